@@ -1,0 +1,48 @@
+import { formatPattern, knownPattern, type Lookup } from "../pattern/index.ts";
+import type { PartName, Parts } from "./kinds.ts";
+import type { CountryProfile } from "./profile.ts";
+
+/** Values of the HTML standard's autofill tokens. */
+export type AutofillValues = Partial<
+  Record<
+    | "address-line1" | "address-line2" | "address-level1" | "address-level2" | "address-level3" | "address-level4"
+    | "street-address" | "postal-code" | "country" | "country-name",
+    string
+  >
+>;
+
+/** Reads parts by name: `street`, or `country.code`, `town.abbr`. */
+export function partLookup(parts: Parts): Lookup {
+  return (name) => {
+    const [part, form] = name.split(".") as [PartName, "name" | "abbr" | "code" | "ref" | undefined];
+    return parts[part]?.[form ?? "name"];
+  };
+}
+
+/** The address in one line, in its country's order. */
+export function formatLine(parts: Parts, profile: CountryProfile): string {
+  return formatPattern(knownPattern(profile.line), partLookup(parts)) || (parts.country?.name ?? "");
+}
+
+/** The lines of an envelope; the country last, in capitals. */
+export function envelopeLines(parts: Parts, profile: CountryProfile): string[] {
+  const lines = formatPattern(knownPattern(profile.lines), partLookup(parts));
+  const country = parts.country ? [parts.country.name.toLocaleUpperCase()] : [];
+  return [...lines.split("\n").filter(Boolean), ...country];
+}
+
+/** What the HTML autofill tokens take from the parts, absent ones left out. */
+export function autofillValues(parts: Parts, profile: CountryProfile): AutofillValues {
+  const lookup = partLookup(parts);
+  const values: Record<string, string | undefined> = {
+    "address-line1": formatPattern(knownPattern(profile.addressLine), lookup),
+    "postal-code": parts.postcode?.name,
+    country: parts.country?.code,
+    "country-name": parts.country?.name,
+  };
+  profile.levels.forEach((part, i) => {
+    values[`address-level${i + 1}`] = parts[part]?.name;
+  });
+  values["street-address"] = values["address-line1"];
+  return Object.fromEntries(Object.entries(values).filter(([, value]) => value)) as AutofillValues;
+}

@@ -1,0 +1,38 @@
+import { NONE, type Segment } from "../index/index.ts";
+import { type ForwardAnswer, forward } from "./forward.ts";
+import { Matches } from "./match.ts";
+import type { ForwardQuery } from "./query.ts";
+import { type AnswerRecord, describe, type Shown } from "./record.ts";
+import { type ReverseAnswer, type ReverseQuery, reverse } from "./reverse.ts";
+import { type SuggestAnswer, type SuggestQuery, suggest } from "./suggest.ts";
+
+/**
+ * Answers lookups from one segment. Keeps working memory of its own, so one engine serves one thread; several engines
+ * may share a segment.
+ */
+export class Engine {
+  /** Working memory of the lookup under way. */
+  readonly matches: Matches;
+
+  constructor(readonly segment: Segment) {
+    this.matches = new Matches(segment);
+  }
+
+  suggest(query: SuggestQuery): SuggestAnswer {
+    return suggest(this, query);
+  }
+
+  forward(query: ForwardQuery): ForwardAnswer {
+    return forward(this, query);
+  }
+
+  reverse(query: ReverseQuery): ReverseAnswer {
+    return reverse(this, query);
+  }
+
+  /** One record by its ref; undefined when nothing here has it. */
+  record(ref: string, shown: Shown = {}): AnswerRecord | undefined {
+    const target = this.segment.resolve(ref);
+    return target && describe(this.segment, target.thing, target.address ?? NONE, shown);
+  }
+}

@@ -1,0 +1,90 @@
+import { NONE, type Segment } from "../index/index.ts";
+import type { PartName, Parts } from "../place/index.ts";
+import { hasOtherScript, otherForms, type Token, tokenize } from "../text/index.ts";
+import type { How, QueryToken } from "./interpret.ts";
+import type { Candidate } from "./rank.ts";
+
+/** What one typed word was taken for. Spans are half-open UTF-16 ranges of what was typed. */
+export interface Gloss {
+  typed: string;
+  span: [start: number, end: number];
+  how: How;
+  part?: PartName;
+  /** The word or number it was taken for. */
+  as?: string;
+}
+
+/** Explains each typed word of a candidate. @param typed the text the tokens were cut from */
+export function glossOf(segment: Segment, tokens: readonly QueryToken[], candidate: Candidate, parts: Parts, typed: string): Gloss[] {
+  return tokens.map((token, t) => {
+    const gloss: Gloss = { typed: typed.slice(token.start, token.end), span: [token.start, token.end], how: "ignored" };
+    const { by, how } = candidate.explained[t];
+    if (how) {
+      const part: PartName = parts.building ? "building" : "house";
+      return { ...gloss, how, part, ...(how === "absent" ? {} : { as: parts[part]?.name }) };
+    }
+    if (by === NONE) return gloss;
+    const part = segment.kindOf(by) as PartName;
+    const word = parts[part] && takenFor(token, parts[part].name);
+    return word ? { ...gloss, part, how: word.how, as: word.text } : { ...gloss, part, how: "same" };
+  });
+}
+
+/** The word of a name that a typed word was taken for, the closest way first. */
+function takenFor(token: Token, name: string): { text: string; how: How } | undefined {
+  const words = tokenize(name);
+  const text = (word: Token) => name.slice(word.start, word.end);
+  const same = words.find((word) => word.text === token.text);
+  if (same) return { text: text(same), how: "same" };
+  if (words.map((word) => word.text).join("") === token.text) return { text: name, how: "joined" };
+  const forms = otherForms(token.text);
+  const short = words.find((word) => forms.includes(word.text));
+  if (short) return { text: text(short), how: "abbreviation" };
+  const begun = words.find((word) => word.text.startsWith(token.text));
+  if (begun) return { text: text(begun), how: "prefix" };
+  const spelt = words
+    .map((word) => ({ word, shared: sharedLetters(word.text, token.text) }))
+    .reduce((a, b) => (b.shared > a.shared ? b : a), { word: words[0], shared: -1 });
+  return spelt.word ? { text: text(spelt.word), how: "spelling" } : undefined;
+}
+
+/** Letters that two words share at their beginning and end; enough to tell which word one error away is meant. */
+function sharedLetters(a: string, b: string): number {
+  const shorter = Math.min(a.length, b.length);
+  let head = 0;
+  while (head < shorter && a[head] === b[head]) head++;
+  let tail = 0;
+  while (tail < shorter - head && a[a.length - 1 - tail] === b[b.length - 1 - tail]) tail++;
+  return head + tail;
+}
+
+/** Says "script" where the word is the same but was typed in another script. */
+export function withScripts(gloss: Gloss[]): Gloss[] {
+  return gloss.map((g) =>
+    g.how === "same" && g.as && hasOtherScript(g.as) !== hasOtherScript(g.typed) && /\p{L}/u.test(g.typed)
+      ? { ...g, how: "script" }
+      : g,
+  );
+}
+
+/**
+ * The ranges of a line that answer to typed words (half open, UTF-16 units, sorted): the typed letters of a beginning,
+ * else the whole word.
+ */
+export function marksIn(line: string, gloss: readonly Gloss[]): [number, number][] {
+  const words = tokenize(line);
+  const used = new Set<Token>();
+  const marks: [number, number][] = [];
+  for (const { as, how, typed } of gloss) {
+    if (!as) continue;
+    for (const wanted of tokenize(as)) {
+      const word = words.find((w) => w.text === wanted.text && !used.has(w));
+      if (!word) continue;
+      used.add(word);
+      const length = tokenize(typed)[0]?.text.length ?? 0;
+      const begun = how === "prefix" && length < word.text.length;
+      marks.push([word.start, begun ? word.from[length] : word.end]);
+    }
+  }
+  return marks.sort((a, b) => a[0] - b[0]);
+}

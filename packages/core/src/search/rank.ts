@@ -1,0 +1,136 @@
+import { type Position, sphereDistance } from "../geo/index.ts";
+import { NONE, type Segment } from "../index/index.ts";
+import { MAX_TOKENS } from "../text/index.ts";
+import { type How, QUALITY, type QueryToken } from "./interpret.ts";
+import type { Matches } from "./match.ts";
+import { findNumber } from "./numbers.ts";
+import type { Filter } from "./query.ts";
+
+/** Which record explains a typed word. */
+export interface Explained {
+  /** The thing whose name it is part of; NONE when it is the number, or nothing. */
+  by: number;
+  how?: How;
+}
+
+/** A record that may be meant. */
+export interface Candidate {
+  thing: number;
+  /** The address in the street, or NONE. */
+  address: number;
+  /** 0 to 1: how much of what was typed it explains, and how well. */
+  score: number;
+  /** Score with importance and nearness: the order. */
+  order: number;
+  /** For each typed word. */
+  explained: Explained[];
+}
+
+const IMPORTANCE_SHARE = 0.03;
+const NEARNESS_SHARE = 0.03;
+/** Metres at which nearness has lost half its weight. */
+const NEARNESS_HALF = 5000;
+/** What the words of a name that were not typed cost at most. */
+const INCOMPLETE_COST = 0.06;
+
+/** Weighs the touched things of one lookup; its working memory is used again for each. */
+class Scale {
+  readonly qualities = new Float64Array(MAX_TOKENS);
+  readonly by = new Uint32Array(MAX_TOKENS);
+  /** The word taken as a house number, how, and the address it led to. */
+  numberToken = -1;
+  numberHow: How = "absent";
+  address = NONE;
+  readonly #all: number;
+
+  constructor(
+    private readonly segment: Segment,
+    private readonly tokens: readonly QueryToken[],
+    private readonly matches: Matches,
+  ) {
+    this.#all = tokens.reduce((sum, token) => sum + token.weight, 0);
+  }
+
+  /** The score of a thing; 0 when none of its own words was typed. */
+  weigh(thing: number): number {
+    const { tokens, qualities, by } = this;
+    this.matches.best(thing, qualities, by);
+    this.numberToken = -1;
+    this.address = NONE;
+    let ownWords = 0;
+    for (let t = 0; t < tokens.length; t++) if (by[t] === thing) ownWords += tokens[t].weight >= 0.5 ? 1 : 0.2;
+    if (ownWords === 0) return 0;
+    if (this.segment.isStreet(thing)) this.#takeNumber(thing);
+    let got = 0;
+    for (let t = 0; t < tokens.length; t++) got += tokens[t].weight * qualities[t];
+    const complete = Math.min(1, ownWords / Math.max(1, this.segment.sections.thingWords[thing]));
+    return Math.max(0, got / this.#all - INCOMPLETE_COST * (1 - complete));
+  }
+
+  /** Gives the first number that nothing else explains to the street's houses. */
+  #takeNumber(street: number): void {
+    for (let t = 0; t < this.tokens.length; t++) {
+      const token = this.tokens[t];
+      if (!token.house || this.qualities[t] === 1) continue;
+      const match = findNumber(this.segment, street, token.house);
+      const how: How = match?.how ?? "absent";
+      if (QUALITY[how] <= this.qualities[t]) continue;
+      this.qualities[t] = QUALITY[how];
+      this.by[t] = NONE;
+      this.numberToken = t;
+      this.numberHow = how;
+      this.address = match?.address ?? NONE;
+      return;
+    }
+  }
+
+  explain(): Explained[] {
+    return this.tokens.map((_, t) => (t === this.numberToken ? { by: NONE, how: this.numberHow } : { by: this.by[t] }));
+  }
+}
+
+/** Ranks all touched things; keeps the best few, best first, equal ones by number. */
+export function rank(
+  segment: Segment,
+  tokens: readonly QueryToken[],
+  matches: Matches,
+  filter: Filter,
+  limit: number,
+  near?: Position,
+): Candidate[] {
+  const scale = new Scale(segment, tokens, matches);
+  const kept: Candidate[] = [];
+  for (const thing of matches.touched) {
+    if (!filter.allows(thing)) continue;
+    const score = scale.weigh(thing);
+    const highest = score + (near ? NEARNESS_SHARE : 0) + importanceBonus(segment, thing);
+    if (score === 0 || (kept.length === limit && highest < kept[limit - 1].order)) continue;
+    const { address } = scale;
+    if (!filter.allowsKind(address === NONE ? segment.kindOf(thing) : "address")) continue;
+    const at = address === NONE ? segment.positionOf(thing) : segment.addressPosition(address);
+    if (!filter.allowsPosition(at)) continue;
+    const order = score + importanceBonus(segment, thing) + (near ? nearnessBonus(at, near) : 0);
+    if (kept.length === limit && !isBefore(order, thing, kept[limit - 1])) continue;
+    insert(kept, { thing, address, score, order, explained: scale.explain() }, limit);
+  }
+  return kept;
+}
+
+function importanceBonus(segment: Segment, thing: number): number {
+  return (segment.sections.thingImportance[thing] / 65535) * IMPORTANCE_SHARE;
+}
+
+function nearnessBonus(at: Position, near: Position): number {
+  return NEARNESS_SHARE * (NEARNESS_HALF / (NEARNESS_HALF + sphereDistance(near, at)));
+}
+
+function isBefore(order: number, thing: number, other: Candidate): boolean {
+  return order > other.order || (order === other.order && thing < other.thing);
+}
+
+function insert(kept: Candidate[], candidate: Candidate, limit: number): void {
+  let place = kept.length;
+  while (place > 0 && isBefore(candidate.order, candidate.thing, kept[place - 1])) place--;
+  kept.splice(place, 0, candidate);
+  if (kept.length > limit) kept.pop();
+}

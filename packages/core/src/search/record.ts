@@ -1,0 +1,114 @@
+import type { Box, Position } from "../geo/index.ts";
+import { NONE, type Segment } from "../index/index.ts";
+import {
+  type AutofillValues, autofillValues, envelopeLines, type Exactness, type Facts, formatHouseNumber, formatLine,
+  type Kind, type Part, type PartName, type Parts, partLookup, pickName, profileOf,
+} from "../place/index.ts";
+import { formatPattern, knownPattern } from "../pattern/index.ts";
+
+/** How names are shown: asked languages first, else in the script that was typed. */
+export interface Shown {
+  langs?: readonly string[];
+  typed?: string;
+}
+
+/** A record as an answer gives it. Positions in WGS 84 degrees. */
+export interface AnswerRecord {
+  ref: string;
+  kind: Kind;
+  exactness: Exactness;
+  at: Position;
+  box?: Box;
+  line: string;
+  lines: string[];
+  parts: Parts;
+  autofill: AutofillValues;
+  facts?: Facts;
+}
+
+/** Builds the answer for a thing, or for an address of a street. */
+export function describe(segment: Segment, thing: number, address: number, shown: Shown): AnswerRecord {
+  const profile = profileOf(segment.countryCode(thing));
+  const parts = partsOf(segment, thing, address, shown);
+  const isAddress = address !== NONE;
+  const kind = isAddress ? "address" : segment.kindOf(thing);
+  const record: AnswerRecord = {
+    ref: isAddress ? segment.addressRef(address) : segment.thingRef(thing),
+    kind,
+    exactness: isAddress || kind === "place" ? "surveyed" : segment.isStreet(thing) ? "along" : "centre",
+    at: isAddress ? segment.addressPosition(address) : segment.positionOf(thing),
+    line: formatLine(parts, profile),
+    lines: envelopeLines(parts, profile),
+    parts,
+    autofill: autofillValues(parts, profile),
+  };
+  if (segment.isArea(thing)) record.box = segment.areaBox(thing);
+  if (kind === "place") record.facts = segment.placeOf(thing).facts;
+  return record;
+}
+
+/** The parts of a record, each with its short form, code or ref where it has one. */
+export function partsOf(segment: Segment, thing: number, address: number, shown: Shown): Parts {
+  const { sections } = segment;
+  const parts: Parts = {};
+  const kind = segment.kindOf(thing);
+  parts[kind as PartName] = partOf(segment, thing, shown);
+  if (kind === "place") {
+    const at = segment.placeOf(thing).address;
+    if (at !== NONE) Object.assign(parts, streetParts(segment, segment.streetOf(at), at, shown));
+  } else if (segment.isStreet(thing)) Object.assign(parts, streetParts(segment, thing, address, shown));
+  for (let area = sections.thingParent[thing]; area !== NONE; area = sections.thingParent[area]) {
+    parts[segment.kindOf(area) as PartName] = partOf(segment, area, shown);
+  }
+  return parts;
+}
+
+function streetParts(segment: Segment, street: number, address: number, shown: Shown): Parts {
+  const { sections } = segment;
+  const { number } = profileOf(segment.countryCode(street));
+  const parts: Parts = { [segment.kindOf(street)]: partOf(segment, street, shown) };
+  if (address !== NONE) {
+    const suffix = segment.string(sections.addressSuffix[address]);
+    parts[number.part] = { name: formatHouseNumber({ number: sections.addressNumber[address], suffix }, number.stands) };
+  }
+  const postcode = address === NONE ? sections.thingPostcode[street] : sections.addressPostcode[address];
+  if (postcode !== NONE) parts.postcode = { name: segment.namesOf(postcode)[0].name };
+  return parts;
+}
+
+function partOf(segment: Segment, thing: number, shown: Shown): Part {
+  const { name, abbr } = pickName(segment.namesOf(thing), shown.langs, shown.typed);
+  const part: Part = { name };
+  if (abbr) part.abbr = abbr;
+  if (segment.isArea(thing)) {
+    const code = segment.areaCode(thing);
+    if (code) part.code = code;
+    part.ref = segment.thingRef(thing);
+  }
+  return part;
+}
+
+/** A suggestion's line and what stands beside it, in the country's order. */
+export function suggestionLine(segment: Segment, thing: number, parts: Parts): { line: string; within: string } {
+  const profile = profileOf(segment.countryCode(thing));
+  const lookup = partLookup(parts);
+  const kind = segment.kindOf(thing);
+  if (segment.isStreet(thing) || kind === "place") {
+    return {
+      line: formatPattern(knownPattern(kind === "place" ? "{place}, {town}" : profile.suggestion), lookup),
+      within: formatPattern(knownPattern(profile.within), lookup),
+    };
+  }
+  const around = AROUND[kind] ?? "{country}";
+  return { line: parts[kind as PartName]!.name, within: formatPattern(knownPattern(around), lookup) };
+}
+
+/** What stands beside the name of an area or a postcode. */
+const AROUND: Partial<Record<Kind, string>> = {
+  postcode: "{town}, {country}",
+  district: "{town}, {country}",
+  town: "{county or region}, {country}",
+  county: "{region}, {country}",
+  region: "{country}",
+  country: " ",
+};

@@ -1,0 +1,68 @@
+import { LETTERS, PAIRS } from "./letters.ts";
+
+/** Folded text with the way back to where each of its letters came from. */
+export interface Folded {
+  /** Lower-case Latin letters and digits without marks; other scripts keep their own letters. */
+  text: string;
+  /** For every UTF-16 unit of `text`, the UTF-16 offset in the source of the character it came from. */
+  from: number[];
+}
+
+const MARK = /\p{M}/u;
+
+/**
+ * Folds text for comparison: compatibility forms (NFKD), case, accents, letters that split, Greek and Cyrillic
+ * written in Latin letters. Punctuation and spaces stay, so that words can be cut afterwards.
+ * @param source any text; lone surrogates are carried as they are
+ */
+export function fold(source: string): Folded {
+  const ascii = foldAscii(source);
+  if (ascii) return ascii;
+  const plain: string[] = [];
+  const at: number[] = [];
+  let offset = 0;
+  for (const character of source) {
+    for (const unit of bare(character)) {
+      plain.push(unit);
+      at.push(offset);
+    }
+    offset += character.length;
+  }
+  let text = "";
+  const from: number[] = [];
+  for (let i = 0; i < plain.length; i++) {
+    const pair = i + 1 < plain.length ? PAIRS.get(plain[i] + plain[i + 1]) : undefined;
+    const written = pair ?? LETTERS.get(plain[i]) ?? plain[i];
+    for (let k = 0; k < written.length; k++) from.push(at[i]);
+    text += written;
+    if (pair !== undefined) i++;
+  }
+  return { text, from };
+}
+
+/** Characters met so far without case and marks; texts come from a few alphabets, so this stays small. */
+const bareOf = new Map<string, readonly string[]>();
+const MOST_KEPT = 4096;
+
+function bare(character: string): readonly string[] {
+  const known = bareOf.get(character);
+  if (known) return known;
+  const units = [...character.toLowerCase().normalize("NFKD")].filter((unit) => !MARK.test(unit));
+  if (bareOf.size < MOST_KEPT) bareOf.set(character, units);
+  return units;
+}
+
+/** The short way for plain ASCII, which is most of what is typed. */
+function foldAscii(source: string): Folded | undefined {
+  const from: number[] = new Array(source.length);
+  for (let i = 0; i < source.length; i++) {
+    if (source.charCodeAt(i) > 127) return undefined;
+    from[i] = i;
+  }
+  return { text: source.toLowerCase(), from };
+}
+
+/** True when the text holds a letter of another script than Latin. */
+export function hasOtherScript(text: string): boolean {
+  return /[\p{Script=Greek}\p{Script=Cyrillic}]/u.test(text);
+}

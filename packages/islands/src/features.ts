@@ -1,0 +1,56 @@
+import { contourRings, ringArea, smoothRing } from "./ground/contour.ts";
+import type { Grid } from "./ground/grid.ts";
+import type { Plane, Point } from "./ground/plane.ts";
+import { closed, polygonsOf } from "./ground/regions.ts";
+import type { River } from "./ground/rivers.ts";
+import type { Namer } from "./names/namer.ts";
+import { ease } from "./layout/roads.ts";
+import type { Town } from "./layout/areas.ts";
+import type { World } from "./world.ts";
+
+const CONTOUR_STEP = 50;
+
+/** The ground of an island on the map: land, contours, rivers, borders, names. */
+export function drawGround(world: World, code: string, heights: Grid, coarse: Grid, rivers: readonly River[], towns: readonly Town[], plane: Plane, namer: Namer): void {
+  const coast = contourRings(heights, 0).filter((ring) => Math.abs(ringArea(ring)) > 90000).map((ring) => smoothRing(ring, 1));
+  for (const polygon of polygonsOf(coast)) {
+    world.features.push({ layer: "land", rank: 1, names: [], properties: {}, geometry: { type: "Polygon", coordinates: polygon.map((ring) => closed(ring, plane)) } });
+  }
+  for (let level = CONTOUR_STEP; level < 1500; level += CONTOUR_STEP) {
+    for (const ring of contourRings(coarse, level)) {
+      if (Math.abs(ringArea(ring)) < 200000) continue;
+      const geometry = { type: "LineString" as const, coordinates: closed(smoothRing(ring, 1), plane) };
+      world.features.push({ layer: "contour", rank: level % 250 === 0 ? 1 : level % 100 === 0 ? 2 : 3, names: [], properties: { height: level }, geometry });
+    }
+  }
+  for (const river of rivers) {
+    world.features.push({
+      layer: "river", rank: river.flow > 2500 ? 1 : 2, names: [], properties: {},
+      geometry: { type: "LineString", coordinates: ease(river.points, 2).map((point) => plane.pair(point)) },
+    });
+  }
+  for (const area of world.areas) {
+    if (area.country !== code || (area.kind !== "county" && area.kind !== "region")) continue;
+    for (const ring of area.rings) {
+      const geometry = { type: "LineString" as const, coordinates: ring as [number, number][] };
+      world.features.push({ layer: "boundary", rank: area.kind === "region" ? 1 : 2, names: [], key: area.key, properties: {}, geometry });
+    }
+  }
+  towns.forEach((town, i) => {
+    world.features.push({ layer: "name", rank: i < 2 ? 1 : i < 8 ? 2 : 3, names: town.names, key: town.key, properties: { what: "town" }, geometry: { type: "Point", coordinates: plane.pair(town.site.at) } });
+    const water = i < 3 && town.site.onCoast ? openWater(heights, town.site.at) : undefined;
+    if (water) world.features.push({ layer: "name", rank: 2, names: namer.water(i), properties: { what: "water" }, geometry: { type: "Point", coordinates: plane.pair(water) } });
+  });
+}
+
+/** A point on the sea, some way off a town by the coast. */
+function openWater(heights: Grid, at: Point): Point | undefined {
+  for (const away of [1300, 1800, 2600]) {
+    for (let k = 0; k < 24; k++) {
+      const turn = (k / 24) * 2 * Math.PI;
+      const point = { x: at.x + away * Math.cos(turn), y: at.y + away * Math.sin(turn) };
+      if (heights.sample(point) < -6) return point;
+    }
+  }
+  return undefined;
+}

@@ -1,0 +1,6 @@
+export { generateIslands, WORLD_VERSION } from "./generate.ts";
+export { segmentOfWorld } from "./to-segment.ts";
+export { Random } from "./random.ts";
+export type {
+  Geometry, Layer, World, WorldAddress, WorldArea, WorldFeature, WorldPlace, WorldPostcode, WorldStreet,
+} from "./world.ts";
