@@ -1,4 +1,4 @@
-import { formatPattern, knownPattern, type Lookup } from "../pattern/index.ts";
+import { formatPattern, knownPattern, type Lookup, namesIn } from "../pattern/index.ts";
 import type { PartName, Parts } from "./kinds.ts";
 import type { CountryProfile } from "./profile.ts";
 
@@ -45,4 +45,14 @@ export function autofillValues(parts: Parts, profile: CountryProfile): AutofillV
   });
   values["street-address"] = values["address-line1"];
   return Object.fromEntries(Object.entries(values).filter(([, value]) => value)) as AutofillValues;
+}
+
+/** The parts that an HTML autofill token takes in a country; none for a token that is not of an address. */
+export function autofillParts(token: string, profile: CountryProfile): PartName[] {
+  if (token === "address-line1" || token === "street-address") return namesIn(knownPattern(profile.addressLine)) as PartName[];
+  if (token === "postal-code") return ["postcode"];
+  if (token === "country" || token === "country-name") return ["country"];
+  const level = /^address-level([1-4])$/.exec(token);
+  const part = level && profile.levels[Number(level[1]) - 1];
+  return part ? [part] : [];
 }

@@ -1,4 +1,4 @@
-export { type AutofillValues, autofillValues, envelopeLines, formatLine, partLookup } from "./format.ts";
+export { type AutofillValues, autofillParts, autofillValues, envelopeLines, formatLine, partLookup } from "./format.ts";
 export { formatHouseNumber, parseHouseNumber } from "./house-number.ts";
 export {
   AREA_KINDS, type AreaKind, EXACTNESS, type Exactness, type Facts, type HouseNumber, KINDS, type Kind, type Name,
@@ -6,5 +6,5 @@ export {
 } from "./kinds.ts";
 export { pickName } from "./names.ts";
 export type { CountryProfile } from "./profile.ts";
-export { PLAIN_PROFILE, profileOf } from "./profiles/index.ts";
+export { heldProfile, PLAIN_PROFILE, profileOf } from "./profiles/index.ts";
 export { MAX_IDENTITY, parseRef, refOf } from "./ref.ts";

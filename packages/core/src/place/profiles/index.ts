@@ -15,6 +15,11 @@ const PROFILES: ReadonlyMap<string, CountryProfile> = new Map(
   [LORRAMERE, OVARDE, THALMYRA].map((profile) => [profile.code, profile]),
 );
 
+/** The profile of a country that has one of its own. */
+export function heldProfile(country: string): CountryProfile | undefined {
+  return PROFILES.get(country);
+}
+
 /** The profile of a country by its ISO 3166-1 code; a plain one when there is none. */
 export function profileOf(country: string): CountryProfile {
   return PROFILES.get(country) ?? { ...PLAIN_PROFILE, code: country };

@@ -1,0 +1,1 @@
+export { type Feature, type FeatureCollection, featureOf, type PointFeature } from "./geojson.ts";

@@ -1,0 +1,103 @@
+import type { Painter } from "./painter.ts";
+import type { SheetStyle } from "./styles.ts";
+
+/** A marker: a ring on the exact spot with a bookmark ribbon hanging below it. */
+export interface MarkerSign {
+  /** CSS pixels of the exact spot. */
+  x: number;
+  y: number;
+  /** Colour of the ring and ribbon; madder when none is given. */
+  colour?: string;
+  /** Written beside it. */
+  label?: string;
+  /** Written on the ribbon, which is hollow then. */
+  number?: number;
+  /** Drawn larger, above all others. */
+  marked?: boolean;
+}
+
+const turnAround = 2 * Math.PI;
+
+/** Draws one marker. */
+export function drawMarker(painter: Painter, sign: MarkerSign, style: SheetStyle): void {
+  const colour = sign.colour ?? style.madder;
+  const size = sign.marked ? 1.25 : 1;
+  painter.save();
+  painter.translate(sign.x, sign.y);
+  painter.lineJoin = "round";
+  ribbon(painter, size, sign.number !== undefined, colour, style);
+  if (sign.number !== undefined) {
+    painter.font = `${10 * size}px "JetBrains Mono Variable", "JetBrains Mono", monospace`;
+    painter.textAlign = "center";
+    painter.textBaseline = "middle";
+    painter.fillStyle = colour;
+    painter.fillText(String(sign.number), 0, 20 * size);
+  }
+  ring(painter, size, colour, style);
+  if (sign.label) label(painter, sign.label, size, style);
+  painter.restore();
+}
+
+function ribbon(painter: Painter, size: number, hollow: boolean, colour: string, style: SheetStyle): void {
+  const half = (hollow ? 9 : 6) * size;
+  painter.beginPath();
+  painter.moveTo(-half, 5 * size);
+  painter.lineTo(half, 5 * size);
+  painter.lineTo(half, 32 * size);
+  painter.lineTo(0, 27 * size);
+  painter.lineTo(-half, 32 * size);
+  painter.closePath();
+  painter.strokeStyle = hollow ? colour : style.paper;
+  painter.lineWidth = hollow ? 1.4 : 2.4;
+  painter.stroke();
+  painter.fillStyle = hollow ? style.paper : colour;
+  painter.fill();
+}
+
+function ring(painter: Painter, size: number, colour: string, style: SheetStyle): void {
+  for (const [radius, fill] of [[9.2, style.paper], [8, colour], [4.6, style.paper], [1.8, colour]] as const) {
+    painter.beginPath();
+    painter.arc(0, 0, radius * size, 0, turnAround);
+    painter.fillStyle = fill;
+    painter.fill();
+  }
+}
+
+function label(painter: Painter, text: string, size: number, style: SheetStyle): void {
+  painter.font = '14px "Literata Variable", Literata, Georgia, serif';
+  painter.textAlign = "left";
+  painter.textBaseline = "middle";
+  const width = painter.measureText(text).width + 20;
+  painter.fillStyle = style.label;
+  painter.beginPath();
+  painter.rect(14 * size, -13, width, 26);
+  painter.fill();
+  painter.fillStyle = style.labelText;
+  painter.fillText(text, 14 * size + 10, 1);
+}
+
+/** Draws a group: a sheaf of three ribbons with their number on a tab. */
+export function drawGroup(painter: Painter, at: { x: number; y: number }, count: number, colour: string, style: SheetStyle): void {
+  painter.save();
+  painter.translate(at.x, at.y);
+  for (const shift of [-13, 13, 0]) {
+    painter.save();
+    painter.translate(shift, shift === 0 ? 3 : 0);
+    ribbon(painter, 1, false, colour, style);
+    painter.restore();
+  }
+  painter.font = '13px "JetBrains Mono Variable", "JetBrains Mono", monospace';
+  painter.textAlign = "center";
+  painter.textBaseline = "middle";
+  const half = Math.max(22, painter.measureText(String(count)).width / 2 + 9);
+  painter.beginPath();
+  painter.rect(-half, -13, 2 * half, 24);
+  painter.fillStyle = style.paper;
+  painter.fill();
+  painter.strokeStyle = colour;
+  painter.lineWidth = 2;
+  painter.stroke();
+  painter.fillStyle = style.ink;
+  painter.fillText(String(count), 0, 0);
+  painter.restore();
+}

@@ -1,0 +1,110 @@
+import { EXACTNESS, KINDS, PARTS } from "@bibliotope/core/place";
+import * as z from "zod";
+
+const position = z.object({ lat: z.number(), lon: z.number() });
+const kind = z.enum(KINDS);
+
+export const sourceSchema = z.object({ name: z.string(), day: z.string(), licence: z.string() }).meta({ id: "Source" });
+
+export const partSchema = z
+  .object({ name: z.string(), abbr: z.string().optional(), code: z.string().optional(), ref: z.string().optional() })
+  .meta({ id: "Part" });
+
+export const suggestionSchema = z
+  .object({
+    ref: z.string(),
+    kind,
+    line: z.string(),
+    within: z.string(),
+    marks: z.array(z.tuple([z.int(), z.int()])).meta({ description: "Half-open ranges of `line` in UTF-16 units, sorted." }),
+    at: position,
+    more: z.int().meta({ description: "How many numbers or units are inside: ask again with `inside`." }),
+  })
+  .meta({ id: "Suggestion" });
+
+export const suggestAnswer = z.object({
+  q: z.string(),
+  outcome: z.enum(["matched", "none"]),
+  advice: z.array(z.string()),
+  source: z.array(sourceSchema),
+  suggestions: z.array(suggestionSchema),
+});
+
+export const glossSchema = z
+  .object({
+    typed: z.string(),
+    span: z.tuple([z.int(), z.int()]),
+    part: z.enum(PARTS).optional(),
+    as: z.string().optional(),
+    how: z.enum(["same", "prefix", "spelling", "abbreviation", "script", "joined", "nearby", "differs", "absent", "ignored"]),
+  })
+  .meta({ id: "Gloss" });
+
+const partsSchema = z.partialRecord(z.enum(PARTS), partSchema);
+
+export const propertiesSchema = z
+  .object({
+    kind,
+    exactness: z.enum(EXACTNESS),
+    at: position,
+    line: z.string(),
+    lines: z.array(z.string()),
+    parts: partsSchema,
+    autofill: z.record(z.string(), z.string()).meta({ description: "Values of the HTML standard's autofill tokens." }),
+    facts: z.record(z.string(), z.unknown()).optional(),
+    score: z.number().optional(),
+    gloss: z.array(glossSchema).optional(),
+    distance: z.number().optional().meta({ description: "Metres; 0 for an area that contains the position." }),
+    bearing: z.number().optional().meta({ description: "Degrees clockwise from north." }),
+  })
+  .meta({ id: "RecordProperties" });
+
+export const featureSchema = z
+  .object({
+    type: z.literal("Feature"),
+    id: z.string(),
+    bbox: z.tuple([z.number(), z.number(), z.number(), z.number()]).optional(),
+    geometry: z.object({ type: z.literal("Point"), coordinates: z.tuple([z.number(), z.number()]) }),
+    properties: propertiesSchema,
+  })
+  .meta({ id: "RecordFeature", description: "A record as a GeoJSON Feature (RFC 7946)." });
+
+const collection = (outcomes: readonly [string, ...string[]]) =>
+  z.object({
+    type: z.literal("FeatureCollection"),
+    outcome: z.enum(outcomes),
+    advice: z.array(z.string()),
+    source: z.array(sourceSchema),
+    features: z.array(featureSchema),
+  });
+
+export const forwardAnswer = collection(["matched", "ambiguous", "none"]);
+export const reverseAnswer = collection(["matched", "none"]);
+export const recordAnswer = featureSchema.extend({ source: z.array(sourceSchema) });
+
+export const countrySchema = z
+  .object({
+    code: z.string(),
+    name: z.string(),
+    langs: z.array(z.string()),
+    lines: z.string().meta({ description: "Pattern of the lines of an envelope." }),
+    line: z.string().meta({ description: "Pattern of the address in one line." }),
+    labels: z.partialRecord(z.enum(PARTS), z.string()),
+    levels: z.array(z.enum(PARTS)).meta({ description: "Parts that are HTML's address-level1 to 4, broadest first." }),
+    number: z.object({ part: z.enum(["house", "building"]), stands: z.enum(["before", "after"]) }),
+    postcode: z.object({ shape: z.string(), examples: z.array(z.string()), note: z.string().optional() }).optional(),
+  })
+  .meta({ id: "Country" });
+
+export const countriesAnswer = z.object({ countries: z.array(countrySchema), source: z.array(sourceSchema) });
+export const countryAnswer = countrySchema.extend({ source: z.array(sourceSchema) });
+
+export type Suggestion = z.infer<typeof suggestionSchema>;
+export type SuggestAnswer = z.infer<typeof suggestAnswer>;
+export type RecordFeature = z.infer<typeof featureSchema>;
+export type RecordProperties = z.infer<typeof propertiesSchema>;
+export type ForwardAnswer = z.infer<typeof forwardAnswer>;
+export type ReverseAnswer = z.infer<typeof reverseAnswer>;
+export type RecordAnswer = z.infer<typeof recordAnswer>;
+export type Country = z.infer<typeof countrySchema>;
+export type CountriesAnswer = z.infer<typeof countriesAnswer>;

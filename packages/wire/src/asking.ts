@@ -1,0 +1,116 @@
+import { isPosition } from "@bibliotope/core/geo";
+import { KINDS, PARTS } from "@bibliotope/core/place";
+import * as z from "zod";
+
+/** The longest text that is read, in UTF-16 units. */
+export const MAX_TEXT = 500;
+
+const text = z
+  .string()
+  .max(MAX_TEXT, { error: `at most ${MAX_TEXT} characters are read` })
+  .transform((value) => value.toWellFormed().normalize("NFC"));
+
+/** A position, WGS 84 degrees. */
+export const positionSchema = z
+  .object({ lat: z.number(), lon: z.number() })
+  .superRefine(({ lat, lon }, context) => {
+    if (isPosition(lat, lon)) return;
+    const swapped = isPosition(lon, lat) ? "; were latitude and longitude swapped?" : "";
+    const message = Math.abs(lat) > 90 ? `a latitude lies between -90 and 90, this is ${lat}${swapped}` : `a longitude lies between -180 and 180, this is ${lon}`;
+    context.addIssue({ code: "custom", message });
+  })
+  .meta({ id: "Position", description: "WGS 84 degrees. In a query string `LAT,LON`, the order of RFC 5870." });
+
+const countryCode = z.string().regex(/^[A-Za-z]{2}$/, { error: "a country is two letters, ISO 3166" }).transform((code) => code.toUpperCase());
+const refSchema = z.string().max(40);
+
+const boxSchema = z
+  .tuple([z.number(), z.number(), z.number(), z.number()])
+  .refine(([west, south, east, north]) => isPosition(south, west) && isPosition(north, east) && south <= north, {
+    error: "a box is west, south, east, north in degrees, with south below north",
+  })
+  .meta({ description: "West, south, east, north in degrees (RFC 7946)." });
+
+/** What every lookup takes: filters, a clue that moves the order, languages. */
+const common = {
+  countries: z.array(countryCode).max(30).optional().meta({ description: "Only these countries (ISO 3166)." }),
+  kinds: z.array(z.enum(KINDS)).optional().meta({ description: "Only these kinds of record." }),
+  inside: refSchema.optional().meta({ description: "Only what lies in this area, street or building." }),
+  box: boxSchema.optional(),
+  lang: z.array(z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/, { error: "a language is a BCP 47 tag" })).optional()
+    .meta({ description: "Languages wanted, the most wanted first (BCP 47)." }),
+};
+
+const limit = (most: number, usual: number) => z.int().min(1).max(most).default(usual).meta({ description: "How many at most." });
+
+export const suggestAsking = z.strictObject({
+  q: text.meta({ description: "The text typed so far." }),
+  ...common,
+  near: positionSchema.optional().meta({ description: "Moves what is near to the front." }),
+  limit: limit(20, 7),
+});
+
+export const forwardAsking = z
+  .strictObject({
+    q: text.optional().meta({ description: "An address as free text." }),
+    ...(Object.fromEntries(PARTS.map((part) => [part, text.optional()])) as Record<(typeof PARTS)[number], z.ZodOptional<typeof text>>),
+    ...common,
+    near: positionSchema.optional(),
+    limit: limit(50, 5),
+    gloss: z.boolean().default(false).meta({ description: "Say for each word what it was taken for." }),
+  })
+  .refine((asked) => asked.q !== undefined || PARTS.some((part) => asked[part] !== undefined), {
+    error: "give q, or at least one part",
+    path: ["q"],
+  });
+
+export const reverseAsking = z.strictObject({
+  at: positionSchema,
+  radius: z.number().min(1).max(5000).default(250).meta({ description: "Metres around the position in which an address is looked for." }),
+  ...common,
+  limit: limit(20, 10),
+});
+
+export const recordAsking = z.strictObject({ lang: common.lang });
+
+export type SuggestAsking = z.infer<typeof suggestAsking>;
+export type ForwardAsking = z.infer<typeof forwardAsking>;
+export type ReverseAsking = z.infer<typeof reverseAsking>;
+
+/** A value that works for every parameter, for errors and the documentation. */
+export const EXAMPLES: Readonly<Record<string, string>> = {
+  q: "12 harb", at: "-35.2,-21.4", near: "-35.2,-21.4", countries: "QR,QV", kinds: "address,street", inside: "qr-t0613p",
+  box: "-22,-36,-21,-35", limit: "5", radius: "250", lang: "en", gloss: "1",
+};
+
+const LISTS = new Set(["countries", "kinds", "lang"]);
+const POSITIONS = new Set(["at", "near", "from", "to"]);
+const NUMBERS = new Set(["limit", "radius"]);
+const FLAGS = new Set(["gloss"]);
+
+/**
+ * Turns the words of a query string into the same words as JSON: lists by comma, positions as LAT,LON, numbers, flags.
+ * What cannot be turned stays as text, so that the schema says what is wrong with it.
+ */
+export function jsonOfQuery(query: Iterable<readonly [string, string]>): Record<string, unknown> {
+  const asked: Record<string, unknown> = {};
+  for (const [name, value] of query) {
+    if (LISTS.has(name)) asked[name] = value.split(",").map((item) => item.trim()).filter(Boolean);
+    else if (POSITIONS.has(name)) asked[name] = positionOf(value);
+    else if (name === "box") asked[name] = value.split(",").map(numberOf);
+    else if (NUMBERS.has(name)) asked[name] = numberOf(value);
+    else if (FLAGS.has(name)) asked[name] = value === "1" || value === "true" ? true : value === "0" || value === "false" ? false : value;
+    else asked[name] = value;
+  }
+  return asked;
+}
+
+function positionOf(value: string): unknown {
+  const numbers = value.split(",").map(numberOf);
+  return numbers.length === 2 ? { lat: numbers[0], lon: numbers[1] } : value;
+}
+
+function numberOf(value: string): unknown {
+  const trimmed = value.trim();
+  return trimmed !== "" && Number.isFinite(Number(trimmed)) ? Number(trimmed) : value;
+}

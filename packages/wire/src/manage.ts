@@ -1,0 +1,53 @@
+import * as z from "zod";
+import { formDefinitionSchema } from "./form.ts";
+
+/** What the workbench asks of /api. Not part of the public wire. */
+export const sessionAnswer = z.object({ name: z.string(), csrf: z.string(), studioKey: z.string(), wire: z.string() });
+
+export const formSummary = z.object({
+  ref: z.string(),
+  title: z.string(),
+  fields: z.int(),
+  revision: z.int(),
+  savedAt: z.string(),
+  publishedVersion: z.int().nullable(),
+});
+export const formList = z.object({ forms: z.array(formSummary) });
+
+export const formDraft = z.object({
+  ref: z.string(),
+  revision: z.int(),
+  savedAt: z.string(),
+  publishedVersion: z.int().nullable(),
+  /** True when the draft differs from what is published. */
+  changed: z.boolean(),
+  definition: formDefinitionSchema,
+});
+
+/** Saves a draft on top of the revision it was made from. */
+export const saveDraftAsking = z.strictObject({ revision: z.int(), definition: formDefinitionSchema });
+
+export const KEY_KINDS = ["web", "srv", "app", "try"] as const;
+export type KeyKind = (typeof KEY_KINDS)[number];
+
+/** `http://localhost:*` allows every port of the loopback host. */
+const origin = z
+  .string()
+  .regex(/^https?:\/\/[^/\s:]+(:(\d{1,5}|\*))?$/, { error: "an origin is scheme, host and port, without a path" })
+  .meta({ example: "https://members.example" });
+
+export const makeKeyAsking = z.strictObject({
+  kind: z.enum(KEY_KINDS),
+  name: z.string().trim().min(1).max(60),
+  origins: z.array(origin).max(20).default([]),
+});
+export const keySummary = z.object({ id: z.int(), kind: z.enum(KEY_KINDS), name: z.string(), origins: z.array(z.string()), createdAt: z.string() });
+export const keyList = z.object({ keys: z.array(keySummary) });
+/** The only answer that ever holds a key itself. */
+export const madeKey = keySummary.extend({ key: z.string() });
+
+export type SessionAnswer = z.infer<typeof sessionAnswer>;
+export type FormSummary = z.infer<typeof formSummary>;
+export type FormDraft = z.infer<typeof formDraft>;
+export type MakeKeyAsking = z.infer<typeof makeKeyAsking>;
+export type KeySummary = z.infer<typeof keySummary>;
