@@ -1,3 +1,4 @@
+export { SAMPLE_FORMS } from "./forms/index.ts";
 export { generateIslands, WORLD_VERSION } from "./generate.ts";
 export { segmentOfWorld } from "./to-segment.ts";
 export { Random } from "./random.ts";

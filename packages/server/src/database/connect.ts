@@ -1,0 +1,34 @@
+import knex, { type Knex } from "knex";
+import { MIGRATIONS } from "./migrations/index.ts";
+
+/** Connects to PostgreSQL; nothing is asked until the first query. @param url `postgres://…` */
+export function connect(url: string, most = 8): Knex {
+  return knex({
+    client: "pg",
+    connection: { connectionString: url, connectionTimeoutMillis: 2000, application_name: "bibliotope" },
+    pool: { min: 0, max: most, idleTimeoutMillis: 20_000 },
+    acquireConnectionTimeout: 3000,
+    migrations: { migrationSource: MIGRATIONS, tableName: "migrations" },
+  });
+}
+
+/** Brings the tables up to date; one process at a time, the others wait. */
+export async function migrate(database: Knex): Promise<void> {
+  await database.transaction(async (lock) => {
+    await lock.raw("select pg_advisory_xact_lock(?)", [LOCKS.migrate]);
+    await database.migrate.latest();
+  });
+}
+
+/** Numbers of advisory locks, one list so that no two clash. */
+export const LOCKS = { migrate: 487001, seed: 487002, build: 487003 } as const;
+
+/** Codes of Node and PostgreSQL that mean: the database cannot be reached now. */
+const AWAY = new Set(["ECONNREFUSED", "ECONNRESET", "ENOENT", "EPIPE", "57P01", "57P02", "57P03", "08000", "08003", "08006"]);
+
+/** True when an error says that the database is away, rather than that the query was wrong. */
+export function isDatabaseAway(error: unknown): boolean {
+  if (!(error instanceof Error)) return false;
+  const { code, name, message } = error as Error & { code?: string };
+  return AWAY.has(code ?? "") || name === "KnexTimeoutError" || /Connection terminated|timeout exceeded when trying to connect/i.test(message);
+}

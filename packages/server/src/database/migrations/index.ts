@@ -1,0 +1,21 @@
+import type { Knex } from "knex";
+import * as first from "./2026-11-gazetteer.ts";
+import * as second from "./2026-11-workbench.ts";
+
+interface Step {
+  name: string;
+  up: (database: Knex) => Promise<void>;
+  down: (database: Knex) => Promise<void>;
+}
+
+const STEPS: Step[] = [
+  { name: "2026-11-gazetteer", ...first },
+  { name: "2026-11-workbench", ...second },
+];
+
+/** The migrations in their order; compiled with the server, so that no file is looked for at run time. */
+export const MIGRATIONS: Knex.MigrationSource<Step> = {
+  getMigrations: async () => STEPS,
+  getMigrationName: (step) => step.name,
+  getMigration: async ({ up, down }) => ({ up, down }),
+};

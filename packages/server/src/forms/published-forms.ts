@@ -1,0 +1,18 @@
+import type { PublishedForm } from "@bibliotope/wire";
+import type { Knex } from "knex";
+import { readPublished } from "./forms.repository.ts";
+
+/** Published forms in memory: a form keeps working with the database away. Told of changes by `signals.ts`. */
+export class PublishedForms {
+  #forms = new Map<string, PublishedForm>();
+
+  constructor(private readonly database: Knex) {}
+
+  async refresh(): Promise<void> {
+    this.#forms = new Map((await readPublished(this.database)).map((form) => [form.ref, form]));
+  }
+
+  find(ref: string): PublishedForm | undefined {
+    return this.#forms.get(ref);
+  }
+}

@@ -1,0 +1,66 @@
+import { createHash } from "node:crypto";
+import { mkdir, open, readdir, unlink } from "node:fs/promises";
+import { join } from "node:path";
+import { Worker } from "node:worker_threads";
+import { FORMAT, Segment, SegmentError } from "@bibliotope/core/index";
+import type { BuildMessage, BuildTask } from "./build.worker.ts";
+
+/** Raised when the builder makes other segments from the same records. */
+const BUILDER = 1;
+
+/** Segment files of a folder, each under the digest of what it was built from. */
+export class SegmentStore {
+  constructor(
+    private readonly folder: string,
+    private readonly databaseUrl: string,
+  ) {}
+
+  /** The name of the segment for some data-set versions. */
+  nameOf(versions: readonly number[]): string {
+    return createHash("sha256").update(JSON.stringify({ versions, FORMAT, BUILDER })).digest("hex").slice(0, 24);
+  }
+
+  /** Opens the segment for some versions; builds it when it is missing, damaged or of an older format. */
+  async segmentFor(versions: number[], progress: (read: number, total: number) => void): Promise<Segment> {
+    const name = this.nameOf(versions);
+    const file = join(this.folder, `${name}.segment`);
+    await mkdir(this.folder, { recursive: true });
+    const held = await openSegment(file).catch((error: unknown) => {
+      if (error instanceof SegmentError || (error as NodeJS.ErrnoException).code === "ENOENT") return undefined;
+      throw error;
+    });
+    if (held) return held;
+    await build({ databaseUrl: this.databaseUrl, versions, name, file }, progress);
+    return openSegment(file);
+  }
+
+  /** Removes the files of other segments, and what a killed build left behind. */
+  async sweep(keep: string): Promise<void> {
+    for (const file of await readdir(this.folder)) {
+      if (!file.startsWith(keep)) await unlink(join(this.folder, file)).catch(() => undefined);
+    }
+  }
+}
+
+/** One read into memory that all threads can share. @throws SegmentError when the file is no whole segment */
+async function openSegment(file: string): Promise<Segment> {
+  const handle = await open(file, "r");
+  try {
+    const { size } = await handle.stat();
+    const shared = new SharedArrayBuffer(size);
+    const { bytesRead } = await handle.read(new Uint8Array(shared), 0, size, 0);
+    if (bytesRead !== size) throw new SegmentError(`read ${bytesRead} of ${size} bytes of ${file}`);
+    return new Segment(shared);
+  } finally {
+    await handle.close();
+  }
+}
+
+function build(task: BuildTask, progress: (read: number, total: number) => void): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const worker = new Worker(new URL("./build.worker.js", import.meta.url), { workerData: task });
+    worker.on("message", (message: BuildMessage) => ("done" in message ? resolve() : progress(message.read, message.total)));
+    worker.on("error", reject);
+    worker.on("exit", (code) => reject(new Error(`the build ended early, with code ${code}`)));
+  });
+}
