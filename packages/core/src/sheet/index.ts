@@ -1,3 +1,4 @@
+export { SheetCutter } from "./cut.ts";
 export type { SheetFeature, SheetGeometry, SheetLayer, SheetTile } from "./features.ts";
 export { type Label, type LabelBox, labelsOf, placeLabels } from "./labels.ts";
 export { drawLabels, fontOf, spacedText } from "./letter.ts";
