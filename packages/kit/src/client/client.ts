@@ -1,0 +1,99 @@
+import type { Position } from "@bibliotope/core/geo";
+import type { CountriesAnswer, ForwardAnswer, Problem, PublishedForm, RecordAnswer, ReverseAnswer, SuggestAnswer } from "@bibliotope/wire";
+import type { Tracer } from "../trace.ts";
+import { errorOf, unreachable } from "./errors.ts";
+
+export interface ClientOptions {
+  /** A web key in a page (`bt_web_…`), a server key on a server (`bt_srv_…`). */
+  key: string;
+  /** Where the service is; the page's own origin when not given. */
+  url?: string;
+  /** Milliseconds after which a lookup is given up; 8000 when not given. */
+  timeout?: number;
+  /** Hears of every request and answer. */
+  trace?: Tracer;
+}
+
+/** Words of a lookup, as they stand in the query string. Undefined ones are left out. */
+export type Asked = Record<string, string | number | undefined>;
+
+/** Asks the wire. Throws {@link LookupError} when there is no answer; an empty list is an answer. */
+export class Client {
+  readonly #base: string;
+  #count = 0;
+
+  constructor(readonly options: ClientOptions) {
+    this.#base = options.url?.replace(/\/$/, "") ?? (typeof location === "undefined" ? "" : location.origin);
+  }
+
+  /** Lines to choose from while typing. @param asked narrowing, such as `{ countries: "QR", limit: 5 }` */
+  suggest(q: string, asked: Asked = {}, signal?: AbortSignal): Promise<SuggestAnswer> {
+    return this.#get("suggest", "/v1/suggest", { q, ...asked }, signal);
+  }
+
+  /** Candidates for an address as free text, or by parts, best first. */
+  forward(asked: Asked, signal?: AbortSignal): Promise<ForwardAnswer> {
+    return this.#get("forward", "/v1/forward", asked, signal);
+  }
+
+  /** The nearest address and the areas around a position. */
+  reverse(at: Position, asked: Asked = {}, signal?: AbortSignal): Promise<ReverseAnswer> {
+    return this.#get("reverse", "/v1/reverse", { at: `${at.lat},${at.lon}`, ...asked }, signal);
+  }
+
+  /** One record by its ref. */
+  record(ref: string, signal?: AbortSignal): Promise<RecordAnswer> {
+    return this.#get("record", `/v1/records/${encodeURIComponent(ref)}`, {}, signal);
+  }
+
+  /** The countries held, each with its profile. */
+  countries(signal?: AbortSignal): Promise<CountriesAnswer> {
+    return this.#get("countries", "/v1/countries", {}, signal);
+  }
+
+  /** A published form. */
+  form(ref: string, signal?: AbortSignal): Promise<PublishedForm> {
+    return this.#get("form", `/v1/forms/${encodeURIComponent(ref)}`, {}, signal);
+  }
+
+  /** The whole URL of a map tile's features, for a worker that fetches it itself. */
+  tileUrl(z: number, x: number, y: number): string {
+    return this.#url(`/v1/sheets/features/${z}/${x}/${y}`, {});
+  }
+
+  async #get<T>(call: string, path: string, asked: Asked, signal?: AbortSignal): Promise<T> {
+    const { trace, timeout = 8000 } = this.options;
+    const id = ++this.#count;
+    const limit = AbortSignal.timeout(timeout);
+    trace?.({ row: "requests", id, at: performance.now(), call, asked: textOf(asked, path) });
+    try {
+      // the key goes into the query: a header would cost a preflight for every letter
+      const response = await fetch(this.#url(path, asked), { signal: signal ? AbortSignal.any([signal, limit]) : limit });
+      const answer: unknown = await response.json().catch(() => undefined);
+      trace?.({ row: "answered", id, at: performance.now(), status: response.status, answer });
+      if (!response.ok) throw errorOf(response.status, answer as Problem | undefined);
+      if (answer === undefined) throw errorOf(502, undefined);
+      return answer as T;
+    } catch (error) {
+      if (signal?.aborted) {
+        trace?.({ row: "dropped", id, at: performance.now() });
+        throw error;
+      }
+      if (error instanceof DOMException || error instanceof TypeError) {
+        trace?.({ row: "answered", id, at: performance.now(), status: 0, answer: String(error) });
+        throw unreachable(limit.aborted ? "slow" : "offline");
+      }
+      throw error;
+    }
+  }
+
+  #url(path: string, asked: Asked): string {
+    const query = new URLSearchParams({ ...textOf(asked), access_token: this.options.key });
+    return `${this.#base}${path}?${query}`;
+  }
+}
+
+function textOf(asked: Asked, path?: string): Record<string, string> {
+  const pairs = Object.entries(asked).filter(([, value]) => value !== undefined);
+  return Object.fromEntries([...(path ? [["path", path]] : []), ...pairs.map(([name, value]) => [name, String(value)])]);
+}

@@ -1,0 +1,44 @@
+import type { Problem } from "@bibliotope/wire";
+
+/** Why a lookup gave no answer. */
+export type LookupTrouble = "offline" | "slow" | "refused" | "limit" | "malformed" | "missing" | "broken";
+
+/** A lookup that was not answered. Never looks like an empty list. */
+export class LookupError extends Error {
+  override name = "LookupError";
+
+  constructor(
+    readonly trouble: LookupTrouble,
+    /** What to tell the person who fills the form. */
+    message: string,
+    /** What the service said, for the developer. */
+    readonly problem?: Problem,
+    /** Whether asking again may help. */
+    readonly again = false,
+  ) {
+    super(message);
+  }
+}
+
+const WORDS: Record<LookupTrouble, string> = {
+  offline: "The address search cannot be reached. Check the connection, or type the address by hand.",
+  slow: "The address search takes too long. Try again, or type the address by hand.",
+  refused: "The address search may not be used on this page.",
+  limit: "Too many searches just now. Wait a moment, or type the address by hand.",
+  malformed: "The address search did not understand this. Type the address by hand.",
+  missing: "This address is no longer there. Choose another.",
+  broken: "The address search does not work at the moment. Type the address by hand.",
+};
+
+/** The error for an answer that is not 2xx. */
+export function errorOf(status: number, problem: Problem | undefined): LookupError {
+  if (status === 401 || status === 403) return new LookupError("refused", `${WORDS.refused} ${problem?.detail ?? ""}`.trim(), problem);
+  if (status === 429) return new LookupError("limit", WORDS.limit, problem, true);
+  if (status === 404 || status === 410) return new LookupError("missing", WORDS.missing, problem);
+  if (status >= 500) return new LookupError("broken", WORDS.broken, problem, true);
+  return new LookupError("malformed", WORDS.malformed, problem);
+}
+
+export function unreachable(trouble: "offline" | "slow"): LookupError {
+  return new LookupError(trouble, WORDS[trouble], undefined, true);
+}

@@ -1,0 +1,21 @@
+/** The look of a form that the kit renders; variables as in the search box. */
+export const FORM_STYLE = `
+.bt-form { display: grid; grid-template-columns: 1fr 1fr; gap: 0.95em 1em; margin: 0; }
+.bt-form > * { grid-column: 1 / -1; min-width: 0; }
+.bt-form > .bt-half { grid-column: span 1; }
+.bt-form h1 { margin: 0; font: 600 1.6em/1.2 var(--bt-serif, inherit); }
+.bt-form .bt-intro { margin: 0; color: var(--bt-quiet, inherit); }
+.bt-field { display: block; }
+.bt-field > .bt-label { display: flex; justify-content: space-between; margin-bottom: 0.3em; font-size: 0.88em; color: var(--bt-quiet, inherit); }
+.bt-field input, .bt-field select {
+  width: 100%; box-sizing: border-box; height: 2.43em; padding: 0 0.75em; font: inherit; color: inherit;
+  background: var(--bt-field-paper, Field); border: 1px solid var(--bt-field-edge, #8d8570); border-left-width: var(--bt-field-bar, 1px); border-radius: 4px;
+}
+.bt-field input:focus-visible, .bt-field select:focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: 1px; }
+.bt-field [data-bt="filled"] { border-left: 4px solid var(--bt-part, var(--bt-filled, #9c3528)); padding-left: calc(0.75em - 3px); }
+.bt-field [data-bt="corrected"] { border-left: 4px dashed var(--bt-mark, #a8741a); padding-left: calc(0.75em - 3px); }
+.bt-help { margin: 0.3em 0 0; font-size: 0.85em; color: var(--bt-quiet, inherit); }
+.bt-map { height: 22rem; border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; overflow: hidden; }
+.bt-form > button { justify-self: start; height: 2.43em; padding: 0 1.2em; font: inherit; font-weight: 600; color: var(--bt-paper, Canvas); background: var(--bt-ink, CanvasText); border: 0; border-radius: 4px; cursor: pointer; }
+@media (max-width: 26rem) { .bt-form > .bt-half { grid-column: 1 / -1; } }
+`;

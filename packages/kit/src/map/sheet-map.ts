@@ -1,0 +1,213 @@
+import type { Position } from "@bibliotope/core/geo";
+import { DAY, NIGHT } from "@bibliotope/core/sheet";
+import type { Client } from "../client/client.ts";
+import { adopt } from "../style.ts";
+import { drawOver, drawTiles, type MapMarker } from "./draw.ts";
+import { listenForGestures } from "./gestures.ts";
+import { MAP_STYLE } from "./style.ts";
+import { Tiles } from "./tiles.ts";
+import { type Size, toPosition, toScreen, type View, zoomed } from "./view.ts";
+
+export type { MapMarker } from "./draw.ts";
+
+export interface MapOptions {
+  client: Client;
+  /** Its name for screen readers. */
+  label: string;
+  /** What stands there before anything is known: the whole archipelago when not given. */
+  view?: View;
+  /** Night sheet; follows the system when not given. */
+  night?: boolean;
+}
+
+const WHOLE: View = { at: { lat: -35.55, lon: -21.45 }, zoom: 7.4 };
+/** Zoom at which a found house is shown. */
+const HOUSE_ZOOM = 16.4;
+/** Milliseconds of a short move. */
+const MOVE = 140;
+
+/**
+ * A map drawn by ourselves on a canvas: tiles painted in a worker, names and markers over them. Pan and zoom by
+ * pointer, touch, wheel, keys and buttons.
+ */
+export class SheetMap {
+  readonly element = document.createElement("div");
+  readonly #canvas = document.createElement("canvas");
+  readonly #described = document.createElement("p");
+  readonly #stop = new AbortController();
+  readonly #sizes: ResizeObserver;
+  readonly #pressed: ((at: Position) => void)[] = [];
+  #tiles: Tiles;
+  #night: boolean;
+  #view: View;
+  #size: Size = { width: 0, height: 0 };
+  #markers: readonly MapMarker[] = [];
+  #frame = 0;
+  #glide: { from: View; to: View; began: number } | undefined;
+
+  constructor(
+    container: HTMLElement,
+    private readonly options: MapOptions,
+  ) {
+    this.#view = options.view ?? WHOLE;
+    const dark = matchMedia("(prefers-color-scheme: dark)");
+    this.#night = options.night ?? dark.matches;
+    this.#tiles = this.#makeTiles();
+    adopt(container.getRootNode() as Document, MAP_STYLE);
+    this.#build();
+    container.append(this.element);
+    listenForGestures(this.element, {
+      view: () => this.#view,
+      size: () => this.#size,
+      show: (view) => this.show(view),
+      glide: (view) => this.glide(view),
+      press: (spot) => this.#press(toPosition(this.#view, this.#size, spot)),
+    }, this.#stop.signal);
+    if (options.night === undefined) dark.addEventListener("change", () => this.setNight(dark.matches), { signal: this.#stop.signal });
+    this.#sizes = new ResizeObserver(() => this.#resize());
+    this.#sizes.observe(this.element);
+    void document.fonts?.ready.then(() => this.#draw());
+  }
+
+  get view(): View {
+    return this.#view;
+  }
+
+  /** Shows a view at once. */
+  show(view: View): void {
+    this.#glide = undefined;
+    this.#view = view;
+    this.#describe();
+    this.#draw();
+  }
+
+  /** Goes to a view: by a short move when it is near, at once when it is far or the system asks for less motion. */
+  glide(to: View): void {
+    const { x, y } = toScreen(this.#view, this.#size, to.at);
+    const { width, height } = this.#size;
+    const far = Math.abs(x - width / 2) > 2 * width || Math.abs(y - height / 2) > 2 * height || Math.abs(to.zoom - this.#view.zoom) > 2;
+    if (far || matchMedia("(prefers-reduced-motion: reduce)").matches) return this.show(to);
+    this.#glide = { from: this.#view, to, began: performance.now() };
+    this.#draw();
+  }
+
+  setMarkers(markers: readonly MapMarker[]): void {
+    this.#markers = markers;
+    this.#describe();
+    this.#draw();
+  }
+
+  /** Puts the marker of a found address and goes there; stays at the person's own zoom when that is close already. */
+  showAnswer({ at, label }: { at: Position; label: string }): void {
+    this.setMarkers([{ at, label, marked: true }]);
+    this.glide({ at, zoom: this.#view.zoom >= 15 ? this.#view.zoom : HOUSE_ZOOM });
+  }
+
+  /** Hears of a press without a move, by pointer, or by Enter for the middle of the map. */
+  onPress(heard: (at: Position) => void): void {
+    this.#pressed.push(heard);
+  }
+
+  setNight(night: boolean): void {
+    if (night === this.#night) return;
+    this.#night = night;
+    this.#tiles.destroy();
+    this.#tiles = this.#makeTiles();
+    this.#draw();
+  }
+
+  destroy(): void {
+    cancelAnimationFrame(this.#frame);
+    this.#stop.abort();
+    this.#sizes.disconnect();
+    this.#tiles.destroy();
+    this.element.remove();
+  }
+
+  #makeTiles(): Tiles {
+    return new Tiles((z, x, y) => this.options.client.tileUrl(z, x, y), () => this.#draw(), this.#night);
+  }
+
+  #build(): void {
+    const { element } = this;
+    element.className = "bt-sheet";
+    element.tabIndex = 0;
+    element.setAttribute("role", "application");
+    element.setAttribute("aria-roledescription", "map");
+    element.setAttribute("aria-label", `${this.options.label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.`);
+    this.#canvas.setAttribute("aria-hidden", "true");
+    this.#described.className = "bt-unseen";
+    this.#described.setAttribute("role", "status");
+    const buttons = document.createElement("div");
+    buttons.className = "bt-zoom";
+    for (const [text, name, by] of [["+", "Zoom in", 1], ["−", "Zoom out", -1]] as const) {
+      const button = document.createElement("button");
+      button.type = "button";
+      button.textContent = text;
+      button.setAttribute("aria-label", name);
+      button.addEventListener("click", () => this.glide(zoomed(this.#view, this.#size, Math.round(this.#view.zoom) + by, { x: this.#size.width / 2, y: this.#size.height / 2 })));
+      buttons.append(button);
+    }
+    element.append(this.#canvas, buttons, this.#described);
+  }
+
+  #press(at: Position): void {
+    for (const heard of this.#pressed) heard(at);
+  }
+
+  #resize(): void {
+    const { clientWidth: width, clientHeight: height } = this.element;
+    this.#size = { width, height };
+    const ratio = this.#ratio();
+    this.#canvas.width = Math.round(width * ratio);
+    this.#canvas.height = Math.round(height * ratio);
+    this.#paint();
+  }
+
+  #ratio(): number {
+    return Math.min(3, devicePixelRatio || 1);
+  }
+
+  #draw(): void {
+    this.#frame ||= requestAnimationFrame(() => {
+      this.#frame = 0;
+      this.#paint();
+    });
+  }
+
+  #paint(): void {
+    if (!this.#size.width || !this.#size.height) return;
+    this.#moveOn();
+    const context = this.#canvas.getContext("2d")!;
+    const ratio = this.#ratio();
+    context.setTransform(ratio, 0, 0, ratio, 0, 0);
+    const style = this.#night ? NIGHT : DAY;
+    const { labels, complete } = drawTiles(context, this.#tiles, this.#view, this.#size, ratio, style);
+    drawOver(context, this.#view, this.#size, style, labels, this.#markers);
+    this.element.dataset.complete = String(complete);
+  }
+
+  /** The next step of a short move. */
+  #moveOn(): void {
+    if (!this.#glide) return;
+    const { from, to, began } = this.#glide;
+    const t = Math.min(1, (performance.now() - began) / MOVE);
+    const eased = 1 - (1 - t) ** 3;
+    const mix = (a: number, b: number) => a + (b - a) * eased;
+    this.#view = { at: { lat: mix(from.at.lat, to.at.lat), lon: mix(from.at.lon, to.at.lon) }, zoom: mix(from.zoom, to.zoom) };
+    if (t < 1) this.#draw();
+    else {
+      this.#glide = undefined;
+      this.#view = to;
+      this.#describe();
+    }
+  }
+
+  /** Says in words what the map shows. */
+  #describe(): void {
+    const named = this.#markers.map(({ label }) => label).filter(Boolean);
+    this.#described.textContent = named.length ? `A marker stands at ${named.join(", ")}.` : "";
+    const { at, zoom } = this.#view;
+    this.element.dataset.view = `${at.lat.toFixed(5)},${at.lon.toFixed(5)},${zoom.toFixed(2)}`;
+  }
+}

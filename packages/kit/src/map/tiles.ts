@@ -1,0 +1,109 @@
+import type { Label, TileName } from "@bibliotope/core/sheet";
+import { type Painted, type PaintJob, paintJob } from "./paint-job.ts";
+import TileWorker from "./tile.worker.ts?worker&inline";
+
+/** A painted tile. */
+export interface Tile extends TileName {
+  bitmap?: ImageBitmap;
+  labels: Label[];
+  /** `performance.now()` of its arrival, or of its failing. */
+  since?: number;
+  failed?: boolean;
+}
+
+interface Held extends Tile {
+  job: number;
+  used: number;
+}
+
+const KEPT = 160;
+/** Milliseconds until a tile that failed is asked for again. */
+const AGAIN = 4000;
+
+/** Tiles of one map: asked for once, painted off the main thread, kept while they are near. */
+export class Tiles {
+  readonly #tiles = new Map<string, Held>();
+  readonly #jobs = new Map<number, string>();
+  readonly #paint: (job: PaintJob) => void;
+  readonly #forget: (job: number) => void;
+  readonly #worker: Worker | undefined;
+  #count = 0;
+  #clock = 0;
+
+  constructor(
+    private readonly urlOf: (z: number, x: number, y: number) => string,
+    private readonly arrived: () => void,
+    private readonly night: boolean,
+  ) {
+    this.#worker = makeWorker((painted) => this.#take(painted));
+    const worker = this.#worker;
+    this.#paint = worker ? (job) => worker.postMessage({ paint: job }) : (job) => void paintJob(job).then((painted) => this.#take(painted));
+    this.#forget = worker ? (job) => worker.postMessage({ forget: job }) : () => undefined;
+  }
+
+  /** A tile, painted or on its way. */
+  get({ z, x, y }: TileName, ratio: number): Tile {
+    const key = `${z}/${x}/${y}`;
+    let tile = this.#tiles.get(key);
+    if (tile?.failed && performance.now() - tile.since! > AGAIN) tile = undefined;
+    if (!tile) {
+      tile = { z, x, y, labels: [], job: ++this.#count, used: 0 };
+      this.#tiles.set(key, tile);
+      this.#jobs.set(tile.job, key);
+      this.#paint({ id: tile.job, url: this.urlOf(z, x, y), z, x, y, night: this.night, ratio });
+    }
+    tile.used = ++this.#clock;
+    return tile;
+  }
+
+  /** A tile if it is painted already. */
+  peek({ z, x, y }: TileName): Tile | undefined {
+    const tile = this.#tiles.get(`${z}/${x}/${y}`);
+    return tile?.bitmap && tile;
+  }
+
+  /** Lets go of what was not used lately, and of what is on its way but no longer wanted. */
+  sweep(wanted: ReadonlySet<string>): void {
+    for (const [key, tile] of this.#tiles) {
+      if (tile.bitmap || tile.failed || wanted.has(key)) continue;
+      this.#forget(tile.job);
+      this.#drop(key, tile);
+    }
+    if (this.#tiles.size <= KEPT) return;
+    const oldest = [...this.#tiles].filter(([key]) => !wanted.has(key)).sort((a, b) => a[1].used - b[1].used);
+    for (const [key, tile] of oldest.slice(0, this.#tiles.size - KEPT)) this.#drop(key, tile);
+  }
+
+  destroy(): void {
+    this.#worker?.terminate();
+    for (const [key, tile] of this.#tiles) this.#drop(key, tile);
+  }
+
+  #take(painted: Painted): void {
+    const key = this.#jobs.get(painted.id);
+    const tile = key === undefined ? undefined : this.#tiles.get(key);
+    this.#jobs.delete(painted.id);
+    if (!tile || tile.job !== painted.id) return;
+    tile.since = performance.now();
+    if ("failed" in painted) tile.failed = true;
+    else Object.assign(tile, { bitmap: painted.bitmap, labels: painted.labels });
+    this.arrived();
+  }
+
+  #drop(key: string, tile: Held): void {
+    tile.bitmap?.close();
+    this.#jobs.delete(tile.job);
+    this.#tiles.delete(key);
+  }
+}
+
+/** A worker from a blob, since a page of another origin may not start ours; undefined where a policy forbids that too. */
+function makeWorker(take: (painted: Painted) => void): Worker | undefined {
+  try {
+    const worker = new TileWorker();
+    worker.addEventListener("message", ({ data }: MessageEvent<Painted>) => take(data));
+    return worker;
+  } catch {
+    return undefined;
+  }
+}

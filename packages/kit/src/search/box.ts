@@ -1,0 +1,206 @@
+import type { Suggestion } from "@bibliotope/wire";
+import type { Client } from "../client/client.ts";
+import { adopt } from "../style.ts";
+import type { Tracer } from "../trace.ts";
+import { SearchMachine, type SearchState } from "./machine.ts";
+import { SEARCH_STYLE } from "./style.ts";
+
+export interface SearchBoxOptions {
+  client: Client;
+  /** A line was chosen; the box shows it already. */
+  chosen: (suggestion: Suggestion) => void;
+  /** The box was emptied. */
+  cleared?: () => void;
+  /** Narrowing for every question, such as `{ countries: "QR" }`. */
+  narrow?: () => Record<string, string | undefined>;
+  trace?: Tracer;
+}
+
+let boxes = 0;
+
+/**
+ * Makes a plain text input a search box after the ARIA combobox pattern (list autocomplete): the list stands under the
+ * input, the focus stays in it, and a live region says how many lines there are.
+ */
+export class SearchBox {
+  readonly #machine: SearchMachine;
+  readonly #list = document.createElement("ul");
+  readonly #words = document.createElement("p");
+  readonly #status = document.createElement("p");
+  readonly #frame = document.createElement("div");
+  readonly #stop = new AbortController();
+  #listed: readonly Suggestion[] = [];
+
+  constructor(
+    private readonly input: HTMLInputElement,
+    private readonly options: SearchBoxOptions,
+  ) {
+    this.#machine = new SearchMachine({
+      ask: (text, signal) => options.client.suggest(text, options.narrow?.() ?? {}, signal),
+      change: (state) => this.#show(state),
+    });
+    this.#build();
+    this.#listen();
+  }
+
+  /** Shows a text without asking for it. */
+  setText(text: string): void {
+    this.input.value = text;
+    this.#machine.set(text);
+  }
+
+  /** Says something under the box; empty words take it away. */
+  say(words: string): void {
+    this.#words.textContent = words;
+    this.#words.hidden = words === "";
+  }
+
+  destroy(): void {
+    this.#machine.close();
+    this.#stop.abort();
+    this.#frame.replaceWith(this.input);
+    for (const name of ["role", "aria-expanded", "aria-controls", "aria-autocomplete", "aria-activedescendant", "aria-describedby"]) this.input.removeAttribute(name);
+  }
+
+  #build(): void {
+    const { input } = this;
+    const id = `bt-box-${++boxes}`;
+    adopt(input.getRootNode() as Document | ShadowRoot, SEARCH_STYLE);
+    this.#frame.className = "bt-search";
+    input.replaceWith(this.#frame);
+    this.#list.id = `${id}-list`;
+    this.#list.className = "bt-list";
+    this.#list.hidden = true;
+    this.#list.setAttribute("role", "listbox");
+    this.#list.setAttribute("aria-label", "Suggestions");
+    this.#words.id = `${id}-words`;
+    this.#words.className = "bt-words";
+    this.#words.hidden = true;
+    this.#status.className = "bt-unseen";
+    this.#status.setAttribute("role", "status");
+    this.#frame.append(input, this.#list, this.#words, this.#status);
+    input.autocomplete = "off";
+    input.setAttribute("role", "combobox");
+    input.setAttribute("aria-autocomplete", "list");
+    input.setAttribute("aria-expanded", "false");
+    input.setAttribute("aria-controls", this.#list.id);
+    input.setAttribute("aria-describedby", this.#words.id);
+    input.setAttribute("spellcheck", "false");
+  }
+
+  #listen(): void {
+    const { input } = this;
+    const { signal } = this.#stop;
+    input.addEventListener("compositionstart", () => this.#machine.compose(true, input.value), { signal });
+    input.addEventListener("compositionend", () => this.#machine.compose(false, input.value), { signal });
+    input.addEventListener("input", (event) => this.#typed(event as InputEvent), { signal });
+    input.addEventListener("keydown", (event) => this.#pressed(event), { signal });
+    input.addEventListener("blur", () => this.#machine.close(), { signal });
+    // pressing a line must not take the focus from the input
+    this.#list.addEventListener("pointerdown", (event) => event.preventDefault(), { signal });
+    this.#list.addEventListener("pointermove", (event) => this.#machine.point(lineOf(event)), { signal });
+    this.#list.addEventListener("click", (event) => this.#choose(lineOf(event)), { signal });
+  }
+
+  #typed(event: InputEvent): void {
+    const { input, options } = this;
+    if (!event.isTrusted && event.inputType === undefined) return;
+    options.trace?.({ row: "keys", at: performance.now(), text: input.value, key: event.data ?? (event.inputType?.startsWith("delete") ? "⌫" : "·") });
+    this.say("");
+    this.#machine.input(input.value);
+    if (input.value === "") options.cleared?.();
+  }
+
+  #pressed(event: KeyboardEvent): void {
+    if (event.isComposing) return;
+    const { status, active } = this.#machine.state;
+    const open = status === "open";
+    if (event.key === "ArrowDown" || event.key === "ArrowUp") {
+      if (open) this.#machine.move(event.key === "ArrowDown" ? 1 : -1);
+      else if (event.key === "ArrowDown" && this.input.value) this.#machine.input(this.input.value);
+      else return;
+    } else if (event.key === "Enter" && open) this.#choose(Math.max(0, active));
+    else if (event.key === "Escape" && status !== "idle") this.#machine.close();
+    else return;
+    event.preventDefault();
+  }
+
+  #choose(index: number): void {
+    const chosen = this.#machine.choose(index);
+    if (!chosen) return;
+    this.input.value = chosen.line;
+    this.options.trace?.({ row: "keys", at: performance.now(), text: chosen.line, key: "↵" });
+    this.options.chosen(chosen);
+  }
+
+  #show(state: SearchState): void {
+    const { input } = this;
+    const open = state.status === "open";
+    input.setAttribute("aria-expanded", String(open));
+    input.setAttribute("aria-busy", String(state.status === "loading"));
+    this.#frame.dataset.state = state.status;
+    if (state.words !== undefined) this.say(state.words);
+    if (open && state.suggestions !== this.#listed) this.#fillList(state);
+    // while the next answer is under way the list before stays, so that nothing flickers
+    if (!open && state.status !== "loading") {
+      this.#list.hidden = true;
+      this.#listed = [];
+      if (state.status === "idle") this.#status.textContent = "";
+    }
+    if (state.status === "empty") this.#status.textContent = "No suggestions.";
+    this.#mark(open ? state.active : -1);
+  }
+
+  #fillList({ suggestions, text }: SearchState): void {
+    this.#listed = suggestions;
+    this.#list.replaceChildren(...suggestions.map((suggestion, i) => optionFor(suggestion, `${this.#list.id}-${i}`)));
+    this.#list.hidden = false;
+    this.say("");
+    this.#status.textContent = suggestions.length === 1 ? "1 suggestion." : `${suggestions.length} suggestions.`;
+    this.options.trace?.({ row: "list", at: performance.now(), count: suggestions.length, text });
+  }
+
+  #mark(active: number): void {
+    [...this.#list.children].forEach((option, i) => {
+      option.setAttribute("aria-selected", String(i === active));
+      if (i === active) option.scrollIntoView({ block: "nearest" });
+    });
+    if (active >= 0) this.input.setAttribute("aria-activedescendant", `${this.#list.id}-${active}`);
+    else this.input.removeAttribute("aria-activedescendant");
+  }
+}
+
+function lineOf(event: Event): number {
+  const option = (event.target as Element).closest("[role=option]");
+  return option ? [...option.parentElement!.children].indexOf(option) : -1;
+}
+
+function optionFor({ line, within, marks, kind, more }: Suggestion, id: string): HTMLLIElement {
+  const option = document.createElement("li");
+  option.id = id;
+  option.setAttribute("role", "option");
+  option.setAttribute("aria-selected", "false");
+  const text = document.createElement("span");
+  text.className = "bt-line";
+  text.append(...marked(line, marks));
+  const beside = document.createElement("span");
+  beside.className = "bt-beside";
+  beside.textContent = [within, more > 0 ? `${kind} · ${more}` : kind === "address" ? "" : kind].filter(Boolean).join(" · ");
+  option.append(text, beside);
+  return option;
+}
+
+/** A line with its matched letters marked. Text is only ever text. */
+function marked(line: string, marks: readonly (readonly [number, number])[]): Node[] {
+  const nodes: Node[] = [];
+  let at = 0;
+  for (const [start, end] of marks) {
+    nodes.push(document.createTextNode(line.slice(at, start)));
+    const mark = document.createElement("mark");
+    mark.textContent = line.slice(start, end);
+    nodes.push(mark);
+    at = end;
+  }
+  nodes.push(document.createTextNode(line.slice(at)));
+  return nodes;
+}

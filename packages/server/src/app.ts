@@ -1,0 +1,81 @@
+import compression from "compression";
+import cookieParser from "cookie-parser";
+import express, { type Express, type RequestHandler } from "express";
+import type { Knex } from "knex";
+import type { Logger } from "pino";
+import type { PublishedForms } from "./forms/published-forms.ts";
+import { openToPages } from "./http/cors.ts";
+import { checkKey } from "./http/key-check.ts";
+import { logRequests } from "./http/log.ts";
+import { otherMethods } from "./http/methods.ts";
+import { pagePolicy } from "./http/pages.ts";
+import { BODY_LIMIT, HttpProblem, problems } from "./http/problem.ts";
+import { requireSession } from "./http/session.ts";
+import type { KeyRing } from "./keys/key-ring.ts";
+import type { LiveIndex } from "./publication/live-index.ts";
+import { countryRoutes } from "./routes/countries.route.ts";
+import { formRoutes } from "./routes/forms.route.ts";
+import { lookupRoutes } from "./routes/lookups.route.ts";
+import { manageRoutes } from "./routes/manage.route.ts";
+import { formPageRoute, kitRoutes, studioRoutes } from "./routes/pages.route.ts";
+import { healthRoutes, openApiRoute, problemPages } from "./routes/service.route.ts";
+import { sheetRoutes } from "./routes/sheets.route.ts";
+import { signInRoute } from "./routes/sign-in.route.ts";
+import type { SheetTiles } from "./sheets/sheet-tiles.ts";
+import type { Sessions } from "./users/sessions.ts";
+
+/** Everything the wire and the workbench stand on. */
+export interface House {
+  version: string;
+  database: Knex;
+  index: LiveIndex;
+  tiles: SheetTiles;
+  ring: KeyRing;
+  published: PublishedForms;
+  sessions: Sessions;
+  log: Logger;
+  /** The web key of our own pages. */
+  webKey: string;
+  /** Folders of the built kit and workbench. */
+  kitFolder: string;
+  studioFolder: string;
+  /** Called when a sign-in link was used up. */
+  signedIn: () => void;
+}
+
+/** The whole HTTP face. Read top to bottom: it is the order in which a request meets it. */
+export function makeApp(house: House): Express {
+  const app = express();
+  app.disable("x-powered-by");
+  app.set("query parser", "simple");
+  app.use(logRequests(house.log));
+  app.use(compression());
+  app.use(healthRoutes(house.index));
+
+  const wire = express.Router();
+  wire.use(openToPages);
+  wire.use(openApiRoute(house.version));
+  wire.use(checkKey(house.ring));
+  wire.use(express.json({ limit: BODY_LIMIT, strict: false }));
+  wire.use(lookupRoutes(house.index), countryRoutes(house.index), formRoutes(house.published), sheetRoutes(house.tiles));
+  wire.use(otherMethods);
+  app.use("/v1", wire);
+  app.use(kitRoutes(house.kitFolder));
+
+  app.use(pagePolicy, cookieParser());
+  const api = express.Router();
+  api.use(requireSession(house.sessions), express.json({ limit: BODY_LIMIT, strict: false }), manageRoutes({ ...house, studioKey: house.webKey }));
+  app.use("/api", api);
+  app.use("/api", nothingHere);
+  app.use(signInRoute(house.database, house.signedIn));
+  app.use(problemPages());
+  app.use(formPageRoute(house.published, house.webKey, house.kitFolder));
+  app.use(studioRoutes(house.studioFolder));
+  app.use(nothingHere);
+  app.use(problems);
+  return app;
+}
+
+const nothingHere: RequestHandler = (request) => {
+  throw new HttpProblem("not-found", `There is nothing at ${request.path.slice(0, 200)}.`);
+};

@@ -1,0 +1,41 @@
+import { pickName, profileOf } from "@bibliotope/core/place";
+import type { Engine } from "@bibliotope/core/search";
+import { CALLS, type Country } from "@bibliotope/wire";
+import { Router } from "express";
+import { engineOf, languagesOf, sendAnswer } from "../http/engine.ts";
+import { HttpProblem } from "../http/problem.ts";
+import type { LiveIndex } from "../publication/live-index.ts";
+import { heldCountries, sourceOf } from "./lookups.route.ts";
+
+/** `/v1/countries` and `/v1/countries/CC`. */
+export function countryRoutes(index: LiveIndex): Router {
+  const router = Router();
+  router.get("/countries", (request, response) => {
+    const engine = engineOf(index);
+    const began = performance.now();
+    const countries = countriesOf(engine, languagesOf(request, undefined));
+    sendAnswer(response, CALLS.countries.mediaType, { countries, source: sourceOf(engine) }, began);
+  });
+  router.get("/countries/:code", (request, response) => {
+    const engine = engineOf(index);
+    const began = performance.now();
+    const code = request.params.code.toUpperCase();
+    const country = countriesOf(engine, languagesOf(request, undefined)).find((held) => held.code === code);
+    if (!country) {
+      const held = heldCountries(engine).map((other) => other.code).join(", ");
+      throw new HttpProblem("not-found", `No data is held for ${code.slice(0, 20)}. Held are ${held}.`);
+    }
+    sendAnswer(response, CALLS.country.mediaType, { ...country, source: sourceOf(engine) }, began);
+  });
+  return router;
+}
+
+function countriesOf(engine: Engine, langs: readonly string[]): Country[] {
+  return heldCountries(engine).map(({ area, code }) => {
+    const { langs: spoken, lines, line, labels, levels, number, postcode } = profileOf(code);
+    return {
+      code, name: pickName(engine.segment.namesOf(area), langs).name, langs: [...spoken], lines, line, labels, levels: [...levels], number,
+      ...(postcode ? { postcode: { ...postcode, examples: [...postcode.examples] } } : {}),
+    };
+  });
+}

@@ -1,0 +1,77 @@
+import { randomBytes } from "node:crypto";
+import { checkDefinition } from "@bibliotope/core/form";
+import { formDefinitionSchema, makeKeyAsking, saveDraftAsking, type SessionAnswer } from "@bibliotope/wire";
+import { Router } from "express";
+import type { Knex } from "knex";
+import * as z from "zod";
+import * as forms from "../forms/forms.repository.ts";
+import type { PublishedForms } from "../forms/published-forms.ts";
+import { readAsking } from "../http/asking.ts";
+import { HttpProblem } from "../http/problem.ts";
+import { sessionCookie, sessionToken } from "../http/session.ts";
+import type { KeyRing } from "../keys/key-ring.ts";
+import { listKeys, makeKey } from "../keys/keys.repository.ts";
+import { endSession } from "../users/users.repository.ts";
+
+interface Needs {
+  database: Knex;
+  published: PublishedForms;
+  ring: KeyRing;
+  /** The web key that the workbench's own lookups use. */
+  studioKey: string;
+}
+
+/** `/api/…`: the workbench's own calls. Everything here stands behind a session. */
+export function manageRoutes({ database, published, ring, studioKey }: Needs): Router {
+  const router = Router();
+
+  router.get("/session", (_request, response) => {
+    response.json({ name: response.locals.user.name, csrf: response.locals.csrf, studioKey, wire: "/v1" } satisfies SessionAnswer);
+  });
+  router.delete("/session", async (request, response) => {
+    await endSession(database, sessionToken(request)!);
+    response.clearCookie(sessionCookie(request)).status(204).end();
+  });
+
+  router.get("/forms", async (_request, response) => void response.json({ forms: await forms.listForms(database) }));
+  router.post("/forms", async (request, response) => {
+    const { definition } = readAsking(request, z.strictObject({ definition: formDefinitionSchema }));
+    const ref = `form-${randomBytes(5).toString("hex")}`;
+    await forms.makeForm(database, ref, definition);
+    response.status(201).json(await forms.readDraft(database, ref));
+  });
+  router.get("/forms/:ref", async (request, response) => void response.json(await draftOf(request.params.ref)));
+  router.put("/forms/:ref/draft", async (request, response) => {
+    const { revision, definition } = readAsking(request, saveDraftAsking);
+    const issues = checkDefinition(definition).map(({ field, message }) => ({ parameter: field, message }));
+    if (issues.length) throw new HttpProblem("malformed", `${issues[0].parameter}: ${issues[0].message}.`, issues);
+    const { ref } = request.params;
+    if (!(await forms.saveDraft(database, ref, revision, definition))) {
+      const draft = await draftOf(ref);
+      throw new HttpProblem("conflict", `The form was saved elsewhere meanwhile (revision ${draft.revision}, yours was made from ${revision}). Load it again to see that change.`);
+    }
+    response.json(await draftOf(ref));
+  });
+  router.post("/forms/:ref/publish", async (request, response) => {
+    const { ref } = request.params;
+    if ((await forms.publishForm(database, ref)) === undefined) throw noSuchForm();
+    await published.refresh();
+    response.json(await draftOf(ref));
+  });
+
+  router.get("/keys", async (_request, response) => void response.json({ keys: await listKeys(database) }));
+  router.post("/keys", async (request, response) => {
+    const made = await makeKey(database, readAsking(request, makeKeyAsking));
+    await ring.refresh();
+    response.status(201).json(made);
+  });
+  return router;
+
+  async function draftOf(ref: string) {
+    const draft = await forms.readDraft(database, ref);
+    if (!draft) throw noSuchForm();
+    return draft;
+  }
+}
+
+const noSuchForm = () => new HttpProblem("not-found", "There is no form with this ref.");

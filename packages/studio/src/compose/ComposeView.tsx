@@ -1,0 +1,72 @@
+import { useMemo, useRef, useState } from "react";
+import { Gutter, type GutterRow } from "../forms/Gutter.tsx";
+import { useClient } from "../forms/use-client.ts";
+import { Wires } from "../forms/Wires.tsx";
+import { wiresOf } from "../forms/wires-of.ts";
+import { draft } from "../state/draft.slice.ts";
+import { useStudio, useStudioDispatch } from "../state/store.ts";
+import { useExamples } from "./examples.ts";
+import { FieldCard } from "./FieldCard.tsx";
+import { FieldPanel } from "./FieldPanel.tsx";
+
+/** Name under which a dragged part travels. */
+export const DRAGGED = "application/x-bibliotope-part";
+
+/** Binding parts to fields: by dragging a part to a field, or by keyboard: pick a part, pick a field. */
+export function ComposeView() {
+  const { definition, selected, picked } = useStudio(({ draft }) => draft);
+  const dispatch = useStudioDispatch();
+  const client = useClient();
+  const examples = useExamples(client);
+  const [shown, setShown] = useState(0);
+  const spread = useRef<HTMLDivElement>(null);
+  const answer = examples[shown % Math.max(1, examples.length)]?.answer;
+  const wires = useMemo(() => wiresOf(definition, answer), [definition, answer]);
+  const field = definition.fields.find(({ name }) => name === selected);
+
+  const handle = (row: GutterRow, look: string) => (
+    <button
+      type="button"
+      draggable
+      aria-pressed={picked === row.name}
+      aria-label={`Pick ${row.name}`}
+      className={`-ml-1.5 cursor-grab rounded px-1.5 py-0.5 ${look} ${picked === row.name ? "bg-ink text-page" : "hover:bg-wash"}`}
+      onClick={() => dispatch(draft.picked(row.name))}
+      onDragStart={(event) => {
+        event.dataTransfer.setData(DRAGGED, row.name);
+        event.dataTransfer.effectAllowed = "link";
+      }}
+    >
+      {row.name}
+    </button>
+  );
+  return (
+    <>
+      <div ref={spread} className="relative grid min-h-[420px] flex-1 grid-cols-[minmax(300px,414px)_232px_minmax(0,1fr)] overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1">
+        <section aria-label="Fields" data-page className="min-h-0 overflow-y-auto px-3 py-3">
+          <p role="status" className="h-5 px-3 text-[12.5px] text-quiet">
+            {picked ? `“${picked}” is picked: now pick the field that it fills.` : "Drag a part to a field, or pick one, then a field."}
+          </p>
+          <ul>
+            {definition.fields.map((held) => (
+              <FieldCard key={held.name} field={held} isSelected={held.name === selected} picked={picked} parts={wires.filter((wire) => wire.field === held.name).map(({ part }) => part)} />
+            ))}
+          </ul>
+        </section>
+        <Gutter title={`Parts · example from ${examples[shown % Math.max(1, examples.length)]?.title ?? "the islands"}`} answer={answer} bound={new Set(wires.map(({ part }) => part))} handle={handle} />
+        <section aria-label="The field in hand" className="min-h-0 overflow-y-auto px-[22px] py-5">
+          {field ? <FieldPanel key={field.name} field={field} examples={examples} /> : <p className="text-quiet">Pick a field on the left to see what fills it.</p>}
+        </section>
+        <Wires inside={spread} wires={wires} />
+      </div>
+      <div className="flex flex-none items-center gap-2 pt-3">
+        <span className="text-quiet">Show the parts of</span>
+        {examples.map(({ title }, i) => (
+          <button key={title} type="button" aria-pressed={shown === i} onClick={() => setShown(i)} className="h-[30px] rounded border border-edge bg-field px-3 aria-pressed:bg-ink aria-pressed:text-page">
+            {title}
+          </button>
+        ))}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,74 @@
+import type { Field } from "@bibliotope/core/form";
+import { useState } from "react";
+import { draft } from "../state/draft.slice.ts";
+import { useStudioDispatch } from "../state/store.ts";
+import { partColour } from "../ui/part-colour.ts";
+import { DRAGGED } from "./ComposeView.tsx";
+
+interface FieldCardProps {
+  field: Field;
+  isSelected: boolean;
+  /** Part picked by keyboard. */
+  picked: string | undefined;
+  /** Parts that fill it. */
+  parts: readonly string[];
+}
+
+/** A field of the form being composed; takes a part that is dropped on it, or the picked one. */
+export function FieldCard({ field, isSelected, picked, parts }: FieldCardProps) {
+  const dispatch = useStudioDispatch();
+  const [isOver, setOver] = useState(false);
+  const takes = field.kind !== "search" && field.kind !== "map";
+  const bind = (name: string) => dispatch(draft.bound({ field: field.name, name }));
+  const press = () => {
+    if (picked && takes) bind(picked);
+    else dispatch(draft.selected(field.name));
+  };
+  return (
+    <li
+      data-field={field.name}
+      className={`mb-1 rounded-md border px-3 py-1.5 ${isSelected ? "border-ink bg-field" : isOver ? "border-dashed border-verdigris bg-wash" : "border-transparent"}`}
+      onDragOver={(event) => {
+        if (!takes || !event.dataTransfer.types.includes(DRAGGED)) return;
+        event.preventDefault();
+        event.dataTransfer.dropEffect = "link";
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        event.preventDefault();
+        setOver(false);
+        const name = event.dataTransfer.getData(DRAGGED);
+        if (name && takes) bind(name);
+      }}
+    >
+      <button type="button" onClick={press} className="flex w-full items-baseline justify-between gap-3 text-left" aria-label={picked && takes ? `Bind ${picked} to ${field.label}` : `Show ${field.label}`}>
+        <span className={isSelected ? "font-semibold" : "text-quiet"}>{field.label}</span>
+        <span className="truncate font-mono text-[11.5px] text-quiet">{field.kind === "text" ? field.autofill : field.kind}</span>
+      </button>
+      {takes ? (
+        <div data-socket className="mt-1 flex min-h-[32px] flex-wrap items-center gap-1.5 rounded border border-edge bg-field px-2 py-1">
+          {parts.length === 0 ? <span className="text-quiet">{isOver ? "let go here to bind" : "filled by hand"}</span> : null}
+          {parts.map((name) => <Chip key={name} field={field} name={name} />)}
+        </div>
+      ) : null}
+    </li>
+  );
+}
+
+/** A bound part; one that comes from the autofill token has nothing to unbind. */
+function Chip({ field, name }: { field: Field; name: string }) {
+  const dispatch = useStudioDispatch();
+  const unbind = () => dispatch(draft.unbound({ field: field.name, name }));
+  const look = "inline-flex items-center gap-1 rounded-[3px] border border-current px-1.5 text-[12.5px] font-semibold";
+  const paint = (element: HTMLElement | null) => element?.style.setProperty("color", partColour(name));
+  if (field.binding === undefined) return <span ref={paint} className={look} title="By its autofill token">{name}</span>;
+  return (
+    <span ref={paint} className={look}>
+      {name}
+      <button type="button" className="px-0.5 text-[13px] leading-4" aria-label={`Unbind ${name} from ${field.label}`} onClick={unbind} onKeyDown={(event) => (event.key === "Delete" || event.key === "Backspace") && unbind()}>
+        ×
+      </button>
+    </span>
+  );
+}

@@ -1,0 +1,57 @@
+import type { FormDefinition } from "@bibliotope/core/form";
+import { Link, useNavigate } from "react-router";
+import { useFormsQuery, useMakeFormMutation, wordsOf } from "../state/api.ts";
+import { Button } from "../ui/Button.tsx";
+import { moment } from "../ui/moment.ts";
+
+/** What a new form begins with: enough to try it at once. */
+const NEW_FORM: FormDefinition = {
+  title: "New form",
+  submit: "Send",
+  fields: [
+    { name: "find", kind: "search", label: "Find your address" },
+    { name: "street", kind: "text", label: "Street and number", autofill: "address-line1" },
+    { name: "town", kind: "text", label: "Town", autofill: "address-level2" },
+    { name: "postcode", kind: "text", label: "Postcode", autofill: "postal-code", half: true },
+    { name: "country", kind: "country", label: "Country", autofill: "country", half: true },
+    { name: "place", kind: "map", label: "On the map" },
+  ],
+};
+
+/** All forms of the workbench. */
+export function FormList() {
+  const { data: forms, error, isLoading } = useFormsQuery();
+  const [make, making] = useMakeFormMutation();
+  const go = useNavigate();
+  const begin = async () => {
+    const made = await make(NEW_FORM);
+    if (made.data) go(`/forms/${made.data.ref}/compose`);
+  };
+  return (
+    <main className="mx-auto w-full max-w-4xl px-5 py-7">
+      <div className="flex items-center justify-between">
+        <h1 className="font-serif text-[26px] font-semibold">Forms</h1>
+        <Button strong onClick={begin} disabled={making.isLoading}>
+          New form
+        </Button>
+      </div>
+      {error || making.error ? <p role="alert" className="mt-3 text-ochre">{wordsOf(error ?? making.error)}</p> : null}
+      {isLoading ? <p role="status" className="mt-4 text-quiet">Loading the forms</p> : null}
+      {forms?.length === 0 ? <p className="mt-4 text-quiet">No forms yet. Begin with “New form”.</p> : null}
+      {forms?.length ? (
+        <ul className="mt-5 overflow-hidden rounded-md border border-rule bg-page">
+          {forms.map((form) => (
+            <li key={form.ref} className="border-rule not-first:border-t">
+              <Link to={`/forms/${form.ref}/rehearse`} className="grid grid-cols-[1fr_auto_9rem_11rem] items-baseline gap-6 px-5 py-3.5 hover:bg-wash max-sm:grid-cols-1 max-sm:gap-1">
+                <span className="font-serif text-[17px]">{form.title}</span>
+                <span className="text-quiet">{form.fields} fields</span>
+                <span className="text-quiet">{form.publishedVersion === null ? "not published" : `version ${form.publishedVersion} is live`}</span>
+                <span className="text-quiet">saved {moment(form.savedAt)}</span>
+              </Link>
+            </li>
+          ))}
+        </ul>
+      ) : null}
+    </main>
+  );
+}

@@ -1,0 +1,55 @@
+import { useEffect } from "react";
+import { NavLink, Outlet, useParams } from "react-router";
+import { useFormQuery, usePublishFormMutation, wordsOf } from "../state/api.ts";
+import { answers } from "../state/answer.slice.ts";
+import { draft } from "../state/draft.slice.ts";
+import { useStudio, useStudioDispatch } from "../state/store.ts";
+import { trace } from "../state/trace.slice.ts";
+import { takeUnsaved } from "../state/unsaved.ts";
+import { Button, ButtonLink } from "../ui/Button.tsx";
+import { SaveState } from "./SaveState.tsx";
+
+/** One form: its title, how it is saved, and the ways to look at it. */
+export function Spread() {
+  const { ref = "" } = useParams();
+  const { data, error, isFetching, refetch } = useFormQuery(ref);
+  const dispatch = useStudioDispatch();
+  const state = useStudio(({ draft }) => draft);
+  const [publish, publishing] = usePublishFormMutation();
+  useEffect(() => {
+    if (!data) return;
+    dispatch(draft.opened({ draft: data, unsaved: takeUnsaved(data.ref, data.revision) }));
+    dispatch(answers.cleared());
+    dispatch(trace.wiped());
+  }, [data, dispatch]);
+
+  if (error) return <main className="px-5 py-8"><p role="alert">{wordsOf(error)}</p></main>;
+  if (state.ref !== ref) return <main className="px-5 py-8"><p role="status" className="text-quiet">{isFetching ? "Opening the form" : ""}</p></main>;
+  const live = async () => {
+    const done = await publish(ref);
+    if (done.data) dispatch(draft.published(done.data));
+  };
+  return (
+    <main className="flex min-h-0 flex-1 flex-col px-5 pb-3">
+      <div className="flex min-h-[50px] flex-wrap items-center gap-x-4 gap-y-2 py-2">
+        <h1 className="font-serif text-[22px] font-semibold">{state.definition.title}</h1>
+        <SaveState reload={() => void refetch()} />
+        <div className="ml-auto flex items-center gap-2.5">
+          {publishing.error ? <span role="alert" className="text-ochre">{wordsOf(publishing.error)}</span> : null}
+          <Button onClick={live} disabled={publishing.isLoading || state.saving !== "saved" || !state.changed}>
+            {state.changed ? "Publish" : `Version ${state.publishedVersion} is live`}
+          </Button>
+          {state.publishedVersion === null ? null : <ButtonLink href={`/f/${ref}`} target="_blank" rel="noreferrer">Open its page</ButtonLink>}
+          <nav aria-label="Ways to look at this form" className="flex h-[34px] overflow-hidden rounded border border-edge bg-field">
+            {[["compose", "Compose"], ["rehearse", "Rehearse"]].map(([to, words]) => (
+              <NavLink key={to} to={to} className="flex items-center border-edge px-4 font-semibold text-quiet not-first:border-l hover:bg-wash aria-[current=page]:bg-ink aria-[current=page]:text-page">
+                {words}
+              </NavLink>
+            ))}
+          </nav>
+        </div>
+      </div>
+      <Outlet />
+    </main>
+  );
+}

@@ -1,0 +1,39 @@
+import { NavLink, Outlet } from "react-router";
+import { useSessionQuery, wordsOf } from "../state/api.ts";
+import { KeysDialog } from "./KeysDialog.tsx";
+import { Mark } from "./Mark.tsx";
+import { SignInNeeded } from "./SignInNeeded.tsx";
+
+/** The thin header with the places of work, and the view under it. */
+export function Frame() {
+  const { data: session, error, isLoading } = useSessionQuery();
+  const notSignedIn = (error as { status?: number } | undefined)?.status === 401;
+  return (
+    <div className="flex min-h-full flex-col">
+      <header className="flex h-[46px] flex-none items-center gap-8 border-b border-rule px-5">
+        <NavLink to="/" className="flex items-center gap-2.5 font-serif text-[20px] font-semibold">
+          <Mark />
+          Bibliotope
+        </NavLink>
+        <nav aria-label="Places of work" className="flex h-full items-stretch">
+          <NavLink to="/forms" className="flex items-center border-b-2 border-transparent px-0.5 font-semibold aria-[current=page]:border-madder">
+            Forms
+          </NavLink>
+        </nav>
+        <span className="ml-auto truncate text-quiet">{session?.name}</span>
+        {session ? <KeysDialog /> : null}
+      </header>
+      {session ? (
+        <Outlet />
+      ) : notSignedIn ? (
+        <SignInNeeded />
+      ) : (
+        <main className="px-5 py-8">
+          <p role="status" className="text-quiet">
+            {isLoading ? "Opening the workbench" : wordsOf(error)}
+          </p>
+        </main>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,64 @@
+import { type RenderedForm, renderForm, type TraceEvent } from "@bibliotope/kit";
+import { useCallback, useEffect, useMemo, useRef } from "react";
+import { Gutter } from "../forms/Gutter.tsx";
+import { useClient, useCountries } from "../forms/use-client.ts";
+import { Wires } from "../forms/Wires.tsx";
+import { wiresOf } from "../forms/wires-of.ts";
+import { answers } from "../state/answer.slice.ts";
+import { useStudio, useStudioDispatch } from "../state/store.ts";
+import { trace } from "../state/trace.slice.ts";
+import { TraceView } from "../trace/TraceView.tsx";
+import { partColour } from "../ui/part-colour.ts";
+
+/** The form as its users meet it, run by the kit that ships; the parts, the map and what happened beside it. */
+export function RehearseView() {
+  const definition = useStudio(({ draft }) => draft.definition);
+  const answer = useStudio(({ answer }) => answer.answer);
+  const dispatch = useStudioDispatch();
+  const heard = useCallback((event: TraceEvent) => void dispatch(trace.happened(event)), [dispatch]);
+  const quiet = useClient();
+  const client = useClient(heard);
+  const countries = useCountries(quiet);
+  const spread = useRef<HTMLDivElement>(null);
+  const page = useRef<HTMLDivElement>(null);
+  const sheet = useRef<HTMLDivElement>(null);
+  const rendered = useRef<RenderedForm>(undefined);
+  const wires = useMemo(() => wiresOf(definition, answer), [definition, answer]);
+
+  useEffect(() => {
+    if (!client || !countries || !page.current || !sheet.current) return;
+    const made = renderForm(page.current, definition, {
+      client, countries, trace: heard, mapIn: sheet.current,
+      filled: (found) => dispatch(answers.filled(found)),
+      cleared: () => dispatch(answers.cleared()),
+    });
+    rendered.current = made;
+    made.form.querySelector<HTMLInputElement>("[role=combobox]")?.focus();
+    return () => {
+      made.destroy();
+      dispatch(answers.cleared());
+    };
+  }, [client, countries, definition, heard, dispatch]);
+
+  // each field carries the colour of the part that fills it
+  useEffect(() => {
+    for (const { field, part } of wires.toReversed()) {
+      page.current?.querySelector<HTMLElement>(`[data-field="${CSS.escape(field)}"]`)?.style.setProperty("--bt-part", partColour(part));
+    }
+  }, [wires]);
+
+  const hasMap = definition.fields.some(({ kind }) => kind === "map");
+  return (
+    <>
+      <div ref={spread} className="relative grid min-h-[420px] flex-1 grid-cols-[minmax(300px,374px)_232px_minmax(0,1fr)] overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1">
+        <section aria-label="The form" data-page ref={page} className="min-h-0 overflow-y-auto px-[22px] py-4" />
+        <Gutter title="Parts of the address in hand" answer={answer} bound={new Set(wires.map(({ part }) => part))} />
+        <section aria-label="Map" ref={sheet} className="relative min-h-[300px]">
+          {hasMap ? null : <p className="p-6 text-quiet">This form has no map. Add a map field in Compose.</p>}
+        </section>
+        <Wires inside={spread} wires={wires} />
+      </div>
+      <TraceView />
+    </>
+  );
+}

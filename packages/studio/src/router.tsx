@@ -1,0 +1,30 @@
+import { createBrowserRouter, Navigate } from "react-router";
+import { ComposeView } from "./compose/ComposeView.tsx";
+import { FormList } from "./forms/FormList.tsx";
+import { Spread } from "./forms/Spread.tsx";
+import { Frame } from "./frame/Frame.tsx";
+import { NothingHere } from "./frame/NothingHere.tsx";
+import { RehearseView } from "./rehearse/RehearseView.tsx";
+
+/** The first start opens straight into a sample form, ready to type in. */
+const FIRST_FORM = "/forms/become-a-reader/rehearse";
+
+export const router = createBrowserRouter([
+  {
+    element: <Frame />,
+    children: [
+      { path: "/", element: <Navigate to={FIRST_FORM} replace /> },
+      { path: "/forms", element: <FormList /> },
+      {
+        path: "/forms/:ref",
+        element: <Spread />,
+        children: [
+          { index: true, element: <Navigate to="rehearse" replace /> },
+          { path: "rehearse", element: <RehearseView /> },
+          { path: "compose", element: <ComposeView /> },
+        ],
+      },
+      { path: "*", element: <NothingHere /> },
+    ],
+  },
+]);

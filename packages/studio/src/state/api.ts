@@ -1,0 +1,45 @@
+import type { FormDefinition } from "@bibliotope/core/form";
+import type { FormDraft, FormSummary, Problem, SessionAnswer } from "@bibliotope/wire";
+import { createApi, fetchBaseQuery } from "@reduxjs/toolkit/query/react";
+
+let csrf = "";
+
+/** The workbench's own calls. Changes carry the session's CSRF token. */
+export const api = createApi({
+  baseQuery: fetchBaseQuery({
+    baseUrl: "/api",
+    prepareHeaders: (headers) => (csrf ? headers.set("X-CSRF-Token", csrf) : headers),
+    responseHandler: "json",
+    timeout: 10_000,
+  }),
+  tagTypes: ["forms"],
+  endpoints: (build) => ({
+    session: build.query<SessionAnswer, void>({
+      query: () => "/session",
+      onQueryStarted: async (_, { queryFulfilled }) => {
+        csrf = (await queryFulfilled.catch(() => undefined))?.data.csrf ?? "";
+      },
+    }),
+    forms: build.query<FormSummary[], void>({ query: () => "/forms", transformResponse: (answer: { forms: FormSummary[] }) => answer.forms, providesTags: ["forms"] }),
+    form: build.query<FormDraft, string>({ query: (ref) => `/forms/${encodeURIComponent(ref)}`, keepUnusedDataFor: 0 }),
+    makeForm: build.mutation<FormDraft, FormDefinition>({ query: (definition) => ({ url: "/forms", method: "POST", body: { definition } }), invalidatesTags: ["forms"] }),
+    saveDraft: build.mutation<FormDraft, { ref: string; revision: number; definition: FormDefinition }>({
+      query: ({ ref, ...body }) => ({ url: `/forms/${encodeURIComponent(ref)}/draft`, method: "PUT", body }),
+      invalidatesTags: ["forms"],
+    }),
+    publishForm: build.mutation<FormDraft, string>({
+      query: (ref) => ({ url: `/forms/${encodeURIComponent(ref)}/publish`, method: "POST", body: {} }),
+      invalidatesTags: ["forms"],
+    }),
+  }),
+});
+
+export const { useSessionQuery, useFormsQuery, useFormQuery, useMakeFormMutation, usePublishFormMutation } = api;
+
+/** What to tell the person about a call that failed. */
+export function wordsOf(error: unknown): string {
+  const { status, data } = (error ?? {}) as { status?: number | string; data?: Problem };
+  if (data?.detail) return data.detail;
+  if (status === "FETCH_ERROR" || status === "TIMEOUT_ERROR") return "The server does not answer. Is npm start still running?";
+  return "Something broke on our side. Try again.";
+}

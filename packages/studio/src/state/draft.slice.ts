@@ -1,0 +1,103 @@
+import { bindName, type Field, type FormDefinition, unbindName } from "@bibliotope/core/form";
+import type { FormDraft } from "@bibliotope/wire";
+import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
+
+/** How saving goes. `waiting`: changed, not yet sent; `failed`: kept here and tried again; `conflict`: changed elsewhere. */
+export type Saving = "saved" | "waiting" | "saving" | "failed" | "conflict";
+
+export interface DraftState {
+  ref: string;
+  revision: number;
+  savedAt: string;
+  publishedVersion: number | null;
+  /** True when the draft differs from what is published. */
+  changed: boolean;
+  definition: FormDefinition;
+  past: FormDefinition[];
+  future: FormDefinition[];
+  saving: Saving;
+  /** Why saving failed. */
+  words: string;
+  /** Name of the field in hand. */
+  selected: string | undefined;
+  /** Part picked by keyboard, waiting for a field. */
+  picked: string | undefined;
+}
+
+const STEPS_KEPT = 100;
+const EMPTY: DraftState = {
+  ref: "", revision: 0, savedAt: "", publishedVersion: null, changed: false, definition: { title: "", fields: [] },
+  past: [], future: [], saving: "saved", words: "", selected: undefined, picked: undefined,
+};
+
+const slice = createSlice({
+  name: "draft",
+  initialState: EMPTY,
+  reducers: {
+    /** A draft was loaded; `unsaved` is what an earlier visit could not save. */
+    opened: (_state, { payload }: PayloadAction<{ draft: FormDraft; unsaved?: FormDefinition }>): DraftState => ({
+      ...EMPTY, ...payload.draft, ...(payload.unsaved ? { definition: payload.unsaved, saving: "waiting" as const, past: [payload.draft.definition] } : {}),
+    }),
+    selected: (state, { payload }: PayloadAction<string | undefined>) => void (state.selected = payload),
+    picked: (state, { payload }: PayloadAction<string | undefined>) => void (state.picked = state.picked === payload ? undefined : payload),
+    bound: (state, { payload: { field, name } }: PayloadAction<{ field: string; name: string }>) => {
+      change(state, field, (held) => void (held.binding = bindName(held.binding, name)));
+      state.picked = undefined;
+      state.selected = field;
+    },
+    unbound: (state, { payload: { field, name } }: PayloadAction<{ field: string; name: string }>) =>
+      change(state, field, (held) => {
+        const left = unbindName(held.binding ?? "", name);
+        if (left === undefined) delete held.binding;
+        else held.binding = left;
+      }),
+    fieldChanged: (state, { payload: { field, to } }: PayloadAction<{ field: string; to: Partial<Field> }>) =>
+      change(state, field, (held) => {
+        Object.assign(held, to);
+        for (const name of ["autofill", "binding", "placeholder", "help"] as const) if (held[name] === "") delete held[name];
+      }),
+    undone: (state) => {
+      const before = state.past.pop();
+      if (!before) return;
+      state.future.push(state.definition);
+      settle(state, before);
+    },
+    redone: (state) => {
+      const after = state.future.pop();
+      if (!after) return;
+      state.past.push(state.definition);
+      settle(state, after);
+    },
+    saveBegan: (state) => void (state.saving = "saving"),
+    saveFailed: (state, { payload }: PayloadAction<{ words: string; conflict: boolean }>) => {
+      state.saving = payload.conflict ? "conflict" : "failed";
+      state.words = payload.words;
+    },
+    /** The server has it. Changes made meanwhile stay, and are sent next. */
+    saved: (state, { payload: { draft, sent } }: PayloadAction<{ draft: FormDraft; sent: FormDefinition }>) => {
+      const { revision, savedAt, publishedVersion, changed } = draft;
+      Object.assign(state, { revision, savedAt, publishedVersion, changed, words: "" });
+      state.saving = JSON.stringify(sent) === JSON.stringify(state.definition) ? "saved" : "waiting";
+    },
+    published: (state, { payload }: PayloadAction<FormDraft>) => void Object.assign(state, { publishedVersion: payload.publishedVersion, changed: payload.changed }),
+  },
+});
+
+function change(state: DraftState, field: string, how: (field: Field) => void): void {
+  const before = JSON.parse(JSON.stringify(state.definition)) as FormDefinition;
+  const held = state.definition.fields.find(({ name }) => name === field);
+  if (!held) return;
+  how(held);
+  if (JSON.stringify(before) === JSON.stringify(state.definition)) return;
+  state.past = [...state.past.slice(-STEPS_KEPT), before];
+  state.future = [];
+  if (state.saving !== "conflict") state.saving = "waiting";
+}
+
+function settle(state: DraftState, definition: FormDefinition): void {
+  state.definition = definition;
+  if (state.saving !== "conflict") state.saving = "waiting";
+}
+
+export const draftReducer = slice.reducer;
+export const draft = slice.actions;

@@ -1,0 +1,19 @@
+import { combineReducers, configureStore } from "@reduxjs/toolkit";
+import { useDispatch, useSelector } from "react-redux";
+import { answerReducer } from "./answer.slice.ts";
+import { api } from "./api.ts";
+import { autosave } from "./autosave.ts";
+import { draftReducer } from "./draft.slice.ts";
+import { traceReducer } from "./trace.slice.ts";
+
+const reducer = combineReducers({ [api.reducerPath]: api.reducer, draft: draftReducer, trace: traceReducer, answer: answerReducer });
+
+export function makeStore() {
+  return configureStore({ reducer, middleware: (usual) => usual().prepend(autosave.middleware).concat(api.middleware) });
+}
+
+export const store = makeStore();
+
+export type RootState = ReturnType<typeof reducer>;
+export const useStudio = useSelector.withTypes<RootState>();
+export const useStudioDispatch = useDispatch.withTypes<(typeof store)["dispatch"]>();

@@ -1,0 +1,66 @@
+import type { TraceEvent } from "@bibliotope/kit";
+
+/** A mark on the time line: where it stands (0 to 1), how long it lasts, and what it holds. */
+export interface TraceMark {
+  row: "keys" | "requests" | "list" | "fields";
+  from: number;
+  to: number;
+  text: string;
+  look: "key" | "answered" | "dropped" | "failed" | "waiting" | "list" | "field";
+  title: string;
+  /** What was sent and what came back. */
+  sent?: unknown;
+  came?: unknown;
+}
+
+/** Shortest time that the line shows, in milliseconds. */
+const SHORTEST = 2500;
+
+/** Lays what happened out on a line of time. */
+export function layOut(events: readonly TraceEvent[]): TraceMark[] {
+  if (!events.length) return [];
+  const first = events[0].at;
+  const span = Math.max(SHORTEST, (events.at(-1)!.at - first) * 1.04);
+  const place = (at: number) => (at - first) / span;
+  const marks: TraceMark[] = [];
+  for (const event of events) {
+    if (event.row === "keys") {
+      marks.push({ row: "keys", from: place(event.at), to: place(event.at), text: event.key === " " ? "␣" : event.key, look: "key", title: `Key at ${ms(event.at - first)}`, sent: event.text });
+    } else if (event.row === "requests") {
+      const end = events.find((other) => (other.row === "answered" || other.row === "dropped") && other.id === event.id);
+      const look = !end ? "waiting" : end.row === "dropped" ? "dropped" : end.row === "answered" && end.status === 200 ? "answered" : "failed";
+      const took = end ? ms(end.at - event.at) : "no answer yet";
+      marks.push({
+        row: "requests", from: place(event.at), to: place(end?.at ?? event.at), text: event.call, look,
+        title: `${event.call}: ${look === "dropped" ? "dropped as stale after" : look === "failed" ? "failed after" : ""} ${took}`.replace(/ {2,}/g, " "),
+        sent: event.asked, came: end?.row === "answered" ? end.answer : undefined,
+      });
+    } else if (event.row === "list") {
+      marks.push({ row: "list", from: place(event.at), to: place(event.at), text: String(event.count), look: "list", title: `${event.count} suggestions for “${event.text}”`, sent: event.text });
+    } else if (event.row === "fields") {
+      const filled = event.fillings.filter(({ value }) => value !== "");
+      marks.push({
+        row: "fields", from: place(event.at), to: place(event.at), look: "field", text: event.why === "cleared" ? "cleared" : `${event.why}: ${filled.length} ${filled.length === 1 ? "field" : "fields"}`,
+        title: `Fields ${event.why}`, came: Object.fromEntries(event.fillings.map(({ field, value }) => [field, value])),
+      });
+    }
+  }
+  return marks;
+}
+
+/** What happened, counted. */
+export function summary(events: readonly TraceEvent[]): string[] {
+  const keys = events.filter((event) => event.row === "keys" && event.key !== "↵").length;
+  const requests = events.filter((event) => event.row === "requests").length;
+  const dropped = events.filter((event) => event.row === "dropped").length;
+  const firstList = events.findIndex((event) => event.row === "list");
+  const letters = events.slice(0, Math.max(0, firstList)).filter((event) => event.row === "keys").length;
+  return [
+    `${count(keys, "key")} · ${count(requests, "request")}`,
+    ...(dropped ? [`${dropped} dropped as stale`] : []),
+    ...(firstList >= 0 && letters ? [`first line after ${count(letters, "letter")}`] : []),
+  ];
+}
+
+const count = (n: number, word: string) => `${n} ${word}${n === 1 ? "" : "s"}`;
+const ms = (time: number) => `${Math.round(time)} ms`;

@@ -1,0 +1,12 @@
+import tailwindcss from "@tailwindcss/vite";
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vite";
+
+/** The workbench. `npm run dev` serves it beside a server that npm start runs. */
+export default defineConfig({
+  plugins: [react(), tailwindcss()],
+  resolve: { conditions: ["source"] },
+  build: { outDir: "dist-web", target: "es2022", assetsInlineLimit: 0 },
+  worker: { format: "es" },
+  server: { proxy: { "/api": "http://localhost:4870", "/v1": "http://localhost:4870", "/f": "http://localhost:4870", "/kit": "http://localhost:4870" } },
+});

@@ -1,0 +1,40 @@
+import { createHash } from "node:crypto";
+import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { home, root } from "./places.mjs";
+import { must } from "./run.mjs";
+import { say } from "./say.mjs";
+
+const OUTPUTS = ["packages/server/dist/main.js", "packages/kit/dist-web/bibliotope.js", "packages/kit/dist-web/page.html", "packages/studio/dist-web/index.html"];
+
+/** Compiles the packages, the kit and the workbench, when anything changed since the last time. */
+export async function build() {
+  const digest = digestOfSources();
+  const mark = join(home, "build.digest");
+  const isThere = OUTPUTS.every((file) => existsSync(join(root, file)));
+  if (isThere && existsSync(mark) && readFileSync(mark, "utf8") === digest) return;
+  rmSync(mark, { force: true });
+  const bin = (name) => join(root, "node_modules", ".bin", name);
+  say("Compiling the packages");
+  await must("Compiling", bin("tsc"), ["-b"], { cwd: root });
+  say("Building the kit");
+  await must("Building the kit", bin("vite"), ["build", "--logLevel", "warn"], { cwd: join(root, "packages/kit") });
+  say("Building the workbench");
+  await must("Building the workbench", bin("vite"), ["build", "--logLevel", "warn"], { cwd: join(root, "packages/studio") });
+  writeFileSync(mark, digest);
+}
+
+/** A digest of all that goes into a build. */
+function digestOfSources() {
+  const hash = createHash("sha256");
+  const add = (path) => hash.update(path).update("\0").update(readFileSync(join(root, path)));
+  const walk = (folder) => {
+    for (const entry of readdirSync(join(root, folder), { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+      if (entry.isDirectory() && !["node_modules", "dist", "dist-types", "dist-web"].includes(entry.name)) walk(join(folder, entry.name));
+      else if (entry.isFile() && !/\.tsbuildinfo$|\.test\.tsx?$/.test(entry.name)) add(join(folder, entry.name));
+    }
+  };
+  walk("packages");
+  for (const file of ["package-lock.json", "tsconfig.json", "tsconfig.base.json"]) add(file);
+  return hash.digest("hex");
+}

@@ -1,0 +1,36 @@
+import { createHash } from "node:crypto";
+import { accessSync, constants, existsSync, mkdirSync } from "node:fs";
+import { basename, join } from "node:path";
+import { fileURLToPath } from "node:url";
+import { hear, isRoot } from "./run.mjs";
+import { Trouble } from "./say.mjs";
+
+/** The clone. */
+export const root = fileURLToPath(new URL("../..", import.meta.url)).replace(/\/$/, "");
+/** What the commands make and keep, beside the code. */
+export const home = join(root, ".bibliotope");
+
+/** Makes a folder of ours. @throws Trouble when the disk does not let us */
+export function makeFolder(folder) {
+  try {
+    mkdirSync(folder, { recursive: true });
+    accessSync(folder, constants.W_OK);
+  } catch (error) {
+    throw new Trouble(`Cannot write to ${folder} (${error.code}).\nGive this user the right to write there, or clone to another folder.`);
+  }
+  return folder;
+}
+
+/**
+ * The folder for a private database and what belongs beside it. Within the clone where PostgreSQL may enter it. As root,
+ * PostgreSQL runs as the user postgres, who cannot enter a clone under a closed home: then it lives under /var/lib.
+ * @param purpose `start` or `test`: each command has its own
+ */
+export async function databaseHome(purpose) {
+  const near = makeFolder(join(home, purpose));
+  if (!isRoot) return near;
+  const name = `${basename(root)}-${createHash("sha256").update(root).digest("hex").slice(0, 10)}`;
+  const far = join("/var/lib/bibliotope", name, purpose);
+  const mayEnter = (await hear("runuser", ["-u", "postgres", "--", "test", "-x", near], { cwd: "/" })).code === 0;
+  return mayEnter && !existsSync(far) ? near : makeFolder(far);
+}
