@@ -14,10 +14,14 @@ await command(async () => {
   let stopAsked = false;
   let server;
   const stopSoon = () => {
+    if (stopAsked) return;
     stopAsked = true;
     server?.child.kill("SIGTERM");
   };
   for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, stopSoon);
+  // npm's shell is our parent; a signal that ends it does not reach us
+  const parent = process.ppid;
+  if (process.env.npm_lifecycle_event) setInterval(() => process.ppid !== parent && stopSoon(), 500).unref();
   let database;
   try {
     database = await prepare("start");

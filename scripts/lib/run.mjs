@@ -25,7 +25,7 @@ export function hear(file, args, options = {}) {
 /** Runs a program that must succeed. @throws Trouble with the end of what it wrote */
 export async function must(what, file, args, options = {}) {
   const { code, output } = await hear(file, args, options).catch((error) => ({ code: 1, output: error.message }));
-  if (code !== 0) throw new Trouble(`${what} failed:\n${output.trim().split("\n").slice(-15).join("\n")}`);
+  if (code !== 0) throw new Trouble(`${what} failed:\n${output.trim().split("\n").slice(-30).join("\n")}`);
   return output;
 }
 

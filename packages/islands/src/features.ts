@@ -1,3 +1,4 @@
+import type { Ring } from "@bibliotope/core/geo";
 import { contourRings, ringArea, smoothRing } from "./ground/contour.ts";
 import type { Grid } from "./ground/grid.ts";
 import type { Plane, Point } from "./ground/plane.ts";
@@ -26,13 +27,14 @@ export function drawGround(world: World, code: string, heights: Grid, coarse: Gr
   for (const river of rivers) {
     world.features.push({
       layer: "river", rank: river.flow > 2500 ? 1 : 2, names: [], properties: {},
-      geometry: { type: "LineString", coordinates: ease(river.points, 2).map((point) => plane.pair(point)) },
+      geometry: { type: "LineString", coordinates: ease(untilSea(river.points, heights), 2).map((point) => plane.pair(point)) },
     });
   }
+  const drawn = new Set<string>();
   for (const area of world.areas) {
     if (area.country !== code || (area.kind !== "county" && area.kind !== "region")) continue;
-    for (const ring of area.rings) {
-      const geometry = { type: "LineString" as const, coordinates: ring as [number, number][] };
+    for (const line of area.rings.flatMap((ring) => bordersOnLand(ring, heights, plane, drawn))) {
+      const geometry = { type: "LineString" as const, coordinates: line };
       world.features.push({ layer: "boundary", rank: area.kind === "region" ? 1 : 2, names: [], key: area.key, properties: {}, geometry });
     }
   }
@@ -41,6 +43,35 @@ export function drawGround(world: World, code: string, heights: Grid, coarse: Gr
     const water = i < 3 && town.site.onCoast ? openWater(heights, town.site.at) : undefined;
     if (water) world.features.push({ layer: "name", rank: 2, names: namer.water(i), properties: { what: "water" }, geometry: { type: "Point", coordinates: plane.pair(water) } });
   });
+}
+
+/** The pieces of an area's outline that run over land, each once: not along the coast, and not again for its neighbour. */
+function bordersOnLand(ring: Ring, heights: Grid, plane: Plane, drawn: Set<string>): [number, number][][] {
+  const lines: [number, number][][] = [];
+  let line: [number, number][] = [];
+  const end = () => {
+    if (line.length > 2) lines.push(line);
+    line = [];
+  };
+  for (const [lon, lat] of ring) {
+    const point = plane.point({ lon, lat });
+    // neighbours' outlines are smoothed each on its own: the same within some metres
+    const spot = `${Math.round(point.x / 125)},${Math.round(point.y / 125)}`;
+    if (heights.sample(point) <= 0 || drawn.has(spot)) end();
+    else line.push([lon, lat]);
+  }
+  end();
+  for (const [lon, lat] of lines.flat()) {
+    const { x, y } = plane.point({ lon, lat });
+    for (const dx of [-1, 0, 1]) for (const dy of [-1, 0, 1]) drawn.add(`${Math.round(x / 125) + dx},${Math.round(y / 125) + dy}`);
+  }
+  return lines;
+}
+
+/** A river's way, ended where it meets the sea. */
+function untilSea(points: readonly Point[], heights: Grid): Point[] {
+  const mouth = points.findIndex((point) => heights.sample(point) <= -0.5);
+  return points.slice(0, mouth < 0 ? points.length : mouth + 1);
 }
 
 /** A point on the sea, some way off a town by the coast. */

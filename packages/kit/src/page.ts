@@ -1,16 +1,24 @@
+import "@fontsource-variable/commissioner";
+import "@fontsource-variable/literata";
+import "@fontsource-variable/literata/wght-italic.css";
+import "./page.css";
 import { Client } from "./client/client.ts";
 import { LookupError } from "./client/errors.ts";
 import { renderForm } from "./form/render.ts";
 
-/** The page of a form alone: reads the published definition with the page's web key and shows it. */
+/** The page of a form alone: reads the published definition with the page's web key and shows it, its map beside it. */
 const main = document.querySelector<HTMLElement>("#page")!;
 const client = new Client({ key: main.dataset.key! });
 try {
-  const [form, { countries }] = await Promise.all([client.form(main.dataset.form!), client.countries()]);
-  const title = document.createElement("h1");
-  title.textContent = form.definition.title;
-  main.append(title);
-  renderForm(main, form.definition, { client, countries });
+  const [{ definition }, { countries }] = await Promise.all([client.form(main.dataset.form!), client.countries()]);
+  const [title, columns, left, right] = ["h1", "div", "div", "div"].map((tag) => document.createElement(tag));
+  title.textContent = definition.title;
+  columns.className = "columns";
+  const map = definition.fields.find(({ kind }) => kind === "map");
+  columns.append(left, ...(map ? [right] : []));
+  main.append(title, columns);
+  right.className = "sheet";
+  renderForm(left, definition, { client, countries, mapIn: map && right });
 } catch (error) {
   const words = document.createElement("p");
   words.setAttribute("role", "alert");

@@ -26,6 +26,11 @@ export class Plane {
     return { lat: round(this.middle.lat + (y + this.origin.y) / 111132), lon: round(this.middle.lon + (x + this.origin.x) / this.#metresLon) };
   }
 
+  /** The way back from a position. */
+  point({ lat, lon }: Position): Point {
+    return { x: (lon - this.middle.lon) * this.#metresLon - this.origin.x, y: (lat - this.middle.lat) * 111132 - this.origin.y };
+  }
+
   pair(point: Point): [lon: number, lat: number] {
     const { lat, lon } = this.position(point);
     return [lon, lat];

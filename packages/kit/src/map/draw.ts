@@ -9,7 +9,7 @@ export interface MapMarker extends Omit<MarkerSign, "x" | "y"> {
 }
 
 /** Draws the tiles of a view; where one is still missing, a larger or smaller one stands in. @returns the labels on it, and whether all is there */
-export function drawTiles(context: CanvasRenderingContext2D, tiles: Tiles, view: View, size: Size, ratio: number, style: SheetStyle): { labels: Label[]; complete: boolean } {
+export function drawTiles(context: CanvasRenderingContext2D, tiles: Tiles, view: View, size: Size, fineness: number, style: SheetStyle): { labels: Label[]; complete: boolean } {
   const z = Math.min(MOST_ZOOM, Math.max(0, Math.round(view.zoom)));
   const side = worldSize(view.zoom) / 2 ** z;
   const origin = squareToScreen(view, size, { x: 0, y: 0 });
@@ -24,9 +24,9 @@ export function drawTiles(context: CanvasRenderingContext2D, tiles: Tiles, view:
   for (let y = rows[0]; y <= rows[1]; y++) {
     for (let x = columns[0]; x <= columns[1]; x++) {
       wanted.add(`${z}/${x}/${y}`);
-      const tile = tiles.get({ z, x, y }, ratio);
+      const tile = tiles.get({ z, x, y }, fineness);
       // whole pixels, so that no light shows between two tiles
-      const box = pixelBox(origin.x + x * side, origin.y + y * side, side, ratio);
+      const box = pixelBox(origin.x + x * side, origin.y + y * side, side);
       if (tile.bitmap) context.drawImage(tile.bitmap, ...box);
       else drawStandIn(context, tiles, { z, x, y }, box);
       labels.push(...tile.labels);
@@ -39,8 +39,8 @@ export function drawTiles(context: CanvasRenderingContext2D, tiles: Tiles, view:
 
 type PixelBox = [x: number, y: number, width: number, height: number];
 
-function pixelBox(x: number, y: number, side: number, ratio: number): PixelBox {
-  const snap = (value: number) => Math.round(value * ratio) / ratio;
+function pixelBox(x: number, y: number, side: number): PixelBox {
+  const snap = (value: number) => Math.round(value * devicePixelRatio) / devicePixelRatio;
   return [snap(x), snap(y), snap(x + side) - snap(x), snap(y + side) - snap(y)];
 }
 

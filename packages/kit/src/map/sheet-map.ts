@@ -20,9 +20,11 @@ export interface MapOptions {
   night?: boolean;
 }
 
-const WHOLE: View = { at: { lat: -35.55, lon: -21.45 }, zoom: 7.4 };
+const WHOLE: View = { at: { lat: -35.55, lon: -21.45 }, zoom: 7.5 };
 /** Zoom at which a found house is shown. */
 const HOUSE_ZOOM = 16.4;
+/** Tiles are painted at least this fine, so that they stay sharp between two zooms. */
+const FINEST = 1.5;
 /** Milliseconds of a short move. */
 const MOVE = 140;
 
@@ -182,7 +184,7 @@ export class SheetMap {
     const ratio = this.#ratio();
     context.setTransform(ratio, 0, 0, ratio, 0, 0);
     const style = this.#night ? NIGHT : DAY;
-    const { labels, complete } = drawTiles(context, this.#tiles, this.#view, this.#size, ratio, style);
+    const { labels, complete } = drawTiles(context, this.#tiles, this.#view, this.#size, Math.max(ratio, FINEST), style);
     drawOver(context, this.#view, this.#size, style, labels, this.#markers);
     this.element.dataset.complete = String(complete);
   }

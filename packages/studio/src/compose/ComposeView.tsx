@@ -42,7 +42,7 @@ export function ComposeView() {
   );
   return (
     <>
-      <div ref={spread} className="relative grid min-h-[420px] flex-1 grid-cols-[minmax(300px,414px)_232px_minmax(0,1fr)] overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1">
+      <div ref={spread} className="relative grid min-h-0 flex-1 grid-cols-[minmax(300px,414px)_232px_minmax(0,1fr)] overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1">
         <section aria-label="Fields" data-page className="min-h-0 overflow-y-auto px-3 py-3">
           <p role="status" className="h-5 px-3 text-[12.5px] text-quiet">
             {picked ? `“${picked}” is picked: now pick the field that it fills.` : "Drag a part to a field, or pick one, then a field."}

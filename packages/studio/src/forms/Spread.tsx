@@ -30,7 +30,7 @@ export function Spread() {
     if (done.data) dispatch(draft.published(done.data));
   };
   return (
-    <main className="flex min-h-0 flex-1 flex-col px-5 pb-3">
+    <main className="flex flex-col px-5 pb-3 min-[901px]:h-[calc(100dvh-46px)] min-[901px]:min-h-[560px]">
       <div className="flex min-h-[50px] flex-wrap items-center gap-x-4 gap-y-2 py-2">
         <h1 className="font-serif text-[22px] font-semibold">{state.definition.title}</h1>
         <SaveState reload={() => void refetch()} />

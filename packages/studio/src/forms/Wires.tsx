@@ -68,13 +68,16 @@ function draw(root: HTMLElement, wire: Wire): Drawn[] {
   const gutter = row.closest("section")?.getBoundingClientRect() ?? origin;
   if (from.bottom < page.top || from.top > page.bottom || to.bottom < gutter.top || to.top > gutter.bottom) return [];
   const tip = { x: to.left - origin.left - 5, y: to.top + to.height / 2 - origin.top };
-  const isHalf = page.right - from.right > 60;
-  const end = isHalf
-    ? { x: from.left + from.width * 0.7 - origin.left, y: from.bottom - origin.top }
-    : { x: from.right - origin.left, y: from.top + from.height / 2 - origin.top };
-  const bend = Math.max(24, (tip.x - end.x) * 0.55);
-  const path = isHalf
-    ? `M${end.x} ${end.y}C${end.x} ${end.y + 34} ${tip.x - bend * 1.1} ${end.y + 30} ${tip.x - bend * 0.35} ${(end.y + tip.y) / 2 + 12}S${tip.x - 14} ${tip.y} ${tip.x} ${tip.y}`
-    : `M${end.x} ${end.y}C${end.x + bend} ${end.y} ${tip.x - bend} ${tip.y} ${tip.x} ${tip.y}`;
+  // a field that does not reach the page's edge sends its wire out below itself, level until it is past its neighbours
+  if (page.right - from.right > 60) {
+    const end = { x: from.left + from.width * 0.7 - origin.left, y: from.bottom - origin.top };
+    const level = end.y + 9;
+    const turn = page.right - origin.left - 26;
+    const path = `M${end.x} ${end.y}q0 9 14 9L${turn - 40} ${level}C${turn + 10} ${level} ${tip.x - 26} ${tip.y} ${tip.x} ${tip.y}`;
+    return [{ ...wire, path, end }];
+  }
+  const end = { x: from.right - origin.left, y: from.top + from.height / 2 - origin.top };
+  const bend = Math.max(26, (tip.x - end.x) * 0.55);
+  const path = `M${end.x} ${end.y}C${end.x + bend} ${end.y} ${tip.x - bend} ${tip.y} ${tip.x} ${tip.y}`;
   return [{ ...wire, path, end }];
 }

@@ -50,7 +50,7 @@ export function RehearseView() {
   const hasMap = definition.fields.some(({ kind }) => kind === "map");
   return (
     <>
-      <div ref={spread} className="relative grid min-h-[420px] flex-1 grid-cols-[minmax(300px,374px)_232px_minmax(0,1fr)] overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1">
+      <div ref={spread} className="relative grid min-h-0 flex-1 grid-cols-[minmax(300px,374px)_232px_minmax(0,1fr)] overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1">
         <section aria-label="The form" data-page ref={page} className="min-h-0 overflow-y-auto px-[22px] py-4" />
         <Gutter title="Parts of the address in hand" answer={answer} bound={new Set(wires.map(({ part }) => part))} />
         <section aria-label="Map" ref={sheet} className="relative min-h-[300px]">
