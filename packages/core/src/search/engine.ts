@@ -6,6 +6,8 @@ import { type AnswerRecord, describe, type Shown } from "./record.ts";
 import { type ReverseAnswer, type ReverseQuery, reverse } from "./reverse.ts";
 import { type SuggestAnswer, type SuggestQuery, suggest } from "./suggest.ts";
 
+const MOST_AREAS = 5000;
+
 /**
  * Answers lookups from one segment. Keeps working memory of its own, so one engine serves one thread; several engines
  * may share a segment.
@@ -13,6 +15,8 @@ import { type SuggestAnswer, type SuggestQuery, suggest } from "./suggest.ts";
 export class Engine {
   /** Working memory of the lookup under way. */
   readonly matches: Matches;
+  /** Areas as answers give them, by languages; the same few stand at the end of every reverse lookup. */
+  readonly #areas = new Map<string, AnswerRecord>();
 
   constructor(readonly segment: Segment) {
     this.matches = new Matches(segment);
@@ -28,6 +32,18 @@ export class Engine {
 
   reverse(query: ReverseQuery): ReverseAnswer {
     return reverse(this, query);
+  }
+
+  /** An area as an answer gives it; shared between answers, so not to be changed. */
+  area(area: number, langs: readonly string[] = []): AnswerRecord {
+    const key = `${area} ${langs.join()}`;
+    let record = this.#areas.get(key);
+    if (!record) {
+      if (this.#areas.size >= MOST_AREAS) this.#areas.clear();
+      record = describe(this.segment, area, NONE, { langs });
+      this.#areas.set(key, record);
+    }
+    return record;
   }
 
   /** One record by its ref; undefined when nothing here has it. */

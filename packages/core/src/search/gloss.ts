@@ -30,9 +30,23 @@ export function glossOf(segment: Segment, tokens: readonly QueryToken[], candida
   });
 }
 
+/** Words of names met lately: the same street and town names come again and again. */
+const known = new Map<string, Token[]>();
+const MOST_KNOWN = 8192;
+
+function wordsOf(name: string): Token[] {
+  let words = known.get(name);
+  if (!words) {
+    if (known.size >= MOST_KNOWN) known.clear();
+    words = tokenize(name);
+    known.set(name, words);
+  }
+  return words;
+}
+
 /** The word of a name that a typed word was taken for, the closest way first. */
 function takenFor(token: Token, name: string): { text: string; how: How } | undefined {
-  const words = tokenize(name);
+  const words = wordsOf(name);
   const text = (word: Token) => name.slice(word.start, word.end);
   const same = words.find((word) => word.text === token.text);
   if (same) return { text: text(same), how: "same" };
@@ -77,11 +91,11 @@ export function marksIn(line: string, gloss: readonly Gloss[]): [number, number]
   const marks: [number, number][] = [];
   for (const { as, how, typed } of gloss) {
     if (!as) continue;
-    for (const wanted of tokenize(as)) {
+    for (const wanted of wordsOf(as)) {
       const word = words.find((w) => w.text === wanted.text && !used.has(w));
       if (!word) continue;
       used.add(word);
-      const length = tokenize(typed)[0]?.text.length ?? 0;
+      const length = wordsOf(typed)[0]?.text.length ?? 0;
       const begun = how === "prefix" && length < word.text.length;
       marks.push([word.start, begun ? word.from[length] : word.end]);
     }

@@ -18,12 +18,16 @@ export class Matches {
   readonly #areasKnown: number[] = [];
   readonly #quality: Uint8Array;
   readonly #isTouched: Uint8Array;
+  /** What a thing's own names give to all words together, each by its weight. */
+  readonly #ownSum: Float32Array;
   #tokens = 0;
+  #around = 0;
 
   constructor(private readonly segment: Segment) {
     const { things, areas } = segment.meta.counts;
     this.#quality = new Uint8Array(things * MAX_TOKENS);
     this.#isTouched = new Uint8Array(things);
+    this.#ownSum = new Float32Array(things);
     this.#aroundQuality = new Uint8Array(areas * MAX_TOKENS);
     this.#aroundBy = new Uint32Array(areas * MAX_TOKENS);
     this.#aroundKnown = new Uint8Array(areas);
@@ -33,23 +37,36 @@ export class Matches {
   fill(tokens: readonly QueryToken[]): void {
     this.#clear();
     this.#tokens = tokens.length;
+    this.#around = 0;
     const { termPosting, posting, thingKind } = this.segment.sections;
     for (let t = 0; t < tokens.length; t++) {
-      const { ranges, kinds } = tokens[t];
+      const { ranges, kinds, weight } = tokens[t];
+      // the most that a number, an area or a postcode can add to what a street's own name gives
+      let around = tokens[t].house ? STEPS : 0;
       for (const { from, to, quality } of ranges) {
         const value = Math.round(quality * STEPS);
         for (let p = termPosting[from]; p < termPosting[to]; p++) {
           const thing = posting[p];
           if (!(kinds & (1 << thingKind[thing]))) continue;
           const at = thing * MAX_TOKENS + t;
-          if (this.#quality[at] < value) this.#quality[at] = value;
+          if (this.#quality[at] < value) {
+            this.#ownSum[thing] += (weight * (value - this.#quality[at])) / STEPS;
+            this.#quality[at] = value;
+            if (thing < this.segment.firstStreet && value > around) around = value;
+          }
           if (!this.#isTouched[thing]) {
             this.#isTouched[thing] = 1;
             this.touched.push(thing);
           }
         }
       }
+      this.#around += (weight * around) / STEPS;
     }
+  }
+
+  /** The most that a thing can explain of all words, by weight; cheap, and never too low. */
+  ceiling(thing: number): number {
+    return this.#ownSum[thing] + this.#around;
   }
 
   /** How well a thing's own name fits a word, 0 to 1. */
@@ -98,6 +115,7 @@ export class Matches {
   #clear(): void {
     for (const thing of this.touched) {
       this.#isTouched[thing] = 0;
+      this.#ownSum[thing] = 0;
       for (let i = thing * MAX_TOKENS; i < thing * MAX_TOKENS + this.#tokens; i++) this.#quality[i] = 0;
     }
     for (const area of this.#areasKnown) this.#aroundKnown[area] = 0;

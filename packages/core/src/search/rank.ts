@@ -41,14 +41,15 @@ class Scale {
   numberToken = -1;
   numberHow: How = "absent";
   address = NONE;
-  readonly #all: number;
+  /** The weight of all words together. */
+  readonly all: number;
 
   constructor(
     private readonly segment: Segment,
     private readonly tokens: readonly QueryToken[],
     private readonly matches: Matches,
   ) {
-    this.#all = tokens.reduce((sum, token) => sum + token.weight, 0);
+    this.all = tokens.reduce((sum, token) => sum + token.weight, 0);
   }
 
   /** The score of a thing; 0 when none of its own words was typed. */
@@ -64,7 +65,7 @@ class Scale {
     let got = 0;
     for (let t = 0; t < tokens.length; t++) got += tokens[t].weight * qualities[t];
     const complete = Math.min(1, ownWords / Math.max(1, this.segment.sections.thingWords[thing]));
-    return Math.max(0, got / this.#all - INCOMPLETE_COST * (1 - complete));
+    return Math.max(0, got / this.all - INCOMPLETE_COST * (1 - complete));
   }
 
   /** Gives the first number that nothing else explains to the street's houses. */
@@ -101,10 +102,13 @@ export function rank(
   const scale = new Scale(segment, tokens, matches);
   const kept: Candidate[] = [];
   for (const thing of matches.touched) {
+    // most things cannot come among the best few, and a glance at the most they can explain says so
+    const bonus = importanceBonus(segment, thing) + (near ? NEARNESS_SHARE : 0);
+    const worst = kept.length === limit ? kept[limit - 1] : undefined;
+    if (worst && isBeyond(Math.min(1, matches.ceiling(thing) / scale.all) + bonus, thing, worst)) continue;
     if (!filter.allows(thing)) continue;
     const score = scale.weigh(thing);
-    const highest = score + (near ? NEARNESS_SHARE : 0) + importanceBonus(segment, thing);
-    if (score === 0 || (kept.length === limit && highest < kept[limit - 1].order)) continue;
+    if (score === 0 || (worst && score + bonus < worst.order)) continue;
     const { address } = scale;
     if (!filter.allowsKind(address === NONE ? segment.kindOf(thing) : "address")) continue;
     const at = address === NONE ? segment.positionOf(thing) : segment.addressPosition(address);
@@ -126,6 +130,11 @@ function nearnessBonus(at: Position, near: Position): number {
 
 function isBefore(order: number, thing: number, other: Candidate): boolean {
   return order > other.order || (order === other.order && thing < other.thing);
+}
+
+/** True when even the highest order a thing can reach does not bring it before another. */
+function isBeyond(highest: number, thing: number, other: Candidate): boolean {
+  return highest < other.order - 1e-6 || (highest < other.order + 1e-6 && thing > other.thing);
 }
 
 function insert(kept: Candidate[], candidate: Candidate, limit: number): void {

@@ -37,7 +37,7 @@ export function describe(segment: Segment, thing: number, address: number, shown
     kind,
     exactness: isAddress || kind === "place" ? "surveyed" : segment.isStreet(thing) ? "along" : "centre",
     at: isAddress ? segment.addressPosition(address) : segment.positionOf(thing),
-    line: formatLine(parts, profile),
+    line: isAddress || segment.isStreet(thing) || kind === "place" ? formatLine(parts, profile) : areaLine(kind, parts),
     lines: envelopeLines(parts, profile),
     parts,
     autofill: autofillValues(parts, profile),
@@ -45,6 +45,12 @@ export function describe(segment: Segment, thing: number, address: number, shown
   if (segment.isArea(thing)) record.box = segment.areaBox(thing);
   if (kind === "place") record.facts = segment.placeOf(thing).facts;
   return record;
+}
+
+/** An area or a postcode in one line: its name and what lies around it, narrow to broad. */
+function areaLine(kind: Kind, parts: Parts): string {
+  const around = formatPattern(knownPattern(AROUND[kind] ?? "{country}"), partLookup(parts));
+  return [parts[kind as PartName]!.name, around].filter(Boolean).join(", ");
 }
 
 /** The parts of a record, each with its short form, code or ref where it has one. */

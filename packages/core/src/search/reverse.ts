@@ -1,5 +1,4 @@
 import { geodesic, type Position } from "../geo/index.ts";
-import { NONE } from "../index/index.ts";
 import type { Engine } from "./engine.ts";
 import { compileFilter, type Narrowing } from "./query.ts";
 import { type AnswerRecord, describe } from "./record.ts";
@@ -50,7 +49,7 @@ export function reverse(engine: Engine, query: ReverseQuery): ReverseAnswer {
   }
   for (const area of segment.areasAt(query.at).reverse()) {
     if (filter.allows(area) && filter.allowsKind(segment.kindOf(area))) {
-      candidates.push({ ...describe(segment, area, NONE, shown), distance: 0 });
+      candidates.push({ ...engine.area(area, query.langs), distance: 0 });
     }
   }
   const found = candidates.slice(0, query.limit ?? candidates.length);
