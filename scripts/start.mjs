@@ -10,7 +10,10 @@ await command(async () => {
   console.log("\n  Bibliotope\n");
   makeFolder(home);
   const lock = join(home, "start.lock");
-  if (!tryLock(lock) && !tryLock(lock)) throw new Trouble(`Bibliotope is already running from this clone (process ${holderOf(lock)}).\nStop it with Ctrl-C where it runs, or open the link in ${join(home, "ready.json")}.`);
+  if (!tryLock(lock) && !tryLock(lock))
+    throw new Trouble(
+      `Bibliotope is already running from this clone (process ${holderOf(lock)}).\nStop it with Ctrl-C where it runs, or open the link in ${join(home, "ready.json")}.`,
+    );
   let stopAsked = false;
   let server;
   const stopSoon = () => {
@@ -29,7 +32,8 @@ await command(async () => {
     server = startServer({ ...database, serverHome: home });
     server.ready.catch(() => undefined);
     const code = await server.ended;
-    if (!stopAsked && code !== 0) console.error(`\n  The server ended with code ${code}. Its log is ${join(home, "log", "server.log")}.\n`);
+    if (!stopAsked && code !== 0)
+      console.error(`\n  The server ended with code ${code}. Its log is ${join(home, "log", "server.log")}.\n`);
     return stopAsked ? 0 : code;
   } finally {
     await server?.stop();

@@ -31,9 +31,19 @@ await command(async () => {
         if (code !== 0) return code;
       }
       say("Starting a server for the tests");
-      server = startServer({ ...database, serverHome: makeFolder(join(home, "test", "server")), port: 4970, quiet: true });
+      server = startServer({
+        ...database,
+        serverHome: makeFolder(join(home, "test", "server")),
+        port: 4970,
+        quiet: true,
+      });
       await server.ready;
-      const env = { ...process.env, BIBLIOTOPE_TEST_HOME: join(home, "test"), BIBLIOTOPE_TEST_DATABASE: database.url, BIBLIOTOPE_TEST_CLUSTER: database.data };
+      const env = {
+        ...process.env,
+        BIBLIOTOPE_TEST_HOME: join(home, "test"),
+        BIBLIOTOPE_TEST_DATABASE: database.url,
+        BIBLIOTOPE_TEST_CLUSTER: database.data,
+      };
       const unit = await show(bin("vitest"), ["run"], { cwd: root, env });
       if (unit !== 0) return unit;
       return await show(bin("playwright"), ["test", "--config", "e2e/playwright.config.ts"], { cwd: root, env });

@@ -8,5 +8,12 @@ export default defineConfig({
   resolve: { conditions: ["source"] },
   build: { outDir: "dist-web", target: "es2022", assetsInlineLimit: 0 },
   worker: { format: "es" },
-  server: { proxy: { "/api": "http://localhost:4870", "/v1": "http://localhost:4870", "/f": "http://localhost:4870", "/kit": "http://localhost:4870" } },
+  server: {
+    proxy: {
+      "/api": "http://localhost:4870",
+      "/v1": "http://localhost:4870",
+      "/f": "http://localhost:4870",
+      "/kit": "http://localhost:4870",
+    },
+  },
 });

@@ -5,7 +5,12 @@ import { home, root } from "./places.mjs";
 import { must } from "./run.mjs";
 import { say } from "./say.mjs";
 
-const OUTPUTS = ["packages/server/dist/main.js", "packages/kit/dist-web/bibliotope.js", "packages/kit/dist-web/page.html", "packages/studio/dist-web/index.html"];
+const OUTPUTS = [
+  "packages/server/dist/main.js",
+  "packages/kit/dist-web/bibliotope.js",
+  "packages/kit/dist-web/page.html",
+  "packages/studio/dist-web/index.html",
+];
 
 /** Compiles the packages, the kit and the workbench, when anything changed since the last time. */
 export async function build() {
@@ -20,17 +25,26 @@ export async function build() {
   say("Building the kit");
   await must("Building the kit", bin("vite"), ["build", "--logLevel", "warn"], { cwd: join(root, "packages/kit") });
   say("Building the workbench");
-  await must("Building the workbench", bin("vite"), ["build", "--logLevel", "warn"], { cwd: join(root, "packages/studio") });
+  await must("Building the workbench", bin("vite"), ["build", "--logLevel", "warn"], {
+    cwd: join(root, "packages/studio"),
+  });
   writeFileSync(mark, digest);
 }
 
 /** A digest of all that goes into a build. */
 function digestOfSources() {
   const hash = createHash("sha256");
-  const add = (path) => hash.update(path).update("\0").update(readFileSync(join(root, path)));
+  const add = (path) =>
+    hash
+      .update(path)
+      .update("\0")
+      .update(readFileSync(join(root, path)));
   const walk = (folder) => {
-    for (const entry of readdirSync(join(root, folder), { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
-      if (entry.isDirectory() && !["node_modules", "dist", "dist-types", "dist-web"].includes(entry.name)) walk(join(folder, entry.name));
+    for (const entry of readdirSync(join(root, folder), { withFileTypes: true }).sort((a, b) =>
+      a.name < b.name ? -1 : 1,
+    )) {
+      if (entry.isDirectory() && !["node_modules", "dist", "dist-types", "dist-web"].includes(entry.name))
+        walk(join(folder, entry.name));
       else if (entry.isFile() && !/\.tsbuildinfo$|\.test\.tsx?$/.test(entry.name)) add(join(folder, entry.name));
     }
   };

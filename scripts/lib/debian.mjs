@@ -24,14 +24,19 @@ export async function postgresPrograms() {
     else rmSync(settings, { force: true });
   }
   const installed = findPostgres();
-  if (!installed) throw new Trouble("Debian's package postgresql was installed, but /usr/lib/postgresql/*/bin/initdb is not there.\nInstall PostgreSQL 15 or later by hand, or set DATABASE_URL to a database that is running.");
+  if (!installed)
+    throw new Trouble(
+      "Debian's package postgresql was installed, but /usr/lib/postgresql/*/bin/initdb is not there.\nInstall PostgreSQL 15 or later by hand, or set DATABASE_URL to a database that is running.",
+    );
   return installed;
 }
 
 function findPostgres() {
   const base = "/usr/lib/postgresql";
   if (!existsSync(base)) return undefined;
-  const versions = readdirSync(base).filter((version) => existsSync(`${base}/${version}/bin/initdb`) && existsSync(`${base}/${version}/bin/postgres`));
+  const versions = readdirSync(base).filter(
+    (version) => existsSync(`${base}/${version}/bin/initdb`) && existsSync(`${base}/${version}/bin/postgres`),
+  );
   const newest = versions.sort((a, b) => Number(b) - Number(a))[0];
   return newest && `${base}/${newest}/bin`;
 }
@@ -42,13 +47,17 @@ export async function chromiumProgram() {
   if (existsSync(program)) return program;
   say("Chromium is not installed: installing Debian's package chromium for the browser tests (some 100 MB)");
   await install("chromium");
-  if (!existsSync(program)) throw new Trouble("Debian's package chromium was installed, but /usr/bin/chromium is not there.");
+  if (!existsSync(program))
+    throw new Trouble("Debian's package chromium was installed, but /usr/bin/chromium is not there.");
   return program;
 }
 
 async function install(name) {
   await apt(["update"], "fetch Debian's list of packages");
-  await apt(["install", "-y", "--no-install-recommends", "-o", "Dpkg::Options::=--force-confold", name], `install ${name}`);
+  await apt(
+    ["install", "-y", "--no-install-recommends", "-o", "Dpkg::Options::=--force-confold", name],
+    `install ${name}`,
+  );
 }
 
 /** Runs apt-get; waits with words while another program holds its lock. */
@@ -56,14 +65,26 @@ async function apt(args, what) {
   const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive", LC_ALL: "C" };
   const began = Date.now();
   for (let told = 0; ; ) {
-    const [file, ...rest] = isRoot ? ["apt-get", ...args] : ["sudo", "--preserve-env=DEBIAN_FRONTEND", "apt-get", ...args];
-    const { code, output } = await hear(file, rest, { env, stdio: [isRoot ? "ignore" : "inherit", "pipe", "pipe"] }).catch((error) => {
-      throw new Trouble(`Could not ${what}: ${file} is missing (${error.code}).\nThis needs a Debian machine, as root or with sudo. Or set DATABASE_URL to a PostgreSQL that is running.`);
+    const [file, ...rest] = isRoot
+      ? ["apt-get", ...args]
+      : ["sudo", "--preserve-env=DEBIAN_FRONTEND", "apt-get", ...args];
+    const { code, output } = await hear(file, rest, {
+      env,
+      stdio: [isRoot ? "ignore" : "inherit", "pipe", "pipe"],
+    }).catch((error) => {
+      throw new Trouble(
+        `Could not ${what}: ${file} is missing (${error.code}).\nThis needs a Debian machine, as root or with sudo. Or set DATABASE_URL to a PostgreSQL that is running.`,
+      );
     });
     if (code === 0) return;
-    if (!LOCKED.test(output)) throw new Trouble(`Could not ${what}:\n${output.trim().split("\n").slice(-8).join("\n")}\nRun “apt-get ${args.join(" ")}” by hand to see more.`);
-    if (Date.now() - began > PATIENCE) throw new Trouble("Another program has held apt-get's lock for a quarter of an hour. End it, then start again.");
-    if (told++ % 10 === 0) say(`Another program is using apt-get; waiting for it to finish (${Math.round((Date.now() - began) / 1000)} s)`);
+    if (!LOCKED.test(output))
+      throw new Trouble(
+        `Could not ${what}:\n${output.trim().split("\n").slice(-8).join("\n")}\nRun “apt-get ${args.join(" ")}” by hand to see more.`,
+      );
+    if (Date.now() - began > PATIENCE)
+      throw new Trouble("Another program has held apt-get's lock for a quarter of an hour. End it, then start again.");
+    if (told++ % 10 === 0)
+      say(`Another program is using apt-get; waiting for it to finish (${Math.round((Date.now() - began) / 1000)} s)`);
     await wait(3000);
   }
 }

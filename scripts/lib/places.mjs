@@ -16,7 +16,9 @@ export function makeFolder(folder) {
     mkdirSync(folder, { recursive: true });
     accessSync(folder, constants.W_OK);
   } catch (error) {
-    throw new Trouble(`Cannot write to ${folder} (${error.code}).\nGive this user the right to write there, or clone to another folder.`);
+    throw new Trouble(
+      `Cannot write to ${folder} (${error.code}).\nGive this user the right to write there, or clone to another folder.`,
+    );
   }
   return folder;
 }

@@ -14,10 +14,13 @@ import { say, Trouble } from "./say.mjs";
 export async function startCluster(programs, folder) {
   const data = join(folder, "database");
   const passwordFile = join(folder, "database-password");
-  if (!existsSync(join(data, "PG_VERSION")) || !existsSync(passwordFile)) await makeCluster(programs, data, passwordFile);
+  if (!existsSync(join(data, "PG_VERSION")) || !existsSync(passwordFile))
+    await makeCluster(programs, data, passwordFile);
   const held = readFileSync(join(data, "PG_VERSION"), "utf8").trim();
   if (!programs.includes(`/${held}/`)) {
-    throw new Trouble(`The database in ${data} was made by PostgreSQL ${held}; ${programs} is another version.\nInstall postgresql-${held}, or move that folder away to begin anew.`);
+    throw new Trouble(
+      `The database in ${data} was made by PostgreSQL ${held}; ${programs} is another version.\nInstall postgresql-${held}, or move that folder away to begin anew.`,
+    );
   }
   const password = readFileSync(passwordFile, "utf8").trim();
   const running = await runningPort(programs, data);
@@ -37,9 +40,22 @@ async function makeCluster(programs, data, passwordFile) {
   writeFileSync(forInit, password, { mode: 0o600 });
   if (isRoot) for (const path of [data, forInit]) chownSync(path, ...(await postgresIds()));
   try {
-    await asOwner("Making the database cluster", join(programs, "initdb"), ["-D", data, "-U", "bibliotope", "--pwfile", forInit, "--auth=scram-sha-256", "--encoding=UTF8", "--locale=C.UTF-8"]);
+    await asOwner("Making the database cluster", join(programs, "initdb"), [
+      "-D",
+      data,
+      "-U",
+      "bibliotope",
+      "--pwfile",
+      forInit,
+      "--auth=scram-sha-256",
+      "--encoding=UTF8",
+      "--locale=C.UTF-8",
+    ]);
     // made in single-user mode: no server to wait for
-    await asOwner("Making the database", "sh", ["-c", `echo 'create database bibliotope' | "${join(programs, "postgres")}" --single -D "${data}" postgres`]);
+    await asOwner("Making the database", "sh", [
+      "-c",
+      `echo 'create database bibliotope' | "${join(programs, "postgres")}" --single -D "${data}" postgres`,
+    ]);
   } catch (error) {
     rmSync(data, { recursive: true, force: true });
     throw error;
@@ -56,16 +72,25 @@ async function launch(programs, data) {
     // TCP on loopback only: a socket's path may be too long in a deep clone
     const settings = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=`;
     try {
-      await asOwner("Starting the database", join(programs, "pg_ctl"), ["-D", data, "-w", "-t", "60", "-l", join(data, "server.log"), "-o", settings, "start"], "ignore");
+      await asOwner(
+        "Starting the database",
+        join(programs, "pg_ctl"),
+        ["-D", data, "-w", "-t", "60", "-l", join(data, "server.log"), "-o", settings, "start"],
+        "ignore",
+      );
       return port;
     } catch (error) {
-      if (tries === 2) throw new Trouble(`${error.message}\nIts log is ${join(data, "server.log")}. If the folder is damaged, move it away to begin anew.`);
+      if (tries === 2)
+        throw new Trouble(
+          `${error.message}\nIts log is ${join(data, "server.log")}. If the folder is damaged, move it away to begin anew.`,
+        );
     }
   }
 }
 
 async function stopCluster(programs, data) {
-  if ((await runningPort(programs, data)) !== undefined) await asOwner("Stopping the database", join(programs, "pg_ctl"), ["-D", data, "-w", "-m", "fast", "stop"]);
+  if ((await runningPort(programs, data)) !== undefined)
+    await asOwner("Stopping the database", join(programs, "pg_ctl"), ["-D", data, "-w", "-m", "fast", "stop"]);
 }
 
 /** The port of a cluster that runs in the folder, or undefined. */

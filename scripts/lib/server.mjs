@@ -14,12 +14,22 @@ export function startServer({ url, folder, serverHome, port, quiet = false }) {
   rmSync(readyFile, { force: true });
   const child = spawn(process.execPath, [join(root, "packages/server/dist/main.js")], {
     stdio: ["ignore", quiet ? "ignore" : "inherit", "inherit", "ipc"],
-    env: { ...process.env, NODE_ENV: "production", DATABASE_URL: url, BIBLIOTOPE_HOME: serverHome, BIBLIOTOPE_KEYS: join(folder, "keys.json"), ...(port ? { PORT: String(port) } : {}) },
+    env: {
+      ...process.env,
+      NODE_ENV: "production",
+      DATABASE_URL: url,
+      BIBLIOTOPE_HOME: serverHome,
+      BIBLIOTOPE_KEYS: join(folder, "keys.json"),
+      ...(port ? { PORT: String(port) } : {}),
+    },
   });
-  const ended = new Promise((resolve) => child.once("exit", (code, signal) => resolve(code ?? (signal === "SIGKILL" ? 137 : 0))));
+  const ended = new Promise((resolve) =>
+    child.once("exit", (code, signal) => resolve(code ?? (signal === "SIGKILL" ? 137 : 0))),
+  );
   const ready = (async () => {
     for (;;) {
-      if (child.exitCode !== null || child.signalCode !== null) throw new Trouble("The server ended before it was ready; what it said stands above.");
+      if (child.exitCode !== null || child.signalCode !== null)
+        throw new Trouble("The server ended before it was ready; what it said stands above.");
       if (existsSync(readyFile)) {
         try {
           return JSON.parse(readFileSync(readyFile, "utf8"));

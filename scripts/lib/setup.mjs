@@ -18,7 +18,8 @@ export async function prepare(purpose, also = async () => undefined) {
     await also();
     await installPackages();
     await build();
-    if (!programs) return { folder: makeFolder(join(home, purpose)), url: process.env.DATABASE_URL, stop: async () => undefined };
+    if (!programs)
+      return { folder: makeFolder(join(home, purpose)), url: process.env.DATABASE_URL, stop: async () => undefined };
     const folder = await databaseHome(purpose);
     return { folder, ...(await startCluster(programs, folder)) };
   });

@@ -4,30 +4,59 @@ import type { Grid } from "./ground/grid.ts";
 import type { Plane, Point } from "./ground/plane.ts";
 import { closed, polygonsOf } from "./ground/regions.ts";
 import type { River } from "./ground/rivers.ts";
-import type { Namer } from "./names/namer.ts";
-import { ease } from "./layout/roads.ts";
 import type { Town } from "./layout/areas.ts";
+import { ease } from "./layout/roads.ts";
+import type { Namer } from "./names/namer.ts";
 import type { World } from "./world.ts";
 
 const CONTOUR_STEP = 50;
 
 /** The ground of an island on the map: land, contours, rivers, borders, names. */
-export function drawGround(world: World, code: string, heights: Grid, coarse: Grid, rivers: readonly River[], towns: readonly Town[], plane: Plane, namer: Namer): void {
-  const coast = contourRings(heights, 0).filter((ring) => Math.abs(ringArea(ring)) > 90000).map((ring) => smoothRing(ring, 1));
+export function drawGround(
+  world: World,
+  code: string,
+  heights: Grid,
+  coarse: Grid,
+  rivers: readonly River[],
+  towns: readonly Town[],
+  plane: Plane,
+  namer: Namer,
+): void {
+  const coast = contourRings(heights, 0)
+    .filter((ring) => Math.abs(ringArea(ring)) > 90000)
+    .map((ring) => smoothRing(ring, 1));
   for (const polygon of polygonsOf(coast)) {
-    world.features.push({ layer: "land", rank: 1, names: [], properties: {}, geometry: { type: "Polygon", coordinates: polygon.map((ring) => closed(ring, plane)) } });
+    world.features.push({
+      layer: "land",
+      rank: 1,
+      names: [],
+      properties: {},
+      geometry: { type: "Polygon", coordinates: polygon.map((ring) => closed(ring, plane)) },
+    });
   }
   for (let level = CONTOUR_STEP; level < 1500; level += CONTOUR_STEP) {
     for (const ring of contourRings(coarse, level)) {
       if (Math.abs(ringArea(ring)) < 200000) continue;
       const geometry = { type: "LineString" as const, coordinates: closed(smoothRing(ring, 1), plane) };
-      world.features.push({ layer: "contour", rank: level % 250 === 0 ? 1 : level % 100 === 0 ? 2 : 3, names: [], properties: { height: level }, geometry });
+      world.features.push({
+        layer: "contour",
+        rank: level % 250 === 0 ? 1 : level % 100 === 0 ? 2 : 3,
+        names: [],
+        properties: { height: level },
+        geometry,
+      });
     }
   }
   for (const river of rivers) {
     world.features.push({
-      layer: "river", rank: river.flow > 2500 ? 1 : 2, names: [], properties: {},
-      geometry: { type: "LineString", coordinates: ease(untilSea(river.points, heights), 2).map((point) => plane.pair(point)) },
+      layer: "river",
+      rank: river.flow > 2500 ? 1 : 2,
+      names: [],
+      properties: {},
+      geometry: {
+        type: "LineString",
+        coordinates: ease(untilSea(river.points, heights), 2).map((point) => plane.pair(point)),
+      },
     });
   }
   const drawn = new Set<string>();
@@ -35,13 +64,34 @@ export function drawGround(world: World, code: string, heights: Grid, coarse: Gr
     if (area.country !== code || (area.kind !== "county" && area.kind !== "region")) continue;
     for (const line of area.rings.flatMap((ring) => bordersOnLand(ring, heights, plane, drawn))) {
       const geometry = { type: "LineString" as const, coordinates: line };
-      world.features.push({ layer: "boundary", rank: area.kind === "region" ? 1 : 2, names: [], key: area.key, properties: {}, geometry });
+      world.features.push({
+        layer: "boundary",
+        rank: area.kind === "region" ? 1 : 2,
+        names: [],
+        key: area.key,
+        properties: {},
+        geometry,
+      });
     }
   }
   towns.forEach((town, i) => {
-    world.features.push({ layer: "name", rank: i < 2 ? 1 : i < 8 ? 2 : 3, names: town.names, key: town.key, properties: { what: "town" }, geometry: { type: "Point", coordinates: plane.pair(town.site.at) } });
+    world.features.push({
+      layer: "name",
+      rank: i < 2 ? 1 : i < 8 ? 2 : 3,
+      names: town.names,
+      key: town.key,
+      properties: { what: "town" },
+      geometry: { type: "Point", coordinates: plane.pair(town.site.at) },
+    });
     const water = i < 3 && town.site.onCoast ? openWater(heights, town.site.at) : undefined;
-    if (water) world.features.push({ layer: "name", rank: 2, names: namer.water(i), properties: { what: "water" }, geometry: { type: "Point", coordinates: plane.pair(water) } });
+    if (water)
+      world.features.push({
+        layer: "name",
+        rank: 2,
+        names: namer.water(i),
+        properties: { what: "water" },
+        geometry: { type: "Point", coordinates: plane.pair(water) },
+      });
   });
 }
 
@@ -63,7 +113,8 @@ function bordersOnLand(ring: Ring, heights: Grid, plane: Plane, drawn: Set<strin
   end();
   for (const [lon, lat] of lines.flat()) {
     const { x, y } = plane.point({ lon, lat });
-    for (const dx of [-1, 0, 1]) for (const dy of [-1, 0, 1]) drawn.add(`${Math.round(x / 125) + dx},${Math.round(y / 125) + dy}`);
+    for (const dx of [-1, 0, 1])
+      for (const dy of [-1, 0, 1]) drawn.add(`${Math.round(x / 125) + dx},${Math.round(y / 125) + dy}`);
   }
   return lines;
 }

@@ -48,15 +48,27 @@ function generateCountry(world: World, plan: CountryPlan, seed: number): { plane
 
 /** Ferries between the largest harbours of the countries. */
 function addFerries(world: World, countries: readonly { plane: Plane; towns: Town[] }[]): void {
-  const harbours = countries.map(({ plane, towns }) => plane.pair((towns.find((town) => town.site.onCoast) ?? towns[0]).site.at));
+  const harbours = countries.map(({ plane, towns }) =>
+    plane.pair((towns.find((town) => town.site.onCoast) ?? towns[0]).site.at),
+  );
   harbours.forEach((from, i) => {
     const to = harbours[(i + 1) % harbours.length];
-    const bow = { lon: (from[0] + to[0]) / 2 + (to[1] - from[1]) * 0.12, lat: (from[1] + to[1]) / 2 - (to[0] - from[0]) * 0.12 };
+    const bow = {
+      lon: (from[0] + to[0]) / 2 + (to[1] - from[1]) * 0.12,
+      lat: (from[1] + to[1]) / 2 - (to[0] - from[0]) * 0.12,
+    };
     const line = Array.from({ length: 25 }, (_, k): [number, number] => {
       const t = k / 24;
-      const mix = (a: number, b: number, c: number) => Math.round(((1 - t) ** 2 * a + 2 * t * (1 - t) * b + t * t * c) * 1e6) / 1e6;
+      const mix = (a: number, b: number, c: number) =>
+        Math.round(((1 - t) ** 2 * a + 2 * t * (1 - t) * b + t * t * c) * 1e6) / 1e6;
       return [mix(from[0], bow.lon, to[0]), mix(from[1], bow.lat, to[1])];
     });
-    world.features.push({ layer: "ferry", rank: 1, names: [], properties: {}, geometry: { type: "LineString", coordinates: line } });
+    world.features.push({
+      layer: "ferry",
+      rank: 1,
+      names: [],
+      properties: {},
+      geometry: { type: "LineString", coordinates: line },
+    });
   });
 }

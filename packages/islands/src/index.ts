@@ -1,7 +1,15 @@
 export { SAMPLE_FORMS } from "./forms/index.ts";
 export { generateIslands, WORLD_VERSION } from "./generate.ts";
-export { segmentOfWorld } from "./to-segment.ts";
 export { Random } from "./random.ts";
+export { segmentOfWorld } from "./to-segment.ts";
 export type {
-  Geometry, Layer, World, WorldAddress, WorldArea, WorldFeature, WorldPlace, WorldPostcode, WorldStreet,
+  Geometry,
+  Layer,
+  World,
+  WorldAddress,
+  WorldArea,
+  WorldFeature,
+  WorldPlace,
+  WorldPostcode,
+  WorldStreet,
 } from "./world.ts";

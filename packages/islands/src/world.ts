@@ -64,7 +64,16 @@ export type Geometry =
   | { type: "MultiPolygon"; coordinates: [number, number][][][] };
 
 export type Layer =
-  | "land" | "water" | "river" | "park" | "contour" | "boundary" | "street" | "building" | "ferry" | "name";
+  | "land"
+  | "water"
+  | "river"
+  | "park"
+  | "contour"
+  | "boundary"
+  | "street"
+  | "building"
+  | "ferry"
+  | "name";
 
 export interface WorldFeature {
   layer: Layer;

@@ -22,7 +22,10 @@ try {
 } catch (error) {
   const words = document.createElement("p");
   words.setAttribute("role", "alert");
-  words.textContent = error instanceof LookupError ? `This form cannot be shown. ${error.message}` : "This form cannot be shown at the moment.";
+  words.textContent =
+    error instanceof LookupError
+      ? `This form cannot be shown. ${error.message}`
+      : "This form cannot be shown at the moment.";
   main.append(words);
   if (!(error instanceof LookupError)) throw error;
 }

@@ -57,14 +57,23 @@ export function makeApp(house: House): Express {
   wire.use(openApiRoute(house.version));
   wire.use(checkKey(house.ring));
   wire.use(express.json({ limit: BODY_LIMIT, strict: false }));
-  wire.use(lookupRoutes(house.index), countryRoutes(house.index), formRoutes(house.published), sheetRoutes(house.tiles));
+  wire.use(
+    lookupRoutes(house.index),
+    countryRoutes(house.index),
+    formRoutes(house.published),
+    sheetRoutes(house.tiles),
+  );
   wire.use(otherMethods);
   app.use("/v1", wire);
   app.use(kitRoutes(house.kitFolder));
 
   app.use(pagePolicy, cookieParser());
   const api = express.Router();
-  api.use(requireSession(house.sessions), express.json({ limit: BODY_LIMIT, strict: false }), manageRoutes({ ...house, studioKey: house.webKey }));
+  api.use(
+    requireSession(house.sessions),
+    express.json({ limit: BODY_LIMIT, strict: false }),
+    manageRoutes({ ...house, studioKey: house.webKey }),
+  );
   app.use("/api", api);
   app.use("/api", nothingHere);
   app.use(signInRoute(house.database, house.signedIn));

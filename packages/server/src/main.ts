@@ -60,16 +60,30 @@ const index = new LiveIndex(
 await Promise.all([ring.refresh(), published.refresh()]);
 
 const app = makeApp({
-  version: VERSION, database, index, tiles, ring, published, log,
+  version: VERSION,
+  database,
+  index,
+  tiles,
+  ring,
+  published,
+  log,
   sessions: new Sessions(database),
   webKey: keys.web,
   kitFolder: join(packages, "kit", "dist-web"),
   studioFolder: join(packages, "studio", "dist-web"),
-  signedIn: () => void nextLink().then((link) => say(`Signed in. For another browser, the next one-time link: ${link}`), () => undefined),
+  signedIn: () =>
+    void nextLink().then(
+      (link) => say(`Signed in. For another browser, the next one-time link: ${link}`),
+      () => undefined,
+    ),
 });
 const server = await listen(settings.port);
 const url = `http://localhost:${(server.address() as AddressInfo).port}`;
-const signals = new Signals(settings.databaseUrl, { keys: () => ring.refresh(), forms: () => published.refresh(), publication: () => index.refresh() }, log);
+const signals = new Signals(
+  settings.databaseUrl,
+  { keys: () => ring.refresh(), forms: () => published.refresh(), publication: () => index.refresh() },
+  log,
+);
 
 for (const signal of ["SIGINT", "SIGTERM"] as const) process.once(signal, () => void stop());
 // npm start is our parent; when it is gone, so are we
@@ -77,7 +91,9 @@ process.once("disconnect", () => void stop());
 await index.refresh();
 await signals.start();
 const link = await nextLink();
-console.log(`\n  Bibliotope is ready at ${url}\n\n  Sign in with this link, which works once:\n  ${link}\n\n  Press Ctrl-C to stop.\n`);
+console.log(
+  `\n  Bibliotope is ready at ${url}\n\n  Sign in with this link, which works once:\n  ${link}\n\n  Press Ctrl-C to stop.\n`,
+);
 
 /** Makes a new sign-in link and notes it, with all that another program needs, where only this user may read it. */
 async function nextLink(): Promise<string> {
@@ -95,7 +111,8 @@ async function listen(wanted: number): Promise<Server> {
       server.listen(port, settings.host, () => resolve(undefined));
     });
     if (!error) return server;
-    if (error.code !== "EADDRINUSE") throw new Error(`cannot listen on ${settings.host}:${port}: ${error.message}. Set PORT to another one.`);
+    if (error.code !== "EADDRINUSE")
+      throw new Error(`cannot listen on ${settings.host}:${port}: ${error.message}. Set PORT to another one.`);
     say(`Port ${port} is taken, trying ${port + 1}`);
   }
   throw new Error(`ports ${wanted} to ${wanted + 99} are all taken. Set PORT to a free one.`);

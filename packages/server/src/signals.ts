@@ -32,7 +32,11 @@ export class Signals {
   }
 
   async #listen(): Promise<void> {
-    const client = new Client({ connectionString: this.url, connectionTimeoutMillis: 2000, application_name: "bibliotope signals" });
+    const client = new Client({
+      connectionString: this.url,
+      connectionTimeoutMillis: 2000,
+      application_name: "bibliotope signals",
+    });
     client.on("error", () => this.#lost(client));
     client.on("end", () => this.#lost(client));
     client.on("notification", ({ payload }) => void this.#handle(payload as Signal));
@@ -52,6 +56,8 @@ export class Signals {
   }
 
   async #handle(signal: Signal): Promise<void> {
-    await this.handlers[signal]?.().catch((error: unknown) => this.log.warn({ error: String(error), signal }, "could not read a change"));
+    await this.handlers[signal]?.().catch((error: unknown) =>
+      this.log.warn({ error: String(error), signal }, "could not read a change"),
+    );
   }
 }

@@ -16,7 +16,9 @@ export const suggestionSchema = z
     kind,
     line: z.string(),
     within: z.string(),
-    marks: z.array(z.tuple([z.int(), z.int()])).meta({ description: "Half-open ranges of `line` in UTF-16 units, sorted." }),
+    marks: z
+      .array(z.tuple([z.int(), z.int()]))
+      .meta({ description: "Half-open ranges of `line` in UTF-16 units, sorted." }),
     at: position,
     more: z.int().meta({ description: "How many numbers or units are inside: ask again with `inside`." }),
   })
@@ -36,7 +38,18 @@ export const glossSchema = z
     span: z.tuple([z.int(), z.int()]),
     part: z.enum(PARTS).optional(),
     as: z.string().optional(),
-    how: z.enum(["same", "prefix", "spelling", "abbreviation", "script", "joined", "nearby", "differs", "absent", "ignored"]),
+    how: z.enum([
+      "same",
+      "prefix",
+      "spelling",
+      "abbreviation",
+      "script",
+      "joined",
+      "nearby",
+      "differs",
+      "absent",
+      "ignored",
+    ]),
   })
   .meta({ id: "Gloss" });
 

@@ -16,12 +16,18 @@ export const positionSchema = z
   .superRefine(({ lat, lon }, context) => {
     if (isPosition(lat, lon)) return;
     const swapped = isPosition(lon, lat) ? "; were latitude and longitude swapped?" : "";
-    const message = Math.abs(lat) > 90 ? `a latitude lies between -90 and 90, this is ${lat}${swapped}` : `a longitude lies between -180 and 180, this is ${lon}`;
+    const message =
+      Math.abs(lat) > 90
+        ? `a latitude lies between -90 and 90, this is ${lat}${swapped}`
+        : `a longitude lies between -180 and 180, this is ${lon}`;
     context.addIssue({ code: "custom", message });
   })
   .meta({ id: "Position", description: "WGS 84 degrees. In a query string `LAT,LON`, the order of RFC 5870." });
 
-const countryCode = z.string().regex(/^[A-Za-z]{2}$/, { error: "a country is two letters, ISO 3166" }).transform((code) => code.toUpperCase());
+const countryCode = z
+  .string()
+  .regex(/^[A-Za-z]{2}$/, { error: "a country is two letters, ISO 3166" })
+  .transform((code) => code.toUpperCase());
 const refSchema = z.string().max(40);
 
 const boxSchema = z
@@ -37,11 +43,14 @@ const common = {
   kinds: z.array(z.enum(KINDS)).optional().meta({ description: "Only these kinds of record." }),
   inside: refSchema.optional().meta({ description: "Only what lies in this area, street or building." }),
   box: boxSchema.optional(),
-  lang: z.array(z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/, { error: "a language is a BCP 47 tag" })).optional()
+  lang: z
+    .array(z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/, { error: "a language is a BCP 47 tag" }))
+    .optional()
     .meta({ description: "Languages wanted, the most wanted first (BCP 47)." }),
 };
 
-const limit = (most: number, usual: number) => z.int().min(1).max(most).default(usual).meta({ description: "How many at most." });
+const limit = (most: number, usual: number) =>
+  z.int().min(1).max(most).default(usual).meta({ description: "How many at most." });
 
 export const suggestAsking = z.strictObject({
   q: text.meta({ description: "The text typed so far." }),
@@ -53,7 +62,10 @@ export const suggestAsking = z.strictObject({
 export const forwardAsking = z
   .strictObject({
     q: text.optional().meta({ description: "An address as free text." }),
-    ...(Object.fromEntries(PARTS.map((part) => [part, text.optional()])) as Record<(typeof PARTS)[number], z.ZodOptional<typeof text>>),
+    ...(Object.fromEntries(PARTS.map((part) => [part, text.optional()])) as Record<
+      (typeof PARTS)[number],
+      z.ZodOptional<typeof text>
+    >),
     ...common,
     near: positionSchema.optional(),
     limit: limit(50, 5),
@@ -66,7 +78,12 @@ export const forwardAsking = z
 
 export const reverseAsking = z.strictObject({
   at: positionSchema,
-  radius: z.number().min(1).max(5000).default(250).meta({ description: "Metres around the position in which an address is looked for." }),
+  radius: z
+    .number()
+    .min(1)
+    .max(5000)
+    .default(250)
+    .meta({ description: "Metres around the position in which an address is looked for." }),
   ...common,
   limit: limit(20, 10),
 });
@@ -79,8 +96,17 @@ export type ReverseAsking = z.infer<typeof reverseAsking>;
 
 /** A value that works for every parameter, for errors and the documentation. */
 export const EXAMPLES: Readonly<Record<string, string>> = {
-  q: "12 harb", at: "-35.2,-21.4", near: "-35.2,-21.4", countries: "QR,QV", kinds: "address,street", inside: "qr-t0613p",
-  box: "-22,-36,-21,-35", limit: "5", radius: "250", lang: "en", gloss: "1",
+  q: "12 harb",
+  at: "-35.2,-21.4",
+  near: "-35.2,-21.4",
+  countries: "QR,QV",
+  kinds: "address,street",
+  inside: "qr-t0613p",
+  box: "-22,-36,-21,-35",
+  limit: "5",
+  radius: "250",
+  lang: "en",
+  gloss: "1",
 };
 
 const LISTS = new Set(["countries", "kinds", "lang"]);
@@ -95,11 +121,16 @@ const FLAGS = new Set(["gloss"]);
 export function jsonOfQuery(query: Iterable<readonly [string, string]>): Record<string, unknown> {
   const asked: Record<string, unknown> = {};
   for (const [name, value] of query) {
-    if (LISTS.has(name)) asked[name] = value.split(",").map((item) => item.trim()).filter(Boolean);
+    if (LISTS.has(name))
+      asked[name] = value
+        .split(",")
+        .map((item) => item.trim())
+        .filter(Boolean);
     else if (POSITIONS.has(name)) asked[name] = positionOf(value);
     else if (name === "box") asked[name] = value.split(",").map(numberOf);
     else if (NUMBERS.has(name)) asked[name] = numberOf(value);
-    else if (FLAGS.has(name)) asked[name] = value === "1" || value === "true" ? true : value === "0" || value === "false" ? false : value;
+    else if (FLAGS.has(name))
+      asked[name] = value === "1" || value === "true" ? true : value === "0" || value === "false" ? false : value;
     else asked[name] = value;
   }
   return asked;

@@ -1,5 +1,12 @@
 import type * as z from "zod";
-import { countriesAnswer, countryAnswer, forwardAnswer, recordAnswer, reverseAnswer, suggestAnswer } from "./answers.ts";
+import {
+  countriesAnswer,
+  countryAnswer,
+  forwardAnswer,
+  recordAnswer,
+  reverseAnswer,
+  suggestAnswer,
+} from "./answers.ts";
 import { forwardAsking, recordAsking, reverseAsking, suggestAsking } from "./asking.ts";
 import { publishedForm } from "./form.ts";
 
@@ -16,13 +23,59 @@ export interface Call {
 
 /** Every call of /v1; routes and the OpenAPI document are made from it. */
 export const CALLS = {
-  suggest: { path: "/v1/suggest", summary: "Lines to choose from while typing", post: true, asking: suggestAsking, answer: suggestAnswer, mediaType: "application/json" },
-  forward: { path: "/v1/forward", summary: "Candidates for an address, best first", post: true, asking: forwardAsking, answer: forwardAnswer, mediaType: "application/geo+json" },
-  reverse: { path: "/v1/reverse", summary: "The nearest address, then the areas around", post: true, asking: reverseAsking, answer: reverseAnswer, mediaType: "application/geo+json" },
-  record: { path: "/v1/records/{ref}", summary: "One record by its ref", post: false, asking: recordAsking, answer: recordAnswer, mediaType: "application/geo+json" },
-  countries: { path: "/v1/countries", summary: "The countries held, each with its profile", post: false, answer: countriesAnswer, mediaType: "application/json" },
-  country: { path: "/v1/countries/{code}", summary: "The profile of one country", post: false, answer: countryAnswer, mediaType: "application/json" },
-  form: { path: "/v1/forms/{ref}", summary: "A published form definition", post: false, answer: publishedForm, mediaType: "application/json" },
+  suggest: {
+    path: "/v1/suggest",
+    summary: "Lines to choose from while typing",
+    post: true,
+    asking: suggestAsking,
+    answer: suggestAnswer,
+    mediaType: "application/json",
+  },
+  forward: {
+    path: "/v1/forward",
+    summary: "Candidates for an address, best first",
+    post: true,
+    asking: forwardAsking,
+    answer: forwardAnswer,
+    mediaType: "application/geo+json",
+  },
+  reverse: {
+    path: "/v1/reverse",
+    summary: "The nearest address, then the areas around",
+    post: true,
+    asking: reverseAsking,
+    answer: reverseAnswer,
+    mediaType: "application/geo+json",
+  },
+  record: {
+    path: "/v1/records/{ref}",
+    summary: "One record by its ref",
+    post: false,
+    asking: recordAsking,
+    answer: recordAnswer,
+    mediaType: "application/geo+json",
+  },
+  countries: {
+    path: "/v1/countries",
+    summary: "The countries held, each with its profile",
+    post: false,
+    answer: countriesAnswer,
+    mediaType: "application/json",
+  },
+  country: {
+    path: "/v1/countries/{code}",
+    summary: "The profile of one country",
+    post: false,
+    answer: countryAnswer,
+    mediaType: "application/json",
+  },
+  form: {
+    path: "/v1/forms/{ref}",
+    summary: "A published form definition",
+    post: false,
+    answer: publishedForm,
+    mediaType: "application/json",
+  },
 } as const satisfies Record<string, Call>;
 
 export type CallName = keyof typeof CALLS;

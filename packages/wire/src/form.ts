@@ -4,7 +4,9 @@ import * as z from "zod";
 const words = (most: number) => z.string().trim().max(most);
 
 export const fieldSchema = z.strictObject({
-  name: z.string().regex(/^[A-Za-z][\w-]{0,39}$/, { error: "a name begins with a letter; letters, digits, - and _ follow" }),
+  name: z
+    .string()
+    .regex(/^[A-Za-z][\w-]{0,39}$/, { error: "a name begins with a letter; letters, digits, - and _ follow" }),
   kind: z.enum(FIELD_KINDS),
   label: words(80).min(1),
   autofill: words(80).optional(),

@@ -41,7 +41,13 @@ export const makeKeyAsking = z.strictObject({
   name: z.string().trim().min(1).max(60),
   origins: z.array(origin).max(20).default([]),
 });
-export const keySummary = z.object({ id: z.int(), kind: z.enum(KEY_KINDS), name: z.string(), origins: z.array(z.string()), createdAt: z.string() });
+export const keySummary = z.object({
+  id: z.int(),
+  kind: z.enum(KEY_KINDS),
+  name: z.string(),
+  origins: z.array(z.string()),
+  createdAt: z.string(),
+});
 export const keyList = z.object({ keys: z.array(keySummary) });
 /** The only answer that ever holds a key itself. */
 export const madeKey = keySummary.extend({ key: z.string() });

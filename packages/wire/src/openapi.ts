@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { type Call, CALLS } from "./calls.ts";
+import { CALLS, type Call } from "./calls.ts";
 import { PROBLEMS, problemSchema } from "./problem.ts";
 
 type JsonSchema = Record<string, unknown> & { properties?: Record<string, JsonSchema>; required?: string[] };
@@ -14,17 +14,30 @@ export function openApi(version: string): Record<string, unknown> {
   const named: Record<string, JsonSchema> = {};
   named.Problem = schemaOf(problemSchema, "output", named);
   for (const [name, call] of Object.entries(CALLS) as [string, Call][]) {
-    paths[call.path] = { get: operation(name, call, "get", named), ...(call.post ? { post: operation(name, call, "post", named) } : {}) };
+    paths[call.path] = {
+      get: operation(name, call, "get", named),
+      ...(call.post ? { post: operation(name, call, "post", named) } : {}),
+    };
   }
   return {
     openapi: "3.1.1",
-    info: { title: "Bibliotope", version, description: "Address and place search for forms: suggestions, forward and reverse lookups, records, countries, published forms." },
+    info: {
+      title: "Bibliotope",
+      version,
+      description:
+        "Address and place search for forms: suggestions, forward and reverse lookups, records, countries, published forms.",
+    },
     servers: [{ url: "/" }],
     security: [{ bearer: [] }, { token: [] }],
     components: {
       securitySchemes: {
         bearer: { type: "http", scheme: "bearer", description: "From servers and programs (RFC 6750)." },
-        token: { type: "apiKey", in: "query", name: "access_token", description: "From pages: no preflight for each letter." },
+        token: {
+          type: "apiKey",
+          in: "query",
+          name: "access_token",
+          description: "From pages: no preflight for each letter.",
+        },
       },
       schemas: named,
     },
@@ -32,22 +45,39 @@ export function openApi(version: string): Record<string, unknown> {
   };
 }
 
-function operation(name: string, call: Call, method: "get" | "post", named: Record<string, JsonSchema>): Record<string, unknown> {
+function operation(
+  name: string,
+  call: Call,
+  method: "get" | "post",
+  named: Record<string, JsonSchema>,
+): Record<string, unknown> {
   const asking = call.asking && schemaOf(call.asking, "input", named);
   return {
     operationId: method === "get" ? name : `${name}Post`,
     summary: call.summary,
     parameters: [...pathParameters(call.path), ...(asking && method === "get" ? queryParameters(asking) : [])],
-    ...(method === "post" && asking ? { requestBody: { required: true, content: { "application/json": { schema: asking } } } } : {}),
+    ...(method === "post" && asking
+      ? { requestBody: { required: true, content: { "application/json": { schema: asking } } } }
+      : {}),
     responses: {
-      200: { description: call.summary, content: { [call.mediaType]: { schema: schemaOf(call.answer, "output", named) } } },
-      ...Object.fromEntries([400, ...(call.path.includes("{") ? [404] : []), ...SHARED].map((status) => [status, problemResponse(status)])),
+      200: {
+        description: call.summary,
+        content: { [call.mediaType]: { schema: schemaOf(call.answer, "output", named) } },
+      },
+      ...Object.fromEntries(
+        [400, ...(call.path.includes("{") ? [404] : []), ...SHARED].map((status) => [status, problemResponse(status)]),
+      ),
     },
   };
 }
 
 function pathParameters(path: string) {
-  return [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({ name, in: "path", required: true, schema: { type: "string" } }));
+  return [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({
+    name,
+    in: "path",
+    required: true,
+    schema: { type: "string" },
+  }));
 }
 
 function queryParameters(asking: JsonSchema) {
@@ -70,7 +100,11 @@ function problemResponse(status: number) {
 
 /** A schema as JSON Schema 2020-12; what it names by id goes among the document's own. */
 function schemaOf(schema: z.ZodType, io: "input" | "output", named: Record<string, JsonSchema>): JsonSchema {
-  const { $schema: _, $defs, ...json } = z.toJSONSchema(schema, { io, unrepresentable: "any" }) as JsonSchema & { $defs?: Record<string, JsonSchema> };
+  const {
+    $schema: _,
+    $defs,
+    ...json
+  } = z.toJSONSchema(schema, { io, unrepresentable: "any" }) as JsonSchema & { $defs?: Record<string, JsonSchema> };
   for (const [id, def] of Object.entries($defs ?? {})) named[id] = relink(def);
   return relink(json);
 }

@@ -31,7 +31,11 @@ function tokenOf(field: Field): keyof AutofillValues | undefined {
 
 /** True for a field that an answer may fill: a hidden or visible value with a binding or a token. */
 function isFillable(field: Field): boolean {
-  return field.kind !== "search" && field.kind !== "map" && (field.binding !== undefined || ADDRESS_TOKEN.test(tokenOf(field) ?? ""));
+  return (
+    field.kind !== "search" &&
+    field.kind !== "map" &&
+    (field.binding !== undefined || ADDRESS_TOKEN.test(tokenOf(field) ?? ""))
+  );
 }
 
 const ADDRESS_TOKEN = /^(street-address|address-line[1-3]|address-level[1-4]|postal-code|country|country-name)$/;

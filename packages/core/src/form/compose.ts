@@ -13,7 +13,11 @@ export function unbindName(binding: string, name: string): string | undefined {
   if (!parsed.ok) return undefined;
   const kept = without(parsed.pattern.nodes, name);
   const pattern: Pattern = { source: "", nodes: kept };
-  return namesIn(pattern).length ? write(kept).replace(/ {2,}/g, " ").replace(/^[\s,]+|[\s,]+$/g, "") : undefined;
+  return namesIn(pattern).length
+    ? write(kept)
+        .replace(/ {2,}/g, " ")
+        .replace(/^[\s,]+|[\s,]+$/g, "")
+    : undefined;
 }
 
 function without(nodes: readonly PatternNode[], name: string): PatternNode[] {

@@ -1,6 +1,6 @@
+import type { Position } from "../geo/index.ts";
 import { namesIn, parsePattern } from "../pattern/index.ts";
 import { type AutofillValues, type Exactness, type Kind, PARTS, type Parts } from "../place/index.ts";
-import type { Position } from "../geo/index.ts";
 
 /** Kinds of field. `search` asks while the person types, `map` shows and takes a position, `hidden` is never seen. */
 export const FIELD_KINDS = ["text", "search", "country", "hidden", "map"] as const;

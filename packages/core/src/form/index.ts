@@ -1,4 +1,12 @@
 export { effectiveBinding, type Filling, fillingsFor, lookupIn } from "./binding.ts";
-export { checkDefinition, FIELD_KINDS, type Field, type FieldKind, type FormAnswer, type FormDefinition, type FormIssue } from "./definition.ts";
 export { bindName, unbindName } from "./compose.ts";
-export { clearFilled, correct, EMPTY_STATE, fill, type FormState, giveBack } from "./state.ts";
+export {
+  checkDefinition,
+  FIELD_KINDS,
+  type Field,
+  type FieldKind,
+  type FormAnswer,
+  type FormDefinition,
+  type FormIssue,
+} from "./definition.ts";
+export { clearFilled, correct, EMPTY_STATE, type FormState, fill, giveBack } from "./state.ts";

@@ -18,7 +18,10 @@ export interface Step {
 
 /** A new answer replaces every filled field, corrected ones too, so that no old value is left behind. */
 export function fill(_state: FormState, fillings: readonly Filling[]): Step {
-  return { state: { filled: Object.fromEntries(fillings.map(({ field, value }) => [field, value])), corrected: [] }, write: [...fillings] };
+  return {
+    state: { filled: Object.fromEntries(fillings.map(({ field, value }) => [field, value])), corrected: [] },
+    write: [...fillings],
+  };
 }
 
 /** The person has typed into a field: it is theirs from now on, unless it says again what was filled. */

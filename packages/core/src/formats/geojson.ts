@@ -16,7 +16,11 @@ export type Feature<P> = PointFeature<P>;
 export type FeatureCollection<P, Members> = { type: "FeatureCollection"; features: PointFeature<P>[] } & Members;
 
 /** Makes a Feature of a record: its ref becomes the id, its box the bbox, the rest stays in the properties. */
-export function featureOf<R extends { ref: string; at: Position; box?: Box }>({ ref, box, ...rest }: R): PointFeature<Omit<R, "ref" | "box">> {
+export function featureOf<R extends { ref: string; at: Position; box?: Box }>({
+  ref,
+  box,
+  ...rest
+}: R): PointFeature<Omit<R, "ref" | "box">> {
   const at = { lat: roundDegrees(rest.at.lat), lon: roundDegrees(rest.at.lon) };
   return {
     type: "Feature",

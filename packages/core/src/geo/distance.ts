@@ -59,7 +59,8 @@ function lengthOf(sigma: number, sinS: number, cosS: number, cos2A: number, cos2
   const k = 1 + (u2 / 16384) * (4096 + u2 * (-768 + u2 * (320 - 175 * u2)));
   const q = (u2 / 1024) * (256 + u2 * (-128 + u2 * (74 - 47 * u2)));
   const d =
-    q * sinS *
+    q *
+    sinS *
     (cos2M + (q / 4) * (cosS * (2 * cos2M ** 2 - 1) - (q / 6) * cos2M * (4 * sinS ** 2 - 3) * (4 * cos2M ** 2 - 3)));
   return B * k * (sigma - d);
 }
@@ -68,6 +69,7 @@ function sphereBearing(from: Position, to: Position): number {
   const dLon = (to.lon - from.lon) * RAD;
   const y = Math.sin(dLon) * Math.cos(to.lat * RAD);
   const x =
-    Math.cos(from.lat * RAD) * Math.sin(to.lat * RAD) - Math.sin(from.lat * RAD) * Math.cos(to.lat * RAD) * Math.cos(dLon);
+    Math.cos(from.lat * RAD) * Math.sin(to.lat * RAD) -
+    Math.sin(from.lat * RAD) * Math.cos(to.lat * RAD) * Math.cos(dLon);
   return (Math.atan2(y, x) / RAD + 360) % 360;
 }

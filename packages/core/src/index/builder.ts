@@ -133,8 +133,12 @@ export class SegmentBuilder {
       langs: [],
       suffixes: Object.fromEntries(this.#suffixText.map((text) => [text, strings.add(text)])),
       counts: {
-        things: numberOf.size, areas: areas.length, postcodes: postcodes.length, streets: streets.length,
-        places: places.length, addresses: addresses.addressIdentity.length,
+        things: numberOf.size,
+        areas: areas.length,
+        postcodes: postcodes.length,
+        streets: streets.length,
+        places: places.length,
+        addresses: addresses.addressIdentity.length,
       },
     };
     const things = thingSections({ areas, postcodes, streets, places, within, addresses, meta, strings });
@@ -158,7 +162,10 @@ export class SegmentBuilder {
   #sortAddresses(numberOf: Map<number, number>, firstStreet: number, streets: number, strings: StringTable) {
     const a = this.#address;
     const count = a.identity.length;
-    const street = Uint32Array.from({ length: count }, (_, i) => must(numberOf.get(a.street.get(i)), "street", a.street.get(i)) - firstStreet);
+    const street = Uint32Array.from(
+      { length: count },
+      (_, i) => must(numberOf.get(a.street.get(i)), "street", a.street.get(i)) - firstStreet,
+    );
     const order = Uint32Array.from({ length: count }, (_, i) => i).sort(
       (x, y) =>
         street[x] - street[y] ||
@@ -178,7 +185,9 @@ export class SegmentBuilder {
       addressSuffix: Uint32Array.from(order, (i) => suffixString[a.suffix.get(i)]),
       addressLat,
       addressLon,
-      addressPostcode: Uint32Array.from(order, (i) => (a.postcode.get(i) === NONE ? NONE : must(numberOf.get(a.postcode.get(i)), "postcode", a.postcode.get(i)))),
+      addressPostcode: Uint32Array.from(order, (i) =>
+        a.postcode.get(i) === NONE ? NONE : must(numberOf.get(a.postcode.get(i)), "postcode", a.postcode.get(i)),
+      ),
       addressIdentity: Uint32Array.from(order, (i) => a.identity.get(i)),
       addressTree: buildPointTree(addressLat, addressLon),
     };
@@ -200,9 +209,15 @@ interface Ordered {
 function thingSections({ areas, postcodes, streets, places, within, addresses, meta, strings }: Ordered) {
   const total = meta.counts.things;
   const s = {
-    thingKind: new Uint8Array(total), thingIdentity: new Uint32Array(total), thingParent: new Uint32Array(total).fill(NONE),
-    thingCountry: new Uint32Array(total), thingLat: new Int32Array(total), thingLon: new Int32Array(total),
-    thingImportance: new Uint16Array(total), thingWords: new Uint8Array(total), thingName: new Uint32Array(total + 1),
+    thingKind: new Uint8Array(total),
+    thingIdentity: new Uint32Array(total),
+    thingParent: new Uint32Array(total).fill(NONE),
+    thingCountry: new Uint32Array(total),
+    thingLat: new Int32Array(total),
+    thingLon: new Int32Array(total),
+    thingImportance: new Uint16Array(total),
+    thingWords: new Uint8Array(total),
+    thingName: new Uint32Array(total + 1),
     thingPostcode: new Uint32Array(total).fill(NONE),
   };
   const names = { lang: [] as number[], text: [] as number[], abbr: [] as number[] };
@@ -223,7 +238,11 @@ function thingSections({ areas, postcodes, streets, places, within, addresses, m
       names.text.push(strings.add(name.name));
       names.abbr.push(name.abbr === undefined ? NONE : strings.add(name.abbr));
     }
-    s.thingWords[thing] = terms.add(thing, its.map((name) => name.name), kind === "postcode");
+    s.thingWords[thing] = terms.add(
+      thing,
+      its.map((name) => name.name),
+      kind === "postcode",
+    );
     s.thingName[++thing] = names.text.length;
   };
   for (const area of areas) put(area, area.kind, area.parent === null ? NONE : within(area.parent), area.names);
@@ -232,7 +251,9 @@ function thingSections({ areas, postcodes, streets, places, within, addresses, m
   for (const street of streets) put(street, street.kind, within(street.area), street.names);
   for (const place of places) put(place, "place", within(place.area), place.names);
   for (let i = 0; i < streets.length; i++) {
-    s.thingPostcode[firstStreet + i] = mostCommon(addresses.addressPostcode.subarray(addresses.streetAddress[i], addresses.streetAddress[i + 1]));
+    s.thingPostcode[firstStreet + i] = mostCommon(
+      addresses.addressPostcode.subarray(addresses.streetAddress[i], addresses.streetAddress[i + 1]),
+    );
   }
   return {
     ...s,

@@ -38,14 +38,16 @@ export function packSections(sections: Sections): ArrayBuffer {
  * @throws SegmentError when it is not a whole segment of this format
  */
 export function openSections(buffer: ArrayBufferLike): Sections {
-  if (buffer.byteLength < HEADER_WORDS * 4) throw new SegmentError(`expected a segment, got ${buffer.byteLength} bytes`);
+  if (buffer.byteLength < HEADER_WORDS * 4)
+    throw new SegmentError(`expected a segment, got ${buffer.byteLength} bytes`);
   const words = new Uint32Array(buffer, 0, buffer.byteLength >>> 2);
   if (words[0] !== MAGIC) throw new SegmentError("not a segment: it does not begin with BTSG");
   if (words[1] !== FORMAT) throw new SegmentError(`segment of format ${words[1]}, expected ${FORMAT}`);
   if (words[2] !== buffer.byteLength) {
     throw new SegmentError(`segment is ${buffer.byteLength} bytes long, expected ${words[2]}`);
   }
-  if (words[3] !== checksum(words.subarray(HEADER_WORDS))) throw new SegmentError("segment is damaged: checksum differs");
+  if (words[3] !== checksum(words.subarray(HEADER_WORDS)))
+    throw new SegmentError("segment is damaged: checksum differs");
   const open = (name: SectionName, i: number) => {
     const View = LAYOUT[name];
     const offset = words[HEADER_WORDS + i * 2];

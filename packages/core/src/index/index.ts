@@ -1,6 +1,13 @@
-export { type AddressInput, type AreaInput, type PlaceInput, type PostcodeInput, SegmentBuilder, type StreetInput } from "./builder.ts";
+export {
+  type AddressInput,
+  type AreaInput,
+  type PlaceInput,
+  type PostcodeInput,
+  SegmentBuilder,
+  type StreetInput,
+} from "./builder.ts";
 export { FORMAT, SegmentError } from "./container.ts";
-export { type PointTree, buildPointTree, nearestPoints } from "./kd-tree.ts";
+export { buildPointTree, nearestPoints, type PointTree } from "./kd-tree.ts";
 export { NONE, type SegmentMeta, type Source } from "./layout.ts";
 export { Segment } from "./segment.ts";
 export { buildTrie, childOf, descend, descendWithOneError, endsWord, type Trie } from "./trie.ts";

@@ -52,7 +52,12 @@ function select(ids: Uint32Array, k: number, left: number, right: number, values
  * @param limit how many at most
  * @returns numbers of points and their spherical distances in metres
  */
-export function nearestPoints(tree: PointTree, at: Position, radius: number, limit: number): { id: number; metres: number }[] {
+export function nearestPoints(
+  tree: PointTree,
+  at: Position,
+  radius: number,
+  limit: number,
+): { id: number; metres: number }[] {
   const found: { id: number; metres: number }[] = [];
   const reach = () => (found.length < limit ? radius : Math.min(radius, found[found.length - 1].metres));
   const visit = (index: number) => {
@@ -75,8 +80,14 @@ export function nearestPoints(tree: PointTree, at: Position, radius: number, lim
     const cut = (axis === 0 ? tree.lon : tree.lat)[tree.ids[middle]] / SCALE;
     const lower = axis === 0 ? at.lon < cut : at.lat < cut;
     const [near, far] = lower
-      ? ([[left, middle - 1], [middle + 1, right]] as const)
-      : ([[middle + 1, right], [left, middle - 1]] as const);
+      ? ([
+          [left, middle - 1],
+          [middle + 1, right],
+        ] as const)
+      : ([
+          [middle + 1, right],
+          [left, middle - 1],
+        ] as const);
     search(near[0], near[1], 1 - axis);
     const gap = axis === 0 ? metresToMeridian(at, cut) : metresToParallel(at, cut);
     if (gap <= reach()) search(far[0], far[1], 1 - axis);

@@ -83,7 +83,8 @@ export class Segment {
     const rings: Ring[] = [];
     for (let r = areaRing[area]; r < areaRing[area + 1]; r++) {
       const ring: [number, number][] = [];
-      for (let p = ringPoint[r]; p < ringPoint[r + 1]; p++) ring.push([pointLonLat[2 * p] / SCALE, pointLonLat[2 * p + 1] / SCALE]);
+      for (let p = ringPoint[r]; p < ringPoint[r + 1]; p++)
+        ring.push([pointLonLat[2 * p] / SCALE, pointLonLat[2 * p + 1] / SCALE]);
       rings.push(ring);
     }
     return rings;
@@ -128,7 +129,10 @@ export class Segment {
   /** Facts of a place, and the address it stands at or NONE. */
   placeOf(thing: number): { facts: Facts; address: number } {
     const place = thing - this.firstPlace;
-    return { facts: JSON.parse(this.string(this.sections.placeFacts[place])), address: this.sections.placeAddress[place] };
+    return {
+      facts: JSON.parse(this.string(this.sections.placeFacts[place])),
+      address: this.sections.placeAddress[place],
+    };
   }
 
   thingRef(thing: number): string {

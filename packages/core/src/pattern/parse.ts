@@ -34,7 +34,10 @@ const CHANGES: readonly string[] = ["upper", "lower", "trim"];
  */
 export function parsePattern(source: string): ParsedPattern {
   const stack: { nodes: PatternNode[]; column: number }[] = [{ nodes: [], column: 0 }];
-  const fail = (index: number, message: string): ParsedPattern => ({ ok: false, error: { column: index + 1, message } });
+  const fail = (index: number, message: string): ParsedPattern => ({
+    ok: false,
+    error: { column: index + 1, message },
+  });
   for (let i = 0; i < source.length; i++) {
     const unit = source[i];
     const top = stack[stack.length - 1];

@@ -5,8 +5,16 @@ import type { CountryProfile } from "./profile.ts";
 /** Values of the HTML standard's autofill tokens. */
 export type AutofillValues = Partial<
   Record<
-    | "address-line1" | "address-line2" | "address-level1" | "address-level2" | "address-level3" | "address-level4"
-    | "street-address" | "postal-code" | "country" | "country-name",
+    | "address-line1"
+    | "address-line2"
+    | "address-level1"
+    | "address-level2"
+    | "address-level3"
+    | "address-level4"
+    | "street-address"
+    | "postal-code"
+    | "country"
+    | "country-name",
     string
   >
 >;
@@ -49,7 +57,8 @@ export function autofillValues(parts: Parts, profile: CountryProfile): AutofillV
 
 /** The parts that an HTML autofill token takes in a country; none for a token that is not of an address. */
 export function autofillParts(token: string, profile: CountryProfile): PartName[] {
-  if (token === "address-line1" || token === "street-address") return namesIn(knownPattern(profile.addressLine)) as PartName[];
+  if (token === "address-line1" || token === "street-address")
+    return namesIn(knownPattern(profile.addressLine)) as PartName[];
   if (token === "postal-code") return ["postcode"];
   if (token === "country" || token === "country-name") return ["country"];
   const level = /^address-level([1-4])$/.exec(token);

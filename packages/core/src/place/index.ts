@@ -1,8 +1,20 @@
 export { type AutofillValues, autofillParts, autofillValues, envelopeLines, formatLine, partLookup } from "./format.ts";
 export { formatHouseNumber, parseHouseNumber } from "./house-number.ts";
 export {
-  AREA_KINDS, type AreaKind, EXACTNESS, type Exactness, type Facts, type HouseNumber, KINDS, type Kind, type Name,
-  type OpeningHours, PARTS, type Part, type PartName, type Parts,
+  AREA_KINDS,
+  type AreaKind,
+  EXACTNESS,
+  type Exactness,
+  type Facts,
+  type HouseNumber,
+  KINDS,
+  type Kind,
+  type Name,
+  type OpeningHours,
+  PARTS,
+  type Part,
+  type PartName,
+  type Parts,
 } from "./kinds.ts";
 export { pickName } from "./names.ts";
 export type { CountryProfile } from "./profile.ts";

@@ -1,6 +1,15 @@
 /** Kinds of record, the areas from narrow to broad. */
 export const KINDS = [
-  "address", "street", "block", "postcode", "place", "district", "town", "county", "region", "country",
+  "address",
+  "street",
+  "block",
+  "postcode",
+  "place",
+  "district",
+  "town",
+  "county",
+  "region",
+  "country",
 ] as const;
 export type Kind = (typeof KINDS)[number];
 
@@ -10,8 +19,19 @@ export type AreaKind = (typeof AREA_KINDS)[number];
 
 /** Parts of an address, from the house to the country. */
 export const PARTS = [
-  "house", "unit", "floor", "building", "block", "street", "place", "district", "town", "county", "region",
-  "postcode", "country",
+  "house",
+  "unit",
+  "floor",
+  "building",
+  "block",
+  "street",
+  "place",
+  "district",
+  "town",
+  "county",
+  "region",
+  "postcode",
+  "country",
 ] as const;
 export type PartName = (typeof PARTS)[number];
 

@@ -37,7 +37,11 @@ export function forward(engine: Engine, query: ForwardQuery): ForwardAnswer {
     return { ...record, score: Math.round(candidate.score * 1000) / 1000, gloss };
   });
   const outcome = outcomeOf(found.map((candidate) => candidate.score));
-  return { outcome, candidates: candidates.slice(0, query.limit ?? DEFAULT_LIMIT), advice: adviceFor(engine, outcome, tokens, text) };
+  return {
+    outcome,
+    candidates: candidates.slice(0, query.limit ?? DEFAULT_LIMIT),
+    advice: adviceFor(engine, outcome, tokens, text),
+  };
 }
 
 /** Free text and parts become one list of words; the words of a part may only be part of names of its kind. */
@@ -64,8 +68,11 @@ function outcomeOf(scores: readonly number[]): Outcome {
 function adviceFor({ matches }: Engine, outcome: Outcome, tokens: readonly QueryToken[], text: string): string[] {
   if (outcome === "ambiguous") return ["Several fit equally well: add the town, the county or the postcode."];
   if (outcome === "matched") return [];
-  const unknown = tokens.filter((token, t) => token.kind === "word" && !matches.touched.some((thing) => matches.own(thing, t) > 0));
+  const unknown = tokens.filter(
+    (token, t) => token.kind === "word" && !matches.touched.some((thing) => matches.own(thing, t) > 0),
+  );
   if (!unknown.length) return ["These words are known, but not together: check the town or the postcode."];
-  return [`Not known here: ${unknown.map((token) => text.slice(token.start, token.end)).join(", ")}. Check the spelling.`];
+  return [
+    `Not known here: ${unknown.map((token) => text.slice(token.start, token.end)).join(", ")}. Check the spelling.`,
+  ];
 }
-

@@ -15,7 +15,13 @@ export interface Gloss {
 }
 
 /** Explains each typed word of a candidate. @param typed the text the tokens were cut from */
-export function glossOf(segment: Segment, tokens: readonly QueryToken[], candidate: Candidate, parts: Parts, typed: string): Gloss[] {
+export function glossOf(
+  segment: Segment,
+  tokens: readonly QueryToken[],
+  candidate: Candidate,
+  parts: Parts,
+  typed: string,
+): Gloss[] {
   return tokens.map((token, t) => {
     const gloss: Gloss = { typed: typed.slice(token.start, token.end), span: [token.start, token.end], how: "ignored" };
     const { by, how } = candidate.explained[t];

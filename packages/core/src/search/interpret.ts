@@ -4,7 +4,16 @@ import { otherForms, SMALL_WORDS, type Token, tokenize } from "../text/index.ts"
 
 /** How a typed word was taken; the words of the wire. */
 export type How =
-  | "same" | "prefix" | "spelling" | "abbreviation" | "script" | "joined" | "nearby" | "differs" | "absent" | "ignored";
+  | "same"
+  | "prefix"
+  | "spelling"
+  | "abbreviation"
+  | "script"
+  | "joined"
+  | "nearby"
+  | "differs"
+  | "absent"
+  | "ignored";
 
 /** A range of dictionary words that a typed word may stand for. */
 export interface TermRange {
@@ -30,8 +39,16 @@ export interface QueryToken extends Token {
 
 /** What each way of taking a word is worth. */
 export const QUALITY: Readonly<Record<How, number>> = {
-  same: 1, script: 1, abbreviation: 0.98, joined: 0.97, prefix: 0.96, spelling: 0.85, nearby: 0.7,
-  differs: 0, absent: 0.25, ignored: 0,
+  same: 1,
+  script: 1,
+  abbreviation: 0.98,
+  joined: 0.97,
+  prefix: 0.96,
+  spelling: 0.85,
+  nearby: 0.7,
+  differs: 0,
+  absent: 0.25,
+  ignored: 0,
 };
 
 /** What the beginning of a word is worth where the person has gone on to the next one. */
@@ -43,9 +60,19 @@ const SHORTEST_MISSPELT = 4;
 const ALL_KINDS = (1 << KINDS.length) - 1;
 
 const KINDS_OF_PART: Readonly<Record<PartName, readonly Kind[]>> = {
-  house: [], unit: [], floor: [], building: [], block: ["block"], street: ["street", "block"],
-  place: ["place"], district: ["district", "town"], town: ["town", "district", "county"], county: ["county", "region"],
-  region: ["region", "county"], postcode: ["postcode"], country: ["country"],
+  house: [],
+  unit: [],
+  floor: [],
+  building: [],
+  block: ["block"],
+  street: ["street", "block"],
+  place: ["place"],
+  district: ["district", "town"],
+  town: ["town", "district", "county"],
+  county: ["county", "region"],
+  region: ["region", "county"],
+  postcode: ["postcode"],
+  country: ["country"],
 };
 
 /**
@@ -80,7 +107,8 @@ function rangesOf(segment: Segment, token: Token, unfinished: boolean): TermRang
     if (node >= 0) whole(node, "abbreviation");
   }
   if (end >= 0 && unfinished) below(end, "prefix", QUALITY.prefix);
-  else if (end >= 0 && token.kind === "word" && token.text.length >= SHORTEST_BEGINNING) below(end, "prefix", LEFT_SHORT);
+  else if (end >= 0 && token.kind === "word" && token.text.length >= SHORTEST_BEGINNING)
+    below(end, "prefix", LEFT_SHORT);
   if (token.kind === "word" && token.text.length >= SHORTEST_MISSPELT) {
     descendWithOneError(trie, token.text, (node) => {
       whole(node, "spelling");

@@ -33,8 +33,11 @@ export class Matches {
     this.#aroundKnown = new Uint8Array(areas);
   }
 
-  /** Goes through the postings of every reading of every word. */
-  fill(tokens: readonly QueryToken[]): void {
+  /**
+   * Goes through the postings of every reading of every word.
+   * @param heads how many things of each word are looked at; postings begin with the most important
+   */
+  fill(tokens: readonly QueryToken[], heads = Infinity): void {
     this.#clear();
     this.#tokens = tokens.length;
     this.#around = 0;
@@ -45,7 +48,12 @@ export class Matches {
       let around = tokens[t].house ? STEPS : 0;
       for (const { from, to, quality } of ranges) {
         const value = Math.round(quality * STEPS);
-        for (let p = termPosting[from]; p < termPosting[to]; p++) {
+        for (let term = from, p = termPosting[from]; p < termPosting[to]; p++) {
+          if (p === termPosting[term + 1]) term++;
+          if (p - termPosting[term] >= heads) {
+            p = termPosting[++term] - 1;
+            continue;
+          }
           const thing = posting[p];
           if (!(kinds & (1 << thingKind[thing]))) continue;
           const at = thing * MAX_TOKENS + t;

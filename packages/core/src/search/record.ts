@@ -1,10 +1,22 @@
 import type { Box, Position } from "../geo/index.ts";
 import { NONE, type Segment } from "../index/index.ts";
-import {
-  type AutofillValues, autofillValues, envelopeLines, type Exactness, type Facts, formatHouseNumber, formatLine,
-  type Kind, type Part, type PartName, type Parts, partLookup, pickName, profileOf,
-} from "../place/index.ts";
 import { formatPattern, knownPattern } from "../pattern/index.ts";
+import {
+  type AutofillValues,
+  autofillValues,
+  type Exactness,
+  envelopeLines,
+  type Facts,
+  formatHouseNumber,
+  formatLine,
+  type Kind,
+  type Part,
+  type PartName,
+  type Parts,
+  partLookup,
+  pickName,
+  profileOf,
+} from "../place/index.ts";
 
 /** How names are shown: asked languages first, else in the script that was typed. */
 export interface Shown {
@@ -75,7 +87,9 @@ function streetParts(segment: Segment, street: number, address: number, shown: S
   const parts: Parts = { [segment.kindOf(street)]: partOf(segment, street, shown) };
   if (address !== NONE) {
     const suffix = segment.string(sections.addressSuffix[address]);
-    parts[number.part] = { name: formatHouseNumber({ number: sections.addressNumber[address], suffix }, number.stands) };
+    parts[number.part] = {
+      name: formatHouseNumber({ number: sections.addressNumber[address], suffix }, number.stands),
+    };
   }
   const postcode = address === NONE ? sections.thingPostcode[street] : sections.addressPostcode[address];
   if (postcode !== NONE) parts.postcode = { name: segment.namesOf(postcode)[0].name };

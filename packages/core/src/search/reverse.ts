@@ -44,7 +44,11 @@ export function reverse(engine: Engine, query: ReverseQuery): ReverseAnswer {
     if (near.length) {
       const { id, metres, bearing } = near[0];
       const record = describe(segment, segment.streetOf(id), id, shown);
-      candidates.push({ ...record, distance: round(metres, 10), ...(bearing === undefined ? {} : { bearing: round(bearing, 10) }) });
+      candidates.push({
+        ...record,
+        distance: round(metres, 10),
+        ...(bearing === undefined ? {} : { bearing: round(bearing, 10) }),
+      });
     }
   }
   for (const area of segment.areasAt(query.at).reverse()) {
@@ -53,13 +57,19 @@ export function reverse(engine: Engine, query: ReverseQuery): ReverseAnswer {
     }
   }
   const found = candidates.slice(0, query.limit ?? candidates.length);
-  return { outcome: found.length ? "matched" : "none", candidates: found, advice: found.length ? [] : adviceFor(engine, query.at) };
+  return {
+    outcome: found.length ? "matched" : "none",
+    candidates: found,
+    advice: found.length ? [] : adviceFor(engine, query.at),
+  };
 }
 
 function adviceFor({ segment }: Engine, at: Position): string[] {
   const swapped = { lat: at.lon, lon: at.lat };
   if (Math.abs(swapped.lat) <= 90 && segment.areasAt(swapped).length) {
-    return [`Nothing is held here, but there is at ${swapped.lat},${swapped.lon}: were latitude and longitude swapped?`];
+    return [
+      `Nothing is held here, but there is at ${swapped.lat},${swapped.lon}: were latitude and longitude swapped?`,
+    ];
   }
   return ["No address or area of the data held lies here. Try a wider radius."];
 }

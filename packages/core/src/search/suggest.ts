@@ -33,6 +33,8 @@ export interface SuggestQuery extends Narrowing {
 }
 
 const DEFAULT_LIMIT = 7;
+/** Things of each name that are looked at while little is typed. */
+const HEADS = 300;
 
 /** Lines that the text so far may become, the likeliest first. */
 export function suggest(engine: Engine, query: SuggestQuery): SuggestAnswer {
@@ -42,13 +44,24 @@ export function suggest(engine: Engine, query: SuggestQuery): SuggestAnswer {
   if (filter.street >= 0 && segment.isStreet(filter.street)) return suggestNumbers(engine, query, filter.street, limit);
   const tokens = interpret(segment, query.q, true);
   if (!tokens.length) return { outcome: "none", suggestions: [] };
-  matches.fill(tokens);
+  matches.fill(tokens, isWide(query, tokens) ? HEADS : Infinity);
   const best = rank(segment, tokens, matches, filter, limit, query.near).filter((c) => c.score >= OUTCOME.found);
   const suggestions = best.map((candidate) => toSuggestion(engine, query, candidate, tokens));
   return { outcome: suggestions.length ? "matched" : "none", suggestions };
 }
 
-function toSuggestion(engine: Engine, query: SuggestQuery, candidate: Candidate, tokens: ReturnType<typeof interpret>): Suggestion {
+/** One word with nothing to narrow it fits so much that only the most important of each name can come first. */
+function isWide(query: SuggestQuery, tokens: ReturnType<typeof interpret>): boolean {
+  const isNarrowed = query.near || query.box || query.inside || query.countries?.length || query.kinds?.length;
+  return !isNarrowed && tokens.filter(({ kind }) => kind === "word").length < 2;
+}
+
+function toSuggestion(
+  engine: Engine,
+  query: SuggestQuery,
+  candidate: Candidate,
+  tokens: ReturnType<typeof interpret>,
+): Suggestion {
   const { segment } = engine;
   const { thing, address } = candidate;
   const parts = partsOf(segment, thing, address, { langs: query.langs, typed: query.q });
@@ -75,9 +88,13 @@ function suggestNumbers(engine: Engine, query: SuggestQuery, street: number, lim
     const { line, within } = suggestionLine(segment, street, parts);
     const at = digits ? line.toLowerCase().indexOf(digits) : -1;
     return {
-      ref: segment.addressRef(address), kind: "address", line, within,
+      ref: segment.addressRef(address),
+      kind: "address",
+      line,
+      within,
       marks: at < 0 ? [] : [[at, at + digits.length]],
-      at: segment.addressPosition(address), more: 0,
+      at: segment.addressPosition(address),
+      more: 0,
     };
   });
   return { outcome: suggestions.length ? "matched" : "none", suggestions };

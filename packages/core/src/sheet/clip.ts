@@ -26,7 +26,9 @@ export function framesMeet(a: Frame, b: Frame): boolean {
 }
 
 export function frameHolds(outer: Frame, inner: Frame): boolean {
-  return inner.left >= outer.left && inner.right <= outer.right && inner.top >= outer.top && inner.bottom <= outer.bottom;
+  return (
+    inner.left >= outer.left && inner.right <= outer.right && inner.top >= outer.top && inner.bottom <= outer.bottom
+  );
 }
 
 /** The pieces of an open line inside a frame (Liang and Barsky, 1984). */
@@ -47,19 +49,35 @@ export function clipLine(line: Line, frame: Frame): number[][] {
   return pieces;
 }
 
-function clipSegment(x0: number, y0: number, x1: number, y1: number, { left, top, right, bottom }: Frame): [number, number, number, number] | undefined {
+function clipSegment(
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+  { left, top, right, bottom }: Frame,
+): [number, number, number, number] | undefined {
   let from = 0;
   let to = 1;
   const dx = x1 - x0;
   const dy = y1 - y0;
-  for (const [p, q] of [[-dx, x0 - left], [dx, right - x0], [-dy, y0 - top], [dy, bottom - y0]]) {
+  for (const [p, q] of [
+    [-dx, x0 - left],
+    [dx, right - x0],
+    [-dy, y0 - top],
+    [dy, bottom - y0],
+  ]) {
     if (p === 0) {
       if (q < 0) return undefined;
     } else if (p < 0) from = Math.max(from, q / p);
     else to = Math.min(to, q / p);
   }
   if (from > to) return undefined;
-  return [from === 0 ? x0 : x0 + from * dx, from === 0 ? y0 : y0 + from * dy, to === 1 ? x1 : x0 + to * dx, to === 1 ? y1 : y0 + to * dy];
+  return [
+    from === 0 ? x0 : x0 + from * dx,
+    from === 0 ? y0 : y0 + from * dy,
+    to === 1 ? x1 : x0 + to * dx,
+    to === 1 ? y1 : y0 + to * dy,
+  ];
 }
 
 /** A closed ring cut to a frame (Sutherland and Hodgman, 1974); empty when nothing is left. */
@@ -86,8 +104,14 @@ interface Side {
   cross(ax: number, ay: number, bx: number, by: number, frame: Frame): [number, number];
 }
 
-const atX = (x: number, ax: number, ay: number, bx: number, by: number): [number, number] => [x, ay + ((x - ax) * (by - ay)) / (bx - ax)];
-const atY = (y: number, ax: number, ay: number, bx: number, by: number): [number, number] => [ax + ((y - ay) * (bx - ax)) / (by - ay), y];
+const atX = (x: number, ax: number, ay: number, bx: number, by: number): [number, number] => [
+  x,
+  ay + ((x - ax) * (by - ay)) / (bx - ax),
+];
+const atY = (y: number, ax: number, ay: number, bx: number, by: number): [number, number] => [
+  ax + ((y - ay) * (bx - ax)) / (by - ay),
+  y,
+];
 
 const SIDES: readonly Side[] = [
   { inside: (x, _y, f) => x >= f.left, cross: (ax, ay, bx, by, f) => atX(f.left, ax, ay, bx, by) },

@@ -34,7 +34,12 @@ export class SheetCutter {
   cut({ z, x, y }: TileName): SheetTile {
     const side = 1 / 2 ** z;
     const margin = (side * MARGIN) / TILE;
-    const frame: Frame = { left: x * side - margin, top: y * side - margin, right: (x + 1) * side + margin, bottom: (y + 1) * side + margin };
+    const frame: Frame = {
+      left: x * side - margin,
+      top: y * side - margin,
+      right: (x + 1) * side + margin,
+      bottom: (y + 1) * side + margin,
+    };
     const features = this.#at(z)
       .filter((feature) => framesMeet(feature.frame, frame))
       .flatMap((feature): SheetFeature[] => {
@@ -49,7 +54,8 @@ export class SheetCutter {
     let features = this.#byZoom.get(level);
     if (!features) {
       const shown = this.#prepared.filter(({ source }) => level >= firstZoom(source.properties));
-      features = level === EXACT_ZOOM ? shown : shown.map((feature) => simplified(feature, TOLERANCE / (TILE * 2 ** level)));
+      features =
+        level === EXACT_ZOOM ? shown : shown.map((feature) => simplified(feature, TOLERANCE / (TILE * 2 ** level)));
       this.#byZoom.set(level, features);
     }
     return features;
@@ -63,13 +69,23 @@ export function firstZoom({ layer, rank, what }: SheetFeature["properties"]): nu
 }
 
 const FIRST_ZOOM: Readonly<Record<SheetFeature["properties"]["layer"], readonly number[]>> = {
-  land: [0], park: [12, 12], contour: [10, 12, 13], water: [8], river: [8, 11], boundary: [7, 10], building: [15], ferry: [5],
-  street: [8, 12, 13, 14], name: [6, 8, 10],
+  land: [0],
+  park: [12, 12],
+  contour: [10, 12, 13],
+  water: [8],
+  river: [8, 11],
+  boundary: [7, 10],
+  building: [15],
+  ferry: [5],
+  street: [8, 12, 13, 14],
+  name: [6, 8, 10],
 };
 
 function prepare(source: SheetFeature): Prepared {
   const pieces = partsOf(source.geometry).map((rings) => {
-    const lines = rings.map((ring) => Float64Array.from(ring.flatMap(([lon, lat]) => Object.values(project({ lat, lon })))));
+    const lines = rings.map((ring) =>
+      Float64Array.from(ring.flatMap(([lon, lat]) => Object.values(project({ lat, lon })))),
+    );
     return { lines, frame: frameAround(lines[0]) };
   });
   return { source, pieces, frame: around(pieces.map((piece) => piece.frame)) };
@@ -90,7 +106,10 @@ function around(frames: readonly Frame[]): Frame {
 }
 
 function simplified(feature: Prepared, tolerance: number): Prepared {
-  return { ...feature, pieces: feature.pieces.map((piece) => ({ ...piece, lines: piece.lines.map((line) => simplify(line, tolerance)) })) };
+  return {
+    ...feature,
+    pieces: feature.pieces.map((piece) => ({ ...piece, lines: piece.lines.map((line) => simplify(line, tolerance)) })),
+  };
 }
 
 function cutGeometry({ source, pieces }: Prepared, frame: Frame, z: number): SheetGeometry | undefined {
@@ -98,15 +117,26 @@ function cutGeometry({ source, pieces }: Prepared, frame: Frame, z: number): She
   const { type } = source.geometry;
   if (type === "Point") return near.length ? source.geometry : undefined;
   if (type === "LineString" || type === "MultiLineString") {
-    const lines = near.flatMap((piece) => (frameHolds(frame, piece.frame) ? piece.lines : clipLine(piece.lines[0], frame))).map((line) => degrees(line, z)).filter((line) => line.length > 1);
+    const lines = near
+      .flatMap((piece) => (frameHolds(frame, piece.frame) ? piece.lines : clipLine(piece.lines[0], frame)))
+      .map((line) => degrees(line, z))
+      .filter((line) => line.length > 1);
     if (!lines.length) return undefined;
-    return lines.length === 1 ? { type: "LineString", coordinates: lines[0] } : { type: "MultiLineString", coordinates: lines };
+    return lines.length === 1
+      ? { type: "LineString", coordinates: lines[0] }
+      : { type: "MultiLineString", coordinates: lines };
   }
   const polygons = near
-    .map((piece) => piece.lines.map((ring) => closed(degrees(frameHolds(frame, piece.frame) ? ring : clipRing(ring, frame), z))).filter((ring) => ring.length > 3))
+    .map((piece) =>
+      piece.lines
+        .map((ring) => closed(degrees(frameHolds(frame, piece.frame) ? ring : clipRing(ring, frame), z)))
+        .filter((ring) => ring.length > 3),
+    )
     .filter((rings) => rings.length > 0);
   if (!polygons.length) return undefined;
-  return polygons.length === 1 ? { type: "Polygon", coordinates: polygons[0] } : { type: "MultiPolygon", coordinates: polygons };
+  return polygons.length === 1
+    ? { type: "Polygon", coordinates: polygons[0] }
+    : { type: "MultiPolygon", coordinates: polygons };
 }
 
 /** Rounds to the grain of a zoom, drops points that fall together, and goes back to degrees. */

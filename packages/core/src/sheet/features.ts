@@ -5,7 +5,17 @@ interface Name {
 }
 
 /** Layers of a sheet, in the order in which they are drawn. */
-export type SheetLayer = "land" | "park" | "contour" | "water" | "river" | "boundary" | "building" | "ferry" | "street" | "name";
+export type SheetLayer =
+  | "land"
+  | "park"
+  | "contour"
+  | "water"
+  | "river"
+  | "boundary"
+  | "building"
+  | "ferry"
+  | "street"
+  | "name";
 
 /** Geometry of a feature in a tile (RFC 7946): [lon, lat] in degrees. */
 export type SheetGeometry =

@@ -32,12 +32,32 @@ export function labelsOf(features: readonly SheetFeature[]): Label[] {
     if (!text) continue;
     if (properties.layer === "name" && geometry.type === "Point") {
       const [lon, lat] = geometry.coordinates;
-      labels.push({ text, key: id ?? text, what: properties.what === "water" ? "water" : "town", rank: properties.rank, turn: 0, run: 0, ...project({ lat, lon }) });
+      labels.push({
+        text,
+        key: id ?? text,
+        what: properties.what === "water" ? "water" : "town",
+        rank: properties.rank,
+        turn: 0,
+        run: 0,
+        ...project({ lat, lon }),
+      });
     } else if (properties.layer === "park" && geometry.type === "Polygon") {
-      labels.push({ text, key: id ?? text, what: "park", rank: 5, turn: 0, run: 0, ...middleOf(geometry.coordinates[0]) });
-    } else if (properties.layer === "street" && (geometry.type === "LineString" || geometry.type === "MultiLineString")) {
+      labels.push({
+        text,
+        key: id ?? text,
+        what: "park",
+        rank: 5,
+        turn: 0,
+        run: 0,
+        ...middleOf(geometry.coordinates[0]),
+      });
+    } else if (
+      properties.layer === "street" &&
+      (geometry.type === "LineString" || geometry.type === "MultiLineString")
+    ) {
       const lines = geometry.type === "LineString" ? [geometry.coordinates] : geometry.coordinates;
-      for (const line of lines) labels.push({ text, key: id ?? text, what: "street", rank: 5 + properties.rank, ...alongLine(line) });
+      for (const line of lines)
+        labels.push({ text, key: id ?? text, what: "street", rank: 5 + properties.rank, ...alongLine(line) });
     }
   }
   return labels;
@@ -45,7 +65,10 @@ export function labelsOf(features: readonly SheetFeature[]): Label[] {
 
 function middleOf(ring: readonly (readonly [number, number])[]): { x: number; y: number } {
   const points = ring.map(([lon, lat]) => project({ lat, lon }));
-  return { x: points.reduce((sum, p) => sum + p.x, 0) / points.length, y: points.reduce((sum, p) => sum + p.y, 0) / points.length };
+  return {
+    x: points.reduce((sum, p) => sum + p.x, 0) / points.length,
+    y: points.reduce((sum, p) => sum + p.y, 0) / points.length,
+  };
 }
 
 /** The middle of a line, its direction there (never upside down) and its length. */
@@ -80,7 +103,9 @@ export function placeLabels(
   scale: number,
   widthOf: (label: Label) => number,
 ): LabelBox[] {
-  const ordered = [...labels].sort((a, b) => a.rank - b.rank || (a.key < b.key ? -1 : a.key > b.key ? 1 : b.run - a.run));
+  const ordered = [...labels].sort(
+    (a, b) => a.rank - b.rank || (a.key < b.key ? -1 : a.key > b.key ? 1 : b.run - a.run),
+  );
   const placed: LabelBox[] = [];
   const taken: [number, number, number, number][] = [];
   const shown = new Set<string>();
@@ -92,7 +117,8 @@ export function placeLabels(
     const halfWidth = (Math.abs(Math.cos(label.turn)) * width) / 2 + 7;
     const halfHeight = (Math.abs(Math.sin(label.turn)) * width) / 2 + 9;
     const box: [number, number, number, number] = [x - halfWidth, y - halfHeight, x + halfWidth, y + halfHeight];
-    if (taken.some((other) => box[0] < other[2] && box[2] > other[0] && box[1] < other[3] && box[3] > other[1])) continue;
+    if (taken.some((other) => box[0] < other[2] && box[2] > other[0] && box[1] < other[3] && box[3] > other[1]))
+      continue;
     taken.push(box);
     shown.add(label.key);
     placed.push({ label, x, y });

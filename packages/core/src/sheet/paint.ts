@@ -20,7 +20,12 @@ const HATCH = 8;
  * @param features of the tile, with a margin around it
  * @param painter a context with one unit to a CSS pixel
  */
-export function paintTile(painter: Painter, features: readonly SheetFeature[], tile: TileName, style: SheetStyle): void {
+export function paintTile(
+  painter: Painter,
+  features: readonly SheetFeature[],
+  tile: TileName,
+  style: SheetStyle,
+): void {
   const sheet = new Sheet(painter, tile, style);
   const of = (layer: SheetLayer) => features.filter((feature) => feature.properties.layer === layer);
   painter.lineJoin = "round";
@@ -29,8 +34,10 @@ export function paintTile(painter: Painter, features: readonly SheetFeature[], t
   sheet.land(of("land"));
   for (const park of of("park")) sheet.park(park);
   for (const contour of of("contour")) sheet.line(contour, style.contour, contour.properties.rank === 1 ? 1.1 : 0.6);
-  for (const river of of("river")) sheet.line(river, style.river, sheet.width(river.properties.rank === 1 ? 1.4 : 0.9, 1.18));
-  for (const boundary of of("boundary")) sheet.line(boundary, style.boundary, boundary.properties.rank === 1 ? 1.2 : 0.8, [6, 4]);
+  for (const river of of("river"))
+    sheet.line(river, style.river, sheet.width(river.properties.rank === 1 ? 1.4 : 0.9, 1.18));
+  for (const boundary of of("boundary"))
+    sheet.line(boundary, style.boundary, boundary.properties.rank === 1 ? 1.2 : 0.8, [6, 4]);
   for (const building of of("building")) sheet.area(building, style.building, style.buildingLine, 0.6);
   for (const ferry of of("ferry")) sheet.line(ferry, style.ferry, 1, [3, 5]);
   sheet.streets(of("street"));
@@ -105,7 +112,11 @@ class Sheet {
     if (this.tile.z < 12) return;
     for (const street of ordered) {
       const { rank } = street.properties;
-      this.line(street, rank === 1 ? this.style.road : rank === 2 ? this.style.mainStreet : this.style.street, this.#streetWidth(street));
+      this.line(
+        street,
+        rank === 1 ? this.style.road : rank === 2 ? this.style.mainStreet : this.style.street,
+        this.#streetWidth(street),
+      );
     }
   }
 

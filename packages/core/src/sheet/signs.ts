@@ -55,7 +55,12 @@ function ribbon(painter: Painter, size: number, hollow: boolean, colour: string,
 }
 
 function ring(painter: Painter, size: number, colour: string, style: SheetStyle): void {
-  for (const [radius, fill] of [[9.2, style.paper], [8, colour], [4.6, style.paper], [1.8, colour]] as const) {
+  for (const [radius, fill] of [
+    [9.2, style.paper],
+    [8, colour],
+    [4.6, style.paper],
+    [1.8, colour],
+  ] as const) {
     painter.beginPath();
     painter.arc(0, 0, radius * size, 0, turnAround);
     painter.fillStyle = fill;
@@ -77,7 +82,13 @@ function label(painter: Painter, text: string, size: number, style: SheetStyle):
 }
 
 /** Draws a group: a sheaf of three ribbons with their number on a tab. */
-export function drawGroup(painter: Painter, at: { x: number; y: number }, count: number, colour: string, style: SheetStyle): void {
+export function drawGroup(
+  painter: Painter,
+  at: { x: number; y: number },
+  count: number,
+  colour: string,
+  style: SheetStyle,
+): void {
   painter.save();
   painter.translate(at.x, at.y);
   for (const shift of [-13, 13, 0]) {

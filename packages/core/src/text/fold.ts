@@ -47,7 +47,7 @@ const MOST_KEPT = 4096;
 function bare(character: string): readonly string[] {
   const known = bareOf.get(character);
   if (known) return known;
-  const units = [...character.toLowerCase().normalize("NFKD")].filter((unit) => !MARK.test(unit));
+  const units = [...character.normalize("NFKD").toLowerCase().normalize("NFKD")].filter((unit) => !MARK.test(unit));
   if (bareOf.size < MOST_KEPT) bareOf.set(character, units);
   return units;
 }

@@ -14,8 +14,10 @@ export function contourRings(grid: Grid, level: number): Point[][] {
     for (let c = 0; c < columns - 1; c++) {
       const i = r * columns + c;
       const bits =
-        (values[i] >= level ? 1 : 0) | (values[i + 1] >= level ? 2 : 0) |
-        (values[i + columns + 1] >= level ? 4 : 0) | (values[i + columns] >= level ? 8 : 0);
+        (values[i] >= level ? 1 : 0) |
+        (values[i + 1] >= level ? 2 : 0) |
+        (values[i + columns + 1] >= level ? 4 : 0) |
+        (values[i + columns] >= level ? 8 : 0);
       if (bits === 0 || bits === 15) continue;
       const edges = [across(c, r), up(c + 1, r), across(c, r + 1), up(c, r)];
       for (const [from, to] of CROSSINGS[bits]) next.set(edges[from], edges[to]);
@@ -38,8 +40,28 @@ export function contourRings(grid: Grid, level: number): Point[][] {
 
 /** For each set of high corners (SW 1, SE 2, NE 4, NW 8) the sides [from, to] a line crosses: 0 S, 1 E, 2 N, 3 W. */
 const CROSSINGS: readonly (readonly [number, number][])[] = [
-  [], [[0, 3]], [[1, 0]], [[1, 3]], [[2, 1]], [[0, 3], [2, 1]], [[2, 0]], [[2, 3]],
-  [[3, 2]], [[0, 2]], [[1, 0], [3, 2]], [[1, 2]], [[3, 1]], [[0, 1]], [[3, 0]], [],
+  [],
+  [[0, 3]],
+  [[1, 0]],
+  [[1, 3]],
+  [[2, 1]],
+  [
+    [0, 3],
+    [2, 1],
+  ],
+  [[2, 0]],
+  [[2, 3]],
+  [[3, 2]],
+  [[0, 2]],
+  [
+    [1, 0],
+    [3, 2],
+  ],
+  [[1, 2]],
+  [[3, 1]],
+  [[0, 1]],
+  [[3, 0]],
+  [],
 ];
 
 function crossing(grid: Grid, edge: number, level: number): Point {

@@ -58,7 +58,8 @@ export class Grid {
   halved(): Grid {
     const half = new Grid(this.columns >> 1, this.rows >> 1, this.cell * 2);
     for (let r = 0; r < half.rows; r++) {
-      for (let c = 0; c < half.columns; c++) half.values[r * half.columns + c] = this.values[2 * r * this.columns + 2 * c];
+      for (let c = 0; c < half.columns; c++)
+        half.values[r * half.columns + c] = this.values[2 * r * this.columns + 2 * c];
     }
     return half;
   }

@@ -22,7 +22,8 @@ export class Heap {
     this.#costs.pop();
     for (let i = 0; ; ) {
       let least = i;
-      for (const child of [2 * i + 1, 2 * i + 2]) if (child < this.#cells.length && this.#before(child, least)) least = child;
+      for (const child of [2 * i + 1, 2 * i + 2])
+        if (child < this.#cells.length && this.#before(child, least)) least = child;
       if (least === i) return top;
       this.#swap(i, least);
       i = least;

@@ -23,12 +23,18 @@ export class Plane {
   }
 
   position({ x, y }: Point): Position {
-    return { lat: round(this.middle.lat + (y + this.origin.y) / 111132), lon: round(this.middle.lon + (x + this.origin.x) / this.#metresLon) };
+    return {
+      lat: round(this.middle.lat + (y + this.origin.y) / 111132),
+      lon: round(this.middle.lon + (x + this.origin.x) / this.#metresLon),
+    };
   }
 
   /** The way back from a position. */
   point({ lat, lon }: Position): Point {
-    return { x: (lon - this.middle.lon) * this.#metresLon - this.origin.x, y: (lat - this.middle.lat) * 111132 - this.origin.y };
+    return {
+      x: (lon - this.middle.lon) * this.#metresLon - this.origin.x,
+      y: (lat - this.middle.lat) * 111132 - this.origin.y,
+    };
   }
 
   pair(point: Point): [lon: number, lat: number] {

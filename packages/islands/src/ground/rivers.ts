@@ -23,7 +23,9 @@ export function findRivers(heights: Grid): River[] {
   const fed = new Uint8Array(flow.length);
   for (const cell of down.order) if (isSource(cell) && down.to[cell] >= 0) fed[down.to[cell]] = 1;
   const taken = new Uint8Array(flow.length);
-  const sources = [...down.order].filter((cell) => isSource(cell) && !fed[cell]).sort((a, b) => heights.values[b] - heights.values[a] || a - b);
+  const sources = [...down.order]
+    .filter((cell) => isSource(cell) && !fed[cell])
+    .sort((a, b) => heights.values[b] - heights.values[a] || a - b);
   const rivers: River[] = [];
   for (const source of sources) {
     const points: Point[] = [];
@@ -71,7 +73,19 @@ function drainage(heights: Grid): { to: Int32Array; order: number[] } {
 function touchesLand({ columns, rows, values }: Grid, cell: number): boolean {
   const c = cell % columns;
   const r = Math.floor(cell / columns);
-  return AROUND.some(([dc, dr]) => c + dc >= 0 && r + dr >= 0 && c + dc < columns && r + dr < rows && values[cell + dr * columns + dc] > 0);
+  return AROUND.some(
+    ([dc, dr]) =>
+      c + dc >= 0 && r + dr >= 0 && c + dc < columns && r + dr < rows && values[cell + dr * columns + dc] > 0,
+  );
 }
 
-export const AROUND = [[1, 0], [0, 1], [-1, 0], [0, -1], [1, 1], [-1, 1], [-1, -1], [1, -1]] as const;
+export const AROUND = [
+  [1, 0],
+  [0, 1],
+  [-1, 0],
+  [0, -1],
+  [1, 1],
+  [-1, 1],
+  [-1, -1],
+  [1, -1],
+] as const;

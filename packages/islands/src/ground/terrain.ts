@@ -25,7 +25,8 @@ export function makeTerrain(humps: readonly Hump[], seed: number): Grid {
     for (let column = 0; column < COLUMNS; column++) {
       const { x, y } = grid.point(column, row);
       const rim = Math.min(column, row, COLUMNS - 1 - column, ROWS - 1 - row) / 30;
-      grid.values[row * COLUMNS + column] = rim < 1 ? Math.min(heightAt(x, y, humps, seed), -20 + 15 * rim) : heightAt(x, y, humps, seed);
+      grid.values[row * COLUMNS + column] =
+        rim < 1 ? Math.min(heightAt(x, y, humps, seed), -20 + 15 * rim) : heightAt(x, y, humps, seed);
     }
   }
   return grid;

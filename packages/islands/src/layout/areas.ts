@@ -1,10 +1,10 @@
 import type { Name } from "@bibliotope/core/place";
+import { fold } from "@bibliotope/core/text";
 import { Grid } from "../ground/grid.ts";
 import { distance, type Plane, type Point } from "../ground/plane.ts";
 import { ringsAround } from "../ground/regions.ts";
 import { spread } from "../ground/travel.ts";
 import type { Namer } from "../names/namer.ts";
-import { fold } from "@bibliotope/core/text";
 import type { Random } from "../random.ts";
 import type { World, WorldArea } from "../world.ts";
 import type { Site } from "./sites.ts";
@@ -29,33 +29,99 @@ export interface Town {
 const SHALLOW = -14;
 
 /** Lays the areas of a country over its towns: every cell of land belongs to the town that is cheapest to reach. */
-export function layAreas(world: World, code: string, heights: Grid, sites: readonly Site[], plane: Plane, namer: Namer, random: Random): Town[] {
-  const { owner } = spread(heights, sites.map((site) => site.at), Infinity, 3);
+export function layAreas(
+  world: World,
+  code: string,
+  heights: Grid,
+  sites: readonly Site[],
+  plane: Plane,
+  namer: Namer,
+  random: Random,
+): Town[] {
+  const { owner } = spread(
+    heights,
+    sites.map((site) => site.at),
+    Infinity,
+    3,
+  );
   const isHeld = (cell: number) => heights.values[cell] > SHALLOW && owner[cell] >= 0;
-  const countyOf = namer.county(0).length ? clusters(sites.map((s) => s.at), 7) : sites.map(() => -1);
+  const countyOf = namer.county(0).length
+    ? clusters(
+        sites.map((s) => s.at),
+        7,
+      )
+    : sites.map(() => -1);
   const regionOf = thirds(sites, countyOf);
-  const add = (area: Omit<WorldArea, "country" | "rings" | "at"> & { at: Point }, cells: (cell: number) => boolean, like = heights) =>
+  const add = (
+    area: Omit<WorldArea, "country" | "rings" | "at"> & { at: Point },
+    cells: (cell: number) => boolean,
+    like = heights,
+  ) =>
     world.areas.push({ ...area, country: code, at: plane.position(area.at), rings: ringsAround(like, cells, plane) });
 
   const people = sites.reduce((sum, site) => sum + site.population, 0);
-  add({ key: code, parent: null, kind: "country", code, names: namer.country(), at: middleOf(sites), population: people, importance: 1 }, isHeld);
+  add(
+    {
+      key: code,
+      parent: null,
+      kind: "country",
+      code,
+      names: namer.country(),
+      at: middleOf(sites),
+      population: people,
+      importance: 1,
+    },
+    isHeld,
+  );
   namer.regions().forEach((names, r) => {
     const own = sites.filter((_, i) => regionOf[i] === r);
     if (!own.length) return;
-    add({ key: `${code}/region/${r}`, parent: code, kind: "region", code: codeOf(code, names, r), names, at: middleOf(own), population: sumOf(own), importance: 0.85 },
-      (cell) => isHeld(cell) && regionOf[owner[cell]] === r);
+    add(
+      {
+        key: `${code}/region/${r}`,
+        parent: code,
+        kind: "region",
+        code: codeOf(code, names, r),
+        names,
+        at: middleOf(own),
+        population: sumOf(own),
+        importance: 0.85,
+      },
+      (cell) => isHeld(cell) && regionOf[owner[cell]] === r,
+    );
   });
   for (const c of [...new Set(countyOf)].filter((c) => c >= 0).sort((a, b) => a - b)) {
     const own = sites.filter((_, i) => countyOf[i] === c);
     const region = regionOf[countyOf.indexOf(c)];
-    add({ key: `${code}/county/${c}`, parent: `${code}/region/${region}`, kind: "county", code: codeOf(code, namer.county(c), c), names: namer.county(c), at: middleOf(own), population: sumOf(own), importance: 0.75 },
-      (cell) => isHeld(cell) && countyOf[owner[cell]] === c);
+    add(
+      {
+        key: `${code}/county/${c}`,
+        parent: `${code}/region/${region}`,
+        kind: "county",
+        code: codeOf(code, namer.county(c), c),
+        names: namer.county(c),
+        at: middleOf(own),
+        population: sumOf(own),
+        importance: 0.75,
+      },
+      (cell) => isHeld(cell) && countyOf[owner[cell]] === c,
+    );
   }
   return sites.map((site, i): Town => {
     const key = `${code}/town/${i}`;
     const parent = countyOf[i] >= 0 ? `${code}/county/${countyOf[i]}` : `${code}/region/${regionOf[i]}`;
-    add({ key, parent, kind: "town", names: namer.town(i), at: site.at, population: site.population, importance: 0.35 + 0.35 * Math.min(1, site.population / 35000) },
-      (cell) => isHeld(cell) && owner[cell] === i);
+    add(
+      {
+        key,
+        parent,
+        kind: "town",
+        names: namer.town(i),
+        at: site.at,
+        population: site.population,
+        importance: 0.35 + 0.35 * Math.min(1, site.population / 35000),
+      },
+      (cell) => isHeld(cell) && owner[cell] === i,
+    );
     const town: Town = { site, names: namer.town(i), key, region: regionOf[i], county: countyOf[i], districts: [] };
     town.districts = layDistricts(world, code, town, i, heights, owner, plane, namer, random);
     return town;
@@ -63,7 +129,17 @@ export function layAreas(world: World, code: string, heights: Grid, sites: reado
 }
 
 /** Larger towns fall into districts around a few middles. */
-function layDistricts(world: World, code: string, town: Town, number: number, heights: Grid, owner: Int16Array, plane: Plane, namer: Namer, random: Random): District[] {
+function layDistricts(
+  world: World,
+  code: string,
+  town: Town,
+  number: number,
+  heights: Grid,
+  owner: Int16Array,
+  plane: Plane,
+  namer: Namer,
+  random: Random,
+): District[] {
   const { site } = town;
   const wanted = site.radius > 700 ? 4 : site.radius > 470 ? 3 : code === "QY" ? 2 : 0;
   const turn = random.between(0, 6.28);
@@ -82,14 +158,25 @@ function layDistricts(world: World, code: string, town: Town, number: number, he
   };
   return middles.map((middle, k) => {
     const key = `${town.key}/district/${k}`;
-    const rings = ringsAround(grid, (index) => {
-      const point = at(index);
-      const held = owner[heights.indexAt(point)] === number && heights.sample(point) > SHALLOW;
-      return held && distance(point, site.at) < site.radius * 1.5 && nearest(point, middles) === k;
-    }, inTown);
+    const rings = ringsAround(
+      grid,
+      (index) => {
+        const point = at(index);
+        const held = owner[heights.indexAt(point)] === number && heights.sample(point) > SHALLOW;
+        return held && distance(point, site.at) < site.radius * 1.5 && nearest(point, middles) === k;
+      },
+      inTown,
+    );
     world.areas.push({
-      key, parent: town.key, kind: "district", country: code, names: namer.district(number + k), at: plane.position(middle),
-      population: Math.round(site.population / wanted), importance: 0.3, rings,
+      key,
+      parent: town.key,
+      kind: "district",
+      country: code,
+      names: namer.district(number + k),
+      at: plane.position(middle),
+      population: Math.round(site.population / wanted),
+      importance: 0.3,
+      rings,
     });
     return { at: middle, key };
   });
@@ -127,13 +214,20 @@ function thirds(sites: readonly Site[], countyOf: readonly number[]): number[] {
 }
 
 function middleOf(sites: readonly Site[]): Point {
-  return { x: sites.reduce((s, { at }) => s + at.x, 0) / sites.length, y: sites.reduce((s, { at }) => s + at.y, 0) / sites.length };
+  return {
+    x: sites.reduce((s, { at }) => s + at.x, 0) / sites.length,
+    y: sites.reduce((s, { at }) => s + at.y, 0) / sites.length,
+  };
 }
 
 const sumOf = (sites: readonly Site[]) => sites.reduce((sum, site) => sum + site.population, 0);
 
 /** ISO 3166-2 style: the country and two letters of the name, or its number where the script is another. */
 function codeOf(country: string, names: readonly Name[], number: number): string {
-  const letters = fold(names[0].name).text.replace(/^the /, "").replace(/[^a-z]/g, "").slice(0, 2).toUpperCase();
+  const letters = fold(names[0].name)
+    .text.replace(/^the /, "")
+    .replace(/[^a-z]/g, "")
+    .slice(0, 2)
+    .toUpperCase();
   return country === "QY" ? `QY-${String(number + 1).padStart(2, "0")}` : `${country}-${letters}`;
 }

@@ -23,7 +23,11 @@ export interface Frontage {
 }
 
 /** Sets houses along a line, both sides on their own rhythm, none near the ends, where other streets cross. */
-export function setHouses(line: readonly Point[], { gap, setBack, sides, built, blocked }: Frontage, random: Random): House[] {
+export function setHouses(
+  line: readonly Point[],
+  { gap, setBack, sides, built, blocked }: Frontage,
+  random: Random,
+): House[] {
   const houses: House[] = [];
   const total = lengthOf(line);
   const margin = Math.min(16, total / 5);
@@ -43,7 +47,8 @@ export function setHouses(line: readonly Point[], { gap, setBack, sides, built, 
 
 export function lengthOf(line: readonly Point[]): number {
   let sum = 0;
-  for (let i = 1; i < line.length; i++) sum += Math.sqrt((line[i].x - line[i - 1].x) ** 2 + (line[i].y - line[i - 1].y) ** 2);
+  for (let i = 1; i < line.length; i++)
+    sum += Math.sqrt((line[i].x - line[i - 1].x) ** 2 + (line[i].y - line[i - 1].y) ** 2);
   return sum;
 }
 
@@ -56,14 +61,24 @@ export function pointAlong(line: readonly Point[], along: number): { at: Point; 
     const length = Math.sqrt(dx * dx + dy * dy) || 1e-9;
     if (left <= length || i === line.length - 1) {
       const t = Math.min(1, left / length);
-      return { at: { x: line[i - 1].x + dx * t, y: line[i - 1].y + dy * t }, ahead: { x: dx / length, y: dy / length } };
+      return {
+        at: { x: line[i - 1].x + dx * t, y: line[i - 1].y + dy * t },
+        ahead: { x: dx / length, y: dy / length },
+      };
     }
     left -= length;
   }
   return { at: line[0], ahead: { x: 1, y: 0 } };
 }
 
-function houseAt(line: readonly Point[], along: number, side: "left" | "right", setBack: number, width: number, depth: number): House {
+function houseAt(
+  line: readonly Point[],
+  along: number,
+  side: "left" | "right",
+  setBack: number,
+  width: number,
+  depth: number,
+): House {
   const { at, ahead } = pointAlong(line, along);
   const turn = side === "left" ? 1 : -1;
   const out = { x: -ahead.y * turn, y: ahead.x * turn };
@@ -72,6 +87,11 @@ function houseAt(line: readonly Point[], along: number, side: "left" | "right", 
     along,
     side,
     entrance: corner(0, setBack),
-    outline: [corner(-width / 2, setBack), corner(width / 2, setBack), corner(width / 2, setBack + depth), corner(-width / 2, setBack + depth)],
+    outline: [
+      corner(-width / 2, setBack),
+      corner(width / 2, setBack),
+      corner(width / 2, setBack + depth),
+      corner(-width / 2, setBack + depth),
+    ],
   };
 }

@@ -20,36 +20,69 @@ const KINDS_OF_PLACE: readonly { kind: string; importance: number; QR: string; Q
 const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday"];
 
 /** Sets named places at addresses of a town: one for about every twenty addresses. */
-export function addPlaces(world: World, code: "QR" | "QV" | "QY", town: Town, addresses: readonly WorldAddress[], random: Random): void {
+export function addPlaces(
+  world: World,
+  code: "QR" | "QV" | "QY",
+  town: Town,
+  addresses: readonly WorldAddress[],
+  random: Random,
+): void {
   const streets = new Map(world.streets.map((street) => [street.key, street]));
   const taken = new Set<string>();
   for (let i = 0; i < addresses.length; i += 20) {
     const address = addresses[Math.min(addresses.length - 1, i + random.whole(0, 19))];
     const street = streets.get(address.street)!;
-    const sort = i === 0 ? KINDS_OF_PLACE[0] : KINDS_OF_PLACE[Math.min(KINDS_OF_PLACE.length - 1, 1 + Math.floor(random.next() * (KINDS_OF_PLACE.length - 1)))];
-    const names = nameOf(code, sort[code], i === 0 ? town.names : street.kind === "block" ? town.names : street.names, i);
+    const sort =
+      i === 0
+        ? KINDS_OF_PLACE[0]
+        : KINDS_OF_PLACE[
+            Math.min(KINDS_OF_PLACE.length - 1, 1 + Math.floor(random.next() * (KINDS_OF_PLACE.length - 1)))
+          ];
+    const names = nameOf(
+      code,
+      sort[code],
+      i === 0 ? town.names : street.kind === "block" ? town.names : street.names,
+      i,
+    );
     if (taken.has(names[0].name)) continue;
     taken.add(names[0].name);
     world.places.push({
-      key: `${address.key}/${sort.kind}`, country: code, area: street.area, address: address.key, kinds: [sort.kind], names,
-      at: address.at, importance: sort.importance, facts: factsOf(code, sort.kind, names, random),
+      key: `${address.key}/${sort.kind}`,
+      country: code,
+      area: street.area,
+      address: address.key,
+      kinds: [sort.kind],
+      names,
+      at: address.at,
+      importance: sort.importance,
+      facts: factsOf(code, sort.kind, names, random),
     });
   }
 }
 
 function nameOf(code: "QR" | "QV" | "QY", word: string, of: readonly Name[], number: number): Name[] {
-  const own = code === "QR" ? of[0].name.replace(/ (Street|Road|Lane|Row|Steps|Hill|Quay|Walk|Green|Terrace|Court|Place)$/, "") : of[0].name;
+  const own =
+    code === "QR"
+      ? of[0].name.replace(/ (Street|Road|Lane|Row|Steps|Hill|Quay|Walk|Green|Terrace|Court|Place)$/, "")
+      : of[0].name;
   if (code === "QR") return [{ lang: "en", name: `${own} ${word}` }];
   if (code === "QV") return [{ lang: "qov-Latn", name: `${own} ${word.toLowerCase()}` }];
   const name = number === 0 ? `${word} ${own}` : `${word} ${own} ${Math.floor(number / 20) + 1}`;
-  return [{ lang: "qth-Grek", name }, { lang: "qth-Latn", name: latin(name) }];
+  return [
+    { lang: "qth-Grek", name },
+    { lang: "qth-Latn", name: latin(name) },
+  ];
 }
 
 /** Some facts are missing, as they are in life. */
 function factsOf(code: string, kind: string, names: readonly Name[], random: Random): Facts {
   const facts: Facts = {};
-  if (random.chance(0.7)) facts.phone = `${{ QR: "+990 1", QV: "+990 2", QY: "+990 3" }[code]} ${random.whole(100, 999)} ${random.whole(1000, 9999)}`;
-  if (random.chance(0.5)) facts.url = `https://${fold(names[0].name).text.replace(/[^a-z0-9]+/g, "-").replace(/^-|-$/g, "")}.example`;
+  if (random.chance(0.7))
+    facts.phone = `${{ QR: "+990 1", QV: "+990 2", QY: "+990 3" }[code]} ${random.whole(100, 999)} ${random.whole(1000, 9999)}`;
+  if (random.chance(0.5))
+    facts.url = `https://${fold(names[0].name)
+      .text.replace(/[^a-z0-9]+/g, "-")
+      .replace(/^-|-$/g, "")}.example`;
   if (kind.startsWith("b") || kind === "reading-room") {
     facts.stepFree = random.chance(0.6);
     facts.languages = code === "QR" ? ["en"] : [code === "QV" ? "qov" : "qth", "en"];

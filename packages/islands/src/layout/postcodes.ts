@@ -6,7 +6,11 @@ import type { PostcodeFor } from "./streets.ts";
 const STREETS_A_CODE = 4;
 
 /** Postcodes as each country writes them, made when the first street asks for one. */
-export function postcodesOf(world: World, country: string, position: (town: Town) => { lat: number; lon: number }): PostcodeFor {
+export function postcodesOf(
+  world: World,
+  country: string,
+  position: (town: Town) => { lat: number; lon: number },
+): PostcodeFor {
   const known = new Set<string>();
   const letters = new Map<number, string>();
   return (town, number, street) => {
@@ -21,7 +25,13 @@ export function postcodesOf(world: World, country: string, position: (town: Town
   };
 }
 
-function codeFor(country: string, town: Town, number: number, street: number, letters: Map<number, string>): string | null {
+function codeFor(
+  country: string,
+  town: Town,
+  number: number,
+  street: number,
+  letters: Map<number, string>,
+): string | null {
   const two = (n: number) => String(n).padStart(2, "0");
   if (country === "QR") {
     if (!letters.has(town.county)) letters.set(town.county, COUNTY_LETTERS[town.county % COUNTY_LETTERS.length]);

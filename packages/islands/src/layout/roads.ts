@@ -26,7 +26,8 @@ export function joinTowns(heights: Grid, sites: readonly Site[]): Road[] {
     for (const { to } of near) {
       joined.add(`${Math.min(from, to)}-${Math.max(from, to)}`);
       const points = trace(heights, ways.from, sites[to].at);
-      if (points.every((point) => heights.sample(point) > -1)) roads.push({ from, to, points: ease([site.at, ...points.slice(1, -1), sites[to].at]) });
+      if (points.every((point) => heights.sample(point) > -1))
+        roads.push({ from, to, points: ease([site.at, ...points.slice(1, -1), sites[to].at]) });
     }
   });
   return roads;

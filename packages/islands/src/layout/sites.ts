@@ -29,7 +29,13 @@ export function pickSites(heights: Grid, rivers: readonly River[], count: number
       const sea = seaShare(heights, at);
       const onCoast = sea > 0.12 && sea < 0.5;
       const byMouth = mouths.some((mouth) => distance(mouth, at) < 900);
-      const worth = (onCoast ? 1 : 0) + (byMouth ? 0.9 : 0) + (nearRiver.has(cellOf(at)) ? 0.5 : 0) - slope * 8 - height / 400 + random.between(0, 0.9);
+      const worth =
+        (onCoast ? 1 : 0) +
+        (byMouth ? 0.9 : 0) +
+        (nearRiver.has(cellOf(at)) ? 0.5 : 0) -
+        slope * 8 -
+        height / 400 +
+        random.between(0, 0.9);
       options.push({ at, worth, onCoast });
     }
   }
@@ -43,7 +49,12 @@ export function pickSites(heights: Grid, rivers: readonly River[], count: number
   }
   return chosen.map(({ at, onCoast }, i) => {
     const share = 1 / (1 + i * 0.45);
-    return { at, onCoast, radius: 340 + 660 * share, population: Math.round(600 + 34000 * share * random.between(0.8, 1.2)) };
+    return {
+      at,
+      onCoast,
+      radius: 340 + 660 * share,
+      population: Math.round(600 + 34000 * share * random.between(0.8, 1.2)),
+    };
   });
 }
 

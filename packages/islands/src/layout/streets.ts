@@ -26,20 +26,49 @@ export function buildTown(world: World, ground: Ground, town: Town, number: numb
   const { heights, random, plane, namer } = ground;
   const plan = planTown(heights, town.site, 7000 + number * 31, random);
   plan.parks.forEach((rim, i) => {
-    world.features.push({ layer: "park", rank: 2, names: i === 0 ? namer.park(town.names, number) : [], geometry: { type: "Polygon", coordinates: [closed(rim, plane)] }, properties: {} });
+    world.features.push({
+      layer: "park",
+      rank: 2,
+      names: i === 0 ? namer.park(town.names, number) : [],
+      geometry: { type: "Polygon", coordinates: [closed(rim, plane)] },
+      properties: {},
+    });
   });
   if (ground.code === "QY") buildBlocks(world, ground, town, plan.blocks, number, postcodeFor);
   const runs = plan.runs.sort((a, b) => a.rank - b.rank || lengthOf(b.points) - lengthOf(a.points));
   const names = nameStreets(ground, town, number, runs.length);
   runs.forEach((run, i) => {
     const key = `${town.key}/street/${i}`;
-    world.features.push({ layer: "street", rank: run.rank, names: names[i] ?? [], key, geometry: { type: "LineString", coordinates: run.points.map((p) => plane.pair(p)) }, properties: {} });
+    world.features.push({
+      layer: "street",
+      rank: run.rank,
+      names: names[i] ?? [],
+      key,
+      geometry: { type: "LineString", coordinates: run.points.map((p) => plane.pair(p)) },
+      properties: {},
+    });
     if (ground.code === "QY") return;
     const middle = pointAlong(run.points, lengthOf(run.points) / 2).at;
-    const houses = setHouses(run.points, { gap: [20, 31], setBack: 7, sides: ["left", "right"], built: 0.86, blocked: (at) => heights.sample(at) < 0.8 }, random);
+    const houses = setHouses(
+      run.points,
+      { gap: [20, 31], setBack: 7, sides: ["left", "right"], built: 0.86, blocked: (at) => heights.sample(at) < 0.8 },
+      random,
+    );
     if (houses.length < 3) return;
-    addStreet(world, ground, { key, area: areaFor(town, middle), names: names[i], at: middle, kind: "street", importance: 0.04 + 0.1 / run.rank + weightOf(town) },
-      numberBothSides(houses, ground), postcodeFor(town, number, i));
+    addStreet(
+      world,
+      ground,
+      {
+        key,
+        area: areaFor(town, middle),
+        names: names[i],
+        at: middle,
+        kind: "street",
+        importance: 0.04 + 0.1 / run.rank + weightOf(town),
+      },
+      numberBothSides(houses, ground),
+      postcodeFor(town, number, i),
+    );
   });
 }
 
@@ -55,18 +84,45 @@ function nameStreets({ namer, random, code }: Ground, town: Town, number: number
 }
 
 /** Thalmyra counts houses around blocks; blocks are numbered within their quarter. */
-function buildBlocks(world: World, ground: Ground, town: Town, blocks: Point[][], number: number, postcodeFor: PostcodeFor): void {
+function buildBlocks(
+  world: World,
+  ground: Ground,
+  town: Town,
+  blocks: Point[][],
+  number: number,
+  postcodeFor: PostcodeFor,
+): void {
   const { random, heights, plane, namer } = ground;
   const counted = new Map<string, number>();
   blocks.forEach((rim, i) => {
-    const middle = { x: rim.reduce((s, p) => s + p.x, 0) / rim.length, y: rim.reduce((s, p) => s + p.y, 0) / rim.length };
-    const houses = setHouses([...rim, rim[0]], { gap: [21, 29], setBack: 6, sides: ["left"], built: 0.9, blocked: (at) => heights.sample(at) < 0.8 }, random);
+    const middle = {
+      x: rim.reduce((s, p) => s + p.x, 0) / rim.length,
+      y: rim.reduce((s, p) => s + p.y, 0) / rim.length,
+    };
+    const houses = setHouses(
+      [...rim, rim[0]],
+      { gap: [21, 29], setBack: 6, sides: ["left"], built: 0.9, blocked: (at) => heights.sample(at) < 0.8 },
+      random,
+    );
     if (houses.length < 3) return;
     const area = areaFor(town, middle);
     const block = (counted.get(area) ?? 0) + 1;
     counted.set(area, block);
     const numbered = houses.map((house, k) => ({ ...house, number: k + 1, suffix: "" }));
-    addStreet(world, { ...ground, plane, namer }, { key: `${town.key}/block/${i}`, area, names: namer.block(block), at: middle, kind: "block", importance: 0.06 + weightOf(town) }, numbered, postcodeFor(town, number, i));
+    addStreet(
+      world,
+      { ...ground, plane, namer },
+      {
+        key: `${town.key}/block/${i}`,
+        area,
+        names: namer.block(block),
+        at: middle,
+        kind: "block",
+        importance: 0.06 + weightOf(town),
+      },
+      numbered,
+      postcodeFor(town, number, i),
+    );
   });
 }
 
@@ -90,7 +146,12 @@ const weightOf = (town: Town) => 0.2 * Math.min(1, town.site.population / 40000)
 
 function areaFor(town: Town, point: Point): string {
   if (!town.districts.length) return town.key;
-  return town.districts[nearest(point, town.districts.map((d) => d.at))].key;
+  return town.districts[
+    nearest(
+      point,
+      town.districts.map((d) => d.at),
+    )
+  ].key;
 }
 
 interface StreetPlan {
@@ -103,17 +164,35 @@ interface StreetPlan {
 }
 
 /** Adds a street with its numbers and its buildings. */
-export function addStreet(world: World, { code, plane }: Ground, street: StreetPlan, houses: readonly Numbered[], postcode: string | null): void {
+export function addStreet(
+  world: World,
+  { code, plane }: Ground,
+  street: StreetPlan,
+  houses: readonly Numbered[],
+  postcode: string | null,
+): void {
   world.streets.push({ ...street, country: code, at: plane.position(street.at) });
   const taken = new Set<string>();
   for (const { number, suffix, entrance } of houses) {
     const key = `${street.key}/${number}${suffix}`;
     if (taken.has(key)) continue;
     taken.add(key);
-    world.addresses.push({ key, country: code, street: street.key, number, suffix, postcode, at: plane.position(entrance) });
+    world.addresses.push({
+      key,
+      country: code,
+      street: street.key,
+      number,
+      suffix,
+      postcode,
+      at: plane.position(entrance),
+    });
   }
   world.features.push({
-    layer: "building", rank: 1, names: [], key: street.key, properties: {},
+    layer: "building",
+    rank: 1,
+    names: [],
+    key: street.key,
+    properties: {},
     geometry: { type: "MultiPolygon", coordinates: houses.map((house) => [closed(house.outline, plane)]) },
   });
 }

@@ -48,7 +48,20 @@ export function planTown(heights: Grid, site: Site, seed: number, random: Random
   const parkOf = pickParks(size, at, random);
   const open = lattice(size, at, parkOf, random);
   return {
-    runs: [...walk(size, (k, n) => open.row(k, n), (k, n, t) => place(k + t, n), random), ...walk(size, (k, n) => open.column(n, k), (k, n, t) => place(n, k + t), random)],
+    runs: [
+      ...walk(
+        size,
+        (k, n) => open.row(k, n),
+        (k, n, t) => place(k + t, n),
+        random,
+      ),
+      ...walk(
+        size,
+        (k, n) => open.column(n, k),
+        (k, n, t) => place(n, k + t),
+        random,
+      ),
+    ],
     ...cells(size, at, parkOf, place),
   };
 }
@@ -89,11 +102,19 @@ function lattice(size: number, at: (i: number, j: number) => boolean, parks: Set
       if (at(i, j) && at(i, j + 1) && keepColumn && !(isPark(i, j) && isPark(i - 1, j))) columns.add(j * size + i);
     }
   }
-  return { row: (i: number, j: number) => rows.has(j * size + i), column: (i: number, j: number) => columns.has(j * size + i) };
+  return {
+    row: (i: number, j: number) => rows.has(j * size + i),
+    column: (i: number, j: number) => columns.has(j * size + i),
+  };
 }
 
 /** Joins open pieces in one direction into streets of a few pieces each. */
-function walk(size: number, isOpen: (k: number, n: number) => boolean, place: (k: number, n: number, t: number) => Point, random: Random): Run[] {
+function walk(
+  size: number,
+  isOpen: (k: number, n: number) => boolean,
+  place: (k: number, n: number, t: number) => Point,
+  random: Random,
+): Run[] {
   const runs: Run[] = [];
   for (let n = 0; n < size; n++) {
     const isMain = n % 4 === 0;
@@ -113,7 +134,12 @@ function walk(size: number, isOpen: (k: number, n: number) => boolean, place: (k
   return runs;
 }
 
-function cells(size: number, at: (i: number, j: number) => boolean, parks: Set<number>, place: (i: number, j: number) => Point) {
+function cells(
+  size: number,
+  at: (i: number, j: number) => boolean,
+  parks: Set<number>,
+  place: (i: number, j: number) => Point,
+) {
   const blocks: Point[][] = [];
   const green: Point[][] = [];
   for (let j = 0; j < size - 1; j++) {

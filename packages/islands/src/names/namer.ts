@@ -27,15 +27,27 @@ const english = (name: string, abbr?: string): Name[] => [{ lang: "en", name, ..
 const ovardic = (name: string): Name[] => [{ lang: "qov-Latn", name }];
 
 /** Town names: the fixed ones, then combinations in an order of their own, each once. */
-function townNames(first: readonly string[], starts: readonly string[], ends: readonly string[], random: Random): string[] {
+function townNames(
+  first: readonly string[],
+  starts: readonly string[],
+  ends: readonly string[],
+  random: Random,
+): string[] {
   const made = starts.flatMap((start) => ends.map((end) => start + end));
   return [...first, ...random.shuffle(made.filter((name) => !/(.)\1\1/u.test(name)))];
 }
 
 /** Pairs of a word and a kind, usual words first, no pair twice. */
-function streetNames(words: readonly string[], kinds: readonly string[], join: (word: string, kind: string) => string, count: number, random: Random): string[] {
+function streetNames(
+  words: readonly string[],
+  kinds: readonly string[],
+  join: (word: string, kind: string) => string,
+  count: number,
+  random: Random,
+): string[] {
   const names = new Set<string>();
-  for (let tries = 0; names.size < count && tries < count * 60; tries++) names.add(join(random.pickOften(words), random.pickOften(kinds)));
+  for (let tries = 0; names.size < count && tries < count * 60; tries++)
+    names.add(join(random.pickOften(words), random.pickOften(kinds)));
   for (let i = 2; names.size < count; i++) names.add(`${join(random.pick(words), random.pick(kinds))} ${i}`);
   return [...names];
 }
@@ -73,7 +85,8 @@ function ovarde(random: Random): Namer {
     county: (i) => ovardic(O.counties[i % O.counties.length]),
     town: (i) => ovardic(towns[i]),
     district: (i) => ovardic(O.districts[i % O.districts.length]),
-    streets: (count, r) => streetNames(O.streets, O.streetKinds, (word, kind) => word + kind, count, r).map((name) => ovardic(name)),
+    streets: (count, r) =>
+      streetNames(O.streets, O.streetKinds, (word, kind) => word + kind, count, r).map((name) => ovardic(name)),
     block: (number) => ovardic(`Kvarter ${number}`),
     water: (i) => ovardic(O.waters[i % O.waters.length]),
     park: (of, i) => ovardic(`${of[0].name}${O.parks[i % O.parks.length]}`),

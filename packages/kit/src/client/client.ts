@@ -1,5 +1,13 @@
 import type { Position } from "@bibliotope/core/geo";
-import type { CountriesAnswer, ForwardAnswer, Problem, PublishedForm, RecordAnswer, ReverseAnswer, SuggestAnswer } from "@bibliotope/wire";
+import type {
+  CountriesAnswer,
+  ForwardAnswer,
+  Problem,
+  PublishedForm,
+  RecordAnswer,
+  ReverseAnswer,
+  SuggestAnswer,
+} from "@bibliotope/wire";
 import type { Tracer } from "../trace.ts";
 import { errorOf, unreachable } from "./errors.ts";
 
@@ -68,7 +76,9 @@ export class Client {
     trace?.({ row: "requests", id, at: performance.now(), call, asked: textOf(asked, path) });
     try {
       // the key goes into the query: a header would cost a preflight for every letter
-      const response = await fetch(this.#url(path, asked), { signal: signal ? AbortSignal.any([signal, limit]) : limit });
+      const response = await fetch(this.#url(path, asked), {
+        signal: signal ? AbortSignal.any([signal, limit]) : limit,
+      });
       const answer: unknown = await response.json().catch(() => undefined);
       trace?.({ row: "answered", id, at: performance.now(), status: response.status, answer });
       if (!response.ok) throw errorOf(response.status, answer as Problem | undefined);
@@ -95,5 +105,8 @@ export class Client {
 
 function textOf(asked: Asked, path?: string): Record<string, string> {
   const pairs = Object.entries(asked).filter(([, value]) => value !== undefined);
-  return Object.fromEntries([...(path ? [["path", path]] : []), ...pairs.map(([name, value]) => [name, String(value)])]);
+  return Object.fromEntries([
+    ...(path ? [["path", path]] : []),
+    ...pairs.map(([name, value]) => [name, String(value)]),
+  ]);
 }

@@ -32,7 +32,8 @@ const WORDS: Record<LookupTrouble, string> = {
 
 /** The error for an answer that is not 2xx. */
 export function errorOf(status: number, problem: Problem | undefined): LookupError {
-  if (status === 401 || status === 403) return new LookupError("refused", `${WORDS.refused} ${problem?.detail ?? ""}`.trim(), problem);
+  if (status === 401 || status === 403)
+    return new LookupError("refused", `${WORDS.refused} ${problem?.detail ?? ""}`.trim(), problem);
   if (status === 429) return new LookupError("limit", WORDS.limit, problem, true);
   if (status === 404 || status === 410) return new LookupError("missing", WORDS.missing, problem);
   if (status >= 500) return new LookupError("broken", WORDS.broken, problem, true);

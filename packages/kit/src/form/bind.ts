@@ -1,4 +1,16 @@
-import { clearFilled, correct, EMPTY_STATE, type Field, type Filling, fill, fillingsFor, type FormAnswer, type FormDefinition, type FormState, giveBack } from "@bibliotope/core/form";
+import {
+  clearFilled,
+  correct,
+  EMPTY_STATE,
+  type Field,
+  type Filling,
+  type FormAnswer,
+  type FormDefinition,
+  type FormState,
+  fill,
+  fillingsFor,
+  giveBack,
+} from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
 import type { RecordFeature, RecordProperties, Suggestion } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
@@ -53,10 +65,17 @@ class FormBinding implements Binding {
   ) {
     this.#definition = options.definition ?? definitionFrom(form);
     const { client, trace } = options;
-    const search = this.#definition.fields.find((field) => field.kind === "search") ?? (options.definition ? undefined : startOf(this.#definition));
+    const search =
+      this.#definition.fields.find((field) => field.kind === "search") ??
+      (options.definition ? undefined : startOf(this.#definition));
     const input = search && this.#control(search.name);
     if (input instanceof HTMLInputElement) {
-      this.#box = new SearchBox(input, { client, trace, chosen: (suggestion) => void this.#fillByRef(suggestion), cleared: () => this.#clear() });
+      this.#box = new SearchBox(input, {
+        client,
+        trace,
+        chosen: (suggestion) => void this.#fillByRef(suggestion),
+        cleared: () => this.#clear(),
+      });
     }
     form.addEventListener("input", (event) => this.#corrected(event), { signal: this.#stop.signal });
     form.addEventListener("change", (event) => this.#corrected(event), { signal: this.#stop.signal });
@@ -100,7 +119,10 @@ class FormBinding implements Binding {
       this.#box?.say("");
       return await question(controller.signal);
     } catch (error) {
-      if (!controller.signal.aborted) this.#box?.say(error instanceof LookupError ? error.message : "The address search does not work at the moment.");
+      if (!controller.signal.aborted)
+        this.#box?.say(
+          error instanceof LookupError ? error.message : "The address search does not work at the moment.",
+        );
       return undefined;
     }
   }
@@ -129,7 +151,12 @@ class FormBinding implements Binding {
     this.state = correct(this.state, control.name, control.value);
     this.#show(control);
     if (!before && this.state.corrected.includes(control.name)) {
-      this.#trace({ row: "fields", at: performance.now(), why: "corrected", fillings: [{ field: control.name, value: control.value }] });
+      this.#trace({
+        row: "fields",
+        at: performance.now(),
+        why: "corrected",
+        fillings: [{ field: control.name, value: control.value }],
+      });
     }
   }
 
@@ -158,7 +185,11 @@ class FormBinding implements Binding {
 
   #control(name: string): Control | undefined {
     const control = this.form.elements.namedItem(name);
-    return control instanceof HTMLInputElement || control instanceof HTMLSelectElement || control instanceof HTMLTextAreaElement ? control : undefined;
+    return control instanceof HTMLInputElement ||
+      control instanceof HTMLSelectElement ||
+      control instanceof HTMLTextAreaElement
+      ? control
+      : undefined;
   }
 
   #trace(event: TraceEvent): void {
@@ -178,10 +209,25 @@ function answerOf(ref: string, { kind, exactness, at, line, parts, autofill }: R
 /** A definition from a plain form: its controls with a name, and their autofill tokens. */
 function definitionFrom(form: HTMLFormElement): FormDefinition {
   const fields = [...form.elements].flatMap((element): Field[] => {
-    if (!(element instanceof HTMLInputElement || element instanceof HTMLSelectElement || element instanceof HTMLTextAreaElement) || !element.name) return [];
+    if (
+      !(
+        element instanceof HTMLInputElement ||
+        element instanceof HTMLSelectElement ||
+        element instanceof HTMLTextAreaElement
+      ) ||
+      !element.name
+    )
+      return [];
     const autofill = element.getAttribute("autocomplete") ?? undefined;
     const isSearch = element.dataset.btSearch !== undefined || element.type === "search";
-    return [{ name: element.name, kind: isSearch ? "search" : "text", label: element.name, ...(autofill ? { autofill } : {}) }];
+    return [
+      {
+        name: element.name,
+        kind: isSearch ? "search" : "text",
+        label: element.name,
+        ...(autofill ? { autofill } : {}),
+      },
+    ];
   });
   return { title: "", fields };
 }

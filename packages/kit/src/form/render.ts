@@ -65,7 +65,9 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   });
   map?.onPress((at) => void binding.fillFrom(at));
   return {
-    form, binding, map,
+    form,
+    binding,
+    map,
     destroy: () => {
       binding.destroy();
       map?.destroy();

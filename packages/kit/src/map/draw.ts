@@ -1,7 +1,16 @@
 import { metresPerPixel, type Position } from "@bibliotope/core/geo";
-import { drawLabels, drawMarker, fontOf, type Label, type MarkerSign, placeLabels, type SheetStyle, spacedText } from "@bibliotope/core/sheet";
+import {
+  drawLabels,
+  drawMarker,
+  fontOf,
+  type Label,
+  type MarkerSign,
+  placeLabels,
+  type SheetStyle,
+  spacedText,
+} from "@bibliotope/core/sheet";
 import type { Tiles } from "./tiles.ts";
-import { MOST_ZOOM, scaleLength, type Size, squareToScreen, toScreen, type View, worldSize } from "./view.ts";
+import { MOST_ZOOM, type Size, scaleLength, squareToScreen, toScreen, type View, worldSize } from "./view.ts";
 
 /** Where a marker stands, and how it looks. */
 export interface MapMarker extends Omit<MarkerSign, "x" | "y"> {
@@ -9,12 +18,22 @@ export interface MapMarker extends Omit<MarkerSign, "x" | "y"> {
 }
 
 /** Draws the tiles of a view; where one is still missing, a larger or smaller one stands in. @returns the labels on it, and whether all is there */
-export function drawTiles(context: CanvasRenderingContext2D, tiles: Tiles, view: View, size: Size, fineness: number, style: SheetStyle): { labels: Label[]; complete: boolean } {
+export function drawTiles(
+  context: CanvasRenderingContext2D,
+  tiles: Tiles,
+  view: View,
+  size: Size,
+  fineness: number,
+  style: SheetStyle,
+): { labels: Label[]; complete: boolean } {
   const z = Math.min(MOST_ZOOM, Math.max(0, Math.round(view.zoom)));
   const side = worldSize(view.zoom) / 2 ** z;
   const origin = squareToScreen(view, size, { x: 0, y: 0 });
   const last = 2 ** z - 1;
-  const columns = [Math.max(0, Math.floor(-origin.x / side)), Math.min(last, Math.floor((size.width - origin.x) / side))];
+  const columns = [
+    Math.max(0, Math.floor(-origin.x / side)),
+    Math.min(last, Math.floor((size.width - origin.x) / side)),
+  ];
   const rows = [Math.max(0, Math.floor(-origin.y / side)), Math.min(last, Math.floor((size.height - origin.y) / side))];
   context.fillStyle = style.sea;
   context.fillRect(0, 0, size.width, size.height);
@@ -44,27 +63,63 @@ function pixelBox(x: number, y: number, side: number): PixelBox {
   return [snap(x), snap(y), snap(x + side) - snap(x), snap(y + side) - snap(y)];
 }
 
-function drawStandIn(context: CanvasRenderingContext2D, tiles: Tiles, { z, x, y }: { z: number; x: number; y: number }, [left, top, width, height]: PixelBox): void {
+function drawStandIn(
+  context: CanvasRenderingContext2D,
+  tiles: Tiles,
+  { z, x, y }: { z: number; x: number; y: number },
+  [left, top, width, height]: PixelBox,
+): void {
   for (let up = 1; up <= 4 && z - up >= 0; up++) {
     const parent = tiles.peek({ z: z - up, x: x >> up, y: y >> up });
     if (!parent?.bitmap) continue;
     const part = parent.bitmap.width / 2 ** up;
-    context.drawImage(parent.bitmap, (x - ((x >> up) << up)) * part, (y - ((y >> up) << up)) * part, part, part, left, top, width, height);
+    context.drawImage(
+      parent.bitmap,
+      (x - ((x >> up) << up)) * part,
+      (y - ((y >> up) << up)) * part,
+      part,
+      part,
+      left,
+      top,
+      width,
+      height,
+    );
     return;
   }
-  for (const [dx, dy] of [[0, 0], [1, 0], [0, 1], [1, 1]]) {
+  for (const [dx, dy] of [
+    [0, 0],
+    [1, 0],
+    [0, 1],
+    [1, 1],
+  ]) {
     const child = tiles.peek({ z: z + 1, x: 2 * x + dx, y: 2 * y + dy });
-    if (child?.bitmap) context.drawImage(child.bitmap, left + (dx * width) / 2, top + (dy * height) / 2, width / 2, height / 2);
+    if (child?.bitmap)
+      context.drawImage(child.bitmap, left + (dx * width) / 2, top + (dy * height) / 2, width / 2, height / 2);
   }
 }
 
 /** Draws what lies over the tiles: names, markers, the scale. */
-export function drawOver(context: CanvasRenderingContext2D, view: View, size: Size, style: SheetStyle, labels: readonly Label[], markers: readonly MapMarker[]): void {
-  const shown = view.zoom >= 15.5 ? labels : labels.filter(({ what, rank }) => what !== "street" || rank <= (view.zoom >= 14.5 ? 7 : 0));
-  const placed = placeLabels(shown, (point) => squareToScreen(view, size, point), worldSize(view.zoom), (label) => {
-    context.font = fontOf(label);
-    return context.measureText(spacedText(label)).width;
-  });
+export function drawOver(
+  context: CanvasRenderingContext2D,
+  view: View,
+  size: Size,
+  style: SheetStyle,
+  labels: readonly Label[],
+  markers: readonly MapMarker[],
+): void {
+  const shown =
+    view.zoom >= 15.5
+      ? labels
+      : labels.filter(({ what, rank }) => what !== "street" || rank <= (view.zoom >= 14.5 ? 7 : 0));
+  const placed = placeLabels(
+    shown,
+    (point) => squareToScreen(view, size, point),
+    worldSize(view.zoom),
+    (label) => {
+      context.font = fontOf(label);
+      return context.measureText(spacedText(label)).width;
+    },
+  );
   drawLabels(context, placed, style);
   drawScale(context, view, size, style);
   for (const marker of [...markers].sort((a, b) => Number(a.marked ?? false) - Number(b.marked ?? false))) {
@@ -88,11 +143,13 @@ function drawScale(context: CanvasRenderingContext2D, view: View, { width, heigh
   context.textBaseline = "bottom";
   context.lineWidth = 3;
   context.strokeStyle = style.halo;
-  for (const [text, x, align] of [["0", right - length, "left"], [metres >= 1000 ? `${metres / 1000} km` : `${metres} m`, right, "right"]] as const) {
+  for (const [text, x, align] of [
+    ["0", right - length, "left"],
+    [metres >= 1000 ? `${metres / 1000} km` : `${metres} m`, right, "right"],
+  ] as const) {
     context.textAlign = align;
     context.strokeText(text, x, y - 2);
     context.fillStyle = style.ink;
     context.fillText(text, x, y - 2);
   }
 }
-

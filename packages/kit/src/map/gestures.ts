@@ -14,7 +14,12 @@ export interface GestureTarget {
 type Spot = { x: number; y: number };
 
 const STILL = 5;
-const ARROWS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+const ARROWS: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
 
 /** Pointer, touch, wheel and keys on a map. Keys only while the map itself has the focus. */
 export function listenForGestures(element: HTMLElement, target: GestureTarget, signal: AbortSignal): void {
@@ -30,36 +35,47 @@ export function listenForGestures(element: HTMLElement, target: GestureTarget, s
     return { x: event.clientX - box.left, y: event.clientY - box.top };
   };
 
-  element.addEventListener("pointerdown", (event) => {
-    if (event.button !== 0 || (event.target as Element).closest("button")) return;
-    cancelAnimationFrame(inertia);
-    element.setPointerCapture(event.pointerId);
-    pointers.set(event.pointerId, spotOf(event));
-    if (pointers.size === 1) {
-      began = spotOf(event);
-      moved = false;
-      speed = { x: 0, y: 0 };
-      last = event.timeStamp;
-    }
-  }, { signal });
+  element.addEventListener(
+    "pointerdown",
+    (event) => {
+      if (event.button !== 0 || (event.target as Element).closest("button")) return;
+      cancelAnimationFrame(inertia);
+      element.setPointerCapture(event.pointerId);
+      pointers.set(event.pointerId, spotOf(event));
+      if (pointers.size === 1) {
+        began = spotOf(event);
+        moved = false;
+        speed = { x: 0, y: 0 };
+        last = event.timeStamp;
+      }
+    },
+    { signal },
+  );
 
-  element.addEventListener("pointermove", (event) => {
-    const before = pointers.get(event.pointerId);
-    if (!before) return;
-    const now = spotOf(event);
-    if (began && Math.hypot(now.x - began.x, now.y - began.y) > STILL) moved = true;
-    if (pointers.size === 1 && moved) {
-      target.show(panned(target.view(), before.x - now.x, before.y - now.y));
-      const passed = Math.max(1, event.timeStamp - last);
-      speed = { x: 0.6 * speed.x + (0.4 * (before.x - now.x)) / passed, y: 0.6 * speed.y + (0.4 * (before.y - now.y)) / passed };
-      last = event.timeStamp;
-    } else if (pointers.size === 2) {
-      const other = [...pointers].find(([id]) => id !== event.pointerId)![1];
-      pinch(before, now, other);
-      moved = true;
-    }
-    pointers.set(event.pointerId, now);
-  }, { signal });
+  element.addEventListener(
+    "pointermove",
+    (event) => {
+      const before = pointers.get(event.pointerId);
+      if (!before) return;
+      const now = spotOf(event);
+      if (began && Math.hypot(now.x - began.x, now.y - began.y) > STILL) moved = true;
+      if (pointers.size === 1 && moved) {
+        target.show(panned(target.view(), before.x - now.x, before.y - now.y));
+        const passed = Math.max(1, event.timeStamp - last);
+        speed = {
+          x: 0.6 * speed.x + (0.4 * (before.x - now.x)) / passed,
+          y: 0.6 * speed.y + (0.4 * (before.y - now.y)) / passed,
+        };
+        last = event.timeStamp;
+      } else if (pointers.size === 2) {
+        const other = [...pointers].find(([id]) => id !== event.pointerId)![1];
+        pinch(before, now, other);
+        moved = true;
+      }
+      pointers.set(event.pointerId, now);
+    },
+    { signal },
+  );
 
   const end = (event: PointerEvent) => {
     if (!pointers.delete(event.pointerId)) return;
@@ -94,28 +110,44 @@ export function listenForGestures(element: HTMLElement, target: GestureTarget, s
     inertia = requestAnimationFrame(step);
   }
 
-  element.addEventListener("wheel", (event) => {
-    event.preventDefault();
-    const pixels = event.deltaMode === 1 ? event.deltaY * 16 : event.deltaY;
-    const by = Math.max(-1, Math.min(1, -pixels / (event.ctrlKey ? 120 : 420)));
-    target.show(zoomed(target.view(), target.size(), target.view().zoom + by, spotOf(event)));
-  }, { signal, passive: false });
+  element.addEventListener(
+    "wheel",
+    (event) => {
+      event.preventDefault();
+      const pixels = event.deltaMode === 1 ? event.deltaY * 16 : event.deltaY;
+      const by = Math.max(-1, Math.min(1, -pixels / (event.ctrlKey ? 120 : 420)));
+      target.show(zoomed(target.view(), target.size(), target.view().zoom + by, spotOf(event)));
+    },
+    { signal, passive: false },
+  );
 
-  element.addEventListener("dblclick", (event) => {
-    if ((event.target as Element).closest("button")) return;
-    target.glide(zoomed(target.view(), target.size(), Math.round(target.view().zoom) + (event.shiftKey ? -1 : 1), spotOf(event)));
-  }, { signal });
+  element.addEventListener(
+    "dblclick",
+    (event) => {
+      if ((event.target as Element).closest("button")) return;
+      target.glide(
+        zoomed(target.view(), target.size(), Math.round(target.view().zoom) + (event.shiftKey ? -1 : 1), spotOf(event)),
+      );
+    },
+    { signal },
+  );
 
-  element.addEventListener("keydown", (event) => {
-    if (event.target !== element || event.ctrlKey || event.metaKey || event.altKey) return;
-    const { width, height } = target.size();
-    const middle = { x: width / 2, y: height / 2 };
-    const arrow = ARROWS[event.key];
-    if (arrow) target.glide(panned(target.view(), arrow[0] * width * 0.2, arrow[1] * height * 0.2));
-    else if (event.key === "+" || event.key === "=") target.glide(zoomed(target.view(), target.size(), Math.round(target.view().zoom) + 1, middle));
-    else if (event.key === "-") target.glide(zoomed(target.view(), target.size(), Math.round(target.view().zoom) - 1, middle));
-    else if (event.key === "Enter") target.press(middle);
-    else return;
-    event.preventDefault();
-  }, { signal });
+  element.addEventListener(
+    "keydown",
+    (event) => {
+      if (event.target !== element || event.ctrlKey || event.metaKey || event.altKey) return;
+      const { width, height } = target.size();
+      const middle = { x: width / 2, y: height / 2 };
+      const arrow = ARROWS[event.key];
+      if (arrow) target.glide(panned(target.view(), arrow[0] * width * 0.2, arrow[1] * height * 0.2));
+      else if (event.key === "+" || event.key === "=")
+        target.glide(zoomed(target.view(), target.size(), Math.round(target.view().zoom) + 1, middle));
+      else if (event.key === "-")
+        target.glide(zoomed(target.view(), target.size(), Math.round(target.view().zoom) - 1, middle));
+      else if (event.key === "Enter") target.press(middle);
+      else return;
+      event.preventDefault();
+    },
+    { signal },
+  );
 }

@@ -1,5 +1,5 @@
-import { DAY, type Label, labelsOf, NIGHT, paintTile, type SheetTile, type TileName } from "@bibliotope/core/sheet";
 import { TILE } from "@bibliotope/core/geo";
+import { DAY, type Label, labelsOf, NIGHT, paintTile, type SheetTile, type TileName } from "@bibliotope/core/sheet";
 
 /** A tile to be fetched and painted. */
 export interface PaintJob extends TileName {

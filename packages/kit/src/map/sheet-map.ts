@@ -58,14 +58,19 @@ export class SheetMap {
     adopt(container.getRootNode() as Document, MAP_STYLE);
     this.#build();
     container.append(this.element);
-    listenForGestures(this.element, {
-      view: () => this.#view,
-      size: () => this.#size,
-      show: (view) => this.show(view),
-      glide: (view) => this.glide(view),
-      press: (spot) => this.#press(toPosition(this.#view, this.#size, spot)),
-    }, this.#stop.signal);
-    if (options.night === undefined) dark.addEventListener("change", () => this.setNight(dark.matches), { signal: this.#stop.signal });
+    listenForGestures(
+      this.element,
+      {
+        view: () => this.#view,
+        size: () => this.#size,
+        show: (view) => this.show(view),
+        glide: (view) => this.glide(view),
+        press: (spot) => this.#press(toPosition(this.#view, this.#size, spot)),
+      },
+      this.#stop.signal,
+    );
+    if (options.night === undefined)
+      dark.addEventListener("change", () => this.setNight(dark.matches), { signal: this.#stop.signal });
     this.#sizes = new ResizeObserver(() => this.#resize());
     this.#sizes.observe(this.element);
     void document.fonts?.ready.then(() => this.#draw());
@@ -87,8 +92,14 @@ export class SheetMap {
   glide(to: View): void {
     const { x, y } = toScreen(this.#view, this.#size, to.at);
     const { width, height } = this.#size;
-    const far = Math.abs(x - width / 2) > 2 * width || Math.abs(y - height / 2) > 2 * height || Math.abs(to.zoom - this.#view.zoom) > 2;
-    if (far || matchMedia("(prefers-reduced-motion: reduce)").matches) return this.show(to);
+    const far =
+      Math.abs(x - width / 2) > 2 * width ||
+      Math.abs(y - height / 2) > 2 * height ||
+      Math.abs(to.zoom - this.#view.zoom) > 2;
+    if (far || matchMedia("(prefers-reduced-motion: reduce)").matches) {
+      this.show(to);
+      return;
+    }
     this.#glide = { from: this.#view, to, began: performance.now() };
     this.#draw();
   }
@@ -127,7 +138,11 @@ export class SheetMap {
   }
 
   #makeTiles(): Tiles {
-    return new Tiles((z, x, y) => this.options.client.tileUrl(z, x, y), () => this.#draw(), this.#night);
+    return new Tiles(
+      (z, x, y) => this.options.client.tileUrl(z, x, y),
+      () => this.#draw(),
+      this.#night,
+    );
   }
 
   #build(): void {
@@ -136,18 +151,31 @@ export class SheetMap {
     element.tabIndex = 0;
     element.setAttribute("role", "application");
     element.setAttribute("aria-roledescription", "map");
-    element.setAttribute("aria-label", `${this.options.label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.`);
+    element.setAttribute(
+      "aria-label",
+      `${this.options.label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.`,
+    );
     this.#canvas.setAttribute("aria-hidden", "true");
     this.#described.className = "bt-unseen";
     this.#described.setAttribute("role", "status");
     const buttons = document.createElement("div");
     buttons.className = "bt-zoom";
-    for (const [text, name, by] of [["+", "Zoom in", 1], ["−", "Zoom out", -1]] as const) {
+    for (const [text, name, by] of [
+      ["+", "Zoom in", 1],
+      ["−", "Zoom out", -1],
+    ] as const) {
       const button = document.createElement("button");
       button.type = "button";
       button.textContent = text;
       button.setAttribute("aria-label", name);
-      button.addEventListener("click", () => this.glide(zoomed(this.#view, this.#size, Math.round(this.#view.zoom) + by, { x: this.#size.width / 2, y: this.#size.height / 2 })));
+      button.addEventListener("click", () =>
+        this.glide(
+          zoomed(this.#view, this.#size, Math.round(this.#view.zoom) + by, {
+            x: this.#size.width / 2,
+            y: this.#size.height / 2,
+          }),
+        ),
+      );
       buttons.append(button);
     }
     element.append(this.#canvas, buttons, this.#described);
@@ -184,7 +212,14 @@ export class SheetMap {
     const ratio = this.#ratio();
     context.setTransform(ratio, 0, 0, ratio, 0, 0);
     const style = this.#night ? NIGHT : DAY;
-    const { labels, complete } = drawTiles(context, this.#tiles, this.#view, this.#size, Math.max(ratio, FINEST), style);
+    const { labels, complete } = drawTiles(
+      context,
+      this.#tiles,
+      this.#view,
+      this.#size,
+      Math.max(ratio, FINEST),
+      style,
+    );
     drawOver(context, this.#view, this.#size, style, labels, this.#markers);
     this.element.dataset.complete = String(complete);
   }
@@ -196,7 +231,10 @@ export class SheetMap {
     const t = Math.min(1, (performance.now() - began) / MOVE);
     const eased = 1 - (1 - t) ** 3;
     const mix = (a: number, b: number) => a + (b - a) * eased;
-    this.#view = { at: { lat: mix(from.at.lat, to.at.lat), lon: mix(from.at.lon, to.at.lon) }, zoom: mix(from.zoom, to.zoom) };
+    this.#view = {
+      at: { lat: mix(from.at.lat, to.at.lat), lon: mix(from.at.lon, to.at.lon) },
+      zoom: mix(from.zoom, to.zoom),
+    };
     if (t < 1) this.#draw();
     else {
       this.#glide = undefined;

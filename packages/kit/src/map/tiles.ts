@@ -37,7 +37,9 @@ export class Tiles {
   ) {
     this.#worker = makeWorker((painted) => this.#take(painted));
     const worker = this.#worker;
-    this.#paint = worker ? (job) => worker.postMessage({ paint: job }) : (job) => void paintJob(job).then((painted) => this.#take(painted));
+    this.#paint = worker
+      ? (job) => worker.postMessage({ paint: job })
+      : (job) => void paintJob(job).then((painted) => this.#take(painted));
     this.#forget = worker ? (job) => worker.postMessage({ forget: job }) : () => undefined;
   }
 

@@ -1,4 +1,4 @@
-import { project, type Position, TILE, unproject } from "@bibliotope/core/geo";
+import { type Position, project, TILE, unproject } from "@bibliotope/core/geo";
 
 /** What a map shows: its middle and its zoom, which may lie between two whole ones. */
 export interface View {
@@ -25,7 +25,11 @@ export function toScreen(view: View, size: Size, at: Position): { x: number; y: 
   return squareToScreen(view, size, project(at));
 }
 
-export function squareToScreen(view: View, { width, height }: Size, point: { x: number; y: number }): { x: number; y: number } {
+export function squareToScreen(
+  view: View,
+  { width, height }: Size,
+  point: { x: number; y: number },
+): { x: number; y: number } {
   const middle = project(view.at);
   const world = worldSize(view.zoom);
   return { x: (point.x - middle.x) * world + width / 2, y: (point.y - middle.y) * world + height / 2 };

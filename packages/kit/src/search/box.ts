@@ -59,7 +59,15 @@ export class SearchBox {
     this.#machine.close();
     this.#stop.abort();
     this.#frame.replaceWith(this.input);
-    for (const name of ["role", "aria-expanded", "aria-controls", "aria-autocomplete", "aria-activedescendant", "aria-describedby"]) this.input.removeAttribute(name);
+    for (const name of [
+      "role",
+      "aria-expanded",
+      "aria-controls",
+      "aria-autocomplete",
+      "aria-activedescendant",
+      "aria-describedby",
+    ])
+      this.input.removeAttribute(name);
   }
 
   #build(): void {
@@ -105,7 +113,12 @@ export class SearchBox {
   #typed(event: InputEvent): void {
     const { input, options } = this;
     if (!event.isTrusted && event.inputType === undefined) return;
-    options.trace?.({ row: "keys", at: performance.now(), text: input.value, key: event.data ?? (event.inputType?.startsWith("delete") ? "⌫" : "·") });
+    options.trace?.({
+      row: "keys",
+      at: performance.now(),
+      text: input.value,
+      key: event.data ?? (event.inputType?.startsWith("delete") ? "⌫" : "·"),
+    });
     this.say("");
     this.#machine.input(input.value);
     if (input.value === "") options.cleared?.();
@@ -185,7 +198,9 @@ function optionFor({ line, within, marks, kind, more }: Suggestion, id: string):
   text.append(...marked(line, marks));
   const beside = document.createElement("span");
   beside.className = "bt-beside";
-  beside.textContent = [within, more > 0 ? `${kind} · ${more}` : kind === "address" ? "" : kind].filter(Boolean).join(" · ");
+  beside.textContent = [within, more > 0 ? `${kind} · ${more}` : kind === "address" ? "" : kind]
+    .filter(Boolean)
+    .join(" · ");
   option.append(text, beside);
   return option;
 }

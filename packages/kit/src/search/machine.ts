@@ -101,7 +101,13 @@ export class SearchMachine {
       this.#usual = this.#usual * 0.7 + (performance.now() - began) * 0.3;
       const { suggestions } = answer;
       if (suggestions.length) this.#set({ status: "open", suggestions, active: -1, words: undefined });
-      else this.#set({ status: "empty", suggestions: [], active: -1, words: ["Nothing found. Check the spelling, or type the address by hand.", ...answer.advice].join(" ") });
+      else
+        this.#set({
+          status: "empty",
+          suggestions: [],
+          active: -1,
+          words: ["Nothing found. Check the spelling, or type the address by hand.", ...answer.advice].join(" "),
+        });
     } catch (error) {
       if (controller.signal.aborted) return;
       const words = error instanceof LookupError ? error.message : "The address search does not work at the moment.";

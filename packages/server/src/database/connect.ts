@@ -24,11 +24,26 @@ export async function migrate(database: Knex): Promise<void> {
 export const LOCKS = { migrate: 487001, seed: 487002, build: 487003 } as const;
 
 /** Codes of Node and PostgreSQL that mean: the database cannot be reached now. */
-const AWAY = new Set(["ECONNREFUSED", "ECONNRESET", "ENOENT", "EPIPE", "57P01", "57P02", "57P03", "08000", "08003", "08006"]);
+const AWAY = new Set([
+  "ECONNREFUSED",
+  "ECONNRESET",
+  "ENOENT",
+  "EPIPE",
+  "57P01",
+  "57P02",
+  "57P03",
+  "08000",
+  "08003",
+  "08006",
+]);
 
 /** True when an error says that the database is away, rather than that the query was wrong. */
 export function isDatabaseAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
   const { code, name, message } = error as Error & { code?: string };
-  return AWAY.has(code ?? "") || name === "KnexTimeoutError" || /Connection terminated|timeout exceeded when trying to connect/i.test(message);
+  return (
+    AWAY.has(code ?? "") ||
+    name === "KnexTimeoutError" ||
+    /Connection terminated|timeout exceeded when trying to connect/i.test(message)
+  );
 }

@@ -10,7 +10,12 @@ export type Cell = string | number | null;
  * Loads rows by COPY within a transaction.
  * @param table a table's name from our own code, never from outside
  */
-export async function copyRows(transaction: Knex.Transaction, table: string, columns: readonly string[], rows: Iterable<readonly Cell[]>): Promise<void> {
+export async function copyRows(
+  transaction: Knex.Transaction,
+  table: string,
+  columns: readonly string[],
+  rows: Iterable<readonly Cell[]>,
+): Promise<void> {
   const client: ClientBase = await connectionOf(transaction);
   const quoted = columns.map((column) => `"${column}"`).join(", ");
   await pipeline(Readable.from(linesOf(rows)), client.query(copyFrom(`copy "${table}" (${quoted}) from stdin`)));

@@ -13,47 +13,114 @@ export interface VersionInput {
 /** Stores a whole world as a new version of a data set, in the given transaction. @returns the version's id */
 export async function storeWorld(transaction: Knex.Transaction, world: World, about: VersionInput): Promise<number> {
   const dataSet = await dataSetOf(transaction, about);
-  const [{ highest }] = await transaction("data_set_versions").where({ data_set_id: dataSet }).max({ highest: "number" });
+  const [{ highest }] = await transaction("data_set_versions")
+    .where({ data_set_id: dataSet })
+    .max({ highest: "number" });
   const [{ id: version }] = await transaction("data_set_versions")
     .insert({ data_set_id: dataSet, number: (highest ?? 0) + 1, day: about.day })
     .returning("id");
   const records = [world.areas, world.postcodes, world.streets, world.addresses, world.places];
-  const identities = await identitiesOf(transaction, dataSet, records.flatMap((list) => list.map(({ key }) => key)));
+  const identities = await identitiesOf(
+    transaction,
+    dataSet,
+    records.flatMap((list) => list.map(({ key }) => key)),
+  );
   const of = (key: string) => identities.get(key)!;
   const maybe = (key: string | null | undefined) => (key == null ? null : (identities.get(key) ?? null));
   const copy = <T>(table: string, columns: string[], list: readonly T[], row: (item: T) => Cell[]) =>
-    copyRows(transaction, table, ["version_id", ...columns], mapped(list, (item) => [version, ...row(item)]));
+    copyRows(
+      transaction,
+      table,
+      ["version_id", ...columns],
+      mapped(list, (item) => [version, ...row(item)]),
+    );
   const common = ["identity", "country", "lat", "lon"];
-  const own = (record: { key: string; country: string; at: { lat: number; lon: number } }) => [of(record.key), record.country, record.at.lat, record.at.lon];
+  const own = (record: { key: string; country: string; at: { lat: number; lon: number } }) => [
+    of(record.key),
+    record.country,
+    record.at.lat,
+    record.at.lon,
+  ];
 
-  await copy("areas", [...common, "parent", "kind", "code", "names", "population", "importance", "rings"], world.areas, (a) => [
-    ...own(a), maybe(a.parent), a.kind, a.code ?? null, JSON.stringify(a.names), a.population, a.importance, JSON.stringify(a.rings),
-  ]);
+  await copy(
+    "areas",
+    [...common, "parent", "kind", "code", "names", "population", "importance", "rings"],
+    world.areas,
+    (a) => [
+      ...own(a),
+      maybe(a.parent),
+      a.kind,
+      a.code ?? null,
+      JSON.stringify(a.names),
+      a.population,
+      a.importance,
+      JSON.stringify(a.rings),
+    ],
+  );
   await copy("postcodes", [...common, "code", "area"], world.postcodes, (p) => [...own(p), p.code, of(p.area)]);
   await copy("streets", [...common, "kind", "area", "names", "importance"], world.streets, (s) => [
-    ...own(s), s.kind, of(s.area), JSON.stringify(s.names), s.importance,
+    ...own(s),
+    s.kind,
+    of(s.area),
+    JSON.stringify(s.names),
+    s.importance,
   ]);
   await copy("addresses", [...common, "street", "number", "suffix", "postcode"], world.addresses, (a) => [
-    ...own(a), of(a.street), a.number, a.suffix, maybe(a.postcode),
+    ...own(a),
+    of(a.street),
+    a.number,
+    a.suffix,
+    maybe(a.postcode),
   ]);
   await copy("places", [...common, "area", "address", "kinds", "names", "importance", "facts"], world.places, (p) => [
-    ...own(p), of(p.area), maybe(p.address), `{${p.kinds.map((kind) => JSON.stringify(kind)).join(",")}}`, JSON.stringify(p.names), p.importance, JSON.stringify(p.facts),
+    ...own(p),
+    of(p.area),
+    maybe(p.address),
+    `{${p.kinds.map((kind) => JSON.stringify(kind)).join(",")}}`,
+    JSON.stringify(p.names),
+    p.importance,
+    JSON.stringify(p.facts),
   ]);
-  await copy("map_features", ["number", "layer", "rank", "names", "identity", "country", "properties", "geometry"], [...world.features.entries()], ([number, f]) => [
-    number, f.layer, f.rank, JSON.stringify(f.names), maybe(f.key), f.key?.slice(0, 2) ?? null, JSON.stringify(f.properties), JSON.stringify(f.geometry),
-  ]);
+  await copy(
+    "map_features",
+    ["number", "layer", "rank", "names", "identity", "country", "properties", "geometry"],
+    [...world.features.entries()],
+    ([number, f]) => [
+      number,
+      f.layer,
+      f.rank,
+      JSON.stringify(f.names),
+      maybe(f.key),
+      f.key?.slice(0, 2) ?? null,
+      JSON.stringify(f.properties),
+      JSON.stringify(f.geometry),
+    ],
+  );
   return version;
 }
 
 async function dataSetOf(transaction: Knex.Transaction, { name, licence }: VersionInput): Promise<number> {
-  const [{ id }] = await transaction("data_sets").insert({ name, licence }).onConflict("name").merge(["licence"]).returning("id");
+  const [{ id }] = await transaction("data_sets")
+    .insert({ name, licence })
+    .onConflict("name")
+    .merge(["licence"])
+    .returning("id");
   return id;
 }
 
 /** The identity of every natural key; new ones are given in the order of the keys. */
-async function identitiesOf(transaction: Knex.Transaction, dataSet: number, keys: readonly string[]): Promise<Map<string, number>> {
+async function identitiesOf(
+  transaction: Knex.Transaction,
+  dataSet: number,
+  keys: readonly string[],
+): Promise<Map<string, number>> {
   await transaction.raw("create temporary table given_keys (number int, natural_key text) on commit drop");
-  await copyRows(transaction, "given_keys", ["number", "natural_key"], mapped([...keys.entries()], ([i, key]) => [i, key]));
+  await copyRows(
+    transaction,
+    "given_keys",
+    ["number", "natural_key"],
+    mapped([...keys.entries()], ([i, key]) => [i, key]),
+  );
   await transaction.raw(
     `insert into identities (data_set_id, natural_key)
      select ?::int, natural_key from given_keys order by number on conflict do nothing`,

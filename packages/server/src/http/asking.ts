@@ -15,32 +15,47 @@ export function readAsking<S extends z.ZodType>(request: Request, schema: S): z.
   const read = schema.safeParse(asked);
   if (read.success) return read.data;
   const issues = read.error.issues.flatMap((issue) => issuesOf(issue, asked));
-  throw new HttpProblem("malformed", `${issues.map(({ parameter, message }) => `${parameter}: ${message}`).join("; ")}.`, issues);
+  throw new HttpProblem(
+    "malformed",
+    `${issues.map(({ parameter, message }) => `${parameter}: ${message}`).join("; ")}.`,
+    issues,
+  );
 }
 
 /** The query string as written: Express's own reading would turn brackets into objects. */
 function queryOf(request: Request): Record<string, unknown> {
   const at = request.originalUrl.indexOf("?");
-  const pairs = [...new URLSearchParams(at < 0 ? "" : request.originalUrl.slice(at + 1))].filter(([name]) => !ASIDE.has(name));
+  const pairs = [...new URLSearchParams(at < 0 ? "" : request.originalUrl.slice(at + 1))].filter(
+    ([name]) => !ASIDE.has(name),
+  );
   const seen = new Set<string>();
   for (const [name] of pairs) {
-    if (seen.has(name)) throw new HttpProblem("malformed", `${name} is given twice; lists are written with commas.`, [withExample({ parameter: name, message: "is given twice" })]);
+    if (seen.has(name))
+      throw new HttpProblem("malformed", `${name} is given twice; lists are written with commas.`, [
+        withExample({ parameter: name, message: "is given twice" }),
+      ]);
     seen.add(name);
   }
   return jsonOfQuery(pairs);
 }
 
 function bodyOf(request: Request): Record<string, unknown> {
-  if (!request.is("application/json")) throw new HttpProblem("wrong-type", "Send JSON, with Content-Type: application/json.");
+  if (!request.is("application/json"))
+    throw new HttpProblem("wrong-type", "Send JSON, with Content-Type: application/json.");
   const { body } = request;
-  if (typeof body !== "object" || body === null || Array.isArray(body)) throw new HttpProblem("malformed", "The body must be a JSON object with the words of the call.");
+  if (typeof body !== "object" || body === null || Array.isArray(body))
+    throw new HttpProblem("malformed", "The body must be a JSON object with the words of the call.");
   return body;
 }
 
 function issuesOf(issue: z.core.$ZodIssue, asked: Record<string, unknown>): Issue[] {
-  if (issue.code === "unrecognized_keys") return issue.keys.map((name) => ({ parameter: name.slice(0, 60), message: "is not a parameter of this call" }));
+  if (issue.code === "unrecognized_keys")
+    return issue.keys.map((name) => ({ parameter: name.slice(0, 60), message: "is not a parameter of this call" }));
   const parameter = String(issue.path[0] ?? "body");
-  const message = asked[parameter] === undefined && issue.code === "invalid_type" ? "is missing" : issue.message.charAt(0).toLowerCase() + issue.message.slice(1);
+  const message =
+    asked[parameter] === undefined && issue.code === "invalid_type"
+      ? "is missing"
+      : issue.message.charAt(0).toLowerCase() + issue.message.slice(1);
   return [withExample({ parameter, message })];
 }
 

@@ -6,7 +6,9 @@ import { HttpProblem } from "./problem.ts";
 /** The engine, or 503 while no index is open. */
 export function engineOf(index: LiveIndex): Engine {
   if (index.engine) return index.engine;
-  throw new HttpProblem("not-ready", "The index is being built. Ask again in a moment.", undefined, { "Retry-After": "2" });
+  throw new HttpProblem("not-ready", "The index is being built. Ask again in a moment.", undefined, {
+    "Retry-After": "2",
+  });
 }
 
 /** Asked languages, from `lang` or else from Accept-Language. */

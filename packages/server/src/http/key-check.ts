@@ -8,11 +8,21 @@ export function checkKey(ring: KeyRing): RequestHandler {
   return (request, response, next) => {
     const given = keyOf(request);
     if (!given) {
-      throw new HttpProblem("no-key", "Send a key: from servers Authorization: Bearer bt_srv_…, from pages access_token=bt_web_….", undefined, { "WWW-Authenticate": "Bearer" });
+      throw new HttpProblem(
+        "no-key",
+        "Send a key: from servers Authorization: Bearer bt_srv_…, from pages access_token=bt_web_….",
+        undefined,
+        { "WWW-Authenticate": "Bearer" },
+      );
     }
     const key = ring.find(given);
     if (!key) {
-      throw new HttpProblem("no-key", "This key is not known, or was withdrawn. Copy it again from the workbench.", undefined, { "WWW-Authenticate": 'Bearer error="invalid_token"' });
+      throw new HttpProblem(
+        "no-key",
+        "This key is not known, or was withdrawn. Copy it again from the workbench.",
+        undefined,
+        { "WWW-Authenticate": 'Bearer error="invalid_token"' },
+      );
     }
     checkPlace(request, key);
     response.locals.key = key;
@@ -32,17 +42,29 @@ function checkPlace(request: Request, key: HeldKey): void {
   const origin = request.get("Origin");
   const site = request.get("Sec-Fetch-Site");
   if (key.kind === "try") return;
-  if (key.kind === "web") return checkPage(request, key, origin, site);
+  if (key.kind === "web") {
+    checkPage(request, key, origin, site);
+    return;
+  }
   if (origin === undefined && site === undefined) return;
   const kind = key.kind === "srv" ? "server" : "program";
-  throw new HttpProblem("not-allowed", `This is a ${kind} key, and it came from a page where everybody can read it. Withdraw it, and use a web key there.`);
+  throw new HttpProblem(
+    "not-allowed",
+    `This is a ${kind} key, and it came from a page where everybody can read it. Withdraw it, and use a web key there.`,
+  );
 }
 
 function checkPage(request: Request, key: HeldKey, origin: string | undefined, site: string | undefined): void {
   if (origin === undefined) {
     if (site === "same-origin") return;
-    throw new HttpProblem("not-allowed", "This is a web key: it is for pages in a browser, and this request says no origin. From a server, use a server key.");
+    throw new HttpProblem(
+      "not-allowed",
+      "This is a web key: it is for pages in a browser, and this request says no origin. From a server, use a server key.",
+    );
   }
   if (origin === `${request.protocol}://${request.get("Host")}` || allowsOrigin(key, origin)) return;
-  throw new HttpProblem("not-allowed", `The key “${key.name}” may not be used from ${origin.slice(0, 200)}. Add that origin to the key in the workbench, or use another key.`);
+  throw new HttpProblem(
+    "not-allowed",
+    `The key “${key.name}” may not be used from ${origin.slice(0, 200)}. Add that origin to the key in the workbench, or use another key.`,
+  );
 }

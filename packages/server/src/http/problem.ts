@@ -1,5 +1,5 @@
-import type { ErrorRequestHandler, Response } from "express";
 import { type Issue, PROBLEMS, type ProblemName } from "@bibliotope/wire";
+import type { ErrorRequestHandler, Response } from "express";
 import { isDatabaseAway } from "../database/connect.ts";
 
 /** A request that cannot be answered as asked; becomes `application/problem+json` (RFC 9457). */
@@ -22,14 +22,17 @@ export function sendProblem(response: Response, { problem, detail, issues, heade
     .set(headers)
     .set("Cache-Control", "no-store")
     .type("application/problem+json")
-    .send(JSON.stringify({ type: `/problems/${problem}`, title, status, detail, ...(issues?.length ? { issues } : {}) }));
+    .send(
+      JSON.stringify({ type: `/problems/${problem}`, title, status, detail, ...(issues?.length ? { issues } : {}) }),
+    );
 }
 
 /** Turns whatever was thrown on the way into a problem. */
 export const problems: ErrorRequestHandler = (error, request, response, next) => {
   if (response.headersSent) return next(error);
   const problem = problemOf(error);
-  if (problem.problem === "broken") request.log?.error({ error: error instanceof Error ? error.stack : String(error) }, "broken");
+  if (problem.problem === "broken")
+    request.log?.error({ error: error instanceof Error ? error.stack : String(error) }, "broken");
   sendProblem(response, problem);
 };
 
@@ -37,15 +40,30 @@ function problemOf(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error;
   if (isDatabaseAway(error)) return databaseAway();
   const { type, status } = error as { type?: string; status?: number };
-  if (type === "entity.too.large") return new HttpProblem("too-large", `A body of at most ${BODY_LIMIT / 1024} kB is read. Send less at a time.`);
-  if (type === "entity.parse.failed") return new HttpProblem("malformed", "The body is not valid JSON. Check quotes, commas and brackets.");
-  if (type === "encoding.unsupported" || type === "charset.unsupported") return new HttpProblem("wrong-type", "Send JSON in UTF-8, with Content-Type: application/json.");
-  if (error instanceof URIError || status === 400) return new HttpProblem("malformed", "The address of the request cannot be decoded. Encode it as UTF-8 with percent signs.");
-  return new HttpProblem("broken", "It is noted in the server's log under this answer's X-Request-Id. Try again; if it happens again, report that id.");
+  if (type === "entity.too.large")
+    return new HttpProblem("too-large", `A body of at most ${BODY_LIMIT / 1024} kB is read. Send less at a time.`);
+  if (type === "entity.parse.failed")
+    return new HttpProblem("malformed", "The body is not valid JSON. Check quotes, commas and brackets.");
+  if (type === "encoding.unsupported" || type === "charset.unsupported")
+    return new HttpProblem("wrong-type", "Send JSON in UTF-8, with Content-Type: application/json.");
+  if (error instanceof URIError || status === 400)
+    return new HttpProblem(
+      "malformed",
+      "The address of the request cannot be decoded. Encode it as UTF-8 with percent signs.",
+    );
+  return new HttpProblem(
+    "broken",
+    "It is noted in the server's log under this answer's X-Request-Id. Try again; if it happens again, report that id.",
+  );
 }
 
 export function databaseAway(): HttpProblem {
-  return new HttpProblem("no-database", "The database does not answer, so nothing was saved. Lookups go on. Try again when it is back.", undefined, { "Retry-After": "5" });
+  return new HttpProblem(
+    "no-database",
+    "The database does not answer, so nothing was saved. Lookups go on. Try again when it is back.",
+    undefined,
+    { "Retry-After": "5" },
+  );
 }
 
 /** The largest body that is read, in bytes. */

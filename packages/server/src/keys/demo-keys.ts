@@ -8,14 +8,21 @@ export type DemoKeys = Record<KeyKind, string>;
 
 /** Pages on this machine may use the demo's web key, whatever port their own server took. */
 const LOOPBACK = ["http://localhost:*", "http://127.0.0.1:*"];
-const NAMES: DemoKeys = { web: "Demo, pages on this machine", srv: "Demo, servers", app: "Demo, programs", try: "Demo, tests" };
+const NAMES: DemoKeys = {
+  web: "Demo, pages on this machine",
+  srv: "Demo, servers",
+  app: "Demo, programs",
+  try: "Demo, tests",
+};
 
 /**
  * The demo's own keys. The database holds only their hashes; the keys stand in a file that only its owner may read, so
  * that a later start can print them. Keys that the file lost, or the database does not know, are made anew.
  */
 export async function demoKeys(database: Knex, file: string): Promise<DemoKeys> {
-  const held = await readFile(file, "utf8").then(JSON.parse, () => ({})).catch(() => ({}));
+  const held = await readFile(file, "utf8")
+    .then(JSON.parse, () => ({}))
+    .catch(() => ({}));
   const known = await readKeys(database);
   const keys = {} as DemoKeys;
   for (const kind of KEY_KINDS) {

@@ -19,7 +19,9 @@ export class KeyRing {
 
 /** True when a page of that origin may use the key. `http://localhost:*` allows every port. */
 export function allowsOrigin({ origins }: Pick<HeldKey, "origins">, origin: string): boolean {
-  return origins.some((allowed) => allowed === origin || (allowed.endsWith(":*") && withoutPort(origin) === allowed.slice(0, -2)));
+  return origins.some(
+    (allowed) => allowed === origin || (allowed.endsWith(":*") && withoutPort(origin) === allowed.slice(0, -2)),
+  );
 }
 
 function withoutPort(origin: string): string {

@@ -11,16 +11,27 @@ export interface HeldKey {
 }
 
 /** Makes a key and tells every process. The key itself is in the answer and nowhere else. */
-export async function makeKey(database: Knex, { kind, name, origins }: MakeKeyAsking): Promise<KeySummary & { key: string }> {
+export async function makeKey(
+  database: Knex,
+  { kind, name, origins }: MakeKeyAsking,
+): Promise<KeySummary & { key: string }> {
   const key = `bt_${kind}_${newSecret()}`;
-  const [row] = await database("keys").insert({ kind, name, origins, key_hash: hashOf(key) }).returning(["id", "created_at"]);
+  const [row] = await database("keys")
+    .insert({ kind, name, origins, key_hash: hashOf(key) })
+    .returning(["id", "created_at"]);
   await database.raw("select pg_notify('bibliotope', 'keys')");
   return { id: row.id, kind, name, origins, createdAt: row.created_at.toISOString(), key };
 }
 
 export async function listKeys(database: Knex): Promise<KeySummary[]> {
   const rows = await database("keys").whereNull("withdrawn_at").orderBy("id");
-  return rows.map((row) => ({ id: row.id, kind: row.kind, name: row.name, origins: row.origins, createdAt: row.created_at.toISOString() }));
+  return rows.map((row) => ({
+    id: row.id,
+    kind: row.kind,
+    name: row.name,
+    origins: row.origins,
+    createdAt: row.created_at.toISOString(),
+  }));
 }
 
 /** Every key that may be used, by its hash. */

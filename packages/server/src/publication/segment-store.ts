@@ -59,7 +59,9 @@ async function openSegment(file: string): Promise<Segment> {
 function build(task: BuildTask, progress: (read: number, total: number) => void): Promise<void> {
   return new Promise((resolve, reject) => {
     const worker = new Worker(new URL("./build.worker.js", import.meta.url), { workerData: task });
-    worker.on("message", (message: BuildMessage) => ("done" in message ? resolve() : progress(message.read, message.total)));
+    worker.on("message", (message: BuildMessage) =>
+      "done" in message ? resolve() : progress(message.read, message.total),
+    );
     worker.on("error", reject);
     worker.on("exit", (code) => reject(new Error(`the build ended early, with code ${code}`)));
   });

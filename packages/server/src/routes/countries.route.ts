@@ -22,7 +22,9 @@ export function countryRoutes(index: LiveIndex): Router {
     const code = request.params.code.toUpperCase();
     const country = countriesOf(engine, languagesOf(request, undefined)).find((held) => held.code === code);
     if (!country) {
-      const held = heldCountries(engine).map((other) => other.code).join(", ");
+      const held = heldCountries(engine)
+        .map((other) => other.code)
+        .join(", ");
       throw new HttpProblem("not-found", `No data is held for ${code.slice(0, 20)}. Held are ${held}.`);
     }
     sendAnswer(response, CALLS.country.mediaType, { ...country, source: sourceOf(engine) }, began);
@@ -34,7 +36,14 @@ function countriesOf(engine: Engine, langs: readonly string[]): Country[] {
   return heldCountries(engine).map(({ area, code }) => {
     const { langs: spoken, lines, line, labels, levels, number, postcode } = profileOf(code);
     return {
-      code, name: pickName(engine.segment.namesOf(area), langs).name, langs: [...spoken], lines, line, labels, levels: [...levels], number,
+      code,
+      name: pickName(engine.segment.namesOf(area), langs).name,
+      langs: [...spoken],
+      lines,
+      line,
+      labels,
+      levels: [...levels],
+      number,
       ...(postcode ? { postcode: { ...postcode, examples: [...postcode.examples] } } : {}),
     };
   });

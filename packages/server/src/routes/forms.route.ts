@@ -9,7 +9,8 @@ export function formRoutes(forms: PublishedForms): Router {
   const router = Router();
   router.get("/forms/:ref", (request, response) => {
     const form = forms.find(request.params.ref);
-    if (!form) throw new HttpProblem("not-found", "No form with this ref is published. Publish it in the workbench first.");
+    if (!form)
+      throw new HttpProblem("not-found", "No form with this ref is published. Publish it in the workbench first.");
     sendAnswer(response, CALLS.form.mediaType, form, performance.now());
   });
   return router;

@@ -1,5 +1,5 @@
 import { featureOf } from "@bibliotope/core/formats";
-import { heldProfile, type PartName, PARTS } from "@bibliotope/core/place";
+import { heldProfile, PARTS, type PartName } from "@bibliotope/core/place";
 import type { Engine } from "@bibliotope/core/search";
 import { CALLS, forwardAsking, recordAsking, reverseAsking, suggestAsking } from "@bibliotope/wire";
 import { type Request, type Response, Router } from "express";
@@ -24,7 +24,12 @@ export function lookupRoutes(index: LiveIndex): Router {
     const began = performance.now();
     const answer = engine.suggest({ ...asked, langs: languagesOf(request, lang) });
     const advice = answer.outcome === "none" ? notHeld(engine, asked.countries) : [];
-    sendAnswer(response, CALLS.suggest.mediaType, { q: asked.q, outcome: answer.outcome, advice, source: sourceOf(engine), suggestions: answer.suggestions }, began);
+    sendAnswer(
+      response,
+      CALLS.suggest.mediaType,
+      { q: asked.q, outcome: answer.outcome, advice, source: sourceOf(engine), suggestions: answer.suggestions },
+      began,
+    );
   }
 
   function forward(request: Request, response: Response) {
@@ -32,11 +37,34 @@ export function lookupRoutes(index: LiveIndex): Router {
     const engine = engineOf(index);
     const began = performance.now();
     const { q, lang, gloss, countries, kinds, inside, box, near, limit } = asked;
-    const parts = Object.fromEntries(PARTS.flatMap((part) => (asked[part] === undefined ? [] : [[part, asked[part]]]))) as Partial<Record<PartName, string>>;
-    const answer = engine.forward({ q, parts, countries, kinds, inside, box, near, limit, langs: languagesOf(request, lang) });
+    const parts = Object.fromEntries(
+      PARTS.flatMap((part) => (asked[part] === undefined ? [] : [[part, asked[part]]])),
+    ) as Partial<Record<PartName, string>>;
+    const answer = engine.forward({
+      q,
+      parts,
+      countries,
+      kinds,
+      inside,
+      box,
+      near,
+      limit,
+      langs: languagesOf(request, lang),
+    });
     const candidates = gloss ? answer.candidates : answer.candidates.map(({ gloss: _, ...candidate }) => candidate);
     const advice = [...answer.advice, ...(answer.outcome === "none" ? notHeld(engine, countries) : [])];
-    sendAnswer(response, CALLS.forward.mediaType, { type: "FeatureCollection", outcome: answer.outcome, advice, source: sourceOf(engine), features: candidates.map(featureOf) }, began);
+    sendAnswer(
+      response,
+      CALLS.forward.mediaType,
+      {
+        type: "FeatureCollection",
+        outcome: answer.outcome,
+        advice,
+        source: sourceOf(engine),
+        features: candidates.map(featureOf),
+      },
+      began,
+    );
   }
 
   function reverse(request: Request, response: Response) {
@@ -44,7 +72,18 @@ export function lookupRoutes(index: LiveIndex): Router {
     const engine = engineOf(index);
     const began = performance.now();
     const answer = engine.reverse({ ...asked, langs: languagesOf(request, lang) });
-    sendAnswer(response, CALLS.reverse.mediaType, { type: "FeatureCollection", outcome: answer.outcome, advice: answer.advice, source: sourceOf(engine), features: answer.candidates.map(featureOf) }, began);
+    sendAnswer(
+      response,
+      CALLS.reverse.mediaType,
+      {
+        type: "FeatureCollection",
+        outcome: answer.outcome,
+        advice: answer.advice,
+        source: sourceOf(engine),
+        features: answer.candidates.map(featureOf),
+      },
+      began,
+    );
   }
 
   function record(request: Request, response: Response) {
@@ -52,7 +91,11 @@ export function lookupRoutes(index: LiveIndex): Router {
     const engine = engineOf(index);
     const began = performance.now();
     const found = engine.record(String(request.params.ref), { langs: languagesOf(request, lang) });
-    if (!found) throw new HttpProblem("not-found", "No record has this ref. Refs come from suggestions and answers; they are not made by hand.");
+    if (!found)
+      throw new HttpProblem(
+        "not-found",
+        "No record has this ref. Refs come from suggestions and answers; they are not made by hand.",
+      );
     sendAnswer(response, CALLS.record.mediaType, { ...featureOf(found), source: sourceOf(engine) }, began);
   }
 }

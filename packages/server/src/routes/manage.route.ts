@@ -1,6 +1,6 @@
 import { randomBytes } from "node:crypto";
 import { checkDefinition } from "@bibliotope/core/form";
-import { formDefinitionSchema, makeKeyAsking, saveDraftAsking, type SessionAnswer } from "@bibliotope/wire";
+import { formDefinitionSchema, makeKeyAsking, type SessionAnswer, saveDraftAsking } from "@bibliotope/wire";
 import { Router } from "express";
 import type { Knex } from "knex";
 import * as z from "zod";
@@ -26,7 +26,12 @@ export function manageRoutes({ database, published, ring, studioKey }: Needs): R
   const router = Router();
 
   router.get("/session", (_request, response) => {
-    response.json({ name: response.locals.user.name, csrf: response.locals.csrf, studioKey, wire: "/v1" } satisfies SessionAnswer);
+    response.json({
+      name: response.locals.user.name,
+      csrf: response.locals.csrf,
+      studioKey,
+      wire: "/v1",
+    } satisfies SessionAnswer);
   });
   router.delete("/session", async (request, response) => {
     await endSession(database, sessionToken(request)!);
@@ -48,7 +53,10 @@ export function manageRoutes({ database, published, ring, studioKey }: Needs): R
     const { ref } = request.params;
     if (!(await forms.saveDraft(database, ref, revision, definition))) {
       const draft = await draftOf(ref);
-      throw new HttpProblem("conflict", `The form was saved elsewhere meanwhile (revision ${draft.revision}, yours was made from ${revision}). Load it again to see that change.`);
+      throw new HttpProblem(
+        "conflict",
+        `The form was saved elsewhere meanwhile (revision ${draft.revision}, yours was made from ${revision}). Load it again to see that change.`,
+      );
     }
     response.json(await draftOf(ref));
   });

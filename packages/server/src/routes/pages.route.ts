@@ -24,7 +24,9 @@ export function formPageRoute(forms: PublishedForms, webKey: string, kitFolder: 
   return Router().get("/f/:ref", (request, response) => {
     const form = forms.find(request.params.ref);
     if (!form) throw new HttpProblem("not-found", "No form with this ref is published.");
-    const filled = page.replace(/\{(title|ref|key)\}/g, (_, name: "title" | "ref" | "key") => escapeHtml({ title: form.definition.title, ref: form.ref, key: webKey }[name]));
+    const filled = page.replace(/\{(title|ref|key)\}/g, (_, name: "title" | "ref" | "key") =>
+      escapeHtml({ title: form.definition.title, ref: form.ref, key: webKey }[name]),
+    );
     response.set("Cache-Control", "no-cache").type("html").send(filled);
   });
 }

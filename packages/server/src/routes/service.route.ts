@@ -9,7 +9,8 @@ export function healthRoutes(index: LiveIndex): Router {
   const router = Router();
   router.get("/healthz", (_request, response) => void response.json({ status: "ok" }));
   router.get("/readyz", (_request, response) => {
-    if (!index.engine) throw new HttpProblem("not-ready", "The index is being built.", undefined, { "Retry-After": "2" });
+    if (!index.engine)
+      throw new HttpProblem("not-ready", "The index is being built.", undefined, { "Retry-After": "2" });
     response.json({ status: "ok", segment: index.engine.segment.meta.name });
   });
   return router;
@@ -23,10 +24,13 @@ export function openApiRoute(version: string): Router {
 
 /** What each kind of problem means, for those who follow the link in an error. */
 const HELP: Record<ProblemName, string> = {
-  malformed: "A parameter is missing, misspelt or has a value that cannot be read. The answer's “issues” name each one, with a value that works.",
-  "no-key": "Send a key with every call: servers and programs in the header Authorization: Bearer, pages as access_token in the query.",
+  malformed:
+    "A parameter is missing, misspelt or has a value that cannot be read. The answer's “issues” name each one, with a value that works.",
+  "no-key":
+    "Send a key with every call: servers and programs in the header Authorization: Bearer, pages as access_token in the query.",
   "not-signed-in": "The workbench answers only after signing in. npm start prints a link that works once.",
-  "not-allowed": "The key is known, but not for this place: a web key works on the origins it names, a server key never in a browser.",
+  "not-allowed":
+    "The key is known, but not for this place: a web key works on the origins it names, a server key never in a browser.",
   "not-found": "The path, the ref or the country is not known here.",
   "wrong-method": "The answer's Allow header names the methods that the path takes.",
   conflict: "Somebody else saved first. Load the newest state and make the change again.",
@@ -44,8 +48,10 @@ export function problemPages(): Router {
     const name = request.params.name as ProblemName;
     if (!Object.hasOwn(PROBLEMS, name)) throw new HttpProblem("not-found", "No problem has this name.");
     const { status, title } = PROBLEMS[name];
-    response.type("html").send(
-      `<!doctype html><html lang="en"><meta charset="utf-8"><title>${escapeHtml(title)}</title><body><h1>${escapeHtml(title)}</h1><p>Status ${status}.</p><p>${escapeHtml(HELP[name])}</p></body></html>`,
-    );
+    response
+      .type("html")
+      .send(
+        `<!doctype html><html lang="en"><meta charset="utf-8"><title>${escapeHtml(title)}</title><body><h1>${escapeHtml(title)}</h1><p>Status ${status}.</p><p>${escapeHtml(HELP[name])}</p></body></html>`,
+      );
   });
 }

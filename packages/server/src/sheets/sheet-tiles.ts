@@ -17,7 +17,9 @@ export class SheetTiles {
 
   /** Reads the map features of some versions; until it is done, the ones before answer. */
   async load(versions: number[]): Promise<void> {
-    const worker = new Worker(new URL("./sheets.worker.js", import.meta.url), { workerData: { databaseUrl: this.databaseUrl, versions } satisfies SheetsTask });
+    const worker = new Worker(new URL("./sheets.worker.js", import.meta.url), {
+      workerData: { databaseUrl: this.databaseUrl, versions } satisfies SheetsTask,
+    });
     await new Promise<void>((resolve, reject) => {
       worker.once("message", () => resolve());
       worker.once("error", reject);
@@ -30,7 +32,8 @@ export class SheetTiles {
     worker.once("exit", () => {
       if (this.#worker !== worker) return;
       this.#worker = undefined;
-      for (const id of [...this.#waiting.keys()]) this.#settle(id, ({ reject }) => reject(new Error("the sheets' worker ended")));
+      for (const id of [...this.#waiting.keys()])
+        this.#settle(id, ({ reject }) => reject(new Error("the sheets' worker ended")));
     });
     const before = this.#worker;
     this.#worker = worker;
@@ -49,7 +52,9 @@ export class SheetTiles {
     let cutting = this.#underWay.get(name);
     if (!cutting) {
       const id = ++this.#asked;
-      cutting = new Promise<string>((resolve, reject) => this.#waiting.set(id, { resolve, reject })).finally(() => this.#underWay.delete(name));
+      cutting = new Promise<string>((resolve, reject) => this.#waiting.set(id, { resolve, reject })).finally(() =>
+        this.#underWay.delete(name),
+      );
       this.#underWay.set(name, cutting);
       worker.postMessage({ id, z, x, y });
     }
@@ -62,7 +67,10 @@ export class SheetTiles {
     await this.#worker?.terminate();
   }
 
-  #settle(id: number, how: (waiting: { resolve: (json: string) => void; reject: (error: Error) => void }) => void): void {
+  #settle(
+    id: number,
+    how: (waiting: { resolve: (json: string) => void; reject: (error: Error) => void }) => void,
+  ): void {
     const waiting = this.#waiting.get(id);
     this.#waiting.delete(id);
     if (waiting) how(waiting);

@@ -1,5 +1,5 @@
 import { parentPort, workerData } from "node:worker_threads";
-import { type SheetFeature, SheetCutter } from "@bibliotope/core/sheet";
+import { SheetCutter, type SheetFeature } from "@bibliotope/core/sheet";
 import { connect } from "../database/connect.ts";
 import { readMapFeatures } from "./map-features.repository.ts";
 
@@ -24,5 +24,7 @@ const features: SheetFeature[] = await readMapFeatures(database, versions);
 await database.destroy();
 const cutter = new SheetCutter(features);
 const answer = (message: SheetsMessage) => parentPort!.postMessage(message);
-parentPort!.on("message", ({ id, z, x, y }: TileAsked) => answer({ id, json: JSON.stringify(cutter.cut({ z, x, y })) }));
+parentPort!.on("message", ({ id, z, x, y }: TileAsked) =>
+  answer({ id, json: JSON.stringify(cutter.cut({ z, x, y })) }),
+);
 answer({ ready: true });

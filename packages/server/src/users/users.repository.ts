@@ -21,7 +21,11 @@ export async function firstUser(database: Knex): Promise<User> {
 export async function makeSignInToken(database: Knex, user: User): Promise<string> {
   const token = newSecret();
   await database("sign_in_links").where("expires_at", "<", database.fn.now()).delete();
-  await database("sign_in_links").insert({ token_hash: hashOf(token), user_id: user.id, expires_at: database.raw("now() + ? * interval '1 hour'", [LINK_HOURS]) });
+  await database("sign_in_links").insert({
+    token_hash: hashOf(token),
+    user_id: user.id,
+    expires_at: database.raw("now() + ? * interval '1 hour'", [LINK_HOURS]),
+  });
   return token;
 }
 
@@ -36,13 +40,19 @@ export async function signIn(database: Knex, token: string): Promise<string | un
     if (!used) return undefined;
     const session = newSecret();
     await transaction("sessions").where("expires_at", "<", transaction.fn.now()).delete();
-    await transaction("sessions").insert({ token_hash: hashOf(session), user_id: used.user_id, expires_at: transaction.raw("now() + ? * interval '1 day'", [SESSION_DAYS]) });
+    await transaction("sessions").insert({
+      token_hash: hashOf(session),
+      user_id: used.user_id,
+      expires_at: transaction.raw("now() + ? * interval '1 day'", [SESSION_DAYS]),
+    });
     return session;
   });
 }
 
 export async function endSession(database: Knex, token: string): Promise<void> {
-  await database("sessions").where({ token_hash: hashOf(token) }).delete();
+  await database("sessions")
+    .where({ token_hash: hashOf(token) })
+    .delete();
 }
 
 /** The user of a session, and when it ends. */

@@ -42,27 +42,53 @@ export function ComposeView() {
   );
   return (
     <>
-      <div ref={spread} className="relative grid min-h-0 flex-1 grid-cols-[minmax(300px,414px)_232px_minmax(0,1fr)] overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1">
+      <div
+        ref={spread}
+        className="relative grid min-h-0 flex-1 grid-cols-[minmax(300px,414px)_232px_minmax(0,1fr)] overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1"
+      >
         <section aria-label="Fields" data-page className="min-h-0 overflow-y-auto px-3 py-3">
           <p role="status" className="h-5 px-3 text-[12.5px] text-quiet">
-            {picked ? `“${picked}” is picked: now pick the field that it fills.` : "Drag a part to a field, or pick one, then a field."}
+            {picked
+              ? `“${picked}” is picked: now pick the field that it fills.`
+              : "Drag a part to a field, or pick one, then a field."}
           </p>
           <ul>
             {definition.fields.map((held) => (
-              <FieldCard key={held.name} field={held} isSelected={held.name === selected} picked={picked} parts={wires.filter((wire) => wire.field === held.name).map(({ part }) => part)} />
+              <FieldCard
+                key={held.name}
+                field={held}
+                isSelected={held.name === selected}
+                picked={picked}
+                parts={wires.filter((wire) => wire.field === held.name).map(({ part }) => part)}
+              />
             ))}
           </ul>
         </section>
-        <Gutter title={`Parts · example from ${examples[shown % Math.max(1, examples.length)]?.title ?? "the islands"}`} answer={answer} bound={new Set(wires.map(({ part }) => part))} handle={handle} />
+        <Gutter
+          title={`Parts · example from ${examples[shown % Math.max(1, examples.length)]?.title ?? "the islands"}`}
+          answer={answer}
+          bound={new Set(wires.map(({ part }) => part))}
+          handle={handle}
+        />
         <section aria-label="The field in hand" className="min-h-0 overflow-y-auto px-[22px] py-5">
-          {field ? <FieldPanel key={field.name} field={field} examples={examples} /> : <p className="text-quiet">Pick a field on the left to see what fills it.</p>}
+          {field ? (
+            <FieldPanel key={field.name} field={field} examples={examples} />
+          ) : (
+            <p className="text-quiet">Pick a field on the left to see what fills it.</p>
+          )}
         </section>
         <Wires inside={spread} wires={wires} />
       </div>
       <div className="flex flex-none items-center gap-2 pt-3">
         <span className="text-quiet">Show the parts of</span>
         {examples.map(({ title }, i) => (
-          <button key={title} type="button" aria-pressed={shown === i} onClick={() => setShown(i)} className="h-[30px] rounded border border-edge bg-field px-3 aria-pressed:bg-ink aria-pressed:text-page">
+          <button
+            key={title}
+            type="button"
+            aria-pressed={shown === i}
+            onClick={() => setShown(i)}
+            className="h-[30px] rounded border border-edge bg-field px-3 aria-pressed:bg-ink aria-pressed:text-page"
+          >
             {title}
           </button>
         ))}

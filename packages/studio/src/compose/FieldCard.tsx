@@ -42,14 +42,28 @@ export function FieldCard({ field, isSelected, picked, parts }: FieldCardProps) 
         if (name && takes) bind(name);
       }}
     >
-      <button type="button" onClick={press} className="flex w-full items-baseline justify-between gap-3 text-left" aria-label={picked && takes ? `Bind ${picked} to ${field.label}` : `Show ${field.label}`}>
+      <button
+        type="button"
+        onClick={press}
+        className="flex w-full items-baseline justify-between gap-3 text-left"
+        aria-label={picked && takes ? `Bind ${picked} to ${field.label}` : `Show ${field.label}`}
+      >
         <span className={isSelected ? "font-semibold" : "text-quiet"}>{field.label}</span>
-        <span className="truncate font-mono text-[11.5px] text-quiet">{field.kind === "text" ? field.autofill : field.kind}</span>
+        <span className="truncate font-mono text-[11.5px] text-quiet">
+          {field.kind === "text" ? field.autofill : field.kind}
+        </span>
       </button>
       {takes ? (
-        <div data-socket className="mt-1 flex min-h-[32px] flex-wrap items-center gap-1.5 rounded border border-edge bg-field px-2 py-1">
-          {parts.length === 0 ? <span className="text-quiet">{isOver ? "let go here to bind" : "filled by hand"}</span> : null}
-          {parts.map((name) => <Chip key={name} field={field} name={name} />)}
+        <div
+          data-socket
+          className="mt-1 flex min-h-[32px] flex-wrap items-center gap-1.5 rounded border border-edge bg-field px-2 py-1"
+        >
+          {parts.length === 0 ? (
+            <span className="text-quiet">{isOver ? "let go here to bind" : "filled by hand"}</span>
+          ) : null}
+          {parts.map((name) => (
+            <Chip key={name} field={field} name={name} />
+          ))}
         </div>
       ) : null}
     </li>
@@ -62,11 +76,22 @@ function Chip({ field, name }: { field: Field; name: string }) {
   const unbind = () => dispatch(draft.unbound({ field: field.name, name }));
   const look = "inline-flex items-center gap-1 rounded-[3px] border border-current px-1.5 text-[12.5px] font-semibold";
   const paint = (element: HTMLElement | null) => element?.style.setProperty("color", partColour(name));
-  if (field.binding === undefined) return <span ref={paint} className={look} title="By its autofill token">{name}</span>;
+  if (field.binding === undefined)
+    return (
+      <span ref={paint} className={look} title="By its autofill token">
+        {name}
+      </span>
+    );
   return (
     <span ref={paint} className={look}>
       {name}
-      <button type="button" className="px-0.5 text-[13px] leading-4" aria-label={`Unbind ${name} from ${field.label}`} onClick={unbind} onKeyDown={(event) => (event.key === "Delete" || event.key === "Backspace") && unbind()}>
+      <button
+        type="button"
+        className="px-0.5 text-[13px] leading-4"
+        aria-label={`Unbind ${name} from ${field.label}`}
+        onClick={unbind}
+        onKeyDown={(event) => (event.key === "Delete" || event.key === "Backspace") && unbind()}
+      >
         ×
       </button>
     </span>

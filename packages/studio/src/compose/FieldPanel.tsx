@@ -25,10 +25,26 @@ export function FieldPanel({ field, examples }: { field: Field; examples: readon
       <h2 className="font-serif text-[18px] font-semibold">{field.label}</h2>
       <div className="mt-3 grid grid-cols-2 gap-4">
         <Labelled label="Label">
-          {(id) => <input id={id} className={INPUT} value={field.label} maxLength={80} onChange={(event) => event.target.value && change({ label: event.target.value })} />}
+          {(id) => (
+            <input
+              id={id}
+              className={INPUT}
+              value={field.label}
+              maxLength={80}
+              onChange={(event) => event.target.value && change({ label: event.target.value })}
+            />
+          )}
         </Labelled>
         <Labelled label="Autofill token">
-          {(id) => <input id={id} className={`${INPUT} font-mono text-[13px]`} value={field.autofill ?? ""} maxLength={80} onChange={(event) => change({ autofill: event.target.value })} />}
+          {(id) => (
+            <input
+              id={id}
+              className={`${INPUT} font-mono text-[13px]`}
+              value={field.autofill ?? ""}
+              maxLength={80}
+              onChange={(event) => change({ autofill: event.target.value })}
+            />
+          )}
         </Labelled>
       </div>
       {takes ? (
@@ -40,7 +56,9 @@ export function FieldPanel({ field, examples }: { field: Field; examples: readon
                   id={id}
                   className={`${INPUT} h-[40px] font-mono text-[13.5px]`}
                   value={pattern}
-                  placeholder={field.autofill ? `by its autofill token, ${field.autofill}` : "{street} {house}[, {unit}]"}
+                  placeholder={
+                    field.autofill ? `by its autofill token, ${field.autofill}` : "{street} {house}[, {unit}]"
+                  }
                   aria-invalid={wrong !== undefined}
                   aria-describedby={`${id}-wrong`}
                   spellCheck={false}
@@ -50,7 +68,9 @@ export function FieldPanel({ field, examples }: { field: Field; examples: readon
                     if (!checkDefinition({ title: "", fields: [next] }).length) change({ binding: event.target.value });
                   }}
                 />
-                <p id={`${id}-wrong`} role="status" className="min-h-5 text-[12.5px] text-madder">{wrong ? `${wrong} (not saved yet)` : ""}</p>
+                <p id={`${id}-wrong`} role="status" className="min-h-5 text-[12.5px] text-madder">
+                  {wrong ? `${wrong} (not saved yet)` : ""}
+                </p>
               </>
             )}
           </Labelled>
@@ -61,8 +81,12 @@ export function FieldPanel({ field, examples }: { field: Field; examples: readon
                 const value = wrong ? "" : (fillingsFor({ title: "", fields: [typed] }, answer)[0]?.value ?? "");
                 return (
                   <tr key={title} className="border-b border-rule">
-                    <th scope="row" className="w-2/5 py-2 text-left font-normal text-quiet">{title}</th>
-                    <td className="py-2 font-serif text-[15px]">{value || <span className="text-ochre">stays empty</span>}</td>
+                    <th scope="row" className="w-2/5 py-2 text-left font-normal text-quiet">
+                      {title}
+                    </th>
+                    <td className="py-2 font-serif text-[15px]">
+                      {value || <span className="text-ochre">stays empty</span>}
+                    </td>
                   </tr>
                 );
               })}
@@ -70,7 +94,11 @@ export function FieldPanel({ field, examples }: { field: Field; examples: readon
           </table>
         </div>
       ) : (
-        <p className="mt-4 text-quiet">{field.kind === "search" ? "People search here; nothing fills it." : "Shows the place, and takes the house that is pressed."}</p>
+        <p className="mt-4 text-quiet">
+          {field.kind === "search"
+            ? "People search here; nothing fills it."
+            : "Shows the place, and takes the house that is pressed."}
+        </p>
       )}
     </>
   );
@@ -80,7 +108,9 @@ function Labelled({ label, children }: { label: string; children: (id: string) =
   const id = useId();
   return (
     <div>
-      <label htmlFor={id} className="mb-1 block text-[12.5px] text-quiet">{label}</label>
+      <label htmlFor={id} className="mb-1 block text-[12.5px] text-quiet">
+        {label}
+      </label>
       {children(id)}
     </div>
   );

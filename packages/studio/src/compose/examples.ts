@@ -21,7 +21,10 @@ export function useExamples(client: Client | undefined): Example[] {
     if (!client) return;
     const controller = new AbortController();
     const ask = async ({ country, title, q }: (typeof EXAMPLES)[number]): Promise<Example[]> => {
-      const { features } = await client.forward({ q, countries: country, kinds: "address", limit: 1 }, controller.signal);
+      const { features } = await client.forward(
+        { q, countries: country, kinds: "address", limit: 1 },
+        controller.signal,
+      );
       return features.map(({ id, properties }) => ({ title, answer: { ref: id, ...properties } }));
     };
     void Promise.all(EXAMPLES.map((example) => ask(example).catch(() => []))).then((found) => {

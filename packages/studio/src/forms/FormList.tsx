@@ -35,17 +35,30 @@ export function FormList() {
           New form
         </Button>
       </div>
-      {error || making.error ? <p role="alert" className="mt-3 text-ochre">{wordsOf(error ?? making.error)}</p> : null}
-      {isLoading ? <p role="status" className="mt-4 text-quiet">Loading the forms</p> : null}
+      {error || making.error ? (
+        <p role="alert" className="mt-3 text-ochre">
+          {wordsOf(error ?? making.error)}
+        </p>
+      ) : null}
+      {isLoading ? (
+        <p role="status" className="mt-4 text-quiet">
+          Loading the forms
+        </p>
+      ) : null}
       {forms?.length === 0 ? <p className="mt-4 text-quiet">No forms yet. Begin with “New form”.</p> : null}
       {forms?.length ? (
         <ul className="mt-5 overflow-hidden rounded-md border border-rule bg-page">
           {forms.map((form) => (
             <li key={form.ref} className="border-rule not-first:border-t">
-              <Link to={`/forms/${form.ref}/rehearse`} className="grid grid-cols-[1fr_auto_9rem_11rem] items-baseline gap-6 px-5 py-3.5 hover:bg-wash max-sm:grid-cols-1 max-sm:gap-1">
+              <Link
+                to={`/forms/${form.ref}/rehearse`}
+                className="grid grid-cols-[1fr_auto_9rem_11rem] items-baseline gap-6 px-5 py-3.5 hover:bg-wash max-sm:grid-cols-1 max-sm:gap-1"
+              >
                 <span className="font-serif text-[17px]">{form.title}</span>
                 <span className="text-quiet">{form.fields} fields</span>
-                <span className="text-quiet">{form.publishedVersion === null ? "not published" : `version ${form.publishedVersion} is live`}</span>
+                <span className="text-quiet">
+                  {form.publishedVersion === null ? "not published" : `version ${form.publishedVersion} is live`}
+                </span>
                 <span className="text-quiet">saved {moment(form.savedAt)}</span>
               </Link>
             </li>

@@ -15,18 +15,36 @@ export function gutterRows(answer: FormAnswer | undefined): { parts: GutterRow[]
   const { labels } = profileOf(answer?.parts.country?.code ?? "QR");
   const parts = PARTS.filter((part) => labels[part] !== undefined || answer?.parts[part])
     .sort((a, b) => ORDER.indexOf(a) - ORDER.indexOf(b))
-    .map((part) => ({ name: part, value: valueOf(answer, part), label: labels[part] ?? part }));
+    .map((part) => ({ name: part, value: textOf(answer, part), label: labels[part] ?? part }));
   const facts = (["position", "kind", "exactness"] as const).map((fact) => ({
     name: fact,
-    value: answer ? (fact === "position" ? `${answer.at.lat.toFixed(4)}, ${answer.at.lon.toFixed(4)}` : answer[fact]) : "",
+    value: answer
+      ? fact === "position"
+        ? `${answer.at.lat.toFixed(4)}, ${answer.at.lon.toFixed(4)}`
+        : answer[fact]
+      : "",
     label: fact,
   }));
   return { parts, facts };
 }
 
-const ORDER: readonly PartName[] = ["house", "building", "street", "block", "place", "unit", "floor", "district", "town", "county", "region", "postcode", "country"];
+const ORDER: readonly PartName[] = [
+  "house",
+  "building",
+  "street",
+  "block",
+  "place",
+  "unit",
+  "floor",
+  "district",
+  "town",
+  "county",
+  "region",
+  "postcode",
+  "country",
+];
 
-function valueOf(answer: FormAnswer | undefined, name: PartName): string {
+function textOf(answer: FormAnswer | undefined, name: PartName): string {
   const part = answer?.parts[name];
   if (!part) return "";
   return name === "country" && part.code ? `${part.name} · ${part.code}` : part.name;
@@ -45,12 +63,19 @@ interface GutterProps {
 export function Gutter({ title, answer, bound, handle }: GutterProps) {
   const { parts, facts } = gutterRows(answer);
   return (
-    <section aria-label={title} className="gutter flex min-h-0 flex-col overflow-y-auto border-x border-rule px-3.5 py-4">
+    <section
+      aria-label={title}
+      className="gutter flex min-h-0 flex-col overflow-y-auto border-x border-rule px-3.5 py-4"
+    >
       <h2 className="mb-2 truncate text-[12.5px] text-quiet">{title}</h2>
       <dl>
-        {parts.map((row) => <Row key={row.name} row={row} isBound={bound.has(row.name)} handle={handle} />)}
+        {parts.map((row) => (
+          <Row key={row.name} row={row} isBound={bound.has(row.name)} handle={handle} />
+        ))}
         <div className="my-2 border-t border-edge" />
-        {facts.map((row) => <Row key={row.name} row={row} isBound={bound.has(row.name)} handle={handle} />)}
+        {facts.map((row) => (
+          <Row key={row.name} row={row} isBound={bound.has(row.name)} handle={handle} />
+        ))}
       </dl>
     </section>
   );
@@ -59,12 +84,17 @@ export function Gutter({ title, answer, bound, handle }: GutterProps) {
 function Row({ row, isBound, handle }: { row: GutterRow; isBound: boolean; handle?: GutterProps["handle"] }) {
   const look = `font-bold text-[12.5px] ${isBound ? "" : "text-quiet"}`;
   return (
-    <div data-part={row.name} className="grid min-h-[32px] grid-cols-[74px_minmax(0,1fr)] items-center" title={row.label}>
+    <div
+      data-part={row.name}
+      className="grid min-h-[32px] grid-cols-[74px_minmax(0,1fr)] items-center"
+      title={row.label}
+    >
       <dt ref={(element) => element?.style.setProperty("color", isBound ? partColour(row.name) : "")}>
         {handle ? handle(row, look) : <span className={look}>{row.name}</span>}
       </dt>
-      <dd className={`truncate font-serif text-[15px] ${row.value && isBound ? "" : "text-quiet"}`}>{row.value || "–"}</dd>
+      <dd className={`truncate font-serif text-[15px] ${row.value && isBound ? "" : "text-quiet"}`}>
+        {row.value || "–"}
+      </dd>
     </div>
   );
 }
-

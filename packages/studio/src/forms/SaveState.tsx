@@ -25,7 +25,10 @@ export function SaveState({ reload }: { reload: () => void }) {
   };
   return (
     <>
-      <span role="status" className={state.saving === "failed" || state.saving === "conflict" ? "text-ochre" : "text-quiet"}>
+      <span
+        role="status"
+        className={state.saving === "failed" || state.saving === "conflict" ? "text-ochre" : "text-quiet"}
+      >
         {wordsFor(state.saving, state.revision, state.savedAt, state.words)}
       </span>
       {state.saving === "conflict" ? <Button onClick={loadNewest}>Load the newest</Button> : null}

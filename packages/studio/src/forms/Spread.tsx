@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import { NavLink, Outlet, useParams } from "react-router";
-import { useFormQuery, usePublishFormMutation, wordsOf } from "../state/api.ts";
 import { answers } from "../state/answer.slice.ts";
+import { useFormQuery, usePublishFormMutation, wordsOf } from "../state/api.ts";
 import { draft } from "../state/draft.slice.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { trace } from "../state/trace.slice.ts";
@@ -23,8 +23,20 @@ export function Spread() {
     dispatch(trace.wiped());
   }, [data, dispatch]);
 
-  if (error) return <main className="px-5 py-8"><p role="alert">{wordsOf(error)}</p></main>;
-  if (state.ref !== ref) return <main className="px-5 py-8"><p role="status" className="text-quiet">{isFetching ? "Opening the form" : ""}</p></main>;
+  if (error)
+    return (
+      <main className="px-5 py-8">
+        <p role="alert">{wordsOf(error)}</p>
+      </main>
+    );
+  if (state.ref !== ref)
+    return (
+      <main className="px-5 py-8">
+        <p role="status" className="text-quiet">
+          {isFetching ? "Opening the form" : ""}
+        </p>
+      </main>
+    );
   const live = async () => {
     const done = await publish(ref);
     if (done.data) dispatch(draft.published(done.data));
@@ -35,14 +47,32 @@ export function Spread() {
         <h1 className="font-serif text-[22px] font-semibold">{state.definition.title}</h1>
         <SaveState reload={() => void refetch()} />
         <div className="ml-auto flex items-center gap-2.5">
-          {publishing.error ? <span role="alert" className="text-ochre">{wordsOf(publishing.error)}</span> : null}
+          {publishing.error ? (
+            <span role="alert" className="text-ochre">
+              {wordsOf(publishing.error)}
+            </span>
+          ) : null}
           <Button onClick={live} disabled={publishing.isLoading || state.saving !== "saved" || !state.changed}>
             {state.changed ? "Publish" : `Version ${state.publishedVersion} is live`}
           </Button>
-          {state.publishedVersion === null ? null : <ButtonLink href={`/f/${ref}`} target="_blank" rel="noreferrer">Open its page</ButtonLink>}
-          <nav aria-label="Ways to look at this form" className="flex h-[34px] overflow-hidden rounded border border-edge bg-field">
-            {[["compose", "Compose"], ["rehearse", "Rehearse"]].map(([to, words]) => (
-              <NavLink key={to} to={to} className="flex items-center border-edge px-4 font-semibold text-quiet not-first:border-l hover:bg-wash aria-[current=page]:bg-ink aria-[current=page]:text-page">
+          {state.publishedVersion === null ? null : (
+            <ButtonLink href={`/f/${ref}`} target="_blank" rel="noreferrer">
+              Open its page
+            </ButtonLink>
+          )}
+          <nav
+            aria-label="Ways to look at this form"
+            className="flex h-[34px] overflow-hidden rounded border border-edge bg-field"
+          >
+            {[
+              ["compose", "Compose"],
+              ["rehearse", "Rehearse"],
+            ].map(([to, words]) => (
+              <NavLink
+                key={to}
+                to={to}
+                className="flex items-center border-edge px-4 font-semibold text-quiet not-first:border-l hover:bg-wash aria-[current=page]:bg-ink aria-[current=page]:text-page"
+              >
                 {words}
               </NavLink>
             ))}

@@ -1,4 +1,4 @@
-import { type RefObject, useLayoutEffect, useRef, useState } from "react";
+import { type RefObject, useLayoutEffect, useState } from "react";
 import { partColour } from "../ui/part-colour.ts";
 
 /** A part that fills a field. */
@@ -20,15 +20,13 @@ interface Drawn extends Wire {
  */
 export function Wires({ inside, wires }: { inside: RefObject<HTMLElement | null>; wires: readonly Wire[] }) {
   const [drawn, setDrawn] = useState<Drawn[]>([]);
-  const latest = useRef(wires);
-  latest.current = wires;
   useLayoutEffect(() => {
     const root = inside.current;
     if (!root) return;
     let frame = 0;
     const measure = () => {
       cancelAnimationFrame(frame);
-      frame = requestAnimationFrame(() => setDrawn(latest.current.flatMap((wire) => draw(root, wire))));
+      frame = requestAnimationFrame(() => setDrawn(wires.flatMap((wire) => draw(root, wire))));
     };
     measure();
     const sizes = new ResizeObserver(measure);

@@ -13,7 +13,10 @@ export function useClient(trace?: (event: TraceEvent) => void): Client | undefin
 export function useCountries(client: Client | undefined): Country[] | undefined {
   const [countries, setCountries] = useState<Country[]>();
   useEffect(() => {
-    client?.countries().then(({ countries }) => setCountries(countries), () => setCountries([]));
+    client?.countries().then(
+      ({ countries }) => setCountries(countries),
+      () => setCountries([]),
+    );
   }, [client]);
   return countries;
 }

@@ -16,7 +16,10 @@ export function Frame() {
           Bibliotope
         </NavLink>
         <nav aria-label="Places of work" className="flex h-full items-stretch">
-          <NavLink to="/forms" className="flex items-center border-b-2 border-transparent px-0.5 font-semibold aria-[current=page]:border-madder">
+          <NavLink
+            to="/forms"
+            className="flex items-center border-b-2 border-transparent px-0.5 font-semibold aria-[current=page]:border-madder"
+          >
             Forms
           </NavLink>
         </nav>

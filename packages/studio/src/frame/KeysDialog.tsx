@@ -3,14 +3,23 @@ import { useEffect, useState } from "react";
 import { useLocation } from "react-router";
 import { Button } from "../ui/Button.tsx";
 
-const EVERYWHERE: [string, string][] = [["?", "Show these keys"], ["Esc", "Close what is open"]];
+const EVERYWHERE: [string, string][] = [
+  ["?", "Show these keys"],
+  ["Esc", "Close what is open"],
+];
 const REHEARSE: [string, string][] = [
-  ["↓ ↑", "Move through the suggestions"], ["Enter", "Take the marked suggestion"], ["Esc", "Close the suggestions"],
-  ["Arrow keys", "Move the map, when it has the focus"], ["+ −", "Zoom the map"], ["Enter", "On the map: take the address in the middle"],
+  ["↓ ↑", "Move through the suggestions"],
+  ["Enter", "Take the marked suggestion"],
+  ["Esc", "Close the suggestions"],
+  ["Arrow keys", "Move the map, when it has the focus"],
+  ["+ −", "Zoom the map"],
+  ["Enter", "On the map: take the address in the middle"],
 ];
 const COMPOSE: [string, string][] = [
-  ["Enter", "On a part: pick it; on a field: bind the picked part"], ["Delete", "On a bound part: unbind it"],
-  ["Ctrl Z", "Undo"], ["Ctrl Shift Z", "Redo"],
+  ["Enter", "On a part: pick it; on a field: bind the picked part"],
+  ["Delete", "On a bound part: unbind it"],
+  ["Ctrl Z", "Undo"],
+  ["Ctrl Shift Z", "Redo"],
 ];
 
 /** `?` shows the keys of the view. */
@@ -29,13 +38,20 @@ export function KeysDialog() {
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger asChild>
-        <button type="button" className="size-7 rounded border border-edge text-quiet hover:bg-wash" aria-label="Keys of this view">
+        <button
+          type="button"
+          className="size-7 rounded border border-edge text-quiet hover:bg-wash"
+          aria-label="Keys of this view"
+        >
           ?
         </button>
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-black/25" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-24 left-1/2 w-[26rem] max-w-[92vw] -translate-x-1/2 rounded-md border border-edge bg-page p-5">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-24 left-1/2 w-[26rem] max-w-[92vw] -translate-x-1/2 rounded-md border border-edge bg-page p-5"
+        >
           <Dialog.Title className="font-serif text-lg font-semibold">Keys</Dialog.Title>
           <dl className="mt-3 grid grid-cols-[7rem_1fr] gap-y-1.5">
             {[...own, ...EVERYWHERE].map(([keys, what]) => (

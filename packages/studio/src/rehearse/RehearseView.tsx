@@ -28,7 +28,10 @@ export function RehearseView() {
   useEffect(() => {
     if (!client || !countries || !page.current || !sheet.current) return;
     const made = renderForm(page.current, definition, {
-      client, countries, trace: heard, mapIn: sheet.current,
+      client,
+      countries,
+      trace: heard,
+      mapIn: sheet.current,
       filled: (found) => dispatch(answers.filled(found)),
       cleared: () => dispatch(answers.cleared()),
     });
@@ -43,14 +46,19 @@ export function RehearseView() {
   // each field carries the colour of the part that fills it
   useEffect(() => {
     for (const { field, part } of wires.toReversed()) {
-      page.current?.querySelector<HTMLElement>(`[data-field="${CSS.escape(field)}"]`)?.style.setProperty("--bt-part", partColour(part));
+      page.current
+        ?.querySelector<HTMLElement>(`[data-field="${CSS.escape(field)}"]`)
+        ?.style.setProperty("--bt-part", partColour(part));
     }
   }, [wires]);
 
   const hasMap = definition.fields.some(({ kind }) => kind === "map");
   return (
     <>
-      <div ref={spread} className="relative grid min-h-0 flex-1 grid-cols-[minmax(300px,374px)_232px_minmax(0,1fr)] overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1">
+      <div
+        ref={spread}
+        className="relative grid min-h-0 flex-1 grid-cols-[minmax(300px,374px)_232px_minmax(0,1fr)] overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1"
+      >
         <section aria-label="The form" data-page ref={page} className="min-h-0 overflow-y-auto px-[22px] py-4" />
         <Gutter title="Parts of the address in hand" answer={answer} bound={new Set(wires.map(({ part }) => part))} />
         <section aria-label="Map" ref={sheet} className="relative min-h-[300px]">

@@ -12,8 +12,12 @@ const slice = createSlice({
   name: "answer",
   initialState,
   reducers: {
-    filled: (state, { payload }: PayloadAction<FormAnswer>) => void (state.answer = payload),
-    cleared: (state) => void (state.answer = undefined),
+    filled: (state, { payload }: PayloadAction<FormAnswer>) => {
+      state.answer = payload;
+    },
+    cleared: (state) => {
+      state.answer = undefined;
+    },
   },
 });
 

@@ -20,9 +20,16 @@ export const api = createApi({
         csrf = (await queryFulfilled.catch(() => undefined))?.data.csrf ?? "";
       },
     }),
-    forms: build.query<FormSummary[], void>({ query: () => "/forms", transformResponse: (answer: { forms: FormSummary[] }) => answer.forms, providesTags: ["forms"] }),
+    forms: build.query<FormSummary[], void>({
+      query: () => "/forms",
+      transformResponse: (answer: { forms: FormSummary[] }) => answer.forms,
+      providesTags: ["forms"],
+    }),
     form: build.query<FormDraft, string>({ query: (ref) => `/forms/${encodeURIComponent(ref)}`, keepUnusedDataFor: 0 }),
-    makeForm: build.mutation<FormDraft, FormDefinition>({ query: (definition) => ({ url: "/forms", method: "POST", body: { definition } }), invalidatesTags: ["forms"] }),
+    makeForm: build.mutation<FormDraft, FormDefinition>({
+      query: (definition) => ({ url: "/forms", method: "POST", body: { definition } }),
+      invalidatesTags: ["forms"],
+    }),
     saveDraft: build.mutation<FormDraft, { ref: string; revision: number; definition: FormDefinition }>({
       query: ({ ref, ...body }) => ({ url: `/forms/${encodeURIComponent(ref)}/draft`, method: "PUT", body }),
       invalidatesTags: ["forms"],
@@ -40,6 +47,7 @@ export const { useSessionQuery, useFormsQuery, useFormQuery, useMakeFormMutation
 export function wordsOf(error: unknown): string {
   const { status, data } = (error ?? {}) as { status?: number | string; data?: Problem };
   if (data?.detail) return data.detail;
-  if (status === "FETCH_ERROR" || status === "TIMEOUT_ERROR") return "The server does not answer. Is npm start still running?";
+  if (status === "FETCH_ERROR" || status === "TIMEOUT_ERROR")
+    return "The server does not answer. Is npm start still running?";
   return "Something broke on our side. Try again.";
 }

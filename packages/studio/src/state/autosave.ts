@@ -24,7 +24,9 @@ autosave.startListening({
       if (state.ref !== ref || state.saving === "conflict" || state.saving === "saved") return;
       dispatch(draft.saveBegan());
       const sent = state.definition;
-      const result = await dispatch(api.endpoints.saveDraft.initiate({ ref, revision: state.revision, definition: sent }) as never) as unknown as { data?: import("@bibliotope/wire").FormDraft; error?: { status?: number } };
+      const result = (await dispatch(
+        api.endpoints.saveDraft.initiate({ ref, revision: state.revision, definition: sent }) as never,
+      )) as unknown as { data?: import("@bibliotope/wire").FormDraft; error?: { status?: number } };
       if (result.data) {
         dispatch(draft.saved({ draft: result.data, sent }));
         if ((getState() as State).draft.saving === "saved") return forgetUnsaved(ref);

@@ -26,8 +26,18 @@ export interface DraftState {
 
 const STEPS_KEPT = 100;
 const EMPTY: DraftState = {
-  ref: "", revision: 0, savedAt: "", publishedVersion: null, changed: false, definition: { title: "", fields: [] },
-  past: [], future: [], saving: "saved", words: "", selected: undefined, picked: undefined,
+  ref: "",
+  revision: 0,
+  savedAt: "",
+  publishedVersion: null,
+  changed: false,
+  definition: { title: "", fields: [] },
+  past: [],
+  future: [],
+  saving: "saved",
+  words: "",
+  selected: undefined,
+  picked: undefined,
 };
 
 const slice = createSlice({
@@ -36,12 +46,22 @@ const slice = createSlice({
   reducers: {
     /** A draft was loaded; `unsaved` is what an earlier visit could not save. */
     opened: (_state, { payload }: PayloadAction<{ draft: FormDraft; unsaved?: FormDefinition }>): DraftState => ({
-      ...EMPTY, ...payload.draft, ...(payload.unsaved ? { definition: payload.unsaved, saving: "waiting" as const, past: [payload.draft.definition] } : {}),
+      ...EMPTY,
+      ...payload.draft,
+      ...(payload.unsaved
+        ? { definition: payload.unsaved, saving: "waiting" as const, past: [payload.draft.definition] }
+        : {}),
     }),
-    selected: (state, { payload }: PayloadAction<string | undefined>) => void (state.selected = payload),
-    picked: (state, { payload }: PayloadAction<string | undefined>) => void (state.picked = state.picked === payload ? undefined : payload),
+    selected: (state, { payload }: PayloadAction<string | undefined>) => {
+      state.selected = payload;
+    },
+    picked: (state, { payload }: PayloadAction<string | undefined>) => {
+      state.picked = state.picked === payload ? undefined : payload;
+    },
     bound: (state, { payload: { field, name } }: PayloadAction<{ field: string; name: string }>) => {
-      change(state, field, (held) => void (held.binding = bindName(held.binding, name)));
+      change(state, field, (held) => {
+        held.binding = bindName(held.binding, name);
+      });
       state.picked = undefined;
       state.selected = field;
     },
@@ -54,7 +74,8 @@ const slice = createSlice({
     fieldChanged: (state, { payload: { field, to } }: PayloadAction<{ field: string; to: Partial<Field> }>) =>
       change(state, field, (held) => {
         Object.assign(held, to);
-        for (const name of ["autofill", "binding", "placeholder", "help"] as const) if (held[name] === "") delete held[name];
+        for (const name of ["autofill", "binding", "placeholder", "help"] as const)
+          if (held[name] === "") delete held[name];
       }),
     undone: (state) => {
       const before = state.past.pop();
@@ -68,7 +89,9 @@ const slice = createSlice({
       state.past.push(state.definition);
       settle(state, after);
     },
-    saveBegan: (state) => void (state.saving = "saving"),
+    saveBegan: (state) => {
+      state.saving = "saving";
+    },
     saveFailed: (state, { payload }: PayloadAction<{ words: string; conflict: boolean }>) => {
       state.saving = payload.conflict ? "conflict" : "failed";
       state.words = payload.words;
@@ -79,7 +102,8 @@ const slice = createSlice({
       Object.assign(state, { revision, savedAt, publishedVersion, changed, words: "" });
       state.saving = JSON.stringify(sent) === JSON.stringify(state.definition) ? "saved" : "waiting";
     },
-    published: (state, { payload }: PayloadAction<FormDraft>) => void Object.assign(state, { publishedVersion: payload.publishedVersion, changed: payload.changed }),
+    published: (state, { payload }: PayloadAction<FormDraft>) =>
+      void Object.assign(state, { publishedVersion: payload.publishedVersion, changed: payload.changed }),
   },
 });
 

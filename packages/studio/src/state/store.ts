@@ -6,10 +6,18 @@ import { autosave } from "./autosave.ts";
 import { draftReducer } from "./draft.slice.ts";
 import { traceReducer } from "./trace.slice.ts";
 
-const reducer = combineReducers({ [api.reducerPath]: api.reducer, draft: draftReducer, trace: traceReducer, answer: answerReducer });
+const reducer = combineReducers({
+  [api.reducerPath]: api.reducer,
+  draft: draftReducer,
+  trace: traceReducer,
+  answer: answerReducer,
+});
 
 export function makeStore() {
-  return configureStore({ reducer, middleware: (usual) => usual().prepend(autosave.middleware).concat(api.middleware) });
+  return configureStore({
+    reducer,
+    middleware: (usual) => usual().prepend(autosave.middleware).concat(api.middleware),
+  });
 }
 
 export const store = makeStore();

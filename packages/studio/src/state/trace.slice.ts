@@ -17,12 +17,15 @@ const slice = createSlice({
     happened: (state, { payload }: PayloadAction<TraceEvent>) => {
       // a key or a press of the map after a filled form begins anew
       const last = state.events.at(-1);
-      const begins = (payload.row === "keys" && payload.key !== "↵") || (payload.row === "requests" && payload.call === "reverse");
+      const begins =
+        (payload.row === "keys" && payload.key !== "↵") || (payload.row === "requests" && payload.call === "reverse");
       if (begins && last?.row === "fields" && last.why !== "corrected") state.events = [];
       state.events.push(payload);
       if (state.events.length > KEPT) state.events.shift();
     },
-    wiped: (state) => void (state.events = []),
+    wiped: (state) => {
+      state.events = [];
+    },
   },
 });
 

@@ -25,23 +25,64 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
   const marks: TraceMark[] = [];
   for (const event of events) {
     if (event.row === "keys") {
-      marks.push({ row: "keys", from: place(event.at), to: place(event.at), text: event.key === " " ? "␣" : event.key, look: "key", title: `Key at ${ms(event.at - first)}`, sent: event.text });
+      marks.push({
+        row: "keys",
+        from: place(event.at),
+        to: place(event.at),
+        text: event.key === " " ? "␣" : event.key,
+        look: "key",
+        title: `Key at ${ms(event.at - first)}`,
+        sent: event.text,
+      });
     } else if (event.row === "requests") {
-      const end = events.find((other) => (other.row === "answered" || other.row === "dropped") && other.id === event.id);
-      const look = !end ? "waiting" : end.row === "dropped" ? "dropped" : end.row === "answered" && end.status === 200 ? "answered" : "failed";
+      const end = events.find(
+        (other) => (other.row === "answered" || other.row === "dropped") && other.id === event.id,
+      );
+      const look = !end
+        ? "waiting"
+        : end.row === "dropped"
+          ? "dropped"
+          : end.row === "answered" && end.status === 200
+            ? "answered"
+            : "failed";
       const took = end ? ms(end.at - event.at) : "no answer yet";
       marks.push({
-        row: "requests", from: place(event.at), to: place(end?.at ?? event.at), text: event.call, look,
-        title: `${event.call}: ${look === "dropped" ? "dropped as stale after" : look === "failed" ? "failed after" : ""} ${took}`.replace(/ {2,}/g, " "),
-        sent: event.asked, came: end?.row === "answered" ? end.answer : undefined,
+        row: "requests",
+        from: place(event.at),
+        to: place(end?.at ?? event.at),
+        text: event.call,
+        look,
+        title:
+          `${event.call}: ${look === "dropped" ? "dropped as stale after" : look === "failed" ? "failed after" : ""} ${took}`.replace(
+            / {2,}/g,
+            " ",
+          ),
+        sent: event.asked,
+        came: end?.row === "answered" ? end.answer : undefined,
       });
     } else if (event.row === "list") {
-      marks.push({ row: "list", from: place(event.at), to: place(event.at), text: String(event.count), look: "list", title: `${event.count} suggestions for “${event.text}”`, sent: event.text });
+      marks.push({
+        row: "list",
+        from: place(event.at),
+        to: place(event.at),
+        text: String(event.count),
+        look: "list",
+        title: `${event.count} suggestions for “${event.text}”`,
+        sent: event.text,
+      });
     } else if (event.row === "fields") {
       const filled = event.fillings.filter(({ value }) => value !== "");
       marks.push({
-        row: "fields", from: place(event.at), to: place(event.at), look: "field", text: event.why === "cleared" ? "cleared" : `${event.why}: ${filled.length} ${filled.length === 1 ? "field" : "fields"}`,
-        title: `Fields ${event.why}`, came: Object.fromEntries(event.fillings.map(({ field, value }) => [field, value])),
+        row: "fields",
+        from: place(event.at),
+        to: place(event.at),
+        look: "field",
+        text:
+          event.why === "cleared"
+            ? "cleared"
+            : `${event.why}: ${filled.length} ${filled.length === 1 ? "field" : "fields"}`,
+        title: `Fields ${event.why}`,
+        came: Object.fromEntries(event.fillings.map(({ field, value }) => [field, value])),
       });
     }
   }

@@ -1,10 +1,13 @@
 import type { ComponentProps } from "react";
 
-const LOOK = "inline-flex h-[34px] items-center gap-1.5 rounded border border-edge bg-field px-3 text-ink enabled:hover:bg-wash disabled:text-quiet disabled:opacity-60";
+const LOOK =
+  "inline-flex h-[34px] items-center gap-1.5 rounded border border-edge bg-field px-3 text-ink enabled:hover:bg-wash disabled:text-quiet disabled:opacity-60";
 
 /** A button; `strong` for the one thing that a view is about. */
 export function Button({ strong, className = "", ...rest }: ComponentProps<"button"> & { strong?: boolean }) {
-  const look = strong ? "inline-flex h-[34px] items-center gap-1.5 rounded border border-ink bg-ink px-3 font-semibold text-page enabled:hover:opacity-90 disabled:opacity-50" : LOOK;
+  const look = strong
+    ? "inline-flex h-[34px] items-center gap-1.5 rounded border border-ink bg-ink px-3 font-semibold text-page enabled:hover:opacity-90 disabled:opacity-50"
+    : LOOK;
   return <button type="button" className={`${look} ${className}`} {...rest} />;
 }
 

@@ -5,6 +5,17 @@ export function partColour(name: string): string {
 }
 
 const COLOUR_OF: Record<string, string> = {
-  house: "madder", unit: "madder", floor: "madder", building: "madder", block: "madder", street: "madder", place: "madder",
-  district: "verdigris", town: "verdigris", county: "verdigris", region: "verdigris", postcode: "indigo", country: "plum",
+  house: "madder",
+  unit: "madder",
+  floor: "madder",
+  building: "madder",
+  block: "madder",
+  street: "madder",
+  place: "madder",
+  district: "verdigris",
+  town: "verdigris",
+  county: "verdigris",
+  region: "verdigris",
+  postcode: "indigo",
+  country: "plum",
 };

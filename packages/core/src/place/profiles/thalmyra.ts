@@ -10,8 +10,13 @@ export const THALMYRA: CountryProfile = {
   addressLine: "{block or street}[, {building}]",
   levels: ["region", "town", "district"],
   labels: {
-    building: "Building", block: "Block", district: "Quarter", town: "Town",
-    region: "Prefecture", postcode: "Postcode", country: "Country",
+    building: "Building",
+    block: "Block",
+    district: "Quarter",
+    town: "Town",
+    region: "Prefecture",
+    postcode: "Postcode",
+    country: "Country",
   },
   number: { part: "building", stands: "after" },
   postcode: {

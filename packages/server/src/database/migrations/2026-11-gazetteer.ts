@@ -96,7 +96,19 @@ export async function up(database: Knex): Promise<void> {
 }
 
 export async function down(database: Knex): Promise<void> {
-  for (const table of ["publication_versions", "publications", "map_features", "places", "addresses", "streets", "postcodes", "areas", "identities", "data_set_versions", "data_sets"]) {
+  for (const table of [
+    "publication_versions",
+    "publications",
+    "map_features",
+    "places",
+    "addresses",
+    "streets",
+    "postcodes",
+    "areas",
+    "identities",
+    "data_set_versions",
+    "data_sets",
+  ]) {
     await database.schema.dropTable(table);
   }
 }

@@ -45,5 +45,6 @@ export async function up(database: Knex): Promise<void> {
 }
 
 export async function down(database: Knex): Promise<void> {
-  for (const table of ["form_versions", "forms", "keys", "sessions", "sign_in_links", "users"]) await database.schema.dropTable(table);
+  for (const table of ["form_versions", "forms", "keys", "sessions", "sign_in_links", "users"])
+    await database.schema.dropTable(table);
 }

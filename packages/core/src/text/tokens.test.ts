@@ -1,0 +1,74 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { MAX_TOKEN_LENGTH, MAX_TOKENS, tokenize } from "./tokens.ts";
+
+const words = (text: string) => tokenize(text).map((token) => token.text);
+
+describe("tokenize", () => {
+  it.each([
+    ["12 Harbour Row, Tidewell", ["12", "harbour", "row", "tidewell"]],
+    ["Cooper's Lane", ["coopers", "lane"]],
+    ["Cooper’s Lane", ["coopers", "lane"]],
+    ["12-14 Mill Hill", ["12-14", "mill", "hill"]],
+    ["Østergränd 12/3", ["ostergrand", "12/3"]],
+    ["12b", ["12b"]],
+    ["Up-and-Under", ["up", "and", "under"]],
+    ["ΘΑ-123", ["tha", "123"]],
+    ["HT4 29", ["ht4", "29"]],
+    ["'; DROP TABLE addresses; --", ["drop", "table", "addresses"]],
+    ["<img src=x onerror=alert(1)>", ["img", "src", "x", "onerror", "alert", "1"]],
+    ["", []],
+    ["  ,.;  ", []],
+    ["\u0000\u0007\u001b", []],
+  ])("cuts %j", (text, expected) => {
+    expect(words(text)).toEqual(expected);
+  });
+
+  it("tells numbers from words", () => {
+    expect(tokenize("12b harbour 3").map(({ kind }) => kind)).toEqual(["number", "word", "number"]);
+  });
+
+  it("says where each word stands in the source", () => {
+    const text = "12 Østergränd";
+    const [number, word] = tokenize(text);
+    expect(text.slice(number.start, number.end)).toBe("12");
+    expect(text.slice(word.start, word.end)).toBe("Østergränd");
+  });
+
+  it("takes combining marks with the letter before them", () => {
+    const text = "cafe\u0301 x";
+    const [word] = tokenize(text);
+    expect(text.slice(word.start, word.end)).toBe("cafe\u0301");
+  });
+
+  it("leaves the last word open only while nothing follows it", () => {
+    expect(tokenize("12 harb").at(-1)!.open).toBe(true);
+    expect(tokenize("12 harb ").at(-1)!.open).toBe(false);
+    expect(tokenize("12 harb").at(0)!.open).toBe(false);
+  });
+
+  it("reads right-to-left text as words", () => {
+    expect(words("שלום 12")).toEqual(["שלום", "12"]);
+  });
+
+  it("bounds what it reads of a long text", () => {
+    const tokens = tokenize("harbour ".repeat(2000));
+    expect(tokens).toHaveLength(MAX_TOKENS);
+    expect(tokenize("a".repeat(10_000))[0].text).toHaveLength(MAX_TOKEN_LENGTH);
+  });
+
+  it("gives ranges that are sorted and apart, whatever the text", () => {
+    fc.assert(
+      fc.property(fc.string({ unit: "binary", maxLength: 80 }), (text) => {
+        let end = 0;
+        for (const token of tokenize(text)) {
+          expect(token.start).toBeGreaterThanOrEqual(end);
+          expect(token.end).toBeGreaterThan(token.start);
+          expect(token.from).toHaveLength(token.text.length);
+          end = token.end;
+        }
+        expect(end).toBeLessThanOrEqual(text.length);
+      }),
+    );
+  });
+});

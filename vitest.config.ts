@@ -1,0 +1,14 @@
+import { defineConfig } from "vitest/config";
+
+/** Unit tests beside the code, and server tests against the server that `npm test` starts. */
+export default defineConfig({
+  resolve: { conditions: ["source"] },
+  ssr: { resolve: { conditions: ["source"] } },
+  test: {
+    include: ["packages/*/src/**/*.test.ts"],
+    testTimeout: 30_000,
+    hookTimeout: 60_000,
+    // a test that found nothing to do is a mistake
+    passWithNoTests: false,
+  },
+});
