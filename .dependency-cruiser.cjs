@@ -59,13 +59,22 @@ module.exports = {
       from: { path: "^packages/kit/src/", pathNot: "\\.test\\.ts$" },
       to: { path: "^packages/core/src/(index|search|formats|text|place)/", dependencyTypesNot: ["type-only"] },
     },
-    { name: "no-unresolvable", severity: "error", from: {}, to: { couldNotResolve: true, pathNot: "\\?worker&inline$" } },
+    {
+      name: "no-unresolvable",
+      severity: "error",
+      from: {},
+      to: { couldNotResolve: true, pathNot: "\\?worker&inline$" },
+    },
   ],
   options: {
     doNotFollow: { path: "node_modules" },
     exclude: { path: "(^|/)(dist|dist-types|dist-web|node_modules)/|vite\\.config\\.ts$" },
     tsPreCompilationDeps: "specify",
     tsConfig: { fileName: "tsconfig.tests.json" },
-    enhancedResolveOptions: { exportsFields: ["exports"], conditionNames: ["source", "import", "default"], extensions: [".ts", ".tsx", ".js", ".mjs", ".json", ".css"] },
+    enhancedResolveOptions: {
+      exportsFields: ["exports"],
+      conditionNames: ["source", "import", "default"],
+      extensions: [".ts", ".tsx", ".js", ".mjs", ".json", ".css"],
+    },
   },
 };

@@ -1,4 +1,4 @@
-import type { Ring } from "@bibliotope/core/geo";
+import { boxAround, type Ring } from "@bibliotope/core/geo";
 import { contourRings, ringArea, smoothRing } from "./ground/contour.ts";
 import type { Grid } from "./ground/grid.ts";
 import type { Plane, Point } from "./ground/plane.ts";
@@ -74,6 +74,16 @@ export function drawGround(
       });
     }
   }
+  const country = world.areas.find((area) => area.key === code)!;
+  const [west, south, east] = boxAround(country.rings.flat());
+  world.features.push({
+    layer: "name",
+    rank: 1,
+    names: country.names,
+    key: code,
+    properties: { what: "country" },
+    geometry: { type: "Point", coordinates: [(west + east) / 2, south - 0.06] },
+  });
   towns.forEach((town, i) => {
     world.features.push({
       layer: "name",

@@ -31,7 +31,10 @@ describe("boxContains", () => {
   });
 
   it("holds every point that it was drawn around", () => {
-    const point = fc.tuple(fc.double({ min: -179, max: 179, noNaN: true }), fc.double({ min: -89, max: 89, noNaN: true }));
+    const point = fc.tuple(
+      fc.double({ min: -179, max: 179, noNaN: true }),
+      fc.double({ min: -89, max: 89, noNaN: true }),
+    );
     fc.assert(
       fc.property(fc.array(point, { minLength: 1, maxLength: 20 }), (points) => {
         const box = boxAround(points);
@@ -42,8 +45,20 @@ describe("boxContains", () => {
 });
 
 describe("ringsContain", () => {
-  const square: Ring = [[0, 0], [10, 0], [10, 10], [0, 10], [0, 0]];
-  const hole: Ring = [[4, 4], [6, 4], [6, 6], [4, 6], [4, 4]];
+  const square: Ring = [
+    [0, 0],
+    [10, 0],
+    [10, 10],
+    [0, 10],
+    [0, 0],
+  ];
+  const hole: Ring = [
+    [4, 4],
+    [6, 4],
+    [6, 6],
+    [4, 6],
+    [4, 4],
+  ];
 
   it("tells inside from outside", () => {
     expect(ringsContain([square], { lat: 5, lon: 5 })).toBe(true);
@@ -51,7 +66,13 @@ describe("ringsContain", () => {
   });
 
   it("takes a hole as outside, and an island in it as inside", () => {
-    const island: Ring = [[4.5, 4.5], [5.5, 4.5], [5.5, 5.5], [4.5, 5.5], [4.5, 4.5]];
+    const island: Ring = [
+      [4.5, 4.5],
+      [5.5, 4.5],
+      [5.5, 5.5],
+      [4.5, 5.5],
+      [4.5, 4.5],
+    ];
     expect(ringsContain([square, hole], { lat: 5, lon: 5 })).toBe(false);
     expect(ringsContain([square, hole, island], { lat: 5, lon: 5 })).toBe(true);
   });

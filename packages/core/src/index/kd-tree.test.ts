@@ -13,7 +13,13 @@ function treeOf(points: readonly Position[]) {
 /** What a look at every point gives. */
 function byLooking(points: readonly Position[], at: Position, radius: number, limit: number): number[] {
   return points
-    .map((point, id) => ({ id, metres: sphereDistance(at, { lat: Math.round(point.lat * SCALE) / SCALE, lon: Math.round(point.lon * SCALE) / SCALE }) }))
+    .map((point, id) => ({
+      id,
+      metres: sphereDistance(at, {
+        lat: Math.round(point.lat * SCALE) / SCALE,
+        lon: Math.round(point.lon * SCALE) / SCALE,
+      }),
+    }))
     .filter(({ metres }) => metres <= radius)
     .sort((a, b) => a.metres - b.metres || a.id - b.id)
     .slice(0, limit)
@@ -22,7 +28,11 @@ function byLooking(points: readonly Position[], at: Position, radius: number, li
 
 describe("nearestPoints", () => {
   it("finds the nearest of a few", () => {
-    const points = [{ lat: -35, lon: -21 }, { lat: -35.001, lon: -21 }, { lat: -36, lon: -22 }];
+    const points = [
+      { lat: -35, lon: -21 },
+      { lat: -35.001, lon: -21 },
+      { lat: -36, lon: -22 },
+    ];
     const found = nearestPoints(treeOf(points), { lat: -35.0004, lon: -21 }, 500, 5);
     expect(found.map(({ id }) => id)).toEqual([0, 1]);
     expect(found[0].metres).toBeCloseTo(44.5, 0);
@@ -34,23 +44,39 @@ describe("nearestPoints", () => {
   });
 
   it("finds across the 180th meridian", () => {
-    const points = [{ lat: 0, lon: -179.9999 }, { lat: 0, lon: 179.99 }];
+    const points = [
+      { lat: 0, lon: -179.9999 },
+      { lat: 0, lon: 179.99 },
+    ];
     expect(nearestPoints(treeOf(points), { lat: 0, lon: 179.9999 }, 5000, 2).map(({ id }) => id)).toEqual([0, 1]);
   });
 
   it("finds near a pole, where all longitudes are close", () => {
-    const points = [{ lat: 89.999, lon: 0 }, { lat: 89.999, lon: 180 }, { lat: 89.9, lon: 0 }];
-    expect(nearestPoints(treeOf(points), { lat: 89.9999, lon: 90 }, 300, 3).map(({ id }) => id).sort()).toEqual([0, 1]);
+    const points = [
+      { lat: 89.999, lon: 0 },
+      { lat: 89.999, lon: 180 },
+      { lat: 89.9, lon: 0 },
+    ];
+    expect(
+      nearestPoints(treeOf(points), { lat: 89.9999, lon: 90 }, 300, 3)
+        .map(({ id }) => id)
+        .sort(),
+    ).toEqual([0, 1]);
   });
 
   it("agrees with a look at every point, wherever they lie", () => {
     const coordinate = (most: number) => fc.double({ min: -most, max: most, noNaN: true });
     const point = fc.record({ lat: coordinate(90), lon: coordinate(180) });
     fc.assert(
-      fc.property(fc.array(point, { maxLength: 120 }), point, fc.constantFrom(50_000, 2_000_000, 30_000_000), (points, at, radius) => {
-        const found = nearestPoints(treeOf(points), at, radius, 4).map(({ id }) => id);
-        expect(found).toEqual(byLooking(points, at, radius, 4));
-      }),
+      fc.property(
+        fc.array(point, { maxLength: 120 }),
+        point,
+        fc.constantFrom(50_000, 2_000_000, 30_000_000),
+        (points, at, radius) => {
+          const found = nearestPoints(treeOf(points), at, radius, 4).map(({ id }) => id);
+          expect(found).toEqual(byLooking(points, at, radius, 4));
+        },
+      ),
       { numRuns: 200 },
     );
   });

@@ -35,7 +35,11 @@ describe("a segment", () => {
   it("keeps the addresses of a street together, sorted by number and what follows it", () => {
     const street = thing(IDS.harbourRow);
     const [from, to] = segment.addressesOf(street);
-    const numbers = Array.from({ length: to - from }, (_, i) => `${segment.sections.addressNumber[from + i]}${segment.string(segment.sections.addressSuffix[from + i])}`);
+    const numbers = Array.from(
+      { length: to - from },
+      (_, i) =>
+        `${segment.sections.addressNumber[from + i]}${segment.string(segment.sections.addressSuffix[from + i])}`,
+    );
     expect(numbers).toEqual(["1", "2", "10", "12", "12b", "14"]);
     for (let address = from; address < to; address++) expect(segment.streetOf(address)).toBe(street);
     expect(segment.seekNumber(street, 11)).toBe(from + 3);
@@ -43,7 +47,8 @@ describe("a segment", () => {
   });
 
   it("finds the areas around a position, broad to narrow, holes left out", () => {
-    const names = (lat: number, lon: number) => segment.areasAt({ lat, lon }).map((area) => segment.namesOf(area)[0].name);
+    const names = (lat: number, lon: number) =>
+      segment.areasAt({ lat, lon }).map((area) => segment.namesOf(area)[0].name);
     expect(names(-35.83, -21.83)).toEqual(["Lorramere", "The Reaches", "Sallow", "Tidewell", "Old Quay"]);
     expect(names(-35.88, -21.88)).toEqual(["Lorramere", "The Reaches"]);
     expect(names(10, 10)).toEqual([]);
@@ -56,7 +61,8 @@ describe("a segment", () => {
   });
 
   it("resolves every ref that it gives, and no other", () => {
-    for (let i = 0; i < segment.meta.counts.things; i++) expect(segment.resolve(segment.thingRef(i))).toEqual({ thing: i });
+    for (let i = 0; i < segment.meta.counts.things; i++)
+      expect(segment.resolve(segment.thingRef(i))).toEqual({ thing: i });
     for (let i = 0; i < segment.meta.counts.addresses; i++) {
       expect(segment.resolve(segment.addressRef(i))).toEqual({ thing: segment.streetOf(i), address: i });
     }

@@ -47,7 +47,9 @@ describe("formatPattern", () => {
 
   it("lets a group vanish whole when a part in it is missing", () => {
     expect(write("{street} {house}[, {unit}]", { street: "Mill Lane", house: "3" })).toBe("Mill Lane 3");
-    expect(write("{street} {house}[, {unit}]", { street: "Mill Lane", house: "3", unit: "Flat 2" })).toBe("Mill Lane 3, Flat 2");
+    expect(write("{street} {house}[, {unit}]", { street: "Mill Lane", house: "3", unit: "Flat 2" })).toBe(
+      "Mill Lane 3, Flat 2",
+    );
   });
 
   it("keeps a group of groups apart", () => {
@@ -71,7 +73,9 @@ describe("formatPattern", () => {
   });
 
   it("makes a line for each line, and no empty ones", () => {
-    expect(write("{house} {street}\n{district}\n{town}", { house: "1", street: "Bell Row", town: "Tidewell" })).toBe("1 Bell Row\nTidewell");
+    expect(write("{house} {street}\n{district}\n{town}", { house: "1", street: "Bell Row", town: "Tidewell" })).toBe(
+      "1 Bell Row\nTidewell",
+    );
   });
 
   it.each([

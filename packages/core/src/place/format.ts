@@ -23,7 +23,7 @@ export type AutofillValues = Partial<
 export function partLookup(parts: Parts): Lookup {
   return (name) => {
     const [part, form] = name.split(".") as [PartName, "name" | "abbr" | "code" | "ref" | undefined];
-    return parts[part]?.[form ?? "name"];
+    return Object.hasOwn(parts, part) ? parts[part]?.[form ?? "name"] : undefined;
   };
 }
 

@@ -2,27 +2,60 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { namesIn, parsePattern } from "../pattern/index.ts";
 import {
-  autofillParts, autofillValues, envelopeLines, formatHouseNumber, formatLine, heldProfile, MAX_IDENTITY, PARTS, type Parts,
-  parseHouseNumber, parseRef, partLookup, pickName, profileOf, refOf,
+  autofillParts,
+  autofillValues,
+  envelopeLines,
+  formatHouseNumber,
+  formatLine,
+  heldProfile,
+  MAX_IDENTITY,
+  PARTS,
+  type Parts,
+  parseHouseNumber,
+  parseRef,
+  partLookup,
+  pickName,
+  profileOf,
+  refOf,
 } from "./index.ts";
 
 const LORRAMERE: Parts = {
-  house: { name: "12" }, street: { name: "Harbour Row", abbr: "Harbour Rw" }, town: { name: "Tidewell", ref: "qr-000001" },
-  county: { name: "Sallow", code: "QR-SA" }, postcode: { name: "HT4 29" }, country: { name: "Lorramere", code: "QR" },
+  house: { name: "12" },
+  street: { name: "Harbour Row", abbr: "Harbour Rw" },
+  town: { name: "Tidewell", ref: "qr-000001" },
+  county: { name: "Sallow", code: "QR-SA" },
+  postcode: { name: "HT4 29" },
+  country: { name: "Lorramere", code: "QR" },
 };
 const OVARDE: Parts = {
-  house: { name: "12 b" }, street: { name: "Østergränd" }, unit: { name: "lgh 3" }, town: { name: "Vårhamn" },
-  region: { name: "Nörrland" }, postcode: { name: "4410" }, country: { name: "Ovarde", code: "QV" },
+  house: { name: "12 b" },
+  street: { name: "Østergränd" },
+  unit: { name: "lgh 3" },
+  town: { name: "Vårhamn" },
+  region: { name: "Nörrland" },
+  postcode: { name: "4410" },
+  country: { name: "Ovarde", code: "QV" },
 };
 const THALMYRA: Parts = {
-  building: { name: "4" }, block: { name: "Τετράγωνο 7" }, district: { name: "Άνω Λίμνα" }, town: { name: "Πελανία" },
-  region: { name: "Μεσαία" }, postcode: { name: "ΘΑ-123" }, country: { name: "Θαλμύρα", code: "QY" },
+  building: { name: "4" },
+  block: { name: "Τετράγωνο 7" },
+  district: { name: "Άνω Λίμνα" },
+  town: { name: "Πελανία" },
+  region: { name: "Μεσαία" },
+  postcode: { name: "ΘΑ-123" },
+  country: { name: "Θαλμύρα", code: "QY" },
 };
 
 describe("an address in its country's own order", () => {
   it("is number, street, town, county, postcode in Lorramere", () => {
     expect(formatLine(LORRAMERE, profileOf("QR"))).toBe("12 Harbour Row, Tidewell, Sallow, HT4 29");
-    expect(envelopeLines(LORRAMERE, profileOf("QR"))).toEqual(["12 Harbour Row", "Tidewell", "Sallow", "HT4 29", "LORRAMERE"]);
+    expect(envelopeLines(LORRAMERE, profileOf("QR"))).toEqual([
+      "12 Harbour Row",
+      "Tidewell",
+      "Sallow",
+      "HT4 29",
+      "LORRAMERE",
+    ]);
   });
 
   it("is street, number, then postcode before town in Ovarde", () => {
@@ -30,7 +63,13 @@ describe("an address in its country's own order", () => {
   });
 
   it("begins with the broadest in Thalmyra", () => {
-    expect(envelopeLines(THALMYRA, profileOf("QY"))).toEqual(["Μεσαία", "Πελανία ΘΑ-123", "Άνω Λίμνα", "Τετράγωνο 7, 4", "ΘΑΛΜΎΡΑ"]);
+    expect(envelopeLines(THALMYRA, profileOf("QY"))).toEqual([
+      "Μεσαία",
+      "Πελανία ΘΑ-123",
+      "Άνω Λίμνα",
+      "Τετράγωνο 7, 4",
+      "ΘΑΛΜΎΡΑ",
+    ]);
   });
 
   it("leaves missing parts out cleanly", () => {
@@ -48,8 +87,13 @@ describe("an address in its country's own order", () => {
 describe("autofillValues", () => {
   it("fills the tokens of the HTML standard, levels broadest first", () => {
     expect(autofillValues(LORRAMERE, profileOf("QR"))).toEqual({
-      "address-line1": "12 Harbour Row", "street-address": "12 Harbour Row", "address-level1": "Sallow", "address-level2": "Tidewell",
-      "postal-code": "HT4 29", country: "QR", "country-name": "Lorramere",
+      "address-line1": "12 Harbour Row",
+      "street-address": "12 Harbour Row",
+      "address-level1": "Sallow",
+      "address-level2": "Tidewell",
+      "postal-code": "HT4 29",
+      country: "QR",
+      "country-name": "Lorramere",
     });
   });
 
@@ -60,10 +104,17 @@ describe("autofillValues", () => {
   });
 
   it("draws on the parts that autofillParts names", () => {
-    for (const [parts, code] of [[LORRAMERE, "QR"], [OVARDE, "QV"], [THALMYRA, "QY"]] as const) {
+    for (const [parts, code] of [
+      [LORRAMERE, "QR"],
+      [OVARDE, "QV"],
+      [THALMYRA, "QY"],
+    ] as const) {
       for (const [token, value] of Object.entries(autofillValues(parts, profileOf(code)))) {
         const from = autofillParts(token, profileOf(code));
-        expect(from.some((part) => value.includes(parts[part]?.name ?? "\0") || value === parts[part]?.code), token).toBe(true);
+        expect(
+          from.some((part) => value.includes(parts[part]?.name ?? "\0") || value === parts[part]?.code),
+          token,
+        ).toBe(true);
       }
     }
     expect(autofillParts("email", profileOf("QR"))).toEqual([]);
@@ -78,7 +129,8 @@ describe("the profiles", () => {
       expect(parsed.ok, source).toBe(true);
       if (parsed.ok) for (const name of namesIn(parsed.pattern)) expect(PARTS).toContain(name.split(".")[0]);
     }
-    for (const example of profile.postcode?.examples ?? []) expect(example).toMatch(new RegExp(profile.postcode!.shape, "u"));
+    for (const example of profile.postcode?.examples ?? [])
+      expect(example).toMatch(new RegExp(profile.postcode!.shape, "u"));
     expect(profile.labels[profile.number.part]).toBeDefined();
   });
 });
@@ -119,9 +171,17 @@ describe("house numbers", () => {
   it("reads again what it wrote", () => {
     const suffix = fc.constantFrom("", "b", "å", "/3", "-14");
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 9999 }), suffix, fc.constantFrom("before" as const, "after" as const), (number, tail, stands) => {
-        expect(parseHouseNumber(formatHouseNumber({ number, suffix: tail }, stands))).toEqual({ number, suffix: tail });
-      }),
+      fc.property(
+        fc.integer({ min: 1, max: 9999 }),
+        suffix,
+        fc.constantFrom("before" as const, "after" as const),
+        (number, tail, stands) => {
+          expect(parseHouseNumber(formatHouseNumber({ number, suffix: tail }, stands))).toEqual({
+            number,
+            suffix: tail,
+          });
+        },
+      ),
     );
   });
 });
@@ -129,11 +189,15 @@ describe("house numbers", () => {
 describe("refs", () => {
   it("come back to the identity that they were made from, and are URL-safe", () => {
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: MAX_IDENTITY - 1 }), fc.constantFrom("QR", "QV", "QY"), (identity, country) => {
-        const ref = refOf(country, identity);
-        expect(ref).toMatch(/^[a-z]{2}-[0-9a-z]{6}$/);
-        expect(parseRef(ref)).toEqual({ country, identity });
-      }),
+      fc.property(
+        fc.integer({ min: 0, max: MAX_IDENTITY - 1 }),
+        fc.constantFrom("QR", "QV", "QY"),
+        (identity, country) => {
+          const ref = refOf(country, identity);
+          expect(ref).toMatch(/^[a-z]{2}-[0-9a-z]{6}$/);
+          expect(parseRef(ref)).toEqual({ country, identity });
+        },
+      ),
     );
   });
 
@@ -142,9 +206,12 @@ describe("refs", () => {
     expect(new Set(near).size).toBe(3);
   });
 
-  it.each(["", "qr", "qr-", "QR-000001", "qr-00000", "qr-00000u", "qr-0000001", "../../etc", "qr-00000 "])("does not take %j for one", (text) => {
-    expect(parseRef(text)).toBeUndefined();
-  });
+  it.each(["", "qr", "qr-", "QR-000001", "qr-00000", "qr-00000u", "qr-0000001", "../../etc", "qr-00000 "])(
+    "does not take %j for one",
+    (text) => {
+      expect(parseRef(text)).toBeUndefined();
+    },
+  );
 });
 
 describe("pickName", () => {

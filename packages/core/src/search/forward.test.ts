@@ -12,12 +12,20 @@ describe("forward", () => {
   it("answers an address with its position, parts and lines", () => {
     const found = first("12 Harbour Row, Tidewell");
     expect(found).toMatchObject({
-      kind: "address", exactness: "surveyed", line: "12 Harbour Row, Tidewell, Sallow, HT4 29",
+      kind: "address",
+      exactness: "surveyed",
+      line: "12 Harbour Row, Tidewell, Sallow, HT4 29",
       lines: ["12 Harbour Row", "Old Quay", "Tidewell", "Sallow", "HT4 29", "LORRAMERE"],
       at: { lat: -35.8294, lon: -21.83 },
       parts: {
-        house: { name: "12" }, street: { name: "Harbour Row", abbr: "Harbour Rw" }, district: { name: "Old Quay", ref: refOf("QR", IDS.oldQuay) },
-        town: { name: "Tidewell" }, county: { name: "Sallow", code: "QR-SA" }, region: { code: "QR-RE" }, postcode: { name: "HT4 29" }, country: { code: "QR" },
+        house: { name: "12" },
+        street: { name: "Harbour Row", abbr: "Harbour Rw" },
+        district: { name: "Old Quay", ref: refOf("QR", IDS.oldQuay) },
+        town: { name: "Tidewell" },
+        county: { name: "Sallow", code: "QR-SA" },
+        region: { code: "QR-RE" },
+        postcode: { name: "HT4 29" },
+        country: { code: "QR" },
       },
     });
     expect(found.score).toBeGreaterThan(0.95);
@@ -30,7 +38,11 @@ describe("forward", () => {
   });
 
   it("puts a place at its address", () => {
-    expect(first("Tidewell Branch Library").parts).toMatchObject({ place: { name: "Tidewell Branch Library" }, house: { name: "1" }, street: { name: "Harbour Row" } });
+    expect(first("Tidewell Branch Library").parts).toMatchObject({
+      place: { name: "Tidewell Branch Library" },
+      house: { name: "1" },
+      street: { name: "Harbour Row" },
+    });
     expect(first("Tidewell Branch Library").facts).toEqual({ phone: "+990 1 200 3000", stepFree: true });
     expect(first("The Lantern Inn").parts).not.toHaveProperty("street");
   });
@@ -68,13 +80,33 @@ describe("forward", () => {
   });
 
   it("scores less, the less is explained", () => {
-    const scores = ["12 Harbour Row Tidewell", "12 Harbor Row Tidewell", "12 Harbour Row Tidewell HT9 29", "12 Harbour Row Zzyzx Quux"].map((q) => first(q).score);
+    const scores = [
+      "12 Harbour Row Tidewell",
+      "12 Harbor Row Tidewell",
+      "12 Harbour Row Tidewell HT9 29",
+      "12 Harbour Row Zzyzx Quux",
+    ].map((q) => first(q).score);
     expect(scores).toEqual([...scores].sort((a, b) => b - a));
     expect(new Set(scores).size).toBe(scores.length);
   });
 
   it("keeps scores between 0 and 1, and candidates in order, whatever is asked", () => {
-    const word = fc.constantFrom("harbour", "harbor", "row", "12", "12b", "tidewell", "ht4", "29", "the", "πελανία", "x", "saint", "st", "7");
+    const word = fc.constantFrom(
+      "harbour",
+      "harbor",
+      "row",
+      "12",
+      "12b",
+      "tidewell",
+      "ht4",
+      "29",
+      "the",
+      "πελανία",
+      "x",
+      "saint",
+      "st",
+      "7",
+    );
     fc.assert(
       fc.property(fc.array(word, { minLength: 1, maxLength: 8 }), (words) => {
         const { candidates, outcome } = engine.forward({ q: words.join(" ") });
@@ -94,7 +126,12 @@ describe("forward", () => {
 
 describe("the gloss", () => {
   it("says for each word how it was taken", () => {
-    expect(hows("12 the Harbor Rw Tidewell")).toMatchObject({ "12": "same", Harbor: "abbreviation", Rw: "abbreviation", Tidewell: "same" });
+    expect(hows("12 the Harbor Rw Tidewell")).toMatchObject({
+      "12": "same",
+      Harbor: "abbreviation",
+      Rw: "abbreviation",
+      Tidewell: "same",
+    });
     expect(hows("12 Harbuor Row")).toMatchObject({ Harbuor: "spelling" });
     expect(hows("12 Harbour Row Zzyzx")).toMatchObject({ Zzyzx: "ignored" });
     expect(hows("77 Harbour Row Tidewell")).toMatchObject({ "77": "absent" });

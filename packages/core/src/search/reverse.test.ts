@@ -18,7 +18,11 @@ describe("reverse", () => {
   it("names areas with what lies around them", () => {
     const { candidates } = engine.reverse({ at: { lat: -35.83, lon: -21.83 } });
     expect(candidates.map(({ line }) => line).slice(1)).toEqual([
-      "Old Quay, Tidewell, Lorramere", "Tidewell, Sallow, Lorramere", "Sallow, The Reaches, Lorramere", "The Reaches, Lorramere", "Lorramere",
+      "Old Quay, Tidewell, Lorramere",
+      "Tidewell, Sallow, Lorramere",
+      "Sallow, The Reaches, Lorramere",
+      "The Reaches, Lorramere",
+      "Lorramere",
     ]);
     expect(candidates[2].box).toEqual([-21.85, -35.85, -21.75, -35.75]);
   });
@@ -59,15 +63,25 @@ describe("reverse", () => {
 
 describe("record", () => {
   it("gives what a ref stands for", () => {
-    expect(engine.record(refOf("QR", IDS.tidewell))).toMatchObject({ kind: "town", line: "Tidewell, Sallow, Lorramere" });
-    expect(engine.record(refOf("QR", IDS.firstAddress))).toMatchObject({ kind: "address", line: "1 Harbour Row, Tidewell, Sallow, HT4 29" });
-    expect(engine.record(refOf("QR", IDS.ht429))).toMatchObject({ kind: "postcode", line: "HT4 29, Tidewell, Lorramere" });
+    expect(engine.record(refOf("QR", IDS.tidewell))).toMatchObject({
+      kind: "town",
+      line: "Tidewell, Sallow, Lorramere",
+    });
+    expect(engine.record(refOf("QR", IDS.firstAddress))).toMatchObject({
+      kind: "address",
+      line: "1 Harbour Row, Tidewell, Sallow, HT4 29",
+    });
+    expect(engine.record(refOf("QR", IDS.ht429))).toMatchObject({
+      kind: "postcode",
+      line: "HT4 29, Tidewell, Lorramere",
+    });
     expect(engine.record("qr-zzzzzz")).toBeUndefined();
   });
 
   it("agrees with the line that was suggested, for every suggestion", () => {
     for (const q of ["12 harb", "tide", "ht4", "pelan", "library", "mill"]) {
-      for (const { ref, kind, at } of engine.suggest({ q }).suggestions) expect(engine.record(ref)).toMatchObject({ ref, kind, at });
+      for (const { ref, kind, at } of engine.suggest({ q }).suggestions)
+        expect(engine.record(ref)).toMatchObject({ ref, kind, at });
     }
   });
 });

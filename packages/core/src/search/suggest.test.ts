@@ -67,7 +67,10 @@ describe("suggest", () => {
   });
 
   it("finds a place by its name", () => {
-    expect(engine.suggest({ q: "lantern inn" }).suggestions[0]).toMatchObject({ kind: "place", line: "The Lantern Inn, Tidewick" });
+    expect(engine.suggest({ q: "lantern inn" }).suggestions[0]).toMatchObject({
+      kind: "place",
+      line: "The Lantern Inn, Tidewick",
+    });
   });
 
   it("marks the letters that answer to what was typed", () => {
@@ -109,7 +112,14 @@ describe("narrowing", () => {
 
   it("to the numbers of a street", () => {
     const inside = refOf("QR", IDS.harbourRow);
-    expect(lines("", { inside })).toEqual(["1 Harbour Row, Tidewell", "2 Harbour Row, Tidewell", "10 Harbour Row, Tidewell", "12 Harbour Row, Tidewell", "12B Harbour Row, Tidewell", "14 Harbour Row, Tidewell"]);
+    expect(lines("", { inside })).toEqual([
+      "1 Harbour Row, Tidewell",
+      "2 Harbour Row, Tidewell",
+      "10 Harbour Row, Tidewell",
+      "12 Harbour Row, Tidewell",
+      "12B Harbour Row, Tidewell",
+      "14 Harbour Row, Tidewell",
+    ]);
     expect(lines("harbour row 12", { inside })).toEqual(["12 Harbour Row, Tidewell", "12B Harbour Row, Tidewell"]);
   });
 

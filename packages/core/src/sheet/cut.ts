@@ -65,6 +65,7 @@ export class SheetCutter {
 /** The zoom from which a feature is shown, by layer and rank. */
 export function firstZoom({ layer, rank, what }: SheetFeature["properties"]): number {
   if (what === "water") return 9;
+  if (what === "country") return 0;
   return FIRST_ZOOM[layer][Math.min(rank, FIRST_ZOOM[layer].length) - 1];
 }
 
@@ -78,7 +79,7 @@ const FIRST_ZOOM: Readonly<Record<SheetFeature["properties"]["layer"], readonly 
   building: [15],
   ferry: [5],
   street: [8, 12, 13, 14],
-  name: [6, 8, 10],
+  name: [8, 9, 11],
 };
 
 function prepare(source: SheetFeature): Prepared {

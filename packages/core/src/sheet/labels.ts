@@ -6,7 +6,7 @@ export interface Label {
   text: string;
   /** Names of the same thing in several tiles share it. */
   key: string;
-  what: "town" | "water" | "park" | "street";
+  what: "country" | "town" | "water" | "park" | "street";
   rank: number;
   x: number;
   y: number;
@@ -35,7 +35,7 @@ export function labelsOf(features: readonly SheetFeature[]): Label[] {
       labels.push({
         text,
         key: id ?? text,
-        what: properties.what === "water" ? "water" : "town",
+        what: properties.what === "water" || properties.what === "country" ? properties.what : "town",
         rank: properties.rank,
         turn: 0,
         run: 0,

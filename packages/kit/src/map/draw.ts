@@ -12,6 +12,9 @@ import {
 import type { Tiles } from "./tiles.ts";
 import { MOST_ZOOM, type Size, scaleLength, squareToScreen, toScreen, type View, worldSize } from "./view.ts";
 
+/** From this zoom on, nobody needs to be told which country it is. */
+const LAST_COUNTRY_ZOOM = 9.5;
+
 /** Where a marker stands, and how it looks. */
 export interface MapMarker extends Omit<MarkerSign, "x" | "y"> {
   at: Position;
@@ -107,10 +110,10 @@ export function drawOver(
   labels: readonly Label[],
   markers: readonly MapMarker[],
 ): void {
-  const shown =
-    view.zoom >= 15.5
-      ? labels
-      : labels.filter(({ what, rank }) => what !== "street" || rank <= (view.zoom >= 14.5 ? 7 : 0));
+  const shown = labels.filter(({ what, rank }) => {
+    if (what === "country") return view.zoom < LAST_COUNTRY_ZOOM;
+    return what !== "street" || rank <= (view.zoom >= 15.5 ? Infinity : view.zoom >= 14.5 ? 7 : 0);
+  });
   const placed = placeLabels(
     shown,
     (point) => squareToScreen(view, size, point),

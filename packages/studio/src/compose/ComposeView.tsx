@@ -1,5 +1,6 @@
 import { useMemo, useRef, useState } from "react";
-import { Gutter, type GutterRow } from "../forms/Gutter.tsx";
+import { Gutter } from "../forms/Gutter.tsx";
+import type { GutterRow } from "../forms/rows.ts";
 import { useClient } from "../forms/use-client.ts";
 import { Wires } from "../forms/Wires.tsx";
 import { wiresOf } from "../forms/wires-of.ts";

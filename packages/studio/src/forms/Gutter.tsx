@@ -1,54 +1,7 @@
 import type { FormAnswer } from "@bibliotope/core/form";
-import { PARTS, type PartName, profileOf } from "@bibliotope/core/place";
 import type { ReactNode } from "react";
 import { partColour } from "../ui/part-colour.ts";
-
-/** A part or fact with what it says now. */
-export interface GutterRow {
-  name: string;
-  value: string;
-  label: string;
-}
-
-/** The parts of the address in hand, from house to country, as its country has them; then the facts. */
-export function gutterRows(answer: FormAnswer | undefined): { parts: GutterRow[]; facts: GutterRow[] } {
-  const { labels } = profileOf(answer?.parts.country?.code ?? "QR");
-  const parts = PARTS.filter((part) => labels[part] !== undefined || answer?.parts[part])
-    .sort((a, b) => ORDER.indexOf(a) - ORDER.indexOf(b))
-    .map((part) => ({ name: part, value: textOf(answer, part), label: labels[part] ?? part }));
-  const facts = (["position", "kind", "exactness"] as const).map((fact) => ({
-    name: fact,
-    value: answer
-      ? fact === "position"
-        ? `${answer.at.lat.toFixed(4)}, ${answer.at.lon.toFixed(4)}`
-        : answer[fact]
-      : "",
-    label: fact,
-  }));
-  return { parts, facts };
-}
-
-const ORDER: readonly PartName[] = [
-  "house",
-  "building",
-  "street",
-  "block",
-  "place",
-  "unit",
-  "floor",
-  "district",
-  "town",
-  "county",
-  "region",
-  "postcode",
-  "country",
-];
-
-function textOf(answer: FormAnswer | undefined, name: PartName): string {
-  const part = answer?.parts[name];
-  if (!part) return "";
-  return name === "country" && part.code ? `${part.name} · ${part.code}` : part.name;
-}
+import { type GutterRow, gutterRows } from "./rows.ts";
 
 interface GutterProps {
   title: string;

@@ -1,0 +1,139 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import type { SheetFeature } from "./features.ts";
+import { type Label, labelsOf, placeLabels } from "./labels.ts";
+
+const name = (text: string) => [{ lang: "en", name: text }];
+const feature = (
+  geometry: SheetFeature["geometry"],
+  properties: SheetFeature["properties"],
+  id?: string,
+): SheetFeature => ({ type: "Feature", id, geometry, properties });
+
+describe("labelsOf", () => {
+  it("reads names of points, streets and parks", () => {
+    const labels = labelsOf([
+      feature(
+        { type: "Point", coordinates: [-21, -35] },
+        { layer: "name", rank: 1, names: name("Tidewell"), what: "town" },
+      ),
+      feature(
+        {
+          type: "LineString",
+          coordinates: [
+            [-21, -35],
+            [-20.99, -35],
+          ],
+        },
+        { layer: "street", rank: 3, names: name("Mill Lane") },
+        "qr-1",
+      ),
+      feature(
+        {
+          type: "Polygon",
+          coordinates: [
+            [
+              [0, 0],
+              [1, 0],
+              [1, 1],
+              [0, 0],
+            ],
+          ],
+        },
+        { layer: "park", rank: 2, names: name("Sexton's Green") },
+      ),
+      feature(
+        {
+          type: "LineString",
+          coordinates: [
+            [0, 0],
+            [1, 1],
+          ],
+        },
+        { layer: "street", rank: 3 },
+      ),
+    ]);
+    expect(labels.map(({ text, what }) => [text, what])).toEqual([
+      ["Tidewell", "town"],
+      ["Mill Lane", "street"],
+      ["Sexton's Green", "park"],
+    ]);
+  });
+
+  it("lays a street's name along it, never upside down", () => {
+    const along = (coordinates: [number, number][]) =>
+      labelsOf([feature({ type: "LineString", coordinates }, { layer: "street", rank: 2, names: name("x") })])[0].turn;
+    expect(
+      along([
+        [0, 0],
+        [1, 0],
+      ]),
+    ).toBeCloseTo(0, 6);
+    expect(
+      along([
+        [1, 0],
+        [0, 0],
+      ]),
+    ).toBeCloseTo(0, 6);
+    fc.assert(
+      fc.property(
+        fc.double({ min: -3, max: 3, noNaN: true }),
+        fc.double({ min: -3, max: 3, noNaN: true }),
+        (lon, lat) => {
+          const turn = along([
+            [0, 0],
+            [lon, lat],
+          ]);
+          expect(turn).toBeGreaterThan(-Math.PI / 2 - 1e-9);
+          expect(turn).toBeLessThanOrEqual(Math.PI / 2 + 1e-9);
+        },
+      ),
+    );
+  });
+});
+
+describe("placeLabels", () => {
+  const label = (text: string, x: number, y: number, more: Partial<Label> = {}): Label => ({
+    text,
+    key: text,
+    what: "town",
+    rank: 2,
+    x,
+    y,
+    turn: 0,
+    run: 0,
+    ...more,
+  });
+  const place = (labels: Label[]) =>
+    placeLabels(
+      labels,
+      ({ x, y }) => ({ x, y }),
+      1,
+      () => 60,
+    ).map((placed) => placed.label.text);
+
+  it("puts the important one where two would overlap", () => {
+    expect(place([label("Small", 100, 100), label("Large", 110, 104, { rank: 1 })])).toEqual(["Large"]);
+    expect(place([label("Small", 100, 100), label("Large", 300, 100, { rank: 1 })])).toEqual(["Large", "Small"]);
+  });
+
+  it("shows a name once, though it stands in several tiles", () => {
+    expect(place([label("Mill", 0, 0), label("Mill", 500, 500)])).toEqual(["Mill"]);
+  });
+
+  it("leaves out a street that is shorter than its name", () => {
+    expect(place([label("Mill Lane", 0, 0, { what: "street", run: 30 })])).toEqual([]);
+    expect(place([label("Mill Lane", 0, 0, { what: "street", run: 90 })])).toEqual(["Mill Lane"]);
+  });
+
+  it("is the same whatever order the tiles came in", () => {
+    const labels = Array.from({ length: 30 }, (_, i) =>
+      label(`n${i}`, (i * 37) % 200, (i * 53) % 120, { rank: i % 3 }),
+    );
+    fc.assert(
+      fc.property(fc.shuffledSubarray(labels, { minLength: labels.length }), (shuffled) => {
+        expect(place(shuffled)).toEqual(place(labels));
+      }),
+    );
+  });
+});

@@ -1,0 +1,143 @@
+import { describe, expect, it } from "vitest";
+import { recorder } from "../../testing/recorder.ts";
+import { project } from "../geo/index.ts";
+import type { SheetFeature } from "./features.ts";
+import { drawLabels } from "./letter.ts";
+import { paintTile } from "./paint.ts";
+import { drawGroup, drawMarker } from "./signs.ts";
+import { DAY, NIGHT } from "./styles.ts";
+
+const { x, y } = project({ lat: -35.5, lon: -21.5 });
+const tile = { z: 14, x: Math.floor(x * 2 ** 14), y: Math.floor(y * 2 ** 14) };
+const street: SheetFeature = {
+  type: "Feature",
+  geometry: {
+    type: "LineString",
+    coordinates: [
+      [-21.51, -35.5],
+      [-21.49, -35.5],
+    ],
+  },
+  properties: { layer: "street", rank: 2 },
+};
+const land: SheetFeature = {
+  type: "Feature",
+  geometry: {
+    type: "Polygon",
+    coordinates: [
+      [
+        [-22, -36],
+        [-21, -36],
+        [-21, -35],
+        [-22, -36],
+      ],
+    ],
+  },
+  properties: { layer: "land", rank: 1 },
+};
+const park: SheetFeature = {
+  type: "Feature",
+  geometry: {
+    type: "Polygon",
+    coordinates: [
+      [
+        [-21.5, -35.5],
+        [-21.49, -35.5],
+        [-21.49, -35.49],
+        [-21.5, -35.5],
+      ],
+    ],
+  },
+  properties: { layer: "park", rank: 1 },
+};
+
+const painted = (features: SheetFeature[], style = DAY, at = tile) => {
+  const { painter, calls } = recorder();
+  paintTile(painter, features, at, style);
+  return calls;
+};
+
+describe("paintTile", () => {
+  it("begins with the sea, over the whole tile", () => {
+    const calls = painted([]);
+    expect(calls).toContain("fillRect 0 0 256 256");
+    expect(calls.indexOf(`fillStyle = ${DAY.sea}`)).toBeLessThan(calls.indexOf("fillRect 0 0 256 256"));
+  });
+
+  it("hatches the sea with lines that run on in the next tile", () => {
+    const rows = painted([])
+      .filter((call) => call.startsWith("moveTo -2"))
+      .map((call) => Number(call.split(" ")[2]));
+    expect(rows).toHaveLength(32);
+    expect(new Set(rows.slice(1).map((row, i) => row - rows[i]))).toEqual(new Set([8]));
+    expect(rows[0] + 256 - rows.at(-1)!).toBe(8);
+  });
+
+  it("lays land over the sea, and streets over the land", () => {
+    const calls = painted([street, land]);
+    const at = (colour: string) => calls.findIndex((call) => call.endsWith(colour));
+    expect(at(DAY.sea)).toBeLessThan(at(DAY.land));
+    expect(at(DAY.land)).toBeLessThan(at(DAY.casing));
+    expect(at(DAY.casing)).toBeLessThan(at(DAY.mainStreet));
+  });
+
+  it("stipples parks within their own edge only", () => {
+    const calls = painted([park]);
+    expect(calls.findIndex((call) => call.startsWith("clip"))).toBeGreaterThan(0);
+    expect(calls.filter((call) => call === "save")).toHaveLength(calls.filter((call) => call === "restore").length);
+  });
+
+  it("takes its inks from the style alone", () => {
+    const night = painted([street, land, park], NIGHT);
+    for (const ink of [DAY.sea, DAY.land, DAY.mainStreet]) expect(night.some((call) => call.includes(ink))).toBe(false);
+  });
+
+  it("draws streets broader, the closer one looks", () => {
+    const widest = (z: number) => {
+      const at = { z, x: Math.floor(x * 2 ** z), y: Math.floor(y * 2 ** z) };
+      return Math.max(
+        ...painted([street], DAY, at)
+          .filter((call) => call.startsWith("lineWidth"))
+          .map((call) => Number(call.split(" = ")[1])),
+      );
+    };
+    expect(widest(17)).toBeGreaterThan(widest(14));
+    expect(widest(14)).toBeGreaterThan(widest(10));
+  });
+});
+
+describe("signs", () => {
+  it("stand with the ring on the exact spot", () => {
+    const { painter, calls } = recorder();
+    drawMarker(painter, { x: 40, y: 50 }, DAY);
+    expect(calls).toContain("translate 40 50");
+    expect(calls).toContain("arc 0 0 8 0 6.3");
+  });
+
+  it("carry a label as text, and a number on a hollow ribbon", () => {
+    const { painter, calls } = recorder();
+    drawMarker(painter, { x: 0, y: 0, label: "<b>Old Mill</b>", number: 2 }, DAY);
+    expect(calls.some((call) => call.startsWith('fillText "<b>Old Mill</b>"'))).toBe(true);
+    expect(calls.some((call) => call.startsWith('fillText "2"'))).toBe(true);
+  });
+
+  it("of a group say how many there are", () => {
+    const { painter, calls } = recorder();
+    drawGroup(painter, { x: 0, y: 0 }, 218, "#74476f", DAY);
+    expect(calls.some((call) => call.startsWith('fillText "218"'))).toBe(true);
+    expect(calls.filter((call) => call === "save")).toHaveLength(calls.filter((call) => call === "restore").length);
+  });
+});
+
+describe("drawLabels", () => {
+  it("writes land names with a halo, and water in its own ink without one", () => {
+    const label = { key: "a", rank: 2, x: 0, y: 0, turn: 0, run: 0 };
+    const { painter, calls } = recorder();
+    drawLabels(painter, [{ label: { ...label, text: "Tidewell", what: "town" }, x: 10, y: 20 }], DAY);
+    expect(calls.some((call) => call.startsWith('strokeText "Tidewell"'))).toBe(true);
+    const water = recorder();
+    drawLabels(water.painter, [{ label: { ...label, text: "Cask", what: "water" }, x: 0, y: 0 }], DAY);
+    expect(water.calls.some((call) => call.startsWith("strokeText"))).toBe(false);
+    expect(water.calls).toContain(`fillStyle = ${DAY.waterInk}`);
+  });
+});

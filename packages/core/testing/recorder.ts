@@ -1,0 +1,26 @@
+import type { Painter } from "../src/sheet/index.ts";
+
+/** A painter that paints nothing and notes what was asked of it. */
+export function recorder(): { painter: Painter; calls: string[] } {
+  const calls: string[] = [];
+  const state: Record<string, unknown> = {};
+  const painter = new Proxy(state, {
+    get: (_target, name: string) => {
+      if (name === "measureText") return (text: string) => ({ width: text.length * 7 });
+      if (name in state) return state[name];
+      return (...given: unknown[]) => {
+        calls.push(
+          given.length
+            ? `${name} ${given.map((value) => (typeof value === "number" ? Math.round(value * 10) / 10 : JSON.stringify(value))).join(" ")}`
+            : name,
+        );
+      };
+    },
+    set: (_target, name: string, value) => {
+      state[name] = value;
+      calls.push(`${name} = ${value}`);
+      return true;
+    },
+  });
+  return { painter: painter as unknown as Painter, calls };
+}

@@ -1,0 +1,73 @@
+import { metresPerPixel } from "@bibliotope/core/geo";
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { LEAST_ZOOM, MOST_ZOOM, panned, scaleLength, toPosition, toScreen, type View, zoomed } from "./view.ts";
+
+const size = { width: 640, height: 560 };
+const view = fc.record({
+  at: fc.record({
+    lat: fc.double({ min: -60, max: 60, noNaN: true }),
+    lon: fc.double({ min: -150, max: 150, noNaN: true }),
+  }),
+  zoom: fc.double({ min: LEAST_ZOOM, max: MOST_ZOOM, noNaN: true }),
+});
+const spot = fc.record({ x: fc.integer({ min: 0, max: 640 }), y: fc.integer({ min: 0, max: 560 }) });
+
+const close = (a: { x: number; y: number }, b: { x: number; y: number }) => {
+  expect(a.x).toBeCloseTo(b.x, 3);
+  expect(a.y).toBeCloseTo(b.y, 3);
+};
+
+describe("a view", () => {
+  it("has its own position in the middle", () => {
+    const here: View = { at: { lat: -35.2, lon: -21.4 }, zoom: 14 };
+    close(toScreen(here, size, here.at), { x: 320, y: 280 });
+  });
+
+  it("goes from the screen to a position and back", () => {
+    fc.assert(fc.property(view, spot, (here, at) => close(toScreen(here, size, toPosition(here, size, at)), at)));
+  });
+
+  it("keeps the position under the hand while it zooms", () => {
+    fc.assert(
+      fc.property(view, spot, fc.double({ min: LEAST_ZOOM, max: MOST_ZOOM, noNaN: true }), (here, at, zoom) => {
+        const held = toPosition(here, size, at);
+        const moved = zoomed(here, size, zoom, at);
+        expect(moved.zoom).toBeCloseTo(zoom, 9);
+        const after = toScreen(moved, size, held);
+        expect(after.x).toBeCloseTo(at.x, 2);
+        expect(after.y).toBeCloseTo(at.y, 2);
+      }),
+    );
+  });
+
+  it("never zooms out of its bounds", () => {
+    const here: View = { at: { lat: 0, lon: 0 }, zoom: 10 };
+    expect(zoomed(here, size, 99, { x: 0, y: 0 }).zoom).toBe(MOST_ZOOM);
+    expect(zoomed(here, size, -3, { x: 0, y: 0 }).zoom).toBe(LEAST_ZOOM);
+  });
+
+  it("comes back when it is moved there and back again", () => {
+    fc.assert(
+      fc.property(view, fc.integer({ min: -300, max: 300 }), fc.integer({ min: -300, max: 300 }), (here, dx, dy) => {
+        const back = panned(panned(here, dx, dy), -dx, -dy);
+        expect(back.at.lat).toBeCloseTo(here.at.lat, 6);
+        expect(back.at.lon).toBeCloseTo(here.at.lon, 6);
+      }),
+    );
+  });
+});
+
+describe("the scale", () => {
+  it("is a round length that fits", () => {
+    fc.assert(
+      fc.property(fc.double({ min: LEAST_ZOOM, max: MOST_ZOOM, noNaN: true }), (zoom) => {
+        const perPixel = metresPerPixel(zoom, -35);
+        const metres = scaleLength(perPixel, 130);
+        expect(metres / perPixel).toBeLessThanOrEqual(130);
+        expect(metres / perPixel).toBeGreaterThan(130 / 2.6);
+        expect([1, 2, 5]).toContain(Math.round(metres / 10 ** Math.floor(Math.log10(metres) + 1e-9)));
+      }),
+    );
+  });
+});

@@ -1,0 +1,229 @@
+import type { SuggestAnswer, Suggestion } from "@bibliotope/wire";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { LookupError } from "../client/errors.ts";
+import { SearchMachine, type SearchState } from "./machine.ts";
+
+const suggestion = (line: string): Suggestion => ({
+  ref: `qr-${line}`,
+  kind: "address",
+  line,
+  within: "",
+  marks: [],
+  at: { lat: 0, lon: 0 },
+  more: 0,
+});
+const answer = (...lines: string[]): SuggestAnswer => ({
+  q: "",
+  outcome: lines.length ? "matched" : "none",
+  advice: [],
+  source: [],
+  suggestions: lines.map(suggestion),
+});
+
+/** A machine whose questions are answered by hand. */
+function machine(least?: number) {
+  const asked: {
+    text: string;
+    signal: AbortSignal;
+    resolve: (answer: SuggestAnswer) => void;
+    reject: (error: unknown) => void;
+  }[] = [];
+  const states: SearchState[] = [];
+  const made = new SearchMachine({
+    least,
+    ask: (text, signal) => new Promise((resolve, reject) => asked.push({ text, signal, resolve, reject })),
+    change: (state) => states.push(state),
+  });
+  const settle = () => vi.advanceTimersByTimeAsync(300);
+  return { made, asked, states, settle };
+}
+
+beforeEach(() => void vi.useFakeTimers());
+afterEach(() => void vi.useRealTimers());
+
+describe("typing", () => {
+  it("asks after a pause, and shows what comes back", async () => {
+    const { made, asked, settle } = machine();
+    made.input("12 harb");
+    expect(made.state.status).toBe("loading");
+    expect(asked).toHaveLength(0);
+    await settle();
+    expect(asked.map(({ text }) => text)).toEqual(["12 harb"]);
+    asked[0].resolve(answer("12 Harbour Row"));
+    await settle();
+    expect(made.state).toMatchObject({ status: "open", active: -1 });
+    expect(made.state.suggestions[0].line).toBe("12 Harbour Row");
+  });
+
+  it("asks once for letters that follow each other quickly", async () => {
+    const { made, asked, settle } = machine();
+    for (const text of ["1", "12", "12 h"]) made.input(text);
+    await settle();
+    expect(asked.map(({ text }) => text)).toEqual(["12 h"]);
+  });
+
+  it("drops an answer that arrives after a newer question", async () => {
+    const { made, asked, settle } = machine();
+    made.input("1");
+    await settle();
+    made.input("12");
+    expect(asked[0].signal.aborted).toBe(true);
+    await settle();
+    asked[1].resolve(answer("new"));
+    await settle();
+    asked[0].resolve(answer("old"));
+    await settle();
+    expect(made.state.suggestions.map(({ line }) => line)).toEqual(["new"]);
+  });
+
+  it("keeps the list before while the next answer is under way", async () => {
+    const { made, asked, settle } = machine();
+    made.input("1");
+    await settle();
+    asked[0].resolve(answer("one"));
+    await settle();
+    made.input("12");
+    expect(made.state).toMatchObject({ status: "loading" });
+    expect(made.state.suggestions).toHaveLength(1);
+  });
+
+  it("waits for the shortest text that is worth asking", async () => {
+    const { made, asked, settle } = machine(3);
+    made.input("ab");
+    await settle();
+    expect(asked).toHaveLength(0);
+    made.input("  a ");
+    await settle();
+    expect(asked).toHaveLength(0);
+  });
+
+  it("does not ask while a character is being composed", async () => {
+    const { made, asked, settle } = machine();
+    made.compose(true, "");
+    made.input("ｈ");
+    made.input("は");
+    await settle();
+    expect(asked).toHaveLength(0);
+    made.compose(false, "は");
+    await settle();
+    expect(asked.map(({ text }) => text)).toEqual(["は"]);
+  });
+
+  it("waits longer when answers take longer, but never long", async () => {
+    const { made, asked } = machine();
+    made.input("a");
+    await vi.advanceTimersByTimeAsync(20);
+    expect(asked).toHaveLength(1);
+    await vi.advanceTimersByTimeAsync(2000);
+    asked[0].resolve(answer("x"));
+    await vi.advanceTimersByTimeAsync(0);
+    made.input("ab");
+    await vi.advanceTimersByTimeAsync(100);
+    expect(asked).toHaveLength(1);
+    await vi.advanceTimersByTimeAsync(160);
+    expect(asked).toHaveLength(2);
+  });
+});
+
+describe("when there is nothing to choose from", () => {
+  it("says that nothing was found, with the service's advice", async () => {
+    const { made, asked, settle } = machine();
+    made.input("zz");
+    await settle();
+    asked[0].resolve({ ...answer(), advice: ["No data is held for QM."] });
+    await settle();
+    expect(made.state.status).toBe("empty");
+    expect(made.state.words).toContain("No data is held for QM.");
+  });
+
+  it("says what went wrong; an error never looks like an empty list", async () => {
+    const { made, asked, settle } = machine();
+    made.input("zz");
+    await settle();
+    asked[0].reject(new LookupError("limit", "Too many searches just now."));
+    await settle();
+    expect(made.state).toMatchObject({ status: "error", words: "Too many searches just now." });
+  });
+
+  it("hides the details of an error that is not about lookups", async () => {
+    const { made, asked, settle } = machine();
+    made.input("zz");
+    await settle();
+    asked[0].reject(new TypeError("x is not a function"));
+    await settle();
+    expect(made.state.words).toBe("The address search does not work at the moment.");
+  });
+
+  it("forgets it all when the text is emptied", async () => {
+    const { made, asked, settle } = machine();
+    made.input("zz");
+    await settle();
+    asked[0].resolve(answer());
+    await settle();
+    made.input("");
+    expect(made.state).toEqual({ status: "idle", text: "", suggestions: [], active: -1, words: undefined });
+  });
+});
+
+describe("moving and choosing", () => {
+  async function open(...lines: string[]) {
+    const all = machine();
+    all.made.input("x");
+    await all.settle();
+    all.asked[0].resolve(answer(...lines));
+    await all.settle();
+    return all;
+  }
+
+  it("goes round the list, with the text itself as one place", async () => {
+    const { made } = await open("a", "b");
+    const seen = [1, 1, 1, 1].map((by) => {
+      made.move(by);
+      return made.state.active;
+    });
+    expect(seen).toEqual([0, 1, -1, 0]);
+    made.move(-1);
+    made.move(-1);
+    expect(made.state.active).toBe(1);
+  });
+
+  it("takes a line without asking again", async () => {
+    const { made, asked, settle } = await open("a", "b");
+    expect(made.choose(1)!.line).toBe("b");
+    expect(made.state).toMatchObject({ status: "idle", text: "b", suggestions: [] });
+    await settle();
+    expect(asked).toHaveLength(1);
+  });
+
+  it("takes nothing where there is no line", async () => {
+    const { made } = await open("a");
+    expect(made.choose(5)).toBeUndefined();
+    expect(made.choose(-1)).toBeUndefined();
+    expect(made.state.status).toBe("open");
+  });
+
+  it("does not move while nothing is open", () => {
+    const { made } = machine();
+    made.move(1);
+    made.point(3);
+    expect(made.state.active).toBe(-1);
+  });
+
+  it("closes without losing the text, and drops what was under way", async () => {
+    const { made, asked, settle } = machine();
+    made.input("12");
+    await settle();
+    made.close();
+    asked[0].resolve(answer("late"));
+    await settle();
+    expect(made.state).toMatchObject({ status: "idle", text: "12", suggestions: [] });
+  });
+
+  it("asks nothing for a text that the page sets", async () => {
+    const { made, asked, settle } = machine();
+    made.set("12 Harbour Row");
+    await settle();
+    expect(asked).toHaveLength(0);
+    expect(made.state.text).toBe("12 Harbour Row");
+  });
+});

@@ -1,0 +1,114 @@
+import type { TraceEvent } from "@bibliotope/kit";
+import { describe, expect, it } from "vitest";
+import { trace, traceReducer } from "../state/trace.slice.ts";
+import { layOut, summary } from "./lay-out.ts";
+
+const key = (at: number, text: string): TraceEvent => ({ row: "keys", at, text, key: text.at(-1)! });
+const asked = (at: number, id: number, call = "suggest"): TraceEvent => ({
+  row: "requests",
+  id,
+  at,
+  call,
+  asked: { q: "x" },
+});
+const answered = (at: number, id: number, status = 200): TraceEvent => ({
+  row: "answered",
+  id,
+  at,
+  status,
+  answer: { id },
+});
+const filled = (at: number): TraceEvent => ({
+  row: "fields",
+  at,
+  why: "chosen",
+  fillings: [
+    { field: "town", value: "Tidewell" },
+    { field: "unit", value: "" },
+  ],
+});
+
+const EVENTS: TraceEvent[] = [
+  key(1000, "1"),
+  asked(1020, 1),
+  key(1080, "12"),
+  { row: "dropped", id: 1, at: 1081 },
+  asked(1100, 2),
+  answered(1110, 2),
+  { row: "list", at: 1111, count: 7, text: "12" },
+  { row: "keys", at: 1500, text: "line", key: "↵" },
+  asked(1501, 3, "record"),
+  answered(1506, 3),
+  filled(1507),
+];
+
+describe("layOut", () => {
+  it("puts everything between the beginning and the end, in order", () => {
+    const marks = layOut(EVENTS);
+    for (const { from, to } of marks) {
+      expect(from).toBeGreaterThanOrEqual(0);
+      expect(to).toBeLessThanOrEqual(1);
+      expect(to).toBeGreaterThanOrEqual(from);
+    }
+    expect(marks.filter(({ row }) => row === "keys").map(({ text }) => text)).toEqual(["1", "2", "↵"]);
+  });
+
+  it("tells answered, dropped, failed and waiting requests apart", () => {
+    const looks = layOut([...EVENTS, asked(1600, 4), answered(1610, 4, 403), asked(1620, 5)])
+      .filter(({ row }) => row === "requests")
+      .map(({ look }) => look);
+    expect(looks).toEqual(["dropped", "answered", "answered", "failed", "waiting"]);
+  });
+
+  it("keeps what was sent and what came back", () => {
+    const request = layOut(EVENTS).find(({ look }) => look === "answered")!;
+    expect(request).toMatchObject({ sent: { q: "x" }, came: { id: 2 }, title: "suggest: 10 ms" });
+  });
+
+  it("counts the fields that got a value", () => {
+    const field = layOut(EVENTS).find(({ row }) => row === "fields")!;
+    expect(field).toMatchObject({ text: "chosen: 1 field", came: { town: "Tidewell", unit: "" } });
+  });
+
+  it("shows a space as a sign", () => {
+    expect(layOut([{ row: "keys", at: 1, text: "1 ", key: " " }])[0].text).toBe("␣");
+  });
+
+  it("is empty before anything happened", () => {
+    expect(layOut([])).toEqual([]);
+  });
+});
+
+describe("summary", () => {
+  it("counts keys and requests, what was dropped, and the letters until the first list", () => {
+    expect(summary(EVENTS)).toEqual(["2 keys · 3 requests", "1 dropped as stale", "first line after 2 letters"]);
+    expect(summary([key(1, "a")])).toEqual(["1 key · 0 requests"]);
+  });
+});
+
+describe("the trace in the store", () => {
+  const run = (events: TraceEvent[]) =>
+    events.reduce((state, event) => traceReducer(state, trace.happened(event)), { events: [] as TraceEvent[] }).events;
+
+  it("begins anew with the first key after a filled form", () => {
+    expect(run([...EVENTS, key(5000, "x")])).toEqual([key(5000, "x")]);
+  });
+
+  it("begins anew with a press on the map", () => {
+    expect(run([...EVENTS, asked(5000, 9, "reverse")])).toHaveLength(1);
+  });
+
+  it("goes on while the person corrects a field", () => {
+    const corrected: TraceEvent = {
+      row: "fields",
+      at: 1600,
+      why: "corrected",
+      fillings: [{ field: "town", value: "x" }],
+    };
+    expect(run([...EVENTS, corrected])).toHaveLength(EVENTS.length + 1);
+  });
+
+  it("keeps a bounded number of events", () => {
+    expect(run(Array.from({ length: 900 }, (_, i) => key(i, "x"))).length).toBeLessThanOrEqual(400);
+  });
+});

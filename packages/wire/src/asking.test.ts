@@ -1,0 +1,114 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { EXAMPLES, forwardAsking, jsonOfQuery, MAX_TEXT, reverseAsking, suggestAsking } from "./asking.ts";
+
+const ask = (text: string) => jsonOfQuery(new URLSearchParams(text));
+const issues = (schema: typeof suggestAsking | typeof forwardAsking | typeof reverseAsking, asked: unknown) =>
+  schema.safeParse(asked).error?.issues.map((issue) => `${issue.path.join(".")}: ${issue.message}`) ?? [];
+
+describe("jsonOfQuery", () => {
+  it("turns the words of a query string into the words of a body", () => {
+    expect(
+      ask("q=12+harb&countries=QR,QV&kinds=address&near=-35.2,-21.4&box=-22,-36,-21,-35&limit=5&lang=en,qth-Grek"),
+    ).toEqual({
+      q: "12 harb",
+      countries: ["QR", "QV"],
+      kinds: ["address"],
+      near: { lat: -35.2, lon: -21.4 },
+      box: [-22, -36, -21, -35],
+      limit: 5,
+      lang: ["en", "qth-Grek"],
+    });
+  });
+
+  it("leaves what it cannot turn, so that the schema says what is wrong", () => {
+    expect(ask("at=here&limit=many&gloss=perhaps")).toEqual({ at: "here", limit: "many", gloss: "perhaps" });
+    expect(ask("at=NaN,1").at).toEqual({ lat: "NaN", lon: 1 });
+    expect(ask("limit=").limit).toBe("");
+  });
+
+  it("reads flags", () => {
+    expect(ask("gloss=1").gloss).toBe(true);
+    expect(ask("gloss=false").gloss).toBe(false);
+  });
+});
+
+describe("suggestAsking", () => {
+  it("reads a usual question and fills in how many", () => {
+    expect(suggestAsking.parse(ask("q=12 harb"))).toEqual({ q: "12 harb", limit: 7 });
+  });
+
+  it("brings text to NFC and makes lone surrogates whole", () => {
+    expect(suggestAsking.parse({ q: "e\u0301" }).q).toBe("é");
+    expect(suggestAsking.parse({ q: "a\ud800" }).q).toBe("a\ufffd");
+  });
+
+  it("writes countries in capitals", () => {
+    expect(suggestAsking.parse(ask("q=x&countries=qr")).countries).toEqual(["QR"]);
+  });
+
+  it.each([
+    ["", "q: "],
+    [`q=${"x".repeat(MAX_TEXT + 1)}`, "q: at most"],
+    ["q=x&limit=0", "limit: "],
+    ["q=x&limit=2.5", "limit: "],
+    ["q=x&limit=1000", "limit: "],
+    ["q=x&countries=Lorramere", "countries.0: a country is two letters"],
+    ["q=x&kinds=castle", "kinds.0: "],
+    ["q=x&box=1,2,3", "box: "],
+    ["q=x&box=-22,-35,-21,-36", "box: a box is"],
+    ["q=x&near=95,0", "near: a latitude lies between"],
+    ["q=x&lang=english language", "lang.0: a language"],
+    ["q=x&country=QR", ": Unrecognized key"],
+  ])("refuses %s", (text, start) => {
+    expect(issues(suggestAsking, ask(text))[0]).toContain(start);
+  });
+});
+
+describe("positions", () => {
+  it("ask whether the two were swapped when the latitude is too large", () => {
+    expect(issues(reverseAsking, ask("at=95,-21"))[0]).toContain("were latitude and longitude swapped?");
+    expect(issues(reverseAsking, ask("at=95,190"))[0]).not.toContain("swapped");
+    expect(issues(reverseAsking, ask("at=-21,195"))[0]).toContain("a longitude lies between");
+  });
+
+  it("are taken as given, for any place on earth", () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -90, max: 90, noNaN: true }),
+        fc.double({ min: -180, max: 180, noNaN: true }),
+        (lat, lon) => {
+          expect(reverseAsking.parse({ at: { lat, lon } }).at).toEqual({ lat, lon });
+        },
+      ),
+    );
+  });
+
+  it.each(["at=NaN,NaN", "at=1", "at=1,2,3", "at=", "at=,", "at=Infinity,0", "at=0x10,abc"])(
+    "are not read from %s",
+    (text) => {
+      expect(issues(reverseAsking, ask(text))).not.toEqual([]);
+    },
+  );
+});
+
+describe("forwardAsking", () => {
+  it("takes text, or parts, or both", () => {
+    expect(forwardAsking.parse(ask("q=x")).limit).toBe(5);
+    expect(forwardAsking.parse(ask("street=Harbour Row&town=Tidewell")).street).toBe("Harbour Row");
+    expect(issues(forwardAsking, {})[0]).toBe("q: give q, or at least one part");
+  });
+});
+
+describe("the examples", () => {
+  it("are values that work", () => {
+    for (const [name, example] of Object.entries(EXAMPLES)) {
+      const schema = name === "at" || name === "radius" ? reverseAsking : forwardAsking;
+      const text = new URLSearchParams({
+        ...(schema === reverseAsking ? { at: EXAMPLES.at } : { q: "x" }),
+        [name]: example,
+      });
+      expect(schema.safeParse(jsonOfQuery(text)).error, name).toBeUndefined();
+    }
+  });
+});

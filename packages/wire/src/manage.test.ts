@@ -1,0 +1,59 @@
+import { describe, expect, it } from "vitest";
+import { formDefinitionSchema, makeKeyAsking } from "./index.ts";
+
+describe("a new key", () => {
+  it.each(["https://members.example", "http://localhost:5173", "http://localhost:*"])(
+    "may name the origin %s",
+    (origin) => {
+      expect(makeKeyAsking.safeParse({ kind: "web", name: "Members", origins: [origin] }).success).toBe(true);
+    },
+  );
+
+  it.each([
+    "members.example",
+    "https://members.example/",
+    "https://members.example/path",
+    "ftp://x",
+    "*",
+    "https://",
+    "javascript:alert(1)",
+  ])("may not name %s", (origin) => {
+    expect(makeKeyAsking.safeParse({ kind: "web", name: "Members", origins: [origin] }).success).toBe(false);
+  });
+
+  it("has a kind that we know, and a name", () => {
+    expect(makeKeyAsking.safeParse({ kind: "root", name: "x" }).success).toBe(false);
+    expect(makeKeyAsking.safeParse({ kind: "srv", name: "  " }).success).toBe(false);
+  });
+});
+
+describe("a form's definition", () => {
+  const field = { name: "street", kind: "text", label: "Street" };
+
+  it("is read as it is", () => {
+    const definition = { title: "A form", fields: [{ ...field, binding: "{street} {house}", half: true }] };
+    expect(formDefinitionSchema.parse(definition)).toEqual(definition);
+  });
+
+  it.each([
+    [{ ...field, name: "1st" }],
+    [{ ...field, name: "__proto__" }],
+    [{ ...field, name: "a b" }],
+    [{ ...field, label: "" }],
+    [{ ...field, kind: "button" }],
+    [{ ...field, onclick: "x" }],
+    [{ ...field, binding: "x".repeat(301) }],
+  ])("is refused with a field that is wrong (%#)", (wrong) => {
+    expect(formDefinitionSchema.safeParse({ title: "A form", fields: [wrong] }).success).toBe(false);
+  });
+
+  it("is refused without a title, and with too many fields", () => {
+    expect(formDefinitionSchema.safeParse({ title: " ", fields: [] }).success).toBe(false);
+    expect(
+      formDefinitionSchema.safeParse({
+        title: "x",
+        fields: Array.from({ length: 61 }, (_, i) => ({ ...field, name: `f${i}` })),
+      }).success,
+    ).toBe(false);
+  });
+});
