@@ -11,7 +11,7 @@ const ASIDE = new Set(["access_token"]);
  * @throws HttpProblem that names each wrong parameter, with a value that works
  */
 export function readAsking<S extends z.ZodType>(request: Request, schema: S): z.output<S> {
-  const asked = request.method === "POST" ? bodyOf(request) : queryOf(request);
+  const asked = request.method === "GET" || request.method === "HEAD" ? queryOf(request) : bodyOf(request);
   const read = schema.safeParse(asked);
   if (read.success) return read.data;
   const issues = read.error.issues.flatMap((issue) => issuesOf(issue, asked));

@@ -1,0 +1,158 @@
+import { readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { setTimeout as wait } from "node:timers/promises";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { Door, OwnServer, ownDatabase } from "../testing/own-server.ts";
+import type { Ready } from "../testing/shared.ts";
+import { makeKey } from "./keys/keys.repository.ts";
+
+/** One database and one server, ill-treated in turn. */
+describe("a server that is ill-treated", { timeout: 120_000 }, () => {
+  let held: Awaited<ReturnType<typeof ownDatabase>>;
+  let door: Door;
+  let doorPort: number;
+  let server: OwnServer;
+  let ready: Ready;
+  const count = async (table: string) => Number((await held.database(table).count({ count: "*" }))[0].count);
+  const suggest = () =>
+    fetch(`${ready.url}/v1/suggest?q=12+harb`, { headers: { authorization: `Bearer ${ready.keys.srv}` } });
+
+  beforeAll(async () => {
+    held = await ownDatabase("ill_treated");
+    const url = new URL(held.url);
+    door = new Door({ host: "127.0.0.1", port: Number(url.port) });
+    doorPort = await door.open();
+    url.port = String(doorPort);
+    server = new OwnServer(url.href);
+  });
+
+  afterAll(async () => {
+    await server.end("SIGTERM");
+    await door.shut();
+    await held.drop();
+  });
+
+  it("leaves nothing half-loaded when it is killed during the first seed", async () => {
+    server.start();
+    await server.saying(/Loading [\d,]+ addresses/);
+    await wait(400);
+    await server.end("SIGKILL");
+    await wait(300);
+    expect(await count("data_sets")).toBe(0);
+    expect(await count("addresses")).toBe(0);
+    expect(await count("publications")).toBe(0);
+  });
+
+  it("leaves no half-written segment when it is killed during the build", async () => {
+    server.start();
+    await server.saying("Building the index");
+    await server.end("SIGKILL");
+    expect(await count("data_sets")).toBe(1);
+    expect(await count("addresses")).toBeGreaterThan(50_000);
+    const whole = readdirSync(join(server.home, "segments")).filter((file) => file.endsWith(".segment"));
+    expect(whole).toEqual([]);
+  });
+
+  it("is whole at the next start, with everything loaded once", async () => {
+    server.start();
+    ready = await server.ready();
+    expect(server.said).not.toContain("Making the islands");
+    expect(await count("data_sets")).toBe(1);
+    expect(await count("form_versions")).toBe(1);
+    expect((await suggest()).status).toBe(200);
+    expect(readdirSync(join(server.home, "segments"))).toHaveLength(1);
+  });
+
+  it("keeps secrets for its owner only, and only their hashes in the database", async () => {
+    for (const file of ["ready.json", "keys.json"]) expect(statSync(join(server.home, file)).mode & 0o777).toBe(0o600);
+    const stored = JSON.stringify([await held.database("keys"), await held.database("sign_in_links")]);
+    for (const key of Object.values(ready.keys)) expect(stored).not.toContain(key);
+    expect(stored).not.toContain(new URL(ready.signIn).searchParams.get("token"));
+  });
+
+  it("writes neither keys nor what was looked up into its log", async () => {
+    await fetch(`${ready.url}/v1/suggest?q=secretquestion&access_token=${ready.keys.web}`, {
+      headers: { "sec-fetch-site": "same-origin" },
+    });
+    await wait(300);
+    const log = readFileSync(join(server.home, "log", "server.log"), "utf8");
+    expect(log).toContain('"path":"/v1/suggest"');
+    expect(log).not.toMatch(/secretquestion|bt_(web|srv|app|try)_|Bearer/);
+  });
+
+  it("goes on with lookups while the database is away, says that it cannot save, and saves again afterwards", async () => {
+    const signedIn = await fetch(ready.signIn, { redirect: "manual" });
+    const cookie = signedIn.headers.get("set-cookie")!.split(";")[0];
+    const session = (await (await fetch(`${ready.url}/api/session`, { headers: { cookie } })).json()) as {
+      csrf: string;
+    };
+    const draft = (await (await fetch(`${ready.url}/api/forms/become-a-reader`, { headers: { cookie } })).json()) as {
+      revision: number;
+      definition: { title: string };
+    };
+    const save = () =>
+      fetch(`${ready.url}/api/forms/become-a-reader/draft`, {
+        method: "PUT",
+        headers: { cookie, "content-type": "application/json", "x-csrf-token": session.csrf },
+        body: JSON.stringify({
+          revision: draft.revision,
+          definition: { ...draft.definition, title: "Become a reader today" },
+        }),
+      });
+
+    await door.shut();
+    const lookups = await Promise.all([suggest(), suggest()]);
+    expect(lookups.map(({ status }) => status)).toEqual([200, 200]);
+    expect(
+      (await fetch(`${ready.url}/v1/forms/become-a-reader`, { headers: { authorization: `Bearer ${ready.keys.srv}` } }))
+        .status,
+    ).toBe(200);
+    const refused = await save();
+    expect(refused.status).toBe(503);
+    expect(refused.headers.get("retry-after")).toBe("5");
+    expect((await refused.json()) as object).toMatchObject({
+      type: "/problems/no-database",
+      detail: expect.stringContaining("nothing was saved"),
+    });
+
+    await door.open(doorPort);
+    let saved = await save();
+    for (let tries = 0; saved.status !== 200 && tries < 20; tries++) {
+      await wait(250);
+      saved = await save();
+    }
+    expect(saved.status).toBe(200);
+  });
+
+  it("takes a damaged segment as none, and builds it again", async () => {
+    await server.end("SIGTERM");
+    const [file] = readdirSync(join(server.home, "segments")).map((name) => join(server.home, "segments", name));
+    const bytes = readFileSync(file);
+    bytes[Math.floor(bytes.length / 2)] ^= 1;
+    writeFileSync(file, bytes);
+    server.start();
+    ready = await server.ready();
+    expect(server.said).toContain("Building the index");
+    expect((await suggest()).status).toBe(200);
+  });
+
+  it("takes the next port when its own is taken, and removes ready.json when it stops", async () => {
+    const second = new OwnServer(held.url);
+    second.start();
+    const other = await second.ready();
+    expect(second.said).toMatch(/Port \d+ is taken, trying/);
+    expect(other.url).not.toBe(ready.url);
+    await second.end("SIGTERM");
+    expect(readdirSync(second.home)).not.toContain("ready.json");
+  });
+
+  it("tells other processes of a new key", async () => {
+    const { key } = await makeKey(held.database, { kind: "srv", name: "Made elsewhere", origins: [] });
+    let status = 0;
+    for (let tries = 0; status !== 200 && tries < 40; tries++) {
+      await wait(100);
+      status = (await fetch(`${ready.url}/v1/countries`, { headers: { authorization: `Bearer ${key}` } })).status;
+    }
+    expect(status).toBe(200);
+  });
+});

@@ -1,0 +1,150 @@
+import { forwardAnswer, recordAnswer, reverseAnswer, suggestAnswer } from "@bibliotope/wire";
+import { describe, expect, it } from "vitest";
+import { json, shared } from "../../testing/shared.ts";
+
+const suggest = (query: string, init?: Parameters<typeof json>[1]) => json(`/v1/suggest?${query}`, init);
+
+describe("/v1/suggest", () => {
+  it("answers lines to choose from, as its schema says", async () => {
+    const { status, headers, body } = await suggest("q=12+harb");
+    expect(status).toBe(200);
+    expect(headers.get("content-type")).toContain("application/json");
+    expect(suggestAnswer.strict().parse(body)).toEqual(body);
+    expect(body.suggestions[0]).toMatchObject({
+      kind: "address",
+      line: "12 Harbour Row, Tidewell",
+      within: "Sallow, Lorramere",
+    });
+    expect(body.source[0]).toEqual({ name: "The islands", day: "2026-11-01", licence: "CC0-1.0" });
+  });
+
+  it("answers the same by POST, with the words as JSON", async () => {
+    const asked = { q: "12 harb", countries: ["QR"], near: { lat: -35.2, lon: -21.4 }, limit: 3 };
+    const posted = await json("/v1/suggest", {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify(asked),
+    });
+    const got = await suggest("q=12+harb&countries=QR&near=-35.2,-21.4&limit=3");
+    expect(posted.body).toEqual(got.body);
+    expect(posted.body.suggestions).toHaveLength(3);
+  });
+
+  it("answers in the script that was typed, and in the language that was asked for", async () => {
+    expect((await suggest("q=pelania&kinds=town")).body.suggestions[0].line).toBe("Pelania");
+    expect((await suggest(`q=${encodeURIComponent("πελανία")}&kinds=town`)).body.suggestions[0].line).toBe("Πελανία");
+    expect((await suggest("q=pelania&kinds=town&lang=qth-Grek")).body.suggestions[0].line).toBe("Πελανία");
+    expect(
+      (await suggest("q=pelania&kinds=town", { headers: { "accept-language": "qth-Grek,en;q=0.5" } })).body
+        .suggestions[0].line,
+    ).toBe("Πελανία");
+  });
+
+  it("goes on to the numbers of a street", async () => {
+    const street = (await suggest("q=harbour+row+tidewell&kinds=street")).body.suggestions[0];
+    const { body } = await suggest(`q=&inside=${street.ref}&limit=20`);
+    expect(body.suggestions.length).toBe(Math.min(20, street.more));
+    expect(body.suggestions.every(({ line }: { line: string }) => line.endsWith("Harbour Row, Tidewell"))).toBe(true);
+  });
+
+  it("says so when nothing is found; that is no error", async () => {
+    expect((await suggest("q=")).body).toMatchObject({ outcome: "none", suggestions: [] });
+    expect((await suggest("q=qqxxzz")).body).toMatchObject({ outcome: "none", suggestions: [] });
+    expect((await suggest("q=harbour&countries=QM")).body.advice[0]).toBe(
+      "No data is held for QM; held are QR, QV, QY.",
+    );
+  });
+
+  it("answers equal questions with equal bytes, and 304 to those who have them", async () => {
+    const first = await suggest("q=12+harb");
+    const second = await suggest("q=12+harb");
+    expect(second.body).toEqual(first.body);
+    expect(second.headers.get("etag")).toBe(first.headers.get("etag"));
+    const { url, keys } = shared();
+    const again = await fetch(`${url}/v1/suggest?q=12+harb`, {
+      headers: {
+        authorization: `Bearer ${keys.srv}`,
+        "if-none-match": first.headers.get("etag")!,
+        "cache-control": "",
+      },
+    });
+    expect(again.status).toBe(304);
+  });
+
+  it("tells its time in a header, and has a request id", async () => {
+    const { headers } = await suggest("q=12+harb");
+    expect(headers.get("server-timing")).toMatch(/^engine;dur=\d+\.\d\d$/);
+    expect(headers.get("x-request-id")).toMatch(/^[0-9a-f-]{36}$/);
+    expect(headers.get("cache-control")).toContain("private");
+  });
+
+  it("is compressed for those who ask", async () => {
+    const { headers } = await suggest("q=harbour&limit=20", { headers: { "accept-encoding": "gzip" } });
+    expect(headers.get("content-encoding")).toBe("gzip");
+  });
+});
+
+describe("/v1/forward", () => {
+  it("answers candidates as GeoJSON, as its schema says", async () => {
+    const { headers, body } = await json("/v1/forward?q=12+Harbour+Row,+Tidewell&gloss=1");
+    expect(headers.get("content-type")).toContain("application/geo+json");
+    expect(forwardAnswer.strict().parse(body)).toEqual(body);
+    const [first] = body.features;
+    expect(first.geometry.coordinates).toEqual([first.properties.at.lon, first.properties.at.lat]);
+    expect(first.properties).toMatchObject({
+      kind: "address",
+      exactness: "surveyed",
+      parts: {
+        house: { name: "12" },
+        street: { name: "Harbour Row", abbr: "Harbour Rw" },
+        town: { name: "Tidewell" },
+        country: { name: "Lorramere", code: "QR" },
+      },
+      autofill: { "address-line1": "12 Harbour Row", "address-level2": "Tidewell", country: "QR" },
+    });
+    expect(first.properties.gloss[0]).toMatchObject({ typed: "12", how: "same", part: "house" });
+  });
+
+  it("leaves the gloss out unless it is asked for", async () => {
+    const { body } = await json("/v1/forward?q=12+Harbour+Row");
+    expect(body.features[0].properties).not.toHaveProperty("gloss");
+  });
+
+  it("takes an address by its parts", async () => {
+    const { body } = await json("/v1/forward?house=12&street=Harbour+Row&town=Tidewell&country=Lorramere");
+    expect(body.features[0].properties.line).toContain("12 Harbour Row, Tidewell");
+  });
+
+  it("lets the box of an area stand as bbox", async () => {
+    const { body } = await json("/v1/forward?q=Tidewell&kinds=town");
+    const [west, south, east, north] = body.features[0].bbox;
+    expect(west).toBeLessThan(east);
+    expect(south).toBeLessThan(north);
+  });
+});
+
+describe("/v1/reverse and /v1/records", () => {
+  it("go from a position to the nearest address and the areas, and on to each record", async () => {
+    const { body: found } = await json("/v1/forward?q=12+Harbour+Row,+Tidewell");
+    const { lat, lon } = found.features[0].properties.at;
+    const { body } = await json(`/v1/reverse?at=${lat},${lon}`);
+    expect(reverseAnswer.strict().parse(body)).toEqual(body);
+    expect(body.features[0]).toMatchObject({ id: found.features[0].id, properties: { distance: 0 } });
+    expect(body.features.at(-1).properties.kind).toBe("country");
+    for (const { id, properties } of body.features) {
+      const record = await json(`/v1/records/${id}`);
+      expect(recordAnswer.strict().parse(record.body)).toEqual(record.body);
+      expect(record.body.properties.kind).toBe(properties.kind);
+    }
+  });
+
+  it("give advice for a position whose swapped twin lies in the data", async () => {
+    const { body } = await json("/v1/reverse?at=-21.6253,-35.1841");
+    expect(body).toMatchObject({ outcome: "none", features: [] });
+    expect(body.advice[0]).toContain("swapped");
+  });
+
+  it("say 404 for a ref that nothing has", async () => {
+    expect(await json("/v1/records/qr-zzzzzz")).toMatchObject({ status: 404, body: { type: "/problems/not-found" } });
+  });
+});

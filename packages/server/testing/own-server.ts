@@ -1,0 +1,116 @@
+import { type ChildProcess, spawn } from "node:child_process";
+import { existsSync, mkdtempSync } from "node:fs";
+import { connect, createServer, type Server, type Socket } from "node:net";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { setTimeout as wait } from "node:timers/promises";
+import { fileURLToPath } from "node:url";
+import knex, { type Knex } from "knex";
+import { type Ready, readReady, required } from "./shared.ts";
+
+const MAIN = fileURLToPath(new URL("../dist/main.js", import.meta.url));
+
+/** A database of its own within the tests' cluster. */
+export async function ownDatabase(name: string): Promise<{ url: string; database: Knex; drop: () => Promise<void> }> {
+  const admin = knex({ client: "pg", connection: required("BIBLIOTOPE_TEST_DATABASE"), pool: { min: 0, max: 1 } });
+  await admin.raw("drop database if exists ?? with (force)", [name]);
+  await admin.raw("create database ??", [name]);
+  const url = required("BIBLIOTOPE_TEST_DATABASE").replace(/\/[^/]+$/, `/${name}`);
+  const database = knex({ client: "pg", connection: url, pool: { min: 0, max: 2 } });
+  return {
+    url,
+    database,
+    drop: async () => {
+      await database.destroy();
+      await admin.raw("drop database if exists ?? with (force)", [name]);
+      await admin.destroy();
+    },
+  };
+}
+
+/** A server process of its own, with all that it says. */
+export class OwnServer {
+  readonly home = mkdtempSync(join(tmpdir(), "bibliotope-test-"));
+  said = "";
+  #child: ChildProcess | undefined;
+
+  constructor(private readonly databaseUrl: string) {}
+
+  start(): void {
+    const child = spawn(process.execPath, [MAIN], {
+      stdio: ["ignore", "pipe", "pipe", "ipc"],
+      env: {
+        ...process.env,
+        DATABASE_URL: this.databaseUrl,
+        BIBLIOTOPE_HOME: this.home,
+        BIBLIOTOPE_KEYS: join(this.home, "keys.json"),
+        PORT: "5170",
+      },
+    });
+    this.said = "";
+    const hear = (piece: Buffer) => {
+      this.said += piece.toString();
+    };
+    child.stdout!.on("data", hear);
+    child.stderr!.on("data", hear);
+    this.#child = child;
+  }
+
+  async saying(words: string | RegExp, within = 60_000): Promise<void> {
+    for (const end = Date.now() + within; Date.now() < end; await wait(10)) {
+      if (typeof words === "string" ? this.said.includes(words) : words.test(this.said)) return;
+      if (this.#child?.exitCode !== null) break;
+    }
+    throw new Error(`the server did not say ${words}; it said:\n${this.said}`);
+  }
+
+  async ready(): Promise<Ready> {
+    await this.saying("Bibliotope is ready");
+    while (!existsSync(join(this.home, "ready.json"))) await wait(20);
+    return readReady(this.home);
+  }
+
+  /** Ends it by a signal, and waits until it is gone. */
+  async end(signal: NodeJS.Signals): Promise<void> {
+    const child = this.#child;
+    if (!child || child.exitCode !== null || child.signalCode !== null) return;
+    const gone = new Promise((resolve) => child.once("exit", resolve));
+    child.kill(signal);
+    await gone;
+  }
+}
+
+/** A door to a database that can be shut, as if the database were away. */
+export class Door {
+  #server: Server | undefined;
+  readonly #sockets = new Set<Socket>();
+
+  constructor(private readonly to: { host: string; port: number }) {}
+
+  async open(port = 0): Promise<number> {
+    this.#server = createServer((socket) => {
+      const beyond = connect(this.to);
+      for (const [one, other] of [
+        [socket, beyond],
+        [beyond, socket],
+      ] as const) {
+        this.#sockets.add(one);
+        one.pipe(other);
+        one.on("error", () => other.destroy());
+        one.on("close", () => {
+          this.#sockets.delete(one);
+          other.destroy();
+        });
+      }
+    });
+    await new Promise<void>((resolve) => this.#server!.listen(port, "127.0.0.1", resolve));
+    const address = this.#server.address();
+    return typeof address === "object" && address ? address.port : 0;
+  }
+
+  async shut(): Promise<void> {
+    const closed = new Promise((resolve) => this.#server!.close(resolve));
+    for (const socket of this.#sockets) socket.destroy();
+    await closed;
+  }
+}

@@ -1,0 +1,84 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { setTimeout as wait } from "node:timers/promises";
+
+/** What a server writes when it is ready. */
+export interface Ready {
+  url: string;
+  signIn: string;
+  keys: Record<"web" | "srv" | "app" | "try", string>;
+  pid: number;
+}
+
+/** The server that `npm test` started for all tests. */
+export function shared(): Ready {
+  return readReady(join(required("BIBLIOTOPE_TEST_HOME"), "server"));
+}
+
+export function readReady(home: string): Ready {
+  return JSON.parse(readFileSync(join(home, "ready.json"), "utf8"));
+}
+
+export function required(name: string): string {
+  const value = process.env[name];
+  if (!value)
+    throw new Error(`${name} is not set: server tests run by npm test, which starts a database and a server for them`);
+  return value;
+}
+
+/** Asks the shared server with a key, by header. */
+export async function ask(
+  path: string,
+  { key = shared().keys.srv, ...init }: RequestInit & { key?: string | null } = {},
+): Promise<Response> {
+  const headers = new Headers(init.headers);
+  if (key !== null) headers.set("Authorization", `Bearer ${key}`);
+  return fetch(`${shared().url}${path}`, { ...init, headers, redirect: "manual" });
+}
+
+/** Asks and reads JSON of any shape. */
+export async function json(path: string, init?: Parameters<typeof ask>[1]): Promise<Answer> {
+  const response = await ask(path, init);
+  return { status: response.status, headers: response.headers, body: await response.json() };
+}
+
+/** An answer with its body, which is looked into at any depth. */
+export interface Answer {
+  status: number;
+  headers: Headers;
+  // biome-ignore lint/suspicious/noExplicitAny: its shape is what the tests look at
+  body: any;
+}
+/** A signed-in browser, as far as HTTP goes: its cookie and its CSRF token. */
+export async function signedIn(): Promise<{
+  get: (path: string) => Promise<Response>;
+  send: (method: string, path: string, body: unknown, headers?: Record<string, string>) => Promise<Response>;
+  cookie: string;
+  csrf: string;
+}> {
+  const { url } = shared();
+  const cookie = await newSession();
+  const { csrf } = (await (await fetch(`${url}/api/session`, { headers: { cookie } })).json()) as { csrf: string };
+  return {
+    cookie,
+    csrf,
+    get: (path) => fetch(`${url}${path}`, { headers: { cookie } }),
+    send: (method, path, body, headers = {}) =>
+      fetch(`${url}${path}`, {
+        method,
+        headers: { cookie, "content-type": "application/json", "x-csrf-token": csrf, ...headers },
+        body: JSON.stringify(body),
+      }),
+  };
+}
+
+async function newSession(): Promise<string> {
+  // links work once, and other tests take them too: the newest may just be used up
+  for (let tries = 0; tries < 50; tries++) {
+    const response = await fetch(shared().signIn, { redirect: "manual" });
+    const cookie = response.headers.get("set-cookie")?.split(";")[0];
+    if (cookie) return cookie;
+    await wait(100);
+  }
+  throw new Error("no sign-in link worked");
+}
