@@ -33,6 +33,9 @@ const NEARNESS_HALF = 5000;
 /** What the words of a name that were not typed cost at most. */
 const INCOMPLETE_COST = 0.06;
 
+/** What it costs when the number stands in the middle of the name: "block 7 4" means block 7, rather than block 4. */
+const INTERRUPTED_COST = 0.02;
+
 /** Weighs the touched things of one lookup; its working memory is used again for each. */
 class Scale {
   readonly qualities = new Float64Array(MAX_TOKENS);
@@ -65,7 +68,8 @@ class Scale {
     let got = 0;
     for (let t = 0; t < tokens.length; t++) got += tokens[t].weight * qualities[t];
     const complete = Math.min(1, ownWords / Math.max(1, this.segment.sections.thingWords[thing]));
-    return Math.max(0, got / this.all - INCOMPLETE_COST * (1 - complete));
+    const interrupted = this.numberToken >= 0 && this.#interrupts(thing) ? INTERRUPTED_COST : 0;
+    return Math.max(0, got / this.all - INCOMPLETE_COST * (1 - complete) - interrupted);
   }
 
   /** Gives the first number that nothing else explains to the street's houses. */
@@ -83,6 +87,12 @@ class Scale {
       this.address = match?.address ?? NONE;
       return;
     }
+  }
+
+  /** True when words of the thing's own name stand on both sides of the number. */
+  #interrupts(thing: number): boolean {
+    const before = this.by.subarray(0, this.numberToken).includes(thing);
+    return before && this.by.subarray(this.numberToken + 1, this.tokens.length).includes(thing);
   }
 
   explain(): Explained[] {

@@ -58,6 +58,7 @@ export class SheetMap {
     adopt(container.getRootNode() as Document, MAP_STYLE);
     this.#build();
     container.append(this.element);
+    this.#describe();
     listenForGestures(
       this.element,
       {

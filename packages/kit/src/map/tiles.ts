@@ -23,10 +23,9 @@ const AGAIN = 4000;
 /** Tiles of one map: asked for once, painted off the main thread, kept while they are near. */
 export class Tiles {
   readonly #tiles = new Map<string, Held>();
-  readonly #jobs = new Map<number, string>();
-  readonly #paint: (job: PaintJob) => void;
-  readonly #forget: (job: number) => void;
-  readonly #worker: Worker | undefined;
+  /** Jobs under way, with the tile they are for. */
+  readonly #jobs = new Map<number, { key: string; job: PaintJob }>();
+  #worker: Worker | undefined;
   #count = 0;
   #clock = 0;
 
@@ -35,12 +34,10 @@ export class Tiles {
     private readonly arrived: () => void,
     private readonly night: boolean,
   ) {
-    this.#worker = makeWorker((painted) => this.#take(painted));
-    const worker = this.#worker;
-    this.#paint = worker
-      ? (job) => worker.postMessage({ paint: job })
-      : (job) => void paintJob(job).then((painted) => this.#take(painted));
-    this.#forget = worker ? (job) => worker.postMessage({ forget: job }) : () => undefined;
+    this.#worker = makeWorker(
+      (painted) => this.#take(painted),
+      () => this.#goOnWithout(),
+    );
   }
 
   /** A tile, painted or on its way. */
@@ -51,8 +48,9 @@ export class Tiles {
     if (!tile) {
       tile = { z, x, y, labels: [], job: ++this.#count, used: 0 };
       this.#tiles.set(key, tile);
-      this.#jobs.set(tile.job, key);
-      this.#paint({ id: tile.job, url: this.urlOf(z, x, y), z, x, y, night: this.night, ratio });
+      const job = { id: tile.job, url: this.urlOf(z, x, y), z, x, y, night: this.night, ratio };
+      this.#jobs.set(tile.job, { key, job });
+      this.#paint(job);
     }
     tile.used = ++this.#clock;
     return tile;
@@ -68,7 +66,7 @@ export class Tiles {
   sweep(wanted: ReadonlySet<string>): void {
     for (const [key, tile] of this.#tiles) {
       if (tile.bitmap || tile.failed || wanted.has(key)) continue;
-      this.#forget(tile.job);
+      this.#worker?.postMessage({ forget: tile.job });
       this.#drop(key, tile);
     }
     if (this.#tiles.size <= KEPT) return;
@@ -81,8 +79,20 @@ export class Tiles {
     for (const [key, tile] of this.#tiles) this.#drop(key, tile);
   }
 
+  #paint(job: PaintJob): void {
+    if (this.#worker) this.#worker.postMessage({ paint: job });
+    else void paintJob(job).then((painted) => this.#take(painted));
+  }
+
+  /** The page's policy let no worker start: everything asked so far is painted on the page itself. */
+  #goOnWithout(): void {
+    this.#worker?.terminate();
+    this.#worker = undefined;
+    for (const { job } of [...this.#jobs.values()]) this.#paint(job);
+  }
+
   #take(painted: Painted): void {
-    const key = this.#jobs.get(painted.id);
+    const key = this.#jobs.get(painted.id)?.key;
     const tile = key === undefined ? undefined : this.#tiles.get(key);
     this.#jobs.delete(painted.id);
     if (!tile || tile.job !== painted.id) return;
@@ -99,11 +109,21 @@ export class Tiles {
   }
 }
 
-/** A worker from a blob, since a page of another origin may not start ours; undefined where a policy forbids that too. */
-function makeWorker(take: (painted: Painted) => void): Worker | undefined {
+/**
+ * A worker from a blob, since a page of another origin may not start ours. A policy that forbids it throws here in some
+ * browsers, and fires an error before the first message in others.
+ */
+function makeWorker(take: (painted: Painted) => void, refused: () => void): Worker | undefined {
   try {
     const worker = new TileWorker();
-    worker.addEventListener("message", ({ data }: MessageEvent<Painted>) => take(data));
+    let heard = false;
+    worker.addEventListener("message", ({ data }: MessageEvent<Painted>) => {
+      heard = true;
+      take(data);
+    });
+    worker.addEventListener("error", () => {
+      if (!heard) refused();
+    });
     return worker;
   } catch {
     return undefined;

@@ -46,7 +46,7 @@ export function Spread() {
       <div className="flex min-h-[50px] flex-wrap items-center gap-x-4 gap-y-2 py-2">
         <h1 className="font-serif text-[22px] font-semibold">{state.definition.title}</h1>
         <SaveState reload={() => void refetch()} />
-        <div className="ml-auto flex items-center gap-2.5">
+        <div className="ml-auto flex flex-wrap items-center gap-2.5 max-[640px]:ml-0">
           {publishing.error ? (
             <span role="alert" className="text-ochre">
               {wordsOf(publishing.error)}

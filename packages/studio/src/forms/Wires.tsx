@@ -42,7 +42,10 @@ export function Wires({ inside, wires }: { inside: RefObject<HTMLElement | null>
     };
   }, [inside, wires]);
   return (
-    <svg aria-hidden="true" className="pointer-events-none absolute inset-0 z-10 size-full overflow-visible">
+    <svg
+      aria-hidden="true"
+      className="pointer-events-none absolute inset-0 z-10 size-full overflow-visible max-[900px]:hidden"
+    >
       {drawn.map(({ field, part, lit, path, end }) => (
         <g key={`${field} ${part}`} stroke={partColour(part)}>
           <path className="wire" data-lit={lit} data-wire={`${part} ${field}`} d={path} />

@@ -1,0 +1,144 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+import { Studio } from "./support/studio.ts";
+
+async function findings(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"])
+    .analyze();
+  return violations.map(
+    ({ id, nodes }) =>
+      `${id}: ${nodes.map(({ target, failureSummary }) => `${target.join(" ")} (${failureSummary?.split("\n")[1]?.trim()})`).join("; ")}`,
+  );
+}
+
+for (const scheme of ["light", "dark"] as const) {
+  test.describe(`axe finds nothing, ${scheme === "light" ? "by day" : "by night"}`, () => {
+    test.use({ colorScheme: scheme });
+
+    test("in the list of forms", async ({ page }) => {
+      await page.goto("/forms");
+      await expect(page.getByRole("link", { name: /Become a reader/ })).toBeVisible();
+      expect(await findings(page)).toEqual([]);
+    });
+
+    test("in a rehearsal, empty, with its list open, and filled", async ({ page }) => {
+      const studio = new Studio(page);
+      await studio.rehearse();
+      expect(await findings(page)).toEqual([]);
+      await studio.search.pressSequentially("12 harb");
+      await expect(studio.list.getByRole("option").first()).toBeVisible();
+      await page.keyboard.press("ArrowDown");
+      expect(await findings(page)).toEqual([]);
+      await page.keyboard.press("Enter");
+      await expect(studio.field("Town")).toHaveValue("Tidewell");
+      expect(await findings(page)).toEqual([]);
+    });
+
+    test("in Compose, with a field in hand", async ({ page }) => {
+      await new Studio(page).compose("become-a-reader");
+      await page.getByRole("button", { name: "Show Town" }).click();
+      expect(await findings(page)).toEqual([]);
+      await page.getByRole("button", { name: "Pick county" }).click();
+      expect(await findings(page)).toEqual([]);
+    });
+
+    test("in the keys", async ({ page }) => {
+      await page.goto("/forms");
+      await page.locator("body").press("?");
+      await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+      expect(await findings(page)).toEqual([]);
+    });
+
+    test("on a form's own page", async ({ page }) => {
+      await page.goto("/f/become-a-reader");
+      await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+      expect(await findings(page)).toEqual([]);
+    });
+  });
+}
+
+test("the search box follows the combobox pattern", async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.rehearse();
+  await expect(studio.search).toHaveAttribute("aria-expanded", "false");
+  await expect(studio.search).toHaveAttribute("aria-autocomplete", "list");
+  await studio.search.pressSequentially("12 harb");
+  await expect(studio.search).toHaveAttribute("aria-expanded", "true");
+  await expect(page.getByRole("status").filter({ hasText: "7 suggestions." })).toHaveCount(1);
+  await page.keyboard.press("ArrowUp");
+  await expect(studio.list.getByRole("option").last()).toHaveAttribute("aria-selected", "true");
+  await page.keyboard.press("Escape");
+  await expect(studio.list).toBeHidden();
+  await expect(studio.search).toHaveValue("12 harb");
+  await expect(studio.search).not.toHaveAttribute("aria-activedescendant");
+  await page.keyboard.press("ArrowDown");
+  await expect(studio.list).toBeVisible();
+});
+
+test("nothing found is said, and is no error", async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.rehearse();
+  await studio.search.pressSequentially("qqxxzz vvww");
+  await expect(page.getByText("Nothing found. Check the spelling, or type the address by hand.")).toBeVisible();
+  await expect(studio.list).toBeHidden();
+});
+
+test("? lists the keys of the view, but stays a letter in a text field", async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.rehearse();
+  await studio.search.press("?");
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+  await studio.map.focus();
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toContainText("Move through the suggestions");
+});
+
+for (const width of [360, 640]) {
+  test(`at ${width} px nothing is cut off sideways`, async ({ page }) => {
+    await page.setViewportSize({ width, height: 800 });
+    for (const path of [
+      "/forms",
+      "/forms/become-a-reader/rehearse",
+      "/forms/become-a-reader/compose",
+      "/f/become-a-reader",
+    ]) {
+      await page.goto(path);
+      await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+      await page.waitForTimeout(300);
+      const beyond = await page.evaluate(
+        () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+      );
+      expect(beyond, path).toBeLessThanOrEqual(0);
+    }
+  });
+}
+
+test.describe("without a session", () => {
+  test.use({ storageState: { cookies: [], origins: [] } });
+
+  test("the workbench says how to sign in", async ({ page }) => {
+    await page.goto("/");
+    await expect(page.getByRole("heading", { name: "Nobody is signed in here" })).toBeVisible();
+    await page.goto("/sign-in?token=used-before");
+    await expect(page.getByRole("heading", { name: "This link was used already" })).toBeVisible();
+    expect(await findings(page)).toEqual([]);
+  });
+});
+
+test("no page breaks its own policy or writes an error into the console", async ({ page }) => {
+  const said: string[] = [];
+  page.on("console", (message) => message.type() === "error" && said.push(message.text()));
+  page.on("pageerror", (error) => said.push(error.message));
+  const studio = new Studio(page);
+  await studio.rehearse();
+  await studio.search.pressSequentially("12 harb");
+  await page.keyboard.press("Enter");
+  await studio.compose("become-a-reader");
+  await page.locator("body").press("?");
+  await page.keyboard.press("Escape");
+  await page.goto("/forms");
+  await page.goto("/f/become-a-reader");
+  await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+  expect(said).toEqual([]);
+});

@@ -1,0 +1,140 @@
+import { expect, test } from "@playwright/test";
+import { Studio } from "./support/studio.ts";
+
+test.describe("the map", () => {
+  let studio: Studio;
+  let middle: { x: number; y: number };
+
+  test.beforeEach(async ({ page }) => {
+    studio = new Studio(page);
+    await studio.rehearse();
+    await studio.painted();
+    const box = (await studio.map.boundingBox())!;
+    middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  });
+
+  test("is painted: sea, land and the names of the countries", async () => {
+    const colours = await studio.map.locator("canvas").evaluate((canvas: HTMLCanvasElement) => {
+      const { data } = canvas.getContext("2d")!.getImageData(0, 0, canvas.width, canvas.height);
+      const seen = new Set<string>();
+      for (let i = 0; i < data.length; i += 4) seen.add(`${data[i]},${data[i + 1]},${data[i + 2]}`);
+      return [...seen];
+    });
+    expect(colours).toContain("223,229,226");
+    expect(colours).toContain("246,242,230");
+    expect(colours.length).toBeGreaterThan(20);
+  });
+
+  test("is dragged by the pointer, the ground staying under it", async ({ page }) => {
+    const before = await studio.view();
+    await page.mouse.move(middle.x, middle.y);
+    await page.mouse.down();
+    await page.mouse.move(middle.x + 120, middle.y + 60, { steps: 8 });
+    await page.waitForTimeout(120);
+    await page.mouse.up();
+    const after = await studio.view();
+    const degreesOfPixel = 360 / (256 * 2 ** before.zoom);
+    expect(after.lon).toBeCloseTo(before.lon - 120 * degreesOfPixel, 3);
+    expect(after.lat).toBeGreaterThan(before.lat);
+    expect(after.zoom).toBe(before.zoom);
+    await expect(studio.field("Town")).toHaveValue("");
+  });
+
+  test("is zoomed by the wheel about the pointer, by buttons and by double click", async ({ page }) => {
+    const before = await studio.view();
+    await page.mouse.move(middle.x, middle.y);
+    await page.mouse.wheel(0, -420);
+    await expect.poll(async () => (await studio.view()).zoom).toBeCloseTo(before.zoom + 1, 1);
+    expect((await studio.view()).lon).toBeCloseTo(before.lon, 2);
+    await page.getByRole("button", { name: "Zoom out" }).click();
+    await expect.poll(async () => (await studio.view()).zoom).toBe(Math.round(before.zoom + 1) - 1);
+    const now = (await studio.view()).zoom;
+    await page.getByRole("button", { name: "Zoom in" }).click();
+    await expect.poll(async () => (await studio.view()).zoom).toBe(now + 1);
+  });
+
+  test("is moved by keys only while it has the focus, and letters never reach a field", async ({ page }) => {
+    await studio.search.focus();
+    const before = await studio.view();
+    await page.keyboard.type("+-");
+    await page.keyboard.press("ArrowRight");
+    expect(await studio.view()).toEqual(before);
+    await expect(studio.search).toHaveValue("+-");
+
+    await studio.map.focus();
+    await page.keyboard.press("ArrowRight");
+    await expect.poll(async () => (await studio.view()).lon).toBeGreaterThan(before.lon + 0.1);
+    await page.keyboard.press("+");
+    await expect.poll(async () => (await studio.view()).zoom).toBeGreaterThan(before.zoom);
+    await page.keyboard.type("abc");
+    await expect(studio.search).toHaveValue("+-");
+  });
+
+  test("takes the address in its middle by Enter", async ({ page }) => {
+    await studio.search.pressSequentially("12 harbour row tidewell", { delay: 10 });
+    await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
+    await page.keyboard.press("Enter");
+    await expect(studio.map).toContainText("A marker stands at 12 Harbour Row.");
+    await studio.field("Town").fill("");
+    await studio.map.focus();
+    await page.keyboard.press("Enter");
+    await expect(studio.field("Town")).toHaveValue("Tidewell");
+  });
+
+  test("says in words what it shows", async ({ page }) => {
+    const map = page.getByRole("application", { name: /On the map.*Arrow keys move it/ });
+    await expect(map).toBeVisible();
+    await expect(map).toHaveAttribute("aria-roledescription", "map");
+  });
+
+  test("stands in with what it has, and asks again, when tiles do not come", async ({ page }) => {
+    let refused = 0;
+    await page.route("**/v1/sheets/features/**", (route) => {
+      refused++;
+      return route.abort();
+    });
+    await studio.map.focus();
+    for (let i = 0; i < 3; i++) await page.keyboard.press("+");
+    await expect.poll(() => refused).toBeGreaterThan(0);
+    await page.unroute("**/v1/sheets/features/**");
+    await page.waitForTimeout(4200);
+    await page.keyboard.press("ArrowUp");
+    await studio.painted();
+  });
+});
+
+test.describe("on touch", () => {
+  test.use({ hasTouch: true });
+
+  test("two fingers zoom and one finger moves", async ({ page }) => {
+    const studio = new Studio(page);
+    await studio.rehearse();
+    await studio.painted();
+    const box = (await studio.map.boundingBox())!;
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    const touch = await page.context().newCDPSession(page);
+    const send = (type: "touchStart" | "touchMove" | "touchEnd", points: [number, number][]) =>
+      touch.send("Input.dispatchTouchEvent", {
+        type,
+        touchPoints: points.map(([px, py], id) => ({ x: px, y: py, id })),
+      });
+    const before = await studio.view();
+    await send("touchStart", [
+      [x - 40, y],
+      [x + 40, y],
+    ]);
+    for (let apart = 50; apart <= 80; apart += 10)
+      await send("touchMove", [
+        [x - apart, y],
+        [x + apart, y],
+      ]);
+    await send("touchEnd", []);
+    await expect.poll(async () => (await studio.view()).zoom).toBeCloseTo(before.zoom + 1, 1);
+    const between = await studio.view();
+    await send("touchStart", [[x, y]]);
+    for (let i = 1; i <= 5; i++) await send("touchMove", [[x - i * 20, y]]);
+    await page.waitForTimeout(120);
+    await send("touchEnd", []);
+    expect((await studio.view()).lon).toBeGreaterThan(between.lon);
+  });
+});

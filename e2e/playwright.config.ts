@@ -1,0 +1,34 @@
+import { join } from "node:path";
+import { defineConfig } from "@playwright/test";
+import { baseUrl, stateFile } from "./support/house.ts";
+
+/** The real interface in Debian's Chromium, against the server that `npm test` started. */
+export default defineConfig({
+  testDir: ".",
+  globalSetup: "./support/sign-in.ts",
+  outputDir: join(process.env.BIBLIOTOPE_TEST_HOME ?? ".", "e2e-results"),
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  // one browser at a time: the machine has two cores, and the server wants one
+  workers: 1,
+  retries: 0,
+  forbidOnly: true,
+  reporter: [["list"]],
+  use: {
+    baseURL: baseUrl(),
+    storageState: stateFile(),
+    viewport: { width: 1280, height: 800 },
+    trace: "retain-on-failure",
+    launchOptions: {
+      executablePath: "/usr/bin/chromium",
+      args: [
+        "--no-sandbox",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+      ],
+    },
+  },
+});

@@ -1,0 +1,66 @@
+import { expect, type Locator, type Page } from "@playwright/test";
+
+/** The workbench as a person meets it. */
+export class Studio {
+  readonly search: Locator;
+  readonly list: Locator;
+  readonly map: Locator;
+
+  constructor(readonly page: Page) {
+    this.search = page.getByRole("combobox", { name: "Find your address" });
+    this.list = page.getByRole("listbox", { name: "Suggestions" });
+    this.map = page.locator(".bt-sheet");
+  }
+
+  async rehearse(ref = "become-a-reader"): Promise<void> {
+    await this.page.goto(`/forms/${ref}/rehearse`);
+    await expect(this.search).toBeFocused();
+  }
+
+  async compose(ref: string): Promise<void> {
+    await this.page.goto(`/forms/${ref}/compose`);
+    await expect(this.part("house")).toContainText("12");
+  }
+
+  field(label: string): Locator {
+    return this.page.getByLabel(label, { exact: true });
+  }
+
+  part(name: string): Locator {
+    return this.page.locator(`[data-part="${name}"]`);
+  }
+
+  wire(part: string, field: string): Locator {
+    return this.page.locator(`[data-wire="${part} ${field}"]`);
+  }
+
+  /** The map's middle and zoom. */
+  async view(): Promise<{ lat: number; lon: number; zoom: number }> {
+    const [lat, lon, zoom] = (await this.map.getAttribute("data-view"))!.split(",").map(Number);
+    return { lat, lon, zoom };
+  }
+
+  /** Waits until every tile in sight is painted. */
+  async painted(): Promise<void> {
+    await expect(this.map).toHaveAttribute("data-complete", "true");
+  }
+}
+
+/** A form of its own for a test, so that tests do not disturb each other. @returns its ref */
+export async function makeForm(page: Page, title: string): Promise<string> {
+  const { csrf } = await (await page.request.get("/api/session")).json();
+  const definition = {
+    title,
+    fields: [
+      { name: "find", kind: "search", label: "Find your address" },
+      { name: "street", kind: "text", label: "Street and number", autofill: "address-line1" },
+      { name: "note", kind: "text", label: "Note" },
+      { name: "town", kind: "text", label: "Town", binding: "{town}" },
+      { name: "country", kind: "country", label: "Country", binding: "{country.code}" },
+      { name: "place", kind: "map", label: "On the map" },
+    ],
+  };
+  const made = await page.request.post("/api/forms", { headers: { "x-csrf-token": csrf }, data: { definition } });
+  expect(made.status()).toBe(201);
+  return (await made.json()).ref;
+}
