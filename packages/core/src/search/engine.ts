@@ -1,5 +1,6 @@
 import { NONE, type Segment } from "../index/index.ts";
 import { type ForwardAnswer, forward } from "./forward.ts";
+import type { Held } from "./held.ts";
 import { Matches } from "./match.ts";
 import type { ForwardQuery } from "./query.ts";
 import { type AnswerRecord, describe, type Shown } from "./record.ts";
@@ -12,7 +13,7 @@ const MOST_AREAS = 5000;
  * Answers lookups from one segment. Keeps working memory of its own, so one engine serves one thread; several engines
  * may share a segment.
  */
-export class Engine {
+export class Engine implements Held {
   /** Working memory of the lookup under way. */
   readonly matches: Matches;
   /** Areas as answers give them, by languages; the same few stand at the end of every reverse lookup. */

@@ -1,6 +1,6 @@
 import { PARTS } from "../place/index.ts";
-import type { Engine } from "./engine.ts";
 import { type Gloss, glossOf, withScripts } from "./gloss.ts";
+import type { Held } from "./held.ts";
 import { interpret, type QueryToken } from "./interpret.ts";
 import { compileFilter, type ForwardQuery, OUTCOME, type Outcome } from "./query.ts";
 import { rank } from "./rank.ts";
@@ -23,9 +23,9 @@ export interface ForwardAnswer {
 const DEFAULT_LIMIT = 5;
 
 /** Candidates for an address as free text, by parts, or both, best first. */
-export function forward(engine: Engine, query: ForwardQuery): ForwardAnswer {
-  const { segment, matches } = engine;
-  const { text, tokens } = readQuery(engine, query);
+export function forward(held: Held, query: ForwardQuery): ForwardAnswer {
+  const { segment, matches } = held;
+  const { text, tokens } = readQuery(held, query);
   if (!tokens.length) return { outcome: "none", candidates: [], advice: ["Give at least one word to look for."] };
   matches.fill(tokens);
   const filter = compileFilter(segment, query);
@@ -40,12 +40,12 @@ export function forward(engine: Engine, query: ForwardQuery): ForwardAnswer {
   return {
     outcome,
     candidates: candidates.slice(0, query.limit ?? DEFAULT_LIMIT),
-    advice: adviceFor(engine, outcome, tokens, text),
+    advice: adviceFor(held, outcome, tokens, text),
   };
 }
 
 /** Free text and parts become one list of words; the words of a part may only be part of names of its kind. */
-function readQuery({ segment }: Engine, query: ForwardQuery): { text: string; tokens: QueryToken[] } {
+function readQuery({ segment }: Held, query: ForwardQuery): { text: string; tokens: QueryToken[] } {
   let text = query.q ?? "";
   const tokens = interpret(segment, text, false);
   for (const part of PARTS) {
@@ -65,7 +65,7 @@ function outcomeOf(scores: readonly number[]): Outcome {
   return scores.length > 1 && scores[0] - scores[1] < OUTCOME.margin ? "ambiguous" : "matched";
 }
 
-function adviceFor({ matches }: Engine, outcome: Outcome, tokens: readonly QueryToken[], text: string): string[] {
+function adviceFor({ matches }: Held, outcome: Outcome, tokens: readonly QueryToken[], text: string): string[] {
   if (outcome === "ambiguous") return ["Several fit equally well: add the town, the county or the postcode."];
   if (outcome === "matched") return [];
   const unknown = tokens.filter(

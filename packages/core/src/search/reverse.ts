@@ -1,5 +1,5 @@
 import { geodesic, type Position } from "../geo/index.ts";
-import type { Engine } from "./engine.ts";
+import type { Held } from "./held.ts";
 import { compileFilter, type Narrowing } from "./query.ts";
 import { type AnswerRecord, describe } from "./record.ts";
 
@@ -28,8 +28,8 @@ const DEFAULT_RADIUS = 250;
 const MEASURED = 8;
 
 /** The nearest address, then the areas around, from the most exact to the country. */
-export function reverse(engine: Engine, query: ReverseQuery): ReverseAnswer {
-  const { segment } = engine;
+export function reverse(held: Held, query: ReverseQuery): ReverseAnswer {
+  const { segment } = held;
   const filter = compileFilter(segment, query);
   const shown = { langs: query.langs };
   const radius = query.radius ?? DEFAULT_RADIUS;
@@ -53,18 +53,18 @@ export function reverse(engine: Engine, query: ReverseQuery): ReverseAnswer {
   }
   for (const area of segment.areasAt(query.at).reverse()) {
     if (filter.allows(area) && filter.allowsKind(segment.kindOf(area))) {
-      candidates.push({ ...engine.area(area, query.langs), distance: 0 });
+      candidates.push({ ...held.area(area, query.langs), distance: 0 });
     }
   }
   const found = candidates.slice(0, query.limit ?? candidates.length);
   return {
     outcome: found.length ? "matched" : "none",
     candidates: found,
-    advice: found.length ? [] : adviceFor(engine, query.at),
+    advice: found.length ? [] : adviceFor(held, query.at),
   };
 }
 
-function adviceFor({ segment }: Engine, at: Position): string[] {
+function adviceFor({ segment }: Held, at: Position): string[] {
   const swapped = { lat: at.lon, lon: at.lat };
   if (Math.abs(swapped.lat) <= 90 && segment.areasAt(swapped).length) {
     return [

@@ -1,8 +1,8 @@
 import type { Position } from "../geo/index.ts";
 import { NONE } from "../index/index.ts";
 import type { Kind } from "../place/index.ts";
-import type { Engine } from "./engine.ts";
 import { glossOf, marksIn } from "./gloss.ts";
+import type { Held } from "./held.ts";
 import { interpret } from "./interpret.ts";
 import { numbersStarting } from "./numbers.ts";
 import { compileFilter, type Narrowing, OUTCOME } from "./query.ts";
@@ -37,16 +37,16 @@ const DEFAULT_LIMIT = 7;
 const HEADS = 300;
 
 /** Lines that the text so far may become, the likeliest first. */
-export function suggest(engine: Engine, query: SuggestQuery): SuggestAnswer {
-  const { segment, matches } = engine;
+export function suggest(held: Held, query: SuggestQuery): SuggestAnswer {
+  const { segment, matches } = held;
   const limit = query.limit ?? DEFAULT_LIMIT;
   const filter = compileFilter(segment, query);
-  if (filter.street >= 0 && segment.isStreet(filter.street)) return suggestNumbers(engine, query, filter.street, limit);
+  if (filter.street >= 0 && segment.isStreet(filter.street)) return suggestNumbers(held, query, filter.street, limit);
   const tokens = interpret(segment, query.q, true);
   if (!tokens.length) return { outcome: "none", suggestions: [] };
   matches.fill(tokens, isWide(query, tokens) ? HEADS : Infinity);
   const best = rank(segment, tokens, matches, filter, limit, query.near).filter((c) => c.score >= OUTCOME.found);
-  const suggestions = best.map((candidate) => toSuggestion(engine, query, candidate, tokens));
+  const suggestions = best.map((candidate) => toSuggestion(held, query, candidate, tokens));
   return { outcome: suggestions.length ? "matched" : "none", suggestions };
 }
 
@@ -57,12 +57,12 @@ function isWide(query: SuggestQuery, tokens: ReturnType<typeof interpret>): bool
 }
 
 function toSuggestion(
-  engine: Engine,
+  held: Held,
   query: SuggestQuery,
   candidate: Candidate,
   tokens: ReturnType<typeof interpret>,
 ): Suggestion {
-  const { segment } = engine;
+  const { segment } = held;
   const { thing, address } = candidate;
   const parts = partsOf(segment, thing, address, { langs: query.langs, typed: query.q });
   const { line, within } = suggestionLine(segment, thing, parts);
@@ -80,8 +80,8 @@ function toSuggestion(
 }
 
 /** The numbers of a street, or those that begin with the typed digits. */
-function suggestNumbers(engine: Engine, query: SuggestQuery, street: number, limit: number): SuggestAnswer {
-  const { segment } = engine;
+function suggestNumbers(held: Held, query: SuggestQuery, street: number, limit: number): SuggestAnswer {
+  const { segment } = held;
   const digits = /\d+[^\s,]*/.exec(query.q)?.[0].toLowerCase() ?? "";
   const suggestions = numbersStarting(segment, street, digits, limit).map((address): Suggestion => {
     const parts = partsOf(segment, street, address, { langs: query.langs, typed: query.q });

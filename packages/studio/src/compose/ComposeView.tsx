@@ -6,12 +6,10 @@ import { Wires } from "../forms/Wires.tsx";
 import { wiresOf } from "../forms/wires-of.ts";
 import { draft } from "../state/draft.slice.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
+import { DRAGGED } from "./dragged.ts";
 import { useExamples } from "./examples.ts";
 import { FieldCard } from "./FieldCard.tsx";
 import { FieldPanel } from "./FieldPanel.tsx";
-
-/** Name under which a dragged part travels. */
-export const DRAGGED = "application/x-bibliotope-part";
 
 /** Binding parts to fields: by dragging a part to a field, or by keyboard: pick a part, pick a field. */
 export function ComposeView() {

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { draft } from "../state/draft.slice.ts";
 import { useStudioDispatch } from "../state/store.ts";
 import { partColour } from "../ui/part-colour.ts";
-import { DRAGGED } from "./ComposeView.tsx";
+import { DRAGGED } from "./dragged.ts";
 
 interface FieldCardProps {
   field: Field;
