@@ -109,7 +109,9 @@ function rangesOf(segment: Segment, token: Token, unfinished: boolean): TermRang
   if (end >= 0 && unfinished) below(end, "prefix", QUALITY.prefix);
   else if (end >= 0 && token.kind === "word" && token.text.length >= SHORTEST_BEGINNING)
     below(end, "prefix", LEFT_SHORT);
-  if (token.kind === "word" && token.text.length >= SHORTEST_MISSPELT) {
+  // a word that stands in the dictionary as it is, or may yet become one that does, is taken at its word
+  const isKnown = ranges.some(({ how }) => how === "same") || (unfinished && end >= 0);
+  if (!isKnown && token.kind === "word" && token.text.length >= SHORTEST_MISSPELT) {
     descendWithOneError(trie, token.text, (node) => {
       whole(node, "spelling");
       if (unfinished) below(node, "spelling", QUALITY.spelling * 0.9);

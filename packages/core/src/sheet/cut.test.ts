@@ -167,7 +167,7 @@ describe("SheetCutter", () => {
     cutter.cut(tileAt(z, lat, lon)).features.map(({ properties }) => properties.layer);
 
   it("holds what belongs to the zoom", () => {
-    expect(layers(6)).toEqual(["land", "name"]);
+    expect(layers(6)).toEqual(["land"]);
     expect(layers(10)).toEqual(["land", "street", "name"]);
     expect(layers(16)).toEqual(["land", "street", "building", "name"]);
   });

@@ -118,16 +118,35 @@ export function drawOver(
     shown,
     (point) => squareToScreen(view, size, point),
     worldSize(view.zoom),
-    (label) => {
-      context.font = fontOf(label);
-      return context.measureText(spacedText(label)).width;
-    },
+    (label) => widthOf(context, label),
   );
   drawLabels(context, placed, style);
   drawScale(context, view, size, style);
   for (const marker of [...markers].sort((a, b) => Number(a.marked ?? false) - Number(b.marked ?? false))) {
     drawMarker(context, { ...marker, ...toScreen(view, size, marker.at) }, style);
   }
+}
+
+/** Widths of labels met lately; measuring is dear, and every frame asks for the same ones. */
+const widths = new Map<string, number>();
+const MOST_WIDTHS = 4000;
+
+function widthOf(context: CanvasRenderingContext2D, label: Label): number {
+  const font = fontOf(label);
+  const key = `${font} ${label.text}`;
+  let width = widths.get(key);
+  if (width === undefined) {
+    if (widths.size >= MOST_WIDTHS) widths.clear();
+    context.font = font;
+    width = context.measureText(spacedText(label)).width;
+    widths.set(key, width);
+  }
+  return width;
+}
+
+/** Fonts have come: what was measured in another one no longer holds. */
+export function forgetWidths(): void {
+  widths.clear();
 }
 
 function drawScale(context: CanvasRenderingContext2D, view: View, { width, height }: Size, style: SheetStyle): void {

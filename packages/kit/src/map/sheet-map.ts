@@ -2,7 +2,7 @@ import type { Position } from "@bibliotope/core/geo";
 import { DAY, NIGHT } from "@bibliotope/core/sheet";
 import type { Client } from "../client/client.ts";
 import { adopt } from "../style.ts";
-import { drawOver, drawTiles, type MapMarker } from "./draw.ts";
+import { drawOver, drawTiles, forgetWidths, type MapMarker } from "./draw.ts";
 import { listenForGestures } from "./gestures.ts";
 import { MAP_STYLE } from "./style.ts";
 import { Tiles } from "./tiles.ts";
@@ -74,7 +74,7 @@ export class SheetMap {
       dark.addEventListener("change", () => this.setNight(dark.matches), { signal: this.#stop.signal });
     this.#sizes = new ResizeObserver(() => this.#resize());
     this.#sizes.observe(this.element);
-    void document.fonts?.ready.then(() => this.#draw());
+    document.fonts.addEventListener("loadingdone", () => this.#lettersCame(), { signal: this.#stop.signal });
   }
 
   get view(): View {
@@ -197,6 +197,12 @@ export class SheetMap {
 
   #ratio(): number {
     return Math.min(3, devicePixelRatio || 1);
+  }
+
+  /** A font was loaded: names are measured and lettered anew. */
+  #lettersCame(): void {
+    forgetWidths();
+    this.#draw();
   }
 
   #draw(): void {

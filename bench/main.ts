@@ -1,0 +1,32 @@
+import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
+import { cpus, totalmem } from "node:os";
+import { measureEngine } from "./engine.ts";
+import { measureFirstPage, measureHttp } from "./http.ts";
+import { measureMap } from "./map.ts";
+import type { Measure } from "./measure.ts";
+
+const ready = JSON.parse(readFileSync(process.argv[2], "utf8")) as {
+  url: string;
+  signIn: string;
+  keys: { srv: string };
+};
+const machine = `${cpus().length} × ${cpus()[0].model.trim()}, ${Math.round(totalmem() / 2 ** 30)} GiB, Node ${process.versions.node}, ${new Date().toISOString().slice(0, 10)}`;
+console.log(`\n  ${machine}\n`);
+
+const measures: Measure[] = [];
+const note = (measure: Measure) => {
+  measures.push(measure);
+  const { holds, unit, value, target, beside } = measure;
+  console.log(
+    `  ${holds ? "holds " : "MISSED"}  ${measure.measure.padEnd(44)} ${`${value} ${unit}`.padStart(12)}  target ${`${target} ${unit}`.padEnd(8)}  ${beside}`,
+  );
+};
+// the server first: the engine's corpus would weigh on this process, which also makes the load
+note(await measureHttp(ready.url, ready.keys.srv));
+note(await measureFirstPage(ready.url));
+note(await measureMap(ready.signIn));
+for (const measure of measureEngine()) note(measure);
+
+mkdirSync("bench-results", { recursive: true });
+writeFileSync("bench-results/latest.json", JSON.stringify(measures, null, 2));
+console.log("\n  Written to bench-results/latest.json\n");

@@ -1,0 +1,53 @@
+/** One line of the table. */
+export interface Measure {
+  measure: string;
+  corpus: string;
+  unit: "ms" | "kB" | "req/s" | "bytes";
+  value: number;
+  target: number;
+  holds: boolean;
+  /** How it was measured, and what was measured beside it. */
+  beside: string;
+}
+
+/** A measure that holds when it is at most its target. */
+export function atMost(
+  measure: string,
+  corpus: string,
+  unit: Measure["unit"],
+  value: number,
+  target: number,
+  beside: string,
+): Measure {
+  return { measure, corpus, unit, value: Math.round(value * 1000) / 1000, target, holds: value <= target, beside };
+}
+
+/** The value below which a share of the values lie. */
+export function percentile(values: readonly number[], share: number): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))];
+}
+
+export const median = (values: readonly number[]) => percentile(values, 0.5);
+
+/**
+ * Times a call on many inputs, several rounds over. Of each input the median of its rounds counts, so that a pause of
+ * the machine is not taken for a slow input.
+ * @returns one time for each input, in milliseconds, and every single time
+ */
+export function timeEach<T>(
+  inputs: readonly T[],
+  rounds: number,
+  call: (input: T) => unknown,
+): { each: number[]; all: number[] } {
+  for (const input of inputs) call(input);
+  const times = inputs.map((): number[] => []);
+  for (let round = 0; round < rounds; round++) {
+    inputs.forEach((input, i) => {
+      const began = performance.now();
+      call(input);
+      times[i].push(performance.now() - began);
+    });
+  }
+  return { each: times.map(median), all: times.flat() };
+}

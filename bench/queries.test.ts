@@ -1,0 +1,49 @@
+import { generateIslands } from "@bibliotope/islands";
+import { describe, expect, it } from "vitest";
+import { atMost, percentile, timeEach } from "./measure.ts";
+import { queryClasses } from "./queries.ts";
+
+const world = generateIslands();
+
+describe("the queries", () => {
+  const classes = queryClasses(world, 300);
+  const of = (name: string) => classes.find((queries) => queries.name === name)!.queries;
+
+  it("are the same each time", () => {
+    expect(queryClasses(world, 300)).toEqual(classes);
+  });
+
+  it("are what their class says", () => {
+    const clean = of("clean");
+    of("cut after some letters").forEach((query, i) => {
+      expect(clean[i].startsWith(query)).toBe(true);
+    });
+    const changed = of("one typing error").filter((query, i) => query !== clean[i]);
+    expect(changed.length).toBeGreaterThan(250);
+    of("one typing error").forEach((query, i) => {
+      expect(Math.abs(query.length - clean[i].length)).toBeLessThanOrEqual(1);
+    });
+  });
+});
+
+describe("the figures", () => {
+  it("say where a share of the values lies", () => {
+    const values = Array.from({ length: 100 }, (_, i) => i);
+    expect(percentile(values, 0.5)).toBe(50);
+    expect(percentile(values, 0.99)).toBe(99);
+    expect(percentile([3], 0.99)).toBe(3);
+  });
+
+  it("hold at most at their target", () => {
+    expect(atMost("m", "c", "ms", 2, 2, "").holds).toBe(true);
+    expect(atMost("m", "c", "ms", 2.1, 2, "").holds).toBe(false);
+  });
+
+  it("count each input once, whatever the rounds", () => {
+    const seen: number[] = [];
+    const { each, all } = timeEach([1, 2, 3], 4, (n) => seen.push(n));
+    expect(each).toHaveLength(3);
+    expect(all).toHaveLength(12);
+    expect(seen).toHaveLength(15);
+  });
+});
