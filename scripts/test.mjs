@@ -1,3 +1,4 @@
+import { createRequire } from "node:module";
 import { join } from "node:path";
 import { chromiumProgram } from "./lib/debian.mjs";
 import { withLock } from "./lib/lock.mjs";
@@ -6,6 +7,15 @@ import { show } from "./lib/run.mjs";
 import { command, say } from "./lib/say.mjs";
 import { startServer } from "./lib/server.mjs";
 import { prepare } from "./lib/setup.mjs";
+
+/** Begins anew: what an earlier run left behind must not decide a test. */
+async function emptyDatabase(url) {
+  const { Client } = createRequire(join(root, "packages/server/package.json"))("pg");
+  const client = new Client({ connectionString: url });
+  await client.connect();
+  await client.query("drop schema public cascade; create schema public");
+  await client.end();
+}
 
 const bin = (name) => join(root, "node_modules", ".bin", name);
 
@@ -30,7 +40,8 @@ await command(async () => {
         const code = await show(bin(program), args, { cwd: root });
         if (code !== 0) return code;
       }
-      say("Starting a server for the tests");
+      say("Starting a server for the tests, on an empty database");
+      await emptyDatabase(database.url);
       server = startServer({
         ...database,
         serverHome: makeFolder(join(home, "test", "server")),

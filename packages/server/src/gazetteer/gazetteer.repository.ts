@@ -6,6 +6,7 @@ import { type Cell, copyRows } from "../database/copy.ts";
 export interface VersionInput {
   name: string;
   licence: string;
+  number: number;
   /** ISO 8601. */
   day: string;
 }
@@ -13,11 +14,8 @@ export interface VersionInput {
 /** Stores a whole world as a new version of a data set, in the given transaction. @returns the version's id */
 export async function storeWorld(transaction: Knex.Transaction, world: World, about: VersionInput): Promise<number> {
   const dataSet = await dataSetOf(transaction, about);
-  const [{ highest }] = await transaction("data_set_versions")
-    .where({ data_set_id: dataSet })
-    .max({ highest: "number" });
   const [{ id: version }] = await transaction("data_set_versions")
-    .insert({ data_set_id: dataSet, number: (highest ?? 0) + 1, day: about.day })
+    .insert({ data_set_id: dataSet, number: about.number, day: about.day })
     .returning("id");
   const records = [world.areas, world.postcodes, world.streets, world.addresses, world.places];
   const identities = await identitiesOf(
@@ -97,6 +95,15 @@ export async function storeWorld(transaction: Knex.Transaction, world: World, ab
     ],
   );
   return version;
+}
+
+/** True when a version of a data set is stored already. */
+export async function holdsVersion(transaction: Knex.Transaction, name: string, number: number): Promise<boolean> {
+  const held = await transaction("data_set_versions")
+    .join("data_sets", "data_sets.id", "data_set_versions.data_set_id")
+    .where({ name, number })
+    .first("number");
+  return held !== undefined;
 }
 
 async function dataSetOf(transaction: Knex.Transaction, { name, licence }: VersionInput): Promise<number> {

@@ -1,0 +1,10 @@
+import { isPosition, type Position } from "@bibliotope/core/geo";
+
+/** Reads `LAT,LON` in degrees. @throws Error that says what was given */
+export function readPosition(text: string): Position {
+  const numbers = text.split(",").map((piece) => (piece.trim() === "" ? Number.NaN : Number(piece)));
+  const [lat, lon] = numbers;
+  if (numbers.length !== 2 || !isPosition(lat, lon))
+    throw new Error(`“${text}” is no position: give LAT,LON in degrees, such as -35.2,-21.4.`);
+  return { lat, lon };
+}

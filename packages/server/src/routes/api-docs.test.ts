@@ -1,0 +1,59 @@
+import { readFileSync, writeFileSync } from "node:fs";
+import { fileURLToPath } from "node:url";
+import { CALLS } from "@bibliotope/wire";
+import { describe, expect, it } from "vitest";
+import { shared } from "../../testing/shared.ts";
+
+/** The examples of docs/api.md, each with its answer. `UPDATE_DOCS=1 npm test` writes the answers anew. */
+const file = fileURLToPath(new URL("../../../../docs/api.md", import.meta.url));
+const text = readFileSync(file, "utf8");
+const EXAMPLE = /```sh\n(curl[\s\S]*?)```\n\n```json\n([\s\S]*?)```/g;
+const examples = [...text.matchAll(EXAMPLE)].map(([, command, answer]) => ({ command: command.trim(), answer }));
+
+/** What a curl command would send: its URL, headers and body. */
+async function run(command: string): Promise<unknown> {
+  const { url, keys } = shared();
+  const filled = command.replaceAll("$URL", url).replaceAll("$KEY", keys.srv).replaceAll("\\\n", " ");
+  const address = /"(http[^"]+)"/.exec(filled)![1];
+  const headers = Object.fromEntries(
+    [...filled.matchAll(/-H "([^:"]+): ([^"]+)"/g)].map(([, name, value]) => [name, value]),
+  );
+  const body = /-d '([^']+)'/.exec(filled)?.[1];
+  const response = await fetch(address, { method: body ? "POST" : "GET", headers, body });
+  return response.json();
+}
+
+/** An answer without what differs from one installation to the next. */
+const settled = (answer: unknown) =>
+  JSON.parse(JSON.stringify(answer, (name, value) => (name === "published" ? "2026-11-01T12:00:00.000Z" : value)));
+
+/** JSON as a person would write it: short lists on one line. */
+const written = (answer: unknown) =>
+  JSON.stringify(answer, null, 2).replace(
+    /\[\s+([^[\]{}]{1,90}?)\s+\]/g,
+    (_, inside: string) => `[${inside.replace(/\s*\n\s*/g, " ")}]`,
+  );
+
+describe("docs/api.md", () => {
+  it("has an example of every call", () => {
+    for (const { path } of Object.values(CALLS)) {
+      const shape = new RegExp(path.replace(/\{\w+\}/g, "[\\w-]+"));
+      expect(text, path).toMatch(shape);
+    }
+    expect(examples.length).toBeGreaterThan(10);
+  });
+
+  it.runIf(process.env.UPDATE_DOCS)("is written anew", async () => {
+    const answers: string[] = [];
+    for (const { command } of examples) answers.push(written(settled(await run(command))));
+    const updated = text.replace(
+      EXAMPLE,
+      (_, command: string) => `\`\`\`sh\n${command}\`\`\`\n\n\`\`\`json\n${answers.shift()}\n\`\`\``,
+    );
+    writeFileSync(file, updated);
+  });
+
+  it.skipIf(process.env.UPDATE_DOCS).each(examples)("tells the truth: $command", async ({ command, answer }) => {
+    expect(settled(await run(command))).toEqual(JSON.parse(answer));
+  });
+});
