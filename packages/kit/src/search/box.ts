@@ -198,7 +198,7 @@ function optionFor({ line, within, marks, kind, more }: Suggestion, id: string):
   text.append(...marked(line, marks));
   const beside = document.createElement("span");
   beside.className = "bt-beside";
-  beside.textContent = [within, more > 0 ? `${kind} · ${more}` : kind === "address" ? "" : kind]
+  beside.textContent = [more > 0 ? `${kind} · ${more}` : kind === "address" ? "" : kind, within]
     .filter(Boolean)
     .join(" · ");
   option.append(text, beside);

@@ -12,9 +12,9 @@ export const SEARCH_STYLE = `
 .bt-list > li { display: flex; justify-content: space-between; align-items: baseline; gap: 0.9em; padding: 0.5em 0.75em; cursor: pointer; }
 .bt-list > li + li { border-top: 1px solid var(--bt-list-rule, color-mix(in srgb, currentColor 14%, transparent)); }
 .bt-list > li[aria-selected="true"] { background: var(--bt-list-chosen, color-mix(in srgb, currentColor 9%, transparent)); }
-.bt-line { min-width: 0; overflow-wrap: anywhere; font-family: var(--bt-serif, inherit); }
+.bt-line { flex: 0 1 auto; overflow-wrap: anywhere; font-family: var(--bt-serif, inherit); }
 .bt-line mark { background: none; color: inherit; text-decoration: underline; text-decoration-color: var(--bt-mark, #a8741a); text-decoration-thickness: 2px; text-underline-offset: 3px; }
-.bt-beside { flex: none; max-width: 46%; text-align: end; font-size: 0.84em; color: var(--bt-quiet, color-mix(in srgb, currentColor 72%, transparent)); }
+.bt-beside { flex: 1 100 0; min-width: 4.5em; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; text-align: end; font-size: 0.84em; color: var(--bt-quiet, color-mix(in srgb, currentColor 72%, transparent)); }
 .bt-words { margin: 0.4em 0 0; font-size: 0.9em; color: var(--bt-warn, inherit); }
 .bt-words[hidden] { display: none; }
 .bt-unseen { position: absolute; width: 1px; height: 1px; margin: -1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }

@@ -19,32 +19,40 @@ export async function readRecords(
       if (++read % 10_000 === 0) progress(read);
     }
   };
-  await each("areas", (r) =>
+  await each("areas", (row) =>
     builder.addArea({
-      ...common(r),
-      names: r.names,
-      importance: r.importance,
-      kind: r.kind,
-      parent: r.parent,
-      code: r.code ?? undefined,
-      rings: r.rings,
+      ...common(row),
+      names: row.names,
+      importance: row.importance,
+      kind: row.kind,
+      parent: row.parent,
+      code: row.code ?? undefined,
+      rings: row.rings,
     }),
   );
-  await each("postcodes", (r) => builder.addPostcode({ ...common(r), code: r.code, area: r.area, importance: 0.2 }));
-  await each("streets", (r) =>
-    builder.addStreet({ ...common(r), names: r.names, importance: r.importance, kind: r.kind, area: r.area }),
+  await each("postcodes", (row) =>
+    builder.addPostcode({ ...common(row), code: row.code, area: row.area, importance: 0.2 }),
   );
-  await each("addresses", (r) =>
-    builder.addAddress({ ...common(r), street: r.street, number: r.number, suffix: r.suffix, postcode: r.postcode }),
+  await each("streets", (row) =>
+    builder.addStreet({ ...common(row), names: row.names, importance: row.importance, kind: row.kind, area: row.area }),
   );
-  await each("places", (r) =>
+  await each("addresses", (row) =>
+    builder.addAddress({
+      ...common(row),
+      street: row.street,
+      number: row.number,
+      suffix: row.suffix,
+      postcode: row.postcode,
+    }),
+  );
+  await each("places", (row) =>
     builder.addPlace({
-      ...common(r),
-      names: r.names,
-      importance: r.importance,
-      area: r.area,
-      address: r.address,
-      facts: r.facts,
+      ...common(row),
+      names: row.names,
+      importance: row.importance,
+      area: row.area,
+      address: row.address,
+      facts: row.facts,
     }),
   );
   progress(read);

@@ -7,7 +7,7 @@ export function sessionCookie(request: Request): string {
   return `bibliotope_${request.socket.localPort}`;
 }
 
-export function sessionToken(request: Request): string | undefined {
+export function sessionSecret(request: Request): string | undefined {
   const token = request.cookies?.[sessionCookie(request)];
   return typeof token === "string" ? token : undefined;
 }
@@ -15,7 +15,7 @@ export function sessionToken(request: Request): string | undefined {
 /** Lets a signed-in user through; changes must also carry the session's CSRF token and come from our own pages. */
 export function requireSession(sessions: Sessions): RequestHandler {
   return async (request, response, next) => {
-    const token = sessionToken(request);
+    const token = sessionSecret(request);
     const user = token && (await sessions.find(token));
     if (!token || !user) throw new HttpProblem("not-signed-in", "Open the sign-in link that npm start printed.");
     if (request.method !== "GET" && request.method !== "HEAD") checkOwnPage(request, token);

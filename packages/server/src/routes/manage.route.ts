@@ -8,7 +8,7 @@ import * as forms from "../forms/forms.repository.ts";
 import type { PublishedForms } from "../forms/published-forms.ts";
 import { readAsking } from "../http/asking.ts";
 import { HttpProblem } from "../http/problem.ts";
-import { sessionCookie, sessionToken } from "../http/session.ts";
+import { sessionCookie, sessionSecret } from "../http/session.ts";
 import type { KeyRing } from "../keys/key-ring.ts";
 import { listKeys, makeKey } from "../keys/keys.repository.ts";
 import { endSession } from "../users/users.repository.ts";
@@ -34,7 +34,7 @@ export function manageRoutes({ database, published, ring, studioKey }: Needs): R
     } satisfies SessionAnswer);
   });
   router.delete("/session", async (request, response) => {
-    await endSession(database, sessionToken(request)!);
+    await endSession(database, sessionSecret(request)!);
     response.clearCookie(sessionCookie(request)).status(204).end();
   });
 

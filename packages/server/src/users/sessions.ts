@@ -24,6 +24,6 @@ export class Sessions {
 }
 
 /** The token that a page must send with every change; another site cannot know it. */
-export function csrfOf(sessionToken: string): string {
-  return hashOf(`csrf ${sessionToken}`);
+export function csrfOf(sessionSecret: string): string {
+  return hashOf(`csrf ${sessionSecret}`);
 }

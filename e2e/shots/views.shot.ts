@@ -1,0 +1,72 @@
+import { fileURLToPath } from "node:url";
+import { expect, type Page, test } from "@playwright/test";
+import { Studio } from "../support/studio.ts";
+
+const folder = fileURLToPath(new URL("../../docs/screenshots/", import.meta.url));
+const take = (page: Page, name: string) => page.screenshot({ path: `${folder}${name}.png` });
+
+/** The sample form, filled from the first suggestion for what is typed. */
+async function filled(page: Page, text: string): Promise<Studio> {
+  const studio = new Studio(page);
+  await studio.rehearse();
+  await studio.search.pressSequentially(text, { delay: 70 });
+  await expect(studio.list.getByRole("option").first()).toBeVisible();
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Enter");
+  await expect(studio.field("Town")).not.toHaveValue("");
+  await page.waitForTimeout(400);
+  await studio.painted();
+  await page.waitForTimeout(300);
+  return studio;
+}
+
+test("rehearse", async ({ page }) => {
+  await filled(page, "12 harb");
+  await take(page, "rehearse");
+});
+
+test("suggestions", async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.rehearse();
+  await studio.search.pressSequentially("12 harbor st tidew", { delay: 60 });
+  await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Street, Tidewell");
+  await page.keyboard.press("ArrowDown");
+  await studio.painted();
+  await page.waitForTimeout(300);
+  await take(page, "suggestions");
+});
+
+test("night", async ({ page }) => {
+  await page.emulateMedia({ colorScheme: "dark" });
+  await filled(page, "τετραγωνο 7 4 πελανια");
+  await take(page, "night");
+});
+
+test("compose", async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.compose("become-a-reader");
+  await page.getByRole("button", { name: "Show Postcode" }).click();
+  await expect(page.getByRole("table")).toContainText("HT");
+  await page.waitForTimeout(300);
+  await take(page, "compose");
+});
+
+test("forms", async ({ page }) => {
+  await page.goto("/forms");
+  await expect(page.getByRole("link", { name: /Become a reader/ })).toBeVisible();
+  await take(page, "forms");
+});
+
+test("form page", async ({ page }) => {
+  await page.goto("/f/become-a-reader");
+  const studio = new Studio(page);
+  await studio.search.click();
+  await studio.search.pressSequentially("ostergrand 3 vårhamn", { delay: 30 });
+  await expect(studio.list.getByRole("option").first()).toContainText("Østergränd 3");
+  await page.keyboard.press("Enter");
+  await expect(studio.field("Town")).toHaveValue("Vårhamn");
+  await page.waitForTimeout(400);
+  await studio.painted();
+  await page.waitForTimeout(300);
+  await take(page, "form-page");
+});
