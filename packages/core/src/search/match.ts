@@ -20,8 +20,12 @@ export class Matches {
   readonly #isTouched: Uint8Array;
   /** What a thing's own names give to all words together, each by its weight. */
   readonly #ownSum: Float32Array;
+  /** The same of an area and all that is around it, worked out once an area. */
+  readonly #areaSum: Float32Array;
+  #weights: number[] = [];
+  /** The most that a house number can add. */
+  #house = 0;
   #tokens = 0;
-  #around = 0;
 
   constructor(private readonly segment: Segment) {
     const { things, areas } = segment.meta.counts;
@@ -31,6 +35,7 @@ export class Matches {
     this.#aroundQuality = new Uint8Array(areas * MAX_TOKENS);
     this.#aroundBy = new Uint32Array(areas * MAX_TOKENS);
     this.#aroundKnown = new Uint8Array(areas);
+    this.#areaSum = new Float32Array(areas);
   }
 
   /**
@@ -40,12 +45,11 @@ export class Matches {
   fill(tokens: readonly QueryToken[], heads = Infinity): void {
     this.#clear();
     this.#tokens = tokens.length;
-    this.#around = 0;
+    this.#weights = tokens.map(({ weight }) => weight);
+    this.#house = Math.max(0, ...tokens.filter(({ house }) => house).map(({ weight }) => weight));
     const { termPosting, posting, thingKind } = this.segment.sections;
     for (let t = 0; t < tokens.length; t++) {
       const { ranges, kinds, weight } = tokens[t];
-      // the most that a number, an area or a postcode can add to what a street's own name gives
-      let around = tokens[t].house ? STEPS : 0;
       for (const { from, to, quality } of ranges) {
         const value = Math.round(quality * STEPS);
         for (let term = from, p = termPosting[from]; p < termPosting[to]; p++) {
@@ -60,7 +64,6 @@ export class Matches {
           if (this.#quality[at] < value) {
             this.#ownSum[thing] += (weight * (value - this.#quality[at])) / STEPS;
             this.#quality[at] = value;
-            if (thing < this.segment.firstStreet && value > around) around = value;
           }
           if (!this.#isTouched[thing]) {
             this.#isTouched[thing] = 1;
@@ -68,13 +71,17 @@ export class Matches {
           }
         }
       }
-      this.#around += (weight * around) / STEPS;
     }
   }
 
   /** The most that a thing can explain of all words, by weight; cheap, and never too low. */
   ceiling(thing: number): number {
-    return this.#ownSum[thing] + this.#around;
+    const { thingParent, thingPostcode } = this.segment.sections;
+    const parent = thingParent[thing];
+    const postcode = thingPostcode[thing];
+    if (parent !== NONE) this.#workOut(parent);
+    const around = (parent === NONE ? 0 : this.#areaSum[parent]) + (postcode === NONE ? 0 : this.#ownSum[postcode]);
+    return this.#ownSum[thing] + around + this.#house;
   }
 
   /** How well a thing's own name fits a word, 0 to 1. */
@@ -112,10 +119,12 @@ export class Matches {
     this.#areasKnown.push(area);
     const parent = this.segment.sections.thingParent[area];
     if (parent !== NONE) this.#workOut(parent);
+    this.#areaSum[area] = 0;
     for (let t = 0; t < this.#tokens; t++) {
       const own = this.#quality[area * MAX_TOKENS + t];
       const around = parent === NONE ? 0 : this.#aroundQuality[parent * MAX_TOKENS + t];
       this.#aroundQuality[area * MAX_TOKENS + t] = Math.max(own, around);
+      this.#areaSum[area] += (this.#weights[t] * Math.max(own, around)) / STEPS;
       this.#aroundBy[area * MAX_TOKENS + t] = own >= around ? area : this.#aroundBy[parent * MAX_TOKENS + t];
     }
   }

@@ -91,8 +91,14 @@ class Scale {
 
   /** True when words of the thing's own name stand on both sides of the number. */
   #interrupts(thing: number): boolean {
-    const before = this.by.subarray(0, this.numberToken).includes(thing);
-    return before && this.by.subarray(this.numberToken + 1, this.tokens.length).includes(thing);
+    const { by, numberToken, tokens } = this;
+    let before = false;
+    for (let t = 0; t < tokens.length; t++) {
+      if (by[t] !== thing) continue;
+      if (t < numberToken) before = true;
+      else return before;
+    }
+    return false;
   }
 
   explain(): Explained[] {
@@ -111,11 +117,14 @@ export function rank(
 ): Candidate[] {
   const scale = new Scale(segment, tokens, matches);
   const kept: Candidate[] = [];
-  for (const thing of matches.touched) {
-    // most things cannot come among the best few, and a glance at the most they can explain says so
+  // most things cannot come among the best few, and the most they can explain says so at a glance
+  const ceilings = Float32Array.from(matches.touched, (thing) => Math.min(1, matches.ceiling(thing) / scale.all));
+  for (const i of highestFirst(ceilings)) {
+    const thing = matches.touched[i];
     const bonus = importanceBonus(segment, thing) + (near ? NEARNESS_SHARE : 0);
     const worst = kept.length === limit ? kept[limit - 1] : undefined;
-    if (worst && isBeyond(Math.min(1, matches.ceiling(thing) / scale.all) + bonus, thing, worst)) continue;
+    if (worst && ceilings[i] + IMPORTANCE_SHARE + NEARNESS_SHARE < worst.order - 1 / STEPS) break;
+    if (worst && isBeyond(ceilings[i] + bonus, thing, worst)) continue;
     if (!filter.allows(thing)) continue;
     const score = scale.weigh(thing);
     if (score === 0 || (worst && score + bonus < worst.order)) continue;
@@ -140,6 +149,20 @@ function nearnessBonus(at: Position, near: Position): number {
 
 function isBefore(order: number, thing: number, other: Candidate): boolean {
   return order > other.order || (order === other.order && thing < other.thing);
+}
+
+/** Steps into which ceilings are sorted. */
+const STEPS = 64;
+
+/** Places of some values between 0 and 1, the highest first, to within a step (a counting sort). */
+function highestFirst(values: Float32Array): Uint32Array {
+  const starts = new Uint32Array(STEPS + 2);
+  const stepOf = (value: number) => STEPS - Math.floor(value * STEPS);
+  for (const value of values) starts[stepOf(value) + 1]++;
+  for (let step = 1; step < starts.length; step++) starts[step] += starts[step - 1];
+  const order = new Uint32Array(values.length);
+  for (let i = 0; i < values.length; i++) order[starts[stepOf(values[i])]++] = i;
+  return order;
 }
 
 /** True when even the highest order a thing can reach does not bring it before another. */
