@@ -1,4 +1,5 @@
-import { createListenerMiddleware } from "@reduxjs/toolkit";
+import type { FormDraft } from "@bibliotope/wire";
+import { createListenerMiddleware, type ThunkDispatch, type UnknownAction } from "@reduxjs/toolkit";
 import { api, wordsOf } from "./api.ts";
 import { type DraftState, draft } from "./draft.slice.ts";
 import { forgetUnsaved, keepUnsaved } from "./unsaved.ts";
@@ -6,40 +7,48 @@ import { forgetUnsaved, keepUnsaved } from "./unsaved.ts";
 const PAUSE = 500;
 const AGAIN = 3000;
 
+interface State {
+  draft: DraftState;
+}
+
 /** Saves a draft a moment after each change; what cannot be saved is kept and tried again. */
-export const autosave = createListenerMiddleware();
+export const autosave = createListenerMiddleware<State, ThunkDispatch<State, unknown, UnknownAction>>();
 
 autosave.startListening({
-  predicate: (_action, now, before) => {
-    const [a, b] = [(now as State).draft, (before as State).draft];
-    return a.definition !== b.definition && (a.saving === "waiting" || a.saving === "failed");
-  },
+  predicate: (_action, now, before) =>
+    now.draft.definition !== before.draft.definition &&
+    (now.draft.saving === "waiting" || now.draft.saving === "failed"),
   effect: async (_action, { cancelActiveListeners, delay, dispatch, getState }) => {
-    cancelActiveListeners();
-    const { ref, revision, definition } = (getState() as State).draft;
+    const { ref, revision, definition, inFlight } = getState().draft;
     keepUnsaved(ref, { revision, definition });
+    // what is being sent goes on by itself with the newest change
+    if (inFlight) return;
+    cancelActiveListeners();
     await delay(PAUSE);
     for (;;) {
-      const state = (getState() as State).draft;
+      const state = getState().draft;
       if (state.ref !== ref || state.saving === "conflict" || state.saving === "saved") return;
       dispatch(draft.saveBegan());
-      const sent = state.definition;
-      const result = (await dispatch(
-        api.endpoints.saveDraft.initiate({ ref, revision: state.revision, definition: sent }) as never,
-      )) as unknown as { data?: import("@bibliotope/wire").FormDraft; error?: { status?: number } };
-      if (result.data) {
-        dispatch(draft.saved({ draft: result.data, sent }));
-        if ((getState() as State).draft.saving === "saved") return forgetUnsaved(ref);
+      const { saved, problem, status } = await send(dispatch, state);
+      if (saved) {
+        dispatch(draft.saved({ draft: saved, sent: state.definition }));
+        if (getState().draft.saving === "saved") return forgetUnsaved(ref);
         continue;
       }
-      const conflict = result.error?.status === 409;
-      dispatch(draft.saveFailed({ words: wordsOf(result.error), conflict }));
-      if (conflict || result.error?.status === 400) return;
+      const conflict = status === 409;
+      dispatch(draft.saveFailed({ words: problem, conflict }));
+      if (conflict || status === 400) return;
       await delay(AGAIN);
     }
   },
 });
 
-interface State {
-  draft: DraftState;
+/** Sends a draft. @returns what the server has now, or why it has not */
+async function send(
+  dispatch: ThunkDispatch<State, unknown, UnknownAction>,
+  { ref, revision, definition }: DraftState,
+): Promise<{ saved?: FormDraft; problem: string; status?: number | string }> {
+  const save = api.endpoints.saveDraft.initiate({ ref, revision, definition });
+  const { data, error } = (await dispatch(save)) as { data?: FormDraft; error?: { status?: number | string } };
+  return { saved: data, problem: error ? wordsOf(error) : "", status: error?.status };
 }

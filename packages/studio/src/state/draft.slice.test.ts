@@ -118,6 +118,13 @@ describe("saving", () => {
     expect(state.definition.fields[0].label).toBe("Later");
   });
 
+  it("knows while a save is under way, whatever changes meanwhile", () => {
+    const began = after(opened, bound, draft.saveBegan(), draft.fieldChanged({ field: "town", to: { label: "x" } }));
+    expect(began).toMatchObject({ inFlight: true, saving: "waiting" });
+    expect(draftReducer(began, draft.saveFailed({ words: "", conflict: false })).inFlight).toBe(false);
+    expect(draftReducer(began, draft.saved({ draft: LOADED, sent: LOADED.definition })).inFlight).toBe(false);
+  });
+
   it("keeps what was typed when it fails", () => {
     const state = after(
       opened,

@@ -16,6 +16,8 @@ export interface DraftState {
   past: FormDefinition[];
   future: FormDefinition[];
   saving: Saving;
+  /** A save is under way; a change meanwhile is sent after it. */
+  inFlight: boolean;
   /** Why saving failed. */
   words: string;
   /** Name of the field in hand. */
@@ -35,6 +37,7 @@ const EMPTY: DraftState = {
   past: [],
   future: [],
   saving: "saved",
+  inFlight: false,
   words: "",
   selected: undefined,
   picked: undefined,
@@ -91,15 +94,19 @@ const slice = createSlice({
     },
     saveBegan: (state) => {
       state.saving = "saving";
+      state.inFlight = true;
     },
     saveFailed: (state, { payload }: PayloadAction<{ words: string; conflict: boolean }>) => {
+      state.inFlight = false;
       state.saving = payload.conflict ? "conflict" : "failed";
       state.words = payload.words;
     },
     /** The server has it. Changes made meanwhile stay, and are sent next. */
     saved: (state, { payload: { draft, sent } }: PayloadAction<{ draft: FormDraft; sent: FormDefinition }>) => {
+      // another form was opened meanwhile
+      if (draft.ref !== state.ref) return;
       const { revision, savedAt, publishedVersion, changed } = draft;
-      Object.assign(state, { revision, savedAt, publishedVersion, changed, words: "" });
+      Object.assign(state, { revision, savedAt, publishedVersion, changed, words: "", inFlight: false });
       state.saving = JSON.stringify(sent) === JSON.stringify(state.definition) ? "saved" : "waiting";
     },
     published: (state, { payload }: PayloadAction<FormDraft>) =>
