@@ -1,21 +1,12 @@
 import { chromium } from "@playwright/test";
+import { CHROMIUM } from "./browser.ts";
 import { atMost, type Measure, median } from "./measure.ts";
 
 const SECONDS = 6;
 
 /** Frames of the map while it is panned without a pause over a town, at 1280 × 800. */
 export async function measureMap(signIn: string): Promise<Measure> {
-  const browser = await chromium.launch({
-    executablePath: "/usr/bin/chromium",
-    args: [
-      "--no-sandbox",
-      "--disable-quic",
-      "--no-first-run",
-      "--disable-background-networking",
-      "--disable-component-update",
-      "--disable-sync",
-    ],
-  });
+  const browser = await chromium.launch(CHROMIUM);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(signIn);
   const search = page.getByRole("combobox", { name: "Find your address" });

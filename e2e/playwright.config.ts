@@ -1,5 +1,6 @@
 import { join } from "node:path";
 import { defineConfig } from "@playwright/test";
+import { CHROMIUM } from "../bench/browser.ts";
 import { baseUrl, stateFile } from "./support/house.ts";
 
 /** The real interface in Debian's Chromium, against the server that `npm test` started. */
@@ -19,16 +20,6 @@ export default defineConfig({
     storageState: stateFile(),
     viewport: { width: 1280, height: 800 },
     trace: "retain-on-failure",
-    launchOptions: {
-      executablePath: "/usr/bin/chromium",
-      args: [
-        "--no-sandbox",
-        "--disable-quic",
-        "--no-first-run",
-        "--disable-background-networking",
-        "--disable-component-update",
-        "--disable-sync",
-      ],
-    },
+    launchOptions: CHROMIUM,
   },
 });

@@ -1,23 +1,14 @@
 import { join } from "node:path";
-import { chromiumProgram } from "./lib/debian.mjs";
-import { home, makeFolder, root } from "./lib/places.mjs";
+import { root } from "./lib/places.mjs";
 import { must, show } from "./lib/run.mjs";
-import { command, say } from "./lib/say.mjs";
-import { startServer } from "./lib/server.mjs";
-import { prepare } from "./lib/setup.mjs";
+import { command } from "./lib/say.mjs";
+import { withServer } from "./lib/with-server.mjs";
 
-await command(async () => {
-  const database = await prepare("bench", chromiumProgram);
-  const serverHome = makeFolder(join(home, "bench", "server"));
-  const server = startServer({ ...database, serverHome, port: 5070, quiet: true });
-  try {
+/** Measures, and prints one table. */
+await command(() =>
+  withServer("bench", 5070, async (folder) => {
     await must("Compiling the benchmarks", join(root, "node_modules/.bin/tsc"), ["-b", "bench"], { cwd: root });
-    say("Starting a server for the benchmarks");
-    await server.ready;
-    return await show(process.execPath, ["bench/dist/main.js", join(serverHome, "ready.json")], { cwd: root });
-  } finally {
-    await server.stop();
-    await database.stop();
-  }
-});
+    return show(process.execPath, ["bench/dist/main.js", join(folder, "server", "ready.json")], { cwd: root });
+  }),
+);
 process.exit();

@@ -1,0 +1,24 @@
+import { join } from "node:path";
+import { chromiumProgram } from "./debian.mjs";
+import { home, makeFolder } from "./places.mjs";
+import { say } from "./say.mjs";
+import { startServer } from "./server.mjs";
+import { prepare } from "./setup.mjs";
+
+/**
+ * Runs a body with a database and a server of their own, and Chromium installed; stops both afterwards.
+ * @param body is given the folder of the purpose, with the server's ready.json in `server/`
+ */
+export async function withServer(purpose, port, body) {
+  const database = await prepare(purpose, chromiumProgram);
+  const folder = makeFolder(join(home, purpose));
+  const server = startServer({ ...database, serverHome: makeFolder(join(folder, "server")), port, quiet: true });
+  try {
+    say("Starting a server");
+    await server.ready;
+    return await body(folder);
+  } finally {
+    await server.stop();
+    await database.stop();
+  }
+}
