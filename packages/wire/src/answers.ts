@@ -109,6 +109,18 @@ export const countrySchema = z
   })
   .meta({ id: "Country" });
 
+export const sheetAnswer = z.object({
+  type: z.literal("FeatureCollection"),
+  features: z.array(
+    z.object({
+      type: z.literal("Feature"),
+      id: z.string().optional().meta({ description: "Ref of the record that it shows." }),
+      geometry: z.object({ type: z.string(), coordinates: z.array(z.unknown()) }),
+      properties: z.looseObject({ layer: z.string(), rank: z.int() }),
+    }),
+  ),
+});
+
 export const countriesAnswer = z.object({ countries: z.array(countrySchema), source: z.array(sourceSchema) });
 export const countryAnswer = countrySchema.extend({ source: z.array(sourceSchema) });
 

@@ -5,6 +5,7 @@ import {
   forwardAnswer,
   recordAnswer,
   reverseAnswer,
+  sheetAnswer,
   suggestAnswer,
 } from "./answers.ts";
 import { forwardAsking, recordAsking, reverseAsking, suggestAsking } from "./asking.ts";
@@ -68,6 +69,13 @@ export const CALLS = {
     post: false,
     answer: countryAnswer,
     mediaType: "application/json",
+  },
+  sheet: {
+    path: "/v1/sheets/features/{z}/{x}/{y}",
+    summary: "Map features of a tile (OGC WebMercatorQuad numbering)",
+    post: false,
+    answer: sheetAnswer,
+    mediaType: "application/geo+json",
   },
   form: {
     path: "/v1/forms/{ref}",

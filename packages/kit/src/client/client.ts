@@ -1,4 +1,4 @@
-import type { Position } from "@bibliotope/core/geo";
+import { type Position, roundDegrees } from "@bibliotope/core/geo";
 import type {
   CountriesAnswer,
   ForwardAnswer,
@@ -46,7 +46,12 @@ export class Client {
 
   /** The nearest address and the areas around a position. */
   reverse(at: Position, asked: Asked = {}, signal?: AbortSignal): Promise<ReverseAnswer> {
-    return this.#get("reverse", "/v1/reverse", { at: `${at.lat},${at.lon}`, ...asked }, signal);
+    return this.#get(
+      "reverse",
+      "/v1/reverse",
+      { at: `${roundDegrees(at.lat)},${roundDegrees(at.lon)}`, ...asked },
+      signal,
+    );
   }
 
   /** One record by its ref. */

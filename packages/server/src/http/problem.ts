@@ -1,6 +1,7 @@
 import { type Issue, PROBLEMS, type ProblemName } from "@bibliotope/wire";
-import type { ErrorRequestHandler, Response } from "express";
+import type { ErrorRequestHandler, Request, Response } from "express";
 import { isDatabaseAway } from "../database/connect.ts";
+import { escapeHtml } from "./pages.ts";
 
 /** A request that cannot be answered as asked; becomes `application/problem+json` (RFC 9457). */
 export class HttpProblem extends Error {
@@ -15,8 +16,17 @@ export class HttpProblem extends Error {
   }
 }
 
-export function sendProblem(response: Response, { problem, detail, issues, headers }: HttpProblem): void {
+export function sendProblem(
+  request: Request,
+  response: Response,
+  { problem, detail, issues, headers }: HttpProblem,
+): void {
   const { status, title } = PROBLEMS[problem];
+  // a person who follows a wrong link gets a page, a program gets JSON
+  if (!/^\/(v1|api)\//.test(request.originalUrl) && request.accepts(["json", "html"]) === "html") {
+    const page = `<!doctype html><html lang="en"><meta charset="utf-8"><title>${title}</title><body><h1>${title}</h1><p>${escapeHtml(detail)}</p></body></html>`;
+    return void response.status(status).set(headers).set("Cache-Control", "no-store").type("html").send(page);
+  }
   response
     .status(status)
     .set(headers)
@@ -33,7 +43,7 @@ export const problems: ErrorRequestHandler = (error, request, response, next) =>
   const problem = problemOf(error);
   if (problem.problem === "broken")
     request.log?.error({ error: error instanceof Error ? error.stack : String(error) }, "broken");
-  sendProblem(response, problem);
+  sendProblem(request, response, problem);
 };
 
 function problemOf(error: unknown): HttpProblem {

@@ -1,4 +1,4 @@
-import { countriesAnswer, formDraft, formList, publishedForm } from "@bibliotope/wire";
+import { countriesAnswer, formDraft, formList, publishedForm, sheetAnswer } from "@bibliotope/wire";
 import { describe, expect, it } from "vitest";
 import { ask, json, required, shared, signedIn } from "../../testing/shared.ts";
 import { connect } from "../database/connect.ts";
@@ -164,6 +164,15 @@ describe("pages", () => {
     expect(page).not.toContain("<script>alert");
   });
 
+  it("that are not there are a page for a person, and JSON for a program", async () => {
+    const person = await ask("/f/<b>nothing", { key: null, headers: { accept: "text/html,application/xhtml+xml" } });
+    expect(person.status).toBe(404);
+    expect(person.headers.get("content-type")).toContain("text/html");
+    expect(await person.text()).toContain("No form with this ref is published.");
+    const program = await ask("/v1/nothing", { headers: { accept: "text/html" } });
+    expect(program.headers.get("content-type")).toContain("application/problem+json");
+  });
+
   it("of errors are never stored", async () => {
     expect((await ask("/nowhere", { key: null })).headers.get("cache-control")).toBe("no-store");
   });
@@ -187,7 +196,7 @@ describe("the service itself", () => {
   it("serves map features by tile, cached by ETag", async () => {
     const first = await ask("/v1/sheets/features/8/112/154");
     expect(first.headers.get("content-type")).toContain("application/geo+json");
-    const { features } = (await first.json()) as { features: { properties: { layer: string } }[] };
+    const { features } = sheetAnswer.parse(await first.json());
     expect(features.length).toBeGreaterThan(0);
     const again = await ask("/v1/sheets/features/8/112/154", {
       headers: { "if-none-match": first.headers.get("etag")!, "cache-control": "" },

@@ -1,0 +1,117 @@
+import { rm, writeFile } from "node:fs/promises";
+import type { AddressInfo } from "node:net";
+import { join } from "node:path";
+import { fileURLToPath } from "node:url";
+import type { Logger } from "pino";
+import { makeApp } from "./app.ts";
+import { connect, migrate } from "./database/connect.ts";
+import { PublishedForms } from "./forms/published-forms.ts";
+import { seedForms } from "./forms/seed-forms.ts";
+import { seedIslands } from "./gazetteer/seed-islands.ts";
+import { demoKeys } from "./keys/demo-keys.ts";
+import { KeyRing } from "./keys/key-ring.ts";
+import { listen } from "./listen.ts";
+import { LiveIndex } from "./publication/live-index.ts";
+import { SegmentStore } from "./publication/segment-store.ts";
+import { SheetTiles } from "./sheets/sheet-tiles.ts";
+import { Signals } from "./signals.ts";
+import { Sessions } from "./users/sessions.ts";
+import { firstUser, makeSignInToken } from "./users/users.repository.ts";
+
+/** What the process is told from outside. */
+export interface Settings {
+  databaseUrl: string;
+  /** Where the demo's keys stand, beside the database. */
+  keysFile: string;
+  /** Segments, logs and ready.json. */
+  home: string;
+  port: number;
+  host: string;
+}
+
+const packages = fileURLToPath(new URL("../..", import.meta.url));
+const VERSION = "0.1.0";
+
+/** Brings everything up, in the order in which it is needed, and says that it is ready. */
+export async function start(settings: Settings, log: Logger, say: (words: string) => void): Promise<void> {
+  const readyFile = join(settings.home, "ready.json");
+
+  const database = connect(settings.databaseUrl);
+
+  await rm(readyFile, { force: true });
+  say("Bringing the database's tables up to date");
+  await migrate(database);
+  await seedIslands(database, say);
+  await seedForms(database);
+  const keys = await demoKeys(database, settings.keysFile);
+  const user = await firstUser(database);
+
+  const ring = new KeyRing(database);
+  const published = new PublishedForms(database);
+  const tiles = new SheetTiles(settings.databaseUrl);
+  let shown = 0;
+  const index = new LiveIndex(
+    database,
+    new SegmentStore(join(settings.home, "segments"), settings.databaseUrl),
+    (read, total) => {
+      const tenths = Math.floor((read / Math.max(1, total)) * 10);
+      if (tenths > shown) say(`Building the index: ${tenths * 10} % of ${total.toLocaleString("en")} records`);
+      shown = Math.max(shown, tenths);
+    },
+    (versions) => tiles.load(versions),
+  );
+  await Promise.all([ring.refresh(), published.refresh()]);
+
+  const app = makeApp({
+    version: VERSION,
+    database,
+    index,
+    tiles,
+    ring,
+    published,
+    log,
+    sessions: new Sessions(database),
+    webKey: keys.web,
+    kitFolder: join(packages, "kit", "dist-web"),
+    studioFolder: join(packages, "studio", "dist-web"),
+    signedIn: () =>
+      void nextLink().then(
+        (link) => say(`Signed in. For another browser, the next one-time link: ${link}`),
+        () => undefined,
+      ),
+  });
+  const server = await listen(app, settings, say);
+  const url = `http://localhost:${(server.address() as AddressInfo).port}`;
+  const signals = new Signals(
+    settings.databaseUrl,
+    { keys: () => ring.refresh(), forms: () => published.refresh(), publication: () => index.refresh() },
+    log,
+  );
+
+  for (const signal of ["SIGINT", "SIGTERM"] as const) process.once(signal, () => void stop());
+  // npm start is our parent; when it is gone, so are we
+  process.once("disconnect", () => void stop());
+  await index.refresh();
+  await signals.start();
+  const link = await nextLink();
+  console.log(
+    `\n  Bibliotope is ready at ${url}\n\n  Sign in with this link, which works once:\n  ${link}\n\n  Press Ctrl-C to stop.\n`,
+  );
+
+  /** Makes a new sign-in link and notes it, with all that another program needs, where only this user may read it. */
+  async function nextLink(): Promise<string> {
+    const signIn = `${url}/sign-in?token=${await makeSignInToken(database, user)}`;
+    await writeFile(readyFile, JSON.stringify({ url, signIn, keys, pid: process.pid }, null, 2), { mode: 0o600 });
+    return signIn;
+  }
+
+  async function stop(): Promise<void> {
+    await rm(readyFile, { force: true });
+    server.close();
+    server.closeAllConnections();
+    await signals.stop();
+    await tiles.stop();
+    await database.destroy().catch(() => undefined);
+    process.exit(0);
+  }
+}
