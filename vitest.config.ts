@@ -6,8 +6,8 @@ export default defineConfig({
   ssr: { resolve: { conditions: ["source"] } },
   test: {
     include: ["packages/*/src/**/*.test.ts", "bench/*.test.ts"],
-    testTimeout: 30_000,
-    hookTimeout: 60_000,
+    testTimeout: 90_000,
+    hookTimeout: 180_000,
     // a test that found nothing to do is a mistake
     passWithNoTests: false,
   },

@@ -1,9 +1,47 @@
-import { generateIslands } from "@bibliotope/islands";
+import type { World } from "@bibliotope/islands";
 import { describe, expect, it } from "vitest";
 import { atMost, percentile, timeEach } from "./measure.ts";
 import { queryClasses } from "./queries.ts";
 
-const world = generateIslands();
+const english = (name: string) => [{ lang: "en", name }];
+const at = { lat: -35, lon: -21 };
+/** A town with four streets: enough to make queries from. */
+const world: World = {
+  areas: [
+    {
+      key: "t",
+      parent: null,
+      kind: "town",
+      country: "QR",
+      names: english("Tidewell"),
+      at,
+      population: 1,
+      importance: 1,
+      rings: [],
+    },
+  ],
+  postcodes: [],
+  streets: ["Harbour Row", "Mill Lane", "Chandler's Court", "Sexton's Green"].map((name, i) => ({
+    key: `s${i}`,
+    country: "QR",
+    area: "t",
+    kind: "street",
+    names: english(name),
+    at,
+    importance: 1,
+  })),
+  addresses: Array.from({ length: 80 }, (_, i) => ({
+    key: `a${i}`,
+    country: "QR",
+    street: `s${i % 4}`,
+    number: i + 1,
+    suffix: "",
+    postcode: null,
+    at,
+  })),
+  places: [],
+  features: [],
+};
 
 describe("the queries", () => {
   const classes = queryClasses(world, 300);

@@ -4,7 +4,7 @@ import type { Ready } from "../packages/server/testing/shared.ts";
 import { Studio } from "./support/studio.ts";
 
 test.describe("while the database is away", () => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   test.use({ storageState: { cookies: [], origins: [] } });
   let held: Awaited<ReturnType<typeof ownDatabase>>;
   let door: Door;
@@ -13,7 +13,7 @@ test.describe("while the database is away", () => {
   let ready: Ready;
 
   test.beforeAll(async () => {
-    test.setTimeout(120_000);
+    test.setTimeout(300_000);
     held = await ownDatabase("database_away");
     const url = new URL(held.url);
     door = new Door({ host: "127.0.0.1", port: Number(url.port) });
@@ -48,7 +48,7 @@ test.describe("while the database is away", () => {
     await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
 
     await door.open(port);
-    await expect(page.getByText(/draft 2 · saved/)).toBeVisible({ timeout: 30_000 });
+    await expect(page.getByText(/draft 2 · saved/)).toBeVisible({ timeout: 60_000 });
     await page.reload();
     await expect(page.getByLabel("Town or village")).toBeVisible();
 
@@ -59,7 +59,7 @@ test.describe("while the database is away", () => {
     await expect(page.getByText(/Not saved/)).toBeVisible();
     await door.open(port);
     await page.reload();
-    await expect(page.getByText(/draft 3 · saved/)).toBeVisible({ timeout: 30_000 });
+    await expect(page.getByText(/draft 3 · saved/)).toBeVisible({ timeout: 60_000 });
     await expect(page.getByRole("button", { name: "Show Code" })).toBeVisible();
     await context.close();
   });

@@ -76,6 +76,19 @@ test("the search box follows the combobox pattern", async ({ page }) => {
   await expect(studio.list).toBeVisible();
 });
 
+test("Enter before the answer is there takes the first line when it comes", async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.rehearse();
+  await page.route("**/v1/suggest?*", async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 700));
+    await route.continue();
+  });
+  await studio.search.pressSequentially("12 harb");
+  await page.keyboard.press("Enter");
+  await expect(studio.list).toBeHidden();
+  await expect(studio.field("Street and number")).toHaveValue("12 Harbour Row");
+});
+
 test("nothing found is said, and is no error", async ({ page }) => {
   const studio = new Studio(page);
   await studio.rehearse();

@@ -7,7 +7,7 @@ import type { Ready } from "../testing/shared.ts";
 import { makeKey } from "./keys/keys.repository.ts";
 
 /** One database and one server, ill-treated in turn. */
-describe("a server that is ill-treated", { timeout: 120_000 }, () => {
+describe("a server that is ill-treated", { timeout: 240_000 }, () => {
   let held: Awaited<ReturnType<typeof ownDatabase>>;
   let door: Door;
   let doorPort: number;

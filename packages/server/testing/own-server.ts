@@ -56,7 +56,7 @@ export class OwnServer {
     this.#child = child;
   }
 
-  async saying(words: string | RegExp, within = 60_000): Promise<void> {
+  async saying(words: string | RegExp, within = 150_000): Promise<void> {
     for (const end = Date.now() + within; Date.now() < end; await wait(10)) {
       if (typeof words === "string" ? this.said.includes(words) : words.test(this.said)) return;
       if (this.#child?.exitCode !== null) break;

@@ -30,6 +30,8 @@ export class SearchBox {
   readonly #frame = document.createElement("div");
   readonly #stop = new AbortController();
   #listed: readonly Suggestion[] = [];
+  /** Enter was pressed before the answer was there: the first line is taken when it comes. */
+  #takesFirst = false;
 
   constructor(
     private readonly input: HTMLInputElement,
@@ -120,6 +122,7 @@ export class SearchBox {
       key: event.data ?? (event.inputType?.startsWith("delete") ? "⌫" : "·"),
     });
     this.say("");
+    this.#takesFirst = false;
     this.#machine.input(input.value);
     if (input.value === "") options.cleared?.();
   }
@@ -133,6 +136,7 @@ export class SearchBox {
       else if (event.key === "ArrowDown" && this.input.value) this.#machine.input(this.input.value);
       else return;
     } else if (event.key === "Enter" && open) this.#choose(Math.max(0, active));
+    else if (event.key === "Enter" && status === "loading") this.#takesFirst = true;
     else if (event.key === "Escape" && status !== "idle") this.#machine.close();
     else return;
     event.preventDefault();
@@ -162,6 +166,10 @@ export class SearchBox {
     }
     if (state.status === "empty") this.#status.textContent = "No suggestions.";
     this.#mark(open ? state.active : -1);
+    if (this.#takesFirst && state.status !== "loading") {
+      this.#takesFirst = false;
+      if (open) this.#choose(0);
+    }
   }
 
   #fillList({ suggestions, text }: SearchState): void {
