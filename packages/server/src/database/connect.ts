@@ -1,13 +1,19 @@
 import knex, { type Knex } from "knex";
 import { MIGRATIONS } from "./migrations/index.ts";
 
+/**
+ * Milliseconds that a connection may take. A database that is away refuses at once; this is for a machine that stands
+ * still for a while.
+ */
+const PATIENCE = 20_000;
+
 /** Connects to PostgreSQL; nothing is asked until the first query. @param url `postgres://…` */
 export function connect(url: string, most = 8): Knex {
   return knex({
     client: "pg",
-    connection: { connectionString: url, connectionTimeoutMillis: 2000, application_name: "bibliotope" },
+    connection: { connectionString: url, connectionTimeoutMillis: PATIENCE, application_name: "bibliotope" },
     pool: { min: 0, max: most, idleTimeoutMillis: 20_000 },
-    acquireConnectionTimeout: 3000,
+    acquireConnectionTimeout: PATIENCE + 5000,
     migrations: { migrationSource: MIGRATIONS, tableName: "migrations" },
   });
 }
