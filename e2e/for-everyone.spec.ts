@@ -45,6 +45,7 @@ for (const scheme of ["light", "dark"] as const) {
 
     test("in the keys", async ({ page }) => {
       await page.goto("/forms");
+      await expect(page.getByRole("link", { name: /Become a reader/ })).toBeVisible();
       await page.locator("body").press("?");
       await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
       expect(await findings(page)).toEqual([]);
