@@ -214,10 +214,11 @@ export function smallSegment(): ArrayBuffer {
     postcode: number,
     lat: number,
     lon: number,
-    numbers: readonly [number, string][],
+    numbers: readonly [number: number | null, suffix: string, more?: { name?: string; unit?: string }][],
   ) => {
-    numbers.forEach(([number, suffix], i) => {
+    numbers.forEach(([number, suffix, more], i) => {
       builder.addAddress({
+        ...more,
         identity: identity++,
         street: streetId,
         number,
@@ -243,7 +244,13 @@ export function smallSegment(): ArrayBuffer {
     [5, ""],
     [9, ""],
   ]);
-  houses(IDS.millLane, IDS.ht429, -35.79, -21.79, [[1, ""]]);
+  houses(IDS.millLane, IDS.ht429, -35.79, -21.79, [
+    [1, ""],
+    [1, "", { unit: "Flat 10" }],
+    [1, "", { unit: "Flat 2" }],
+    [1, "", { unit: "Flat 3" }],
+  ]);
+  houses(IDS.millLane, IDS.ht929, -35.7905, -21.79, [[null, "", { name: "Rose Cottage" }]]);
   houses(IDS.saintLane, IDS.ht929, -35.31, -21.31, [[4, ""]]);
   houses(IDS.block7, IDS.tha123, -36.6, -22.6, [
     [1, ""],

@@ -4,7 +4,18 @@ import { type AreaKind, type Facts, KINDS, type Kind, type Name } from "../place
 import { packSections } from "./container.ts";
 import { Growing } from "./growing.ts";
 import { buildPointTree } from "./kd-tree.ts";
-import { NONE, SCALE, type Sections, type SegmentMeta } from "./layout.ts";
+import {
+  AREAS,
+  NO_NUMBER,
+  NO_POSTCODE,
+  NONE,
+  POSTCODES,
+  RARE_SUFFIX,
+  REST,
+  SCALE,
+  type Sections,
+  type SegmentMeta,
+} from "./layout.ts";
 import { StringTable } from "./strings.ts";
 import { TermTable } from "./terms.ts";
 
@@ -42,8 +53,13 @@ export interface AddressInput {
   identity: number;
   /** Identity of its street or block. */
   street: number;
-  number: number;
+  /** 1 to 65534, or null where the house has only a name. */
+  number: number | null;
   suffix: string;
+  /** The house's name, in the country where it has one. */
+  name?: string;
+  /** The flat in it. */
+  unit?: string;
   /** Identity of its postcode, or null. */
   postcode: number | null;
   at: Position;
@@ -66,11 +82,13 @@ export class SegmentBuilder {
   readonly #places: PlaceInput[] = [];
   readonly #suffixes = new Map<string, number>();
   readonly #suffixText: string[] = [];
+  /** Names and units of the few addresses that have one, by the order in which addresses came. */
+  readonly #details = new Map<number, { name?: string; unit?: string }>();
   readonly #address = {
     identity: new Growing(Uint32Array),
     street: new Growing(Uint32Array),
     number: new Growing(Uint16Array),
-    suffix: new Growing(Uint32Array),
+    suffix: new Growing(Uint16Array),
     postcode: new Growing(Uint32Array),
     lat: new Growing(Int32Array),
     lon: new Growing(Int32Array),
@@ -99,9 +117,12 @@ export class SegmentBuilder {
       this.#suffixes.set(address.suffix, suffix);
     }
     const a = this.#address;
+    if (address.name !== undefined || address.unit !== undefined) {
+      this.#details.set(a.identity.length, { name: address.name, unit: address.unit });
+    }
     a.identity.push(address.identity);
     a.street.push(address.street);
-    a.number.push(address.number);
+    a.number.push(address.number ?? NO_NUMBER);
     a.suffix.push(suffix);
     a.postcode.push(address.postcode ?? NONE);
     a.lat.push(Math.round(address.at.lat * SCALE));
@@ -123,75 +144,191 @@ export class SegmentBuilder {
     const streets = byArea(this.#streets);
     const places = byArea(this.#places);
     const numberOf = new Map<number, number>();
-    [...areas, ...postcodes, ...streets, ...places].forEach((thing, i) => {
-      numberOf.set(thing.identity, i);
-    });
+    for (const list of [areas, postcodes, streets, places])
+      for (const { identity } of list) numberOf.set(identity, numberOf.size);
 
-    const addresses = this.#sortAddresses(numberOf, areas.length + postcodes.length, streets.length, strings);
+    const { suffixes, ...addresses } = this.#sortAddresses(
+      numberOf,
+      areas.length,
+      postcodes.length,
+      streets.length,
+      strings,
+    );
+    const houses = namedHouses(addresses, strings);
     const meta: SegmentMeta = {
       ...about,
       langs: [],
-      suffixes: Object.fromEntries(this.#suffixText.map((text) => [text, strings.add(text)])),
+      suffixes,
       counts: {
-        things: numberOf.size,
+        things: numberOf.size + houses.length,
         areas: areas.length,
         postcodes: postcodes.length,
         streets: streets.length,
         places: places.length,
+        houses: houses.length,
         addresses: addresses.addressIdentity.length,
       },
     };
-    const things = thingSections({ areas, postcodes, streets, places, within, addresses, meta, strings });
-    const identities = identitySections(things.thingIdentity, addresses.addressIdentity);
-    const addressNumber = new Map<number, number>();
-    if (places.length) addresses.addressIdentity.forEach((identity, i) => void addressNumber.set(identity, i));
+    const things = thingSections({ areas, postcodes, streets, places, houses, within, addresses, meta, strings });
+    const { identityTarget, addressOf } = identitySections(things.thingIdentity, addresses.addressIdentity, meta);
     const sections: Sections = {
       ...things,
       ...areaSections(areas, strings),
       ...addresses,
-      ...identities,
+      identityTarget,
       placeFacts: Uint32Array.from(places, (p) => strings.add(JSON.stringify(p.facts))),
-      placeAddress: Uint32Array.from(places, (p) => addressNumber.get(p.address ?? NONE) ?? NONE),
+      placeAddress: Uint32Array.from(places, (p) => (p.address === null ? NONE : addressOf(p.address))),
+      houseAddress: Uint32Array.from(houses, ({ address }) => address),
       ...strings.finish(),
       meta: unitsOf(JSON.stringify(meta)),
     };
     return packSections(sections);
   }
 
-  /** Addresses by street, number, suffix; numbers of streets and postcodes in place of identities. */
-  #sortAddresses(numberOf: Map<number, number>, firstStreet: number, streets: number, strings: StringTable) {
+  /** The most common suffixes, as many as a byte can tell apart. */
+  #commonSuffixes(): string[] {
+    const counts = new Uint32Array(this.#suffixText.length);
+    for (let i = 0; i < this.#address.suffix.length; i++) counts[this.#address.suffix.get(i)]++;
+    const order = [...this.#suffixText.keys()].sort(
+      (a, b) => counts[b] - counts[a] || compare(this.#suffixText[a], this.#suffixText[b]),
+    );
+    return order.slice(0, RARE_SUFFIX).map((i) => this.#suffixText[i]);
+  }
+
+  /** Addresses by street, number, suffix, unit; numbers of streets and postcodes in place of identities. */
+  #sortAddresses(
+    numberOf: Map<number, number>,
+    firstPostcode: number,
+    postcodes: number,
+    streets: number,
+    strings: StringTable,
+  ) {
     const a = this.#address;
     const count = a.identity.length;
-    const street = Uint32Array.from(
-      { length: count },
-      (_, i) => must(numberOf.get(a.street.get(i)), "street", a.street.get(i)) - firstStreet,
-    );
-    const order = Uint32Array.from({ length: count }, (_, i) => i).sort(
-      (x, y) =>
-        street[x] - street[y] ||
-        a.number.get(x) - a.number.get(y) ||
-        compare(this.#suffixText[a.suffix.get(x)], this.#suffixText[a.suffix.get(y)]) ||
-        a.identity.get(x) - a.identity.get(y),
-    );
+    const street = new Uint32Array(count);
     const streetAddress = new Uint32Array(streets + 1);
-    for (const s of street) streetAddress[s + 1]++;
+    for (let i = 0; i < count; i++) {
+      street[i] = must(numberOf.get(a.street.get(i)), "street", a.street.get(i)) - firstPostcode - postcodes;
+      streetAddress[street[i] + 1]++;
+    }
     for (let s = 0; s < streets; s++) streetAddress[s + 1] += streetAddress[s];
-    const suffixString = this.#suffixText.map((text) => strings.add(text));
+    const order = new Uint32Array(count);
+    const next = streetAddress.slice();
+    for (let i = 0; i < count; i++) order[next[street[i]]++] = i;
+    const unitOf = (i: number) => this.#details.get(i)?.unit ?? "";
+    const suffixOf = (i: number) => this.#suffixText[a.suffix.get(i)];
+    const inOrder = (x: number, y: number) =>
+      a.number.get(x) - a.number.get(y) ||
+      compare(suffixOf(x), suffixOf(y)) ||
+      (this.#details.size && compareNumeric(unitOf(x), unitOf(y))) ||
+      a.identity.get(x) - a.identity.get(y);
+    for (let s = 0; s < streets; s++) sortRange(order, streetAddress[s], streetAddress[s + 1], inOrder);
+    const suffixes = this.#commonSuffixes();
+    const placeOf = new Map(suffixes.map((text, i) => [text, i]));
+    const suffixPlace = this.#suffixText.map((text) => placeOf.get(text) ?? RARE_SUFFIX);
+    const postcode = (i: number) =>
+      a.postcode.get(i) === NONE ? NONE : must(numberOf.get(a.postcode.get(i)), "postcode", a.postcode.get(i));
     const addressLat = Int32Array.from(order, (i) => a.lat.get(i));
     const addressLon = Int32Array.from(order, (i) => a.lon.get(i));
+    const detailed: number[] = [];
+    const isRare = (i: number) => suffixPlace[a.suffix.get(i)] === RARE_SUFFIX;
+    for (let at = 0; at < count; at++) if (this.#details.has(order[at]) || isRare(order[at])) detailed.push(at);
+    const detail = (textOf: (i: number) => string | undefined) =>
+      Uint32Array.from(detailed, (at) => {
+        const text = textOf(order[at]);
+        return text === undefined ? NONE : strings.add(text);
+      });
     return {
       streetAddress,
+      ...postcodeSections(streetAddress, (at) => postcode(order[at]), firstPostcode, postcodes),
       addressNumber: Uint16Array.from(order, (i) => a.number.get(i)),
-      addressSuffix: Uint32Array.from(order, (i) => suffixString[a.suffix.get(i)]),
+      addressSuffix: Uint8Array.from(order, (i) => suffixPlace[a.suffix.get(i)]),
       addressLat,
       addressLon,
-      addressPostcode: Uint32Array.from(order, (i) =>
-        a.postcode.get(i) === NONE ? NONE : must(numberOf.get(a.postcode.get(i)), "postcode", a.postcode.get(i)),
-      ),
       addressIdentity: Uint32Array.from(order, (i) => a.identity.get(i)),
       addressTree: buildPointTree(addressLat, addressLon),
+      detailAddress: Uint32Array.from(detailed),
+      detailSuffix: detail((i) => (isRare(i) ? suffixOf(i) : undefined)),
+      detailName: detail((i) => this.#details.get(i)?.name),
+      detailUnit: detail((i) => this.#details.get(i)?.unit),
+      suffixes,
     };
   }
+}
+
+/** Sorts a few numbers within an array in place: streets are short, and mostly in order already. */
+function sortRange(order: Uint32Array, from: number, to: number, inOrder: (x: number, y: number) => number): void {
+  if (to - from > 64) {
+    order.subarray(from, to).sort(inOrder);
+    return;
+  }
+  for (let i = from + 1; i < to; i++) {
+    const held = order[i];
+    let place = i;
+    while (place > from && inOrder(order[place - 1], held) > 0) order[place] = order[--place];
+    order[place] = held;
+  }
+}
+
+/** Which postcodes each street has, the most common first, which of them each address has, and the way back. */
+function postcodeSections(
+  streetAddress: Uint32Array,
+  postcodeAt: (address: number) => number,
+  firstPostcode: number,
+  postcodes: number,
+) {
+  const streets = streetAddress.length - 1;
+  const firstStreet = firstPostcode + postcodes;
+  const streetPostcode = new Uint32Array(streets + 1);
+  const postcodeOfStreet = new Growing(Uint32Array);
+  const addressPostcode = new Uint16Array(streetAddress[streets]).fill(NO_POSTCODE);
+  const counts = new Map<number, number>();
+  for (let street = 0; street < streets; street++) {
+    counts.clear();
+    for (let at = streetAddress[street]; at < streetAddress[street + 1]; at++) {
+      const postcode = postcodeAt(at);
+      if (postcode !== NONE) counts.set(postcode, (counts.get(postcode) ?? 0) + 1);
+    }
+    const its = [...counts].sort((a, b) => b[1] - a[1] || a[0] - b[0]).map(([postcode]) => postcode);
+    for (const postcode of its) postcodeOfStreet.push(postcode);
+    streetPostcode[street + 1] = postcodeOfStreet.length;
+    for (let at = streetAddress[street]; at < streetAddress[street + 1]; at++) {
+      const place = its.indexOf(postcodeAt(at));
+      if (place >= 0) addressPostcode[at] = Math.min(place, NO_POSTCODE - 1);
+    }
+  }
+  const ofStreet = postcodeOfStreet.finish();
+  const postcodeStreet = new Uint32Array(postcodes + 1);
+  for (const postcode of ofStreet) postcodeStreet[postcode - firstPostcode + 1]++;
+  for (let i = 0; i < postcodes; i++) postcodeStreet[i + 1] += postcodeStreet[i];
+  const streetOfPostcode = new Uint32Array(ofStreet.length);
+  const next = postcodeStreet.slice();
+  for (let street = 0; street < streets; street++) {
+    for (let i = streetPostcode[street]; i < streetPostcode[street + 1]; i++) {
+      streetOfPostcode[next[ofStreet[i] - firstPostcode]++] = firstStreet + street;
+    }
+  }
+  return { streetPostcode, postcodeOfStreet: ofStreet, postcodeStreet, streetOfPostcode, addressPostcode };
+}
+
+/** A house found by its name: its address, and its street's place among the streets. */
+interface House {
+  name: string;
+  address: number;
+  street: number;
+}
+
+function namedHouses(
+  { detailAddress, detailName, streetAddress }: Pick<Sections, "detailAddress" | "detailName" | "streetAddress">,
+  strings: StringTable,
+): House[] {
+  const houses: House[] = [];
+  let street = 0;
+  detailAddress.forEach((address, i) => {
+    while (streetAddress[street + 1] <= address) street++;
+    if (detailName[i] !== NONE) houses.push({ name: strings.text(detailName[i]), address, street });
+  });
+  return houses;
 }
 
 interface Ordered {
@@ -199,35 +336,33 @@ interface Ordered {
   postcodes: PostcodeInput[];
   streets: StreetInput[];
   places: PlaceInput[];
+  houses: House[];
   within: (identity: number) => number;
-  addresses: Pick<Sections, "streetAddress" | "addressPostcode">;
+  addresses: Pick<Sections, "addressLat" | "addressLon" | "addressIdentity">;
   meta: SegmentMeta;
   strings: StringTable;
 }
 
 /** Everything that things have in common, and the words that find them. */
-function thingSections({ areas, postcodes, streets, places, within, addresses, meta, strings }: Ordered) {
+function thingSections({ areas, postcodes, streets, places, houses, within, addresses, meta, strings }: Ordered) {
   const total = meta.counts.things;
   const s = {
     thingKind: new Uint8Array(total),
     thingIdentity: new Uint32Array(total),
     thingParent: new Uint32Array(total).fill(NONE),
-    thingCountry: new Uint32Array(total),
     thingLat: new Int32Array(total),
     thingLon: new Int32Array(total),
     thingImportance: new Uint16Array(total),
     thingWords: new Uint8Array(total),
     thingName: new Uint32Array(total + 1),
-    thingPostcode: new Uint32Array(total).fill(NONE),
   };
   const names = { lang: [] as number[], text: [] as number[], abbr: [] as number[] };
   const terms = new TermTable();
   let thing = 0;
-  const put = (input: Omit<ThingInput, "names">, kind: Kind, parent: number, its: readonly Name[]) => {
+  const put = (input: Omit<ThingInput, "names">, kind: Kind, parent: number, its: readonly Name[], around?: number) => {
     s.thingKind[thing] = KINDS.indexOf(kind);
     s.thingIdentity[thing] = input.identity;
     s.thingParent[thing] = parent;
-    s.thingCountry[thing] = parent === NONE ? thing : s.thingCountry[parent];
     s.thingLat[thing] = Math.round(input.at.lat * SCALE);
     s.thingLon[thing] = Math.round(input.at.lon * SCALE);
     s.thingImportance[thing] = Math.round(Math.max(0, Math.min(1, input.importance)) * 65535);
@@ -239,9 +374,9 @@ function thingSections({ areas, postcodes, streets, places, within, addresses, m
       names.abbr.push(name.abbr === undefined ? NONE : strings.add(name.abbr));
     }
     s.thingWords[thing] = terms.add(
-      thing,
       its.map((name) => name.name),
       kind === "postcode",
+      around,
     );
     s.thingName[++thing] = names.text.length;
   };
@@ -250,17 +385,20 @@ function thingSections({ areas, postcodes, streets, places, within, addresses, m
   const firstStreet = thing;
   for (const street of streets) put(street, street.kind, within(street.area), street.names);
   for (const place of places) put(place, "place", within(place.area), place.names);
-  for (let i = 0; i < streets.length; i++) {
-    s.thingPostcode[firstStreet + i] = mostCommon(
-      addresses.addressPostcode.subarray(addresses.streetAddress[i], addresses.streetAddress[i + 1]),
-    );
+  for (const house of houses) {
+    const { addressLat, addressLon, addressIdentity } = addresses;
+    const street = firstStreet + house.street;
+    const at = { lat: addressLat[house.address] / SCALE, lon: addressLon[house.address] / SCALE };
+    const identity = addressIdentity[house.address];
+    put({ identity, at, importance: 0 }, "address", s.thingParent[street], [{ lang: "und", name: house.name }], street);
   }
+  const firstPostcode = areas.length;
   return {
     ...s,
     nameLang: Uint8Array.from(names.lang),
     nameText: Uint32Array.from(names.text),
     nameAbbr: Uint32Array.from(names.abbr),
-    ...terms.finish(s.thingImportance),
+    ...terms.finish(s.thingImportance, (t) => (t < firstPostcode ? AREAS : t < firstStreet ? POSTCODES : REST)),
   };
 }
 
@@ -277,7 +415,10 @@ function areaSections(areas: AreaInput[], strings: StringTable) {
   const points = new Growing(Int32Array);
   const boxes = areas.flatMap((area) => {
     for (const ring of area.rings) {
-      for (const [lon, lat] of ring) points.push(Math.round(lon * SCALE), Math.round(lat * SCALE));
+      for (const [lon, lat] of ring) {
+        points.push(Math.round(lon * SCALE));
+        points.push(Math.round(lat * SCALE));
+      }
       pointOf.push(points.length / 2);
     }
     ringOf.push(pointOf.length - 1);
@@ -294,12 +435,32 @@ function areaSections(areas: AreaInput[], strings: StringTable) {
   };
 }
 
-function identitySections(things: Uint32Array, addresses: Uint32Array) {
-  const all = new Uint32Array(things.length + addresses.length);
-  all.set(things);
-  all.set(addresses, things.length);
-  const identityTarget = Uint32Array.from(all, (_, i) => i).sort((a, b) => all[a] - all[b]);
-  return { identity: Uint32Array.from(identityTarget, (i) => all[i]), identityTarget };
+/** Identities in order. Pairs of 32 bits are sorted as one whole number of 64: quicker than by a comparison. */
+function identitySections(things: Uint32Array, addresses: Uint32Array, { counts }: SegmentMeta) {
+  const own = counts.things - counts.houses;
+  const pairs = new BigUint64Array(own + addresses.length);
+  const words = new Uint32Array(pairs.buffer);
+  const put = (at: number, identity: number, target: number) => {
+    words[at * 2 + 1] = identity;
+    words[at * 2] = target;
+  };
+  for (let i = 0; i < own; i++) put(i, things[i], i);
+  for (let i = 0; i < addresses.length; i++) put(own + i, addresses[i], counts.things + i);
+  pairs.sort();
+  const identityTarget = new Uint32Array(pairs.length);
+  for (let i = 0; i < pairs.length; i++) identityTarget[i] = words[i * 2];
+  const addressOf = (identity: number) => {
+    let low = 0;
+    let high = pairs.length - 1;
+    while (low < high) {
+      const middle = (low + high) >>> 1;
+      if (words[middle * 2 + 1] < identity) low = middle + 1;
+      else high = middle;
+    }
+    const isAddress = words[low * 2 + 1] === identity && identityTarget[low] >= counts.things;
+    return isAddress ? identityTarget[low] - counts.things : NONE;
+  };
+  return { identityTarget, addressOf };
 }
 
 /** Areas so that each stands before what lies in it, and all that lies in it directly behind it. */
@@ -317,12 +478,6 @@ function preOrder(areas: AreaInput[]): AreaInput[] {
   return ordered;
 }
 
-function mostCommon(values: Uint32Array): number {
-  const counts = new Map<number, number>();
-  for (const value of values) if (value !== NONE) counts.set(value, (counts.get(value) ?? 0) + 1);
-  return [...counts].reduce((best, entry) => (entry[1] > best[1] ? entry : best), [NONE, 0])[0];
-}
-
 function must(number: number | undefined, what: string, identity: number): number {
   if (number === undefined) throw new Error(`a record names ${what} ${identity}, which was never added`);
   return number;
@@ -333,3 +488,8 @@ function unitsOf(text: string): Uint16Array<ArrayBuffer> {
 }
 
 const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
+/** Texts by the first number in them: "Flat 2" before "Flat 10". */
+function compareNumeric(a: string, b: string): number {
+  const numberIn = (text: string) => Number(/\d+/.exec(text)?.[0] ?? 0);
+  return numberIn(a) - numberIn(b) || compare(a, b);
+}

@@ -9,13 +9,13 @@ export class Growing<T extends Numbers> {
     this.#array = new Kind(1024);
   }
 
-  push(...values: number[]): void {
-    if (this.length + values.length > this.#array.length) {
-      const larger = new this.Kind(Math.max(this.#array.length * 2, this.length + values.length));
+  push(value: number): void {
+    if (this.length === this.#array.length) {
+      const larger = new this.Kind(this.#array.length * 2);
       larger.set(this.#array);
       this.#array = larger;
     }
-    for (const value of values) this.#array[this.length++] = value;
+    this.#array[this.length++] = value;
   }
 
   get(index: number): number {

@@ -3,7 +3,8 @@
  * a change of any of them is a new FORMAT. docs/index-format.md explains them.
  *
  * A *thing* is anything with a name of its own: first the areas in pre-order (so that "inside" is a comparison), then
- * postcodes, streets and blocks by area, places by area. Addresses have no names: they stand in their street, sorted.
+ * postcodes, streets and blocks, places, and houses with a name, each by area. Addresses have no names: they stand in
+ * their street, sorted.
  */
 export const LAYOUT = {
   /** JSON, as UTF-16 units: see `SegmentMeta`. */
@@ -19,8 +20,6 @@ export const LAYOUT = {
   thingIdentity: Uint32Array,
   /** The area a thing lies in; for an area its parent; NONE for a country. */
   thingParent: Uint32Array,
-  /** The country's own thing number. */
-  thingCountry: Uint32Array,
   thingLat: Int32Array,
   thingLon: Int32Array,
   thingImportance: Uint16Array,
@@ -28,8 +27,6 @@ export const LAYOUT = {
   thingWords: Uint8Array,
   /** First name of each thing, one more at the end. */
   thingName: Uint32Array,
-  /** Postcode that most of its addresses carry, as a thing, or NONE. */
-  thingPostcode: Uint32Array,
 
   /** Last thing number inside each area. */
   areaLast: Uint32Array,
@@ -43,21 +40,36 @@ export const LAYOUT = {
 
   /** First address of each street, one more at the end. */
   streetAddress: Uint32Array,
+  /** The postcodes of each street's addresses, the most common first: where they begin, one more at the end; things. */
+  streetPostcode: Uint32Array,
+  postcodeOfStreet: Uint32Array,
+  /** The streets of each postcode: where they begin, one more at the end; things. */
+  postcodeStreet: Uint32Array,
+  streetOfPostcode: Uint32Array,
+  /** By street, number, suffix, unit. NO_NUMBER where a house has only a name. */
   addressNumber: Uint16Array,
-  addressSuffix: Uint32Array,
+  /** Place in meta.suffixes, or RARE_SUFFIX: then it stands in the details. */
+  addressSuffix: Uint8Array,
   addressLat: Int32Array,
   addressLon: Int32Array,
-  addressPostcode: Uint32Array,
+  /** Place in the postcodes of its street, or NO_POSTCODE. */
+  addressPostcode: Uint16Array,
   addressIdentity: Uint32Array,
   /** Addresses in the order of a balanced k-d tree. */
   addressTree: Uint32Array,
+  /** The few addresses that have a rare suffix, a house name or a unit, in order; strings or NONE. */
+  detailAddress: Uint32Array,
+  detailSuffix: Uint32Array,
+  detailName: Uint32Array,
+  detailUnit: Uint32Array,
 
   /** Facts as JSON (string), and the address it stands at or NONE, for each place. */
   placeFacts: Uint32Array,
   placeAddress: Uint32Array,
+  /** The address of each house with a name. */
+  houseAddress: Uint32Array,
 
-  /** Identities sorted, and what each is: a thing, or the count of things plus an address. */
-  identity: Uint32Array,
+  /** What every identity stands for, by identity: a thing, or the count of things plus an address. */
   identityTarget: Uint32Array,
 
   /** A trie over the folded words: letter, first child, number of children, terms below it (half open). */
@@ -66,9 +78,22 @@ export const LAYOUT = {
   nodeChildren: Uint16Array,
   nodeTermFrom: Uint32Array,
   nodeTermTo: Uint32Array,
-  /** First posting of each term, one more at the end; postings are things, the most important first. */
+  /**
+   * Where the postings of each term begin, three groups for each (areas, postcodes, the rest), one more at the end;
+   * postings are things, in each group the most important first.
+   */
   termPosting: Uint32Array,
   posting: Uint32Array,
+  /** Letters of each term as bits, for finding words that differ in two places. */
+  termLetters: Uint32Array,
+  termLength: Uint8Array,
+  /** Where the terms of each thing begin, one more at the end; its terms. */
+  thingTerm: Uint32Array,
+  termOfThing: Uint32Array,
+  /** Nodes with very many things below, in order; where the most important of them begin, one more at the end. */
+  headNode: Uint32Array,
+  headThing: Uint32Array,
+  thingOfHead: Uint32Array,
 } as const;
 
 export type SectionName = keyof typeof LAYOUT;
@@ -76,8 +101,14 @@ export type Sections = { [K in SectionName]: InstanceType<(typeof LAYOUT)[K]> };
 
 /** "Nothing", where a number is expected. */
 export const NONE = 0xffffffff;
+export const NO_NUMBER = 0xffff;
+export const NO_POSTCODE = 0xffff;
+export const RARE_SUFFIX = 0xff;
 /** Positions are kept as whole ten-millionths of a degree. */
 export const SCALE = 1e7;
+/** Groups of postings. */
+export const GROUPS = 3;
+export const [AREAS, POSTCODES, REST] = [0, 1, 2];
 
 /** Where an answer's data comes from. */
 export interface Source {
@@ -93,7 +124,7 @@ export interface SegmentMeta {
   name: string;
   langs: string[];
   sources: Source[];
-  /** String number of every suffix of a house number. */
-  suffixes: Record<string, number>;
-  counts: { things: number; areas: number; postcodes: number; streets: number; places: number; addresses: number };
+  /** What often follows the number of a house: "", "b", "/3". */
+  suffixes: string[];
+  counts: Record<"things" | "areas" | "postcodes" | "streets" | "places" | "houses" | "addresses", number>;
 }

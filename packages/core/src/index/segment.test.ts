@@ -13,7 +13,15 @@ const thing = (identity: number, country = "QR") => segment.resolve(refOf(countr
 
 describe("a segment", () => {
   it("counts what went in", () => {
-    expect(segment.meta.counts).toEqual({ things: 22, areas: 11, postcodes: 3, streets: 6, places: 2, addresses: 14 });
+    expect(segment.meta.counts).toEqual({
+      things: 23,
+      areas: 11,
+      postcodes: 3,
+      streets: 6,
+      places: 2,
+      houses: 1,
+      addresses: 18,
+    });
     expect(segment.meta.sources[0].licence).toBe("CC0-1.0");
   });
 
@@ -35,11 +43,10 @@ describe("a segment", () => {
   it("keeps the addresses of a street together, sorted by number and what follows it", () => {
     const street = thing(IDS.harbourRow);
     const [from, to] = segment.addressesOf(street);
-    const numbers = Array.from(
-      { length: to - from },
-      (_, i) =>
-        `${segment.sections.addressNumber[from + i]}${segment.string(segment.sections.addressSuffix[from + i])}`,
-    );
+    const numbers = Array.from({ length: to - from }, (_, i) => {
+      const { number, suffix } = segment.numberOf(from + i)!;
+      return `${number}${suffix}`;
+    });
     expect(numbers).toEqual(["1", "2", "10", "12", "12b", "14"]);
     for (let address = from; address < to; address++) expect(segment.streetOf(address)).toBe(street);
     expect(segment.seekNumber(street, 11)).toBe(from + 3);
@@ -54,15 +61,64 @@ describe("a segment", () => {
     expect(names(10, 10)).toEqual([]);
   });
 
-  it("gives each street the postcode that most of its addresses carry", () => {
-    const postcode = segment.sections.thingPostcode[thing(IDS.harbourRow)];
-    expect(segment.namesOf(postcode)[0].name).toBe("HT4 29");
-    expect(segment.sections.thingPostcode[thing(IDS.tidewell)]).toBe(NONE);
+  it("gives each street the postcode that most of its addresses carry, and each address its own", () => {
+    const code = (postcode: number) => segment.namesOf(postcode)[0].name;
+    const lane = thing(IDS.millLane);
+    expect(code(segment.postcodeOf(thing(IDS.harbourRow)))).toBe("HT4 29");
+    expect(code(segment.postcodeOf(lane))).toBe("HT4 29");
+    const [from, to] = segment.addressesOf(lane);
+    expect(code(segment.postcodeOf(lane, from))).toBe("HT4 29");
+    expect(code(segment.postcodeOf(lane, to - 1))).toBe("HT9 29");
+    const { postcodeStreet, streetOfPostcode } = segment.sections;
+    expect([...streetOfPostcode.subarray(postcodeStreet[0], postcodeStreet[1])]).toContain(lane);
+  });
+
+  it("keeps the units of a building behind it, and the names of houses", () => {
+    const lane = thing(IDS.millLane);
+    const [from] = segment.addressesOf(lane);
+    expect(segment.unitsOf(lane, from)).toEqual([from + 1, from + 4]);
+    expect([1, 2, 3].map((i) => segment.detailOf(from + i).unit)).toEqual(["Flat 2", "Flat 3", "Flat 10"]);
+    expect(segment.detailOf(from)).toEqual({});
+    const house = segment.sections.houseAddress[0];
+    expect(segment.detailOf(house).name).toBe("Rose Cottage");
+    expect(segment.numberOf(house)).toBeUndefined();
+    expect(segment.namesOf(segment.firstHouse)[0].name).toBe("Rose Cottage");
+  });
+
+  it("knows the streets and places inside an area as ranges", () => {
+    for (const identity of [IDS.tidewell, IDS.marram, IDS.lorramere]) {
+      const area = thing(identity);
+      for (const [first, end, [from, to]] of [
+        [segment.firstStreet, segment.firstPlace, segment.streetsInside(area)],
+        [segment.firstPlace, segment.firstHouse, segment.placesInside(area)],
+      ] as const) {
+        for (let t = first; t < end; t++) expect(segment.isInside(t, area)).toBe(t >= from && t < to);
+      }
+    }
+  });
+
+  it("gives back every word of its dictionary", () => {
+    const terms = Array.from({ length: segment.sections.termLength.length }, (_, i) => segment.term(i));
+    expect(terms).toEqual([...terms].sort());
+    expect(terms).toEqual(expect.arrayContaining(["harbour", "ht429", "tetragono", "cottage"]));
+  });
+
+  it("keeps suffixes that are too many for a byte", () => {
+    const builder = new SegmentBuilder();
+    const at = { lat: 0, lon: 0 };
+    const names = [{ lang: "en", name: "Long Road" }];
+    builder.addArea({ identity: 1, kind: "country", parent: null, code: "QR", names, at, importance: 1, rings: [] });
+    builder.addStreet({ identity: 2, kind: "street", area: 1, names, at, importance: 0 });
+    const suffixes = Array.from({ length: 400 }, (_, i) => `-${1000 + i}`);
+    suffixes.forEach((suffix, i) => {
+      builder.addAddress({ identity: 10 + i, street: 2, number: 7, suffix, postcode: null, at });
+    });
+    const built = new Segment(builder.finish({ name: "x", sources: [] }));
+    expect(suffixes.map((_, i) => built.numberOf(i)!.suffix)).toEqual(suffixes);
   });
 
   it("resolves every ref that it gives, and no other", () => {
-    for (let i = 0; i < segment.meta.counts.things; i++)
-      expect(segment.resolve(segment.thingRef(i))).toEqual({ thing: i });
+    for (let i = 0; i < segment.firstHouse; i++) expect(segment.resolve(segment.thingRef(i))).toEqual({ thing: i });
     for (let i = 0; i < segment.meta.counts.addresses; i++) {
       expect(segment.resolve(segment.addressRef(i))).toEqual({ thing: segment.streetOf(i), address: i });
     }

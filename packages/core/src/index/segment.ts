@@ -1,8 +1,18 @@
 import type { Box, Position, Ring } from "../geo/index.ts";
-import { type Facts, KINDS, type Kind, type Name, parseRef, refOf } from "../place/index.ts";
+import { type Facts, type HouseNumber, KINDS, type Kind, type Name, parseRef, refOf } from "../place/index.ts";
 import { openSections } from "./container.ts";
 import { nearestPoints } from "./kd-tree.ts";
-import { NONE, SCALE, type SectionName, type Sections, type SegmentMeta } from "./layout.ts";
+import {
+  NO_NUMBER,
+  NO_POSTCODE,
+  NONE,
+  RARE_SUFFIX,
+  SCALE,
+  type SectionName,
+  type Sections,
+  type SegmentMeta,
+} from "./layout.ts";
+import { endsWord } from "./trie.ts";
 
 /**
  * An opened segment: typed arrays over one buffer, and the few questions that all searches ask of it. Things and
@@ -14,15 +24,19 @@ export class Segment {
   readonly firstPostcode: number;
   readonly firstStreet: number;
   readonly firstPlace: number;
+  readonly firstHouse: number;
+  readonly #suffixes: ReadonlyMap<string, number>;
 
   /** @throws SegmentError when the buffer is no whole segment of this format */
   constructor(buffer: ArrayBufferLike) {
     this.sections = openSections(buffer);
     this.meta = JSON.parse(textOf(this.sections.meta, 0, this.sections.meta.length));
-    const { areas, postcodes, streets } = this.meta.counts;
+    const { areas, postcodes, streets, places } = this.meta.counts;
     this.firstPostcode = areas;
     this.firstStreet = areas + postcodes;
     this.firstPlace = areas + postcodes + streets;
+    this.firstHouse = areas + postcodes + streets + places;
+    this.#suffixes = new Map(this.meta.suffixes.map((suffix, i) => [suffix, i]));
   }
 
   string(number: number): string {
@@ -38,8 +52,37 @@ export class Segment {
     return thing < this.firstPostcode;
   }
 
+  isPostcode(thing: number): boolean {
+    return thing >= this.firstPostcode && thing < this.firstStreet;
+  }
+
   isStreet(thing: number): boolean {
     return thing >= this.firstStreet && thing < this.firstPlace;
+  }
+
+  /** Half-open range, in `thingOfHead`, of the most important things below a node; undefined where there are few. */
+  headsOf(node: number): [from: number, to: number] | undefined {
+    const { headNode, headThing } = this.sections;
+    let low = 0;
+    let high = headNode.length;
+    while (low < high) {
+      const middle = (low + high) >>> 1;
+      if (headNode[middle] < node) low = middle + 1;
+      else high = middle;
+    }
+    return headNode[low] === node ? [headThing[low], headThing[low + 1]] : undefined;
+  }
+
+  /** A word of the dictionary by its number. */
+  term(number: number): string {
+    const { nodeLetter, nodeChild, nodeTermTo } = this.sections;
+    let word = "";
+    for (let node = 0; !(endsWord(this.sections, node) && this.sections.nodeTermFrom[node] === number); ) {
+      node = nodeChild[node];
+      while (nodeTermTo[node] <= number) node++;
+      word += String.fromCharCode(nodeLetter[node]);
+    }
+    return word;
   }
 
   /** Its names, the local one first. */
@@ -62,9 +105,23 @@ export class Segment {
     return { lat: this.sections.addressLat[address] / SCALE, lon: this.sections.addressLon[address] / SCALE };
   }
 
+  /** The countries, as things. */
+  countries(): number[] {
+    const found: number[] = [];
+    for (let area = 0; area < this.meta.counts.areas; area = this.sections.areaLast[area] + 1) found.push(area);
+    return found;
+  }
+
+  /** The country a thing lies in, as a thing. */
+  countryOf(thing: number): number {
+    const { thingParent } = this.sections;
+    while (thingParent[thing] !== NONE) thing = thingParent[thing];
+    return thing;
+  }
+
   /** ISO 3166 code of the country a thing lies in. */
   countryCode(thing: number): string {
-    return this.areaCode(this.sections.thingCountry[thing]) ?? "ZZ";
+    return this.areaCode(this.countryOf(thing)) ?? "ZZ";
   }
 
   areaCode(area: number): string | undefined {
@@ -126,6 +183,92 @@ export class Segment {
     return low;
   }
 
+  /** Half-open range of the streets and blocks of an area, those of the areas within it too. */
+  streetsInside(area: number): [from: number, to: number] {
+    return this.#inside(area, this.firstStreet, this.firstPlace);
+  }
+
+  /** The same of places. */
+  placesInside(area: number): [from: number, to: number] {
+    return this.#inside(area, this.firstPlace, this.firstHouse);
+  }
+
+  /** Things of a range are ordered by the area they lie in. */
+  #inside(area: number, first: number, end: number): [from: number, to: number] {
+    const { thingParent, areaLast } = this.sections;
+    const seek = (wanted: number) => {
+      let low = first;
+      let high = end;
+      while (low < high) {
+        const middle = (low + high) >>> 1;
+        if (thingParent[middle] < wanted) low = middle + 1;
+        else high = middle;
+      }
+      return low;
+    };
+    return [seek(area), seek(areaLast[area] + 1)];
+  }
+
+  /** Half-open range, in `postcodeOfStreet`, of the postcodes of a street, the most common first. */
+  postcodesOf(street: number): [from: number, to: number] {
+    const { streetPostcode } = this.sections;
+    return [streetPostcode[street - this.firstStreet], streetPostcode[street - this.firstStreet + 1]];
+  }
+
+  /** The postcode of an address of a street, or of most addresses of the street; NONE without one. */
+  postcodeOf(street: number, address = NONE): number {
+    const { postcodeOfStreet, addressPostcode } = this.sections;
+    const [from, to] = this.postcodesOf(street);
+    if (address === NONE) return from < to ? postcodeOfStreet[from] : NONE;
+    const place = addressPostcode[address];
+    return place === NO_POSTCODE ? NONE : postcodeOfStreet[from + place];
+  }
+
+  /** The number of an address and what follows it; undefined for a house with only a name. */
+  numberOf(address: number): HouseNumber | undefined {
+    const number = this.sections.addressNumber[address];
+    if (number === NO_NUMBER) return undefined;
+    const suffix = this.sections.addressSuffix[address];
+    return { number, suffix: suffix === RARE_SUFFIX ? this.detailOf(address).suffix! : this.meta.suffixes[suffix] };
+  }
+
+  /** Place of a suffix among the common ones, or -1. */
+  suffixNumber(suffix: string): number {
+    return this.#suffixes.get(suffix) ?? -1;
+  }
+
+  /** The rare suffix, the name and the unit of an address, where it has them. */
+  detailOf(address: number): { suffix?: string; name?: string; unit?: string } {
+    const { detailAddress, detailSuffix, detailName, detailUnit } = this.sections;
+    let low = 0;
+    let high = detailAddress.length;
+    while (low < high) {
+      const middle = (low + high) >>> 1;
+      if (detailAddress[middle] < address) low = middle + 1;
+      else high = middle;
+    }
+    if (detailAddress[low] !== address) return {};
+    const text = (string: number) => (string === NONE ? undefined : this.string(string));
+    return { suffix: text(detailSuffix[low]), name: text(detailName[low]), unit: text(detailUnit[low]) };
+  }
+
+  /** The units of a building: the addresses behind it with the same number, half open. */
+  unitsOf(street: number, address: number): [from: number, to: number] {
+    const { addressNumber, addressSuffix } = this.sections;
+    const [, end] = this.addressesOf(street);
+    if (addressNumber[address] === NO_NUMBER) return [address + 1, address + 1];
+    const suffix = this.numberOf(address)!.suffix;
+    let to = address + 1;
+    while (
+      to < end &&
+      addressNumber[to] === addressNumber[address] &&
+      addressSuffix[to] === addressSuffix[address] &&
+      this.numberOf(to)!.suffix === suffix
+    )
+      to++;
+    return [address + 1, to];
+  }
+
   /** Facts of a place, and the address it stands at or NONE. */
   placeOf(thing: number): { facts: Facts; address: number } {
     const place = thing - this.firstPlace;
@@ -147,15 +290,20 @@ export class Segment {
   resolve(ref: string): { thing: number; address?: number } | undefined {
     const parsed = parseRef(ref);
     if (!parsed) return undefined;
-    const { identity, identityTarget } = this.sections;
+    const { identityTarget, thingIdentity, addressIdentity } = this.sections;
+    const { things } = this.meta.counts;
+    const identityAt = (place: number) => {
+      const target = identityTarget[place];
+      return target < things ? thingIdentity[target] : addressIdentity[target - things];
+    };
     let low = 0;
-    let high = identity.length - 1;
+    let high = identityTarget.length - 1;
     while (low < high) {
       const middle = (low + high) >>> 1;
-      if (identity[middle] < parsed.identity) low = middle + 1;
+      if (identityAt(middle) < parsed.identity) low = middle + 1;
       else high = middle;
     }
-    if (identity[low] !== parsed.identity) return undefined;
+    if (high < 0 || identityAt(low) !== parsed.identity) return undefined;
     const address = identityTarget[low] - this.meta.counts.things;
     const thing = address < 0 ? identityTarget[low] : this.streetOf(address);
     if (this.countryCode(thing) !== parsed.country) return undefined;

@@ -18,6 +18,14 @@ export class StringTable {
     return number;
   }
 
+  /** A string that was added. */
+  text(number: number): string {
+    let text = "";
+    for (let i = this.#offsets[number]; i < this.#offsets[number + 1]; i++)
+      text += String.fromCharCode(this.#units.get(i));
+    return text;
+  }
+
   finish(): Pick<Sections, "stringOffset" | "stringUnits"> {
     return { stringOffset: Uint32Array.from(this.#offsets), stringUnits: this.#units.finish() };
   }

@@ -1,17 +1,24 @@
 import type { HouseNumber } from "./kinds.ts";
 
-const SHAPE = /^(\d{1,5})(?:\s*[-/]\s*\d+|\s*\p{L})?$/u;
+const SHAPE = /^(\d{1,5})((?:\s*[-/]\s*\d+)?\s*\p{L}?)$/u;
+/** Higher numbers are no house numbers: they would not fit the index. */
+const HIGHEST = 65_534;
 
-/** Reads a house number: 12, 12b, 12-14, 12/3. The suffix keeps its dash or slash; letters are folded to lower case. */
+/** Reads a house number: 12, 12b, 12-14, 12/3, 3-5a. The suffix keeps its dash or slash; letters are in lower case. */
 export function parseHouseNumber(text: string): HouseNumber | undefined {
-  const trimmed = text.trim();
-  const match = SHAPE.exec(trimmed);
-  if (!match) return undefined;
-  return { number: Number(match[1]), suffix: trimmed.slice(match[1].length).replace(/\s/g, "").toLowerCase() };
+  const match = SHAPE.exec(text.trim());
+  if (!match || Number(match[1]) > HIGHEST) return undefined;
+  return { number: Number(match[1]), suffix: match[2].replace(/\s/g, "").toLowerCase() };
 }
 
 /** Writes a house number the way the country does: `12B` before the street, `12 b` after it. */
 export function formatHouseNumber({ number, suffix }: HouseNumber, stands: "before" | "after"): string {
   if (!/^\p{L}/u.test(suffix)) return `${number}${suffix}`;
   return stands === "before" ? `${number}${suffix.toUpperCase()}` : `${number} ${suffix}`;
+}
+
+/** The last number of a range ("12-14" ends with 14); the number itself when it is none. */
+export function lastNumber({ number, suffix }: HouseNumber): number {
+  const match = /^-(\d+)/.exec(suffix);
+  return match ? Number(match[1]) : number;
 }

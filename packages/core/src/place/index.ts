@@ -1,5 +1,5 @@
 export { type AutofillValues, autofillParts, autofillValues, envelopeLines, formatLine, partLookup } from "./format.ts";
-export { formatHouseNumber, parseHouseNumber } from "./house-number.ts";
+export { formatHouseNumber, lastNumber, parseHouseNumber } from "./house-number.ts";
 export {
   AREA_KINDS,
   type AreaKind,

@@ -1,7 +1,9 @@
 import { NONE, type Segment } from "../index/index.ts";
+import { type Lexicon, lexiconOf } from "../text/index.ts";
 import { type ForwardAnswer, forward } from "./forward.ts";
 import type { Held } from "./held.ts";
-import { Matches } from "./match.ts";
+import { Marks } from "./marks.ts";
+import { type PostcodesAnswer, type PostcodesQuery, postcodes } from "./postcodes.ts";
 import type { ForwardQuery } from "./query.ts";
 import { type AnswerRecord, describe, type Shown } from "./record.ts";
 import { type ReverseAnswer, type ReverseQuery, reverse } from "./reverse.ts";
@@ -15,12 +17,14 @@ const MOST_AREAS = 5000;
  */
 export class Engine implements Held {
   /** Working memory of the lookup under way. */
-  readonly matches: Matches;
+  readonly marks: Marks;
+  readonly lexicon: Lexicon;
   /** Areas as answers give them, by languages; the same few stand at the end of every reverse lookup. */
   readonly #areas = new Map<string, AnswerRecord>();
 
   constructor(readonly segment: Segment) {
-    this.matches = new Matches(segment);
+    this.marks = new Marks(segment);
+    this.lexicon = lexiconOf(segment.meta.langs);
   }
 
   suggest(query: SuggestQuery): SuggestAnswer {
@@ -33,6 +37,10 @@ export class Engine implements Held {
 
   reverse(query: ReverseQuery): ReverseAnswer {
     return reverse(this, query);
+  }
+
+  postcodes(query: PostcodesQuery): PostcodesAnswer {
+    return postcodes(this, query);
   }
 
   /** An area as an answer gives it; shared between answers, so not to be changed. */

@@ -1,10 +1,16 @@
-import { PARTS } from "../place/index.ts";
+import { type Position, readPosition } from "../geo/index.ts";
+import type { Segment } from "../index/index.ts";
+import { PARTS, profileOf } from "../place/index.ts";
+import { MAX_TOKENS } from "../text/index.ts";
 import { type Gloss, glossOf, withScripts } from "./gloss.ts";
 import type { Held } from "./held.ts";
 import { interpret, type QueryToken } from "./interpret.ts";
 import { compileFilter, type ForwardQuery, OUTCOME, type Outcome } from "./query.ts";
-import { rank } from "./rank.ts";
-import { type AnswerRecord, describe } from "./record.ts";
+import type { Candidate } from "./rank.ts";
+import { type AnswerRecord, describe, describeBetween, type Shown } from "./record.ts";
+import { reverse } from "./reverse.ts";
+import { search } from "./search.ts";
+import { profileFor, type Reading, splitByProfile } from "./unmatched.ts";
 
 /** A record that may be meant, with why. */
 export interface ScoredRecord extends AnswerRecord {
@@ -18,46 +24,87 @@ export interface ForwardAnswer {
   candidates: ScoredRecord[];
   /** What the person could do, in words, when the answer is not a clear one. */
   advice: string[];
+  /** The text split by the shape of its words, where nothing was found. */
+  reading?: Reading;
 }
 
 const DEFAULT_LIMIT = 5;
 
 /** Candidates for an address as free text, by parts, or both, best first. */
 export function forward(held: Held, query: ForwardQuery): ForwardAnswer {
-  const { segment, matches } = held;
+  const at = query.q === undefined ? undefined : readPosition(query.q);
+  if (at) return atPosition(held, query, query.q!, at);
+  const { segment } = held;
   const { text, tokens } = readQuery(held, query);
   if (!tokens.length) return { outcome: "none", candidates: [], advice: ["Give at least one word to look for."] };
-  matches.fill(tokens);
-  const filter = compileFilter(segment, query);
-  const ranked = rank(segment, tokens, matches, filter, Math.max(2, query.limit ?? DEFAULT_LIMIT), query.near);
+  const filter = compileFilter(segment, query, true);
+  const ranked = search(held, tokens, false, filter, Math.max(2, query.limit ?? DEFAULT_LIMIT), query.near);
   const found = ranked.filter((candidate) => candidate.score >= OUTCOME.found);
   const candidates = found.map((candidate): ScoredRecord => {
-    const record = describe(segment, candidate.thing, candidate.address, { langs: query.langs, typed: text });
-    const gloss = withScripts(glossOf(segment, tokens, candidate, record.parts, text));
+    const record = recordOf(segment, candidate, { langs: query.langs, typed: text });
+    const gloss = withScripts(glossOf(held, candidate, record.parts, text));
     return { ...record, score: Math.round(candidate.score * 1000) / 1000, gloss };
   });
   const outcome = outcomeOf(found.map((candidate) => candidate.score));
   return {
     outcome,
     candidates: candidates.slice(0, query.limit ?? DEFAULT_LIMIT),
-    advice: adviceFor(held, outcome, tokens, text),
+    advice: adviceFor(outcome, tokens, text),
+    ...(outcome === "none" ? { reading: readingOf(held, query, text) } : {}),
   };
 }
 
+/** A position typed as text is a reverse lookup; all of the text was taken for it. */
+function atPosition(held: Held, query: ForwardQuery, text: string, at: Position): ForwardAnswer {
+  const { outcome, candidates, advice } = reverse(held, { ...query, at });
+  return {
+    outcome,
+    candidates: candidates.map((candidate) => ({
+      ...candidate,
+      score: 1,
+      gloss: [{ typed: text, span: [0, text.length], how: "same" }],
+    })),
+    advice: outcome === "none" ? advice : [`Read as a position: ${at.lat}, ${at.lon}.`],
+  };
+}
+
+function readingOf({ segment, lexicon }: Held, query: ForwardQuery, text: string): Reading | undefined {
+  const countries = segment.countries().map((country) => ({
+    profile: profileOf(segment.countryCode(country)),
+    names: segment.namesOf(country).map(({ name }) => name),
+  }));
+  const asked = countries.filter(({ profile }) => query.countries?.some((code) => code.toUpperCase() === profile.code));
+  const among = asked.length ? asked : countries;
+  if (!among.length) return undefined;
+  if (query.q === undefined && query.parts) {
+    const parts = Object.fromEntries(Object.entries(query.parts).map(([part, name]) => [part, { name }]));
+    return { country: among[0].profile.code, parts, gloss: [] };
+  }
+  return splitByProfile(text, profileFor(text, among), lexicon);
+}
+
+function recordOf(segment: Segment, candidate: Candidate, shown: Shown): AnswerRecord {
+  const { thing, address, between, tokens, explained } = candidate;
+  const number = tokens[explained.findIndex(({ as }) => as === "house")]?.house;
+  return between && number
+    ? describeBetween(segment, thing, between, number, shown)
+    : describe(segment, thing, address, shown);
+}
+
 /** Free text and parts become one list of words; the words of a part may only be part of names of its kind. */
-function readQuery({ segment }: Held, query: ForwardQuery): { text: string; tokens: QueryToken[] } {
+function readQuery(held: Held, query: ForwardQuery): { text: string; tokens: QueryToken[] } {
   let text = query.q ?? "";
-  const tokens = interpret(segment, text, false);
+  const tokens = interpret(held, text, false);
   for (const part of PARTS) {
     const given = query.parts?.[part]?.trim();
     if (!given) continue;
     const offset = text.length + (text ? 1 : 0);
     text += (text ? " " : "") + given;
-    for (const token of interpret(segment, given, false, part)) {
+    for (const token of interpret(held, given, false, part)) {
       tokens.push({ ...token, start: token.start + offset, end: token.end + offset });
     }
   }
-  return { text, tokens: tokens.slice(0, 16) };
+  return { text, tokens: tokens.slice(0, MAX_TOKENS) };
 }
 
 function outcomeOf(scores: readonly number[]): Outcome {
@@ -65,12 +112,10 @@ function outcomeOf(scores: readonly number[]): Outcome {
   return scores.length > 1 && scores[0] - scores[1] < OUTCOME.margin ? "ambiguous" : "matched";
 }
 
-function adviceFor({ matches }: Held, outcome: Outcome, tokens: readonly QueryToken[], text: string): string[] {
+function adviceFor(outcome: Outcome, tokens: readonly QueryToken[], text: string): string[] {
   if (outcome === "ambiguous") return ["Several fit equally well: add the town, the county or the postcode."];
   if (outcome === "matched") return [];
-  const unknown = tokens.filter(
-    (token, t) => token.kind === "word" && !matches.touched.some((thing) => matches.own(thing, t) > 0),
-  );
+  const unknown = tokens.filter(({ kind, ranges, role }) => kind === "word" && !ranges.length && !role);
   if (!unknown.length) return ["These words are known, but not together: check the town or the postcode."];
   return [
     `Not known here: ${unknown.map((token) => text.slice(token.start, token.end)).join(", ")}. Check the spelling.`,

@@ -1,7 +1,7 @@
-import { NONE, type Segment } from "../index/index.ts";
-import type { PartName, Parts } from "../place/index.ts";
-import { hasOtherScript, otherForms, type Token, tokenize } from "../text/index.ts";
-import type { How, QueryToken } from "./interpret.ts";
+import { NONE } from "../index/index.ts";
+import { type PartName, type Parts, profileOf } from "../place/index.ts";
+import { hasOtherScript, type Lexicon, type Token, tokenize } from "../text/index.ts";
+import type { Dictionary, How } from "./interpret.ts";
 import type { Candidate } from "./rank.ts";
 
 /** What one typed word was taken for. Spans are half-open UTF-16 ranges of what was typed. */
@@ -14,25 +14,21 @@ export interface Gloss {
   as?: string;
 }
 
-/** Explains each typed word of a candidate. @param typed the text the tokens were cut from */
-export function glossOf(
-  segment: Segment,
-  tokens: readonly QueryToken[],
-  candidate: Candidate,
-  parts: Parts,
-  typed: string,
-): Gloss[] {
-  return tokens.map((token, t) => {
+/** Explains each typed word of a candidate. @param typed the text the words were cut from */
+export function glossOf({ segment, lexicon }: Dictionary, candidate: Candidate, parts: Parts, typed: string): Gloss[] {
+  return candidate.tokens.map((token, t) => {
+    const { by, how, as } = candidate.explained[t];
     const gloss: Gloss = { typed: typed.slice(token.start, token.end), span: [token.start, token.end], how: "ignored" };
-    const { by, how } = candidate.explained[t];
-    if (how) {
-      const part: PartName = parts.building ? "building" : "house";
-      return { ...gloss, how, part, ...(how === "absent" ? {} : { as: parts[part]?.name }) };
+    if (how && as) {
+      const part = as === "unit" ? "unit" : profileOf(segment.countryCode(candidate.thing)).number.part;
+      return { ...gloss, how, part, ...(how === "absent" || !parts[part] ? {} : { as: parts[part].name }) };
     }
     if (by === NONE) return gloss;
-    const part = segment.kindOf(by) as PartName;
-    const word = parts[part] && takenFor(token, parts[part].name);
-    return word ? { ...gloss, part, how: word.how, as: word.text } : { ...gloss, part, how: "same" };
+    const kind = segment.kindOf(by);
+    const part: PartName = kind === "address" ? "house" : kind;
+    const word = parts[part] && takenFor(token, parts[part].name, lexicon);
+    if (!word) return { ...gloss, part, how: "same" };
+    return { ...gloss, part, how: token.isCut && word.how === "same" ? "joined" : word.how, as: word.text };
   });
 }
 
@@ -51,17 +47,20 @@ function wordsOf(name: string): Token[] {
 }
 
 /** The word of a name that a typed word was taken for, the closest way first. */
-function takenFor(token: Token, name: string): { text: string; how: How } | undefined {
+function takenFor(token: Token, name: string, lexicon: Lexicon): { text: string; how: How } | undefined {
   const words = wordsOf(name);
   const text = (word: Token) => name.slice(word.start, word.end);
   const same = words.find((word) => word.text === token.text);
   if (same) return { text: text(same), how: "same" };
   if (words.map((word) => word.text).join("") === token.text) return { text: name, how: "joined" };
-  const forms = otherForms(token.text);
+  const forms = lexicon.otherForms(token.text);
   const short = words.find((word) => forms.includes(word.text));
   if (short) return { text: text(short), how: "abbreviation" };
   const begun = words.find((word) => word.text.startsWith(token.text));
+  // the second of two words that stand for one: "harbour master" for Harbourmaster
+  const ended = words.find((word) => word.text.length > token.text.length && word.text.endsWith(token.text));
   if (begun) return { text: text(begun), how: "prefix" };
+  if (ended && token.text.length > 2) return { text: text(ended), how: "joined" };
   const spelt = words
     .map((word) => ({ word, shared: sharedLetters(word.text, token.text) }))
     .reduce((a, b) => (b.shared > a.shared ? b : a), { word: words[0], shared: -1 });

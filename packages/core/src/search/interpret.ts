@@ -1,6 +1,7 @@
 import { descend, descendWithOneError, endsWord, type Segment } from "../index/index.ts";
 import { type HouseNumber, KINDS, type Kind, type PartName, parseHouseNumber } from "../place/index.ts";
-import { otherForms, SMALL_WORDS, type Token, tokenize } from "../text/index.ts";
+import { type Lexicon, MAX_TOKENS, type NumberRole, type Token, tokenize } from "../text/index.ts";
+import { termsWithTwoErrors } from "./spelling.ts";
 
 /** How a typed word was taken; the words of the wire. */
 export type How =
@@ -19,9 +20,10 @@ export type How =
 export interface TermRange {
   from: number;
   to: number;
-  how: How;
   /** 0 to 1. */
   quality: number;
+  /** The node of the trie that all words of a beginning lie below. */
+  node?: number;
 }
 
 /** A typed word with all that it may stand for. */
@@ -35,6 +37,14 @@ export interface QueryToken extends Token {
   part?: PartName;
   /** What it says when it is read as a house number, and may be one. */
   house?: HouseNumber;
+  /** Place of a letter behind the number that may belong to it ("12 b"). */
+  mate?: number;
+  /** What the word beside a number says that it is, or what a word says of the number beside it. */
+  role?: NumberRole;
+  /** True for a word that only says what a number is. */
+  isLabel?: boolean;
+  /** A piece of a longer word that was cut in two. */
+  isCut?: boolean;
 }
 
 /** What each way of taking a word is worth. */
@@ -51,19 +61,29 @@ export const QUALITY: Readonly<Record<How, number>> = {
   ignored: 0,
 };
 
+/** What a word with two errors is worth. */
+const TWO_ERRORS = 0.7;
+/** What a beginning with an error in it is worth, and a whole word that the typing may yet leave behind. */
+const BEGUN_MISSPELT = 0.75;
 /** What the beginning of a word is worth where the person has gone on to the next one. */
 const LEFT_SHORT = 0.9;
 /** Words shorter than this are never taken for the beginning of another once they are left. */
 const SHORTEST_BEGINNING = 2;
-/** Words shorter than this are taken as typed: one error in three letters says nothing. */
-const SHORTEST_MISSPELT = 4;
+/** Words shorter than this are taken as typed: one error in two letters says nothing. */
+const SHORTEST_MISSPELT = 3;
+/** From here on two errors are tried, where one finds nothing. */
+const SHORTEST_TWICE_MISSPELT = 8;
+/** A compound is cut into pieces no shorter than this. */
+const SHORTEST_PIECE = 3;
 const ALL_KINDS = (1 << KINDS.length) - 1;
 
+const WEIGHT = { word: 1, number: 0.8, label: 0.1, small: 0.1, unit: 0.3, floor: 0.1, box: 0.5 } as const;
+
 const KINDS_OF_PART: Readonly<Record<PartName, readonly Kind[]>> = {
-  house: [],
+  house: ["address"],
   unit: [],
   floor: [],
-  building: [],
+  building: ["address", "place"],
   block: ["block"],
   street: ["street", "block"],
   place: ["place"],
@@ -75,47 +95,175 @@ const KINDS_OF_PART: Readonly<Record<PartName, readonly Kind[]>> = {
   country: ["country"],
 };
 
+/** What a reading stands on. */
+export interface Dictionary {
+  readonly segment: Segment;
+  readonly lexicon: Lexicon;
+}
+
 /**
  * Reads a text against the dictionary of a segment.
  * @param completing true while the person is typing: the last word may be unfinished
+ * @param part what the text was given as, when asked by parts
  */
-export function interpret(segment: Segment, text: string, completing: boolean, part?: PartName): QueryToken[] {
-  const kinds = part ? KINDS_OF_PART[part].reduce((bits, kind) => bits | (1 << KINDS.indexOf(kind)), 0) : ALL_KINDS;
-  return tokenize(text).map((token, i, all) => {
-    const unfinished = completing && token.open && i === all.length - 1;
-    const weight = SMALL_WORDS.has(token.text) && !unfinished ? 0.1 : token.kind === "number" ? 0.8 : 1;
-    const mayBeHouse = token.kind === "number" && (part === undefined || part === "house" || part === "building");
-    const house = mayBeHouse ? parseHouseNumber(token.text) : undefined;
-    return { ...token, part, kinds, weight, house, ranges: kinds ? rangesOf(segment, token, unfinished) : [] };
-  });
+export function interpret(held: Dictionary, text: string, completing: boolean, part?: PartName): QueryToken[] {
+  return interpretTokens(held, tokenize(text), completing, part);
 }
 
-function rangesOf(segment: Segment, token: Token, unfinished: boolean): TermRange[] {
+function interpretTokens(held: Dictionary, words: readonly Token[], completing: boolean, part?: PartName) {
+  const { segment, lexicon } = held;
+  const kinds = part ? KINDS_OF_PART[part].reduce((bits, kind) => bits | (1 << KINDS.indexOf(kind)), 0) : ALL_KINDS;
+  const roles = rolesOf(words, lexicon, part);
+  const tokens = words.map((token, i, all): QueryToken => {
+    const unfinished = completing && token.open && i === all.length - 1;
+    const { role, isLabel } = roles[i];
+    const mayBeHouse = token.kind === "number" && (role ?? "house") === "house" && isHousePart(part);
+    const house = mayBeHouse ? parseHouseNumber(token.text) : undefined;
+    const ranges = kinds && !(role && !isLabel) ? rangesOf(held, token, unfinished) : [];
+    return {
+      ...token,
+      part,
+      kinds,
+      role,
+      isLabel,
+      house,
+      ranges,
+      weight: weightOf(token, roles[i], lexicon, unfinished),
+    };
+  });
+  tokens.forEach((token, i) => {
+    const next = tokens[i + 1];
+    if (!next) return;
+    if (token.house && !token.house.suffix && next.kind === "word" && next.text.length === 1) token.mate = i + 1;
+    addJoined(segment, token, next, completing && next.open && i + 2 === tokens.length);
+  });
+  return tokens;
+}
+
+const isHousePart = (part?: PartName) => part === undefined || part === "house" || part === "building";
+
+interface Role {
+  role?: NumberRole;
+  isLabel?: boolean;
+}
+
+/** What the words beside numbers say of them. */
+function rolesOf(words: readonly Token[], lexicon: Lexicon, part?: PartName): Role[] {
+  if (part === "unit" || part === "floor") return words.map(() => ({ role: part }));
+  const roles = words.map((): Role => ({}));
+  words.forEach((word, i) => {
+    if (word.kind !== "word") return;
+    const next = words[i + 1];
+    const before = lexicon.roleBefore(word.text);
+    const isValue = next && (next.kind === "number" || (next.text.length === 1 && before === "unit"));
+    if (before && isValue && !roles[i].role) {
+      roles[i] = { role: before, isLabel: true };
+      roles[i + 1] = { role: before };
+      return;
+    }
+    const after = lexicon.roleAfter(word.text);
+    if (after && words[i - 1]?.kind === "number" && !roles[i - 1].role) {
+      roles[i - 1] = { role: after };
+      roles[i] = { role: after, isLabel: true };
+    }
+  });
+  return roles;
+}
+
+function weightOf(token: Token, { role, isLabel }: Role, lexicon: Lexicon, unfinished: boolean) {
+  if (isLabel) return WEIGHT.label;
+  if (role && role !== "house") return WEIGHT[role];
+  if (lexicon.isSmall(token.text) && !unfinished) return WEIGHT.small;
+  return WEIGHT[token.kind];
+}
+
+/** Lets two words stand for one that is both of them together. */
+function addJoined({ sections }: Segment, token: QueryToken, next: QueryToken, unfinished: boolean): void {
+  if (token.isLabel || token.house || token.part !== next.part) return;
+  const node = descend(sections, descend(sections, 0, token.text), next.text);
+  if (node < 0) return;
+  const from = sections.nodeTermFrom[node];
+  const both = (range: TermRange) => {
+    token.ranges.push(range);
+    next.ranges.push(range);
+  };
+  if (endsWord(sections, node)) both({ from, to: from + 1, quality: QUALITY.joined });
+  else if (unfinished) both({ from, to: sections.nodeTermTo[node], quality: QUALITY.joined * QUALITY.prefix, node });
+}
+
+/**
+ * The same words with those that the dictionary does not hold cut in two it does hold ("harbourrow").
+ * @returns undefined when there are none
+ */
+export function cutCompounds(
+  held: Dictionary,
+  tokens: readonly QueryToken[],
+  completing: boolean,
+  part?: PartName,
+): QueryToken[] | undefined {
+  let cuts = 0;
+  const words = tokens.flatMap((token, i): Token[] => {
+    const isKnown = token.ranges.some(({ quality }) => quality > QUALITY.spelling);
+    const pieces =
+      isKnown || token.kind !== "word" ? undefined : cutInTwo(held, token, completing && i === tokens.length - 1);
+    if (pieces) cuts++;
+    return pieces ?? [token];
+  });
+  if (!cuts || words.length > MAX_TOKENS) return undefined;
+  const read = interpretTokens(held, words, completing, part);
+  for (const token of read) token.isCut = !tokens.some(({ start, end }) => start === token.start && end === token.end);
+  return read;
+}
+
+function cutInTwo(
+  { segment: { sections } }: Dictionary,
+  token: Token,
+  completing: boolean,
+): [Token, Token] | undefined {
+  const { text } = token;
+  for (let at = text.length - SHORTEST_PIECE; at >= SHORTEST_PIECE; at--) {
+    const left = descend(sections, 0, text.slice(0, at));
+    if (left < 0 || !endsWord(sections, left)) continue;
+    const right = descend(sections, 0, text.slice(at));
+    if (right < 0 || !(endsWord(sections, right) || (completing && token.open))) continue;
+    return [
+      { ...token, text: text.slice(0, at), from: token.from.slice(0, at), end: token.from[at], open: false },
+      { ...token, text: text.slice(at), from: token.from.slice(at), start: token.from[at] },
+    ];
+  }
+  return undefined;
+}
+
+function rangesOf({ segment, lexicon }: Dictionary, token: Token, unfinished: boolean): TermRange[] {
   const trie = segment.sections;
   const ranges: TermRange[] = [];
-  const whole = (node: number, how: How) => {
+  const whole = (node: number, quality: number) => {
     const from = trie.nodeTermFrom[node];
-    if (endsWord(trie, node)) ranges.push({ from, to: from + 1, how, quality: QUALITY[how] });
+    if (endsWord(trie, node)) ranges.push({ from, to: from + 1, quality });
   };
-  const below = (node: number, how: How, quality: number) =>
-    ranges.push({ from: trie.nodeTermFrom[node], to: trie.nodeTermTo[node], how, quality });
+  const below = (node: number, quality: number) =>
+    ranges.push({ from: trie.nodeTermFrom[node], to: trie.nodeTermTo[node], quality, node });
 
   const end = descend(trie, 0, token.text);
-  if (end >= 0) whole(end, "same");
-  for (const form of otherForms(token.text)) {
+  if (end >= 0) whole(end, QUALITY.same);
+  for (const form of lexicon.otherForms(token.text)) {
     const node = descend(trie, 0, form);
-    if (node >= 0) whole(node, "abbreviation");
+    if (node >= 0) whole(node, QUALITY.abbreviation);
   }
-  if (end >= 0 && unfinished) below(end, "prefix", QUALITY.prefix);
-  else if (end >= 0 && token.kind === "word" && token.text.length >= SHORTEST_BEGINNING)
-    below(end, "prefix", LEFT_SHORT);
-  // a word that stands in the dictionary as it is, or may yet become one that does, is taken at its word
-  const isKnown = ranges.some(({ how }) => how === "same") || (unfinished && end >= 0);
-  if (!isKnown && token.kind === "word" && token.text.length >= SHORTEST_MISSPELT) {
+  if (end >= 0 && unfinished) below(end, QUALITY.prefix);
+  else if (end >= 0 && token.kind === "word" && token.text.length >= SHORTEST_BEGINNING) below(end, LEFT_SHORT);
+  // one letter or digit of a code changed is another code
+  if (token.kind === "word" && token.text.length >= SHORTEST_MISSPELT && !/\d/.test(token.text)) {
+    const isKnown = ranges.length > 0;
     descendWithOneError(trie, token.text, (node) => {
-      whole(node, "spelling");
-      if (unfinished) below(node, "spelling", QUALITY.spelling * 0.9);
+      whole(node, unfinished && isKnown ? BEGUN_MISSPELT : QUALITY.spelling);
+      if (unfinished && !isKnown) below(node, BEGUN_MISSPELT);
     });
+    if (!ranges.length && token.text.length >= SHORTEST_TWICE_MISSPELT) {
+      for (const term of termsWithTwoErrors(segment, token.text, unfinished)) {
+        ranges.push({ from: term, to: term + 1, quality: TWO_ERRORS });
+      }
+    }
   }
   return ranges;
 }

@@ -7,7 +7,7 @@ export interface Narrowing {
   /** ISO 3166 codes. */
   countries?: readonly string[];
   kinds?: readonly Kind[];
-  /** Ref of an area or a street. */
+  /** Ref of an area, a street or a building. */
   inside?: string;
   /** West, south, east, north in degrees. */
   box?: Box;
@@ -40,10 +40,14 @@ export interface Filter {
   allowsPosition(at: Position): boolean;
   /** The street or block that was asked for with `inside`, or -1. */
   street: number;
+  /** True where a number between two others is an answer. */
+  interpolates: boolean;
+  /** The building that was asked for with `inside`, or -1. */
+  building: number;
 }
 
 /** Turns narrowing into tests on things. An `inside` that nothing has lets nothing through. */
-export function compileFilter(segment: Segment, narrowing: Narrowing): Filter {
+export function compileFilter(segment: Segment, narrowing: Narrowing, interpolates = false): Filter {
   const countries = narrowing.countries?.length ? new Set(narrowing.countries.map((c) => c.toUpperCase())) : undefined;
   const kinds = narrowing.kinds?.length ? new Set(narrowing.kinds) : undefined;
   const target = narrowing.inside === undefined ? undefined : segment.resolve(narrowing.inside);
@@ -51,13 +55,17 @@ export function compileFilter(segment: Segment, narrowing: Narrowing): Filter {
   const area = target && segment.isArea(target.thing) ? target.thing : -1;
   const street = target && !segment.isArea(target.thing) ? target.thing : -1;
   const { box } = narrowing;
+  const isOpen = !countries && narrowing.inside === undefined;
   return {
     street,
+    interpolates,
+    building: target?.address ?? -1,
     allows: (thing) =>
-      !missing &&
-      (!countries || countries.has(segment.countryCode(thing))) &&
-      (area < 0 || (thing !== area && segment.isInside(thing, area))) &&
-      (street < 0 || thing === street),
+      isOpen ||
+      (!missing &&
+        (!countries || countries.has(segment.countryCode(thing))) &&
+        (area < 0 || (thing !== area && segment.isInside(thing, area))) &&
+        (street < 0 || thing === street)),
     allowsKind: (kind) => !kinds || kinds.has(kind),
     allowsPosition: (at) => !box || boxContains(box, at),
   };

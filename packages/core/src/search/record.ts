@@ -9,6 +9,7 @@ import {
   type Facts,
   formatHouseNumber,
   formatLine,
+  type HouseNumber,
   type Kind,
   type Part,
   type PartName,
@@ -17,6 +18,7 @@ import {
   pickName,
   profileOf,
 } from "../place/index.ts";
+import type { Between } from "./numbers.ts";
 
 /** How names are shown: asked languages first, else in the script that was typed. */
 export interface Shown {
@@ -36,6 +38,31 @@ export interface AnswerRecord {
   parts: Parts;
   autofill: AutofillValues;
   facts?: Facts;
+}
+
+/** Builds the answer for a number that a street does not have, from its neighbours. It has no ref but its street's. */
+export function describeBetween(
+  segment: Segment,
+  street: number,
+  { lower, upper, share }: Between,
+  number: HouseNumber,
+  shown: Shown,
+): AnswerRecord {
+  const profile = profileOf(segment.countryCode(street));
+  const [a, b] = [segment.addressPosition(lower), segment.addressPosition(upper)];
+  const parts = partsOf(segment, street, share < 0.5 ? lower : upper, shown);
+  for (const part of ["house", "unit", "building"] as const) delete parts[part];
+  parts[profile.number.part] = { name: formatHouseNumber(number, profile.number.stands) };
+  return {
+    ref: segment.thingRef(street),
+    kind: "address",
+    exactness: "between",
+    at: { lat: a.lat + (b.lat - a.lat) * share, lon: a.lon + (b.lon - a.lon) * share },
+    line: formatLine(parts, profile),
+    lines: envelopeLines(parts, profile),
+    parts,
+    autofill: autofillValues(parts, profile),
+  };
 }
 
 /** Builds the answer for a thing, or for an address of a street. */
@@ -82,16 +109,16 @@ export function partsOf(segment: Segment, thing: number, address: number, shown:
 }
 
 function streetParts(segment: Segment, street: number, address: number, shown: Shown): Parts {
-  const { sections } = segment;
   const { number } = profileOf(segment.countryCode(street));
   const parts: Parts = { [segment.kindOf(street)]: partOf(segment, street, shown) };
   if (address !== NONE) {
-    const suffix = segment.string(sections.addressSuffix[address]);
-    parts[number.part] = {
-      name: formatHouseNumber({ number: sections.addressNumber[address], suffix }, number.stands),
-    };
+    const held = segment.numberOf(address);
+    const { name, unit } = segment.detailOf(address);
+    if (held) parts[number.part] = { name: formatHouseNumber(held, number.stands) };
+    if (name !== undefined) parts[held && number.part === "house" ? "building" : "house"] = { name };
+    if (unit !== undefined) parts.unit = { name: unit };
   }
-  const postcode = address === NONE ? sections.thingPostcode[street] : sections.addressPostcode[address];
+  const postcode = segment.postcodeOf(street, address);
   if (postcode !== NONE) parts.postcode = { name: segment.namesOf(postcode)[0].name };
   return parts;
 }

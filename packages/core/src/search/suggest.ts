@@ -1,13 +1,15 @@
-import type { Position } from "../geo/index.ts";
-import { NONE } from "../index/index.ts";
+import { type Position, readPosition } from "../geo/index.ts";
+import { NONE, type Segment } from "../index/index.ts";
 import type { Kind } from "../place/index.ts";
 import { glossOf, marksIn } from "./gloss.ts";
 import type { Held } from "./held.ts";
 import { interpret } from "./interpret.ts";
 import { numbersStarting } from "./numbers.ts";
 import { compileFilter, type Narrowing, OUTCOME } from "./query.ts";
-import { type Candidate, rank } from "./rank.ts";
+import type { Candidate } from "./rank.ts";
 import { partsOf, suggestionLine } from "./record.ts";
+import { type NearRecord, reverse } from "./reverse.ts";
+import { search } from "./search.ts";
 
 /** A line to choose from while typing. */
 export interface Suggestion {
@@ -33,69 +35,93 @@ export interface SuggestQuery extends Narrowing {
 }
 
 const DEFAULT_LIMIT = 7;
-/** Things of each name that are looked at while little is typed. */
-const HEADS = 300;
 
 /** Lines that the text so far may become, the likeliest first. */
 export function suggest(held: Held, query: SuggestQuery): SuggestAnswer {
-  const { segment, matches } = held;
+  const { segment } = held;
   const limit = query.limit ?? DEFAULT_LIMIT;
   const filter = compileFilter(segment, query);
+  if (filter.building >= 0) return suggestUnits(held, query, filter.building, limit);
   if (filter.street >= 0 && segment.isStreet(filter.street)) return suggestNumbers(held, query, filter.street, limit);
-  const tokens = interpret(segment, query.q, true);
+  const at = readPosition(query.q);
+  if (at) return answer(reverse(held, { ...query, at, limit: 1 }).candidates.map((near) => asLine(held, near)));
+  const tokens = interpret(held, query.q, true);
   if (!tokens.length) return { outcome: "none", suggestions: [] };
-  matches.fill(tokens, isWide(query, tokens) ? HEADS : Infinity);
-  const best = rank(segment, tokens, matches, filter, limit, query.near).filter((c) => c.score >= OUTCOME.found);
-  const suggestions = best.map((candidate) => toSuggestion(held, query, candidate, tokens));
+  const best = search(held, tokens, true, filter, limit, query.near).filter(({ score }) => score >= OUTCOME.found);
+  return answer(best.map((candidate) => toSuggestion(held, query, candidate)));
+}
+
+function answer(suggestions: Suggestion[]): SuggestAnswer {
   return { outcome: suggestions.length ? "matched" : "none", suggestions };
 }
 
-/** One word with nothing to narrow it fits so much that only the most important of each name can come first. */
-function isWide(query: SuggestQuery, tokens: ReturnType<typeof interpret>): boolean {
-  const isNarrowed = query.near || query.box || query.inside || query.countries?.length || query.kinds?.length;
-  return !isNarrowed && tokens.filter(({ kind }) => kind === "word").length < 2;
+/** The address at a typed position. */
+function asLine({ segment }: Held, { ref, kind, at }: NearRecord): Suggestion {
+  const { thing, address = NONE } = segment.resolve(ref)!;
+  const { line, within } = suggestionLine(segment, thing, partsOf(segment, thing, address, {}));
+  return { ref, kind, line, within, marks: [], at, more: 0 };
 }
 
-function toSuggestion(
-  held: Held,
-  query: SuggestQuery,
-  candidate: Candidate,
-  tokens: ReturnType<typeof interpret>,
-): Suggestion {
+function toSuggestion(held: Held, query: SuggestQuery, candidate: Candidate): Suggestion {
   const { segment } = held;
   const { thing, address } = candidate;
   const parts = partsOf(segment, thing, address, { langs: query.langs, typed: query.q });
   const { line, within } = suggestionLine(segment, thing, parts);
-  const inStreet = segment.isStreet(thing) && address === NONE;
-  const [from, to] = inStreet ? segment.addressesOf(thing) : [0, 0];
   return {
     ref: address === NONE ? segment.thingRef(thing) : segment.addressRef(address),
     kind: address === NONE ? segment.kindOf(thing) : "address",
     line,
     within,
-    marks: marksIn(line, glossOf(segment, tokens, candidate, parts, query.q)),
+    marks: marksIn(line, glossOf(held, candidate, parts, query.q)),
     at: address === NONE ? segment.positionOf(thing) : segment.addressPosition(address),
-    more: to - from,
+    more: inside(segment, thing, address),
   };
+}
+
+/** How many numbers a street has, or units a building. */
+function inside(segment: Segment, thing: number, address: number): number {
+  if (!segment.isStreet(thing)) return 0;
+  const [from, to] = address === NONE ? segment.addressesOf(thing) : segment.unitsOf(thing, address);
+  return segment.detailOf(address).unit === undefined ? to - from : 0;
 }
 
 /** The numbers of a street, or those that begin with the typed digits. */
 function suggestNumbers(held: Held, query: SuggestQuery, street: number, limit: number): SuggestAnswer {
   const { segment } = held;
   const digits = /\d+[^\s,]*/.exec(query.q)?.[0].toLowerCase() ?? "";
-  const suggestions = numbersStarting(segment, street, digits, limit).map((address): Suggestion => {
-    const parts = partsOf(segment, street, address, { langs: query.langs, typed: query.q });
-    const { line, within } = suggestionLine(segment, street, parts);
-    const at = digits ? line.toLowerCase().indexOf(digits) : -1;
-    return {
-      ref: segment.addressRef(address),
-      kind: "address",
-      line,
-      within,
-      marks: at < 0 ? [] : [[at, at + digits.length]],
-      at: segment.addressPosition(address),
-      more: 0,
-    };
-  });
-  return { outcome: suggestions.length ? "matched" : "none", suggestions };
+  const addresses = numbersStarting(segment, street, digits, limit);
+  return answer(addresses.map((address) => toLine(held, query, street, address, digits)));
+}
+
+/** The units of a building, or those with a word that begins like the last one typed. */
+function suggestUnits(held: Held, query: SuggestQuery, building: number, limit: number): SuggestAnswer {
+  const { segment } = held;
+  const street = segment.streetOf(building);
+  const wanted = /[\p{L}\p{N}]+$/u.exec(query.q)?.[0].toLowerCase() ?? "";
+  const [from, to] = segment.unitsOf(street, building);
+  const addresses: number[] = [];
+  for (let address = from; address < to && addresses.length < limit; address++) {
+    const words =
+      segment
+        .detailOf(address)
+        .unit?.toLowerCase()
+        .split(/[^\p{L}\p{N}]+/u) ?? [];
+    if (words.some((word) => word.startsWith(wanted))) addresses.push(address);
+  }
+  return answer(addresses.map((address) => toLine(held, query, street, address, wanted)));
+}
+
+function toLine({ segment }: Held, query: SuggestQuery, street: number, address: number, typed: string): Suggestion {
+  const parts = partsOf(segment, street, address, { langs: query.langs, typed: query.q });
+  const { line, within } = suggestionLine(segment, street, parts);
+  const at = typed ? line.toLowerCase().indexOf(typed) : -1;
+  return {
+    ref: segment.addressRef(address),
+    kind: "address",
+    line,
+    within,
+    marks: at < 0 ? [] : [[at, at + typed.length]],
+    at: segment.addressPosition(address),
+    more: inside(segment, street, address),
+  };
 }

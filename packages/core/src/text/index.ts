@@ -1,3 +1,4 @@
-export { ABBREVIATIONS, otherForms, SMALL_WORDS } from "./abbreviations.ts";
 export { type Folded, fold, hasOtherScript } from "./fold.ts";
+export { LANGUAGES, type LanguagePack, type NumberRole } from "./languages/index.ts";
+export { Lexicon, lexiconOf } from "./lexicon.ts";
 export { MAX_TOKEN_LENGTH, MAX_TOKENS, type Token, tokenize } from "./tokens.ts";

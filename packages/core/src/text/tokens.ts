@@ -1,4 +1,4 @@
-import { fold } from "./fold.ts";
+import { type Folded, fold } from "./fold.ts";
 
 /** A word or number of a text, folded, with its place in the source (UTF-16 offsets, half open). */
 export interface Token {
@@ -17,46 +17,53 @@ export const MAX_TOKENS = 16;
 /** A word is cut to this many folded letters. */
 export const MAX_TOKEN_LENGTH = 48;
 
+/** A number with what is joined to it by a dash or a slash ("12 / 3"), or a word with the apostrophes inside it. */
+const TOKEN = /\d[\p{L}\p{N}]*(?:\s?[-–/]\s?\d[\p{L}\p{N}]*)*|[\p{L}\p{N}]+(?:['’ʼ‘`][\p{L}\p{N}]+)*/gu;
 const LETTER_OR_DIGIT = /[\p{L}\p{N}]/u;
 const APOSTROPHE = /['’ʼ‘`]/;
+/** Articles and prepositions that lose their vowel before a word. */
+const ELIDED: ReadonlySet<string> = new Set(["l", "d", "dell", "all", "nell", "dall", "sull", "qu"]);
 
 /**
- * Cuts a text into folded words and numbers. Apostrophes inside a word vanish ("Cooper's" is `coopers`); a dash or a
- * slash between two digits stays inside the number ("12-14", "12/3"); everything else parts words.
+ * Cuts a text into folded words and numbers. Apostrophes inside a word vanish ("Cooper's" is `coopers`), but part an
+ * elided article from its word ("l'orme" is `l orme`); a dash or a slash between two numbers stays ("12-14", "12 / 3");
+ * everything else parts words.
  */
 export function tokenize(source: string): Token[] {
   const folded = fold(source);
-  const units = [...folded.text];
   const tokens: Token[] = [];
-  let text = "";
-  let from: number[] = [];
-  let offset = 0;
-  const close = (open: boolean) => {
-    if (text) tokens.push(toToken(text, from, source, open));
-    text = "";
-    from = [];
-  };
-  for (let i = 0; i < units.length && tokens.length < MAX_TOKENS; i++) {
-    const unit = units[i];
-    if (LETTER_OR_DIGIT.test(unit)) {
-      if (text.length < MAX_TOKEN_LENGTH) {
-        for (let k = 0; k < unit.length; k++) from.push(folded.from[offset + k]);
-        text += unit;
-      }
-    } else if (joinsDigits(unit, units[i - 1], units[i + 1])) {
-      from.push(folded.from[offset]);
-      text += unit;
-    } else if (!(APOSTROPHE.test(unit) && text)) {
-      close(false);
-    }
-    offset += unit.length;
+  TOKEN.lastIndex = 0;
+  for (let match = TOKEN.exec(folded.text); match && tokens.length < MAX_TOKENS; match = TOKEN.exec(folded.text)) {
+    cutWord(folded, match[0], match.index, source, tokens);
   }
-  if (tokens.length < MAX_TOKENS) close(true);
   return tokens;
 }
 
-function joinsDigits(unit: string, before: string | undefined, after: string | undefined): boolean {
-  return (unit === "-" || unit === "/") && isDigit(before) && isDigit(after);
+function cutWord({ text: whole, from: places }: Folded, found: string, at: number, source: string, tokens: Token[]) {
+  let text = "";
+  let from: number[] = [];
+  const close = (open: boolean) => {
+    if (text && tokens.length < MAX_TOKENS) tokens.push(toToken(text, from, source, open));
+    text = "";
+    from = [];
+  };
+  let offset = at;
+  for (const unit of found) {
+    if (APOSTROPHE.test(unit) && ELIDED.has(text)) close(false);
+    const kept = unit === "–" ? "-" : unit;
+    if ((LETTER_OR_DIGIT.test(unit) || kept === "-" || kept === "/") && text.length < MAX_TOKEN_LENGTH) {
+      for (let k = 0; k < kept.length; k++) from.push(places[offset + k]);
+      text += kept;
+    }
+    offset += unit.length;
+  }
+  close(isTheLast(whole, offset));
+}
+
+/** True when nothing that ends a word follows: an apostrophe may still become part of it. */
+function isTheLast(text: string, from: number): boolean {
+  for (let i = from; i < text.length; i++) if (!APOSTROPHE.test(text[i])) return false;
+  return true;
 }
 
 function isDigit(unit: string | undefined): boolean {

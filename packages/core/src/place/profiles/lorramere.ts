@@ -3,9 +3,9 @@ import type { CountryProfile } from "../profile.ts";
 export const LORRAMERE: CountryProfile = {
   code: "QR",
   langs: ["en"],
-  lines: "[{unit}, ]{house} {street or place}\n{district}\n{town}\n{county}\n{postcode}",
-  line: "[{unit}, ]{house} {street or place}, {town}, {county}, {postcode}",
-  suggestion: "[{unit}, ]{house} {street or place}, {town}",
+  lines: "[{building}\n][{unit}, ]{house} {street or place}\n{district}\n{town}\n{county}\n{postcode}",
+  line: "[{building}, ][{unit}, ]{house} {street or place}, {town}, {county}, {postcode}",
+  suggestion: "[{building}, ][{unit}, ]{house} {street or place}, {town}",
   within: "[{county}, ]{country}",
   addressLine: "[{unit}, ]{house} {street}",
   levels: ["county", "town"],

@@ -3,8 +3,8 @@ import type { CountryProfile } from "../profile.ts";
 export const OVARDE: CountryProfile = {
   code: "QV",
   langs: ["qov-Latn"],
-  lines: "{street or place} {house}[, {unit}]\n{district}\n{postcode} {town}",
-  line: "{street or place} {house}[, {unit}], {postcode} {town}, {region}",
+  lines: "{street or place} {house}[, {unit}][, {building}]\n{district}\n{postcode} {town}",
+  line: "{street or place} {house}[, {unit}][, {building}], {postcode} {town}, {region}",
   suggestion: "{street or place} {house}[, {unit}], {town}",
   within: "[{region}, ]{country}",
   addressLine: "{street} {house}[, {unit}]",

@@ -1,0 +1,156 @@
+import { AREAS, GROUPS, NONE, REST, type Segment } from "../index/index.ts";
+import { MAX_TOKENS } from "../text/index.ts";
+import type { QueryToken } from "./interpret.ts";
+
+/** Qualities are kept in a byte: 200 is 1. */
+export const STEPS = 200;
+
+/**
+ * Notes, for one lookup, how well each typed word fits each word of the dictionary, and the names of areas and
+ * postcodes. Allocated once for a segment, cleared by what was touched. Streets, places and houses are not noted here:
+ * they are asked one by one (see Scale), by way of their own words.
+ */
+export class Marks {
+  /** Bit set of the typed words that a term fits. */
+  readonly termTokens: Uint16Array;
+  readonly #termQuality: Uint8Array;
+  /** Areas and postcodes that some word fits. */
+  readonly touched: number[] = [];
+  readonly #isTouched: Uint8Array;
+  readonly #quality: Uint8Array;
+  /** Best quality that an area or what is around it gives to each word, and which area gives it. */
+  readonly #aroundQuality: Uint8Array;
+  readonly #aroundBy: Uint32Array;
+  readonly #aroundKnown: Uint8Array;
+  /** What an area and all around it give to all words together, each by its weight. */
+  readonly #aroundSum: Float32Array;
+  /** True when a typed word fits some postcode. */
+  hasPostcodes = false;
+  readonly #areasKnown: number[] = [];
+  /** Lookup in which each thing was last looked at. */
+  readonly #seen: Uint32Array;
+  #lookup = 0;
+  #tokens: readonly QueryToken[] = [];
+
+  constructor(private readonly segment: Segment) {
+    const { things, areas } = segment.meta.counts;
+    const terms = segment.sections.termLength.length;
+    this.termTokens = new Uint16Array(terms);
+    this.#termQuality = new Uint8Array(terms * MAX_TOKENS);
+    this.#isTouched = new Uint8Array(segment.firstStreet);
+    this.#quality = new Uint8Array(segment.firstStreet * MAX_TOKENS);
+    this.#aroundQuality = new Uint8Array(areas * MAX_TOKENS);
+    this.#aroundBy = new Uint32Array(areas * MAX_TOKENS);
+    this.#aroundKnown = new Uint8Array(areas);
+    this.#aroundSum = new Float32Array(areas);
+    this.#seen = new Uint32Array(things);
+  }
+
+  /** Notes what the words of a lookup fit. */
+  fill(tokens: readonly QueryToken[]): void {
+    this.#clear();
+    this.#tokens = tokens;
+    tokens.forEach(({ ranges, kinds }, t) => {
+      for (const { from, to, quality } of ranges) this.#fillRange(t, from, to, Math.round(quality * STEPS), kinds);
+    });
+  }
+
+  #fillRange(t: number, from: number, to: number, value: number, kinds: number): void {
+    const { termPosting, posting, thingKind } = this.segment.sections;
+    for (let term = from; term < to; term++) {
+      this.termTokens[term] |= 1 << t;
+      const at = term * MAX_TOKENS + t;
+      if (this.#termQuality[at] >= value) continue;
+      this.#termQuality[at] = value;
+      const end = termPosting[term * GROUPS + REST];
+      for (let p = termPosting[term * GROUPS + AREAS]; p < end; p++) {
+        const thing = posting[p];
+        if (!(kinds & (1 << thingKind[thing]))) continue;
+        const place = thing * MAX_TOKENS + t;
+        if (this.#quality[place] < value) this.#quality[place] = value;
+        if (this.#isTouched[thing]) continue;
+        this.#isTouched[thing] = 1;
+        this.touched.push(thing);
+        this.hasPostcodes ||= !this.segment.isArea(thing);
+      }
+    }
+  }
+
+  /** How well a typed word fits a term, in steps. */
+  term(term: number, token: number): number {
+    return this.#termQuality[term * MAX_TOKENS + token];
+  }
+
+  /** How well a typed word fits the names of an area or a postcode, in steps. */
+  named(thing: number, token: number): number {
+    return this.#quality[thing * MAX_TOKENS + token];
+  }
+
+  /** The same of an area and all areas around it. */
+  around(area: number, token: number): number {
+    return this.#aroundQuality[area * MAX_TOKENS + token];
+  }
+
+  /** The area that gives this quality: the narrowest. */
+  aroundBy(area: number, token: number): number {
+    return this.#aroundBy[area * MAX_TOKENS + token];
+  }
+
+  /** What the names of an area or postcode give to all words together, each by its weight. */
+  namedSum(thing: number): number {
+    if (!this.#isTouched[thing]) return 0;
+    let sum = 0;
+    for (let t = 0; t < this.#tokens.length; t++)
+      sum += (this.#tokens[t].weight * this.#quality[thing * MAX_TOKENS + t]) / STEPS;
+    return sum;
+  }
+
+  /** The same of an area with all that is around it; makes `around` and `aroundBy` known for it. */
+  aroundSum(area: number): number {
+    if (!this.#aroundKnown[area]) this.#workOut(area);
+    return this.#aroundSum[area];
+  }
+
+  /** Works out an area and what is around it, once a lookup. */
+  #workOut(area: number): void {
+    if (this.#aroundKnown[area]) return;
+    this.#aroundKnown[area] = 1;
+    this.#areasKnown.push(area);
+    const parent = this.segment.sections.thingParent[area];
+    if (parent !== NONE) this.#workOut(parent);
+    let sum = 0;
+    for (let t = 0; t < this.#tokens.length; t++) {
+      const own = this.#quality[area * MAX_TOKENS + t];
+      const above = parent === NONE ? 0 : this.#aroundQuality[parent * MAX_TOKENS + t];
+      this.#aroundQuality[area * MAX_TOKENS + t] = Math.max(own, above);
+      this.#aroundBy[area * MAX_TOKENS + t] = own >= above ? area : this.#aroundBy[parent * MAX_TOKENS + t];
+      sum += (this.#tokens[t].weight * Math.max(own, above)) / STEPS;
+    }
+    this.#aroundSum[area] = sum + 1e-6;
+  }
+
+  /** True the first time in a lookup that it is asked of a thing. */
+  isNew(thing: number): boolean {
+    if (this.#seen[thing] === this.#lookup) return false;
+    this.#seen[thing] = this.#lookup;
+    return true;
+  }
+
+  #clear(): void {
+    this.#lookup++;
+    this.#tokens.forEach(({ ranges }, t) => {
+      for (const { from, to } of ranges) {
+        this.termTokens.fill(0, from, to);
+        for (let term = from; term < to; term++) this.#termQuality[term * MAX_TOKENS + t] = 0;
+      }
+    });
+    for (const thing of this.touched) {
+      this.#isTouched[thing] = 0;
+      this.#quality.fill(0, thing * MAX_TOKENS, (thing + 1) * MAX_TOKENS);
+    }
+    for (const area of this.#areasKnown) this.#aroundKnown[area] = 0;
+    this.touched.length = 0;
+    this.hasPostcodes = false;
+    this.#areasKnown.length = 0;
+  }
+}

@@ -1,0 +1,257 @@
+import { NONE, type Segment } from "../index/index.ts";
+import { KINDS } from "../place/index.ts";
+import { MAX_TOKENS } from "../text/index.ts";
+import { type How, QUALITY, type QueryToken } from "./interpret.ts";
+import { type Marks, STEPS } from "./marks.ts";
+import { type Between, findBetween, findNumber, findUnit } from "./numbers.ts";
+
+/** Which record explains a typed word. */
+export interface Explained {
+  /** The thing whose name it is part of; NONE when it is a number or unit, or nothing. */
+  by: number;
+  how?: How;
+  /** What a number was taken for. */
+  as?: "house" | "unit";
+}
+
+/** What the words of a name that were not typed cost at most. */
+const INCOMPLETE_COST = 0.06;
+/** What it costs when the number stands in the middle of the name: "block 7 4" means block 7, rather than block 4. */
+const INTERRUPTED_COST = 0.02;
+/** What a number between two neighbours is worth. */
+const BETWEEN = 0.6;
+/** What a unit is worth in a building that is not known to have it. */
+const UNKNOWN_UNIT = 0.5;
+
+/** Weighs things, one after the other, against the words of one lookup. */
+export class Scale {
+  /** Of the thing weighed last: for each word the best quality, and the thing that gives it. */
+  readonly #qualities = new Float64Array(MAX_TOKENS);
+  readonly #by = new Uint32Array(MAX_TOKENS);
+  /** What the thing's own words give. */
+  readonly #own = new Uint8Array(MAX_TOKENS);
+  #ownTerms = 0;
+  #ownSum = 0;
+  #numberToken = -1;
+  #numberHow: How = "absent";
+  #unitHow: How = "absent";
+  /** The address that the thing weighed last led to, or NONE. */
+  address = NONE;
+  /** Where its missing number lies between two others. */
+  between: Between | undefined;
+  /** The weight of all words together. */
+  readonly all: number;
+  /** The weight of what is not explained by names: a house number, a unit. */
+  readonly #freeWeight: number;
+  readonly #unitToken: number;
+
+  constructor(
+    private readonly segment: Segment,
+    private readonly tokens: readonly QueryToken[],
+    private readonly marks: Marks,
+  ) {
+    this.all = tokens.reduce((sum, token) => sum + token.weight, 0);
+    this.#freeWeight = tokens.reduce((sum, { role, isLabel, weight }) => sum + (role && !isLabel ? weight : 0), 0);
+    this.#freeWeight += Math.max(0, ...tokens.map(({ house, weight, mate }) => (house ? weight + (mate ? 1 : 0) : 0)));
+    this.#unitToken = tokens.findIndex(({ role, isLabel }) => role === "unit" && !isLabel);
+  }
+
+  /**
+   * Looks at a thing's own words and, at a glance, at what is around it.
+   * @param byPostcode true when a street may also be meant by its postcode and a number alone
+   * @returns never less than its score can be; 0 when none of its own words was typed
+   */
+  ceiling(thing: number, byPostcode: boolean): number {
+    const { segment, marks } = this;
+    this.#readOwn(thing);
+    if (this.#ownTerms === 0 && !byPostcode) return 0;
+    const parent = segment.sections.thingParent[thing];
+    let sum = this.#ownSum + this.#freeWeight + (parent === NONE ? 0 : marks.aroundSum(parent));
+    if (marks.hasPostcodes && segment.isStreet(thing)) {
+      const [from, to] = segment.postcodesOf(thing);
+      let most = 0;
+      for (let i = from; i < to; i++) most = Math.max(most, marks.namedSum(segment.sections.postcodeOfStreet[i]));
+      sum += most;
+    }
+    return Math.min(1, sum / this.all) - this.#incomplete(thing);
+  }
+
+  /** What the words of the thing's name that were not typed cost. */
+  #incomplete(thing: number): number {
+    return INCOMPLETE_COST * (1 - Math.min(1, this.#ownTerms / Math.max(1, this.segment.sections.thingWords[thing])));
+  }
+
+  /** The best quality for each word: the thing's own, else its postcode's, else of an area around it, narrow to broad. */
+  #gather(thing: number): void {
+    const { segment, tokens, marks } = this;
+    const parent = segment.sections.thingParent[thing];
+    const [from, to] = marks.hasPostcodes && segment.isStreet(thing) ? segment.postcodesOf(thing) : [0, 0];
+    for (let t = 0; t < tokens.length; t++) {
+      let best = this.#own[t];
+      let by = best > 0 ? thing : NONE;
+      for (let i = from; i < to && best < STEPS; i++) {
+        const postcode = segment.sections.postcodeOfStreet[i];
+        const quality = marks.named(postcode, t);
+        if (quality > best) [best, by] = [quality, postcode];
+      }
+      if (parent !== NONE && marks.around(parent, t) > best) {
+        best = marks.around(parent, t);
+        by = marks.aroundBy(parent, t);
+      }
+      this.#qualities[t] = best / STEPS;
+      this.#by[t] = by;
+    }
+  }
+
+  /** How many words of its own names were typed. */
+  ownWords(thing: number): number {
+    this.#readOwn(thing);
+    return this.#ownTerms;
+  }
+
+  /** The words of its own names that were typed. */
+  #readOwn(thing: number): void {
+    const { segment, tokens, marks } = this;
+    for (let t = 0; t < tokens.length; t++) this.#own[t] = 0;
+    this.#ownTerms = 0;
+    this.#ownSum = 0;
+    const kind = 1 << segment.sections.thingKind[thing];
+    if (thing < segment.firstStreet) {
+      for (let t = 0; t < tokens.length; t++) {
+        this.#own[t] = marks.named(thing, t);
+        if (this.#own[t] > 0) this.#ownTerms += ownShare(tokens[t]);
+      }
+      this.#ownSum = marks.namedSum(thing);
+      return;
+    }
+    const { thingTerm, termOfThing } = segment.sections;
+    for (let i = thingTerm[thing]; i < thingTerm[thing + 1]; i++) {
+      const term = termOfThing[i];
+      let share = 0;
+      for (let bits = marks.termTokens[term]; bits; bits &= bits - 1) {
+        const t = 31 - Math.clz32(bits & -bits);
+        if (!(tokens[t].kinds & (kind | (kind & ADDRESS ? STREETS : 0)))) continue;
+        const quality = marks.term(term, t);
+        if (quality > this.#own[t]) {
+          this.#ownSum += (tokens[t].weight * (quality - this.#own[t])) / STEPS;
+          this.#own[t] = quality;
+        }
+        share = Math.max(share, ownShare(tokens[t]));
+      }
+      this.#ownTerms += share;
+    }
+  }
+
+  /** The score of the thing whose ceiling was asked for last. */
+  weigh(thing: number): number {
+    const { segment, tokens } = this;
+    this.#gather(thing);
+    this.#numberToken = -1;
+    this.address = NONE;
+    this.between = undefined;
+    if (segment.isStreet(thing)) this.#takeNumber(thing);
+    else if (thing >= segment.firstHouse) this.address = segment.sections.houseAddress[thing - segment.firstHouse];
+    if (this.#ownTerms === 0 && (this.address === NONE || this.#numberHow !== "same")) return 0;
+    if (this.address !== NONE && segment.isStreet(thing)) this.#keepPostcodeOf(thing, this.address);
+    if (this.address !== NONE && this.#unitToken >= 0) this.#takeUnit(segment.streetOf(this.address));
+    let got = 0;
+    for (let t = 0; t < tokens.length; t++) got += tokens[t].weight * this.#qualities[t];
+    if (this.between) got += tokens[this.#numberToken].weight * (BETWEEN - this.#qualities[this.#numberToken]);
+    const interrupted = this.#numberToken >= 0 && this.#interrupts(thing) ? INTERRUPTED_COST : 0;
+    return Math.max(0, got / this.all - this.#incomplete(thing) - interrupted);
+  }
+
+  /** Gives the first number that nothing else explains to the street's houses. */
+  #takeNumber(street: number): void {
+    for (let t = 0; t < this.tokens.length; t++) {
+      const { house, mate } = this.tokens[t];
+      if (!house || this.#qualities[t] === 1) continue;
+      const withMate =
+        mate !== undefined && this.#qualities[mate] < 1
+          ? findNumber(this.segment, street, { number: house.number, suffix: this.tokens[mate].text })
+          : undefined;
+      const match = withMate?.how === "same" ? withMate : findNumber(this.segment, street, house);
+      const how: How = match?.how ?? "absent";
+      if (QUALITY[how] <= this.#qualities[t]) continue;
+      this.#setNumber(t, how);
+      if (match === withMate && match && mate !== undefined) {
+        this.#qualities[mate] = 1;
+        this.#by[mate] = NONE;
+      }
+      this.address = match?.address ?? NONE;
+      if (!match) this.between = findBetween(this.segment, street, house.number);
+      return;
+    }
+  }
+
+  #setNumber(token: number, how: How): void {
+    this.#qualities[token] = QUALITY[how];
+    this.#by[token] = NONE;
+    this.#numberToken = token;
+    this.#numberHow = how;
+  }
+
+  /** Once the house is known, only its own postcode counts. */
+  #keepPostcodeOf(street: number, address: number): void {
+    const { segment, marks } = this;
+    const own = segment.postcodeOf(street, address);
+    for (let t = 0; t < this.tokens.length; t++) {
+      if (this.#by[t] === NONE || !segment.isPostcode(this.#by[t]) || this.#by[t] === own) continue;
+      const parent = segment.sections.thingParent[street];
+      const around = parent === NONE ? 0 : marks.around(parent, t);
+      const named = own === NONE ? 0 : marks.named(own, t);
+      this.#qualities[t] = Math.max(named, around) / STEPS;
+      this.#by[t] = named === 0 && around === 0 ? NONE : named >= around ? own : marks.aroundBy(parent, t);
+    }
+  }
+
+  #takeUnit(street: number): void {
+    const t = this.#unitToken;
+    const unit = findUnit(this.segment, street, this.address, this.tokens[t].text);
+    this.#unitHow = unit === NONE ? "absent" : "same";
+    this.#qualities[t] = unit === NONE ? UNKNOWN_UNIT : 1;
+    this.#by[t] = NONE;
+    if (unit !== NONE) this.address = unit;
+  }
+
+  /** True when words of the thing's own name stand on both sides of the number. */
+  #interrupts(thing: number): boolean {
+    let before = false;
+    for (let t = 0; t < this.tokens.length; t++) {
+      if (this.#by[t] !== thing) continue;
+      if (t < this.#numberToken) before = true;
+      else return before;
+    }
+    return false;
+  }
+
+  /** What explains each word, for the thing weighed last. */
+  explain(thing: number): Explained[] {
+    const mate = this.tokens[this.#numberToken]?.mate;
+    return this.tokens.map((_, t): Explained => {
+      if (t === this.#numberToken) return { by: NONE, how: this.between ? "nearby" : this.#numberHow, as: "house" };
+      if (t === mate && this.#by[t] === NONE && this.#qualities[t] === 1)
+        return { by: NONE, how: this.#numberHow, as: "house" };
+      if (t === this.#unitToken && this.address !== NONE) return { by: NONE, how: this.#unitHow, as: "unit" };
+      return { by: this.#by[t] === thing ? this.#ownerOf(thing, t) : this.#by[t] };
+    });
+  }
+
+  /** The house itself, or its street when the word is of the street's name. */
+  #ownerOf(thing: number, token: number): number {
+    const { segment, marks } = this;
+    if (thing < segment.firstHouse) return thing;
+    const street = segment.streetOf(segment.sections.houseAddress[thing - segment.firstHouse]);
+    const { thingTerm, termOfThing } = segment.sections;
+    for (let i = thingTerm[street]; i < thingTerm[street + 1]; i++) {
+      if (marks.term(termOfThing[i], token) === this.#own[token]) return street;
+    }
+    return thing;
+  }
+}
+
+const ADDRESS = 1 << KINDS.indexOf("address");
+const STREETS = (1 << KINDS.indexOf("street")) | (1 << KINDS.indexOf("block"));
+
+/** How much a typed word tells of a name. */
+const ownShare = (token: QueryToken) => (token.weight >= 0.5 ? 1 : 0.2);

@@ -1,0 +1,136 @@
+import { type CountryProfile, type PartName, type Parts, parseHouseNumber } from "../place/index.ts";
+import { fold, type Lexicon, tokenize } from "../text/index.ts";
+import type { Gloss } from "./gloss.ts";
+
+/** Parts of a text that nothing held answers to, by the shape of its words alone. */
+export interface Reading {
+  /** ISO 3166 code of the country whose profile split it. */
+  country: string;
+  parts: Parts;
+  /** Each piece with the part it was taken for. */
+  gloss: Gloss[];
+}
+
+interface Piece {
+  text: string;
+  start: number;
+}
+
+/** Areas that stand behind the street, in the order in which they are tried. */
+const AREAS: readonly PartName[] = ["town", "county", "region", "district"];
+
+/**
+ * Splits an address that was not found into its parts, by a country's profile: the postcode by its shape, the number
+ * by where it stands, the street by its kind or its number, the rest by commas and the order of a line.
+ */
+export function splitByProfile(text: string, profile: CountryProfile, lexicon: Lexicon): Reading {
+  const parts: Parts = {};
+  const gloss: Gloss[] = [];
+  const take = (part: PartName, piece: Piece) => {
+    const name = piece.text.trim().replace(/\s+/gu, " ");
+    if (!name || parts[part]) return false;
+    const start = piece.start + (piece.text.length - piece.text.trimStart().length);
+    parts[part] = { name };
+    gloss.push({ typed: name, span: [start, start + piece.text.trim().length], how: "ignored", part, as: name });
+    return true;
+  };
+  const pieces = cutAtCommas(text).map((piece) => takePostcode(piece, profile, take));
+  const lines = pieces.flatMap((piece) => cutBehindWay(piece, lexicon)).filter(({ text: line }) => line.trim());
+  const unit = lines.findIndex((line) => isUnit(line.text, lexicon));
+  if (unit >= 0) take("unit", lines.splice(unit, 1)[0]);
+  const street = lines.findIndex((line) => /\d/u.test(line.text) || hasWay(line.text, lexicon));
+  if (street >= 0) takeStreet(lines.splice(street, 1)[0], profile, take);
+  else if (lines.length > 1) take(lines.length > 2 ? "street" : "place", lines.shift()!);
+  const areas = AREAS.filter((part) => profile.labels[part]);
+  for (const line of profile.levels[0] === "region" && profile.number.part === "building" ? lines.reverse() : lines) {
+    const part = areas.find((area) => !parts[area]);
+    if (part) take(part, line);
+  }
+  gloss.sort((a, b) => a.span[0] - b.span[0]);
+  return { country: profile.code, parts, gloss };
+}
+
+function cutAtCommas(text: string): Piece[] {
+  return [...text.matchAll(/[^,;\n]+/gu)].map((match) => ({ text: match[0], start: match.index }));
+}
+
+/** Takes the postcode out of a piece, where something in it has the country's shape. */
+function takePostcode(piece: Piece, profile: CountryProfile, take: (part: PartName, piece: Piece) => boolean): Piece {
+  if (!profile.postcode) return piece;
+  const shape = new RegExp(
+    `(?<![\\p{L}\\p{N}])${profile.postcode.shape.replace(/^\^|\$$/gu, "")}(?![\\p{L}\\p{N}])`,
+    "iu",
+  );
+  const match = shape.exec(piece.text);
+  if (!match || !take("postcode", { text: match[0], start: piece.start + match.index })) return piece;
+  const behind = piece.text.slice(match.index + match[0].length);
+  const before = piece.text.slice(0, match.index);
+  if (before.trim() && behind.trim())
+    return { text: `${before}${" ".repeat(match[0].length)}${behind}`, start: piece.start };
+  return before.trim()
+    ? { text: before, start: piece.start }
+    : { text: behind, start: piece.start + match.index + match[0].length };
+}
+
+/** "12 mill lane tidewell" is two pieces: the kind of street ends the street. */
+function cutBehindWay(piece: Piece, lexicon: Lexicon): Piece[] {
+  const words = tokenize(piece.text);
+  const way = words.findIndex(({ text }) => lexicon.isWay(text));
+  if (way < 1) return [piece];
+  let end = words[way].end;
+  if (words[way + 1]?.kind === "number") end = words[way + 1].end;
+  return [
+    { text: piece.text.slice(0, end), start: piece.start },
+    { text: piece.text.slice(end), start: piece.start + end },
+  ];
+}
+
+function isUnit(text: string, lexicon: Lexicon): boolean {
+  const [first] = tokenize(text);
+  return first?.kind === "word" && lexicon.roleBefore(first.text) === "unit" && /\d/u.test(text);
+}
+
+const hasWay = (text: string, lexicon: Lexicon) => tokenize(text).some((word) => lexicon.isWay(word.text));
+
+/** The number at either end of a street's line, and the street. */
+function takeStreet(piece: Piece, profile: CountryProfile, take: (part: PartName, piece: Piece) => boolean): void {
+  const words = tokenize(piece.text);
+  const isNumber = (i: number) => words[i]?.kind === "number" && parseHouseNumber(words[i].text) !== undefined;
+  const last = words.length - 1;
+  const letter = last > 0 && words[last].text.length === 1 && isNumber(last - 1) ? last - 1 : last;
+  const first = isNumber(0) ? 0 : -1;
+  const at = profile.number.stands === "before" && first === 0 ? 0 : isNumber(letter) ? letter : first;
+  const name = profile.number.part === "building" ? "block" : "street";
+  if (at < 0 || words.length === 1) {
+    take(at === 0 && words.length === 1 ? profile.number.part : name, piece);
+    return;
+  }
+  const [from, to] = at === 0 ? [words[0].start, words[0].end] : [words[at].start, words[last].end];
+  take(profile.number.part, { text: piece.text.slice(from, to), start: piece.start + from });
+  const rest =
+    at === 0
+      ? { text: piece.text.slice(to), start: piece.start + to }
+      : { text: piece.text.slice(0, from), start: piece.start };
+  const named = /[\p{L}\p{N}].*$/su.exec(rest.text);
+  if (named) take(name, { text: named[0], start: rest.start + named.index });
+}
+
+/** Which profile splits a text: of the country it names, else the one whose postcode it has, else the first. */
+export function profileFor(
+  text: string,
+  profiles: readonly { profile: CountryProfile; names: readonly string[] }[],
+): CountryProfile {
+  const words = ` ${tokenize(text)
+    .map((token) => token.text)
+    .join(" ")} `;
+  const named = profiles.find(({ names }) => names.some((name) => words.includes(` ${fold(name).text} `)));
+  if (named) return named.profile;
+  const shaped = profiles.find(
+    ({ profile }) =>
+      profile.postcode &&
+      new RegExp(`(?<![\\p{L}\\p{N}])${profile.postcode.shape.replace(/^\^|\$$/gu, "")}(?![\\p{L}\\p{N}])`, "iu").test(
+        text,
+      ),
+  );
+  return (shaped ?? profiles[0]).profile;
+}

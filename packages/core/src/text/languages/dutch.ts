@@ -1,0 +1,42 @@
+import type { LanguagePack } from "./pack.ts";
+
+export const DUTCH: LanguagePack = {
+  lang: "nl",
+  abbreviations: [
+    ["str", "straat"],
+    ["ln", "laan"],
+    ["pln", "plein"],
+    ["pl", "plein"],
+    ["wg", "weg"],
+    ["gr", "gracht"],
+    ["kd", "kade"],
+    ["dk", "dijk"],
+    ["st", "sint"],
+    ["burg", "burgemeester"],
+    ["dr", "dokter"],
+    ["prof", "professor"],
+    ["kon", "koningin"],
+    ["pr", "prins"],
+    ["n", "noord"],
+    ["z", "zuid"],
+    ["o", "oost"],
+    ["w", "west"],
+    ["gr", "grote"],
+    ["kl", "kleine"],
+    ["stwg", "steenweg"],
+  ],
+  ways: ["straat", "laan", "plein", "weg", "gracht", "kade", "dijk", "steeg", "singel", "hof"],
+  small: ["de", "het", "t", "den", "der", "van", "aan", "op", "in", "te", "ten", "ter", "bij", "s"],
+  before: {
+    house: ["nr", "nummer", "huisnummer"],
+    unit: ["appartement", "app", "flat"],
+    floor: ["verdieping", "etage", "hoog"],
+    box: ["postbus"],
+  },
+  after: { floor: ["hoog", "verdieping", "etage"] },
+  ordinals: [
+    ["1e", "eerste"],
+    ["2e", "tweede"],
+    ["3e", "derde"],
+  ],
+};

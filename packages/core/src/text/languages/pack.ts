@@ -1,0 +1,20 @@
+/** What addresses need to know of a language. Words are folded (see fold.ts). Data, not code. */
+export interface LanguagePack {
+  /** BCP 47. */
+  lang: string;
+  /** Short forms of common words, both ways: typing either finds the other. A short form may stand for several words. */
+  abbreviations: readonly (readonly [short: string, long: string])[];
+  /** Kinds of street, as they stand in names, alone or at the end of a compound. */
+  ways: readonly string[];
+  /** Words that may be left out or added without changing what is meant. */
+  small: readonly string[];
+  /** Words that say what the number behind them is ("flat 3"), by what it then is. */
+  before: Readonly<Partial<Record<NumberRole, readonly string[]>>>;
+  /** The same for words behind their number ("3rd floor", "2 etage"). */
+  after?: Readonly<Partial<Record<NumberRole, readonly string[]>>>;
+  /** Written numbers of streets ("third") with the forms in digits. */
+  ordinals?: readonly (readonly [digits: string, word: string])[];
+}
+
+/** What a number can be, other than part of a name. */
+export type NumberRole = "house" | "unit" | "floor" | "box";

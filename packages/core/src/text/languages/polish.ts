@@ -1,0 +1,40 @@
+import type { LanguagePack } from "./pack.ts";
+
+export const POLISH: LanguagePack = {
+  lang: "pl",
+  abbreviations: [
+    ["ul", "ulica"],
+    ["al", "aleja"],
+    ["al", "aleje"],
+    ["pl", "plac"],
+    ["os", "osiedle"],
+    ["sw", "swietego"],
+    ["sw", "swietej"],
+    ["gen", "generala"],
+    ["ks", "ksiedza"],
+    ["marsz", "marszalka"],
+    ["prof", "profesora"],
+    ["dr", "doktora"],
+    ["r", "rynek"],
+    ["wlk", "wielka"],
+    ["wlkp", "wielkopolski"],
+    ["m", "maly"],
+    ["d", "dolna"],
+    ["g", "gorna"],
+    ["pln", "polnocna"],
+    ["pld", "poludniowa"],
+  ],
+  ways: ["ulica", "aleja", "aleje", "plac", "osiedle", "rynek", "rondo"],
+  small: ["ul", "na", "w", "we", "przy", "nad", "pod", "i"],
+  before: {
+    house: ["nr", "numer"],
+    unit: ["m", "lok", "lokal", "mieszkanie"],
+    floor: ["pietro", "pie"],
+    box: ["skrytka"],
+  },
+  after: { floor: ["pietro"] },
+  ordinals: [
+    ["1", "pierwszy"],
+    ["1", "pierwsza"],
+  ],
+};

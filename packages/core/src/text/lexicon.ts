@@ -1,0 +1,76 @@
+import { LANGUAGES, type LanguagePack, type NumberRole } from "./languages/index.ts";
+
+/** Kinds of street shorter than this are no sign of a compound. */
+const SHORTEST_ENDING = 4;
+
+/** What some languages together say of words. */
+export class Lexicon {
+  readonly #forms = new Map<string, string[]>();
+  readonly #small = new Set<string>();
+  readonly #ways = new Set<string>();
+  readonly #before = new Map<string, NumberRole>();
+  readonly #after = new Map<string, NumberRole>();
+
+  constructor(packs: readonly LanguagePack[]) {
+    for (const { abbreviations, ordinals = [], small, ways, before, after = {} } of packs) {
+      for (const [short, long] of [...abbreviations, ...ordinals]) {
+        this.#add(short, long);
+        this.#add(long, short);
+      }
+      for (const word of ways) this.#ways.add(word);
+      for (const word of small) this.#small.add(word);
+      for (const [role, words] of rolesOf(before)) for (const word of words) this.#before.set(word, role);
+      for (const [role, words] of rolesOf(after)) for (const word of words) this.#after.set(word, role);
+    }
+  }
+
+  #add(word: string, form: string): void {
+    const forms = this.#forms.get(word) ?? [];
+    if (!forms.includes(form)) this.#forms.set(word, [...forms, form]);
+  }
+
+  /** The other written forms of a folded word: what it may be short for, and its short forms. */
+  otherForms(word: string): readonly string[] {
+    return this.#forms.get(word) ?? [];
+  }
+
+  /** True for a word that may be left out or added without changing what is meant. */
+  isSmall(word: string): boolean {
+    return this.#small.has(word);
+  }
+
+  /** True for a word that says what kind of street a name is of, short or long, or ends with one ("millgasse"). */
+  isWay(word: string): boolean {
+    if (this.#ways.has(word) || this.otherForms(word).some((form) => this.#ways.has(form))) return true;
+    for (const way of this.#ways) if (way.length >= SHORTEST_ENDING && word.endsWith(way)) return true;
+    return false;
+  }
+
+  /** What a number behind the word is ("flat 3"), or before it ("3 floor"). */
+  roleBefore(word: string): NumberRole | undefined {
+    return this.#before.get(word);
+  }
+
+  roleAfter(word: string): NumberRole | undefined {
+    return this.#after.get(word);
+  }
+}
+
+function rolesOf(roles: LanguagePack["before"]): [NumberRole, readonly string[]][] {
+  return Object.entries(roles) as [NumberRole, readonly string[]][];
+}
+
+const known = new Map<string, Lexicon>();
+
+/** The words of some languages (BCP 47; script and region do not matter). Languages without a pack add nothing. */
+export function lexiconOf(langs: readonly string[]): Lexicon {
+  const wanted = new Set(langs.map((lang) => lang.split("-")[0].toLowerCase()));
+  const packs = LANGUAGES.filter(({ lang }) => wanted.has(lang));
+  const key = packs.map(({ lang }) => lang).join();
+  let lexicon = known.get(key);
+  if (!lexicon) {
+    lexicon = new Lexicon(packs);
+    known.set(key, lexicon);
+  }
+  return lexicon;
+}
