@@ -69,6 +69,7 @@ export const propertiesSchema = z
     gloss: z.array(glossSchema).optional(),
     distance: z.number().optional().meta({ description: "Metres; 0 for an area that contains the position." }),
     bearing: z.number().optional().meta({ description: "Degrees clockwise from north." }),
+    covers: z.array(z.string()).optional().meta({ description: "Streets that a postcode covers." }),
   })
   .meta({ id: "RecordProperties" });
 
@@ -91,8 +92,22 @@ const collection = (outcomes: readonly [string, ...string[]]) =>
     features: z.array(featureSchema),
   });
 
-export const forwardAnswer = collection(["matched", "ambiguous", "none"]);
+export const readingSchema = z
+  .object({ country: z.string(), parts: partsSchema, gloss: z.array(glossSchema) })
+  .meta({ id: "Reading", description: "The text split by the shape of its words, where nothing was found." });
+
+export const forwardAnswer = collection(["matched", "ambiguous", "none"]).extend({ reading: readingSchema.optional() });
 export const reverseAnswer = collection(["matched", "none"]);
+export const postcodesAnswer = collection(["matched", "none"]).extend({
+  total: z.int().meta({ description: "How many postcodes begin like this in all." }),
+});
+export const distanceAnswer = z.object({
+  metres: z.number().meta({ description: "Along the ellipsoid of WGS 84." }),
+  bearing: z
+    .number()
+    .optional()
+    .meta({ description: "Degrees clockwise from north, at the start; absent where both are one." }),
+});
 export const recordAnswer = featureSchema.extend({ source: z.array(sourceSchema) });
 
 export const countrySchema = z
@@ -130,6 +145,9 @@ export type RecordFeature = z.infer<typeof featureSchema>;
 export type RecordProperties = z.infer<typeof propertiesSchema>;
 export type ForwardAnswer = z.infer<typeof forwardAnswer>;
 export type ReverseAnswer = z.infer<typeof reverseAnswer>;
+export type Reading = z.infer<typeof readingSchema>;
+export type PostcodesAnswer = z.infer<typeof postcodesAnswer>;
+export type DistanceAnswer = z.infer<typeof distanceAnswer>;
 export type RecordAnswer = z.infer<typeof recordAnswer>;
 export type Country = z.infer<typeof countrySchema>;
 export type CountriesAnswer = z.infer<typeof countriesAnswer>;

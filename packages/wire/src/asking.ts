@@ -49,6 +49,25 @@ const common = {
     .meta({ description: "Languages wanted, the most wanted first (BCP 47)." }),
 };
 
+/** Forms of an answer that holds records, by the words of `format=`; GeoJSON is the usual one. */
+export const RECORD_FORMATS = {
+  geojson: "application/geo+json",
+  geojsonseq: "application/geo+json-seq",
+  csv: "text/csv",
+  gpx: "application/gpx+xml",
+  vcf: "text/vcard",
+} as const;
+export type RecordFormat = keyof typeof RECORD_FORMATS;
+const FORMATS = Object.keys(RECORD_FORMATS) as [RecordFormat, ...RecordFormat[]];
+
+const format = z
+  .enum(FORMATS)
+  .optional()
+  .meta({ description: "Another form of the same answer; else the Accept header says." });
+
+/** Facts of a place that can be asked for. */
+export const FACTS = ["phone", "url", "languages", "stepFree", "openingHours"] as const;
+
 const limit = (most: number, usual: number) =>
   z.int().min(1).max(most).default(usual).meta({ description: "How many at most." });
 
@@ -57,6 +76,7 @@ export const suggestAsking = z.strictObject({
   ...common,
   near: positionSchema.optional().meta({ description: "Moves what is near to the front." }),
   limit: limit(20, 7),
+  format: z.enum(["json", "opensearch"]).optional().meta({ description: "`opensearch`: OpenSearch suggestions." }),
 });
 
 export const forwardAsking = z
@@ -70,6 +90,7 @@ export const forwardAsking = z
     near: positionSchema.optional(),
     limit: limit(50, 5),
     gloss: z.boolean().default(false).meta({ description: "Say for each word what it was taken for." }),
+    format,
   })
   .refine((asked) => asked.q !== undefined || PARTS.some((part) => asked[part] !== undefined), {
     error: "give q, or at least one part",
@@ -86,9 +107,28 @@ export const reverseAsking = z.strictObject({
     .meta({ description: "Metres around the position in which an address is looked for." }),
   ...common,
   limit: limit(20, 10),
+  format,
 });
 
-export const recordAsking = z.strictObject({ lang: common.lang });
+export const recordAsking = z.strictObject({
+  lang: common.lang,
+  facts: z.array(z.enum(FACTS)).optional().meta({ description: "Only these facts; all when left out." }),
+  format,
+});
+
+export const postcodesAsking = z.strictObject({
+  starts: text
+    .refine((value) => /[\p{L}\p{N}]/u.test(value), { error: "give at least one letter or digit of the postcode" })
+    .meta({ description: "A postcode, or the beginning of one." }),
+  lang: common.lang,
+  limit: limit(100, 20),
+  format,
+});
+
+export const distanceAsking = z.strictObject({
+  from: positionSchema,
+  to: positionSchema,
+});
 
 export type SuggestAsking = z.infer<typeof suggestAsking>;
 export type ForwardAsking = z.infer<typeof forwardAsking>;
@@ -107,9 +147,14 @@ export const EXAMPLES: Readonly<Record<string, string>> = {
   radius: "250",
   lang: "en",
   gloss: "1",
+  format: "csv",
+  facts: "phone,openingHours",
+  starts: "HT4",
+  from: "-35.2,-21.4",
+  to: "-35.3,-21.5",
 };
 
-const LISTS = new Set(["countries", "kinds", "lang"]);
+const LISTS = new Set(["countries", "kinds", "lang", "facts"]);
 const POSITIONS = new Set(["at", "near", "from", "to"]);
 const NUMBERS = new Set(["limit", "radius"]);
 const FLAGS = new Set(["gloss"]);

@@ -2,13 +2,23 @@ import type * as z from "zod";
 import {
   countriesAnswer,
   countryAnswer,
+  distanceAnswer,
   forwardAnswer,
+  postcodesAnswer,
   recordAnswer,
   reverseAnswer,
   sheetAnswer,
   suggestAnswer,
 } from "./answers.ts";
-import { forwardAsking, recordAsking, reverseAsking, suggestAsking } from "./asking.ts";
+import {
+  distanceAsking,
+  forwardAsking,
+  postcodesAsking,
+  RECORD_FORMATS,
+  recordAsking,
+  reverseAsking,
+  suggestAsking,
+} from "./asking.ts";
 import { publishedForm } from "./form.ts";
 
 /** One call of the public wire. */
@@ -20,7 +30,15 @@ export interface Call {
   asking?: z.ZodType;
   answer: z.ZodType;
   mediaType: string;
+  /** Other forms of the same answer. */
+  others?: readonly string[];
 }
+
+const { geojson: GEOJSON, ...OTHERS } = RECORD_FORMATS;
+const others = Object.values(OTHERS);
+
+/** Media type of OpenSearch suggestions. */
+export const OPENSEARCH = "application/x-suggestions+json";
 
 /** Every call of /v1; routes and the OpenAPI document are made from it. */
 export const CALLS = {
@@ -31,6 +49,7 @@ export const CALLS = {
     asking: suggestAsking,
     answer: suggestAnswer,
     mediaType: "application/json",
+    others: [OPENSEARCH],
   },
   forward: {
     path: "/v1/forward",
@@ -38,7 +57,8 @@ export const CALLS = {
     post: true,
     asking: forwardAsking,
     answer: forwardAnswer,
-    mediaType: "application/geo+json",
+    mediaType: GEOJSON,
+    others,
   },
   reverse: {
     path: "/v1/reverse",
@@ -46,7 +66,8 @@ export const CALLS = {
     post: true,
     asking: reverseAsking,
     answer: reverseAnswer,
-    mediaType: "application/geo+json",
+    mediaType: GEOJSON,
+    others,
   },
   record: {
     path: "/v1/records/{ref}",
@@ -54,7 +75,25 @@ export const CALLS = {
     post: false,
     asking: recordAsking,
     answer: recordAnswer,
-    mediaType: "application/geo+json",
+    mediaType: GEOJSON,
+    others,
+  },
+  postcodes: {
+    path: "/v1/postcodes/{country}",
+    summary: "The postcodes of a country that begin with some letters, and what they cover",
+    post: false,
+    asking: postcodesAsking,
+    answer: postcodesAnswer,
+    mediaType: GEOJSON,
+    others,
+  },
+  distance: {
+    path: "/v1/distance",
+    summary: "How far it is from one position to another, and which way",
+    post: true,
+    asking: distanceAsking,
+    answer: distanceAnswer,
+    mediaType: "application/json",
   },
   countries: {
     path: "/v1/countries",

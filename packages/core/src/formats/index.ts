@@ -1,1 +1,6 @@
+export { CSV_COLUMNS, csvOf } from "./csv.ts";
 export { type Feature, type FeatureCollection, featureOf, type PointFeature } from "./geojson.ts";
+export { geojsonSeqOf } from "./geojson-seq.ts";
+export { gpxOf } from "./gpx.ts";
+export type { LookupFeature } from "./lookup.ts";
+export { vcardOf } from "./vcard.ts";

@@ -1,4 +1,5 @@
 import { NONE, type Segment } from "../index/index.ts";
+import { profileOf } from "../place/index.ts";
 import { type Lexicon, lexiconOf } from "../text/index.ts";
 import { type ForwardAnswer, forward } from "./forward.ts";
 import type { Held } from "./held.ts";
@@ -19,12 +20,17 @@ export class Engine implements Held {
   /** Working memory of the lookup under way. */
   readonly marks: Marks;
   readonly lexicon: Lexicon;
+  readonly codeShapes: readonly RegExp[];
   /** Areas as answers give them, by languages; the same few stand at the end of every reverse lookup. */
   readonly #areas = new Map<string, AnswerRecord>();
 
   constructor(readonly segment: Segment) {
     this.marks = new Marks(segment);
     this.lexicon = lexiconOf(segment.meta.langs);
+    this.codeShapes = segment.countries().flatMap((country) => {
+      const shape = profileOf(segment.countryCode(country)).postcode?.shape;
+      return shape?.includes(" ") ? [new RegExp(shape, "i")] : [];
+    });
   }
 
   suggest(query: SuggestQuery): SuggestAnswer {

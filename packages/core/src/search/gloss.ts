@@ -16,13 +16,17 @@ export interface Gloss {
 
 /** Explains each typed word of a candidate. @param typed the text the words were cut from */
 export function glossOf({ segment, lexicon }: Dictionary, candidate: Candidate, parts: Parts, typed: string): Gloss[] {
+  const profile = profileOf(segment.countryCode(candidate.thing));
+  const shape = profile.postcode && new RegExp(profile.postcode.shape, "iu");
   return candidate.tokens.map((token, t) => {
     const { by, how, as } = candidate.explained[t];
     const gloss: Gloss = { typed: typed.slice(token.start, token.end), span: [token.start, token.end], how: "ignored" };
     if (how && as) {
-      const part = as === "unit" ? "unit" : profileOf(segment.countryCode(candidate.thing)).number.part;
+      const part = as === "unit" ? "unit" : profile.number.part;
       return { ...gloss, how, part, ...(how === "absent" || !parts[part] ? {} : { as: parts[part].name }) };
     }
+    const isCode = parts.postcode && (token.isCode || shape?.test(token.text));
+    if (by === NONE && isCode) return { ...gloss, how: "differs", part: "postcode", as: parts.postcode!.name };
     if (by === NONE) return gloss;
     const kind = segment.kindOf(by);
     const part: PartName = kind === "address" ? "house" : kind;

@@ -7,6 +7,8 @@ import type { AnswerRecord } from "./record.ts";
 export interface Held {
   readonly segment: Segment;
   readonly lexicon: Lexicon;
+  /** Shapes of the postcodes of the countries held, of two words or more, as folded words. */
+  readonly codeShapes: readonly RegExp[];
   /** Working memory of the lookup under way. */
   readonly marks: Marks;
   /** An area as an answer gives it; shared between answers, so not to be changed. */

@@ -1,4 +1,4 @@
-import { descend, descendWithOneError, endsWord, type Segment } from "../index/index.ts";
+import { descend, descendWithOneError, endsWord, GROUPS, REST, type Segment } from "../index/index.ts";
 import { type HouseNumber, KINDS, type Kind, type PartName, parseHouseNumber } from "../place/index.ts";
 import { type Lexicon, MAX_TOKENS, type NumberRole, type Token, tokenize } from "../text/index.ts";
 import { termsWithTwoErrors } from "./spelling.ts";
@@ -43,6 +43,8 @@ export interface QueryToken extends Token {
   role?: NumberRole;
   /** True for a word that only says what a number is. */
   isLabel?: boolean;
+  /** True for a word of a postcode, by its shape. */
+  isCode?: boolean;
   /** A piece of a longer word that was cut in two. */
   isCut?: boolean;
 }
@@ -77,7 +79,7 @@ const SHORTEST_TWICE_MISSPELT = 8;
 const SHORTEST_PIECE = 3;
 const ALL_KINDS = (1 << KINDS.length) - 1;
 
-const WEIGHT = { word: 1, number: 0.8, label: 0.1, small: 0.1, unit: 0.3, floor: 0.1, box: 0.5 } as const;
+const WEIGHT = { word: 1, number: 0.8, label: 0.1, small: 0.1, unit: 0.3, floor: 0.1, box: 0.5, code: 0.5 } as const;
 
 const KINDS_OF_PART: Readonly<Record<PartName, readonly Kind[]>> = {
   house: ["address"],
@@ -99,6 +101,8 @@ const KINDS_OF_PART: Readonly<Record<PartName, readonly Kind[]>> = {
 export interface Dictionary {
   readonly segment: Segment;
   readonly lexicon: Lexicon;
+  /** Shapes of the postcodes of the countries held, of two words or more. */
+  readonly codeShapes: readonly RegExp[];
 }
 
 /**
@@ -114,9 +118,11 @@ function interpretTokens(held: Dictionary, words: readonly Token[], completing: 
   const { segment, lexicon } = held;
   const kinds = part ? KINDS_OF_PART[part].reduce((bits, kind) => bits | (1 << KINDS.indexOf(kind)), 0) : ALL_KINDS;
   const roles = rolesOf(words, lexicon, part);
+  const codes = part ? [] : codesIn(words, held.codeShapes);
   const tokens = words.map((token, i, all): QueryToken => {
     const unfinished = completing && token.open && i === all.length - 1;
     const { role, isLabel } = roles[i];
+    const isCode = codes.includes(i);
     const mayBeHouse = token.kind === "number" && (role ?? "house") === "house" && isHousePart(part);
     const house = mayBeHouse ? parseHouseNumber(token.text) : undefined;
     const ranges = kinds && !(role && !isLabel) ? rangesOf(held, token, unfinished) : [];
@@ -127,8 +133,9 @@ function interpretTokens(held: Dictionary, words: readonly Token[], completing: 
       role,
       isLabel,
       house,
+      isCode,
       ranges,
-      weight: weightOf(token, roles[i], lexicon, unfinished),
+      weight: isCode ? WEIGHT.code : weightOf(segment, token, roles[i], lexicon, unfinished, ranges),
     };
   });
   tokens.forEach((token, i) => {
@@ -141,6 +148,15 @@ function interpretTokens(held: Dictionary, words: readonly Token[], completing: 
 }
 
 const isHousePart = (part?: PartName) => part === undefined || part === "house" || part === "building";
+
+/** Places of two words that together have the shape of a postcode: held or not, they are one thing typed. */
+function codesIn(words: readonly Token[], shapes: readonly RegExp[]): number[] {
+  return words.flatMap((word, i) => {
+    const next = words[i + 1];
+    const isCode = next && shapes.some((shape) => shape.test(`${word.text} ${next.text}`));
+    return isCode ? [i, i + 1] : [];
+  });
+}
 
 interface Role {
   role?: NumberRole;
@@ -170,11 +186,34 @@ function rolesOf(words: readonly Token[], lexicon: Lexicon, part?: PartName): Ro
   return roles;
 }
 
-function weightOf(token: Token, { role, isLabel }: Role, lexicon: Lexicon, unfinished: boolean) {
+function weightOf(
+  segment: Segment,
+  token: Token,
+  { role, isLabel }: Role,
+  lexicon: Lexicon,
+  unfinished: boolean,
+  ranges: readonly TermRange[],
+): number {
   if (isLabel) return WEIGHT.label;
   if (role && role !== "house") return WEIGHT[role];
-  if (lexicon.isSmall(token.text) && !unfinished) return WEIGHT.small;
-  return WEIGHT[token.kind];
+  if (unfinished) return WEIGHT[token.kind];
+  if (lexicon.isSmall(token.text)) return WEIGHT.small;
+  return token.kind === "word" ? rarity(segment, ranges) : WEIGHT.number;
+}
+
+/** What a word that stands in very many names is still worth. */
+const LEAST_RARE = 0.3;
+
+/** How much a word tells, by how many names it stands in: "street" tells little, a word of one name in a hundred all. */
+function rarity(segment: Segment, ranges: readonly TermRange[]): number {
+  const { termPosting } = segment.sections;
+  let names = 1;
+  for (const { from, quality } of ranges) {
+    if (quality < QUALITY.abbreviation) continue;
+    names = Math.max(names, termPosting[from * GROUPS + REST + 1] - termPosting[from * GROUPS + REST]);
+  }
+  const all = Math.max(names, segment.meta.counts.things, 2);
+  return Math.min(WEIGHT.word, LEAST_RARE + ((1 - LEAST_RARE) * 2 * Math.log(all / names)) / Math.log(all));
 }
 
 /** Lets two words stand for one that is both of them together. */

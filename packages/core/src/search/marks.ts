@@ -53,6 +53,32 @@ export class Marks {
     tokens.forEach(({ ranges, kinds }, t) => {
       for (const { from, to, quality } of ranges) this.#fillRange(t, from, to, Math.round(quality * STEPS), kinds);
     });
+    this.#dropHalfPostcodes();
+  }
+
+  /** The second half of a postcode alone says nothing: it is the same in many towns. */
+  #dropHalfPostcodes(): void {
+    const { thingWords, thingTerm, termOfThing } = this.segment.sections;
+    this.hasPostcodes = false;
+    let kept = 0;
+    for (const thing of this.touched) {
+      if (!this.segment.isArea(thing)) {
+        const first = thingTerm[thing];
+        const isBegun = this.termTokens[termOfThing[first]] || this.termTokens[termOfThing[thingTerm[thing + 1] - 1]];
+        if (thingWords[thing] > 1 && !isBegun) {
+          this.#untouch(thing);
+          continue;
+        }
+        this.hasPostcodes = true;
+      }
+      this.touched[kept++] = thing;
+    }
+    this.touched.length = kept;
+  }
+
+  #untouch(thing: number): void {
+    this.#isTouched[thing] = 0;
+    this.#quality.fill(0, thing * MAX_TOKENS, (thing + 1) * MAX_TOKENS);
   }
 
   #fillRange(t: number, from: number, to: number, value: number, kinds: number): void {
@@ -71,7 +97,6 @@ export class Marks {
         if (this.#isTouched[thing]) continue;
         this.#isTouched[thing] = 1;
         this.touched.push(thing);
-        this.hasPostcodes ||= !this.segment.isArea(thing);
       }
     }
   }
@@ -144,10 +169,7 @@ export class Marks {
         for (let term = from; term < to; term++) this.#termQuality[term * MAX_TOKENS + t] = 0;
       }
     });
-    for (const thing of this.touched) {
-      this.#isTouched[thing] = 0;
-      this.#quality.fill(0, thing * MAX_TOKENS, (thing + 1) * MAX_TOKENS);
-    }
+    for (const thing of this.touched) this.#untouch(thing);
     for (const area of this.#areasKnown) this.#aroundKnown[area] = 0;
     this.touched.length = 0;
     this.hasPostcodes = false;

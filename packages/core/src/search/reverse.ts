@@ -24,8 +24,10 @@ export interface ReverseQuery extends Narrowing {
 }
 
 const DEFAULT_RADIUS = 250;
-/** The sphere orders to within 0.6 %: this many are measured truly to find the nearest. */
+/** This many are looked at to find the nearest. */
 const MEASURED = 8;
+/** The sphere is right to within 0.6 %: what is farther than the nearest by twice that need not be measured truly. */
+const SPHERE_ERROR = 1.012;
 
 /** The nearest address, then the areas around, from the most exact to the country. */
 export function reverse(held: Held, query: ReverseQuery): ReverseAnswer {
@@ -38,6 +40,7 @@ export function reverse(held: Held, query: ReverseQuery): ReverseAnswer {
     const near = segment
       .nearestAddresses(query.at, radius * 1.01, MEASURED)
       .filter(({ id }) => filter.allows(segment.streetOf(id)) && filter.allowsPosition(segment.addressPosition(id)))
+      .filter(({ metres }, _, [nearest]) => metres <= nearest.metres * SPHERE_ERROR)
       .map(({ id }) => ({ id, ...geodesic(query.at, segment.addressPosition(id)) }))
       .filter(({ metres }) => metres <= radius)
       .sort((a, b) => a.metres - b.metres || a.id - b.id);

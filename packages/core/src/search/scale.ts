@@ -20,6 +20,10 @@ const INCOMPLETE_COST = 0.06;
 const INTERRUPTED_COST = 0.02;
 /** What a number between two neighbours is worth. */
 const BETWEEN = 0.6;
+/** Words that weigh as much tell names apart. */
+const TELLING = 0.9;
+/** What a number is worth in a street that only common words point to. */
+const COMMON_NUMBER = 0.4;
 /** What a unit is worth in a building that is not known to have it. */
 const UNKNOWN_UNIT = 0.5;
 
@@ -156,9 +160,22 @@ export class Scale {
     if (this.address !== NONE && this.#unitToken >= 0) this.#takeUnit(segment.streetOf(this.address));
     let got = 0;
     for (let t = 0; t < tokens.length; t++) got += tokens[t].weight * this.#qualities[t];
-    if (this.between) got += tokens[this.#numberToken].weight * (BETWEEN - this.#qualities[this.#numberToken]);
+    if (this.#numberToken >= 0 && this.#isOnlyCommon(thing)) {
+      got -= tokens[this.#numberToken].weight * this.#qualities[this.#numberToken] * (1 - COMMON_NUMBER);
+    } else if (this.between) got += tokens[this.#numberToken].weight * (BETWEEN - this.#qualities[this.#numberToken]);
     const interrupted = this.#numberToken >= 0 && this.#interrupts(thing) ? INTERRUPTED_COST : 0;
     return Math.max(0, got / this.all - this.#incomplete(thing) - interrupted);
+  }
+
+  /** True when nothing but common words of the name were typed ("street"), and some other word is of no use here. */
+  #isOnlyCommon(thing: number): boolean {
+    let isLost = false;
+    for (let t = 0; t < this.tokens.length; t++) {
+      const { weight } = this.tokens[t];
+      if (this.#by[t] === thing && weight >= TELLING) return false;
+      if (this.#qualities[t] === 0 && weight >= TELLING) isLost = true;
+    }
+    return isLost;
   }
 
   /** Gives the first number that nothing else explains to the street's houses. */

@@ -8,16 +8,17 @@ import { type Candidate, rank } from "./rank.ts";
  * @returns the best few, best first, whatever their score
  */
 export function search(
-  { segment, lexicon, marks }: Held,
+  held: Held,
   tokens: readonly QueryToken[],
   completing: boolean,
   filter: Filter,
   limit: number,
   near: Narrowing["near"],
 ): Candidate[] {
+  const { segment, marks } = held;
   const asTyped = rank(segment, tokens, marks, filter, limit, near);
   const isByParts = tokens.some(({ part }) => part);
-  const cut = isByParts ? undefined : cutCompounds({ segment, lexicon }, tokens, completing);
+  const cut = isByParts ? undefined : cutCompounds(held, tokens, completing);
   if (!cut) return asTyped;
   const all = [...asTyped, ...rank(segment, cut, marks, filter, limit, near)];
   const best = new Map<string, Candidate>();

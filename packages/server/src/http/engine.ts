@@ -1,4 +1,6 @@
+import { csvOf, geojsonSeqOf, gpxOf, type LookupFeature, vcardOf } from "@bibliotope/core/formats";
 import type { Engine } from "@bibliotope/core/search";
+import { RECORD_FORMATS, type RecordFormat } from "@bibliotope/wire";
 import type { Request, Response } from "express";
 import type { LiveIndex } from "../publication/live-index.ts";
 import { HttpProblem } from "./problem.ts";
@@ -16,12 +18,44 @@ export function languagesOf(request: Request, lang: readonly string[] | undefine
   return lang ?? request.acceptsLanguages().filter((tag) => tag !== "*");
 }
 
+/** Which form of an answer is wanted: by `format`, else by the Accept header, else GeoJSON. */
+function formatOf(request: Request, asked: RecordFormat | undefined): RecordFormat {
+  if (asked) return asked;
+  const wanted = request.accepts(["application/geo+json", "application/json", ...Object.values(RECORD_FORMATS)]);
+  const formats = Object.entries(RECORD_FORMATS) as [RecordFormat, string][];
+  return formats.find(([, type]) => type === wanted)?.[0] ?? "geojson";
+}
+
+/**
+ * Answers with records in the form that is wanted. The outcome, the advice and the source stand in the GeoJSON form
+ * alone: the others have no place for them.
+ */
+export function sendRecords(
+  request: Request,
+  response: Response,
+  answer: object,
+  features: readonly LookupFeature[],
+  asked: RecordFormat | undefined,
+  began: number,
+): void {
+  const format = formatOf(request, asked);
+  response.vary("Accept");
+  if (format === "geojson") sendAnswer(response, RECORD_FORMATS.geojson, answer, began);
+  else sendBody(response, RECORD_FORMATS[format], WRITERS[format](features), began);
+}
+
+const WRITERS = { geojsonseq: geojsonSeqOf, csv: csvOf, gpx: gpxOf, vcf: vcardOf };
+
 /** Answers JSON with how long the engine took; equal questions get equal bytes, so the time stands in a header. */
 export function sendAnswer(response: Response, mediaType: string, answer: unknown, began: number): void {
+  sendBody(response, mediaType, JSON.stringify(answer), began);
+}
+
+function sendBody(response: Response, mediaType: string, body: string, began: number): void {
   response
     .set("Server-Timing", `engine;dur=${(performance.now() - began).toFixed(2)}`)
     .set("Cache-Control", "private, no-cache")
     .vary("Accept-Language")
     .type(mediaType)
-    .send(JSON.stringify(answer));
+    .send(body);
 }

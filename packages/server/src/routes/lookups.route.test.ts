@@ -1,4 +1,12 @@
-import { forwardAnswer, recordAnswer, reverseAnswer, suggestAnswer } from "@bibliotope/wire";
+import {
+  distanceAnswer,
+  forwardAnswer,
+  postcodesAnswer,
+  type RecordFeature,
+  recordAnswer,
+  reverseAnswer,
+  suggestAnswer,
+} from "@bibliotope/wire";
 import { describe, expect, it } from "vitest";
 import { json, shared } from "../../testing/shared.ts";
 
@@ -146,5 +154,128 @@ describe("/v1/reverse and /v1/records", () => {
 
   it("say 404 for a ref that nothing has", async () => {
     expect(await json("/v1/records/qr-zzzzzz")).toMatchObject({ status: 404, body: { type: "/problems/not-found" } });
+  });
+});
+
+describe("a position typed as text", () => {
+  it("is answered as a reverse lookup", async () => {
+    const { body } = await json("/v1/forward?q=geo:-35.2088,-21.4071&gloss=1");
+    const reversed = await json("/v1/reverse?at=-35.2088,-21.4071&limit=5");
+    expect(forwardAnswer.strict().parse(body)).toEqual(body);
+    expect(body.features.map(({ id }: { id: string }) => id)).toEqual(
+      reversed.body.features.map(({ id }: { id: string }) => id),
+    );
+  });
+});
+
+describe("a text that nothing answers to", () => {
+  it("is answered with its parts all the same", async () => {
+    const { body } = await json("/v1/forward?q=14b+Vuxxel+Street,+Qworthamm&gloss=1");
+    expect(forwardAnswer.strict().parse(body)).toEqual(body);
+    expect(body).toMatchObject({
+      outcome: "none",
+      features: [],
+      reading: { country: "QR", parts: { house: { name: "14b" }, street: { name: "Vuxxel Street" } } },
+    });
+  });
+});
+
+describe("/v1/postcodes", () => {
+  it("answers the postcodes that begin with some letters, as its schema says", async () => {
+    const { body: found } = await json("/v1/forward?q=12+Harbour+Row,+Tidewell");
+    const code: string = found.features[0].properties.parts.postcode.name;
+    const { status, body } = await json(`/v1/postcodes/QR?starts=${code.slice(0, 3)}&limit=100`);
+    expect(status).toBe(200);
+    expect(postcodesAnswer.strict().parse(body)).toEqual(body);
+    const codes: string[] = body.features.map((f: RecordFeature) => f.properties.parts.postcode?.name);
+    expect(codes).toContain(code);
+    expect(codes.every((each) => each.startsWith(code.slice(0, 3)))).toBe(true);
+    expect(codes).toEqual([...codes].sort());
+    const whole = await json(`/v1/postcodes/qr?starts=${code.replace(" ", "").toLowerCase()}`);
+    expect(whole.body).toMatchObject({ total: 1, features: [{ properties: { kind: "postcode" } }] });
+    expect(whole.body.features[0].properties.covers).toContain("Harbour Row");
+  });
+
+  it("says so where there is none, and which countries are held", async () => {
+    expect((await json("/v1/postcodes/QR?starts=qqq")).body).toMatchObject({ outcome: "none", total: 0, features: [] });
+    expect((await json("/v1/postcodes/QM?starts=1")).body.advice[0]).toContain("held are QR, QV, QY");
+    expect(await json("/v1/postcodes/QR")).toMatchObject({ status: 400, body: { issues: [{ parameter: "starts" }] } });
+    expect(await json("/v1/postcodes/QR?starts=--")).toMatchObject({ status: 400 });
+  });
+});
+
+describe("/v1/distance", () => {
+  it("answers metres and a bearing", async () => {
+    const { body } = await json("/v1/distance?from=0,179.9&to=0,-179.9");
+    expect(distanceAnswer.strict().parse(body)).toEqual({ metres: 22_263.898, bearing: 90 });
+    const posted = await json("/v1/distance", {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ from: { lat: 0, lon: 179.9 }, to: { lat: 0, lon: -179.9 } }),
+    });
+    expect(posted.body).toEqual(body);
+  });
+
+  it("has no bearing to where one stands, and no mercy on a swapped position", async () => {
+    expect((await json("/v1/distance?from=1,1&to=1,1")).body).toEqual({ metres: 0 });
+    expect((await json("/v1/distance?from=1,1&to=100,1")).body.issues[0].message).toContain("swapped");
+  });
+});
+
+describe("other forms of an answer", () => {
+  const FORMS = [
+    ["csv", "text/csv", /^ref,kind,exactness,/],
+    ["gpx", "application/gpx+xml", /^<\?xml version="1.0" encoding="UTF-8"\?>\n<gpx version="1.1"/],
+    ["vcf", "text/vcard", /^BEGIN:VCARD\r\nVERSION:4.0\r\n/],
+    ["geojsonseq", "application/geo+json-seq", /^\u001e\{"type":"Feature"/],
+  ] as const;
+
+  it.each(FORMS)("%s comes by format= and by Accept", async (format, type, begins) => {
+    const { url, keys } = shared();
+    const ask = (path: string, accept?: string) =>
+      fetch(`${url}${path}`, { headers: { authorization: `Bearer ${keys.srv}`, ...(accept ? { accept } : {}) } });
+    const { body: found } = await json("/v1/forward?q=Tidewell");
+    for (const path of [
+      "/v1/forward?q=Tidewell",
+      "/v1/reverse?at=-35.2,-21.4",
+      `/v1/records/${found.features[0].id}?lang=en`,
+      "/v1/postcodes/QR?starts=S",
+    ]) {
+      const byWord = await ask(`${path}&format=${format}`);
+      const byHeader = await ask(path, type);
+      expect(byWord.headers.get("content-type")).toContain(type);
+      expect(byWord.headers.get("vary")).toContain("Accept");
+      const text = await byWord.text();
+      expect(text).toMatch(begins);
+      expect(await byHeader.text()).toBe(text);
+    }
+  });
+
+  it("suggestions come as OpenSearch suggestions", async () => {
+    const { headers, body } = await json("/v1/suggest?q=12+harb&format=opensearch&limit=2");
+    expect(headers.get("content-type")).toContain("application/x-suggestions+json");
+    expect(body).toEqual([
+      "12 harb",
+      [expect.any(String), expect.any(String)],
+      [expect.any(String), expect.any(String)],
+    ]);
+  });
+
+  it("a form that there is not is refused, with one that there is", async () => {
+    expect(await json("/v1/forward?q=x&format=kml")).toMatchObject({
+      status: 400,
+      body: { issues: [{ parameter: "format", example: "format=csv" }] },
+    });
+  });
+});
+
+describe("facts", () => {
+  it("come as they were chosen", async () => {
+    const { body } = await json("/v1/suggest?q=library&kinds=place");
+    const ref = body.suggestions[0].ref;
+    const whole = (await json(`/v1/records/${ref}`)).body.properties.facts;
+    expect(Object.keys(whole)).toContain("openingHours");
+    const chosen = (await json(`/v1/records/${ref}?facts=openingHours`)).body.properties.facts;
+    expect(chosen).toEqual({ openingHours: whole.openingHours });
   });
 });

@@ -1,14 +1,24 @@
 import { featureOf } from "@bibliotope/core/formats";
+import { geodesic } from "@bibliotope/core/geo";
 import { heldProfile, PARTS, type PartName } from "@bibliotope/core/place";
 import type { Engine } from "@bibliotope/core/search";
-import { CALLS, forwardAsking, recordAsking, reverseAsking, suggestAsking } from "@bibliotope/wire";
+import {
+  CALLS,
+  distanceAsking,
+  forwardAsking,
+  OPENSEARCH,
+  postcodesAsking,
+  recordAsking,
+  reverseAsking,
+  suggestAsking,
+} from "@bibliotope/wire";
 import { type Request, type Response, Router } from "express";
 import { readAsking } from "../http/asking.ts";
-import { engineOf, languagesOf, sendAnswer } from "../http/engine.ts";
+import { engineOf, languagesOf, sendAnswer, sendRecords } from "../http/engine.ts";
 import { HttpProblem } from "../http/problem.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 
-/** `/v1/suggest`, `/v1/forward`, `/v1/reverse`, `/v1/records/REF`, by GET, and by POST where a question is asked. */
+/** The lookups, by GET, and by POST where a question is asked. */
 export function lookupRoutes(index: LiveIndex): Router {
   const router = Router();
 
@@ -16,13 +26,27 @@ export function lookupRoutes(index: LiveIndex): Router {
   router.route("/forward").get(forward).post(forward);
   router.route("/reverse").get(reverse).post(reverse);
   router.route("/records/:ref").get(record);
+  router.route("/postcodes/:country").get(postcodes);
+  router.route("/distance").get(distance).post(distance);
   return router;
 
   function suggest(request: Request, response: Response) {
-    const { lang, ...asked } = readAsking(request, suggestAsking);
+    const { lang, format, ...asked } = readAsking(request, suggestAsking);
     const engine = engineOf(index);
     const began = performance.now();
     const answer = engine.suggest({ ...asked, langs: languagesOf(request, lang) });
+    const isOpenSearch = format === "opensearch" || (!format && request.accepts(["json", OPENSEARCH]) === OPENSEARCH);
+    response.vary("Accept");
+    if (isOpenSearch) {
+      const { suggestions } = answer;
+      sendAnswer(
+        response,
+        OPENSEARCH,
+        [asked.q, suggestions.map((s) => s.line), suggestions.map((s) => s.within)],
+        began,
+      );
+      return;
+    }
     const advice = answer.outcome === "none" ? notHeld(engine, asked.countries) : [];
     sendAnswer(
       response,
@@ -53,41 +77,48 @@ export function lookupRoutes(index: LiveIndex): Router {
     });
     const candidates = gloss ? answer.candidates : answer.candidates.map(({ gloss: _, ...candidate }) => candidate);
     const advice = [...answer.advice, ...(answer.outcome === "none" ? notHeld(engine, countries) : [])];
-    sendAnswer(
+    const features = candidates.map(featureOf);
+    sendRecords(
+      request,
       response,
-      CALLS.forward.mediaType,
       {
         type: "FeatureCollection",
         outcome: answer.outcome,
         advice,
+        ...(answer.reading ? { reading: answer.reading } : {}),
         source: sourceOf(engine),
-        features: candidates.map(featureOf),
+        features,
       },
+      features,
+      asked.format,
       began,
     );
   }
 
   function reverse(request: Request, response: Response) {
-    const { lang, ...asked } = readAsking(request, reverseAsking);
+    const { lang, format, ...asked } = readAsking(request, reverseAsking);
     const engine = engineOf(index);
     const began = performance.now();
     const answer = engine.reverse({ ...asked, langs: languagesOf(request, lang) });
-    sendAnswer(
+    const features = answer.candidates.map(featureOf);
+    sendRecords(
+      request,
       response,
-      CALLS.reverse.mediaType,
       {
         type: "FeatureCollection",
         outcome: answer.outcome,
         advice: answer.advice,
         source: sourceOf(engine),
-        features: answer.candidates.map(featureOf),
+        features,
       },
+      features,
+      format,
       began,
     );
   }
 
   function record(request: Request, response: Response) {
-    const { lang } = readAsking(request, recordAsking);
+    const { lang, facts, format } = readAsking(request, recordAsking);
     const engine = engineOf(index);
     const began = performance.now();
     const found = engine.record(String(request.params.ref), { langs: languagesOf(request, lang) });
@@ -96,8 +127,50 @@ export function lookupRoutes(index: LiveIndex): Router {
         "not-found",
         "No record has this ref. Refs come from suggestions and answers; they are not made by hand.",
       );
-    sendAnswer(response, CALLS.record.mediaType, { ...featureOf(found), source: sourceOf(engine) }, began);
+    if (found.facts && facts) {
+      const chosen = facts.flatMap((fact) => (found.facts?.[fact] === undefined ? [] : [[fact, found.facts[fact]]]));
+      found.facts = Object.fromEntries(chosen);
+    }
+    const feature = featureOf(found);
+    sendRecords(request, response, { ...feature, source: sourceOf(engine) }, [feature], format, began);
   }
+
+  function postcodes(request: Request, response: Response) {
+    const { starts, lang, limit, format } = readAsking(request, postcodesAsking);
+    const engine = engineOf(index);
+    const began = performance.now();
+    const country = String(request.params.country).slice(0, 2);
+    const answer = engine.postcodes({ country, starts, limit, langs: languagesOf(request, lang) });
+    const missing = answer.outcome === "none" ? notHeld(engine, [country.toUpperCase()]) : [];
+    const features = answer.candidates.map(featureOf);
+    sendRecords(
+      request,
+      response,
+      {
+        type: "FeatureCollection",
+        outcome: answer.outcome,
+        advice: answer.outcome === "matched" || missing.length ? missing : ["No postcode held begins like this."],
+        total: answer.total,
+        source: sourceOf(engine),
+        features,
+      },
+      features,
+      format,
+      began,
+    );
+  }
+}
+
+/** `/v1/distance`: needs no data, so it answers without an index too. */
+function distance(request: Request, response: Response) {
+  const { from, to } = readAsking(request, distanceAsking);
+  const began = performance.now();
+  const { metres, bearing } = geodesic(from, to);
+  const answer = {
+    metres: Math.round(metres * 1000) / 1000,
+    ...(bearing === undefined ? {} : { bearing: Math.round(bearing * 1e6) / 1e6 }),
+  };
+  sendAnswer(response, CALLS.distance.mediaType, answer, began);
 }
 
 export function sourceOf(engine: Engine) {

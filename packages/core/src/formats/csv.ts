@@ -1,0 +1,31 @@
+import { PARTS } from "../place/index.ts";
+import type { LookupFeature } from "./lookup.ts";
+
+/** Columns of a table of records, in order. */
+export const CSV_COLUMNS = [
+  "ref",
+  "kind",
+  "exactness",
+  "score",
+  "distance",
+  "bearing",
+  "lat",
+  "lon",
+  "line",
+  ...PARTS,
+] as const;
+
+/** A table of records: RFC 4180, with a header, lines ended by CRLF, UTF-8. An absent value is an empty cell. */
+export function csvOf(features: readonly LookupFeature[]): string {
+  const rows = features.map(({ id, properties }) => {
+    const { kind, exactness, score, distance, bearing, at, line, parts } = properties;
+    const names = PARTS.map((part) => parts[part]?.name);
+    return [id, kind, exactness, score, distance, bearing, at.lat, at.lon, line, ...names];
+  });
+  return [CSV_COLUMNS, ...rows].map((row) => `${row.map(cell).join(",")}\r\n`).join("");
+}
+
+function cell(value: string | number | undefined): string {
+  const text = String(value ?? "");
+  return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
+}

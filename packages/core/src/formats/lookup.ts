@@ -1,0 +1,20 @@
+import type { Position } from "../geo/index.ts";
+import type { AutofillValues, Exactness, Facts, Kind, Parts } from "../place/index.ts";
+import type { PointFeature } from "./geojson.ts";
+
+/** What the other forms of an answer are made from: its Features. */
+export type LookupFeature = PointFeature<{
+  kind: Kind;
+  exactness: Exactness;
+  at: Position;
+  line: string;
+  lines: string[];
+  parts: Parts;
+  autofill: AutofillValues;
+  facts?: Facts;
+  score?: number;
+  /** Metres. */
+  distance?: number;
+  /** Degrees clockwise from north. */
+  bearing?: number;
+}>;
