@@ -43,6 +43,19 @@ for (const scheme of ["light", "dark"] as const) {
       expect(await findings(page)).toEqual([]);
     });
 
+    test("in Lookups: empty, with candidates, with nothing found, with two settings", async ({ page }) => {
+      for (const path of [
+        "/lookups",
+        "/lookups/forward?q=12+harbor+rw+tidewell+HT9+29&gloss=1",
+        "/lookups/forward?q=14b+Vuxxel+Street&gloss=1",
+        "/lookups/suggest?q=12+harb&beside=suggest%3Fq%3D12%2Bharb%26limit%3D3",
+      ]) {
+        await page.goto(path);
+        await expect(page.getByRole("application")).toHaveAttribute("data-complete", "true");
+        expect(await findings(page), path).toEqual([]);
+      }
+    });
+
     test("in the keys", async ({ page }) => {
       await page.goto("/forms");
       await expect(page.getByRole("link", { name: /Become a reader/ })).toBeVisible();
@@ -115,6 +128,7 @@ for (const width of [360, 640]) {
       "/forms",
       "/forms/become-a-reader/rehearse",
       "/forms/become-a-reader/compose",
+      "/lookups/forward?q=12+harbor+rw+tidewell+HT9+29&gloss=1",
       "/f/become-a-reader",
     ]) {
       await page.goto(path);

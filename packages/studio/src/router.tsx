@@ -4,6 +4,7 @@ import { FormList } from "./forms/FormList.tsx";
 import { Spread } from "./forms/Spread.tsx";
 import { Frame } from "./frame/Frame.tsx";
 import { NothingHere } from "./frame/NothingHere.tsx";
+import { LookupsView } from "./lookups/LookupsView.tsx";
 import { RehearseView } from "./rehearse/RehearseView.tsx";
 
 /** The first start opens straight into a sample form, ready to type in. */
@@ -24,6 +25,7 @@ export const router = createBrowserRouter([
           { path: "compose", element: <ComposeView /> },
         ],
       },
+      { path: "/lookups/*", element: <LookupsView /> },
       { path: "*", element: <NothingHere /> },
     ],
   },

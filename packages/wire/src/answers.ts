@@ -93,7 +93,7 @@ const collection = (outcomes: readonly [string, ...string[]]) =>
   });
 
 export const readingSchema = z
-  .object({ country: z.string(), parts: partsSchema, gloss: z.array(glossSchema) })
+  .object({ country: z.string(), parts: partsSchema, unknown: z.array(z.string()), gloss: z.array(glossSchema) })
   .meta({ id: "Reading", description: "The text split by the shape of its words, where nothing was found." });
 
 export const forwardAnswer = collection(["matched", "ambiguous", "none"]).extend({ reading: readingSchema.optional() });

@@ -52,6 +52,22 @@ export const keyList = z.object({ keys: z.array(keySummary) });
 /** The only answer that ever holds a key itself. */
 export const madeKey = keySummary.extend({ key: z.string() });
 
+/** A lookup as it stands behind `/v1/`: the call, what is in its path, its query string. */
+export const keepLookupAsking = z.strictObject({
+  asked: z
+    .string()
+    .max(2000)
+    .regex(/^(suggest|forward|reverse|distance|records\/[^/?]+|postcodes\/[^/?]+)\?/, { error: "is no lookup" }),
+  outcome: z.string().max(20),
+  found: z.int().min(0),
+});
+export const earlierLookup = keepLookupAsking.extend({ asked: z.string(), askedAt: z.string() });
+export const earlierLookups = z.object({ keeps: z.boolean(), days: z.int(), lookups: z.array(earlierLookup) });
+export const keepsLookupsAsking = z.strictObject({ keeps: z.boolean() });
+
+export type KeepLookupAsking = z.infer<typeof keepLookupAsking>;
+export type EarlierLookup = z.infer<typeof earlierLookup>;
+export type EarlierLookups = z.infer<typeof earlierLookups>;
 export type SessionAnswer = z.infer<typeof sessionAnswer>;
 export type FormSummary = z.infer<typeof formSummary>;
 export type FormDraft = z.infer<typeof formDraft>;

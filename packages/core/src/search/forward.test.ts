@@ -128,7 +128,7 @@ describe("the gloss", () => {
   it("says for each word how it was taken", () => {
     expect(hows("12 the Harbor Rw Tidewell")).toMatchObject({
       "12": "same",
-      Harbor: "abbreviation",
+      Harbor: "spelling",
       Rw: "abbreviation",
       Tidewell: "same",
     });

@@ -50,7 +50,7 @@ export function forward(held: Held, query: ForwardQuery): ForwardAnswer {
     outcome,
     candidates: candidates.slice(0, query.limit ?? DEFAULT_LIMIT),
     advice: adviceFor(outcome, tokens, text),
-    ...(outcome === "none" ? { reading: readingOf(held, query, text) } : {}),
+    ...(outcome === "none" ? { reading: readingOf(held, query, text, unknownIn(tokens, text)) } : {}),
   };
 }
 
@@ -68,7 +68,19 @@ function atPosition(held: Held, query: ForwardQuery, text: string, at: Position)
   };
 }
 
-function readingOf({ segment, lexicon }: Held, query: ForwardQuery, text: string): Reading | undefined {
+/** Words that no name holds, as they were typed. */
+function unknownIn(tokens: readonly QueryToken[], text: string): string[] {
+  return tokens
+    .filter(({ kind, ranges, role }) => kind === "word" && !ranges.length && !role)
+    .map(({ start, end }) => text.slice(start, end));
+}
+
+function readingOf(
+  { segment, lexicon }: Held,
+  query: ForwardQuery,
+  text: string,
+  unknown: string[],
+): Reading | undefined {
   const countries = segment.countries().map((country) => ({
     profile: profileOf(segment.countryCode(country)),
     names: segment.namesOf(country).map(({ name }) => name),
@@ -78,9 +90,9 @@ function readingOf({ segment, lexicon }: Held, query: ForwardQuery, text: string
   if (!among.length) return undefined;
   if (query.q === undefined && query.parts) {
     const parts = Object.fromEntries(Object.entries(query.parts).map(([part, name]) => [part, { name }]));
-    return { country: among[0].profile.code, parts, gloss: [] };
+    return { country: among[0].profile.code, parts, unknown, gloss: [] };
   }
-  return splitByProfile(text, profileFor(text, among), lexicon);
+  return { ...splitByProfile(text, profileFor(text, among), lexicon), unknown };
 }
 
 function recordOf(segment: Segment, candidate: Candidate, shown: Shown): AnswerRecord {
@@ -115,9 +127,7 @@ function outcomeOf(scores: readonly number[]): Outcome {
 function adviceFor(outcome: Outcome, tokens: readonly QueryToken[], text: string): string[] {
   if (outcome === "ambiguous") return ["Several fit equally well: add the town, the county or the postcode."];
   if (outcome === "matched") return [];
-  const unknown = tokens.filter(({ kind, ranges, role }) => kind === "word" && !ranges.length && !role);
+  const unknown = unknownIn(tokens, text);
   if (!unknown.length) return ["These words are known, but not together: check the town or the postcode."];
-  return [
-    `Not known here: ${unknown.map((token) => text.slice(token.start, token.end)).join(", ")}. Check the spelling.`,
-  ];
+  return [`Not known here: ${unknown.join(", ")}. Check the spelling.`];
 }

@@ -27,13 +27,21 @@ export function glossOf({ segment, lexicon }: Dictionary, candidate: Candidate, 
     }
     const isCode = parts.postcode && (token.isCode || shape?.test(token.text));
     if (by === NONE && isCode) return { ...gloss, how: "differs", part: "postcode", as: parts.postcode!.name };
-    if (by === NONE) return gloss;
+    if (by === NONE || (token.weight <= SMALL && !isNamed(candidate, by, t))) return gloss;
     const kind = segment.kindOf(by);
     const part: PartName = kind === "address" ? "house" : kind;
     const word = parts[part] && takenFor(token, parts[part].name, lexicon);
     if (!word) return { ...gloss, part, how: "same" };
     return { ...gloss, part, how: token.isCut && word.how === "same" ? "joined" : word.how, as: word.text };
   });
+}
+
+/** Words that weigh no more mean nothing by themselves. */
+const SMALL = 0.1;
+
+/** True when another word, one that means something, is of the same name. */
+function isNamed({ tokens, explained }: Candidate, by: number, except: number): boolean {
+  return explained.some((other, t) => t !== except && other.by === by && tokens[t].weight > SMALL);
 }
 
 /** Words of names met lately: the same street and town names come again and again. */

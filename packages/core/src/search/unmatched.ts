@@ -7,6 +7,8 @@ export interface Reading {
   /** ISO 3166 code of the country whose profile split it. */
   country: string;
   parts: Parts;
+  /** Words that stand in no name held: what broke it. */
+  unknown: string[];
   /** Each piece with the part it was taken for. */
   gloss: Gloss[];
 }
@@ -23,7 +25,7 @@ const AREAS: readonly PartName[] = ["town", "county", "region", "district"];
  * Splits an address that was not found into its parts, by a country's profile: the postcode by its shape, the number
  * by where it stands, the street by its kind or its number, the rest by commas and the order of a line.
  */
-export function splitByProfile(text: string, profile: CountryProfile, lexicon: Lexicon): Reading {
+export function splitByProfile(text: string, profile: CountryProfile, lexicon: Lexicon): Omit<Reading, "unknown"> {
   const parts: Parts = {};
   const gloss: Gloss[] = [];
   const take = (part: PartName, piece: Piece) => {

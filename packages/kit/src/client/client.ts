@@ -1,7 +1,9 @@
 import { type Position, roundDegrees } from "@bibliotope/core/geo";
 import type {
   CountriesAnswer,
+  DistanceAnswer,
   ForwardAnswer,
+  PostcodesAnswer,
   Problem,
   PublishedForm,
   RecordAnswer,
@@ -46,17 +48,22 @@ export class Client {
 
   /** The nearest address and the areas around a position. */
   reverse(at: Position, asked: Asked = {}, signal?: AbortSignal): Promise<ReverseAnswer> {
-    return this.#get(
-      "reverse",
-      "/v1/reverse",
-      { at: `${roundDegrees(at.lat)},${roundDegrees(at.lon)}`, ...asked },
-      signal,
-    );
+    return this.#get("reverse", "/v1/reverse", { at: positionText(at), ...asked }, signal);
   }
 
-  /** One record by its ref. */
-  record(ref: string, signal?: AbortSignal): Promise<RecordAnswer> {
-    return this.#get("record", `/v1/records/${encodeURIComponent(ref)}`, {}, signal);
+  /** One record by its ref. @param asked such as `{ facts: "phone,openingHours" }` */
+  record(ref: string, asked: Asked = {}, signal?: AbortSignal): Promise<RecordAnswer> {
+    return this.#get("record", `/v1/records/${encodeURIComponent(ref)}`, asked, signal);
+  }
+
+  /** The postcodes of a country that begin with some letters. */
+  postcodes(country: string, asked: Asked, signal?: AbortSignal): Promise<PostcodesAnswer> {
+    return this.#get("postcodes", `/v1/postcodes/${encodeURIComponent(country)}`, asked, signal);
+  }
+
+  /** How far it is from one position to another, in metres, and which way, in degrees. */
+  distance(from: Position, to: Position, signal?: AbortSignal): Promise<DistanceAnswer> {
+    return this.#get("distance", "/v1/distance", { from: positionText(from), to: positionText(to) }, signal);
   }
 
   /** The countries held, each with its profile. */
@@ -107,6 +114,9 @@ export class Client {
     return `${this.#base}${path}?${query}`;
   }
 }
+
+/** A position as a query string writes it: LAT,LON. */
+const positionText = ({ lat, lon }: Position) => `${roundDegrees(lat)},${roundDegrees(lon)}`;
 
 function textOf(asked: Asked, path?: string): Record<string, string> {
   const pairs = Object.entries(asked).filter(([, value]) => value !== undefined);

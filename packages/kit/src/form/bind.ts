@@ -106,7 +106,7 @@ class FormBinding implements Binding {
 
   /** A choice is resolved by its ref, never by its text. */
   async #fillByRef({ ref }: Suggestion): Promise<void> {
-    const record: RecordFeature | undefined = await this.#ask((signal) => this.options.client.record(ref, signal));
+    const record: RecordFeature | undefined = await this.#ask((signal) => this.options.client.record(ref, {}, signal));
     if (record) this.#apply(answerOf(record.id, record.properties), "chosen");
   }
 

@@ -6,7 +6,7 @@ import { drawOver, drawTiles, forgetWidths, type MapMarker } from "./draw.ts";
 import { listenForGestures } from "./gestures.ts";
 import { MAP_STYLE } from "./style.ts";
 import { Tiles } from "./tiles.ts";
-import { type Size, toPosition, toScreen, type View, zoomed } from "./view.ts";
+import { type Size, toPosition, toScreen, type View, viewOf, zoomed } from "./view.ts";
 
 export type { MapMarker } from "./draw.ts";
 
@@ -25,6 +25,9 @@ const WHOLE: View = { at: { lat: -35.55, lon: -21.45 }, zoom: 7.5 };
 const HOUSE_ZOOM = 16.4;
 /** Tiles are painted at least this fine, so that they stay sharp between two zooms. */
 const FINEST = 1.5;
+/** CSS pixels to the side of and above a marker's spot, and below it, that belong to the marker. */
+const MARKER_REACH = 11;
+const MARKER_HEIGHT = 36;
 /** Milliseconds of a short move. */
 const MOVE = 140;
 
@@ -39,6 +42,8 @@ export class SheetMap {
   readonly #stop = new AbortController();
   readonly #sizes: ResizeObserver;
   readonly #pressed: ((at: Position) => void)[] = [];
+  readonly #hovered: ((marker: number | undefined) => void)[] = [];
+  #under: number | undefined;
   #tiles: Tiles;
   #night: boolean;
   #view: View;
@@ -72,6 +77,8 @@ export class SheetMap {
     );
     if (options.night === undefined)
       dark.addEventListener("change", () => this.setNight(dark.matches), { signal: this.#stop.signal });
+    this.element.addEventListener("pointermove", (event) => this.#hover(event), { signal: this.#stop.signal });
+    this.element.addEventListener("pointerleave", () => this.#setUnder(undefined), { signal: this.#stop.signal });
     this.#sizes = new ResizeObserver(() => this.#resize());
     this.#sizes.observe(this.element);
     document.fonts.addEventListener("loadingdone", () => this.#lettersCame(), { signal: this.#stop.signal });
@@ -79,6 +86,13 @@ export class SheetMap {
 
   get view(): View {
     return this.#view;
+  }
+
+  /** What the map shows, in degrees. */
+  bounds(): { west: number; south: number; east: number; north: number } {
+    const { lat: north, lon: west } = toPosition(this.#view, this.#size, { x: 0, y: 0 });
+    const { lat: south, lon: east } = toPosition(this.#view, this.#size, { x: this.#size.width, y: this.#size.height });
+    return { west, south, east, north };
   }
 
   /** Shows a view at once. */
@@ -120,6 +134,16 @@ export class SheetMap {
   /** Hears of a press without a move, by pointer, or by Enter for the middle of the map. */
   onPress(heard: (at: Position) => void): void {
     this.#pressed.push(heard);
+  }
+
+  /** Hears which marker the pointer stands on, by its place in the list. */
+  onHover(heard: (marker: number | undefined) => void): void {
+    this.#hovered.push(heard);
+  }
+
+  /** Shows some positions, with room around them; one alone as closely as a house. */
+  fit(positions: readonly Position[]): void {
+    if (positions.length) this.glide(viewOf(positions, this.#size, HOUSE_ZOOM));
   }
 
   setNight(night: boolean): void {
@@ -180,6 +204,23 @@ export class SheetMap {
       buttons.append(button);
     }
     element.append(this.#canvas, buttons, this.#described);
+  }
+
+  #hover({ clientX, clientY }: PointerEvent): void {
+    const { left, top } = this.element.getBoundingClientRect();
+    const isUnder = ({ at }: MapMarker) => {
+      const spot = toScreen(this.#view, this.#size, at);
+      const [dx, dy] = [clientX - left - spot.x, clientY - top - spot.y];
+      return Math.abs(dx) <= MARKER_REACH && dy >= -MARKER_REACH && dy <= MARKER_HEIGHT;
+    };
+    const under = this.#markers.findIndex(isUnder);
+    this.#setUnder(under < 0 ? undefined : under);
+  }
+
+  #setUnder(marker: number | undefined): void {
+    if (marker === this.#under) return;
+    this.#under = marker;
+    for (const heard of this.#hovered) heard(marker);
   }
 
   #press(at: Position): void {

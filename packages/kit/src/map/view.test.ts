@@ -1,7 +1,7 @@
 import { metresPerPixel } from "@bibliotope/core/geo";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { LEAST_ZOOM, MOST_ZOOM, panned, scaleLength, toPosition, toScreen, type View, zoomed } from "./view.ts";
+import { LEAST_ZOOM, MOST_ZOOM, panned, scaleLength, toPosition, toScreen, type View, viewOf, zoomed } from "./view.ts";
 
 const size = { width: 640, height: 560 };
 const view = fc.record({
@@ -67,6 +67,43 @@ describe("the scale", () => {
         expect(metres / perPixel).toBeLessThanOrEqual(130);
         expect(metres / perPixel).toBeGreaterThan(130 / 2.6);
         expect([1, 2, 5]).toContain(Math.round(metres / 10 ** Math.floor(Math.log10(metres) + 1e-9)));
+      }),
+    );
+  });
+});
+
+describe("viewOf", () => {
+  const position = fc.record({
+    lat: fc.double({ min: -60, max: 60, noNaN: true }),
+    lon: fc.double({ min: -150, max: 150, noNaN: true }),
+  });
+
+  it("shows all positions that fit at the widest zoom, inside the map", () => {
+    const near = fc.record({
+      lat: fc.double({ min: -37, max: -34, noNaN: true }),
+      lon: fc.double({ min: -23, max: -20, noNaN: true }),
+    });
+    fc.assert(
+      fc.property(fc.array(near, { minLength: 1, maxLength: 6 }), (positions) => {
+        const shown = viewOf(positions, size, 16);
+        for (const at of positions) {
+          const { x, y } = toScreen(shown, size, at);
+          expect(x).toBeGreaterThanOrEqual(0);
+          expect(x).toBeLessThanOrEqual(size.width);
+          expect(y).toBeGreaterThanOrEqual(0);
+          expect(y).toBeLessThanOrEqual(size.height);
+        }
+      }),
+    );
+  });
+
+  it("shows a single one as closely as asked, in the middle", () => {
+    fc.assert(
+      fc.property(position, (at) => {
+        const shown = viewOf([at], size, 16);
+        expect(shown.zoom).toBe(16);
+        expect(shown.at.lat).toBeCloseTo(at.lat, 9);
+        expect(shown.at.lon).toBeCloseTo(at.lon, 9);
       }),
     );
   });

@@ -63,3 +63,20 @@ export function scaleLength(metresPerPixel: number, mostPixels: number): number 
   const power = 10 ** Math.floor(Math.log10(most));
   return power * ([5, 2].find((times) => times * power <= most) ?? 1);
 }
+
+/** Part of each side that stays free around what is shown. */
+const MARGIN = 0.16;
+
+/** The closest view that shows some positions with room around them, no closer than `closest`. */
+export function viewOf(positions: readonly Position[], size: Size, closest: number): View {
+  const points = positions.map(project);
+  const [west, east] = [Math.min(...points.map(({ x }) => x)), Math.max(...points.map(({ x }) => x))];
+  const [north, south] = [Math.min(...points.map(({ y }) => y)), Math.max(...points.map(({ y }) => y))];
+  const room = 1 - 2 * MARGIN;
+  const most = Math.min(
+    (Math.max(1, size.width) * room) / Math.max(east - west, Number.MIN_VALUE),
+    (Math.max(1, size.height) * room) / Math.max(south - north, Number.MIN_VALUE),
+  );
+  const zoom = Math.max(LEAST_ZOOM, Math.min(closest, Math.log2(most / TILE)));
+  return { at: unproject({ x: (west + east) / 2, y: (north + south) / 2 }), zoom };
+}

@@ -8,7 +8,14 @@ const NEW = { title: "A test form", fields: [{ name: "town", kind: "text", label
 
 describe("signing in", () => {
   it("is needed for everything under /api", async () => {
-    for (const path of ["/api/session", "/api/forms", "/api/forms/become-a-reader", "/api/keys", "/api/nothing"]) {
+    for (const path of [
+      "/api/session",
+      "/api/forms",
+      "/api/forms/become-a-reader",
+      "/api/keys",
+      "/api/lookups",
+      "/api/nothing",
+    ]) {
       const { status, body } = await json(path, { key: null });
       expect(status, path).toBe(401);
       expect(body.type).toBe("/problems/not-signed-in");
@@ -202,5 +209,32 @@ describe("the service itself", () => {
       headers: { "if-none-match": first.headers.get("etag")!, "cache-control": "" },
     });
     expect(again.status).toBe(304);
+  });
+});
+
+describe("earlier lookups", () => {
+  it("are kept for their user, the same one once, and forgotten on request", async () => {
+    const { send, get } = await signedIn();
+    const keep = (asked: string, found = 1) => send("POST", "/api/lookups", { asked, outcome: "matched", found });
+    const list = async () => (await get("/api/lookups")).json();
+    await send("PUT", "/api/lookups/keeping", { keeps: true });
+    await send("DELETE", "/api/lookups", {});
+    expect((await keep("forward?q=one")).status).toBe(204);
+    expect((await keep("forward?q=two")).status).toBe(204);
+    expect((await keep("forward?q=one", 3)).status).toBe(204);
+    expect(await list()).toMatchObject({
+      keeps: true,
+      days: 30,
+      lookups: [
+        { asked: "forward?q=one", found: 3 },
+        { asked: "forward?q=two", found: 1 },
+      ],
+    });
+    for (const wrong of ["forms/x?q=1", "forward", "javascript:alert(1)", "records/a/b?x"])
+      expect((await keep(wrong)).status).toBe(400);
+    await send("PUT", "/api/lookups/keeping", { keeps: false });
+    await keep("forward?q=three");
+    expect(await list()).toMatchObject({ keeps: false, lookups: [] });
+    await send("PUT", "/api/lookups/keeping", { keeps: true });
   });
 });

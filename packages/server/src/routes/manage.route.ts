@@ -1,6 +1,13 @@
 import { randomBytes } from "node:crypto";
 import { checkDefinition } from "@bibliotope/core/form";
-import { formDefinitionSchema, makeKeyAsking, type SessionAnswer, saveDraftAsking } from "@bibliotope/wire";
+import {
+  formDefinitionSchema,
+  keepLookupAsking,
+  keepsLookupsAsking,
+  makeKeyAsking,
+  type SessionAnswer,
+  saveDraftAsking,
+} from "@bibliotope/wire";
 import { Router } from "express";
 import type { Knex } from "knex";
 import * as z from "zod";
@@ -11,6 +18,7 @@ import { HttpProblem } from "../http/problem.ts";
 import { sessionCookie, sessionSecret } from "../http/session.ts";
 import type { KeyRing } from "../keys/key-ring.ts";
 import { listKeys, makeKey } from "../keys/keys.repository.ts";
+import * as lookups from "../lookups/lookups.repository.ts";
 import { endSession } from "../users/users.repository.ts";
 
 interface Needs {
@@ -65,6 +73,23 @@ export function manageRoutes({ database, published, ring, studioKey }: Needs): R
     if ((await forms.publishForm(database, ref)) === undefined) throw noSuchForm();
     await published.refresh();
     response.json(await draftOf(ref));
+  });
+
+  router.get("/lookups", async (_request, response) => {
+    response.json(await lookups.listLookups(database, response.locals.user.id));
+  });
+  router.post("/lookups", async (request, response) => {
+    await lookups.keepLookup(database, response.locals.user.id, readAsking(request, keepLookupAsking));
+    response.status(204).end();
+  });
+  router.delete("/lookups", async (_request, response) => {
+    await lookups.forgetLookups(database, response.locals.user.id);
+    response.status(204).end();
+  });
+  router.put("/lookups/keeping", async (request, response) => {
+    const { keeps } = readAsking(request, keepsLookupsAsking);
+    await lookups.setKeepsLookups(database, response.locals.user.id, keeps);
+    response.json(await lookups.listLookups(database, response.locals.user.id));
   });
 
   router.get("/keys", async (_request, response) => void response.json({ keys: await listKeys(database) }));

@@ -4,26 +4,34 @@ import { KeysDialog } from "./KeysDialog.tsx";
 import { Mark } from "./Mark.tsx";
 import { SignInNeeded } from "./SignInNeeded.tsx";
 
+const PLACES = [
+  ["/forms", "Forms"],
+  ["/lookups", "Lookups"],
+] as const;
+
 /** The thin header with the places of work, and the view under it. */
 export function Frame() {
   const { data: session, error, isLoading } = useSessionQuery();
   const notSignedIn = (error as { status?: number } | undefined)?.status === 401;
   return (
     <div className="flex min-h-full flex-col">
-      <header className="flex h-[46px] flex-none items-center gap-8 border-b border-rule px-5">
+      <header className="flex h-[46px] flex-none items-center gap-8 border-b border-rule px-5 max-[480px]:gap-4">
         <NavLink to="/" className="flex items-center gap-2.5 font-serif text-[20px] font-semibold">
           <Mark />
           Bibliotope
         </NavLink>
-        <nav aria-label="Places of work" className="flex h-full items-stretch">
-          <NavLink
-            to="/forms"
-            className="flex items-center border-b-2 border-transparent px-0.5 font-semibold aria-[current=page]:border-madder"
-          >
-            Forms
-          </NavLink>
+        <nav aria-label="Places of work" className="flex h-full items-stretch gap-5">
+          {PLACES.map(([to, name]) => (
+            <NavLink
+              key={to}
+              to={to}
+              className="flex items-center border-b-2 border-transparent px-0.5 font-semibold text-quiet aria-[current=page]:border-madder aria-[current=page]:text-ink"
+            >
+              {name}
+            </NavLink>
+          ))}
         </nav>
-        <span className="ml-auto truncate text-quiet">{session?.name}</span>
+        <span className="ml-auto truncate text-quiet max-[480px]:invisible">{session?.name}</span>
         {session ? <KeysDialog /> : null}
       </header>
       {session ? (

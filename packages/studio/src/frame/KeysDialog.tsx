@@ -22,6 +22,20 @@ const COMPOSE: [string, string][] = [
   ["Ctrl Shift Z", "Redo"],
 ];
 
+const LOOKUPS: [string, string][] = [
+  ["Enter", "Ask"],
+  ["↓ ↑ ← →", "Walk through the answer's tree, when it has the focus"],
+  ["Enter", "In the tree: open or close"],
+  ["Enter", "On the map: look up what is in the middle"],
+];
+
+/** The keys of a view, by its address. */
+function keysOf(pathname: string): [string, string][] {
+  if (pathname.startsWith("/lookups")) return LOOKUPS;
+  if (pathname.endsWith("/compose")) return COMPOSE;
+  return pathname.endsWith("/rehearse") ? REHEARSE : [];
+}
+
 /** `?` shows the keys of the view. */
 export function KeysDialog() {
   const [open, setOpen] = useState(false);
@@ -34,13 +48,13 @@ export function KeysDialog() {
     document.addEventListener("keydown", pressed);
     return () => document.removeEventListener("keydown", pressed);
   }, []);
-  const own = pathname.endsWith("/compose") ? COMPOSE : pathname.endsWith("/rehearse") ? REHEARSE : [];
+  const own = keysOf(pathname);
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger asChild>
         <button
           type="button"
-          className="size-7 rounded border border-edge text-quiet hover:bg-wash"
+          className="size-7 flex-none rounded border border-edge text-quiet hover:bg-wash"
           aria-label="Keys of this view"
         >
           ?
@@ -55,7 +69,7 @@ export function KeysDialog() {
           <Dialog.Title className="font-serif text-lg font-semibold">Keys</Dialog.Title>
           <dl className="mt-3 grid grid-cols-[7rem_1fr] gap-y-1.5">
             {[...own, ...EVERYWHERE].map(([keys, what]) => (
-              <div key={what} className="contents">
+              <div key={`${keys} ${what}`} className="contents">
                 <dt className="font-mono text-[12.5px]">{keys}</dt>
                 <dd>{what}</dd>
               </div>

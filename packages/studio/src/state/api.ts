@@ -1,5 +1,12 @@
 import type { FormDefinition } from "@bibliotope/core/form";
-import type { FormDraft, FormSummary, Problem, SessionAnswer } from "@bibliotope/wire";
+import type {
+  EarlierLookups,
+  FormDraft,
+  FormSummary,
+  KeepLookupAsking,
+  Problem,
+  SessionAnswer,
+} from "@bibliotope/wire";
 import { createApi, fetchBaseQuery } from "@reduxjs/toolkit/query/react";
 
 let csrf = "";
@@ -12,7 +19,7 @@ export const api = createApi({
     responseHandler: "json",
     timeout: 10_000,
   }),
-  tagTypes: ["forms"],
+  tagTypes: ["forms", "lookups"],
   endpoints: (build) => ({
     session: build.query<SessionAnswer, void>({
       query: () => "/session",
@@ -38,10 +45,34 @@ export const api = createApi({
       query: (ref) => ({ url: `/forms/${encodeURIComponent(ref)}/publish`, method: "POST", body: {} }),
       invalidatesTags: ["forms"],
     }),
+    lookups: build.query<EarlierLookups, void>({ query: () => "/lookups", providesTags: ["lookups"] }),
+    keepLookup: build.mutation<void, KeepLookupAsking>({
+      query: (body) => ({ url: "/lookups", method: "POST", body }),
+      invalidatesTags: ["lookups"],
+    }),
+    forgetLookups: build.mutation<void, void>({
+      query: () => ({ url: "/lookups", method: "DELETE", body: {} }),
+      invalidatesTags: ["lookups"],
+    }),
+    keepingLookups: build.mutation<EarlierLookups, boolean>({
+      query: (keeps) => ({ url: "/lookups/keeping", method: "PUT", body: { keeps } }),
+      invalidatesTags: ["lookups"],
+    }),
   }),
 });
 
-export const { useSessionQuery, useFormsQuery, useFormQuery, useMakeFormMutation, usePublishFormMutation } = api;
+export const {
+  useSessionQuery,
+  useFormsQuery,
+  useFormQuery,
+  useMakeFormMutation,
+  usePublishFormMutation,
+  useSaveDraftMutation,
+  useLookupsQuery,
+  useKeepLookupMutation,
+  useForgetLookupsMutation,
+  useKeepingLookupsMutation,
+} = api;
 
 /** What to tell the person about a call that failed. */
 export function wordsOf(error: unknown): string {

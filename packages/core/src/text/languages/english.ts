@@ -27,7 +27,6 @@ export const ENGLISH: LanguagePack = {
     ["qy", "quay"],
     ["stps", "steps"],
     ["hbr", "harbour"],
-    ["harbor", "harbour"],
     ["n", "north"],
     ["s", "south"],
     ["e", "east"],

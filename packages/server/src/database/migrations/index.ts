@@ -1,5 +1,6 @@
 import type { Knex } from "knex";
 import * as first from "./2026-11-gazetteer.ts";
+import * as third from "./2026-11-lookups.ts";
 import * as second from "./2026-11-workbench.ts";
 
 interface Step {
@@ -11,6 +12,7 @@ interface Step {
 const STEPS: Step[] = [
   { name: "2026-11-gazetteer", ...first },
   { name: "2026-11-workbench", ...second },
+  { name: "2026-11-lookups", ...third },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */

@@ -1,0 +1,46 @@
+import type { EarlierLookup, EarlierLookups, KeepLookupAsking } from "@bibliotope/wire";
+import type { Knex } from "knex";
+
+/** For how long lookups are kept, and how many of one user at most. */
+export const KEEP_DAYS = 30;
+const MOST = 200;
+
+/** The earlier lookups of a user, the latest first; those too old are gone for good. */
+export async function listLookups(database: Knex, userId: number): Promise<EarlierLookups> {
+  await database("lookups")
+    .where("asked_at", "<", database.raw("now() - ? * interval '1 day'", [KEEP_DAYS]))
+    .delete();
+  const user = await database("users").where({ id: userId }).first("keeps_lookups");
+  const rows = await database("lookups").where({ user_id: userId }).orderBy("asked_at", "desc").limit(MOST);
+  const lookups = rows.map(
+    ({ asked, outcome, found, asked_at }): EarlierLookup => ({
+      asked,
+      outcome,
+      found,
+      askedAt: asked_at.toISOString(),
+    }),
+  );
+  return { keeps: user.keeps_lookups, days: KEEP_DAYS, lookups };
+}
+
+/** Keeps a lookup, unless its user does not want that. The same one asked again moves to the front. */
+export async function keepLookup(database: Knex, userId: number, lookup: KeepLookupAsking): Promise<void> {
+  const user = await database("users").where({ id: userId }).first("keeps_lookups");
+  if (!user.keeps_lookups) return;
+  await database("lookups")
+    .insert({ ...lookup, user_id: userId, asked_at: database.fn.now() })
+    .onConflict(["user_id", "asked"])
+    .merge();
+  const tooMany = database("lookups").where({ user_id: userId }).orderBy("asked_at", "desc").offset(MOST).select("id");
+  await database("lookups").whereIn("id", tooMany).delete();
+}
+
+export async function forgetLookups(database: Knex, userId: number): Promise<void> {
+  await database("lookups").where({ user_id: userId }).delete();
+}
+
+/** Whether lookups are kept from now on; switching it off forgets those that were. */
+export async function setKeepsLookups(database: Knex, userId: number, keeps: boolean): Promise<void> {
+  await database("users").where({ id: userId }).update({ keeps_lookups: keeps });
+  if (!keeps) await forgetLookups(database, userId);
+}

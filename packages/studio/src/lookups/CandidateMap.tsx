@@ -1,0 +1,71 @@
+import type { Position } from "@bibliotope/core/geo";
+import { SheetMap } from "@bibliotope/kit";
+import { useEffect, useRef } from "react";
+import { useClient } from "../forms/use-client.ts";
+
+/** All islands, in a small frame. */
+const WHOLE = { at: { lat: -35.6, lon: -21.5 }, zoom: 6.35 };
+const COLOURS = ["madder", "verdigris", "indigo", "plum", "slate"] as const;
+
+/** Colour of the candidate at some place, the same on its card and on the map. */
+export function markerColour(place: number): (typeof COLOURS)[number] {
+  return COLOURS[place % COLOURS.length];
+}
+
+/** A candidate on the map. */
+export interface Spot {
+  at: Position;
+  label: string;
+}
+
+interface CandidateMapProps {
+  spots: readonly Spot[];
+  marked: number | undefined;
+  onMark: (place: number | undefined) => void;
+  onPress: (at: Position) => void;
+  /** Hears which map it is, for what is narrowed to its view. */
+  onReady: (map: SheetMap | undefined) => void;
+}
+
+/** All candidates on the map; the pointer ties marker and line. */
+export function CandidateMap({ spots, marked, onMark, onPress, onReady }: CandidateMapProps) {
+  const client = useClient();
+  const holder = useRef<HTMLDivElement>(null);
+  const map = useRef<SheetMap>(undefined);
+  const heard = useRef({ onMark, onPress });
+  heard.current = { onMark, onPress };
+
+  useEffect(() => {
+    if (!client || !holder.current) return;
+    const made = new SheetMap(holder.current, { client, label: "Map of the candidates", view: WHOLE });
+    made.onPress((at) => heard.current.onPress(at));
+    made.onHover((place) => heard.current.onMark(place));
+    map.current = made;
+    onReady(made);
+    return () => {
+      onReady(undefined);
+      map.current = undefined;
+      made.destroy();
+    };
+  }, [client, onReady]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the client comes with the map that the spots are put on
+  useEffect(() => {
+    map.current?.fit(spots.map(({ at }) => at));
+  }, [spots, client]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: as above
+  useEffect(() => {
+    const style = getComputedStyle(document.documentElement);
+    map.current?.setMarkers(
+      spots.map(({ at, label }, place) => ({
+        at,
+        colour: style.getPropertyValue(`--${markerColour(place)}`).trim(),
+        ...(marked === place || spots.length === 1 ? { label } : {}),
+        marked: marked === place,
+      })),
+    );
+  }, [spots, marked, client]);
+
+  return <div ref={holder} className="h-[300px] overflow-hidden rounded-md border border-rule max-[900px]:h-[240px]" />;
+}

@@ -1,0 +1,96 @@
+import { Link } from "react-router";
+import { type Asked, writeAsked } from "./asked.ts";
+import { Candidates } from "./Candidates.tsx";
+import { GlossLine } from "./GlossLine.tsx";
+import { type Asking, bodyOf, problemOf } from "./use-answer.ts";
+
+interface ResultProps {
+  asking: Asking;
+  asked: Asked;
+  marked: number | undefined;
+  onMark: (place: number | undefined) => void;
+  open: (ref: string) => void;
+  inside: (ref: string) => void;
+  others?: ReadonlyMap<string, number>;
+}
+
+/** What an answer says: its candidates, or why there are none. */
+export function Result({ asking, asked, marked, onMark, open, inside, others }: ResultProps) {
+  const body = bodyOf(asking);
+  const problem = problemOf(asking);
+  if (asking.failed) {
+    return (
+      <p role="alert" className="text-ochre">
+        The server does not answer. Is npm start still running?
+      </p>
+    );
+  }
+  if (problem) {
+    return (
+      <div role="alert" className="rounded-md border border-ochre bg-page px-4.5 py-3.5">
+        <p className="font-semibold">
+          {problem.status} {problem.title}
+        </p>
+        <p>{problem.detail}</p>
+        {problem.issues?.map(({ parameter, example }) =>
+          example ? (
+            <p key={parameter} className="mt-1 font-mono text-[12.5px]">
+              {example}
+            </p>
+          ) : null,
+        )}
+      </div>
+    );
+  }
+  if (!body) return asking.loading ? <p className="text-quiet">Asking</p> : null;
+  return (
+    <>
+      {body.advice?.length && body.outcome !== "none" ? (
+        <p className="mb-2.5 text-quiet">{body.advice.join(" ")}</p>
+      ) : null}
+      {body.total !== undefined && body.features && body.total > body.features.length ? (
+        <p className="mb-2.5 text-quiet">
+          {body.features.length} of {body.total} postcodes
+        </p>
+      ) : null}
+      {body.outcome === "none" ? (
+        <None body={body} asked={asked} />
+      ) : (
+        <Candidates body={body} {...{ marked, onMark, others }} onOpen={open} onInside={inside} />
+      )}
+    </>
+  );
+}
+
+/** Why nothing was found, how the text was read all the same, and what would be found. */
+function None({ body, asked }: { body: NonNullable<ReturnType<typeof bodyOf>>; asked: Asked }) {
+  const { reading, advice } = body;
+  const q = asked.words.q ?? "";
+  const known = reading?.unknown
+    .reduce((text, word) => text.replace(word, " "), q)
+    .replace(/[\s,]+/g, " ")
+    .trim();
+  return (
+    <div className="rounded-md border border-rule bg-page px-4.5 py-4">
+      <h2 className="font-serif text-[19px]">Nothing found</h2>
+      {advice?.map((words) => (
+        <p key={words} className="mt-1">
+          {words}
+        </p>
+      ))}
+      {known && reading?.unknown.length ? (
+        <p className="mt-1">
+          <Link className="underline" to={`/lookups/${writeAsked({ ...asked, words: { ...asked.words, q: known } })}`}>
+            Ask for “{known}” alone
+          </Link>
+        </p>
+      ) : null}
+      {reading?.gloss.length ? (
+        <>
+          <p className="mt-4 mb-2 text-quiet">Read by the shape of its words, as an address of {reading.country}:</p>
+          <GlossLine gloss={reading.gloss.map((piece) => ({ ...piece, how: "not found" }))} />
+        </>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,90 @@
+import type { Problem, RecordFeature, Suggestion } from "@bibliotope/wire";
+import { useEffect, useState } from "react";
+import { useSessionQuery } from "../state/api.ts";
+import { type Asked, canAsk, writeAsked } from "./asked.ts";
+
+/** What came back: all of it, so that a developer sees what their own code would. */
+export interface Answer {
+  status: number;
+  headers: [name: string, value: string][];
+  /** Milliseconds from asking to the last byte. */
+  took: number;
+  /** Octets of the body. */
+  size: number;
+  body: unknown;
+}
+
+/** The answer as the views read it; what a call does not give is absent. */
+export interface AnswerBody {
+  outcome?: "matched" | "ambiguous" | "none";
+  advice?: string[];
+  features?: RecordFeature[];
+  suggestions?: Suggestion[];
+  total?: number;
+  metres?: number;
+  bearing?: number;
+  reading?: { country: string; parts: Record<string, { name: string }>; unknown: string[]; gloss: GlossPiece[] };
+}
+
+export interface GlossPiece {
+  typed: string;
+  span: [number, number];
+  how: string;
+  part?: string;
+  as?: string;
+}
+
+export interface Asking {
+  answer?: Answer;
+  /** Why nothing came back at all. */
+  failed?: string;
+  loading: boolean;
+}
+
+/** Asks a lookup whenever it changes; an answer to an earlier one is dropped. */
+export function useAnswer(asked: Asked | undefined): Asking {
+  const key = useSessionQuery().data?.studioKey;
+  const text = asked && canAsk(asked) ? writeAsked(asked) : undefined;
+  const [asking, setAsking] = useState<Asking>({ loading: false });
+  useEffect(() => {
+    if (!key || text === undefined) {
+      setAsking({ loading: false });
+      return;
+    }
+    const stop = new AbortController();
+    setAsking(({ answer }) => ({ answer, loading: true }));
+    ask(text, key, stop.signal).then(
+      (answer) => setAsking({ answer, loading: false }),
+      (error: unknown) => {
+        if (!stop.signal.aborted) setAsking({ failed: String(error), loading: false });
+      },
+    );
+    return () => stop.abort();
+  }, [text, key]);
+  return asking;
+}
+
+async function ask(text: string, key: string, signal: AbortSignal): Promise<Answer> {
+  const began = performance.now();
+  const response = await fetch(`/v1/${text}`, { headers: { Authorization: `Bearer ${key}` }, signal });
+  const bytes = await response.arrayBuffer();
+  return {
+    status: response.status,
+    headers: [...response.headers],
+    took: performance.now() - began,
+    size: bytes.byteLength,
+    body: JSON.parse(new TextDecoder().decode(bytes)) as unknown,
+  };
+}
+
+/** What the views read of an answer; nothing of a refusal. */
+export function bodyOf({ answer }: Asking): AnswerBody | undefined {
+  if (answer?.status !== 200) return undefined;
+  const body = answer.body as AnswerBody & { type?: string };
+  return body.type === "Feature" ? { features: [body as unknown as RecordFeature] } : body;
+}
+
+/** Why the wire refused. */
+export function problemOf({ answer }: Asking): Problem | undefined {
+  return answer && answer.status !== 200 ? (answer.body as Problem) : undefined;
+}

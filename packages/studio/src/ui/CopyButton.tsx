@@ -1,0 +1,29 @@
+import { useEffect, useState } from "react";
+
+/** Copies a text, and says for a moment that it did. */
+export function CopyButton({
+  text,
+  label = "Copy",
+  className = "underline",
+}: {
+  text: string;
+  label?: string;
+  className?: string;
+}) {
+  const [said, setSaid] = useState("");
+  useEffect(() => {
+    if (!said) return;
+    const timer = setTimeout(() => setSaid(""), 1600);
+    return () => clearTimeout(timer);
+  }, [said]);
+  const copy = () =>
+    navigator.clipboard.writeText(text).then(
+      () => setSaid("Copied"),
+      () => setSaid("Copying is not allowed here"),
+    );
+  return (
+    <button type="button" className={className} onClick={copy}>
+      <span aria-live="polite">{said || label}</span>
+    </button>
+  );
+}
