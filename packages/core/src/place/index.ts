@@ -18,5 +18,5 @@ export {
 } from "./kinds.ts";
 export { pickName } from "./names.ts";
 export type { CountryProfile } from "./profile.ts";
-export { heldProfile, PLAIN_PROFILE, profileOf } from "./profiles/index.ts";
+export { allProfiles, heldProfile, PLAIN_PROFILE, profileOf } from "./profiles/index.ts";
 export { MAX_IDENTITY, parseRef, refOf } from "./ref.ts";

@@ -36,12 +36,24 @@ export function splitByProfile(text: string, profile: CountryProfile, lexicon: L
     gloss.push({ typed: name, span: [start, start + piece.text.trim().length], how: "ignored", part, as: name });
     return true;
   };
-  const pieces = cutAtCommas(text).map((piece) => takePostcode(piece, profile, take));
+  // from the end: where a house number has the same shape, the postcode is the later of the two
+  const pieces = cutAtCommas(text)
+    .reverse()
+    .map((piece) => takePostcode(piece, profile, take))
+    .reverse();
   const lines = pieces.flatMap((piece) => cutBehindWay(piece, lexicon)).filter(({ text: line }) => line.trim());
   const unit = lines.findIndex((line) => isUnit(line.text, lexicon));
   if (unit >= 0) take("unit", lines.splice(unit, 1)[0]);
+  const number = lines.findIndex(({ text: line }) => isNumber(line));
+  const beside = profile.number.stands === "after" ? number - 1 : number + 1;
   const street = lines.findIndex((line) => /\d/u.test(line.text) || hasWay(line.text, lexicon));
-  if (street >= 0) takeStreet(lines.splice(street, 1)[0], profile, take);
+  if (number >= 0 && lines[beside]) {
+    // "Via Vuxxel, 12": the number is a piece of its own, beside its street
+    const [house, way] = [lines[number], lines[beside]];
+    lines.splice(Math.min(number, beside), 2);
+    take(profile.number.part, house);
+    take(profile.number.part === "building" ? "block" : "street", way);
+  } else if (street >= 0) takeStreet(lines.splice(street, 1)[0], profile, take);
   else if (lines.length > 1) take(lines.length > 2 ? "street" : "place", lines.shift()!);
   const areas = AREAS.filter((part) => profile.labels[part]);
   for (const line of profile.levels[0] === "region" && profile.number.part === "building" ? lines.reverse() : lines) {
@@ -61,9 +73,9 @@ function takePostcode(piece: Piece, profile: CountryProfile, take: (part: PartNa
   if (!profile.postcode) return piece;
   const shape = new RegExp(
     `(?<![\\p{L}\\p{N}])${profile.postcode.shape.replace(/^\^|\$$/gu, "")}(?![\\p{L}\\p{N}])`,
-    "iu",
+    "giu",
   );
-  const match = shape.exec(piece.text);
+  const match = [...piece.text.matchAll(shape)].at(-1);
   if (!match || !take("postcode", { text: match[0], start: piece.start + match.index })) return piece;
   const behind = piece.text.slice(match.index + match[0].length);
   const before = piece.text.slice(0, match.index);
@@ -92,16 +104,17 @@ function isUnit(text: string, lexicon: Lexicon): boolean {
   return first?.kind === "word" && lexicon.roleBefore(first.text) === "unit" && /\d/u.test(text);
 }
 
+const isNumber = (text: string) => parseHouseNumber(text) !== undefined;
 const hasWay = (text: string, lexicon: Lexicon) => tokenize(text).some((word) => lexicon.isWay(word.text));
 
 /** The number at either end of a street's line, and the street. */
 function takeStreet(piece: Piece, profile: CountryProfile, take: (part: PartName, piece: Piece) => boolean): void {
   const words = tokenize(piece.text);
-  const isNumber = (i: number) => words[i]?.kind === "number" && parseHouseNumber(words[i].text) !== undefined;
+  const isNumberAt = (i: number) => words[i]?.kind === "number" && isNumber(words[i].text);
   const last = words.length - 1;
-  const letter = last > 0 && words[last].text.length === 1 && isNumber(last - 1) ? last - 1 : last;
-  const first = isNumber(0) ? 0 : -1;
-  const at = profile.number.stands === "before" && first === 0 ? 0 : isNumber(letter) ? letter : first;
+  const letter = last > 0 && words[last].text.length === 1 && isNumberAt(last - 1) ? last - 1 : last;
+  const first = isNumberAt(0) ? 0 : -1;
+  const at = profile.number.stands === "before" && first === 0 ? 0 : isNumberAt(letter) ? letter : first;
   const name = profile.number.part === "building" ? "block" : "street";
   if (at < 0 || words.length === 1) {
     take(at === 0 && words.length === 1 ? profile.number.part : name, piece);

@@ -1,0 +1,92 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { formatPattern, knownPattern, namesIn } from "../../pattern/index.ts";
+import { splitByProfile } from "../../search/unmatched.ts";
+import { lexiconOf } from "../../text/index.ts";
+import { autofillValues, envelopeLines, formatLine, partLookup } from "../format.ts";
+import { PARTS, type Parts } from "../kinds.ts";
+import { allProfiles, profileOf } from "./index.ts";
+
+const profiles = allProfiles();
+const named = profiles.map((profile) => [profile.code, profile] as const);
+
+describe("the profiles", () => {
+  it("are of thirty real countries and more, each once", () => {
+    const codes = profiles.map(({ code }) => code);
+    expect(new Set(codes).size).toBe(codes.length);
+    expect(codes.filter((code) => !/^Q[M-Z]$/.test(code)).length).toBeGreaterThanOrEqual(30);
+  });
+
+  it("give a country without one something sensible", () => {
+    const plain = profileOf("XA");
+    expect(plain.code).toBe("XA");
+    const parts: Parts = { house: { name: "7" }, street: { name: "Long Road" }, town: { name: "Somewhere" } };
+    expect(formatLine(parts, plain)).toBe("7 Long Road, Somewhere");
+  });
+
+  it.each(named)("%s has examples of its own postcode's shape", (_, { postcode }) => {
+    if (!postcode) return;
+    for (const example of postcode.examples) expect(example).toMatch(new RegExp(postcode.shape, "iu"));
+    expect(postcode.examples.length).toBeGreaterThan(0);
+  });
+
+  it.each(named)("%s names only parts, in every pattern, and says where its number stands", (_, profile) => {
+    for (const pattern of [profile.lines, profile.line, profile.suggestion, profile.within, profile.addressLine]) {
+      const names = namesIn(knownPattern(pattern)).map((name) => name.split(".")[0]);
+      for (const name of names) expect(PARTS).toContain(name);
+    }
+    const whole = namesIn(knownPattern(profile.line));
+    expect(whole).toContain(profile.number.part);
+    const [number, street] = [
+      whole.indexOf(profile.number.part),
+      whole.findIndex((name) => /^(street|block)$/.test(name)),
+    ];
+    expect(number < street).toBe(profile.number.stands === "before");
+    for (const level of profile.levels) expect(PARTS).toContain(level);
+  });
+
+  const SHAPE = /undefined|null|-$| {2}|^[\s,]|[,\s]$|, ,|,,|\(\)|\[|\]|\{|\}/m;
+
+  it.each(named)("%s leaves no orphan behind, whatever part is missing", (_, profile) => {
+    const some = fc.record(
+      Object.fromEntries(
+        PARTS.map((part) => [part, fc.constantFrom({ name: `A${part}` }, { name: "7", code: "X1", abbr: "Ab" })]),
+      ),
+      { requiredKeys: [] },
+    );
+    fc.assert(
+      fc.property(some, (parts) => {
+        const lookup = partLookup(parts as Parts);
+        for (const pattern of [profile.line, profile.suggestion, profile.within, profile.addressLine])
+          expect(formatPattern(knownPattern(pattern), lookup)).not.toMatch(SHAPE);
+        for (const line of envelopeLines(parts as Parts, profile)) expect(line).not.toMatch(SHAPE);
+        for (const value of Object.values(autofillValues(parts as Parts, profile))) expect(value).not.toMatch(SHAPE);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it.each(named)("%s is split again as it was written", (_, profile) => {
+    const lexicon = lexiconOf(profile.langs);
+    const number = profile.number.part;
+    const word = fc.constantFrom("Vuxxel", "Qwort", "Bleen", "Zarrow", "Tilm", "Grosp");
+    const postcode = fc.constantFrom(...(profile.postcode?.examples ?? [""]));
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 999 }), word, word, postcode, (house, street, town, code) => {
+        const name = number === "building" ? "block" : "street";
+        const parts: Parts = {
+          [number]: { name: String(house) },
+          [name]: { name: `${street}way` },
+          town: { name: `${town}ham` },
+        };
+        if (code) parts.postcode = { name: code };
+        const { parts: read } = splitByProfile(formatLine(parts, profile), profile, lexicon);
+        expect(read[number]?.name).toBe(String(house));
+        expect(read[name]?.name).toBe(`${street}way`);
+        expect(read.postcode?.name).toBe(parts.postcode?.name);
+        expect(Object.values(read).map((part) => part.name)).toContain(`${town}ham`);
+      }),
+      { numRuns: 30 },
+    );
+  });
+});
