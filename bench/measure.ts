@@ -2,7 +2,7 @@
 export interface Measure {
   measure: string;
   corpus: string;
-  unit: "ms" | "kB" | "req/s" | "bytes";
+  unit: "ms" | "µs" | "kB" | "req/s" | "bytes" | "%";
   value: number;
   target: number;
   holds: boolean;
@@ -20,6 +20,12 @@ export function atMost(
   beside: string,
 ): Measure {
   return { measure, corpus, unit, value: Math.round(value * 1000) / 1000, target, holds: value <= target, beside };
+}
+
+/** A measure that holds when it is at least its target. */
+export function atLeast(...args: Parameters<typeof atMost>): Measure {
+  const [, , , value, target] = args;
+  return { ...atMost(...args), holds: value >= target };
 }
 
 /** The value below which a share of the values lie. */

@@ -1,66 +1,39 @@
-import type { World } from "@bibliotope/islands";
 import { describe, expect, it } from "vitest";
-import { atMost, percentile, timeEach } from "./measure.ts";
-import { queryClasses } from "./queries.ts";
+import { makeCorpus, type Sample } from "./corpus.ts";
+import { atLeast, atMost, percentile, timeEach } from "./measure.ts";
+import { nonsense, queryClasses } from "./queries.ts";
 
-const english = (name: string) => [{ lang: "en", name }];
-const at = { lat: -35, lon: -21 };
-/** A town with four streets: enough to make queries from. */
-const world: World = {
-  areas: [
-    {
-      key: "t",
-      parent: null,
-      kind: "town",
-      country: "QR",
-      names: english("Tidewell"),
-      at,
-      population: 1,
-      importance: 1,
-      rings: [],
-    },
-  ],
-  postcodes: [],
-  streets: ["Harbour Row", "Mill Lane", "Chandler's Court", "Sexton's Green"].map((name, i) => ({
-    key: `s${i}`,
-    country: "QR",
-    area: "t",
-    kind: "street",
-    names: english(name),
-    at,
-    importance: 1,
-  })),
-  addresses: Array.from({ length: 80 }, (_, i) => ({
-    key: `a${i}`,
-    country: "QR",
-    street: `s${i % 4}`,
-    number: i + 1,
-    suffix: "",
-    postcode: null,
-    at,
-  })),
-  places: [],
-  features: [],
-};
+const samples = makeCorpus("demo", 300).samples;
+
+describe("the samples", () => {
+  it("are addresses of all countries, each with its street and town", () => {
+    expect(samples).toHaveLength(300);
+    expect(new Set(samples.map(({ country }) => country))).toEqual(new Set(["QR", "QV", "QY"]));
+    for (const { number, street, town } of samples)
+      expect([number, street[0].name, town[0].name].every(Boolean)).toBe(true);
+  });
+});
 
 describe("the queries", () => {
-  const classes = queryClasses(world, 300);
+  const classes = queryClasses(samples);
   const of = (name: string) => classes.find((queries) => queries.name === name)!.queries;
+  const clean = new Map<Sample, string>(of("clean").map(({ sample, q }) => [sample, q]));
 
   it("are the same each time", () => {
-    expect(queryClasses(world, 300)).toEqual(classes);
+    expect(queryClasses(samples)).toEqual(classes);
+    expect(nonsense(20)).toEqual(nonsense(20));
   });
 
   it("are what their class says", () => {
-    const clean = of("clean");
-    of("cut after some letters").forEach((query, i) => {
-      expect(clean[i].startsWith(query)).toBe(true);
-    });
-    const changed = of("one typing error").filter((query, i) => query !== clean[i]);
-    expect(changed.length).toBeGreaterThan(250);
-    of("one typing error").forEach((query, i) => {
-      expect(Math.abs(query.length - clean[i].length)).toBeLessThanOrEqual(1);
-    });
+    for (const { q, sample } of of("cut after some letters")) expect(clean.get(sample)!.startsWith(q)).toBe(true);
+    for (const { q, sample } of of("one typing error"))
+      expect(Math.abs(q.length - clean.get(sample)!.length)).toBeLessThanOrEqual(1);
+    expect(of("one typing error").filter(({ q, sample }) => q !== clean.get(sample)).length).toBeGreaterThan(200);
+    for (const { q } of of("case and accents lost")) expect(q).toBe(q.toLowerCase());
+    for (const { q, sample } of of("wrong postcode")) expect(q.endsWith(sample.postcode!)).toBe(false);
+    for (const { q, sample } of of("town left out")) expect(q).not.toContain(sample.town[0].name);
+    for (const { q } of of("other script")) expect(q).not.toMatch(/\p{Script=Greek}/u);
+    for (const { isStreet } of of("number not there")) expect(isStreet).toBe(true);
   });
 });
 
@@ -75,6 +48,8 @@ describe("the figures", () => {
   it("hold at most at their target", () => {
     expect(atMost("m", "c", "ms", 2, 2, "").holds).toBe(true);
     expect(atMost("m", "c", "ms", 2.1, 2, "").holds).toBe(false);
+    expect(atLeast("m", "c", "%", 97, 97, "").holds).toBe(true);
+    expect(atLeast("m", "c", "%", 96.9, 97, "").holds).toBe(false);
   });
 
   it("count each input once, whatever the rounds", () => {

@@ -1,14 +1,18 @@
 import { join } from "node:path";
+import { parseArgs } from "node:util";
 import { root } from "./lib/places.mjs";
 import { must, show } from "./lib/run.mjs";
 import { command } from "./lib/say.mjs";
 import { withServer } from "./lib/with-server.mjs";
 
-/** Measures, and prints one table. */
+const { size } = parseArgs({ options: { size: { type: "string", default: "demo" } } }).values;
+
+/** Measures, and prints one table: at demo size with the server and the workbench, `--size 1m` or `10m` the engine. */
 await command(() =>
   withServer("bench", 5070, async (folder) => {
     await must("Compiling the benchmarks", join(root, "node_modules/.bin/tsc"), ["-b", "bench"], { cwd: root });
-    return show(process.execPath, ["bench/dist/main.js", join(folder, "server", "ready.json")], { cwd: root });
+    const args = ["--max-old-space-size=12000", "bench/dist/main.js", join(folder, "server", "ready.json"), size];
+    return show(process.execPath, args, { cwd: root });
   }),
 );
 process.exit();

@@ -70,3 +70,19 @@ test("form page", async ({ page }) => {
   await page.waitForTimeout(300);
   await take(page, "form-page");
 });
+
+test("lookups", async ({ page }) => {
+  await page.goto("/lookups/forward?q=12b+the+harbor+rw+tidewel+HT9+29&gloss=1&countries=QR&limit=5");
+  await expect(page.getByRole("application")).toHaveAttribute("data-complete", "true");
+  await page.getByRole("treeitem", { name: /town/ }).first().click();
+  await page.getByRole("list", { name: "Candidates" }).locator("> li").first().hover();
+  await page.waitForTimeout(600);
+  await take(page, "lookups");
+});
+
+test("nothing found", async ({ page }) => {
+  await page.goto("/lookups/forward?q=14b+Vuxxel+Street,+Qworthamm&gloss=1");
+  await expect(page.getByRole("application")).toHaveAttribute("data-complete", "true");
+  await page.waitForTimeout(600);
+  await take(page, "nothing-found");
+});

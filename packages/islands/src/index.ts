@@ -2,7 +2,7 @@ export { SAMPLE_FORMS } from "./forms/index.ts";
 export { generateIslands, WORLD_VERSION } from "./generate.ts";
 export { type RecordSink, streamIslands } from "./large/stream.ts";
 export { Random } from "./random.ts";
-export { segmentOfWorld } from "./to-segment.ts";
+export { pourWorld, segmentOfWorld } from "./to-segment.ts";
 export type {
   Geometry,
   Layer,

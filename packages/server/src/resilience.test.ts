@@ -1,10 +1,11 @@
-import { readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { existsSync, readdirSync, readFileSync, statSync, unlinkSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { Door, OwnServer, ownDatabase } from "../testing/own-server.ts";
 import type { Ready } from "../testing/shared.ts";
 import { makeKey } from "./keys/keys.repository.ts";
+import { publish } from "./publication/publication.repository.ts";
 
 /** One database and one server, ill-treated in turn. */
 describe("a server that is ill-treated", { timeout: 240_000 }, () => {
@@ -134,6 +135,38 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
     ready = await server.ready();
     expect(server.said).toContain("Building the index");
     expect((await suggest()).status).toBe(200);
+  });
+
+  it("swaps the index under load: 10,000 lookups during a rebuild, and none fails", async () => {
+    const segments = join(server.home, "segments");
+    const [file] = readdirSync(segments).filter((name) => name.endsWith(".segment"));
+    let isSwapped = false;
+    const slowest = { milliseconds: 0 };
+    const failures: number[] = [];
+    const expected = await (await suggest()).json();
+    let asked = 0;
+    const askAndAsk = async () => {
+      while (asked < 10_000 || !isSwapped) {
+        asked++;
+        const began = performance.now();
+        const answer = await suggest();
+        const body = await answer.json();
+        slowest.milliseconds = Math.max(slowest.milliseconds, performance.now() - began);
+        if (answer.status !== 200) failures.push(answer.status);
+        else if (body.suggestions[0].ref !== expected.suggestions[0].ref) failures.push(-1);
+      }
+    };
+    const asking = Array.from({ length: 8 }, askAndAsk);
+    // the same versions published anew, with their segment gone: it is built again while lookups go on
+    unlinkSync(join(segments, file));
+    const versions = await held.database("publication_versions").where({ publication_id: 1 }).pluck("version_id");
+    await held.database.transaction((transaction) => publish(transaction, versions));
+    for (; !isSwapped; await wait(100)) isSwapped = existsSync(join(segments, file));
+    await wait(1000);
+    await Promise.all(asking);
+    expect(failures).toEqual([]);
+    expect(asked).toBeGreaterThanOrEqual(10_000);
+    console.info(`  ${asked} lookups during a rebuild, the slowest took ${slowest.milliseconds.toFixed(0)} ms`);
   });
 
   it("takes the next port when its own is taken, and removes ready.json when it stops", async () => {

@@ -19,6 +19,7 @@ export function formatHouseNumber({ number, suffix }: HouseNumber, stands: "befo
 
 /** The last number of a range ("12-14" ends with 14); the number itself when it is none. */
 export function lastNumber({ number, suffix }: HouseNumber): number {
+  if (!suffix.startsWith("-")) return number;
   const match = /^-(\d+)/.exec(suffix);
   return match ? Number(match[1]) : number;
 }

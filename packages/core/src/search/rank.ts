@@ -138,7 +138,9 @@ class Ranking {
   #goThroughPostcodes(): void {
     const { segment, marks } = this;
     const { postcodeStreet, streetOfPostcode } = segment.sections;
-    const isWhole = (postcode: number) => this.#scale.ownWords(postcode) >= segment.sections.thingWords[postcode];
+    const isWhole = (postcode: number) =>
+      this.#scale.ownWords(postcode) >= segment.sections.thingWords[postcode] &&
+      this.tokens.some((_, t) => marks.named(postcode, t) >= QUALITY.joined * STEPS);
     const postcodes = marks.touched.filter((thing) => segment.isPostcode(thing) && isWhole(thing));
     if (postcodes.length > MOST_POSTCODES) return;
     for (const postcode of postcodes) {
