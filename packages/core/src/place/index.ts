@@ -17,6 +17,6 @@ export {
   type Parts,
 } from "./kinds.ts";
 export { pickName } from "./names.ts";
-export type { CountryProfile } from "./profile.ts";
+export { type CountryProfile, postcodeShape } from "./profile.ts";
 export { allProfiles, heldProfile, PLAIN_PROFILE, profileOf } from "./profiles/index.ts";
 export { MAX_IDENTITY, parseRef, refOf } from "./ref.ts";

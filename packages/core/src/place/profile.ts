@@ -23,3 +23,16 @@ export interface CountryProfile {
   number: { part: "house" | "building"; stands: "before" | "after" };
   postcode?: { shape: string; examples: readonly string[]; note?: string };
 }
+
+const shapes = new Map<string, RegExp>();
+
+/** The shape of a country's postcodes, whatever the case; undefined where it has none. */
+export function postcodeShape({ postcode }: CountryProfile): RegExp | undefined {
+  if (!postcode) return undefined;
+  let shape = shapes.get(postcode.shape);
+  if (!shape) {
+    shape = new RegExp(postcode.shape, "iu");
+    shapes.set(postcode.shape, shape);
+  }
+  return shape;
+}

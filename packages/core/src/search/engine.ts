@@ -1,5 +1,5 @@
 import { NONE, type Segment } from "../index/index.ts";
-import { profileOf } from "../place/index.ts";
+import { postcodeShape, profileOf } from "../place/index.ts";
 import { type Lexicon, lexiconOf } from "../text/index.ts";
 import { type ForwardAnswer, forward } from "./forward.ts";
 import type { Held } from "./held.ts";
@@ -28,8 +28,8 @@ export class Engine implements Held {
     this.marks = new Marks(segment);
     this.lexicon = lexiconOf(segment.meta.langs);
     this.codeShapes = segment.countries().flatMap((country) => {
-      const shape = profileOf(segment.countryCode(country)).postcode?.shape;
-      return shape?.includes(" ") ? [new RegExp(shape, "i")] : [];
+      const shape = postcodeShape(profileOf(segment.countryCode(country)));
+      return shape?.source.includes(" ") ? [shape] : [];
     });
   }
 

@@ -1,5 +1,5 @@
 import { NONE } from "../index/index.ts";
-import { type PartName, type Parts, profileOf } from "../place/index.ts";
+import { type PartName, type Parts, postcodeShape, profileOf } from "../place/index.ts";
 import { hasOtherScript, type Lexicon, type Token, tokenize } from "../text/index.ts";
 import type { Dictionary, How } from "./interpret.ts";
 import type { Candidate } from "./rank.ts";
@@ -17,7 +17,7 @@ export interface Gloss {
 /** Explains each typed word of a candidate. @param typed the text the words were cut from */
 export function glossOf({ segment, lexicon }: Dictionary, candidate: Candidate, parts: Parts, typed: string): Gloss[] {
   const profile = profileOf(segment.countryCode(candidate.thing));
-  const shape = profile.postcode && new RegExp(profile.postcode.shape, "iu");
+  const shape = postcodeShape(profile);
   return candidate.tokens.map((token, t) => {
     const { by, how, as } = candidate.explained[t];
     const gloss: Gloss = { typed: typed.slice(token.start, token.end), span: [token.start, token.end], how: "ignored" };

@@ -67,6 +67,8 @@ export const QUALITY: Readonly<Record<How, number>> = {
 const TWO_ERRORS = 0.7;
 /** What a beginning with an error in it is worth, and a whole word that the typing may yet leave behind. */
 const BEGUN_MISSPELT = 0.75;
+/** What a whole word is worth while it may yet become a longer one: "lantern" on the way to Lanternmouth. */
+const WHOLE_SO_FAR = 0.97;
 /** What the beginning of a word is worth where the person has gone on to the next one. */
 const LEFT_SHORT = 0.9;
 /** Words shorter than this are never taken for the beginning of another once they are left. */
@@ -169,16 +171,16 @@ function rolesOf(words: readonly Token[], lexicon: Lexicon, part?: PartName): Ro
   const roles = words.map((): Role => ({}));
   words.forEach((word, i) => {
     if (word.kind !== "word") return;
-    const next = words[i + 1];
+    const [last, next] = [words[i - 1], words[i + 1]];
     const before = lexicon.roleBefore(word.text);
-    const isValue = next && (next.kind === "number" || (next.text.length === 1 && before === "unit"));
-    if (before && isValue && !roles[i].role) {
+    const after = lexicon.roleAfter(word.text);
+    const isBehind = after && last?.kind === "number" && !roles[i - 1].role;
+    const isAhead = before && next && (next.kind === "number" || (next.text.length === 1 && before === "unit"));
+    // "2nd floor 12 …": an ordinal belongs to the word behind it
+    if (isAhead && !roles[i].role && !(isBehind && /\D/.test(last.text))) {
       roles[i] = { role: before, isLabel: true };
       roles[i + 1] = { role: before };
-      return;
-    }
-    const after = lexicon.roleAfter(word.text);
-    if (after && words[i - 1]?.kind === "number" && !roles[i - 1].role) {
+    } else if (isBehind) {
       roles[i - 1] = { role: after };
       roles[i] = { role: after, isLabel: true };
     }
@@ -284,7 +286,7 @@ function rangesOf({ segment, lexicon }: Dictionary, token: Token, unfinished: bo
     ranges.push({ from: trie.nodeTermFrom[node], to: trie.nodeTermTo[node], quality, node });
 
   const end = descend(trie, 0, token.text);
-  if (end >= 0) whole(end, QUALITY.same);
+  if (end >= 0) whole(end, unfinished ? WHOLE_SO_FAR : QUALITY.same);
   for (const form of lexicon.otherForms(token.text)) {
     const node = descend(trie, 0, form);
     if (node >= 0) whole(node, QUALITY.abbreviation);
