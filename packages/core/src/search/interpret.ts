@@ -246,7 +246,9 @@ export function cutCompounds(
   const words = tokens.flatMap((token, i): Token[] => {
     const isKnown = token.ranges.some(({ quality }) => quality > QUALITY.spelling);
     const pieces =
-      isKnown || token.kind !== "word" ? undefined : cutInTwo(held, token, completing && i === tokens.length - 1);
+      isKnown || token.kind !== "word"
+        ? undefined
+        : cutInTwo(held.segment, token, completing && i === tokens.length - 1);
     if (pieces) cuts++;
     return pieces ?? [token];
   });
@@ -256,11 +258,7 @@ export function cutCompounds(
   return read;
 }
 
-function cutInTwo(
-  { segment: { sections } }: Dictionary,
-  token: Token,
-  completing: boolean,
-): [Token, Token] | undefined {
+function cutInTwo({ sections }: Segment, token: Token, completing: boolean): [Token, Token] | undefined {
   const { text } = token;
   for (let at = text.length - SHORTEST_PIECE; at >= SHORTEST_PIECE; at--) {
     const left = descend(sections, 0, text.slice(0, at));
@@ -300,7 +298,8 @@ function rangesOf({ segment, lexicon }: Dictionary, token: Token, unfinished: bo
       whole(node, unfinished && isKnown ? BEGUN_MISSPELT : QUALITY.spelling);
       if (unfinished && !isKnown) below(node, BEGUN_MISSPELT);
     });
-    if (!ranges.length && token.text.length >= SHORTEST_TWICE_MISSPELT) {
+    const mayBeTwice = !ranges.length && token.text.length >= SHORTEST_TWICE_MISSPELT;
+    if (mayBeTwice && !cutInTwo(segment, token, unfinished)) {
       for (const term of termsWithTwoErrors(segment, token.text, unfinished)) {
         ranges.push({ from: term, to: term + 1, quality: TWO_ERRORS });
       }

@@ -1,7 +1,5 @@
 import { countBits, lettersOf, type Segment } from "../index/index.ts";
-
-/** Most words that two errors are tried on; the nearest in letters come first anyway. */
-const MOST = 400;
+import { MAX_TOKEN_LENGTH } from "../text/index.ts";
 
 /**
  * The words of the dictionary that two errors part from a typed word: letters replaced, left out, added, neighbours
@@ -14,41 +12,39 @@ export function termsWithTwoErrors(segment: Segment, word: string, unfinished: b
   const { termLetters, termLength } = segment.sections;
   const wanted = lettersOf(word);
   const found: number[] = [];
-  let tried = 0;
-  for (let term = 0; term < termLetters.length && tried < MOST; term++) {
+  for (let term = 0; term < termLetters.length; term++) {
     const longer = termLength[term] - word.length;
     if (longer < -2 || (longer > 2 && !unfinished)) continue;
     // what is typed and not there was added or replaced, what is there and not typed left out or replaced
     if (countBits(wanted & ~termLetters[term]) > 2) continue;
     if (!unfinished && countBits(termLetters[term] & ~wanted) > 2) continue;
-    tried++;
     if (isWithinTwo(word, segment.term(term), unfinished)) found.push(term);
   }
   return found;
 }
 
+/** Rows of the table of distances, used again for each word. */
+const rows = Array.from({ length: 3 }, () => new Uint8Array(MAX_TOKEN_LENGTH + 1));
+
 /** Restricted edit distance of two words, or of a word and any beginning of the other, is at most two. */
 function isWithinTwo(typed: string, word: string, unfinished: boolean): boolean {
   const width = typed.length + 1;
-  let before = new Uint8Array(width);
-  let last = new Uint8Array(width).map((_, i) => i);
-  if (unfinished && last[typed.length] <= 2) return true;
+  let [before, last, row] = rows;
+  for (let i = 0; i < width; i++) last[i] = i;
   for (let j = 1; j <= word.length; j++) {
-    const row = new Uint8Array(width);
     row[0] = j;
-    let least = row[0];
+    let least = j;
     for (let i = 1; i < width; i++) {
-      const same = typed[i - 1] === word[j - 1];
-      row[i] = Math.min(row[i - 1] + 1, last[i] + 1, last[i - 1] + (same ? 0 : 1));
-      if (i > 1 && j > 1 && typed[i - 1] === word[j - 2] && typed[i - 2] === word[j - 1]) {
-        row[i] = Math.min(row[i], before[i - 2] + 1);
-      }
-      least = Math.min(least, row[i]);
+      const same = typed.charCodeAt(i - 1) === word.charCodeAt(j - 1);
+      let cost = Math.min(row[i - 1] + 1, last[i] + 1, last[i - 1] + (same ? 0 : 1));
+      if (i > 1 && j > 1 && typed[i - 1] === word[j - 2] && typed[i - 2] === word[j - 1])
+        cost = Math.min(cost, before[i - 2] + 1);
+      row[i] = cost;
+      if (cost < least) least = cost;
     }
     if (unfinished && row[typed.length] <= 2) return true;
     if (least > 2) return false;
-    before = last;
-    last = row;
+    [before, last, row] = [last, row, before];
   }
   return last[typed.length] <= 2;
 }
