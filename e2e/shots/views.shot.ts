@@ -74,7 +74,7 @@ test("form page", async ({ page }) => {
 test("lookups", async ({ page }) => {
   await page.goto("/lookups/forward?q=12b+the+harbor+rw+tidewel+HT9+29&gloss=1&countries=QR&limit=5");
   await expect(page.getByRole("application")).toHaveAttribute("data-complete", "true");
-  await page.getByRole("treeitem", { name: /town/ }).first().click();
+  await page.getByRole("treeitem", { name: /outcome/ }).click();
   await page.getByRole("list", { name: "Candidates" }).locator("> li").first().hover();
   await page.waitForTimeout(600);
   await take(page, "lookups");
