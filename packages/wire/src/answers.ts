@@ -145,6 +145,7 @@ export type RecordFeature = z.infer<typeof featureSchema>;
 export type RecordProperties = z.infer<typeof propertiesSchema>;
 export type ForwardAnswer = z.infer<typeof forwardAnswer>;
 export type ReverseAnswer = z.infer<typeof reverseAnswer>;
+export type Gloss = z.infer<typeof glossSchema>;
 export type Reading = z.infer<typeof readingSchema>;
 export type PostcodesAnswer = z.infer<typeof postcodesAnswer>;
 export type DistanceAnswer = z.infer<typeof distanceAnswer>;

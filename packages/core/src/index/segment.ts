@@ -63,14 +63,8 @@ export class Segment {
   /** Half-open range, in `thingOfHead`, of the most important things below a node; undefined where there are few. */
   headsOf(node: number): [from: number, to: number] | undefined {
     const { headNode, headThing } = this.sections;
-    let low = 0;
-    let high = headNode.length;
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if (headNode[middle] < node) low = middle + 1;
-      else high = middle;
-    }
-    return headNode[low] === node ? [headThing[low], headThing[low + 1]] : undefined;
+    const at = lowerBound(headNode, node);
+    return headNode[at] === node ? [headThing[at], headThing[at + 1]] : undefined;
   }
 
   /** A word of the dictionary by its number. */
@@ -161,26 +155,12 @@ export class Segment {
 
   /** The street or block of an address, as a thing. */
   streetOf(address: number): number {
-    const { streetAddress } = this.sections;
-    let low = 0;
-    let high = streetAddress.length - 2;
-    while (low < high) {
-      const middle = (low + high + 1) >>> 1;
-      if (streetAddress[middle] <= address) low = middle;
-      else high = middle - 1;
-    }
-    return this.firstStreet + low;
+    return this.firstStreet + lowerBound(this.sections.streetAddress, address + 1) - 1;
   }
 
   /** First address of a street with that number or a higher one. */
   seekNumber(street: number, number: number): number {
-    let [low, high] = this.addressesOf(street);
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if (this.sections.addressNumber[middle] < number) low = middle + 1;
-      else high = middle;
-    }
-    return low;
+    return lowerBound(this.sections.addressNumber, number, ...this.addressesOf(street));
   }
 
   /** Half-open range of the streets and blocks of an area, those of the areas within it too. */
@@ -196,16 +176,7 @@ export class Segment {
   /** Things of a range are ordered by the area they lie in. */
   #inside(area: number, first: number, end: number): [from: number, to: number] {
     const { thingParent, areaLast } = this.sections;
-    const seek = (wanted: number) => {
-      let low = first;
-      let high = end;
-      while (low < high) {
-        const middle = (low + high) >>> 1;
-        if (thingParent[middle] < wanted) low = middle + 1;
-        else high = middle;
-      }
-      return low;
-    };
+    const seek = (wanted: number) => lowerBound(thingParent, wanted, first, end);
     return [seek(area), seek(areaLast[area] + 1)];
   }
 
@@ -240,16 +211,10 @@ export class Segment {
   /** The rare suffix, the name and the unit of an address, where it has them. */
   detailOf(address: number): { suffix?: string; name?: string; unit?: string } {
     const { detailAddress, detailSuffix, detailName, detailUnit } = this.sections;
-    let low = 0;
-    let high = detailAddress.length;
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if (detailAddress[middle] < address) low = middle + 1;
-      else high = middle;
-    }
-    if (detailAddress[low] !== address) return {};
+    const at = lowerBound(detailAddress, address);
+    if (detailAddress[at] !== address) return {};
     const text = (string: number) => (string === NONE ? undefined : this.string(string));
-    return { suffix: text(detailSuffix[low]), name: text(detailName[low]), unit: text(detailUnit[low]) };
+    return { suffix: text(detailSuffix[at]), name: text(detailName[at]), unit: text(detailUnit[at]) };
   }
 
   /** The units of a building: the addresses behind it with the same number, half open. */
@@ -353,6 +318,16 @@ export class Segment {
       Object.entries(this.sections).map(([name, section]) => [name, section.byteLength]),
     ) as Record<SectionName, number>;
   }
+}
+
+/** First place, in a sorted part of a list, of a value that is not below the wanted one. */
+function lowerBound(values: Uint32Array | Uint16Array, wanted: number, low = 0, high = values.length): number {
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (values[middle] < wanted) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }
 
 function textOf(units: Uint16Array, from: number, to: number): string {

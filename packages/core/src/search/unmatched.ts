@@ -68,13 +68,16 @@ function cutAtCommas(text: string): Piece[] {
   return [...text.matchAll(/[^,;\n]+/gu)].map((match) => ({ text: match[0], start: match.index }));
 }
 
+/** Finds a country's postcodes within a longer text, where nothing goes on beside them. */
+function postcodeWithin({ postcode }: CountryProfile): RegExp | undefined {
+  const shape = postcode?.shape.replace(/^\^|\$$/gu, "");
+  return shape === undefined ? undefined : new RegExp(`(?<![\\p{L}\\p{N}])${shape}(?![\\p{L}\\p{N}])`, "giu");
+}
+
 /** Takes the postcode out of a piece, where something in it has the country's shape. */
 function takePostcode(piece: Piece, profile: CountryProfile, take: (part: PartName, piece: Piece) => boolean): Piece {
-  if (!profile.postcode) return piece;
-  const shape = new RegExp(
-    `(?<![\\p{L}\\p{N}])${profile.postcode.shape.replace(/^\^|\$$/gu, "")}(?![\\p{L}\\p{N}])`,
-    "giu",
-  );
+  const shape = postcodeWithin(profile);
+  if (!shape) return piece;
   const match = [...piece.text.matchAll(shape)].at(-1);
   if (!match || !take("postcode", { text: match[0], start: piece.start + match.index })) return piece;
   const behind = piece.text.slice(match.index + match[0].length);
@@ -140,12 +143,6 @@ export function profileFor(
     .join(" ")} `;
   const named = profiles.find(({ names }) => names.some((name) => words.includes(` ${fold(name).text} `)));
   if (named) return named.profile;
-  const shaped = profiles.find(
-    ({ profile }) =>
-      profile.postcode &&
-      new RegExp(`(?<![\\p{L}\\p{N}])${profile.postcode.shape.replace(/^\^|\$$/gu, "")}(?![\\p{L}\\p{N}])`, "iu").test(
-        text,
-      ),
-  );
+  const shaped = profiles.find(({ profile }) => postcodeWithin(profile)?.test(text));
   return (shaped ?? profiles[0]).profile;
 }

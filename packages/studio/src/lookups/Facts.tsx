@@ -1,22 +1,11 @@
+import type { Facts as KnownFacts, OpeningHours } from "@bibliotope/core/place";
 import { useState } from "react";
-
-interface Hours {
-  dayOfWeek: string[];
-  opens: string;
-  closes: string;
-}
 
 const DAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
 
 /** What is known of a place: its facts where it has them, the hours by day. */
 export function Facts({ facts }: { facts: Record<string, unknown> }) {
-  const { phone, url, languages, stepFree, openingHours } = facts as {
-    phone?: string;
-    url?: string;
-    languages?: string[];
-    stepFree?: boolean;
-    openingHours?: Hours[];
-  };
+  const { phone, url, languages, stepFree, openingHours } = facts as KnownFacts;
   const [open, setOpen] = useState(false);
   const rows: [string, React.ReactNode][] = [];
   if (phone) rows.push(["Phone", phone]);
@@ -55,7 +44,7 @@ export function Facts({ facts }: { facts: Record<string, unknown> }) {
   );
 }
 
-function hoursOf(hours: readonly Hours[], day: string): string {
+function hoursOf(hours: readonly OpeningHours[], day: string): string {
   const its = hours.filter(({ dayOfWeek }) => dayOfWeek.some((name) => name.endsWith(day)));
   return its.length ? its.map(({ opens, closes }) => `${opens} to ${closes}`).join(", ") : "closed";
 }

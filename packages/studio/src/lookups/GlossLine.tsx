@@ -1,5 +1,8 @@
+import type { Gloss } from "@bibliotope/wire";
 import { partColour } from "../ui/part-colour.ts";
-import type { GlossPiece } from "./use-answer.ts";
+
+/** A word with how it was taken; a text that nothing answers to has a word of its own for that. */
+type Piece = Omit<Gloss, "how"> & { how: string };
 
 /** What the words of the wire are called here. */
 const HOW: Readonly<Record<string, string>> = {
@@ -8,7 +11,7 @@ const HOW: Readonly<Record<string, string>> = {
 };
 
 /** What was typed, and under each word how it was taken and what for. */
-export function GlossLine({ gloss }: { gloss: readonly GlossPiece[] }) {
+export function GlossLine({ gloss }: { gloss: readonly Piece[] }) {
   return (
     <ol aria-label="Word by word" className="flex flex-wrap gap-x-6 gap-y-3">
       {joined(gloss).map(({ typed, span, how, part, as }) => {
@@ -39,8 +42,8 @@ export function GlossLine({ gloss }: { gloss: readonly GlossPiece[] }) {
 }
 
 /** Neighbours that were taken for the same thing in the same way stand together: "HT9 29" is one postcode. */
-function joined(gloss: readonly GlossPiece[]): GlossPiece[] {
-  const pieces: GlossPiece[] = [];
+function joined(gloss: readonly Piece[]): Piece[] {
+  const pieces: Piece[] = [];
   for (const piece of gloss) {
     const last = pieces.at(-1);
     const isOne = last?.part === "postcode" && piece.part === "postcode" && last.how === piece.how;

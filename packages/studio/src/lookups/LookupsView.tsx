@@ -1,10 +1,11 @@
+import { PARTS } from "@bibliotope/core/place";
 import type { SheetMap } from "@bibliotope/kit";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useNavigationType, useParams, useSearchParams } from "react-router";
 import { useKeepLookupMutation } from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
-import { ABOUT, type Asked, asCall, CALLS, canAsk, PART_WORDS, readAsked, withWord, writeAsked } from "./asked.ts";
+import { ABOUT, type Asked, asCall, CALLS, canAsk, readAsked, withWord, writeAsked } from "./asked.ts";
 import { CandidateMap, type Spot } from "./CandidateMap.tsx";
 import { Earlier } from "./Earlier.tsx";
 import { Narrow } from "./Narrow.tsx";
@@ -69,7 +70,7 @@ export function LookupsView() {
   const body = bodyOf(first);
   const spots = useMemo(() => spotsOf(body), [body]);
   const { main, of, hint, example } = ABOUT[typed.call];
-  const hasParts = typed.call === "forward" && (partsOpen || PART_WORDS.some((part) => typed.words[part]));
+  const hasParts = typed.call === "forward" && (partsOpen || PARTS.some((part) => typed.words[part]));
   return (
     <main className="flex min-h-0 flex-1 flex-col gap-3 px-5 py-4 min-[901px]:h-[calc(100vh-46px)] min-[901px]:flex-none">
       <h1 className="sr-only">Lookups</h1>
@@ -206,7 +207,7 @@ export function LookupsView() {
 
 /** The words that make two lookups the same question, not its narrowing. */
 function sameWords({ call, words }: Asked): Record<string, string> {
-  const names = [ABOUT[call].main, "to", "gloss", ...PART_WORDS];
+  const names = [ABOUT[call].main, "to", "gloss", ...PARTS];
   return Object.fromEntries(Object.entries(words).filter(([name]) => names.includes(name)));
 }
 
@@ -276,8 +277,8 @@ function ByParts({
   onAsk: () => void;
 }) {
   return (
-    <div className="grid grid-cols-6 gap-2 max-[900px]:grid-cols-3">
-      {PART_WORDS.map((part) => (
+    <div className="grid grid-cols-7 gap-2 max-[900px]:grid-cols-3">
+      {PARTS.map((part) => (
         <label key={part} className="text-[12px] text-quiet">
           {part}
           <input

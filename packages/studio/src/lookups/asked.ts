@@ -1,3 +1,5 @@
+import { PARTS } from "@bibliotope/core/place";
+
 /** The kinds of lookup, by the word of the wire that each is asked with. */
 export const CALLS = ["suggest", "forward", "reverse", "records", "postcodes", "distance"] as const;
 export type Call = (typeof CALLS)[number];
@@ -100,24 +102,8 @@ export function canAsk({ call, of, words }: Asked): boolean {
   if (call === "postcodes") return Boolean(of && words.starts?.trim());
   if (call === "distance") return Boolean(words.from?.trim() && words.to?.trim());
   if (call === "reverse") return Boolean(words.at?.trim());
-  return Boolean(words.q?.trim() || words.inside || PART_WORDS.some((part) => words[part]?.trim()));
+  return Boolean(words.q?.trim() || words.inside || PARTS.some((part) => words[part]?.trim()));
 }
-
-/** Parts that a forward lookup may be asked by. */
-export const PART_WORDS = [
-  "unit",
-  "house",
-  "building",
-  "street",
-  "block",
-  "place",
-  "district",
-  "town",
-  "county",
-  "region",
-  "postcode",
-  "country",
-] as const;
 
 /** The same lookup with a word changed; an empty one is taken away. */
 export function withWord(asked: Asked, name: string, value: string): Asked {

@@ -1,4 +1,4 @@
-import type { Problem, RecordFeature, Suggestion } from "@bibliotope/wire";
+import type { Problem, Reading, RecordFeature, Suggestion } from "@bibliotope/wire";
 import { useEffect, useState } from "react";
 import { useSessionQuery } from "../state/api.ts";
 import { type Asked, canAsk, writeAsked } from "./asked.ts";
@@ -23,15 +23,7 @@ export interface AnswerBody {
   total?: number;
   metres?: number;
   bearing?: number;
-  reading?: { country: string; parts: Record<string, { name: string }>; unknown: string[]; gloss: GlossPiece[] };
-}
-
-export interface GlossPiece {
-  typed: string;
-  span: [number, number];
-  how: string;
-  part?: string;
-  as?: string;
+  reading?: Reading;
 }
 
 export interface Asking {
