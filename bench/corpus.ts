@@ -1,6 +1,6 @@
-import { Segment, SegmentBuilder } from "@bibliotope/core/index";
+import { type RecordSink, Segment, SegmentBuilder } from "@bibliotope/core/index";
 import type { Name } from "@bibliotope/core/place";
-import { generateIslands, pourWorld, Random, type RecordSink, streamIslands } from "@bibliotope/islands";
+import { generateIslands, pourWorld, Random, streamIslands } from "@bibliotope/islands";
 
 /** An address of the corpus, as its records name it: what queries are made from. */
 export interface Sample {

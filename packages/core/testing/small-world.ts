@@ -1,4 +1,4 @@
-import { Segment, SegmentBuilder } from "../src/index/index.ts";
+import { type RecordSink, Segment, SegmentBuilder } from "../src/index/index.ts";
 import { Engine } from "../src/search/index.ts";
 
 const square = (west: number, south: number, side: number): [number, number][] => [
@@ -44,6 +44,14 @@ export function smallWorld(): Engine {
 
 export function smallSegment(): ArrayBuffer {
   const builder = new SegmentBuilder();
+  pourSmallWorld(builder);
+  return builder.finish({ name: "small", sources: SMALL_SOURCES });
+}
+
+export const SMALL_SOURCES = [{ name: "A small world", day: "2026-11-01", licence: "CC0-1.0" }];
+
+/** Gives the records of the small world to a sink. */
+export function pourSmallWorld(builder: RecordSink): void {
   const at = (lat: number, lon: number) => ({ lat, lon });
   builder.addArea({
     identity: IDS.lorramere,
@@ -274,5 +282,4 @@ export function smallSegment(): ArrayBuffer {
     importance: 0.1,
     facts: {},
   });
-  return builder.finish({ name: "small", sources: [{ name: "A small world", day: "2026-11-01", licence: "CC0-1.0" }] });
 }

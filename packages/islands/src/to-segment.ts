@@ -1,6 +1,5 @@
-import { SegmentBuilder } from "@bibliotope/core/index";
+import { type RecordSink, SegmentBuilder } from "@bibliotope/core/index";
 import { WORLD_VERSION } from "./generate.ts";
-import type { RecordSink } from "./large/stream.ts";
 import type { World } from "./world.ts";
 
 /** Gives the records of a world to a sink, without a database: for benchmarks and tests. Identities count from 1. */

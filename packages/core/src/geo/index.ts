@@ -1,5 +1,14 @@
 export { EARTH_RADIUS, type Geodesic, geodesic, sphereDistance } from "./distance.ts";
 export { MAX_LATITUDE, metresPerPixel, type Projected, project, TILE, unproject } from "./mercator.ts";
 export { ringsContain, signedArea } from "./polygon.ts";
-export { type Box, boxAround, boxContains, isPosition, type Position, type Ring, roundDegrees } from "./position.ts";
+export {
+  type Box,
+  boxAround,
+  boxAroundRings,
+  boxContains,
+  isPosition,
+  type Position,
+  type Ring,
+  roundDegrees,
+} from "./position.ts";
 export { readPosition } from "./read-position.ts";

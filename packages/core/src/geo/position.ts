@@ -33,6 +33,17 @@ export function boxAround(points: Iterable<readonly [number, number]>): Box {
   return box;
 }
 
+/** The smallest box around some rings. Rings that were cut at the 180th meridian get a box across it: west > east. */
+export function boxAroundRings(rings: readonly Ring[]): Box {
+  const box = boxAround(rings.flat());
+  if (box[0] !== -180 || box[2] !== 180) return box;
+  const boxes = rings.map((ring) => boxAround(ring));
+  const east = boxes.filter(([, , to]) => to < 0).map(([, , to]) => to);
+  const west = boxes.filter(([from]) => from >= 0).map(([from]) => from);
+  if (!east.length || !west.length || east.length + west.length < rings.length) return box;
+  return [Math.min(...west), box[1], Math.max(...east), box[3]];
+}
+
 /** Rounds to seven decimals of a degree (about a centimetre), what the index keeps. */
 export function roundDegrees(degrees: number): number {
   return Math.round(degrees * 1e7) / 1e7;

@@ -1,81 +1,16 @@
-import type { Position, Ring } from "../geo/index.ts";
-import { boxAround } from "../geo/index.ts";
-import { type AreaKind, type Facts, KINDS, type Kind, type Name } from "../place/index.ts";
+import { boxAroundRings } from "../geo/index.ts";
 import { packSections } from "./container.ts";
 import { Growing } from "./growing.ts";
 import { buildPointTree } from "./kd-tree.ts";
-import {
-  AREAS,
-  NO_NUMBER,
-  NO_POSTCODE,
-  NONE,
-  POSTCODES,
-  RARE_SUFFIX,
-  REST,
-  SCALE,
-  type Sections,
-  type SegmentMeta,
-} from "./layout.ts";
+import { NO_NUMBER, NO_POSTCODE, NONE, RARE_SUFFIX, SCALE, type Sections, type SegmentMeta } from "./layout.ts";
+import type { AddressInput, AreaInput, PlaceInput, PostcodeInput, RecordSink, StreetInput } from "./records.ts";
 import { StringTable } from "./strings.ts";
-import { TermTable } from "./terms.ts";
-
-/** What all things with a name have. Identities are whole numbers from the identity table; positions in degrees. */
-interface ThingInput {
-  identity: number;
-  /** The local name first. */
-  names: Name[];
-  at: Position;
-  /** 0 to 1; orders what is otherwise equal. */
-  importance: number;
-}
-
-export interface AreaInput extends ThingInput {
-  kind: AreaKind;
-  /** Identity of the area around it; null for a country. */
-  parent: number | null;
-  code?: string;
-  /** Outer rings and holes; even-odd. */
-  rings: Ring[];
-}
-
-export interface PostcodeInput extends Omit<ThingInput, "names"> {
-  code: string;
-  /** Identity of the area it lies in. */
-  area: number;
-}
-
-export interface StreetInput extends ThingInput {
-  kind: "street" | "block";
-  area: number;
-}
-
-export interface AddressInput {
-  identity: number;
-  /** Identity of its street or block. */
-  street: number;
-  /** 1 to 65534, or null where the house has only a name. */
-  number: number | null;
-  suffix: string;
-  /** The house's name, in the country where it has one. */
-  name?: string;
-  /** The flat in it. */
-  unit?: string;
-  /** Identity of its postcode, or null. */
-  postcode: number | null;
-  at: Position;
-}
-
-export interface PlaceInput extends ThingInput {
-  area: number;
-  facts: Facts;
-  /** Identity of the address it stands at, or null. */
-  address: number | null;
-}
+import { namedHouses, thingSections } from "./things.ts";
 
 /**
  * Builds a segment. Records may come in any order; everything is put in its place by `finish`.
  */
-export class SegmentBuilder {
+export class SegmentBuilder implements RecordSink {
   readonly #areas: AreaInput[] = [];
   readonly #postcodes: PostcodeInput[] = [];
   readonly #streets: StreetInput[] = [];
@@ -311,97 +246,6 @@ function postcodeSections(
   return { streetPostcode, postcodeOfStreet: ofStreet, postcodeStreet, streetOfPostcode, addressPostcode };
 }
 
-/** A house found by its name: its address, and its street's place among the streets. */
-interface House {
-  name: string;
-  address: number;
-  street: number;
-}
-
-function namedHouses(
-  { detailAddress, detailName, streetAddress }: Pick<Sections, "detailAddress" | "detailName" | "streetAddress">,
-  strings: StringTable,
-): House[] {
-  const houses: House[] = [];
-  let street = 0;
-  detailAddress.forEach((address, i) => {
-    while (streetAddress[street + 1] <= address) street++;
-    if (detailName[i] !== NONE) houses.push({ name: strings.text(detailName[i]), address, street });
-  });
-  return houses;
-}
-
-interface Ordered {
-  areas: AreaInput[];
-  postcodes: PostcodeInput[];
-  streets: StreetInput[];
-  places: PlaceInput[];
-  houses: House[];
-  within: (identity: number) => number;
-  addresses: Pick<Sections, "addressLat" | "addressLon" | "addressIdentity">;
-  meta: SegmentMeta;
-  strings: StringTable;
-}
-
-/** Everything that things have in common, and the words that find them. */
-function thingSections({ areas, postcodes, streets, places, houses, within, addresses, meta, strings }: Ordered) {
-  const total = meta.counts.things;
-  const s = {
-    thingKind: new Uint8Array(total),
-    thingIdentity: new Uint32Array(total),
-    thingParent: new Uint32Array(total).fill(NONE),
-    thingLat: new Int32Array(total),
-    thingLon: new Int32Array(total),
-    thingImportance: new Uint16Array(total),
-    thingWords: new Uint8Array(total),
-    thingName: new Uint32Array(total + 1),
-  };
-  const names = { lang: [] as number[], text: [] as number[], abbr: [] as number[] };
-  const terms = new TermTable();
-  let thing = 0;
-  const put = (input: Omit<ThingInput, "names">, kind: Kind, parent: number, its: readonly Name[], around?: number) => {
-    s.thingKind[thing] = KINDS.indexOf(kind);
-    s.thingIdentity[thing] = input.identity;
-    s.thingParent[thing] = parent;
-    s.thingLat[thing] = Math.round(input.at.lat * SCALE);
-    s.thingLon[thing] = Math.round(input.at.lon * SCALE);
-    s.thingImportance[thing] = Math.round(Math.max(0, Math.min(1, input.importance)) * 65535);
-    s.thingName[thing] = names.text.length;
-    for (const name of its) {
-      if (!meta.langs.includes(name.lang)) meta.langs.push(name.lang);
-      names.lang.push(meta.langs.indexOf(name.lang));
-      names.text.push(strings.add(name.name));
-      names.abbr.push(name.abbr === undefined ? NONE : strings.add(name.abbr));
-    }
-    s.thingWords[thing] = terms.add(
-      its.map((name) => name.name),
-      kind === "postcode",
-      around,
-    );
-    s.thingName[++thing] = names.text.length;
-  };
-  for (const area of areas) put(area, area.kind, area.parent === null ? NONE : within(area.parent), area.names);
-  for (const code of postcodes) put(code, "postcode", within(code.area), [{ lang: "und", name: code.code }]);
-  const firstStreet = thing;
-  for (const street of streets) put(street, street.kind, within(street.area), street.names);
-  for (const place of places) put(place, "place", within(place.area), place.names);
-  for (const house of houses) {
-    const { addressLat, addressLon, addressIdentity } = addresses;
-    const street = firstStreet + house.street;
-    const at = { lat: addressLat[house.address] / SCALE, lon: addressLon[house.address] / SCALE };
-    const identity = addressIdentity[house.address];
-    put({ identity, at, importance: 0 }, "address", s.thingParent[street], [{ lang: "und", name: house.name }], street);
-  }
-  const firstPostcode = areas.length;
-  return {
-    ...s,
-    nameLang: Uint8Array.from(names.lang),
-    nameText: Uint32Array.from(names.text),
-    nameAbbr: Uint32Array.from(names.abbr),
-    ...terms.finish(s.thingImportance, (t) => (t < firstPostcode ? AREAS : t < firstStreet ? POSTCODES : REST)),
-  };
-}
-
 function areaSections(areas: AreaInput[], strings: StringTable) {
   const last = new Uint32Array(areas.length);
   const number = new Map(areas.map((area, i) => [area.identity, i]));
@@ -422,8 +266,10 @@ function areaSections(areas: AreaInput[], strings: StringTable) {
       pointOf.push(points.length / 2);
     }
     ringOf.push(pointOf.length - 1);
-    const all = area.rings.flat();
-    return boxAround(all.length ? all : [[area.at.lon, area.at.lat]]).map((degrees) => Math.round(degrees * SCALE));
+    const { lon, lat } = area.at;
+    return (area.rings.length ? boxAroundRings(area.rings) : [lon, lat, lon, lat]).map((degrees) =>
+      Math.round(degrees * SCALE),
+    );
   });
   return {
     areaLast: last,

@@ -50,6 +50,7 @@ function select(ids: Uint32Array, k: number, left: number, right: number, values
  * The points nearest to a position on the sphere, nearest first.
  * @param radius metres
  * @param limit how many at most
+ * @param allows says which points count; all when left out
  * @returns numbers of points and their spherical distances in metres
  */
 export function nearestPoints(
@@ -57,13 +58,14 @@ export function nearestPoints(
   at: Position,
   radius: number,
   limit: number,
+  allows?: (id: number) => boolean,
 ): { id: number; metres: number }[] {
   const found: { id: number; metres: number }[] = [];
   const reach = () => (found.length < limit ? radius : Math.min(radius, found[found.length - 1].metres));
   const visit = (index: number) => {
     const id = tree.ids[index];
     const metres = sphereDistance(at, { lat: tree.lat[id] / SCALE, lon: tree.lon[id] / SCALE });
-    if (metres > reach()) return;
+    if (metres > reach() || allows?.(id) === false) return;
     let place = found.length;
     while (place > 0 && isBefore(metres, id, found[place - 1])) place--;
     found.splice(place, 0, { id, metres });

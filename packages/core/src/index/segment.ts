@@ -1,4 +1,4 @@
-import type { Box, Position, Ring } from "../geo/index.ts";
+import { type Box, type Position, type Ring, ringsContain } from "../geo/index.ts";
 import { type Facts, type HouseNumber, KINDS, type Kind, type Name, parseRef, refOf } from "../place/index.ts";
 import { openSections } from "./container.ts";
 import { nearestPoints } from "./kd-tree.ts";
@@ -14,6 +14,19 @@ import {
 } from "./layout.ts";
 import { endsWord } from "./trie.ts";
 
+/** What an overlay gives an area in place of what stands in the segment. */
+export interface ChangedArea {
+  names: Name[];
+  code?: string;
+  rings: Ring[];
+}
+
+/** What lies over a segment: things that are not to be found in it any more, and areas that changed. */
+export interface Veil {
+  hidden?: ReadonlySet<number>;
+  areas?: ReadonlyMap<number, ChangedArea>;
+}
+
 /**
  * An opened segment: typed arrays over one buffer, and the few questions that all searches ask of it. Things and
  * addresses are whole numbers (see layout.ts). Nothing is copied; several threads may open the same shared buffer.
@@ -26,11 +39,20 @@ export class Segment {
   readonly firstPlace: number;
   readonly firstHouse: number;
   readonly #suffixes: ReadonlyMap<string, number>;
+  readonly #hidden: ReadonlySet<number> | undefined;
+  readonly #changed: ReadonlyMap<number, ChangedArea> | undefined;
 
-  /** @throws SegmentError when the buffer is no whole segment of this format */
-  constructor(buffer: ArrayBufferLike) {
-    this.sections = openSections(buffer);
-    this.meta = JSON.parse(textOf(this.sections.meta, 0, this.sections.meta.length));
+  /**
+   * @param buffer the bytes, or a segment that is open already
+   * @param veil what lies over it
+   * @throws SegmentError when the buffer is no whole segment of this format
+   */
+  constructor(buffer: ArrayBufferLike | Segment, veil: Veil = {}) {
+    const open = buffer instanceof Segment ? buffer : undefined;
+    this.sections = open?.sections ?? openSections(buffer as ArrayBufferLike);
+    this.meta = open?.meta ?? JSON.parse(textOf(this.sections.meta, 0, this.sections.meta.length));
+    this.#hidden = veil.hidden?.size ? veil.hidden : undefined;
+    this.#changed = veil.areas?.size ? veil.areas : undefined;
     const { areas, postcodes, streets, places } = this.meta.counts;
     this.firstPostcode = areas;
     this.firstStreet = areas + postcodes;
@@ -46,6 +68,16 @@ export class Segment {
 
   kindOf(thing: number): Kind {
     return KINDS[this.sections.thingKind[thing]];
+  }
+
+  /** True for a thing that an overlay answers for. */
+  isHidden(thing: number): boolean {
+    return this.#hidden?.has(thing) === true;
+  }
+
+  /** The areas whose names an overlay changes. */
+  get changedAreas(): Iterable<number> {
+    return this.#changed?.keys() ?? [];
   }
 
   isArea(thing: number): boolean {
@@ -81,6 +113,8 @@ export class Segment {
 
   /** Its names, the local one first. */
   namesOf(thing: number): Name[] {
+    const changed = this.#changed?.get(thing);
+    if (changed) return changed.names;
     const { thingName, nameLang, nameText, nameAbbr } = this.sections;
     const names: Name[] = [];
     for (let i = thingName[thing]; i < thingName[thing + 1]; i++) {
@@ -119,11 +153,13 @@ export class Segment {
   }
 
   areaCode(area: number): string | undefined {
+    const changed = this.#changed?.get(area);
+    if (changed) return changed.code;
     const code = this.sections.areaCode[area];
     return code === NONE ? undefined : this.string(code);
   }
 
-  /** West, south, east, north in degrees. */
+  /** West, south, east, north in degrees; west is more than east across the 180th meridian. */
   areaBox(area: number): Box {
     const box = this.sections.areaBox.subarray(area * 4, area * 4 + 4);
     return [box[0] / SCALE, box[1] / SCALE, box[2] / SCALE, box[3] / SCALE];
@@ -251,10 +287,19 @@ export class Segment {
     return refOf(this.countryCode(this.streetOf(address)), this.sections.addressIdentity[address]);
   }
 
-  /** What a ref stands for: a thing, or an address; undefined when nothing here has it. */
-  resolve(ref: string): { thing: number; address?: number } | undefined {
+  /**
+   * What a ref stands for: a thing, or an address; undefined when nothing here has it.
+   * @param around also what is hidden here and an overlay answers for
+   */
+  resolve(ref: string, around = false): { thing: number; address?: number } | undefined {
     const parsed = parseRef(ref);
-    if (!parsed) return undefined;
+    const target = parsed && this.find(parsed.identity);
+    if (!target || (!around && this.isHidden(target.thing))) return undefined;
+    return this.countryCode(target.thing) === parsed.country ? target : undefined;
+  }
+
+  /** The same by identity, hidden or not. */
+  find(identity: number): { thing: number; address?: number } | undefined {
     const { identityTarget, thingIdentity, addressIdentity } = this.sections;
     const { things } = this.meta.counts;
     const identityAt = (place: number) => {
@@ -265,28 +310,34 @@ export class Segment {
     let high = identityTarget.length - 1;
     while (low < high) {
       const middle = (low + high) >>> 1;
-      if (identityAt(middle) < parsed.identity) low = middle + 1;
+      if (identityAt(middle) < identity) low = middle + 1;
       else high = middle;
     }
-    if (high < 0 || identityAt(low) !== parsed.identity) return undefined;
+    if (high < 0 || identityAt(low) !== identity) return undefined;
     const address = identityTarget[low] - this.meta.counts.things;
-    const thing = address < 0 ? identityTarget[low] : this.streetOf(address);
-    if (this.countryCode(thing) !== parsed.country) return undefined;
-    return address < 0 ? { thing } : { thing, address };
+    return address < 0 ? { thing: identityTarget[low] } : { thing: this.streetOf(address), address };
   }
 
-  /** Addresses nearest to a position, nearest first, with spherical distances in metres. */
-  nearestAddresses(at: Position, radius: number, limit: number) {
+  /**
+   * Addresses nearest to a position, nearest first, with spherical distances in metres.
+   * @param allows says which addresses count; all of those not hidden, when left out
+   */
+  nearestAddresses(at: Position, radius: number, limit: number, allows?: (address: number) => boolean) {
     const { addressTree, addressLat, addressLon } = this.sections;
-    return nearestPoints({ ids: addressTree, lat: addressLat, lon: addressLon }, at, radius, limit);
+    const isFound = this.#hidden
+      ? (address: number) => !this.isHidden(this.streetOf(address)) && (allows?.(address) ?? true)
+      : allows;
+    return nearestPoints({ ids: addressTree, lat: addressLat, lon: addressLon }, at, radius, limit, isFound);
   }
 
   /** The areas that contain a position, broad to narrow: from each only those inside the one before. */
-  areasAt(at: Position): number[] {
+  areasAt({ lat, lon }: Position): number[] {
     const found: number[] = [];
+    // the 180th meridian is an edge on both its sides: it belongs to the eastern one
+    const at = { lat, lon: lon === 180 ? -180 : lon };
     for (let area = 0; area < this.meta.counts.areas; ) {
       if (this.#areaContains(area, at)) {
-        found.push(area);
+        if (!this.isHidden(area)) found.push(area);
         area++;
       } else area = this.sections.areaLast[area] + 1;
     }
@@ -295,11 +346,15 @@ export class Segment {
 
   /** Even-odd, on the packed points: no copies on the way of a reverse lookup. */
   #areaContains(area: number, at: Position): boolean {
+    const changed = this.#changed?.get(area);
+    if (changed) return ringsContain(changed.rings, at);
     const { areaBox, areaRing, ringPoint, pointLonLat: p } = this.sections;
     const lat = at.lat * SCALE;
     const lon = at.lon * SCALE;
     const i = area * 4;
-    if (lon < areaBox[i] || lat < areaBox[i + 1] || lon > areaBox[i + 2] || lat > areaBox[i + 3]) return false;
+    const [west, east] = [areaBox[i], areaBox[i + 2]];
+    if (lat < areaBox[i + 1] || lat > areaBox[i + 3]) return false;
+    if (west <= east ? lon < west || lon > east : lon < west && lon > east) return false;
     let inside = false;
     for (let ring = areaRing[area]; ring < areaRing[area + 1]; ring++) {
       const first = ringPoint[ring] * 2;
@@ -321,7 +376,7 @@ export class Segment {
 }
 
 /** First place, in a sorted part of a list, of a value that is not below the wanted one. */
-function lowerBound(values: Uint32Array | Uint16Array, wanted: number, low = 0, high = values.length): number {
+export function lowerBound(values: Uint32Array | Uint16Array, wanted: number, low = 0, high = values.length): number {
   while (low < high) {
     const middle = (low + high) >>> 1;
     if (values[middle] < wanted) low = middle + 1;

@@ -1,11 +1,10 @@
 import { type Position, readPosition } from "../geo/index.ts";
-import type { Segment } from "../index/index.ts";
 import { PARTS, profileOf } from "../place/index.ts";
 import { MAX_TOKENS } from "../text/index.ts";
 import { type Gloss, glossOf, withScripts } from "./gloss.ts";
 import type { Held } from "./held.ts";
 import { interpret, type QueryToken } from "./interpret.ts";
-import { compileFilter, type ForwardQuery, OUTCOME, type Outcome } from "./query.ts";
+import { type ForwardQuery, OUTCOME, type Outcome } from "./query.ts";
 import type { Candidate } from "./rank.ts";
 import { type AnswerRecord, describe, describeBetween, type Shown } from "./record.ts";
 import { reverse } from "./reverse.ts";
@@ -34,23 +33,24 @@ const DEFAULT_LIMIT = 5;
 export function forward(held: Held, query: ForwardQuery): ForwardAnswer {
   const at = query.q === undefined ? undefined : readPosition(query.q);
   if (at) return atPosition(held, query, query.q!, at);
-  const { segment } = held;
   const { text, tokens } = readQuery(held, query);
   if (!tokens.length) return { outcome: "none", candidates: [], advice: ["Give at least one word to look for."] };
-  const filter = compileFilter(segment, query, true);
-  const ranked = search(held, tokens, false, filter, Math.max(2, query.limit ?? DEFAULT_LIMIT), query.near);
+  const read = (layer: Held) => readQuery(layer, query).tokens;
+  const limit = Math.max(2, query.limit ?? DEFAULT_LIMIT);
+  const ranked = search(held, tokens, { read, completing: false, interpolates: true, limit }, query);
   const found = ranked.filter((candidate) => candidate.score >= OUTCOME.found);
   const candidates = found.map((candidate): ScoredRecord => {
-    const record = recordOf(segment, candidate, { langs: query.langs, typed: text });
-    const gloss = withScripts(glossOf(held, candidate, record.parts, text));
+    const record = recordOf(candidate, { langs: query.langs, typed: text });
+    const gloss = withScripts(glossOf(candidate.held, candidate, record.parts, text));
     return { ...record, score: Math.round(candidate.score * 1000) / 1000, gloss };
   });
   const outcome = outcomeOf(found.map((candidate) => candidate.score));
+  const unknown = outcome === "none" ? unknownIn(held, query, text) : [];
   return {
     outcome,
     candidates: candidates.slice(0, query.limit ?? DEFAULT_LIMIT),
-    advice: adviceFor(outcome, tokens, text),
-    ...(outcome === "none" ? { reading: readingOf(held, query, text, unknownIn(tokens, text)) } : {}),
+    advice: adviceFor(outcome, unknown),
+    ...(outcome === "none" ? { reading: readingOf(held, query, text, unknown) } : {}),
   };
 }
 
@@ -69,9 +69,12 @@ function atPosition(held: Held, query: ForwardQuery, text: string, at: Position)
 }
 
 /** Words that no name holds, as they were typed. */
-function unknownIn(tokens: readonly QueryToken[], text: string): string[] {
-  return tokens
-    .filter(({ kind, ranges, role }) => kind === "word" && !ranges.length && !role)
+function unknownIn(held: Held, query: ForwardQuery, text: string): string[] {
+  const [first, ...others] = held.layers.map((layer) => readQuery(layer, query).tokens);
+  return first
+    .filter(({ kind, ranges, role }, i) => {
+      return kind === "word" && !ranges.length && !role && others.every((tokens) => !tokens[i].ranges.length);
+    })
     .map(({ start, end }) => text.slice(start, end));
 }
 
@@ -95,7 +98,8 @@ function readingOf(
   return { ...splitByProfile(text, profileFor(text, among), lexicon), unknown };
 }
 
-function recordOf(segment: Segment, candidate: Candidate, shown: Shown): AnswerRecord {
+function recordOf(candidate: Candidate, shown: Shown): AnswerRecord {
+  const { segment } = candidate.held;
   const { thing, address, between, tokens, explained } = candidate;
   const number = tokens[explained.findIndex(({ as }) => as === "house")]?.house;
   return between && number
@@ -124,10 +128,9 @@ function outcomeOf(scores: readonly number[]): Outcome {
   return scores.length > 1 && scores[0] - scores[1] < OUTCOME.margin ? "ambiguous" : "matched";
 }
 
-function adviceFor(outcome: Outcome, tokens: readonly QueryToken[], text: string): string[] {
+function adviceFor(outcome: Outcome, unknown: readonly string[]): string[] {
   if (outcome === "ambiguous") return ["Several fit equally well: add the town, the county or the postcode."];
   if (outcome === "matched") return [];
-  const unknown = unknownIn(tokens, text);
   if (!unknown.length) return ["These words are known, but not together: check the town or the postcode."];
   return [`Not known here: ${unknown.join(", ")}. Check the spelling.`];
 }

@@ -45,6 +45,8 @@ export interface QueryToken extends Token {
   isLabel?: boolean;
   /** True for a word of a postcode, by its shape. */
   isCode?: boolean;
+  /** True for the last word while the person is still at it. */
+  unfinished?: boolean;
   /** A piece of a longer word that was cut in two. */
   isCut?: boolean;
 }
@@ -105,6 +107,8 @@ export interface Dictionary {
   readonly lexicon: Lexicon;
   /** Shapes of the postcodes of the countries held, of two words or more. */
   readonly codeShapes: readonly RegExp[];
+  /** What this lies on top of: a word that is known there is not misspelt here. */
+  readonly below?: Segment;
 }
 
 /**
@@ -136,6 +140,7 @@ function interpretTokens(held: Dictionary, words: readonly Token[], completing: 
       isLabel,
       house,
       isCode,
+      unfinished,
       ranges,
       weight: isCode ? WEIGHT.code : weightOf(segment, token, roles[i], lexicon, unfinished, ranges),
     };
@@ -273,7 +278,9 @@ function cutInTwo({ sections }: Segment, token: Token, completing: boolean): [To
   return undefined;
 }
 
-function rangesOf({ segment, lexicon }: Dictionary, token: Token, unfinished: boolean): TermRange[] {
+/** What a word may stand for in the dictionary of a segment. @param unfinished it may go on */
+export function rangesOf(held: Dictionary, token: Token, unfinished: boolean): TermRange[] {
+  const { segment, lexicon } = held;
   const trie = segment.sections;
   const ranges: TermRange[] = [];
   const whole = (node: number, quality: number) => {
@@ -293,12 +300,12 @@ function rangesOf({ segment, lexicon }: Dictionary, token: Token, unfinished: bo
   else if (end >= 0 && token.kind === "word" && token.text.length >= SHORTEST_BEGINNING) below(end, LEFT_SHORT);
   // one letter or digit of a code changed is another code
   if (token.kind === "word" && token.text.length >= SHORTEST_MISSPELT && !/\d/.test(token.text)) {
-    const isKnown = ranges.length > 0;
+    const isKnown = ranges.length > 0 || (held.below && descend(held.below.sections, 0, token.text) >= 0);
     descendWithOneError(trie, token.text, (node) => {
       whole(node, unfinished && isKnown ? BEGUN_MISSPELT : QUALITY.spelling);
       if (unfinished && !isKnown) below(node, BEGUN_MISSPELT);
     });
-    const mayBeTwice = !ranges.length && token.text.length >= SHORTEST_TWICE_MISSPELT;
+    const mayBeTwice = !ranges.length && !isKnown && token.text.length >= SHORTEST_TWICE_MISSPELT;
     if (mayBeTwice && !cutInTwo(segment, token, unfinished)) {
       for (const term of termsWithTwoErrors(segment, token.text, unfinished)) {
         ranges.push({ from: term, to: term + 1, quality: TWO_ERRORS });

@@ -2,6 +2,13 @@ import { AREAS, GROUPS, NONE, REST, type Segment } from "../index/index.ts";
 import { MAX_TOKENS } from "../text/index.ts";
 import type { QueryToken } from "./interpret.ts";
 
+/** Areas whose names are not those of the segment any more. */
+export interface ChangedNames {
+  areas: ReadonlySet<number>;
+  /** How well a typed word fits the names they have now, 0 to 1. */
+  fits(token: QueryToken): Iterable<readonly [area: number, quality: number]>;
+}
+
 /** Qualities are kept in a byte: 200 is 1. */
 export const STEPS = 200;
 
@@ -32,7 +39,10 @@ export class Marks {
   #lookup = 0;
   #tokens: readonly QueryToken[] = [];
 
-  constructor(private readonly segment: Segment) {
+  constructor(
+    private readonly segment: Segment,
+    private readonly changed?: ChangedNames,
+  ) {
     const { things, areas } = segment.meta.counts;
     const terms = segment.sections.termLength.length;
     this.termTokens = new Uint16Array(terms);
@@ -50,8 +60,11 @@ export class Marks {
   fill(tokens: readonly QueryToken[]): void {
     this.#clear();
     this.#tokens = tokens;
-    tokens.forEach(({ ranges, kinds }, t) => {
+    tokens.forEach((token, t) => {
+      const { ranges, kinds } = token;
       for (const { from, to, quality } of ranges) this.#fillRange(t, from, to, Math.round(quality * STEPS), kinds);
+      for (const [area, quality] of this.changed?.fits(token) ?? [])
+        if (kinds & (1 << this.segment.sections.thingKind[area])) this.#note(area, t, Math.round(quality * STEPS));
     });
     this.#dropHalfPostcodes();
   }
@@ -91,14 +104,18 @@ export class Marks {
       const end = termPosting[term * GROUPS + REST];
       for (let p = termPosting[term * GROUPS + AREAS]; p < end; p++) {
         const thing = posting[p];
-        if (!(kinds & (1 << thingKind[thing]))) continue;
-        const place = thing * MAX_TOKENS + t;
-        if (this.#quality[place] < value) this.#quality[place] = value;
-        if (this.#isTouched[thing]) continue;
-        this.#isTouched[thing] = 1;
-        this.touched.push(thing);
+        if (kinds & (1 << thingKind[thing]) && !this.changed?.areas.has(thing)) this.#note(thing, t, value);
       }
     }
+  }
+
+  /** Notes that a word fits the name of an area or postcode. */
+  #note(thing: number, t: number, value: number): void {
+    const place = thing * MAX_TOKENS + t;
+    if (this.#quality[place] < value) this.#quality[place] = value;
+    if (this.#isTouched[thing]) return;
+    this.#isTouched[thing] = 1;
+    this.touched.push(thing);
   }
 
   /** How well a typed word fits a term, in steps. */

@@ -25,26 +25,30 @@ const MOST_COVERED = 12;
 
 /** The postcodes of a country that begin with some letters, in order, each with the towns and streets it covers. */
 export function postcodes(held: Held, query: PostcodesQuery): PostcodesAnswer {
-  const { segment } = held;
-  const wanted = tokenize(query.starts).map((token) => token.text);
+  const wanted = bare(query.starts);
   const country = query.country.toUpperCase();
-  const found: { postcode: number; code: string }[] = [];
-  // postcodes stand in the dictionary as one word too, so a beginning is a range of words
-  const node = descend(segment.sections, 0, wanted.join(""));
-  const seen = new Set<number>();
-  for (const postcode of node < 0 ? [] : postcodesBelow(segment, node)) {
-    if (seen.has(postcode) || segment.countryCode(postcode) !== country) continue;
-    seen.add(postcode);
-    const code = segment.namesOf(postcode)[0].name;
-    if (bare(code).startsWith(wanted.join(""))) found.push({ postcode, code });
-  }
+  const found = held.layers.flatMap(({ segment }) => postcodesStarting(segment, wanted, country));
   found.sort((a, b) => (a.code < b.code ? -1 : 1));
   const shown = { langs: query.langs };
-  const candidates = found.slice(0, query.limit ?? DEFAULT_LIMIT).map(({ postcode }) => ({
+  const candidates = found.slice(0, query.limit ?? DEFAULT_LIMIT).map(({ segment, postcode }) => ({
     ...describe(segment, postcode, NONE, shown),
-    covers: streetsOf(held, postcode),
+    covers: streetsOf(held, segment.sections.thingIdentity[postcode]),
   }));
   return { outcome: candidates.length ? "matched" : "none", candidates, total: found.length };
+}
+
+function postcodesStarting(segment: Segment, wanted: string, country: string) {
+  const found: { segment: Segment; postcode: number; code: string }[] = [];
+  // postcodes stand in the dictionary as one word too, so a beginning is a range of words
+  const node = descend(segment.sections, 0, wanted);
+  const seen = new Set<number>();
+  for (const postcode of node < 0 ? [] : postcodesBelow(segment, node)) {
+    if (seen.has(postcode) || segment.isHidden(postcode) || segment.countryCode(postcode) !== country) continue;
+    seen.add(postcode);
+    const code = segment.namesOf(postcode)[0].name;
+    if (bare(code).startsWith(wanted)) found.push({ segment, postcode, code });
+  }
+  return found;
 }
 
 function* postcodesBelow({ sections }: Segment, node: number): Iterable<number> {
@@ -55,11 +59,19 @@ function* postcodesBelow({ sections }: Segment, node: number): Iterable<number> 
   }
 }
 
-function streetsOf({ segment }: Held, postcode: number): string[] {
-  const { postcodeStreet, streetOfPostcode } = segment.sections;
-  const place = postcode - segment.firstPostcode;
-  const streets = streetOfPostcode.subarray(postcodeStreet[place], postcodeStreet[place + 1]);
-  return Array.from(streets.subarray(0, MOST_COVERED), (street) => segment.namesOf(street)[0].name);
+/** Names of the streets of a postcode, wherever they are held. */
+function streetsOf({ layers }: Held, identity: number): string[] {
+  const names = layers.flatMap(({ segment }) => {
+    const thing = segment.find(identity)?.thing;
+    if (thing === undefined) return [];
+    const { postcodeStreet, streetOfPostcode } = segment.sections;
+    const place = thing - segment.firstPostcode;
+    const streets = streetOfPostcode.subarray(postcodeStreet[place], postcodeStreet[place + 1]);
+    return [...streets.filter((street) => !segment.isHidden(street)).subarray(0, MOST_COVERED)].map(
+      (street) => segment.namesOf(street)[0].name,
+    );
+  });
+  return names.slice(0, MOST_COVERED);
 }
 
 /** A postcode as it is compared: folded, without what parts its words. */

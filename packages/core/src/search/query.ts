@@ -50,7 +50,9 @@ export interface Filter {
 export function compileFilter(segment: Segment, narrowing: Narrowing, interpolates = false): Filter {
   const countries = narrowing.countries?.length ? new Set(narrowing.countries.map((c) => c.toUpperCase())) : undefined;
   const kinds = narrowing.kinds?.length ? new Set(narrowing.kinds) : undefined;
-  const target = narrowing.inside === undefined ? undefined : segment.resolve(narrowing.inside);
+  const named = narrowing.inside === undefined ? undefined : segment.resolve(narrowing.inside, true);
+  // an area that an overlay answers for is still around what lies in it here
+  const target = named && (segment.isArea(named.thing) || !segment.isHidden(named.thing)) ? named : undefined;
   const missing = narrowing.inside !== undefined && !target;
   const area = target && segment.isArea(target.thing) ? target.thing : -1;
   const street = target && !segment.isArea(target.thing) ? target.thing : -1;
@@ -61,11 +63,12 @@ export function compileFilter(segment: Segment, narrowing: Narrowing, interpolat
     interpolates,
     building: target?.address ?? -1,
     allows: (thing) =>
-      isOpen ||
-      (!missing &&
-        (!countries || countries.has(segment.countryCode(thing))) &&
-        (area < 0 || (thing !== area && segment.isInside(thing, area))) &&
-        (street < 0 || thing === street)),
+      !segment.isHidden(thing) &&
+      (isOpen ||
+        (!missing &&
+          (!countries || countries.has(segment.countryCode(thing))) &&
+          (area < 0 || (thing !== area && segment.isInside(thing, area))) &&
+          (street < 0 || thing === street))),
     allowsKind: (kind) => !kinds || kinds.has(kind),
     allowsPosition: (at) => !box || boxContains(box, at),
   };

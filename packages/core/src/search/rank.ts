@@ -1,5 +1,6 @@
 import { type Position, sphereDistance } from "../geo/index.ts";
 import { GROUPS, NONE, REST, type Segment } from "../index/index.ts";
+import type { Held } from "./held.ts";
 import { QUALITY, type QueryToken } from "./interpret.ts";
 import { type Marks, STEPS } from "./marks.ts";
 import type { Between } from "./numbers.ts";
@@ -8,6 +9,8 @@ import { type Explained, Scale } from "./scale.ts";
 
 /** A record that may be meant. */
 export interface Candidate {
+  /** Where it was found. */
+  held: Held;
   thing: number;
   /** The address in the street, or NONE. */
   address: number;
@@ -26,7 +29,7 @@ export interface Candidate {
 const IMPORTANCE_SHARE = 0.03;
 const NEARNESS_SHARE = 0.03;
 /** What stands this far behind the first is no answer beside it. */
-const MARGIN = 0.15;
+export const MARGIN = 0.15;
 /** Metres at which nearness has lost half its weight. */
 const NEARNESS_HALF = 5000;
 
@@ -65,15 +68,14 @@ interface Driver {
  * what was not seen yet cannot have the words that are done, and in each posting list the most important come first.
  */
 export function rank(
-  segment: Segment,
+  held: Held,
   tokens: readonly QueryToken[],
-  marks: Marks,
   filter: Filter,
   limit: number,
   near?: Position,
 ): Candidate[] {
-  marks.fill(tokens);
-  return new Ranking(segment, tokens, marks, filter, limit, near).run();
+  held.marks.fill(tokens);
+  return new Ranking(held, tokens, filter, limit, near).run();
 }
 
 /** What lies inside the areas that a word may name. */
@@ -94,15 +96,19 @@ class Ranking {
   readonly #nearest: number;
   #looked = 0;
 
+  private readonly segment: Segment;
+  private readonly marks: Marks;
+
   constructor(
-    private readonly segment: Segment,
+    private readonly held: Held,
     private readonly tokens: readonly QueryToken[],
-    private readonly marks: Marks,
     private readonly filter: Filter,
     private readonly limit: number,
     private readonly near?: Position,
   ) {
-    this.#scale = new Scale(segment, tokens, marks);
+    this.segment = held.segment;
+    this.marks = held.marks;
+    this.#scale = new Scale(this.segment, tokens, this.marks);
     this.#left = new Float64Array(tokens.length);
     this.#inArea = new Float64Array(tokens.length);
     this.#inPostcode = new Float64Array(tokens.length);
@@ -320,7 +326,8 @@ class Ranking {
     }
     let place = kept.length;
     while (place > 0 && isBefore(order, owner, kept[place - 1])) place--;
-    kept.splice(place, 0, { thing: owner, address, score, order, explained, tokens, between: this.#scale.between });
+    const { between } = this.#scale;
+    kept.splice(place, 0, { held: this.held, thing: owner, address, score, order, explained, tokens, between });
     if (kept.length > limit) kept.pop();
   }
 }

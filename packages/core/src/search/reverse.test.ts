@@ -1,6 +1,10 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { IDS, smallWorld } from "../../testing/small-world.ts";
+import { geodesic, type Position } from "../geo/index.ts";
+import { Segment, SegmentBuilder } from "../index/index.ts";
 import { refOf } from "../place/index.ts";
+import { Engine } from "./index.ts";
 
 const engine = smallWorld();
 
@@ -83,5 +87,71 @@ describe("record", () => {
       for (const { ref, kind, at } of engine.suggest({ q }).suggestions)
         expect(engine.record(ref)).toMatchObject({ ref, kind, at });
     }
+  });
+});
+
+describe("reverse over any addresses", () => {
+  /** A country cut at the 180th meridian, as GeoJSON wants it, with one street of addresses anywhere. */
+  function engineOf(spots: readonly Position[], [south, north]: readonly [number, number]): Engine {
+    const builder = new SegmentBuilder();
+    const side = (west: number, east: number): [number, number][] => [
+      [west, south],
+      [east, south],
+      [east, north],
+      [west, north],
+    ];
+    const names = [{ lang: "en", name: "Meridia" }];
+    const common = { names, at: { lat: south, lon: 180 }, importance: 1 };
+    builder.addArea({
+      ...common,
+      identity: 1,
+      kind: "country",
+      parent: null,
+      code: "QR",
+      rings: [side(179, 180), side(-180, -179)],
+    });
+    builder.addStreet({ ...common, identity: 2, kind: "street", area: 1 });
+    spots.forEach((at, i) => {
+      builder.addAddress({ identity: 10 + i, street: 2, number: i + 1, suffix: "", postcode: null, at });
+    });
+    return new Engine(new Segment(builder.finish({ name: "meridia", sources: [] })));
+  }
+
+  const around = (south: number, north: number) =>
+    fc.record({
+      lat: fc.double({ min: south, max: north, noNaN: true }),
+      lon: fc.double({ min: -0.4, max: 0.4, noNaN: true }).map((off) => (off < 0 ? 180 + off : off - 180)),
+    });
+  const rounded = ({ lat, lon }: Position) => ({ lat: Math.round(lat * 1e7) / 1e7, lon: Math.round(lon * 1e7) / 1e7 });
+
+  it.each([
+    ["at the equator", -0.3, 0.3],
+    ["in the middle latitudes", -37.2, -36.8],
+    ["near the pole", 89.5, 89.99],
+  ])("finds the nearest by true distance across the 180th meridian, %s", (_, south, north) => {
+    const spots = fc.array(around(south, north), { minLength: 1, maxLength: 60 });
+    fc.assert(
+      fc.property(spots, around(south, north), fc.integer({ min: 50, max: 60_000 }), (drawn, at, radius) => {
+        const all = drawn.map(rounded);
+        const metres = all.map((spot) => geodesic(at, spot).metres);
+        const least = Math.min(...metres);
+        const { candidates } = engineOf(all, [south - 1, north]).reverse({ at, radius });
+        const found = candidates.find(({ kind }) => kind === "address");
+        if (least > radius) expect(found).toBeUndefined();
+        else expect(found!.distance).toBeCloseTo(least, 0);
+        if (found) expect(metres[Number(found.parts.house!.name) - 1] - least).toBeLessThan(1e-6);
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it("knows which side of the 180th meridian an area lies on, and its box", () => {
+    const made = engineOf([], [-37, -36]);
+    for (const lon of [179.5, -179.5, 180, -180])
+      expect(made.reverse({ at: { lat: -36.5, lon } }).candidates[0]).toMatchObject({
+        line: "Meridia",
+        box: [179, -37, -179, -36],
+      });
+    for (const lon of [178.9, -178.9, 0]) expect(made.reverse({ at: { lat: -36.5, lon } }).outcome).toBe("none");
   });
 });

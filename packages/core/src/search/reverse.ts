@@ -1,6 +1,7 @@
 import { geodesic, type Position } from "../geo/index.ts";
+import { KINDS } from "../place/index.ts";
 import type { Held } from "./held.ts";
-import { compileFilter, type Narrowing } from "./query.ts";
+import { compileFilter, type Filter, type Narrowing } from "./query.ts";
 import { type AnswerRecord, describe } from "./record.ts";
 
 /** A record near a position. */
@@ -31,34 +32,17 @@ const SPHERE_ERROR = 1.012;
 
 /** The nearest address, then the areas around, from the most exact to the country. */
 export function reverse(held: Held, query: ReverseQuery): ReverseAnswer {
-  const { segment } = held;
-  const filter = compileFilter(segment, query);
-  const shown = { langs: query.langs };
-  const radius = query.radius ?? DEFAULT_RADIUS;
-  const candidates: NearRecord[] = [];
-  if (filter.allowsKind("address")) {
-    const near = segment
-      .nearestAddresses(query.at, radius * 1.01, MEASURED)
-      .filter(({ id }) => filter.allows(segment.streetOf(id)) && filter.allowsPosition(segment.addressPosition(id)))
-      .filter(({ metres }, _, [nearest]) => metres <= nearest.metres * SPHERE_ERROR)
-      .map(({ id }) => ({ id, ...geodesic(query.at, segment.addressPosition(id)) }))
-      .filter(({ metres }) => metres <= radius)
-      .sort((a, b) => a.metres - b.metres || a.id - b.id);
-    if (near.length) {
-      const { id, metres, bearing } = near[0];
-      const record = describe(segment, segment.streetOf(id), id, shown);
-      candidates.push({
-        ...record,
-        distance: round(metres, 10),
-        ...(bearing === undefined ? {} : { bearing: round(bearing, 10) }),
-      });
-    }
-  }
-  for (const area of segment.areasAt(query.at).reverse()) {
-    if (filter.allows(area) && filter.allowsKind(segment.kindOf(area))) {
-      candidates.push({ ...held.area(area, query.langs), distance: 0 });
-    }
-  }
+  const layers = held.layers.map((layer) => ({ layer, filter: compileFilter(layer.segment, query) }));
+  const nearest = nearestAddress(layers, query);
+  const candidates: NearRecord[] = nearest ? [nearest] : [];
+  const areas = layers.flatMap(({ layer, filter }) =>
+    layer.segment
+      .areasAt(query.at)
+      .filter((area) => filter.allows(area) && filter.allowsKind(layer.segment.kindOf(area)))
+      .map((area): NearRecord => ({ ...layer.area(area, query.langs), distance: 0 })),
+  );
+  if (layers.length > 1) areas.sort((a, b) => KINDS.indexOf(b.kind) - KINDS.indexOf(a.kind));
+  candidates.push(...areas.reverse());
   const found = candidates.slice(0, query.limit ?? candidates.length);
   return {
     outcome: found.length ? "matched" : "none",
@@ -67,9 +51,35 @@ export function reverse(held: Held, query: ReverseQuery): ReverseAnswer {
   };
 }
 
-function adviceFor({ segment }: Held, at: Position): string[] {
+function nearestAddress(layers: readonly { layer: Held; filter: Filter }[], query: ReverseQuery) {
+  const radius = query.radius ?? DEFAULT_RADIUS;
+  const near = layers.flatMap(({ layer: { segment }, filter }) => {
+    if (!filter.allowsKind("address")) return [];
+    const isNarrow = query.countries?.length || query.inside !== undefined || query.box;
+    const allows = (id: number) =>
+      filter.allows(segment.streetOf(id)) && filter.allowsPosition(segment.addressPosition(id));
+    return segment
+      .nearestAddresses(query.at, radius * SPHERE_ERROR, MEASURED, isNarrow ? allows : undefined)
+      .map(({ id, metres }) => ({ segment, id, metres }));
+  });
+  const least = near.reduce((metres, one) => Math.min(metres, one.metres), Number.POSITIVE_INFINITY);
+  const [best] = near
+    .filter(({ metres }) => metres <= least * SPHERE_ERROR)
+    .map(({ segment, id }) => ({ segment, id, ...geodesic(query.at, segment.addressPosition(id)) }))
+    .filter(({ metres }) => metres <= radius)
+    .sort((a, b) => a.metres - b.metres || a.id - b.id);
+  if (!best) return undefined;
+  const { segment, id, metres, bearing } = best;
+  return {
+    ...describe(segment, segment.streetOf(id), id, { langs: query.langs }),
+    distance: round(metres, 10),
+    ...(bearing === undefined ? {} : { bearing: round(bearing, 10) }),
+  };
+}
+
+function adviceFor({ layers }: Held, at: Position): string[] {
   const swapped = { lat: at.lon, lon: at.lat };
-  if (Math.abs(swapped.lat) <= 90 && segment.areasAt(swapped).length) {
+  if (Math.abs(swapped.lat) <= 90 && layers.some(({ segment }) => segment.areasAt(swapped).length)) {
     return [
       `Nothing is held here, but there is at ${swapped.lat},${swapped.lon}: were latitude and longitude swapped?`,
     ];

@@ -1,26 +1,45 @@
 import type { Held } from "./held.ts";
 import { cutCompounds, type QueryToken } from "./interpret.ts";
-import type { Filter, Narrowing } from "./query.ts";
-import { type Candidate, rank } from "./rank.ts";
+import { compileFilter, type Narrowing } from "./query.ts";
+import { type Candidate, MARGIN, rank } from "./rank.ts";
+
+/** How a text is to be read. */
+export interface Wanted {
+  /** Reads it against a dictionary; the words are the same for each. */
+  read(held: Held): QueryToken[];
+  /** True while the person is typing. */
+  completing: boolean;
+  /** True where a number between two others is an answer. */
+  interpolates: boolean;
+  /** How many candidates at most. */
+  limit: number;
+}
 
 /**
  * Ranks what a text may mean, in every way it can be read: as typed, and with words that nothing has cut in two.
+ * @param tokens the text as it was read against what is held
  * @returns the best few, best first, whatever their score
  */
-export function search(
-  held: Held,
-  tokens: readonly QueryToken[],
-  completing: boolean,
-  filter: Filter,
-  limit: number,
-  near: Narrowing["near"],
-): Candidate[] {
-  const { segment, marks } = held;
-  const asTyped = rank(segment, tokens, marks, filter, limit, near);
+export function search(held: Held, tokens: QueryToken[], wanted: Wanted, narrowing: Narrowing): Candidate[] {
+  const found = held.layers.map((layer) => {
+    // what a word tells is for the whole to say, not for the few changed records
+    const its =
+      layer === held ? tokens : wanted.read(layer).map((token, i) => ({ ...token, weight: tokens[i].weight }));
+    return searchLayer(layer, its, wanted, narrowing);
+  });
+  if (found.length === 1) return found[0];
+  const all = found.flat().sort((a, b) => b.order - a.order);
+  return all.slice(0, wanted.limit).filter(({ order }) => order >= all[0].order - MARGIN);
+}
+
+function searchLayer(held: Held, tokens: readonly QueryToken[], wanted: Wanted, narrowing: Narrowing): Candidate[] {
+  const { completing, interpolates, limit } = wanted;
+  const filter = compileFilter(held.segment, narrowing, interpolates);
+  const asTyped = rank(held, tokens, filter, limit, narrowing.near);
   const isByParts = tokens.some(({ part }) => part);
   const cut = isByParts ? undefined : cutCompounds(held, tokens, completing);
   if (!cut) return asTyped;
-  const all = [...asTyped, ...rank(segment, cut, marks, filter, limit, near)];
+  const all = [...asTyped, ...rank(held, cut, filter, limit, narrowing.near)];
   const best = new Map<string, Candidate>();
   for (const candidate of all) {
     const key = `${candidate.thing} ${candidate.address}`;

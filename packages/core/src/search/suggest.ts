@@ -38,17 +38,26 @@ const DEFAULT_LIMIT = 7;
 
 /** Lines that the text so far may become, the likeliest first. */
 export function suggest(held: Held, query: SuggestQuery): SuggestAnswer {
-  const { segment } = held;
   const limit = query.limit ?? DEFAULT_LIMIT;
-  const filter = compileFilter(segment, query);
-  if (filter.building >= 0) return suggestUnits(held, query, filter.building, limit);
-  if (filter.street >= 0 && segment.isStreet(filter.street)) return suggestNumbers(held, query, filter.street, limit);
+  const listed = query.inside === undefined ? undefined : suggestInside(held, query, limit);
+  if (listed) return listed;
   const at = readPosition(query.q);
   if (at) return answer(reverse(held, { ...query, at, limit: 1 }).candidates.map((near) => asLine(held, near)));
-  const tokens = interpret(held, query.q, true);
-  if (!tokens.length) return { outcome: "none", suggestions: [] };
-  const best = search(held, tokens, true, filter, limit, query.near).filter(({ score }) => score >= OUTCOME.found);
-  return answer(best.map((candidate) => toSuggestion(held, query, candidate)));
+  const read = (layer: Held) => interpret(layer, query.q, true);
+  const tokens = read(held);
+  if (!tokens.length) return answer([]);
+  const best = search(held, tokens, { read, completing: true, interpolates: false, limit }, query);
+  return answer(best.filter(({ score }) => score >= OUTCOME.found).map((candidate) => toSuggestion(query, candidate)));
+}
+
+/** The numbers of a street or the units of a building; undefined inside anything else. */
+function suggestInside(held: Held, query: SuggestQuery, limit: number): SuggestAnswer | undefined {
+  for (const layer of held.layers) {
+    const { building, street } = compileFilter(layer.segment, query);
+    if (building >= 0) return suggestUnits(layer, query, building, limit);
+    if (street >= 0 && layer.segment.isStreet(street)) return suggestNumbers(layer, query, street, limit);
+  }
+  return undefined;
 }
 
 function answer(suggestions: Suggestion[]): SuggestAnswer {
@@ -56,15 +65,16 @@ function answer(suggestions: Suggestion[]): SuggestAnswer {
 }
 
 /** The address at a typed position. */
-function asLine({ segment }: Held, { ref, kind, at }: NearRecord): Suggestion {
+function asLine({ layers }: Held, { ref, kind, at }: NearRecord): Suggestion {
+  const { segment } = layers.find((layer) => layer.segment.resolve(ref))!;
   const { thing, address = NONE } = segment.resolve(ref)!;
   const { line, within } = suggestionLine(segment, thing, partsOf(segment, thing, address, {}));
   return { ref, kind, line, within, marks: [], at, more: 0 };
 }
 
-function toSuggestion(held: Held, query: SuggestQuery, candidate: Candidate): Suggestion {
+function toSuggestion(query: SuggestQuery, candidate: Candidate): Suggestion {
+  const { held, thing, address } = candidate;
   const { segment } = held;
-  const { thing, address } = candidate;
   const parts = partsOf(segment, thing, address, { langs: query.langs, typed: query.q });
   const { line, within } = suggestionLine(segment, thing, parts);
   return {

@@ -1,5 +1,5 @@
 import type { Position, Ring } from "@bibliotope/core/geo";
-import type { AddressInput, AreaInput, PlaceInput, PostcodeInput, StreetInput } from "@bibliotope/core/index";
+import type { AddressInput, AreaInput, RecordSink } from "@bibliotope/core/index";
 import type { Name } from "@bibliotope/core/place";
 import { latin } from "../names/latin.ts";
 import { LORRAMERE_WORDS } from "../names/lorramere.ts";
@@ -7,15 +7,6 @@ import { OVARDE_WORDS } from "../names/ovarde.ts";
 import { THALMYRA_WORDS } from "../names/thalmyra.ts";
 import { Random } from "../random.ts";
 import { makeWords, SOUNDS, Zipf } from "./vocabulary.ts";
-
-/** Takes the records of a world as they are made; a segment's builder is one. Areas come before what lies in them. */
-export interface RecordSink {
-  addArea(area: AreaInput): void;
-  addPostcode(postcode: PostcodeInput): void;
-  addStreet(street: StreetInput): void;
-  addAddress(address: AddressInput): void;
-  addPlace(place: PlaceInput): void;
-}
 
 type Box = [west: number, south: number, east: number, north: number];
 type Country = "QR" | "QV" | "QY";
