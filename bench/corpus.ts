@@ -20,6 +20,8 @@ export interface Corpus {
   /** Milliseconds of putting the records in order and packing them; making them up is not counted. */
   builtIn: number;
   bytes: number;
+  /** The most memory that the process held while it built. */
+  buildPeak: number;
 }
 
 export const SIZES = { demo: 0, "1m": 1_000_000, "10m": 10_000_000 } as const;
@@ -34,10 +36,11 @@ export function makeCorpus(size: SizeName, wanted: number): Corpus {
   const began = performance.now();
   const buffer = builder.finish({ name: size, sources: [] });
   const builtIn = performance.now() - began + sampler.addedIn;
+  const buildPeak = process.resourceUsage().maxRSS * 1024;
   const segment = new Segment(buffer);
   const { addresses } = segment.meta.counts;
   const name = `the islands, ${addresses.toLocaleString("en")} addresses`;
-  return { name, segment, samples: sampler.take(), addresses, builtIn, bytes: buffer.byteLength };
+  return { name, segment, samples: sampler.take(), addresses, builtIn, bytes: buffer.byteLength, buildPeak };
 }
 
 /** Hands records on to a builder and keeps a sample of the addresses, all equally likely (algorithm R). */

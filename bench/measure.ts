@@ -2,7 +2,7 @@
 export interface Measure {
   measure: string;
   corpus: string;
-  unit: "ms" | "µs" | "kB" | "req/s" | "bytes" | "%";
+  unit: "ms" | "µs" | "kB" | "bytes" | "%" | "×" | "";
   value: number;
   target: number;
   holds: boolean;
@@ -56,4 +56,22 @@ export function timeEach<T>(
     });
   }
   return { each: times.map(median), all: times.flat() };
+}
+
+/** The same of a call that answers later; one time for each input. */
+export async function timeEachAsync<T>(
+  inputs: readonly T[],
+  rounds: number,
+  call: (input: T) => unknown,
+): Promise<number[]> {
+  for (const input of inputs) await call(input);
+  const times = inputs.map((): number[] => []);
+  for (let round = 0; round < rounds; round++) {
+    for (const [i, input] of inputs.entries()) {
+      const began = performance.now();
+      await call(input);
+      times[i].push(performance.now() - began);
+    }
+  }
+  return times.map(median);
 }

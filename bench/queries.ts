@@ -1,5 +1,6 @@
 import { Random } from "@bibliotope/islands";
 import type { Sample } from "./corpus.ts";
+import { type LineParts, lineOf } from "./lines.ts";
 
 /** A query whose answer is known: the address it was made from, or its street where the number was made up. */
 export interface Query {
@@ -9,61 +10,100 @@ export interface Query {
   isStreet?: boolean;
 }
 
+/** What the typed text would be for a line if no error were made; undefined where the class has none. */
+export type Form = (parts: LineParts, number: string, postcode?: string) => string | undefined;
+
 /** Queries by class, made from the corpus's own addresses by rules of this file alone. */
 export interface QueryClass {
   name: string;
   queries: Query[];
+  form: Form;
+  /** What is not told apart in this class: both the typed and the right text are taken through it. */
+  normal: (text: string) => string;
+  /** Edits that part a typed text from its form, at most. */
+  edits: number;
 }
 
-/** The line as a person of the country would type it. */
-function lineOf({ country, number, street, town }: Sample, name = street[0].name, townName = town[0].name): string {
-  if (country === "QR") return `${number} ${name}, ${townName}`;
-  return country === "QV" ? `${name} ${number}, ${townName}` : `${townName}, ${name}, ${number}`;
+interface Rule {
+  name: string;
+  form: Form;
+  /** What is done to the form. */
+  spoil?: (text: string, sample: Sample) => string | undefined;
+  normal?: (text: string) => string;
+  edits?: number;
+  isStreet?: boolean;
 }
 
 /** Same corpus and seed, same queries. */
 export function queryClasses(samples: readonly Sample[], seed = 42): QueryClass[] {
   const random = new Random(seed);
-  const make = (name: string, of: (sample: Sample) => string | undefined, isStreet = false): QueryClass => ({
-    name,
-    queries: samples.flatMap((sample) => {
-      const q = of(sample);
-      return q === undefined ? [] : [{ q, sample, ...(isStreet ? { isStreet } : {}) }];
-    }),
-  });
-  return [
-    make("clean", (sample) => lineOf(sample)),
-    make("cut after some letters", (sample) => {
-      const line = lineOf(sample);
-      return line.slice(0, random.whole(2, line.length));
-    }),
-    make("one typing error", (sample) => misspell(lineOf(sample), random, 1)),
-    make("two typing errors", (sample) => misspell(lineOf(sample), random, 2)),
-    make("abbreviated", (sample) => sample.street[0].abbr && lineOf(sample, sample.street[0].abbr)),
-    make("town left out", ({ country, number, street: [{ name }] }) =>
-      country === "QR" ? `${number} ${name}` : `${name} ${number}`,
-    ),
-    make("other order", ({ number, street, town }) => `${town[0].name} ${number} ${street[0].name}`),
-    make("case and accents lost", (sample) => plain(lineOf(sample))),
-    make("other script", (sample) => sample.street[1] && lineOf(sample, sample.street[1].name, sample.town[1]?.name)),
-    make("compound in two words", (sample) => {
-      if (sample.country !== "QV") return undefined;
-      const [{ name }] = sample.street;
-      const at = random.whole(3, Math.max(3, name.length - 3));
-      return name.length > 6 ? lineOf(sample, `${name.slice(0, at)} ${name.slice(at)}`) : undefined;
-    }),
-    make("two words in one", (sample) =>
-      sample.country === "QR" ? lineOf(sample, sample.street[0].name.replace(" ", "")) : undefined,
-    ),
-    make("wrong postcode", (sample) => {
-      const wrong = sample.postcode?.replace(/\d/g, (digit) => String((Number(digit) + random.whole(1, 9)) % 10));
-      return wrong && `${lineOf(sample)}, ${wrong}`;
-    }),
-    make("number not there", (sample) => lineOf({ ...sample, number: String(random.whole(2000, 9000)) }), true),
+  const clean: Form = (parts, number) => lineOf(parts, number);
+  const withCode: Form = (parts, number, postcode) => postcode && `${lineOf(parts, number)}, ${postcode}`;
+  const rules: Rule[] = [
+    { name: "clean", form: clean },
+    { name: "cut after some letters", form: clean, spoil: (line) => line.slice(0, random.whole(2, line.length)) },
+    { name: "one typing error", form: clean, spoil: (line) => misspell(line, random, 1), edits: 1 },
+    { name: "two typing errors", form: clean, spoil: (line) => misspell(line, random, 2), edits: 2 },
+    {
+      name: "abbreviated",
+      form: (parts, number) => parts.street[0].abbr && lineOf(parts, number, parts.street[0].abbr),
+    },
+    {
+      name: "town left out",
+      form: ({ country, street: [{ name }] }, number) =>
+        (country === "QR" ? [number, name] : [name, number]).filter(Boolean).join(" "),
+    },
+    { name: "other order", form: ({ street, town }, number) => `${town[0].name} ${number} ${street[0].name}` },
+    { name: "case and accents lost", form: (parts, number) => plain(lineOf(parts, number)) },
+    {
+      name: "other script",
+      form: (parts, number) => parts.street[1] && lineOf(parts, number, parts.street[1].name, parts.town[1]?.name),
+    },
+    {
+      name: "compound in two words",
+      form: clean,
+      spoil: (_, sample) => {
+        const [{ name }] = sample.street;
+        if (sample.country !== "QV" || name.length <= 6) return undefined;
+        const at = random.whole(3, name.length - 3);
+        return lineOf(sample, sample.number, `${name.slice(0, at)} ${name.slice(at)}`);
+      },
+      normal: (text) => text.replaceAll(" ", ""),
+    },
+    {
+      name: "two words in one",
+      form: clean,
+      spoil: (_, sample) =>
+        sample.country === "QR" ? lineOf(sample, sample.number, sample.street[0].name.replace(" ", "")) : undefined,
+      normal: (text) => text.replaceAll(" ", ""),
+    },
+    {
+      name: "wrong postcode",
+      form: withCode,
+      spoil: (_, sample) => withCode(sample, sample.number, sample.postcode && otherDigits(sample.postcode, random)),
+      edits: 4,
+    },
+    {
+      name: "number not there",
+      form: clean,
+      spoil: (_, sample) => lineOf(sample, String(random.whole(2000, 9000))),
+      isStreet: true,
+    },
   ];
+  return rules.map(({ name, form, spoil, normal = (text) => text, edits = 0, isStreet }) => ({
+    name,
+    form,
+    normal,
+    edits,
+    queries: samples.flatMap((sample): Query[] => {
+      const text = form(sample, sample.number, sample.postcode);
+      const q = text && spoil ? spoil(text, sample) : text;
+      return q ? [{ q, sample, ...(isStreet ? { isStreet } : {}) }] : [];
+    }),
+  }));
 }
 
-/** Texts that answer to nothing: words of made-up letters. */
+/** Texts that answer to nothing: words of made-up letters, and sentences of other matters. */
 export function nonsense(count: number, seed = 43): string[] {
   const random = new Random(seed);
   const word = () => Array.from({ length: random.whole(5, 10) }, () => "qxzjkvwpfg"[random.whole(0, 9)]).join("");
@@ -73,6 +113,10 @@ export function nonsense(count: number, seed = 43): string[] {
 /** Letters without case and marks, the way people type them on any keyboard. */
 function plain(text: string): string {
   return text.toLowerCase().normalize("NFD").replace(/\p{M}/gu, "").replaceAll("ø", "o").replaceAll("æ", "ae");
+}
+
+function otherDigits(postcode: string, random: Random): string {
+  return postcode.replace(/\d/g, (digit) => String((Number(digit) + random.whole(1, 9)) % 10));
 }
 
 /** Letters replaced, left out, doubled, or swapped with their neighbour, each in a word of its own. */

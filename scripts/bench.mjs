@@ -1,5 +1,6 @@
 import { join } from "node:path";
 import { parseArgs } from "node:util";
+import { postgisExtension } from "./lib/debian.mjs";
 import { root } from "./lib/places.mjs";
 import { must, show } from "./lib/run.mjs";
 import { command } from "./lib/say.mjs";
@@ -9,9 +10,16 @@ const { size } = parseArgs({ options: { size: { type: "string", default: "demo" 
 
 /** Measures, and prints one table: at demo size with the server and the workbench, `--size 1m` or `10m` the engine. */
 await command(() =>
-  withServer("bench", 5070, async (folder) => {
+  withServer("bench", 5070, async (folder, database) => {
+    if (size !== "10m") await postgisExtension();
     await must("Compiling the benchmarks", join(root, "node_modules/.bin/tsc"), ["-b", "bench"], { cwd: root });
-    const args = ["--max-old-space-size=12000", "bench/dist/main.js", join(folder, "server", "ready.json"), size];
+    const args = [
+      "--max-old-space-size=12000",
+      "bench/dist/main.js",
+      join(folder, "server", "ready.json"),
+      database,
+      size,
+    ];
     return show(process.execPath, args, { cwd: root });
   }),
 );

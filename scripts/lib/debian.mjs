@@ -41,6 +41,14 @@ function findPostgres() {
   return newest && `${base}/${newest}/bin`;
 }
 
+/** PostGIS beside the newest PostgreSQL: the benchmarks alone compare themselves with it. */
+export async function postgisExtension() {
+  const version = /(\d+)\/bin$/.exec(await postgresPrograms())[1];
+  if (existsSync(`/usr/share/postgresql/${version}/extension/postgis.control`)) return;
+  say("PostGIS is not installed: installing Debian's package for the benchmarks");
+  await install(`postgresql-${version}-postgis-3`);
+}
+
 /** Chromium for the browser tests; installs Debian's package when there is none. */
 export async function chromiumProgram() {
   const program = "/usr/bin/chromium";

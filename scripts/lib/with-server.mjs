@@ -7,7 +7,7 @@ import { prepare } from "./setup.mjs";
 
 /**
  * Runs a body with a database and a server of their own, and Chromium installed; stops both afterwards.
- * @param body is given the folder of the purpose, with the server's ready.json in `server/`
+ * @param body is given the folder of the purpose, with the server's ready.json in `server/`, and the database's URL
  */
 export async function withServer(purpose, port, body) {
   const database = await prepare(purpose, chromiumProgram);
@@ -16,7 +16,7 @@ export async function withServer(purpose, port, body) {
   try {
     say("Starting a server");
     await server.ready;
-    return await body(folder);
+    return await body(folder, database.url);
   } finally {
     await server.stop();
     await database.stop();

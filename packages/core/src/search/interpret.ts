@@ -151,6 +151,7 @@ function interpretTokens(held: Dictionary, words: readonly Token[], completing: 
     if (token.house && !token.house.suffix && next.kind === "word" && next.text.length === 1) token.mate = i + 1;
     addJoined(segment, token, next, completing && next.open && i + 2 === tokens.length);
   });
+  for (const token of tokens) if (kinds && !token.role) addTwiceMisspelt(held, token);
   return tokens;
 }
 
@@ -221,6 +222,17 @@ function rarity(segment: Segment, ranges: readonly TermRange[]): number {
   }
   const all = Math.max(names, segment.meta.counts.things, 2);
   return Math.min(WEIGHT.word, LEAST_RARE + ((1 - LEAST_RARE) * 2 * Math.log(all / names)) / Math.log(all));
+}
+
+/** A long word for which nothing else was found may have two errors: that is looked for last, since it takes longest. */
+function addTwiceMisspelt({ segment, below }: Dictionary, token: QueryToken): void {
+  const { text, kind, unfinished = false } = token;
+  if (token.ranges.length || kind !== "word" || text.length < SHORTEST_TWICE_MISSPELT || /\d/.test(text)) return;
+  if (below && descend(below.sections, 0, text) >= 0) return;
+  if (cutInTwo(segment, token, unfinished)) return;
+  for (const term of termsWithTwoErrors(segment, text, unfinished)) {
+    token.ranges.push({ from: term, to: term + 1, quality: TWO_ERRORS });
+  }
 }
 
 /** Lets two words stand for one that is both of them together. */
@@ -305,12 +317,6 @@ export function rangesOf(held: Dictionary, token: Token, unfinished: boolean): T
       whole(node, unfinished && isKnown ? BEGUN_MISSPELT : QUALITY.spelling);
       if (unfinished && !isKnown) below(node, BEGUN_MISSPELT);
     });
-    const mayBeTwice = !ranges.length && !isKnown && token.text.length >= SHORTEST_TWICE_MISSPELT;
-    if (mayBeTwice && !cutInTwo(segment, token, unfinished)) {
-      for (const term of termsWithTwoErrors(segment, token.text, unfinished)) {
-        ranges.push({ from: term, to: term + 1, quality: TWO_ERRORS });
-      }
-    }
   }
   return ranges;
 }

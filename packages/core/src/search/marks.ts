@@ -178,6 +178,11 @@ export class Marks {
     return true;
   }
 
+  /** Lets everything be new again. */
+  forget(): void {
+    this.#lookup++;
+  }
+
   #clear(): void {
     this.#lookup++;
     this.#tokens.forEach(({ ranges }, t) => {

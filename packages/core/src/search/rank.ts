@@ -1,5 +1,6 @@
 import { type Position, sphereDistance } from "../geo/index.ts";
 import { GROUPS, NONE, REST, type Segment } from "../index/index.ts";
+import { Bound } from "./bound.ts";
 import type { Held } from "./held.ts";
 import { QUALITY, type QueryToken } from "./interpret.ts";
 import { type Marks, STEPS } from "./marks.ts";
@@ -35,15 +36,20 @@ const NEARNESS_HALF = 5000;
 
 /** Of beginnings with more postings only the most important things are gone through. */
 const LONG = 1024;
-/** How much later the readings with errors have their turn, and how much quicker a thing is passed inside an area. */
+/** Shares of the highest score that could be, tried one after the other until something has it. */
+const HOPES = [0.78, 0.62, 0.4, 0];
+/** How much later the readings with errors have their turn. */
 const LATER = 8;
-const QUICKER = 4;
-/** What lies inside a typed area is gone through before anything else where it is no more than this. */
-const FEW_INSIDE = 1000;
+/** How many postings are passed in the time in which one thing of an area is looked at. */
+const QUICKER = 8;
 /** Things that are looked at one by one in all, the most important first, when nothing ends the search before. */
 const MOST_LOOKED_AT = 1500;
+/** What passing a thing counts that lacks a word it would need. */
+const SKIPPED = 0.1;
 /** Most things inside the areas that were typed that are gone through one by one. */
 const MOST_INSIDE = 8000;
+/** Most postings that are passed to find those inside the areas that were typed. */
+const MOST_PASSED = 16_384;
 /** Most postcodes whose streets are gone through. */
 const MOST_POSTCODES = 100;
 /** An area this small around the nearness clue is gone through whole. */
@@ -66,35 +72,40 @@ interface Driver {
  * Every answer has at least one of its own words typed, so the postings of the typed words hold them all. They are
  * gone through from the rarest word to the most common, and no further than something can still come among the best:
  * what was not seen yet cannot have the words that are done, and in each posting list the most important come first.
+ * @param floor an order below which nothing is wanted
  */
 export function rank(
   held: Held,
   tokens: readonly QueryToken[],
   filter: Filter,
   limit: number,
-  near?: Position,
+  near: Position | undefined,
+  floor: number,
 ): Candidate[] {
   held.marks.fill(tokens);
-  return new Ranking(held, tokens, filter, limit, near).run();
+  return new Ranking(held, tokens, filter, limit, near, floor).run();
 }
 
 /** What lies inside the areas that a word may name. */
 interface Inside {
   token: number;
-  ranges: [from: number, to: number][];
+  /** Half-open ranges of things, one after the other. */
+  ranges: Uint32Array;
   total: number;
 }
 
 class Ranking {
   readonly #scale: Scale;
   readonly #kept: Candidate[] = [];
-  /** The most that a name not looked at yet can give to each word, and the most that an area or postcode can. */
-  readonly #left: Float64Array;
-  readonly #inArea: Float64Array;
-  readonly #inPostcode: Float64Array;
-  readonly #house: number;
+  readonly #bound: Bound;
+  readonly #mayBeHouse: boolean;
   readonly #nearest: number;
+  #drivers: Driver[] = [];
   #looked = 0;
+  /** The order that it takes to come among the best. */
+  #leastOrder: number;
+  /** Typed words, as bits, that a thing must have to be looked at. */
+  #needed = 0;
 
   private readonly segment: Segment;
   private readonly marks: Marks;
@@ -104,40 +115,65 @@ class Ranking {
     private readonly tokens: readonly QueryToken[],
     private readonly filter: Filter,
     private readonly limit: number,
-    private readonly near?: Position,
+    private readonly near: Position | undefined,
+    private readonly floor: number,
   ) {
+    this.#leastOrder = floor;
     this.segment = held.segment;
     this.marks = held.marks;
     this.#scale = new Scale(this.segment, tokens, this.marks);
-    this.#left = new Float64Array(tokens.length);
-    this.#inArea = new Float64Array(tokens.length);
-    this.#inPostcode = new Float64Array(tokens.length);
-    this.#house = tokens.reduce((most, { house, weight }) => Math.max(most, house ? weight : 0), 0);
+    this.#bound = new Bound(this.segment, tokens, this.marks);
+    this.#mayBeHouse = tokens.some(({ house }) => house);
     this.#nearest = near ? NEARNESS_SHARE : 0;
   }
 
+  /**
+   * First as if the best that the words allow were held, so that hardly anything needs a look; with less hope while
+   * nothing is found. The best that is found then says what stands beside it.
+   */
   run(): Candidate[] {
+    this.#drivers = this.#sortDrivers();
+    this.#setLeft(0);
+    const most = this.#bound.most();
+    for (const hope of HOPES) {
+      const least = Math.max(this.floor, hope * most);
+      this.#goThroughAll(least);
+      if (!this.#kept.length) continue;
+      const margin = this.#kept[0].order - MARGIN;
+      if (margin < least && least > this.floor) this.#goThroughAll(Math.max(this.floor, margin));
+      break;
+    }
+    return this.#kept.filter(({ order }) => order >= Math.max(this.floor, this.#kept[0].order - MARGIN));
+  }
+
+  /** Goes through all that may have some order. */
+  #goThroughAll(least: number): void {
     const { marks } = this;
-    this.#noteAround();
+    const drivers = this.#drivers;
+    marks.forget();
+    this.#kept.length = 0;
+    this.#looked = 0;
+    this.#leastOrder = least;
+    this.#bound.reopen();
+    this.#setLeft(0);
     for (const thing of marks.touched) this.#consider(thing);
-    if (this.#house > 0) this.#goThroughPostcodes();
-    const drivers = this.#drivers();
+    if (this.#mayBeHouse) this.#goThroughPostcodes();
     const insides = this.#insides();
     let isNearDone = !this.near;
     for (let i = 0; i < drivers.length; i++) {
-      const { size } = drivers[i];
-      this.#setLeft(drivers, i);
-      if (this.#isBeyond(this.#bound(), 1)) break;
-      while (insides.length && insides[0].total < Math.max(FEW_INSIDE, size * QUICKER))
+      const { size, token } = drivers[i];
+      this.#setLeft(i);
+      if (this.#isBeyond(this.#bound.most(), 1)) break;
+      while (insides.length && insides[0].total <= Math.min(MOST_INSIDE, size / QUICKER))
         this.#goInside(insides.shift()!);
       if (!isNearDone && size > LONG) {
         isNearDone = true;
         this.#goAround(this.near!);
       }
-      if (this.#isBeyond(this.#bound(), 1)) break;
-      this.#goThrough(drivers[i]);
+      if (this.#isBeyond(this.#bound.most(), 1)) break;
+      const around = insides.find((inside) => inside.token !== token);
+      this.#goThrough(drivers[i], around);
     }
-    return this.#kept.filter(({ order }) => order >= this.#kept[0].order - MARGIN);
   }
 
   /** A postcode and a number alone may mean a house: "12, HT4 29". */
@@ -156,7 +192,7 @@ class Ranking {
   }
 
   /** All readings of all words, from the fewest things found to the most. */
-  #drivers(): Driver[] {
+  #sortDrivers(): Driver[] {
     const { termPosting } = this.segment.sections;
     const drivers = this.tokens.flatMap(({ ranges }, token) =>
       ranges.map(({ from, to, quality, node }): Driver => {
@@ -173,47 +209,19 @@ class Ranking {
   }
 
   /** Notes what the readings from some driver on can still give. */
-  #setLeft(drivers: readonly Driver[], from: number): void {
-    this.#left.fill(0);
+  #setLeft(from: number): void {
+    const drivers = this.#drivers;
+    const { left } = this.#bound;
+    left.fill(0);
     for (let i = from; i < drivers.length; i++) {
       const { token, quality } = drivers[i];
-      if (quality > this.#left[token]) this.#left[token] = quality;
+      if (quality > left[token]) left[token] = quality;
     }
-  }
-
-  /** The highest score that a thing not looked at yet can have. */
-  #bound(): number {
-    const { tokens } = this;
-    let sum = 0;
-    let house = 0;
-    for (let t = 0; t < tokens.length; t++) {
-      const { weight, role } = tokens[t];
-      const most = role ? 1 : Math.max(this.#left[t], this.#inArea[t], this.#inPostcode[t]);
-      sum += weight * most;
-      if (tokens[t].house) house = Math.max(house, weight * (1 - most));
-      if (tokens[t].mate !== undefined) house = Math.max(house, weight * (1 - most) + 1);
-    }
-    return Math.min(1, (sum + house) / this.#scale.all);
   }
 
   /** True when a score, with some importance (0 to 1), cannot come among the best any more. */
   #isBeyond(score: number, importance: number): boolean {
-    if (this.#kept.length === 0) return false;
-    const last = this.#kept.length < this.limit ? 0 : this.#kept[this.limit - 1].order;
-    const least = Math.max(last, this.#kept[0].order - MARGIN);
-    return score + importance * IMPORTANCE_SHARE + this.#nearest < least - 1e-6;
-  }
-
-  /** Notes what the typed areas and postcodes can give. */
-  #noteAround(): void {
-    const { marks, tokens, segment } = this;
-    for (const thing of marks.touched) {
-      const most = segment.isArea(thing) ? this.#inArea : this.#inPostcode;
-      for (let t = 0; t < tokens.length; t++) {
-        const quality = marks.named(thing, t) / STEPS;
-        if (quality > most[t]) most[t] = quality;
-      }
-    }
+    return score + importance * IMPORTANCE_SHARE + this.#nearest < this.#leastOrder - 1e-6;
   }
 
   /** For each word the areas that it may name, and how much lies inside them; the least first. */
@@ -234,17 +242,17 @@ class Ranking {
           ranges.push(range);
           total += range[1] - range[0];
         }
-        if (total > MOST_INSIDE) break;
       }
-      return { token, ranges, total };
+      ranges.sort((a, b) => a[0] - b[0]);
+      return { token, ranges: Uint32Array.from(ranges.flat()), total };
     });
-    return insides.filter(({ total }) => total > 0 && total <= MOST_INSIDE).sort((a, b) => a.total - b.total);
+    return insides.filter(({ total }) => total > 0).sort((a, b) => a.total - b.total);
   }
 
   /** Goes through what lies inside some areas; what is not seen then cannot have the word that names them. */
   #goInside({ token, ranges }: Inside): void {
-    for (const [from, to] of ranges) this.#considerRange(from, to);
-    this.#inArea[token] = 0;
+    for (let i = 0; i < ranges.length; i += 2) this.#considerRange(ranges[i], ranges[i + 1]);
+    this.#bound.closeAreas(token);
   }
 
   #goAround(near: Position): void {
@@ -256,66 +264,118 @@ class Ranking {
     }
   }
 
-  /** Considers the things of a range that have a typed word in their name. */
+  /** Considers the things of a range that have the typed words they need in their name, one at the least. */
   #considerRange(from: number, to: number): void {
-    const { thingTerm, termOfThing } = this.segment.sections;
+    this.#needFor(NONE);
     for (let thing = from; thing < to; thing++) {
-      for (let i = thingTerm[thing]; i < thingTerm[thing + 1]; i++) {
-        if (this.marks.termTokens[termOfThing[i]] === 0) continue;
-        this.#consider(thing);
-        break;
-      }
+      if (this.#hasNeeded(thing) && this.#consider(thing)) this.#needFor(NONE);
     }
   }
 
-  #goThrough({ from, to, node, size }: Driver): void {
+  #goThrough({ token, from, to, node, size }: Driver, inside: Inside | undefined): void {
     const { termPosting, posting, thingOfHead } = this.segment.sections;
+    const bound = this.#bound.most();
+    this.#needFor(token);
+    // what lies in a typed area first: after that, the rest is seldom worth a look
+    if (inside && size <= Math.min(MOST_PASSED, inside.total * QUICKER)) {
+      for (let term = from; term < to; term++) {
+        const slot = term * GROUPS + REST;
+        this.#goThroughList(token, bound, posting, termPosting[slot], termPosting[slot + 1], inside.ranges);
+      }
+      if (this.#isBeyond(this.#bound.most(-1, inside.token), 1)) return;
+    }
     const heads = node !== undefined && size > LONG ? this.segment.headsOf(node) : undefined;
     if (heads) {
-      this.#goThroughList(thingOfHead, heads[0], heads[1]);
+      this.#goThroughList(token, bound, thingOfHead, heads[0], heads[1]);
       return;
     }
     for (let term = from; term < to; term++) {
-      this.#goThroughList(posting, termPosting[term * GROUPS + REST], termPosting[term * GROUPS + REST + 1]);
+      const slot = term * GROUPS + REST;
+      this.#goThroughList(token, bound, posting, termPosting[slot], termPosting[slot + 1]);
     }
   }
 
-  /** Goes through a list whose most important things come first, until the rest cannot come among the best. */
-  #goThroughList(list: Uint32Array, from: number, to: number): void {
+  /**
+   * Goes through a list whose most important things come first, until the rest cannot come among the best.
+   * @param token the word that found the list
+   * @param bound the highest score that any of it can have
+   * @param within only what lies in these ranges
+   */
+  #goThroughList(
+    token: number,
+    bound: number,
+    list: Uint32Array,
+    from: number,
+    to: number,
+    within?: Uint32Array,
+  ): void {
     const { thingImportance } = this.segment.sections;
-    const bound = this.#bound();
+    let least = this.#least(bound);
     for (let p = from; p < to; p++) {
       const thing = list[p];
-      if (this.#isBeyond(bound, thingImportance[thing] / 65_535)) return;
+      if (within && !isWithin(within, thing)) continue;
+      if (thingImportance[thing] < least) return;
       if (this.#looked >= MOST_LOOKED_AT) return;
-      if (this.#consider(thing)) this.#looked++;
+      if (!this.#hasNeeded(thing)) {
+        this.#looked += SKIPPED;
+        continue;
+      }
+      this.#looked++;
+      if (!this.#consider(thing)) continue;
+      least = this.#least(bound);
+      this.#needFor(token);
     }
   }
 
-  /** Weighs a thing, if it was not looked at yet and nothing forbids it. @returns true when it was weighed */
+  /** The least importance (0 to 65535) with which a thing with some score can still come among the best. */
+  #least(score: number): number {
+    return (65_535 * (this.#leastOrder - 1e-6 - score - this.#nearest)) / IMPORTANCE_SHARE;
+  }
+
+  /** Notes the words, as bits, without which a thing cannot come among the best. @param token one that it has */
+  #needFor(token: number): void {
+    const { left } = this.#bound;
+    this.#needed = 0;
+    if (this.#leastOrder <= 0) return;
+    for (let t = 0; t < left.length; t++)
+      if (t !== token && left[t] > 0 && this.#isBeyond(this.#bound.most(t), 1)) this.#needed |= 1 << t;
+  }
+
+  /** True when a thing's own name has all words that it needs, in whatever way, and one of any in any case. */
+  #hasNeeded(thing: number): boolean {
+    const { thingTerm, termOfThing } = this.segment.sections;
+    const { termTokens } = this.marks;
+    let has = 0;
+    const end = thingTerm[thing + 1];
+    for (let i = thingTerm[thing]; i < end; i++) has |= termTokens[termOfThing[i]];
+    return has !== 0 && (has & this.#needed) === this.#needed;
+  }
+
+  /** Weighs a thing, if it was not looked at yet and nothing forbids it. @returns true when it takes more now to be kept */
   #consider(thing: number, byPostcode = false): boolean {
     const { segment, filter } = this;
     const scale = this.#scale;
     if (!this.marks.isNew(thing) || !filter.allows(thing)) return false;
     const ceiling = scale.ceiling(thing, byPostcode);
     const importance = segment.sections.thingImportance[thing] / 65_535;
-    if (ceiling === 0 || this.#isBeyond(ceiling, importance)) return true;
+    if (ceiling === 0 || this.#isBeyond(ceiling, importance)) return false;
     const score = scale.weigh(thing);
-    if (score === 0) return true;
+    if (score === 0) return false;
     const { address } = scale;
     const isAddress = address !== NONE || (filter.interpolates && scale.between !== undefined);
-    if (!filter.allowsKind(isAddress ? "address" : segment.kindOf(thing))) return true;
+    if (!filter.allowsKind(isAddress ? "address" : segment.kindOf(thing))) return false;
     const at = address === NONE ? segment.positionOf(thing) : segment.addressPosition(address);
-    if (!filter.allowsPosition(at)) return true;
+    if (!filter.allowsPosition(at)) return false;
     const order = score + importance * IMPORTANCE_SHARE + (this.near ? nearnessBonus(at, this.near) : 0);
+    const before = this.#leastOrder;
     this.#keep(thing, address, score, order);
-    return true;
+    return this.#leastOrder > before;
   }
 
   #keep(thing: number, address: number, score: number, order: number): void {
     const { segment, tokens, limit } = this;
     const kept = this.#kept;
-    if (kept.length === limit && !isBefore(order, thing, kept[limit - 1])) return;
+    if (order < this.#leastOrder - 1e-6 || (kept.length === limit && !isBefore(order, thing, kept[limit - 1]))) return;
     const explained = this.#scale.explain(thing);
     // a house found by its name is an address of its street
     const owner = thing >= segment.firstHouse ? segment.streetOf(address) : thing;
@@ -329,7 +389,16 @@ class Ranking {
     const { between } = this.#scale;
     kept.splice(place, 0, { held: this.held, thing: owner, address, score, order, explained, tokens, between });
     if (kept.length > limit) kept.pop();
+    const last = kept.length < limit ? 0 : kept[limit - 1].order;
+    this.#leastOrder = Math.max(this.floor, last, kept[0].order - MARGIN);
   }
+}
+
+/** True when one of some sorted ranges has a thing. */
+function isWithin(ranges: Uint32Array, thing: number): boolean {
+  if (thing < ranges[0] || thing >= ranges[ranges.length - 1]) return false;
+  for (let i = 0; i < ranges.length; i += 2) if (thing < ranges[i + 1]) return thing >= ranges[i];
+  return false;
 }
 
 function nearnessBonus(at: Position, near: Position): number {

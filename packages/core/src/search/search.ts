@@ -35,11 +35,15 @@ export function search(held: Held, tokens: QueryToken[], wanted: Wanted, narrowi
 function searchLayer(held: Held, tokens: readonly QueryToken[], wanted: Wanted, narrowing: Narrowing): Candidate[] {
   const { completing, interpolates, limit } = wanted;
   const filter = compileFilter(held.segment, narrowing, interpolates);
-  const asTyped = rank(held, tokens, filter, limit, narrowing.near);
   const isByParts = tokens.some(({ part }) => part);
   const cut = isByParts ? undefined : cutCompounds(held, tokens, completing);
-  if (!cut) return asTyped;
-  const all = [...asTyped, ...rank(held, cut, filter, limit, narrowing.near)];
+  if (!cut) return rank(held, tokens, filter, limit, narrowing.near, 0);
+  // the likelier reading first: it spares the other most of its way
+  const isLost = tokens.some(({ kind, ranges, role }) => kind === "word" && !ranges.length && !role);
+  const [first, second] = isLost ? [cut, tokens] : [tokens, cut];
+  const all = rank(held, first, filter, limit, narrowing.near, 0);
+  const floor = all.length ? all[0].order - MARGIN : 0;
+  all.push(...rank(held, second, filter, limit, narrowing.near, floor));
   const best = new Map<string, Candidate>();
   for (const candidate of all) {
     const key = `${candidate.thing} ${candidate.address}`;
