@@ -42,11 +42,11 @@ function apply(value: string, change: Change): string {
   return value.trim();
 }
 
-/** Nothing in the text asks for tidying: the usual case. */
-const TIDY = /^(?![\s,])(?!.*( {2}|\t|\n| ,|,\s*,)).*[^\s,]$/;
+/** What asks for tidying; seldom anything does. */
+const UNTIDY = /^[\s,]| {2}|[\t\n]| ,|,\s*,|[\s,]$/;
 
 function tidy(text: string): string {
-  if (TIDY.test(text)) return text;
+  if (!UNTIDY.test(text)) return text;
   return text
     .split("\n")
     .map((line) =>

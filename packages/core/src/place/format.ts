@@ -22,8 +22,10 @@ export type AutofillValues = Partial<
 /** Reads parts by name: `street`, or `country.code`, `town.abbr`. */
 export function partLookup(parts: Parts): Lookup {
   return (name) => {
-    const [part, form] = name.split(".") as [PartName, "name" | "abbr" | "code" | "ref" | undefined];
-    return Object.hasOwn(parts, part) ? parts[part]?.[form ?? "name"] : undefined;
+    const dot = name.indexOf(".");
+    const part = (dot < 0 ? name : name.slice(0, dot)) as PartName;
+    const form = (dot < 0 ? "name" : name.slice(dot + 1)) as "name" | "abbr" | "code" | "ref";
+    return Object.hasOwn(parts, part) ? parts[part]?.[form] : undefined;
   };
 }
 

@@ -8,7 +8,7 @@ import { type ForwardQuery, OUTCOME, type Outcome } from "./query.ts";
 import type { Candidate } from "./rank.ts";
 import { type AnswerRecord, describe, describeBetween, type Shown } from "./record.ts";
 import { reverse } from "./reverse.ts";
-import { search } from "./search.ts";
+import { search, type Wanted } from "./search.ts";
 import { profileFor, type Reading, splitByProfile } from "./unmatched.ts";
 
 /** A record that may be meant, with why. */
@@ -33,9 +33,9 @@ const DEFAULT_LIMIT = 5;
 export function forward(held: Held, query: ForwardQuery): ForwardAnswer {
   const at = query.q === undefined ? undefined : readPosition(query.q);
   if (at) return atPosition(held, query, query.q!, at);
-  const { text, tokens } = readQuery(held, query);
+  const { text, tokens } = readQuery(held, query, false);
   if (!tokens.length) return { outcome: "none", candidates: [], advice: ["Give at least one word to look for."] };
-  const read = (layer: Held) => readQuery(layer, query).tokens;
+  const read: Wanted["read"] = (layer, doubting) => readQuery(layer, query, doubting).tokens;
   const limit = Math.max(2, query.limit ?? DEFAULT_LIMIT);
   const ranked = search(held, tokens, { read, completing: false, interpolates: true, limit }, query);
   const found = ranked.filter((candidate) => candidate.score >= OUTCOME.found);
@@ -70,7 +70,7 @@ function atPosition(held: Held, query: ForwardQuery, text: string, at: Position)
 
 /** Words that no name holds, as they were typed. */
 function unknownIn(held: Held, query: ForwardQuery, text: string): string[] {
-  const [first, ...others] = held.layers.map((layer) => readQuery(layer, query).tokens);
+  const [first, ...others] = held.layers.map((layer) => readQuery(layer, query, true).tokens);
   return first
     .filter(({ kind, ranges, role }, i) => {
       return kind === "word" && !ranges.length && !role && others.every((tokens) => !tokens[i].ranges.length);
@@ -108,15 +108,15 @@ function recordOf(candidate: Candidate, shown: Shown): AnswerRecord {
 }
 
 /** Free text and parts become one list of words; the words of a part may only be part of names of its kind. */
-function readQuery(held: Held, query: ForwardQuery): { text: string; tokens: QueryToken[] } {
+function readQuery(held: Held, query: ForwardQuery, doubting: boolean): { text: string; tokens: QueryToken[] } {
   let text = query.q ?? "";
-  const tokens = interpret(held, text, false);
+  const tokens = interpret(held, text, { completing: false, doubting });
   for (const part of PARTS) {
     const given = query.parts?.[part]?.trim();
     if (!given) continue;
     const offset = text.length + (text ? 1 : 0);
     text += (text ? " " : "") + given;
-    for (const token of interpret(held, given, false, part)) {
+    for (const token of interpret(held, given, { completing: false, doubting, part })) {
       tokens.push({ ...token, start: token.start + offset, end: token.end + offset });
     }
   }

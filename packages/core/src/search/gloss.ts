@@ -20,19 +20,25 @@ export function glossOf({ segment, lexicon }: Dictionary, candidate: Candidate, 
   const shape = postcodeShape(profile);
   return candidate.tokens.map((token, t) => {
     const { by, how, as } = candidate.explained[t];
-    const gloss: Gloss = { typed: typed.slice(token.start, token.end), span: [token.start, token.end], how: "ignored" };
+    // spelt out: most of the time of a gloss went into copying it
+    const taken = (how: How, part?: PartName, as?: string): Gloss => {
+      const gloss: Gloss = { typed: typed.slice(token.start, token.end), span: [token.start, token.end], how };
+      if (part !== undefined) gloss.part = part;
+      if (as !== undefined) gloss.as = as;
+      return gloss;
+    };
     if (how && as) {
       const part = as === "unit" ? "unit" : profile.number.part;
-      return { ...gloss, how, part, ...(how === "absent" || !parts[part] ? {} : { as: parts[part].name }) };
+      return taken(how, part, how === "absent" ? undefined : parts[part]?.name);
     }
     const isCode = parts.postcode && (token.isCode || shape?.test(token.text));
-    if (by === NONE && isCode) return { ...gloss, how: "differs", part: "postcode", as: parts.postcode!.name };
-    if (by === NONE || (token.weight <= SMALL && !isNamed(candidate, by, t))) return gloss;
+    if (by === NONE && isCode) return taken("differs", "postcode", parts.postcode!.name);
+    if (by === NONE || (token.weight <= SMALL && !isNamed(candidate, by, t))) return taken("ignored");
     const kind = segment.kindOf(by);
     const part: PartName = kind === "address" ? "house" : kind;
     const word = parts[part] && takenFor(token, parts[part].name, lexicon);
-    if (!word) return { ...gloss, part, how: "same" };
-    return { ...gloss, part, how: token.isCut && word.how === "same" ? "joined" : word.how, as: word.text };
+    if (!word) return taken("same", part);
+    return taken(token.isCut && word.how === "same" ? "joined" : word.how, part, word.text);
   });
 }
 
@@ -103,19 +109,28 @@ export function withScripts(gloss: Gloss[]): Gloss[] {
  * else the whole word.
  */
 export function marksIn(line: string, gloss: readonly Gloss[]): [number, number][] {
-  const words = tokenize(line);
-  const used = new Set<Token>();
   const marks: [number, number][] = [];
   for (const { as, how, typed } of gloss) {
     if (!as) continue;
     for (const wanted of wordsOf(as)) {
-      const word = words.find((w) => w.text === wanted.text && !used.has(w));
-      if (!word) continue;
-      used.add(word);
-      const length = wordsOf(typed)[0]?.text.length ?? 0;
-      const begun = how === "prefix" && length < word.text.length;
-      marks.push([word.start, begun ? word.from[length] : word.end]);
+      const place = findWord(line, as.slice(wanted.start, wanted.end), marks);
+      if (place < 0) continue;
+      const length = how === "prefix" ? (wordsOf(typed)[0]?.text.length ?? 0) : wanted.text.length;
+      const end = length < wanted.text.length ? wanted.from[length] : wanted.end;
+      marks.push([place, place + end - wanted.start]);
     }
   }
   return marks.sort((a, b) => a[0] - b[0]);
 }
+
+/** Where a whole word stands in a line, apart from places that are marked already; -1 where it does not. */
+function findWord(line: string, word: string, marked: readonly [number, number][]): number {
+  for (let at = line.indexOf(word); at >= 0; at = line.indexOf(word, at + 1)) {
+    if (isInWord(line, at - 1) || isInWord(line, at + word.length)) continue;
+    if (!marked.some(([from, to]) => at >= from && at < to)) return at;
+  }
+  return -1;
+}
+
+const IN_WORD = /[\p{L}\p{N}]/u;
+const isInWord = (text: string, at: number) => at >= 0 && at < text.length && IN_WORD.test(text[at]);

@@ -65,7 +65,7 @@ function changedNames(base: Segment, over: Held): ChangedNames {
     areas: new Set(byIdentity.values()),
     *fits(token: QueryToken) {
       if (!byIdentity.size) return;
-      for (const { from, to, quality } of rangesOf(over, token, token.unfinished === true)) {
+      for (const { from, to, quality } of rangesOf(over, token, token.unfinished === true, !token.isTrusted)) {
         for (let term = from; term < to; term++) {
           const end = sections.termPosting[term * GROUPS + POSTCODES];
           for (let p = sections.termPosting[term * GROUPS + AREAS]; p < end; p++) {

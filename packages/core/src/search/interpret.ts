@@ -47,6 +47,8 @@ export interface QueryToken extends Token {
   isCode?: boolean;
   /** True for the last word while the person is still at it. */
   unfinished?: boolean;
+  /** True for a word that the dictionary holds, and that was not taken for a misspelt one besides. */
+  isTrusted?: boolean;
   /** A piece of a longer word that was cut in two. */
   isCut?: boolean;
 }
@@ -111,16 +113,23 @@ export interface Dictionary {
   readonly below?: Segment;
 }
 
-/**
- * Reads a text against the dictionary of a segment.
- * @param completing true while the person is typing: the last word may be unfinished
- * @param part what the text was given as, when asked by parts
- */
-export function interpret(held: Dictionary, text: string, completing: boolean, part?: PartName): QueryToken[] {
-  return interpretTokens(held, tokenize(text), completing, part);
+/** How a text is read. */
+export interface Manner {
+  /** True while the person is typing: the last word may be unfinished. */
+  completing: boolean;
+  /** True to take words that the dictionary holds for misspelt ones too. */
+  doubting: boolean;
+  /** What the text was given as, when asked by parts. */
+  part?: PartName;
 }
 
-function interpretTokens(held: Dictionary, words: readonly Token[], completing: boolean, part?: PartName) {
+/** Reads a text against the dictionary of a segment. */
+export function interpret(held: Dictionary, text: string, manner: Manner): QueryToken[] {
+  return interpretTokens(held, tokenize(text), manner);
+}
+
+function interpretTokens(held: Dictionary, words: readonly Token[], manner: Manner) {
+  const { completing, doubting, part } = manner;
   const { segment, lexicon } = held;
   const kinds = part ? KINDS_OF_PART[part].reduce((bits, kind) => bits | (1 << KINDS.indexOf(kind)), 0) : ALL_KINDS;
   const roles = rolesOf(words, lexicon, part);
@@ -131,9 +140,15 @@ function interpretTokens(held: Dictionary, words: readonly Token[], completing: 
     const isCode = codes.includes(i);
     const mayBeHouse = token.kind === "number" && (role ?? "house") === "house" && isHousePart(part);
     const house = mayBeHouse ? parseHouseNumber(token.text) : undefined;
-    const ranges = kinds && !(role && !isLabel) ? rangesOf(held, token, unfinished) : [];
+    const ranges = kinds && !(role && !isLabel) ? rangesOf(held, token, unfinished, doubting) : [];
+    // spelt out: copying a token by spreading it took a tenth of a lookup
     return {
-      ...token,
+      text: token.text,
+      kind: token.kind,
+      start: token.start,
+      end: token.end,
+      from: token.from,
+      open: token.open,
       part,
       kinds,
       role,
@@ -141,7 +156,10 @@ function interpretTokens(held: Dictionary, words: readonly Token[], completing: 
       house,
       isCode,
       unfinished,
+      isTrusted: !doubting && mayBeMisspelt(token) && ranges.length > 0 && ranges[0].quality > QUALITY.spelling,
       ranges,
+      mate: undefined,
+      isCut: false,
       weight: isCode ? WEIGHT.code : weightOf(segment, token, roles[i], lexicon, unfinished, ranges),
     };
   });
@@ -226,8 +244,8 @@ function rarity(segment: Segment, ranges: readonly TermRange[]): number {
 
 /** A long word for which nothing else was found may have two errors: that is looked for last, since it takes longest. */
 function addTwiceMisspelt({ segment, below }: Dictionary, token: QueryToken): void {
-  const { text, kind, unfinished = false } = token;
-  if (token.ranges.length || kind !== "word" || text.length < SHORTEST_TWICE_MISSPELT || /\d/.test(text)) return;
+  const { text, unfinished = false } = token;
+  if (token.ranges.length || text.length < SHORTEST_TWICE_MISSPELT || !mayBeMisspelt(token)) return;
   if (below && descend(below.sections, 0, text) >= 0) return;
   if (cutInTwo(segment, token, unfinished)) return;
   for (const term of termsWithTwoErrors(segment, text, unfinished)) {
@@ -257,7 +275,6 @@ export function cutCompounds(
   held: Dictionary,
   tokens: readonly QueryToken[],
   completing: boolean,
-  part?: PartName,
 ): QueryToken[] | undefined {
   let cuts = 0;
   const words = tokens.flatMap((token, i): Token[] => {
@@ -270,7 +287,7 @@ export function cutCompounds(
     return pieces ?? [token];
   });
   if (!cuts || words.length > MAX_TOKENS) return undefined;
-  const read = interpretTokens(held, words, completing, part);
+  const read = interpretTokens(held, words, { completing, doubting: false });
   for (const token of read) token.isCut = !tokens.some(({ start, end }) => start === token.start && end === token.end);
   return read;
 }
@@ -290,8 +307,16 @@ function cutInTwo({ sections }: Segment, token: Token, completing: boolean): [To
   return undefined;
 }
 
-/** What a word may stand for in the dictionary of a segment. @param unfinished it may go on */
-export function rangesOf(held: Dictionary, token: Token, unfinished: boolean): TermRange[] {
+/** One letter or digit of a code changed is another code. */
+const mayBeMisspelt = ({ kind, text }: Token) =>
+  kind === "word" && text.length >= SHORTEST_MISSPELT && !/\d/.test(text);
+
+/**
+ * What a word may stand for in the dictionary of a segment.
+ * @param unfinished it may go on
+ * @param doubting it may be misspelt although the dictionary holds it
+ */
+export function rangesOf(held: Dictionary, token: Token, unfinished: boolean, doubting: boolean): TermRange[] {
   const { segment, lexicon } = held;
   const trie = segment.sections;
   const ranges: TermRange[] = [];
@@ -310,9 +335,9 @@ export function rangesOf(held: Dictionary, token: Token, unfinished: boolean): T
   }
   if (end >= 0 && unfinished) below(end, QUALITY.prefix);
   else if (end >= 0 && token.kind === "word" && token.text.length >= SHORTEST_BEGINNING) below(end, LEFT_SHORT);
-  // one letter or digit of a code changed is another code
-  if (token.kind === "word" && token.text.length >= SHORTEST_MISSPELT && !/\d/.test(token.text)) {
+  if (mayBeMisspelt(token)) {
     const isKnown = ranges.length > 0 || (held.below && descend(held.below.sections, 0, token.text) >= 0);
+    if (isKnown && !doubting) return ranges;
     descendWithOneError(trie, token.text, (node) => {
       whole(node, unfinished && isKnown ? BEGUN_MISSPELT : QUALITY.spelling);
       if (unfinished && !isKnown) below(node, BEGUN_MISSPELT);

@@ -38,6 +38,8 @@ const NEARNESS_HALF = 5000;
 const LONG = 1024;
 /** Shares of the highest score that could be, tried one after the other until something has it. */
 const HOPES = [0.78, 0.62, 0.4, 0];
+/** So much of the margin may go unseen rather than that all is gone through again. */
+const SLACK = 0.06;
 /** How much later the readings with errors have their turn. */
 const LATER = 8;
 /** How many postings are passed in the time in which one thing of an area is looked at. */
@@ -140,7 +142,7 @@ class Ranking {
       this.#goThroughAll(least);
       if (!this.#kept.length) continue;
       const margin = this.#kept[0].order - MARGIN;
-      if (margin < least && least > this.floor) this.#goThroughAll(Math.max(this.floor, margin));
+      if (margin < least - SLACK && least > this.floor) this.#goThroughAll(Math.max(this.floor, margin));
       break;
     }
     return this.#kept.filter(({ order }) => order >= Math.max(this.floor, this.#kept[0].order - MARGIN));

@@ -1,3 +1,4 @@
+import { NONE } from "../index/index.ts";
 import type { Held } from "./held.ts";
 import { cutCompounds, type QueryToken } from "./interpret.ts";
 import { compileFilter, type Narrowing } from "./query.ts";
@@ -5,8 +6,8 @@ import { type Candidate, MARGIN, rank } from "./rank.ts";
 
 /** How a text is to be read. */
 export interface Wanted {
-  /** Reads it against a dictionary; the words are the same for each. */
-  read(held: Held): QueryToken[];
+  /** Reads it against a dictionary; the words are the same for each. @param doubting see `Manner` */
+  read(held: Held, doubting: boolean): QueryToken[];
   /** True while the person is typing. */
   completing: boolean;
   /** True where a number between two others is an answer. */
@@ -23,31 +24,62 @@ export interface Wanted {
 export function search(held: Held, tokens: QueryToken[], wanted: Wanted, narrowing: Narrowing): Candidate[] {
   const found = held.layers.map((layer) => {
     // what a word tells is for the whole to say, not for the few changed records
-    const its =
-      layer === held ? tokens : wanted.read(layer).map((token, i) => ({ ...token, weight: tokens[i].weight }));
-    return searchLayer(layer, its, wanted, narrowing);
+    const read = (doubting: boolean) =>
+      layer === held ? wanted.read(layer, doubting) : weighed(wanted.read(layer, doubting), tokens);
+    return searchLayer(layer, layer === held ? tokens : read(false), () => read(true), wanted, narrowing);
   });
   if (found.length === 1) return found[0];
   const all = found.flat().sort((a, b) => b.order - a.order);
   return all.slice(0, wanted.limit).filter(({ order }) => order >= all[0].order - MARGIN);
 }
 
-function searchLayer(held: Held, tokens: readonly QueryToken[], wanted: Wanted, narrowing: Narrowing): Candidate[] {
-  const { completing, interpolates, limit } = wanted;
+const weighed = (tokens: readonly QueryToken[], as: readonly QueryToken[]) =>
+  tokens.map((token, i) => ({ ...token, weight: as[i].weight }));
+
+/** Words that weigh no more may be left over without a doubt. */
+const SMALL = 0.1;
+
+function searchLayer(
+  held: Held,
+  tokens: readonly QueryToken[],
+  doubt: () => readonly QueryToken[],
+  { completing, interpolates, limit }: Wanted,
+  narrowing: Narrowing,
+): Candidate[] {
   const filter = compileFilter(held.segment, narrowing, interpolates);
+  const all: Candidate[] = [];
+  const add = (reading: readonly QueryToken[]) => {
+    const floor = all.reduce((most, { order }) => Math.max(most, order - MARGIN), 0);
+    all.push(...rank(held, reading, filter, limit, narrowing.near, floor));
+  };
   const isByParts = tokens.some(({ part }) => part);
   const cut = isByParts ? undefined : cutCompounds(held, tokens, completing);
-  if (!cut) return rank(held, tokens, filter, limit, narrowing.near, 0);
   // the likelier reading first: it spares the other most of its way
   const isLost = tokens.some(({ kind, ranges, role }) => kind === "word" && !ranges.length && !role);
-  const [first, second] = isLost ? [cut, tokens] : [tokens, cut];
-  const all = rank(held, first, filter, limit, narrowing.near, 0);
-  const floor = all.length ? all[0].order - MARGIN : 0;
-  all.push(...rank(held, second, filter, limit, narrowing.near, floor));
-  const best = new Map<string, Candidate>();
+  if (cut && isLost) add(cut);
+  add(tokens);
+  if (cut && !isLost) add(cut);
+  const isDoubtful = tokens.some(({ isTrusted }) => isTrusted) && leavesWords(best(all, limit)[0]);
+  if (isDoubtful) add(doubt());
+  return cut || isDoubtful ? best(all, limit) : all;
+}
+
+/** True when the best that was found leaves a word over that is spelt like one of the dictionary. */
+function leavesWords(candidate: Candidate | undefined): boolean {
+  if (!candidate) return true;
+  const { tokens, explained } = candidate;
+  return tokens.some(
+    ({ isTrusted, weight }, t) => isTrusted && weight > SMALL && explained[t].by === NONE && !explained[t].as,
+  );
+}
+
+/** The best few, each thing once. */
+function best(all: readonly Candidate[], limit: number): Candidate[] {
+  const found = new Map<string, Candidate>();
   for (const candidate of all) {
     const key = `${candidate.thing} ${candidate.address}`;
-    if ((best.get(key)?.order ?? -1) < candidate.order) best.set(key, candidate);
+    if ((found.get(key)?.order ?? -1) < candidate.order) found.set(key, candidate);
   }
-  return [...best.values()].sort((a, b) => b.order - a.order || a.thing - b.thing).slice(0, limit);
+  const sorted = [...found.values()].sort((a, b) => b.order - a.order || a.thing - b.thing).slice(0, limit);
+  return sorted.filter(({ order }) => order >= sorted[0].order - MARGIN);
 }

@@ -9,7 +9,7 @@ import { compileFilter, type Narrowing, OUTCOME } from "./query.ts";
 import type { Candidate } from "./rank.ts";
 import { partsOf, suggestionLine } from "./record.ts";
 import { type NearRecord, reverse } from "./reverse.ts";
-import { search } from "./search.ts";
+import { search, type Wanted } from "./search.ts";
 
 /** A line to choose from while typing. */
 export interface Suggestion {
@@ -43,8 +43,8 @@ export function suggest(held: Held, query: SuggestQuery): SuggestAnswer {
   if (listed) return listed;
   const at = readPosition(query.q);
   if (at) return answer(reverse(held, { ...query, at, limit: 1 }).candidates.map((near) => asLine(held, near)));
-  const read = (layer: Held) => interpret(layer, query.q, true);
-  const tokens = read(held);
+  const read: Wanted["read"] = (layer, doubting) => interpret(layer, query.q, { completing: true, doubting });
+  const tokens = read(held, false);
   if (!tokens.length) return answer([]);
   const best = search(held, tokens, { read, completing: true, interpolates: false, limit }, query);
   return answer(best.filter(({ score }) => score >= OUTCOME.found).map((candidate) => toSuggestion(query, candidate)));

@@ -20,6 +20,7 @@ export const MAX_TOKEN_LENGTH = 48;
 /** A number with what is joined to it by a dash or a slash ("12 / 3"), or a word with the apostrophes inside it. */
 const TOKEN = /\d[\p{L}\p{N}]*(?:\s?[-–/]\s?\d[\p{L}\p{N}]*)*|[\p{L}\p{N}]+(?:['’ʼ‘`][\p{L}\p{N}]+)*/gu;
 const LETTER_OR_DIGIT = /[\p{L}\p{N}]/u;
+const MARK = /\p{M}/u;
 const APOSTROPHE = /['’ʼ‘`]/;
 /** Articles and prepositions that lose their vowel before a word. */
 const ELIDED: ReadonlySet<string> = new Set(["l", "d", "dell", "all", "nell", "dall", "sull", "qu"]);
@@ -49,9 +50,12 @@ function cutWord({ text: whole, from: places }: Folded, found: string, at: numbe
   };
   let offset = at;
   for (const unit of found) {
-    if (APOSTROPHE.test(unit) && ELIDED.has(text)) close(false);
+    if (!isPlain(unit) && APOSTROPHE.test(unit) && ELIDED.has(text)) close(false);
     const kept = unit === "–" ? "-" : unit;
-    if ((LETTER_OR_DIGIT.test(unit) || kept === "-" || kept === "/") && text.length < MAX_TOKEN_LENGTH) {
+    if (
+      (isPlain(unit) || LETTER_OR_DIGIT.test(unit) || kept === "-" || kept === "/") &&
+      text.length < MAX_TOKEN_LENGTH
+    ) {
       for (let k = 0; k < kept.length; k++) from.push(places[offset + k]);
       text += kept;
     }
@@ -59,6 +63,9 @@ function cutWord({ text: whole, from: places }: Folded, found: string, at: numbe
   }
   close(isTheLast(whole, offset));
 }
+
+/** A letter or digit of folded ASCII: what nearly all of a text is. */
+const isPlain = (unit: string) => (unit >= "a" && unit <= "z") || (unit >= "0" && unit <= "9");
 
 /** True when nothing that ends a word follows: an apostrophe may still become part of it. */
 function isTheLast(text: string, from: number): boolean {
@@ -78,6 +85,6 @@ function toToken(text: string, from: number[], source: string, open: boolean): T
 
 /** Combining marks after the last letter belong to it. */
 function skipMarks(source: string, end: number): number {
-  while (end < source.length && /\p{M}/u.test(source[end])) end++;
+  while (end < source.length && source.charCodeAt(end) > 127 && MARK.test(source[end])) end++;
   return end;
 }
