@@ -16,12 +16,17 @@ export interface Explained {
 
 /** What the words of a name that were not typed cost at most. */
 const INCOMPLETE_COST = 0.06;
-/** What it costs when the number stands in the middle of the name: "block 7 4" means block 7, rather than block 4. */
-const INTERRUPTED_COST = 0.02;
+/**
+ * What it costs when the number stands in the middle of the name ("block 7 4" means block 7, rather than block 4), or
+ * when the words of the name were typed in another order than it has.
+ */
+const DISORDER_COST = 0.02;
 /** What a number between two neighbours is worth. */
 const BETWEEN = 0.6;
 /** Words that weigh as much tell names apart. */
 const TELLING = 0.9;
+/** Words that weigh less stand anywhere. */
+const TELLING_APART = 0.2;
 /** What a number is worth in a street that only common words point to. */
 const COMMON_NUMBER = 0.4;
 /** What a unit is worth in a building that is not known to have it. */
@@ -34,6 +39,8 @@ export class Scale {
   readonly #by = new Uint32Array(MAX_TOKENS);
   /** What the thing's own words give. */
   readonly #own = new Uint8Array(MAX_TOKENS);
+  /** Where in its name each of them stands. */
+  readonly #place = new Uint32Array(MAX_TOKENS);
   #ownTerms = 0;
   #ownSum = 0;
   #numberToken = -1;
@@ -139,6 +146,7 @@ export class Scale {
         if (quality > this.#own[t]) {
           this.#ownSum += (tokens[t].weight * (quality - this.#own[t])) / STEPS;
           this.#own[t] = quality;
+          this.#place[t] = i;
         }
         share = Math.max(share, ownShare(tokens[t]));
       }
@@ -163,8 +171,8 @@ export class Scale {
     if (this.#numberToken >= 0 && this.#isOnlyCommon(thing)) {
       got -= tokens[this.#numberToken].weight * this.#qualities[this.#numberToken] * (1 - COMMON_NUMBER);
     } else if (this.between) got += tokens[this.#numberToken].weight * (BETWEEN - this.#qualities[this.#numberToken]);
-    const interrupted = this.#numberToken >= 0 && this.#interrupts(thing) ? INTERRUPTED_COST : 0;
-    return Math.max(0, got / this.all - this.#incomplete(thing) - interrupted);
+    const disorder = this.#isDisordered(thing) || (this.#numberToken >= 0 && this.#interrupts(thing));
+    return Math.max(0, got / this.all - this.#incomplete(thing) - (disorder ? DISORDER_COST : 0));
   }
 
   /** True when nothing but common words of the name were typed ("street"), and some other word is of no use here. */
@@ -229,6 +237,18 @@ export class Scale {
     this.#qualities[t] = unit === NONE ? UNKNOWN_UNIT : 1;
     this.#by[t] = NONE;
     if (unit !== NONE) this.address = unit;
+  }
+
+  /** True when words of the thing's own name were typed in another order than it has. */
+  #isDisordered(thing: number): boolean {
+    if (thing < this.segment.firstStreet) return false;
+    let last = 0;
+    for (let t = 0; t < this.tokens.length; t++) {
+      if (this.#by[t] !== thing || this.tokens[t].weight < TELLING_APART) continue;
+      if (this.#place[t] < last) return true;
+      last = this.#place[t];
+    }
+    return false;
   }
 
   /** True when words of the thing's own name stand on both sides of the number. */
