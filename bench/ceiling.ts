@@ -104,8 +104,8 @@ export class Ceilings {
     return chance(rivals);
   }
 
-  /** Every line that begins with a text. */
-  *#lines(typed: string): Iterable<CutLine> {
+  /** Every line that begins with a text. @param isDeep also houses whose street's line begins with it already */
+  *#lines(typed: string, isDeep = false): Iterable<CutLine> {
     const number = /^(\d+\p{L}?)(?: (.*))?$/u.exec(typed);
     for (const { name, importance, isTown } of this.#others)
       if (name.startsWith(typed)) yield { importance, town: isTown ? name : undefined };
@@ -114,7 +114,8 @@ export class Ceilings {
       const begin = this.#begins[i];
       if (begin.startsWith(typed)) yield { importance: street.importance, street };
       const isNumberFirst = street.country === "QR";
-      if (isNumberFirst ? !number || !begin.startsWith(number[2] ?? "") : !typed.startsWith(begin)) continue;
+      const reachesNumber = typed.startsWith(begin) || (isDeep && begin.startsWith(typed));
+      if (isNumberFirst ? !number || !begin.startsWith(number[2] ?? "") : !reachesNumber) continue;
       for (let address = street.addresses[0]; address < street.addresses[1]; address++) {
         const its = numberOf(this.segment, address);
         if (lower(lineOf(street, its)).startsWith(typed)) yield { importance: street.importance, street, number: its };
@@ -132,7 +133,7 @@ export class Ceilings {
     for (let length = 1; length < line.length; length++) {
       let before = 0;
       let isPast = false;
-      for (const rival of this.#lines(lower(line.slice(0, length)))) {
+      for (const rival of this.#lines(lower(line.slice(0, length)), true)) {
         isPast ||= rival.street === own && rival.number === sample.number;
         if (rival.importance > own.importance || (rival.importance === own.importance && !isPast)) before++;
         if (before >= 5) break;

@@ -10,6 +10,9 @@ export interface Sample {
   town: Name[];
   postcode?: string;
   at: { lat: number; lon: number };
+  /** Identities of the address and its street. */
+  identity: number;
+  streetIdentity: number;
 }
 
 export interface Corpus {
@@ -98,6 +101,8 @@ class Sampler implements RecordSink {
       town: town.names,
       postcode: address.postcode === null ? undefined : this.#postcodes.get(address.postcode),
       at: address.at,
+      identity: address.identity,
+      streetIdentity: address.street,
     };
   }
 

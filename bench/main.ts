@@ -9,7 +9,8 @@ import type { Measure } from "./measure.ts";
 const [readyFile, database, sizeName = "demo"] = process.argv.slice(2);
 if (!(sizeName in SIZES)) throw new Error(`--size is one of ${Object.keys(SIZES).join(", ")}, not ${sizeName}`);
 const size = sizeName as SizeName;
-const SAMPLES = 2000;
+/** Addresses that queries are made from. */
+const SAMPLES = 10_000;
 const machine = `${cpus().length} × ${cpus()[0].model.trim()}, ${Math.round(totalmem() / 2 ** 30)} GiB, Node ${process.versions.node}, ${new Date().toISOString().slice(0, 10)}`;
 console.log(`\n  ${machine}\n`);
 

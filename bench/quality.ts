@@ -1,3 +1,4 @@
+import { parseRef } from "@bibliotope/core/place";
 import type { Engine, Suggestion } from "@bibliotope/core/search";
 import { Ceilings, reachOf } from "./ceiling.ts";
 import type { Corpus, Sample } from "./corpus.ts";
@@ -5,17 +6,17 @@ import { lineOf } from "./lines.ts";
 import { atLeast, atMost, type Measure, median } from "./measure.ts";
 import { nonsense, type Query, type QueryClass, queryClasses } from "./queries.ts";
 
-/** Answers below this many do not make a bin. */
-const FEWEST_IN_BIN = 30;
+/** Answers below this many do not make a bin: their share is not known to within the target. */
+const FEWEST_IN_BIN = 300;
 const TYPED = 200;
 
 /** How often the right line comes, beside what could be reached; what a score says; what answers to nothing. */
 export function* measureQuality(engine: Engine, { segment, samples, name }: Corpus, most: number): Iterable<Measure> {
   const ceilings = new Ceilings(segment);
-  const classes = queryClasses(samples).map((one) => ({ ...one, queries: one.queries.slice(0, most) }));
+  const classes = queryClasses(samples.slice(0, most));
   for (const one of classes) yield* rightLines(engine, one, ceilings, name);
   yield letters(engine, samples.slice(0, TYPED), ceilings, name);
-  yield* scores(engine, classes, name);
+  yield* scores(engine, queryClasses(samples), name);
   const texts = nonsense(1000);
   const lost = texts.filter((q) => engine.forward({ q }).outcome !== "none");
   const shown = lost.slice(0, 3).join(" | ") || "none was answered";
@@ -82,21 +83,28 @@ function* scores(engine: Engine, classes: readonly QueryClass[], name: string): 
   let asked = 0;
   let none = 0;
   let high = 0;
-  for (const one of classes) {
-    if (one.name === "cut after some letters") continue;
+  let clean = 0;
+  const whole = classes.filter((one) => one.name !== "cut after some letters");
+  const turns = new Map<Sample, number>();
+  for (const one of whole) for (const { sample } of one.queries) turns.set(sample, 0);
+  for (const [i, sample] of [...turns.keys()].entries()) turns.set(sample, i % whole.length);
+  for (const [turn, one] of whole.entries()) {
     for (const query of one.queries) {
+      // each address in one class alone: the answers are to be independent of each other
+      if (turns.get(query.sample) !== turn) continue;
       const { candidates } = engine.forward({ q: query.q });
       asked++;
       if (!candidates.length) {
         none++;
         continue;
       }
-      const [{ score, kind, parts }] = candidates;
+      const [{ score, ref }] = candidates;
       if (one.name === "clean" && score >= 0.9) high++;
+      if (one.name === "clean") clean++;
       const bin = bins[Math.min(9, Math.floor(score * 10))];
       bin.count++;
       bin.score += score;
-      if (isParts(kind, parts, query)) bin.right++;
+      if (isMeant(ref, query)) bin.right++;
     }
   }
   const filled = bins.filter(({ count }) => count >= FEWEST_IN_BIN);
@@ -105,7 +113,6 @@ function* scores(engine: Engine, classes: readonly QueryClass[], name: string): 
     ({ count, score, right }) => `${(score / count).toFixed(2)}: ${(right / count).toFixed(2)} of ${count}`,
   );
   yield atMost("score and share of right answers, farthest bin", name, "", Math.max(...off), 0.05, shown.join("; "));
-  const clean = classes.find((one) => one.name === "clean")!.queries.length;
   yield atLeast("clean queries with a score of 0.9 or more", name, "%", (100 * high) / clean, 60, `${clean} queries`);
   yield atMost("answerable queries answered with none", name, "%", (100 * none) / asked, 0.5, `${asked} queries`);
 }
@@ -129,12 +136,7 @@ function isLine(line: string, { sample: { number, street, town }, isStreet }: Qu
   return names(street) && names(town) && (isStreet ? !hasNumber : hasNumber);
 }
 
-function isParts(kind: string, parts: Partial<Record<string, { name: string }>>, query: Query): boolean {
-  const { street, town, number } = query.sample;
-  const has = (part: { name: string } | undefined, list: Query["sample"]["street"]) =>
-    part !== undefined && list.some(({ name }) => name === part.name);
-  const isPlace = has(parts.street ?? parts.block, street) && has(parts.town, town);
-  if (query.isStreet) return isPlace && kind !== "address";
-  const held = (parts.house ?? parts.building)?.name.replaceAll(" ", "").toLowerCase();
-  return isPlace && held === number.toLowerCase();
+/** True when a record is the very one that the query was made from, not one that reads the same. */
+function isMeant(ref: string, { sample, isStreet }: Query): boolean {
+  return parseRef(ref)?.identity === (isStreet ? sample.streetIdentity : sample.identity);
 }

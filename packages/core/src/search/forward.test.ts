@@ -2,7 +2,6 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { IDS, smallWorld } from "../../testing/small-world.ts";
 import { refOf } from "../place/index.ts";
-import { OUTCOME } from "./query.ts";
 
 const engine = smallWorld();
 const first = (q: string) => engine.forward({ q }).candidates[0];
@@ -111,12 +110,19 @@ describe("forward", () => {
       fc.property(fc.array(word, { minLength: 1, maxLength: 8 }), (words) => {
         const { candidates, outcome } = engine.forward({ q: words.join(" ") });
         for (const { score } of candidates) {
-          expect(score).toBeGreaterThanOrEqual(OUTCOME.found);
+          expect(score).toBeGreaterThanOrEqual(0);
           expect(score).toBeLessThanOrEqual(1);
         }
+        expect(candidates.reduce((sum, { score }) => sum + score, 0)).toBeLessThanOrEqual(1.01);
         expect(outcome === "none").toBe(candidates.length === 0);
       }),
     );
+  });
+
+  it("shares the score between those that fit equally well", () => {
+    const { candidates, outcome } = engine.forward({ q: "harbour" });
+    expect(outcome).toBe("ambiguous");
+    expect(candidates.map(({ score }) => score)).toEqual([0.333, 0.333, 0.333]);
   });
 
   it("does not fall over any text", () => {

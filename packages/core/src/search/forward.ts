@@ -13,7 +13,10 @@ import { profileFor, type Reading, splitByProfile } from "./unmatched.ts";
 
 /** A record that may be meant, with why. */
 export interface ScoredRecord extends AnswerRecord {
-  /** 0 to 1. */
+  /**
+   * The chance, 0 to 1, that this is the record that was meant: how much of the text it explains and how well, shared
+   * with the others that do so as well.
+   */
   score: number;
   gloss: Gloss[];
 }
@@ -28,6 +31,12 @@ export interface ForwardAnswer {
 }
 
 const DEFAULT_LIMIT = 5;
+/** So many are found at the least, to see how many fit equally well. */
+const COMPARED = 24;
+/** What is this much worse explained than the best has hardly a chance beside it. */
+const BESIDE = 0.002;
+/** How quickly a chance falls with what is left unexplained: measured on queries whose answers are known. */
+const STEEPNESS = 2;
 
 /** Candidates for an address as free text, by parts, or both, best first. */
 export function forward(held: Held, query: ForwardQuery): ForwardAnswer {
@@ -36,22 +45,31 @@ export function forward(held: Held, query: ForwardQuery): ForwardAnswer {
   const { text, tokens } = readQuery(held, query, false);
   if (!tokens.length) return { outcome: "none", candidates: [], advice: ["Give at least one word to look for."] };
   const read: Wanted["read"] = (layer, doubting) => readQuery(layer, query, doubting).tokens;
-  const limit = Math.max(2, query.limit ?? DEFAULT_LIMIT);
+  const limit = Math.max(COMPARED, query.limit ?? DEFAULT_LIMIT);
   const ranked = search(held, tokens, { read, completing: false, interpolates: true, limit }, query);
   const found = ranked.filter((candidate) => candidate.score >= OUTCOME.found);
-  const candidates = found.map((candidate): ScoredRecord => {
+  const chances = chancesOf(found);
+  const candidates = found.slice(0, query.limit ?? DEFAULT_LIMIT).map((candidate, i): ScoredRecord => {
     const record = recordOf(candidate, { langs: query.langs, typed: text });
     const gloss = withScripts(glossOf(candidate.held, candidate, record.parts, text));
-    return { ...record, score: Math.round(candidate.score * 1000) / 1000, gloss };
+    return { ...record, score: Math.round(chances[i] * 1000) / 1000, gloss };
   });
   const outcome = outcomeOf(found.map((candidate) => candidate.score));
   const unknown = outcome === "none" ? unknownIn(held, query, text) : [];
   return {
     outcome,
-    candidates: candidates.slice(0, query.limit ?? DEFAULT_LIMIT),
+    candidates,
     advice: adviceFor(outcome, unknown),
     ...(outcome === "none" ? { reading: readingOf(held, query, text, unknown) } : {}),
   };
+}
+
+/** The chance of each candidate to be the one that was meant. */
+function chancesOf(found: readonly Candidate[]): number[] {
+  const best = found.reduce((most, { score }) => Math.max(most, score), 0);
+  const weights = found.map(({ score }) => Math.exp((score - best) / BESIDE));
+  const all = weights.reduce((sum, weight) => sum + weight, 0);
+  return found.map(({ score }, i) => ((1 - (1 - score) ** STEEPNESS) * weights[i]) / all);
 }
 
 /** A position typed as text is a reverse lookup; all of the text was taken for it. */

@@ -25,9 +25,9 @@ export interface ForwardQuery extends Narrowing {
 
 /** Numbers that decide what an answer is called; the wire's documentation names them. */
 export const OUTCOME = {
-  /** Below this score nothing counts as found. */
+  /** What explains less of a text than this does not count as found. */
   found: 0.4,
-  /** The second this close to the first makes the answer ambiguous. */
+  /** A second that explains as much as the first, within this, makes the answer ambiguous. */
   margin: 0.05,
 } as const;
 

@@ -1,5 +1,5 @@
 import { NONE, type Segment } from "../index/index.ts";
-import { KINDS } from "../place/index.ts";
+import { KINDS, type Kind } from "../place/index.ts";
 import { MAX_TOKENS } from "../text/index.ts";
 import { type How, QUALITY, type QueryToken } from "./interpret.ts";
 import { type Marks, STEPS } from "./marks.ts";
@@ -25,6 +25,8 @@ const DISORDER_COST = 0.02;
 const BETWEEN = 0.6;
 /** Words that weigh as much tell names apart. */
 const TELLING = 0.9;
+/** What it costs when a word names no town but something broader: a town is meant rather than a region of its name. */
+const BROAD_COST: Partial<Record<Kind, number>> = { county: 0.006, region: 0.008, country: 0.008 };
 /** Words that weigh less stand anywhere. */
 const TELLING_APART = 0.2;
 /** What a number is worth in a street that only common words point to. */
@@ -172,7 +174,8 @@ export class Scale {
       got -= tokens[this.#numberToken].weight * this.#qualities[this.#numberToken] * (1 - COMMON_NUMBER);
     } else if (this.between) got += tokens[this.#numberToken].weight * (BETWEEN - this.#qualities[this.#numberToken]);
     const disorder = this.#isDisordered(thing) || (this.#numberToken >= 0 && this.#interrupts(thing));
-    return Math.max(0, got / this.all - this.#incomplete(thing) - (disorder ? DISORDER_COST : 0));
+    const cost = this.#incomplete(thing) + (disorder ? DISORDER_COST : 0) + this.#broadCost(thing);
+    return Math.max(0, got / this.all - cost);
   }
 
   /** True when nothing but common words of the name were typed ("street"), and some other word is of no use here. */
@@ -237,6 +240,17 @@ export class Scale {
     this.#qualities[t] = unit === NONE ? UNKNOWN_UNIT : 1;
     this.#by[t] = NONE;
     if (unit !== NONE) this.address = unit;
+  }
+
+  #broadCost(thing: number): number {
+    const { segment } = this;
+    let cost = 0;
+    for (let t = 0; t < this.tokens.length; t++) {
+      const by = this.#by[t];
+      if (by === thing || by === NONE || !segment.isArea(by)) continue;
+      cost = Math.max(cost, BROAD_COST[segment.kindOf(by)] ?? 0);
+    }
+    return cost;
   }
 
   /** True when words of the thing's own name were typed in another order than it has. */
