@@ -7,12 +7,19 @@ import { atLeast, atMost, type Measure } from "./measure.ts";
 const SECONDS = 10;
 const WARM_UP = 5;
 
-/** Suggest over HTTP on loopback, every middleware on; beside it an Express route that does nothing. */
-export async function* measureHttp(url: string, key: string): AsyncIterable<Measure> {
+/** Where requests go, and which they are. */
+export type Load = Pick<Options, "url" | "requests" | "headers">;
+
+/** What is asked of the server: beginnings of lines, one after the other. */
+export function suggestLoad(url: string, key: string): Load {
   const requests = ["12%20harb", "harbour%20row", "osterg", "tidew", "3%20mill"].map((q) => ({
     path: `/v1/suggest?q=${q}`,
   }));
-  const ours = { url, requests, headers: { authorization: `Bearer ${key}` } };
+  return { url, requests, headers: { authorization: `Bearer ${key}` } };
+}
+
+/** Suggest over HTTP on loopback, every middleware on; beside it an Express route that does nothing. */
+export async function* measureHttp(ours: Load): AsyncIterable<Measure> {
   yield* await withEmptyRoute(async (emptyUrl) => {
     const measures: Measure[] = [];
     const empty = { url: emptyUrl, requests: [{ path: "/" }] };
@@ -20,11 +27,11 @@ export async function* measureHttp(url: string, key: string): AsyncIterable<Meas
       [500, 15],
       [800, 10],
     ]) {
-      const [theirs, its] = [await load(empty, 10, rate), await load(ours, 10, rate)];
+      const [theirs, its] = [await warmLoad(empty, 10, rate), await warmLoad(ours, 10, rate)];
       const beside = `${said(its)}; an empty Express route in the same run: p99 ${theirs.latency.p99} ms`;
       measures.push(atMost(`HTTP suggest at ${rate} a second, p99`, CORPUS, "ms", its.latency.p99, target, beside));
     }
-    const [theirs, its] = [await load(empty, 32), await load(ours, 32)];
+    const [theirs, its] = [await warmLoad(empty, 32), await warmLoad(ours, 32)];
     const share = (100 * its["2xx"]) / theirs["2xx"];
     const beside = `${said(its)}; the empty Express route ${(theirs["2xx"] / SECONDS).toFixed(0)} a second`;
     measures.push(atLeast("HTTP suggest at 32 connections, of an empty route", CORPUS, "%", share, 45, beside));
@@ -40,10 +47,15 @@ function said({ latency, errors, non2xx, ...counts }: Result): string {
   return `${rate} answers a second for ${SECONDS} s, ${non2xx} others, ${errors} errors; median ${latency.p50} ms`;
 }
 
-async function load(of: Pick<Options, "url" | "requests" | "headers">, connections: number, overallRate?: number) {
-  const settings = { ...of, connections, ...(overallRate ? { overallRate } : {}) };
-  await autocannon({ ...settings, duration: WARM_UP });
-  return autocannon({ ...settings, duration: SECONDS });
+async function warmLoad(of: Load, connections: number, overallRate?: number): Promise<Result> {
+  const settings = { connections, ...(overallRate ? { overallRate } : {}) };
+  await load(of, { ...settings, duration: WARM_UP });
+  return load(of, { ...settings, duration: SECONDS });
+}
+
+/** Asks again and again for some seconds. */
+export function load(of: Load, how: Pick<Options, "connections" | "overallRate" | "duration">): Promise<Result> {
+  return autocannon({ ...of, ...how });
 }
 
 /** An Express route without anything, in a process of its own, as ours is. */

@@ -2,9 +2,10 @@ import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { cpus, totalmem } from "node:os";
 import { makeCorpus, SIZES, type SizeName } from "./corpus.ts";
 import { measureEngine } from "./engine.ts";
-import { measureFirstPage, measureHttp } from "./http.ts";
+import { measureFirstPage, measureHttp, suggestLoad } from "./http.ts";
 import { measureMap } from "./map.ts";
 import type { Measure } from "./measure.ts";
+import { measureSwap } from "./swap.ts";
 
 const [readyFile, database, sizeName = "demo"] = process.argv.slice(2);
 if (!(sizeName in SIZES)) throw new Error(`--size is one of ${Object.keys(SIZES).join(", ")}, not ${sizeName}`);
@@ -25,7 +26,9 @@ const note = (measure: Measure) => {
 if (size === "demo") {
   const ready = JSON.parse(readFileSync(readyFile, "utf8")) as { url: string; signIn: string; keys: { srv: string } };
   // the server first: the engine's corpus would weigh on this process, which also makes the load
-  for await (const measure of measureHttp(ready.url, ready.keys.srv)) note(measure);
+  const asked = suggestLoad(ready.url, ready.keys.srv);
+  for await (const measure of measureHttp(asked)) note(measure);
+  note(await measureSwap(asked, readyFile, database));
   note(await measureFirstPage(ready.url));
   note(await measureMap(ready.signIn));
 }

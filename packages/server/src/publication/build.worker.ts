@@ -1,4 +1,6 @@
+import { readlinkSync } from "node:fs";
 import { open, rename, unlink } from "node:fs/promises";
+import { constants, setPriority } from "node:os";
 import { parentPort, workerData } from "node:worker_threads";
 import { SegmentBuilder } from "@bibliotope/core/index";
 import { connect } from "../database/connect.ts";
@@ -16,6 +18,7 @@ export interface BuildTask {
 export type BuildMessage = { read: number; total: number } | { done: true; records: number; bytes: number };
 
 const task = workerData as BuildTask;
+standBack();
 const database = connect(task.databaseUrl, 2);
 const aside = `${task.file}.${process.pid}.part`;
 try {
@@ -31,6 +34,15 @@ try {
   throw error;
 } finally {
   await database.destroy();
+}
+
+/** Lookups come first: on Linux a thread has a priority of its own, and /proc/thread-self names the one that asks. */
+function standBack(): void {
+  try {
+    setPriority(Number(readlinkSync("/proc/thread-self").split("/").pop()), constants.priority.PRIORITY_LOW);
+  } catch {
+    // elsewhere the build takes its share like all others
+  }
 }
 
 /** Writes and waits until the disk has it, so that a rename never shows a half-written file. */
