@@ -20,7 +20,8 @@ describe("the queries", () => {
   const clean = new Map<Sample, string>(of("clean").map(({ sample, q }) => [sample, q]));
 
   it("are the same each time", () => {
-    expect(queryClasses(samples)).toEqual(classes);
+    const texts = (all: typeof classes) => all.map(({ queries }) => queries);
+    expect(texts(queryClasses(samples))).toEqual(texts(classes));
     expect(nonsense(20)).toEqual(nonsense(20));
   });
 

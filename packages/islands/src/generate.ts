@@ -5,6 +5,7 @@ import { findRivers } from "./ground/rivers.ts";
 import { makeTerrain } from "./ground/terrain.ts";
 import { layAreas, type Town } from "./layout/areas.ts";
 import { buildRoads } from "./layout/country-roads.ts";
+import { furnishHouses } from "./layout/houses.ts";
 import { addPlaces } from "./layout/places.ts";
 import { postcodesOf } from "./layout/postcodes.ts";
 import { joinTowns } from "./layout/roads.ts";
@@ -15,7 +16,7 @@ import { Random } from "./random.ts";
 import { emptyWorld, type World } from "./world.ts";
 
 /** Version of the generator: the same version and seed give the same world, byte for byte. */
-export const WORLD_VERSION = 1;
+export const WORLD_VERSION = 2;
 
 /** The whole archipelago of a seed. Takes a few seconds. */
 export function generateIslands(seed = 1): World {
@@ -41,7 +42,9 @@ function generateCountry(world: World, plan: CountryPlan, seed: number): { plane
   towns.forEach((town, i) => {
     const before = world.addresses.length;
     buildTown(world, ground, town, i, postcodeFor);
-    addPlaces(world, plan.code, town, world.addresses.slice(before), random);
+    const its = world.addresses.slice(before);
+    addPlaces(world, plan.code, town, its, random);
+    if (plan.code === "QR") furnishHouses(world, its, new Random(`houses of ${town.key}, ${seed}`));
   });
   return { plane, towns };
 }

@@ -37,8 +37,12 @@ export interface WorldAddress {
   key: string;
   country: string;
   street: string;
-  number: number;
+  /** Null for a house with only a name. */
+  number: number | null;
+  /** What follows the number: "b", "/3", "-14". */
   suffix: string;
+  name?: string;
+  unit?: string;
   postcode: string | null;
   at: Position;
 }

@@ -114,6 +114,22 @@ export class Scale {
       this.#qualities[t] = best / STEPS;
       this.#by[t] = by;
     }
+    this.#partTwins(thing);
+  }
+
+  /** A number typed twice ("block 5, 5", "18 … RN1 18"): one name explains it once, the other may be the house. */
+  #partTwins(thing: number): void {
+    const { tokens } = this;
+    for (let t = 1; t < tokens.length; t++) {
+      if (!tokens[t].house || this.#by[t] === NONE) continue;
+      for (let first = 0; first < t; first++) {
+        if (tokens[first].text !== tokens[t].text || this.#by[first] !== this.#by[t]) continue;
+        // a name's own number stands beside the name, before the house's; a postcode stands behind it
+        const left = this.#by[t] === thing ? t : first;
+        this.#qualities[left] = 0;
+        this.#by[left] = NONE;
+      }
+    }
   }
 
   /** How many words of its own names were typed. */

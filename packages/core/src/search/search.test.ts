@@ -74,6 +74,17 @@ describe("a building with flats", () => {
 });
 
 describe("a number", () => {
+  it("typed twice is of the name once, and the house's once", () => {
+    expect(first("29 Harbour Street, HT9 29").gloss[0]).toMatchObject({ typed: "29", part: "house", how: "absent" });
+    expect(first("9 Harbour Street, HT9 29").parts.house).toEqual({ name: "9" });
+    expect(first("Pelania, Tetragono 7, 7").gloss.map(({ part }) => part)).toEqual([
+      "town",
+      "block",
+      "block",
+      "building",
+    ]);
+  });
+
   it("may stand apart from its letter", () => {
     expect(first("12 b Harbour Row").parts.house).toEqual({ name: "12B" });
     expect(first("Harbour Row 12 B, Tidewell").parts.house).toEqual({ name: "12B" });

@@ -4,5 +4,5 @@ export { type Label, type LabelBox, labelsOf, placeLabels } from "./labels.ts";
 export { drawLabels, fontOf, spacedText } from "./letter.ts";
 export { paintTile, type TileName } from "./paint.ts";
 export type { Painter } from "./painter.ts";
-export { drawGroup, drawMarker, type MarkerSign } from "./signs.ts";
+export { drawAim, drawGroup, drawMarker, type MarkerSign } from "./signs.ts";
 export { DAY, NIGHT, type SheetStyle } from "./styles.ts";

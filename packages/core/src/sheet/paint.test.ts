@@ -4,7 +4,7 @@ import { project } from "../geo/index.ts";
 import type { SheetFeature } from "./features.ts";
 import { drawLabels } from "./letter.ts";
 import { paintTile } from "./paint.ts";
-import { drawGroup, drawMarker } from "./signs.ts";
+import { drawAim, drawGroup, drawMarker } from "./signs.ts";
 import { DAY, NIGHT } from "./styles.ts";
 
 const { x, y } = project({ lat: -35.5, lon: -21.5 });
@@ -119,6 +119,16 @@ describe("signs", () => {
     drawMarker(painter, { x: 0, y: 0, label: "<b>Old Mill</b>", number: 2 }, DAY);
     expect(calls.some((call) => call.startsWith('fillText "<b>Old Mill</b>"'))).toBe(true);
     expect(calls.some((call) => call.startsWith('fillText "2"'))).toBe(true);
+  });
+
+  it("leave the spot free that is aimed at", () => {
+    const { painter, calls } = recorder();
+    drawAim(painter, { x: 30, y: 20 }, DAY);
+    expect(calls).toContain("translate 30 20");
+    const strokes = calls.filter((call) => /^(moveTo|lineTo)/.test(call));
+    expect(strokes).toHaveLength(16);
+    for (const [, x, y] of strokes.map((call) => call.split(" ").map(Number)))
+      expect(Math.abs(x) + Math.abs(y)).toBeGreaterThanOrEqual(6);
   });
 
   it("of a group say how many there are", () => {

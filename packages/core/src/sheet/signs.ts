@@ -81,6 +81,31 @@ function label(painter: Painter, text: string, size: number, style: SheetStyle):
   painter.fillText(text, 14 * size + 10, 1);
 }
 
+/** Draws the aim: four short strokes around the spot that was asked about, which itself stays free. */
+export function drawAim(painter: Painter, at: { x: number; y: number }, style: SheetStyle): void {
+  painter.save();
+  painter.translate(at.x, at.y);
+  for (const [colour, width] of [
+    [style.paper, 5],
+    [style.ink, 1.8],
+  ] as const) {
+    painter.beginPath();
+    for (const [dx, dy] of [
+      [1, 0],
+      [-1, 0],
+      [0, 1],
+      [0, -1],
+    ]) {
+      painter.moveTo(dx * 6, dy * 6);
+      painter.lineTo(dx * 15, dy * 15);
+    }
+    painter.strokeStyle = colour;
+    painter.lineWidth = width;
+    painter.stroke();
+  }
+  painter.restore();
+}
+
 /** Draws a group: a sheaf of three ribbons with their number on a tab. */
 export function drawGroup(
   painter: Painter,

@@ -1,5 +1,6 @@
 import { metresPerPixel, type Position } from "@bibliotope/core/geo";
 import {
+  drawAim,
   drawLabels,
   drawMarker,
   fontOf,
@@ -109,6 +110,7 @@ export function drawOver(
   style: SheetStyle,
   labels: readonly Label[],
   markers: readonly MapMarker[],
+  aim: Position | undefined,
 ): void {
   const shown = labels.filter(({ what, rank }) => {
     if (what === "country") return view.zoom < LAST_COUNTRY_ZOOM;
@@ -122,6 +124,7 @@ export function drawOver(
   );
   drawLabels(context, placed, style);
   drawScale(context, view, size, style);
+  if (aim) drawAim(context, toScreen(view, size, aim), style);
   for (const marker of [...markers].sort((a, b) => Number(a.marked ?? false) - Number(b.marked ?? false))) {
     drawMarker(context, { ...marker, ...toScreen(view, size, marker.at) }, style);
   }

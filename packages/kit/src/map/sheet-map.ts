@@ -49,6 +49,9 @@ export class SheetMap {
   #view: View;
   #size: Size = { width: 0, height: 0 };
   #markers: readonly MapMarker[] = [];
+  #aim: Position | undefined;
+  /** What the view was fitted to, as long as nobody moved it since. */
+  #fitted: readonly Position[] = [];
   #frame = 0;
   #glide: { from: View; to: View; began: number } | undefined;
 
@@ -69,8 +72,14 @@ export class SheetMap {
       {
         view: () => this.#view,
         size: () => this.#size,
-        show: (view) => this.show(view),
-        glide: (view) => this.glide(view),
+        show: (view) => {
+          this.#fitted = [];
+          this.show(view);
+        },
+        glide: (view) => {
+          this.#fitted = [];
+          this.glide(view);
+        },
         press: (spot) => this.#press(toPosition(this.#view, this.#size, spot)),
       },
       this.#stop.signal,
@@ -125,8 +134,15 @@ export class SheetMap {
     this.#draw();
   }
 
+  /** Shows the spot that was asked about, or none. */
+  setAim(at: Position | undefined): void {
+    this.#aim = at;
+    this.#draw();
+  }
+
   /** Puts the marker of a found address and goes there; stays at the person's own zoom when that is close already. */
   showAnswer({ at, label }: { at: Position; label: string }): void {
+    this.#fitted = [];
     this.setMarkers([{ at, label, marked: true }]);
     this.glide({ at, zoom: this.#view.zoom >= 15 ? this.#view.zoom : HOUSE_ZOOM });
   }
@@ -141,8 +157,9 @@ export class SheetMap {
     this.#hovered.push(heard);
   }
 
-  /** Shows some positions, with room around them; one alone as closely as a house. */
+  /** Shows some positions, with room around them; one alone as closely as a house. Keeps them in sight when resized. */
   fit(positions: readonly Position[]): void {
+    this.#fitted = positions;
     if (positions.length) this.glide(viewOf(positions, this.#size, HOUSE_ZOOM));
   }
 
@@ -194,7 +211,7 @@ export class SheetMap {
       button.textContent = text;
       button.setAttribute("aria-label", name);
       button.addEventListener("click", () =>
-        this.glide(
+        this.#zoomTo(
           zoomed(this.#view, this.#size, Math.round(this.#view.zoom) + by, {
             x: this.#size.width / 2,
             y: this.#size.height / 2,
@@ -204,6 +221,12 @@ export class SheetMap {
       buttons.append(button);
     }
     element.append(this.#canvas, buttons, this.#described);
+  }
+
+  /** The person wants another zoom: what was fitted is given up. */
+  #zoomTo(view: View): void {
+    this.#fitted = [];
+    this.glide(view);
   }
 
   #hover({ clientX, clientY }: PointerEvent): void {
@@ -230,6 +253,7 @@ export class SheetMap {
   #resize(): void {
     const { clientWidth: width, clientHeight: height } = this.element;
     this.#size = { width, height };
+    if (this.#fitted.length && width && height) this.show(viewOf(this.#fitted, this.#size, HOUSE_ZOOM));
     const ratio = this.#ratio();
     this.#canvas.width = Math.round(width * ratio);
     this.#canvas.height = Math.round(height * ratio);
@@ -268,7 +292,7 @@ export class SheetMap {
       Math.max(ratio, FINEST),
       style,
     );
-    drawOver(context, this.#view, this.#size, style, labels, this.#markers);
+    drawOver(context, this.#view, this.#size, style, labels, this.#markers, this.#aim);
     this.element.dataset.complete = String(complete);
   }
 

@@ -63,13 +63,12 @@ export async function storeWorld(transaction: Knex.Transaction, world: World, ab
     JSON.stringify(s.names),
     s.importance,
   ]);
-  await copy("addresses", [...common, "street", "number", "suffix", "postcode"], world.addresses, (a) => [
-    ...own(a),
-    of(a.street),
-    a.number,
-    a.suffix,
-    maybe(a.postcode),
-  ]);
+  await copy(
+    "addresses",
+    [...common, "street", "number", "suffix", "postcode", "name", "unit"],
+    world.addresses,
+    (a) => [...own(a), of(a.street), a.number, a.suffix, maybe(a.postcode), a.name ?? null, a.unit ?? null],
+  );
   await copy("places", [...common, "area", "address", "kinds", "names", "importance", "facts"], world.places, (p) => [
     ...own(p),
     of(p.area),

@@ -43,6 +43,8 @@ export async function readRecords(
       number: row.number,
       suffix: row.suffix,
       postcode: row.postcode,
+      name: row.name ?? undefined,
+      unit: row.unit ?? undefined,
     }),
   );
   await each("places", (row) =>

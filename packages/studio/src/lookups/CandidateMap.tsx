@@ -20,6 +20,8 @@ export interface Spot {
 
 interface CandidateMapProps {
   spots: readonly Spot[];
+  /** The position that was asked about. */
+  aim: Position | undefined;
   marked: number | undefined;
   onMark: (place: number | undefined) => void;
   onPress: (at: Position) => void;
@@ -28,7 +30,7 @@ interface CandidateMapProps {
 }
 
 /** All candidates on the map; the pointer ties marker and line. */
-export function CandidateMap({ spots, marked, onMark, onPress, onReady }: CandidateMapProps) {
+export function CandidateMap({ spots, aim, marked, onMark, onPress, onReady }: CandidateMapProps) {
   const client = useClient();
   const holder = useRef<HTMLDivElement>(null);
   const map = useRef<SheetMap>(undefined);
@@ -51,8 +53,10 @@ export function CandidateMap({ spots, marked, onMark, onPress, onReady }: Candid
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the client comes with the map that the spots are put on
   useEffect(() => {
-    map.current?.fit(spots.map(({ at }) => at));
-  }, [spots, client]);
+    // around a position its nearest record is of interest, not the middle of the country
+    map.current?.fit(aim ? [aim, ...spots.slice(0, 1).map(({ at }) => at)] : spots.map(({ at }) => at));
+    map.current?.setAim(aim);
+  }, [spots, aim, client]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: as above
   useEffect(() => {

@@ -1,3 +1,4 @@
+import { readPosition } from "@bibliotope/core/geo";
 import { PARTS } from "@bibliotope/core/place";
 import type { SheetMap } from "@bibliotope/kit";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
@@ -69,6 +70,7 @@ export function LookupsView() {
   const inside = (ref: string) => ask({ call: "suggest", words: { inside: ref } }, undefined);
   const body = bodyOf(first);
   const spots = useMemo(() => spotsOf(body), [body]);
+  const aim = useMemo(() => (asked.words.at ? readPosition(asked.words.at) : undefined), [asked]);
   const { main, of, hint, example } = ABOUT[typed.call];
   const hasParts = typed.call === "forward" && (partsOpen || PARTS.some((part) => typed.words[part]));
   return (
@@ -197,7 +199,7 @@ export function LookupsView() {
           )}
         </section>
         <div className="flex min-h-0 flex-col gap-3">
-          <CandidateMap spots={spots} marked={marked} onMark={setMarked} onPress={press} onReady={setMap} />
+          <CandidateMap spots={spots} aim={aim} marked={marked} onMark={setMarked} onPress={press} onReady={setMap} />
           <Raw asked={asked} asking={first} />
         </div>
       </div>

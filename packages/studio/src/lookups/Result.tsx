@@ -62,10 +62,17 @@ export function Result({ asking, asked, marked, onMark, open, inside, others }: 
   );
 }
 
+/** Words of a lookup that keep something out. */
+const FILTERS = ["countries", "kinds", "inside", "box"];
+
+const without = (words: Asked["words"], names: readonly string[]) =>
+  Object.fromEntries(Object.entries(words).filter(([name]) => !names.includes(name)));
+
 /** Why nothing was found, how the text was read all the same, and what would be found. */
 function None({ body, asked }: { body: NonNullable<ReturnType<typeof bodyOf>>; asked: Asked }) {
   const { reading, advice } = body;
   const q = asked.words.q ?? "";
+  const narrowed = FILTERS.filter((word) => asked.words[word]);
   const known = reading?.unknown
     .reduce((text, word) => text.replace(word, " "), q)
     .replace(/[\s,]+/g, " ")
@@ -83,6 +90,17 @@ function None({ body, asked }: { body: NonNullable<ReturnType<typeof bodyOf>>; a
           <Link className="underline" to={`/lookups/${writeAsked({ ...asked, words: { ...asked.words, q: known } })}`}>
             Ask for “{known}” alone
           </Link>
+        </p>
+      ) : null}
+      {narrowed.length ? (
+        <p className="mt-1">
+          <Link
+            className="underline"
+            to={`/lookups/${writeAsked({ ...asked, words: without(asked.words, narrowed) })}`}
+          >
+            Ask without narrowing
+          </Link>{" "}
+          <span className="text-quiet">({narrowed.join(", ")})</span>
         </p>
       ) : null}
       {reading?.gloss.length ? (
