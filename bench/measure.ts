@@ -58,13 +58,14 @@ export function timeEach<T>(
   return { each: times.map(median), all: times.flat() };
 }
 
-/** The same of a call that answers later; one time for each input. */
+/** The same of a call that answers later; one time for each input. @param isWarmed each is called once before */
 export async function timeEachAsync<T>(
   inputs: readonly T[],
   rounds: number,
   call: (input: T) => unknown,
+  isWarmed = true,
 ): Promise<number[]> {
-  for (const input of inputs) await call(input);
+  if (isWarmed) for (const input of inputs) await call(input);
   const times = inputs.map((): number[] => []);
   for (let round = 0; round < rounds; round++) {
     for (const [i, input] of inputs.entries()) {

@@ -143,7 +143,7 @@ function FeatureCard({
 function Score({ score }: { score: number }) {
   return (
     <>
-      <p className="text-[16px] font-semibold">{score.toFixed(2)}</p>
+      <p className="text-[16px] font-semibold">{score < 0.005 ? "under 0.01" : score.toFixed(2)}</p>
       <span aria-hidden="true" className="mt-1 block h-1 rounded bg-rule">
         <span className="block h-1 rounded bg-ink" style={{ width: `${score * 100}%` }} />
       </span>
