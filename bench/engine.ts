@@ -7,6 +7,7 @@ import { Random } from "@bibliotope/islands";
 import { flatbushNearest, postgisNearest } from "./beside-points.ts";
 import { type Finder, miniSearch, withTrigrams } from "./beside-text.ts";
 import type { Corpus } from "./corpus.ts";
+import { measureFuzz } from "./fuzz.ts";
 import { atLeast, atMost, type Measure, median, percentile, timeEach, timeEachAsync } from "./measure.ts";
 import { measureQuality } from "./quality.ts";
 import { type QueryClass, queryClasses } from "./queries.ts";
@@ -46,9 +47,11 @@ export async function* measureEngine(corpus: Corpus, about: About): AsyncIterabl
     const how = `${each.length} queries, ${ROUNDS} rounds; median ${median(each).toFixed(3)} ms`;
     yield atMost(`forward, ${kind}, p99`, name, "ms", percentile(each, 0.99), 2, how);
   }
+  const names = samples.slice(0, TIMED).flatMap(({ street, town }) => [...street, ...town].map((one) => one.name));
+  yield measureFuzz(engine, names, name);
   yield* await reversing(engine, corpus, about);
   if (about.isSmall) yield* await besideOthers(corpus, about, classes, p99s);
-  yield* measureQuality(engine, corpus, about.isLarge ? 500 : 1000);
+  yield* measureQuality(engine, corpus, about.isLarge ? 200 : 1000);
 }
 
 function* indexing(

@@ -37,7 +37,7 @@ const NEARNESS_HALF = 5000;
 /** Of beginnings with more postings only the most important things are gone through. */
 const LONG = 1024;
 /** Shares of the highest score that could be, tried one after the other until something has it. */
-const HOPES = [0.78, 0.62, 0.4, 0];
+export const HOPES = [0.78, 0.62, 0.4, 0] as const;
 /** So much of the margin may go unseen rather than that all is gone through again. */
 const SLACK = 0.06;
 /** How much later the readings with errors have their turn. */
@@ -75,6 +75,7 @@ interface Driver {
  * gone through from the rarest word to the most common, and no further than something can still come among the best:
  * what was not seen yet cannot have the words that are done, and in each posting list the most important come first.
  * @param floor an order below which nothing is wanted
+ * @param hopes how well something must be explained, as shares of the best that could be
  */
 export function rank(
   held: Held,
@@ -83,9 +84,10 @@ export function rank(
   limit: number,
   near: Position | undefined,
   floor: number,
+  hopes: readonly number[],
 ): Candidate[] {
   held.marks.fill(tokens);
-  return new Ranking(held, tokens, filter, limit, near, floor).run();
+  return new Ranking(held, tokens, filter, limit, near, floor).run(hopes);
 }
 
 /** What lies inside the areas that a word may name. */
@@ -133,11 +135,11 @@ class Ranking {
    * First as if the best that the words allow were held, so that hardly anything needs a look; with less hope while
    * nothing is found. The best that is found then says what stands beside it.
    */
-  run(): Candidate[] {
+  run(hopes: readonly number[]): Candidate[] {
     this.#drivers = this.#sortDrivers();
     this.#setLeft(0);
     const most = this.#bound.most();
-    for (const hope of HOPES) {
+    for (const hope of hopes) {
       const least = Math.max(this.floor, hope * most);
       this.#goThroughAll(least);
       if (!this.#kept.length) continue;

@@ -2,7 +2,7 @@ import { NONE } from "../index/index.ts";
 import type { Held } from "./held.ts";
 import { cutCompounds, type QueryToken } from "./interpret.ts";
 import { compileFilter, type Narrowing } from "./query.ts";
-import { type Candidate, MARGIN, rank } from "./rank.ts";
+import { type Candidate, HOPES, MARGIN, rank } from "./rank.ts";
 
 /** How a text is to be read. */
 export interface Wanted {
@@ -36,6 +36,8 @@ export function search(held: Held, tokens: QueryToken[], wanted: Wanted, narrowi
 const weighed = (tokens: readonly QueryToken[], as: readonly QueryToken[]) =>
   tokens.map((token, i) => ({ ...token, weight: as[i].weight }));
 
+/** A second reading of a text is only asked for what it explains as well as the first, or better. */
+const BETTER = 0.03;
 /** Words that weigh no more may be left over without a doubt. */
 const SMALL = 0.1;
 
@@ -48,19 +50,22 @@ function searchLayer(
 ): Candidate[] {
   const filter = compileFilter(held.segment, narrowing, interpolates);
   const all: Candidate[] = [];
-  const add = (reading: readonly QueryToken[]) => {
-    const floor = all.reduce((most, { order }) => Math.max(most, order - MARGIN), 0);
-    all.push(...rank(held, reading, filter, limit, narrowing.near, floor));
+  const add = (reading: readonly QueryToken[], hopes: readonly number[]) => {
+    const floor = all.reduce((most, { order }) => Math.max(most, order - BETTER), 0);
+    all.push(...rank(held, reading, filter, limit, narrowing.near, floor, hopes));
   };
   const isByParts = tokens.some(({ part }) => part);
   const cut = isByParts ? undefined : cutCompounds(held, tokens, completing);
   // the likelier reading first: it spares the other most of its way
   const isLost = tokens.some(({ kind, ranges, role }) => kind === "word" && !ranges.length && !role);
-  if (cut && isLost) add(cut);
-  add(tokens);
-  if (cut && !isLost) add(cut);
-  const isDoubtful = tokens.some(({ isTrusted }) => isTrusted) && leavesWords(best(all, limit)[0]);
-  if (isDoubtful) add(doubt());
+  // where a trusted word may be misspelt, that is tried before anything that explains little
+  const mayDoubt = tokens.some(({ isTrusted }) => isTrusted);
+  const hopes = mayDoubt ? HOPES.slice(0, 2) : HOPES;
+  if (cut && isLost) add(cut, hopes);
+  add(tokens, hopes);
+  if (cut && !isLost) add(cut, hopes);
+  const isDoubtful = mayDoubt && leavesWords(best(all, limit)[0]);
+  if (isDoubtful) add(doubt(), HOPES);
   return cut || isDoubtful ? best(all, limit) : all;
 }
 
