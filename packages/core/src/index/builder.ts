@@ -109,6 +109,7 @@ export class SegmentBuilder implements RecordSink {
     const sections: Sections = {
       ...things,
       ...areaSections(areas, strings),
+      areaNumber: highestNumbers(things.thingParent, areas.length, areas.length + postcodes.length, addresses),
       ...addresses,
       identityTarget,
       placeFacts: Uint32Array.from(places, (p) => strings.add(JSON.stringify(p.facts))),
@@ -244,6 +245,29 @@ function postcodeSections(
     }
   }
   return { streetPostcode, postcodeOfStreet: ofStreet, postcodeStreet, streetOfPostcode, addressPostcode };
+}
+
+/** The highest number of the streets of each area, those of the areas within it too. */
+function highestNumbers(
+  thingParent: Uint32Array,
+  areas: number,
+  firstStreet: number,
+  { streetAddress, addressNumber }: { streetAddress: Uint32Array; addressNumber: Uint16Array },
+): Uint16Array<ArrayBuffer> {
+  const highest = new Uint16Array(areas);
+  for (let street = 0; street + 1 < streetAddress.length; street++) {
+    const area = thingParent[firstStreet + street];
+    for (let i = streetAddress[street + 1] - 1; i >= streetAddress[street]; i--) {
+      if (addressNumber[i] === NO_NUMBER) continue;
+      highest[area] = Math.max(highest[area], addressNumber[i]);
+      break;
+    }
+  }
+  for (let area = areas - 1; area >= 0; area--) {
+    const parent = thingParent[area];
+    if (parent !== NONE) highest[parent] = Math.max(highest[parent], highest[area]);
+  }
+  return highest;
 }
 
 function areaSections(areas: AreaInput[], strings: StringTable) {

@@ -3,7 +3,7 @@ import { LAYOUT, type SectionName, type Sections } from "./layout.ts";
 /** "BTSG", little endian. */
 const MAGIC = 0x47535442;
 /** Raised whenever LAYOUT or the meaning of a section changes. */
-export const FORMAT = 2;
+export const FORMAT = 3;
 
 const NAMES = Object.keys(LAYOUT) as SectionName[];
 /** Header words: magic, format, byte length, checksum of all that follows the header, section count, three spare. */

@@ -33,6 +33,8 @@ export const LAYOUT = {
   areaCode: Uint32Array,
   /** West, south, east, north in 1e-7 degrees. */
   areaBox: Int32Array,
+  /** The highest house number inside each area; 0 where there is none. */
+  areaNumber: Uint16Array,
   /** First ring of each area, one more at the end; first point of each ring, one more at the end; lon, lat pairs. */
   areaRing: Uint32Array,
   ringPoint: Uint32Array,

@@ -244,6 +244,11 @@ export class Segment {
     return this.#suffixes.get(suffix) ?? -1;
   }
 
+  /** False when no number has such a suffix. */
+  hasSuffix(suffix: string): boolean {
+    return this.#suffixes.has(suffix) || this.#suffixes.size === RARE_SUFFIX;
+  }
+
   /** The rare suffix, the name and the unit of an address, where it has them. */
   detailOf(address: number): { suffix?: string; name?: string; unit?: string } {
     const { detailAddress, detailSuffix, detailName, detailUnit } = this.sections;

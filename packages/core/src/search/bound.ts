@@ -1,15 +1,19 @@
 import { NONE, type Segment } from "../index/index.ts";
-import type { QueryToken } from "./interpret.ts";
+import { QUALITY, type QueryToken } from "./interpret.ts";
 import { type Marks, STEPS } from "./marks.ts";
+import { mayHaveNumber } from "./numbers.ts";
 
 /** More ways than these of being explained by what lies around are taken together. */
 const MOST_AREAS = 12;
 const MOST_CODES = 4;
 
-/** What lies around a thing may give: qualities by word, of areas and of postcodes, within one country. */
+/** What lies around a thing may give, within one country. */
 interface Around {
+  /** Qualities by word, and behind them what each word can be worth as a number of a house there. */
   areas: Float64Array[];
+  /** Qualities by word, of postcodes that were typed as a whole, and of those of which only a part was. */
   codes: Float64Array[];
+  parts: Float64Array[];
 }
 
 /**
@@ -19,7 +23,14 @@ interface Around {
 export class Bound {
   /** The most that a name not looked at yet can give to each word. */
   readonly left: Float64Array;
+  /** The postcodes that were typed as a whole. */
+  readonly wholeCodes: number[] = [];
+  /** Those of which only a part was. */
+  readonly partCodes: number[] = [];
   readonly #around: Around[];
+  readonly #without: Float64Array;
+  #areWholeDone = false;
+  #arePartsDone = false;
   readonly #all: number;
   /** What each word comes to, in the way that is being looked at. */
   readonly #got: Float64Array;
@@ -35,7 +46,8 @@ export class Bound {
     this.#got = new Float64Array(tokens.length);
     this.#isDone = new Uint8Array(tokens.length);
     this.#all = tokens.reduce((sum, { weight }) => sum + weight, 0);
-    this.#around = aroundByCountry(segment, tokens.length, marks);
+    this.#without = new Float64Array(tokens.length);
+    this.#around = aroundByCountry(segment, tokens, marks, this);
   }
 
   /** What lies in the areas that a word names has been looked at. */
@@ -43,9 +55,21 @@ export class Bound {
     this.#isDone[token] = 1;
   }
 
-  /** All areas may be looked at again. */
+  /** The streets of the postcodes that were typed as a whole have been looked at. */
+  closeWholeCodes(): void {
+    this.#areWholeDone = true;
+  }
+
+  /** The same of those of which a part was. */
+  closePartCodes(): void {
+    this.#arePartsDone = true;
+  }
+
+  /** All may be looked at again. */
   reopen(): void {
     this.#isDone.fill(0);
+    this.#areWholeDone = false;
+    this.#arePartsDone = false;
   }
 
   /**
@@ -54,9 +78,14 @@ export class Bound {
    */
   most(without = -1, outside = -1): number {
     let most = 0;
-    for (const { areas, codes } of this.#around) {
-      for (const area of areas)
-        for (const code of codes) most = Math.max(most, this.#with(area, code, without, outside));
+    for (const { areas, codes, parts } of this.#around) {
+      for (const area of areas) {
+        most = Math.max(most, this.#with(area, this.#without, without, outside));
+        if (!this.#arePartsDone)
+          for (const code of parts) most = Math.max(most, this.#with(area, code, without, outside));
+        if (!this.#areWholeDone)
+          for (const code of codes) most = Math.max(most, this.#with(area, code, without, outside));
+      }
     }
     return Math.min(1, most / this.#all);
   }
@@ -80,42 +109,76 @@ export class Bound {
     for (let t = 0; t < tokens.length; t++) {
       const { weight, mate } = tokens[t];
       if (!tokens[t].house) continue;
-      const more = weight - got[t] + (mate === undefined ? 0 : tokens[mate].weight - got[mate]);
+      const quality = area[tokens.length + t];
+      const more = weight * quality - got[t] + (mate === undefined ? 0 : tokens[mate].weight - got[mate]);
       if (more > house) house = more;
     }
     return sum + house;
   }
 }
 
-function aroundByCountry(segment: Segment, words: number, marks: Marks): Around[] {
+/** @param typed takes the postcodes */
+function aroundByCountry(
+  segment: Segment,
+  tokens: readonly QueryToken[],
+  marks: Marks,
+  typed: Pick<Bound, "wholeCodes" | "partCodes">,
+): Around[] {
+  const words = tokens.length;
   const found = new Map<number, Around>();
+  const open = (country: number, homes: readonly number[]) => {
+    const around: Around = { areas: [new Float64Array(2 * words)], codes: [], parts: [] };
+    for (const home of homes) addNumbers(around.areas[0], segment, tokens, home);
+    found.set(country, around);
+    return around;
+  };
+  const area = new Float64Array(2 * words);
+  const code = new Float64Array(words);
   // a thing of any country may be explained by its own words alone
-  found.set(NONE, { areas: [new Float64Array(words)], codes: [new Float64Array(words)] });
+  open(NONE, segment.countries());
   for (const thing of marks.touched) {
     const country = segment.countryOf(thing);
-    let around = found.get(country);
-    if (!around) {
-      around = { areas: [], codes: [new Float64Array(words)] };
-      found.set(country, around);
+    const around = found.get(country) ?? open(country, [country]);
+    if (segment.isArea(thing)) {
+      marks.aroundSum(thing);
+      for (let t = 0; t < words; t++) area[t] = marks.around(thing, t) / STEPS;
+      area.fill(0, words);
+      addNumbers(area, segment, tokens, thing);
+      keepBest(around.areas, area, MOST_AREAS);
+    } else {
+      let own = 0;
+      for (let t = 0; t < words; t++) {
+        code[t] = marks.named(thing, t) / STEPS;
+        if (code[t] >= QUALITY.joined) own++;
+      }
+      const isWhole = own >= segment.sections.thingWords[thing];
+      (isWhole ? typed.wholeCodes : typed.partCodes).push(thing);
+      keepBest(isWhole ? around.codes : around.parts, code, MOST_CODES);
     }
-    const isArea = segment.isArea(thing);
-    const qualities = new Float64Array(words);
-    if (isArea) marks.aroundSum(thing);
-    for (let t = 0; t < words; t++) qualities[t] = (isArea ? marks.around(thing, t) : marks.named(thing, t)) / STEPS;
-    if (isArea) keepBest(around.areas, qualities, MOST_AREAS);
-    else keepBest(around.codes, qualities, MOST_CODES);
   }
-  for (const around of found.values()) if (!around.areas.length) around.areas.push(new Float64Array(words));
   return [...found.values()];
+}
+
+/** Notes what each word can be worth as a number of a house in some area. */
+function addNumbers(qualities: Float64Array, segment: Segment, tokens: readonly QueryToken[], area: number): void {
+  tokens.forEach(({ house }, t) => {
+    if (!house) return;
+    const quality = mayHaveNumber(segment, area, house) ? 1 : QUALITY.absent;
+    qualities[tokens.length + t] = Math.max(qualities[tokens.length + t], quality);
+  });
 }
 
 /** Adds qualities to a list of such, where none of the list is at least as good for every word. */
 function keepBest(list: Float64Array[], added: Float64Array, most: number): void {
-  const isCovered = (a: Float64Array, b: Float64Array) => a.every((quality, t) => quality <= b[t]);
-  if (list.some((one) => isCovered(added, one))) return;
+  for (const one of list) if (covers(one, added)) return;
   let kept = 0;
-  for (const one of list) if (!isCovered(one, added)) list[kept++] = one;
+  for (const one of list) if (!covers(added, one)) list[kept++] = one;
   list.length = kept;
-  if (kept < most) list.push(added);
+  if (kept < most) list.push(added.slice());
   else for (let t = 0; t < added.length; t++) list[0][t] = Math.max(list[0][t], added[t]);
+}
+
+function covers(one: Float64Array, other: Float64Array): boolean {
+  for (let t = 0; t < one.length; t++) if (other[t] > one[t]) return false;
+  return true;
 }

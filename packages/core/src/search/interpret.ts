@@ -166,7 +166,8 @@ function interpretTokens(held: Dictionary, words: readonly Token[], manner: Mann
   tokens.forEach((token, i) => {
     const next = tokens[i + 1];
     if (!next) return;
-    if (token.house && !token.house.suffix && next.kind === "word" && next.text.length === 1) token.mate = i + 1;
+    const isLetter = next.kind === "word" && next.text.length === 1 && segment.hasSuffix(next.text);
+    if (token.house && !token.house.suffix && isLetter) token.mate = i + 1;
     addJoined(segment, token, next, completing && next.open && i + 2 === tokens.length);
   });
   for (const token of tokens) if (kinds && !token.role) addTwiceMisspelt(held, token);

@@ -1,4 +1,5 @@
-import { AREAS, GROUPS, NONE, REST, type Segment } from "../index/index.ts";
+import { AREAS, GROUPS, NONE, POSTCODES, REST, type Segment } from "../index/index.ts";
+import { KINDS } from "../place/index.ts";
 import { MAX_TOKENS } from "../text/index.ts";
 import type { QueryToken } from "./interpret.ts";
 
@@ -8,6 +9,8 @@ export interface ChangedNames {
   /** How well a typed word fits the names they have now, 0 to 1. */
   fits(token: QueryToken): Iterable<readonly [area: number, quality: number]>;
 }
+
+const POSTCODE = 1 << KINDS.indexOf("postcode");
 
 /** Qualities are kept in a byte: 200 is 1. */
 export const STEPS = 200;
@@ -31,8 +34,8 @@ export class Marks {
   readonly #aroundKnown: Uint8Array;
   /** What an area and all around it give to all words together, each by its weight. */
   readonly #aroundSum: Float32Array;
-  /** True when a typed word fits some postcode. */
-  hasPostcodes = false;
+  /** The most that some postcode gives to all words together, each by its weight. */
+  mostOfPostcode = 0;
   readonly #areasKnown: number[] = [];
   /** Lookup in which each thing was last looked at. */
   readonly #seen: Uint32Array;
@@ -61,52 +64,54 @@ export class Marks {
     this.#clear();
     this.#tokens = tokens;
     tokens.forEach((token, t) => {
+      for (const { from, to, quality } of token.ranges) this.#fillTerms(t, from, to, Math.round(quality * STEPS));
+    });
+    tokens.forEach((token, t) => {
       const { ranges, kinds } = token;
-      for (const { from, to, quality } of ranges) this.#fillRange(t, from, to, Math.round(quality * STEPS), kinds);
+      for (const { from, to, quality } of ranges) this.#fillNames(t, from, to, Math.round(quality * STEPS), kinds);
       for (const [area, quality] of this.changed?.fits(token) ?? [])
         if (kinds & (1 << this.segment.sections.thingKind[area])) this.#note(area, t, Math.round(quality * STEPS));
     });
-    this.#dropHalfPostcodes();
+    for (const thing of this.touched)
+      if (!this.segment.isArea(thing)) this.mostOfPostcode = Math.max(this.mostOfPostcode, this.namedSum(thing));
+  }
+
+  #fillTerms(t: number, from: number, to: number, value: number): void {
+    for (let term = from; term < to; term++) {
+      this.termTokens[term] |= 1 << t;
+      const at = term * MAX_TOKENS + t;
+      if (this.#termQuality[at] < value) this.#termQuality[at] = value;
+    }
+  }
+
+  /** Notes the areas and postcodes that have some words in their names. */
+  #fillNames(t: number, from: number, to: number, value: number, kinds: number): void {
+    const { termPosting, posting, thingKind } = this.segment.sections;
+    for (let term = from; term < to; term++) {
+      if (this.#termQuality[term * MAX_TOKENS + t] > value) continue;
+      const middle = termPosting[term * GROUPS + POSTCODES];
+      for (let p = termPosting[term * GROUPS + AREAS]; p < middle; p++) {
+        const area = posting[p];
+        if (kinds & (1 << thingKind[area]) && !this.changed?.areas.has(area)) this.#note(area, t, value);
+      }
+      if (!(kinds & POSTCODE)) continue;
+      const end = termPosting[term * GROUPS + REST];
+      for (let p = middle; p < end; p++) if (this.#isBegun(posting[p])) this.#note(posting[p], t, value);
+    }
   }
 
   /** The second half of a postcode alone says nothing: it is the same in many towns. */
-  #dropHalfPostcodes(): void {
+  #isBegun(postcode: number): boolean {
+    if (this.#isTouched[postcode]) return true;
     const { thingWords, thingTerm, termOfThing } = this.segment.sections;
-    this.hasPostcodes = false;
-    let kept = 0;
-    for (const thing of this.touched) {
-      if (!this.segment.isArea(thing)) {
-        const first = thingTerm[thing];
-        const isBegun = this.termTokens[termOfThing[first]] || this.termTokens[termOfThing[thingTerm[thing + 1] - 1]];
-        if (thingWords[thing] > 1 && !isBegun) {
-          this.#untouch(thing);
-          continue;
-        }
-        this.hasPostcodes = true;
-      }
-      this.touched[kept++] = thing;
-    }
-    this.touched.length = kept;
+    if (thingWords[postcode] < 2) return true;
+    const last = thingTerm[postcode + 1] - 1;
+    return this.termTokens[termOfThing[thingTerm[postcode]]] > 0 || this.termTokens[termOfThing[last]] > 0;
   }
 
   #untouch(thing: number): void {
     this.#isTouched[thing] = 0;
     this.#quality.fill(0, thing * MAX_TOKENS, (thing + 1) * MAX_TOKENS);
-  }
-
-  #fillRange(t: number, from: number, to: number, value: number, kinds: number): void {
-    const { termPosting, posting, thingKind } = this.segment.sections;
-    for (let term = from; term < to; term++) {
-      this.termTokens[term] |= 1 << t;
-      const at = term * MAX_TOKENS + t;
-      if (this.#termQuality[at] >= value) continue;
-      this.#termQuality[at] = value;
-      const end = termPosting[term * GROUPS + REST];
-      for (let p = termPosting[term * GROUPS + AREAS]; p < end; p++) {
-        const thing = posting[p];
-        if (kinds & (1 << thingKind[thing]) && !this.changed?.areas.has(thing)) this.#note(thing, t, value);
-      }
-    }
   }
 
   /** Notes that a word fits the name of an area or postcode. */
@@ -128,7 +133,12 @@ export class Marks {
     return this.#quality[thing * MAX_TOKENS + token];
   }
 
-  /** The same of an area and all areas around it. */
+  /** True for an area or a postcode that some typed word fits. */
+  isTouched(thing: number): boolean {
+    return this.#isTouched[thing] === 1;
+  }
+
+  /** How well a typed word fits an area or what is around it, in steps. */
   around(area: number, token: number): number {
     return this.#aroundQuality[area * MAX_TOKENS + token];
   }
@@ -171,6 +181,11 @@ export class Marks {
     this.#aroundSum[area] = sum + 1e-6;
   }
 
+  /** True when it was asked of a thing in this lookup whether it is new. */
+  isSeen(thing: number): boolean {
+    return this.#seen[thing] === this.#lookup;
+  }
+
   /** True the first time in a lookup that it is asked of a thing. */
   isNew(thing: number): boolean {
     if (this.#seen[thing] === this.#lookup) return false;
@@ -194,7 +209,7 @@ export class Marks {
     for (const thing of this.touched) this.#untouch(thing);
     for (const area of this.#areasKnown) this.#aroundKnown[area] = 0;
     this.touched.length = 0;
-    this.hasPostcodes = false;
+    this.mostOfPostcode = 0;
     this.#areasKnown.length = 0;
   }
 }

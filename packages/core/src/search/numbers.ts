@@ -11,6 +11,11 @@ export interface NumberMatch {
 /** Widest range of numbers that one house carries; "12-90" is not looked for behind 12. */
 const WIDEST_RANGE = 40;
 
+/** False where no street of an area can have a house with such a number, nor one between two houses. */
+export function mayHaveNumber(segment: Segment, area: number, { number }: HouseNumber): boolean {
+  return number <= segment.sections.areaNumber[area] + WIDEST_RANGE;
+}
+
 /**
  * Finds a number among the numbers of a street: the same with its suffix, a range that holds it, else the same number
  * with another suffix or without.

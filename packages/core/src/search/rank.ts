@@ -3,7 +3,7 @@ import { GROUPS, NONE, REST, type Segment } from "../index/index.ts";
 import { Bound } from "./bound.ts";
 import type { Held } from "./held.ts";
 import { QUALITY, type QueryToken } from "./interpret.ts";
-import { type Marks, STEPS } from "./marks.ts";
+import type { Marks } from "./marks.ts";
 import type { Between } from "./numbers.ts";
 import type { Filter } from "./query.ts";
 import { type Explained, Scale } from "./scale.ts";
@@ -143,8 +143,8 @@ class Ranking {
       const least = Math.max(this.floor, hope * most);
       this.#goThroughAll(least);
       if (!this.#kept.length) continue;
-      const margin = this.#kept[0].order - MARGIN;
-      if (margin < least - SLACK && least > this.floor) this.#goThroughAll(Math.max(this.floor, margin));
+      const wanted = this.#leastOrder;
+      if (wanted < least - SLACK && least > this.floor) this.#goThroughAll(wanted);
       break;
     }
     return this.#kept.filter(({ order }) => order >= Math.max(this.floor, this.#kept[0].order - MARGIN));
@@ -161,15 +161,20 @@ class Ranking {
     this.#bound.reopen();
     this.#setLeft(0);
     for (const thing of marks.touched) this.#consider(thing);
-    if (this.#mayBeHouse) this.#goThroughPostcodes();
+    this.#goThroughWholeCodes();
     const insides = this.#insides();
+    let partCodes = this.#streetsOf(this.#bound.partCodes);
     let isNearDone = !this.near;
     for (let i = 0; i < drivers.length; i++) {
       const { size, token } = drivers[i];
       this.#setLeft(i);
       if (this.#isBeyond(this.#bound.most(), 1)) break;
-      while (insides.length && insides[0].total <= Math.min(MOST_INSIDE, size / QUICKER))
+      while (insides.length && insides[0].total <= Math.min(MOST_INSIDE, this.#costOf(drivers[i])))
         this.#goInside(insides.shift()!);
+      if (partCodes > 0 && partCodes <= this.#costOf(drivers[i])) {
+        partCodes = 0;
+        this.#goThroughPartCodes();
+      }
       if (!isNearDone && size > LONG) {
         isNearDone = true;
         this.#goAround(this.near!);
@@ -181,18 +186,37 @@ class Ranking {
   }
 
   /** A postcode and a number alone may mean a house: "12, HT4 29". */
-  #goThroughPostcodes(): void {
-    const { segment, marks } = this;
-    const { postcodeStreet, streetOfPostcode } = segment.sections;
-    const isWhole = (postcode: number) =>
-      this.#scale.ownWords(postcode) >= segment.sections.thingWords[postcode] &&
-      this.tokens.some((_, t) => marks.named(postcode, t) >= QUALITY.joined * STEPS);
-    const postcodes = marks.touched.filter((thing) => segment.isPostcode(thing) && isWhole(thing));
-    if (postcodes.length > MOST_POSTCODES) return;
-    for (const postcode of postcodes) {
-      const place = postcode - segment.firstPostcode;
-      for (let i = postcodeStreet[place]; i < postcodeStreet[place + 1]; i++) this.#consider(streetOfPostcode[i], true);
+  #goThroughWholeCodes(): void {
+    const { wholeCodes } = this.#bound;
+    if (wholeCodes.length > MOST_POSTCODES) return;
+    for (const postcode of wholeCodes) this.#goThroughStreets(postcode, this.#mayBeHouse);
+    this.#bound.closeWholeCodes();
+  }
+
+  #goThroughPartCodes(): void {
+    for (const postcode of this.#bound.partCodes) this.#goThroughStreets(postcode, false);
+    this.#bound.closePartCodes();
+  }
+
+  /** @param byPostcode true where a street needs none of its own words typed */
+  #goThroughStreets(postcode: number, byPostcode: boolean): void {
+    const { postcodeStreet, streetOfPostcode } = this.segment.sections;
+    const place = postcode - this.segment.firstPostcode;
+    this.#needFor(NONE);
+    for (let i = postcodeStreet[place]; i < postcodeStreet[place + 1]; i++) {
+      const street = streetOfPostcode[i];
+      if ((byPostcode || this.#hasNeeded(street)) && this.#consider(street, byPostcode)) this.#needFor(NONE);
     }
+  }
+
+  #streetsOf(postcodes: readonly number[]): number {
+    const { postcodeStreet } = this.segment.sections;
+    let streets = 0;
+    for (const postcode of postcodes) {
+      const place = postcode - this.segment.firstPostcode;
+      streets += postcodeStreet[place + 1] - postcodeStreet[place];
+    }
+    return streets;
   }
 
   /** All readings of all words, from the fewest things found to the most. */
@@ -237,20 +261,26 @@ class Ranking {
         if (marks.named(above, t) > 0) return true;
       return false;
     };
-    const insides = tokens.map((_, token): Inside => {
-      const ranges: [number, number][] = [];
-      let total = 0;
-      for (const area of marks.touched) {
-        if (!segment.isArea(area) || marks.named(area, token) === 0 || isInAnother(area, token)) continue;
-        for (const range of [segment.streetsInside(area), segment.placesInside(area)]) {
-          ranges.push(range);
-          total += range[1] - range[0];
-        }
+    const ranges: [number, number][][] = tokens.map(() => []);
+    for (const area of marks.touched) {
+      if (!segment.isArea(area)) continue;
+      for (let t = 0; t < tokens.length; t++) {
+        if (marks.named(area, t) > 0 && !isInAnother(area, t))
+          ranges[t].push(segment.streetsInside(area), segment.placesInside(area));
       }
-      ranges.sort((a, b) => a[0] - b[0]);
-      return { token, ranges: Uint32Array.from(ranges.flat()), total };
+    }
+    const insides = ranges.map((its, token): Inside => {
+      its.sort((a, b) => a[0] - b[0]);
+      const total = its.reduce((sum, [from, to]) => sum + to - from, 0);
+      return { token, ranges: Uint32Array.from(its.flat()), total };
     });
     return insides.filter(({ total }) => total > 0).sort((a, b) => a.total - b.total);
+  }
+
+  /** How many things of an area are looked at in the time in which a list is gone through. */
+  #costOf({ token, size }: Driver): number {
+    this.#needFor(token);
+    return this.#needed ? size / QUICKER : Math.min(size, MOST_LOOKED_AT);
   }
 
   /** Goes through what lies inside some areas; what is not seen then cannot have the word that names them. */
@@ -324,7 +354,7 @@ class Ranking {
         this.#looked += SKIPPED;
         continue;
       }
-      this.#looked++;
+      this.#looked += this.marks.isSeen(thing) ? SKIPPED : 1;
       if (!this.#consider(thing)) continue;
       least = this.#least(bound);
       this.#needFor(token);
@@ -360,9 +390,10 @@ class Ranking {
     const { segment, filter } = this;
     const scale = this.#scale;
     if (!this.marks.isNew(thing) || !filter.allows(thing)) return false;
-    const ceiling = scale.ceiling(thing, byPostcode);
     const importance = segment.sections.thingImportance[thing] / 65_535;
-    if (ceiling === 0 || this.#isBeyond(ceiling, importance)) return false;
+    const least = this.#leastOrder - 1e-6 - importance * IMPORTANCE_SHARE - this.#nearest;
+    const ceiling = scale.ceiling(thing, byPostcode, least);
+    if (ceiling === 0 || ceiling < least || this.#isBeyond(ceiling, importance)) return false;
     const score = scale.weigh(thing);
     if (score === 0) return false;
     const { address } = scale;

@@ -1,9 +1,9 @@
 import { NONE, type Segment } from "../index/index.ts";
-import { KINDS, type Kind } from "../place/index.ts";
+import { type HouseNumber, KINDS, type Kind } from "../place/index.ts";
 import { MAX_TOKENS } from "../text/index.ts";
 import { type How, QUALITY, type QueryToken } from "./interpret.ts";
 import { type Marks, STEPS } from "./marks.ts";
-import { type Between, findBetween, findNumber, findUnit } from "./numbers.ts";
+import { type Between, findBetween, findNumber, findUnit, mayHaveNumber } from "./numbers.ts";
 
 /** Which record explains a typed word. */
 export interface Explained {
@@ -56,6 +56,10 @@ export class Scale {
   readonly all: number;
   /** The weight of what is not explained by names: a house number, a unit. */
   readonly #freeWeight: number;
+  /** Of that, what is no house number. */
+  readonly #freeRoles: number;
+  /** The lowest number that was typed. */
+  readonly #lowest: HouseNumber | undefined;
   readonly #unitToken: number;
 
   constructor(
@@ -64,29 +68,68 @@ export class Scale {
     private readonly marks: Marks,
   ) {
     this.all = tokens.reduce((sum, token) => sum + token.weight, 0);
-    this.#freeWeight = tokens.reduce((sum, { role, isLabel, weight }) => sum + (role && !isLabel ? weight : 0), 0);
-    this.#freeWeight += Math.max(0, ...tokens.map(({ house, weight, mate }) => (house ? weight + (mate ? 1 : 0) : 0)));
+    this.#freeRoles = tokens.reduce((sum, { role, isLabel, weight }) => sum + (role && !isLabel ? weight : 0), 0);
+    const houses = tokens.map(({ house, weight, mate }) => (house ? weight + (mate ? 1 : 0) : 0));
+    this.#freeWeight = this.#freeRoles + Math.max(0, ...houses);
+    for (const { house } of tokens)
+      if (house && house.number < (this.#lowest?.number ?? Infinity)) this.#lowest = house;
     this.#unitToken = tokens.findIndex(({ role, isLabel }) => role === "unit" && !isLabel);
   }
 
   /**
    * Looks at a thing's own words and, at a glance, at what is around it.
    * @param byPostcode true when a street may also be meant by its postcode and a number alone
+   * @param least what is looked for; no closer look is taken at what cannot have it
    * @returns never less than its score can be; 0 when none of its own words was typed
    */
-  ceiling(thing: number, byPostcode: boolean): number {
+  ceiling(thing: number, byPostcode: boolean, least: number): number {
     const { segment, marks } = this;
     this.#readOwn(thing);
     if (this.#ownTerms === 0 && !byPostcode) return 0;
     const parent = segment.sections.thingParent[thing];
-    let sum = this.#ownSum + this.#freeWeight + (parent === NONE ? 0 : marks.aroundSum(parent));
-    if (marks.hasPostcodes && segment.isStreet(thing)) {
-      const [from, to] = segment.postcodesOf(thing);
-      let most = 0;
-      for (let i = from; i < to; i++) most = Math.max(most, marks.namedSum(segment.sections.postcodeOfStreet[i]));
-      sum += most;
+    const cost = this.#incomplete(thing);
+    const code = segment.isStreet(thing) ? marks.mostOfPostcode : 0;
+    const around = parent === NONE ? 0 : marks.aroundSum(parent);
+    const ceiling = Math.min(1, (this.#ownSum + this.#freeWeight + around + code) / this.all) - cost;
+    if (ceiling < least) return ceiling;
+    const sum = this.#closerSum(parent);
+    const closer = Math.min(1, (sum + code) / this.all) - cost;
+    return closer < least || code === 0 ? closer : Math.min(1, (sum + this.#mostOfPostcodes(thing)) / this.all) - cost;
+  }
+
+  /** The most that a postcode of a street gives to the words that nothing else explains as well. */
+  #mostOfPostcodes(street: number): number {
+    const { segment, marks, tokens } = this;
+    const [from, to] = segment.postcodesOf(street);
+    const parent = segment.sections.thingParent[street];
+    let most = 0;
+    for (let i = from; i < to; i++) {
+      const postcode = segment.sections.postcodeOfStreet[i];
+      if (!marks.isTouched(postcode)) continue;
+      let sum = 0;
+      for (let t = 0; t < tokens.length; t++) {
+        const more = marks.named(postcode, t) - Math.max(this.#own[t], marks.around(parent, t));
+        if (more > 0) sum += (tokens[t].weight * more) / STEPS;
+      }
+      if (sum > most) most = sum;
     }
-    return Math.min(1, sum / this.all) - this.#incomplete(thing);
+    return most;
+  }
+
+  /** What the own words, the area around and a number give together, each word counted once. */
+  #closerSum(parent: number): number {
+    const { segment, marks, tokens } = this;
+    const cap = !this.#lowest || parent === NONE || mayHaveNumber(segment, parent, this.#lowest) ? 1 : QUALITY.absent;
+    let sum = this.#freeRoles;
+    let house = 0;
+    for (let t = 0; t < tokens.length; t++) {
+      const { weight, mate } = tokens[t];
+      const quality = Math.max(this.#own[t], parent === NONE ? 0 : marks.around(parent, t));
+      const got = (weight * quality) / STEPS;
+      sum += got;
+      if (tokens[t].house) house = Math.max(house, weight * cap - got + (mate === undefined ? 0 : tokens[mate].weight));
+    }
+    return sum + house;
   }
 
   /** What the words of the thing's name that were not typed cost. */
@@ -98,7 +141,7 @@ export class Scale {
   #gather(thing: number): void {
     const { segment, tokens, marks } = this;
     const parent = segment.sections.thingParent[thing];
-    const [from, to] = marks.hasPostcodes && segment.isStreet(thing) ? segment.postcodesOf(thing) : [0, 0];
+    const [from, to] = marks.mostOfPostcode > 0 && segment.isStreet(thing) ? segment.postcodesOf(thing) : [0, 0];
     for (let t = 0; t < tokens.length; t++) {
       let best = this.#own[t];
       let by = best > 0 ? thing : NONE;
@@ -130,12 +173,6 @@ export class Scale {
         this.#by[left] = NONE;
       }
     }
-  }
-
-  /** How many words of its own names were typed. */
-  ownWords(thing: number): number {
-    this.#readOwn(thing);
-    return this.#ownTerms;
   }
 
   /** The words of its own names that were typed. */
