@@ -6,6 +6,8 @@ import { mayHaveNumber } from "./numbers.ts";
 /** More ways than these of being explained by what lies around are taken together. */
 const MOST_AREAS = 12;
 const MOST_CODES = 4;
+/** No bound. */
+const UNKNOWN = -1;
 
 /** What lies around a thing may give, within one country. */
 interface Around {
@@ -22,7 +24,7 @@ interface Around {
  */
 export class Bound {
   /** The most that a name not looked at yet can give to each word. */
-  readonly left: Float64Array;
+  readonly #left: Float64Array;
   /** The postcodes that were typed as a whole. */
   readonly wholeCodes: number[] = [];
   /** Those of which only a part was. */
@@ -36,33 +38,50 @@ export class Bound {
   readonly #got: Float64Array;
   /** True for words whose areas have been gone through. */
   readonly #isDone: Uint8Array;
+  /** What was worked out since something changed: the bound without each word, and with all. */
+  readonly #known: Float64Array;
 
   constructor(
     segment: Segment,
     private readonly tokens: readonly QueryToken[],
     marks: Marks,
   ) {
-    this.left = new Float64Array(tokens.length);
+    this.#left = new Float64Array(tokens.length);
     this.#got = new Float64Array(tokens.length);
     this.#isDone = new Uint8Array(tokens.length);
     this.#all = tokens.reduce((sum, { weight }) => sum + weight, 0);
     this.#without = new Float64Array(tokens.length);
+    this.#known = new Float64Array(tokens.length + 1).fill(UNKNOWN);
     this.#around = aroundByCountry(segment, tokens, marks, this);
+  }
+
+  /** Notes the most that a name not looked at yet can give to each word. */
+  setLeft(qualities: Float64Array): void {
+    this.#left.set(qualities);
+    this.#known.fill(UNKNOWN);
+  }
+
+  /** True where a name not looked at yet may have a word. */
+  isLeft(token: number): boolean {
+    return this.#left[token] > 0;
   }
 
   /** What lies in the areas that a word names has been looked at. */
   closeAreas(token: number): void {
     this.#isDone[token] = 1;
+    this.#known.fill(UNKNOWN);
   }
 
   /** The streets of the postcodes that were typed as a whole have been looked at. */
   closeWholeCodes(): void {
     this.#areWholeDone = true;
+    this.#known.fill(UNKNOWN);
   }
 
   /** The same of those of which a part was. */
   closePartCodes(): void {
     this.#arePartsDone = true;
+    this.#known.fill(UNKNOWN);
   }
 
   /** All may be looked at again. */
@@ -70,13 +89,22 @@ export class Bound {
     this.#isDone.fill(0);
     this.#areWholeDone = false;
     this.#arePartsDone = false;
+    this.#known.fill(UNKNOWN);
   }
 
-  /**
-   * @param without a word that is not of the thing's own name
-   * @param outside a word whose areas the thing does not lie in
-   */
-  most(without = -1, outside = -1): number {
+  /** @param without a word that is not of the thing's own name */
+  most(without = -1): number {
+    const place = without + 1;
+    if (this.#known[place] === UNKNOWN) this.#known[place] = this.#workOut(without, -1);
+    return this.#known[place];
+  }
+
+  /** @param token a word whose areas the thing does not lie in */
+  mostOutside(token: number): number {
+    return this.#workOut(-1, token);
+  }
+
+  #workOut(without: number, outside: number): number {
     let most = 0;
     for (const { areas, codes, parts } of this.#around) {
       for (const area of areas) {
@@ -91,7 +119,8 @@ export class Bound {
   }
 
   #with(area: Float64Array, code: Float64Array, without: number, outside: number): number {
-    const { tokens, left } = this;
+    const { tokens } = this;
+    const left = this.#left;
     const got = this.#got;
     let sum = 0;
     for (let t = 0; t < tokens.length; t++) {

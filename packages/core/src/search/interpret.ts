@@ -325,8 +325,12 @@ export function rangesOf(held: Dictionary, token: Token, unfinished: boolean, do
     const from = trie.nodeTermFrom[node];
     if (endsWord(trie, node)) ranges.push({ from, to: from + 1, quality });
   };
-  const below = (node: number, quality: number) =>
-    ranges.push({ from: trie.nodeTermFrom[node], to: trie.nodeTermTo[node], quality, node });
+  // a word that ends at the node was taken whole before
+  const below = (node: number, quality: number) => {
+    const from = trie.nodeTermFrom[node] + (endsWord(trie, node) ? 1 : 0);
+    const to = trie.nodeTermTo[node];
+    if (from < to) ranges.push({ from, to, quality, node });
+  };
 
   const end = descend(trie, 0, token.text);
   if (end >= 0) whole(end, unfinished ? WHOLE_SO_FAR : QUALITY.same);

@@ -43,7 +43,7 @@ const SLACK = 0.06;
 /** How much later the readings with errors have their turn. */
 const LATER = 8;
 /** How many postings are passed in the time in which one thing of an area is looked at. */
-const QUICKER = 8;
+const QUICKER = 4;
 /** Things that are looked at one by one in all, the most important first, when nothing ends the search before. */
 const MOST_LOOKED_AT = 1500;
 /** What passing a thing counts that lacks a word it would need. */
@@ -110,6 +110,8 @@ class Ranking {
   #leastOrder: number;
   /** Typed words, as bits, that a thing must have to be looked at. */
   #needed = 0;
+  /** Those that the thing at hand has. */
+  #has = 0;
 
   private readonly segment: Segment;
   private readonly marks: Marks;
@@ -238,13 +240,12 @@ class Ranking {
 
   /** Notes what the readings from some driver on can still give. */
   #setLeft(from: number): void {
-    const drivers = this.#drivers;
-    const { left } = this.#bound;
-    left.fill(0);
-    for (let i = from; i < drivers.length; i++) {
-      const { token, quality } = drivers[i];
+    const left = new Float64Array(this.tokens.length);
+    for (let i = from; i < this.#drivers.length; i++) {
+      const { token, quality } = this.#drivers[i];
       if (quality > left[token]) left[token] = quality;
     }
+    this.#bound.setLeft(left);
   }
 
   /** True when a score, with some importance (0 to 1), cannot come among the best any more. */
@@ -302,7 +303,7 @@ class Ranking {
   #considerRange(from: number, to: number): void {
     this.#needFor(NONE);
     for (let thing = from; thing < to; thing++) {
-      if (this.#hasNeeded(thing) && this.#consider(thing)) this.#needFor(NONE);
+      if (this.#hasNeeded(thing) && !this.#isHopeless(thing) && this.#consider(thing)) this.#needFor(NONE);
     }
   }
 
@@ -316,7 +317,7 @@ class Ranking {
         const slot = term * GROUPS + REST;
         this.#goThroughList(token, bound, posting, termPosting[slot], termPosting[slot + 1], inside.ranges);
       }
-      if (this.#isBeyond(this.#bound.most(-1, inside.token), 1)) return;
+      if (this.#isBeyond(this.#bound.mostOutside(inside.token), 1)) return;
     }
     const heads = node !== undefined && size > LONG ? this.segment.headsOf(node) : undefined;
     if (heads) {
@@ -350,7 +351,7 @@ class Ranking {
       if (within && !isWithin(within, thing)) continue;
       if (thingImportance[thing] < least) return;
       if (this.#looked >= MOST_LOOKED_AT) return;
-      if (!this.#hasNeeded(thing)) {
+      if (!this.#hasNeeded(thing) || this.#isHopeless(thing)) {
         this.#looked += SKIPPED;
         continue;
       }
@@ -368,11 +369,10 @@ class Ranking {
 
   /** Notes the words, as bits, without which a thing cannot come among the best. @param token one that it has */
   #needFor(token: number): void {
-    const { left } = this.#bound;
     this.#needed = 0;
     if (this.#leastOrder <= 0) return;
-    for (let t = 0; t < left.length; t++)
-      if (t !== token && left[t] > 0 && this.#isBeyond(this.#bound.most(t), 1)) this.#needed |= 1 << t;
+    for (let t = 0; t < this.tokens.length; t++)
+      if (t !== token && this.#bound.isLeft(t) && this.#isBeyond(this.#bound.most(t), 1)) this.#needed |= 1 << t;
   }
 
   /** True when a thing's own name has all words that it needs, in whatever way, and one of any in any case. */
@@ -382,7 +382,14 @@ class Ranking {
     let has = 0;
     const end = thingTerm[thing + 1];
     for (let i = thingTerm[thing]; i < end; i++) has |= termTokens[termOfThing[i]];
+    this.#has = has;
     return has !== 0 && (has & this.#needed) === this.#needed;
+  }
+
+  /** True when the words that a thing has, with all that may lie around it, are too few: told without a closer look. */
+  #isHopeless(thing: number): boolean {
+    const importance = this.segment.sections.thingImportance[thing] / 65_535;
+    return this.#isBeyond(this.#scale.glance(thing, this.#has), importance);
   }
 
   /** Weighs a thing, if it was not looked at yet and nothing forbids it. @returns true when it takes more now to be kept */

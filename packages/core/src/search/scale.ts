@@ -77,6 +77,18 @@ export class Scale {
   }
 
   /**
+   * @param own the typed words, as bits, that stand in its name in whatever way
+   * @returns never less than its ceiling can be
+   */
+  glance(thing: number, own: number): number {
+    const { marks, tokens } = this;
+    const parent = this.segment.sections.thingParent[thing];
+    let sum = this.#freeWeight + marks.mostOfPostcode + (parent === NONE ? 0 : marks.aroundSum(parent));
+    for (let bits = own; bits; bits &= bits - 1) sum += tokens[31 - Math.clz32(bits & -bits)].weight;
+    return Math.min(1, sum / this.all);
+  }
+
+  /**
    * Looks at a thing's own words and, at a glance, at what is around it.
    * @param byPostcode true when a street may also be meant by its postcode and a number alone
    * @param least what is looked for; no closer look is taken at what cannot have it

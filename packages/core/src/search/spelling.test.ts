@@ -39,6 +39,9 @@ describe("termsWithTwoErrors", () => {
         const segment = dictionaryOf(words);
         const found = termsWithTwoErrors(segment, typed, false).map((term) => segment.term(term));
         expect(found.sort()).toEqual(words.filter((held) => distance(typed, held) <= 2).sort());
+        const begun = termsWithTwoErrors(segment, typed, true).map((term) => segment.term(term));
+        const isBegun = (held: string) => [...held].some((_, i) => distance(typed, held.slice(0, i + 1)) <= 2);
+        expect(begun.sort()).toEqual(words.filter(isBegun).sort());
       }),
       { numRuns: 200 },
     );
