@@ -109,6 +109,8 @@ export class SegmentBuilder implements RecordSink {
     const sections: Sections = {
       ...things,
       ...areaSections(areas, strings),
+      areaStreet: firstInside(things.thingParent, areas.length, areas.length + postcodes.length, streets.length),
+      areaPlace: firstInside(things.thingParent, areas.length, numberOf.size - places.length, places.length),
       areaNumber: highestNumbers(things.thingParent, areas.length, areas.length + postcodes.length, addresses),
       ...addresses,
       identityTarget,
@@ -245,6 +247,17 @@ function postcodeSections(
     }
   }
   return { streetPostcode, postcodeOfStreet: ofStreet, postcodeStreet, streetOfPostcode, addressPostcode };
+}
+
+/** Where the things of each area begin, among some that are ordered by their area. */
+function firstInside(thingParent: Uint32Array, areas: number, first: number, count: number) {
+  const begins = new Uint32Array(areas + 1);
+  let thing = first;
+  for (let area = 0; area <= areas; area++) {
+    while (thing < first + count && thingParent[thing] < area) thing++;
+    begins[area] = thing;
+  }
+  return begins;
 }
 
 /** The highest number of the streets of each area, those of the areas within it too. */

@@ -35,6 +35,9 @@ export const LAYOUT = {
   areaBox: Int32Array,
   /** The highest house number inside each area; 0 where there is none. */
   areaNumber: Uint16Array,
+  /** First street, and first place, of each area or of one behind it; one more at the end. */
+  areaStreet: Uint32Array,
+  areaPlace: Uint32Array,
   /** First ring of each area, one more at the end; first point of each ring, one more at the end; lon, lat pairs. */
   areaRing: Uint32Array,
   ringPoint: Uint32Array,
@@ -86,6 +89,8 @@ export const LAYOUT = {
    */
   termPosting: Uint32Array,
   posting: Uint32Array,
+  /** For each posting, which words the thing may have: the bits of its terms (see `hintOf`). */
+  postingHint: Uint16Array,
   /** Letters of each term as bits, for finding words that differ in two places. */
   termLetters: Uint32Array,
   termLength: Uint8Array,
@@ -96,6 +101,8 @@ export const LAYOUT = {
   headNode: Uint32Array,
   headThing: Uint32Array,
   thingOfHead: Uint32Array,
+  /** As `postingHint`. */
+  hintOfHead: Uint16Array,
 } as const;
 
 export type SectionName = keyof typeof LAYOUT;

@@ -201,19 +201,14 @@ export class Segment {
 
   /** Half-open range of the streets and blocks of an area, those of the areas within it too. */
   streetsInside(area: number): [from: number, to: number] {
-    return this.#inside(area, this.firstStreet, this.firstPlace);
+    const { areaStreet, areaLast } = this.sections;
+    return [areaStreet[area], areaStreet[areaLast[area] + 1]];
   }
 
   /** The same of places. */
   placesInside(area: number): [from: number, to: number] {
-    return this.#inside(area, this.firstPlace, this.firstHouse);
-  }
-
-  /** Things of a range are ordered by the area they lie in. */
-  #inside(area: number, first: number, end: number): [from: number, to: number] {
-    const { thingParent, areaLast } = this.sections;
-    const seek = (wanted: number) => lowerBound(thingParent, wanted, first, end);
-    return [seek(area), seek(areaLast[area] + 1)];
+    const { areaPlace, areaLast } = this.sections;
+    return [areaPlace[area], areaPlace[areaLast[area] + 1]];
   }
 
   /** Half-open range, in `postcodeOfStreet`, of the postcodes of a street, the most common first. */

@@ -1,7 +1,7 @@
 import { tokenize } from "../text/index.ts";
 import { Growing } from "./growing.ts";
 import { GROUPS, REST, type Sections } from "./layout.ts";
-import { lettersOf } from "./letters.ts";
+import { hintOf, lettersOf } from "./letters.ts";
 import { buildTrie, childOf, type Trie } from "./trie.ts";
 
 /** What the words of a segment come to. */
@@ -10,6 +10,7 @@ export type TermSections = Trie &
     Sections,
     | "termPosting"
     | "posting"
+    | "postingHint"
     | "termLetters"
     | "termLength"
     | "thingTerm"
@@ -17,6 +18,7 @@ export type TermSections = Trie &
     | "headNode"
     | "headThing"
     | "thingOfHead"
+    | "hintOfHead"
   >;
 
 /** Nodes with more postings below than this get a list of their most important things. */
@@ -103,19 +105,28 @@ export class TermTable {
       posting[next[slot]++] = thing;
     });
     const trie = buildTrie(words);
+    const hint = (thing: number) => {
+      let bits = 0;
+      for (let i = thingTerm[thing]; i < thingTerm[thing + 1]; i++) bits |= hintOf(termOfThing[i]);
+      return bits;
+    };
+    const hints = Uint16Array.from(importance, (_, thing) => hint(thing));
+    const heads = headSections(trie, words, termPosting, (take) =>
+      eachPosting(byImportance, (slot, thing) => {
+        if (slot % GROUPS === REST) take((slot - REST) / GROUPS, thing);
+      }),
+    );
     return {
       ...trie,
       termPosting,
       posting,
+      postingHint: Uint16Array.from(posting, (thing) => hints[thing]),
       termLetters: Uint32Array.from(words, lettersOf),
       termLength: Uint8Array.from(words, (word) => Math.min(LONGEST, word.length)),
       thingTerm,
       termOfThing,
-      ...headSections(trie, words, termPosting, (take) =>
-        eachPosting(byImportance, (slot, thing) => {
-          if (slot % GROUPS === REST) take((slot - REST) / GROUPS, thing);
-        }),
-      ),
+      ...heads,
+      hintOfHead: Uint16Array.from(heads.thingOfHead, (thing) => hints[thing]),
     };
   }
 }

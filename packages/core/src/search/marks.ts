@@ -1,4 +1,4 @@
-import { AREAS, GROUPS, NONE, POSTCODES, REST, type Segment } from "../index/index.ts";
+import { AREAS, GROUPS, hintOf, NONE, POSTCODES, REST, type Segment } from "../index/index.ts";
 import { KINDS } from "../place/index.ts";
 import { MAX_TOKENS } from "../text/index.ts";
 import type { QueryToken } from "./interpret.ts";
@@ -12,6 +12,9 @@ export interface ChangedNames {
 
 const POSTCODE = 1 << KINDS.indexOf("postcode");
 
+/** A beginning of more words than these says nothing of a postcode: it is a letter or two. */
+const MOST_CODES = 5000;
+
 /** Qualities are kept in a byte: 200 is 1. */
 export const STEPS = 200;
 
@@ -24,6 +27,8 @@ export class Marks {
   /** Bit set of the typed words that a term fits. */
   readonly termTokens: Uint16Array;
   readonly #termQuality: Uint8Array;
+  /** For each typed word the bits of the terms it fits (see `hintOf`). */
+  readonly hints = new Uint16Array(MAX_TOKENS);
   /** Areas and postcodes that some word fits. */
   readonly touched: number[] = [];
   readonly #isTouched: Uint8Array;
@@ -79,6 +84,7 @@ export class Marks {
   #fillTerms(t: number, from: number, to: number, value: number): void {
     for (let term = from; term < to; term++) {
       this.termTokens[term] |= 1 << t;
+      this.hints[t] |= hintOf(term);
       const at = term * MAX_TOKENS + t;
       if (this.#termQuality[at] < value) this.#termQuality[at] = value;
     }
@@ -87,6 +93,7 @@ export class Marks {
   /** Notes the areas and postcodes that have some words in their names. */
   #fillNames(t: number, from: number, to: number, value: number, kinds: number): void {
     const { termPosting, posting, thingKind } = this.segment.sections;
+    const isTooMany = to - from > MOST_CODES;
     for (let term = from; term < to; term++) {
       if (this.#termQuality[term * MAX_TOKENS + t] > value) continue;
       const middle = termPosting[term * GROUPS + POSTCODES];
@@ -94,7 +101,7 @@ export class Marks {
         const area = posting[p];
         if (kinds & (1 << thingKind[area]) && !this.changed?.areas.has(area)) this.#note(area, t, value);
       }
-      if (!(kinds & POSTCODE)) continue;
+      if (!(kinds & POSTCODE) || isTooMany) continue;
       const end = termPosting[term * GROUPS + REST];
       for (let p = middle; p < end; p++) if (this.#isBegun(posting[p])) this.#note(posting[p], t, value);
     }
@@ -206,6 +213,7 @@ export class Marks {
         for (let term = from; term < to; term++) this.#termQuality[term * MAX_TOKENS + t] = 0;
       }
     });
+    this.hints.fill(0);
     for (const thing of this.touched) this.#untouch(thing);
     for (const area of this.#areasKnown) this.#aroundKnown[area] = 0;
     this.touched.length = 0;

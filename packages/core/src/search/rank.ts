@@ -46,8 +46,11 @@ const LATER = 8;
 const QUICKER = 4;
 /** Things that are looked at one by one in all, the most important first, when nothing ends the search before. */
 const MOST_LOOKED_AT = 1500;
-/** What passing a thing counts that lacks a word it would need. */
+/** What passing a thing counts that lacks a word it would need, and where its hint alone tells so. */
 const SKIPPED = 0.1;
+const PASSED = 0.02;
+/** The hint of a word that may stand for very many. */
+const ALL_BITS = 0xffff;
 /** Most things inside the areas that were typed that are gone through one by one. */
 const MOST_INSIDE = 8000;
 /** Most postings that are passed to find those inside the areas that were typed. */
@@ -66,6 +69,14 @@ interface Driver {
   node?: number;
   /** How many postings. */
   size: number;
+}
+
+/** Part of a list of things, with their hints. */
+interface List {
+  things: Uint32Array;
+  hints: Uint16Array;
+  from: number;
+  to: number;
 }
 
 /**
@@ -110,6 +121,8 @@ class Ranking {
   #leastOrder: number;
   /** Typed words, as bits, that a thing must have to be looked at. */
   #needed = 0;
+  /** For each of them the bits of its terms, where they tell anything. */
+  readonly #neededHints: number[] = [];
   /** Those that the thing at hand has. */
   #has = 0;
 
@@ -173,7 +186,7 @@ class Ranking {
       if (this.#isBeyond(this.#bound.most(), 1)) break;
       while (insides.length && insides[0].total <= Math.min(MOST_INSIDE, this.#costOf(drivers[i])))
         this.#goInside(insides.shift()!);
-      if (partCodes > 0 && partCodes <= this.#costOf(drivers[i])) {
+      if (partCodes > 0 && partCodes <= Math.min(MOST_INSIDE, this.#costOf(drivers[i]))) {
         partCodes = 0;
         this.#goThroughPartCodes();
       }
@@ -226,9 +239,9 @@ class Ranking {
     const { termPosting } = this.segment.sections;
     const drivers = this.tokens.flatMap(({ ranges }, token) =>
       ranges.map(({ from, to, quality, node }): Driver => {
-        let size = 0;
-        for (let term = from; term < to; term++)
-          size += termPosting[term * GROUPS + REST + 1] - termPosting[term * GROUPS + REST];
+        // of a beginning areas and postcodes are counted too: they are few
+        const first = node === undefined ? from * GROUPS + REST : from * GROUPS;
+        const size = termPosting[node === undefined ? first + 1 : to * GROUPS] - termPosting[first];
         return { token, from, to, quality, node, size };
       }),
     );
@@ -262,18 +275,21 @@ class Ranking {
         if (marks.named(above, t) > 0) return true;
       return false;
     };
-    const ranges: [number, number][][] = tokens.map(() => []);
-    for (const area of marks.touched) {
-      if (!segment.isArea(area)) continue;
-      for (let t = 0; t < tokens.length; t++) {
-        if (marks.named(area, t) > 0 && !isInAnother(area, t))
-          ranges[t].push(segment.streetsInside(area), segment.placesInside(area));
-      }
-    }
-    const insides = ranges.map((its, token): Inside => {
-      its.sort((a, b) => a[0] - b[0]);
-      const total = its.reduce((sum, [from, to]) => sum + to - from, 0);
-      return { token, ranges: Uint32Array.from(its.flat()), total };
+    const areas = Uint32Array.from(marks.touched.filter((thing) => segment.isArea(thing))).sort();
+    const insides = tokens.map((_, token): Inside => {
+      const ranges: number[] = [];
+      let total = 0;
+      // areas in order, and none in another: so their ranges are in order too, first all of streets, then of places
+      const add = ([from, to]: [number, number]) => {
+        if (from === to) return;
+        total += to - from;
+        if (ranges[ranges.length - 1] === from) ranges[ranges.length - 1] = to;
+        else ranges.push(from, to);
+      };
+      const named = areas.filter((area) => marks.named(area, token) > 0 && !isInAnother(area, token));
+      for (const area of named) add(segment.streetsInside(area));
+      for (const area of named) add(segment.placesInside(area));
+      return { token, ranges: Uint32Array.from(ranges), total };
     });
     return insides.filter(({ total }) => total > 0).sort((a, b) => a.total - b.total);
   }
@@ -281,7 +297,7 @@ class Ranking {
   /** How many things of an area are looked at in the time in which a list is gone through. */
   #costOf({ token, size }: Driver): number {
     this.#needFor(token);
-    return this.#needed ? size / QUICKER : Math.min(size, MOST_LOOKED_AT);
+    return this.#needed ? size / QUICKER : size;
   }
 
   /** Goes through what lies inside some areas; what is not seen then cannot have the word that names them. */
@@ -308,26 +324,23 @@ class Ranking {
   }
 
   #goThrough({ token, from, to, node, size }: Driver, inside: Inside | undefined): void {
-    const { termPosting, posting, thingOfHead } = this.segment.sections;
+    const { termPosting, posting, postingHint, thingOfHead, hintOfHead } = this.segment.sections;
     const bound = this.#bound.most();
     this.#needFor(token);
+    const listOf = (term: number): List => {
+      const slot = term * GROUPS + REST;
+      return { things: posting, hints: postingHint, from: termPosting[slot], to: termPosting[slot + 1] };
+    };
     // what lies in a typed area first: after that, the rest is seldom worth a look
     if (inside && size <= Math.min(MOST_PASSED, inside.total * QUICKER)) {
-      for (let term = from; term < to; term++) {
-        const slot = term * GROUPS + REST;
-        this.#goThroughList(token, bound, posting, termPosting[slot], termPosting[slot + 1], inside.ranges);
-      }
+      for (let term = from; term < to; term++) this.#goThroughList(token, bound, listOf(term), inside.ranges);
       if (this.#isBeyond(this.#bound.mostOutside(inside.token), 1)) return;
     }
     const heads = node !== undefined && size > LONG ? this.segment.headsOf(node) : undefined;
     if (heads) {
-      this.#goThroughList(token, bound, thingOfHead, heads[0], heads[1]);
-      return;
-    }
-    for (let term = from; term < to; term++) {
-      const slot = term * GROUPS + REST;
-      this.#goThroughList(token, bound, posting, termPosting[slot], termPosting[slot + 1]);
-    }
+      const list = { things: thingOfHead, hints: hintOfHead, from: heads[0], to: heads[1] };
+      this.#goThroughList(token, bound, list);
+    } else for (let term = from; term < to; term++) this.#goThroughList(token, bound, listOf(term));
   }
 
   /**
@@ -336,21 +349,17 @@ class Ranking {
    * @param bound the highest score that any of it can have
    * @param within only what lies in these ranges
    */
-  #goThroughList(
-    token: number,
-    bound: number,
-    list: Uint32Array,
-    from: number,
-    to: number,
-    within?: Uint32Array,
-  ): void {
+  #goThroughList(token: number, bound: number, { things, hints, from, to }: List, within?: Uint32Array): void {
     const { thingImportance } = this.segment.sections;
     let least = this.#least(bound);
     for (let p = from; p < to; p++) {
-      const thing = list[p];
-      if (within && !isWithin(within, thing)) continue;
-      if (thingImportance[thing] < least) return;
-      if (this.#looked >= MOST_LOOKED_AT) return;
+      if (within && !isWithin(within, things[p])) continue;
+      if (!this.#mayHaveNeeded(hints[p])) {
+        this.#looked += PASSED;
+        continue;
+      }
+      const thing = things[p];
+      if (thingImportance[thing] < least || this.#looked >= MOST_LOOKED_AT) return;
       if (!this.#hasNeeded(thing) || this.#isHopeless(thing)) {
         this.#looked += SKIPPED;
         continue;
@@ -362,6 +371,12 @@ class Ranking {
     }
   }
 
+  /** False when a thing lacks a word that it needs: told by the bits of its terms, without a look at it. */
+  #mayHaveNeeded(hint: number): boolean {
+    for (const wanted of this.#neededHints) if ((hint & wanted) === 0) return false;
+    return true;
+  }
+
   /** The least importance (0 to 65535) with which a thing with some score can still come among the best. */
   #least(score: number): number {
     return (65_535 * (this.#leastOrder - 1e-6 - score - this.#nearest)) / IMPORTANCE_SHARE;
@@ -370,9 +385,13 @@ class Ranking {
   /** Notes the words, as bits, without which a thing cannot come among the best. @param token one that it has */
   #needFor(token: number): void {
     this.#needed = 0;
+    this.#neededHints.length = 0;
     if (this.#leastOrder <= 0) return;
-    for (let t = 0; t < this.tokens.length; t++)
-      if (t !== token && this.#bound.isLeft(t) && this.#isBeyond(this.#bound.most(t), 1)) this.#needed |= 1 << t;
+    for (let t = 0; t < this.tokens.length; t++) {
+      if (t === token || !this.#bound.isLeft(t) || !this.#isBeyond(this.#bound.most(t), 1)) continue;
+      this.#needed |= 1 << t;
+      if (this.marks.hints[t] !== ALL_BITS) this.#neededHints.push(this.marks.hints[t]);
+    }
   }
 
   /** True when a thing's own name has all words that it needs, in whatever way, and one of any in any case. */
@@ -436,11 +455,16 @@ class Ranking {
   }
 }
 
-/** True when one of some sorted ranges has a thing. */
+/** True when one of some sorted half-open ranges has a thing. */
 function isWithin(ranges: Uint32Array, thing: number): boolean {
-  if (thing < ranges[0] || thing >= ranges[ranges.length - 1]) return false;
-  for (let i = 0; i < ranges.length; i += 2) if (thing < ranges[i + 1]) return thing >= ranges[i];
-  return false;
+  let low = 0;
+  let high = ranges.length;
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (ranges[middle] <= thing) low = middle + 1;
+    else high = middle;
+  }
+  return low % 2 === 1;
 }
 
 function nearnessBonus(at: Position, near: Position): number {

@@ -83,7 +83,8 @@ export class Scale {
   glance(thing: number, own: number): number {
     const { marks, tokens } = this;
     const parent = this.segment.sections.thingParent[thing];
-    let sum = this.#freeWeight + marks.mostOfPostcode + (parent === NONE ? 0 : marks.aroundSum(parent));
+    let sum = parent === NONE ? 0 : marks.aroundSum(parent);
+    sum += this.segment.isStreet(thing) ? this.#freeWeight + marks.mostOfPostcode : this.#freeRoles;
     for (let bits = own; bits; bits &= bits - 1) sum += tokens[31 - Math.clz32(bits & -bits)].weight;
     return Math.min(1, sum / this.all);
   }
@@ -100,11 +101,13 @@ export class Scale {
     if (this.#ownTerms === 0 && !byPostcode) return 0;
     const parent = segment.sections.thingParent[thing];
     const cost = this.#incomplete(thing);
-    const code = segment.isStreet(thing) ? marks.mostOfPostcode : 0;
+    const isStreet = segment.isStreet(thing);
+    const code = isStreet ? marks.mostOfPostcode : 0;
     const around = parent === NONE ? 0 : marks.aroundSum(parent);
-    const ceiling = Math.min(1, (this.#ownSum + this.#freeWeight + around + code) / this.all) - cost;
+    const free = isStreet ? this.#freeWeight : this.#freeRoles;
+    const ceiling = Math.min(1, (this.#ownSum + free + around + code) / this.all) - cost;
     if (ceiling < least) return ceiling;
-    const sum = this.#closerSum(parent);
+    const sum = this.#closerSum(parent, isStreet);
     const closer = Math.min(1, (sum + code) / this.all) - cost;
     return closer < least || code === 0 ? closer : Math.min(1, (sum + this.#mostOfPostcodes(thing)) / this.all) - cost;
   }
@@ -129,7 +132,7 @@ export class Scale {
   }
 
   /** What the own words, the area around and a number give together, each word counted once. */
-  #closerSum(parent: number): number {
+  #closerSum(parent: number, mayBeHouse: boolean): number {
     const { segment, marks, tokens } = this;
     const cap = !this.#lowest || parent === NONE || mayHaveNumber(segment, parent, this.#lowest) ? 1 : QUALITY.absent;
     let sum = this.#freeRoles;
@@ -139,7 +142,8 @@ export class Scale {
       const quality = Math.max(this.#own[t], parent === NONE ? 0 : marks.around(parent, t));
       const got = (weight * quality) / STEPS;
       sum += got;
-      if (tokens[t].house) house = Math.max(house, weight * cap - got + (mate === undefined ? 0 : tokens[mate].weight));
+      if (tokens[t].house && mayBeHouse)
+        house = Math.max(house, weight * cap - got + (mate === undefined ? 0 : tokens[mate].weight));
     }
     return sum + house;
   }

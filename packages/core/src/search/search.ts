@@ -65,7 +65,12 @@ function searchLayer(
   add(tokens, hopes);
   if (cut && !isLost) add(cut, hopes);
   const isDoubtful = mayDoubt && leavesWords(best(all, limit)[0]);
-  if (isDoubtful) add(doubt(), HOPES);
+  if (isDoubtful) {
+    const doubted = doubt();
+    // where no word is like another, what was hoped for is not to be had
+    const isSame = doubted.every(({ ranges }, t) => ranges.length === tokens[t].ranges.length);
+    add(doubted, isSame && !cut ? HOPES.slice(hopes.length) : HOPES);
+  }
   return cut || isDoubtful ? best(all, limit) : all;
 }
 
