@@ -54,7 +54,10 @@ async function warmLoad(of: Load, connections: number, overallRate?: number): Pr
 }
 
 /** Asks again and again for some seconds. */
-export function load(of: Load, how: Pick<Options, "connections" | "overallRate" | "duration">): Promise<Result> {
+export function load(
+  of: Load,
+  how: Pick<Options, "connections" | "overallRate" | "duration" | "amount">,
+): Promise<Result> {
   return autocannon({ ...of, ...how });
 }
 

@@ -21,13 +21,13 @@ export async function measureSwap(of: Load, readyFile: string, database: string)
   const folder = join(dirname(readyFile), "segments");
   const file = readdirSync(folder).find((name) => name.endsWith(".segment"))!;
   unlinkSync(join(folder, file));
-  const loading = load(of, { connections: 8, overallRate: RATE, duration: seconds });
+  const loading = load(of, { connections: 8, overallRate: RATE, amount: LOOKUPS });
   const began = performance.now();
   await publishAgain(database);
   while (!existsSync(join(folder, file))) await wait(50);
   const builtIn = (performance.now() - began) / 1000;
   const swapped = await loading;
-  if (builtIn > seconds) throw new Error(`the index took ${builtIn} s to build: the load was over before`);
+  if (builtIn > swapped.duration) throw new Error(`the index took ${builtIn} s to build: the load was over before`);
   const beside = [
     `${swapped["2xx"]} answers, ${swapped.non2xx + swapped.errors} failed; built in ${builtIn.toFixed(1)} s`,
     `p99 ${swapped.latency.p99} ms`,

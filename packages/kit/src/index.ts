@@ -2,7 +2,7 @@ export { Client, type ClientOptions } from "./client/client.ts";
 export { LookupError, type LookupTrouble } from "./client/errors.ts";
 export { type Binding, type BindOptions, bind } from "./form/bind.ts";
 export { type RenderedForm, type RenderOptions, renderForm } from "./form/render.ts";
-export { type MapMarker, type MapOptions, SheetMap } from "./map/sheet-map.ts";
+export { type MapLine, type MapMarker, type MapOptions, SheetMap } from "./map/sheet-map.ts";
 export { SearchBox, type SearchBoxOptions } from "./search/box.ts";
 export { SearchMachine, type SearchOptions, type SearchState } from "./search/machine.ts";
 export type { TraceEvent } from "./trace.ts";

@@ -21,6 +21,7 @@ import { formPageRoute, kitRoutes, studioRoutes } from "./routes/pages.route.ts"
 import { healthRoutes, openApiRoute, problemPages } from "./routes/service.route.ts";
 import { sheetRoutes } from "./routes/sheets.route.ts";
 import { signInRoute } from "./routes/sign-in.route.ts";
+import { stillRoutes } from "./routes/still.route.ts";
 import type { SheetTiles } from "./sheets/sheet-tiles.ts";
 import type { Sessions } from "./users/sessions.ts";
 
@@ -62,6 +63,7 @@ export function makeApp(house: House): Express {
     countryRoutes(house.index),
     formRoutes(house.published),
     sheetRoutes(house.tiles),
+    stillRoutes(house.index, house.tiles),
   );
   wire.use(otherMethods);
   app.use("/v1", wire);

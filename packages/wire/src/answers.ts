@@ -136,6 +136,8 @@ export const sheetAnswer = z.object({
   ),
 });
 
+export const stillAnswer = z.string().meta({ description: "A PNG.", contentMediaType: "image/png" });
+
 export const countriesAnswer = z.object({ countries: z.array(countrySchema), source: z.array(sourceSchema) });
 export const countryAnswer = countrySchema.extend({ source: z.array(sourceSchema) });
 

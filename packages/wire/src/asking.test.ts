@@ -10,11 +10,12 @@ import {
   postcodesAsking,
   recordAsking,
   reverseAsking,
+  stillAsking,
   suggestAsking,
 } from "./asking.ts";
 
 const ask = (text: string) => jsonOfQuery(new URLSearchParams(text));
-const issues = (schema: typeof suggestAsking | typeof forwardAsking | typeof reverseAsking, asked: unknown) =>
+const issues = (schema: z.ZodType, asked: unknown) =>
   schema.safeParse(asked).error?.issues.map((issue) => `${issue.path.join(".")}: ${issue.message}`) ?? [];
 
 describe("jsonOfQuery", () => {
@@ -111,9 +112,59 @@ describe("forwardAsking", () => {
   });
 });
 
+describe("stillAsking", () => {
+  it("has a size, a scale and a sheet by day when none is given", () => {
+    expect(stillAsking.parse(ask("at=-35.2,-21.4"))).toEqual({
+      at: { lat: -35.2, lon: -21.4 },
+      markers: [],
+      size: { width: 600, height: 400 },
+      scale: 1,
+      night: false,
+    });
+  });
+
+  it("reads positions in a row", () => {
+    expect(stillAsking.parse(ask("markers=-35.2,-21.4;-35.3,-21.5&night=1&scale=2&size=64x1280"))).toMatchObject({
+      markers: [
+        { lat: -35.2, lon: -21.4 },
+        { lat: -35.3, lon: -21.5 },
+      ],
+      size: { width: 64, height: 1280 },
+      scale: 2,
+      night: true,
+    });
+  });
+
+  it.each([
+    ["", "at: give at, of, markers or line"],
+    ["at=-35.2,-21.4&size=63x400", "size: each side has 64 to 1280 pixels"],
+    ["at=-35.2,-21.4&size=600", "size: a size is WIDTHxHEIGHT in pixels"],
+    ["at=-35.2,-21.4&size=1e3x400", "size: a size is WIDTHxHEIGHT in pixels"],
+    ["at=-35.2,-21.4&scale=3", "scale: a scale is 1 or 2"],
+    ["line=-35.2,-21.4", "line: a line has two positions at least"],
+  ])("says what is wrong with %j", (query, expected) => {
+    expect(issues(stillAsking, ask(query))[0]).toBe(expected);
+  });
+
+  it.each(["at=99,0", "at=-35.2,-21.4&zoom=20", "markers=1;2", "markers=-35.2", "at=-35.2,-21.4&night=perhaps"])(
+    "refuses %j",
+    (query) => {
+      expect(issues(stillAsking, ask(query))).not.toEqual([]);
+    },
+  );
+});
+
 describe("the examples", () => {
   it("are values that work", () => {
-    const askings = [suggestAsking, forwardAsking, reverseAsking, recordAsking, postcodesAsking, distanceAsking];
+    const askings = [
+      suggestAsking,
+      forwardAsking,
+      reverseAsking,
+      recordAsking,
+      postcodesAsking,
+      distanceAsking,
+      stillAsking,
+    ];
     for (const [name, example] of Object.entries(EXAMPLES)) {
       const takers = askings.filter(({ shape }) => name in shape);
       expect(takers.length, name).toBeGreaterThan(0);

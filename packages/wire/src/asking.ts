@@ -130,6 +130,66 @@ export const distanceAsking = z.strictObject({
   to: positionSchema,
 });
 
+/** Sides of a still, in CSS pixels. */
+const STILL_SIDES = { least: 64, most: 1280 };
+/** Markers, and points of a line, on one still. */
+const MOST_POINTS = 100;
+
+const stillSize = z
+  .string()
+  .regex(/^\d{1,5}x\d{1,5}$/, { error: "a size is WIDTHxHEIGHT in pixels" })
+  .transform((text) => {
+    const [width, height] = text.split("x").map(Number);
+    return { width, height };
+  })
+  .refine(
+    ({ width, height }) => [width, height].every((side) => side >= STILL_SIDES.least && side <= STILL_SIDES.most),
+    {
+      error: `each side has ${STILL_SIDES.least} to ${STILL_SIDES.most} pixels`,
+    },
+  );
+
+export const stillAsking = z
+  .strictObject({
+    at: positionSchema.optional().meta({ description: "A position; a marker stands there." }),
+    of: refSchema.optional().meta({ description: "A record: marked, or shown whole when it is an area." }),
+    label: z
+      .string()
+      .max(120, { error: "at most 120 characters" })
+      .transform((value) => value.toWellFormed().normalize("NFC"))
+      .optional()
+      .meta({ description: "Written beside the marker; the record's own line when left out, nothing when empty." }),
+    markers: z
+      .array(positionSchema)
+      .max(MOST_POINTS)
+      .default([])
+      .meta({ description: "More markers, numbered. In a query string LAT,LON;LAT,LON." }),
+    line: z
+      .array(positionSchema)
+      .min(2, { error: "a line has two positions at least" })
+      .max(MOST_POINTS)
+      .optional()
+      .meta({ description: "A line by great circles, its length beside. In a query string LAT,LON;LAT,LON." }),
+    size: stillSize.default({ width: 600, height: 400 }).meta({ description: "WIDTHxHEIGHT, 64 to 1280 each." }),
+    scale: z
+      .union([z.literal(1), z.literal(2)], { error: "a scale is 1 or 2" })
+      .default(1)
+      .meta({ description: "Pixels of the picture to one of its size." }),
+    zoom: z
+      .number()
+      .min(6)
+      .max(19)
+      .optional()
+      .meta({ description: "6 to 19; as close as shows everything when left out." }),
+    night: z.boolean().default(false).meta({ description: "The night sheet." }),
+    lang: common.lang,
+  })
+  .refine(({ at, of, markers, line }) => at || of || markers.length || line, {
+    error: "give at, of, markers or line",
+    path: ["at"],
+  });
+
+export type StillAsking = z.infer<typeof stillAsking>;
 export type SuggestAsking = z.infer<typeof suggestAsking>;
 export type ForwardAsking = z.infer<typeof forwardAsking>;
 export type ReverseAsking = z.infer<typeof reverseAsking>;
@@ -152,12 +212,20 @@ export const EXAMPLES: Readonly<Record<string, string>> = {
   starts: "HT4",
   from: "-35.2,-21.4",
   to: "-35.3,-21.5",
+  of: "qr-hgwrp5",
+  markers: "-35.2,-21.4;-35.3,-21.5",
+  line: "-35.2,-21.4;-35.3,-21.5",
+  size: "600x400",
+  scale: "2",
+  zoom: "15",
+  night: "1",
 };
 
 const LISTS = new Set(["countries", "kinds", "lang", "facts"]);
 const POSITIONS = new Set(["at", "near", "from", "to"]);
-const NUMBERS = new Set(["limit", "radius"]);
-const FLAGS = new Set(["gloss"]);
+const POSITION_LISTS = new Set(["markers", "line"]);
+const NUMBERS = new Set(["limit", "radius", "scale", "zoom"]);
+const FLAGS = new Set(["gloss", "night"]);
 
 /**
  * Turns the words of a query string into the same words as JSON: lists by comma, positions as LAT,LON, numbers, flags.
@@ -172,6 +240,7 @@ export function jsonOfQuery(query: Iterable<readonly [string, string]>): Record<
         .map((item) => item.trim())
         .filter(Boolean);
     else if (POSITIONS.has(name)) asked[name] = positionOf(value);
+    else if (POSITION_LISTS.has(name)) asked[name] = value.split(";").filter(Boolean).map(positionOf);
     else if (name === "box") asked[name] = value.split(",").map(numberOf);
     else if (NUMBERS.has(name)) asked[name] = numberOf(value);
     else if (FLAGS.has(name))

@@ -8,6 +8,7 @@ import {
   recordAnswer,
   reverseAnswer,
   sheetAnswer,
+  stillAnswer,
   suggestAnswer,
 } from "./answers.ts";
 import {
@@ -17,6 +18,7 @@ import {
   RECORD_FORMATS,
   recordAsking,
   reverseAsking,
+  stillAsking,
   suggestAsking,
 } from "./asking.ts";
 import { publishedForm } from "./form.ts";
@@ -115,6 +117,14 @@ export const CALLS = {
     post: false,
     answer: sheetAnswer,
     mediaType: "application/geo+json",
+  },
+  still: {
+    path: "/v1/still",
+    summary: "A picture of the map with markers and lines",
+    post: true,
+    asking: stillAsking,
+    answer: stillAnswer,
+    mediaType: "image/png",
   },
   form: {
     path: "/v1/forms/{ref}",

@@ -5,7 +5,7 @@ import { PROBLEMS, problemSchema } from "./problem.ts";
 type JsonSchema = Record<string, unknown> & { properties?: Record<string, JsonSchema>; required?: string[] };
 
 /** Parameters that stand in a query string as one text, by name: `LAT,LON` or a list by comma. */
-const AS_TEXT = new Set(["at", "near", "from", "to", "box", "countries", "kinds", "lang", "facts"]);
+const AS_TEXT = new Set(["at", "near", "from", "to", "box", "countries", "kinds", "lang", "facts", "markers", "line"]);
 const SHARED = [401, 403, 429, 503];
 
 /** The OpenAPI 3.1 document of the public wire, made from the schemas. */

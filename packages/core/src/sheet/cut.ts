@@ -1,7 +1,7 @@
 import { project, TILE, unproject } from "../geo/index.ts";
 import { clipLine, clipRing, type Frame, frameAround, frameHolds, framesMeet, type Line } from "./clip.ts";
 import type { SheetFeature, SheetGeometry, SheetTile } from "./features.ts";
-import type { TileName } from "./paint.ts";
+import type { SheetPart, TileName } from "./paint.ts";
 import { simplify } from "./simplify.ts";
 
 /** Pixels around a tile that its features reach into, so that no edge shows where two tiles meet. */
@@ -32,21 +32,25 @@ export class SheetCutter {
 
   /** The features of a tile (OGC WebMercatorQuad numbering), with a margin of 64 pixels. */
   cut({ z, x, y }: TileName): SheetTile {
-    const side = 1 / 2 ** z;
-    const margin = (side * MARGIN) / TILE;
+    const part = { z, left: x * TILE, top: y * TILE, width: TILE, height: TILE };
+    return { type: "FeatureCollection", features: this.cutPart(part) };
+  }
+
+  /** The features of any part of a sheet, with the same margin. */
+  cutPart({ z, left, top, width, height }: SheetPart): SheetFeature[] {
+    const whole = TILE * 2 ** z;
     const frame: Frame = {
-      left: x * side - margin,
-      top: y * side - margin,
-      right: (x + 1) * side + margin,
-      bottom: (y + 1) * side + margin,
+      left: (left - MARGIN) / whole,
+      top: (top - MARGIN) / whole,
+      right: (left + width + MARGIN) / whole,
+      bottom: (top + height + MARGIN) / whole,
     };
-    const features = this.#at(z)
+    return this.#at(z)
       .filter((feature) => framesMeet(feature.frame, frame))
       .flatMap((feature): SheetFeature[] => {
         const geometry = cutGeometry(feature, frame, z);
         return geometry ? [{ ...feature.source, geometry }] : [];
       });
-    return { type: "FeatureCollection", features };
   }
 
   #at(zoom: number): Prepared[] {

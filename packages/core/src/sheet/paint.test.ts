@@ -3,7 +3,7 @@ import { recorder } from "../../testing/recorder.ts";
 import { project } from "../geo/index.ts";
 import type { SheetFeature } from "./features.ts";
 import { drawLabels } from "./letter.ts";
-import { paintTile } from "./paint.ts";
+import { paintPart, paintTile } from "./paint.ts";
 import { drawAim, drawGroup, drawMarker } from "./signs.ts";
 import { DAY, NIGHT } from "./styles.ts";
 
@@ -56,6 +56,26 @@ const painted = (features: SheetFeature[], style = DAY, at = tile) => {
   paintTile(painter, features, at, style);
   return calls;
 };
+
+describe("paintPart", () => {
+  it("paints a tile's square as the tile", () => {
+    const { painter, calls } = recorder();
+    const part = { z: tile.z, left: tile.x * 256, top: tile.y * 256, width: 256, height: 256 };
+    paintPart(painter, [land, park, street], part, DAY);
+    expect(calls).toEqual(painted([land, park, street]));
+  });
+
+  it("goes on with the hatching wherever a part begins", () => {
+    const rows = (top: number) => {
+      const { painter, calls } = recorder();
+      paintPart(painter, [], { z: 14, left: 0, top, width: 64, height: 32 }, DAY);
+      return calls.flatMap((call) => (call.startsWith("moveTo ") ? [Number(call.split(" ")[2]) + top] : []));
+    };
+    expect(rows(1003).length).toBeGreaterThan(3);
+    for (const y of rows(1003)) expect(y % 8).toBe(4);
+    expect(rows(1003)).toEqual(expect.arrayContaining(rows(1008).slice(0, 2)));
+  });
+});
 
 describe("paintTile", () => {
   it("begins with the sea, over the whole tile", () => {

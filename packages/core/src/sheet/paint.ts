@@ -12,7 +12,16 @@ export interface TileName {
 
 type Point = [x: number, y: number];
 
-/** Lines of the sea's hatching, in pixels apart; divides a tile, so that they run on from one to the next. */
+/** What is painted: a part of the whole world's square at a zoom, in CSS pixels from its north-west corner. */
+export interface SheetPart {
+  z: number;
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}
+
+/** Lines of the sea's hatching, and the dots of parks, in pixels apart; divide a tile, so that they run on beyond it. */
 const HATCH = 8;
 
 /**
@@ -23,10 +32,20 @@ const HATCH = 8;
 export function paintTile(
   painter: Painter,
   features: readonly SheetFeature[],
-  tile: TileName,
+  { z, x, y }: TileName,
   style: SheetStyle,
 ): void {
-  const sheet = new Sheet(painter, tile, style);
+  paintPart(painter, features, { z, left: x * TILE, top: y * TILE, width: TILE, height: TILE }, style);
+}
+
+/** Paints any part of a sheet from its north-west corner, without any labels. */
+export function paintPart(
+  painter: Painter,
+  features: readonly SheetFeature[],
+  part: SheetPart,
+  style: SheetStyle,
+): void {
+  const sheet = new Sheet(painter, part, style);
   const of = (layer: SheetLayer) => features.filter((feature) => feature.properties.layer === layer);
   painter.lineJoin = "round";
   painter.lineCap = "round";
@@ -43,45 +62,50 @@ export function paintTile(
   sheet.streets(of("street"));
 }
 
-/** One tile being painted. */
+/** One part of a sheet being painted. */
 class Sheet {
   constructor(
     private readonly painter: Painter,
-    private readonly tile: TileName,
+    private readonly part: SheetPart,
     private readonly style: SheetStyle,
   ) {}
 
   sea(): void {
     const { painter, style } = this;
+    const { top, width, height } = this.part;
     painter.fillStyle = style.sea;
-    painter.fillRect(0, 0, TILE, TILE);
+    painter.fillRect(0, 0, width, height);
     painter.beginPath();
-    for (let y = HATCH / 2; y < TILE; y += HATCH) {
+    for (let row = Math.floor(top / HATCH); row * HATCH < top + height; row++) {
+      const y = (row + 0.5) * HATCH - top;
       painter.moveTo(-2, y);
-      painter.lineTo(TILE + 2, y);
+      painter.lineTo(width + 2, y);
     }
     this.#ink(style.seaLine, 0.7);
   }
 
   land(features: readonly SheetFeature[]): void {
-    for (const feature of features) this.area(feature, this.style.land, this.style.coast, this.tile.z < 10 ? 0.8 : 1.3);
+    for (const feature of features) this.area(feature, this.style.land, this.style.coast, this.part.z < 10 ? 0.8 : 1.3);
   }
 
   park(feature: SheetFeature): void {
     const { painter, style } = this;
     this.area(feature, style.park);
-    if (this.tile.z < 14) return;
+    if (this.part.z < 14) return;
     painter.save();
     this.#trace(feature.geometry);
     painter.clip("evenodd");
     painter.fillStyle = style.parkDot;
     painter.beginPath();
-    // a stipple that runs on over tiles: rows 8 px apart, every second one shifted
-    for (let row = 0; row < TILE / 8; row++) {
-      for (let column = 0; column <= TILE / 8; column++) {
-        const x = column * 8 + (row % 2) * 4;
-        painter.moveTo(x + 0.9, row * 8 + 4);
-        painter.arc(x, row * 8 + 4, 0.9, 0, 2 * Math.PI);
+    const { left, top, width, height } = this.part;
+    // rows 8 px apart, every second one shifted
+    for (let row = Math.floor(top / HATCH); row * HATCH < top + height; row++) {
+      const y = (row + 0.5) * HATCH - top;
+      const shift = (row % 2) * (HATCH / 2) - left;
+      for (let column = Math.floor(left / HATCH); column * HATCH <= left + width; column++) {
+        const x = column * HATCH + shift;
+        painter.moveTo(x + 0.9, y);
+        painter.arc(x, y, 0.9, 0, 2 * Math.PI);
       }
     }
     painter.fill();
@@ -106,10 +130,10 @@ class Sheet {
   streets(features: readonly SheetFeature[]): void {
     const ordered = [...features].sort((a, b) => b.properties.rank - a.properties.rank);
     for (const street of ordered) {
-      if (this.tile.z < 12) this.line(street, this.style.casing, street.properties.rank === 1 ? 1 : 0.5);
+      if (this.part.z < 12) this.line(street, this.style.casing, street.properties.rank === 1 ? 1 : 0.5);
       else this.line(street, this.style.casing, this.#streetWidth(street) + 1.6);
     }
-    if (this.tile.z < 12) return;
+    if (this.part.z < 12) return;
     for (const street of ordered) {
       const { rank } = street.properties;
       this.line(
@@ -127,7 +151,7 @@ class Sheet {
 
   /** A width that grows with the zoom, given for zoom 14. */
   width(base: number, growth: number): number {
-    return base * growth ** (this.tile.z - 14);
+    return base * growth ** (this.part.z - 14);
   }
 
   #ink(stroke: string, width: number): void {
@@ -145,11 +169,12 @@ class Sheet {
   }
 
   #path(line: readonly Point[], close: boolean): void {
-    const size = TILE * 2 ** this.tile.z;
+    const { z, left, top } = this.part;
+    const size = TILE * 2 ** z;
     line.forEach(([lon, lat], i) => {
       const { x, y } = project({ lat, lon });
-      if (i === 0) this.painter.moveTo(x * size - this.tile.x * TILE, y * size - this.tile.y * TILE);
-      else this.painter.lineTo(x * size - this.tile.x * TILE, y * size - this.tile.y * TILE);
+      if (i === 0) this.painter.moveTo(x * size - left, y * size - top);
+      else this.painter.lineTo(x * size - left, y * size - top);
     });
     if (close) this.painter.closePath();
   }

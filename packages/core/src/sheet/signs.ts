@@ -106,6 +106,77 @@ export function drawAim(painter: Painter, at: { x: number; y: number }, style: S
   painter.restore();
 }
 
+/**
+ * Draws a line over paper of its own, with a small ring at each end and its length beside its middle.
+ * @param spots CSS pixels of the points, at least two
+ */
+export function drawLine(
+  painter: Painter,
+  spots: readonly { x: number; y: number }[],
+  length: string,
+  style: SheetStyle,
+  colour = style.line,
+): void {
+  painter.save();
+  painter.lineJoin = "round";
+  painter.lineCap = "round";
+  for (const [ink, width, dash] of [
+    [style.paper, 5, []],
+    [colour, 2, [9, 5]],
+  ] as const) {
+    painter.beginPath();
+    painter.moveTo(spots[0].x, spots[0].y);
+    for (const { x, y } of spots.slice(1)) painter.lineTo(x, y);
+    painter.strokeStyle = ink;
+    painter.lineWidth = width;
+    painter.setLineDash([...dash]);
+    painter.stroke();
+  }
+  painter.setLineDash([]);
+  for (const { x, y } of [spots[0], spots[spots.length - 1]]) {
+    for (const [radius, fill] of [
+      [5.5, style.paper],
+      [4, colour],
+    ] as const) {
+      painter.beginPath();
+      painter.arc(x, y, radius, 0, turnAround);
+      painter.fillStyle = fill;
+      painter.fill();
+    }
+  }
+  const middle = besideMiddleOf(spots);
+  painter.font = '12px "JetBrains Mono Variable", "JetBrains Mono", monospace';
+  painter.textAlign = "center";
+  painter.textBaseline = "middle";
+  const half = painter.measureText(length).width / 2 + 6;
+  painter.fillStyle = style.paper;
+  painter.fillRect(middle.x - half, middle.y - 10, 2 * half, 20);
+  painter.fillStyle = colour;
+  painter.fillText(length, middle.x, middle.y + 1);
+  painter.restore();
+}
+
+/** Pixels between a line and the length that stands beside it. */
+const BESIDE = 18;
+
+/** The spot beside a line half-way along it, below or to the right. */
+function besideMiddleOf(spots: readonly { x: number; y: number }[]): { x: number; y: number } {
+  const lengths = spots.slice(1).map(({ x, y }, i) => Math.hypot(x - spots[i].x, y - spots[i].y));
+  let left = lengths.reduce((sum, length) => sum + length, 0) / 2;
+  const at = lengths.findIndex((length) => {
+    if (length >= left && length > 0) return true;
+    left -= length;
+    return false;
+  });
+  if (at < 0) return { x: spots[0].x, y: spots[0].y + BESIDE };
+  const [dx, dy] = [spots[at + 1].x - spots[at].x, spots[at + 1].y - spots[at].y];
+  const share = left / lengths[at];
+  const side = (dx < 0 ? -BESIDE : BESIDE) / lengths[at];
+  // a level line has it below, an upright one has it further off, since text is broad
+  const broad = 1 + Math.abs(dy) / lengths[at];
+  return { x: spots[at].x + dx * share - dy * side * broad, y: spots[at].y + dy * share + dx * side };
+}
+
 /** Draws a group: a sheaf of three ribbons with their number on a tab. */
 export function drawGroup(
   painter: Painter,

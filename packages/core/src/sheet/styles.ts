@@ -22,6 +22,7 @@ export interface SheetStyle {
   halo: string;
   /** Colours of signs. */
   madder: string;
+  line: string;
   paper: string;
   label: string;
   labelText: string;
@@ -50,6 +51,7 @@ export const DAY: SheetStyle = {
   waterInk: "#4d6d7a",
   halo: "#f6f2e6",
   madder: "#9c3528",
+  line: "#4b5a68",
   paper: "#fffdf8",
   label: "#23262d",
   labelText: "#fbf8f0",
@@ -78,6 +80,7 @@ export const NIGHT: SheetStyle = {
   waterInk: "#8eaab5",
   halo: "#26262a",
   madder: "#d3725f",
+  line: "#a3b6c6",
   paper: "#23262d",
   label: "#efe9db",
   labelText: "#23262d",

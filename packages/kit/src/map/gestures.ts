@@ -1,4 +1,4 @@
-import { panned, type Size, type View, zoomed } from "./view.ts";
+import { panned, type Size, type View, zoomed } from "@bibliotope/core/sheet";
 
 export interface GestureTarget {
   view(): View;

@@ -1,14 +1,26 @@
 import type { Position } from "@bibliotope/core/geo";
-import { DAY, NIGHT } from "@bibliotope/core/sheet";
+import {
+  DAY,
+  drawOver,
+  forgetWidths,
+  type MapLine,
+  type MapMarker,
+  NIGHT,
+  type Size,
+  toPosition,
+  toScreen,
+  type View,
+  viewOf,
+  zoomed,
+} from "@bibliotope/core/sheet";
 import type { Client } from "../client/client.ts";
 import { adopt } from "../style.ts";
-import { drawOver, drawTiles, forgetWidths, type MapMarker } from "./draw.ts";
+import { drawTiles } from "./draw.ts";
 import { listenForGestures } from "./gestures.ts";
 import { MAP_STYLE } from "./style.ts";
 import { Tiles } from "./tiles.ts";
-import { type Size, toPosition, toScreen, type View, viewOf, zoomed } from "./view.ts";
 
-export type { MapMarker } from "./draw.ts";
+export type { MapLine, MapMarker } from "@bibliotope/core/sheet";
 
 export interface MapOptions {
   client: Client;
@@ -49,6 +61,7 @@ export class SheetMap {
   #view: View;
   #size: Size = { width: 0, height: 0 };
   #markers: readonly MapMarker[] = [];
+  #lines: readonly MapLine[] = [];
   #aim: Position | undefined;
   /** What the view was fitted to, as long as nobody moved it since. */
   #fitted: readonly Position[] = [];
@@ -131,6 +144,12 @@ export class SheetMap {
   setMarkers(markers: readonly MapMarker[]): void {
     this.#markers = markers;
     this.#describe();
+    this.#draw();
+  }
+
+  /** Draws lines between positions, by great circles, each with its length. */
+  setLines(lines: readonly MapLine[]): void {
+    this.#lines = lines.filter(({ points }) => points.length > 1);
     this.#draw();
   }
 
@@ -292,7 +311,8 @@ export class SheetMap {
       Math.max(ratio, FINEST),
       style,
     );
-    drawOver(context, this.#view, this.#size, style, labels, this.#markers, this.#aim);
+    const over = { markers: this.#markers, lines: this.#lines, aim: this.#aim };
+    drawOver(context, this.#view, this.#size, style, labels, over);
     this.element.dataset.complete = String(complete);
   }
 
@@ -303,8 +323,10 @@ export class SheetMap {
     const t = Math.min(1, (performance.now() - began) / MOVE);
     const eased = 1 - (1 - t) ** 3;
     const mix = (a: number, b: number) => a + (b - a) * eased;
+    // the shorter way round
+    const east = to.at.lon - from.at.lon - 360 * Math.round((to.at.lon - from.at.lon) / 360);
     this.#view = {
-      at: { lat: mix(from.at.lat, to.at.lat), lon: mix(from.at.lon, to.at.lon) },
+      at: { lat: mix(from.at.lat, to.at.lat), lon: from.at.lon + east * eased },
       zoom: mix(from.zoom, to.zoom),
     };
     if (t < 1) this.#draw();

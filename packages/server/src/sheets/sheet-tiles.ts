@@ -1,15 +1,25 @@
 import { Worker } from "node:worker_threads";
+import type { TileName } from "@bibliotope/core/sheet";
 import { LRUCache } from "lru-cache";
-import type { SheetsMessage, SheetsTask } from "./sheets.worker.ts";
+import type { SheetsAsked, SheetsMessage, SheetsTask } from "./sheets.worker.ts";
+import type { Still } from "./still.ts";
 
-/** Tiles kept in memory, in bytes of JSON. */
+/** Tiles and stills kept in memory, in bytes. */
 const KEPT = 64 * 1024 * 1024;
 
-/** Cuts tiles in a worker thread, so that lookups never wait for one, and keeps those asked lately. */
+/** A tile's JSON, or a still's PNG. */
+type Made = string | Uint8Array;
+
+interface Waiting {
+  resolve: (made: Made) => void;
+  reject: (error: Error) => void;
+}
+
+/** Cuts tiles and paints stills in a worker thread, so that lookups never wait for one, and keeps those asked lately. */
 export class SheetTiles {
-  readonly #kept = new LRUCache<string, string>({ maxSize: KEPT, sizeCalculation: (json) => json.length + 1 });
-  readonly #waiting = new Map<number, { resolve: (json: string) => void; reject: (error: Error) => void }>();
-  readonly #underWay = new Map<string, Promise<string>>();
+  readonly #kept = new LRUCache<string, Made>({ maxSize: KEPT, sizeCalculation: (made) => made.length + 1 });
+  readonly #waiting = new Map<number, Waiting>();
+  readonly #underWay = new Map<string, Promise<Made>>();
   #worker: Worker | undefined;
   #asked = 0;
 
@@ -26,7 +36,8 @@ export class SheetTiles {
       worker.once("exit", () => reject(new Error("the sheets' worker ended before it was ready")));
     });
     worker.on("message", (message: SheetsMessage) => {
-      if ("id" in message) this.#settle(message.id, (waiting) => waiting.resolve(message.json));
+      if ("made" in message) this.#settle(message.id, ({ resolve }) => resolve(message.made));
+      else if ("failed" in message) this.#settle(message.id, ({ reject }) => reject(new Error(message.failed)));
     });
     worker.on("error", () => undefined);
     worker.once("exit", () => {
@@ -44,33 +55,39 @@ export class SheetTiles {
 
   /** The features of a tile as JSON; undefined while no map is held. */
   async tile(z: number, x: number, y: number): Promise<string | undefined> {
-    const name = `${z}/${x}/${y}`;
+    return (await this.#make(`${z}/${x}/${y}`, { tile: { z, x, y } })) as string | undefined;
+  }
+
+  /** A picture as PNG; undefined while no map is held. */
+  async still(still: Still): Promise<Uint8Array | undefined> {
+    return (await this.#make(JSON.stringify(still), { still })) as Uint8Array | undefined;
+  }
+
+  /** @param name equal for equal things; each is made once at a time */
+  async #make(name: string, asked: { tile: TileName } | { still: Still }): Promise<Made | undefined> {
     const kept = this.#kept.get(name);
     if (kept !== undefined) return kept;
     const worker = this.#worker;
     if (!worker) return undefined;
-    let cutting = this.#underWay.get(name);
-    if (!cutting) {
+    let making = this.#underWay.get(name);
+    if (!making) {
       const id = ++this.#asked;
-      cutting = new Promise<string>((resolve, reject) => this.#waiting.set(id, { resolve, reject })).finally(() =>
+      making = new Promise<Made>((resolve, reject) => this.#waiting.set(id, { resolve, reject })).finally(() =>
         this.#underWay.delete(name),
       );
-      this.#underWay.set(name, cutting);
-      worker.postMessage({ id, z, x, y });
+      this.#underWay.set(name, making);
+      worker.postMessage({ id, ...asked } satisfies SheetsAsked);
     }
-    const json = await cutting;
-    if (this.#worker === worker) this.#kept.set(name, json);
-    return json;
+    const made = await making;
+    if (this.#worker === worker) this.#kept.set(name, made);
+    return made;
   }
 
   async stop(): Promise<void> {
     await this.#worker?.terminate();
   }
 
-  #settle(
-    id: number,
-    how: (waiting: { resolve: (json: string) => void; reject: (error: Error) => void }) => void,
-  ): void {
+  #settle(id: number, how: (waiting: Waiting) => void): void {
     const waiting = this.#waiting.get(id);
     this.#waiting.delete(id);
     if (waiting) how(waiting);

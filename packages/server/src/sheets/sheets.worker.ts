@@ -1,7 +1,8 @@
 import { parentPort, workerData } from "node:worker_threads";
-import { SheetCutter, type SheetFeature } from "@bibliotope/core/sheet";
+import { SheetCutter, type SheetFeature, type TileName } from "@bibliotope/core/sheet";
 import { connect } from "../database/connect.ts";
 import { readMapFeatures } from "./map-features.repository.ts";
+import { paintStill, type Still } from "./still.ts";
 
 /** What the worker is started with. */
 export interface SheetsTask {
@@ -9,14 +10,12 @@ export interface SheetsTask {
   versions: number[];
 }
 
-export interface TileAsked {
-  id: number;
-  z: number;
-  x: number;
-  y: number;
-}
-
-export type SheetsMessage = { ready: true } | { id: number; json: string };
+/** A tile to be cut, or a still to be painted. */
+export type SheetsAsked = { id: number; tile: TileName } | { id: number; still: Still };
+export type SheetsMessage =
+  | { ready: true }
+  | { id: number; made: string | Uint8Array }
+  | { id: number; failed: string };
 
 const { databaseUrl, versions } = workerData as SheetsTask;
 const database = connect(databaseUrl, 1);
@@ -24,7 +23,13 @@ const features: SheetFeature[] = await readMapFeatures(database, versions);
 await database.destroy();
 const cutter = new SheetCutter(features);
 const answer = (message: SheetsMessage) => parentPort!.postMessage(message);
-parentPort!.on("message", ({ id, z, x, y }: TileAsked) =>
-  answer({ id, json: JSON.stringify(cutter.cut({ z, x, y })) }),
-);
+parentPort!.on("message", (asked: SheetsAsked) => {
+  const { id } = asked;
+  try {
+    const made = "tile" in asked ? JSON.stringify(cutter.cut(asked.tile)) : paintStill(cutter, asked.still);
+    answer({ id, made });
+  } catch (error) {
+    answer({ id, failed: String(error) });
+  }
+});
 answer({ ready: true });

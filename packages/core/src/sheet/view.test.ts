@@ -1,7 +1,19 @@
-import { metresPerPixel } from "@bibliotope/core/geo";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { LEAST_ZOOM, MOST_ZOOM, panned, scaleLength, toPosition, toScreen, type View, viewOf, zoomed } from "./view.ts";
+import { metresPerPixel } from "../geo/index.ts";
+import {
+  LEAST_ZOOM,
+  MOST_ZOOM,
+  panned,
+  partsOf,
+  scaleLength,
+  tilesOf,
+  toPosition,
+  toScreen,
+  type View,
+  viewOf,
+  zoomed,
+} from "./view.ts";
 
 const size = { width: 640, height: 560 };
 const view = fc.record({
@@ -55,6 +67,64 @@ describe("a view", () => {
         expect(back.at.lon).toBeCloseTo(here.at.lon, 6);
       }),
     );
+  });
+});
+
+describe("the world's copies", () => {
+  const fiji: View = { at: { lat: -17, lon: 179.9 }, zoom: 8 };
+
+  it("show what lies beyond the 180th meridian where it is, next to it", () => {
+    const east = toScreen(fiji, size, { lat: -17, lon: -179.9 });
+    const west = toScreen(fiji, size, { lat: -17, lon: 179.7 });
+    expect(east.x - 320).toBeCloseTo(320 - west.x, 6);
+    expect(east.x).toBeGreaterThan(320);
+  });
+
+  it("give positions in degrees that are", () => {
+    for (const x of [0, 320, 640]) {
+      const { lon } = toPosition(fiji, size, { x, y: 280 });
+      expect(Math.abs(lon)).toBeLessThanOrEqual(180);
+    }
+    expect(panned(fiji, 200, 0).at.lon).toBeLessThan(0);
+  });
+
+  it("are covered by tiles whose numbers begin again", () => {
+    const tiles = tilesOf(fiji, size).filter(({ y }) => y === tilesOf(fiji, size)[0].y);
+    expect(tiles.map(({ x }) => x)).toEqual([254, 255, 0, 1].slice(0, tiles.length));
+    tiles.slice(1).forEach(({ left, side }, i) => {
+      expect(left).toBeCloseTo(tiles[i].left + side, 6);
+    });
+  });
+
+  it("are painted part by part, side by side, without a gap", () => {
+    const parts = partsOf(fiji, size);
+    expect(parts).toHaveLength(2);
+    expect(parts[0].x).toBe(0);
+    expect(parts[0].width * parts[0].scale).toBeCloseTo(parts[1].x, 6);
+    expect(parts[1].left).toBe(0);
+    expect((parts[0].width + parts[1].width) * parts[0].scale).toBeCloseTo(size.width, 6);
+  });
+
+  it("are all of one part within one world", () => {
+    fc.assert(
+      fc.property(view, (here) => {
+        const total = partsOf(here, size).reduce((sum, { width, scale }) => sum + width * scale, 0);
+        expect(total).toBeCloseTo(size.width, 4);
+      }),
+    );
+  });
+
+  it("do not widen a view of positions on both sides of the 180th meridian", () => {
+    const both = viewOf(
+      [
+        { lat: -17, lon: 179 },
+        { lat: -18, lon: -179 },
+      ],
+      size,
+      16,
+    );
+    expect(Math.abs(Math.abs(both.at.lon) - 180)).toBeLessThan(1e-6);
+    expect(both.zoom).toBeGreaterThan(7);
   });
 });
 

@@ -1,0 +1,77 @@
+import { describe, expect, it } from "vitest";
+import { recorder } from "../../testing/recorder.ts";
+import { drawOver, lengthText, type Over } from "./over.ts";
+import { DAY } from "./styles.ts";
+import type { View } from "./view.ts";
+
+const size = { width: 600, height: 400 };
+const drawn = (over: Over, view: View = { at: { lat: -35.5, lon: -21.5 }, zoom: 12 }) => {
+  const { painter, calls } = recorder();
+  drawOver(painter, view, size, DAY, [], over);
+  return calls;
+};
+const texts = (calls: string[]) =>
+  calls.flatMap((call) =>
+    call.startsWith("fillText ") ? [JSON.parse(/^fillText ("(?:[^"\\]|\\.)*")/.exec(call)![1])] : [],
+  );
+
+describe("lengthText", () => {
+  it.each([
+    [0, "0 m"],
+    [342.4, "342 m"],
+    [999.4, "999 m"],
+    [999.6, "1.0 km"],
+    [12_440, "12.4 km"],
+    [99_960, "100 km"],
+    [1_204_600, "1\u2009205 km"],
+  ])("writes %d metres as %s", (metres, text) => {
+    expect(lengthText(metres)).toBe(text);
+  });
+});
+
+describe("drawOver", () => {
+  it("writes the length of a line beside it", () => {
+    const points = [
+      { lat: -35.5, lon: -21.5 },
+      { lat: -35.5, lon: -21.4 },
+    ];
+    expect(texts(drawn({ lines: [{ points }] }))).toContain("9.1 km");
+  });
+
+  it("adds up a line of several points", () => {
+    const points = [
+      { lat: -35.5, lon: -21.5 },
+      { lat: -35.5, lon: -21.4 },
+      { lat: -35.5, lon: -21.5 },
+    ];
+    expect(texts(drawn({ lines: [{ points }] }))).toContain("18.1 km");
+  });
+
+  it("draws a line over the 180th meridian in one short piece", () => {
+    const points = [
+      { lat: -17, lon: 179.8 },
+      { lat: -17, lon: -179.8 },
+    ];
+    const calls = drawn({ lines: [{ points }] }, { at: { lat: -17, lon: 180 }, zoom: 9 });
+    const spots = calls.flatMap((call) => (/^(move|line)To /.test(call) ? [Number(call.split(" ")[1])] : []));
+    expect(spots.length).toBeGreaterThan(3);
+    expect(Math.min(...spots)).toBeGreaterThan(0);
+    expect(Math.max(...spots)).toBeLessThan(600);
+  });
+
+  it("draws a line whose points are all the same", () => {
+    const at = { lat: -35.5, lon: -21.5 };
+    expect(texts(drawn({ lines: [{ points: [at, at] }] }))).toContain("0 m");
+  });
+
+  it("draws a marked marker above the others", () => {
+    const at = { lat: -35.5, lon: -21.5 };
+    const calls = drawn({
+      markers: [
+        { at, label: "above", marked: true },
+        { at, label: "below" },
+      ],
+    });
+    expect(texts(calls).filter((text) => text === "above" || text === "below")).toEqual(["below", "above"]);
+  });
+});

@@ -1,0 +1,140 @@
+import { geodesic, greatCircle, metresPerPixel, type Position, project } from "../geo/index.ts";
+import { type Label, placeLabels } from "./labels.ts";
+import { drawLabels, fontOf, spacedText } from "./letter.ts";
+import type { Painter } from "./painter.ts";
+import { drawAim, drawLine, drawMarker, type MarkerSign } from "./signs.ts";
+import type { SheetStyle } from "./styles.ts";
+import { originOf, type Size, scaleLength, squareToScreen, toScreen, type View, worldSize } from "./view.ts";
+
+/** From this zoom on, nobody needs to be told which country it is. */
+const LAST_COUNTRY_ZOOM = 9.5;
+
+/** Where a marker stands, and how it looks. */
+export interface MapMarker extends Omit<MarkerSign, "x" | "y"> {
+  at: Position;
+}
+
+/** A line between two or more positions, by great circles. */
+export interface MapLine {
+  points: readonly Position[];
+  /** Colour of its ink; that of the positions when none is given. */
+  colour?: string;
+}
+
+/** What stands on a map besides its names. */
+export interface Over {
+  markers?: readonly MapMarker[];
+  lines?: readonly MapLine[];
+  /** The spot that was asked about. */
+  aim?: Position;
+}
+
+/** Draws what lies over the tiles: names, lines, markers, the scale. Lengths in CSS pixels. */
+export function drawOver(
+  painter: Painter,
+  view: View,
+  size: Size,
+  style: SheetStyle,
+  labels: readonly Label[],
+  { markers = [], lines = [], aim }: Over,
+): void {
+  const shown = labels.filter(({ what, rank }) => {
+    if (what === "country") return view.zoom < LAST_COUNTRY_ZOOM;
+    return what !== "street" || rank <= (view.zoom >= 15.5 ? Infinity : view.zoom >= 14.5 ? 7 : 0);
+  });
+  const placed = placeLabels(
+    shown,
+    (point) => squareToScreen(view, size, point),
+    worldSize(view.zoom),
+    (label) => widthOf(painter, label),
+  );
+  drawLabels(painter, placed, style);
+  drawScale(painter, view, size, style);
+  for (const line of lines)
+    drawLine(painter, strokesOf(line.points, view, size), lengthOf(line.points), style, line.colour);
+  if (aim) drawAim(painter, toScreen(view, size, aim), style);
+  for (const marker of [...markers].sort((a, b) => Number(a.marked ?? false) - Number(b.marked ?? false))) {
+    drawMarker(painter, { ...marker, ...toScreen(view, size, marker.at) }, style);
+  }
+}
+
+/** A line on the screen, in one piece over the 180th meridian too; of copies of the world the one nearest to its begin. */
+function strokesOf(points: readonly Position[], view: View, size: Size): { x: number; y: number }[] {
+  const origin = originOf(view, size);
+  const world = worldSize(view.zoom);
+  const begin = project(points[0]).x;
+  let shift = -Math.round(begin - project(view.at).x);
+  const spots: { x: number; y: number }[] = [];
+  points.slice(1).forEach((point, i) => {
+    const way = greatCircle(points[i], point);
+    for (const at of i === 0 ? way : way.slice(1)) {
+      const { x, y } = project(at);
+      spots.push({ x: origin.x + (x + shift) * world, y: origin.y + y * world });
+    }
+    shift += Math.round((way[way.length - 1].lon - point.lon) / 360);
+  });
+  return spots;
+}
+
+/** How long a line is, to be read: "340 m", "12.4 km", "1 205 km". */
+function lengthOf(points: readonly Position[]): string {
+  const metres = points.slice(1).reduce((sum, point, i) => sum + geodesic(points[i], point).metres, 0);
+  return lengthText(metres);
+}
+
+/** Metres as people write them. */
+export function lengthText(metres: number): string {
+  if (metres < 999.5) return `${Math.round(metres)} m`;
+  const kilometres = metres / 1000;
+  if (kilometres < 99.95) return `${kilometres.toFixed(1)} km`;
+  return `${String(Math.round(kilometres)).replace(/\B(?=(\d{3})+$)/g, "\u2009")} km`;
+}
+
+/** Widths of labels met lately; measuring is dear, and every frame asks for the same ones. */
+const widths = new Map<string, number>();
+const MOST_WIDTHS = 4000;
+
+function widthOf(painter: Painter, label: Label): number {
+  const font = fontOf(label);
+  const key = `${font} ${label.text}`;
+  let width = widths.get(key);
+  if (width === undefined) {
+    if (widths.size >= MOST_WIDTHS) widths.clear();
+    painter.font = font;
+    width = painter.measureText(spacedText(label)).width;
+    widths.set(key, width);
+  }
+  return width;
+}
+
+/** Fonts have come: what was measured in another one no longer holds. */
+export function forgetWidths(): void {
+  widths.clear();
+}
+
+function drawScale(painter: Painter, view: View, { width, height }: Size, style: SheetStyle): void {
+  const perPixel = metresPerPixel(view.zoom, view.at.lat);
+  const metres = scaleLength(perPixel, Math.min(130, width / 3));
+  const length = metres / perPixel;
+  const right = width - 16;
+  const y = height - 24;
+  painter.fillStyle = style.paper;
+  painter.fillRect(right - length - 1, y - 1, length + 2, 6);
+  painter.fillStyle = style.ink;
+  painter.fillRect(right - length, y, length, 4);
+  painter.fillStyle = style.paper;
+  painter.fillRect(right - length / 2, y + 1, length / 2 - 1, 2);
+  painter.font = '11px "JetBrains Mono Variable", "JetBrains Mono", monospace';
+  painter.textBaseline = "bottom";
+  painter.lineWidth = 3;
+  painter.strokeStyle = style.halo;
+  for (const [text, x, align] of [
+    ["0", right - length, "left"],
+    [metres >= 1000 ? `${metres / 1000} km` : `${metres} m`, right, "right"],
+  ] as const) {
+    painter.textAlign = align;
+    painter.strokeText(text, x, y - 2);
+    painter.fillStyle = style.ink;
+    painter.fillText(text, x, y - 2);
+  }
+}

@@ -1,0 +1,85 @@
+import { SheetCutter, type SheetFeature } from "@bibliotope/core/sheet";
+import { createCanvas, loadImage } from "@napi-rs/canvas";
+import { describe, expect, it } from "vitest";
+import { paintStill, type Still } from "./still.ts";
+
+const at = { lat: -35.5, lon: -21.5 };
+const square = (west: number, east: number): SheetFeature => ({
+  type: "Feature",
+  geometry: {
+    type: "Polygon",
+    coordinates: [
+      [
+        [west, -36],
+        [east, -36],
+        [east, -35],
+        [west, -35],
+        [west, -36],
+      ],
+    ],
+  },
+  properties: { layer: "land", rank: 1 },
+});
+const cutter = new SheetCutter([square(-21.5, -21)]);
+const still = (how: Partial<Still> = {}): Still => ({
+  view: { at, zoom: 12 },
+  size: { width: 200, height: 120 },
+  scale: 1,
+  night: false,
+  over: {},
+  ...how,
+});
+
+/** The colour at a spot of a picture, as #rrggbb; its size. */
+async function look(png: Uint8Array) {
+  const image = await loadImage(Buffer.from(png));
+  const context = createCanvas(image.width, image.height).getContext("2d");
+  context.drawImage(image, 0, 0);
+  const colour = (x: number, y: number) =>
+    `#${[...context.getImageData(x, y, 1, 1).data.slice(0, 3)].map((part) => part.toString(16).padStart(2, "0")).join("")}`;
+  return { width: image.width, height: image.height, colour };
+}
+
+describe("paintStill", () => {
+  it("paints sea to the west and land to the east of a coast in the middle", async () => {
+    const { width, height, colour } = await look(paintStill(cutter, still()));
+    expect([width, height]).toEqual([200, 120]);
+    expect(colour(150, 30)).toBe("#f6f2e6");
+    expect(["#dfe5e2", "#b9c9ca"]).toContain(colour(30, 32));
+  });
+
+  it("has more pixels at twice the scale, of the same thing", async () => {
+    const { width, height, colour } = await look(paintStill(cutter, still({ scale: 2 })));
+    expect([width, height]).toEqual([400, 240]);
+    expect(colour(300, 60)).toBe("#f6f2e6");
+  });
+
+  it("has the colours of the night", async () => {
+    expect((await look(paintStill(cutter, still({ night: true })))).colour(150, 30)).toBe("#26262a");
+  });
+
+  it("puts the marker's ring on the spot", async () => {
+    const { colour } = await look(paintStill(cutter, still({ over: { markers: [{ at, marked: true }] } })));
+    expect(colour(100, 60)).toBe("#9c3528");
+  });
+
+  it("takes markup in a label for text", () => {
+    const plain = paintStill(cutter, still({ over: { markers: [{ at, label: "x" }] } }));
+    const hostile = paintStill(
+      cutter,
+      still({ over: { markers: [{ at, label: '<img src="x" onerror="alert(1)">\u202e\u0000' }] } }),
+    );
+    expect(Buffer.from(hostile).equals(Buffer.from(plain))).toBe(false);
+  });
+
+  it("goes on over the 180th meridian", async () => {
+    const both = new SheetCutter([square(179, 180), square(-180, -179)]);
+    const { colour } = await look(paintStill(both, still({ view: { at: { lat: -35.5, lon: 180 }, zoom: 12 } })));
+    expect(colour(20, 30)).toBe("#f6f2e6");
+    expect(colour(180, 30)).toBe("#f6f2e6");
+  });
+
+  it("is the same for the same asking, to the byte", () => {
+    expect(Buffer.from(paintStill(cutter, still())).equals(Buffer.from(paintStill(cutter, still())))).toBe(true);
+  });
+});

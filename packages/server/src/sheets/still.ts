@@ -1,0 +1,75 @@
+import { createRequire } from "node:module";
+import { dirname, join } from "node:path";
+import {
+  DAY,
+  drawOver,
+  type Label,
+  labelsOf,
+  NIGHT,
+  type Over,
+  type Painter,
+  paintPart,
+  partsOf,
+  type SheetCutter,
+  type Size,
+  type View,
+} from "@bibliotope/core/sheet";
+import { createCanvas, GlobalFonts } from "@napi-rs/canvas";
+import { encodePng } from "./png.ts";
+
+/** A picture of the map. */
+export interface Still {
+  view: View;
+  /** CSS pixels. */
+  size: Size;
+  /** Pixels of the picture to a CSS pixel. */
+  scale: number;
+  night: boolean;
+  over: Over;
+}
+
+/**
+ * Fonts of the sheet, as files hold them: one for each alphabet. The painter asks for the families in this order, so
+ * that letters which the first lacks come from the next.
+ */
+const FONTS = [
+  ["@fontsource-variable/literata", "literata-latin-wght-italic", "Literata Variable"],
+  ["@fontsource-variable/literata", "literata-latin-wght-normal", "Literata Variable"],
+  ["@fontsource-variable/literata", "literata-greek-wght-italic", "Literata"],
+  ["@fontsource-variable/literata", "literata-greek-wght-normal", "Literata"],
+  ["@fontsource-variable/literata", "literata-latin-ext-wght-italic", "Georgia"],
+  ["@fontsource-variable/literata", "literata-latin-ext-wght-normal", "Georgia"],
+  ["@fontsource-variable/jetbrains-mono", "jetbrains-mono-latin-wght-normal", "JetBrains Mono Variable"],
+] as const;
+
+const require = createRequire(import.meta.url);
+for (const [from, file, family] of FONTS)
+  GlobalFonts.registerFromPath(
+    join(dirname(require.resolve(`${from}/package.json`)), "files", `${file}.woff2`),
+    family,
+  );
+
+/** Paints a still with the same painter as the map in a page. @returns a PNG */
+export function paintStill(cutter: SheetCutter, { view, size, scale, night, over }: Still): Uint8Array {
+  const [width, height] = [size.width * scale, size.height * scale];
+  const canvas = createCanvas(width, height);
+  const context = canvas.getContext("2d", { alpha: false });
+  const painter = context as unknown as Painter;
+  const style = night ? NIGHT : DAY;
+  context.scale(scale, scale);
+  const labels: Label[] = [];
+  for (const part of partsOf(view, size)) {
+    const features = cutter.cutPart(part);
+    context.save();
+    context.translate(part.x, 0);
+    context.scale(part.scale, part.scale);
+    context.beginPath();
+    context.rect(0, 0, part.width, part.height);
+    context.clip();
+    paintPart(painter, features, part, style);
+    context.restore();
+    labels.push(...labelsOf(features));
+  }
+  drawOver(painter, view, size, style, labels, over);
+  return encodePng(canvas.data(), width, height);
+}
