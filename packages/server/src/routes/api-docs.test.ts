@@ -7,7 +7,7 @@ import { shared } from "../../testing/shared.ts";
 /** The examples of docs/api.md, each with its answer. `UPDATE_DOCS=1 npm test` writes the answers anew. */
 const file = fileURLToPath(new URL("../../../../docs/api.md", import.meta.url));
 const text = readFileSync(file, "utf8");
-const EXAMPLE = /```sh\n(curl[\s\S]*?)```\n\n```json\n([\s\S]*?)```/g;
+const EXAMPLE = /```sh\n(curl(?:(?!```)[\s\S])*)```\n\n```json\n([\s\S]*?)```/g;
 const examples = [...text.matchAll(EXAMPLE)].map(([, command, answer]) => ({ command: command.trim(), answer }));
 
 /** What a curl command would send: its URL, headers and body. */
