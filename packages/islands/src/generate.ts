@@ -1,5 +1,7 @@
+import type { HeightGrid } from "@bibliotope/core/geo";
 import { COUNTRIES, type CountryPlan } from "./countries.ts";
 import { drawGround } from "./features.ts";
+import type { Grid } from "./ground/grid.ts";
 import { Plane } from "./ground/plane.ts";
 import { findRivers } from "./ground/rivers.ts";
 import { makeTerrain } from "./ground/terrain.ts";
@@ -16,7 +18,7 @@ import { Random } from "./random.ts";
 import { emptyWorld, type World } from "./world.ts";
 
 /** Version of the generator: the same version and seed give the same world, byte for byte. */
-export const WORLD_VERSION = 2;
+export const WORLD_VERSION = 3;
 
 /** The whole archipelago of a seed. Takes a few seconds. */
 export function generateIslands(seed = 1): World {
@@ -30,6 +32,7 @@ function generateCountry(world: World, plan: CountryPlan, seed: number): { plane
   const random = new Random(plan.seed + seed * 7919);
   const plane = new Plane(plan.middle);
   const heights = makeTerrain(plan.humps, plan.seed + seed);
+  world.grids.push(gridOf(heights, plane));
   const coarse = heights.halved();
   const rivers = findRivers(coarse);
   const sites = pickSites(heights, rivers, plan.towns, random);
@@ -47,6 +50,22 @@ function generateCountry(world: World, plan: CountryPlan, seed: number): { plane
     if (plan.code === "QR") furnishHouses(world, its, new Random(`houses of ${town.key}, ${seed}`));
   });
   return { plane, towns };
+}
+
+/** The ground as a grid of heights above the sea. */
+function gridOf(heights: Grid, plane: Plane): HeightGrid {
+  const { columns, rows } = heights;
+  const { lat: south, lon: west } = plane.position(heights.point(0, 0));
+  const { lat: north, lon: east } = plane.position(heights.point(columns - 1, rows - 1));
+  return {
+    west,
+    south,
+    stepLon: (east - west) / (columns - 1),
+    stepLat: (north - south) / (rows - 1),
+    columns,
+    rows,
+    metres: heights.values.map((metres) => Math.max(0, metres)),
+  };
 }
 
 /** Ferries between the largest harbours of the countries. */

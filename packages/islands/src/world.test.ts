@@ -15,14 +15,18 @@ const of = (code: string) => world.addresses.filter(({ country }) => country ===
 /** A digest of everything in a world. */
 function digest(it: World): string {
   const hash = createHash("sha256");
-  for (const list of Object.values(it)) for (const item of list) hash.update(JSON.stringify(item));
+  for (const list of Object.values({ ...it, grids: [] })) for (const item of list) hash.update(JSON.stringify(item));
+  for (const { metres, ...grid } of it.grids) {
+    hash.update(JSON.stringify(grid));
+    hash.update(metres);
+  }
   return hash.digest("hex").slice(0, 32);
 }
 
 describe("the islands", () => {
   it("are the same for the same seed, byte for byte", () => {
     // a change of the generator is a new world: raise WORLD_VERSION and note the new digest here
-    expect(digest(world)).toBe("e33151d745d95d1f96b8b98197c9922d");
+    expect(digest(world)).toBe("165454572456dfc0fa5046190cac0246");
     expect(digest(generateIslands())).toBe(digest(world));
   });
 

@@ -1,4 +1,4 @@
-import type { Position, Ring } from "@bibliotope/core/geo";
+import type { HeightGrid, Position, Ring } from "@bibliotope/core/geo";
 import type { AreaKind, Facts, Name } from "@bibliotope/core/place";
 
 /** Records of the made-up world. Keys are natural keys: the same place has the same key in every version. */
@@ -98,8 +98,10 @@ export interface World {
   addresses: WorldAddress[];
   places: WorldPlace[];
   features: WorldFeature[];
+  /** Heights of the ground; the sea is 0. */
+  grids: HeightGrid[];
 }
 
 export function emptyWorld(): World {
-  return { areas: [], postcodes: [], streets: [], addresses: [], places: [], features: [] };
+  return { areas: [], postcodes: [], streets: [], addresses: [], places: [], features: [], grids: [] };
 }

@@ -4,6 +4,7 @@ import express, { type Express, type RequestHandler } from "express";
 import type { Knex } from "knex";
 import type { Logger } from "pino";
 import type { PublishedForms } from "./forms/published-forms.ts";
+import type { Heights } from "./heights/heights.ts";
 import { openToPages } from "./http/cors.ts";
 import { checkKey } from "./http/key-check.ts";
 import { logRequests } from "./http/log.ts";
@@ -15,6 +16,7 @@ import type { KeyRing } from "./keys/key-ring.ts";
 import type { LiveIndex } from "./publication/live-index.ts";
 import { countryRoutes } from "./routes/countries.route.ts";
 import { formRoutes } from "./routes/forms.route.ts";
+import { heightRoutes } from "./routes/height.route.ts";
 import { lookupRoutes } from "./routes/lookups.route.ts";
 import { manageRoutes } from "./routes/manage.route.ts";
 import { formPageRoute, kitRoutes, studioRoutes } from "./routes/pages.route.ts";
@@ -31,6 +33,7 @@ export interface House {
   database: Knex;
   index: LiveIndex;
   tiles: SheetTiles;
+  heights: Heights;
   ring: KeyRing;
   published: PublishedForms;
   sessions: Sessions;
@@ -59,11 +62,12 @@ export function makeApp(house: House): Express {
   wire.use(checkKey(house.ring));
   wire.use(express.json({ limit: BODY_LIMIT, strict: false }));
   wire.use(
-    lookupRoutes(house.index),
+    lookupRoutes(house.index, house.database),
     countryRoutes(house.index),
     formRoutes(house.published),
     sheetRoutes(house.tiles),
-    stillRoutes(house.index, house.tiles),
+    stillRoutes(house.index, house.tiles, house.database),
+    heightRoutes(house.heights, house.index),
   );
   wire.use(otherMethods);
   app.use("/v1", wire);

@@ -8,6 +8,7 @@ import { connect, migrate } from "./database/connect.ts";
 import { PublishedForms } from "./forms/published-forms.ts";
 import { seedForms } from "./forms/seed-forms.ts";
 import { seedIslands } from "./gazetteer/seed-islands.ts";
+import { Heights } from "./heights/heights.ts";
 import { demoKeys } from "./keys/demo-keys.ts";
 import { KeyRing } from "./keys/key-ring.ts";
 import { listen } from "./listen.ts";
@@ -49,6 +50,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   const ring = new KeyRing(database);
   const published = new PublishedForms(database);
   const tiles = new SheetTiles(settings.databaseUrl);
+  const heights = new Heights(database);
   let shown = 0;
   const index = new LiveIndex(
     database,
@@ -58,7 +60,9 @@ export async function start(settings: Settings, log: Logger, say: (words: string
       if (tenths > shown) say(`Building the index: ${tenths * 10} % of ${total.toLocaleString("en")} records`);
       shown = Math.max(shown, tenths);
     },
-    (versions) => tiles.load(versions),
+    async (versions) => {
+      await Promise.all([tiles.load(versions), heights.load(versions)]);
+    },
   );
   await Promise.all([ring.refresh(), published.refresh()]);
 
@@ -67,6 +71,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     database,
     index,
     tiles,
+    heights,
     ring,
     published,
     log,

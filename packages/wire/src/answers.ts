@@ -108,6 +108,9 @@ export const distanceAnswer = z.object({
     .optional()
     .meta({ description: "Degrees clockwise from north, at the start; absent where both are one." }),
 });
+const metresAbove = z.number().nullable().meta({ description: "Metres above the sea; null outside the data." });
+export const heightAnswer = z.object({ metres: metresAbove, source: z.array(sourceSchema) });
+export const heightsAnswer = z.object({ heights: z.array(metresAbove), source: z.array(sourceSchema) });
 export const recordAnswer = featureSchema.extend({ source: z.array(sourceSchema) });
 
 export const countrySchema = z

@@ -130,6 +130,17 @@ export const distanceAsking = z.strictObject({
   to: positionSchema,
 });
 
+/** Positions of which the heights are asked for at once. */
+const MOST_HEIGHTS = 1000;
+
+export const heightAsking = z.strictObject({ at: positionSchema });
+export const heightsAsking = z.strictObject({
+  at: z
+    .array(positionSchema)
+    .min(1, { error: "give at least one position" })
+    .max(MOST_HEIGHTS, { error: `at most ${MOST_HEIGHTS} positions at once` }),
+});
+
 /** Sides of a still, in CSS pixels. */
 const STILL_SIDES = { least: 64, most: 1280 };
 /** Markers, and points of a line, on one still. */

@@ -4,6 +4,8 @@ import {
   countryAnswer,
   distanceAnswer,
   forwardAnswer,
+  heightAnswer,
+  heightsAnswer,
   postcodesAnswer,
   recordAnswer,
   reverseAnswer,
@@ -14,6 +16,8 @@ import {
 import {
   distanceAsking,
   forwardAsking,
+  heightAsking,
+  heightsAsking,
   postcodesAsking,
   RECORD_FORMATS,
   recordAsking,
@@ -31,6 +35,8 @@ export interface Call {
   post: boolean;
   asking?: z.ZodType;
   answer: z.ZodType;
+  /** What POST takes and answers, where that is not the same. */
+  many?: { asking: z.ZodType; answer: z.ZodType };
   mediaType: string;
   /** Other forms of the same answer. */
   others?: readonly string[];
@@ -95,6 +101,15 @@ export const CALLS = {
     post: true,
     asking: distanceAsking,
     answer: distanceAnswer,
+    mediaType: "application/json",
+  },
+  height: {
+    path: "/v1/height",
+    summary: "How high the ground lies, at one position by GET, at many by POST",
+    post: true,
+    asking: heightAsking,
+    answer: heightAnswer,
+    many: { asking: heightsAsking, answer: heightsAnswer },
     mediaType: "application/json",
   },
   countries: {

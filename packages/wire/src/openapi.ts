@@ -51,7 +51,8 @@ function operation(
   method: "get" | "post",
   named: Record<string, JsonSchema>,
 ): Record<string, unknown> {
-  const asking = call.asking && schemaOf(call.asking, "input", named);
+  const { asking: asked, answer } = (method === "post" && call.many) || call;
+  const asking = asked && schemaOf(asked, "input", named);
   return {
     operationId: method === "get" ? name : `${name}Post`,
     summary: call.summary,
@@ -63,7 +64,7 @@ function operation(
       200: {
         description: call.summary,
         content: {
-          [call.mediaType]: { schema: schemaOf(call.answer, "output", named) },
+          [call.mediaType]: { schema: schemaOf(answer, "output", named) },
           ...Object.fromEntries((call.others ?? []).map((type) => [type, { schema: { type: "string" } }])),
         },
       },

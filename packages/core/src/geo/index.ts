@@ -1,5 +1,6 @@
 export { EARTH_RADIUS, type Geodesic, geodesic, sphereDistance } from "./distance.ts";
 export { greatCircle } from "./great-circle.ts";
+export { type HeightGrid, heightOn } from "./height-grid.ts";
 export { MAX_LATITUDE, metresPerPixel, type Projected, project, TILE, unproject } from "./mercator.ts";
 export { ringsContain, signedArea } from "./polygon.ts";
 export {

@@ -1,6 +1,7 @@
 import type { World } from "@bibliotope/islands";
 import type { Knex } from "knex";
 import { type Cell, copyRows } from "../database/copy.ts";
+import { storeHeightGrids } from "../heights/height-grids.repository.ts";
 
 /** What a data set's version says of itself. */
 export interface VersionInput {
@@ -93,6 +94,7 @@ export async function storeWorld(transaction: Knex.Transaction, world: World, ab
       JSON.stringify(f.geometry),
     ],
   );
+  await storeHeightGrids(transaction, version, world.grids);
   return version;
 }
 
@@ -141,4 +143,9 @@ async function identitiesOf(
 
 function* mapped<T>(list: Iterable<T>, row: (item: T) => Cell[]): Generator<Cell[]> {
   for (const item of list) yield row(item);
+}
+
+/** True when a record had this identity in some version. */
+export async function wasEverHeld(database: Knex, identity: number): Promise<boolean> {
+  return (await database("identities").where({ id: identity }).first("id")) !== undefined;
 }

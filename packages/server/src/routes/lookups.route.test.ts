@@ -1,3 +1,4 @@
+import { refOf } from "@bibliotope/core/place";
 import {
   distanceAnswer,
   forwardAnswer,
@@ -8,7 +9,8 @@ import {
   suggestAnswer,
 } from "@bibliotope/wire";
 import { describe, expect, it } from "vitest";
-import { json, shared } from "../../testing/shared.ts";
+import { json, required, shared } from "../../testing/shared.ts";
+import { connect } from "../database/connect.ts";
 
 const suggest = (query: string, init?: Parameters<typeof json>[1]) => json(`/v1/suggest?${query}`, init);
 
@@ -150,6 +152,27 @@ describe("/v1/reverse and /v1/records", () => {
     const { body } = await json("/v1/reverse?at=-21.6253,-35.1841");
     expect(body).toMatchObject({ outcome: "none", features: [] });
     expect(body.advice[0]).toContain("swapped");
+  });
+
+  it("say 410 for a ref whose record was taken out of the data", async () => {
+    const database = connect(required("BIBLIOTOPE_TEST_DATABASE"), 1);
+    const gone = { natural_key: `a house that was pulled down, ${Date.now()}` };
+    try {
+      const [{ id }] = await database("identities")
+        .insert({ ...gone, data_set_id: database("data_sets").min("id") })
+        .returning("id");
+      const answer = { status: 410, body: { type: "/problems/withdrawn" } };
+      expect(await json(`/v1/records/${refOf("QR", id)}`)).toMatchObject(answer);
+      expect(await json(`/v1/still?of=${refOf("QR", id)}`)).toMatchObject(answer);
+    } finally {
+      await database("identities").where(gone).delete();
+      await database.destroy();
+    }
+  });
+
+  it("say 404 for a ref of another country than its record's", async () => {
+    const [{ ref }] = (await json("/v1/suggest?q=12+harb&limit=1")).body.suggestions;
+    expect((await json(`/v1/records/qv-${ref.slice(3)}`)).status).toBe(404);
   });
 
   it("say 404 for a ref that nothing has", async () => {

@@ -13,13 +13,14 @@ import {
   suggestAsking,
 } from "@bibliotope/wire";
 import { type Request, type Response, Router } from "express";
+import type { Knex } from "knex";
 import { readAsking } from "../http/asking.ts";
 import { engineOf, languagesOf, sendAnswer, sendRecords } from "../http/engine.ts";
-import { HttpProblem } from "../http/problem.ts";
+import { missingRecord } from "../http/missing-record.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 
 /** The lookups, by GET, and by POST where a question is asked. */
-export function lookupRoutes(index: LiveIndex): Router {
+export function lookupRoutes(index: LiveIndex, database: Knex): Router {
   const router = Router();
 
   router.route("/suggest").get(suggest).post(suggest);
@@ -117,16 +118,13 @@ export function lookupRoutes(index: LiveIndex): Router {
     );
   }
 
-  function record(request: Request, response: Response) {
+  async function record(request: Request, response: Response) {
     const { lang, facts, format } = readAsking(request, recordAsking);
     const engine = engineOf(index);
     const began = performance.now();
-    const found = engine.record(String(request.params.ref), { langs: languagesOf(request, lang) });
-    if (!found)
-      throw new HttpProblem(
-        "not-found",
-        "No record has this ref. Refs come from suggestions and answers; they are not made by hand.",
-      );
+    const ref = String(request.params.ref);
+    const found = engine.record(ref, { langs: languagesOf(request, lang) });
+    if (!found) throw await missingRecord(database, engine, ref);
     if (found.facts && facts) {
       const chosen = facts.flatMap((fact) => (found.facts?.[fact] === undefined ? [] : [[fact, found.facts[fact]]]));
       found.facts = Object.fromEntries(chosen);

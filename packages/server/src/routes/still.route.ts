@@ -3,8 +3,10 @@ import type { AnswerRecord } from "@bibliotope/core/search";
 import { type MapMarker, type Over, viewOf } from "@bibliotope/core/sheet";
 import { CALLS, type StillAsking, stillAsking } from "@bibliotope/wire";
 import { type Request, type Response, Router } from "express";
+import type { Knex } from "knex";
 import { readAsking } from "../http/asking.ts";
 import { engineOf, languagesOf } from "../http/engine.ts";
+import { missingRecord } from "../http/missing-record.ts";
 import { HttpProblem } from "../http/problem.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 import type { SheetTiles } from "../sheets/sheet-tiles.ts";
@@ -13,14 +15,14 @@ import type { SheetTiles } from "../sheets/sheet-tiles.ts";
 const HOUSE_ZOOM = 16;
 
 /** `/v1/still`: the map as a picture. */
-export function stillRoutes(index: LiveIndex, tiles: SheetTiles): Router {
+export function stillRoutes(index: LiveIndex, tiles: SheetTiles, database: Knex): Router {
   const router = Router();
   router.route("/still").get(still).post(still);
   return router;
 
   async function still(request: Request, response: Response) {
     const asked = readAsking(request, stillAsking);
-    const of = asked.of === undefined ? undefined : recordOf(request, index, asked);
+    const of = asked.of === undefined ? undefined : await recordOf(request, asked.of, asked.lang);
     const { over, shown } = whatStands(asked, of);
     const fitted = viewOf(shown, asked.size, HOUSE_ZOOM);
     const view = { at: fitted.at, zoom: asked.zoom ?? fitted.zoom };
@@ -36,15 +38,13 @@ export function stillRoutes(index: LiveIndex, tiles: SheetTiles): Router {
       .type(CALLS.still.mediaType)
       .send(Buffer.from(png.buffer, png.byteOffset, png.byteLength));
   }
-}
 
-function recordOf(request: Request, index: LiveIndex, { of, lang }: StillAsking): AnswerRecord {
-  const record = engineOf(index).record(of!, { langs: languagesOf(request, lang) });
-  if (record) return record;
-  throw new HttpProblem(
-    "not-found",
-    "No record has this ref. Refs come from suggestions and answers; they are not made by hand.",
-  );
+  async function recordOf(request: Request, ref: string, lang: StillAsking["lang"]): Promise<AnswerRecord> {
+    const engine = engineOf(index);
+    const record = engine.record(ref, { langs: languagesOf(request, lang) });
+    if (!record) throw await missingRecord(database, engine, ref);
+    return record;
+  }
 }
 
 /** What stands on the picture, and what must be seen of it. */

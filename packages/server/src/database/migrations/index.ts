@@ -1,5 +1,6 @@
 import type { Knex } from "knex";
 import * as first from "./2026-11-gazetteer.ts";
+import * as fifth from "./2026-11-heights.ts";
 import * as fourth from "./2026-11-houses.ts";
 import * as third from "./2026-11-lookups.ts";
 import * as second from "./2026-11-workbench.ts";
@@ -15,6 +16,7 @@ const STEPS: Step[] = [
   { name: "2026-11-workbench", ...second },
   { name: "2026-11-lookups", ...third },
   { name: "2026-11-houses", ...fourth },
+  { name: "2026-11-heights", ...fifth },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */
