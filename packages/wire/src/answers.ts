@@ -153,6 +153,7 @@ export type ReverseAnswer = z.infer<typeof reverseAnswer>;
 export type Gloss = z.infer<typeof glossSchema>;
 export type Reading = z.infer<typeof readingSchema>;
 export type PostcodesAnswer = z.infer<typeof postcodesAnswer>;
+export type HeightAnswer = z.infer<typeof heightAnswer>;
 export type DistanceAnswer = z.infer<typeof distanceAnswer>;
 export type RecordAnswer = z.infer<typeof recordAnswer>;
 export type Country = z.infer<typeof countrySchema>;

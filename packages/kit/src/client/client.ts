@@ -3,6 +3,7 @@ import type {
   CountriesAnswer,
   DistanceAnswer,
   ForwardAnswer,
+  HeightAnswer,
   PostcodesAnswer,
   Problem,
   PublishedForm,
@@ -79,6 +80,19 @@ export class Client {
   /** The whole URL of a map tile's features, for a worker that fetches it itself. */
   tileUrl(z: number, x: number, y: number): string {
     return this.#url(`/v1/sheets/features/${z}/${x}/${y}`, {});
+  }
+
+  /** How high the ground lies, in metres above the sea; null outside the data. */
+  height(at: Position, signal?: AbortSignal): Promise<HeightAnswer> {
+    return this.#get("height", "/v1/height", { at: positionText(at) }, signal);
+  }
+
+  /**
+   * The whole URL of a picture of the map, for an `<img crossorigin="anonymous">`.
+   * @param asked such as `{ of: ref, size: "300x200", scale: 2 }`
+   */
+  stillUrl(asked: Asked): string {
+    return this.#url("/v1/still", asked);
   }
 
   async #get<T>(call: string, path: string, asked: Asked, signal?: AbortSignal): Promise<T> {

@@ -22,6 +22,8 @@ interface CandidateMapProps {
   spots: readonly Spot[];
   /** The position that was asked about. */
   aim: Position | undefined;
+  /** The positions between which the distance was asked for. */
+  line: readonly Position[] | undefined;
   marked: number | undefined;
   onMark: (place: number | undefined) => void;
   onPress: (at: Position) => void;
@@ -30,7 +32,7 @@ interface CandidateMapProps {
 }
 
 /** All candidates on the map; the pointer ties marker and line. */
-export function CandidateMap({ spots, aim, marked, onMark, onPress, onReady }: CandidateMapProps) {
+export function CandidateMap({ spots, aim, line, marked, onMark, onPress, onReady }: CandidateMapProps) {
   const client = useClient();
   const holder = useRef<HTMLDivElement>(null);
   const map = useRef<SheetMap>(undefined);
@@ -56,7 +58,9 @@ export function CandidateMap({ spots, aim, marked, onMark, onPress, onReady }: C
     // around a position its nearest record is of interest, not the middle of the country
     map.current?.fit(aim ? [aim, ...spots.slice(0, 1).map(({ at }) => at)] : spots.map(({ at }) => at));
     map.current?.setAim(aim);
-  }, [spots, aim, client]);
+    map.current?.setLines(line ? [{ points: line }] : []);
+    if (line) map.current?.fit(line);
+  }, [spots, aim, line, client]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: as above
   useEffect(() => {

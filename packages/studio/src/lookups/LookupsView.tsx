@@ -71,6 +71,7 @@ export function LookupsView() {
   const body = bodyOf(first);
   const spots = useMemo(() => spotsOf(body), [body]);
   const aim = useMemo(() => (asked.words.at ? readPosition(asked.words.at) : undefined), [asked]);
+  const line = useMemo(() => lineOf(asked), [asked]);
   const { main, of, hint, example } = ABOUT[typed.call];
   const hasParts = typed.call === "forward" && (partsOpen || PARTS.some((part) => typed.words[part]));
   return (
@@ -199,7 +200,7 @@ export function LookupsView() {
           )}
         </section>
         <div className="flex min-h-0 flex-col gap-3">
-          <CandidateMap spots={spots} aim={aim} marked={marked} onMark={setMarked} onPress={press} onReady={setMap} />
+          <CandidateMap {...{ spots, aim, line, marked }} onMark={setMarked} onPress={press} onReady={setMap} />
           <Raw asked={asked} asking={first} />
         </div>
       </div>
@@ -222,6 +223,12 @@ function spotsOf(body: ReturnType<typeof bodyOf>): Spot[] {
     })),
   ];
   return found;
+}
+
+/** The two ends of a distance, once both are positions. */
+function lineOf({ call, words }: Asked) {
+  const [from, to] = call === "distance" ? [words.from, words.to].map((text) => readPosition(text ?? "")) : [];
+  return from && to ? [from, to] : undefined;
 }
 
 /** Where each ref stands in an answer. */

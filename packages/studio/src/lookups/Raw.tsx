@@ -4,14 +4,17 @@ import { Segmented } from "../ui/Segmented.tsx";
 import { AnswerTree } from "./AnswerTree.tsx";
 import type { Asked } from "./asked.ts";
 import { BindDialog } from "./BindDialog.tsx";
+import { PictureCode } from "./PictureCode.tsx";
+import { pictureOf } from "./picture.ts";
 import { RequestCode } from "./RequestCode.tsx";
 import { partAt, valueAt } from "./tree.ts";
-import type { Asking } from "./use-answer.ts";
+import { type Asking, bodyOf } from "./use-answer.ts";
 
-type Page = "answer" | "request" | "headers";
+type Page = "answer" | "request" | "picture" | "headers";
 
-/** What machines say: the answer as a tree, the request as code, status and headers. */
-export function Raw({ asked, asking: { answer } }: { asked: Asked; asking: Asking }) {
+/** What machines say: the answer as a tree, the request as code, the answer as a picture, status and headers. */
+export function Raw({ asked, asking }: { asked: Asked; asking: Asking }) {
+  const { answer } = asking;
   const [page, setPage] = useState<Page>("answer");
   const [pointer, setPointer] = useState("");
   const part = partAt(pointer);
@@ -29,6 +32,7 @@ export function Raw({ asked, asking: { answer } }: { asked: Asked; asking: Askin
           options={[
             ["answer", "Answer"],
             ["request", "Request"],
+            ["picture", "Picture"],
             ["headers", "Headers"],
           ]}
         />
@@ -37,6 +41,7 @@ export function Raw({ asked, asking: { answer } }: { asked: Asked; asking: Askin
         ) : null}
       </div>
       {page === "request" ? <RequestCode asked={asked} /> : null}
+      {page === "picture" ? <PictureCode picture={pictureOf(asked, bodyOf(asking))} /> : null}
       {page === "headers" ? (
         <dl
           tabIndex={0}
