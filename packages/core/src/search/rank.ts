@@ -46,6 +46,8 @@ const LATER = 8;
 const QUICKER = 4;
 /** Things that are looked at one by one in all, the most important first, when nothing ends the search before. */
 const MOST_LOOKED_AT = 1500;
+/** As many of them in one pass even where the lookup has used up its time. */
+const LEAST_LOOKED_AT = 200;
 /** What passing a thing counts that lacks a word it would need, and where its hint alone tells so. */
 const SKIPPED = 0.1;
 const PASSED = 0.02;
@@ -87,6 +89,7 @@ interface List {
  * what was not seen yet cannot have the words that are done, and in each posting list the most important come first.
  * @param floor an order below which nothing is wanted
  * @param hopes how well something must be explained, as shares of the best that could be
+ * @param budget of the whole lookup; what this takes is taken off it
  */
 export function rank(
   held: Held,
@@ -96,9 +99,15 @@ export function rank(
   near: Position | undefined,
   floor: number,
   hopes: readonly number[],
+  budget: Budget,
 ): Candidate[] {
   held.marks.fill(tokens);
-  return new Ranking(held, tokens, filter, limit, near, floor).run(hopes);
+  return new Ranking(held, tokens, filter, limit, near, floor, budget).run(hopes);
+}
+
+/** How many things a lookup may still look at, in all its passes: no text keeps other lookups waiting. */
+export interface Budget {
+  looks: number;
 }
 
 /** What lies inside the areas that a word may name. */
@@ -117,6 +126,7 @@ class Ranking {
   readonly #nearest: number;
   #drivers: Driver[] = [];
   #looked = 0;
+  #mostLooked = MOST_LOOKED_AT;
   /** The order that it takes to come among the best. */
   #leastOrder: number;
   /** Typed words, as bits, that a thing must have to be looked at. */
@@ -136,6 +146,7 @@ class Ranking {
     private readonly limit: number,
     private readonly near: Position | undefined,
     private readonly floor: number,
+    private readonly budget: Budget,
   ) {
     this.#leastOrder = floor;
     this.segment = held.segment;
@@ -156,13 +167,18 @@ class Ranking {
     const most = this.#bound.most();
     for (const hope of hopes) {
       const least = Math.max(this.floor, hope * most);
-      this.#goThroughAll(least);
+      this.#pass(least);
       if (!this.#kept.length) continue;
       const wanted = this.#leastOrder;
-      if (wanted < least - SLACK && least > this.floor) this.#goThroughAll(wanted);
+      if (wanted < least - SLACK && least > this.floor) this.#pass(wanted);
       break;
     }
     return this.#kept.filter(({ order }) => order >= Math.max(this.floor, this.#kept[0].order - MARGIN));
+  }
+
+  #pass(least: number): void {
+    this.#goThroughAll(least);
+    this.budget.looks -= this.#looked;
   }
 
   /** Goes through all that may have some order. */
@@ -172,6 +188,7 @@ class Ranking {
     marks.forget();
     this.#kept.length = 0;
     this.#looked = 0;
+    this.#mostLooked = Math.max(LEAST_LOOKED_AT, Math.min(MOST_LOOKED_AT, this.budget.looks));
     this.#leastOrder = least;
     this.#bound.reopen();
     this.#setLeft(0);
@@ -318,6 +335,7 @@ class Ranking {
   /** Considers the things of a range that have the typed words they need in their name, one at the least. */
   #considerRange(from: number, to: number): void {
     this.#needFor(NONE);
+    this.#looked += PASSED * (to - from);
     for (let thing = from; thing < to; thing++) {
       if (this.#hasNeeded(thing) && !this.#isHopeless(thing) && this.#consider(thing)) this.#needFor(NONE);
     }
@@ -359,7 +377,7 @@ class Ranking {
         continue;
       }
       const thing = things[p];
-      if (thingImportance[thing] < least || this.#looked >= MOST_LOOKED_AT) return;
+      if (thingImportance[thing] < least || this.#looked >= this.#mostLooked) return;
       if (!this.#hasNeeded(thing) || this.#isHopeless(thing)) {
         this.#looked += SKIPPED;
         continue;
