@@ -121,6 +121,18 @@ describe("placeLabels", () => {
     expect(place([label("Mill", 0, 0), label("Mill", 500, 500)])).toEqual(["Mill"]);
   });
 
+  it("leaves out names that the edge of a picture would cut", () => {
+    const within = { width: 200, height: 100 };
+    const placed = placeLabels(
+      [label("Cut", 20, 50), label("Whole", 120, 50), label("Low", 120, 96)],
+      ({ x, y }) => ({ x, y }),
+      1,
+      () => 60,
+      within,
+    );
+    expect(placed.map((one) => one.label.text)).toEqual(["Whole"]);
+  });
+
   it("leaves out a street that is shorter than its name", () => {
     expect(place([label("Mill Lane", 0, 0, { what: "street", run: 30 })])).toEqual([]);
     expect(place([label("Mill Lane", 0, 0, { what: "street", run: 90 })])).toEqual(["Mill Lane"]);

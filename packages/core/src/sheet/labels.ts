@@ -96,12 +96,14 @@ function alongLine(line: readonly (readonly [number, number])[]): Pick<Label, "x
  * @param toScreen gives CSS pixels for a point of the projected square
  * @param scale CSS pixels of the whole square's side
  * @param widthOf text width in CSS pixels
+ * @param within CSS pixels of the picture that names must stand on as a whole
  */
 export function placeLabels(
   labels: readonly Label[],
   toScreen: (point: { x: number; y: number }) => { x: number; y: number },
   scale: number,
   widthOf: (label: Label) => number,
+  within?: { width: number; height: number },
 ): LabelBox[] {
   const ordered = [...labels].sort(
     (a, b) => a.rank - b.rank || (a.key < b.key ? -1 : a.key > b.key ? 1 : b.run - a.run),
@@ -117,6 +119,7 @@ export function placeLabels(
     const halfWidth = (Math.abs(Math.cos(label.turn)) * width) / 2 + 7;
     const halfHeight = (Math.abs(Math.sin(label.turn)) * width) / 2 + 9;
     const box: [number, number, number, number] = [x - halfWidth, y - halfHeight, x + halfWidth, y + halfHeight];
+    if (within && (box[0] < 0 || box[1] < 0 || box[2] > within.width || box[3] > within.height)) continue;
     if (taken.some((other) => box[0] < other[2] && box[2] > other[0] && box[1] < other[3] && box[3] > other[1]))
       continue;
     taken.push(box);

@@ -27,6 +27,8 @@ export interface Over {
   lines?: readonly MapLine[];
   /** The spot that was asked about. */
   aim?: Position;
+  /** True to leave out names that the edge would cut: on a picture that nobody can move. */
+  whole?: boolean;
 }
 
 /** Draws what lies over the tiles: names, lines, markers, the scale. Lengths in CSS pixels. */
@@ -36,7 +38,7 @@ export function drawOver(
   size: Size,
   style: SheetStyle,
   labels: readonly Label[],
-  { markers = [], lines = [], aim }: Over,
+  { markers = [], lines = [], aim, whole = false }: Over,
 ): void {
   const shown = labels.filter(({ what, rank }) => {
     if (what === "country") return view.zoom < LAST_COUNTRY_ZOOM;
@@ -47,6 +49,7 @@ export function drawOver(
     (point) => squareToScreen(view, size, point),
     worldSize(view.zoom),
     (label) => widthOf(painter, label),
+    whole ? size : undefined,
   );
   drawLabels(painter, placed, style);
   drawScale(painter, view, size, style);

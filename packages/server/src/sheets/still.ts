@@ -70,6 +70,6 @@ export function paintStill(cutter: SheetCutter, { view, size, scale, night, over
     context.restore();
     labels.push(...labelsOf(features));
   }
-  drawOver(painter, view, size, style, labels, over);
+  drawOver(painter, view, size, style, labels, { ...over, whole: true });
   return encodePng(canvas.data(), width, height);
 }
