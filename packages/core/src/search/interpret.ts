@@ -81,6 +81,8 @@ const SHORTEST_BEGINNING = 2;
 const SHORTEST_MISSPELT = 3;
 /** From here on two errors are tried, where one finds nothing. */
 const SHORTEST_TWICE_MISSPELT = 8;
+/** A text in which more words than these are lost is no address with typing errors. */
+const MOST_TWICE_MISSPELT = 3;
 /** A compound is cut into pieces no shorter than this. */
 const SHORTEST_PIECE = 3;
 const ALL_KINDS = (1 << KINDS.length) - 1;
@@ -170,7 +172,8 @@ function interpretTokens(held: Dictionary, words: readonly Token[], manner: Mann
     if (token.house && !token.house.suffix && isLetter) token.mate = i + 1;
     addJoined(segment, token, next, completing && next.open && i + 2 === tokens.length);
   });
-  for (const token of tokens) if (kinds && !token.role) addTwiceMisspelt(held, token);
+  const lost = tokens.filter((token) => kinds && !token.role && mayBeTwiceMisspelt(held, token));
+  if (lost.length <= MOST_TWICE_MISSPELT) for (const token of lost) addTwiceMisspelt(held, token);
   return tokens;
 }
 
@@ -244,14 +247,16 @@ function rarity(segment: Segment, ranges: readonly TermRange[]): number {
 }
 
 /** A long word for which nothing else was found may have two errors: that is looked for last, since it takes longest. */
-function addTwiceMisspelt({ segment, below }: Dictionary, token: QueryToken): void {
+function mayBeTwiceMisspelt({ segment, below }: Dictionary, token: QueryToken): boolean {
   const { text, unfinished = false } = token;
-  if (token.ranges.length || text.length < SHORTEST_TWICE_MISSPELT || !mayBeMisspelt(token)) return;
-  if (below && descend(below.sections, 0, text) >= 0) return;
-  if (cutInTwo(segment, token, unfinished)) return;
-  for (const term of termsWithTwoErrors(segment, text, unfinished)) {
-    token.ranges.push({ from: term, to: term + 1, quality: TWO_ERRORS });
-  }
+  if (token.ranges.length || text.length < SHORTEST_TWICE_MISSPELT || !mayBeMisspelt(token)) return false;
+  if (below && descend(below.sections, 0, text) >= 0) return false;
+  return !cutInTwo(segment, token, unfinished);
+}
+
+function addTwiceMisspelt({ segment }: Dictionary, { text, unfinished = false, ranges }: QueryToken): void {
+  for (const term of termsWithTwoErrors(segment, text, unfinished))
+    ranges.push({ from: term, to: term + 1, quality: TWO_ERRORS });
 }
 
 /** Lets two words stand for one that is both of them together. */

@@ -1,5 +1,6 @@
 export { SheetCutter } from "./cut.ts";
 export type { SheetFeature, SheetGeometry, SheetLayer, SheetTile } from "./features.ts";
+export { type MarkerGroup, MarkerGroups } from "./groups.ts";
 export { type Label, type LabelBox, labelsOf, placeLabels } from "./labels.ts";
 export { drawLabels, fontOf, spacedText } from "./letter.ts";
 export { drawOver, forgetWidths, lengthText, type MapLine, type MapMarker, type Over } from "./over.ts";

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { recorder } from "../../testing/recorder.ts";
+import { project } from "../geo/index.ts";
 import { drawOver, lengthText, type Over } from "./over.ts";
 import { DAY } from "./styles.ts";
 import type { View } from "./view.ts";
@@ -62,6 +63,10 @@ describe("drawOver", () => {
   it("draws a line whose points are all the same", () => {
     const at = { lat: -35.5, lon: -21.5 };
     expect(texts(drawn({ lines: [{ points: [at, at] }] }))).toContain("0 m");
+  });
+
+  it("writes the number of a group on it", () => {
+    expect(texts(drawn({ groups: [{ ...project({ lat: -35.5, lon: -21.5 }), count: 1204 }] }))).toContain("1204");
   });
 
   it("draws a marked marker above the others", () => {

@@ -1,8 +1,9 @@
 import { geodesic, greatCircle, metresPerPixel, type Position, project } from "../geo/index.ts";
+import type { MarkerGroup } from "./groups.ts";
 import { type Label, placeLabels } from "./labels.ts";
 import { drawLabels, fontOf, spacedText } from "./letter.ts";
 import type { Painter } from "./painter.ts";
-import { drawAim, drawLine, drawMarker, type MarkerSign } from "./signs.ts";
+import { drawAim, drawGroup, drawLine, drawMarker, type MarkerSign } from "./signs.ts";
 import type { SheetStyle } from "./styles.ts";
 import { originOf, type Size, scaleLength, squareToScreen, toScreen, type View, worldSize } from "./view.ts";
 
@@ -24,6 +25,8 @@ export interface MapLine {
 /** What stands on a map besides its names. */
 export interface Over {
   markers?: readonly MapMarker[];
+  /** Groups of markers; their middles on the projected square. */
+  groups?: readonly Pick<MarkerGroup, "x" | "y" | "count">[];
   lines?: readonly MapLine[];
   /** The spot that was asked about. */
   aim?: Position;
@@ -38,7 +41,7 @@ export function drawOver(
   size: Size,
   style: SheetStyle,
   labels: readonly Label[],
-  { markers = [], lines = [], aim, whole = false }: Over,
+  { markers = [], groups = [], lines = [], aim, whole = false }: Over,
 ): void {
   const shown = labels.filter(({ what, rank }) => {
     if (what === "country") return view.zoom < LAST_COUNTRY_ZOOM;
@@ -56,6 +59,7 @@ export function drawOver(
   for (const line of lines)
     drawLine(painter, strokesOf(line.points, view, size), lengthOf(line.points), style, line.colour);
   if (aim) drawAim(painter, toScreen(view, size, aim), style);
+  for (const group of groups) drawGroup(painter, squareToScreen(view, size, group), group.count, style.madder, style);
   for (const marker of [...markers].sort((a, b) => Number(a.marked ?? false) - Number(b.marked ?? false))) {
     drawMarker(painter, { ...marker, ...toScreen(view, size, marker.at) }, style);
   }

@@ -1,12 +1,15 @@
-import type { Position } from "@bibliotope/core/geo";
+import { type Position, unproject } from "@bibliotope/core/geo";
 import {
   DAY,
   drawOver,
   forgetWidths,
   type MapLine,
   type MapMarker,
+  type MarkerGroup,
+  MarkerGroups,
   NIGHT,
   type Size,
+  squareToScreen,
   toPosition,
   toScreen,
   type View,
@@ -28,6 +31,8 @@ export interface MapOptions {
   label: string;
   /** What stands there before anything is known: the whole archipelago when not given. */
   view?: View;
+  /** Markers that would cover one another stand in groups; a press on a group goes to where it comes apart. */
+  grouped?: boolean;
   /** Night sheet; follows the system when not given. */
   night?: boolean;
 }
@@ -40,6 +45,12 @@ const FINEST = 1.5;
 /** CSS pixels to the side of and above a marker's spot, and below it, that belong to the marker. */
 const MARKER_REACH = 11;
 const MARKER_HEIGHT = 36;
+/** The same to the sides of a group. */
+const GROUP_REACH = 26;
+/** CSS pixels beyond the edge from which a marker's ribbon or label may still reach into the map. */
+const OUT_OF_SIGHT = 300;
+/** Markers that are named in words; of more only their number is said. */
+const MOST_NAMED = 12;
 /** Milliseconds of a short move. */
 const MOVE = 140;
 
@@ -61,6 +72,9 @@ export class SheetMap {
   #view: View;
   #size: Size = { width: 0, height: 0 };
   #markers: readonly MapMarker[] = [];
+  #groups: MarkerGroups | undefined;
+  /** The groups of a whole zoom, as long as neither changes. */
+  #grouped: { zoom: number; groups: MarkerGroup[] } | undefined;
   #lines: readonly MapLine[] = [];
   #aim: Position | undefined;
   /** What the view was fitted to, as long as nobody moved it since. */
@@ -93,7 +107,7 @@ export class SheetMap {
           this.#fitted = [];
           this.glide(view);
         },
-        press: (spot) => this.#press(toPosition(this.#view, this.#size, spot)),
+        press: (spot) => this.#press(spot),
       },
       this.#stop.signal,
     );
@@ -143,6 +157,8 @@ export class SheetMap {
 
   setMarkers(markers: readonly MapMarker[]): void {
     this.#markers = markers;
+    this.#groups = this.options.grouped ? new MarkerGroups(markers.map(({ at }) => at)) : undefined;
+    this.#grouped = undefined;
     this.#describe();
     this.#draw();
   }
@@ -255,8 +271,8 @@ export class SheetMap {
       const [dx, dy] = [clientX - left - spot.x, clientY - top - spot.y];
       return Math.abs(dx) <= MARKER_REACH && dy >= -MARKER_REACH && dy <= MARKER_HEIGHT;
     };
-    const under = this.#markers.findIndex(isUnder);
-    this.#setUnder(under < 0 ? undefined : under);
+    const { alone } = this.#standing();
+    this.#setUnder(alone.find((place) => isUnder(this.#markers[place])));
   }
 
   #setUnder(marker: number | undefined): void {
@@ -265,8 +281,33 @@ export class SheetMap {
     for (const heard of this.#hovered) heard(marker);
   }
 
-  #press(at: Position): void {
+  #press(spot: { x: number; y: number }): void {
+    const group = this.#standing().groups.find((one) => {
+      const { x, y } = squareToScreen(this.#view, this.#size, one);
+      return Math.abs(spot.x - x) <= GROUP_REACH && spot.y >= y - MARKER_REACH && spot.y <= y + MARKER_HEIGHT;
+    });
+    if (group) {
+      this.#zoomTo({ at: unproject(group), zoom: Math.max(this.#view.zoom, this.#groups!.apartAt(group)) });
+      return;
+    }
+    const at = toPosition(this.#view, this.#size, spot);
     for (const heard of this.#pressed) heard(at);
+  }
+
+  /** Which markers stand alone in sight, by their places in the list, and which groups there are. */
+  #standing(): { alone: number[]; groups: MarkerGroup[] } {
+    if (!this.#groups) return { alone: [...this.#markers.keys()], groups: [] };
+    const zoom = Math.floor(this.#view.zoom);
+    if (this.#grouped?.zoom !== zoom) this.#grouped = { zoom, groups: this.#groups.at(zoom) };
+    const { width, height } = this.#size;
+    const inSight = this.#grouped.groups.filter((group) => {
+      const { x, y } = squareToScreen(this.#view, this.#size, group);
+      return x > -OUT_OF_SIGHT && x < width + OUT_OF_SIGHT && y > -OUT_OF_SIGHT && y < height + OUT_OF_SIGHT;
+    });
+    return {
+      alone: inSight.flatMap(({ count, first }) => (count === 1 ? [first] : [])),
+      groups: inSight.filter(({ count }) => count > 1),
+    };
   }
 
   #resize(): void {
@@ -311,7 +352,9 @@ export class SheetMap {
       Math.max(ratio, FINEST),
       style,
     );
-    const over = { markers: this.#markers, lines: this.#lines, aim: this.#aim };
+    const { alone, groups } = this.#standing();
+    const markers = alone.map((place) => this.#markers[place]);
+    const over = { markers, groups, lines: this.#lines, aim: this.#aim };
     drawOver(context, this.#view, this.#size, style, labels, over);
     this.element.dataset.complete = String(complete);
   }
@@ -339,8 +382,9 @@ export class SheetMap {
 
   /** Says in words what the map shows. */
   #describe(): void {
-    const named = this.#markers.map(({ label }) => label).filter(Boolean);
-    this.#described.textContent = named.length ? `A marker stands at ${named.join(", ")}.` : "";
+    const named = this.#markers.flatMap(({ label }) => (label ? [label] : []));
+    const more = this.#markers.length > MOST_NAMED ? `${this.#markers.length} markers stand on the map.` : "";
+    this.#described.textContent = more || (named.length ? `A marker stands at ${named.join(", ")}.` : "");
     const { at, zoom } = this.#view;
     this.element.dataset.view = `${at.lat.toFixed(5)},${at.lon.toFixed(5)},${zoom.toFixed(2)}`;
   }

@@ -1,0 +1,76 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { project, TILE } from "../geo/index.ts";
+import { MarkerGroups } from "./groups.ts";
+
+const position = fc.record({
+  lat: fc.double({ min: -37, max: -34, noNaN: true }),
+  lon: fc.double({ min: -23, max: -20, noNaN: true }),
+});
+const positions = fc.array(position, { maxLength: 60 });
+const zoom = fc.integer({ min: 0, max: 17 });
+
+describe("MarkerGroups", () => {
+  it("has every marker in just one group, at any zoom", () => {
+    fc.assert(
+      fc.property(positions, zoom, (its, z) => {
+        const groups = new MarkerGroups(its).at(z);
+        expect(groups.reduce((sum, { count }) => sum + count, 0)).toBe(its.length);
+        expect(new Set(groups.map(({ first }) => first)).size).toBe(groups.length);
+      }),
+    );
+  });
+
+  it("never joins again what came apart on the way closer", () => {
+    fc.assert(
+      fc.property(positions, (its) => {
+        const groups = new MarkerGroups(its);
+        for (let z = 0; z < 17; z++) expect(groups.at(z).length).toBeLessThanOrEqual(groups.at(z + 1).length);
+        // the first of each group is the first of one of the groups it is made of
+        for (let z = 0; z < 17; z++) {
+          const closer = new Set(groups.at(z + 1).map(({ first }) => first));
+          for (const { first } of groups.at(z)) expect(closer.has(first)).toBe(true);
+        }
+      }),
+    );
+  });
+
+  it("is the same whichever zoom was asked for first", () => {
+    fc.assert(
+      fc.property(positions, zoom, zoom, (its, a, b) => {
+        const groups = new MarkerGroups(its);
+        groups.at(a);
+        expect(groups.at(b)).toEqual(new MarkerGroups(its).at(b));
+      }),
+    );
+  });
+
+  it("joins two markers that would touch, and no others", () => {
+    const at = { lat: -35.2, lon: -21.4 };
+    const pixels = (count: number, z: number) => ({ lat: at.lat, lon: at.lon + (360 * count) / (TILE * 2 ** z) });
+    const groups = new MarkerGroups([at, pixels(30, 12), pixels(200, 12)]);
+    expect(groups.at(12).map(({ count }) => count)).toEqual([2, 1]);
+    expect(groups.at(13).map(({ count }) => count)).toEqual([1, 1, 1]);
+    expect(groups.apartAt({ first: 0, count: 2 })).toBe(13);
+  });
+
+  it("puts a group in the middle of its markers", () => {
+    const [a, b] = [
+      { lat: -35.2, lon: -21.4 },
+      { lat: -35.2, lon: -21.39 },
+    ];
+    const [{ x }] = new MarkerGroups([a, b]).at(6);
+    expect(x).toBeCloseTo((project(a).x + project(b).x) / 2, 12);
+  });
+
+  it("lets markers on the very same spot stand alone only at the closest zooms", () => {
+    const at = { lat: -35.2, lon: -21.4 };
+    const groups = new MarkerGroups([at, at, at]);
+    expect(groups.at(16)).toHaveLength(1);
+    expect(groups.at(18)).toHaveLength(3);
+  });
+
+  it("is empty without markers", () => {
+    expect(new MarkerGroups([]).at(10)).toEqual([]);
+  });
+});

@@ -1,0 +1,150 @@
+import { type Position, project, TILE } from "../geo/index.ts";
+import { LEAST_ZOOM } from "./view.ts";
+
+/** Markers nearer to each other than these CSS pixels stand in one group. */
+const REACH = 46;
+/** From this zoom on every marker stands alone. */
+const ALONE_ZOOM = 17;
+
+/** Markers that stand together at some zoom; one alone has a count of 1. */
+export interface MarkerGroup {
+  /** Middle of its markers, on the projected square. */
+  x: number;
+  y: number;
+  count: number;
+  /** Place of its first marker in the list; of a group of one, the marker. */
+  first: number;
+}
+
+/** Groups of one zoom, as columns. */
+interface Level {
+  x: Float64Array;
+  y: Float64Array;
+  count: Uint32Array;
+  first: Uint32Array;
+}
+
+/**
+ * Groups markers by their distance on the screen. The groups of a zoom are made of whole groups of the next closer one,
+ * so that going closer only ever takes groups apart, and they depend on nothing but the list, so that they stay while
+ * the map is moved.
+ */
+export class MarkerGroups {
+  /** By zoom, from the closest on. */
+  readonly #levels = new Map<number, Level>();
+
+  constructor(positions: readonly Position[]) {
+    const level = emptyLevel(positions.length);
+    positions.forEach((position, i) => {
+      const { x, y } = project(position);
+      level.x[i] = x;
+      level.y[i] = y;
+      level.count[i] = 1;
+      level.first[i] = i;
+    });
+    this.#levels.set(ALONE_ZOOM, level);
+  }
+
+  /** The groups of a zoom, or of the whole one below it. */
+  at(zoom: number): MarkerGroup[] {
+    const { x, y, count, first } = this.#level(Math.max(0, Math.min(ALONE_ZOOM, Math.floor(zoom))));
+    return Array.from(x, (_, i) => ({ x: x[i], y: y[i], count: count[i], first: first[i] }));
+  }
+
+  /** The zoom at which a group, known by its first marker and its count, comes apart. */
+  apartAt({ first, count }: Pick<MarkerGroup, "first" | "count">): number {
+    for (let zoom = LEAST_ZOOM; zoom < ALONE_ZOOM; zoom++) {
+      const level = this.#level(zoom);
+      const place = level.first.indexOf(first);
+      if (place >= 0 && level.count[place] < count) return zoom;
+    }
+    return ALONE_ZOOM;
+  }
+
+  #level(zoom: number): Level {
+    let level = this.#levels.get(zoom);
+    if (!level) {
+      level = joined(this.#level(zoom + 1), REACH / (TILE * 2 ** zoom));
+      this.#levels.set(zoom, level);
+    }
+    return level;
+  }
+}
+
+function emptyLevel(length: number): Level {
+  return {
+    x: new Float64Array(length),
+    y: new Float64Array(length),
+    count: new Uint32Array(length),
+    first: new Uint32Array(length),
+  };
+}
+
+/** Joins what stands nearer than a reach, each with all around it that nothing before it took. */
+function joined({ x, y, count, first }: Level, reach: number): Level {
+  const total = x.length;
+  const cells = new Cells(x, y, reach);
+  const isTaken = new Uint8Array(total);
+  const level = emptyLevel(total);
+  let groups = 0;
+  for (let i = 0; i < total; i++) {
+    if (isTaken[i]) continue;
+    const column = Math.floor(x[i] / reach);
+    const row = Math.floor(y[i] / reach);
+    let sumX = 0;
+    let sumY = 0;
+    let sum = 0;
+    for (let cell = 0; cell < 9; cell++) {
+      // written out: a call for each point takes twice as long
+      for (let j = cells.firstIn(column - 1 + (cell % 3), row - 1 + ((cell / 3) | 0)); j >= 0; j = cells.next[j]) {
+        if (isTaken[j] || (x[j] - x[i]) ** 2 + (y[j] - y[i]) ** 2 > reach * reach) continue;
+        isTaken[j] = 1;
+        sumX += x[j] * count[j];
+        sumY += y[j] * count[j];
+        sum += count[j];
+      }
+    }
+    level.x[groups] = sumX / sum;
+    level.y[groups] = sumY / sum;
+    level.count[groups] = sum;
+    level.first[groups] = first[i];
+    groups++;
+  }
+  return {
+    x: level.x.slice(0, groups),
+    y: level.y.slice(0, groups),
+    count: level.count.slice(0, groups),
+    first: level.first.slice(0, groups),
+  };
+}
+
+/** Points in square cells as wide as a reach: a hash table of the cells, with a chain of points in each. */
+class Cells {
+  /** The next point of the chain that each point is in, or -1. */
+  readonly next: Int32Array;
+  readonly #mask: number;
+  readonly #head: Int32Array;
+
+  constructor(x: Float64Array, y: Float64Array, reach: number) {
+    const size = 2 ** Math.ceil(Math.log2(Math.max(2, 2 * x.length)));
+    this.#mask = size - 1;
+    this.#head = new Int32Array(size).fill(-1);
+    this.next = new Int32Array(x.length);
+    // from the last on, so that each chain goes from the first to the last
+    for (let i = x.length - 1; i >= 0; i--) {
+      const slot = this.#slot(Math.floor(x[i] / reach), Math.floor(y[i] / reach));
+      this.next[i] = this.#head[slot];
+      this.#head[slot] = i;
+    }
+  }
+
+  /** First point of the chain of a cell, or -1; points of other cells may be in it too. */
+  firstIn(column: number, row: number): number {
+    return this.#head[this.#slot(column, row)];
+  }
+
+  #slot(column: number, row: number): number {
+    // neighbours in a row stay neighbours in memory
+    return (column + Math.imul(row, 0x9e3779b1)) & this.#mask;
+  }
+}
