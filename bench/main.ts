@@ -3,7 +3,7 @@ import { cpus, totalmem } from "node:os";
 import { makeCorpus, SIZES, type SizeName } from "./corpus.ts";
 import { measureEngine } from "./engine.ts";
 import { measureFirstPage, measureHttp, suggestLoad } from "./http.ts";
-import { measureMap } from "./map.ts";
+import { measureGroups, measureMap, measureStills } from "./map.ts";
 import type { Measure } from "./measure.ts";
 import { measureSwap } from "./swap.ts";
 
@@ -31,6 +31,8 @@ if (size === "demo") {
   note(await measureSwap(asked, readyFile, database));
   note(await measureFirstPage(ready.url));
   note(await measureMap(ready.signIn));
+  note(await measureStills(ready));
+  note(measureGroups());
 }
 const about = { isSmall: size !== "10m", isLarge: size === "10m", database };
 for await (const measure of measureEngine(makeCorpus(size, SAMPLES), about)) note(measure);
