@@ -189,3 +189,25 @@ test.describe("settings", () => {
     await expect(page.getByText("Nothing was asked yet.")).toBeVisible();
   });
 });
+
+test("what was found is a picture too, with the element to paste into a page", async ({ page }) => {
+  await page.goto("/lookups/forward?q=12+harbour+row,+tidewell&gloss=1");
+  await page.getByRole("button", { name: "Picture", exact: true }).click();
+  const picture = page.getByRole("img", { name: /^Map of 12 Harbour Row, Tidewell/ });
+  await expect(picture).toBeVisible();
+  await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(300);
+  await expect(page.locator("pre")).toContainText('crossorigin="anonymous"');
+  await page.getByRole("button", { name: "600 × 400" }).click();
+  await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(600);
+  await expect(page.locator("pre")).toContainText('width="600"');
+});
+
+test("the line of a distance stands on the map, and on its picture", async ({ page }) => {
+  await page.goto("/lookups/distance?from=-35.1841,-21.6253&to=-36.6,-22.6");
+  await page.getByRole("button", { name: "Picture", exact: true }).click();
+  await expect(
+    page.getByRole("img", { name: "Map with a line of 180 km from -35.1841,-21.6253 to -36.6,-22.6" }),
+  ).toBeVisible();
+  const sheet = page.getByRole("application");
+  await expect.poll(async () => Number((await sheet.getAttribute("data-view"))!.split(",")[2])).toBeLessThan(8);
+});

@@ -86,3 +86,12 @@ test("nothing found", async ({ page }) => {
   await page.waitForTimeout(600);
   await take(page, "nothing-found");
 });
+
+test("picture", async ({ page }) => {
+  await page.goto("/lookups/distance?from=-35.1841,-21.6253&to=-36.6,-22.6");
+  await expect(page.getByRole("application")).toHaveAttribute("data-complete", "true");
+  await page.getByRole("button", { name: "Picture" }).click();
+  await expect(page.getByRole("img", { name: /Map with a line/ })).toBeVisible();
+  await page.waitForTimeout(900);
+  await take(page, "picture");
+});
