@@ -2,11 +2,12 @@ import { type Position, sphereDistance } from "../geo/index.ts";
 import { GROUPS, NONE, REST, type Segment } from "../index/index.ts";
 import { Bound } from "./bound.ts";
 import type { Held } from "./held.ts";
-import { QUALITY, type QueryToken } from "./interpret.ts";
+import type { QueryToken } from "./interpret.ts";
 import type { Marks } from "./marks.ts";
 import type { Between } from "./numbers.ts";
 import type { Filter } from "./query.ts";
 import { type Explained, Scale } from "./scale.ts";
+import { type Driver, type Inside, insidesOf, isWithin, type List, sortDrivers, streetsOf } from "./ways.ts";
 
 /** A record that may be meant. */
 export interface Candidate {
@@ -40,8 +41,6 @@ const LONG = 1024;
 export const HOPES = [0.78, 0.62, 0.4, 0] as const;
 /** So much of the margin may go unseen rather than that all is gone through again. */
 const SLACK = 0.06;
-/** How much later the readings with errors have their turn. */
-const LATER = 8;
 /** How many postings are passed in the time in which one thing of an area is looked at. */
 const QUICKER = 4;
 /** Things that are looked at one by one in all, the most important first, when nothing ends the search before. */
@@ -61,25 +60,6 @@ const MOST_PASSED = 16_384;
 const MOST_POSTCODES = 100;
 /** An area this small around the nearness clue is gone through whole. */
 const MOST_AROUND = 3000;
-
-/** The dictionary words of one reading of one typed word, and the things they find. */
-interface Driver {
-  token: number;
-  from: number;
-  to: number;
-  quality: number;
-  node?: number;
-  /** How many postings. */
-  size: number;
-}
-
-/** Part of a list of things, with their hints. */
-interface List {
-  things: Uint32Array;
-  hints: Uint16Array;
-  from: number;
-  to: number;
-}
 
 /**
  * Ranks the things that a reading of a text may mean; keeps the best few, best first, equal ones by number.
@@ -108,14 +88,6 @@ export function rank(
 /** How many things a lookup may still look at, in all its passes: no text keeps other lookups waiting. */
 export interface Budget {
   looks: number;
-}
-
-/** What lies inside the areas that a word may name. */
-interface Inside {
-  token: number;
-  /** Half-open ranges of things, one after the other. */
-  ranges: Uint32Array;
-  total: number;
 }
 
 class Ranking {
@@ -162,7 +134,7 @@ class Ranking {
    * nothing is found. The best that is found then says what stands beside it.
    */
   run(hopes: readonly number[]): Candidate[] {
-    this.#drivers = this.#sortDrivers();
+    this.#drivers = sortDrivers(this.segment, this.tokens);
     this.#setLeft(0);
     const most = this.#bound.most();
     for (const hope of hopes) {
@@ -194,8 +166,8 @@ class Ranking {
     this.#setLeft(0);
     for (const thing of marks.touched) this.#consider(thing);
     this.#goThroughWholeCodes();
-    const insides = this.#insides();
-    let partCodes = this.#streetsOf(this.#bound.partCodes);
+    const insides = insidesOf(this.segment, this.tokens, this.marks);
+    let partCodes = streetsOf(this.segment, this.#bound.partCodes);
     let isNearDone = !this.near;
     for (let i = 0; i < drivers.length; i++) {
       const { size, token } = drivers[i];
@@ -241,33 +213,6 @@ class Ranking {
     }
   }
 
-  #streetsOf(postcodes: readonly number[]): number {
-    const { postcodeStreet } = this.segment.sections;
-    let streets = 0;
-    for (const postcode of postcodes) {
-      const place = postcode - this.segment.firstPostcode;
-      streets += postcodeStreet[place + 1] - postcodeStreet[place];
-    }
-    return streets;
-  }
-
-  /** All readings of all words, from the fewest things found to the most. */
-  #sortDrivers(): Driver[] {
-    const { termPosting } = this.segment.sections;
-    const drivers = this.tokens.flatMap(({ ranges }, token) =>
-      ranges.map(({ from, to, quality, node }): Driver => {
-        // of a beginning areas and postcodes are counted too: they are few
-        const first = node === undefined ? from * GROUPS + REST : from * GROUPS;
-        const size = termPosting[node === undefined ? first + 1 : to * GROUPS] - termPosting[first];
-        return { token, from, to, quality, node, size };
-      }),
-    );
-    const turn = ({ size, quality }: Driver) => (quality < QUALITY.spelling + 1e-9 ? size * LATER : size);
-    return drivers
-      .filter(({ size }) => size > 0)
-      .sort((a, b) => turn(a) - turn(b) || a.token - b.token || a.from - b.from);
-  }
-
   /** Notes what the readings from some driver on can still give. */
   #setLeft(from: number): void {
     const left = new Float64Array(this.tokens.length);
@@ -281,34 +226,6 @@ class Ranking {
   /** True when a score, with some importance (0 to 1), cannot come among the best any more. */
   #isBeyond(score: number, importance: number): boolean {
     return score + importance * IMPORTANCE_SHARE + this.#nearest < this.#leastOrder - 1e-6;
-  }
-
-  /** For each word the areas that it may name, and how much lies inside them; the least first. */
-  #insides(): Inside[] {
-    const { marks, tokens, segment } = this;
-    const { thingParent } = segment.sections;
-    const isInAnother = (area: number, t: number) => {
-      for (let above = thingParent[area]; above !== NONE; above = thingParent[above])
-        if (marks.named(above, t) > 0) return true;
-      return false;
-    };
-    const areas = Uint32Array.from(marks.touched.filter((thing) => segment.isArea(thing))).sort();
-    const insides = tokens.map((_, token): Inside => {
-      const ranges: number[] = [];
-      let total = 0;
-      // areas in order, and none in another: so their ranges are in order too, first all of streets, then of places
-      const add = ([from, to]: [number, number]) => {
-        if (from === to) return;
-        total += to - from;
-        if (ranges[ranges.length - 1] === from) ranges[ranges.length - 1] = to;
-        else ranges.push(from, to);
-      };
-      const named = areas.filter((area) => marks.named(area, token) > 0 && !isInAnother(area, token));
-      for (const area of named) add(segment.streetsInside(area));
-      for (const area of named) add(segment.placesInside(area));
-      return { token, ranges: Uint32Array.from(ranges), total };
-    });
-    return insides.filter(({ total }) => total > 0).sort((a, b) => a.total - b.total);
   }
 
   /** How many things of an area are looked at in the time in which a list is gone through. */
@@ -471,18 +388,6 @@ class Ranking {
     const last = kept.length < limit ? 0 : kept[limit - 1].order;
     this.#leastOrder = Math.max(this.floor, last, kept[0].order - MARGIN);
   }
-}
-
-/** True when one of some sorted half-open ranges has a thing. */
-function isWithin(ranges: Uint32Array, thing: number): boolean {
-  let low = 0;
-  let high = ranges.length;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (ranges[middle] <= thing) low = middle + 1;
-    else high = middle;
-  }
-  return low % 2 === 1;
 }
 
 function nearnessBonus(at: Position, near: Position): number {
