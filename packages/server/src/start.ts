@@ -1,4 +1,4 @@
-import { rm, writeFile } from "node:fs/promises";
+import { rename, rm, writeFile } from "node:fs/promises";
 import type { AddressInfo } from "node:net";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
@@ -106,7 +106,11 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   /** Makes a new sign-in link and notes it, with all that another program needs, where only this user may read it. */
   async function nextLink(): Promise<string> {
     const signIn = `${url}/sign-in?token=${await makeSignInToken(database, user)}`;
-    await writeFile(readyFile, JSON.stringify({ url, signIn, keys, pid: process.pid }, null, 2), { mode: 0o600 });
+    // put in place as a whole: whoever reads it meanwhile finds the old one or the new one
+    const next = `${readyFile}.next`;
+    await rm(next, { force: true });
+    await writeFile(next, JSON.stringify({ url, signIn, keys, pid: process.pid }, null, 2), { mode: 0o600 });
+    await rename(next, readyFile);
     return signIn;
   }
 
