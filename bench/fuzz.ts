@@ -17,7 +17,7 @@ export function measureFuzz(engine: Engine, words: readonly string[], corpus: st
   );
   const slowest = Math.max(...each);
   const text = JSON.stringify(texts[each.indexOf(slowest)]).slice(0, 60);
-  const beside = `${texts.length} texts of ${Object.keys(KINDS).length} kinds, each suggested and looked up, ${ROUNDS} rounds; slowest ${text}`;
+  const beside = `${texts.length} texts of ${Object.keys(KINDS).length} kinds, the slower of suggest and forward, ${ROUNDS} rounds; slowest ${text}`;
   return atMost("slowest of fuzzed texts", corpus, "ms", slowest, 50, beside);
 }
 
