@@ -9,14 +9,11 @@ import { ease } from "./layout/roads.ts";
 import type { Namer } from "./names/namer.ts";
 import type { World } from "./world.ts";
 
-const CONTOUR_STEP = 50;
-
-/** The ground of an island on the map: land, contours, rivers, borders, names. */
+/** The ground of an island on the map: land, rivers, borders, names. */
 export function drawGround(
   world: World,
   code: string,
   heights: Grid,
-  coarse: Grid,
   rivers: readonly River[],
   towns: readonly Town[],
   plane: Plane,
@@ -33,19 +30,6 @@ export function drawGround(
       properties: {},
       geometry: { type: "Polygon", coordinates: polygon.map((ring) => closed(ring, plane)) },
     });
-  }
-  for (let level = CONTOUR_STEP; level < 1500; level += CONTOUR_STEP) {
-    for (const ring of contourRings(coarse, level)) {
-      if (Math.abs(ringArea(ring)) < 200000) continue;
-      const geometry = { type: "LineString" as const, coordinates: closed(smoothRing(ring, 1), plane) };
-      world.features.push({
-        layer: "contour",
-        rank: level % 250 === 0 ? 1 : level % 100 === 0 ? 2 : 3,
-        names: [],
-        properties: { height: level },
-        geometry,
-      });
-    }
   }
   for (const river of rivers) {
     world.features.push({

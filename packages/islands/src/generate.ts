@@ -5,20 +5,23 @@ import type { Grid } from "./ground/grid.ts";
 import { Plane } from "./ground/plane.ts";
 import { findRivers } from "./ground/rivers.ts";
 import { makeTerrain } from "./ground/terrain.ts";
+import { drawCover, drawLakes } from "./landscape.ts";
 import { layAreas, type Town } from "./layout/areas.ts";
 import { buildRoads } from "./layout/country-roads.ts";
 import { furnishHouses } from "./layout/houses.ts";
 import { addPlaces } from "./layout/places.ts";
 import { postcodesOf } from "./layout/postcodes.ts";
+import { drawRailways } from "./layout/railways.ts";
 import { joinTowns } from "./layout/roads.ts";
 import { pickSites } from "./layout/sites.ts";
 import { buildTown, type Ground } from "./layout/streets.ts";
 import { namerOf } from "./names/namer.ts";
 import { Random } from "./random.ts";
+import { drawRelief } from "./relief.ts";
 import { emptyWorld, type World } from "./world.ts";
 
 /** Version of the generator: the same version and seed give the same world, byte for byte. */
-export const WORLD_VERSION = 3;
+export const WORLD_VERSION = 4;
 
 /** The whole archipelago of a seed. Takes a few seconds. */
 export function generateIslands(seed = 1): World {
@@ -40,7 +43,7 @@ function generateCountry(world: World, plan: CountryPlan, seed: number): { plane
   const towns = layAreas(world, plan.code, coarse, sites, plane, namer, random);
   const ground: Ground = { code: plan.code, heights, plane, namer, random };
   const postcodeFor = postcodesOf(world, plan.code, (town) => plane.position(town.site.at));
-  drawGround(world, plan.code, heights, coarse, rivers, towns, plane, namer);
+  drawGround(world, plan.code, heights, rivers, towns, plane, namer);
   buildRoads(world, ground, joinTowns(coarse, sites), towns, postcodeFor);
   towns.forEach((town, i) => {
     const before = world.addresses.length;
@@ -49,6 +52,12 @@ function generateCountry(world: World, plan: CountryPlan, seed: number): { plane
     addPlaces(world, plan.code, town, its, random);
     if (plan.code === "QR") furnishHouses(world, its, new Random(`houses of ${town.key}, ${seed}`));
   });
+  const land = { heights, plane, towns, seed: plan.seed + seed };
+  drawRelief(world, coarse, plane);
+  const houses = world.addresses.filter(({ country }) => country === plan.code).map(({ at }) => at);
+  drawCover(world, land, houses, new Random(`fields of ${plan.code}, ${seed}`));
+  drawLakes(world, land, rivers, plan.code);
+  drawRailways(world, coarse, plane, towns);
   return { plane, towns };
 }
 

@@ -71,10 +71,12 @@ export type Layer =
   | "land"
   | "water"
   | "river"
+  | "cover"
   | "park"
   | "contour"
   | "boundary"
   | "street"
+  | "railway"
   | "building"
   | "ferry"
   | "name";

@@ -120,6 +120,7 @@ describe("stillAsking", () => {
       size: { width: 600, height: 400 },
       scale: 1,
       night: false,
+      sheet: "streets",
     });
   });
 
@@ -146,12 +147,16 @@ describe("stillAsking", () => {
     expect(issues(stillAsking, ask(query))[0]).toBe(expected);
   });
 
-  it.each(["at=99,0", "at=-35.2,-21.4&zoom=20", "markers=1;2", "markers=-35.2", "at=-35.2,-21.4&night=perhaps"])(
-    "refuses %j",
-    (query) => {
-      expect(issues(stillAsking, ask(query))).not.toEqual([]);
-    },
-  );
+  it.each([
+    "at=99,0",
+    "at=-35.2,-21.4&zoom=20",
+    "markers=1;2",
+    "markers=-35.2",
+    "at=-35.2,-21.4&night=perhaps",
+    "at=-35.2,-21.4&sheet=sky",
+  ])("refuses %j", (query) => {
+    expect(issues(stillAsking, ask(query))).not.toEqual([]);
+  });
 });
 
 describe("the examples", () => {

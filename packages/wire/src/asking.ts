@@ -1,5 +1,6 @@
 import { isPosition } from "@bibliotope/core/geo";
 import { KINDS, PARTS } from "@bibliotope/core/place";
+import { SHEETS } from "@bibliotope/core/sheet";
 import * as z from "zod";
 
 /** The longest text that is read, in UTF-16 units. */
@@ -192,7 +193,11 @@ export const stillAsking = z
       .max(19)
       .optional()
       .meta({ description: "6 to 19; as close as shows everything when left out." }),
-    night: z.boolean().default(false).meta({ description: "The night sheet." }),
+    sheet: z
+      .enum(SHEETS, { error: `one of ${SHEETS.join(", ")}` })
+      .default("streets")
+      .meta({ description: "Streets; what covers the ground; heights; or the ground with streets and names." }),
+    night: z.boolean().default(false).meta({ description: "By night." }),
     lang: common.lang,
   })
   .refine(({ at, of, markers, line }) => at || of || markers.length || line, {

@@ -212,4 +212,49 @@ describe("SheetCutter", () => {
     expect(Math.max(...reach(a))).toBeGreaterThan(edge);
     expect(Math.min(...reach(b))).toBeLessThan(edge);
   });
+
+  it("flags the edges that are the tile's own, and no others", () => {
+    const tile = tileAt(12, -35.001, -21.5);
+    const [land] = cutter.cut(tile).features;
+    const [ring] = (land.geometry as { coordinates: [number, number][][] }).coordinates;
+    const [cuts] = land.properties.cuts!;
+    const north = Math.max(...ring.map(([, lat]) => lat));
+    const own = ring.slice(0, -1).flatMap((_, i) => (cuts.includes(i) ? [] : [[ring[i], ring[i + 1]]]));
+    // three sides are cut; the northern one is the island's
+    expect(cuts.length).toBe(3);
+    expect(own.length).toBe(1);
+    for (const [, lat] of own[0]) expect(lat).toBeCloseTo(north, 6);
+    expect(Math.abs(north + 35)).toBeLessThan(1e-4);
+    const whole = cutter.cut(tileAt(6, -35.5, -21.5)).features[0];
+    expect(whole.properties.cuts).toBeUndefined();
+  });
+
+  it("flags only edges on the tile's frame, however an area is cut", () => {
+    const corner = fc.record({
+      lon: fc.double({ min: -21.6, max: -21.4, noNaN: true }),
+      lat: fc.double({ min: -35.6, max: -35.4, noNaN: true }),
+    });
+    fc.assert(
+      fc.property(fc.array(corner, { minLength: 3, maxLength: 7 }), (corners) => {
+        const ring = [...corners, corners[0]].map(({ lon, lat }): [number, number] => [lon, lat]);
+        const one = new SheetCutter([feature("land", 1, { type: "Polygon", coordinates: [ring] })]);
+        const [cut] = one.cut(tileAt(13, -35.5, -21.5)).features;
+        if (!cut) return;
+        const rings = cut.geometry.type === "Polygon" ? cut.geometry.coordinates : [];
+        rings.forEach((pairs, i) => {
+          const { x, y } = tileAt(13, -35.5, -21.5);
+          const isOnFrame = (value: number, at: number) =>
+            [-0.25, 1.25].some((side) => Math.abs(value - at - side) < 1e-3);
+          for (const place of cut.properties.cuts?.[i] ?? []) {
+            const [a, b] = [pairs[place], pairs[place + 1]].map(([lon, lat]) => project({ lat, lon }));
+            const scale = 2 ** 13;
+            expect(
+              (isOnFrame(a.x * scale, x) && isOnFrame(b.x * scale, x)) ||
+                (isOnFrame(a.y * scale, y) && isOnFrame(b.y * scale, y)),
+            ).toBe(true);
+          }
+        });
+      }),
+    );
+  });
 });

@@ -1,7 +1,8 @@
 import { project, TILE, unproject } from "../geo/index.ts";
 import { clipLine, clipRing, type Frame, frameAround, frameHolds, framesMeet, type Line } from "./clip.ts";
 import type { SheetFeature, SheetGeometry, SheetTile } from "./features.ts";
-import type { SheetPart, TileName } from "./paint.ts";
+import { partOf, type TileName } from "./paint.ts";
+import type { SheetPart } from "./pen.ts";
 import { simplify } from "./simplify.ts";
 
 /** Pixels around a tile that its features reach into, so that no edge shows where two tiles meet. */
@@ -31,9 +32,8 @@ export class SheetCutter {
   }
 
   /** The features of a tile (OGC WebMercatorQuad numbering), with a margin of 64 pixels. */
-  cut({ z, x, y }: TileName): SheetTile {
-    const part = { z, left: x * TILE, top: y * TILE, width: TILE, height: TILE };
-    return { type: "FeatureCollection", features: this.cutPart(part) };
+  cut(tile: TileName): SheetTile {
+    return { type: "FeatureCollection", features: this.cutPart(partOf(tile)) };
   }
 
   /** The features of any part of a sheet, with the same margin. */
@@ -48,8 +48,11 @@ export class SheetCutter {
     return this.#at(z)
       .filter((feature) => framesMeet(feature.frame, frame))
       .flatMap((feature): SheetFeature[] => {
-        const geometry = cutGeometry(feature, frame, z);
-        return geometry ? [{ ...feature.source, geometry }] : [];
+        const cut = cutGeometry(feature, frame, z);
+        if (!cut) return [];
+        const { geometry, cuts } = cut;
+        const { source } = feature;
+        return [{ ...source, geometry, properties: cuts ? { ...source.properties, cuts } : source.properties }];
       });
   }
 
@@ -70,18 +73,23 @@ export class SheetCutter {
 export function firstZoom({ layer, rank, what }: SheetFeature["properties"]): number {
   if (what === "water") return 9;
   if (what === "country") return 0;
+  if (what === "peak") return PEAK_ZOOM[Math.min(rank, PEAK_ZOOM.length) - 1];
   return FIRST_ZOOM[layer][Math.min(rank, FIRST_ZOOM[layer].length) - 1];
 }
+
+const PEAK_ZOOM = [9, 11, 12];
 
 const FIRST_ZOOM: Readonly<Record<SheetFeature["properties"]["layer"], readonly number[]>> = {
   land: [0],
   park: [12, 12],
-  contour: [10, 12, 13],
+  cover: [0, 12],
+  contour: [0, 10, 12, 14],
   water: [8],
   river: [8, 11],
   boundary: [7, 10],
   building: [15],
   ferry: [5],
+  railway: [8],
   street: [8, 12, 13, 14],
   name: [8, 9, 11],
 };
@@ -117,55 +125,93 @@ function simplified(feature: Prepared, tolerance: number): Prepared {
   };
 }
 
-function cutGeometry({ source, pieces }: Prepared, frame: Frame, z: number): SheetGeometry | undefined {
+function cutGeometry(
+  { source, pieces }: Prepared,
+  frame: Frame,
+  z: number,
+): { geometry: SheetGeometry; cuts?: number[][] } | undefined {
   const near = pieces.filter((piece) => framesMeet(piece.frame, frame));
   const { type } = source.geometry;
-  if (type === "Point") return near.length ? source.geometry : undefined;
+  if (type === "Point") return near.length ? { geometry: source.geometry } : undefined;
   if (type === "LineString" || type === "MultiLineString") {
     const lines = near
       .flatMap((piece) => (frameHolds(frame, piece.frame) ? piece.lines : clipLine(piece.lines[0], frame)))
-      .map((line) => degrees(line, z))
+      .map((line) => degrees(line, z).pairs)
       .filter((line) => line.length > 1);
     if (!lines.length) return undefined;
-    return lines.length === 1
-      ? { type: "LineString", coordinates: lines[0] }
-      : { type: "MultiLineString", coordinates: lines };
+    return {
+      geometry:
+        lines.length === 1
+          ? { type: "LineString", coordinates: lines[0] }
+          : { type: "MultiLineString", coordinates: lines },
+    };
   }
   const polygons = near
     .map((piece) =>
       piece.lines
-        .map((ring) => closed(degrees(frameHolds(frame, piece.frame) ? ring : clipRing(ring, frame), z)))
-        .filter((ring) => ring.length > 3),
+        .map((ring) =>
+          frameHolds(frame, piece.frame) ? closed(degrees(ring, z)) : closed(degrees(clipRing(ring, frame), z, frame)),
+        )
+        .filter(({ pairs }) => pairs.length > 3),
     )
     .filter((rings) => rings.length > 0);
   if (!polygons.length) return undefined;
-  return polygons.length === 1
-    ? { type: "Polygon", coordinates: polygons[0] }
-    : { type: "MultiPolygon", coordinates: polygons };
+  const cuts = polygons.flat().map((ring) => ring.cuts);
+  const coordinates = polygons.map((rings) => rings.map(({ pairs }) => pairs));
+  return {
+    geometry:
+      coordinates.length === 1
+        ? { type: "Polygon", coordinates: coordinates[0] }
+        : { type: "MultiPolygon", coordinates },
+    ...(cuts.some((ring) => ring.length > 0) ? { cuts } : {}),
+  };
+}
+
+/** A line in degrees, and the places of its points from which an edge runs along the frame that cut it. */
+interface Degrees {
+  pairs: Pairs;
+  cuts: number[];
 }
 
 /** Rounds to the grain of a zoom, drops points that fall together, and goes back to degrees. */
-function degrees(line: Line, z: number): Pairs {
+function degrees(line: Line, z: number, frame?: Frame): Degrees {
   const steps = TILE * 2 ** z * GRAIN;
   const pairs: Pairs = [];
+  const cuts: number[] = [];
   let lastX = Number.NaN;
   let lastY = Number.NaN;
   for (let i = 0; i < line.length; i += 2) {
     const x = Math.round(line[i] * steps);
     const y = Math.round(line[i + 1] * steps);
-    if (x === lastX && y === lastY) continue;
-    const { lat, lon } = unproject({ x: x / steps, y: y / steps });
-    pairs.push([round(lon), round(lat)]);
-    lastX = x;
-    lastY = y;
+    if (x !== lastX || y !== lastY) {
+      const { lat, lon } = unproject({ x: x / steps, y: y / steps });
+      pairs.push([round(lon), round(lat)]);
+      lastX = x;
+      lastY = y;
+    }
+    const place = pairs.length - 1;
+    // of points that fall together, the last one's edge counts
+    if (cuts[cuts.length - 1] === place) cuts.pop();
+    if (frame && runsAlong(frame, line, i)) cuts.push(place);
   }
-  return pairs;
+  return { pairs, cuts };
 }
 
-function closed(ring: Pairs): Pairs {
-  if (ring.length < 3) return [];
-  const [first, last] = [ring[0], ring[ring.length - 1]];
-  return first[0] === last[0] && first[1] === last[1] ? ring : [...ring, first];
+/** True when the edge from a point of a closed ring to the next lies on one side of a frame. */
+function runsAlong({ left, top, right, bottom }: Frame, ring: Line, from: number): boolean {
+  const to = from + 2 < ring.length ? from + 2 : 0;
+  const [ax, ay, bx, by] = [ring[from], ring[from + 1], ring[to], ring[to + 1]];
+  return (ax === bx && (ax === left || ax === right)) || (ay === by && (ay === top || ay === bottom));
+}
+
+function closed({ pairs, cuts }: Degrees): Degrees {
+  if (pairs.length < 3) return { pairs: [], cuts: [] };
+  const [first, last] = [pairs[0], pairs[pairs.length - 1]];
+  const isClosed = first[0] === last[0] && first[1] === last[1];
+  // the edge from a last point that fell together with the first has no length
+  return isClosed
+    ? { pairs, cuts: cuts.filter((place) => place < pairs.length - 1) }
+    : { pairs: [...pairs, first], cuts };
 }
 
 const round = (value: number) => Math.round(value * 1e7) / 1e7;

@@ -1,5 +1,5 @@
 /** A name in a language (BCP 47). */
-interface Name {
+export interface Name {
   lang: string;
   name: string;
 }
@@ -7,6 +7,7 @@ interface Name {
 /** Layers of a sheet, in the order in which they are drawn. */
 export type SheetLayer =
   | "land"
+  | "cover"
   | "park"
   | "contour"
   | "water"
@@ -14,8 +15,13 @@ export type SheetLayer =
   | "boundary"
   | "building"
   | "ferry"
+  | "railway"
   | "street"
   | "name";
+
+/** What covers land that is not plain grass, in the order in which one lies over the other. */
+export const COVERS = ["heath", "wood", "field", "marsh", "rock", "sand", "built"] as const;
+export type Cover = (typeof COVERS)[number];
 
 /** Geometry of a feature in a tile (RFC 7946): [lon, lat] in degrees. */
 export type SheetGeometry =
@@ -36,10 +42,17 @@ export interface SheetFeature {
     rank: number;
     /** The local name first. */
     names?: Name[];
-    /** What a name stands for: town, water, park. */
+    /** What a name stands for (country, town, water, peak), or what a cover is. */
     what?: string;
-    /** Height of a contour in metres. */
+    /** Metres above the sea, of a peak, or of a contour: the outline of what lies as high or higher. */
     height?: number;
+    /** 0, 1 or 2: which way a field is tilled. */
+    tilth?: number;
+    /**
+     * Of an area that a tile cuts: for each ring, polygon after polygon, the places of the points whose next edge is the
+     * tile's and not the area's own, so that no outline is drawn there.
+     */
+    cuts?: number[][];
   };
 }
 

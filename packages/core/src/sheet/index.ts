@@ -1,11 +1,28 @@
 export { SheetCutter } from "./cut.ts";
-export type { SheetFeature, SheetGeometry, SheetLayer, SheetTile } from "./features.ts";
+export {
+  COVERS,
+  type Cover,
+  type SheetFeature,
+  type SheetGeometry,
+  type SheetLayer,
+  type SheetTile,
+} from "./features.ts";
 export { type MarkerGroup, MarkerGroups } from "./groups.ts";
-export { type Label, type LabelBox, labelsOf, placeLabels } from "./labels.ts";
+export { type Label, type LabelBox, labelsOf, placeLabels, type Reading } from "./labels.ts";
 export { drawLabels, fontOf, spacedText } from "./letter.ts";
 export { drawOver, forgetWidths, lengthText, type MapLine, type MapMarker, type Over } from "./over.ts";
-export { paintPart, paintTile, type SheetPart, type TileName } from "./paint.ts";
+export {
+  paintInSlices,
+  paintPart,
+  paintTile,
+  partOf,
+  SHEETS,
+  type SheetKind,
+  type SheetLook,
+  type TileName,
+} from "./paint.ts";
 export type { Painter } from "./painter.ts";
+export type { SheetPart } from "./pen.ts";
 export { drawAim, drawGroup, drawLine, drawMarker, type MarkerSign } from "./signs.ts";
 export { DAY, NIGHT, type SheetStyle } from "./styles.ts";
 export {

@@ -92,6 +92,57 @@ describe("labelsOf", () => {
   });
 });
 
+describe("labelsOf, for a reader", () => {
+  const pelania = feature(
+    { type: "Point", coordinates: [-22.6, -36.6] },
+    {
+      layer: "name",
+      rank: 1,
+      what: "town",
+      names: [
+        { lang: "qth", name: "Πελανία" },
+        { lang: "qth-Latn", name: "Pelania" },
+      ],
+    },
+    "qy-1",
+  );
+  const peak = feature({ type: "Point", coordinates: [0, 0] }, { layer: "name", rank: 2, what: "peak", height: 867 });
+  const ring: [number, number][] = [
+    [0, 0],
+    [1, 0],
+    [2, 0.1],
+    [2, 2],
+    [0, 2],
+    [0, 0],
+  ];
+  const contour = (properties: object = {}) =>
+    feature({ type: "Polygon", coordinates: [ring] }, { layer: "contour", rank: 2, height: 300, ...properties });
+
+  it("takes the reader's language, with the local name beside", () => {
+    const names = (langs?: string[]) => labelsOf([pelania], { langs }).map(({ text, local }) => [text, local]);
+    expect(names()).toEqual([["Πελανία", undefined]]);
+    expect(names(["qth-Latn"])).toEqual([["Pelania", "Πελανία"]]);
+    expect(names(["fr", "de-CH"])).toEqual([["Πελανία", undefined]]);
+  });
+
+  it("knows what belongs on which sheet", () => {
+    const on = (sheet: "streets" | "ground" | "heights") =>
+      labelsOf([pelania, peak, contour()], { sheet }).map(({ what }) => what);
+    expect(on("streets")).toEqual(["town"]);
+    expect(on("heights")).toEqual(["town", "peak", "contour"]);
+    expect(on("ground")).toEqual([]);
+  });
+
+  it("writes a contour's height where no tile cut it", () => {
+    const [whole] = labelsOf([contour()], { sheet: "heights" });
+    const [cut] = labelsOf([contour({ cuts: [[2, 3, 4]] })], { sheet: "heights" });
+    expect(whole.text).toBe("300");
+    expect(cut.run).toBeLessThan(whole.run);
+    expect(cut.y).toBeCloseTo(0.5, 3);
+    expect(labelsOf([contour({ rank: 3 })], { sheet: "heights" })).toEqual([]);
+  });
+});
+
 describe("placeLabels", () => {
   const label = (text: string, x: number, y: number, more: Partial<Label> = {}): Label => ({
     text,
@@ -128,7 +179,7 @@ describe("placeLabels", () => {
       ({ x, y }) => ({ x, y }),
       1,
       () => 60,
-      within,
+      { within },
     );
     expect(placed.map((one) => one.label.text)).toEqual(["Whole"]);
   });
@@ -136,6 +187,28 @@ describe("placeLabels", () => {
   it("leaves out a street that is shorter than its name", () => {
     expect(place([label("Mill Lane", 0, 0, { what: "street", run: 30 })])).toEqual([]);
     expect(place([label("Mill Lane", 0, 0, { what: "street", run: 90 })])).toEqual(["Mill Lane"]);
+  });
+
+  it("moves the name of a point off a marker, and lets a street's name go", () => {
+    const at = (labels: Label[]) =>
+      placeLabels(
+        labels,
+        ({ x, y }) => ({ x, y }),
+        1,
+        () => 60,
+        { kept: [{ left: 95, top: 95, right: 115, bottom: 138 }] },
+      ).map(({ label: { text }, x, y }) => [text, x, y]);
+    expect(at([label("Town", 100, 105)])).toEqual([["Town", 100, 81]]);
+    expect(at([label("Town", 100, 104), label("Above", 100, 80, { rank: 1 })])).toEqual([
+      ["Above", 100, 80],
+      ["Town", 100, 150],
+    ]);
+    expect(at([label("Lane", 100, 100, { what: "street", run: 90 })])).toEqual([]);
+  });
+
+  it("writes the height of a contour only along a long stretch", () => {
+    expect(place([label("200", 0, 0, { what: "contour", run: 100 })])).toEqual([]);
+    expect(place([label("200", 0, 0, { what: "contour", run: 200 })])).toEqual(["200"]);
   });
 
   it("is the same whatever order the tiles came in", () => {

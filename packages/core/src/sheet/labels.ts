@@ -1,12 +1,16 @@
 import { project } from "../geo/index.ts";
-import type { SheetFeature } from "./features.ts";
+import type { Name, SheetFeature } from "./features.ts";
+import type { SheetKind } from "./paint.ts";
+import { ringsOf } from "./pen.ts";
 
-/** A name that wants to stand on the sheet. Places on the projected square, 0 to 1. */
+/** A name, or a height, that wants to stand on the sheet. Places on the projected square, 0 to 1. */
 export interface Label {
   text: string;
+  /** The local name, where the text is in another language. */
+  local?: string;
   /** Names of the same thing in several tiles share it. */
   key: string;
-  what: "country" | "town" | "water" | "park" | "street";
+  what: "country" | "town" | "water" | "park" | "street" | "peak" | "contour";
   rank: number;
   x: number;
   y: number;
@@ -24,47 +28,99 @@ export interface LabelBox {
   y: number;
 }
 
-/** The labels of a tile's features: names of points, and of streets at the middle of their straightest stretch. */
-export function labelsOf(features: readonly SheetFeature[]): Label[] {
-  const labels: Label[] = [];
-  for (const { geometry, properties, id } of features) {
-    const text = properties.names?.[0]?.name;
-    if (!text) continue;
-    if (properties.layer === "name" && geometry.type === "Point") {
-      const [lon, lat] = geometry.coordinates;
-      labels.push({
-        text,
-        key: id ?? text,
-        what: properties.what === "water" || properties.what === "country" ? properties.what : "town",
-        rank: properties.rank,
-        turn: 0,
-        run: 0,
-        ...project({ lat, lon }),
-      });
-    } else if (properties.layer === "park" && geometry.type === "Polygon") {
-      labels.push({
-        text,
-        key: id ?? text,
-        what: "park",
-        rank: 5,
-        turn: 0,
-        run: 0,
-        ...middleOf(geometry.coordinates[0]),
-      });
-    } else if (
-      properties.layer === "street" &&
-      (geometry.type === "LineString" || geometry.type === "MultiLineString")
-    ) {
-      const lines = geometry.type === "LineString" ? [geometry.coordinates] : geometry.coordinates;
-      for (const line of lines)
-        labels.push({ text, key: id ?? text, what: "street", rank: 5 + properties.rank, ...alongLine(line) });
-    }
-  }
-  return labels;
+/** Which names a reader wants. */
+export interface Reading {
+  /** BCP 47, the most wanted first; the local names where there is none in any of them. */
+  langs?: readonly string[];
+  /** Streets when not given. */
+  sheet?: SheetKind;
 }
 
-function middleOf(ring: readonly (readonly [number, number])[]): { x: number; y: number } {
-  const points = ring.map(([lon, lat]) => project({ lat, lon }));
+const ON_SHEET: Readonly<Record<SheetKind, ReadonlySet<Label["what"]>>> = {
+  streets: new Set(["country", "town", "water", "park", "street"]),
+  "named-ground": new Set(["country", "town", "water", "park", "street"]),
+  heights: new Set(["country", "town", "water", "peak", "contour", "street"]),
+  ground: new Set(),
+};
+
+/** The labels of a tile's features that belong on a sheet: names of points, of streets along them, and heights. */
+export function labelsOf(features: readonly SheetFeature[], { langs = [], sheet = "streets" }: Reading = {}): Label[] {
+  const wanted = ON_SHEET[sheet];
+  return features
+    .flatMap((feature) => (feature.properties.layer === "contour" ? contourLabels(feature) : namesOf(feature, langs)))
+    .filter(({ what }) => wanted.has(what));
+}
+
+function namesOf({ geometry, properties, id }: SheetFeature, langs: readonly string[]): Label[] {
+  const { layer, rank, what, height } = properties;
+  if (layer === "name" && what === "peak" && geometry.type === "Point") {
+    const { x, y } = spotOf(geometry.coordinates);
+    return [{ text: String(height), key: `peak ${x} ${y}`, what, rank: 4 + rank, turn: 0, run: 0, x, y }];
+  }
+  const names = properties.names ?? [];
+  if (!names.length) return [];
+  const { name: text } = nameFor(names, langs);
+  const local = names[0].name;
+  const label = { text, key: id ?? text, ...(local === text ? {} : { local }) };
+  if (layer === "name" && geometry.type === "Point") {
+    const kind = what === "water" || what === "country" ? what : "town";
+    return [{ ...label, what: kind, rank, turn: 0, run: 0, ...spotOf(geometry.coordinates) }];
+  }
+  if (layer === "park" && geometry.type === "Polygon")
+    return [{ ...label, what: "park", rank: 5, turn: 0, run: 0, ...middleOf(geometry.coordinates[0]) }];
+  if (layer !== "street") return [];
+  return linesOf(geometry).map((line) => ({
+    ...label,
+    what: "street" as const,
+    rank: 5 + rank,
+    ...alongLine(line.map(spotOf)),
+  }));
+}
+
+/** The name in the first language asked for that there is (RFC 4647 basic filtering), else the local one. */
+function nameFor(names: readonly Name[], langs: readonly string[]): Name {
+  for (const lang of langs) {
+    const wanted = lang.toLowerCase();
+    const found = names.find((name) => `${name.lang.toLowerCase()}-`.startsWith(`${wanted}-`));
+    if (found) return found;
+  }
+  return names[0];
+}
+
+/** Heights along the more important contours, in the middle of each stretch that no tile cut. */
+function contourLabels(feature: SheetFeature): Label[] {
+  const { rank, height, cuts } = feature.properties;
+  if (rank > 2) return [];
+  return ringsOf(feature).flatMap((ring, i): Label[] => {
+    const along = alongLine(longestStretch(ring, new Set(cuts?.[i])).map(spotOf));
+    // one for each piece of the sheet as broad as some hundred metres
+    const key = `${height} m ${Math.round(along.x * 30000)} ${Math.round(along.y * 30000)}`;
+    return [{ text: String(height), key, what: "contour", rank: 20 + rank, ...along }];
+  });
+}
+
+function longestStretch(ring: readonly Pair[], cuts: ReadonlySet<number>): Pair[] {
+  const stretches: Pair[][] = [[ring[0]]];
+  for (let i = 1; i < ring.length; i++) {
+    if (cuts.has(i - 1)) stretches.push([ring[i]]);
+    else stretches[stretches.length - 1].push(ring[i]);
+  }
+  return stretches.reduce((a, b) => (b.length > a.length ? b : a));
+}
+
+type Pair = readonly [lon: number, lat: number];
+
+function linesOf(geometry: SheetFeature["geometry"]): Pair[][] {
+  if (geometry.type === "LineString") return [geometry.coordinates];
+  return geometry.type === "MultiLineString" ? geometry.coordinates : [];
+}
+
+function spotOf([lon, lat]: Pair): { x: number; y: number } {
+  return project({ lat, lon });
+}
+
+function middleOf(ring: readonly Pair[]): { x: number; y: number } {
+  const points = ring.map(spotOf);
   return {
     x: points.reduce((sum, p) => sum + p.x, 0) / points.length,
     y: points.reduce((sum, p) => sum + p.y, 0) / points.length,
@@ -72,8 +128,7 @@ function middleOf(ring: readonly (readonly [number, number])[]): { x: number; y:
 }
 
 /** The middle of a line, its direction there (never upside down) and its length. */
-function alongLine(line: readonly (readonly [number, number])[]): Pick<Label, "x" | "y" | "turn" | "run"> {
-  const points = line.map(([lon, lat]) => project({ lat, lon }));
+function alongLine(points: readonly { x: number; y: number }[]): Pick<Label, "x" | "y" | "turn" | "run"> {
   const lengths = points.slice(1).map((p, i) => Math.hypot(p.x - points[i].x, p.y - points[i].y));
   const run = lengths.reduce((sum, length) => sum + length, 0);
   let left = run / 2;
@@ -91,40 +146,79 @@ function alongLine(line: readonly (readonly [number, number])[]): Pick<Label, "x
   return { ...points[0], turn: 0, run: 0 };
 }
 
+/** CSS pixels of the shortest stretch of a contour that has its height written on it. */
+const LEAST_CONTOUR = 150;
+/** CSS pixels from a name to the local one below it, and from a peak's sign to its height. */
+export const LOCAL_LINE = 14;
+export const PEAK_LINE = 11;
+
+/** A box on the screen, in CSS pixels. */
+export interface ScreenBox {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+/** What labels have to keep to. */
+export interface Room {
+  /** CSS pixels of the picture that names must stand on as a whole. */
+  within?: { width: number; height: number };
+  /** What stands on the map and must not be written over. */
+  kept?: readonly ScreenBox[];
+}
+
+/** CSS pixels down that the name of a point may be moved to keep clear of what stands there, the first that fits. */
+const SHIFTS = [0, -24, 46];
+
 /**
  * Chooses the labels that fit on a view: important ones first, none over another, none twice.
  * @param toScreen gives CSS pixels for a point of the projected square
  * @param scale CSS pixels of the whole square's side
  * @param widthOf text width in CSS pixels
- * @param within CSS pixels of the picture that names must stand on as a whole
  */
 export function placeLabels(
   labels: readonly Label[],
   toScreen: (point: { x: number; y: number }) => { x: number; y: number },
   scale: number,
   widthOf: (label: Label) => number,
-  within?: { width: number; height: number },
+  { within, kept = [] }: Room = {},
 ): LabelBox[] {
   const ordered = [...labels].sort(
     (a, b) => a.rank - b.rank || (a.key < b.key ? -1 : a.key > b.key ? 1 : b.run - a.run),
   );
   const placed: LabelBox[] = [];
-  const taken: [number, number, number, number][] = [];
+  const taken: ScreenBox[] = [...kept];
   const shown = new Set<string>();
   for (const label of ordered) {
     if (shown.has(label.key)) continue;
     const width = widthOf(label);
     if (label.what === "street" && label.run * scale < width * 1.15) continue;
-    const { x, y } = toScreen(label);
-    const halfWidth = (Math.abs(Math.cos(label.turn)) * width) / 2 + 7;
-    const halfHeight = (Math.abs(Math.sin(label.turn)) * width) / 2 + 9;
-    const box: [number, number, number, number] = [x - halfWidth, y - halfHeight, x + halfWidth, y + halfHeight];
-    if (within && (box[0] < 0 || box[1] < 0 || box[2] > within.width || box[3] > within.height)) continue;
-    if (taken.some((other) => box[0] < other[2] && box[2] > other[0] && box[1] < other[3] && box[3] > other[1]))
-      continue;
-    taken.push(box);
+    if (label.what === "contour" && label.run * scale < LEAST_CONTOUR) continue;
+    const spot = toScreen(label);
+    const fits = (shift: number) => {
+      const box = boxOf(label, width, spot.x, spot.y + shift);
+      if (within && (box.left < 0 || box.top < 0 || box.right > within.width || box.bottom > within.height))
+        return false;
+      return !taken.some((other) => meet(box, other));
+    };
+    // only what stands on the map is made way for: names that got out of each other's way would jump about
+    const isCovered = kept.some((other) => meet(boxOf(label, width, spot.x, spot.y), other));
+    const shift = (isCovered && !label.run && label.what !== "peak" ? SHIFTS : [0]).find(fits);
+    if (shift === undefined) continue;
+    taken.push(boxOf(label, width, spot.x, spot.y + shift));
     shown.add(label.key);
-    placed.push({ label, x, y });
+    placed.push({ label, x: spot.x, y: spot.y + shift });
   }
   return placed;
 }
+
+function boxOf(label: Label, width: number, x: number, y: number): ScreenBox {
+  const halfWidth = (Math.abs(Math.cos(label.turn)) * width) / 2 + 7;
+  const halfHeight = (Math.abs(Math.sin(label.turn)) * width) / 2 + 9;
+  const below = halfHeight + (label.local ? LOCAL_LINE : 0) + (label.what === "peak" ? PEAK_LINE : 0);
+  return { left: x - halfWidth, top: y - halfHeight, right: x + halfWidth, bottom: y + below };
+}
+
+const meet = (a: ScreenBox, b: ScreenBox) =>
+  a.left < b.right && a.right > b.left && a.top < b.bottom && a.bottom > b.top;

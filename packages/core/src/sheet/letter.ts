@@ -1,4 +1,4 @@
-import type { Label, LabelBox } from "./labels.ts";
+import { type Label, type LabelBox, LOCAL_LINE, PEAK_LINE } from "./labels.ts";
 import type { Painter } from "./painter.ts";
 import type { SheetStyle } from "./styles.ts";
 
@@ -8,6 +8,8 @@ export function fontOf({ what, rank }: Pick<Label, "what" | "rank">): string {
   if (what === "country") return `italic 21px ${family}`;
   if (what === "town") return `italic ${rank === 1 ? 19 : rank === 2 ? 15 : 12.5}px ${family}`;
   if (what === "water") return `italic 14px ${family}`;
+  if (what === "peak" || what === "contour")
+    return `${what === "peak" ? 11 : 9.5}px "JetBrains Mono Variable", "JetBrains Mono", monospace`;
   if (what === "park") return `italic 11.5px ${family}`;
   return `11px ${family}`;
 }
@@ -16,6 +18,8 @@ export function fontOf({ what, rank }: Pick<Label, "what" | "rank">): string {
 export function spacedText({ text, what, rank }: Label): string {
   return what === "water" || what === "country" || (what === "town" && rank === 1) ? [...text].join("\u200a") : text;
 }
+
+const LOCAL_FONT = 'italic 11px "Literata Variable", Literata, Georgia, serif';
 
 /** Letters the placed labels, each with a halo of the paper. */
 export function drawLabels(painter: Painter, placed: readonly LabelBox[], style: SheetStyle): void {
@@ -27,19 +31,44 @@ export function drawLabels(painter: Painter, placed: readonly LabelBox[], style:
     painter.translate(x, y);
     painter.rotate(label.turn);
     painter.font = fontOf(label);
-    const text = spacedText(label);
-    if (label.what !== "water") {
-      painter.strokeStyle = style.halo;
-      painter.lineWidth = 3.2;
-      painter.strokeText(text, 0, 0);
+    const halo = label.what === "water" ? 0 : label.what === "contour" ? 2.4 : 3.2;
+    const ink = inkOf(label, style);
+    if (label.what === "peak") drawPeak(painter, style);
+    letter(painter, spacedText(label), label.what === "peak" ? PEAK_LINE : 0, halo, ink, style);
+    if (label.local) {
+      painter.font = LOCAL_FONT;
+      letter(painter, label.local, LOCAL_LINE, halo, label.what === "water" ? ink : style.quietInk, style);
     }
-    painter.fillStyle =
-      label.what === "water"
-        ? style.waterInk
-        : label.what === "town" || label.what === "country"
-          ? style.ink
-          : style.quietInk;
-    painter.fillText(text, 0, 0);
     painter.restore();
   }
+}
+
+function letter(painter: Painter, text: string, y: number, halo: number, ink: string, style: SheetStyle): void {
+  if (halo) {
+    painter.strokeStyle = style.halo;
+    painter.lineWidth = halo;
+    painter.strokeText(text, 0, y);
+  }
+  painter.fillStyle = ink;
+  painter.fillText(text, 0, y);
+}
+
+function inkOf({ what }: Label, style: SheetStyle): string {
+  if (what === "water") return style.waterInk;
+  if (what === "contour") return style.contourInk;
+  return what === "town" || what === "country" || what === "peak" ? style.ink : style.quietInk;
+}
+
+/** A small open triangle on the top of a hill. */
+function drawPeak(painter: Painter, style: SheetStyle): void {
+  painter.beginPath();
+  painter.moveTo(0, -4);
+  painter.lineTo(4, 3);
+  painter.lineTo(-4, 3);
+  painter.closePath();
+  painter.fillStyle = style.paper;
+  painter.fill();
+  painter.strokeStyle = style.ink;
+  painter.lineWidth = 1.1;
+  painter.stroke();
 }

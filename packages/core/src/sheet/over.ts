@@ -1,6 +1,6 @@
 import { geodesic, greatCircle, metresPerPixel, type Position, project } from "../geo/index.ts";
 import type { MarkerGroup } from "./groups.ts";
-import { type Label, placeLabels } from "./labels.ts";
+import { type Label, placeLabels, type ScreenBox } from "./labels.ts";
 import { drawLabels, fontOf, spacedText } from "./letter.ts";
 import type { Painter } from "./painter.ts";
 import { drawAim, drawGroup, drawLine, drawMarker, type MarkerSign } from "./signs.ts";
@@ -9,6 +9,9 @@ import { originOf, type Size, scaleLength, squareToScreen, toScreen, type View, 
 
 /** From this zoom on, nobody needs to be told which country it is. */
 const LAST_COUNTRY_ZOOM = 9.5;
+
+/** Of more markers than these, names do not keep clear. */
+const MOST_KEPT = 200;
 
 /** Where a marker stands, and how it looks. */
 export interface MapMarker extends Omit<MarkerSign, "x" | "y"> {
@@ -52,7 +55,10 @@ export function drawOver(
     (point) => squareToScreen(view, size, point),
     worldSize(view.zoom),
     (label) => widthOf(painter, label),
-    whole ? size : undefined,
+    {
+      kept: markers.length <= MOST_KEPT ? markers.map(({ at }) => markerBox(toScreen(view, size, at))) : [],
+      ...(whole ? { within: size } : {}),
+    },
   );
   drawLabels(painter, placed, style);
   drawScale(painter, view, size, style);
@@ -82,6 +88,14 @@ function strokesOf(points: readonly Position[], view: View, size: Size): { x: nu
   });
   return spots;
 }
+
+/** What a marker takes of the screen, without its label. */
+const markerBox = ({ x, y }: { x: number; y: number }): ScreenBox => ({
+  left: x - 10,
+  top: y - 10,
+  right: x + 10,
+  bottom: y + 38,
+});
 
 /** How long a line is, to be read: "340 m", "12.4 km", "1 205 km". */
 function lengthOf(points: readonly Position[]): string {

@@ -3,8 +3,9 @@ import { recorder } from "../../testing/recorder.ts";
 import { project } from "../geo/index.ts";
 import type { SheetFeature } from "./features.ts";
 import { drawLabels } from "./letter.ts";
-import { paintPart, paintTile } from "./paint.ts";
+import { paintInSlices, paintPart, paintTile, partOf, type SheetKind } from "./paint.ts";
 import { drawAim, drawGroup, drawMarker } from "./signs.ts";
+import { paperAt } from "./steps.ts";
 import { DAY, NIGHT } from "./styles.ts";
 
 const { x, y } = project({ lat: -35.5, lon: -21.5 });
@@ -53,7 +54,7 @@ const park: SheetFeature = {
 
 const painted = (features: SheetFeature[], style = DAY, at = tile) => {
   const { painter, calls } = recorder();
-  paintTile(painter, features, at, style);
+  paintTile(painter, features, at, { style });
   return calls;
 };
 
@@ -61,14 +62,14 @@ describe("paintPart", () => {
   it("paints a tile's square as the tile", () => {
     const { painter, calls } = recorder();
     const part = { z: tile.z, left: tile.x * 256, top: tile.y * 256, width: 256, height: 256 };
-    paintPart(painter, [land, park, street], part, DAY);
+    paintPart(painter, [land, park, street], part, { style: DAY });
     expect(calls).toEqual(painted([land, park, street]));
   });
 
   it("goes on with the hatching wherever a part begins", () => {
     const rows = (top: number) => {
       const { painter, calls } = recorder();
-      paintPart(painter, [], { z: 14, left: 0, top, width: 64, height: 32 }, DAY);
+      paintPart(painter, [], { z: 14, left: 0, top, width: 64, height: 32 }, { style: DAY });
       return calls.flatMap((call) => (call.startsWith("moveTo ") ? [Number(call.split(" ")[2]) + top] : []));
     };
     expect(rows(1003).length).toBeGreaterThan(3);
@@ -169,5 +170,114 @@ describe("drawLabels", () => {
     drawLabels(water.painter, [{ label: { ...label, text: "Cask", what: "water" }, x: 0, y: 0 }], DAY);
     expect(water.calls.some((call) => call.startsWith("strokeText"))).toBe(false);
     expect(water.calls).toContain(`fillStyle = ${DAY.waterInk}`);
+  });
+});
+
+describe("sheets", () => {
+  const square = (west: number, south: number, side: number): [number, number][][] => [
+    [
+      [west, south],
+      [west + side, south],
+      [west + side, south + side],
+      [west, south + side],
+      [west, south],
+    ],
+  ];
+  const area = (properties: SheetFeature["properties"]): SheetFeature => ({
+    type: "Feature",
+    geometry: { type: "Polygon", coordinates: square(-21.505, -35.505, 0.02) },
+    properties,
+  });
+  const wood = area({ layer: "cover", rank: 1, what: "wood" });
+  const fields = [0, 1, 2].map((tilth) => area({ layer: "cover", rank: 2, what: "field", tilth }));
+  const contours = [100, 120].map((height) => area({ layer: "contour", rank: height === 100 ? 2 : 3, height }));
+  const everything = [land, wood, ...fields, ...contours, park, street];
+  const on = (sheet: SheetKind, features = everything, style = DAY) => {
+    const { painter, calls } = recorder();
+    paintTile(painter, features, tile, { style, sheet });
+    return calls;
+  };
+
+  it("show covers on the ground alone, and streets everywhere else", () => {
+    for (const sheet of ["ground", "named-ground"] as const) {
+      expect(on(sheet)).toContain(`fillStyle = ${DAY.covers.wood.paper}`);
+      expect(on(sheet)).toContain(`fillStyle = ${DAY.fields[1]}`);
+    }
+    for (const sheet of ["streets", "heights"] as const) expect(on(sheet).join()).not.toContain(DAY.covers.wood.paper);
+    expect(on("ground").join()).not.toContain(DAY.mainStreet);
+    for (const sheet of ["streets", "named-ground"] as const) expect(on(sheet).join()).toContain(DAY.mainStreet);
+    expect(on("heights").join()).toContain(DAY.thinRoad);
+  });
+
+  it("lay the steps of the ground on one another, the lowest first, lit from the north-west", () => {
+    const calls = on("heights");
+    const papers = [100, 120].map((height) => calls.indexOf(`fillStyle = ${paperAt(DAY, height)}`));
+    expect(papers[0]).toBeGreaterThan(0);
+    expect(papers[1]).toBeGreaterThan(papers[0]);
+    expect(calls).toContain(`strokeStyle = ${DAY.lit}`);
+    expect(calls).toContain(`strokeStyle = ${DAY.shaded}`);
+  });
+
+  it("give the light to the western and northern edges of a hill", () => {
+    const calls = on("heights", [contours[0]]);
+    const pathBefore = (ink: string) => {
+      const end = calls.indexOf(`strokeStyle = ${ink}`);
+      return calls
+        .slice(calls.lastIndexOf("beginPath", end) + 1, end)
+        .map((call) => call.split(" ").slice(1).map(Number));
+    };
+    const sides = (ink: string) => {
+      const spots = pathBefore(ink);
+      expect(spots.length).toBe(4);
+      return [spots.slice(0, 2), spots.slice(2)].map(([[ax, ay], [bx, by]]) =>
+        ax === bx ? `x ${ax}` : `y ${ay === by ? ay : "?"}`,
+      );
+    };
+    const [north, west] = sides(DAY.lit);
+    const [south, east] = sides(DAY.shaded);
+    const at = (side: string) => Number(side.slice(2));
+    expect([north[0], west[0], south[0], east[0]].join("")).toBe("yxyx");
+    expect(at(north)).toBeLessThan(at(south));
+    expect(at(west)).toBeLessThan(at(east));
+  });
+
+  it("ink no outline where a tile cut an area", () => {
+    const lines = (cuts?: number[][]) =>
+      on("heights", [{ ...contours[0], properties: { ...contours[0].properties, ...(cuts ? { cuts } : {}) } }]).filter(
+        (call) => call.startsWith("lineTo"),
+      ).length;
+    expect(lines([[0, 1]])).toBe(lines() - 2);
+  });
+
+  it("go on with textures from tile to tile", () => {
+    const marks = (left: number) => {
+      const { painter, calls } = recorder();
+      paintPart(
+        painter,
+        [land, wood],
+        { z: 14, left, top: tile.y * 256, width: 128, height: 64 },
+        { style: DAY, sheet: "ground" },
+      );
+      return calls.flatMap((call) =>
+        call.startsWith("arc ") ? [`${Math.round(Number(call.split(" ")[1]) + left)} ${call.split(" ")[2]}`] : [],
+      );
+    };
+    const left = tile.x * 256 + 100;
+    const shared = marks(left + 40).filter((mark) => marks(left).includes(mark));
+    expect(shared.length).toBeGreaterThan(10);
+  });
+
+  it("can be painted in slices, the same in the end", () => {
+    const { painter, calls } = recorder();
+    const slices = [...paintInSlices(painter, everything, partOf(tile), { style: NIGHT, sheet: "named-ground" })];
+    expect(slices.length).toBeGreaterThan(5);
+    expect(calls).toEqual(on("named-ground", everything, NIGHT));
+  });
+
+  it("have a paper for every height", () => {
+    expect(paperAt(DAY, -5)).toBe(DAY.steps[0][1]);
+    expect(paperAt(DAY, 9000)).toBe(DAY.steps.at(-1)![1]);
+    expect(paperAt(DAY, DAY.steps[2][0])).toBe(DAY.steps[2][1]);
+    for (let height = 0; height < 1500; height += 10) expect(paperAt(NIGHT, height)).toMatch(/^#[0-9a-f]{6}$/);
   });
 });

@@ -1,6 +1,9 @@
-import { project, TILE } from "../geo/index.ts";
+import { TILE } from "../geo/index.ts";
+import { paintCovers } from "./cover.ts";
 import type { SheetFeature, SheetLayer } from "./features.ts";
 import type { Painter } from "./painter.ts";
+import { byRank, Pen, type SheetPart } from "./pen.ts";
+import { paintSteps } from "./steps.ts";
 import type { SheetStyle } from "./styles.ts";
 
 /** Which square of OGC WebMercatorQuad is painted. */
@@ -10,216 +13,163 @@ export interface TileName {
   y: number;
 }
 
-type Point = [x: number, y: number];
+/** Kinds of sheets: streets; what covers the land; how high it is; and covers with streets and names. */
+export const SHEETS = ["streets", "ground", "heights", "named-ground"] as const;
+export type SheetKind = (typeof SHEETS)[number];
 
-/** What is painted: a part of the whole world's square at a zoom, in CSS pixels from its north-west corner. */
-export interface SheetPart {
-  z: number;
-  left: number;
-  top: number;
-  width: number;
-  height: number;
+/** How a sheet is painted. */
+export interface SheetLook {
+  style: SheetStyle;
+  /** Streets when not given. */
+  sheet?: SheetKind;
 }
 
-/** Lines of the sea's hatching, and the dots of parks, in pixels apart; divide a tile, so that they run on beyond it. */
+/** Lines of the sea's hatching, and the dots of parks, in pixels apart: they divide a tile, so that they run on beyond it. */
 const HATCH = 8;
+/** From this zoom on streets have two edges; and contours stand on a sheet of streets. */
+const CASED_ZOOM = 12;
+const CONTOUR_ZOOMS = [10, 12, 13];
 
 /**
  * Paints a tile's features from its north-west corner, without any labels.
  * @param features of the tile, with a margin around it
  * @param painter a context with one unit to a CSS pixel
  */
-export function paintTile(
-  painter: Painter,
-  features: readonly SheetFeature[],
-  { z, x, y }: TileName,
-  style: SheetStyle,
-): void {
-  paintPart(painter, features, { z, left: x * TILE, top: y * TILE, width: TILE, height: TILE }, style);
+export function paintTile(painter: Painter, features: readonly SheetFeature[], tile: TileName, look: SheetLook): void {
+  paintPart(painter, features, partOf(tile), look);
+}
+
+/** The part of the sheet that a tile shows. */
+export function partOf({ z, x, y }: TileName): SheetPart {
+  return { z, left: x * TILE, top: y * TILE, width: TILE, height: TILE };
 }
 
 /** Paints any part of a sheet from its north-west corner, without any labels. */
-export function paintPart(
+export function paintPart(painter: Painter, features: readonly SheetFeature[], part: SheetPart, look: SheetLook): void {
+  const steps = paintInSlices(painter, features, part, look);
+  while (!steps.next().done);
+}
+
+/** Paints a part of a sheet layer by layer, so that other work can be done between two slices. */
+export function* paintInSlices(
   painter: Painter,
   features: readonly SheetFeature[],
   part: SheetPart,
-  style: SheetStyle,
-): void {
-  const sheet = new Sheet(painter, part, style);
+  { style, sheet = "streets" }: SheetLook,
+): Generator<void> {
+  const pen = new Pen(painter, part, style);
   const of = (layer: SheetLayer) => features.filter((feature) => feature.properties.layer === layer);
   painter.lineJoin = "round";
   painter.lineCap = "round";
-  sheet.sea();
-  sheet.land(of("land"));
-  for (const park of of("park")) sheet.park(park);
-  for (const [rank, contours] of byRank(of("contour"))) sheet.lines(contours, style.contour, rank === 1 ? 1.1 : 0.6);
+  paintSea(pen);
+  if (sheet !== "ground") pen.lines(of("ferry"), style.ferry, 1, [3, 5]);
+  const land = of("land");
+  pen.fill(land, sheet === "heights" ? style.steps[0][1] : style.land);
+  // covers and rivers end at the coast, however roughly they were drawn
+  painter.save();
+  pen.clip(...land);
+  if (sheet === "heights") yield* paintSteps(pen, of("contour"));
+  else yield* paintGround(pen, of, sheet);
+  paintWater(pen, of);
+  painter.restore();
+  pen.lines(land, style.coast, part.z < 10 ? 0.8 : 1.3);
+  yield;
+  if (sheet !== "ground")
+    for (const [rank, boundaries] of byRank(of("boundary")))
+      pen.lines(boundaries, style.boundary, rank === 1 ? 1.2 : 0.8, [6, 4]);
+  const buildings = of("building");
+  if (sheet !== "heights") pen.fill(buildings, style.building, "nonzero");
+  pen.lines(buildings, sheet === "heights" ? style.casing : style.buildingLine, 0.6);
+  yield;
+  if (sheet === "ground") return;
+  paintRailways(pen, of("railway"));
+  paintStreets(pen, of("street"), sheet);
+}
+
+type LayerOf = (layer: SheetLayer) => SheetFeature[];
+
+function* paintGround(pen: Pen, of: LayerOf, sheet: SheetKind): Generator<void> {
+  const { style, part } = pen;
+  if (sheet !== "streets") yield* paintCovers(pen, of("cover"));
+  for (const park of of("park")) paintPark(pen, park);
+  yield;
+  if (sheet !== "streets") return;
+  for (const [rank, contours] of byRank(of("contour")))
+    if (part.z >= (CONTOUR_ZOOMS[rank - 1] ?? Infinity)) pen.lines(contours, style.contour, rank === 1 ? 1.1 : 0.6);
+  yield;
+}
+
+function paintSea({ painter, part, style }: Pen): void {
+  const { top, width, height } = part;
+  painter.fillStyle = style.sea;
+  painter.fillRect(0, 0, width, height);
+  painter.beginPath();
+  for (let row = Math.floor(top / HATCH); row * HATCH < top + height; row++) {
+    const y = (row + 0.5) * HATCH - top;
+    painter.moveTo(-2, y);
+    painter.lineTo(width + 2, y);
+  }
+  painter.strokeStyle = style.seaLine;
+  painter.lineWidth = 0.7;
+  painter.stroke();
+}
+
+function paintPark(pen: Pen, park: SheetFeature): void {
+  const { painter, part, style } = pen;
+  pen.fill([park], style.park);
+  if (part.z < 14) return;
+  painter.save();
+  pen.clip(park);
+  painter.fillStyle = style.parkDot;
+  painter.beginPath();
+  const { left, top } = part;
+  const box = pen.boxOf(park);
+  // rows 8 px apart, every second one shifted
+  for (let row = Math.floor((box.top + top) / HATCH); row * HATCH < box.bottom + top; row++) {
+    const y = (row + 0.5) * HATCH - top;
+    const shift = (row % 2) * (HATCH / 2) - left;
+    for (let column = Math.floor((box.left + left) / HATCH); column * HATCH <= box.right + left; column++) {
+      const x = column * HATCH + shift;
+      painter.moveTo(x + 0.9, y);
+      painter.arc(x, y, 0.9, 0, 2 * Math.PI);
+    }
+  }
+  painter.fill();
+  painter.restore();
+}
+
+/** Rivers, and lakes over them. */
+function paintWater(pen: Pen, of: LayerOf): void {
+  const { style } = pen;
   for (const [rank, rivers] of byRank(of("river")))
-    sheet.lines(rivers, style.river, sheet.width(rank === 1 ? 1.4 : 0.9, 1.18));
-  for (const [rank, boundaries] of byRank(of("boundary")))
-    sheet.lines(boundaries, style.boundary, rank === 1 ? 1.2 : 0.8, [6, 4]);
-  sheet.buildings(of("building"));
-  sheet.lines(of("ferry"), style.ferry, 1, [3, 5]);
-  sheet.streets(of("street"));
+    pen.lines(rivers, style.river, pen.width(rank === 1 ? 1.4 : 0.9, 1.18));
+  const lakes = of("water");
+  pen.fill(lakes, style.water);
+  pen.lines(lakes, style.coast, pen.part.z < 12 ? 0.6 : 1);
 }
 
-/** Features by rank, the least important first. */
-function byRank(features: readonly SheetFeature[]): [rank: number, features: SheetFeature[]][] {
-  const ranks = new Map<number, SheetFeature[]>();
-  for (const feature of features) {
-    const { rank } = feature.properties;
-    const its = ranks.get(rank);
-    if (its) its.push(feature);
-    else ranks.set(rank, [feature]);
-  }
-  return [...ranks].sort((a, b) => b[0] - a[0]);
+/** A thin line with sleepers across. */
+function paintRailways(pen: Pen, railways: readonly SheetFeature[]): void {
+  const { style, part } = pen;
+  pen.lines(railways, style.railway, part.z < CASED_ZOOM ? 0.8 : 1.1);
+  if (part.z < CASED_ZOOM - 1) return;
+  pen.painter.lineCap = "butt";
+  pen.lines(railways, style.railway, part.z < 14 ? 4 : 6, [1.1, 6]);
+  pen.painter.lineCap = "round";
 }
 
-/** One part of a sheet being painted. */
-class Sheet {
-  constructor(
-    private readonly painter: Painter,
-    private readonly part: SheetPart,
-    private readonly style: SheetStyle,
-  ) {}
-
-  sea(): void {
-    const { painter, style } = this;
-    const { top, width, height } = this.part;
-    painter.fillStyle = style.sea;
-    painter.fillRect(0, 0, width, height);
-    painter.beginPath();
-    for (let row = Math.floor(top / HATCH); row * HATCH < top + height; row++) {
-      const y = (row + 0.5) * HATCH - top;
-      painter.moveTo(-2, y);
-      painter.lineTo(width + 2, y);
-    }
-    this.#ink(style.seaLine, 0.7);
-  }
-
-  land(features: readonly SheetFeature[]): void {
-    for (const feature of features) this.area(feature, this.style.land, this.style.coast, this.part.z < 10 ? 0.8 : 1.3);
-  }
-
-  park(feature: SheetFeature): void {
-    const { painter, style } = this;
-    this.area(feature, style.park);
-    if (this.part.z < 14) return;
-    painter.save();
-    this.#trace([feature]);
-    painter.clip("evenodd");
-    painter.fillStyle = style.parkDot;
-    painter.beginPath();
-    const { left, top } = this.part;
-    const box = this.#boxOf(feature);
-    // rows 8 px apart, every second one shifted
-    for (let row = Math.floor((box.top + top) / HATCH); row * HATCH < box.bottom + top; row++) {
-      const y = (row + 0.5) * HATCH - top;
-      const shift = (row % 2) * (HATCH / 2) - left;
-      for (let column = Math.floor((box.left + left) / HATCH); column * HATCH <= box.right + left; column++) {
-        const x = column * HATCH + shift;
-        painter.moveTo(x + 0.9, y);
-        painter.arc(x, y, 0.9, 0, 2 * Math.PI);
-      }
-    }
-    painter.fill();
-    painter.restore();
-  }
-
-  area(feature: SheetFeature, fill: string, stroke?: string, width = 1): void {
-    this.#trace([feature]);
-    this.painter.fillStyle = fill;
-    this.painter.fill("evenodd");
-    if (stroke) this.#ink(stroke, width);
-  }
-
-  /** All in one path: one by one a town takes three times as long. */
-  buildings(features: readonly SheetFeature[]): void {
-    if (!features.length) return;
-    this.#trace(features);
-    this.painter.fillStyle = this.style.building;
-    this.painter.fill("nonzero");
-    this.#ink(this.style.buildingLine, 0.6);
-  }
-
-  lines(features: readonly SheetFeature[], stroke: string, width: number, dash: number[] = []): void {
-    if (!features.length) return;
-    this.#trace(features);
-    this.painter.setLineDash(dash);
-    this.#ink(stroke, width);
-    this.painter.setLineDash([]);
-  }
-
-  /** All casings first, then the paper of all streets, broad ones last, so that crossings are open. */
-  streets(features: readonly SheetFeature[]): void {
-    const { style } = this;
-    const ranks = byRank(features);
-    for (const [rank, streets] of ranks) {
-      if (this.part.z < 12) this.lines(streets, style.casing, rank === 1 ? 1 : 0.5);
-      else this.lines(streets, style.casing, this.#streetWidth(rank) + 1.6);
-    }
-    if (this.part.z < 12) return;
+/** All casings first, then the paper of all streets, broad ones last, so that crossings are open. */
+function paintStreets(pen: Pen, features: readonly SheetFeature[], sheet: SheetKind): void {
+  const { style, part } = pen;
+  const ranks = byRank(features);
+  if (part.z < CASED_ZOOM || sheet === "heights") {
+    const isClose = part.z >= CASED_ZOOM + 2;
     for (const [rank, streets] of ranks)
-      this.lines(
-        streets,
-        rank === 1 ? style.road : rank === 2 ? style.mainStreet : style.street,
-        this.#streetWidth(rank),
-      );
+      if (isClose || rank <= 2) pen.lines(streets, style.thinRoad, rank === 1 ? 1.2 : 0.6);
+    return;
   }
-
-  #streetWidth(rank: number): number {
-    const base = [3.4, 3, 2, 1.3][rank - 1] ?? 1.3;
-    return Math.max(0.8, this.width(base, 1.55));
-  }
-
-  /** The box around an area, in pixels, as far as it lies in the part. */
-  #boxOf({ geometry }: SheetFeature): { left: number; top: number; right: number; bottom: number } {
-    const { width, height } = this.part;
-    const rings = geometry.type === "Polygon" ? geometry.coordinates : [];
-    const points = (geometry.type === "MultiPolygon" ? geometry.coordinates.flat() : rings).flat().map(this.#spot);
-    const [xs, ys] = [points.map(({ x }) => x), points.map(({ y }) => y)];
-    return {
-      left: Math.max(0, Math.min(...xs)),
-      top: Math.max(0, Math.min(...ys)),
-      right: Math.min(width, Math.max(...xs)),
-      bottom: Math.min(height, Math.max(...ys)),
-    };
-  }
-
-  /** A width that grows with the zoom, given for zoom 14. */
-  width(base: number, growth: number): number {
-    return base * growth ** (this.part.z - 14);
-  }
-
-  #ink(stroke: string, width: number): void {
-    this.painter.strokeStyle = stroke;
-    this.painter.lineWidth = width;
-    this.painter.stroke();
-  }
-
-  #trace(features: readonly SheetFeature[]): void {
-    this.painter.beginPath();
-    for (const { geometry } of features) {
-      if (geometry.type === "LineString") this.#path(geometry.coordinates, false);
-      else if (geometry.type === "MultiLineString") for (const line of geometry.coordinates) this.#path(line, false);
-      else if (geometry.type === "Polygon") for (const ring of geometry.coordinates) this.#path(ring, true);
-      else if (geometry.type === "MultiPolygon") for (const ring of geometry.coordinates.flat()) this.#path(ring, true);
-    }
-  }
-
-  /** Pixels of a position, from the part's north-west corner. */
-  readonly #spot = ([lon, lat]: Point): { x: number; y: number } => {
-    const { z, left, top } = this.part;
-    const size = TILE * 2 ** z;
-    const { x, y } = project({ lat, lon });
-    return { x: x * size - left, y: y * size - top };
-  };
-
-  #path(line: readonly Point[], close: boolean): void {
-    line.forEach((point, i) => {
-      const { x, y } = this.#spot(point);
-      if (i === 0) this.painter.moveTo(x, y);
-      else this.painter.lineTo(x, y);
-    });
-    if (close) this.painter.closePath();
-  }
+  const width = (rank: number) => Math.max(0.8, pen.width([3.4, 3, 2, 1.3][rank - 1] ?? 1.3, 1.55));
+  for (const [rank, streets] of ranks) pen.lines(streets, style.casing, width(rank) + 1.6);
+  for (const [rank, streets] of ranks)
+    pen.lines(streets, rank === 1 ? style.road : rank === 2 ? style.mainStreet : style.street, width(rank));
 }

@@ -1,5 +1,5 @@
 import { type Position, project, TILE, unproject } from "../geo/index.ts";
-import type { SheetPart } from "./paint.ts";
+import type { SheetPart } from "./pen.ts";
 
 /** What a map shows: its middle and its zoom, which may lie between two whole ones. */
 export interface View {

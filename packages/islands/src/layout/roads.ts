@@ -33,7 +33,8 @@ export function joinTowns(heights: Grid, sites: readonly Site[]): Road[] {
   return roads;
 }
 
-function trace(heights: Grid, from: Int32Array, end: Point): Point[] {
+/** The way to a point that a spread found, from where it began. */
+export function trace(heights: Grid, from: Int32Array, end: Point): Point[] {
   const points: Point[] = [];
   for (let cell = heights.indexAt(end); cell >= 0; cell = from[cell]) {
     points.unshift(heights.point(cell % heights.columns, Math.floor(cell / heights.columns)));

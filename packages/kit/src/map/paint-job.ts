@@ -1,19 +1,42 @@
 import { TILE } from "@bibliotope/core/geo";
-import { DAY, type Label, labelsOf, NIGHT, paintTile, type SheetTile, type TileName } from "@bibliotope/core/sheet";
+import {
+  DAY,
+  type Label,
+  labelsOf,
+  NIGHT,
+  paintInSlices,
+  partOf,
+  type SheetKind,
+  type SheetTile,
+  type TileName,
+} from "@bibliotope/core/sheet";
+
+/** How the tiles of a map are painted. */
+export interface TileLook {
+  sheet: SheetKind;
+  night: boolean;
+  /** BCP 47, for names. */
+  langs: readonly string[];
+}
 
 /** A tile to be fetched and painted. */
-export interface PaintJob extends TileName {
+export interface PaintJob extends TileName, TileLook {
   id: number;
   url: string;
-  night: boolean;
   /** Device pixels to a CSS pixel. */
   ratio: number;
 }
 
 export type Painted = { id: number; bitmap: ImageBitmap; labels: Label[] } | { id: number; failed: string };
 
-/** Fetches a tile's features and paints them; runs in a worker, or on the page where a policy forbids workers. */
-export async function paintJob(job: PaintJob, signal?: AbortSignal): Promise<Painted> {
+/** Milliseconds of a slice of painting on the page's own thread. */
+const SLICE = 6;
+
+/**
+ * Fetches a tile's features and paints them; runs in a worker, or on the page where a policy forbids workers.
+ * @param rest waits until other work had its turn; without it, all is painted in one go
+ */
+export async function paintJob(job: PaintJob, signal?: AbortSignal, rest?: () => Promise<void>): Promise<Painted> {
   try {
     const response = await fetch(job.url, { signal });
     if (!response.ok) return { id: job.id, failed: `status ${response.status}` };
@@ -22,8 +45,15 @@ export async function paintJob(job: PaintJob, signal?: AbortSignal): Promise<Pai
     const canvas = new OffscreenCanvas(side, side);
     const context = canvas.getContext("2d")!;
     context.scale(side / TILE, side / TILE);
-    paintTile(context, features, job, job.night ? NIGHT : DAY);
-    return { id: job.id, bitmap: canvas.transferToImageBitmap(), labels: labelsOf(features) };
+    const look = { style: job.night ? NIGHT : DAY, sheet: job.sheet };
+    let began = performance.now();
+    for (const _ of paintInSlices(context, features, partOf(job), look)) {
+      if (!rest || performance.now() - began < SLICE) continue;
+      await rest();
+      signal?.throwIfAborted();
+      began = performance.now();
+    }
+    return { id: job.id, bitmap: canvas.transferToImageBitmap(), labels: labelsOf(features, job) };
   } catch (error) {
     return { id: job.id, failed: String(error) };
   }

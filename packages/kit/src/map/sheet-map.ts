@@ -8,6 +8,7 @@ import {
   type MarkerGroup,
   MarkerGroups,
   NIGHT,
+  type SheetKind,
   type Size,
   squareToScreen,
   toPosition,
@@ -33,7 +34,11 @@ export interface MapOptions {
   view?: View;
   /** Markers that would cover one another stand in groups; a press on a group goes to where it comes apart. */
   grouped?: boolean;
-  /** Night sheet; follows the system when not given. */
+  /** Streets when not given. */
+  sheet?: SheetKind;
+  /** Languages of names (BCP 47), the most wanted first; those of the browser when not given. */
+  langs?: readonly string[];
+  /** By night; follows the system when not given. */
   night?: boolean;
 }
 
@@ -69,6 +74,7 @@ export class SheetMap {
   #under: number | undefined;
   #tiles: Tiles;
   #night: boolean;
+  #sheet: SheetKind;
   #view: View;
   #size: Size = { width: 0, height: 0 };
   #markers: readonly MapMarker[] = [];
@@ -89,6 +95,7 @@ export class SheetMap {
     this.#view = options.view ?? WHOLE;
     const dark = matchMedia("(prefers-color-scheme: dark)");
     this.#night = options.night ?? dark.matches;
+    this.#sheet = options.sheet ?? "streets";
     this.#tiles = this.#makeTiles();
     adopt(container.getRootNode() as Document, MAP_STYLE);
     this.#build();
@@ -206,6 +213,14 @@ export class SheetMap {
     this.#draw();
   }
 
+  setSheet(sheet: SheetKind): void {
+    if (sheet === this.#sheet) return;
+    this.#sheet = sheet;
+    this.#tiles.destroy();
+    this.#tiles = this.#makeTiles();
+    this.#draw();
+  }
+
   destroy(): void {
     cancelAnimationFrame(this.#frame);
     this.#stop.abort();
@@ -218,7 +233,7 @@ export class SheetMap {
     return new Tiles(
       (z, x, y) => this.options.client.tileUrl(z, x, y),
       () => this.#draw(),
-      this.#night,
+      { night: this.#night, sheet: this.#sheet, langs: this.options.langs ?? navigator.languages },
     );
   }
 

@@ -1,5 +1,5 @@
 import type { Label, TileName } from "@bibliotope/core/sheet";
-import { type Painted, type PaintJob, paintJob } from "./paint-job.ts";
+import { type Painted, type PaintJob, paintJob, type TileLook } from "./paint-job.ts";
 import TileWorker from "./tile.worker.ts?worker&inline";
 
 /** A painted tile. */
@@ -26,13 +26,15 @@ export class Tiles {
   /** Jobs under way, with the tile they are for. */
   readonly #jobs = new Map<number, { key: string; job: PaintJob }>();
   #worker: Worker | undefined;
+  /** Tiles painted on the page itself, one after another. */
+  #onPage = Promise.resolve();
   #count = 0;
   #clock = 0;
 
   constructor(
     private readonly urlOf: (z: number, x: number, y: number) => string,
     private readonly arrived: () => void,
-    private readonly night: boolean,
+    private readonly look: TileLook,
   ) {
     this.#worker = makeWorker(
       (painted) => this.#take(painted),
@@ -48,7 +50,7 @@ export class Tiles {
     if (!tile) {
       tile = { z, x, y, labels: [], job: ++this.#count, used: 0 };
       this.#tiles.set(key, tile);
-      const job = { id: tile.job, url: this.urlOf(z, x, y), z, x, y, night: this.night, ratio };
+      const job = { id: tile.job, url: this.urlOf(z, x, y), z, x, y, ...this.look, ratio };
       this.#jobs.set(tile.job, { key, job });
       this.#paint(job);
     }
@@ -81,7 +83,10 @@ export class Tiles {
 
   #paint(job: PaintJob): void {
     if (this.#worker) this.#worker.postMessage({ paint: job });
-    else void paintJob(job).then((painted) => this.#take(painted));
+    else
+      this.#onPage = this.#onPage.then(async () => {
+        if (this.#jobs.has(job.id)) this.#take(await paintJob(job, undefined, nextTurn));
+      });
   }
 
   /** The page's policy let no worker start: everything asked so far is painted on the page itself. */
@@ -107,6 +112,11 @@ export class Tiles {
     this.#jobs.delete(tile.job);
     this.#tiles.delete(key);
   }
+}
+
+/** Ends when the page had its turn. */
+function nextTurn(): Promise<void> {
+  return new Promise((resolve) => setTimeout(resolve));
 }
 
 /**

@@ -26,8 +26,9 @@ export function stillRoutes(index: LiveIndex, tiles: SheetTiles, database: Knex)
     const { over, shown } = whatStands(asked, of);
     const fitted = viewOf(shown, asked.size, HOUSE_ZOOM);
     const view = { at: fitted.at, zoom: asked.zoom ?? fitted.zoom };
-    const { size, scale, night } = asked;
-    const png = await tiles.still({ view, size, scale, night, over });
+    const { size, scale, night, sheet } = asked;
+    const langs = languagesOf(request, asked.lang);
+    const png = await tiles.still({ view, size, scale, night, sheet, langs, over });
     if (!png)
       throw new HttpProblem("not-ready", "The map is being prepared. Ask again in a moment.", undefined, {
         "Retry-After": "2",

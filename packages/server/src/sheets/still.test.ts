@@ -26,6 +26,8 @@ const still = (how: Partial<Still> = {}): Still => ({
   size: { width: 200, height: 120 },
   scale: 1,
   night: false,
+  sheet: "streets",
+  langs: [],
   over: {},
   ...how,
 });

@@ -11,6 +11,7 @@ import {
   paintPart,
   partsOf,
   type SheetCutter,
+  type SheetKind,
   type Size,
   type View,
 } from "@bibliotope/core/sheet";
@@ -25,6 +26,9 @@ export interface Still {
   /** Pixels of the picture to a CSS pixel. */
   scale: number;
   night: boolean;
+  sheet: SheetKind;
+  /** BCP 47, for names; the local ones when empty. */
+  langs: readonly string[];
   over: Over;
 }
 
@@ -50,7 +54,7 @@ for (const [from, file, family] of FONTS)
   );
 
 /** Paints a still with the same painter as the map in a page. @returns a PNG */
-export function paintStill(cutter: SheetCutter, { view, size, scale, night, over }: Still): Uint8Array {
+export function paintStill(cutter: SheetCutter, { view, size, scale, night, sheet, langs, over }: Still): Uint8Array {
   const [width, height] = [size.width * scale, size.height * scale];
   const canvas = createCanvas(width, height);
   const context = canvas.getContext("2d", { alpha: false });
@@ -66,9 +70,9 @@ export function paintStill(cutter: SheetCutter, { view, size, scale, night, over
     context.beginPath();
     context.rect(0, 0, part.width, part.height);
     context.clip();
-    paintPart(painter, features, part, style);
+    paintPart(painter, features, part, { style, sheet });
     context.restore();
-    labels.push(...labelsOf(features));
+    labels.push(...labelsOf(features, { langs, sheet }));
   }
   drawOver(painter, view, size, style, labels, { ...over, whole: true });
   return encodePng(canvas.data(), width, height);

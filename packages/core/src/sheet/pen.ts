@@ -1,0 +1,144 @@
+import { project, TILE } from "../geo/index.ts";
+import type { SheetFeature } from "./features.ts";
+import type { Painter } from "./painter.ts";
+import type { SheetStyle } from "./styles.ts";
+
+/** What is painted: a part of the whole world's square at a zoom, in CSS pixels from its north-west corner. */
+export interface SheetPart {
+  z: number;
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}
+
+/** A spot of a part, or a box in it, in CSS pixels from its north-west corner. */
+export type Spot = [x: number, y: number];
+export interface Box {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+/** Draws features on one part of a sheet. */
+export class Pen {
+  constructor(
+    readonly painter: Painter,
+    readonly part: SheetPart,
+    readonly style: SheetStyle,
+  ) {}
+
+  /** Fills areas, all in one path: one by one a town takes three times as long. */
+  fill(features: readonly SheetFeature[], colour: string, rule: "evenodd" | "nonzero" = "evenodd"): void {
+    if (!features.length) return;
+    this.trace(features);
+    this.painter.fillStyle = colour;
+    this.painter.fill(rule);
+  }
+
+  /** Inks lines, and outlines of areas where they are the areas' own. */
+  lines(features: readonly SheetFeature[], colour: string, width: number, dash: number[] = []): void {
+    if (!features.length) return;
+    this.painter.beginPath();
+    for (const feature of features) this.#outline(feature);
+    this.painter.setLineDash(dash);
+    this.ink(colour, width);
+    this.painter.setLineDash([]);
+  }
+
+  /** Lets nothing be drawn outside some areas until the painter's state is restored. */
+  clip(...areas: SheetFeature[]): void {
+    this.trace(areas);
+    this.painter.clip("evenodd");
+  }
+
+  ink(colour: string, width: number): void {
+    this.painter.strokeStyle = colour;
+    this.painter.lineWidth = width;
+    this.painter.stroke();
+  }
+
+  /** Begins a path of some features, areas closed. */
+  trace(features: readonly SheetFeature[]): void {
+    this.painter.beginPath();
+    for (const { geometry } of features) {
+      if (geometry.type === "LineString") this.#path(geometry.coordinates, false);
+      else if (geometry.type === "MultiLineString") for (const line of geometry.coordinates) this.#path(line, false);
+      else for (const ring of ringsOf({ geometry })) this.#path(ring, true);
+    }
+  }
+
+  /** A width that grows with the zoom, given for zoom 14. */
+  width(base: number, growth: number): number {
+    return base * growth ** (this.part.z - 14);
+  }
+
+  /** The box around an area as far as it lies in the part. */
+  boxOf(feature: SheetFeature): Box {
+    const { width, height } = this.part;
+    const box = { left: width, top: height, right: 0, bottom: 0 };
+    for (const pair of ringsOf(feature).flat()) {
+      const [x, y] = this.spot(pair);
+      box.left = Math.max(0, Math.min(box.left, x));
+      box.top = Math.max(0, Math.min(box.top, y));
+      box.right = Math.min(width, Math.max(box.right, x));
+      box.bottom = Math.min(height, Math.max(box.bottom, y));
+    }
+    return box;
+  }
+
+  spot([lon, lat]: readonly [number, number]): Spot {
+    const { z, left, top } = this.part;
+    const size = TILE * 2 ** z;
+    const { x, y } = project({ lat, lon });
+    return [x * size - left, y * size - top];
+  }
+
+  #outline({ geometry, properties: { cuts } }: SheetFeature): void {
+    if (geometry.type === "LineString") this.#path(geometry.coordinates, false);
+    else if (geometry.type === "MultiLineString") for (const line of geometry.coordinates) this.#path(line, false);
+    else for (const [i, ring] of ringsOf({ geometry }).entries()) this.#ringBut(ring, cuts?.[i]);
+  }
+
+  /** A ring without the edges at which it was cut. */
+  #ringBut(ring: readonly Spot[], cuts: readonly number[] | undefined): void {
+    if (!cuts?.length) {
+      this.#path(ring, true);
+      return;
+    }
+    const skipped = new Set(cuts);
+    ring.forEach((pair, i) => {
+      const [x, y] = this.spot(pair);
+      if (i === 0 || skipped.has(i - 1)) this.painter.moveTo(x, y);
+      else this.painter.lineTo(x, y);
+    });
+  }
+
+  #path(line: readonly Spot[], close: boolean): void {
+    line.forEach((pair, i) => {
+      const [x, y] = this.spot(pair);
+      if (i === 0) this.painter.moveTo(x, y);
+      else this.painter.lineTo(x, y);
+    });
+    if (close) this.painter.closePath();
+  }
+}
+
+/** The rings of an area, polygon after polygon; none of anything else. */
+export function ringsOf({ geometry }: Pick<SheetFeature, "geometry">): [number, number][][] {
+  if (geometry.type === "Polygon") return geometry.coordinates;
+  return geometry.type === "MultiPolygon" ? geometry.coordinates.flat() : [];
+}
+
+/** Features by rank, the least important first. */
+export function byRank(features: readonly SheetFeature[]): [rank: number, features: SheetFeature[]][] {
+  const ranks = new Map<number, SheetFeature[]>();
+  for (const feature of features) {
+    const { rank } = feature.properties;
+    const its = ranks.get(rank);
+    if (its) its.push(feature);
+    else ranks.set(rank, [feature]);
+  }
+  return [...ranks].sort((a, b) => b[0] - a[0]);
+}
