@@ -61,6 +61,16 @@ export class MarkerGroups {
     return ALONE_ZOOM;
   }
 
+  /** The zoom from which a marker, by its place in the list, stands alone. */
+  aloneAt(marker: number): number {
+    for (let zoom = LEAST_ZOOM; zoom < ALONE_ZOOM; zoom++) {
+      const level = this.#level(zoom);
+      const place = level.first.indexOf(marker);
+      if (place >= 0 && level.count[place] === 1) return zoom;
+    }
+    return ALONE_ZOOM;
+  }
+
   #level(zoom: number): Level {
     let level = this.#levels.get(zoom);
     if (!level) {

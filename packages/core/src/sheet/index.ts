@@ -10,7 +10,15 @@ export {
 export { type MarkerGroup, MarkerGroups } from "./groups.ts";
 export { type Label, type LabelBox, labelsOf, placeLabels, type Reading } from "./labels.ts";
 export { drawLabels, fontOf, spacedText } from "./letter.ts";
-export { drawOver, forgetWidths, lengthText, type MapLine, type MapMarker, type Over } from "./over.ts";
+export {
+  type DevicePosition,
+  drawOver,
+  forgetWidths,
+  lengthText,
+  type MapLine,
+  type MapMarker,
+  type Over,
+} from "./over.ts";
 export {
   paintInSlices,
   paintPart,
@@ -23,7 +31,8 @@ export {
 } from "./paint.ts";
 export type { Painter } from "./painter.ts";
 export type { SheetPart } from "./pen.ts";
-export { drawAim, drawGroup, drawLine, drawMarker, type MarkerSign } from "./signs.ts";
+export { drawChosen, drawDevice, drawFrame } from "./place-signs.ts";
+export { drawAim, drawGroup, drawLine, drawMarker, type MarkerPicture, type MarkerSign } from "./signs.ts";
 export { DAY, NIGHT, type SheetStyle } from "./styles.ts";
 export {
   LEAST_ZOOM,

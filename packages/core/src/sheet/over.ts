@@ -3,6 +3,7 @@ import type { MarkerGroup } from "./groups.ts";
 import { type Label, placeLabels, type ScreenBox } from "./labels.ts";
 import { drawLabels, fontOf, spacedText } from "./letter.ts";
 import type { Painter } from "./painter.ts";
+import { drawChosen, drawDevice } from "./place-signs.ts";
 import { drawAim, drawGroup, drawLine, drawMarker, type MarkerSign } from "./signs.ts";
 import type { SheetStyle } from "./styles.ts";
 import { originOf, type Size, scaleLength, squareToScreen, toScreen, type View, worldSize } from "./view.ts";
@@ -14,8 +15,17 @@ const LAST_COUNTRY_ZOOM = 9.5;
 const MOST_KEPT = 200;
 
 /** Where a marker stands, and how it looks. */
-export interface MapMarker extends Omit<MarkerSign, "x" | "y"> {
+export interface MapMarker extends Omit<MarkerSign, "x" | "y" | "lifted"> {
   at: Position;
+  /** Where it was lifted off to be moved. */
+  from?: Position;
+}
+
+/** Where the device says it is. */
+export interface DevicePosition {
+  at: Position;
+  /** Metres around it within which it is sure to be. */
+  within: number;
 }
 
 /** A line between two or more positions, by great circles. */
@@ -33,6 +43,9 @@ export interface Over {
   lines?: readonly MapLine[];
   /** The spot that was asked about. */
   aim?: Position;
+  device?: DevicePosition;
+  /** The marker that has the keyboard. */
+  chosen?: Position;
   /** True to leave out names that the edge would cut: on a picture that nobody can move. */
   whole?: boolean;
 }
@@ -44,7 +57,7 @@ export function drawOver(
   size: Size,
   style: SheetStyle,
   labels: readonly Label[],
-  { markers = [], groups = [], lines = [], aim, whole = false }: Over,
+  { markers = [], groups = [], lines = [], aim, device, chosen, whole = false }: Over,
 ): void {
   const shown = labels.filter(({ what, rank }) => {
     if (what === "country") return view.zoom < LAST_COUNTRY_ZOOM;
@@ -64,11 +77,17 @@ export function drawOver(
   drawScale(painter, view, size, style);
   for (const line of lines)
     drawLine(painter, strokesOf(line.points, view, size), lengthOf(line.points), style, line.colour);
+  if (device) {
+    const radius = device.within / metresPerPixel(view.zoom, device.at.lat);
+    drawDevice(painter, toScreen(view, size, device.at), radius, `± ${lengthText(device.within)}`, style);
+  }
   if (aim) drawAim(painter, toScreen(view, size, aim), style);
   for (const group of groups) drawGroup(painter, squareToScreen(view, size, group), group.count, style.madder, style);
   for (const marker of [...markers].sort((a, b) => Number(a.marked ?? false) - Number(b.marked ?? false))) {
-    drawMarker(painter, { ...marker, ...toScreen(view, size, marker.at) }, style);
+    const lifted = marker.from && toScreen(view, size, marker.from);
+    drawMarker(painter, { ...marker, lifted, ...toScreen(view, size, marker.at) }, style);
   }
+  if (chosen) drawChosen(painter, toScreen(view, size, chosen), style);
 }
 
 /** A line on the screen, in one piece over the 180th meridian too; of copies of the world the one nearest to its begin. */

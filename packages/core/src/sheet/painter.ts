@@ -29,5 +29,7 @@ export interface Painter {
   setLineDash(lengths: number[]): void;
   fillText(text: string, x: number, y: number): void;
   strokeText(text: string, x: number, y: number): void;
+  /** Draws a picture; the image is of the kind that the context takes. */
+  drawImage(image: never, x: number, y: number, width: number, height: number): void;
   measureText(text: string): { width: number };
 }

@@ -14,7 +14,27 @@ export interface MarkerSign {
   number?: number;
   /** Drawn larger, above all others. */
   marked?: boolean;
+  /** Set back behind the others; or standing on a spot that is not sure, its ring broken. */
+  state?: "quiet" | "unsure";
+  /** The developer's own picture in place of ours. */
+  picture?: MarkerPicture;
+  /** CSS pixels of the spot it was lifted off to be moved. */
+  lifted?: { x: number; y: number };
 }
+
+/** A picture that stands for a marker. */
+export interface MarkerPicture {
+  /** Of the kind that the painter's context draws. */
+  image: unknown;
+  /** CSS pixels. */
+  width: number;
+  height: number;
+  /** CSS pixels from its north-west corner to what stands on the spot; the middle of its foot when not given. */
+  foot?: { x: number; y: number };
+}
+
+/** CSS pixels by which a marker stands above the spot while it is moved. */
+const LIFT = 12;
 
 const turnAround = 2 * Math.PI;
 
@@ -23,19 +43,55 @@ export function drawMarker(painter: Painter, sign: MarkerSign, style: SheetStyle
   const colour = sign.colour ?? style.madder;
   const size = sign.marked ? 1.25 : 1;
   painter.save();
-  painter.translate(sign.x, sign.y);
+  if (sign.lifted) thread(painter, sign.lifted, sign, style);
+  painter.translate(sign.x, sign.y - (sign.lifted ? LIFT : 0));
   painter.lineJoin = "round";
-  ribbon(painter, size, sign.number !== undefined, colour, style);
-  if (sign.number !== undefined) {
-    painter.font = `${10 * size}px "JetBrains Mono Variable", "JetBrains Mono", monospace`;
-    painter.textAlign = "center";
-    painter.textBaseline = "middle";
-    painter.fillStyle = colour;
-    painter.fillText(String(sign.number), 0, 20 * size);
+  if (sign.state === "quiet") painter.globalAlpha = 0.5;
+  if (sign.picture) picture(painter, sign.picture);
+  else {
+    ribbon(painter, size, sign.number !== undefined, colour, style);
+    if (sign.number !== undefined) {
+      painter.font = `${10 * size}px "JetBrains Mono Variable", "JetBrains Mono", monospace`;
+      painter.textAlign = "center";
+      painter.textBaseline = "middle";
+      painter.fillStyle = colour;
+      painter.fillText(String(sign.number), 0, 20 * size);
+    }
+    ring(painter, size, colour, style, sign.state === "unsure");
   }
-  ring(painter, size, colour, style);
   if (sign.label) label(painter, sign.label, size, style);
   painter.restore();
+}
+
+function picture(painter: Painter, { image, width, height, foot }: MarkerPicture): void {
+  const { x, y } = foot ?? { x: width / 2, y: height };
+  painter.drawImage(image as never, -x, -y, width, height);
+}
+
+/** A shadow on the ground below a lifted marker, and a thread to where it was. */
+function thread(
+  painter: Painter,
+  from: { x: number; y: number },
+  to: { x: number; y: number },
+  style: SheetStyle,
+): void {
+  painter.fillStyle = style.ink;
+  painter.globalAlpha = 0.25;
+  painter.beginPath();
+  painter.arc(to.x, to.y, 6, 0, turnAround);
+  painter.fill();
+  painter.globalAlpha = 1;
+  painter.beginPath();
+  painter.moveTo(from.x, from.y);
+  painter.lineTo(to.x, to.y);
+  painter.strokeStyle = style.ink;
+  painter.lineWidth = 1.1;
+  painter.setLineDash([2, 4]);
+  painter.stroke();
+  painter.setLineDash([]);
+  painter.beginPath();
+  painter.arc(from.x, from.y, 4, 0, turnAround);
+  painter.stroke();
 }
 
 function ribbon(painter: Painter, size: number, hollow: boolean, colour: string, style: SheetStyle): void {
@@ -54,7 +110,7 @@ function ribbon(painter: Painter, size: number, hollow: boolean, colour: string,
   painter.fill();
 }
 
-function ring(painter: Painter, size: number, colour: string, style: SheetStyle): void {
+function ring(painter: Painter, size: number, colour: string, style: SheetStyle, isBroken: boolean): void {
   for (const [radius, fill] of [
     [9.2, style.paper],
     [8, colour],
@@ -66,6 +122,14 @@ function ring(painter: Painter, size: number, colour: string, style: SheetStyle)
     painter.fillStyle = fill;
     painter.fill();
   }
+  if (!isBroken) return;
+  painter.beginPath();
+  painter.arc(0, 0, 6.3 * size, 0, turnAround);
+  painter.strokeStyle = style.paper;
+  painter.lineWidth = 3.6;
+  painter.setLineDash([2.5, 2.45]);
+  painter.stroke();
+  painter.setLineDash([]);
 }
 
 function label(painter: Painter, text: string, size: number, style: SheetStyle): void {

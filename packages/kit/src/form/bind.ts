@@ -23,16 +23,22 @@ export interface BindOptions {
   /** The form's definition; without one the form is filled by its inputs' autofill tokens. */
   definition?: FormDefinition;
   trace?: Tracer;
-  /** The form was filled from an address. */
-  filled?: (answer: FormAnswer) => void;
+  /** The form was filled from an address: one chosen from the list, pressed on the map, or come to by moving. */
+  filled?: (answer: FormAnswer, why: FilledBy) => void;
   /** What was filled was cleared. */
   cleared?: () => void;
 }
+
+export type FilledBy = "chosen" | "pressed" | "moved";
 
 /** A form whose address fields fill themselves. */
 export interface Binding {
   /** Fills from the nearest address to a position, as when the map is pressed. @returns the answer, if there is one near */
   fillFrom(at: Position): Promise<FormAnswer | undefined>;
+  /** Fills from an address that was found already, as when a marker was moved to it. */
+  fillWith(address: RecordFeature): FormAnswer;
+  /** Says something at the search field; nothing with an empty text. */
+  say(words: string): void;
   /** Gives a corrected field back to the lookup. */
   giveBack(field: string): void;
   readonly state: FormState;
@@ -85,11 +91,17 @@ class FormBinding implements Binding {
     const found = await this.#ask((signal) => this.options.client.reverse(at, {}, signal));
     const nearest = found?.features.find(({ properties }) => properties.kind === "address");
     if (found && !nearest) this.#box?.say(["No address lies near this spot.", ...found.advice].join(" "));
-    if (!nearest) return undefined;
-    const answer = answerOf(nearest.id, nearest.properties);
-    this.#box?.setText(answer.line);
-    this.#apply(answer, "pressed");
-    return answer;
+    return nearest && this.#take(nearest, "pressed");
+  }
+
+  fillWith(address: RecordFeature): FormAnswer {
+    this.#underWay?.abort();
+    this.say("");
+    return this.#take(address, "moved");
+  }
+
+  say(words: string): void {
+    this.#box?.say(words);
   }
 
   giveBack(field: string): void {
@@ -102,6 +114,13 @@ class FormBinding implements Binding {
     this.#underWay?.abort();
     this.#stop.abort();
     this.#box?.destroy();
+  }
+
+  #take(address: RecordFeature, why: FilledBy): FormAnswer {
+    const answer = answerOf(address.id, address.properties);
+    this.#box?.setText(answer.line);
+    this.#apply(answer, why);
+    return answer;
   }
 
   /** A choice is resolved by its ref, never by its text. */
@@ -127,12 +146,12 @@ class FormBinding implements Binding {
     }
   }
 
-  #apply(answer: FormAnswer, why: "chosen" | "pressed"): void {
+  #apply(answer: FormAnswer, why: FilledBy): void {
     const step = fill(this.state, fillingsFor(this.#definition, answer));
     this.state = step.state;
     this.#write(step.write);
     this.#trace({ row: "fields", at: performance.now(), why, fillings: step.write });
-    this.options.filled?.(answer);
+    this.options.filled?.(answer, why);
   }
 
   #clear(): void {

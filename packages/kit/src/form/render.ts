@@ -1,4 +1,5 @@
 import type { Field, FormAnswer, FormDefinition } from "@bibliotope/core/form";
+import { SHEETS } from "@bibliotope/core/sheet";
 import type { Client } from "../client/client.ts";
 import { SheetMap } from "../map/sheet-map.ts";
 import { adopt } from "../style.ts";
@@ -49,21 +50,34 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
     form.append(send);
   }
   container.append(form);
-  const map = place && new SheetMap(place, { client: options.client, label: mapField!.label });
+  const map =
+    place &&
+    new SheetMap(place, { client: options.client, label: mapField!.label, sheets: SHEETS, aims: true, device: true });
+  let answer: FormAnswer | undefined;
+  const marker = (found: FormAnswer) => ({ at: found.at, label: shortLine(found), draggable: true });
   const binding = bind(form, {
     client: options.client,
     definition,
     trace: options.trace,
-    filled: (answer) => {
-      map?.showAnswer({ at: answer.at, label: shortLine(answer) });
-      options.filled?.(answer);
+    filled: (found, why) => {
+      answer = found;
+      // while a marker is moved, it stands where the person holds it
+      if (why !== "moved") map?.showAnswer(marker(found));
+      options.filled?.(found);
     },
     cleared: () => {
+      answer = undefined;
       map?.setMarkers([]);
       options.cleared?.();
     },
   });
   map?.onPress((at) => void binding.fillFrom(at));
+  map?.onFollow(({ address, isLast, why }) => {
+    if (address) binding.fillWith(address);
+    else binding.say("No address lies near this spot.");
+    // dropped, the marker stands at the address it was dropped by, or goes back to the last one
+    if (isLast && answer && (address || why === "drag")) map.setMarkers([{ ...marker(answer), marked: true }]);
+  });
   return {
     form,
     binding,

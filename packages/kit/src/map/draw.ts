@@ -1,7 +1,11 @@
 import { type Label, type SheetStyle, type Size, tilesOf, type View } from "@bibliotope/core/sheet";
 import type { Tiles } from "./tiles.ts";
 
-/** Draws the tiles of a view; where one is still missing, a larger or smaller one stands in. @returns the labels on it, and whether all is there */
+/**
+ * Draws the tiles of a view; where one is still missing, a larger or smaller one stands in, and blank paper where one
+ * did not come.
+ * @returns the labels on it, whether all is there, and whether something failed to come
+ */
 export function drawTiles(
   context: CanvasRenderingContext2D,
   tiles: Tiles,
@@ -9,24 +13,32 @@ export function drawTiles(
   size: Size,
   fineness: number,
   style: SheetStyle,
-): { labels: Label[]; complete: boolean } {
+): { labels: Label[]; complete: boolean; missing: boolean } {
   context.fillStyle = style.sea;
   context.fillRect(0, 0, size.width, size.height);
   const wanted = new Set<string>();
   const labels: Label[] = [];
   let complete = true;
+  let missing = false;
   for (const { z, x, y, left, top, side } of tilesOf(view, size)) {
     wanted.add(`${z}/${x}/${y}`);
     const tile = tiles.get({ z, x, y }, fineness);
     // whole pixels, so that no light shows between two tiles
     const box = pixelBox(left, top, side);
     if (tile.bitmap) context.drawImage(tile.bitmap, ...box);
-    else drawStandIn(context, tiles, { z, x, y }, box);
+    else {
+      if (tile.missing) {
+        context.fillStyle = style.land;
+        context.fillRect(...box);
+      }
+      drawStandIn(context, tiles, { z, x, y }, box);
+    }
+    missing ||= Boolean(tile.missing);
     labels.push(...tile.labels);
     complete &&= Boolean(tile.bitmap);
   }
   tiles.sweep(wanted);
-  return { labels, complete };
+  return { labels, complete, missing };
 }
 
 type PixelBox = [x: number, y: number, width: number, height: number];

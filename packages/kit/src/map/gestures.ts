@@ -8,12 +8,27 @@ export interface GestureTarget {
   /** Goes to a view by a short move. */
   glide(view: View): void;
   /** Pressed without moving. */
-  press(at: { x: number; y: number }): void;
+  press(at: Spot): void;
+  /** The pointer stands here, or left. */
+  hover(at: Spot | undefined): void;
+  /** A part of the map is being chosen, or no longer. */
+  box(from: Spot | undefined, to: Spot): void;
+  /** A part of the map was chosen. */
+  boxed(from: Spot, to: Spot): void;
+  /** @returns whether there is something to be moved at a spot; it moves with the pointer then */
+  lift(at: Spot): boolean;
+  moveLifted(dx: number, dy: number): void;
+  /** @param isKept false when the move was broken off */
+  drop(isKept: boolean): void;
 }
 
-type Spot = { x: number; y: number };
+/** CSS pixels from the map's north-west corner. */
+export type Spot = { x: number; y: number };
 
+/** CSS pixels that a press may wander, and the least side of a part that is chosen. */
 const STILL = 5;
+/** What on a map has its own use of pointer and keys. */
+const OWN = "button, select, a, .bt-card, .bt-walk, .bt-aimed";
 const ARROWS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
@@ -26,6 +41,8 @@ export function listenForGestures(element: HTMLElement, target: GestureTarget, s
   const pointers = new Map<number, Spot>();
   let began: Spot | undefined;
   let moved = false;
+  /** What the pointer does besides moving the map. */
+  let doing: "lift" | "box" | undefined;
   let speed: Spot = { x: 0, y: 0 };
   let last = 0;
   let inertia = 0;
@@ -38,7 +55,7 @@ export function listenForGestures(element: HTMLElement, target: GestureTarget, s
   element.addEventListener(
     "pointerdown",
     (event) => {
-      if (event.button !== 0 || (event.target as Element).closest("button")) return;
+      if (event.button !== 0 || (event.target as Element).closest(OWN)) return;
       cancelAnimationFrame(inertia);
       element.setPointerCapture(event.pointerId);
       pointers.set(event.pointerId, spotOf(event));
@@ -47,7 +64,8 @@ export function listenForGestures(element: HTMLElement, target: GestureTarget, s
         moved = false;
         speed = { x: 0, y: 0 };
         last = event.timeStamp;
-      }
+        doing = event.shiftKey ? "box" : undefined;
+      } else breakOff();
     },
     { signal },
   );
@@ -56,10 +74,22 @@ export function listenForGestures(element: HTMLElement, target: GestureTarget, s
     "pointermove",
     (event) => {
       const before = pointers.get(event.pointerId);
-      if (!before) return;
       const now = spotOf(event);
-      if (began && Math.hypot(now.x - began.x, now.y - began.y) > STILL) moved = true;
-      if (pointers.size === 1 && moved) {
+      if (!before) {
+        target.hover((event.target as Element).closest(OWN) ? undefined : now);
+        return;
+      }
+      if (!moved && began && Math.hypot(now.x - began.x, now.y - began.y) > STILL) {
+        moved = true;
+        if (!doing && pointers.size === 1 && target.lift(began)) {
+          doing = "lift";
+          target.moveLifted(before.x - began.x, before.y - began.y);
+        }
+      }
+      if (doing && moved && began) {
+        if (doing === "lift") target.moveLifted(now.x - before.x, now.y - before.y);
+        else target.box(began, now);
+      } else if (pointers.size === 1 && moved) {
         target.show(panned(target.view(), before.x - now.x, before.y - now.y));
         const passed = Math.max(1, event.timeStamp - last);
         speed = {
@@ -80,12 +110,31 @@ export function listenForGestures(element: HTMLElement, target: GestureTarget, s
   const end = (event: PointerEvent) => {
     if (!pointers.delete(event.pointerId)) return;
     if (pointers.size) return;
-    if (!moved && event.type === "pointerup") target.press(spotOf(event));
+    const isDone = event.type === "pointerup";
+    if (doing && moved) {
+      const to = spotOf(event);
+      if (doing === "lift") target.drop(isDone);
+      else {
+        target.box(undefined, to);
+        if (isDone && began && Math.min(Math.abs(to.x - began.x), Math.abs(to.y - began.y)) > STILL)
+          target.boxed(began, to);
+      }
+      doing = undefined;
+    } else if (!moved && isDone) target.press(spotOf(event));
     else if (moved && event.timeStamp - last < 60) coast();
     began = undefined;
   };
   element.addEventListener("pointerup", end, { signal });
   element.addEventListener("pointercancel", end, { signal });
+
+  element.addEventListener("pointerleave", () => target.hover(undefined), { signal });
+
+  /** A second finger came, or Escape: what was being moved or chosen is left as it was. */
+  function breakOff(): void {
+    if (doing === "lift") target.drop(false);
+    if (doing === "box") target.box(undefined, { x: 0, y: 0 });
+    doing = undefined;
+  }
 
   function pinch(before: Spot, now: Spot, other: Spot): void {
     const from = Math.hypot(before.x - other.x, before.y - other.y);
@@ -113,6 +162,7 @@ export function listenForGestures(element: HTMLElement, target: GestureTarget, s
   element.addEventListener(
     "wheel",
     (event) => {
+      if ((event.target as Element).closest(".bt-card")) return;
       event.preventDefault();
       const pixels = event.deltaMode === 1 ? event.deltaY * 16 : event.deltaY;
       const by = Math.max(-1, Math.min(1, -pixels / (event.ctrlKey ? 120 : 420)));
@@ -124,7 +174,7 @@ export function listenForGestures(element: HTMLElement, target: GestureTarget, s
   element.addEventListener(
     "dblclick",
     (event) => {
-      if ((event.target as Element).closest("button")) return;
+      if ((event.target as Element).closest(OWN)) return;
       target.glide(
         zoomed(target.view(), target.size(), Math.round(target.view().zoom) + (event.shiftKey ? -1 : 1), spotOf(event)),
       );
@@ -145,6 +195,7 @@ export function listenForGestures(element: HTMLElement, target: GestureTarget, s
       else if (event.key === "-")
         target.glide(zoomed(target.view(), target.size(), Math.round(target.view().zoom) - 1, middle));
       else if (event.key === "Enter") target.press(middle);
+      else if (event.key === "Escape" && doing) breakOff();
       else return;
       event.preventDefault();
     },

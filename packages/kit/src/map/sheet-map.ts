@@ -1,192 +1,209 @@
 import { type Position, unproject } from "@bibliotope/core/geo";
 import {
-  DAY,
+  type DevicePosition,
+  drawAim,
+  drawFrame,
   drawOver,
-  forgetWidths,
+  type Label,
   type MapLine,
-  type MapMarker,
-  type MarkerGroup,
-  MarkerGroups,
-  NIGHT,
+  MOST_ZOOM,
   type SheetKind,
-  type Size,
-  squareToScreen,
+  type SheetStyle,
   toPosition,
   toScreen,
   type View,
   viewOf,
   zoomed,
 } from "@bibliotope/core/sheet";
+import type { RecordFeature } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
+import type { Located } from "../locate/locate.ts";
 import { adopt } from "../style.ts";
-import { drawTiles } from "./draw.ts";
-import { listenForGestures } from "./gestures.ts";
+import { describeView } from "./describe.ts";
+import { Follower } from "./follow.ts";
+import { Furniture, type FurnitureOptions, type FurnitureTarget } from "./furniture.ts";
+import { type GestureTarget, listenForGestures, type Spot } from "./gestures.ts";
+import type { Marker, MarkerEvent } from "./marker.ts";
+import { Markers } from "./markers.ts";
 import { MAP_STYLE } from "./style.ts";
-import { Tiles } from "./tiles.ts";
+import { readUrlView, writeUrlView } from "./url-view.ts";
+import { Viewer } from "./viewer.ts";
 
 export type { MapLine, MapMarker } from "@bibliotope/core/sheet";
 
-export interface MapOptions {
+export interface MapOptions extends FurnitureOptions {
   client: Client;
-  /** Its name for screen readers. */
-  label: string;
   /** What stands there before anything is known: the whole archipelago when not given. */
   view?: View;
-  /** Markers that would cover one another stand in groups; a press on a group goes to where it comes apart. */
-  grouped?: boolean;
   /** Streets when not given. */
   sheet?: SheetKind;
   /** Languages of names (BCP 47), the most wanted first; those of the browser when not given. */
   langs?: readonly string[];
+  /** Markers that would cover one another stand in groups; a press on a group goes to where it comes apart. */
+  grouped?: boolean;
+  /** Keeps view and sheet in the page's address, behind `#`. */
+  viewInUrl?: boolean;
   /** By night; follows the system when not given. */
   night?: boolean;
 }
 
+/** The address under what moves: a marker that is dragged, or the aim. */
+export interface Followed {
+  why: "drag" | "aim";
+  at: Position;
+  /** The nearest address; none near when undefined. */
+  address: RecordFeature | undefined;
+  /** True when the marker was dropped, or the map came to rest. */
+  isLast: boolean;
+}
+
 const WHOLE: View = { at: { lat: -35.55, lon: -21.45 }, zoom: 7.5 };
-/** Zoom at which a found house is shown. */
+/** Zoom at which a found house is shown, and the least at which the device is. */
 const HOUSE_ZOOM = 16.4;
-/** Tiles are painted at least this fine, so that they stay sharp between two zooms. */
-const FINEST = 1.5;
-/** CSS pixels to the side of and above a marker's spot, and below it, that belong to the marker. */
-const MARKER_REACH = 11;
-const MARKER_HEIGHT = 36;
-/** The same to the sides of a group. */
-const GROUP_REACH = 26;
-/** CSS pixels beyond the edge from which a marker's ribbon or label may still reach into the map. */
-const OUT_OF_SIGHT = 300;
-/** Markers that are named in words; of more only their number is said. */
-const MOST_NAMED = 12;
-/** Milliseconds of a short move. */
-const MOVE = 140;
+const DEVICE_ZOOM = 15;
+/** CSS pixels from the edge within which a marker that has the keyboard is brought further in. */
+const EDGE = 40;
 
 /**
  * A map drawn by ourselves on a canvas: tiles painted in a worker, names and markers over them. Pan and zoom by
  * pointer, touch, wheel, keys and buttons.
  */
 export class SheetMap {
-  readonly element = document.createElement("div");
-  readonly #canvas = document.createElement("canvas");
-  readonly #described = document.createElement("p");
+  readonly element: HTMLElement;
+  readonly #viewer: Viewer;
+  readonly #furniture: Furniture;
+  readonly #markers: Markers;
+  readonly #follower = new Follower((at, isLast, signal) => this.#follow(at, isLast, signal));
   readonly #stop = new AbortController();
-  readonly #sizes: ResizeObserver;
   readonly #pressed: ((at: Position) => void)[] = [];
   readonly #hovered: ((marker: number | undefined) => void)[] = [];
+  readonly #followed: ((followed: Followed) => void)[] = [];
+  readonly #happened: ((event: MarkerEvent) => void)[] = [];
+  readonly #located: ((located: Located) => void)[] = [];
   #under: number | undefined;
-  #tiles: Tiles;
-  #night: boolean;
-  #sheet: SheetKind;
-  #view: View;
-  #size: Size = { width: 0, height: 0 };
-  #markers: readonly MapMarker[] = [];
-  #groups: MarkerGroups | undefined;
-  /** The groups of a whole zoom, as long as neither changes. */
-  #grouped: { zoom: number; groups: MarkerGroup[] } | undefined;
   #lines: readonly MapLine[] = [];
-  #aim: Position | undefined;
+  #asked: Position | undefined;
+  #device: DevicePosition | undefined;
+  #isAiming = false;
+  /** Corners on the screen of a part of the map that is being chosen. */
+  #box: [Spot, Spot] | undefined;
   /** What the view was fitted to, as long as nobody moved it since. */
   #fitted: readonly Position[] = [];
-  #frame = 0;
-  #glide: { from: View; to: View; began: number } | undefined;
 
   constructor(
     container: HTMLElement,
     private readonly options: MapOptions,
   ) {
-    this.#view = options.view ?? WHOLE;
+    const { client, langs = navigator.languages } = options;
+    const kept = options.viewInUrl ? readUrlView(location.hash) : {};
     const dark = matchMedia("(prefers-color-scheme: dark)");
-    this.#night = options.night ?? dark.matches;
-    this.#sheet = options.sheet ?? "streets";
-    this.#tiles = this.#makeTiles();
-    adopt(container.getRootNode() as Document, MAP_STYLE);
-    this.#build();
-    container.append(this.element);
-    this.#describe();
-    listenForGestures(
-      this.element,
+    const sheet = kept.sheet ?? options.sheet ?? "streets";
+    this.#viewer = new Viewer(
       {
-        view: () => this.#view,
-        size: () => this.#size,
-        show: (view) => {
-          this.#fitted = [];
-          this.show(view);
-        },
-        glide: (view) => {
-          this.#fitted = [];
-          this.glide(view);
-        },
-        press: (spot) => this.#press(spot),
+        tileUrl: (z, x, y) => client.tileUrl(z, x, y),
+        langs,
+        view: kept.view ?? options.view ?? WHOLE,
+        sheet,
+        night: options.night ?? dark.matches,
       },
-      this.#stop.signal,
+      {
+        over: (context, labels, style) => this.#over(context, labels, style),
+        painted: (isComplete, isMissing) => {
+          this.#furniture.painted(isMissing);
+          this.element.dataset.complete = String(isComplete);
+        },
+        moved: () => this.#moved(),
+        rested: () => this.#rested(),
+        resized: (size) => {
+          if (this.#fitted.length && size.width && size.height) this.show(viewOf(this.#fitted, size, HOUSE_ZOOM));
+        },
+      },
     );
-    if (options.night === undefined)
-      dark.addEventListener("change", () => this.setNight(dark.matches), { signal: this.#stop.signal });
-    this.element.addEventListener("pointermove", (event) => this.#hover(event), { signal: this.#stop.signal });
-    this.element.addEventListener("pointerleave", () => this.#setUnder(undefined), { signal: this.#stop.signal });
-    this.#sizes = new ResizeObserver(() => this.#resize());
-    this.#sizes.observe(this.element);
-    document.fonts.addEventListener("loadingdone", () => this.#lettersCame(), { signal: this.#stop.signal });
+    this.#markers = new Markers(
+      options.grouped ?? false,
+      () => this.#viewer.draw(),
+      (event) => this.#markerHappened(event),
+    );
+    this.#furniture = new Furniture(this.#viewer.canvas, options, this.#markers, sheet, this.#ways());
+    this.element = this.#furniture.element;
+    adopt(container.getRootNode() as Document, MAP_STYLE);
+    container.append(this.element);
+    this.#moved();
+    this.#viewer.begin();
+    const { signal } = this.#stop;
+    listenForGestures(this.element, this.#gestures(), signal);
+    if (options.night === undefined) dark.addEventListener("change", () => this.setNight(dark.matches), { signal });
   }
 
   get view(): View {
-    return this.#view;
+    return this.#viewer.view;
+  }
+
+  get sheet(): SheetKind {
+    return this.#viewer.sheet;
   }
 
   /** What the map shows, in degrees. */
   bounds(): { west: number; south: number; east: number; north: number } {
-    const { lat: north, lon: west } = toPosition(this.#view, this.#size, { x: 0, y: 0 });
-    const { lat: south, lon: east } = toPosition(this.#view, this.#size, { x: this.#size.width, y: this.#size.height });
+    const { width, height } = this.#viewer.size;
+    const { lat: north, lon: west } = this.#position({ x: 0, y: 0 });
+    const { lat: south, lon: east } = this.#position({ x: width, y: height });
     return { west, south, east, north };
   }
 
   /** Shows a view at once. */
   show(view: View): void {
-    this.#glide = undefined;
-    this.#view = view;
-    this.#describe();
-    this.#draw();
+    this.#viewer.show(view);
   }
 
   /** Goes to a view: by a short move when it is near, at once when it is far or the system asks for less motion. */
   glide(to: View): void {
-    const { x, y } = toScreen(this.#view, this.#size, to.at);
-    const { width, height } = this.#size;
-    const far =
-      Math.abs(x - width / 2) > 2 * width ||
-      Math.abs(y - height / 2) > 2 * height ||
-      Math.abs(to.zoom - this.#view.zoom) > 2;
-    if (far || matchMedia("(prefers-reduced-motion: reduce)").matches) {
-      this.show(to);
-      return;
-    }
-    this.#glide = { from: this.#view, to, began: performance.now() };
-    this.#draw();
+    this.#viewer.glide(to);
   }
 
-  setMarkers(markers: readonly MapMarker[]): void {
-    this.#markers = markers;
-    this.#groups = this.options.grouped ? new MarkerGroups(markers.map(({ at }) => at)) : undefined;
-    this.#grouped = undefined;
-    this.#describe();
-    this.#draw();
+  /** Puts markers on the map in place of those before; those without a position are not shown, and said. */
+  setMarkers(markers: readonly Marker[]): void {
+    this.#markers.set(markers);
+    this.#furniture.markersChanged();
   }
 
   /** Draws lines between positions, by great circles, each with its length. */
   setLines(lines: readonly MapLine[]): void {
     this.#lines = lines.filter(({ points }) => points.length > 1);
-    this.#draw();
+    this.#viewer.draw();
   }
 
   /** Shows the spot that was asked about, or none. */
   setAim(at: Position | undefined): void {
-    this.#aim = at;
-    this.#draw();
+    this.#asked = at;
+    this.#viewer.draw();
+  }
+
+  /** Moves the map under a fixed aim, the address in the middle following; or no longer. */
+  setAiming(isAiming: boolean): void {
+    if (isAiming === this.#isAiming) return;
+    this.#isAiming = isAiming;
+    this.#furniture.setAiming(isAiming);
+    if (isAiming) this.#follower.move(this.view.at, true);
+    else this.#follower.stop();
+    this.#viewer.draw();
+  }
+
+  /** Shows a marker's card, or none. */
+  openCard(place: number | undefined): void {
+    this.#furniture.openCard(place, false);
   }
 
   /** Puts the marker of a found address and goes there; stays at the person's own zoom when that is close already. */
-  showAnswer({ at, label }: { at: Position; label: string }): void {
+  showAnswer(marker: Marker & { at: Position }): void {
     this.#fitted = [];
-    this.setMarkers([{ at, label, marked: true }]);
-    this.glide({ at, zoom: this.#view.zoom >= 15 ? this.#view.zoom : HOUSE_ZOOM });
+    this.setMarkers([{ ...marker, marked: true }]);
+    if (!this.#isAiming) this.glide({ at: marker.at, zoom: this.view.zoom >= 15 ? this.view.zoom : HOUSE_ZOOM });
+  }
+
+  /** Says something on the map, until there is something else to say; nothing with an empty text. */
+  say(words: string): void {
+    this.#furniture.say(words);
   }
 
   /** Hears of a press without a move, by pointer, or by Enter for the middle of the map. */
@@ -199,208 +216,210 @@ export class SheetMap {
     this.#hovered.push(heard);
   }
 
+  /** Hears the address under a marker that is dragged, and under the aim: four times a second at most. */
+  onFollow(heard: (followed: Followed) => void): void {
+    this.#followed.push(heard);
+  }
+
+  /** Hears what happens to any marker. */
+  onMarker(heard: (event: MarkerEvent) => void): void {
+    this.#happened.push(heard);
+  }
+
+  /** Hears where the device is, or why that is not known. */
+  onDevice(heard: (located: Located) => void): void {
+    this.#located.push(heard);
+  }
+
   /** Shows some positions, with room around them; one alone as closely as a house. Keeps them in sight when resized. */
   fit(positions: readonly Position[]): void {
     this.#fitted = positions;
-    if (positions.length) this.glide(viewOf(positions, this.#size, HOUSE_ZOOM));
+    if (positions.length) this.glide(viewOf(positions, this.#viewer.size, HOUSE_ZOOM));
   }
 
   setNight(night: boolean): void {
-    if (night === this.#night) return;
-    this.#night = night;
-    this.#tiles.destroy();
-    this.#tiles = this.#makeTiles();
-    this.#draw();
+    this.#viewer.change({ night });
   }
 
   setSheet(sheet: SheetKind): void {
-    if (sheet === this.#sheet) return;
-    this.#sheet = sheet;
-    this.#tiles.destroy();
-    this.#tiles = this.#makeTiles();
-    this.#draw();
+    this.#viewer.change({ sheet });
+    this.#furniture.setSheet(sheet);
+    this.#rested();
   }
 
   destroy(): void {
-    cancelAnimationFrame(this.#frame);
+    this.#follower.stop();
     this.#stop.abort();
-    this.#sizes.disconnect();
-    this.#tiles.destroy();
-    this.element.remove();
+    this.#furniture.destroy();
+    this.#viewer.destroy();
   }
 
-  #makeTiles(): Tiles {
-    return new Tiles(
-      (z, x, y) => this.options.client.tileUrl(z, x, y),
-      () => this.#draw(),
-      { night: this.#night, sheet: this.#sheet, langs: this.options.langs ?? navigator.languages },
-    );
+  #position(spot: Spot): Position {
+    return toPosition(this.view, this.#viewer.size, spot);
   }
 
-  #build(): void {
-    const { element } = this;
-    element.className = "bt-sheet";
-    element.tabIndex = 0;
-    element.setAttribute("role", "application");
-    element.setAttribute("aria-roledescription", "map");
-    element.setAttribute(
-      "aria-label",
-      `${this.options.label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.`,
-    );
-    this.#canvas.setAttribute("aria-hidden", "true");
-    this.#described.className = "bt-unseen";
-    this.#described.setAttribute("role", "status");
-    const buttons = document.createElement("div");
-    buttons.className = "bt-zoom";
-    for (const [text, name, by] of [
-      ["+", "Zoom in", 1],
-      ["−", "Zoom out", -1],
-    ] as const) {
-      const button = document.createElement("button");
-      button.type = "button";
-      button.textContent = text;
-      button.setAttribute("aria-label", name);
-      button.addEventListener("click", () =>
-        this.#zoomTo(
-          zoomed(this.#view, this.#size, Math.round(this.#view.zoom) + by, {
-            x: this.#size.width / 2,
-            y: this.#size.height / 2,
-          }),
-        ),
-      );
-      buttons.append(button);
-    }
-    element.append(this.#canvas, buttons, this.#described);
+  /** What the furniture may do with the map. */
+  #ways(): FurnitureTarget {
+    const viewer = this.#viewer;
+    return {
+      view: () => viewer.view,
+      size: () => viewer.size,
+      zoomBy: (steps) =>
+        this.#byHand(zoomed(viewer.view, viewer.size, Math.round(viewer.view.zoom) + steps, viewer.middle)),
+      setSheet: (sheet) => this.setSheet(sheet),
+      aim: () => this.setAiming(!this.#isAiming),
+      take: () => this.#take(viewer.view.at),
+      reach: (place) => this.#reach(place),
+      moveMarker: (dx, dy) => this.#markers.moveBy(dx, dy, viewer.view, viewer.size),
+      showDevice: (device) => {
+        this.#device = device;
+        viewer.draw();
+      },
+      followDevice: ({ at }) => viewer.glide({ at, zoom: Math.max(viewer.view.zoom, DEVICE_ZOOM) }),
+      located: (located) => {
+        for (const heard of this.#located) heard(located);
+      },
+      relief: () => undefined,
+      draw: () => viewer.draw(),
+    };
   }
 
-  /** The person wants another zoom: what was fitted is given up. */
-  #zoomTo(view: View): void {
+  #gestures(): GestureTarget {
+    const viewer = this.#viewer;
+    const under = (spot: Spot) => this.#markers.under(spot, viewer.view, viewer.size);
+    return {
+      view: () => viewer.view,
+      size: () => viewer.size,
+      show: (view) => {
+        this.#fitted = [];
+        this.#furniture.letGo();
+        viewer.show(view);
+      },
+      glide: (view) => this.#byHand(view),
+      press: (spot) => this.#press(spot),
+      hover: (spot) => this.#setUnder(spot && under(spot)),
+      box: (from, to) => {
+        this.#box = from && [from, to];
+        viewer.draw();
+      },
+      boxed: (from, to) => this.#zoomInto([from, to]),
+      lift: (spot) => {
+        const place = under(spot);
+        if (place === undefined || !this.#markers.all[place].draggable) return false;
+        this.#furniture.openCard(undefined, false);
+        this.#markers.lift(place);
+        return true;
+      },
+      moveLifted: (dx, dy) => this.#markers.moveBy(dx, dy, viewer.view, viewer.size),
+      drop: (isKept) => (isKept ? this.#markers.drop() : this.#markers.putBack()),
+    };
+  }
+
+  /** The person wants another view: what was fitted or followed is given up. */
+  #byHand(view: View): void {
     this.#fitted = [];
+    this.#furniture.letGo();
     this.glide(view);
   }
 
-  #hover({ clientX, clientY }: PointerEvent): void {
-    const { left, top } = this.element.getBoundingClientRect();
-    const isUnder = ({ at }: MapMarker) => {
-      const spot = toScreen(this.#view, this.#size, at);
-      const [dx, dy] = [clientX - left - spot.x, clientY - top - spot.y];
-      return Math.abs(dx) <= MARKER_REACH && dy >= -MARKER_REACH && dy <= MARKER_HEIGHT;
-    };
-    const { alone } = this.#standing();
-    this.#setUnder(alone.find((place) => isUnder(this.#markers[place])));
+  /** Shows a part of the map as large as it goes, with no room around it. */
+  #zoomInto(corners: [Spot, Spot]): void {
+    const { width, height } = this.#viewer.size;
+    const [a, b] = corners;
+    const closer = Math.min(width / Math.max(1, Math.abs(a.x - b.x)), height / Math.max(1, Math.abs(a.y - b.y)));
+    const at = this.#position({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });
+    this.#byHand({ at, zoom: Math.min(MOST_ZOOM, this.view.zoom + Math.log2(closer)) });
   }
 
   #setUnder(marker: number | undefined): void {
     if (marker === this.#under) return;
+    const { all } = this.#markers;
+    if (this.#under !== undefined && all[this.#under]?.at) this.#markers.tell("leave", this.#under);
     this.#under = marker;
+    if (marker !== undefined) this.#markers.tell("enter", marker);
+    const kind = marker === undefined ? "" : all[marker].draggable ? "draggable" : all[marker].card ? "card" : "";
+    this.element.dataset.under = kind;
     for (const heard of this.#hovered) heard(marker);
   }
 
-  #press(spot: { x: number; y: number }): void {
-    const group = this.#standing().groups.find((one) => {
-      const { x, y } = squareToScreen(this.#view, this.#size, one);
-      return Math.abs(spot.x - x) <= GROUP_REACH && spot.y >= y - MARKER_REACH && spot.y <= y + MARKER_HEIGHT;
-    });
+  #press(spot: Spot): void {
+    const { view, size } = this.#viewer;
+    const group = this.#markers.groupUnder(spot, view, size);
     if (group) {
-      this.#zoomTo({ at: unproject(group), zoom: Math.max(this.#view.zoom, this.#groups!.apartAt(group)) });
+      this.#byHand({ at: unproject(group), zoom: Math.max(view.zoom, this.#markers.apartAt(group)) });
       return;
     }
-    const at = toPosition(this.#view, this.#size, spot);
+    const place = this.#markers.under(spot, view, size);
+    const marker = place === undefined ? undefined : this.#markers.all[place];
+    if (place !== undefined && (marker?.card || marker?.heard)) {
+      this.#furniture.pressMarker(place, false);
+      return;
+    }
+    this.#furniture.openCard(undefined, false);
+    this.#take(this.#position(spot));
+  }
+
+  #take(at: Position): void {
     for (const heard of this.#pressed) heard(at);
   }
 
-  /** Which markers stand alone in sight, by their places in the list, and which groups there are. */
-  #standing(): { alone: number[]; groups: MarkerGroup[] } {
-    if (!this.#groups) return { alone: [...this.#markers.keys()], groups: [] };
-    const zoom = Math.floor(this.#view.zoom);
-    if (this.#grouped?.zoom !== zoom) this.#grouped = { zoom, groups: this.#groups.at(zoom) };
-    const { width, height } = this.#size;
-    const inSight = this.#grouped.groups.filter((group) => {
-      const { x, y } = squareToScreen(this.#view, this.#size, group);
-      return x > -OUT_OF_SIGHT && x < width + OUT_OF_SIGHT && y > -OUT_OF_SIGHT && y < height + OUT_OF_SIGHT;
-    });
-    return {
-      alone: inSight.flatMap(({ count, first }) => (count === 1 ? [first] : [])),
-      groups: inSight.filter(({ count }) => count > 1),
-    };
+  /** Brings a marker into sight, and out of its group. */
+  #reach(place: number): void {
+    const { view, size } = this.#viewer;
+    const at = this.#markers.at(place);
+    const { x, y } = toScreen(view, size, at);
+    const zoom = this.#markers.isGrouped(place, view) ? this.#markers.aloneAt(place) : view.zoom;
+    const isInside = x > EDGE && y > EDGE && x < size.width - EDGE && y < size.height - EDGE;
+    if (zoom !== view.zoom || !isInside) this.glide({ at, zoom });
   }
 
-  #resize(): void {
-    const { clientWidth: width, clientHeight: height } = this.element;
-    this.#size = { width, height };
-    if (this.#fitted.length && width && height) this.show(viewOf(this.#fitted, this.#size, HOUSE_ZOOM));
-    const ratio = this.#ratio();
-    this.#canvas.width = Math.round(width * ratio);
-    this.#canvas.height = Math.round(height * ratio);
-    this.#paint();
+  #markerHappened(event: MarkerEvent): void {
+    for (const heard of this.#happened) heard(event);
+    const { type, at } = event;
+    if (type === "move" || type === "drop") this.#follower.move(at, type === "drop");
+    if (type === "putback") this.#follower.stop();
+    if (type === "drop") this.#furniture.markersChanged();
   }
 
-  #ratio(): number {
-    return Math.min(3, devicePixelRatio || 1);
-  }
-
-  /** A font was loaded: names are measured and lettered anew. */
-  #lettersCame(): void {
-    forgetWidths();
-    this.#draw();
-  }
-
-  #draw(): void {
-    this.#frame ||= requestAnimationFrame(() => {
-      this.#frame = 0;
-      this.#paint();
-    });
-  }
-
-  #paint(): void {
-    if (!this.#size.width || !this.#size.height) return;
-    this.#moveOn();
-    const context = this.#canvas.getContext("2d")!;
-    const ratio = this.#ratio();
-    context.setTransform(ratio, 0, 0, ratio, 0, 0);
-    const style = this.#night ? NIGHT : DAY;
-    const { labels, complete } = drawTiles(
-      context,
-      this.#tiles,
-      this.#view,
-      this.#size,
-      Math.max(ratio, FINEST),
-      style,
-    );
-    const { alone, groups } = this.#standing();
-    const markers = alone.map((place) => this.#markers[place]);
-    const over = { markers, groups, lines: this.#lines, aim: this.#aim };
-    drawOver(context, this.#view, this.#size, style, labels, over);
-    this.element.dataset.complete = String(complete);
-  }
-
-  /** The next step of a short move. */
-  #moveOn(): void {
-    if (!this.#glide) return;
-    const { from, to, began } = this.#glide;
-    const t = Math.min(1, (performance.now() - began) / MOVE);
-    const eased = 1 - (1 - t) ** 3;
-    const mix = (a: number, b: number) => a + (b - a) * eased;
-    // the shorter way round
-    const east = to.at.lon - from.at.lon - 360 * Math.round((to.at.lon - from.at.lon) / 360);
-    this.#view = {
-      at: { lat: mix(from.at.lat, to.at.lat), lon: from.at.lon + east * eased },
-      zoom: mix(from.zoom, to.zoom),
-    };
-    if (t < 1) this.#draw();
-    else {
-      this.#glide = undefined;
-      this.#view = to;
-      this.#describe();
+  async #follow(at: Position, isLast: boolean, signal: AbortSignal): Promise<void> {
+    if (!this.#followed.length && !this.#isAiming) return;
+    const why = this.#isAiming ? "aim" : "drag";
+    try {
+      const { features } = await this.options.client.reverse(at, {}, signal);
+      if (signal.aborted) return;
+      const address = features.find(({ properties }) => properties.kind === "address");
+      if (why === "aim") this.#furniture.sayAimed(address?.properties.line ?? "No address lies near this spot.");
+      for (const heard of this.#followed) heard({ why, at, address, isLast });
+    } catch (error) {
+      if (!signal.aborted) this.say(error instanceof Error ? error.message : String(error));
     }
   }
 
-  /** Says in words what the map shows. */
-  #describe(): void {
-    const named = this.#markers.flatMap(({ label }) => (label ? [label] : []));
-    const more = this.#markers.length > MOST_NAMED ? `${this.#markers.length} markers stand on the map.` : "";
-    this.#described.textContent = more || (named.length ? `A marker stands at ${named.join(", ")}.` : "");
-    const { at, zoom } = this.#view;
+  #over(context: CanvasRenderingContext2D, labels: readonly Label[], style: SheetStyle): void {
+    const { view, size, middle } = this.#viewer;
+    const { chosen } = this.#furniture;
+    drawOver(context, view, size, style, labels, {
+      ...this.#markers.over(view, size),
+      lines: this.#lines,
+      ...(this.#asked ? { aim: this.#asked } : {}),
+      ...(this.#device ? { device: this.#device } : {}),
+      ...(chosen === undefined ? {} : { chosen: this.#markers.at(chosen) }),
+    });
+    if (this.#isAiming) drawAim(context, middle, style);
+    if (this.#box) drawFrame(context, ...this.#box, style);
+  }
+
+  #moved(): void {
+    const { at, zoom } = this.view;
     this.element.dataset.view = `${at.lat.toFixed(5)},${at.lon.toFixed(5)},${zoom.toFixed(2)}`;
+    if (this.#isAiming) this.#follower.move(at, false);
+  }
+
+  /** The map came to rest: what it shows is said anew. */
+  #rested(): void {
+    this.#furniture.describe(describeView(this.view, this.#viewer.size, this.sheet));
+    if (this.#isAiming) this.#follower.move(this.view.at, true);
+    if (this.options.viewInUrl)
+      history.replaceState(history.state, "", writeUrlView(location.hash, this.view, this.sheet));
   }
 }

@@ -9,6 +9,8 @@ export interface Tile extends TileName {
   /** `performance.now()` of its arrival, or of its failing. */
   since?: number;
   failed?: boolean;
+  /** True from its first failing until it comes. */
+  missing?: boolean;
 }
 
 interface Held extends Tile {
@@ -17,11 +19,11 @@ interface Held extends Tile {
 }
 
 const KEPT = 160;
-/** Milliseconds until a tile that failed is asked for again. */
-const AGAIN = 4000;
 
 /** Tiles of one map: asked for once, painted off the main thread, kept while they are near. */
 export class Tiles {
+  /** Milliseconds until a tile that failed is asked for again. */
+  static readonly AGAIN = 4000;
   readonly #tiles = new Map<string, Held>();
   /** Jobs under way, with the tile they are for. */
   readonly #jobs = new Map<number, { key: string; job: PaintJob }>();
@@ -46,9 +48,9 @@ export class Tiles {
   get({ z, x, y }: TileName, ratio: number): Tile {
     const key = `${z}/${x}/${y}`;
     let tile = this.#tiles.get(key);
-    if (tile?.failed && performance.now() - tile.since! > AGAIN) tile = undefined;
-    if (!tile) {
-      tile = { z, x, y, labels: [], job: ++this.#count, used: 0 };
+    const isDue = tile?.failed && performance.now() - tile.since! >= Tiles.AGAIN;
+    if (!tile || isDue) {
+      tile = { z, x, y, labels: [], job: ++this.#count, used: 0, missing: tile?.missing };
       this.#tiles.set(key, tile);
       const job = { id: tile.job, url: this.urlOf(z, x, y), z, x, y, ...this.look, ratio };
       this.#jobs.set(tile.job, { key, job });
@@ -102,8 +104,8 @@ export class Tiles {
     this.#jobs.delete(painted.id);
     if (!tile || tile.job !== painted.id) return;
     tile.since = performance.now();
-    if ("failed" in painted) tile.failed = true;
-    else Object.assign(tile, { bitmap: painted.bitmap, labels: painted.labels });
+    if ("failed" in painted) Object.assign(tile, { failed: true, missing: true });
+    else Object.assign(tile, { bitmap: painted.bitmap, labels: painted.labels, missing: false });
     this.arrived();
   }
 

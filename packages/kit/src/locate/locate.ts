@@ -1,0 +1,96 @@
+import type { Position } from "@bibliotope/core/geo";
+
+/** Why the device's position is not known. */
+export type NotLocated = "unsupported" | "insecure" | "denied" | "off" | "timeout";
+
+/** The device's position, or why there is none; a refusal is a value, never an exception. */
+export type Located =
+  | {
+      ok: true;
+      at: Position /** Metres around it. */;
+      within: number;
+      isInexact: boolean;
+      words?: string;
+      next?: string;
+    }
+  | { ok: false; why: NotLocated; words: string; next: string };
+
+export interface LocateOptions {
+  /** Milliseconds until it is given up; 10,000 when not given. */
+  timeout?: number;
+  /** Metres of uncertainty from which a position counts as inexact; 200 when not given. */
+  inexact?: number;
+  /** Where the position comes from; the browser's when not given. */
+  from?: Geolocation | undefined;
+}
+
+const REFUSALS: Readonly<Record<NotLocated, { words: string; next: string }>> = {
+  unsupported: {
+    words: "This browser cannot say where the device is.",
+    next: "Type the address, or put the marker where it is.",
+  },
+  insecure: {
+    words: "The position is only told to pages that came over a safe connection.",
+    next: "Open the page by https, or type the address.",
+  },
+  denied: {
+    words: "This page may not know where the device is.",
+    next: "Allow it in the browser's settings for this page, or type the address.",
+  },
+  off: {
+    words: "The device does not know where it is.",
+    next: "Switch its position on, or type the address.",
+  },
+  timeout: {
+    words: "Finding the device took too long.",
+    next: "Try again, best near a window, or type the address.",
+  },
+};
+
+/** Asks once for the device's position. */
+export function locate(options: LocateOptions = {}): Promise<Located> {
+  return new Promise((resolve) => {
+    const stop = watchDevice((located) => {
+      resolve(located);
+      // the first answer may come before the watch has a name
+      queueMicrotask(() => stop());
+    }, options);
+  });
+}
+
+/** Hears of the device's position again and again, until it is stopped. @returns what stops it */
+export function watchDevice(
+  heard: (located: Located) => void,
+  { timeout = 10_000, inexact = 200, from = globalThis.navigator?.geolocation }: LocateOptions = {},
+): () => void {
+  const refuse = (why: NotLocated) => heard({ ok: false, why, ...REFUSALS[why] });
+  if (!from) {
+    refuse("unsupported");
+    return () => undefined;
+  }
+  if (globalThis.isSecureContext === false) {
+    refuse("insecure");
+    return () => undefined;
+  }
+  const watch = from.watchPosition(
+    ({ coords: { latitude, longitude, accuracy } }) =>
+      heard({
+        ok: true,
+        at: { lat: latitude, lon: longitude },
+        within: accuracy,
+        isInexact: accuracy > inexact,
+        ...(accuracy > inexact
+          ? {
+              words: `The device is only known to be within ${roughly(accuracy)} of here.`,
+              next: "Put the marker on the right house.",
+            }
+          : {}),
+      }),
+    ({ code }) => refuse(code === 1 ? "denied" : code === 3 ? "timeout" : "off"),
+    { enableHighAccuracy: true, timeout, maximumAge: 5000 },
+  );
+  return () => from.clearWatch(watch);
+}
+
+const roughly = (metres: number) =>
+  metres < 950 ? `${Math.round(metres / 50) * 50} m` : `${(metres / 1000).toFixed(metres < 9500 ? 1 : 0)} km`;

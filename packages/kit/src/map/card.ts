@@ -1,0 +1,97 @@
+import type { Position } from "@bibliotope/core/geo";
+import { type HandOnTemplates, handOn } from "./hand-on.ts";
+import { make, makeButton, makeIcon } from "./make.ts";
+import type { Card } from "./marker.ts";
+
+const CROSS = "M5 5 15 15M15 5 5 15";
+/** Milliseconds after which a map application would have taken over. */
+const ANSWERS_WITHIN = 1500;
+
+/** The card of a marker: a title and facts, all as text, beside the marker. */
+export class MarkerCard {
+  readonly element = make("section", "bt-card");
+  readonly #words = make("p", "bt-card-words");
+
+  constructor(
+    { title, facts = [], handsOn }: Card,
+    at: Position,
+    templates: HandOnTemplates | undefined,
+    closed: () => void,
+  ) {
+    const { element } = this;
+    element.setAttribute("role", "dialog");
+    element.setAttribute("aria-label", title);
+    const close = makeButton("bt-close", "Close", closed);
+    close.append(makeIcon(CROSS));
+    element.append(make("h3", "", title), close);
+    if (facts.length) {
+      const list = make("dl");
+      for (const [name, value] of facts) list.append(make("dt", "", name), make("dd", "", value));
+      element.append(list);
+    }
+    if (handsOn) element.append(this.#handingOn(at, title, templates));
+    this.#words.setAttribute("role", "status");
+    element.append(this.#words);
+    element.addEventListener("keydown", (event) => {
+      if (event.key !== "Escape") return;
+      event.stopPropagation();
+      closed();
+    });
+  }
+
+  /** Puts it above or below its marker, within the map. */
+  place({ x, y }: { x: number; y: number }, { width, height }: { width: number; height: number }): void {
+    const { offsetWidth, offsetHeight } = this.element;
+    const isInSight = x > 0 && y > 0 && x < width && y < height;
+    const above = y - 22 - offsetHeight;
+    const top = above >= 8 ? above : Math.min(y + 48, height - offsetHeight - 8);
+    const left = Math.max(8, Math.min(width - offsetWidth - 8, x - offsetWidth / 2));
+    this.element.style.transform = `translate(${Math.round(left)}px, ${Math.round(Math.max(8, top))}px)`;
+    this.element.style.visibility = isInSight ? "visible" : "hidden";
+  }
+
+  focus(): void {
+    this.element.querySelector<HTMLElement>(".bt-close")?.focus();
+  }
+
+  #handingOn(at: Position, label: string, templates: HandOnTemplates | undefined): HTMLElement {
+    const { show, way, text } = handOn(at, label, templates);
+    const row = make("p", "bt-hand-on");
+    row.append(this.#link("Open in a map application", show, text));
+    if (way) row.append(this.#link("The way there", way, text));
+    const copy = make("button", "", "Copy coordinates");
+    copy.type = "button";
+    copy.addEventListener("click", () => void this.#copy(text, `Copied: ${text}`));
+    row.append(copy);
+    return row;
+  }
+
+  #link(words: string, href: string, text: string): HTMLAnchorElement {
+    const link = make("a", "", words);
+    link.href = href;
+    if (/^https?:/.test(href)) {
+      link.target = "_blank";
+      link.rel = "noopener";
+    }
+    // an application that answers takes the page out of sight
+    else
+      link.addEventListener("click", () => {
+        const timer = setTimeout(
+          () => void this.#copy(text, `No map application answered. Copied instead: ${text}`),
+          ANSWERS_WITHIN,
+        );
+        for (const gone of ["blur", "pagehide"])
+          window.addEventListener(gone, () => clearTimeout(timer), { once: true });
+      });
+    return link;
+  }
+
+  async #copy(text: string, words: string): Promise<void> {
+    try {
+      await navigator.clipboard.writeText(text);
+      this.#words.textContent = words;
+    } catch {
+      this.#words.textContent = `The coordinates: ${text}`;
+    }
+  }
+}

@@ -1,0 +1,231 @@
+import { type DevicePosition, type SheetKind, type Size, toScreen, type View } from "@bibliotope/core/sheet";
+import type { Located } from "../locate/locate.ts";
+import { MarkerCard } from "./card.ts";
+import { aimButton, reliefButton, sheetChoice, zoomButtons } from "./controls.ts";
+import { describeMarkers, unsetWords } from "./describe.ts";
+import { DeviceButton } from "./device.ts";
+import type { HandOnTemplates } from "./hand-on.ts";
+import { make } from "./make.ts";
+import { nameOf } from "./marker.ts";
+import type { Markers } from "./markers.ts";
+import { Walker } from "./walker.ts";
+
+export interface FurnitureOptions {
+  label: string;
+  sheets?: readonly SheetKind[];
+  aims?: boolean;
+  device?: boolean;
+  relief?: boolean;
+  handOn?: HandOnTemplates;
+}
+
+export interface FurnitureTarget {
+  view(): View;
+  size(): Size;
+  zoomBy(steps: number): void;
+  setSheet(sheet: SheetKind): void;
+  aim(): void;
+  /** Takes what is under the aim. */
+  take(): void;
+  /** Brings a marker into sight. */
+  reach(place: number): void;
+  moveMarker(dx: number, dy: number): void;
+  showDevice(device: DevicePosition | undefined): void;
+  followDevice(device: DevicePosition): void;
+  located(located: Located): void;
+  relief(): void;
+  draw(): void;
+}
+
+let maps = 0;
+
+const MISSING = "Parts of the map did not come. They are asked for again.";
+
+/** What stands on and around a map besides the drawing: its buttons, cards, notes, words for screen readers. */
+export class Furniture {
+  readonly element = make("div", "bt-sheet");
+  readonly #said = make("p", "bt-unseen");
+  readonly #described = make("p", "bt-unseen");
+  readonly #note = make("p", "bt-note");
+  readonly #unset = make("p", "bt-unset");
+  readonly #aimed = make("div", "bt-aimed");
+  readonly #aimedLine = make("p");
+  readonly #aim: HTMLButtonElement | undefined;
+  readonly #device: DeviceButton | undefined;
+  readonly #choice: HTMLSelectElement | undefined;
+  readonly #walker: Walker;
+  #card: { card: MarkerCard; place: number; byKeyboard: boolean } | undefined;
+  #chosen: number | undefined;
+  #words = "";
+  #isMissing = false;
+
+  constructor(
+    canvas: HTMLCanvasElement,
+    private readonly options: FurnitureOptions,
+    private readonly markers: Markers,
+    sheet: SheetKind,
+    private readonly target: FurnitureTarget,
+  ) {
+    const { element } = this;
+    element.tabIndex = 0;
+    element.setAttribute("role", "application");
+    element.setAttribute("aria-roledescription", "map");
+    element.setAttribute(
+      "aria-label",
+      `${options.label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.`,
+    );
+    this.#described.id = `bt-map-${++maps}`;
+    element.setAttribute("aria-describedby", this.#described.id);
+    for (const words of [this.#said, this.#note, this.#aimedLine]) words.setAttribute("role", "status");
+    this.#walker = new Walker({
+      places: () => markers.placed,
+      nameOf: (place) => nameOf(markers.all[place], place),
+      isDraggable: (place) => markers.all[place].draggable ?? false,
+      lifted: () => markers.lifted,
+      choose: (place) => this.#choose(place),
+      press: (place) => this.pressMarker(place, true),
+      lift: (place) => markers.lift(place),
+      moveBy: (dx, dy) => target.moveMarker(dx, dy),
+      drop: () => markers.drop(),
+      putBack: () => markers.putBack(),
+      close: () => this.openCard(undefined, true),
+    });
+    const tools = make("div", "bt-tools");
+    if (options.aims) {
+      this.#aim = aimButton(() => target.aim());
+      tools.append(this.#aim);
+    }
+    if (options.device) {
+      this.#device = new DeviceButton({
+        show: (device) => target.showDevice(device),
+        follow: (device) => target.followDevice(device),
+        say: (words) => this.say(words),
+        heard: (located) => target.located(located),
+      });
+      tools.append(this.#device.button);
+    }
+    if (options.relief) tools.append(reliefButton(() => target.relief()));
+    const head = make("div", "bt-head");
+    if (options.sheets && options.sheets.length > 1) {
+      this.#choice = sheetChoice(options.sheets, sheet, (chosen) => target.setSheet(chosen));
+      head.append(this.#choice);
+    }
+    if (tools.childElementCount) head.append(tools);
+    const take = make("button", "", "Take this address");
+    take.type = "button";
+    take.addEventListener("click", () => target.take());
+    this.#aimed.append(this.#aimedLine, take);
+    this.#aimed.hidden = true;
+    const foot = make("div", "bt-foot");
+    foot.append(this.#note, this.#unset, this.#aimed);
+    element.append(
+      canvas,
+      this.#walker.element,
+      head,
+      zoomButtons((by) => target.zoomBy(by)),
+      foot,
+    );
+    element.append(this.#said, this.#described);
+    this.#showNote();
+    this.markersChanged();
+  }
+
+  /** The marker that has the keyboard. */
+  get chosen(): number | undefined {
+    return this.#chosen;
+  }
+
+  markersChanged(): void {
+    const { all, placed } = this.markers;
+    this.#walker.changed();
+    const words = describeMarkers(all, placed);
+    if (this.#said.textContent !== words) this.#said.textContent = words;
+    this.#unset.textContent = unsetWords(all.length - placed.length, all.length);
+    this.#unset.hidden = all.length === placed.length;
+    if (this.#card && !all[this.#card.place]?.card) this.openCard(undefined, false);
+  }
+
+  describe(words: string): void {
+    this.#described.textContent = words;
+  }
+
+  setSheet(sheet: SheetKind): void {
+    if (this.#choice) this.#choice.value = sheet;
+  }
+
+  setAiming(isAiming: boolean): void {
+    this.#aim?.setAttribute("aria-pressed", String(isAiming));
+    this.#aimed.hidden = !isAiming;
+    this.#aimedLine.textContent = "";
+  }
+
+  sayAimed(words: string): void {
+    this.#aimedLine.textContent = words;
+  }
+
+  /** Says something on the map, until there is something else to say. */
+  say(words: string): void {
+    this.#words = words;
+    this.#showNote();
+  }
+
+  /** The person moved the map: it no longer follows the device. */
+  letGo(): void {
+    this.#device?.letGo();
+  }
+
+  painted(isMissing: boolean): void {
+    if (isMissing !== this.#isMissing) {
+      this.#isMissing = isMissing;
+      this.#showNote();
+    }
+    if (this.#card) this.#card.card.place(this.#spotOf(this.#card.place), this.target.size());
+  }
+
+  /** A marker was pressed, by pointer or by keyboard. */
+  pressMarker(place: number, byKeyboard: boolean): void {
+    this.markers.tell("press", place);
+    if (this.markers.all[place]?.card) this.openCard(place, byKeyboard);
+  }
+
+  openCard(place: number | undefined, byKeyboard: boolean): void {
+    if (this.#card) {
+      const { card, place: before, byKeyboard: wasByKeyboard } = this.#card;
+      this.#card = undefined;
+      card.element.remove();
+      if (this.markers.all[before]) this.markers.tell("close", before);
+      if (place === undefined && wasByKeyboard) this.#walker.focus();
+    }
+    const card = place === undefined ? undefined : this.markers.all[place]?.card;
+    if (place === undefined || !card) return;
+    const shown = new MarkerCard(card, this.markers.at(place), this.options.handOn, () =>
+      this.openCard(undefined, byKeyboard),
+    );
+    this.#card = { card: shown, place, byKeyboard };
+    this.element.append(shown.element);
+    shown.place(this.#spotOf(place), this.target.size());
+    if (byKeyboard) shown.focus();
+    this.markers.tell("open", place);
+  }
+
+  destroy(): void {
+    this.#device?.stop();
+    this.element.remove();
+  }
+
+  #choose(place: number | undefined): void {
+    this.#chosen = place;
+    if (place !== undefined) this.target.reach(place);
+    this.target.draw();
+  }
+
+  #spotOf(place: number): { x: number; y: number } {
+    return toScreen(this.target.view(), this.target.size(), this.markers.at(place));
+  }
+
+  #showNote(): void {
+    const words = this.#words || (this.#isMissing ? MISSING : "");
+    if (this.#note.textContent !== words) this.#note.textContent = words;
+    this.#note.hidden = !words;
+  }
+}

@@ -1,0 +1,69 @@
+import type { Position } from "@bibliotope/core/geo";
+import type { MapMarker } from "@bibliotope/core/sheet";
+import type { RecordFeature } from "@bibliotope/wire";
+import type { Client } from "../client/client.ts";
+
+/** A picture of the developer's own in place of our sign. */
+export interface OwnPicture {
+  src: string;
+  /** CSS pixels. */
+  width: number;
+  height: number;
+  /** CSS pixels from its north-west corner to what stands on the spot; the middle of its foot when not given. */
+  foot?: { x: number; y: number };
+}
+
+/** What a marker's card says; all of it is shown as text. */
+export interface Card {
+  title: string;
+  /** Pairs of what and which. */
+  facts?: readonly (readonly [name: string, value: string])[];
+  /** Offers to hand the place on to the device's own map application. */
+  handsOn?: boolean;
+}
+
+/** A marker on a map. */
+export interface Marker extends Omit<MapMarker, "at" | "from" | "picture"> {
+  /** Where it stands; one that has no position yet is not shown, and the map says so. */
+  at: Position | undefined;
+  /** Its name for screen readers and the list of markers; the label or the number when not given. */
+  name?: string;
+  picture?: OwnPicture;
+  card?: Card;
+  /** May be moved by pointer and keyboard. */
+  draggable?: boolean;
+  /** Hears what happens to this marker. */
+  heard?: (event: MarkerEvent) => void;
+}
+
+/** What happened to a marker: pressed, pointed at, its card shown or closed, moved. */
+export interface MarkerEvent {
+  type: "press" | "enter" | "leave" | "open" | "close" | "lift" | "move" | "drop" | "putback";
+  marker: Marker;
+  /** Its place in the list. */
+  place: number;
+  /** Where it is now. */
+  at: Position;
+}
+
+/** What a marker is called. */
+export function nameOf({ name, label, number, card }: Marker, place: number): string {
+  return name ?? label ?? card?.title ?? (number === undefined ? `Marker ${place + 1}` : `Marker ${number}`);
+}
+
+/** Where a marker is to stand: a record's ref, or an address as text. */
+export type MarkerSource = { ref: string } | { address: string };
+
+/**
+ * Finds where a marker is to stand.
+ * @returns the record, or undefined when nothing was found; an address is only found when it is the one meant
+ */
+export async function findMarker(
+  client: Client,
+  source: MarkerSource,
+  signal?: AbortSignal,
+): Promise<RecordFeature | undefined> {
+  if ("ref" in source) return client.record(source.ref, {}, signal);
+  const { outcome, features } = await client.forward({ q: source.address, limit: 1 }, signal);
+  return outcome === "one" ? features[0] : undefined;
+}

@@ -1,0 +1,215 @@
+import {
+  DAY,
+  forgetWidths,
+  type Label,
+  NIGHT,
+  type SheetKind,
+  type SheetStyle,
+  type Size,
+  toScreen,
+  type View,
+} from "@bibliotope/core/sheet";
+import { drawTiles } from "./draw.ts";
+import { make } from "./make.ts";
+import { Tiles } from "./tiles.ts";
+
+/** Tiles are painted at least this fine, so that they stay sharp between two zooms. */
+const FINEST = 1.5;
+/** Milliseconds of a short move. */
+const MOVE = 140;
+/** Milliseconds without a move after which the map has come to rest. */
+const REST = 180;
+
+export interface ViewerOptions {
+  tileUrl(z: number, x: number, y: number): string;
+  langs: readonly string[];
+  view: View;
+  sheet: SheetKind;
+  night: boolean;
+}
+
+export interface ViewerHooks {
+  /** Draws what lies over the tiles. */
+  over(context: CanvasRenderingContext2D, labels: readonly Label[], style: SheetStyle): void;
+  /** A frame was drawn. */
+  painted(isComplete: boolean, isMissing: boolean): void;
+  moved(view: View): void;
+  rested(view: View): void;
+  resized(size: Size): void;
+}
+
+/** The canvas of a map: which part of which sheet it shows, and the drawing of it, once a frame at most. */
+export class Viewer {
+  readonly canvas = make("canvas");
+  readonly #sizes = new ResizeObserver(() => this.#resize());
+  readonly #stop = new AbortController();
+  #tiles: Tiles;
+  #view: View;
+  #sheet: SheetKind;
+  #night: boolean;
+  #size: Size = { width: 0, height: 0 };
+  #frame = 0;
+  #glide: { from: View; to: View; began: number } | undefined;
+  #rest: ReturnType<typeof setTimeout> | undefined;
+  #retry: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(
+    private readonly options: ViewerOptions,
+    private readonly hooks: ViewerHooks,
+  ) {
+    this.canvas.setAttribute("aria-hidden", "true");
+    this.#view = options.view;
+    this.#sheet = options.sheet;
+    this.#night = options.night;
+    this.#tiles = this.#makeTiles();
+    const { signal } = this.#stop;
+    // a font was loaded: names are measured and lettered anew
+    document.fonts.addEventListener("loadingdone", () => this.#lettersCame(), { signal });
+    window.addEventListener("online", () => this.draw(), { signal });
+  }
+
+  /** Begins to watch its size, when it stands in a page. */
+  begin(): void {
+    this.#sizes.observe(this.canvas);
+  }
+
+  get view(): View {
+    return this.#view;
+  }
+
+  get size(): Size {
+    return this.#size;
+  }
+
+  get sheet(): SheetKind {
+    return this.#sheet;
+  }
+
+  get isNight(): boolean {
+    return this.#night;
+  }
+
+  /** CSS pixels of the middle. */
+  get middle(): { x: number; y: number } {
+    return { x: this.#size.width / 2, y: this.#size.height / 2 };
+  }
+
+  /** Shows a view at once. */
+  show(view: View): void {
+    this.#glide = undefined;
+    this.#moveTo(view);
+  }
+
+  /** Goes to a view: by a short move when it is near, at once when it is far or the system asks for less motion. */
+  glide(to: View): void {
+    const { x, y } = toScreen(this.#view, this.#size, to.at);
+    const { width, height } = this.#size;
+    const far =
+      Math.abs(x - width / 2) > 2 * width ||
+      Math.abs(y - height / 2) > 2 * height ||
+      Math.abs(to.zoom - this.#view.zoom) > 2;
+    if (far || matchMedia("(prefers-reduced-motion: reduce)").matches) {
+      this.show(to);
+      return;
+    }
+    this.#glide = { from: this.#view, to, began: performance.now() };
+    this.draw();
+  }
+
+  /** Shows another sheet, or by another light. */
+  change({ sheet = this.#sheet, night = this.#night }: { sheet?: SheetKind; night?: boolean }): void {
+    if (sheet === this.#sheet && night === this.#night) return;
+    this.#sheet = sheet;
+    this.#night = night;
+    this.#tiles.destroy();
+    this.#tiles = this.#makeTiles();
+    this.draw();
+  }
+
+  draw(): void {
+    this.#frame ||= requestAnimationFrame(() => {
+      this.#frame = 0;
+      this.#paint();
+    });
+  }
+
+  destroy(): void {
+    cancelAnimationFrame(this.#frame);
+    clearTimeout(this.#rest);
+    clearTimeout(this.#retry);
+    this.#stop.abort();
+    this.#sizes.disconnect();
+    this.#tiles.destroy();
+  }
+
+  #lettersCame(): void {
+    forgetWidths();
+    this.draw();
+  }
+
+  #makeTiles(): Tiles {
+    const look = { night: this.#night, sheet: this.#sheet, langs: this.options.langs };
+    return new Tiles(this.options.tileUrl, () => this.draw(), look);
+  }
+
+  #resize(): void {
+    const { clientWidth: width, clientHeight: height } = this.canvas;
+    this.#size = { width, height };
+    const ratio = this.#ratio();
+    this.canvas.width = Math.round(width * ratio);
+    this.canvas.height = Math.round(height * ratio);
+    this.hooks.resized(this.#size);
+    this.#paint();
+  }
+
+  #ratio(): number {
+    return Math.min(3, devicePixelRatio || 1);
+  }
+
+  #paint(): void {
+    if (!this.#size.width || !this.#size.height) return;
+    this.#moveOn();
+    const context = this.canvas.getContext("2d")!;
+    const ratio = this.#ratio();
+    context.setTransform(ratio, 0, 0, ratio, 0, 0);
+    const style = this.#night ? NIGHT : DAY;
+    const fineness = Math.max(ratio, FINEST);
+    const { labels, complete, missing } = drawTiles(context, this.#tiles, this.#view, this.#size, fineness, style);
+    this.hooks.over(context, labels, style);
+    this.hooks.painted(complete, missing);
+    // what failed is asked for again, also while nobody moves the map
+    if (missing)
+      this.#retry ??= setTimeout(() => {
+        this.#retry = undefined;
+        this.draw();
+      }, Tiles.AGAIN);
+  }
+
+  /** The next step of a short move. */
+  #moveOn(): void {
+    if (!this.#glide) return;
+    const { from, to, began } = this.#glide;
+    const t = Math.min(1, (performance.now() - began) / MOVE);
+    if (t === 1) {
+      this.#glide = undefined;
+      this.#moveTo(to);
+      return;
+    }
+    const eased = 1 - (1 - t) ** 3;
+    const mix = (a: number, b: number) => a + (b - a) * eased;
+    // the shorter way round
+    const east = to.at.lon - from.at.lon - 360 * Math.round((to.at.lon - from.at.lon) / 360);
+    this.#moveTo({
+      at: { lat: mix(from.at.lat, to.at.lat), lon: from.at.lon + east * eased },
+      zoom: mix(from.zoom, to.zoom),
+    });
+  }
+
+  #moveTo(view: View): void {
+    this.#view = view;
+    this.hooks.moved(view);
+    clearTimeout(this.#rest);
+    this.#rest = setTimeout(() => this.hooks.rested(this.#view), REST);
+    this.draw();
+  }
+}
