@@ -9,6 +9,7 @@ export default defineConfig({
     target: "es2022",
     sourcemap: true,
     assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 800,
     modulePreload: false,
     rolldownOptions: {
       input: { bibliotope: "src/index.ts", page: "src/page.ts" },

@@ -6,7 +6,7 @@ import { defineConfig } from "vite";
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   resolve: { conditions: ["source"] },
-  build: { outDir: "dist-web", target: "es2022", assetsInlineLimit: 0 },
+  build: { outDir: "dist-web", target: "es2022", assetsInlineLimit: 0, chunkSizeWarningLimit: 800 },
   worker: { format: "es" },
   server: {
     proxy: {

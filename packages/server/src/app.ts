@@ -65,7 +65,7 @@ export function makeApp(house: House): Express {
     lookupRoutes(house.index, house.database),
     countryRoutes(house.index),
     formRoutes(house.published),
-    sheetRoutes(house.tiles),
+    sheetRoutes(house.tiles, house.heights),
     stillRoutes(house.index, house.tiles, house.database),
     heightRoutes(house.heights, house.index),
   );

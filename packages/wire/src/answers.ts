@@ -139,6 +139,15 @@ export const sheetAnswer = z.object({
   ),
 });
 
+export const sheetHeightsAnswer = z.object({
+  columns: z.int(),
+  rows: z.int(),
+  metres: z.array(z.number().nullable()).meta({
+    description:
+      "Above the sea, row by row from the north, each from the west, the tile's edges included; null outside the data.",
+  }),
+});
+
 export const stillAnswer = z.string().meta({ description: "A PNG.", contentMediaType: "image/png" });
 
 export const countriesAnswer = z.object({ countries: z.array(countrySchema), source: z.array(sourceSchema) });
@@ -153,6 +162,7 @@ export type ReverseAnswer = z.infer<typeof reverseAnswer>;
 export type Gloss = z.infer<typeof glossSchema>;
 export type Reading = z.infer<typeof readingSchema>;
 export type PostcodesAnswer = z.infer<typeof postcodesAnswer>;
+export type SheetHeightsAnswer = z.infer<typeof sheetHeightsAnswer>;
 export type HeightAnswer = z.infer<typeof heightAnswer>;
 export type DistanceAnswer = z.infer<typeof distanceAnswer>;
 export type RecordAnswer = z.infer<typeof recordAnswer>;

@@ -10,6 +10,7 @@ import {
   recordAnswer,
   reverseAnswer,
   sheetAnswer,
+  sheetHeightsAnswer,
   stillAnswer,
   suggestAnswer,
 } from "./answers.ts";
@@ -132,6 +133,13 @@ export const CALLS = {
     post: false,
     answer: sheetAnswer,
     mediaType: "application/geo+json",
+  },
+  sheetHeights: {
+    path: "/v1/sheets/heights/{z}/{x}/{y}",
+    summary: "Heights of a tile's ground on a grid (OGC WebMercatorQuad numbering)",
+    post: false,
+    answer: sheetHeightsAnswer,
+    mediaType: "application/json",
   },
   still: {
     path: "/v1/still",

@@ -52,4 +52,5 @@ export {
   viewOf,
   worldSize,
   zoomed,
+  zoomedInto,
 } from "./view.ts";

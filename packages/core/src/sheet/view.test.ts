@@ -13,6 +13,7 @@ import {
   type View,
   viewOf,
   zoomed,
+  zoomedInto,
 } from "./view.ts";
 
 const size = { width: 640, height: 560 };
@@ -176,5 +177,28 @@ describe("viewOf", () => {
         expect(shown.at.lon).toBeCloseTo(at.lon, 9);
       }),
     );
+  });
+});
+
+describe("zoomedInto", () => {
+  const size = { width: 800, height: 600 };
+  const view = { at: { lat: -35.2, lon: -21.4 }, zoom: 12 };
+
+  it("shows what lay between two corners, in the middle and whole", () => {
+    const [a, b] = [
+      { x: 100, y: 50 },
+      { x: 300, y: 200 },
+    ];
+    const next = zoomedInto(view, size, b, a);
+    expect(next.zoom).toBe(14);
+    const corners = [a, b].map((corner) => toScreen(next, size, toPosition(view, size, corner)));
+    expect(corners[0].x).toBeCloseTo(0, 3);
+    expect(corners[1].x).toBeCloseTo(800, 3);
+    expect(corners[0].y).toBeCloseTo(0, 3);
+    expect(corners[1].y).toBeCloseTo(600, 3);
+  });
+
+  it("goes no closer than the map does", () => {
+    expect(zoomedInto(view, size, { x: 1, y: 1 }, { x: 1, y: 1 }).zoom).toBe(19);
   });
 });

@@ -105,6 +105,16 @@ export function zoomed(view: View, size: Size, zoom: number, about: { x: number;
   return panned({ at: view.at, zoom: wanted }, moved.x - about.x, moved.y - about.y);
 }
 
+/** The view that shows the part between two corners on the screen as large as it goes. */
+export function zoomedInto(view: View, size: Size, a: { x: number; y: number }, b: { x: number; y: number }): View {
+  const closer = Math.min(
+    size.width / Math.max(1, Math.abs(a.x - b.x)),
+    size.height / Math.max(1, Math.abs(a.y - b.y)),
+  );
+  const at = toPosition(view, size, { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });
+  return { at, zoom: Math.max(LEAST_ZOOM, Math.min(MOST_ZOOM, view.zoom + Math.log2(closer))) };
+}
+
 /** A length that is good to read (1, 2 or 5 times a power of ten, in metres) and fits into some pixels. */
 export function scaleLength(metresPerPixel: number, mostPixels: number): number {
   const most = metresPerPixel * mostPixels;

@@ -9,6 +9,7 @@ import type {
   PublishedForm,
   RecordAnswer,
   ReverseAnswer,
+  SheetHeightsAnswer,
   SuggestAnswer,
 } from "@bibliotope/wire";
 import type { Tracer } from "../trace.ts";
@@ -85,6 +86,11 @@ export class Client {
   /** How high the ground lies, in metres above the sea; null outside the data. */
   height(at: Position, signal?: AbortSignal): Promise<HeightAnswer> {
     return this.#get("height", "/v1/height", { at: positionText(at) }, signal);
+  }
+
+  /** Heights of a map tile's ground on a grid. */
+  sheetHeights({ z, x, y }: { z: number; x: number; y: number }, signal?: AbortSignal): Promise<SheetHeightsAnswer> {
+    return this.#get("sheetHeights", `/v1/sheets/heights/${z}/${x}/${y}`, {}, signal);
   }
 
   /**

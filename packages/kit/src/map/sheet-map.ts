@@ -1,61 +1,31 @@
 import { type Position, unproject } from "@bibliotope/core/geo";
 import {
-  type DevicePosition,
-  drawAim,
-  drawFrame,
-  drawOver,
-  type Label,
   type MapLine,
-  MOST_ZOOM,
   type SheetKind,
-  type SheetStyle,
   toPosition,
   toScreen,
   type View,
   viewOf,
   zoomed,
+  zoomedInto,
 } from "@bibliotope/core/sheet";
-import type { RecordFeature } from "@bibliotope/wire";
-import type { Client } from "../client/client.ts";
 import type { Located } from "../locate/locate.ts";
 import { adopt } from "../style.ts";
 import { describeView } from "./describe.ts";
 import { Follower } from "./follow.ts";
-import { Furniture, type FurnitureOptions, type FurnitureTarget } from "./furniture.ts";
+import { Furniture, type FurnitureTarget } from "./furniture.ts";
 import { type GestureTarget, listenForGestures, type Spot } from "./gestures.ts";
 import type { Marker, MarkerEvent } from "./marker.ts";
 import { Markers } from "./markers.ts";
+import type { Followed, MapOptions } from "./options.ts";
+import { Overlay } from "./overlay.ts";
+import { ReliefDoor } from "./relief-door.ts";
 import { MAP_STYLE } from "./style.ts";
 import { readUrlView, writeUrlView } from "./url-view.ts";
 import { Viewer } from "./viewer.ts";
 
 export type { MapLine, MapMarker } from "@bibliotope/core/sheet";
-
-export interface MapOptions extends FurnitureOptions {
-  client: Client;
-  /** What stands there before anything is known: the whole archipelago when not given. */
-  view?: View;
-  /** Streets when not given. */
-  sheet?: SheetKind;
-  /** Languages of names (BCP 47), the most wanted first; those of the browser when not given. */
-  langs?: readonly string[];
-  /** Markers that would cover one another stand in groups; a press on a group goes to where it comes apart. */
-  grouped?: boolean;
-  /** Keeps view and sheet in the page's address, behind `#`. */
-  viewInUrl?: boolean;
-  /** By night; follows the system when not given. */
-  night?: boolean;
-}
-
-/** The address under what moves: a marker that is dragged, or the aim. */
-export interface Followed {
-  why: "drag" | "aim";
-  at: Position;
-  /** The nearest address; none near when undefined. */
-  address: RecordFeature | undefined;
-  /** True when the marker was dropped, or the map came to rest. */
-  isLast: boolean;
-}
+export type { Followed, MapOptions } from "./options.ts";
 
 const WHOLE: View = { at: { lat: -35.55, lon: -21.45 }, zoom: 7.5 };
 /** Zoom at which a found house is shown, and the least at which the device is. */
@@ -75,18 +45,14 @@ export class SheetMap {
   readonly #markers: Markers;
   readonly #follower = new Follower((at, isLast, signal) => this.#follow(at, isLast, signal));
   readonly #stop = new AbortController();
+  readonly #relief: ReliefDoor;
   readonly #pressed: ((at: Position) => void)[] = [];
   readonly #hovered: ((marker: number | undefined) => void)[] = [];
   readonly #followed: ((followed: Followed) => void)[] = [];
   readonly #happened: ((event: MarkerEvent) => void)[] = [];
   readonly #located: ((located: Located) => void)[] = [];
   #under: number | undefined;
-  #lines: readonly MapLine[] = [];
-  #asked: Position | undefined;
-  #device: DevicePosition | undefined;
-  #isAiming = false;
-  /** Corners on the screen of a part of the map that is being chosen. */
-  #box: [Spot, Spot] | undefined;
+  readonly #overlay = new Overlay();
   /** What the view was fitted to, as long as nobody moved it since. */
   #fitted: readonly Position[] = [];
 
@@ -107,7 +73,8 @@ export class SheetMap {
         night: options.night ?? dark.matches,
       },
       {
-        over: (context, labels, style) => this.#over(context, labels, style),
+        over: (context, labels, style) =>
+          this.#overlay.draw(context, this.#viewer, this.#markers, this.#furniture.chosen, labels, style),
         painted: (isComplete, isMissing) => {
           this.#furniture.painted(isMissing);
           this.element.dataset.complete = String(isComplete);
@@ -126,6 +93,17 @@ export class SheetMap {
     );
     this.#furniture = new Furniture(this.#viewer.canvas, options, this.#markers, sheet, this.#ways());
     this.element = this.#furniture.element;
+    this.#relief = new ReliefDoor({
+      client,
+      label: options.label,
+      langs,
+      margin: options.reliefMargin,
+      element: this.element,
+      sheet: () => this.sheet,
+      isNight: () => this.#viewer.isNight,
+      say: (words) => this.say(words),
+      closed: () => this.element.focus(),
+    });
     adopt(container.getRootNode() as Document, MAP_STYLE);
     container.append(this.element);
     this.#moved();
@@ -169,20 +147,20 @@ export class SheetMap {
 
   /** Draws lines between positions, by great circles, each with its length. */
   setLines(lines: readonly MapLine[]): void {
-    this.#lines = lines.filter(({ points }) => points.length > 1);
+    this.#overlay.lines = lines.filter(({ points }) => points.length > 1);
     this.#viewer.draw();
   }
 
   /** Shows the spot that was asked about, or none. */
   setAim(at: Position | undefined): void {
-    this.#asked = at;
+    this.#overlay.asked = at;
     this.#viewer.draw();
   }
 
   /** Moves the map under a fixed aim, the address in the middle following; or no longer. */
   setAiming(isAiming: boolean): void {
-    if (isAiming === this.#isAiming) return;
-    this.#isAiming = isAiming;
+    if (isAiming === this.#overlay.isAiming) return;
+    this.#overlay.isAiming = isAiming;
     this.#furniture.setAiming(isAiming);
     if (isAiming) this.#follower.move(this.view.at, true);
     else this.#follower.stop();
@@ -198,7 +176,23 @@ export class SheetMap {
   showAnswer(marker: Marker & { at: Position }): void {
     this.#fitted = [];
     this.setMarkers([{ ...marker, marked: true }]);
-    if (!this.#isAiming) this.glide({ at: marker.at, zoom: this.view.zoom >= 15 ? this.view.zoom : HOUSE_ZOOM });
+    this.#relief.show(marker);
+    if (!this.#overlay.isAiming)
+      this.glide({ at: marker.at, zoom: this.view.zoom >= 15 ? this.view.zoom : HOUSE_ZOOM });
+  }
+
+  /** Shows the ground in relief around the marker that stands out, or the middle of the map. Loads what draws it. */
+  openRelief(): Promise<void> {
+    const { all, placed } = this.#markers;
+    const place = placed.find((one) => all[one].marked) ?? (placed.length === 1 ? placed[0] : undefined);
+    if (place === undefined) return this.#relief.open({ at: this.view.at });
+    const { label } = all[place];
+    return this.#relief.open({ at: this.#markers.at(place), ...(label ? { label } : {}) });
+  }
+
+  /** Back from the relief to the flat map. */
+  closeRelief(): void {
+    this.#relief.close();
   }
 
   /** Says something on the map, until there is something else to say; nothing with an empty text. */
@@ -250,6 +244,7 @@ export class SheetMap {
   destroy(): void {
     this.#follower.stop();
     this.#stop.abort();
+    this.#relief.close();
     this.#furniture.destroy();
     this.#viewer.destroy();
   }
@@ -267,19 +262,19 @@ export class SheetMap {
       zoomBy: (steps) =>
         this.#byHand(zoomed(viewer.view, viewer.size, Math.round(viewer.view.zoom) + steps, viewer.middle)),
       setSheet: (sheet) => this.setSheet(sheet),
-      aim: () => this.setAiming(!this.#isAiming),
+      aim: () => this.setAiming(!this.#overlay.isAiming),
       take: () => this.#take(viewer.view.at),
       reach: (place) => this.#reach(place),
       moveMarker: (dx, dy) => this.#markers.moveBy(dx, dy, viewer.view, viewer.size),
       showDevice: (device) => {
-        this.#device = device;
+        this.#overlay.device = device;
         viewer.draw();
       },
       followDevice: ({ at }) => viewer.glide({ at, zoom: Math.max(viewer.view.zoom, DEVICE_ZOOM) }),
       located: (located) => {
         for (const heard of this.#located) heard(located);
       },
-      relief: () => undefined,
+      relief: () => void this.openRelief(),
       draw: () => viewer.draw(),
     };
   }
@@ -299,10 +294,10 @@ export class SheetMap {
       press: (spot) => this.#press(spot),
       hover: (spot) => this.#setUnder(spot && under(spot)),
       box: (from, to) => {
-        this.#box = from && [from, to];
+        this.#overlay.box = from && [from, to];
         viewer.draw();
       },
-      boxed: (from, to) => this.#zoomInto([from, to]),
+      boxed: (from, to) => this.#byHand(zoomedInto(viewer.view, viewer.size, from, to)),
       lift: (spot) => {
         const place = under(spot);
         if (place === undefined || !this.#markers.all[place].draggable) return false;
@@ -320,15 +315,6 @@ export class SheetMap {
     this.#fitted = [];
     this.#furniture.letGo();
     this.glide(view);
-  }
-
-  /** Shows a part of the map as large as it goes, with no room around it. */
-  #zoomInto(corners: [Spot, Spot]): void {
-    const { width, height } = this.#viewer.size;
-    const [a, b] = corners;
-    const closer = Math.min(width / Math.max(1, Math.abs(a.x - b.x)), height / Math.max(1, Math.abs(a.y - b.y)));
-    const at = this.#position({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });
-    this.#byHand({ at, zoom: Math.min(MOST_ZOOM, this.view.zoom + Math.log2(closer)) });
   }
 
   #setUnder(marker: number | undefined): void {
@@ -369,6 +355,7 @@ export class SheetMap {
     const at = this.#markers.at(place);
     const { x, y } = toScreen(view, size, at);
     const zoom = this.#markers.isGrouped(place, view) ? this.#markers.aloneAt(place) : view.zoom;
+    if (!size.width) return;
     const isInside = x > EDGE && y > EDGE && x < size.width - EDGE && y < size.height - EDGE;
     if (zoom !== view.zoom || !isInside) this.glide({ at, zoom });
   }
@@ -382,8 +369,8 @@ export class SheetMap {
   }
 
   async #follow(at: Position, isLast: boolean, signal: AbortSignal): Promise<void> {
-    if (!this.#followed.length && !this.#isAiming) return;
-    const why = this.#isAiming ? "aim" : "drag";
+    if (!this.#followed.length && !this.#overlay.isAiming) return;
+    const why = this.#overlay.isAiming ? "aim" : "drag";
     try {
       const { features } = await this.options.client.reverse(at, {}, signal);
       if (signal.aborted) return;
@@ -395,30 +382,16 @@ export class SheetMap {
     }
   }
 
-  #over(context: CanvasRenderingContext2D, labels: readonly Label[], style: SheetStyle): void {
-    const { view, size, middle } = this.#viewer;
-    const { chosen } = this.#furniture;
-    drawOver(context, view, size, style, labels, {
-      ...this.#markers.over(view, size),
-      lines: this.#lines,
-      ...(this.#asked ? { aim: this.#asked } : {}),
-      ...(this.#device ? { device: this.#device } : {}),
-      ...(chosen === undefined ? {} : { chosen: this.#markers.at(chosen) }),
-    });
-    if (this.#isAiming) drawAim(context, middle, style);
-    if (this.#box) drawFrame(context, ...this.#box, style);
-  }
-
   #moved(): void {
     const { at, zoom } = this.view;
     this.element.dataset.view = `${at.lat.toFixed(5)},${at.lon.toFixed(5)},${zoom.toFixed(2)}`;
-    if (this.#isAiming) this.#follower.move(at, false);
+    if (this.#overlay.isAiming) this.#follower.move(at, false);
   }
 
   /** The map came to rest: what it shows is said anew. */
   #rested(): void {
     this.#furniture.describe(describeView(this.view, this.#viewer.size, this.sheet));
-    if (this.#isAiming) this.#follower.move(this.view.at, true);
+    if (this.#overlay.isAiming) this.#follower.move(this.view.at, true);
     if (this.options.viewInUrl)
       history.replaceState(history.state, "", writeUrlView(location.hash, this.view, this.sheet));
   }

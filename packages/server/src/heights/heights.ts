@@ -1,6 +1,10 @@
-import { type HeightGrid, heightOn, type Position } from "@bibliotope/core/geo";
+import { type HeightGrid, heightOn, type Position, unproject } from "@bibliotope/core/geo";
+import type { SheetHeightsAnswer } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import { readHeightGrids } from "./height-grids.repository.ts";
+
+/** Points to a side of a tile's grid, both edges included. */
+const SIDE = 33;
 
 /** Heights of the published data sets, in memory. */
 export class Heights {
@@ -25,5 +29,14 @@ export class Heights {
       if (metres !== undefined) return Math.round(metres * 10) / 10;
     }
     return null;
+  }
+
+  /** Heights of a tile's ground, row by row from the north-west. */
+  tile({ z, x, y }: { z: number; x: number; y: number }): SheetHeightsAnswer {
+    const metres = Array.from({ length: SIDE * SIDE }, (_, i) => {
+      const [column, row] = [i % SIDE, Math.floor(i / SIDE)];
+      return this.at(unproject({ x: (x + column / (SIDE - 1)) / 2 ** z, y: (y + row / (SIDE - 1)) / 2 ** z }));
+    });
+    return { columns: SIDE, rows: SIDE, metres };
   }
 }

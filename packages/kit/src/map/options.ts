@@ -1,0 +1,33 @@
+import type { Position } from "@bibliotope/core/geo";
+import type { SheetKind, View } from "@bibliotope/core/sheet";
+import type { RecordFeature } from "@bibliotope/wire";
+import type { Client } from "../client/client.ts";
+import type { FurnitureOptions } from "./furniture.ts";
+
+export interface MapOptions extends FurnitureOptions {
+  client: Client;
+  /** What stands there before anything is known: the whole archipelago when not given. */
+  view?: View;
+  /** Streets when not given. */
+  sheet?: SheetKind;
+  /** Languages of names (BCP 47), the most wanted first; those of the browser when not given. */
+  langs?: readonly string[];
+  /** Markers that would cover one another stand in groups; a press on a group goes to where it comes apart. */
+  grouped?: boolean;
+  /** Keeps view and sheet in the page's address, behind `#`. */
+  viewInUrl?: boolean;
+  /** Metres of the camera above the highest roof around, in relief; 220 when not given. */
+  reliefMargin?: number;
+  /** By night; follows the system when not given. */
+  night?: boolean;
+}
+
+/** The address under what moves: a marker that is dragged, or the aim. */
+export interface Followed {
+  why: "drag" | "aim";
+  at: Position;
+  /** The nearest address; none near when undefined. */
+  address: RecordFeature | undefined;
+  /** True when the marker was dropped, or the map came to rest. */
+  isLast: boolean;
+}

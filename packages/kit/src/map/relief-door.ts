@@ -1,0 +1,68 @@
+import type { SheetKind } from "@bibliotope/core/sheet";
+import type { Client } from "../client/client.ts";
+import type { ReliefPlace, ReliefView } from "../relief/relief-view.ts";
+
+export interface ReliefDoorTarget {
+  client: Client;
+  label: string;
+  langs: readonly string[];
+  margin: number | undefined;
+  /** Where the view in relief goes: over the flat map. */
+  element: HTMLElement;
+  sheet(): SheetKind;
+  isNight(): boolean;
+  say(words: string): void;
+  /** The flat map has the screen and the keys again. */
+  closed(): void;
+}
+
+/** Opens the view in relief over a flat map; what draws it is loaded only then. */
+export class ReliefDoor {
+  #view: ReliefView | undefined;
+  #isOpening = false;
+
+  constructor(private readonly target: ReliefDoorTarget) {}
+
+  get isOpen(): boolean {
+    return this.#view !== undefined;
+  }
+
+  async open(place: ReliefPlace): Promise<void> {
+    const { client, label, langs, margin, element, say } = this.target;
+    if (this.#view || this.#isOpening) return;
+    this.#isOpening = true;
+    say("Preparing the relief …");
+    try {
+      const { ReliefView } = await import("../relief/relief-view.ts");
+      const view = new ReliefView(element, {
+        client,
+        label,
+        langs,
+        sheet: this.target.sheet(),
+        night: this.target.isNight(),
+        ...(margin === undefined ? {} : { margin }),
+        closed: () => this.close(),
+      });
+      this.#view = view;
+      say("");
+      view.focus();
+      await view.show(place);
+    } catch {
+      say("This browser cannot draw the ground in relief. The flat map stays.");
+    } finally {
+      this.#isOpening = false;
+    }
+  }
+
+  /** Another place was found while the view is open. */
+  show(place: ReliefPlace): void {
+    void this.#view?.show(place);
+  }
+
+  close(): void {
+    if (!this.#view) return;
+    this.#view.destroy();
+    this.#view = undefined;
+    this.target.closed();
+  }
+}
