@@ -1,132 +1,159 @@
-import { createServer, type Server } from "node:http";
-import type { AddressInfo } from "node:net";
-import { expect, type Page, test } from "@playwright/test";
-import { ready } from "./support/house.ts";
+import { expect } from "@playwright/test";
+import { type KitWindow, test } from "./support/kit-page.ts";
 
-/** A developer's own page with nothing on it but a map. */
-const page = () => `<!doctype html><html lang="en"><meta charset="utf-8"><title>Where</title>
-<div id="map" style="width:640px;height:480px"></div>
-<script type="module">
-import { Client, SheetMap } from "${ready().url}/kit/v1/bibliotope.js";
-const client = new Client({ key: "${ready().keys.web}", url: "${ready().url}" });
-window.pressed = [];
-window.makeMap = (options) => {
-  window.sheet?.destroy();
-  window.sheet = new SheetMap(document.querySelector("#map"), { client, label: "Where", ...options });
-  window.sheet.onPress((at) => window.pressed.push(at));
-};
-document.documentElement.dataset.ready = "true";
-</script></html>`;
-
-interface Held {
-  sheet: {
-    show(view: object): void;
-    setMarkers(markers: object[]): void;
-    setLines(lines: object[]): void;
-    fit(positions: object[]): void;
-  };
-  makeMap(options: object): void;
-  pressed: object[];
-}
-
-let server: Server;
-
-test.beforeAll(async () => {
-  server = createServer((_, response) => void response.setHeader("content-type", "text/html").end(page()));
-  await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
-});
-test.afterAll(() => void server.close());
-
-test.beforeEach(async ({ page: browser }) => {
-  await browser.goto(`http://127.0.0.1:${(server.address() as AddressInfo).port}/`);
-  await expect(browser.locator("html")).toHaveAttribute("data-ready", "true");
-});
-
-const sheet = (browser: Page) => browser.locator(".bt-sheet");
-
-async function view(browser: Page): Promise<{ lat: number; lon: number; zoom: number }> {
-  const [lat, lon, zoom] = (await sheet(browser).getAttribute("data-view"))!.split(",").map(Number);
-  return { lat, lon, zoom };
-}
-
-/** How many pixels of the map have the colour of markers. */
-const madder = (browser: Page) =>
-  browser.locator(".bt-sheet canvas").evaluate((canvas: HTMLCanvasElement) => {
-    const { data } = canvas.getContext("2d")!.getImageData(0, 0, canvas.width, canvas.height);
-    let count = 0;
-    for (let i = 0; i < data.length; i += 4)
-      if (data[i] === 0x9c && data[i + 1] === 0x35 && data[i + 2] === 0x28) count++;
-    return count;
-  });
+const MADDER = "#9c3528";
+const HARBOUR = { lat: -35.174, lon: -21.6309 };
 
 test("markers that would cover one another stand in a group, which comes apart where one presses it", async ({
-  page: browser,
+  kit,
+  page,
 }) => {
-  await browser.evaluate(() => {
-    const held = window as unknown as Held;
-    held.makeMap({ grouped: true, view: { at: { lat: -35.2, lon: -21.6 }, zoom: 11 } });
-    const at = (i: number) => ({ lat: -35.2 + (i % 20) * 1e-4, lon: -21.6 + Math.floor(i / 20) * 1e-4 });
-    held.sheet.setMarkers(Array.from({ length: 400 }, (_, i) => ({ at: at(i), label: `marker ${i}` })));
-  });
-  await expect(sheet(browser)).toHaveAttribute("data-complete", "true");
-  await expect(browser.getByRole("status")).toHaveText("400 markers stand on the map.");
-  const together = await madder(browser);
-  await sheet(browser).click({ position: { x: 321, y: 240 } });
-  await expect.poll(async () => (await view(browser)).zoom).toBeGreaterThan(11.5);
-  const closer = await view(browser);
-  expect(Math.abs(closer.lat + 35.199)).toBeLessThan(0.002);
-  await expect.poll(() => madder(browser)).toBeGreaterThan(together * 1.5);
-  expect(await browser.evaluate(() => (window as unknown as Held).pressed)).toEqual([]);
+  const at = (i: number) => ({ lat: -35.2 + (i % 20) * 1e-4, lon: -21.6 + Math.floor(i / 20) * 1e-4 });
+  await kit.make(
+    { grouped: true, view: { at: { lat: -35.2, lon: -21.6 }, zoom: 11 } },
+    Array.from({ length: 400 }, (_, i) => ({ at: at(i), label: `marker ${i}` })),
+  );
+  await expect(page.getByText("400 markers stand on the map.")).toBeAttached();
+  const together = await kit.pixels(MADDER);
+  await kit.map.click({ position: { x: 321, y: 240 } });
+  await expect.poll(async () => (await kit.view()).zoom).toBeGreaterThan(11.5);
+  expect(Math.abs((await kit.view()).lat + 35.199)).toBeLessThan(0.002);
+  await expect.poll(() => kit.pixels(MADDER)).toBeGreaterThan(together * 1.5);
+  expect(await kit.held("pressed")).toEqual([]);
 });
 
-test("a press beside all markers is a press on the ground", async ({ page: browser }) => {
-  await browser.evaluate(() => {
-    const held = window as unknown as Held;
-    held.makeMap({ grouped: true, view: { at: { lat: -35.2, lon: -21.6 }, zoom: 11 } });
-    held.sheet.setMarkers([{ at: { lat: -35.2, lon: -21.6 } }]);
-  });
-  await sheet(browser).click({ position: { x: 500, y: 400 } });
-  const [at] = (await browser.evaluate(() => (window as unknown as Held).pressed)) as { lat: number }[];
-  expect(at.lat).toBeLessThan(-35.2);
+test("a press beside all markers is a press on the ground", async ({ kit }) => {
+  const at = { lat: -35.2, lon: -21.6 };
+  await kit.make({ grouped: true, view: { at, zoom: 11 } }, [{ at }]);
+  await kit.map.click({ position: { x: 500, y: 400 } });
+  expect((await kit.held("pressed"))[0].lat).toBeLessThan(-35.2);
 });
 
-test("the world goes on over the 180th meridian", async ({ page: browser }) => {
-  await browser.evaluate(() => {
-    const held = window as unknown as Held;
-    held.makeMap({ view: { at: { lat: -17, lon: 179.9 }, zoom: 8 } });
-    held.sheet.setMarkers([{ at: { lat: -17, lon: 179.5 } }, { at: { lat: -17, lon: -179.5 } }]);
-    held.sheet.setLines([
-      {
-        points: [
-          { lat: -17, lon: 179.5 },
-          { lat: -17, lon: -179.5 },
-        ],
-      },
-    ]);
-  });
-  await expect(sheet(browser)).toHaveAttribute("data-complete", "true");
-  expect(await madder(browser)).toBeGreaterThan(100);
-  const box = (await sheet(browser).boundingBox())!;
-  await browser.mouse.move(box.x + 400, box.y + 100);
-  await browser.mouse.down();
-  await browser.mouse.move(box.x + 250, box.y + 100, { steps: 6 });
-  await browser.waitForTimeout(150);
-  await browser.mouse.up();
-  const after = await view(browser);
-  expect(after.lon).toBeGreaterThan(-180);
-  expect(after.lon).toBeLessThan(-179);
-  await expect(sheet(browser)).toHaveAttribute("data-complete", "true");
+test("the world goes on over the 180th meridian", async ({ kit, page }) => {
+  const points = [
+    { lat: -17, lon: 179.5 },
+    { lat: -17, lon: -179.5 },
+  ];
+  await kit.make(
+    { view: { at: { lat: -17, lon: 179.9 }, zoom: 8 } },
+    points.map((at) => ({ at })),
+    [{ points }],
+  );
+  expect(await kit.pixels(MADDER)).toBeGreaterThan(100);
+  await kit.drag([400, 100], [250, 100], { drop: false });
+  await page.waitForTimeout(150);
+  await page.mouse.up();
+  const { lon } = await kit.view();
+  expect(lon).toBeGreaterThan(-180);
+  expect(lon).toBeLessThan(-179);
+  await kit.painted();
 });
 
-test("positions on both sides of the 180th meridian are shown close together", async ({ page: browser }) => {
-  await browser.evaluate(() => {
-    const held = window as unknown as Held;
-    held.makeMap({});
-    held.sheet.fit([
+test("positions on both sides of the 180th meridian are shown close together", async ({ kit, page }) => {
+  await kit.make();
+  await page.evaluate(() =>
+    (window as unknown as KitWindow).sheet.fit([
       { lat: -17, lon: 179 },
       { lat: -18, lon: -179 },
-    ]);
+    ]),
+  );
+  await expect.poll(async () => Math.abs((await kit.view()).lon)).toBeGreaterThan(179.9);
+  expect((await kit.view()).zoom).toBeGreaterThan(7);
+});
+
+test("a marker far off is reached by the nearer copy of the world", async ({ kit }) => {
+  await kit.make({ view: { at: { lat: 0, lon: -179.99 }, zoom: 6 } }, [
+    { at: { lat: 0, lon: 179 }, card: { title: "East" } },
+  ]);
+  const pixels = (256 * 2 ** 6) / 360;
+  await kit.map.click({ position: { x: 320 - Math.round(1.01 * pixels), y: 240 } });
+  await expect(kit.map.getByRole("dialog", { name: "East" })).toBeVisible();
+});
+
+test("a part chosen with Shift fills the map, and a second finger or Escape breaks it off", async ({ kit, page }) => {
+  await kit.make({ view: { at: HARBOUR, zoom: 12 } });
+  const before = await kit.view();
+  await page.keyboard.down("Shift");
+  await kit.drag([420, 140], [580, 260]);
+  await page.keyboard.up("Shift");
+  await expect.poll(async () => (await kit.view()).zoom).toBeCloseTo(14, 1);
+  const degrees = 360 / (256 * 2 ** before.zoom);
+  expect((await kit.view()).lon).toBeCloseTo(before.lon + (500 - 320) * degrees, 4);
+  const chosen = await kit.view();
+  await kit.map.focus();
+  await page.keyboard.down("Shift");
+  await kit.drag([100, 100], [300, 300], { drop: false });
+  await page.keyboard.press("Escape");
+  await page.mouse.up();
+  await page.keyboard.up("Shift");
+  expect(await kit.view()).toEqual(chosen);
+});
+
+test("sheets can be chosen, and view and sheet stand in the page's address", async ({ kit, page }) => {
+  await kit.make({
+    sheets: ["streets", "ground", "heights", "named-ground"],
+    viewInUrl: true,
+    view: { at: HARBOUR, zoom: 13 },
   });
-  await expect.poll(async () => Math.abs((await view(browser)).lon)).toBeGreaterThan(179.9);
-  expect((await view(browser)).zoom).toBeGreaterThan(7);
+  expect(await kit.pixels("#f6f2e6")).toBeGreaterThan(1000);
+  await kit.map.getByLabel("Kind of sheet").selectOption({ label: "Heights" });
+  await kit.painted();
+  await expect.poll(() => kit.pixels("#f0eddd")).toBeGreaterThan(1000);
+  await kit.map.focus();
+  await page.keyboard.press("ArrowRight");
+  await expect.poll(() => new URL(page.url()).hash).toMatch(/^#at=-35\.174\d*,-21\.60\d*&zoom=13&sheet=heights$/);
+  const { hash } = new URL(page.url());
+  const left = await kit.view();
+  await page.reload();
+  await expect(page.locator("html")).toHaveAttribute("data-ready", "true");
+  await kit.make({ viewInUrl: true });
+  expect(new URL(page.url()).hash).toBe(hash);
+  expect((await kit.view()).lon).toBeCloseTo(left.lon, 4);
+  await expect.poll(() => kit.pixels("#f0eddd")).toBeGreaterThan(1000);
+});
+
+test("says in words what it shows", async ({ kit, page }) => {
+  await kit.make({ view: { at: HARBOUR, zoom: 14 } }, [{ at: HARBOUR, label: "Old Mill" }]);
+  const map = page.getByRole("application", { name: /^Where\. Arrow keys move it/ });
+  await expect(map).toHaveAccessibleDescription(/^Streets, 5\.0 km across, around 35\.174° south, 21\.631° west\.$/);
+  await expect(page.getByText("A marker stands at Old Mill.")).toBeAttached();
+});
+
+test("missing tiles are blank paper with a quiet note, and come when they can", async ({ kit, page }) => {
+  await page.route("**/v1/sheets/features/**", (route) => route.abort());
+  await page.evaluate((at) => (window as unknown as KitWindow).makeMap({ view: { at, zoom: 14 } }), HARBOUR);
+  const note = kit.map.getByText("Parts of the map did not come. They are asked for again.");
+  await expect(note).toBeVisible();
+  expect(await kit.pixels("#f6f2e6")).toBeGreaterThan(100_000);
+  await page.unroute("**/v1/sheets/features/**");
+  await kit.painted();
+  await expect(note).toBeHidden();
+});
+
+test("at 200 % zoom everything is there, and a press meets the spot under the pointer", async ({ browser, kit }) => {
+  const page = await browser.newPage({ viewport: { width: 640, height: 400 }, deviceScaleFactor: 2 });
+  await page.goto(kit.page.url());
+  await expect(page.locator("html")).toHaveAttribute("data-ready", "true");
+  await page.evaluate((at) => {
+    document.querySelector<HTMLElement>("#map")!.style.cssText = "width:100%;height:360px";
+    const held = window as unknown as KitWindow;
+    held.makeMap({ aims: true, device: true, sheets: ["streets", "heights"], view: { at, zoom: 15 } });
+  }, HARBOUR);
+  const map = page.locator(".bt-sheet");
+  await expect(map).toHaveAttribute("data-complete", "true");
+  const outer = (await map.boundingBox())!;
+  for (const name of ["Zoom in", "Zoom out", "Move the map under an aim", "Show where this device is"]) {
+    const box = (await map.getByRole("button", { name }).boundingBox())!;
+    expect(box.x >= outer.x && box.x + box.width <= outer.x + outer.width, name).toBe(true);
+    expect(box.y >= outer.y && box.y + box.height <= outer.y + outer.height, name).toBe(true);
+  }
+  const ratio = await map
+    .locator("> canvas")
+    .evaluate((canvas: HTMLCanvasElement) => canvas.width / canvas.clientWidth);
+  expect(ratio).toBe(2);
+  await map.click({ position: { x: outer.width / 2, y: outer.height / 2 } });
+  const [at] = await page.evaluate(() => (window as unknown as KitWindow).pressed);
+  expect(at.lat).toBeCloseTo(HARBOUR.lat, 4);
+  expect(at.lon).toBeCloseTo(HARBOUR.lon, 4);
+  await page.close();
 });

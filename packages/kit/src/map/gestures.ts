@@ -28,7 +28,7 @@ export type Spot = { x: number; y: number };
 /** CSS pixels that a press may wander, and the least side of a part that is chosen. */
 const STILL = 5;
 /** What on a map has its own use of pointer and keys. */
-const OWN = "button, select, a, .bt-card, .bt-walk, .bt-aimed";
+const OWN = "button, select, a, .bt-card, .bt-walk, .bt-aimed, .bt-relief";
 const ARROWS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
@@ -162,7 +162,7 @@ export function listenForGestures(element: HTMLElement, target: GestureTarget, s
   element.addEventListener(
     "wheel",
     (event) => {
-      if ((event.target as Element).closest(".bt-card")) return;
+      if ((event.target as Element).closest(".bt-card, .bt-relief")) return;
       event.preventDefault();
       const pixels = event.deltaMode === 1 ? event.deltaY * 16 : event.deltaY;
       const by = Math.max(-1, Math.min(1, -pixels / (event.ctrlKey ? 120 : 420)));

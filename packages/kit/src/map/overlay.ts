@@ -34,9 +34,9 @@ export class Overlay {
     drawOver(context, view, size, style, labels, {
       ...markers.over(view, size),
       lines: this.lines,
-      ...(this.asked ? { aim: this.asked } : {}),
-      ...(this.device ? { device: this.device } : {}),
-      ...(chosen === undefined ? {} : { chosen: markers.at(chosen) }),
+      aim: this.asked,
+      device: this.device,
+      chosen: chosen === undefined ? undefined : markers.at(chosen),
     });
     if (this.isAiming) drawAim(context, middle, style);
     if (this.box) drawFrame(context, ...this.box, style);

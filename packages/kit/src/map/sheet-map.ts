@@ -83,6 +83,7 @@ export class SheetMap {
         rested: () => this.#rested(),
         resized: (size) => {
           if (this.#fitted.length && size.width && size.height) this.show(viewOf(this.#fitted, size, HOUSE_ZOOM));
+          else this.#describe();
         },
       },
     );
@@ -186,8 +187,7 @@ export class SheetMap {
     const { all, placed } = this.#markers;
     const place = placed.find((one) => all[one].marked) ?? (placed.length === 1 ? placed[0] : undefined);
     if (place === undefined) return this.#relief.open({ at: this.view.at });
-    const { label } = all[place];
-    return this.#relief.open({ at: this.#markers.at(place), ...(label ? { label } : {}) });
+    return this.#relief.open({ at: this.#markers.at(place), label: all[place].label });
   }
 
   /** Back from the relief to the flat map. */
@@ -263,7 +263,7 @@ export class SheetMap {
         this.#byHand(zoomed(viewer.view, viewer.size, Math.round(viewer.view.zoom) + steps, viewer.middle)),
       setSheet: (sheet) => this.setSheet(sheet),
       aim: () => this.setAiming(!this.#overlay.isAiming),
-      take: () => this.#take(viewer.view.at),
+      take: () => this.#press(viewer.middle),
       reach: (place) => this.#reach(place),
       moveMarker: (dx, dy) => this.#markers.moveBy(dx, dy, viewer.view, viewer.size),
       showDevice: (device) => {
@@ -342,10 +342,7 @@ export class SheetMap {
       return;
     }
     this.#furniture.openCard(undefined, false);
-    this.#take(this.#position(spot));
-  }
-
-  #take(at: Position): void {
+    const at = this.#position(spot);
     for (const heard of this.#pressed) heard(at);
   }
 
@@ -390,9 +387,13 @@ export class SheetMap {
 
   /** The map came to rest: what it shows is said anew. */
   #rested(): void {
-    this.#furniture.describe(describeView(this.view, this.#viewer.size, this.sheet));
+    this.#describe();
     if (this.#overlay.isAiming) this.#follower.move(this.view.at, true);
     if (this.options.viewInUrl)
       history.replaceState(history.state, "", writeUrlView(location.hash, this.view, this.sheet));
+  }
+
+  #describe(): void {
+    this.#furniture.describe(describeView(this.view, this.#viewer.size, this.sheet));
   }
 }

@@ -207,9 +207,6 @@ export class ReliefView {
     this.#renderer.domElement.setAttribute("aria-hidden", "true");
     element.append(this.#renderer.domElement, bar, this.#words);
     element.addEventListener("keydown", (event) => this.#key(event));
-    // what the flat map below makes of pointer and wheel is not for here
-    for (const type of ["pointerdown", "pointermove", "wheel", "dblclick"])
-      element.addEventListener(type, (event) => event.stopPropagation());
   }
 
   #key(event: KeyboardEvent): void {

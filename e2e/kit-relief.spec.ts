@@ -1,0 +1,83 @@
+import { expect } from "@playwright/test";
+import { type KitWindow, test } from "./support/kit-page.ts";
+
+const HOUSE = { lat: -35.173987, lon: -21.630896 };
+
+test("the ground in relief: straight down first, then free by keys and pointer, and back to the flat map", async ({
+  kit,
+  page,
+}) => {
+  await kit.make({ relief: true, view: { at: HOUSE, zoom: 16 } }, [
+    { at: HOUSE, label: "12 Harbour Street", marked: true },
+  ]);
+  const scripts: string[] = [];
+  page.on("request", (request) => void (request.url().includes("relief") && scripts.push(request.url())));
+  expect(scripts).toEqual([]);
+  await page.getByRole("button", { name: "Show it in relief" }).click();
+  const relief = page.getByRole("application", { name: /^Where in relief\. Arrow keys turn/ });
+  await expect(relief).toHaveAttribute("data-complete", "true");
+  expect(scripts.length).toBeGreaterThan(0);
+  await expect(relief.getByRole("status")).toHaveText(/^12 Harbour Street, \d+ m above the sea$/);
+  const view = async () => {
+    const [away, tilt, turn] = (await relief.getAttribute("data-view"))!.split(",").map(Number);
+    return { away, tilt, turn };
+  };
+  await expect.poll(async () => (await view()).tilt).toBeLessThan(0.2);
+  const first = await view();
+  // the highest roof around and 220 m above it
+  expect(first.away).toBeGreaterThan(223);
+  expect(first.away).toBeLessThan(240);
+
+  await expect(relief).toBeFocused();
+  for (let i = 0; i < 4; i++) await page.keyboard.press("ArrowUp");
+  await page.keyboard.press("ArrowRight");
+  await expect.poll(async () => Math.round((await view()).tilt)).toBe(30);
+  expect(Math.round((await view()).turn * 10)).toBe(75);
+  await page.keyboard.press("+");
+  await expect.poll(async () => (await view()).away).toBeLessThan(first.away * 0.85);
+  await page.keyboard.press("n");
+  await expect.poll(async () => Math.abs((await view()).turn)).toBeLessThan(0.1);
+
+  const box = (await relief.boundingBox())!;
+  await page.mouse.move(box.x + 300, box.y + 250);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 380, box.y + 250, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => Math.abs((await view()).turn)).toBeGreaterThan(10);
+  await page.keyboard.press("0");
+  await expect.poll(async () => (await view()).tilt).toBeLessThan(0.2);
+  expect((await view()).away).toBeCloseTo(first.away, 0);
+
+  // another place: the camera is set anew
+  await page.keyboard.press("ArrowUp");
+  await page.evaluate(() =>
+    (window as unknown as KitWindow).sheet.showAnswer({ at: { lat: -35.2079, lon: -21.29 }, label: "Sandmouth" }),
+  );
+  await expect(relief.getByRole("status")).toHaveText(/^Sandmouth, /);
+  await expect.poll(async () => (await view()).tilt).toBeLessThan(0.2);
+
+  // its keys never reach the flat map or a field
+  const flat = await kit.view();
+  await relief.focus();
+  await page.keyboard.press("ArrowLeft");
+  expect(await kit.view()).toEqual(flat);
+  await page.keyboard.press("Escape");
+  await expect(relief).toBeHidden();
+  await expect(kit.map).toBeFocused();
+});
+
+test("without WebGL it says so and keeps the flat map", async ({ kit, page }) => {
+  await page.evaluate(() => {
+    const get = HTMLCanvasElement.prototype.getContext;
+    HTMLCanvasElement.prototype.getContext = function (this: HTMLCanvasElement, kind: string, ...more: unknown[]) {
+      return kind.startsWith("webgl") ? null : Reflect.apply(get, this, [kind, ...more]);
+    } as typeof get;
+  });
+  await kit.make({ relief: true, view: { at: HOUSE, zoom: 16 } });
+  await page.getByRole("button", { name: "Show it in relief" }).click();
+  await expect(kit.map.locator(".bt-note")).toHaveText(
+    "This browser cannot draw the ground in relief. The flat map stays.",
+  );
+  await page.getByRole("button", { name: "Zoom in" }).click();
+  await expect.poll(async () => (await kit.view()).zoom).toBe(17);
+});
