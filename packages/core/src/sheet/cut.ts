@@ -82,8 +82,8 @@ const PEAK_ZOOM = [9, 11, 12];
 const FIRST_ZOOM: Readonly<Record<SheetFeature["properties"]["layer"], readonly number[]>> = {
   land: [0],
   park: [12, 12],
-  cover: [0, 12],
-  contour: [0, 10, 12, 14],
+  cover: [7, 12],
+  contour: [7, 10, 12, 14],
   water: [8],
   river: [8, 11],
   boundary: [7, 10],
@@ -91,7 +91,7 @@ const FIRST_ZOOM: Readonly<Record<SheetFeature["properties"]["layer"], readonly 
   ferry: [5],
   railway: [8],
   street: [8, 12, 13, 14],
-  name: [8, 9, 11],
+  name: [9, 10, 11],
 };
 
 function prepare(source: SheetFeature): Prepared {

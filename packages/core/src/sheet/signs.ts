@@ -10,7 +10,7 @@ export interface MarkerSign {
   colour?: string;
   /** Written beside it. */
   label?: string;
-  /** Written on the ribbon, which is hollow then. */
+  /** Written on the ribbon, which is hollow until it is marked. */
   number?: number;
   /** Drawn larger, above all others. */
   marked?: boolean;
@@ -49,12 +49,14 @@ export function drawMarker(painter: Painter, sign: MarkerSign, style: SheetStyle
   if (sign.state === "quiet") painter.globalAlpha = 0.5;
   if (sign.picture) picture(painter, sign.picture);
   else {
-    ribbon(painter, size, sign.number !== undefined, colour, style);
-    if (sign.number !== undefined) {
+    const hasNumber = sign.number !== undefined;
+    const isHollow = hasNumber && !sign.marked;
+    ribbon(painter, size, { isBroad: hasNumber, isHollow }, colour, style);
+    if (hasNumber) {
       painter.font = `${10 * size}px "JetBrains Mono Variable", "JetBrains Mono", monospace`;
       painter.textAlign = "center";
       painter.textBaseline = "middle";
-      painter.fillStyle = colour;
+      painter.fillStyle = isHollow ? colour : style.paper;
       painter.fillText(String(sign.number), 0, 20 * size);
     }
     ring(painter, size, colour, style, sign.state === "unsure");
@@ -94,8 +96,14 @@ function thread(
   painter.stroke();
 }
 
-function ribbon(painter: Painter, size: number, hollow: boolean, colour: string, style: SheetStyle): void {
-  const half = (hollow ? 9 : 6) * size;
+function ribbon(
+  painter: Painter,
+  size: number,
+  { isBroad = false, isHollow = false }: { isBroad?: boolean; isHollow?: boolean },
+  colour: string,
+  style: SheetStyle,
+): void {
+  const half = (isBroad ? 9 : 6) * size;
   painter.beginPath();
   painter.moveTo(-half, 5 * size);
   painter.lineTo(half, 5 * size);
@@ -103,10 +111,10 @@ function ribbon(painter: Painter, size: number, hollow: boolean, colour: string,
   painter.lineTo(0, 27 * size);
   painter.lineTo(-half, 32 * size);
   painter.closePath();
-  painter.strokeStyle = hollow ? colour : style.paper;
-  painter.lineWidth = hollow ? 1.4 : 2.4;
+  painter.strokeStyle = isHollow ? colour : style.paper;
+  painter.lineWidth = isHollow ? 1.4 : 2.4;
   painter.stroke();
-  painter.fillStyle = hollow ? style.paper : colour;
+  painter.fillStyle = isHollow ? style.paper : colour;
   painter.fill();
 }
 
@@ -254,7 +262,7 @@ export function drawGroup(
   for (const shift of [-13, 13, 0]) {
     painter.save();
     painter.translate(shift, shift === 0 ? 3 : 0);
-    ribbon(painter, 1, false, colour, style);
+    ribbon(painter, 1, {}, colour, style);
     painter.restore();
   }
   painter.font = '13px "JetBrains Mono Variable", "JetBrains Mono", monospace';

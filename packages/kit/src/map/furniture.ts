@@ -27,14 +27,13 @@ export interface FurnitureTarget {
   aim(): void;
   /** Takes what is under the aim. */
   take(): void;
-  /** Brings a marker into sight. */
-  reach(place: number): void;
+  /** The keyboard is on this marker, or on none any more. */
+  choose(place: number | undefined): void;
   moveMarker(dx: number, dy: number): void;
   showDevice(device: DevicePosition | undefined): void;
   followDevice(device: DevicePosition): void;
   located(located: Located): void;
   relief(): void;
-  draw(): void;
 }
 
 let maps = 0;
@@ -215,8 +214,7 @@ export class Furniture {
 
   #choose(place: number | undefined): void {
     this.#chosen = place;
-    if (place !== undefined) this.target.reach(place);
-    this.target.draw();
+    this.target.choose(place);
   }
 
   #spotOf(place: number): { x: number; y: number } {

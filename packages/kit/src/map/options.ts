@@ -31,3 +31,9 @@ export interface Followed {
   /** True when the marker was dropped, or the map came to rest. */
   isLast: boolean;
 }
+
+/** The whole archipelago. */
+export const WHOLE: View = { at: { lat: -35.55, lon: -21.45 }, zoom: 7.5 };
+/** Zoom at which a found house is shown, and the least at which the device is. */
+export const HOUSE_ZOOM = 16.4;
+export const DEVICE_ZOOM = 15;

@@ -17,7 +17,7 @@ import { Furniture, type FurnitureTarget } from "./furniture.ts";
 import { type GestureTarget, listenForGestures, type Spot } from "./gestures.ts";
 import type { Marker, MarkerEvent } from "./marker.ts";
 import { Markers } from "./markers.ts";
-import type { Followed, MapOptions } from "./options.ts";
+import { DEVICE_ZOOM, type Followed, HOUSE_ZOOM, type MapOptions, WHOLE } from "./options.ts";
 import { Overlay } from "./overlay.ts";
 import { ReliefDoor } from "./relief-door.ts";
 import { MAP_STYLE } from "./style.ts";
@@ -27,10 +27,6 @@ import { Viewer } from "./viewer.ts";
 export type { MapLine, MapMarker } from "@bibliotope/core/sheet";
 export type { Followed, MapOptions } from "./options.ts";
 
-const WHOLE: View = { at: { lat: -35.55, lon: -21.45 }, zoom: 7.5 };
-/** Zoom at which a found house is shown, and the least at which the device is. */
-const HOUSE_ZOOM = 16.4;
-const DEVICE_ZOOM = 15;
 /** CSS pixels from the edge within which a marker that has the keyboard is brought further in. */
 const EDGE = 40;
 
@@ -263,19 +259,20 @@ export class SheetMap {
         this.#byHand(zoomed(viewer.view, viewer.size, Math.round(viewer.view.zoom) + steps, viewer.middle)),
       setSheet: (sheet) => this.setSheet(sheet),
       aim: () => this.setAiming(!this.#overlay.isAiming),
-      take: () => this.#press(viewer.middle),
-      reach: (place) => this.#reach(place),
+      take: () => this.#take(viewer.view.at),
+      choose: (place) => {
+        this.#setUnder(place);
+        if (place !== undefined) this.#reach(place);
+        viewer.draw();
+      },
       moveMarker: (dx, dy) => this.#markers.moveBy(dx, dy, viewer.view, viewer.size),
       showDevice: (device) => {
         this.#overlay.device = device;
         viewer.draw();
       },
       followDevice: ({ at }) => viewer.glide({ at, zoom: Math.max(viewer.view.zoom, DEVICE_ZOOM) }),
-      located: (located) => {
-        for (const heard of this.#located) heard(located);
-      },
+      located: (located) => this.#located.forEach((heard) => void heard(located)),
       relief: () => void this.openRelief(),
-      draw: () => viewer.draw(),
     };
   }
 
@@ -342,7 +339,10 @@ export class SheetMap {
       return;
     }
     this.#furniture.openCard(undefined, false);
-    const at = this.#position(spot);
+    this.#take(this.#position(spot));
+  }
+
+  #take(at: Position): void {
     for (const heard of this.#pressed) heard(at);
   }
 

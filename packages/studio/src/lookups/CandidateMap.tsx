@@ -1,4 +1,5 @@
 import type { Position } from "@bibliotope/core/geo";
+import { SHEETS } from "@bibliotope/core/sheet";
 import { SheetMap } from "@bibliotope/kit";
 import { useEffect, useRef } from "react";
 import { useClient } from "../forms/use-client.ts";
@@ -41,7 +42,13 @@ export function CandidateMap({ spots, aim, line, marked, onMark, onPress, onRead
 
   useEffect(() => {
     if (!client || !holder.current) return;
-    const made = new SheetMap(holder.current, { client, label: "Map of the candidates", view: WHOLE });
+    const made = new SheetMap(holder.current, {
+      client,
+      label: "Map of the candidates",
+      view: WHOLE,
+      sheets: SHEETS,
+      relief: true,
+    });
     made.onPress((at) => heard.current.onPress(at));
     made.onHover((place) => heard.current.onMark(place));
     map.current = made;
@@ -69,6 +76,8 @@ export function CandidateMap({ spots, aim, line, marked, onMark, onPress, onRead
       spots.map(({ at, label }, place) => ({
         at,
         colour: style.getPropertyValue(`--${markerColour(place)}`).trim(),
+        name: label,
+        ...(spots.length > 1 ? { number: place + 1 } : {}),
         ...(marked === place || spots.length === 1 ? { label } : {}),
         marked: marked === place,
       })),

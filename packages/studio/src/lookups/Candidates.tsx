@@ -26,6 +26,7 @@ interface CandidatesProps {
 /** What was found, best first; each line is tied to its marker. */
 export function Candidates({ body, marked, onMark, onOpen, onInside, others }: CandidatesProps) {
   if (body.metres !== undefined) return <Distance metres={body.metres} bearing={body.bearing} />;
+  const isOne = (body.suggestions ?? body.features ?? []).length === 1;
   const card = (place: number, ref: string, children: React.ReactNode) => {
     const other = others?.get(ref);
     const differs = others && other !== place;
@@ -43,6 +44,14 @@ export function Candidates({ body, marked, onMark, onOpen, onInside, others }: C
           className="absolute top-0 bottom-0 left-0 w-1 rounded-l-md"
           style={{ background: `var(--${markerColour(place)})` }}
         />
+        {isOne ? null : (
+          <span
+            className="absolute top-1 left-2 font-mono text-[11px]"
+            style={{ color: `var(--${markerColour(place)})` }}
+          >
+            {place + 1}
+          </span>
+        )}
         {children}
         {differs ? (
           <p className="mt-2 text-[12px] font-semibold text-ochre">
