@@ -1,5 +1,7 @@
+import { readFileSync } from "node:fs";
 import { createServer, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
+import { join } from "node:path";
 import { test as base, expect, type Locator, type Page } from "@playwright/test";
 import type { MapLine, MapOptions, Marker, SheetMap } from "../../packages/kit/src/index.ts";
 import { ready } from "./house.ts";
@@ -14,9 +16,24 @@ export interface KitWindow {
   followed: { why: string; isLast: boolean; line: string | undefined }[];
 }
 
+const FONTS = join(import.meta.dirname, "../../node_modules/@fontsource-variable");
+/** The fonts that the server paints stills with, from the same files. */
+const FACES = [
+  ["literata", "latin-wght-italic", "Literata Variable", "italic"],
+  ["literata", "latin-wght-normal", "Literata Variable", "normal"],
+  ["literata", "greek-wght-italic", "Literata", "italic"],
+  ["literata", "greek-wght-normal", "Literata", "normal"],
+  ["jetbrains-mono", "latin-wght-normal", "JetBrains Mono Variable", "normal"],
+]
+  .map(
+    ([font, file, family, style]) =>
+      `@font-face { font-family: "${family}"; font-style: ${style}; font-weight: 200 900; src: url("/fonts/${font}/${file}"); } `,
+  )
+  .join("");
+
 /** A developer's own page with nothing on it but a map. */
 const html = () => `<!doctype html><html lang="en"><meta charset="utf-8"><title>Where</title>
-<style>body { margin: 8px; font-family: sans-serif; }</style>
+<style>${FACES}body { margin: 8px; font-family: sans-serif; }</style>
 <input aria-label="Beside"><div id="map" style="width:640px;height:480px"></div>
 <script type="module">
 import { Client, SheetMap } from "${ready().url}/kit/v1/bibliotope.js";
@@ -103,7 +120,14 @@ export const test = base.extend<{ kit: KitPage }, { kitServer: Server }>({
   kitServer: [
     // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the names of what is needed from here
     async ({}, use) => {
-      const server = createServer((_, response) => void response.setHeader("content-type", "text/html").end(html()));
+      const server = createServer((request, response) => {
+        const [, font, file] = /^\/fonts\/([a-z-]+)\/([a-z-]+)$/.exec(request.url ?? "") ?? [];
+        if (font)
+          response
+            .setHeader("content-type", "font/woff2")
+            .end(readFileSync(join(FONTS, font, "files", `${font}-${file}.woff2`)));
+        else response.setHeader("content-type", "text/html").end(html());
+      });
       await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
       await use(server);
       server.close();

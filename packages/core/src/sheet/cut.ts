@@ -36,8 +36,11 @@ export class SheetCutter {
     return { type: "FeatureCollection", features: this.cutPart(partOf(tile)) };
   }
 
-  /** The features of any part of a sheet, with the same margin. */
-  cutPart({ z, left, top, width, height }: SheetPart): SheetFeature[] {
+  /** The features of any part of a sheet, with the same margin. @param isWanted leaves others out uncut */
+  cutPart(
+    { z, left, top, width, height }: SheetPart,
+    isWanted: (properties: SheetFeature["properties"]) => boolean = () => true,
+  ): SheetFeature[] {
     const whole = TILE * 2 ** z;
     const frame: Frame = {
       left: (left - MARGIN) / whole,
@@ -46,7 +49,7 @@ export class SheetCutter {
       bottom: (top + height + MARGIN) / whole,
     };
     return this.#at(z)
-      .filter((feature) => framesMeet(feature.frame, frame))
+      .filter((feature) => framesMeet(feature.frame, frame) && isWanted(feature.source.properties))
       .flatMap((feature): SheetFeature[] => {
         const cut = cutGeometry(feature, frame, z);
         if (!cut) return [];

@@ -8,7 +8,7 @@ export {
   type SheetTile,
 } from "./features.ts";
 export { type MarkerGroup, MarkerGroups } from "./groups.ts";
-export { type Label, type LabelBox, labelsOf, placeLabels, type Reading } from "./labels.ts";
+export { hasLabel, type Label, type LabelBox, labelsOf, placeLabels, type Reading } from "./labels.ts";
 export { drawLabels, fontOf, spacedText } from "./letter.ts";
 export {
   type DevicePosition,

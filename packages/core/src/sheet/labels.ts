@@ -43,6 +43,14 @@ const ON_SHEET: Readonly<Record<SheetKind, ReadonlySet<Label["what"]>>> = {
   ground: new Set(),
 };
 
+/** True for features that may have a label. */
+export function hasLabel({ layer, rank, names, what }: SheetFeature["properties"]): boolean {
+  return what === "peak" || (layer === "contour" ? rank <= MOST_CONTOUR_RANK : Boolean(names?.length));
+}
+
+/** Contours of lower importance have no height written on them. */
+const MOST_CONTOUR_RANK = 2;
+
 /** The labels of a tile's features that belong on a sheet: names of points, of streets along them, and heights. */
 export function labelsOf(features: readonly SheetFeature[], { langs = [], sheet = "streets" }: Reading = {}): Label[] {
   const wanted = ON_SHEET[sheet];
@@ -90,7 +98,7 @@ function nameFor(names: readonly Name[], langs: readonly string[]): Name {
 /** Heights along the more important contours, in the middle of each stretch that no tile cut. */
 function contourLabels(feature: SheetFeature): Label[] {
   const { rank, height, cuts } = feature.properties;
-  if (rank > 2) return [];
+  if (rank > MOST_CONTOUR_RANK) return [];
   return ringsOf(feature).flatMap((ring, i): Label[] => {
     const along = alongLine(longestStretch(ring, new Set(cuts?.[i])).map(spotOf));
     // one for each piece of the sheet as broad as some hundred metres

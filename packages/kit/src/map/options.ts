@@ -14,6 +14,8 @@ export interface MapOptions extends FurnitureOptions {
   langs?: readonly string[];
   /** Markers that would cover one another stand in groups; a press on a group goes to where it comes apart. */
   grouped?: boolean;
+  /** Leaves out names that the edge would cut, as stills do: for a map that nobody moves, or that is printed. */
+  wholeNames?: boolean;
   /** Keeps view and sheet in the page's address, behind `#`. */
   viewInUrl?: boolean;
   /** Metres of the camera above the highest roof around, in relief; 220 when not given. */

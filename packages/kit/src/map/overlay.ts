@@ -22,6 +22,9 @@ export class Overlay {
   /** Corners on the screen of a part of the map that is being chosen. */
   box: [Spot, Spot] | undefined;
 
+  /** @param wholeNames leaves out names that the edge would cut */
+  constructor(private readonly wholeNames: boolean) {}
+
   /** Draws it with names and markers over the tiles. @param chosen the marker that has the keyboard */
   draw(
     context: CanvasRenderingContext2D,
@@ -36,6 +39,7 @@ export class Overlay {
       lines: this.lines,
       aim: this.asked,
       device: this.device,
+      whole: this.wholeNames,
       chosen: chosen === undefined ? undefined : markers.at(chosen),
     });
     if (this.isAiming) drawAim(context, middle, style);

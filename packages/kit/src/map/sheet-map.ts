@@ -48,7 +48,7 @@ export class SheetMap {
   readonly #happened: ((event: MarkerEvent) => void)[] = [];
   readonly #located: ((located: Located) => void)[] = [];
   #under: number | undefined;
-  readonly #overlay = new Overlay();
+  readonly #overlay: Overlay;
   /** What the view was fitted to, as long as nobody moved it since. */
   #fitted: readonly Position[] = [];
 
@@ -83,6 +83,7 @@ export class SheetMap {
         },
       },
     );
+    this.#overlay = new Overlay(options.wholeNames ?? false);
     this.#markers = new Markers(
       options.grouped ?? false,
       () => this.#viewer.draw(),

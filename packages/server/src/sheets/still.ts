@@ -3,16 +3,18 @@ import { dirname, join } from "node:path";
 import {
   DAY,
   drawOver,
-  type Label,
+  hasLabel,
   labelsOf,
   NIGHT,
   type Over,
   type Painter,
   paintPart,
+  partOf,
   partsOf,
   type SheetCutter,
   type SheetKind,
   type Size,
+  tilesOf,
   type View,
 } from "@bibliotope/core/sheet";
 import { createCanvas, GlobalFonts } from "@napi-rs/canvas";
@@ -61,7 +63,6 @@ export function paintStill(cutter: SheetCutter, { view, size, scale, night, shee
   const painter = context as unknown as Painter;
   const style = night ? NIGHT : DAY;
   context.scale(scale, scale);
-  const labels: Label[] = [];
   for (const part of partsOf(view, size)) {
     const features = cutter.cutPart(part);
     context.save();
@@ -72,8 +73,11 @@ export function paintStill(cutter: SheetCutter, { view, size, scale, night, shee
     context.clip();
     paintPart(painter, features, part, { style, sheet });
     context.restore();
-    labels.push(...labelsOf(features, { langs, sheet }));
   }
+  // tile by tile, so that names stand where they stand on the map in a page
+  const labels = tilesOf(view, size).flatMap((tile) =>
+    labelsOf(cutter.cutPart(partOf(tile), hasLabel), { langs, sheet }),
+  );
   drawOver(painter, view, size, style, labels, { ...over, whole: true });
   return encodePng(canvas.data(), width, height);
 }
