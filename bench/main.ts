@@ -7,7 +7,7 @@ import { measureGroups, measureMap, measureStills } from "./map.ts";
 import type { Measure } from "./measure.ts";
 import { measureSwap } from "./swap.ts";
 
-const [readyFile, database, sizeName = "demo"] = process.argv.slice(2);
+const [readyFile, database, sizeName = "demo", only] = process.argv.slice(2);
 if (!(sizeName in SIZES)) throw new Error(`--size is one of ${Object.keys(SIZES).join(", ")}, not ${sizeName}`);
 const size = sizeName as SizeName;
 /** Addresses that queries are made from. */
@@ -23,19 +23,23 @@ const note = (measure: Measure) => {
     `  ${holds ? "holds " : "MISSED"}  ${measure.measure.padEnd(58)} ${`${value} ${unit}`.padStart(12)}  target ${`${target} ${unit}`.padEnd(8)}  ${beside}`,
   );
 };
-if (size === "demo") {
-  const ready = JSON.parse(readFileSync(readyFile, "utf8")) as { url: string; signIn: string; keys: { srv: string } };
+const ready = JSON.parse(readFileSync(readyFile, "utf8")) as { url: string; keys: { web: string; srv: string } };
+const map = async () => {
+  for await (const measure of measureMap(ready)) note(measure);
+  note(await measureStills(ready));
+  note(measureGroups());
+};
+if (only === "map") await map();
+else if (size === "demo") {
   // the server first: the engine's corpus would weigh on this process, which also makes the load
   const asked = suggestLoad(ready.url, ready.keys.srv);
   for await (const measure of measureHttp(asked)) note(measure);
   note(await measureSwap(asked, readyFile, database));
   note(await measureFirstPage(ready.url));
-  note(await measureMap(ready.signIn));
-  note(await measureStills(ready));
-  note(measureGroups());
+  await map();
 }
 const about = { isSmall: size !== "10m", isLarge: size === "10m", database };
-for await (const measure of measureEngine(makeCorpus(size, SAMPLES), about)) note(measure);
+if (only !== "map") for await (const measure of measureEngine(makeCorpus(size, SAMPLES), about)) note(measure);
 
 mkdirSync("bench-results", { recursive: true });
 writeFileSync("bench-results/latest.json", JSON.stringify(measures, null, 2));

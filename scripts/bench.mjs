@@ -6,12 +6,16 @@ import { must, show } from "./lib/run.mjs";
 import { command } from "./lib/say.mjs";
 import { withServer } from "./lib/with-server.mjs";
 
-const { size } = parseArgs({ options: { size: { type: "string", default: "demo" } } }).values;
+const {
+  values: { size },
+  positionals: [only = ""],
+} = parseArgs({ options: { size: { type: "string", default: "demo" } }, allowPositionals: true });
+if (only && only !== "map") throw new Error(`a part of the benchmarks is map, not ${only}`);
 
-/** Measures, and prints one table: at demo size with the server and the workbench, `--size 1m` or `10m` the engine. */
+/** Measures, and prints one table: at demo size with the server and the workbench, `--size 1m` or `10m` the engine; `map` the map alone. */
 await command(() =>
   withServer("bench", 5070, async (folder, database) => {
-    if (size !== "10m") await postgisExtension();
+    if (size !== "10m" && !only) await postgisExtension();
     await must("Compiling the benchmarks", join(root, "node_modules/.bin/tsc"), ["-b", "bench"], { cwd: root });
     const args = [
       "--max-old-space-size=12000",
@@ -19,6 +23,7 @@ await command(() =>
       join(folder, "server", "ready.json"),
       database,
       size,
+      only,
     ];
     return show(process.execPath, args, { cwd: root });
   }),

@@ -113,10 +113,17 @@ function bordersOnLand(ring: Ring, heights: Grid, plane: Plane, drawn: Set<strin
   return lines;
 }
 
-/** A river's way, ended where it meets the sea. */
+/** A river's way, ended at the coast. */
 function untilSea(points: readonly Point[], heights: Grid): Point[] {
-  const mouth = points.findIndex((point) => heights.sample(point) <= -0.5);
-  return points.slice(0, mouth < 0 ? points.length : mouth + 1);
+  const mouth = points.findIndex((point) => heights.sample(point) <= 0);
+  if (mouth <= 0) return [...points];
+  let [land, sea] = [points[mouth - 1], points[mouth]];
+  for (let i = 0; i < 12; i++) {
+    const middle = { x: (land.x + sea.x) / 2, y: (land.y + sea.y) / 2 };
+    if (heights.sample(middle) > 0) land = middle;
+    else sea = middle;
+  }
+  return [...points.slice(0, mouth), land];
 }
 
 /** A point on the sea, some way off a town by the coast. */

@@ -75,7 +75,7 @@ function builtUp({ heights, plane }: Landscape, houses: readonly Position[]): Gr
     }
   }
   for (let cell = 0; cell < counts.values.length; cell++)
-    counts.values[cell] = Math.min(3 * BUILT, counts.values[cell]) - BUILT;
+    counts.values[cell] = Math.min(3 * BUILT, counts.values[cell], BUILT + 2 * heights.values[cell]) - BUILT;
   return counts;
 }
 
@@ -106,7 +106,7 @@ function coversAt(at: Point, metres: number, heights: Grid, towns: readonly Town
     field,
     marsh: Math.min(onLand, (0.022 - slope) * 30, fine - 0.16 - broad * 0.3, (60 - metres) / 40, 2 * (outside - 0.4)),
     rock: Math.max((metres - 640) / 150 + 0.5 * fine, (slope - 0.42) * 4 + 0.3 * fine),
-    sand: Math.min((5 - metres) / 5, (metres + 4) / 4, (0.035 - slope) * 40, fine + 0.08, 2 * (outside - 0.1)),
+    sand: Math.min((5 - metres) / 5, (metres + 0.4) / 4, (0.035 - slope) * 40, fine + 0.08, 2 * (outside - 0.1)),
   };
 }
 

@@ -27,7 +27,7 @@ function digest(it: World): string {
 describe("the islands", () => {
   it("are the same for the same seed, byte for byte", () => {
     // a change of the generator is a new world: raise WORLD_VERSION and note the new digest here
-    expect(digest(world)).toBe("04abb4f8ee764ca0dd667f832fcddcc5");
+    expect(digest(world)).toBe("f178da8ad15824fae1490839822ff79d");
     expect(digest(generateIslands())).toBe(digest(world));
   });
 

@@ -74,3 +74,37 @@ describe("MarkerGroups", () => {
     expect(new MarkerGroups([]).at(10)).toEqual([]);
   });
 });
+
+describe("those in sight", () => {
+  const share = fc.double({ min: 0, max: 1, noNaN: true });
+  const position = fc.record({
+    lat: fc.double({ min: -80, max: 80, noNaN: true }),
+    lon: fc.double({ min: -180, max: 180, noNaN: true }),
+  });
+
+  it("are all those that lie in the frame, and no others, over the 180th meridian too", () => {
+    fc.assert(
+      fc.property(fc.array(position, { maxLength: 60 }), share, share, share, (positions, x, y, size) => {
+        const groups = new MarkerGroups(positions).prepare();
+        const frame = { left: x - size / 2, right: x + size / 2, top: y - size / 2, bottom: y + size / 2 };
+        const isIn = (group: { x: number; y: number }) =>
+          [-1, 0, 1].some((copy) => group.x >= frame.left + copy && group.x <= frame.right + copy) &&
+          group.y >= frame.top &&
+          group.y <= frame.bottom;
+        for (const zoom of [6, 10, 17]) {
+          const byFirst = (list: { first: number }[]) => list.map(({ first }) => first).sort((a, b) => a - b);
+          expect(byFirst(groups.at(zoom, frame))).toEqual(byFirst(groups.at(zoom).filter(isIn)));
+        }
+      }),
+    );
+  });
+
+  it("say from which zoom on a marker stands alone", () => {
+    const near = { lat: -35.2, lon: -21.4 };
+    const groups = new MarkerGroups([near, { lat: -35.2, lon: -21.399 }, { lat: -36.9, lon: -22.9 }]);
+    const zoom = groups.aloneAt(1);
+    expect(groups.at(zoom).find(({ first }) => first === 1)?.count).toBe(1);
+    expect(groups.at(zoom - 1).some(({ first, count }) => first === 1 && count === 1)).toBe(false);
+    expect(groups.aloneAt(2)).toBeLessThan(zoom);
+  });
+});

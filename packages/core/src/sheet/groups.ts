@@ -1,4 +1,6 @@
 import { type Position, project, TILE } from "../geo/index.ts";
+import type { Frame } from "./clip.ts";
+import { PointGrid } from "./point-grid.ts";
 import { LEAST_ZOOM } from "./view.ts";
 
 /** Markers nearer to each other than these CSS pixels stand in one group. */
@@ -22,6 +24,8 @@ interface Level {
   y: Float64Array;
   count: Uint32Array;
   first: Uint32Array;
+  /** Finds those in sight. */
+  grid?: PointGrid;
 }
 
 /**
@@ -45,10 +49,30 @@ export class MarkerGroups {
     this.#levels.set(ALONE_ZOOM, level);
   }
 
-  /** The groups of a zoom, or of the whole one below it. */
-  at(zoom: number): MarkerGroup[] {
-    const { x, y, count, first } = this.#level(Math.max(0, Math.min(ALONE_ZOOM, Math.floor(zoom))));
-    return Array.from(x, (_, i) => ({ x: x[i], y: y[i], count: count[i], first: first[i] }));
+  /**
+   * The groups of a zoom, or of the whole one below it.
+   * @param frame part of the projected square that they lie in, beyond its edges in the next copy of the world; all
+   * when not given
+   */
+  at(zoom: number, frame?: Frame): MarkerGroup[] {
+    const level = this.#level(Math.max(0, Math.min(ALONE_ZOOM, Math.floor(zoom))));
+    const { x, y, count, first } = level;
+    const group = (i: number): MarkerGroup => ({ x: x[i], y: y[i], count: count[i], first: first[i] });
+    if (!frame || frame.right - frame.left >= 1) return Array.from(x, (_, i) => group(i));
+    level.grid ??= new PointGrid(x, y);
+    const copies = [0];
+    if (frame.left < 0) copies.push(1);
+    if (frame.right > 1) copies.push(-1);
+    return copies.flatMap((copy) =>
+      level.grid!.within({ ...frame, left: frame.left + copy, right: frame.right + copy }).map(group),
+    );
+  }
+
+  /** Makes the groups of all zooms ready, so that no move of the map has to wait for them. */
+  prepare(): this {
+    this.#level(LEAST_ZOOM);
+    for (const level of this.#levels.values()) level.grid ??= new PointGrid(level.x, level.y);
+    return this;
   }
 
   /** The zoom at which a group, known by its first marker and its count, comes apart. */

@@ -35,6 +35,7 @@ export { drawChosen, drawDevice, drawFrame } from "./place-signs.ts";
 export { drawAim, drawGroup, drawLine, drawMarker, type MarkerPicture, type MarkerSign } from "./signs.ts";
 export { DAY, NIGHT, type SheetStyle } from "./styles.ts";
 export {
+  frameOf,
   LEAST_ZOOM,
   MOST_ZOOM,
   originOf,

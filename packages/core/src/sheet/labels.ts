@@ -172,6 +172,8 @@ export interface ScreenBox {
 export interface Room {
   /** CSS pixels of the picture that names must stand on as a whole. */
   within?: { width: number; height: number };
+  /** Leaves names out without a place being looked for. */
+  isShown?: (label: Label) => boolean;
   /** What stands on the map and must not be written over. */
   kept?: readonly ScreenBox[];
 }
@@ -190,16 +192,13 @@ export function placeLabels(
   toScreen: (point: { x: number; y: number }) => { x: number; y: number },
   scale: number,
   widthOf: (label: Label) => number,
-  { within, kept = [] }: Room = {},
+  { within, kept = [], isShown }: Room = {},
 ): LabelBox[] {
-  const ordered = [...labels].sort(
-    (a, b) => a.rank - b.rank || (a.key < b.key ? -1 : a.key > b.key ? 1 : b.run - a.run),
-  );
   const placed: LabelBox[] = [];
   const taken: ScreenBox[] = [...kept];
   const shown = new Set<string>();
-  for (const label of ordered) {
-    if (shown.has(label.key)) continue;
+  for (const label of ordered(labels)) {
+    if (shown.has(label.key) || (isShown && !isShown(label))) continue;
     const width = widthOf(label);
     if (label.what === "street" && label.run * scale < width * 1.15) continue;
     if (label.what === "contour" && label.run * scale < LEAST_CONTOUR) continue;
@@ -219,6 +218,19 @@ export function placeLabels(
     placed.push({ label, x: spot.x, y: spot.y + shift });
   }
   return placed;
+}
+
+/** Lists of names in their order: a map that moves has the same list for many frames. */
+const orders = new WeakMap<readonly Label[], Label[]>();
+
+/** The important names first; of the same thing the one with the longest run. */
+function ordered(labels: readonly Label[]): Label[] {
+  let order = orders.get(labels);
+  if (!order) {
+    order = labels.toSorted((a, b) => a.rank - b.rank || (a.key < b.key ? -1 : a.key > b.key ? 1 : b.run - a.run));
+    orders.set(labels, order);
+  }
+  return order;
 }
 
 function boxOf(label: Label, width: number, x: number, y: number): ScreenBox {

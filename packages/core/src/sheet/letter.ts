@@ -19,7 +19,8 @@ export function spacedText({ text, what, rank }: Label): string {
   return what === "water" || what === "country" || (what === "town" && rank === 1) ? [...text].join("\u200a") : text;
 }
 
-const LOCAL_FONT = 'italic 11px "Literata Variable", Literata, Georgia, serif';
+/** Font of a local name below another one. */
+export const LOCAL_FONT = 'italic 11px "Literata Variable", Literata, Georgia, serif';
 
 /** Letters the placed labels, each with a halo of the paper. */
 export function drawLabels(painter: Painter, placed: readonly LabelBox[], style: SheetStyle): void {

@@ -1,7 +1,7 @@
 import { geodesic, greatCircle, metresPerPixel, type Position, project } from "../geo/index.ts";
 import type { MarkerGroup } from "./groups.ts";
-import { type Label, placeLabels, type ScreenBox } from "./labels.ts";
-import { drawLabels, fontOf, spacedText } from "./letter.ts";
+import { type Label, type LabelBox, placeLabels, type ScreenBox } from "./labels.ts";
+import { drawLabels, fontOf, LOCAL_FONT, spacedText } from "./letter.ts";
 import type { Painter } from "./painter.ts";
 import { drawChosen, drawDevice } from "./place-signs.ts";
 import { drawAim, drawGroup, drawLine, drawMarker, type MarkerSign } from "./signs.ts";
@@ -46,6 +46,13 @@ export interface Over {
   device?: DevicePosition;
   /** The marker that has the keyboard. */
   chosen?: Position;
+  /** Letters the placed names in another way. @param widthOf CSS pixels of a name's text */
+  letter?: (placed: readonly LabelBox[], widthOf: (box: LabelBox) => number) => void;
+  /** Draws signs in another way; where one cannot, it says false and the sign is drawn as always. */
+  stamp?: {
+    marker(sign: MarkerSign): boolean;
+    group(at: { x: number; y: number }, count: number): boolean;
+  };
   /** True to leave out names that the edge would cut: on a picture that nobody can move. */
   whole?: boolean;
 }
@@ -57,23 +64,29 @@ export function drawOver(
   size: Size,
   style: SheetStyle,
   labels: readonly Label[],
-  { markers = [], groups = [], lines = [], aim, device, chosen, whole = false }: Over,
+  { markers = [], groups = [], lines = [], aim, device, chosen, letter, stamp, whole = false }: Over,
 ): void {
-  const shown = labels.filter(({ what, rank }) => {
+  const isShown = ({ what, rank }: Label) => {
     if (what === "country") return view.zoom < LAST_COUNTRY_ZOOM;
     return what !== "street" || rank <= (view.zoom >= 15.5 ? Infinity : view.zoom >= 14.5 ? 7 : 0);
-  });
+  };
   const placed = placeLabels(
-    shown,
+    labels,
     (point) => squareToScreen(view, size, point),
     worldSize(view.zoom),
     (label) => widthOf(painter, label),
     {
-      kept: markers.length <= MOST_KEPT ? markers.map(({ at }) => markerBox(toScreen(view, size, at))) : [],
+      isShown,
+      kept: [
+        ...(markers.length <= MOST_KEPT ? markers.map(({ at }) => markerBox(toScreen(view, size, at))) : []),
+        // on a map that moves, names would jump as they pass the scale
+        ...(whole ? [scaleBox(size)] : []),
+      ],
       ...(whole ? { within: size } : {}),
     },
   );
-  drawLabels(painter, placed, style);
+  if (letter) letter(placed, ({ label }) => Math.max(widthOf(painter, label), localWidth(painter, label)));
+  else drawLabels(painter, placed, style);
   drawScale(painter, view, size, style);
   for (const line of lines)
     drawLine(painter, strokesOf(line.points, view, size), lengthOf(line.points), style, line.colour);
@@ -82,10 +95,14 @@ export function drawOver(
     drawDevice(painter, toScreen(view, size, device.at), radius, `± ${lengthText(device.within)}`, style);
   }
   if (aim) drawAim(painter, toScreen(view, size, aim), style);
-  for (const group of groups) drawGroup(painter, squareToScreen(view, size, group), group.count, style.madder, style);
+  for (const group of groups) {
+    const at = squareToScreen(view, size, group);
+    if (!stamp?.group(at, group.count)) drawGroup(painter, at, group.count, style.madder, style);
+  }
   for (const marker of [...markers].sort((a, b) => Number(a.marked ?? false) - Number(b.marked ?? false))) {
     const lifted = marker.from && toScreen(view, size, marker.from);
-    drawMarker(painter, { ...marker, lifted, ...toScreen(view, size, marker.at) }, style);
+    const sign = { ...marker, lifted, ...toScreen(view, size, marker.at) };
+    if (!stamp?.marker(sign)) drawMarker(painter, sign, style);
   }
   if (chosen) drawChosen(painter, toScreen(view, size, chosen), style);
 }
@@ -135,13 +152,21 @@ const widths = new Map<string, number>();
 const MOST_WIDTHS = 4000;
 
 function widthOf(painter: Painter, label: Label): number {
-  const font = fontOf(label);
-  const key = `${font} ${label.text}`;
+  return measured(painter, fontOf(label), spacedText(label));
+}
+
+/** Width of the local name below a label's text, if there is one. */
+function localWidth(painter: Painter, { local }: Label): number {
+  return local ? measured(painter, LOCAL_FONT, local) : 0;
+}
+
+function measured(painter: Painter, font: string, text: string): number {
+  const key = `${font} ${text}`;
   let width = widths.get(key);
   if (width === undefined) {
     if (widths.size >= MOST_WIDTHS) widths.clear();
     painter.font = font;
-    width = painter.measureText(spacedText(label)).width;
+    width = painter.measureText(text).width;
     widths.set(key, width);
   }
   return width;
@@ -152,12 +177,28 @@ export function forgetWidths(): void {
   widths.clear();
 }
 
-function drawScale(painter: Painter, view: View, { width, height }: Size, style: SheetStyle): void {
+/** CSS pixels that the scale takes at most: of its length, and of what it stands off the corner. */
+const SCALE_LENGTH = 130;
+const SCALE_RIGHT = 16;
+const SCALE_BOTTOM = 24;
+/** CSS pixels of a scale below which its nought has no room. */
+const SHORT_SCALE = 62;
+
+const longestScale = ({ width }: Size) => Math.min(SCALE_LENGTH, width / 3);
+
+const scaleBox = (size: Size): ScreenBox => ({
+  left: size.width - SCALE_RIGHT - longestScale(size),
+  top: size.height - SCALE_BOTTOM - 16,
+  right: size.width,
+  bottom: size.height,
+});
+
+function drawScale(painter: Painter, view: View, size: Size, style: SheetStyle): void {
   const perPixel = metresPerPixel(view.zoom, view.at.lat);
-  const metres = scaleLength(perPixel, Math.min(130, width / 3));
+  const metres = scaleLength(perPixel, longestScale(size));
   const length = metres / perPixel;
-  const right = width - 16;
-  const y = height - 24;
+  const right = size.width - SCALE_RIGHT;
+  const y = size.height - SCALE_BOTTOM;
   painter.fillStyle = style.paper;
   painter.fillRect(right - length - 1, y - 1, length + 2, 6);
   painter.fillStyle = style.ink;
@@ -169,7 +210,7 @@ function drawScale(painter: Painter, view: View, { width, height }: Size, style:
   painter.lineWidth = 3;
   painter.strokeStyle = style.halo;
   for (const [text, x, align] of [
-    ["0", right - length, "left"],
+    [length < SHORT_SCALE ? "" : "0", right - length, "left"],
     [metres >= 1000 ? `${metres / 1000} km` : `${metres} m`, right, "right"],
   ] as const) {
     painter.textAlign = align;

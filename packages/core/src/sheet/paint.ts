@@ -28,6 +28,8 @@ export interface SheetLook {
 const HATCH = 8;
 /** From this zoom on streets have two edges; and contours stand on a sheet of streets. */
 const CASED_ZOOM = 12;
+/** From this zoom on houses stand on a sheet of heights, as outlines. */
+const OUTLINE_ZOOM = 16;
 const CONTOUR_ZOOMS = [10, 12, 13];
 
 /**
@@ -65,13 +67,9 @@ export function* paintInSlices(
   if (sheet !== "ground") pen.lines(of("ferry"), style.ferry, 1, [3, 5]);
   const land = of("land");
   pen.fill(land, sheet === "heights" ? style.steps[0][1] : style.land);
-  // covers and rivers end at the coast, however roughly they were drawn
-  painter.save();
-  pen.clip(...land);
   if (sheet === "heights") yield* paintSteps(pen, of("contour"));
   else yield* paintGround(pen, of, sheet);
   paintWater(pen, of);
-  painter.restore();
   pen.lines(land, style.coast, part.z < 10 ? 0.8 : 1.3);
   yield;
   if (sheet !== "ground")
@@ -79,7 +77,8 @@ export function* paintInSlices(
       pen.lines(boundaries, style.boundary, rank === 1 ? 1.2 : 0.8, [6, 4]);
   const buildings = of("building");
   if (sheet !== "heights") pen.fill(buildings, style.building, "nonzero");
-  pen.lines(buildings, sheet === "heights" ? style.casing : style.buildingLine, 0.6);
+  if (sheet !== "heights") pen.lines(buildings, style.buildingLine, 0.6);
+  else if (part.z >= OUTLINE_ZOOM) pen.lines(buildings, style.casing, 0.6);
   yield;
   if (sheet === "ground") return;
   paintRailways(pen, of("railway"));

@@ -47,9 +47,9 @@ export class Pen {
     this.painter.setLineDash([]);
   }
 
-  /** Lets nothing be drawn outside some areas until the painter's state is restored. */
-  clip(...areas: SheetFeature[]): void {
-    this.trace(areas);
+  /** Lets nothing be drawn outside an area until the painter's state is restored. Dear: never for a whole tile. */
+  clip(area: SheetFeature): void {
+    this.trace([area]);
     this.painter.clip("evenodd");
   }
 

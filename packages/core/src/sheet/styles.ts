@@ -136,7 +136,7 @@ export const NIGHT: SheetStyle = {
     marsh: { paper: "#263030", ink: "#4a6362" },
     rock: { paper: "#33312f", ink: "#625c55" },
     sand: { paper: "#35311f", ink: "#6d6041" },
-    built: { paper: "#383431", ink: "#544d42" },
+    built: { paper: "#2e2b2b", ink: "#544d42" },
   },
   fields: ["#3a3524", "#313523", "#3d392e"],
   steps: [

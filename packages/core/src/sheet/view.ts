@@ -1,4 +1,5 @@
 import { type Position, project, TILE, unproject } from "../geo/index.ts";
+import type { Frame } from "./clip.ts";
 import type { SheetPart } from "./pen.ts";
 
 /** What a map shows: its middle and its zoom, which may lie between two whole ones. */
@@ -51,6 +52,14 @@ export function toPosition(view: View, { width, height }: Size, { x, y }: { x: n
 
 /** From a copy of the world back onto the square: 0 to 1. */
 const onSquare = (x: number) => x - Math.floor(x);
+
+/** The part of the projected square that a view shows, with a margin in CSS pixels; it may go on beyond the square. */
+export function frameOf(view: View, { width, height }: Size, margin = 0): Frame {
+  const middle = project(view.at);
+  const world = worldSize(view.zoom);
+  const [across, down] = [(width / 2 + margin) / world, (height / 2 + margin) / world];
+  return { left: middle.x - across, right: middle.x + across, top: middle.y - down, bottom: middle.y + down };
+}
 
 /** A square tile of a view, and where it stands on the screen. */
 export interface PlacedTile {

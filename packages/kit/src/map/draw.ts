@@ -1,84 +1,198 @@
-import { type Label, type SheetStyle, type Size, tilesOf, type View } from "@bibliotope/core/sheet";
-import type { Tiles } from "./tiles.ts";
+import { type Label, originOf, type SheetStyle, type Size, tilesOf, type View } from "@bibliotope/core/sheet";
+import { make } from "./make.ts";
+import type { Tile, Tiles } from "./tiles.ts";
+
+/** How a view is drawn. */
+export interface Drawing {
+  view: View;
+  size: Size;
+  /** Device pixels to a CSS pixel. */
+  ratio: number;
+  /** The same of what tiles are painted with. */
+  fineness: number;
+  style: SheetStyle;
+  /** True to save time at the cost of looks, while something moves. */
+  isHasty: boolean;
+}
+
+/** What was drawn. */
+export interface Drawn {
+  labels: Label[];
+  /** Whether all tiles are there, and whether one failed to come. */
+  complete: boolean;
+  missing: boolean;
+}
+
+/** What a tile is drawn with: its picture, blank paper, or what stands in. */
+type Picture = ImageBitmap | "missing" | undefined;
+
+const isSame = (a: ReadonlyMap<string, Picture>, b: ReadonlyMap<string, Picture>) =>
+  a.size === b.size && [...b].every(([key, picture]) => a.has(key) && a.get(key) === picture);
+
+/** A box in device pixels. */
+type Box = [x: number, y: number, width: number, height: number];
 
 /**
- * Draws the tiles of a view; where one is still missing, a larger or smaller one stands in, and blank paper where one
- * did not come.
- * @returns the labels on it, whether all is there, and whether something failed to come
+ * The tiles of a view as one picture. While the map is only moved, what stands on it already is moved along, and only
+ * what comes into sight is drawn: scaling all tiles for every frame takes longer than a frame has.
  */
-export function drawTiles(
-  context: CanvasRenderingContext2D,
-  tiles: Tiles,
-  view: View,
-  size: Size,
-  fineness: number,
-  style: SheetStyle,
-): { labels: Label[]; complete: boolean; missing: boolean } {
-  context.fillStyle = style.sea;
-  context.fillRect(0, 0, size.width, size.height);
-  const wanted = new Set<string>();
-  const labels: Label[] = [];
-  let complete = true;
-  let missing = false;
-  for (const { z, x, y, left, top, side } of tilesOf(view, size)) {
-    wanted.add(`${z}/${x}/${y}`);
-    const tile = tiles.get({ z, x, y }, fineness);
-    // whole pixels, so that no light shows between two tiles
-    const box = pixelBox(left, top, side);
-    if (tile.bitmap) context.drawImage(tile.bitmap, ...box);
-    else {
-      if (tile.missing) {
-        context.fillStyle = style.land;
-        context.fillRect(...box);
-      }
-      drawStandIn(context, tiles, { z, x, y }, box);
+export class TileLayer {
+  #shown = layer();
+  #spare = layer();
+  /** What the picture shows, but for the place. */
+  #last: Omit<Drawing, "view"> & { zoom: number } = {
+    zoom: Number.NaN,
+    size: { width: 0, height: 0 },
+    ratio: 0,
+    fineness: 0,
+    style: {} as SheetStyle,
+    isHasty: false,
+  };
+  /** Device pixels of the square's corner: at whole steps from where it was when the picture was drawn whole. */
+  #origin = { x: 0, y: 0 };
+  /** What each tile was drawn with. */
+  #drawn = new Map<string, Picture>();
+  #labels: Label[] = [];
+
+  draw(context: CanvasRenderingContext2D, tiles: Tiles, drawing: Drawing): Drawn {
+    const { view, size, ratio, fineness, style } = drawing;
+    const corner = originOf(view, size);
+    const origin = { x: corner.x * ratio, y: corner.y * ratio };
+    const shift = this.#shiftTo(origin, drawing);
+    if (shift) this.#move(shift, style);
+    else this.#begin(origin, drawing);
+    const strips = shift ? stripsOf(shift, this.#shown.canvas) : [];
+    const drawn: Drawn = { labels: [], complete: true, missing: false };
+    const wanted = new Set<string>();
+    const now = new Map<string, Picture>();
+    const seen: Tile[] = [];
+    for (const { z, x, y, left, top, side } of tilesOf(view, size)) {
+      wanted.add(`${z}/${x}/${y}`);
+      const tile = tiles.get({ z, x, y }, fineness);
+      const box = boxOf(
+        left * ratio + this.#origin.x - origin.x,
+        top * ratio + this.#origin.y - origin.y,
+        side * ratio,
+      );
+      // a tile of another copy of the world stands elsewhere
+      const key = `${Math.round((left - corner.x) / side)}/${y}`;
+      const picture = tile.bitmap ?? (tile.missing ? "missing" : undefined);
+      const isNew = !shift || !this.#drawn.has(key) || this.#drawn.get(key) !== picture;
+      if (isNew) this.#drawTile(tiles, tile, box, style);
+      else for (const strip of strips) if (meet(strip, box)) this.#drawWithin(strip, tiles, tile, box, style);
+      now.set(key, picture);
+      seen.push(tile);
+      drawn.complete &&= Boolean(tile.bitmap);
+      drawn.missing ||= Boolean(tile.missing);
     }
-    missing ||= Boolean(tile.missing);
-    labels.push(...tile.labels);
-    complete &&= Boolean(tile.bitmap);
+    // the same list for the same tiles: whoever orders names need not do it again
+    if (!isSame(this.#drawn, now)) this.#labels = seen.flatMap(({ labels }) => labels);
+    drawn.labels = this.#labels;
+    this.#drawn = now;
+    tiles.sweep(wanted);
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.drawImage(this.#shown.canvas, 0, 0);
+    context.setTransform(ratio, 0, 0, ratio, 0, 0);
+    return drawn;
   }
-  tiles.sweep(wanted);
-  return { labels, complete, missing };
+
+  /** Whole device pixels by which the picture is to be moved; undefined when it has to be drawn whole. */
+  #shiftTo(origin: { x: number; y: number }, { view, size, ratio, fineness, style, isHasty }: Drawing) {
+    const last = this.#last;
+    if (
+      last.zoom !== view.zoom ||
+      last.size !== size ||
+      last.ratio !== ratio ||
+      last.fineness !== fineness ||
+      last.style !== style ||
+      (last.isHasty && !isHasty)
+    )
+      return undefined;
+    const [x, y] = [Math.round(origin.x - this.#origin.x), Math.round(origin.y - this.#origin.y)];
+    const { width, height } = this.#shown.canvas;
+    return Math.abs(x) < width && Math.abs(y) < height ? { x, y } : undefined;
+  }
+
+  #begin(origin: { x: number; y: number }, { view, size, ratio, fineness, style, isHasty }: Drawing): void {
+    this.#last = { zoom: view.zoom, size, ratio, fineness, style, isHasty };
+    this.#origin = origin;
+    for (const { canvas } of [this.#shown, this.#spare]) {
+      const [width, height] = [Math.round(size.width * ratio), Math.round(size.height * ratio)];
+      if (canvas.width !== width) canvas.width = width;
+      if (canvas.height !== height) canvas.height = height;
+    }
+    this.#shown.imageSmoothingEnabled = !isHasty;
+    this.#spare.imageSmoothingEnabled = !isHasty;
+    this.#shown.fillStyle = style.sea;
+    this.#shown.fillRect(0, 0, this.#shown.canvas.width, this.#shown.canvas.height);
+  }
+
+  #move({ x, y }: { x: number; y: number }, style: SheetStyle): void {
+    if (x === 0 && y === 0) return;
+    [this.#shown, this.#spare] = [this.#spare, this.#shown];
+    this.#shown.fillStyle = style.sea;
+    for (const strip of stripsOf({ x, y }, this.#shown.canvas)) this.#shown.fillRect(...strip);
+    this.#shown.drawImage(this.#spare.canvas, x, y);
+    this.#origin = { x: this.#origin.x + x, y: this.#origin.y + y };
+  }
+
+  #drawWithin(strip: Box, tiles: Tiles, tile: Tile, box: Box, style: SheetStyle): void {
+    this.#shown.save();
+    this.#shown.beginPath();
+    this.#shown.rect(...strip);
+    this.#shown.clip();
+    this.#drawTile(tiles, tile, box, style);
+    this.#shown.restore();
+  }
+
+  /** Draws a tile; where it has not come, a larger or smaller one stands in, and blank paper where it will not. */
+  #drawTile(tiles: Tiles, { z, x, y, bitmap, missing }: Tile, box: Box, style: SheetStyle): void {
+    if (bitmap) {
+      this.#shown.drawImage(bitmap, ...box);
+      return;
+    }
+    if (missing) {
+      this.#shown.fillStyle = style.land;
+      this.#shown.fillRect(...box);
+    }
+    const [left, top, width, height] = box;
+    for (let up = 1; up <= 4 && z - up >= 0; up++) {
+      const parent = tiles.peek({ z: z - up, x: x >> up, y: y >> up });
+      if (!parent?.bitmap) continue;
+      const part = parent.bitmap.width / 2 ** up;
+      const [column, row] = [x - ((x >> up) << up), y - ((y >> up) << up)];
+      this.#shown.drawImage(parent.bitmap, column * part, row * part, part, part, left, top, width, height);
+      return;
+    }
+    for (const [dx, dy] of [
+      [0, 0],
+      [1, 0],
+      [0, 1],
+      [1, 1],
+    ]) {
+      const child = tiles.peek({ z: z + 1, x: 2 * x + dx, y: 2 * y + dy });
+      if (child?.bitmap)
+        this.#shown.drawImage(child.bitmap, left + (dx * width) / 2, top + (dy * height) / 2, width / 2, height / 2);
+    }
+  }
 }
 
-type PixelBox = [x: number, y: number, width: number, height: number];
-
-function pixelBox(x: number, y: number, side: number): PixelBox {
-  const snap = (value: number) => Math.round(value * devicePixelRatio) / devicePixelRatio;
-  return [snap(x), snap(y), snap(x + side) - snap(x), snap(y + side) - snap(y)];
+function layer(): CanvasRenderingContext2D {
+  return make("canvas").getContext("2d", { alpha: false })!;
 }
 
-function drawStandIn(
-  context: CanvasRenderingContext2D,
-  tiles: Tiles,
-  { z, x, y }: { z: number; x: number; y: number },
-  [left, top, width, height]: PixelBox,
-): void {
-  for (let up = 1; up <= 4 && z - up >= 0; up++) {
-    const parent = tiles.peek({ z: z - up, x: x >> up, y: y >> up });
-    if (!parent?.bitmap) continue;
-    const part = parent.bitmap.width / 2 ** up;
-    context.drawImage(
-      parent.bitmap,
-      (x - ((x >> up) << up)) * part,
-      (y - ((y >> up) << up)) * part,
-      part,
-      part,
-      left,
-      top,
-      width,
-      height,
-    );
-    return;
-  }
-  for (const [dx, dy] of [
-    [0, 0],
-    [1, 0],
-    [0, 1],
-    [1, 1],
-  ]) {
-    const child = tiles.peek({ z: z + 1, x: 2 * x + dx, y: 2 * y + dy });
-    if (child?.bitmap)
-      context.drawImage(child.bitmap, left + (dx * width) / 2, top + (dy * height) / 2, width / 2, height / 2);
-  }
+/** Whole pixels, so that no light shows between two tiles. */
+function boxOf(left: number, top: number, side: number): Box {
+  const [x, y] = [Math.round(left), Math.round(top)];
+  return [x, y, Math.round(left + side) - x, Math.round(top + side) - y];
 }
+
+/** What comes into sight when a picture is moved. */
+function stripsOf({ x, y }: { x: number; y: number }, { width, height }: { width: number; height: number }): Box[] {
+  const strips: Box[] = [];
+  if (x !== 0) strips.push([x > 0 ? 0 : width + x, 0, Math.abs(x), height]);
+  if (y !== 0) strips.push([0, y > 0 ? 0 : height + y, width, Math.abs(y)]);
+  return strips;
+}
+
+const meet = (a: Box, b: Box) => a[0] < b[0] + b[2] && a[0] + a[2] > b[0] && a[1] < b[1] + b[3] && a[1] + a[3] > b[1];

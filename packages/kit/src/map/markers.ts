@@ -1,5 +1,6 @@
 import { isPosition, type Position } from "@bibliotope/core/geo";
 import {
+  frameOf,
   type MapMarker,
   type MarkerGroup,
   MarkerGroups,
@@ -35,8 +36,6 @@ export class Markers {
   /** Places of the markers that have a position. */
   #placed: number[] = [];
   #groups: MarkerGroups | undefined;
-  /** The groups of a whole zoom, as long as neither changes. */
-  #grouped: { zoom: number; groups: MarkerGroup[] } | undefined;
   #lifted: Lifted | undefined;
   readonly #pictures = new Map<string, HTMLImageElement>();
 
@@ -58,8 +57,9 @@ export class Markers {
     markers.forEach(({ at }, place) => {
       if (at && isPosition(at.lat, at.lon)) this.#placed.push(place);
     });
-    this.#groups = this.inGroups ? new MarkerGroups(this.#placed.map((place) => markers[place].at!)) : undefined;
-    this.#grouped = undefined;
+    this.#groups = this.inGroups
+      ? new MarkerGroups(this.#placed.map((place) => markers[place].at!)).prepare()
+      : undefined;
     for (const { picture } of markers) if (picture) this.#load(picture.src);
     this.changed();
   }
@@ -187,12 +187,9 @@ export class Markers {
       x > -OUT_OF_SIGHT && x < width + OUT_OF_SIGHT && y > -OUT_OF_SIGHT && y < height + OUT_OF_SIGHT;
     if (!this.#groups)
       return { alone: this.#placed.filter((place) => inSight(toScreen(view, size, this.at(place)))), groups: [] };
-    const zoom = Math.floor(view.zoom);
-    if (this.#grouped?.zoom !== zoom) this.#grouped = { zoom, groups: this.#groups.at(zoom) };
     const alone: number[] = [];
     const groups: MarkerGroup[] = [];
-    for (const group of this.#grouped.groups) {
-      if (!inSight(squareToScreen(view, size, group))) continue;
+    for (const group of this.#groups.at(view.zoom, frameOf(view, size, OUT_OF_SIGHT))) {
       if (group.count === 1) alone.push(this.#placed[group.first]);
       else groups.push(group);
     }

@@ -1,16 +1,10 @@
 import type { Position } from "@bibliotope/core/geo";
-import {
-  type DevicePosition,
-  drawAim,
-  drawFrame,
-  drawOver,
-  type Label,
-  type MapLine,
-  type SheetStyle,
-} from "@bibliotope/core/sheet";
+import { type DevicePosition, drawAim, drawFrame, drawOver, type MapLine } from "@bibliotope/core/sheet";
 import type { Spot } from "./gestures.ts";
+import { LabelSprites } from "./label-sprites.ts";
 import type { Markers } from "./markers.ts";
-import type { Viewer } from "./viewer.ts";
+import { SignStamps } from "./sign-stamps.ts";
+import type { Frame, Viewer } from "./viewer.ts";
 
 /** What stands on a map besides its markers. */
 export class Overlay {
@@ -22,17 +16,24 @@ export class Overlay {
   /** Corners on the screen of a part of the map that is being chosen. */
   box: [Spot, Spot] | undefined;
 
+  readonly #sprites = new LabelSprites();
+  readonly #stamps = new SignStamps();
+
   /** @param wholeNames leaves out names that the edge would cut */
   constructor(private readonly wholeNames: boolean) {}
 
+  /** A font came: names are lettered anew. */
+  lettersCame(): void {
+    this.#sprites.forget();
+    this.#stamps.forget();
+  }
+
   /** Draws it with names and markers over the tiles. @param chosen the marker that has the keyboard */
   draw(
-    context: CanvasRenderingContext2D,
+    { context, labels, style, isMoving, ratio }: Frame,
     { view, size, middle }: Viewer,
     markers: Markers,
     chosen: number | undefined,
-    labels: readonly Label[],
-    style: SheetStyle,
   ): void {
     drawOver(context, view, size, style, labels, {
       ...markers.over(view, size),
@@ -40,6 +41,7 @@ export class Overlay {
       aim: this.asked,
       device: this.device,
       whole: this.wholeNames,
+      letter: isMoving ? (placed, widthOf) => this.#sprites.draw(context, placed, style, ratio, widthOf) : undefined,
       chosen: chosen === undefined ? undefined : markers.at(chosen),
     });
     if (this.isAiming) drawAim(context, middle, style);

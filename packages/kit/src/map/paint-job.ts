@@ -27,7 +27,10 @@ export interface PaintJob extends TileName, TileLook {
   ratio: number;
 }
 
-export type Painted = { id: number; bitmap: ImageBitmap; labels: Label[] } | { id: number; failed: string };
+/** A painted tile with how many milliseconds its painting took; or why there is none. */
+export type Painted =
+  | { id: number; bitmap: ImageBitmap; labels: Label[]; took: number }
+  | { id: number; failed: string };
 
 /** Milliseconds of a slice of painting on the page's own thread. */
 const SLICE = 6;
@@ -46,14 +49,16 @@ export async function paintJob(job: PaintJob, signal?: AbortSignal, rest?: () =>
     const context = canvas.getContext("2d")!;
     context.scale(side / TILE, side / TILE);
     const look = { style: job.night ? NIGHT : DAY, sheet: job.sheet };
-    let began = performance.now();
+    const start = performance.now();
+    let began = start;
     for (const _ of paintInSlices(context, features, partOf(job), look)) {
       if (!rest || performance.now() - began < SLICE) continue;
       await rest();
       signal?.throwIfAborted();
       began = performance.now();
     }
-    return { id: job.id, bitmap: canvas.transferToImageBitmap(), labels: labelsOf(features, job) };
+    const bitmap = canvas.transferToImageBitmap();
+    return { id: job.id, bitmap, labels: labelsOf(features, job), took: performance.now() - start };
   } catch (error) {
     return { id: job.id, failed: String(error) };
   }

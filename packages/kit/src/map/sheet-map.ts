@@ -69,8 +69,8 @@ export class SheetMap {
         night: options.night ?? dark.matches,
       },
       {
-        over: (context, labels, style) =>
-          this.#overlay.draw(context, this.#viewer, this.#markers, this.#furniture.chosen, labels, style),
+        over: (frame) => this.#overlay.draw(frame, this.#viewer, this.#markers, this.#furniture.chosen),
+        lettersCame: () => this.#overlay.lettersCame(),
         painted: (isComplete, isMissing) => {
           this.#furniture.painted(isMissing);
           this.element.dataset.complete = String(isComplete);

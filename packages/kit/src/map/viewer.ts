@@ -9,7 +9,7 @@ import {
   toScreen,
   type View,
 } from "@bibliotope/core/sheet";
-import { drawTiles } from "./draw.ts";
+import { TileLayer } from "./draw.ts";
 import { make } from "./make.ts";
 import { Tiles } from "./tiles.ts";
 
@@ -19,6 +19,8 @@ const FINEST = 1.5;
 const MOVE = 140;
 /** Milliseconds without a move after which the map has come to rest. */
 const REST = 180;
+/** Milliseconds after which a frame is late. */
+const LATE = 24;
 
 export interface ViewerOptions {
   tileUrl(z: number, x: number, y: number): string;
@@ -28,9 +30,20 @@ export interface ViewerOptions {
   night: boolean;
 }
 
+/** A frame whose tiles are drawn. */
+export interface Frame {
+  context: CanvasRenderingContext2D;
+  labels: readonly Label[];
+  style: SheetStyle;
+  /** Device pixels to a CSS pixel. */
+  ratio: number;
+  isMoving: boolean;
+}
+
 export interface ViewerHooks {
   /** Draws what lies over the tiles. */
-  over(context: CanvasRenderingContext2D, labels: readonly Label[], style: SheetStyle): void;
+  over(frame: Frame): void;
+  lettersCame(): void;
   /** A frame was drawn. */
   painted(isComplete: boolean, isMissing: boolean): void;
   moved(view: View): void;
@@ -48,6 +61,11 @@ export class Viewer {
   #sheet: SheetKind;
   #night: boolean;
   #size: Size = { width: 0, height: 0 };
+  readonly #layer = new TileLayer();
+  /** The frame before: when it was, and at which zoom; and how many came late since the zoom began to change. */
+  #painted = { at: 0, zoom: Number.NaN };
+  #late = 0;
+  #movedAt = Number.NEGATIVE_INFINITY;
   #frame = 0;
   #glide: { from: View; to: View; began: number } | undefined;
   #rest: ReturnType<typeof setTimeout> | undefined;
@@ -144,6 +162,7 @@ export class Viewer {
 
   #lettersCame(): void {
     forgetWidths();
+    this.hooks.lettersCame();
     this.draw();
   }
 
@@ -169,13 +188,18 @@ export class Viewer {
   #paint(): void {
     if (!this.#size.width || !this.#size.height) return;
     this.#moveOn();
-    const context = this.canvas.getContext("2d")!;
+    const context = this.canvas.getContext("2d", { alpha: false })!;
     const ratio = this.#ratio();
-    context.setTransform(ratio, 0, 0, ratio, 0, 0);
     const style = this.#night ? NIGHT : DAY;
-    const fineness = Math.max(ratio, FINEST);
-    const { labels, complete, missing } = drawTiles(context, this.#tiles, this.#view, this.#size, fineness, style);
-    this.hooks.over(context, labels, style);
+    const { labels, complete, missing } = this.#layer.draw(context, this.#tiles, {
+      view: this.#view,
+      size: this.#size,
+      ratio,
+      fineness: Math.max(ratio, FINEST),
+      style,
+      isHasty: this.#isHasty(),
+    });
+    this.hooks.over({ context, labels, style, ratio, isMoving: performance.now() - this.#movedAt < REST });
     this.hooks.painted(complete, missing);
     // what failed is asked for again, also while nobody moves the map
     if (missing)
@@ -183,6 +207,16 @@ export class Viewer {
         this.#retry = undefined;
         this.draw();
       }, Tiles.AGAIN);
+  }
+
+  /** True while the zoom changes and the machine does not keep up; what is at rest is always drawn well. */
+  #isHasty(): boolean {
+    const now = performance.now();
+    const isZooming = this.#painted.zoom !== this.#view.zoom && now - this.#painted.at < REST;
+    const isLate = isZooming && now - this.#painted.at > LATE;
+    this.#late = isZooming ? this.#late + (isLate ? 1 : 0) : 0;
+    this.#painted = { at: now, zoom: this.#view.zoom };
+    return this.#late > 2;
   }
 
   /** The next step of a short move. */
@@ -207,9 +241,13 @@ export class Viewer {
 
   #moveTo(view: View): void {
     this.#view = view;
+    this.#movedAt = performance.now();
     this.hooks.moved(view);
     clearTimeout(this.#rest);
-    this.#rest = setTimeout(() => this.hooks.rested(this.#view), REST);
+    this.#rest = setTimeout(() => {
+      this.hooks.rested(this.#view);
+      this.draw();
+    }, REST);
     this.draw();
   }
 }

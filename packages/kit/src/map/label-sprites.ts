@@ -1,0 +1,63 @@
+import { drawLabels, type LabelBox, type Painter, type SheetStyle } from "@bibliotope/core/sheet";
+import { make } from "./make.ts";
+
+/** Names kept as pictures. */
+const KEPT = 800;
+/** CSS pixels around a name for its halo, and above and below it for a second line. */
+const MARGIN = 6;
+const LINES = 24;
+
+/**
+ * Names as small pictures, for while the map moves: lettering along a line with a halo takes longer than all tiles do.
+ * At rest names are lettered truly.
+ */
+export class LabelSprites {
+  readonly #sprites = new Map<string, HTMLCanvasElement>();
+  #ratio = 0;
+  #style: SheetStyle | undefined;
+
+  /** Names are to be lettered anew: a font came. */
+  forget(): void {
+    this.#sprites.clear();
+  }
+
+  /** Draws placed names at whole device pixels. @param widthOf CSS pixels of a name's text */
+  draw(
+    context: CanvasRenderingContext2D,
+    placed: readonly LabelBox[],
+    style: SheetStyle,
+    ratio: number,
+    widthOf: (box: LabelBox) => number,
+  ): void {
+    if (this.#ratio !== ratio || this.#style !== style || this.#sprites.size > KEPT) this.forget();
+    this.#ratio = ratio;
+    this.#style = style;
+    context.save();
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    for (const box of placed) {
+      const { what, rank, text, local = "", turn } = box.label;
+      const key = `${what} ${rank} ${turn.toFixed(3)} ${text} ${local}`;
+      let sprite = this.#sprites.get(key);
+      if (!sprite) {
+        sprite = this.#make(box, widthOf(box));
+        this.#sprites.set(key, sprite);
+      }
+      const [x, y] = [box.x * ratio - sprite.width / 2, box.y * ratio - sprite.height / 2];
+      context.drawImage(sprite, Math.round(x), Math.round(y));
+    }
+    context.restore();
+  }
+
+  #make(box: LabelBox, width: number): HTMLCanvasElement {
+    const { turn } = box.label;
+    const [along, across] = [Math.abs(Math.cos(turn)), Math.abs(Math.sin(turn))];
+    const sprite = make("canvas");
+    sprite.width = Math.ceil((along * width + across * LINES * 2 + 2 * MARGIN) * this.#ratio);
+    sprite.height = Math.ceil((across * width + along * LINES * 2 + 2 * MARGIN) * this.#ratio);
+    const context = sprite.getContext("2d")!;
+    context.scale(this.#ratio, this.#ratio);
+    const middle = { x: sprite.width / 2 / this.#ratio, y: sprite.height / 2 / this.#ratio };
+    drawLabels(context as unknown as Painter, [{ ...box, ...middle }], this.#style!);
+    return sprite;
+  }
+}
