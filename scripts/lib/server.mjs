@@ -2,7 +2,7 @@ import { spawn } from "node:child_process";
 import { existsSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
-import { root } from "./places.mjs";
+import { home, root } from "./places.mjs";
 import { Trouble } from "./say.mjs";
 
 /**
@@ -20,6 +20,7 @@ export function startServer({ url, folder, serverHome, port, quiet = false }) {
       DATABASE_URL: url,
       BIBLIOTOPE_HOME: serverHome,
       BIBLIOTOPE_KEYS: join(folder, "keys.json"),
+      BIBLIOTOPE_HEIGHTS: process.env.BIBLIOTOPE_HEIGHTS ?? join(home, "heights"),
       ...(port ? { PORT: String(port) } : {}),
     },
   });

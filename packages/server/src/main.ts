@@ -6,6 +6,7 @@ const settings: Settings = {
   databaseUrl: required("DATABASE_URL"),
   keysFile: required("BIBLIOTOPE_KEYS"),
   home: required("BIBLIOTOPE_HOME"),
+  heightsFolder: process.env.BIBLIOTOPE_HEIGHTS,
   port: portOf(process.env.PORT ?? "4870"),
   host: process.env.HOST ?? "127.0.0.1",
 };

@@ -9,6 +9,7 @@ import { PublishedForms } from "./forms/published-forms.ts";
 import { seedForms } from "./forms/seed-forms.ts";
 import { seedIslands } from "./gazetteer/seed-islands.ts";
 import { Heights } from "./heights/heights.ts";
+import { readOwnGrids } from "./heights/own-grids.ts";
 import { demoKeys } from "./keys/demo-keys.ts";
 import { KeyRing } from "./keys/key-ring.ts";
 import { listen } from "./listen.ts";
@@ -26,6 +27,8 @@ export interface Settings {
   keysFile: string;
   /** Segments, logs and ready.json. */
   home: string;
+  /** Where the developer's own grids of heights lie, if anywhere. */
+  heightsFolder: string | undefined;
   port: number;
   host: string;
 }
@@ -50,7 +53,8 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   const ring = new KeyRing(database);
   const published = new PublishedForms(database);
   const tiles = new SheetTiles(settings.databaseUrl);
-  const heights = new Heights(database);
+  const own = settings.heightsFolder ? await readOwnGrids(settings.heightsFolder, say) : [];
+  const heights = new Heights(database, own);
   let shown = 0;
   const index = new LiveIndex(
     database,

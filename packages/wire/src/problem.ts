@@ -35,6 +35,7 @@ export const PROBLEMS = {
   withdrawn: { status: 410, title: "This record was withdrawn" },
   "too-large": { status: 413, title: "The request is too large" },
   "wrong-type": { status: 415, title: "The body is not JSON" },
+  "too-many": { status: 429, title: "This key asks too often" },
   "not-ready": { status: 503, title: "No index is open yet" },
   "no-database": { status: 503, title: "The database does not answer" },
   broken: { status: 500, title: "Something broke on our side" },

@@ -1,3 +1,4 @@
+export { checkGrid, readAsciiGrid } from "./ascii-grid.ts";
 export { CSV_COLUMNS, csvOf } from "./csv.ts";
 export { type Feature, type FeatureCollection, featureOf, type PointFeature } from "./geojson.ts";
 export { geojsonSeqOf } from "./geojson-seq.ts";

@@ -10,11 +10,15 @@ const SIDE = 33;
 export class Heights {
   #grids: HeightGrid[] | undefined;
 
-  constructor(private readonly database: Knex) {}
+  /** @param own grids of the developer's, which know better than those of data sets */
+  constructor(
+    private readonly database: Knex,
+    private readonly own: readonly HeightGrid[] = [],
+  ) {}
 
   /** Reads the grids of some versions; until it is done, the ones before answer. */
   async load(versions: readonly number[]): Promise<void> {
-    this.#grids = await readHeightGrids(this.database, versions);
+    this.#grids = [...this.own, ...(await readHeightGrids(this.database, versions))];
   }
 
   /** False until grids were read. */

@@ -1,5 +1,7 @@
 import { type Issue, PROBLEMS, type ProblemName } from "@bibliotope/wire";
 import type { ErrorRequestHandler, Request, Response } from "express";
+// for the log that every request has
+import type {} from "pino-http";
 import { isDatabaseAway } from "../database/connect.ts";
 import { escapeHtml } from "./pages.ts";
 

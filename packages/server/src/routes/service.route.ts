@@ -37,6 +37,8 @@ const HELP: Record<ProblemName, string> = {
   withdrawn: "The record was taken out of the data. The answer names what stands in its place.",
   "too-large": "Send less at a time.",
   "wrong-type": "Bodies are JSON, with Content-Type: application/json.",
+  "too-many":
+    "Wait as long as the Retry-After header says. The RateLimit headers of every answer say how much is left.",
   "not-ready": "The index is being built. The Retry-After header says when to ask again.",
   "no-database": "The database does not answer. Lookups go on; saving works again when it is back.",
   broken: "A fault of ours. The server's log has it under the answer's X-Request-Id.",
