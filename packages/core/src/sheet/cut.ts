@@ -94,6 +94,7 @@ const FIRST_ZOOM: Readonly<Record<SheetFeature["properties"]["layer"], readonly 
   ferry: [5],
   railway: [8],
   street: [8, 12, 13, 14],
+  point: [15],
   name: [9, 10, 11],
 };
 
@@ -112,6 +113,7 @@ type Pairs = [number, number][];
 /** A geometry as parts: each a line, a point, or a polygon's rings. */
 function partsOf(geometry: SheetGeometry): Pairs[][] {
   if (geometry.type === "Point") return [[[geometry.coordinates]]];
+  if (geometry.type === "MultiPoint") return geometry.coordinates.map((point) => [[point]]);
   if (geometry.type === "LineString") return [[geometry.coordinates]];
   if (geometry.type === "MultiLineString") return geometry.coordinates.map((line) => [line]);
   return geometry.type === "Polygon" ? [geometry.coordinates] : geometry.coordinates;
@@ -136,6 +138,10 @@ function cutGeometry(
   const near = pieces.filter((piece) => framesMeet(piece.frame, frame));
   const { type } = source.geometry;
   if (type === "Point") return near.length ? { geometry: source.geometry } : undefined;
+  if (type === "MultiPoint") {
+    const coordinates = near.flatMap(({ lines }) => degrees(lines[0], z).pairs);
+    return near.length ? { geometry: { type, coordinates } } : undefined;
+  }
   if (type === "LineString" || type === "MultiLineString") {
     const lines = near
       .flatMap((piece) => (frameHolds(frame, piece.frame) ? piece.lines : clipLine(piece.lines[0], frame)))

@@ -17,6 +17,7 @@ export type SheetLayer =
   | "ferry"
   | "railway"
   | "street"
+  | "point"
   | "name";
 
 /** What covers land that is not plain grass, in the order in which one lies over the other. */
@@ -26,6 +27,7 @@ export type Cover = (typeof COVERS)[number];
 /** Geometry of a feature in a tile (RFC 7946): [lon, lat] in degrees. */
 export type SheetGeometry =
   | { type: "Point"; coordinates: [number, number] }
+  | { type: "MultiPoint"; coordinates: [number, number][] }
   | { type: "LineString"; coordinates: [number, number][] }
   | { type: "MultiLineString"; coordinates: [number, number][][] }
   | { type: "Polygon"; coordinates: [number, number][][] }

@@ -58,8 +58,11 @@ export class MarkerGroups {
     const level = this.#level(Math.max(0, Math.min(ALONE_ZOOM, Math.floor(zoom))));
     const { x, y, count, first } = level;
     const group = (i: number): MarkerGroup => ({ x: x[i], y: y[i], count: count[i], first: first[i] });
-    if (!frame || frame.right - frame.left >= 1) return Array.from(x, (_, i) => group(i));
+    if (!frame) return Array.from(x, (_, i) => group(i));
     level.grid ??= new PointGrid(x, y);
+    // a frame as broad as the world meets each group once, whatever copy it is of
+    if (frame.right - frame.left >= 1)
+      return level.grid.within({ ...frame, left: -Infinity, right: Infinity }).map(group);
     const copies = [0];
     if (frame.left < 0) copies.push(1);
     if (frame.right > 1) copies.push(-1);

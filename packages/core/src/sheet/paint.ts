@@ -79,6 +79,7 @@ export function* paintInSlices(
   if (sheet !== "heights") pen.fill(buildings, style.building, "nonzero");
   if (sheet !== "heights") pen.lines(buildings, style.buildingLine, 0.6);
   else if (part.z >= OUTLINE_ZOOM) pen.lines(buildings, style.casing, 0.6);
+  if (sheet !== "heights") paintPoints(pen, of("point"));
   yield;
   if (sheet === "ground") return;
   paintRailways(pen, of("railway"));
@@ -145,6 +146,22 @@ function paintWater(pen: Pen, of: LayerOf): void {
   const lakes = of("water");
   pen.fill(lakes, style.water);
   pen.lines(lakes, style.coast, pen.part.z < 12 ? 0.6 : 1);
+}
+
+/** Houses of which nothing is known but where they stand. */
+function paintPoints(pen: Pen, features: readonly SheetFeature[]): void {
+  const { painter, style } = pen;
+  const radius = pen.width(1.4, 1.3);
+  painter.beginPath();
+  for (const { geometry } of features) {
+    for (const pair of geometry.type === "MultiPoint" ? geometry.coordinates : []) {
+      const [x, y] = pen.spot(pair);
+      painter.moveTo(x + radius, y);
+      painter.arc(x, y, radius, 0, 2 * Math.PI);
+    }
+  }
+  painter.fillStyle = style.buildingLine;
+  painter.fill();
 }
 
 /** A thin line with sleepers across. */

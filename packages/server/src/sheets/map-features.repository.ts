@@ -1,13 +1,17 @@
 import { refOf } from "@bibliotope/core/place";
 import type { SheetFeature } from "@bibliotope/core/sheet";
 import type { Knex } from "knex";
+import { BLANK_PAPER, deriveFeatures, type Gazetteer } from "./derive-features.ts";
 
-/** All map features of some data-set versions, each with the ref of the record that it shows. */
+/**
+ * All map features of some data-set versions, each with the ref of the record that it shows. A version that brings none
+ * has them made from its addresses and areas.
+ */
 export async function readMapFeatures(database: Knex, versions: readonly number[]): Promise<SheetFeature[]> {
   const rows = await database("map_features")
     .whereIn("version_id", [...versions])
     .orderBy(["version_id", "number"]);
-  return rows.map((row) => ({
+  const features: SheetFeature[] = rows.map((row) => ({
     type: "Feature",
     ...(row.identity === null ? {} : { id: refOf(row.country, row.identity) }),
     geometry: row.geometry,
@@ -18,4 +22,22 @@ export async function readMapFeatures(database: Knex, versions: readonly number[
       ...row.properties,
     },
   }));
+  const drawn = new Set(rows.map((row) => row.version_id));
+  for (const version of versions)
+    if (!drawn.has(version))
+      for (const feature of deriveFeatures(await readGazetteer(database, version))) features.push(feature);
+  const knowsLand = features.some(({ properties }) => properties.layer === "land");
+  return knowsLand || !features.length ? features : [BLANK_PAPER, ...features];
+}
+
+async function readGazetteer(database: Knex, version: number): Promise<Gazetteer> {
+  const of = (table: string, ...columns: string[]) =>
+    database(table).where({ version_id: version }).select(columns).orderBy("identity");
+  const at = ({ lat, lon, ...row }: { lat: number; lon: number }) => ({ ...row, at: { lat, lon } });
+  const [areas, streets, addresses] = await Promise.all([
+    of("areas", "identity", "country", "kind", "names", "rings", "lat", "lon"),
+    of("streets", "identity", "country", "kind", "names"),
+    of("addresses", "street", "lat", "lon"),
+  ]);
+  return { areas: areas.map(at), streets, addresses: addresses.map(at) } as Gazetteer;
 }
