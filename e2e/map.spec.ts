@@ -81,6 +81,55 @@ test.describe("the map", () => {
     await expect(studio.field("Town")).toHaveValue("Tidewell");
   });
 
+  test("its marker is dragged by the pointer and moved by keyboard, and the fields follow", async ({ page }) => {
+    await studio.search.pressSequentially("12 harbour row tidewell", { delay: 10 });
+    await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
+    await page.keyboard.press("Enter");
+    await expect(studio.map).toContainText("A marker stands at 12 Harbour Row.");
+    await studio.painted();
+    const first = await studio.field("Street and number").inputValue();
+    const box = (await studio.map.boundingBox())!;
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await page.mouse.move(x, y);
+    await expect(studio.map).toHaveAttribute("data-under", "draggable");
+    await page.mouse.down();
+    const followed = new Set<string>();
+    for (let i = 1; i <= 40; i++) {
+      await page.mouse.move(x + 3 * i, y + 2 * i);
+      await page.waitForTimeout(30);
+      followed.add(await studio.field("Street and number").inputValue());
+    }
+    // the fields follow while the marker is still held
+    expect(followed.size).toBeGreaterThan(1);
+    await page.mouse.up();
+    await expect(studio.field("Street and number")).not.toHaveValue(first);
+    const second = await studio.field("Street and number").inputValue();
+    await expect(studio.map).toContainText(`A marker stands at ${second}.`);
+    await expect(studio.field("Town")).toHaveValue("Tidewell");
+    await expect(studio.search).toHaveValue(new RegExp(`^${second}`));
+
+    await studio.map.focus();
+    await page.keyboard.press("Tab");
+    await expect(page.getByRole("listbox", { name: "Markers" })).toBeFocused();
+    await page.keyboard.press("m");
+    for (let i = 0; i < 12; i++) await page.keyboard.press("ArrowUp");
+    await page.keyboard.press("Enter");
+    await expect(studio.field("Street and number")).not.toHaveValue(second);
+  });
+
+  test("under the aim the fields follow the map", async ({ page }) => {
+    await studio.search.pressSequentially("12 harbour row tidewell", { delay: 10 });
+    await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
+    await page.keyboard.press("Enter");
+    await expect(studio.map).toContainText("A marker stands at 12 Harbour Row.");
+    await page.getByRole("button", { name: "Move the map under an aim" }).click();
+    await studio.map.focus();
+    await page.keyboard.press("ArrowRight");
+    await page.keyboard.press("ArrowDown");
+    await expect(studio.field("Street and number")).not.toHaveValue("12 Harbour Row");
+    await expect(studio.map.locator(".bt-aimed p")).toContainText(await studio.field("Street and number").inputValue());
+  });
+
   test("says in words what it shows", async ({ page }) => {
     const map = page.getByRole("application", { name: /On the map.*Arrow keys move it/ });
     await expect(map).toBeVisible();

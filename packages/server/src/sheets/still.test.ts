@@ -74,6 +74,27 @@ describe("paintStill", () => {
     expect(Buffer.from(hostile).equals(Buffer.from(plain))).toBe(false);
   });
 
+  it("takes markup in a name of the data for text: as broad as its letters", async () => {
+    const named = (text: string): SheetFeature => ({
+      type: "Feature",
+      geometry: { type: "Point", coordinates: [-21.5, -35.5] },
+      properties: { layer: "name", rank: 1, what: "town", names: [{ lang: "en", name: text }] },
+    });
+    const inkOf = async (text: string) => {
+      const { width, height, colour } = await look(
+        paintStill(new SheetCutter([square(-22, -21), named(text)]), still({ size: { width: 600, height: 120 } })),
+      );
+      let columns = 0;
+      for (let x = 0; x < width - 160; x++) {
+        let isInked = false;
+        for (let y = 20; y < height - 40; y++) isInked ||= colour(x, y) === "#23262d";
+        columns += Number(isInked);
+      }
+      return columns;
+    };
+    expect(await inkOf('<b onclick="x">Keel</b>')).toBeGreaterThan(2 * (await inkOf("Keel")));
+  });
+
   it("goes on over the 180th meridian", async () => {
     const both = new SheetCutter([square(179, 180), square(-180, -179)]);
     const { colour } = await look(paintStill(both, still({ view: { at: { lat: -35.5, lon: 180 }, zoom: 12 } })));
