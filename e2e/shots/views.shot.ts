@@ -95,3 +95,41 @@ test("picture", async ({ page }) => {
   await page.waitForTimeout(900);
   await take(page, "picture");
 });
+
+test("heights", async ({ page }) => {
+  await page.goto("/f/become-a-reader#");
+  const studio = new Studio(page);
+  await studio.painted();
+  await page.getByLabel("Kind of sheet").selectOption({ label: "Heights" });
+  const box = (await studio.map.boundingBox())!;
+  // the highest ground of Lorramere
+  await page.mouse.move(box.x + box.width / 2 + 4, box.y + box.height / 2 - 55);
+  for (let i = 0; i < 8; i++) await page.mouse.wheel(0, -200);
+  await page.waitForTimeout(400);
+  await studio.painted();
+  await page.waitForTimeout(400);
+  await take(page, "heights");
+});
+
+test("ground", async ({ page }) => {
+  const studio = await filled(page, "12 harb");
+  await page.getByLabel("Kind of sheet").selectOption({ label: "Ground with streets" });
+  await studio.map.focus();
+  for (let i = 0; i < 3; i++) await page.keyboard.press("-");
+  await page.waitForTimeout(500);
+  await studio.painted();
+  await page.waitForTimeout(400);
+  await take(page, "ground");
+});
+
+test("relief", async ({ page }) => {
+  await page.goto("/lookups/forward?q=12+harbour+street+tidewell&gloss=1");
+  await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+  await page.getByRole("button", { name: "Show it in relief" }).click();
+  const relief = page.locator(".bt-relief");
+  await expect(relief).toHaveAttribute("data-complete", "true");
+  for (let i = 0; i < 7; i++) await page.keyboard.press("ArrowUp");
+  for (let i = 0; i < 3; i++) await page.keyboard.press("ArrowRight");
+  await page.waitForTimeout(900);
+  await take(page, "relief");
+});
