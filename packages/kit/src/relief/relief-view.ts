@@ -1,8 +1,7 @@
 import { metresPerPixel, type Position, project, TILE } from "@bibliotope/core/geo";
-import { DAY, drawMarker, NIGHT, type SheetKind, type SheetTile, type TileName } from "@bibliotope/core/sheet";
+import { DAY, NIGHT, type SheetKind, type SheetTile, type TileName } from "@bibliotope/core/sheet";
 import {
   AmbientLight,
-  CanvasTexture,
   Color,
   DirectionalLight,
   Fog,
@@ -13,7 +12,6 @@ import {
   Scene,
   Spherical,
   Sprite,
-  SpriteMaterial,
   SRGBColorSpace,
   Texture,
   Vector3,
@@ -26,6 +24,7 @@ import { Tiles } from "../map/tiles.ts";
 import { adopt } from "../style.ts";
 import { HeightField } from "./height-field.ts";
 import { type House, highestAround, housesOf, raise } from "./houses.ts";
+import { FIELD_OF_VIEW, makeSign, sizeSign } from "./sign.ts";
 import { RELIEF_STYLE } from "./style.ts";
 import { type Ground, terrainOf, toSquare } from "./terrain.ts";
 
@@ -64,7 +63,6 @@ const MARGIN = 220;
 const LOWERED = 4;
 /** Metres of the camera above the ground, wherever it goes. */
 const CLEARANCE = 6;
-const FIELD_OF_VIEW = 50;
 /** Radians that an arrow key turns, and the share of the distance that plus and minus go. */
 const TURN = Math.PI / 24;
 const STEP = 0.8;
@@ -147,8 +145,8 @@ export class ReliefView {
       if (loading.signal.aborted) return;
       this.#clear();
       this.#ground = ground;
-      this.#lay(ground, houses);
       this.#height = ground.heights.at(ground.origin);
+      this.#lay(ground, houses);
       this.lookDown(highestAround(houses, { x: 0, z: 0 }, ROOFS_AROUND, this.#height) - this.#height);
       this.#words.textContent = `${place.label ? `${place.label}, ` : ""}${Math.round(this.#height)} m above the sea`;
     } catch (error) {
@@ -286,7 +284,7 @@ export class ReliefView {
       this.#layTile(tile, FAR_FINENESS, new Mesh(terrainOf(ground, tile, FAR.cells, { hole, lowered: LOWERED })));
     const style = this.options.night ? NIGHT : DAY;
     this.#content.add(new Mesh(raise(houses), new MeshLambertMaterial({ color: style.building })));
-    this.#content.add(this.#signOf(ground));
+    this.#content.add(makeSign(this.#place!.label, this.#height, style, this.element.clientHeight));
     this.#dress();
   }
 
@@ -320,36 +318,6 @@ export class ReliefView {
     else this.#dressed ??= setTimeout(() => this.#draw(), DRESSING);
   }
 
-  /** The marker of the flat map, always as large on the screen. */
-  #signOf(ground: Ground): Sprite {
-    const [width, height, x, y] = [360, 140, 40, 40];
-    const canvas = document.createElement("canvas");
-    canvas.width = width * 2;
-    canvas.height = height * 2;
-    const context = canvas.getContext("2d")!;
-    context.scale(2, 2);
-    const { label } = this.#place!;
-    drawMarker(context, { x, y, marked: true, ...(label ? { label } : {}) }, this.options.night ? NIGHT : DAY);
-    const texture = new CanvasTexture(canvas);
-    texture.colorSpace = SRGBColorSpace;
-    const sprite = new Sprite(
-      new SpriteMaterial({ map: texture, depthTest: false, sizeAttenuation: false, fog: false }),
-    );
-    sprite.name = "sign";
-    sprite.center.set(x / width, 1 - y / height);
-    sprite.position.set(0, ground.heights.at(ground.origin) + 1, 0);
-    sprite.userData.size = { width, height };
-    this.#sizeSign(sprite);
-    return sprite;
-  }
-
-  /** A sprite's size is given in parts of the view: as many pixels as on the flat map. */
-  #sizeSign(sprite: Sprite): void {
-    const { width, height } = sprite.userData.size as { width: number; height: number };
-    const perPixel = (2 * Math.tan((FIELD_OF_VIEW * Math.PI) / 360)) / Math.max(1, this.element.clientHeight);
-    sprite.scale.set(width * perPixel, height * perPixel, 1);
-  }
-
   #clear(): void {
     this.#awaited.clear();
     this.#content.traverse((object) => {
@@ -370,7 +338,7 @@ export class ReliefView {
     this.#camera.aspect = width / height;
     this.#camera.updateProjectionMatrix();
     const sign = this.#content.getObjectByName("sign");
-    if (sign instanceof Sprite) this.#sizeSign(sign);
+    if (sign instanceof Sprite) sizeSign(sign, height);
     this.#draw();
   }
 
