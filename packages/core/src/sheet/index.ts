@@ -20,6 +20,7 @@ export {
   type Over,
 } from "./over.ts";
 export {
+  isPainted,
   paintInSlices,
   paintPart,
   paintTile,
@@ -32,7 +33,17 @@ export {
 export type { Painter } from "./painter.ts";
 export type { SheetPart } from "./pen.ts";
 export { drawChosen, drawDevice, drawFrame } from "./place-signs.ts";
-export { drawAim, drawGroup, drawLine, drawMarker, type MarkerPicture, type MarkerSign } from "./signs.ts";
+export {
+  digitWidth,
+  drawAim,
+  drawGroup,
+  drawLine,
+  drawMarker,
+  drawSheaf,
+  letterCount,
+  type MarkerPicture,
+  type MarkerSign,
+} from "./signs.ts";
 export { DAY, NIGHT, type SheetStyle } from "./styles.ts";
 export {
   frameOf,

@@ -43,9 +43,11 @@ const ON_SHEET: Readonly<Record<SheetKind, ReadonlySet<Label["what"]>>> = {
   ground: new Set(),
 };
 
-/** True for features that may have a label. */
-export function hasLabel({ layer, rank, names, what }: SheetFeature["properties"]): boolean {
-  return what === "peak" || (layer === "contour" ? rank <= MOST_CONTOUR_RANK : Boolean(names?.length));
+/** True for features that may have a label on a sheet. */
+export function hasLabel({ layer, rank, names, what }: SheetFeature["properties"], sheet: SheetKind): boolean {
+  if (sheet === "ground") return false;
+  if (what === "peak") return sheet === "heights";
+  return layer === "contour" ? sheet === "heights" && rank <= MOST_CONTOUR_RANK : Boolean(names?.length);
 }
 
 /** Contours of lower importance have no height written on them. */

@@ -3,7 +3,7 @@ import { recorder } from "../../testing/recorder.ts";
 import { project } from "../geo/index.ts";
 import type { SheetFeature } from "./features.ts";
 import { drawLabels } from "./letter.ts";
-import { paintInSlices, paintPart, paintTile, partOf, type SheetKind } from "./paint.ts";
+import { isPainted, paintInSlices, paintPart, paintTile, partOf, SHEETS, type SheetKind } from "./paint.ts";
 import { drawAim, drawGroup, drawMarker } from "./signs.ts";
 import { paperAt } from "./steps.ts";
 import { DAY, NIGHT } from "./styles.ts";
@@ -272,6 +272,16 @@ describe("sheets", () => {
     const slices = [...paintInSlices(painter, everything, partOf(tile), { style: NIGHT, sheet: "named-ground" })];
     expect(slices.length).toBeGreaterThan(5);
     expect(calls).toEqual(on("named-ground", everything, NIGHT));
+  });
+
+  it("paint the same from what they show as from everything", () => {
+    for (const sheet of SHEETS)
+      expect(
+        on(
+          sheet,
+          everything.filter(({ properties }) => isPainted(properties, sheet)),
+        ),
+      ).toEqual(on(sheet));
   });
 
   it("have a paper for every height", () => {

@@ -86,6 +86,14 @@ export function* paintInSlices(
   paintStreets(pen, of("street"), sheet);
 }
 
+/** True for features that a sheet shows at all: others need not be cut for it. */
+export function isPainted({ layer, rank }: SheetFeature["properties"], sheet: SheetKind): boolean {
+  if (layer === "name") return false;
+  if (layer === "cover") return sheet === "ground" || sheet === "named-ground";
+  if (layer === "contour") return sheet === "heights" || (sheet === "streets" && rank <= CONTOUR_ZOOMS.length);
+  return true;
+}
+
 type LayerOf = (layer: SheetLayer) => SheetFeature[];
 
 function* paintGround(pen: Pen, of: LayerOf, sheet: SheetKind): Generator<void> {

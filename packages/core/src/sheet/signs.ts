@@ -257,6 +257,42 @@ export function drawGroup(
   colour: string,
   style: SheetStyle,
 ): void {
+  const text = String(count);
+  drawSheaf(painter, at, text.length, colour, style);
+  painter.save();
+  painter.translate(at.x, at.y);
+  letterCount(painter, text, style);
+  painter.restore();
+}
+
+/** Letters a count, or a digit of one, around the middle of a group's tab. */
+export function letterCount(painter: Painter, text: string, style: SheetStyle): void {
+  painter.font = COUNT_FONT;
+  painter.textAlign = "center";
+  painter.textBaseline = "middle";
+  painter.fillStyle = style.ink;
+  painter.fillText(text, 0, 0);
+}
+
+const COUNT_FONT = '13px "JetBrains Mono Variable", "JetBrains Mono", monospace';
+/** CSS pixels of half the narrowest tab, and of what stands free beside the number. */
+const HALF_TAB = 22;
+const BESIDE_COUNT = 9;
+
+/** CSS pixels of a digit of a count. */
+export function digitWidth(painter: Painter): number {
+  painter.font = COUNT_FONT;
+  return painter.measureText("0").width;
+}
+
+/** Draws a group without its number. @param digits of the number, for which the tab has room */
+export function drawSheaf(
+  painter: Painter,
+  at: { x: number; y: number },
+  digits: number,
+  colour: string,
+  style: SheetStyle,
+): void {
   painter.save();
   painter.translate(at.x, at.y);
   for (const shift of [-13, 13, 0]) {
@@ -265,10 +301,7 @@ export function drawGroup(
     ribbon(painter, 1, {}, colour, style);
     painter.restore();
   }
-  painter.font = '13px "JetBrains Mono Variable", "JetBrains Mono", monospace';
-  painter.textAlign = "center";
-  painter.textBaseline = "middle";
-  const half = Math.max(22, painter.measureText(String(count)).width / 2 + 9);
+  const half = Math.max(HALF_TAB, (digits * digitWidth(painter)) / 2 + BESIDE_COUNT);
   painter.beginPath();
   painter.rect(-half, -13, 2 * half, 24);
   painter.fillStyle = style.paper;
@@ -276,7 +309,5 @@ export function drawGroup(
   painter.strokeStyle = colour;
   painter.lineWidth = 2;
   painter.stroke();
-  painter.fillStyle = style.ink;
-  painter.fillText(String(count), 0, 0);
   painter.restore();
 }

@@ -1,6 +1,8 @@
 import {
-  drawGroup,
+  digitWidth,
   drawMarker,
+  drawSheaf,
+  letterCount,
   type MarkerSign,
   type Over,
   type Painter,
@@ -18,11 +20,13 @@ const BELOW = 50;
 /** Signs as small pictures, for while a map with many of them moves. At rest they are drawn truly. */
 export class SignStamps {
   readonly #stamps = new Map<string, HTMLCanvasElement>();
+  #digit: number | undefined;
   #ratio = 0;
   #style: SheetStyle | undefined;
 
   forget(): void {
     this.#stamps.clear();
+    this.#digit = undefined;
   }
 
   /** What draws on a context with one unit to a CSS pixel. */
@@ -49,9 +53,28 @@ export class SignStamps {
           drawMarker(painter, { ...sign, x: SIDE, y: ABOVE }, style),
         );
       },
-      group: (at, count) =>
-        put(`group ${count}`, at, (painter) => drawGroup(painter, { x: SIDE, y: ABOVE }, count, style.madder, style)),
+      group: (at, count) => {
+        const text = String(count);
+        put(`sheaf ${text.length}`, at, (painter) =>
+          drawSheaf(painter, { x: SIDE, y: ABOVE }, text.length, style.madder, style),
+        );
+        // digit by digit: each zoom has groups of other counts
+        const width = this.#digitWidth(context);
+        [...text].forEach((digit, i) => {
+          const x = at.x + (i - (text.length - 1) / 2) * width;
+          put(`digit ${digit}`, { x, y: at.y }, (painter) => {
+            painter.translate(SIDE, ABOVE);
+            letterCount(painter, digit, style);
+          });
+        });
+        return true;
+      },
     };
+  }
+
+  #digitWidth(context: CanvasRenderingContext2D): number {
+    this.#digit ??= digitWidth(context as unknown as Painter);
+    return this.#digit;
   }
 
   #make(draw: (painter: Painter) => void): HTMLCanvasElement {

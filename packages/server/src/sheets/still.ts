@@ -4,6 +4,7 @@ import {
   DAY,
   drawOver,
   hasLabel,
+  isPainted,
   labelsOf,
   NIGHT,
   type Over,
@@ -64,7 +65,7 @@ export function paintStill(cutter: SheetCutter, { view, size, scale, night, shee
   const style = night ? NIGHT : DAY;
   context.scale(scale, scale);
   for (const part of partsOf(view, size)) {
-    const features = cutter.cutPart(part);
+    const features = cutter.cutPart(part, (properties) => isPainted(properties, sheet));
     context.save();
     context.translate(part.x, 0);
     context.scale(part.scale, part.scale);
@@ -76,7 +77,10 @@ export function paintStill(cutter: SheetCutter, { view, size, scale, night, shee
   }
   // tile by tile, so that names stand where they stand on the map in a page
   const labels = tilesOf(view, size).flatMap((tile) =>
-    labelsOf(cutter.cutPart(partOf(tile), hasLabel), { langs, sheet }),
+    labelsOf(
+      cutter.cutPart(partOf(tile), (properties) => hasLabel(properties, sheet)),
+      { langs, sheet },
+    ),
   );
   drawOver(painter, view, size, style, labels, { ...over, whole: true });
   return encodePng(canvas.data(), width, height);
