@@ -10,13 +10,16 @@ test("the ground in relief: straight down first, then free by keys and pointer, 
   await kit.make({ relief: true, view: { at: HOUSE, zoom: 16 } }, [
     { at: HOUSE, label: "12 Harbour Street", marked: true },
   ]);
-  const scripts: string[] = [];
-  page.on("request", (request) => void (request.url().includes("relief") && scripts.push(request.url())));
-  expect(scripts).toEqual([]);
+  const scripts = () =>
+    page.evaluate(
+      () => performance.getEntriesByType("resource").filter(({ name }) => name.includes("/relief-")).length,
+    );
+  // what draws it is loaded only when it is asked for
+  expect(await scripts()).toBe(0);
   await page.getByRole("button", { name: "Show it in relief" }).click();
   const relief = page.getByRole("application", { name: /^Where in relief\. Arrow keys turn/ });
   await expect(relief).toHaveAttribute("data-complete", "true");
-  expect(scripts.length).toBeGreaterThan(0);
+  expect(await scripts()).toBe(1);
   await expect(relief.getByRole("status")).toHaveText(/^12 Harbour Street, \d+ m above the sea$/);
   const view = async () => {
     const [away, tilt, turn] = (await relief.getAttribute("data-view"))!.split(",").map(Number);
@@ -80,4 +83,14 @@ test("without WebGL it says so and keeps the flat map", async ({ kit, page }) =>
   );
   await page.getByRole("button", { name: "Zoom in" }).click();
   await expect.poll(async () => (await kit.view()).zoom).toBe(17);
+});
+
+test("where what draws it does not come, it says so", async ({ kit, page }) => {
+  await kit.make({ relief: true, view: { at: HOUSE, zoom: 16 } });
+  await page.route("**/kit/v1/relief-*", (route) => route.abort());
+  const button = page.getByRole("button", { name: "Show it in relief" });
+  await button.click();
+  await expect(kit.map.locator(".bt-note")).toHaveText(
+    "What draws the relief did not come. Check the connection, then try again.",
+  );
 });

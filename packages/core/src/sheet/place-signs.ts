@@ -1,7 +1,6 @@
 import type { Painter } from "./painter.ts";
+import { turnAround } from "./signs.ts";
 import type { SheetStyle } from "./styles.ts";
-
-const turnAround = 2 * Math.PI;
 
 interface Spot {
   x: number;

@@ -36,7 +36,8 @@ export interface MarkerPicture {
 /** CSS pixels by which a marker stands above the spot while it is moved. */
 const LIFT = 12;
 
-const turnAround = 2 * Math.PI;
+/** Radians of a whole circle. */
+export const turnAround = 2 * Math.PI;
 
 /** Draws one marker. */
 export function drawMarker(painter: Painter, sign: MarkerSign, style: SheetStyle): void {

@@ -16,6 +16,9 @@ export interface ReliefDoorTarget {
   closed(): void;
 }
 
+/** What draws the relief could not be fetched. */
+class NotLoaded extends Error {}
+
 /** Opens the view in relief over a flat map; what draws it is loaded only then. */
 export class ReliefDoor {
   #view: ReliefView | undefined;
@@ -23,17 +26,15 @@ export class ReliefDoor {
 
   constructor(private readonly target: ReliefDoorTarget) {}
 
-  get isOpen(): boolean {
-    return this.#view !== undefined;
-  }
-
   async open(place: ReliefPlace): Promise<void> {
     const { client, label, langs, margin, element, say } = this.target;
     if (this.#view || this.#isOpening) return;
     this.#isOpening = true;
     say("Preparing the relief …");
     try {
-      const { ReliefView } = await import("../relief/relief-view.ts");
+      const { ReliefView } = await import("../relief/relief-view.ts").catch(() => {
+        throw new NotLoaded();
+      });
       const view = new ReliefView(element, {
         client,
         label,
@@ -47,8 +48,12 @@ export class ReliefDoor {
       say("");
       view.focus();
       await view.show(place);
-    } catch {
-      say("This browser cannot draw the ground in relief. The flat map stays.");
+    } catch (error) {
+      say(
+        error instanceof NotLoaded
+          ? "What draws the relief did not come. Check the connection, then try again."
+          : "This browser cannot draw the ground in relief. The flat map stays.",
+      );
     } finally {
       this.#isOpening = false;
     }

@@ -62,7 +62,7 @@ export class Walker {
     this.element.hidden = places.length === 0;
     if (this.#place !== undefined && !places.includes(this.#place)) this.#place = undefined;
     if (places.length && this.#list.childElementCount === 0) this.#write(places[0]);
-    else if (document.activeElement === this.#list || this.#hasFocus()) this.#show(this.#place ?? places[0]);
+    else if (this.#hasFocus()) this.#show(this.#place ?? places[0]);
     else if (places.length) this.#write(this.#place ?? places[0]);
   }
 
