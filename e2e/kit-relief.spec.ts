@@ -85,7 +85,55 @@ test("without WebGL it says so and keeps the flat map", async ({ kit, page }) =>
   await expect.poll(async () => (await kit.view()).zoom).toBe(17);
 });
 
-test("where what draws it does not come, it says so", async ({ kit, page }) => {
+test.describe("on touch", () => {
+  test.use({ hasTouch: true });
+
+  test("fingers turn it, and bring it nearer", async ({ kit, page }) => {
+    await kit.make({ relief: true, view: { at: HOUSE, zoom: 16 } }, [{ at: HOUSE, label: "Here", marked: true }]);
+    await page.getByRole("button", { name: "Show it in relief" }).click();
+    const relief = page.getByRole("application", { name: /^Where in relief/ });
+    await expect(relief).toHaveAttribute("data-complete", "true");
+    const view = async () => (await relief.getAttribute("data-view"))!.split(",").map(Number);
+    const [away, tilt] = await view();
+    const box = (await relief.boundingBox())!;
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    const session = await page.context().newCDPSession(page);
+    const touch = (type: "touchStart" | "touchMove" | "touchEnd", ...spots: [number, number][]) =>
+      session.send("Input.dispatchTouchEvent", {
+        type,
+        touchPoints: spots.map(([dx, dy], id) => ({ x: x + dx, y: y + dy, id })),
+      });
+    await touch("touchStart", [0, 0]);
+    for (let i = 1; i <= 8; i++) await touch("touchMove", [0, -10 * i]);
+    await touch("touchEnd");
+    await expect.poll(async () => (await view())[1]).toBeGreaterThan(tilt + 10);
+    await touch("touchStart", [-30, 0], [30, 0]);
+    for (let i = 1; i <= 8; i++) await touch("touchMove", [-30 - 8 * i, 0], [30 + 8 * i, 0]);
+    await touch("touchEnd");
+    await expect.poll(async () => (await view())[0]).toBeLessThan(away * 0.8);
+  });
+});
+
+test("parts of the sheet that fail are asked for again", async ({ kit, page }) => {
+  await kit.make({ relief: true, view: { at: HOUSE, zoom: 16 } });
+  await page.route("**/v1/sheets/features/16/**", (route) => route.abort());
+  await page.getByRole("button", { name: "Show it in relief" }).click();
+  const relief = page.getByRole("application", { name: /^Where in relief/ });
+  await expect(relief).toHaveAttribute("data-missing", "true");
+  await page.unrouteAll();
+  await expect(relief).toHaveAttribute("data-missing", "false", { timeout: 20_000 });
+});
+
+test("a map that is taken away with its relief leaves the keys where they are", async ({ kit, page }) => {
+  await kit.make({ relief: true, view: { at: HOUSE, zoom: 16 } });
+  await page.getByRole("button", { name: "Show it in relief" }).click();
+  await expect(page.getByRole("application", { name: /^Where in relief/ })).toBeVisible();
+  await page.getByLabel("Beside").focus();
+  await page.evaluate(() => (window as unknown as KitWindow).sheet.destroy());
+  await expect(page.getByLabel("Beside")).toBeFocused();
+});
+
+test("where what draws it does not come, it says so, and comes at a second try", async ({ kit, page }) => {
   await kit.make({ relief: true, view: { at: HOUSE, zoom: 16 } });
   await page.route("**/kit/v1/relief-*", (route) => route.abort());
   const button = page.getByRole("button", { name: "Show it in relief" });
@@ -93,4 +141,7 @@ test("where what draws it does not come, it says so", async ({ kit, page }) => {
   await expect(kit.map.locator(".bt-note")).toHaveText(
     "What draws the relief did not come. Check the connection, then try again.",
   );
+  await page.unrouteAll();
+  await button.click();
+  await expect(page.getByRole("application", { name: /^Where in relief/ })).toBeVisible();
 });

@@ -197,9 +197,13 @@ test("what was found is a picture too, with the element to paste into a page", a
   await expect(picture).toBeVisible();
   await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(300);
   await expect(page.locator("pre")).toContainText('crossorigin="anonymous"');
-  await page.getByRole("button", { name: "600 × 400" }).click();
+  await page.getByLabel("Size").selectOption({ label: "600 × 400" });
   await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(600);
   await expect(page.locator("pre")).toContainText('width="600"');
+  await page.getByLabel("Sheet", { exact: true }).selectOption({ label: "Heights" });
+  await expect(page.locator("pre")).toContainText("sheet=heights");
+  await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.src)).toContain("sheet=heights");
+  await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.complete)).toBe(true);
 });
 
 test("the line of a distance stands on the map, and on its picture", async ({ page }) => {

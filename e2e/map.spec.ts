@@ -1,4 +1,5 @@
 import { expect, test } from "@playwright/test";
+import { pictureOf } from "./support/kit-page.ts";
 import { Studio } from "./support/studio.ts";
 
 test.describe("the map", () => {
@@ -14,12 +15,10 @@ test.describe("the map", () => {
   });
 
   test("is painted: sea, land and the names of the countries", async () => {
-    const colours = await studio.map.locator("canvas").evaluate((canvas: HTMLCanvasElement) => {
-      const { data } = canvas.getContext("2d")!.getImageData(0, 0, canvas.width, canvas.height);
-      const seen = new Set<string>();
-      for (let i = 0; i < data.length; i += 4) seen.add(`${data[i]},${data[i + 1]},${data[i + 2]}`);
-      return [...seen];
-    });
+    const { data } = await pictureOf(studio.map);
+    const seen = new Set<string>();
+    for (let i = 0; i < data.length; i += 4) seen.add(`${data[i]},${data[i + 1]},${data[i + 2]}`);
+    const colours = [...seen];
     expect(colours).toContain("223,229,226");
     expect(colours).toContain("246,242,230");
     expect(colours.length).toBeGreaterThan(20);

@@ -3,7 +3,7 @@ import pixelmatch from "pixelmatch";
 import { PNG } from "pngjs";
 import { SHEETS, type SheetKind } from "../packages/core/src/sheet/index.ts";
 import { ready } from "./support/house.ts";
-import { KitPage, type KitWindow, test } from "./support/kit-page.ts";
+import { KitPage, type KitWindow, pictureOf, test } from "./support/kit-page.ts";
 
 const SIZE = { width: 600, height: 400 };
 /** Pixels of a picture to one of its size: as fine as the tiles of the map are painted. */
@@ -65,10 +65,7 @@ test.describe("the same picture from server and browser", () => {
         await page.evaluate(
           () => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))),
         );
-        const mine = await shown.map
-          .locator("> canvas")
-          .evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL("image/png"));
-        const inBrowser = PNG.sync.read(Buffer.from(mine.split(",")[1], "base64"));
+        const inBrowser = await pictureOf(shown.map);
         const onServer = await still(
           `at=${at.lat},${at.lon}&label=Here&zoom=${zoom}&size=600x400&scale=${SCALE}&sheet=${sheet}&lang=zxx${night ? "&night=1" : ""}`,
         );

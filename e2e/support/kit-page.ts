@@ -3,6 +3,7 @@ import { createServer, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { join } from "node:path";
 import { test as base, expect, type Locator, type Page } from "@playwright/test";
+import { PNG } from "pngjs";
 import type { MapLine, MapOptions, Marker, SheetMap } from "../../packages/kit/src/index.ts";
 import { ready } from "./house.ts";
 
@@ -50,6 +51,20 @@ window.makeMap = (options) => {
 document.documentElement.dataset.ready = "true";
 </script></html>`;
 
+/** What a map shows: its tiles, and over them names and markers. */
+export async function pictureOf(map: Locator): Promise<PNG> {
+  const url = await map.locator(".bt-view").evaluate((view) => {
+    const shown = [...view.querySelectorAll("canvas")].filter(({ hidden }) => !hidden);
+    const whole = document.createElement("canvas");
+    whole.width = shown[0].width;
+    whole.height = shown[0].height;
+    const context = whole.getContext("2d")!;
+    for (const canvas of shown) context.drawImage(canvas, 0, 0);
+    return whole.toDataURL("image/png");
+  });
+  return PNG.sync.read(Buffer.from(url.split(",")[1], "base64"));
+}
+
 /** A page of a developer's with a map on it. */
 export class KitPage {
   readonly map: Locator;
@@ -85,14 +100,12 @@ export class KitPage {
   }
 
   /** How many pixels of the map have a colour, #rrggbb. */
-  pixels(colour: string): Promise<number> {
-    return this.map.locator("> canvas").evaluate((canvas: HTMLCanvasElement, wanted) => {
-      const { data } = canvas.getContext("2d")!.getImageData(0, 0, canvas.width, canvas.height);
-      const [r, g, b] = [1, 3, 5].map((at) => Number.parseInt(wanted.slice(at, at + 2), 16));
-      let count = 0;
-      for (let i = 0; i < data.length; i += 4) if (data[i] === r && data[i + 1] === g && data[i + 2] === b) count++;
-      return count;
-    }, colour);
+  async pixels(colour: string): Promise<number> {
+    const { data } = await pictureOf(this.map);
+    const [r, g, b] = [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16));
+    let count = 0;
+    for (let i = 0; i < data.length; i += 4) if (data[i] === r && data[i + 1] === g && data[i + 2] === b) count++;
+    return count;
   }
 
   held<K extends "pressed" | "happened" | "followed">(what: K): Promise<KitWindow[K]> {

@@ -1,4 +1,12 @@
-export { type AutofillValues, autofillParts, autofillValues, envelopeLines, formatLine, partLookup } from "./format.ts";
+export {
+  type AutofillValues,
+  autofillParts,
+  autofillValues,
+  envelopeLines,
+  formatLine,
+  partLookup,
+  shortLine,
+} from "./format.ts";
 export { formatHouseNumber, lastNumber, parseHouseNumber } from "./house-number.ts";
 export {
   AREA_KINDS,

@@ -1,6 +1,7 @@
 import { project, TILE, unproject } from "../geo/index.ts";
 import { clipLine, clipRing, type Frame, frameAround, frameHolds, framesMeet, type Line } from "./clip.ts";
 import type { SheetFeature, SheetGeometry, SheetTile } from "./features.ts";
+import { FrameTree } from "./frame-tree.ts";
 import { partOf, type TileName } from "./paint.ts";
 import type { SheetPart } from "./pen.ts";
 import { simplify } from "./simplify.ts";
@@ -22,10 +23,16 @@ interface Prepared {
   frame: Frame;
 }
 
+/** The features of one zoom. */
+interface Level {
+  features: Prepared[];
+  tree: FrameTree;
+}
+
 /** Features of one kind of data, ready to be cut into tiles. Simplified once for each zoom. */
 export class SheetCutter {
   readonly #prepared: Prepared[];
-  readonly #byZoom = new Map<number, Prepared[]>();
+  readonly #byZoom = new Map<number, Level>();
 
   constructor(features: Iterable<SheetFeature>) {
     this.#prepared = [...features].map(prepare);
@@ -48,10 +55,12 @@ export class SheetCutter {
       right: (left + width + MARGIN) / whole,
       bottom: (top + height + MARGIN) / whole,
     };
-    return this.#at(z)
-      .filter((feature) => framesMeet(feature.frame, frame) && isWanted(feature.source.properties))
+    const { features, tree } = this.#at(z);
+    return tree
+      .meeting(frame)
+      .map((place) => features[place])
       .flatMap((feature): SheetFeature[] => {
-        const cut = cutGeometry(feature, frame, z);
+        const cut = isWanted(feature.source.properties) && cutGeometry(feature, frame, z);
         if (!cut) return [];
         const { geometry, cuts } = cut;
         const { source } = feature;
@@ -59,16 +68,17 @@ export class SheetCutter {
       });
   }
 
-  #at(zoom: number): Prepared[] {
-    const level = Math.min(zoom, EXACT_ZOOM);
-    let features = this.#byZoom.get(level);
-    if (!features) {
-      const shown = this.#prepared.filter(({ source }) => level >= firstZoom(source.properties));
-      features =
-        level === EXACT_ZOOM ? shown : shown.map((feature) => simplified(feature, TOLERANCE / (TILE * 2 ** level)));
-      this.#byZoom.set(level, features);
+  #at(zoom: number): Level {
+    const at = Math.min(zoom, EXACT_ZOOM);
+    let level = this.#byZoom.get(at);
+    if (!level) {
+      const shown = this.#prepared.filter(({ source }) => at >= firstZoom(source.properties));
+      const features =
+        at === EXACT_ZOOM ? shown : shown.map((feature) => simplified(feature, TOLERANCE / (TILE * 2 ** at)));
+      level = { features, tree: new FrameTree(features.map(({ frame }) => frame)) };
+      this.#byZoom.set(at, level);
     }
-    return features;
+    return level;
   }
 }
 

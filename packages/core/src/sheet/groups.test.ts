@@ -45,6 +45,27 @@ describe("MarkerGroups", () => {
     );
   });
 
+  it("tells the kind that all markers of a group are of", () => {
+    fc.assert(
+      fc.property(fc.array(fc.tuple(position, fc.nat(2)), { maxLength: 60 }), zoom, (its, z) => {
+        const groups = new MarkerGroups(
+          its.map(([at]) => at),
+          its.map(([, kind]) => kind),
+        );
+        const byKind = [0, 1, 2].map((kind) => groups.at(z).filter((group) => group.kind === kind));
+        for (const [kind, same] of byKind.entries())
+          expect(same.reduce((sum, { count }) => sum + count, 0)).toBeLessThanOrEqual(
+            its.filter(([, its]) => its === kind).length,
+          );
+        for (const { first, kind, count } of groups.at(z))
+          if (count === 1 || kind !== undefined) expect(kind).toBe(its[first][1]);
+      }),
+    );
+    const at = { lat: -35.2, lon: -21.4 };
+    expect(new MarkerGroups([at, at], [1, 1]).at(5)[0].kind).toBe(1);
+    expect(new MarkerGroups([at, at], [1, 2]).at(5)[0].kind).toBeUndefined();
+  });
+
   it("joins two markers that would touch, and no others", () => {
     const at = { lat: -35.2, lon: -21.4 };
     const pixels = (count: number, z: number) => ({ lat: at.lat, lon: at.lon + (360 * count) / (TILE * 2 ** z) });

@@ -18,6 +18,7 @@ export {
   type MapLine,
   type MapMarker,
   type Over,
+  type SignedGroup,
 } from "./over.ts";
 export {
   isPainted,

@@ -184,6 +184,19 @@ describe("placeLabels", () => {
     expect(placed.map((one) => one.label.text)).toEqual(["Whole"]);
   });
 
+  it("writes a street's local name behind the reader's where the street is long enough", () => {
+    const street = (run: number) =>
+      placeLabels(
+        [label("Harbour Street", 0, 0, { what: "street", local: "Οδός Λιμένος", run })],
+        ({ x, y }) => ({ x, y }),
+        1,
+        ({ text }) => 6 * text.length,
+      ).map((placed) => [placed.label.text, placed.label.local]);
+    expect(street(300)).toEqual([["Harbour Street · Οδός Λιμένος", undefined]]);
+    expect(street(120)).toEqual([["Harbour Street", undefined]]);
+    expect(street(60)).toEqual([]);
+  });
+
   it("leaves out a street that is shorter than its name", () => {
     expect(place([label("Mill Lane", 0, 0, { what: "street", run: 30 })])).toEqual([]);
     expect(place([label("Mill Lane", 0, 0, { what: "street", run: 90 })])).toEqual(["Mill Lane"]);

@@ -199,10 +199,11 @@ export function placeLabels(
   const placed: LabelBox[] = [];
   const taken: ScreenBox[] = [...kept];
   const shown = new Set<string>();
-  for (const label of ordered(labels)) {
-    if (shown.has(label.key) || (isShown && !isShown(label))) continue;
+  for (const one of ordered(labels)) {
+    if (shown.has(one.key) || (isShown && !isShown(one))) continue;
+    const label = one.what === "street" ? alongStreet(one, (its) => one.run * scale >= widthOf(its) * 1.15) : one;
+    if (!label) continue;
     const width = widthOf(label);
-    if (label.what === "street" && label.run * scale < width * 1.15) continue;
     if (label.what === "contour" && label.run * scale < LEAST_CONTOUR) continue;
     const spot = toScreen(label);
     const fits = (shift: number) => {
@@ -220,6 +221,13 @@ export function placeLabels(
     placed.push({ label, x: spot.x, y: spot.y + shift });
   }
   return placed;
+}
+
+/** A street's name as it stands on the street: with the local one behind it where there is room. */
+function alongStreet(label: Label, hasRoom: (label: Label) => boolean): Label | undefined {
+  if (!label.local) return hasRoom(label) ? label : undefined;
+  const alone = { ...label, local: undefined };
+  return [{ ...alone, text: `${label.text} · ${label.local}` }, alone].find(hasRoom);
 }
 
 /** Lists of names in their order: a map that moves has the same list for many frames. */

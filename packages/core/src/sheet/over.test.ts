@@ -69,6 +69,27 @@ describe("drawOver", () => {
     expect(texts(drawn({ groups: [{ ...project({ lat: -35.5, lon: -21.5 }), count: 1204 }] }))).toContain("1204");
   });
 
+  it("draws a group in the colour of its markers", () => {
+    const group = { ...project({ lat: -35.5, lon: -21.5 }), count: 3 };
+    const hasInk = (calls: string[], colour: string) => calls.some((call) => call.includes(colour));
+    expect(hasInk(drawn({ groups: [{ ...group, colour: "#2f6f62" }] }), "#2f6f62")).toBe(true);
+    expect(hasInk(drawn({ groups: [group] }), "#2f6f62")).toBe(false);
+  });
+
+  it("keeps a marker's label within the picture: on the other side, or shortened", () => {
+    const written = (lon: number, label: string) => {
+      const calls = drawn({ markers: [{ at: { lat: -35.5, lon }, label }] });
+      const [, text, x] = /^fillText ("A[^"]*") (\S+)/.exec(calls.find((call) => call.startsWith('fillText "A'))!)!;
+      return { text: JSON.parse(text), isLeft: Number(x) < 0 };
+    };
+    expect(written(-21.5, "A mill")).toEqual({ text: "A mill", isLeft: false });
+    expect(written(-21.41, "A mill by the sea")).toEqual({ text: "A mill by the sea", isLeft: true });
+    expect(written(-21.59, "A mill by the sea")).toEqual({ text: "A mill by the sea", isLeft: false });
+    const { text, isLeft } = written(-21.51, "A name broader than both sides of the picture. ".repeat(3));
+    expect(text).toMatch(/^A name .*[^ ]…$/);
+    expect(isLeft).toBe(false);
+  });
+
   it("draws a marked marker above the others", () => {
     const at = { lat: -35.5, lon: -21.5 };
     const calls = drawn({

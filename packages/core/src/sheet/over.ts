@@ -15,7 +15,7 @@ const LAST_COUNTRY_ZOOM = 9.5;
 const MOST_KEPT = 200;
 
 /** Where a marker stands, and how it looks. */
-export interface MapMarker extends Omit<MarkerSign, "x" | "y" | "lifted"> {
+export interface MapMarker extends Omit<MarkerSign, "x" | "y" | "lifted" | "within"> {
   at: Position;
   /** Where it was lifted off to be moved. */
   from?: Position;
@@ -35,11 +35,16 @@ export interface MapLine {
   colour?: string;
 }
 
+/** A group of markers, and the colour of their ribbons; madder when none is given. */
+export interface SignedGroup extends Pick<MarkerGroup, "x" | "y" | "count"> {
+  colour?: string;
+}
+
 /** What stands on a map besides its names. */
 export interface Over {
   markers?: readonly MapMarker[];
   /** Groups of markers; their middles on the projected square. */
-  groups?: readonly Pick<MarkerGroup, "x" | "y" | "count">[];
+  groups?: readonly SignedGroup[];
   lines?: readonly MapLine[];
   /** The spot that was asked about. */
   aim?: Position;
@@ -51,7 +56,7 @@ export interface Over {
   /** Draws signs in another way; where one cannot, it says false and the sign is drawn as always. */
   stamp?: {
     marker(sign: MarkerSign): boolean;
-    group(at: { x: number; y: number }, count: number): boolean;
+    group(at: { x: number; y: number }, group: SignedGroup): boolean;
   };
   /** True to leave out names that the edge would cut: on a picture that nobody can move. */
   whole?: boolean;
@@ -97,11 +102,11 @@ export function drawOver(
   if (aim) drawAim(painter, toScreen(view, size, aim), style);
   for (const group of groups) {
     const at = squareToScreen(view, size, group);
-    if (!stamp?.group(at, group.count)) drawGroup(painter, at, group.count, style.madder, style);
+    if (!stamp?.group(at, group)) drawGroup(painter, at, group.count, group.colour ?? style.madder, style);
   }
   for (const marker of [...markers].sort((a, b) => Number(a.marked ?? false) - Number(b.marked ?? false))) {
     const lifted = marker.from && toScreen(view, size, marker.from);
-    const sign = { ...marker, lifted, ...toScreen(view, size, marker.at) };
+    const sign = { ...marker, lifted, ...toScreen(view, size, marker.at), within: size.width };
     if (!stamp?.marker(sign)) drawMarker(painter, sign, style);
   }
   if (chosen) drawChosen(painter, toScreen(view, size, chosen), style);

@@ -76,8 +76,7 @@ export function* paintInSlices(
     for (const [rank, boundaries] of byRank(of("boundary")))
       pen.lines(boundaries, style.boundary, rank === 1 ? 1.2 : 0.8, [6, 4]);
   const buildings = of("building");
-  if (sheet !== "heights") pen.fill(buildings, style.building, "nonzero");
-  if (sheet !== "heights") pen.lines(buildings, style.buildingLine, 0.6);
+  if (sheet !== "heights") pen.areas(buildings, style.building, "nonzero", style.buildingLine, 0.6);
   else if (part.z >= OUTLINE_ZOOM) pen.lines(buildings, style.casing, 0.6);
   if (sheet !== "heights") paintPoints(pen, of("point"));
   yield;
@@ -152,8 +151,7 @@ function paintWater(pen: Pen, of: LayerOf): void {
   for (const [rank, rivers] of byRank(of("river")))
     pen.lines(rivers, style.river, pen.width(rank === 1 ? 1.4 : 0.9, 1.18));
   const lakes = of("water");
-  pen.fill(lakes, style.water);
-  pen.lines(lakes, style.coast, pen.part.z < 12 ? 0.6 : 1);
+  pen.areas(lakes, style.water, "evenodd", style.coast, pen.part.z < 12 ? 0.6 : 1);
 }
 
 /** Houses of which nothing is known but where they stand. */

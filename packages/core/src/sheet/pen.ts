@@ -21,8 +21,14 @@ export interface Box {
   bottom: number;
 }
 
+/** CSS pixels that no line's ink reaches from its middle. Of what a tile's margin holds, most is never seen. */
+const BROAD = 24;
+
 /** Draws features on one part of a sheet. */
 export class Pen {
+  /** Where the points of the line in hand are: x, y after one another. */
+  #spots = new Float64Array(64);
+
   constructor(
     readonly painter: Painter,
     readonly part: SheetPart,
@@ -35,6 +41,17 @@ export class Pen {
     this.trace(features);
     this.painter.fillStyle = colour;
     this.painter.fill(rule);
+  }
+
+  /** Fills areas and inks their outlines; in one path where no tile cut them, since tracing takes longer than painting. */
+  areas(features: readonly SheetFeature[], colour: string, rule: "evenodd" | "nonzero", ink: string, width: number) {
+    const isCut = (feature: SheetFeature) => Boolean(feature.properties.cuts?.some((ring) => ring.length));
+    const whole = features.filter((feature) => !isCut(feature));
+    this.fill(whole, colour, rule);
+    if (whole.length) this.ink(ink, width);
+    const cut = features.filter(isCut);
+    this.fill(cut, colour, rule);
+    this.lines(cut, ink, width);
   }
 
   /** Inks lines, and outlines of areas where they are the areas' own. */
@@ -107,21 +124,44 @@ export class Pen {
       this.#path(ring, true);
       return;
     }
+    if (!this.#place(ring)) return;
     const skipped = new Set(cuts);
-    ring.forEach((pair, i) => {
-      const [x, y] = this.spot(pair);
+    for (let i = 0; i < ring.length; i++) {
+      const [x, y] = [this.#spots[2 * i], this.#spots[2 * i + 1]];
       if (i === 0 || skipped.has(i - 1)) this.painter.moveTo(x, y);
       else this.painter.lineTo(x, y);
-    });
+    }
   }
 
   #path(line: readonly Spot[], close: boolean): void {
-    line.forEach((pair, i) => {
-      const [x, y] = this.spot(pair);
-      if (i === 0) this.painter.moveTo(x, y);
-      else this.painter.lineTo(x, y);
-    });
-    if (close) this.painter.closePath();
+    if (!this.#place(line)) return;
+    const { painter } = this;
+    const spots = this.#spots;
+    painter.moveTo(spots[0], spots[1]);
+    let end = 2 * line.length;
+    // closing draws the edge back to the first point
+    if (close && spots[end - 2] === spots[0] && spots[end - 1] === spots[1]) end -= 2;
+    for (let i = 2; i < end; i += 2) painter.lineTo(spots[i], spots[i + 1]);
+    if (close) painter.closePath();
+  }
+
+  /** Notes where a line's points are. @returns false when nothing of it can be seen on the part */
+  #place(line: readonly Spot[]): boolean {
+    const { z, left, top, width, height } = this.part;
+    const size = TILE * 2 ** z;
+    if (this.#spots.length < 2 * line.length) this.#spots = new Float64Array(4 * line.length);
+    let [west, north, east, south] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let i = 0; i < line.length; i++) {
+      const { x, y } = project({ lat: line[i][1], lon: line[i][0] });
+      const [right, down] = [x * size - left, y * size - top];
+      this.#spots[2 * i] = right;
+      this.#spots[2 * i + 1] = down;
+      west = Math.min(west, right);
+      north = Math.min(north, down);
+      east = Math.max(east, right);
+      south = Math.max(south, down);
+    }
+    return west < width + BROAD && east > -BROAD && north < height + BROAD && south > -BROAD;
   }
 }
 

@@ -10,7 +10,8 @@ export class PointGrid {
   readonly #side: number;
   /** Where each cell's points begin in the list of points. */
   readonly #begins: Uint32Array;
-  readonly #points: Uint32Array;
+  /** Places of all points, cell after cell. */
+  readonly points: Uint32Array;
 
   constructor(
     private readonly x: Float64Array,
@@ -27,7 +28,7 @@ export class PointGrid {
     this.#frame = total ? frame : frameAround([0, 0]);
     this.#side = Math.max(1, Math.min(MOST_CELLS, Math.ceil(Math.sqrt(total / IN_A_CELL))));
     this.#begins = new Uint32Array(this.#side * this.#side + 1);
-    this.#points = new Uint32Array(total);
+    this.points = new Uint32Array(total);
     const cells = new Uint32Array(total);
     for (let i = 0; i < total; i++) {
       cells[i] = this.#row(y[i]) * this.#side + this.#column(x[i]);
@@ -35,18 +36,18 @@ export class PointGrid {
     }
     for (let cell = 0; cell < this.#side * this.#side; cell++) this.#begins[cell + 1] += this.#begins[cell];
     const next = this.#begins.slice();
-    for (let i = 0; i < total; i++) this.#points[next[cells[i]]++] = i;
+    for (let i = 0; i < total; i++) this.points[next[cells[i]]++] = i;
   }
 
   /** Places of the points in a frame, its edges included, in rising order. */
   within(frame: Frame): number[] {
     const found: number[] = [];
-    if (!this.#points.length || frame.right < this.#frame.left || frame.left > this.#frame.right) return found;
+    if (!this.points.length || frame.right < this.#frame.left || frame.left > this.#frame.right) return found;
     const [west, east] = [this.#column(frame.left), this.#column(frame.right)];
     for (let row = this.#row(frame.top); row <= this.#row(frame.bottom); row++) {
       const end = this.#begins[row * this.#side + east + 1];
       for (let at = this.#begins[row * this.#side + west]; at < end; at++) {
-        const i = this.#points[at];
+        const i = this.points[at];
         const [x, y] = [this.x[i], this.y[i]];
         if (x >= frame.left && x <= frame.right && y >= frame.top && y <= frame.bottom) found.push(i);
       }

@@ -20,6 +20,8 @@ export interface MarkerSign {
   picture?: MarkerPicture;
   /** CSS pixels of the spot it was lifted off to be moved. */
   lifted?: { x: number; y: number };
+  /** CSS pixels of the picture's breadth, for its label to stay within. */
+  within?: number;
 }
 
 /** A picture that stands for a marker. */
@@ -62,7 +64,7 @@ export function drawMarker(painter: Painter, sign: MarkerSign, style: SheetStyle
     }
     ring(painter, size, colour, style, sign.state === "unsure");
   }
-  if (sign.label) label(painter, sign.label, size, style);
+  if (sign.label) label(painter, sign.label, sign, size, style);
   painter.restore();
 }
 
@@ -141,17 +143,38 @@ function ring(painter: Painter, size: number, colour: string, style: SheetStyle,
   painter.setLineDash([]);
 }
 
-function label(painter: Painter, text: string, size: number, style: SheetStyle): void {
+/** CSS pixels from a marker's spot to its label, for a size of 1, and free around the label's text. */
+const BESIDE_SPOT = 14;
+const AROUND_TEXT = 10;
+
+/** A label to the right; to the left where the edge would cut it; shortened where neither side has room. */
+function label(painter: Painter, text: string, { x, within }: MarkerSign, size: number, style: SheetStyle): void {
   painter.font = '14px "Literata Variable", Literata, Georgia, serif';
   painter.textAlign = "left";
   painter.textBaseline = "middle";
-  const width = painter.measureText(text).width + 20;
+  const widthOf = (its: string) => painter.measureText(its).width + 2 * AROUND_TEXT;
+  const [toRight, toLeft] =
+    within === undefined ? [Infinity, 0] : [within - x, x].map((room) => room - BESIDE_SPOT * size);
+  const isLeft = widthOf(text) > toRight && toLeft > toRight;
+  const shown = shortened(text, (its) => widthOf(its) <= (isLeft ? toLeft : toRight));
+  const width = widthOf(shown);
+  const left = isLeft ? -BESIDE_SPOT * size - width : BESIDE_SPOT * size;
   painter.fillStyle = style.label;
   painter.beginPath();
-  painter.rect(14 * size, -13, width, 26);
+  painter.rect(left, -13, width, 26);
   painter.fill();
   painter.fillStyle = style.labelText;
-  painter.fillText(text, 14 * size + 10, 1);
+  painter.fillText(shown, left + AROUND_TEXT, 1);
+}
+
+/** As much of a text as fits, with an ellipsis where it had to be cut; always its first letter. */
+function shortened(text: string, fits: (text: string) => boolean): string {
+  if (fits(text)) return text;
+  const letters = [...text];
+  const cut = (length: number) => `${letters.slice(0, length).join("").trimEnd()}…`;
+  let length = letters.length - 1;
+  while (length > 1 && !fits(cut(length))) length--;
+  return cut(length);
 }
 
 /** Draws the aim: four short strokes around the spot that was asked about, which itself stays free. */

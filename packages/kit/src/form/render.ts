@@ -1,4 +1,5 @@
 import type { Field, FormAnswer, FormDefinition } from "@bibliotope/core/form";
+import { shortLine } from "@bibliotope/core/place";
 import { SHEETS } from "@bibliotope/core/sheet";
 import type { Client } from "../client/client.ts";
 import { SheetMap } from "../map/sheet-map.ts";
@@ -88,11 +89,6 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
       form.remove();
     },
   };
-}
-
-/** What stands beside the marker: the street and number, or the name. */
-export function shortLine(answer: FormAnswer): string {
-  return answer.autofill["address-line1"] ?? answer.parts.place?.name ?? answer.line;
 }
 
 function placeForMap(form: HTMLFormElement, field: Field, elsewhere: HTMLElement | undefined): HTMLElement {

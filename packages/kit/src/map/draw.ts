@@ -34,9 +34,12 @@ type Box = [x: number, y: number, width: number, height: number];
 
 /**
  * The tiles of a view as one picture. While the map is only moved, what stands on it already is moved along, and only
- * what comes into sight is drawn: scaling all tiles for every frame takes longer than a frame has.
+ * what comes into sight is drawn: scaling all tiles for every frame takes longer than a frame has. It moves from one
+ * canvas to another, of which the page shows one: a third to copy to would take as long again.
  */
 export class TileLayer {
+  /** What the page shows: two canvases, one hidden. */
+  readonly element = make("div", "bt-tiles");
   #shown = layer();
   #spare = layer();
   /** What the picture shows, but for the place. */
@@ -54,7 +57,12 @@ export class TileLayer {
   #drawn = new Map<string, Picture>();
   #labels: Label[] = [];
 
-  draw(context: CanvasRenderingContext2D, tiles: Tiles, drawing: Drawing): Drawn {
+  constructor() {
+    this.element.append(this.#shown.canvas, this.#spare.canvas);
+    this.#spare.canvas.hidden = true;
+  }
+
+  draw(tiles: Tiles, drawing: Drawing): Drawn {
     const { view, size, ratio, fineness, style } = drawing;
     const corner = originOf(view, size);
     const origin = { x: corner.x * ratio, y: corner.y * ratio };
@@ -90,9 +98,6 @@ export class TileLayer {
     drawn.labels = this.#labels;
     this.#drawn = now;
     tiles.sweep(wanted);
-    context.setTransform(1, 0, 0, 1, 0, 0);
-    context.drawImage(this.#shown.canvas, 0, 0);
-    context.setTransform(ratio, 0, 0, ratio, 0, 0);
     return drawn;
   }
 
@@ -130,6 +135,8 @@ export class TileLayer {
   #move({ x, y }: { x: number; y: number }, style: SheetStyle): void {
     if (x === 0 && y === 0) return;
     [this.#shown, this.#spare] = [this.#spare, this.#shown];
+    this.#shown.canvas.hidden = false;
+    this.#spare.canvas.hidden = true;
     this.#shown.fillStyle = style.sea;
     for (const strip of stripsOf({ x, y }, this.#shown.canvas)) this.#shown.fillRect(...strip);
     this.#shown.drawImage(this.#spare.canvas, x, y);

@@ -59,7 +59,7 @@ export class Furniture {
   #isMissing = false;
 
   constructor(
-    canvas: HTMLCanvasElement,
+    picture: HTMLElement,
     private readonly options: FurnitureOptions,
     private readonly markers: Markers,
     sheet: SheetKind,
@@ -118,7 +118,7 @@ export class Furniture {
     const foot = make("div", "bt-foot");
     foot.append(this.#note, this.#unset, this.#aimed);
     element.append(
-      canvas,
+      picture,
       this.#walker.element,
       head,
       zoomButtons((by) => target.zoomBy(by)),

@@ -1,5 +1,4 @@
 import { drawLabels, type LabelBox, type Painter, type SheetStyle } from "@bibliotope/core/sheet";
-import { make } from "./make.ts";
 
 /** Names kept as pictures. */
 const KEPT = 800;
@@ -12,7 +11,7 @@ const LINES = 24;
  * At rest names are lettered truly.
  */
 export class LabelSprites {
-  readonly #sprites = new Map<string, HTMLCanvasElement>();
+  readonly #sprites = new Map<string, ImageBitmap>();
   #ratio = 0;
   #style: SheetStyle | undefined;
 
@@ -48,16 +47,17 @@ export class LabelSprites {
     context.restore();
   }
 
-  #make(box: LabelBox, width: number): HTMLCanvasElement {
+  #make(box: LabelBox, width: number): ImageBitmap {
     const { turn } = box.label;
     const [along, across] = [Math.abs(Math.cos(turn)), Math.abs(Math.sin(turn))];
-    const sprite = make("canvas");
-    sprite.width = Math.ceil((along * width + across * LINES * 2 + 2 * MARGIN) * this.#ratio);
-    sprite.height = Math.ceil((across * width + along * LINES * 2 + 2 * MARGIN) * this.#ratio);
+    const sprite = new OffscreenCanvas(
+      Math.ceil((along * width + across * LINES * 2 + 2 * MARGIN) * this.#ratio),
+      Math.ceil((across * width + along * LINES * 2 + 2 * MARGIN) * this.#ratio),
+    );
     const context = sprite.getContext("2d")!;
     context.scale(this.#ratio, this.#ratio);
     const middle = { x: sprite.width / 2 / this.#ratio, y: sprite.height / 2 / this.#ratio };
     drawLabels(context as unknown as Painter, [{ ...box, ...middle }], this.#style!);
-    return sprite;
+    return sprite.transferToImageBitmap();
   }
 }

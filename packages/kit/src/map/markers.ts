@@ -5,6 +5,7 @@ import {
   type MarkerGroup,
   MarkerGroups,
   type MarkerPicture,
+  type SignedGroup,
   type Size,
   squareToScreen,
   toPosition,
@@ -57,9 +58,7 @@ export class Markers {
     markers.forEach(({ at }, place) => {
       if (at && isPosition(at.lat, at.lon)) this.#placed.push(place);
     });
-    this.#groups = this.inGroups
-      ? new MarkerGroups(this.#placed.map((place) => markers[place].at!)).prepare()
-      : undefined;
+    this.#groups = this.inGroups ? this.#grouped() : undefined;
     for (const { picture } of markers) if (picture) this.#load(picture.src);
     this.changed();
   }
@@ -78,10 +77,30 @@ export class Markers {
     return this.#lifted?.place === place ? this.#lifted.at : this.#markers[place].at!;
   }
 
-  /** What is to be drawn of a view. */
-  over(view: View, size: Size): { markers: MapMarker[]; groups: MarkerGroup[] } {
+  /** What is to be drawn of a view; a group in the colour of its markers, when they have one. */
+  over(view: View, size: Size): { markers: MapMarker[]; groups: SignedGroup[] } {
     const { alone, groups } = this.#standing(view, size);
-    return { markers: alone.map((place) => this.#sign(place)), groups };
+    return {
+      markers: alone.map((place) => this.#sign(place)),
+      groups: groups.map((group) => ({
+        ...group,
+        colour: group.kind === undefined ? undefined : this.#markers[this.#placed[group.first]].colour,
+      })),
+    };
+  }
+
+  #grouped(): MarkerGroups {
+    const colours = new Map<string | undefined, number>();
+    const kinds = this.#placed.map((place) => {
+      const { colour } = this.#markers[place];
+      const kind = colours.get(colour) ?? colours.size;
+      colours.set(colour, kind);
+      return kind;
+    });
+    return new MarkerGroups(
+      this.#placed.map((place) => this.#markers[place].at!),
+      kinds,
+    ).prepare();
   }
 
   /** The topmost marker under a spot of the screen. */

@@ -42,6 +42,7 @@ export class Overlay {
       device: this.device,
       whole: this.wholeNames,
       letter: isMoving ? (placed, widthOf) => this.#sprites.draw(context, placed, style, ratio, widthOf) : undefined,
+      stamp: isMoving ? this.#stamps.on(context, style, ratio) : undefined,
       chosen: chosen === undefined ? undefined : markers.at(chosen),
     });
     if (this.isAiming) drawAim(context, middle, style);

@@ -66,8 +66,13 @@ export class ReliefDoor {
 
   close(): void {
     if (!this.#view) return;
-    this.#view.destroy();
-    this.#view = undefined;
+    this.destroy();
     this.target.closed();
+  }
+
+  /** Takes the view away with the map it stands on. */
+  destroy(): void {
+    this.#view?.destroy();
+    this.#view = undefined;
   }
 }

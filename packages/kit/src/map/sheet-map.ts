@@ -89,7 +89,7 @@ export class SheetMap {
       () => this.#viewer.draw(),
       (event) => this.#markerHappened(event),
     );
-    this.#furniture = new Furniture(this.#viewer.canvas, options, this.#markers, sheet, this.#ways());
+    this.#furniture = new Furniture(this.#viewer.element, options, this.#markers, sheet, this.#ways());
     this.element = this.#furniture.element;
     this.#relief = new ReliefDoor({
       client,
@@ -241,7 +241,7 @@ export class SheetMap {
   destroy(): void {
     this.#follower.stop();
     this.#stop.abort();
-    this.#relief.close();
+    this.#relief.destroy();
     this.#furniture.destroy();
     this.#viewer.destroy();
   }

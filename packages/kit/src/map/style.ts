@@ -4,7 +4,7 @@ export const MAP_STYLE = `
 .bt-sheet[data-under="draggable"] { cursor: grab; }
 .bt-sheet[data-under="card"] { cursor: pointer; }
 .bt-sheet:focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: -2px; }
-.bt-sheet > canvas { position: absolute; inset: 0; width: 100%; height: 100%; display: block; }
+.bt-view, .bt-view canvas { position: absolute; inset: 0; width: 100%; height: 100%; display: block; }
 .bt-sheet [hidden] { display: none !important; }
 .bt-sheet :is(button, select, a):focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: -2px; }
 .bt-zoom, .bt-tools { position: absolute; display: grid; border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; overflow: hidden; background: var(--bt-list-paper, Canvas); }

@@ -51,9 +51,11 @@ export interface ViewerHooks {
   resized(size: Size): void;
 }
 
-/** The canvas of a map: which part of which sheet it shows, and the drawing of it, once a frame at most. */
+/** The picture of a map: which part of which sheet it shows, and the drawing of it, once a frame at most. */
 export class Viewer {
-  readonly canvas = make("canvas");
+  readonly element = make("div", "bt-view");
+  /** Names, lines and markers, over the tiles. */
+  readonly #over = make("canvas");
   readonly #sizes = new ResizeObserver(() => this.#resize());
   readonly #stop = new AbortController();
   #tiles: Tiles;
@@ -75,7 +77,8 @@ export class Viewer {
     private readonly options: ViewerOptions,
     private readonly hooks: ViewerHooks,
   ) {
-    this.canvas.setAttribute("aria-hidden", "true");
+    this.element.setAttribute("aria-hidden", "true");
+    this.element.append(this.#layer.element, this.#over);
     this.#view = options.view;
     this.#sheet = options.sheet;
     this.#night = options.night;
@@ -88,7 +91,7 @@ export class Viewer {
 
   /** Begins to watch its size, when it stands in a page. */
   begin(): void {
-    this.#sizes.observe(this.canvas);
+    this.#sizes.observe(this.element);
   }
 
   get view(): View {
@@ -172,11 +175,11 @@ export class Viewer {
   }
 
   #resize(): void {
-    const { clientWidth: width, clientHeight: height } = this.canvas;
+    const { clientWidth: width, clientHeight: height } = this.element;
     this.#size = { width, height };
     const ratio = this.#ratio();
-    this.canvas.width = Math.round(width * ratio);
-    this.canvas.height = Math.round(height * ratio);
+    this.#over.width = Math.round(width * ratio);
+    this.#over.height = Math.round(height * ratio);
     this.hooks.resized(this.#size);
     this.#paint();
   }
@@ -188,10 +191,10 @@ export class Viewer {
   #paint(): void {
     if (!this.#size.width || !this.#size.height) return;
     this.#moveOn();
-    const context = this.canvas.getContext("2d", { alpha: false })!;
+    const context = this.#over.getContext("2d")!;
     const ratio = this.#ratio();
     const style = this.#night ? NIGHT : DAY;
-    const { labels, complete, missing } = this.#layer.draw(context, this.#tiles, {
+    const { labels, complete, missing } = this.#layer.draw(this.#tiles, {
       view: this.#view,
       size: this.#size,
       ratio,
@@ -199,6 +202,8 @@ export class Viewer {
       style,
       isHasty: this.#isHasty(),
     });
+    context.setTransform(ratio, 0, 0, ratio, 0, 0);
+    context.clearRect(0, 0, this.#size.width, this.#size.height);
     this.hooks.over({ context, labels, style, ratio, isMoving: performance.now() - this.#movedAt < REST });
     this.hooks.painted(complete, missing);
     // what failed is asked for again, also while nobody moves the map

@@ -96,6 +96,7 @@ export class ReliefView {
   #above = MARGIN;
   #frame = 0;
   #dressed: ReturnType<typeof setTimeout> | undefined;
+  #again: ReturnType<typeof setTimeout> | undefined;
   #loading: AbortController | undefined;
   /** Tiles whose picture is still to come. */
   readonly #awaited = new Map<string, { tile: TileName; fineness: number; material: MeshLambertMaterial }>();
@@ -161,6 +162,7 @@ export class ReliefView {
     this.#controls.target.set(0, this.#height, 0);
     this.#look(new Spherical(this.#above, DOWN, 0));
   }
+
   /** Turns it so that north is up, as it is tilted now. */
   faceNorth(): void {
     const { radius, phi } = this.#spherical();
@@ -175,6 +177,7 @@ export class ReliefView {
     this.#loading?.abort();
     cancelAnimationFrame(this.#frame);
     clearTimeout(this.#dressed);
+    clearTimeout(this.#again);
     this.#sizes.disconnect();
     this.#controls.dispose();
     this.#clear();
@@ -256,8 +259,9 @@ export class ReliefView {
     const tiles = tilesAround(ground.origin, NEAR.zoom, HOUSES_REACH);
     const houses = await Promise.all(
       tiles.map(async (tile) => {
-        const response = await fetch(this.options.client.tileUrl(tile.z, tile.x, tile.y), { signal });
-        if (!response.ok) return [];
+        const response = await fetch(this.options.client.tileUrl(tile.z, tile.x, tile.y), { signal }).catch(() => {});
+        // the ground is shown without houses that did not come
+        if (!response?.ok) return [];
         return housesOf(ground, ((await response.json()) as SheetTile).features, tile);
       }),
     );
@@ -295,13 +299,15 @@ export class ReliefView {
     this.#awaited.set(`${tile.z}/${tile.x}/${tile.y}`, { tile, fineness, material });
   }
 
-  /** Puts the painted tiles that have come onto their ground. */
+  /** Puts the painted tiles that have come onto their ground; those that failed are asked for again after a while. */
   #dress(): void {
+    let [isWaiting, isMissing] = [false, false];
     for (const [key, { tile, fineness, material }] of this.#awaited) {
-      const { bitmap, failed } = this.#tiles.get(tile, fineness);
-      if (!bitmap && !failed) continue;
-      this.#awaited.delete(key);
+      const { bitmap, failed = false } = this.#tiles.get(tile, fineness);
+      isWaiting ||= !bitmap && !failed;
+      isMissing ||= failed;
       if (!bitmap) continue;
+      this.#awaited.delete(key);
       const texture = new Texture(bitmap);
       texture.flipY = false;
       texture.colorSpace = SRGBColorSpace;
@@ -311,8 +317,14 @@ export class ReliefView {
       material.color.set(0xffffff);
       material.needsUpdate = true;
     }
-    const isComplete = this.#ground !== undefined && this.#awaited.size === 0;
+    if (isMissing)
+      this.#again ??= setTimeout(() => {
+        this.#again = undefined;
+        this.#dress();
+      }, Tiles.AGAIN);
+    const isComplete = this.#ground !== undefined && !isWaiting;
     this.element.dataset.complete = String(isComplete);
+    this.element.dataset.missing = String(isMissing);
     // a frame for every tile would keep the next ones waiting
     if (isComplete) this.#draw();
     else this.#dressed ??= setTimeout(() => this.#draw(), DRESSING);

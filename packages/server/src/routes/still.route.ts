@@ -1,4 +1,5 @@
 import type { Position } from "@bibliotope/core/geo";
+import { shortLine } from "@bibliotope/core/place";
 import type { AnswerRecord } from "@bibliotope/core/search";
 import { type MapMarker, type Over, viewOf } from "@bibliotope/core/sheet";
 import { CALLS, type StillAsking, stillAsking } from "@bibliotope/wire";
@@ -65,7 +66,7 @@ function whatStands({ at, label, markers, line }: StillAsking, of: AnswerRecord 
     const [west, south, east, north] = of.box;
     // over the 180th meridian the middle keeps the box on the side on which it lies
     shown.push(of.at, { lat: south, lon: west }, { lat: north, lon: east });
-  } else if (of) mark(of.at, label ?? of.line);
+  } else if (of) mark(of.at, label ?? shortLine(of));
   const over: Over = { markers: signs, ...(line ? { lines: [{ points: line }] } : {}) };
   return { over, shown };
 }

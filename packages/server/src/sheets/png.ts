@@ -1,10 +1,10 @@
-import { crc32, deflateSync } from "node:zlib";
+import { constants, crc32, deflateSync } from "node:zlib";
 
 const SIGNATURE = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
 /** Filter type 2 of the PNG specification: each byte less the one above it. */
 const UP = 2;
-/** Sheets are flat colours: a quick level packs them nearly as well as a slow one. */
-const LEVEL = 3;
+/** Sheets are flat colours, zeros once filtered: runs alone pack them as well as a quick level, in two thirds of the time. */
+const PACKING = { level: 1, strategy: constants.Z_RLE };
 
 /**
  * Writes a picture as PNG (W3C PNG, third edition): 8 bits for each of red, green, blue. The encoder of the canvas tries
@@ -12,24 +12,35 @@ const LEVEL = 3;
  * @param rgba four bytes a pixel, rows from the top, opaque
  */
 export function encodePng(rgba: Uint8Array, width: number, height: number): Uint8Array {
-  const stride = 3 * width + 1;
-  const rows = Buffer.allocUnsafe(stride * height);
-  for (let y = 0; y < height; y++) {
-    let to = y * stride;
-    rows[to++] = UP;
-    const end = (y + 1) * width * 4;
-    for (let from = y * width * 4, above = from - width * 4; from < end; from += 4, above += 4) {
-      for (let channel = 0; channel < 3; channel++)
-        rows[to++] = y === 0 ? rgba[from + channel] : rgba[from + channel] - rgba[above + channel];
-    }
-  }
+  const rows = filtered(rgba, width, height);
   const header = Buffer.alloc(13);
   header.writeUInt32BE(width, 0);
   header.writeUInt32BE(height, 4);
   // bit depth 8, colour type 2 (RGB), the one compression and filter method there is, not interlaced
   header.set([8, 2, 0, 0, 0], 8);
-  const pieces = [SIGNATURE, chunk("IHDR", header), chunk("IDAT", deflateSync(rows, { level: LEVEL })), chunk("IEND")];
+  const pieces = [SIGNATURE, chunk("IHDR", header), chunk("IDAT", deflateSync(rows, PACKING)), chunk("IEND")];
   return Buffer.concat(pieces);
+}
+
+/** The rows of a picture without its fourth channel, filtered. */
+function filtered(rgba: Uint8Array, width: number, height: number): Uint8Array {
+  // a pixel at a time: three bytes of it are taken apart more quickly than they are read
+  const pixels = new Uint32Array(width * (height + 1));
+  new Uint8Array(pixels.buffer).set(rgba.subarray(0, 4 * width * height), 4 * width);
+  const rows = new Uint8Array((3 * width + 1) * height);
+  let to = 0;
+  for (let y = 0, at = width; y < height; y++) {
+    rows[to++] = UP;
+    for (const end = at + width; at < end; at++, to += 3) {
+      const pixel = pixels[at];
+      // above the first row stands nothing
+      const above = pixels[at - width];
+      rows[to] = pixel - above;
+      rows[to + 1] = (pixel >>> 8) - (above >>> 8);
+      rows[to + 2] = (pixel >>> 16) - (above >>> 16);
+    }
+  }
+  return rows;
 }
 
 function chunk(type: string, data: Buffer = Buffer.alloc(0)): Buffer {

@@ -1,8 +1,8 @@
 import { parentPort, workerData } from "node:worker_threads";
-import { SheetCutter, type SheetFeature, type TileName } from "@bibliotope/core/sheet";
+import type { SheetFeature, TileName } from "@bibliotope/core/sheet";
 import { connect } from "../database/connect.ts";
 import { readMapFeatures } from "./map-features.repository.ts";
-import { paintStill, type Still } from "./still.ts";
+import { paintStill, type Still, StillSource } from "./still.ts";
 
 /** What the worker is started with. */
 export interface SheetsTask {
@@ -21,12 +21,12 @@ const { databaseUrl, versions } = workerData as SheetsTask;
 const database = connect(databaseUrl, 1);
 const features: SheetFeature[] = await readMapFeatures(database, versions);
 await database.destroy();
-const cutter = new SheetCutter(features);
+const source = new StillSource(features);
 const answer = (message: SheetsMessage) => parentPort!.postMessage(message);
 parentPort!.on("message", (asked: SheetsAsked) => {
   const { id } = asked;
   try {
-    const made = "tile" in asked ? JSON.stringify(cutter.cut(asked.tile)) : paintStill(cutter, asked.still);
+    const made = "tile" in asked ? JSON.stringify(source.cutter.cut(asked.tile)) : paintStill(source, asked.still);
     answer({ id, made });
   } catch (error) {
     answer({ id, failed: String(error) });

@@ -5,6 +5,7 @@ import {
   drawOver,
   hasLabel,
   isPainted,
+  type Label,
   labelsOf,
   NIGHT,
   type Over,
@@ -12,13 +13,16 @@ import {
   paintPart,
   partOf,
   partsOf,
-  type SheetCutter,
+  SheetCutter,
+  type SheetFeature,
   type SheetKind,
   type Size,
+  type TileName,
   tilesOf,
   type View,
 } from "@bibliotope/core/sheet";
 import { createCanvas, GlobalFonts } from "@napi-rs/canvas";
+import { LRUCache } from "lru-cache";
 import { encodePng } from "./png.ts";
 
 /** A picture of the map. */
@@ -56,8 +60,32 @@ for (const [from, file, family] of FONTS)
     family,
   );
 
+/** Tiles of which the names are kept: stills of one town share them. */
+const KEPT_TILES = 1000;
+
+/** What stills are made of: map features, and the names of tiles that earlier ones needed. */
+export class StillSource {
+  readonly cutter: SheetCutter;
+  readonly #labels = new LRUCache<string, Label[]>({ max: KEPT_TILES });
+
+  constructor(features: Iterable<SheetFeature>) {
+    this.cutter = new SheetCutter(features);
+  }
+
+  labels(tile: TileName, { sheet, langs }: Pick<Still, "sheet" | "langs">): Label[] {
+    const name = JSON.stringify([tile.z, tile.x, tile.y, sheet, langs]);
+    let labels = this.#labels.get(name);
+    if (!labels) {
+      const features = this.cutter.cutPart(partOf(tile), (properties) => hasLabel(properties, sheet));
+      labels = labelsOf(features, { langs, sheet });
+      this.#labels.set(name, labels);
+    }
+    return labels;
+  }
+}
+
 /** Paints a still with the same painter as the map in a page. @returns a PNG */
-export function paintStill(cutter: SheetCutter, { view, size, scale, night, sheet, langs, over }: Still): Uint8Array {
+export function paintStill(source: StillSource, { view, size, scale, night, sheet, langs, over }: Still): Uint8Array {
   const [width, height] = [size.width * scale, size.height * scale];
   const canvas = createCanvas(width, height);
   const context = canvas.getContext("2d", { alpha: false });
@@ -65,7 +93,7 @@ export function paintStill(cutter: SheetCutter, { view, size, scale, night, shee
   const style = night ? NIGHT : DAY;
   context.scale(scale, scale);
   for (const part of partsOf(view, size)) {
-    const features = cutter.cutPart(part, (properties) => isPainted(properties, sheet));
+    const features = source.cutter.cutPart(part, (properties) => isPainted(properties, sheet));
     context.save();
     context.translate(part.x, 0);
     context.scale(part.scale, part.scale);
@@ -76,12 +104,7 @@ export function paintStill(cutter: SheetCutter, { view, size, scale, night, shee
     context.restore();
   }
   // tile by tile, so that names stand where they stand on the map in a page
-  const labels = tilesOf(view, size).flatMap((tile) =>
-    labelsOf(
-      cutter.cutPart(partOf(tile), (properties) => hasLabel(properties, sheet)),
-      { langs, sheet },
-    ),
-  );
+  const labels = tilesOf(view, size).flatMap((tile) => source.labels(tile, { sheet, langs }));
   drawOver(painter, view, size, style, labels, { ...over, whole: true });
   return encodePng(canvas.data(), width, height);
 }

@@ -1,5 +1,5 @@
 import { readPosition } from "@bibliotope/core/geo";
-import { PARTS } from "@bibliotope/core/place";
+import { PARTS, shortLine } from "@bibliotope/core/place";
 import type { SheetMap } from "@bibliotope/kit";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useNavigationType, useParams, useSearchParams } from "react-router";
@@ -217,10 +217,7 @@ function sameWords({ call, words }: Asked): Record<string, string> {
 function spotsOf(body: ReturnType<typeof bodyOf>): Spot[] {
   const found = [
     ...(body?.suggestions ?? []).map(({ at, line }) => ({ at, label: line })),
-    ...(body?.features ?? []).map(({ properties: { at, line, parts } }) => ({
-      at,
-      label: parts.place?.name ?? line.split(",")[0],
-    })),
+    ...(body?.features ?? []).map(({ properties }) => ({ at: properties.at, label: shortLine(properties) })),
   ];
   return found;
 }

@@ -1,3 +1,5 @@
+import { SHEETS, type SheetKind } from "@bibliotope/core/sheet";
+import { SHEET_NAMES } from "@bibliotope/kit";
 import { useState } from "react";
 import { useClient } from "../forms/use-client.ts";
 import { CopyButton } from "../ui/CopyButton.tsx";
@@ -5,23 +7,25 @@ import { Segmented } from "../ui/Segmented.tsx";
 import { imageCode, type Picture } from "./picture.ts";
 
 type Size = "300x200" | "600x400";
-type Sheet = "day" | "night";
+type Light = "day" | "night";
 
 /** What was found as a picture, and the element that shows it in a page. */
 export function PictureCode({ picture }: { picture: Picture | undefined }) {
   const client = useClient();
   const [size, setSize] = useState<Size>("300x200");
-  const [sheet, setSheet] = useState<Sheet>("day");
+  const [sheet, setSheet] = useState<SheetKind>("streets");
+  const [light, setLight] = useState<Light>("day");
   const [broken, setBroken] = useState<string>();
   if (!picture || !client) return <p className="p-4 text-quiet">The picture stands here once something was found.</p>;
-  const asked = { ...picture, words: { ...picture.words, ...(sheet === "night" ? { night: "1" } : {}) } };
+  const look = { ...(sheet === "streets" ? {} : { sheet }), ...(light === "night" ? { night: "1" } : {}) };
+  const asked = { ...picture, words: { ...picture.words, ...look } };
   const [width, height] = size.split("x").map(Number);
   const url = client.stillUrl({ ...asked.words, size, scale: devicePixelRatio > 1 ? 2 : 1 });
   const code = imageCode(asked, size, location.origin);
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto px-4 py-3">
-      <div className="flex flex-wrap items-center gap-2">
-        <Segmented
+      <div className="flex flex-wrap items-center gap-1.5">
+        <Choice
           label="Size"
           value={size}
           onChange={setSize}
@@ -30,10 +34,16 @@ export function PictureCode({ picture }: { picture: Picture | undefined }) {
             ["600x400", "600 × 400"],
           ]}
         />
-        <Segmented
+        <Choice
           label="Sheet"
           value={sheet}
           onChange={setSheet}
+          options={SHEETS.map((kind) => [kind, SHEET_NAMES[kind]] as const)}
+        />
+        <Segmented
+          label="Light"
+          value={light}
+          onChange={setLight}
           options={[
             ["day", "Day"],
             ["night", "Night"],
@@ -57,5 +67,30 @@ export function PictureCode({ picture }: { picture: Picture | undefined }) {
       )}
       <pre className="font-mono text-[12.5px] leading-5 break-all whitespace-pre-wrap">{code}</pre>
     </div>
+  );
+}
+
+interface ChoiceProps<T extends string> {
+  label: string;
+  value: T;
+  onChange: (value: T) => void;
+  options: readonly (readonly [value: T, name: string])[];
+}
+
+/** A choice of one among several, in little room. */
+function Choice<T extends string>({ label, value, onChange, options }: ChoiceProps<T>) {
+  return (
+    <select
+      aria-label={label}
+      value={value}
+      onChange={(event) => onChange(event.target.value as T)}
+      className="h-[28px] rounded border border-edge bg-page px-1 text-[12.5px]"
+    >
+      {options.map(([option, name]) => (
+        <option key={option} value={option}>
+          {name}
+        </option>
+      ))}
+    </select>
   );
 }
