@@ -24,6 +24,11 @@ export function lookupIn(answer: FormAnswer): Lookup {
   return (name) => (Object.hasOwn(facts, name) ? facts[name] : parts(name));
 }
 
+/** What a place is called beside its sign on a map: its name, or street and number, without all that lies around it. */
+export function shortLine({ parts, autofill, line }: Pick<FormAnswer, "parts" | "autofill" | "line">): string {
+  return parts.place?.name ?? autofill["address-line1"] ?? line.split(",")[0];
+}
+
 /** The last token of an autofill attribute: `section-home shipping postal-code` asks for `postal-code`. */
 function tokenOf(field: Field): keyof AutofillValues | undefined {
   return field.autofill?.trim().split(/\s+/).at(-1) as keyof AutofillValues | undefined;

@@ -1,4 +1,4 @@
-export { effectiveBinding, type Filling, fillingsFor, lookupIn } from "./binding.ts";
+export { effectiveBinding, type Filling, fillingsFor, lookupIn, shortLine } from "./binding.ts";
 export { bindName, unbindName } from "./compose.ts";
 export {
   checkDefinition,

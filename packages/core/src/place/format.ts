@@ -34,11 +34,6 @@ export function formatLine(parts: Parts, profile: CountryProfile): string {
   return formatPattern(knownPattern(profile.line), partLookup(parts)) || (parts.country?.name ?? "");
 }
 
-/** What a place is called beside its sign on a map: its name, or street and number, without all that lies around it. */
-export function shortLine({ parts, autofill, line }: { parts: Parts; autofill: AutofillValues; line: string }): string {
-  return parts.place?.name ?? autofill["address-line1"] ?? line.split(",")[0];
-}
-
 /** The lines of an envelope; the country last, in capitals. */
 export function envelopeLines(parts: Parts, profile: CountryProfile): string[] {
   const lines = formatPattern(knownPattern(profile.lines), partLookup(parts));

@@ -5,7 +5,6 @@ export {
   envelopeLines,
   formatLine,
   partLookup,
-  shortLine,
 } from "./format.ts";
 export { formatHouseNumber, lastNumber, parseHouseNumber } from "./house-number.ts";
 export {

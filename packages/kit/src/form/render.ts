@@ -1,5 +1,4 @@
-import type { Field, FormAnswer, FormDefinition } from "@bibliotope/core/form";
-import { shortLine } from "@bibliotope/core/place";
+import { type Field, type FormAnswer, type FormDefinition, shortLine } from "@bibliotope/core/form";
 import { SHEETS } from "@bibliotope/core/sheet";
 import type { Client } from "../client/client.ts";
 import { SheetMap } from "../map/sheet-map.ts";

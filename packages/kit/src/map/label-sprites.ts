@@ -5,6 +5,8 @@ const KEPT = 800;
 /** CSS pixels around a name for its halo, and above and below it for a second line. */
 const MARGIN = 6;
 const LINES = 24;
+/** Milliseconds of a frame for lettering new names; the others come a frame later. */
+const LETTERING = 3;
 
 /**
  * Names as small pictures, for while the map moves: lettering along a line with a halo takes longer than all tiles do.
@@ -33,11 +35,13 @@ export class LabelSprites {
     this.#style = style;
     context.save();
     context.setTransform(1, 0, 0, 1, 0, 0);
+    const began = performance.now();
     for (const box of placed) {
       const { what, rank, text, local = "", turn } = box.label;
       const key = `${what} ${rank} ${turn.toFixed(3)} ${text} ${local}`;
       let sprite = this.#sprites.get(key);
       if (!sprite) {
+        if (performance.now() - began > LETTERING) continue;
         sprite = this.#make(box, widthOf(box));
         this.#sprites.set(key, sprite);
       }

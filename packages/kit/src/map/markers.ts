@@ -19,8 +19,9 @@ const REACH = 11;
 const HEIGHT = 36;
 /** The same to the sides of a group. */
 const GROUP_REACH = 26;
-/** CSS pixels beyond the edge from which a marker's ribbon or label may still reach into the map. */
-const OUT_OF_SIGHT = 300;
+/** CSS pixels beyond the edge from which a marker's ribbon may still reach into the map, and its label or own picture. */
+const OUT_OF_SIGHT = 60;
+const FAR_OUT = 300;
 
 type Spot = { x: number; y: number };
 
@@ -202,15 +203,18 @@ export class Markers {
   /** Which markers stand alone in sight, by their places in the list, and which groups there are. */
   #standing(view: View, size: Size): { alone: number[]; groups: MarkerGroup[] } {
     const { width, height } = size;
-    const inSight = ({ x, y }: Spot) =>
-      x > -OUT_OF_SIGHT && x < width + OUT_OF_SIGHT && y > -OUT_OF_SIGHT && y < height + OUT_OF_SIGHT;
-    if (!this.#groups)
-      return { alone: this.#placed.filter((place) => inSight(toScreen(view, size, this.at(place)))), groups: [] };
+    const isIn = ({ x, y }: Spot, out: number) => x > -out && x < width + out && y > -out && y < height + out;
+    const isMarkerIn = (place: number) => {
+      const { label, picture } = this.#markers[place];
+      return isIn(toScreen(view, size, this.at(place)), label || picture ? FAR_OUT : OUT_OF_SIGHT);
+    };
+    if (!this.#groups) return { alone: this.#placed.filter(isMarkerIn), groups: [] };
     const alone: number[] = [];
     const groups: MarkerGroup[] = [];
-    for (const group of this.#groups.at(view.zoom, frameOf(view, size, OUT_OF_SIGHT))) {
-      if (group.count === 1) alone.push(this.#placed[group.first]);
-      else groups.push(group);
+    for (const group of this.#groups.at(view.zoom, frameOf(view, size, FAR_OUT))) {
+      const place = this.#placed[group.first];
+      if (group.count > 1 && isIn(squareToScreen(view, size, group), OUT_OF_SIGHT)) groups.push(group);
+      else if (group.count === 1 && isMarkerIn(place)) alone.push(place);
     }
     return { alone, groups };
   }

@@ -1,5 +1,5 @@
+import { shortLine } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
-import { shortLine } from "@bibliotope/core/place";
 import type { AnswerRecord } from "@bibliotope/core/search";
 import { type MapMarker, type Over, viewOf } from "@bibliotope/core/sheet";
 import { CALLS, type StillAsking, stillAsking } from "@bibliotope/wire";

@@ -1,5 +1,6 @@
+import { shortLine } from "@bibliotope/core/form";
 import { readPosition } from "@bibliotope/core/geo";
-import { PARTS, shortLine } from "@bibliotope/core/place";
+import { PARTS } from "@bibliotope/core/place";
 import type { SheetMap } from "@bibliotope/kit";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useNavigationType, useParams, useSearchParams } from "react-router";
