@@ -132,6 +132,7 @@ export function codeOf(asked: Asked, code: Code, origin: string): string {
   if (code === "fetch") {
     return [
       `const response = await fetch(${JSON.stringify(url)}, {`,
+      // biome-ignore lint/suspicious/noTemplateCurlyInString: code to copy, whose own string has the placeholder
       "  headers: { Authorization: `Bearer ${key}` },",
       "});",
       "if (!response.ok) throw new Error((await response.json()).detail);",
