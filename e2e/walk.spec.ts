@@ -99,7 +99,7 @@ test.describe("from the first page to a filled form", () => {
     await page.keyboard.press("Enter");
     const trace = page.getByRole("region", { name: "What happened" });
     await expect(trace.getByRole("listbox", { name: "keys" }).getByRole("option")).toHaveCount(8);
-    await expect(trace.getByRole("listbox", { name: "fields" }).getByRole("option")).toHaveText("chosen: 6 fields");
+    await expect(trace.getByRole("listbox", { name: "fields" }).getByRole("option")).toHaveText("chosen: 7 fields");
     await expect(trace).toContainText("7 keys");
     await trace.getByRole("option", { name: /^record: \d+ ms$/ }).click();
     const opened = page.getByRole("dialog");

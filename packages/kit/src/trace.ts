@@ -7,6 +7,11 @@ export type TraceEvent =
   | { row: "answered"; id: number; at: number; status: number; answer: unknown }
   | { row: "dropped"; id: number; at: number }
   | { row: "list"; at: number; count: number; text: string }
-  | { row: "fields"; at: number; why: "chosen" | "pressed" | "moved" | "cleared" | "corrected"; fillings: Filling[] };
+  | {
+      row: "fields";
+      at: number;
+      why: "chosen" | "pressed" | "moved" | "asked" | "typed" | "cleared" | "corrected";
+      fillings: Filling[];
+    };
 
 export type Tracer = (event: TraceEvent) => void;

@@ -1,21 +1,68 @@
 import { FIELD_KINDS } from "@bibliotope/core/form";
+import { EXACTNESS, KINDS } from "@bibliotope/core/place";
 import * as z from "zod";
 
 const words = (most: number) => z.string().trim().max(most);
 
-export const fieldSchema = z.strictObject({
-  name: z
-    .string()
-    .regex(/^[A-Za-z][\w-]{0,39}$/, { error: "a name begins with a letter; letters, digits, - and _ follow" }),
-  kind: z.enum(FIELD_KINDS),
-  label: words(80).min(1),
-  autofill: words(80).optional(),
-  binding: z.string().max(300).optional(),
-  placeholder: words(80).optional(),
-  help: words(200).optional(),
-  required: z.boolean().optional(),
-  half: z.boolean().optional(),
+const nameSchema = z.string().regex(/^[A-Za-z][\w-]{0,39}$/, {
+  error: "a name begins with a letter; letters, digits, - and _ follow",
 });
+/** Name of an address as in the token `section-NAME`; empty for the first. */
+const addressName = z.string().regex(/^[\w-]{0,40}$/, { error: "letters, digits, - and _ name an address" });
+const countryCode = z.string().regex(/^[A-Z]{2}$/, { error: "a country is named by its two letters" });
+
+const showSchema = z
+  .union([z.enum(["filled", "locked"]), z.strictObject({ field: nameSchema, is: words(200).optional() })])
+  .meta({ description: "When it is shown; always when left out." });
+
+export const fieldSchema = z
+  .strictObject({
+    name: nameSchema,
+    kind: z.enum(FIELD_KINDS),
+    label: words(80).min(1),
+    autofill: words(80).optional().meta({ description: "Token of the HTML standard's autofill section." }),
+    address: addressName.optional().meta({ description: "Which of a form's addresses it is of." }),
+    binding: z.string().max(300).optional().meta({ description: "Pattern of what it is filled with." }),
+    placeholder: words(80).optional(),
+    help: words(200).optional(),
+    required: z.boolean().optional(),
+    half: z.boolean().optional(),
+    options: z
+      .array(z.strictObject({ value: words(200), label: words(80).min(1) }))
+      .max(200)
+      .optional(),
+    show: showSchema.optional(),
+  })
+  .meta({ id: "FormField" });
+
+const startSchema = z
+  .discriminatedUnion("on", [
+    z.strictObject({ on: z.literal("choice") }),
+    z.strictObject({ on: z.literal("button"), field: nameSchema }),
+    z.strictObject({ on: z.literal("leaving"), field: nameSchema }),
+    z.strictObject({ on: z.literal("complete"), fields: z.array(nameSchema).max(20) }),
+    z.strictObject({ on: z.literal("never") }),
+  ])
+  .meta({ description: "What starts a lookup; the search field's list, else the first bound field, when left out." });
+
+export const addressRuleSchema = z
+  .strictObject({
+    name: addressName,
+    start: startSchema.optional(),
+    kinds: z.array(z.enum(KINDS)).max(KINDS.length).optional(),
+    countries: z.array(countryCode).max(20).optional(),
+    none: words(300).optional().meta({ description: "Words when nothing is found." }),
+    takeFrom: z
+      .number()
+      .gt(0)
+      .max(1)
+      .optional()
+      .meta({ description: "Score from which the first of several is taken; else the person chooses." }),
+    exactness: z.enum(EXACTNESS).optional().meta({ description: "The least exactness that will do." }),
+    anywhere: z.boolean().optional().meta({ description: "A position is taken as it is, wherever it lies." }),
+    countryFirst: z.boolean().optional(),
+  })
+  .meta({ id: "AddressRule" });
 
 /** A form's definition, as it is stored and published. */
 export const formDefinitionSchema = z
@@ -24,8 +71,14 @@ export const formDefinitionSchema = z
     intro: words(400).optional(),
     submit: words(40).optional(),
     fields: z.array(fieldSchema).max(60),
+    addresses: z.array(addressRuleSchema).max(10).optional(),
   })
   .meta({ id: "FormDefinition" });
+
+/** The definition as JSON Schema 2020-12, for editors and other programs. */
+export function formDefinitionJsonSchema(): Record<string, unknown> {
+  return z.toJSONSchema(formDefinitionSchema, { target: "draft-2020-12", io: "input" }) as Record<string, unknown>;
+}
 
 export const publishedForm = z.object({
   ref: z.string(),

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { formDefinitionSchema, makeKeyAsking } from "./index.ts";
+import { formDefinitionJsonSchema, formDefinitionSchema, makeKeyAsking } from "./index.ts";
 
 describe("a new key", () => {
   it.each(["https://members.example", "http://localhost:5173", "http://localhost:*"])(
@@ -40,7 +40,7 @@ describe("a form's definition", () => {
     [{ ...field, name: "__proto__" }],
     [{ ...field, name: "a b" }],
     [{ ...field, label: "" }],
-    [{ ...field, kind: "button" }],
+    [{ ...field, kind: "slider" }],
     [{ ...field, onclick: "x" }],
     [{ ...field, binding: "x".repeat(301) }],
   ])("is refused with a field that is wrong (%#)", (wrong) => {
@@ -55,5 +55,38 @@ describe("a form's definition", () => {
         fields: Array.from({ length: 61 }, (_, i) => ({ ...field, name: `f${i}` })),
       }).success,
     ).toBe(false);
+  });
+});
+
+describe("a form's definition as JSON Schema", () => {
+  it("is of 2020-12 and names what is needed", () => {
+    const schema = formDefinitionJsonSchema() as {
+      $schema: string;
+      $ref: string;
+      $defs: Record<string, { required: string[] }>;
+    };
+    expect(schema.$schema).toBe("https://json-schema.org/draft/2020-12/schema");
+    expect(schema.$ref).toBe("#/$defs/FormDefinition");
+    expect(schema.$defs.FormDefinition.required).toEqual(["title", "fields"]);
+    expect(schema.$defs.FormField.required).toEqual(["name", "kind", "label"]);
+  });
+
+  it("takes rules of addresses, and refuses what no rule can be", () => {
+    const form = (rule: object) => formDefinitionSchema.safeParse({ title: "A form", fields: [], addresses: [rule] });
+    const rules = [
+      { name: "" },
+      { name: "letters", start: { on: "complete", fields: ["house", "street"] }, exactness: "between" },
+      { name: "", start: { on: "never" }, kinds: ["place"], countries: ["QR"], takeFrom: 0.9, countryFirst: true },
+    ];
+    for (const rule of rules) expect(form(rule).success).toBe(true);
+    const wrong = [
+      { name: "a b" },
+      { name: "", start: { on: "hover" } },
+      { name: "", start: { on: "button" } },
+      { name: "", takeFrom: 0 },
+      { name: "", countries: ["Lorramere"] },
+      { name: "", unknown: 1 },
+    ];
+    for (const rule of wrong) expect(form(rule).success, JSON.stringify(rule)).toBe(false);
   });
 });

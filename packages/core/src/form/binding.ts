@@ -1,6 +1,6 @@
 import { formatPattern, type Lookup, namesIn, parsePattern } from "../pattern/index.ts";
-import { type AutofillValues, partLookup } from "../place/index.ts";
-import type { Field, FormAnswer, FormDefinition } from "./definition.ts";
+import { type AutofillValues, type OpeningHours, partLookup } from "../place/index.ts";
+import { addressOf, type Field, type FormAnswer, type FormDefinition } from "./definition.ts";
 
 /** What a field gets from an answer. */
 export interface Filling {
@@ -9,10 +9,11 @@ export interface Filling {
   value: string;
 }
 
-/** Reads an answer by name: parts (`street`, `country.code`) and facts (`position`, `lat`, `ref`, …). */
+/** Reads an answer by name: parts (`street`, `country.code`) and facts (`position`, `lat`, `hours`, …). */
 export function lookupIn(answer: FormAnswer): Lookup {
   const parts = partLookup(answer.parts);
-  const facts: Record<string, string> = {
+  const { facts: held = {}, height } = answer;
+  const facts: Record<string, string | readonly string[] | undefined> = {
     position: `${answer.at.lat},${answer.at.lon}`,
     lat: String(answer.at.lat),
     lon: String(answer.at.lon),
@@ -20,8 +21,26 @@ export function lookupIn(answer: FormAnswer): Lookup {
     exactness: answer.exactness,
     ref: answer.ref,
     line: answer.line,
+    lines: answer.lines,
+    confirmed: "yes",
+    height: height === undefined ? undefined : String(Math.round(height)),
+    phone: held.phone,
+    url: held.url,
+    languages: held.languages,
+    hours: held.openingHours?.map(hoursText),
+    stepfree: held.stepFree === undefined ? undefined : held.stepFree ? "yes" : "no",
   };
   return (name) => (Object.hasOwn(facts, name) ? facts[name] : parts(name));
+}
+
+const WEEK = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
+
+/** Hours of some days, in one line: `Monday–Friday 09:00–17:00`. */
+function hoursText({ dayOfWeek, opens, closes }: OpeningHours): string {
+  const from = WEEK.indexOf(dayOfWeek[0]);
+  const isRun = dayOfWeek.length > 2 && dayOfWeek.every((day, i) => WEEK[from + i] === day);
+  const days = isRun ? `${dayOfWeek[0]}–${dayOfWeek.at(-1)}` : dayOfWeek.join(", ");
+  return `${days} ${opens}–${closes}`;
 }
 
 /** What a place is called beside its sign on a map: its name, or street and number, without all that lies around it. */
@@ -34,25 +53,52 @@ function tokenOf(field: Field): keyof AutofillValues | undefined {
   return field.autofill?.trim().split(/\s+/).at(-1) as keyof AutofillValues | undefined;
 }
 
-/** True for a field that an answer may fill: a hidden or visible value with a binding or a token. */
-function isFillable(field: Field): boolean {
+/** True for a field that an answer may fill: a value with a binding or a token of an address. */
+export function isFillable(field: Field): boolean {
   return (
     field.kind !== "search" &&
     field.kind !== "map" &&
+    field.kind !== "still" &&
+    field.kind !== "button" &&
     (field.binding !== undefined || ADDRESS_TOKEN.test(tokenOf(field) ?? ""))
   );
 }
 
 const ADDRESS_TOKEN = /^(street-address|address-line[1-3]|address-level[1-4]|postal-code|country|country-name)$/;
 
-/** What every fillable field gets from an answer, in the order of the form. A pattern that cannot be read fills nothing. */
-export function fillingsFor(definition: FormDefinition, answer: FormAnswer): Filling[] {
+/** The fields of an address that answers fill, in the order of the form. */
+export function fillableFields(definition: FormDefinition, address: string): Field[] {
+  return definition.fields.filter((field) => addressOf(field) === address && isFillable(field));
+}
+
+/**
+ * What every fillable field of an address gets from an answer, in the order of the form. A pattern that cannot be read
+ * fills nothing.
+ */
+export function fillingsFor(definition: FormDefinition, answer: FormAnswer, address = ""): Filling[] {
   const lookup = lookupIn(answer);
-  return definition.fields.filter(isFillable).map((field) => {
+  return fillableFields(definition, address).map((field) => {
     if (field.binding === undefined) return { field: field.name, value: answer.autofill[tokenOf(field)!] ?? "" };
-    const parsed = parsePattern(field.binding);
-    return { field: field.name, value: parsed.ok ? formatPattern(parsed.pattern, lookup) : "" };
+    return { field: field.name, value: written(field.binding, lookup) };
   });
+}
+
+/**
+ * What an address gets that the person wants to be taken as typed: fields that are not seen lose what an earlier answer
+ * left in them, and say that it was not confirmed.
+ */
+export function typedFillings(definition: FormDefinition, address = ""): Filling[] {
+  return fillableFields(definition, address)
+    .filter(({ kind }) => kind === "hidden" || kind === "shown")
+    .map(({ name, binding = "" }) => ({
+      field: name,
+      value: written(binding, (asked) => (asked === "confirmed" ? "no" : undefined)),
+    }));
+}
+
+function written(binding: string, lookup: Lookup): string {
+  const parsed = parsePattern(binding);
+  return parsed.ok ? formatPattern(parsed.pattern, lookup) : "";
 }
 
 /**

@@ -38,9 +38,10 @@ const filled = (...fields: Field[]) =>
 
 describe("what fills a field", () => {
   it("is its autofill token, when nothing is bound", () => {
-    expect(
-      filled(field("a", { autofill: "address-line1" }), field("b", { autofill: "section-home shipping postal-code" })),
-    ).toEqual({ a: "12 Harbour Row", b: "HT4 29" });
+    const a = field("a", { autofill: "address-line1" });
+    const b = field("b", { autofill: "section-home shipping postal-code" });
+    expect(filled(a, b)).toEqual({ a: "12 Harbour Row" });
+    expect(fillingsFor(form(a, b), ANSWER, "home")).toEqual([{ field: "b", value: "HT4 29" }]);
   });
 
   it("is its pattern, which comes before the token", () => {

@@ -1,12 +1,44 @@
-export { effectiveBinding, type Filling, fillingsFor, lookupIn, shortLine } from "./binding.ts";
-export { bindName, unbindName } from "./compose.ts";
 export {
+  effectiveBinding,
+  type Filling,
+  fillableFields,
+  fillingsFor,
+  isFillable,
+  lookupIn,
+  shortLine,
+  typedFillings,
+} from "./binding.ts";
+export { bindName, unbindName } from "./compose.ts";
+export { type FittedField, type FormCountry, fieldsFor, hasShape } from "./country.ts";
+export {
+  type AddressRule,
+  addressesOf,
+  addressOf,
   checkDefinition,
+  FACTS,
   FIELD_KINDS,
   type Field,
   type FieldKind,
   type FormAnswer,
   type FormDefinition,
   type FormIssue,
+  type Option,
+  ruleOf,
+  type Show,
+  type Start,
 } from "./definition.ts";
+export { differingParts, EXACTNESS_WORDS, isBelow, type Outcome, outcomeOf } from "./outcome.ts";
+export { type FormExample, type FormProblem, problemsOf } from "./problems.ts";
+export { type AddressSoFar, type Standing, standingOf } from "./shows.ts";
+export {
+  type Happening,
+  isSameQuestion,
+  partOf,
+  type Question,
+  questionFor,
+  questionOf,
+  startOf,
+  type Values,
+} from "./starts.ts";
 export { clearFilled, correct, EMPTY_STATE, type FormState, fill, giveBack } from "./state.ts";
+export { storedPosition } from "./stored.ts";

@@ -16,10 +16,17 @@ export interface Step {
   write: Filling[];
 }
 
-/** A new answer replaces every filled field, corrected ones too, so that no old value is left behind. */
-export function fill(_state: FormState, fillings: readonly Filling[]): Step {
+/**
+ * A new answer replaces every field that it fills, corrected ones too, so that no old value is left behind. Fields of
+ * other addresses stay as they are.
+ */
+export function fill({ filled, corrected }: FormState, fillings: readonly Filling[]): Step {
+  const names = new Set(fillings.map(({ field }) => field));
   return {
-    state: { filled: Object.fromEntries(fillings.map(({ field, value }) => [field, value])), corrected: [] },
+    state: {
+      filled: { ...filled, ...Object.fromEntries(fillings.map(({ field, value }) => [field, value])) },
+      corrected: corrected.filter((name) => !names.has(name)),
+    },
     write: [...fillings],
   };
 }
@@ -40,10 +47,18 @@ export function giveBack(state: FormState, field: string): Step {
   };
 }
 
-/** The starting field was cleared: what it filled is cleared, what the person corrected stays. */
-export function clearFilled(state: FormState): Step {
-  const write = Object.keys(state.filled)
-    .filter((field) => !state.corrected.includes(field))
-    .map((field) => ({ field, value: "" }));
-  return { state: EMPTY_STATE, write };
+/**
+ * The starting field was cleared: what it filled is cleared, what the person corrected stays.
+ * @param fields those of the address; all when not given
+ */
+export function clearFilled({ filled, corrected }: FormState, fields: readonly string[] = Object.keys(filled)): Step {
+  const its = Object.keys(filled).filter((field) => fields.includes(field));
+  const write = its.filter((field) => !corrected.includes(field)).map((field) => ({ field, value: "" }));
+  return {
+    state: {
+      filled: Object.fromEntries(Object.entries(filled).filter(([field]) => !its.includes(field))),
+      corrected: corrected.filter((field) => !its.includes(field)),
+    },
+    write,
+  };
 }

@@ -1,17 +1,58 @@
-import type { Change, Pattern, PatternNode } from "./parse.ts";
+import { type Change, namesIn, type Pattern, type PatternNode } from "./parse.ts";
 
-/** Gives the text of a name, or undefined when there is none. */
-export type Lookup = (name: string) => string | undefined;
+/** Gives the text of a name, a list of texts, or undefined when there is none. */
+export type Lookup = (name: string) => string | readonly string[] | undefined;
+
+type TextLookup = (name: string) => string | undefined;
 
 /**
  * Writes a pattern with values. A missing value leaves nothing behind: no "undefined", no doubled spaces, no orphaned
- * commas. Line feeds in the pattern part lines; empty lines vanish.
+ * commas. Line feeds in the pattern part lines; a line with a list in it is written once for each item; empty lines
+ * vanish.
  */
 export function formatPattern(pattern: Pattern, lookup: Lookup): string {
-  return tidy(write(pattern.nodes, lookup).text);
+  let hasList = false;
+  const text = write(pattern.nodes, (name) => {
+    const value = lookup(name);
+    if (typeof value !== "object") return value;
+    hasList = true;
+    return undefined;
+  }).text;
+  if (!hasList) return tidy(text);
+  return tidy(
+    linesOf(pattern.nodes)
+      .flatMap((nodes) => {
+        const lengths = namesIn({ source: "", nodes })
+          .map(lookup)
+          .flatMap((value) => (Array.isArray(value) ? [value.length] : []));
+        const count = lengths.length ? Math.max(...lengths) : 1;
+        return Array.from({ length: count }, (_, i) => {
+          const item: TextLookup = (name) => {
+            const value = lookup(name);
+            return typeof value === "object" ? value[i] : value;
+          };
+          return write(nodes, item).text;
+        });
+      })
+      .join("\n"),
+  );
 }
 
-function write(nodes: PatternNode[], lookup: Lookup): { text: string; missing: boolean } {
+/** The nodes of each line; a line feed within a group stays there. */
+function linesOf(nodes: readonly PatternNode[]): PatternNode[][] {
+  const lines: PatternNode[][] = [[]];
+  for (const node of nodes) {
+    const texts = node.type === "text" ? node.text.split("\n") : [];
+    if (node.type !== "text") lines[lines.length - 1].push(node);
+    texts.forEach((text, i) => {
+      if (i > 0) lines.push([]);
+      if (text) lines[lines.length - 1].push({ type: "text", text });
+    });
+  }
+  return lines;
+}
+
+function write(nodes: readonly PatternNode[], lookup: TextLookup): { text: string; missing: boolean } {
   let text = "";
   let missing = false;
   for (const node of nodes) {
@@ -28,7 +69,7 @@ function write(nodes: PatternNode[], lookup: Lookup): { text: string; missing: b
   return { text, missing };
 }
 
-function firstValue(names: string[], lookup: Lookup): string | undefined {
+function firstValue(names: string[], lookup: TextLookup): string | undefined {
   for (const name of names) {
     const value = lookup(name);
     if (value !== undefined && value !== "") return value;

@@ -78,6 +78,20 @@ describe("formatPattern", () => {
     );
   });
 
+  it("writes a line once for each item of a list", () => {
+    const values: Record<string, string | string[] | undefined> = {
+      hours: ["Monday–Friday 09:00–17:00", "Saturday 10:00–14:00"],
+      languages: ["en", "el"],
+      name: "Quay Room",
+      none: [],
+    };
+    const list = (source: string) => formatPattern(knownPattern(source), (name) => values[name]);
+    expect(list("{name}\nOpen {hours}")).toBe("Quay Room\nOpen Monday–Friday 09:00–17:00\nOpen Saturday 10:00–14:00");
+    expect(list("{languages:upper}")).toBe("EN\nEL");
+    expect(list("{hours}[ ({unit})]")).toBe("Monday–Friday 09:00–17:00\nSaturday 10:00–14:00");
+    expect(list("{name}\n{none}")).toBe("Quay Room");
+  });
+
   it.each([
     ["{a}, {b}, {c}", { b: "B" }, "B"],
     ["{a} {b}", { b: "B" }, "B"],
@@ -87,6 +101,23 @@ describe("formatPattern", () => {
     ["{a}", {}, ""],
   ])("leaves nothing behind of a missing value: %s", (source, values, expected) => {
     expect(write(source, values)).toBe(expected);
+  });
+
+  it("never throws and never prints undefined, whatever the pattern and the values", () => {
+    const unit = fc.constantFrom(..."{}[]\\:, \n", "a", "b", "c", "{a}", "{b or c}", "[, {c}]", "{a:upper}");
+    const value = fc.option(fc.oneof(fc.string(), fc.array(fc.string(), { maxLength: 3 })), { nil: undefined });
+    fc.assert(
+      fc.property(
+        fc.array(unit, { maxLength: 12 }).map((units) => units.join("")),
+        fc.record({ a: value, b: value, c: value }),
+        (source, values) => {
+          const parsed = parsePattern(source);
+          if (!parsed.ok) return;
+          const text = formatPattern(parsed.pattern, (name) => values[name as "a"]);
+          expect(text).not.toMatch(/ {2}|,\s*,|^[\s,]|[\s,]$/);
+        },
+      ),
+    );
   });
 
   it("never prints undefined, doubled spaces or orphaned commas", () => {

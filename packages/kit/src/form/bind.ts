@@ -1,4 +1,6 @@
 import {
+  addressesOf,
+  addressOf,
   clearFilled,
   correct,
   EMPTY_STATE,
@@ -8,44 +10,58 @@ import {
   type FormDefinition,
   type FormState,
   fill,
+  fillableFields,
   fillingsFor,
   giveBack,
+  type Happening,
+  isFillable,
+  questionFor,
+  questionOf,
+  ruleOf,
+  standingOf,
+  startOf,
+  typedFillings,
+  type Values,
 } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
-import type { RecordFeature, RecordProperties, Suggestion } from "@bibliotope/wire";
+import type { RecordFeature } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
-import { LookupError } from "../client/errors.ts";
-import { SearchBox } from "../search/box.ts";
 import type { TraceEvent, Tracer } from "../trace.ts";
+import { AddressLookups, type FilledBy } from "./address.ts";
+import { type Control, controlOf, frameOf, isByPerson, writeValue } from "./controls.ts";
 
 export interface BindOptions {
   client: Client;
   /** The form's definition; without one the form is filled by its inputs' autofill tokens. */
   definition?: FormDefinition;
+  /** Values by field of a stored record: nothing is asked, and nothing counts as filled or corrected. */
+  record?: Values;
   trace?: Tracer;
-  /** The form was filled from an address: one chosen from the list, pressed on the map, or come to by moving. */
-  filled?: (answer: FormAnswer, why: FilledBy) => void;
+  /** An address of the form was filled. @param address name of the address, empty for the first */
+  filled?: (answer: FormAnswer, why: FilledBy, address: string) => void;
   /** What was filled was cleared. */
-  cleared?: () => void;
+  cleared?: (address: string) => void;
+  /** Several addresses fit and the person is to choose; none when the choice is over. */
+  several?: (candidates: readonly FormAnswer[], address: string) => void;
 }
 
-export type FilledBy = "chosen" | "pressed" | "moved";
-
-/** A form whose address fields fill themselves. */
+/** A form whose address fields fill themselves. An address is named where a form has several; the first one else. */
 export interface Binding {
   /** Fills from the nearest address to a position, as when the map is pressed. @returns the answer, if there is one near */
-  fillFrom(at: Position): Promise<FormAnswer | undefined>;
+  fillFrom(at: Position, address?: string): Promise<FormAnswer | undefined>;
   /** Fills from an address that was found already, as when a marker was moved to it. */
-  fillWith(address: RecordFeature): FormAnswer;
+  fillWith(record: RecordFeature, address?: string): FormAnswer;
+  /** Sets a field's value from the page's own code; starts a lookup where the field does. */
+  set(field: string, value: string): void;
+  /** Takes one of several candidates. */
+  choose(place: number, address?: string): void;
   /** Says something at the search field; nothing with an empty text. */
-  say(words: string): void;
+  say(words: string, address?: string): void;
   /** Gives a corrected field back to the lookup. */
   giveBack(field: string): void;
   readonly state: FormState;
   destroy(): void;
 }
-
-type Control = HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement;
 
 /**
  * Makes a form's search field search, and fills the other fields from what is chosen.
@@ -60,48 +76,54 @@ export function bind(form: HTMLFormElement, options: BindOptions): Binding {
 class FormBinding implements Binding {
   state: FormState = EMPTY_STATE;
   readonly #definition: FormDefinition;
-  readonly #box: SearchBox | undefined;
+  readonly #addresses = new Map<string, AddressLookups>();
+  /** Addresses that were looked up, or are taken as typed. */
+  readonly #asked = new Set<string>();
   readonly #stop = new AbortController();
-  #underWay: AbortController | undefined;
-  #filling = false;
+  #isFilling = false;
 
   constructor(
     private readonly form: HTMLFormElement,
     private readonly options: BindOptions,
   ) {
     this.#definition = options.definition ?? definitionFrom(form);
-    const { client, trace } = options;
-    const search =
-      this.#definition.fields.find((field) => field.kind === "search") ??
-      (options.definition ? undefined : startOf(this.#definition));
-    const input = search && this.#control(search.name);
-    if (input instanceof HTMLInputElement) {
-      this.#box = new SearchBox(input, {
-        client,
-        trace,
-        chosen: (suggestion) => void this.#fillByRef(suggestion),
-        cleared: () => this.#clear(),
-      });
-    }
-    form.addEventListener("input", (event) => this.#corrected(event), { signal: this.#stop.signal });
-    form.addEventListener("change", (event) => this.#corrected(event), { signal: this.#stop.signal });
+    for (const name of addressesOf(this.#definition)) this.#addresses.set(name, this.#lookups(name));
+    for (const [field, value] of Object.entries(options.record ?? {})) this.#put(field, value ?? "");
+    const { signal } = this.#stop;
+    form.addEventListener("input", (event) => this.#changed(event), { signal });
+    form.addEventListener("change", (event) => this.#changed(event), { signal });
+    form.addEventListener("click", (event) => this.#pressed(event), { signal });
+    // values are put back after the event
+    form.addEventListener("reset", () => setTimeout(() => this.#wasReset()), { signal });
+    this.#arrange();
   }
 
-  async fillFrom(at: Position): Promise<FormAnswer | undefined> {
-    const found = await this.#ask((signal) => this.options.client.reverse(at, {}, signal));
-    const nearest = found?.features.find(({ properties }) => properties.kind === "address");
-    if (found && !nearest) this.#box?.say(["No address lies near this spot.", ...found.advice].join(" "));
-    return nearest && this.#take(nearest, "pressed");
+  fillFrom(at: Position, address = this.#first()): Promise<FormAnswer | undefined> {
+    return this.#of(address).fillFrom(at);
   }
 
-  fillWith(address: RecordFeature): FormAnswer {
-    this.#underWay?.abort();
-    this.say("");
-    return this.#take(address, "moved");
+  fillWith(record: RecordFeature, address = this.#first()): FormAnswer {
+    return this.#of(address).fillWith(record, "moved");
   }
 
-  say(words: string): void {
-    this.#box?.say(words);
+  set(field: string, value: string): void {
+    const control = controlOf(this.form, field);
+    if (!control || control.value === value) return;
+    const held = this.#definition.fields.find(({ name }) => name === field);
+    if (held?.kind === "search") this.#of(addressOf(held)).box?.setText(value);
+    this.#put(field, value);
+    this.state = correct(this.state, field, value);
+    this.#show(control);
+    this.#arrange();
+    this.#start({ did: "set", field });
+  }
+
+  choose(place: number, address = this.#first()): void {
+    this.#of(address).choose(place);
+  }
+
+  say(words: string, address = this.#first()): void {
+    this.#of(address).say(words);
   }
 
   giveBack(field: string): void {
@@ -111,88 +133,202 @@ class FormBinding implements Binding {
   }
 
   destroy(): void {
-    this.#underWay?.abort();
     this.#stop.abort();
-    this.#box?.destroy();
+    for (const lookups of this.#addresses.values()) lookups.destroy();
   }
 
-  #take(address: RecordFeature, why: FilledBy): FormAnswer {
-    const answer = answerOf(address.id, address.properties);
-    this.#box?.setText(answer.line);
-    this.#apply(answer, why);
-    return answer;
+  #lookups(name: string): AddressLookups {
+    const { client, trace } = this.options;
+    const definition = this.#definition;
+    const { fields } = definition;
+    const start = startOf(definition, name);
+    const search =
+      fields.find((field) => field.kind === "search" && addressOf(field) === name) ??
+      (this.options.definition ? undefined : firstLineOf(definition, name));
+    const input = search && controlOf(this.form, search.name);
+    const starting =
+      (start.on === "complete" ? start.fields.at(-1) : "field" in start ? start.field : search?.name) ??
+      fillableFields(definition, name).find(({ kind }) => kind !== "hidden")?.name;
+    const element = starting === undefined ? undefined : this.form.elements.namedItem(starting);
+    return new AddressLookups(
+      name,
+      {
+        client,
+        trace,
+        definition,
+        country: () => this.#countryOf(name),
+        fill: (answer, why) => void this.#fill(answer, why, name),
+        cleared: () => this.#clear(name),
+        useTyped: () => this.#useTyped(name),
+        asked: () => {
+          this.#asked.add(name);
+          this.#arrange();
+        },
+        several: (candidates) => this.options.several?.(candidates, name),
+      },
+      input instanceof HTMLInputElement ? input : undefined,
+      element instanceof Element ? frameOf(element) : undefined,
+    );
   }
 
-  /** A choice is resolved by its ref, never by its text. */
-  async #fillByRef({ ref }: Suggestion): Promise<void> {
-    const record: RecordFeature | undefined = await this.#ask((signal) => this.options.client.record(ref, {}, signal));
-    if (record) this.#apply(answerOf(record.id, record.properties), "chosen");
+  #of(address: string): AddressLookups {
+    return this.#addresses.get(address) ?? this.#addresses.get(this.#first())!;
   }
 
-  /** Asks; a later question makes an earlier one stale, and what goes wrong is said at the search field. */
-  async #ask<T>(question: (signal: AbortSignal) => Promise<T>): Promise<T | undefined> {
-    this.#underWay?.abort();
-    const controller = new AbortController();
-    this.#underWay = controller;
-    try {
-      this.#box?.say("");
-      return await question(controller.signal);
-    } catch (error) {
-      if (!controller.signal.aborted)
-        this.#box?.say(
-          error instanceof LookupError ? error.message : "The address search does not work at the moment.",
-        );
-      return undefined;
-    }
+  #first(): string {
+    return this.#addresses.keys().next().value!;
   }
 
-  #apply(answer: FormAnswer, why: FilledBy): void {
-    const step = fill(this.state, fillingsFor(this.#definition, answer));
+  #countryOf(address: string): string | undefined {
+    if (!ruleOf(this.#definition, address).countryFirst) return undefined;
+    const field = this.#definition.fields.find((held) => held.kind === "country" && addressOf(held) === address);
+    return (field && controlOf(this.form, field.name)?.value) || undefined;
+  }
+
+  async #fill(found: FormAnswer, why: FilledBy, address: string): Promise<void> {
+    const asksHeight = fillableFields(this.#definition, address).some(({ binding }) => binding?.includes("{height"));
+    const height = asksHeight ? await this.options.client.height(found.at).catch(() => undefined) : undefined;
+    const answer = typeof height?.metres === "number" ? { ...found, height: height.metres } : found;
+    const step = fill(this.state, fillingsFor(this.#definition, answer, address));
     this.state = step.state;
     this.#write(step.write);
     this.#trace({ row: "fields", at: performance.now(), why, fillings: step.write });
-    this.options.filled?.(answer, why);
+    this.#of(address).noteAsked(questionOf(this.#definition, this.#values(), address));
+    this.options.filled?.(answer, why, address);
   }
 
-  #clear(): void {
-    this.#underWay?.abort();
-    const step = clearFilled(this.state);
+  /** The starting field was cleared: what it filled goes, but for the fields that start the lookup themselves. */
+  #clear(address: string): void {
+    this.#of(address).forget();
+    const start = startOf(this.#definition, address);
+    const kept = start.on === "complete" ? start.fields : [];
+    const names = fillableFields(this.#definition, address).flatMap(({ name }) => (kept.includes(name) ? [] : [name]));
+    const step = clearFilled(this.state, names);
     this.state = step.state;
     this.#write(step.write);
     if (step.write.length) this.#trace({ row: "fields", at: performance.now(), why: "cleared", fillings: step.write });
-    this.options.cleared?.();
+    this.options.cleared?.(address);
   }
 
-  #corrected(event: Event): void {
-    const control = event.target as Control;
-    if (this.#filling || !control.name) return;
+  #useTyped(address: string): void {
+    this.#asked.add(address);
+    const fillings = typedFillings(this.#definition, address);
+    this.#write(fillings);
+    this.#trace({ row: "fields", at: performance.now(), why: "typed", fillings });
+    this.options.cleared?.(address);
+  }
+
+  /** A control changed: by the person, by the browser, or by the page. */
+  #changed(event: Event): void {
+    const control = event.target;
+    if (this.#isFilling || !(control instanceof Element) || !("name" in control) || !control.name) return;
+    const held = controlOf(this.form, String(control.name));
+    if (!held) return;
+    if (isByPerson(event)) {
+      this.#correct(held);
+      if (event.type === "input" && held.value === "") this.#emptied(held.name);
+      if (event.type === "change") {
+        this.#countryChanged(held.name);
+        this.#start({ did: "left", field: held.name });
+      }
+    }
+    this.#arrange();
+  }
+
+  #correct(control: Control): void {
     const before = this.state.corrected.includes(control.name);
     this.state = correct(this.state, control.name, control.value);
     this.#show(control);
-    if (!before && this.state.corrected.includes(control.name)) {
-      this.#trace({
-        row: "fields",
-        at: performance.now(),
-        why: "corrected",
-        fillings: [{ field: control.name, value: control.value }],
-      });
+    if (before || !this.state.corrected.includes(control.name)) return;
+    const fillings = [{ field: control.name, value: control.value }];
+    this.#trace({ row: "fields", at: performance.now(), why: "corrected", fillings });
+  }
+
+  #emptied(field: string): void {
+    for (const address of this.#addresses.keys()) {
+      const start = startOf(this.#definition, address);
+      const isIts = start.on === "complete" ? start.fields.includes(field) : "field" in start && start.field === field;
+      if (isIts) this.#clear(address);
     }
   }
 
-  /** Writes values, and fires what any framework listens to. */
-  #write(fillings: readonly Filling[]): void {
-    this.#filling = true;
-    for (const { field, value } of fillings) {
-      const control = this.#control(field);
-      if (!control) continue;
-      if (control.value !== value) {
-        setValue(control, value);
-        control.dispatchEvent(new Event("input", { bubbles: true }));
-        control.dispatchEvent(new Event("change", { bubbles: true }));
-      }
-      this.#show(control);
+  /** Another country: what was filled of the one before goes. */
+  #countryChanged(field: string): void {
+    const held = this.#definition.fields.find(({ name }) => name === field);
+    if (held?.kind !== "country" || !ruleOf(this.#definition, addressOf(held)).countryFirst) return;
+    const chosen = controlOf(this.form, field)?.value;
+    this.#clear(addressOf(held));
+    if (chosen) this.#put(field, chosen);
+  }
+
+  #start(happening: Happening): void {
+    const question = questionFor(this.#definition, this.#values(), happening);
+    if (question) void this.#of(question.address).ask(question);
+  }
+
+  #pressed(event: Event): void {
+    const button = event.target instanceof Element ? event.target.closest("button") : null;
+    const field = this.#definition.fields.find(({ kind, name }) => kind === "button" && name === button?.name);
+    if (field) this.#start({ did: "pressed", field: field.name });
+  }
+
+  #wasReset(): void {
+    this.state = EMPTY_STATE;
+    this.#asked.clear();
+    for (const [name, lookups] of this.#addresses) {
+      lookups.forget();
+      lookups.box?.setText("");
+      this.options.cleared?.(name);
     }
-    this.#filling = false;
+    for (const { name } of this.#definition.fields) {
+      const control = controlOf(this.form, name);
+      if (control) this.#show(control);
+    }
+    this.#arrange();
+  }
+
+  #values(): Values {
+    return Object.fromEntries(
+      this.#definition.fields.map(({ name }) => [name, controlOf(this.form, name)?.value] as const),
+    );
+  }
+
+  /** Shows, hides and locks fields by their rules; a button waits until there is something to ask. */
+  #arrange(): void {
+    const values = this.#values();
+    for (const field of this.#definition.fields) {
+      const element = this.form.elements.namedItem(field.name);
+      if (element instanceof HTMLButtonElement && field.kind === "button")
+        element.disabled = !questionFor(this.#definition, values, { did: "pressed", field: field.name });
+      if (!field.show || !(element instanceof HTMLElement)) continue;
+      const standing = standingOf(field, values, { wasAsked: this.#asked.has(addressOf(field)) });
+      frameOf(element).hidden = standing === "hidden";
+      if ("disabled" in element) element.disabled = standing !== "shown";
+    }
+  }
+
+  #put(field: string, value: string): void {
+    const control = controlOf(this.form, field);
+    if (control && control.value !== value) this.#quietly(() => writeValue(control, value));
+  }
+
+  /** Writes values; what this sets off is not the person's doing. */
+  #write(fillings: readonly Filling[]): void {
+    for (const { field, value } of fillings) {
+      this.#put(field, value);
+      const control = controlOf(this.form, field);
+      if (control) this.#show(control);
+    }
+    this.#arrange();
+  }
+
+  #quietly(what: () => void): void {
+    this.#isFilling = true;
+    try {
+      what();
+    } finally {
+      this.#isFilling = false;
+    }
   }
 
   #show(control: Control): void {
@@ -202,27 +338,9 @@ class FormBinding implements Binding {
     else delete control.dataset.bt;
   }
 
-  #control(name: string): Control | undefined {
-    const control = this.form.elements.namedItem(name);
-    return control instanceof HTMLInputElement ||
-      control instanceof HTMLSelectElement ||
-      control instanceof HTMLTextAreaElement
-      ? control
-      : undefined;
-  }
-
   #trace(event: TraceEvent): void {
     this.options.trace?.(event);
   }
-}
-
-/** Sets a value past the setter that a framework put in front of it. */
-function setValue(control: Control, value: string): void {
-  Object.getOwnPropertyDescriptor(Object.getPrototypeOf(control), "value")?.set?.call(control, value);
-}
-
-function answerOf(ref: string, { kind, exactness, at, line, parts, autofill }: RecordProperties): FormAnswer {
-  return { ref, kind, exactness, at, line, parts, autofill };
 }
 
 /** A definition from a plain form: its controls with a name, and their autofill tokens. */
@@ -248,10 +366,15 @@ function definitionFrom(form: HTMLFormElement): FormDefinition {
       },
     ];
   });
-  return { title: "", fields };
+  const definition: FormDefinition = { title: "", fields };
+  // its first line searches, so that nothing is asked when it is left
+  const addresses = addressesOf(definition).map((name) => ({ name, start: { on: "choice" as const } }));
+  return { ...definition, fields: fields.filter((field) => isFillable(field) || field.kind === "search"), addresses };
 }
 
-/** With no search field given, the first line of the address starts the lookup. */
-function startOf({ fields }: FormDefinition): Field | undefined {
-  return fields.find(({ autofill }) => /(^|\s)(street-address|address-line1)$/.test(autofill ?? ""));
+/** With no search field given, the first line of an address starts its lookups. */
+function firstLineOf({ fields }: FormDefinition, address: string): Field | undefined {
+  return fields.find(
+    (field) => addressOf(field) === address && /(^|\s)(street-address|address-line1)$/.test(field.autofill ?? ""),
+  );
 }

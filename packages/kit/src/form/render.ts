@@ -1,23 +1,41 @@
-import { type Field, type FormAnswer, type FormDefinition, shortLine } from "@bibliotope/core/form";
+import {
+  addressesOf,
+  addressOf,
+  type FormAnswer,
+  type FormCountry,
+  type FormDefinition,
+  ruleOf,
+  shortLine,
+  storedPosition,
+  type Values,
+} from "@bibliotope/core/form";
+import type { Position } from "@bibliotope/core/geo";
 import { SHEETS } from "@bibliotope/core/sheet";
 import type { Client } from "../client/client.ts";
+import { make } from "../map/make.ts";
 import { SheetMap } from "../map/sheet-map.ts";
 import { adopt } from "../style.ts";
 import type { Tracer } from "../trace.ts";
+import type { FilledBy } from "./address.ts";
 import { type Binding, bind } from "./bind.ts";
+import { controlOf } from "./controls.ts";
+import { type CountryChoice, renderField } from "./fields.ts";
+import { fitCountry, hideUntilCountry } from "./fit-country.ts";
 import { FORM_STYLE } from "./style.ts";
 
 export interface RenderOptions {
   client: Client;
-  /** Countries to choose from in a country field: code and name. */
-  countries: readonly { code: string; name: string }[];
+  /** Countries to choose from in a country field, with their profiles where a form asks for the country first. */
+  countries: readonly (CountryChoice & Partial<FormCountry>)[];
   /** Where the form's map goes, when not into the form itself. */
   mapIn?: HTMLElement;
   /** Leave the map out altogether. */
   withoutMap?: boolean;
+  /** Values by field of a stored record. */
+  record?: Values;
   trace?: Tracer;
-  filled?: (answer: FormAnswer) => void;
-  cleared?: () => void;
+  filled?: (answer: FormAnswer, address: string) => void;
+  cleared?: (address: string) => void;
 }
 
 /** A form on the page, as its users meet it. */
@@ -33,50 +51,94 @@ let forms = 0;
 /** Renders a form from its definition and binds it: search, filling and map work as the definition says. */
 export function renderForm(container: HTMLElement, definition: FormDefinition, options: RenderOptions): RenderedForm {
   adopt(container.getRootNode() as Document, FORM_STYLE);
+  const { client, countries, record = {} } = options;
   const id = `bt-form-${++forms}`;
-  const form = document.createElement("form");
-  form.className = "bt-form";
-  form.noValidate = false;
+  const form = make("form", "bt-form");
   form.addEventListener("submit", (event) => event.preventDefault());
-  if (definition.intro) form.append(element("p", "bt-intro", definition.intro));
-  for (const field of definition.fields) {
-    if (field.kind !== "map") form.append(renderField(field, `${id}-${field.name}`, options));
-  }
+  if (definition.intro) form.append(make("p", "bt-intro", definition.intro));
+  for (const field of definition.fields)
+    if (field.kind !== "map") form.append(renderField(field, `${id}-${field.name}`, countries));
   const mapField = definition.fields.find((field) => field.kind === "map");
   const place = mapField && !options.withoutMap ? placeForMap(form, mapField, options.mapIn) : undefined;
   if (definition.submit) {
-    const send = element("button", "", definition.submit);
-    send.setAttribute("type", "submit");
+    const send = make("button", "bt-send", definition.submit);
+    send.type = "submit";
     form.append(send);
   }
   container.append(form);
   const map =
-    place &&
-    new SheetMap(place, { client: options.client, label: mapField!.label, sheets: SHEETS, aims: true, device: true });
-  let answer: FormAnswer | undefined;
-  const marker = (found: FormAnswer) => ({ at: found.at, label: shortLine(found), draggable: true });
+    place && new SheetMap(place, { client, label: mapField!.label, sheets: SHEETS, aims: true, device: true });
+  const onMap = mapField ? addressOf(mapField) : "";
+  /** Where each address lies now, by its name. */
+  const places = new Map<string, Standing>();
+  /** Puts all places on the map, with a line between two. */
+  const mark = (marked?: string) => {
+    map?.setMarkers([...places].map(([name, here]) => ({ ...markerOf(here), marked: name === marked })));
+    const ends = [...places.values()].map(({ at }) => at);
+    map?.setLines(ends.length > 1 ? [{ points: ends }] : []);
+    return ends;
+  };
+  const show = (address: string, why?: FilledBy) => {
+    const here = places.get(address);
+    showStills(form, definition, client, address, here);
+    // while a marker is moved, it stands where the person holds it
+    if (!map || why === "moved") return;
+    if (here && places.size === 1) {
+      map.setLines([]);
+      map.showAnswer(markerOf(here));
+    } else {
+      const ends = mark();
+      if (here) map.fit(ends);
+    }
+  };
   const binding = bind(form, {
-    client: options.client,
+    client,
     definition,
+    record,
     trace: options.trace,
-    filled: (found, why) => {
-      answer = found;
-      // while a marker is moved, it stands where the person holds it
-      if (why !== "moved") map?.showAnswer(marker(found));
-      options.filled?.(found);
+    filled: (found, why, address) => {
+      places.set(address, { at: found.at, label: shortLine(found) });
+      show(address, why);
+      options.filled?.(found, address);
     },
-    cleared: () => {
-      answer = undefined;
-      map?.setMarkers([]);
-      options.cleared?.();
+    cleared: (address) => {
+      places.delete(address);
+      show(address);
+      options.cleared?.(address);
+    },
+    several: (candidates, address) => {
+      if (!candidates.length) {
+        show(address);
+        return;
+      }
+      map?.setMarkers(
+        candidates.map((candidate, i) => ({
+          at: candidate.at,
+          number: i + 1,
+          name: candidate.line,
+          heard: ({ type }) => type === "press" && binding.choose(i, address),
+        })),
+      );
+      map?.fit(candidates.map(({ at }) => at));
     },
   });
-  map?.onPress((at) => void binding.fillFrom(at));
-  map?.onFollow(({ address, isLast, why }) => {
-    if (address) binding.fillWith(address);
-    else binding.say("No address lies near this spot.");
+  for (const address of addressesOf(definition)) {
+    const at = storedPosition(definition, record, address);
+    if (at) places.set(address, { at });
+    if (at) show(address);
+    else showStills(form, definition, client, address, undefined);
+    followCountry(form, definition, address, countries);
+  }
+  map?.onPress((at) => void binding.fillFrom(at, onMap));
+  map?.onFollow(({ address, at, isLast, why }) => {
+    if (ruleOf(definition, onMap).anywhere) {
+      if (isLast) void binding.fillFrom(at, onMap);
+      return;
+    }
+    if (address) binding.fillWith(address, onMap);
+    else binding.say("No address lies near this spot.", onMap);
     // dropped, the marker stands at the address it was dropped by, or goes back to the last one
-    if (isLast && answer && (address || why === "drag")) map.setMarkers([{ ...marker(answer), marked: true }]);
+    if (isLast && places.has(onMap) && (address || why === "drag")) mark(onMap);
   });
   return {
     form,
@@ -90,54 +152,70 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   };
 }
 
-function placeForMap(form: HTMLFormElement, field: Field, elsewhere: HTMLElement | undefined): HTMLElement {
+/** Where an address lies, and what it is called there. */
+interface Standing {
+  at: Position;
+  label?: string;
+}
+
+const markerOf = ({ at, label }: Standing) => ({ at, ...(label ? { label } : {}), draggable: true });
+
+function placeForMap(
+  form: HTMLFormElement,
+  { label, help }: { label: string; help?: string },
+  elsewhere: HTMLElement | undefined,
+): HTMLElement {
   if (elsewhere) return elsewhere;
-  const frame = element("div", "bt-field", "");
-  const place = element("div", "bt-map", "");
-  frame.append(element("span", "bt-label", field.label), place);
-  if (field.help) frame.append(element("p", "bt-help", field.help));
+  const frame = make("div", "bt-field");
+  const place = make("div", "bt-map");
+  frame.append(make("span", "bt-label", label), place);
+  if (help) frame.append(make("p", "bt-help", help));
   form.append(frame);
   return place;
 }
 
-function renderField(field: Field, id: string, { countries }: RenderOptions): HTMLElement {
-  if (field.kind === "hidden") {
-    const input = document.createElement("input");
-    input.type = "hidden";
-    input.name = field.name;
-    return input;
+/** Pictures of the place in the form, or words while there is none. */
+function showStills(
+  form: HTMLFormElement,
+  definition: FormDefinition,
+  client: Client,
+  address: string,
+  here: Standing | undefined,
+): void {
+  for (const field of definition.fields) {
+    if (field.kind !== "still" || addressOf(field) !== address) continue;
+    const place = form.querySelector(`[data-field="${CSS.escape(field.name)}"] > .bt-still`);
+    if (!here) {
+      place?.replaceChildren(make("p", "bt-help", "The picture stands here once the place is known."));
+      continue;
+    }
+    const image = make("img");
+    image.crossOrigin = "anonymous";
+    image.width = 300;
+    image.height = 200;
+    image.alt = here.label ? `Map of ${here.label}` : "Map of the place";
+    image.addEventListener("error", () => place?.replaceChildren(make("p", "bt-help", "The picture did not come.")));
+    const asked = { at: `${here.at.lat},${here.at.lon}`, size: "300x200", zoom: 16 };
+    image.src = client.stillUrl({ ...asked, label: here.label, scale: devicePixelRatio > 1 ? 2 : 1 });
+    place?.replaceChildren(image);
   }
-  const frame = element("div", field.half ? "bt-field bt-half" : "bt-field", "");
-  frame.dataset.field = field.name;
-  const label = document.createElement("label");
-  label.className = "bt-label";
-  label.htmlFor = id;
-  label.append(element("span", "", field.label));
-  const control = field.kind === "country" ? countrySelect(countries) : document.createElement("input");
-  control.id = id;
-  control.name = field.name;
-  if (field.autofill) control.setAttribute("autocomplete", field.autofill);
-  if (field.required) control.required = true;
-  if (field.placeholder && control instanceof HTMLInputElement) control.placeholder = field.placeholder;
-  frame.append(label, control);
-  if (field.help) frame.append(element("p", "bt-help", field.help));
-  return frame;
 }
 
-function countrySelect(countries: readonly { code: string; name: string }[]): HTMLSelectElement {
-  const select = document.createElement("select");
-  for (const { code, name } of [{ code: "", name: "Choose" }, ...countries]) {
-    const option = document.createElement("option");
-    option.value = code;
-    option.textContent = name;
-    select.append(option);
-  }
-  return select;
-}
-
-function element(tag: string, className: string, text: string): HTMLElement {
-  const made = document.createElement(tag);
-  if (className) made.className = className;
-  if (text) made.textContent = text;
-  return made;
+/** Where a form asks for the country first, the fields follow it. */
+function followCountry(
+  form: HTMLFormElement,
+  definition: FormDefinition,
+  address: string,
+  countries: RenderOptions["countries"],
+): void {
+  if (!ruleOf(definition, address).countryFirst) return;
+  const field = definition.fields.find((held) => held.kind === "country" && addressOf(held) === address);
+  const control = field && controlOf(form, field.name);
+  const fit = () => {
+    const { line, labels, levels, postcode } = countries.find(({ code }) => code === control?.value) ?? {};
+    if (line && labels && levels) fitCountry(form, definition, address, { line, labels, levels, postcode });
+    else hideUntilCountry(form, definition, address);
+  };
+  control?.addEventListener("change", fit);
+  fit();
 }

@@ -6,16 +6,33 @@ export const FORM_STYLE = `
 .bt-form h1 { margin: 0; font: 600 1.6em/1.2 var(--bt-serif, inherit); }
 .bt-form .bt-intro { margin: 0; color: var(--bt-quiet, inherit); }
 .bt-field { display: block; }
+.bt-form [hidden] { display: none; }
 .bt-field > .bt-label { display: flex; justify-content: space-between; margin-bottom: 0.3em; font-size: 0.88em; color: var(--bt-quiet, inherit); }
-.bt-field input, .bt-field select {
+.bt-field input, .bt-field select, .bt-field output {
   width: 100%; box-sizing: border-box; height: 2.43em; padding: 0 0.75em; font: inherit; color: inherit;
   background: var(--bt-field-paper, Field); border: 1px solid var(--bt-field-edge, #8d8570); border-left-width: var(--bt-field-bar, 1px); border-radius: 4px;
 }
+.bt-field output { display: block; height: auto; min-height: 2.43em; padding-block: 0.55em; box-sizing: border-box; border-style: dashed; white-space: pre-line; overflow-wrap: anywhere; }
+.bt-field :is(input, select):disabled { opacity: 0.6; cursor: not-allowed; }
 .bt-field input:focus-visible, .bt-field select:focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: 1px; }
 .bt-field [data-bt="filled"] { border-left: 4px solid var(--bt-part, var(--bt-filled, #9c3528)); padding-left: calc(0.75em - 3px); }
 .bt-field [data-bt="corrected"] { border-left: 4px dashed var(--bt-mark, #a8741a); padding-left: calc(0.75em - 3px); }
 .bt-help { margin: 0.3em 0 0; font-size: 0.85em; color: var(--bt-quiet, inherit); }
 .bt-map { height: 22rem; border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; overflow: hidden; }
-.bt-form > button { justify-self: start; height: 2.43em; padding: 0 1.2em; font: inherit; font-weight: 600; color: var(--bt-paper, Canvas); background: var(--bt-ink, CanvasText); border: 0; border-radius: 4px; cursor: pointer; }
+.bt-still img { display: block; max-width: 100%; height: auto; border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; }
+.bt-outcome:has(> .bt-said:empty) { display: contents; }
+.bt-outcome > .bt-said { margin: 0; font-size: 0.9em; color: var(--bt-warn, inherit); }
+.bt-outcome > .bt-said:empty { position: absolute; }
+.bt-choices { margin: 0.5em 0; padding: 0; list-style: none; border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; overflow: hidden; }
+.bt-choices > li + li { border-top: 1px solid var(--bt-list-rule, color-mix(in srgb, currentColor 14%, transparent)); }
+.bt-choice { display: flex; gap: 0.75em; align-items: baseline; width: 100%; padding: 0.5em 0.75em; font: inherit; text-align: start; color: inherit; background: var(--bt-field-paper, Field); border: 0; cursor: pointer; }
+.bt-choice:is(:hover, :focus-visible) { background: var(--bt-list-chosen, color-mix(in srgb, currentColor 9%, transparent)); }
+.bt-choice .bt-number { font-size: 0.84em; color: var(--bt-quiet, inherit); }
+.bt-typed { padding: 0; font: inherit; font-size: 0.9em; color: inherit; background: none; border: 0; border-bottom: 1px solid currentColor; cursor: pointer; }
+.bt-look { height: 2.43em; padding: 0 1.2em; font: inherit; font-weight: 600; color: inherit; background: none; border: 1px solid var(--bt-ink, currentColor); border-radius: 4px; cursor: pointer; }
+.bt-look:disabled { opacity: 0.5; cursor: not-allowed; }
+.bt-form :is(.bt-choice, .bt-typed, .bt-look):focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: -2px; }
+.bt-shape:empty { display: none; }
+.bt-form > .bt-send { justify-self: start; height: 2.43em; padding: 0 1.2em; font: inherit; font-weight: 600; color: var(--bt-paper, Canvas); background: var(--bt-ink, CanvasText); border: 0; border-radius: 4px; cursor: pointer; }
 @media (max-width: 26rem) { .bt-form > .bt-half { grid-column: 1 / -1; } }
 `;

@@ -1,6 +1,7 @@
 import { randomBytes } from "node:crypto";
-import { checkDefinition } from "@bibliotope/core/form";
+import { checkDefinition, type FormDefinition } from "@bibliotope/core/form";
 import {
+  formDefinitionJsonSchema,
   formDefinitionSchema,
   keepLookupAsking,
   keepsLookupsAsking,
@@ -49,15 +50,18 @@ export function manageRoutes({ database, published, ring, studioKey }: Needs): R
   router.get("/forms", async (_request, response) => void response.json({ forms: await forms.listForms(database) }));
   router.post("/forms", async (request, response) => {
     const { definition } = readAsking(request, z.strictObject({ definition: formDefinitionSchema }));
+    refuseWrong(definition);
     const ref = `form-${randomBytes(5).toString("hex")}`;
     await forms.makeForm(database, ref, definition);
     response.status(201).json(await forms.readDraft(database, ref));
   });
+  router.get("/forms/schema.json", (_request, response) => {
+    response.type("application/schema+json").send(JSON.stringify(formDefinitionJsonSchema(), null, 2));
+  });
   router.get("/forms/:ref", async (request, response) => void response.json(await draftOf(request.params.ref)));
   router.put("/forms/:ref/draft", async (request, response) => {
     const { revision, definition } = readAsking(request, saveDraftAsking);
-    const issues = checkDefinition(definition).map(({ field, message }) => ({ parameter: field, message }));
-    if (issues.length) throw new HttpProblem("malformed", `${issues[0].parameter}: ${issues[0].message}.`, issues);
+    refuseWrong(definition);
     const { ref } = request.params;
     if (!(await forms.saveDraft(database, ref, revision, definition))) {
       const draft = await draftOf(ref);
@@ -105,6 +109,14 @@ export function manageRoutes({ database, published, ring, studioKey }: Needs): R
     if (!draft) throw noSuchForm();
     return draft;
   }
+}
+
+/** @throws HttpProblem that says what is wrong with a definition, and where */
+function refuseWrong(definition: FormDefinition): void {
+  const issues = checkDefinition(definition).map(({ field, message }) => ({ parameter: field, message }));
+  if (!issues.length) return;
+  const [{ parameter, message }] = issues;
+  throw new HttpProblem("malformed", `${parameter ? `${parameter}: ` : ""}${message}.`, issues);
 }
 
 const noSuchForm = () => new HttpProblem("not-found", "There is no form with this ref.");

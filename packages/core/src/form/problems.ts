@@ -1,0 +1,57 @@
+import { fillableFields, fillingsFor } from "./binding.ts";
+import { addressesOf, addressOf, type FormAnswer, type FormDefinition } from "./definition.ts";
+
+/** Something to look at in a form; nothing that keeps it from working. */
+export interface FormProblem {
+  field: string;
+  kind: "token twice" | "stays empty" | "nothing fills it";
+  message: string;
+}
+
+/** An address of a country, to try a form with. */
+export interface FormExample {
+  title: string;
+  answer: FormAnswer;
+}
+
+/** What a developer should look at: tokens used twice, fields that stay empty somewhere, required ones that nothing fills. */
+export function problemsOf(definition: FormDefinition, examples: readonly FormExample[]): FormProblem[] {
+  const { fields } = definition;
+  const problems: FormProblem[] = [];
+  const tokens = new Map<string, string>();
+  for (const field of fields) {
+    const token = field.autofill?.trim();
+    if (!token) continue;
+    const key = `${addressOf(field)} ${token}`;
+    const other = tokens.get(key);
+    if (other === undefined) tokens.set(key, field.label);
+    else
+      problems.push({
+        field: field.name,
+        kind: "token twice",
+        message: `“${token}” stands in ${other} too: browsers fill one of them.`,
+      });
+  }
+  for (const address of addressesOf(definition)) {
+    const isFilled = new Set(fillableFields(definition, address).map(({ name }) => name));
+    const found = examples.map(({ title, answer }) => ({
+      title,
+      values: new Map(fillingsFor(definition, answer, address).map(({ field, value }) => [field, value])),
+    }));
+    for (const field of fields.filter((one) => addressOf(one) === address)) {
+      const empty = found.filter(({ values }) => values.get(field.name) === "").map(({ title }) => title);
+      if (isFilled.has(field.name) && empty.length)
+        problems.push({ field: field.name, kind: "stays empty", message: `stays empty in ${listed(empty)}.` });
+      if (field.required && !isFilled.has(field.name) && field.kind === "text")
+        problems.push({
+          field: field.name,
+          kind: "nothing fills it",
+          message: "is required and nothing fills it; the person will have to type it.",
+        });
+    }
+  }
+  return problems;
+}
+
+const listed = (words: readonly string[]) =>
+  words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;

@@ -1,0 +1,236 @@
+import {
+  EXACTNESS_WORDS,
+  type FormAnswer,
+  type FormDefinition,
+  isSameQuestion,
+  outcomeOf,
+  type Question,
+  ruleOf,
+} from "@bibliotope/core/form";
+import type { Position } from "@bibliotope/core/geo";
+import type { RecordFeature, RecordProperties } from "@bibliotope/wire";
+import type { Client } from "../client/client.ts";
+import { LookupError } from "../client/errors.ts";
+import { SearchBox } from "../search/box.ts";
+import type { Tracer } from "../trace.ts";
+import { OutcomePlace } from "./outcome-place.ts";
+
+/** Candidates that a person is asked to choose from. */
+const MOST_CANDIDATES = 8;
+/** Metres of an hour's walk. */
+const WALK = 5000;
+/** Where no address lies, far and wide. */
+const NOWHERE: Omit<FormAnswer, "at" | "exactness"> = { ref: "", kind: "place", line: "", parts: {}, autofill: {} };
+const BROKEN = "The address search does not work at the moment.";
+
+/** Chosen from a list, pressed on the map, come to by moving, or asked for by what the fields say. */
+export type FilledBy = "chosen" | "pressed" | "moved" | "asked";
+
+/** What the lookups of an address may do with its form. */
+export interface AddressTarget {
+  client: Client;
+  trace?: Tracer;
+  definition: FormDefinition;
+  /** Code of the country that the person chose, where the form asks for it first. */
+  country(): string | undefined;
+  /** An address was found, and fills the form. */
+  fill(answer: FormAnswer, why: FilledBy): void;
+  /** The search field was emptied. */
+  cleared(): void;
+  /** The person wants what they typed. */
+  useTyped(): void;
+  /** A lookup was made, whatever came of it. */
+  asked(): void;
+  /** Several fit; none when the choice is over. */
+  several(candidates: readonly FormAnswer[]): void;
+}
+
+/** One address of a form: asks for it, and says what came of that. */
+export class AddressLookups {
+  readonly box: SearchBox | undefined;
+  readonly #place: OutcomePlace;
+  #underWay: AbortController | undefined;
+  #last: Question | undefined;
+  #candidates: FormAnswer[] = [];
+
+  /**
+   * @param search input of its search field, where it has one
+   * @param anchor what stands before the words
+   */
+  constructor(
+    readonly name: string,
+    private readonly target: AddressTarget,
+    search: HTMLInputElement | undefined,
+    anchor: Element | undefined,
+  ) {
+    const { client, trace } = target;
+    this.#place = new OutcomePlace({
+      choose: (place) => this.choose(place),
+      useTyped: () => {
+        this.#settle();
+        target.useTyped();
+      },
+    });
+    if (search)
+      this.box = new SearchBox(search, {
+        client,
+        trace,
+        narrow: () => this.#narrowed(),
+        // a choice is resolved by its ref, never by its text
+        chosen: ({ ref }) => void this.#fillBy("chosen", (signal) => client.record(ref, {}, signal)),
+        cleared: () => target.cleared(),
+      });
+    anchor?.after(this.#place.element);
+  }
+
+  /** Looks up what the fields say; not what was looked up last. */
+  async ask(question: Question): Promise<void> {
+    if (isSameQuestion(question, this.#last)) return;
+    this.#last = question;
+    const { q, parts, country } = question;
+    const narrowed = { ...this.#narrowed(), ...(country ? { countries: country } : {}) };
+    const asked = { ...(q === undefined ? parts : { q }), ...narrowed, limit: MOST_CANDIDATES };
+    const answer = await this.#ask((signal) => this.target.client.forward(asked, signal));
+    if (!answer) {
+      // the same may be asked again once it works
+      this.#last = undefined;
+      return;
+    }
+    const rule = ruleOf(this.target.definition, this.name);
+    const candidates = answer.features.map(candidateOf);
+    const outcome = outcomeOf(rule, candidates, answer.outcome === "ambiguous");
+    this.target.asked();
+    if (outcome.type === "one") this.#fill(outcome.answer, "asked");
+    else if (outcome.type === "several") {
+      this.#candidates = outcome.candidates;
+      this.#place.offer(outcome.candidates);
+      this.target.several(outcome.candidates);
+    } else {
+      const words = rule.none ?? "Nothing was found. Check the spelling, or go on with what you typed.";
+      this.#place.say([words, ...answer.advice].join(" "), true);
+    }
+  }
+
+  /** Takes the nearest address to a position. */
+  async fillFrom(at: Position): Promise<FormAnswer | undefined> {
+    if (ruleOf(this.target.definition, this.name).anywhere) return this.#fillAt(at);
+    const found = await this.#ask((signal) => this.target.client.reverse(at, {}, signal));
+    const nearest = found?.features.find(({ properties }) => properties.kind === "address");
+    if (found && !nearest) this.say(["No address lies near this spot.", ...found.advice].join(" "));
+    return nearest && this.fillWith(nearest, "pressed");
+  }
+
+  /** Takes a position as it is; the nearest address stands beside it, where there is one within an hour's walk. */
+  async #fillAt(at: Position): Promise<FormAnswer | undefined> {
+    const found = await this.#ask((signal) => this.target.client.reverse(at, { radius: WALK }, signal));
+    if (!found) return undefined;
+    const nearest = found.features.find(({ properties }) => properties.kind === "address") ?? found.features[0];
+    const beside = nearest ? answerOf(nearest.id, nearest.properties) : NOWHERE;
+    const answer: FormAnswer = { ...beside, at, exactness: "surveyed" };
+    this.#fill(answer, "pressed");
+    return answer;
+  }
+
+  /** Takes an address that was found already. */
+  fillWith(address: RecordFeature, why: FilledBy): FormAnswer {
+    this.#underWay?.abort();
+    this.say("");
+    const answer = answerOf(address.id, address.properties);
+    this.box?.setText(answer.line);
+    this.#fill(answer, why);
+    return answer;
+  }
+
+  /** Takes one of several that were offered. */
+  choose(place: number): void {
+    const chosen = this.#candidates[place];
+    if (chosen) this.#fill(chosen, "chosen");
+  }
+
+  say(words: string): void {
+    if (this.box) this.box.say(words);
+    else this.#place.say(words);
+  }
+
+  /** Nothing is asked and nothing was: as after a reset. */
+  forget(): void {
+    this.#underWay?.abort();
+    this.#last = undefined;
+    this.#settle();
+    this.say("");
+  }
+
+  /** What was found is in the form now; the same question need not be asked. */
+  noteAsked(question: Question | undefined): void {
+    this.#last = question;
+  }
+
+  destroy(): void {
+    this.#underWay?.abort();
+    this.box?.destroy();
+    this.#place.element.remove();
+  }
+
+  #narrowed(): Record<string, string | undefined> {
+    const { kinds, countries } = ruleOf(this.target.definition, this.name);
+    const country = this.target.country();
+    return {
+      ...(kinds?.length ? { kinds: kinds.join(",") } : {}),
+      ...(country ? { countries: country } : countries?.length ? { countries: countries.join(",") } : {}),
+    };
+  }
+
+  async #fillBy(why: FilledBy, question: (signal: AbortSignal) => Promise<RecordFeature>): Promise<void> {
+    const record = await this.#ask(question);
+    if (record) this.#fill(answerOf(record.id, record.properties), why);
+  }
+
+  #fill(answer: FormAnswer, why: FilledBy): void {
+    this.#settle();
+    this.target.asked();
+    this.target.fill(answer, why);
+    const rule = ruleOf(this.target.definition, this.name);
+    const outcome = outcomeOf(rule, [answer], false);
+    if (outcome.type === "one" && outcome.isBelow)
+      this.#place.say(`Found, but only ${EXACTNESS_WORDS[answer.exactness]}. Show the house on the map if you can.`);
+  }
+
+  /** The choice is over. */
+  #settle(): void {
+    this.#place.clear();
+    if (this.#candidates.length) this.target.several([]);
+    this.#candidates = [];
+  }
+
+  /** Asks; a later question makes an earlier one stale, and what goes wrong is said where the person looks. */
+  async #ask<T>(question: (signal: AbortSignal) => Promise<T>): Promise<T | undefined> {
+    this.#underWay?.abort();
+    const controller = new AbortController();
+    this.#underWay = controller;
+    try {
+      this.#settle();
+      this.box?.say("");
+      const answer = await question(controller.signal);
+      return controller.signal.aborted ? undefined : answer;
+    } catch (error) {
+      if (controller.signal.aborted) return undefined;
+      const words = error instanceof LookupError ? error.message : BROKEN;
+      if (this.box) this.box.say(words);
+      else this.#place.say(words, true);
+      return undefined;
+    }
+  }
+}
+
+type Candidate = FormAnswer & { score?: number };
+
+const candidateOf = ({ id, properties }: RecordFeature): Candidate => ({
+  ...answerOf(id, properties),
+  ...(properties.score === undefined ? {} : { score: properties.score }),
+});
+
+/** What a record of the wire gives to a form. */
+export function answerOf(ref: string, properties: RecordProperties): FormAnswer {
+  const { kind, exactness, at, line, lines, parts, autofill, facts } = properties;
+  return { ref, kind, exactness, at, line, lines, parts, autofill, ...(facts ? { facts } : {}) };
+}
