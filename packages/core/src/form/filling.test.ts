@@ -298,6 +298,11 @@ describe("what is wrong with a form, and what to look at", () => {
   });
 
   it("lists tokens used twice, fields that stay empty, and required ones that nothing fills", () => {
+    const inLorramere = {
+      ...ANSWER,
+      parts: { ...ANSWER.parts, country: { name: "Lorramere" } },
+      autofill: { "postal-code": "HT0 10" },
+    };
     const problems = problemsOf(
       form([
         field("a", { autofill: "postal-code" }),
@@ -306,14 +311,23 @@ describe("what is wrong with a form, and what to look at", () => {
         field("d", { required: true }),
         field("e", { autofill: "section-x postal-code" }),
       ]),
-      [{ title: "Lorramere", answer: { ...ANSWER, autofill: { "postal-code": "HT0 10" } } }],
+      [
+        { title: "a house", answer: inLorramere },
+        { title: "a flat", answer: { ...inLorramere, parts: { ...inLorramere.parts, unit: { name: "Flat 1" } } } },
+        { title: "abroad", answer: { ...ANSWER, autofill: {}, parts: { country: { name: "Ovarde" } } } },
+      ],
     );
-    expect(problems.map(({ field: name, kind }) => [name, kind])).toEqual([
-      ["b", "token twice"],
-      ["c", "stays empty"],
-      ["d", "nothing fills it"],
+    expect(problems.map(({ field: name, kind, message }) => [name, kind, message])).toEqual([
+      ["b", "token twice", "“postal-code” stands in a too: browsers fill one of them."],
+      ["a", "stays empty", "stays empty in Ovarde."],
+      ["b", "stays empty", "stays empty in Ovarde."],
+      ["c", "stays empty", "stays empty in Ovarde."],
+      ["d", "nothing fills it", "is required and nothing fills it; the person will have to type it."],
+      ["e", "stays empty", "stays empty in Ovarde."],
     ]);
-    expect(problems[1].message).toBe("stays empty in Lorramere.");
+    expect(
+      problemsOf(form([field("x", { binding: "{floor}" })]), [{ title: "a house", answer: inLorramere }])[0].message,
+    ).toBe("stays empty in every country.");
   });
 });
 

@@ -27,6 +27,7 @@ export {
   type Show,
   type Start,
 } from "./definition.ts";
+export { addField, changeRule, moveField, removeField, renameField } from "./edit.ts";
 export { differingParts, EXACTNESS_WORDS, isBelow, type Outcome, outcomeOf } from "./outcome.ts";
 export { type FormExample, type FormProblem, problemsOf } from "./problems.ts";
 export { type AddressSoFar, type Standing, standingOf } from "./shows.ts";

@@ -33,16 +33,20 @@ export function problemsOf(definition: FormDefinition, examples: readonly FormEx
       });
   }
   for (const address of addressesOf(definition)) {
-    const isFilled = new Set(fillableFields(definition, address).map(({ name }) => name));
-    const found = examples.map(({ title, answer }) => ({
-      title,
+    const fillable = new Set(fillableFields(definition, address).map(({ name }) => name));
+    const found = examples.map(({ answer }) => ({
+      country: answer.parts.country?.name ?? "",
       values: new Map(fillingsFor(definition, answer, address).map(({ field, value }) => [field, value])),
     }));
+    const countries = [...new Set(found.map(({ country }) => country))];
     for (const field of fields.filter((one) => addressOf(one) === address)) {
-      const empty = found.filter(({ values }) => values.get(field.name) === "").map(({ title }) => title);
-      if (isFilled.has(field.name) && empty.length)
-        problems.push({ field: field.name, kind: "stays empty", message: `stays empty in ${listed(empty)}.` });
-      if (field.required && !isFilled.has(field.name) && field.kind === "text")
+      const filled = new Set(found.flatMap(({ country, values }) => (values.get(field.name) ? [country] : [])));
+      const empty = countries.filter((country) => !filled.has(country));
+      if (fillable.has(field.name) && empty.length) {
+        const where = filled.size ? listed(empty) : "every country";
+        problems.push({ field: field.name, kind: "stays empty", message: `stays empty in ${where}.` });
+      }
+      if (field.required && !fillable.has(field.name) && field.kind === "text")
         problems.push({
           field: field.name,
           kind: "nothing fills it",

@@ -6,10 +6,13 @@ import { Wires } from "../forms/Wires.tsx";
 import { wiresOf } from "../forms/wires-of.ts";
 import { draft } from "../state/draft.slice.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
+import { AddField } from "./AddField.tsx";
 import { DRAGGED } from "./dragged.ts";
 import { useExamples } from "./examples.ts";
 import { FieldCard } from "./FieldCard.tsx";
 import { FieldPanel } from "./FieldPanel.tsx";
+import { FormPanel } from "./FormPanel.tsx";
+import { Problems } from "./Problems.tsx";
 
 /** Binding parts to fields: by dragging a part to a field, or by keyboard: pick a part, pick a field. */
 export function ComposeView() {
@@ -62,36 +65,36 @@ export function ComposeView() {
               />
             ))}
           </ul>
+          <AddField />
         </section>
         <Gutter
           title={`Parts · example from ${examples[shown % Math.max(1, examples.length)]?.title ?? "the islands"}`}
+          head={
+            <label className="mb-2 flex items-center gap-1.5 text-[12.5px] text-quiet">
+              Example from
+              <select
+                className="min-w-0 rounded border border-transparent bg-transparent hover:border-edge"
+                value={shown}
+                onChange={(event) => setShown(Number(event.target.value))}
+              >
+                {examples.map(({ title }, i) => (
+                  <option key={title} value={i}>
+                    {title}
+                  </option>
+                ))}
+              </select>
+            </label>
+          }
           answer={answer}
           bound={new Set(wires.map(({ part }) => part))}
           handle={handle}
         />
         <section aria-label="The field in hand" className="min-h-0 overflow-y-auto px-[22px] py-5">
-          {field ? (
-            <FieldPanel key={field.name} field={field} examples={examples} />
-          ) : (
-            <p className="text-quiet">Pick a field on the left to see what fills it.</p>
-          )}
+          {field ? <FieldPanel key={field.name} field={field} examples={examples} /> : <FormPanel />}
         </section>
         <Wires inside={spread} wires={wires} />
       </div>
-      <div className="flex flex-none items-center gap-2 pt-3">
-        <span className="text-quiet">Show the parts of</span>
-        {examples.map(({ title }, i) => (
-          <button
-            key={title}
-            type="button"
-            aria-pressed={shown === i}
-            onClick={() => setShown(i)}
-            className="h-[30px] rounded border border-edge bg-field px-3 aria-pressed:bg-ink aria-pressed:text-page"
-          >
-            {title}
-          </button>
-        ))}
-      </div>
+      <Problems definition={definition} examples={examples} />
     </>
   );
 }

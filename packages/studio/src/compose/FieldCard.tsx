@@ -4,6 +4,7 @@ import { draft } from "../state/draft.slice.ts";
 import { useStudioDispatch } from "../state/store.ts";
 import { partColour } from "../ui/part-colour.ts";
 import { DRAGGED } from "./dragged.ts";
+import { isFilled } from "./kinds.ts";
 
 interface FieldCardProps {
   field: Field;
@@ -18,7 +19,7 @@ interface FieldCardProps {
 export function FieldCard({ field, isSelected, picked, parts }: FieldCardProps) {
   const dispatch = useStudioDispatch();
   const [isOver, setOver] = useState(false);
-  const takes = field.kind !== "search" && field.kind !== "map";
+  const takes = isFilled(field);
   const bind = (name: string) => dispatch(draft.bound({ field: field.name, name }));
   const press = () => {
     if (picked && takes) bind(picked);

@@ -1,28 +1,49 @@
-import { checkDefinition, type Field, fillingsFor } from "@bibliotope/core/form";
-import { type ReactNode, useId, useState } from "react";
+import {
+  addressesOf,
+  addressOf,
+  changeRule,
+  type Field,
+  type FormDefinition,
+  type FormExample,
+  moveField,
+  removeField,
+  renameField,
+} from "@bibliotope/core/form";
+import { useState } from "react";
 import { draft } from "../state/draft.slice.ts";
-import { useStudioDispatch } from "../state/store.ts";
-import type { Example } from "./examples.ts";
+import { useStudio, useStudioDispatch } from "../state/store.ts";
+import { Button } from "../ui/Button.tsx";
+import { isFilled, KIND_WORDS } from "./kinds.ts";
+import { INPUT, Labelled } from "./Labelled.tsx";
+import { PatternInput } from "./PatternInput.tsx";
+import { RulePanel, Tick } from "./RulePanel.tsx";
+import { ShowChoice } from "./ShowChoice.tsx";
 
-const INPUT = "h-[34px] w-full rounded border border-edge bg-field px-3 text-ink aria-invalid:border-madder";
-
-/** What fills the field in hand, with what that gives in each country. */
-export function FieldPanel({ field, examples }: { field: Field; examples: readonly Example[] }) {
+/** The field in hand: what it is called, what fills it, when it is shown, and how its address is looked up. */
+export function FieldPanel({ field, examples }: { field: Field; examples: readonly FormExample[] }) {
   const dispatch = useStudioDispatch();
-  const [pattern, setPattern] = useState(field.binding ?? "");
-  const [before, setBefore] = useState(field.binding);
-  if (before !== field.binding) {
-    // bound or unbound elsewhere, or undone
-    setBefore(field.binding);
-    setPattern(field.binding ?? "");
-  }
-  const typed: Field = { ...field, binding: pattern || undefined };
-  const wrong = pattern ? checkDefinition({ title: "", fields: [typed] })[0]?.message : undefined;
+  const definition = useStudio((state) => state.draft.definition);
   const change = (to: Partial<Field>) => dispatch(draft.fieldChanged({ field: field.name, to }));
-  const takes = field.kind !== "search" && field.kind !== "map";
+  const edit = (to: FormDefinition, selected?: string) => dispatch(draft.edited({ definition: to, selected }));
+  const address = addressOf(field);
+  const isOfAddress = isFilled(field) ? Boolean(field.binding || field.autofill) : true;
   return (
     <>
-      <h2 className="font-serif text-[18px] font-semibold">{field.label}</h2>
+      <div className="flex flex-wrap items-baseline gap-x-3 gap-y-2">
+        <h2 className="font-serif text-[18px] font-semibold">{field.label}</h2>
+        <span className="text-quiet">{KIND_WORDS[field.kind]}</span>
+        <span className="ml-auto flex gap-1.5">
+          <Button onClick={() => edit(moveField(definition, field.name, -1))} aria-label={`Move ${field.label} up`}>
+            ↑
+          </Button>
+          <Button onClick={() => edit(moveField(definition, field.name, 1))} aria-label={`Move ${field.label} down`}>
+            ↓
+          </Button>
+          <Button onClick={() => edit(removeField(definition, field.name), "")} aria-label={`Remove ${field.label}`}>
+            Remove
+          </Button>
+        </span>
+      </div>
       <div className="mt-3 grid grid-cols-2 gap-4">
         <Labelled label="Label">
           {(id) => (
@@ -35,83 +56,198 @@ export function FieldPanel({ field, examples }: { field: Field; examples: readon
             />
           )}
         </Labelled>
-        <Labelled label="Autofill token">
+        <NameInput
+          field={field}
+          definition={definition}
+          rename={(to) => edit(renameField(definition, field.name, to), to)}
+        />
+        {field.kind === "text" || field.kind === "country" || field.kind === "choice" ? (
+          <Labelled label="Autofill token">
+            {(id) => (
+              <input
+                id={id}
+                className={`${INPUT} font-mono text-[13px]`}
+                value={field.autofill ?? ""}
+                maxLength={80}
+                onChange={(event) => change({ autofill: event.target.value })}
+              />
+            )}
+          </Labelled>
+        ) : null}
+        <Labelled label="Of the address">
+          {(id) => (
+            <AddressInput
+              key={address}
+              id={id}
+              address={address}
+              known={addressesOf(definition)}
+              set={(to) => change({ address: to || undefined })}
+            />
+          )}
+        </Labelled>
+        {field.kind === "text" || field.kind === "search" ? (
+          <Labelled label="Placeholder">
+            {(id) => (
+              <input
+                id={id}
+                className={INPUT}
+                value={field.placeholder ?? ""}
+                maxLength={80}
+                onChange={(event) => change({ placeholder: event.target.value })}
+              />
+            )}
+          </Labelled>
+        ) : null}
+        <Labelled label="Help">
           {(id) => (
             <input
               id={id}
-              className={`${INPUT} font-mono text-[13px]`}
-              value={field.autofill ?? ""}
-              maxLength={80}
-              onChange={(event) => change({ autofill: event.target.value })}
+              className={INPUT}
+              value={field.help ?? ""}
+              maxLength={200}
+              onChange={(event) => change({ help: event.target.value })}
             />
           )}
         </Labelled>
       </div>
-      {takes ? (
-        <div className="mt-4">
-          <Labelled label="What it is filled with">
-            {(id) => (
-              <>
-                <input
-                  id={id}
-                  className={`${INPUT} h-[40px] font-mono text-[13.5px]`}
-                  value={pattern}
-                  placeholder={
-                    field.autofill ? `by its autofill token, ${field.autofill}` : "{street} {house}[, {unit}]"
-                  }
-                  aria-invalid={wrong !== undefined}
-                  aria-describedby={`${id}-wrong`}
-                  spellCheck={false}
-                  onChange={(event) => {
-                    setPattern(event.target.value);
-                    const next: Field = { ...field, binding: event.target.value || undefined };
-                    if (!checkDefinition({ title: "", fields: [next] }).length) change({ binding: event.target.value });
-                  }}
-                />
-                <p id={`${id}-wrong`} role="status" className="min-h-5 text-[12.5px] text-madder">
-                  {wrong ? `${wrong} (not saved yet)` : ""}
-                </p>
-              </>
-            )}
-          </Labelled>
-          <table className="w-full border-t border-rule">
-            <caption className="sr-only">What it gives in each country</caption>
-            <tbody>
-              {examples.map(({ title, answer }) => {
-                const value = wrong ? "" : (fillingsFor({ title: "", fields: [typed] }, answer)[0]?.value ?? "");
-                return (
-                  <tr key={title} className="border-b border-rule">
-                    <th scope="row" className="w-2/5 py-2 text-left font-normal text-quiet">
-                      {title}
-                    </th>
-                    <td className="py-2 font-serif text-[15px]">
-                      {value || <span className="text-ochre">stays empty</span>}
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        </div>
-      ) : (
-        <p className="mt-4 text-quiet">
-          {field.kind === "search"
-            ? "People search here; nothing fills it."
-            : "Shows the place, and takes the house that is pressed."}
-        </p>
-      )}
+      <div className="mt-3 flex flex-wrap gap-x-5 gap-y-1">
+        {field.kind === "hidden" || field.kind === "shown" || field.kind === "button" ? null : (
+          <Tick
+            label="Required"
+            checked={field.required ?? false}
+            onChange={(is) => change({ required: is || undefined })}
+          />
+        )}
+        {field.kind === "hidden" ? null : (
+          <Tick
+            label="Half as broad"
+            checked={field.half ?? false}
+            onChange={(is) => change({ half: is || undefined })}
+          />
+        )}
+      </div>
+      <div className="mt-4 grid gap-4">
+        {field.kind === "choice" ? <OptionsInput field={field} change={change} /> : null}
+        {isFilled(field) ? <PatternInput field={field} examples={examples} change={change} /> : null}
+        {field.kind === "hidden" || field.kind === "map" ? null : (
+          <ShowChoice field={field} fields={definition.fields} change={change} />
+        )}
+      </div>
+      {isOfAddress ? (
+        <RulePanel
+          definition={definition}
+          address={address}
+          change={(to) => edit(changeRule(definition, address, to))}
+        />
+      ) : null}
     </>
   );
 }
 
-function Labelled({ label, children }: { label: string; children: (id: string) => ReactNode }) {
-  const id = useId();
+/** The name under which a field is sent; taken when it is left, if it can be a name and is free. */
+function NameInput({
+  field,
+  definition,
+  rename,
+}: {
+  field: Field;
+  definition: FormDefinition;
+  rename: (to: string) => void;
+}) {
+  const [name, setName] = useState(field.name);
+  const isTaken = name !== field.name && definition.fields.some((held) => held.name === name);
+  const wrong = isTaken
+    ? "another field has this name"
+    : /^[A-Za-z][\w-]{0,39}$/.test(name)
+      ? ""
+      : "a name begins with a letter; letters, digits, - and _ follow";
+  const take = () => {
+    if (wrong) setName(field.name);
+    else if (name !== field.name) rename(name);
+  };
   return (
-    <div>
-      <label htmlFor={id} className="mb-1 block text-[12.5px] text-quiet">
-        {label}
-      </label>
-      {children(id)}
-    </div>
+    <Labelled label="Name">
+      {(id) => (
+        <>
+          <input
+            id={id}
+            className={`${INPUT} font-mono text-[13px]`}
+            value={name}
+            maxLength={40}
+            spellCheck={false}
+            aria-invalid={wrong !== ""}
+            aria-describedby={`${id}-wrong`}
+            onChange={(event) => setName(event.target.value)}
+            onBlur={take}
+            onKeyDown={(event) => event.key === "Enter" && take()}
+          />
+          <p id={`${id}-wrong`} role="status" className="text-[12.5px] text-madder empty:hidden">
+            {wrong}
+          </p>
+        </>
+      )}
+    </Labelled>
+  );
+}
+
+interface AddressInputProps {
+  id: string;
+  address: string;
+  known: readonly string[];
+  set: (to: string) => void;
+}
+
+/** Which of a form's addresses a field is of; the first has no name. */
+function AddressInput({ id, address, known, set }: AddressInputProps) {
+  const [name, setName] = useState(address);
+  return (
+    <>
+      <input
+        id={id}
+        list={`${id}-known`}
+        className={`${INPUT} font-mono text-[13px]`}
+        value={name}
+        placeholder="the first"
+        maxLength={40}
+        spellCheck={false}
+        onChange={(event) => setName(event.target.value.replace(/[^\w-]/g, ""))}
+        onBlur={() => name !== address && set(name)}
+        onKeyDown={(event) => event.key === "Enter" && name !== address && set(name)}
+      />
+      <datalist id={`${id}-known`}>
+        {known.map((one) => (
+          <option key={one} value={one} />
+        ))}
+      </datalist>
+    </>
+  );
+}
+
+/** What a choice offers: a line for each, `value: words` or words alone. */
+function OptionsInput({ field, change }: { field: Field; change: (to: Partial<Field>) => void }) {
+  const [text, setText] = useState(() =>
+    (field.options ?? []).map(({ value, label }) => `${value}: ${label}`).join("\n"),
+  );
+  const read = () =>
+    text.split("\n").flatMap((line) => {
+      const [, value, label] = /^\s*([^:]+?)\s*(?::\s*(.*?))?\s*$/.exec(line) ?? [];
+      return value ? [{ value, label: label || value }] : [];
+    });
+  return (
+    <Labelled label="What it offers, a line for each: value: words">
+      {(id) => (
+        <textarea
+          id={id}
+          rows={3}
+          className={`${INPUT} h-auto py-1.5`}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          onBlur={() => {
+            const options = read();
+            if (options.length) change({ options });
+          }}
+        />
+      )}
+    </Labelled>
   );
 }

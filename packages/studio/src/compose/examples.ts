@@ -1,26 +1,22 @@
-import type { FormAnswer } from "@bibliotope/core/form";
+import type { FormExample } from "@bibliotope/core/form";
 import type { Client } from "@bibliotope/kit";
 import { useEffect, useState } from "react";
 
 /** An address of each country of the islands, to see at once what a pattern gives there. */
 const EXAMPLES = [
   { country: "QR", title: "Lorramere", q: "12 Harbour Row Tidewell" },
+  { country: "QR", title: "Lorramere, a flat", q: "Flat 3, 52 Harbour Row" },
   { country: "QV", title: "Ovarde", q: "Østergränd 3 Vårhamn" },
   { country: "QY", title: "Thalmyra", q: "Πελανία Τετράγωνο 4" },
 ];
 
-export interface Example {
-  title: string;
-  answer: FormAnswer;
-}
-
 /** Looks the examples up; countries that are not held are left out. */
-export function useExamples(client: Client | undefined): Example[] {
-  const [examples, setExamples] = useState<Example[]>([]);
+export function useExamples(client: Client | undefined): FormExample[] {
+  const [examples, setExamples] = useState<FormExample[]>([]);
   useEffect(() => {
     if (!client) return;
     const controller = new AbortController();
-    const ask = async ({ country, title, q }: (typeof EXAMPLES)[number]): Promise<Example[]> => {
+    const ask = async ({ country, title, q }: (typeof EXAMPLES)[number]): Promise<FormExample[]> => {
       const { features } = await client.forward(
         { q, countries: country, kinds: "address", limit: 1 },
         controller.signal,

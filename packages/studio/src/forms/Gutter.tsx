@@ -5,6 +5,8 @@ import { type GutterRow, gutterRows } from "./rows.ts";
 
 interface GutterProps {
   title: string;
+  /** Stands in place of the title. */
+  head?: ReactNode;
   answer: FormAnswer | undefined;
   /** Names that some field is filled from. */
   bound: ReadonlySet<string>;
@@ -13,14 +15,14 @@ interface GutterProps {
 }
 
 /** The gutter between the two pages. */
-export function Gutter({ title, answer, bound, handle }: GutterProps) {
+export function Gutter({ title, head, answer, bound, handle }: GutterProps) {
   const { parts, facts } = gutterRows(answer);
   return (
     <section
       aria-label={title}
       className="gutter flex min-h-0 flex-col overflow-y-auto border-x border-rule px-3.5 py-4"
     >
-      <h2 className="mb-2 truncate text-[12.5px] text-quiet">{title}</h2>
+      {head ?? <h2 className="mb-2 truncate text-[12.5px] text-quiet">{title}</h2>}
       <dl>
         {parts.map((row) => (
           <Row key={row.name} row={row} isBound={bound.has(row.name)} handle={handle} />

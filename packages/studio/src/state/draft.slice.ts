@@ -80,6 +80,11 @@ const slice = createSlice({
         for (const name of ["autofill", "binding", "placeholder", "help"] as const)
           if (held[name] === "") delete held[name];
       }),
+    /** The form was changed as a whole: a field added, moved, renamed, taken out; a rule changed. */
+    edited: (state, { payload }: PayloadAction<{ definition: FormDefinition; selected?: string }>) => {
+      if (payload.selected !== undefined) state.selected = payload.selected || undefined;
+      remember(state, state.definition, payload.definition);
+    },
     undone: (state) => {
       const before = state.past.pop();
       if (!before) return;
@@ -119,10 +124,15 @@ function change(state: DraftState, field: string, how: (field: Field) => void): 
   const held = state.definition.fields.find(({ name }) => name === field);
   if (!held) return;
   how(held);
-  if (JSON.stringify(before) === JSON.stringify(state.definition)) return;
+  remember(state, before, state.definition);
+}
+
+/** Takes a definition in place of the one before, which can be brought back. */
+function remember(state: DraftState, before: FormDefinition, after: FormDefinition): void {
+  if (JSON.stringify(before) === JSON.stringify(after)) return;
   state.past = [...state.past.slice(-STEPS_KEPT), before];
   state.future = [];
-  if (state.saving !== "conflict") state.saving = "waiting";
+  settle(state, after);
 }
 
 function settle(state: DraftState, definition: FormDefinition): void {

@@ -1,0 +1,102 @@
+import type { AddressRule, Field, FieldKind, FormDefinition, Show, Start } from "./definition.ts";
+
+/** What a new field of each kind is called. */
+const NEW_LABELS: Readonly<Record<FieldKind, string>> = {
+  text: "New field",
+  search: "Find the address",
+  country: "Country",
+  choice: "Choice",
+  button: "Look it up",
+  hidden: "Unseen",
+  still: "Where it is",
+  map: "On the map",
+  shown: "Shown",
+};
+
+/** Adds a field behind another one, or at the end. @returns the form, and the new field's name */
+export function addField(
+  definition: FormDefinition,
+  kind: FieldKind,
+  after?: string,
+): { definition: FormDefinition; name: string } {
+  const name = freeName(definition, kind === "text" ? "field" : kind);
+  const field: Field = {
+    name,
+    kind,
+    label: NEW_LABELS[kind],
+    ...(kind === "choice" ? { options: [{ value: "one", label: "One" }] } : {}),
+    ...(kind === "country" ? { autofill: "country", binding: "{country.code}" } : {}),
+  };
+  const place = definition.fields.findIndex((held) => held.name === after) + 1 || definition.fields.length;
+  return { definition: { ...definition, fields: definition.fields.toSpliced(place, 0, field) }, name };
+}
+
+function freeName({ fields }: FormDefinition, wanted: string): string {
+  const names = new Set(fields.map(({ name }) => name));
+  for (let i = 1; ; i++) {
+    const name = i === 1 ? wanted : `${wanted}-${i}`;
+    if (!names.has(name)) return name;
+  }
+}
+
+/** Takes a field out, and out of all rules that speak of it. */
+export function removeField(definition: FormDefinition, name: string): FormDefinition {
+  const fields = definition.fields
+    .filter((field) => field.name !== name)
+    .map((field) => {
+      if (typeof field.show !== "object" || field.show.field !== name) return field;
+      const { show: _, ...rest } = field;
+      return rest;
+    });
+  return withRules({ ...definition, fields }, (start) => {
+    if ("field" in start && start.field === name) return undefined;
+    if (start.on !== "complete") return start;
+    const left = start.fields.filter((field) => field !== name);
+    return left.length ? { ...start, fields: left } : undefined;
+  });
+}
+
+/** Moves a field by some places, as far as there are any. */
+export function moveField(definition: FormDefinition, name: string, by: number): FormDefinition {
+  const from = definition.fields.findIndex((field) => field.name === name);
+  if (from < 0) return definition;
+  const to = Math.max(0, Math.min(definition.fields.length - 1, from + by));
+  const field = definition.fields[from];
+  return { ...definition, fields: definition.fields.toSpliced(from, 1).toSpliced(to, 0, field) };
+}
+
+/** Gives a field another name, in all rules that speak of it too. */
+export function renameField(definition: FormDefinition, from: string, to: string): FormDefinition {
+  const renamed = (name: string) => (name === from ? to : name);
+  const showOf = (show: Show): Show => (typeof show === "object" ? { ...show, field: renamed(show.field) } : show);
+  const fields = definition.fields.map((field) => ({
+    ...field,
+    name: renamed(field.name),
+    ...(field.show === undefined ? {} : { show: showOf(field.show) }),
+  }));
+  return withRules({ ...definition, fields }, (start) => {
+    if ("field" in start) return { ...start, field: renamed(start.field) };
+    return start.on === "complete" ? { ...start, fields: start.fields.map(renamed) } : start;
+  });
+}
+
+/** Changes the rule of an address; what is undefined is taken out of it. */
+export function changeRule(definition: FormDefinition, name: string, to: Partial<AddressRule>): FormDefinition {
+  const { addresses = [] } = definition;
+  const before = addresses.find((rule) => rule.name === name) ?? { name };
+  const entries = Object.entries({ ...before, ...to }).filter(([, value]) => value !== undefined && value !== "");
+  const rule = { ...Object.fromEntries(entries), name } as AddressRule;
+  const others = addresses.filter((held) => held.name !== name);
+  return { ...definition, addresses: Object.keys(rule).length > 1 ? [...others, rule] : others };
+}
+
+function withRules(definition: FormDefinition, change: (start: Start) => Start | undefined): FormDefinition {
+  if (!definition.addresses) return definition;
+  const addresses = definition.addresses.map((rule) => {
+    if (!rule.start) return rule;
+    const { start, ...rest } = rule;
+    const changed = change(start);
+    return changed ? { ...rest, start: changed } : rest;
+  });
+  return { ...definition, addresses };
+}

@@ -1,0 +1,178 @@
+import {
+  type AddressRule,
+  addressOf,
+  type Field,
+  type FormDefinition,
+  fillableFields,
+  ruleOf,
+  type Start,
+  startOf,
+} from "@bibliotope/core/form";
+import { EXACTNESS, type Exactness } from "@bibliotope/core/place";
+import { Choices, INPUT, Labelled } from "./Labelled.tsx";
+
+const EXACT: Readonly<Record<Exactness, string>> = {
+  surveyed: "the house itself",
+  between: "between its neighbours",
+  along: "somewhere on the street",
+  centre: "the middle of the area",
+};
+/** Score from which the first of several is taken, when that is chosen. */
+const SURE = 0.9;
+
+interface RulePanelProps {
+  definition: FormDefinition;
+  /** Name of the address; empty for the first. */
+  address: string;
+  change: (to: Partial<AddressRule>) => void;
+}
+
+/** How an address of the form is looked up, and what happens then. */
+export function RulePanel({ definition, address, change }: RulePanelProps) {
+  const rule = ruleOf(definition, address);
+  const start = startOf(definition, address);
+  const of = definition.fields.filter((field) => addressOf(field) === address);
+  const seen = fillableFields(definition, address).filter(({ kind }) => kind === "text" || kind === "country");
+  const hasSearch = of.some(({ kind }) => kind === "search");
+  const button = of.find(({ kind }) => kind === "button");
+  const complete = start.on === "complete" ? start.fields : [];
+  const toggle = ({ name }: Field) => {
+    const fields = complete.includes(name) ? complete.filter((held) => held !== name) : [...complete, name];
+    if (fields.length) change({ start: { on: "complete", fields } });
+  };
+  const starts: readonly (readonly [Start["on"], string])[] = [
+    ...(hasSearch ? [["choice", "a line is chosen"] as const] : []),
+    ...(seen.length
+      ? [["leaving", "a field is left"] as const, ["complete", "several fields are complete"] as const]
+      : []),
+    ...(button ? [["button", "the button is pressed"] as const] : []),
+    ["never", "never by itself"],
+  ];
+  const setStart = (on: Start["on"]) => {
+    const first = seen[0]?.name ?? "";
+    const ways: Readonly<Record<Start["on"], Start>> = {
+      choice: { on },
+      never: { on },
+      leaving: { on, field: first },
+      complete: { on, fields: seen.slice(0, 3).map(({ name }) => name) },
+      button: { on, field: button?.name ?? "" },
+    } as Record<Start["on"], Start>;
+    change({ start: ways[on] });
+  };
+  return (
+    <section aria-label="Its address" className="mt-5 grid gap-4 border-t border-rule pt-4">
+      <Choices
+        label={`A lookup${address ? ` of “${address}”` : ""} starts when`}
+        value={start.on}
+        options={starts}
+        onChange={setStart}
+      />
+      {start.on === "leaving" ? (
+        <Labelled label="Which field">
+          {(id) => (
+            <select
+              id={id}
+              className={INPUT}
+              value={start.field}
+              onChange={(event) => change({ start: { on: "leaving", field: event.target.value } })}
+            >
+              {seen.map(({ name, label }) => (
+                <option key={name} value={name}>
+                  {label}
+                </option>
+              ))}
+            </select>
+          )}
+        </Labelled>
+      ) : null}
+      {start.on === "complete" ? (
+        <fieldset>
+          <legend className="mb-1 text-[12.5px] text-quiet">Which fields</legend>
+          <div className="flex flex-wrap gap-x-4 gap-y-1">
+            {seen.map((field) => (
+              <label key={field.name} className="inline-flex items-center gap-1.5">
+                <input type="checkbox" checked={complete.includes(field.name)} onChange={() => toggle(field)} />
+                {field.label}
+              </label>
+            ))}
+          </div>
+        </fieldset>
+      ) : null}
+      <Labelled label="When nothing is found">
+        {(id) => (
+          <input
+            id={id}
+            className={INPUT}
+            value={rule.none ?? ""}
+            maxLength={300}
+            placeholder="Nothing was found. Check the spelling, or go on with what you typed."
+            onChange={(event) => change({ none: event.target.value })}
+          />
+        )}
+      </Labelled>
+      <Choices
+        label="When several fit"
+        value={rule.takeFrom === undefined ? "choose" : "take"}
+        options={[
+          ["choose", "let the person choose"],
+          ["take", `take the first above ${rule.takeFrom ?? SURE}`],
+        ]}
+        onChange={(to) => change({ takeFrom: to === "take" ? (rule.takeFrom ?? SURE) : undefined })}
+      />
+      <div className="grid grid-cols-2 gap-4">
+        <Labelled label="Exact enough is">
+          {(id) => (
+            <select
+              id={id}
+              className={INPUT}
+              value={rule.exactness ?? ""}
+              onChange={(event) => change({ exactness: (event.target.value || undefined) as Exactness | undefined })}
+            >
+              <option value="">anything</option>
+              {EXACTNESS.map((one) => (
+                <option key={one} value={one}>
+                  {EXACT[one]}
+                </option>
+              ))}
+            </select>
+          )}
+        </Labelled>
+        <div className="grid content-end gap-1 pb-1">
+          <Tick
+            label="The country is asked first"
+            checked={rule.countryFirst ?? false}
+            disabled={!of.some(({ kind }) => kind === "country")}
+            onChange={(is) => change({ countryFirst: is || undefined })}
+          />
+          <Tick
+            label="Any position is taken as it is"
+            checked={rule.anywhere ?? false}
+            onChange={(is) => change({ anywhere: is || undefined })}
+          />
+        </div>
+      </div>
+    </section>
+  );
+}
+
+interface TickProps {
+  label: string;
+  checked: boolean;
+  disabled?: boolean;
+  onChange: (is: boolean) => void;
+}
+
+/** A yes or no. */
+export function Tick({ label, checked, disabled, onChange }: TickProps) {
+  return (
+    <label className="inline-flex items-center gap-1.5">
+      <input
+        type="checkbox"
+        checked={checked}
+        disabled={disabled}
+        onChange={(event) => onChange(event.target.checked)}
+      />
+      {label}
+    </label>
+  );
+}
