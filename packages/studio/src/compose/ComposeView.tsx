@@ -4,6 +4,7 @@ import type { GutterRow } from "../forms/rows.ts";
 import { useClient } from "../forms/use-client.ts";
 import { Wires } from "../forms/Wires.tsx";
 import { wiresOf } from "../forms/wires-of.ts";
+import { PasteDialog } from "../paste/PasteDialog.tsx";
 import { draft } from "../state/draft.slice.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { AddField } from "./AddField.tsx";
@@ -49,11 +50,14 @@ export function ComposeView() {
         className="relative grid min-h-0 flex-1 grid-cols-[minmax(300px,414px)_232px_minmax(0,1fr)] overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1"
       >
         <section aria-label="Fields" data-page className="min-h-0 overflow-y-auto px-3 py-3">
-          <p role="status" className="h-5 px-3 text-[12.5px] text-quiet">
-            {picked
-              ? `“${picked}” is picked: now pick the field that it fills.`
-              : "Drag a part to a field, or pick one, then a field."}
-          </p>
+          <div className="flex h-5 justify-between gap-3 px-3 text-[12.5px] text-quiet">
+            <p role="status">
+              {picked
+                ? `“${picked}” is picked: now pick the field that it fills.`
+                : "Drag a part to a field, or pick one, then a field."}
+            </p>
+            <PasteDialog />
+          </div>
           <ul>
             {definition.fields.map((held) => (
               <FieldCard

@@ -1,0 +1,105 @@
+import { describe, expect, it } from "vitest";
+import { type FoundControl, propose, wordsOf } from "./propose.ts";
+
+const control = (more: Partial<FoundControl>): FoundControl => ({
+  name: "x",
+  tag: "input",
+  type: "text",
+  autocomplete: "",
+  label: "",
+  placeholder: "",
+  groups: [],
+  options: [],
+  required: false,
+  ...more,
+});
+/** What each control is bound to: its pattern, else its token, else nothing. */
+const bound = (...controls: Partial<FoundControl>[]) =>
+  propose(controls.map((one, i) => control({ name: `f${i}`, ...one }))).map(({ field, isAddress }) =>
+    isAddress ? (field.binding ?? field.autofill ?? field.kind) : "",
+  );
+
+describe("propose", () => {
+  it.each([
+    [{ autocomplete: "section-a shipping postal-code" }, "{postcode}", 1],
+    [{ label: "Postcode *" }, "{postcode}", 0.85],
+    [{ label: "PLZ", name: "plz" }, "{postcode}", 0.95],
+    [{ name: "user[address_attributes][zip_code]" }, "{postcode}", 0.75],
+    [{ name: "billingCity" }, "{town}", 0.75],
+    [{ placeholder: "Ville" }, "{town}", 0.5],
+    [{ label: "Land", tag: "select" as const, options: [{ value: "QR", label: "Lorramere" }] }, "{country.code}", 0.6],
+    [{ label: "Adresszusatz" }, "{unit}", 0.85],
+    [{ label: "Ταχυδρομικός κώδικας" }, "{postcode}", 0.85],
+    [{ label: "Województwo" }, "{region or county}", 0.85],
+    [{ label: "Find your address" }, "search", 0.85],
+  ])("reads %j as %s", (given, binding, sureness) => {
+    const [proposal] = propose([control(given)]);
+    const { field } = proposal;
+    expect(field.kind === "search" ? "search" : field.binding).toBe(binding);
+    expect(proposal.sureness).toBeCloseTo(sureness, 2);
+  });
+
+  it.each([
+    [{ label: "Email address" }],
+    [{ label: "IP address" }],
+    [{ label: "Country of birth" }],
+    [{ label: "Phone number" }],
+    [{ label: "Order number" }],
+    [{ name: "order_number" }],
+    [{ label: "Country code", type: "tel" }],
+    [{ label: "Estado civil" }],
+    [{ label: "Address", autocomplete: "email" }],
+    [{ label: "Number of guests" }],
+    [{ label: "Web address", type: "url" }],
+    [{ label: "Your name" }],
+    [{ label: "Status" }],
+  ])("leaves %j alone", (given) => {
+    expect(bound(given, { label: "Street" })[0]).toBe("");
+  });
+
+  it("takes a first line for a street where a number stands beside it", () => {
+    expect(bound({ label: "Straße" }, { label: "Hausnummer" }, { label: "Ort" })).toEqual([
+      "{street or block or place}",
+      "{house or building}",
+      "{town}",
+    ]);
+    expect(bound({ label: "Straße und Hausnummer" }, { label: "Ort" })).toEqual(["address-line1", "{town}"]);
+    expect(bound({ label: "Street" })).toEqual(["address-line1"]);
+    expect(bound({ label: "Number" })).toEqual([""]);
+    expect(bound({ label: "Anschrift", tag: "textarea", type: "textarea" })).toEqual(["{lines}"]);
+  });
+
+  it("keeps several addresses apart: by tokens, by names, by headings", () => {
+    const sections = (...controls: Partial<FoundControl>[]) =>
+      propose(controls.map((one, i) => control({ name: `f${i}`, ...one }))).map(({ field }) => field.address);
+    expect(sections({ autocomplete: "billing postal-code" }, { autocomplete: "shipping postal-code" })).toEqual([
+      "billing",
+      "shipping",
+    ]);
+    expect(sections({ name: "billing_city" }, { name: "shipping_city" })).toEqual(["billing", "shipping"]);
+    expect(
+      sections({ label: "Ort", groups: ["Rechnungsadresse"] }, { label: "Ort", groups: ["Lieferadresse"] }),
+    ).toEqual(["billing", "shipping"]);
+    expect(sections({ label: "Town" }, { label: "Postcode" })).toEqual([undefined, undefined]);
+  });
+
+  it("takes names over as ours have to be, each once, and leaves out what no field can be", () => {
+    const names = propose([
+      control({ name: "user[address][city]" }),
+      control({ name: "user.address.city" }),
+      control({ name: "1st" }),
+      control({ name: "" }),
+      control({ name: "pass", type: "password" }),
+      control({ name: "agree", type: "checkbox" }),
+    ]).map(({ field }) => field.name);
+    expect(names).toEqual(["user-address-city", "user-address-city-2", "st"]);
+  });
+});
+
+describe("wordsOf", () => {
+  it("parts names as programs write them", () => {
+    expect(wordsOf("billingAddress_street1")).toEqual(["billing", "address", "street", "1"]);
+    expect(wordsOf("Code postal (obligatoire)")).toEqual(["code", "postal", "obligatoire"]);
+    expect(wordsOf("Straße/Nr.")).toEqual(["strasse", "nr"]);
+  });
+});

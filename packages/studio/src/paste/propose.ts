@@ -1,0 +1,296 @@
+import type { Field } from "@bibliotope/core/form";
+import { BESIDE_WORDS, OTHER_WORDS, PHRASES, type Purpose, SECTIONS } from "./words.ts";
+
+/** A control that was read from HTML, and what stands around it. */
+export interface FoundControl {
+  /** Its name, else its id; empty when it has neither. */
+  name: string;
+  tag: "input" | "select" | "textarea";
+  type: string;
+  autocomplete: string;
+  /** Words of its label. */
+  label: string;
+  placeholder: string;
+  /** Words of the headings and legends it stands under, the nearest first. */
+  groups: string[];
+  options: { value: string; label: string }[];
+  required: boolean;
+}
+
+/** What a control could be bound to. */
+export interface Proposal {
+  control: FoundControl;
+  field: Field;
+  /** Of an address; other fields are taken over as they are. */
+  isAddress: boolean;
+  /** Why, in words. */
+  reason: string;
+  /** 0 to 1. */
+  sureness: number;
+}
+
+/** Phrases of a list between commas, each as its words. */
+function phrasesOf(list: string): string[][] {
+  return list.split(",").map((phrase) => phrase.trim().split(" "));
+}
+
+/** Where words were found, and how much that says; alone or for a word that is said of many things. */
+const SOURCES = [
+  ["label", 0.85, 0.6],
+  ["name", 0.75, 0.5],
+  ["placeholder", 0.5, 0.3],
+] as const;
+/** Below this a control is left alone. */
+const LEAST = 0.45;
+/** Single words that are said of many things. */
+const GENERIC = new Set([
+  "number",
+  "nr",
+  "num",
+  "by",
+  "str",
+  "long",
+  "kraj",
+  "stat",
+  "via",
+  "line 1",
+  "line 2",
+  "address",
+  "adresse",
+  "adres",
+  "adress",
+  "adresa",
+  "addr",
+  "land",
+  "ort",
+]);
+/** Types of input that no part of an address is typed into, or that no field of ours can be. */
+const NO_ADDRESS = new Set([
+  "email",
+  "tel",
+  "url",
+  "date",
+  "datetime-local",
+  "month",
+  "time",
+  "week",
+  "color",
+  "range",
+]);
+const NO_FIELD = new Set(["password", "file", "checkbox", "radio", "submit", "button", "reset", "image"]);
+
+const PATTERNS: Readonly<Record<Purpose, Partial<Field>>> = {
+  search: {},
+  lines: { autofill: "street-address", binding: "{lines}" },
+  line1: { autofill: "address-line1" },
+  street: { binding: "{street or block or place}" },
+  house: { binding: "{house or building}" },
+  unit: { autofill: "address-line2", binding: "{unit}" },
+  floor: { binding: "{floor}" },
+  building: { binding: "{building}" },
+  district: { binding: "{district}" },
+  town: { autofill: "address-level2", binding: "{town}" },
+  county: { binding: "{county or region}" },
+  region: { autofill: "address-level1", binding: "{region or county}" },
+  postcode: { autofill: "postal-code", binding: "{postcode}" },
+  country: { autofill: "country", binding: "{country.code}" },
+  lat: { binding: "{lat}" },
+  lon: { binding: "{lon}" },
+};
+
+/** Purposes of the HTML standard's tokens. */
+const TOKENS: Readonly<Record<string, Purpose>> = {
+  "street-address": "lines",
+  "address-line1": "line1",
+  "address-line2": "unit",
+  "address-line3": "unit",
+  "address-level1": "region",
+  "address-level2": "town",
+  "address-level3": "district",
+  "postal-code": "postcode",
+  country: "country",
+  "country-name": "country",
+};
+
+interface Guess {
+  purpose: Purpose;
+  reason: string;
+  sureness: number;
+}
+
+/** Reads what the controls of a form are for. Those that only look like an address are taken over as they are. */
+export function propose(controls: readonly FoundControl[]): Proposal[] {
+  const usable = controls.filter(({ type, name }) => name && !NO_FIELD.has(type));
+  const guesses = usable.map((control) => guess(control));
+  const sections = usable.map((control, i) => (guesses[i] ? sectionOf(control) : ""));
+  settleLines(usable, guesses, sections);
+  const several = new Set(sections.filter((_, i) => guesses[i])).size > 1;
+  const taken = new Set<string>();
+  return usable.map((control, i) => {
+    const found = guesses[i];
+    const field = fieldOf(control, found, several ? sections[i] : "", taken);
+    return {
+      control,
+      field,
+      isAddress: found !== undefined,
+      reason: found?.reason ?? "nothing says that it is of an address",
+      sureness: found?.sureness ?? 0,
+    };
+  });
+}
+
+function guess(control: FoundControl): Guess | undefined {
+  const { tag, type, autocomplete, options } = control;
+  const token = autocomplete.trim().toLowerCase().split(/\s+/).at(-1) ?? "";
+  if (Object.hasOwn(TOKENS, token)) return { purpose: TOKENS[token], reason: `its token ${token}`, sureness: 1 };
+  // a token of another thing says that it is no address
+  if (/^(name|given-name|family-name|email|tel|organization|cc-|bday|url|username|new-password)/.test(token))
+    return undefined;
+  if (NO_ADDRESS.has(type)) return undefined;
+  const texts = {
+    label: wordsOf(control.label),
+    name: wordsOf(control.name),
+    placeholder: wordsOf(control.placeholder),
+  };
+  if ([texts.label, texts.name].some((words) => OTHER.some((phrase) => holds(words, phrase)))) return undefined;
+  let best: Guess | undefined;
+  for (const [source, clear, weak] of SOURCES) {
+    const hit = purposeIn(texts[source]);
+    if (!hit) continue;
+    const sureness = GENERIC.has(hit.phrase) ? weak : clear;
+    if (best && best.purpose === hit.purpose) best.sureness = Math.min(0.97, best.sureness + 0.1);
+    else if (!best || sureness > best.sureness)
+      best = { purpose: hit.purpose, reason: `its ${source} says “${hit.phrase}”`, sureness };
+  }
+  if (!best && tag === "select" && options.length > 5 && looksLikeCountries(options))
+    best = { purpose: "country", reason: "it offers codes of countries", sureness: 0.6 };
+  if (!best || best.sureness < LEAST) return undefined;
+  if (best.purpose === "line1" && tag === "textarea") return { ...best, purpose: "lines" };
+  return best;
+}
+
+/** A first line is a street where a number stands beside it; a number alone is none. */
+function settleLines(
+  controls: readonly FoundControl[],
+  guesses: (Guess | undefined)[],
+  sections: readonly string[],
+): void {
+  guesses.forEach((found, i) => {
+    const near = guesses.filter((_, j) => sections[j] === sections[i] && j !== i);
+    const has = (purpose: Purpose) => near.some((other) => other?.purpose === purpose);
+    if (found?.purpose === "street" && !has("house")) guesses[i] = { ...found, purpose: "line1" };
+    if (found?.purpose === "line1" && has("house") && !has("street")) guesses[i] = { ...found, purpose: "street" };
+    if (found?.purpose === "house" && !has("street") && !has("line1")) guesses[i] = undefined;
+    // of a form's second lines the first is the one of the flat
+    if (found?.purpose === "lines" && has("town") && controls[i].tag !== "textarea")
+      guesses[i] = { ...found, purpose: "line1" };
+  });
+}
+
+function fieldOf(control: FoundControl, found: Guess | undefined, section: string, taken: Set<string>): Field {
+  const { tag, type, label, placeholder, required, options, autocomplete } = control;
+  const words = (label || placeholder || control.name).replace(/\s*[*:]+\s*$/, "").slice(0, 80) || control.name;
+  const base = {
+    name: freeName(control.name, taken),
+    label: words,
+    ...(required ? { required } : {}),
+    ...(placeholder && tag !== "select" ? { placeholder: placeholder.slice(0, 80) } : {}),
+  };
+  if (!found) {
+    const token = autocomplete && autocomplete !== "off" && autocomplete !== "on" ? { autofill: autocomplete } : {};
+    if (tag === "select" && options.length)
+      return { ...base, kind: "choice", options: options.slice(0, 200), ...token };
+    return { ...base, kind: type === "hidden" ? "hidden" : "text", ...token };
+  }
+  const { autofill, binding } = PATTERNS[found.purpose];
+  const fills = {
+    ...(autofill ? { autofill: section ? `section-${section} ${autofill}` : autofill } : {}),
+    ...(binding ? { binding } : {}),
+    ...(section ? { address: section } : {}),
+  };
+  if (found.purpose === "search") return { ...base, kind: "search", ...(section ? { address: section } : {}) };
+  if (found.purpose === "country" && tag === "select") return { ...base, kind: "country", ...fills };
+  if (found.purpose === "country") return { ...base, kind: "text", ...fills, binding: "{country}" };
+  if (tag === "select" && options.length) return { ...base, kind: "choice", options: options.slice(0, 200), ...fills };
+  return { ...base, kind: type === "hidden" ? "hidden" : "text", ...fills };
+}
+
+/** A name as ours have to be: what a server calls `user[address][city]` becomes `user-address-city`. */
+function freeName(name: string, taken: Set<string>): string {
+  const cleaned =
+    name
+      .replace(/[^\w-]+/g, "-")
+      .replace(/^[^A-Za-z]+|-+$/g, "")
+      .slice(0, 36) || "field";
+  let free = cleaned;
+  for (let i = 2; taken.has(free); i++) free = `${cleaned}-${i}`;
+  taken.add(free);
+  return free;
+}
+
+/** Which of a form's addresses a control is of: by its token, its name, or what it stands under. */
+function sectionOf({ autocomplete, name, groups, label }: FoundControl): string {
+  const tokens = autocomplete.trim().toLowerCase().split(/\s+/);
+  const section = tokens.find((token) => token.startsWith("section-"))?.slice("section-".length);
+  if (section) return section.replace(/[^\w-]/g, "").slice(0, 40);
+  for (const token of ["billing", "shipping"]) if (tokens.includes(token)) return token;
+  for (const text of [name, label, ...groups]) {
+    const words = wordsOf(text);
+    const found = SECTION_PHRASES.find(({ phrases }) => phrases.some((phrase) => holds(words, phrase)));
+    if (found) return found.name;
+  }
+  return "";
+}
+
+/** The purpose that some words tell: the longest phrase, and of equals the one that stands last. */
+function purposeIn(words: readonly string[]): { purpose: Purpose; phrase: string } | undefined {
+  let best: { purpose: Purpose; phrase: string; length: number; at: number } | undefined;
+  for (const { purpose, phrase } of PURPOSES) {
+    const at = placeOf(words, phrase);
+    if (at < 0) continue;
+    const isGeneric = GENERIC.has(phrase.join(" "));
+    if (isGeneric && !words.every((word, i) => (i >= at && i < at + phrase.length) || BESIDE.has(word))) continue;
+    const length = isGeneric ? 0 : phrase.length;
+    if (!best || length > best.length || (length === best.length && at > best.at))
+      best = { purpose, phrase: phrase.join(" "), length, at };
+  }
+  return best;
+}
+
+const PURPOSES = (Object.keys(PHRASES) as Purpose[]).flatMap((purpose) =>
+  phrasesOf(PHRASES[purpose]).map((phrase) => ({ purpose, phrase })),
+);
+const BESIDE = new Set([...BESIDE_WORDS.split(", "), ...SECTIONS.flatMap(([words]) => phrasesOf(words).flat())]);
+const OTHER = phrasesOf(OTHER_WORDS);
+const SECTION_PHRASES = SECTIONS.map(([words, name]) => ({ name, phrases: phrasesOf(words) }));
+
+/** Words in small letters without accents: of text, and of names like `billingAddress_street1`. */
+export function wordsOf(text: string): string[] {
+  return text
+    .replace(/(\p{Ll})(\p{Lu})/gu, "$1 $2")
+    .replace(/(\p{L})(\d)/gu, "$1 $2")
+    .normalize("NFD")
+    .replace(/\p{M}/gu, "")
+    .toLowerCase()
+    .replace(/ß/g, "ss")
+    .replace(/ø/g, "o")
+    .replace(/æ/g, "ae")
+    .replace(/ł/g, "l")
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean);
+}
+
+const holds = (words: readonly string[], phrase: readonly string[]) => placeOf(words, phrase) >= 0;
+
+function placeOf(words: readonly string[], phrase: readonly string[]): number {
+  for (let at = words.length - phrase.length; at >= 0; at--)
+    if (phrase.every((word, i) => words[at + i] === word)) return at;
+  return -1;
+}
+
+/** True for options of which most have codes of two letters as their value. */
+function looksLikeCountries(options: readonly { value: string; label: string }[]): boolean {
+  return (
+    options.filter(({ value, label }) => /^[A-Z]{2}$/.test(value) && label.length > 3).length > options.length * 0.7
+  );
+}
