@@ -25,6 +25,15 @@ export const formDraft = z.object({
 });
 
 /** Saves a draft on top of the revision it was made from. */
+/** A version of a form that was published once. */
+export const formVersion = z.object({
+  number: z.int(),
+  publishedAt: z.string(),
+  revision: z.int(),
+  definition: formDefinitionSchema,
+});
+export const formVersions = z.object({ versions: z.array(formVersion) });
+
 export const saveDraftAsking = z.strictObject({ revision: z.int(), definition: formDefinitionSchema });
 
 export const KEY_KINDS = ["web", "srv", "app", "try"] as const;
@@ -70,6 +79,7 @@ export type EarlierLookup = z.infer<typeof earlierLookup>;
 export type EarlierLookups = z.infer<typeof earlierLookups>;
 export type SessionAnswer = z.infer<typeof sessionAnswer>;
 export type FormSummary = z.infer<typeof formSummary>;
+export type FormVersion = z.infer<typeof formVersion>;
 export type FormDraft = z.infer<typeof formDraft>;
 export type MakeKeyAsking = z.infer<typeof makeKeyAsking>;
 export type KeySummary = z.infer<typeof keySummary>;

@@ -8,6 +8,7 @@ export {
   shortLine,
   typedFillings,
 } from "./binding.ts";
+export { compareForms, type Difference } from "./compare.ts";
 export { bindName, unbindName } from "./compose.ts";
 export { type FittedField, type FormCountry, fieldsFor, hasShape } from "./country.ts";
 export {

@@ -1,5 +1,5 @@
 import type { FormDefinition } from "@bibliotope/core/form";
-import type { FormDraft, FormSummary, PublishedForm } from "@bibliotope/wire";
+import type { FormDraft, FormSummary, FormVersion, PublishedForm } from "@bibliotope/wire";
 import type { Knex } from "knex";
 
 /** Makes a form with its first draft. */
@@ -76,6 +76,21 @@ export async function publishForm(database: Knex, ref: string): Promise<number |
     await transaction.raw("select pg_notify('bibliotope', 'forms')");
     return number;
   });
+}
+
+/** All published versions of a form, the newest first; none of a form that is not there. */
+export async function listVersions(database: Knex, ref: string): Promise<FormVersion[]> {
+  const rows = await database("form_versions")
+    .join("forms", "forms.id", "form_versions.form_id")
+    .where({ ref })
+    .orderBy("number", "desc")
+    .select("number", "definition", "published_at", "form_versions.revision");
+  return rows.map((row) => ({
+    number: row.number,
+    publishedAt: row.published_at.toISOString(),
+    revision: row.revision,
+    definition: row.definition,
+  }));
 }
 
 /** The newest published version of every form. */

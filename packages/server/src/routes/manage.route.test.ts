@@ -1,4 +1,4 @@
-import { countriesAnswer, formDraft, formList, publishedForm, sheetAnswer } from "@bibliotope/wire";
+import { countriesAnswer, formDraft, formList, formVersions, publishedForm, sheetAnswer } from "@bibliotope/wire";
 import { describe, expect, it } from "vitest";
 import { ask, json, required, shared, signedIn } from "../../testing/shared.ts";
 import { connect } from "../database/connect.ts";
@@ -89,6 +89,33 @@ describe("forms", () => {
 
     await browser.send("PUT", `/api/forms/${made.ref}/draft`, { revision: 2, definition: NEW });
     expect((await json(`/v1/forms/${made.ref}`)).body.definition.title).toBe("A better form");
+  });
+
+  it("keep every version that was published, the newest first", async () => {
+    const browser = await signedIn();
+    const { ref } = formDraft.parse(await (await browser.send("POST", "/api/forms", { definition: NEW })).json());
+    const versions = async () =>
+      formVersions.parse(await (await browser.get(`/api/forms/${ref}/versions`)).json()).versions;
+    expect(await versions()).toEqual([]);
+    await browser.send("POST", `/api/forms/${ref}/publish`, {});
+    const rules = { ...NEW, addresses: [{ name: "", start: { on: "never" }, takeFrom: 0.9 }] };
+    await browser.send("PUT", `/api/forms/${ref}/draft`, { revision: 1, definition: rules });
+    await browser.send("POST", `/api/forms/${ref}/publish`, {});
+    const [second, first] = await versions();
+    expect(second).toMatchObject({ number: 2, revision: 2, definition: rules });
+    expect(first).toMatchObject({ number: 1, revision: 1, definition: NEW });
+    expect((await browser.get("/api/forms/none/versions")).status).toBe(404);
+  });
+
+  it("have a definition whose JSON Schema can be read", async () => {
+    const browser = await signedIn();
+    const response = await browser.get("/api/forms/schema.json");
+    expect(response.headers.get("content-type")).toContain("application/schema+json");
+    expect((await response.json()) as object).toMatchObject({ $ref: "#/$defs/FormDefinition" });
+    const rule = { ...NEW, addresses: [{ name: "", start: { on: "leaving", field: "nobody" } }] };
+    const refused = await browser.send("POST", "/api/forms", { definition: rule });
+    expect(refused.status).toBe(400);
+    expect(((await refused.json()) as { detail: string }).detail).toContain("“nobody”, which is no field");
   });
 
   it("are not overwritten by a change that was made from an older draft", async () => {

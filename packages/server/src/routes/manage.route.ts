@@ -59,6 +59,10 @@ export function manageRoutes({ database, published, ring, studioKey }: Needs): R
     response.type("application/schema+json").send(JSON.stringify(formDefinitionJsonSchema(), null, 2));
   });
   router.get("/forms/:ref", async (request, response) => void response.json(await draftOf(request.params.ref)));
+  router.get("/forms/:ref/versions", async (request, response) => {
+    await draftOf(request.params.ref);
+    response.json({ versions: await forms.listVersions(database, request.params.ref) });
+  });
   router.put("/forms/:ref/draft", async (request, response) => {
     const { revision, definition } = readAsking(request, saveDraftAsking);
     refuseWrong(definition);

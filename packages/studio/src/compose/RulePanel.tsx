@@ -100,9 +100,10 @@ export function RulePanel({ definition, address, change }: RulePanelProps) {
       ) : null}
       <Labelled label="When nothing is found">
         {(id) => (
-          <input
+          <textarea
             id={id}
-            className={INPUT}
+            rows={2}
+            className={`${INPUT} h-auto py-1.5`}
             value={rule.none ?? ""}
             maxLength={300}
             placeholder="Nothing was found. Check the spelling, or go on with what you typed."

@@ -7,6 +7,7 @@ import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { trace } from "../state/trace.slice.ts";
 import { takeUnsaved } from "../state/unsaved.ts";
 import { Button, ButtonLink } from "../ui/Button.tsx";
+import { FormMenu } from "./FormMenu.tsx";
 import { SaveState } from "./SaveState.tsx";
 
 /** One form: its title, how it is saved, and the ways to look at it. */
@@ -52,6 +53,7 @@ export function Spread() {
               {wordsOf(publishing.error)}
             </span>
           ) : null}
+          <FormMenu formRef={ref} />
           <Button onClick={live} disabled={publishing.isLoading || state.saving !== "saved" || !state.changed}>
             {state.changed ? "Publish" : `Version ${state.publishedVersion} is live`}
           </Button>

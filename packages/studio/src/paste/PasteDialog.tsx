@@ -155,14 +155,20 @@ function Row({ proposal, isTaken, set }: { proposal: Proposal; isTaken: boolean;
       <td className="py-1.5 pr-3 text-[12.5px] text-quiet">{isAddress ? reason : ""}</td>
       <td className="w-[72px] py-1.5">
         {isAddress ? (
-          <meter
+          <span
+            role="meter"
             aria-label="Sureness"
-            className="w-[64px]"
-            min={0}
-            max={1}
-            value={sureness}
+            aria-valuemin={0}
+            aria-valuemax={100}
+            aria-valuenow={Math.round(sureness * 100)}
             title={`${Math.round(sureness * 100)} %`}
-          />
+            className="block h-1.5 w-[64px] overflow-hidden rounded-sm bg-rule"
+          >
+            <span
+              className={`block h-full ${sureness >= 0.7 ? "bg-verdigris" : "bg-ochre"}`}
+              ref={(bar) => bar?.style.setProperty("width", `${sureness * 100}%`)}
+            />
+          </span>
         ) : null}
       </td>
     </tr>

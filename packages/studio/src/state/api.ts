@@ -3,6 +3,7 @@ import type {
   EarlierLookups,
   FormDraft,
   FormSummary,
+  FormVersion,
   KeepLookupAsking,
   Problem,
   SessionAnswer,
@@ -33,6 +34,11 @@ export const api = createApi({
       providesTags: ["forms"],
     }),
     form: build.query<FormDraft, string>({ query: (ref) => `/forms/${encodeURIComponent(ref)}`, keepUnusedDataFor: 0 }),
+    versions: build.query<FormVersion[], string>({
+      query: (ref) => `/forms/${encodeURIComponent(ref)}/versions`,
+      transformResponse: (answer: { versions: FormVersion[] }) => answer.versions,
+      providesTags: ["forms"],
+    }),
     makeForm: build.mutation<FormDraft, FormDefinition>({
       query: (definition) => ({ url: "/forms", method: "POST", body: { definition } }),
       invalidatesTags: ["forms"],
@@ -65,6 +71,7 @@ export const {
   useSessionQuery,
   useFormsQuery,
   useFormQuery,
+  useVersionsQuery,
   useMakeFormMutation,
   usePublishFormMutation,
   useSaveDraftMutation,

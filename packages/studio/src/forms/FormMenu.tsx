@@ -1,0 +1,210 @@
+import { checkDefinition, compareForms, type Difference, type FormDefinition } from "@bibliotope/core/form";
+import type { FormVersion } from "@bibliotope/wire";
+import { Dialog } from "radix-ui";
+import { type ReactNode, useState } from "react";
+import { useVersionsQuery, wordsOf } from "../state/api.ts";
+import { draft } from "../state/draft.slice.ts";
+import { useStudio, useStudioDispatch } from "../state/store.ts";
+import { Button } from "../ui/Button.tsx";
+import { CopyButton } from "../ui/CopyButton.tsx";
+import { moment } from "../ui/moment.ts";
+
+/** What can be done with a form as a whole: its versions, and its definition as JSON. */
+export function FormMenu({ formRef }: { formRef: string }) {
+  return (
+    <>
+      <Sheet title="Versions">{(close) => <Versions formRef={formRef} close={close} />}</Sheet>
+      <Sheet title="Definition">{(close) => <Definition close={close} />}</Sheet>
+    </>
+  );
+}
+
+/** A button that opens a dialog of its name. */
+function Sheet({ title, children }: { title: string; children: (close: () => void) => ReactNode }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Dialog.Root open={open} onOpenChange={setOpen}>
+      <Dialog.Trigger asChild>
+        <Button>{title}</Button>
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-14 left-1/2 z-50 flex max-h-[calc(100dvh-7rem)] w-[46rem] max-w-[94vw] -translate-x-1/2 flex-col rounded-md border border-edge bg-page p-5"
+        >
+          <Dialog.Title className="font-serif text-lg font-semibold">{title}</Dialog.Title>
+          {children(() => setOpen(false))}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Versions({ formRef, close }: { formRef: string; close: () => void }) {
+  const { data: versions, error } = useVersionsQuery(formRef, { refetchOnMountOrArgChange: true });
+  const definition = useStudio((state) => state.draft.definition);
+  const dispatch = useStudioDispatch();
+  const [shown, setShown] = useState<number>();
+  const held = versions?.find(({ number }) => number === (shown ?? versions[0]?.number));
+  const differences = held ? compareForms(held.definition, definition) : [];
+  const bringBack = (version: FormVersion) => {
+    dispatch(draft.edited({ definition: version.definition, selected: "" }));
+    close();
+  };
+  if (error)
+    return (
+      <p role="alert" className="mt-3">
+        {wordsOf(error)}
+      </p>
+    );
+  return (
+    <>
+      {versions?.length ? (
+        <div className="mt-3 grid min-h-0 grid-cols-[190px_minmax(0,1fr)] gap-5">
+          <ul aria-label="Published versions" className="overflow-y-auto">
+            {versions.map(({ number, publishedAt }) => (
+              <li key={number}>
+                <button
+                  type="button"
+                  aria-pressed={number === held?.number}
+                  onClick={() => setShown(number)}
+                  className="w-full rounded px-2.5 py-1.5 text-left hover:bg-wash aria-pressed:bg-wash"
+                >
+                  <span className="font-semibold">Version {number}</span>
+                  <span className="block text-[12.5px] text-quiet">{moment(publishedAt)}</span>
+                </button>
+              </li>
+            ))}
+          </ul>
+          <section aria-label="What the draft changes" className="min-h-0 overflow-y-auto">
+            {differences.length ? (
+              <table className="w-full text-[13px]">
+                <caption className="mb-1 text-left text-quiet">
+                  {differences.length === 1 ? "One change" : `${differences.length} changes`} from version{" "}
+                  {held?.number} to the draft
+                </caption>
+                <tbody>
+                  {differences.map((difference) => (
+                    <Change key={`${difference.field} ${difference.kind} ${difference.what}`} difference={difference} />
+                  ))}
+                </tbody>
+              </table>
+            ) : (
+              <p className="text-quiet">The draft is just like version {held?.number}.</p>
+            )}
+          </section>
+        </div>
+      ) : (
+        <p className="mt-3 text-quiet">{versions ? "Nothing was published yet." : "Looking them up"}</p>
+      )}
+      <div className="mt-4 flex gap-2">
+        {held ? (
+          <Button strong disabled={!differences.length} onClick={() => bringBack(held)}>
+            Bring version {held.number} back
+          </Button>
+        ) : null}
+        <Dialog.Close asChild>
+          <Button className="ml-auto">Close</Button>
+        </Dialog.Close>
+      </div>
+    </>
+  );
+}
+
+function Change({ difference: { field, kind, what, before, after } }: { difference: Difference }) {
+  return (
+    <tr className="border-t border-rule align-baseline">
+      <th scope="row" className="w-[34%] py-1.5 pr-3 text-left font-normal">
+        <span className="font-mono text-[12px]">{field || "form"}</span>{" "}
+        <span className="text-quiet">{what || kind}</span>
+      </th>
+      <td className="py-1.5 break-words">
+        {kind === "changed" ? (
+          <>
+            <del className="text-quiet">{before || "–"}</del> <span aria-hidden>→</span>{" "}
+            <ins className="no-underline">{after || "–"}</ins>
+          </>
+        ) : (
+          after || before
+        )}
+      </td>
+    </tr>
+  );
+}
+
+/** The definition as JSON: to be copied, saved as a file, or changed and taken back. */
+function Definition({ close }: { close: () => void }) {
+  const { definition, ref } = useStudio((state) => state.draft);
+  const dispatch = useStudioDispatch();
+  const [text, setText] = useState(() => JSON.stringify(definition, null, 2));
+  const [wrong, setWrong] = useState("");
+  const take = () => {
+    const read = readDefinition(text);
+    if (typeof read === "string") {
+      setWrong(read);
+      return;
+    }
+    dispatch(draft.edited({ definition: read, selected: "" }));
+    close();
+  };
+  const save = () => {
+    const link = document.createElement("a");
+    link.href = URL.createObjectURL(new Blob([text], { type: "application/json" }));
+    link.download = `${ref}.json`;
+    link.click();
+    URL.revokeObjectURL(link.href);
+  };
+  return (
+    <>
+      <label htmlFor="definition-json" className="mt-2 mb-1 block text-[12.5px] text-quiet">
+        The form as one JSON document; its schema stands at{" "}
+        <a className="underline" href="/api/forms/schema.json" target="_blank" rel="noreferrer">
+          /api/forms/schema.json
+        </a>
+        .
+      </label>
+      <textarea
+        id="definition-json"
+        className="h-[380px] w-full rounded border border-edge bg-field px-3 py-2 font-mono text-[12.5px]"
+        spellCheck={false}
+        value={text}
+        onChange={(event) => {
+          setText(event.target.value);
+          setWrong("");
+        }}
+      />
+      <p role="alert" className="min-h-5 text-[12.5px] text-madder">
+        {wrong}
+      </p>
+      <div className="mt-2 flex items-center gap-3">
+        <Button strong onClick={take}>
+          Take it as the form
+        </Button>
+        <Button onClick={save}>Save as a file</Button>
+        <CopyButton text={text} className="underline" />
+        <Dialog.Close asChild>
+          <Button className="ml-auto">Close</Button>
+        </Dialog.Close>
+      </div>
+    </>
+  );
+}
+
+/** A definition from text, or what is wrong with it; the server checks the rest when it is saved. */
+function readDefinition(text: string): FormDefinition | string {
+  let read: unknown;
+  try {
+    read = JSON.parse(text);
+  } catch (error) {
+    return `This is no JSON: ${error instanceof Error ? error.message : ""}`;
+  }
+  const { title, fields } = (read ?? {}) as Partial<FormDefinition>;
+  const isSound =
+    typeof title === "string" &&
+    Array.isArray(fields) &&
+    fields.every((field) => typeof field?.name === "string" && typeof field.kind === "string" && field.label);
+  if (!isSound) return "A form has a title, and fields that each have name, kind and label.";
+  const [issue] = checkDefinition(read as FormDefinition);
+  return issue ? `${issue.field ? `${issue.field}: ` : ""}${issue.message}.` : (read as FormDefinition);
+}
