@@ -12,6 +12,7 @@ import { otherMethods } from "./http/methods.ts";
 import { pagePolicy } from "./http/pages.ts";
 import { BODY_LIMIT, HttpProblem, problems } from "./http/problem.ts";
 import { requireSession } from "./http/session.ts";
+import { playSituation } from "./http/situations.ts";
 import type { KeyRing } from "./keys/key-ring.ts";
 import type { LiveIndex } from "./publication/live-index.ts";
 import { countryRoutes } from "./routes/countries.route.ts";
@@ -38,8 +39,9 @@ export interface House {
   published: PublishedForms;
   sessions: Sessions;
   log: Logger;
-  /** The web key of our own pages. */
+  /** The web key of our own pages, and the try key with which a form is rehearsed. */
   webKey: string;
+  tryKey: string;
   /** Folders of the built kit and workbench. */
   kitFolder: string;
   studioFolder: string;
@@ -61,6 +63,7 @@ export function makeApp(house: House): Express {
   wire.use(openApiRoute(house.version));
   wire.use(checkKey(house.ring));
   wire.use(express.json({ limit: BODY_LIMIT, strict: false }));
+  wire.use(playSituation);
   wire.use(
     lookupRoutes(house.index, house.database),
     countryRoutes(house.index),
@@ -78,7 +81,7 @@ export function makeApp(house: House): Express {
   api.use(
     requireSession(house.sessions),
     express.json({ limit: BODY_LIMIT, strict: false }),
-    manageRoutes({ ...house, studioKey: house.webKey }),
+    manageRoutes({ ...house, studioKey: house.webKey, tryKey: house.tryKey }),
   );
   app.use("/api", api);
   app.use("/api", nothingHere);

@@ -81,6 +81,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     log,
     sessions: new Sessions(database),
     webKey: keys.web,
+    tryKey: keys.try,
     kitFolder: join(packages, "kit", "dist-web"),
     studioFolder: join(packages, "studio", "dist-web"),
     signedIn: () =>

@@ -5,3 +5,4 @@ export * from "./form.ts";
 export * from "./manage.ts";
 export { openApi } from "./openapi.ts";
 export * from "./problem.ts";
+export * from "./situations.ts";

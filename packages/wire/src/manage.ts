@@ -2,7 +2,13 @@ import * as z from "zod";
 import { formDefinitionSchema } from "./form.ts";
 
 /** What the workbench asks of /api. Not part of the public wire. */
-export const sessionAnswer = z.object({ name: z.string(), csrf: z.string(), studioKey: z.string(), wire: z.string() });
+export const sessionAnswer = z.object({
+  name: z.string(),
+  csrf: z.string(),
+  studioKey: z.string(),
+  tryKey: z.string(),
+  wire: z.string(),
+});
 
 export const formSummary = z.object({
   ref: z.string(),

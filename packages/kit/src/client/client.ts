@@ -10,6 +10,7 @@ import type {
   RecordAnswer,
   ReverseAnswer,
   SheetHeightsAnswer,
+  Situation,
   SuggestAnswer,
 } from "@bibliotope/wire";
 import type { Tracer } from "../trace.ts";
@@ -22,12 +23,25 @@ export interface ClientOptions {
   url?: string;
   /** Milliseconds after which a lookup is given up; 8000 when not given. */
   timeout?: number;
+  /** What a try key (`bt_try_…`) asks to be played, so that a form can be seen in it; `offline` asks nothing at all. */
+  situation?: Situation | "offline";
   /** Hears of every request and answer. */
   trace?: Tracer;
 }
 
 /** Words of a lookup, as they stand in the query string. Undefined ones are left out. */
 export type Asked = Record<string, string | number | undefined>;
+
+/** Calls that play a situation. */
+const LOOKUPS: ReadonlySet<string> = new Set([
+  "suggest",
+  "forward",
+  "reverse",
+  "record",
+  "postcodes",
+  "distance",
+  "height",
+]);
 
 /** Asks the wire. Throws {@link LookupError} when there is no answer; an empty list is an answer. */
 export class Client {
@@ -102,13 +116,15 @@ export class Client {
   }
 
   async #get<T>(call: string, path: string, asked: Asked, signal?: AbortSignal): Promise<T> {
-    const { trace, timeout = 8000 } = this.options;
+    const { situation, trace, timeout = 8000 } = this.options;
     const id = ++this.#count;
     const limit = AbortSignal.timeout(timeout);
     trace?.({ row: "requests", id, at: performance.now(), call, asked: textOf(asked, path) });
     try {
+      if (situation === "offline" && LOOKUPS.has(call)) throw new TypeError("played: off-line");
+      const played = situation && situation !== "offline" && LOOKUPS.has(call) ? { situation } : {};
       // the key goes into the query: a header would cost a preflight for every letter
-      const response = await fetch(this.#url(path, asked), {
+      const response = await fetch(this.#url(path, { ...asked, ...played }), {
         signal: signal ? AbortSignal.any([signal, limit]) : limit,
       });
       const answer: unknown = await response.json().catch(() => undefined);

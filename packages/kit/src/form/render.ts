@@ -34,6 +34,8 @@ export interface RenderOptions {
   /** Values by field of a stored record. */
   record?: Values;
   trace?: Tracer;
+  /** Where the device's position comes from; the browser when not given. */
+  geolocation?: Geolocation;
   filled?: (answer: FormAnswer, address: string) => void;
   cleared?: (address: string) => void;
 }
@@ -67,7 +69,15 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   }
   container.append(form);
   const map =
-    place && new SheetMap(place, { client, label: mapField!.label, sheets: SHEETS, aims: true, device: true });
+    place &&
+    new SheetMap(place, {
+      client,
+      label: mapField!.label,
+      sheets: SHEETS,
+      aims: true,
+      device: true,
+      ...(options.geolocation ? { geolocation: options.geolocation } : {}),
+    });
   const onMap = mapField ? addressOf(mapField) : "";
   /** Where each address lies now, by its name. */
   const places = new Map<string, Standing>();

@@ -1,6 +1,6 @@
 /** The look of a form that the kit renders; variables as in the search box. */
 export const FORM_STYLE = `
-.bt-form { display: grid; grid-template-columns: 1fr 1fr; gap: 0.95em 1em; margin: 0; }
+.bt-form { container: bt-form / inline-size; display: grid; grid-template-columns: 1fr 1fr; gap: 0.95em 1em; margin: 0; }
 .bt-form > * { grid-column: 1 / -1; min-width: 0; }
 .bt-form > .bt-half { grid-column: span 1; }
 .bt-form h1 { margin: 0; font: 600 1.6em/1.2 var(--bt-serif, inherit); }
@@ -34,5 +34,5 @@ export const FORM_STYLE = `
 .bt-form :is(.bt-choice, .bt-typed, .bt-look):focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: -2px; }
 .bt-shape:empty { display: none; }
 .bt-form > .bt-send { justify-self: start; height: 2.43em; padding: 0 1.2em; font: inherit; font-weight: 600; color: var(--bt-paper, Canvas); background: var(--bt-ink, CanvasText); border: 0; border-radius: 4px; cursor: pointer; }
-@media (max-width: 26rem) { .bt-form > .bt-half { grid-column: 1 / -1; } }
+@container bt-form (max-width: 20rem) { .bt-form > .bt-half { grid-column: 1 / -1; } }
 `;

@@ -12,6 +12,8 @@ export interface DeviceTarget {
   /** Says something; nothing to say with an empty text. */
   say(words: string): void;
   heard(located: Located): void;
+  /** Where the position comes from; the browser when not given. */
+  from?: Geolocation | undefined;
 }
 
 /**
@@ -57,7 +59,7 @@ export class DeviceButton {
     this.#stop?.();
     this.#state("finding");
     this.target.say("Finding this device …");
-    this.#stop = watchDevice((located) => this.#take(located));
+    this.#stop = watchDevice((located) => this.#take(located), this.target.from ? { from: this.target.from } : {});
     // a refusal may come before the watch has a name
     if (this.button.dataset.state === "off") this.stop();
   }

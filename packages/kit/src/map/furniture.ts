@@ -15,6 +15,8 @@ export interface FurnitureOptions {
   sheets?: readonly SheetKind[];
   aims?: boolean;
   device?: boolean;
+  /** Where the device's position comes from; the browser when not given. */
+  geolocation?: Geolocation;
   relief?: boolean;
   handOn?: HandOnTemplates;
 }
@@ -100,6 +102,7 @@ export class Furniture {
         follow: (device) => target.followDevice(device),
         say: (words) => this.say(words),
         heard: (located) => target.located(located),
+        from: options.geolocation,
       });
       tools.append(this.#device.button);
     }

@@ -4,7 +4,7 @@ import type * as z from "zod";
 import { HttpProblem } from "./problem.ts";
 
 /** Words of the query string that are not part of what is asked. */
-const ASIDE = new Set(["access_token"]);
+const ASIDE = new Set(["access_token", "situation"]);
 
 /**
  * Reads what a lookup asks, from the query string or from a JSON body.

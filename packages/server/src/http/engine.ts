@@ -4,6 +4,7 @@ import { RECORD_FORMATS, type RecordFormat } from "@bibliotope/wire";
 import type { Request, Response } from "express";
 import type { LiveIndex } from "../publication/live-index.ts";
 import { HttpProblem } from "./problem.ts";
+import { played } from "./situations.ts";
 
 /** The engine, or 503 while no index is open. */
 export function engineOf(index: LiveIndex): Engine {
@@ -40,15 +41,16 @@ export function sendRecords(
 ): void {
   const format = formatOf(request, asked);
   response.vary("Accept");
+  const isPlayed = played(response, answer) !== answer;
   if (format === "geojson") sendAnswer(response, RECORD_FORMATS.geojson, answer, began);
-  else sendBody(response, RECORD_FORMATS[format], WRITERS[format](features), began);
+  else sendBody(response, RECORD_FORMATS[format], WRITERS[format](isPlayed ? [] : features), began);
 }
 
 const WRITERS = { geojsonseq: geojsonSeqOf, csv: csvOf, gpx: gpxOf, vcf: vcardOf };
 
 /** Answers JSON with how long the engine took; equal questions get equal bytes, so the time stands in a header. */
-export function sendAnswer(response: Response, mediaType: string, answer: unknown, began: number): void {
-  sendBody(response, mediaType, JSON.stringify(answer), began);
+export function sendAnswer(response: Response, mediaType: string, answer: object, began: number): void {
+  sendBody(response, mediaType, JSON.stringify(played(response, answer)), began);
 }
 
 function sendBody(response: Response, mediaType: string, body: string, began: number): void {

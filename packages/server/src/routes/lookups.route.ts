@@ -17,7 +17,17 @@ import type { Knex } from "knex";
 import { readAsking } from "../http/asking.ts";
 import { engineOf, languagesOf, sendAnswer, sendRecords } from "../http/engine.ts";
 import { missingRecord } from "../http/missing-record.ts";
+import { playsSeveral } from "../http/situations.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
+
+/** Where the other candidates of a played ambiguity are looked for: which ways, and degrees from the first one. */
+const AROUND = [
+  [1, 0],
+  [0, 1],
+  [-1, 0],
+  [0, -1],
+] as const;
+const ASIDE = 0.001;
 
 /** The lookups, by GET, and by POST where a question is asked. */
 export function lookupRoutes(index: LiveIndex, database: Knex): Router {
@@ -76,6 +86,7 @@ export function lookupRoutes(index: LiveIndex, database: Knex): Router {
       limit,
       langs: languagesOf(request, lang),
     });
+    if (playsSeveral(response)) addNeighbours(engine, answer, languagesOf(request, lang));
     const candidates = gloss ? answer.candidates : answer.candidates.map(({ gloss: _, ...candidate }) => candidate);
     const advice = [...answer.advice, ...(answer.outcome === "none" ? notHeld(engine, countries) : [])];
     const features = candidates.map(featureOf);
@@ -156,6 +167,24 @@ export function lookupRoutes(index: LiveIndex, database: Knex): Router {
       format,
       began,
     );
+  }
+}
+
+/** Makes an answer ambiguous, with the houses around the first one where it has no others: for a form's rehearsal. */
+function addNeighbours(engine: Engine, answer: ReturnType<Engine["forward"]>, langs: readonly string[]): void {
+  const [first] = answer.candidates;
+  if (!first) return;
+  answer.outcome = "ambiguous";
+  if (answer.candidates.length > 1) return;
+  const held = new Set([first.ref]);
+  for (const [north, east] of AROUND) {
+    const at = { lat: first.at.lat + north * ASIDE, lon: first.at.lon + east * ASIDE };
+    const { candidates } = engine.reverse({ at, radius: 500, limit: 1, langs });
+    const near = candidates.find(({ ref, kind }) => kind === "address" && !held.has(ref));
+    if (!near) continue;
+    const { distance: _, bearing: __, ...other } = near;
+    held.add(other.ref);
+    answer.candidates.push({ ...other, score: 0.5, gloss: [] });
   }
 }
 

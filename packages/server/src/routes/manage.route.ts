@@ -28,10 +28,12 @@ interface Needs {
   ring: KeyRing;
   /** The web key that the workbench's own lookups use. */
   studioKey: string;
+  /** The try key with which a form is rehearsed. */
+  tryKey: string;
 }
 
 /** `/api/…`: the workbench's own calls. Everything here stands behind a session. */
-export function manageRoutes({ database, published, ring, studioKey }: Needs): Router {
+export function manageRoutes({ database, published, ring, studioKey, tryKey }: Needs): Router {
   const router = Router();
 
   router.get("/session", (_request, response) => {
@@ -39,6 +41,7 @@ export function manageRoutes({ database, published, ring, studioKey }: Needs): R
       name: response.locals.user.name,
       csrf: response.locals.csrf,
       studioKey,
+      tryKey,
       wire: "/v1",
     } satisfies SessionAnswer);
   });

@@ -1,12 +1,16 @@
-import { Client, type TraceEvent } from "@bibliotope/kit";
+import { Client, type ClientOptions, type TraceEvent } from "@bibliotope/kit";
 import type { Country } from "@bibliotope/wire";
 import { useEffect, useMemo, useState } from "react";
 import { useSessionQuery } from "../state/api.ts";
 
-/** A client of the kit with the workbench's own web key. */
-export function useClient(trace?: (event: TraceEvent) => void): Client | undefined {
-  const key = useSessionQuery().data?.studioKey;
-  return useMemo(() => (key ? new Client({ key, trace }) : undefined), [key, trace]);
+/** A client of the kit with the workbench's own web key; with its try key where a situation is to be played. */
+export function useClient(
+  trace?: (event: TraceEvent) => void,
+  situation?: ClientOptions["situation"],
+): Client | undefined {
+  const { studioKey, tryKey } = useSessionQuery().data ?? {};
+  const key = situation ? tryKey : studioKey;
+  return useMemo(() => (key ? new Client({ key, trace, situation }) : undefined), [key, trace, situation]);
 }
 
 /** The countries held, asked once. */

@@ -1,5 +1,5 @@
 import { type RenderedForm, renderForm, type TraceEvent } from "@bibliotope/kit";
-import { useCallback, useEffect, useMemo, useRef } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Gutter } from "../forms/Gutter.tsx";
 import { useClient, useCountries } from "../forms/use-client.ts";
 import { Wires } from "../forms/Wires.tsx";
@@ -9,6 +9,8 @@ import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { trace } from "../state/trace.slice.ts";
 import { TraceView } from "../trace/TraceView.tsx";
 import { partColour } from "../ui/part-colour.ts";
+import { Segmented } from "../ui/Segmented.tsx";
+import { playedDevice, type Rehearsed, SITUATION_WORDS, WIDTHS, type Width, wireSituation } from "./situations.ts";
 
 /** The form as its users meet it, run by the kit that ships; the parts, the map and what happened beside it. */
 export function RehearseView() {
@@ -17,7 +19,9 @@ export function RehearseView() {
   const dispatch = useStudioDispatch();
   const heard = useCallback((event: TraceEvent) => void dispatch(trace.happened(event)), [dispatch]);
   const quiet = useClient();
-  const client = useClient(heard);
+  const [rehearsed, setRehearsed] = useState<Rehearsed>("normal");
+  const [width, setWidth] = useState<Width>("desk");
+  const client = useClient(heard, wireSituation(rehearsed));
   const countries = useCountries(quiet);
   const spread = useRef<HTMLDivElement>(null);
   const page = useRef<HTMLDivElement>(null);
@@ -32,6 +36,7 @@ export function RehearseView() {
       countries,
       trace: heard,
       mapIn: sheet.current,
+      geolocation: playedDevice(rehearsed),
       filled: (found) => dispatch(answers.filled(found)),
       cleared: () => dispatch(answers.cleared()),
     });
@@ -41,7 +46,7 @@ export function RehearseView() {
       made.destroy();
       dispatch(answers.cleared());
     };
-  }, [client, countries, definition, heard, dispatch]);
+  }, [client, countries, definition, heard, rehearsed, dispatch]);
 
   // each field carries the colour of the part that fills it
   useEffect(() => {
@@ -52,12 +57,47 @@ export function RehearseView() {
     }
   }, [wires]);
 
+  useEffect(() => {
+    spread.current?.style.setProperty("--form-width", `${WIDTHS[width]}px`);
+  }, [width]);
+
   const hasMap = definition.fields.some(({ kind }) => kind === "map");
   return (
     <>
+      <div className="flex flex-none flex-wrap items-center gap-x-4 gap-y-2 pb-2">
+        <Segmented
+          label="Width"
+          value={width}
+          onChange={setWidth}
+          options={[
+            ["desk", "Desk"],
+            ["tablet", "Tablet"],
+            ["phone", "Phone"],
+          ]}
+        />
+        <label className="inline-flex items-center gap-2 text-quiet">
+          Situation
+          <select
+            className="h-[28px] rounded border border-edge bg-field px-1.5 text-ink"
+            value={rehearsed}
+            onChange={(event) => setRehearsed(event.target.value as Rehearsed)}
+          >
+            {Object.entries(SITUATION_WORDS).map(([value, words]) => (
+              <option key={value} value={value}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </label>
+        {rehearsed === "normal" ? null : (
+          <span role="status" className="text-ochre">
+            Played, not real: {SITUATION_WORDS[rehearsed]}
+          </span>
+        )}
+      </div>
       <div
         ref={spread}
-        className="relative grid min-h-0 flex-1 grid-cols-[minmax(300px,374px)_232px_minmax(0,1fr)] overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1"
+        className="relative grid min-h-0 flex-1 grid-cols-[var(--form-width,374px)_232px_minmax(0,1fr)] overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1"
       >
         <section aria-label="The form" data-page ref={page} className="min-h-0 overflow-y-auto px-[22px] py-4" />
         <Gutter title="Parts of the address in hand" answer={answer} bound={new Set(wires.map(({ part }) => part))} />

@@ -1,0 +1,90 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+import { Studio } from "./support/studio.ts";
+
+const play = (page: Page, situation: string) => page.getByLabel("Situation").selectOption({ label: situation });
+
+test("a form is rehearsed in every situation of the wire, with words where the person looks", async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.rehearse();
+  for (const [situation, words] of [
+    ["nothing is found", "Nothing found. Check the spelling"],
+    ["the service is down", "The address search does not work at the moment."],
+    ["a limit is reached", "Too many searches just now."],
+    ["the key is refused", "The address search may not be used on this page."],
+    ["a request is not understood", "The address search did not understand this."],
+    ["off-line", "The address search cannot be reached."],
+  ]) {
+    await play(page, situation);
+    await expect(page.getByText(`Played, not real: ${situation}`)).toBeVisible();
+    await studio.search.click();
+    await page.keyboard.type("harb");
+    await expect(page.getByText(words)).toBeVisible();
+    await expect(studio.list).toBeHidden();
+    // never a wall: the fields can be typed into
+    await studio.field("Town").fill("Tidewell");
+    await expect(studio.field("Town")).toHaveValue("Tidewell");
+  }
+  await play(page, "slow answers");
+  await studio.search.click();
+  await page.keyboard.type("12 harbour row tidewell");
+  await expect(studio.search).toHaveAttribute("aria-busy", "true");
+  await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
+  await play(page, "normal");
+  await expect(page.getByText(/Played, not real/)).toHaveCount(0);
+});
+
+test("several that fit are played too, and chosen on the map", async ({ page }) => {
+  await page.goto("/forms/offer-a-house/rehearse");
+  await play(page, "several fit");
+  for (const [label, text] of [
+    ["Street", "Harbour Row"],
+    ["House", "12"],
+    ["Town", "Tidewell"],
+  ]) {
+    await page.getByLabel(label, { exact: true }).click();
+    await page.keyboard.type(text);
+    await page.keyboard.press("Tab");
+  }
+  await expect(page.getByText(/\d addresses fit\. Which one is it\?/)).toBeVisible();
+  const line = await page.locator(".bt-choice .bt-line").nth(1).textContent();
+  const list = page.getByRole("listbox", { name: "Markers" });
+  await list.focus();
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Enter");
+  await expect(page.locator(".bt-choice")).toHaveCount(0);
+  expect(line).toContain(await page.getByLabel("House", { exact: true }).inputValue());
+});
+
+test("the device's refusals are played, each with its words", async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.rehearse();
+  for (const [situation, words] of [
+    ["position denied", "This page may not know where the device is."],
+    ["position switched off", "The device does not know where it is."],
+    ["position takes too long", "Finding the device took too long."],
+    ["position inexact", "1.4 km"],
+  ]) {
+    await play(page, situation);
+    await page.getByRole("button", { name: "Show where this device is" }).click();
+    await expect(studio.map).toContainText(words);
+  }
+});
+
+test("a form is looked at as broad as on a desk, a tablet and a phone, and axe finds nothing", async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.rehearse();
+  const form = page.locator(".bt-form");
+  const half = page.locator('[data-field="flat"]');
+  const share = async () => (await half.boundingBox())!.width / (await form.boundingBox())!.width;
+  const widths: number[] = [];
+  for (const width of ["Tablet", "Desk", "Phone"]) {
+    await page.getByRole("button", { name: width, exact: true }).click();
+    await expect.poll(share).toBeGreaterThan(width === "Phone" ? 0.9 : 0.4);
+    if (width !== "Phone") expect(await share()).toBeLessThan(0.6);
+    widths.push((await form.boundingBox())!.width);
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(violations).toEqual([]);
+  }
+  expect(widths.toSorted((a, b) => b - a)).toEqual(widths);
+});

@@ -1,0 +1,67 @@
+import type { ClientOptions } from "@bibliotope/kit";
+
+/** What a form can be rehearsed in: played by the service for a try key, or by the browser's side. */
+export const SITUATION_WORDS = {
+  normal: "normal",
+  none: "nothing is found",
+  several: "several fit",
+  slow: "slow answers",
+  down: "the service is down",
+  limit: "a limit is reached",
+  refused: "the key is refused",
+  malformed: "a request is not understood",
+  offline: "off-line",
+  denied: "position denied",
+  off: "position switched off",
+  timeout: "position takes too long",
+  inexact: "position inexact",
+} as const;
+export type Rehearsed = keyof typeof SITUATION_WORDS;
+
+const ON_DEVICE: ReadonlySet<Rehearsed> = new Set(["denied", "off", "timeout", "inexact"]);
+
+/** What the client plays of a situation. */
+export function wireSituation(rehearsed: Rehearsed): ClientOptions["situation"] {
+  return rehearsed === "normal" || ON_DEVICE.has(rehearsed)
+    ? undefined
+    : (rehearsed as NonNullable<ClientOptions["situation"]>);
+}
+
+/** Somewhere in the middle of the demo's first town. */
+const SOMEWHERE = { latitude: -35.1841, longitude: -21.6253 };
+/** Metres of an inexact position; milliseconds until an answer. */
+const INEXACT = 1400;
+const SOON = 400;
+
+/** A device that answers as the situation wants; undefined for the browser's own. */
+export function playedDevice(rehearsed: Rehearsed): Geolocation | undefined {
+  if (!ON_DEVICE.has(rehearsed)) return undefined;
+  const errors = { denied: 1, off: 2, timeout: 3 } as const;
+  const timers = new Map<number, ReturnType<typeof setTimeout>>();
+  let watches = 0;
+  const answer = (heard: PositionCallback, failed?: PositionErrorCallback | null) => {
+    if (rehearsed === "inexact") {
+      const coords = { ...SOMEWHERE, accuracy: INEXACT } as GeolocationCoordinates;
+      heard({ coords, timestamp: Date.now() } as GeolocationPosition);
+      return;
+    }
+    const code = errors[rehearsed as keyof typeof errors];
+    failed?.({ code, message: "played", PERMISSION_DENIED: 1, POSITION_UNAVAILABLE: 2, TIMEOUT: 3 });
+  };
+  return {
+    getCurrentPosition: (heard, failed) => void setTimeout(() => answer(heard, failed), SOON),
+    watchPosition: (heard, failed) => {
+      const id = ++watches;
+      timers.set(
+        id,
+        setTimeout(() => answer(heard, failed), SOON),
+      );
+      return id;
+    },
+    clearWatch: (id) => clearTimeout(timers.get(id)),
+  };
+}
+
+/** Widths of a page that a form is looked at in, in CSS pixels; the first as broad as there is room. */
+export const WIDTHS = { desk: 374, tablet: 600, phone: 320 } as const;
+export type Width = keyof typeof WIDTHS;

@@ -1,0 +1,6 @@
+/**
+ * What a try key may ask to be played: nothing found; several that fit; an answer that takes long; the service down; a
+ * limit reached; a key that may not be used; a request that cannot be read.
+ */
+export const SITUATIONS = ["none", "several", "slow", "down", "limit", "refused", "malformed"] as const;
+export type Situation = (typeof SITUATIONS)[number];
