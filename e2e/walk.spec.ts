@@ -52,6 +52,7 @@ test.describe("from the first page to a filled form", () => {
     const studio = new Studio(page);
     await studio.rehearse();
     await studio.search.pressSequentially("12 harb", { delay: 30 });
+    await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
     await studio.list.getByRole("option").first().click();
     await expect(studio.field("Street and number")).toHaveValue("12 Harbour Row");
     await studio.painted();
@@ -78,6 +79,7 @@ test.describe("from the first page to a filled form", () => {
     const studio = new Studio(page);
     await studio.rehearse();
     await studio.search.pressSequentially("12 harb", { delay: 30 });
+    await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
     await studio.list.getByRole("option").first().click();
     await expect(studio.field("Town")).toHaveValue("Tidewell");
     await studio.field("Town").press("End");

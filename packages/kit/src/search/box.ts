@@ -32,6 +32,8 @@ export class SearchBox {
   #listed: readonly Suggestion[] = [];
   /** Enter was pressed before the answer was there: the first line is taken when it comes. */
   #takesFirst = false;
+  /** Steps down the list that were made before it was there. */
+  #steps = 0;
 
   constructor(
     private readonly input: HTMLInputElement,
@@ -123,20 +125,23 @@ export class SearchBox {
     });
     this.say("");
     this.#takesFirst = false;
+    this.#steps = 0;
     this.#machine.input(input.value);
     if (input.value === "") options.cleared?.();
   }
 
   #pressed(event: KeyboardEvent): void {
     if (event.isComposing) return;
-    const { status, active } = this.#machine.state;
-    const open = status === "open";
+    const { status, active, isBehind } = this.#machine.state;
+    const open = status === "open" && !isBehind;
+    const isComing = status === "loading" || (status === "open" && isBehind);
     if (event.key === "ArrowDown" || event.key === "ArrowUp") {
-      if (open) this.#machine.move(event.key === "ArrowDown" ? 1 : -1);
+      if (isComing) this.#steps += event.key === "ArrowDown" ? 1 : -1;
+      else if (open) this.#machine.move(event.key === "ArrowDown" ? 1 : -1);
       else if (event.key === "ArrowDown" && this.input.value) this.#machine.input(this.input.value);
       else return;
     } else if (event.key === "Enter" && open) this.#choose(Math.max(0, active));
-    else if (event.key === "Enter" && status === "loading") this.#takesFirst = true;
+    else if (event.key === "Enter" && isComing) this.#takesFirst = true;
     else if (event.key === "Escape" && status !== "idle") this.#machine.close();
     else return;
     event.preventDefault();
@@ -166,10 +171,12 @@ export class SearchBox {
     }
     if (state.status === "empty") this.#status.textContent = "No suggestions.";
     this.#mark(open ? state.active : -1);
-    if (this.#takesFirst && state.status !== "loading") {
-      this.#takesFirst = false;
-      if (open) this.#choose(0);
-    }
+    if (state.status === "loading" || (open && state.isBehind)) return;
+    const [steps, takesFirst] = [this.#steps, this.#takesFirst];
+    this.#steps = 0;
+    this.#takesFirst = false;
+    if (open && steps) this.#machine.move(steps);
+    if (open && takesFirst) this.#choose(Math.max(0, this.#machine.state.active));
   }
 
   #fillList({ suggestions, text }: SearchState): void {

@@ -62,18 +62,48 @@ describe("typing", () => {
     expect(asked.map(({ text }) => text)).toEqual(["12 h"]);
   });
 
-  it("drops an answer that arrives after a newer question", async () => {
+  it("lets a question that is under way be answered while letters follow, then asks the newest", async () => {
+    const { made, asked } = machine();
+    made.input("1");
+    await vi.advanceTimersByTimeAsync(20);
+    for (const text of ["12", "12 ", "12 h"]) {
+      made.input(text);
+      await vi.advanceTimersByTimeAsync(80);
+    }
+    expect(asked.map(({ text }) => text)).toEqual(["1"]);
+    expect(asked[0].signal.aborted).toBe(false);
+    asked[0].resolve(answer("1 Mill Lane"));
+    await vi.advanceTimersByTimeAsync(0);
+    expect(made.state).toMatchObject({ status: "open", text: "12 h" });
+    await vi.advanceTimersByTimeAsync(100);
+    expect(asked.map(({ text }) => text)).toEqual(["1", "12 h"]);
+    expect(made.state.status).toBe("loading");
+  });
+
+  it("gives a question up that takes too long while letters follow, and drops its answer", async () => {
     const { made, asked, settle } = machine();
     made.input("1");
     await settle();
+    asked[0].resolve(answer("one"));
+    await settle();
     made.input("12");
-    expect(asked[0].signal.aborted).toBe(true);
     await settle();
-    asked[1].resolve(answer("new"));
+    made.input("12 h");
     await settle();
-    asked[0].resolve(answer("old"));
+    expect(asked[1].signal.aborted).toBe(true);
+    asked[2].resolve(answer("new"));
+    await settle();
+    asked[1].resolve(answer("old"));
     await settle();
     expect(made.state.suggestions.map(({ line }) => line)).toEqual(["new"]);
+  });
+
+  it("drops the answer to what no longer stands there", async () => {
+    const { made, asked, settle } = machine();
+    made.input("12 harb");
+    await settle();
+    made.input("12 mill");
+    expect(asked[0].signal.aborted).toBe(true);
   });
 
   it("keeps the list before while the next answer is under way", async () => {
@@ -123,6 +153,49 @@ describe("typing", () => {
     await vi.advanceTimersByTimeAsync(160);
     expect(asked).toHaveLength(2);
   });
+});
+
+describe("typing forty letters at twelve a second, with answers after 20 to 400 ms", () => {
+  const TEXT = "12 harbour row tidewell sallow lorramere";
+
+  it.each(Array.from({ length: 25 }, (_, seed) => seed + 1))(
+    "shows a list soon, asks for a third of the letters at most, and the last answer wins (%i)",
+    async (seed) => {
+      let state = seed;
+      const random = () => {
+        state = (state * 16807) % 2147483647;
+        return state / 2147483647;
+      };
+      random();
+      const asked: string[] = [];
+      let firstList: number | undefined;
+      const made = new SearchMachine({
+        ask: (text, signal) =>
+          new Promise((resolve, reject) => {
+            asked.push(text);
+            signal.addEventListener("abort", () => reject(signal.reason));
+            setTimeout(() => resolve(answer(text)), 20 + 380 * random());
+          }),
+        change: ({ status }) => {
+          if (status === "open") firstList ??= performance.now();
+        },
+      });
+      let third = 0;
+      for (let i = 1; i <= TEXT.length; i++) {
+        made.input(TEXT.slice(0, i));
+        if (i === 3) third = performance.now();
+        await vi.advanceTimersByTimeAsync(1000 / 12);
+      }
+      await vi.advanceTimersByTimeAsync(1500);
+      expect(firstList! - third).toBeLessThan(250);
+      expect(asked.length).toBeLessThanOrEqual(TEXT.length / 3);
+      expect(made.state).toMatchObject({ status: "open", suggestions: [{ line: TEXT }] });
+      made.choose(0);
+      const before = asked.length;
+      await vi.advanceTimersByTimeAsync(1500);
+      expect(asked).toHaveLength(before);
+    },
+  );
 });
 
 describe("when there is nothing to choose from", () => {

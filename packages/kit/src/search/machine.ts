@@ -8,6 +8,8 @@ export interface SearchState {
   suggestions: readonly Suggestion[];
   /** The line under the hand, or -1. */
   active: number;
+  /** Letters have followed: the list is of what stood there before, and the next one is on its way. */
+  isBehind?: boolean;
   /** Words for the person, when there is nothing to choose from. */
   words?: string;
 }
@@ -21,14 +23,21 @@ export interface SearchOptions {
 
 const SHORTEST_WAIT = 15;
 const LONGEST_WAIT = 250;
+/** Milliseconds that a question is left alone while letters follow; longer as long as there is no list to look at. */
+const PATIENCE = 280;
+const FIRST_PATIENCE = 1000;
+/** Milliseconds from an answer to the next question, while letters follow. */
+const GAP = 70;
 
 /**
- * A search box without a box: no DOM, no framework. Waits for a pause that fits how long answers take, drops answers
- * that are no longer wanted, and never asks in the middle of a composed character.
+ * A search box without a box: no DOM, no framework. Waits for a pause that fits how long answers take; while an answer
+ * is under way, letters that follow wait for it, so that answers slower than the typing come to be seen at all and a
+ * third of the letters ask at most. Answers to what no longer stands there are dropped, and nothing is asked in the
+ * middle of a composed character.
  */
 export class SearchMachine {
   state: SearchState = { status: "idle", text: "", suggestions: [], active: -1 };
-  #underWay: AbortController | undefined;
+  #underWay: { controller: AbortController; text: string; began: number } | undefined;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #composing = false;
   /** How long answers took lately, in milliseconds. */
@@ -38,17 +47,25 @@ export class SearchMachine {
 
   /** The person typed. */
   input(text: string): void {
-    this.#cancel();
+    clearTimeout(this.#timer);
     if (this.#composing) {
+      this.#cancel();
       this.#set({ text });
       return;
     }
     if (text.trim().length < (this.options.least ?? 1)) {
+      this.#cancel();
       this.#set({ status: "idle", text, suggestions: [], active: -1, words: undefined });
       return;
     }
+    if (this.#underWay && !text.startsWith(this.#underWay.text)) this.#cancel();
     this.#set({ status: "loading", text });
-    this.#timer = setTimeout(() => void this.#ask(text), Math.min(LONGEST_WAIT, Math.max(SHORTEST_WAIT, this.#usual)));
+    const wait = Math.min(LONGEST_WAIT, Math.max(SHORTEST_WAIT, this.#usual));
+    if (!this.#underWay) this.#askIn(wait);
+    else {
+      const patience = this.state.suggestions.length ? PATIENCE : FIRST_PATIENCE;
+      this.#askIn(Math.max(0, this.#underWay.began + patience - performance.now()));
+    }
   }
 
   /** A character is being composed (IME); what stands there is not yet what is meant. */
@@ -91,17 +108,28 @@ export class SearchMachine {
     this.#set({ status: "idle", text, suggestions: [], active: -1, words: undefined });
   }
 
+  #askIn(wait: number): void {
+    clearTimeout(this.#timer);
+    this.#timer = setTimeout(() => void this.#ask(this.state.text), wait);
+  }
+
   async #ask(text: string): Promise<void> {
+    this.#underWay?.controller.abort();
     const controller = new AbortController();
-    this.#underWay = controller;
     const began = performance.now();
+    this.#underWay = { controller, text, began };
+    if (this.state.status !== "loading") this.#set({ status: "loading" });
     try {
       const answer = await this.options.ask(text, controller.signal);
       if (controller.signal.aborted) return;
+      this.#underWay = undefined;
+      // letters followed: their question is next, and what came stands there until it is answered
+      if (text !== this.state.text) this.#askIn(GAP);
       this.#usual = this.#usual * 0.7 + (performance.now() - began) * 0.3;
       const { suggestions } = answer;
-      if (suggestions.length) this.#set({ status: "open", suggestions, active: -1, words: undefined });
-      else
+      const isBehind = text !== this.state.text;
+      if (suggestions.length) this.#set({ status: "open", suggestions, active: -1, isBehind, words: undefined });
+      else if (text === this.state.text)
         this.#set({
           status: "empty",
           suggestions: [],
@@ -110,6 +138,7 @@ export class SearchMachine {
         });
     } catch (error) {
       if (controller.signal.aborted) return;
+      this.#cancel();
       const words = error instanceof LookupError ? error.message : "The address search does not work at the moment.";
       this.#set({ status: "error", suggestions: [], active: -1, words });
     }
@@ -117,7 +146,7 @@ export class SearchMachine {
 
   #cancel(): void {
     clearTimeout(this.#timer);
-    this.#underWay?.abort();
+    this.#underWay?.controller.abort();
     this.#underWay = undefined;
   }
 

@@ -8,6 +8,7 @@ import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
 import { CopyButton } from "../ui/CopyButton.tsx";
 import { moment } from "../ui/moment.ts";
+import { saveFile } from "../ui/save-file.ts";
 
 /** What can be done with a form as a whole: its versions, and its definition as JSON. */
 export function FormMenu({ formRef }: { formRef: string }) {
@@ -148,13 +149,6 @@ function Definition({ close }: { close: () => void }) {
     dispatch(draft.edited({ definition: read, selected: "" }));
     close();
   };
-  const save = () => {
-    const link = document.createElement("a");
-    link.href = URL.createObjectURL(new Blob([text], { type: "application/json" }));
-    link.download = `${ref}.json`;
-    link.click();
-    URL.revokeObjectURL(link.href);
-  };
   return (
     <>
       <label htmlFor="definition-json" className="mt-2 mb-1 block text-[12.5px] text-quiet">
@@ -181,7 +175,7 @@ function Definition({ close }: { close: () => void }) {
         <Button strong onClick={take}>
           Take it as the form
         </Button>
-        <Button onClick={save}>Save as a file</Button>
+        <Button onClick={() => saveFile(`${ref}.json`, text)}>Save as a file</Button>
         <CopyButton text={text} className="underline" />
         <Dialog.Close asChild>
           <Button className="ml-auto">Close</Button>

@@ -1,6 +1,9 @@
+import type { TraceEvent } from "@bibliotope/kit";
 import { Popover } from "radix-ui";
 import { useMemo, useRef, useState } from "react";
 import { useStudio } from "../state/store.ts";
+import { saveFile } from "../ui/save-file.ts";
+import { harOf } from "./har.ts";
 import { layOut, summary, type TraceMark } from "./lay-out.ts";
 import { TraceRow } from "./TraceRow.tsx";
 
@@ -29,6 +32,11 @@ export function TraceView() {
             {line}
           </p>
         ))}
+        {events.some(({ row }) => row === "requests") ? (
+          <button type="button" className="text-[12.5px] underline" onClick={() => saveHar(events)}>
+            Save as HAR
+          </button>
+        ) : null}
       </div>
       <div className="grid">
         {ROWS.map((row) => (
@@ -55,6 +63,11 @@ export function TraceView() {
       </Popover.Root>
     </section>
   );
+}
+
+function saveHar(events: readonly TraceEvent[]): void {
+  const har = harOf(events, location.origin, (at) => new Date(performance.timeOrigin + at));
+  saveFile("what-happened.har", JSON.stringify(har, null, 2));
 }
 
 function Shown({ title, what }: { title: string; what: unknown }) {

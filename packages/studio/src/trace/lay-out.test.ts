@@ -81,7 +81,11 @@ describe("layOut", () => {
 
 describe("summary", () => {
   it("counts keys and requests, what was dropped, and the letters until the first list", () => {
-    expect(summary(EVENTS)).toEqual(["2 keys · 3 requests", "1 dropped as stale", "first line after 2 letters"]);
+    expect(summary(EVENTS)).toEqual([
+      "2 keys · 3 requests",
+      "1 dropped as stale",
+      "first line after 2 letters, 111 ms",
+    ]);
     expect(summary([key(1, "a")])).toEqual(["1 key · 0 requests"]);
   });
 });

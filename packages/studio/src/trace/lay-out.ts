@@ -99,7 +99,9 @@ export function summary(events: readonly TraceEvent[]): string[] {
   return [
     `${count(keys, "key")} · ${count(requests, "request")}`,
     ...(dropped ? [`${dropped} dropped as stale`] : []),
-    ...(firstList >= 0 && letters ? [`first line after ${count(letters, "letter")}`] : []),
+    ...(firstList >= 0 && letters
+      ? [`first line after ${count(letters, "letter")}, ${ms(events[firstList].at - events[0].at)}`]
+      : []),
   ];
 }
 
