@@ -1,5 +1,6 @@
 import { fileURLToPath } from "node:url";
 import { expect, type Page, test } from "@playwright/test";
+import { PASTED } from "../pasted/forms.ts";
 import { Studio } from "../support/studio.ts";
 
 const folder = fileURLToPath(new URL("../../docs/screenshots/", import.meta.url));
@@ -85,6 +86,15 @@ test("nothing found", async ({ page }) => {
   await expect(page.getByRole("application")).toHaveAttribute("data-complete", "true");
   await page.waitForTimeout(600);
   await take(page, "nothing-found");
+});
+
+test("paste", async ({ page }) => {
+  await page.goto("/forms/offer-a-house/compose");
+  await page.getByRole("button", { name: "Paste a form" }).click();
+  await page.getByLabel(/HTML of a page/).fill(PASTED.find(({ name }) => name.includes("labels in a table"))!.html);
+  await expect(page.getByText(/\d fields, \d bound/)).toBeVisible();
+  await page.waitForTimeout(300);
+  await take(page, "paste");
 });
 
 test("picture", async ({ page }) => {

@@ -25,7 +25,7 @@ const SHORTEST_WAIT = 15;
 const LONGEST_WAIT = 250;
 /** Milliseconds that a question is left alone while letters follow; longer as long as there is no list to look at. */
 const PATIENCE = 280;
-const FIRST_PATIENCE = 1000;
+const FIRST_PATIENCE = 450;
 /** Milliseconds from an answer to the next question, while letters follow. */
 const GAP = 70;
 

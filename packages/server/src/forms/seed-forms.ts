@@ -1,11 +1,18 @@
+import { isDeepStrictEqual } from "node:util";
 import { SAMPLE_FORMS } from "@bibliotope/islands";
 import type { Knex } from "knex";
 import { makeForm, publishForm } from "./forms.repository.ts";
 
-/** Stores and publishes the sample forms that are not there yet. */
+/** Stores and publishes the sample forms that are not there yet; those that nobody has changed follow the product. */
 export async function seedForms(database: Knex): Promise<void> {
   for (const { ref, definition } of SAMPLE_FORMS) {
-    if (await database("forms").where({ ref }).first()) continue;
-    await makeForm(database, ref, definition).then(() => publishForm(database, ref));
+    const held = await database("forms").where({ ref }).first();
+    if (!held) await makeForm(database, ref, definition);
+    else if (held.revision === 1 && !isDeepStrictEqual(held.draft, definition))
+      await database("forms")
+        .where({ ref, revision: 1 })
+        .update({ draft: JSON.stringify(definition) });
+    else continue;
+    await publishForm(database, ref);
   }
 }
