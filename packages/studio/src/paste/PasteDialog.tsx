@@ -156,15 +156,12 @@ function Row({ proposal, isTaken, set }: { proposal: Proposal; isTaken: boolean;
       <td className="w-[72px] py-1.5">
         {isAddress ? (
           <span
-            role="meter"
-            aria-label="Sureness"
-            aria-valuemin={0}
-            aria-valuemax={100}
-            aria-valuenow={Math.round(sureness * 100)}
             title={`${Math.round(sureness * 100)} %`}
             className="block h-1.5 w-[64px] overflow-hidden rounded-sm bg-rule"
           >
+            <span className="sr-only">{Math.round(sureness * 100)} %</span>
             <span
+              aria-hidden
               className={`block h-full ${sureness >= 0.7 ? "bg-verdigris" : "bg-ochre"}`}
               ref={(bar) => bar?.style.setProperty("width", `${sureness * 100}%`)}
             />
