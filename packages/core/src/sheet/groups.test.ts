@@ -70,9 +70,24 @@ describe("MarkerGroups", () => {
     const at = { lat: -35.2, lon: -21.4 };
     const pixels = (count: number, z: number) => ({ lat: at.lat, lon: at.lon + (360 * count) / (TILE * 2 ** z) });
     const groups = new MarkerGroups([at, pixels(30, 12), pixels(200, 12)]);
-    expect(groups.at(12).map(({ count }) => count)).toEqual([2, 1]);
+    expect(
+      groups
+        .at(12)
+        .map(({ count }) => count)
+        .sort(),
+    ).toEqual([1, 2]);
     expect(groups.at(13).map(({ count }) => count)).toEqual([1, 1, 1]);
     expect(groups.apartAt({ first: 0, count: 2 })).toBe(13);
+  });
+
+  it("do not count as apart while nearly all of a group is still together", () => {
+    const at = (i: number) => ({ lat: -35.2 + (i % 20) * 1e-4, lon: -21.6 + Math.floor(i / 20) * 1e-4 });
+    const groups = new MarkerGroups(Array.from({ length: 400 }, (_, i) => at(i)));
+    const [whole] = groups.at(11);
+    expect(whole.count).toBe(400);
+    const zoom = groups.apartAt(whole);
+    expect(groups.at(zoom).find(({ first }) => first === whole.first)!.count).toBeLessThanOrEqual(300);
+    expect(groups.at(zoom - 1).find(({ first }) => first === whole.first)!.count).toBeGreaterThan(300);
   });
 
   it("puts a group in the middle of its markers", () => {

@@ -8,6 +8,9 @@ const REACH = 46;
 /** From this zoom on every marker stands alone. */
 const ALONE_ZOOM = 17;
 
+/** A group that has at most this share of its markers left has come apart: one marker less is not worth a press. */
+const LEFT = 0.75;
+
 /** The kind of a group of several kinds. */
 const MIXED = -1;
 
@@ -42,22 +45,20 @@ interface Level {
 export class MarkerGroups {
   /** By zoom, from the closest on. */
   readonly #levels = new Map<number, Level>();
+  readonly #joiner: Joiner;
 
   /** @param kinds a whole number from nought on for each, such as its colour's; all of one kind when not given */
   constructor(positions: readonly Position[], kinds?: ArrayLike<number>) {
-    const [x, y] = [new Float64Array(positions.length), new Float64Array(positions.length)];
-    positions.forEach((position, i) => {
-      ({ x: x[i], y: y[i] } = project(position));
-    });
     const level = emptyLevel(positions.length);
-    // neighbours on the ground become neighbours in memory: joining takes half the time
-    level.first.set(new PointGrid(x, y).points);
-    level.first.forEach((place, i) => {
-      level.x[i] = x[place];
-      level.y[i] = y[place];
-      level.kind[i] = kinds?.[place] ?? 0;
-    });
-    level.count.fill(1);
+    for (let i = 0; i < positions.length; i++) {
+      const { x, y } = project(positions[i]);
+      level.x[i] = x;
+      level.y[i] = y;
+      level.count[i] = 1;
+      level.first[i] = i;
+    }
+    if (kinds) level.kind.set(kinds);
+    this.#joiner = new Joiner(positions.length);
     this.#levels.set(ALONE_ZOOM, level);
   }
 
@@ -96,12 +97,12 @@ export class MarkerGroups {
     return this;
   }
 
-  /** The zoom at which a group, known by its first marker and its count, comes apart. */
+  /** The zoom at which a group, known by its first marker and its count, comes apart: its first part has lost a quarter. */
   apartAt({ first, count }: Pick<MarkerGroup, "first" | "count">): number {
     for (let zoom = LEAST_ZOOM; zoom < ALONE_ZOOM; zoom++) {
       const level = this.#level(zoom);
       const place = level.first.indexOf(first);
-      if (place >= 0 && level.count[place] < count) return zoom;
+      if (place >= 0 && level.count[place] <= LEFT * count) return zoom;
     }
     return ALONE_ZOOM;
   }
@@ -119,7 +120,7 @@ export class MarkerGroups {
   #level(zoom: number): Level {
     let level = this.#levels.get(zoom);
     if (!level) {
-      level = joined(this.#level(zoom + 1), REACH / (TILE * 2 ** zoom));
+      level = this.#joiner.joined(this.#level(zoom + 1), REACH / (TILE * 2 ** zoom));
       this.#levels.set(zoom, level);
     }
     return level;
@@ -136,77 +137,110 @@ function emptyLevel(length: number): Level {
   };
 }
 
-/** Joins what stands nearer than a reach, each with all around it that nothing before it took. */
-function joined({ x, y, count, first, kind }: Level, reach: number): Level {
-  const total = x.length;
-  // twice as wide as a reach: what a point reaches lies in four of them
-  const side = 2 * reach;
-  const cells = new Cells(x, y, side);
-  const isTaken = new Uint8Array(total);
-  const level = emptyLevel(total);
-  let groups = 0;
-  for (let i = 0; i < total; i++) {
-    if (isTaken[i]) continue;
-    const column = Math.round(x[i] / side) - 1;
-    const row = Math.round(y[i] / side) - 1;
-    let sumX = 0;
-    let sumY = 0;
-    let sum = 0;
-    let its = kind[i];
-    for (let cell = 0; cell < 4; cell++) {
-      // written out: a call for each point takes twice as long
-      for (let j = cells.firstIn(column + (cell & 1), row + (cell >> 1)); j >= 0; j = cells.next[j]) {
-        if (isTaken[j] || (x[j] - x[i]) ** 2 + (y[j] - y[i]) ** 2 > reach * reach) continue;
-        isTaken[j] = 1;
-        sumX += x[j] * count[j];
-        sumY += y[j] * count[j];
-        sum += count[j];
-        if (kind[j] !== its) its = MIXED;
-      }
-    }
-    level.x[groups] = sumX / sum;
-    level.y[groups] = sumY / sum;
-    level.count[groups] = sum;
-    level.first[groups] = first[i];
-    level.kind[groups] = its;
-    groups++;
+/**
+ * Joins what stands nearer than a reach. It sorts points by square cells in a hash table, so that those of a cell stand
+ * side by side in memory, and keeps its own memory from zoom to zoom: asking for new takes as long as the joining.
+ */
+class Joiner {
+  readonly #slots: Uint32Array;
+  /** Where the points of each slot begin; several cells may share a slot. */
+  readonly #begins: Uint32Array;
+  readonly #sorted: Level;
+  readonly #isTaken: Uint8Array;
+  readonly #groups: Level;
+
+  /** @param most points in a level */
+  constructor(most: number) {
+    this.#slots = new Uint32Array(most);
+    this.#begins = new Uint32Array(maskOf(most) + 2);
+    this.#sorted = emptyLevel(most);
+    this.#isTaken = new Uint8Array(most);
+    this.#groups = emptyLevel(most);
   }
-  return {
-    x: level.x.slice(0, groups),
-    y: level.y.slice(0, groups),
-    count: level.count.slice(0, groups),
-    first: level.first.slice(0, groups),
-    kind: level.kind.slice(0, groups),
-  };
+
+  /** The groups of a level: each point with all within a reach around it that nothing before it took. */
+  joined(level: Level, reach: number): Level {
+    const total = level.x.length;
+    const mask = maskOf(total);
+    // a cell is twice as wide as a reach: what a point reaches lies in four of them
+    const cells = 1 / (2 * reach);
+    this.#sort(level, cells, mask);
+    const { x, y, count, first, kind } = this.#sorted;
+    const begins = this.#begins;
+    const isTaken = this.#isTaken.fill(0, 0, total);
+    const groups = this.#groups;
+    const square = reach * reach;
+    let made = 0;
+    for (let i = 0; i < total; i++) {
+      if (isTaken[i]) continue;
+      const atX = x[i];
+      const atY = y[i];
+      const column = ((atX * cells + 0.5) | 0) - 1;
+      const row = ((atY * cells + 0.5) | 0) - 1;
+      let sumX = 0;
+      let sumY = 0;
+      let sum = 0;
+      let its = kind[i];
+      for (let cell = 0; cell < 4; cell++) {
+        const slot = slotOf(column + (cell & 1), row + (cell >> 1), mask);
+        const end = begins[slot + 1];
+        for (let j = begins[slot]; j < end; j++) {
+          if (isTaken[j]) continue;
+          const dx = x[j] - atX;
+          const dy = y[j] - atY;
+          if (dx * dx + dy * dy > square) continue;
+          isTaken[j] = 1;
+          sumX += x[j] * count[j];
+          sumY += y[j] * count[j];
+          sum += count[j];
+          if (kind[j] !== its) its = MIXED;
+        }
+      }
+      groups.x[made] = sumX / sum;
+      groups.y[made] = sumY / sum;
+      groups.count[made] = sum;
+      groups.first[made] = first[i];
+      groups.kind[made] = its;
+      made++;
+    }
+    return {
+      x: groups.x.slice(0, made),
+      y: groups.y.slice(0, made),
+      count: groups.count.slice(0, made),
+      first: groups.first.slice(0, made),
+      kind: groups.kind.slice(0, made),
+    };
+  }
+
+  #sort({ x, y, count, first, kind }: Level, cells: number, mask: number): void {
+    const total = x.length;
+    const slots = this.#slots;
+    const sorted = this.#sorted;
+    const begins = this.#begins.fill(0, 0, mask + 2);
+    for (let i = 0; i < total; i++) {
+      const slot = slotOf((x[i] * cells) | 0, (y[i] * cells) | 0, mask);
+      slots[i] = slot;
+      begins[slot]++;
+    }
+    for (let slot = 0, sum = 0; slot <= mask + 1; slot++) begins[slot] = sum += begins[slot];
+    // from the last on, so that those of a slot stay in order
+    for (let i = total - 1; i >= 0; i--) {
+      const at = --begins[slots[i]];
+      sorted.x[at] = x[i];
+      sorted.y[at] = y[i];
+      sorted.count[at] = count[i];
+      sorted.first[at] = first[i];
+      sorted.kind[at] = kind[i];
+    }
+  }
 }
 
-/** Points in square cells: a hash table of the cells, with a chain of points in each. */
-class Cells {
-  /** The next point of the chain that each point is in, or -1. */
-  readonly next: Int32Array;
-  readonly #mask: number;
-  readonly #head: Int32Array;
+/** The last slot of a hash table for so many points, all bits of it set. */
+function maskOf(total: number): number {
+  return 2 ** Math.ceil(Math.log2(Math.max(2, 2 * total))) - 1;
+}
 
-  constructor(x: Float64Array, y: Float64Array, side: number) {
-    const size = 2 ** Math.ceil(Math.log2(Math.max(2, 2 * x.length)));
-    this.#mask = size - 1;
-    this.#head = new Int32Array(size).fill(-1);
-    this.next = new Int32Array(x.length);
-    // from the last on, so that each chain goes from the first to the last
-    for (let i = x.length - 1; i >= 0; i--) {
-      const slot = this.#slot(Math.floor(x[i] / side), Math.floor(y[i] / side));
-      this.next[i] = this.#head[slot];
-      this.#head[slot] = i;
-    }
-  }
-
-  /** First point of the chain of a cell, or -1; points of other cells may be in it too. */
-  firstIn(column: number, row: number): number {
-    return this.#head[this.#slot(column, row)];
-  }
-
-  #slot(column: number, row: number): number {
-    // neighbours in a row stay neighbours in memory
-    return (column + Math.imul(row, 0x9e3779b1)) & this.#mask;
-  }
+/** Slot of a cell in the hash table: neighbours in a row stay neighbours in memory. */
+function slotOf(column: number, row: number, mask: number): number {
+  return (column + Math.imul(row, 0x9e3779b1)) & mask;
 }

@@ -8,47 +8,64 @@ const LINES = 24;
 /** Milliseconds of a frame for lettering new names; the others come a frame later. */
 const LETTERING = 3;
 
-/**
- * Names as small pictures, for while the map moves: lettering along a line with a halo takes longer than all tiles do.
- * At rest names are lettered truly.
- */
+interface Sprite {
+  picture: ImageBitmap;
+  /** The drawing that used it last. */
+  used: number;
+}
+
+/** Names as small pictures: lettering along a line with a halo takes longer than all tiles do. */
 export class LabelSprites {
-  readonly #sprites = new Map<string, ImageBitmap>();
+  readonly #sprites = new Map<string, Sprite>();
   #ratio = 0;
   #style: SheetStyle | undefined;
+  #drawings = 0;
 
   /** Names are to be lettered anew: a font came. */
   forget(): void {
     this.#sprites.clear();
   }
 
-  /** Draws placed names at whole device pixels. @param widthOf CSS pixels of a name's text */
+  /**
+   * Draws placed names at whole device pixels.
+   * @param widthOf CSS pixels of a name's text
+   * @returns whether all are drawn; those that there was no time for want another frame
+   */
   draw(
     context: CanvasRenderingContext2D,
     placed: readonly LabelBox[],
     style: SheetStyle,
     ratio: number,
     widthOf: (box: LabelBox) => number,
-  ): void {
-    if (this.#ratio !== ratio || this.#style !== style || this.#sprites.size > KEPT) this.forget();
+  ): boolean {
+    if (this.#ratio !== ratio || this.#style !== style) this.forget();
     this.#ratio = ratio;
     this.#style = style;
+    const used = ++this.#drawings;
     context.save();
     context.setTransform(1, 0, 0, 1, 0, 0);
     const began = performance.now();
+    let isWhole = true;
     for (const box of placed) {
       const { what, rank, text, local = "", turn } = box.label;
       const key = `${what} ${rank} ${turn.toFixed(3)} ${text} ${local}`;
       let sprite = this.#sprites.get(key);
       if (!sprite) {
-        if (performance.now() - began > LETTERING) continue;
-        sprite = this.#make(box, widthOf(box));
+        if (performance.now() - began > LETTERING) {
+          isWhole = false;
+          continue;
+        }
+        sprite = { picture: this.#make(box, widthOf(box)), used };
         this.#sprites.set(key, sprite);
       }
-      const [x, y] = [box.x * ratio - sprite.width / 2, box.y * ratio - sprite.height / 2];
-      context.drawImage(sprite, Math.round(x), Math.round(y));
+      sprite.used = used;
+      const [x, y] = [box.x * ratio - sprite.picture.width / 2, box.y * ratio - sprite.picture.height / 2];
+      context.drawImage(sprite.picture, Math.round(x), Math.round(y));
     }
     context.restore();
+    if (this.#sprites.size > KEPT)
+      for (const [key, sprite] of this.#sprites) if (sprite.used !== used) this.#sprites.delete(key);
+    return isWhole;
   }
 
   #make(box: LabelBox, width: number): ImageBitmap {

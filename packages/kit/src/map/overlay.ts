@@ -28,24 +28,32 @@ export class Overlay {
     this.#stamps.forget();
   }
 
-  /** Draws it with names and markers over the tiles. @param chosen the marker that has the keyboard */
+  /**
+   * Draws it with names and markers over the tiles.
+   * @param chosen the marker that has the keyboard
+   * @returns whether all of it is drawn; if not, the rest wants another frame
+   */
   draw(
-    { context, labels, style, isMoving, ratio }: Frame,
+    { context, labels, style, ratio }: Frame,
     { view, size, middle }: Viewer,
     markers: Markers,
     chosen: number | undefined,
-  ): void {
+  ): boolean {
+    let isWhole = true;
     drawOver(context, view, size, style, labels, {
       ...markers.over(view, size),
       lines: this.lines,
       aim: this.asked,
       device: this.device,
       whole: this.wholeNames,
-      letter: isMoving ? (placed, widthOf) => this.#sprites.draw(context, placed, style, ratio, widthOf) : undefined,
-      stamp: isMoving ? this.#stamps.on(context, style, ratio) : undefined,
+      letter: (placed, widthOf) => {
+        isWhole = this.#sprites.draw(context, placed, style, ratio, widthOf);
+      },
+      stamp: this.#stamps.on(context, style, ratio),
       chosen: chosen === undefined ? undefined : markers.at(chosen),
     });
     if (this.isAiming) drawAim(context, middle, style);
     if (this.box) drawFrame(context, ...this.box, style);
+    return isWhole;
   }
 }

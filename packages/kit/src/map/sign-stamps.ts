@@ -10,11 +10,14 @@ import {
 } from "@bibliotope/core/sheet";
 
 /** Signs kept as pictures. */
-const KEPT = 400;
+const KEPT = 800;
 /** CSS pixels from a sign's spot to the sides of what it may take, and to its top and bottom. */
 const SIDE = 48;
 const ABOVE = 20;
 const BELOW = 50;
+
+/** Milliseconds of a frame for making pictures; the other signs are drawn truly. */
+const MAKING = 4;
 
 /** A sign as a picture, no larger than its ink: what is empty takes as long to draw as what is not. */
 interface Stamp {
@@ -22,14 +25,18 @@ interface Stamp {
   /** Device pixels from the corner of what a sign may take. */
   left: number;
   top: number;
+  /** The drawing that used it last. */
+  used: number;
 }
 
-/** Signs as small pictures, for while a map with many of them moves. At rest they are drawn truly. */
+/** Signs as small pictures, for maps with many of them. */
 export class SignStamps {
   readonly #stamps = new Map<string, Stamp>();
+  /** Device pixels of a digit's width. */
   #digit: number | undefined;
   #ratio = 0;
   #style: SheetStyle | undefined;
+  #drawings = 0;
 
   forget(): void {
     this.#stamps.clear();
@@ -38,17 +45,15 @@ export class SignStamps {
 
   /** What draws on a context with one unit to a CSS pixel. */
   on(context: CanvasRenderingContext2D, style: SheetStyle, ratio: number): NonNullable<Over["stamp"]> {
-    if (this.#ratio !== ratio || this.#style !== style || this.#stamps.size > KEPT) this.forget();
+    if (this.#ratio !== ratio || this.#style !== style) this.forget();
     this.#ratio = ratio;
     this.#style = style;
-    const put = (key: string, at: { x: number; y: number }, draw: (painter: Painter) => void) => {
-      let stamp = this.#stamps.get(key);
-      if (!stamp) {
-        stamp = this.#make(draw);
-        this.#stamps.set(key, stamp);
-      }
+    this.#sweep();
+    this.#drawings++;
+    const began = performance.now();
+    const isLate = () => performance.now() - began > MAKING;
+    const put = ({ picture, left, top }: Stamp, at: { x: number; y: number }) => {
       // whole device pixels, so that nothing is drawn between two
-      const { picture, left, top } = stamp;
       const x = (Math.round((at.x - SIDE) * ratio) + left) / ratio;
       const y = (Math.round((at.y - ABOVE) * ratio) + top) / ratio;
       context.drawImage(picture, x, y, picture.width / ratio, picture.height / ratio);
@@ -58,35 +63,63 @@ export class SignStamps {
       marker: (sign: MarkerSign) => {
         const { label, picture, lifted, colour = "", number = "", marked = false, state = "" } = sign;
         if (label || picture || lifted) return false;
-        return put(`marker ${colour} ${number} ${marked} ${state}`, sign, (painter) =>
-          drawMarker(painter, { ...sign, x: SIDE, y: ABOVE }, style),
+        const key = `marker ${colour} ${number} ${marked} ${state}`;
+        if (!this.#stamps.has(key) && isLate()) return false;
+        const draw = (painter: Painter) => drawMarker(painter, { ...sign, x: SIDE, y: ABOVE }, style);
+        return put(
+          this.#stamp(key, () => this.#make(draw)),
+          sign,
         );
       },
       group: (at, { count, colour = style.madder }) => {
-        const text = String(count);
-        put(`sheaf ${text.length} ${colour}`, at, (painter) =>
-          drawSheaf(painter, { x: SIDE, y: ABOVE }, text.length, colour, style),
-        );
-        // digit by digit: each zoom has groups of other counts
-        const width = this.#digitWidth(context);
-        [...text].forEach((digit, i) => {
-          const x = at.x + (i - (text.length - 1) / 2) * width;
-          put(`digit ${digit}`, { x, y: at.y }, (painter) => {
-            painter.translate(SIDE, ABOVE);
-            letterCount(painter, digit, style);
-          });
-        });
+        for (const [piece, shift] of this.#piecesOf(String(count), colour, style))
+          put(piece, { x: at.x + shift / ratio, y: at.y });
         return true;
       },
     };
   }
 
-  #digitWidth(context: CanvasRenderingContext2D): number {
-    this.#digit ??= digitWidth(context as unknown as Painter);
-    return this.#digit;
+  /** A picture that is kept, or made. */
+  #stamp(key: string, make: () => Omit<Stamp, "used">): Stamp {
+    let stamp = this.#stamps.get(key);
+    if (!stamp) {
+      stamp = { ...make(), used: 0 };
+      this.#stamps.set(key, stamp);
+    }
+    stamp.used = this.#drawings;
+    return stamp;
   }
 
-  #make(draw: (painter: Painter) => void): Stamp {
+  /**
+   * A group's sheaf and the digits of its count, each with device pixels by which it stands further right. A picture for
+   * each count is slower: every zoom has other counts, and each new picture has to be handed to whoever draws.
+   */
+  #piecesOf(count: string, colour: string, style: SheetStyle): [Stamp, number][] {
+    const digits = count.length;
+    const sheaf = this.#stamp(`sheaf ${digits} ${colour}`, () =>
+      this.#make((painter) => drawSheaf(painter, { x: SIDE, y: ABOVE }, digits, colour, style)),
+    );
+    return [
+      [sheaf, 0],
+      ...Array.from(count, (digit, i): [Stamp, number] => {
+        const draw = (painter: Painter) => {
+          painter.translate(SIDE, ABOVE);
+          this.#digit ??= digitWidth(painter) * this.#ratio;
+          letterCount(painter, digit, style);
+        };
+        const stamp = this.#stamp(`digit ${digit}`, () => this.#make(draw));
+        return [stamp, Math.round((i - (digits - 1) / 2) * this.#digit!)];
+      }),
+    ];
+  }
+
+  /** Lets go of what the drawing before did not use, when there are many. */
+  #sweep(): void {
+    if (this.#stamps.size <= KEPT) return;
+    for (const [key, { used }] of this.#stamps) if (used !== this.#drawings) this.#stamps.delete(key);
+  }
+
+  #make(draw: (painter: Painter) => void): Omit<Stamp, "used"> {
     const whole = new OffscreenCanvas(2 * SIDE * this.#ratio, (ABOVE + BELOW) * this.#ratio);
     const context = whole.getContext("2d", { willReadFrequently: true })!;
     context.scale(this.#ratio, this.#ratio);

@@ -37,12 +37,11 @@ export interface Frame {
   style: SheetStyle;
   /** Device pixels to a CSS pixel. */
   ratio: number;
-  isMoving: boolean;
 }
 
 export interface ViewerHooks {
-  /** Draws what lies over the tiles. */
-  over(frame: Frame): void;
+  /** Draws what lies over the tiles. @returns whether all of it is drawn; if not, the rest wants another frame */
+  over(frame: Frame): boolean;
   lettersCame(): void;
   /** A frame was drawn. */
   painted(isComplete: boolean, isMissing: boolean): void;
@@ -67,7 +66,6 @@ export class Viewer {
   /** The frame before: when it was, and at which zoom; and how many came late since the zoom began to change. */
   #painted = { at: 0, zoom: Number.NaN };
   #late = 0;
-  #movedAt = Number.NEGATIVE_INFINITY;
   #frame = 0;
   #glide: { from: View; to: View; began: number } | undefined;
   #rest: ReturnType<typeof setTimeout> | undefined;
@@ -204,8 +202,9 @@ export class Viewer {
     });
     context.setTransform(ratio, 0, 0, ratio, 0, 0);
     context.clearRect(0, 0, this.#size.width, this.#size.height);
-    this.hooks.over({ context, labels, style, ratio, isMoving: performance.now() - this.#movedAt < REST });
-    this.hooks.painted(complete, missing);
+    const isWhole = this.hooks.over({ context, labels, style, ratio });
+    this.hooks.painted(complete && isWhole, missing);
+    if (!isWhole) this.draw();
     // what failed is asked for again, also while nobody moves the map
     if (missing)
       this.#retry ??= setTimeout(() => {
@@ -246,7 +245,6 @@ export class Viewer {
 
   #moveTo(view: View): void {
     this.#view = view;
-    this.#movedAt = performance.now();
     this.hooks.moved(view);
     clearTimeout(this.#rest);
     this.#rest = setTimeout(() => {
