@@ -4,7 +4,8 @@ import * as z from "zod";
 
 const words = (most: number) => z.string().trim().max(most);
 
-const nameSchema = z.string().regex(/^[A-Za-z][\w-]{0,39}$/, {
+/** Name of a field. */
+export const nameSchema = z.string().regex(/^[A-Za-z][\w-]{0,39}$/, {
   error: "a name begins with a letter; letters, digits, - and _ follow",
 });
 /** Name of an address as in the token `section-NAME`; empty for the first. */

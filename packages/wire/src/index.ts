@@ -5,4 +5,5 @@ export * from "./form.ts";
 export * from "./manage.ts";
 export { openApi } from "./openapi.ts";
 export * from "./problem.ts";
+export * from "./rehearsal.ts";
 export * from "./situations.ts";

@@ -96,6 +96,12 @@ export function typedFillings(definition: FormDefinition, address = ""): Filling
     }));
 }
 
+/** The rule by which a field is filled: its pattern, else its autofill token; empty when no answer fills it. */
+export function writtenBy({ fields }: FormDefinition, name: string): string {
+  const field = fields.find((held) => held.name === name);
+  return field && isFillable(field) ? (field.binding ?? tokenOf(field)!) : "";
+}
+
 function written(binding: string, lookup: Lookup): string {
   const parsed = parsePattern(binding);
   return parsed.ok ? formatPattern(parsed.pattern, lookup) : "";

@@ -7,6 +7,7 @@ export {
   lookupIn,
   shortLine,
   typedFillings,
+  writtenBy,
 } from "./binding.ts";
 export { compareForms, type Difference } from "./compare.ts";
 export { bindName, unbindName } from "./compose.ts";
@@ -31,6 +32,7 @@ export {
 export { addField, changeRule, moveField, removeField, renameField } from "./edit.ts";
 export { differingParts, EXACTNESS_WORDS, isBelow, type Outcome, outcomeOf } from "./outcome.ts";
 export { type FormExample, type FormProblem, problemsOf } from "./problems.ts";
+export { type Changed, changedFields, type Rehearsal, type RehearsalStep, stepWords, withStep } from "./rehearsal.ts";
 export { type AddressSoFar, type Standing, standingOf } from "./shows.ts";
 export {
   type Happening,

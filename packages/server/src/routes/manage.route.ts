@@ -21,6 +21,7 @@ import type { KeyRing } from "../keys/key-ring.ts";
 import { listKeys, makeKey } from "../keys/keys.repository.ts";
 import * as lookups from "../lookups/lookups.repository.ts";
 import { endSession } from "../users/users.repository.ts";
+import { rehearsalRoutes } from "./rehearsals.route.ts";
 
 interface Needs {
   database: Knex;
@@ -85,6 +86,8 @@ export function manageRoutes({ database, published, ring, studioKey, tryKey }: N
     await published.refresh();
     response.json(await draftOf(ref));
   });
+
+  router.use("/forms/:ref", rehearsalRoutes(database));
 
   router.get("/lookups", async (_request, response) => {
     response.json(await lookups.listLookups(database, response.locals.user.id));
