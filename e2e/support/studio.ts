@@ -48,7 +48,6 @@ export class Studio {
 
 /** A form of its own for a test, so that tests do not disturb each other. @returns its ref */
 export async function makeForm(page: Page, title: string): Promise<string> {
-  const { csrf } = await (await page.request.get("/api/session")).json();
   const definition = {
     title,
     fields: [
@@ -60,7 +59,26 @@ export async function makeForm(page: Page, title: string): Promise<string> {
       { name: "place", kind: "map", label: "On the map" },
     ],
   };
-  const made = await page.request.post("/api/forms", { headers: { "x-csrf-token": csrf }, data: { definition } });
-  expect(made.status()).toBe(201);
-  return (await made.json()).ref;
+  return (await (await send(page, "post", "/api/forms", { definition })).json()).ref;
+}
+
+type Change = Awaited<ReturnType<Page["request"]["get"]>>;
+
+async function send(page: Page, method: "post" | "put", path: string, data: object): Promise<Change> {
+  const { csrf } = await (await page.request.get("/api/session")).json();
+  const answer = await page.request[method](path, { headers: { "x-csrf-token": csrf }, data });
+  expect(answer.ok(), await answer.text()).toBe(true);
+  return answer;
+}
+
+export async function publish(page: Page, ref: string): Promise<void> {
+  await send(page, "post", `/api/forms/${ref}/publish`, {});
+}
+
+/** Changes a form's draft behind the workbench. */
+// biome-ignore lint/suspicious/noExplicitAny: a definition as JSON, changed at any depth
+export async function changeForm(page: Page, ref: string, change: (definition: any) => void): Promise<void> {
+  const { revision, definition } = await (await page.request.get(`/api/forms/${ref}`)).json();
+  change(definition);
+  await send(page, "put", `/api/forms/${ref}/draft`, { revision, definition });
 }

@@ -1,7 +1,8 @@
 export { Client, type ClientOptions } from "./client/client.ts";
 export { LookupError, type LookupTrouble } from "./client/errors.ts";
 export { type Binding, type BindOptions, bind } from "./form/bind.ts";
-export { type RenderedForm, type RenderOptions, renderForm } from "./form/render.ts";
+export { controlOf, isByPerson } from "./form/controls.ts";
+export { POINT, type RenderedForm, type RenderOptions, renderForm } from "./form/render.ts";
 export { type Located, type LocateOptions, locate, type NotLocated, watchDevice } from "./locate/locate.ts";
 export { SHEET_NAMES } from "./map/controls.ts";
 export { geoUri, type HandedOn, type HandOnTemplates, handOn } from "./map/hand-on.ts";

@@ -2,6 +2,7 @@ import {
   EXACTNESS_WORDS,
   type FormAnswer,
   type FormDefinition,
+  isBelow,
   isSameQuestion,
   outcomeOf,
   type Question,
@@ -64,7 +65,7 @@ export class AddressLookups {
     anchor: Element | undefined,
   ) {
     const { client, trace } = target;
-    this.#place = new OutcomePlace({
+    this.#place = new OutcomePlace(name, {
       choose: (place) => this.choose(place),
       useTyped: () => {
         this.#settle();
@@ -189,9 +190,7 @@ export class AddressLookups {
     this.#settle();
     this.target.asked();
     this.target.fill(answer, why);
-    const rule = ruleOf(this.target.definition, this.name);
-    const outcome = outcomeOf(rule, [answer], false);
-    if (outcome.type === "one" && outcome.isBelow)
+    if (isBelow(ruleOf(this.target.definition, this.name), answer.exactness))
       this.#place.say(`Found, but only ${EXACTNESS_WORDS[answer.exactness]}. Show the house on the map if you can.`);
   }
 

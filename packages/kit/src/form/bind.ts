@@ -4,7 +4,6 @@ import {
   clearFilled,
   correct,
   EMPTY_STATE,
-  type Field,
   type Filling,
   type FormAnswer,
   type FormDefinition,
@@ -14,14 +13,15 @@ import {
   fillingsFor,
   giveBack,
   type Happening,
-  isFillable,
   questionFor,
   questionOf,
   ruleOf,
+  shortLine,
   standingOf,
   startOf,
   typedFillings,
   type Values,
+  writtenBy,
 } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
 import type { RecordFeature } from "@bibliotope/wire";
@@ -29,6 +29,7 @@ import type { Client } from "../client/client.ts";
 import type { TraceEvent, Tracer } from "../trace.ts";
 import { AddressLookups, type FilledBy } from "./address.ts";
 import { type Control, controlOf, frameOf, isByPerson, writeValue } from "./controls.ts";
+import { definitionFrom, firstLineOf } from "./plain-form.ts";
 
 export interface BindOptions {
   client: Client;
@@ -37,6 +38,11 @@ export interface BindOptions {
   /** Values by field of a stored record: nothing is asked, and nothing counts as filled or corrected. */
   record?: Values;
   trace?: Tracer;
+  /**
+   * Which events count as the person's doing. When not given, those of the browser that no script, autofill or back
+   * button caused; a rehearsal plays the person.
+   */
+  isByPerson?: (event: Event) => boolean;
   /** An address of the form was filled. @param address name of the address, empty for the first */
   filled?: (answer: FormAnswer, why: FilledBy, address: string) => void;
   /** What was filled was cleared. */
@@ -59,6 +65,8 @@ export interface Binding {
   say(words: string, address?: string): void;
   /** Gives a corrected field back to the lookup. */
   giveBack(field: string): void;
+  /** What stands in the fields now, by name. */
+  values(): Values;
   readonly state: FormState;
   destroy(): void;
 }
@@ -99,6 +107,7 @@ class FormBinding implements Binding {
   }
 
   fillFrom(at: Position, address = this.#first()): Promise<FormAnswer | undefined> {
+    this.options.trace?.({ row: "keys", at: performance.now(), text: `${at.lat}, ${at.lon}`, key: "⌖", place: at });
     return this.#of(address).fillFrom(at);
   }
 
@@ -130,6 +139,12 @@ class FormBinding implements Binding {
     const step = giveBack(this.state, field);
     this.state = step.state;
     this.#write(step.write);
+  }
+
+  values(): Values {
+    return Object.fromEntries(
+      this.#definition.fields.map(({ name }) => [name, controlOf(this.form, name)?.value] as const),
+    );
   }
 
   destroy(): void {
@@ -192,8 +207,8 @@ class FormBinding implements Binding {
     const step = fill(this.state, fillingsFor(this.#definition, answer, address));
     this.state = step.state;
     this.#write(step.write);
-    this.#trace({ row: "fields", at: performance.now(), why, fillings: step.write });
-    this.#of(address).noteAsked(questionOf(this.#definition, this.#values(), address));
+    this.#traceFields(why, address, step.write, { line: answer.line || shortLine(answer), place: answer.at });
+    this.#of(address).noteAsked(questionOf(this.#definition, this.values(), address));
     this.options.filled?.(answer, why, address);
   }
 
@@ -206,7 +221,7 @@ class FormBinding implements Binding {
     const step = clearFilled(this.state, names);
     this.state = step.state;
     this.#write(step.write);
-    if (step.write.length) this.#trace({ row: "fields", at: performance.now(), why: "cleared", fillings: step.write });
+    if (step.write.length) this.#traceFields("cleared", address, step.write);
     this.options.cleared?.(address);
   }
 
@@ -214,7 +229,7 @@ class FormBinding implements Binding {
     this.#asked.add(address);
     const fillings = typedFillings(this.#definition, address);
     this.#write(fillings);
-    this.#trace({ row: "fields", at: performance.now(), why: "typed", fillings });
+    this.#traceFields("typed", address, fillings);
     this.options.cleared?.(address);
   }
 
@@ -224,7 +239,7 @@ class FormBinding implements Binding {
     if (this.#isFilling || !(control instanceof Element) || !("name" in control) || !control.name) return;
     const held = controlOf(this.form, String(control.name));
     if (!held) return;
-    if (isByPerson(event)) {
+    if ((this.options.isByPerson ?? isByPerson)(event)) {
       this.#correct(held);
       if (event.type === "input" && held.value === "") this.#emptied(held.name);
       if (event.type === "change") {
@@ -240,8 +255,7 @@ class FormBinding implements Binding {
     this.state = correct(this.state, control.name, control.value);
     this.#show(control);
     if (before || !this.state.corrected.includes(control.name)) return;
-    const fillings = [{ field: control.name, value: control.value }];
-    this.#trace({ row: "fields", at: performance.now(), why: "corrected", fillings });
+    this.#traceFields("corrected", undefined, [{ field: control.name, value: control.value }]);
   }
 
   #emptied(field: string): void {
@@ -262,7 +276,7 @@ class FormBinding implements Binding {
   }
 
   #start(happening: Happening): void {
-    const question = questionFor(this.#definition, this.#values(), happening);
+    const question = questionFor(this.#definition, this.values(), happening);
     if (question) void this.#of(question.address).ask(question);
   }
 
@@ -287,15 +301,9 @@ class FormBinding implements Binding {
     this.#arrange();
   }
 
-  #values(): Values {
-    return Object.fromEntries(
-      this.#definition.fields.map(({ name }) => [name, controlOf(this.form, name)?.value] as const),
-    );
-  }
-
   /** Shows, hides and locks fields by their rules; a button waits until there is something to ask. */
   #arrange(): void {
-    const values = this.#values();
+    const values = this.values();
     for (const field of this.#definition.fields) {
       const element = this.form.elements.namedItem(field.name);
       if (element instanceof HTMLButtonElement && field.kind === "button")
@@ -338,43 +346,16 @@ class FormBinding implements Binding {
     else delete control.dataset.bt;
   }
 
-  #trace(event: TraceEvent): void {
-    this.options.trace?.(event);
+  #traceFields(
+    why: (TraceEvent & { row: "fields" })["why"],
+    address: string | undefined,
+    fillings: readonly Filling[],
+    found: { line?: string; place?: Position } = {},
+  ): void {
+    const traced = fillings.map((filling) => ({
+      ...filling,
+      ...(why === "corrected" ? {} : { by: writtenBy(this.#definition, filling.field) }),
+    }));
+    this.options.trace?.({ row: "fields", at: performance.now(), why, address, ...found, fillings: traced });
   }
-}
-
-/** A definition from a plain form: its controls with a name, and their autofill tokens. */
-function definitionFrom(form: HTMLFormElement): FormDefinition {
-  const fields = [...form.elements].flatMap((element): Field[] => {
-    if (
-      !(
-        element instanceof HTMLInputElement ||
-        element instanceof HTMLSelectElement ||
-        element instanceof HTMLTextAreaElement
-      ) ||
-      !element.name
-    )
-      return [];
-    const autofill = element.getAttribute("autocomplete") ?? undefined;
-    const isSearch = element.dataset.btSearch !== undefined || element.type === "search";
-    return [
-      {
-        name: element.name,
-        kind: isSearch ? "search" : "text",
-        label: element.name,
-        ...(autofill ? { autofill } : {}),
-      },
-    ];
-  });
-  const definition: FormDefinition = { title: "", fields };
-  // its first line searches, so that nothing is asked when it is left
-  const addresses = addressesOf(definition).map((name) => ({ name, start: { on: "choice" as const } }));
-  return { ...definition, fields: fields.filter((field) => isFillable(field) || field.kind === "search"), addresses };
-}
-
-/** With no search field given, the first line of an address starts its lookups. */
-function firstLineOf({ fields }: FormDefinition, address: string): Field | undefined {
-  return fields.find(
-    (field) => addressOf(field) === address && /(^|\s)(street-address|address-line1)$/.test(field.autofill ?? ""),
-  );
 }

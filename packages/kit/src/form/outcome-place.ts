@@ -16,7 +16,12 @@ export class OutcomePlace {
   readonly #list = make("ul", "bt-choices");
   readonly #typed = make("button", "bt-typed", "Use what I typed");
 
-  constructor(private readonly ways: OutcomeWays) {
+  /** @param address name of the address that it is of */
+  constructor(
+    address: string,
+    private readonly ways: OutcomeWays,
+  ) {
+    this.element.dataset.address = address;
     this.#words.setAttribute("role", "status");
     this.#typed.type = "button";
     this.#typed.addEventListener("click", () => ways.useTyped());

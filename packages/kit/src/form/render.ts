@@ -17,7 +17,7 @@ import { SheetMap } from "../map/sheet-map.ts";
 import { adopt } from "../style.ts";
 import type { Tracer } from "../trace.ts";
 import type { FilledBy } from "./address.ts";
-import { type Binding, bind } from "./bind.ts";
+import { type Binding, type BindOptions, bind } from "./bind.ts";
 import { controlOf } from "./controls.ts";
 import { type CountryChoice, renderField } from "./fields.ts";
 import { fitCountry, hideUntilCountry } from "./fit-country.ts";
@@ -34,6 +34,7 @@ export interface RenderOptions {
   /** Values by field of a stored record. */
   record?: Values;
   trace?: Tracer;
+  isByPerson?: BindOptions["isByPerson"];
   /** Where the device's position comes from; the browser when not given. */
   geolocation?: Geolocation;
   filled?: (answer: FormAnswer, address: string) => void;
@@ -47,6 +48,9 @@ export interface RenderedForm {
   map: SheetMap | undefined;
   destroy(): void;
 }
+
+/** A custom event on the map's element, its detail a position: the same as a press on the map there. */
+export const POINT = "bibliotope:point";
 
 let forms = 0;
 
@@ -106,6 +110,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
     definition,
     record,
     trace: options.trace,
+    isByPerson: options.isByPerson,
     filled: (found, why, address) => {
       places.set(address, { at: found.at, label: shortLine(found) });
       show(address, why);
@@ -140,6 +145,11 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
     followCountry(form, definition, address, countries);
   }
   map?.onPress((at) => void binding.fillFrom(at, onMap));
+  // for tests, which cannot know where on the screen a position lies
+  map?.element.addEventListener(
+    POINT,
+    (event) => void binding.fillFrom((event as CustomEvent<Position>).detail, onMap),
+  );
   map?.onFollow(({ address, at, isLast, why }) => {
     if (ruleOf(definition, onMap).anywhere) {
       if (isLast) void binding.fillFrom(at, onMap);

@@ -122,6 +122,7 @@ export class SearchBox {
       at: performance.now(),
       text: input.value,
       key: event.data ?? (event.inputType?.startsWith("delete") ? "⌫" : "·"),
+      field: input.name,
     });
     this.say("");
     this.#takesFirst = false;
@@ -151,7 +152,8 @@ export class SearchBox {
     const chosen = this.#machine.choose(index);
     if (!chosen) return;
     this.input.value = chosen.line;
-    this.options.trace?.({ row: "keys", at: performance.now(), text: chosen.line, key: "↵" });
+    const field = this.input.name;
+    this.options.trace?.({ row: "keys", at: performance.now(), text: chosen.line, key: "↵", field });
     this.options.chosen(chosen);
   }
 

@@ -19,7 +19,8 @@ export function rehearsalRoutes(database: Knex): Router {
     response.status(201).json({ rehearsals: await rehearsals.listRehearsals(database, refOf(request)) });
   });
   router.delete("/rehearsals/:id", async (request, response) => {
-    if (!(await rehearsals.dropRehearsal(database, refOf(request), idOf(request.params.id)))) throw missing("rehearsal");
+    if (!(await rehearsals.dropRehearsal(database, refOf(request), idOf(request.params.id))))
+      throw missing("rehearsal");
     response.status(204).end();
   });
 

@@ -1,26 +1,48 @@
+import type { RehearsalStep } from "@bibliotope/core/form";
 import { type RenderedForm, renderForm, type TraceEvent } from "@bibliotope/kit";
+import type { Rehearsed } from "@bibliotope/wire";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Gutter } from "../forms/Gutter.tsx";
 import { useClient, useCountries } from "../forms/use-client.ts";
 import { Wires } from "../forms/Wires.tsx";
 import { wiresOf } from "../forms/wires-of.ts";
 import { answers } from "../state/answer.slice.ts";
+import { useRehearsalsQuery } from "../state/api.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { trace } from "../state/trace.slice.ts";
 import { TraceView } from "../trace/TraceView.tsx";
+import { Button } from "../ui/Button.tsx";
 import { partColour } from "../ui/part-colour.ts";
 import { Segmented } from "../ui/Segmented.tsx";
-import { playedDevice, type Rehearsed, SITUATION_WORDS, WIDTHS, type Width, wireSituation } from "./situations.ts";
+import { Player, StepFailed } from "./play-steps.ts";
+import { Rehearsals } from "./Rehearsals.tsx";
+import { StepRecorder } from "./record-steps.ts";
+import { playedDevice, SITUATION_WORDS, WIDTHS, type Width, wireSituation } from "./situations.ts";
+import { resultOf, storedValues, useRuns } from "./use-runs.ts";
 
 /** The form as its users meet it, run by the kit that ships; the parts, the map and what happened beside it. */
 export function RehearseView() {
+  const formRef = useStudio(({ draft }) => draft.ref);
   const definition = useStudio(({ draft }) => draft.definition);
   const answer = useStudio(({ answer }) => answer.answer);
   const dispatch = useStudioDispatch();
-  const heard = useCallback((event: TraceEvent) => void dispatch(trace.happened(event)), [dispatch]);
+  const listeners = useRef(new Set<(event: TraceEvent) => void>());
+  const heard = useCallback(
+    (event: TraceEvent) => {
+      dispatch(trace.happened(event));
+      for (const listener of listeners.current) listener(event);
+    },
+    [dispatch],
+  );
   const quiet = useClient();
-  const [rehearsed, setRehearsed] = useState<Rehearsed>("normal");
+  const [chosen, setChosen] = useState<Rehearsed>("normal");
   const [width, setWidth] = useState<Width>("desk");
+  const [isOpen, setIsOpen] = useState(false);
+  const [steps, setSteps] = useState<readonly RehearsalStep[]>([]);
+  const [anew, setAnew] = useState(0);
+  const { data: kept = [] } = useRehearsalsQuery(formRef);
+  const { run, results, note, start, next, stop } = useRuns();
+  const rehearsed = run ? run.rehearsal.situation : chosen;
   const client = useClient(heard, wireSituation(rehearsed));
   const countries = useCountries(quiet);
   const spread = useRef<HTMLDivElement>(null);
@@ -28,25 +50,63 @@ export function RehearseView() {
   const sheet = useRef<HTMLDivElement>(null);
   const rendered = useRef<RenderedForm>(undefined);
   const wires = useMemo(() => wiresOf(definition, answer), [definition, answer]);
+  const following = useRef(next);
+  following.current = next;
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `anew` asks for a form with nothing in it
   useEffect(() => {
     if (!client || !countries || !page.current || !sheet.current) return;
+    const ended = new AbortController();
+    const player = run && new Player();
+    const recorder = run ? undefined : new StepRecorder(setSteps);
+    recorder?.forget();
+    const listen = (event: TraceEvent) => (player ?? recorder)?.heard(event);
+    listeners.current.add(listen);
     const made = renderForm(page.current, definition, {
       client,
       countries,
       trace: heard,
+      isByPerson: player?.isByPerson,
       mapIn: sheet.current,
       geolocation: playedDevice(rehearsed),
       filled: (found) => dispatch(answers.filled(found)),
       cleared: () => dispatch(answers.cleared()),
     });
     rendered.current = made;
-    made.form.querySelector<HTMLInputElement>("[role=combobox]")?.focus();
+    recorder?.listen(made.form, ended.signal);
+    if (!run) made.form.querySelector<HTMLInputElement>("[role=combobox]")?.focus();
+    const perform = async ({ rehearsal }: NonNullable<typeof run>) => {
+      let at = 0;
+      const failed = await player!
+        .play(made, rehearsal.steps, ended.signal, (step) => {
+          at = step;
+          note(rehearsal.id, { state: "running", step });
+        })
+        .then(
+          () => undefined,
+          (error: unknown) => {
+            if (error instanceof StepFailed) return { step: at, words: error.message };
+            throw error;
+          },
+        );
+      dispatch(trace.ended());
+      note(rehearsal.id, resultOf(definition, rehearsal, made.binding.values(), failed));
+      following.current();
+    };
+    if (run) {
+      dispatch(trace.began(run.rehearsal.name));
+      perform(run).catch((error: unknown) => {
+        if (!ended.signal.aborted) throw error;
+        dispatch(trace.wiped());
+      });
+    }
     return () => {
+      ended.abort();
+      listeners.current.delete(listen);
       made.destroy();
       dispatch(answers.cleared());
     };
-  }, [client, countries, definition, heard, rehearsed, dispatch]);
+  }, [client, countries, definition, heard, rehearsed, run, anew, note, dispatch]);
 
   // each field carries the colour of the part that fills it
   useEffect(() => {
@@ -61,6 +121,10 @@ export function RehearseView() {
     spread.current?.style.setProperty("--form-width", `${WIDTHS[width]}px`);
   }, [width]);
 
+  const beginAnew = () => {
+    stop();
+    setAnew((times) => times + 1);
+  };
   const hasMap = definition.fields.some(({ kind }) => kind === "map");
   return (
     <>
@@ -80,7 +144,10 @@ export function RehearseView() {
           <select
             className="h-[28px] rounded border border-edge bg-field px-1.5 text-ink"
             value={rehearsed}
-            onChange={(event) => setRehearsed(event.target.value as Rehearsed)}
+            onChange={(event) => {
+              stop();
+              setChosen(event.target.value as Rehearsed);
+            }}
           >
             {Object.entries(SITUATION_WORDS).map(([value, words]) => (
               <option key={value} value={value}>
@@ -94,6 +161,21 @@ export function RehearseView() {
             Played, not real: {SITUATION_WORDS[rehearsed]}
           </span>
         )}
+        <span className="ml-auto flex items-center gap-2.5 max-[640px]:ml-0">
+          {run || steps.length ? (
+            <button type="button" className="text-quiet underline" onClick={beginAnew}>
+              Begin anew
+            </button>
+          ) : null}
+          <Button
+            className="h-[28px] text-[13px]"
+            aria-expanded={isOpen}
+            aria-controls="rehearsals"
+            onClick={() => setIsOpen(!isOpen)}
+          >
+            Rehearsals{kept.length ? ` (${kept.length})` : ""}
+          </Button>
+        </span>
       </div>
       <div
         ref={spread}
@@ -105,6 +187,20 @@ export function RehearseView() {
           {hasMap ? null : <p className="p-6 text-quiet">This form has no map. Add a map field in Compose.</p>}
         </section>
         <Wires inside={spread} wires={wires} />
+        {isOpen ? (
+          <Rehearsals
+            formRef={formRef}
+            definition={definition}
+            situation={rehearsed}
+            steps={run ? [] : steps}
+            kept={kept}
+            results={results}
+            values={() => storedValues(definition, rendered.current?.binding.values() ?? {})}
+            run={start}
+            stop={stop}
+            close={() => setIsOpen(false)}
+          />
+        ) : null}
       </div>
       <TraceView />
     </>

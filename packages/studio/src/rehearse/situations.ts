@@ -1,7 +1,8 @@
 import type { ClientOptions } from "@bibliotope/kit";
+import type { Rehearsed } from "@bibliotope/wire";
 
 /** What a form can be rehearsed in: played by the service for a try key, or by the browser's side. */
-export const SITUATION_WORDS = {
+export const SITUATION_WORDS: Record<Rehearsed, string> = {
   normal: "normal",
   none: "nothing is found",
   several: "several fit",
@@ -15,8 +16,7 @@ export const SITUATION_WORDS = {
   off: "position switched off",
   timeout: "position takes too long",
   inexact: "position inexact",
-} as const;
-export type Rehearsed = keyof typeof SITUATION_WORDS;
+};
 
 const ON_DEVICE: ReadonlySet<Rehearsed> = new Set(["denied", "off", "timeout", "inexact"]);
 

@@ -5,6 +5,11 @@ import type {
   FormSummary,
   FormVersion,
   KeepLookupAsking,
+  KeepRehearsalAsking,
+  KeepTraceAsking,
+  KeptRehearsal,
+  KeptTrace,
+  KeptTraceSummary,
   Problem,
   SessionAnswer,
 } from "@bibliotope/wire";
@@ -20,7 +25,7 @@ export const api = createApi({
     responseHandler: "json",
     timeout: 10_000,
   }),
-  tagTypes: ["forms", "lookups"],
+  tagTypes: ["forms", "lookups", "rehearsals", "traces"],
   endpoints: (build) => ({
     session: build.query<SessionAnswer, void>({
       query: () => "/session",
@@ -51,6 +56,39 @@ export const api = createApi({
       query: (ref) => ({ url: `/forms/${encodeURIComponent(ref)}/publish`, method: "POST", body: {} }),
       invalidatesTags: ["forms"],
     }),
+    rehearsals: build.query<KeptRehearsal[], string>({
+      query: (ref) => `/forms/${encodeURIComponent(ref)}/rehearsals`,
+      transformResponse: (answer: { rehearsals: KeptRehearsal[] }) => answer.rehearsals,
+      providesTags: ["rehearsals"],
+    }),
+    keepRehearsal: build.mutation<void, { ref: string; rehearsal: KeepRehearsalAsking }>({
+      query: ({ ref, rehearsal }) => ({
+        url: `/forms/${encodeURIComponent(ref)}/rehearsals`,
+        method: "POST",
+        body: rehearsal,
+      }),
+      invalidatesTags: ["rehearsals"],
+    }),
+    dropRehearsal: build.mutation<void, { ref: string; id: number }>({
+      query: ({ ref, id }) => ({
+        url: `/forms/${encodeURIComponent(ref)}/rehearsals/${id}`,
+        method: "DELETE",
+        body: {},
+      }),
+      invalidatesTags: ["rehearsals"],
+    }),
+    traces: build.query<KeptTraceSummary[], string>({
+      query: (ref) => `/forms/${encodeURIComponent(ref)}/traces`,
+      transformResponse: (answer: { traces: KeptTraceSummary[] }) => answer.traces,
+      providesTags: ["traces"],
+    }),
+    trace: build.query<KeptTrace, { ref: string; id: number }>({
+      query: ({ ref, id }) => `/forms/${encodeURIComponent(ref)}/traces/${id}`,
+    }),
+    keepTrace: build.mutation<void, { ref: string; trace: KeepTraceAsking }>({
+      query: ({ ref, trace }) => ({ url: `/forms/${encodeURIComponent(ref)}/traces`, method: "POST", body: trace }),
+      invalidatesTags: ["traces"],
+    }),
     lookups: build.query<EarlierLookups, void>({ query: () => "/lookups", providesTags: ["lookups"] }),
     keepLookup: build.mutation<void, KeepLookupAsking>({
       query: (body) => ({ url: "/lookups", method: "POST", body }),
@@ -79,6 +117,11 @@ export const {
   useKeepLookupMutation,
   useForgetLookupsMutation,
   useKeepingLookupsMutation,
+  useRehearsalsQuery,
+  useKeepRehearsalMutation,
+  useDropRehearsalMutation,
+  useTracesQuery,
+  useTraceQuery,
 } = api;
 
 /** What to tell the person about a call that failed. */

@@ -4,6 +4,7 @@ import { answerReducer } from "./answer.slice.ts";
 import { api } from "./api.ts";
 import { autosave } from "./autosave.ts";
 import { draftReducer } from "./draft.slice.ts";
+import { keepTraces } from "./keep-traces.ts";
 import { traceReducer } from "./trace.slice.ts";
 
 const reducer = combineReducers({
@@ -16,7 +17,7 @@ const reducer = combineReducers({
 export function makeStore() {
   return configureStore({
     reducer,
-    middleware: (usual) => usual().prepend(autosave.middleware).concat(api.middleware),
+    middleware: (usual) => usual().prepend(autosave.middleware, keepTraces.middleware).concat(api.middleware),
   });
 }
 

@@ -3,12 +3,15 @@ import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 
 const KEPT = 400;
 
-/** What happened since the last lookup began. */
+/** What happened since the last lookup began, or in a rehearsal. */
 export interface TraceState {
   events: TraceEvent[];
+  /** Name of the rehearsal that it is of; empty by hand. */
+  about: string;
+  isRunning: boolean;
 }
 
-const initialState: TraceState = { events: [] };
+const initialState: TraceState = { events: [], about: "", isRunning: false };
 
 const slice = createSlice({
   name: "trace",
@@ -19,12 +22,19 @@ const slice = createSlice({
       const last = state.events.at(-1);
       const begins =
         (payload.row === "keys" && payload.key !== "↵") || (payload.row === "requests" && payload.call === "reverse");
-      if (begins && last?.row === "fields" && last.why !== "corrected") state.events = [];
+      const isOver = state.about !== "" || (last?.row === "fields" && last.why !== "corrected");
+      if (begins && isOver && !state.isRunning) {
+        state.events = [];
+        state.about = "";
+      }
       state.events.push(payload);
       if (state.events.length > KEPT) state.events.shift();
     },
-    wiped: (state) => {
-      state.events = [];
+    wiped: () => initialState,
+    /** A rehearsal begins: all that happens until its end is of it. */
+    began: (_, { payload }: PayloadAction<string>) => ({ events: [], about: payload, isRunning: true }),
+    ended: (state) => {
+      state.isRunning = false;
     },
   },
 });

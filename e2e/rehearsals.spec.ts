@@ -1,0 +1,90 @@
+import { execFile } from "node:child_process";
+import { mkdirSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+import { CHROMIUM } from "../bench/browser.ts";
+import { ready, testHome } from "./support/house.ts";
+import { changeForm, makeForm, publish } from "./support/studio.ts";
+
+const panel = (page: Page) => page.getByRole("complementary", { name: "Rehearsals" });
+const state = (page: Page, name: string, words: string) =>
+  expect(panel(page).getByRole("listitem").filter({ hasText: name }).getByText(words, { exact: true })).toBeVisible();
+
+async function keepAs(page: Page, name: string): Promise<void> {
+  await panel(page).getByLabel("Keep them, with what stands in the fields now, as").fill(name);
+  await panel(page).getByRole("button", { name: "Keep", exact: true }).click();
+  await expect(panel(page).getByRole("button", { name, exact: true })).toBeVisible();
+}
+
+/** Goes through a form by hand, and keeps the steps. */
+async function rehearse(page: Page, ref: string): Promise<void> {
+  await page.goto(`/forms/${ref}/rehearse`);
+  await page.getByRole("button", { name: "Rehearsals" }).click();
+  await expect(panel(page)).toContainText("what you do is noted here");
+  await page.getByLabel("Find your address").click();
+  await page.keyboard.type("12 harb");
+  await page.getByRole("option").filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
+  await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
+  await page.getByLabel("Note", { exact: true }).click();
+  await page.keyboard.type("ring twice");
+  await page.keyboard.press("Tab");
+  for (const words of ["Type “12 harb” into Find your address", "Type “ring twice” into Note", "Leave Note"])
+    await expect(panel(page)).toContainText(words);
+  await keepAs(page, "A reader in Tidewell");
+}
+
+/** Runs a test file as a developer would. @returns whether it passed, and what it said */
+function runPlaywright(folder: string): Promise<{ passed: boolean; said: string }> {
+  const program = join(import.meta.dirname, "../node_modules/.bin/playwright");
+  const env = { ...process.env, BIBLIOTOPE_TRY_KEY: ready().keys.try, FORCE_COLOR: "0", CI: "" };
+  return new Promise((resolve) =>
+    execFile(program, ["test", "--config", folder], { env, timeout: 120_000 }, (error, stdout, stderr) =>
+      resolve({ passed: error === null, said: `${stdout}${stderr}` }),
+    ),
+  );
+}
+
+test("a person's steps are kept, run again, and run as a Playwright test until a binding breaks", async ({ page }) => {
+  const ref = await makeForm(page, "Rehearsed and taken away");
+  await publish(page, ref);
+  await rehearse(page, ref);
+
+  await panel(page).getByRole("button", { name: "Run all" }).click();
+  await state(page, "A reader in Tidewell", "kept");
+  await expect(panel(page).getByText("all 1 kept")).toBeVisible();
+  await expect(page.getByLabel("Note", { exact: true })).toHaveValue("ring twice");
+
+  const folder = join(testHome(), "taken-away", ref);
+  mkdirSync(folder, { recursive: true });
+  const download = page.waitForEvent("download");
+  await panel(page).getByRole("button", { name: "Save as a Playwright test" }).click();
+  const file = await download;
+  expect(file.suggestedFilename()).toBe(`${ref}.spec.ts`);
+  await file.saveAs(join(folder, file.suggestedFilename()));
+  // which browser to use is all that a developer's own settings say
+  const settings = { testDir: folder, timeout: 60_000, reporter: "line", use: { launchOptions: CHROMIUM } };
+  writeFileSync(join(folder, "playwright.config.mjs"), `export default ${JSON.stringify(settings)};`);
+  const green = await runPlaywright(folder);
+  expect(green.said).toContain("1 passed");
+  expect(green.passed).toBe(true);
+
+  await changeForm(page, ref, (definition) => {
+    definition.fields.find(({ name }: { name: string }) => name === "town").binding = "{postcode}";
+  });
+  await publish(page, ref);
+  const red = await runPlaywright(folder);
+  expect(red.passed).toBe(false);
+  expect(red.said).toMatch(/Expected:\s+"Tidewell"/);
+
+  await page.goto(`/forms/${ref}/rehearse`);
+  await page.getByRole("button", { name: "Rehearsals (1)" }).click();
+  await panel(page).getByRole("button", { name: "Run A reader in Tidewell" }).click();
+  await state(page, "A reader in Tidewell", "changed");
+  await expect(panel(page).getByRole("row", { name: /Town Tidewell/ })).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations).toEqual([]);
+  await panel(page).getByRole("button", { name: "That is right now: expect it" }).click();
+  await panel(page).getByRole("button", { name: "Run all" }).click();
+  await state(page, "A reader in Tidewell", "kept");
+});

@@ -1,0 +1,37 @@
+import { addressesOf, addressOf, type Field, type FormDefinition, isFillable } from "@bibliotope/core/form";
+
+/** A definition from a plain form: its controls with a name, and their autofill tokens. */
+export function definitionFrom(form: HTMLFormElement): FormDefinition {
+  const fields = [...form.elements].flatMap((element): Field[] => {
+    if (
+      !(
+        element instanceof HTMLInputElement ||
+        element instanceof HTMLSelectElement ||
+        element instanceof HTMLTextAreaElement
+      ) ||
+      !element.name
+    )
+      return [];
+    const autofill = element.getAttribute("autocomplete") ?? undefined;
+    const isSearch = element.dataset.btSearch !== undefined || element.type === "search";
+    return [
+      {
+        name: element.name,
+        kind: isSearch ? "search" : "text",
+        label: element.name,
+        ...(autofill ? { autofill } : {}),
+      },
+    ];
+  });
+  const definition: FormDefinition = { title: "", fields };
+  // its first line searches, so that nothing is asked when it is left
+  const addresses = addressesOf(definition).map((name) => ({ name, start: { on: "choice" as const } }));
+  return { ...definition, fields: fields.filter((field) => isFillable(field) || field.kind === "search"), addresses };
+}
+
+/** With no search field given, the first line of an address starts its lookups. */
+export function firstLineOf({ fields }: FormDefinition, address: string): Field | undefined {
+  return fields.find(
+    (field) => addressOf(field) === address && /(^|\s)(street-address|address-line1)$/.test(field.autofill ?? ""),
+  );
+}

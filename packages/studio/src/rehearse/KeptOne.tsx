@@ -1,0 +1,124 @@
+import { type FormDefinition, stepWords } from "@bibliotope/core/form";
+import type { KeptRehearsal } from "@bibliotope/wire";
+import { useState } from "react";
+import { SITUATION_WORDS } from "./situations.ts";
+import { type RunResult, storedValues } from "./use-runs.ts";
+
+interface KeptOneProps {
+  rehearsal: KeptRehearsal;
+  definition: FormDefinition;
+  result: RunResult | undefined;
+  /** True while any is run. */
+  isBusy: boolean;
+  run: () => void;
+  /** Takes other values as those to expect. */
+  expect: (values: Record<string, string>) => void;
+  drop: () => void;
+}
+
+/** A kept rehearsal: its steps, what came of its last run, and in what that differs. */
+export function KeptOne({ rehearsal, definition, result, isBusy, run, expect, drop }: KeptOneProps) {
+  const [isOpen, setIsOpen] = useState(false);
+  const { name, situation, steps } = rehearsal;
+  const failedAt = result?.state === "changed" ? result.failed?.step : undefined;
+  return (
+    <li className="border-b border-rule py-2">
+      <div className="flex items-baseline gap-2">
+        <button
+          type="button"
+          aria-expanded={isOpen}
+          className="min-w-0 flex-1 truncate text-left font-semibold"
+          onClick={() => setIsOpen(!isOpen)}
+        >
+          {name}
+        </button>
+        <StateWords result={result} count={steps.length} />
+        <button type="button" className="underline disabled:opacity-50" disabled={isBusy} onClick={run}>
+          Run<span className="sr-only"> {name}</span>
+        </button>
+      </div>
+      <p className="text-[12.5px] text-quiet">
+        {steps.length === 1 ? "one step" : `${steps.length} steps`}
+        {situation === "normal" ? "" : ` · ${SITUATION_WORDS[situation]}`}
+      </p>
+      {result?.state === "changed" ? (
+        <div className="mt-1 text-[13px]">
+          {result.failed ? (
+            <p className="text-madder">
+              Step {result.failed.step + 1} could not be done: {result.failed.words}.
+            </p>
+          ) : null}
+          {result.changed.length ? <Differences {...result} definition={definition} /> : null}
+          {result.failed ? null : (
+            <button
+              type="button"
+              className="mt-1 underline"
+              onClick={() => expect(storedValues(definition, result.found))}
+            >
+              That is right now: expect it
+            </button>
+          )}
+        </div>
+      ) : null}
+      {isOpen ? (
+        <>
+          <ol className="mt-1 list-decimal pl-5 text-[13px]">
+            {steps.map((step, place) => (
+              <li
+                // biome-ignore lint/suspicious/noArrayIndexKey: kept steps do not change
+                key={place}
+                className={place === failedAt ? "text-madder" : ""}
+              >
+                {stepWords(step, definition)}
+              </li>
+            ))}
+          </ol>
+          <button type="button" className="mt-1 text-[12.5px] text-quiet underline" onClick={drop}>
+            Drop<span className="sr-only"> {name}</span>
+          </button>
+        </>
+      ) : null}
+    </li>
+  );
+}
+
+function StateWords({ result, count }: { result: RunResult | undefined; count: number }) {
+  if (!result) return null;
+  const looks = {
+    waiting: ["text-quiet", "waiting"],
+    running: ["text-quiet", result.state === "running" ? `step ${result.step + 1} of ${count}` : ""],
+    kept: ["text-verdigris", "kept"],
+    changed: ["text-madder", "changed"],
+  } as const;
+  const [colour, words] = looks[result.state];
+  return <span className={`font-semibold text-[12.5px] ${colour}`}>{words}</span>;
+}
+
+function Differences({
+  changed,
+  definition,
+}: Pick<RunResult & { state: "changed" }, "changed"> & { definition: FormDefinition }) {
+  const label = (name: string) => definition.fields.find((field) => field.name === name)?.label ?? name;
+  return (
+    <table className="w-full">
+      <thead className="text-left text-[12px] text-quiet">
+        <tr>
+          <th className="font-normal">Field</th>
+          <th className="font-normal">Expected</th>
+          <th className="font-normal">Found</th>
+        </tr>
+      </thead>
+      <tbody>
+        {changed.map(({ field, expected, found }) => (
+          <tr key={field} className="align-baseline">
+            <th scope="row" className="pr-2 text-left font-normal text-quiet">
+              {label(field)}
+            </th>
+            <td className="pr-2 break-words">{expected || "–"}</td>
+            <td className="break-words text-madder">{found === undefined ? "no such field" : found || "–"}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
