@@ -88,3 +88,70 @@ test("a person's steps are kept, run again, and run as a Playwright test until a
   await panel(page).getByRole("button", { name: "Run all" }).click();
   await state(page, "A reader in Tidewell", "kept");
 });
+
+test("a step that cannot be done is named; runs are stopped, dropped and brought back", async ({ page }) => {
+  const ref = await makeForm(page, "Rehearsed otherwise");
+  await rehearse(page, ref);
+  await changeForm(page, ref, (definition) => {
+    definition.addresses = [{ name: "", countries: ["TH"] }];
+  });
+  await page.goto(`/forms/${ref}/rehearse`);
+  await page.getByRole("button", { name: "Rehearsals (1)" }).click();
+  await panel(page).getByRole("button", { name: "Run all" }).click();
+  await expect(panel(page).getByText(/^step 2 of \d$/)).toBeVisible();
+  await state(page, "A reader in Tidewell", "changed");
+  await expect(panel(page)).toContainText(
+    "Step 2 could not be done: “12 Harbour Row, Tidewell” did not come into the list.",
+  );
+  await panel(page).getByRole("button", { name: "Run all" }).click();
+  await panel(page).getByRole("button", { name: "Stop" }).click();
+  await expect(panel(page).getByRole("button", { name: "Run all" })).toBeVisible();
+  await panel(page).getByRole("button", { name: "A reader in Tidewell", exact: true }).click();
+  await panel(page).getByRole("button", { name: "Drop A reader in Tidewell" }).click();
+  await expect(panel(page).getByText("“A reader in Tidewell” was dropped.")).toBeVisible();
+  await panel(page).getByRole("button", { name: "Bring it back" }).click();
+  await expect(panel(page).getByRole("button", { name: "A reader in Tidewell", exact: true })).toBeVisible();
+});
+
+test("choosing among several, the map and a played situation are rehearsed too", async ({ page }) => {
+  await page.goto("/forms/offer-a-house/rehearse");
+  await page.getByRole("button", { name: /^Rehearsals/ }).click();
+  await page.getByLabel("Situation").selectOption({ label: "several fit" });
+  for (const [label, text] of [
+    ["Street", "Harbour Row"],
+    ["House", "12"],
+    ["Town", "Tidewell"],
+  ]) {
+    await page.getByLabel(label, { exact: true }).click();
+    await page.keyboard.type(text);
+    await page.keyboard.press("Tab");
+  }
+  await page.locator(".bt-choice").nth(1).click();
+  await expect(panel(page)).toContainText(/Choose “.+” of those that fit/);
+  await page.locator(".bt-sheet").click({ position: { x: 120, y: 160 } });
+  await expect(panel(page)).toContainText(/Point at -\d/);
+  await keepAs(page, "Several");
+  await panel(page).getByRole("button", { name: "Run Several" }).click();
+  await state(page, "Several", "kept");
+  await page.getByRole("button", { name: "Begin anew" }).click();
+  await expect(page.getByLabel("Town", { exact: true })).toHaveValue("");
+});
+
+test("what happened is kept with the form, with the rule that wrote each value", async ({ page }) => {
+  const ref = await makeForm(page, "Traced");
+  await rehearse(page, ref);
+  await panel(page).getByRole("button", { name: "Run all" }).click();
+  await state(page, "A reader in Tidewell", "kept");
+  const trace = page.getByRole("region", { name: "What happened" });
+  await page.reload();
+  const runs = trace.getByLabel("Which run");
+  await expect(runs.getByRole("option")).toHaveText(["now", /^A reader in Tidewell, /, /^by hand, /]);
+  await runs.selectOption({ index: 1 });
+  await expect(trace).toContainText("7 keys");
+  await trace.getByRole("listbox", { name: "fields" }).getByRole("option").first().click();
+  const opened = page.getByRole("dialog", { name: "Chosen from the list: 12 Harbour Row, Tidewell" });
+  await expect(opened.getByRole("row", { name: "Town Tidewell {town}" })).toBeVisible();
+  await expect(opened.getByRole("row", { name: "Street and number 12 Harbour Row address-line1" })).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations).toEqual([]);
+});

@@ -1,4 +1,4 @@
-import { expect, type Locator, type Page } from "@playwright/test";
+import { type APIResponse, expect, type Locator, type Page } from "@playwright/test";
 
 /** The workbench as a person meets it. */
 export class Studio {
@@ -62,9 +62,7 @@ export async function makeForm(page: Page, title: string): Promise<string> {
   return (await (await send(page, "post", "/api/forms", { definition })).json()).ref;
 }
 
-type Change = Awaited<ReturnType<Page["request"]["get"]>>;
-
-async function send(page: Page, method: "post" | "put", path: string, data: object): Promise<Change> {
+async function send(page: Page, method: "post" | "put", path: string, data: object): Promise<APIResponse> {
   const { csrf } = await (await page.request.get("/api/session")).json();
   const answer = await page.request[method](path, { headers: { "x-csrf-token": csrf }, data });
   expect(answer.ok(), await answer.text()).toBe(true);

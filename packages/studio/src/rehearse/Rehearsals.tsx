@@ -38,7 +38,7 @@ export function Rehearsals(props: RehearsalsProps) {
     <aside
       id="rehearsals"
       aria-label="Rehearsals"
-      className="absolute inset-y-0 right-0 z-20 flex w-[380px] max-w-full flex-col overflow-y-auto border-l border-edge bg-page px-4 py-3.5"
+      className="flex min-h-0 flex-col overflow-y-auto border-l border-rule px-4 py-3.5"
       onKeyDown={(event) => event.key === "Escape" && close()}
     >
       <div className="flex items-center">

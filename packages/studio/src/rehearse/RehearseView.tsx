@@ -167,19 +167,18 @@ export function RehearseView() {
               Begin anew
             </button>
           ) : null}
-          <Button
-            className="h-[28px] text-[13px]"
-            aria-expanded={isOpen}
-            aria-controls="rehearsals"
-            onClick={() => setIsOpen(!isOpen)}
-          >
+          <Button aria-expanded={isOpen} aria-controls="rehearsals" onClick={() => setIsOpen(!isOpen)}>
             Rehearsals{kept.length ? ` (${kept.length})` : ""}
           </Button>
         </span>
       </div>
       <div
         ref={spread}
-        className="relative grid min-h-0 flex-1 grid-cols-[var(--form-width,374px)_232px_minmax(0,1fr)] overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1"
+        className={`relative grid min-h-0 flex-1 overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1 ${
+          isOpen
+            ? "grid-cols-[var(--form-width,374px)_232px_minmax(0,1fr)_340px]"
+            : "grid-cols-[var(--form-width,374px)_232px_minmax(0,1fr)]"
+        }`}
       >
         <section aria-label="The form" data-page ref={page} className="min-h-0 overflow-y-auto px-[22px] py-4" />
         <Gutter title="Parts of the address in hand" answer={answer} bound={new Set(wires.map(({ part }) => part))} />

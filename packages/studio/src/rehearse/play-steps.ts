@@ -3,13 +3,13 @@ import { controlOf, isByPerson, POINT, type RenderedForm, type TraceEvent } from
 
 /** Milliseconds from letter to letter. */
 const LETTER = 35;
-/** Milliseconds without a request after which nothing is under way any more. */
-const QUIET = 150;
+/** Milliseconds without a request after which nothing is under way any more: a search field waits up to 250 before it asks. */
+const QUIET = 300;
 /** Milliseconds for what a step waits for: longer than the slowest answer that is played. */
 const PATIENCE = 15_000;
 
-/** The same when nothing is under way: a search field waits for a pause in the typing before it asks. */
-const LONGEST_PAUSE = 3000;
+/** The same when nothing is under way. */
+const SOON = 3000;
 
 /** A step that could not be done. */
 export class StepFailed extends Error {}
@@ -54,6 +54,8 @@ export class Player {
         return this.#type(controlNamed(form, step.field), step.text, signal);
       case "leave": {
         const control = controlNamed(form, step.field);
+        // the person has seen what came of the typing
+        await this.#quiet(signal);
         this.#fire(control, new Event("change", { bubbles: true }));
         control.blur();
         return this.#quiet(signal);
@@ -129,8 +131,8 @@ export class Player {
       }
       const waited = performance.now() - began;
       // what can come only with an answer will not come when none is under way
-      if (waited > PATIENCE || (waited > LONGEST_PAUSE && this.#isQuiet())) throw new StepFailed(missing);
-      await pause(QUIET / 5, signal);
+      if (waited > PATIENCE || (waited > SOON && this.#isQuiet())) throw new StepFailed(missing);
+      await pause(QUIET / 10, signal);
     }
   }
 
@@ -140,7 +142,7 @@ export class Player {
 
   async #quiet(signal: AbortSignal): Promise<void> {
     const began = performance.now();
-    do await pause(QUIET / 5, signal);
+    do await pause(QUIET / 10, signal);
     while (performance.now() - began < QUIET || (!this.#isQuiet() && performance.now() - began < PATIENCE));
   }
 }

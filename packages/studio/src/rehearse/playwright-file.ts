@@ -94,7 +94,7 @@ async function open(page: Page) {
   /** Waits until nothing is asked any more. */
   const settled = async () => {
     last = Date.now();
-    while (underWay.size || Date.now() - last < 200) await page.waitForTimeout(40);
+    while (underWay.size || Date.now() - last < 300) await page.waitForTimeout(40);
   };
   const field = (name: string) => page.locator(\`[name="\${name}"]\`);
   const placeOf = (address: string) => page.locator(\`.bt-outcome[data-address="\${address}"]\`);
@@ -113,6 +113,7 @@ async function open(page: Page) {
       else await control.press("Delete");
     },
     async leave(name: string) {
+      await settled();
       await field(name).press("Tab");
       await settled();
     },

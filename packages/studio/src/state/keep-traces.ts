@@ -27,11 +27,12 @@ keepTraces.startListening({
       action.payload.why !== "corrected"),
   effect: async (_, { cancelActiveListeners, delay, dispatch, getState }) => {
     cancelActiveListeners();
-    const isRun = getState().trace.about !== "";
-    if (!isRun) await delay(OVER);
-    const { trace: held, draft } = getState();
-    if (!held.events.length || (held.about !== "") !== isRun) return;
-    await dispatch(api.endpoints.keepTrace.initiate({ ref: draft.ref, trace: toKeep(held) }));
+    const { trace: seen, draft } = getState();
+    if (seen.about === "") await delay(OVER);
+    // the next run may have begun meanwhile
+    const now = getState().trace;
+    const held = now.about === seen.about && now.events[0] === seen.events[0] ? now : seen;
+    if (held.events.length) await dispatch(api.endpoints.keepTrace.initiate({ ref: draft.ref, trace: toKeep(held) }));
   },
 });
 

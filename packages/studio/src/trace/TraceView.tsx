@@ -1,17 +1,19 @@
 import type { TraceEvent } from "@bibliotope/kit";
 import { Popover } from "radix-ui";
 import { useMemo, useRef, useState } from "react";
-import { useStudio } from "../state/store.ts";
+import { moment } from "../ui/moment.ts";
 import { saveFile } from "../ui/save-file.ts";
-import { harOf } from "./har.ts";
+import { harOf, type MomentOf } from "./har.ts";
 import { layOut, summary, type TraceMark } from "./lay-out.ts";
 import { TraceRow } from "./TraceRow.tsx";
+import { useShownTrace } from "./use-shown-trace.ts";
+import { WrittenFields } from "./WrittenFields.tsx";
 
 const ROWS = ["keys", "requests", "list", "fields"] as const;
 
 /** What happened between a keystroke and a filled field, as a time line with four rows. */
 export function TraceView() {
-  const events = useStudio(({ trace }) => trace.events);
+  const { events, kept, shown, show, momentOf } = useShownTrace();
   const marks = useMemo(() => layOut(events), [events]);
   const words = useMemo(() => summary(events), [events]);
   const [opened, setOpened] = useState<TraceMark>();
@@ -33,9 +35,24 @@ export function TraceView() {
           </p>
         ))}
         {events.some(({ row }) => row === "requests") ? (
-          <button type="button" className="text-[12.5px] underline" onClick={() => saveHar(events)}>
+          <button type="button" className="text-[12.5px] underline" onClick={() => saveHar(events, momentOf)}>
             Save as HAR
           </button>
+        ) : null}
+        {kept.length ? (
+          <select
+            aria-label="Which run"
+            className="mt-1 block h-[24px] w-full rounded border border-edge bg-field px-1 text-[12.5px]"
+            value={shown ?? ""}
+            onChange={(event) => show(event.target.value ? Number(event.target.value) : undefined)}
+          >
+            <option value="">now</option>
+            {kept.map(({ id, about, keptAt }) => (
+              <option key={id} value={id}>
+                {about || "by hand"}, {moment(keptAt)}
+              </option>
+            ))}
+          </select>
         ) : null}
       </div>
       <div className="grid">
@@ -55,6 +72,7 @@ export function TraceView() {
               className="z-40 max-h-[60vh] w-[30rem] max-w-[92vw] overflow-auto rounded-md border border-edge bg-page p-4"
             >
               <h3 className="font-semibold">{opened.title}</h3>
+              {opened.written ? <WrittenFields written={opened.written} /> : null}
               {opened.sent === undefined ? null : <Shown title="Sent" what={opened.sent} />}
               {opened.came === undefined ? null : <Shown title="Came back" what={opened.came} />}
             </Popover.Content>
@@ -65,8 +83,8 @@ export function TraceView() {
   );
 }
 
-function saveHar(events: readonly TraceEvent[]): void {
-  const har = harOf(events, location.origin, (at) => new Date(performance.timeOrigin + at));
+function saveHar(events: readonly TraceEvent[], momentOf: MomentOf): void {
+  const har = harOf(events, location.origin, momentOf);
   saveFile("what-happened.har", JSON.stringify(har, null, 2));
 }
 

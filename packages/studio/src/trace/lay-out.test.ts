@@ -22,9 +22,10 @@ const filled = (at: number): TraceEvent => ({
   row: "fields",
   at,
   why: "chosen",
+  line: "12 Harbour Row",
   fillings: [
-    { field: "town", value: "Tidewell" },
-    { field: "unit", value: "" },
+    { field: "town", value: "Tidewell", by: "{town}" },
+    { field: "unit", value: "", by: "address-line2" },
   ],
 });
 
@@ -67,7 +68,18 @@ describe("layOut", () => {
 
   it("counts the fields that got a value", () => {
     const field = layOut(EVENTS).find(({ row }) => row === "fields")!;
-    expect(field).toMatchObject({ text: "chosen: 1 field", came: { town: "Tidewell", unit: "" } });
+    const written = [
+      { field: "town", value: "Tidewell", by: "{town}" },
+      { field: "unit", value: "", by: "address-line2" },
+    ];
+    expect(field).toMatchObject({ text: "chosen: 1 field", title: "Chosen from the list: 12 Harbour Row", written });
+  });
+
+  it("tells a press on the map from a key", () => {
+    const place = { lat: -35.2, lon: -21.6 };
+    const pressed: TraceEvent = { row: "keys", at: 3, text: "-35.2, -21.6", key: "⌖", place };
+    expect(layOut([pressed])[0]).toMatchObject({ text: "⌖", title: "Pressed on the map at 0 ms" });
+    expect(summary([pressed])).toEqual(["0 keys · 0 requests"]);
   });
 
   it("shows a space as a sign", () => {
@@ -92,7 +104,8 @@ describe("summary", () => {
 
 describe("the trace in the store", () => {
   const run = (events: TraceEvent[]) =>
-    events.reduce((state, event) => traceReducer(state, trace.happened(event)), { events: [] as TraceEvent[] }).events;
+    events.reduce((state, event) => traceReducer(state, trace.happened(event)), traceReducer(undefined, trace.wiped()))
+      .events;
 
   it("begins anew with the first key after a filled form", () => {
     expect(run([...EVENTS, key(5000, "x")])).toEqual([key(5000, "x")]);
@@ -100,6 +113,20 @@ describe("the trace in the store", () => {
 
   it("begins anew with a press on the map", () => {
     expect(run([...EVENTS, asked(5000, 9, "reverse")])).toHaveLength(1);
+  });
+
+  it("is of a rehearsal until the next key after its end", () => {
+    const actions = [
+      trace.happened(key(1, "a")),
+      trace.began("A reader"),
+      ...EVENTS.map((event) => trace.happened(event)),
+      trace.happened(key(5000, "x")),
+    ];
+    const run = actions.reduce(traceReducer, traceReducer(undefined, trace.wiped()));
+    expect(run).toMatchObject({ about: "A reader", isRunning: true });
+    expect(run.events).toHaveLength(EVENTS.length + 1);
+    const after = [trace.ended(), trace.happened(key(6000, "y"))].reduce(traceReducer, run);
+    expect(after).toEqual({ about: "", isRunning: false, events: [key(6000, "y")] });
   });
 
   it("goes on while the person corrects a field", () => {

@@ -11,7 +11,23 @@ export interface TraceMark {
   /** What was sent and what came back. */
   sent?: unknown;
   came?: unknown;
+  /** What was written into which field, and by which rule. */
+  written?: readonly Written[];
 }
+
+/** A value that was written into a field. */
+export type Written = (TraceEvent & { row: "fields" })["fillings"][number];
+
+/** Why fields were written, in words. */
+const WHY: Record<(TraceEvent & { row: "fields" })["why"], string> = {
+  chosen: "Chosen from the list",
+  pressed: "Pressed on the map",
+  moved: "A marker was moved",
+  asked: "Found by what the fields said",
+  typed: "Taken as it was typed",
+  cleared: "The field that started it was emptied",
+  corrected: "Corrected by the person",
+};
 
 /** Shortest time that the line shows, in milliseconds. */
 const SHORTEST = 2500;
@@ -23,6 +39,9 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
   const span = Math.max(SHORTEST, (events.at(-1)!.at - first) * 1.04);
   const place = (at: number) => (at - first) / span;
   const marks: TraceMark[] = [];
+  const ends = new Map<number, TraceEvent & { row: "answered" | "dropped" }>();
+  for (const event of events)
+    if ((event.row === "answered" || event.row === "dropped") && !ends.has(event.id)) ends.set(event.id, event);
   for (const event of events) {
     if (event.row === "keys") {
       marks.push({
@@ -31,13 +50,11 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
         to: place(event.at),
         text: event.key === " " ? "␣" : event.key,
         look: "key",
-        title: `Key at ${ms(event.at - first)}`,
+        title: event.place ? `Pressed on the map at ${ms(event.at - first)}` : `Key at ${ms(event.at - first)}`,
         sent: event.text,
       });
     } else if (event.row === "requests") {
-      const end = events.find(
-        (other) => (other.row === "answered" || other.row === "dropped") && other.id === event.id,
-      );
+      const end = ends.get(event.id);
       const look = !end
         ? "waiting"
         : end.row === "dropped"
@@ -81,8 +98,8 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
           event.why === "cleared"
             ? "cleared"
             : `${event.why}: ${filled.length} ${filled.length === 1 ? "field" : "fields"}`,
-        title: `Fields ${event.why}`,
-        came: Object.fromEntries(event.fillings.map(({ field, value }) => [field, value])),
+        title: [WHY[event.why], event.line].filter(Boolean).join(": "),
+        written: event.fillings,
       });
     }
   }
@@ -91,11 +108,12 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
 
 /** What happened, counted. */
 export function summary(events: readonly TraceEvent[]): string[] {
-  const keys = events.filter((event) => event.row === "keys" && event.key !== "↵").length;
+  const isLetter = (event: TraceEvent) => event.row === "keys" && event.key !== "↵" && !event.place;
+  const keys = events.filter(isLetter).length;
   const requests = events.filter((event) => event.row === "requests").length;
   const dropped = events.filter((event) => event.row === "dropped").length;
   const firstList = events.findIndex((event) => event.row === "list");
-  const letters = events.slice(0, Math.max(0, firstList)).filter((event) => event.row === "keys").length;
+  const letters = events.slice(0, Math.max(0, firstList)).filter(isLetter).length;
   return [
     `${count(keys, "key")} · ${count(requests, "request")}`,
     ...(dropped ? [`${dropped} dropped as stale`] : []),
