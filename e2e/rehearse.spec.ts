@@ -88,3 +88,39 @@ test("a form is looked at as broad as on a desk, a tablet and a phone, and axe f
   }
   expect(widths.toSorted((a, b) => b - a)).toEqual(widths);
 });
+
+test("a form is opened on a stored record: nothing is asked, nothing counts as filled, the map shows the place", async ({
+  page,
+}) => {
+  await page.goto("/forms/offer-a-house/rehearse");
+  for (const [label, text] of [
+    ["Street", "Harbour Row"],
+    ["House", "12"],
+    ["Town", "Tidewell"],
+  ]) {
+    await page.getByLabel(label, { exact: true }).click();
+    await page.keyboard.type(text);
+    await page.keyboard.press("Tab");
+  }
+  await expect(page.getByLabel("Postcode")).toHaveValue("HT0 10");
+  const asked: string[] = [];
+  page.on("request", (request) => {
+    const { pathname } = new URL(request.url());
+    if (/^\/v1\/(suggest|forward|reverse|records)/.test(pathname)) asked.push(pathname);
+  });
+  await page.getByRole("button", { name: "Open as stored" }).click();
+  await expect(page.getByText("Opened on a stored record")).toBeVisible();
+  await expect(page.getByLabel("Postcode")).toHaveValue("HT0 10");
+  await expect(page.locator("[name=exactness]")).toHaveValue("surveyed");
+  await expect(page.locator("[data-bt]")).toHaveCount(0);
+  await expect(page.locator(".bt-sheet")).toContainText("A marker stands");
+  expect(asked).toEqual([]);
+  await expect(page.getByRole("region", { name: "What happened" })).not.toContainText("request");
+  // and goes on from there as any form does
+  await page.getByLabel("House").fill("14");
+  await page.getByLabel("House").blur();
+  await expect(page.locator(".bt-sheet")).toContainText("A marker stands at 14 Harbour Row.");
+  expect(asked).toEqual(["/v1/forward"]);
+  await page.getByRole("button", { name: "Begin anew" }).click();
+  await expect(page.getByLabel("Postcode")).toHaveValue("");
+});

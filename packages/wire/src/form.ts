@@ -1,4 +1,4 @@
-import { FIELD_KINDS } from "@bibliotope/core/form";
+import { BUTTON_TASKS, FIELD_KINDS } from "@bibliotope/core/form";
 import { EXACTNESS, KINDS } from "@bibliotope/core/place";
 import * as z from "zod";
 
@@ -33,6 +33,7 @@ export const fieldSchema = z
       .max(200)
       .optional(),
     show: showSchema.optional(),
+    task: z.enum(BUTTON_TASKS).optional().meta({ description: "What a button does; it looks up when left out." }),
   })
   .meta({ id: "FormField" });
 

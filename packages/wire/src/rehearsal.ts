@@ -19,6 +19,7 @@ const step = z.discriminatedUnion("do", [
   z.strictObject({
     do: z.literal("point"),
     at: z.strictObject({ lat: z.number().min(-90).max(90), lon: z.number().min(-180).max(180) }),
+    address: address.optional(),
   }),
 ]);
 

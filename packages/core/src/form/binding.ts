@@ -1,6 +1,6 @@
 import { formatPattern, type Lookup, namesIn, parsePattern } from "../pattern/index.ts";
 import { type AutofillValues, type OpeningHours, partLookup } from "../place/index.ts";
-import { addressOf, type Field, type FormAnswer, type FormDefinition } from "./definition.ts";
+import { addressOf, type Field, type FieldKind, type FormAnswer, type FormDefinition } from "./definition.ts";
 
 /** What a field gets from an answer. */
 export interface Filling {
@@ -53,15 +53,16 @@ function tokenOf(field: Field): keyof AutofillValues | undefined {
   return field.autofill?.trim().split(/\s+/).at(-1) as keyof AutofillValues | undefined;
 }
 
-/** True for a field that an answer may fill: a value with a binding or a token of an address. */
+const FILLED_KINDS: ReadonlySet<FieldKind> = new Set(["text", "country", "choice", "hidden", "shown"]);
+
+/** True for a kind of field that parts and facts may fill. */
+export function takesValues({ kind }: Field): boolean {
+  return FILLED_KINDS.has(kind);
+}
+
+/** True for a field that an answer fills: one that takes values, with a binding or a token of an address. */
 export function isFillable(field: Field): boolean {
-  return (
-    field.kind !== "search" &&
-    field.kind !== "map" &&
-    field.kind !== "still" &&
-    field.kind !== "button" &&
-    (field.binding !== undefined || ADDRESS_TOKEN.test(tokenOf(field) ?? ""))
-  );
+  return takesValues(field) && (field.binding !== undefined || ADDRESS_TOKEN.test(tokenOf(field) ?? ""));
 }
 
 const ADDRESS_TOKEN = /^(street-address|address-line[1-3]|address-level[1-4]|postal-code|country|country-name)$/;

@@ -4,7 +4,8 @@ import { type AutofillValues, type Exactness, type Facts, type Kind, PARTS, type
 
 /**
  * Kinds of field. `search` asks while the person types, `button` looks up what the fields say, `map` shows and takes a
- * position, `still` is a picture of the place, `hidden` is never seen, `shown` is only seen and never sent.
+ * position, `still` is a picture of the place, `hidden` is never seen, `shown` is only seen and never sent, `distance` is
+ * how far the form's two addresses are from each other.
  */
 export const FIELD_KINDS = [
   "text",
@@ -16,8 +17,16 @@ export const FIELD_KINDS = [
   "still",
   "map",
   "shown",
+  "distance",
 ] as const;
 export type FieldKind = (typeof FIELD_KINDS)[number];
+
+/**
+ * What a button does: looks up what the fields say; asks where the device is, and offers the address there; or exchanges
+ * the form's two addresses.
+ */
+export const BUTTON_TASKS = ["look", "locate", "exchange"] as const;
+export type ButtonTask = (typeof BUTTON_TASKS)[number];
 
 /** A field of a form. */
 export interface Field {
@@ -38,6 +47,8 @@ export interface Field {
   half?: boolean;
   /** What a choice offers. */
   options?: Option[];
+  /** What a button does; it looks up what the fields say when not given. */
+  task?: ButtonTask;
   /** When it is shown; always when not given. */
   show?: Show;
 }
@@ -203,10 +214,17 @@ export function addressOf({ address, autofill }: Field): string {
   return address ?? /(?:^|\s)section-(\S+)/.exec(autofill ?? "")?.[1] ?? "";
 }
 
+/** True for a field that is of both addresses of a form. */
+export function isOfBoth({ kind, task }: Field): boolean {
+  return kind === "distance" || (kind === "button" && task === "exchange");
+}
+
 /** Names of a form's addresses, in the order of their fields; one at least. */
 export function addressesOf({ fields }: FormDefinition): string[] {
-  const names = fields.filter((field) => field.kind !== "text" || field.binding || field.autofill).map(addressOf);
-  return names.length ? [...new Set(names)] : [""];
+  const names = fields.filter(
+    (field) => !isOfBoth(field) && (field.kind !== "text" || field.binding || field.autofill),
+  );
+  return names.length ? [...new Set(names.map(addressOf))] : [""];
 }
 
 /** The rule of an address; an empty one where none is given. */

@@ -11,6 +11,7 @@ const NEW_LABELS: Readonly<Record<FieldKind, string>> = {
   still: "Where it is",
   map: "On the map",
   shown: "Shown",
+  distance: "How far it is",
 };
 
 /** Adds a field behind another one, or at the end. @returns the form, and the new field's name */

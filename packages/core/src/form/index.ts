@@ -6,6 +6,7 @@ export {
   isFillable,
   lookupIn,
   shortLine,
+  takesValues,
   typedFillings,
   writtenBy,
 } from "./binding.ts";
@@ -16,6 +17,8 @@ export {
   type AddressRule,
   addressesOf,
   addressOf,
+  BUTTON_TASKS,
+  type ButtonTask,
   checkDefinition,
   FACTS,
   FIELD_KINDS,
@@ -24,11 +27,13 @@ export {
   type FormAnswer,
   type FormDefinition,
   type FormIssue,
+  isOfBoth,
   type Option,
   ruleOf,
   type Show,
   type Start,
 } from "./definition.ts";
+export { DISTANCE_UNITS, type DistanceUnit, distanceIn } from "./distance.ts";
 export { addField, changeRule, moveField, removeField, renameField } from "./edit.ts";
 export { differingParts, EXACTNESS_WORDS, isBelow, type Outcome, outcomeOf } from "./outcome.ts";
 export { type FormExample, type FormProblem, problemsOf } from "./problems.ts";
@@ -36,6 +41,7 @@ export { type Changed, changedFields, type Rehearsal, type RehearsalStep, stepWo
 export { type AddressSoFar, type Standing, standingOf } from "./shows.ts";
 export {
   type Happening,
+  isLookUp,
   isSameQuestion,
   partOf,
   type Question,

@@ -1,10 +1,10 @@
 import { fillableFields, fillingsFor } from "./binding.ts";
-import { addressesOf, addressOf, type FormAnswer, type FormDefinition } from "./definition.ts";
+import { addressesOf, addressOf, type FormAnswer, type FormDefinition, isOfBoth } from "./definition.ts";
 
 /** Something to look at in a form; nothing that keeps it from working. */
 export interface FormProblem {
   field: string;
-  kind: "token twice" | "stays empty" | "nothing fills it";
+  kind: "token twice" | "stays empty" | "nothing fills it" | "needs two addresses";
   message: string;
 }
 
@@ -32,7 +32,15 @@ export function problemsOf(definition: FormDefinition, examples: readonly FormEx
         message: `“${token}” stands in ${other} too: browsers fill one of them.`,
       });
   }
-  for (const address of addressesOf(definition)) {
+  const addresses = addressesOf(definition);
+  for (const field of fields)
+    if (isOfBoth(field) && addresses.length !== 2)
+      problems.push({
+        field: field.name,
+        kind: "needs two addresses",
+        message: `is of two addresses, and the form has ${addresses.length === 1 ? "one" : addresses.length}.`,
+      });
+  for (const address of addresses) {
     const fillable = new Set(fillableFields(definition, address).map(({ name }) => name));
     const found = examples.map(({ answer }) => ({
       country: answer.parts.country?.name ?? "",

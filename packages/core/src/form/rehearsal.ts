@@ -17,8 +17,8 @@ export type RehearsalStep =
   | { do: "choose"; address: string; line: string }
   /** Wants what was typed. */
   | { do: "keep"; address: string }
-  /** Presses the map, or puts a marker there. */
-  | { do: "point"; at: Position };
+  /** Presses the map, or puts the marker of an address there. */
+  | { do: "point"; at: Position; address?: string };
 
 /** Steps of a person, kept to be gone through again, and what stands in the fields afterwards. */
 export interface Rehearsal {

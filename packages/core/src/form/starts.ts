@@ -43,7 +43,7 @@ export function questionFor(definition: FormDefinition, values: Values, happenin
     const isIts = held !== undefined && addressOf(held) === address;
     const starts =
       did === "pressed"
-        ? (start.on === "button" && start.field === field) || (isIts && held.kind === "button")
+        ? (start.on === "button" && start.field === field) || (isIts && isLookUp(held))
         : start.on === "leaving"
           ? start.field === field
           : start.on === "complete"
@@ -72,6 +72,11 @@ export function questionOf(definition: FormDefinition, values: Values, address: 
   if (asked.every(({ part }) => part) && new Set(asked.map(({ part }) => part)).size === asked.length)
     return { address, parts: Object.fromEntries(asked.map(({ part, value }) => [part, value])), ...narrowed };
   return { address, q: asked.map(({ value }) => value).join(", "), ...narrowed };
+}
+
+/** True for a button that looks up what the fields say. */
+export function isLookUp({ kind, task = "look" }: Field): boolean {
+  return kind === "button" && task === "look";
 }
 
 /** True for two questions that ask the same: the later one need not be asked. */

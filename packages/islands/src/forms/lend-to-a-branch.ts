@@ -8,9 +8,13 @@ export const LEND_TO_A_BRANCH: FormDefinition = {
   fields: [
     { name: "book", kind: "text", label: "What is lent", required: true },
     { name: "from-find", kind: "search", label: "From", placeholder: "A branch or reading room", address: "from" },
+    { name: "from-here", kind: "button", label: "Where I stand", task: "locate", address: "from" },
     { name: "from-line", kind: "shown", label: "It is collected at", binding: "{lines}", address: "from" },
+    { name: "swap", kind: "button", label: "Exchange both ends", task: "exchange" },
     { name: "to-find", kind: "search", label: "To", placeholder: "A branch or reading room", address: "to" },
+    { name: "to-here", kind: "button", label: "Where I stand", task: "locate", address: "to" },
     { name: "to-line", kind: "shown", label: "It is brought to", binding: "{lines}", address: "to" },
+    { name: "far", kind: "distance", label: "How far it is" },
     { name: "ways", kind: "map", label: "On the map", address: "from" },
     { name: "from-ref", kind: "hidden", label: "From, ref", binding: "{ref}", address: "from" },
     { name: "from-position", kind: "hidden", label: "From, position", binding: "{position}", address: "from" },

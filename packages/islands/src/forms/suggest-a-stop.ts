@@ -7,6 +7,7 @@ export const SUGGEST_A_STOP: FormDefinition = {
   submit: "Suggest it",
   fields: [
     { name: "place", kind: "map", label: "Where the van should stop" },
+    { name: "here", kind: "button", label: "Where I stand", task: "locate" },
     { name: "beside", kind: "shown", label: "Beside", binding: "{line}" },
     { name: "position", kind: "text", label: "Position", binding: "{position}", required: true, half: true },
     { name: "height", kind: "shown", label: "Height", binding: "{height} m above the sea", half: true },

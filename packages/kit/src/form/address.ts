@@ -9,9 +9,11 @@ import {
   ruleOf,
 } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
+import { lengthText } from "@bibliotope/core/sheet";
 import type { RecordFeature, RecordProperties } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
+import { locate } from "../locate/locate.ts";
 import { SearchBox } from "../search/box.ts";
 import type { Tracer } from "../trace.ts";
 import { OutcomePlace } from "./outcome-place.ts";
@@ -24,14 +26,19 @@ const WALK = 5000;
 const NOWHERE: Omit<FormAnswer, "at" | "exactness"> = { ref: "", kind: "place", line: "", parts: {}, autofill: {} };
 const BROKEN = "The address search does not work at the moment.";
 
-/** Chosen from a list, pressed on the map, come to by moving, or asked for by what the fields say. */
-export type FilledBy = "chosen" | "pressed" | "moved" | "asked";
+/**
+ * Chosen from a list, pressed on the map, come to by moving, asked for by what the fields say, where the device is, or
+ * exchanged with the other address.
+ */
+export type FilledBy = "chosen" | "pressed" | "moved" | "asked" | "located" | "exchanged";
 
 /** What the lookups of an address may do with its form. */
 export interface AddressTarget {
   client: Client;
   trace?: Tracer;
   definition: FormDefinition;
+  /** Where the device's position comes from; the browser when not given. */
+  geolocation?: Geolocation | undefined;
   /** Code of the country that the person chose, where the form asks for it first. */
   country(): string | undefined;
   /** An address was found, and fills the form. */
@@ -53,6 +60,8 @@ export class AddressLookups {
   #underWay: AbortController | undefined;
   #last: Question | undefined;
   #candidates: FormAnswer[] = [];
+  /** True while the address of the device is offered. */
+  #isLocated = false;
 
   /**
    * @param search input of its search field, where it has one
@@ -71,6 +80,7 @@ export class AddressLookups {
         this.#settle();
         target.useTyped();
       },
+      dismiss: () => this.#settle(),
     });
     if (search)
       this.box = new SearchBox(search, {
@@ -112,6 +122,35 @@ export class AddressLookups {
     }
   }
 
+  /** Finds the device, and offers the address there: it fills nothing before the person says that it is right. */
+  async locate(): Promise<void> {
+    this.#underWay?.abort();
+    const controller = new AbortController();
+    this.#underWay = controller;
+    this.#settle();
+    this.#place.say("Finding this device …");
+    const located = await locate({ from: this.target.geolocation });
+    if (controller.signal.aborted) return;
+    if (!located.ok) {
+      this.#place.say(`${located.words} ${located.next}`);
+      return;
+    }
+    const found = await this.#ask((signal) => this.target.client.reverse(located.at, { radius: WALK }, signal));
+    if (!found) return;
+    const { anywhere } = ruleOf(this.target.definition, this.name);
+    const nearest = found.features.find(({ properties }) => properties.kind === "address");
+    const answer = anywhere ? besidePosition(located.at, nearest) : nearest && answerOf(nearest.id, nearest.properties);
+    if (!answer) {
+      this.#place.say("No address lies near this device. Type it, or press the map.");
+      return;
+    }
+    this.#isLocated = true;
+    this.#candidates = [answer];
+    const where = `This device is within ${lengthText(located.within)} of here.`;
+    this.#place.confirm(answer, located.isInexact ? `${where} ${located.next}` : `${where} Is it this address?`);
+    this.target.several([answer]);
+  }
+
   /** Takes the nearest address to a position. */
   async fillFrom(at: Position): Promise<FormAnswer | undefined> {
     if (ruleOf(this.target.definition, this.name).anywhere) return this.#fillAt(at);
@@ -126,8 +165,7 @@ export class AddressLookups {
     const found = await this.#ask((signal) => this.target.client.reverse(at, { radius: WALK }, signal));
     if (!found) return undefined;
     const nearest = found.features.find(({ properties }) => properties.kind === "address") ?? found.features[0];
-    const beside = nearest ? answerOf(nearest.id, nearest.properties) : NOWHERE;
-    const answer: FormAnswer = { ...beside, at, exactness: "surveyed" };
+    const answer = besidePosition(at, nearest);
     this.#fill(answer, "pressed");
     return answer;
   }
@@ -145,7 +183,9 @@ export class AddressLookups {
   /** Takes one of several that were offered. */
   choose(place: number): void {
     const chosen = this.#candidates[place];
-    if (chosen) this.#fill(chosen, "chosen");
+    if (!chosen) return;
+    this.box?.setText(chosen.line);
+    this.#fill(chosen, this.#isLocated ? "located" : "chosen");
   }
 
   say(words: string): void {
@@ -199,6 +239,7 @@ export class AddressLookups {
     this.#place.clear();
     if (this.#candidates.length) this.target.several([]);
     this.#candidates = [];
+    this.#isLocated = false;
   }
 
   /** Asks; a later question makes an earlier one stale, and what goes wrong is said where the person looks. */
@@ -219,6 +260,12 @@ export class AddressLookups {
       return undefined;
     }
   }
+}
+
+/** A position as it is, with what lies beside it. */
+function besidePosition(at: Position, nearest: RecordFeature | undefined): FormAnswer {
+  const beside = nearest ? answerOf(nearest.id, nearest.properties) : NOWHERE;
+  return { ...beside, at, exactness: "surveyed" };
 }
 
 type Candidate = FormAnswer & { score?: number };

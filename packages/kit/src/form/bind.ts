@@ -13,6 +13,7 @@ import {
   fillingsFor,
   giveBack,
   type Happening,
+  isLookUp,
   questionFor,
   questionOf,
   ruleOf,
@@ -38,6 +39,8 @@ export interface BindOptions {
   /** Values by field of a stored record: nothing is asked, and nothing counts as filled or corrected. */
   record?: Values;
   trace?: Tracer;
+  /** Where the device's position comes from; the browser when not given. */
+  geolocation?: Geolocation | undefined;
   /**
    * Which events count as the person's doing. When not given, those of the browser that no script, autofill or back
    * button caused; a rehearsal plays the person.
@@ -65,6 +68,10 @@ export interface Binding {
   say(words: string, address?: string): void;
   /** Gives a corrected field back to the lookup. */
   giveBack(field: string): void;
+  /** Asks where the device is, and offers the address there. */
+  locate(address?: string): void;
+  /** Exchanges the form's two addresses. */
+  exchange(): void;
   /** What stands in the fields now, by name. */
   values(): Values;
   readonly state: FormState;
@@ -87,6 +94,8 @@ class FormBinding implements Binding {
   readonly #addresses = new Map<string, AddressLookups>();
   /** Addresses that were looked up, or are taken as typed. */
   readonly #asked = new Set<string>();
+  /** What each address was filled from last. */
+  readonly #answers = new Map<string, FormAnswer>();
   readonly #stop = new AbortController();
   #isFilling = false;
 
@@ -141,6 +150,29 @@ class FormBinding implements Binding {
     this.#write(step.write);
   }
 
+  locate(address = this.#first()): void {
+    void this.#of(address).locate();
+  }
+
+  exchange(): void {
+    const [from, to] = this.#addresses.keys();
+    if (to === undefined) return;
+    const [first, second] = [from, to].map((name) => ({
+      text: this.#of(name).box?.text ?? "",
+      answer: this.#answers.get(name),
+    }));
+    this.#take(from, second);
+    this.#take(to, first);
+  }
+
+  /** Puts an address where another stood. */
+  #take(address: string, { text, answer }: { text: string; answer: FormAnswer | undefined }): void {
+    this.#clear(address);
+    this.#of(address).box?.setText(text);
+    if (answer) void this.#fill(answer, "exchanged", address);
+    else this.#arrange();
+  }
+
   values(): Values {
     return Object.fromEntries(
       this.#definition.fields.map(({ name }) => [name, controlOf(this.form, name)?.value] as const),
@@ -171,6 +203,7 @@ class FormBinding implements Binding {
         client,
         trace,
         definition,
+        geolocation: this.options.geolocation,
         country: () => this.#countryOf(name),
         fill: (answer, why) => void this.#fill(answer, why, name),
         cleared: () => this.#clear(name),
@@ -204,6 +237,7 @@ class FormBinding implements Binding {
     const asksHeight = fillableFields(this.#definition, address).some(({ binding }) => binding?.includes("{height"));
     const height = asksHeight ? await this.options.client.height(found.at).catch(() => undefined) : undefined;
     const answer = typeof height?.metres === "number" ? { ...found, height: height.metres } : found;
+    this.#answers.set(address, found);
     const step = fill(this.state, fillingsFor(this.#definition, answer, address));
     this.state = step.state;
     this.#write(step.write);
@@ -215,6 +249,7 @@ class FormBinding implements Binding {
   /** The starting field was cleared: what it filled goes, but for the fields that start the lookup themselves. */
   #clear(address: string): void {
     this.#of(address).forget();
+    this.#answers.delete(address);
     const start = startOf(this.#definition, address);
     const kept = start.on === "complete" ? start.fields : [];
     const names = fillableFields(this.#definition, address).flatMap(({ name }) => (kept.includes(name) ? [] : [name]));
@@ -283,12 +318,16 @@ class FormBinding implements Binding {
   #pressed(event: Event): void {
     const button = event.target instanceof Element ? event.target.closest("button") : null;
     const field = this.#definition.fields.find(({ kind, name }) => kind === "button" && name === button?.name);
-    if (field) this.#start({ did: "pressed", field: field.name });
+    if (!field) return;
+    if (field.task === "locate") this.locate(addressOf(field));
+    else if (field.task === "exchange") this.exchange();
+    else this.#start({ did: "pressed", field: field.name });
   }
 
   #wasReset(): void {
     this.state = EMPTY_STATE;
     this.#asked.clear();
+    this.#answers.clear();
     for (const [name, lookups] of this.#addresses) {
       lookups.forget();
       lookups.box?.setText("");
@@ -306,7 +345,7 @@ class FormBinding implements Binding {
     const values = this.values();
     for (const field of this.#definition.fields) {
       const element = this.form.elements.namedItem(field.name);
-      if (element instanceof HTMLButtonElement && field.kind === "button")
+      if (element instanceof HTMLButtonElement && isLookUp(field))
         element.disabled = !questionFor(this.#definition, values, { did: "pressed", field: field.name });
       if (!field.show || !(element instanceof HTMLElement)) continue;
       const standing = standingOf(field, values, { wasAsked: this.#asked.has(addressOf(field)) });

@@ -1,5 +1,6 @@
 import type { Field } from "@bibliotope/core/form";
 import { make } from "../map/make.ts";
+import { makeDistance } from "./distance.ts";
 
 /** A country to choose from. */
 export interface CountryChoice {
@@ -43,6 +44,7 @@ export function renderField(field: Field, id: string, countries: readonly Countr
 
 function controlFor(field: Field, id: string, countries: readonly CountryChoice[]): HTMLElement {
   const { kind, name, autofill, required, placeholder, options = [] } = field;
+  if (kind === "distance") return makeDistance(id, name);
   if (kind === "shown") {
     const output = make("output");
     output.id = id;

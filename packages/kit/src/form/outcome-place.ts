@@ -7,6 +7,8 @@ export interface OutcomeWays {
   choose(place: number): void;
   /** The person wants what they typed. */
   useTyped(): void;
+  /** None of what is offered. */
+  dismiss(): void;
 }
 
 /** Where a form says what came of a lookup, and lets the person choose: below the field that started it. */
@@ -15,6 +17,7 @@ export class OutcomePlace {
   readonly #words = make("p", "bt-said");
   readonly #list = make("ul", "bt-choices");
   readonly #typed = make("button", "bt-typed", "Use what I typed");
+  readonly #none = make("button", "bt-none", "Another address");
 
   /** @param address name of the address that it is of */
   constructor(
@@ -25,8 +28,10 @@ export class OutcomePlace {
     this.#words.setAttribute("role", "status");
     this.#typed.type = "button";
     this.#typed.addEventListener("click", () => ways.useTyped());
+    this.#none.type = "button";
+    this.#none.addEventListener("click", () => ways.dismiss());
     this.#list.addEventListener("keydown", (event) => this.#move(event));
-    this.element.append(this.#words, this.#list, this.#typed);
+    this.element.append(this.#words, this.#list, this.#typed, this.#none);
     this.clear();
   }
 
@@ -35,6 +40,7 @@ export class OutcomePlace {
     this.#list.replaceChildren();
     this.#list.hidden = true;
     this.#typed.hidden = true;
+    this.#none.hidden = true;
   }
 
   /** Says something. @param offersTyped whether the person may go on with what they typed */
@@ -47,6 +53,17 @@ export class OutcomePlace {
   /** Lets the person choose; what sets the candidates apart is marked. */
   offer(candidates: readonly FormAnswer[]): void {
     this.say(`${candidates.length} addresses fit. Which one is it?`, true);
+    this.#show(candidates);
+  }
+
+  /** Asks whether the address is the right one, before it fills anything. */
+  confirm(found: FormAnswer, words: string): void {
+    this.say(words);
+    this.#show([found]);
+    this.#none.hidden = false;
+  }
+
+  #show(candidates: readonly FormAnswer[]): void {
     const differing = differingParts(candidates);
     this.#list.hidden = false;
     this.#list.replaceChildren(

@@ -19,6 +19,7 @@ import type { Tracer } from "../trace.ts";
 import type { FilledBy } from "./address.ts";
 import { type Binding, type BindOptions, bind } from "./bind.ts";
 import { controlOf } from "./controls.ts";
+import { Distances } from "./distance.ts";
 import { type CountryChoice, renderField } from "./fields.ts";
 import { fitCountry, hideUntilCountry } from "./fit-country.ts";
 import { FORM_STYLE } from "./style.ts";
@@ -49,7 +50,10 @@ export interface RenderedForm {
   destroy(): void;
 }
 
-/** A custom event on the map's element, its detail a position: the same as a press on the map there. */
+/**
+ * A custom event on the map's element, its detail a position and perhaps the name of an address: the same as a press on
+ * the map there, or as that address's marker put there.
+ */
 export const POINT = "bibliotope:point";
 
 let forms = 0;
@@ -85,6 +89,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   const onMap = mapField ? addressOf(mapField) : "";
   /** Where each address lies now, by its name. */
   const places = new Map<string, Standing>();
+  const distances = new Distances(form, definition);
   /** Puts all places on the map, with a line between two. */
   const mark = (marked?: string) => {
     map?.setMarkers([...places].map(([name, here]) => ({ ...markerOf(here), marked: name === marked })));
@@ -94,6 +99,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   };
   const show = (address: string, why?: FilledBy) => {
     const here = places.get(address);
+    distances.set([...places.values()].map(({ at }) => at));
     showStills(form, definition, client, address, here);
     // while a marker is moved, it stands where the person holds it
     if (!map || why === "moved") return;
@@ -111,6 +117,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
     record,
     trace: options.trace,
     isByPerson: options.isByPerson,
+    geolocation: options.geolocation,
     filled: (found, why, address) => {
       places.set(address, { at: found.at, label: shortLine(found) });
       show(address, why);
@@ -146,19 +153,24 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   }
   map?.onPress((at) => void binding.fillFrom(at, onMap));
   // for tests, which cannot know where on the screen a position lies
-  map?.element.addEventListener(
-    POINT,
-    (event) => void binding.fillFrom((event as CustomEvent<Position>).detail, onMap),
-  );
+  map?.element.addEventListener(POINT, (event) => {
+    const { lat, lon, address = onMap } = (event as CustomEvent<Position & { address?: string }>).detail;
+    void binding.fillFrom({ lat, lon }, address);
+  });
+  let lifted = onMap;
+  map?.onMarker(({ type, place }) => {
+    if (type === "lift") lifted = [...places.keys()][place] ?? onMap;
+  });
   map?.onFollow(({ address, at, isLast, why }) => {
-    if (ruleOf(definition, onMap).anywhere) {
-      if (isLast) void binding.fillFrom(at, onMap);
+    const its = why === "drag" ? lifted : onMap;
+    if (ruleOf(definition, its).anywhere) {
+      if (isLast) void binding.fillFrom(at, its);
       return;
     }
-    if (address) binding.fillWith(address, onMap);
-    else binding.say("No address lies near this spot.", onMap);
+    if (address) binding.fillWith(address, its);
+    else binding.say("No address lies near this spot.", its);
     // dropped, the marker stands at the address it was dropped by, or goes back to the last one
-    if (isLast && places.has(onMap) && (address || why === "drag")) mark(onMap);
+    if (isLast && places.has(its) && (address || why === "drag")) mark(its);
   });
   return {
     form,
@@ -178,7 +190,11 @@ interface Standing {
   label?: string;
 }
 
-const markerOf = ({ at, label }: Standing) => ({ at, ...(label ? { label } : {}), draggable: true });
+const markerOf = ({ at, label }: Standing) => ({
+  at,
+  ...(label ? { label } : { name: "the stored place" }),
+  draggable: true,
+});
 
 function placeForMap(
   form: HTMLFormElement,

@@ -28,10 +28,14 @@ export const FORM_STYLE = `
 .bt-choice { display: flex; gap: 0.75em; align-items: baseline; width: 100%; padding: 0.5em 0.75em; font: inherit; text-align: start; color: inherit; background: var(--bt-field-paper, Field); border: 0; cursor: pointer; }
 .bt-choice:is(:hover, :focus-visible) { background: var(--bt-list-chosen, color-mix(in srgb, currentColor 9%, transparent)); }
 .bt-choice .bt-number { font-size: 0.84em; color: var(--bt-quiet, inherit); }
-.bt-typed { padding: 0; font: inherit; font-size: 0.9em; color: inherit; background: none; border: 0; border-bottom: 1px solid currentColor; cursor: pointer; }
+.bt-distance { display: grid; grid-template-columns: 1fr auto; gap: 0.5em; }
+.bt-distance > output { min-width: 0; }
+.bt-distance > select { width: auto; }
+.bt-typed:not([hidden]) + .bt-none { margin-left: 1em; }
+:is(.bt-typed, .bt-none) { padding: 0; font: inherit; font-size: 0.9em; color: inherit; background: none; border: 0; border-bottom: 1px solid currentColor; cursor: pointer; }
 .bt-look { height: 2.43em; padding: 0 1.2em; font: inherit; font-weight: 600; color: inherit; background: none; border: 1px solid var(--bt-ink, currentColor); border-radius: 4px; cursor: pointer; }
 .bt-look:disabled { opacity: 0.5; cursor: not-allowed; }
-.bt-form :is(.bt-choice, .bt-typed, .bt-look):focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: -2px; }
+.bt-form :is(.bt-choice, .bt-typed, .bt-none, .bt-look):focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: -2px; }
 .bt-shape:empty { display: none; }
 .bt-form > .bt-send { justify-self: start; height: 2.43em; padding: 0 1.2em; font: inherit; font-weight: 600; color: var(--bt-paper, Canvas); background: var(--bt-ink, CanvasText); border: 0; border-radius: 4px; cursor: pointer; }
 @container bt-form (max-width: 20rem) { .bt-form > .bt-half { grid-column: 1 / -1; } }

@@ -47,6 +47,11 @@ export class SearchBox {
     this.#listen();
   }
 
+  /** What stands in it. */
+  get text(): string {
+    return this.input.value;
+  }
+
   /** Shows a text without asking for it. */
   setText(text: string): void {
     this.input.value = text;

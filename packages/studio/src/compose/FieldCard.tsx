@@ -1,10 +1,9 @@
-import type { Field } from "@bibliotope/core/form";
+import { type Field, takesValues } from "@bibliotope/core/form";
 import { useState } from "react";
 import { draft } from "../state/draft.slice.ts";
 import { useStudioDispatch } from "../state/store.ts";
 import { partColour } from "../ui/part-colour.ts";
 import { DRAGGED } from "./dragged.ts";
-import { isFilled } from "./kinds.ts";
 
 interface FieldCardProps {
   field: Field;
@@ -19,7 +18,7 @@ interface FieldCardProps {
 export function FieldCard({ field, isSelected, picked, parts }: FieldCardProps) {
   const dispatch = useStudioDispatch();
   const [isOver, setOver] = useState(false);
-  const takes = isFilled(field);
+  const takes = takesValues(field);
   const bind = (name: string) => dispatch(draft.bound({ field: field.name, name }));
   const press = () => {
     if (picked && takes) bind(picked);

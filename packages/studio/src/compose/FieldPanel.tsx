@@ -1,19 +1,23 @@
 import {
   addressesOf,
   addressOf,
+  BUTTON_TASKS,
+  type ButtonTask,
   changeRule,
   type Field,
   type FormDefinition,
   type FormExample,
+  isOfBoth,
   moveField,
   removeField,
   renameField,
+  takesValues,
 } from "@bibliotope/core/form";
 import { useState } from "react";
 import { draft } from "../state/draft.slice.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
-import { isFilled, KIND_WORDS } from "./kinds.ts";
+import { KIND_WORDS, TASK_WORDS } from "./kinds.ts";
 import { INPUT, Labelled } from "./Labelled.tsx";
 import { PatternInput } from "./PatternInput.tsx";
 import { RulePanel, Tick } from "./RulePanel.tsx";
@@ -26,7 +30,7 @@ export function FieldPanel({ field, examples }: { field: Field; examples: readon
   const change = (to: Partial<Field>) => dispatch(draft.fieldChanged({ field: field.name, to }));
   const edit = (to: FormDefinition, selected?: string) => dispatch(draft.edited({ definition: to, selected }));
   const address = addressOf(field);
-  const isOfAddress = isFilled(field) ? Boolean(field.binding || field.autofill) : true;
+  const isOfAddress = takesValues(field) ? Boolean(field.binding || field.autofill) : !isOfBoth(field);
   return (
     <>
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-2">
@@ -74,17 +78,39 @@ export function FieldPanel({ field, examples }: { field: Field; examples: readon
             )}
           </Labelled>
         ) : null}
-        <Labelled label="Of the address">
-          {(id) => (
-            <AddressInput
-              key={address}
-              id={id}
-              address={address}
-              known={addressesOf(definition)}
-              set={(to) => change({ address: to || undefined })}
-            />
-          )}
-        </Labelled>
+        {field.kind === "button" ? (
+          <Labelled label="What it does">
+            {(id) => (
+              <select
+                id={id}
+                className={INPUT}
+                value={field.task ?? "look"}
+                onChange={({ target: { value } }) =>
+                  change({ task: value === "look" ? undefined : (value as ButtonTask) })
+                }
+              >
+                {BUTTON_TASKS.map((task) => (
+                  <option key={task} value={task}>
+                    {TASK_WORDS[task]}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Labelled>
+        ) : null}
+        {isOfBoth(field) ? null : (
+          <Labelled label="Of the address">
+            {(id) => (
+              <AddressInput
+                key={address}
+                id={id}
+                address={address}
+                known={addressesOf(definition)}
+                set={(to) => change({ address: to || undefined })}
+              />
+            )}
+          </Labelled>
+        )}
         {field.kind === "text" || field.kind === "search" ? (
           <Labelled label="Placeholder">
             {(id) => (
@@ -111,7 +137,7 @@ export function FieldPanel({ field, examples }: { field: Field; examples: readon
         </Labelled>
       </div>
       <div className="mt-3 flex flex-wrap gap-x-5 gap-y-1">
-        {field.kind === "hidden" || field.kind === "shown" || field.kind === "button" ? null : (
+        {["hidden", "shown", "button", "distance"].includes(field.kind) ? null : (
           <Tick
             label="Required"
             checked={field.required ?? false}
@@ -128,7 +154,7 @@ export function FieldPanel({ field, examples }: { field: Field; examples: readon
       </div>
       <div className="mt-4 grid gap-4">
         {field.kind === "choice" ? <OptionsInput field={field} change={change} /> : null}
-        {isFilled(field) ? <PatternInput field={field} examples={examples} change={change} /> : null}
+        {takesValues(field) ? <PatternInput field={field} examples={examples} change={change} /> : null}
         {field.kind === "hidden" || field.kind === "map" ? null : (
           <ShowChoice field={field} fields={definition.fields} change={change} />
         )}

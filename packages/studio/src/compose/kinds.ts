@@ -1,4 +1,4 @@
-import type { Field, FieldKind } from "@bibliotope/core/form";
+import type { ButtonTask, FieldKind } from "@bibliotope/core/form";
 
 /** What the kinds of field are called where one is added. */
 export const KIND_WORDS: Readonly<Record<FieldKind, string>> = {
@@ -6,14 +6,17 @@ export const KIND_WORDS: Readonly<Record<FieldKind, string>> = {
   search: "search",
   country: "country",
   choice: "choice",
-  button: "button that looks up",
+  button: "button",
   hidden: "unseen",
   still: "picture of the place",
   map: "map",
   shown: "shown only",
+  distance: "distance between two",
 };
 
-/** True for kinds of field that parts and facts may fill. */
-export function isFilled({ kind }: Field): boolean {
-  return kind === "text" || kind === "country" || kind === "choice" || kind === "hidden" || kind === "shown";
-}
+/** What a button does, in words. */
+export const TASK_WORDS: Readonly<Record<ButtonTask, string>> = {
+  look: "looks up what the fields say",
+  locate: "finds this device, and offers the address there",
+  exchange: "exchanges the two addresses",
+};

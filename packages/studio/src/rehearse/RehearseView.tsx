@@ -1,4 +1,4 @@
-import type { RehearsalStep } from "@bibliotope/core/form";
+import type { RehearsalStep, Values } from "@bibliotope/core/form";
 import { type RenderedForm, renderForm, type TraceEvent } from "@bibliotope/kit";
 import type { Rehearsed } from "@bibliotope/wire";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
@@ -40,6 +40,8 @@ export function RehearseView() {
   const [isOpen, setIsOpen] = useState(false);
   const [steps, setSteps] = useState<readonly RehearsalStep[]>([]);
   const [anew, setAnew] = useState(0);
+  /** Values of a stored record that the form is opened on. */
+  const [record, setRecord] = useState<Values>();
   const { data: kept = [] } = useRehearsalsQuery(formRef);
   const { run, results, note, start, next, stop } = useRuns();
   const rehearsed = run ? run.rehearsal.situation : chosen;
@@ -58,13 +60,15 @@ export function RehearseView() {
     if (!client || !countries || !page.current || !sheet.current) return;
     const ended = new AbortController();
     const player = run && new Player();
-    const recorder = run ? undefined : new StepRecorder(setSteps);
-    recorder?.forget();
+    // what is done to a stored record cannot be gone through again from an empty form
+    const recorder = run || record ? undefined : new StepRecorder(setSteps);
+    setSteps([]);
     const listen = (event: TraceEvent) => (player ?? recorder)?.heard(event);
     listeners.current.add(listen);
     const made = renderForm(page.current, definition, {
       client,
       countries,
+      record: run ? undefined : record,
       trace: heard,
       isByPerson: player?.isByPerson,
       mapIn: sheet.current,
@@ -74,7 +78,7 @@ export function RehearseView() {
     });
     rendered.current = made;
     recorder?.listen(made.form, ended.signal);
-    if (!run) made.form.querySelector<HTMLInputElement>("[role=combobox]")?.focus();
+    if (!run && !record) made.form.querySelector<HTMLInputElement>("[role=combobox]")?.focus();
     const perform = async ({ rehearsal }: NonNullable<typeof run>) => {
       let at = 0;
       const failed = await player!
@@ -106,7 +110,7 @@ export function RehearseView() {
       made.destroy();
       dispatch(answers.cleared());
     };
-  }, [client, countries, definition, heard, rehearsed, run, anew, note, dispatch]);
+  }, [client, countries, definition, heard, rehearsed, run, record, anew, note, dispatch]);
 
   // each field carries the colour of the part that fills it
   useEffect(() => {
@@ -121,8 +125,15 @@ export function RehearseView() {
     spread.current?.style.setProperty("--form-width", `${WIDTHS[width]}px`);
   }, [width]);
 
+  const openStored = () => {
+    const values = storedValues(definition, rendered.current?.binding.values() ?? {});
+    stop();
+    dispatch(trace.wiped());
+    setRecord(values);
+  };
   const beginAnew = () => {
     stop();
+    setRecord(undefined);
     setAnew((times) => times + 1);
   };
   const hasMap = definition.fields.some(({ kind }) => kind === "map");
@@ -162,7 +173,13 @@ export function RehearseView() {
           </span>
         )}
         <span className="ml-auto flex items-center gap-2.5 max-[640px]:ml-0">
-          {run || steps.length ? (
+          {record && !run ? <span role="status">Opened on a stored record</span> : null}
+          {answer ? (
+            <button type="button" className="text-quiet underline" onClick={openStored}>
+              Open as stored
+            </button>
+          ) : null}
+          {run || record || steps.length ? (
             <button type="button" className="text-quiet underline" onClick={beginAnew}>
               Begin anew
             </button>

@@ -87,7 +87,7 @@ export class Player {
       }
       case "point":
         if (!map) throw new StepFailed("the form has no map");
-        map.dispatchEvent(new CustomEvent(POINT, { detail: step.at }));
+        map.dispatchEvent(new CustomEvent(POINT, { detail: { ...step.at, address: step.address } }));
         return this.#quiet(signal);
     }
   }

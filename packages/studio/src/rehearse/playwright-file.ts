@@ -50,7 +50,7 @@ function callOf(step: RehearsalStep): string {
     case "keep":
       return `keep(${literal(step.address)})`;
     case "point":
-      return `point(${JSON.stringify(step.at)})`;
+      return `point(${JSON.stringify({ ...step.at, address: step.address })})`;
   }
 }
 
@@ -144,7 +144,7 @@ async function open(page: Page) {
       await settled();
     },
     /** A press on the map, wherever on the screen the position lies. */
-    async point(at: { lat: number; lon: number }) {
+    async point(at: { lat: number; lon: number; address?: string }) {
       await page.locator(".bt-sheet").evaluate((element, detail) => element.dispatchEvent(new CustomEvent("bibliotope:point", { detail })), at);
       await settled();
     },

@@ -25,9 +25,9 @@ export class StepRecorder {
     if (event.row === "keys" && event.place) this.#add({ do: "point", at: event.place });
     if (event.row !== "fields" || event.line === undefined) return;
     const { why, address = "", line, place } = event;
-    if (why === "moved" && place) this.#moved({ do: "point", at: place });
+    if (why === "moved" && place) this.#moved({ do: "point", at: place, ...(address ? { address } : {}) });
     // a suggestion that was taken has its step; what is chosen otherwise is one of several
-    if (why === "chosen" && !this.#hasJustTaken()) this.#add({ do: "choose", address, line });
+    if (why === "located" || (why === "chosen" && !this.#hasJustTaken())) this.#add({ do: "choose", address, line });
   }
 
   forget(): void {

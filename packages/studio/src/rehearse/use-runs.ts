@@ -59,7 +59,7 @@ export function useRuns() {
 
 /** Fields whose values a rehearsal expects: those that a form stores. */
 export function storedValues({ fields }: FormDefinition, values: Values): Record<string, string> {
-  const stored = fields.filter(({ kind }) => !["button", "still", "map", "shown"].includes(kind));
+  const stored = fields.filter(({ kind }) => !["button", "still", "map", "shown", "distance"].includes(kind));
   return Object.fromEntries(stored.flatMap(({ name }) => (values[name] === undefined ? [] : [[name, values[name]]])));
 }
 

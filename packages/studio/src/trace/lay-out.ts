@@ -24,6 +24,8 @@ const WHY: Record<(TraceEvent & { row: "fields" })["why"], string> = {
   pressed: "Pressed on the map",
   moved: "A marker was moved",
   asked: "Found by what the fields said",
+  located: "Where the device is",
+  exchanged: "Exchanged with the other address",
   typed: "Taken as it was typed",
   cleared: "The field that started it was emptied",
   corrected: "Corrected by the person",

@@ -1,0 +1,45 @@
+import { DISTANCE_UNITS, type DistanceUnit, distanceIn, type FormDefinition } from "@bibliotope/core/form";
+import type { Position } from "@bibliotope/core/geo";
+import { make } from "../map/make.ts";
+
+/** How far it is, and in which unit: what a distance field shows. */
+export function makeDistance(id: string, name: string): HTMLElement {
+  const frame = make("div", "bt-distance");
+  const output = make("output");
+  output.id = id;
+  output.name = name;
+  const units = make("select");
+  units.setAttribute("aria-label", "Unit");
+  for (const unit of Object.keys(DISTANCE_UNITS)) units.append(make("option", "", unit));
+  frame.append(output, units);
+  return frame;
+}
+
+/** Keeps the distance fields of a form: how far its two addresses are from each other, in the unit that is chosen. */
+export class Distances {
+  readonly #frames: HTMLElement[];
+  #ends: readonly Position[] = [];
+
+  constructor(form: HTMLFormElement, { fields }: FormDefinition) {
+    this.#frames = fields.flatMap(({ kind, name }) => {
+      if (kind !== "distance") return [];
+      return form.querySelector<HTMLElement>(`[data-field="${CSS.escape(name)}"] > .bt-distance`) ?? [];
+    });
+    for (const frame of this.#frames) frame.querySelector("select")!.addEventListener("change", () => this.#show());
+    this.#show();
+  }
+
+  /** @param ends where the addresses lie that are known */
+  set(ends: readonly Position[]): void {
+    this.#ends = ends;
+    this.#show();
+  }
+
+  #show(): void {
+    const [from, to] = this.#ends;
+    for (const frame of this.#frames) {
+      const unit = frame.querySelector("select")!.value as DistanceUnit;
+      frame.querySelector("output")!.value = to ? distanceIn(from, to, unit) : "known once both ends are";
+    }
+  }
+}
