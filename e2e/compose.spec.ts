@@ -20,6 +20,23 @@ test("a part is bound by dragging it to a field; after a reload it is still ther
   await expect(studio.wire("county", "note")).toHaveAttribute("data-lit", "true");
 });
 
+test("fields are put in order by dragging them", async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.compose(await makeForm(page, "Ordered by hand"));
+  const order = () => page.locator("li[data-field]").evaluateAll((cards) => cards.map((card) => card.dataset.field));
+  const card = (name: string) => page.locator(`li[data-field="${name}"]`);
+  await page.getByRole("button", { name: "Show Country" }).dragTo(card("street"), { targetPosition: { x: 60, y: 4 } });
+  await expect.poll(order).toEqual(["find", "country", "street", "note", "town", "place"]);
+  const { height } = (await card("town").boundingBox())!;
+  await page
+    .getByRole("button", { name: "Show Find your address" })
+    .dragTo(card("town"), { targetPosition: { x: 60, y: height - 3 } });
+  await expect.poll(order).toEqual(["country", "street", "note", "town", "find", "place"]);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect.poll(order).toEqual(["find", "country", "street", "note", "town", "place"]);
+  await expect(studio.wire("town", "town")).toHaveCount(1);
+});
+
 test("a part is bound and unbound by keyboard alone", async ({ page }) => {
   const studio = new Studio(page);
   await studio.compose(await makeForm(page, "Bound by keys"));

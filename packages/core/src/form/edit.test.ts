@@ -7,6 +7,7 @@ import {
   FIELD_KINDS,
   type FormDefinition,
   moveField,
+  placeField,
   removeField,
   renameField,
 } from "./index.ts";
@@ -37,6 +38,14 @@ describe("editing a form", () => {
     expect(names(moveField(FORM, "town", -1))).toEqual(["town", "house", "letters", "note"]);
     expect(names(moveField(FORM, "house", 9))).toEqual(["town", "letters", "note", "house"]);
     expect(moveField(FORM, "nobody", 1)).toBe(FORM);
+  });
+
+  it("puts a field before or behind another one", () => {
+    expect(names(placeField(FORM, "note", "before", "town"))).toEqual(["house", "note", "town", "letters"]);
+    expect(names(placeField(FORM, "house", "behind", "letters"))).toEqual(["town", "letters", "house", "note"]);
+    expect(names(placeField(FORM, "house", "before", "town"))).toEqual(names(FORM));
+    expect(placeField(FORM, "house", "before", "house")).toBe(FORM);
+    expect(placeField(FORM, "house", "before", "nobody")).toBe(FORM);
   });
 
   it("renames a field in the rules that speak of it too", () => {

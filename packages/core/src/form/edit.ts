@@ -66,6 +66,14 @@ export function moveField(definition: FormDefinition, name: string, by: number):
   return { ...definition, fields: definition.fields.toSpliced(from, 1).toSpliced(to, 0, field) };
 }
 
+/** Moves a field to just before or behind another one. */
+export function placeField(definition: FormDefinition, name: string, side: "before" | "behind", other: string) {
+  const order = definition.fields.map((field) => field.name).filter((held) => held !== name);
+  const at = order.indexOf(other);
+  const from = definition.fields.findIndex((field) => field.name === name);
+  return at < 0 || from < 0 ? definition : moveField(definition, name, at + (side === "behind" ? 1 : 0) - from);
+}
+
 /** Gives a field another name, in all rules that speak of it too. */
 export function renameField(definition: FormDefinition, from: string, to: string): FormDefinition {
   const renamed = (name: string) => (name === from ? to : name);

@@ -34,7 +34,7 @@ export {
   type Start,
 } from "./definition.ts";
 export { DISTANCE_UNITS, type DistanceUnit, distanceIn } from "./distance.ts";
-export { addField, changeRule, moveField, removeField, renameField } from "./edit.ts";
+export { addField, changeRule, moveField, placeField, removeField, renameField } from "./edit.ts";
 export { differingParts, EXACTNESS_WORDS, isBelow, type Outcome, outcomeOf } from "./outcome.ts";
 export { type FormExample, type FormProblem, problemsOf } from "./problems.ts";
 export { type Changed, changedFields, type Rehearsal, type RehearsalStep, stepWords, withStep } from "./rehearsal.ts";

@@ -1,9 +1,9 @@
-import { type Field, takesValues } from "@bibliotope/core/form";
-import { useState } from "react";
+import { type Field, placeField, takesValues } from "@bibliotope/core/form";
+import { type DragEvent, useState } from "react";
 import { draft } from "../state/draft.slice.ts";
-import { useStudioDispatch } from "../state/store.ts";
+import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { partColour } from "../ui/part-colour.ts";
-import { DRAGGED } from "./dragged.ts";
+import { DRAGGED, DRAGGED_FIELD } from "./dragged.ts";
 
 interface FieldCardProps {
   field: Field;
@@ -17,27 +17,50 @@ interface FieldCardProps {
 /** A field of the form being composed; takes a part that is dropped on it, or the picked one. */
 export function FieldCard({ field, isSelected, picked, parts }: FieldCardProps) {
   const dispatch = useStudioDispatch();
+  const definition = useStudio((state) => state.draft.definition);
   const [isOver, setOver] = useState(false);
+  /** Where a field that is dragged over this one would be let down. */
+  const [side, setSide] = useState<"before" | "behind">();
   const takes = takesValues(field);
   const bind = (name: string) => dispatch(draft.bound({ field: field.name, name }));
   const press = () => {
     if (picked && takes) bind(picked);
     else dispatch(draft.selected(field.name));
   };
+  const sideOf = (event: DragEvent) => {
+    const { top, height } = event.currentTarget.getBoundingClientRect();
+    return event.clientY < top + height / 2 ? "before" : "behind";
+  };
+  const leave = () => {
+    setOver(false);
+    setSide(undefined);
+  };
+  const line = { before: "shadow-[0_-2px_0_var(--verdigris)]", behind: "shadow-[0_2px_0_var(--verdigris)]" };
   return (
     <li
       data-field={field.name}
-      className={`mb-1 rounded-md border px-3 py-1.5 ${isSelected ? "border-ink bg-field" : isOver ? "border-dashed border-verdigris bg-wash" : "border-transparent"}`}
+      className={`group mb-1 rounded-md border px-3 py-1.5 ${side ? line[side] : ""} ${isSelected ? "border-ink bg-field" : isOver ? "border-dashed border-verdigris bg-wash" : "border-transparent"}`}
       onDragOver={(event) => {
+        if (event.dataTransfer.types.includes(DRAGGED_FIELD)) {
+          event.preventDefault();
+          event.dataTransfer.dropEffect = "move";
+          setSide(sideOf(event));
+          return;
+        }
         if (!takes || !event.dataTransfer.types.includes(DRAGGED)) return;
         event.preventDefault();
         event.dataTransfer.dropEffect = "link";
         setOver(true);
       }}
-      onDragLeave={() => setOver(false)}
+      onDragLeave={leave}
       onDrop={(event) => {
         event.preventDefault();
-        setOver(false);
+        leave();
+        const moved = event.dataTransfer.getData(DRAGGED_FIELD);
+        if (moved)
+          dispatch(
+            draft.edited({ definition: placeField(definition, moved, sideOf(event), field.name), selected: moved }),
+          );
         const name = event.dataTransfer.getData(DRAGGED);
         if (name && takes) bind(name);
       }}
@@ -45,7 +68,13 @@ export function FieldCard({ field, isSelected, picked, parts }: FieldCardProps) 
       <button
         type="button"
         onClick={press}
-        className="flex w-full items-baseline justify-between gap-3 text-left"
+        draggable
+        title="Drag to another place"
+        onDragStart={(event) => {
+          event.dataTransfer.setData(DRAGGED_FIELD, field.name);
+          event.dataTransfer.effectAllowed = "move";
+        }}
+        className="flex w-full cursor-grab items-baseline justify-between gap-3 text-left"
         aria-label={picked && takes ? `Bind ${picked} to ${field.label}` : `Show ${field.label}`}
       >
         <span className={isSelected ? "font-semibold" : "text-quiet"}>{field.label}</span>

@@ -1,2 +1,3 @@
-/** Name under which a dragged part travels. */
+/** Names under which a dragged part and a dragged field travel. */
 export const DRAGGED = "application/x-bibliotope-part";
+export const DRAGGED_FIELD = "application/x-bibliotope-field";

@@ -99,6 +99,7 @@ describe("summary", () => {
       "first line after 2 letters, 111 ms",
     ]);
     expect(summary([key(1, "a")])).toEqual(["1 key · 0 requests"]);
+    expect(summary([])).toEqual([]);
   });
 });
 

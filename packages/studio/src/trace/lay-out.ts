@@ -108,8 +108,9 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
   return marks;
 }
 
-/** What happened, counted. */
+/** What happened, counted; nothing before anything did. */
 export function summary(events: readonly TraceEvent[]): string[] {
+  if (!events.length) return [];
   const isLetter = (event: TraceEvent) => event.row === "keys" && event.key !== "↵" && !event.place;
   const keys = events.filter(isLetter).length;
   const requests = events.filter((event) => event.row === "requests").length;
