@@ -39,7 +39,9 @@ test("forms of different making are read: bindings with a reason, nothing run, n
   expect(await page.evaluate(() => (window as unknown as { hacked?: number }).hacked)).toBeUndefined();
 });
 
-test("a proposal can be refused, fields can be added to those there, and all of it undone", async ({ page }) => {
+test("a proposal can be refused or changed, fields can be added to those there, and all of it undone", async ({
+  page,
+}) => {
   const studio = new Studio(page);
   await studio.compose(await makeForm(page, "Added to"));
   await page.getByRole("button", { name: "Paste a form" }).click();
@@ -49,11 +51,24 @@ test("a proposal can be refused, fields can be added to those there, and all of 
   await text.fill(`<label>Town <input name="town"></label><label>Region <input name="region"></label>`);
   await expect(page.getByText("2 fields, 2 bound.")).toBeVisible();
   await expect(page.getByRole("row", { name: /Region/ })).toContainText("its label says “region”");
-  await page.getByRole("checkbox", { name: /^Bind Region/ }).uncheck();
+  await page.getByLabel("Region is bound to").fill("");
+  await expect(page.getByText("2 fields, 1 bound.")).toBeVisible();
   await page.getByRole("button", { name: "Add them to the form" }).click();
   await expect(page.locator('[data-field="town-2"]')).toContainText("town");
   await expect(page.locator('[data-field="region"]')).toContainText("filled by hand");
   await expect(page.locator('[data-field="street"]')).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.locator('[data-field="town-2"]')).toHaveCount(0);
+
+  await page.getByRole("button", { name: "Paste a form" }).click();
+  await text.fill(`<label>Where <input name="where"></label><label>Town <input name="town"></label>`);
+  await page.getByLabel("Where is bound to").fill("{street");
+  await expect(page.getByRole("row", { name: /Where/ })).toContainText(/column \d+/);
+  await expect(page.getByRole("button", { name: "Take them as the form" })).toBeDisabled();
+  await page.getByLabel("Where is bound to").fill("searches");
+  await page.getByLabel("Town is bound to").fill("{county}");
+  await expect(page.getByRole("row", { name: /Town/ })).toContainText("yours");
+  await page.getByRole("button", { name: "Take them as the form" }).click();
+  await expect(page.locator('[data-field="town"]')).toContainText("county");
+  await expect(page.locator('[data-field="where"]')).toContainText("search");
 });

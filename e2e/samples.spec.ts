@@ -213,6 +213,7 @@ test("Suggest a stop for the van: a press on the map, what lies beside it and ho
   await expect(page.getByLabel("Beside")).toHaveText(/Tidewell/);
   await expect(page.getByLabel("Height")).toHaveText(/^\d+ m above the sea$/);
   await expect(page.getByLabel("Position")).toHaveValue(/^-35\.17\d+,-21\.63\d+$/);
+  await expect(page.getByLabel("Nearest reading room")).toHaveText(/ Reading Room, \d+ m away$/);
   // out at sea too: the position is what counts
   const before = await page.getByLabel("Position").inputValue();
   await page.mouse.click(box.x + 60, box.y + 300);

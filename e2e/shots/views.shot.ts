@@ -26,6 +26,48 @@ test("rehearse", async ({ page }) => {
   await take(page, "rehearse");
 });
 
+test("rehearsals", async ({ page }) => {
+  await page.goto("/forms/suggest-a-stop/rehearse");
+  await page.locator('.bt-sheet[data-complete="true"]').waitFor();
+  const panel = page.getByRole("complementary", { name: "Rehearsals" });
+  await page.getByRole("button", { name: /^Rehearsals/ }).click();
+  const point = (lat: number, lon: number) =>
+    page
+      .locator(".bt-sheet")
+      .evaluate((map, detail) => map.dispatchEvent(new CustomEvent("bibliotope:point", { detail })), { lat, lon });
+  for (const [name, lat, lon] of [
+    ["By the green", -35.1797, -21.6239],
+    ["At the harbour", -35.1841, -21.6253],
+  ] as const) {
+    await point(lat, lon);
+    await expect(page.getByLabel("Height")).toContainText("m above");
+    await panel.getByLabel(/Keep them, with what stands/).fill(name);
+    await panel.getByRole("button", { name: "Keep", exact: true }).click();
+    await expect(panel.getByRole("button", { name, exact: true })).toBeVisible();
+    await page.getByRole("button", { name: "Begin anew" }).click();
+  }
+  await panel.getByRole("button", { name: "Run all" }).click();
+  await expect(panel.getByText("all 2 kept")).toBeVisible();
+  await panel.getByRole("button", { name: "At the harbour", exact: true }).click();
+  await page.waitForTimeout(600);
+  await take(page, "rehearsals");
+});
+
+test("linked", async ({ page }) => {
+  await page.goto("/f/lend-to-a-branch");
+  for (const [label, text] of [
+    ["From", "mill reading room tidewell"],
+    ["To", "thrift reading room tidewell"],
+  ]) {
+    await page.getByRole("combobox", { name: label, exact: true }).click();
+    await page.keyboard.type(text);
+    await page.getByRole("option").filter({ hasText: "Reading Room" }).first().click();
+  }
+  await expect(page.getByLabel("How far it is")).toContainText("km");
+  await page.waitForTimeout(900);
+  await take(page, "linked");
+});
+
 test("suggestions", async ({ page }) => {
   const studio = new Studio(page);
   await studio.rehearse();

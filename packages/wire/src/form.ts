@@ -1,11 +1,11 @@
-import { BUTTON_TASKS, FIELD_KINDS } from "@bibliotope/core/form";
+import { BUTTON_TASKS, FIELD_KINDS, FIELD_NAME } from "@bibliotope/core/form";
 import { EXACTNESS, KINDS } from "@bibliotope/core/place";
 import * as z from "zod";
 
 const words = (most: number) => z.string().trim().max(most);
 
 /** Name of a field. */
-export const nameSchema = z.string().regex(/^[A-Za-z][\w-]{0,39}$/, {
+export const nameSchema = z.string().regex(FIELD_NAME, {
   error: "a name begins with a letter; letters, digits, - and _ follow",
 });
 /** Name of an address as in the token `section-NAME`; empty for the first. */
@@ -62,6 +62,7 @@ export const addressRuleSchema = z
       .meta({ description: "Score from which the first of several is taken; else the person chooses." }),
     exactness: z.enum(EXACTNESS).optional().meta({ description: "The least exactness that will do." }),
     anywhere: z.boolean().optional().meta({ description: "A position is taken as it is, wherever it lies." }),
+    nearby: words(80).optional().meta({ description: "Words for a place; the nearest one is told." }),
     countryFirst: z.boolean().optional(),
   })
   .meta({ id: "AddressRule" });

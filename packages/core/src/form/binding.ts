@@ -1,6 +1,8 @@
+import { geodesic, type Position } from "../geo/index.ts";
 import { formatPattern, type Lookup, namesIn, parsePattern } from "../pattern/index.ts";
 import { type AutofillValues, type OpeningHours, partLookup } from "../place/index.ts";
 import { addressOf, type Field, type FieldKind, type FormAnswer, type FormDefinition } from "./definition.ts";
+import { distanceIn } from "./distance.ts";
 
 /** What a field gets from an answer. */
 export interface Filling {
@@ -12,7 +14,7 @@ export interface Filling {
 /** Reads an answer by name: parts (`street`, `country.code`) and facts (`position`, `lat`, `hours`, …). */
 export function lookupIn(answer: FormAnswer): Lookup {
   const parts = partLookup(answer.parts);
-  const { facts: held = {}, height } = answer;
+  const { facts: held = {}, height, nearby } = answer;
   const facts: Record<string, string | readonly string[] | undefined> = {
     position: `${answer.at.lat},${answer.at.lon}`,
     lat: String(answer.at.lat),
@@ -24,6 +26,8 @@ export function lookupIn(answer: FormAnswer): Lookup {
     lines: answer.lines,
     confirmed: "yes",
     height: height === undefined ? undefined : String(Math.round(height)),
+    nearby: nearby?.name,
+    away: nearby && awayOf(answer.at, nearby.at),
     phone: held.phone,
     url: held.url,
     languages: held.languages,
@@ -31,6 +35,11 @@ export function lookupIn(answer: FormAnswer): Lookup {
     stepfree: held.stepFree === undefined ? undefined : held.stepFree ? "yes" : "no",
   };
   return (name) => (Object.hasOwn(facts, name) ? facts[name] : parts(name));
+}
+
+/** How far something is: in metres as long as those are few. */
+function awayOf(from: Position, to: Position): string {
+  return distanceIn(from, to, geodesic(from, to).metres < 999.5 ? "m" : "km");
 }
 
 const WEEK = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
@@ -49,8 +58,8 @@ export function shortLine({ parts, autofill, line }: Pick<FormAnswer, "parts" | 
 }
 
 /** The last token of an autofill attribute: `section-home shipping postal-code` asks for `postal-code`. */
-function tokenOf(field: Field): keyof AutofillValues | undefined {
-  return field.autofill?.trim().split(/\s+/).at(-1) as keyof AutofillValues | undefined;
+export function tokenOf({ autofill }: Pick<Field, "autofill">): keyof AutofillValues | undefined {
+  return autofill?.trim().split(/\s+/).at(-1) as keyof AutofillValues | undefined;
 }
 
 const FILLED_KINDS: ReadonlySet<FieldKind> = new Set(["text", "country", "choice", "hidden", "shown"]);

@@ -1,5 +1,6 @@
 import { namesIn, parsePattern } from "../pattern/index.ts";
 import { type CountryProfile, PARTS, type PartName } from "../place/index.ts";
+import { tokenOf } from "./binding.ts";
 import { addressOf, type Field, type FormDefinition, ruleOf } from "./definition.ts";
 import { partOf } from "./starts.ts";
 
@@ -53,7 +54,7 @@ const placeOf = (field: Field, country: FormCountry, order: readonly PartName[])
 /** Parts of a field that a country may order and name; none for the country itself. */
 function partsOf(field: Field, { levels }: FormCountry): PartName[] {
   if (field.kind === "country" || field.kind === "search" || field.kind === "hidden") return [];
-  const token = field.autofill?.trim().split(/\s+/).at(-1) ?? "";
+  const token = tokenOf(field) ?? "";
   if (field.binding === undefined) {
     if (/^(street-address|address-line1)$/.test(token)) return ["house", "street", "block", "place"];
     const level = levels[Number(/^address-level([1-4])$/.exec(token)?.[1]) - 1];

@@ -28,6 +28,9 @@ export type FieldKind = (typeof FIELD_KINDS)[number];
 export const BUTTON_TASKS = ["look", "locate", "exchange"] as const;
 export type ButtonTask = (typeof BUTTON_TASKS)[number];
 
+/** What the name of a field looks like. */
+export const FIELD_NAME = /^[A-Za-z][\w-]{0,39}$/;
+
 /** A field of a form. */
 export interface Field {
   /** Name under which it is sent; one field to a name. */
@@ -94,6 +97,8 @@ export interface AddressRule {
   exactness?: Exactness;
   /** A position is taken as it is, wherever it lies; the nearest address only stands beside it. */
   anywhere?: boolean;
+  /** Words for a place, such as `reading room`: the nearest one is told by the facts `nearby` and `away`. */
+  nearby?: string;
   /** The country is asked first, and decides labels, order and shape of the other fields. */
   countryFirst?: boolean;
 }
@@ -123,6 +128,8 @@ export interface FormAnswer {
   facts?: Facts;
   /** Metres above the sea, where it was asked for. */
   height?: number;
+  /** The nearest of the places that were asked for, and where it is. */
+  nearby?: { name: string; at: Position };
 }
 
 /** What is wrong with a definition, and where. */
@@ -143,6 +150,8 @@ export const FACTS = [
   "lines",
   "confirmed",
   "height",
+  "nearby",
+  "away",
   "hours",
   "phone",
   "url",

@@ -9,6 +9,7 @@ import {
   type FormDefinition,
   problemsOf,
   questionFor,
+  startingField,
 } from "./index.ts";
 
 const HERE = { lat: 0, lon: 0 };
@@ -65,6 +66,16 @@ describe("fields of two addresses", () => {
     expect(addressesOf(form("exchange"))).toEqual(["from", "to"]);
     expect(checkDefinition(form("exchange"))).toEqual([]);
     expect(problemsOf(form("exchange"), [])).toEqual([]);
+  });
+
+  it("are not where it is said what came of a lookup", () => {
+    expect(startingField(form("exchange"), "to")).toBe("to");
+    const fields = form("locate").fields.filter(({ kind }) => kind !== "search");
+    expect(startingField({ title: "", fields }, "to")).toBe("go");
+    const typed = { name: "town", kind: "text" as const, label: "Town", binding: "{town}", address: "to" };
+    const never = { title: "", fields: [typed], addresses: [{ name: "to", start: { on: "never" as const } }] };
+    expect(startingField(never, "to")).toBe("town");
+    expect(startingField({ title: "", fields: [] }, "")).toBeUndefined();
   });
 
   it("are a problem in a form that has not two", () => {

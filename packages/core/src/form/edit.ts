@@ -20,7 +20,8 @@ export function addField(
   kind: FieldKind,
   after?: string,
 ): { definition: FormDefinition; name: string } {
-  const name = freeName(definition, kind === "text" ? "field" : kind);
+  const names = new Set(definition.fields.map((field) => field.name));
+  const name = freeName(names, kind === "text" ? "field" : kind);
   const field: Field = {
     name,
     kind,
@@ -32,12 +33,11 @@ export function addField(
   return { definition: { ...definition, fields: definition.fields.toSpliced(place, 0, field) }, name };
 }
 
-function freeName({ fields }: FormDefinition, wanted: string): string {
-  const names = new Set(fields.map(({ name }) => name));
-  for (let i = 1; ; i++) {
-    const name = i === 1 ? wanted : `${wanted}-${i}`;
-    if (!names.has(name)) return name;
-  }
+/** A name that no other field has: the one that is wanted, or that one with a number. */
+export function freeName(taken: ReadonlySet<string>, wanted: string): string {
+  let name = wanted;
+  for (let i = 2; taken.has(name); i++) name = `${wanted.slice(0, 36)}-${i}`;
+  return name;
 }
 
 /** Takes a field out, and out of all rules that speak of it. */

@@ -224,6 +224,18 @@ describe("what comes of a lookup", () => {
     expect(values("{height} m")).toBe("14 m");
     expect(values("{stepfree}")).toBe("no");
     expect(values("{phone or url}")).toBe("");
+    expect(values("{nearby}[, {away} away]")).toBe("");
+  });
+
+  it("tells the nearest of some places, and how far it is", () => {
+    const { at } = ANSWER;
+    const told = (lat: number) =>
+      fillingsFor(form([field("x", { binding: "{nearby}[, {away} away]" })]), {
+        ...ANSWER,
+        nearby: { name: "Mill Reading Room", at: { ...at, lat: at.lat + lat } },
+      })[0].value;
+    expect(told(0.002)).toBe("Mill Reading Room, 222 m away");
+    expect(told(0.02)).toBe("Mill Reading Room, 2.22 km away");
   });
 });
 

@@ -22,6 +22,7 @@ export {
   checkDefinition,
   FACTS,
   FIELD_KINDS,
+  FIELD_NAME,
   type Field,
   type FieldKind,
   type FormAnswer,
@@ -34,7 +35,7 @@ export {
   type Start,
 } from "./definition.ts";
 export { DISTANCE_UNITS, type DistanceUnit, distanceIn } from "./distance.ts";
-export { addField, changeRule, moveField, placeField, removeField, renameField } from "./edit.ts";
+export { addField, changeRule, freeName, moveField, placeField, removeField, renameField } from "./edit.ts";
 export { differingParts, EXACTNESS_WORDS, isBelow, type Outcome, outcomeOf } from "./outcome.ts";
 export { type FormExample, type FormProblem, problemsOf } from "./problems.ts";
 export { type Changed, changedFields, type Rehearsal, type RehearsalStep, stepWords, withStep } from "./rehearsal.ts";
@@ -47,6 +48,7 @@ export {
   type Question,
   questionFor,
   questionOf,
+  startingField,
   startOf,
   type Values,
 } from "./starts.ts";

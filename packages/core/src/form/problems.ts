@@ -11,6 +11,8 @@ export interface FormProblem {
 /** An address of a country, to try a form with. */
 export interface FormExample {
   title: string;
+  /** Name of the country for the developer; the answer's own when not given. */
+  country?: string;
   answer: FormAnswer;
 }
 
@@ -42,8 +44,8 @@ export function problemsOf(definition: FormDefinition, examples: readonly FormEx
       });
   for (const address of addresses) {
     const fillable = new Set(fillableFields(definition, address).map(({ name }) => name));
-    const found = examples.map(({ answer }) => ({
-      country: answer.parts.country?.name ?? "",
+    const found = examples.map(({ answer, country = answer.parts.country?.name ?? "" }) => ({
+      country,
       values: new Map(fillingsFor(definition, answer, address).map(({ field, value }) => [field, value])),
     }));
     const countries = [...new Set(found.map(({ country }) => country))];

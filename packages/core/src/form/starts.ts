@@ -1,7 +1,7 @@
 import { namesIn, parsePattern } from "../pattern/index.ts";
 import { PARTS, type PartName } from "../place/index.ts";
-import { fillableFields } from "./binding.ts";
-import { addressesOf, addressOf, type Field, type FormDefinition, ruleOf, type Start } from "./definition.ts";
+import { fillableFields, tokenOf } from "./binding.ts";
+import { addressesOf, addressOf, type Field, type FormDefinition, isOfBoth, ruleOf, type Start } from "./definition.ts";
 
 /**
  * What was done to a field: the person changed it and left it; pressed it, which is a button; or the page's own code set
@@ -32,6 +32,16 @@ export function startOf(definition: FormDefinition, address: string): Start {
     return { on: "choice" };
   const [first] = seenFields(definition, address);
   return first ? { on: "leaving", field: first.name } : { on: "never" };
+}
+
+/** The field beside which it is said what came of an address's lookups: the one that starts them, else one that could. */
+export function startingField(definition: FormDefinition, address: string): string | undefined {
+  const start = startOf(definition, address);
+  if (start.on === "complete") return start.fields.at(-1);
+  if ("field" in start) return start.field;
+  const its = definition.fields.filter((field) => addressOf(field) === address && !isOfBoth(field));
+  const starter = its.find(({ kind }) => kind === "search") ?? its.find(({ kind }) => kind === "button");
+  return (starter ?? fillableFields(definition, address).find(({ kind }) => kind !== "hidden"))?.name;
 }
 
 /** The lookup that something starts; undefined when it starts none, or when there is nothing to ask. */
@@ -95,11 +105,9 @@ export function valueIn(values: Values, name: string): string {
 }
 
 /** The one part that a field holds; undefined for several, or for a fact. */
-export function partOf({ binding, autofill }: Field): PartName | undefined {
-  if (binding === undefined) {
-    const token = autofill?.trim().split(/\s+/).at(-1);
-    return token === "postal-code" ? "postcode" : undefined;
-  }
+export function partOf(field: Field): PartName | undefined {
+  const { binding } = field;
+  if (binding === undefined) return tokenOf(field) === "postal-code" ? "postcode" : undefined;
   const parsed = parsePattern(binding);
   if (!parsed.ok || parsed.pattern.nodes.length !== 1 || parsed.pattern.nodes[0].type !== "value") return undefined;
   const part = namesIn(parsed.pattern)[0].split(".")[0] as PartName;

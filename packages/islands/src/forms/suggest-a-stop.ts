@@ -11,9 +11,10 @@ export const SUGGEST_A_STOP: FormDefinition = {
     { name: "beside", kind: "shown", label: "Beside", binding: "{line}" },
     { name: "position", kind: "text", label: "Position", binding: "{position}", required: true, half: true },
     { name: "height", kind: "shown", label: "Height", binding: "{height} m above the sea", half: true },
+    { name: "room", kind: "shown", label: "Nearest reading room", binding: "{nearby}[, {away} away]" },
     { name: "why", kind: "text", label: "What speaks for it", help: "Shade, room to turn, a school near by." },
     { name: "sign", kind: "text", label: "Your name", autofill: "name" },
     { name: "exactness", kind: "hidden", label: "Exactness", binding: "{exactness}" },
   ],
-  addresses: [{ name: "", start: { on: "never" }, anywhere: true }],
+  addresses: [{ name: "", start: { on: "never" }, anywhere: true, nearby: "reading room" }],
 };

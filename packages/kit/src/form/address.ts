@@ -147,7 +147,10 @@ export class AddressLookups {
     this.#isLocated = true;
     this.#candidates = [answer];
     const where = `This device is within ${lengthText(located.within)} of here.`;
-    this.#place.confirm(answer, located.isInexact ? `${where} ${located.next}` : `${where} Is it this address?`);
+    this.#place.confirm(
+      answer,
+      located.isInexact ? `${where} ${located.next}` : `${where} Is it this ${anywhere ? "place" : "address"}?`,
+    );
     this.target.several([answer]);
   }
 

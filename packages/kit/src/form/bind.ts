@@ -19,6 +19,7 @@ import {
   ruleOf,
   shortLine,
   standingOf,
+  startingField,
   startOf,
   typedFillings,
   type Values,
@@ -30,6 +31,7 @@ import type { Client } from "../client/client.ts";
 import type { TraceEvent, Tracer } from "../trace.ts";
 import { AddressLookups, type FilledBy } from "./address.ts";
 import { type Control, controlOf, frameOf, isByPerson, writeValue } from "./controls.ts";
+import { withFacts } from "./more-facts.ts";
 import { definitionFrom, firstLineOf } from "./plain-form.ts";
 
 export interface BindOptions {
@@ -188,14 +190,11 @@ class FormBinding implements Binding {
     const { client, trace } = this.options;
     const definition = this.#definition;
     const { fields } = definition;
-    const start = startOf(definition, name);
     const search =
       fields.find((field) => field.kind === "search" && addressOf(field) === name) ??
       (this.options.definition ? undefined : firstLineOf(definition, name));
     const input = search && controlOf(this.form, search.name);
-    const starting =
-      (start.on === "complete" ? start.fields.at(-1) : "field" in start ? start.field : search?.name) ??
-      fillableFields(definition, name).find(({ kind }) => kind !== "hidden")?.name;
+    const starting = this.options.definition ? startingField(definition, name) : search?.name;
     const element = starting === undefined ? undefined : this.form.elements.namedItem(starting);
     return new AddressLookups(
       name,
@@ -234,9 +233,7 @@ class FormBinding implements Binding {
   }
 
   async #fill(found: FormAnswer, why: FilledBy, address: string): Promise<void> {
-    const asksHeight = fillableFields(this.#definition, address).some(({ binding }) => binding?.includes("{height"));
-    const height = asksHeight ? await this.options.client.height(found.at).catch(() => undefined) : undefined;
-    const answer = typeof height?.metres === "number" ? { ...found, height: height.metres } : found;
+    const answer = await withFacts(found, this.#definition, address, this.options.client);
     this.#answers.set(address, found);
     const step = fill(this.state, fillingsFor(this.#definition, answer, address));
     this.state = step.state;

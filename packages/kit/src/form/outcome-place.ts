@@ -93,7 +93,7 @@ export class OutcomePlace {
 /** A candidate's line, the words in it that others do not have marked. */
 function lineWith(candidate: FormAnswer, apart: readonly string[]): HTMLElement {
   const line = make("span", "bt-line");
-  let rest = candidate.line || shortLine(candidate);
+  let rest = candidate.line || shortLine(candidate) || `${candidate.at.lat}, ${candidate.at.lon}`;
   while (rest) {
     const found = apart
       .map((word) => ({ word, at: rest.indexOf(word) }))

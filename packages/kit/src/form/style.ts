@@ -38,5 +38,9 @@ export const FORM_STYLE = `
 .bt-form :is(.bt-choice, .bt-typed, .bt-none, .bt-look):focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: -2px; }
 .bt-shape:empty { display: none; }
 .bt-form > .bt-send { justify-self: start; height: 2.43em; padding: 0 1.2em; font: inherit; font-weight: 600; color: var(--bt-paper, Canvas); background: var(--bt-ink, CanvasText); border: 0; border-radius: 4px; cursor: pointer; }
-@container bt-form (max-width: 20rem) { .bt-form > .bt-half { grid-column: 1 / -1; } }
+@container bt-form (max-width: 20rem) {
+  .bt-form > .bt-half { grid-column: 1 / -1; }
+  .bt-list > li { flex-wrap: wrap; row-gap: 0; }
+  .bt-beside { flex-basis: 100%; text-align: start; }
+}
 `;

@@ -18,6 +18,7 @@ import { readAsking } from "../http/asking.ts";
 import { engineOf, languagesOf, sendAnswer, sendRecords } from "../http/engine.ts";
 import { missingRecord } from "../http/missing-record.ts";
 import { playsSeveral } from "../http/situations.ts";
+import { fixedAnswer } from "../http/without-index.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 
 /** Where the other candidates of a played ambiguity are looked for: which ways, and degrees from the first one. */
@@ -69,6 +70,11 @@ export function lookupRoutes(index: LiveIndex, database: Knex): Router {
 
   function forward(request: Request, response: Response) {
     const asked = readAsking(request, forwardAsking);
+    if (!index.engine && response.locals.key?.kind === "try") {
+      const { answer, features } = fixedAnswer(asked.q ?? PARTS.flatMap((part) => asked[part] ?? []).join(", "));
+      sendRecords(request, response, answer, features, asked.format, performance.now());
+      return;
+    }
     const engine = engineOf(index);
     const began = performance.now();
     const { q, lang, gloss, countries, kinds, inside, box, near, limit } = asked;

@@ -4,6 +4,7 @@ import {
   BUTTON_TASKS,
   type ButtonTask,
   changeRule,
+  FIELD_NAME,
   type Field,
   type FormDefinition,
   type FormExample,
@@ -184,7 +185,7 @@ function NameInput({
   const isTaken = name !== field.name && definition.fields.some((held) => held.name === name);
   const wrong = isTaken
     ? "another field has this name"
-    : /^[A-Za-z][\w-]{0,39}$/.test(name)
+    : FIELD_NAME.test(name)
       ? ""
       : "a name begins with a letter; letters, digits, - and _ follow";
   const take = () => {

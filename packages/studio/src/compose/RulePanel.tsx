@@ -4,6 +4,7 @@ import {
   type Field,
   type FormDefinition,
   fillableFields,
+  isLookUp,
   ruleOf,
   type Start,
   startOf,
@@ -34,7 +35,7 @@ export function RulePanel({ definition, address, change }: RulePanelProps) {
   const of = definition.fields.filter((field) => addressOf(field) === address);
   const seen = fillableFields(definition, address).filter(({ kind }) => kind === "text" || kind === "country");
   const hasSearch = of.some(({ kind }) => kind === "search");
-  const button = of.find(({ kind }) => kind === "button");
+  const button = of.find(isLookUp);
   const complete = start.on === "complete" ? start.fields : [];
   const toggle = ({ name }: Field) => {
     const fields = complete.includes(name) ? complete.filter((held) => held !== name) : [...complete, name];
@@ -152,6 +153,18 @@ export function RulePanel({ definition, address, change }: RulePanelProps) {
           />
         </div>
       </div>
+      <Labelled label="The nearest of these is told, by {nearby} and {away}">
+        {(id) => (
+          <input
+            id={id}
+            className={INPUT}
+            value={rule.nearby ?? ""}
+            maxLength={80}
+            placeholder="such as reading room"
+            onChange={(event) => change({ nearby: event.target.value })}
+          />
+        )}
+      </Labelled>
     </section>
   );
 }

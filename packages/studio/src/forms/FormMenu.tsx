@@ -1,6 +1,5 @@
 import { checkDefinition, compareForms, type Difference, type FormDefinition } from "@bibliotope/core/form";
 import type { FormVersion } from "@bibliotope/wire";
-import { Dialog } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { useVersionsQuery, wordsOf } from "../state/api.ts";
 import { draft } from "../state/draft.slice.ts";
@@ -8,37 +7,26 @@ import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
 import { CopyButton } from "../ui/CopyButton.tsx";
 import { moment } from "../ui/moment.ts";
+import { Sheet, SheetClose } from "../ui/Sheet.tsx";
 import { saveFile } from "../ui/save-file.ts";
 
 /** What can be done with a form as a whole: its versions, and its definition as JSON. */
 export function FormMenu({ formRef }: { formRef: string }) {
   return (
     <>
-      <Sheet title="Versions">{(close) => <Versions formRef={formRef} close={close} />}</Sheet>
-      <Sheet title="Definition">{(close) => <Definition close={close} />}</Sheet>
+      <Named title="Versions">{(close) => <Versions formRef={formRef} close={close} />}</Named>
+      <Named title="Definition">{(close) => <Definition close={close} />}</Named>
     </>
   );
 }
 
-/** A button that opens a dialog of its name. */
-function Sheet({ title, children }: { title: string; children: (close: () => void) => ReactNode }) {
+/** A button that opens a sheet of its name. */
+function Named({ title, children }: { title: string; children: (close: () => void) => ReactNode }) {
   const [open, setOpen] = useState(false);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger asChild>
-        <Button>{title}</Button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-14 left-1/2 z-50 flex max-h-[calc(100dvh-7rem)] w-[46rem] max-w-[94vw] -translate-x-1/2 flex-col rounded-md border border-edge bg-page p-5"
-        >
-          <Dialog.Title className="font-serif text-lg font-semibold">{title}</Dialog.Title>
-          {children(() => setOpen(false))}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Sheet title={title} open={open} onOpenChange={setOpen} size="large" trigger={<Button>{title}</Button>}>
+      {children(() => setOpen(false))}
+    </Sheet>
   );
 }
 
@@ -105,9 +93,9 @@ function Versions({ formRef, close }: { formRef: string; close: () => void }) {
             Bring version {held.number} back
           </Button>
         ) : null}
-        <Dialog.Close asChild>
+        <SheetClose asChild>
           <Button className="ml-auto">Close</Button>
-        </Dialog.Close>
+        </SheetClose>
       </div>
     </>
   );
@@ -177,9 +165,9 @@ function Definition({ close }: { close: () => void }) {
         </Button>
         <Button onClick={() => saveFile(`${ref}.json`, text)}>Save as a file</Button>
         <CopyButton text={text} className="underline" />
-        <Dialog.Close asChild>
+        <SheetClose asChild>
           <Button className="ml-auto">Close</Button>
-        </Dialog.Close>
+        </SheetClose>
       </div>
     </>
   );

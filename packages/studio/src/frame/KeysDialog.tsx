@@ -1,7 +1,7 @@
-import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { useLocation } from "react-router";
 import { Button } from "../ui/Button.tsx";
+import { Sheet, SheetClose } from "../ui/Sheet.tsx";
 
 const EVERYWHERE: [string, string][] = [
   ["?", "Show these keys"],
@@ -50,8 +50,11 @@ export function KeysDialog() {
   }, []);
   const own = keysOf(pathname);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger asChild>
+    <Sheet
+      title="Keys"
+      open={open}
+      onOpenChange={setOpen}
+      trigger={
         <button
           type="button"
           className="size-7 flex-none rounded border border-edge text-quiet hover:bg-wash"
@@ -59,27 +62,19 @@ export function KeysDialog() {
         >
           ?
         </button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-black/25" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-24 left-1/2 w-[26rem] max-w-[92vw] -translate-x-1/2 rounded-md border border-edge bg-page p-5"
-        >
-          <Dialog.Title className="font-serif text-lg font-semibold">Keys</Dialog.Title>
-          <dl className="mt-3 grid grid-cols-[7rem_1fr] gap-y-1.5">
-            {[...own, ...EVERYWHERE].map(([keys, what]) => (
-              <div key={`${keys} ${what}`} className="contents">
-                <dt className="font-mono text-[12.5px]">{keys}</dt>
-                <dd>{what}</dd>
-              </div>
-            ))}
-          </dl>
-          <Dialog.Close asChild>
-            <Button className="mt-4">Close</Button>
-          </Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+      }
+    >
+      <dl className="mt-3 grid grid-cols-[7rem_1fr] gap-y-1.5">
+        {[...own, ...EVERYWHERE].map(([keys, what]) => (
+          <div key={`${keys} ${what}`} className="contents">
+            <dt className="font-mono text-[12.5px]">{keys}</dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </dl>
+      <SheetClose asChild>
+        <Button className="mt-4 self-start">Close</Button>
+      </SheetClose>
+    </Sheet>
   );
 }

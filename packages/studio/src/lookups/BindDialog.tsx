@@ -1,32 +1,27 @@
-import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { useFormQuery, useFormsQuery, useSaveDraftMutation, wordsOf } from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
+import { Sheet, SheetClose } from "../ui/Sheet.tsx";
 
 /** Binds a part that stands in an answer to a field of one of the forms. */
 export function BindDialog({ part }: { part: string }) {
   const [open, setOpen] = useState(false);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger asChild>
+    <Sheet
+      title={`Bind ${part} to a field`}
+      open={open}
+      onOpenChange={setOpen}
+      trigger={
         <button type="button" className="underline">
           Bind to a field
         </button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-black/25" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-24 left-1/2 w-[26rem] max-w-[92vw] -translate-x-1/2 rounded-md border border-edge bg-page p-5"
-        >
-          <Dialog.Title className="font-serif text-lg font-semibold">Bind {part} to a field</Dialog.Title>
-          <BindForm part={part} />
-          <Dialog.Close asChild>
-            <Button className="mt-3">Close</Button>
-          </Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+      }
+    >
+      <BindForm part={part} />
+      <SheetClose asChild>
+        <Button className="mt-3 self-start">Close</Button>
+      </SheetClose>
+    </Sheet>
   );
 }
 

@@ -1,9 +1,10 @@
-import type { Field, FormDefinition } from "@bibliotope/core/form";
-import { Dialog } from "radix-ui";
+import { checkDefinition, type Field, type FormDefinition, freeName } from "@bibliotope/core/form";
 import { useMemo, useState } from "react";
 import { draft } from "../state/draft.slice.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
+import { Sheet, SheetClose } from "../ui/Sheet.tsx";
+import { ProposalRow, SEARCHES, wordOf } from "./ProposalRow.tsx";
 import { type Proposal, propose } from "./propose.ts";
 import { readHtml } from "./read-html.ts";
 
@@ -11,23 +12,19 @@ import { readHtml } from "./read-html.ts";
 export function PasteDialog() {
   const [open, setOpen] = useState(false);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger asChild>
+    <Sheet
+      title="Paste a form"
+      open={open}
+      onOpenChange={setOpen}
+      size="larger"
+      trigger={
         <button type="button" className="underline">
           Paste a form
         </button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-14 left-1/2 z-50 flex max-h-[calc(100dvh-7rem)] w-[52rem] max-w-[94vw] -translate-x-1/2 flex-col rounded-md border border-edge bg-page p-5"
-        >
-          <Dialog.Title className="font-serif text-lg font-semibold">Paste a form</Dialog.Title>
-          <PasteForm close={() => setOpen(false)} />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+      }
+    >
+      <PasteForm close={() => setOpen(false)} />
+    </Sheet>
   );
 }
 
@@ -35,12 +32,12 @@ function PasteForm({ close }: { close: () => void }) {
   const definition = useStudio((state) => state.draft.definition);
   const dispatch = useStudioDispatch();
   const [html, setHtml] = useState("");
-  const [refused, setRefused] = useState<ReadonlySet<string>>(new Set());
+  /** What the developer wants in place of a proposal, by the name of the field. */
+  const [wanted, setWanted] = useState<Readonly<Record<string, string>>>({});
   const read = useMemo(() => (html.trim() ? readHtml(html) : undefined), [html]);
   const proposals = useMemo(() => propose(read?.controls ?? []), [read]);
-  const fields = proposals.map((proposal) =>
-    refused.has(proposal.field.name) ? plain(proposal.field) : proposal.field,
-  );
+  const fields = proposals.map((proposal) => boundTo(proposal, wanted[proposal.field.name]));
+  const wrong = new Map(checkDefinition({ title: "", fields }).map(({ field, message }) => [field, message]));
   const left = (read?.controls.length ?? 0) - proposals.length;
   const take = (to: FormDefinition) => {
     dispatch(draft.edited({ definition: to, selected: "" }));
@@ -59,7 +56,7 @@ function PasteForm({ close }: { close: () => void }) {
     const taken = new Set(definition.fields.map(({ name }) => name));
     take({ ...definition, fields: [...definition.fields, ...fields.map((field) => renamed(field, taken))] });
   };
-  const bound = proposals.filter(({ isAddress, field }) => isAddress && !refused.has(field.name)).length;
+  const bound = fields.filter((field) => wordOf(field)).length;
   return (
     <>
       <label htmlFor="pasted-html" className="mt-2 mb-1 block text-[12.5px] text-quiet">
@@ -73,7 +70,7 @@ function PasteForm({ close }: { close: () => void }) {
         value={html}
         onChange={(event) => {
           setHtml(event.target.value);
-          setRefused(new Set());
+          setWanted({});
         }}
       />
       {read && !read.controls.length ? (
@@ -97,16 +94,12 @@ function PasteForm({ close }: { close: () => void }) {
             </thead>
             <tbody className="table w-full">
               {proposals.map((proposal) => (
-                <Row
+                <ProposalRow
                   key={proposal.field.name}
                   proposal={proposal}
-                  isTaken={!refused.has(proposal.field.name)}
-                  set={(is) => {
-                    const names = new Set(refused);
-                    if (is) names.delete(proposal.field.name);
-                    else names.add(proposal.field.name);
-                    setRefused(names);
-                  }}
+                  value={wanted[proposal.field.name] ?? wordOf(proposal.field)}
+                  wrong={wrong.get(proposal.field.name)}
+                  set={(to) => setWanted({ ...wanted, [proposal.field.name]: to })}
                 />
               ))}
             </tbody>
@@ -114,72 +107,31 @@ function PasteForm({ close }: { close: () => void }) {
         </>
       ) : null}
       <div className="mt-4 flex flex-wrap gap-2">
-        <Button strong disabled={!proposals.length} onClick={replace}>
+        <Button strong disabled={!proposals.length || wrong.size > 0} onClick={replace}>
           Take them as the form
         </Button>
-        <Button disabled={!proposals.length} onClick={add}>
+        <Button disabled={!proposals.length || wrong.size > 0} onClick={add}>
           Add them to the form
         </Button>
-        <Dialog.Close asChild>
+        <SheetClose asChild>
           <Button className="ml-auto">Close</Button>
-        </Dialog.Close>
+        </SheetClose>
       </div>
     </>
   );
 }
 
-function Row({ proposal, isTaken, set }: { proposal: Proposal; isTaken: boolean; set: (is: boolean) => void }) {
-  const { field, control, isAddress, reason, sureness } = proposal;
-  const binding = field.kind === "search" ? "searches" : (field.binding ?? field.autofill ?? "");
-  return (
-    <tr className="border-b border-rule align-baseline last:border-0">
-      <td className="w-[34%] py-1.5 pr-3">
-        {field.label} <span className="font-mono text-[11.5px] text-quiet">{control.name}</span>
-      </td>
-      <td className="py-1.5 pr-3">
-        {isAddress ? (
-          <label className="inline-flex items-center gap-1.5 font-mono text-[12.5px]">
-            <input
-              type="checkbox"
-              checked={isTaken}
-              onChange={(event) => set(event.target.checked)}
-              aria-label={`Bind ${field.label} to ${binding}`}
-            />
-            {binding}
-            {field.address ? <span className="text-quiet">{field.address}</span> : null}
-          </label>
-        ) : (
-          <span className="text-quiet">as it is</span>
-        )}
-      </td>
-      <td className="py-1.5 pr-3 text-[12.5px] text-quiet">{isAddress ? reason : ""}</td>
-      <td className="w-[72px] py-1.5">
-        {isAddress ? (
-          <span
-            title={`${Math.round(sureness * 100)} %`}
-            className="block h-1.5 w-[64px] overflow-hidden rounded-sm bg-rule"
-          >
-            <span className="sr-only">{Math.round(sureness * 100)} %</span>
-            <span
-              aria-hidden
-              className={`block h-full ${sureness >= 0.7 ? "bg-verdigris" : "bg-ochre"}`}
-              ref={(bar) => bar?.style.setProperty("width", `${sureness * 100}%`)}
-            />
-          </span>
-        ) : null}
-      </td>
-    </tr>
-  );
-}
-
-/** A field as it was, with nothing bound. */
-function plain({ autofill: _, binding: __, address: ___, ...field }: Field): Field {
-  return { ...field, kind: field.kind === "search" ? "text" : field.kind };
+/** A proposed field, bound to what the developer wants in its place. */
+function boundTo({ field }: Proposal, wanted: string | undefined): Field {
+  if (wanted === undefined || wanted === wordOf(field)) return field;
+  const { autofill: _, binding: __, address: ___, ...plain } = field;
+  const kind = field.kind === "search" ? "text" : field.kind;
+  if (wanted === SEARCHES) return { ...plain, kind: "search", address: field.address };
+  return wanted ? { ...plain, kind, binding: wanted, address: field.address } : { ...plain, kind };
 }
 
 function renamed(field: Field, taken: Set<string>): Field {
-  let name = field.name;
-  for (let i = 2; taken.has(name); i++) name = `${field.name.slice(0, 36)}-${i}`;
+  const name = freeName(taken, field.name);
   taken.add(name);
   return { ...field, name };
 }

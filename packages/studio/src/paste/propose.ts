@@ -1,4 +1,4 @@
-import type { Field } from "@bibliotope/core/form";
+import { type Field, freeName } from "@bibliotope/core/form";
 import { BESIDE_WORDS, OTHER_WORDS, PHRASES, type Purpose, SECTIONS } from "./words.ts";
 
 /** A control that was read from HTML, and what stands around it. */
@@ -191,7 +191,7 @@ function fieldOf(control: FoundControl, found: Guess | undefined, section: strin
   const { tag, type, label, placeholder, required, options, autocomplete } = control;
   const words = (label || placeholder || control.name).replace(/\s*[*:]+\s*$/, "").slice(0, 80) || control.name;
   const base = {
-    name: freeName(control.name, taken),
+    name: nameFor(control.name, taken),
     label: words,
     ...(required ? { required } : {}),
     ...(placeholder && tag !== "select" ? { placeholder: placeholder.slice(0, 80) } : {}),
@@ -216,14 +216,13 @@ function fieldOf(control: FoundControl, found: Guess | undefined, section: strin
 }
 
 /** A name as ours have to be: what a server calls `user[address][city]` becomes `user-address-city`. */
-function freeName(name: string, taken: Set<string>): string {
+function nameFor(name: string, taken: Set<string>): string {
   const cleaned =
     name
       .replace(/[^\w-]+/g, "-")
       .replace(/^[^A-Za-z]+|-+$/g, "")
       .slice(0, 36) || "field";
-  let free = cleaned;
-  for (let i = 2; taken.has(free); i++) free = `${cleaned}-${i}`;
+  const free = freeName(taken, cleaned);
   taken.add(free);
   return free;
 }

@@ -1,0 +1,37 @@
+import { type FormAnswer, type FormDefinition, fillableFields, ruleOf, shortLine } from "@bibliotope/core/form";
+import { geodesic } from "@bibliotope/core/geo";
+import type { Client } from "../client/client.ts";
+
+/** Places of which the nearest is told. */
+const LOOKED_AT = 5;
+
+/** An answer with what a form wants to know beside it: how high the spot lies, and the nearest of some places. */
+export async function withFacts(
+  found: FormAnswer,
+  definition: FormDefinition,
+  address: string,
+  client: Client,
+): Promise<FormAnswer> {
+  const asks = (...facts: string[]) =>
+    fillableFields(definition, address).some(({ binding }) => facts.some((fact) => binding?.includes(`{${fact}`)));
+  const { nearby: words } = ruleOf(definition, address);
+  // what is not told leaves its fields empty, and keeps nothing else from being filled
+  const [height, nearby] = await Promise.all([
+    asks("height") ? client.height(found.at).catch(() => undefined) : undefined,
+    words && asks("nearby", "away") ? nearestOf(words, found, client).catch(() => undefined) : undefined,
+  ]);
+  return {
+    ...found,
+    ...(typeof height?.metres === "number" ? { height: height.metres } : {}),
+    ...(nearby ? { nearby } : {}),
+  };
+}
+
+async function nearestOf(q: string, { at }: FormAnswer, client: Client): Promise<FormAnswer["nearby"]> {
+  const asked = { q, near: `${at.lat},${at.lon}`, kinds: "place", limit: LOOKED_AT };
+  const { features } = await client.forward(asked);
+  const [nearest] = features
+    .map(({ properties }) => ({ properties, metres: geodesic(at, properties.at).metres }))
+    .sort((a, b) => a.metres - b.metres);
+  return nearest && { name: shortLine(nearest.properties), at: nearest.properties.at };
+}
