@@ -53,6 +53,12 @@ test("rehearsals", async ({ page }) => {
   await take(page, "rehearsals");
 });
 
+test("keys", async ({ page }) => {
+  await page.goto("/keys");
+  await expect(page.getByRole("rowheader", { name: "Demo, servers" })).toBeVisible();
+  await take(page, "keys");
+});
+
 test("linked", async ({ page }) => {
   await page.goto("/f/lend-to-a-branch");
   for (const [label, text] of [

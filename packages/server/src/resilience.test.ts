@@ -181,7 +181,14 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
   });
 
   it("tells other processes of a new key", async () => {
-    const { key } = await makeKey(held.database, { kind: "srv", name: "Made elsewhere", origins: [] });
+    const { key } = await makeKey(held.database, {
+      kind: "srv",
+      name: "Made elsewhere",
+      origins: [],
+      calls: [],
+      countries: [],
+      endsAt: null,
+    });
     let status = 0;
     for (let tries = 0; status !== 200 && tries < 40; tries++) {
       await wait(100);

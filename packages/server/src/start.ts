@@ -35,6 +35,8 @@ export interface Settings {
 
 const packages = fileURLToPath(new URL("../..", import.meta.url));
 const VERSION = "0.1.0";
+/** Milliseconds after which it is written down when keys were used last. */
+const NOTE_EVERY = 30_000;
 
 /** Brings everything up, in the order in which it is needed, and says that it is ready. */
 export async function start(settings: Settings, log: Logger, say: (words: string) => void): Promise<void> {
@@ -98,6 +100,8 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     log,
   );
 
+  const uses = setInterval(() => void ring.noteUses().catch(() => undefined), NOTE_EVERY);
+
   for (const signal of ["SIGINT", "SIGTERM"] as const) process.once(signal, () => void stop());
   // npm start is our parent; when it is gone, so are we
   process.once("disconnect", () => void stop());
@@ -124,6 +128,8 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     server.close();
     server.closeAllConnections();
     await signals.stop();
+    clearInterval(uses);
+    await ring.noteUses().catch(() => undefined);
     await tiles.stop();
     await database.destroy().catch(() => undefined);
     process.exit(0);

@@ -4,6 +4,7 @@ import { FormList } from "./forms/FormList.tsx";
 import { Spread } from "./forms/Spread.tsx";
 import { Frame } from "./frame/Frame.tsx";
 import { NothingHere } from "./frame/NothingHere.tsx";
+import { KeysView } from "./keys/KeysView.tsx";
 import { LookupsView } from "./lookups/LookupsView.tsx";
 import { RehearseView } from "./rehearse/RehearseView.tsx";
 
@@ -26,6 +27,7 @@ export const router = createBrowserRouter([
         ],
       },
       { path: "/lookups/*", element: <LookupsView /> },
+      { path: "/keys", element: <KeysView /> },
       { path: "*", element: <NothingHere /> },
     ],
   },

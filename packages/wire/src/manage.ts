@@ -45,23 +45,66 @@ export const saveDraftAsking = z.strictObject({ revision: z.int(), definition: f
 export const KEY_KINDS = ["web", "srv", "app", "try"] as const;
 export type KeyKind = (typeof KEY_KINDS)[number];
 
-/** `http://localhost:*` allows every port of the loopback host. */
+/**
+ * Where a web key may be used: scheme, host and port. `http://localhost:*` allows every port of that host,
+ * `https://*.members.example` every sub-domain.
+ */
 const origin = z
   .string()
-  .regex(/^https?:\/\/[^/\s:]+(:(\d{1,5}|\*))?$/, { error: "an origin is scheme, host and port, without a path" })
+  .regex(/^https?:\/\/(\*\.)?[^/\s:*]+(:(\d{1,5}|\*))?$/, {
+    error: "an origin is scheme, host and port, without a path; *. stands for any sub-domain",
+  })
   .meta({ example: "https://members.example" });
 
-export const makeKeyAsking = z.strictObject({
-  kind: z.enum(KEY_KINDS),
+/** Kinds of lookup that a key may be kept to, by what stands behind `/v1/`. */
+export const KEY_CALLS = [
+  "suggest",
+  "forward",
+  "reverse",
+  "records",
+  "postcodes",
+  "countries",
+  "distance",
+  "height",
+  "still",
+  "sheets",
+  "forms",
+] as const;
+export type KeyCall = (typeof KEY_CALLS)[number];
+
+const keyRules = {
   name: z.string().trim().min(1).max(60),
   origins: z.array(origin).max(20).default([]),
+  /** Only these kinds of lookup; all when empty. */
+  calls: z.array(z.enum(KEY_CALLS)).default([]),
+  /** Only these countries, ISO 3166; all when empty. */
+  countries: z
+    .array(z.string().regex(/^[A-Z]{2}$/, { error: "a country is two capital letters, ISO 3166" }))
+    .max(30)
+    .default([]),
+  /** From then on it is refused. */
+  endsAt: z.iso.datetime({ offset: true }).nullable().default(null),
+};
+export const makeKeyAsking = z.strictObject({ kind: z.enum(KEY_KINDS), ...keyRules });
+export const changeKeyAsking = z.strictObject(keyRules);
+/** A new key for the same use; the one before goes on for so many hours. */
+export const replaceKeyAsking = z.strictObject({
+  overlap: z
+    .int()
+    .min(0)
+    .max(24 * 90),
 });
 export const keySummary = z.object({
   id: z.int(),
   kind: z.enum(KEY_KINDS),
   name: z.string(),
   origins: z.array(z.string()),
+  calls: z.array(z.enum(KEY_CALLS)),
+  countries: z.array(z.string()),
   createdAt: z.string(),
+  endsAt: z.string().nullable(),
+  /** To the minute; null before it was used. */
+  usedAt: z.string().nullable(),
 });
 export const keyList = z.object({ keys: z.array(keySummary) });
 /** The only answer that ever holds a key itself. */
@@ -87,5 +130,7 @@ export type SessionAnswer = z.infer<typeof sessionAnswer>;
 export type FormSummary = z.infer<typeof formSummary>;
 export type FormVersion = z.infer<typeof formVersion>;
 export type FormDraft = z.infer<typeof formDraft>;
+export type MadeKey = z.infer<typeof madeKey>;
 export type MakeKeyAsking = z.infer<typeof makeKeyAsking>;
+export type ChangeKeyAsking = z.infer<typeof changeKeyAsking>;
 export type KeySummary = z.infer<typeof keySummary>;

@@ -57,6 +57,11 @@ export function shortLine({ parts, autofill, line }: Pick<FormAnswer, "parts" | 
   return parts.place?.name ?? autofill["address-line1"] ?? line.split(",")[0];
 }
 
+/** The line by which a person is told of an answer: its own, else its name, else its position. */
+export function lineFor(answer: FormAnswer): string {
+  return answer.line || shortLine(answer) || `${answer.at.lat}, ${answer.at.lon}`;
+}
+
 /** The last token of an autofill attribute: `section-home shipping postal-code` asks for `postal-code`. */
 export function tokenOf({ autofill }: Pick<Field, "autofill">): keyof AutofillValues | undefined {
   return autofill?.trim().split(/\s+/).at(-1) as keyof AutofillValues | undefined;

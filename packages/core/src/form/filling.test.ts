@@ -12,6 +12,7 @@ import {
   fillingsFor,
   hasShape,
   isSameQuestion,
+  lineFor,
   outcomeOf,
   problemsOf,
   questionFor,
@@ -225,6 +226,13 @@ describe("what comes of a lookup", () => {
     expect(values("{stepfree}")).toBe("no");
     expect(values("{phone or url}")).toBe("");
     expect(values("{nearby}[, {away} away]")).toBe("");
+  });
+
+  it("tells of an answer by its line, its name or its position", () => {
+    expect(lineFor(ANSWER)).toBe(ANSWER.line);
+    const bare = { ...ANSWER, line: "", autofill: {}, parts: {} };
+    expect(lineFor({ ...bare, parts: { place: { name: "Old Mill" } } })).toBe("Old Mill");
+    expect(lineFor(bare)).toBe(`${ANSWER.at.lat}, ${ANSWER.at.lon}`);
   });
 
   it("tells the nearest of some places, and how far it is", () => {

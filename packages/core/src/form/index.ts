@@ -4,6 +4,7 @@ export {
   fillableFields,
   fillingsFor,
   isFillable,
+  lineFor,
   lookupIn,
   shortLine,
   takesValues,

@@ -14,10 +14,10 @@ import {
   giveBack,
   type Happening,
   isLookUp,
+  lineFor,
   questionFor,
   questionOf,
   ruleOf,
-  shortLine,
   standingOf,
   startingField,
   startOf,
@@ -238,7 +238,7 @@ class FormBinding implements Binding {
     const step = fill(this.state, fillingsFor(this.#definition, answer, address));
     this.state = step.state;
     this.#write(step.write);
-    this.#traceFields(why, address, step.write, { line: answer.line || shortLine(answer), place: answer.at });
+    this.#traceFields(why, address, step.write, { line: lineFor(answer), place: answer.at });
     this.#of(address).noteAsked(questionOf(this.#definition, this.values(), address));
     this.options.filled?.(answer, why, address);
   }

@@ -1,4 +1,4 @@
-import { differingParts, type FormAnswer, shortLine } from "@bibliotope/core/form";
+import { differingParts, type FormAnswer, lineFor } from "@bibliotope/core/form";
 import { make } from "../map/make.ts";
 
 /** What can be done where words stand. */
@@ -93,7 +93,7 @@ export class OutcomePlace {
 /** A candidate's line, the words in it that others do not have marked. */
 function lineWith(candidate: FormAnswer, apart: readonly string[]): HTMLElement {
   const line = make("span", "bt-line");
-  let rest = candidate.line || shortLine(candidate) || `${candidate.at.lat}, ${candidate.at.lon}`;
+  let rest = lineFor(candidate);
   while (rest) {
     const found = apart
       .map((word) => ({ word, at: rest.indexOf(word) }))

@@ -4,6 +4,7 @@ import {
   type FormAnswer,
   type FormCountry,
   type FormDefinition,
+  lineFor,
   ruleOf,
   shortLine,
   storedPosition,
@@ -137,7 +138,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
         candidates.map((candidate, i) => ({
           at: candidate.at,
           number: i + 1,
-          name: candidate.line,
+          name: lineFor(candidate),
           heard: ({ type }) => type === "press" && binding.choose(i, address),
         })),
       );

@@ -27,6 +27,7 @@ export const FORM_STYLE = `
 .bt-choices > li + li { border-top: 1px solid var(--bt-list-rule, color-mix(in srgb, currentColor 14%, transparent)); }
 .bt-choice { display: flex; gap: 0.75em; align-items: baseline; width: 100%; padding: 0.5em 0.75em; font: inherit; text-align: start; color: inherit; background: var(--bt-field-paper, Field); border: 0; cursor: pointer; }
 .bt-choice:is(:hover, :focus-visible) { background: var(--bt-list-chosen, color-mix(in srgb, currentColor 9%, transparent)); }
+.bt-choice mark { background: none; color: inherit; text-decoration: underline; text-decoration-color: var(--bt-mark, #a8741a); text-decoration-thickness: 2px; text-underline-offset: 3px; }
 .bt-choice .bt-number { font-size: 0.84em; color: var(--bt-quiet, inherit); }
 .bt-distance { display: grid; grid-template-columns: 1fr auto; gap: 0.5em; }
 .bt-distance > output { min-width: 0; }

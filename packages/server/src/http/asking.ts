@@ -22,6 +22,11 @@ export function readAsking<S extends z.ZodType>(request: Request, schema: S): z.
   );
 }
 
+/** Number of a thing in a path, or nought, which nothing has. */
+export function idOf(written: string): number {
+  return /^\d{1,9}$/.test(written) ? Number(written) : 0;
+}
+
 /** The query string as written: Express's own reading would turn brackets into objects. */
 function queryOf(request: Request): Record<string, unknown> {
   const at = request.originalUrl.indexOf("?");

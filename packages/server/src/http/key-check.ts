@@ -24,8 +24,17 @@ export function checkKey(ring: KeyRing): RequestHandler {
         { "WWW-Authenticate": 'Bearer error="invalid_token"' },
       );
     }
+    if (key.endsAt && key.endsAt.getTime() <= Date.now())
+      throw new HttpProblem(
+        "no-key",
+        `The key “${key.name}” ended on ${key.endsAt.toISOString().slice(0, 10)}. Make another in the workbench, or let it go on for longer.`,
+        undefined,
+        { "WWW-Authenticate": 'Bearer error="invalid_token"' },
+      );
     checkPlace(request, key);
+    checkCall(request, key);
     response.locals.key = key;
+    ring.used(key);
     next();
   };
 }
@@ -35,6 +44,15 @@ function keyOf(request: Request): string | undefined {
   if (bearer) return bearer;
   const token = request.query.access_token;
   return typeof token === "string" && token ? token : undefined;
+}
+
+/** @throws HttpProblem when the key is kept to other kinds of lookup */
+function checkCall({ path }: Request, { name, calls }: HeldKey): void {
+  if (!calls.length || (calls as string[]).includes(path.split("/")[1])) return;
+  throw new HttpProblem(
+    "not-allowed",
+    `The key “${name}” is for ${calls.join(", ")} only. Allow it more in the workbench, or use another key.`,
+  );
 }
 
 /** @throws HttpProblem when a key of this kind may not be used from there */

@@ -4,6 +4,8 @@ import type { Knex } from "knex";
 import { makeKey, readKeys } from "./keys.repository.ts";
 import { hashOf } from "./secrets.ts";
 
+const UNLIMITED = { calls: [], countries: [], endsAt: null };
+
 export type DemoKeys = Record<KeyKind, string>;
 
 /** Pages on this machine may use the demo's web key, whatever port their own server took. */
@@ -30,7 +32,8 @@ export async function demoKeys(database: Knex, file: string): Promise<DemoKeys> 
     keys[kind] =
       typeof key === "string" && known.has(hashOf(key))
         ? key
-        : (await makeKey(database, { kind, name: NAMES[kind], origins: kind === "web" ? LOOPBACK : [] })).key;
+        : (await makeKey(database, { kind, name: NAMES[kind], origins: kind === "web" ? LOOPBACK : [], ...UNLIMITED }))
+            .key;
   }
   if (JSON.stringify(keys) !== JSON.stringify(held)) {
     await writeFile(`${file}.part`, JSON.stringify(keys, null, 2), { mode: 0o600 });

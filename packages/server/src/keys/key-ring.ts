@@ -1,10 +1,12 @@
 import type { Knex } from "knex";
-import { type HeldKey, readKeys } from "./keys.repository.ts";
+import { type HeldKey, noteUses, readKeys } from "./keys.repository.ts";
 import { hashOf } from "./secrets.ts";
 
 /** All keys in memory, so that no lookup waits for the database; told of changes by `signals.ts`. */
 export class KeyRing {
   #keys = new Map<string, HeldKey>();
+  /** Uses that are not noted yet, by the key's id. */
+  #uses = new Map<number, Date>();
 
   constructor(private readonly database: Knex) {}
 
@@ -15,13 +17,38 @@ export class KeyRing {
   find(key: string): HeldKey | undefined {
     return this.#keys.get(hashOf(key));
   }
+
+  /** Remembers that a key is used; written down later, so that no lookup waits for it. */
+  used({ id }: HeldKey): void {
+    this.#uses.set(id, new Date());
+  }
+
+  /** Writes down when keys were used last; what cannot be written is tried again the next time. */
+  async noteUses(): Promise<void> {
+    const uses = this.#uses;
+    if (!uses.size) return;
+    this.#uses = new Map();
+    try {
+      await noteUses(this.database, uses);
+    } catch (error) {
+      this.#uses = new Map([...uses, ...this.#uses]);
+      throw error;
+    }
+  }
 }
 
-/** True when a page of that origin may use the key. `http://localhost:*` allows every port. */
+/**
+ * True when a page of that origin may use the key. `http://localhost:*` allows every port, `https://*.members.example`
+ * every sub-domain, but not the domain itself.
+ */
 export function allowsOrigin({ origins }: Pick<HeldKey, "origins">, origin: string): boolean {
-  return origins.some(
-    (allowed) => allowed === origin || (allowed.endsWith(":*") && withoutPort(origin) === allowed.slice(0, -2)),
-  );
+  return origins.some((allowed) => {
+    const [wanted, given] = allowed.endsWith(":*") ? [allowed.slice(0, -2), withoutPort(origin)] : [allowed, origin];
+    const [scheme, domain] = wanted.split("://*");
+    if (domain === undefined) return wanted === given;
+    const host = given.startsWith(`${scheme}://`) ? given.slice(scheme.length + 3) : "";
+    return host.length > domain.length && host.endsWith(domain) && !host.includes("/");
+  });
 }
 
 function withoutPort(origin: string): string {

@@ -1,4 +1,4 @@
-import type { KeyKind, KeySummary, MakeKeyAsking } from "@bibliotope/wire";
+import type { ChangeKeyAsking, KeyCall, KeyKind, KeySummary, MadeKey, MakeKeyAsking } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import { hashOf, newSecret } from "./secrets.ts";
 
@@ -8,34 +8,101 @@ export interface HeldKey {
   kind: KeyKind;
   name: string;
   origins: string[];
+  /** Kinds of lookup that it is kept to; all when empty. */
+  calls: KeyCall[];
+  /** Countries that it is kept to; all when empty. */
+  countries: string[];
+  endsAt: Date | null;
 }
 
 /** Makes a key and tells every process. The key itself is in the answer and nowhere else. */
-export async function makeKey(
-  database: Knex,
-  { kind, name, origins }: MakeKeyAsking,
-): Promise<KeySummary & { key: string }> {
+export async function makeKey(database: Knex, { kind, ...rules }: MakeKeyAsking): Promise<MadeKey> {
   const key = `bt_${kind}_${newSecret()}`;
   const [row] = await database("keys")
-    .insert({ kind, name, origins, key_hash: hashOf(key) })
-    .returning(["id", "created_at"]);
-  await database.raw("select pg_notify('bibliotope', 'keys')");
-  return { id: row.id, kind, name, origins, createdAt: row.created_at.toISOString(), key };
+    .insert({ kind, ...columnsOf(rules), key_hash: hashOf(key) })
+    .returning("*");
+  await tell(database);
+  return { ...summaryOf(row), key };
 }
 
+/** Keys that were not withdrawn, those that have ended too. */
 export async function listKeys(database: Knex): Promise<KeySummary[]> {
-  const rows = await database("keys").whereNull("withdrawn_at").orderBy("id");
-  return rows.map((row) => ({
-    id: row.id,
-    kind: row.kind,
-    name: row.name,
-    origins: row.origins,
-    createdAt: row.created_at.toISOString(),
-  }));
+  return (await database("keys").whereNull("withdrawn_at").orderBy("id")).map(summaryOf);
 }
 
-/** Every key that may be used, by its hash. */
-export async function readKeys(database: Knex): Promise<Map<string, HeldKey>> {
-  const rows = await database("keys").whereNull("withdrawn_at").select("id", "kind", "name", "origins", "key_hash");
-  return new Map(rows.map(({ key_hash, ...key }) => [key_hash, key]));
+/** Changes what a key may be used for. @returns undefined when there is no such key */
+export async function changeKey(database: Knex, id: number, rules: ChangeKeyAsking): Promise<KeySummary | undefined> {
+  const [row] = await database("keys").where({ id }).whereNull("withdrawn_at").update(columnsOf(rules)).returning("*");
+  if (row) await tell(database);
+  return row && summaryOf(row);
 }
+
+/**
+ * Makes a key for the same use as another, which ends after some hours, or when it would have anyway.
+ * @returns undefined when there is no such key
+ */
+export async function replaceKey(database: Knex, id: number, overlap: number): Promise<MadeKey | undefined> {
+  return database.transaction(async (transaction) => {
+    const [before] = await transaction("keys")
+      .where({ id })
+      .whereNull("withdrawn_at")
+      .update({ ends_at: transaction.raw("least(ends_at, now() + ? * interval '1 hour')", [overlap]) })
+      .returning("*");
+    if (!before) return undefined;
+    const { kind, name, origins, calls, countries } = before;
+    return makeKey(transaction, { kind, name, origins, calls, countries, endsAt: null });
+  });
+}
+
+/** Withdraws a key at once. @returns false when there is no such key */
+export async function withdrawKey(database: Knex, id: number): Promise<boolean> {
+  const gone = await database("keys")
+    .where({ id })
+    .whereNull("withdrawn_at")
+    .update({ withdrawn_at: database.fn.now() });
+  if (gone) await tell(database);
+  return gone === 1;
+}
+
+/** Notes when keys were used last. @param uses moments by the key's id */
+export async function noteUses(database: Knex, uses: ReadonlyMap<number, Date>): Promise<void> {
+  for (const [id, used_at] of uses)
+    await database("keys")
+      .where({ id })
+      .andWhere((query) => query.whereNull("used_at").orWhere("used_at", "<", used_at))
+      .update({ used_at });
+}
+
+/** Every key that was not withdrawn, by its hash. */
+export async function readKeys(database: Knex): Promise<Map<string, HeldKey>> {
+  const rows = await database("keys").whereNull("withdrawn_at");
+  return new Map(
+    rows.map(({ key_hash, id, kind, name, origins, calls, countries, ends_at }) => [
+      key_hash,
+      { id, kind, name, origins, calls, countries, endsAt: ends_at },
+    ]),
+  );
+}
+
+const tell = (database: Knex) => database.raw("select pg_notify('bibliotope', 'keys')");
+
+const columnsOf = ({ name, origins, calls, countries, endsAt }: ChangeKeyAsking) => ({
+  name,
+  origins,
+  calls,
+  countries,
+  ends_at: endsAt,
+});
+
+// biome-ignore lint/suspicious/noExplicitAny: a row as the driver gives it
+const summaryOf = ({ id, kind, name, origins, calls, countries, created_at, ends_at, used_at }: any): KeySummary => ({
+  id,
+  kind,
+  name,
+  origins,
+  calls,
+  countries,
+  createdAt: created_at.toISOString(),
+  endsAt: ends_at?.toISOString() ?? null,
+  usedAt: used_at?.toISOString() ?? null,
+});

@@ -121,7 +121,7 @@ describe("keys made in the workbench", () => {
     expect((await from(key, { origin: "https://members.example" })).status).toBe(200);
     expect((await from(key, { origin: "http://localhost:5173" })).status).toBe(403);
     const { keys: listed } = (await (await browser.get("/api/keys")).json()) as { keys: object[] };
-    expect(listed).toContainEqual(summary);
+    expect(listed).toContainEqual({ ...summary, usedAt: expect.any(String) });
     expect(JSON.stringify(listed)).not.toContain(key);
   });
 

@@ -16,6 +16,7 @@ import { type Request, type Response, Router } from "express";
 import type { Knex } from "knex";
 import { readAsking } from "../http/asking.ts";
 import { engineOf, languagesOf, sendAnswer, sendRecords } from "../http/engine.ts";
+import { checkCountry, countriesFor } from "../http/key-countries.ts";
 import { missingRecord } from "../http/missing-record.ts";
 import { playsSeveral } from "../http/situations.ts";
 import { fixedAnswer } from "../http/without-index.ts";
@@ -46,7 +47,8 @@ export function lookupRoutes(index: LiveIndex, database: Knex): Router {
     const { lang, format, ...asked } = readAsking(request, suggestAsking);
     const engine = engineOf(index);
     const began = performance.now();
-    const answer = engine.suggest({ ...asked, langs: languagesOf(request, lang) });
+    const countries = countriesFor(response, asked.countries);
+    const answer = engine.suggest({ ...asked, countries, langs: languagesOf(request, lang) });
     const isOpenSearch = format === "opensearch" || (!format && request.accepts(["json", OPENSEARCH]) === OPENSEARCH);
     response.vary("Accept");
     if (isOpenSearch) {
@@ -59,7 +61,7 @@ export function lookupRoutes(index: LiveIndex, database: Knex): Router {
       );
       return;
     }
-    const advice = answer.outcome === "none" ? notHeld(engine, asked.countries) : [];
+    const advice = answer.outcome === "none" ? notHeld(engine, countries) : [];
     sendAnswer(
       response,
       CALLS.suggest.mediaType,
@@ -77,7 +79,8 @@ export function lookupRoutes(index: LiveIndex, database: Knex): Router {
     }
     const engine = engineOf(index);
     const began = performance.now();
-    const { q, lang, gloss, countries, kinds, inside, box, near, limit } = asked;
+    const { q, lang, gloss, kinds, inside, box, near, limit } = asked;
+    const countries = countriesFor(response, asked.countries);
     const parts = Object.fromEntries(
       PARTS.flatMap((part) => (asked[part] === undefined ? [] : [[part, asked[part]]])),
     ) as Partial<Record<PartName, string>>;
@@ -117,7 +120,8 @@ export function lookupRoutes(index: LiveIndex, database: Knex): Router {
     const { lang, format, ...asked } = readAsking(request, reverseAsking);
     const engine = engineOf(index);
     const began = performance.now();
-    const answer = engine.reverse({ ...asked, langs: languagesOf(request, lang) });
+    const countries = countriesFor(response, asked.countries);
+    const answer = engine.reverse({ ...asked, countries, langs: languagesOf(request, lang) });
     const features = answer.candidates.map(featureOf);
     sendRecords(
       request,
@@ -142,6 +146,7 @@ export function lookupRoutes(index: LiveIndex, database: Knex): Router {
     const ref = String(request.params.ref);
     const found = engine.record(ref, { langs: languagesOf(request, lang) });
     if (!found) throw await missingRecord(database, engine, ref);
+    checkCountry(response, found.parts.country?.code);
     if (found.facts && facts) {
       const chosen = facts.flatMap((fact) => (found.facts?.[fact] === undefined ? [] : [[fact, found.facts[fact]]]));
       found.facts = Object.fromEntries(chosen);
@@ -155,6 +160,7 @@ export function lookupRoutes(index: LiveIndex, database: Knex): Router {
     const engine = engineOf(index);
     const began = performance.now();
     const country = String(request.params.country).slice(0, 2);
+    checkCountry(response, country.toUpperCase());
     const answer = engine.postcodes({ country, starts, limit, langs: languagesOf(request, lang) });
     const missing = answer.outcome === "none" ? notHeld(engine, [country.toUpperCase()]) : [];
     const features = answer.candidates.map(featureOf);

@@ -1,11 +1,13 @@
 import { randomBytes } from "node:crypto";
 import { checkDefinition, type FormDefinition } from "@bibliotope/core/form";
 import {
+  changeKeyAsking,
   formDefinitionJsonSchema,
   formDefinitionSchema,
   keepLookupAsking,
   keepsLookupsAsking,
   makeKeyAsking,
+  replaceKeyAsking,
   type SessionAnswer,
   saveDraftAsking,
 } from "@bibliotope/wire";
@@ -14,11 +16,11 @@ import type { Knex } from "knex";
 import * as z from "zod";
 import * as forms from "../forms/forms.repository.ts";
 import type { PublishedForms } from "../forms/published-forms.ts";
-import { readAsking } from "../http/asking.ts";
+import { idOf, readAsking } from "../http/asking.ts";
 import { HttpProblem } from "../http/problem.ts";
 import { sessionCookie, sessionSecret } from "../http/session.ts";
 import type { KeyRing } from "../keys/key-ring.ts";
-import { listKeys, makeKey } from "../keys/keys.repository.ts";
+import * as keys from "../keys/keys.repository.ts";
 import * as lookups from "../lookups/lookups.repository.ts";
 import { endSession } from "../users/users.repository.ts";
 import { rehearsalRoutes } from "./rehearsals.route.ts";
@@ -106,11 +108,32 @@ export function manageRoutes({ database, published, ring, studioKey, tryKey }: N
     response.json(await lookups.listLookups(database, response.locals.user.id));
   });
 
-  router.get("/keys", async (_request, response) => void response.json({ keys: await listKeys(database) }));
+  router.get("/keys", async (_request, response) => {
+    await ring.noteUses();
+    response.json({ keys: await keys.listKeys(database) });
+  });
   router.post("/keys", async (request, response) => {
-    const made = await makeKey(database, readAsking(request, makeKeyAsking));
+    const made = await keys.makeKey(database, readAsking(request, makeKeyAsking));
     await ring.refresh();
     response.status(201).json(made);
+  });
+  router.put("/keys/:id", async (request, response) => {
+    const changed = await keys.changeKey(database, idOf(request.params.id), readAsking(request, changeKeyAsking));
+    if (!changed) throw noSuchKey();
+    await ring.refresh();
+    response.json(changed);
+  });
+  router.post("/keys/:id/replace", async (request, response) => {
+    const { overlap } = readAsking(request, replaceKeyAsking);
+    const made = await keys.replaceKey(database, idOf(request.params.id), overlap);
+    if (!made) throw noSuchKey();
+    await ring.refresh();
+    response.status(201).json(made);
+  });
+  router.delete("/keys/:id", async (request, response) => {
+    if (!(await keys.withdrawKey(database, idOf(request.params.id)))) throw noSuchKey();
+    await ring.refresh();
+    response.status(204).end();
   });
   return router;
 
@@ -129,4 +152,5 @@ function refuseWrong(definition: FormDefinition): void {
   throw new HttpProblem("malformed", `${parameter ? `${parameter}: ` : ""}${message}.`, issues);
 }
 
+const noSuchKey = () => new HttpProblem("not-found", "There is no such key, or it was withdrawn.");
 const noSuchForm = () => new HttpProblem("not-found", "There is no form with this ref.");

@@ -2,7 +2,7 @@ import { keepRehearsalAsking, keepTraceAsking } from "@bibliotope/wire";
 import { type Request, Router } from "express";
 import type { Knex } from "knex";
 import * as rehearsals from "../forms/rehearsals.repository.ts";
-import { readAsking } from "../http/asking.ts";
+import { idOf, readAsking } from "../http/asking.ts";
 import { HttpProblem } from "../http/problem.ts";
 
 /** `/api/forms/REF/rehearsals` and `/traces`: kept steps of a form, and what happened in its last runs. */
@@ -38,11 +38,6 @@ export function rehearsalRoutes(database: Knex): Router {
     response.json(trace);
   });
   return router;
-}
-
-/** Number of a kept thing, or one that nothing has. */
-function idOf(written: string): number {
-  return /^\d{1,9}$/.test(written) ? Number(written) : 0;
 }
 
 const missing = (what: string) => new HttpProblem("not-found", `There is no such ${what}.`);

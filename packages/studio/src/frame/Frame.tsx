@@ -7,6 +7,7 @@ import { SignInNeeded } from "./SignInNeeded.tsx";
 const PLACES = [
   ["/forms", "Forms"],
   ["/lookups", "Lookups"],
+  ["/keys", "Keys"],
 ] as const;
 
 /** The thin header with the places of work, and the view under it. */

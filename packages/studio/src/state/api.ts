@@ -1,5 +1,6 @@
 import type { FormDefinition } from "@bibliotope/core/form";
 import type {
+  ChangeKeyAsking,
   EarlierLookups,
   FormDraft,
   FormSummary,
@@ -10,6 +11,9 @@ import type {
   KeptRehearsal,
   KeptTrace,
   KeptTraceSummary,
+  KeySummary,
+  MadeKey,
+  MakeKeyAsking,
   Problem,
   SessionAnswer,
 } from "@bibliotope/wire";
@@ -25,7 +29,7 @@ export const api = createApi({
     responseHandler: "json",
     timeout: 10_000,
   }),
-  tagTypes: ["forms", "lookups", "rehearsals", "traces"],
+  tagTypes: ["forms", "keys", "lookups", "rehearsals", "traces"],
   endpoints: (build) => ({
     session: build.query<SessionAnswer, void>({
       query: () => "/session",
@@ -89,6 +93,27 @@ export const api = createApi({
       query: ({ ref, trace }) => ({ url: `/forms/${encodeURIComponent(ref)}/traces`, method: "POST", body: trace }),
       invalidatesTags: ["traces"],
     }),
+    keys: build.query<KeySummary[], void>({
+      query: () => "/keys",
+      transformResponse: (answer: { keys: KeySummary[] }) => answer.keys,
+      providesTags: ["keys"],
+    }),
+    makeKey: build.mutation<MadeKey, MakeKeyAsking>({
+      query: (body) => ({ url: "/keys", method: "POST", body }),
+      invalidatesTags: ["keys"],
+    }),
+    changeKey: build.mutation<KeySummary, { id: number; rules: ChangeKeyAsking }>({
+      query: ({ id, rules }) => ({ url: `/keys/${id}`, method: "PUT", body: rules }),
+      invalidatesTags: ["keys"],
+    }),
+    replaceKey: build.mutation<MadeKey, { id: number; overlap: number }>({
+      query: ({ id, overlap }) => ({ url: `/keys/${id}/replace`, method: "POST", body: { overlap } }),
+      invalidatesTags: ["keys"],
+    }),
+    withdrawKey: build.mutation<void, number>({
+      query: (id) => ({ url: `/keys/${id}`, method: "DELETE", body: {} }),
+      invalidatesTags: ["keys"],
+    }),
     lookups: build.query<EarlierLookups, void>({ query: () => "/lookups", providesTags: ["lookups"] }),
     keepLookup: build.mutation<void, KeepLookupAsking>({
       query: (body) => ({ url: "/lookups", method: "POST", body }),
@@ -122,6 +147,11 @@ export const {
   useDropRehearsalMutation,
   useTracesQuery,
   useTraceQuery,
+  useKeysQuery,
+  useMakeKeyMutation,
+  useChangeKeyMutation,
+  useReplaceKeyMutation,
+  useWithdrawKeyMutation,
 } = api;
 
 /** What to tell the person about a call that failed. */

@@ -1,0 +1,92 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+import { baseUrl } from "./support/house.ts";
+
+const sheet = (page: Page) => page.getByRole("dialog");
+const row = (page: Page, name: string) => page.getByRole("row").filter({ has: page.getByRole("rowheader", { name }) });
+
+/** Asks as a page of an origin does. */
+async function ask(call: string, key: string, origin: string): Promise<number> {
+  const response = await fetch(`${baseUrl()}/v1/${call}?q=12+harb&access_token=${key}`, { headers: { origin } });
+  return response.status;
+}
+
+async function shownKey(page: Page): Promise<string> {
+  await expect(sheet(page)).toContainText("It is shown once");
+  const key = await sheet(page).locator("code").textContent();
+  await sheet(page).getByRole("button", { name: "I have it" }).click();
+  await expect(sheet(page)).toBeHidden();
+  return key!;
+}
+
+test("a key is made, kept to what it is for, changed, replaced and withdrawn", async ({ page }) => {
+  const name = `Members ${test.info().retry}`;
+  const origin = "https://eu.members.example";
+  await page.goto("/keys");
+  await expect(row(page, "Demo, servers")).toContainText("servers");
+  await page.getByRole("button", { name: "New key" }).click();
+  await sheet(page).getByLabel("servers").check();
+  await expect(sheet(page)).toContainText("is refused from browsers");
+  await expect(sheet(page).getByLabel("Origins, one a line")).toHaveCount(0);
+  await sheet(page).getByLabel("pages", { exact: true }).check();
+  await sheet(page).getByLabel("Name").fill(name);
+  await sheet(page).getByLabel("Origins, one a line").fill("members.example");
+  await sheet(page).getByRole("button", { name: "Make it" }).click();
+  await expect(sheet(page).getByRole("alert")).toContainText("an origin is scheme, host and port");
+  await sheet(page).getByLabel("Origins, one a line").fill("https://*.members.example");
+  await sheet(page).getByLabel("suggestions").check();
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  await sheet(page).getByRole("button", { name: "Make it" }).click();
+  const key = await shownKey(page);
+  expect(key).toMatch(/^bt_web_/);
+  await expect(page.locator("body")).not.toContainText(key);
+  await expect(row(page, name)).toContainText("https://*.members.example");
+  await expect(row(page, name)).toContainText("not yet");
+  expect(await ask("suggest", key, origin)).toBe(200);
+  expect(await ask("suggest", key, "https://elsewhere.example")).toBe(403);
+  expect(await ask("forward", key, origin)).toBe(403);
+
+  await page.getByRole("button", { name: `Change ${name}` }).click();
+  await sheet(page).getByLabel("forward").check();
+  await sheet(page).getByLabel("Countries, by code").fill("qv");
+  await sheet(page).getByRole("button", { name: "Save" }).click();
+  await expect(sheet(page)).toBeHidden();
+  await expect(row(page, name)).toContainText("suggestions, forward");
+  await expect(row(page, name)).toContainText("QV");
+  await expect(row(page, name)).toContainText("a moment ago");
+  expect(await ask("forward", key, origin)).toBe(200);
+
+  await page.getByRole("button", { name: `Replace ${name}` }).click();
+  await sheet(page)
+    .getByLabel(/How long/)
+    .selectOption({ label: "a day" });
+  await sheet(page).getByRole("button", { name: "Replace it" }).click();
+  const next = await shownKey(page);
+  expect(next).not.toBe(key);
+  for (const one of [key, next]) expect(await ask("forward", one, origin)).toBe(200);
+  await expect(row(page, name)).toHaveCount(2);
+  await expect(row(page, name).first()).toContainText(/tomorrow|in \d+ hours/);
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+
+  await page
+    .getByRole("button", { name: `Withdraw ${name}` })
+    .first()
+    .click();
+  await expect(sheet(page)).toContainText("it cannot be brought back");
+  await sheet(page).getByRole("button", { name: "Withdraw it" }).click();
+  await expect(row(page, name)).toHaveCount(1);
+  expect(await ask("suggest", key, origin)).toBe(401);
+  expect(await ask("suggest", next, origin)).toBe(200);
+});
+
+test("a key that has ended is told as ended", async ({ page }) => {
+  await page.goto("/keys");
+  await page.getByRole("button", { name: "New key" }).click();
+  await sheet(page).getByLabel("tests").check();
+  await sheet(page).getByLabel("Name").fill("Over");
+  await sheet(page).getByLabel("Last day").fill("2020-01-31");
+  await sheet(page).getByRole("button", { name: "Make it" }).click();
+  const key = await shownKey(page);
+  await expect(row(page, "Over").first()).toContainText(/ended \d+ days ago/);
+  expect(await ask("suggest", key, baseUrl())).toBe(401);
+});

@@ -1,0 +1,200 @@
+import { KEY_KINDS, type KeyKind, type KeySummary } from "@bibliotope/wire";
+import { type FormEvent, useState } from "react";
+import {
+  useChangeKeyMutation,
+  useMakeKeyMutation,
+  useReplaceKeyMutation,
+  useWithdrawKeyMutation,
+  wordsOf,
+} from "../state/api.ts";
+import { Button } from "../ui/Button.tsx";
+import { Sheet } from "../ui/Sheet.tsx";
+import { draftOf, NO_RULES, RulesFields, rulesOf } from "./RulesFields.tsx";
+import { ShownOnce } from "./ShownOnce.tsx";
+import { KIND_WORDS } from "./words.ts";
+
+const LINK = "underline";
+
+function Wrong({ error }: { error: unknown }) {
+  return error ? (
+    <p role="alert" className="mt-3 text-madder">
+      {wordsOf(error)}
+    </p>
+  ) : null;
+}
+
+/** Makes a key. */
+export function MakeKey() {
+  const [open, setOpen] = useState(false);
+  const [kind, setKind] = useState<KeyKind>("web");
+  const [rules, setRules] = useState(NO_RULES);
+  const [make, { data: made, error, isLoading, reset }] = useMakeKeyMutation();
+  const toggle = (is: boolean) => {
+    setOpen(is);
+    setRules(NO_RULES);
+    reset();
+  };
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    void make({ kind, ...rulesOf(rules, kind) });
+  };
+  return (
+    <Sheet
+      title={made ? `The key “${made.name}”` : "New key"}
+      open={open}
+      onOpenChange={toggle}
+      size="large"
+      trigger={<Button strong>New key</Button>}
+    >
+      {made ? (
+        <ShownOnce made={made} />
+      ) : (
+        <form onSubmit={submit}>
+          <fieldset className="mt-3">
+            <legend className="mb-1 text-[12.5px] text-quiet">For</legend>
+            <div className="flex flex-wrap gap-x-5 gap-y-1">
+              {KEY_KINDS.map((one) => (
+                <label key={one} className="inline-flex items-center gap-1.5">
+                  <input type="radio" name="kind" checked={kind === one} onChange={() => setKind(one)} />
+                  {KIND_WORDS[one].name}
+                </label>
+              ))}
+            </div>
+            <p className="mt-1 text-[12.5px] text-quiet">{KIND_WORDS[kind].use}</p>
+          </fieldset>
+          <RulesFields kind={kind} value={rules} set={setRules} />
+          <Wrong error={error} />
+          <Button strong type="submit" className="mt-4" disabled={isLoading}>
+            Make it
+          </Button>
+        </form>
+      )}
+    </Sheet>
+  );
+}
+
+/** Changes what a key may be used for. */
+export function ChangeKey({ held }: { held: KeySummary }) {
+  const [open, setOpen] = useState(false);
+  const [rules, setRules] = useState(draftOf(held));
+  const [change, { error, isLoading }] = useChangeKeyMutation();
+  const toggle = (is: boolean) => {
+    setOpen(is);
+    setRules(draftOf(held));
+  };
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    change({ id: held.id, rules: rulesOf(rules, held.kind) })
+      .unwrap()
+      .then(
+        () => setOpen(false),
+        () => undefined,
+      );
+  };
+  return (
+    <Sheet
+      title={`Change “${held.name}”`}
+      open={open}
+      onOpenChange={toggle}
+      size="large"
+      trigger={
+        <button type="button" className={LINK}>
+          Change<span className="sr-only"> {held.name}</span>
+        </button>
+      }
+    >
+      <form onSubmit={submit}>
+        <RulesFields kind={held.kind} value={rules} set={setRules} />
+        <Wrong error={error} />
+        <Button strong type="submit" className="mt-4" disabled={isLoading}>
+          Save
+        </Button>
+      </form>
+    </Sheet>
+  );
+}
+
+/** Hours for which both keys work. */
+const OVERLAPS = [
+  [0, "not at all: it ends now"],
+  [24, "a day"],
+  [24 * 7, "a week"],
+  [24 * 30, "thirty days"],
+] as const;
+
+/** Puts another key in the place of one. */
+export function ReplaceKey({ held }: { held: KeySummary }) {
+  const [open, setOpen] = useState(false);
+  const [overlap, setOverlap] = useState<number>(24 * 7);
+  const [replace, { data: made, error, isLoading, reset }] = useReplaceKeyMutation();
+  const toggle = (is: boolean) => {
+    setOpen(is);
+    reset();
+  };
+  return (
+    <Sheet
+      title={`Replace “${held.name}”`}
+      open={open}
+      onOpenChange={toggle}
+      trigger={
+        <button type="button" className={LINK}>
+          Replace<span className="sr-only"> {held.name}</span>
+        </button>
+      }
+    >
+      {made ? (
+        <ShownOnce made={made} />
+      ) : (
+        <>
+          <label className="mt-3 block">
+            How long the key before goes on
+            <select
+              className="mt-1 h-[34px] w-full rounded border border-edge bg-field px-2"
+              value={overlap}
+              onChange={(event) => setOverlap(Number(event.target.value))}
+            >
+              {OVERLAPS.map(([hours, words]) => (
+                <option key={hours} value={hours}>
+                  {words}
+                </option>
+              ))}
+            </select>
+          </label>
+          <Wrong error={error} />
+          <Button
+            strong
+            className="mt-4 self-start"
+            disabled={isLoading}
+            onClick={() => void replace({ id: held.id, overlap })}
+          >
+            Replace it
+          </Button>
+        </>
+      )}
+    </Sheet>
+  );
+}
+
+/** Withdraws a key, after asking whether that is meant. */
+export function WithdrawKey({ held }: { held: KeySummary }) {
+  const [open, setOpen] = useState(false);
+  const [withdraw, { error, isLoading }] = useWithdrawKeyMutation();
+  return (
+    <Sheet
+      title={`Withdraw “${held.name}”`}
+      open={open}
+      onOpenChange={setOpen}
+      trigger={
+        <button type="button" className={LINK}>
+          Withdraw<span className="sr-only"> {held.name}</span>
+        </button>
+      }
+    >
+      <p className="mt-3">Everything that uses it stops at once, and it cannot be brought back.</p>
+      <Wrong error={error} />
+      <Button strong className="mt-4 self-start" disabled={isLoading} onClick={() => void withdraw(held.id)}>
+        Withdraw it
+      </Button>
+    </Sheet>
+  );
+}

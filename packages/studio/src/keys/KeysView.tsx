@@ -1,0 +1,91 @@
+import type { KeySummary } from "@bibliotope/wire";
+import { useKeysQuery, wordsOf } from "../state/api.ts";
+import { moment } from "../ui/moment.ts";
+import { ChangeKey, MakeKey, ReplaceKey, WithdrawKey } from "./KeySheets.tsx";
+import { KIND_WORDS, keptTo, standing } from "./words.ts";
+
+/** The door of the service: which keys there are, what each is kept to, and when it was used last. */
+export function KeysView() {
+  const { data: keys, error, isLoading } = useKeysQuery(undefined, { refetchOnMountOrArgChange: true });
+  return (
+    <main className="mx-auto w-full max-w-6xl px-5 py-7">
+      <div className="flex items-center justify-between">
+        <h1 className="font-serif text-[26px] font-semibold">Keys</h1>
+        <MakeKey />
+      </div>
+      <p className="mt-1 max-w-[46rem] text-quiet">
+        Every lookup carries a key. One that stands in pages works only from the origins that it names; one for servers
+        is refused from browsers. Each can be kept to kinds of lookup, to countries, and to a last day.
+      </p>
+      {error ? (
+        <p role="alert" className="mt-3 text-ochre">
+          {wordsOf(error)}
+        </p>
+      ) : null}
+      {isLoading ? (
+        <p role="status" className="mt-4 text-quiet">
+          Loading the keys
+        </p>
+      ) : null}
+      {keys?.length ? (
+        <div className="mt-5 overflow-x-auto rounded-md border border-rule bg-page">
+          <table className="w-full min-w-[54rem]">
+            <thead className="text-left text-[12.5px] text-quiet">
+              <tr>
+                {["Name", "For", "Kept to", "Used", "Ends"].map((head) => (
+                  <th key={head} className="px-4 pt-3 pb-1.5 font-normal">
+                    {head}
+                  </th>
+                ))}
+                <th className="px-4">
+                  <span className="sr-only">What can be done</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {keys.map((held) => (
+                <Row key={held.id} held={held} />
+              ))}
+            </tbody>
+          </table>
+        </div>
+      ) : null}
+      {keys?.length === 0 ? <p className="mt-4 text-quiet">No keys. Make one with “New key”.</p> : null}
+    </main>
+  );
+}
+
+function Row({ held }: { held: KeySummary }) {
+  const limits = keptTo(held);
+  const isOver = standing(held) === "ended";
+  return (
+    <tr className={`border-t border-rule align-baseline ${isOver ? "text-quiet" : ""}`}>
+      <th scope="row" className="px-4 py-2.5 text-left font-serif text-[16px] font-normal">
+        {held.name}
+      </th>
+      <td className="px-4">{KIND_WORDS[held.kind].name}</td>
+      <td className="max-w-[24rem] px-4 text-[13px]">
+        {limits.length ? (
+          limits.map((line) => (
+            <span key={line} className="block break-words">
+              {line}
+            </span>
+          ))
+        ) : (
+          <span className="text-quiet">nothing</span>
+        )}
+      </td>
+      <td className="px-4 whitespace-nowrap">{held.usedAt ? moment(held.usedAt) : "not yet"}</td>
+      <td className={`px-4 whitespace-nowrap ${isOver ? "text-madder" : ""}`}>
+        {held.endsAt ? (isOver ? `ended ${moment(held.endsAt)}` : moment(held.endsAt)) : "–"}
+      </td>
+      <td className="px-4">
+        <span className="flex justify-end gap-3">
+          <ChangeKey held={held} />
+          <ReplaceKey held={held} />
+          <WithdrawKey held={held} />
+        </span>
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,130 @@
+import { type ChangeKeyAsking, KEY_CALLS, type KeyCall, type KeyKind } from "@bibliotope/wire";
+import { useId } from "react";
+import { INPUT } from "../compose/Labelled.tsx";
+import { CALL_WORDS } from "./words.ts";
+
+/** What is typed of a key's rules; lists as they are written. */
+export interface RulesDraft {
+  name: string;
+  origins: string;
+  calls: readonly KeyCall[];
+  countries: string;
+  /** A day, as 2026-12-31; empty for no end. */
+  ends: string;
+}
+
+export const NO_RULES: RulesDraft = { name: "", origins: "", calls: [], countries: "", ends: "" };
+
+export const draftOf = ({ name, origins, calls, countries, endsAt }: ChangeKeyAsking): RulesDraft => ({
+  name,
+  origins: origins.join("\n"),
+  calls,
+  countries: countries.join(", "),
+  ends: endsAt?.slice(0, 10) ?? "",
+});
+
+/** Rules from what was typed. A key works to the end of its last day, by UTC. */
+export function rulesOf({ name, origins, calls, countries, ends }: RulesDraft, kind: KeyKind): ChangeKeyAsking {
+  const words = (text: string) => text.split(/[\s,]+/).filter(Boolean);
+  return {
+    name,
+    origins: kind === "web" ? words(origins) : [],
+    calls: [...calls],
+    countries: words(countries).map((code) => code.toUpperCase()),
+    endsAt: ends ? `${ends}T23:59:59Z` : null,
+  };
+}
+
+interface RulesFieldsProps {
+  kind: KeyKind;
+  value: RulesDraft;
+  set: (to: RulesDraft) => void;
+}
+
+/** What a key is called, and what it is kept to. */
+export function RulesFields({ kind, value, set }: RulesFieldsProps) {
+  const id = useId();
+  const change = (to: Partial<RulesDraft>) => set({ ...value, ...to });
+  const label = "mb-1 block text-[12.5px] text-quiet";
+  return (
+    <div className="mt-3 grid gap-3">
+      <div>
+        <label className={label} htmlFor={`${id}-name`}>
+          Name
+        </label>
+        <input
+          id={`${id}-name`}
+          className={INPUT}
+          required
+          maxLength={60}
+          value={value.name}
+          onChange={(event) => change({ name: event.target.value })}
+        />
+      </div>
+      {kind === "web" ? (
+        <div>
+          <label className={label} htmlFor={`${id}-origins`}>
+            Origins, one a line
+          </label>
+          <textarea
+            id={`${id}-origins`}
+            aria-describedby={`${id}-origins-help`}
+            rows={3}
+            required
+            spellCheck={false}
+            className={`${INPUT} h-auto py-1.5 font-mono text-[13px]`}
+            placeholder="https://members.example"
+            value={value.origins}
+            onChange={(event) => change({ origins: event.target.value })}
+          />
+          <p id={`${id}-origins-help`} className="mt-0.5 text-[12.5px] text-quiet">
+            https://*.members.example stands for all sub-domains, http://localhost:* for every port.
+          </p>
+        </div>
+      ) : null}
+      <fieldset>
+        <legend className={label}>Kinds of lookup; all when none is chosen</legend>
+        <div className="flex flex-wrap gap-x-4 gap-y-1">
+          {KEY_CALLS.map((call) => (
+            <label key={call} className="inline-flex items-center gap-1.5">
+              <input
+                type="checkbox"
+                checked={value.calls.includes(call)}
+                onChange={({ target: { checked } }) =>
+                  change({ calls: checked ? [...value.calls, call] : value.calls.filter((held) => held !== call) })
+                }
+              />
+              {CALL_WORDS[call]}
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      <div className="grid grid-cols-2 gap-4">
+        <div>
+          <label className={label} htmlFor={`${id}-countries`}>
+            Countries, by code; all when empty
+          </label>
+          <input
+            id={`${id}-countries`}
+            className={`${INPUT} font-mono text-[13px]`}
+            placeholder="QR, QV"
+            value={value.countries}
+            onChange={(event) => change({ countries: event.target.value })}
+          />
+        </div>
+        <div>
+          <label className={label} htmlFor={`${id}-ends`}>
+            Last day; no end when empty
+          </label>
+          <input
+            id={`${id}-ends`}
+            type="date"
+            className={INPUT}
+            value={value.ends}
+            onChange={(event) => change({ ends: event.target.value })}
+          />
+        </div>
+      </div>
+    </div>
+  );
+}
