@@ -149,6 +149,24 @@ describe("a key that is there", () => {
     expect((await browser.send("DELETE", `/api/keys/${id}`, {})).status).toBe(404);
   });
 
+  it("is left alone when the workbench itself asks with it", async () => {
+    const { keys } = keyList.parse(await (await browser.get("/api/keys")).json());
+    for (const { id, kind: _, createdAt: __, usedAt: ___, ...rules } of keys.filter(({ name }) =>
+      /^Demo, (pages|tests)/.test(name),
+    )) {
+      for (const [method, path, body] of [
+        ["DELETE", `/api/keys/${id}`, {}],
+        ["POST", `/api/keys/${id}/replace`, { overlap: 0 }],
+        ["PUT", `/api/keys/${id}`, { ...rules, calls: ["still"] }],
+      ] as const) {
+        const response = await browser.send(method, path, body);
+        expect(response.status, `${method} ${path}`).toBe(409);
+        expect(((await response.json()) as { detail: string }).detail).toContain("The workbench itself asks");
+      }
+      expect((await browser.send("PUT", `/api/keys/${id}`, rules)).status).toBe(200);
+    }
+  });
+
   it("tells when it was used last, and not before it was", async () => {
     const { key, id } = await make({});
     expect((await listed(id))?.usedAt).toBeNull();

@@ -118,24 +118,40 @@ export function manageRoutes({ database, published, ring, studioKey, tryKey }: N
     response.status(201).json(made);
   });
   router.put("/keys/:id", async (request, response) => {
-    const changed = await keys.changeKey(database, idOf(request.params.id), readAsking(request, changeKeyAsking));
+    const rules = readAsking(request, changeKeyAsking);
+    const id = idOf(request.params.id);
+    if (rules.calls.length || rules.countries.length || rules.endsAt) refuseOwnKey(id);
+    const changed = await keys.changeKey(database, id, rules);
     if (!changed) throw noSuchKey();
     await ring.refresh();
     response.json(changed);
   });
   router.post("/keys/:id/replace", async (request, response) => {
     const { overlap } = readAsking(request, replaceKeyAsking);
-    const made = await keys.replaceKey(database, idOf(request.params.id), overlap);
+    const id = idOf(request.params.id);
+    refuseOwnKey(id);
+    const made = await keys.replaceKey(database, id, overlap);
     if (!made) throw noSuchKey();
     await ring.refresh();
     response.status(201).json(made);
   });
   router.delete("/keys/:id", async (request, response) => {
-    if (!(await keys.withdrawKey(database, idOf(request.params.id)))) throw noSuchKey();
+    const id = idOf(request.params.id);
+    refuseOwnKey(id);
+    if (!(await keys.withdrawKey(database, id))) throw noSuchKey();
     await ring.refresh();
     response.status(204).end();
   });
   return router;
+
+  /** @throws HttpProblem for a key without which the workbench could not look anything up */
+  function refuseOwnKey(id: number): void {
+    if ([studioKey, tryKey].every((key) => ring.find(key)?.id !== id)) return;
+    throw new HttpProblem(
+      "conflict",
+      "The workbench itself asks with this key, so it has to go on. Make another one for your own use.",
+    );
+  }
 
   async function draftOf(ref: string) {
     const draft = await forms.readDraft(database, ref);

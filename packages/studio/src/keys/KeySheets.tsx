@@ -1,5 +1,5 @@
 import { KEY_KINDS, type KeyKind, type KeySummary } from "@bibliotope/wire";
-import { type FormEvent, useState } from "react";
+import { type FormEvent, type ReactNode, useState } from "react";
 import {
   useChangeKeyMutation,
   useMakeKeyMutation,
@@ -8,7 +8,7 @@ import {
   wordsOf,
 } from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
-import { Sheet } from "../ui/Sheet.tsx";
+import { Sheet, SheetClose } from "../ui/Sheet.tsx";
 import { draftOf, NO_RULES, RulesFields, rulesOf } from "./RulesFields.tsx";
 import { ShownOnce } from "./ShownOnce.tsx";
 import { KIND_WORDS } from "./words.ts";
@@ -21,6 +21,18 @@ function Wrong({ error }: { error: unknown }) {
       {wordsOf(error)}
     </p>
   ) : null;
+}
+
+/** What is done, and the way out. */
+function Foot({ children }: { children: ReactNode }) {
+  return (
+    <div className="mt-4 flex gap-2">
+      {children}
+      <SheetClose asChild>
+        <Button>Cancel</Button>
+      </SheetClose>
+    </div>
+  );
 }
 
 /** Makes a key. */
@@ -64,9 +76,11 @@ export function MakeKey() {
           </fieldset>
           <RulesFields kind={kind} value={rules} set={setRules} />
           <Wrong error={error} />
-          <Button strong type="submit" className="mt-4" disabled={isLoading}>
-            Make it
-          </Button>
+          <Foot>
+            <Button strong type="submit" disabled={isLoading}>
+              Make it
+            </Button>
+          </Foot>
         </form>
       )}
     </Sheet>
@@ -106,9 +120,11 @@ export function ChangeKey({ held }: { held: KeySummary }) {
       <form onSubmit={submit}>
         <RulesFields kind={held.kind} value={rules} set={setRules} />
         <Wrong error={error} />
-        <Button strong type="submit" className="mt-4" disabled={isLoading}>
-          Save
-        </Button>
+        <Foot>
+          <Button strong type="submit" disabled={isLoading}>
+            Save
+          </Button>
+        </Foot>
       </form>
     </Sheet>
   );
@@ -161,14 +177,11 @@ export function ReplaceKey({ held }: { held: KeySummary }) {
             </select>
           </label>
           <Wrong error={error} />
-          <Button
-            strong
-            className="mt-4 self-start"
-            disabled={isLoading}
-            onClick={() => void replace({ id: held.id, overlap })}
-          >
-            Replace it
-          </Button>
+          <Foot>
+            <Button strong disabled={isLoading} onClick={() => void replace({ id: held.id, overlap })}>
+              Replace it
+            </Button>
+          </Foot>
         </>
       )}
     </Sheet>
@@ -192,9 +205,11 @@ export function WithdrawKey({ held }: { held: KeySummary }) {
     >
       <p className="mt-3">Everything that uses it stops at once, and it cannot be brought back.</p>
       <Wrong error={error} />
-      <Button strong className="mt-4 self-start" disabled={isLoading} onClick={() => void withdraw(held.id)}>
-        Withdraw it
-      </Button>
+      <Foot>
+        <Button strong disabled={isLoading} onClick={() => void withdraw(held.id)}>
+          Withdraw it
+        </Button>
+      </Foot>
     </Sheet>
   );
 }

@@ -64,7 +64,7 @@ function Row({ held }: { held: KeySummary }) {
         {held.name}
       </th>
       <td className="px-4">{KIND_WORDS[held.kind].name}</td>
-      <td className="max-w-[24rem] px-4 text-[13px]">
+      <td className="max-w-[24rem] px-4 py-2.5 text-[13px]">
         {limits.length ? (
           limits.map((line) => (
             <span key={line} className="block break-words">
@@ -72,7 +72,7 @@ function Row({ held }: { held: KeySummary }) {
             </span>
           ))
         ) : (
-          <span className="text-quiet">nothing</span>
+          <span className="text-quiet">no limits</span>
         )}
       </td>
       <td className="px-4 whitespace-nowrap">{held.usedAt ? moment(held.usedAt) : "not yet"}</td>
