@@ -1,4 +1,4 @@
-import { afterEach, describe, expect, it, vi } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { TraceEvent } from "../trace.ts";
 import { Client } from "./client.ts";
 import { LookupError } from "./errors.ts";
@@ -115,5 +115,102 @@ describe("the trace", () => {
     expect(heard.map(({ row }) => row)).toEqual(["requests", "answered"]);
     expect(heard[0]).toMatchObject({ call: "suggest", asked: { path: "/v1/suggest", q: "x" } });
     expect(JSON.stringify(heard)).not.toContain(KEY);
+  });
+});
+
+describe("asking again", () => {
+  const replies = (...list: [status: number, headers?: Record<string, string>][]) => {
+    const asked: string[] = [];
+    vi.stubGlobal("fetch", async (url: string) => {
+      const [status, headers = {}] = list[Math.min(asked.length, list.length - 1)];
+      asked.push(url);
+      return new Response(JSON.stringify({ features: [asked.length] }), { status, headers });
+    });
+    return asked;
+  };
+  const forward = (more = {}) => {
+    const answer = client(more).forward({ q: "x" });
+    answer.catch(() => undefined);
+    return answer;
+  };
+
+  beforeEach(() => void vi.useFakeTimers());
+  afterEach(() => void vi.useRealTimers());
+
+  it("is done twice after a fault that may pass, each time after a longer pause", async () => {
+    const asked = replies([503], [502], [200]);
+    const answer = forward();
+    await vi.advanceTimersByTimeAsync(150);
+    expect(asked).toHaveLength(1);
+    await vi.advanceTimersByTimeAsync(170);
+    expect(asked).toHaveLength(2);
+    await vi.advanceTimersByTimeAsync(700);
+    expect(await answer).toEqual({ features: [3] });
+  });
+
+  it("is given up after that, and never done for what will not pass, or while one types", async () => {
+    const asked = replies([500]);
+    const answer = forward();
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(await trouble(answer)).toMatchObject({ trouble: "broken" });
+    expect(asked).toHaveLength(3);
+    for (const status of [400, 401, 403, 404]) {
+      const once = replies([status]);
+      const refused = forward();
+      await vi.advanceTimersByTimeAsync(5000);
+      expect(await trouble(refused)).toBeInstanceOf(LookupError);
+      expect(once, String(status)).toHaveLength(1);
+    }
+    const typed = replies([500]);
+    const suggested = client().suggest("x");
+    suggested.catch(() => undefined);
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(typed).toHaveLength(1);
+  });
+
+  it("waits as long as the service says, and does not wait for long", async () => {
+    const asked = replies([429, { "retry-after": "1" }], [200]);
+    const answer = forward();
+    await vi.advanceTimersByTimeAsync(990);
+    expect(asked).toHaveLength(1);
+    await vi.advanceTimersByTimeAsync(20);
+    expect(await answer).toEqual({ features: [2] });
+    const busy = replies([429, { "retry-after": "30" }]);
+    const refused = forward();
+    await vi.advanceTimersByTimeAsync(10);
+    expect(await trouble(refused)).toMatchObject({ trouble: "limit", after: 30_000 });
+    expect(busy).toHaveLength(1);
+  });
+
+  it("is done as often as one wants, and stops when nobody waits", async () => {
+    const asked = replies([500]);
+    const answer = forward({ retries: 0 });
+    await vi.advanceTimersByTimeAsync(3000);
+    await trouble(answer);
+    expect(asked).toHaveLength(1);
+    const controller = new AbortController();
+    const given = replies([500]);
+    const stopped = client().forward({ q: "x" }, controller.signal);
+    stopped.catch(() => undefined);
+    await vi.advanceTimersByTimeAsync(50);
+    controller.abort();
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(given).toHaveLength(1);
+  });
+
+  it("is not needed for the same question within half a minute, unless an answer is played", async () => {
+    const asked = replies([200]);
+    const one = client();
+    await one.forward({ q: "x" });
+    await one.forward({ q: "x" });
+    await one.forward({ q: "y" });
+    expect(asked).toHaveLength(2);
+    await vi.advanceTimersByTimeAsync(31_000);
+    await one.forward({ q: "x" });
+    expect(asked).toHaveLength(3);
+    const played = client({ situation: "none" });
+    await played.forward({ q: "x" });
+    await played.forward({ q: "x" });
+    expect(asked).toHaveLength(5);
   });
 });

@@ -14,7 +14,8 @@ import type {
   SuggestAnswer,
 } from "@bibliotope/wire";
 import type { Tracer } from "../trace.ts";
-import { errorOf, unreachable } from "./errors.ts";
+import { errorOf, LookupError, unreachable } from "./errors.ts";
+import { Flights } from "./flights.ts";
 
 export interface ClientOptions {
   /** A web key in a page (`bt_web_…`), a server key on a server (`bt_srv_…`). */
@@ -23,6 +24,10 @@ export interface ClientOptions {
   url?: string;
   /** Milliseconds after which a lookup is given up; 8000 when not given. */
   timeout?: number;
+  /** How often a lookup is asked again that was not answered, for a fault that may pass; twice when not given. */
+  retries?: number;
+  /** Milliseconds for which an answer is kept for the same question; half a minute when not given, 0 for never. */
+  keep?: number;
   /** What a try key (`bt_try_…`) asks to be played, so that a form can be seen in it; `offline` asks nothing at all. */
   situation?: Situation | "offline";
   /** Hears of every request and answer. */
@@ -31,6 +36,12 @@ export interface ClientOptions {
 
 /** Words of a lookup, as they stand in the query string. Undefined ones are left out. */
 export type Asked = Record<string, string | number | undefined>;
+
+/** Milliseconds before the first retry; each next one waits twice as long. */
+const PAUSE = 250;
+/** A service that wants to be left alone for longer than these milliseconds is not asked again by itself. */
+const LONGEST_PAUSE = 2000;
+const KEEP = 30_000;
 
 /** Calls that play a situation. */
 const LOOKUPS: ReadonlySet<string> = new Set([
@@ -46,10 +57,13 @@ const LOOKUPS: ReadonlySet<string> = new Set([
 /** Asks the wire. Throws {@link LookupError} when there is no answer; an empty list is an answer. */
 export class Client {
   readonly #base: string;
+  readonly #flights: Flights;
   #count = 0;
 
   constructor(readonly options: ClientOptions) {
     this.#base = options.url?.replace(/\/$/, "") ?? (typeof location === "undefined" ? "" : location.origin);
+    // what is played must come each time
+    this.#flights = new Flights(options.situation ? 0 : (options.keep ?? KEEP));
   }
 
   /** Lines to choose from while typing. @param asked narrowing, such as `{ countries: "QR", limit: 5 }` */
@@ -115,7 +129,29 @@ export class Client {
     return this.#url("/v1/still", asked);
   }
 
-  async #get<T>(call: string, path: string, asked: Asked, signal?: AbortSignal): Promise<T> {
+  #get<T>(call: string, path: string, asked: Asked, signal?: AbortSignal): Promise<T> {
+    const key = this.#url(path, asked);
+    return this.#flights.ask(key, (flight) => this.#try<T>(call, path, asked, flight), signal);
+  }
+
+  /** Asks, and asks again after a fault that may pass. What is typed on is not: the next letter asks anyway. */
+  async #try<T>(call: string, path: string, asked: Asked, signal: AbortSignal): Promise<T> {
+    const retries = call === "suggest" || this.options.situation === "offline" ? 0 : (this.options.retries ?? 2);
+    for (let tried = 0; ; tried++) {
+      try {
+        return await this.#once<T>(call, path, asked, signal);
+      } catch (error) {
+        if (!(error instanceof LookupError) || !error.again || error.trouble === "slow" || tried >= retries)
+          throw error;
+        const pause = error.after ?? PAUSE * 2 ** tried * (0.75 + Math.random() / 2);
+        if (pause > LONGEST_PAUSE) throw error;
+        await new Promise((resolve) => setTimeout(resolve, pause));
+        signal.throwIfAborted();
+      }
+    }
+  }
+
+  async #once<T>(call: string, path: string, asked: Asked, signal: AbortSignal): Promise<T> {
     const { situation, trace, timeout = 8000 } = this.options;
     const id = ++this.#count;
     const limit = AbortSignal.timeout(timeout);
@@ -125,15 +161,16 @@ export class Client {
       const played = situation && situation !== "offline" && LOOKUPS.has(call) ? { situation } : {};
       // the key goes into the query: a header would cost a preflight for every letter
       const response = await fetch(this.#url(path, { ...asked, ...played }), {
-        signal: signal ? AbortSignal.any([signal, limit]) : limit,
+        signal: AbortSignal.any([signal, limit]),
       });
       const answer: unknown = await response.json().catch(() => undefined);
       trace?.({ row: "answered", id, at: performance.now(), status: response.status, answer });
-      if (!response.ok) throw errorOf(response.status, answer as Problem | undefined);
+      if (!response.ok)
+        throw errorOf(response.status, answer as Problem | undefined, pauseOf(response.headers.get("Retry-After")));
       if (answer === undefined) throw errorOf(502, undefined);
       return answer as T;
     } catch (error) {
-      if (signal?.aborted) {
+      if (signal.aborted) {
         trace?.({ row: "dropped", id, at: performance.now() });
         throw error;
       }
@@ -149,6 +186,11 @@ export class Client {
     const query = new URLSearchParams({ ...textOf(asked), access_token: this.options.key });
     return `${this.#base}${path}?${query}`;
   }
+}
+
+/** Milliseconds of a `Retry-After` in seconds; undefined for a date or nothing. */
+function pauseOf(header: string | null): number | undefined {
+  return header && /^\d+$/.test(header) ? Number(header) * 1000 : undefined;
 }
 
 /** A position as a query string writes it: LAT,LON. */

@@ -15,6 +15,8 @@ export class LookupError extends Error {
     readonly problem?: Problem,
     /** Whether asking again may help. */
     readonly again = false,
+    /** Milliseconds after which the service wants to be asked again, where it said so. */
+    readonly after?: number,
   ) {
     super(message);
   }
@@ -31,12 +33,12 @@ const WORDS: Record<LookupTrouble, string> = {
 };
 
 /** The error for an answer that is not 2xx. */
-export function errorOf(status: number, problem: Problem | undefined): LookupError {
+export function errorOf(status: number, problem: Problem | undefined, after?: number): LookupError {
   if (status === 401 || status === 403)
     return new LookupError("refused", `${WORDS.refused} ${problem?.detail ?? ""}`.trim(), problem);
-  if (status === 429) return new LookupError("limit", WORDS.limit, problem, true);
+  if (status === 429) return new LookupError("limit", WORDS.limit, problem, true, after);
   if (status === 404 || status === 410) return new LookupError("missing", WORDS.missing, problem);
-  if (status >= 500) return new LookupError("broken", WORDS.broken, problem, true);
+  if (status >= 500) return new LookupError("broken", WORDS.broken, problem, true, after);
   return new LookupError("malformed", WORDS.malformed, problem);
 }
 
