@@ -53,6 +53,12 @@ test("rehearsals", async ({ page }) => {
   await take(page, "rehearsals");
 });
 
+test("take-away", async ({ page }) => {
+  await page.goto("/forms/become-a-reader/take-away");
+  await expect(page.getByRole("region", { name: "Code" })).toContainText("renderForm");
+  await take(page, "take-away");
+});
+
 test("keys", async ({ page }) => {
   await page.goto("/keys");
   await expect(page.getByRole("rowheader", { name: "Demo, servers" })).toBeVisible();

@@ -7,6 +7,7 @@ import { NothingHere } from "./frame/NothingHere.tsx";
 import { KeysView } from "./keys/KeysView.tsx";
 import { LookupsView } from "./lookups/LookupsView.tsx";
 import { RehearseView } from "./rehearse/RehearseView.tsx";
+import { TakeAwayView } from "./take-away/TakeAwayView.tsx";
 
 /** The first start opens straight into a sample form, ready to type in. */
 const FIRST_FORM = "/forms/become-a-reader/rehearse";
@@ -24,6 +25,7 @@ export const router = createBrowserRouter([
           { index: true, element: <Navigate to="rehearse" replace /> },
           { path: "rehearse", element: <RehearseView /> },
           { path: "compose", element: <ComposeView /> },
+          { path: "take-away", element: <TakeAwayView /> },
         ],
       },
       { path: "/lookups/*", element: <LookupsView /> },

@@ -69,6 +69,7 @@ export function Spread() {
             {[
               ["compose", "Compose"],
               ["rehearse", "Rehearse"],
+              ["take-away", "Take away"],
             ].map(([to, words]) => (
               <NavLink
                 key={to}

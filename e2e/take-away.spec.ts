@@ -1,0 +1,103 @@
+import { execFile } from "node:child_process";
+import { createServer, type Server } from "node:http";
+import type { AddressInfo } from "node:net";
+import { promisify } from "node:util";
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+import { ready } from "./support/house.ts";
+
+const code = (page: Page) => page.getByRole("region", { name: "Code" });
+const piece = async (page: Page, ref: string, name: string) => {
+  await page.goto(`/forms/${ref}/take-away`);
+  await page.getByRole("button", { name, exact: true }).click();
+  return (await code(page).locator("code").textContent())!;
+};
+
+let server: Server | undefined;
+test.afterEach(() => void server?.close());
+
+/** Serves a page of another origin than the service's, as a developer's own server does. */
+async function serve(html: string, policy: string): Promise<string> {
+  server = createServer((request, response) => {
+    if (request.url !== "/") return response.writeHead(404).end();
+    response.writeHead(200, { "content-type": "text/html", "content-security-policy": policy });
+    // what the server does with its key from the environment
+    response.end(
+      html.replace('name="bibliotope-key" content=""', `name="bibliotope-key" content="${ready().keys.web}"`),
+    );
+  });
+  await new Promise<void>((resolve) => server!.listen(0, "127.0.0.1", resolve));
+  return `http://127.0.0.1:${(server.address() as AddressInfo).port}/`;
+}
+
+for (const ref of ["become-a-reader", "offer-a-house", "lend-to-a-branch"])
+  test(`${ref}: the page taken away runs as it is on another origin, under its policy`, async ({ page }) => {
+    const html = await piece(page, ref, "Page");
+    expect(html).not.toContain(ready().keys.web);
+    await expect(page.getByRole("button", { name: "Policy" })).toBeVisible();
+    await page.getByRole("button", { name: "Policy" }).click();
+    await expect(code(page)).toContainText(/sha256-.{43}=/);
+    const policy = /^Content-Security-Policy: (.+)$/m.exec((await code(page).textContent())!)![1];
+    const wrong: string[] = [];
+    page.on("console", (message) => message.type() === "error" && wrong.push(message.text()));
+    page.on("pageerror", (error) => wrong.push(error.message));
+    const logged: Record<string, string>[] = [];
+    page.on("console", (message) => {
+      if (message.type() === "log")
+        void message
+          .args()[0]
+          .jsonValue()
+          .then((value) => logged.push(value));
+    });
+    await page.goto(await serve(html, policy));
+    await expect(page.locator(".bt-form")).toBeVisible();
+    if (ref === "become-a-reader") {
+      await page.getByLabel("Find your address").click();
+      await page.keyboard.type("12 harb");
+      await page.getByRole("option").filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
+      await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
+      await expect(page.locator(".bt-sheet")).toContainText("A marker stands at 12 Harbour Row.");
+      await page.getByLabel("Your name").fill("Ada");
+      await page.getByRole("button", { name: "Send" }).click();
+      await expect.poll(() => logged.at(-1)).toMatchObject({ reader: "Ada", town: "Tidewell", country: "QR" });
+    } else if (ref === "offer-a-house") {
+      for (const [label, text] of [
+        ["Street", "harbor row"],
+        ["House", "12"],
+        ["Town", "tidewell"],
+      ]) {
+        await page.getByLabel(label, { exact: true }).click();
+        await page.keyboard.type(text);
+        await page.keyboard.press("Tab");
+      }
+      await expect(page.getByLabel("Postcode")).toHaveValue("HT0 10");
+    } else {
+      for (const label of ["From", "To"]) {
+        await page.getByRole("combobox", { name: label, exact: true }).click();
+        await page.keyboard.type(label === "From" ? "mill reading room tidewell" : "thrift reading room tidewell");
+        await page.getByRole("option").filter({ hasText: "Reading Room" }).first().click();
+      }
+      await expect(page.getByLabel("How far it is")).toHaveText(/km$/);
+    }
+    await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+    expect(wrong).toEqual([]);
+  });
+
+test("the calls run in a shell, with the key and the values from its environment", async ({ page }) => {
+  const text = await piece(page, "offer-a-house", "Calls");
+  const run = promisify(execFile);
+  // fields that are left empty have no variable
+  const values = { STREET: "Harbour Row", HOUSE: "12", TOWN: "Tidewell" };
+  const env = { ...process.env, BIBLIOTOPE_SERVER_KEY: ready().keys.srv, ...values };
+  const [lookup] = text.replace("curl --get", "curl --silent --get").split("# Every call");
+  const { stdout } = await run("bash", ["-c", lookup], { env });
+  expect(JSON.parse(stdout).features[0].properties.line).toContain("12 Harbour Row, Tidewell");
+});
+
+test("what is taken away is saved as a file, copied, and accessible", async ({ page }) => {
+  await piece(page, "books-abroad", "Definition");
+  const download = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Save as a file" }).click();
+  expect((await download).suggestedFilename()).toBe("books-abroad.json");
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+});
