@@ -5,6 +5,7 @@ import { promisify } from "node:util";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
 import { ready } from "./support/house.ts";
+import { makeForm } from "./support/studio.ts";
 
 const code = (page: Page) => page.getByRole("region", { name: "Code" });
 const piece = async (page: Page, ref: string, name: string) => {
@@ -92,6 +93,18 @@ test("the calls run in a shell, with the key and the values from its environment
   const [lookup] = text.replace("curl --get", "curl --silent --get").split("# Every call");
   const { stdout } = await run("bash", ["-c", lookup], { env });
   expect(JSON.parse(stdout).features[0].properties.line).toContain("12 Harbour Row, Tidewell");
+});
+
+test("rehearsals go along as tests", async ({ page }) => {
+  const ref = await makeForm(page, "Taken away with tests");
+  expect(await piece(page, ref, "Tests")).toContain("No rehearsals are kept with this form yet");
+  const { csrf } = await (await page.request.get("/api/session")).json();
+  const steps = [{ do: "type", field: "note", text: "ring twice" }];
+  await page.request.post(`/api/forms/${ref}/rehearsals`, {
+    headers: { "x-csrf-token": csrf },
+    data: { name: "A note", situation: "normal", steps, expected: { note: "ring twice" } },
+  });
+  expect(await piece(page, ref, "Tests")).toContain('test("A note", async');
 });
 
 test("what is taken away is saved as a file, copied, and accessible", async ({ page }) => {

@@ -37,6 +37,7 @@ export {
 } from "./definition.ts";
 export { DISTANCE_UNITS, type DistanceUnit, distanceIn } from "./distance.ts";
 export { addField, changeRule, freeName, moveField, placeField, removeField, renameField } from "./edit.ts";
+export { formJson } from "./ordered.ts";
 export { differingParts, EXACTNESS_WORDS, isBelow, type Outcome, outcomeOf } from "./outcome.ts";
 export { type FormExample, type FormProblem, problemsOf } from "./problems.ts";
 export { type Changed, changedFields, type Rehearsal, type RehearsalStep, stepWords, withStep } from "./rehearsal.ts";

@@ -1,4 +1,4 @@
-import { checkDefinition, compareForms, type Difference, type FormDefinition } from "@bibliotope/core/form";
+import { checkDefinition, compareForms, type Difference, type FormDefinition, formJson } from "@bibliotope/core/form";
 import type { FormVersion } from "@bibliotope/wire";
 import { type ReactNode, useState } from "react";
 import { useVersionsQuery, wordsOf } from "../state/api.ts";
@@ -126,7 +126,7 @@ function Change({ difference: { field, kind, what, before, after } }: { differen
 function Definition({ close }: { close: () => void }) {
   const { definition, ref } = useStudio((state) => state.draft);
   const dispatch = useStudioDispatch();
-  const [text, setText] = useState(() => JSON.stringify(definition, null, 2));
+  const [text, setText] = useState(() => formJson(definition));
   const [wrong, setWrong] = useState("");
   const take = () => {
     const read = readDefinition(text);

@@ -1,4 +1,7 @@
+import { formJson } from "@bibliotope/core/form";
 import { useEffect, useMemo, useState } from "react";
+import { playwrightFile } from "../rehearse/playwright-file.ts";
+import { useRehearsalsQuery } from "../state/api.ts";
 import { useStudio } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
 import { CopyButton } from "../ui/CopyButton.tsx";
@@ -12,6 +15,7 @@ const PIECES = [
   ["policy", "Policy"],
   ["calls", "Calls"],
   ["definition", "Definition"],
+  ["tests", "Tests"],
 ] as const;
 type Piece = (typeof PIECES)[number][0];
 
@@ -23,6 +27,8 @@ const WORDS: Readonly<Record<Piece, string>> = {
   page: "The form as a page of its own: put it on your site, and let your server write the site's web key into it.",
   policy:
     "The Content-Security-Policy under which that page runs, and nothing else does. The service is named once for each thing that comes from it.",
+  tests:
+    "The rehearsals that are kept with this form, as tests for Playwright: run them with your own, and a feature that gets lost is noticed.",
   calls: "The same lookups from a server or a program, in any language.",
   definition:
     "All of the form's fields and rules as one document. Keep it with your code, and bring it back under Definition.",
@@ -32,6 +38,7 @@ const FILES: Readonly<Record<Piece, readonly [ending: string, type: string]>> = 
   policy: ["policy.txt", "text/plain"],
   calls: ["sh", "text/x-shellscript"],
   definition: ["json", "application/json"],
+  tests: ["spec.ts", "text/typescript"],
 };
 
 /** The code for the form at hand: each piece runs as it is pasted, with keys from where keys belong. */
@@ -39,14 +46,19 @@ export function TakeAwayView() {
   const { ref, definition } = useStudio(({ draft }) => draft);
   const [piece, setPiece] = useState<Piece>("page");
   const [digest, setDigest] = useState("");
+  const { data: kept = [] } = useRehearsalsQuery(ref);
   useEffect(() => {
     void digestOf(scriptOf(SERVICE)).then(setDigest);
   }, []);
   const text = useMemo(() => {
     if (piece === "page") return pageOf(definition, SERVICE);
     if (piece === "policy") return policyText(SERVICE, digest);
-    return piece === "calls" ? curlOf(definition, SERVICE) : `${JSON.stringify(definition, null, 2)}\n`;
-  }, [piece, definition, digest]);
+    if (piece === "tests")
+      return kept.length
+        ? playwrightFile(definition, kept, `${SERVICE}/f/${ref}`)
+        : "// No rehearsals are kept with this form yet: go through it in Rehearse, and keep your steps.\n";
+    return piece === "calls" ? curlOf(definition, SERVICE) : `${formJson(definition)}\n`;
+  }, [piece, definition, digest, kept, ref]);
   const [ending, type] = FILES[piece];
   return (
     <div className="flex min-h-0 flex-1 flex-col rounded-md border border-rule bg-page px-5 py-4">

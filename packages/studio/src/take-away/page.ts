@@ -1,4 +1,4 @@
-import type { FormDefinition } from "@bibliotope/core/form";
+import { type FormDefinition, formJson } from "@bibliotope/core/form";
 
 /** The script of a page that holds a form. @param service origin of the service */
 export function scriptOf(service: string): string {
@@ -64,4 +64,4 @@ export async function digestOf(text: string): Promise<string> {
 const escaped = (text: string) => text.replace(/&/g, "&amp;").replace(/</g, "&lt;").replace(/>/g, "&gt;");
 
 /** JSON that nothing in it can end the script element of. */
-const jsonInHtml = (value: unknown) => JSON.stringify(value, null, 2).replace(/</g, "\\u003c");
+const jsonInHtml = (definition: FormDefinition) => formJson(definition).replace(/</g, "\\u003c");

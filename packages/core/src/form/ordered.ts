@@ -1,0 +1,23 @@
+import type { FormDefinition } from "./definition.ts";
+
+/** Keys in the order in which people read them; others follow. */
+const ORDER = [
+  ...["title", "intro", "submit", "fields", "addresses"],
+  ...["name", "kind", "label", "autofill", "address", "binding", "task", "placeholder", "help"],
+  ...["required", "half", "options", "show"],
+  ...["start", "kinds", "countries", "none", "takeFrom", "exactness", "anywhere", "nearby", "countryFirst"],
+  ...["value", "on", "field", "is"],
+];
+
+/** A form as JSON for people: a store may have put the keys of its objects into any order. */
+export function formJson(definition: FormDefinition): string {
+  const rank = (key: string) => (ORDER.indexOf(key) + 1 || ORDER.length + 1) - 1;
+  return JSON.stringify(
+    definition,
+    (_, value: unknown) =>
+      value !== null && typeof value === "object" && !Array.isArray(value)
+        ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => rank(a) - rank(b)))
+        : value,
+    2,
+  );
+}
