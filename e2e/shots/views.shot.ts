@@ -73,7 +73,8 @@ test("linked", async ({ page }) => {
   ]) {
     await page.getByRole("combobox", { name: label, exact: true }).click();
     await page.keyboard.type(text);
-    await page.getByRole("option").filter({ hasText: "Reading Room" }).first().click();
+    const list = page.getByRole("listbox", { name: "Suggestions" });
+    await list.getByRole("option").filter({ hasText: "Reading Room" }).first().click();
   }
   await expect(page.getByLabel("How far it is")).toContainText("km");
   await page.waitForTimeout(900);
