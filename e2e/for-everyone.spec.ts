@@ -128,8 +128,11 @@ for (const width of [360, 640]) {
       "/forms",
       "/forms/become-a-reader/rehearse",
       "/forms/become-a-reader/compose",
+      "/forms/become-a-reader/take-away",
       "/lookups/forward?q=12+harbor+rw+tidewell+HT9+29&gloss=1",
+      "/keys",
       "/f/become-a-reader",
+      "/f/lend-to-a-branch",
     ]) {
       await page.goto(path);
       await expect(page.getByRole("heading", { level: 1 })).toBeVisible();

@@ -84,7 +84,11 @@ test("a person's steps are kept, run again, and run as a Playwright test until a
   await expect(panel(page).getByRole("row", { name: /Town Tidewell/ })).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations).toEqual([]);
+  const listed = page.waitForResponse(
+    (response) => response.url().endsWith("/rehearsals") && response.request().method() === "GET",
+  );
   await panel(page).getByRole("button", { name: "That is right now: expect it" }).click();
+  await listed;
   await panel(page).getByRole("button", { name: "Run all" }).click();
   await state(page, "A reader in Tidewell", "kept");
 });

@@ -40,7 +40,7 @@ test("rehearsals", async ({ page }) => {
     ["At the harbour", -35.1841, -21.6253],
   ] as const) {
     await point(lat, lon);
-    await expect(page.getByLabel("Height")).toContainText("m above");
+    await expect(page.locator("[name=height]")).toContainText("m above");
     await panel.getByLabel(/Keep them, with what stands/).fill(name);
     await panel.getByRole("button", { name: "Keep", exact: true }).click();
     await expect(panel.getByRole("button", { name, exact: true })).toBeVisible();

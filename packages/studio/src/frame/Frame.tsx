@@ -19,7 +19,7 @@ export function Frame() {
       <header className="flex h-[46px] flex-none items-center gap-8 border-b border-rule px-5 max-[480px]:gap-4">
         <NavLink to="/" className="flex items-center gap-2.5 font-serif text-[20px] font-semibold">
           <Mark />
-          Bibliotope
+          <span className="max-[480px]:sr-only">Bibliotope</span>
         </NavLink>
         <nav aria-label="Places of work" className="flex h-full items-stretch gap-5">
           {PLACES.map(([to, name]) => (
@@ -32,8 +32,10 @@ export function Frame() {
             </NavLink>
           ))}
         </nav>
-        <span className="ml-auto truncate text-quiet max-[480px]:invisible">{session?.name}</span>
-        {session ? <KeysDialog /> : null}
+        <span className="ml-auto flex min-w-0 items-center gap-8">
+          <span className="truncate text-quiet max-[640px]:hidden">{session?.name}</span>
+          {session ? <KeysDialog /> : null}
+        </span>
       </header>
       {session ? (
         <Outlet />

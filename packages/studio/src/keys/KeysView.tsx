@@ -28,7 +28,7 @@ export function KeysView() {
         </p>
       ) : null}
       {keys?.length ? (
-        <div className="mt-5 overflow-x-auto rounded-md border border-rule bg-page">
+        <div className="relative mt-5 overflow-x-auto rounded-md border border-rule bg-page">
           <table className="w-full min-w-[54rem]">
             <thead className="text-left text-[12.5px] text-quiet">
               <tr>

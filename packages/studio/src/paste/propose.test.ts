@@ -94,6 +94,16 @@ describe("propose", () => {
     ]).map(({ field }) => field.name);
     expect(names).toEqual(["user-address-city", "user-address-city-2", "st"]);
   });
+
+  it("names a control that has no name by its words", () => {
+    const proposals = propose([
+      control({ name: "", label: "Postal Code" }),
+      control({ name: "", placeholder: "City" }),
+      control({ name: "", label: "Πόλη" }),
+    ]);
+    expect(proposals.map(({ field }) => field.name)).toEqual(["Postal-Code", "City", "field"]);
+    expect(proposals.map(({ field }) => field.binding)).toEqual(["{postcode}", "{town}", "{town}"]);
+  });
 });
 
 describe("wordsOf", () => {

@@ -120,7 +120,8 @@ interface Guess {
 
 /** Reads what the controls of a form are for. Those that only look like an address are taken over as they are. */
 export function propose(controls: readonly FoundControl[]): Proposal[] {
-  const usable = controls.filter(({ type, name }) => name && !NO_FIELD.has(type));
+  // one that has neither name nor words cannot be told from others
+  const usable = controls.filter((one) => (one.name || one.label || one.placeholder) && !NO_FIELD.has(one.type));
   const guesses = usable.map((control) => guess(control));
   const sections = usable.map((control, i) => (guesses[i] ? sectionOf(control) : ""));
   settleLines(usable, guesses, sections);
@@ -191,7 +192,7 @@ function fieldOf(control: FoundControl, found: Guess | undefined, section: strin
   const { tag, type, label, placeholder, required, options, autocomplete } = control;
   const words = (label || placeholder || control.name).replace(/\s*[*:]+\s*$/, "").slice(0, 80) || control.name;
   const base = {
-    name: nameFor(control.name, taken),
+    name: nameFor(control.name || label || placeholder, taken),
     label: words,
     ...(required ? { required } : {}),
     ...(placeholder && tag !== "select" ? { placeholder: placeholder.slice(0, 80) } : {}),

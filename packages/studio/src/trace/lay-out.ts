@@ -50,7 +50,7 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
         row: "keys",
         from: place(event.at),
         to: place(event.at),
-        text: event.key === " " ? "␣" : event.key,
+        text: event.place ? "map" : event.key === " " ? "␣" : event.key,
         look: "key",
         title: event.place ? `Pressed on the map at ${ms(event.at - first)}` : `Key at ${ms(event.at - first)}`,
         sent: event.text,
