@@ -118,4 +118,24 @@ export const PASTED: readonly PastedForm[] = [
     bound: { odos: LINE1, poli: "{town}", tk: "{postcode}", nomos: REGION },
     left: ["til"],
   },
+  {
+    name: "a client framework's own elements, between its blocks",
+    html: `<form [formGroup]="place"><x-field><input x-input placeholder="Company" formControlName="company"></x-field>
+      <x-field><textarea x-input placeholder="Address" formControlName="address"></textarea></x-field>
+      @if (wantsUnit) { <x-field><input x-input placeholder="Address 2" formControlName="address2"></x-field> } @else { <button>+ Flat</button> }
+      <x-field><input x-input placeholder="City" formControlName="city"></x-field>
+      <x-field><x-select placeholder="State" formControlName="state">@for (one of states; track one) { <x-option>{{ one }}</x-option> }</x-select></x-field>
+      <x-field><input #code type="number" placeholder="Postal code" formControlName="postalCode"></x-field></form>`,
+    bound: { address: "{lines}", address2: "{unit}", city: "{town}", state: REGION, postalCode: "{postcode}" },
+    left: ["company"],
+  },
+  {
+    name: "a template before it is written out, labels with hints",
+    html: `{% if member %}<form>{% endif %}<label for="n1">{{ 'form.street'|trans }}<span class="label-hint">as on the <b>sign</b></span></label><input id="n1">
+      <label for="n2">{{ 'form.house_number'|trans }}</label><input id="n2"><label for="n3"><%= label(:postcode) %></label><input id="n3">
+      <label for="n4">{{ 'form.town'|trans }} {# not the post town #}</label><input id="n4">
+      <label for="n5">Numéro de carte</label><input id="n5"><label for="n6">Validation state</label><input id="n6"></form>`,
+    bound: { n1: STREET, n2: HOUSE, n3: "{postcode}", n4: "{town}" },
+    left: ["n5", "n6"],
+  },
 ];

@@ -4,7 +4,7 @@ import { draft } from "../state/draft.slice.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
 import { Sheet, SheetClose } from "../ui/Sheet.tsx";
-import { ProposalRow, SEARCHES, wordOf } from "./ProposalRow.tsx";
+import { OfferedPatterns, ProposalRow, SEARCHES, wordOf } from "./ProposalRow.tsx";
 import { type Proposal, propose } from "./propose.ts";
 import { readHtml } from "./read-html.ts";
 
@@ -83,6 +83,7 @@ function PasteForm({ close }: { close: () => void }) {
           <p role="status" className="mt-3 mb-1 text-quiet">
             {`${proposals.length} fields, ${bound} bound${left > 0 ? `; ${left} left out, such as passwords, ticks and files` : ""}.`}
           </p>
+          <OfferedPatterns />
           <table className="block min-h-0 flex-1 overflow-y-auto border-y border-rule">
             <thead className="sr-only">
               <tr>

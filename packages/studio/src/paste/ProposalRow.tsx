@@ -12,6 +12,19 @@ const OFFERED = [
   ...FACTS.filter((fact) => fact === "position" || fact === "line" || fact === "ref"),
 ].map((name) => (name === SEARCHES ? name : `{${name}}`));
 
+const OFFERED_PATTERNS = "patterns-offered";
+
+/** The patterns that all rows offer. */
+export function OfferedPatterns() {
+  return (
+    <datalist id={OFFERED_PATTERNS}>
+      {OFFERED.map((pattern) => (
+        <option key={pattern} value={pattern} />
+      ))}
+    </datalist>
+  );
+}
+
 /** What a field is bound to: a pattern, an autofill token or a search; empty for one that is taken as it is. */
 export function wordOf({ kind, binding, autofill = "" }: Field): string {
   if (kind === "search") return SEARCHES;
@@ -43,7 +56,7 @@ export function ProposalRow({ proposal, value, wrong, set }: ProposalRowProps) {
           aria-label={`${field.label} is bound to`}
           aria-invalid={wrong !== undefined}
           aria-describedby={`${id}-wrong`}
-          list={`${id}-offered`}
+          list={OFFERED_PATTERNS}
           className="h-[26px] w-full rounded border border-edge bg-field px-1.5 font-mono text-[12.5px]"
           placeholder="as it is"
           maxLength={300}
@@ -51,11 +64,6 @@ export function ProposalRow({ proposal, value, wrong, set }: ProposalRowProps) {
           value={value}
           onChange={(event) => set(event.target.value)}
         />
-        <datalist id={`${id}-offered`}>
-          {OFFERED.map((pattern) => (
-            <option key={pattern} value={pattern} />
-          ))}
-        </datalist>
         <p id={`${id}-wrong`} role="status" className="text-[12px] text-madder empty:hidden">
           {wrong}
         </p>

@@ -7,12 +7,16 @@ const control = (more: Partial<FoundControl>): FoundControl => ({
   type: "text",
   autocomplete: "",
   label: "",
+  help: "",
   placeholder: "",
   groups: [],
   options: [],
   required: false,
   ...more,
 });
+/** Codes of states, of which half are countries' by chance. */
+const STATES = ["AL", "AK", "AZ", "AR", "CA", "NV", "NY", "WV"].map((value) => ({ value, label: `State ${value}` }));
+
 /** What each control is bound to: its pattern, else its token, else nothing. */
 const bound = (...controls: Partial<FoundControl>[]) =>
   propose(controls.map((one, i) => control({ name: `f${i}`, ...one }))).map(({ field, isAddress }) =>
@@ -53,6 +57,10 @@ describe("propose", () => {
     [{ label: "Web address", type: "url" }],
     [{ label: "Your name" }],
     [{ label: "Status" }],
+    [{ label: "Numéro de carte" }],
+    [{ label: "Validation states", placeholder: "Valid state" }],
+    [{ label: "Cedex", name: "postal-code" }],
+    [{ label: "Where you were", tag: "select" as const, options: STATES }],
   ])("leaves %j alone", (given) => {
     expect(bound(given, { label: "Street" })[0]).toBe("");
   });
@@ -67,6 +75,25 @@ describe("propose", () => {
     expect(bound({ label: "Street" })).toEqual(["address-line1"]);
     expect(bound({ label: "Number" })).toEqual([""]);
     expect(bound({ label: "Anschrift", tag: "textarea", type: "textarea" })).toEqual(["{lines}"]);
+  });
+
+  it("believes weak words in a form that surely asks for an address", () => {
+    expect(bound({ placeholder: "Address" }, { placeholder: "State" })).toEqual(["", ""]);
+    expect(bound({ placeholder: "Address" }, { placeholder: "State" }, { label: "City" }, { label: "Zip" })).toEqual([
+      "address-line1",
+      "{region or county}",
+      "{town}",
+      "{postcode}",
+    ]);
+  });
+
+  it("takes codes of countries for a country, and a third line for what is smaller than a town", () => {
+    const countries = ["AT", "BE", "CH", "DK", "EE", "FI"].map((value) => ({ value, label: `Land ${value}` }));
+    expect(bound({ tag: "select", options: countries })).toEqual(["{country.code}"]);
+    expect(bound({ autocomplete: "address-line2" }, { autocomplete: "address-line3" })).toEqual([
+      "{unit}",
+      "{district}",
+    ]);
   });
 
   it("keeps several addresses apart: by tokens, by names, by headings", () => {

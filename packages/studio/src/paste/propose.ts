@@ -10,6 +10,8 @@ export interface FoundControl {
   autocomplete: string;
   /** Words of its label. */
   label: string;
+  /** What explains it. */
+  help: string;
   placeholder: string;
   /** Words of the headings and legends it stands under, the nearest first. */
   groups: string[];
@@ -40,13 +42,17 @@ const SOURCES = [
   ["name", 0.75, 0.5],
   ["placeholder", 0.5, 0.3],
 ] as const;
-/** Below this a control is left alone. */
-const LEAST = 0.45;
+/** Below this a control is left alone: in any form, and in one that surely asks for an address. */
+const [LEAST, LEAST_AMONG] = [0.45, 0.3];
+/** Parts that nothing but an address has. */
+const TELLING: readonly Purpose[] = ["town", "postcode", "street"];
 /** Single words that are said of many things. */
 const GENERIC = new Set([
   "number",
   "nr",
   "num",
+  "numero",
+  "state",
   "by",
   "str",
   "long",
@@ -103,7 +109,7 @@ const TOKENS: Readonly<Record<string, Purpose>> = {
   "street-address": "lines",
   "address-line1": "line1",
   "address-line2": "unit",
-  "address-line3": "unit",
+  "address-line3": "district",
   "address-level1": "region",
   "address-level2": "town",
   "address-level3": "district",
@@ -123,6 +129,10 @@ export function propose(controls: readonly FoundControl[]): Proposal[] {
   // one that has neither name nor words cannot be told from others
   const usable = controls.filter((one) => (one.name || one.label || one.placeholder) && !NO_FIELD.has(one.type));
   const guesses = usable.map((control) => guess(control));
+  const isOfAddress = guesses.filter((found) => found && TELLING.includes(found.purpose)).length > 1;
+  guesses.forEach((found, i) => {
+    if (found && found.sureness < (isOfAddress ? LEAST_AMONG : LEAST)) guesses[i] = undefined;
+  });
   const sections = usable.map((control, i) => (guesses[i] ? sectionOf(control) : ""));
   settleLines(usable, guesses, sections);
   const several = new Set(sections.filter((_, i) => guesses[i])).size > 1;
@@ -165,7 +175,7 @@ function guess(control: FoundControl): Guess | undefined {
   }
   if (!best && tag === "select" && options.length > 5 && looksLikeCountries(options))
     best = { purpose: "country", reason: "it offers codes of countries", sureness: 0.6 };
-  if (!best || best.sureness < LEAST) return undefined;
+  if (!best) return undefined;
   if (best.purpose === "line1" && tag === "textarea") return { ...best, purpose: "lines" };
   return best;
 }
@@ -195,6 +205,7 @@ function fieldOf(control: FoundControl, found: Guess | undefined, section: strin
     name: nameFor(control.name || label || placeholder, taken),
     label: words,
     ...(required ? { required } : {}),
+    ...(control.help ? { help: control.help } : {}),
     ...(placeholder && tag !== "select" ? { placeholder: placeholder.slice(0, 80) } : {}),
   };
   if (!found) {
@@ -288,9 +299,10 @@ function placeOf(words: readonly string[], phrase: readonly string[]): number {
   return -1;
 }
 
-/** True for options of which most have codes of two letters as their value. */
+/** True for options of which most are ISO 3166's codes of countries; those of states are countries' only by chance. */
 function looksLikeCountries(options: readonly { value: string; label: string }[]): boolean {
-  return (
-    options.filter(({ value, label }) => /^[A-Z]{2}$/.test(value) && label.length > 3).length > options.length * 0.7
-  );
+  const names = new Intl.DisplayNames("en", { type: "region", fallback: "none" });
+  const isCountry = ({ value, label }: { value: string; label: string }) =>
+    /^[A-Z]{2}$/.test(value) && label.length > 3 && names.of(value) !== undefined;
+  return options.filter(isCountry).length > options.length * 0.8;
 }

@@ -11,16 +11,18 @@ export function readHtml(html: string): { title: string; controls: FoundControl[
   const page = new DOMParser().parseFromString(html, "text/html");
   for (const element of page.querySelectorAll("script, style, template, noscript")) element.remove();
   const title = [...page.querySelectorAll("h1, legend, h2, title")].map(textOf).find(Boolean) ?? "";
-  const controls = [...page.querySelectorAll("input, select, textarea")].map((element): FoundControl => {
+  const labels = labelsById(page);
+  const controls = [...page.querySelectorAll("*")].filter(isControl).map((element): FoundControl => {
     const of = (name: string) => element.getAttribute(name)?.trim() ?? "";
-    const tag = element.localName as FoundControl["tag"];
+    const tag = isOwnKind(element) ? "input" : (element.localName as FoundControl["tag"]);
     return {
-      name: of("name") || element.id,
+      name: of("name") || modelOf(element) || element.id,
       tag,
-      type: tag === "input" ? of("type").toLowerCase() || "text" : tag,
+      type: isOwnKind(element) || tag !== "input" ? element.localName : of("type").toLowerCase() || "text",
       autocomplete: of("autocomplete"),
-      label: labelOf(element),
-      placeholder: of("placeholder"),
+      label: labelOf(element, labels),
+      help: helpOf(element, labels),
+      placeholder: plain(of("placeholder")),
       groups: groupsOf(element),
       options: [...element.querySelectorAll("option")].map((option) => ({
         value: (option.getAttribute("value") ?? textOf(option)).slice(0, 200),
@@ -32,34 +34,79 @@ export function readHtml(html: string): { title: string; controls: FoundControl[
   return { title: title.slice(0, 80), controls };
 }
 
-const textOf = (node: Node | null | undefined) => node?.textContent?.replace(/\s+/g, " ").trim() ?? "";
+/** Attributes by which client frameworks say what value of theirs a control holds. */
+const MODELS = ["formcontrolname", "v-model", "ng-model", "x-model", "wire:model", "data-model"];
+
+const modelOf = (element: Element) =>
+  MODELS.map((name) => element.getAttribute(name)?.trim() ?? "").find(Boolean) ?? "";
+
+/** True for a framework's own element in place of an input, such as a select with a list of its own. */
+const isOwnKind = (element: Element) => element.localName.includes("-");
+
+function isControl(element: Element): boolean {
+  if (element.matches("input, select, textarea")) return true;
+  return isOwnKind(element) && modelOf(element) !== "" && !element.querySelector("input, select, textarea");
+}
+
+const textOf = (node: Node | null | undefined) => plain(node?.textContent ?? "");
+
+/** Text without the marks of a template's language; the names in what it writes out stay, since they often tell. */
+function plain(text: string): string {
+  return text
+    .replace(/\{%.*?%\}|\{#.*?#\}|<%[^=].*?%>/gs, " ")
+    .replace(/@(?:if|else|for|switch|case|default|empty|defer)\b[^{}]*\{/g, " ")
+    .replace(/\{\{-?|-?\}\}|<%=|%>/g, " ")
+    .replace(/^[\s{}]+|[\s{}]+$/g, "")
+    .replace(/\s+/g, " ");
+}
+
+/** The labels of a page by the id of what they label. */
+function labelsById(page: Document): ReadonlyMap<string, Element> {
+  const labels = new Map<string, Element>();
+  for (const label of page.querySelectorAll("label[for]")) {
+    const id = label.getAttribute("for") ?? "";
+    if (!labels.has(id)) labels.set(id, label);
+  }
+  return labels;
+}
+
+/** Elements in a label that explain and do not name. */
+const HINTS = "[class*=hint], [class*=help], [class*=descr]";
+
+const byIds = (element: Element, attribute: string) =>
+  (element.getAttribute(attribute) ?? "")
+    .split(/\s+/)
+    .filter(Boolean)
+    .map((id) => textOf(element.ownerDocument.getElementById(id)))
+    .join(" ");
 
 /** What a control is called: by its label, in ARIA's ways, by the cell or the text before it. */
-function labelOf(element: Element): string {
-  const page = element.ownerDocument;
-  const byId = (id: string) => textOf(page.getElementById(id));
-  const id = element.id;
-  const own = id ? [...page.querySelectorAll("label")].find((label) => label.getAttribute("for") === id) : undefined;
+function labelOf(element: Element, labels: ReadonlyMap<string, Element>): string {
+  const own = labels.get(element.id);
   const around = element.closest("label");
   const candidates = [
-    textOf(own),
-    around ? textWithout(around, element) : "",
-    (element.getAttribute("aria-labelledby") ?? "").split(/\s+/).filter(Boolean).map(byId).join(" "),
+    own ? textWithout(own, HINTS) || textOf(own) : "",
+    around ? textWithout(around, `${element.localName}, ${HINTS}`) : "",
+    byIds(element, "aria-labelledby"),
     element.getAttribute("aria-label") ?? "",
     cellBefore(element),
     textBefore(element),
     element.getAttribute("title") ?? "",
   ];
-  return (
-    candidates.map((text) => text.replace(/\s+/g, " ").trim()).find((text) => text && text.length <= LONGEST_LABEL) ??
-    ""
-  );
+  return candidates.map((text) => text.trim()).find((text) => text && text.length <= LONGEST_LABEL) ?? "";
 }
 
-/** Text of a label around a control, without the control's own. */
-function textWithout(label: Element, control: Element): string {
+/** What explains a control: the hint in its label, or what describes it. */
+function helpOf(element: Element, labels: ReadonlyMap<string, Element>): string {
+  const label = labels.get(element.id) ?? element.closest("label");
+  const text = textOf(label?.querySelector(HINTS)) || byIds(element, "aria-describedby");
+  return text.length <= LONGEST_LABEL ? text : "";
+}
+
+/** Text of a label without that of some elements in it. */
+function textWithout(label: Element, inner: string): string {
   const copy = label.cloneNode(true) as Element;
-  for (const inner of copy.querySelectorAll(control.localName)) inner.remove();
+  for (const element of copy.querySelectorAll(inner)) element.remove();
   return textOf(copy);
 }
 

@@ -34,7 +34,7 @@ export const PHRASES: Readonly<Record<Purpose, string>> = {
     "house number, house no, house nr, housenumber, street number, street no, streetnumber, building number, number, hausnummer, hausnr, hnr, nr, numero, num, numero de rue, numero civico, civico, n civico, huisnummer, gatunummer, husnummer, husnr, talonumero, numer domu, nr domu, cislo popisne, cislo domu, αριθμος",
   unit: "apartment, apartment number, appartement, apt, flat, flat number, unit, unit number, suite, address line 2, address line two, address 2, addressline 2, addr 2, adr 2, line 2, street 2, adresszusatz, zusatz, complement, complement d adresse, complemento, piso, puerta, interno, andar, toevoeging, lagenhet, lagenhetsnummer, lgh, lejlighed, leilighet, asunto, mieszkanie, numer mieszkania, nr lokalu, byt, διαμερισμα",
   floor: "floor, etage, stockwerk, planta, piano, verdieping, vaning, etasje, kerros, pietro, patro, οροφος",
-  building: "building name, building, house name, batiment, gebaude, edificio, bygning, budynek, κτιριο",
+  building: "building name, building, house name, batiment, immeuble, gebaude, edificio, bygning, budynek, κτιριο",
   district:
     "district, suburb, neighbourhood, neighborhood, quarter, stadtteil, ortsteil, quartier, barrio, colonia, quartiere, bairro, wijk, stadsdel, bydel, kaupunginosa, dzielnica, συνοικια",
   town: "city, town, town or city, city or town, locality, municipality, village, stadt, ort, wohnort, ville, commune, localite, ciudad, poblacion, localidad, municipio, citta, comune, localita, cidade, stad, plaats, woonplaats, gemeente, postort, ortnamn, by, poststed, kaupunki, postitoimipaikka, kunta, miasto, miejscowosc, mesto, obec, πολη, address level 2",
@@ -50,11 +50,11 @@ export const PHRASES: Readonly<Record<Purpose, string>> = {
 
 /** Words of what only looks like an address. */
 export const OTHER_WORDS =
-  "email, e mail, mail, ip, mac, web, website, url, link, wallet, bitcoin, birth, born, geburtsort, geburtsland, naissance, nacimiento, nascita, nationality, nationalitat, citizenship, staatsangehorigkeit, phone, telephone, telefon, mobile, fax, dial, dialling, calling, marital, civil, familienstand, language, sprache, country code, tax, vat, steuer, promo, coupon, voucher, gift, sort code, area code, security code";
+  "email, e mail, mail, ip, mac, web, website, url, link, wallet, bitcoin, birth, born, geburtsort, geburtsland, naissance, nacimiento, nascita, nationality, nationalitat, citizenship, staatsangehorigkeit, phone, telephone, telefon, mobile, fax, dial, dialling, calling, marital, civil, familienstand, language, sprache, country code, tax, vat, steuer, promo, coupon, voucher, gift, sort code, area code, security code, cedex";
 
 /** Words beside which a word that is said of many things still means a part of an address. */
 export const BESIDE_WORDS =
-  "your, the, my, of, a, please, enter, required, optional, address, adresse, user, customer, contact, person, member, client, profile, data, form, field, attributes, current, permanent, main, primary, postal, mailing, street, house, ihre, deine, votre, su, tu, de, la, du, twoj, din";
+  "your, the, my, of, a, please, enter, required, optional, address, adresse, user, customer, contact, person, member, client, profile, data, form, label, field, attributes, current, permanent, main, primary, postal, mailing, street, house, ihre, deine, votre, su, tu, de, la, du, twoj, din";
 
 /** Words that say which of several addresses a control is of, and what that is called. */
 export const SECTIONS: readonly (readonly [words: string, name: string])[] = [
