@@ -7,6 +7,7 @@ import type { PublishedForms } from "./forms/published-forms.ts";
 import type { Heights } from "./heights/heights.ts";
 import { openToPages } from "./http/cors.ts";
 import { checkKey } from "./http/key-check.ts";
+import { limitByKey } from "./http/limit.ts";
 import { logRequests } from "./http/log.ts";
 import { otherMethods } from "./http/methods.ts";
 import { pagePolicy } from "./http/pages.ts";
@@ -14,6 +15,8 @@ import { BODY_LIMIT, HttpProblem, problems } from "./http/problem.ts";
 import { requireSession } from "./http/session.ts";
 import { playSituation } from "./http/situations.ts";
 import type { KeyRing } from "./keys/key-ring.ts";
+import type { Permits } from "./keys/permits.ts";
+import type { UseCounter } from "./keys/use-counter.ts";
 import type { LiveIndex } from "./publication/live-index.ts";
 import { countryRoutes } from "./routes/countries.route.ts";
 import { formRoutes } from "./routes/forms.route.ts";
@@ -36,6 +39,8 @@ export interface House {
   tiles: SheetTiles;
   heights: Heights;
   ring: KeyRing;
+  permits: Permits;
+  counter: UseCounter;
   published: PublishedForms;
   sessions: Sessions;
   log: Logger;
@@ -61,7 +66,7 @@ export function makeApp(house: House): Express {
   const wire = express.Router();
   wire.use(openToPages);
   wire.use(openApiRoute(house.version));
-  wire.use(checkKey(house.ring));
+  wire.use(checkKey(house.ring, house.counter), limitByKey(house.permits));
   wire.use(express.json({ limit: BODY_LIMIT, strict: false }));
   wire.use(playSituation);
   wire.use(

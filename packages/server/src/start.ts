@@ -12,6 +12,8 @@ import { Heights } from "./heights/heights.ts";
 import { readOwnGrids } from "./heights/own-grids.ts";
 import { demoKeys } from "./keys/demo-keys.ts";
 import { KeyRing } from "./keys/key-ring.ts";
+import { Permits } from "./keys/permits.ts";
+import { UseCounter } from "./keys/use-counter.ts";
 import { listen } from "./listen.ts";
 import { LiveIndex } from "./publication/live-index.ts";
 import { SegmentStore } from "./publication/segment-store.ts";
@@ -35,8 +37,8 @@ export interface Settings {
 
 const packages = fileURLToPath(new URL("../..", import.meta.url));
 const VERSION = "0.1.0";
-/** Milliseconds after which it is written down when keys were used last. */
-const NOTE_EVERY = 30_000;
+/** Milliseconds after which it is written down how keys were used, and after which permits not used are given back. */
+const [NOTE_EVERY, TEND_EVERY] = [5000, 1000];
 
 /** Brings everything up, in the order in which it is needed, and says that it is ready. */
 export async function start(settings: Settings, log: Logger, say: (words: string) => void): Promise<void> {
@@ -53,6 +55,8 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   const user = await firstUser(database);
 
   const ring = new KeyRing(database);
+  const permits = new Permits(database);
+  const counter = new UseCounter(database);
   const published = new PublishedForms(database);
   const tiles = new SheetTiles(settings.databaseUrl);
   const own = settings.heightsFolder ? await readOwnGrids(settings.heightsFolder, say) : [];
@@ -79,6 +83,8 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     tiles,
     heights,
     ring,
+    permits,
+    counter,
     published,
     log,
     sessions: new Sessions(database),
@@ -100,7 +106,11 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     log,
   );
 
-  const uses = setInterval(() => void ring.noteUses().catch(() => undefined), NOTE_EVERY);
+  const noteUses = () => Promise.allSettled([ring.noteUses(), counter.write()]);
+  const timers = [
+    setInterval(() => void noteUses(), NOTE_EVERY),
+    setInterval(() => void permits.tend().catch(() => undefined), TEND_EVERY),
+  ];
 
   for (const signal of ["SIGINT", "SIGTERM"] as const) process.once(signal, () => void stop());
   // npm start is our parent; when it is gone, so are we
@@ -128,8 +138,8 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     server.close();
     server.closeAllConnections();
     await signals.stop();
-    clearInterval(uses);
-    await ring.noteUses().catch(() => undefined);
+    for (const timer of timers) clearInterval(timer);
+    await Promise.allSettled([noteUses(), permits.stop()]);
     await tiles.stop();
     await database.destroy().catch(() => undefined);
     process.exit(0);

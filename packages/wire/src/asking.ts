@@ -114,6 +114,9 @@ export const reverseAsking = z.strictObject({
 export const recordAsking = z.strictObject({
   lang: common.lang,
   facts: z.array(z.enum(FACTS)).optional().meta({ description: "Only these facts; all when left out." }),
+  typed: z.int().min(0).max(MAX_TEXT).optional().meta({
+    description: "Letters that were typed before this record was chosen from a list; counted, without the record.",
+  }),
   format,
 });
 
@@ -225,6 +228,7 @@ export const EXAMPLES: Readonly<Record<string, string>> = {
   gloss: "1",
   format: "csv",
   facts: "phone,openingHours",
+  typed: "7",
   starts: "HT4",
   from: "-35.2,-21.4",
   to: "-35.3,-21.5",
@@ -240,7 +244,7 @@ export const EXAMPLES: Readonly<Record<string, string>> = {
 const LISTS = new Set(["countries", "kinds", "lang", "facts"]);
 const POSITIONS = new Set(["at", "near", "from", "to"]);
 const POSITION_LISTS = new Set(["markers", "line"]);
-const NUMBERS = new Set(["limit", "radius", "scale", "zoom"]);
+const NUMBERS = new Set(["limit", "radius", "scale", "zoom", "typed"]);
 const FLAGS = new Set(["gloss", "night"]);
 
 /**

@@ -72,6 +72,10 @@ export const KEY_CALLS = [
 ] as const;
 export type KeyCall = (typeof KEY_CALLS)[number];
 
+const amount = z.int().min(1).max(1_000_000_000).nullable().default(null);
+/** Lookups a minute of a program's key that names no limit of its own: anybody who has the program has the key. */
+export const PROGRAM_LIMIT = 300;
+
 const keyRules = {
   name: z.string().trim().min(1).max(60),
   origins: z.array(origin).max(20).default([]),
@@ -84,6 +88,9 @@ const keyRules = {
     .default([]),
   /** From then on it is refused. */
   endsAt: z.iso.datetime({ offset: true }).nullable().default(null),
+  /** Lookups in a minute, and in a day, from the first one on; null for no limit but the kind's own. */
+  perMinute: amount,
+  perDay: amount,
 };
 export const makeKeyAsking = z.strictObject({ kind: z.enum(KEY_KINDS), ...keyRules });
 export const changeKeyAsking = z.strictObject(keyRules);
@@ -103,12 +110,42 @@ export const keySummary = z.object({
   countries: z.array(z.string()),
   createdAt: z.string(),
   endsAt: z.string().nullable(),
+  perMinute: z.int().nullable(),
+  perDay: z.int().nullable(),
   /** To the minute; null before it was used. */
   usedAt: z.string().nullable(),
 });
 export const keyList = z.object({ keys: z.array(keySummary) });
 /** The only answer that ever holds a key itself. */
 export const madeKey = keySummary.extend({ key: z.string() });
+
+/** How a lookup ended. */
+export const USE_OUTCOMES = ["matched", "ambiguous", "none", "malformed", "refused", "limited", "failed"] as const;
+export type UseOutcome = (typeof USE_OUTCOMES)[number];
+
+/** How the keys were used over the last days; of one key, or of all. */
+export const usesAsking = z.strictObject({
+  days: z.coerce.number().int().min(1).max(400),
+  key: z.coerce.number().int().optional(),
+});
+export const usesAnswer = z.object({
+  /** What one moment below stands for. */
+  step: z.enum(["hour", "day"]),
+  from: z.string(),
+  to: z.string(),
+  uses: z.array(z.object({ at: z.string(), call: z.enum(KEY_CALLS), outcome: z.enum(USE_OUTCOMES), count: z.int() })),
+  /** Milliseconds that lookups took. */
+  times: z.array(z.object({ at: z.string(), median: z.number(), p99: z.number() })),
+  /** Milliseconds over the whole time; null when nothing was asked. */
+  median: z.number().nullable(),
+  p99: z.number().nullable(),
+  /** Choices from a list, and the letters typed before them. */
+  choices: z.object({ count: z.int(), letters: z.int() }),
+  /** Lookups that thirty days come to at the pace of the last seven; null with less than an hour to go by. */
+  month: z.int().nullable(),
+});
+export type UsesAsking = z.infer<typeof usesAsking>;
+export type UsesAnswer = z.infer<typeof usesAnswer>;
 
 /** A lookup as it stands behind `/v1/`: the call, what is in its path, its query string. */
 export const keepLookupAsking = z.strictObject({

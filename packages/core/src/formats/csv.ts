@@ -22,7 +22,15 @@ export function csvOf(features: readonly LookupFeature[]): string {
     const names = PARTS.map((part) => parts[part]?.name);
     return [id, kind, exactness, score, distance, bearing, at.lat, at.lon, line, ...names];
   });
-  return [CSV_COLUMNS, ...rows].map((row) => `${row.map(cell).join(",")}\r\n`).join("");
+  return tableOf(CSV_COLUMNS, rows);
+}
+
+/** Any table as RFC 4180 has it. An absent value is an empty cell. */
+export function tableOf(
+  columns: readonly string[],
+  rows: readonly (readonly (string | number | undefined)[])[],
+): string {
+  return [columns, ...rows].map((row) => `${row.map(cell).join(",")}\r\n`).join("");
 }
 
 function cell(value: string | number | undefined): string {

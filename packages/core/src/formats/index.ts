@@ -1,5 +1,5 @@
 export { checkGrid, readAsciiGrid } from "./ascii-grid.ts";
-export { CSV_COLUMNS, csvOf } from "./csv.ts";
+export { CSV_COLUMNS, csvOf, tableOf } from "./csv.ts";
 export { type Feature, type FeatureCollection, featureOf, type PointFeature } from "./geojson.ts";
 export { geojsonSeqOf } from "./geojson-seq.ts";
 export { gpxOf } from "./gpx.ts";

@@ -41,7 +41,9 @@ export function sendRecords(
 ): void {
   const format = formatOf(request, asked);
   response.vary("Accept");
-  const isPlayed = played(response, answer) !== answer;
+  const shown = played(response, answer);
+  const isPlayed = shown !== answer;
+  if ("outcome" in shown) response.locals.outcome = shown.outcome;
   if (format === "geojson") sendAnswer(response, RECORD_FORMATS.geojson, answer, began);
   else sendBody(response, RECORD_FORMATS[format], WRITERS[format](isPlayed ? [] : features), began);
 }
@@ -50,7 +52,9 @@ const WRITERS = { geojsonseq: geojsonSeqOf, csv: csvOf, gpx: gpxOf, vcf: vcardOf
 
 /** Answers JSON with how long the engine took; equal questions get equal bytes, so the time stands in a header. */
 export function sendAnswer(response: Response, mediaType: string, answer: object, began: number): void {
-  sendBody(response, mediaType, JSON.stringify(played(response, answer)), began);
+  const shown = played(response, answer);
+  if ("outcome" in shown) response.locals.outcome = shown.outcome;
+  sendBody(response, mediaType, JSON.stringify(shown), began);
 }
 
 function sendBody(response: Response, mediaType: string, body: string, began: number): void {

@@ -1,10 +1,12 @@
 import type { Request, RequestHandler } from "express";
 import { allowsOrigin, type KeyRing } from "../keys/key-ring.ts";
 import type { HeldKey } from "../keys/keys.repository.ts";
+import type { UseCounter } from "../keys/use-counter.ts";
+import { countUse } from "./count-use.ts";
 import { HttpProblem } from "./problem.ts";
 
 /** Lets a request through whose key is known and may be used from where it comes. */
-export function checkKey(ring: KeyRing): RequestHandler {
+export function checkKey(ring: KeyRing, counter: UseCounter): RequestHandler {
   return (request, response, next) => {
     const given = keyOf(request);
     if (!given) {
@@ -24,6 +26,7 @@ export function checkKey(ring: KeyRing): RequestHandler {
         { "WWW-Authenticate": 'Bearer error="invalid_token"' },
       );
     }
+    countUse(request, response, counter, key);
     if (key.endsAt && key.endsAt.getTime() <= Date.now())
       throw new HttpProblem(
         "no-key",

@@ -4,7 +4,7 @@ import type { Knex } from "knex";
 import { makeKey, readKeys } from "./keys.repository.ts";
 import { hashOf } from "./secrets.ts";
 
-const UNLIMITED = { calls: [], countries: [], endsAt: null };
+const UNLIMITED = { calls: [], countries: [], endsAt: null, perMinute: null, perDay: null };
 
 export type DemoKeys = Record<KeyKind, string>;
 

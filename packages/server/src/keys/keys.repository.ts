@@ -1,4 +1,12 @@
-import type { ChangeKeyAsking, KeyCall, KeyKind, KeySummary, MadeKey, MakeKeyAsking } from "@bibliotope/wire";
+import {
+  type ChangeKeyAsking,
+  type KeyCall,
+  type KeyKind,
+  type KeySummary,
+  type MadeKey,
+  type MakeKeyAsking,
+  PROGRAM_LIMIT,
+} from "@bibliotope/wire";
 import type { Knex } from "knex";
 import { hashOf, newSecret } from "./secrets.ts";
 
@@ -13,6 +21,9 @@ export interface HeldKey {
   /** Countries that it is kept to; all when empty. */
   countries: string[];
   endsAt: Date | null;
+  /** Lookups in a minute and in a day; null for no limit. */
+  perMinute: number | null;
+  perDay: number | null;
 }
 
 /** Makes a key and tells every process. The key itself is in the answer and nowhere else. */
@@ -49,8 +60,7 @@ export async function replaceKey(database: Knex, id: number, overlap: number): P
       .update({ ends_at: transaction.raw("least(ends_at, now() + ? * interval '1 hour')", [overlap]) })
       .returning("*");
     if (!before) return undefined;
-    const { kind, name, origins, calls, countries } = before;
-    return makeKey(transaction, { kind, name, origins, calls, countries, endsAt: null });
+    return makeKey(transaction, { ...summaryOf(before), endsAt: null });
   });
 }
 
@@ -77,32 +87,46 @@ export async function noteUses(database: Knex, uses: ReadonlyMap<number, Date>):
 export async function readKeys(database: Knex): Promise<Map<string, HeldKey>> {
   const rows = await database("keys").whereNull("withdrawn_at");
   return new Map(
-    rows.map(({ key_hash, id, kind, name, origins, calls, countries, ends_at }) => [
+    rows.map(({ key_hash, id, kind, name, origins, calls, countries, ends_at, per_minute, per_day }) => [
       key_hash,
-      { id, kind, name, origins, calls, countries, endsAt: ends_at },
+      {
+        id,
+        kind,
+        name,
+        origins,
+        calls,
+        countries,
+        endsAt: ends_at,
+        perMinute: per_minute ?? (kind === "app" ? PROGRAM_LIMIT : null),
+        perDay: per_day,
+      },
     ]),
   );
 }
 
 const tell = (database: Knex) => database.raw("select pg_notify('bibliotope', 'keys')");
 
-const columnsOf = ({ name, origins, calls, countries, endsAt }: ChangeKeyAsking) => ({
+const columnsOf = ({ name, origins, calls, countries, endsAt, perMinute, perDay }: ChangeKeyAsking) => ({
   name,
   origins,
   calls,
   countries,
   ends_at: endsAt,
+  per_minute: perMinute,
+  per_day: perDay,
 });
 
 // biome-ignore lint/suspicious/noExplicitAny: a row as the driver gives it
-const summaryOf = ({ id, kind, name, origins, calls, countries, created_at, ends_at, used_at }: any): KeySummary => ({
-  id,
-  kind,
-  name,
-  origins,
-  calls,
-  countries,
-  createdAt: created_at.toISOString(),
-  endsAt: ends_at?.toISOString() ?? null,
-  usedAt: used_at?.toISOString() ?? null,
+const summaryOf = (row: any): KeySummary => ({
+  id: row.id,
+  kind: row.kind,
+  name: row.name,
+  origins: row.origins,
+  calls: row.calls,
+  countries: row.countries,
+  createdAt: row.created_at.toISOString(),
+  endsAt: row.ends_at?.toISOString() ?? null,
+  perMinute: row.per_minute,
+  perDay: row.per_day,
+  usedAt: row.used_at?.toISOString() ?? null,
 });

@@ -140,13 +140,14 @@ export function lookupRoutes(index: LiveIndex, database: Knex): Router {
   }
 
   async function record(request: Request, response: Response) {
-    const { lang, facts, format } = readAsking(request, recordAsking);
+    const { lang, facts, typed, format } = readAsking(request, recordAsking);
     const engine = engineOf(index);
     const began = performance.now();
     const ref = String(request.params.ref);
     const found = engine.record(ref, { langs: languagesOf(request, lang) });
     if (!found) throw await missingRecord(database, engine, ref);
     checkCountry(response, found.parts.country?.code);
+    if (typed !== undefined) response.locals.typed = typed;
     if (found.facts && facts) {
       const chosen = facts.flatMap((fact) => (found.facts?.[fact] === undefined ? [] : [[fact, found.facts[fact]]]));
       found.facts = Object.fromEntries(chosen);

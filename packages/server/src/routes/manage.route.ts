@@ -1,5 +1,6 @@
 import { randomBytes } from "node:crypto";
 import { checkDefinition, type FormDefinition } from "@bibliotope/core/form";
+import { tableOf } from "@bibliotope/core/formats";
 import {
   changeKeyAsking,
   formDefinitionJsonSchema,
@@ -10,6 +11,7 @@ import {
   replaceKeyAsking,
   type SessionAnswer,
   saveDraftAsking,
+  usesAsking,
 } from "@bibliotope/wire";
 import { Router } from "express";
 import type { Knex } from "knex";
@@ -21,6 +23,8 @@ import { HttpProblem } from "../http/problem.ts";
 import { sessionCookie, sessionSecret } from "../http/session.ts";
 import type { KeyRing } from "../keys/key-ring.ts";
 import * as keys from "../keys/keys.repository.ts";
+import type { UseCounter } from "../keys/use-counter.ts";
+import { listUses, readUses } from "../keys/uses.repository.ts";
 import * as lookups from "../lookups/lookups.repository.ts";
 import { endSession } from "../users/users.repository.ts";
 import { rehearsalRoutes } from "./rehearsals.route.ts";
@@ -29,6 +33,7 @@ interface Needs {
   database: Knex;
   published: PublishedForms;
   ring: KeyRing;
+  counter: UseCounter;
   /** The web key that the workbench's own lookups use. */
   studioKey: string;
   /** The try key with which a form is rehearsed. */
@@ -36,7 +41,7 @@ interface Needs {
 }
 
 /** `/api/…`: the workbench's own calls. Everything here stands behind a session. */
-export function manageRoutes({ database, published, ring, studioKey, tryKey }: Needs): Router {
+export function manageRoutes({ database, published, ring, counter, studioKey, tryKey }: Needs): Router {
   const router = Router();
 
   router.get("/session", (_request, response) => {
@@ -112,6 +117,23 @@ export function manageRoutes({ database, published, ring, studioKey, tryKey }: N
     await ring.noteUses();
     response.json({ keys: await keys.listKeys(database) });
   });
+  router.get("/uses", async (request, response) => {
+    await counter.write();
+    response.json(await readUses(database, readAsking(request, usesAsking)));
+  });
+  router.get("/uses.csv", async (request, response) => {
+    await counter.write();
+    const rows = await listUses(database, readAsking(request, usesAsking));
+    const cells = rows.map(({ hour, key_id, name, call, outcome, count }) => [
+      hour,
+      key_id,
+      name,
+      call,
+      outcome,
+      count,
+    ]);
+    response.attachment("uses.csv").send(tableOf(["hour", "key", "name", "call", "outcome", "count"], cells));
+  });
   router.post("/keys", async (request, response) => {
     const made = await keys.makeKey(database, readAsking(request, makeKeyAsking));
     await ring.refresh();
@@ -120,7 +142,8 @@ export function manageRoutes({ database, published, ring, studioKey, tryKey }: N
   router.put("/keys/:id", async (request, response) => {
     const rules = readAsking(request, changeKeyAsking);
     const id = idOf(request.params.id);
-    if (rules.calls.length || rules.countries.length || rules.endsAt) refuseOwnKey(id);
+    if (rules.calls.length || rules.countries.length || rules.endsAt || rules.perMinute || rules.perDay)
+      refuseOwnKey(id);
     const changed = await keys.changeKey(database, id, rules);
     if (!changed) throw noSuchKey();
     await ring.refresh();

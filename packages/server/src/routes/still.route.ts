@@ -7,7 +7,6 @@ import { type Request, type Response, Router } from "express";
 import type { Knex } from "knex";
 import { readAsking } from "../http/asking.ts";
 import { engineOf, languagesOf } from "../http/engine.ts";
-import { limitByKey } from "../http/limit.ts";
 import { missingRecord } from "../http/missing-record.ts";
 import { HttpProblem } from "../http/problem.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
@@ -15,13 +14,10 @@ import type { SheetTiles } from "../sheets/sheet-tiles.ts";
 
 /** Zoom at which one house alone is shown. */
 const HOUSE_ZOOM = 16;
-/** Pictures that a key may ask for in a minute. */
-const A_MINUTE = 600;
 
 /** `/v1/still`: the map as a picture. */
 export function stillRoutes(index: LiveIndex, tiles: SheetTiles, database: Knex): Router {
   const router = Router();
-  router.use("/still", limitByKey(A_MINUTE, "pictures"));
   router.route("/still").get(still).post(still);
   return router;
 

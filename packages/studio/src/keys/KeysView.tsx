@@ -2,6 +2,7 @@ import type { KeySummary } from "@bibliotope/wire";
 import { useKeysQuery, wordsOf } from "../state/api.ts";
 import { moment } from "../ui/moment.ts";
 import { ChangeKey, MakeKey, ReplaceKey, WithdrawKey } from "./KeySheets.tsx";
+import { UseView } from "./UseView.tsx";
 import { KIND_WORDS, keptTo, standing } from "./words.ts";
 
 /** The door of the service: which keys there are, what each is kept to, and when it was used last. */
@@ -15,7 +16,7 @@ export function KeysView() {
       </div>
       <p className="mt-1 max-w-[46rem] text-quiet">
         Every lookup carries a key. One that stands in pages works only from the origins that it names; one for servers
-        is refused from browsers. Each can be kept to kinds of lookup, to countries, and to a last day.
+        is refused from browsers. Each can be kept to kinds of lookup, to countries, to an amount, and to a last day.
       </p>
       {error ? (
         <p role="alert" className="mt-3 text-ochre">
@@ -50,6 +51,7 @@ export function KeysView() {
           </table>
         </div>
       ) : null}
+      {keys?.length ? <UseView keys={keys} /> : null}
       {keys?.length === 0 ? <p className="mt-4 text-quiet">No keys. Make one with “New key”.</p> : null}
     </main>
   );

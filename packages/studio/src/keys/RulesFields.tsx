@@ -1,4 +1,4 @@
-import { type ChangeKeyAsking, KEY_CALLS, type KeyCall, type KeyKind } from "@bibliotope/wire";
+import { type ChangeKeyAsking, KEY_CALLS, type KeyCall, type KeyKind, PROGRAM_LIMIT } from "@bibliotope/wire";
 import { useId } from "react";
 import { INPUT } from "../compose/Labelled.tsx";
 import { CALL_WORDS } from "./words.ts";
@@ -11,20 +11,42 @@ export interface RulesDraft {
   countries: string;
   /** A day, as 2026-12-31; empty for no end. */
   ends: string;
+  /** Numbers; empty for no limit. */
+  perMinute: string;
+  perDay: string;
 }
 
-export const NO_RULES: RulesDraft = { name: "", origins: "", calls: [], countries: "", ends: "" };
+export const NO_RULES: RulesDraft = {
+  name: "",
+  origins: "",
+  calls: [],
+  countries: "",
+  ends: "",
+  perMinute: "",
+  perDay: "",
+};
 
-export const draftOf = ({ name, origins, calls, countries, endsAt }: ChangeKeyAsking): RulesDraft => ({
+export const draftOf = ({
+  name,
+  origins,
+  calls,
+  countries,
+  endsAt,
+  perMinute,
+  perDay,
+}: ChangeKeyAsking): RulesDraft => ({
   name,
   origins: origins.join("\n"),
   calls,
   countries: countries.join(", "),
   ends: endsAt?.slice(0, 10) ?? "",
+  perMinute: String(perMinute ?? ""),
+  perDay: String(perDay ?? ""),
 });
 
 /** Rules from what was typed. A key works to the end of its last day, by UTC. */
-export function rulesOf({ name, origins, calls, countries, ends }: RulesDraft, kind: KeyKind): ChangeKeyAsking {
+export function rulesOf(draft: RulesDraft, kind: KeyKind): ChangeKeyAsking {
+  const { name, origins, calls, countries, ends, perMinute, perDay } = draft;
   const words = (text: string) => text.split(/[\s,]+/).filter(Boolean);
   return {
     name,
@@ -32,8 +54,15 @@ export function rulesOf({ name, origins, calls, countries, ends }: RulesDraft, k
     calls: [...calls],
     countries: words(countries).map((code) => code.toUpperCase()),
     endsAt: ends ? `${ends}T23:59:59Z` : null,
+    perMinute: perMinute ? Number(perMinute) : null,
+    perDay: perDay ? Number(perDay) : null,
   };
 }
+
+const AMOUNTS = [
+  ["perMinute", "Lookups a minute"],
+  ["perDay", "Lookups a day"],
+] as const;
 
 interface RulesFieldsProps {
   kind: KeyKind;
@@ -124,6 +153,22 @@ export function RulesFields({ kind, value, set }: RulesFieldsProps) {
             onChange={(event) => change({ ends: event.target.value })}
           />
         </div>
+        {AMOUNTS.map(([amount, words]) => (
+          <div key={amount}>
+            <label className={label} htmlFor={`${id}-${amount}`}>
+              {words}; {amount === "perMinute" && kind === "app" ? PROGRAM_LIMIT : "no limit"} when empty
+            </label>
+            <input
+              id={`${id}-${amount}`}
+              type="number"
+              min={1}
+              max={1_000_000_000}
+              className={INPUT}
+              value={value[amount]}
+              onChange={(event) => change({ [amount]: event.target.value })}
+            />
+          </div>
+        ))}
       </div>
     </div>
   );

@@ -1,4 +1,11 @@
-import type { KeyCall, KeyKind, KeySummary } from "@bibliotope/wire";
+import {
+  type KeyCall,
+  type KeyKind,
+  type KeySummary,
+  PROGRAM_LIMIT,
+  type UseOutcome,
+  type UsesAnswer,
+} from "@bibliotope/wire";
 
 /** What the kinds of key are for. */
 export const KIND_WORDS: Readonly<Record<KeyKind, { name: string; use: string }>> = {
@@ -27,11 +34,14 @@ export const CALL_WORDS: Readonly<Record<KeyCall, string>> = {
 };
 
 /** What a key is kept to, in words; nothing for one that may do everything. */
-export function keptTo({ kind, origins, calls, countries }: KeySummary): string[] {
+export function keptTo({ kind, origins, calls, countries, perMinute, perDay }: KeySummary): string[] {
+  const minute = perMinute ?? (kind === "app" ? PROGRAM_LIMIT : null);
   return [
     ...(kind === "web" ? [origins.length ? origins.join(", ") : "no origin yet"] : []),
     ...(calls.length ? [calls.map((call) => CALL_WORDS[call]).join(", ")] : []),
     ...(countries.length ? [countries.join(", ")] : []),
+    ...(minute ? [`${minute.toLocaleString("en")} a minute`] : []),
+    ...(perDay ? [`${perDay.toLocaleString("en")} a day`] : []),
   ];
 }
 
@@ -40,4 +50,44 @@ export function standing({ endsAt, usedAt }: KeySummary, now = Date.now()): "end
   if (endsAt && Date.parse(endsAt) <= now) return "ended";
   if (endsAt) return "ends";
   return usedAt ? "in use" : "never used";
+}
+
+/** How lookups end, in words and in the theme's colours; the usual ones first. */
+export const OUTCOME_WORDS: Readonly<Record<UseOutcome, { name: string; colour: string }>> = {
+  matched: { name: "found", colour: "verdigris" },
+  ambiguous: { name: "several", colour: "indigo" },
+  none: { name: "none", colour: "ochre" },
+  malformed: { name: "not understood", colour: "plum" },
+  refused: { name: "refused", colour: "slate" },
+  limited: { name: "over the limit", colour: "quiet" },
+  failed: { name: "failed", colour: "madder" },
+};
+
+/** Every moment of the time that is looked at, those without any lookup too. */
+export function momentsOf({ step, from, to }: Pick<UsesAnswer, "step" | "from" | "to">): string[] {
+  const width = step === "hour" ? 3_600_000 : 86_400_000;
+  const moments: string[] = [];
+  for (let at = Date.parse(from); at <= Date.parse(to); at += width) moments.push(new Date(at).toISOString());
+  return moments;
+}
+
+export interface UseSum {
+  lookups: number;
+  /** Shares of those that were answered, 0 to 1. */
+  none: number;
+  several: number;
+  /** Letters typed for one choice; undefined with no choice. */
+  letters: number | undefined;
+}
+
+export function sumOf({ uses, choices }: Pick<UsesAnswer, "uses" | "choices">): UseSum {
+  const count = (...outcomes: UseOutcome[]) =>
+    uses.reduce((sum, use) => sum + (outcomes.length && !outcomes.includes(use.outcome) ? 0 : use.count), 0);
+  const answered = count("matched", "ambiguous", "none") || 1;
+  return {
+    lookups: count(),
+    none: count("none") / answered,
+    several: count("ambiguous") / answered,
+    letters: choices.count ? choices.letters / choices.count : undefined,
+  };
 }

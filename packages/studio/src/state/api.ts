@@ -16,10 +16,19 @@ import type {
   MakeKeyAsking,
   Problem,
   SessionAnswer,
+  UsesAnswer,
 } from "@bibliotope/wire";
 import { createApi, fetchBaseQuery } from "@reduxjs/toolkit/query/react";
 
 let csrf = "";
+
+/** Which use is looked at: of so many days, of one key or of all. */
+export interface Uses {
+  days: number;
+  key: number | undefined;
+}
+
+export const usesQuery = ({ days, key }: Uses) => `days=${days}${key === undefined ? "" : `&key=${key}`}`;
 
 /** The workbench's own calls. Changes carry the session's CSRF token. */
 export const api = createApi({
@@ -98,6 +107,7 @@ export const api = createApi({
       transformResponse: (answer: { keys: KeySummary[] }) => answer.keys,
       providesTags: ["keys"],
     }),
+    uses: build.query<UsesAnswer, Uses>({ query: (uses) => `/uses?${usesQuery(uses)}`, keepUnusedDataFor: 0 }),
     makeKey: build.mutation<MadeKey, MakeKeyAsking>({
       query: (body) => ({ url: "/keys", method: "POST", body }),
       invalidatesTags: ["keys"],
@@ -151,6 +161,7 @@ export const {
   useMakeKeyMutation,
   useChangeKeyMutation,
   useReplaceKeyMutation,
+  useUsesQuery,
   useWithdrawKeyMutation,
 } = api;
 

@@ -3,6 +3,7 @@ import * as first from "./2026-11-gazetteer.ts";
 import * as fifth from "./2026-11-heights.ts";
 import * as fourth from "./2026-11-houses.ts";
 import * as seventh from "./2026-11-key-rules.ts";
+import * as eighth from "./2026-11-key-use.ts";
 import * as third from "./2026-11-lookups.ts";
 import * as sixth from "./2026-11-rehearsals.ts";
 import * as second from "./2026-11-workbench.ts";
@@ -21,6 +22,7 @@ const STEPS: Step[] = [
   { name: "2026-11-heights", ...fifth },
   { name: "2026-11-rehearsals", ...sixth },
   { name: "2026-11-key-rules", ...seventh },
+  { name: "2026-11-key-use", ...eighth },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */

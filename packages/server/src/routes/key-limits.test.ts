@@ -1,0 +1,146 @@
+import { setTimeout as wait } from "node:timers/promises";
+import { type UsesAnswer, usesAnswer } from "@bibliotope/wire";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { OwnServer, ownDatabase } from "../../testing/own-server.ts";
+import { ask, json, type Ready, signedIn } from "../../testing/shared.ts";
+import { makeKey, withdrawKey } from "../keys/keys.repository.ts";
+
+const RULES = { origins: [], calls: [], countries: [], endsAt: null, perMinute: null, perDay: null };
+
+describe("what a key may ask", () => {
+  let browser: Awaited<ReturnType<typeof signedIn>>;
+  beforeAll(async () => {
+    browser = await signedIn();
+  });
+  const make = async (rules: object): Promise<{ id: number; key: string }> =>
+    (await browser.send("POST", "/api/keys", { kind: "srv", name: "Limited", ...rules })).json();
+  const uses = async (id: number): Promise<UsesAnswer> =>
+    usesAnswer.parse(await (await browser.get(`/api/uses?days=1&key=${id}`)).json());
+
+  it("is said in headers, and refused with the time to wait", async () => {
+    const { key } = await make({ perMinute: 3, perDay: 1000 });
+    const first = await ask("/v1/suggest?q=12+harb", { key });
+    expect(first.headers.get("ratelimit-policy")).toBe('"minute";q=3;w=60, "day";q=1000;w=86400');
+    expect(first.headers.get("ratelimit")).toMatch(/^"minute";r=2;t=\d+, "day";r=999;t=86400$/);
+    await ask("/v1/forward?q=12+harbour+row", { key });
+    expect((await ask("/v1/countries", { key })).headers.get("ratelimit")).toBeNull();
+    await ask("/v1/reverse?at=-35.1841,-21.6253", { key });
+    const { status, headers, body } = await json("/v1/suggest?q=12+harb", { key });
+    expect(status).toBe(429);
+    expect(Number(headers.get("retry-after"))).toBeGreaterThan(50);
+    expect(headers.get("ratelimit")).toMatch(/^"minute";r=0;t=\d+$/);
+    expect(body).toMatchObject({ type: "/problems/too-many", status: 429 });
+    expect(body.detail).toMatch(/^The key “Limited” may ask for 3 lookups a minute\. Ask again in \d+ s\.$/);
+    expect((await ask("/v1/countries", { key })).status).toBe(200);
+  });
+
+  it("has a limit of its own for programs, where everybody can read the key", async () => {
+    const { key } = await make({ kind: "app" });
+    expect((await ask("/v1/suggest?q=12", { key })).headers.get("ratelimit-policy")).toBe('"minute";q=300;w=60');
+    const { key: more } = await make({ kind: "app", perMinute: 900 });
+    expect((await ask("/v1/suggest?q=12", { key: more })).headers.get("ratelimit-policy")).toBe('"minute";q=900;w=60');
+  });
+
+  it.each([[{ perMinute: 0 }], [{ perDay: -1 }], [{ perMinute: 1.5 }]])("is no limit: %j", async (rules) => {
+    const response = await browser.send("POST", "/api/keys", { kind: "srv", name: "Wrong", ...rules });
+    expect(response.status).toBe(400);
+  });
+
+  it("is counted: by kind of lookup, by how it ended, with the time and the letters before a choice", async () => {
+    const { id, key } = await make({ perMinute: 40 });
+    const { body } = await json("/v1/suggest?q=12+harb", { key });
+    const ref = body.suggestions[0].ref;
+    await ask(`/v1/records/${ref}?typed=7`, { key });
+    await ask(`/v1/records/${ref}?typed=4`, { key });
+    await ask("/v1/suggest?q=zzzzzzzz", { key });
+    await ask("/v1/reverse?at=95,0", { key });
+    await ask("/v1/suggest?q=12", { key, headers: { origin: "https://members.example" } });
+    await ask("/v1/records/nothing", { key });
+    await Promise.all(Array.from({ length: 50 }, () => ask("/v1/distance?from=-35,-21&to=-36,-22", { key })));
+    const { uses: counted, choices, median, p99 } = await uses(id);
+    const count = (call: string, outcome: string) =>
+      counted.filter((use) => use.call === call && use.outcome === outcome).reduce((sum, use) => sum + use.count, 0);
+    expect([count("suggest", "matched"), count("suggest", "none"), count("suggest", "refused")]).toEqual([1, 1, 1]);
+    expect([count("records", "matched"), count("records", "none"), count("reverse", "malformed")]).toEqual([2, 1, 1]);
+    expect(count("distance", "matched") + count("distance", "limited")).toBe(50);
+    // five lookups and a malformed one went before; the refused one came from a page and was no lookup
+    expect(count("distance", "matched")).toBe(34);
+    expect(choices).toEqual({ count: 2, letters: 11 });
+    expect(median).toBeGreaterThan(0);
+    expect(p99).toBeGreaterThanOrEqual(median!);
+    const csv = await (await browser.get(`/api/uses.csv?days=1&key=${id}`)).text();
+    expect(csv.split("\r\n")[0]).toBe("hour,key,name,call,outcome,count");
+    expect(csv).toContain(`${id},Limited,records,matched,2`);
+  });
+});
+
+/** Two processes on one database. */
+describe("several server processes", { timeout: 240_000 }, () => {
+  let held: Awaited<ReturnType<typeof ownDatabase>>;
+  let servers: OwnServer[];
+  let ready: Ready[];
+  const suggest = ({ url }: Ready, key: string) =>
+    fetch(`${url}/v1/suggest?q=12+harb`, { headers: { authorization: `Bearer ${key}` } });
+
+  beforeAll(async () => {
+    held = await ownDatabase("several_processes");
+    servers = [new OwnServer(held.url), new OwnServer(held.url)];
+    ready = [];
+    for (const server of servers) {
+      server.start();
+      ready.push(await server.ready());
+    }
+  }, 200_000);
+  afterAll(async () => {
+    for (const server of servers) await server.end("SIGTERM");
+    await held.drop();
+  });
+
+  it("let exactly a thousand of five thousand lookups pass, and count all of them", async () => {
+    const { id, key } = await makeKey(held.database, { kind: "srv", name: "Both", ...RULES, perMinute: 1000 });
+    await wait(500);
+    const statuses: number[] = [];
+    const ask = async (one: Ready, times: number) => {
+      for (let i = 0; i < times; i++) {
+        const response = await suggest(one, key);
+        statuses.push(response.status);
+        await response.arrayBuffer();
+      }
+    };
+    await Promise.all(ready.flatMap((one) => Array.from({ length: 10 }, () => ask(one, 250))));
+    expect(statuses).toHaveLength(5000);
+    expect(statuses.filter((status) => status === 200)).toHaveLength(1000);
+    expect(statuses.filter((status) => status === 429)).toHaveLength(4000);
+    await wait(6000);
+    const counted = await held
+      .database("uses")
+      .where({ key_id: id })
+      .select("outcome")
+      .sum({ count: "count" })
+      .groupBy("outcome");
+    expect(Object.fromEntries(counted.map(({ outcome, count }) => [outcome, Number(count)]))).toEqual({
+      matched: 1000,
+      limited: 4000,
+    });
+  });
+
+  it("refuse a withdrawn key within a second, by the notice", async () => {
+    const { id, key } = await makeKey(held.database, { kind: "srv", name: "Soon gone", ...RULES });
+    await wait(500);
+    for (const one of ready) expect((await suggest(one, key)).status).toBe(200);
+    await withdrawKey(held.database, id);
+    const withdrawn = Date.now();
+    for (const one of ready) while ((await suggest(one, key)).status === 200) await wait(10);
+    expect(Date.now() - withdrawn).toBeLessThan(1000);
+  });
+
+  it("refuse it within five seconds where no notice comes", async () => {
+    const { id, key } = await makeKey(held.database, { kind: "srv", name: "Gone unheard", ...RULES });
+    await wait(500);
+    for (const one of ready) expect((await suggest(one, key)).status).toBe(200);
+    await held.database("keys").where({ id }).update({ withdrawn_at: new Date() });
+    const withdrawn = Date.now();
+    for (const one of ready) while ((await suggest(one, key)).status === 200) await wait(50);
+    expect(Date.now() - withdrawn).toBeLessThan(5500);
+  });
+});

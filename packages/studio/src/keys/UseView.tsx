@@ -1,0 +1,213 @@
+import { type KeySummary, USE_OUTCOMES, type UsesAnswer } from "@bibliotope/wire";
+import { lazy, Suspense, useMemo, useState } from "react";
+import { type Uses, usesQuery, useUsesQuery, wordsOf } from "../state/api.ts";
+import { Segmented } from "../ui/Segmented.tsx";
+import { CALL_WORDS, momentsOf, OUTCOME_WORDS, sumOf } from "./words.ts";
+
+const UseChart = lazy(() => import("./UseChart.tsx"));
+
+const SPANS = [
+  ["1", "Day"],
+  ["7", "Week"],
+  ["30", "Month"],
+  ["365", "Year"],
+] as const;
+
+/** Milliseconds after which the figures are read again. */
+const AGAIN = 15_000;
+
+/** How the keys were used: how much, how it ended, how long it took. */
+export function UseView({ keys }: { keys: readonly KeySummary[] }) {
+  const [days, setDays] = useState<(typeof SPANS)[number][0]>("7");
+  const [key, setKey] = useState("");
+  const asked: Uses = { days: Number(days), key: key ? Number(key) : undefined };
+  const { data, error } = useUsesQuery(asked, { pollingInterval: AGAIN, skipPollingIfUnfocused: true });
+  return (
+    <section aria-label="Use" className="mt-8">
+      <div className="flex flex-wrap items-center gap-3">
+        <h2 className="mr-auto font-serif text-[20px] font-semibold">Use</h2>
+        <select
+          aria-label="Of which key"
+          className="h-[26px] max-w-[16rem] rounded border border-edge bg-page px-1.5 text-[12.5px]"
+          value={key}
+          onChange={(event) => setKey(event.target.value)}
+        >
+          <option value="">all keys</option>
+          {keys.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+        <Segmented label="Over which time" value={days} onChange={setDays} options={SPANS} />
+        <a className="text-[12.5px] underline" href={`/api/uses.csv?${usesQuery(asked)}`} download>
+          CSV
+        </a>
+      </div>
+      {error ? (
+        <p role="alert" className="mt-3 text-ochre">
+          {wordsOf(error)}
+        </p>
+      ) : null}
+      {data ? <Figures answer={data} /> : null}
+    </section>
+  );
+}
+
+const count = (value: number) => value.toLocaleString("en");
+const share = (value: number) => `${(value * 100).toLocaleString("en", { maximumFractionDigits: 1 })} %`;
+const milliseconds = (value: number | null) =>
+  value === null ? "–" : `${value.toLocaleString("en", { maximumSignificantDigits: 2 })} ms`;
+
+function Figures({ answer }: { answer: UsesAnswer }) {
+  const sum = sumOf(answer);
+  const shown = useMemo(() => seriesOf(answer), [answer]);
+  if (!sum.lookups)
+    return (
+      <p className="mt-3 text-quiet">
+        Nothing was asked in this time. What people look up is never kept here: only counts are.
+      </p>
+    );
+  const figures = [
+    ["Lookups", count(sum.lookups)],
+    ["Letters a choice", sum.letters?.toLocaleString("en", { maximumFractionDigits: 1 }) ?? "–"],
+    ["Found none", share(sum.none)],
+    ["Found several", share(sum.several)],
+    ["Median", milliseconds(answer.median)],
+    ["99 of 100 within", milliseconds(answer.p99)],
+    ["30 days at this pace", answer.month === null ? "–" : count(answer.month)],
+  ];
+  return (
+    <>
+      <dl className="mt-3 grid grid-cols-2 gap-x-6 gap-y-2 sm:grid-cols-4 lg:grid-cols-7">
+        {figures.map(([name, value]) => (
+          <div key={name}>
+            <dt className="text-[12.5px] text-quiet">{name}</dt>
+            <dd className="font-serif text-[19px]">{value}</dd>
+          </div>
+        ))}
+      </dl>
+      <Suspense
+        fallback={
+          <p role="status" className="mt-4 text-quiet">
+            Drawing the charts
+          </p>
+        }
+      >
+        <div className="mt-4 grid gap-5 lg:grid-cols-2">
+          <figure className="min-w-0">
+            <figcaption className="mb-1 flex flex-wrap gap-x-4 text-[12.5px] text-quiet">
+              Lookups, by how they ended
+              {shown.outcomes.map(({ name, colour }) => (
+                <Legend key={name} name={name} colour={colour} />
+              ))}
+            </figcaption>
+            <UseChart
+              kind="bar"
+              label="Lookups over time, by how they ended; the table below has the sums"
+              moments={shown.labels}
+              series={shown.outcomes}
+            />
+          </figure>
+          <figure className="min-w-0">
+            <figcaption className="mb-1 flex flex-wrap gap-x-4 text-[12.5px] text-quiet">
+              Milliseconds
+              {shown.times.map(({ name, colour }) => (
+                <Legend key={name} name={name} colour={colour} />
+              ))}
+            </figcaption>
+            <UseChart
+              kind="line"
+              label="Milliseconds that lookups took over time: the median and the 99th percentile"
+              moments={shown.labels}
+              series={shown.times}
+            />
+          </figure>
+        </div>
+      </Suspense>
+      <CallTable answer={answer} />
+    </>
+  );
+}
+
+const DOTS: Readonly<Record<string, string>> = {
+  verdigris: "bg-verdigris",
+  indigo: "bg-indigo",
+  ochre: "bg-ochre",
+  plum: "bg-plum",
+  slate: "bg-slate",
+  quiet: "bg-quiet",
+  madder: "bg-madder",
+};
+
+function Legend({ name, colour }: { name: string; colour: string }) {
+  return (
+    <span className="inline-flex items-center gap-1.5">
+      <span aria-hidden className={`inline-block size-[9px] rounded-[2px] ${DOTS[colour]}`} />
+      {name}
+    </span>
+  );
+}
+
+/** Kinds of lookup with how they ended. */
+function CallTable({ answer: { uses } }: { answer: UsesAnswer }) {
+  const calls = [...new Set(uses.map(({ call }) => call))];
+  const outcomes = USE_OUTCOMES.filter((outcome) => uses.some((use) => use.outcome === outcome));
+  const sum = (call: string, outcome: string) =>
+    uses.reduce((total, use) => total + (use.call === call && use.outcome === outcome ? use.count : 0), 0);
+  return (
+    <div className="relative mt-4 overflow-x-auto">
+      <table className="w-full max-w-[46rem] text-[13px]">
+        <thead className="text-[12.5px] text-quiet">
+          <tr>
+            <th className="py-1 text-left font-normal">Kind of lookup</th>
+            {outcomes.map((outcome) => (
+              <th key={outcome} className="py-1 pl-4 text-right font-normal">
+                {OUTCOME_WORDS[outcome].name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {calls.map((call) => (
+            <tr key={call} className="border-t border-rule">
+              <th scope="row" className="py-1 text-left font-normal">
+                {CALL_WORDS[call]}
+              </th>
+              {outcomes.map((outcome) => (
+                <td key={outcome} className="py-1 pl-4 text-right tabular-nums">
+                  {count(sum(call, outcome))}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** What the charts draw. */
+function seriesOf(answer: UsesAnswer) {
+  const moments = momentsOf(answer);
+  const labelOf = new Intl.DateTimeFormat(
+    "en",
+    answer.step === "hour"
+      ? { weekday: "short", hour: "2-digit", minute: "2-digit", hourCycle: "h23" }
+      : { day: "numeric", month: "short" },
+  );
+  const at = new Map(moments.map((moment, i) => [moment, i]));
+  const outcomes = USE_OUTCOMES.flatMap((outcome) => {
+    const values = moments.map(() => 0);
+    for (const use of answer.uses) if (use.outcome === outcome) values[at.get(use.at) ?? 0] += use.count;
+    return values.some(Boolean) ? [{ ...OUTCOME_WORDS[outcome], values }] : [];
+  });
+  const times = (["median", "p99"] as const).map((which) => {
+    const values: (number | null)[] = moments.map(() => null);
+    for (const time of answer.times) values[at.get(time.at) ?? 0] = time[which];
+    return which === "median"
+      ? { name: "median", colour: "indigo", values }
+      : { name: "99th percentile", colour: "madder", values, isDashed: true };
+  });
+  return { labels: moments.map((moment) => labelOf.format(new Date(moment))), outcomes, times };
+}
