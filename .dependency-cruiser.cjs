@@ -12,13 +12,14 @@ const only = (from, allowed) => ({
 const FLOORS = {
   text: [],
   geo: [],
+  geodesic: ["geo"],
   pattern: [],
   place: ["text", "geo", "pattern"],
   index: ["text", "geo", "pattern", "place"],
-  search: ["text", "geo", "pattern", "place", "index"],
+  search: ["text", "geo", "geodesic", "pattern", "place", "index"],
   form: ["text", "geo", "pattern", "place"],
   formats: ["text", "geo", "place", "pattern"],
-  sheet: ["geo"],
+  sheet: ["geo", "geodesic"],
 };
 const floor = ([name, allowed]) => ({
   name: `core-${name}-floor`,

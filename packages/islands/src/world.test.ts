@@ -1,5 +1,6 @@
 import { createHash } from "node:crypto";
-import { boxContains, geodesic, type Ring, ringsContain } from "@bibliotope/core/geo";
+import { boxContains, type Ring, ringsContain } from "@bibliotope/core/geo";
+import { geodesic } from "@bibliotope/core/geodesic";
 import { Segment } from "@bibliotope/core/index";
 import { profileOf } from "@bibliotope/core/place";
 import { Engine } from "@bibliotope/core/search";

@@ -188,6 +188,8 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
       calls: [],
       countries: [],
       endsAt: null,
+      perMinute: null,
+      perDay: null,
     });
     let status = 0;
     for (let tries = 0; status !== 200 && tries < 40; tries++) {

@@ -1,4 +1,3 @@
-import { geodesic, type Position } from "../geo/index.ts";
 import { formatPattern, type Lookup, namesIn, parsePattern } from "../pattern/index.ts";
 import { type AutofillValues, type OpeningHours, partLookup } from "../place/index.ts";
 import { addressOf, type Field, type FieldKind, type FormAnswer, type FormDefinition } from "./definition.ts";
@@ -27,7 +26,7 @@ export function lookupIn(answer: FormAnswer): Lookup {
     confirmed: "yes",
     height: height === undefined ? undefined : String(Math.round(height)),
     nearby: nearby?.name,
-    away: nearby && awayOf(answer.at, nearby.at),
+    away: nearby && awayOf(nearby.metres),
     phone: held.phone,
     url: held.url,
     languages: held.languages,
@@ -38,8 +37,8 @@ export function lookupIn(answer: FormAnswer): Lookup {
 }
 
 /** How far something is: in metres as long as those are few. */
-function awayOf(from: Position, to: Position): string {
-  return distanceIn(from, to, geodesic(from, to).metres < 999.5 ? "m" : "km");
+function awayOf(metres: number): string {
+  return distanceIn(metres, metres < 999.5 ? "m" : "km");
 }
 
 const WEEK = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];

@@ -128,8 +128,8 @@ export interface FormAnswer {
   facts?: Facts;
   /** Metres above the sea, where it was asked for. */
   height?: number;
-  /** The nearest of the places that were asked for, and where it is. */
-  nearby?: { name: string; at: Position };
+  /** The nearest of the places that were asked for, and how far it is. */
+  nearby?: { name: string; metres: number };
 }
 
 /** What is wrong with a definition, and where. */

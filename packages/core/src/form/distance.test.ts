@@ -1,5 +1,4 @@
 import { describe, expect, it } from "vitest";
-import { geodesic } from "../geo/index.ts";
 import { DISTANCE_UNITS, distanceIn } from "./distance.ts";
 import {
   addField,
@@ -11,10 +10,6 @@ import {
   questionFor,
   startingField,
 } from "./index.ts";
-
-const HERE = { lat: 0, lon: 0 };
-/** So many metres along the equator. */
-const east = (metres: number) => ({ lat: 0, lon: metres / 111_319.490793 });
 
 describe("distanceIn", () => {
   it.each([
@@ -29,16 +24,13 @@ describe("distanceIn", () => {
     [16_093.44, "mi", "10.0 mi"],
     [18_520, "nautical mi", "10.0 nautical mi"],
   ] as const)("tells %d m in %s", (metres, unit, words) => {
-    expect(distanceIn(HERE, east(metres), unit)).toBe(words);
+    expect(distanceIn(metres, unit)).toBe(words);
   });
 
-  it("is the same both ways, in every unit", () => {
-    const there = { lat: -35.2, lon: 179.9 };
-    const back = { lat: -36.1, lon: -179.8 };
-    const { metres } = geodesic(there, back);
+  it("tells the same length in every unit", () => {
+    const metres = 101_234.5;
     for (const [unit, length] of Object.entries(DISTANCE_UNITS)) {
-      const words = distanceIn(there, back, unit as keyof typeof DISTANCE_UNITS);
-      expect(distanceIn(back, there, unit as keyof typeof DISTANCE_UNITS)).toBe(words);
+      const words = distanceIn(metres, unit as keyof typeof DISTANCE_UNITS);
       const told = Number(words.replace(unit, "").replaceAll("\u2009", ""));
       expect(Math.abs(told - metres / length)).toBeLessThanOrEqual(0.5);
     }

@@ -1,15 +1,12 @@
-import { geodesic, type Position } from "../geo/index.ts";
-
 /** Units in which a distance may be told, with their length in metres; the mile is the international one. */
 export const DISTANCE_UNITS = { km: 1000, m: 1, mi: 1609.344, "nautical mi": 1852 } as const;
 export type DistanceUnit = keyof typeof DISTANCE_UNITS;
 
 /**
- * How far two positions are from each other along the ellipsoid, as people write it: to a hundredth of a unit below ten,
- * to a tenth below a hundred, whole from there on.
+ * A distance as people write it: to a hundredth of a unit below ten, to a tenth below a hundred, whole from there on.
  */
-export function distanceIn(from: Position, to: Position, unit: DistanceUnit): string {
-  const length = geodesic(from, to).metres / DISTANCE_UNITS[unit];
+export function distanceIn(metres: number, unit: DistanceUnit): string {
+  const length = metres / DISTANCE_UNITS[unit];
   const digits = unit === "m" || length >= 99.95 ? 0 : length >= 9.995 ? 1 : 2;
   const [whole, part] = length.toFixed(digits).split(".");
   const grouped = whole.replace(/\B(?=(\d{3})+$)/g, "\u2009");

@@ -236,14 +236,13 @@ describe("what comes of a lookup", () => {
   });
 
   it("tells the nearest of some places, and how far it is", () => {
-    const { at } = ANSWER;
-    const told = (lat: number) =>
+    const told = (metres: number) =>
       fillingsFor(form([field("x", { binding: "{nearby}[, {away} away]" })]), {
         ...ANSWER,
-        nearby: { name: "Mill Reading Room", at: { ...at, lat: at.lat + lat } },
+        nearby: { name: "Mill Reading Room", metres },
       })[0].value;
-    expect(told(0.002)).toBe("Mill Reading Room, 222 m away");
-    expect(told(0.02)).toBe("Mill Reading Room, 2.22 km away");
+    expect(told(222.3)).toBe("Mill Reading Room, 222 m away");
+    expect(told(2218)).toBe("Mill Reading Room, 2.22 km away");
   });
 });
 

@@ -1,4 +1,4 @@
-export { EARTH_RADIUS, type Geodesic, geodesic, sphereDistance } from "./distance.ts";
+export { EARTH_RADIUS, sphereDistance } from "./distance.ts";
 export { greatCircle } from "./great-circle.ts";
 export { type HeightGrid, heightOn } from "./height-grid.ts";
 export { MAX_LATITUDE, metresPerPixel, type Projected, project, TILE, unproject } from "./mercator.ts";

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { IDS, smallWorld } from "../../testing/small-world.ts";
-import { geodesic, type Position } from "../geo/index.ts";
+import type { Position } from "../geo/index.ts";
+import { geodesic } from "../geodesic/index.ts";
 import { Segment, SegmentBuilder } from "../index/index.ts";
 import { refOf } from "../place/index.ts";
 import { Engine } from "./index.ts";

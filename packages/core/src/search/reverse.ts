@@ -1,4 +1,5 @@
-import { geodesic, type Position } from "../geo/index.ts";
+import type { Position } from "../geo/index.ts";
+import { geodesic } from "../geodesic/index.ts";
 import { KINDS } from "../place/index.ts";
 import type { Held } from "./held.ts";
 import { compileFilter, type Filter, type Narrowing } from "./query.ts";

@@ -1,4 +1,5 @@
-import { geodesic, greatCircle, metresPerPixel, type Position, project } from "../geo/index.ts";
+import { greatCircle, metresPerPixel, type Position, project } from "../geo/index.ts";
+import { geodesic } from "../geodesic/index.ts";
 import type { MarkerGroup } from "./groups.ts";
 import { type Label, type LabelBox, placeLabels, type ScreenBox } from "./labels.ts";
 import { drawLabels, fontOf, LOCAL_FONT, spacedText } from "./letter.ts";

@@ -88,7 +88,7 @@ export class AddressLookups {
         trace,
         narrow: () => this.#narrowed(),
         // a choice is resolved by its ref, never by its text
-        chosen: ({ ref }) => void this.#fillBy("chosen", (signal) => client.record(ref, {}, signal)),
+        chosen: ({ ref }, typed) => void this.#fillBy("chosen", (signal) => client.record(ref, { typed }, signal)),
         cleared: () => target.cleared(),
       });
     anchor?.after(this.#place.element);

@@ -1,6 +1,7 @@
 import { DISTANCE_UNITS, type DistanceUnit, distanceIn, type FormDefinition } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
 import { make } from "../map/make.ts";
+import { metresBetween } from "./metres.ts";
 
 /** How far it is, and in which unit: what a distance field shows. */
 export function makeDistance(id: string, name: string): HTMLElement {
@@ -19,6 +20,7 @@ export function makeDistance(id: string, name: string): HTMLElement {
 export class Distances {
   readonly #frames: HTMLElement[];
   #ends: readonly Position[] = [];
+  #metres: number | undefined;
 
   constructor(form: HTMLFormElement, { fields }: FormDefinition) {
     this.#frames = fields.flatMap(({ kind, name }) => {
@@ -30,16 +32,24 @@ export class Distances {
   }
 
   /** @param ends where the addresses lie that are known */
-  set(ends: readonly Position[]): void {
+  async set(ends: readonly Position[]): Promise<void> {
     this.#ends = ends;
+    this.#metres = undefined;
+    const [from, to] = ends;
+    if (to && this.#frames.length) {
+      const metres = await metresBetween(from, to);
+      // the ends may have moved on meanwhile
+      if (this.#ends !== ends) return;
+      this.#metres = metres;
+    }
     this.#show();
   }
 
   #show(): void {
-    const [from, to] = this.#ends;
     for (const frame of this.#frames) {
       const unit = frame.querySelector("select")!.value as DistanceUnit;
-      frame.querySelector("output")!.value = to ? distanceIn(from, to, unit) : "known once both ends are";
+      frame.querySelector("output")!.value =
+        this.#metres === undefined ? "known once both ends are" : distanceIn(this.#metres, unit);
     }
   }
 }

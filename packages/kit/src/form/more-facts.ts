@@ -1,6 +1,7 @@
 import { type FormAnswer, type FormDefinition, fillableFields, ruleOf, shortLine } from "@bibliotope/core/form";
-import { geodesic } from "@bibliotope/core/geo";
+import { sphereDistance } from "@bibliotope/core/geo";
 import type { Client } from "../client/client.ts";
+import { metresBetween } from "./metres.ts";
 
 /** Places of which the nearest is told. */
 const LOOKED_AT = 5;
@@ -31,7 +32,8 @@ async function nearestOf(q: string, { at }: FormAnswer, client: Client): Promise
   const asked = { q, near: `${at.lat},${at.lon}`, kinds: "place", limit: LOOKED_AT };
   const { features } = await client.forward(asked);
   const [nearest] = features
-    .map(({ properties }) => ({ properties, metres: geodesic(at, properties.at).metres }))
-    .sort((a, b) => a.metres - b.metres);
-  return nearest && { name: shortLine(nearest.properties), at: nearest.properties.at };
+    .map(({ properties }) => properties)
+    .sort((a, b) => sphereDistance(at, a.at) - sphereDistance(at, b.at));
+  if (!nearest) return undefined;
+  return { name: shortLine(nearest), metres: await metresBetween(at, nearest.at) };
 }

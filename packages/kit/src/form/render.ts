@@ -100,7 +100,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   };
   const show = (address: string, why?: FilledBy) => {
     const here = places.get(address);
-    distances.set([...places.values()].map(({ at }) => at));
+    void distances.set([...places.values()].map(({ at }) => at));
     showStills(form, definition, client, address, here);
     // while a marker is moved, it stands where the person holds it
     if (!map || why === "moved") return;

@@ -7,8 +7,8 @@ import { SEARCH_STYLE } from "./style.ts";
 
 export interface SearchBoxOptions {
   client: Client;
-  /** A line was chosen; the box shows it already. */
-  chosen: (suggestion: Suggestion) => void;
+  /** A line was chosen, after so many letters; the box shows it already. */
+  chosen: (suggestion: Suggestion, typed: number) => void;
   /** The box was emptied. */
   cleared?: () => void;
   /** Narrowing for every question, such as `{ countries: "QR" }`. */
@@ -40,7 +40,7 @@ export class SearchBox {
     private readonly options: SearchBoxOptions,
   ) {
     this.#machine = new SearchMachine({
-      ask: (text, signal) => options.client.suggest(text, options.narrow?.() ?? {}, signal),
+      ask: (text, signal, inside) => options.client.suggest(text, { ...options.narrow?.(), inside }, signal),
       change: (state) => this.#show(state),
     });
     this.#build();
@@ -116,7 +116,7 @@ export class SearchBox {
     // pressing a line must not take the focus from the input
     this.#list.addEventListener("pointerdown", (event) => event.preventDefault(), { signal });
     this.#list.addEventListener("pointermove", (event) => this.#machine.point(lineOf(event)), { signal });
-    this.#list.addEventListener("click", (event) => this.#choose(lineOf(event)), { signal });
+    this.#list.addEventListener("click", (event) => this.#clicked(event), { signal });
   }
 
   #typed(event: InputEvent): void {
@@ -146,6 +146,8 @@ export class SearchBox {
       else if (open) this.#machine.move(event.key === "ArrowDown" ? 1 : -1);
       else if (event.key === "ArrowDown" && this.input.value) this.#machine.input(this.input.value);
       else return;
+    } else if (event.key === "ArrowRight" && open && active >= 0 && this.#isAtEnd()) {
+      if (!this.#enter(active)) return;
     } else if (event.key === "Enter" && open) this.#choose(Math.max(0, active));
     else if (event.key === "Enter" && isComing) this.#takesFirst = true;
     else if (event.key === "Escape" && status !== "idle") this.#machine.close();
@@ -153,13 +155,35 @@ export class SearchBox {
     event.preventDefault();
   }
 
-  #choose(index: number): void {
-    const chosen = this.#machine.choose(index);
-    if (!chosen) return;
-    this.input.value = chosen.line;
+  #clicked(event: Event): void {
+    const line = lineOf(event);
+    if ((event.target as Element).closest(".bt-more")) this.#enter(line);
+    else this.#choose(line);
+  }
+
+  #isAtEnd(): boolean {
+    const { selectionStart, selectionEnd, value } = this.input;
+    return selectionStart === value.length && selectionEnd === value.length;
+  }
+
+  /** Goes on to the numbers of a street, or the units of a building; the next letters say which. */
+  #enter(index: number): boolean {
+    if (!this.#machine.enter(index)) return false;
+    this.input.value = this.#machine.state.text;
+    this.input.setSelectionRange(0, 0);
     const field = this.input.name;
-    this.options.trace?.({ row: "keys", at: performance.now(), text: chosen.line, key: "↵", field });
-    this.options.chosen(chosen);
+    this.options.trace?.({ row: "keys", at: performance.now(), text: this.input.value, key: "→", field });
+    return true;
+  }
+
+  #choose(index: number): void {
+    const choice = this.#machine.choose(index);
+    if (!choice) return;
+    const { line } = choice.suggestion;
+    this.input.value = line;
+    const field = this.input.name;
+    this.options.trace?.({ row: "keys", at: performance.now(), text: line, key: "↵", field });
+    this.options.chosen(choice.suggestion, choice.typed);
   }
 
   #show(state: SearchState): void {
@@ -220,10 +244,15 @@ function optionFor({ line, within, marks, kind, more }: Suggestion, id: string):
   text.append(...marked(line, marks));
   const beside = document.createElement("span");
   beside.className = "bt-beside";
-  beside.textContent = [more > 0 ? `${kind} · ${more}` : kind === "address" ? "" : kind, within]
-    .filter(Boolean)
-    .join(" · ");
+  beside.textContent = [kind === "address" ? "" : kind, within].filter(Boolean).join(" · ");
   option.append(text, beside);
+  if (more > 0) {
+    const inside = document.createElement("span");
+    inside.className = "bt-more";
+    inside.textContent = `${more} ›`;
+    inside.title = "Its numbers: right arrow";
+    option.append(inside);
+  }
   return option;
 }
 

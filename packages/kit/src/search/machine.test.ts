@@ -24,6 +24,7 @@ const answer = (...lines: string[]): SuggestAnswer => ({
 function machine(least?: number) {
   const asked: {
     text: string;
+    inside: string | undefined;
     signal: AbortSignal;
     resolve: (answer: SuggestAnswer) => void;
     reject: (error: unknown) => void;
@@ -31,7 +32,8 @@ function machine(least?: number) {
   const states: SearchState[] = [];
   const made = new SearchMachine({
     least,
-    ask: (text, signal) => new Promise((resolve, reject) => asked.push({ text, signal, resolve, reject })),
+    ask: (text, signal, inside) =>
+      new Promise((resolve, reject) => asked.push({ text, inside, signal, resolve, reject })),
     change: (state) => states.push(state),
   });
   const settle = () => vi.advanceTimersByTimeAsync(300);
@@ -262,7 +264,7 @@ describe("moving and choosing", () => {
 
   it("takes a line without asking again", async () => {
     const { made, asked, settle } = await open("a", "b");
-    expect(made.choose(1)!.line).toBe("b");
+    expect(made.choose(1)).toMatchObject({ suggestion: { line: "b" }, typed: 1 });
     expect(made.state).toMatchObject({ status: "idle", text: "b", suggestions: [] });
     await settle();
     expect(asked).toHaveLength(1);
@@ -298,5 +300,91 @@ describe("moving and choosing", () => {
     await settle();
     expect(asked).toHaveLength(0);
     expect(made.state.text).toBe("12 Harbour Row");
+  });
+});
+
+describe("numbers of a street", () => {
+  const street = (more: number) => ({ ...answer(), suggestions: [{ ...suggestion("Harbour Row"), more }] });
+  async function entered() {
+    const all = machine();
+    all.made.input("harb");
+    await all.settle();
+    all.asked[0].resolve(street(87));
+    await all.settle();
+    expect(all.made.enter(0)).toBe(true);
+    return all;
+  }
+
+  it("are asked for at once, with room for a number before the street's name", async () => {
+    const { made, asked, settle } = await entered();
+    expect(made.state).toMatchObject({ status: "loading", text: " Harbour Row", suggestions: [] });
+    expect(asked[1]).toMatchObject({ text: " Harbour Row", inside: "qr-Harbour Row" });
+    asked[1].resolve(answer("1 Harbour Row", "2 Harbour Row"));
+    await settle();
+    expect(made.state.suggestions).toHaveLength(2);
+  });
+
+  it("are narrowed by what is typed, until the street's name is no longer there", async () => {
+    const { made, asked, settle } = await entered();
+    asked[1].resolve(answer("1 Harbour Row"));
+    await settle();
+    made.input("12 Harbour Row");
+    await settle();
+    expect(asked[2].inside).toBe("qr-Harbour Row");
+    asked[2].resolve(answer("12 Harbour Row"));
+    await settle();
+    made.input("12 Harbour");
+    await settle();
+    expect(asked[3].inside).toBeUndefined();
+  });
+
+  it("end with a choice, which says how much was typed", async () => {
+    const { made, asked, settle } = await entered();
+    made.input("1 Harbour Row");
+    await settle();
+    asked.at(-1)!.resolve(answer("1 Harbour Row"));
+    await settle();
+    expect(made.choose(0)).toMatchObject({ typed: 2 });
+    expect(made.state.inside).toBeUndefined();
+    made.input("x");
+    await settle();
+    expect(asked.at(-1)!.inside).toBeUndefined();
+  });
+
+  it("are not there for a line that has none", async () => {
+    const { made, asked, settle } = machine();
+    made.input("harb");
+    await settle();
+    asked[0].resolve(street(0));
+    await settle();
+    expect(made.enter(0)).toBe(false);
+    expect(made.enter(7)).toBe(false);
+    expect(made.state.status).toBe("open");
+  });
+});
+
+describe("a search whose client comes later, or is off-line", () => {
+  it("keeps the letters, and asks for them once it can", async () => {
+    const asked: string[] = [];
+    const made = new SearchMachine({ change: () => undefined });
+    made.input("12 harb");
+    await vi.advanceTimersByTimeAsync(300);
+    expect(made.state.status).toBe("waiting");
+    made.answerBy(async (text) => {
+      asked.push(text);
+      return answer("12 Harbour Row");
+    });
+    await vi.advanceTimersByTimeAsync(300);
+    expect(asked).toEqual(["12 harb"]);
+    expect(made.state.status).toBe("open");
+  });
+
+  it("says that it is off-line, which is no empty list", async () => {
+    const { made, asked, settle } = machine();
+    made.input("12");
+    await settle();
+    asked[0].reject(new LookupError("offline", "The address search cannot be reached."));
+    await settle();
+    expect(made.state).toMatchObject({ status: "offline", words: "The address search cannot be reached." });
   });
 });

@@ -3,7 +3,8 @@ import { LookupError } from "../client/errors.ts";
 
 /** What a search box shows. */
 export interface SearchState {
-  status: "idle" | "loading" | "open" | "empty" | "error";
+  /** `waiting`: letters stand there, and the client is not there yet. `offline`: it cannot be reached. */
+  status: "waiting" | "idle" | "loading" | "open" | "empty" | "error" | "offline";
   text: string;
   suggestions: readonly Suggestion[];
   /** The line under the hand, or -1. */
@@ -12,10 +13,23 @@ export interface SearchState {
   isBehind?: boolean;
   /** Words for the person, when there is nothing to choose from. */
   words?: string;
+  /** The street or building whose numbers or units are looked at. */
+  inside?: Suggestion;
 }
 
+/** A line that was taken. */
+export interface Choice {
+  suggestion: Suggestion;
+  /** Letters that were typed before. */
+  typed: number;
+}
+
+/** Asks for lines. @param inside ref of a street or building, where only what lies in it is wanted */
+export type Ask = (text: string, signal: AbortSignal, inside?: string) => Promise<SuggestAnswer>;
+
 export interface SearchOptions {
-  ask: (text: string, signal: AbortSignal) => Promise<SuggestAnswer>;
+  /** What is asked; can be given later, by {@link SearchMachine.answerBy}. */
+  ask?: Ask;
   change: (state: SearchState) => void;
   /** Letters before the first question; 1 when not given. */
   least?: number;
@@ -42,12 +56,25 @@ export class SearchMachine {
   #composing = false;
   /** How long answers took lately, in milliseconds. */
   #usual = SHORTEST_WAIT;
+  #ask: Ask | undefined;
+  /** Letters typed since the text last stood for something else. */
+  #typed = 0;
 
-  constructor(private readonly options: SearchOptions) {}
+  constructor(private readonly options: SearchOptions) {
+    this.#ask = options.ask;
+  }
+
+  /** From now on there is something to ask; letters that wait are asked for. */
+  answerBy(ask: Ask): void {
+    this.#ask = ask;
+    if (this.state.status === "waiting") this.input(this.state.text);
+  }
 
   /** The person typed. */
   input(text: string): void {
     clearTimeout(this.#timer);
+    this.#typed += text !== this.state.text ? 1 : 0;
+    if (this.state.inside && !text.includes(this.state.inside.line)) this.#set({ inside: undefined });
     if (this.#composing) {
       this.#cancel();
       this.#set({ text });
@@ -56,6 +83,11 @@ export class SearchMachine {
     if (text.trim().length < (this.options.least ?? 1)) {
       this.#cancel();
       this.#set({ status: "idle", text, suggestions: [], active: -1, words: undefined });
+      if (text === "") this.#typed = 0;
+      return;
+    }
+    if (!this.#ask) {
+      this.#set({ status: "waiting", text });
       return;
     }
     if (this.#underWay && !text.startsWith(this.#underWay.text)) this.#cancel();
@@ -88,12 +120,23 @@ export class SearchMachine {
   }
 
   /** Takes a line; its text stands in the box without another question. @returns the line, if there is one */
-  choose(index: number): Suggestion | undefined {
-    const chosen = this.state.suggestions[index];
-    if (!chosen) return undefined;
+  choose(index: number): Choice | undefined {
+    const suggestion = this.state.suggestions[index];
+    if (!suggestion) return undefined;
+    const typed = this.#typed;
+    this.#rest(suggestion.line);
+    return { suggestion, typed };
+  }
+
+  /** Goes on to the numbers of a street or the units of a building. @returns false when the line has none */
+  enter(index: number): boolean {
+    const inside = this.state.suggestions[index];
+    if (!inside?.more || !this.#ask) return false;
     this.#cancel();
-    this.#set({ status: "idle", text: chosen.line, suggestions: [], active: -1, words: undefined });
-    return chosen;
+    // a space stands where the number goes
+    this.#set({ status: "loading", text: ` ${inside.line}`, suggestions: [], active: -1, words: undefined, inside });
+    void this.#question(this.state.text);
+    return true;
   }
 
   /** Closes the list; the text stays. */
@@ -104,23 +147,30 @@ export class SearchMachine {
 
   /** Text set by the page: nothing is asked. */
   set(text: string): void {
+    this.#rest(text);
+  }
+
+  #rest(text: string): void {
     this.#cancel();
-    this.#set({ status: "idle", text, suggestions: [], active: -1, words: undefined });
+    this.#typed = 0;
+    this.#set({ status: "idle", text, suggestions: [], active: -1, words: undefined, inside: undefined });
   }
 
   #askIn(wait: number): void {
     clearTimeout(this.#timer);
-    this.#timer = setTimeout(() => void this.#ask(this.state.text), wait);
+    this.#timer = setTimeout(() => void this.#question(this.state.text), wait);
   }
 
-  async #ask(text: string): Promise<void> {
+  async #question(text: string): Promise<void> {
+    const ask = this.#ask;
+    if (!ask) return;
     this.#underWay?.controller.abort();
     const controller = new AbortController();
     const began = performance.now();
     this.#underWay = { controller, text, began };
     if (this.state.status !== "loading") this.#set({ status: "loading" });
     try {
-      const answer = await this.options.ask(text, controller.signal);
+      const answer = await ask(text, controller.signal, this.state.inside?.ref);
       if (controller.signal.aborted) return;
       this.#underWay = undefined;
       // letters followed: their question is next, and what came stands there until it is answered
@@ -140,7 +190,8 @@ export class SearchMachine {
       if (controller.signal.aborted) return;
       this.#cancel();
       const words = error instanceof LookupError ? error.message : "The address search does not work at the moment.";
-      this.#set({ status: "error", suggestions: [], active: -1, words });
+      const isOffline = error instanceof LookupError && error.trouble === "offline";
+      this.#set({ status: isOffline ? "offline" : "error", suggestions: [], active: -1, words });
     }
   }
 

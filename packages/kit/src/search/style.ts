@@ -15,6 +15,8 @@ export const SEARCH_STYLE = `
 .bt-line { flex: 0 1 auto; overflow-wrap: anywhere; font-family: var(--bt-serif, inherit); }
 .bt-line mark { background: none; color: inherit; text-decoration: underline; text-decoration-color: var(--bt-mark, #a8741a); text-decoration-thickness: 2px; text-underline-offset: 3px; }
 .bt-beside { flex: 1 100 0; min-width: 4.5em; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; text-align: end; font-size: 0.84em; color: var(--bt-quiet, color-mix(in srgb, currentColor 72%, transparent)); }
+.bt-more { flex: none; margin: -0.5em -0.75em -0.5em 0; padding: 0.5em 0.75em; font-size: 0.84em; border-inline-start: 1px solid var(--bt-list-rule, color-mix(in srgb, currentColor 14%, transparent)); }
+.bt-more:hover { background: var(--bt-list-chosen, color-mix(in srgb, currentColor 9%, transparent)); }
 .bt-words { margin: 0.4em 0 0; font-size: 0.9em; color: var(--bt-warn, inherit); }
 .bt-words[hidden] { display: none; }
 .bt-unseen { position: absolute; width: 1px; height: 1px; margin: -1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }

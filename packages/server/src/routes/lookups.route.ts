@@ -1,5 +1,5 @@
 import { featureOf } from "@bibliotope/core/formats";
-import { geodesic } from "@bibliotope/core/geo";
+import { geodesic } from "@bibliotope/core/geodesic";
 import { heldProfile, PARTS, type PartName } from "@bibliotope/core/place";
 import type { Engine } from "@bibliotope/core/search";
 import {

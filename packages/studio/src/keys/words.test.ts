@@ -1,6 +1,6 @@
 import type { KeySummary } from "@bibliotope/wire";
 import { describe, expect, it } from "vitest";
-import { keptTo, standing } from "./words.ts";
+import { keptTo, momentsOf, standing, sumOf } from "./words.ts";
 
 const KEY: KeySummary = {
   id: 1,
@@ -11,6 +11,8 @@ const KEY: KeySummary = {
   countries: [],
   createdAt: "2026-11-01T00:00:00Z",
   endsAt: null,
+  perMinute: null,
+  perDay: null,
   usedAt: null,
 };
 
@@ -24,6 +26,8 @@ describe("a key in words", () => {
       "suggestions, pictures",
       "QR",
     ]);
+    expect(keptTo({ ...KEY, perMinute: 1200, perDay: 50_000 })).toEqual(["1,200 a minute", "50,000 a day"]);
+    expect(keptTo({ ...KEY, kind: "app" })).toEqual(["300 a minute"]);
   });
 
   it("says whether it works", () => {
@@ -32,5 +36,38 @@ describe("a key in words", () => {
     expect(standing({ ...KEY, usedAt: "2026-11-24T00:00:00Z" }, now)).toBe("in use");
     expect(standing({ ...KEY, endsAt: "2026-11-26T00:00:00Z" }, now)).toBe("ends");
     expect(standing({ ...KEY, endsAt: "2026-11-25T00:00:00Z" }, now)).toBe("ended");
+  });
+});
+
+describe("use in figures", () => {
+  const at = "2026-11-25T10:00:00.000Z";
+
+  it("sums lookups, and shares of those that were answered", () => {
+    const use = (outcome: "matched" | "ambiguous" | "none" | "limited", count: number) => ({
+      at,
+      call: "forward" as const,
+      outcome,
+      count,
+    });
+    const uses = [use("matched", 70), use("ambiguous", 10), use("none", 20), use("limited", 900)];
+    expect(sumOf({ uses, choices: { count: 4, letters: 22 } })).toEqual({
+      lookups: 1000,
+      none: 0.2,
+      several: 0.1,
+      letters: 5.5,
+    });
+    expect(sumOf({ uses: [], choices: { count: 0, letters: 0 } })).toEqual({
+      lookups: 0,
+      none: 0,
+      several: 0,
+      letters: undefined,
+    });
+  });
+
+  it("has a moment for each hour or day, those without a lookup too", () => {
+    const hours = momentsOf({ step: "hour", from: at, to: "2026-11-25T12:30:00.000Z" });
+    expect(hours.map((moment) => moment.slice(11, 13))).toEqual(["10", "11", "12"]);
+    const days = momentsOf({ step: "day", from: "2026-11-24T00:00:00.000Z", to: at });
+    expect(days.map((moment) => moment.slice(8, 10))).toEqual(["24", "25"]);
   });
 });

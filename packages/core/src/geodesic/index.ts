@@ -1,0 +1,1 @@
+export { type Geodesic, geodesic } from "./geodesic.ts";
