@@ -218,9 +218,15 @@ function checkRule({ name, start, countryFirst }: AddressRule, { fields }: FormD
   return issues;
 }
 
-/** Name of the address that a field is of; empty for the first. */
-export function addressOf({ address, autofill }: Field): string {
-  return address ?? /(?:^|\s)section-(\S+)/.exec(autofill ?? "")?.[1] ?? "";
+/**
+ * Name of the address that a field is of; empty for the first. Without a name of its own: the section of its token, or
+ * whether that is for billing or shipping (HTML standard, autofill).
+ */
+export function addressOf({ address, autofill = "" }: Pick<Field, "address" | "autofill">): string {
+  if (address !== undefined) return address;
+  const section = /(?:^|\s)section-(\S+)/.exec(autofill)?.[1];
+  const group = /(?:^|\s)(billing|shipping)\s/.exec(autofill)?.[1];
+  return section ?? group ?? "";
 }
 
 /** True for a field that is of both addresses of a form. */

@@ -42,6 +42,8 @@ describe("what fills a field", () => {
     const b = field("b", { autofill: "section-home shipping postal-code" });
     expect(filled(a, b)).toEqual({ a: "12 Harbour Row" });
     expect(fillingsFor(form(a, b), ANSWER, "home")).toEqual([{ field: "b", value: "HT4 29" }]);
+    const [c, d] = ["billing", "shipping"].map((group) => field(group, { autofill: `${group} postal-code` }));
+    expect(fillingsFor(form(c, d), ANSWER, "shipping")).toEqual([{ field: "shipping", value: "HT4 29" }]);
   });
 
   it("is its pattern, which comes before the token", () => {

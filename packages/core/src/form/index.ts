@@ -8,6 +8,7 @@ export {
   lookupIn,
   shortLine,
   takesValues,
+  tokenOf,
   typedFillings,
   writtenBy,
 } from "./binding.ts";

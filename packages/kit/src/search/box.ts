@@ -2,6 +2,7 @@ import type { Suggestion } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
 import { adopt } from "../style.ts";
 import type { Tracer } from "../trace.ts";
+import { ListKeys } from "./list-keys.ts";
 import { SearchMachine, type SearchState } from "./machine.ts";
 import { SEARCH_STYLE } from "./style.ts";
 
@@ -29,11 +30,8 @@ export class SearchBox {
   readonly #status = document.createElement("p");
   readonly #frame = document.createElement("div");
   readonly #stop = new AbortController();
+  readonly #keys: ListKeys;
   #listed: readonly Suggestion[] = [];
-  /** Enter was pressed before the answer was there: the first line is taken when it comes. */
-  #takesFirst = false;
-  /** Steps down the list that were made before it was there. */
-  #steps = 0;
 
   constructor(
     private readonly input: HTMLInputElement,
@@ -42,6 +40,10 @@ export class SearchBox {
     this.#machine = new SearchMachine({
       ask: (text, signal, inside) => options.client.suggest(text, { ...options.narrow?.(), inside }, signal),
       change: (state) => this.#show(state),
+    });
+    this.#keys = new ListKeys(this.#machine, {
+      choose: (index) => this.#choose(index),
+      enter: (index) => this.#enter(index),
     });
     this.#build();
     this.#listen();
@@ -87,11 +89,13 @@ export class SearchBox {
     input.replaceWith(this.#frame);
     this.#list.id = `${id}-list`;
     this.#list.className = "bt-list";
+    this.#list.part.add("list");
     this.#list.hidden = true;
     this.#list.setAttribute("role", "listbox");
     this.#list.setAttribute("aria-label", "Suggestions");
     this.#words.id = `${id}-words`;
     this.#words.className = "bt-words";
+    this.#words.part.add("words");
     this.#words.hidden = true;
     this.#status.className = "bt-unseen";
     this.#status.setAttribute("role", "status");
@@ -130,29 +134,14 @@ export class SearchBox {
       field: input.name,
     });
     this.say("");
-    this.#takesFirst = false;
-    this.#steps = 0;
+    this.#keys.typed();
     this.#machine.input(input.value);
     if (input.value === "") options.cleared?.();
   }
 
   #pressed(event: KeyboardEvent): void {
-    if (event.isComposing) return;
-    const { status, active, isBehind } = this.#machine.state;
-    const open = status === "open" && !isBehind;
-    const isComing = status === "loading" || (status === "open" && isBehind);
-    if (event.key === "ArrowDown" || event.key === "ArrowUp") {
-      if (isComing) this.#steps += event.key === "ArrowDown" ? 1 : -1;
-      else if (open) this.#machine.move(event.key === "ArrowDown" ? 1 : -1);
-      else if (event.key === "ArrowDown" && this.input.value) this.#machine.input(this.input.value);
-      else return;
-    } else if (event.key === "ArrowRight" && open && active >= 0 && this.#isAtEnd()) {
-      if (!this.#enter(active)) return;
-    } else if (event.key === "Enter" && open) this.#choose(Math.max(0, active));
-    else if (event.key === "Enter" && isComing) this.#takesFirst = true;
-    else if (event.key === "Escape" && status !== "idle") this.#machine.close();
-    else return;
-    event.preventDefault();
+    const { key, altKey, isComposing } = event;
+    if (this.#keys.pressed({ key, altKey, isComposing, isAtEnd: this.#isAtEnd() })) event.preventDefault();
   }
 
   #clicked(event: Event): void {
@@ -202,12 +191,7 @@ export class SearchBox {
     }
     if (state.status === "empty") this.#status.textContent = "No suggestions.";
     this.#mark(open ? state.active : -1);
-    if (state.status === "loading" || (open && state.isBehind)) return;
-    const [steps, takesFirst] = [this.#steps, this.#takesFirst];
-    this.#steps = 0;
-    this.#takesFirst = false;
-    if (open && steps) this.#machine.move(steps);
-    if (open && takesFirst) this.#choose(Math.max(0, this.#machine.state.active));
+    this.#keys.shown(state);
   }
 
   #fillList({ suggestions, text }: SearchState): void {
@@ -239,6 +223,7 @@ function optionFor({ line, within, marks, kind, more }: Suggestion, id: string):
   option.id = id;
   option.setAttribute("role", "option");
   option.setAttribute("aria-selected", "false");
+  option.part.add("option");
   const text = document.createElement("span");
   text.className = "bt-line";
   text.append(...marked(line, marks));

@@ -1,0 +1,27 @@
+import { MapElement } from "./map-element.ts";
+import { SearchElement } from "./search-element.ts";
+import { StillElement } from "./still-element.ts";
+
+export { MARKER, PRESSED } from "./map-element.ts";
+export { FOUND, LOST } from "./search-element.ts";
+export { MapElement, SearchElement, StillElement };
+
+const ELEMENTS = {
+  "bibliotope-search": SearchElement,
+  "bibliotope-map": MapElement,
+  "bibliotope-still": StillElement,
+};
+
+/** Makes the elements known to the page; those that it knows already stay as they are. Does nothing on a server. */
+export function defineElements(registry = globalThis.customElements): void {
+  if (!registry) return;
+  for (const [name, element] of Object.entries(ELEMENTS)) if (!registry.get(name)) registry.define(name, element);
+}
+
+declare global {
+  interface HTMLElementTagNameMap {
+    "bibliotope-search": SearchElement;
+    "bibliotope-map": MapElement;
+    "bibliotope-still": StillElement;
+  }
+}

@@ -1,0 +1,118 @@
+import { type Position, readPosition } from "@bibliotope/core/geo";
+import { SHEETS, type SheetKind } from "@bibliotope/core/sheet";
+import type { Client } from "../client/client.ts";
+import type { Marker } from "../map/marker.ts";
+import type { MapOptions } from "../map/options.ts";
+import { SheetMap } from "../map/sheet-map.ts";
+import { adopt } from "../style.ts";
+import { clientOf, ElementBase, SERVICE_ATTRIBUTES, tell } from "./service.ts";
+
+/** A spot of the map was pressed; the detail is its position. */
+export const PRESSED = "bibliotope:pressed";
+/** Something happened to a marker; the detail says what and to which. */
+export const MARKER = "bibliotope:marker";
+
+const STYLE = `
+:host { display: block; position: relative; height: 320px; font: inherit; }
+:host([hidden]) { display: none; }
+.frame { position: absolute; inset: 0; }
+`;
+
+/**
+ * `<bibliotope-map>`: an interactive map. Attributes: `web-key` and `url` (the service), `label`, `at` (`LAT,LON`),
+ * `zoom`, `sheet`, `device`, `aims`, `grouped`. Its height is the page's to set; 320 px else.
+ */
+export class MapElement extends ElementBase {
+  static readonly observedAttributes = [...SERVICE_ATTRIBUTES, "at", "zoom"];
+
+  #client: Client | undefined;
+  #map: SheetMap | undefined;
+  #markers: readonly Marker[] = [];
+  #frame: HTMLElement | undefined;
+
+  get client(): Client | undefined {
+    return this.#client ?? clientOf(this);
+  }
+
+  set client(client: Client | undefined) {
+    this.#client = client;
+    this.#begin();
+  }
+
+  /** Markers on it. */
+  get markers(): readonly Marker[] {
+    return this.#markers;
+  }
+
+  set markers(markers: readonly Marker[]) {
+    this.#markers = markers;
+    this.#map?.setMarkers(markers);
+  }
+
+  /** The map itself, with all that it can; undefined until the element is in a page and has a key. */
+  get map(): SheetMap | undefined {
+    return this.#map;
+  }
+
+  connectedCallback(): void {
+    const root = this.shadowRoot ?? this.attachShadow({ mode: "open" });
+    if (!this.#frame) {
+      adopt(root, STYLE);
+      this.#frame = document.createElement("div");
+      this.#frame.className = "frame";
+      this.#frame.part.add("frame");
+      root.replaceChildren(this.#frame);
+    }
+    this.#begin();
+  }
+
+  disconnectedCallback(): void {
+    this.#end();
+  }
+
+  attributeChangedCallback(name: string): void {
+    if (!this.isConnected) return;
+    if (name === "at" || name === "zoom") this.#show();
+    else this.#begin();
+  }
+
+  #begin(): void {
+    const { client } = this;
+    if (!client || !this.isConnected || !this.#frame) return;
+    const view = this.#map?.view ?? this.#view();
+    this.#end();
+    const sheet = SHEETS.find((one) => one === this.getAttribute("sheet"));
+    this.#map = new SheetMap(this.#frame, {
+      client,
+      label: this.getAttribute("label") ?? "Map",
+      sheets: SHEETS as MapOptions["sheets"],
+      device: this.hasAttribute("device"),
+      aims: this.hasAttribute("aims"),
+      grouped: this.hasAttribute("grouped"),
+      ...(sheet ? { sheet: sheet as SheetKind } : {}),
+      ...(view ? { view } : {}),
+    });
+    this.#map.onPress((at) => tell(this, PRESSED, at));
+    this.#map.onMarker((event) => tell(this, MARKER, event));
+    if (this.#markers.length) this.#map.setMarkers(this.#markers);
+  }
+
+  #end(): void {
+    this.#map?.destroy();
+    this.#map = undefined;
+  }
+
+  #at(): Position | undefined {
+    return readPosition(this.getAttribute("at") ?? "");
+  }
+
+  #view() {
+    const at = this.#at();
+    return at && { at, zoom: Number(this.getAttribute("zoom") ?? 15) };
+  }
+
+  #show(): void {
+    const view = this.#view();
+    if (view) this.#map?.show(view);
+  }
+}

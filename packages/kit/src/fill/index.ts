@@ -1,0 +1,1 @@
+export { type BindTokensOptions, bindTokens, fillByTokens } from "./fill.ts";

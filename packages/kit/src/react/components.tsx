@@ -1,0 +1,212 @@
+import type { RecordFeature, Suggestion } from "@bibliotope/wire";
+import {
+  type CSSProperties,
+  type FormHTMLAttributes,
+  type ImgHTMLAttributes,
+  type ReactNode,
+  type RefObject,
+  useEffect,
+  useId,
+  useInsertionEffect,
+  useRef,
+} from "react";
+import type { Asked } from "../client/client.ts";
+import { fillByTokens } from "../fill/fill.ts";
+import { type Binding, type BindOptions, bind } from "../form/bind.ts";
+import type { Marker } from "../map/marker.ts";
+import type { MapOptions } from "../map/options.ts";
+import { SheetMap } from "../map/sheet-map.ts";
+import { SEARCH_STYLE } from "../search/style.ts";
+import { adopt } from "../style.ts";
+import { useClient } from "./service.tsx";
+import { type UseSearchOptions, useSearch } from "./use-search.ts";
+
+export interface SearchFieldProps extends UseSearchOptions {
+  label: ReactNode;
+  /** Name under which the text is sent; `NAME-ref` holds the ref of a chosen place. */
+  name?: string;
+  placeholder?: string;
+  required?: boolean;
+  disabled?: boolean;
+  className?: string;
+  /** Fills the form's other controls by their autofill tokens; the name of the address's section where it has one. */
+  fills?: boolean | string;
+}
+
+/** A text field that searches for addresses and places. */
+export function SearchField({
+  label,
+  name,
+  placeholder,
+  required,
+  disabled,
+  className,
+  fills,
+  ...options
+}: SearchFieldProps) {
+  const input = useRef<HTMLInputElement>(null);
+  const id = useId();
+  const search = useSearch({
+    ...options,
+    onFound: (record) => {
+      const { form } = input.current ?? {};
+      if (form && fills !== undefined && fills !== false) fillByTokens(form, record, fills === true ? "" : fills);
+      options.onFound?.(record);
+    },
+  });
+  useInsertionEffect(() => adopt(document, SEARCH_STYLE), []);
+  const { status, suggestions, words } = search;
+  return (
+    <div className={className}>
+      <label htmlFor={id}>{label}</label>
+      <div className="bt-search" data-state={status}>
+        <input
+          ref={input}
+          id={id}
+          name={name}
+          placeholder={placeholder}
+          required={required}
+          disabled={disabled}
+          aria-describedby={words ? `${id}-words` : undefined}
+          {...search.inputProps}
+        />
+        <ul className="bt-list" {...search.listProps}>
+          {suggestions.map((suggestion, i) => (
+            <li key={suggestion.ref} {...search.optionProps(i)}>
+              <span className="bt-line">{marked(suggestion)}</span>
+              <span className="bt-beside">
+                {[suggestion.kind === "address" ? "" : suggestion.kind, suggestion.within].filter(Boolean).join(" · ")}
+              </span>
+              {suggestion.more > 0 ? <span className="bt-more">{suggestion.more} ›</span> : null}
+            </li>
+          ))}
+        </ul>
+        {words ? (
+          <p className="bt-words" id={`${id}-words`}>
+            {words}
+          </p>
+        ) : null}
+        <p className="bt-unseen" role="status">
+          {status === "open" ? `${suggestions.length} suggestions.` : status === "empty" ? "No suggestions." : ""}
+        </p>
+      </div>
+      {name ? <input type="hidden" name={`${name}-ref`} value={search.record?.id ?? ""} /> : null}
+    </div>
+  );
+}
+
+/** A line with its matched letters marked. */
+function marked({ line, marks }: Suggestion): ReactNode[] {
+  const pieces = marks.flatMap(([start, end], i) => [
+    line.slice(i ? marks[i - 1][1] : 0, start),
+    <mark key={start}>{line.slice(start, end)}</mark>,
+  ]);
+  return [...pieces, line.slice(marks.at(-1)?.[1] ?? 0)];
+}
+
+export interface MapViewProps extends Omit<MapOptions, "client"> {
+  markers?: readonly Marker[];
+  onPress?: (at: { lat: number; lon: number }) => void;
+  /** Gets the map once it is there, for all that it can beyond these properties. */
+  mapRef?: RefObject<SheetMap | null>;
+  className?: string;
+  style?: CSSProperties;
+}
+
+/** An interactive map; its height is the page's to set. */
+export function MapView({ markers, onPress, mapRef, className, style, ...options }: MapViewProps) {
+  const client = useClient();
+  const place = useRef<HTMLDivElement>(null);
+  const map = useRef<SheetMap>(undefined);
+  const latest = useRef({ options, onPress });
+  latest.current = { options, onPress };
+  const { sheet } = options;
+  useEffect(() => {
+    if (!place.current) return;
+    const made = new SheetMap(place.current, { client, ...latest.current.options, ...(sheet ? { sheet } : {}) });
+    made.onPress((at) => latest.current.onPress?.(at));
+    map.current = made;
+    if (mapRef) mapRef.current = made;
+    return () => {
+      map.current = undefined;
+      if (mapRef) mapRef.current = null;
+      made.destroy();
+    };
+  }, [client, sheet, mapRef]);
+  useEffect(() => {
+    map.current?.setMarkers(markers ?? []);
+  }, [markers]);
+  return <div ref={place} className={className} style={style} />;
+}
+
+export interface StillProps extends Omit<ImgHTMLAttributes<HTMLImageElement>, "src" | "crossOrigin"> {
+  /** What is shown, such as `{ of: ref }` or `{ at: "-35.2,-21.4", markers: … }`. */
+  of: Asked;
+  alt: string;
+  width?: number;
+  height?: number;
+}
+
+/** A picture of the map. */
+export function Still({ of, width = 300, height = 200, alt, ...more }: StillProps) {
+  const client = useClient();
+  const src = client.stillUrl({ size: `${width}x${height}`, scale: 2, ...of });
+  return <img {...more} src={src} crossOrigin="anonymous" alt={alt} width={width} height={height} />;
+}
+
+export interface AddressFormProps
+  extends Omit<FormHTMLAttributes<HTMLFormElement>, "onSubmit">,
+    Omit<BindOptions, "client" | "filled" | "cleared"> {
+  onFilled?: BindOptions["filled"];
+  onCleared?: BindOptions["cleared"];
+  onSubmit?: FormHTMLAttributes<HTMLFormElement>["onSubmit"];
+  /** Gets what the form is bound with. */
+  bindingRef?: RefObject<Binding | null>;
+}
+
+/** A form whose address fields fill themselves: by its definition, or by autofill tokens without one. */
+export function AddressForm({
+  definition,
+  record,
+  trace,
+  geolocation,
+  isByPerson,
+  several,
+  onFilled,
+  onCleared,
+  bindingRef,
+  children,
+  ...form
+}: AddressFormProps) {
+  const client = useClient();
+  const element = useRef<HTMLFormElement>(null);
+  const latest = useRef({ record, trace, geolocation, isByPerson, several, onFilled, onCleared });
+  latest.current = { record, trace, geolocation, isByPerson, several, onFilled, onCleared };
+  useEffect(() => {
+    if (!element.current) return;
+    const { record, trace, geolocation, isByPerson } = latest.current;
+    const binding = bind(element.current, {
+      client,
+      ...(definition ? { definition } : {}),
+      ...(record ? { record } : {}),
+      ...(trace ? { trace } : {}),
+      ...(geolocation ? { geolocation } : {}),
+      ...(isByPerson ? { isByPerson } : {}),
+      filled: (...found) => latest.current.onFilled?.(...found),
+      cleared: (address) => latest.current.onCleared?.(address),
+      several: (...candidates) => latest.current.several?.(...candidates),
+    });
+    if (bindingRef) bindingRef.current = binding;
+    return () => {
+      if (bindingRef) bindingRef.current = null;
+      binding.destroy();
+    };
+  }, [client, definition, bindingRef]);
+  return (
+    <form ref={element} {...form}>
+      {children}
+    </form>
+  );
+}
+
+export type { RecordFeature };

@@ -1,0 +1,12 @@
+export {
+  AddressForm,
+  type AddressFormProps,
+  MapView,
+  type MapViewProps,
+  SearchField,
+  type SearchFieldProps,
+  Still,
+  type StillProps,
+} from "./components.tsx";
+export { BibliotopeProvider, type ServiceProps, useClient } from "./service.tsx";
+export { type Search, type UseSearchOptions, useSearch } from "./use-search.ts";
