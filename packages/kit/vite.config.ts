@@ -1,21 +1,112 @@
-import { defineConfig } from "vite";
+import { createHash } from "node:crypto";
+import { readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { defineConfig, type Plugin, type UserConfig } from "vite";
 
-/** The kit without a build step: one ES module, and the page that shows a form alone. */
-export default defineConfig({
-  base: "/kit/v1/",
+const { version } = JSON.parse(readFileSync(new URL("package.json", import.meta.url), "utf8"));
+const WEB = "dist-web";
+
+/** Files of the kit that are built on their own, so that each is whole: by the end of what is imported. */
+const APART: Record<string, string> = { "relief/relief-view.ts": "./relief.js", "web.ts": "./bibliotope.js" };
+
+/** Leaves out what has a file of its own. */
+function apart(except: string): Plugin {
+  return {
+    name: "kit-apart",
+    enforce: "pre",
+    resolveId(source, importer) {
+      const found = importer && Object.entries(APART).find(([end]) => source.endsWith(end));
+      return found && found[1] !== except ? { id: found[1], external: true } : undefined;
+    },
+  };
+}
+
+/** Notes the Subresource Integrity value of each script, for pages that load it from here. */
+function integrity(): Plugin {
+  return {
+    name: "kit-integrity",
+    closeBundle() {
+      const folder = join(import.meta.dirname, WEB);
+      const digest = (file: string) =>
+        `sha384-${createHash("sha384")
+          .update(readFileSync(join(folder, file)))
+          .digest("base64")}`;
+      const files = ["bibliotope.js", "relief.js"].map((file) => [file, digest(file)]);
+      writeFileSync(
+        join(folder, "integrity.json"),
+        JSON.stringify({ version, files: Object.fromEntries(files) }, null, 2),
+      );
+    },
+  };
+}
+
+/** One script that imports no other but those that are apart. */
+function script(name: string, input: string): UserConfig {
+  return {
+    base: "/kit/v1/",
+    resolve: { conditions: ["source"] },
+    plugins: [apart(`./${name}.js`), ...(name === "relief" ? [integrity()] : [])],
+    publicDir: name === "page" ? "public" : false,
+    build: {
+      outDir: WEB,
+      emptyOutDir: false,
+      target: "es2022",
+      sourcemap: true,
+      assetsInlineLimit: 0,
+      chunkSizeWarningLimit: 800,
+      modulePreload: false,
+      rolldownOptions: {
+        input: { [name]: input },
+        preserveEntrySignatures: "strict",
+        output: {
+          entryFileNames: "[name].js",
+          assetFileNames: "[name][extname]",
+          codeSplitting: false,
+          banner: name === "page" ? "" : `/*! Bibliotope kit ${version} */`,
+        },
+      },
+    },
+    worker: { format: "es" },
+  };
+}
+
+/** What the package offers by its names. */
+export const ENTRIES = {
+  index: "src/index.ts",
+  client: "src/client/index.ts",
+  search: "src/search/index.ts",
+  form: "src/form/index.ts",
+  fill: "src/fill/index.ts",
+  map: "src/map/index.ts",
+  elements: "src/elements/index.ts",
+  react: "src/react/index.ts",
+  server: "src/server/index.ts",
+};
+
+const pack: UserConfig = {
   resolve: { conditions: ["source"] },
+  publicDir: false,
   build: {
-    outDir: "dist-web",
+    outDir: "dist-package",
+    emptyOutDir: true,
     target: "es2022",
     sourcemap: true,
-    assetsInlineLimit: 0,
-    chunkSizeWarningLimit: 800,
+    minify: false,
     modulePreload: false,
     rolldownOptions: {
-      input: { bibliotope: "src/index.ts", page: "src/page.ts" },
+      input: ENTRIES,
+      external: [/^react($|\/)/],
       preserveEntrySignatures: "strict",
-      output: { entryFileNames: "[name].js", chunkFileNames: "[name]-[hash].js", assetFileNames: "[name][extname]" },
+      output: { entryFileNames: "[name].js", chunkFileNames: "parts/[name]-[hash].js" },
     },
   },
   worker: { format: "es" },
+};
+
+/** The kit as one script, `--mode` its relief, the page of a form alone, or the package that is installed. */
+export default defineConfig(({ mode }) => {
+  if (mode === "package") return pack;
+  if (mode === "relief") return script("relief", "src/relief/relief-view.ts");
+  if (mode === "page") return script("page", "src/page.ts");
+  return script("bibliotope", "src/web.ts");
 });

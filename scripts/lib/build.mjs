@@ -8,6 +8,7 @@ import { say } from "./say.mjs";
 const OUTPUTS = [
   "packages/server/dist/main.js",
   "packages/kit/dist-web/bibliotope.js",
+  "packages/kit/dist-web/integrity.json",
   "packages/kit/dist-web/page.html",
   "packages/studio/dist-web/index.html",
 ];
@@ -23,7 +24,11 @@ export async function build() {
   say("Compiling the packages");
   await must("Compiling", bin("tsc"), ["-b"], { cwd: root });
   say("Building the kit");
-  await must("Building the kit", bin("vite"), ["build", "--logLevel", "warn"], { cwd: join(root, "packages/kit") });
+  rmSync(join(root, "packages/kit/dist-web"), { recursive: true, force: true });
+  for (const mode of ["production", "relief", "page"])
+    await must("Building the kit", bin("vite"), ["build", "--mode", mode, "--logLevel", "warn"], {
+      cwd: join(root, "packages/kit"),
+    });
   say("Building the workbench");
   await must("Building the workbench", bin("vite"), ["build", "--logLevel", "warn"], {
     cwd: join(root, "packages/studio"),
@@ -43,7 +48,10 @@ function digestOfSources() {
     for (const entry of readdirSync(join(root, folder), { withFileTypes: true }).sort((a, b) =>
       a.name < b.name ? -1 : 1,
     )) {
-      if (entry.isDirectory() && !["node_modules", "dist", "dist-types", "dist-web"].includes(entry.name))
+      if (
+        entry.isDirectory() &&
+        !["node_modules", "dist", "dist-package", "dist-types", "dist-web"].includes(entry.name)
+      )
         walk(join(folder, entry.name));
       else if (entry.isFile() && !/\.tsbuildinfo$|\.test\.tsx?$/.test(entry.name)) add(join(folder, entry.name));
     }

@@ -2,9 +2,7 @@ import "@fontsource-variable/commissioner";
 import "@fontsource-variable/literata";
 import "@fontsource-variable/literata/wght-italic.css";
 import "./page.css";
-import { Client } from "./client/client.ts";
-import { LookupError } from "./client/errors.ts";
-import { renderForm } from "./form/render.ts";
+import { Client, LookupError, renderForm } from "./web.ts";
 
 /** The page of a form alone: reads the published definition with the page's web key and shows it, its map beside it. */
 const main = document.querySelector<HTMLElement>("#page")!;

@@ -41,6 +41,17 @@ describe("what is asked", () => {
     ]);
   });
 
+  it("carries the key of a server in a header, and in no address", async () => {
+    const sent: [string, RequestInit][] = [];
+    vi.stubGlobal("fetch", async (url: string, init: RequestInit) => {
+      sent.push([url, init]);
+      return new Response("{}");
+    });
+    await new Client({ key: "bt_srv_secret", url: "https://maps.example" }).countries();
+    expect(sent[0][0]).toBe("https://maps.example/v1/countries?");
+    expect(sent[0][1].headers).toEqual({ Authorization: "Bearer bt_srv_secret" });
+  });
+
   it("writes positions as LAT,LON, and refs as part of the path", async () => {
     const asked = answering(200, {});
     await client().reverse({ lat: -35.2, lon: -21.4 });

@@ -159,9 +159,9 @@ export class Client {
     try {
       if (situation === "offline" && LOOKUPS.has(call)) throw new TypeError("played: off-line");
       const played = situation && situation !== "offline" && LOOKUPS.has(call) ? { situation } : {};
-      // the key goes into the query: a header would cost a preflight for every letter
       const response = await fetch(this.#url(path, { ...asked, ...played }), {
         signal: AbortSignal.any([signal, limit]),
+        ...(this.#isSecret ? { headers: { Authorization: `Bearer ${this.options.key}` } } : {}),
       });
       const answer: unknown = await response.json().catch(() => undefined);
       trace?.({ row: "answered", id, at: performance.now(), status: response.status, answer });
@@ -182,8 +182,17 @@ export class Client {
     }
   }
 
+  /** A key of servers and programs goes into a header, where no log and no proxy keeps it. */
+  get #isSecret(): boolean {
+    return /^bt_(srv|app)_/.test(this.options.key);
+  }
+
   #url(path: string, asked: Asked): string {
-    const query = new URLSearchParams({ ...textOf(asked), access_token: this.options.key });
+    // that of a page goes into the query: a header would cost a preflight for every letter
+    const query = new URLSearchParams({
+      ...textOf(asked),
+      ...(this.#isSecret ? {} : { access_token: this.options.key }),
+    });
     return `${this.#base}${path}?${query}`;
   }
 }

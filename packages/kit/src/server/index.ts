@@ -1,0 +1,3 @@
+export { Client, type ClientOptions } from "../client/client.ts";
+export { LookupError, type LookupTrouble } from "../client/errors.ts";
+export { type BodyAddress, type NoPlace, type Place, type PlaceOptions, placeOf } from "./place-of.ts";

@@ -1,0 +1,43 @@
+import { execFileSync } from "node:child_process";
+import { readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { build } from "./lib/build.mjs";
+import { writeTypes } from "./lib/kit-types.mjs";
+import { home, makeFolder, root } from "./lib/places.mjs";
+import { must } from "./lib/run.mjs";
+import { command, say } from "./lib/say.mjs";
+
+const kit = join(root, "packages/kit");
+const folder = join(kit, "dist-package");
+const ENTRIES = ["client", "search", "form", "fill", "map", "elements", "react", "server"];
+
+/** Packs the kit as it is installed: scripts, types, no dependency. */
+await command(async () => {
+  makeFolder(home);
+  await build();
+  say("Building the kit's package");
+  const bin = (name) => join(root, "node_modules", ".bin", name);
+  await must("Building the package", bin("vite"), ["build", "--mode", "package", "--logLevel", "warn"], { cwd: kit });
+  writeTypes(join(folder, "types"));
+  const { version, license } = JSON.parse(readFileSync(join(root, "package.json"), "utf8"));
+  const entry = (name) => ({ types: `./types/kit/${name === "index" ? "" : `${name}/`}index.d.ts`, default: `./${name}.js` });
+  const manifest = {
+    name: "@bibliotope/kit",
+    version,
+    description: "Address and place search for application forms: client, search box, form filling, map",
+    license,
+    type: "module",
+    sideEffects: false,
+    exports: Object.fromEntries([
+      [".", entry("index")],
+      ...ENTRIES.map((name) => [`./${name}`, entry(name)]),
+      ["./package.json", "./package.json"],
+    ]),
+    peerDependencies: { react: ">=18" },
+    peerDependenciesMeta: { react: { optional: true } },
+  };
+  writeFileSync(join(folder, "package.json"), `${JSON.stringify(manifest, null, 2)}\n`);
+  writeFileSync(join(folder, "README.md"), readFileSync(join(kit, "README.md")));
+  const [{ filename }] = JSON.parse(execFileSync("npm", ["pack", "--json", "--pack-destination", home], { cwd: folder, encoding: "utf8" }));
+  say(`The package is ${join(home, filename)}`);
+});
