@@ -20,7 +20,10 @@ await command(async () => {
   await must("Building the package", bin("vite"), ["build", "--mode", "package", "--logLevel", "warn"], { cwd: kit });
   writeTypes(join(folder, "types"));
   const { version, license } = JSON.parse(readFileSync(join(root, "package.json"), "utf8"));
-  const entry = (name) => ({ types: `./types/kit/${name === "index" ? "" : `${name}/`}index.d.ts`, default: `./${name}.js` });
+  const entry = (name) => ({
+    types: `./types/kit/${name === "index" ? "" : `${name}/`}index.d.ts`,
+    default: `./${name}.js`,
+  });
   const manifest = {
     name: "@bibliotope/kit",
     version,
@@ -38,6 +41,8 @@ await command(async () => {
   };
   writeFileSync(join(folder, "package.json"), `${JSON.stringify(manifest, null, 2)}\n`);
   writeFileSync(join(folder, "README.md"), readFileSync(join(kit, "README.md")));
-  const [{ filename }] = JSON.parse(execFileSync("npm", ["pack", "--json", "--pack-destination", home], { cwd: folder, encoding: "utf8" }));
+  const [{ filename }] = JSON.parse(
+    execFileSync("npm", ["pack", "--json", "--pack-destination", home], { cwd: folder, encoding: "utf8" }),
+  );
   say(`The package is ${join(home, filename)}`);
 });

@@ -55,13 +55,16 @@ function script(name: string, input: string): UserConfig {
       assetsInlineLimit: 0,
       chunkSizeWarningLimit: 800,
       modulePreload: false,
+      // as a library, so that nothing of a page's loading is put around its imports
+      ...(name === "page" ? {} : { lib: { entry: { [name]: input }, formats: ["es" as const] } }),
       rolldownOptions: {
-        input: { [name]: input },
+        ...(name === "page" ? { input: { [name]: input } } : {}),
         preserveEntrySignatures: "strict",
         output: {
           entryFileNames: "[name].js",
           assetFileNames: "[name][extname]",
           codeSplitting: false,
+          minify: true,
           banner: name === "page" ? "" : `/*! Bibliotope kit ${version} */`,
         },
       },
@@ -71,7 +74,7 @@ function script(name: string, input: string): UserConfig {
 }
 
 /** What the package offers by its names. */
-export const ENTRIES = {
+const ENTRIES = {
   index: "src/index.ts",
   client: "src/client/index.ts",
   search: "src/search/index.ts",
@@ -92,9 +95,8 @@ const pack: UserConfig = {
     target: "es2022",
     sourcemap: true,
     minify: false,
-    modulePreload: false,
+    lib: { entry: ENTRIES, formats: ["es"] },
     rolldownOptions: {
-      input: ENTRIES,
       external: [/^react($|\/)/],
       preserveEntrySignatures: "strict",
       output: { entryFileNames: "[name].js", chunkFileNames: "parts/[name]-[hash].js" },

@@ -71,7 +71,7 @@ export class MapElement extends ElementBase {
   }
 
   attributeChangedCallback(name: string): void {
-    if (!this.isConnected) return;
+    if (!this.#frame) return;
     if (name === "at" || name === "zoom") this.#show();
     else this.#begin();
   }

@@ -18,7 +18,6 @@ label { display: block; }
 label:empty { display: none; }
 input { font: inherit; color: inherit; background: var(--bt-field, Field); border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; padding: 0.45em 0.6em; }
 `;
-const MIRRORED = ["placeholder", "disabled", "required"] as const;
 
 /**
  * `<bibliotope-search>`: a search box for addresses and places, part of the form around it.
@@ -30,7 +29,7 @@ const MIRRORED = ["placeholder", "disabled", "required"] as const;
  */
 export class SearchElement extends ElementBase {
   static readonly formAssociated = true;
-  static readonly observedAttributes = [...SERVICE_ATTRIBUTES, ...MIRRORED, "label", "value"];
+  static readonly observedAttributes = [...SERVICE_ATTRIBUTES, "placeholder", "required", "label", "value"];
 
   readonly #internals = this.attachInternals();
   readonly #input = document.createElement("input");
@@ -40,6 +39,9 @@ export class SearchElement extends ElementBase {
   #record: RecordFeature | undefined;
   #chosen = 0;
   #wasSet = false;
+  #isBuilt = false;
+  /** By its own attribute, or by the fieldset around. */
+  #isDisabled = false;
 
   /** What asks; made from the attributes when it is not set. */
   get client(): Client | undefined {
@@ -78,7 +80,8 @@ export class SearchElement extends ElementBase {
 
   connectedCallback(): void {
     const root = this.shadowRoot ?? this.attachShadow({ mode: "open", delegatesFocus: true });
-    if (!this.#input.isConnected) {
+    if (!this.#isBuilt) {
+      this.#isBuilt = true;
       adopt(root, STYLE);
       this.#input.id = "input";
       this.#label.htmlFor = "input";
@@ -100,7 +103,7 @@ export class SearchElement extends ElementBase {
   }
 
   attributeChangedCallback(name: string): void {
-    if (!this.isConnected) return;
+    if (!this.#isBuilt) return;
     this.#mirror();
     if (name === "value" && !this.#wasSet) this.#input.value = this.getAttribute("value") ?? "";
     if ((SERVICE_ATTRIBUTES as readonly string[]).includes(name)) this.#begin();
@@ -114,6 +117,7 @@ export class SearchElement extends ElementBase {
   }
 
   formDisabledCallback(isDisabled: boolean): void {
+    this.#isDisabled = isDisabled;
     this.#input.disabled = isDisabled;
   }
 
@@ -122,7 +126,8 @@ export class SearchElement extends ElementBase {
   }
 
   #mirror(): void {
-    for (const name of MIRRORED) this.#input.toggleAttribute(name, this.hasAttribute(name));
+    this.#input.disabled = this.#isDisabled;
+    this.#input.required = this.hasAttribute("required");
     this.#input.placeholder = this.getAttribute("placeholder") ?? "";
     const label = this.getAttribute("label") ?? "";
     this.#label.textContent = label;
@@ -134,7 +139,7 @@ export class SearchElement extends ElementBase {
 
   #begin(): void {
     const { client } = this;
-    if (!client || !this.isConnected) return;
+    if (!client || !this.#isBuilt || !this.isConnected) return;
     this.#box?.destroy();
     this.#box = new SearchBox(this.#input, {
       client,
@@ -175,6 +180,7 @@ export class SearchElement extends ElementBase {
   /** Keeps the chosen place, and tells the form what to send. */
   #hold(record: RecordFeature | undefined): void {
     this.#record = record;
+    if (!this.#isBuilt) return;
     const name = this.getAttribute("name") ?? "";
     const { value } = this.#input;
     const data = new FormData();

@@ -8,6 +8,7 @@ const STYLE = `
 :host { display: inline-block; }
 :host([hidden]) { display: none; }
 img { display: block; max-width: 100%; height: auto; }
+img[hidden] { display: none; }
 `;
 
 /**
@@ -24,7 +25,7 @@ export class StillElement extends ElementBase {
 
   connectedCallback(): void {
     const root = this.shadowRoot ?? this.attachShadow({ mode: "open" });
-    if (!this.#img.isConnected) {
+    if (!this.#img.parentNode) {
       adopt(root, STYLE);
       this.#img.part.add("img");
       this.#img.crossOrigin = "anonymous";
@@ -41,7 +42,7 @@ export class StillElement extends ElementBase {
   }
 
   attributeChangedCallback(): void {
-    if (this.isConnected) this.#show();
+    if (this.shadowRoot) this.#show();
   }
 
   #show(): void {

@@ -1,0 +1,211 @@
+import { writeFileSync } from "node:fs";
+import { join } from "node:path";
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+import { copyExample, installKit, runIn, serveFolder, startExample } from "./support/examples.ts";
+import { ready } from "./support/house.ts";
+
+let kit: string;
+test.beforeAll(async () => {
+  test.setTimeout(240_000);
+  kit = await installKit();
+});
+
+/** What the browser complains of: scripts that failed, and what a policy forbade. */
+function complaints(page: Page): string[] {
+  const heard: string[] = [];
+  page.on("pageerror", (error) => heard.push(error.message));
+  page.on("console", (message) => message.type() === "error" && heard.push(message.text()));
+  return heard;
+}
+
+const suggestions = (page: Page) => page.getByRole("listbox", { name: "Suggestions" }).getByRole("option");
+const axe = async (page: Page) => (await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id);
+
+test("a plain page without a build step: search, map and picture as elements, under a strict policy", async ({
+  page,
+}) => {
+  const heard = complaints(page);
+  const folder = copyExample("plain-page", kit);
+  const { url, stop } = await startExample(folder, "serve.mjs", {
+    BIBLIOTOPE_URL: ready().url,
+    BIBLIOTOPE_WEB_KEY: ready().keys.web,
+  });
+  try {
+    await page.goto(url);
+    await page.getByRole("combobox", { name: "Find your address" }).click();
+    await page.keyboard.type("12 harb");
+    await expect(suggestions(page).first()).toContainText("12 Harbour Row, Tidewell");
+    await page.keyboard.press("ArrowDown");
+    await page.keyboard.press("Enter");
+    await expect(page.getByLabel("Street")).toHaveValue("12 Harbour Row");
+    await expect(page.getByLabel("Town")).toHaveValue("Tidewell");
+    await expect(page.getByLabel("Country")).toHaveValue("QR");
+    await expect(page.locator("bibliotope-map .bt-sheet")).toHaveAttribute("data-complete", "true");
+    await expect(page.locator("bibliotope-map .bt-sheet")).toContainText("12 Harbour Row");
+    const picture = page.locator("bibliotope-still img");
+    await expect.poll(() => picture.evaluate((img: HTMLImageElement) => img.complete && img.naturalWidth)).toBe(280);
+    // what the form sends
+    const sent = () => page.evaluate(() => [...new FormData(document.querySelector("form")!)]);
+    const found = Object.fromEntries(await sent());
+    expect(found.find).toContain("12 Harbour Row, Tidewell");
+    expect(found["find-ref"]).toMatch(/^qr-/);
+    expect(Number(found["find-lat"])).toBeLessThan(-30);
+    // the text is changed: it is no longer what was chosen
+    await page.getByRole("combobox", { name: "Find your address" }).press("End");
+    await page.keyboard.type("x");
+    expect(Object.fromEntries(await sent())["find-ref"]).toBe("");
+    await expect(picture).toBeHidden();
+    expect(await axe(page)).toEqual([]);
+    expect(heard).toEqual([]);
+  } finally {
+    stop();
+  }
+});
+
+test("elements survive being moved, removed, put into a shadow root, reset and disabled", async ({ page }) => {
+  const heard = complaints(page);
+  const folder = copyExample("plain-page", kit);
+  const { url, stop } = await startExample(folder, "serve.mjs", {
+    BIBLIOTOPE_URL: ready().url,
+    BIBLIOTOPE_WEB_KEY: ready().keys.web,
+  });
+  try {
+    await page.goto(url);
+    const box = page.getByRole("combobox", { name: "Find your address" });
+    await box.fill("Tidewell");
+    await page.evaluate(() => {
+      const [search, map] = ["search", "map"].map((name) => document.querySelector(`bibliotope-${name}`)!);
+      document.querySelector("form")!.append(search);
+      const host = document.body.appendChild(document.createElement("div"));
+      host.attachShadow({ mode: "open" }).append(map);
+    });
+    await expect(box).toHaveValue("Tidewell");
+    await box.press("End");
+    await page.keyboard.type(" 1");
+    await expect(suggestions(page).first()).toBeVisible();
+    await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+    await page.evaluate(() => document.querySelector<HTMLFormElement>("form")!.reset());
+    await expect(box).toHaveValue("");
+    expect(await page.evaluate(() => document.querySelector<HTMLFormElement>("form")!.checkValidity())).toBe(false);
+    await page.evaluate(() => {
+      const fieldset = document.createElement("fieldset");
+      fieldset.disabled = true;
+      const form = document.querySelector("form")!;
+      fieldset.append(document.querySelector("bibliotope-search")!);
+      form.append(fieldset);
+    });
+    await expect(box).toBeDisabled();
+    expect(await page.evaluate(() => new FormData(document.querySelector("form")!).has("find"))).toBe(false);
+    await page.evaluate(() => document.querySelector("bibliotope-search")!.remove());
+    await expect(box).toHaveCount(0);
+    expect(heard).toEqual([]);
+  } finally {
+    stop();
+  }
+});
+
+for (const version of [18, 19])
+  test(`React ${version} with Vite: by tokens, by definition, a list of one's own, strict mode`, async ({ page }) => {
+    const heard = complaints(page);
+    const folder = copyExample("react-vite", kit);
+    if (version === 19) await runIn(folder, "tsc", ["-p", "."]);
+    else {
+      const react = join(import.meta.dirname, "react-18/node_modules");
+      writeFileSync(
+        join(folder, "vite.config.js"),
+        `export default { envPrefix: "BIBLIOTOPE_", resolve: { alias: [
+          { find: /^(react|react-dom)(\\/.*)?$/, replacement: ${JSON.stringify(`${react}/$1$2`)} }] } };`,
+      );
+    }
+    await runIn(folder, "vite", ["build"], { BIBLIOTOPE_URL: ready().url, BIBLIOTOPE_WEB_KEY: ready().keys.web });
+    const { url, server } = await serveFolder(join(folder, "dist"));
+    try {
+      await page.goto(url);
+      await page.getByRole("combobox", { name: "Find your address" }).click();
+      await page.keyboard.type("12 harb");
+      await expect(suggestions(page).first()).toContainText("12 Harbour Row, Tidewell");
+      await page.keyboard.press("ArrowDown");
+      await page.keyboard.press("Enter");
+      await expect(page.getByRole("combobox", { name: "Find your address" })).toHaveValue(/12 Harbour Row, Tidewell/);
+      await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
+      await expect(page.getByLabel("Postcode")).toHaveValue(/^HT/);
+      await expect(page.getByRole("status").filter({ hasText: "At -35." })).toBeVisible();
+      await expect(page.locator(".bt-sheet")).toContainText("A marker stands at 12 Harbour Row");
+      await expect(page.getByRole("img", { name: /Map around 12 Harbour Row/ })).toBeVisible();
+
+      await page.getByLabel("Street and number").fill("12 harbor row");
+      await page.getByLabel("Street and number").blur();
+      await page.getByLabel("Town of the member").click();
+      await page.keyboard.type("tidewell");
+      await page.keyboard.press("Tab");
+      await expect(page.getByLabel("Code", { exact: true })).toHaveValue(/^HT/);
+
+      await page.getByRole("combobox", { name: "Town by name" }).click();
+      await page.keyboard.type("tidew");
+      await expect(suggestions(page).first()).toBeVisible();
+      await suggestions(page).first().click();
+      await expect(page.getByText("Chosen: Tidewell")).toBeVisible();
+      expect(await axe(page)).toEqual([]);
+      expect(heard).toEqual([]);
+    } finally {
+      server.close();
+    }
+  });
+
+test("an Express back end stores a record with its place, and tells the form why when there is none", async ({
+  page,
+}) => {
+  const folder = copyExample("express-records", kit);
+  const { url, stop } = await startExample(folder, "server.mjs", {
+    BIBLIOTOPE_URL: ready().url,
+    BIBLIOTOPE_SERVER_KEY: ready().keys.srv,
+    RECORDS: join(folder, "records.jsonl"),
+  });
+  try {
+    await page.goto(url);
+    const store = async (street: string, town: string) => {
+      await page.getByLabel("Name").fill("Ada");
+      await page.getByLabel("Street and number").fill(street);
+      await page.getByLabel("Town").fill(town);
+      await page.getByRole("button", { name: "Store" }).click();
+    };
+    await store("12 harbor row", "tidewell");
+    await expect(page.getByText(/^Stored: Ada, 12 Harbour Row, Tidewell.* \(-35\.\d+, -21\.\d+\)\.$/)).toBeVisible();
+    await store("77 qqqqzzzz", "tidewell");
+    await expect(page.getByText("Not stored.")).toBeVisible();
+    const wrong = await page
+      .getByLabel("Street and number")
+      .evaluate((input: HTMLInputElement) => input.validationMessage);
+    expect(wrong).toMatch(/No such address is known|only known|addresses fit/);
+    await page.getByLabel("Street and number").fill("14 harbour row");
+    expect(
+      await page.getByLabel("Street and number").evaluate((input: HTMLInputElement) => input.validationMessage),
+    ).toBe("");
+    const records = await (await page.request.get(`${url}/members`)).json();
+    expect(records).toHaveLength(1);
+    expect(records[0]).toMatchObject({ name: "Ada", ref: expect.stringMatching(/^qr-/) });
+  } finally {
+    stop();
+  }
+});
+
+test("an Express back end stores nothing while the service is away, and says that it may be tried again", async ({
+  request,
+}) => {
+  const folder = copyExample("express-records", kit);
+  const { url, stop } = await startExample(folder, "server.mjs", {
+    BIBLIOTOPE_URL: "http://127.0.0.1:9",
+    BIBLIOTOPE_SERVER_KEY: ready().keys.srv,
+    RECORDS: join(folder, "records.jsonl"),
+  });
+  try {
+    const response = await request.post(`${url}/members`, { data: { name: "Ada", street: "12 Harbour Row" } });
+    expect(response.status()).toBe(503);
+    expect(response.headers()["content-type"]).toContain("application/problem+json");
+    expect(await response.json()).toMatchObject({ detail: expect.stringContaining("nothing was stored") });
+    expect(await (await request.get(`${url}/members`)).json()).toEqual([]);
+  } finally {
+    stop();
+  }
+});
