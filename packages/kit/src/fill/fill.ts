@@ -14,7 +14,7 @@ function controlsOf(form: HTMLFormElement): { control: TokenControl; field: Fiel
       control instanceof HTMLInputElement ||
       control instanceof HTMLSelectElement ||
       control instanceof HTMLTextAreaElement;
-    const autofill = control.getAttribute("autocomplete") ?? control.getAttribute("data-autofill");
+    const autofill = control.getAttribute("data-autofill") ?? control.getAttribute("autocomplete");
     return isControl && autofill
       ? [{ control, field: { name: control.name, kind: "text" as const, label: "", autofill } }]
       : [];

@@ -3,7 +3,7 @@ export const SEARCH_STYLE = `
 .bt-search { position: relative; }
 .bt-search > input { width: 100%; box-sizing: border-box; }
 .bt-list {
-  position: absolute; z-index: 30; top: calc(100% + 5px); left: 0; right: 0; margin: 0; padding: 0; list-style: none;
+  position: absolute; z-index: 30; top: calc(100% + 5px); inset-inline: 0; margin: 0; padding: 0; list-style: none;
   max-height: 21rem; overflow-y: auto; box-sizing: border-box;
   background: var(--bt-list-paper, Canvas); color: var(--bt-list-ink, CanvasText);
   border: 1px solid var(--bt-list-edge, currentColor); border-radius: 4px; box-shadow: 0 8px 22px rgb(0 0 0 / 0.12);
@@ -15,7 +15,7 @@ export const SEARCH_STYLE = `
 .bt-line { flex: 0 1 auto; overflow-wrap: anywhere; font-family: var(--bt-serif, inherit); }
 .bt-line mark { background: none; color: inherit; text-decoration: underline; text-decoration-color: var(--bt-mark, #a8741a); text-decoration-thickness: 2px; text-underline-offset: 3px; }
 .bt-beside { flex: 1 100 0; min-width: 4.5em; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; text-align: end; font-size: 0.84em; color: var(--bt-quiet, color-mix(in srgb, currentColor 72%, transparent)); }
-.bt-more { flex: none; margin: -0.5em -0.75em -0.5em 0; padding: 0.5em 0.75em; font-size: 0.84em; border-inline-start: 1px solid var(--bt-list-rule, color-mix(in srgb, currentColor 14%, transparent)); }
+.bt-more { flex: none; align-self: stretch; display: flex; align-items: center; margin-block: -0.5em; margin-inline-end: -0.75em; padding-inline: 0.75em; font-size: 0.84em; border-inline-start: 1px solid var(--bt-list-rule, color-mix(in srgb, currentColor 14%, transparent)); }
 .bt-more:hover { background: var(--bt-list-chosen, color-mix(in srgb, currentColor 9%, transparent)); }
 .bt-words { margin: 0.4em 0 0; font-size: 0.9em; color: var(--bt-warn, inherit); }
 .bt-words[hidden] { display: none; }
