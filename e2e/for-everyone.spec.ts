@@ -60,7 +60,7 @@ for (const scheme of ["light", "dark"] as const) {
       await page.goto("/forms");
       await expect(page.getByRole("link", { name: /Become a reader/ })).toBeVisible();
       await page.locator("body").press("?");
-      await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+      await expect(page.getByRole("dialog", { name: "Keyboard" })).toBeVisible();
       expect(await findings(page)).toEqual([]);
     });
 
@@ -118,7 +118,7 @@ test("? lists the keys of the view, but stays a letter in a text field", async (
   await expect(page.getByRole("dialog")).toHaveCount(0);
   await studio.map.focus();
   await page.keyboard.press("?");
-  await expect(page.getByRole("dialog", { name: "Keys" })).toContainText("Move through the suggestions");
+  await expect(page.getByRole("dialog", { name: "Keyboard" })).toContainText("Move through the suggestions");
 });
 
 for (const width of [360, 640]) {

@@ -26,7 +26,7 @@ import { manageRoutes } from "./routes/manage.route.ts";
 import { formPageRoute, kitRoutes, studioRoutes } from "./routes/pages.route.ts";
 import { healthRoutes, openApiRoute, problemPages } from "./routes/service.route.ts";
 import { sheetRoutes } from "./routes/sheets.route.ts";
-import { signInRoute } from "./routes/sign-in.route.ts";
+import { signInRoutes } from "./routes/sign-in.route.ts";
 import { stillRoutes } from "./routes/still.route.ts";
 import type { SheetTiles } from "./sheets/sheet-tiles.ts";
 import type { Sessions } from "./users/sessions.ts";
@@ -90,7 +90,7 @@ export function makeApp(house: House): Express {
   );
   app.use("/api", api);
   app.use("/api", nothingHere);
-  app.use(signInRoute(house.database, house.signedIn));
+  app.use(signInRoutes(house.database, house.signedIn));
   app.use(problemPages());
   app.use(formPageRoute(house.published, house.webKey, house.kitFolder));
   app.use(studioRoutes(house.studioFolder));

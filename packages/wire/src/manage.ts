@@ -1,9 +1,56 @@
 import * as z from "zod";
 import { formDefinitionSchema } from "./form.ts";
 
+/**
+ * What people of the workbench may do: look at everything and ask; also make and change forms; also keys and people.
+ * Each may do what stands before it.
+ */
+export const ROLES = ["look", "edit", "manage"] as const;
+export type Role = (typeof ROLES)[number];
+
+const password = z
+  .string()
+  .min(10, { error: "a password has at least ten characters" })
+  .max(200, { error: "a password has at most 200 characters" });
+const personName = z.string().trim().min(1).max(60);
+
+/** Signs in by name and password. */
+export const signInAsking = z.strictObject({ name: z.string().max(200), password: z.string().max(1000) });
+/** Somebody who may sign in. */
+export const makePersonAsking = z.strictObject({ name: personName, role: z.enum(ROLES), password });
+/** What is left out stays. */
+export const changePersonAsking = z.strictObject({
+  name: personName.optional(),
+  role: z.enum(ROLES).optional(),
+  password: password.optional(),
+});
+export const changePasswordAsking = z.strictObject({
+  /** Not needed by somebody who has none yet. */
+  before: z.string().max(1000).optional(),
+  password,
+});
+export const personSummary = z.object({
+  id: z.int(),
+  name: z.string(),
+  role: z.enum(ROLES),
+  /** False for one who signs in by link alone. */
+  hasPassword: z.boolean(),
+  /** Null before the first time. */
+  signedInAt: z.string().nullable(),
+});
+export const peopleList = z.object({ people: z.array(personSummary) });
+export type PersonSummary = z.infer<typeof personSummary>;
+export type MakePersonAsking = z.infer<typeof makePersonAsking>;
+export type ChangePersonAsking = z.infer<typeof changePersonAsking>;
+export type ChangePasswordAsking = z.infer<typeof changePasswordAsking>;
+export type SignInAsking = z.infer<typeof signInAsking>;
+
 /** What the workbench asks of /api. Not part of the public wire. */
 export const sessionAnswer = z.object({
+  id: z.int(),
   name: z.string(),
+  role: z.enum(ROLES),
+  hasPassword: z.boolean(),
   csrf: z.string(),
   studioKey: z.string(),
   tryKey: z.string(),

@@ -1,33 +1,66 @@
-import type { Request, RequestHandler } from "express";
+import { ROLES, type Role } from "@bibliotope/wire";
+import type { CookieOptions, Request, RequestHandler, Response } from "express";
 import { csrfOf, type Sessions } from "../users/sessions.ts";
+import { SESSION_DAYS, type Session } from "../users/users.repository.ts";
 import { HttpProblem } from "./problem.ts";
+
+const DAY = 24 * 60 * 60 * 1000;
+const COOKIE: CookieOptions = { httpOnly: true, sameSite: "strict", maxAge: SESSION_DAYS * DAY, path: "/" };
 
 /** Cookies are shared by all ports of a host: the name carries the port, so that two installations do not sign each other out. */
 export function sessionCookie(request: Request): string {
   return `bibliotope_${request.socket.localPort}`;
 }
 
+/** Hands a session's secret to the browser; over a safe connection only, where there is one. */
+export function keepSession(request: Request, response: Response, secret: string): void {
+  response.cookie(sessionCookie(request), secret, { ...COOKIE, secure: request.secure });
+}
+
 export function sessionSecret(request: Request): string | undefined {
-  const token = request.cookies?.[sessionCookie(request)];
-  return typeof token === "string" ? token : undefined;
+  const secret = request.cookies?.[sessionCookie(request)];
+  return typeof secret === "string" ? secret : undefined;
 }
 
 /** Lets a signed-in user through; changes must also carry the session's CSRF token and come from our own pages. */
 export function requireSession(sessions: Sessions): RequestHandler {
   return async (request, response, next) => {
-    const token = sessionSecret(request);
-    const user = token && (await sessions.find(token));
-    if (!token || !user) throw new HttpProblem("not-signed-in", "Open the sign-in link that npm start printed.");
-    if (request.method !== "GET" && request.method !== "HEAD") checkOwnPage(request, token);
-    response.locals.user = user;
-    response.locals.csrf = csrfOf(token);
+    const secret = sessionSecret(request);
+    const session = secret && (await sessions.find(secret));
+    if (!secret || !session)
+      throw new HttpProblem(
+        "not-signed-in",
+        "Sign in by name and password, or open the sign-in link that npm start printed.",
+      );
+    if (request.method !== "GET" && request.method !== "HEAD") checkOwnPage(request, session);
+    response.locals.session = session;
+    response.locals.user = session.user;
     response.set("Cache-Control", "no-store");
     next();
   };
 }
 
-function checkOwnPage(request: Request, token: string): void {
+function checkOwnPage(request: Request, session: Session): void {
   const site = request.get("Sec-Fetch-Site");
-  if (request.get("X-CSRF-Token") === csrfOf(token) && (site === undefined || site === "same-origin")) return;
+  if (request.get("X-CSRF-Token") === csrfOf(session) && (site === undefined || site === "same-origin")) return;
   throw new HttpProblem("not-allowed", "A change must come from the workbench itself. Reload the page and try again.");
+}
+
+const CAN: Readonly<Record<Role, string>> = {
+  look: "look at it and ask",
+  edit: "make and change forms",
+  manage: "change keys and people",
+};
+
+/** Lets those through who may do so much; reading is for all unless it is said otherwise. */
+export function needs(role: Role, { reading = false } = {}): RequestHandler {
+  return (request, response, next) => {
+    const { user } = response.locals;
+    const isReading = request.method === "GET" || request.method === "HEAD";
+    if ((isReading && !reading) || ROLES.indexOf(user.role) >= ROLES.indexOf(role)) return next();
+    throw new HttpProblem(
+      "not-allowed",
+      `${user.name} may ${CAN[user.role as Role]} here, and nothing beyond. Ask somebody who manages this workbench.`,
+    );
+  };
 }

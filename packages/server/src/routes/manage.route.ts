@@ -1,32 +1,28 @@
 import { randomBytes } from "node:crypto";
 import { checkDefinition, type FormDefinition } from "@bibliotope/core/form";
-import { tableOf } from "@bibliotope/core/formats";
 import {
-  changeKeyAsking,
   formDefinitionJsonSchema,
   formDefinitionSchema,
   keepLookupAsking,
   keepsLookupsAsking,
-  makeKeyAsking,
-  replaceKeyAsking,
   type SessionAnswer,
   saveDraftAsking,
-  usesAsking,
 } from "@bibliotope/wire";
 import { Router } from "express";
 import type { Knex } from "knex";
 import * as z from "zod";
 import * as forms from "../forms/forms.repository.ts";
 import type { PublishedForms } from "../forms/published-forms.ts";
-import { idOf, readAsking } from "../http/asking.ts";
+import { readAsking } from "../http/asking.ts";
 import { HttpProblem } from "../http/problem.ts";
-import { sessionCookie, sessionSecret } from "../http/session.ts";
+import { keepSession, needs, sessionCookie, sessionSecret } from "../http/session.ts";
 import type { KeyRing } from "../keys/key-ring.ts";
-import * as keys from "../keys/keys.repository.ts";
 import type { UseCounter } from "../keys/use-counter.ts";
-import { listUses, readUses } from "../keys/uses.repository.ts";
 import * as lookups from "../lookups/lookups.repository.ts";
-import { endSession } from "../users/users.repository.ts";
+import { csrfOf } from "../users/sessions.ts";
+import { endSession, rotateSession } from "../users/users.repository.ts";
+import { keyRoutes } from "./keys.route.ts";
+import { peopleRoutes } from "./people.route.ts";
 import { rehearsalRoutes } from "./rehearsals.route.ts";
 
 interface Needs {
@@ -44,10 +40,14 @@ interface Needs {
 export function manageRoutes({ database, published, ring, counter, studioKey, tryKey }: Needs): Router {
   const router = Router();
 
-  router.get("/session", (_request, response) => {
+  router.get("/session", async (request, response) => {
+    const { session, user } = response.locals;
+    const secret = sessionSecret(request);
+    const next = session.isOld && secret ? await rotateSession(database, secret).catch(() => undefined) : undefined;
+    if (next) keepSession(request, response, next);
     response.json({
-      name: response.locals.user.name,
-      csrf: response.locals.csrf,
+      ...user,
+      csrf: csrfOf(session),
       studioKey,
       tryKey,
       wire: "/v1",
@@ -58,6 +58,7 @@ export function manageRoutes({ database, published, ring, counter, studioKey, tr
     response.clearCookie(sessionCookie(request)).status(204).end();
   });
 
+  router.use("/forms", needs("edit"));
   router.get("/forms", async (_request, response) => void response.json({ forms: await forms.listForms(database) }));
   router.post("/forms", async (request, response) => {
     const { definition } = readAsking(request, z.strictObject({ definition: formDefinitionSchema }));
@@ -95,6 +96,8 @@ export function manageRoutes({ database, published, ring, counter, studioKey, tr
   });
 
   router.use("/forms/:ref", rehearsalRoutes(database));
+  router.use(keyRoutes({ database, ring, counter, ownKeys: [studioKey, tryKey] }));
+  router.use(peopleRoutes(database));
 
   router.get("/lookups", async (_request, response) => {
     response.json(await lookups.listLookups(database, response.locals.user.id));
@@ -113,68 +116,7 @@ export function manageRoutes({ database, published, ring, counter, studioKey, tr
     response.json(await lookups.listLookups(database, response.locals.user.id));
   });
 
-  router.get("/keys", async (_request, response) => {
-    await ring.noteUses();
-    response.json({ keys: await keys.listKeys(database) });
-  });
-  router.get("/uses", async (request, response) => {
-    await counter.write();
-    response.json(await readUses(database, readAsking(request, usesAsking)));
-  });
-  router.get("/uses.csv", async (request, response) => {
-    await counter.write();
-    const rows = await listUses(database, readAsking(request, usesAsking));
-    const cells = rows.map(({ hour, key_id, name, call, outcome, count }) => [
-      hour,
-      key_id,
-      name,
-      call,
-      outcome,
-      count,
-    ]);
-    response.attachment("uses.csv").send(tableOf(["hour", "key", "name", "call", "outcome", "count"], cells));
-  });
-  router.post("/keys", async (request, response) => {
-    const made = await keys.makeKey(database, readAsking(request, makeKeyAsking));
-    await ring.refresh();
-    response.status(201).json(made);
-  });
-  router.put("/keys/:id", async (request, response) => {
-    const rules = readAsking(request, changeKeyAsking);
-    const id = idOf(request.params.id);
-    if (rules.calls.length || rules.countries.length || rules.endsAt || rules.perMinute || rules.perDay)
-      refuseOwnKey(id);
-    const changed = await keys.changeKey(database, id, rules);
-    if (!changed) throw noSuchKey();
-    await ring.refresh();
-    response.json(changed);
-  });
-  router.post("/keys/:id/replace", async (request, response) => {
-    const { overlap } = readAsking(request, replaceKeyAsking);
-    const id = idOf(request.params.id);
-    refuseOwnKey(id);
-    const made = await keys.replaceKey(database, id, overlap);
-    if (!made) throw noSuchKey();
-    await ring.refresh();
-    response.status(201).json(made);
-  });
-  router.delete("/keys/:id", async (request, response) => {
-    const id = idOf(request.params.id);
-    refuseOwnKey(id);
-    if (!(await keys.withdrawKey(database, id))) throw noSuchKey();
-    await ring.refresh();
-    response.status(204).end();
-  });
   return router;
-
-  /** @throws HttpProblem for a key without which the workbench could not look anything up */
-  function refuseOwnKey(id: number): void {
-    if ([studioKey, tryKey].every((key) => ring.find(key)?.id !== id)) return;
-    throw new HttpProblem(
-      "conflict",
-      "The workbench itself asks with this key, so it has to go on. Make another one for your own use.",
-    );
-  }
 
   async function draftOf(ref: string) {
     const draft = await forms.readDraft(database, ref);
@@ -191,5 +133,4 @@ function refuseWrong(definition: FormDefinition): void {
   throw new HttpProblem("malformed", `${parameter ? `${parameter}: ` : ""}${message}.`, issues);
 }
 
-const noSuchKey = () => new HttpProblem("not-found", "There is no such key, or it was withdrawn.");
 const noSuchForm = () => new HttpProblem("not-found", "There is no form with this ref.");

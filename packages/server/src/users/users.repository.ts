@@ -1,24 +1,40 @@
+import type { ChangePersonAsking, MakePersonAsking, PersonSummary, Role } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import { hashOf, newSecret } from "../keys/secrets.ts";
+import { hashPassword, isPassword } from "./passwords.ts";
 
 export interface User {
   id: number;
   name: string;
+  role: Role;
+  hasPassword: boolean;
+}
+
+/** A session as it is held: whose it is, and when it ends. */
+export interface Session {
+  user: User;
+  expires: Date;
+  /** What stays the same while the secret is made anew. */
+  family: string;
+  /** The secret is old enough to be made anew. */
+  isOld: boolean;
 }
 
 const LINK_HOURS = 24;
 export const SESSION_DAYS = 30;
+/** Hours after which a session's secret is made anew, and seconds for which the one before still works. */
+const [ROTATE_HOURS, GRACE_SECONDS] = [24, 60];
 
 /** The first user, made when there is none: whoever can read the terminal of this machine. */
 export async function firstUser(database: Knex): Promise<User> {
-  const held = await database("users").orderBy("id").first("id", "name");
-  if (held) return held;
-  const [made] = await database("users").insert({ name: "The reading network" }).returning(["id", "name"]);
-  return made;
+  const held = await database("users").orderBy("id").first();
+  if (held) return userOf(held);
+  const [made] = await database("users").insert({ name: "The reading network", role: "manage" }).returning("*");
+  return userOf(made);
 }
 
 /** A new sign-in token; it works once, within a day. */
-export async function makeSignInToken(database: Knex, user: User): Promise<string> {
+export async function makeSignInToken(database: Knex, user: Pick<User, "id">): Promise<string> {
   const token = newSecret();
   await database("sign_in_links").where("expires_at", "<", database.fn.now()).delete();
   await database("sign_in_links").insert({
@@ -29,7 +45,7 @@ export async function makeSignInToken(database: Knex, user: User): Promise<strin
   return token;
 }
 
-/** Uses a sign-in token up. @returns a new session's token, or undefined when the link was used or is too old */
+/** Uses a sign-in token up. @returns a new session's secret, or undefined when the link was used or is too old */
 export async function signIn(database: Knex, token: string): Promise<string | undefined> {
   return database.transaction(async (transaction) => {
     const [used] = await transaction("sign_in_links")
@@ -37,30 +53,154 @@ export async function signIn(database: Knex, token: string): Promise<string | un
       .where("expires_at", ">", transaction.fn.now())
       .update({ used_at: transaction.fn.now() })
       .returning("user_id");
-    if (!used) return undefined;
-    const session = newSecret();
-    await transaction("sessions").where("expires_at", "<", transaction.fn.now()).delete();
-    await transaction("sessions").insert({
-      token_hash: hashOf(session),
-      user_id: used.user_id,
-      expires_at: transaction.raw("now() + ? * interval '1 day'", [SESSION_DAYS]),
-    });
-    return session;
+    return used && makeSession(transaction, used.user_id);
   });
 }
 
-export async function endSession(database: Knex, token: string): Promise<void> {
-  await database("sessions")
-    .where({ token_hash: hashOf(token) })
-    .delete();
+/** Signs in by name and password. @returns a new session's secret, or undefined when they do not fit */
+export async function signInByPassword(database: Knex, name: string, password: string): Promise<string | undefined> {
+  const held = await database("users").whereRaw("lower(name) = lower(?)", [name.trim()]).first("id", "password_hash");
+  if (!(await isPassword(held?.password_hash, password))) return undefined;
+  return makeSession(database, held.id);
 }
 
-/** The user of a session, and when it ends. */
-export async function sessionUser(database: Knex, token: string): Promise<{ user: User; expires: Date } | undefined> {
-  const row = await database("sessions")
-    .join("users", "users.id", "sessions.user_id")
-    .where({ token_hash: hashOf(token) })
-    .where("expires_at", ">", database.fn.now())
-    .first("users.id", "users.name", "expires_at");
-  return row && { user: { id: row.id, name: row.name }, expires: row.expires_at };
+async function makeSession(database: Knex, user_id: number): Promise<string> {
+  const secret = newSecret();
+  await database("sessions").where("expires_at", "<", database.fn.now()).delete();
+  await database("users").where({ id: user_id }).update({ signed_in_at: database.fn.now() });
+  await database("sessions").insert({
+    token_hash: hashOf(secret),
+    family: newSecret(),
+    user_id,
+    expires_at: database.raw("now() + ? * interval '1 day'", [SESSION_DAYS]),
+  });
+  return secret;
 }
+
+/** Makes a session's secret anew; the one before works a moment longer, for requests that are under way. */
+export async function rotateSession(database: Knex, secret: string): Promise<string | undefined> {
+  const next = newSecret();
+  const changed = await database("sessions")
+    .where({ token_hash: hashOf(secret) })
+    .update({ token_hash: hashOf(next), previous_hash: hashOf(secret), rotated_at: database.fn.now() });
+  return changed ? next : undefined;
+}
+
+export async function endSession(database: Knex, secret: string): Promise<void> {
+  await ofSecret(database, secret).delete();
+}
+
+/** The session of a secret, if it is still good. */
+export async function readSession(database: Knex, secret: string): Promise<Session | undefined> {
+  const row = await ofSecret(database, secret)
+    .join("users", "users.id", "sessions.user_id")
+    .where("expires_at", ">", database.fn.now())
+    .first("users.*", "expires_at", "family", "token_hash", {
+      is_old: database.raw("rotated_at < now() - ? * interval '1 hour'", [ROTATE_HOURS]),
+    });
+  if (!row) return undefined;
+  const isCurrent = row.token_hash === hashOf(secret);
+  return {
+    user: userOf(row),
+    expires: row.expires_at,
+    family: row.family ?? row.token_hash,
+    isOld: isCurrent && row.is_old,
+  };
+}
+
+const ofSecret = (database: Knex, secret: string) =>
+  database("sessions").where((query) =>
+    query
+      .where({ token_hash: hashOf(secret) })
+      .orWhere((before) =>
+        before
+          .where({ previous_hash: hashOf(secret) })
+          .whereRaw("rotated_at > now() - ? * interval '1 second'", [GRACE_SECONDS]),
+      ),
+  );
+
+export async function listPeople(database: Knex): Promise<PersonSummary[]> {
+  return (await database("users").orderBy("id")).map((row) => ({
+    ...userOf(row),
+    signedInAt: row.signed_in_at?.toISOString() ?? null,
+  }));
+}
+
+/** @returns undefined when somebody has that name already */
+export async function makePerson(
+  database: Knex,
+  { name, role, password }: MakePersonAsking,
+): Promise<number | undefined> {
+  const [made] = await database("users")
+    .insert({ name, role, password_hash: await hashPassword(password) })
+    .onConflict(database.raw("(lower(name))"))
+    .ignore()
+    .returning("id");
+  return made?.id;
+}
+
+/** Changes somebody; a new password ends their sessions. */
+export async function changePerson(
+  database: Knex,
+  id: number,
+  { name, role, password }: ChangePersonAsking,
+): Promise<"changed" | "missing" | "taken" | "last"> {
+  const password_hash = password === undefined ? undefined : await hashPassword(password);
+  return database.transaction(async (transaction) => {
+    if (role && role !== "manage" && (await isLastManager(transaction, id))) return "last";
+    const taken =
+      name && (await transaction("users").whereRaw("lower(name) = lower(?)", [name]).whereNot({ id }).first());
+    if (taken) return "taken";
+    const values = {
+      ...(name ? { name } : {}),
+      ...(role ? { role } : {}),
+      ...(password_hash ? { password_hash } : {}),
+    };
+    const found = Object.keys(values).length
+      ? await transaction("users").where({ id }).update(values)
+      : await transaction("users").where({ id }).first();
+    if (!found) return "missing";
+    if (password_hash) await transaction("sessions").where({ user_id: id }).delete();
+    return "changed";
+  });
+}
+
+/** Changes one's own password; one's other sessions end. @returns false when the one before was wrong */
+export async function changePassword(
+  database: Knex,
+  user: User,
+  family: string,
+  { before = "", password }: { before?: string; password: string },
+): Promise<boolean> {
+  const held = await database("users").where({ id: user.id }).first("password_hash");
+  if (held?.password_hash && !(await isPassword(held.password_hash, before))) return false;
+  await database("users")
+    .where({ id: user.id })
+    .update({ password_hash: await hashPassword(password) });
+  await database("sessions").where({ user_id: user.id }).whereNot({ family }).delete();
+  return true;
+}
+
+/** Takes somebody out, with their sessions, links and earlier lookups. */
+export async function removePerson(database: Knex, id: number): Promise<"removed" | "missing" | "last"> {
+  return database.transaction(async (transaction) => {
+    if (await isLastManager(transaction, id)) return "last";
+    for (const table of ["sessions", "sign_in_links", "lookups"])
+      await transaction(table).where({ user_id: id }).delete();
+    return (await transaction("users").where({ id }).delete()) ? "removed" : "missing";
+  });
+}
+
+/** Without somebody who manages, nobody could let anybody in. */
+async function isLastManager(database: Knex, id: number): Promise<boolean> {
+  const managers = await database("users").where({ role: "manage" }).forUpdate().select("id");
+  return managers.length === 1 && managers[0].id === id;
+}
+
+// biome-ignore lint/suspicious/noExplicitAny: a row as the driver gives it
+const userOf = ({ id, name, role, password_hash }: any): User => ({
+  id,
+  name,
+  role,
+  hasPassword: password_hash !== null,
+});

@@ -1,4 +1,5 @@
 import { NavLink, Outlet } from "react-router";
+import { Account } from "../people/Account.tsx";
 import { useSessionQuery, wordsOf } from "../state/api.ts";
 import { KeysDialog } from "./KeysDialog.tsx";
 import { Mark } from "./Mark.tsx";
@@ -33,7 +34,7 @@ export function Frame() {
           ))}
         </nav>
         <span className="ml-auto flex min-w-0 items-center gap-8">
-          <span className="truncate text-quiet max-[640px]:hidden">{session?.name}</span>
+          {session ? <Account session={session} /> : null}
           {session ? <KeysDialog /> : null}
         </span>
       </header>

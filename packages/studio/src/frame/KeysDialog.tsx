@@ -51,7 +51,7 @@ export function KeysDialog() {
   const own = keysOf(pathname);
   return (
     <Sheet
-      title="Keys"
+      title="Keyboard"
       open={open}
       onOpenChange={setOpen}
       trigger={

@@ -1,6 +1,8 @@
 import type { FormDefinition } from "@bibliotope/core/form";
 import type {
   ChangeKeyAsking,
+  ChangePasswordAsking,
+  ChangePersonAsking,
   EarlierLookups,
   FormDraft,
   FormSummary,
@@ -14,8 +16,11 @@ import type {
   KeySummary,
   MadeKey,
   MakeKeyAsking,
+  MakePersonAsking,
+  PersonSummary,
   Problem,
   SessionAnswer,
+  SignInAsking,
   UsesAnswer,
 } from "@bibliotope/wire";
 import { createApi, fetchBaseQuery } from "@reduxjs/toolkit/query/react";
@@ -38,13 +43,50 @@ export const api = createApi({
     responseHandler: "json",
     timeout: 10_000,
   }),
-  tagTypes: ["forms", "keys", "lookups", "rehearsals", "traces"],
+  tagTypes: ["forms", "keys", "lookups", "people", "rehearsals", "session", "traces"],
   endpoints: (build) => ({
     session: build.query<SessionAnswer, void>({
       query: () => "/session",
+      providesTags: ["session"],
       onQueryStarted: async (_, { queryFulfilled }) => {
         csrf = (await queryFulfilled.catch(() => undefined))?.data.csrf ?? "";
       },
+    }),
+    signIn: build.mutation<void, SignInAsking>({
+      // not under /api, where nobody answers without a session
+      query: (body) => ({ url: `${location.origin}/sign-in`, method: "POST", body }),
+      invalidatesTags: ["session"],
+    }),
+    signOut: build.mutation<void, void>({
+      query: () => ({ url: "/session", method: "DELETE", body: {} }),
+      // nothing of what was seen may be left for the next one
+      onQueryStarted: async (_, { queryFulfilled }) => {
+        await queryFulfilled.then(
+          () => location.assign("/"),
+          () => undefined,
+        );
+      },
+    }),
+    changePassword: build.mutation<void, ChangePasswordAsking>({
+      query: (body) => ({ url: "/password", method: "PUT", body }),
+      invalidatesTags: ["session"],
+    }),
+    people: build.query<PersonSummary[], void>({
+      query: () => "/people",
+      transformResponse: (answer: { people: PersonSummary[] }) => answer.people,
+      providesTags: ["people"],
+    }),
+    makePerson: build.mutation<void, MakePersonAsking>({
+      query: (body) => ({ url: "/people", method: "POST", body }),
+      invalidatesTags: ["people"],
+    }),
+    changePerson: build.mutation<void, { id: number; change: ChangePersonAsking }>({
+      query: ({ id, change }) => ({ url: `/people/${id}`, method: "PUT", body: change }),
+      invalidatesTags: ["people"],
+    }),
+    removePerson: build.mutation<void, number>({
+      query: (id) => ({ url: `/people/${id}`, method: "DELETE", body: {} }),
+      invalidatesTags: ["people"],
     }),
     forms: build.query<FormSummary[], void>({
       query: () => "/forms",
@@ -142,6 +184,13 @@ export const api = createApi({
 
 export const {
   useSessionQuery,
+  useSignInMutation,
+  useSignOutMutation,
+  useChangePasswordMutation,
+  usePeopleQuery,
+  useMakePersonMutation,
+  useChangePersonMutation,
+  useRemovePersonMutation,
   useFormsQuery,
   useFormQuery,
   useVersionsQuery,

@@ -1,0 +1,174 @@
+import { type PersonSummary, ROLES, type Role } from "@bibliotope/wire";
+import { type FormEvent, useState } from "react";
+import { INPUT, Labelled } from "../compose/Labelled.tsx";
+import {
+  useChangePersonMutation,
+  useMakePersonMutation,
+  usePeopleQuery,
+  useRemovePersonMutation,
+  wordsOf,
+} from "../state/api.ts";
+import { Button } from "../ui/Button.tsx";
+import { moment } from "../ui/moment.ts";
+import { ROLE_WORDS } from "./roles.ts";
+
+const SELECT = "h-[30px] rounded border border-edge bg-field px-1.5";
+
+/** Who may sign in, and what they may do. @param own number of the one who looks at it */
+export function People({ own }: { own: number }) {
+  const { data: people, error } = usePeopleQuery();
+  const [change, { error: notChanged }] = useChangePersonMutation();
+  const [remove, { error: notRemoved }] = useRemovePersonMutation();
+  const wrong = error ?? notChanged ?? notRemoved;
+  return (
+    <section aria-label="People" className="mt-5">
+      <h3 className="font-semibold">People</h3>
+      <ul className="mt-2 border-y border-rule">
+        {people?.map((person) => (
+          <Row
+            key={person.id}
+            person={person}
+            isOwn={person.id === own}
+            setRole={(role) => void change({ id: person.id, change: { role } })}
+            remove={() => void remove(person.id)}
+          />
+        ))}
+      </ul>
+      {wrong ? (
+        <p role="alert" className="mt-2 text-madder">
+          {wordsOf(wrong)}
+        </p>
+      ) : null}
+      <MakePerson />
+    </section>
+  );
+}
+
+interface RowProps {
+  person: PersonSummary;
+  isOwn: boolean;
+  setRole: (role: Role) => void;
+  remove: () => void;
+}
+
+function Row({ person: { name, role, hasPassword, signedInAt }, isOwn, setRole, remove }: RowProps) {
+  const [isAsked, setIsAsked] = useState(false);
+  return (
+    <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule py-1.5 last:border-0">
+      <span className="min-w-[10rem] flex-1 break-words">{name}</span>
+      <span className="w-[11rem] text-[12.5px] text-quiet">
+        {signedInAt ? `signed in ${moment(signedInAt)}` : "not signed in yet"}
+        {hasPassword ? "" : ", by link"}
+      </span>
+      <select
+        aria-label={`What ${name} may do`}
+        className={SELECT}
+        value={role}
+        onChange={(event) => setRole(event.target.value as Role)}
+      >
+        {ROLES.map((one) => (
+          <option key={one} value={one} title={ROLE_WORDS[one].can}>
+            {ROLE_WORDS[one].name}
+          </option>
+        ))}
+      </select>
+      <span className="w-[9rem] text-right">
+        {isOwn ? (
+          <span className="text-quiet">you</span>
+        ) : isAsked ? (
+          <>
+            <button type="button" className="text-madder underline" onClick={remove}>
+              Take out<span className="sr-only"> {name}</span>
+            </button>{" "}
+            <button type="button" className="underline" onClick={() => setIsAsked(false)}>
+              Keep
+            </button>
+          </>
+        ) : (
+          <button type="button" className="underline" onClick={() => setIsAsked(true)}>
+            Take out …<span className="sr-only"> {name}</span>
+          </button>
+        )}
+      </span>
+    </li>
+  );
+}
+
+function MakePerson() {
+  const [name, setName] = useState("");
+  const [password, setPassword] = useState("");
+  const [role, setRole] = useState<Role>("edit");
+  const [make, { error, isLoading }] = useMakePersonMutation();
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    make({ name, role, password })
+      .unwrap()
+      .then(
+        () => {
+          setName("");
+          setPassword("");
+        },
+        () => undefined,
+      );
+  };
+  return (
+    <form onSubmit={submit} aria-label="Let somebody in" className="mt-3 flex flex-wrap items-end gap-3">
+      <div className="w-[12rem]">
+        <Labelled label="Name">
+          {(id) => (
+            <input
+              id={id}
+              required
+              maxLength={60}
+              autoComplete="off"
+              className={INPUT}
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+            />
+          )}
+        </Labelled>
+      </div>
+      <div className="w-[12rem]">
+        <Labelled label="First password, ten characters or more">
+          {(id) => (
+            <input
+              id={id}
+              type="password"
+              required
+              minLength={10}
+              maxLength={200}
+              autoComplete="new-password"
+              className={INPUT}
+              value={password}
+              onChange={(event) => setPassword(event.target.value)}
+            />
+          )}
+        </Labelled>
+      </div>
+      <Labelled label="May">
+        {(id) => (
+          <select
+            id={id}
+            className={`${SELECT} h-[34px]`}
+            value={role}
+            onChange={(event) => setRole(event.target.value as Role)}
+          >
+            {ROLES.map((one) => (
+              <option key={one} value={one}>
+                {ROLE_WORDS[one].name}
+              </option>
+            ))}
+          </select>
+        )}
+      </Labelled>
+      <Button type="submit" disabled={isLoading}>
+        Let them in
+      </Button>
+      {error ? (
+        <p role="alert" className="w-full text-madder">
+          {wordsOf(error)}
+        </p>
+      ) : null}
+    </form>
+  );
+}
