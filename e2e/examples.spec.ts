@@ -209,3 +209,70 @@ test("an Express back end stores nothing while the service is away, and says tha
     stop();
   }
 });
+
+/** A piece of a form's Take away, as it is copied. */
+async function pieceOf(page: Page, ref: string, name: string): Promise<string> {
+  await page.goto(`${ready().url}/forms/${ref}/take-away`);
+  await page.getByRole("group", { name: "What to take away" }).getByRole("button", { name, exact: true }).click();
+  return (await page.getByRole("region", { name: "Code" }).locator("code").textContent())!;
+}
+
+test("a form taken away as a React component runs as pasted", async ({ page }) => {
+  const heard = complaints(page);
+  const code = await pieceOf(page, "become-a-reader", "React");
+  const folder = copyExample("react-vite", kit);
+  writeFileSync(join(folder, "src/TakenAway.tsx"), code);
+  writeFileSync(
+    join(folder, "src/main.tsx"),
+    `import { createRoot } from "react-dom/client";
+import { BecomeAReader } from "./TakenAway";
+createRoot(document.querySelector("#root")!).render(
+  <BecomeAReader send={(values) => document.body.append(JSON.stringify(values))} />);`,
+  );
+  writeFileSync(join(folder, ".env"), `VITE_BIBLIOTOPE_WEB_KEY=${ready().keys.web}\n`);
+  await runIn(folder, "tsc", ["-p", "."]);
+  await runIn(folder, "vite", ["build"]);
+  const { url, server } = await serveFolder(join(folder, "dist"));
+  try {
+    await page.goto(url);
+    await page.getByLabel("Find your address").click();
+    await page.keyboard.type("12 harb");
+    await suggestions(page).filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
+    await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
+    await expect(page.locator(".bt-sheet")).toContainText("A marker stands at 12 Harbour Row.");
+    await page.getByLabel("Your name").fill("Ada");
+    await page.getByRole("button", { name: "Send" }).click();
+    await expect(page.getByText('"reader":"Ada"')).toBeVisible();
+    expect(heard).toEqual([]);
+  } finally {
+    server.close();
+  }
+});
+
+test("what a form's server does runs as pasted: a place before the record, a problem without one", async ({
+  page,
+  request,
+}) => {
+  const code = await pieceOf(page, "offer-a-house", "Server");
+  const folder = copyExample("express-records", kit);
+  writeFileSync(join(folder, "taken-away.mjs"), code);
+  writeFileSync(
+    join(folder, "own.mjs"),
+    `import express from "express";
+import { ${/function (store\w+)/.exec(code)![1]} as storeIt } from "./taken-away.mjs";
+const app = express().use(express.json());
+app.post("/", (request, response) => storeIt(request, response, async () => undefined));
+app.listen(0, "127.0.0.1", function () { console.log(\`http://localhost:\${this.address().port}\`); });`,
+  );
+  const { url, stop } = await startExample(folder, "own.mjs", { BIBLIOTOPE_SERVER_KEY: ready().keys.srv });
+  try {
+    const values = { street: "harbor row", house: "12", town: "tidewell" };
+    const stored = await request.post(url, { data: values });
+    expect(await stored.json()).toMatchObject({ ...values, place: { ref: expect.stringMatching(/^qr-/) } });
+    const refused = await request.post(url, { data: { ...values, street: "qqqzzzq" } });
+    expect(refused.status()).toBe(422);
+    expect(await refused.json()).toMatchObject({ issues: [{ parameter: expect.any(String) }] });
+  } finally {
+    stop();
+  }
+});

@@ -7,7 +7,6 @@ import { NothingHere } from "./frame/NothingHere.tsx";
 import { KeysView } from "./keys/KeysView.tsx";
 import { LookupsView } from "./lookups/LookupsView.tsx";
 import { RehearseView } from "./rehearse/RehearseView.tsx";
-import { TakeAwayView } from "./take-away/TakeAwayView.tsx";
 
 /** The first start opens straight into a sample form, ready to type in. */
 const FIRST_FORM = "/forms/become-a-reader/rehearse";
@@ -25,7 +24,10 @@ export const router = createBrowserRouter([
           { index: true, element: <Navigate to="rehearse" replace /> },
           { path: "rehearse", element: <RehearseView /> },
           { path: "compose", element: <ComposeView /> },
-          { path: "take-away", element: <TakeAwayView /> },
+          {
+            path: "take-away",
+            lazy: async () => ({ Component: (await import("./take-away/TakeAwayView.tsx")).TakeAwayView }),
+          },
         ],
       },
       { path: "/lookups/*", element: <LookupsView /> },

@@ -1,3 +1,4 @@
+import type { FormAnswer, FormDefinition, Values } from "@bibliotope/core/form";
 import type { RecordFeature, Suggestion } from "@bibliotope/wire";
 import {
   type CSSProperties,
@@ -9,10 +10,12 @@ import {
   useId,
   useInsertionEffect,
   useRef,
+  useState,
 } from "react";
 import type { Asked } from "../client/client.ts";
 import { fillByTokens } from "../fill/fill.ts";
 import { type Binding, type BindOptions, bind } from "../form/bind.ts";
+import { type RenderedForm, renderForm } from "../form/render.ts";
 import type { Marker } from "../map/marker.ts";
 import type { MapOptions } from "../map/options.ts";
 import { SheetMap } from "../map/sheet-map.ts";
@@ -209,4 +212,51 @@ export function AddressForm({
   );
 }
 
-export type { RecordFeature };
+export interface DefinedFormProps {
+  definition: FormDefinition;
+  /** Values by field of a stored record. */
+  record?: Values;
+  /** The person sends the form. */
+  onSubmit?: (values: Values, event: SubmitEvent) => void;
+  onFilled?: (answer: FormAnswer, address: string) => void;
+  className?: string;
+}
+
+/** A whole form by its definition: fields, search, map and all of its rules. */
+export function DefinedForm({ definition, record, onSubmit, onFilled, className }: DefinedFormProps) {
+  const client = useClient();
+  const place = useRef<HTMLDivElement>(null);
+  const latest = useRef({ record, onSubmit, onFilled });
+  latest.current = { record, onSubmit, onFilled };
+  const [trouble, setTrouble] = useState("");
+  useEffect(() => {
+    let rendered: RenderedForm | undefined;
+    let isGone = false;
+    client.countries().then(
+      ({ countries }) => {
+        if (isGone || !place.current) return;
+        const { record } = latest.current;
+        rendered = renderForm(place.current, definition, {
+          client,
+          countries,
+          ...(record ? { record } : {}),
+          filled: (...found) => latest.current.onFilled?.(...found),
+        });
+        const { form, binding } = rendered;
+        form.addEventListener("submit", (event) => latest.current.onSubmit?.(binding.values(), event));
+      },
+      (error: Error) => setTrouble(error.message),
+    );
+    return () => {
+      isGone = true;
+      rendered?.destroy();
+    };
+  }, [client, definition]);
+  return (
+    <div ref={place} className={className}>
+      {trouble ? <p role="alert">{trouble}</p> : null}
+    </div>
+  );
+}
+
+export type { FormAnswer, FormDefinition, RecordFeature, Values };

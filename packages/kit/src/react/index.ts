@@ -1,6 +1,9 @@
 export {
   AddressForm,
   type AddressFormProps,
+  DefinedForm,
+  type DefinedFormProps,
+  type FormDefinition,
   MapView,
   type MapViewProps,
   SearchField,

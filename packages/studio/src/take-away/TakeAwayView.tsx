@@ -4,18 +4,25 @@ import { playwrightFile } from "../rehearse/playwright-file.ts";
 import { useRehearsalsQuery } from "../state/api.ts";
 import { useStudio } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
+import { Code, type CodeLanguage } from "../ui/Code.tsx";
 import { CopyButton } from "../ui/CopyButton.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
 import { saveFile } from "../ui/save-file.ts";
+import { assistantText } from "./assistant.ts";
 import { curlOf } from "./calls.ts";
+import { reactOf, serverOf, stillOf } from "./code.ts";
 import { digestOf, pageOf, policyOf, scriptOf } from "./page.ts";
 
 const PIECES = [
   ["page", "Page"],
+  ["react", "React"],
+  ["server", "Server"],
+  ["still", "Picture"],
   ["policy", "Policy"],
   ["calls", "Calls"],
   ["definition", "Definition"],
   ["tests", "Tests"],
+  ["assistant", "Assistant"],
 ] as const;
 type Piece = (typeof PIECES)[number][0];
 
@@ -25,6 +32,13 @@ const SERVICE = location.origin;
 /** Words above each piece. */
 const WORDS: Readonly<Record<Piece, string>> = {
   page: "The form as a page of its own: put it on your site, and let your server write the site's web key into it.",
+  react: "The same form as a component, with the kit's package. The web key comes from the environment of the build.",
+  server:
+    "Before your server stores a record: where does its address lie? Without a place the form is told why, and nothing is stored.",
+  still:
+    "Where a record is shown again: a picture of its place, and a link that hands the place on to the device's own maps.",
+  assistant:
+    "The same as one text for a coding assistant, with the rehearsals as tests, so that a feature that gets lost is noticed.",
   policy:
     "The Content-Security-Policy under which that page runs, and nothing else does. The service is named once for each thing that comes from it.",
   tests:
@@ -33,13 +47,19 @@ const WORDS: Readonly<Record<Piece, string>> = {
   definition:
     "All of the form's fields and rules as one document. Keep it with your code, and bring it back under Definition.",
 };
-const FILES: Readonly<Record<Piece, readonly [ending: string, type: string]>> = {
-  page: ["html", "text/html"],
-  policy: ["policy.txt", "text/plain"],
-  calls: ["sh", "text/x-shellscript"],
-  definition: ["json", "application/json"],
-  tests: ["spec.ts", "text/typescript"],
+const FILES: Readonly<Record<Piece, readonly [ending: string, type: string, language: CodeLanguage]>> = {
+  page: ["html", "text/html", "xml"],
+  react: ["tsx", "text/typescript", "typescript"],
+  server: ["mjs", "text/javascript", "typescript"],
+  still: ["picture.html", "text/html", "xml"],
+  policy: ["policy.txt", "text/plain", "bash"],
+  calls: ["sh", "text/x-shellscript", "bash"],
+  definition: ["json", "application/json", "json"],
+  tests: ["spec.ts", "text/typescript", "typescript"],
+  assistant: ["md", "text/markdown", "markdown"],
 };
+
+const NO_TESTS = "// No rehearsals are kept with this form yet: go through it in Rehearse, and keep your steps.\n";
 
 /** The code for the form at hand: each piece runs as it is pasted, with keys from where keys belong. */
 export function TakeAwayView() {
@@ -53,13 +73,15 @@ export function TakeAwayView() {
   const text = useMemo(() => {
     if (piece === "page") return pageOf(definition, SERVICE);
     if (piece === "policy") return policyText(SERVICE, digest);
-    if (piece === "tests")
-      return kept.length
-        ? playwrightFile(definition, kept, `${SERVICE}/f/${ref}`)
-        : "// No rehearsals are kept with this form yet: go through it in Rehearse, and keep your steps.\n";
+    const tests = kept.length ? playwrightFile(definition, kept, `${SERVICE}/f/${ref}`) : "";
+    if (piece === "tests") return tests || NO_TESTS;
+    if (piece === "react") return reactOf(definition, SERVICE);
+    if (piece === "server") return serverOf(definition, SERVICE);
+    if (piece === "still") return stillOf(SERVICE);
+    if (piece === "assistant") return assistantText(definition, SERVICE, tests);
     return piece === "calls" ? curlOf(definition, SERVICE) : `${formJson(definition)}\n`;
   }, [piece, definition, digest, kept, ref]);
-  const [ending, type] = FILES[piece];
+  const [ending, type, language] = FILES[piece];
   return (
     <div className="flex min-h-0 flex-1 flex-col rounded-md border border-rule bg-page px-5 py-4">
       <div className="flex flex-none flex-wrap items-center gap-3">
@@ -76,8 +98,10 @@ export function TakeAwayView() {
         tabIndex={0}
         className="mt-3 min-h-0 flex-1 overflow-auto rounded border border-rule bg-field"
       >
-        <pre className="px-4 py-3 font-mono text-[12.5px] leading-[1.55]">
-          <code>{text}</code>
+        <pre
+          className={`px-4 py-3 font-mono text-[12.5px] leading-[1.55] ${language === "markdown" ? "max-w-[64rem] whitespace-pre-wrap" : ""}`}
+        >
+          <Code text={text} language={language} />
         </pre>
       </section>
     </div>

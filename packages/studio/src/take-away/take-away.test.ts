@@ -1,7 +1,9 @@
 import { createHash } from "node:crypto";
 import type { FormDefinition } from "@bibliotope/core/form";
 import { describe, expect, it } from "vitest";
+import { assistantText } from "./assistant.ts";
 import { curlOf, serverLookups } from "./calls.ts";
+import { nameOf, reactOf, serverOf, stillOf } from "./code.ts";
 import { digestOf, pageOf, policyOf, scriptOf } from "./page.ts";
 
 const SERVICE = "https://maps.example";
@@ -77,5 +79,67 @@ curl --get https://maps.example/v1/forward \\
   \${TO_FIND:+--data-urlencode "q=$TO_FIND"} \\
   --data-urlencode "kinds=place"`);
     expect(curlOf({ title: "", fields: [] }, SERVICE)).toContain("# No field of this form is looked up by a server.");
+  });
+});
+
+describe("a form as code", () => {
+  it.each([
+    ["Become a reader", "BecomeAReader"],
+    ["Été – 2 séances", "Ete2Seances"],
+    ["12 things", "Form12Things"],
+    ["Ανάγνωση", "Form"],
+  ])("names “%s” %s", (title, name) => {
+    expect(nameOf({ title, fields: [] })).toBe(name);
+  });
+
+  it("is a React component with the whole definition, its key from the environment", () => {
+    const code = reactOf(FORM, SERVICE);
+    expect(code).toContain("export function ReadersFriends(");
+    expect(code).toContain('<BibliotopeProvider url="https://maps.example" webKey={webKey}>');
+    const json = code.slice(code.indexOf("FormDefinition = ") + 17, code.indexOf(";\n\n/**\n * The web key"));
+    expect(JSON.parse(json)).toEqual(FORM);
+    expect(code).not.toMatch(/bt_(web|srv)_/);
+  });
+
+  it("is a server's handler that looks up every address of it before anything is stored", () => {
+    const code = serverOf(FORM, SERVICE);
+    expect(code).toContain("key: process.env.BIBLIOTOPE_SERVER_KEY");
+    expect(code).toContain('placeOf(client, { definition, values, address: "" })');
+    expect(code).toContain("const toPlace = await placeOf");
+    expect(code.indexOf("await store(record)")).toBeGreaterThan(code.lastIndexOf("return refuse"));
+    expect(serverOf({ title: "None", fields: [] }, SERVICE)).toContain("No field of “None” is looked up");
+  });
+
+  it("shows a stored place as a picture, with its coordinates beside the link", () => {
+    const code = stillOf(SERVICE);
+    expect(code).toContain("client.stillUrl({ of: ref");
+    expect(code).toContain("handOn(");
+  });
+
+  it("is told to an assistant: fields, rules, calls, keys, definition and tests", () => {
+    const text = assistantText(FORM, SERVICE, 'test("a", () => {});\n');
+    expect(text).toContain("- **Street** (`street`); text; filled with `{street}`");
+    expect(text).toContain("- **Find** (`find`); searches while it is typed into");
+    expect(text).toContain("Only in QR, QV.");
+    expect(text).toContain("- The address `to`: ");
+    expect(text).toContain('```ts\ntest("a", () => {});\n```');
+    expect(text).toContain("https://maps.example/v1/openapi.json");
+    const json = text.slice(text.indexOf("```json\n") + 8, text.indexOf("\n```\n\n## Tests"));
+    expect(JSON.parse(json)).toEqual(FORM);
+    expect(text).not.toMatch(/bt_(web|srv)_/);
+    expect(assistantText(FORM, SERVICE, "")).toContain("No rehearsals are kept");
+  });
+
+  it.each(["leaving", "button", "complete", "never"] as const)("tells an assistant of a start by %s", (on) => {
+    const start =
+      on === "complete" ? { on, fields: ["street", "zip"] } : on === "never" ? { on } : { on, field: "street" };
+    const text = assistantText({ ...FORM, addresses: [{ name: "", start }] }, SERVICE, "");
+    const said = {
+      leaving: "leaving `street` looks it up",
+      button: "the button `street` looks up",
+      complete: "once `street`, `zip` are all filled",
+      never: "nothing that is typed starts a lookup",
+    };
+    expect(text).toContain(said[on]);
   });
 });
