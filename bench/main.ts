@@ -6,6 +6,7 @@ import { measureFirstPage, measureHttp, suggestLoad } from "./http.ts";
 import { measureGroups, measureMap, measureStills } from "./map.ts";
 import type { Measure } from "./measure.ts";
 import { measureSwap } from "./swap.ts";
+import { measureUses } from "./uses.ts";
 
 const [readyFile, database, sizeName = "demo", only] = process.argv.slice(2);
 if (!(sizeName in SIZES)) throw new Error(`--size is one of ${Object.keys(SIZES).join(", ")}, not ${sizeName}`);
@@ -29,17 +30,22 @@ const map = async () => {
   note(await measureStills(ready));
   note(measureGroups());
 };
+const uses = async () => {
+  for await (const measure of measureUses(ready, database)) note(measure);
+};
 if (only === "map") await map();
+else if (only === "uses") await uses();
 else if (size === "demo") {
   // the server first: the engine's corpus would weigh on this process, which also makes the load
   const asked = suggestLoad(ready.url, ready.keys.srv);
   for await (const measure of measureHttp(asked)) note(measure);
   note(await measureSwap(asked, readyFile, database));
   note(await measureFirstPage(ready.url));
+  await uses();
   await map();
 }
 const about = { isSmall: size !== "10m", isLarge: size === "10m", database };
-if (only !== "map") for await (const measure of measureEngine(makeCorpus(size, SAMPLES), about)) note(measure);
+if (!only) for await (const measure of measureEngine(makeCorpus(size, SAMPLES), about)) note(measure);
 
 mkdirSync("bench-results", { recursive: true });
 writeFileSync("bench-results/latest.json", JSON.stringify(measures, null, 2));

@@ -7,6 +7,7 @@ const settings: Settings = {
   keysFile: required("BIBLIOTOPE_KEYS"),
   home: required("BIBLIOTOPE_HOME"),
   heightsFolder: process.env.BIBLIOTOPE_HEIGHTS,
+  countsUses: process.env.BIBLIOTOPE_USES !== "off",
   port: portOf(process.env.PORT ?? "4870"),
   host: process.env.HOST ?? "127.0.0.1",
 };

@@ -31,6 +31,8 @@ export interface Settings {
   home: string;
   /** Where the developer's own grids of heights lie, if anywhere. */
   heightsFolder: string | undefined;
+  /** Whether it is counted how keys are used; off only to measure what that costs. */
+  countsUses: boolean;
   port: number;
   host: string;
 }
@@ -56,7 +58,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
 
   const ring = new KeyRing(database);
   const permits = new Permits(database);
-  const counter = new UseCounter(database);
+  const counter = new UseCounter(database, settings.countsUses);
   const published = new PublishedForms(database);
   const tiles = new SheetTiles(settings.databaseUrl);
   const own = settings.heightsFolder ? await readOwnGrids(settings.heightsFolder, say) : [];

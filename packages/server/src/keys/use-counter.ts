@@ -9,9 +9,13 @@ export class UseCounter {
   #uses = new Map<string, Use>();
   #choices = new Map<string, Choices>();
 
-  constructor(private readonly database: Knex) {}
+  constructor(
+    private readonly database: Knex,
+    private readonly counts = true,
+  ) {}
 
   count(key_id: number, call: KeyCall, outcome: UseOutcome, milliseconds: number): void {
+    if (!this.counts) return;
     const hour = Math.floor(Date.now() / HOUR);
     const bucket = bucketOf(milliseconds);
     const name = `${hour} ${key_id} ${call} ${outcome} ${bucket}`;
