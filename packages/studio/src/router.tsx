@@ -32,6 +32,10 @@ export const router = createBrowserRouter([
       },
       { path: "/lookups/*", element: <LookupsView /> },
       { path: "/keys", element: <KeysView /> },
+      {
+        path: "/pieces/:piece?",
+        lazy: async () => ({ Component: (await import("./pieces/PiecesView.tsx")).PiecesView }),
+      },
       { path: "*", element: <NothingHere /> },
     ],
   },

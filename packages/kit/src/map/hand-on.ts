@@ -9,6 +9,7 @@ export interface HandOnTemplates {
   way?: string;
 }
 
+/** A place as links to another map application, and as text. */
 export interface HandedOn {
   show: string;
   way?: string;

@@ -1,5 +1,6 @@
 import { formJson } from "@bibliotope/core/form";
 import { useEffect, useMemo, useState } from "react";
+import { Link } from "react-router";
 import { playwrightFile } from "../rehearse/playwright-file.ts";
 import { useRehearsalsQuery } from "../state/api.ts";
 import { useStudio } from "../state/store.ts";
@@ -87,6 +88,9 @@ export function TakeAwayView() {
       <div className="flex flex-none flex-wrap items-center gap-3">
         <Segmented label="What to take away" value={piece} onChange={setPiece} options={PIECES} large />
         <span className="ml-auto flex items-center gap-4 max-sm:ml-0">
+          <Link to="/pieces" className="underline">
+            All pieces of the kit
+          </Link>
           <CopyButton key={piece} text={text} />
           <Button onClick={() => saveFile(`${ref}.${ending}`, text, type)}>Save as a file</Button>
         </span>

@@ -1,0 +1,63 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+
+const tried = (page: Page) => page.getByRole("region", { name: "Try it" });
+const suggestions = (page: Page) => page.getByRole("listbox", { name: "Suggestions" }).getByRole("option");
+
+test("every piece of the kit can be tried, and its code copied", async ({ page, context }) => {
+  await context.grantPermissions(["geolocation", "clipboard-read", "clipboard-write"]);
+  await context.setGeolocation({ latitude: -35.184, longitude: -21.6253, accuracy: 20 });
+  await page.goto("/forms/become-a-reader/take-away");
+  await page.getByRole("link", { name: "All pieces of the kit" }).click();
+  const pieces = page.getByRole("navigation", { name: "Pieces of the kit" });
+
+  await expect(page.getByRole("heading", { name: "Search box" })).toBeVisible();
+  await tried(page).getByRole("combobox", { name: "Find your address" }).click();
+  await page.keyboard.type("12 harb");
+  await suggestions(page).filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
+  await expect(tried(page).getByLabel("Town")).toHaveValue("Tidewell");
+
+  await pieces.getByRole("link", { name: "A form by its tokens" }).click();
+  await tried(page).getByRole("combobox", { name: "Street" }).click();
+  await page.keyboard.type("12 harb");
+  await suggestions(page).first().click();
+  await expect(tried(page).getByRole("status").filter({ hasText: "qr-" })).toContainText("-35.");
+
+  await pieces.getByRole("link", { name: "Map" }).click();
+  await expect(tried(page).locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+  await tried(page)
+    .locator(".bt-sheet")
+    .click({ position: { x: 120, y: 160 } });
+  await expect(tried(page).getByText(/^-35\.\d+, -21\.\d+$/)).toBeVisible();
+
+  await pieces.getByRole("link", { name: "Picture" }).click();
+  const img = tried(page).getByRole("img", { name: "Map around the house" });
+  await expect.poll(() => img.evaluate((element: HTMLImageElement) => element.naturalWidth)).toBe(300);
+
+  await pieces.getByRole("link", { name: "Client" }).click();
+  await tried(page).getByRole("button", { name: "Ask" }).click();
+  await expect(tried(page).getByRole("status")).toContainText("12 Harbour Row, Tidewell");
+
+  await pieces.getByRole("link", { name: "The device's position" }).click();
+  await tried(page).getByRole("button", { name: "Where am I?" }).click();
+  await expect(tried(page).getByRole("status")).toContainText("within 20 m");
+
+  await pieces.getByRole("link", { name: "React" }).click();
+  await tried(page).getByRole("combobox", { name: "Find your address" }).click();
+  await page.keyboard.type("12 harb");
+  await suggestions(page).first().click();
+  await expect(tried(page).getByText(/^12 Harbour Row, Tidewell, /)).toBeVisible();
+  await page.getByRole("button", { name: "Copy" }).click();
+  const copied = await page.evaluate(() => navigator.clipboard.readText());
+  expect(copied).toContain("<SearchField");
+  expect(copied).toContain(new URL(page.url()).origin);
+  expect(copied).not.toMatch(/bt_web_/);
+
+  await pieces.getByRole("link", { name: "Server" }).click();
+  await expect(page.getByRole("region", { name: "Code" })).toContainText("placeOf(client");
+  for (const width of [1280, 360]) {
+    await page.setViewportSize({ width, height: 800 });
+    expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(0);
+    expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+  }
+});

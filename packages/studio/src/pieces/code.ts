@@ -1,0 +1,137 @@
+/** A piece of the kit that can be tried and copied. */
+export interface Piece {
+  id: string;
+  name: string;
+  /** What it is for. */
+  words: string;
+  language: "xml" | "typescript";
+  /** Code that runs as it is copied. @param service origin of the service */
+  code: (service: string) => string;
+}
+
+const KEY = "document.querySelector('meta[name=\"bibliotope-key\"]').content";
+const HEAD = (service: string, names: string) => `import { ${names} } from "${service}/kit/v1/bibliotope.js";
+
+const client = new Client({ url: "${service}", key: ${KEY} });
+`;
+
+/** Every piece, in the order in which a page is built. */
+export const PIECES: readonly Piece[] = [
+  {
+    id: "search",
+    name: "Search box",
+    words:
+      "An element of a form: the list follows the typing, a choice is resolved, and the form is sent its text, ref and position. With fills it fills the form's other fields by their autofill tokens.",
+    language: "xml",
+    code: (service) => `<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
+
+<form>
+  <!-- web-key is written by the server of the page, from BIBLIOTOPE_WEB_KEY -->
+  <bibliotope-search url="${service}" web-key="" name="find" label="Find your address" fills></bibliotope-search>
+  <label>Street <input name="street" autocomplete="address-line1"></label>
+  <label>Town <input name="town" autocomplete="address-level2"></label>
+  <label>Postcode <input name="postcode" autocomplete="postal-code"></label>
+</form>
+`,
+  },
+  {
+    id: "tokens",
+    name: "A form by its tokens",
+    words:
+      "A form that is there already: the first line of its address searches, the rest is filled. Nothing but the autocomplete attributes says what is what.",
+    language: "typescript",
+    code: (service) => `${HEAD(service, "bindTokens, Client")}
+bindTokens(document.querySelector("form"), {
+  client,
+  filled: (record) => console.log(record.id, record.properties.at),
+});
+`,
+  },
+  {
+    id: "map",
+    name: "Map",
+    words: "An element as high as the page makes it. A press tells its position; markers are set as a property.",
+    language: "xml",
+    code: (service) => `<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
+
+<bibliotope-map url="${service}" web-key="" label="Where it is" at="-35.1841,-21.6253" zoom="15" device></bibliotope-map>
+
+<script type="module">
+  const map = document.querySelector("bibliotope-map");
+  map.markers = [{ at: { lat: -35.1841, lon: -21.6253 }, label: "12 Harbour Row" }];
+  map.addEventListener("bibliotope:pressed", ({ detail: { lat, lon } }) => console.log(lat, lon));
+</script>
+`,
+  },
+  {
+    id: "still",
+    name: "Picture",
+    words: "A picture of the map for cards, read-only pages and letters: by a ref, or by a position.",
+    language: "xml",
+    code: (service) => `<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
+
+<bibliotope-still url="${service}" web-key="" at="-35.1841,-21.6253" size="300x200" label="Map around the house"></bibliotope-still>
+`,
+  },
+  {
+    id: "client",
+    name: "Client",
+    words:
+      "Every lookup as a call, typed. An error says what went wrong, what to tell the person, and whether to ask again; it never looks like an empty list.",
+    language: "typescript",
+    code: (service) => `${HEAD(service, "Client, LookupError")}
+try {
+  const { outcome, advice, features } = await client.forward({ q: "12 harbor row, tidewell", limit: 3 });
+  console.log(outcome, advice, features.map(({ properties }) => properties.line));
+} catch (error) {
+  if (!(error instanceof LookupError)) throw error;
+  console.log(error.message, error.again ? "It may work later." : "");
+}
+`,
+  },
+  {
+    id: "device",
+    name: "The device's position",
+    words: "Asked for once. Every refusal is a value with words and a next step, never an exception.",
+    language: "typescript",
+    code: (service) => `${HEAD(service, "Client, locate")}
+const located = await locate({ timeout: 10_000 });
+if (!located.ok) console.log(located.words, located.next);
+else {
+  const { features } = await client.reverse(located.at);
+  console.log(features[0]?.properties.line, \`within \${Math.round(located.within)} m\`);
+}
+`,
+  },
+  {
+    id: "react",
+    name: "React",
+    words: "The same search as a component, or as a hook without any look. React 18 and 19.",
+    language: "typescript",
+    code: (service) => `import { BibliotopeProvider, SearchField } from "@bibliotope/kit/react";
+
+export function Address() {
+  return (
+    <BibliotopeProvider url="${service}" webKey={import.meta.env.VITE_BIBLIOTOPE_WEB_KEY}>
+      <SearchField label="Find your address" name="find" onFound={(record) => console.log(record.properties.line)} />
+    </BibliotopeProvider>
+  );
+}
+`,
+  },
+  {
+    id: "server",
+    name: "Server",
+    words:
+      "Before a record is stored: its address into a position. What comes back has to be taken apart, so that going on without a place cannot happen by oversight.",
+    language: "typescript",
+    code: (service) => `import { Client, placeOf } from "@bibliotope/kit/server";
+
+const client = new Client({ url: "${service}", key: process.env.BIBLIOTOPE_SERVER_KEY });
+
+const place = await placeOf(client, { q: "12 harbor row, tidewell" }, { exactness: "between" });
+if (place.ok) console.log(place.line, place.at);
+else console.log(place.problem.status, place.problem.detail);
+`,
+  },
+];
