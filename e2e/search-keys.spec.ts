@@ -6,7 +6,7 @@ import { ready } from "./support/house.ts";
 
 /** A form of another origin with the kit from ours; `dir` and language as asked. */
 function page(dir: string): string {
-  return `<!doctype html><html lang="en" dir="${dir}"><meta charset="utf-8">
+  return `<!doctype html><html lang="${dir === "rtl" ? "ar" : "en"}" dir="${dir}"><meta charset="utf-8">
 <meta name="viewport" content="width=device-width"><title>Members</title><main><h1>Members</h1>
 <form><p><label>Street <input name="street" autocomplete="address-line1"></label></p>
 <p><label>Town <input name="town" autocomplete="address-level2"></label></p>
@@ -37,7 +37,7 @@ class Box {
 
   constructor(readonly page: Page) {
     this.input = page.getByRole("combobox", { name: "Street" });
-    this.list = page.getByRole("listbox", { name: "Suggestions" });
+    this.list = page.locator(".bt-list");
     this.options = this.list.getByRole("option");
   }
 
@@ -236,6 +236,9 @@ test("from right to left the list stands under its field, and what is beside a l
   expect(line.x).toBeGreaterThan(beside.x);
   expect(beside.x).toBeGreaterThan(more.x);
   expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(0);
+  // in the language of the page
+  await expect(page.locator(".bt-search [role=status]")).toHaveText(/^\d+ اقتراح/);
+  await expect(box.options.first()).toContainText("شارع");
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("Enter");
   await expect(page.getByLabel("Town")).toHaveValue("Tidewell");

@@ -9,7 +9,7 @@ import { command, say } from "./lib/say.mjs";
 
 const kit = join(root, "packages/kit");
 const folder = join(kit, "dist-package");
-const ENTRIES = ["client", "search", "form", "fill", "map", "elements", "react", "server"];
+const ENTRIES = ["client", "search", "form", "fill", "map", "elements", "react", "server", "words"];
 
 /** Packs the kit as it is installed: scripts, types, no dependency. */
 await command(async () => {

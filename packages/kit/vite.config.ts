@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { readFileSync, writeFileSync } from "node:fs";
+import { readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { defineConfig, type Plugin, type UserConfig } from "vite";
 
@@ -15,6 +15,8 @@ function apart(except: string): Plugin {
     name: "kit-apart",
     enforce: "pre",
     resolveId(source, importer) {
+      const language = /(?:^|\/)words\/(\w\w)\.ts$|^\.\/(\w\w)\.ts$/.exec(importer ? source : "");
+      if (language) return { id: `./words/${language[1] ?? language[2]}.js`, external: true };
       const found = importer && Object.entries(APART).find(([end]) => source.endsWith(end));
       return found && found[1] !== except ? { id: found[1], external: true } : undefined;
     },
@@ -73,6 +75,19 @@ function script(name: string, input: string): UserConfig {
   };
 }
 
+const LANGUAGES = readdirSync(join(import.meta.dirname, "src/words")).filter((file) => /^\w\w\.ts$/.test(file));
+
+/** The kit's words, a script for each language. */
+const words: UserConfig = {
+  publicDir: false,
+  build: {
+    outDir: `${WEB}/words`,
+    emptyOutDir: false,
+    lib: { entry: LANGUAGES.map((file) => `src/words/${file}`), formats: ["es"], fileName: "[name]" },
+    rolldownOptions: { output: { minify: true } },
+  },
+};
+
 /** What the package offers by its names. */
 const ENTRIES = {
   index: "src/index.ts",
@@ -84,6 +99,7 @@ const ENTRIES = {
   elements: "src/elements/index.ts",
   react: "src/react/index.ts",
   server: "src/server/index.ts",
+  words: "src/words/index.ts",
 };
 
 const pack: UserConfig = {
@@ -109,6 +125,7 @@ const pack: UserConfig = {
 export default defineConfig(({ mode }) => {
   if (mode === "package") return pack;
   if (mode === "relief") return script("relief", "src/relief/relief-view.ts");
+  if (mode === "words") return words;
   if (mode === "page") return script("page", "src/page.ts");
   return script("bibliotope", "src/web.ts");
 });

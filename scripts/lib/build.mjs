@@ -25,7 +25,7 @@ export async function build() {
   await must("Compiling", bin("tsc"), ["-b"], { cwd: root });
   say("Building the kit");
   rmSync(join(root, "packages/kit/dist-web"), { recursive: true, force: true });
-  for (const mode of ["production", "relief", "page"])
+  for (const mode of ["production", "relief", "words", "page"])
     await must("Building the kit", bin("vite"), ["build", "--mode", mode, "--logLevel", "warn"], {
       cwd: join(root, "packages/kit"),
     });

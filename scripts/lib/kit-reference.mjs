@@ -3,7 +3,7 @@ import ts from "typescript";
 import { root } from "./places.mjs";
 
 /** Imports of the package, by their folder. */
-const ENTRIES = ["client", "search", "fill", "form", "map", "elements", "react", "server"];
+const ENTRIES = ["client", "search", "fill", "form", "map", "elements", "react", "server", "words"];
 /** What is made known more than once is told where it comes first. */
 const FLAGS = ts.TypeFormatFlags.NoTruncation | ts.TypeFormatFlags.UseAliasDefinedOutsideCurrentScope;
 

@@ -16,3 +16,4 @@ export { type Located, type LocateOptions, locate, type NotLocated, watchDevice 
 export * from "./map/index.ts";
 export * from "./search/index.ts";
 export type { TraceEvent } from "./trace.ts";
+export { type ByNumber, loadWords, setWords, WORD_LANGUAGES, type Words } from "./words/index.ts";

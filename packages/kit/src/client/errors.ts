@@ -1,4 +1,5 @@
 import type { Problem } from "@bibliotope/wire";
+import { say } from "../words/say.ts";
 
 /** Why a lookup gave no answer. */
 export type LookupTrouble = "offline" | "slow" | "refused" | "limit" | "malformed" | "missing" | "broken";
@@ -22,26 +23,27 @@ export class LookupError extends Error {
   }
 }
 
-const WORDS: Record<LookupTrouble, string> = {
-  offline: "The address search cannot be reached. Check the connection, or type the address by hand.",
-  slow: "The address search takes too long. Try again, or type the address by hand.",
-  refused: "The address search may not be used on this page.",
-  limit: "Too many searches just now. Wait a moment, or type the address by hand.",
-  malformed: "The address search did not understand this. Type the address by hand.",
-  missing: "This address is no longer there. Choose another.",
-  broken: "The address search does not work at the moment. Type the address by hand.",
-};
+const wordsOf = (trouble: LookupTrouble): string =>
+  ({
+    offline: say("The address search cannot be reached. Check the connection, or type the address by hand."),
+    slow: say("The address search takes too long. Try again, or type the address by hand."),
+    refused: say("The address search may not be used on this page."),
+    limit: say("Too many searches just now. Wait a moment, or type the address by hand."),
+    malformed: say("The address search did not understand this. Type the address by hand."),
+    missing: say("This address is no longer there. Choose another."),
+    broken: say("The address search does not work at the moment. Type the address by hand."),
+  })[trouble];
 
 /** The error for an answer that is not 2xx. */
 export function errorOf(status: number, problem: Problem | undefined, after?: number): LookupError {
   if (status === 401 || status === 403)
-    return new LookupError("refused", `${WORDS.refused} ${problem?.detail ?? ""}`.trim(), problem);
-  if (status === 429) return new LookupError("limit", WORDS.limit, problem, true, after);
-  if (status === 404 || status === 410) return new LookupError("missing", WORDS.missing, problem);
-  if (status >= 500) return new LookupError("broken", WORDS.broken, problem, true, after);
-  return new LookupError("malformed", WORDS.malformed, problem);
+    return new LookupError("refused", `${wordsOf("refused")} ${problem?.detail ?? ""}`.trim(), problem);
+  if (status === 429) return new LookupError("limit", wordsOf("limit"), problem, true, after);
+  if (status === 404 || status === 410) return new LookupError("missing", wordsOf("missing"), problem);
+  if (status >= 500) return new LookupError("broken", wordsOf("broken"), problem, true, after);
+  return new LookupError("malformed", wordsOf("malformed"), problem);
 }
 
 export function unreachable(trouble: "offline" | "slow"): LookupError {
-  return new LookupError(trouble, WORDS[trouble], undefined, true);
+  return new LookupError(trouble, wordsOf(trouble), undefined, true);
 }

@@ -4,6 +4,7 @@ import { LookupError } from "../client/errors.ts";
 import { fillByTokens } from "../fill/fill.ts";
 import { SearchBox } from "../search/box.ts";
 import { adopt } from "../style.ts";
+import { say } from "../words/say.ts";
 import { clientOf, ElementBase, SERVICE_ATTRIBUTES, tell } from "./service.ts";
 
 /** A place was chosen and resolved; the detail is its record. */
@@ -173,7 +174,9 @@ export class SearchElement extends ElementBase {
       this.dispatchEvent(new Event("change", { bubbles: true }));
     } catch (error) {
       if (mine !== this.#chosen) return;
-      this.#box?.say(error instanceof LookupError ? error.message : "The address search does not work at the moment.");
+      this.#box?.say(
+        error instanceof LookupError ? error.message : say("The address search does not work at the moment."),
+      );
     }
   }
 

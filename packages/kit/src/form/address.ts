@@ -16,6 +16,7 @@ import { LookupError } from "../client/errors.ts";
 import { locate } from "../locate/locate.ts";
 import { SearchBox } from "../search/box.ts";
 import type { Tracer } from "../trace.ts";
+import { say } from "../words/say.ts";
 import { OutcomePlace } from "./outcome-place.ts";
 
 /** Candidates that a person is asked to choose from. */
@@ -24,7 +25,6 @@ const MOST_CANDIDATES = 8;
 const WALK = 5000;
 /** Where no address lies, far and wide. */
 const NOWHERE: Omit<FormAnswer, "at" | "exactness"> = { ref: "", kind: "place", line: "", parts: {}, autofill: {} };
-const BROKEN = "The address search does not work at the moment.";
 
 /**
  * Chosen from a list, pressed on the map, come to by moving, asked for by what the fields say, where the device is, or
@@ -117,7 +117,7 @@ export class AddressLookups {
       this.#place.offer(outcome.candidates);
       this.target.several(outcome.candidates);
     } else {
-      const words = rule.none ?? "Nothing was found. Check the spelling, or go on with what you typed.";
+      const words = rule.none ?? say("Nothing was found. Check the spelling, or go on with what you typed.");
       this.#place.say([words, ...answer.advice].join(" "), true);
     }
   }
@@ -128,7 +128,7 @@ export class AddressLookups {
     const controller = new AbortController();
     this.#underWay = controller;
     this.#settle();
-    this.#place.say("Finding this device …");
+    this.#place.say(say("Finding this device …"));
     const located = await locate({ from: this.target.geolocation });
     if (controller.signal.aborted) return;
     if (!located.ok) {
@@ -141,15 +141,17 @@ export class AddressLookups {
     const nearest = found.features.find(({ properties }) => properties.kind === "address");
     const answer = anywhere ? besidePosition(located.at, nearest) : nearest && answerOf(nearest.id, nearest.properties);
     if (!answer) {
-      this.#place.say("No address lies near this device. Type it, or press the map.");
+      this.#place.say(say("No address lies near this device. Type it, or press the map."));
       return;
     }
     this.#isLocated = true;
     this.#candidates = [answer];
-    const where = `This device is within ${lengthText(located.within)} of here.`;
+    const where = say("This device is within {length} of here.", { length: lengthText(located.within) });
     this.#place.confirm(
       answer,
-      located.isInexact ? `${where} ${located.next}` : `${where} Is it this ${anywhere ? "place" : "address"}?`,
+      located.isInexact
+        ? `${where} ${located.next}`
+        : `${where} ${anywhere ? say("Is it this place?") : say("Is it this address?")}`,
     );
     this.target.several([answer]);
   }
@@ -159,7 +161,7 @@ export class AddressLookups {
     if (ruleOf(this.target.definition, this.name).anywhere) return this.#fillAt(at);
     const found = await this.#ask((signal) => this.target.client.reverse(at, {}, signal));
     const nearest = found?.features.find(({ properties }) => properties.kind === "address");
-    if (found && !nearest) this.say(["No address lies near this spot.", ...found.advice].join(" "));
+    if (found && !nearest) this.say([say("No address lies near this spot."), ...found.advice].join(" "));
     return nearest && this.fillWith(nearest, "pressed");
   }
 
@@ -234,7 +236,11 @@ export class AddressLookups {
     this.target.asked();
     this.target.fill(answer, why);
     if (isBelow(ruleOf(this.target.definition, this.name), answer.exactness))
-      this.#place.say(`Found, but only ${EXACTNESS_WORDS[answer.exactness]}. Show the house on the map if you can.`);
+      this.#place.say(
+        say("Found, but only {where}. Show the house on the map if you can.", {
+          where: say(EXACTNESS_WORDS[answer.exactness]),
+        }),
+      );
   }
 
   /** The choice is over. */
@@ -257,7 +263,8 @@ export class AddressLookups {
       return controller.signal.aborted ? undefined : answer;
     } catch (error) {
       if (controller.signal.aborted) return undefined;
-      const words = error instanceof LookupError ? error.message : BROKEN;
+      const words =
+        error instanceof LookupError ? error.message : say("The address search does not work at the moment.");
       if (this.box) this.box.say(words);
       else this.#place.say(words, true);
       return undefined;

@@ -1,6 +1,7 @@
 import { DISTANCE_UNITS, type DistanceUnit, distanceIn, type FormDefinition } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
 import { make } from "../map/make.ts";
+import { say } from "../words/say.ts";
 import { metresBetween } from "./metres.ts";
 
 /** How far it is, and in which unit: what a distance field shows. */
@@ -10,7 +11,7 @@ export function makeDistance(id: string, name: string): HTMLElement {
   output.id = id;
   output.name = name;
   const units = make("select");
-  units.setAttribute("aria-label", "Unit");
+  units.setAttribute("aria-label", say("Unit"));
   for (const unit of Object.keys(DISTANCE_UNITS)) units.append(make("option", "", unit));
   frame.append(output, units);
   return frame;
@@ -49,7 +50,7 @@ export class Distances {
     for (const frame of this.#frames) {
       const unit = frame.querySelector("select")!.value as DistanceUnit;
       frame.querySelector("output")!.value =
-        this.#metres === undefined ? "known once both ends are" : distanceIn(this.#metres, unit);
+        this.#metres === undefined ? say("known once both ends are") : distanceIn(this.#metres, unit);
     }
   }
 }

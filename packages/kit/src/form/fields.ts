@@ -1,5 +1,6 @@
 import type { Field } from "@bibliotope/core/form";
 import { make } from "../map/make.ts";
+import { say } from "../words/say.ts";
 import { makeDistance } from "./distance.ts";
 
 /** A country to choose from. */
@@ -53,7 +54,10 @@ function controlFor(field: Field, id: string, countries: readonly CountryChoice[
   }
   const control =
     kind === "country"
-      ? choiceOf([{ value: "", label: "Choose" }, ...countries.map(({ code, name }) => ({ value: code, label: name }))])
+      ? choiceOf([
+          { value: "", label: say("Choose") },
+          ...countries.map(({ code, name }) => ({ value: code, label: name })),
+        ])
       : kind === "choice"
         ? choiceOf(options)
         : make("input");

@@ -1,5 +1,6 @@
 import { differingParts, type FormAnswer, lineFor } from "@bibliotope/core/form";
 import { make } from "../map/make.ts";
+import { say } from "../words/say.ts";
 
 /** What can be done where words stand. */
 export interface OutcomeWays {
@@ -16,8 +17,8 @@ export class OutcomePlace {
   readonly element = make("div", "bt-outcome");
   readonly #words = make("p", "bt-said");
   readonly #list = make("ul", "bt-choices");
-  readonly #typed = make("button", "bt-typed", "Use what I typed");
-  readonly #none = make("button", "bt-none", "Another address");
+  readonly #typed = make("button", "bt-typed", say("Use what I typed"));
+  readonly #none = make("button", "bt-none", say("Another address"));
 
   /** @param address name of the address that it is of */
   constructor(
@@ -52,7 +53,10 @@ export class OutcomePlace {
 
   /** Lets the person choose; what sets the candidates apart is marked. */
   offer(candidates: readonly FormAnswer[]): void {
-    this.say(`${candidates.length} addresses fit. Which one is it?`, true);
+    this.say(
+      say("{n} address fits. Which one is it?|{n} addresses fit. Which one is it?", { n: candidates.length }),
+      true,
+    );
     this.#show(candidates);
   }
 

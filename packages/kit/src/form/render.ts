@@ -17,6 +17,7 @@ import { make } from "../map/make.ts";
 import { SheetMap } from "../map/sheet-map.ts";
 import { adopt } from "../style.ts";
 import type { Tracer } from "../trace.ts";
+import { say } from "../words/say.ts";
 import type { FilledBy } from "./address.ts";
 import { type Binding, type BindOptions, bind } from "./bind.ts";
 import { controlOf } from "./controls.ts";
@@ -169,7 +170,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
       return;
     }
     if (address) binding.fillWith(address, its);
-    else binding.say("No address lies near this spot.", its);
+    else binding.say(say("No address lies near this spot."), its);
     // dropped, the marker stands at the address it was dropped by, or goes back to the last one
     if (isLast && places.has(its) && (address || why === "drag")) mark(its);
   });
@@ -223,15 +224,17 @@ function showStills(
     if (field.kind !== "still" || addressOf(field) !== address) continue;
     const place = form.querySelector(`[data-field="${CSS.escape(field.name)}"] > .bt-still`);
     if (!here) {
-      place?.replaceChildren(make("p", "bt-help", "The picture stands here once the place is known."));
+      place?.replaceChildren(make("p", "bt-help", say("The picture stands here once the place is known.")));
       continue;
     }
     const image = make("img");
     image.crossOrigin = "anonymous";
     image.width = 300;
     image.height = 200;
-    image.alt = here.label ? `Map of ${here.label}` : "Map of the place";
-    image.addEventListener("error", () => place?.replaceChildren(make("p", "bt-help", "The picture did not come.")));
+    image.alt = here.label ? say("Map of {place}", { place: here.label }) : say("Map of the place");
+    image.addEventListener("error", () =>
+      place?.replaceChildren(make("p", "bt-help", say("The picture did not come."))),
+    );
     const asked = { at: `${here.at.lat},${here.at.lon}`, size: "300x200", zoom: 16 };
     image.src = client.stillUrl({ ...asked, label: here.label, scale: devicePixelRatio > 1 ? 2 : 1 });
     place?.replaceChildren(image);

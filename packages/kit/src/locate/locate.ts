@@ -1,4 +1,5 @@
 import type { Position } from "@bibliotope/core/geo";
+import { say } from "../words/say.ts";
 
 /** Why the device's position is not known. */
 export type NotLocated = "unsupported" | "insecure" | "denied" | "off" | "timeout";
@@ -24,28 +25,28 @@ export interface LocateOptions {
   from?: Geolocation | undefined;
 }
 
-const REFUSALS: Readonly<Record<NotLocated, { words: string; next: string }>> = {
+const refusals = (): Readonly<Record<NotLocated, { words: string; next: string }>> => ({
   unsupported: {
-    words: "This browser cannot say where the device is.",
-    next: "Type the address, or put the marker where it is.",
+    words: say("This browser cannot say where the device is."),
+    next: say("Type the address, or put the marker where it is."),
   },
   insecure: {
-    words: "The position is only told to pages that came over a safe connection.",
-    next: "Open the page by https, or type the address.",
+    words: say("The position is only told to pages that came over a safe connection."),
+    next: say("Open the page by https, or type the address."),
   },
   denied: {
-    words: "This page may not know where the device is.",
-    next: "Allow it in the browser's settings for this page, or type the address.",
+    words: say("This page may not know where the device is."),
+    next: say("Allow it in the browser's settings for this page, or type the address."),
   },
   off: {
-    words: "The device does not know where it is.",
-    next: "Switch its position on, or type the address.",
+    words: say("The device does not know where it is."),
+    next: say("Switch its position on, or type the address."),
   },
   timeout: {
-    words: "Finding the device took too long.",
-    next: "Try again, best near a window, or type the address.",
+    words: say("Finding the device took too long."),
+    next: say("Try again, best near a window, or type the address."),
   },
-};
+});
 
 /** Asks once for the device's position. */
 export function locate(options: LocateOptions = {}): Promise<Located> {
@@ -63,7 +64,7 @@ export function watchDevice(
   heard: (located: Located) => void,
   { timeout = 10_000, inexact = 200, from = globalThis.navigator?.geolocation }: LocateOptions = {},
 ): () => void {
-  const refuse = (why: NotLocated) => heard({ ok: false, why, ...REFUSALS[why] });
+  const refuse = (why: NotLocated) => heard({ ok: false, why, ...refusals()[why] });
   if (!from) {
     refuse("unsupported");
     return () => undefined;
@@ -81,8 +82,8 @@ export function watchDevice(
         isInexact: accuracy > inexact,
         ...(accuracy > inexact
           ? {
-              words: `The device is only known to be within ${roughly(accuracy)} of here.`,
-              next: "Put the marker on the right house.",
+              words: say("The device is only known to be within {length} of here.", { length: roughly(accuracy) }),
+              next: say("Put the marker on the right house."),
             }
           : {}),
       }),

@@ -1,4 +1,5 @@
 import type { Position } from "@bibliotope/core/geo";
+import { say } from "../words/say.ts";
 import { type HandOnTemplates, handOn } from "./hand-on.ts";
 import { make, makeButton, makeIcon } from "./make.ts";
 import type { Card } from "./marker.ts";
@@ -21,7 +22,7 @@ export class MarkerCard {
     const { element } = this;
     element.setAttribute("role", "dialog");
     element.setAttribute("aria-label", title);
-    const close = makeButton("bt-close", "Close", closed);
+    const close = makeButton("bt-close", say("Close"), closed);
     close.append(makeIcon(CROSS));
     element.append(make("h3", "", title), close);
     if (facts.length) {
@@ -57,11 +58,11 @@ export class MarkerCard {
   #handingOn(at: Position, label: string, templates: HandOnTemplates | undefined): HTMLElement {
     const { show, way, text } = handOn(at, label, templates);
     const row = make("p", "bt-hand-on");
-    row.append(this.#link("Open in a map application", show, text));
-    if (way) row.append(this.#link("The way there", way, text));
-    const copy = make("button", "", "Copy coordinates");
+    row.append(this.#link(say("Open in a map application"), show, text));
+    if (way) row.append(this.#link(say("The way there"), way, text));
+    const copy = make("button", "", say("Copy coordinates"));
     copy.type = "button";
-    copy.addEventListener("click", () => void this.#copy(text, `Copied: ${text}`));
+    copy.addEventListener("click", () => void this.#copy(text, say("Copied: {text}", { text })));
     row.append(copy);
     return row;
   }
@@ -77,7 +78,7 @@ export class MarkerCard {
     else
       link.addEventListener("click", () => {
         const timer = setTimeout(
-          () => void this.#copy(text, `No map application answered. Copied instead: ${text}`),
+          () => void this.#copy(text, say("No map application answered. Copied instead: {text}", { text })),
           ANSWERS_WITHIN,
         );
         for (const gone of ["blur", "pagehide"])
@@ -91,7 +92,7 @@ export class MarkerCard {
       await navigator.clipboard.writeText(text);
       this.#words.textContent = words;
     } catch {
-      this.#words.textContent = `The coordinates: ${text}`;
+      this.#words.textContent = say("The coordinates: {text}", { text });
     }
   }
 }

@@ -1,4 +1,5 @@
 import { SHEETS, type SheetKind } from "@bibliotope/core/sheet";
+import { say } from "../words/say.ts";
 import { make, makeButton, makeIcon } from "./make.ts";
 
 /** What the sheets are called. */
@@ -19,7 +20,7 @@ export function zoomButtons(zoom: (by: number) => void): HTMLElement {
     ["+", "Zoom in", 1],
     ["−", "Zoom out", -1],
   ] as const) {
-    const button = makeButton("", name, () => zoom(by));
+    const button = makeButton("", say(name), () => zoom(by));
     button.textContent = sign;
     group.append(button);
   }
@@ -33,9 +34,9 @@ export function sheetChoice(
   chosen: (sheet: SheetKind) => void,
 ): HTMLSelectElement {
   const select = make("select", "bt-sheets");
-  select.setAttribute("aria-label", "Kind of sheet");
+  select.setAttribute("aria-label", say("Kind of sheet"));
   for (const sheet of SHEETS.filter((kind) => sheets.includes(kind))) {
-    const option = make("option", "", SHEET_NAMES[sheet]);
+    const option = make("option", "", say(SHEET_NAMES[sheet]));
     option.value = sheet;
     select.append(option);
   }
@@ -46,7 +47,7 @@ export function sheetChoice(
 
 /** Switches aiming on and off. */
 export function aimButton(pressed: () => void): HTMLButtonElement {
-  const button = makeButton("bt-aims", "Move the map under an aim", pressed);
+  const button = makeButton("bt-aims", say("Move the map under an aim"), pressed);
   button.setAttribute("aria-pressed", "false");
   button.append(makeIcon(AIM));
   return button;
@@ -54,7 +55,7 @@ export function aimButton(pressed: () => void): HTMLButtonElement {
 
 /** Opens the view in relief. */
 export function reliefButton(pressed: () => void): HTMLButtonElement {
-  const button = makeButton("bt-reliefs", "Show it in relief", pressed);
+  const button = makeButton("bt-reliefs", say("Show it in relief"), pressed);
   button.append(makeIcon(HILLS));
   return button;
 }

@@ -1,5 +1,6 @@
 import { metresPerPixel } from "@bibliotope/core/geo";
 import { lengthText, type SheetKind, type Size, type View } from "@bibliotope/core/sheet";
+import { say } from "../words/say.ts";
 import { SHEET_NAMES } from "./controls.ts";
 import { type Marker, nameOf } from "./marker.ts";
 
@@ -8,9 +9,15 @@ const MOST_NAMED = 12;
 
 /** What a map shows, in words: "Streets, 2.4 km across, around 35.174° south, 21.631° west." */
 export function describeView({ at, zoom }: View, { width }: Size, sheet: SheetKind): string {
-  const across = width ? `, ${lengthText(width * metresPerPixel(zoom, at.lat))} across` : "";
   const [lat, lon] = [Math.abs(at.lat).toFixed(3), Math.abs(at.lon).toFixed(3)];
-  return `${SHEET_NAMES[sheet]}${across}, around ${lat}° ${at.lat < 0 ? "south" : "north"}, ${lon}° ${at.lon < 0 ? "west" : "east"}.`;
+  const place = {
+    sheet: say(SHEET_NAMES[sheet]),
+    lat: at.lat < 0 ? say("{n}° south", { n: lat }) : say("{n}° north", { n: lat }),
+    lon: at.lon < 0 ? say("{n}° west", { n: lon }) : say("{n}° east", { n: lon }),
+  };
+  if (!width) return say("{sheet}, around {lat}, {lon}.", place);
+  const length = lengthText(width * metresPerPixel(zoom, at.lat));
+  return say("{sheet}, {length} across, around {lat}, {lon}.", { ...place, length });
 }
 
 /** What stands on a map, in words; also what has no position and cannot stand there. */
@@ -22,9 +29,9 @@ export function describeMarkers(markers: readonly Marker[], placed: readonly num
   });
   const there =
     placed.length > MOST_NAMED
-      ? `${placed.length} markers stand on the map.`
+      ? say("{n} marker stands on the map.|{n} markers stand on the map.", { n: placed.length })
       : named.length
-        ? `A marker stands at ${named.join(", ")}.`
+        ? say("A marker stands at {places}.", { places: named.join(", ") })
         : "";
   return [there, unsetWords(unset, markers.length)].filter(Boolean).join(" ");
 }
@@ -32,6 +39,6 @@ export function describeMarkers(markers: readonly Marker[], placed: readonly num
 /** Words for markers without a position; empty when there are none. */
 export function unsetWords(unset: number, all: number): string {
   if (!unset) return "";
-  if (all === 1) return "This place has no position yet.";
-  return `${unset} of ${all} places ${unset === 1 ? "has" : "have"} no position yet.`;
+  if (all === 1) return say("This place has no position yet.");
+  return say("{n} of {all} places has no position yet.|{n} of {all} places have no position yet.", { n: unset, all });
 }

@@ -1,5 +1,6 @@
 import { type DevicePosition, type SheetKind, type Size, toScreen, type View } from "@bibliotope/core/sheet";
 import type { Located } from "../locate/locate.ts";
+import { say } from "../words/say.ts";
 import { MarkerCard } from "./card.ts";
 import { aimButton, reliefButton, sheetChoice, zoomButtons } from "./controls.ts";
 import { describeMarkers, unsetWords } from "./describe.ts";
@@ -40,8 +41,6 @@ export interface FurnitureTarget {
 
 let maps = 0;
 
-const MISSING = "Parts of the map did not come. They are asked for again.";
-
 /** What stands on and around a map besides the drawing: its buttons, cards, notes, words for screen readers. */
 export class Furniture {
   readonly element = make("div", "bt-sheet");
@@ -73,7 +72,9 @@ export class Furniture {
     element.setAttribute("aria-roledescription", "map");
     element.setAttribute(
       "aria-label",
-      `${options.label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.`,
+      say("{label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.", {
+        label: options.label,
+      }),
     );
     this.#described.id = `bt-map-${++maps}`;
     element.setAttribute("aria-describedby", this.#described.id);
@@ -113,7 +114,7 @@ export class Furniture {
       head.append(this.#choice);
     }
     if (tools.childElementCount) head.append(tools);
-    const take = make("button", "", "Take this address");
+    const take = make("button", "", say("Take this address"));
     take.type = "button";
     take.addEventListener("click", () => target.take());
     this.#aimed.append(this.#aimedLine, take);
@@ -225,7 +226,8 @@ export class Furniture {
   }
 
   #showNote(): void {
-    const words = this.#words || (this.#isMissing ? MISSING : "");
+    const words =
+      this.#words || (this.#isMissing ? say("Parts of the map did not come. They are asked for again.") : "");
     if (this.#note.textContent !== words) this.#note.textContent = words;
     this.#note.hidden = !words;
   }

@@ -2,6 +2,7 @@ import type { Position } from "@bibliotope/core/geo";
 import type { MapMarker } from "@bibliotope/core/sheet";
 import type { RecordFeature } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
+import { say } from "../words/say.ts";
 
 /** A picture of the developer's own in place of our sign. */
 export interface OwnPicture {
@@ -48,7 +49,7 @@ export interface MarkerEvent {
 
 /** What a marker is called. */
 export function nameOf({ name, label, number, card }: Marker, place: number): string {
-  return name ?? label ?? card?.title ?? (number === undefined ? `Marker ${place + 1}` : `Marker ${number}`);
+  return name ?? label ?? card?.title ?? say("Marker {n}", { n: number ?? place + 1 });
 }
 
 /** Where a marker is to stand: a record's ref, or an address as text. */

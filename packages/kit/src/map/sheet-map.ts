@@ -11,6 +11,7 @@ import {
 } from "@bibliotope/core/sheet";
 import type { Located } from "../locate/locate.ts";
 import { adopt } from "../style.ts";
+import { say } from "../words/say.ts";
 import { describeView } from "./describe.ts";
 import { Follower } from "./follow.ts";
 import { Furniture, type FurnitureTarget } from "./furniture.ts";
@@ -373,7 +374,7 @@ export class SheetMap {
       const { features } = await this.options.client.reverse(at, {}, signal);
       if (signal.aborted) return;
       const address = features.find(({ properties }) => properties.kind === "address");
-      if (why === "aim") this.#furniture.sayAimed(address?.properties.line ?? "No address lies near this spot.");
+      if (why === "aim") this.#furniture.sayAimed(address?.properties.line ?? say("No address lies near this spot."));
       for (const heard of this.#followed) heard({ why, at, address, isLast });
     } catch (error) {
       if (!signal.aborted) this.say(error instanceof Error ? error.message : String(error));

@@ -1,3 +1,4 @@
+import { say } from "../words/say.ts";
 import { make } from "./make.ts";
 
 export interface WalkerTarget {
@@ -43,7 +44,7 @@ export class Walker {
   constructor(private readonly target: WalkerTarget) {
     this.#list.tabIndex = 0;
     this.#list.setAttribute("role", "listbox");
-    this.#list.setAttribute("aria-label", "Markers");
+    this.#list.setAttribute("aria-label", say("Markers"));
     this.#hint.id = `${this.#id}-hint`;
     this.#list.setAttribute("aria-describedby", this.#hint.id);
     this.element.append(this.#list, this.#hint);
@@ -92,10 +93,10 @@ export class Walker {
     option.setAttribute("aria-setsize", String(places.length));
     this.#list.replaceChildren(option);
     this.#list.setAttribute("aria-activedescendant", option.id);
-    const words = [`${places.indexOf(place) + 1} of ${places.length}`, "Enter opens"];
-    if (this.target.isDraggable(place)) words.push("M moves");
+    const words = [say("{n} of {all}", { n: places.indexOf(place) + 1, all: places.length }), say("Enter opens")];
+    if (this.target.isDraggable(place)) words.push(say("M moves"));
     if (this.target.lifted() !== undefined)
-      words.splice(1, 2, "arrows move, with Shift by little", "Enter drops", "Esc puts back");
+      words.splice(1, 2, say("arrows move, with Shift by little"), say("Enter drops"), say("Esc puts back"));
     this.#hint.textContent = words.join(" · ");
   }
 

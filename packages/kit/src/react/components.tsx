@@ -21,6 +21,7 @@ import type { MapOptions } from "../map/options.ts";
 import { SheetMap } from "../map/sheet-map.ts";
 import { SEARCH_STYLE } from "../search/style.ts";
 import { adopt } from "../style.ts";
+import { say } from "../words/say.ts";
 import { useClient } from "./service.tsx";
 import { type UseSearchOptions, useSearch } from "./use-search.ts";
 
@@ -78,7 +79,9 @@ export function SearchField({
             <li key={suggestion.ref} {...search.optionProps(i)}>
               <span className="bt-line">{marked(suggestion)}</span>
               <span className="bt-beside">
-                {[suggestion.kind === "address" ? "" : suggestion.kind, suggestion.within].filter(Boolean).join(" · ")}
+                {[suggestion.kind === "address" ? "" : say(suggestion.kind), suggestion.within]
+                  .filter(Boolean)
+                  .join(" · ")}
               </span>
               {suggestion.more > 0 ? <span className="bt-more">{suggestion.more} ›</span> : null}
             </li>
@@ -90,7 +93,11 @@ export function SearchField({
           </p>
         ) : null}
         <p className="bt-unseen" role="status">
-          {status === "open" ? `${suggestions.length} suggestions.` : status === "empty" ? "No suggestions." : ""}
+          {status === "open"
+            ? say("{n} suggestion.|{n} suggestions.", { n: suggestions.length })
+            : status === "empty"
+              ? say("No suggestions.")
+              : ""}
         </p>
       </div>
       {name ? <input type="hidden" name={`${name}-ref`} value={search.record?.id ?? ""} /> : null}

@@ -15,6 +15,7 @@ import {
 import { LookupError } from "../client/errors.ts";
 import { ListKeys } from "../search/list-keys.ts";
 import { SearchMachine, type SearchState } from "../search/machine.ts";
+import { say } from "../words/say.ts";
 import { useClient } from "./service.tsx";
 
 export interface UseSearchOptions {
@@ -75,7 +76,8 @@ export function useSearch(options: UseSearchOptions = {}): Search {
         latest.current.options.onFound?.(found);
       } catch (error) {
         if (mine !== latest.current.chosen) return;
-        const words = error instanceof LookupError ? error.message : "The address search does not work at the moment.";
+        const words =
+          error instanceof LookupError ? error.message : say("The address search does not work at the moment.");
         setState((now) => ({ ...now, status: "error", words }));
       }
     }
@@ -133,7 +135,7 @@ export function useSearch(options: UseSearchOptions = {}): Search {
       },
       onBlur: () => machine.close(),
     },
-    listProps: { role: "listbox", id: `${id}-list`, "aria-label": "Suggestions", hidden: !isOpen },
+    listProps: { role: "listbox", id: `${id}-list`, "aria-label": say("Suggestions"), hidden: !isOpen },
     optionProps: (index) => ({
       role: "option",
       id: optionId(index),

@@ -2,6 +2,7 @@ import type { Suggestion } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
 import { adopt } from "../style.ts";
 import type { Tracer } from "../trace.ts";
+import { say } from "../words/say.ts";
 import { ListKeys } from "./list-keys.ts";
 import { SearchMachine, type SearchState } from "./machine.ts";
 import { SEARCH_STYLE } from "./style.ts";
@@ -92,7 +93,7 @@ export class SearchBox {
     this.#list.part.add("list");
     this.#list.hidden = true;
     this.#list.setAttribute("role", "listbox");
-    this.#list.setAttribute("aria-label", "Suggestions");
+    this.#list.setAttribute("aria-label", say("Suggestions"));
     this.#words.id = `${id}-words`;
     this.#words.className = "bt-words";
     this.#words.part.add("words");
@@ -189,7 +190,7 @@ export class SearchBox {
       this.#listed = [];
       if (state.status === "idle") this.#status.textContent = "";
     }
-    if (state.status === "empty") this.#status.textContent = "No suggestions.";
+    if (state.status === "empty") this.#status.textContent = say("No suggestions.");
     this.#mark(open ? state.active : -1);
     this.#keys.shown(state);
   }
@@ -199,7 +200,7 @@ export class SearchBox {
     this.#list.replaceChildren(...suggestions.map((suggestion, i) => optionFor(suggestion, `${this.#list.id}-${i}`)));
     this.#list.hidden = false;
     this.say("");
-    this.#status.textContent = suggestions.length === 1 ? "1 suggestion." : `${suggestions.length} suggestions.`;
+    this.#status.textContent = say("{n} suggestion.|{n} suggestions.", { n: suggestions.length });
     this.options.trace?.({ row: "list", at: performance.now(), count: suggestions.length, text });
   }
 
@@ -229,13 +230,13 @@ function optionFor({ line, within, marks, kind, more }: Suggestion, id: string):
   text.append(...marked(line, marks));
   const beside = document.createElement("span");
   beside.className = "bt-beside";
-  beside.textContent = [kind === "address" ? "" : kind, within].filter(Boolean).join(" · ");
+  beside.textContent = [kind === "address" ? "" : say(kind), within].filter(Boolean).join(" · ");
   option.append(text, beside);
   if (more > 0) {
     const inside = document.createElement("span");
     inside.className = "bt-more";
     inside.textContent = `${more} ›`;
-    inside.title = "Its numbers: right arrow";
+    inside.title = say("Its numbers: right arrow");
     option.append(inside);
   }
   return option;

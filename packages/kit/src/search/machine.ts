@@ -1,5 +1,6 @@
 import type { SuggestAnswer, Suggestion } from "@bibliotope/wire";
 import { LookupError } from "../client/errors.ts";
+import { say } from "../words/say.ts";
 
 /** What a search box shows. */
 export interface SearchState {
@@ -184,12 +185,13 @@ export class SearchMachine {
           status: "empty",
           suggestions: [],
           active: -1,
-          words: ["Nothing found. Check the spelling, or type the address by hand.", ...answer.advice].join(" "),
+          words: [say("Nothing found. Check the spelling, or type the address by hand."), ...answer.advice].join(" "),
         });
     } catch (error) {
       if (controller.signal.aborted) return;
       this.#cancel();
-      const words = error instanceof LookupError ? error.message : "The address search does not work at the moment.";
+      const words =
+        error instanceof LookupError ? error.message : say("The address search does not work at the moment.");
       const isOffline = error instanceof LookupError && error.trouble === "offline";
       this.#set({ status: isOffline ? "offline" : "error", suggestions: [], active: -1, words });
     }

@@ -1,0 +1,138 @@
+import type { Words } from "./say.ts";
+
+/** Polish. */
+const words: Words = {
+  lang: "pl",
+  words: {
+    Suggestions: "Podpowiedzi",
+    "{n} suggestion.|{n} suggestions.": {
+      one: "{n} podpowiedź.",
+      few: "{n} podpowiedzi.",
+      many: "{n} podpowiedzi.",
+      other: "{n} podpowiedzi.",
+    },
+    "No suggestions.": "Brak podpowiedzi.",
+    "Its numbers: right arrow": "Numery: strzałka w prawo",
+    "Nothing found. Check the spelling, or type the address by hand.":
+      "Nic nie znaleziono. Sprawdź pisownię albo wpisz adres ręcznie.",
+    "The address search does not work at the moment.": "Wyszukiwanie adresów w tej chwili nie działa.",
+    "The address search cannot be reached. Check the connection, or type the address by hand.":
+      "Nie można połączyć się z wyszukiwaniem adresów. Sprawdź połączenie albo wpisz adres ręcznie.",
+    "The address search takes too long. Try again, or type the address by hand.":
+      "Wyszukiwanie adresów trwa zbyt długo. Spróbuj ponownie albo wpisz adres ręcznie.",
+    "The address search may not be used on this page.": "Na tej stronie nie wolno używać wyszukiwania adresów.",
+    "Too many searches just now. Wait a moment, or type the address by hand.":
+      "Zbyt wiele wyszukiwań w tej chwili. Poczekaj chwilę albo wpisz adres ręcznie.",
+    "The address search did not understand this. Type the address by hand.":
+      "Wyszukiwanie adresów tego nie zrozumiało. Wpisz adres ręcznie.",
+    "This address is no longer there. Choose another.": "Tego adresu już nie ma. Wybierz inny.",
+    "The address search does not work at the moment. Type the address by hand.":
+      "Wyszukiwanie adresów w tej chwili nie działa. Wpisz adres ręcznie.",
+    street: "ulica",
+    block: "kwartał",
+    postcode: "kod pocztowy",
+    place: "miejsce",
+    district: "dzielnica",
+    town: "miejscowość",
+    county: "powiat",
+    region: "region",
+    country: "kraj",
+    "{n} address fits. Which one is it?|{n} addresses fit. Which one is it?": {
+      one: "Pasuje {n} adres. Czy to ten?",
+      few: "Pasują {n} adresy. Który to?",
+      many: "Pasuje {n} adresów. Który to?",
+      other: "Pasuje {n} adresu. Który to?",
+    },
+    "Use what I typed": "Użyj tego, co wpisano",
+    "Another address": "Inny adres",
+    "Nothing was found. Check the spelling, or go on with what you typed.":
+      "Nic nie znaleziono. Sprawdź pisownię albo zostaw to, co wpisano.",
+    "Finding this device …": "Szukanie tego urządzenia …",
+    "No address lies near this device. Type it, or press the map.":
+      "W pobliżu tego urządzenia nie ma adresu. Wpisz go albo wskaż na mapie.",
+    "This device is within {length} of here.": "To urządzenie jest nie dalej niż {length} stąd.",
+    "Is it this place?": "Czy to to miejsce?",
+    "Is it this address?": "Czy to ten adres?",
+    "No address lies near this spot.": "W pobliżu tego punktu nie ma adresu.",
+    "Found, but only {where}. Show the house on the map if you can.":
+      "Znaleziono, ale tylko {where}. Wskaż dom na mapie, jeśli możesz.",
+    "at the house itself": "przy samym domu",
+    "between the houses beside it": "między sąsiednimi domami",
+    "somewhere on the street": "gdzieś na ulicy",
+    "in the middle of the area": "w środku obszaru",
+    "The picture stands here once the place is known.": "Obraz pojawi się tu, gdy miejsce będzie znane.",
+    "The picture did not come.": "Obraz nie dotarł.",
+    "Map of {place}": "Mapa: {place}",
+    "Map of the place": "Mapa miejsca",
+    Choose: "Wybierz",
+    Unit: "Jednostka",
+    "known once both ends are": "znana, gdy znane są oba końce",
+    "This browser cannot say where the device is.": "Ta przeglądarka nie potrafi powiedzieć, gdzie jest urządzenie.",
+    "Type the address, or put the marker where it is.": "Wpisz adres albo postaw znacznik w tym miejscu.",
+    "The position is only told to pages that came over a safe connection.":
+      "Położenie podaje się tylko stronom z bezpiecznego połączenia.",
+    "Open the page by https, or type the address.": "Otwórz stronę przez https albo wpisz adres.",
+    "This page may not know where the device is.": "Ta strona nie może wiedzieć, gdzie jest urządzenie.",
+    "Allow it in the browser's settings for this page, or type the address.":
+      "Zezwól na to tej stronie w ustawieniach przeglądarki albo wpisz adres.",
+    "The device does not know where it is.": "Urządzenie nie wie, gdzie jest.",
+    "Switch its position on, or type the address.": "Włącz jego położenie albo wpisz adres.",
+    "Finding the device took too long.": "Znalezienie urządzenia trwało zbyt długo.",
+    "Try again, best near a window, or type the address.": "Spróbuj ponownie, najlepiej przy oknie, albo wpisz adres.",
+    "The device is only known to be within {length} of here.":
+      "O urządzeniu wiadomo tylko, że jest nie dalej niż {length} stąd.",
+    "Put the marker on the right house.": "Postaw znacznik na właściwym domu.",
+    Streets: "Ulice",
+    Ground: "Teren",
+    Heights: "Wysokości",
+    "Ground with streets": "Teren z ulicami",
+    "Zoom in": "Przybliż",
+    "Zoom out": "Oddal",
+    "Kind of sheet": "Rodzaj arkusza",
+    "Move the map under an aim": "Przesuwaj mapę pod celownikiem",
+    "Show it in relief": "Pokaż rzeźbę terenu",
+    "Show where this device is": "Pokaż, gdzie jest to urządzenie",
+    "Parts of the map did not come. They are asked for again.": "Części mapy nie dotarły. Zostaną pobrane ponownie.",
+    "Take this address": "Weź ten adres",
+    Markers: "Znaczniki",
+    Close: "Zamknij",
+    "Open in a map application": "Otwórz w aplikacji z mapami",
+    "The way there": "Droga do tego miejsca",
+    "Copy coordinates": "Kopiuj współrzędne",
+    "Copied: {text}": "Skopiowano: {text}",
+    "No map application answered. Copied instead: {text}":
+      "Żadna aplikacja z mapami nie odpowiedziała. Zamiast tego skopiowano: {text}",
+    "The coordinates: {text}": "Współrzędne: {text}",
+    "{label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.":
+      "{label}. Strzałki przesuwają mapę, plus i minus zmieniają skalę, Enter bierze adres ze środka.",
+    "{sheet}, {length} across, around {lat}, {lon}.": "{sheet}, szerokość {length}, wokół {lat}, {lon}.",
+    "{sheet}, around {lat}, {lon}.": "{sheet}, wokół {lat}, {lon}.",
+    "{n}° north": "{n}° szerokości północnej",
+    "{n}° south": "{n}° szerokości południowej",
+    "{n}° east": "{n}° długości wschodniej",
+    "{n}° west": "{n}° długości zachodniej",
+    "{n} marker stands on the map.|{n} markers stand on the map.": {
+      one: "Na mapie jest {n} znacznik.",
+      few: "Na mapie są {n} znaczniki.",
+      many: "Na mapie jest {n} znaczników.",
+      other: "Na mapie jest {n} znacznika.",
+    },
+    "A marker stands at {places}.": "Znacznik stoi przy {places}.",
+    "This place has no position yet.": "To miejsce nie ma jeszcze położenia.",
+    "{n} of {all} places has no position yet.|{n} of {all} places have no position yet.": {
+      one: "{n} miejsce z {all} nie ma jeszcze położenia.",
+      few: "{n} miejsca z {all} nie mają jeszcze położenia.",
+      many: "{n} miejsc z {all} nie ma jeszcze położenia.",
+      other: "{n} miejsca z {all} nie ma jeszcze położenia.",
+    },
+    "Marker {n}": "Znacznik {n}",
+    "{n} of {all}": "{n} z {all}",
+    "Enter opens": "Enter otwiera",
+    "M moves": "M przesuwa",
+    "arrows move, with Shift by little": "strzałki przesuwają, z Shift o trochę",
+    "Enter drops": "Enter stawia",
+    "Esc puts back": "Esc cofa",
+  },
+};
+
+export default words;

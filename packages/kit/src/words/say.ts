@@ -1,0 +1,30 @@
+/** Words that depend on a number, by the categories of CLDR's plural rules. */
+export type ByNumber = { other: string } & Partial<Record<Intl.LDMLPluralRule, string>>;
+
+/** The kit's words in a language: each English sentence with its translation. */
+export interface Words {
+  /** BCP 47. */
+  lang: string;
+  words: Readonly<Record<string, string | ByNumber>>;
+}
+
+let chosen: Words | undefined;
+
+/** Sets the language of all pieces that are made from now on; English with none. */
+export function setWords(words: Words | undefined): void {
+  chosen = words;
+}
+
+/**
+ * A sentence in the chosen language, in English where that has none. Values stand in for `{name}`. What depends on the
+ * number `{n}` is written for one and for many, with a bar between.
+ */
+export function say(english: string, values: Readonly<Record<string, string | number>> = {}): string {
+  const { n } = values;
+  const held = chosen && Object.hasOwn(chosen.words, english) ? chosen.words[english] : undefined;
+  const [one, many = one] = english.split("|");
+  let text = n === 1 ? one : many;
+  if (typeof held === "string") text = held;
+  else if (held) text = held[new Intl.PluralRules(chosen!.lang).select(Number(n))] ?? held.other;
+  return text.replace(/\{(\w+)\}/g, (whole, name: string) => String(values[name] ?? whole));
+}
