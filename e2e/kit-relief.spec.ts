@@ -12,7 +12,7 @@ test("the ground in relief: straight down first, then free by keys and pointer, 
   ]);
   const scripts = () =>
     page.evaluate(
-      () => performance.getEntriesByType("resource").filter(({ name }) => name.includes("/relief-")).length,
+      () => performance.getEntriesByType("resource").filter(({ name }) => name.includes("/relief.js")).length,
     );
   // what draws it is loaded only when it is asked for
   expect(await scripts()).toBe(0);
@@ -135,7 +135,7 @@ test("a map that is taken away with its relief leaves the keys where they are", 
 
 test("where what draws it does not come, it says so, and comes at a second try", async ({ kit, page }) => {
   await kit.make({ relief: true, view: { at: HOUSE, zoom: 16 } });
-  await page.route("**/kit/v1/relief-*", (route) => route.abort());
+  await page.route("**/kit/v1/relief*", (route) => route.abort());
   const button = page.getByRole("button", { name: "Show it in relief" });
   await button.click();
   await expect(kit.map.locator(".bt-note")).toHaveText(

@@ -1,4 +1,4 @@
-import { BUTTON_TASKS, FIELD_KINDS, FIELD_NAME } from "@bibliotope/core/form";
+import { BUTTON_TASKS, FIELD_KINDS, FIELD_NAME, MOST_FIELDS } from "@bibliotope/core/form";
 import { EXACTNESS, KINDS } from "@bibliotope/core/place";
 import * as z from "zod";
 
@@ -73,7 +73,7 @@ export const formDefinitionSchema = z
     title: words(80).min(1),
     intro: words(400).optional(),
     submit: words(40).optional(),
-    fields: z.array(fieldSchema).max(60),
+    fields: z.array(fieldSchema).max(MOST_FIELDS, { error: `a form has at most ${MOST_FIELDS} fields` }),
     addresses: z.array(addressRuleSchema).max(10).optional(),
   })
   .meta({ id: "FormDefinition" });

@@ -229,6 +229,9 @@ export function addressOf({ address, autofill = "" }: Pick<Field, "address" | "a
   return section ?? group ?? "";
 }
 
+/** The most fields that a form has. */
+export const MOST_FIELDS = 60;
+
 /** True for a field that is of both addresses of a form. */
 export function isOfBoth({ kind, task }: Field): boolean {
   return kind === "distance" || (kind === "button" && task === "exchange");

@@ -31,6 +31,7 @@ export {
   type FormDefinition,
   type FormIssue,
   isOfBoth,
+  MOST_FIELDS,
   type Option,
   ruleOf,
   type Show,

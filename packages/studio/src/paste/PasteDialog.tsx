@@ -1,11 +1,11 @@
-import { checkDefinition, type Field, type FormDefinition, freeName } from "@bibliotope/core/form";
+import { checkDefinition, type Field, type FormDefinition, freeName, MOST_FIELDS } from "@bibliotope/core/form";
 import { useMemo, useState } from "react";
 import { draft } from "../state/draft.slice.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
 import { Sheet, SheetClose } from "../ui/Sheet.tsx";
 import { OfferedPatterns, ProposalRow, SEARCHES, wordOf } from "./ProposalRow.tsx";
-import { type Proposal, propose } from "./propose.ts";
+import { fitting, type Proposal, propose } from "./propose.ts";
 import { readHtml } from "./read-html.ts";
 
 /** Takes a form from HTML: its inputs are read, and bindings proposed. */
@@ -35,10 +35,14 @@ function PasteForm({ close }: { close: () => void }) {
   /** What the developer wants in place of a proposal, by the name of the field. */
   const [wanted, setWanted] = useState<Readonly<Record<string, string>>>({});
   const read = useMemo(() => (html.trim() ? readHtml(html) : undefined), [html]);
-  const proposals = useMemo(() => propose(read?.controls ?? []), [read]);
+  const found = useMemo(() => propose(read?.controls ?? []), [read]);
+  // a map of the form's own stays beside what is pasted
+  const room = MOST_FIELDS - definition.fields.filter(({ kind }) => kind === "map").length;
+  const proposals = useMemo(() => fitting(found, room), [found, room]);
   const fields = proposals.map((proposal) => boundTo(proposal, wanted[proposal.field.name]));
   const wrong = new Map(checkDefinition({ title: "", fields }).map(({ field, message }) => [field, message]));
-  const left = (read?.controls.length ?? 0) - proposals.length;
+  const left = (read?.controls.length ?? 0) - found.length;
+  const isTooMuch = definition.fields.length + proposals.length > MOST_FIELDS;
   const take = (to: FormDefinition) => {
     dispatch(draft.edited({ definition: to, selected: "" }));
     close();
@@ -82,6 +86,9 @@ function PasteForm({ close }: { close: () => void }) {
         <>
           <p role="status" className="mt-3 mb-1 text-quiet">
             {`${proposals.length} fields, ${bound} bound${left > 0 ? `; ${left} left out, such as passwords, ticks and files` : ""}.`}
+            {found.length > proposals.length
+              ? ` A form has at most ${MOST_FIELDS} fields: ${found.length - proposals.length} of no address are left out too.`
+              : ""}
           </p>
           <OfferedPatterns />
           <table className="block min-h-0 flex-1 overflow-y-auto border-y border-rule">
@@ -111,7 +118,11 @@ function PasteForm({ close }: { close: () => void }) {
         <Button strong disabled={!proposals.length || wrong.size > 0} onClick={replace}>
           Take them as the form
         </Button>
-        <Button disabled={!proposals.length || wrong.size > 0} onClick={add}>
+        <Button
+          disabled={!proposals.length || wrong.size > 0 || isTooMuch}
+          title={isTooMuch ? `A form has at most ${MOST_FIELDS} fields.` : undefined}
+          onClick={add}
+        >
           Add them to the form
         </Button>
         <SheetClose asChild>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { type FoundControl, propose, wordsOf } from "./propose.ts";
+import { type FoundControl, fitting, propose, wordsOf } from "./propose.ts";
 
 const control = (more: Partial<FoundControl>): FoundControl => ({
   name: "x",
@@ -130,6 +130,17 @@ describe("propose", () => {
     ]);
     expect(proposals.map(({ field }) => field.name)).toEqual(["Postal-Code", "City", "field"]);
     expect(proposals.map(({ field }) => field.binding)).toEqual(["{postcode}", "{town}", "{town}"]);
+  });
+});
+
+describe("fitting", () => {
+  it("keeps what is of an address, and as many others as there is room for", () => {
+    const labels = ["Colour", "Town", "Size", "Postcode", "Taste"];
+    const proposals = propose(labels.map((label) => control({ name: label.toLowerCase(), label })));
+    const kept = (room: number) => fitting(proposals, room).map(({ field }) => field.label);
+    expect(kept(9)).toEqual(labels);
+    expect(kept(3)).toEqual(["Colour", "Town", "Postcode"]);
+    expect(kept(1)).toEqual(["Town"]);
   });
 });
 

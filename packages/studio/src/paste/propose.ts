@@ -150,6 +150,12 @@ export function propose(controls: readonly FoundControl[]): Proposal[] {
   });
 }
 
+/** The proposals that one form has room for: those of addresses, and as many others as fit, in their order. */
+export function fitting(proposals: readonly Proposal[], room: number): Proposal[] {
+  let others = room - proposals.filter(({ isAddress }) => isAddress).length;
+  return proposals.filter(({ isAddress }) => isAddress || others-- > 0).slice(0, room);
+}
+
 function guess(control: FoundControl): Guess | undefined {
   const { tag, type, autocomplete, options } = control;
   const token = autocomplete.trim().toLowerCase().split(/\s+/).at(-1) ?? "";
