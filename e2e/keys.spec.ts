@@ -90,3 +90,36 @@ test("a key that has ended is told as ended", async ({ page }) => {
   await expect(row(page, "Long over").first()).toContainText(/ended [\d,]+ days ago/);
   expect(await ask("suggest", key, baseUrl())).toBe(401);
 });
+
+test("how a key was used is shown in figures, charts and a table, and taken along as CSV", async ({ page }) => {
+  const { csrf } = await (await page.request.get("/api/session")).json();
+  const name = `Used ${Date.now()}`;
+  const made = await page.request.post("/api/keys", {
+    headers: { "x-csrf-token": csrf },
+    data: { kind: "try", name, perMinute: 6 },
+  });
+  const { key } = await made.json();
+  const ask = (path: string) => page.request.get(`/v1/${path}`, { headers: { authorization: `Bearer ${key}` } });
+  const { suggestions } = await (await ask("suggest?q=12+harb")).json();
+  await ask(`records/${suggestions[0].ref}?typed=7`);
+  await ask("forward?q=zzzzzzzzz");
+  for (let i = 0; i < 5; i++) await ask("distance?from=-35,-21&to=-36,-22");
+
+  await page.goto("/keys");
+  const use = page.getByRole("region", { name: "Use" });
+  await use.getByLabel("Of which key").focus();
+  await page.keyboard.type(name);
+  await expect(use.getByText("Letters a choice")).toBeVisible();
+  const figure = (label: string) => use.locator("dl > div").filter({ hasText: label }).locator("dd");
+  await expect(figure("Lookups")).toHaveText("8");
+  await expect(figure("Letters a choice")).toHaveText("7");
+  await expect(figure("Found none")).toHaveText("16.7 %");
+  await expect(use.getByRole("row", { name: /^distances/ })).toHaveText(/^distances302$/);
+  await expect(use.getByRole("img")).toHaveCount(2);
+  await use.getByRole("button", { name: "Year" }).click();
+  await expect(figure("Lookups")).toHaveText("8");
+  const [download] = await Promise.all([page.waitForEvent("download"), use.getByRole("link", { name: "CSV" }).click()]);
+  const csv = await (await import("node:fs/promises")).readFile(await download.path(), "utf8");
+  expect(csv).toContain(`,${name},distance,matched,3`);
+  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+});

@@ -62,7 +62,17 @@ test("take-away", async ({ page }) => {
 test("keys", async ({ page }) => {
   await page.goto("/keys");
   await expect(page.getByRole("rowheader", { name: "Demo, servers" })).toBeVisible();
+  await expect(page.getByRole("img", { name: /^Lookups over time/ })).toBeVisible();
+  await page.waitForTimeout(400);
   await take(page, "keys");
+});
+
+test("kit", async ({ page }) => {
+  await page.goto("/pieces/search");
+  await page.getByRole("combobox", { name: "Find your address" }).click();
+  await page.keyboard.type("harbour ro");
+  await expect(page.locator(".bt-list").getByRole("option").first()).toContainText("Harbour Row");
+  await take(page, "kit");
 });
 
 test("linked", async ({ page }) => {

@@ -118,6 +118,8 @@ export const KEY_CALLS = [
   "forms",
 ] as const;
 export type KeyCall = (typeof KEY_CALLS)[number];
+/** Calls that are no lookups: what a page needs to show a form and a map. They count against no amount. */
+export const PAGE_CALLS: readonly KeyCall[] = ["countries", "sheets", "forms"];
 
 const amount = z.int().min(1).max(1_000_000_000).nullable().default(null);
 /** Lookups a minute of a program's key that names no limit of its own: anybody who has the program has the key. */
@@ -181,7 +183,7 @@ export const usesAnswer = z.object({
   from: z.string(),
   to: z.string(),
   uses: z.array(z.object({ at: z.string(), call: z.enum(KEY_CALLS), outcome: z.enum(USE_OUTCOMES), count: z.int() })),
-  /** Milliseconds that lookups took. */
+  /** Milliseconds that lookups took, without the pieces of a page. */
   times: z.array(z.object({ at: z.string(), median: z.number(), p99: z.number() })),
   /** Milliseconds over the whole time; null when nothing was asked. */
   median: z.number().nullable(),

@@ -1,3 +1,4 @@
+import { KEY_CALLS, PAGE_CALLS } from "@bibliotope/wire";
 import type { NextFunction, Request, RequestHandler, Response } from "express";
 import type { HeldKey } from "../keys/keys.repository.ts";
 import type { Amount } from "../keys/permits.repository.ts";
@@ -5,7 +6,7 @@ import type { Permits, Standing } from "../keys/permits.ts";
 import { HttpProblem } from "./problem.ts";
 
 /** What counts against a key's amounts: lookups and pictures, not the pieces of a map and the form that is shown. */
-const COUNTED = /^\/(suggest|forward|reverse|records|postcodes|distance|height|still)\b/;
+const COUNTED: ReadonlySet<string> = new Set(KEY_CALLS.filter((call) => !PAGE_CALLS.includes(call)));
 /** Pictures that a key may ask for in a minute, since each of them is drawn. */
 const PICTURES = 600;
 
@@ -21,7 +22,7 @@ const WORDS: Readonly<Record<Amount["name"], string>> = {
  */
 export function limitByKey(permits: Permits): RequestHandler {
   return async (request, response, next) => {
-    const amounts = COUNTED.test(request.path) ? amountsOf(response.locals.key, request) : [];
+    const amounts = COUNTED.has(request.path.split("/")[1]) ? amountsOf(response.locals.key, request) : [];
     const standings: Standing[] = [];
     for (const amount of amounts) {
       const taken = permits.take(response.locals.key.id, amount);

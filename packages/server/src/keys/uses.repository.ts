@@ -1,4 +1,4 @@
-import type { KeyCall, UseOutcome, UsesAnswer, UsesAsking } from "@bibliotope/wire";
+import { type KeyCall, PAGE_CALLS, type UseOutcome, type UsesAnswer, type UsesAsking } from "@bibliotope/wire";
 import type { Knex } from "knex";
 
 /** So many lookups of one kind by one key that ended alike and took alike, in one hour. */
@@ -56,6 +56,7 @@ export async function readUses(database: Knex, { days, key }: UsesAsking, now = 
     database(table)
       .where("hour", ">=", since)
       .modify((query) => key !== undefined && query.where({ key_id: key }));
+  const lookups = (since = from) => within("uses", since).whereNotIn("call", [...PAGE_CALLS]);
   const at = database.raw("date_trunc(?, hour at time zone 'UTC') at time zone 'UTC'", [step]);
   const [uses, buckets, [choices], pace] = await Promise.all([
     within("uses")
@@ -63,11 +64,11 @@ export async function readUses(database: Knex, { days, key }: UsesAsking, now = 
       .sum({ count: "count" })
       .groupBy("at", "call", "outcome")
       .orderBy(["at", "call", "outcome"]),
-    within("uses").select({ at }, "bucket").sum({ count: "count" }).groupBy("at", "bucket").orderBy(["at", "bucket"]),
+    lookups().select({ at }, "bucket").sum({ count: "count" }).groupBy("at", "bucket").orderBy(["at", "bucket"]),
     within("choices").select(
       database.raw("coalesce(sum(count), 0) as count, coalesce(sum(count * letters), 0) as letters"),
     ),
-    within("uses", new Date(now.getTime() - 7 * DAY))
+    lookups(new Date(now.getTime() - 7 * DAY))
       .min({ first: "hour" })
       .sum({ count: "count" })
       .first(),

@@ -2,7 +2,7 @@ import { type KeySummary, USE_OUTCOMES, type UsesAnswer } from "@bibliotope/wire
 import { lazy, Suspense, useMemo, useState } from "react";
 import { type Uses, usesQuery, useUsesQuery, wordsOf } from "../state/api.ts";
 import { Segmented } from "../ui/Segmented.tsx";
-import { CALL_WORDS, momentsOf, OUTCOME_WORDS, sumOf } from "./words.ts";
+import { CALL_WORDS, lookupsOf, momentsOf, OUTCOME_WORDS, sumOf } from "./words.ts";
 
 const UseChart = lazy(() => import("./UseChart.tsx"));
 
@@ -62,7 +62,7 @@ const milliseconds = (value: number | null) =>
 function Figures({ answer }: { answer: UsesAnswer }) {
   const sum = sumOf(answer);
   const shown = useMemo(() => seriesOf(answer), [answer]);
-  if (!sum.lookups)
+  if (!answer.uses.length)
     return (
       <p className="mt-3 text-quiet">
         Nothing was asked in this time. What people look up is never kept here: only counts are.
@@ -199,7 +199,7 @@ function seriesOf(answer: UsesAnswer) {
   const at = new Map(moments.map((moment, i) => [moment, i]));
   const outcomes = USE_OUTCOMES.flatMap((outcome) => {
     const values = moments.map(() => 0);
-    for (const use of answer.uses) if (use.outcome === outcome) values[at.get(use.at) ?? 0] += use.count;
+    for (const use of lookupsOf(answer.uses)) if (use.outcome === outcome) values[at.get(use.at) ?? 0] += use.count;
     return values.some(Boolean) ? [{ ...OUTCOME_WORDS[outcome], values }] : [];
   });
   const times = (["median", "p99"] as const).map((which) => {

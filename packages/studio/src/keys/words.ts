@@ -2,6 +2,7 @@ import {
   type KeyCall,
   type KeyKind,
   type KeySummary,
+  PAGE_CALLS,
   PROGRAM_LIMIT,
   type UseOutcome,
   type UsesAnswer,
@@ -80,7 +81,11 @@ export interface UseSum {
   letters: number | undefined;
 }
 
-export function sumOf({ uses, choices }: Pick<UsesAnswer, "uses" | "choices">): UseSum {
+/** Lookups alone, without the pieces of maps and forms. */
+export const lookupsOf = (uses: UsesAnswer["uses"]) => uses.filter(({ call }) => !PAGE_CALLS.includes(call));
+
+export function sumOf({ uses: all, choices }: Pick<UsesAnswer, "uses" | "choices">): UseSum {
+  const uses = lookupsOf(all);
   const count = (...outcomes: UseOutcome[]) =>
     uses.reduce((sum, use) => sum + (outcomes.length && !outcomes.includes(use.outcome) ? 0 : use.count), 0);
   const answered = count("matched", "ambiguous", "none") || 1;
