@@ -33,13 +33,16 @@ const map = async () => {
 const uses = async () => {
   for await (const measure of measureUses(ready, database)) note(measure);
 };
+const http = async () => {
+  for await (const measure of measureHttp(suggestLoad(ready.url, ready.keys.srv))) note(measure);
+};
 if (only === "map") await map();
+else if (only === "http") await http();
 else if (only === "uses") await uses();
 else if (size === "demo") {
   // the server first: the engine's corpus would weigh on this process, which also makes the load
-  const asked = suggestLoad(ready.url, ready.keys.srv);
-  for await (const measure of measureHttp(asked)) note(measure);
-  note(await measureSwap(asked, readyFile, database));
+  await http();
+  note(await measureSwap(suggestLoad(ready.url, ready.keys.srv), readyFile, database));
   note(await measureFirstPage(ready.url));
   await uses();
   await map();
