@@ -5,7 +5,7 @@ export default defineConfig({
   resolve: { conditions: ["source"] },
   ssr: { resolve: { conditions: ["source"] } },
   test: {
-    include: ["packages/*/src/**/*.test.ts", "bench/*.test.ts"],
+    include: ["packages/*/src/**/*.test.{ts,tsx}", "bench/*.test.ts"],
     testTimeout: 90_000,
     hookTimeout: 180_000,
     // a test that found nothing to do is a mistake

@@ -14,6 +14,15 @@ const piece = async (page: Page, ref: string, name: string) => {
   return (await code(page).locator("code").textContent())!;
 };
 
+const SAMPLES = [
+  "become-a-reader",
+  "offer-a-house",
+  "lend-to-a-branch",
+  "reading-rooms",
+  "books-abroad",
+  "suggest-a-stop",
+] as const;
+
 let server: Server | undefined;
 test.afterEach(() => void server?.close());
 
@@ -32,7 +41,7 @@ async function serve(html: string, policy: string): Promise<string> {
   return `http://127.0.0.1:${(server.address() as AddressInfo).port}/`;
 }
 
-for (const ref of ["become-a-reader", "offer-a-house", "lend-to-a-branch"])
+for (const ref of SAMPLES)
   test(`${ref}: the page taken away runs as it is on another origin, under its policy`, async ({ page }) => {
     const html = await piece(page, ref, "Page");
     expect(html).not.toContain(ready().keys.web);
@@ -73,6 +82,33 @@ for (const ref of ["become-a-reader", "offer-a-house", "lend-to-a-branch"])
         await page.keyboard.press("Tab");
       }
       await expect(page.getByLabel("Postcode")).toHaveValue("HT0 10");
+    } else if (ref === "reading-rooms") {
+      await page.getByLabel("Find a reading room").click();
+      await page.keyboard.type("mill reading room tidewell");
+      await page.locator(".bt-list").getByRole("option").filter({ hasText: "Reading Room" }).first().click();
+      await expect(page.getByLabel("Reading room", { exact: true })).toHaveText(/Mill Reading Room/);
+      const still = page.locator(".bt-form img");
+      await expect
+        .poll(() => still.evaluate((img: HTMLImageElement) => img.complete && img.naturalWidth > 0))
+        .toBe(true);
+    } else if (ref === "books-abroad") {
+      await page.getByLabel("Country").focus();
+      await page.keyboard.type("Lorr");
+      await page.keyboard.press("Tab");
+      for (const [label, text] of [
+        ["Town", "tidewell"],
+        ["Street", "harbour row"],
+        ["House", "12"],
+      ]) {
+        await page.getByLabel(label, { exact: true }).click();
+        await page.keyboard.type(text);
+      }
+      await page.getByRole("button", { name: "Look it up" }).click();
+      await expect(page.getByLabel("On the envelope")).toHaveText(/12 Harbour Row\s+Tidewell/);
+    } else if (ref === "suggest-a-stop") {
+      await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+      await page.locator(".bt-sheet").click({ position: { x: 200, y: 150 } });
+      await expect(page.getByLabel("Position")).toHaveValue(/^-3\d\.\d+,-2\d\.\d+$/);
     } else {
       for (const label of ["From", "To"]) {
         await page.getByRole("combobox", { name: label, exact: true }).click();

@@ -2,20 +2,14 @@ import { addressOf, type Field, tokenOf } from "@bibliotope/core/form";
 import type { RecordFeature } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
-import { writeValue } from "../form/controls.ts";
+import { type Control, isControl, writeValue } from "../form/controls.ts";
 import { SearchBox } from "../search/box.ts";
 
-type TokenControl = HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement;
-
 /** A form's controls that carry a token of an address, with the field that each stands for. */
-function controlsOf(form: HTMLFormElement): { control: TokenControl; field: Field }[] {
+function controlsOf(form: HTMLFormElement): { control: Control; field: Field }[] {
   return [...form.elements].flatMap((control) => {
-    const isControl =
-      control instanceof HTMLInputElement ||
-      control instanceof HTMLSelectElement ||
-      control instanceof HTMLTextAreaElement;
     const autofill = control.getAttribute("data-autofill") ?? control.getAttribute("autocomplete");
-    return isControl && autofill
+    return isControl(control) && autofill
       ? [{ control, field: { name: control.name, kind: "text" as const, label: "", autofill } }]
       : [];
   });
@@ -28,7 +22,7 @@ function controlsOf(form: HTMLFormElement): { control: TokenControl; field: Fiel
  * @param address name of the section, or `billing` or `shipping`; empty for controls without one
  * @returns the controls that were filled
  */
-export function fillByTokens(form: HTMLFormElement, record: RecordFeature, address = ""): TokenControl[] {
+export function fillByTokens(form: HTMLFormElement, record: RecordFeature, address = ""): Control[] {
   const { autofill } = record.properties;
   return controlsOf(form).flatMap(({ control, field }) => {
     const token = tokenOf(field);
@@ -49,7 +43,7 @@ const TOKENS: ReadonlySet<string> = new Set([
 ]);
 
 /** What a control can hold of a value: of a select, the option of that value or of those words. */
-function valueFor(control: TokenControl, value: string): string {
+function valueFor(control: Control, value: string): string {
   if (!(control instanceof HTMLSelectElement)) return value;
   const wanted = value.toLowerCase();
   const options = [...control.options];

@@ -33,6 +33,7 @@ import { AddressLookups, type FilledBy } from "./address.ts";
 import { type Control, controlOf, frameOf, isByPerson, writeValue } from "./controls.ts";
 import { withFacts } from "./more-facts.ts";
 import { definitionFrom, firstLineOf } from "./plain-form.ts";
+import { FieldUndo } from "./undo.ts";
 
 export interface BindOptions {
   client: Client;
@@ -99,6 +100,7 @@ class FormBinding implements Binding {
   /** What each address was filled from last. */
   readonly #answers = new Map<string, FormAnswer>();
   readonly #stop = new AbortController();
+  readonly #undo: FieldUndo;
   #isFilling = false;
 
   constructor(
@@ -109,6 +111,7 @@ class FormBinding implements Binding {
     for (const name of addressesOf(this.#definition)) this.#addresses.set(name, this.#lookups(name));
     for (const [field, value] of Object.entries(options.record ?? {})) this.#put(field, value ?? "");
     const { signal } = this.#stop;
+    this.#undo = new FieldUndo(form, signal, (control) => this.#correct(control));
     form.addEventListener("input", (event) => this.#changed(event), { signal });
     form.addEventListener("change", (event) => this.#changed(event), { signal });
     form.addEventListener("click", (event) => this.#pressed(event), { signal });
@@ -353,26 +356,23 @@ class FormBinding implements Binding {
 
   #put(field: string, value: string): void {
     const control = controlOf(this.form, field);
-    if (control && control.value !== value) this.#quietly(() => writeValue(control, value));
+    if (!control || control.value === value) return;
+    // what this sets off is not the person's doing; a listener that throws does not come back here
+    this.#isFilling = true;
+    writeValue(control, value);
+    this.#isFilling = false;
   }
 
-  /** Writes values; what this sets off is not the person's doing. */
+  /** Writes values. */
   #write(fillings: readonly Filling[]): void {
     for (const { field, value } of fillings) {
-      this.#put(field, value);
       const control = controlOf(this.form, field);
-      if (control) this.#show(control);
+      if (!control) continue;
+      this.#undo.note(control, value);
+      this.#put(field, value);
+      this.#show(control);
     }
     this.#arrange();
-  }
-
-  #quietly(what: () => void): void {
-    this.#isFilling = true;
-    try {
-      what();
-    } finally {
-      this.#isFilling = false;
-    }
   }
 
   #show(control: Control): void {

@@ -1,20 +1,42 @@
-/** What a form's values stand in; an output is seen and never sent. */
-export type Control = HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement | HTMLOutputElement;
+/**
+ * What a form's values stand in; an output is seen and never sent. A custom element that takes part in forms and has a
+ * text as its value is one too.
+ */
+export type Control =
+  | HTMLInputElement
+  | HTMLSelectElement
+  | HTMLTextAreaElement
+  | HTMLOutputElement
+  | (HTMLElement & { name: string; value: string; disabled?: boolean });
+
+/** True for what a value can be read from and written into. */
+export function isControl(element: unknown): element is Control {
+  if (
+    element instanceof HTMLInputElement ||
+    element instanceof HTMLSelectElement ||
+    element instanceof HTMLTextAreaElement ||
+    element instanceof HTMLOutputElement
+  )
+    return true;
+  return (
+    element instanceof HTMLElement &&
+    element.localName.includes("-") &&
+    "value" in element &&
+    typeof element.value === "string"
+  );
+}
 
 /** The control of a form with a name; undefined for buttons and groups. */
 export function controlOf(form: HTMLFormElement, name: string): Control | undefined {
   const control = form.elements.namedItem(name);
-  return control instanceof HTMLInputElement ||
-    control instanceof HTMLSelectElement ||
-    control instanceof HTMLTextAreaElement ||
-    control instanceof HTMLOutputElement
-    ? control
-    : undefined;
+  return isControl(control) ? control : undefined;
 }
 
 /** Sets a value past the setter that a framework put in front of it, and fires what any framework listens to. */
 export function writeValue(control: Control, value: string): void {
-  Object.getOwnPropertyDescriptor(Object.getPrototypeOf(control), "value")?.set?.call(control, value);
+  const setter = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(control), "value")?.set;
+  if (setter) setter.call(control, value);
+  else control.value = value;
   if (control instanceof HTMLOutputElement) return;
   control.dispatchEvent(new Event("input", { bubbles: true }));
   control.dispatchEvent(new Event("change", { bubbles: true }));

@@ -1,4 +1,5 @@
 import type { Problem } from "@bibliotope/wire";
+import { isControl } from "./controls.ts";
 
 /**
  * Shows what a server found wrong at the fields of a form, as the browser shows its own (constraint validation); each
@@ -10,12 +11,7 @@ export function showProblem(form: HTMLFormElement, problem: Pick<Problem, "detai
   const issues = problem.issues?.length ? problem.issues : [{ parameter: "", message: problem.detail }];
   const elsewhere = issues.flatMap(({ parameter, message }) => {
     const control = parameter ? form.elements.namedItem(parameter) : null;
-    if (
-      !(control instanceof HTMLInputElement) &&
-      !(control instanceof HTMLSelectElement) &&
-      !(control instanceof HTMLTextAreaElement)
-    )
-      return [message];
+    if (!isControl(control) || !("setCustomValidity" in control)) return [message];
     control.setCustomValidity(message);
     const clear = () => {
       control.setCustomValidity("");

@@ -26,7 +26,6 @@ import { readUrlView, writeUrlView } from "./url-view.ts";
 import { Viewer } from "./viewer.ts";
 
 export type { MapLine, MapMarker } from "@bibliotope/core/sheet";
-export type { Followed, MapOptions } from "./options.ts";
 
 /** CSS pixels from the edge within which a marker that has the keyboard is brought further in. */
 const EDGE = 40;

@@ -68,6 +68,50 @@ describe("what a key is kept to", () => {
     }
   });
 
+  it("is one matrix: kind of key × where it is used from × kind of lookup × how it stands", async () => {
+    const OWN = "https://members.example";
+    const FROM = {
+      "a server": {},
+      "its page": { origin: OWN, "sec-fetch-site": "cross-site" },
+      "another page": { origin: "https://elsewhere.example", "sec-fetch-site": "cross-site" },
+    };
+    const wrong: string[] = [];
+    let tried = 0;
+    for (const kind of ["web", "srv", "app", "try"] as const)
+      for (const state of ["live", "ended", "withdrawn", "at its limit"] as const) {
+        const { id, key } = await make({
+          kind,
+          origins: kind === "web" ? [OWN] : [],
+          calls: ["suggest", "distance"],
+          ...(state === "ended" ? { endsAt: hours(-1) } : {}),
+          ...(state === "at its limit" ? { perMinute: 1 } : {}),
+        });
+        if (state === "withdrawn") await browser.send("DELETE", `/api/keys/${id}`, {});
+        const usual = kind === "web" ? FROM["its page"] : FROM["a server"];
+        if (state === "at its limit") await ask(LOOKUPS.distance, { key, headers: usual });
+        for (const [from, headers] of Object.entries(FROM))
+          for (const call of ["suggest", "distance", "forward"] as const) {
+            const isPlaceRight = kind === "try" || (kind === "web" ? from === "its page" : from === "a server");
+            const expected =
+              state === "ended" || state === "withdrawn"
+                ? 401
+                : !isPlaceRight || call === "forward"
+                  ? 403
+                  : state === "at its limit"
+                    ? 429
+                    : 200;
+            const { status, body } = await json(LOOKUPS[call], { key, headers });
+            tried++;
+            // each refusal says what to do
+            const isSaid = status === 200 || (body.detail?.length > 40 && body.status === status);
+            if (status !== expected || !isSaid)
+              wrong.push(`${kind} from ${from}, ${call}, ${state}: ${status}, not ${expected}`);
+          }
+      }
+    expect(tried).toBe(144);
+    expect(wrong).toEqual([]);
+  });
+
   it.each(Object.keys(LOOKUPS) as (keyof typeof LOOKUPS)[])("is the kind of lookup: %s alone", async (call) => {
     const { key } = await make({ calls: [call], name: `Only ${call}` });
     for (const [other, path] of Object.entries(LOOKUPS)) {
