@@ -19,6 +19,12 @@ function complaints(page: Page): string[] {
   return heard;
 }
 
+const startPlainPage = () =>
+  startExample(copyExample("plain-page", kit), "serve.mjs", {
+    BIBLIOTOPE_URL: ready().url,
+    BIBLIOTOPE_WEB_KEY: ready().keys.web,
+  });
+
 const suggestions = (page: Page) => page.getByRole("listbox", { name: "Suggestions" }).getByRole("option");
 const axe = async (page: Page) => (await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id);
 
@@ -26,11 +32,7 @@ test("a plain page without a build step: search, map and picture as elements, un
   page,
 }) => {
   const heard = complaints(page);
-  const folder = copyExample("plain-page", kit);
-  const { url, stop } = await startExample(folder, "serve.mjs", {
-    BIBLIOTOPE_URL: ready().url,
-    BIBLIOTOPE_WEB_KEY: ready().keys.web,
-  });
+  const { url, stop } = await startPlainPage();
   try {
     await page.goto(url);
     await page.getByRole("combobox", { name: "Find your address" }).click();
@@ -65,11 +67,7 @@ test("a plain page without a build step: search, map and picture as elements, un
 
 test("elements survive being moved, removed, put into a shadow root, reset and disabled", async ({ page }) => {
   const heard = complaints(page);
-  const folder = copyExample("plain-page", kit);
-  const { url, stop } = await startExample(folder, "serve.mjs", {
-    BIBLIOTOPE_URL: ready().url,
-    BIBLIOTOPE_WEB_KEY: ready().keys.web,
-  });
+  const { url, stop } = await startPlainPage();
   try {
     await page.goto(url);
     const box = page.getByRole("combobox", { name: "Find your address" });

@@ -1,6 +1,7 @@
 import type { SheetKind } from "@bibliotope/core/sheet";
 import type { Client } from "../client/client.ts";
 import type { ReliefPlace, ReliefView } from "../relief/relief-view.ts";
+import { say } from "../words/say.ts";
 
 export interface ReliefDoorTarget {
   client: Client;
@@ -27,10 +28,10 @@ export class ReliefDoor {
   constructor(private readonly target: ReliefDoorTarget) {}
 
   async open(place: ReliefPlace): Promise<void> {
-    const { client, label, langs, margin, element, say } = this.target;
+    const { client, label, langs, margin, element, say: tell } = this.target;
     if (this.#view || this.#isOpening) return;
     this.#isOpening = true;
-    say("Preparing the relief …");
+    tell(say("Preparing the relief …"));
     try {
       const { ReliefView } = await import("../relief/relief-view.ts").catch(() => {
         throw new NotLoaded();
@@ -42,17 +43,18 @@ export class ReliefDoor {
         sheet: this.target.sheet(),
         night: this.target.isNight(),
         ...(margin === undefined ? {} : { margin }),
+        say,
         closed: () => this.close(),
       });
       this.#view = view;
-      say("");
+      tell("");
       view.focus();
       await view.show(place);
     } catch (error) {
-      say(
+      tell(
         error instanceof NotLoaded
-          ? "What draws the relief did not come. Check the connection, then try again."
-          : "This browser cannot draw the ground in relief. The flat map stays.",
+          ? say("What draws the relief did not come. Check the connection, then try again.")
+          : say("This browser cannot draw the ground in relief. The flat map stays."),
       );
     } finally {
       this.#isOpening = false;

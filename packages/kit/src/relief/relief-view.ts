@@ -22,6 +22,7 @@ import type { Client } from "../client/client.ts";
 import { make } from "../map/make.ts";
 import { Tiles } from "../map/tiles.ts";
 import { adopt } from "../style.ts";
+import type { say } from "../words/say.ts";
 import { HeightField } from "./height-field.ts";
 import { type House, highestAround, housesOf, raise } from "./houses.ts";
 import { FIELD_OF_VIEW, makeSign, sizeSign } from "./sign.ts";
@@ -37,6 +38,8 @@ export interface ReliefOptions {
   langs: readonly string[];
   /** Metres of the camera above the highest roof around; 220 when not given. */
   margin?: number;
+  /** Its words in the language of the page: the relief comes as a script of its own, and knows none. */
+  say: typeof say;
   /** The person wants the flat map back. */
   closed(): void;
 }
@@ -70,17 +73,13 @@ const STEP = 0.8;
 const DOWN = 0.001;
 const LOWEST = Math.PI / 2 - 0.04;
 
-const HELP =
-  "Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.";
-
 /**
- * The ground around a place in three dimensions: the sheet draped over it, houses raised. It first looks straight down,
- * north up; then it can be turned by mouse, touch and keys.
+ * The ground around a place in three dimensions: first straight from above, then turned by mouse, touch and keys.
  * @throws when the browser cannot draw it (no WebGL)
  */
 export class ReliefView {
   readonly element = make("div", "bt-relief");
-  readonly #words = make("p", "bt-relief-words", "Preparing the relief …");
+  readonly #words = make("p", "bt-relief-words");
   readonly #renderer: WebGLRenderer;
   readonly #scene = new Scene();
   readonly #camera = new PerspectiveCamera(FIELD_OF_VIEW, 1, 2, 60_000);
@@ -138,7 +137,8 @@ export class ReliefView {
     const loading = new AbortController();
     this.#loading = loading;
     this.#place = place;
-    this.#words.textContent = "Preparing the relief …";
+    const { say } = this.options;
+    this.#words.textContent = say("Preparing the relief …");
     this.element.dataset.complete = "false";
     try {
       const ground = await this.#loadGround(place.at, loading.signal);
@@ -149,10 +149,13 @@ export class ReliefView {
       this.#height = ground.heights.at(ground.origin);
       this.#lay(ground, houses);
       this.lookDown(highestAround(houses, { x: 0, z: 0 }, ROOFS_AROUND, this.#height) - this.#height);
-      this.#words.textContent = `${place.label ? `${place.label}, ` : ""}${Math.round(this.#height)} m above the sea`;
+      const told = { place: place.label ?? "", n: Math.round(this.#height) };
+      this.#words.textContent = told.place
+        ? say("{place}, {n} m above the sea", told)
+        : say("{n} m above the sea", told);
     } catch (error) {
       if (loading.signal.aborted) return;
-      this.#words.textContent = `The relief did not come. ${error instanceof Error ? error.message : ""}`;
+      this.#words.textContent = `${say("The relief did not come.")} ${error instanceof Error ? error.message : ""}`;
     }
   }
 
@@ -192,12 +195,17 @@ export class ReliefView {
     element.tabIndex = 0;
     element.setAttribute("role", "application");
     element.setAttribute("aria-roledescription", "relief");
-    element.setAttribute("aria-label", `${this.options.label} in relief. ${HELP}`);
+    const { say, label } = this.options;
+    const words = say(
+      "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.",
+      { label },
+    );
+    element.setAttribute("aria-label", words);
     const bar = make("div", "bt-relief-bar");
     for (const [words, pressed] of [
-      ["Flat map", () => this.options.closed()],
-      ["Straight down", () => this.lookDown()],
-      ["North up", () => this.faceNorth()],
+      [say("Flat map"), () => this.options.closed()],
+      [say("Straight down"), () => this.lookDown()],
+      [say("North up"), () => this.faceNorth()],
     ] as const) {
       const button = make("button", "", words);
       button.type = "button";

@@ -137,6 +137,19 @@ const words: Words = {
     "arrows move, with Shift by little": "الأسهم تحرك، ومع Shift قليلًا",
     "Enter drops": "الإدخال يضع",
     "Esc puts back": "Esc يعيد",
+    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+      "{label} مجسمة. الأسهم تديرها وتميلها، زائد وناقص يقربان ويبعدان، N يديرها شمالًا، 0 ينظر إلى الأسفل مباشرة، Escape يعود إلى الخريطة المسطحة.",
+    "Flat map": "الخريطة المسطحة",
+    "Straight down": "إلى الأسفل مباشرة",
+    "North up": "الشمال إلى الأعلى",
+    "Preparing the relief …": "يجري إعداد المجسم …",
+    "{n} m above the sea": "{n} م فوق البحر",
+    "{place}, {n} m above the sea": "{place}، {n} م فوق البحر",
+    "The relief did not come.": "لم يصل المجسم.",
+    "What draws the relief did not come. Check the connection, then try again.":
+      "لم يصل ما يرسم المجسم. تحقق من الاتصال ثم حاول مرة أخرى.",
+    "This browser cannot draw the ground in relief. The flat map stays.":
+      "هذا المتصفح لا يستطيع رسم الأرض مجسمة. تبقى الخريطة المسطحة.",
   },
 };
 

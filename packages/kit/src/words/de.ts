@@ -124,6 +124,19 @@ const words: Words = {
     "arrows move, with Shift by little": "Pfeile bewegen, mit Umschalt um wenig",
     "Enter drops": "Eingabe setzt ab",
     "Esc puts back": "Esc setzt zurück",
+    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+      "{label} als Relief. Pfeiltasten drehen und neigen es, Plus und Minus gehen näher und weiter weg, N dreht nach Norden, 0 schaut senkrecht hinab, Escape geht zurück zur flachen Karte.",
+    "Flat map": "Flache Karte",
+    "Straight down": "Senkrecht hinab",
+    "North up": "Norden oben",
+    "Preparing the relief …": "Das Relief wird vorbereitet …",
+    "{n} m above the sea": "{n} m über dem Meer",
+    "{place}, {n} m above the sea": "{place}, {n} m über dem Meer",
+    "The relief did not come.": "Das Relief ist nicht gekommen.",
+    "What draws the relief did not come. Check the connection, then try again.":
+      "Was das Relief zeichnet, ist nicht gekommen. Prüfen Sie die Verbindung, und versuchen Sie es noch einmal.",
+    "This browser cannot draw the ground in relief. The flat map stays.":
+      "Dieser Browser kann das Gelände nicht als Relief zeichnen. Die flache Karte bleibt.",
   },
 };
 

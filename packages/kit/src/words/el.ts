@@ -123,6 +123,19 @@ const words: Words = {
     "arrows move, with Shift by little": "τα βέλη κινούν, με Shift λίγο",
     "Enter drops": "Enter αφήνει",
     "Esc puts back": "Esc επαναφέρει",
+    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+      "{label} ως ανάγλυφο. Τα βέλη το στρέφουν και το γέρνουν, συν και πλην πλησιάζουν και απομακρύνουν, N το στρέφει προς βορρά, 0 κοιτάζει ίσια κάτω, Escape γυρίζει στον επίπεδο χάρτη.",
+    "Flat map": "Επίπεδος χάρτης",
+    "Straight down": "Ίσια κάτω",
+    "North up": "Βορράς πάνω",
+    "Preparing the relief …": "Το ανάγλυφο ετοιμάζεται …",
+    "{n} m above the sea": "{n} μ. πάνω από τη θάλασσα",
+    "{place}, {n} m above the sea": "{place}, {n} μ. πάνω από τη θάλασσα",
+    "The relief did not come.": "Το ανάγλυφο δεν ήρθε.",
+    "What draws the relief did not come. Check the connection, then try again.":
+      "Ό,τι σχεδιάζει το ανάγλυφο δεν ήρθε. Ελέγξτε τη σύνδεση και δοκιμάστε ξανά.",
+    "This browser cannot draw the ground in relief. The flat map stays.":
+      "Αυτό το πρόγραμμα περιήγησης δεν μπορεί να σχεδιάσει το έδαφος ως ανάγλυφο. Ο επίπεδος χάρτης μένει.",
   },
 };
 

@@ -122,6 +122,19 @@ const words: Words = {
     "arrows move, with Shift by little": "las flechas mueven, con Mayús poco",
     "Enter drops": "Intro suelta",
     "Esc puts back": "Esc devuelve",
+    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+      "{label} en relieve. Las flechas lo giran y lo inclinan, más y menos acercan y alejan, N lo gira al norte, 0 mira recto hacia abajo, Esc vuelve al mapa plano.",
+    "Flat map": "Mapa plano",
+    "Straight down": "Recto hacia abajo",
+    "North up": "Norte arriba",
+    "Preparing the relief …": "Preparando el relieve …",
+    "{n} m above the sea": "{n} m sobre el mar",
+    "{place}, {n} m above the sea": "{place}, {n} m sobre el mar",
+    "The relief did not come.": "El relieve no llegó.",
+    "What draws the relief did not come. Check the connection, then try again.":
+      "Lo que dibuja el relieve no llegó. Revise la conexión e inténtelo de nuevo.",
+    "This browser cannot draw the ground in relief. The flat map stays.":
+      "Este navegador no puede dibujar el terreno en relieve. Queda el mapa plano.",
   },
 };
 

@@ -124,6 +124,19 @@ const words: Words = {
     "arrows move, with Shift by little": "les flèches déplacent, avec Maj un peu",
     "Enter drops": "Entrée pose",
     "Esc puts back": "Échap remet",
+    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+      "{label} en relief. Les flèches le tournent et l'inclinent, plus et moins rapprochent et éloignent, N le tourne vers le nord, 0 regarde droit vers le bas, Échap revient à la carte plane.",
+    "Flat map": "Carte plane",
+    "Straight down": "Droit vers le bas",
+    "North up": "Nord en haut",
+    "Preparing the relief …": "Préparation du relief …",
+    "{n} m above the sea": "{n} m au-dessus de la mer",
+    "{place}, {n} m above the sea": "{place}, {n} m au-dessus de la mer",
+    "The relief did not come.": "Le relief n'est pas arrivé.",
+    "What draws the relief did not come. Check the connection, then try again.":
+      "Ce qui dessine le relief n'est pas arrivé. Vérifiez la connexion, puis réessayez.",
+    "This browser cannot draw the ground in relief. The flat map stays.":
+      "Ce navigateur ne peut pas dessiner le terrain en relief. La carte plane reste.",
   },
 };
 

@@ -123,6 +123,19 @@ const words: Words = {
     "arrows move, with Shift by little": "le frecce muovono, con Maiusc di poco",
     "Enter drops": "Invio posa",
     "Esc puts back": "Esc rimette",
+    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+      "{label} in rilievo. Le frecce lo girano e lo inclinano, più e meno avvicinano e allontanano, N lo gira a nord, 0 guarda dritto in giù, Esc torna alla mappa piana.",
+    "Flat map": "Mappa piana",
+    "Straight down": "Dritto in giù",
+    "North up": "Nord in alto",
+    "Preparing the relief …": "Preparazione del rilievo …",
+    "{n} m above the sea": "{n} m sul mare",
+    "{place}, {n} m above the sea": "{place}, {n} m sul mare",
+    "The relief did not come.": "Il rilievo non è arrivato.",
+    "What draws the relief did not come. Check the connection, then try again.":
+      "Ciò che disegna il rilievo non è arrivato. Controlli la connessione e riprovi.",
+    "This browser cannot draw the ground in relief. The flat map stays.":
+      "Questo browser non può disegnare il terreno in rilievo. Resta la mappa piana.",
   },
 };
 

@@ -124,6 +124,19 @@ const words: Words = {
     "arrows move, with Shift by little": "pijltjes bewegen, met Shift een beetje",
     "Enter drops": "Enter zet neer",
     "Esc puts back": "Esc zet terug",
+    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+      "{label} in reliëf. Pijltjestoetsen draaien en kantelen het, plus en min gaan dichterbij en verder weg, N draait naar het noorden, 0 kijkt recht naar beneden, Escape gaat terug naar de vlakke kaart.",
+    "Flat map": "Vlakke kaart",
+    "Straight down": "Recht naar beneden",
+    "North up": "Noorden boven",
+    "Preparing the relief …": "Het reliëf wordt voorbereid …",
+    "{n} m above the sea": "{n} m boven de zee",
+    "{place}, {n} m above the sea": "{place}, {n} m boven de zee",
+    "The relief did not come.": "Het reliëf is niet gekomen.",
+    "What draws the relief did not come. Check the connection, then try again.":
+      "Wat het reliëf tekent is niet gekomen. Kijk de verbinding na en probeer het opnieuw.",
+    "This browser cannot draw the ground in relief. The flat map stays.":
+      "Deze browser kan het terrein niet in reliëf tekenen. De vlakke kaart blijft.",
   },
 };
 

@@ -132,6 +132,19 @@ const words: Words = {
     "arrows move, with Shift by little": "strzałki przesuwają, z Shift o trochę",
     "Enter drops": "Enter stawia",
     "Esc puts back": "Esc cofa",
+    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+      "{label} jako rzeźba terenu. Strzałki obracają i pochylają, plus i minus przybliżają i oddalają, N obraca na północ, 0 patrzy prosto w dół, Escape wraca do płaskiej mapy.",
+    "Flat map": "Płaska mapa",
+    "Straight down": "Prosto w dół",
+    "North up": "Północ u góry",
+    "Preparing the relief …": "Przygotowanie rzeźby terenu …",
+    "{n} m above the sea": "{n} m nad morzem",
+    "{place}, {n} m above the sea": "{place}, {n} m nad morzem",
+    "The relief did not come.": "Rzeźba terenu nie dotarła.",
+    "What draws the relief did not come. Check the connection, then try again.":
+      "To, co rysuje rzeźbę terenu, nie dotarło. Sprawdź połączenie i spróbuj ponownie.",
+    "This browser cannot draw the ground in relief. The flat map stays.":
+      "Ta przeglądarka nie potrafi narysować rzeźby terenu. Zostaje płaska mapa.",
   },
 };
 

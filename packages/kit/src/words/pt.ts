@@ -122,6 +122,19 @@ const words: Words = {
     "arrows move, with Shift by little": "as setas movem, com Shift pouco",
     "Enter drops": "Enter pousa",
     "Esc puts back": "Esc repõe",
+    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+      "{label} em relevo. As setas rodam-no e inclinam-no, mais e menos aproximam e afastam, N roda-o para norte, 0 olha a direito para baixo, Escape volta ao mapa plano.",
+    "Flat map": "Mapa plano",
+    "Straight down": "A direito para baixo",
+    "North up": "Norte em cima",
+    "Preparing the relief …": "A preparar o relevo …",
+    "{n} m above the sea": "{n} m acima do mar",
+    "{place}, {n} m above the sea": "{place}, {n} m acima do mar",
+    "The relief did not come.": "O relevo não chegou.",
+    "What draws the relief did not come. Check the connection, then try again.":
+      "O que desenha o relevo não chegou. Verifique a ligação e tente de novo.",
+    "This browser cannot draw the ground in relief. The flat map stays.":
+      "Este navegador não consegue desenhar o terreno em relevo. Fica o mapa plano.",
   },
 };
 

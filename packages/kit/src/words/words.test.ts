@@ -25,8 +25,7 @@ function sentences(): string[] {
     "Zoom in",
     "Zoom out",
   ];
-  // what is handed on was put into words before
-  return [...new Set([...said, ...named])].filter((text) => text && !/^Preparing the relief/.test(text)).sort();
+  return [...new Set([...said, ...named])].filter(Boolean).sort();
 }
 
 const valuesIn = (text: string) => [...text.matchAll(/\{(\w+)\}/g)].map(([, name]) => name).sort();

@@ -1,4 +1,5 @@
 import { useEffect } from "react";
+import { useSessionQuery } from "../state/api.ts";
 import { draft } from "../state/draft.slice.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { forgetUnsaved } from "../state/unsaved.ts";
@@ -9,6 +10,7 @@ import { moment } from "../ui/moment.ts";
 export function SaveState({ reload }: { reload: () => void }) {
   const state = useStudio(({ draft }) => draft);
   const dispatch = useStudioDispatch();
+  const mayOnlyLook = useSessionQuery().data?.role === "look";
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
       const inText = (event.target as HTMLElement).closest("input, textarea");
@@ -29,7 +31,9 @@ export function SaveState({ reload }: { reload: () => void }) {
         role="status"
         className={state.saving === "failed" || state.saving === "conflict" ? "text-ochre" : "text-quiet"}
       >
-        {wordsFor(state.saving, state.revision, state.savedAt, state.words)}
+        {mayOnlyLook
+          ? `draft ${state.revision} · you may look; what you change is not saved`
+          : wordsFor(state.saving, state.revision, state.savedAt, state.words)}
       </span>
       {state.saving === "conflict" ? <Button onClick={loadNewest}>Load the newest</Button> : null}
       {state.past.length ? <Button onClick={() => dispatch(draft.undone())}>Undo</Button> : null}

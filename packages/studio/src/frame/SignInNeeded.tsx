@@ -1,8 +1,8 @@
 import { type FormEvent, useState } from "react";
 import { useSearchParams } from "react-router";
-import { INPUT, Labelled } from "../compose/Labelled.tsx";
 import { useSignInMutation, wordsOf } from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
+import { TextField } from "../ui/TextField.tsx";
 
 /** Shown instead of any view while nobody is signed in. */
 export function SignInNeeded() {
@@ -26,31 +26,15 @@ export function SignInNeeded() {
         by name and password, if you have one.
       </p>
       <form onSubmit={submit} className="mt-5 grid gap-3 rounded-md border border-rule bg-page p-5">
-        <Labelled label="Name">
-          {(id) => (
-            <input
-              id={id}
-              className={INPUT}
-              autoComplete="username"
-              required
-              value={name}
-              onChange={(event) => setName(event.target.value)}
-            />
-          )}
-        </Labelled>
-        <Labelled label="Password">
-          {(id) => (
-            <input
-              id={id}
-              type="password"
-              className={INPUT}
-              autoComplete="current-password"
-              required
-              value={password}
-              onChange={(event) => setPassword(event.target.value)}
-            />
-          )}
-        </Labelled>
+        <TextField label="Name" autoComplete="username" required value={name} change={setName} />
+        <TextField
+          label="Password"
+          type="password"
+          autoComplete="current-password"
+          required
+          value={password}
+          change={setPassword}
+        />
         {error ? (
           <p role="alert" className="text-madder">
             {wordsOf(error)}

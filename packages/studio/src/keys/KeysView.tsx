@@ -1,5 +1,5 @@
 import type { KeySummary } from "@bibliotope/wire";
-import { useKeysQuery, wordsOf } from "../state/api.ts";
+import { useKeysQuery, useSessionQuery, wordsOf } from "../state/api.ts";
 import { moment } from "../ui/moment.ts";
 import { ChangeKey, MakeKey, ReplaceKey, WithdrawKey } from "./KeySheets.tsx";
 import { UseView } from "./UseView.tsx";
@@ -7,16 +7,18 @@ import { KIND_WORDS, keptTo, standing } from "./words.ts";
 
 /** The door of the service: which keys there are, what each is kept to, and when it was used last. */
 export function KeysView() {
+  const isManager = useSessionQuery().data?.role === "manage";
   const { data: keys, error, isLoading } = useKeysQuery(undefined, { refetchOnMountOrArgChange: true });
   return (
     <main className="mx-auto w-full max-w-6xl px-5 py-7">
       <div className="flex items-center justify-between">
         <h1 className="font-serif text-[26px] font-semibold">Keys</h1>
-        <MakeKey />
+        {isManager ? <MakeKey /> : null}
       </div>
       <p className="mt-1 max-w-[46rem] text-quiet">
         Every lookup carries a key. One that stands in pages works only from the origins that it names; one for servers
         is refused from browsers. Each can be kept to kinds of lookup, to countries, to an amount, and to a last day.
+        {isManager ? "" : " Only people who manage this workbench make and change them."}
       </p>
       {error ? (
         <p role="alert" className="mt-3 text-ochre">
@@ -45,7 +47,7 @@ export function KeysView() {
             </thead>
             <tbody>
               {keys.map((held) => (
-                <Row key={held.id} held={held} />
+                <Row key={held.id} held={held} isManager={isManager} />
               ))}
             </tbody>
           </table>
@@ -57,7 +59,7 @@ export function KeysView() {
   );
 }
 
-function Row({ held }: { held: KeySummary }) {
+function Row({ held, isManager }: { held: KeySummary; isManager: boolean }) {
   const limits = keptTo(held);
   const isOver = standing(held) === "ended";
   return (
@@ -83,9 +85,13 @@ function Row({ held }: { held: KeySummary }) {
       </td>
       <td className="px-4">
         <span className="flex justify-end gap-3">
-          <ChangeKey held={held} />
-          <ReplaceKey held={held} />
-          <WithdrawKey held={held} />
+          {isManager ? (
+            <>
+              <ChangeKey held={held} />
+              <ReplaceKey held={held} />
+              <WithdrawKey held={held} />
+            </>
+          ) : null}
         </span>
       </td>
     </tr>

@@ -1,5 +1,5 @@
 import { type KeySummary, USE_OUTCOMES, type UsesAnswer } from "@bibliotope/wire";
-import { lazy, Suspense, useMemo, useState } from "react";
+import { type ComponentProps, lazy, Suspense, useMemo, useState } from "react";
 import { type Uses, usesQuery, useUsesQuery, wordsOf } from "../state/api.ts";
 import { Segmented } from "../ui/Segmented.tsx";
 import { CALL_WORDS, lookupsOf, momentsOf, OUTCOME_WORDS, sumOf } from "./words.ts";
@@ -95,38 +95,39 @@ function Figures({ answer }: { answer: UsesAnswer }) {
         }
       >
         <div className="mt-4 grid gap-5 lg:grid-cols-2">
-          <figure className="min-w-0">
-            <figcaption className="mb-1 flex flex-wrap gap-x-4 text-[12.5px] text-quiet">
-              Lookups, by how they ended
-              {shown.outcomes.map(({ name, colour }) => (
-                <Legend key={name} name={name} colour={colour} />
-              ))}
-            </figcaption>
-            <UseChart
-              kind="bar"
-              label="Lookups over time, by how they ended; the table below has the sums"
-              moments={shown.labels}
-              series={shown.outcomes}
-            />
-          </figure>
-          <figure className="min-w-0">
-            <figcaption className="mb-1 flex flex-wrap gap-x-4 text-[12.5px] text-quiet">
-              Milliseconds
-              {shown.times.map(({ name, colour }) => (
-                <Legend key={name} name={name} colour={colour} />
-              ))}
-            </figcaption>
-            <UseChart
-              kind="line"
-              label="Milliseconds that lookups took over time: the median and the 99th percentile"
-              moments={shown.labels}
-              series={shown.times}
-            />
-          </figure>
+          <Drawn
+            title="Lookups, by how they ended"
+            kind="bar"
+            label="Lookups over time, by how they ended; the table below has the sums"
+            moments={shown.labels}
+            series={shown.outcomes}
+          />
+          <Drawn
+            title="Milliseconds"
+            kind="line"
+            label="Milliseconds that lookups took over time: the median and the 99th percentile"
+            moments={shown.labels}
+            series={shown.times}
+          />
         </div>
       </Suspense>
       <CallTable answer={answer} />
     </>
+  );
+}
+
+/** A chart with what its colours mean. */
+function Drawn({ title, ...chart }: { title: string } & ComponentProps<typeof UseChart>) {
+  return (
+    <figure className="min-w-0">
+      <figcaption className="mb-1 flex flex-wrap gap-x-4 text-[12.5px] text-quiet">
+        {title}
+        {chart.series.map(({ name, colour }) => (
+          <Legend key={name} name={name} colour={colour} />
+        ))}
+      </figcaption>
+      <UseChart {...chart} />
+    </figure>
   );
 }
 

@@ -1,9 +1,9 @@
 import type { SessionAnswer } from "@bibliotope/wire";
 import { type FormEvent, useState } from "react";
-import { INPUT, Labelled } from "../compose/Labelled.tsx";
 import { useChangePasswordMutation, useSignOutMutation, wordsOf } from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
 import { Sheet, SheetClose } from "../ui/Sheet.tsx";
+import { TextField } from "../ui/TextField.tsx";
 import { People } from "./People.tsx";
 import { ROLE_WORDS } from "./roles.ts";
 
@@ -57,37 +57,27 @@ function Password({ hasPassword }: { hasPassword: boolean }) {
     <form onSubmit={submit} className="mt-4 flex flex-wrap items-end gap-3">
       {hasPassword ? (
         <div className="w-[12rem]">
-          <Labelled label="Password now">
-            {(id) => (
-              <input
-                id={id}
-                type="password"
-                autoComplete="current-password"
-                required
-                className={INPUT}
-                value={before}
-                onChange={(event) => setBefore(event.target.value)}
-              />
-            )}
-          </Labelled>
+          <TextField
+            label="Password now"
+            type="password"
+            autoComplete="current-password"
+            required
+            value={before}
+            change={setBefore}
+          />
         </div>
       ) : null}
       <div className={hasPassword ? "w-[12rem]" : "w-[18rem]"}>
-        <Labelled label={hasPassword ? "New password" : "A password, to sign in without a link"}>
-          {(id) => (
-            <input
-              id={id}
-              type="password"
-              autoComplete="new-password"
-              required
-              minLength={10}
-              maxLength={200}
-              className={INPUT}
-              value={password}
-              onChange={(event) => setPassword(event.target.value)}
-            />
-          )}
-        </Labelled>
+        <TextField
+          label={hasPassword ? "New password" : "A password, to sign in without a link"}
+          type="password"
+          autoComplete="new-password"
+          required
+          minLength={10}
+          maxLength={200}
+          value={password}
+          change={setPassword}
+        />
       </div>
       <Button type="submit" disabled={isLoading}>
         {hasPassword ? "Change it" : "Set it"}

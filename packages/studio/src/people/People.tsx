@@ -1,6 +1,6 @@
 import { type PersonSummary, ROLES, type Role } from "@bibliotope/wire";
 import { type FormEvent, useState } from "react";
-import { INPUT, Labelled } from "../compose/Labelled.tsx";
+import { Labelled } from "../compose/Labelled.tsx";
 import {
   useChangePersonMutation,
   useMakePersonMutation,
@@ -10,6 +10,7 @@ import {
 } from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
 import { moment } from "../ui/moment.ts";
+import { TextField } from "../ui/TextField.tsx";
 import { ROLE_WORDS } from "./roles.ts";
 
 const SELECT = "h-[30px] rounded border border-edge bg-field px-1.5";
@@ -114,36 +115,19 @@ function MakePerson() {
   return (
     <form onSubmit={submit} aria-label="Let somebody in" className="mt-3 flex flex-wrap items-end gap-3">
       <div className="w-[12rem]">
-        <Labelled label="Name">
-          {(id) => (
-            <input
-              id={id}
-              required
-              maxLength={60}
-              autoComplete="off"
-              className={INPUT}
-              value={name}
-              onChange={(event) => setName(event.target.value)}
-            />
-          )}
-        </Labelled>
+        <TextField label="Name" required maxLength={60} autoComplete="off" value={name} change={setName} />
       </div>
       <div className="w-[12rem]">
-        <Labelled label="First password, ten characters or more">
-          {(id) => (
-            <input
-              id={id}
-              type="password"
-              required
-              minLength={10}
-              maxLength={200}
-              autoComplete="new-password"
-              className={INPUT}
-              value={password}
-              onChange={(event) => setPassword(event.target.value)}
-            />
-          )}
-        </Labelled>
+        <TextField
+          label="First password, ten characters or more"
+          type="password"
+          required
+          minLength={10}
+          maxLength={200}
+          autoComplete="new-password"
+          value={password}
+          change={setPassword}
+        />
       </div>
       <Labelled label="May">
         {(id) => (
