@@ -19,6 +19,7 @@ const FLOORS = {
   search: ["text", "geo", "geodesic", "pattern", "place", "index"],
   form: ["text", "geo", "pattern", "place"],
   formats: ["text", "geo", "place", "pattern"],
+  bring: ["text", "geo", "place"],
   sheet: ["geo", "geodesic"],
 };
 const floor = ([name, allowed]) => ({
@@ -59,7 +60,7 @@ module.exports = {
       severity: "error",
       comment: "what the kit costs in bytes is counted; types of places are free",
       from: { path: "^packages/kit/src/", pathNot: "\\.test\\.ts$" },
-      to: { path: "^packages/core/src/(index|search|formats|text|place)/", dependencyTypesNot: ["type-only"] },
+      to: { path: "^packages/core/src/(index|search|formats|bring|text|place)/", dependencyTypesNot: ["type-only"] },
     },
     {
       name: "no-unresolvable",

@@ -3,6 +3,7 @@ import cookieParser from "cookie-parser";
 import express, { type Express, type RequestHandler } from "express";
 import type { Knex } from "knex";
 import type { Logger } from "pino";
+import type { Files } from "./bring/files.ts";
 import type { PublishedForms } from "./forms/published-forms.ts";
 import type { Heights } from "./heights/heights.ts";
 import { openToPages } from "./http/cors.ts";
@@ -14,13 +15,16 @@ import { pagePolicy } from "./http/pages.ts";
 import { BODY_LIMIT, HttpProblem, problems } from "./http/problem.ts";
 import { requireSession } from "./http/session.ts";
 import { playSituation } from "./http/situations.ts";
+import type { Jobs } from "./jobs/jobs.ts";
 import type { KeyRing } from "./keys/key-ring.ts";
 import type { Permits } from "./keys/permits.ts";
 import type { UseCounter } from "./keys/use-counter.ts";
 import type { LiveIndex } from "./publication/live-index.ts";
 import { countryRoutes } from "./routes/countries.route.ts";
+import { dataRoutes, fileRoutes } from "./routes/data.route.ts";
 import { formRoutes } from "./routes/forms.route.ts";
 import { heightRoutes } from "./routes/height.route.ts";
+import { jobRoutes } from "./routes/jobs.route.ts";
 import { lookupRoutes } from "./routes/lookups.route.ts";
 import { manageRoutes } from "./routes/manage.route.ts";
 import { formPageRoute, kitRoutes, studioRoutes } from "./routes/pages.route.ts";
@@ -42,6 +46,8 @@ export interface House {
   permits: Permits;
   counter: UseCounter;
   published: PublishedForms;
+  jobs: Jobs;
+  files: Files;
   sessions: Sessions;
   log: Logger;
   /** The web key of our own pages, and the try key with which a form is rehearsed. */
@@ -85,7 +91,10 @@ export function makeApp(house: House): Express {
   const api = express.Router();
   api.use(
     requireSession(house.sessions),
+    fileRoutes(house),
     express.json({ limit: BODY_LIMIT, strict: false }),
+    dataRoutes(house),
+    jobRoutes(house.database, house.jobs),
     manageRoutes({ ...house, studioKey: house.webKey, tryKey: house.tryKey }),
   );
   app.use("/api", api);

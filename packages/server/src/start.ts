@@ -4,18 +4,23 @@ import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import type { Logger } from "pino";
 import { makeApp } from "./app.ts";
+import { Files } from "./bring/files.ts";
+import { loader } from "./bring/loader.ts";
 import { connect, migrate } from "./database/connect.ts";
 import { PublishedForms } from "./forms/published-forms.ts";
 import { seedForms } from "./forms/seed-forms.ts";
+import { countVersions } from "./gazetteer/data-sets.repository.ts";
 import { seedIslands } from "./gazetteer/seed-islands.ts";
 import { Heights } from "./heights/heights.ts";
 import { readOwnGrids } from "./heights/own-grids.ts";
+import { Jobs } from "./jobs/jobs.ts";
 import { demoKeys } from "./keys/demo-keys.ts";
 import { KeyRing } from "./keys/key-ring.ts";
 import { Permits } from "./keys/permits.ts";
 import { UseCounter } from "./keys/use-counter.ts";
 import { listen } from "./listen.ts";
 import { LiveIndex } from "./publication/live-index.ts";
+import { publisher } from "./publication/publish.ts";
 import { SegmentStore } from "./publication/segment-store.ts";
 import { SheetTiles } from "./sheets/sheet-tiles.ts";
 import { Signals } from "./signals.ts";
@@ -64,9 +69,10 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   const own = settings.heightsFolder ? await readOwnGrids(settings.heightsFolder, say) : [];
   const heights = new Heights(database, own);
   let shown = 0;
+  const store = new SegmentStore(join(settings.home, "segments"), settings.databaseUrl);
   const index = new LiveIndex(
     database,
-    new SegmentStore(join(settings.home, "segments"), settings.databaseUrl),
+    store,
     (read, total) => {
       const tenths = Math.floor((read / Math.max(1, total)) * 10);
       if (tenths > shown) say(`Building the index: ${tenths * 10} % of ${total.toLocaleString("en")} records`);
@@ -76,7 +82,14 @@ export async function start(settings: Settings, log: Logger, say: (words: string
       await Promise.all([tiles.load(versions), heights.load(versions)]);
     },
   );
-  await Promise.all([ring.refresh(), published.refresh()]);
+  await Promise.all([ring.refresh(), published.refresh(), countVersions(database)]);
+  const files = new Files(database, join(settings.home, "files"));
+  const jobs = new Jobs(
+    database,
+    settings.databaseUrl,
+    { load: loader(settings.databaseUrl), publish: publisher(database, store, index) },
+    log,
+  );
 
   const app = makeApp({
     version: VERSION,
@@ -88,6 +101,8 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     permits,
     counter,
     published,
+    jobs,
+    files,
     log,
     sessions: new Sessions(database),
     webKey: keys.web,
@@ -118,7 +133,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   // npm start is our parent; when it is gone, so are we
   process.once("disconnect", () => void stop());
   await index.refresh();
-  await signals.start();
+  await Promise.all([signals.start(), jobs.start(), files.sweep()]);
   const link = await nextLink();
   console.log(
     `\n  Bibliotope is ready at ${url}\n\n  Sign in with this link, which works once:\n  ${link}\n\n  Press Ctrl-C to stop.\n`,
@@ -139,7 +154,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     await rm(readyFile, { force: true });
     server.close();
     server.closeAllConnections();
-    await signals.stop();
+    await Promise.all([signals.stop(), jobs.stop()]);
     for (const timer of timers) clearInterval(timer);
     await Promise.allSettled([noteUses(), permits.stop()]);
     await tiles.stop();

@@ -31,6 +31,12 @@ export const router = createBrowserRouter([
         ],
       },
       { path: "/lookups/*", element: <LookupsView /> },
+      { path: "/data", lazy: async () => ({ Component: (await import("./data/DataRoom.tsx")).DataRoom }) },
+      { path: "/data/bring", lazy: async () => ({ Component: (await import("./data/BringView.tsx")).BringView }) },
+      {
+        path: "/data/versions/:id",
+        lazy: async () => ({ Component: (await import("./data/VersionView.tsx")).VersionView }),
+      },
       { path: "/keys", element: <KeysView /> },
       {
         path: "/pieces/:piece?",

@@ -1,6 +1,7 @@
 export * from "./answers.ts";
 export * from "./asking.ts";
 export * from "./calls.ts";
+export * from "./data.ts";
 export * from "./form.ts";
 export * from "./manage.ts";
 export { openApi } from "./openapi.ts";

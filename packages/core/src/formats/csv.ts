@@ -30,7 +30,12 @@ export function tableOf(
   columns: readonly string[],
   rows: readonly (readonly (string | number | undefined)[])[],
 ): string {
-  return [columns, ...rows].map((row) => `${row.map(cell).join(",")}\r\n`).join("");
+  return [columns, ...rows].map(rowOf).join("");
+}
+
+/** One row of a table as RFC 4180 has it. */
+export function rowOf(row: readonly (string | number | undefined)[]): string {
+  return `${row.map(cell).join(",")}\r\n`;
 }
 
 function cell(value: string | number | undefined): string {

@@ -1,23 +1,36 @@
+import type { Position } from "../geo/index.ts";
 import type { LookupFeature } from "./lookup.ts";
 
 /** Waypoints, one for each record: GPX 1.1, positions in WGS 84 degrees. */
 export function gpxOf(features: readonly LookupFeature[]): string {
   const waypoints = features.map(({ id, properties: { at, kind, line, lines, parts } }) =>
-    [
-      `  <wpt lat="${at.lat}" lon="${at.lon}">`,
-      `    <name>${escapeXml(parts.place?.name ?? line)}</name>`,
-      `    <desc>${escapeXml(lines.join(", "))}</desc>`,
-      `    <src>${escapeXml(id)}</src>`,
-      `    <type>${kind}</type>`,
-      "  </wpt>",
-    ].join("\n"),
+    waypointOf({ at, name: parts.place?.name ?? line, description: lines.join(", "), source: id, type: kind }),
   );
+  return `${GPX_HEAD}${waypoints.join("")}${GPX_FOOT}`;
+}
+
+/** What stands before and after the waypoints of a GPX file. */
+export const GPX_HEAD =
+  '<?xml version="1.0" encoding="UTF-8"?>\n<gpx version="1.1" creator="Bibliotope" xmlns="http://www.topografix.com/GPX/1/1">\n';
+export const GPX_FOOT = "</gpx>\n";
+
+export interface Waypoint {
+  at: Position;
+  name: string;
+  description: string;
+  source: string;
+  type: string;
+}
+
+/** One waypoint of a GPX file, in its lines. */
+export function waypointOf({ at, name, description, source, type }: Waypoint): string {
   return [
-    '<?xml version="1.0" encoding="UTF-8"?>',
-    '<gpx version="1.1" creator="Bibliotope" xmlns="http://www.topografix.com/GPX/1/1">',
-    ...waypoints,
-    "</gpx>",
-    "",
+    `  <wpt lat="${at.lat}" lon="${at.lon}">`,
+    `    <name>${escapeXml(name)}</name>`,
+    `    <desc>${escapeXml(description)}</desc>`,
+    `    <src>${escapeXml(source)}</src>`,
+    `    <type>${escapeXml(type)}</type>`,
+    "  </wpt>\n",
   ].join("\n");
 }
 

@@ -1,7 +1,7 @@
 export { checkGrid, readAsciiGrid } from "./ascii-grid.ts";
-export { CSV_COLUMNS, csvOf, tableOf } from "./csv.ts";
+export { CSV_COLUMNS, csvOf, rowOf, tableOf } from "./csv.ts";
 export { type Feature, type FeatureCollection, featureOf, type PointFeature } from "./geojson.ts";
 export { geojsonSeqOf } from "./geojson-seq.ts";
-export { gpxOf } from "./gpx.ts";
+export { GPX_FOOT, GPX_HEAD, gpxOf, type Waypoint, waypointOf } from "./gpx.ts";
 export type { LookupFeature } from "./lookup.ts";
 export { vcardOf } from "./vcard.ts";

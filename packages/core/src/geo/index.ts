@@ -13,4 +13,5 @@ export {
   type Ring,
   roundDegrees,
 } from "./position.ts";
+export { fromUtm, fromWebMercator, readUtmZone } from "./projected.ts";
 export { readPosition } from "./read-position.ts";

@@ -3,6 +3,7 @@ export { FORMAT, SegmentError } from "./container.ts";
 export { buildPointTree, nearestPoints, type PointTree } from "./kd-tree.ts";
 export { AREAS, GROUPS, NO_NUMBER, NONE, POSTCODES, REST, type SegmentMeta, type Source } from "./layout.ts";
 export { countBits, hintOf, lettersOf } from "./letters.ts";
+export { Merger } from "./merge.ts";
 export { type Overlaid, Overlay, OverlayError } from "./overlay.ts";
 export type { AddressInput, AreaInput, PlaceInput, PostcodeInput, RecordSink, StreetInput } from "./records.ts";
 export { Segment } from "./segment.ts";

@@ -40,6 +40,13 @@ export function fold(source: string): Folded {
   return { text, from };
 }
 
+/** A name by which others of the same are found: folded, words apart by one space, no other signs. */
+export function plainName(name: string): string {
+  return fold(name)
+    .text.replace(/[^\p{L}\p{N}]+/gu, " ")
+    .trim();
+}
+
 /** Characters met so far without case and marks; texts come from a few alphabets, so this stays small. */
 const bareOf = new Map<string, readonly string[]>();
 const MOST_KEPT = 4096;

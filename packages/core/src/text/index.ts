@@ -1,4 +1,4 @@
-export { type Folded, fold, hasOtherScript } from "./fold.ts";
+export { type Folded, fold, hasOtherScript, plainName } from "./fold.ts";
 export { LANGUAGES, type LanguagePack, type NumberRole } from "./languages/index.ts";
 export { Lexicon, lexiconOf } from "./lexicon.ts";
 export { MAX_TOKEN_LENGTH, MAX_TOKENS, type Token, tokenize } from "./tokens.ts";

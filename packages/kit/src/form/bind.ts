@@ -357,10 +357,13 @@ class FormBinding implements Binding {
   #put(field: string, value: string): void {
     const control = controlOf(this.form, field);
     if (!control || control.value === value) return;
-    // what this sets off is not the person's doing; a listener that throws does not come back here
+    // what this sets off is not the person's doing
     this.#isFilling = true;
-    writeValue(control, value);
-    this.#isFilling = false;
+    try {
+      writeValue(control, value);
+    } finally {
+      this.#isFilling = false;
+    }
   }
 
   /** Writes values. */

@@ -49,6 +49,7 @@ export class OutcomePlace {
     this.clear();
     this.#words.textContent = words;
     this.#typed.hidden = !offersTyped;
+    this.#reveal();
   }
 
   /** Lets the person choose; what sets the candidates apart is marked. */
@@ -82,6 +83,12 @@ export class OutcomePlace {
         return item;
       }),
     );
+    this.#reveal();
+  }
+
+  /** Words that nobody sees help nobody: a button at the foot of a window would say what came of it below the fold. */
+  #reveal(): void {
+    this.element.scrollIntoView?.({ block: "nearest" });
   }
 
   #move(event: KeyboardEvent): void {

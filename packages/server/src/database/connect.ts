@@ -27,7 +27,7 @@ export async function migrate(database: Knex): Promise<void> {
 }
 
 /** Numbers of advisory locks, one list so that no two clash. */
-export const LOCKS = { migrate: 487001, seed: 487002, build: 487003 } as const;
+export const LOCKS = { migrate: 487001, seed: 487002, build: 487003, jobs: 487004 } as const;
 
 /** Codes of Node and PostgreSQL that mean: the database cannot be reached now. */
 const AWAY = new Set([

@@ -1,8 +1,12 @@
-import { Readable } from "node:stream";
-import { pipeline } from "node:stream/promises";
+import { once } from "node:events";
+import { Readable, type Writable } from "node:stream";
+import { finished, pipeline } from "node:stream/promises";
 import type { Knex } from "knex";
 import type { ClientBase } from "pg";
 import { from as copyFrom } from "pg-copy-streams";
+
+/** Letters that are handed on at once. */
+const PIECE = 65_536;
 
 export type Cell = string | number | null;
 
@@ -17,8 +21,52 @@ export async function copyRows(
   rows: Iterable<readonly Cell[]>,
 ): Promise<void> {
   const client: ClientBase = await connectionOf(transaction);
-  const quoted = columns.map((column) => `"${column}"`).join(", ");
-  await pipeline(Readable.from(linesOf(rows)), client.query(copyFrom(`copy "${table}" (${quoted}) from stdin`)));
+  await pipeline(Readable.from(linesOf(rows)), client.query(copyFrom(copyWords(table, columns))));
+}
+
+const copyWords = (table: string, columns: readonly string[]) =>
+  `copy "${table}" (${columns.map((column) => `"${column}"`).join(", ")}) from stdin`;
+
+/** Opens a COPY that rows are written to one by one; the transaction can do nothing else until it ends. */
+export async function openCopy(
+  transaction: Knex.Transaction,
+  table: string,
+  columns: readonly string[],
+): Promise<RowCopy> {
+  return new RowCopy((await connectionOf(transaction)).query(copyFrom(copyWords(table, columns))), columns.length);
+}
+
+export class RowCopy {
+  #piece = "";
+
+  constructor(
+    private readonly stream: Writable,
+    private readonly columns: number,
+  ) {}
+
+  /** A row with fewer cells than the copy has columns gets nulls for the rest. */
+  row(cells: readonly Cell[]): void {
+    let line = cellText(cells[0]);
+    for (let i = 1; i < this.columns; i++) line += `\t${i < cells.length ? cellText(cells[i]) : "\\N"}`;
+    this.#piece += `${line}\n`;
+    if (this.#piece.length > PIECE) this.#write();
+  }
+
+  /** Waits while the database has more to take than it can. */
+  async flow(): Promise<void> {
+    if (this.stream.writableNeedDrain) await once(this.stream, "drain");
+  }
+
+  async end(): Promise<void> {
+    this.#write();
+    this.stream.end();
+    await finished(this.stream);
+  }
+
+  #write(): void {
+    if (this.#piece) this.stream.write(this.#piece);
+    this.#piece = "";
+  }
 }
 
 /** The connection that a transaction of Knex holds. */
@@ -31,7 +79,7 @@ function* linesOf(rows: Iterable<readonly Cell[]>): Generator<string> {
   let piece = "";
   for (const row of rows) {
     piece += `${row.map(cellText).join("\t")}\n`;
-    if (piece.length > 65536) {
+    if (piece.length > PIECE) {
       yield piece;
       piece = "";
     }
@@ -39,8 +87,11 @@ function* linesOf(rows: Iterable<readonly Cell[]>): Generator<string> {
   if (piece) yield piece;
 }
 
+/** What COPY takes for its own; a NUL cannot be stored at all. */
+const SPECIAL = /[\\\t\n\r\0]/g;
 const ESCAPES: Record<string, string> = { "\\": "\\\\", "\t": "\\t", "\n": "\\n", "\r": "\\r" };
 
 function cellText(cell: Cell): string {
-  return cell === null ? "\\N" : String(cell).replace(/[\\\t\n\r]/g, (unit) => ESCAPES[unit]);
+  if (cell === null) return "\\N";
+  return typeof cell === "number" ? String(cell) : cell.replace(SPECIAL, (unit) => ESCAPES[unit] ?? "");
 }

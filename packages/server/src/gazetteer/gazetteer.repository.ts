@@ -2,6 +2,7 @@ import type { World } from "@bibliotope/islands";
 import type { Knex } from "knex";
 import { type Cell, copyRows } from "../database/copy.ts";
 import { storeHeightGrids } from "../heights/height-grids.repository.ts";
+import { identitiesOf } from "./identities.repository.ts";
 
 /** What a data set's version says of itself. */
 export interface VersionInput {
@@ -116,36 +117,6 @@ async function dataSetOf(transaction: Knex.Transaction, { name, licence }: Versi
   return id;
 }
 
-/** The identity of every natural key; new ones are given in the order of the keys. */
-async function identitiesOf(
-  transaction: Knex.Transaction,
-  dataSet: number,
-  keys: readonly string[],
-): Promise<Map<string, number>> {
-  await transaction.raw("create temporary table given_keys (number int, natural_key text) on commit drop");
-  await copyRows(
-    transaction,
-    "given_keys",
-    ["number", "natural_key"],
-    mapped([...keys.entries()], ([i, key]) => [i, key]),
-  );
-  await transaction.raw(
-    `insert into identities (data_set_id, natural_key)
-     select ?::int, natural_key from given_keys order by number on conflict do nothing`,
-    [dataSet],
-  );
-  const rows: { id: number; natural_key: string }[] = await transaction("identities")
-    .join("given_keys", "given_keys.natural_key", "identities.natural_key")
-    .where("identities.data_set_id", dataSet)
-    .select("identities.id", "identities.natural_key");
-  return new Map(rows.map(({ id, natural_key }) => [natural_key, id]));
-}
-
 function* mapped<T>(list: Iterable<T>, row: (item: T) => Cell[]): Generator<Cell[]> {
   for (const item of list) yield row(item);
-}
-
-/** True when a record had this identity in some version. */
-export async function wasEverHeld(database: Knex, identity: number): Promise<boolean> {
-  return (await database("identities").where({ id: identity }).first("id")) !== undefined;
 }

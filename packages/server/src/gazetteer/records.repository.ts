@@ -1,43 +1,46 @@
-import type { SegmentBuilder, Source } from "@bibliotope/core/index";
+import { type AreaInput, Merger, type RecordSink, type SegmentBuilder, type Source } from "@bibliotope/core/index";
 import type { Knex } from "knex";
 
-/** Reads all records of some data-set versions into a builder, one row at a time. @returns how many were read */
+/**
+ * Reads all records of some data-set versions into a builder, one row at a time. Of several versions the first is
+ * trusted most: what others hold too is left out.
+ *
+ * @param progress hears how many were read
+ * @returns how many were read, and which identities another one stands for
+ */
 export async function readRecords(
   database: Knex,
   versions: readonly number[],
   builder: SegmentBuilder,
   progress: (read: number) => void,
-): Promise<number> {
+): Promise<{ read: number; replaced: ReadonlyMap<number, number> }> {
   let read = 0;
+  const merger = versions.length > 1 ? new Merger(builder) : undefined;
+  const sink: RecordSink = merger ?? builder;
   const each = async (table: string, take: (row: Row) => void) => {
-    const rows = database(table)
-      .whereIn("version_id", [...versions])
-      .orderBy("identity")
-      .stream();
-    for await (const row of rows as AsyncIterable<Row>) {
-      take(row);
-      if (++read % 10_000 === 0) progress(read);
+    for (const [place, version] of versions.entries()) {
+      merger?.from(place);
+      const rows = database(table).where({ version_id: version }).orderBy("identity").stream();
+      for await (const row of rows as AsyncIterable<Row>) {
+        take(row);
+        if (++read % 10_000 === 0) progress(read);
+      }
     }
   };
-  await each("areas", (row) =>
-    builder.addArea({
-      ...common(row),
-      names: row.names,
-      importance: row.importance,
-      kind: row.kind,
-      parent: row.parent,
-      code: row.code ?? undefined,
-      rings: row.rings,
-    }),
-  );
+  for (const [place, version] of versions.entries()) {
+    merger?.from(place);
+    const areas = await database("areas").where({ version_id: version }).orderBy("identity");
+    for (const row of parentsFirst(areas)) sink.addArea(areaOf(row));
+    read += areas.length;
+  }
   await each("postcodes", (row) =>
-    builder.addPostcode({ ...common(row), code: row.code, area: row.area, importance: 0.2 }),
+    sink.addPostcode({ ...common(row), code: row.code, area: row.area, importance: 0.2 }),
   );
   await each("streets", (row) =>
-    builder.addStreet({ ...common(row), names: row.names, importance: row.importance, kind: row.kind, area: row.area }),
+    sink.addStreet({ ...common(row), names: row.names, importance: row.importance, kind: row.kind, area: row.area }),
   );
   await each("addresses", (row) =>
-    builder.addAddress({
+    sink.addAddress({
       ...common(row),
       street: row.street,
       number: row.number,
@@ -48,7 +51,7 @@ export async function readRecords(
     }),
   );
   await each("places", (row) =>
-    builder.addPlace({
+    sink.addPlace({
       ...common(row),
       names: row.names,
       importance: row.importance,
@@ -58,12 +61,31 @@ export async function readRecords(
     }),
   );
   progress(read);
-  return read;
+  return { read, replaced: merger?.replaced ?? new Map() };
 }
 
 /** A row of any record table, as pg parses it. */
 // biome-ignore lint/suspicious/noExplicitAny: the columns differ by table; the builder's own types check what is taken
 type Row = any;
+
+const areaOf = (row: Row): AreaInput => ({
+  ...common(row),
+  names: row.names,
+  importance: row.importance,
+  kind: row.kind,
+  parent: row.parent,
+  code: row.code ?? undefined,
+  rings: row.rings,
+});
+
+/** Areas so that each comes after the one around it. */
+function parentsFirst(areas: readonly Row[]): Row[] {
+  const children = new Map<number | null, Row[]>();
+  for (const area of areas) children.set(area.parent, [...(children.get(area.parent) ?? []), area]);
+  const ordered: Row[] = [...(children.get(null) ?? [])];
+  for (let i = 0; i < ordered.length; i++) ordered.push(...(children.get(ordered[i].identity) ?? []));
+  return ordered;
+}
 
 const common = (row: Row) => ({
   identity: row.identity as number,

@@ -13,6 +13,8 @@ export class HttpProblem extends Error {
     readonly detail: string,
     readonly issues?: Issue[],
     readonly headers: Record<string, string> = {},
+    /** The ref that stands in place of a withdrawn one. */
+    readonly replaced?: string,
   ) {
     super(`${problem}: ${detail}`);
   }
@@ -21,7 +23,7 @@ export class HttpProblem extends Error {
 export function sendProblem(
   request: Request,
   response: Response,
-  { problem, detail, issues, headers }: HttpProblem,
+  { problem, detail, issues, headers, replaced }: HttpProblem,
 ): void {
   const { status, title } = PROBLEMS[problem];
   // a person who follows a wrong link gets a page, a program gets JSON
@@ -35,7 +37,11 @@ export function sendProblem(
     .set("Cache-Control", "no-store")
     .type("application/problem+json")
     .send(
-      JSON.stringify({ type: `/problems/${problem}`, title, status, detail, ...(issues?.length ? { issues } : {}) }),
+      JSON.stringify({
+        type: `/problems/${problem}`,
+        ...{ title, status, detail, replaced },
+        ...(issues?.length ? { issues } : {}),
+      }),
     );
 }
 

@@ -1,10 +1,10 @@
-import { readlinkSync } from "node:fs";
 import { open, rename, unlink } from "node:fs/promises";
-import { constants, setPriority } from "node:os";
 import { parentPort, workerData } from "node:worker_threads";
 import { SegmentBuilder } from "@bibliotope/core/index";
 import { connect } from "../database/connect.ts";
+import { noteReplaced } from "../gazetteer/identities.repository.ts";
 import { countRecords, readRecords, readSources } from "../gazetteer/records.repository.ts";
+import { standBack } from "../jobs/work.ts";
 
 /** What the worker is started with. */
 export interface BuildTask {
@@ -24,25 +24,19 @@ const aside = `${task.file}.${process.pid}.part`;
 try {
   const total = await countRecords(database, task.versions);
   const builder = new SegmentBuilder();
-  const records = await readRecords(database, task.versions, builder, (read) => post({ read, total }));
+  const { read, replaced } = await readRecords(database, task.versions, builder, (count) =>
+    post({ read: count, total }),
+  );
   const buffer = builder.finish({ name: task.name, sources: await readSources(database, task.versions) });
   await writeWhole(aside, new Uint8Array(buffer));
   await rename(aside, task.file);
-  post({ done: true, records, bytes: buffer.byteLength });
+  await noteReplaced(database, replaced);
+  post({ done: true, records: read, bytes: buffer.byteLength });
 } catch (error) {
   await unlink(aside).catch(() => undefined);
   throw error;
 } finally {
   await database.destroy();
-}
-
-/** Lookups come first: on Linux a thread has a priority of its own, and /proc/thread-self names the one that asks. */
-function standBack(): void {
-  try {
-    setPriority(Number(readlinkSync("/proc/thread-self").split("/").pop()), constants.priority.PRIORITY_LOW);
-  } catch {
-    // elsewhere the build takes its share like all others
-  }
 }
 
 /** Writes and waits until the disk has it, so that a rename never shows a half-written file. */

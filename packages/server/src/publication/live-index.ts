@@ -1,11 +1,17 @@
 import { Engine } from "@bibliotope/core/search";
 import type { Knex } from "knex";
-import { livePublication } from "./publication.repository.ts";
+import { lastPublications, livePublication } from "./publication.repository.ts";
 import type { SegmentStore } from "./segment-store.ts";
+
+/** Publications whose segments are kept. */
+const KEPT = 3;
 
 /** The index that answers lookups now. Swapped in whole; a lookup under way keeps the one it began with. */
 export class LiveIndex {
   engine: Engine | undefined;
+  /** The segment as all threads share it, and the versions that it was built from. */
+  shared: SharedArrayBuffer | undefined;
+  versions: readonly number[] = [];
   #publication = 0;
   #refreshing: Promise<void> | undefined;
 
@@ -30,7 +36,11 @@ export class LiveIndex {
     const segment = await this.store.segmentFor(publication.versions, this.progress);
     await this.swapped(publication.versions);
     this.engine = new Engine(segment);
+    this.shared = segment.sections.thingIdentity.buffer as unknown as SharedArrayBuffer;
+    this.versions = publication.versions;
     this.#publication = publication.id;
-    await this.store.sweep(segment.meta.name);
+    // those before are kept, so that going back takes a moment
+    const before = await lastPublications(this.database, KEPT);
+    await this.store.sweep([segment.meta.name, ...before.map((versions) => this.store.nameOf(versions))]);
   }
 }

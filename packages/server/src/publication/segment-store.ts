@@ -6,7 +6,7 @@ import { FORMAT, Segment, SegmentError } from "@bibliotope/core/index";
 import type { BuildMessage, BuildTask } from "./build.worker.ts";
 
 /** Raised when the builder makes other segments from the same records. */
-const BUILDER = 1;
+const BUILDER = 2;
 
 /** Segment files of a folder, each under the digest of what it was built from. */
 export class SegmentStore {
@@ -34,10 +34,10 @@ export class SegmentStore {
     return openSegment(file);
   }
 
-  /** Removes the files of other segments, and what a killed build left behind. */
-  async sweep(keep: string): Promise<void> {
+  /** Removes the files of all other segments, and what a killed build left behind. */
+  async sweep(keep: readonly string[]): Promise<void> {
     for (const file of await readdir(this.folder)) {
-      if (!file.startsWith(keep)) await unlink(join(this.folder, file)).catch(() => undefined);
+      if (!keep.some((name) => file.startsWith(name))) await unlink(join(this.folder, file)).catch(() => undefined);
     }
   }
 }

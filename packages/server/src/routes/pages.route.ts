@@ -40,8 +40,11 @@ export function studioRoutes(folder: string): Router {
     throw new HttpProblem("not-found", "There is no such file.");
   });
   router.get("/icon.svg", (_request, response) => response.sendFile(join(folder, "icon.svg")));
-  router.get(["/", "/forms{/*rest}", "/lookups{/*rest}", "/keys", "/pieces{/*rest}"], (_request, response) => {
-    response.set("Cache-Control", "no-store").type("html").send(page.replace("{nonce}", response.locals.nonce));
-  });
+  router.get(
+    ["/", "/forms{/*rest}", "/lookups{/*rest}", "/data{/*rest}", "/keys", "/pieces{/*rest}"],
+    (_request, response) => {
+      response.set("Cache-Control", "no-store").type("html").send(page.replace("{nonce}", response.locals.nonce));
+    },
+  );
   return router;
 }

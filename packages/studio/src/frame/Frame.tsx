@@ -8,6 +8,7 @@ import { SignInNeeded } from "./SignInNeeded.tsx";
 const PLACES = [
   ["/forms", "Forms"],
   ["/lookups", "Lookups"],
+  ["/data", "Data"],
   ["/keys", "Keys"],
 ] as const;
 

@@ -26,6 +26,8 @@ import type {
 import { createApi, fetchBaseQuery } from "@reduxjs/toolkit/query/react";
 
 let csrf = "";
+/** What a change must carry. */
+export const csrfToken = () => csrf;
 
 /** Which use is looked at: of so many days, of one key or of all. */
 export interface Uses {

@@ -5,6 +5,7 @@ import * as fourth from "./2026-11-houses.ts";
 import * as seventh from "./2026-11-key-rules.ts";
 import * as eighth from "./2026-11-key-use.ts";
 import * as third from "./2026-11-lookups.ts";
+import * as tenth from "./2026-11-own-data.ts";
 import * as ninth from "./2026-11-people.ts";
 import * as sixth from "./2026-11-rehearsals.ts";
 import * as second from "./2026-11-workbench.ts";
@@ -25,6 +26,7 @@ const STEPS: Step[] = [
   { name: "2026-11-key-rules", ...seventh },
   { name: "2026-11-key-use", ...eighth },
   { name: "2026-11-people", ...ninth },
+  { name: "2026-11-own-data", ...tenth },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */

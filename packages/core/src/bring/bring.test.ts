@@ -1,0 +1,235 @@
+import { describe, expect, it } from "vitest";
+import { Gatherer, proposeColumns, type Reading, RowReader, splitLine } from "./index.ts";
+
+const meanings = (heads: string[] | undefined, rows: string[][]) =>
+  proposeColumns(heads, rows).map(({ use }) => use && [use.meaning, use.lang, use.form].filter(Boolean).join(" "));
+
+describe("proposeColumns", () => {
+  it.each([
+    [["Straße", "Hausnummer", "PLZ", "Ort", "Breite", "Länge"], "street house postcode town lat lon"],
+    [["ROAD", "no.", "Zip Code", "City", "lng", "lat"], "street house postcode town lon lat"],
+    [["addr:street", "addr:housenumber", "geo_lat", "geo_lon"], "street house lat lon"],
+    [["rue", "numéro", "code postal", "commune", "coordonnées"], "street house postcode town "],
+    [["Easting", "Northing", "address"], "east north line"],
+  ])("reads the heads %j", (heads, expected) => {
+    expect(
+      meanings(heads, [])
+        .map((use) => use ?? "")
+        .join(" "),
+    ).toBe(expected);
+  });
+
+  it("takes languages and other forms from the head", () => {
+    expect(meanings(["street:qth-Grek", "street:qth-Latn", "county:code", "street:abbr"], [])).toEqual([
+      "street qth-Grek",
+      "street qth-Latn",
+      "county code",
+      "street abbr",
+    ]);
+  });
+
+  it("goes by the values where heads say nothing, and says why", () => {
+    const rows = Array.from({ length: 20 }, (_, i) => [
+      `${i + 1} Harbour Row`,
+      `HT4 ${10 + i}`,
+      "QR",
+      `${-35.1 - i / 1000},${-21.4}`,
+      "x",
+    ]);
+    expect(meanings(undefined, rows)).toEqual(["line", "postcode", "country", "position", null]);
+    expect(proposeColumns(undefined, rows)[1].why).toBe("20 of 20 have the shape of a postcode");
+  });
+
+  it("gives no two columns the same meaning", () => {
+    const [first, second] = proposeColumns(["street", "road"], [["a", "b"]]);
+    expect(first.use?.meaning).toBe("street");
+    expect(second).toEqual({ use: null, why: "looks like street, which another column is already" });
+  });
+});
+
+const HEADS = ["street", "house", "postcode", "town", "lat", "lon"] as const;
+const reading = (columns: Reading["columns"] = HEADS.map((meaning) => ({ meaning })), more = {}): Reading => ({
+  columns,
+  country: "QR",
+  ...more,
+});
+const read = (cells: string[], how = reading()) => new RowReader(how).read(cells);
+
+describe("RowReader", () => {
+  it("reads a row", () => {
+    const { row, doubts } = read([" Harbour  Row ", "12 B", "ht4 29", "Tidewell", "-35.2", "-21,4"]);
+    expect(doubts).toEqual([]);
+    expect(row).toEqual({
+      country: "QR",
+      areas: [{ kind: "town", names: [{ lang: "en", name: "Tidewell" }] }],
+      street: { names: [{ lang: "en", name: "Harbour Row" }], isBlock: false },
+      house: { number: 12, suffix: "b" },
+      postcode: "HT4 29",
+      at: { lat: -35.2, lon: -21.4 },
+    });
+  });
+
+  it.each([
+    [["Harbour Row", "1", "", "", "", ""], "no-position"],
+    [["Harbour Row", "1", "", "", "abc", "1"], "no-position"],
+    [["Harbour Row", "1", "", "", "0", "0"], "at-zero"],
+    [["Harbour Row", "1", "", "", "-121.4", "-35.2"], "swapped"],
+    [["", "1", "", "", "-35.2", "-21.4"], "nothing-named"],
+    [["x".repeat(100_000), "1", "", "", "-35.2", "-21.4"], "too-long"],
+  ])("refuses %j", (cells, kind) => {
+    expect(read(cells)).toMatchObject({ refused: { kind } });
+    expect(read(cells).row).toBeUndefined();
+  });
+
+  it.each([
+    [["Harbour Row", "", "", "", "-35.2", "-21.4"], "no-number"],
+    [["Harbour Row", "1", "99999", "", "-35.2", "-21.4"], "postcode-shape"],
+    [["HÃ¸fn Row", "1", "", "", "-35.2", "-21.4"], "mixed-encodings"],
+  ])("takes %j with a doubt", (cells, kind) => {
+    expect(read(cells)).toMatchObject({ row: {}, doubts: [{ kind }] });
+  });
+
+  it("reads positions as they are written", () => {
+    const at = (text: string) => read(["A", text], reading([{ meaning: "street" }, { meaning: "position" }])).row?.at;
+    expect(at("-35.2, -21.4")).toEqual({ lat: -35.2, lon: -21.4 });
+    expect(at("POINT(-21.4 -35.2)")).toEqual({ lat: -35.2, lon: -21.4 });
+    expect(at("geo:-35.2,-21.4")).toEqual({ lat: -35.2, lon: -21.4 });
+    expect(at("35°12'00\"S 21°24'00\"W")?.lat).toBeCloseTo(-35.2, 6);
+  });
+
+  it("reads metres of UTM and of Web Mercator", () => {
+    const columns = [{ meaning: "street" }, { meaning: "east" }, { meaning: "north" }] as const;
+    const at = (east: string, north: string, projection: Reading["projection"]) =>
+      read(["A", east, north], reading(columns, { projection })).row?.at;
+    // the middle meridian of zone 27 is 21° W: the arc along it to 35° S, by Simpson's rule, is 3 874 592.9017 m, times 0.9996
+    const utm = at("500000", "6126956.9355", { system: "utm", zone: "27S" })!;
+    expect(utm.lon).toBeCloseTo(-21, 9);
+    expect(utm.lat).toBeCloseTo(-35, 8);
+    const web = at("-2337709.3", "-4163881.14", { system: "web-mercator" })!;
+    expect(web.lon).toBeCloseTo(-21, 5);
+    expect(web.lat).toBeCloseTo(-35, 4);
+    const wrong = reading(columns, { projection: { system: "utm", zone: "99X" } });
+    expect(() => new RowReader(wrong)).toThrow("zone of UTM");
+  });
+
+  it("reads names in several languages, short forms and codes", () => {
+    const how = reading([
+      { meaning: "block", lang: "qth-Grek" },
+      { meaning: "block", lang: "qth-Latn" },
+      { meaning: "county" },
+      { meaning: "county", form: "code" },
+      { meaning: "position" },
+    ]);
+    expect(read(["Τετράγωνο 4", "Tetragono 4", "Sallow", "QR-SA", "-35.2,-21.4"], how).row).toMatchObject({
+      areas: [{ kind: "county", code: "QR-SA" }],
+      street: {
+        isBlock: true,
+        names: [
+          { lang: "qth-Grek", name: "Τετράγωνο 4" },
+          { lang: "qth-Latn", name: "Tetragono 4" },
+        ],
+      },
+    });
+  });
+
+  it("keeps markup, formulas and SQL as the plain text that they are", () => {
+    const name = '=HYPERLINK("x");<b onclick=1>\'; drop table streets; --';
+    expect(read([name, "1", "", "", "-35.2", "-21.4"]).row?.street?.names[0].name).toBe(name);
+  });
+});
+
+describe("splitLine", () => {
+  it.each([
+    ["12b Harbour Row", "before", "Harbour Row", 12, "b"],
+    ["Havngade 4", "after", "Havngade", 4, ""],
+    ["Street of 1905 7", "after", "Street of 1905", 7, ""],
+    ["Harbour Row 12", "before", "Harbour Row", 12, ""],
+  ] as const)("splits %j", (line, stands, street, number, suffix) => {
+    expect(splitLine(line, stands)).toEqual({ street, house: { number, suffix } });
+  });
+
+  it("leaves a street without a number whole", () => {
+    expect(splitLine("Harbour Row", "before")).toEqual({ street: "Harbour Row" });
+  });
+});
+
+describe("Gatherer", () => {
+  const row = (street: string, number: number, lat: number, lon: number, town = "Tidewell") =>
+    read([street, String(number), "HT4 29", town, String(lat), String(lon)]).row!;
+  const gather = (rows: ReturnType<typeof row>[], earlier?: Parameters<Gatherer["finish"]>[0]) => {
+    const gatherer = new Gatherer();
+    const heaped = rows.map((one) => gatherer.add(one));
+    return { heaped, ...gatherer.finish(earlier) };
+  };
+  const along = (street: string, lat: number, count = 8) =>
+    Array.from({ length: count }, (_, i) => row(street, i + 1, lat + i * 0.0003, -21.4));
+
+  it("makes a street of houses that hang together, and areas around them", () => {
+    const { streets, areas, postcodes, heaped, streetOfHeap } = gather([
+      ...along("Harbour Row", -35.2),
+      ...along("Mill Lane", -35.21),
+    ]);
+    expect(streets.map(({ names, count }) => [names[0].name, count])).toEqual([
+      ["Harbour Row", 8],
+      ["Mill Lane", 8],
+    ]);
+    expect(new Set(heaped.slice(0, 8).map(({ heap }) => streetOfHeap[heap!]))).toEqual(new Set([0]));
+    expect(areas.map(({ kind, count }) => [kind, count])).toEqual([
+      ["country", 16],
+      ["town", 16],
+    ]);
+    const [ring] = areas[1].rings;
+    expect(ring[0]).toEqual(ring.at(-1));
+    expect(ring.map(([, lat]) => lat).every((lat) => lat > -35.22 && lat < -35.19)).toBe(true);
+    expect(postcodes).toMatchObject([{ code: "HT4 29", area: "QR/town:tidewell" }]);
+  });
+
+  it("tells two streets of one name apart, and a house with a wrong position from both", () => {
+    const { streets, isFar, streetOfHeap } = gather([
+      ...along("High Street", -35.2, 30),
+      ...along("High Street", -35.6, 10),
+      row("High Street", 99, -34, -21.4),
+    ]);
+    expect(streets.map(({ count, key }) => [count, key])).toEqual([
+      [31, "QR/town:tidewell/street:high street"],
+      [10, "QR/town:tidewell/street:high street@-35.60,-21.40"],
+    ]);
+    const far = isFar.indexOf(1);
+    expect(streetOfHeap[far]).toBe(0);
+    expect(isFar.filter((one) => one === 1)).toHaveLength(1);
+  });
+
+  it("keeps keys of an earlier load by place, not by order", () => {
+    const base = "QR/town:tidewell/street:high street";
+    const earlier = new Map([
+      [
+        base,
+        [
+          { key: base, at: { lat: -35.6, lon: -21.4 } },
+          { key: `${base}@-35.20,-21.40`, at: { lat: -35.2, lon: -21.4 } },
+        ],
+      ],
+    ]);
+    const { streets } = gather([...along("High Street", -35.2, 30), ...along("High Street", -35.6, 10)], earlier);
+    expect(streets.map(({ key, count }) => [key, count])).toEqual([
+      [`${base}@-35.20,-21.40`, 30],
+      [base, 10],
+    ]);
+  });
+
+  it("says when a name is spelled in two ways, and makes one street of it", () => {
+    const { heaped, streets } = gather([row("Harbour Row", 1, -35.2, -21.4), row("HARBOUR-ROW", 2, -35.2, -21.4)]);
+    expect(streets).toHaveLength(1);
+    expect(heaped[1].spelling).toBe("Harbour Row");
+  });
+
+  it("leaves a few strays out of a town's hull", () => {
+    const { areas } = gather([...along("A", -35.2, 100), row("B", 1, -33, -25)]);
+    expect(areas[1].rings[0].every(([lon]) => lon > -21.5)).toBe(true);
+  });
+
+  it("puts a postcode of two towns into what lies around both", () => {
+    const { postcodes } = gather([row("A", 1, -35.2, -21.4), row("B", 1, -35.2, -21.4, "Sandmouth")]);
+    expect(postcodes[0].area).toBe("QR");
+  });
+});

@@ -1,0 +1,23 @@
+export {
+  type EarlierStreet,
+  type Gathered,
+  type GatheredArea,
+  type GatheredPostcode,
+  type GatheredStreet,
+  Gatherer,
+  type Heaped,
+  streetKey,
+} from "./gather.ts";
+export { type ColumnUse, MEANINGS, type Meaning, NAMED, type Projection, type Reading, sameUse } from "./parts.ts";
+export { type Proposal, proposeColumns } from "./propose.ts";
+export {
+  type BroughtArea,
+  type BroughtRow,
+  DOUBTS,
+  type Doubt,
+  REFUSALS,
+  type ReadRow,
+  type Refusal,
+  RowReader,
+  splitLine,
+} from "./read-row.ts";

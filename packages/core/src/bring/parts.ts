@@ -1,0 +1,68 @@
+/** What a column of a brought table may mean. */
+export const MEANINGS = [
+  "street",
+  "block",
+  "house",
+  "suffix",
+  "line",
+  "unit",
+  "name",
+  "place",
+  "kinds",
+  "postcode",
+  "district",
+  "town",
+  "county",
+  "region",
+  "country",
+  "lat",
+  "lon",
+  "position",
+  "east",
+  "north",
+  "id",
+  "importance",
+  "text",
+] as const;
+export type Meaning = (typeof MEANINGS)[number];
+
+/** Meanings that carry a name, which may be there in several languages and short. */
+export const NAMED: ReadonlySet<Meaning> = new Set<Meaning>([
+  "street",
+  "block",
+  "place",
+  "district",
+  "town",
+  "county",
+  "region",
+]);
+
+/** What one column is taken for. */
+export interface ColumnUse {
+  meaning: Meaning;
+  /** Language of the names in it (BCP 47). */
+  lang?: string;
+  /** Whether it holds the short form, or the code, of what is named elsewhere. */
+  form?: "abbr" | "code";
+}
+
+/** How the positions of a table are written. `zone` is that of UTM: 1 to 60, `N` or `S` behind it. */
+export interface Projection {
+  system: "degrees" | "utm" | "web-mercator";
+  zone?: string;
+}
+
+/** How a table is read: what each of its columns means (null: nothing of ours), and what no column says. */
+export interface Reading {
+  columns: readonly (ColumnUse | null)[];
+  /** ISO 3166-1 alpha-2 code of the country where no column names one. */
+  country?: string;
+  /** Language of names that carry none (BCP 47); the country's usual one where not given. */
+  lang?: string;
+  projection?: Projection;
+}
+
+/** How often a row may name its place in one of these ways; the others stand once. */
+export function sameUse(a: ColumnUse, b: ColumnUse): boolean {
+  return a.meaning === b.meaning && a.lang === b.lang && a.form === b.form;
+}

@@ -1,0 +1,152 @@
+import { readPosition } from "../geo/index.ts";
+import { allProfiles, parseHouseNumber, postcodeShape } from "../place/index.ts";
+import { fold } from "../text/index.ts";
+import { type ColumnUse, MEANINGS, type Meaning, NAMED } from "./parts.ts";
+
+/** What a column is taken for, and why. */
+export interface Proposal {
+  use: ColumnUse | null;
+  /** In words, for the person who decides. */
+  why: string;
+}
+
+/** Words that head columns, folded, by what they mean; the meaning itself is one of them. */
+const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
+  street:
+    "road strasse str rue via calle rua straat gade gata gatan vei ulica utca odos streetname street_name thoroughfare address1 addressline1 address_line_1",
+  block: "quarter cho block_name",
+  house:
+    "number no nr num house_number housenumber house_no hausnummer hnr numero huisnummer civico husnummer husnr arithmos street_number streetnumber building_number",
+  suffix: "addition letter house_letter zusatz hausnummerzusatz toevoeging bis extension suffix_letter",
+  line: "address adresse anschrift direccion indirizzo adres adress dieuthynsi full_address street_address",
+  unit: "flat apartment apt suite door wohnung appartement piso interno unit_number",
+  name: "house_name housename building building_name gebaude gebaeude batiment edificio gebouw",
+  place: "poi place_name organisation organization company firma einrichtung",
+  kinds: "kind category categories type art",
+  postcode: "zip zipcode zip_code postal_code postalcode plz code_postal cp cap postnummer postnr psc tk post_code",
+  district:
+    "suburb quarter_name neighbourhood neighborhood ortsteil stadtteil quartier barrio wijk bydel stadsdel locality_part",
+  town: "city municipality locality ort stadt gemeinde ville commune ciudad citta plaats by stad kommune poli post_town",
+  county: "shire landkreis kreis department departement provincia provincie amt lan fylke nomos",
+  region: "state province bundesland land_region estado regione regio periferia admin1",
+  country: "country_code countrycode iso land pays pais paese chora nation",
+  lat: "latitude breite breitengrad latitud latitudine geo_lat y_wgs84 point_y",
+  lon: "lng long longitude laenge lange laengengrad langengrad longitud longitudine geo_lon geo_lng x_wgs84 point_x",
+  position: "coordinates coords koordinaten latlon lat_lon location geo point geom",
+  east: "easting x rechtswert x_coordinate e_utm",
+  north: "northing y hochwert y_coordinate n_utm",
+  id: "key uid uuid ref reference identifier objectid fid gid address_id",
+  text: "query search raw input",
+};
+
+const plainHead = (head: string) =>
+  fold(head)
+    .text.replace(/[^\p{L}\p{N}]+/gu, "_")
+    .replace(/^_|_$/g, "");
+
+const MEANING_OF: ReadonlyMap<string, Meaning> = new Map(
+  MEANINGS.flatMap((meaning) =>
+    [meaning, ...(HEADS[meaning] ?? "").split(" ").filter(Boolean)].map((word): [string, Meaning] => [
+      plainHead(word),
+      meaning,
+    ]),
+  ),
+);
+
+/** A share of the values from which their look decides. */
+const MOST = 0.9;
+/** Rows that are looked at. */
+const LOOKED_AT = 200;
+
+/**
+ * What the columns of a table may mean, by their heads and, where those say nothing, by what stands in them. No two
+ * columns get the same meaning.
+ * @param heads names of the columns, or undefined where the table has none
+ * @param rows the first rows
+ */
+export function proposeColumns(heads: readonly string[] | undefined, rows: readonly (readonly string[])[]): Proposal[] {
+  const width = Math.max(heads?.length ?? 0, ...rows.slice(0, LOOKED_AT).map((row) => row.length));
+  const proposals: Proposal[] = Array.from({ length: width }, () => ({ use: null, why: "" }));
+  const taken = new Set<string>();
+  const take = (column: number, use: ColumnUse, why: string) => {
+    const name = `${use.meaning} ${use.lang ?? ""} ${use.form ?? ""}`;
+    if (taken.has(name)) {
+      proposals[column].why ||= `looks like ${use.meaning}, which another column is already`;
+      return;
+    }
+    taken.add(name);
+    proposals[column] = { use, why };
+  };
+  heads?.forEach((head, column) => {
+    const use = useOfHead(head);
+    if (use) take(column, use, `headed “${head.slice(0, 40)}”`);
+  });
+  for (let column = 0; column < width; column++) {
+    if (proposals[column].use) continue;
+    const values = rows
+      .slice(0, LOOKED_AT)
+      .map((row) => row[column]?.trim() ?? "")
+      .filter(Boolean);
+    const seen = lookOf(values, taken);
+    if (seen) take(column, seen.use, seen.why);
+    else proposals[column].why ||= values.length ? "neither its head nor its values say" : "is empty";
+  }
+  return proposals;
+}
+
+/** `street`, `Straße`, `street:el` for a language, `county:code` and `street:abbr` for other forms. */
+function useOfHead(head: string): ColumnUse | undefined {
+  const [word, ...rest] = head
+    .replace(/^(addr|address|geo):/i, "")
+    .split(":")
+    .map((piece) => piece.trim());
+  const plain = plainHead(word);
+  const meaning = MEANING_OF.get(plain) ?? MEANING_OF.get(plain.replace(/^(addr|address|site|geo)_/, ""));
+  if (!meaning) return undefined;
+  if (!NAMED.has(meaning) || !rest.length) return { meaning };
+  const form = rest.find((piece) => piece === "abbr" || piece === "code") as ColumnUse["form"];
+  const lang = rest.find((piece) => piece !== form && /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(piece));
+  return { meaning, ...(lang ? { lang } : {}), ...(form ? { form } : {}) };
+}
+
+interface Look {
+  meaning: Meaning;
+  words: string;
+  fits: (value: string) => boolean;
+  /** Unlike values from which it is believed. */
+  least?: number;
+}
+
+const degrees = (most: number) => (value: string) =>
+  /^[+-]?\d{1,3}[.,]\d{3,}$/.test(value) && Math.abs(Number(value.replace(",", "."))) <= most;
+const shapes = allProfiles().flatMap((profile) => postcodeShape(profile) ?? []);
+
+/** Looks of values, the surest first. */
+const LOOKS: readonly Look[] = [
+  { meaning: "position", words: "look like positions", fits: (value) => readPosition(value) !== undefined },
+  { meaning: "lat", words: "look like degrees of latitude", fits: degrees(90) },
+  { meaning: "lon", words: "look like degrees of longitude", fits: degrees(180) },
+  { meaning: "country", words: "look like codes of countries", fits: (value) => /^[A-Z]{2}$/.test(value) },
+  {
+    meaning: "postcode",
+    words: "have the shape of a postcode",
+    fits: (value) => /\d/.test(value) && value.length > 3 && shapes.some((shape) => shape.test(value)),
+  },
+  { meaning: "house", words: "look like numbers of houses", fits: (value) => parseHouseNumber(value) !== undefined },
+  {
+    meaning: "line",
+    words: "look like a street with its number",
+    fits: (value) => /^(\d+\S?\s+\p{L}.*\p{L}|\p{L}.*\p{L}\.?\s+\d+\s?\p{L}?)$/u.test(value),
+  },
+];
+
+function lookOf(values: readonly string[], taken: ReadonlySet<string>): { use: ColumnUse; why: string } | undefined {
+  if (values.length < 3) return undefined;
+  for (const { meaning, words, fits } of LOOKS) {
+    if (taken.has(`${meaning}  `)) continue;
+    const count = values.filter(fits).length;
+    if (count / values.length < MOST) continue;
+    return { use: { meaning }, why: `${count} of ${values.length} ${words}` };
+  }
+  return undefined;
+}

@@ -1,0 +1,304 @@
+import { fromUtm, fromWebMercator, type Position, readPosition, readUtmZone } from "../geo/index.ts";
+import {
+  AREA_KINDS,
+  type AreaKind,
+  type CountryProfile,
+  type HouseNumber,
+  type Name,
+  parseHouseNumber,
+  postcodeShape,
+  profileOf,
+} from "../place/index.ts";
+import type { ColumnUse, Meaning, Projection, Reading } from "./parts.ts";
+
+/** What is wrong with a row so that it cannot be taken. */
+export const REFUSALS = [
+  "no-position",
+  "at-zero",
+  "swapped",
+  "nothing-named",
+  "no-country",
+  "too-long",
+  "width",
+  "head-again",
+  "double",
+] as const;
+/** What is odd about a row that is taken all the same. */
+export const DOUBTS = [
+  "outside-country",
+  "no-number",
+  "postcode-shape",
+  "far-from-street",
+  "two-spellings",
+  "mixed-encodings",
+] as const;
+export type Refusal = (typeof REFUSALS)[number];
+export type Doubt = (typeof DOUBTS)[number];
+
+/** An area that a row lies in. */
+export interface BroughtArea {
+  kind: AreaKind;
+  names: Name[];
+  code?: string;
+}
+
+/** A row as it reads. */
+export interface BroughtRow {
+  /** The developer's own name for the record. */
+  id?: string;
+  country: string;
+  /** Broad to narrow, without the country. */
+  areas: BroughtArea[];
+  postcode?: string;
+  street?: { names: Name[]; isBlock: boolean };
+  house?: HouseNumber;
+  unit?: string;
+  /** The house's own name. */
+  name?: string;
+  place?: { names: Name[]; kinds: string[] };
+  at: Position;
+  /** 0 to 1; orders what is otherwise equal. */
+  importance?: number;
+}
+
+/** What came of a row: what it says, or why not; and what is odd about it. */
+export interface ReadRow {
+  row?: BroughtRow;
+  refused?: { kind: Refusal; words: string; column?: number };
+  doubts: { kind: Doubt; words: string; column?: number }[];
+}
+
+/** Longer names are refused: nobody lives there. */
+const LONGEST = 200;
+/** Text in UTF-8 that was read as something else, or could not be read. */
+const MANGLED = /\uFFFD|[ÃÂ][\u0080-\u00BF]|â€/u;
+
+/** Reads the rows of one table. */
+export class RowReader {
+  readonly #at = new Map<string, number>();
+  readonly #names = new Map<Meaning, { column: number; lang?: string; isAbbr: boolean }[]>();
+  readonly #profiles = new Map<string, CountryProfile>();
+  readonly #zone: ReturnType<typeof readUtmZone>;
+
+  /** @throws Error when the zone of a projection cannot be read */
+  constructor(private readonly reading: Reading) {
+    reading.columns.forEach((use, column) => {
+      if (!use) return;
+      if (use.form !== "code") {
+        const list = this.#names.get(use.meaning) ?? [];
+        list.push({ column, lang: use.lang, isAbbr: use.form === "abbr" });
+        this.#names.set(use.meaning, list);
+      }
+      this.#at.set(nameOf(use), column);
+    });
+    this.#zone = readUtmZone(reading.projection?.zone ?? "");
+    if (reading.projection?.system === "utm" && !this.#zone)
+      throw new Error("The zone of UTM is a number from 1 to 60 with N or S, such as 26S.");
+  }
+
+  /** @param cells of one row, in the order of the columns */
+  read(cells: readonly string[]): ReadRow {
+    const doubts: ReadRow["doubts"] = [];
+    const long = this.reading.columns.findIndex((use, column) => use && (cells[column]?.length ?? 0) > LONGEST);
+    if (long >= 0)
+      return { doubts, refused: { kind: "too-long", words: `${cells[long].length} letters`, column: long } };
+    const position = this.#position(cells);
+    if ("refused" in position) return { doubts, refused: position.refused };
+
+    const written = this.#cell(cells, "country");
+    const country = countryCode(written) ?? (written ? undefined : this.reading.country);
+    if (!country)
+      return {
+        doubts,
+        refused: {
+          kind: "no-country",
+          words: written ? `“${written}” is no code or name of a country` : "no country",
+          column: this.#at.get("country"),
+        },
+      };
+    const profile = this.#profile(country);
+    const lang = this.reading.lang ?? profile.langs[0];
+    const areas = AREA_KINDS.slice(1).flatMap((kind) => {
+      const names = this.#namesOf(cells, kind, lang);
+      const code = this.#cell(cells, `${kind} code`);
+      return names.length ? [{ kind, names, ...(code ? { code } : {}) }] : [];
+    });
+    const row: BroughtRow = { country, areas, at: position.at };
+    this.#street(cells, row, lang, profile);
+    const placeNames = this.#namesOf(cells, "place", lang);
+    if (placeNames.length) {
+      const kinds = this.#cell(cells, "kinds");
+      row.place = { names: placeNames, kinds: kinds ? kinds.split(/[;,|]/).map((kind) => kind.trim()) : [] };
+    }
+    const id = this.#cell(cells, "id");
+    if (id) row.id = id;
+    const importance = number(this.#cell(cells, "importance"));
+    if (importance >= 0 && importance <= 1) row.importance = importance;
+    this.#postcode(cells, row, profile, doubts);
+    if (!row.street && !row.place)
+      return { doubts, refused: { kind: "nothing-named", words: "neither a street nor the name of a place" } };
+    if (row.street && !row.house && !row.name && !row.place)
+      doubts.push({ kind: "no-number", words: "a street without a number", column: this.#at.get("house") });
+    const mangled = this.reading.columns.findIndex((use, column) => use && MANGLED.test(cells[column] ?? ""));
+    if (mangled >= 0) doubts.push({ kind: "mixed-encodings", words: `“${cells[mangled]}”`, column: mangled });
+    return { row, doubts };
+  }
+
+  #cell(cells: readonly string[], name: string): string {
+    const column = this.#at.get(name);
+    return column === undefined ? "" : clean(cells[column] ?? "");
+  }
+
+  #namesOf(cells: readonly string[], meaning: Meaning, lang: string): Name[] {
+    const names: Name[] = [];
+    const columns = this.#names.get(meaning);
+    if (!columns) return names;
+    for (const one of columns) {
+      const name = clean(cells[one.column] ?? "");
+      if (!name || one.isAbbr) continue;
+      if (!names.some((held) => held.name === name)) names.push({ lang: one.lang ?? lang, name });
+    }
+    for (const one of columns) {
+      const abbr = one.isAbbr ? clean(cells[one.column] ?? "") : "";
+      const named = abbr && names.find((held) => held.lang === (one.lang ?? lang));
+      if (named && abbr !== named.name) named.abbr = abbr;
+    }
+    return names;
+  }
+
+  #street(cells: readonly string[], row: BroughtRow, lang: string, { number }: CountryProfile): void {
+    const streets = this.#namesOf(cells, "street", lang);
+    const names = streets.length ? streets : this.#namesOf(cells, "block", lang);
+    if (names.length) row.street = { names, isBlock: !streets.length };
+    const unit = this.#cell(cells, "unit");
+    const name = this.#cell(cells, "name");
+    if (unit) row.unit = unit;
+    if (name) row.name = name;
+    const written = this.#cell(cells, "house") + this.#cell(cells, "suffix");
+    if (written) {
+      row.house = parseHouseNumber(written);
+      if (!row.house) row.name ??= written;
+    }
+    const line = this.#cell(cells, "line");
+    if (!line || row.street) return;
+    const split = splitLine(line, number.stands);
+    row.street = { names: [{ lang, name: split.street }], isBlock: false };
+    row.house ??= split.house;
+  }
+
+  #postcode(cells: readonly string[], row: BroughtRow, profile: CountryProfile, doubts: ReadRow["doubts"]): void {
+    const postcode = this.#cell(cells, "postcode");
+    if (!postcode) return;
+    row.postcode = postcode.toUpperCase();
+    const shape = postcodeShape(profile);
+    if (!shape || shape.test(postcode)) return;
+    doubts.push({
+      kind: "postcode-shape",
+      words: `“${postcode}” has not the shape of ${profile.postcode?.examples[0]}`,
+      column: this.#at.get("postcode"),
+    });
+  }
+
+  #position(cells: readonly string[]): { at: Position } | { refused: NonNullable<ReadRow["refused"]> } {
+    const refuse = (kind: Refusal, words: string, column?: number) => ({ refused: { kind, words, column } });
+    const column = this.#at.get("position") ?? this.#at.get("lat") ?? this.#at.get("east");
+    const written = this.#written(cells);
+    if (!written.some((text) => text.trim())) return refuse("no-position", "no position", column);
+    const at = this.#at.has("position") ? readAt(written[0]) : this.#readPair(written[0], written[1]);
+    if (at === "swapped") return refuse("swapped", `${written.join(", ")}: were the two swapped?`, column);
+    if (!at) return refuse("no-position", `“${written.join(", ")}” is no position`, column);
+    if (at.lat === 0 && at.lon === 0) return refuse("at-zero", "at 0°, 0°: a position that was never set", column);
+    return { at };
+  }
+
+  #profile(country: string): CountryProfile {
+    let profile = this.#profiles.get(country);
+    if (!profile) {
+      profile = profileOf(country);
+      this.#profiles.set(country, profile);
+    }
+    return profile;
+  }
+
+  #written(cells: readonly string[]): string[] {
+    const of = (meaning: Meaning) => cells[this.#at.get(meaning) ?? -1] ?? "";
+    if (this.#at.has("position")) return [of("position")];
+    return this.#at.has("east") ? [of("east"), of("north")] : [of("lat"), of("lon")];
+  }
+
+  #readPair(first: string, second: string): Position | "swapped" | undefined {
+    if (this.#at.has("east")) return project(number(first), number(second), this.reading.projection, this.#zone);
+    const [lat, lon] = [number(first), number(second)];
+    if (Number.isFinite(lat) && Number.isFinite(lon)) {
+      if (Math.abs(lat) > 90 && Math.abs(lat) <= 180 && Math.abs(lon) <= 90) return "swapped";
+      return Math.abs(lat) <= 90 && Math.abs(lon) <= 180 ? { lat, lon } : undefined;
+    }
+    return readPosition(`${first} ${second}`);
+  }
+}
+
+const nameOf = ({ meaning, form }: ColumnUse) => (form === "code" ? `${meaning} code` : meaning);
+
+/** Spaces put right; a NUL or another control character is none of a name's letters. */
+function clean(text: string): string {
+  return text.replace(/[\u0000-\u001F\u007F\s]+/gu, " ").trim();
+}
+
+/** A number with a point or a comma; NaN where there is none. */
+function number(text: string): number {
+  const plain = text.trim();
+  return /^[+-]?\d+([.,]\d+)?([eE][+-]?\d+)?$/.test(plain) ? Number(plain.replace(",", ".")) : Number.NaN;
+}
+
+function readAt(text: string): Position | "swapped" | undefined {
+  const at = readPosition(text);
+  if (at) return at;
+  const wkt = /^\s*POINT\s*\(\s*(\S+)\s+(\S+)\s*\)\s*$/i.exec(text);
+  if (wkt) {
+    const [lon, lat] = [number(wkt[1]), number(wkt[2])];
+    return Math.abs(lat) <= 90 && Math.abs(lon) <= 180 ? { lat, lon } : undefined;
+  }
+  const [first, second] = text.split(/[;,\s]+/).map(number);
+  return Math.abs(first) > 90 && Math.abs(first) <= 180 && Math.abs(second) <= 90 ? "swapped" : undefined;
+}
+
+function project(
+  east: number,
+  north: number,
+  projection: Projection | undefined,
+  zone: ReturnType<typeof readUtmZone>,
+): Position | undefined {
+  if (!Number.isFinite(east) || !Number.isFinite(north)) return undefined;
+  return zone && projection?.system !== "web-mercator" ? fromUtm(east, north, zone) : fromWebMercator(east, north);
+}
+
+/** A street and its number from one text: the number stands where the country has it, else on the other side. */
+export function splitLine(line: string, stands: "before" | "after"): { street: string; house?: HouseNumber } {
+  const before = /^(\d+\s?\p{L}?(?:[-/]\d+\p{L}?)?)[\s,]+(.+)$/u.exec(line);
+  const after = /^(.+?)[\s,]+(\d+\s?\p{L}?(?:[-/]\d+\p{L}?)?)$/u.exec(line);
+  const ways = stands === "before" ? [before, after] : [after, before];
+  for (const way of ways) {
+    if (!way) continue;
+    const [street, written] = way === before ? [way[2], way[1]] : [way[1], way[2]];
+    const house = parseHouseNumber(written);
+    if (house) return { street, house };
+  }
+  return { street: line };
+}
+
+const countryNames = new Map<string, string>();
+
+/** The code of a country by its code or its English name. */
+function countryCode(written: string): string | undefined {
+  if (/^[A-Za-z]{2}$/.test(written)) return written.toUpperCase();
+  if (!written) return undefined;
+  if (!countryNames.size) {
+    const names = new Intl.DisplayNames("en", { type: "region", fallback: "none" });
+    for (let i = 0; i < 26 * 26; i++) {
+      const code = String.fromCharCode(65 + Math.floor(i / 26), 65 + (i % 26));
+      const name = names.of(code);
+      if (name) countryNames.set(name.toLowerCase(), code);
+    }
+  }
+  return countryNames.get(written.toLowerCase());
+}

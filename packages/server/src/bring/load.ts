@@ -1,0 +1,241 @@
+import {
+  type BroughtRow,
+  type Doubt,
+  type Gathered,
+  Gatherer,
+  type Reading,
+  type ReadRow,
+  RowReader,
+} from "@bibliotope/core/bring";
+import type { Knex } from "knex";
+import { type Cell, copyRows, openCopy } from "../database/copy.ts";
+import { identitiesOf } from "../gazetteer/identities.repository.ts";
+import { Borders } from "./borders.ts";
+import * as brought from "./brought.repository.ts";
+import { readTable, type TableFormat } from "./table.ts";
+
+/** What a load is told. */
+export interface LoadAsked {
+  /** Where the file lies. */
+  path: string;
+  fileName: string;
+  format: TableFormat;
+  heads: string[] | undefined;
+  reading: Reading;
+  dataSet: { name: string; licence: string; source: string };
+  /** Day of the data, ISO 8601. */
+  day: string;
+  madeBy: number | null;
+  /** The job that asks: it makes one version, however often it is begun. */
+  job: number;
+}
+
+/** What a load came to. */
+export interface Loaded {
+  version: number;
+  counts: brought.VersionCounts;
+  checks: Record<string, number>;
+}
+
+export type Progress = (done: number, words: string) => void;
+
+/** Rows with a doubt of one kind that are kept with it; all are counted. */
+const DOUBTS_KEPT = 1000;
+/** Letters kept of each cell of a row that is listed. */
+const CELL_KEPT = 300;
+
+/**
+ * Loads a table as a new version of a data set: rows are read once, checked and copied aside, then areas, postcodes
+ * and streets are made of them. All in one transaction: whatever goes wrong, nothing is there.
+ *
+ * @param progress hears how many bytes were read, and what is being done
+ * @throws TableError when the file cannot be read, or no row of it can be taken
+ */
+export async function load(database: Knex, asked: LoadAsked, progress: Progress): Promise<Loaded> {
+  const before = await brought.versionOfJob(database, asked.job);
+  if (before) return before;
+  const borders = await Borders.of(database);
+  return database.transaction(async (transaction) => {
+    await transaction.raw("set local synchronous_commit to off");
+    await transaction.raw("set local work_mem to '256MB'");
+    const version = await brought.makeVersion(transaction, asked);
+    await brought.makeStaging(transaction);
+    const { gathered, taken, checks, rows } = await readRows(transaction, asked, borders, progress);
+    if (!taken) throw new brought.NothingTaken(rows, checks);
+    progress(-1, "Making streets, postcodes and areas");
+    const dataSet = version.dataSet;
+    const earlier = await brought.earlierStreets(transaction, dataSet, version.id);
+    const made = gathered.finish(earlier);
+    await storeAround(transaction, version, made);
+    progress(-1, "Giving every address its ref");
+    const counted = await brought.storeAddresses(transaction, version);
+    progress(-1, "Checking");
+    const checked = { ...checks, ...(await brought.checkStored(transaction, version.id, DOUBTS_KEPT)) };
+    const counts = {
+      rows,
+      ...counted,
+      streets: made.streets.length,
+      postcodes: made.postcodes.length,
+      areas: made.areas.length,
+    };
+    await brought.finishVersion(transaction, version.id, counts, checked);
+    return { version: version.id, counts, checks: checked };
+  });
+}
+
+interface RowsRead {
+  gathered: Gatherer;
+  rows: number;
+  taken: number;
+  checks: Record<string, number>;
+}
+
+async function readRows(
+  transaction: Knex.Transaction,
+  asked: LoadAsked,
+  borders: Borders,
+  progress: Progress,
+): Promise<RowsRead> {
+  const reader = new RowReader(asked.reading);
+  const gathered = new Gatherer((country) => borders.namesOf(country));
+  const checks: Record<string, number> = {};
+  let [rows, taken, bytes] = [0, 0, 0];
+  const copy = await openCopy(transaction, "brought", brought.STAGED);
+  const noteOdd = (kind: string, words: string, column: number | undefined, number: number, cells: string[] | null) =>
+    copy.row([cells ? "r" : "d", number, column ?? null, kind, words, cells && JSON.stringify(cells)]);
+  const width = asked.reading.columns.length;
+  const head = asked.heads?.join("\u0000");
+  for await (const batch of readTable(asked.path, asked.format, asked.heads, (more) => {
+    bytes += more;
+  })) {
+    for (const { number, cells } of batch) {
+      rows++;
+      const { row, refused, doubts } = readOne(reader, cells, width, head);
+      if (refused) {
+        checks[refused.kind] = (checks[refused.kind] ?? 0) + 1;
+        noteOdd(
+          refused.kind,
+          refused.words,
+          refused.column,
+          number,
+          cells.map((cell) => cell.slice(0, CELL_KEPT)),
+        );
+        continue;
+      }
+      taken++;
+      const { heap, area, postcode, spelling } = gathered.add(row!);
+      if (spelling) doubts.push({ kind: "two-spellings", words: `also written “${spelling}”` });
+      const outside = borders.outside(row!.country, row!.at);
+      if (outside) doubts.push({ kind: "outside-country", words: outside });
+      for (const { kind, words, column } of doubts) {
+        checks[kind] = (checks[kind] ?? 0) + 1;
+        if (checks[kind] <= DOUBTS_KEPT) noteOdd(kind, words, column, number, null);
+      }
+      if (heap !== undefined && (row!.house || row!.name || !row!.place))
+        copy.row(addressCells(row!, number, heap, postcode));
+      if (row!.place) copy.row(placeCells(row!, number, area));
+    }
+    progress(bytes, `Read ${rows.toLocaleString("en")} rows`);
+    await copy.flow();
+  }
+  await copy.end();
+  return { gathered, rows, taken, checks };
+}
+
+function readOne(reader: RowReader, cells: string[], width: number, head: string | undefined): ReadRow {
+  if (cells.length < width || (cells.length > width && cells.slice(width).some(Boolean)))
+    return { doubts: [], refused: { kind: "width", words: `${cells.length} cells, where there are ${width} columns` } };
+  if (head !== undefined && cells.join("\u0000") === head)
+    return { doubts: [], refused: { kind: "head-again", words: "the head of the table once more" } };
+  return reader.read(cells);
+}
+
+const addressCells = (row: BroughtRow, number: number, heap: number, postcode: number | undefined): Cell[] => [
+  "a",
+  number,
+  heap,
+  row.id ?? null,
+  row.name ?? null,
+  null,
+  row.country,
+  row.at.lat,
+  row.at.lon,
+  row.house?.number ?? null,
+  row.house?.suffix ?? "",
+  row.unit ?? null,
+  postcode ?? null,
+];
+
+const placeCells = (row: BroughtRow, number: number, area: number): Cell[] => [
+  "p",
+  number,
+  area,
+  row.id ?? null,
+  row.place!.names[0].name,
+  JSON.stringify({ names: row.place!.names, kinds: row.place!.kinds, importance: row.importance ?? 0.1 }),
+  row.country,
+  row.at.lat,
+  row.at.lon,
+];
+
+/** Stores what was made of the rows, and tells the staging table which street, postcode and area each row has. */
+async function storeAround(
+  transaction: Knex.Transaction,
+  version: brought.NewVersion,
+  { areas, postcodes, streets, streetOfHeap, isFar }: Gathered,
+): Promise<void> {
+  const keys = [areas, postcodes, streets].flatMap((list) => list.map(({ key }) => key));
+  const identities = await identitiesOf(transaction, version.dataSet, keys);
+  const of = (key: string) => identities.get(key)!;
+  const own = (record: { key: string; country: string; at: { lat: number; lon: number } }): Cell[] => [
+    version.id,
+    of(record.key),
+    record.country,
+    record.at.lat,
+    record.at.lon,
+  ];
+  await brought.copyAreas(
+    transaction,
+    areas.map((area) => [...own(area), area.parent && of(area.parent), area]),
+  );
+  await copyRows(
+    transaction,
+    "postcodes",
+    [...brought.COMMON, "code", "area"],
+    postcodes.map((postcode) => [...own(postcode), postcode.code, of(postcode.area)]),
+  );
+  await copyRows(
+    transaction,
+    "streets",
+    [...brought.COMMON, "kind", "area", "names", "importance"],
+    streets.map((street) => [
+      ...own(street),
+      street.kind,
+      of(street.area),
+      JSON.stringify(street.names),
+      street.importance,
+    ]),
+  );
+  const streetIds = streets.map(({ key }) => of(key));
+  await copyRows(
+    transaction,
+    "brought_heaps",
+    ["heap", "street", "is_far"],
+    Array.from(streetOfHeap, (street, heap) => [heap, streetIds[street], isFar[heap]]),
+  );
+  await copyRows(
+    transaction,
+    "brought_areas",
+    ["place", "identity"],
+    areas.map(({ key }, place) => [place, of(key)]),
+  );
+  await copyRows(
+    transaction,
+    "brought_postcodes",
+    ["place", "identity"],
+    postcodes.map(({ key }, place) => [place, of(key)]),
+  );
+}
+
+/** Kinds that `checkStored` counts, beside those of single rows. */
+export type StoredCheck = Extract<Doubt, "far-from-street"> | "double";

@@ -1,0 +1,15 @@
+import { workerData } from "node:worker_threads";
+import { connect } from "../database/connect.ts";
+import { tell, work } from "../jobs/work.ts";
+import { type LoadAsked, load } from "./load.ts";
+
+/** What the worker is started with. */
+export interface LoadTask {
+  databaseUrl: string;
+  asked: LoadAsked;
+}
+
+const { databaseUrl, asked } = workerData as LoadTask;
+const database = connect(databaseUrl, 2);
+await work(() => load(database, asked, (done, words) => tell({ done, words })));
+await database.destroy();

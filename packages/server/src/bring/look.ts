@@ -1,0 +1,91 @@
+import { type BroughtRow, proposeColumns, type Reading, RowReader } from "@bibliotope/core/bring";
+import { formatHouseNumber, formatLine, type Parts, profileOf } from "@bibliotope/core/place";
+import type { FileStart, LookAtFileAsking, TableReading } from "@bibliotope/wire";
+import type { Knex } from "knex";
+import { TableError } from "./bytes.ts";
+import { lookAtTable } from "./table.ts";
+
+const ROWS_SHOWN = 100;
+
+/**
+ * How a file would be read: what its columns are taken for and why, and its first rows as they would read.
+ * @param country where no column names one
+ * @throws TableError
+ */
+export async function lookAtFile(
+  database: Knex,
+  path: string,
+  asked: LookAtFileAsking,
+  country: string | undefined,
+): Promise<FileStart> {
+  const { format, heads, rows } = await lookAtTable(path, asked.format);
+  const proposals = proposeColumns(heads, rows);
+  const kept = asked.reading ? undefined : await keptReading(database, asked.dataSet, heads);
+  const columns = proposals.map((proposal, i) => {
+    if (asked.reading) return { ...proposal, use: asked.reading.columns[i] ?? null };
+    return kept ? { use: kept.columns[i] ?? null, why: "as the last time" } : proposal;
+  });
+  const hasCountry = columns.some(({ use }) => use?.meaning === "country");
+  const isProjected = columns.some(({ use }) => use?.meaning === "east");
+  const reading: TableReading = asked.reading ?? {
+    ...(kept ?? {}),
+    columns: columns.map(({ use }) => use),
+    ...(hasCountry || kept?.country ? {} : { country }),
+    ...(isProjected && !kept?.projection ? { projection: { system: "web-mercator" as const } } : {}),
+  };
+  const first = format.hasHead && format.kind === "csv" ? 2 : 1;
+  return { format, heads: heads ?? null, columns, reading, rows: readFirst(rows.slice(0, ROWS_SHOWN), reading, first) };
+}
+
+function readFirst(rows: string[][], reading: Reading, first: number): FileStart["rows"] {
+  let reader: RowReader;
+  try {
+    reader = new RowReader(reading);
+  } catch (error) {
+    throw new TableError((error as Error).message);
+  }
+  return rows.map((cells, i) => {
+    const { row, refused, doubts } = reader.read(cells);
+    return {
+      number: first + i,
+      cells,
+      ...(row ? { line: lineOf(row), at: row.at } : {}),
+      ...(refused ? { refused: refused.words } : {}),
+      doubts: doubts.map(({ words }) => words),
+    };
+  });
+}
+
+/** The address of a row in one line, in its country's order. */
+function lineOf(row: BroughtRow): string {
+  const profile = profileOf(row.country);
+  const parts: Parts = Object.fromEntries(row.areas.map(({ kind, names: [{ name }] }) => [kind, { name }]));
+  const street = row.street?.names[0].name;
+  if (street) parts[row.street?.isBlock ? "block" : "street"] = { name: street };
+  if (row.house) parts[profile.number.part] = { name: formatHouseNumber(row.house, profile.number.stands) };
+  if (row.name) parts[row.house ? "building" : "house"] = { name: row.name };
+  if (row.unit) parts.unit = { name: row.unit };
+  if (row.postcode) parts.postcode = { name: row.postcode };
+  const place = row.place?.names[0].name;
+  if (place) parts.place = { name: place };
+  const line = formatLine(parts, profile);
+  return place && !line.includes(place) ? [place, line].filter(Boolean).join(", ") : line;
+}
+
+/** How the columns of a data set were read last, where the file has the same columns. */
+async function keptReading(
+  database: Knex,
+  dataSet: string | undefined,
+  heads: string[] | undefined,
+): Promise<TableReading | undefined> {
+  if (!heads) return undefined;
+  const rows = await database("data_sets")
+    .whereNotNull("reading")
+    .modify((query) => void (dataSet && query.where({ name: dataSet })))
+    .orderBy("id", "desc")
+    .pluck("reading");
+  const found = rows.find((reading) => JSON.stringify(reading.heads) === JSON.stringify(heads));
+  if (!found) return undefined;
+  const { heads: _, ...reading } = found;
+  return reading;
+}

@@ -1,0 +1,116 @@
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { gzipSync } from "node:zlib";
+import { describe, expect, it } from "vitest";
+import { lookAtTable, readTable } from "./table.ts";
+
+const folder = mkdtempSync(join(tmpdir(), "bibliotope-table-"));
+let files = 0;
+function file(content: string | Buffer): string {
+  const path = join(folder, `file-${++files}`);
+  writeFileSync(path, content);
+  return path;
+}
+
+const look = (content: string | Buffer, wanted = {}) => lookAtTable(file(content), wanted);
+async function all(content: string | Buffer) {
+  const path = file(content);
+  const { format, heads } = await lookAtTable(path);
+  const rows: { number: number; cells: string[] }[] = [];
+  for await (const batch of readTable(path, format, heads)) rows.push(...batch);
+  return rows;
+}
+/** The words with which reading ends, at the first look or on the way. */
+const wrong = (content: string | Buffer) =>
+  all(content).then(
+    () => "nothing is wrong",
+    (error: Error) => `${error.constructor.name}: ${error.message}`,
+  );
+
+const CSV = "street;house;town\nHarbour Row;12;Tidewell\n";
+const feature = (more: object = {}) => ({
+  type: "Feature",
+  id: 7,
+  geometry: { type: "Point", coordinates: [-21.4, -35.2] },
+  properties: { street: 'Harbour "Row" {a}]', house: 12 },
+  ...more,
+});
+const collection = (...features: object[]) => JSON.stringify({ type: "FeatureCollection", name: "features", features });
+
+describe("a table", () => {
+  it.each([
+    [CSV, { delimiter: ";", encoding: "utf-8", hasHead: true }],
+    ["a\tb\n1\t2\n", { delimiter: "\t", hasHead: true }],
+    ["'a,b','c'\n'1','2'\n", { delimiter: ",", quote: "'" }],
+    ["1,2,3\n4,5,6\n", { hasHead: false }],
+    [gzipSync(CSV), { delimiter: ";" }],
+    [Buffer.from(`\ufeff${CSV}`, "utf16le"), { encoding: "utf-16le", delimiter: ";" }],
+    [Buffer.from("straße;hausnr\nHøvej;1\n", "latin1"), { encoding: "windows-1252" }],
+    [collection(feature()), { kind: "geojson" }],
+    [`${JSON.stringify(feature())}\n${JSON.stringify(feature())}\n`, { kind: "geojsonseq" }],
+    [`\u001e${JSON.stringify(feature())}\n`, { kind: "geojsonseq" }],
+  ])("is recognised %#", async (content, format) => {
+    expect((await look(content)).format).toMatchObject(format);
+  });
+
+  it("keeps quoted delimiters, line ends and quotes in their cells, and counts rows with the head", async () => {
+    expect(await all('a,b\n"1, ""x""","line\nend"\n\n2,3\n')).toEqual([
+      { number: 2, cells: ['1, "x"', "line\nend"] },
+      { number: 3, cells: ["2", "3"] },
+    ]);
+  });
+
+  it("takes the head of a marked file without its mark", async () => {
+    expect((await look(`\ufeff${CSV}`)).heads).toEqual(["street", "house", "town"]);
+  });
+
+  it("reads features as rows", async () => {
+    const rows = await all(collection(feature(), feature({ properties: null, id: undefined, geometry: null })));
+    expect((await look(collection(feature()))).heads).toEqual(["lat", "lon", "id", "street", "house"]);
+    expect(rows).toEqual([
+      { number: 1, cells: ["-35.2", "-21.4", "7", 'Harbour "Row" {a}]', "12"] },
+      { number: 2, cells: ["", "", "", "", ""] },
+    ]);
+  });
+
+  it("reads features however the file is cut into pieces", async () => {
+    const many = collection(
+      ...Array.from({ length: 9000 }, (_, i) => feature({ id: i, properties: { street: `"${i}\\` } })),
+    );
+    const rows = await all(many);
+    expect(rows).toHaveLength(9000);
+    expect(rows[8999].cells.slice(2)).toEqual(["8999", '"8999\\']);
+  });
+
+  it("reads a hundred thousand rows in order", async () => {
+    const rows = await all(`a,b\n${Array.from({ length: 100_000 }, (_, i) => `${i},x`).join("\n")}\n`);
+    expect(rows.every(({ number, cells }, i) => number === i + 2 && cells[0] === String(i))).toBe(true);
+    expect(rows).toHaveLength(100_000);
+  });
+});
+
+describe("a file that is no table", () => {
+  it.each([
+    ["", "TableError: The file is empty."],
+    ["street;house\n", "TableError: The file has a head, but no rows below it."],
+    [gzipSync(CSV.repeat(9000)).subarray(0, 900), "ends too early"],
+    [Buffer.concat([gzipSync(CSV).subarray(0, 12), Buffer.from("zzzzzzzzzzzzzz")]), "The gzip file"],
+    [gzipSync(Buffer.alloc(40 << 20, `${"x".repeat(9000)},b\n`)), "more than 200 times its size"],
+    [Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 0, 1, 2, 3, 0, 0, 0]), "NUL bytes"],
+    [`a,b\n${"x".repeat(3 << 20)}`, "longer than 1,048,576 letters"],
+    [`a,b\n1,2\n"never closed, 3\n`, "never closed"],
+    [JSON.stringify({ type: "Point", coordinates: [1, 2] }), "no GeoJSON FeatureCollection"],
+    [collection({ type: "FeatureCollection", features: [] }), "Feature 1 is a collection within the collection"],
+    [
+      collection(feature(), { type: "Point", coordinates: [1, 2] }),
+      "Feature 2 is a Point, where a Feature is expected",
+    ],
+    [collection(feature({ geometry: { type: "LineString", coordinates: [] } })), "Feature 1 is a LineString"],
+    [collection(feature()).slice(0, -2), "ends too early, after 1 features"],
+    [`${collection().slice(0, -2)}{"type":"Feature",x}]}`, "Feature 1 is no JSON"],
+    [collection(), "holds no features"],
+  ])("is told about in a sentence %#", async (content, words) => {
+    expect(await wrong(content as string)).toContain(words);
+  });
+});

@@ -1,0 +1,227 @@
+import { CsvError, parse } from "csv-parse";
+import { parse as parseAtOnce } from "csv-parse/sync";
+import { type Encoding, encodingOf, readText, SAMPLE, sampleOf, TableError } from "./bytes.ts";
+import { featureTexts, readFeature, rowOfFeature } from "./features.ts";
+
+/** How a table is written. */
+export interface TableFormat {
+  kind: "csv" | "geojson" | "geojsonseq";
+  encoding: Encoding;
+  /** Of CSV. */
+  delimiter: string;
+  quote: string;
+  hasHead: boolean;
+}
+
+/** The beginning of a table. */
+export interface TableStart {
+  format: TableFormat;
+  /** Names of the columns; undefined where a CSV has none. */
+  heads: string[] | undefined;
+  rows: string[][];
+}
+
+/** A row of a table. Rows count from 1, the head of a CSV among them, as editors and spreadsheets count. */
+export interface TableRow {
+  number: number;
+  cells: string[];
+}
+
+const DELIMITERS = [",", ";", "\t", "|"];
+/** Letters that a row may have. */
+const LONGEST_ROW = 1 << 20;
+const ROWS_SHOWN = 200;
+const FEATURES_LOOKED_AT = 1000;
+
+/**
+ * Finds out how a file is written, and reads its first rows.
+ * @param wanted what the person has set by hand
+ * @throws TableError when it cannot be read
+ */
+export async function lookAtTable(path: string, wanted: Partial<TableFormat> = {}): Promise<TableStart> {
+  const sample = await sampleOf(path);
+  const encoding = wanted.encoding ?? encodingOf(sample);
+  const text = new TextDecoder(encoding).decode(sample);
+  const kind = wanted.kind ?? kindOf(text);
+  const base = { kind, encoding, delimiter: ",", quote: '"', hasHead: true };
+  if (kind !== "csv") return { format: base, ...(await lookAtFeatures(path, base)) };
+  // the last line of a sample may be cut
+  const whole = text.slice(0, text.lastIndexOf("\n") + 1) || text;
+  const quote = wanted.quote ?? (/^'[^'\n]*'[,;\t|]/.test(whole) ? "'" : '"');
+  const delimiter = wanted.delimiter ?? delimiterOf(whole, quote);
+  const rows = firstRows(whole, delimiter, quote);
+  if (!rows.length) throw new TableError("The file has no rows.");
+  const hasHead = wanted.hasHead ?? looksLikeHead(rows);
+  const format = { kind, encoding, delimiter, quote, hasHead };
+  const heads = hasHead ? rows[0].map((head) => head.trim()) : undefined;
+  const data = hasHead ? rows.slice(1) : rows;
+  if (!data.length && sample.length === SAMPLE) throw new TableError(tooLong(rows.length + 1));
+  if (!data.length) throw new TableError("The file has a head, but no rows below it.");
+  return { format, heads, rows: data.slice(0, ROWS_SHOWN) };
+}
+
+/**
+ * All rows of a table, some thousand at a time.
+ * @param note hears how many bytes were read since the last time
+ * @throws TableError that says where reading ended, and why
+ */
+export async function* readTable(
+  path: string,
+  format: TableFormat,
+  heads: readonly string[] | undefined,
+  note?: (bytes: number) => void,
+): AsyncGenerator<TableRow[]> {
+  const text = readText(path, format.encoding, note);
+  yield* format.kind === "csv" ? csvRows(text, format) : featureRows(text, format, heads ?? []);
+}
+
+const BATCH = 2000;
+
+async function* csvRows(text: AsyncIterable<string>, format: TableFormat): AsyncGenerator<TableRow[]> {
+  const parser = parse({
+    delimiter: format.delimiter,
+    quote: format.quote,
+    relax_column_count: true,
+    relax_quotes: true,
+    skip_empty_lines: true,
+    bom: true,
+    max_record_size: LONGEST_ROW,
+  });
+  const feed = (async () => {
+    try {
+      for await (const piece of text) {
+        if (!parser.write(piece)) await new Promise((resolve) => parser.once("drain", resolve));
+      }
+      parser.end();
+    } catch (error) {
+      parser.destroy(error as Error);
+    }
+  })();
+  let number = 0;
+  let batch: TableRow[] = [];
+  try {
+    for await (const cells of parser as AsyncIterable<string[]>) {
+      number++;
+      if (number === 1 && format.hasHead) continue;
+      batch.push({ number, cells });
+      if (batch.length < BATCH) continue;
+      yield batch;
+      batch = [];
+    }
+  } catch (error) {
+    throw error instanceof CsvError ? new TableError(wordsOf(error, number + 1)) : error;
+  }
+  await feed;
+  if (batch.length) yield batch;
+}
+
+const tooLong = (row: number) =>
+  `Row ${row.toLocaleString("en")} is longer than ${LONGEST_ROW.toLocaleString("en")} letters. A quote that is never closed can be the cause.`;
+
+function wordsOf(error: CsvError, row: number): string {
+  if (error.code === "CSV_MAX_RECORD_SIZE") return tooLong(row);
+  if (error.code === "CSV_QUOTE_NOT_CLOSED")
+    return `A quote opened in row ${row.toLocaleString("en")} is never closed.`;
+  return `Row ${row.toLocaleString("en")} cannot be read: ${error.message}`;
+}
+
+async function* featureRows(
+  text: AsyncIterable<string>,
+  format: TableFormat,
+  heads: readonly string[],
+): AsyncGenerator<TableRow[]> {
+  let number = 0;
+  let batch: TableRow[] = [];
+  for await (const feature of format.kind === "geojson" ? featureTexts(text) : lines(text)) {
+    number++;
+    batch.push({ number, cells: rowOfFeature(feature, number, heads) });
+    if (batch.length < BATCH) continue;
+    yield batch;
+    batch = [];
+  }
+  if (batch.length) yield batch;
+}
+
+/** Lines that hold something, without the mark of RFC 8142 before them. */
+async function* lines(text: AsyncIterable<string>): AsyncGenerator<string> {
+  let rest = "";
+  for await (const piece of text) {
+    const all = (rest + piece).split("\n");
+    rest = all.pop() ?? "";
+    if (rest.length > LONGEST_ROW) throw new TableError("A line is longer than a feature may be.");
+    for (const line of all) if (line.replace("\u001e", "").trim()) yield line.replace("\u001e", "");
+  }
+  if (rest.replace("\u001e", "").trim()) yield rest.replace("\u001e", "");
+}
+
+async function lookAtFeatures(path: string, format: TableFormat): Promise<Pick<TableStart, "heads" | "rows">> {
+  const text = readText(path, format.encoding);
+  const heads = new Set<string>(["lat", "lon"]);
+  const first: string[] = [];
+  for await (const feature of format.kind === "geojson" ? featureTexts(text) : lines(text)) {
+    const { id, properties } = readFeature(feature, first.length + 1);
+    if (id !== undefined) heads.add("id");
+    for (const name of Object.keys(properties)) heads.add(name);
+    first.push(feature);
+    if (first.length >= FEATURES_LOOKED_AT) break;
+  }
+  if (!first.length) throw new TableError("The file holds no features.");
+  const names = [...heads];
+  return { heads: names, rows: first.slice(0, ROWS_SHOWN).map((feature, i) => rowOfFeature(feature, i + 1, names)) };
+}
+
+function kindOf(text: string): TableFormat["kind"] {
+  const start = text.replace(/^[\uFEFF\u001E\s]+/, "");
+  if (!/^[{[]/.test(start)) return "csv";
+  const [line] = start.split("\n", 1);
+  try {
+    return JSON.parse(line.replace("\u001e", "")).type === "Feature" ? "geojsonseq" : "geojson";
+  } catch {
+    return "geojson";
+  }
+}
+
+function firstRows(text: string, delimiter: string, quote: string): string[][] {
+  try {
+    return parseAtOnce(text, {
+      delimiter,
+      quote,
+      relax_column_count: true,
+      relax_quotes: true,
+      skip_empty_lines: true,
+      bom: true,
+      to: ROWS_SHOWN + 1,
+      max_record_size: LONGEST_ROW,
+    }) as string[][];
+  } catch (error) {
+    if (error instanceof CsvError) throw new TableError(wordsOf(error, (error.records as number | undefined) ?? 1));
+    throw error;
+  }
+}
+
+/** The delimiter that cuts most rows into the same number of cells, more than one. */
+function delimiterOf(text: string, quote: string): string {
+  const start = text.slice(0, 65_536);
+  const whole = start.slice(0, start.lastIndexOf("\n") + 1) || start;
+  let best = { delimiter: ",", same: 0, width: 1 };
+  for (const delimiter of DELIMITERS) {
+    let rows: string[][];
+    try {
+      rows = firstRows(whole, delimiter, quote);
+    } catch {
+      continue;
+    }
+    const width = rows[0]?.length ?? 0;
+    const same = rows.filter((row) => row.length === width).length / Math.max(1, rows.length);
+    if (width > 1 && (same > best.same || (same === best.same && width > best.width)))
+      best = { delimiter, same, width };
+  }
+  return best.delimiter;
+}
+
+/** A head has no numbers, and says something else than the rows below it. */
+function looksLikeHead([first, ...rest]: string[][]): boolean {
+  const isNumber = (cell: string) => /\d/.test(cell) && /^[\s\d.,+-]+$/.test(cell);
+  if (first.some(isNumber)) return false;
+  return !rest.length || first.some((_, column) => rest.some((row) => isNumber(row[column] ?? ""))) || first.length > 1;
+}

@@ -1,0 +1,204 @@
+import { GPX_FOOT, GPX_HEAD, rowOf, waypointOf } from "@bibliotope/core/formats";
+import { formatHouseNumber, type Name, profileOf, refOf } from "@bibliotope/core/place";
+import type { Knex } from "knex";
+
+export const OUT_FORMATS = { csv: "text/csv", geojson: "application/geo+json", gpx: "application/gpx+xml" } as const;
+export type OutFormat = keyof typeof OUT_FORMATS;
+
+/** A column of what goes out: its head, as `proposeColumns` reads it, and what stands in it. */
+interface Column {
+  head: string;
+  value: (row: OutRow) => string | number | undefined;
+}
+
+interface Around {
+  kind: string;
+  names: Name[];
+  code: string | null;
+  parent: number | null;
+}
+
+interface OutRow {
+  identity: number;
+  country: string;
+  lat: number;
+  lon: number;
+  house: string;
+  suffix: string;
+  name: string | null;
+  unit: string | null;
+  postcode: string | undefined;
+  street?: { kind: string; names: Name[] };
+  place?: { kinds: string[]; names: Name[] };
+  importance: number;
+  area: number;
+}
+
+const AREAS = ["district", "town", "county", "region"] as const;
+/** Letters that are handed on at once. */
+const PIECE = 65_536;
+
+/** A version, or what lies in one of its areas, as a file: what `bring` reads. */
+export class Out {
+  readonly #areas = new Map<number, Around>();
+  readonly #postcodes = new Map<number, string>();
+  readonly #streets = new Map<number, { kind: string; names: Name[]; area: number; importance: number }>();
+
+  private constructor(
+    private readonly database: Knex,
+    private readonly version: number,
+    private readonly inside: number | undefined,
+  ) {}
+
+  /** @param inside identity of the area to which it is narrowed */
+  static async of(database: Knex, version: number, inside?: number): Promise<Out> {
+    const out = new Out(database, version, inside);
+    const rows = (table: string) => database(table).where({ version_id: version });
+    for (const row of await rows("areas").select("identity", "kind", "names", "code", "parent"))
+      out.#areas.set(row.identity, row);
+    for (const row of await rows("postcodes").select("identity", "code")) out.#postcodes.set(row.identity, row.code);
+    for (const row of await rows("streets").select("identity", "kind", "names", "area", "importance"))
+      out.#streets.set(row.identity, row);
+    return out;
+  }
+
+  async *write(format: OutFormat): AsyncGenerator<string> {
+    const columns = this.#columns();
+    let piece = "";
+    let isFirst = true;
+    if (format === "csv") piece = rowOf(columns.map(({ head }) => head));
+    else piece = format === "gpx" ? GPX_HEAD : '{"type":"FeatureCollection","features":[\n';
+    for await (const row of this.#rows()) {
+      if (format === "csv") piece += rowOf(columns.map(({ value }) => value(row)));
+      else if (format === "gpx") piece += this.#waypoint(row);
+      else piece += `${isFirst ? "" : ",\n"}${JSON.stringify(this.#feature(columns, row))}`;
+      isFirst = false;
+      if (piece.length < PIECE) continue;
+      yield piece;
+      piece = "";
+    }
+    if (format === "geojson") piece += "\n]}\n";
+    yield format === "gpx" ? piece + GPX_FOOT : piece;
+  }
+
+  async *#rows(): AsyncGenerator<OutRow> {
+    const rows = (table: string) =>
+      this.database(table).where({ version_id: this.version }).orderBy("identity").stream() as AsyncIterable<
+        // biome-ignore lint/suspicious/noExplicitAny: a row as pg parses it
+        any
+      >;
+    for await (const row of rows("addresses")) {
+      const street = this.#streets.get(row.street)!;
+      if (!this.#isInside(street.area)) continue;
+      yield {
+        ...row,
+        house: row.number === null ? "" : String(row.number),
+        postcode: this.#postcodes.get(row.postcode),
+        street,
+        importance: street.importance,
+        area: street.area,
+      };
+    }
+    for await (const row of rows("places")) {
+      if (!this.#isInside(row.area)) continue;
+      yield { ...row, house: "", suffix: "", name: null, unit: null, postcode: undefined, place: row };
+    }
+  }
+
+  #isInside(area: number): boolean {
+    if (this.inside === undefined) return true;
+    for (let at: number | null | undefined = area; at != null; at = this.#areas.get(at)?.parent)
+      if (at === this.inside) return true;
+    return false;
+  }
+
+  #around(area: number, kind: string): Around | undefined {
+    for (let at: number | null | undefined = area; at != null; at = this.#areas.get(at)?.parent) {
+      const held = this.#areas.get(at);
+      if (held?.kind === kind) return held;
+    }
+    return undefined;
+  }
+
+  #columns(): Column[] {
+    const has = (kind: string) => [...this.#areas.values()].some((area) => area.kind === kind);
+    const streets = [...this.#streets.values()];
+    const blocks = streets.filter(({ kind }) => kind === "block");
+    const of = (kind: string) => (row: OutRow) => (row.street?.kind === kind ? row.street.names : undefined);
+    return [
+      { head: "id", value: ({ country, identity }) => refOf(country, identity) },
+      ...(streets.length > blocks.length ? named("street", streets, of("street")) : []),
+      ...(blocks.length ? named("block", blocks, of("block")) : []),
+      { head: "house", value: ({ house, suffix }) => house + suffix },
+      { head: "name", value: ({ name }) => name ?? undefined },
+      { head: "unit", value: ({ unit }) => unit ?? undefined },
+      { head: "place", value: ({ place }) => place?.names[0].name },
+      { head: "kinds", value: ({ place }) => place?.kinds.join(";") },
+      { head: "postcode", value: ({ postcode }) => postcode },
+      ...AREAS.filter(has).flatMap((kind) => {
+        const areas = [...this.#areas.values()].filter((area) => area.kind === kind);
+        const code: Column = { head: `${kind}:code`, value: ({ area }) => this.#around(area, kind)?.code ?? undefined };
+        return [
+          ...named(kind, areas, ({ area }) => this.#around(area, kind)?.names),
+          ...(areas.some((area) => area.code) ? [code] : []),
+        ];
+      }),
+      { head: "country", value: ({ country }) => country },
+      { head: "lat", value: ({ lat }) => lat },
+      { head: "lon", value: ({ lon }) => lon },
+      { head: "importance", value: ({ importance }) => Math.round(importance * 1e4) / 1e4 },
+    ];
+  }
+
+  #feature(columns: readonly Column[], row: OutRow) {
+    const properties = columns.flatMap(({ head, value }) => {
+      const held = value(row);
+      return held === undefined || held === "" || ["id", "lat", "lon"].includes(head) ? [] : [[head, held]];
+    });
+    return {
+      type: "Feature",
+      id: refOf(row.country, row.identity),
+      geometry: { type: "Point", coordinates: [row.lon, row.lat] },
+      properties: Object.fromEntries(properties),
+    };
+  }
+
+  #waypoint(row: OutRow): string {
+    const { stands } = profileOf(row.country).number;
+    const house = row.house
+      ? formatHouseNumber({ number: Number(row.house), suffix: row.suffix }, stands)
+      : (row.name ?? "");
+    const street = row.street?.names[0].name ?? "";
+    const line = (stands === "before" ? [house, street] : [street, house]).filter(Boolean).join(" ");
+    const within = [this.#around(row.area, "town")?.names[0].name, row.postcode].filter(Boolean);
+    const name = row.place?.names[0].name ?? line;
+    return waypointOf({
+      at: row,
+      name,
+      description: [name, ...within].join(", "),
+      source: refOf(row.country, row.identity),
+      type: row.place ? "place" : "address",
+    });
+  }
+}
+
+/** A column for the local name, one for each further language, and one for the short form where there is any. */
+function named(
+  head: string,
+  things: readonly { names: readonly Name[] }[],
+  namesOf: (row: OutRow) => readonly Name[] | undefined,
+): Column[] {
+  const langs = new Set(things.flatMap(({ names }) => names.slice(1).map(({ lang }) => lang)));
+  const hasShort = things.some(({ names }) => names[0].abbr);
+  return [
+    { head, value: (row) => namesOf(row)?.[0].name },
+    ...[...langs].map((lang) => ({
+      head: `${head}:${lang}`,
+      value: (row: OutRow) =>
+        namesOf(row)
+          ?.slice(1)
+          .find((name) => name.lang === lang)?.name,
+    })),
+    ...(hasShort ? [{ head: `${head}:abbr`, value: (row: OutRow) => namesOf(row)?.[0].abbr }] : []),
+  ];
+}

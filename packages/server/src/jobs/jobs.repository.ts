@@ -1,0 +1,127 @@
+import type { JobKind, JobState } from "@bibliotope/wire";
+import type { Knex } from "knex";
+
+/** A piece of work that takes long. */
+export interface Job {
+  id: number;
+  kind: JobKind;
+  state: JobState;
+  /** What somebody wants it to do while it runs. */
+  wanted: "paused" | "cancelled" | null;
+  asked: unknown;
+  title: string;
+  done: number;
+  total: number;
+  /** What it is doing, or why it ended. */
+  words: string;
+  result: unknown;
+  madeBy: number | null;
+  madeAt: Date;
+  beganAt: Date | null;
+  endedAt: Date | null;
+}
+
+const COLUMNS = {
+  id: "id",
+  kind: "kind",
+  state: "state",
+  wanted: "wanted",
+  asked: "asked",
+  title: "title",
+  done: "done",
+  total: "total",
+  words: "words",
+  result: "result",
+  madeBy: "made_by",
+  madeAt: "made_at",
+  beganAt: "began_at",
+  endedAt: "ended_at",
+};
+/** Jobs that are listed. */
+const MOST = 50;
+
+export async function makeJob(
+  database: Knex,
+  job: Pick<Job, "kind" | "asked" | "title" | "total" | "madeBy">,
+): Promise<number> {
+  const [{ id }] = await database("jobs")
+    .insert({
+      kind: job.kind,
+      asked: JSON.stringify(job.asked),
+      title: job.title,
+      total: job.total,
+      made_by: job.madeBy,
+    })
+    .returning("id");
+  return id;
+}
+
+export function readJob(database: Knex, id: number): Promise<Job | undefined> {
+  return database("jobs").where({ id }).first(COLUMNS);
+}
+
+/** The newest first. */
+export function listJobs(database: Knex): Promise<Job[]> {
+  return database("jobs").select(COLUMNS).orderBy("id", "desc").limit(MOST);
+}
+
+/** Jobs that wait or run, as far as the table says: their process may be gone. */
+export function unfinishedJobs(database: Knex): Promise<number[]> {
+  return database("jobs").whereIn("state", ["waiting", "running"]).orderBy("id").pluck("id");
+}
+
+/** Begins a job, or goes on with one whose process is gone. @returns undefined when there is nothing to do */
+export async function beginJob(database: Knex, id: number): Promise<Job | undefined> {
+  const [job] = await database("jobs")
+    .where({ id })
+    .whereIn("state", ["waiting", "running"])
+    .update({ state: "running", began_at: database.raw("coalesce(began_at, now())") })
+    .returning(Object.entries(COLUMNS).map(([name, column]) => database.ref(column).as(name)));
+  return job;
+}
+
+/** Notes how far a job is. @returns what somebody wants it to do */
+export async function noteProgress(
+  database: Knex,
+  id: number,
+  { done, words }: Pick<Job, "done" | "words">,
+): Promise<Job["wanted"]> {
+  const [row] = await database("jobs").where({ id }).update({ done, words }).returning("wanted");
+  return row?.wanted ?? null;
+}
+
+export async function endJob(
+  database: Knex,
+  id: number,
+  ended: { state: JobState; words: string; result?: unknown },
+): Promise<void> {
+  await database("jobs")
+    .where({ id })
+    .update({
+      state: ended.state,
+      words: ended.words,
+      result: ended.result === undefined ? null : JSON.stringify(ended.result),
+      wanted: null,
+      ended_at: ended.state === "paused" ? null : database.fn.now(),
+      ...(ended.state === "done" ? { done: database.ref("total") } : {}),
+    });
+}
+
+/** Says what a job is to do; one that does not run is paused or cancelled at once. @returns whether there was one */
+export async function wantOfJob(database: Knex, id: number, wanted: "paused" | "cancelled"): Promise<boolean> {
+  const now = await database("jobs")
+    .where({ id })
+    .whereIn("state", ["waiting", "paused"])
+    .update({ state: wanted, words: "", ...(wanted === "cancelled" ? { ended_at: database.fn.now() } : {}) });
+  return now > 0 || (await database("jobs").where({ id, state: "running" }).update({ wanted })) > 0;
+}
+
+/** Lets a paused or failed job go on. */
+export async function resumeJob(database: Knex, id: number): Promise<boolean> {
+  return (
+    (await database("jobs")
+      .where({ id })
+      .whereIn("state", ["paused", "failed", "cancelled"])
+      .update({ state: "waiting", wanted: null, words: "", ended_at: null })) > 0
+  );
+}

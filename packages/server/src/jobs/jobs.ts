@@ -1,0 +1,169 @@
+import type { JobKind } from "@bibliotope/wire";
+import type { Knex } from "knex";
+import { Client } from "pg";
+import PgBoss from "pg-boss";
+import { LOCKS } from "../database/connect.ts";
+import {
+  beginJob,
+  endJob,
+  type Job,
+  makeJob,
+  noteProgress,
+  readJob,
+  resumeJob,
+  unfinishedJobs,
+} from "./jobs.repository.ts";
+
+/** What a job tells while it runs. */
+export interface Running {
+  job: Job;
+  /** Says how far it is; written down a few times a second. */
+  progress: (done: number, words: string) => void;
+  /** Ends when somebody pauses or cancels the job, with which of the two. */
+  stop: AbortSignal;
+}
+
+/** Does a job. @returns what it came to; throws to say that it failed, with words for a person */
+export type Runner = (running: Running) => Promise<{ words: string; result?: unknown }>;
+
+/** Raised by a runner that was stopped. */
+export class Stopped extends Error {
+  constructor(readonly how: "paused" | "cancelled") {
+    super(how);
+  }
+}
+
+const QUEUE = "work";
+/** Milliseconds between two notes of progress, and after which it is looked for jobs whose process is gone. */
+const [NOTE_EVERY, LOOK_EVERY] = [400, 15_000];
+
+/**
+ * Work that takes long, one piece at a time in each process. pg-boss hands it out, so that several processes share it;
+ * the state stands in our own table. A running job is held by an advisory lock: when its process is gone, so is the
+ * lock, and the job is begun again.
+ */
+export class Jobs {
+  readonly #boss: PgBoss;
+  #locks: Client | undefined;
+  #timer: NodeJS.Timeout | undefined;
+  readonly #stopping = new AbortController();
+
+  constructor(
+    private readonly database: Knex,
+    private readonly url: string,
+    private readonly runners: Readonly<Record<JobKind, Runner>>,
+    private readonly log: { warn(details: object, words: string): void },
+  ) {
+    this.#boss = new PgBoss({ connectionString: url, max: 2, application_name: "bibliotope jobs" });
+    this.#boss.on("error", (error) => log.warn({ error: String(error) }, "jobs"));
+  }
+
+  async start(): Promise<void> {
+    await this.#boss.start();
+    await this.#boss.createQueue(QUEUE);
+    await this.#boss.work<{ id: number }>(QUEUE, { pollingIntervalSeconds: 0.5 }, async ([{ data }]) => {
+      await this.#run(data.id);
+    });
+    await this.#look();
+    this.#timer = setInterval(() => void this.#look().catch(() => undefined), LOOK_EVERY);
+  }
+
+  /** Stops what runs here; another process, or the next start, goes on with it. */
+  async stop(): Promise<void> {
+    clearInterval(this.#timer);
+    this.#stopping.abort();
+    await this.#boss.stop({ graceful: false, wait: false }).catch(() => undefined);
+    await this.#locks?.end().catch(() => undefined);
+  }
+
+  async make(job: Parameters<typeof makeJob>[1]): Promise<number> {
+    const id = await makeJob(this.database, job);
+    await this.#boss.send(QUEUE, { id });
+    return id;
+  }
+
+  async resume(id: number): Promise<boolean> {
+    const isThere = await resumeJob(this.database, id);
+    if (isThere) await this.#boss.send(QUEUE, { id });
+    return isThere;
+  }
+
+  /** Hands out again what nobody holds. */
+  async #look(): Promise<void> {
+    for (const id of await unfinishedJobs(this.database)) {
+      if (!(await this.#take(id))) continue;
+      await this.#letGo(id);
+      await this.#boss.send(QUEUE, { id }, { singletonKey: String(id), singletonSeconds: 10 });
+    }
+  }
+
+  async #run(id: number): Promise<void> {
+    if (this.#stopping.signal.aborted || !(await this.#take(id))) return;
+    try {
+      const job = await beginJob(this.database, id);
+      if (job) await this.#do(job);
+    } finally {
+      await this.#letGo(id);
+    }
+  }
+
+  async #do(job: Job): Promise<void> {
+    const stop = new AbortController();
+    let told = { done: job.done, words: job.words };
+    const note = async () => {
+      const wanted = await noteProgress(this.database, job.id, told);
+      if (wanted) stop.abort(wanted);
+    };
+    const timer = setInterval(() => void note().catch(() => undefined), NOTE_EVERY);
+    this.#stopping.signal.addEventListener("abort", () => stop.abort("stopping"));
+    try {
+      const progress = (done: number, words: string) => {
+        told = { done: done < 0 ? told.done : done, words };
+      };
+      const { words, result } = await this.runners[job.kind]({ job, progress, stop: stop.signal });
+      await endJob(this.database, job.id, { state: "done", words, result });
+    } catch (error) {
+      // a process that ends leaves its jobs as they are: the next one goes on with them
+      if (this.#stopping.signal.aborted) return;
+      const wanted = stop.signal.aborted ? (stop.signal.reason as "paused" | "cancelled") : undefined;
+      if (!wanted)
+        this.log.warn({ job: job.id, error: error instanceof Error ? error.stack : String(error) }, "job failed");
+      await endJob(this.database, job.id, {
+        state: wanted ?? "failed",
+        words: wanted ? "" : error instanceof Error ? error.message : String(error),
+      });
+    } finally {
+      clearInterval(timer);
+    }
+  }
+
+  /** Holds a job, unless another process does. */
+  async #take(id: number): Promise<boolean> {
+    const { rows } = await (await this.#lockClient()).query("select pg_try_advisory_lock($1, $2) as taken", [
+      LOCKS.jobs,
+      id,
+    ]);
+    return rows[0].taken;
+  }
+
+  async #letGo(id: number): Promise<void> {
+    await this.#locks?.query("select pg_advisory_unlock($1, $2)", [LOCKS.jobs, id]).catch(() => undefined);
+  }
+
+  async #lockClient(): Promise<Client> {
+    if (this.#locks) return this.#locks;
+    const client = new Client({ connectionString: this.url, application_name: "bibliotope job locks" });
+    const lost = () => {
+      if (this.#locks === client) this.#locks = undefined;
+    };
+    client.on("error", lost);
+    client.on("end", lost);
+    await client.connect();
+    this.#locks = client;
+    return client;
+  }
+
+  read(id: number): Promise<Job | undefined> {
+    return readJob(this.database, id);
+  }
+}

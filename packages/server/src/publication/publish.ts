@@ -1,0 +1,43 @@
+import type { Knex } from "knex";
+import { type Runner, Stopped } from "../jobs/jobs.ts";
+import type { LiveIndex } from "./live-index.ts";
+import { publish } from "./publication.repository.ts";
+import type { SegmentStore } from "./segment-store.ts";
+
+/** What a job that publishes is told. */
+export interface PublishAsked {
+  /** The most trusted first. */
+  versions: number[];
+  why: string;
+  madeBy: number | null;
+}
+
+/**
+ * Builds the segment of some versions, and makes them live only when it is there. Lookups are answered by the one
+ * before until the new one is open.
+ */
+export function publisher(database: Knex, store: SegmentStore, index: LiveIndex): Runner {
+  return async ({ job, progress, stop }) => {
+    const { versions, why, madeBy } = job.asked as PublishAsked;
+    const held = await database("data_set_versions").whereIn("id", versions).pluck("id");
+    const gone = versions.find((version) => !held.includes(version));
+    if (gone !== undefined) throw new Error("One of these versions was taken away meanwhile. Nothing was changed.");
+    const built = await store.segmentFor(versions, (read, total) => {
+      const share = total ? (read / total) * job.total : 0;
+      progress(Math.min(share, job.total), `Building the index: ${read.toLocaleString("en")} records read`);
+    });
+    if (stop.aborted) throw new Stopped(stop.reason);
+    progress(job.total, "Opening the index");
+    // begun again after it was published: not a second time
+    const done = await database.transaction(async (transaction) => {
+      const before = await transaction("publications").where({ job_id: job.id }).first("id");
+      return before?.id ?? (await publish(transaction, versions, { why, madeBy, job: job.id }));
+    });
+    await index.refresh();
+    const { counts } = built.meta;
+    return {
+      words: `${counts.addresses.toLocaleString("en")} addresses are live`,
+      result: { publication: done, addresses: counts.addresses },
+    };
+  };
+}

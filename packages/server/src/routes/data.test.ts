@@ -1,0 +1,236 @@
+import { setTimeout as wait } from "node:timers/promises";
+import type { DataAnswer, FileStart, JobSummary, VersionDifference } from "@bibliotope/wire";
+import { beforeAll, describe, expect, it } from "vitest";
+import { type Answer, shared, signedIn } from "../../testing/shared.ts";
+
+/** Data sets of one run of the tests have names of their own: the database may be used again. */
+const own = (name: string) => `${name} ${process.pid}-${RUN}`;
+const RUN = Date.now().toString(36);
+
+let me: Awaited<ReturnType<typeof signedIn>>;
+beforeAll(async () => {
+  me = await signedIn();
+});
+
+async function handIn(content: string | Buffer, name = "own.csv"): Promise<Answer> {
+  const response = await fetch(`${shared().url}/api/files?name=${encodeURIComponent(name)}`, {
+    method: "POST",
+    headers: { cookie: me.cookie, "x-csrf-token": me.csrf, "content-type": "application/octet-stream" },
+    body: new Uint8Array(Buffer.from(content)),
+  });
+  return { status: response.status, headers: response.headers, body: await response.json() };
+}
+
+async function send(method: string, path: string, body: unknown = {}): Promise<Answer> {
+  const response = await me.send(method, path, body);
+  return {
+    status: response.status,
+    headers: response.headers,
+    body: response.status === 204 ? null : await response.json(),
+  };
+}
+
+async function look(content: string | Buffer, asked = {}): Promise<FileStart & { file: string }> {
+  const { body: file } = await handIn(content);
+  const { status, body } = await send("POST", `/api/files/${file.id}/look`, asked);
+  expect(status, JSON.stringify(body)).toBe(200);
+  return { ...body, file: file.id };
+}
+
+async function ended(id: number): Promise<JobSummary> {
+  for (;;) {
+    const { jobs } = (await (await me.get("/api/jobs")).json()) as { jobs: JobSummary[] };
+    const job = jobs.find((one) => one.id === id);
+    if (job?.endedAt) return job;
+    await wait(100);
+  }
+}
+
+/** Loads a file, as the workbench does, and waits until it is a draft. */
+async function bring(content: string, dataSet: string, more = {}): Promise<JobSummary> {
+  const { file, format, heads, reading } = await look(content);
+  const asked = { file, format, heads, reading, dataSet: { name: own(dataSet), licence: "CC0-1.0", source: "Tests" } };
+  const { status, body } = await send("POST", "/api/loads", { ...asked, day: "2026-11-20", ...more });
+  expect(status, JSON.stringify(body)).toBe(202);
+  return ended(body.job);
+}
+
+async function versionsOf(dataSet: string) {
+  const { dataSets } = (await (await me.get("/api/data")).json()) as DataAnswer;
+  return dataSets.find(({ name }) => name === own(dataSet))!.versions;
+}
+
+const HEAD = "street,house,postcode,town,country,lat,lon\n";
+const ROWS = Array.from(
+  { length: 20 },
+  (_, i) => `Net Lane,${i + 1},HT4 29,Tidewell,QR,${-35.18 - i * 0.0002},-21.62\n`,
+);
+
+describe("a file that is brought", () => {
+  it("is looked at: what its columns are taken for, why, and how its rows would read", async () => {
+    const { format, columns, rows, reading } = await look(HEAD.replace("\n", `,note ${RUN}\n`) + ROWS.join(""));
+    expect(format).toEqual({ kind: "csv", encoding: "utf-8", delimiter: ",", quote: '"', hasHead: true });
+    expect(columns[0]).toEqual({ use: { meaning: "street" }, why: "headed “street”" });
+    expect(rows[11]).toMatchObject({ number: 13, line: "12 Net Lane, Tidewell, HT4 29", doubts: [] });
+    expect(reading.country).toBeUndefined();
+  });
+
+  it("is read as the person sets it", async () => {
+    const wanted = await look("Net Lane;12\nNet Lane;13\n", {
+      format: { delimiter: ";", hasHead: true },
+      reading: { columns: [{ meaning: "street" }, { meaning: "house" }], country: "QV" },
+    });
+    expect(wanted.heads).toEqual(["Net Lane", "12"]);
+    expect(wanted.rows).toMatchObject([{ number: 2, refused: "no position" }]);
+  });
+
+  it("is refused with a sentence when it is no table, and leaves nothing", async () => {
+    expect((await handIn("")).body.detail).toBe("The file is empty.");
+    const { body: file } = await handIn(Buffer.from([0x50, 0x4b, 0, 0, 0, 0, 0, 0, 1, 0]));
+    expect(await send("POST", `/api/files/${file.id}/look`)).toMatchObject({
+      status: 400,
+      body: { detail: expect.stringContaining("NUL bytes") },
+    });
+    expect((await send("POST", "/api/files/..%2f..%2fetc%2fpasswd/look")).status).toBe(404);
+  });
+
+  it("is for people who may edit", async () => {
+    const response = await fetch(`${shared().url}/api/files?name=x`, { method: "POST", body: "a,b\n1,2\n" });
+    expect(response.status).toBe(401);
+  });
+});
+
+describe("a load", () => {
+  it("makes a draft, counts and lists what is refused or odd, and changes nothing that is live", async () => {
+    const job = await bring(
+      [
+        HEAD,
+        ...ROWS,
+        "Net Lane,3,HT4 29,Tidewell,QR,-35.19,-21.62\n",
+        "Net Lane,30,HT4 29,Tidewell,QR,0,0\n",
+        "Net Lane,31,HT4 29,Tidewell,QR,,\n",
+        "NET LANE,32,9999,Tidewell,QR,-35.18,-21.62\n",
+        "Net Lane,33,HT4 29,Tidewell,QR,48.1,11.5\n",
+        "too,few\n",
+        HEAD,
+        '<script>alert(1)</script>,1,HT4 29,Tidewell,QR,-35.18,-21.62\n"=1+1",1,HT4 29,Tidewell,QR,-35.18,-21.62\n',
+      ].join(""),
+      "Checked rows",
+    );
+    expect(job).toMatchObject({ state: "done", words: "24 addresses in a draft" });
+    const [version] = await versionsOf("Checked rows");
+    expect(version).toMatchObject({ number: 1, isLive: false, fileName: "own.csv", counts: { rows: 29, streets: 3 } });
+    expect(version.checks).toEqual({
+      double: 1,
+      "at-zero": 1,
+      "no-position": 1,
+      "postcode-shape": 1,
+      "two-spellings": 1,
+      "outside-country": 1,
+      "far-from-street": 1,
+      width: 1,
+      "head-again": 1,
+    });
+    const { rows } = await (await me.get(`/api/versions/${version.id}/rows?kind=double`)).json();
+    expect(rows).toMatchObject([{ number: 22, words: "the same as row 4" }]);
+    const refused = await (await me.get(`/api/versions/${version.id}/refused.csv`)).text();
+    expect(refused.split("\r\n")).toContain(
+      '23,at-zero,"at 0°, 0°: a position that was never set",Net Lane,30,HT4 29,Tidewell,QR,0,0',
+    );
+    expect(refused.trim().split("\r\n")).toHaveLength(6);
+  });
+
+  it("ends with a sentence when nothing can be taken, and leaves no version", async () => {
+    const job = await bring("street,house\nNet Lane,1\nNet Lane,2\n", "Nothing in it");
+    expect(job).toMatchObject({
+      state: "failed",
+      words: "None of 2 rows can be taken; 2 of them: no position. Look at what the columns are taken for.",
+    });
+    const { dataSets } = (await (await me.get("/api/data")).json()) as DataAnswer;
+    expect(dataSets.map(({ name }) => name)).not.toContain(own("Nothing in it"));
+  });
+
+  it("of a damaged file changes nothing", async () => {
+    const job = await bring(`${HEAD}${ROWS.join("").repeat(2000)}"never closed,1\n`, "Damaged");
+    expect(job.state).toBe("failed");
+    expect(job.words).toContain("A quote opened in row 40,002 is never closed");
+  });
+
+  it("keeps refs over versions, and tells what is new, gone, moved and renamed", async () => {
+    await bring(HEAD + ROWS.join(""), "Versions");
+    const second = ROWS.slice(2).concat("Net Lane,40,HT4 29,Tidewell,QR,-35.185,-21.62\n");
+    second[0] = "Net Lane,3,HT4 29,Tidewell,QR,-35.1809,-21.6205\n";
+    await bring(HEAD + second.join(""), "Versions");
+    const [after, before] = await versionsOf("Versions");
+    const answer = await me.get(`/api/versions/${after.id}/difference?from=${before.id}`);
+    const { counts, spots } = (await answer.json()) as VersionDifference;
+    expect(counts.addresses).toEqual({ new: 1, gone: 2, moved: 1, renamed: 0, same: 17 });
+    expect(counts.streets).toMatchObject({ new: 0, gone: 0 });
+    expect(spots).toContainEqual({
+      change: "moved",
+      label: "3 Net Lane",
+      at: { lat: -35.1809, lon: -21.6205 },
+      from: { lat: -35.1804, lon: -21.62 },
+    });
+    expect((await send("DELETE", `/api/versions/${after.id}`)).status).toBe(204);
+    expect(await versionsOf("Versions")).toHaveLength(1);
+  });
+
+  it("goes out as it came in, in open formats", async () => {
+    await bring(HEAD + ROWS.join(""), "Out");
+    const [version] = await versionsOf("Out");
+    const out = async (format: string) => (await me.get(`/api/versions/${version.id}/out.${format}`)).text();
+    const csv = await out("csv");
+    await bring(csv, "Out again");
+    const [again] = await versionsOf("Out again");
+    expect(again.counts).toEqual(version.counts);
+    const places = (text: string) =>
+      text
+        .trim()
+        .split("\r\n")
+        .map((line) => line.replace(/^[^,]*,/, ""));
+    const second = await (await me.get(`/api/versions/${again.id}/out.csv`)).text();
+    expect(places(second)).toEqual(places(csv));
+    const { features } = JSON.parse(await out("geojson"));
+    expect(features[0]).toMatchObject({
+      type: "Feature",
+      geometry: { type: "Point", coordinates: [-21.62, -35.18] },
+      properties: { street: "Net Lane", house: "1", town: "Tidewell", country: "QR" },
+    });
+    expect(await out("gpx")).toContain('<wpt lat="-35.18" lon="-21.62">\n    <name>1 Net Lane</name>');
+  });
+
+  it("keeps names that are markup, formulas or SQL as they are", async () => {
+    const name = "=cmd|' /C calc'!A0 <b>'; drop table addresses;--";
+    await bring(`street,house,country,lat,lon\n"${name}",1,QR,-35.18,-21.62\n`, "Hostile");
+    const [version] = await versionsOf("Hostile");
+    const { features } = await (await me.get(`/api/versions/${version.id}/out.geojson`)).json();
+    expect(features[0].properties.street).toBe(name);
+  });
+
+  it("can be cancelled", async () => {
+    const many = HEAD + ROWS.join("").repeat(20_000);
+    const { file, format, heads, reading } = await look(many);
+    const dataSet = { name: own("Cancelled"), licence: "CC0-1.0", source: "" };
+    const { body } = await send("POST", "/api/loads", { file, format, heads, reading, dataSet, day: "2026-11-20" });
+    await wait(800);
+    expect((await send("POST", `/api/jobs/${body.job}/cancelled`)).status).toBe(204);
+    expect((await ended(body.job)).state).toBe("cancelled");
+    const { dataSets } = (await (await me.get("/api/data")).json()) as DataAnswer;
+    expect(dataSets.map(({ name }) => name)).not.toContain(own("Cancelled"));
+  });
+});
+
+describe("the news of jobs", () => {
+  it("come as Server-Sent Events", async () => {
+    const stop = new AbortController();
+    const response = await fetch(`${shared().url}/api/jobs/events`, {
+      headers: { cookie: me.cookie },
+      signal: stop.signal,
+    });
+    expect(response.headers.get("content-type")).toBe("text/event-stream");
+    const { value } = await response.body!.getReader().read();
+    expect(new TextDecoder().decode(value)).toMatch(/^data: \{"jobs":\[/);
+    stop.abort();
+  });
+});

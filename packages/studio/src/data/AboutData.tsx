@@ -1,0 +1,75 @@
+import type { FileAnswer, FileStart } from "@bibliotope/wire";
+import { type FormEvent, useState } from "react";
+import { useNavigate } from "react-router";
+import { wordsOf } from "../state/api.ts";
+import { useDataQuery, useMakeLoadMutation } from "../state/data-api.ts";
+import { Button } from "../ui/Button.tsx";
+import { TextField } from "../ui/TextField.tsx";
+
+/** What the data is called, where it comes from, of which day, under which licence: every answer says so. */
+export function AboutData({ file, start }: { file: FileAnswer; start: FileStart }) {
+  const { data } = useDataQuery();
+  const [load, { error, isLoading }] = useMakeLoadMutation();
+  const navigate = useNavigate();
+  const [about, setAbout] = useState({
+    name: file.name.replace(/\.(csv|tsv|txt|geojson|json|ndjson|gz)(?=\.|$)/gi, ""),
+    source: "",
+    licence: "",
+    day: new Date().toISOString().slice(0, 10),
+  });
+  const known = data?.dataSets.find(({ name }) => name === about.name.trim());
+  const set = (part: keyof typeof about) => (value: string) => setAbout({ ...about, [part]: value });
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const { format, heads, reading } = start;
+    const { day, name, source, licence } = about;
+    const dataSet = { name, source: source || (known?.source ?? ""), licence: licence || (known?.licence ?? "") };
+    const asked = { file: file.id, format, heads, reading, dataSet, day };
+    if ("data" in (await load(asked))) await navigate("/data");
+  };
+  return (
+    <section aria-label="About the data" className="mt-6">
+      <h2 className="font-serif text-[20px] font-semibold">About the data</h2>
+      <p className="text-quiet">Every answer that comes from it says this.</p>
+      <form onSubmit={submit} className="mt-3 grid max-w-[46rem] gap-3 sm:grid-cols-2">
+        <TextField label="Data set" required maxLength={120} list="data-sets" value={about.name} change={set("name")} />
+        <datalist id="data-sets">
+          {data?.dataSets.map(({ id, name }) => (
+            <option key={id} value={name} />
+          ))}
+        </datalist>
+        <TextField label="Of the day" type="date" required value={about.day} change={set("day")} />
+        <TextField
+          label="Source"
+          maxLength={200}
+          placeholder={known?.source || "Who made it"}
+          value={about.source}
+          change={set("source")}
+        />
+        <TextField
+          label="Licence"
+          required={!known}
+          maxLength={120}
+          placeholder={known?.licence ?? "Such as CC0-1.0"}
+          value={about.licence}
+          change={set("licence")}
+        />
+        <p className="text-[13px] text-quiet sm:col-span-2">
+          {known
+            ? `A new version of “${known.name}”: addresses that are the same keep their refs.`
+            : "A new data set. Give the name of one that is held to make a new version of it."}
+        </p>
+        {error ? (
+          <p role="alert" className="text-madder sm:col-span-2">
+            {wordsOf(error)}
+          </p>
+        ) : null}
+        <div className="sm:col-span-2">
+          <Button strong type="submit" disabled={isLoading}>
+            Load as a draft
+          </Button>
+        </div>
+      </form>
+    </section>
+  );
+}

@@ -1,0 +1,172 @@
+import { type ColumnUse, MEANINGS, type Meaning, NAMED } from "@bibliotope/core/bring";
+import type { FileStart, TableReading } from "@bibliotope/wire";
+import { useState } from "react";
+import { SELECT } from "./FileFormat.tsx";
+import { MEANING_WORDS } from "./words.ts";
+
+interface ColumnsProps {
+  start: FileStart;
+  change: (reading: TableReading) => void;
+  /** Meanings that can be chosen. */
+  meanings?: readonly Meaning[];
+}
+
+/** Meanings of columns of data; a whole address in one text is for batches. */
+const FOR_DATA = MEANINGS.filter((meaning) => meaning !== "text");
+
+/** What each column is taken for, and why. */
+export function Columns({ start, change, meanings = FOR_DATA }: ColumnsProps) {
+  const { heads, columns, rows, reading } = start;
+  const set = (place: number, use: ColumnUse | null) => {
+    const next = reading.columns.map((one, i) => {
+      if (i === place) return use;
+      // a meaning is of one column: the other gives it up
+      return use && one && one.meaning === use.meaning && one.lang === use.lang && one.form === use.form ? null : one;
+    });
+    change({ ...reading, columns: next });
+  };
+  return (
+    <section aria-label="Columns" className="mt-5">
+      <h2 className="font-serif text-[20px] font-semibold">Columns</h2>
+      <div className="relative mt-2 overflow-x-auto rounded-md border border-rule bg-page">
+        <table className="w-full min-w-[46rem]">
+          <thead className="text-left text-[12.5px] text-quiet">
+            <tr>
+              {["Column", "Is taken for", "Why", "First values"].map((head) => (
+                <th key={head} className="px-4 pt-3 pb-1.5 font-normal">
+                  {head}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {columns.map(({ use, why }, place) => {
+              const name = heads?.[place] || `Column ${place + 1}`;
+              return (
+                // biome-ignore lint/suspicious/noArrayIndexKey: a column is its place
+                <tr key={place} className="border-t border-rule align-baseline">
+                  <th scope="row" className="max-w-[12rem] px-4 py-1.5 text-left font-normal break-words">
+                    {name.slice(0, 60)}
+                  </th>
+                  <td className="px-4 py-1.5 whitespace-nowrap">
+                    <select
+                      aria-label={`What ${name.slice(0, 60)} is`}
+                      className={`${SELECT} ${use ? "" : "text-quiet"}`}
+                      value={use?.meaning ?? ""}
+                      onChange={(event) =>
+                        set(place, event.target.value ? { meaning: event.target.value as Meaning } : null)
+                      }
+                    >
+                      <option value="">not read</option>
+                      {meanings.map((meaning) => (
+                        <option key={meaning} value={meaning}>
+                          {MEANING_WORDS[meaning]}
+                        </option>
+                      ))}
+                    </select>
+                    {use && NAMED.has(use.meaning) ? (
+                      <Form use={use} name={name.slice(0, 60)} set={(next) => set(place, next)} />
+                    ) : null}
+                  </td>
+                  <td className="px-4 py-1.5 text-[13px] text-quiet">{why}</td>
+                  <td className="max-w-[18rem] truncate px-4 py-1.5 font-mono text-[12.5px]">
+                    {rows
+                      .slice(0, 3)
+                      .map(({ cells }) => (cells[place] ?? "").slice(0, 40))
+                      .filter(Boolean)
+                      .join(" · ")}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      <Wider reading={reading} change={change} />
+    </section>
+  );
+}
+
+/** The form of a name in a column, and its language. */
+function Form({ use, name, set }: { use: ColumnUse; name: string; set: (use: ColumnUse) => void }) {
+  const [lang, setLang] = useState(use.lang ?? "");
+  return (
+    <>
+      <select
+        aria-label={`Form of ${name}`}
+        className={`${SELECT} ml-1.5`}
+        value={use.form ?? ""}
+        onChange={(event) => set({ ...use, form: (event.target.value || undefined) as ColumnUse["form"] })}
+      >
+        <option value="">name</option>
+        <option value="abbr">short</option>
+        <option value="code">code</option>
+      </select>
+      <input
+        aria-label={`Language of ${name}`}
+        placeholder="language"
+        className={`${SELECT} ml-1.5 w-[6.5rem]`}
+        value={lang}
+        onChange={(event) => setLang(event.target.value)}
+        onBlur={() => lang !== (use.lang ?? "") && set({ ...use, lang: lang.trim() || undefined })}
+      />
+    </>
+  );
+}
+
+/** What no column says: the country, the language, how positions are written. */
+function Wider({ reading, change }: { reading: TableReading; change: (reading: TableReading) => void }) {
+  const has = (meaning: Meaning) => reading.columns.some((use) => use?.meaning === meaning);
+  const [country, setCountry] = useState(reading.country ?? "");
+  const [zone, setZone] = useState(reading.projection?.zone ?? "");
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-[13px]">
+      <label className="inline-flex items-center gap-1.5">
+        <span className="text-quiet">
+          {has("country") ? "Country where the column is empty" : "Country of all rows"}
+        </span>
+        <input
+          className={`${SELECT} w-[3.5rem] uppercase`}
+          value={country}
+          maxLength={2}
+          placeholder="–"
+          onChange={(event) => setCountry(event.target.value.toUpperCase())}
+          onBlur={() => {
+            const code = /^[A-Z]{2}$/.test(country) ? country : undefined;
+            if (code !== reading.country) change({ ...reading, country: code });
+          }}
+        />
+      </label>
+      {has("east") ? (
+        <>
+          <label className="inline-flex items-center gap-1.5">
+            <span className="text-quiet">Metres of</span>
+            <select
+              className={SELECT}
+              value={reading.projection?.system ?? "web-mercator"}
+              onChange={(event) => {
+                const system = event.target.value as "utm" | "web-mercator";
+                change({ ...reading, projection: system === "utm" ? { system, zone: zone || "27S" } : { system } });
+              }}
+            >
+              <option value="web-mercator">Web Mercator</option>
+              <option value="utm">UTM</option>
+            </select>
+          </label>
+          {reading.projection?.system === "utm" ? (
+            <label className="inline-flex items-center gap-1.5">
+              <span className="text-quiet">Zone</span>
+              <input
+                className={`${SELECT} w-[4rem]`}
+                value={zone || reading.projection.zone}
+                placeholder="27S"
+                onChange={(event) => setZone(event.target.value)}
+                onBlur={() => zone && change({ ...reading, projection: { system: "utm", zone } })}
+              />
+            </label>
+          ) : null}
+        </>
+      ) : null}
+    </div>
+  );
+}

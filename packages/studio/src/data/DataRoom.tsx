@@ -1,0 +1,167 @@
+import type { DataAnswer, DataSetSummary, JobSummary, VersionSummary } from "@bibliotope/wire";
+import { Link } from "react-router";
+import { useSessionQuery, wordsOf } from "../state/api.ts";
+import { useDataQuery, useDropVersionMutation, useJobsQuery } from "../state/data-api.ts";
+import { moment } from "../ui/moment.ts";
+import { JobLine } from "./JobLine.tsx";
+import { Published } from "./Published.tsx";
+import { PublishSheet } from "./PublishSheet.tsx";
+import { count, holds, sumOfChecks, withVersion } from "./words.ts";
+
+/** Work that ended stays in sight for so many milliseconds. */
+const IN_SIGHT = 10 * 60_000;
+const ENDED_SHOWN = 3;
+
+/** What addresses are held: data sets, their versions, what is live, and what is being brought. */
+export function DataRoom() {
+  const canEdit = useSessionQuery().data?.role !== "look";
+  const { data, error, isLoading } = useDataQuery(undefined, { refetchOnMountOrArgChange: true });
+  const { data: jobs } = useJobsQuery();
+  return (
+    <main className="mx-auto w-full max-w-6xl px-5 py-7">
+      <div className="flex items-center justify-between">
+        <h1 className="font-serif text-[26px] font-semibold">Data</h1>
+        {canEdit ? (
+          <Link
+            to="/data/bring"
+            className="inline-flex h-[34px] items-center rounded border border-ink bg-ink px-3 font-semibold text-page hover:opacity-90"
+          >
+            Bring a file
+          </Link>
+        ) : null}
+      </div>
+      <p className="mt-1 max-w-[46rem] text-quiet">
+        Lookups are answered from what is live here. A file that you bring becomes a draft first: look at it, see what
+        it changes, then publish it. Where two data sets hold the same address, the one trusted more answers.
+      </p>
+      {error ? (
+        <p role="alert" className="mt-3 text-ochre">
+          {wordsOf(error)}
+        </p>
+      ) : null}
+      {isLoading ? (
+        <p role="status" className="mt-4 text-quiet">
+          Loading what is held
+        </p>
+      ) : null}
+      <UnderWay jobs={jobs ?? []} canEdit={canEdit} />
+      {data?.dataSets.map((set) => (
+        <DataSet key={set.id} set={set} data={data} canEdit={canEdit} />
+      ))}
+      {data ? <Published data={data} canEdit={canEdit} /> : null}
+    </main>
+  );
+}
+
+function UnderWay({ jobs, canEdit }: { jobs: readonly JobSummary[]; canEdit: boolean }) {
+  const isEnded = ({ endedAt }: JobSummary) => endedAt !== null;
+  const ended = jobs.filter((job) => isEnded(job) && Date.now() - Date.parse(job.endedAt ?? "") < IN_SIGHT);
+  const shown = [...jobs.filter((job) => !isEnded(job)), ...ended.slice(0, ENDED_SHOWN)];
+  if (!shown.length) return null;
+  return (
+    <section aria-label="Under way" className="mt-5">
+      <ul className="rounded-md border border-rule bg-page">
+        {shown.map((job) => (
+          <JobLine key={job.id} job={job} canSteer={canEdit} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function DataSet({ set, data, canEdit }: { set: DataSetSummary; data: DataAnswer; canEdit: boolean }) {
+  const { name, licence, source, versions } = set;
+  return (
+    <section aria-label={name} className="mt-6">
+      <h2 className="font-serif text-[20px] font-semibold">{name}</h2>
+      <p className="text-[13px] text-quiet">{[source, licence].filter(Boolean).join(" · ")}</p>
+      <div className="relative mt-2 overflow-x-auto rounded-md border border-rule bg-page">
+        <table className="w-full min-w-[50rem]">
+          <thead className="text-left text-[12.5px] text-quiet">
+            <tr>
+              {["Version", "Of the day", "Holds", "Rows refused", "Odd rows"].map((head) => (
+                <th key={head} className="px-4 pt-3 pb-1.5 font-normal">
+                  {head}
+                </th>
+              ))}
+              <th className="px-4">
+                <span className="sr-only">What can be done</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {versions.map((version) => (
+              <Version key={version.id} {...{ version, data, canEdit, name }} />
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+interface VersionProps {
+  version: VersionSummary;
+  data: DataAnswer;
+  name: string;
+  canEdit: boolean;
+}
+
+function Version({ version, data, name, canEdit }: VersionProps) {
+  const { id, number, day, madeAt, counts, checks, isLive } = version;
+  const { refused, odd } = sumOfChecks(checks);
+  const wasLive = data.publications.some(({ versions }) => versions.includes(id));
+  return (
+    <tr className="border-t border-rule align-baseline">
+      <th scope="row" className="px-4 py-2.5 text-left font-normal whitespace-nowrap">
+        <Link to={`/data/versions/${id}`} className="font-serif text-[16px] underline">
+          {number}
+        </Link>{" "}
+        {isLive ? (
+          <span className="ml-2 rounded bg-verdigris px-1.5 py-0.5 text-[12px] font-semibold text-page">live</span>
+        ) : (
+          <span className="ml-2 text-[12.5px] text-quiet">{wasLive ? "was live" : "draft"}</span>
+        )}
+      </th>
+      <td className="px-4 whitespace-nowrap">
+        {day} <span className="text-[12.5px] text-quiet">brought {moment(madeAt)}</span>
+      </td>
+      <td className="px-4 py-2.5">{holds(version)}</td>
+      <td className={`px-4 tabular-nums ${refused ? "text-madder" : ""}`}>
+        {counts?.rows === undefined ? "–" : count(refused)}
+      </td>
+      <td className={`px-4 tabular-nums ${odd ? "text-ochre" : ""}`}>
+        {counts?.rows === undefined ? "–" : count(odd)}
+      </td>
+      <td className="px-4">
+        {canEdit && !isLive ? (
+          <span className="flex justify-end gap-3">
+            {wasLive ? null : <Drop id={id} />}
+            <PublishSheet
+              data={data}
+              versions={withVersion(data, id)}
+              why={`${name}, version ${number}`}
+              label="Publish"
+            />
+          </span>
+        ) : null}
+      </td>
+    </tr>
+  );
+}
+
+function Drop({ id }: { id: number }) {
+  const [drop, { error, isLoading }] = useDropVersionMutation();
+  return (
+    <>
+      {error ? (
+        <span role="alert" className="text-madder">
+          {wordsOf(error)}
+        </span>
+      ) : null}
+      <button type="button" className="underline" disabled={isLoading} onClick={() => void drop(id)}>
+        Throw away
+      </button>
+    </>
+  );
+}

@@ -1,0 +1,193 @@
+import { MEANINGS } from "@bibliotope/core/bring";
+import * as z from "zod";
+
+export const JOB_KINDS = ["load", "publish"] as const;
+export type JobKind = (typeof JOB_KINDS)[number];
+export const JOB_STATES = ["waiting", "running", "paused", "done", "failed", "cancelled"] as const;
+export type JobState = (typeof JOB_STATES)[number];
+
+/** A piece of work that takes long. */
+export const jobSummary = z.object({
+  id: z.int(),
+  kind: z.enum(JOB_KINDS),
+  state: z.enum(JOB_STATES),
+  title: z.string(),
+  /** How much of it is done, of `total`: bytes of a file, rows of a batch, records of an index. */
+  done: z.number(),
+  total: z.number(),
+  /** What it is doing, or why it ended. */
+  words: z.string(),
+  result: z.unknown(),
+  madeAt: z.string(),
+  beganAt: z.string().nullable(),
+  endedAt: z.string().nullable(),
+});
+export const jobList = z.object({ jobs: z.array(jobSummary) });
+export type JobSummary = z.infer<typeof jobSummary>;
+
+/** A file that was handed in. */
+export const fileAnswer = z.object({ id: z.string(), name: z.string(), bytes: z.number() });
+export type FileAnswer = z.infer<typeof fileAnswer>;
+
+export const TABLE_ENCODINGS = [
+  "utf-8",
+  "utf-16le",
+  "utf-16be",
+  "windows-1252",
+  "windows-1250",
+  "windows-1251",
+  "windows-1253",
+  "iso-8859-15",
+] as const;
+
+export const tableFormat = z.strictObject({
+  kind: z.enum(["csv", "geojson", "geojsonseq"]),
+  encoding: z.enum(TABLE_ENCODINGS),
+  delimiter: z.string().length(1),
+  quote: z.string().length(1),
+  hasHead: z.boolean(),
+});
+export type TableFormat = z.infer<typeof tableFormat>;
+
+export const columnUse = z
+  .strictObject({
+    meaning: z.enum(MEANINGS),
+    lang: z.string().max(35).optional(),
+    form: z.enum(["abbr", "code"]).optional(),
+  })
+  .nullable();
+
+export const tableReading = z.strictObject({
+  columns: z.array(columnUse).max(500),
+  country: z
+    .string()
+    .regex(/^[A-Z]{2}$/, { error: "is the two-letter code of a country" })
+    .optional(),
+  lang: z.string().max(35).optional(),
+  projection: z
+    .strictObject({ system: z.enum(["degrees", "utm", "web-mercator"]), zone: z.string().max(3).optional() })
+    .optional(),
+});
+export type TableReading = z.infer<typeof tableReading>;
+
+/** How a file is to be read; what is left out is found out. */
+export const lookAtFileAsking = z.strictObject({
+  format: tableFormat.partial().optional(),
+  reading: tableReading.optional(),
+  /** Name of the data set, whose columns of the last time are taken. */
+  dataSet: z.string().max(120).optional(),
+});
+export type LookAtFileAsking = z.infer<typeof lookAtFileAsking>;
+
+/** The beginning of a file as it is read. */
+export const fileStart = z.object({
+  format: tableFormat,
+  heads: z.array(z.string()).nullable(),
+  columns: z.array(z.object({ use: columnUse, why: z.string() })),
+  reading: tableReading,
+  rows: z.array(
+    z.object({
+      number: z.int(),
+      cells: z.array(z.string()),
+      /** The address in one line, as it would be found. */
+      line: z.string().optional(),
+      at: z.object({ lat: z.number(), lon: z.number() }).optional(),
+      refused: z.string().optional(),
+      doubts: z.array(z.string()),
+    }),
+  ),
+});
+export type FileStart = z.infer<typeof fileStart>;
+
+const name = z.string().trim().min(1, { error: "is missing" }).max(120);
+export const makeLoadAsking = z.strictObject({
+  file: z.string(),
+  format: tableFormat,
+  heads: z.array(z.string()).nullable(),
+  reading: tableReading,
+  dataSet: z.strictObject({ name, licence: name, source: z.string().trim().max(200) }),
+  day: z.iso.date(),
+});
+export type MakeLoadAsking = z.infer<typeof makeLoadAsking>;
+
+export const versionSummary = z.object({
+  id: z.int(),
+  number: z.int(),
+  /** Day of the data. */
+  day: z.string(),
+  madeAt: z.string(),
+  fileName: z.string().nullable(),
+  counts: z
+    .object({
+      rows: z.int().optional(),
+      addresses: z.int(),
+      places: z.int(),
+      streets: z.int(),
+      postcodes: z.int(),
+      areas: z.int(),
+    })
+    .nullable(),
+  /** Rows refused or odd, by kind. */
+  checks: z.record(z.string(), z.int()),
+  isLive: z.boolean(),
+});
+export const dataSetSummary = z.object({
+  id: z.int(),
+  name: z.string(),
+  licence: z.string(),
+  source: z.string(),
+  versions: z.array(versionSummary),
+});
+export const publicationSummary = z.object({
+  id: z.int(),
+  madeAt: z.string(),
+  why: z.string(),
+  /** Versions, the most trusted first. */
+  versions: z.array(z.int()),
+});
+export const dataAnswer = z.object({
+  dataSets: z.array(dataSetSummary),
+  publications: z.array(publicationSummary),
+});
+export type VersionSummary = z.infer<typeof versionSummary>;
+export type DataSetSummary = z.infer<typeof dataSetSummary>;
+export type PublicationSummary = z.infer<typeof publicationSummary>;
+export type DataAnswer = z.infer<typeof dataAnswer>;
+
+/** Makes versions live; where two hold the same address, that of the one named first is taken. */
+export const publishAsking = z.strictObject({
+  versions: z.array(z.int()).min(1).max(50),
+  why: z.string().max(200),
+});
+export type PublishAsking = z.infer<typeof publishAsking>;
+
+/** Rows of a load that were refused, or are odd. */
+export const oddRows = z.object({
+  rows: z.array(
+    z.object({
+      number: z.int(),
+      kind: z.string(),
+      words: z.string(),
+      column: z.int().nullable(),
+      cells: z.array(z.string()).nullable(),
+    }),
+  ),
+});
+export type OddRows = z.infer<typeof oddRows>;
+
+const changeCounts = z.object({ new: z.int(), gone: z.int(), moved: z.int(), renamed: z.int(), same: z.int() });
+export const CHANGES = ["new", "gone", "moved", "renamed"] as const;
+/** What sets a version apart from another. */
+export const versionDifference = z.object({
+  counts: z.object({ addresses: changeCounts, streets: changeCounts, places: changeCounts }),
+  /** Some of the changed addresses and places. */
+  spots: z.array(
+    z.object({
+      change: z.enum(CHANGES),
+      label: z.string(),
+      at: z.object({ lat: z.number(), lon: z.number() }),
+      from: z.object({ lat: z.number(), lon: z.number() }).optional(),
+    }),
+  ),
+});
+export type VersionDifference = z.infer<typeof versionDifference>;
