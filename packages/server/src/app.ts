@@ -20,6 +20,7 @@ import type { KeyRing } from "./keys/key-ring.ts";
 import type { Permits } from "./keys/permits.ts";
 import type { UseCounter } from "./keys/use-counter.ts";
 import type { LiveIndex } from "./publication/live-index.ts";
+import { batchRoutes } from "./routes/batches.route.ts";
 import { countryRoutes } from "./routes/countries.route.ts";
 import { dataRoutes, fileRoutes } from "./routes/data.route.ts";
 import { formRoutes } from "./routes/forms.route.ts";
@@ -32,6 +33,7 @@ import { healthRoutes, openApiRoute, problemPages } from "./routes/service.route
 import { sheetRoutes } from "./routes/sheets.route.ts";
 import { signInRoutes } from "./routes/sign-in.route.ts";
 import { stillRoutes } from "./routes/still.route.ts";
+import { wireBatchRoutes } from "./routes/wire-batches.route.ts";
 import type { SheetTiles } from "./sheets/sheet-tiles.ts";
 import type { Sessions } from "./users/sessions.ts";
 
@@ -73,6 +75,7 @@ export function makeApp(house: House): Express {
   wire.use(openToPages);
   wire.use(openApiRoute(house.version));
   wire.use(checkKey(house.ring, house.counter), limitByKey(house.permits));
+  wire.use(wireBatchRoutes(house));
   wire.use(express.json({ limit: BODY_LIMIT, strict: false }));
   wire.use(playSituation);
   wire.use(
@@ -94,6 +97,7 @@ export function makeApp(house: House): Express {
     fileRoutes(house),
     express.json({ limit: BODY_LIMIT, strict: false }),
     dataRoutes(house),
+    batchRoutes(house),
     jobRoutes(house.database, house.jobs),
     manageRoutes({ ...house, studioKey: house.webKey, tryKey: house.tryKey }),
   );

@@ -4,6 +4,7 @@ import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import type { Logger } from "pino";
 import { makeApp } from "./app.ts";
+import { batcher } from "./batches/batcher.ts";
 import { Files } from "./bring/files.ts";
 import { loader } from "./bring/loader.ts";
 import { connect, migrate } from "./database/connect.ts";
@@ -87,7 +88,11 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   const jobs = new Jobs(
     database,
     settings.databaseUrl,
-    { load: loader(settings.databaseUrl), publish: publisher(database, store, index) },
+    {
+      load: loader(settings.databaseUrl),
+      publish: publisher(database, store, index),
+      batch: batcher(settings.databaseUrl, database, index),
+    },
     log,
   );
 
@@ -145,7 +150,11 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     // put in place as a whole: whoever reads it meanwhile finds the old one or the new one
     const next = `${readyFile}.next`;
     await rm(next, { force: true });
-    await writeFile(next, JSON.stringify({ url, signIn, keys, pid: process.pid }, null, 2), { mode: 0o600 });
+    await writeFile(
+      next,
+      JSON.stringify({ url, signIn, keys, databaseUrl: settings.databaseUrl, pid: process.pid }, null, 2),
+      { mode: 0o600 },
+    );
     await rename(next, readyFile);
     return signIn;
   }

@@ -53,7 +53,7 @@ export const glossSchema = z
   })
   .meta({ id: "Gloss" });
 
-const partsSchema = z.partialRecord(z.enum(PARTS), partSchema);
+export const partsSchema = z.partialRecord(z.enum(PARTS), partSchema);
 
 export const propertiesSchema = z
   .object({

@@ -1,4 +1,4 @@
-import type * as z from "zod";
+import * as z from "zod";
 import {
   countriesAnswer,
   countryAnswer,
@@ -26,6 +26,7 @@ import {
   stillAsking,
   suggestAsking,
 } from "./asking.ts";
+import { batchAsking, batchRowsAsking, batchState } from "./batches.ts";
 import { publishedForm } from "./form.ts";
 
 /** One call of the public wire. */
@@ -41,6 +42,8 @@ export interface Call {
   mediaType: string;
   /** Other forms of the same answer. */
   others?: readonly string[];
+  /** Media types of the body of a call that is made by POST alone; what it asks stands in the query then. */
+  takes?: readonly string[];
 }
 
 const { geojson: GEOJSON, ...OTHERS } = RECORD_FORMATS;
@@ -155,6 +158,31 @@ export const CALLS = {
     post: false,
     answer: publishedForm,
     mediaType: "application/json",
+  },
+  makeBatch: {
+    path: "/v1/batches",
+    summary: "Many lookups at once: a file in",
+    post: true,
+    takes: ["text/csv", "application/geo+json", "application/geo+json-seq", "application/gzip"],
+    asking: batchAsking,
+    answer: batchState,
+    mediaType: "application/json",
+  },
+  batch: {
+    path: "/v1/batches/{id}",
+    summary: "How far a batch is, and what came of its rows",
+    post: false,
+    answer: batchState,
+    mediaType: "application/json",
+  },
+  batchRows: {
+    path: "/v1/batches/{id}/rows",
+    summary: "The rows of a batch, their own columns first, then what was found",
+    post: false,
+    asking: batchRowsAsking,
+    answer: z.string(),
+    mediaType: "text/csv",
+    others: ["application/geo+json", "application/gpx+xml"],
   },
 } as const satisfies Record<string, Call>;
 

@@ -1,7 +1,7 @@
 import { MEANINGS } from "@bibliotope/core/bring";
 import * as z from "zod";
 
-export const JOB_KINDS = ["load", "publish"] as const;
+export const JOB_KINDS = ["load", "publish", "batch"] as const;
 export type JobKind = (typeof JOB_KINDS)[number];
 export const JOB_STATES = ["waiting", "running", "paused", "done", "failed", "cancelled"] as const;
 export type JobState = (typeof JOB_STATES)[number];

@@ -1,5 +1,6 @@
 export * from "./answers.ts";
 export * from "./asking.ts";
+export * from "./batches.ts";
 export * from "./calls.ts";
 export * from "./data.ts";
 export * from "./form.ts";

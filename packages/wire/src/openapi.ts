@@ -15,7 +15,7 @@ export function openApi(version: string): Record<string, unknown> {
   named.Problem = schemaOf(problemSchema, "output", named);
   for (const [name, call] of Object.entries(CALLS) as [string, Call][]) {
     paths[call.path] = {
-      get: operation(name, call, "get", named),
+      ...(call.takes ? {} : { get: operation(name, call, "get", named) }),
       ...(call.post ? { post: operation(name, call, "post", named) } : {}),
     };
   }
@@ -54,14 +54,18 @@ function operation(
   const { asking: asked, answer } = (method === "post" && call.many) || call;
   const asking = asked && schemaOf(asked, "input", named);
   return {
-    operationId: method === "get" ? name : `${name}Post`,
+    operationId: method === "get" || call.takes ? name : `${name}Post`,
     summary: call.summary,
-    parameters: [...pathParameters(call.path), ...(asking && method === "get" ? queryParameters(asking) : [])],
-    ...(method === "post" && asking
+    parameters: [
+      ...pathParameters(call.path),
+      ...(asking && (method === "get" || call.takes) ? queryParameters(asking) : []),
+    ],
+    ...(call.takes ? { requestBody: { required: true, content: fileOf(call.takes) } } : {}),
+    ...(method === "post" && asking && !call.takes
       ? { requestBody: { required: true, content: { "application/json": { schema: asking } } } }
       : {}),
     responses: {
-      200: {
+      [call.takes ? 202 : 200]: {
         description: call.summary,
         content: {
           [call.mediaType]: { schema: schemaOf(answer, "output", named) },
@@ -74,6 +78,9 @@ function operation(
     },
   };
 }
+
+const fileOf = (types: readonly string[]) =>
+  Object.fromEntries(types.map((type) => [type, { schema: { type: "string", format: "binary" } }]));
 
 function pathParameters(path: string) {
   return [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({

@@ -1,3 +1,4 @@
+export { RowAsker, type RowQuestion } from "./ask-row.ts";
 export {
   type EarlierStreet,
   type Gathered,

@@ -68,6 +68,12 @@ export interface ReadRow {
   doubts: { kind: Doubt; words: string; column?: number }[];
 }
 
+/** Reads the position of a table's rows, where they have one. @throws Error when a projection's zone cannot be read */
+export function positionOf(reading: Reading): (cells: readonly string[]) => Position | undefined {
+  const reader = new RowReader(reading);
+  return (cells) => reader.position(cells);
+}
+
 /** Longer names are refused: nobody lives there. */
 const LONGEST = 200;
 /** Text in UTF-8 that was read as something else, or could not be read. */
@@ -142,6 +148,12 @@ export class RowReader {
     const mangled = this.reading.columns.findIndex((use, column) => use && MANGLED.test(cells[column] ?? ""));
     if (mangled >= 0) doubts.push({ kind: "mixed-encodings", words: `“${cells[mangled]}”`, column: mangled });
     return { row, doubts };
+  }
+
+  /** The position alone. */
+  position(cells: readonly string[]): Position | undefined {
+    const read = this.#position(cells);
+    return "at" in read ? read.at : undefined;
   }
 
   #cell(cells: readonly string[], name: string): string {

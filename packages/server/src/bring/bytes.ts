@@ -2,9 +2,16 @@ import { createReadStream } from "node:fs";
 import { open } from "node:fs/promises";
 import { type Readable, Transform } from "node:stream";
 import { createGunzip } from "node:zlib";
+import { HttpProblem } from "../http/problem.ts";
 
 /** A file that cannot be read as what it says it is; the words are for the person who brought it. */
 export class TableError extends Error {}
+
+/** Tells the person what is wrong with a file. */
+export function malformedTable(error: unknown): never {
+  if (error instanceof TableError) throw new HttpProblem("malformed", error.message);
+  throw error;
+}
 
 /** How much of a file is looked at to find out how it is written, in bytes once unpacked. */
 export const SAMPLE = 1 << 20;

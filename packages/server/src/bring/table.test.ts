@@ -44,6 +44,8 @@ describe("a table", () => {
     ["a\tb\n1\t2\n", { delimiter: "\t", hasHead: true }],
     ["'a,b','c'\n'1','2'\n", { delimiter: ",", quote: "'" }],
     ["1,2,3\n4,5,6\n", { hasHead: false }],
+    ["Harbour Row\nMill Lane\n", { hasHead: false }],
+    ["text\nHarbour Row\n", { hasHead: true }],
     [gzipSync(CSV), { delimiter: ";" }],
     [Buffer.from(`\ufeff${CSV}`, "utf16le"), { encoding: "utf-16le", delimiter: ";" }],
     [Buffer.from("straße;hausnr\nHøvej;1\n", "latin1"), { encoding: "windows-1252" }],

@@ -1,3 +1,4 @@
+import { proposeColumns } from "@bibliotope/core/bring";
 import { CsvError, parse } from "csv-parse";
 import { parse as parseAtOnce } from "csv-parse/sync";
 import { type Encoding, encodingOf, readText, SAMPLE, sampleOf, TableError } from "./bytes.ts";
@@ -223,5 +224,7 @@ function delimiterOf(text: string, quote: string): string {
 function looksLikeHead([first, ...rest]: string[][]): boolean {
   const isNumber = (cell: string) => /\d/.test(cell) && /^[\s\d.,+-]+$/.test(cell);
   if (first.some(isNumber)) return false;
-  return !rest.length || first.some((_, column) => rest.some((row) => isNumber(row[column] ?? ""))) || first.length > 1;
+  const hasNumbers = first.some((_, column) => rest.some((row) => isNumber(row[column] ?? "")));
+  // one column of words may be a list of addresses, unless its first says what it is
+  return hasNumbers || first.length > 1 || proposeColumns(first, []).some(({ use }) => use);
 }

@@ -11,10 +11,18 @@ const ASIDE = new Set(["access_token", "situation"]);
  * @throws HttpProblem that names each wrong parameter, with a value that works
  */
 export function readAsking<S extends z.ZodType>(request: Request, schema: S): z.output<S> {
-  const asked = request.method === "GET" || request.method === "HEAD" ? queryOf(request) : bodyOf(request);
-  const read = schema.safeParse(asked);
-  if (read.success) return read.data;
-  const issues = read.error.issues.flatMap((issue) => issuesOf(issue, asked));
+  return read(request.method === "GET" || request.method === "HEAD" ? queryOf(request) : bodyOf(request), schema);
+}
+
+/** Reads what stands in the query string, whatever the method. @throws HttpProblem as `readAsking` */
+export function readQuery<S extends z.ZodType>(request: Request, schema: S): z.output<S> {
+  return read(queryOf(request), schema);
+}
+
+function read<S extends z.ZodType>(asked: Record<string, unknown>, schema: S): z.output<S> {
+  const found = schema.safeParse(asked);
+  if (found.success) return found.data;
+  const issues = found.error.issues.flatMap((issue) => issuesOf(issue, asked));
   throw new HttpProblem(
     "malformed",
     `${issues.map(({ parameter, message }) => `${parameter}: ${message}`).join("; ")}.`,

@@ -76,8 +76,10 @@ export class Jobs {
     await this.#locks?.end().catch(() => undefined);
   }
 
-  async make(job: Parameters<typeof makeJob>[1]): Promise<number> {
+  /** @param before done before the job can begin, with its number */
+  async make(job: Parameters<typeof makeJob>[1], before?: (id: number) => Promise<void>): Promise<number> {
     const id = await makeJob(this.database, job);
+    await before?.(id);
     await this.#boss.send(QUEUE, { id });
     return id;
   }

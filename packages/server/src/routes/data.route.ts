@@ -4,7 +4,7 @@ import { allProfiles, parseRef } from "@bibliotope/core/place";
 import { type FileAnswer, lookAtFileAsking, makeLoadAsking, publishAsking } from "@bibliotope/wire";
 import { Router } from "express";
 import type { Knex } from "knex";
-import { TableError } from "../bring/bytes.ts";
+import { malformedTable } from "../bring/bytes.ts";
 import type { Files } from "../bring/files.ts";
 import type { LoadAsked } from "../bring/load.ts";
 import { lookAtFile } from "../bring/look.ts";
@@ -33,7 +33,9 @@ export function fileRoutes({ files }: Pick<Needs, "files">): Router {
   router.post("/files", async (request, response, next) => {
     if (request.is("application/json")) return next();
     const { name } = request.query;
-    const kept = await files.keep(typeof name === "string" && name.trim() ? name : "file", request).catch(malformed);
+    const kept = await files
+      .keep(typeof name === "string" && name.trim() ? name : "file", request)
+      .catch(malformedTable);
     response.status(201).json(kept satisfies FileAnswer);
   });
   return router;
@@ -48,7 +50,7 @@ export function dataRoutes({ database, jobs, files }: Needs): Router {
   router.post("/files/:id/look", async (request, response) => {
     const asked = readAsking(request, lookAtFileAsking);
     const { id } = await fileOf(request.params.id);
-    response.json(await lookAtFile(database, files.pathOf(id), asked, await usualCountry()).catch(malformed));
+    response.json(await lookAtFile(database, files.pathOf(id), asked, await usualCountry()).catch(malformedTable));
   });
   router.post("/loads", async (request, response) => {
     const { file, heads, ...asked } = readAsking(request, makeLoadAsking);
@@ -119,9 +121,3 @@ export function dataRoutes({ database, jobs, files }: Needs): Router {
 }
 
 const noVersion = () => new HttpProblem("not-found", "There is no such version.");
-
-/** What is wrong with a file is told to the person. */
-function malformed(error: unknown): never {
-  if (error instanceof TableError) throw new HttpProblem("malformed", error.message);
-  throw error;
-}

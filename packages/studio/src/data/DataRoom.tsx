@@ -54,9 +54,10 @@ export function DataRoom() {
 }
 
 function UnderWay({ jobs, canEdit }: { jobs: readonly JobSummary[]; canEdit: boolean }) {
+  const others = jobs.filter(({ kind }) => kind !== "batch");
   const isEnded = ({ endedAt }: JobSummary) => endedAt !== null;
-  const ended = jobs.filter((job) => isEnded(job) && Date.now() - Date.parse(job.endedAt ?? "") < IN_SIGHT);
-  const shown = [...jobs.filter((job) => !isEnded(job)), ...ended.slice(0, ENDED_SHOWN)];
+  const ended = others.filter((job) => isEnded(job) && Date.now() - Date.parse(job.endedAt ?? "") < IN_SIGHT);
+  const shown = [...others.filter((job) => !isEnded(job)), ...ended.slice(0, ENDED_SHOWN)];
   if (!shown.length) return null;
   return (
     <section aria-label="Under way" className="mt-5">

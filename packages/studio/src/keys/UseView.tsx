@@ -4,7 +4,7 @@ import { type Uses, usesQuery, useUsesQuery, wordsOf } from "../state/api.ts";
 import { Segmented } from "../ui/Segmented.tsx";
 import { CALL_WORDS, lookupsOf, momentsOf, OUTCOME_WORDS, sumOf } from "./words.ts";
 
-const UseChart = lazy(() => import("./UseChart.tsx"));
+const Chart = lazy(() => import("../ui/Chart.tsx"));
 
 const SPANS = [
   ["1", "Day"],
@@ -117,7 +117,7 @@ function Figures({ answer }: { answer: UsesAnswer }) {
 }
 
 /** A chart with what its colours mean. */
-function Drawn({ title, ...chart }: { title: string } & ComponentProps<typeof UseChart>) {
+function Drawn({ title, ...chart }: { title: string } & ComponentProps<typeof Chart>) {
   return (
     <figure className="min-w-0">
       <figcaption className="mb-1 flex flex-wrap gap-x-4 text-[12.5px] text-quiet">
@@ -126,7 +126,7 @@ function Drawn({ title, ...chart }: { title: string } & ComponentProps<typeof Us
           <Legend key={name} name={name} colour={colour} />
         ))}
       </figcaption>
-      <UseChart {...chart} />
+      <Chart {...chart} />
     </figure>
   );
 }

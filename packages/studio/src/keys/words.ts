@@ -32,6 +32,7 @@ export const CALL_WORDS: Readonly<Record<KeyCall, string>> = {
   still: "pictures",
   sheets: "map",
   forms: "forms",
+  batches: "batches",
 };
 
 /** What a key is kept to, in words; nothing for one that may do everything. */

@@ -1,4 +1,5 @@
 import type { Knex } from "knex";
+import * as eleventh from "./2026-11-batches.ts";
 import * as first from "./2026-11-gazetteer.ts";
 import * as fifth from "./2026-11-heights.ts";
 import * as fourth from "./2026-11-houses.ts";
@@ -27,6 +28,7 @@ const STEPS: Step[] = [
   { name: "2026-11-key-use", ...eighth },
   { name: "2026-11-people", ...ninth },
   { name: "2026-11-own-data", ...tenth },
+  { name: "2026-11-batches", ...eleventh },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */

@@ -2,8 +2,8 @@ import {
   BarController,
   BarElement,
   CategoryScale,
-  Chart,
   type ChartDataset,
+  Chart as Drawing,
   LinearScale,
   LineController,
   LineElement,
@@ -12,7 +12,7 @@ import {
 } from "chart.js";
 import { useEffect, useRef } from "react";
 
-Chart.register(
+Drawing.register(
   BarController,
   BarElement,
   CategoryScale,
@@ -32,7 +32,7 @@ export interface Series {
   isDashed?: boolean;
 }
 
-interface UseChartProps {
+interface ChartProps {
   kind: "bar" | "line";
   /** What it shows, for those who do not see it. */
   label: string;
@@ -41,12 +41,12 @@ interface UseChartProps {
 }
 
 /** A chart over time, in the colours of the theme. */
-export default function UseChart({ kind, label, moments, series }: UseChartProps) {
+export default function Chart({ kind, label, moments, series }: ChartProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const element = canvas.current;
     if (!element) return;
-    const draw = () => new Chart(element, configOf(element, kind, moments, series));
+    const draw = () => new Drawing(element, configOf(element, kind, moments, series));
     let chart = draw();
     const night = matchMedia("(prefers-color-scheme: dark)");
     const again = () => {

@@ -1,0 +1,119 @@
+import { execFile } from "node:child_process";
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { fileURLToPath } from "node:url";
+import { promisify } from "node:util";
+import { describe, expect, it } from "vitest";
+import { ownDatabase } from "../../server/testing/own-server.ts";
+import { required, shared } from "../../server/testing/shared.ts";
+import { readingOf } from "./import.ts";
+import { progressLine } from "./progress.ts";
+
+const program = fileURLToPath(new URL("../bin/bibliotope.js", import.meta.url));
+const folder = mkdtempSync(join(tmpdir(), "bibliotope-cli-"));
+const file = (name: string, content: string) => {
+  const path = join(folder, name);
+  writeFileSync(path, content);
+  return path;
+};
+
+async function run(args: readonly string[], env: Record<string, string> = {}) {
+  const ready = join(required("BIBLIOTOPE_TEST_HOME"), "server", "ready.json");
+  const ran = promisify(execFile)(process.execPath, [program, ...args], {
+    env: { ...process.env, BIBLIOTOPE_READY: ready, ...env },
+  });
+  return ran.then(
+    ({ stdout, stderr }) => ({ code: 0, stdout, stderr }),
+    ({ code, stdout, stderr }) => ({ code: code as number, stdout: String(stdout), stderr: String(stderr) }),
+  );
+}
+
+describe("bibliotope batch", () => {
+  it("looks a file up and writes it out with what was found", async () => {
+    const members = file("members.csv", "name,address\nAda,12 Harbour Row Tidewell\nBob,qqqq zzzz\n");
+    const at = ["--url", shared().url, "--key", shared().keys.srv];
+    const out = join(folder, "found.csv");
+    const ran = await run([...at, "batch", members, "--out", out]);
+    expect(ran).toMatchObject({ code: 0, stderr: "1 clear, 0 doubtful, 1 not found.\n" });
+    expect(readFileSync(out, "utf8")).toContain("Ada,12 Harbour Row Tidewell,clear");
+    const accepted = await run([...at, "batch", members, "--accepted", "--format", "geojson"]);
+    expect(JSON.parse(accepted.stdout).features).toHaveLength(1);
+  });
+
+  it("says what is wrong and ends with 1", async () => {
+    expect(await run(["batch", file("empty.csv", "")])).toMatchObject({
+      code: 1,
+      stderr: expect.stringContaining("empty"),
+    });
+    expect(await run(["--key", "bt_srv_wrong", "batch", file("x.csv", "a,b\n1,2\n")])).toMatchObject({
+      code: 1,
+      stderr: expect.stringContaining("This key is not known"),
+    });
+    expect(await run(["batch", "there-is-no-such-file.csv"])).toMatchObject({ code: 1 });
+  });
+});
+
+describe("bibliotope import", () => {
+  it("brings a file as a draft, with columns as they are said", async () => {
+    const rows = [
+      "road_,n,wo,lat,lon",
+      "Net Lane,1,Tidewell,-35.18,-21.62",
+      "Net Lane,2,Tidewell,-35.18,-21.62",
+      "Net Lane,3,Tidewell,,",
+    ];
+    const set = ["--data-set", `From a terminal ${Date.now()}`, "--licence", "CC0-1.0", "--country", "qr"];
+    const columns = ["--column", "n=house", "--column", "wo=town"];
+    const ran = await run(["import", file("own.csv", rows.join("\n")), ...set, ...columns]);
+    expect(ran.stderr).toContain("2 addresses in a draft.");
+    expect(ran.stderr).toContain("1 row: no position");
+    expect(ran.code).toBe(0);
+    expect(
+      await run(["import", file("own2.csv", rows.join("\n")), ...set, "--column", "nothing=street"]),
+    ).toMatchObject({
+      code: 1,
+      stderr: expect.stringContaining("“nothing=street” names no column"),
+    });
+  });
+
+  it("says so when no server runs", async () => {
+    const ran = await run(["import", "x.csv", "--data-set", "x", "--licence", "x"], { BIBLIOTOPE_READY: "/nowhere" });
+    expect(ran).toMatchObject({ code: 1, stderr: expect.stringContaining("No server runs here") });
+  });
+});
+
+describe("bibliotope backup and restore", () => {
+  it("keep all that the database holds, and put it back as a whole", async () => {
+    const { url, database, drop } = await ownDatabase("cli_backup");
+    try {
+      await database.raw("create table kept (id int primary key, words text)");
+      await database("kept").insert({ id: 1, words: "ø Θ 'x'" });
+      const to = join(folder, "all.backup");
+      expect(await run(["backup", to], { DATABASE_URL: url })).toMatchObject({ code: 0 });
+      expect(existsSync(`${to}.part`)).toBe(false);
+      await database("kept").update({ words: "lost" });
+      expect(await run(["restore", file("broken", "no backup")], { DATABASE_URL: url })).toMatchObject({ code: 1 });
+      expect(await database("kept").first("words")).toEqual({ words: "lost" });
+      expect(await run(["restore", to], { DATABASE_URL: url })).toMatchObject({ code: 0 });
+      expect(await database("kept").first("words")).toEqual({ words: "ø Θ 'x'" });
+    } finally {
+      await drop();
+    }
+  });
+});
+
+describe("the lines", () => {
+  it("draw how far something is", () => {
+    expect(progressLine({ state: "running", words: "Read 5 rows", share: 0.5 }, 4)).toBe("[##..]  50 %  Read 5 rows");
+  });
+
+  it("read columns that are said by hand", () => {
+    const start = { heads: ["a=b", "c"], reading: { columns: [null, { meaning: "town" }] } } as never;
+    const read = (...column: string[]) => readingOf(start, { column } as never).columns;
+    expect(read("a=b=street:qth-Grek:abbr", "c=")).toEqual([
+      { meaning: "street", form: "abbr", lang: "qth-Grek" },
+      null,
+    ]);
+    expect(() => read("c")).toThrow("names no column");
+  });
+});

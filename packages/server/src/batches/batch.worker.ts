@@ -1,0 +1,33 @@
+import { parentPort, workerData } from "node:worker_threads";
+import { Segment } from "@bibliotope/core/index";
+import { Engine } from "@bibliotope/core/search";
+import { connect } from "../database/connect.ts";
+import { tell, work } from "../jobs/work.ts";
+import { type BatchAsked, runBatch } from "./run-batch.ts";
+
+/** What the worker is started with. */
+export interface BatchTask {
+  databaseUrl: string;
+  asked: BatchAsked;
+  /** The open segment, shared by all threads. */
+  segment: SharedArrayBuffer;
+}
+
+const { databaseUrl, asked, segment } = workerData as BatchTask;
+let isStopping = false;
+parentPort!.on("message", () => {
+  isStopping = true;
+});
+const database = connect(databaseUrl, 2);
+const engine = new Engine(new Segment(segment));
+await work(() =>
+  runBatch(
+    database,
+    engine,
+    asked,
+    (done, words) => tell({ done, words }),
+    () => isStopping,
+  ),
+);
+await database.destroy();
+parentPort!.close();

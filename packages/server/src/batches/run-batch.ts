@@ -1,0 +1,102 @@
+import type { Reading } from "@bibliotope/core/bring";
+import type { Engine } from "@bibliotope/core/search";
+import type { BatchAsk, TableFormat } from "@bibliotope/wire";
+import type { Knex } from "knex";
+import { readTable } from "../bring/table.ts";
+import { copyRows, openCopy } from "../database/copy.ts";
+import { RowLookup } from "./look-up.ts";
+
+/** What a job that runs a batch is told. */
+export interface BatchAsked {
+  batch: number;
+  path: string;
+  format: TableFormat;
+  heads: string[] | undefined;
+  reading: Reading;
+  ask: BatchAsk;
+}
+
+/** Rows that are looked up and stored at once: what a crash costs, and what a pause waits for. */
+const CHUNK = 2000;
+
+/**
+ * Takes the rows of a file in, then looks them up, some thousand at a time. Each chunk is stored as a whole: begun again
+ * after a crash or a pause, it goes on behind the last one.
+ *
+ * @param isStopping asked between chunks
+ * @returns whether all is done
+ */
+export async function runBatch(
+  database: Knex,
+  engine: Engine,
+  asked: BatchAsked,
+  progress: (done: number, words: string) => void,
+  isStopping: () => boolean,
+): Promise<boolean> {
+  const rows = await takeIn(database, asked, progress);
+  const lookup = new RowLookup(engine, asked.reading, asked.ask);
+  let { done, last } = await doneOf(database, asked.batch);
+  while (!isStopping()) {
+    const chunk: { number: number; cells: string[] }[] = await database("batch_rows")
+      .where({ batch_id: asked.batch })
+      .andWhere("number", ">", last)
+      .select("number", "cells")
+      .orderBy("number")
+      .limit(CHUNK);
+    if (!chunk.length) return true;
+    const found = chunk.map(({ number, cells }) => {
+      const { asked: words, standing, score, distance, others, answer } = lookup.lookUp(cells);
+      return [asked.batch, number, standing, words, score, distance, others, answer && JSON.stringify(answer)];
+    });
+    await database.transaction((transaction) =>
+      copyRows(
+        transaction,
+        "batch_results",
+        ["batch_id", "number", "standing", "asked", "score", "distance", "others", "answer"],
+        found,
+      ),
+    );
+    last = chunk[chunk.length - 1].number;
+    done += chunk.length;
+    progress(done, `${done.toLocaleString("en")} of ${rows.toLocaleString("en")} rows looked up`);
+  }
+  return false;
+}
+
+/** Takes the rows of the file in, all of them or none. @returns how many there are */
+async function takeIn(
+  database: Knex,
+  { batch, path, format, heads }: BatchAsked,
+  progress: (done: number, words: string) => void,
+): Promise<number> {
+  const held = await database("batches").where({ id: batch }).first("rows");
+  if (held?.rows != null) return held.rows;
+  return database.transaction(async (transaction) => {
+    const copy = await openCopy(transaction, "batch_rows", ["batch_id", "number", "cells"]);
+    let rows = 0;
+    for await (const some of readTable(path, format, heads)) {
+      for (const { number, cells } of some) copy.row([batch, number, arrayOf(cells)]);
+      rows += some.length;
+      progress(0, `Read ${rows.toLocaleString("en")} rows`);
+      await copy.flow();
+    }
+    await copy.end();
+    await transaction("batches").where({ id: batch }).update({ rows });
+    await transaction("jobs")
+      .whereIn("id", transaction("batches").select("job_id").where({ id: batch }))
+      .update({ total: rows });
+    return rows;
+  });
+}
+
+async function doneOf(database: Knex, batch: number): Promise<{ done: number; last: number }> {
+  const [{ done, last }] = await database("batch_results")
+    .where({ batch_id: batch })
+    .count({ done: "*" })
+    .max({ last: "number" });
+  return { done: Number(done), last: Number(last ?? 0) };
+}
+
+/** An array as PostgreSQL writes it. */
+const arrayOf = (cells: readonly string[]) =>
+  `{${cells.map((cell) => `"${cell.replaceAll("\0", "").replace(/["\\]/g, (sign) => `\\${sign}`)}"`).join(",")}}`;

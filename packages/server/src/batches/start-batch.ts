@@ -1,0 +1,40 @@
+import { Readable } from "node:stream";
+import { pipeline } from "node:stream/promises";
+import type { MakeBatchAsking } from "@bibliotope/wire";
+import type { Response } from "express";
+import type { Knex } from "knex";
+import { OUT_FORMATS, type OutFormat } from "../gazetteer/out.ts";
+import { HttpProblem } from "../http/problem.ts";
+import type { Jobs } from "../jobs/jobs.ts";
+import { type HeldBatch, makeBatch, setBatchJob } from "./batches.repository.ts";
+import { writeBatch } from "./out.ts";
+import type { BatchAsked } from "./run-batch.ts";
+
+/** Makes a batch of a file, and the job that runs it. */
+export async function startBatch(
+  { database, jobs }: { database: Knex; jobs: Jobs },
+  path: string,
+  { name, ask, format, heads, reading }: Omit<MakeBatchAsking, "file">,
+  by: { madeBy: number | null; key: number | null },
+): Promise<{ batch: number; job: number }> {
+  const batch = await makeBatch(database, { name, ask, reading, heads, ...by });
+  const asked: BatchAsked = { batch, path, format, heads: heads ?? undefined, reading, ask };
+  const job = await jobs.make({ kind: "batch", asked, title: name, total: 0, madeBy: by.madeBy }, (id) =>
+    setBatchJob(database, batch, id),
+  );
+  return { batch, job };
+}
+
+/** Hands a batch out with what was found, as it is read. */
+export async function sendBatch(
+  database: Knex,
+  batch: HeldBatch,
+  format: string,
+  isAcceptedOnly: boolean,
+  response: Response,
+): Promise<void> {
+  if (!Object.hasOwn(OUT_FORMATS, format)) throw new HttpProblem("not-found", "It goes out as csv, geojson or gpx.");
+  const name = batch.name.replace(/\.(csv|tsv|txt|geojson|json|gz)$/i, "");
+  response.type(OUT_FORMATS[format as OutFormat]).attachment(`${name}-found.${format}`);
+  await pipeline(Readable.from(writeBatch(database, batch, format as OutFormat, isAcceptedOnly)), response);
+}

@@ -1,0 +1,215 @@
+import { setTimeout as wait } from "node:timers/promises";
+import { gzipSync } from "node:zlib";
+import type { BatchCandidates, BatchDetail, BatchRow, BatchState } from "@bibliotope/wire";
+import { beforeAll, describe, expect, it } from "vitest";
+import { type Answer, ask, json, shared, signedIn } from "../../testing/shared.ts";
+
+let me: Awaited<ReturnType<typeof signedIn>>;
+beforeAll(async () => {
+  me = await signedIn();
+});
+
+const get = async (path: string) => (await me.get(path)).json();
+async function send(method: string, path: string, body: unknown = {}): Promise<Answer> {
+  const response = await me.send(method, path, body);
+  return {
+    status: response.status,
+    headers: response.headers,
+    body: response.status === 204 ? null : await response.json(),
+  };
+}
+
+/** Makes a batch as the workbench does, and waits until it has run. */
+async function run(content: string, more = {}): Promise<BatchDetail> {
+  const response = await fetch(`${shared().url}/api/files?name=members.csv`, {
+    method: "POST",
+    headers: { cookie: me.cookie, "x-csrf-token": me.csrf, "content-type": "application/octet-stream" },
+    body: content,
+  });
+  const { id: file } = (await response.json()) as { id: string };
+  const { body: start } = await send("POST", `/api/files/${file}/look`);
+  const { format, heads, reading } = start;
+  const made = await send("POST", "/api/batches", {
+    file,
+    name: "members.csv",
+    format,
+    heads,
+    reading,
+    ask: "forward",
+    ...more,
+  });
+  expect(made.status, JSON.stringify(made.body)).toBe(202);
+  return ended(made.body.batch);
+}
+
+async function ended(id: number): Promise<BatchDetail> {
+  for (;;) {
+    const batch: BatchDetail = await get(`/api/batches/${id}`);
+    if (!["waiting", "running"].includes(batch.job.state)) return batch;
+    await wait(100);
+  }
+}
+
+const ROWS = [
+  "=note,text",
+  "first,12 Harbour Row Tidewell",
+  '"second, quoted ""x""",harbor row 12 tidewell',
+  "third,Harbour",
+  "fourth,qqqq zzzz wwww",
+  "fifth,",
+  "",
+].join("\n");
+
+describe("a batch", () => {
+  it("looks all rows up, and says how each stands", async () => {
+    const batch = await run(ROWS);
+    expect(batch).toMatchObject({ name: "members.csv", rows: 5, heads: ["=note", "text"], job: { state: "done" } });
+    expect(batch.counts.clear).toBeGreaterThanOrEqual(1);
+    expect(batch.counts.none).toBe(2);
+    expect(Object.values(batch.counts).reduce((a, b) => a + b)).toBe(5);
+    expect(batch.scores.reduce((sum, { count }) => sum + count, 0)).toBe(3);
+    const { rows } = (await get(`/api/batches/${batch.id}/rows?show=clear`)) as { rows: BatchRow[] };
+    expect(rows[0]).toMatchObject({ number: 2, asked: "12 Harbour Row Tidewell", standing: "clear" });
+    const { points } = await get(`/api/batches/${batch.id}/points`);
+    expect(points).toHaveLength(3 * 4);
+  });
+
+  it("keeps every decision, and takes it back", async () => {
+    const { id } = await run(ROWS);
+    const row = async (): Promise<BatchCandidates> => get(`/api/batches/${id}/rows/4`);
+    const before = await row();
+    expect(before.candidates.length).toBeGreaterThan(1);
+    expect(before.candidates[0].gloss?.[0]).toMatchObject({ typed: "Harbour" });
+    const [, second] = before.candidates;
+    await send("POST", `/api/batches/${id}/rows/4/decision`, { how: "choose", place: 1, ref: second.ref });
+    expect(await row()).toMatchObject({ standing: "seen", decision: "choose", answer: { ref: second.ref } });
+
+    const wrong = await send("POST", `/api/batches/${id}/rows/5/decision`, {
+      how: "choose",
+      place: 1,
+      ref: "qr-000000",
+    });
+    expect(wrong).toMatchObject({ status: 409, body: { detail: expect.stringContaining("Look again") } });
+
+    const corrected = "88 Harbour Row, Tidewell";
+    const { candidates } = await get(`/api/batches/${id}/rows/5?text=${encodeURIComponent(corrected)}`);
+    const decided = { how: "correct", place: 0, ref: candidates[0].ref, text: corrected };
+    expect((await send("POST", `/api/batches/${id}/rows/5/decision`, decided)).status).toBe(204);
+    expect((await get(`/api/batches/${id}`)).counts.seen).toBe(2);
+    expect((await get(`/api/batches/${id}`)).lastHour).toBe(2);
+
+    expect((await send("POST", `/api/batches/${id}/back`)).body).toEqual({ number: 5 });
+    expect((await send("POST", `/api/batches/${id}/back`)).body).toEqual({ number: 4 });
+    expect(await row()).toMatchObject({ standing: before.standing, decision: null, answer: before.answer });
+    expect((await send("POST", `/api/batches/${id}/back`)).status).toBe(409);
+  });
+
+  it("goes out with its own columns first and unchanged, and nothing of ours that is a formula", async () => {
+    const { id } = await run(ROWS);
+    await send("POST", `/api/batches/${id}/rows/4/decision`, { how: "leave" });
+    const csv = await (await me.get(`/api/batches/${id}/out.csv`)).text();
+    const [head, first, second, third] = csv.split("\r\n");
+    expect(head.startsWith("=note,text,standing,decision,score,distance,ref,kind,exactness,lat,lon,line,house")).toBe(
+      true,
+    );
+    expect(first).toMatch(
+      /^first,12 Harbour Row Tidewell,clear,,[\d.]+,,qr-\w{6},address,surveyed,-35\.\d+,-21\.\d+,"12 Harbour Row/,
+    );
+    expect(second).toMatch(/^"second, quoted ""x""",harbor row 12 tidewell,/);
+    expect(third).toMatch(/^third,Harbour,seen,leave,[\d.]+,,,,/);
+    const accepted = await (await me.get(`/api/batches/${id}/out.csv?only=accepted`)).text();
+    expect(accepted).not.toContain("third");
+    const { features } = JSON.parse(await (await me.get(`/api/batches/${id}/out.geojson`)).text());
+    expect(features).toHaveLength(5);
+    expect(features[0]).toMatchObject({
+      id: 2,
+      properties: { text: "12 Harbour Row Tidewell", found: { standing: "clear" } },
+    });
+    expect(features[3].geometry).toBeNull();
+    expect(await (await me.get(`/api/batches/${id}/out.gpx`)).text()).toContain("<name>12 Harbour Row");
+  });
+
+  it("can be paused, gone on with, and loses and doubles no row", async () => {
+    const many = `text\n${Array.from({ length: 12_000 }, (_, i) => `${i % 120} Harbour Row Tidewell`).join("\n")}\n`;
+    const response = await fetch(`${shared().url}/api/files?name=many.csv`, {
+      method: "POST",
+      headers: { cookie: me.cookie, "x-csrf-token": me.csrf, "content-type": "application/octet-stream" },
+      body: many,
+    });
+    const { id: file } = (await response.json()) as { id: string };
+    const { body: start } = await send("POST", `/api/files/${file}/look`);
+    const { format, heads, reading } = start;
+    const { body: made } = await send("POST", "/api/batches", {
+      file,
+      name: "many",
+      format,
+      heads,
+      reading,
+      ask: "forward",
+    });
+    while (!Object.values((await get(`/api/batches/${made.batch}`)).counts).some(Boolean)) await wait(30);
+    await send("POST", `/api/jobs/${made.job}/paused`);
+    const paused = await ended(made.batch);
+    expect(paused.job.state).toBe("paused");
+    await send("POST", `/api/jobs/${made.job}/resumed`);
+    const done = await ended(made.batch);
+    expect(done.job.state).toBe("done");
+    expect(Object.values(done.counts).reduce((a, b) => a + b)).toBe(12_000);
+  });
+
+  it("ends with a sentence when its file is damaged", async () => {
+    const batch = await run(`text\n${"12 Harbour Row\n".repeat(20_000)}"never closed\n`);
+    expect(batch.job).toMatchObject({ state: "failed", words: expect.stringContaining("never closed") });
+    expect(batch.rows).toBeNull();
+  });
+});
+
+describe("a batch by the wire", () => {
+  const hand = (body: string | Buffer, query = "", init: Parameters<typeof json>[1] = {}) =>
+    json(`/v1/batches${query}`, {
+      method: "POST",
+      headers: { "content-type": "text/csv" },
+      body: typeof body === "string" ? body : new Uint8Array(body),
+      ...init,
+    });
+  async function done(id: string): Promise<BatchState> {
+    for (;;) {
+      const { body } = await json(`/v1/batches/${id}`);
+      if (body.state === "done" || body.state === "failed") return body;
+      await wait(100);
+    }
+  }
+
+  it("comes in as a file, and goes out with what was found", async () => {
+    const { status, headers, body } = await hand(gzipSync(ROWS), "?name=x.csv");
+    expect(status).toBe(202);
+    expect(headers.get("location")).toBe(`/v1/batches/${body.id}`);
+    expect(await done(body.id)).toMatchObject({ name: "x.csv", state: "done", rows: 5, done: 5 });
+    const csv = await (await ask(`/v1/batches/${body.id}/rows`)).text();
+    expect(csv).toContain("first,12 Harbour Row Tidewell,clear");
+    const { features } = await (await ask(`/v1/batches/${body.id}/rows?format=geojson&only=accepted`)).json();
+    expect(features.length).toBeGreaterThan(0);
+  });
+
+  it("asks what is at positions where rows hold nothing else", async () => {
+    const { body } = await hand("lat,lon\n-35.1841,-21.6253\n10,10\n");
+    expect(await done(body.id)).toMatchObject({ counts: { none: 1 } });
+    expect(await (await ask(`/v1/batches/${body.id}/rows`)).text()).toContain("12 Harbour Row");
+  });
+
+  it("is for server keys, and only for the key by which it came", async () => {
+    const { keys } = shared();
+    expect((await hand(ROWS, "", { key: keys.try })).status).toBe(403);
+    const { body } = await hand(ROWS);
+    await done(body.id);
+    expect((await json(`/v1/batches/${body.id}`, { key: keys.try })).status).toBe(404);
+    expect((await json("/v1/batches/999999999")).status).toBe(404);
+  });
+
+  it("says what is wrong with a file, a type or a word", async () => {
+    expect((await hand("")).body.detail).toBe("The file is empty.");
+    expect((await hand("{}", "", { headers: { "content-type": "application/json" } })).status).toBe(415);
+    expect((await hand(ROWS, "?ask=nonsense")).status).toBe(400);
+    expect((await hand('{"type":"Point","coordinates":[1,2]}')).body.detail).toContain("FeatureCollection");
+  });
+});

@@ -1,0 +1,101 @@
+import type { BatchSummary } from "@bibliotope/wire";
+import { Link } from "react-router";
+import { JobLine } from "../data/JobLine.tsx";
+import { useSessionQuery, wordsOf } from "../state/api.ts";
+import { useBatchesQuery, useDropBatchMutation } from "../state/batches-api.ts";
+import { useJobsQuery } from "../state/data-api.ts";
+import { moment } from "../ui/moment.ts";
+import { StandingBar } from "./StandingBar.tsx";
+import { summary } from "./words.ts";
+
+/** Milliseconds after which the list is read again, while something runs. */
+const AGAIN = 2000;
+
+/** Many lookups at once: what was brought, how it stands. */
+export function BatchesView() {
+  const canEdit = useSessionQuery().data?.role !== "look";
+  const { data: jobs } = useJobsQuery();
+  const running = jobs?.filter(({ kind, endedAt }) => kind === "batch" && !endedAt) ?? [];
+  const { data, error, isLoading } = useBatchesQuery(undefined, {
+    refetchOnMountOrArgChange: true,
+    pollingInterval: running.length ? AGAIN : 0,
+  });
+  return (
+    <main className="mx-auto w-full max-w-6xl px-5 py-7">
+      <div className="flex items-center justify-between">
+        <h1 className="font-serif text-[26px] font-semibold">Batches</h1>
+        {canEdit ? (
+          <Link
+            to="/batches/new"
+            className="inline-flex h-[34px] items-center rounded border border-ink bg-ink px-3 font-semibold text-page hover:opacity-90"
+          >
+            New batch
+          </Link>
+        ) : null}
+      </div>
+      <p className="mt-1 max-w-[46rem] text-quiet">
+        A file of addresses or positions in, what was found out. What is clear needs nobody; the doubtful rows you look
+        through one after another.
+      </p>
+      {error ? (
+        <p role="alert" className="mt-3 text-ochre">
+          {wordsOf(error)}
+        </p>
+      ) : null}
+      {isLoading ? (
+        <p role="status" className="mt-4 text-quiet">
+          Loading the batches
+        </p>
+      ) : null}
+      {running.length ? (
+        <ul aria-label="Under way" className="mt-5 rounded-md border border-rule bg-page">
+          {running.map((job) => (
+            <JobLine key={job.id} job={job} canSteer={canEdit} canPause />
+          ))}
+        </ul>
+      ) : null}
+      {data?.length ? (
+        <ul className="mt-5 rounded-md border border-rule bg-page">
+          {data.map((batch) => (
+            <Line key={batch.id} batch={batch} canEdit={canEdit} />
+          ))}
+        </ul>
+      ) : null}
+      {data?.length === 0 ? (
+        <p className="mt-5 text-quiet">
+          No batch yet. Bring a file with “New batch”, send one to <code className="font-mono">POST /v1/batches</code>{" "}
+          with a server key, or run <code className="font-mono">npx bibliotope batch FILE</code>.
+        </p>
+      ) : null}
+    </main>
+  );
+}
+
+function Line({ batch, canEdit }: { batch: BatchSummary; canEdit: boolean }) {
+  const [drop, { isLoading }] = useDropBatchMutation();
+  const { id, name, madeAt, job, counts } = batch;
+  const isBroken = job.state === "failed";
+  return (
+    <li className="border-t border-rule px-4 py-3 first:border-t-0">
+      <div className="flex flex-wrap items-baseline gap-x-4">
+        <Link to={`/batches/${id}`} className="min-w-0 break-words font-serif text-[17px] underline">
+          {name}
+        </Link>
+        <span className="text-[13px] text-quiet">{summary(batch)}</span>
+        <span className="ml-auto text-[12.5px] text-quiet">
+          {job.state === "done" ? "" : `${job.state} · `}
+          {moment(madeAt)}
+        </span>
+        {canEdit && job.state !== "running" ? (
+          <button type="button" className="text-[13px] underline" disabled={isLoading} onClick={() => void drop(id)}>
+            Throw away
+          </button>
+        ) : null}
+      </div>
+      {isBroken ? <p className="mt-1 text-[13px] text-madder">{job.words}</p> : null}
+      <div className="mt-2">
+        <StandingBar counts={counts} thin />
+      </div>
+    </li>
+  );
+}

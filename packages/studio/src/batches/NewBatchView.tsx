@@ -1,0 +1,183 @@
+import { MEANINGS, type Meaning } from "@bibliotope/core/bring";
+import type { BatchAsk, FileAnswer, FileStart, TableFormat, TableReading } from "@bibliotope/wire";
+import { useRef, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { Drop } from "../data/BringView.tsx";
+import { Columns } from "../data/Columns.tsx";
+import { FileFormat } from "../data/FileFormat.tsx";
+import { size } from "../data/words.ts";
+import { wordsOf } from "../state/api.ts";
+import { useMakeBatchMutation } from "../state/batches-api.ts";
+import { sendFile, useLookAtFileMutation } from "../state/data-api.ts";
+import { Button } from "../ui/Button.tsx";
+import { Segmented } from "../ui/Segmented.tsx";
+
+const ASKS = [
+  ["forward", "The address"],
+  ["reverse", "What is at the position"],
+  ["both", "The address, else the position"],
+] as const;
+/** What columns of a batch may mean. */
+const FOR_BATCHES: readonly Meaning[] = [
+  "text",
+  ...MEANINGS.filter((one) => !["text", "id", "kinds", "importance"].includes(one)),
+];
+
+const isOfPosition = (meaning: Meaning | undefined) =>
+  meaning !== undefined && ["lat", "lon", "position", "east", "north"].includes(meaning);
+
+/** What the rows of a file most likely ask. */
+function usualAsk({ columns }: TableReading): BatchAsk {
+  const meanings = columns.flatMap((use) => (use && use.meaning !== "id" ? [use.meaning] : []));
+  if (!meanings.some(isOfPosition)) return "forward";
+  return meanings.every(isOfPosition) ? "reverse" : "both";
+}
+
+/** Brings a file, or lines, to be looked up. */
+export function NewBatchView() {
+  const [file, setFile] = useState<FileAnswer>();
+  const [start, setStart] = useState<FileStart>();
+  const [ask, setAsk] = useState<BatchAsk>("forward");
+  const [look, { error, isLoading }] = useLookAtFileMutation();
+  const [make, made] = useMakeBatchMutation();
+  const navigate = useNavigate();
+  const asked = useRef(0);
+  const lookAgain = async (held: FileAnswer, format?: Partial<TableFormat>, reading?: TableReading) => {
+    const turn = ++asked.current;
+    const answer = await look({ file: held.id, asked: { format, reading } });
+    if (turn !== asked.current || !answer.data) return;
+    const read = withText(answer.data);
+    setStart(read);
+    if (!reading) setAsk(usualAsk(read.reading));
+  };
+  const take = (held: FileAnswer) => {
+    setFile(held);
+    setStart(undefined);
+    void lookAgain(held);
+  };
+  const go = async () => {
+    if (!file || !start) return;
+    const { format, heads, reading } = start;
+    const answer = await make({ file: file.id, name: file.name, format, heads, reading, ask });
+    if (answer.data) await navigate(`/batches/${answer.data.batch}`);
+  };
+  const isAsking = start?.reading.columns.some((use) => use && use.meaning !== "id");
+  return (
+    <main className="mx-auto w-full max-w-6xl px-5 py-7">
+      <p className="text-[13px]">
+        <Link to="/batches" className="underline">
+          Batches
+        </Link>
+      </p>
+      <h1 className="font-serif text-[26px] font-semibold">{file ? file.name : "New batch"}</h1>
+      {file ? (
+        <p className="text-quiet">
+          {size(file.bytes)}{" "}
+          <button type="button" className="underline" onClick={() => setFile(undefined)}>
+            Another file
+          </button>
+        </p>
+      ) : (
+        <>
+          <Drop onFile={take} />
+          <Lines onFile={take} />
+        </>
+      )}
+      {error && file ? (
+        <p role="alert" className="mt-3 text-madder">
+          {wordsOf(error)}
+        </p>
+      ) : null}
+      {isLoading && file && !start ? (
+        <p role="status" className="mt-4 text-quiet">
+          Looking at the file
+        </p>
+      ) : null}
+      {file && start ? (
+        <>
+          <FileFormat start={start} change={(format) => void lookAgain(file, { ...start.format, ...format })} />
+          <Columns
+            start={start}
+            meanings={FOR_BATCHES}
+            change={(reading) => void lookAgain(file, start.format, reading)}
+          />
+          <div className="mt-5 flex flex-wrap items-center gap-4">
+            <span className="text-quiet">Each row asks</span>
+            <Segmented label="Each row asks" value={ask} onChange={setAsk} options={ASKS} />
+          </div>
+          {made.error ? (
+            <p role="alert" className="mt-3 text-madder">
+              {wordsOf(made.error)}
+            </p>
+          ) : null}
+          <div className="mt-5 flex items-center gap-4">
+            <Button strong disabled={!isAsking || made.isLoading} onClick={() => void go()}>
+              Look all up
+            </Button>
+            {isAsking ? null : <span className="text-ochre">Say what at least one column is.</span>}
+          </div>
+        </>
+      ) : null}
+    </main>
+  );
+}
+
+/** A table of one column is a list of addresses. */
+function withText(start: FileStart): FileStart {
+  const [only] = start.columns;
+  if (start.columns.length !== 1 || only.use) return start;
+  const use = { meaning: "text" as const };
+  return {
+    ...start,
+    columns: [{ use, why: "the only column" }],
+    reading: { ...start.reading, columns: [use] },
+  };
+}
+
+/** Lines that are typed or pasted. */
+function Lines({ onFile }: { onFile: (file: FileAnswer) => void }) {
+  const [text, setText] = useState("");
+  const [wrong, setWrong] = useState<string>();
+  const [isSending, setIsSending] = useState(false);
+  const lines = text.split("\n").filter((line) => line.trim()).length;
+  const send = async () => {
+    setIsSending(true);
+    setWrong(undefined);
+    // each line is one cell, whatever stands in it
+    const quoted = text
+      .split("\n")
+      .filter((line) => line.trim())
+      .map((line) => (line.includes("\t") ? line : `"${line.trim().replaceAll('"', '""')}"`));
+    const table = `${quoted.some((line) => line.includes("\t")) ? "" : "text\n"}${quoted.join("\n")}\n`;
+    try {
+      const file = new File([table], `${lines} lines`, { type: "text/csv" });
+      onFile(await sendFile(file, () => undefined, new AbortController().signal));
+    } catch (error) {
+      setWrong(wordsOf(error));
+    } finally {
+      setIsSending(false);
+    }
+  };
+  return (
+    <div className="mt-5">
+      <label className="block">
+        <span className="mb-1 block text-[12.5px] text-quiet">
+          Or paste lines, an address on each, or cells from a spreadsheet
+        </span>
+        <textarea
+          className="block h-40 w-full rounded border border-edge bg-field p-3 font-mono text-[13px]"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+      </label>
+      {wrong ? (
+        <p role="alert" className="mt-2 text-madder">
+          {wrong}
+        </p>
+      ) : null}
+      <Button className="mt-3" disabled={!lines || isSending} onClick={() => void send()}>
+        {lines ? `Take ${lines.toLocaleString("en")} ${lines === 1 ? "line" : "lines"}` : "Take the lines"}
+      </Button>
+    </div>
+  );
+}

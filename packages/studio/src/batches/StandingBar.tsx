@@ -1,0 +1,39 @@
+import { type BatchSummary, STANDINGS } from "@bibliotope/wire";
+import { count, STANDING_WORDS } from "./words.ts";
+
+/** Percent of the bar from which there is room for words. */
+const ROOM = 9;
+const ROOM_FOR_NUMBER = 3;
+
+/** How the rows of a batch stand, as one bar. */
+export function StandingBar({ counts, thin }: { counts: BatchSummary["counts"]; thin?: boolean }) {
+  const all = STANDINGS.reduce((sum, standing) => sum + counts[standing], 0);
+  const words = STANDINGS.map((standing) => `${count(counts[standing])} ${STANDING_WORDS[standing].name}`);
+  return (
+    <div
+      role="img"
+      aria-label={words.join(", ")}
+      title={words.join(", ")}
+      className={`flex overflow-hidden rounded bg-rule ${thin ? "h-2" : "h-[26px]"}`}
+    >
+      {STANDINGS.map((standing) => {
+        if (!counts[standing]) return null;
+        const share = (counts[standing] / all) * 100;
+        const { name, ground } = STANDING_WORDS[standing];
+        return (
+          <span
+            key={standing}
+            className={`${ground} min-w-[3px] overflow-hidden px-2 text-[12.5px] leading-[26px] font-semibold whitespace-nowrap text-page`}
+            style={{ width: `${share}%`, padding: thin || share < ROOM_FOR_NUMBER ? 0 : undefined }}
+          >
+            {thin || share < ROOM_FOR_NUMBER
+              ? ""
+              : share < ROOM
+                ? count(counts[standing])
+                : `${count(counts[standing])} ${name}`}
+          </span>
+        );
+      })}
+    </div>
+  );
+}

@@ -1,0 +1,40 @@
+import type { BatchSummary, Decision, Standing } from "@bibliotope/wire";
+
+/** What a standing is called, with its colours: of the theme, as a ground, and as a mark. */
+export const STANDING_WORDS: Readonly<Record<Standing, { name: string; colour: string; ground: string }>> = {
+  clear: { name: "clear", colour: "verdigris", ground: "bg-verdigris" },
+  seen: { name: "seen", colour: "slate", ground: "bg-slate" },
+  doubtful: { name: "doubtful", colour: "ochre", ground: "bg-ochre" },
+  none: { name: "not found", colour: "madder", ground: "bg-madder" },
+};
+
+export const DECISION_WORDS: Readonly<Record<Decision, string>> = {
+  accept: "taken",
+  choose: "chosen",
+  correct: "corrected",
+  leave: "left",
+};
+
+/** Rows that a person looks through in an hour, before it is known how quick this one is. */
+const USUAL_PACE = 600;
+
+/** What a batch comes to, in words. @param lastHour rows decided in the last hour */
+export function summary({ rows, job, counts }: BatchSummary, lastHour = 0): string {
+  if (rows === null) return "";
+  const waiting = counts.doubtful + counts.none;
+  const words = [`${count(rows)} ${rows === 1 ? "row" : "rows"}`];
+  if (job.state === "done" && job.seconds !== null) words.push(`asked in ${duration(job.seconds)}`);
+  if (job.state === "done" && waiting)
+    words.push(`${count(waiting)} wait for you, about ${duration((waiting / Math.max(USUAL_PACE, lastHour)) * 3600)}`);
+  return words.join(" · ");
+}
+
+export const count = (value: number) => value.toLocaleString("en");
+
+/** A time in words. */
+export function duration(seconds: number): string {
+  if (seconds < 10) return `${seconds.toLocaleString("en", { maximumFractionDigits: 1 })} s`;
+  if (seconds < 90) return `${Math.round(seconds)} s`;
+  if (seconds < 5400) return `${Math.round(seconds / 60)} minutes`;
+  return `${Math.round(seconds / 3600)} hours`;
+}

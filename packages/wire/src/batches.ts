@@ -1,0 +1,133 @@
+import { EXACTNESS, KINDS } from "@bibliotope/core/place";
+import * as z from "zod";
+import { glossSchema, partsSchema } from "./answers.ts";
+import { JOB_STATES, tableFormat, tableReading } from "./data.ts";
+
+/** What the rows of a batch ask: addresses, positions, or an address and where that finds nothing clear the position. */
+export const BATCH_ASKS = ["forward", "reverse", "both"] as const;
+export type BatchAsk = (typeof BATCH_ASKS)[number];
+
+/**
+ * How a row stands: clear (one candidate, well explained, or an address near the position), doubtful (a person had
+ * better look), none, or seen (a person has decided).
+ */
+export const STANDINGS = ["clear", "seen", "doubtful", "none"] as const;
+export type Standing = (typeof STANDINGS)[number];
+/** Score from which a row that found one candidate is clear, and metres within which an address is a position's. */
+export const CLEAR = { score: 0.85, metres: 50 } as const;
+
+/** What can be decided about a row: take what stands first, another candidate, what a corrected text finds; leave it. */
+export const DECISIONS = ["accept", "choose", "correct", "leave"] as const;
+export type Decision = (typeof DECISIONS)[number];
+
+export const makeBatchAsking = z.strictObject({
+  file: z.string(),
+  name: z.string().trim().min(1).max(200),
+  format: tableFormat,
+  heads: z.array(z.string()).nullable(),
+  reading: tableReading,
+  ask: z.enum(BATCH_ASKS),
+});
+export type MakeBatchAsking = z.infer<typeof makeBatchAsking>;
+
+const counts = z.object({ clear: z.int(), seen: z.int(), doubtful: z.int(), none: z.int() });
+export const batchSummary = z.object({
+  id: z.int(),
+  name: z.string(),
+  ask: z.enum(BATCH_ASKS),
+  madeAt: z.string(),
+  /** Null until all of the file is held. */
+  rows: z.int().nullable(),
+  job: z.object({ id: z.int(), state: z.enum(JOB_STATES), seconds: z.number().nullable(), words: z.string() }),
+  counts,
+});
+export const batchList = z.object({ batches: z.array(batchSummary) });
+export type BatchSummary = z.infer<typeof batchSummary>;
+
+/** Score bins of a distribution, each a twenty-fifth wide. */
+export const SCORE_BINS = 25;
+export const batchDetail = batchSummary.extend({
+  heads: z.array(z.string()).nullable(),
+  /** Rows by score, in bins; by how exact; decided by people in the last hour. */
+  scores: z.array(z.object({ bin: z.int(), standing: z.enum(STANDINGS), count: z.int() })),
+  exactness: z.array(z.object({ exactness: z.enum(EXACTNESS), count: z.int() })),
+  lastHour: z.int(),
+});
+export type BatchDetail = z.infer<typeof batchDetail>;
+
+const at = z.object({ lat: z.number(), lon: z.number() });
+/** The record that a row takes. */
+export const batchAnswer = z.object({
+  ref: z.string(),
+  kind: z.enum(KINDS),
+  exactness: z.enum(EXACTNESS),
+  at,
+  line: z.string(),
+  parts: partsSchema,
+});
+export type BatchAnswer = z.infer<typeof batchAnswer>;
+
+export const batchRow = z.object({
+  number: z.int(),
+  asked: z.string(),
+  standing: z.enum(STANDINGS),
+  score: z.number().nullable(),
+  distance: z.number().nullable(),
+  decision: z.enum(DECISIONS).nullable(),
+  line: z.string().nullable(),
+});
+export const batchRows = z.object({ rows: z.array(batchRow) });
+export type BatchRow = z.infer<typeof batchRow>;
+
+/** One row with all that may be meant, best first. */
+export const batchCandidates = batchRow.extend({
+  cells: z.array(z.string()),
+  answer: batchAnswer.nullable(),
+  candidates: z.array(
+    batchAnswer.extend({
+      score: z.number().optional(),
+      distance: z.number().optional(),
+      gloss: z.array(glossSchema).optional(),
+    }),
+  ),
+});
+export type BatchCandidates = z.infer<typeof batchCandidates>;
+
+/** Decides a row by a candidate: its place among them, and its ref to be sure; leaving needs neither. */
+export const decideAsking = z.strictObject({
+  how: z.enum(DECISIONS),
+  place: z.int().min(0).max(20).optional(),
+  ref: z.string().max(40).optional(),
+  /** The text by which the candidate was found, when it was corrected. */
+  text: z.string().max(300).optional(),
+});
+export type DecideAsking = z.infer<typeof decideAsking>;
+
+/** Where rows lie: latitude, longitude, standing, row, one after another. */
+export const batchPoints = z.object({ points: z.array(z.number()) });
+export type BatchPoints = z.infer<typeof batchPoints>;
+
+/** A batch by the wire: the body is the file, CSV or GeoJSON, also gzipped. */
+export const batchAsking = z.strictObject({
+  name: z.string().trim().min(1).max(200).optional().meta({ description: "What it is called in the workbench." }),
+  ask: z
+    .enum(BATCH_ASKS)
+    .optional()
+    .meta({ description: "What the rows ask; forward where they name addresses, reverse where only positions." }),
+});
+export const batchRowsAsking = z.strictObject({
+  format: z.enum(["csv", "geojson", "gpx"]).optional().meta({ description: "csv when not given." }),
+  only: z.enum(["accepted"]).optional().meta({ description: "Leaves out what is doubtful, was left or not found." }),
+});
+
+/** A batch as the wire tells of it. */
+export const batchState = z.object({
+  id: z.string(),
+  name: z.string(),
+  state: z.enum(JOB_STATES),
+  rows: z.int().nullable(),
+  done: z.int(),
+  counts,
+  words: z.string(),
+});
+export type BatchState = z.infer<typeof batchState>;
