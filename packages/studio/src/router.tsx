@@ -37,6 +37,18 @@ export const router = createBrowserRouter([
         path: "/data/versions/:id",
         lazy: async () => ({ Component: (await import("./data/VersionView.tsx")).VersionView }),
       },
+      {
+        path: "/batches",
+        lazy: async () => ({ Component: (await import("./batches/BatchesView.tsx")).BatchesView }),
+      },
+      {
+        path: "/batches/new",
+        lazy: async () => ({ Component: (await import("./batches/NewBatchView.tsx")).NewBatchView }),
+      },
+      {
+        path: "/batches/:id",
+        lazy: async () => ({ Component: (await import("./batches/ReviewView.tsx")).ReviewView }),
+      },
       { path: "/keys", element: <KeysView /> },
       {
         path: "/pieces/:piece?",

@@ -76,6 +76,8 @@ export const lookAtFileAsking = z.strictObject({
   reading: tableReading.optional(),
   /** Name of the data set, whose columns of the last time are taken. */
   dataSet: z.string().max(120).optional(),
+  /** What it is brought for; `data` when not given. */
+  purpose: z.enum(["data", "batch"]).optional(),
 });
 export type LookAtFileAsking = z.infer<typeof lookAtFileAsking>;
 

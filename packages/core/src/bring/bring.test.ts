@@ -40,6 +40,11 @@ describe("proposeColumns", () => {
     expect(proposeColumns(undefined, rows)[1].why).toBe("20 of 20 have the shape of a postcode");
   });
 
+  it("takes a name for a house's in data, for a person's in what is looked up", () => {
+    expect(proposeColumns(["name", "town"], [])[0].use).toEqual({ meaning: "name" });
+    expect(proposeColumns(["name", "town"], [], "batch").map(({ use }) => use?.meaning)).toEqual([undefined, "town"]);
+  });
+
   it("gives no two columns the same meaning", () => {
     const [first, second] = proposeColumns(["street", "road"], [["a", "b"]]);
     expect(first.use?.meaning).toBe("street");

@@ -53,6 +53,8 @@ const MEANING_OF: ReadonlyMap<string, Meaning> = new Map(
   ),
 );
 
+/** Heads that say something of data, and nothing of an address that somebody looks up. */
+const NOT_ASKED: ReadonlySet<string> = new Set(["name", "id", "key", "reference", "ref", "type", "kind", "category"]);
 /** A share of the values from which their look decides. */
 const MOST = 0.9;
 /** Rows that are looked at. */
@@ -63,8 +65,13 @@ const LOOKED_AT = 200;
  * columns get the same meaning.
  * @param heads names of the columns, or undefined where the table has none
  * @param rows the first rows
+ * @param purpose whether the table holds addresses to be looked up in: then a name is that of a house, not of a person
  */
-export function proposeColumns(heads: readonly string[] | undefined, rows: readonly (readonly string[])[]): Proposal[] {
+export function proposeColumns(
+  heads: readonly string[] | undefined,
+  rows: readonly (readonly string[])[],
+  purpose: "data" | "batch" = "data",
+): Proposal[] {
   const width = Math.max(heads?.length ?? 0, ...rows.slice(0, LOOKED_AT).map((row) => row.length));
   const proposals: Proposal[] = Array.from({ length: width }, () => ({ use: null, why: "" }));
   const taken = new Set<string>();
@@ -79,7 +86,8 @@ export function proposeColumns(heads: readonly string[] | undefined, rows: reado
   };
   heads?.forEach((head, column) => {
     const use = useOfHead(head);
-    if (use) take(column, use, `headed “${head.slice(0, 40)}”`);
+    if (use && (purpose === "data" || !NOT_ASKED.has(plainHead(head))))
+      take(column, use, `headed “${head.slice(0, 40)}”`);
   });
   for (let column = 0; column < width; column++) {
     if (proposals[column].use) continue;

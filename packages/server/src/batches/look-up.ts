@@ -11,12 +11,13 @@ export interface RowResult {
   score: number | null;
   /** Metres from the row's position. */
   distance: number | null;
-  /** How many more may be meant. */
+  /** How many more may be meant, as far as was looked. */
   others: number;
 }
 
-/** Candidates that are looked at: enough to know whether the first stands alone, and to choose from. */
+/** Candidates to choose from; and as many as it takes to know that there is another one. */
 const CANDIDATES = 5;
+const FIRST_AND_OTHER = 2;
 /** Metres within which an address is looked for around a position. */
 const RADIUS = 250;
 
@@ -58,7 +59,7 @@ export class RowLookup {
   #forward(question: RowQuestion): RowResult | undefined {
     if (!asks(question)) return undefined;
     const { q, parts } = question;
-    const { outcome, candidates } = this.engine.forward({ q, parts, limit: CANDIDATES });
+    const { outcome, candidates } = this.engine.forward({ q, parts, limit: FIRST_AND_OTHER });
     const [first] = candidates;
     if (outcome === "none" || !first) return nothing(question.words);
     const isClear =

@@ -19,8 +19,9 @@ export async function lookAtFile(
   country: string | undefined,
 ): Promise<FileStart> {
   const { format, heads, rows } = await lookAtTable(path, asked.format);
-  const proposals = proposeColumns(heads, rows);
-  const kept = asked.reading ? undefined : await keptReading(database, asked.dataSet, heads);
+  const isData = asked.purpose !== "batch";
+  const proposals = proposeColumns(heads, rows, asked.purpose);
+  const kept = asked.reading || !isData ? undefined : await keptReading(database, asked.dataSet, heads);
   const columns = proposals.map((proposal, i) => {
     if (asked.reading) return { ...proposal, use: asked.reading.columns[i] ?? null };
     return kept ? { use: kept.columns[i] ?? null, why: "as the last time" } : proposal;
@@ -30,7 +31,7 @@ export async function lookAtFile(
   const reading: TableReading = asked.reading ?? {
     ...(kept ?? {}),
     columns: columns.map(({ use }) => use),
-    ...(hasCountry || kept?.country ? {} : { country }),
+    ...(hasCountry || kept?.country || !isData ? {} : { country }),
     ...(isProjected && !kept?.projection ? { projection: { system: "web-mercator" as const } } : {}),
   };
   const first = format.hasHead && format.kind === "csv" ? 2 : 1;

@@ -32,7 +32,7 @@ export function wireBatchRoutes({ database, jobs, files }: Needs): Router {
     const file = await files.keep(name, request).catch(malformedTable);
     const path = files.pathOf(file.id);
     const { format, heads, rows } = await lookAtTable(path).catch(malformedTable);
-    const columns = proposeColumns(heads, rows).map(({ use }) => use);
+    const columns = proposeColumns(heads, rows, "batch").map(({ use }) => use);
     if (!columns.some(Boolean) && columns.length === 1) columns[0] = { meaning: "text" };
     const asked = ask ?? usualAsk(columns.flatMap((use) => use?.meaning ?? []));
     const { batch } = await startBatch(

@@ -44,7 +44,7 @@ export function NewBatchView() {
   const asked = useRef(0);
   const lookAgain = async (held: FileAnswer, format?: Partial<TableFormat>, reading?: TableReading) => {
     const turn = ++asked.current;
-    const answer = await look({ file: held.id, asked: { format, reading } });
+    const answer = await look({ file: held.id, asked: { format, reading, purpose: "batch" } });
     if (turn !== asked.current || !answer.data) return;
     const read = withText(answer.data);
     setStart(read);

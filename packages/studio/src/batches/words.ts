@@ -16,7 +16,7 @@ export const DECISION_WORDS: Readonly<Record<Decision, string>> = {
 };
 
 /** Rows that a person looks through in an hour, before it is known how quick this one is. */
-const USUAL_PACE = 600;
+const USUAL_PACE = 1000;
 
 /** What a batch comes to, in words. @param lastHour rows decided in the last hour */
 export function summary({ rows, job, counts }: BatchSummary, lastHour = 0): string {

@@ -9,6 +9,7 @@ const PLACES = [
   ["/forms", "Forms"],
   ["/lookups", "Lookups"],
   ["/data", "Data"],
+  ["/batches", "Batches"],
   ["/keys", "Keys"],
 ] as const;
 
