@@ -44,7 +44,7 @@ const [NOTE_EVERY, LOOK_EVERY] = [400, 15_000];
  */
 export class Jobs {
   readonly #boss: PgBoss;
-  #locks: Client | undefined;
+  #locks: Promise<Client> | undefined;
   #timer: NodeJS.Timeout | undefined;
   readonly #stopping = new AbortController();
 
@@ -73,7 +73,7 @@ export class Jobs {
     clearInterval(this.#timer);
     this.#stopping.abort();
     await this.#boss.stop({ graceful: false, wait: false }).catch(() => undefined);
-    await this.#locks?.end().catch(() => undefined);
+    await this.#locks?.then((client) => client.end()).catch(() => undefined);
   }
 
   /** @param before done before the job can begin, with its number */
@@ -149,19 +149,29 @@ export class Jobs {
   }
 
   async #letGo(id: number): Promise<void> {
-    await this.#locks?.query("select pg_advisory_unlock($1, $2)", [LOCKS.jobs, id]).catch(() => undefined);
+    const client = await this.#locks?.catch(() => undefined);
+    await client?.query("select pg_advisory_unlock($1, $2)", [LOCKS.jobs, id]).catch(() => undefined);
   }
 
-  async #lockClient(): Promise<Client> {
-    if (this.#locks) return this.#locks;
+  /** The one connection that holds all locks of this process: a lock can be let go only where it was taken. */
+  #lockClient(): Promise<Client> {
+    this.#locks ??= this.#connectLocks();
+    return this.#locks;
+  }
+
+  async #connectLocks(): Promise<Client> {
     const client = new Client({ connectionString: this.url, application_name: "bibliotope job locks" });
     const lost = () => {
-      if (this.#locks === client) this.#locks = undefined;
+      this.#locks = undefined;
     };
     client.on("error", lost);
     client.on("end", lost);
-    await client.connect();
-    this.#locks = client;
+    try {
+      await client.connect();
+    } catch (error) {
+      lost();
+      throw error;
+    }
     return client;
   }
 

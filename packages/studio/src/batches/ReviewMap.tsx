@@ -29,14 +29,20 @@ export function ReviewMap({ batch, found, showsAll, marked, onMark }: ReviewMapP
 
   useEffect(() => {
     if (!client || !holder.current) return;
-    const made = new SheetMap(holder.current, { client, label: "Map of the rows", view: WHOLE, sheets: SHEETS });
+    const made = new SheetMap(holder.current, {
+      client,
+      label: "Map of the rows",
+      view: WHOLE,
+      sheets: SHEETS,
+      grouped: showsAll,
+    });
     made.onHover((place) => place !== undefined && heard.current(place));
     map.current = made;
     return () => {
       map.current = undefined;
       made.destroy();
     };
-  }, [client]);
+  }, [client, showsAll]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the client comes with the map
   useEffect(() => {

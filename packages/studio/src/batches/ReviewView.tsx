@@ -86,9 +86,12 @@ function Rows({ batch, canEdit, show, onShow }: RowsProps) {
   const review = useReview(batch.id, show);
   const [isCorrecting, setCorrecting] = useState(false);
   const [shows, setShows] = useState<"row" | "all">("row");
+  const { number } = review.row ?? {};
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another row is at hand, and with it another text
+  useEffect(() => setCorrecting(false), [number]);
   useReviewKeys(review, canEdit, () => setCorrecting(true));
   return (
-    <div className="mt-3 grid min-h-0 flex-1 grid-cols-[250px_minmax(0,1.6fr)_minmax(0,1fr)] gap-3.5 max-[900px]:grid-cols-1">
+    <div className="mt-3 grid h-[calc(100dvh-9.75rem)] min-h-[32rem] grid-cols-[250px_minmax(0,1.6fr)_minmax(0,1fr)] gap-3.5 max-[900px]:h-auto max-[900px]:grid-cols-1">
       <RowList {...{ batch, review, show, onShow }} />
       <div className="relative min-h-0 min-w-0 overflow-y-auto">
         {review.error ? (
@@ -112,7 +115,7 @@ function Rows({ batch, canEdit, show, onShow }: RowsProps) {
             ["all", "All rows"],
           ]}
         />
-        <div className="min-h-0 flex-1">
+        <div className="min-h-0 flex-1 max-[900px]:h-[20rem] max-[900px]:flex-none">
           <ReviewMap
             batch={batch.id}
             found={review.found}

@@ -41,7 +41,7 @@ export function RowPanel({ heads, review, isCorrecting, setCorrecting, canEdit }
           {row.decision ? ` · ${DECISION_WORDS[row.decision]}` : ""}
         </p>
         {isCorrecting ? (
-          <Correct text={text ?? row.asked} ask={review.correct} close={() => setCorrecting(false)} />
+          <Correct key={row.number} text={text ?? row.asked} ask={review.correct} close={() => setCorrecting(false)} />
         ) : (
           <p className="font-serif text-[22px] leading-[30px] break-words">{(text ?? row.asked) || "(nothing)"}</p>
         )}
@@ -65,14 +65,14 @@ export function RowPanel({ heads, review, isCorrecting, setCorrecting, canEdit }
               className="absolute top-0 bottom-0 left-0 w-1 rounded-l-md"
               style={{ background: `var(--${markerColour(place)})` }}
             />
-            <div className="flex items-start gap-4">
+            <div className="flex items-start gap-4 max-[560px]:flex-col-reverse max-[560px]:gap-2">
               <div className="min-w-0 flex-1">
                 {candidate.gloss?.length ? <GlossLine gloss={candidate.gloss} /> : null}
                 <p className={candidate.gloss?.length ? "mt-1.5 text-quiet" : "font-serif text-[17px]"}>
                   {candidate.line}
                 </p>
               </div>
-              <div className="flex-none text-right text-[12.5px]">
+              <div className="flex-none text-right text-[12.5px] max-[560px]:flex max-[560px]:items-center max-[560px]:gap-3">
                 <button
                   type="button"
                   disabled={!canEdit}

@@ -24,7 +24,10 @@ export function Frame() {
           <Mark />
           <span className="max-[480px]:sr-only">Bibliotope</span>
         </NavLink>
-        <nav aria-label="Places of work" className="flex h-full items-stretch gap-5">
+        <nav
+          aria-label="Places of work"
+          className="flex h-full min-w-0 items-stretch gap-5 overflow-x-auto max-[480px]:gap-3.5"
+        >
           {PLACES.map(([to, name]) => (
             <NavLink
               key={to}
@@ -35,7 +38,7 @@ export function Frame() {
             </NavLink>
           ))}
         </nav>
-        <span className="ml-auto flex min-w-0 items-center gap-8">
+        <span className="ml-auto flex min-w-0 items-center gap-8 max-[640px]:gap-3">
           {session ? <Account session={session} /> : null}
           {session ? <KeysDialog /> : null}
         </span>

@@ -1,0 +1,185 @@
+import { setTimeout as wait } from "node:timers/promises";
+import type { BatchDetail, DataAnswer, FileStart, JobSummary } from "@bibliotope/wire";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { OwnServer, ownDatabase } from "../testing/own-server.ts";
+import type { Ready } from "../testing/shared.ts";
+
+/** How often the server is killed; more by hand, since each start takes some seconds. */
+const KILLS = Number(process.env.KILLS ?? 3);
+const ROWS = 20_000;
+const LONGEST = 3500;
+
+const street = (i: number) => `Net Lane ${String.fromCharCode(65 + (i % 26))}${Math.floor(i / 260)}`;
+const place = (i: number) => [-35.18 - (i % 500) * 0.0001, -21.62 - Math.floor(i / 500) * 0.0001];
+const DATA = [
+  "street,house,town,country,lat,lon",
+  ...Array.from({ length: ROWS }, (_, i) =>
+    [street(i), Math.floor(i / 26) + 1, "Netherwick", "QR", ...place(i)].join(","),
+  ),
+  "",
+].join("\n");
+const LINES = `text\n${Array.from({ length: ROWS }, (_, i) => `${(i % 90) + 1} Harbour Row Tidewell`).join("\n")}\n`;
+
+/** One database and one server with data of a developer's own. */
+describe("data that is brought", { timeout: 900_000 }, () => {
+  let held: Awaited<ReturnType<typeof ownDatabase>>;
+  let server: OwnServer;
+  let ready: Ready;
+  let headers: Record<string, string>;
+
+  async function start(): Promise<void> {
+    server.start();
+    ready = await server.ready();
+    const signedIn = await fetch(ready.signIn, { redirect: "manual" });
+    const cookie = signedIn.headers.get("set-cookie")!.split(";")[0];
+    const session = await (await fetch(`${ready.url}/api/session`, { headers: { cookie } })).json();
+    headers = { cookie, "x-csrf-token": (session as { csrf: string }).csrf, "content-type": "application/json" };
+  }
+  const get = async <T>(path: string): Promise<T> =>
+    (await fetch(`${ready.url}/api${path}`, { headers })).json() as Promise<T>;
+  const send = async <T>(path: string, body: unknown): Promise<T> =>
+    (
+      await fetch(`${ready.url}/api${path}`, { method: "POST", headers, body: JSON.stringify(body) })
+    ).json() as Promise<T>;
+  async function handIn(content: string): Promise<{ file: string } & FileStart> {
+    const type = { ...headers, "content-type": "application/octet-stream" };
+    const answer = await fetch(`${ready.url}/api/files?name=own.csv`, { method: "POST", headers: type, body: content });
+    const { id } = (await answer.json()) as { id: string };
+    return { file: id, ...(await send<FileStart>(`/files/${id}/look`, {})) };
+  }
+  async function ended(id: number): Promise<JobSummary> {
+    for (;;) {
+      const job = (await get<{ jobs: JobSummary[] }>("/jobs")).jobs.find((one) => one.id === id);
+      if (job?.endedAt) return job;
+      await wait(100);
+    }
+  }
+  const load = async (name: string) => {
+    const { file, format, heads, reading } = await handIn(DATA);
+    const dataSet = { name, licence: "CC0-1.0", source: "" };
+    return (await send<{ job: number }>("/loads", { file, format, heads, reading, dataSet, day: "2026-11-20" })).job;
+  };
+  const versionsOf = async (name: string) =>
+    (await get<DataAnswer>("/data")).dataSets.find((set) => set.name === name)?.versions ?? [];
+  const live = async () => (await get<DataAnswer>("/data")).publications[0].versions;
+  const lookUp = (q: string) =>
+    fetch(`${ready.url}/v1/forward?q=${encodeURIComponent(q)}`, {
+      headers: { authorization: `Bearer ${ready.keys.srv}` },
+    });
+
+  beforeAll(async () => {
+    held = await ownDatabase("own_data");
+    server = new OwnServer(held.url);
+    await start();
+  }, 240_000);
+  afterAll(async () => {
+    await server.end("SIGTERM");
+    await held.drop();
+  });
+
+  it("is published and gone back from under full load, and no lookup fails", async () => {
+    await ended(await load("Own"));
+    const [version] = await versionsOf("Own");
+    const islands = await live();
+    const failures: string[] = [];
+    let asked = 0;
+    let isDone = false;
+    const asking = Array.from({ length: 8 }, async () => {
+      while (!isDone) {
+        const answer = await lookUp("12 Harbour Row, Tidewell");
+        const { features } = (await answer.json()) as { features?: { properties: { line: string } }[] };
+        if (!features?.[0]?.properties.line.startsWith("12 Harbour Row, Tidewell")) failures.push(`${answer.status}`);
+        asked++;
+      }
+    });
+    const publish = async (versions: number[]) =>
+      expect((await ended((await send<{ job: number }>("/publications", { versions, why: "" })).job)).state).toBe(
+        "done",
+      );
+    try {
+      await publish([version.id, ...islands]);
+      const { features } = await (await lookUp("1 Net Lane A0, Netherwick")).json();
+      expect(features[0].properties).toMatchObject({ kind: "address", exactness: "surveyed" });
+      await publish(islands);
+      expect((await (await lookUp("1 Net Lane A0, Netherwick")).json()).outcome).not.toBe("matched");
+      await publish([version.id, ...islands]);
+    } finally {
+      isDone = true;
+    }
+    await Promise.all(asking);
+    expect(failures).toEqual([]);
+    expect(asked).toBeGreaterThan(500);
+    console.info(`  ${asked} lookups while three publications were made`);
+  });
+
+  it("names its source in answers, and keeps its refs when it is loaded anew", async () => {
+    const refOf = async () => {
+      const { features, source } = await (await lookUp("1 Net Lane A0, Netherwick")).json();
+      expect(source.map(({ name }: { name: string }) => name)).toContain("Own");
+      return features[0].id as string;
+    };
+    const before = await refOf();
+    await ended(await load("Own"));
+    const [after, , ...none] = await versionsOf("Own");
+    expect(none).toEqual([]);
+    const islands = (await live()).slice(1);
+    await ended((await send<{ job: number }>("/publications", { versions: [after.id, ...islands], why: "" })).job);
+    expect(await refOf()).toBe(before);
+  });
+
+  it("is whole after every kill -9: nothing half there, nothing lost, nothing double", async () => {
+    for (let kill = 0; kill < KILLS; kill++) {
+      const kind = ["load", "batch", "publish"][kill % 3];
+      const name = `Killed ${kill}`;
+      const at = Math.round(Math.random() * LONGEST);
+      const before = await live();
+      let job: number;
+      let batch = 0;
+      if (kind === "load") job = await load(name);
+      else if (kind === "batch") {
+        const { file, format, heads, reading } = await handIn(LINES);
+        const made = await send<{ batch: number; job: number }>("/batches", {
+          file,
+          name,
+          format,
+          heads,
+          reading,
+          ask: "forward",
+        });
+        [job, batch] = [made.job, made.batch];
+      } else {
+        await ended(await load(name));
+        const [version] = await versionsOf(name);
+        job = (await send<{ job: number }>("/publications", { versions: [version.id, ...before], why: name })).job;
+      }
+      await wait(at);
+      await server.end("SIGKILL");
+      await start();
+      const words = `${kind} killed after ${at} ms`;
+      expect((await lookUp("12 Harbour Row, Tidewell")).status, words).toBe(200);
+      const done = await ended(job);
+      expect(done.state, `${words}: ${done.words}`).toBe("done");
+      if (kind === "batch") {
+        const { counts, rows } = await get<BatchDetail>(`/batches/${batch}`);
+        expect(rows, words).toBe(ROWS);
+        expect(counts.clear + counts.seen + counts.doubtful + counts.none, words).toBe(ROWS);
+      } else {
+        const versions = await versionsOf(name);
+        expect(
+          versions.map(({ counts }) => counts?.addresses),
+          words,
+        ).toEqual([ROWS]);
+        const [{ count }] = await held
+          .database("addresses")
+          .where({ version_id: versions[0].id })
+          .count({ count: "*" });
+        expect(Number(count), words).toBe(ROWS);
+        if (kind === "publish") expect(await live(), words).toEqual([versions[0].id, ...before]);
+      }
+      const { rows } = await held.database.raw(
+        "select count(*)::int as count from addresses a where not exists (select from data_set_versions v where v.id = a.version_id)",
+      );
+      expect(rows[0].count, words).toBe(0);
+    }
+  });
+});
