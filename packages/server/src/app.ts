@@ -21,6 +21,7 @@ import type { Permits } from "./keys/permits.ts";
 import type { UseCounter } from "./keys/use-counter.ts";
 import type { LiveIndex } from "./publication/live-index.ts";
 import { batchRoutes } from "./routes/batches.route.ts";
+import { correctionRoutes, reportRoutes } from "./routes/corrections.route.ts";
 import { countryRoutes } from "./routes/countries.route.ts";
 import { dataRoutes, fileRoutes } from "./routes/data.route.ts";
 import { formRoutes } from "./routes/forms.route.ts";
@@ -85,6 +86,7 @@ export function makeApp(house: House): Express {
     sheetRoutes(house.tiles, house.heights),
     stillRoutes(house.index, house.tiles, house.database),
     heightRoutes(house.heights, house.index),
+    reportRoutes(house),
   );
   wire.use(otherMethods);
   app.use("/v1", wire);
@@ -98,6 +100,7 @@ export function makeApp(house: House): Express {
     express.json({ limit: BODY_LIMIT, strict: false }),
     dataRoutes(house),
     batchRoutes(house),
+    correctionRoutes(house),
     jobRoutes(house.database, house.jobs),
     manageRoutes({ ...house, studioKey: house.webKey, tryKey: house.tryKey }),
   );

@@ -124,7 +124,12 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   const url = `http://localhost:${(server.address() as AddressInfo).port}`;
   const signals = new Signals(
     settings.databaseUrl,
-    { keys: () => ring.refresh(), forms: () => published.refresh(), publication: () => index.refresh() },
+    {
+      keys: () => ring.refresh(),
+      forms: () => published.refresh(),
+      publication: () => index.refresh(),
+      corrections: () => index.recorrect(),
+    },
     log,
   );
 

@@ -34,6 +34,10 @@ export const router = createBrowserRouter([
       { path: "/data", lazy: async () => ({ Component: (await import("./data/DataRoom.tsx")).DataRoom }) },
       { path: "/data/bring", lazy: async () => ({ Component: (await import("./data/BringView.tsx")).BringView }) },
       {
+        path: "/data/corrections",
+        lazy: async () => ({ Component: (await import("./data/CorrectionsView.tsx")).CorrectionsView }),
+      },
+      {
         path: "/data/versions/:id",
         lazy: async () => ({ Component: (await import("./data/VersionView.tsx")).VersionView }),
       },

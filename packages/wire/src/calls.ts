@@ -27,6 +27,7 @@ import {
   suggestAsking,
 } from "./asking.ts";
 import { batchAsking, batchRowsAsking, batchState } from "./batches.ts";
+import { reportAnswer, reportAsking } from "./corrections.ts";
 import { publishedForm } from "./form.ts";
 
 /** One call of the public wire. */
@@ -42,6 +43,8 @@ export interface Call {
   mediaType: string;
   /** Other forms of the same answer. */
   others?: readonly string[];
+  /** Takes no GET: it is no question. */
+  isOnlyPost?: boolean;
   /** Media types of the body of a call that is made by POST alone; what it asks stands in the query then. */
   takes?: readonly string[];
 }
@@ -157,6 +160,15 @@ export const CALLS = {
     summary: "A published form definition",
     post: false,
     answer: publishedForm,
+    mediaType: "application/json",
+  },
+  report: {
+    path: "/v1/reports",
+    summary: "A wrong or missing address, reported by somebody who uses a form",
+    post: true,
+    isOnlyPost: true,
+    asking: reportAsking,
+    answer: reportAnswer,
     mediaType: "application/json",
   },
   makeBatch: {

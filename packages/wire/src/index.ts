@@ -2,6 +2,7 @@ export * from "./answers.ts";
 export * from "./asking.ts";
 export * from "./batches.ts";
 export * from "./calls.ts";
+export * from "./corrections.ts";
 export * from "./data.ts";
 export * from "./form.ts";
 export * from "./manage.ts";

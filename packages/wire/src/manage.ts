@@ -117,6 +117,7 @@ export const KEY_CALLS = [
   "sheets",
   "forms",
   "batches",
+  "reports",
 ] as const;
 export type KeyCall = (typeof KEY_CALLS)[number];
 /** Calls that are no lookups: what a page needs to show a form and a map. They count against no amount. */

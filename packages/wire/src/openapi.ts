@@ -15,7 +15,7 @@ export function openApi(version: string): Record<string, unknown> {
   named.Problem = schemaOf(problemSchema, "output", named);
   for (const [name, call] of Object.entries(CALLS) as [string, Call][]) {
     paths[call.path] = {
-      ...(call.takes ? {} : { get: operation(name, call, "get", named) }),
+      ...(call.takes || call.isOnlyPost ? {} : { get: operation(name, call, "get", named) }),
       ...(call.post ? { post: operation(name, call, "post", named) } : {}),
     };
   }
@@ -54,7 +54,7 @@ function operation(
   const { asking: asked, answer } = (method === "post" && call.many) || call;
   const asking = asked && schemaOf(asked, "input", named);
   return {
-    operationId: method === "get" || call.takes ? name : `${name}Post`,
+    operationId: method === "get" || call.takes || call.isOnlyPost ? name : `${name}Post`,
     summary: call.summary,
     parameters: [
       ...pathParameters(call.path),
@@ -65,7 +65,7 @@ function operation(
       ? { requestBody: { required: true, content: { "application/json": { schema: asking } } } }
       : {}),
     responses: {
-      [call.takes ? 202 : 200]: {
+      [call.takes || call.isOnlyPost ? 202 : 200]: {
         description: call.summary,
         content: {
           [call.mediaType]: { schema: schemaOf(answer, "output", named) },

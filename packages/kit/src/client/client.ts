@@ -8,6 +8,7 @@ import type {
   Problem,
   PublishedForm,
   RecordAnswer,
+  ReportAsking,
   ReverseAnswer,
   SheetHeightsAnswer,
   Situation,
@@ -106,6 +107,23 @@ export class Client {
     return this.#get("form", `/v1/forms/${encodeURIComponent(ref)}`, {}, signal);
   }
 
+  /**
+   * Reports a wrong or missing address, in the person's words; people decide what becomes of it.
+   * @param report such as `{ ref, text: "The door is round the corner" }`
+   * @throws LookupError
+   */
+  async report(report: ReportAsking): Promise<void> {
+    const response = await fetch(this.#url("/v1/reports", {}), {
+      method: "POST",
+      headers: { "Content-Type": "application/json", ...this.#secret },
+      body: JSON.stringify(report),
+    }).catch(() => {
+      throw unreachable("offline");
+    });
+    if (!response.ok)
+      throw errorOf(response.status, (await response.json().catch(() => undefined)) as Problem | undefined);
+  }
+
   /** The whole URL of a map tile's features, for a worker that fetches it itself. */
   tileUrl(z: number, x: number, y: number): string {
     return this.#url(`/v1/sheets/features/${z}/${x}/${y}`, {});
@@ -161,7 +179,7 @@ export class Client {
       const played = situation && situation !== "offline" && LOOKUPS.has(call) ? { situation } : {};
       const response = await fetch(this.#url(path, { ...asked, ...played }), {
         signal: AbortSignal.any([signal, limit]),
-        ...(this.#isSecret ? { headers: { Authorization: `Bearer ${this.options.key}` } } : {}),
+        headers: this.#secret,
       });
       const answer: unknown = await response.json().catch(() => undefined);
       trace?.({ row: "answered", id, at: performance.now(), status: response.status, answer });
@@ -185,6 +203,10 @@ export class Client {
   /** A key of servers and programs goes into a header, where no log and no proxy keeps it. */
   get #isSecret(): boolean {
     return /^bt_(srv|app)_/.test(this.options.key);
+  }
+
+  get #secret(): Record<string, string> {
+    return this.#isSecret ? { Authorization: `Bearer ${this.options.key}` } : {};
   }
 
   #url(path: string, asked: Asked): string {

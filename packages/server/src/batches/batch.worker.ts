@@ -1,6 +1,7 @@
 import { parentPort, workerData } from "node:worker_threads";
 import { Segment } from "@bibliotope/core/index";
-import { Engine } from "@bibliotope/core/search";
+import { correctedEngine } from "../corrections/corrected.ts";
+import { appliedCorrections } from "../corrections/corrections.repository.ts";
 import { connect } from "../database/connect.ts";
 import { tell, work } from "../jobs/work.ts";
 import { type BatchAsked, runBatch } from "./run-batch.ts";
@@ -19,7 +20,7 @@ parentPort!.on("message", () => {
   isStopping = true;
 });
 const database = connect(databaseUrl, 2);
-const engine = new Engine(new Segment(segment));
+const engine = correctedEngine(new Segment(segment), await appliedCorrections(database));
 await work(() =>
   runBatch(
     database,

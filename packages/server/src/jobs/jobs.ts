@@ -47,6 +47,7 @@ export class Jobs {
   #locks: Promise<Client> | undefined;
   #timer: NodeJS.Timeout | undefined;
   readonly #stopping = new AbortController();
+  readonly #running = new Set<number>();
 
   constructor(
     private readonly database: Knex,
@@ -93,7 +94,7 @@ export class Jobs {
   /** Hands out again what nobody holds. */
   async #look(): Promise<void> {
     for (const id of await unfinishedJobs(this.database)) {
-      if (!(await this.#take(id))) continue;
+      if (this.#running.has(id) || !(await this.#take(id))) continue;
       await this.#letGo(id);
       await this.#boss.send(QUEUE, { id }, { singletonKey: String(id), singletonSeconds: 10 });
     }
@@ -101,10 +102,12 @@ export class Jobs {
 
   async #run(id: number): Promise<void> {
     if (this.#stopping.signal.aborted || !(await this.#take(id))) return;
+    this.#running.add(id);
     try {
       const job = await beginJob(this.database, id);
       if (job) await this.#do(job);
     } finally {
+      this.#running.delete(id);
       await this.#letGo(id);
     }
   }

@@ -1,5 +1,8 @@
-import { Engine } from "@bibliotope/core/search";
+import type { Segment } from "@bibliotope/core/index";
+import type { Engine } from "@bibliotope/core/search";
 import type { Knex } from "knex";
+import { correctedEngine } from "../corrections/corrected.ts";
+import { appliedCorrections } from "../corrections/corrections.repository.ts";
 import { lastPublications, livePublication } from "./publication.repository.ts";
 import type { SegmentStore } from "./segment-store.ts";
 
@@ -13,6 +16,9 @@ export class LiveIndex {
   shared: SharedArrayBuffer | undefined;
   versions: readonly number[] = [];
   #publication = 0;
+  #segment: Segment | undefined;
+  /** What was applied last, to know when it is another. */
+  #corrections = "";
   #refreshing: Promise<void> | undefined;
 
   constructor(
@@ -30,12 +36,24 @@ export class LiveIndex {
     return this.#refreshing;
   }
 
+  /** Lays what was corrected by hand over the open segment, when that has changed. */
+  async recorrect(): Promise<void> {
+    const segment = this.#segment;
+    if (!segment) return;
+    const corrections = await appliedCorrections(this.database);
+    const applied = `${segment.meta.name} ${JSON.stringify(corrections)}`;
+    if (applied === this.#corrections) return;
+    this.engine = correctedEngine(segment, corrections);
+    this.#corrections = applied;
+  }
+
   async #open(): Promise<void> {
     const publication = await livePublication(this.database);
     if (!publication || publication.id === this.#publication) return;
     const segment = await this.store.segmentFor(publication.versions, this.progress);
     await this.swapped(publication.versions);
-    this.engine = new Engine(segment);
+    this.#segment = segment;
+    await this.recorrect();
     this.shared = segment.sections.thingIdentity.buffer as unknown as SharedArrayBuffer;
     this.versions = publication.versions;
     this.#publication = publication.id;

@@ -21,6 +21,9 @@ export function DataRoom() {
     <main className="mx-auto w-full max-w-6xl px-5 py-7">
       <div className="flex items-center justify-between">
         <h1 className="font-serif text-[26px] font-semibold">Data</h1>
+        <Link to="/data/corrections" className="mr-4 ml-auto underline">
+          Corrections
+        </Link>
         {canEdit ? (
           <Link
             to="/data/bring"
@@ -45,12 +48,16 @@ export function DataRoom() {
         </p>
       ) : null}
       <UnderWay jobs={jobs ?? []} canEdit={canEdit} />
-      {data?.dataSets.map((set) => (
-        <DataSet key={set.id} set={set} data={data} canEdit={canEdit} />
-      ))}
+      {data && liveFirst(data).map((set) => <DataSet key={set.id} set={set} data={data} canEdit={canEdit} />)}
       {data ? <Published data={data} canEdit={canEdit} /> : null}
     </main>
   );
+}
+
+/** What is live stands above what is not; a set without versions holds what was added by hand. */
+function liveFirst({ dataSets }: DataAnswer): DataSetSummary[] {
+  const isLive = ({ versions }: DataSetSummary) => versions.some((version) => version.isLive);
+  return dataSets.filter(({ versions }) => versions.length).toSorted((a, b) => Number(isLive(b)) - Number(isLive(a)));
 }
 
 function UnderWay({ jobs, canEdit }: { jobs: readonly JobSummary[]; canEdit: boolean }) {

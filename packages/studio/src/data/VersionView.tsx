@@ -17,6 +17,12 @@ const HELD = [
   ["areas", "Areas"],
 ] as const;
 
+const OUT = [
+  ["csv", "CSV"],
+  ["geojson", "GeoJSON"],
+  ["gpx", "GPX"],
+] as const;
+
 /** One version of a data set: what it holds, what was refused or is odd, and what it changes. */
 export function VersionView() {
   const id = Number(useParams().id);
@@ -66,6 +72,17 @@ export function VersionView() {
               </div>
             ))}
           </dl>
+          <p className="mt-4 text-[13px] text-quiet">
+            Take it out as{" "}
+            {OUT.map(([format, name], i) => (
+              <span key={format}>
+                {i ? ", " : ""}
+                <a className="text-ink underline" href={`/api/versions/${id}/out.${format}`} download>
+                  {name}
+                </a>
+              </span>
+            ))}
+          </p>
           <Checks version={id} checks={found.version.checks} rows={found.version.counts?.rows} />
           <Difference data={data} version={id} />
         </>

@@ -33,6 +33,7 @@ export const CALL_WORDS: Readonly<Record<KeyCall, string>> = {
   sheets: "map",
   forms: "forms",
   batches: "batches",
+  reports: "reports",
 };
 
 /** What a key is kept to, in words; nothing for one that may do everything. */

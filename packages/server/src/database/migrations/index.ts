@@ -1,5 +1,6 @@
 import type { Knex } from "knex";
 import * as eleventh from "./2026-11-batches.ts";
+import * as twelfth from "./2026-11-corrections.ts";
 import * as first from "./2026-11-gazetteer.ts";
 import * as fifth from "./2026-11-heights.ts";
 import * as fourth from "./2026-11-houses.ts";
@@ -29,6 +30,7 @@ const STEPS: Step[] = [
   { name: "2026-11-people", ...ninth },
   { name: "2026-11-own-data", ...tenth },
   { name: "2026-11-batches", ...eleventh },
+  { name: "2026-11-corrections", ...twelfth },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */

@@ -1,0 +1,120 @@
+import { readFileSync, writeFileSync } from "node:fs";
+import AxeBuilder from "@axe-core/playwright";
+import { generateIslands } from "@bibliotope/islands";
+import { expect, type Page, test } from "@playwright/test";
+
+const clean = async (page: Page) => expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+const ROWS = 100_000;
+
+/** Addresses of the islands as people write them; every fifth is damaged in one of ways that are common. */
+function members(count: number): string[] {
+  const { addresses, streets, areas, postcodes } = generateIslands();
+  const by = <T extends { key: string }>(list: readonly T[]) => new Map(list.map((one) => [one.key, one]));
+  const [street, area, postcode] = [by(streets), by(areas), by(postcodes)];
+  return Array.from({ length: count }, (_, i) => {
+    const one = addresses[(i * 7919) % addresses.length];
+    const its = street.get(one.street)!;
+    let town = area.get(its.area)!;
+    while (town.kind !== "town" && town.parent) town = area.get(town.parent)!;
+    const house = one.number === null ? (one.name ?? "") : `${one.number}${one.suffix}`;
+    const name = its.names[0].name;
+    const line = one.country === "QR" ? `${house} ${name}` : `${name} ${house}`;
+    const whole = [line, town.names[0].name, one.postcode ? postcode.get(one.postcode)!.code : ""];
+    if (i % 5) return whole;
+    return [
+      [line.slice(0, 3) + line.slice(4), whole[1], whole[2]],
+      [name, whole[1], ""],
+      [line, "", ""],
+      ["see the notes", "", ""],
+    ][(i / 5) % 4];
+  }).map((cells, i) => [`m${i}`, ...cells].map((cell) => (/[",]/.test(cell) ? `"${cell}"` : cell)).join(","));
+}
+
+test("a batch of 100,000 with a fifth of them damaged is reviewed by keyboard, written out and read back", async ({
+  page,
+}, info) => {
+  test.setTimeout(400_000);
+  const path = info.outputPath("members.csv");
+  writeFileSync(path, `member,address,town,postcode\n${members(ROWS).join("\n")}\n`);
+  await page.goto("/batches");
+  await page.getByRole("link", { name: "New batch" }).click();
+  await clean(page);
+  await page.getByLabel("File", { exact: true }).setInputFiles(path);
+  await expect(page.getByLabel("What address is", { exact: true })).toHaveValue("line");
+  await clean(page);
+  await page.getByRole("button", { name: "Look all up" }).click();
+  await expect(page.getByRole("progressbar")).toBeVisible();
+  await expect(page.getByText("asked in")).toBeVisible({ timeout: 300_000 });
+  await expect(page.getByText("100,000 rows")).toBeVisible();
+
+  const rows = page.getByRole("region", { name: "Rows", exact: true });
+  const here = rows.locator("[aria-current=true]");
+  const candidates = page.getByRole("list", { name: "Candidates" }).getByRole("listitem");
+  const rowOf = async () =>
+    Number(/row ([\d,]+)/.exec((await page.getByText(/^row [\d,]+/).textContent())!)![1].replace(",", ""));
+  const decided = new Map<number, string>();
+  const press = async (key: string, how: string) => {
+    await expect(candidates.first()).toBeVisible();
+    const number = await rowOf();
+    await page.keyboard.press(key);
+    await expect(page.getByText(`row ${number.toLocaleString("en")}`, { exact: true })).toHaveCount(0);
+    decided.set(number, how);
+  };
+  await press("Enter", "accept");
+  await press("l", "leave");
+  await press("1", "accept");
+  await expect(rows.getByText("taken")).toHaveCount(2);
+
+  // corrected: another text in its place, then what that finds
+  await expect(candidates.first()).toBeVisible();
+  const corrected = await rowOf();
+  await page.keyboard.press("e");
+  await page.getByLabel("Corrected text").fill("12 Harbour Row, Tidewell");
+  await page.keyboard.press("Enter");
+  await expect(candidates.first()).toContainText("12 Harbour Row, Tidewell");
+  await page.keyboard.press("Enter");
+  await expect(rows.getByText("corrected")).toBeVisible();
+  decided.set(corrected, "correct");
+
+  // and one decision taken back
+  const undone = await rowOf();
+  await press("l", "leave");
+  await page.keyboard.press("b");
+  await expect(page.getByText(`row ${undone.toLocaleString("en")}`)).toBeVisible();
+  decided.delete(undone);
+  await expect(here).toBeVisible();
+  await expect(page.getByRole("img", { name: /doubtful, 4 seen|4 seen/ })).toBeVisible();
+
+  await page.getByRole("button", { name: "All rows" }).click();
+  await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+  await clean(page);
+
+  await page.getByRole("button", { name: "Take out" }).click();
+  const [csv] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("menuitem", { name: "CSV, all rows" }).click(),
+  ]);
+  const [head, ...out] = readFileSync(await csv.path(), "utf8")
+    .trimEnd()
+    .split("\r\n");
+  expect(head.startsWith("member,address,town,postcode,standing,decision,score")).toBe(true);
+  expect(out).toHaveLength(ROWS);
+  const given = readFileSync(path, "utf8").trimEnd().split("\n").slice(1);
+  expect(out.every((line, i) => line.startsWith(`${given[i]},`))).toBe(true);
+  for (const [number, how] of decided) expect(out[number - 2]).toContain(`,seen,${how},`);
+  expect(out[corrected - 2]).toContain("12 Harbour Row, Tidewell");
+  // four of five are as they should be: most of them need nobody
+  expect(out.filter((line) => line.includes(",clear,")).length).toBeGreaterThan(ROWS * 0.7);
+});
+
+test("lines that are pasted are looked up, whatever stands in them", async ({ page }) => {
+  await page.goto("/batches/new");
+  await page
+    .getByRole("textbox")
+    .fill('12 Harbour Row, Tidewell\n"quoted", 3 Harbour Row Tidewell\n-35.1841, -21.6253\n');
+  await page.getByRole("button", { name: "Take 3 lines" }).click();
+  await page.getByRole("button", { name: "Look all up" }).click();
+  await expect(page.getByText("3 rows")).toBeVisible();
+  await page.getByLabel("Which rows").selectOption("all");
+  await expect(page.getByRole("region", { name: "Rows", exact: true }).getByRole("listitem")).toHaveCount(3);
+});

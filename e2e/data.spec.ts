@@ -1,0 +1,102 @@
+import { readFileSync } from "node:fs";
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+import { ready } from "./support/house.ts";
+
+const clean = async (page: Page) => expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+const file = (name: string, lines: readonly string[]) => ({
+  name,
+  mimeType: "text/csv",
+  buffer: Buffer.from(`${lines.join("\n")}\n`),
+});
+
+const HEAD = "Straße;Hausnr;Ort;Land;Breite;Länge;Anmerkung";
+const houses = (count: number, from = 1) =>
+  Array.from({ length: count }, (_, i) => `Osier Net;${from + i};Netherwick;QR;-35,${18_000 + i * 20};-21,62;x`);
+
+const found = async (q: string) => {
+  const response = await fetch(`${ready().url}/v1/forward?q=${encodeURIComponent(q)}`, {
+    headers: { authorization: `Bearer ${ready().keys.srv}` },
+  });
+  return ((await response.json()) as { features: { properties: { line: string } }[] }).features[0]?.properties.line;
+};
+
+async function bring(page: Page, lines: readonly string[], dataSet: string): Promise<void> {
+  await page.goto("/data");
+  await page.getByRole("link", { name: "Bring a file" }).click();
+  await page.getByLabel("File", { exact: true }).setInputFiles(file("houses.csv", lines));
+  await expect(page.getByRole("heading", { name: "Columns" })).toBeVisible();
+  await page.getByLabel("Data set").fill(dataSet);
+  await page.getByLabel("Licence").fill("CC0-1.0");
+  await page.getByLabel("Source").fill("The reeds' office");
+}
+
+test("a file is brought, looked at, loaded, compared, published and gone back from", async ({ page }) => {
+  const name = `Houses of the reeds ${test.info().retry} ${Date.now()}`;
+  await bring(page, [HEAD, ...houses(40), "Osier Net;99;Netherwick;QR;0;0;x"], name);
+  await expect(page.getByLabel("What Straße is", { exact: true })).toHaveValue("street");
+  await expect(page.getByRole("row", { name: /Breite/ })).toContainText("headed “Breite”");
+  await expect(page.getByRole("region", { name: "First rows" })).toContainText("1 of them would not be taken");
+  await expect(page.getByRole("region", { name: "First rows" })).toContainText("1 Osier Net, Netherwick");
+
+  // a column taken for something else, and back
+  await page.getByLabel("What Anmerkung is", { exact: true }).selectOption("Town");
+  await expect(page.getByLabel("What Ort is", { exact: true })).toHaveValue("");
+  await page.getByLabel("What Ort is", { exact: true }).selectOption("Town");
+  await expect(page.getByLabel("What Anmerkung is", { exact: true })).toHaveValue("");
+  await expect(page.getByRole("region", { name: "First rows" })).toContainText("1 Osier Net, Netherwick");
+  await clean(page);
+  await page.getByRole("button", { name: "Load as a draft" }).click();
+
+  const set = page.getByRole("region", { name, exact: true });
+  await expect(set).toContainText("40 addresses, 1 street");
+  await expect(set).toContainText("draft");
+  expect(await found("12 Osier Net, Netherwick")).not.toBe("12 Osier Net, Netherwick");
+  await clean(page);
+
+  await set.getByRole("button", { name: "Publish" }).click();
+  await expect(page.getByRole("dialog")).toContainText("The islands");
+  await clean(page);
+  await page.getByRole("dialog").getByRole("button", { name: "Publish", exact: true }).click();
+  await expect(set.getByText("live", { exact: true })).toBeVisible({ timeout: 60_000 });
+  expect(await found("12 Osier Net, Netherwick")).toBe("12 Osier Net, Netherwick");
+
+  await bring(page, [HEAD, ...houses(30, 5), "Reed Net;1;Netherwick;QR;-35,18;-21,62;x"], name);
+  await expect(page.getByRole("row", { name: /Breite/ })).toContainText("as the last time");
+  await page.getByRole("button", { name: "Load as a draft" }).click();
+  await set.getByRole("link", { name: "2" }).click();
+  const changes = page.getByRole("region", { name: "What it changes" });
+  await expect(changes.getByRole("row", { name: /Addresses/ })).toHaveText(/Addresses110300\d*|Addresses1\D*10/);
+  await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+  await clean(page);
+
+  const [csv] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "CSV", exact: true }).click(),
+  ]);
+  expect(readFileSync(await csv.path(), "utf8").split("\r\n")[0]).toContain("id,street,house");
+
+  await page.goto("/data");
+  await page
+    .getByRole("region", { name: "What was live" })
+    .getByRole("button", { name: "Go back to this" })
+    .first()
+    .click();
+  await page.getByRole("dialog").getByRole("button", { name: "Publish", exact: true }).click();
+  await expect(set.getByText("was live")).toBeVisible({ timeout: 60_000 });
+  expect(await found("12 Osier Net, Netherwick")).not.toBe("12 Osier Net, Netherwick");
+});
+
+test("a file that is no table is told about, and nothing is changed", async ({ page }) => {
+  await page.goto("/data/bring");
+  const choose = page.getByLabel("File", { exact: true });
+  await choose.setInputFiles({
+    name: "picture.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from([0x89, 0x50, 0, 0, 0, 0, 0, 1]),
+  });
+  await expect(page.getByRole("alert")).toContainText("NUL bytes");
+  await page.getByRole("button", { name: "Another file" }).click();
+  await choose.setInputFiles(file("empty.csv", [HEAD]));
+  await expect(page.getByRole("alert")).toContainText("no rows below");
+});

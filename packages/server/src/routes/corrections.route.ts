@@ -1,0 +1,113 @@
+import { parseHouseNumber, parseRef } from "@bibliotope/core/place";
+import { type Change, correctAsking, decideCorrectionAsking, reportAsking } from "@bibliotope/wire";
+import { Router } from "express";
+import type { Knex } from "knex";
+import * as corrections from "../corrections/corrections.repository.ts";
+import { idOf, readAsking } from "../http/asking.ts";
+import { engineOf } from "../http/engine.ts";
+import { HttpProblem } from "../http/problem.ts";
+import { needs } from "../http/session.ts";
+import type { LiveIndex } from "../publication/live-index.ts";
+
+interface Needs {
+  database: Knex;
+  index: LiveIndex;
+}
+
+/** `/api/corrections`: records changed by hand, and what end users report. */
+export function correctionRoutes({ database, index }: Needs): Router {
+  const router = Router();
+  router.use("/corrections", needs("edit", { reading: true }));
+  router.get("/corrections", async (_request, response) => {
+    const holds = (identity: number) =>
+      index.engine?.layers.some(({ segment }) => segment.find(identity) !== undefined) ?? false;
+    response.json({ corrections: await corrections.listCorrections(database, holds) });
+  });
+  router.post("/corrections", async (request, response) => {
+    const { ref, change, note = "" } = readAsking(request, correctAsking);
+    const { user } = response.locals;
+    const target = await targetOf(ref, change);
+    const id = await corrections.makeCorrection(database, {
+      ...{ state: "applied", ref, note, madeBy: user.id, key: null },
+      ...target,
+    });
+    await index.recorrect();
+    response.status(201).json({ id });
+  });
+  router.put("/corrections/:id", async (request, response) => {
+    const id = idOf(request.params.id);
+    const { state, change } = readAsking(request, decideCorrectionAsking);
+    const held = await corrections.findCorrection(database, id);
+    if (!held) throw new HttpProblem("not-found", "There is no such correction.");
+    let decided: Change | undefined;
+    if (state === "applied" && held.state === "proposed") {
+      if (!held.ref)
+        throw new HttpProblem(
+          "conflict",
+          "This report names no record. Correct the record that is meant, then refuse this.",
+        );
+      const target = await targetOf(held.ref, change ?? held.change);
+      await corrections.setTarget(database, id, { ...target, ref: held.ref });
+      decided = target.change;
+    }
+    const from = { applied: ["proposed", "undone"], refused: ["proposed"], undone: ["applied"] }[state];
+    if (
+      !(await corrections.decideCorrection(database, id, { state, change: decided, by: response.locals.user.id, from }))
+    )
+      throw new HttpProblem("conflict", `It is ${held.state} already.`);
+    await index.recorrect();
+    response.status(204).end();
+  });
+  return router;
+
+  /** The record that a change is of, and the change as it is stored; a new identity for an address that is added. */
+  async function targetOf(ref: string, change: Change) {
+    const parsed = parseRef(ref);
+    const record = engineOf(index).record(ref);
+    if (!parsed || !record) throw new HttpProblem("not-found", "No record has this ref.");
+    refuseEmpty(record.kind, change);
+    const { adds, ...plain } = change;
+    const common = { country: parsed.country, line: record.line };
+    if (!adds) return { ...common, identity: parsed.identity, change: plain };
+    const identity = await corrections.identityByHand(database, `${parsed.identity}/${change.house}/${Date.now()}`);
+    return { ...common, identity, change: { ...plain, adds: true, street: parsed.identity } as Change };
+  }
+}
+
+/** @throws HttpProblem when a change says nothing, or what a record of this kind does not have */
+function refuseEmpty(kind: string, { isRemoved, at, house, name, adds }: Change): void {
+  const wrong = (parameter: string, message: string) =>
+    new HttpProblem("malformed", `${parameter}: ${message}.`, [{ parameter, message }]);
+  if (house !== undefined && !parseHouseNumber(house)) throw wrong("house", "is no number of a house, such as 12b");
+  if (adds) {
+    if (kind !== "street" && kind !== "block") throw wrong("adds", "addresses are added to streets and blocks");
+    if (!house || !at) throw wrong("adds", "an address that is added needs its number and its position");
+    return;
+  }
+  const isArea = !["address", "street", "block", "place"].includes(kind);
+  if (isArea) throw wrong("ref", `a ${kind} is not changed by hand; bring it with its data`);
+  if (house !== undefined && kind !== "address") throw wrong("house", `a ${kind} has no number`);
+  if (name !== undefined && kind === "address") throw wrong("name", "an address has a number; its street has the name");
+  if (!isRemoved && !at && house === undefined && name === undefined) throw wrong("change", "nothing is changed");
+}
+
+/** `/v1/reports`: what somebody who uses a form says is wrong; it changes nothing until it is taken. */
+export function reportRoutes({ database, index }: Needs): Router {
+  return Router().post("/reports", async (request, response) => {
+    const { ref, at, text } = readAsking(request, reportAsking);
+    const record = ref === undefined ? undefined : engineOf(index).record(ref);
+    if (ref !== undefined && !record) throw new HttpProblem("not-found", "No record has this ref.");
+    await corrections.makeCorrection(database, {
+      state: "proposed",
+      ref: ref ?? null,
+      country: ref ? (parseRef(ref)?.country ?? null) : null,
+      identity: ref ? (parseRef(ref)?.identity ?? null) : null,
+      line: record?.line ?? "",
+      change: at ? { at } : {},
+      note: text,
+      madeBy: null,
+      key: response.locals.key.id,
+    });
+    response.status(202).json({ received: true });
+  });
+}

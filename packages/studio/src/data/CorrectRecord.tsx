@@ -1,0 +1,112 @@
+import type { Position } from "@bibliotope/core/geo";
+import { SheetMap } from "@bibliotope/kit";
+import type { Change, RecordAnswer } from "@bibliotope/wire";
+import { type FormEvent, useEffect, useRef, useState } from "react";
+import { useClient } from "../forms/use-client.ts";
+import { wordsOf } from "../state/api.ts";
+import { useMakeCorrectionMutation } from "../state/corrections-api.ts";
+import { Button } from "../ui/Button.tsx";
+import { Segmented } from "../ui/Segmented.tsx";
+import { TextField } from "../ui/TextField.tsx";
+
+type What = "change" | "add" | "remove";
+
+const WAYS: readonly (readonly [What, string])[] = [
+  ["change", "Change it"],
+  ["add", "Add a number"],
+  ["remove", "Take it out"],
+];
+
+/** Changes one record: its marker is moved on the map, its number or name written anew. */
+export function CorrectRecord({ record, done }: { record: RecordAnswer; done: () => void }) {
+  const { kind, line, parts } = record.properties;
+  const isStreet = kind === "street" || kind === "block";
+  const before = {
+    house: kind === "address" ? (parts.house?.name ?? parts.building?.name ?? "") : "",
+    name: nameOf(record),
+  };
+  const [what, setWhat] = useState<What>("change");
+  const [at, setAt] = useState<Position>();
+  const [house, setHouse] = useState(before.house);
+  const [name, setName] = useState(before.name);
+  const [note, setNote] = useState("");
+  const [make, { error, isLoading }] = useMakeCorrectionMutation();
+  const change: Change =
+    what === "remove"
+      ? { isRemoved: true }
+      : what === "add"
+        ? { adds: true, house: house || undefined, at: at ?? record.properties.at }
+        : {
+            ...(at ? { at } : {}),
+            ...(house && house !== before.house ? { house } : {}),
+            ...(name && name !== before.name ? { name } : {}),
+          };
+  const isSomething = what === "add" ? house !== "" : Object.keys(change).length > 0;
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    if ("data" in (await make({ ref: record.id, change, note }))) done();
+  };
+  return (
+    <form onSubmit={submit} className="mt-4 grid gap-4 lg:grid-cols-2">
+      <div>
+        <p className="font-serif text-[19px]">{line}</p>
+        <p className="font-mono text-[12.5px] text-quiet">{record.id}</p>
+        <div className="mt-3">
+          <Segmented
+            label="What is wrong"
+            value={what}
+            onChange={(next) => {
+              setWhat(next);
+              setHouse(next === "add" ? "" : before.house);
+            }}
+            options={WAYS.filter(([way]) => way !== "add" || isStreet)}
+          />
+        </div>
+        <div className="mt-3 grid max-w-[24rem] gap-3">
+          {what === "add" || (what === "change" && kind === "address" && parts.house) ? (
+            <TextField label="House number" value={house} maxLength={20} change={setHouse} />
+          ) : null}
+          {what === "change" && kind !== "address" ? (
+            <TextField label="Name" value={name} maxLength={200} change={setName} />
+          ) : null}
+          <TextField label="Why" value={note} maxLength={1000} change={setNote} />
+        </div>
+        <p className="mt-3 text-[13px] text-quiet">
+          {what === "remove"
+            ? "It is no longer found, from now on and in later versions. It can be taken back."
+            : "Move the marker to where it is in truth."}
+        </p>
+        {error ? (
+          <p role="alert" className="mt-2 text-madder">
+            {wordsOf(error)}
+          </p>
+        ) : null}
+        <div className="mt-3 flex gap-2">
+          <Button strong type="submit" disabled={!isSomething || isLoading}>
+            Apply
+          </Button>
+          <Button onClick={done}>Cancel</Button>
+        </div>
+      </div>
+      <PlaceMap at={record.properties.at} label={line} onMove={setAt} />
+    </form>
+  );
+}
+
+const nameOf = ({ properties: { kind, parts } }: RecordAnswer) =>
+  (kind === "place" ? parts.place : (parts.street ?? parts.block))?.name ?? "";
+
+function PlaceMap({ at, label, onMove }: { at: Position; label: string; onMove: (at: Position) => void }) {
+  const client = useClient();
+  const holder = useRef<HTMLDivElement>(null);
+  const moved = useRef(onMove);
+  moved.current = onMove;
+  useEffect(() => {
+    if (!client || !holder.current) return;
+    const map = new SheetMap(holder.current, { client, label: "Where it is", view: { at, zoom: 17 } });
+    map.setMarkers([{ at, name: label, draggable: true, marked: true }]);
+    map.onMarker(({ type, at: to }) => type === "drop" && moved.current(to));
+    return () => map.destroy();
+  }, [client, at, label]);
+  return <div ref={holder} className="h-[300px] overflow-hidden rounded-md border border-rule" />;
+}

@@ -1,0 +1,141 @@
+import type { CorrectionSummary, RecordAnswer } from "@bibliotope/wire";
+import { useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import { useSessionQuery, wordsOf } from "../state/api.ts";
+import { useCorrectionsQuery, useDecideCorrectionMutation } from "../state/corrections-api.ts";
+import { moment } from "../ui/moment.ts";
+import { CorrectRecord } from "./CorrectRecord.tsx";
+import { FindRecord } from "./FindRecord.tsx";
+
+/** Records that are changed by hand, and what end users report. */
+export function CorrectionsView() {
+  const canEdit = useSessionQuery().data?.role !== "look";
+  const { data, error, isLoading } = useCorrectionsQuery(undefined, { refetchOnMountOrArgChange: true });
+  const [asked, setAsked] = useSearchParams();
+  const [record, setRecord] = useState<RecordAnswer>();
+  const proposals = data?.filter(({ state }) => state === "proposed") ?? [];
+  const others = data?.filter(({ state }) => state !== "proposed") ?? [];
+  return (
+    <main className="mx-auto w-full max-w-6xl px-5 py-7">
+      <p className="text-[13px]">
+        <Link to="/data" className="underline">
+          Data
+        </Link>
+      </p>
+      <h1 className="font-serif text-[26px] font-semibold">Corrections</h1>
+      <p className="mt-1 max-w-[46rem] text-quiet">
+        One record changed, added or removed by hand. It is found at once, and kept over later versions of the data.
+      </p>
+      {error ? (
+        <p role="alert" className="mt-3 text-ochre">
+          {wordsOf(error)}
+        </p>
+      ) : null}
+      {isLoading ? (
+        <p role="status" className="mt-4 text-quiet">
+          Loading the corrections
+        </p>
+      ) : null}
+      {canEdit ? (
+        <section aria-label="Correct a record" className="mt-5 rounded-md border border-rule bg-page p-4">
+          <FindRecord
+            wanted={asked.get("ref") ?? undefined}
+            onFound={(found) => {
+              setRecord(found);
+              if (asked.has("ref")) setAsked({}, { replace: true });
+            }}
+          />
+          {record ? <CorrectRecord key={record.id} record={record} done={() => setRecord(undefined)} /> : null}
+        </section>
+      ) : null}
+      {proposals.length ? (
+        <Listed title="Reported by people who use your forms" list={proposals} canEdit={canEdit} />
+      ) : null}
+      {others.length ? <Listed title="Changed by hand" list={others} canEdit={canEdit} /> : null}
+      {data && !data.length ? (
+        <p className="mt-5 text-quiet">
+          Nothing is corrected yet. End users report by <code className="font-mono">client.report()</code> of the kit,
+          or <code className="font-mono">POST /v1/reports</code>.
+        </p>
+      ) : null}
+    </main>
+  );
+}
+
+function Listed({ title, list, canEdit }: { title: string; list: readonly CorrectionSummary[]; canEdit: boolean }) {
+  return (
+    <section aria-label={title} className="mt-6">
+      <h2 className="font-serif text-[20px] font-semibold">{title}</h2>
+      <ul className="mt-2 rounded-md border border-rule bg-page">
+        {list.map((one) => (
+          <Line key={one.id} one={one} canEdit={canEdit} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+const STATE_WORDS: Readonly<Record<CorrectionSummary["state"], string>> = {
+  proposed: "waits for you",
+  applied: "applied",
+  refused: "refused",
+  undone: "taken back",
+};
+
+/** What a correction changes, in words. */
+export function changeWords({ change }: Pick<CorrectionSummary, "change">): string {
+  if (change.isRemoved) return "is taken out";
+  const { at, house, name } = change;
+  const where = at ? `${at.lat.toFixed(5)}, ${at.lon.toFixed(5)}` : "";
+  if (change.adds) return `gets number ${house} at ${where}`;
+  const words = [house ? `has number ${house}` : "", name ? `is called ${name}` : "", where ? `lies at ${where}` : ""];
+  return words.filter(Boolean).join(", ");
+}
+
+function Line({ one, canEdit }: { one: CorrectionSummary; canEdit: boolean }) {
+  const [decide, { error, isLoading }] = useDecideCorrectionMutation();
+  const to = (state: "applied" | "refused" | "undone") => () => void decide({ id: one.id, state });
+  const changes = changeWords(one);
+  return (
+    <li className="border-t border-rule px-4 py-2.5 first:border-t-0">
+      <div className="flex flex-wrap items-baseline gap-x-4">
+        <span className="min-w-0 break-words font-serif text-[16px]">{one.line || "A missing address"}</span>
+        <span>{changes}</span>
+        <span className="ml-auto text-[12.5px] text-quiet">
+          {STATE_WORDS[one.state]} · {one.isReport ? "reported" : (one.by ?? "somebody")} {moment(one.madeAt)}
+          {one.isReport && one.decidedBy ? ` · ${one.decidedBy}` : ""}
+        </span>
+        {canEdit ? (
+          <span className="flex gap-3 text-[13px]">
+            {one.state === "proposed" && changes && one.ref ? (
+              <Way words="Apply" does={to("applied")} off={isLoading} />
+            ) : null}
+            {one.state === "proposed" && one.ref ? (
+              <Link className="underline" to={`/data/corrections?ref=${one.ref}`}>
+                Correct by hand
+              </Link>
+            ) : null}
+            {one.state === "proposed" ? <Way words="Refuse" does={to("refused")} off={isLoading} /> : null}
+            {one.state === "applied" ? <Way words="Take back" does={to("undone")} off={isLoading} /> : null}
+            {one.state === "undone" ? <Way words="Apply again" does={to("applied")} off={isLoading} /> : null}
+          </span>
+        ) : null}
+      </div>
+      {one.note ? <p className="mt-0.5 break-words text-quiet">“{one.note}”</p> : null}
+      {one.isHeld ? null : <p className="text-[12.5px] text-ochre">What is live now does not hold this record.</p>}
+      {error ? (
+        <p role="alert" className="text-madder">
+          {wordsOf(error)}
+        </p>
+      ) : null}
+    </li>
+  );
+}
+
+function Way({ words, does, off }: { words: string; does: () => void; off: boolean }) {
+  return (
+    <button type="button" className="underline" disabled={off} onClick={does}>
+      {words}
+    </button>
+  );
+}

@@ -1,0 +1,59 @@
+import * as z from "zod";
+
+const at = z.strictObject({ lat: z.number().min(-90).max(90), lon: z.number().min(-180).max(180) });
+const note = z.string().trim().max(1000);
+
+/** What is changed of a record. */
+export const change = z.strictObject({
+  isRemoved: z.boolean().optional(),
+  at: at.optional(),
+  /** Number of a house as it is written, such as 12b. */
+  house: z.string().trim().min(1).max(20).optional(),
+  name: z.string().trim().min(1).max(200).optional(),
+  /** Adds an address with this number to the street that the ref is of. */
+  adds: z.boolean().optional(),
+});
+export type Change = z.infer<typeof change>;
+
+/** Changes one record by hand: at once, and over all versions of the data. */
+export const correctAsking = z.strictObject({ ref: z.string().max(40), change, note: note.optional() });
+export type CorrectAsking = z.infer<typeof correctAsking>;
+
+export const CORRECTION_STATES = ["proposed", "applied", "refused", "undone"] as const;
+export const correctionSummary = z.object({
+  id: z.int(),
+  state: z.enum(CORRECTION_STATES),
+  ref: z.string().nullable(),
+  line: z.string(),
+  change,
+  note: z.string(),
+  /** True for one that an end user has reported. */
+  isReport: z.boolean(),
+  by: z.string().nullable(),
+  madeAt: z.string(),
+  decidedBy: z.string().nullable(),
+  decidedAt: z.string().nullable(),
+  /** False when what is live holds nothing that it could change. */
+  isHeld: z.boolean(),
+});
+export const correctionList = z.object({ corrections: z.array(correctionSummary) });
+export type CorrectionSummary = z.infer<typeof correctionSummary>;
+
+/** Takes a proposal, with what is to be changed where it does not say so; refuses it; takes an applied one back. */
+export const decideCorrectionAsking = z.strictObject({
+  state: z.enum(["applied", "refused", "undone"]),
+  change: change.optional(),
+});
+export type DecideCorrectionAsking = z.infer<typeof decideCorrectionAsking>;
+
+/** A wrong or missing address, reported by somebody who uses a form. */
+export const reportAsking = z.strictObject({
+  ref: z.string().max(40).optional().meta({ description: "The record that is wrong.", example: "qr-5k2c9f" }),
+  at: at.optional().meta({ description: "Where it is in truth, or where one is missing." }),
+  text: z.string().trim().min(1).max(500).meta({
+    description: "What is wrong, or the address that is missing, in the person's words.",
+    example: "The door is round the corner",
+  }),
+});
+export const reportAnswer = z.object({ received: z.literal(true) });
+export type ReportAsking = z.infer<typeof reportAsking>;
