@@ -3,6 +3,7 @@ export * from "./asking.ts";
 export * from "./batches.ts";
 export * from "./calls.ts";
 export * from "./corrections.ts";
+export * from "./coverage.ts";
 export * from "./data.ts";
 export * from "./form.ts";
 export * from "./manage.ts";

@@ -8,6 +8,7 @@ import { malformedTable } from "../bring/bytes.ts";
 import type { Files } from "../bring/files.ts";
 import type { LoadAsked } from "../bring/load.ts";
 import { lookAtFile } from "../bring/look.ts";
+import { readCoverage } from "../gazetteer/coverage.repository.ts";
 import * as data from "../gazetteer/data-sets.repository.ts";
 import { compareVersions } from "../gazetteer/difference.repository.ts";
 import { OUT_FORMATS, Out, type OutFormat } from "../gazetteer/out.ts";
@@ -99,6 +100,10 @@ export function dataRoutes({ database, jobs, files }: Needs): Router {
     const [id, other] = [idOf(request.params.id), idOf(String(request.query.from ?? ""))];
     if (!id || !other) throw new HttpProblem("malformed", "Give the version to compare with, as from=NUMBER.");
     response.json(await compareVersions(database, other, id));
+  });
+  router.get("/versions/:id/coverage", async (request, response) => {
+    const [id, other] = [idOf(request.params.id), idOf(String(request.query.beside ?? ""))];
+    response.json(await readCoverage(database, id, other || undefined));
   });
   router.delete("/versions/:id", async (request, response) => {
     if (!(await data.dropVersion(database, idOf(request.params.id))))

@@ -176,6 +176,18 @@ describe("a load", () => {
     expect(await versionsOf("Versions")).toHaveLength(1);
   });
 
+  it("tells how much it covers, by area and on a grid, beside another version", async () => {
+    await bring(HEAD + ROWS.slice(0, 6).join(""), "Coverage");
+    await bring(`${HEAD}${ROWS.join("")}Bare Lane,,HT4 29,Tidewell,QR,-35.18,-21.62\n`, "Coverage");
+    const [after, before] = await versionsOf("Coverage");
+    const { areas, grid } = await (await me.get(`/api/versions/${after.id}/coverage?beside=${before.id}`)).json();
+    const town = { kind: "town", name: "Tidewell", within: "Lorramere", addresses: 21, streets: 2, bare: 0, before: 6 };
+    expect(areas).toContainEqual({ ...town, places: 0 });
+    expect(areas[0]).toMatchObject({ kind: "country", addresses: 21, before: 6 });
+    expect(grid.cells.filter((_: number, i: number) => i % 4 === 2).reduce((a: number, b: number) => a + b)).toBe(21);
+    expect(grid.cells.filter((_: number, i: number) => i % 4 === 3).reduce((a: number, b: number) => a + b)).toBe(6);
+  });
+
   it("goes out as it came in, in open formats", async () => {
     await bring(HEAD + ROWS.join(""), "Out");
     const [version] = await versionsOf("Out");

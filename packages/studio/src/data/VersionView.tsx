@@ -5,6 +5,7 @@ import { useSessionQuery, wordsOf } from "../state/api.ts";
 import { useDataQuery, useOddRowsQuery } from "../state/data-api.ts";
 import { moment } from "../ui/moment.ts";
 import { ScrollBox } from "../ui/ScrollBox.tsx";
+import { Coverage } from "./Coverage.tsx";
 import { Difference } from "./Difference.tsx";
 import { PublishSheet } from "./PublishSheet.tsx";
 import { CHECK_WORDS, count, findVersion, withVersion } from "./words.ts";
@@ -85,6 +86,7 @@ export function VersionView() {
           </p>
           <Checks version={id} checks={found.version.checks} rows={found.version.counts?.rows} />
           <Difference data={data} version={id} />
+          <Coverage data={data} version={id} />
         </>
       ) : null}
     </main>

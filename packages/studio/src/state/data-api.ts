@@ -1,4 +1,5 @@
 import type {
+  CoverageAnswer,
   DataAnswer,
   FileAnswer,
   FileStart,
@@ -61,6 +62,12 @@ export const dataApi = api.enhanceEndpoints({ addTagTypes: ["data"] }).injectEnd
     oddRows: build.query<OddRows, { version: number; kind: string }>({
       query: ({ version, kind }) => `/versions/${version}/rows?kind=${encodeURIComponent(kind)}`,
     }),
+    coverage: build.query<CoverageAnswer, { version: number; beside?: number }>({
+      query: ({ version, beside }) => ({
+        url: `/versions/${version}/coverage${beside ? `?beside=${beside}` : ""}`,
+        timeout: 120_000,
+      }),
+    }),
     difference: build.query<VersionDifference, { from: number; to: number }>({
       query: ({ from, to }) => ({ url: `/versions/${to}/difference?from=${from}`, timeout: 120_000 }),
     }),
@@ -77,6 +84,7 @@ export const {
   useDropVersionMutation,
   useOddRowsQuery,
   useDifferenceQuery,
+  useCoverageQuery,
 } = dataApi;
 
 /** Hands a file in. Not by fetch, which does not tell how far it is. @param progress hears the share that is sent */

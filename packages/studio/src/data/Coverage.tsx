@@ -1,0 +1,173 @@
+import { AREA_KINDS, type AreaKind } from "@bibliotope/core/place";
+import type { CoverageAnswer, DataAnswer } from "@bibliotope/wire";
+import { useMemo, useState } from "react";
+import { wordsOf } from "../state/api.ts";
+import { useCoverageQuery } from "../state/data-api.ts";
+import { ScrollBox } from "../ui/ScrollBox.tsx";
+import { SELECT } from "./FileFormat.tsx";
+import { count } from "./words.ts";
+
+/** How much a version holds where, on a grid and by area; beside another version, so that holes are seen. */
+export function Coverage({ data, version }: { data: DataAnswer; version: number }) {
+  const [beside, setBeside] = useState(0);
+  const [kind, setKind] = useState<AreaKind>("town");
+  const { data: answer, error, isFetching } = useCoverageQuery({ version, beside: beside || undefined });
+  const kinds = AREA_KINDS.filter((one) => answer?.areas.some((area) => area.kind === one));
+  const shown = kinds.includes(kind) ? kind : kinds.at(-1);
+  const others = data.dataSets.flatMap(({ name, versions }) =>
+    versions.filter(({ id }) => id !== version).map(({ id, number }) => ({ id, words: `${name} ${number}` })),
+  );
+  return (
+    <section aria-label="Coverage" className="mt-6">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+        <h2 className="font-serif text-[20px] font-semibold">Coverage</h2>
+        <label className="inline-flex items-center gap-1.5 text-[13px]">
+          <span className="text-quiet">by</span>
+          <select className={SELECT} value={shown} onChange={(event) => setKind(event.target.value as AreaKind)}>
+            {kinds.map((one) => (
+              <option key={one}>{one}</option>
+            ))}
+          </select>
+        </label>
+        <label className="inline-flex items-center gap-1.5 text-[13px]">
+          <span className="text-quiet">beside</span>
+          <select className={SELECT} value={beside} onChange={(event) => setBeside(Number(event.target.value))}>
+            <option value={0}>nothing</option>
+            {others.map(({ id, words }) => (
+              <option key={id} value={id}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </label>
+        {isFetching ? (
+          <span role="status" className="text-[13px] text-quiet">
+            Counting
+          </span>
+        ) : null}
+      </div>
+      {error ? (
+        <p role="alert" className="mt-2 text-ochre">
+          {wordsOf(error)}
+        </p>
+      ) : null}
+      {answer && shown ? (
+        <div className="mt-2 grid gap-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)]">
+          <Grid grid={answer.grid} />
+          <Table areas={answer.areas.filter((area) => area.kind === shown)} hasOther={beside > 0} />
+        </div>
+      ) : null}
+    </section>
+  );
+}
+
+function Table({ areas, hasOther }: { areas: CoverageAnswer["areas"]; hasOther: boolean }) {
+  const sorted = areas.toSorted((a, b) => b.addresses - a.addresses || (b.before ?? 0) - (a.before ?? 0));
+  const heads = ["Addresses", ...(hasOther ? ["Beside it"] : []), "Streets", "Without a number", "Places", "Exact"];
+  return (
+    <ScrollBox label="Areas" className="max-h-[24rem] rounded-md border border-rule bg-page">
+      <table className="w-full text-[13px]">
+        <thead className="sticky top-0 bg-page text-[12.5px] text-quiet">
+          <tr>
+            <th className="px-3 py-1.5 text-left font-normal">Area</th>
+            {heads.map((head) => (
+              <th key={head} className="px-3 py-1.5 text-right font-normal">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {sorted.map((area) => {
+            const { name, within, addresses, before, streets, bare, places } = area;
+            const isHole = addresses === 0 || (before ?? 0) > addresses * 2;
+            return (
+              <tr key={`${name} ${within}`} className="border-t border-rule align-baseline">
+                <th scope="row" className="px-3 py-1 text-left font-normal">
+                  {name} <span className="text-[12px] text-quiet">{within}</span>
+                </th>
+                <td
+                  className={`px-3 text-right whitespace-nowrap tabular-nums ${isHole ? "font-semibold text-ochre" : ""}`}
+                >
+                  {count(addresses)}
+                </td>
+                {hasOther ? (
+                  <td className="px-3 text-right whitespace-nowrap tabular-nums text-quiet">{count(before ?? 0)}</td>
+                ) : null}
+                <td className="px-3 text-right whitespace-nowrap tabular-nums">{count(streets)}</td>
+                <td className={`px-3 text-right whitespace-nowrap tabular-nums ${bare ? "text-ochre" : ""}`}>
+                  {count(bare)}
+                </td>
+                <td className="px-3 text-right whitespace-nowrap tabular-nums">{count(places)}</td>
+                <td className="px-3 text-right whitespace-nowrap tabular-nums">{exact(addresses, bare)}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </ScrollBox>
+  );
+}
+
+/** The share of what is found that has a point of its own: addresses, against streets of which only the line is known. */
+function exact(addresses: number, bare: number): string {
+  const all = addresses + bare;
+  return all ? `${((addresses / all) * 100).toLocaleString("en", { maximumFractionDigits: 1 })} %` : "–";
+}
+
+/** Cells of the ground by how many addresses lie in them; where only the other version has some, there is a hole. */
+function Grid({ grid: { size, cells } }: { grid: CoverageAnswer["grid"] }) {
+  const drawn = useMemo(() => {
+    const list = Array.from({ length: cells.length / 4 }, (_, i) => ({
+      row: cells[i * 4],
+      col: cells[i * 4 + 1],
+      here: cells[i * 4 + 2],
+      before: cells[i * 4 + 3],
+    }));
+    const most = list.reduce((largest, { here }) => Math.max(largest, here), 1);
+    const of = (what: "row" | "col", pick: (a: number, b: number) => number) =>
+      list.reduce((found, one) => pick(found, one[what]), list[0]?.[what] ?? 0);
+    const [west, east] = [of("col", Math.min), of("col", Math.max)];
+    const [south, north] = [of("row", Math.min), of("row", Math.max)];
+    // as wide as the ground is at this latitude
+    const wide = Math.cos((((south + north) / 2) * size * Math.PI) / 180);
+    return { list, most, west, north, wide, width: (east - west + 1) * wide, height: north - south + 1 };
+  }, [cells, size]);
+  const { list, most, west, north, wide, width, height } = drawn;
+  const holes = list.filter(({ here, before }) => !here && before).length;
+  if (!list.length) return <p className="text-quiet">No addresses, so nothing to draw.</p>;
+  return (
+    <figure>
+      <svg
+        role="img"
+        aria-label={`Addresses on a grid of ${size}°: ${count(list.length - holes)} cells hold some${holes ? `, ${count(holes)} are holes` : ""}`}
+        viewBox={`-1 -1 ${width + 2} ${height + 2}`}
+        className="h-[24rem] w-full rounded-md border border-rule bg-page"
+      >
+        {list.map(({ row, col, here, before }) => (
+          <rect
+            key={`${row} ${col}`}
+            x={(col - west) * wide}
+            y={north - row}
+            width={wide}
+            height={1}
+            fill={here ? "var(--verdigris)" : "var(--ochre)"}
+            fillOpacity={here ? 0.2 + (0.8 * Math.log(1 + here)) / Math.log(1 + most) : 0.85}
+          >
+            <title>
+              {`${(row * size).toFixed(2)}, ${(col * size).toFixed(2)}: ${count(here)}${before ? `, beside it ${count(before)}` : ""}`}
+            </title>
+          </rect>
+        ))}
+      </svg>
+      <figcaption className="mt-1 text-[12.5px] text-quiet">
+        Cells of {size}°, the fuller the more addresses
+        {holes ? (
+          <>
+            ; <span className="text-ochre">{count(holes)} that only the other version covers</span>
+          </>
+        ) : null}
+      </figcaption>
+    </figure>
+  );
+}

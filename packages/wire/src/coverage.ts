@@ -1,0 +1,28 @@
+import { AREA_KINDS } from "@bibliotope/core/place";
+import * as z from "zod";
+
+/** How much a version holds, by area and on a grid; beside it another one, when asked. */
+export const coverageAnswer = z.object({
+  areas: z.array(
+    z.object({
+      kind: z.enum(AREA_KINDS),
+      name: z.string(),
+      /** Names of the areas around it, narrow to broad. */
+      within: z.string(),
+      addresses: z.int(),
+      streets: z.int(),
+      /** Streets without a single number: their position is somewhere along them. */
+      bare: z.int(),
+      places: z.int(),
+      /** Addresses of the other version; null where none is asked for. */
+      before: z.int().nullable(),
+    }),
+  ),
+  grid: z.object({
+    /** Degrees of a cell, west to east and south to north. */
+    size: z.number(),
+    /** South-west corner in cells, then the count here and in the other version, one after another. */
+    cells: z.array(z.number()),
+  }),
+});
+export type CoverageAnswer = z.infer<typeof coverageAnswer>;
