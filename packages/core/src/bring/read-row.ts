@@ -79,10 +79,21 @@ const LONGEST = 200;
 /** Text in UTF-8 that was read as something else, or could not be read. */
 const MANGLED = /\uFFFD|[ÃÂ][\u0080-\u00BF]|â€/u;
 
+/** A column with names: in which language, and whether in their short form. */
+interface NameColumn {
+  column: number;
+  lang: string | undefined;
+  isAbbr: boolean;
+}
+
 /** Reads the rows of one table. */
 export class RowReader {
+  /** Column of each meaning, and of each code (`county code`). */
   readonly #at = new Map<string, number>();
-  readonly #names = new Map<Meaning, { column: number; lang?: string; isAbbr: boolean }[]>();
+  readonly #names = new Map<Meaning, NameColumn[]>();
+  /** What of a row names an area, broad to narrow. */
+  readonly #areas: { kind: AreaKind; names: NameColumn[]; code: number }[];
+  readonly #used: readonly number[];
   readonly #profiles = new Map<string, CountryProfile>();
   readonly #zone: ReturnType<typeof readUtmZone>;
 
@@ -97,6 +108,11 @@ export class RowReader {
       }
       this.#at.set(nameOf(use), column);
     });
+    this.#used = reading.columns.flatMap((use, column) => (use ? [column] : []));
+    this.#areas = AREA_KINDS.slice(1).flatMap((kind) => {
+      const names = this.#names.get(kind);
+      return names ? [{ kind, names, code: this.#at.get(`${kind} code`) ?? -1 }] : [];
+    });
     this.#zone = readUtmZone(reading.projection?.zone ?? "");
     if (reading.projection?.system === "utm" && !this.#zone)
       throw new Error("The zone of UTM is a number from 1 to 60 with N or S, such as 26S.");
@@ -105,8 +121,8 @@ export class RowReader {
   /** @param cells of one row, in the order of the columns */
   read(cells: readonly string[]): ReadRow {
     const doubts: ReadRow["doubts"] = [];
-    const long = this.reading.columns.findIndex((use, column) => use && (cells[column]?.length ?? 0) > LONGEST);
-    if (long >= 0)
+    const long = this.#used.find((column) => (cells[column]?.length ?? 0) > LONGEST);
+    if (long !== undefined)
       return { doubts, refused: { kind: "too-long", words: `${cells[long].length} letters`, column: long } };
     const position = this.#position(cells);
     if ("refused" in position) return { doubts, refused: position.refused };
@@ -124,11 +140,13 @@ export class RowReader {
       };
     const profile = this.#profile(country);
     const lang = this.reading.lang ?? profile.langs[0];
-    const areas = AREA_KINDS.slice(1).flatMap((kind) => {
-      const names = this.#namesOf(cells, kind, lang);
-      const code = this.#cell(cells, `${kind} code`);
-      return names.length ? [{ kind, names, ...(code ? { code } : {}) }] : [];
-    });
+    const areas: BroughtArea[] = [];
+    for (const one of this.#areas) {
+      const names = readNames(cells, one.names, lang);
+      if (!names.length) continue;
+      const code = one.code < 0 ? "" : clean(cells[one.code] ?? "");
+      areas.push({ kind: one.kind, names, ...(code ? { code } : {}) });
+    }
     const row: BroughtRow = { country, areas, at: position.at };
     this.#street(cells, row, lang, profile);
     const placeNames = this.#namesOf(cells, "place", lang);
@@ -145,8 +163,8 @@ export class RowReader {
       return { doubts, refused: { kind: "nothing-named", words: "neither a street nor the name of a place" } };
     if (row.street && !row.house && !row.name && !row.place)
       doubts.push({ kind: "no-number", words: "a street without a number", column: this.#at.get("house") });
-    const mangled = this.reading.columns.findIndex((use, column) => use && MANGLED.test(cells[column] ?? ""));
-    if (mangled >= 0) doubts.push({ kind: "mixed-encodings", words: `“${cells[mangled]}”`, column: mangled });
+    const mangled = this.#used.find((column) => MANGLED.test(cells[column] ?? ""));
+    if (mangled !== undefined) doubts.push({ kind: "mixed-encodings", words: `“${cells[mangled]}”`, column: mangled });
     return { row, doubts };
   }
 
@@ -162,20 +180,8 @@ export class RowReader {
   }
 
   #namesOf(cells: readonly string[], meaning: Meaning, lang: string): Name[] {
-    const names: Name[] = [];
     const columns = this.#names.get(meaning);
-    if (!columns) return names;
-    for (const one of columns) {
-      const name = clean(cells[one.column] ?? "");
-      if (!name || one.isAbbr) continue;
-      if (!names.some((held) => held.name === name)) names.push({ lang: one.lang ?? lang, name });
-    }
-    for (const one of columns) {
-      const abbr = one.isAbbr ? clean(cells[one.column] ?? "") : "";
-      const named = abbr && names.find((held) => held.lang === (one.lang ?? lang));
-      if (named && abbr !== named.name) named.abbr = abbr;
-    }
-    return names;
+    return columns ? readNames(cells, columns, lang) : [];
   }
 
   #street(cells: readonly string[], row: BroughtRow, lang: string, { number }: CountryProfile): void {
@@ -251,8 +257,28 @@ export class RowReader {
 
 const nameOf = ({ meaning, form }: ColumnUse) => (form === "code" ? `${meaning} code` : meaning);
 
+function readNames(cells: readonly string[], columns: readonly NameColumn[], lang: string): Name[] {
+  const names: Name[] = [];
+  for (const one of columns) {
+    if (one.isAbbr) continue;
+    const name = clean(cells[one.column] ?? "");
+    if (name && !names.some((held) => held.name === name)) names.push({ lang: one.lang ?? lang, name });
+  }
+  for (const one of columns) {
+    if (!one.isAbbr) continue;
+    const abbr = clean(cells[one.column] ?? "");
+    const named = abbr ? names.find((held) => held.lang === (one.lang ?? lang)) : undefined;
+    if (named && abbr !== named.name) named.abbr = abbr;
+  }
+  return names;
+}
+
+/** What `clean` puts right. */
+const UNTIDY = /[\u0000-\u001F\u007F-\u00A0\u2000-\u200A\u3000]|^ | $| {2}/u;
+
 /** Spaces put right; a NUL or another control character is none of a name's letters. */
 function clean(text: string): string {
+  if (!UNTIDY.test(text)) return text;
   return text.replace(/[\u0000-\u001F\u007F\s]+/gu, " ").trim();
 }
 
