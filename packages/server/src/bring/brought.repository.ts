@@ -152,6 +152,7 @@ export async function storeAddresses(
   transaction: Knex.Transaction,
   { id, dataSet }: NewVersion,
 ): Promise<{ addresses: number; places: number }> {
+  await transaction.raw("analyze brought, brought_heaps, brought_areas");
   const keyed = await transaction.raw(`
     create temporary table keyed on commit drop as
     select b.number, h.street, b.house, b.suffix, b.postcode, b.name, b.unit, b.country, b.lat, b.lon,
@@ -163,6 +164,8 @@ export async function storeAddresses(
     select b.number, a.identity as area, b.more::jsonb as more, b.country, b.lat, b.lon,
       coalesce('id:' || b.own, 'p:' || a.identity || '/' || b.name) as key
     from brought b join brought_areas a on a.place = b.part where b.kind = 'p'`);
+  // tables of a transaction are not looked at by themselves, and without that the planner guesses
+  await transaction.raw("analyze keyed, keyed_places, brought_postcodes");
   for (const table of ["keyed", "keyed_places"])
     await transaction.raw(
       `insert into identities (data_set_id, natural_key)
