@@ -1,5 +1,6 @@
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { cpus, totalmem } from "node:os";
+import { measureBring } from "./bring.ts";
 import { makeCorpus, SIZES, type SizeName } from "./corpus.ts";
 import { measureEngine } from "./engine.ts";
 import { measureFirstPage, measureHttp, suggestLoad } from "./http.ts";
@@ -24,7 +25,12 @@ const note = (measure: Measure) => {
     `  ${holds ? "holds " : "MISSED"}  ${measure.measure.padEnd(58)} ${`${value} ${unit}`.padStart(12)}  target ${`${target} ${unit}`.padEnd(8)}  ${beside}`,
   );
 };
-const ready = JSON.parse(readFileSync(readyFile, "utf8")) as { url: string; keys: { web: string; srv: string } };
+const ready = JSON.parse(readFileSync(readyFile, "utf8")) as {
+  url: string;
+  signIn: string;
+  pid: number;
+  keys: { web: string; srv: string };
+};
 const map = async () => {
   for await (const measure of measureMap(ready)) note(measure);
   note(await measureStills(ready));
@@ -39,6 +45,7 @@ const http = async () => {
 if (only === "map") await map();
 else if (only === "http") await http();
 else if (only === "uses") await uses();
+else if (only === "bring") for await (const measure of measureBring(ready)) note(measure);
 else if (size === "demo") {
   // the server first: the engine's corpus would weigh on this process, which also makes the load
   await http();

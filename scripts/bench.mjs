@@ -10,10 +10,10 @@ const {
   values: { size },
   positionals: [only = ""],
 } = parseArgs({ options: { size: { type: "string", default: "demo" } }, allowPositionals: true });
-const PARTS = ["http", "map", "uses"];
+const PARTS = ["http", "map", "uses", "bring"];
 if (only && !PARTS.includes(only)) throw new Error(`a part of the benchmarks is ${PARTS.join(" or ")}, not ${only}`);
 
-/** Measures, and prints one table: at demo size with the server and the workbench, `--size 1m` or `10m` the engine; `http`, `map` or `uses` that part alone. */
+/** Measures, and prints one table: at demo size with the server and the workbench, `--size 1m` or `10m` the engine; `http`, `map`, `uses` or `bring` that part alone. */
 await command(() =>
   withServer("bench", 5070, async (folder, database) => {
     if (size !== "10m" && !only) await postgisExtension();

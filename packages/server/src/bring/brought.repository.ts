@@ -1,18 +1,8 @@
-import { type EarlierStreet, type GatheredArea, REFUSALS } from "@bibliotope/core/bring";
+import type { EarlierStreet, GatheredArea } from "@bibliotope/core/bring";
 import type { Knex } from "knex";
 import { type Cell, copyRows } from "../database/copy.ts";
+import type { LoadAsked, Loaded, VersionCounts } from "./asked.ts";
 import { TableError } from "./bytes.ts";
-import type { LoadAsked, Loaded } from "./load.ts";
-
-/** How much a version holds. */
-export interface VersionCounts {
-  rows: number;
-  addresses: number;
-  places: number;
-  streets: number;
-  postcodes: number;
-  areas: number;
-}
 
 export interface NewVersion {
   id: number;
@@ -237,5 +227,3 @@ export async function checkStored(
   const counts = { "far-from-street": far.rows[0].count, double: Number(doubles[0].count) };
   return Object.fromEntries(Object.entries(counts).filter(([, count]) => count > 0));
 }
-
-export const isRefusal = (kind: string) => (REFUSALS as readonly string[]).includes(kind);

@@ -1,41 +1,11 @@
-import {
-  type BroughtRow,
-  type Doubt,
-  type Gathered,
-  Gatherer,
-  type Reading,
-  type ReadRow,
-  RowReader,
-} from "@bibliotope/core/bring";
+import { type BroughtRow, type Gathered, Gatherer, type ReadRow, RowReader } from "@bibliotope/core/bring";
 import type { Knex } from "knex";
 import { type Cell, copyRows, openCopy } from "../database/copy.ts";
 import { identitiesOf } from "../gazetteer/identities.repository.ts";
+import type { LoadAsked, Loaded } from "./asked.ts";
 import { Borders } from "./borders.ts";
 import * as brought from "./brought.repository.ts";
-import { readTable, type TableFormat } from "./table.ts";
-
-/** What a load is told. */
-export interface LoadAsked {
-  /** Where the file lies. */
-  path: string;
-  fileName: string;
-  format: TableFormat;
-  heads: string[] | undefined;
-  reading: Reading;
-  dataSet: { name: string; licence: string; source: string };
-  /** Day of the data, ISO 8601. */
-  day: string;
-  madeBy: number | null;
-  /** The job that asks: it makes one version, however often it is begun. */
-  job: number;
-}
-
-/** What a load came to. */
-export interface Loaded {
-  version: number;
-  counts: brought.VersionCounts;
-  checks: Record<string, number>;
-}
+import { readTable } from "./table.ts";
 
 export type Progress = (done: number, words: string) => void;
 
@@ -236,6 +206,3 @@ async function storeAround(
     postcodes.map(({ key }, place) => [place, of(key)]),
   );
 }
-
-/** Kinds that `checkStored` counts, beside those of single rows. */
-export type StoredCheck = Extract<Doubt, "far-from-street"> | "double";

@@ -1,7 +1,8 @@
 import { workerData } from "node:worker_threads";
 import { connect } from "../database/connect.ts";
 import { tell, work } from "../jobs/work.ts";
-import { type LoadAsked, load } from "./load.ts";
+import type { LoadAsked } from "./asked.ts";
+import { load } from "./load.ts";
 
 /** What the worker is started with. */
 export interface LoadTask {

@@ -1,6 +1,6 @@
 import { inWorker } from "../jobs/in-worker.ts";
 import type { Runner } from "../jobs/jobs.ts";
-import type { LoadAsked, Loaded } from "./load.ts";
+import type { LoadAsked, Loaded } from "./asked.ts";
 import type { LoadTask } from "./load.worker.ts";
 
 /** Loads a file in a thread of its own. Stopped, or ended with its process, it leaves nothing behind. */

@@ -29,9 +29,20 @@ const LOOKUPS: [string, string][] = [
   ["Enter", "On the map: look up what is in the middle"],
 ];
 
+const REVIEW: [string, string][] = [
+  ["Enter", "Take the marked candidate"],
+  ["1 2 3 …", "Take the candidate with that number"],
+  ["E", "Correct the text, and ask anew"],
+  ["L", "Leave the row"],
+  ["B", "Take the last decision back"],
+  ["↓ ↑", "Mark another candidate"],
+  ["J K", "The next row, the one before"],
+];
+
 /** The keys of a view, by its address. */
 function keysOf(pathname: string): [string, string][] {
   if (pathname.startsWith("/lookups")) return LOOKUPS;
+  if (/^\/batches\/\d/.test(pathname)) return REVIEW;
   if (pathname.endsWith("/compose")) return COMPOSE;
   return pathname.endsWith("/rehearse") ? REHEARSE : [];
 }

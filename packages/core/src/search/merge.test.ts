@@ -1,8 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { Engine } from "../search/index.ts";
-import { Segment, SegmentBuilder } from "./index.ts";
-import { Merger } from "./merge.ts";
-import type { RecordSink } from "./records.ts";
+import { Merger, type RecordSink, Segment, SegmentBuilder } from "../index/index.ts";
+import { Engine } from "./engine.ts";
 
 const names = (name: string) => [{ lang: "en", name }];
 const at = { lat: -35.2, lon: -21.4 };

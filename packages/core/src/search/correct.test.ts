@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { IDS, smallWorld } from "../../testing/small-world.ts";
-import { Engine } from "../search/index.ts";
-import { type Correction, correct, joinCorrections } from "./index.ts";
+import { type Correction, correct, joinCorrections } from "../index/index.ts";
+import { Engine } from "./engine.ts";
 
 const base = smallWorld();
 const { segment } = base;

@@ -1,0 +1,35 @@
+import type { Reading } from "@bibliotope/core/bring";
+import type { TableFormat } from "./table.ts";
+
+/** What a load is told. */
+export interface LoadAsked {
+  /** Where the file lies. */
+  path: string;
+  fileName: string;
+  format: TableFormat;
+  heads: string[] | undefined;
+  reading: Reading;
+  dataSet: { name: string; licence: string; source: string };
+  /** Day of the data, ISO 8601. */
+  day: string;
+  madeBy: number | null;
+  /** The job that asks: it makes one version, however often it is begun. */
+  job: number;
+}
+
+/** What a load came to. */
+export interface Loaded {
+  version: number;
+  counts: VersionCounts;
+  checks: Record<string, number>;
+}
+
+/** How much a version holds. */
+export interface VersionCounts {
+  rows: number;
+  addresses: number;
+  places: number;
+  streets: number;
+  postcodes: number;
+  areas: number;
+}
