@@ -66,7 +66,7 @@ async function makeCluster(programs, data, passwordFile) {
   chmodSync(passwordFile, 0o600);
 }
 
-/** Room for loads of millions of rows: with Debian's own settings a third of their time went into checkpoints. */
+/** Room for loads of millions of rows, which write more than Debian's own settings hold between two checkpoints. */
 const FOR_LOADS = "-c shared_buffers=256MB -c max_wal_size=4GB -c checkpoint_timeout=15min -c wal_compression=on";
 
 async function launch(programs, data) {

@@ -89,7 +89,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     database,
     settings.databaseUrl,
     {
-      load: loader(settings.databaseUrl),
+      load: loader(settings.databaseUrl, database),
       publish: publisher(database, store, index),
       batch: batcher(settings.databaseUrl, database, index),
     },

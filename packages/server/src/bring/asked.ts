@@ -33,3 +33,6 @@ export interface VersionCounts {
   postcodes: number;
   areas: number;
 }
+
+/** What PostgreSQL is told of a load's connections. */
+export const loadName = (job: number) => `bibliotope load ${job}`;

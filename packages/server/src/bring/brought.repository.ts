@@ -164,6 +164,7 @@ export async function storeAddresses(
        order by k.number on conflict do nothing`,
       [dataSet, table, dataSet],
     );
+  await transaction.raw("analyze identities");
   const addresses = await transaction.raw(
     `insert into addresses (version_id, identity, country, lat, lon, street, number, suffix, postcode, name, unit)
      select ?::int, i.id, k.country, k.lat, k.lon, k.street, k.house, k.suffix, p.identity, k.name, k.unit

@@ -28,6 +28,8 @@ export async function load(database: Knex, asked: LoadAsked, progress: Progress)
   return database.transaction(async (transaction) => {
     await transaction.raw("set local synchronous_commit to off");
     await transaction.raw("set local work_mem to '256MB'");
+    // joins of whole tables: a planner that takes new rows for few would look each up by itself, for minutes
+    await transaction.raw("set local enable_nestloop to off");
     const version = await brought.makeVersion(transaction, asked);
     await brought.makeStaging(transaction);
     const { gathered, taken, checks, rows } = await readRows(transaction, asked, borders, progress);

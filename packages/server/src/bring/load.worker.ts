@@ -1,7 +1,7 @@
 import { workerData } from "node:worker_threads";
 import { connect } from "../database/connect.ts";
 import { tell, work } from "../jobs/work.ts";
-import type { LoadAsked } from "./asked.ts";
+import { type LoadAsked, loadName } from "./asked.ts";
 import { load } from "./load.ts";
 
 /** What the worker is started with. */
@@ -11,6 +11,6 @@ export interface LoadTask {
 }
 
 const { databaseUrl, asked } = workerData as LoadTask;
-const database = connect(databaseUrl, 2);
+const database = connect(databaseUrl, 2, loadName(asked.job));
 await work(() => load(database, asked, (done, words) => tell({ done, words })));
 await database.destroy();

@@ -1,18 +1,35 @@
+import type { Knex } from "knex";
 import { inWorker } from "../jobs/in-worker.ts";
 import type { Runner } from "../jobs/jobs.ts";
-import type { LoadAsked, Loaded } from "./asked.ts";
+import { type LoadAsked, type Loaded, loadName } from "./asked.ts";
 import type { LoadTask } from "./load.worker.ts";
 
 /** Loads a file in a thread of its own. Stopped, or ended with its process, it leaves nothing behind. */
-export function loader(databaseUrl: string): Runner {
+export function loader(databaseUrl: string, database: Knex): Runner {
   return async (running) => {
+    const { id } = running.job;
+    // of a process that was killed: PostgreSQL notices only when its statement is done
+    await endLoad(database, id);
     const asked = { ...(running.job.asked as Omit<LoadAsked, "job">), job: running.job.id };
     const file = new URL("./load.worker.js", import.meta.url);
-    const loaded = await inWorker<Loaded>(file, { databaseUrl, asked } satisfies LoadTask, running);
+    const loaded = await inWorker<Loaded>(file, { databaseUrl, asked } satisfies LoadTask, running).catch(
+      async (error: unknown) => {
+        await endLoad(database, id);
+        throw error;
+      },
+    );
     const { addresses, places } = loaded.counts;
     const words = [counted(addresses, "address", "addresses"), counted(places, "place", "places")];
     return { words: `${words.filter(Boolean).join(" and ")} in a draft`, result: loaded };
   };
+}
+
+/** Ends what a load left running in PostgreSQL; its transaction is taken back. */
+async function endLoad(database: Knex, job: number): Promise<void> {
+  await database.raw(
+    "select pg_terminate_backend(pid) from pg_stat_activity where application_name = ? and datname = current_database()",
+    [loadName(job)],
+  );
 }
 
 const counted = (count: number, one: string, many: string) =>

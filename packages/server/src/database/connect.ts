@@ -7,11 +7,11 @@ import { MIGRATIONS } from "./migrations/index.ts";
  */
 const PATIENCE = 20_000;
 
-/** Connects to PostgreSQL; nothing is asked until the first query. @param url `postgres://…` */
-export function connect(url: string, most = 8): Knex {
+/** Connects to PostgreSQL; nothing is asked until the first query. @param url `postgres://…` @param name told to the server */
+export function connect(url: string, most = 8, name = "bibliotope"): Knex {
   return knex({
     client: "pg",
-    connection: { connectionString: url, connectionTimeoutMillis: PATIENCE, application_name: "bibliotope" },
+    connection: { connectionString: url, connectionTimeoutMillis: PATIENCE, application_name: name },
     pool: { min: 0, max: most, idleTimeoutMillis: 20_000 },
     acquireConnectionTimeout: PATIENCE + 5000,
     migrations: { migrationSource: MIGRATIONS, tableName: "migrations" },
