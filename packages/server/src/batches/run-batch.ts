@@ -3,7 +3,7 @@ import type { Engine } from "@bibliotope/core/search";
 import type { BatchAsk, TableFormat } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import { readTable } from "../bring/table.ts";
-import { copyRows, openCopy } from "../database/copy.ts";
+import { copying, copyRows } from "../database/copy.ts";
 import { RowLookup } from "./look-up.ts";
 
 /** What a job that runs a batch is told. */
@@ -72,15 +72,16 @@ async function takeIn(
   const held = await database("batches").where({ id: batch }).first("rows");
   if (held?.rows != null) return held.rows;
   return database.transaction(async (transaction) => {
-    const copy = await openCopy(transaction, "batch_rows", ["batch_id", "number", "cells"]);
-    let rows = 0;
-    for await (const some of readTable(path, format, heads)) {
-      for (const { number, cells } of some) copy.row([batch, number, arrayOf(cells)]);
-      rows += some.length;
-      progress(0, `Read ${rows.toLocaleString("en")} rows`);
-      await copy.flow();
-    }
-    await copy.end();
+    const rows = await copying(transaction, "batch_rows", ["batch_id", "number", "cells"], async (copy) => {
+      let read = 0;
+      for await (const some of readTable(path, format, heads)) {
+        for (const { number, cells } of some) copy.row([batch, number, arrayOf(cells)]);
+        read += some.length;
+        progress(0, `Read ${read.toLocaleString("en")} rows`);
+        await copy.flow();
+      }
+      return read;
+    });
     await transaction("batches").where({ id: batch }).update({ rows });
     await transaction("jobs")
       .whereIn("id", transaction("batches").select("job_id").where({ id: batch }))

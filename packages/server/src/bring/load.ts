@@ -1,6 +1,6 @@
 import { type BroughtRow, type Gathered, Gatherer, type ReadRow, RowReader } from "@bibliotope/core/bring";
 import type { Knex } from "knex";
-import { type Cell, copyRows, openCopy } from "../database/copy.ts";
+import { type Cell, copying, copyRows, type RowCopy } from "../database/copy.ts";
 import { identitiesOf } from "../gazetteer/identities.repository.ts";
 import type { LoadAsked, Loaded } from "./asked.ts";
 import { Borders } from "./borders.ts";
@@ -32,7 +32,9 @@ export async function load(database: Knex, asked: LoadAsked, progress: Progress)
     await transaction.raw("set local enable_nestloop to off");
     const version = await brought.makeVersion(transaction, asked);
     await brought.makeStaging(transaction);
-    const { gathered, taken, checks, rows } = await readRows(transaction, asked, borders, progress);
+    const { gathered, taken, checks, rows } = await copying(transaction, "brought", brought.STAGED, (copy) =>
+      readRows(copy, asked, borders, progress),
+    );
     if (!taken) throw new brought.NothingTaken(rows, checks);
     progress(-1, "Making streets, postcodes and areas");
     const dataSet = version.dataSet;
@@ -62,17 +64,11 @@ interface RowsRead {
   checks: Record<string, number>;
 }
 
-async function readRows(
-  transaction: Knex.Transaction,
-  asked: LoadAsked,
-  borders: Borders,
-  progress: Progress,
-): Promise<RowsRead> {
+async function readRows(copy: RowCopy, asked: LoadAsked, borders: Borders, progress: Progress): Promise<RowsRead> {
   const reader = new RowReader(asked.reading);
   const gathered = new Gatherer((country) => borders.namesOf(country));
   const checks: Record<string, number> = {};
   let [rows, taken, bytes] = [0, 0, 0];
-  const copy = await openCopy(transaction, "brought", brought.STAGED);
   const noteOdd = (kind: string, words: string, column: number | undefined, number: number, cells: string[] | null) =>
     copy.row([cells ? "r" : "d", number, column ?? null, kind, words, cells && JSON.stringify(cells)]);
   const width = asked.reading.columns.length;
@@ -110,7 +106,6 @@ async function readRows(
     progress(bytes, `Read ${rows.toLocaleString("en")} rows`);
     await copy.flow();
   }
-  await copy.end();
   return { gathered, rows, taken, checks };
 }
 

@@ -27,12 +27,26 @@ export async function copyRows(
 const copyWords = (table: string, columns: readonly string[]) =>
   `copy "${table}" (${columns.map((column) => `"${column}"`).join(", ")}) from stdin`;
 
-/** Opens a COPY that rows are written to one by one; the transaction can do nothing else until it ends. */
-export async function openCopy(
+/** Writes rows by COPY; when that throws, the COPY is given up, so that the transaction can be taken back. */
+export async function copying<T>(
   transaction: Knex.Transaction,
   table: string,
   columns: readonly string[],
-): Promise<RowCopy> {
+  write: (copy: RowCopy) => Promise<T>,
+): Promise<T> {
+  const copy = await openCopy(transaction, table, columns);
+  try {
+    const written = await write(copy);
+    await copy.end();
+    return written;
+  } catch (error) {
+    await copy.cancel();
+    throw error;
+  }
+}
+
+/** Opens a COPY that rows are written to one by one; the transaction can do nothing else until it ends. */
+async function openCopy(transaction: Knex.Transaction, table: string, columns: readonly string[]): Promise<RowCopy> {
   return new RowCopy((await connectionOf(transaction)).query(copyFrom(copyWords(table, columns))), columns.length);
 }
 
@@ -61,6 +75,15 @@ export class RowCopy {
     this.#write();
     this.stream.end();
     await finished(this.stream);
+  }
+
+  /** Gives up: the connection can be used again, and the transaction taken back. */
+  async cancel(): Promise<void> {
+    const closed = new Promise((resolve) => this.stream.once("close", resolve));
+    // it tells why, and nobody else is to hear of it
+    this.stream.on("error", () => undefined);
+    this.stream.destroy(new Error("the rows could not be read"));
+    await closed;
   }
 
   #write(): void {
