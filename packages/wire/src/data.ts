@@ -29,6 +29,7 @@ export type JobSummary = z.infer<typeof jobSummary>;
 export const fileAnswer = z.object({ id: z.string(), name: z.string(), bytes: z.number() });
 export type FileAnswer = z.infer<typeof fileAnswer>;
 
+/** Encodings that can be chosen by hand, as the WHATWG names them. */
 export const TABLE_ENCODINGS = [
   "utf-8",
   "utf-16le",
@@ -39,10 +40,13 @@ export const TABLE_ENCODINGS = [
   "windows-1253",
   "iso-8859-15",
 ] as const;
+export type TableEncoding = (typeof TABLE_ENCODINGS)[number];
 
+/** How a table is written. */
 export const tableFormat = z.strictObject({
   kind: z.enum(["csv", "geojson", "geojsonseq"]),
   encoding: z.enum(TABLE_ENCODINGS),
+  /** These three of CSV. */
   delimiter: z.string().length(1),
   quote: z.string().length(1),
   hasHead: z.boolean(),

@@ -62,7 +62,7 @@ export interface Reading {
   projection?: Projection;
 }
 
-/** How often a row may name its place in one of these ways; the others stand once. */
+/** True when two columns hold the same: of those there is one in a table. */
 export function sameUse(a: ColumnUse, b: ColumnUse): boolean {
   return a.meaning === b.meaning && a.lang === b.lang && a.form === b.form;
 }

@@ -1,5 +1,5 @@
 import type { Reading } from "@bibliotope/core/bring";
-import type { TableFormat } from "./table.ts";
+import type { TableFormat } from "@bibliotope/wire";
 
 /** What a load is told. */
 export interface LoadAsked {

@@ -2,6 +2,7 @@ import { createReadStream } from "node:fs";
 import { open } from "node:fs/promises";
 import { type Readable, Transform } from "node:stream";
 import { createGunzip } from "node:zlib";
+import type { TableEncoding } from "@bibliotope/wire";
 import { HttpProblem } from "../http/problem.ts";
 
 /** A file that cannot be read as what it says it is; the words are for the person who brought it. */
@@ -77,21 +78,8 @@ export async function sampleOf(path: string): Promise<Buffer> {
   return sample;
 }
 
-/** Encodings that can be chosen by hand, as the WHATWG names them. */
-export const ENCODINGS = [
-  "utf-8",
-  "utf-16le",
-  "utf-16be",
-  "windows-1252",
-  "windows-1250",
-  "windows-1251",
-  "windows-1253",
-  "iso-8859-15",
-] as const;
-export type Encoding = (typeof ENCODINGS)[number];
-
 /** How text is most likely written. @throws TableError when it is no text at all */
-export function encodingOf(sample: Buffer): Encoding {
+export function encodingOf(sample: Buffer): TableEncoding {
   if (sample[0] === 0xff && sample[1] === 0xfe) return "utf-16le";
   if (sample[0] === 0xfe && sample[1] === 0xff) return "utf-16be";
   const nuls = [0, 0];
@@ -111,7 +99,7 @@ export function encodingOf(sample: Buffer): Encoding {
 }
 
 /** Text of a file, piece by piece. Bytes that are none of the encoding's become U+FFFD. */
-export async function* readText(path: string, encoding: Encoding, note?: (bytes: number) => void) {
+export async function* readText(path: string, encoding: TableEncoding, note?: (bytes: number) => void) {
   const decoder = new TextDecoder(encoding);
   for await (const piece of (await openBytes(path)) as AsyncIterable<Buffer>) {
     note?.(piece.length);

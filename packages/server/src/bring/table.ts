@@ -1,18 +1,9 @@
 import { proposeColumns } from "@bibliotope/core/bring";
+import type { TableFormat } from "@bibliotope/wire";
 import { CsvError, parse } from "csv-parse";
 import { parse as parseAtOnce } from "csv-parse/sync";
-import { type Encoding, encodingOf, readText, SAMPLE, sampleOf, TableError } from "./bytes.ts";
+import { encodingOf, readText, SAMPLE, sampleOf, TableError } from "./bytes.ts";
 import { featureTexts, readFeature, rowOfFeature } from "./features.ts";
-
-/** How a table is written. */
-export interface TableFormat {
-  kind: "csv" | "geojson" | "geojsonseq";
-  encoding: Encoding;
-  /** Of CSV. */
-  delimiter: string;
-  quote: string;
-  hasHead: boolean;
-}
 
 /** The beginning of a table. */
 export interface TableStart {

@@ -56,10 +56,6 @@ export async function makeJob(
   return id;
 }
 
-export function readJob(database: Knex, id: number): Promise<Job | undefined> {
-  return database("jobs").where({ id }).first(COLUMNS);
-}
-
 /** The newest first. */
 export function listJobs(database: Knex): Promise<Job[]> {
   return database("jobs").select(COLUMNS).orderBy("id", "desc").limit(MOST);

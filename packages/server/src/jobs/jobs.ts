@@ -3,16 +3,7 @@ import type { Knex } from "knex";
 import { Client } from "pg";
 import PgBoss from "pg-boss";
 import { LOCKS } from "../database/connect.ts";
-import {
-  beginJob,
-  endJob,
-  type Job,
-  makeJob,
-  noteProgress,
-  readJob,
-  resumeJob,
-  unfinishedJobs,
-} from "./jobs.repository.ts";
+import { beginJob, endJob, type Job, makeJob, noteProgress, resumeJob, unfinishedJobs } from "./jobs.repository.ts";
 
 /** What a job tells while it runs. */
 export interface Running {
@@ -176,9 +167,5 @@ export class Jobs {
       throw error;
     }
     return client;
-  }
-
-  read(id: number): Promise<Job | undefined> {
-    return readJob(this.database, id);
   }
 }

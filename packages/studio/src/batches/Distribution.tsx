@@ -1,6 +1,7 @@
 import { type BatchDetail, SCORE_BINS, STANDINGS } from "@bibliotope/wire";
 import { lazy, Suspense, useMemo } from "react";
-import { count, STANDING_WORDS } from "./words.ts";
+import { count } from "../ui/count.ts";
+import { STANDING_WORDS } from "./words.ts";
 
 const Chart = lazy(() => import("../ui/Chart.tsx"));
 

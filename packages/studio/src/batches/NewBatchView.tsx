@@ -1,14 +1,15 @@
 import { MEANINGS, type Meaning } from "@bibliotope/core/bring";
-import type { BatchAsk, FileAnswer, FileStart, TableFormat, TableReading } from "@bibliotope/wire";
-import { useRef, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import type { BatchAsk, FileAnswer, FileStart, TableReading } from "@bibliotope/wire";
+import { useState } from "react";
+import { useNavigate } from "react-router";
 import { Drop } from "../data/BringView.tsx";
 import { Columns } from "../data/Columns.tsx";
 import { FileFormat } from "../data/FileFormat.tsx";
-import { size } from "../data/words.ts";
+import { FileHead } from "../data/FileHead.tsx";
+import { useFileStart } from "../data/use-file-start.ts";
 import { wordsOf } from "../state/api.ts";
 import { useMakeBatchMutation } from "../state/batches-api.ts";
-import { sendFile, useLookAtFileMutation } from "../state/data-api.ts";
+import { sendFile } from "../state/data-api.ts";
 import { Button } from "../ui/Button.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
 
@@ -35,26 +36,15 @@ function usualAsk({ columns }: TableReading): BatchAsk {
 
 /** Brings a file, or lines, to be looked up. */
 export function NewBatchView() {
-  const [file, setFile] = useState<FileAnswer>();
-  const [start, setStart] = useState<FileStart>();
   const [ask, setAsk] = useState<BatchAsk>("forward");
-  const [look, { error, isLoading }] = useLookAtFileMutation();
+  const { take, setFormat, setReading, ...held } = useFileStart("batch", (seen, isProposed) => {
+    const read = withText(seen);
+    if (isProposed) setAsk(usualAsk(read.reading));
+    return read;
+  });
+  const { file, start } = held;
   const [make, made] = useMakeBatchMutation();
   const navigate = useNavigate();
-  const asked = useRef(0);
-  const lookAgain = async (held: FileAnswer, format?: Partial<TableFormat>, reading?: TableReading) => {
-    const turn = ++asked.current;
-    const answer = await look({ file: held.id, asked: { format, reading, purpose: "batch" } });
-    if (turn !== asked.current || !answer.data) return;
-    const read = withText(answer.data);
-    setStart(read);
-    if (!reading) setAsk(usualAsk(read.reading));
-  };
-  const take = (held: FileAnswer) => {
-    setFile(held);
-    setStart(undefined);
-    void lookAgain(held);
-  };
   const go = async () => {
     if (!file || !start) return;
     const { format, heads, reading } = start;
@@ -64,43 +54,14 @@ export function NewBatchView() {
   const isAsking = start?.reading.columns.some((use) => use && use.meaning !== "id");
   return (
     <main className="mx-auto w-full max-w-6xl px-5 py-7">
-      <p className="text-[13px]">
-        <Link to="/batches" className="underline">
-          Batches
-        </Link>
-      </p>
-      <h1 className="font-serif text-[26px] font-semibold">{file ? file.name : "New batch"}</h1>
-      {file ? (
-        <p className="text-quiet">
-          {size(file.bytes)}{" "}
-          <button type="button" className="underline" onClick={() => setFile(undefined)}>
-            Another file
-          </button>
-        </p>
-      ) : (
-        <>
-          <Drop onFile={take} />
-          <Lines onFile={take} />
-        </>
-      )}
-      {error && file ? (
-        <p role="alert" className="mt-3 text-madder">
-          {wordsOf(error)}
-        </p>
-      ) : null}
-      {isLoading && file && !start ? (
-        <p role="status" className="mt-4 text-quiet">
-          Looking at the file
-        </p>
-      ) : null}
+      <FileHead back={["/batches", "Batches"]} title="New batch" onOther={() => take(undefined)} {...held}>
+        <Drop onFile={take} />
+        <Lines onFile={take} />
+      </FileHead>
       {file && start ? (
         <>
-          <FileFormat start={start} change={(format) => void lookAgain(file, { ...start.format, ...format })} />
-          <Columns
-            start={start}
-            meanings={FOR_BATCHES}
-            change={(reading) => void lookAgain(file, start.format, reading)}
-          />
+          <FileFormat start={start} change={setFormat} />
+          <Columns start={start} meanings={FOR_BATCHES} change={setReading} />
           <div className="mt-5 flex flex-wrap items-center gap-4">
             <span className="text-quiet">Each row asks</span>
             <Segmented label="Each row asks" value={ask} onChange={setAsk} options={ASKS} />

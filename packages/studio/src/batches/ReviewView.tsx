@@ -7,6 +7,7 @@ import { NothingHere } from "../frame/NothingHere.tsx";
 import { useSessionQuery, wordsOf } from "../state/api.ts";
 import { useBatchQuery } from "../state/batches-api.ts";
 import { useJobsQuery } from "../state/data-api.ts";
+import { count } from "../ui/count.ts";
 import { Segmented } from "../ui/Segmented.tsx";
 import { Distribution } from "./Distribution.tsx";
 import { ReviewMap } from "./ReviewMap.tsx";
@@ -14,7 +15,7 @@ import { RowList } from "./RowList.tsx";
 import { Key, RowPanel } from "./RowPanel.tsx";
 import { StandingBar } from "./StandingBar.tsx";
 import { type Review, type Show, useReview } from "./use-review.ts";
-import { count, summary } from "./words.ts";
+import { summary } from "./words.ts";
 
 /** Milliseconds after which the batch is read again, while it runs. */
 const AGAIN = 1000;

@@ -1,8 +1,9 @@
 import { type BatchDetail, STANDINGS } from "@bibliotope/wire";
 import { useEffect, useRef } from "react";
 import { SELECT } from "../data/FileFormat.tsx";
+import { count } from "../ui/count.ts";
 import type { Review, Show } from "./use-review.ts";
-import { count, DECISION_WORDS, STANDING_WORDS } from "./words.ts";
+import { DECISION_WORDS, STANDING_WORDS } from "./words.ts";
 
 interface RowListProps {
   batch: BatchDetail;

@@ -2,15 +2,9 @@ import type { BatchCandidates } from "@bibliotope/wire";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { markerColour } from "../lookups/CandidateMap.tsx";
 import { GlossLine } from "../lookups/GlossLine.tsx";
+import { EXACTNESS_WORDS } from "../ui/exactness.ts";
 import type { Review } from "./use-review.ts";
 import { DECISION_WORDS } from "./words.ts";
-
-const EXACTNESS: Readonly<Record<string, string>> = {
-  surveyed: "surveyed",
-  between: "between two houses",
-  along: "along the street",
-  centre: "its centre",
-};
 
 export function Key({ children }: { children: ReactNode }) {
   return (
@@ -88,7 +82,7 @@ export function RowPanel({ heads, review, isCorrecting, setCorrecting, canEdit }
                   <span className="text-quiet">
                     {" "}
                     · {candidate.kind === "address" ? "" : `${candidate.kind}, `}
-                    {EXACTNESS[candidate.exactness]}
+                    {EXACTNESS_WORDS[candidate.exactness]}
                   </span>
                 </p>
               </div>

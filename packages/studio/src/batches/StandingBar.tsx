@@ -1,5 +1,6 @@
 import { type BatchSummary, STANDINGS } from "@bibliotope/wire";
-import { count, STANDING_WORDS } from "./words.ts";
+import { count } from "../ui/count.ts";
+import { STANDING_WORDS } from "./words.ts";
 
 /** Percent of the bar from which there is room for words. */
 const ROOM = 9;

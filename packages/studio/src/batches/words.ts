@@ -1,4 +1,5 @@
 import type { BatchSummary, Decision, Standing } from "@bibliotope/wire";
+import { count } from "../ui/count.ts";
 
 /** What a standing is called, with its colours: of the theme, as a ground, and as a mark. */
 export const STANDING_WORDS: Readonly<Record<Standing, { name: string; colour: string; ground: string }>> = {
@@ -28,8 +29,6 @@ export function summary({ rows, job, counts }: BatchSummary, lastHour = 0): stri
     words.push(`${count(waiting)} wait for you, about ${duration((waiting / Math.max(USUAL_PACE, lastHour)) * 3600)}`);
   return words.join(" · ");
 }
-
-export const count = (value: number) => value.toLocaleString("en");
 
 /** A time in words. */
 export function duration(seconds: number): string {

@@ -1,68 +1,29 @@
-import type { FileAnswer, FileStart, TableFormat, TableReading } from "@bibliotope/wire";
-import { type DragEvent, useCallback, useRef, useState } from "react";
-import { Link } from "react-router";
+import type { FileAnswer } from "@bibliotope/wire";
+import { type DragEvent, useRef, useState } from "react";
 import { wordsOf } from "../state/api.ts";
-import { sendFile, useLookAtFileMutation } from "../state/data-api.ts";
+import { sendFile } from "../state/data-api.ts";
 import { Button } from "../ui/Button.tsx";
+import { Progress } from "../ui/Progress.tsx";
 import { AboutData } from "./AboutData.tsx";
 import { Columns } from "./Columns.tsx";
 import { FileFormat } from "./FileFormat.tsx";
+import { FileHead } from "./FileHead.tsx";
 import { FirstRows } from "./FirstRows.tsx";
-import { size } from "./words.ts";
+import { useFileStart } from "./use-file-start.ts";
 
 /** Brings a file: hand it in, look at what its columns are taken for, say what it is, load it as a draft. */
 export function BringView() {
-  const [file, setFile] = useState<FileAnswer>();
-  const [start, setStart] = useState<FileStart>();
-  const [look, { error, isLoading }] = useLookAtFileMutation();
-  const asked = useRef(0);
-
-  const lookAgain = useCallback(
-    async (held: FileAnswer, format?: Partial<TableFormat>, reading?: TableReading) => {
-      const turn = ++asked.current;
-      const answer = await look({ file: held.id, asked: { format, reading } });
-      if (turn === asked.current && answer.data) setStart(answer.data);
-    },
-    [look],
-  );
-  const take = (held: FileAnswer) => {
-    setFile(held);
-    setStart(undefined);
-    void lookAgain(held);
-  };
-
+  const { take, setFormat, setReading, ...held } = useFileStart("data");
+  const { file, start } = held;
   return (
     <main className="mx-auto w-full max-w-6xl px-5 py-7">
-      <p className="text-[13px]">
-        <Link to="/data" className="underline">
-          Data
-        </Link>
-      </p>
-      <h1 className="font-serif text-[26px] font-semibold">{file ? file.name : "Bring a file"}</h1>
-      {file ? (
-        <p className="text-quiet">
-          {size(file.bytes)}{" "}
-          <button type="button" className="underline" onClick={() => setFile(undefined)}>
-            Another file
-          </button>
-        </p>
-      ) : (
+      <FileHead back={["/data", "Data"]} title="Bring a file" onOther={() => take(undefined)} {...held}>
         <Drop onFile={take} />
-      )}
-      {error && file ? (
-        <p role="alert" className="mt-3 text-madder">
-          {wordsOf(error)}
-        </p>
-      ) : null}
-      {isLoading && file && !start ? (
-        <p role="status" className="mt-4 text-quiet">
-          Looking at the file
-        </p>
-      ) : null}
+      </FileHead>
       {file && start ? (
         <>
-          <FileFormat start={start} change={(format) => void lookAgain(file, { ...start.format, ...format })} />
-          <Columns start={start} change={(reading) => void lookAgain(file, start.format, reading)} />
+          <FileFormat start={start} change={setFormat} />
+          <Columns start={start} change={setReading} />
           <FirstRows start={start} />
           <AboutData file={file} start={start} />
         </>
@@ -128,16 +89,7 @@ export function Drop({ onFile }: { onFile: (file: FileAnswer) => void }) {
         </>
       ) : (
         <>
-          <div
-            role="progressbar"
-            aria-label="Sending the file"
-            aria-valuemin={0}
-            aria-valuemax={100}
-            aria-valuenow={Math.round(share * 100)}
-            className="mx-auto h-1.5 max-w-[24rem] overflow-hidden rounded bg-rule"
-          >
-            <div className="h-full bg-verdigris" style={{ width: `${share * 100}%` }} />
-          </div>
+          <Progress label="Sending the file" share={share} className="mx-auto max-w-[24rem]" />
           <p role="status" className="mt-2 text-quiet">
             Sending, {Math.round(share * 100)} %
           </p>

@@ -1,4 +1,4 @@
-import { type ColumnUse, MEANINGS, type Meaning, NAMED } from "@bibliotope/core/bring";
+import { type ColumnUse, MEANINGS, type Meaning, NAMED, sameUse } from "@bibliotope/core/bring";
 import type { FileStart, TableReading } from "@bibliotope/wire";
 import { useState } from "react";
 import { SELECT } from "./FileFormat.tsx";
@@ -21,7 +21,7 @@ export function Columns({ start, change, meanings = FOR_DATA }: ColumnsProps) {
     const next = reading.columns.map((one, i) => {
       if (i === place) return use;
       // a meaning is of one column: the other gives it up
-      return use && one && one.meaning === use.meaning && one.lang === use.lang && one.form === use.form ? null : one;
+      return use && one && sameUse(use, one) ? null : one;
     });
     change({ ...reading, columns: next });
   };

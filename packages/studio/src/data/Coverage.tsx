@@ -3,9 +3,9 @@ import type { CoverageAnswer, DataAnswer } from "@bibliotope/wire";
 import { useMemo, useState } from "react";
 import { wordsOf } from "../state/api.ts";
 import { useCoverageQuery } from "../state/data-api.ts";
+import { count } from "../ui/count.ts";
 import { ScrollBox } from "../ui/ScrollBox.tsx";
 import { SELECT } from "./FileFormat.tsx";
-import { count } from "./words.ts";
 
 /** How much a version holds where, on a grid and by area; beside another version, so that holes are seen. */
 export function Coverage({ data, version }: { data: DataAnswer; version: number }) {

@@ -2,11 +2,12 @@ import type { DataAnswer, DataSetSummary, JobSummary, VersionSummary } from "@bi
 import { Link } from "react-router";
 import { useSessionQuery, wordsOf } from "../state/api.ts";
 import { useDataQuery, useDropVersionMutation, useJobsQuery } from "../state/data-api.ts";
+import { count } from "../ui/count.ts";
 import { moment } from "../ui/moment.ts";
 import { JobLine } from "./JobLine.tsx";
 import { Published } from "./Published.tsx";
 import { PublishSheet } from "./PublishSheet.tsx";
-import { count, holds, sumOfChecks, withVersion } from "./words.ts";
+import { holds, sumOfChecks, withVersion } from "./words.ts";
 
 /** Work that ended stays in sight for so many milliseconds. */
 const IN_SIGHT = 10 * 60_000;

@@ -4,8 +4,9 @@ import { useEffect, useRef, useState } from "react";
 import { useClient } from "../forms/use-client.ts";
 import { wordsOf } from "../state/api.ts";
 import { useDifferenceQuery } from "../state/data-api.ts";
+import { count } from "../ui/count.ts";
 import { SELECT } from "./FileFormat.tsx";
-import { count, findVersion, liveVersions } from "./words.ts";
+import { findVersion, liveVersions } from "./words.ts";
 
 const COLOURS = { new: "verdigris", gone: "madder", moved: "indigo", renamed: "ochre" } as const;
 const DOTS = { new: "bg-verdigris", gone: "bg-madder", moved: "bg-indigo", renamed: "bg-ochre" } as const;

@@ -1,6 +1,7 @@
 import type { JobSummary } from "@bibliotope/wire";
 import { useSteerJobMutation } from "../state/data-api.ts";
 import { moment } from "../ui/moment.ts";
+import { Progress } from "../ui/Progress.tsx";
 import { timeLeft } from "./words.ts";
 
 const STATE_WORDS: Readonly<Record<JobSummary["state"], string>> = {
@@ -46,18 +47,7 @@ export function JobLine({ job, canSteer, canPause }: { job: JobSummary; canSteer
           </span>
         ) : null}
       </div>
-      {isUnderWay ? (
-        <div
-          role="progressbar"
-          aria-label={title}
-          aria-valuemin={0}
-          aria-valuemax={100}
-          aria-valuenow={Math.round(share * 100)}
-          className="mt-1.5 h-1.5 overflow-hidden rounded bg-rule"
-        >
-          <div className="h-full rounded bg-verdigris" style={{ width: `${share * 100}%` }} />
-        </div>
-      ) : null}
+      {isUnderWay ? <Progress label={title} share={share} className="mt-1.5" /> : null}
       {words ? (
         <p className={`mt-1 text-[13px] ${state === "failed" ? "text-madder" : "text-quiet"}`}>{words}</p>
       ) : null}

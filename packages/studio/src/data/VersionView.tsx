@@ -3,12 +3,13 @@ import { Link, useParams } from "react-router";
 import { NothingHere } from "../frame/NothingHere.tsx";
 import { useSessionQuery, wordsOf } from "../state/api.ts";
 import { useDataQuery, useOddRowsQuery } from "../state/data-api.ts";
+import { count } from "../ui/count.ts";
 import { moment } from "../ui/moment.ts";
 import { ScrollBox } from "../ui/ScrollBox.tsx";
 import { Coverage } from "./Coverage.tsx";
 import { Difference } from "./Difference.tsx";
 import { PublishSheet } from "./PublishSheet.tsx";
-import { CHECK_WORDS, count, findVersion, withVersion } from "./words.ts";
+import { CHECK_WORDS, findVersion, withVersion } from "./words.ts";
 
 const HELD = [
   ["addresses", "Addresses"],

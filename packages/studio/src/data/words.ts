@@ -1,5 +1,6 @@
 import type { Meaning } from "@bibliotope/core/bring";
 import type { DataAnswer, DataSetSummary, JobSummary, VersionSummary } from "@bibliotope/wire";
+import { count } from "../ui/count.ts";
 
 /** What can be wrong or odd about rows, by kind: in a word or two, and what it means. */
 export const CHECK_WORDS: Readonly<Record<string, { name: string; means: string; isRefused?: boolean }>> = {
@@ -46,8 +47,6 @@ export const MEANING_WORDS: Readonly<Record<Meaning, string>> = {
   importance: "Importance, 0 to 1",
   text: "Whole address",
 };
-
-export const count = (value: number) => value.toLocaleString("en");
 
 const UNITS = ["bytes", "kB", "MB", "GB"];
 

@@ -1,6 +1,7 @@
 import { type KeySummary, USE_OUTCOMES, type UsesAnswer } from "@bibliotope/wire";
 import { type ComponentProps, lazy, Suspense, useMemo, useState } from "react";
 import { type Uses, usesQuery, useUsesQuery, wordsOf } from "../state/api.ts";
+import { count } from "../ui/count.ts";
 import { Segmented } from "../ui/Segmented.tsx";
 import { CALL_WORDS, lookupsOf, momentsOf, OUTCOME_WORDS, sumOf } from "./words.ts";
 
@@ -54,7 +55,6 @@ export function UseView({ keys }: { keys: readonly KeySummary[] }) {
   );
 }
 
-const count = (value: number) => value.toLocaleString("en");
 const share = (value: number) => `${(value * 100).toLocaleString("en", { maximumFractionDigits: 1 })} %`;
 const milliseconds = (value: number | null) =>
   value === null ? "–" : `${value.toLocaleString("en", { maximumSignificantDigits: 2 })} ms`;

@@ -1,15 +1,9 @@
 import type { RecordFeature, Suggestion } from "@bibliotope/wire";
+import { EXACTNESS_WORDS } from "../ui/exactness.ts";
 import { markerColour } from "./CandidateMap.tsx";
 import { Facts } from "./Facts.tsx";
 import { GlossLine } from "./GlossLine.tsx";
 import type { AnswerBody } from "./use-answer.ts";
-
-const EXACTNESS: Readonly<Record<string, string>> = {
-  surveyed: "surveyed",
-  between: "between two houses",
-  along: "along the street",
-  centre: "its centre",
-};
 
 interface CandidatesProps {
   body: AnswerBody;
@@ -135,7 +129,7 @@ function FeatureCard({
             </p>
           )}
           <p className="mt-1 text-[12.5px] text-quiet">
-            {kind}, {EXACTNESS[exactness]}
+            {kind}, {EXACTNESS_WORDS[exactness]}
           </p>
         </div>
       </div>

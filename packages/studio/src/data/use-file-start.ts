@@ -1,0 +1,39 @@
+import type { FileAnswer, FileStart, LookAtFileAsking, TableFormat, TableReading } from "@bibliotope/wire";
+import { useCallback, useRef, useState } from "react";
+import { useLookAtFileMutation } from "../state/data-api.ts";
+
+/**
+ * A file that was handed in, and its beginning as it is read; looked at again whenever something is set by hand.
+ * @param purpose what it is brought for
+ * @param seen hears of each beginning, and whether it is as proposed; it may put another in its place
+ */
+export function useFileStart(
+  purpose: LookAtFileAsking["purpose"],
+  seen: (start: FileStart, isProposed: boolean) => FileStart = (start) => start,
+) {
+  const [file, setFile] = useState<FileAnswer>();
+  const [start, setStart] = useState<FileStart>();
+  const [look, { error, isLoading }] = useLookAtFileMutation();
+  const asked = useRef(0);
+  const heard = useRef(seen);
+  heard.current = seen;
+  const lookAgain = useCallback(
+    async (held: FileAnswer, format?: Partial<TableFormat>, reading?: TableReading) => {
+      const turn = ++asked.current;
+      const answer = await look({ file: held.id, asked: { format, reading, purpose } });
+      // what was set meanwhile is asked for already
+      if (turn === asked.current && answer.data) setStart(heard.current(answer.data, !reading));
+    },
+    [look, purpose],
+  );
+  const take = (held: FileAnswer | undefined) => {
+    setFile(held);
+    setStart(undefined);
+    if (held) void lookAgain(held);
+  };
+  return {
+    ...{ file, start, error, isLoading, take },
+    setFormat: (format: Partial<TableFormat>) => file && start && void lookAgain(file, { ...start.format, ...format }),
+    setReading: (reading: TableReading) => file && start && void lookAgain(file, start.format, reading),
+  };
+}

@@ -1,0 +1,2 @@
+/** A number as people read it. */
+export const count = (value: number) => value.toLocaleString("en");
