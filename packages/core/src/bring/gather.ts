@@ -1,7 +1,7 @@
 import { type Position, type Ring, sphereDistance } from "../geo/index.ts";
 import type { AreaKind, Name } from "../place/index.ts";
 import { plainName } from "../text/index.ts";
-import type { BroughtRow } from "./read-row.ts";
+import type { BroughtArea, BroughtRow } from "./read-row.ts";
 import { Spread } from "./spread.ts";
 
 /** An area made from the rows that name it. */
@@ -113,6 +113,7 @@ interface StreetSoFar {
 export class Gatherer {
   readonly #areas = new Map<string, AreaSoFar>();
   readonly #known = new Map<string, AreaSoFar>();
+  #last: { country: string; areas: readonly BroughtArea[]; area: AreaSoFar } | undefined;
   readonly #postcodes = new Map<string, PostcodeSoFar>();
   readonly #streets: StreetSoFar[] = [];
   readonly #heapSum: Sum[] = [];
@@ -162,6 +163,14 @@ export class Gatherer {
   }
 
   #area({ country, areas }: BroughtRow): AreaSoFar {
+    // a reader hands on the same list for rows of the same areas
+    if (this.#last?.areas === areas && this.#last.country === country) return this.#last.area;
+    const area = this.#areaOf(country, areas);
+    this.#last = { country, areas, area };
+    return area;
+  }
+
+  #areaOf(country: string, areas: readonly BroughtArea[]): AreaSoFar {
     let raw = country;
     for (const { kind, names } of areas) raw += `|${kind}:${names[0].name}`;
     const known = this.#known.get(raw);

@@ -96,6 +96,10 @@ export class RowReader {
   readonly #used: readonly number[];
   readonly #profiles = new Map<string, CountryProfile>();
   readonly #zone: ReturnType<typeof readUtmZone>;
+  /** Columns that name areas; what they said last, and what that came to: rows of one place follow each other. */
+  readonly #areaColumns: readonly number[];
+  #lastCells: readonly string[] = [];
+  #lastAreas: { lang: string; areas: BroughtArea[] } | undefined;
 
   /** @throws Error when the zone of a projection cannot be read */
   constructor(private readonly reading: Reading) {
@@ -113,6 +117,10 @@ export class RowReader {
       const names = this.#names.get(kind);
       return names ? [{ kind, names, code: this.#at.get(`${kind} code`) ?? -1 }] : [];
     });
+    this.#areaColumns = this.#areas.flatMap(({ names, code }) => [
+      ...names.map(({ column }) => column),
+      ...(code < 0 ? [] : [code]),
+    ]);
     this.#zone = readUtmZone(reading.projection?.zone ?? "");
     if (reading.projection?.system === "utm" && !this.#zone)
       throw new Error("The zone of UTM is a number from 1 to 60 with N or S, such as 26S.");
@@ -140,14 +148,7 @@ export class RowReader {
       };
     const profile = this.#profile(country);
     const lang = this.reading.lang ?? profile.langs[0];
-    const areas: BroughtArea[] = [];
-    for (const one of this.#areas) {
-      const names = readNames(cells, one.names, lang);
-      if (!names.length) continue;
-      const code = one.code < 0 ? "" : clean(cells[one.code] ?? "");
-      areas.push({ kind: one.kind, names, ...(code ? { code } : {}) });
-    }
-    const row: BroughtRow = { country, areas, at: position.at };
+    const row: BroughtRow = { country, areas: this.#areasOf(cells, lang), at: position.at };
     this.#street(cells, row, lang, profile);
     const placeNames = this.#namesOf(cells, "place", lang);
     if (placeNames.length) {
@@ -163,7 +164,7 @@ export class RowReader {
       return { doubts, refused: { kind: "nothing-named", words: "neither a street nor the name of a place" } };
     if (row.street && !row.house && !row.name && !row.place)
       doubts.push({ kind: "no-number", words: "a street without a number", column: this.#at.get("house") });
-    const mangled = this.#used.find((column) => MANGLED.test(cells[column] ?? ""));
+    const mangled = this.#used.find((column) => cells[column] && MANGLED.test(cells[column]));
     if (mangled !== undefined) doubts.push({ kind: "mixed-encodings", words: `“${cells[mangled]}”`, column: mangled });
     return { row, doubts };
   }
@@ -172,6 +173,22 @@ export class RowReader {
   position(cells: readonly string[]): Position | undefined {
     const read = this.#position(cells);
     return "at" in read ? read.at : undefined;
+  }
+
+  /** The same list for rows that follow each other and name the same areas. */
+  #areasOf(cells: readonly string[], lang: string): BroughtArea[] {
+    if (this.#lastAreas?.lang === lang && this.#areaColumns.every((column) => cells[column] === this.#lastCells[column]))
+      return this.#lastAreas.areas;
+    const areas: BroughtArea[] = [];
+    for (const one of this.#areas) {
+      const names = readNames(cells, one.names, lang);
+      if (!names.length) continue;
+      const code = one.code < 0 ? "" : clean(cells[one.code] ?? "");
+      areas.push({ kind: one.kind, names, ...(code ? { code } : {}) });
+    }
+    this.#lastCells = cells;
+    this.#lastAreas = { lang, areas };
+    return areas;
   }
 
   #cell(cells: readonly string[], name: string): string {
@@ -278,7 +295,7 @@ const UNTIDY = /[\u0000-\u001F\u007F-\u00A0\u2000-\u200A\u3000]|^ | $| {2}/u;
 
 /** Spaces put right; a NUL or another control character is none of a name's letters. */
 function clean(text: string): string {
-  if (!UNTIDY.test(text)) return text;
+  if (!text || !UNTIDY.test(text)) return text;
   return text.replace(/[\u0000-\u001F\u007F\s]+/gu, " ").trim();
 }
 

@@ -1,6 +1,7 @@
 import type { EarlierStreet, GatheredArea } from "@bibliotope/core/bring";
 import type { Knex } from "knex";
 import { type Cell, copyRows } from "../database/copy.ts";
+import { giveIdentities } from "../gazetteer/identities.repository.ts";
 import type { LoadAsked, Loaded, VersionCounts } from "./asked.ts";
 import { TableError } from "./bytes.ts";
 
@@ -137,66 +138,62 @@ export async function copyAreas(
 /**
  * Gives every address and place its identity, the one that it had in earlier versions, and stores it. Of several rows
  * with the same, the first is taken; the others are listed as doubles.
+ * @param rows how many were staged
  */
 export async function storeAddresses(
   transaction: Knex.Transaction,
   { id, dataSet }: NewVersion,
+  rows: { addresses: number; places: number },
 ): Promise<{ addresses: number; places: number }> {
-  await transaction.raw("analyze brought, brought_heaps, brought_areas");
-  const keyed = await transaction.raw(`
-    create temporary table keyed on commit drop as
+  await transaction.raw("analyze brought, brought_heaps, brought_areas, brought_postcodes");
+  await transaction.raw(`
+    create temporary view keyed as
     select b.number, h.street, b.house, b.suffix, b.postcode, b.name, b.unit, b.country, b.lat, b.lon,
       coalesce('id:' || b.own, h.street || '/' || coalesce(b.house::text, '') || b.suffix
         || '/' || coalesce(b.unit, '') || '/' || coalesce(b.name, '')) as key
     from brought b join brought_heaps h on h.heap = b.part where b.kind = 'a'`);
-  const keyedPlaces = await transaction.raw(`
-    create temporary table keyed_places on commit drop as
+  await transaction.raw(`
+    create temporary view keyed_places as
     select b.number, a.identity as area, b.more::jsonb as more, b.country, b.lat, b.lon,
-      coalesce('id:' || b.own, 'p:' || a.identity || '/' || b.name) as key
+      coalesce('p:id:' || b.own, 'p:' || a.identity || '/' || b.name) as key
     from brought b join brought_areas a on a.place = b.part where b.kind = 'p'`);
-  // tables of a transaction are not looked at by themselves, and without that the planner guesses
-  await transaction.raw("analyze keyed, keyed_places, brought_postcodes");
-  for (const table of ["keyed", "keyed_places"])
-    await transaction.raw(
-      `insert into identities (data_set_id, natural_key)
-       select ?::int, k.key from ?? k
-       where not exists (select from identities i where i.data_set_id = ?::int and i.natural_key = k.key)
-       order by k.number on conflict do nothing`,
-      [dataSet, table, dataSet],
-    );
-  await transaction.raw("analyze identities");
+  const given = await giveIdentities(transaction, dataSet, "keyed");
+  const givenPlaces = await giveIdentities(transaction, dataSet, "keyed_places");
   const addresses = await transaction.raw(
     `insert into addresses (version_id, identity, country, lat, lon, street, number, suffix, postcode, name, unit)
-     select ?::int, i.id, k.country, k.lat, k.lon, k.street, k.house, k.suffix, p.identity, k.name, k.unit
+     select ?::int, g.identity, k.country, k.lat, k.lon, k.street, k.house, k.suffix, p.identity, k.name, k.unit
      from keyed k
-     join identities i on i.data_set_id = ?::int and i.natural_key = k.key
-     left join brought_postcodes p on p.place = k.postcode
-     order by i.id, k.number on conflict do nothing`,
-    [id, dataSet],
+     join ?? g on g.number = k.number
+     left join brought_postcodes p on p.place = k.postcode`,
+    [id, given],
   );
   const places = await transaction.raw(
     `insert into places (version_id, identity, country, lat, lon, area, kinds, names, importance, facts)
-     select ?::int, i.id, k.country, k.lat, k.lon, k.area,
+     select ?::int, g.identity, k.country, k.lat, k.lon, k.area,
        array(select jsonb_array_elements_text(k.more -> 'kinds')), k.more -> 'names',
        (k.more ->> 'importance')::real, '{}'
      from keyed_places k
-     join identities i on i.data_set_id = ?::int and i.natural_key = k.key
-     order by i.id, k.number on conflict do nothing`,
-    [id, dataSet],
+     join ?? g on g.number = k.number`,
+    [id, givenPlaces],
   );
-  if (addresses.rowCount < keyed.rowCount) await listDoubles(transaction, id, "keyed");
-  if (places.rowCount < keyedPlaces.rowCount) await listDoubles(transaction, id, "keyed_places");
+  if (addresses.rowCount < rows.addresses) await listDoubles(transaction, id, "keyed", given);
+  if (places.rowCount < rows.places) await listDoubles(transaction, id, "keyed_places", givenPlaces);
+  await transaction.raw("drop view keyed, keyed_places");
   return { addresses: addresses.rowCount, places: places.rowCount };
 }
 
 /** Lists the rows that say again what an earlier one said. */
-async function listDoubles(transaction: Knex.Transaction, version: number, table: string): Promise<void> {
+async function listDoubles(
+  transaction: Knex.Transaction,
+  version: number,
+  table: string,
+  given: string,
+): Promise<void> {
   await transaction.raw(
     `insert into brought_rows (version_id, number, kind, is_refused, words)
-     select ?::int, k.number, 'double', true, 'the same as row ' || f.number
-     from ?? k join (select key, min(number) as number from ?? group by key having count(*) > 1) f
-       on f.key = k.key and f.number < k.number`,
-    [version, table, table],
+     select ?::int, k.number, 'double', true, 'the same as row ' || g.number
+     from ?? k join ?? g on g.key = k.key and g.number < k.number`,
+    [version, table, given],
   );
 }
 

@@ -32,7 +32,7 @@ export async function load(database: Knex, asked: LoadAsked, progress: Progress)
     await transaction.raw("set local enable_nestloop to off");
     const version = await brought.makeVersion(transaction, asked);
     await brought.makeStaging(transaction);
-    const { gathered, taken, checks, rows } = await copying(transaction, "brought", brought.STAGED, (copy) =>
+    const { gathered, taken, checks, rows, staged } = await copying(transaction, "brought", brought.STAGED, (copy) =>
       readRows(copy, asked, borders, progress),
     );
     if (!taken) throw new brought.NothingTaken(rows, checks);
@@ -42,7 +42,7 @@ export async function load(database: Knex, asked: LoadAsked, progress: Progress)
     const made = gathered.finish(earlier);
     await storeAround(transaction, version, made);
     progress(-1, "Giving every address its ref");
-    const counted = await brought.storeAddresses(transaction, version);
+    const counted = await brought.storeAddresses(transaction, version, staged);
     progress(-1, "Checking");
     const checked = { ...checks, ...(await brought.checkStored(transaction, version.id, DOUBTS_KEPT)) };
     const counts = {
@@ -61,6 +61,8 @@ interface RowsRead {
   gathered: Gatherer;
   rows: number;
   taken: number;
+  /** What of them was copied aside: a row may be both. */
+  staged: { addresses: number; places: number };
   checks: Record<string, number>;
 }
 
@@ -68,17 +70,17 @@ async function readRows(copy: RowCopy, asked: LoadAsked, borders: Borders, progr
   const reader = new RowReader(asked.reading);
   const gathered = new Gatherer((country) => borders.namesOf(country));
   const checks: Record<string, number> = {};
+  const staged = { addresses: 0, places: 0 };
   let [rows, taken, bytes] = [0, 0, 0];
   const noteOdd = (kind: string, words: string, column: number | undefined, number: number, cells: string[] | null) =>
     copy.row([cells ? "r" : "d", number, column ?? null, kind, words, cells && JSON.stringify(cells)]);
   const width = asked.reading.columns.length;
-  const head = asked.heads?.join("\u0000");
   for await (const batch of readTable(asked.path, asked.format, asked.heads, (more) => {
     bytes += more;
   })) {
     for (const { number, cells } of batch) {
       rows++;
-      const { row, refused, doubts } = readOne(reader, cells, width, head);
+      const { row, refused, doubts } = readOne(reader, cells, width, asked.heads);
       if (refused) {
         checks[refused.kind] = (checks[refused.kind] ?? 0) + 1;
         noteOdd(
@@ -99,20 +101,25 @@ async function readRows(copy: RowCopy, asked: LoadAsked, borders: Borders, progr
         checks[kind] = (checks[kind] ?? 0) + 1;
         if (checks[kind] <= DOUBTS_KEPT) noteOdd(kind, words, column, number, null);
       }
-      if (heap !== undefined && (row!.house || row!.name || !row!.place))
+      if (heap !== undefined && (row!.house || row!.name || !row!.place)) {
         copy.row(addressCells(row!, number, heap, postcode));
-      if (row!.place) copy.row(placeCells(row!, number, area));
+        staged.addresses++;
+      }
+      if (row!.place) {
+        copy.row(placeCells(row!, number, area));
+        staged.places++;
+      }
     }
     progress(bytes, `Read ${rows.toLocaleString("en")} rows`);
     await copy.flow();
   }
-  return { gathered, rows, taken, checks };
+  return { gathered, rows, taken, staged, checks };
 }
 
-function readOne(reader: RowReader, cells: string[], width: number, head: string | undefined): ReadRow {
+function readOne(reader: RowReader, cells: string[], width: number, heads: readonly string[] | undefined): ReadRow {
   if (cells.length < width || (cells.length > width && cells.slice(width).some(Boolean)))
     return { doubts: [], refused: { kind: "width", words: `${cells.length} cells, where there are ${width} columns` } };
-  if (head !== undefined && cells.join("\u0000") === head)
+  if (heads?.[0] === cells[0] && heads.every((head, i) => head === cells[i]))
     return { doubts: [], refused: { kind: "head-again", words: "the head of the table once more" } };
   return reader.read(cells);
 }

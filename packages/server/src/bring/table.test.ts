@@ -56,6 +56,28 @@ describe("a table", () => {
     expect((await look(content)).format).toMatchObject(format);
   });
 
+  it("takes line ends of every kind, mixed too, and quotes within cells as they are", async () => {
+    expect(await all('a,b\r\n1,"2"\r\n3,4\n')).toEqual([
+      { number: 2, cells: ["1", "2"] },
+      { number: 3, cells: ["3", "4"] },
+    ]);
+    expect(await all("a,b\r1,2\r3,4")).toHaveLength(2);
+    expect(await all('a,b\n5" pipe,2\n3,4"\n')).toEqual([
+      { number: 2, cells: ['5" pipe', "2"] },
+      { number: 3, cells: ["3", '4"'] },
+    ]);
+  });
+
+  it("is looked at though what is looked at ends within quotes, and read on across pieces", async () => {
+    const cell = "a line of a cell\n".repeat(2000);
+    const rows = Array.from({ length: 60 }, (_, i) => `${i},"${cell}","${i}, again"`);
+    const content = `number,text,more\n${rows.join("\n")}\n`;
+    expect((await look(content)).rows.length).toBeGreaterThan(20);
+    const read = await all(content);
+    expect(read.map(({ cells }) => cells[2])).toEqual(rows.map((_, i) => `${i}, again`));
+    expect(new Set(read.map(({ cells }) => cells[1]))).toEqual(new Set([cell]));
+  });
+
   it("keeps quoted delimiters, line ends and quotes in their cells, and counts rows with the head", async () => {
     expect(await all('a,b\n"1, ""x""","line\nend"\n\n2,3\n')).toEqual([
       { number: 2, cells: ['1, "x"', "line\nend"] },

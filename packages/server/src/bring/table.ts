@@ -1,8 +1,7 @@
 import { proposeColumns } from "@bibliotope/core/bring";
 import type { TableFormat } from "@bibliotope/wire";
-import { CsvError, parse } from "csv-parse";
-import { parse as parseAtOnce } from "csv-parse/sync";
 import { encodingOf, readText, SAMPLE, sampleOf, TableError } from "./bytes.ts";
+import { type CsvFormat, CsvReader, LONGEST_ROW, tooLong } from "./csv.ts";
 import { featureTexts, readFeature, rowOfFeature } from "./features.ts";
 
 /** The beginning of a table. */
@@ -20,8 +19,6 @@ export interface TableRow {
 }
 
 const DELIMITERS = [",", ";", "\t", "|"];
-/** Letters that a row may have. */
-const LONGEST_ROW = 1 << 20;
 const ROWS_SHOWN = 200;
 const FEATURES_LOOKED_AT = 1000;
 
@@ -37,23 +34,21 @@ export async function lookAtTable(path: string, wanted: Partial<TableFormat> = {
   const kind = wanted.kind ?? kindOf(text);
   const base = { kind, encoding, delimiter: ",", quote: '"', hasHead: true };
   if (kind !== "csv") return { format: base, ...(await lookAtFeatures(path, base)) };
-  // the last line of a sample may be cut
-  const whole = text.slice(0, text.lastIndexOf("\n") + 1) || text;
-  const quote = wanted.quote ?? (/^'[^'\n]*'[,;\t|]/.test(whole) ? "'" : '"');
-  const delimiter = wanted.delimiter ?? delimiterOf(whole, quote);
-  const rows = firstRows(whole, delimiter, quote);
-  if (!rows.length) throw new TableError("The file has no rows.");
+  const quote = wanted.quote ?? (/^'[^'\n]*'[,;\t|]/.test(text) ? "'" : '"');
+  const delimiter = wanted.delimiter ?? delimiterOf(text, quote);
+  const isWhole = sample.length < SAMPLE;
+  const rows = firstRows(text, { delimiter, quote }, isWhole);
+  if (!rows.length) throw new TableError(isWhole ? "The file has no rows." : tooLong(1));
   const hasHead = wanted.hasHead ?? looksLikeHead(rows);
   const format = { kind, encoding, delimiter, quote, hasHead };
   const heads = hasHead ? rows[0].map((head) => head.trim()) : undefined;
   const data = hasHead ? rows.slice(1) : rows;
-  if (!data.length && sample.length === SAMPLE) throw new TableError(tooLong(rows.length + 1));
-  if (!data.length) throw new TableError("The file has a head, but no rows below it.");
+  if (!data.length) throw new TableError(isWhole ? "The file has a head, but no rows below it." : tooLong(2));
   return { format, heads, rows: data.slice(0, ROWS_SHOWN) };
 }
 
 /**
- * All rows of a table, some thousand at a time.
+ * All rows of a table, some hundred at a time.
  * @param note hears how many bytes were read since the last time
  * @throws TableError that says where reading ended, and why
  */
@@ -70,51 +65,19 @@ export async function* readTable(
 const BATCH = 2000;
 
 async function* csvRows(text: AsyncIterable<string>, format: TableFormat): AsyncGenerator<TableRow[]> {
-  const parser = parse({
-    delimiter: format.delimiter,
-    quote: format.quote,
-    relax_column_count: true,
-    relax_quotes: true,
-    skip_empty_lines: true,
-    bom: true,
-    max_record_size: LONGEST_ROW,
-  });
-  const feed = (async () => {
-    try {
-      for await (const piece of text) {
-        if (!parser.write(piece)) await new Promise((resolve) => parser.once("drain", resolve));
-      }
-      parser.end();
-    } catch (error) {
-      parser.destroy(error as Error);
-    }
-  })();
+  const reader = new CsvReader(format);
   let number = 0;
-  let batch: TableRow[] = [];
-  try {
-    for await (const cells of parser as AsyncIterable<string[]>) {
-      number++;
-      if (number === 1 && format.hasHead) continue;
-      batch.push({ number, cells });
-      if (batch.length < BATCH) continue;
-      yield batch;
-      batch = [];
-    }
-  } catch (error) {
-    throw error instanceof CsvError ? new TableError(wordsOf(error, number + 1)) : error;
+  const numbered = (rows: string[][]) => {
+    const batch: TableRow[] = [];
+    for (const cells of rows) if (++number > 1 || !format.hasHead) batch.push({ number, cells });
+    return batch;
+  };
+  for await (const piece of text) {
+    const batch = numbered(reader.read(piece, false));
+    if (batch.length) yield batch;
   }
-  await feed;
+  const batch = numbered(reader.read("", true));
   if (batch.length) yield batch;
-}
-
-const tooLong = (row: number) =>
-  `Row ${row.toLocaleString("en")} is longer than ${LONGEST_ROW.toLocaleString("en")} letters. A quote that is never closed can be the cause.`;
-
-function wordsOf(error: CsvError, row: number): string {
-  if (error.code === "CSV_MAX_RECORD_SIZE") return tooLong(row);
-  if (error.code === "CSV_QUOTE_NOT_CLOSED")
-    return `A quote opened in row ${row.toLocaleString("en")} is never closed.`;
-  return `Row ${row.toLocaleString("en")} cannot be read: ${error.message}`;
 }
 
 async function* featureRows(
@@ -173,33 +136,18 @@ function kindOf(text: string): TableFormat["kind"] {
   }
 }
 
-function firstRows(text: string, delimiter: string, quote: string): string[][] {
-  try {
-    return parseAtOnce(text, {
-      delimiter,
-      quote,
-      relax_column_count: true,
-      relax_quotes: true,
-      skip_empty_lines: true,
-      bom: true,
-      to: ROWS_SHOWN + 1,
-      max_record_size: LONGEST_ROW,
-    }) as string[][];
-  } catch (error) {
-    if (error instanceof CsvError) throw new TableError(wordsOf(error, (error.records as number | undefined) ?? 1));
-    throw error;
-  }
-}
+/** @param isWhole whether the text is all there is; else its last row may be cut, and is left out */
+const firstRows = (text: string, format: CsvFormat, isWhole: boolean) =>
+  new CsvReader(format, ROWS_SHOWN + 1).read(text, isWhole);
 
 /** The delimiter that cuts most rows into the same number of cells, more than one. */
 function delimiterOf(text: string, quote: string): string {
   const start = text.slice(0, 65_536);
-  const whole = start.slice(0, start.lastIndexOf("\n") + 1) || start;
   let best = { delimiter: ",", same: 0, width: 1 };
   for (const delimiter of DELIMITERS) {
     let rows: string[][];
     try {
-      rows = firstRows(whole, delimiter, quote);
+      rows = firstRows(start, { delimiter, quote }, start.length === text.length);
     } catch {
       continue;
     }

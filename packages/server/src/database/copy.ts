@@ -1,12 +1,13 @@
-import { once } from "node:events";
 import { Readable, type Writable } from "node:stream";
 import { finished, pipeline } from "node:stream/promises";
 import type { Knex } from "knex";
 import type { ClientBase } from "pg";
-import { from as copyFrom } from "pg-copy-streams";
+import { from as copyFrom, to as copyTo } from "pg-copy-streams";
 
 /** Letters that are handed on at once. */
 const PIECE = 65_536;
+/** Letters that may wait for the database while more rows are read. */
+const AHEAD = 4 << 20;
 
 export type Cell = string | number | null;
 
@@ -52,6 +53,9 @@ async function openCopy(transaction: Knex.Transaction, table: string, columns: r
 
 export class RowCopy {
   #piece = "";
+  /** Letters handed on that the connection has not taken. */
+  #ahead = 0;
+  #caughtUp: (() => void) | undefined;
 
   constructor(
     private readonly stream: Writable,
@@ -66,9 +70,13 @@ export class RowCopy {
     if (this.#piece.length > PIECE) this.#write();
   }
 
-  /** Waits while the database has more to take than it can. */
+  /** Waits while the database has much to take. @throws what the database says of rows handed on before */
   async flow(): Promise<void> {
-    if (this.stream.writableNeedDrain) await once(this.stream, "drain");
+    while (this.#ahead > AHEAD && !this.stream.errored)
+      await new Promise<void>((resolve) => {
+        this.#caughtUp = resolve;
+      });
+    if (this.stream.errored) throw this.stream.errored;
   }
 
   async end(): Promise<void> {
@@ -87,8 +95,38 @@ export class RowCopy {
   }
 
   #write(): void {
-    if (this.#piece) this.stream.write(this.#piece);
+    const { length } = this.#piece;
+    if (!length) return;
+    this.#ahead += length;
+    this.stream.write(this.#piece, () => {
+      this.#ahead -= length;
+      this.#caughtUp?.();
+    });
     this.#piece = "";
+  }
+}
+
+/**
+ * Reads rows by COPY, some thousand at a time: many times as fast as a cursor.
+ * @param select a query of our own; its values are put into its text by Knex
+ * @returns cells as PostgreSQL writes them, null where there is nothing
+ */
+export async function* copiedRows(database: Knex, select: Knex.QueryBuilder): AsyncGenerator<(string | null)[][]> {
+  const client = await database.client.acquireConnection();
+  let isDone = false;
+  try {
+    const stream = (client as ClientBase).query(copyTo(`copy (${select.toQuery()}) to stdout`));
+    let rest = "";
+    for await (const piece of stream.setEncoding("utf8") as AsyncIterable<string>) {
+      const lines = (rest + piece).split("\n");
+      rest = lines.pop()!;
+      yield lines.map(cellsOf);
+    }
+    isDone = true;
+  } finally {
+    // one left in the middle of a COPY is of no more use
+    if (!isDone) client.__knex__disposed = new Error("a COPY was not read to its end");
+    await database.client.releaseConnection(client);
   }
 }
 
@@ -112,9 +150,25 @@ function* linesOf(rows: Iterable<readonly Cell[]>): Generator<string> {
 
 /** What COPY takes for its own; a NUL cannot be stored at all. */
 const SPECIAL = /[\\\t\n\r\0]/g;
+const IS_SPECIAL = /[\\\t\n\r\0]/;
+const ESCAPED = /\\(.)/g;
 const ESCAPES: Record<string, string> = { "\\": "\\\\", "\t": "\\t", "\n": "\\n", "\r": "\\r" };
 
 function cellText(cell: Cell): string {
   if (cell === null) return "\\N";
-  return typeof cell === "number" ? String(cell) : cell.replace(SPECIAL, (unit) => ESCAPES[unit] ?? "");
+  if (typeof cell === "number") return String(cell);
+  return IS_SPECIAL.test(cell) ? cell.replace(SPECIAL, (unit) => ESCAPES[unit] ?? "") : cell;
+}
+
+const UNESCAPED: Record<string, string> = { t: "\t", n: "\n", r: "\r", b: "\b", f: "\f", v: "\v" };
+
+function cellsOf(line: string): (string | null)[] {
+  const cells: (string | null)[] = line.split("\t");
+  if (!line.includes("\\")) return cells;
+  for (let i = 0; i < cells.length; i++) {
+    const cell = cells[i]!;
+    if (cell === "\\N") cells[i] = null;
+    else if (cell.includes("\\")) cells[i] = cell.replace(ESCAPED, (_, unit: string) => UNESCAPED[unit] ?? unit);
+  }
+  return cells;
 }

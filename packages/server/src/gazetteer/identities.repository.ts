@@ -7,20 +7,40 @@ export async function identitiesOf(
   dataSet: number,
   keys: readonly string[],
 ): Promise<Map<string, number>> {
-  await transaction.raw("create temporary table given_keys (number int, natural_key text) on commit drop");
-  await copyRows(transaction, "given_keys", ["number", "natural_key"], [...keys.entries()]);
+  await transaction.raw("create temporary table given_keys (number int, key text) on commit drop");
+  await copyRows(transaction, "given_keys", ["number", "key"], [...keys.entries()]);
+  await transaction.raw("analyze given_keys");
+  const given = await giveIdentities(transaction, dataSet, "given_keys");
+  const rows: { identity: number; key: string }[] = await transaction(given).select("identity", "key");
+  return new Map(rows.map(({ identity, key }) => [key, identity]));
+}
+
+/**
+ * Finds the identity of every key of a table of the transaction's own, and gives new ones in the order of its numbers.
+ * Nothing else may give identities of the data set until the transaction ends.
+ *
+ * @param table or view from our own code, with the columns `number` and `key`
+ * @returns a table with `identity` and `key`, and `number`: the lowest with that key
+ */
+export async function giveIdentities(transaction: Knex.Transaction, dataSet: number, table: string): Promise<string> {
+  const given = `${table}_given`;
   await transaction.raw(
-    `insert into identities (data_set_id, natural_key)
-     select ?::int, natural_key from given_keys g
-     where not exists (select from identities i where i.data_set_id = ?::int and i.natural_key = g.natural_key)
-     order by number on conflict do nothing`,
-    [dataSet, dataSet],
+    `create temporary table ?? on commit drop as
+     select coalesce(k.id, nextval('identities_id_seq')::int) as identity, k.id is null as is_new, k.number, k.key
+     from (
+       select t.key, min(t.number) as number, i.id
+       from ?? t left join identities i on i.data_set_id = ?::int and i.natural_key = t.key
+       group by t.key, i.id order by 2
+     ) k`,
+    [given, table, dataSet],
   );
-  const rows: { id: number; natural_key: string }[] = await transaction("identities")
-    .join("given_keys", "given_keys.natural_key", "identities.natural_key")
-    .where("identities.data_set_id", dataSet)
-    .select("identities.id", "identities.natural_key");
-  return new Map(rows.map(({ id, natural_key }) => [natural_key, id]));
+  await transaction.raw(
+    `insert into identities (id, data_set_id, natural_key)
+     select identity, ?::int, key from ?? where is_new order by number`,
+    [dataSet, given],
+  );
+  await transaction.raw("analyze ??", [given]);
+  return given;
 }
 
 /** What is known of a record that is not held now: undefined when no version ever held it. */

@@ -1,5 +1,13 @@
-import { type AreaInput, Merger, type RecordSink, type SegmentBuilder, type Source } from "@bibliotope/core/index";
+import {
+  type AddressInput,
+  type AreaInput,
+  Merger,
+  type RecordSink,
+  type SegmentBuilder,
+  type Source,
+} from "@bibliotope/core/index";
 import type { Knex } from "knex";
+import { copiedRows } from "../database/copy.ts";
 
 /**
  * Reads all records of some data-set versions into a builder, one row at a time. Of several versions the first is
@@ -39,17 +47,16 @@ export async function readRecords(
   await each("streets", (row) =>
     sink.addStreet({ ...common(row), names: row.names, importance: row.importance, kind: row.kind, area: row.area }),
   );
-  await each("addresses", (row) =>
-    sink.addAddress({
-      ...common(row),
-      street: row.street,
-      number: row.number,
-      suffix: row.suffix,
-      postcode: row.postcode,
-      name: row.name ?? undefined,
-      unit: row.unit ?? undefined,
-    }),
-  );
+  for (const [place, version] of versions.entries()) {
+    merger?.from(place);
+    const columns = ["identity", "lat", "lon", "street", "number", "suffix", "postcode", "name", "unit"];
+    const select = database("addresses").where({ version_id: version }).orderBy("identity").select(columns);
+    for await (const rows of copiedRows(database, select)) {
+      for (const cells of rows) sink.addAddress(addressOf(cells));
+      read += rows.length;
+      progress(read);
+    }
+  }
   await each("places", (row) =>
     sink.addPlace({
       ...common(row),
@@ -76,6 +83,17 @@ const areaOf = (row: Row): AreaInput => ({
   parent: row.parent,
   code: row.code ?? undefined,
   rings: row.rings,
+});
+
+const addressOf = (cells: readonly (string | null)[]): AddressInput => ({
+  identity: Number(cells[0]),
+  at: { lat: Number(cells[1]), lon: Number(cells[2]) },
+  street: Number(cells[3]),
+  number: cells[4] === null ? null : Number(cells[4]),
+  suffix: cells[5]!,
+  postcode: cells[6] === null ? null : Number(cells[6]),
+  name: cells[7] ?? undefined,
+  unit: cells[8] ?? undefined,
 });
 
 /** Areas so that each comes after the one around it. */

@@ -6,6 +6,7 @@ import * as fifth from "./2026-11-heights.ts";
 import * as fourth from "./2026-11-houses.ts";
 import * as seventh from "./2026-11-key-rules.ts";
 import * as eighth from "./2026-11-key-use.ts";
+import * as thirteenth from "./2026-11-loads.ts";
 import * as third from "./2026-11-lookups.ts";
 import * as tenth from "./2026-11-own-data.ts";
 import * as ninth from "./2026-11-people.ts";
@@ -31,6 +32,7 @@ const STEPS: Step[] = [
   { name: "2026-11-own-data", ...tenth },
   { name: "2026-11-batches", ...eleventh },
   { name: "2026-11-corrections", ...twelfth },
+  { name: "2026-11-loads", ...thirteenth },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */

@@ -1,0 +1,57 @@
+import type { TableFormat } from "@bibliotope/wire";
+import Papa from "papaparse";
+import { TableError } from "./bytes.ts";
+
+/** How the rows of a CSV are written. */
+export type CsvFormat = Pick<TableFormat, "delimiter" | "quote">;
+
+/** Letters that a row may have. */
+export const LONGEST_ROW = 1 << 20;
+
+/** Cuts text that comes piece by piece into rows of cells. Empty lines are none. */
+export class CsvReader {
+  /** Rows read until now. */
+  count = 0;
+  #rest = "";
+  #parser: Papa.Parser | undefined;
+
+  /** @param most rows that are wanted of a piece; 0 for all */
+  constructor(
+    private readonly format: CsvFormat,
+    private readonly most = 0,
+  ) {}
+
+  /**
+   * @param isLast whether the text ends with this piece
+   * @throws TableError when a row is too long, or a quote stays open until the end
+   */
+  read(piece: string, isLast: boolean): string[][] {
+    const text = this.#rest + (this.#parser ? piece : piece.replace(/^\uFEFF/, ""));
+    this.#parser ??= new Papa.Parser({
+      delimiter: this.format.delimiter,
+      quoteChar: this.format.quote,
+      // with \n alone, the \r of a \r\n is left at the end of its row
+      newline: text.includes("\n") || !text.includes("\r") ? "\n" : "\r",
+      preview: this.most,
+    });
+    const { data, errors, meta } = this.#parser.parse(text, 0, !isLast) as Papa.ParseResult<string[]>;
+    const rows = data.filter(isFilled);
+    for (const row of rows) withoutReturn(row);
+    this.count += rows.length;
+    if (isLast && errors.some(({ code }) => code === "MissingQuotes"))
+      throw new TableError(`A quote opened in row ${this.count.toLocaleString("en")} is never closed.`);
+    this.#rest = isLast ? "" : text.slice(meta.cursor);
+    if (this.#rest.length > LONGEST_ROW) throw new TableError(tooLong(this.count + 1));
+    return rows;
+  }
+}
+
+export const tooLong = (row: number) =>
+  `Row ${row.toLocaleString("en")} is longer than ${LONGEST_ROW.toLocaleString("en")} letters. A quote that is never closed can be the cause.`;
+
+const isFilled = (row: readonly string[]) => row.length > 1 || (row[0] !== "" && row[0] !== "\r");
+
+function withoutReturn(row: string[]): void {
+  const last = row.length - 1;
+  if (row[last].endsWith("\r")) row[last] = row[last].slice(0, -1);
+}
