@@ -210,7 +210,7 @@ const LANG = "qth-Latn";
 const HEAD = [
   ...["street", `street:${LANG}`, "street:abbr", "block", `block:${LANG}`, "house", "name", "unit"],
   ...["place", `place:${LANG}`, "postcode"],
-  ...KINDS.flatMap((kind) => [kind, `${kind}:${LANG}`, `${kind}:code`]),
+  ...KINDS.flatMap((kind) => [kind, `${kind}:${LANG}`, `${kind}:code`, `${kind}:id`, `${kind}:importance`]),
   ...["country", "lat", "lon", "importance"],
 ];
 
@@ -227,7 +227,10 @@ async function writeIslands(file: string): Promise<number> {
     const of = new Map<string, AreaInput>();
     for (let at: number | null = area; at !== null; at = areas.get(at)!.parent)
       of.set(areas.get(at)!.kind, areas.get(at)!);
-    const named = KINDS.flatMap((kind) => [...pair(of.get(kind)?.names), of.get(kind)?.code]);
+    const named = KINDS.flatMap((kind) => {
+      const its = of.get(kind);
+      return [...pair(its?.names), its?.code, its?.identity, its?.importance];
+    });
     return [...named, of.get("country")!.code];
   };
   const put = (cells: (string | number | undefined)[]) => {

@@ -35,7 +35,8 @@ describe("bibliotope batch", () => {
     const at = ["--url", shared().url, "--key", shared().keys.srv];
     const out = join(folder, "found.csv");
     const ran = await run([...at, "batch", members, "--out", out]);
-    expect(ran).toMatchObject({ code: 0, stderr: "1 clear, 0 doubtful, 1 not found.\n" });
+    expect(ran).toMatchObject({ code: 0 });
+    expect(ran.stderr).toContain("1 clear, 0 doubtful, 1 not found.\n");
     expect(readFileSync(out, "utf8")).toContain("Ada,12 Harbour Row Tidewell,clear");
     const accepted = await run([...at, "batch", members, "--accepted", "--format", "geojson"]);
     expect(JSON.parse(accepted.stdout).features).toHaveLength(1);

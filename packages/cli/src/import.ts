@@ -1,3 +1,4 @@
+import { formOf } from "@bibliotope/core/bring";
 import type { DataAnswer, FileAnswer, FileStart, JobSummary, TableReading } from "@bibliotope/wire";
 import { follow } from "./progress.ts";
 import { Workbench } from "./server.ts";
@@ -50,7 +51,7 @@ export function readingOf({ heads, reading }: FileStart, { country, column }: Im
     if (at < 0 || columns[place] === undefined)
       throw new Error(`“${said}” names no column. Give HEAD=MEANING, such as “road=street”.`);
     const [meaning, ...rest] = said.slice(at + 1).split(":");
-    const form = rest.find((one) => one === "abbr" || one === "code");
+    const form = rest.map(formOf).find(Boolean);
     const lang = rest.find((one) => one !== form);
     columns[place] = meaning
       ? ({ meaning, ...(form ? { form } : {}), ...(lang ? { lang } : {}) } as (typeof columns)[number])

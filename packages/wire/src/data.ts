@@ -1,4 +1,4 @@
-import { MEANINGS } from "@bibliotope/core/bring";
+import { COLUMN_FORMS, MEANINGS } from "@bibliotope/core/bring";
 import * as z from "zod";
 
 export const JOB_KINDS = ["load", "publish", "batch"] as const;
@@ -57,7 +57,7 @@ export const columnUse = z
   .strictObject({
     meaning: z.enum(MEANINGS),
     lang: z.string().max(35).optional(),
-    form: z.enum(["abbr", "code"]).optional(),
+    form: z.enum(COLUMN_FORMS).optional(),
   })
   .nullable();
 

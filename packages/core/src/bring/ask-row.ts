@@ -37,7 +37,7 @@ export class RowAsker {
   /** @throws Error when the zone of a projection cannot be read */
   constructor(private readonly reading: Reading) {
     this.#columns = reading.columns.flatMap((use, column) =>
-      use && use.form !== "code" && use.form !== "abbr" ? [{ meaning: use.meaning, column }] : [],
+      use && !use.form ? [{ meaning: use.meaning, column }] : [],
     );
     this.#position = positionOf(reading);
   }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { Gatherer, proposeColumns, type Reading, RowReader, splitLine } from "./index.ts";
+import { type GatheredArea, Gatherer, proposeColumns, type Reading, RowReader, splitLine } from "./index.ts";
 
 const meanings = (heads: string[] | undefined, rows: string[][]) =>
   proposeColumns(heads, rows).map(({ use }) => use && [use.meaning, use.lang, use.form].filter(Boolean).join(" "));
@@ -20,12 +20,9 @@ describe("proposeColumns", () => {
   });
 
   it("takes languages and other forms from the head", () => {
-    expect(meanings(["street:qth-Grek", "street:qth-Latn", "county:code", "street:abbr"], [])).toEqual([
-      "street qth-Grek",
-      "street qth-Latn",
-      "county code",
-      "street abbr",
-    ]);
+    expect(
+      meanings(["street:qth-Grek", "street:qth-Latn", "county:code", "street:abbr", "town:importance"], []),
+    ).toEqual(["street qth-Grek", "street qth-Latn", "county code", "street abbr", "town importance"]);
   });
 
   it("goes by the values where heads say nothing, and says why", () => {
@@ -123,10 +120,14 @@ describe("RowReader", () => {
       { meaning: "block", lang: "qth-Latn" },
       { meaning: "county" },
       { meaning: "county", form: "code" },
+      { meaning: "county", form: "id" },
+      { meaning: "county", form: "importance" },
       { meaning: "position" },
     ]);
-    expect(read(["Τετράγωνο 4", "Tetragono 4", "Sallow", "QR-SA", "-35.2,-21.4"], how).row).toMatchObject({
-      areas: [{ kind: "county", code: "QR-SA" }],
+    expect(
+      read(["Τετράγωνο 4", "Tetragono 4", "Sallow", "QR-SA", "S1", "0.625", "-35.2,-21.4"], how).row,
+    ).toMatchObject({
+      areas: [{ kind: "county", code: "QR-SA", id: "S1", importance: 0.625 }],
       street: {
         isBlock: true,
         names: [
@@ -187,6 +188,29 @@ describe("Gatherer", () => {
     expect(ring[0]).toEqual(ring.at(-1));
     expect(ring.map(([, lat]) => lat).every((lat) => lat > -35.22 && lat < -35.19)).toBe(true);
     expect(postcodes).toMatchObject([{ code: "HT4 29", area: "QR/town:tidewell" }]);
+  });
+
+  it("keeps areas of one name apart where the rows have a name of their own for each", () => {
+    const rows = [...along("Harbour Row", -35.2), ...along("Harbour Row", -35.6)];
+    const named = rows.map((one, i) => ({ ...one, areas: [{ ...one.areas[0], id: i < 8 ? "T1" : "T2" }] }));
+    expect(gather(named).areas.map(({ key, count }) => [key, count])).toEqual([
+      ["QR", 16],
+      ["QR/town:tidewell#T1", 8],
+      ["QR/town:tidewell#T2", 8],
+    ]);
+    expect(gather(named).streets).toHaveLength(2);
+    expect(gather(rows).areas).toHaveLength(2);
+  });
+
+  it("takes an area's importance from its rows, else from how much lies in it", () => {
+    const of = (areas: GatheredArea[]) => areas.map(({ importance }) => importance);
+    const rows = along("Harbour Row", -35.2);
+    const said = rows.map((one) => ({ ...one, areas: [{ ...one.areas[0], importance: 0.9 }] }));
+    expect(of(gather(said).areas)).toEqual([1, 0.9]);
+    const few = of(gather(rows).areas)[1];
+    const many = of(gather([...along("Harbour Row", -35.2, 200)]).areas)[1];
+    expect(few).toBeGreaterThan(0.3);
+    expect(many).toBeGreaterThan(few);
   });
 
   it("tells two streets of one name apart, and a house with a wrong position from both", () => {

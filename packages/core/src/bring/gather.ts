@@ -83,6 +83,7 @@ interface AreaSoFar {
   kind: AreaKind;
   country: string;
   code: string | undefined;
+  importance: number | undefined;
   names: Name[];
   spread: Spread;
   streets: Map<string, StreetSoFar>;
@@ -172,13 +173,12 @@ export class Gatherer {
 
   #areaOf(country: string, areas: readonly BroughtArea[]): AreaSoFar {
     let raw = country;
-    for (const { kind, names } of areas) raw += `|${kind}:${names[0].name}`;
+    for (const { kind, names, id = "" } of areas) raw += `|${kind}:${names[0].name}#${id}`;
     const known = this.#known.get(raw);
     if (known) return known;
     const called = this.namesOf(country) ?? [{ lang: "und", name: country }];
-    let within = this.#oneArea(country, undefined, "country", country, called, country);
-    for (const { kind, names, code } of areas)
-      within = this.#oneArea(`${within.key}/${kind}:${plainName(names[0].name)}`, within, kind, country, names, code);
+    let within = this.#oneArea(country, undefined, country, { kind: "country", names: called, code: country });
+    for (const area of areas) within = this.#oneArea(keyWithin(within.key, area), within, country, area);
     this.#known.set(raw, within);
     return within;
   }
@@ -186,10 +186,8 @@ export class Gatherer {
   #oneArea(
     key: string,
     parent: AreaSoFar | undefined,
-    kind: AreaKind,
     country: string,
-    names: Name[],
-    code: string | undefined,
+    { kind, names, code, importance }: BroughtArea,
   ): AreaSoFar {
     let area = this.#areas.get(key);
     if (!area) {
@@ -203,6 +201,7 @@ export class Gatherer {
         kind,
         country,
         code,
+        importance,
         names,
         spread: new Spread(),
         streets,
@@ -296,7 +295,7 @@ export class Gatherer {
   #finishAreas(): GatheredArea[] {
     const areas = [...this.#areas.values()];
     for (const area of areas.toSorted((a, b) => b.depth - a.depth)) area.parent?.spread.join(area.spread);
-    return areas.map(({ key, parent, kind, country, code, names, spread }) => ({
+    return areas.map(({ key, parent, kind, country, code, importance, names, spread }) => ({
       key,
       parent: parent?.key ?? null,
       kind,
@@ -304,7 +303,7 @@ export class Gatherer {
       ...(code ? { code } : {}),
       names,
       ...spread.shape(),
-      importance: importanceOf(kind, spread.count),
+      importance: importance ?? importanceOf(kind, spread.count),
       count: spread.count,
     }));
   }
@@ -334,6 +333,10 @@ function count(sum: Sum, { lat, lon }: Position): void {
 
 const added = (a: Sum, b: Sum): Sum => ({ count: a.count + b.count, lat: a.lat + b.lat, lon: a.lon + b.lon });
 const middleOf = ({ count: n, lat, lon }: Sum): Position => ({ lat: lat / n, lon: lon / n });
+
+/** What names an area within another, over all loads. */
+const keyWithin = (parent: string, { kind, names, id }: BroughtArea) =>
+  `${parent}/${kind}:${plainName(names[0].name)}${id === undefined ? "" : `#${id}`}`;
 
 /** What names the streets of one name in one area, over all loads. */
 export const streetKey = (area: string, name: string) => `${area}/street:${plainName(name)}`;

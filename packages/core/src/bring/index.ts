@@ -9,7 +9,18 @@ export {
   type Heaped,
   streetKey,
 } from "./gather.ts";
-export { type ColumnUse, MEANINGS, type Meaning, NAMED, type Projection, type Reading, sameUse } from "./parts.ts";
+export {
+  COLUMN_FORMS,
+  type ColumnForm,
+  type ColumnUse,
+  formOf,
+  MEANINGS,
+  type Meaning,
+  NAMED,
+  type Projection,
+  type Reading,
+  sameUse,
+} from "./parts.ts";
 export { type Proposal, proposeColumns } from "./propose.ts";
 export {
   type BroughtArea,

@@ -42,9 +42,18 @@ export interface ColumnUse {
   meaning: Meaning;
   /** Language of the names in it (BCP 47). */
   lang?: string;
-  /** Whether it holds the short form, or the code, of what is named elsewhere. */
-  form?: "abbr" | "code";
+  /** Whether it holds something else of what is named elsewhere. */
+  form?: ColumnForm;
 }
+
+/**
+ * What a column holds of something that another one names: its short form, its code, the developer's own name for it
+ * (which tells areas of one name apart), its importance (0 to 1).
+ */
+export const COLUMN_FORMS = ["abbr", "code", "id", "importance"] as const;
+export type ColumnForm = (typeof COLUMN_FORMS)[number];
+/** The form that some word names, if any does. */
+export const formOf = (word: string) => COLUMN_FORMS.find((form) => form === word);
 
 /** How the positions of a table are written. `zone` is that of UTM: 1 to 60, `N` or `S` behind it. */
 export interface Projection {

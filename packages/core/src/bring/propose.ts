@@ -1,7 +1,7 @@
 import { readPosition } from "../geo/index.ts";
 import { allProfiles, parseHouseNumber, postcodeShape } from "../place/index.ts";
 import { fold } from "../text/index.ts";
-import { type ColumnUse, MEANINGS, type Meaning, NAMED } from "./parts.ts";
+import { type ColumnUse, formOf, MEANINGS, type Meaning, NAMED } from "./parts.ts";
 
 /** What a column is taken for, and why. */
 export interface Proposal {
@@ -112,7 +112,7 @@ function useOfHead(head: string): ColumnUse | undefined {
   const meaning = MEANING_OF.get(plain) ?? MEANING_OF.get(plain.replace(/^(addr|address|site|geo)_/, ""));
   if (!meaning) return undefined;
   if (!NAMED.has(meaning) || !rest.length) return { meaning };
-  const form = rest.find((piece) => piece === "abbr" || piece === "code") as ColumnUse["form"];
+  const form = rest.map(formOf).find(Boolean);
   const lang = rest.find((piece) => piece !== form && /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(piece));
   return { meaning, ...(lang ? { lang } : {}), ...(form ? { form } : {}) };
 }

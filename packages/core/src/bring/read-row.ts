@@ -9,7 +9,7 @@ import {
   postcodeShape,
   profileOf,
 } from "../place/index.ts";
-import type { ColumnUse, Meaning, Projection, Reading } from "./parts.ts";
+import type { ColumnForm, ColumnUse, Meaning, Projection, Reading } from "./parts.ts";
 
 /** What is wrong with a row so that it cannot be taken. */
 export const REFUSALS = [
@@ -40,6 +40,10 @@ export interface BroughtArea {
   kind: AreaKind;
   names: Name[];
   code?: string;
+  /** The developer's own name for it. */
+  id?: string;
+  /** 0 to 1. */
+  importance?: number;
 }
 
 /** A row as it reads. */
@@ -92,7 +96,7 @@ export class RowReader {
   readonly #at = new Map<string, number>();
   readonly #names = new Map<Meaning, NameColumn[]>();
   /** What of a row names an area, broad to narrow. */
-  readonly #areas: { kind: AreaKind; names: NameColumn[]; code: number }[];
+  readonly #areas: { kind: AreaKind; names: NameColumn[]; code: number; id: number; importance: number }[];
   readonly #used: readonly number[];
   readonly #profiles = new Map<string, CountryProfile>();
   readonly #zone: ReturnType<typeof readUtmZone>;
@@ -105,7 +109,7 @@ export class RowReader {
   constructor(private readonly reading: Reading) {
     reading.columns.forEach((use, column) => {
       if (!use) return;
-      if (use.form !== "code") {
+      if (!use.form || use.form === "abbr") {
         const list = this.#names.get(use.meaning) ?? [];
         list.push({ column, lang: use.lang, isAbbr: use.form === "abbr" });
         this.#names.set(use.meaning, list);
@@ -115,12 +119,13 @@ export class RowReader {
     this.#used = reading.columns.flatMap((use, column) => (use ? [column] : []));
     this.#areas = AREA_KINDS.slice(1).flatMap((kind) => {
       const names = this.#names.get(kind);
-      return names ? [{ kind, names, code: this.#at.get(`${kind} code`) ?? -1 }] : [];
+      const column = (form: ColumnForm) => this.#at.get(`${kind} ${form}`) ?? -1;
+      if (!names) return [];
+      return [{ kind, names, code: column("code"), id: column("id"), importance: column("importance") }];
     });
-    this.#areaColumns = this.#areas.flatMap(({ names, code }) => [
-      ...names.map(({ column }) => column),
-      ...(code < 0 ? [] : [code]),
-    ]);
+    this.#areaColumns = this.#areas.flatMap(({ names, code, id, importance }) =>
+      [...names.map(({ column }) => column), code, id, importance].filter((column) => column >= 0),
+    );
     this.#zone = readUtmZone(reading.projection?.zone ?? "");
     if (reading.projection?.system === "utm" && !this.#zone)
       throw new Error("The zone of UTM is a number from 1 to 60 with N or S, such as 26S.");
@@ -157,8 +162,8 @@ export class RowReader {
     }
     const id = this.#cell(cells, "id");
     if (id) row.id = id;
-    const importance = number(this.#cell(cells, "importance"));
-    if (importance >= 0 && importance <= 1) row.importance = importance;
+    const importance = share(this.#cell(cells, "importance"));
+    if (importance !== undefined) row.importance = importance;
     this.#postcode(cells, row, profile, doubts);
     if (!row.street && !row.place)
       return { doubts, refused: { kind: "nothing-named", words: "neither a street nor the name of a place" } };
@@ -177,14 +182,23 @@ export class RowReader {
 
   /** The same list for rows that follow each other and name the same areas. */
   #areasOf(cells: readonly string[], lang: string): BroughtArea[] {
-    if (this.#lastAreas?.lang === lang && this.#areaColumns.every((column) => cells[column] === this.#lastCells[column]))
+    if (
+      this.#lastAreas?.lang === lang &&
+      this.#areaColumns.every((column) => cells[column] === this.#lastCells[column])
+    )
       return this.#lastAreas.areas;
     const areas: BroughtArea[] = [];
     for (const one of this.#areas) {
       const names = readNames(cells, one.names, lang);
       if (!names.length) continue;
-      const code = one.code < 0 ? "" : clean(cells[one.code] ?? "");
-      areas.push({ kind: one.kind, names, ...(code ? { code } : {}) });
+      const area: BroughtArea = { kind: one.kind, names };
+      const code = clean(cells[one.code] ?? "");
+      const id = clean(cells[one.id] ?? "");
+      const importance = share(cells[one.importance] ?? "");
+      if (code) area.code = code;
+      if (id) area.id = id;
+      if (importance !== undefined) area.importance = importance;
+      areas.push(area);
     }
     this.#lastCells = cells;
     this.#lastAreas = { lang, areas };
@@ -272,7 +286,7 @@ export class RowReader {
   }
 }
 
-const nameOf = ({ meaning, form }: ColumnUse) => (form === "code" ? `${meaning} code` : meaning);
+const nameOf = ({ meaning, form }: ColumnUse) => (form && form !== "abbr" ? `${meaning} ${form}` : meaning);
 
 function readNames(cells: readonly string[], columns: readonly NameColumn[], lang: string): Name[] {
   const names: Name[] = [];
@@ -303,6 +317,12 @@ function clean(text: string): string {
 function number(text: string): number {
   const plain = text.trim();
   return /^[+-]?\d+([.,]\d+)?([eE][+-]?\d+)?$/.test(plain) ? Number(plain.replace(",", ".")) : Number.NaN;
+}
+
+/** A number from 0 to 1. */
+function share(text: string): number | undefined {
+  const value = number(text);
+  return value >= 0 && value <= 1 ? value : undefined;
 }
 
 function readAt(text: string): Position | "swapped" | undefined {

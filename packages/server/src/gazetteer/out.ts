@@ -12,9 +12,11 @@ interface Column {
 }
 
 interface Around {
+  identity: number;
   kind: string;
   names: Name[];
   code: string | null;
+  importance: number;
   parent: number | null;
 }
 
@@ -54,7 +56,7 @@ export class Out {
   static async of(database: Knex, version: number, inside?: number): Promise<Out> {
     const out = new Out(database, version, inside);
     const rows = (table: string) => database(table).where({ version_id: version });
-    for (const row of await rows("areas").select("identity", "kind", "names", "code", "parent"))
+    for (const row of await rows("areas").select("identity", "kind", "names", "code", "importance", "parent"))
       out.#areas.set(row.identity, row);
     for (const row of await rows("postcodes").select("identity", "code")) out.#postcodes.set(row.identity, row.code);
     for (const row of await rows("streets").select("identity", "kind", "names", "area", "importance"))
@@ -138,15 +140,22 @@ export class Out {
       ...AREAS.filter(has).flatMap((kind) => {
         const areas = [...this.#areas.values()].filter((area) => area.kind === kind);
         const code: Column = { head: `${kind}:code`, value: ({ area }) => this.#around(area, kind)?.code ?? undefined };
+        const id = ({ area, country }: OutRow) => {
+          const its = this.#around(area, kind);
+          return its && refOf(country, its.identity);
+        };
+        const importance = ({ area }: OutRow) => shareOf(this.#around(area, kind)?.importance);
         return [
           ...named(kind, areas, ({ area }) => this.#around(area, kind)?.names),
           ...(areas.some((area) => area.code) ? [code] : []),
+          { head: `${kind}:id`, value: id },
+          { head: `${kind}:importance`, value: importance },
         ];
       }),
       { head: "country", value: ({ country }) => country },
       { head: "lat", value: ({ lat }) => lat },
       { head: "lon", value: ({ lon }) => lon },
-      { head: "importance", value: ({ importance }) => Math.round(importance * 1e4) / 1e4 },
+      { head: "importance", value: ({ importance }) => shareOf(importance) },
     ];
   }
 
@@ -181,6 +190,9 @@ export class Out {
     });
   }
 }
+
+/** In steps finer than those of an index. */
+const shareOf = (share: number | undefined) => (share === undefined ? undefined : Math.round(share * 1e5) / 1e5);
 
 /** A column for the local name, one for each further language, and one for the short form where there is any. */
 function named(

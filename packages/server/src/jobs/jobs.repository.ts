@@ -76,13 +76,13 @@ export async function beginJob(database: Knex, id: number): Promise<Job | undefi
   return job;
 }
 
-/** Notes how far a job is. @returns what somebody wants it to do */
+/** Notes how far a running job is; said too late, after its end, it changes nothing. @returns what somebody wants it to do */
 export async function noteProgress(
   database: Knex,
   id: number,
   { done, words }: Pick<Job, "done" | "words">,
 ): Promise<Job["wanted"]> {
-  const [row] = await database("jobs").where({ id }).update({ done, words }).returning("wanted");
+  const [row] = await database("jobs").where({ id, state: "running" }).update({ done, words }).returning("wanted");
   return row?.wanted ?? null;
 }
 

@@ -200,7 +200,8 @@ describe("a load", () => {
       text
         .trim()
         .split("\r\n")
-        .map((line) => line.replace(/^[^,]*,/, ""));
+        // refs, of records and of areas, are each data set's own
+        .map((line) => line.replace(/^[^,]*,/, "").replace(/,qr-[0-9a-z]+,/g, ",,"));
     const second = await (await me.get(`/api/versions/${again.id}/out.csv`)).text();
     expect(places(second)).toEqual(places(csv));
     const { features } = JSON.parse(await out("geojson"));

@@ -101,6 +101,8 @@ function Form({ use, name, set }: { use: ColumnUse; name: string; set: (use: Col
         <option value="">name</option>
         <option value="abbr">short</option>
         <option value="code">code</option>
+        <option value="id">own name</option>
+        <option value="importance">importance</option>
       </select>
       <input
         aria-label={`Language of ${name}`}
