@@ -15,7 +15,7 @@ import { atLeast, atMost, type Measure } from "./measure.ts";
 
 const ADDRESSES = 1_000_000;
 const ASKED = 2000;
-const BATCH = 30_000;
+const BATCH = 100_000;
 /** Lookups a second at which the quiet server and the loading one are held side by side. */
 const RATE = { connections: 8, overallRate: 200, duration: 10 };
 

@@ -1,5 +1,5 @@
 import { NONE } from "../index/index.ts";
-import { type ForwardAnswer, forward } from "./forward.ts";
+import { type ForwardAnswer, forward, type LikeliestAnswer, likeliest } from "./forward.ts";
 import { Held } from "./held.ts";
 import { type PostcodesAnswer, type PostcodesQuery, postcodes } from "./postcodes.ts";
 import type { ForwardQuery } from "./query.ts";
@@ -18,6 +18,11 @@ export class Engine extends Held {
 
   forward(query: ForwardQuery): ForwardAnswer {
     return forward(this, query);
+  }
+
+  /** The first of `forward` alone, as batches need it. */
+  likeliest(query: ForwardQuery): LikeliestAnswer {
+    return likeliest(this, query);
   }
 
   reverse(query: ReverseQuery): ReverseAnswer {

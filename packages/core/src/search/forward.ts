@@ -6,7 +6,15 @@ import type { Held } from "./held.ts";
 import { interpret, type QueryToken } from "./interpret.ts";
 import { type ForwardQuery, OUTCOME, type Outcome } from "./query.ts";
 import type { Candidate } from "./rank.ts";
-import { type AnswerRecord, describe, describeBetween, type Shown } from "./record.ts";
+import {
+  type AnswerRecord,
+  type BriefRecord,
+  brief,
+  briefBetween,
+  describe,
+  describeBetween,
+  type Shown,
+} from "./record.ts";
 import { reverse } from "./reverse.ts";
 import { search, type Wanted } from "./search.ts";
 import { profileFor, type Reading, splitByProfile } from "./unmatched.ts";
@@ -30,6 +38,14 @@ export interface ForwardAnswer {
   reading?: Reading;
 }
 
+/** The record that is meant most likely, by itself. */
+export interface LikeliestAnswer {
+  outcome: Outcome;
+  first: (BriefRecord & { score: number }) | undefined;
+  /** How many more may be meant. */
+  others: number;
+}
+
 const DEFAULT_LIMIT = 5;
 /** So many are found at the least, to see how many fit equally well. */
 const COMPARED = 24;
@@ -42,19 +58,14 @@ const STEEPNESS = 2;
 export function forward(held: Held, query: ForwardQuery): ForwardAnswer {
   const at = query.q === undefined ? undefined : readPosition(query.q);
   if (at) return atPosition(held, query, query.q!, at);
-  const { text, tokens } = readQuery(held, query, false);
-  if (!tokens.length) return { outcome: "none", candidates: [], advice: ["Give at least one word to look for."] };
-  const read: Wanted["read"] = (layer, doubting) => readQuery(layer, query, doubting).tokens;
-  const limit = Math.max(COMPARED, query.limit ?? DEFAULT_LIMIT);
-  const ranked = search(held, tokens, { read, completing: false, interpolates: true, limit }, query);
-  const found = ranked.filter((candidate) => candidate.score >= OUTCOME.found);
-  const chances = chancesOf(found);
+  const meant = meantBy(held, query);
+  if (!meant) return { outcome: "none", candidates: [], advice: ["Give at least one word to look for."] };
+  const { text, outcome, found, chances } = meant;
   const candidates = found.slice(0, query.limit ?? DEFAULT_LIMIT).map((candidate, i): ScoredRecord => {
-    const record = recordOf(candidate, { langs: query.langs, typed: text });
+    const record = recordOf(candidate, { langs: query.langs, typed: text }, describe, describeBetween);
     const gloss = withScripts(glossOf(candidate.held, candidate, record.parts, text));
-    return { ...record, score: Math.round(chances[i] * 1000) / 1000, gloss };
+    return { ...record, score: chances[i], gloss };
   });
-  const outcome = outcomeOf(found.map((candidate) => candidate.score));
   const unknown = outcome === "none" ? unknownIn(held, query, text) : [];
   return {
     outcome,
@@ -62,6 +73,41 @@ export function forward(held: Held, query: ForwardQuery): ForwardAnswer {
     advice: adviceFor(outcome, unknown),
     ...(outcome === "none" ? { reading: readingOf(held, query, text, unknown) } : {}),
   };
+}
+
+/** What `forward` puts first, without all that is not kept of it: a third of a lookup's time. */
+export function likeliest(held: Held, query: ForwardQuery): LikeliestAnswer {
+  const at = query.q === undefined ? undefined : readPosition(query.q);
+  if (at) {
+    const { outcome, candidates } = atPosition(held, query, query.q!, at);
+    return { outcome, first: candidates[0], others: Math.max(0, candidates.length - 1) };
+  }
+  const meant = meantBy(held, query);
+  if (!meant?.found.length) return { outcome: "none", first: undefined, others: 0 };
+  const { text, outcome, found, chances } = meant;
+  const first = recordOf(found[0], { langs: query.langs, typed: text }, brief, briefBetween);
+  return { outcome, first: { ...first, score: chances[0] }, others: found.length - 1 };
+}
+
+interface Meant {
+  text: string;
+  outcome: Outcome;
+  /** Best first. */
+  found: Candidate[];
+  /** Of each, rounded as it is told. */
+  chances: number[];
+}
+
+/** All that may be meant by a query; undefined when it says nothing. */
+function meantBy(held: Held, query: ForwardQuery): Meant | undefined {
+  const { text, tokens } = readQuery(held, query, false);
+  if (!tokens.length) return undefined;
+  const read: Wanted["read"] = (layer, doubting) => readQuery(layer, query, doubting).tokens;
+  const limit = Math.max(COMPARED, query.limit ?? DEFAULT_LIMIT);
+  const ranked = search(held, tokens, { read, completing: false, interpolates: true, limit }, query);
+  const found = ranked.filter((candidate) => candidate.score >= OUTCOME.found);
+  const chances = chancesOf(found).map((chance) => Math.round(chance * 1000) / 1000);
+  return { text, outcome: outcomeOf(found.map((candidate) => candidate.score)), found, chances };
 }
 
 /** The chance of each candidate to be the one that was meant. */
@@ -116,13 +162,18 @@ function readingOf(
   return { ...splitByProfile(text, profileFor(text, among), lexicon), unknown };
 }
 
-function recordOf(candidate: Candidate, shown: Shown): AnswerRecord {
+function recordOf<T>(
+  candidate: Candidate,
+  shown: Shown,
+  whole: (...of: Parameters<typeof describe>) => T,
+  interpolated: (...of: Parameters<typeof describeBetween>) => T,
+): T {
   const { segment } = candidate.held;
   const { thing, address, between, tokens, explained } = candidate;
   const number = tokens[explained.findIndex(({ as }) => as === "house")]?.house;
   return between && number
-    ? describeBetween(segment, thing, between, number, shown)
-    : describe(segment, thing, address, shown);
+    ? interpolated(segment, thing, between, number, shown)
+    : whole(segment, thing, address, shown);
 }
 
 /** Free text and parts become one list of words; the words of a part may only be part of names of its kind. */

@@ -26,28 +26,32 @@ export interface Shown {
   typed?: string;
 }
 
-/** A record as an answer gives it. Positions in WGS 84 degrees. */
-export interface AnswerRecord {
+/** What is kept of a record where many are looked up. Positions in WGS 84 degrees. */
+export interface BriefRecord {
   ref: string;
   kind: Kind;
   exactness: Exactness;
   at: Position;
-  box?: Box;
   line: string;
-  lines: string[];
   parts: Parts;
+}
+
+/** A record as an answer gives it. */
+export interface AnswerRecord extends BriefRecord {
+  box?: Box;
+  lines: string[];
   autofill: AutofillValues;
   facts?: Facts;
 }
 
-/** Builds the answer for a number that a street does not have, from its neighbours. It has no ref but its street's. */
-export function describeBetween(
+/** A number that a street does not have, from its neighbours. It has no ref but its street's. */
+export function briefBetween(
   segment: Segment,
   street: number,
   { lower, upper, share }: Between,
   number: HouseNumber,
   shown: Shown,
-): AnswerRecord {
+): BriefRecord {
   const profile = profileOf(segment.countryCode(street));
   const [a, b] = [segment.addressPosition(lower), segment.addressPosition(upper)];
   const parts = partsOf(segment, street, share < 0.5 ? lower : upper, shown);
@@ -59,31 +63,51 @@ export function describeBetween(
     exactness: "between",
     at: { lat: a.lat + (b.lat - a.lat) * share, lon: a.lon + (b.lon - a.lon) * share },
     line: formatLine(parts, profile),
-    lines: envelopeLines(parts, profile),
     parts,
-    autofill: autofillValues(parts, profile),
   };
 }
 
-/** Builds the answer for a thing, or for an address of a street. */
-export function describe(segment: Segment, thing: number, address: number, shown: Shown): AnswerRecord {
+/** Builds the answer for a number between two others. */
+export function describeBetween(
+  segment: Segment,
+  street: number,
+  between: Between,
+  number: HouseNumber,
+  shown: Shown,
+): AnswerRecord {
+  const brief = briefBetween(segment, street, between, number, shown);
+  return { ...brief, ...written(segment, street, brief.parts) };
+}
+
+/** A thing, or an address of a street. */
+export function brief(segment: Segment, thing: number, address: number, shown: Shown): BriefRecord {
   const profile = profileOf(segment.countryCode(thing));
   const parts = partsOf(segment, thing, address, shown);
   const isAddress = address !== NONE;
   const kind = isAddress ? "address" : segment.kindOf(thing);
-  const record: AnswerRecord = {
+  return {
     ref: isAddress ? segment.addressRef(address) : segment.thingRef(thing),
     kind,
     exactness: isAddress || kind === "place" ? "surveyed" : segment.isStreet(thing) ? "along" : "centre",
     at: isAddress ? segment.addressPosition(address) : segment.positionOf(thing),
     line: isAddress || segment.isStreet(thing) || kind === "place" ? formatLine(parts, profile) : areaLine(kind, parts),
-    lines: envelopeLines(parts, profile),
     parts,
-    autofill: autofillValues(parts, profile),
   };
+}
+
+/** Builds the answer for a thing, or for an address of a street. */
+export function describe(segment: Segment, thing: number, address: number, shown: Shown): AnswerRecord {
+  const own = brief(segment, thing, address, shown);
+  const record: AnswerRecord = { ...own, ...written(segment, thing, own.parts) };
   if (segment.isArea(thing)) record.box = segment.areaBox(thing);
-  if (kind === "place") record.facts = segment.placeOf(thing).facts;
+  if (own.kind === "place") record.facts = segment.placeOf(thing).facts;
   return record;
+}
+
+/** How parts are written on an envelope and into a form. */
+function written(segment: Segment, thing: number, parts: Parts): Pick<AnswerRecord, "lines" | "autofill"> {
+  const profile = profileOf(segment.countryCode(thing));
+  return { lines: envelopeLines(parts, profile), autofill: autofillValues(parts, profile) };
 }
 
 /** An area or a postcode in one line: its name and what lies around it, narrow to broad. */

@@ -1,5 +1,5 @@
 import { type Reading, RowAsker, type RowQuestion } from "@bibliotope/core/bring";
-import type { AnswerRecord, Engine, NearRecord, ScoredRecord } from "@bibliotope/core/search";
+import type { BriefRecord, Engine, NearRecord, ScoredRecord } from "@bibliotope/core/search";
 import { type BatchAnswer, type BatchAsk, CLEAR, type Standing } from "@bibliotope/wire";
 
 /** What a row came to. */
@@ -15,9 +15,8 @@ export interface RowResult {
   others: number;
 }
 
-/** Candidates to choose from; and as many as it takes to know that there is another one. */
+/** Candidates to choose from. */
 const CANDIDATES = 5;
-const FIRST_AND_OTHER = 2;
 /** Metres within which an address is looked for around a position. */
 const RADIUS = 250;
 
@@ -59,8 +58,7 @@ export class RowLookup {
   #forward(question: RowQuestion): RowResult | undefined {
     if (!asks(question)) return undefined;
     const { q, parts } = question;
-    const { outcome, candidates } = this.engine.forward({ q, parts, limit: FIRST_AND_OTHER });
-    const [first] = candidates;
+    const { outcome, first, others } = this.engine.likeliest({ q, parts });
     if (outcome === "none" || !first) return nothing(question.words);
     const isClear =
       outcome === "matched" && first.score >= CLEAR.score && (first.kind === "address" || first.kind === "place");
@@ -70,7 +68,7 @@ export class RowLookup {
       answer: answerOf(first),
       score: first.score,
       distance: null,
-      others: candidates.length - 1,
+      others: Math.min(others, CANDIDATES - 1),
     };
   }
 
@@ -100,6 +98,6 @@ const nothing = (asked: string): RowResult => ({
 });
 
 /** What of a record is kept with a row. */
-export function answerOf({ ref, kind, exactness, at, line, parts }: AnswerRecord): BatchAnswer {
+export function answerOf({ ref, kind, exactness, at, line, parts }: BriefRecord): BatchAnswer {
   return { ref, kind, exactness, at: { lat: at.lat, lon: at.lon }, line, parts };
 }

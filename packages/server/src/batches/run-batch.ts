@@ -1,9 +1,10 @@
+import { setImmediate as turn } from "node:timers/promises";
 import type { Reading } from "@bibliotope/core/bring";
 import type { Engine } from "@bibliotope/core/search";
 import type { BatchAsk, TableFormat } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import { readTable } from "../bring/table.ts";
-import { copying, copyRows } from "../database/copy.ts";
+import { type Cell, copying, copyRows } from "../database/copy.ts";
 import { RowLookup } from "./look-up.ts";
 
 /** What a job that runs a batch is told. */
@@ -18,6 +19,8 @@ export interface BatchAsked {
 
 /** Rows that are looked up and stored at once: what a crash costs, and what a pause waits for. */
 const CHUNK = 2000;
+/** Rows after which what waits on the connections gets its turn. */
+const TURN = 50;
 
 /**
  * Takes the rows of a file in, then looks them up, some thousand at a time. Each chunk is stored as a whole: begun again
@@ -36,31 +39,43 @@ export async function runBatch(
   const rows = await takeIn(database, asked, progress);
   const lookup = new RowLookup(engine, asked.reading, asked.ask);
   let { done, last } = await doneOf(database, asked.batch);
+  let next = readChunk(database, asked.batch, last);
+  let storing = Promise.resolve();
   while (!isStopping()) {
-    const chunk: { number: number; cells: string[] }[] = await database("batch_rows")
-      .where({ batch_id: asked.batch })
-      .andWhere("number", ">", last)
-      .select("number", "cells")
-      .orderBy("number")
-      .limit(CHUNK);
-    if (!chunk.length) return true;
-    const found = chunk.map(({ number, cells }) => {
-      const { asked: words, standing, score, distance, others, answer } = lookup.lookUp(cells);
-      return [asked.batch, number, standing, words, score, distance, others, answer && JSON.stringify(answer)];
-    });
-    await database.transaction((transaction) =>
-      copyRows(
-        transaction,
-        "batch_results",
-        ["batch_id", "number", "standing", "asked", "score", "distance", "others", "answer"],
-        found,
-      ),
-    );
+    const chunk = await next;
+    if (!chunk.length) break;
     last = chunk[chunk.length - 1].number;
-    done += chunk.length;
-    progress(done, `${done.toLocaleString("en")} of ${rows.toLocaleString("en")} rows looked up`);
+    // the database stores the chunk before this one, and reads the one after it, while this one is looked up
+    next = readChunk(database, asked.batch, last);
+    const found: Cell[][] = [];
+    for (const [i, { number, cells }] of chunk.entries()) {
+      if (i % TURN === TURN - 1) await turn();
+      const { asked: words, standing, score, distance, others, answer } = lookup.lookUp(cells);
+      found.push([asked.batch, number, standing, words, score, distance, others, answer && JSON.stringify(answer)]);
+    }
+    await storing;
+    storing = store(database, found).then(() => {
+      done += found.length;
+      progress(done, `${done.toLocaleString("en")} of ${rows.toLocaleString("en")} rows looked up`);
+    });
+    storing.catch(() => undefined);
   }
-  return false;
+  await storing;
+  return done >= rows;
+}
+
+/** Rows behind one of a number. */
+function readChunk(database: Knex, batch: number, last: number): Promise<{ number: number; cells: string[] }[]> {
+  const rows = database("batch_rows").where({ batch_id: batch }).andWhere("number", ">", last);
+  // asked for at once, and awaited when it is needed
+  const chunk = rows.select("number", "cells").orderBy("number").limit(CHUNK).then();
+  chunk.catch(() => undefined);
+  return chunk;
+}
+
+function store(database: Knex, found: Cell[][]): Promise<void> {
+  const columns = ["batch_id", "number", "standing", "asked", "score", "distance", "others", "answer"];
+  return database.transaction((transaction) => copyRows(transaction, "batch_results", columns, found));
 }
 
 /** Takes the rows of the file in, all of them or none. @returns how many there are */
