@@ -34,6 +34,25 @@ test("every piece of the kit can be tried, and its code copied", async ({ page, 
   const img = tried(page).getByRole("img", { name: "Map around the house" });
   await expect.poll(() => img.evaluate((element: HTMLImageElement) => element.naturalWidth)).toBe(300);
 
+  await pieces.getByRole("link", { name: "Report" }).click();
+  await tried(page).getByRole("combobox", { name: "Address" }).click();
+  await page.keyboard.type("12 harb");
+  await suggestions(page).filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
+  const opener = tried(page).getByRole("button", { name: "Something is wrong with this address" });
+  await opener.click();
+  await expect(tried(page).getByLabel("What is wrong?")).toBeFocused();
+  await page.keyboard.press("Escape");
+  await expect(opener).toBeFocused();
+  await page.keyboard.press("Enter");
+  const words = `The door is round the corner, <b>${Date.now()}</b>`;
+  await page.keyboard.type(words);
+  await page.keyboard.press("Tab");
+  await page.keyboard.press("Enter");
+  await expect(tried(page).getByText("Thank you. Somebody will look at it.")).toBeVisible();
+  await page.goto("/data/corrections");
+  await expect(page.getByText(words)).toBeVisible();
+  await page.goto("/pieces");
+
   await pieces.getByRole("link", { name: "Client" }).click();
   await tried(page).getByRole("button", { name: "Ask" }).click();
   await expect(tried(page).getByRole("status")).toContainText("12 Harbour Row, Tidewell");

@@ -80,7 +80,13 @@ export async function start(settings: Settings, log: Logger, say: (words: string
       shown = Math.max(shown, tenths);
     },
     async (versions) => {
-      await Promise.all([tiles.load(versions), heights.load(versions)]);
+      const sheets = await tiles.prepare(versions);
+      return {
+        putIn: async () => {
+          await Promise.all([sheets.putIn(), heights.load(versions)]);
+        },
+        letGo: () => sheets.letGo(),
+      };
     },
   );
   await Promise.all([ring.refresh(), published.refresh(), countVersions(database)]);

@@ -5,6 +5,7 @@ import * as z from "zod";
 export const coverageAnswer = z.object({
   areas: z.array(
     z.object({
+      ref: z.string(),
       kind: z.enum(AREA_KINDS),
       name: z.string(),
       /** Names of the areas around it, narrow to broad. */

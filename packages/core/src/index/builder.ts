@@ -68,7 +68,7 @@ export class SegmentBuilder implements RecordSink {
    * Puts everything in order and packs it.
    * @throws Error when a record names an area, street or postcode that was never added
    */
-  finish(about: Pick<SegmentMeta, "name" | "sources">): ArrayBuffer {
+  finish(about: Pick<SegmentMeta, "name" | "sources" | "doubles">): ArrayBuffer {
     const strings = new StringTable();
     const areas = preOrder(this.#areas);
     const areaNumber = new Map(areas.map((area, i) => [area.identity, i]));

@@ -75,5 +75,9 @@ function addAddress(
   return true;
 }
 
-const renamed = <T extends { name: string; abbr?: string }>([first, ...others]: T[], name: string | undefined): T[] =>
+/** Names with another local one. */
+export const renamed = <T extends { name: string; abbr?: string }>(
+  [first, ...others]: T[],
+  name: string | undefined,
+): T[] =>
   name === undefined || name === first.name ? [first, ...others] : [{ ...first, name, abbr: undefined }, ...others];

@@ -1,6 +1,6 @@
 export { SegmentBuilder } from "./builder.ts";
 export { FORMAT, SegmentError } from "./container.ts";
-export { type Correction, correct, joinCorrections } from "./correct.ts";
+export { type Correction, correct, joinCorrections, renamed } from "./correct.ts";
 export { buildPointTree, nearestPoints, type PointTree } from "./kd-tree.ts";
 export { AREAS, GROUPS, NO_NUMBER, NONE, POSTCODES, REST, type SegmentMeta, type Source } from "./layout.ts";
 export { countBits, hintOf, lettersOf } from "./letters.ts";

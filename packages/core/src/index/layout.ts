@@ -133,6 +133,8 @@ export interface SegmentMeta {
   name: string;
   langs: string[];
   sources: Source[];
+  /** Addresses that a less trusted source held too, and that were left out of it. */
+  doubles?: number;
   /** What often follows the number of a house: "", "b", "/3". */
   suffixes: string[];
   counts: Record<"things" | "areas" | "postcodes" | "streets" | "places" | "houses" | "addresses", number>;

@@ -30,6 +30,8 @@ interface Known {
 export class Merger implements RecordSink {
   /** Identities that another one stands for. */
   readonly replaced = new Map<number, number>();
+  /** Addresses that were left out, since an earlier source holds them. */
+  doubles = 0;
   #source = 0;
   readonly #areas = new Map<string, Known[]>();
   readonly #postcodes = new Map<string, number>();
@@ -105,6 +107,7 @@ export class Merger implements RecordSink {
       const held = shared.get(key);
       if (held !== undefined && this.#source > 0) {
         this.#replace(address.identity, held);
+        this.doubles++;
         return;
       }
       shared.set(key, address.identity);

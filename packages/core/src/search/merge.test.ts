@@ -54,18 +54,24 @@ function merge(...sources: ((sink: RecordSink) => void)[]) {
       source({ ...only, [kind]: (merger[kind] as (record: unknown) => void).bind(merger) });
     });
   const segment = new Segment(builder.finish({ name: "m", sources: [] }));
-  return { engine: new Engine(segment), counts: segment.meta.counts, replaced: merger.replaced };
+  return {
+    engine: new Engine(segment),
+    counts: segment.meta.counts,
+    replaced: merger.replaced,
+    doubles: merger.doubles,
+  };
 }
 
 describe("Merger", () => {
   it("takes what several sources hold from the first, and adds what only the later has", () => {
-    const { counts, replaced, engine } = merge(
+    const { counts, replaced, doubles, engine } = merge(
       (sink) => pour(sink, 100),
       (sink) => pour(sink, 200, { houses: [2, 3] }),
     );
     expect(counts).toMatchObject({ areas: 2, streets: 1, postcodes: 1, places: 1, addresses: 3 });
     expect(replaced.get(206)).toBe(106);
     expect(replaced.get(203)).toBe(103);
+    expect(doubles).toBe(1);
     expect(engine.forward({ q: "3 Harbour Row, Tidewell" }).candidates[0].line).toContain("3 Harbour Row, Tidewell");
     expect(engine.forward({ q: "2 Harbour Row, Tidewell" }).outcome).toBe("matched");
   });

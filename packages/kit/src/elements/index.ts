@@ -1,15 +1,18 @@
 import { MapElement } from "./map-element.ts";
+import { ReportElement } from "./report-element.ts";
 import { SearchElement } from "./search-element.ts";
 import { StillElement } from "./still-element.ts";
 
 export { MARKER, PRESSED } from "./map-element.ts";
+export { REPORTED } from "./report-element.ts";
 export { FOUND, LOST } from "./search-element.ts";
-export { MapElement, SearchElement, StillElement };
+export { MapElement, ReportElement, SearchElement, StillElement };
 
 const ELEMENTS = {
   "bibliotope-search": SearchElement,
   "bibliotope-map": MapElement,
   "bibliotope-still": StillElement,
+  "bibliotope-report": ReportElement,
 };
 
 /** Makes the elements known to the page; those that it knows already stay as they are. Does nothing on a server. */
@@ -23,5 +26,6 @@ declare global {
     "bibliotope-search": SearchElement;
     "bibliotope-map": MapElement;
     "bibliotope-still": StillElement;
+    "bibliotope-report": ReportElement;
   }
 }

@@ -150,6 +150,11 @@ const words: Words = {
       "لم يصل ما يرسم المجسم. تحقق من الاتصال ثم حاول مرة أخرى.",
     "This browser cannot draw the ground in relief. The flat map stays.":
       "هذا المتصفح لا يستطيع رسم الأرض مجسمة. تبقى الخريطة المسطحة.",
+    "Something is wrong with this address": "هناك خطأ في هذا العنوان",
+    "What is wrong?": "ما الخطأ؟",
+    Send: "إرسال",
+    "Leave it": "دعه",
+    "Thank you. Somebody will look at it.": "شكرًا. سينظر فيه أحد.",
   },
 };
 

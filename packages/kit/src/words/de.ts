@@ -137,6 +137,11 @@ const words: Words = {
       "Was das Relief zeichnet, ist nicht gekommen. Prüfen Sie die Verbindung, und versuchen Sie es noch einmal.",
     "This browser cannot draw the ground in relief. The flat map stays.":
       "Dieser Browser kann das Gelände nicht als Relief zeichnen. Die flache Karte bleibt.",
+    "Something is wrong with this address": "Mit dieser Adresse stimmt etwas nicht",
+    "What is wrong?": "Was stimmt nicht?",
+    Send: "Senden",
+    "Leave it": "Lassen",
+    "Thank you. Somebody will look at it.": "Danke. Jemand sieht es sich an.",
   },
 };
 

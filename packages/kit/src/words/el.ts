@@ -136,6 +136,11 @@ const words: Words = {
       "Ό,τι σχεδιάζει το ανάγλυφο δεν ήρθε. Ελέγξτε τη σύνδεση και δοκιμάστε ξανά.",
     "This browser cannot draw the ground in relief. The flat map stays.":
       "Αυτό το πρόγραμμα περιήγησης δεν μπορεί να σχεδιάσει το έδαφος ως ανάγλυφο. Ο επίπεδος χάρτης μένει.",
+    "Something is wrong with this address": "Κάτι δεν είναι σωστό σε αυτή τη διεύθυνση",
+    "What is wrong?": "Τι δεν είναι σωστό;",
+    Send: "Αποστολή",
+    "Leave it": "Άφησέ το",
+    "Thank you. Somebody will look at it.": "Ευχαριστούμε. Κάποιος θα το κοιτάξει.",
   },
 };
 

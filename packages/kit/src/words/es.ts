@@ -135,6 +135,11 @@ const words: Words = {
       "Lo que dibuja el relieve no llegó. Revise la conexión e inténtelo de nuevo.",
     "This browser cannot draw the ground in relief. The flat map stays.":
       "Este navegador no puede dibujar el terreno en relieve. Queda el mapa plano.",
+    "Something is wrong with this address": "Algo está mal en esta dirección",
+    "What is wrong?": "¿Qué está mal?",
+    Send: "Enviar",
+    "Leave it": "Dejarlo",
+    "Thank you. Somebody will look at it.": "Gracias. Alguien lo mirará.",
   },
 };
 

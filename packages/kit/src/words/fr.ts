@@ -137,6 +137,11 @@ const words: Words = {
       "Ce qui dessine le relief n'est pas arrivé. Vérifiez la connexion, puis réessayez.",
     "This browser cannot draw the ground in relief. The flat map stays.":
       "Ce navigateur ne peut pas dessiner le terrain en relief. La carte plane reste.",
+    "Something is wrong with this address": "Il y a une erreur dans cette adresse",
+    "What is wrong?": "Qu’est-ce qui ne va pas ?",
+    Send: "Envoyer",
+    "Leave it": "Laisser",
+    "Thank you. Somebody will look at it.": "Merci. Quelqu’un va regarder.",
   },
 };
 

@@ -136,6 +136,11 @@ const words: Words = {
       "Ciò che disegna il rilievo non è arrivato. Controlli la connessione e riprovi.",
     "This browser cannot draw the ground in relief. The flat map stays.":
       "Questo browser non può disegnare il terreno in rilievo. Resta la mappa piana.",
+    "Something is wrong with this address": "C’è qualcosa di sbagliato in questo indirizzo",
+    "What is wrong?": "Che cosa è sbagliato?",
+    Send: "Invia",
+    "Leave it": "Lascia stare",
+    "Thank you. Somebody will look at it.": "Grazie. Qualcuno lo guarderà.",
   },
 };
 

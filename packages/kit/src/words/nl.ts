@@ -137,6 +137,11 @@ const words: Words = {
       "Wat het reliëf tekent is niet gekomen. Kijk de verbinding na en probeer het opnieuw.",
     "This browser cannot draw the ground in relief. The flat map stays.":
       "Deze browser kan het terrein niet in reliëf tekenen. De vlakke kaart blijft.",
+    "Something is wrong with this address": "Er klopt iets niet aan dit adres",
+    "What is wrong?": "Wat klopt er niet?",
+    Send: "Versturen",
+    "Leave it": "Laat maar",
+    "Thank you. Somebody will look at it.": "Dank u. Iemand kijkt ernaar.",
   },
 };
 

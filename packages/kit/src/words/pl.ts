@@ -145,6 +145,11 @@ const words: Words = {
       "To, co rysuje rzeźbę terenu, nie dotarło. Sprawdź połączenie i spróbuj ponownie.",
     "This browser cannot draw the ground in relief. The flat map stays.":
       "Ta przeglądarka nie potrafi narysować rzeźby terenu. Zostaje płaska mapa.",
+    "Something is wrong with this address": "Z tym adresem jest coś nie tak",
+    "What is wrong?": "Co jest nie tak?",
+    Send: "Wyślij",
+    "Leave it": "Zostaw",
+    "Thank you. Somebody will look at it.": "Dziękujemy. Ktoś się temu przyjrzy.",
   },
 };
 

@@ -135,6 +135,11 @@ const words: Words = {
       "O que desenha o relevo não chegou. Verifique a ligação e tente de novo.",
     "This browser cannot draw the ground in relief. The flat map stays.":
       "Este navegador não consegue desenhar o terreno em relevo. Fica o mapa plano.",
+    "Something is wrong with this address": "Há algo errado neste endereço",
+    "What is wrong?": "O que está errado?",
+    Send: "Enviar",
+    "Leave it": "Deixar",
+    "Thank you. Somebody will look at it.": "Obrigado. Alguém vai ver.",
   },
 };
 

@@ -1,4 +1,4 @@
-import type { AreaKind, Name } from "@bibliotope/core/place";
+import { type AreaKind, type Name, refOf } from "@bibliotope/core/place";
 import type { CoverageAnswer } from "@bibliotope/wire";
 import type { Knex } from "knex";
 
@@ -8,6 +8,7 @@ const MOST_ACROSS = 110;
 
 interface Area {
   identity: number;
+  country: string;
   kind: AreaKind;
   names: Name[];
   parent: number | null;
@@ -23,7 +24,8 @@ interface Held {
 /** How much a version holds in each of its areas, and on a grid. @param other a version to hold beside it */
 export async function readCoverage(database: Knex, version: number, other?: number): Promise<CoverageAnswer> {
   const [here, before] = await Promise.all([areasOf(database, version), other ? areasOf(database, other) : undefined]);
-  const areas = here.areas.map(({ identity, kind, names, parent }) => ({
+  const areas = here.areas.map(({ identity, country, kind, names, parent }) => ({
+    ref: refOf(country, identity),
     kind,
     name: names[0].name,
     within: around(here.byIdentity, parent),
@@ -31,7 +33,8 @@ export async function readCoverage(database: Knex, version: number, other?: numb
     before: before ? (before.held.get(identity)?.addresses ?? 0) : null,
   }));
   const gone = (before?.areas ?? []).filter(({ identity }) => !here.byIdentity.has(identity));
-  const lost = gone.map(({ identity, kind, names, parent }) => ({
+  const lost = gone.map(({ identity, country, kind, names, parent }) => ({
+    ref: refOf(country, identity),
     kind,
     name: names[0].name,
     within: around(before!.byIdentity, parent),
@@ -44,7 +47,7 @@ export async function readCoverage(database: Knex, version: number, other?: numb
 async function areasOf(database: Knex, version: number) {
   const areas: Area[] = await database("areas")
     .where({ version_id: version })
-    .select("identity", "kind", "names", "parent")
+    .select("identity", "country", "kind", "names", "parent")
     .orderBy("identity");
   const byIdentity = new Map(areas.map((area) => [area.identity, area]));
   const held = new Map(

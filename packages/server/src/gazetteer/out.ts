@@ -1,6 +1,8 @@
 import { GPX_FOOT, GPX_HEAD, rowOf, waypointOf } from "@bibliotope/core/formats";
+import { type Correction, joinCorrections, renamed } from "@bibliotope/core/index";
 import { formatHouseNumber, type Name, profileOf, refOf } from "@bibliotope/core/place";
 import type { Knex } from "knex";
+import { appliedCorrections } from "../corrections/corrections.repository.ts";
 
 export const OUT_FORMATS = { csv: "text/csv", geojson: "application/geo+json", gpx: "application/gpx+xml" } as const;
 export type OutFormat = keyof typeof OUT_FORMATS;
@@ -40,11 +42,20 @@ const AREAS = ["district", "town", "county", "region"] as const;
 /** Letters that are handed on at once. */
 const PIECE = 65_536;
 
+/** What of a version goes out. */
+export interface OutWanted {
+  /** Identity of the area to which it is narrowed. */
+  inside?: number;
+  /** Whether with what was corrected by hand, as answers have it; else as it was brought. */
+  isCorrected: boolean;
+}
+
 /** A version, or what lies in one of its areas, as a file: what `bring` reads. */
 export class Out {
   readonly #areas = new Map<number, Around>();
   readonly #postcodes = new Map<number, string>();
   readonly #streets = new Map<number, { kind: string; names: Name[]; area: number; importance: number }>();
+  readonly #corrections = new Map<number, Correction>();
 
   private constructor(
     private readonly database: Knex,
@@ -52,8 +63,8 @@ export class Out {
     private readonly inside: number | undefined,
   ) {}
 
-  /** @param inside identity of the area to which it is narrowed */
-  static async of(database: Knex, version: number, inside?: number): Promise<Out> {
+  /** @returns undefined when the version has no such area */
+  static async of(database: Knex, version: number, { inside, isCorrected }: OutWanted): Promise<Out | undefined> {
     const out = new Out(database, version, inside);
     const rows = (table: string) => database(table).where({ version_id: version });
     for (const row of await rows("areas").select("identity", "kind", "names", "code", "importance", "parent"))
@@ -61,6 +72,13 @@ export class Out {
     for (const row of await rows("postcodes").select("identity", "code")) out.#postcodes.set(row.identity, row.code);
     for (const row of await rows("streets").select("identity", "kind", "names", "area", "importance"))
       out.#streets.set(row.identity, row);
+    if (inside !== undefined && !out.#areas.has(inside)) return undefined;
+    if (isCorrected)
+      for (const one of joinCorrections(await appliedCorrections(database))) out.#corrections.set(one.identity, one);
+    for (const { identity, name } of out.#corrections.values()) {
+      const street = out.#streets.get(identity);
+      if (street) street.names = renamed(street.names, name);
+    }
     return out;
   }
 
@@ -90,21 +108,41 @@ export class Out {
         any
       >;
     for await (const row of rows("addresses")) {
-      const street = this.#streets.get(row.street)!;
-      if (!this.#isInside(street.area)) continue;
-      yield {
-        ...row,
-        house: row.number === null ? "" : String(row.number),
-        postcode: this.#postcodes.get(row.postcode),
-        street,
-        importance: street.importance,
-        area: street.area,
-      };
+      const to = this.#corrections.get(row.identity);
+      if (!to?.isRemoved) yield* this.#address({ ...row, ...to?.house, ...to?.at });
     }
+    for (const added of this.#corrections.values()) yield* await this.#added(added);
     for await (const row of rows("places")) {
-      if (!this.#isInside(row.area)) continue;
-      yield { ...row, house: "", suffix: "", name: null, unit: null, postcode: undefined, place: row };
+      const to = this.#corrections.get(row.identity);
+      if (to?.isRemoved || !this.#isInside(row.area)) continue;
+      const place = { ...row, names: renamed(row.names as Name[], to?.name) };
+      yield { ...row, ...to?.at, house: "", suffix: "", name: null, unit: null, postcode: undefined, place };
     }
+  }
+
+  // biome-ignore lint/suspicious/noExplicitAny: a row as pg parses it
+  *#address(row: any): Generator<OutRow> {
+    const street = this.#streets.get(row.street)!;
+    if (!this.#isInside(street.area)) return;
+    yield {
+      ...row,
+      house: row.number === null ? "" : String(row.number),
+      postcode: this.#postcodes.get(row.postcode),
+      street,
+      importance: street.importance,
+      area: street.area,
+    };
+  }
+
+  /** An address that was added by hand; it has the postcode of one in its street. */
+  async #added({ identity, street, house, at, isRemoved }: Correction): Promise<Iterable<OutRow>> {
+    if (street === undefined || isRemoved || !house || !at || !this.#streets.has(street)) return [];
+    const neighbour = await this.database("addresses")
+      .where({ version_id: this.version, street })
+      .orderBy("identity")
+      .first("country", "postcode");
+    if (!neighbour) return [];
+    return this.#address({ ...neighbour, identity, street, ...house, ...at, name: null, unit: null });
   }
 
   #isInside(area: number): boolean {

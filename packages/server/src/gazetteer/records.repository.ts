@@ -14,14 +14,14 @@ import { copiedRows } from "../database/copy.ts";
  * trusted most: what others hold too is left out.
  *
  * @param progress hears how many were read
- * @returns how many were read, and which identities another one stands for
+ * @returns how many were read, which identities another one stands for, and how many addresses were held twice
  */
 export async function readRecords(
   database: Knex,
   versions: readonly number[],
   builder: SegmentBuilder,
   progress: (read: number) => void,
-): Promise<{ read: number; replaced: ReadonlyMap<number, number> }> {
+): Promise<{ read: number; replaced: ReadonlyMap<number, number>; doubles: number }> {
   let read = 0;
   const merger = versions.length > 1 ? new Merger(builder) : undefined;
   const sink: RecordSink = merger ?? builder;
@@ -68,7 +68,7 @@ export async function readRecords(
     }),
   );
   progress(read);
-  return { read, replaced: merger?.replaced ?? new Map() };
+  return { read, replaced: merger?.replaced ?? new Map(), doubles: merger?.doubles ?? 0 };
 }
 
 /** A row of any record table, as pg parses it. */

@@ -24,10 +24,10 @@ const aside = `${task.file}.${process.pid}.part`;
 try {
   const total = await countRecords(database, task.versions);
   const builder = new SegmentBuilder();
-  const { read, replaced } = await readRecords(database, task.versions, builder, (count) =>
+  const { read, replaced, doubles } = await readRecords(database, task.versions, builder, (count) =>
     post({ read: count, total }),
   );
-  const buffer = builder.finish({ name: task.name, sources: await readSources(database, task.versions) });
+  const buffer = builder.finish({ name: task.name, sources: await readSources(database, task.versions), doubles });
   await writeWhole(aside, new Uint8Array(buffer));
   await rename(aside, task.file);
   await noteReplaced(database, replaced);

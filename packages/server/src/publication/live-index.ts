@@ -3,6 +3,7 @@ import type { Engine } from "@bibliotope/core/search";
 import type { Knex } from "knex";
 import { correctedEngine } from "../corrections/corrected.ts";
 import { appliedCorrections } from "../corrections/corrections.repository.ts";
+import type { Prepared } from "../sheets/sheet-tiles.ts";
 import { lastPublications, livePublication } from "./publication.repository.ts";
 import type { SegmentStore } from "./segment-store.ts";
 
@@ -20,12 +21,14 @@ export class LiveIndex {
   /** What was applied last, to know when it is another. */
   #corrections = "";
   #refreshing: Promise<void> | undefined;
+  /** What is shown of some versions beside their index, made ready. */
+  #prepared: { name: string; beside: Promise<Prepared | undefined> } | undefined;
 
   constructor(
     private readonly database: Knex,
     private readonly store: SegmentStore,
     private readonly progress: (read: number, total: number) => void = () => undefined,
-    private readonly swapped: (versions: number[]) => Promise<void> = async () => undefined,
+    private readonly beside: (versions: number[]) => Promise<Prepared | undefined> = async () => undefined,
   ) {}
 
   /** Looks whether something newer is published, and opens it. Calls while one runs share it. */
@@ -34,6 +37,25 @@ export class LiveIndex {
       this.#refreshing = undefined;
     });
     return this.#refreshing;
+  }
+
+  /** Begins to make ready what is shown beside the index of some versions, while that is built. */
+  prepare(versions: readonly number[]): Promise<Prepared | undefined> {
+    const name = JSON.stringify(versions);
+    if (this.#prepared?.name !== name) {
+      void this.letGo();
+      const beside = this.beside([...versions]);
+      beside.catch(() => undefined);
+      this.#prepared = { name, beside };
+    }
+    return this.#prepared.beside;
+  }
+
+  /** Lets go what was made ready and is not wanted after all. */
+  async letGo(): Promise<void> {
+    const prepared = this.#prepared;
+    this.#prepared = undefined;
+    await (await prepared?.beside.catch(() => undefined))?.letGo();
   }
 
   /** Lays what was corrected by hand over the open segment, when that has changed. */
@@ -50,8 +72,15 @@ export class LiveIndex {
   async #open(): Promise<void> {
     const publication = await livePublication(this.database);
     if (!publication || publication.id === this.#publication) return;
-    const segment = await this.store.segmentFor(publication.versions, this.progress);
-    await this.swapped(publication.versions);
+    const [segment, beside] = await Promise.all([
+      this.store.segmentFor(publication.versions, this.progress),
+      this.prepare(publication.versions),
+    ]).catch(async (error: unknown) => {
+      await this.letGo();
+      throw error;
+    });
+    this.#prepared = undefined;
+    await beside?.putIn();
     this.#segment = segment;
     await this.recorrect();
     this.shared = segment.sections.thingIdentity.buffer as unknown as SharedArrayBuffer;

@@ -22,11 +22,23 @@ export function publisher(database: Knex, store: SegmentStore, index: LiveIndex)
     const held = await database("data_set_versions").whereIn("id", versions).pluck("id");
     const gone = versions.find((version) => !held.includes(version));
     if (gone !== undefined) throw new Error("One of these versions was taken away meanwhile. Nothing was changed.");
-    const built = await store.segmentFor(versions, (read, total) => {
-      const share = total ? (read / total) * job.total : 0;
-      progress(Math.min(share, job.total), `Building the index: ${read.toLocaleString("en")} records read`);
-    });
-    if (stop.aborted) throw new Stopped(stop.reason);
+    // the map is drawn from the same records: both at once
+    const beside = index.prepare(versions);
+    const built = await store
+      .segmentFor(versions, (read, total) => {
+        const share = total ? (read / total) * job.total : 0;
+        progress(Math.min(share, job.total), `Building the index: ${read.toLocaleString("en")} records read`);
+      })
+      .catch(async (error: unknown) => {
+        await index.letGo();
+        throw error;
+      });
+    if (!stop.aborted) progress(job.total, "Drawing the map");
+    await beside;
+    if (stop.aborted) {
+      await index.letGo();
+      throw new Stopped(stop.reason);
+    }
     progress(job.total, "Opening the index");
     // begun again after it was published: not a second time
     const done = await database.transaction(async (transaction) => {
@@ -34,9 +46,10 @@ export function publisher(database: Knex, store: SegmentStore, index: LiveIndex)
       return before?.id ?? (await publish(transaction, versions, { why, madeBy, job: job.id }));
     });
     await index.refresh();
-    const { counts } = built.meta;
+    const { counts, doubles = 0 } = built.meta;
+    const merged = doubles ? `; ${doubles.toLocaleString("en")} that several data sets hold were merged` : "";
     return {
-      words: `${counts.addresses.toLocaleString("en")} addresses are live`,
+      words: `${counts.addresses.toLocaleString("en")} addresses are live${merged}`,
       result: { publication: done, addresses: counts.addresses },
     };
   };

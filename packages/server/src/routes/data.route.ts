@@ -91,8 +91,10 @@ export function dataRoutes({ database, jobs, files }: Needs): Router {
     if (!Object.hasOwn(OUT_FORMATS, format)) throw new HttpProblem("not-found", "It goes out as csv, geojson or gpx.");
     const about = await data.findVersion(database, idOf(id));
     if (!about) throw noVersion();
-    const inside = parseRef(String(request.query.inside ?? ""))?.identity;
-    const out = await Out.of(database, idOf(id), inside);
+    const { inside, corrected } = request.query;
+    const area = inside === undefined ? undefined : (parseRef(String(inside))?.identity ?? -1);
+    const out = await Out.of(database, idOf(id), { inside: area, isCorrected: corrected !== "no" });
+    if (!out) throw new HttpProblem("not-found", "This version has no area with that ref.");
     response.type(OUT_FORMATS[format as OutFormat]).attachment(`${about.name}-${about.number}.${format}`);
     await pipeline(Readable.from(out.write(format as OutFormat)), response);
   });

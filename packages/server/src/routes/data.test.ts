@@ -1,7 +1,9 @@
 import { setTimeout as wait } from "node:timers/promises";
-import type { DataAnswer, FileStart, JobSummary, VersionDifference } from "@bibliotope/wire";
+import { parseRef, refOf } from "@bibliotope/core/place";
+import type { CoverageAnswer, DataAnswer, FileStart, JobSummary, VersionDifference } from "@bibliotope/wire";
 import { beforeAll, describe, expect, it } from "vitest";
 import { type Answer, shared, signedIn } from "../../testing/shared.ts";
+import { connect } from "../database/connect.ts";
 
 /** Data sets of one run of the tests have names of their own: the database may be used again. */
 const own = (name: string) => `${name} ${process.pid}-${RUN}`;
@@ -182,10 +184,55 @@ describe("a load", () => {
     const [after, before] = await versionsOf("Coverage");
     const { areas, grid } = await (await me.get(`/api/versions/${after.id}/coverage?beside=${before.id}`)).json();
     const town = { kind: "town", name: "Tidewell", within: "Lorramere", addresses: 21, streets: 2, bare: 0, before: 6 };
-    expect(areas).toContainEqual({ ...town, places: 0 });
+    expect(areas).toContainEqual({ ...town, places: 0, ref: expect.stringMatching(/^qr-/) });
     expect(areas[0]).toMatchObject({ kind: "country", addresses: 21, before: 6 });
     expect(grid.cells.filter((_: number, i: number) => i % 4 === 2).reduce((a: number, b: number) => a + b)).toBe(21);
     expect(grid.cells.filter((_: number, i: number) => i % 4 === 3).reduce((a: number, b: number) => a + b)).toBe(6);
+  });
+
+  it("goes out by area, and with what was corrected by hand where that is wanted", async () => {
+    const other = ROWS.slice(0, 3).map((row) => row.replace("Net Lane", "Buoy Lane").replace("Tidewell", "Cockleford"));
+    await bring(HEAD + [...ROWS, ...other].join(""), "Out by area");
+    const [{ id }] = await versionsOf("Out by area");
+    const { areas } = (await (await me.get(`/api/versions/${id}/coverage`)).json()) as CoverageAnswer;
+    const { ref } = areas.find(({ name }) => name === "Cockleford")!;
+    const lines = async (query: string) =>
+      (await (await me.get(`/api/versions/${id}/out.csv?${query}`)).text()).trim().split("\r\n").slice(1);
+    const inside = await lines(`inside=${ref}`);
+    expect(inside).toHaveLength(3);
+    expect(inside.every((line) => line.includes("Buoy Lane"))).toBe(true);
+    expect((await me.get(`/api/versions/${id}/out.csv?inside=qr-zzzzzz`)).status).toBe(404);
+    expect((await me.get(`/api/versions/${id}/out.csv?inside=nonsense`)).status).toBe(404);
+
+    // a record that is not live can only be corrected as reports are: by its identity
+    const [first, second] = inside.map((line) => parseRef(line.split(",")[0])!.identity);
+    const corrected = [
+      { identity: first, change: { at: { lat: -35.5, lon: -21.5 } } },
+      { identity: second, change: { isRemoved: true } },
+    ];
+    const database = connect(process.env.BIBLIOTOPE_TEST_DATABASE!, 1);
+    try {
+      const rows = corrected.map(({ identity, change }) => ({
+        ...{ identity, ref: refOf("QR", identity), country: "QR", line: "Buoy Lane", note: "", state: "applied" },
+        ...{ change: JSON.stringify(change), decided_at: database.fn.now() },
+      }));
+      const made = await database("corrections").insert(rows).returning("id");
+      try {
+        const after = await lines(`inside=${ref}`);
+        expect(after).toHaveLength(2);
+        expect(after.filter((line) => line.includes("-35.5,-21.5"))).toHaveLength(1);
+        expect(await lines(`inside=${ref}&corrected=no`)).toEqual(inside);
+      } finally {
+        await database("corrections")
+          .whereIn(
+            "id",
+            made.map(({ id }) => id),
+          )
+          .delete();
+      }
+    } finally {
+      await database.destroy();
+    }
   });
 
   it("goes out as it came in, in open formats", async () => {

@@ -1,6 +1,7 @@
 import { refOf } from "@bibliotope/core/place";
 import type { SheetFeature } from "@bibliotope/core/sheet";
 import type { Knex } from "knex";
+import { copiedRows } from "../database/copy.ts";
 import { BLANK_PAPER, deriveFeatures, type Gazetteer } from "./derive-features.ts";
 
 /**
@@ -34,10 +35,17 @@ async function readGazetteer(database: Knex, version: number): Promise<Gazetteer
   const of = (table: string, ...columns: string[]) =>
     database(table).where({ version_id: version }).select(columns).orderBy("identity");
   const at = ({ lat, lon, ...row }: { lat: number; lon: number }) => ({ ...row, at: { lat, lon } });
-  const [areas, streets, addresses] = await Promise.all([
+  const [areas, streets] = await Promise.all([
     of("areas", "identity", "country", "kind", "names", "rings", "lat", "lon"),
     of("streets", "identity", "country", "kind", "names"),
-    of("addresses", "street", "lat", "lon"),
   ]);
-  return { areas: areas.map(at), streets, addresses: addresses.map(at) } as Gazetteer;
+  const addresses: Gazetteer["addresses"] = [];
+  const select = database("addresses")
+    .where({ version_id: version })
+    .orderBy("identity")
+    .select("street", "lat", "lon");
+  for await (const rows of copiedRows(database, select))
+    for (const [street, lat, lon] of rows)
+      addresses.push({ street: Number(street), at: { lat: Number(lat), lon: Number(lon) } });
+  return { areas: areas.map(at), streets, addresses } as Gazetteer;
 }

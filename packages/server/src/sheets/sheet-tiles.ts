@@ -10,6 +10,12 @@ const KEPT = 64 * 1024 * 1024;
 /** A tile's JSON, or a still's PNG. */
 type Made = string | Uint8Array;
 
+/** Something made ready beside what is there. */
+export interface Prepared {
+  putIn(): Promise<void>;
+  letGo(): Promise<void>;
+}
+
 interface Waiting {
   resolve: (made: Made) => void;
   reject: (error: Error) => void;
@@ -25,8 +31,11 @@ export class SheetTiles {
 
   constructor(private readonly databaseUrl: string) {}
 
-  /** Reads the map features of some versions; until it is done, the ones before answer. */
-  async load(versions: number[]): Promise<void> {
+  /**
+   * Reads the map features of some versions. Until they are put in, the ones before answer.
+   * @returns what puts them in, or lets them go
+   */
+  async prepare(versions: number[]): Promise<Prepared> {
     const worker = new Worker(new URL("./sheets.worker.js", import.meta.url), {
       workerData: { databaseUrl: this.databaseUrl, versions } satisfies SheetsTask,
     });
@@ -46,11 +55,18 @@ export class SheetTiles {
       for (const id of [...this.#waiting.keys()])
         this.#settle(id, ({ reject }) => reject(new Error("the sheets' worker ended")));
     });
-    const before = this.#worker;
-    this.#worker = worker;
-    this.#kept.clear();
     worker.unref();
-    await before?.terminate();
+    return {
+      putIn: async () => {
+        const before = this.#worker;
+        this.#worker = worker;
+        this.#kept.clear();
+        await before?.terminate();
+      },
+      letGo: async () => {
+        await worker.terminate();
+      },
+    };
   }
 
   /** The features of a tile as JSON; undefined while no map is held. */

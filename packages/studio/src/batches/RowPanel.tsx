@@ -1,8 +1,9 @@
 import type { BatchCandidates } from "@bibliotope/wire";
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
 import { markerColour } from "../lookups/CandidateMap.tsx";
 import { GlossLine } from "../lookups/GlossLine.tsx";
 import { EXACTNESS_WORDS } from "../ui/exactness.ts";
+import { differing } from "./differing.ts";
 import type { Review } from "./use-review.ts";
 import { DECISION_WORDS } from "./words.ts";
 
@@ -25,6 +26,7 @@ interface RowPanelProps {
 /** One row with all that may be meant, and what can be decided about it. */
 export function RowPanel({ heads, review, isCorrecting, setCorrecting, canEdit }: RowPanelProps) {
   const { row, found, marked, text } = review;
+  const lines = useMemo(() => differing(found?.candidates ?? []), [found]);
   if (!row)
     return <p className="text-quiet">{review.isLoading ? "Loading the rows" : "Nothing is left to look at here."}</p>;
   return (
@@ -63,7 +65,10 @@ export function RowPanel({ heads, review, isCorrecting, setCorrecting, canEdit }
               <div className="min-w-0 flex-1">
                 {candidate.gloss?.length ? <GlossLine gloss={candidate.gloss} /> : null}
                 <p className={candidate.gloss?.length ? "mt-1.5 text-quiet" : "font-serif text-[17px]"}>
-                  {candidate.line}
+                  {lines[place].map(({ text, differs }, i) => {
+                    // biome-ignore lint/suspicious/noArrayIndexKey: a stretch is its place
+                    return differs ? <Differing key={i}>{text}</Differing> : <span key={i}>{text}</span>;
+                  })}
                 </p>
               </div>
               <div className="flex-none text-right text-[12.5px] max-[560px]:flex max-[560px]:items-center max-[560px]:gap-3">
@@ -93,6 +98,11 @@ export function RowPanel({ heads, review, isCorrecting, setCorrecting, canEdit }
     </div>
   );
 }
+
+/** What sets a candidate apart from the others. */
+const Differing = ({ children }: { children: ReactNode }) => (
+  <strong className="rounded-sm bg-wash px-0.5 font-semibold text-ink">{children}</strong>
+);
 
 /** The cells of the row as they came, where there are more than what was asked. */
 function Cells({ heads, found }: { heads: readonly string[] | null; found: BatchCandidates }) {

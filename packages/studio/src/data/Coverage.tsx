@@ -79,10 +79,10 @@ function Table({ areas, hasOther }: { areas: CoverageAnswer["areas"]; hasOther: 
         </thead>
         <tbody>
           {sorted.map((area) => {
-            const { name, within, addresses, before, streets, bare, places } = area;
+            const { ref, name, within, addresses, before, streets, bare, places } = area;
             const isHole = addresses === 0 || (before ?? 0) > addresses * 2;
             return (
-              <tr key={`${name} ${within}`} className="border-t border-rule align-baseline">
+              <tr key={ref} className="border-t border-rule align-baseline">
                 <th scope="row" className="px-3 py-1 text-left font-normal">
                   {name} <span className="text-[12px] text-quiet">{within}</span>
                 </th>

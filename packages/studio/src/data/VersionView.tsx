@@ -9,6 +9,7 @@ import { ScrollBox } from "../ui/ScrollBox.tsx";
 import { Coverage } from "./Coverage.tsx";
 import { Difference } from "./Difference.tsx";
 import { PublishSheet } from "./PublishSheet.tsx";
+import { TakeOut } from "./TakeOut.tsx";
 import { CHECK_WORDS, findVersion, withVersion } from "./words.ts";
 
 const HELD = [
@@ -17,12 +18,6 @@ const HELD = [
   ["places", "Places"],
   ["postcodes", "Postcodes"],
   ["areas", "Areas"],
-] as const;
-
-const OUT = [
-  ["csv", "CSV"],
-  ["geojson", "GeoJSON"],
-  ["gpx", "GPX"],
 ] as const;
 
 /** One version of a data set: what it holds, what was refused or is odd, and what it changes. */
@@ -74,17 +69,7 @@ export function VersionView() {
               </div>
             ))}
           </dl>
-          <p className="mt-4 text-[13px] text-quiet">
-            Take it out as{" "}
-            {OUT.map(([format, name], i) => (
-              <span key={format}>
-                {i ? ", " : ""}
-                <a className="text-ink underline" href={`/api/versions/${id}/out.${format}`} download>
-                  {name}
-                </a>
-              </span>
-            ))}
-          </p>
+          <TakeOut version={id} />
           <Checks version={id} checks={found.version.checks} rows={found.version.counts?.rows} />
           <Difference data={data} version={id} />
           <Coverage data={data} version={id} />

@@ -78,6 +78,13 @@ function Try({ id, ...props }: TryProps & { id: string }): ReactNode {
       return (
         <bibliotope-still web-key={props.webKey} at="-35.1841,-21.6253" size="300x200" label="Map around the house" />
       );
+    case "report":
+      return (
+        <>
+          <bibliotope-search id="reported" web-key={props.webKey} label="Address" />
+          <bibliotope-report class="mt-4 block" web-key={props.webKey} for="reported" />
+        </>
+      );
     case "client":
       return <TryClient {...props} />;
     case "device":
@@ -239,6 +246,7 @@ declare module "react" {
       "bibliotope-search": ElementProps;
       "bibliotope-map": Omit<ElementProps, "ref"> & { ref?: React.Ref<HTMLElementTagNameMap["bibliotope-map"]> };
       "bibliotope-still": ElementProps;
+      "bibliotope-report": ElementProps;
     }
   }
 }

@@ -74,6 +74,18 @@ bindTokens(document.querySelector("form"), {
 `,
   },
   {
+    id: "report",
+    name: "Report",
+    words:
+      "Lets a person say what is wrong with an address. What is sent from here waits under Data, Corrections, where somebody decides.",
+    language: "xml",
+    code: (service) => `<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
+
+<bibliotope-search id="where" url="${service}" web-key="" label="Address"></bibliotope-search>
+<bibliotope-report url="${service}" web-key="" for="where"></bibliotope-report>
+`,
+  },
+  {
     id: "client",
     name: "Client",
     words:
