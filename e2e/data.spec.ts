@@ -10,7 +10,9 @@ const file = (name: string, lines: readonly string[]) => ({
   buffer: Buffer.from(`${lines.join("\n")}\n`),
 });
 
-const HEAD = "Straße;Hausnr;Ort;Land;Breite;Länge;Anmerkung";
+/** A head of its own: what columns were taken for is remembered by their heads. */
+const NOTE = `Anmerkung ${Date.now()}`;
+const HEAD = `Straße;Hausnr;Ort;Land;Breite;Länge;${NOTE}`;
 const houses = (count: number, from = 1) =>
   Array.from({ length: count }, (_, i) => `Osier Net;${from + i};Netherwick;QR;-35,${18_000 + i * 20};-21,62;x`);
 
@@ -40,10 +42,10 @@ test("a file is brought, looked at, loaded, compared, published and gone back fr
   await expect(page.getByRole("region", { name: "First rows" })).toContainText("1 Osier Net, Netherwick");
 
   // a column taken for something else, and back
-  await page.getByLabel("What Anmerkung is", { exact: true }).selectOption("Town");
+  await page.getByLabel(`What ${NOTE} is`, { exact: true }).selectOption("Town");
   await expect(page.getByLabel("What Ort is", { exact: true })).toHaveValue("");
   await page.getByLabel("What Ort is", { exact: true }).selectOption("Town");
-  await expect(page.getByLabel("What Anmerkung is", { exact: true })).toHaveValue("");
+  await expect(page.getByLabel(`What ${NOTE} is`, { exact: true })).toHaveValue("");
   await expect(page.getByRole("region", { name: "First rows" })).toContainText("1 Osier Net, Netherwick");
   await clean(page);
   await page.getByRole("button", { name: "Load as a draft" }).click();
@@ -70,6 +72,15 @@ test("a file is brought, looked at, loaded, compared, published and gone back fr
   await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
   await clean(page);
 
+  const takeOut = page.getByRole("region", { name: "Take out" });
+  await takeOut.getByLabel("only what lies in").fill("Nowhere");
+  await expect(takeOut).toContainText("No area of that name is in this version.");
+  await expect(takeOut.getByRole("link")).toHaveCount(0);
+  await takeOut.getByLabel("only what lies in").fill("netherwick");
+  await expect(takeOut).toContainText("Take Netherwick out as");
+  await takeOut.getByLabel("with corrections made by hand").uncheck();
+  await expect(takeOut.getByRole("link", { name: "GPX" })).toHaveAttribute("href", /inside=qr-\w+&corrected=no$/);
+  await clean(page);
   const [csv] = await Promise.all([
     page.waitForEvent("download"),
     page.getByRole("link", { name: "CSV", exact: true }).click(),

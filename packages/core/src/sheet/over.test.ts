@@ -37,6 +37,7 @@ describe("drawOver", () => {
       { lat: -35.5, lon: -21.4 },
     ];
     expect(texts(drawn({ lines: [{ points }] }))).toContain("9.1 km");
+    expect(texts(drawn({ lines: [{ points, isBare: true }] }))).not.toContain("9.1 km");
   });
 
   it("adds up a line of several points", () => {

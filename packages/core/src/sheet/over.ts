@@ -34,6 +34,8 @@ export interface MapLine {
   points: readonly Position[];
   /** Colour of its ink; that of the positions when none is given. */
   colour?: string;
+  /** True for one of many: drawn without its length. */
+  isBare?: boolean;
 }
 
 /** A group of markers, and the colour of their ribbons; madder when none is given. */
@@ -95,7 +97,7 @@ export function drawOver(
   else drawLabels(painter, placed, style);
   drawScale(painter, view, size, style);
   for (const line of lines)
-    drawLine(painter, strokesOf(line.points, view, size), lengthOf(line.points), style, line.colour);
+    drawLine(painter, strokesOf(line.points, view, size), line.isBare ? "" : lengthOf(line.points), style, line.colour);
   if (device) {
     const radius = device.within / metresPerPixel(view.zoom, device.at.lat);
     drawDevice(painter, toScreen(view, size, device.at), radius, `± ${lengthText(device.within)}`, style);

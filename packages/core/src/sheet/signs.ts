@@ -205,6 +205,7 @@ export function drawAim(painter: Painter, at: { x: number; y: number }, style: S
 /**
  * Draws a line over paper of its own, with a small ring at each end and its length beside its middle.
  * @param spots CSS pixels of the points, at least two
+ * @param length as it is to be read; none where it is empty
  */
 export function drawLine(
   painter: Painter,
@@ -240,16 +241,26 @@ export function drawLine(
       painter.fill();
     }
   }
-  const middle = besideMiddleOf(spots);
+  if (length) drawBeside(painter, besideMiddleOf(spots), length, style, colour);
+  painter.restore();
+}
+
+/** A few words on paper of their own. */
+function drawBeside(
+  painter: Painter,
+  at: { x: number; y: number },
+  text: string,
+  style: SheetStyle,
+  ink: string,
+): void {
   painter.font = '12px "JetBrains Mono Variable", "JetBrains Mono", monospace';
   painter.textAlign = "center";
   painter.textBaseline = "middle";
-  const half = painter.measureText(length).width / 2 + 6;
+  const half = painter.measureText(text).width / 2 + 6;
   painter.fillStyle = style.paper;
-  painter.fillRect(middle.x - half, middle.y - 10, 2 * half, 20);
-  painter.fillStyle = colour;
-  painter.fillText(length, middle.x, middle.y + 1);
-  painter.restore();
+  painter.fillRect(at.x - half, at.y - 10, 2 * half, 20);
+  painter.fillStyle = ink;
+  painter.fillText(text, at.x, at.y + 1);
 }
 
 /** Pixels between a line and the length that stands beside it. */

@@ -15,6 +15,8 @@ button { font: inherit; color: inherit; background: none; border: 1px solid curr
 button.open { border: 0; padding: 0; text-decoration: underline; }
 button:disabled { opacity: 0.5; cursor: default; }
 textarea { display: block; box-sizing: border-box; width: 100%; margin: 0.3em 0 0.6em; font: inherit; color: inherit; background: var(--bt-field, Field); border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; padding: 0.45em 0.6em; }
+form { margin-top: 0.7em; }
+form button { margin-right: 0.4em; }
 p { margin: 0.4em 0 0; }
 p:empty { display: none; }
 `;
@@ -52,7 +54,7 @@ export class ReportElement extends ElementBase {
     this.#words.setAttribute("role", "status");
     const parts = { button: this.#open, form: this.#form, text: this.#text, send: this.#send, words: this.#words };
     for (const [name, element] of Object.entries({ ...parts, cancel })) element.part.add(name);
-    this.#form.append(label, this.#text, this.#send, " ", cancel);
+    this.#form.append(label, this.#text, this.#send, cancel);
     root.replaceChildren(this.#open, this.#form, this.#words);
     this.#show(false);
     this.attributeChangedCallback();

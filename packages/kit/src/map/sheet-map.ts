@@ -143,7 +143,7 @@ export class SheetMap {
     this.#furniture.markersChanged();
   }
 
-  /** Draws lines between positions, by great circles, each with its length. */
+  /** Draws lines between positions, by great circles, each with its length unless it is bare. */
   setLines(lines: readonly MapLine[]): void {
     this.#overlay.lines = lines.filter(({ points }) => points.length > 1);
     this.#viewer.draw();

@@ -51,7 +51,7 @@ export function CorrectionsView() {
       {proposals.length ? (
         <Listed title="Reported by people who use your forms" list={proposals} canEdit={canEdit} />
       ) : null}
-      {others.length ? <Listed title="Changed by hand" list={others} canEdit={canEdit} /> : null}
+      {others.length ? <Listed title="Decided" list={others} canEdit={canEdit} /> : null}
       {data && !data.length ? (
         <p className="mt-5 text-quiet">
           Nothing is corrected yet. End users report by <code className="font-mono">client.report()</code> of the kit,

@@ -109,7 +109,7 @@ function ChangesMap({ spots }: { spots: VersionDifference["spots"] }) {
         name: `${label}, ${change}`,
       })),
     );
-    map.setLines(spots.flatMap(({ from, at }) => (from ? [{ points: [from, at] }] : [])));
+    map.setLines(spots.flatMap(({ from, at }) => (from ? [{ points: [from, at], isBare: true }] : [])));
     map.fit(spots.map(({ at }) => at));
     return () => map.destroy();
   }, [client, spots]);
