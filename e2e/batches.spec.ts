@@ -66,6 +66,8 @@ test("a batch of 100,000 with a fifth of them damaged is reviewed by keyboard, w
   await clean(page);
 
   await page.getByRole("button", { name: "Take out" }).click();
+  await expect(page.getByRole("menu")).toBeVisible();
+  await clean(page);
   const [csv] = await Promise.all([
     page.waitForEvent("download"),
     page.getByRole("menuitem", { name: "CSV, all rows" }).click(),

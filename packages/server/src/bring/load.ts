@@ -74,6 +74,11 @@ async function readRows(copy: RowCopy, asked: LoadAsked, borders: Borders, progr
   let [rows, taken, bytes] = [0, 0, 0];
   const noteOdd = (kind: string, words: string, column: number | undefined, number: number, cells: string[] | null) =>
     copy.row([cells ? "r" : "d", number, column ?? null, kind, words, cells && JSON.stringify(cells)]);
+  /** All doubts are counted; the words of one are made where it is listed. */
+  const doubt = (kind: string, words: () => string, column: number | undefined, number: number) => {
+    checks[kind] = (checks[kind] ?? 0) + 1;
+    if (checks[kind] <= DOUBTS_KEPT) noteOdd(kind, words(), column, number, null);
+  };
   const width = asked.reading.columns.length;
   for await (const batch of readTable(asked.path, asked.format, asked.heads, (more) => {
     bytes += more;
@@ -94,13 +99,11 @@ async function readRows(copy: RowCopy, asked: LoadAsked, borders: Borders, progr
       }
       taken++;
       const { heap, area, postcode, spelling } = gathered.add(row!);
-      if (spelling) doubts.push({ kind: "two-spellings", words: `also written “${spelling}”` });
-      const outside = borders.outside(row!.country, row!.at);
-      if (outside) doubts.push({ kind: "outside-country", words: outside });
-      for (const { kind, words, column } of doubts) {
-        checks[kind] = (checks[kind] ?? 0) + 1;
-        if (checks[kind] <= DOUBTS_KEPT) noteOdd(kind, words, column, number, null);
-      }
+      const { country, at } = row!;
+      if (spelling) doubt("two-spellings", () => `also written “${spelling}”`, undefined, number);
+      if (borders.isOutside(country, at))
+        doubt("outside-country", () => borders.outsideWords(country, at), undefined, number);
+      for (const { kind, words, column } of doubts) doubt(kind, () => words, column, number);
       if (heap !== undefined && (row!.house || row!.name || !row!.place)) {
         copy.row(addressCells(row!, number, heap, postcode));
         staged.addresses++;

@@ -210,27 +210,25 @@ function TakeOut({ id }: { id: number }) {
       <DropdownMenu.Trigger className="inline-flex h-[34px] items-center gap-1.5 rounded border border-ink bg-ink px-3 font-semibold text-page">
         Take out ▾
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={4}
-          className="z-50 min-w-[15rem] rounded-md border border-edge bg-page p-1.5"
-        >
-          {FORMATS.flatMap(([format, name]) =>
-            (["", "accepted"] as const).map((only) => (
-              <DropdownMenu.Item key={`${format}${only}`} asChild>
-                <a
-                  className="block rounded px-2.5 py-1.5 data-highlighted:bg-wash"
-                  href={`/api/batches/${id}/out.${format}${only ? "?only=accepted" : ""}`}
-                  download
-                >
-                  {name}, {only ? "accepted rows only" : "all rows"}
-                </a>
-              </DropdownMenu.Item>
-            )),
-          )}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <DropdownMenu.Content
+        align="end"
+        sideOffset={4}
+        className="z-50 min-w-[15rem] rounded-md border border-edge bg-page p-1.5"
+      >
+        {FORMATS.flatMap(([format, name]) =>
+          (["", "accepted"] as const).map((only) => (
+            <DropdownMenu.Item key={`${format}${only}`} asChild>
+              <a
+                className="block rounded px-2.5 py-1.5 data-highlighted:bg-wash"
+                href={`/api/batches/${id}/out.${format}${only ? "?only=accepted" : ""}`}
+                download
+              >
+                {name}, {only ? "accepted rows only" : "all rows"}
+              </a>
+            </DropdownMenu.Item>
+          )),
+        )}
+      </DropdownMenu.Content>
     </DropdownMenu.Root>
   );
 }
