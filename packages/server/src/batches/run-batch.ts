@@ -61,6 +61,8 @@ export async function runBatch(
     storing.catch(() => undefined);
   }
   await storing;
+  // it is taken out at once: the planner is not to take what just came for a handful of rows
+  await database.raw("analyze batch_results");
   return done >= rows;
 }
 
@@ -97,6 +99,7 @@ async function takeIn(
       }
       return read;
     });
+    await transaction.raw("analyze batch_rows");
     await transaction("batches").where({ id: batch }).update({ rows });
     await transaction("jobs")
       .whereIn("id", transaction("batches").select("job_id").where({ id: batch }))

@@ -76,6 +76,8 @@ export async function finishVersion(
   counts: VersionCounts,
   checks: Record<string, number>,
 ): Promise<void> {
+  // what is looked at next is the new version: the planner is to know how much it holds
+  await transaction.raw("analyze areas, postcodes, streets, addresses, places, brought_rows");
   await transaction("data_set_versions")
     .where({ id })
     .update({ counts: JSON.stringify(counts), checks: JSON.stringify(checks) });
