@@ -1,3 +1,4 @@
+import { setTimeout as sleep } from "node:timers/promises";
 import type { Knex } from "knex";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { connect } from "./connect.ts";
@@ -45,16 +46,98 @@ describe("COPY", () => {
     expect((await database.raw("select 1 as one")).rows).toEqual([{ one: 1 }]);
   });
 
-  it("tells what the database says of rows that were handed on", async () => {
-    const broken = database.transaction(async (transaction) => {
-      await transaction.raw("create temporary table narrow (number int) on commit drop");
-      await copying(transaction, "narrow", ["number"], async (copy) => {
-        for (let i = 0; i < 2_000_000; i++) {
-          copy.row([i === 10 ? "ten" : i]);
-          if (i % 1000 === 0) await copy.flow();
-        }
+  it("tells what the database says of a reading, and of a connection that is lost", async () => {
+    const far = database.raw(
+      "(select number, pg_backend_pid() as pid from generate_series(1, 5000000) as number) as far",
+    );
+    await expect(
+      all(
+        database("far")
+          .select("no_such_column")
+          .from(far as never),
+        database,
+      ),
+    ).rejects.toThrow(/no_such/);
+    await expect(
+      all(database.select(database.raw("1 / (number - 400000)")).from(far as never), database),
+    ).rejects.toThrow(/division by zero/);
+    const lost = async () => {
+      for await (const some of copiedRows(database, database.select("pid").from(far as never)))
+        await database.raw("select pg_terminate_backend(?)", [Number(some[0]![0])]);
+    };
+    await expect(lost()).rejects.toThrow(/terminat|closed|connection/i);
+    expect((await database.raw("select 1 as one")).rows).toEqual([{ one: 1 }]);
+  });
+
+  describe("rows that the database does not take", () => {
+    const MANY = 3_000_000;
+
+    /** Loads numbers, one of which is none; `pause` is called now and then, as a file that is read lets time pass. */
+    const narrow = (pause: (i: number, pid: number) => Promise<unknown>, wrong = 10) =>
+      database.transaction(async (transaction) => {
+        await transaction.raw("create temporary table narrow (number int) on commit drop");
+        const { pid } = (await transaction.raw("select pg_backend_pid() as pid")).rows[0];
+        await copying(transaction, "narrow", ["number"], async (copy) => {
+          for (let i = 0; i < MANY; i++) {
+            const hasRoom = copy.row([i === wrong ? "ten" : i]);
+            if (i % 100_000 === 0) await pause(i, pid);
+            if (!hasRoom) await copy.flow();
+          }
+        });
       });
+    const isWell = async () => expect((await database.raw("select 1 as one")).rows).toEqual([{ one: 1 }]);
+
+    it.each([
+      ["all at once", async () => undefined],
+      ["while time passes", () => sleep(5)],
+      ["while much time passes", (i: number) => sleep(i === 100_000 ? 200 : 0)],
+    ])("are told of, %s", async (_, pause) => {
+      await expect(narrow(pause)).rejects.toThrow(/ten/);
+      await isWell();
     });
-    await expect(broken).rejects.toThrow(/ten/);
+
+    it.each([0, MANY / 2, MANY - 1])("are told of, the wrong one being row %i", async (wrong) => {
+      await expect(narrow(() => sleep(1), wrong)).rejects.toThrow(/ten/);
+      await isWell();
+    });
+
+    it("are told of when a whole list is loaded", async () => {
+      function* numbers() {
+        for (let i = 0; i < MANY; i++) yield [i === 10 ? "ten" : i];
+      }
+      const loading = database.transaction(async (transaction) => {
+        await transaction.raw("create temporary table narrow (number int) on commit drop");
+        await copyRows(transaction, "narrow", ["number"], numbers());
+      });
+      await expect(loading).rejects.toThrow(/ten/);
+      await isWell();
+    });
+
+    it("are told of when there is no such column", async () => {
+      const loading = database.transaction(async (transaction) => {
+        await transaction.raw("create temporary table narrow (number int) on commit drop");
+        await copyRows(transaction, "narrow", ["figure"], [[1]]);
+      });
+      await expect(loading).rejects.toThrow(/figure/);
+      await isWell();
+    });
+
+    it("end with the connection, and nobody else does", async () => {
+      const lost = narrow(async (i, pid) => {
+        if (i === 500_000) await database.raw("select pg_terminate_backend(?)", [pid]);
+        await sleep(5);
+      }, MANY);
+      await expect(lost).rejects.toThrow(/terminat|closed|connection/i);
+      await isWell();
+    });
+
+    it("are forgotten when what writes them gives up", async () => {
+      const given = narrow(async (i) => {
+        await sleep(1);
+        if (i === 500_000) throw new Error("enough");
+      }, MANY);
+      await expect(given).rejects.toThrow("enough");
+      await isWell();
+    });
   });
 });

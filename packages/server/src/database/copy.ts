@@ -1,5 +1,5 @@
-import { Readable, type Writable } from "node:stream";
-import { finished, pipeline } from "node:stream/promises";
+import { once } from "node:events";
+import type { Writable } from "node:stream";
 import type { Knex } from "knex";
 import type { ClientBase } from "pg";
 import { from as copyFrom, to as copyTo } from "pg-copy-streams";
@@ -21,12 +21,10 @@ export async function copyRows(
   columns: readonly string[],
   rows: Iterable<readonly Cell[]>,
 ): Promise<void> {
-  const client: ClientBase = await connectionOf(transaction);
-  await pipeline(Readable.from(linesOf(rows)), client.query(copyFrom(copyWords(table, columns))));
+  await copying(transaction, table, columns, async (copy) => {
+    for (const row of rows) if (!copy.row(row)) await copy.flow();
+  });
 }
-
-const copyWords = (table: string, columns: readonly string[]) =>
-  `copy "${table}" (${columns.map((column) => `"${column}"`).join(", ")}) from stdin`;
 
 /** Writes rows by COPY; when that throws, the COPY is given up, so that the transaction can be taken back. */
 export async function copying<T>(
@@ -48,7 +46,9 @@ export async function copying<T>(
 
 /** Opens a COPY that rows are written to one by one; the transaction can do nothing else until it ends. */
 async function openCopy(transaction: Knex.Transaction, table: string, columns: readonly string[]): Promise<RowCopy> {
-  return new RowCopy((await connectionOf(transaction)).query(copyFrom(copyWords(table, columns))), columns.length);
+  const names = columns.map((column) => `"${column}"`).join(", ");
+  const client = await connectionOf(transaction);
+  return new RowCopy(client.query(copyFrom(`copy "${table}" (${names}) from stdin`)), columns.length);
 }
 
 export class RowCopy {
@@ -56,53 +56,65 @@ export class RowCopy {
   /** Letters handed on that the connection has not taken. */
   #ahead = 0;
   #caughtUp: (() => void) | undefined;
+  #failed: Error | undefined;
 
   constructor(
     private readonly stream: Writable,
     private readonly columns: number,
-  ) {}
+  ) {
+    stream.on("error", (error) => {
+      this.#failed ??= error;
+      // the stream only tells of it: what it still holds would go to a connection that it has let go
+      stream.destroy();
+      this.#caughtUp?.();
+    });
+  }
 
-  /** A row with fewer cells than the copy has columns gets nulls for the rest. */
-  row(cells: readonly Cell[]): void {
+  /**
+   * A row with fewer cells than the copy has columns gets nulls for the rest.
+   * @returns whether there is room for more; if not, wait for `flow`
+   */
+  row(cells: readonly Cell[]): boolean {
     let line = cellText(cells[0]);
     for (let i = 1; i < this.columns; i++) line += `\t${i < cells.length ? cellText(cells[i]) : "\\N"}`;
     this.#piece += `${line}\n`;
     if (this.#piece.length > PIECE) this.#write();
+    return this.#ahead <= AHEAD;
   }
 
   /** Waits while the database has much to take. @throws what the database says of rows handed on before */
   async flow(): Promise<void> {
-    while (this.#ahead > AHEAD && !this.stream.errored)
+    while (this.#ahead > AHEAD && !this.#failed)
       await new Promise<void>((resolve) => {
         this.#caughtUp = resolve;
       });
-    if (this.stream.errored) throw this.stream.errored;
+    if (this.#failed) throw this.#failed;
   }
 
   async end(): Promise<void> {
     this.#write();
+    if (this.#failed) throw this.#failed;
     this.stream.end();
-    await finished(this.stream);
+    await once(this.stream, "finish");
   }
 
   /** Gives up: the connection can be used again, and the transaction taken back. */
   async cancel(): Promise<void> {
+    if (this.#failed) return;
     const closed = new Promise((resolve) => this.stream.once("close", resolve));
-    // it tells why, and nobody else is to hear of it
-    this.stream.on("error", () => undefined);
     this.stream.destroy(new Error("the rows could not be read"));
     await closed;
   }
 
   #write(): void {
-    const { length } = this.#piece;
-    if (!length) return;
-    this.#ahead += length;
-    this.stream.write(this.#piece, () => {
-      this.#ahead -= length;
+    const piece = this.#piece;
+    this.#piece = "";
+    if (!piece || this.#failed) return;
+    this.#ahead += piece.length;
+    this.stream.write(piece, () => {
+      this.#ahead -= piece.length;
       this.#caughtUp?.();
     });
-    this.#piece = "";
   }
 }
 
@@ -133,19 +145,6 @@ export async function* copiedRows(database: Knex, select: Knex.QueryBuilder): As
 /** The connection that a transaction of Knex holds. */
 async function connectionOf(transaction: Knex.Transaction): Promise<ClientBase> {
   return transaction.client.acquireConnection();
-}
-
-/** Rows in COPY's text format, some thousand to a piece. */
-function* linesOf(rows: Iterable<readonly Cell[]>): Generator<string> {
-  let piece = "";
-  for (const row of rows) {
-    piece += `${row.map(cellText).join("\t")}\n`;
-    if (piece.length > PIECE) {
-      yield piece;
-      piece = "";
-    }
-  }
-  if (piece) yield piece;
 }
 
 /** What COPY takes for its own; a NUL cannot be stored at all. */
