@@ -82,7 +82,7 @@ describe("data that is brought", { timeout: 900_000 }, () => {
     const [version] = await versionsOf("Own");
     const islands = await live();
     const failures: string[] = [];
-    let asked = 0;
+    let [asked, drawn] = [0, 0];
     let isDone = false;
     const asking = Array.from({ length: 8 }, async () => {
       while (!isDone) {
@@ -90,6 +90,17 @@ describe("data that is brought", { timeout: 900_000 }, () => {
         const { features } = (await answer.json()) as { features?: { properties: { line: string } }[] };
         if (!features?.[0]?.properties.line.startsWith("12 Harbour Row, Tidewell")) failures.push(`${answer.status}`);
         asked++;
+      }
+    });
+    // pieces of the map that nobody asked for before, so that each has to be made
+    const drawing = Array.from({ length: 8 }, async (_, i) => {
+      for (let tile = 0; !isDone; tile++) {
+        const [x, y] = [14_400 + (tile % 200), 19_700 + 8 * Math.floor(tile / 200) + i];
+        const { ok, status } = await fetch(`${ready.url}/v1/sheets/features/15/${x}/${y}`, {
+          headers: { authorization: `Bearer ${ready.keys.srv}` },
+        });
+        if (!ok) failures.push(`a tile: ${status}`);
+        drawn++;
       }
     });
     const publish = async (versions: number[]) =>
@@ -106,10 +117,11 @@ describe("data that is brought", { timeout: 900_000 }, () => {
     } finally {
       isDone = true;
     }
-    await Promise.all(asking);
+    await Promise.all([...asking, ...drawing]);
     expect(failures).toEqual([]);
     expect(asked).toBeGreaterThan(500);
-    console.info(`  ${asked} lookups while three publications were made`);
+    expect(drawn).toBeGreaterThan(50);
+    console.info(`  ${asked} lookups and ${drawn} pieces of the map while three publications were made`);
   });
 
   it("names its source in answers, and keeps its refs when it is loaded anew", async () => {

@@ -85,7 +85,8 @@ export async function start(settings: Settings, log: Logger, say: (words: string
         putIn: async () => {
           await Promise.all([sheets.putIn(), heights.load(versions)]);
         },
-        letGo: () => sheets.letGo(),
+        amend: sheets.amend,
+        letGo: sheets.letGo,
       };
     },
   );

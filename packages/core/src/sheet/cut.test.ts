@@ -172,6 +172,22 @@ describe("SheetCutter", () => {
     expect(layers(16)).toEqual(["land", "street", "building", "name"]);
   });
 
+  it("shows others in place of some, until they are told to come back", () => {
+    const [known, stranger] = [
+      { ...town, id: "qr-1" },
+      { ...road, id: "qr-2" },
+    ];
+    const own = new SheetCutter([island, known, stranger]);
+    const at = tileAt(10, -35.5, -21.5);
+    const before = own.cut(at);
+    expect(own.having(new Set(["qr-1", "qr-3"]))).toEqual([known]);
+    own.replace(new Set(["qr-1"]), [{ ...house, id: "qr-1" }, road]);
+    expect(own.cut(at).features.map(({ properties }) => properties.layer)).toEqual(["land", "street", "street"]);
+    expect(own.cut(tileAt(16, -35.5, -21.5)).features.map(({ id }) => id)).toContain("qr-1");
+    own.replace(new Set(), []);
+    expect(own.cut(at)).toEqual(before);
+  });
+
   it("is empty on the open sea", () => {
     expect(layers(14, -30, -10)).toEqual([]);
   });

@@ -33,9 +33,22 @@ interface Level {
 export class SheetCutter {
   readonly #prepared: Prepared[];
   readonly #byZoom = new Map<number, Level>();
+  #replaced: ReadonlySet<string> = new Set();
+  #instead: SheetCutter | undefined;
 
   constructor(features: Iterable<SheetFeature>) {
     this.#prepared = [...features].map(prepare);
+  }
+
+  /** All features that have one of some ids, as they came. */
+  having(ids: ReadonlySet<string>): SheetFeature[] {
+    return this.#prepared.map(({ source }) => source).filter(({ id }) => id !== undefined && ids.has(id));
+  }
+
+  /** From now on shows other features in place of all that have one of some ids; what was replaced before is back. */
+  replace(ids: ReadonlySet<string>, instead: Iterable<SheetFeature>): void {
+    this.#replaced = ids;
+    this.#instead = new SheetCutter(instead);
   }
 
   /** The features of a tile (OGC WebMercatorQuad numbering), with a margin of 64 pixels. */
@@ -44,10 +57,8 @@ export class SheetCutter {
   }
 
   /** The features of any part of a sheet, with the same margin. @param isWanted leaves others out uncut */
-  cutPart(
-    { z, left, top, width, height }: SheetPart,
-    isWanted: (properties: SheetFeature["properties"]) => boolean = () => true,
-  ): SheetFeature[] {
+  cutPart(part: SheetPart, isWanted: (properties: SheetFeature["properties"]) => boolean = () => true): SheetFeature[] {
+    const { z, left, top, width, height } = part;
     const whole = TILE * 2 ** z;
     const frame: Frame = {
       left: (left - MARGIN) / whole,
@@ -56,16 +67,19 @@ export class SheetCutter {
       bottom: (top + height + MARGIN) / whole,
     };
     const { features, tree } = this.#at(z);
-    return tree
+    const here = tree
       .meeting(frame)
       .map((place) => features[place])
       .flatMap((feature): SheetFeature[] => {
-        const cut = isWanted(feature.source.properties) && cutGeometry(feature, frame, z);
+        const { id, properties } = feature.source;
+        const isShown = isWanted(properties) && !(id !== undefined && this.#replaced.has(id));
+        const cut = isShown && cutGeometry(feature, frame, z);
         if (!cut) return [];
         const { geometry, cuts } = cut;
         const { source } = feature;
         return [{ ...source, geometry, properties: cuts ? { ...source.properties, cuts } : source.properties }];
       });
+    return this.#instead ? here.concat(this.#instead.cutPart(part, isWanted)) : here;
   }
 
   #at(zoom: number): Level {

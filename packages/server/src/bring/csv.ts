@@ -8,9 +8,9 @@ export type CsvFormat = Pick<TableFormat, "delimiter" | "quote">;
 /** Letters that a row may have. */
 export const LONGEST_ROW = 1 << 20;
 
-/** Cuts text that comes piece by piece into rows of cells. Empty lines are none. */
+/** Cuts text that comes piece by piece into rows of cells; an empty line is a row of nothing. */
 export class CsvReader {
-  /** Rows read until now. */
+  /** Rows read until now, empty lines among them. */
   count = 0;
   #rest = "";
   #parser: Papa.Parser | undefined;
@@ -35,21 +35,21 @@ export class CsvReader {
       preview: this.most,
     });
     const { data, errors, meta } = this.#parser.parse(text, 0, !isLast) as Papa.ParseResult<string[]>;
-    const rows = data.filter(isFilled);
-    for (const row of rows) withoutReturn(row);
-    this.count += rows.length;
+    for (const row of data) withoutReturn(row);
+    this.count += data.length;
     if (isLast && errors.some(({ code }) => code === "MissingQuotes"))
       throw new TableError(`A quote opened in row ${this.count.toLocaleString("en")} is never closed.`);
     this.#rest = isLast ? "" : text.slice(meta.cursor);
     if (this.#rest.length > LONGEST_ROW) throw new TableError(tooLong(this.count + 1));
-    return rows;
+    return data;
   }
 }
 
 export const tooLong = (row: number) =>
   `Row ${row.toLocaleString("en")} is longer than ${LONGEST_ROW.toLocaleString("en")} letters. A quote that is never closed can be the cause.`;
 
-const isFilled = (row: readonly string[]) => row.length > 1 || (row[0] !== "" && row[0] !== "\r");
+/** False for an empty line. */
+export const isFilled = (row: readonly string[]) => row.length > 1 || row[0] !== "";
 
 function withoutReturn(row: string[]): void {
   const last = row.length - 1;

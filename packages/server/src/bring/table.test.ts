@@ -56,6 +56,15 @@ describe("a table", () => {
     expect((await look(content)).format).toMatchObject(format);
   });
 
+  it("counts rows as an editor does: the head, empty lines, a cell of several lines as one", async () => {
+    const rows = await all('\n\r\na,b\n\n1,2\n\r\n\n"3\n\n",4\n5,6');
+    expect(rows).toEqual([
+      { number: 5, cells: ["1", "2"] },
+      { number: 8, cells: ["3\n\n", "4"] },
+      { number: 9, cells: ["5", "6"] },
+    ]);
+  });
+
   it("takes line ends of every kind, mixed too, and quotes within cells as they are", async () => {
     expect(await all('a,b\r\n1,"2"\r\n3,4\n')).toEqual([
       { number: 2, cells: ["1", "2"] },
@@ -78,10 +87,10 @@ describe("a table", () => {
     expect(new Set(read.map(({ cells }) => cells[1]))).toEqual(new Set([cell]));
   });
 
-  it("keeps quoted delimiters, line ends and quotes in their cells, and counts rows with the head", async () => {
+  it("keeps quoted delimiters, line ends and quotes in their cells", async () => {
     expect(await all('a,b\n"1, ""x""","line\nend"\n\n2,3\n')).toEqual([
       { number: 2, cells: ['1, "x"', "line\nend"] },
-      { number: 3, cells: ["2", "3"] },
+      { number: 4, cells: ["2", "3"] },
     ]);
   });
 

@@ -1,7 +1,7 @@
 import { proposeColumns } from "@bibliotope/core/bring";
 import type { TableFormat } from "@bibliotope/wire";
 import { encodingOf, readText, SAMPLE, sampleOf, TableError } from "./bytes.ts";
-import { type CsvFormat, CsvReader, LONGEST_ROW, tooLong } from "./csv.ts";
+import { type CsvFormat, CsvReader, isFilled, LONGEST_ROW, tooLong } from "./csv.ts";
 import { featureTexts, readFeature, rowOfFeature } from "./features.ts";
 
 /** The beginning of a table. */
@@ -12,7 +12,7 @@ export interface TableStart {
   rows: string[][];
 }
 
-/** A row of a table. Rows count from 1, the head of a CSV among them, as editors and spreadsheets count. */
+/** A row of a table. Rows count from 1, the head of a CSV and empty lines among them, as editors and spreadsheets count. */
 export interface TableRow {
   number: number;
   cells: string[];
@@ -67,9 +67,15 @@ const BATCH = 2000;
 async function* csvRows(text: AsyncIterable<string>, format: TableFormat): AsyncGenerator<TableRow[]> {
   const reader = new CsvReader(format);
   let number = 0;
+  let isBelowHead = !format.hasHead;
   const numbered = (rows: string[][]) => {
     const batch: TableRow[] = [];
-    for (const cells of rows) if (++number > 1 || !format.hasHead) batch.push({ number, cells });
+    for (const cells of rows) {
+      number++;
+      if (!isFilled(cells)) continue;
+      if (isBelowHead) batch.push({ number, cells });
+      isBelowHead = true;
+    }
     return batch;
   };
   for await (const piece of text) {
@@ -138,7 +144,7 @@ function kindOf(text: string): TableFormat["kind"] {
 
 /** @param isWhole whether the text is all there is; else its last row may be cut, and is left out */
 const firstRows = (text: string, format: CsvFormat, isWhole: boolean) =>
-  new CsvReader(format, ROWS_SHOWN + 1).read(text, isWhole);
+  new CsvReader(format, ROWS_SHOWN + 1).read(text, isWhole).filter(isFilled);
 
 /** The delimiter that cuts most rows into the same number of cells, more than one. */
 function delimiterOf(text: string, quote: string): string {

@@ -3,6 +3,7 @@ import type { Engine } from "@bibliotope/core/search";
 import type { Knex } from "knex";
 import { correctedEngine } from "../corrections/corrected.ts";
 import { appliedCorrections } from "../corrections/corrections.repository.ts";
+import { amendsOf } from "../sheets/amends.ts";
 import type { Prepared } from "../sheets/sheet-tiles.ts";
 import { lastPublications, livePublication } from "./publication.repository.ts";
 import type { SegmentStore } from "./segment-store.ts";
@@ -18,6 +19,8 @@ export class LiveIndex {
   versions: readonly number[] = [];
   #publication = 0;
   #segment: Segment | undefined;
+  /** What is shown beside the segment. */
+  #beside: Prepared | undefined;
   /** What was applied last, to know when it is another. */
   #corrections = "";
   #refreshing: Promise<void> | undefined;
@@ -66,6 +69,8 @@ export class LiveIndex {
     const applied = `${segment.meta.name} ${JSON.stringify(corrections)}`;
     if (applied === this.#corrections) return;
     this.engine = correctedEngine(segment, corrections);
+    const now = this.engine.layers.map((layer) => layer.segment);
+    this.#beside?.amend(amendsOf(segment, now, corrections));
     this.#corrections = applied;
   }
 
@@ -80,9 +85,11 @@ export class LiveIndex {
       throw error;
     });
     this.#prepared = undefined;
-    await beside?.putIn();
     this.#segment = segment;
+    this.#beside = beside;
+    this.#corrections = "";
     await this.recorrect();
+    await beside?.putIn();
     this.shared = segment.sections.thingIdentity.buffer as unknown as SharedArrayBuffer;
     this.versions = publication.versions;
     this.#publication = publication.id;

@@ -46,6 +46,8 @@ export function publisher(database: Knex, store: SegmentStore, index: LiveIndex)
       return before?.id ?? (await publish(transaction, versions, { why, madeBy, job: job.id }));
     });
     await index.refresh();
+    // one that was made ready for what was open already
+    await index.letGo();
     const { counts, doubles = 0 } = built.meta;
     const merged = doubles ? `; ${doubles.toLocaleString("en")} that several data sets hold were merged` : "";
     return {

@@ -1,6 +1,8 @@
+import { project } from "@bibliotope/core/geo";
+import type { SheetFeature } from "@bibliotope/core/sheet";
 import type { CorrectionSummary } from "@bibliotope/wire";
 import { beforeAll, describe, expect, it } from "vitest";
-import { type Answer, json, signedIn } from "../../testing/shared.ts";
+import { type Answer, ask, json, signedIn } from "../../testing/shared.ts";
 
 let me: Awaited<ReturnType<typeof signedIn>>;
 beforeAll(async () => {
@@ -51,6 +53,36 @@ describe("a correction", () => {
     expect((await first(`3 ${STREET}`)).properties.at.lat).toBeCloseTo(at.lat, 6);
     await undo(body.id);
     expect((await undo(body.id)).status).toBe(409);
+  });
+
+  it("is on the map at once, and off it when it is taken back", async () => {
+    const street = await first("Octavo Steps, Tidewell");
+    const { x, y } = project(street.properties.at);
+    const path = `/v1/sheets/features/15/${Math.floor(x * 2 ** 15)}/${Math.floor(y * 2 ** 15)}`;
+    const seen = async () => {
+      const { headers, body } = await json(path);
+      const named = (body.features as SheetFeature[]).filter(({ id }) => id === street.id);
+      const words = named.flatMap(({ properties }) => properties.names ?? []).map(({ name }) => name);
+      return {
+        words,
+        tag: headers.get("etag")!,
+        points: named.filter(({ properties }) => properties.layer === "point"),
+      };
+    };
+    const before = await seen();
+    expect(before.words).toContain("Octavo Steps");
+    const again = { headers: { "If-None-Match": before.tag, "Cache-Control": "" } };
+    expect((await ask(path, again)).status).toBe(304);
+    const renamed = await send("POST", "/api/corrections", { ref: street.id, change: { name: "Quarto Steps" } });
+    const house = { adds: true, house: "872", at: street.properties.at };
+    const added = await send("POST", "/api/corrections", { ref: street.id, change: house });
+    expect((await ask(path, again)).status).toBe(200);
+    const after = await seen();
+    expect([...new Set(after.words)]).toEqual(["Quarto Steps"]);
+    expect(after.points).toHaveLength(before.points.length + 1);
+    await undo(renamed.body.id);
+    await undo(added.body.id);
+    expect(await seen()).toEqual(before);
   });
 
   it("adds a number to a street, and takes one out", async () => {

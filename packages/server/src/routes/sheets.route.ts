@@ -13,7 +13,8 @@ export function sheetRoutes(tiles: SheetTiles, heights: Heights): Router {
     const { z, x, y } = tileOf(request);
     const json = await tiles.tile(z, x, y);
     if (json === undefined) throw notReady();
-    response.set("Cache-Control", "private, max-age=300").type(CALLS.sheet.mediaType).send(json);
+    // asked again each time, mostly answered by 304: what is corrected by hand is shown at once
+    response.set("Cache-Control", "private, no-cache").type(CALLS.sheet.mediaType).send(json);
   });
   router.get("/sheets/heights/:z/:x/:y", (request, response) => {
     const tile = tileOf(request);

@@ -32,7 +32,9 @@ export function deriveFeatures({ areas, streets, addresses }: Gazetteer): SheetF
   }
   return [
     ...areas.flatMap(areaFeatures),
-    ...streets.flatMap((street) => streetFeatures(street, byStreet.get(street.identity) ?? [])),
+    ...streets.flatMap(({ identity, country, kind, names }) =>
+      streetFeatures({ id: refOf(country, identity), kind, names }, (byStreet.get(identity) ?? []).map(pairOf)),
+    ),
   ];
 }
 
@@ -72,17 +74,13 @@ function areaFeatures({ identity, country, kind, names, at, rings }: Gazetteer["
   return features;
 }
 
-function streetFeatures(
-  { identity, country, kind, names }: Gazetteer["streets"][number],
-  houses: Position[],
+/** The points and lines of a street or block. @param id its ref @param houses [lon, lat] of each */
+export function streetFeatures(
+  { id, kind, names }: { id: string; kind: string; names: Name[] },
+  houses: readonly Pair[],
 ): SheetFeature[] {
   if (!houses.length) return [];
-  const id = refOf(country, identity);
-  const points: SheetFeature = {
-    type: "Feature",
-    geometry: { type: "MultiPoint", coordinates: houses.map(({ lat, lon }): Pair => [lon, lat]) },
-    properties: { layer: "point", rank: 1 },
-  };
+  const points = pointsOf(id, houses);
   const lines = kind === "block" ? [] : linesThrough(houses);
   if (!lines.length) return [points];
   const length = Math.max(...lines.map(lengthOf));
@@ -97,20 +95,26 @@ function streetFeatures(
   ];
 }
 
+/** Houses that are shown as points. @param id ref of their street */
+export const pointsOf = (id: string, houses: readonly Pair[]): SheetFeature => ({
+  type: "Feature",
+  id,
+  geometry: { type: "MultiPoint", coordinates: [...houses] },
+  properties: { layer: "point", rank: 1 },
+});
+
+export const pairOf = ({ lat, lon }: Position): Pair => [lon, lat];
+
 /**
  * Lines through the houses of a street: taken along its long side, the two rows of houses drawn together to their
  * middle, broken where there are no houses for long.
  */
-function linesThrough(houses: readonly Position[]): Pair[][] {
+function linesThrough(houses: readonly Pair[]): Pair[][] {
   if (houses.length < 2) return [];
   const along = sortedAlong(houses);
   // the middle of each house and the next one lies between the two rows
-  const middles = along.slice(1).map(({ lat, lon }, i): Pair => [(along[i].lon + lon) / 2, (along[i].lat + lat) / 2]);
-  const way: Pair[] = [
-    [along[0].lon, along[0].lat],
-    ...middles,
-    [along[along.length - 1].lon, along[along.length - 1].lat],
-  ];
+  const middles = along.slice(1).map(([lon, lat], i): Pair => [(along[i][0] + lon) / 2, (along[i][1] + lat) / 2]);
+  const way: Pair[] = [along[0], ...middles, along[along.length - 1]];
   const gaps = way.slice(1).map((pair, i) => lengthOf([way[i], pair]));
   const usual = gaps.toSorted((a, b) => a - b)[gaps.length >> 1];
   const most = Math.max(LEAST_BREAK, BREAK_IN_GAPS * usual);
@@ -123,8 +127,8 @@ function linesThrough(houses: readonly Position[]): Pair[][] {
 }
 
 /** Positions in their order along the line that fits them best (the first principal axis). */
-function sortedAlong(positions: readonly Position[]): Position[] {
-  const points = positions.map(project);
+function sortedAlong(positions: readonly Pair[]): Pair[] {
+  const points = positions.map(([lon, lat]) => project({ lat, lon }));
   const x = points.reduce((sum, point) => sum + point.x, 0) / points.length;
   const y = points.reduce((sum, point) => sum + point.y, 0) / points.length;
   let [xx, xy, yy] = [0, 0, 0];

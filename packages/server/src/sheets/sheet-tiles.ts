@@ -1,7 +1,8 @@
 import { Worker } from "node:worker_threads";
 import type { TileName } from "@bibliotope/core/sheet";
 import { LRUCache } from "lru-cache";
-import type { SheetsAsked, SheetsMessage, SheetsTask } from "./sheets.worker.ts";
+import type { SheetAmends } from "./amends.ts";
+import type { SheetsAmended, SheetsAsked, SheetsMessage, SheetsTask } from "./sheets.worker.ts";
 import type { Still } from "./still.ts";
 
 /** Tiles and stills kept in memory, in bytes. */
@@ -10,20 +11,25 @@ const KEPT = 64 * 1024 * 1024;
 /** A tile's JSON, or a still's PNG. */
 type Made = string | Uint8Array;
 
+const nothingKept = () => new LRUCache<string, Made>({ maxSize: KEPT, sizeCalculation: (made) => made.length + 1 });
+
 /** Something made ready beside what is there. */
 export interface Prepared {
   putIn(): Promise<void>;
+  /** Shows what is corrected by hand, in place of what was corrected before. */
+  amend(amends: SheetAmends): void;
   letGo(): Promise<void>;
 }
 
 interface Waiting {
+  asked: SheetsAsked;
   resolve: (made: Made) => void;
   reject: (error: Error) => void;
 }
 
 /** Cuts tiles and paints stills in a worker thread, so that lookups never wait for one, and keeps those asked lately. */
 export class SheetTiles {
-  readonly #kept = new LRUCache<string, Made>({ maxSize: KEPT, sizeCalculation: (made) => made.length + 1 });
+  #kept = nothingKept();
   readonly #waiting = new Map<number, Waiting>();
   readonly #underWay = new Map<string, Promise<Made>>();
   #worker: Worker | undefined;
@@ -60,8 +66,17 @@ export class SheetTiles {
       putIn: async () => {
         const before = this.#worker;
         this.#worker = worker;
-        this.#kept.clear();
+        this.#kept = nothingKept();
+        // what the one before has not answered
+        for (const { asked } of this.#waiting.values()) worker.postMessage(asked);
         await before?.terminate();
+      },
+      amend: (amends) => {
+        worker.postMessage({ amends } satisfies SheetsAmended);
+        if (this.#worker !== worker) return;
+        this.#kept = nothingKept();
+        // what is under way is how it was before
+        this.#underWay.clear();
       },
       letGo: async () => {
         await worker.terminate();
@@ -81,21 +96,24 @@ export class SheetTiles {
 
   /** @param name equal for equal things; each is made once at a time */
   async #make(name: string, asked: { tile: TileName } | { still: Still }): Promise<Made | undefined> {
-    const kept = this.#kept.get(name);
-    if (kept !== undefined) return kept;
-    const worker = this.#worker;
-    if (!worker) return undefined;
+    const kept = this.#kept;
+    const before = kept.get(name);
+    if (before !== undefined) return before;
+    if (!this.#worker) return undefined;
     let making = this.#underWay.get(name);
     if (!making) {
-      const id = ++this.#asked;
-      making = new Promise<Made>((resolve, reject) => this.#waiting.set(id, { resolve, reject })).finally(() =>
-        this.#underWay.delete(name),
-      );
+      const message: SheetsAsked = { id: ++this.#asked, ...asked };
+      making = new Promise<Made>((resolve, reject) =>
+        this.#waiting.set(message.id, { asked: message, resolve, reject }),
+      ).finally(() => {
+        if (this.#underWay.get(name) === making) this.#underWay.delete(name);
+      });
       this.#underWay.set(name, making);
-      worker.postMessage({ id, ...asked } satisfies SheetsAsked);
+      this.#worker.postMessage(message);
     }
     const made = await making;
-    if (this.#worker === worker) this.#kept.set(name, made);
+    // those kept now are others when the map has changed meanwhile
+    kept.set(name, made);
     return made;
   }
 

@@ -1,6 +1,7 @@
 import { parentPort, workerData } from "node:worker_threads";
 import type { SheetFeature, TileName } from "@bibliotope/core/sheet";
 import { connect } from "../database/connect.ts";
+import { amend, type SheetAmends } from "./amends.ts";
 import { readMapFeatures } from "./map-features.repository.ts";
 import { paintStill, type Still, StillSource } from "./still.ts";
 
@@ -12,6 +13,8 @@ export interface SheetsTask {
 
 /** A tile to be cut, or a still to be painted. */
 export type SheetsAsked = { id: number; tile: TileName } | { id: number; still: Still };
+/** What is to be shown otherwise from now on. */
+export type SheetsAmended = { amends: SheetAmends };
 export type SheetsMessage =
   | { ready: true }
   | { id: number; made: string | Uint8Array }
@@ -23,7 +26,11 @@ const features: SheetFeature[] = await readMapFeatures(database, versions);
 await database.destroy();
 const source = new StillSource(features);
 const answer = (message: SheetsMessage) => parentPort!.postMessage(message);
-parentPort!.on("message", (asked: SheetsAsked) => {
+parentPort!.on("message", (asked: SheetsAsked | SheetsAmended) => {
+  if ("amends" in asked) {
+    source.amend((cutter) => amend(cutter, asked.amends));
+    return;
+  }
   const { id } = asked;
   try {
     const made = "tile" in asked ? JSON.stringify(source.cutter.cut(asked.tile)) : paintStill(source, asked.still);

@@ -72,6 +72,12 @@ export class StillSource {
     this.cutter = new SheetCutter(features);
   }
 
+  /** Shows something otherwise from now on. */
+  amend(how: (cutter: SheetCutter) => void): void {
+    how(this.cutter);
+    this.#labels.clear();
+  }
+
   labels(tile: TileName, { sheet, langs }: Pick<Still, "sheet" | "langs">): Label[] {
     const name = JSON.stringify([tile.z, tile.x, tile.y, sheet, langs]);
     let labels = this.#labels.get(name);

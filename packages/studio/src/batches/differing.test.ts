@@ -32,6 +32,14 @@ describe("what sets candidates apart", () => {
     expect(marked([{ line: "1 Mill Lane" }, { line: "1 Mill Lane" }])).toEqual([[], []]);
   });
 
+  it("is one mark over two words side by side, but not over a comma", () => {
+    const lines = [candidate("1 Old Mill Lane, Upper Tidewell, HT4"), candidate("1 Fish Gate Lane, Sandmouth, HT4")];
+    expect(marked(lines)).toEqual([
+      ["Old Mill", "Upper Tidewell"],
+      ["Fish Gate", "Sandmouth"],
+    ]);
+  });
+
   it("marks every word in which a longer one is longer", () => {
     expect(marked([candidate("1 Old Mill Lane, Tidewell"), candidate("1 Mill Lane, Tidewell")])).toEqual([["Old"], []]);
   });

@@ -34,9 +34,12 @@ function apart(lists: readonly (readonly string[])[]): Set<string>[] {
 
 function stretches(line: string, words: ReadonlySet<string>): Stretch[] {
   const found: Stretch[] = [];
-  for (const text of line.split(PIECES)) {
+  const pieces = line.split(PIECES);
+  const isApart = (piece: string | undefined) => piece !== undefined && words.has(piece.toLowerCase());
+  for (const [i, text] of pieces.entries()) {
     if (!text) continue;
-    const differs = words.has(text.toLowerCase());
+    // the space between two words that differ is marked with them
+    const differs = isApart(text) || (text.trim() === "" && isApart(pieces[i - 1]) && isApart(pieces[i + 1]));
     const last = found.at(-1);
     if (last && last.differs === differs) last.text += text;
     else found.push({ text, differs });

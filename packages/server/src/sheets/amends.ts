@@ -1,0 +1,92 @@
+import { type Correction, joinCorrections, type Segment } from "@bibliotope/core/index";
+import type { Name } from "@bibliotope/core/place";
+import type { SheetCutter, SheetFeature } from "@bibliotope/core/sheet";
+import { pairOf, pointsOf, streetFeatures } from "./derive-features.ts";
+
+/** What is corrected by hand, as far as a map shows it. Records are named by their refs; positions are [lon, lat]. */
+export interface SheetAmends {
+  /** Streets and blocks with what they are called and all their houses now, and those that were placed by hand. */
+  streets: { ref: string; kind: string; names: Name[]; houses: Pair[]; placed: Pair[] }[];
+  places: { ref: string; names: Name[]; at: Pair }[];
+  gone: string[];
+}
+
+type Pair = [lon: number, lat: number];
+
+/**
+ * Works out what corrections change on a map.
+ * @param before the segment that they are laid over
+ * @param now the segments that answer with them
+ */
+export function amendsOf(before: Segment, now: readonly Segment[], corrections: readonly Correction[]): SheetAmends {
+  const amends: SheetAmends = { streets: [], places: [], gone: [] };
+  const placed = new Map<number, Pair[]>();
+  for (const { identity, street, at, isRemoved } of joinCorrections(corrections)) {
+    const held = before.find(street ?? identity);
+    if (!held) continue;
+    if (before.isStreet(held.thing)) {
+      const its = placed.get(held.thing) ?? [];
+      const isHouse = street !== undefined || held.address !== undefined;
+      placed.set(held.thing, isHouse && at && !isRemoved ? [...its, pairOf(at)] : its);
+      continue;
+    }
+    const ref = before.thingRef(held.thing);
+    const [segment, thing] = find(now, identity) ?? [];
+    if (segment && thing !== undefined)
+      amends.places.push({ ref, names: segment.namesOf(thing), at: pairOf(segment.positionOf(thing)) });
+    else amends.gone.push(ref);
+  }
+  for (const [street, itsPlaced] of placed) {
+    const ref = before.thingRef(street);
+    const [segment, thing] = find(now, before.sections.thingIdentity[street]) ?? [];
+    if (!segment || thing === undefined) {
+      amends.gone.push(ref);
+      continue;
+    }
+    const [from, to] = segment.addressesOf(thing);
+    const houses = Array.from({ length: to - from }, (_, i) => pairOf(segment.addressPosition(from + i)));
+    amends.streets.push({ ref, kind: segment.kindOf(thing), names: segment.namesOf(thing), houses, placed: itsPlaced });
+  }
+  return amends;
+}
+
+function find(segments: readonly Segment[], identity: number): [segment: Segment, thing: number] | undefined {
+  for (const segment of segments) {
+    const held = segment.find(identity);
+    if (held && !segment.isHidden(held.thing)) return [segment, held.thing];
+  }
+  return undefined;
+}
+
+/**
+ * Shows on a map what was corrected by hand, in place of what was shown by hand before. Streets of data that brought no
+ * map are drawn anew through their houses; on a map that was brought, lines and buildings stay where they are.
+ */
+export function amend(cutter: SheetCutter, { streets, places, gone }: SheetAmends): void {
+  const refs = new Set([...streets, ...places].map(({ ref }) => ref).concat(gone));
+  const held = new Map<string, SheetFeature[]>();
+  for (const feature of cutter.having(refs)) held.set(feature.id!, [...(held.get(feature.id!) ?? []), feature]);
+  const isBuilding = ({ properties }: SheetFeature) => properties.layer === "building";
+  const instead = [...held.values()].flat().filter(isBuilding);
+  for (const { ref, kind, names, houses, placed } of streets) {
+    const before = (held.get(ref) ?? []).filter((feature) => !isBuilding(feature));
+    if (before.some(({ properties }) => properties.layer === "point"))
+      instead.push(...streetFeatures({ id: ref, kind, names }, houses));
+    else {
+      instead.push(...before.map((feature) => named(feature, names)));
+      if (placed.length) instead.push(pointsOf(ref, placed));
+    }
+  }
+  for (const { ref, names, at } of places)
+    for (const feature of held.get(ref) ?? []) {
+      const isPoint = feature.geometry.type === "Point";
+      instead.push({
+        ...named(feature, names),
+        ...(isPoint ? { geometry: { type: "Point", coordinates: at } } : {}),
+      });
+    }
+  cutter.replace(refs, instead);
+}
+
+const named = (feature: SheetFeature, names: Name[]): SheetFeature =>
+  feature.properties.names ? { ...feature, properties: { ...feature.properties, names } } : feature;
