@@ -9,7 +9,14 @@ describe("proposeColumns", () => {
     [["Straße", "Hausnummer", "PLZ", "Ort", "Breite", "Länge"], "street house postcode town lat lon"],
     [["ROAD", "no.", "Zip Code", "City", "lng", "lat"], "street house postcode town lon lat"],
     [["addr:street", "addr:housenumber", "geo_lat", "geo_lon"], "street house lat lon"],
-    [["rue", "numéro", "code postal", "commune", "coordonnées"], "street house postcode town "],
+    [["rue", "numéro", "code postal", "commune", "coordonnées"], "street house postcode town position"],
+    [["calle", "número", "código postal", "municipio", "provincia"], "street house postcode town county"],
+    [["rua", "nº", "Código Postal", "concelho", "distrito"], "street house postcode county region"],
+    [["via", "numero civico", "CAP", "comune", "regione"], "street house postcode town region"],
+    [["straatnaam", "huisnummer", "toevoeging", "woonplaats"], "street house suffix town"],
+    [["ulica", "numer domu", "kod pocztowy", "miejscowość", "województwo"], "street house postcode town region"],
+    [["gatuadress", "postnummer", "postort", "landkod"], "line postcode town country"],
+    [["οδός", "αριθμός", "Τ.Κ.", "πόλη", "χώρα"], "street house postcode town country"],
     [["Easting", "Northing", "address"], "east north line"],
   ])("reads the heads %j", (heads, expected) => {
     expect(
@@ -39,7 +46,12 @@ describe("proposeColumns", () => {
 
   it("takes a name for a house's in data, for a person's in what is looked up", () => {
     expect(proposeColumns(["name", "town"], [])[0].use).toEqual({ meaning: "name" });
-    expect(proposeColumns(["name", "town"], [], "batch").map(({ use }) => use?.meaning)).toEqual([undefined, "town"]);
+    const heads = ["name", "town", "Typ", "Kategorie", "id"];
+    expect(proposeColumns(heads, [], "batch").map(({ use }) => use?.meaning)).toEqual([
+      undefined,
+      "town",
+      ...[undefined, undefined, undefined],
+    ]);
   });
 
   it("gives no two columns the same meaning", () => {

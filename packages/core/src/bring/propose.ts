@@ -12,31 +12,44 @@ export interface Proposal {
 
 /** Words that head columns, folded, by what they mean; the meaning itself is one of them. */
 const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
-  street:
-    "road strasse str rue via calle rua straat gade gata gatan vei ulica utca odos streetname street_name thoroughfare address1 addressline1 address_line_1",
-  block: "quarter cho block_name",
-  house:
-    "number no nr num house_number housenumber house_no hausnummer hnr numero huisnummer civico husnummer husnr arithmos street_number streetnumber building_number",
-  suffix: "addition letter house_letter zusatz hausnummerzusatz toevoeging bis extension suffix_letter",
-  line: "address adresse anschrift direccion indirizzo adres adress dieuthynsi full_address street_address",
-  unit: "flat apartment apt suite door wohnung appartement piso interno unit_number",
-  name: "house_name housename building building_name gebaude gebaeude batiment edificio gebouw",
-  place: "poi place_name organisation organization company firma einrichtung",
-  kinds: "kind category categories type art",
-  postcode: "zip zipcode zip_code postal_code postalcode plz code_postal cp cap postnummer postnr psc tk post_code",
-  district:
-    "suburb quarter_name neighbourhood neighborhood ortsteil stadtteil quartier barrio wijk bydel stadsdel locality_part",
-  town: "city municipality locality ort stadt gemeinde ville commune ciudad citta plaats by stad kommune poli post_town",
-  county: "shire landkreis kreis department departement provincia provincie amt lan fylke nomos",
-  region: "state province bundesland land_region estado regione regio periferia admin1",
-  country: "country_code countrycode iso land pays pais paese chora nation",
-  lat: "latitude breite breitengrad latitud latitudine geo_lat y_wgs84 point_y",
-  lon: "lng long longitude laenge lange laengengrad langengrad longitud longitudine geo_lon geo_lng x_wgs84 point_x",
-  position: "coordinates coords koordinaten latlon lat_lon location geo point geom",
+  street: `road strasse str strassenname rue voie nom_rue nom_voie nom_de_la_rue nom_de_la_voie via nome_via strada calle nombre_calle
+    nombre_via rua nome_rua arruamento logradouro straat straatnaam gade gata gatunamn gatan vei vej vejnavn ulica nazwa_ulicy utca
+    odos onoma_odou streetname street_name thoroughfare address1 addressline1 address_line_1`,
+  block: "quarter cho block_name kvarter kwartal",
+  house: `number no nr num nummer house_number housenumber house_no hausnummer hausnr hnr numero numero_voie numero_civico nro numero_porta
+    huisnummer huisnr civico husnummer husnr gatunummer numer numer_domu nr_domu arithmos street_number streetnumber building_number`,
+  suffix: `addition letter house_letter zusatz hausnummerzusatz adresszusatz toevoeging huisnummertoevoeging huisletter bis extension
+    complement indice_repetition complemento suffix_letter bokstav litera`,
+  line: `address adresse anschrift strasse_hausnummer direccion domicilio indirizzo endereco morada adres adress gatuadress utdelningsadress
+    dieuthynsi full_address street_address`,
+  unit: `flat apartment apt suite door wohnung appartement logement piso puerta interno fracao apartamento lagenhet lokal mieszkanie
+    nr_lokalu numer_lokalu diamerisma unit_number`,
+  name: `house_name housename building building_name gebaude gebaeude gebaudename batiment nom_batiment edificio gebouw gebouwnaam byggnad
+    budynek ktirio`,
+  place: `poi place_name organisation organization company firma einrichtung einrichtungsname etablissement entreprise empresa azienda bedrijf
+    foretag etaireia`,
+  kinds: "kind category categories type art kategorie typ categorie categoria tipo soort kategori rodzaj eidos",
+  postcode: `zip zipcode zip_code postal_code postalcode plz postleitzahl code_postal codepostal cp codigo_postal cod_postal codice_postale cap
+    postnummer postnr kod_pocztowy kodpocztowy psc tk t_k tachydromikos_kodikas post_code`,
+  district: `suburb quarter_name neighbourhood neighborhood ortsteil stadtteil stadtbezirk quartier barrio bairro freguesia quartiere frazione
+    wijk buurt bydel stadsdel dzielnica synoikia locality_part`,
+  town: `city municipality locality ort ortsname wohnort stadt gemeinde ville commune nom_commune localite ciudad localidad poblacion municipio
+    citta comune localita cidade localidade plaats plaatsnaam woonplaats by stad kommune kommun postort ort_name miasto miejscowosc poli dimos
+    post_town`,
+  county: `shire landkreis kreis bezirk department departement provincia provincie concelho comarca amt lan fylke powiat nomos
+    perifereiaki_enotita`,
+  region: `state province bundesland land_region estado distrito comunidad comunidad_autonoma regione regio regiao landskap wojewodztwo periferia
+    perifereia admin1`,
+  country:
+    "country_code countrycode iso land landkod landcode pays code_pays pais codigo_pais paese nazione kraj kod_kraju chora nation",
+  lat: "latitude breite breitengrad geograficzna_szerokosc szerokosc breddgrad latitud latitudine breedtegraad geo_lat y_wgs84 point_y",
+  lon: "lng long longitude laenge lange laengengrad langengrad dlugosc langdgrad longitud longitudine lengtegraad geo_lon geo_lng x_wgs84 point_x",
+  position:
+    "coordinates coords koordinaten coordonnees coordenadas coordinate coordinaten koordinater latlon lat_lon location geo point geom",
   east: "easting x rechtswert x_coordinate e_utm",
   north: "northing y hochwert y_coordinate n_utm",
-  id: "key uid uuid ref reference identifier objectid fid gid address_id",
-  text: "query search raw input",
+  id: "key uid uuid ref reference identifier objectid fid gid identifiant identificador identificativo address_id",
+  text: "query search raw input freitext",
 };
 
 const plainHead = (head: string) =>
@@ -46,15 +59,15 @@ const plainHead = (head: string) =>
 
 const MEANING_OF: ReadonlyMap<string, Meaning> = new Map(
   MEANINGS.flatMap((meaning) =>
-    [meaning, ...(HEADS[meaning] ?? "").split(" ").filter(Boolean)].map((word): [string, Meaning] => [
+    [meaning, ...(HEADS[meaning] ?? "").split(/\s+/).filter(Boolean)].map((word): [string, Meaning] => [
       plainHead(word),
       meaning,
     ]),
   ),
 );
 
-/** Heads that say something of data, and nothing of an address that somebody looks up. */
-const NOT_ASKED: ReadonlySet<string> = new Set(["name", "id", "key", "reference", "ref", "type", "kind", "category"]);
+/** Meanings that say something of data, and nothing of an address that somebody looks up. */
+const NOT_ASKED: ReadonlySet<Meaning> = new Set<Meaning>(["id", "kinds"]);
 /** A share of the values from which their look decides. */
 const MOST = 0.9;
 /** Rows that are looked at. */
@@ -86,8 +99,8 @@ export function proposeColumns(
   };
   heads?.forEach((head, column) => {
     const use = useOfHead(head);
-    if (use && (purpose === "data" || !NOT_ASKED.has(plainHead(head))))
-      take(column, use, `headed “${head.slice(0, 40)}”`);
+    const isAsked = use && !NOT_ASKED.has(use.meaning) && plainHead(head) !== "name";
+    if (use && (purpose === "data" || isAsked)) take(column, use, `headed “${head.slice(0, 40)}”`);
   });
   for (let column = 0; column < width; column++) {
     if (proposals[column].use) continue;

@@ -21,14 +21,16 @@ export function Coverage({ data, version }: { data: DataAnswer; version: number 
     <section aria-label="Coverage" className="mt-6">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <h2 className="font-serif text-[20px] font-semibold">Coverage</h2>
-        <label className="inline-flex items-center gap-1.5 text-[13px]">
-          <span className="text-quiet">by</span>
-          <select className={SELECT} value={shown} onChange={(event) => setKind(event.target.value as AreaKind)}>
-            {kinds.map((one) => (
-              <option key={one}>{one}</option>
-            ))}
-          </select>
-        </label>
+        {kinds.length ? (
+          <label className="inline-flex items-center gap-1.5 text-[13px]">
+            <span className="text-quiet">by</span>
+            <select className={SELECT} value={shown} onChange={(event) => setKind(event.target.value as AreaKind)}>
+              {kinds.map((one) => (
+                <option key={one}>{one}</option>
+              ))}
+            </select>
+          </label>
+        ) : null}
         <label className="inline-flex items-center gap-1.5 text-[13px]">
           <span className="text-quiet">beside</span>
           <select className={SELECT} value={beside} onChange={(event) => setBeside(Number(event.target.value))}>
