@@ -1,14 +1,30 @@
 import { defineConfig } from "vitest/config";
 
-/** Unit tests beside the code, and server tests against the server that `npm test` starts. */
+/** Tests that need what `npm test` prepares: a build, a database, a server for each worker. */
+const SERVER = "packages/*/src/**/*.server.test.ts";
+const shared = { resolve: { conditions: ["source"] }, ssr: { resolve: { conditions: ["source"] } } };
+
 export default defineConfig({
-  resolve: { conditions: ["source"] },
-  ssr: { resolve: { conditions: ["source"] } },
+  ...shared,
   test: {
-    include: ["packages/*/src/**/*.test.{ts,tsx}", "bench/*.test.ts"],
-    testTimeout: 90_000,
-    hookTimeout: 180_000,
     // a test that found nothing to do is a mistake
     passWithNoTests: false,
+    maxWorkers: 2,
+    testTimeout: 90_000,
+    hookTimeout: 180_000,
+    projects: [
+      {
+        ...shared,
+        test: {
+          name: "unit",
+          include: ["packages/*/src/**/*.test.{ts,tsx}", "bench/*.test.ts", "scripts/**/*.test.ts"],
+          exclude: [SERVER],
+          testTimeout: 90_000,
+          // nothing of these is left behind, so that files can share what they import
+          isolate: false,
+        },
+      },
+      { ...shared, test: { name: "server", include: [SERVER], testTimeout: 90_000, hookTimeout: 180_000 } },
+    ],
   },
 });

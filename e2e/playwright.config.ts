@@ -1,7 +1,7 @@
 import { join } from "node:path";
 import { defineConfig } from "@playwright/test";
 import { CHROMIUM } from "../bench/browser.ts";
-import { baseUrl, stateFile } from "./support/house.ts";
+import { baseUrl, serverCount, stateFile } from "./support/house.ts";
 
 /** The real interface in Debian's Chromium, against the server that `npm test` started. */
 export default defineConfig({
@@ -10,8 +10,8 @@ export default defineConfig({
   outputDir: join(process.env.BIBLIOTOPE_TEST_HOME ?? ".", "e2e-results"),
   timeout: 150_000,
   expect: { timeout: 25_000 },
-  // one browser at a time: the machine has two cores, and the server wants one
-  workers: 1,
+  // each worker has a server of its own: what one test changes, no test beside it sees
+  workers: serverCount(),
   // a machine that stands still for a moment is no fault of the product; what fails twice is, and what passed late is named
   retries: process.env.CI ? 1 : 0,
   forbidOnly: true,

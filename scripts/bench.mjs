@@ -21,7 +21,7 @@ await command(() =>
     const args = [
       "--max-old-space-size=12000",
       "bench/dist/main.js",
-      join(folder, "server", "ready.json"),
+      join(folder, "server-1", "ready.json"),
       database,
       size,
       only,

@@ -1,5 +1,6 @@
 import { rmSync } from "node:fs";
 import { join } from "node:path";
+import { keepUp } from "./lib/keep-up.mjs";
 import { holderOf, tryLock } from "./lib/lock.mjs";
 import { home, makeFolder } from "./lib/places.mjs";
 import { command, say, Trouble } from "./lib/say.mjs";
@@ -14,27 +15,41 @@ await command(async () => {
     throw new Trouble(
       `Bibliotope is already running from this clone (process ${holderOf(lock)}).\nStop it with Ctrl-C where it runs, or open the link in ${join(home, "ready.json")}.`,
     );
-  let stopAsked = false;
+  const stopping = new AbortController();
   let server;
+  // each one is passed on: the server cuts answers under way short when it is told a second time
   const stopSoon = () => {
-    if (stopAsked) return;
-    stopAsked = true;
+    stopping.abort();
     server?.child.kill("SIGTERM");
   };
   for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, stopSoon);
   // npm's shell is our parent; a signal that ends it does not reach us
   const parent = process.ppid;
-  if (process.env.npm_lifecycle_event) setInterval(() => process.ppid !== parent && stopSoon(), 500).unref();
+  if (process.env.npm_lifecycle_event)
+    setInterval(() => process.ppid !== parent && !stopping.signal.aborted && stopSoon(), 500).unref();
   let database;
+  let port;
   try {
     database = await prepare("start");
-    if (stopAsked) return 0;
-    server = startServer({ ...database, serverHome: home });
-    server.ready.catch(() => undefined);
-    const code = await server.ended;
-    if (!stopAsked && code !== 0)
+    database.watch(say);
+    const code = await keepUp({
+      stop: stopping.signal,
+      say,
+      start: async () => {
+        server = startServer({ ...database, serverHome: home, port });
+        // started again it answers where it answered before
+        server.ready.then(
+          ({ url }) => {
+            port = Number(new URL(url).port);
+          },
+          () => undefined,
+        );
+        return server;
+      },
+    });
+    if (code !== 0)
       console.error(`\n  The server ended with code ${code}. Its log is ${join(home, "log", "server.log")}.\n`);
-    return stopAsked ? 0 : code;
+    return code;
   } finally {
     await server?.stop();
     if (database) say("Stopping the database");

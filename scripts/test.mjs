@@ -1,66 +1,121 @@
-import { createRequire } from "node:module";
 import { join } from "node:path";
 import { chromiumProgram } from "./lib/debian.mjs";
 import { withLock } from "./lib/lock.mjs";
+import { checkNode, installPackages } from "./lib/packages.mjs";
 import { home, makeFolder, root } from "./lib/places.mjs";
 import { show } from "./lib/run.mjs";
 import { command, say } from "./lib/say.mjs";
-import { startServer } from "./lib/server.mjs";
 import { prepare } from "./lib/setup.mjs";
+import { testServers } from "./lib/test-servers.mjs";
 
-/** Begins anew: what an earlier run left behind must not decide a test. */
-async function emptyDatabase(url) {
-  const { Client } = createRequire(join(root, "packages/server/package.json"))("pg");
-  const client = new Client({ connectionString: url });
-  await client.connect();
-  await client.query("drop schema public cascade; create schema public");
-  await client.end();
-}
+/** Tests run beside each other, each worker with a server of its own: the machine is taken to have two cores. */
+const WORKERS = 2;
+/** What is slow by nature: its tests do more of the same when BIBLIOTOPE_LONG is set. */
+const LONG = {
+  vitest: ["own-data.server", "resilience.server", "key-limits.server", "start.server"],
+  browser: ["batches.spec", "samples.spec"],
+};
+
+const CHECKS = [
+  ["types of the tests", "tsc", ["-p", "tsconfig.tests.json"]],
+  ["format and lint", "biome", ["check", "."]],
+  ["import rules", "depcruise", ["--config", ".dependency-cruiser.cjs", "packages"]],
+];
 
 const bin = (name) => join(root, "node_modules", ".bin", name);
+const run = (program, args, env = {}) => show(bin(program), args, { cwd: root, env: { ...process.env, ...env } });
+/** Runs one after another until one fails. @returns the exit code of the last that ran */
+async function inTurn(...steps) {
+  for (const step of steps) {
+    const code = await step();
+    if (code) return code;
+  }
+  return 0;
+}
 
-await command(async () => {
+const [part = "all", ...rest] = process.argv.slice(2);
+const PARTS = { all, unit, server, browser, long };
+if (!Object.hasOwn(PARTS, part))
+  throw new Error(`a part of the tests is ${Object.keys(PARTS).join(", ")}; not ${part}`);
+await command(() => PARTS[part](rest));
+process.exit();
+
+/** All checks and tests. */
+async function all(args) {
+  const began = Date.now();
+  const code = await withServers({ fresh: true }, (env, during) =>
+    inTurn(
+      () => during,
+      () => run("vitest", ["run", ...args], env),
+      () => run("playwright", ["test", "--config", "e2e/playwright.config.ts"], env),
+    ),
+  );
+  say(`npm test took ${Math.round((Date.now() - began) / 1000)} s`);
+  return code;
+}
+
+/** Tests that need neither a build nor a database nor a browser. */
+async function unit(args) {
+  checkNode();
+  await installPackages();
+  const watches = args.includes("--watch");
+  return run("vitest", [watches ? "watch" : "run", "--project", "unit", ...args.filter((arg) => arg !== "--watch")]);
+}
+
+/** Server tests, all of them or those whose files are named. */
+function server(files) {
+  return withServers({ checks: false }, (env) => run("vitest", ["run", "--project", "server", ...files], env));
+}
+
+/** Browser tests, all of them or those whose files are named. */
+function browser(files) {
+  return withServers({ checks: false }, (env) =>
+    run("playwright", ["test", "--config", "e2e/playwright.config.ts", ...files], env),
+  );
+}
+
+/** What is slow by nature, at its full size. */
+function long() {
+  return withServers({ checks: false }, (env) => {
+    const most = { ...env, BIBLIOTOPE_LONG: "1" };
+    return inTurn(
+      () => run("vitest", ["run", "--project", "server", ...LONG.vitest], most),
+      () => run("playwright", ["test", "--config", "e2e/playwright.config.ts", ...LONG.browser], most),
+    );
+  });
+}
+
+/**
+ * Runs a body with servers for the tests.
+ * @param how.checks whether types and rules are checked, beside the loading of the demo data
+ * @param body is given what tests are told by their environment, and the exit code of the checks
+ */
+function withServers({ fresh = false, checks = true }, body) {
   makeFolder(home);
   return withLock(join(home, "test.lock"), "Another npm test is running in this clone; waiting for it", async () => {
     const database = await prepare("test", chromiumProgram);
-    let server;
+    let servers;
     const stop = async () => {
-      await server?.stop();
+      await servers?.stop();
       await database.stop();
     };
     for (const signal of ["SIGINT", "SIGTERM"]) process.once(signal, () => void stop().then(() => process.exit(130)));
+    const checking = checks ? check() : Promise.resolve(0);
     try {
-      const checks = [
-        ["types of the tests", "tsc", ["-p", "tsconfig.tests.json"]],
-        ["format and lint", "biome", ["check", "."]],
-        ["import rules", "depcruise", ["--config", ".dependency-cruiser.cjs", "packages"]],
-      ];
-      for (const [what, program, args] of checks) {
-        say(`Checking ${what}`);
-        const code = await show(bin(program), args, { cwd: root });
-        if (code !== 0) return code;
-      }
-      say("Starting a server for the tests, on an empty database");
-      await emptyDatabase(database.url);
-      server = startServer({
-        ...database,
-        serverHome: makeFolder(join(home, "test", "server")),
-        port: 4970,
-        quiet: true,
-      });
-      await server.ready;
-      const env = {
-        ...process.env,
-        BIBLIOTOPE_TEST_HOME: join(home, "test"),
-        BIBLIOTOPE_TEST_DATABASE: database.url,
-        BIBLIOTOPE_TEST_CLUSTER: database.data,
-      };
-      const unit = await show(bin("vitest"), ["run"], { cwd: root, env });
-      if (unit !== 0) return unit;
-      return await show(bin("playwright"), ["test", "--config", "e2e/playwright.config.ts"], { cwd: root, env });
+      servers = await testServers(database, { fresh, count: WORKERS });
+      return await body({ ...servers.env, BIBLIOTOPE_TEST_CLUSTER: database.data }, checking);
     } finally {
+      await checking;
       await stop();
     }
   });
-});
-process.exit();
+}
+
+function check() {
+  return inTurn(
+    ...CHECKS.map(([what, program, args]) => () => {
+      say(`Checking ${what}`);
+      return run(program, args);
+    }),
+  );
+}

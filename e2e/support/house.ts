@@ -14,12 +14,21 @@ interface Ready {
   keys: Record<"web" | "srv" | "app" | "try", string>;
 }
 
-/** What the server wrote when it was ready. */
-export function ready(): Ready {
-  return JSON.parse(readFileSync(join(testHome(), "server", "ready.json"), "utf8"));
+/** Servers that were started, one for each worker. */
+export const serverCount = () => Number(process.env.BIBLIOTOPE_TEST_SERVERS ?? 1);
+
+/** The number of this worker's server, from 1. */
+const ownNumber = () => (Number(process.env.TEST_PARALLEL_INDEX ?? 0) % serverCount()) + 1;
+
+/** The folder of a server. */
+export const serverHome = (number = ownNumber()) => join(testHome(), `server-${number}`);
+
+/** What a server wrote when it was ready. */
+export function ready(number?: number): Ready {
+  return JSON.parse(readFileSync(join(serverHome(number), "ready.json"), "utf8"));
 }
 
 export const baseUrl = () => ready().url;
 
-/** Cookies of a signed-in browser. */
-export const stateFile = () => join(testHome(), "signed-in.json");
+/** Cookies of a browser that is signed in at a server. */
+export const stateFile = (number = ownNumber()) => join(testHome(), `signed-in-${number}.json`);

@@ -39,24 +39,26 @@ export async function build() {
 /** A digest of all that goes into a build. */
 function digestOfSources() {
   const hash = createHash("sha256");
-  const add = (path) =>
-    hash
-      .update(path)
-      .update("\0")
-      .update(readFileSync(join(root, path)));
-  const walk = (folder) => {
-    for (const entry of readdirSync(join(root, folder), { withFileTypes: true }).sort((a, b) =>
-      a.name < b.name ? -1 : 1,
-    )) {
-      if (
-        entry.isDirectory() &&
-        !["node_modules", "dist", "dist-package", "dist-types", "dist-web"].includes(entry.name)
-      )
-        walk(join(folder, entry.name));
-      else if (entry.isFile() && !/\.tsbuildinfo$|\.test\.tsx?$/.test(entry.name)) add(join(folder, entry.name));
-    }
-  };
-  walk("packages");
-  for (const file of ["package-lock.json", "tsconfig.json", "tsconfig.base.json"]) add(file);
+  addFolder(hash, "packages");
+  for (const file of ["package-lock.json", "tsconfig.json", "tsconfig.base.json"]) addFile(hash, file);
   return hash.digest("hex");
+}
+
+/** Adds all sources within a folder of the clone to a digest; what is made of them and tests are left out. */
+export function addFolder(hash, folder) {
+  const entries = readdirSync(join(root, folder), { withFileTypes: true });
+  for (const entry of entries.sort((a, b) => (a.name < b.name ? -1 : 1))) {
+    const path = join(folder, entry.name);
+    if (entry.isDirectory() && !MADE.includes(entry.name)) addFolder(hash, path);
+    else if (entry.isFile() && !/\.tsbuildinfo$|\.test\.tsx?$/.test(entry.name)) addFile(hash, path);
+  }
+}
+
+const MADE = ["node_modules", "dist", "dist-package", "dist-types", "dist-web"];
+
+function addFile(hash, path) {
+  hash
+    .update(path)
+    .update("\0")
+    .update(readFileSync(join(root, path)));
 }

@@ -5,11 +5,14 @@ import { setTimeout as wait } from "node:timers/promises";
 import { home, root } from "./places.mjs";
 import { Trouble } from "./say.mjs";
 
+/** What a shell calls the end by a signal that no server sends itself. */
+const CODES = { SIGKILL: 137, SIGABRT: 134, SIGSEGV: 139, SIGBUS: 135 };
+
 /**
  * Starts the compiled server. It ends when this process ends, however that happens.
  * @returns the process, a promise of its exit code, and one of what it writes when it is ready
  */
-export function startServer({ url, folder, serverHome, port, quiet = false }) {
+export function startServer({ url, folder, serverHome, port, quiet = false, env = {} }) {
   const readyFile = join(serverHome, "ready.json");
   rmSync(readyFile, { force: true });
   const child = spawn(process.execPath, [join(root, "packages/server/dist/main.js")], {
@@ -22,11 +25,10 @@ export function startServer({ url, folder, serverHome, port, quiet = false }) {
       BIBLIOTOPE_KEYS: join(folder, "keys.json"),
       BIBLIOTOPE_HEIGHTS: process.env.BIBLIOTOPE_HEIGHTS ?? join(home, "heights"),
       ...(port ? { PORT: String(port) } : {}),
+      ...env,
     },
   });
-  const ended = new Promise((resolve) =>
-    child.once("exit", (code, signal) => resolve(code ?? (signal === "SIGKILL" ? 137 : 0))),
-  );
+  const ended = new Promise((resolve) => child.once("exit", (code, signal) => resolve(code ?? CODES[signal] ?? 0)));
   const ready = (async () => {
     for (;;) {
       if (child.exitCode !== null || child.signalCode !== null)

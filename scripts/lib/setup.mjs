@@ -19,7 +19,12 @@ export async function prepare(purpose, also = async () => undefined) {
     await installPackages();
     await build();
     if (!programs)
-      return { folder: makeFolder(join(home, purpose)), url: process.env.DATABASE_URL, stop: async () => undefined };
+      return {
+        folder: makeFolder(join(home, purpose)),
+        url: process.env.DATABASE_URL,
+        watch: () => undefined,
+        stop: async () => undefined,
+      };
     const folder = await databaseHome(purpose);
     return { folder, ...(await startCluster(programs, folder)) };
   });

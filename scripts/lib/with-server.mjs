@@ -7,12 +7,12 @@ import { prepare } from "./setup.mjs";
 
 /**
  * Runs a body with a database and a server of their own, and Chromium installed; stops both afterwards.
- * @param body is given the folder of the purpose, with the server's ready.json in `server/`, and the database's URL
+ * @param body is given the folder of the purpose, with the server's ready.json in `server-1/`, and the database's URL
  */
 export async function withServer(purpose, port, body) {
   const database = await prepare(purpose, chromiumProgram);
   const folder = makeFolder(join(home, purpose));
-  const server = startServer({ ...database, serverHome: makeFolder(join(folder, "server")), port, quiet: true });
+  const server = startServer({ ...database, serverHome: makeFolder(join(folder, "server-1")), port, quiet: true });
   try {
     say("Starting a server");
     await server.ready;

@@ -1,16 +1,22 @@
-import { spawn } from "node:child_process";
+import { type ChildProcess, spawn } from "node:child_process";
+import { once } from "node:events";
 import { existsSync, readdirSync, renameSync, rmSync } from "node:fs";
 import { join } from "node:path";
+import { pipeline } from "node:stream/promises";
 import { readReady } from "./server.ts";
 
 /** Where Debian keeps PostgreSQL's programs, a folder for each version. */
 const PROGRAMS = "/usr/lib/postgresql";
+/** Times that it is tried to take the database, when others hold parts of it. */
+const TRIES = 5;
+/** What PostgreSQL says when two wait for one another, or one for too long. */
+const IS_HELD = /deadlock detected|lock timeout|terminating connection due to administrator command/;
 
 /** Writes all that the database holds into a file, put in place when it is whole. */
 export async function backup(file: string): Promise<void> {
   const aside = `${file}.part`;
   try {
-    await run("pg_dump", ["--format=custom", "--no-owner", "--file", aside]);
+    await ended(start("pg_dump", ["--format=custom", "--no-owner", "--file", aside, "--dbname", address()]));
     renameSync(aside, file);
   } catch (error) {
     rmSync(aside, { force: true });
@@ -18,33 +24,103 @@ export async function backup(file: string): Promise<void> {
   }
 }
 
-/** Puts back what `backup` wrote, in one transaction: all of it or nothing. What was there before is gone. */
+/**
+ * Puts back what `backup` wrote, in one transaction: all of it or nothing. What was there before is gone, whatever it
+ * was: a database in use, an older or a newer one, an empty one. A server that runs begins anew on it by itself.
+ */
 export async function restore(file: string): Promise<void> {
   if (!existsSync(file)) throw new Error(`There is no file ${file}.`);
-  await run("pg_restore", ["--clean", "--if-exists", "--no-owner", "--single-transaction", "--exit-on-error", file]);
+  const list = start("pg_restore", ["--list", file], "pipe");
+  let listed = "";
+  list.stdout!.on("data", (piece: Buffer) => {
+    listed += piece.toString();
+  });
+  await ended(list);
+  const hasPublic = /^\d+; \d+ \d+ SCHEMA - public /m.test(listed);
+  for (let tries = 1; ; tries++) {
+    try {
+      return await putBack(file, hasPublic);
+    } catch (error) {
+      if (tries === TRIES || !IS_HELD.test(String(error))) throw error;
+    }
+  }
 }
 
-/** Runs a program of PostgreSQL on the database of the server that runs here; the password is not seen by others. */
-function run(program: string, args: readonly string[]): Promise<void> {
-  const url = new URL(process.env.DATABASE_URL ?? readReady().databaseUrl);
-  const password = decodeURIComponent(url.password);
+/** Everything of ours goes, whoever uses it now. */
+const EMPTY = `
+set lock_timeout = '15s';
+select count(pg_terminate_backend(pid)) from pg_stat_activity
+  where datname = current_database() and pid <> pg_backend_pid() and usename = current_user and backend_type = 'client backend';
+begin;
+do $$
+declare name text;
+begin
+  for name in select nspname from pg_namespace where nspname !~ '^pg_' and nspname <> 'information_schema' loop
+    execute format('drop schema %I cascade', name);
+  end loop;
+end $$;
+`;
+/** Numbers in the database now mean other things than before: whoever kept some is told, and finds another history. */
+const OTHER_HISTORY = `
+create table if not exists public.installation (history uuid not null default gen_random_uuid());
+delete from public.installation;
+insert into public.installation default values;
+select pg_notify('bibliotope', 'restored');
+commit;
+`;
+
+/** The commit is written only once all of the file was read: without it nothing has happened. */
+async function putBack(file: string, hasPublic: boolean): Promise<void> {
+  const script = ["--no-psqlrc", "--quiet", "--output=/dev/null", "--set=ON_ERROR_STOP=1", "--dbname", address()];
+  const into = start("psql", script, "pipe");
+  const done = ended(into);
+  done.catch(() => undefined);
+  const from = start("pg_restore", ["--no-owner", "--file=-", file], "pipe");
+  const whole = ended(from);
+  whole.catch(() => undefined);
+  try {
+    into.stdin!.write(`${EMPTY}${hasPublic ? "" : "create schema public;\n"}`);
+    await pipeline(from.stdout!, into.stdin!, { end: false });
+    await whole;
+    into.stdin!.end(OTHER_HISTORY);
+  } catch (error) {
+    into.stdin!.destroy();
+    from.kill();
+    // what the database refused says more than the pipe that broke
+    await done;
+    throw error;
+  }
+  await done;
+}
+
+/** The database of the server that runs here, without its password. */
+function address(): string {
+  const url = new URL(databaseUrl());
   url.password = "";
-  const child = spawn(pathOf(program), ["--dbname", url.href, ...args], {
-    env: { ...process.env, PGPASSWORD: password },
-    stdio: ["ignore", "inherit", "pipe"],
+  return url.href;
+}
+
+const databaseUrl = () => process.env.DATABASE_URL ?? readReady().databaseUrl;
+
+/** Starts a program of PostgreSQL; the password is not seen by others. */
+function start(program: string, args: readonly string[], both: "inherit" | "pipe" = "inherit"): ChildProcess {
+  return spawn(pathOf(program), args, {
+    env: { ...process.env, PGPASSWORD: decodeURIComponent(new URL(databaseUrl()).password) },
+    stdio: [both === "pipe" ? "pipe" : "ignore", both, "pipe"],
   });
+}
+
+/** @throws Error with the last that a program said, when it fails */
+async function ended(child: ChildProcess): Promise<void> {
   let said = "";
-  child.stderr.on("data", (piece: Buffer) => {
+  child.stderr!.on("data", (piece: Buffer) => {
     said += piece.toString();
   });
-  return new Promise((resolve, reject) => {
-    child.on("error", reject);
-    child.on("exit", (code) =>
-      code === 0
-        ? resolve()
-        : reject(new Error(said.trim().split("\n").slice(-3).join("\n") || `${program} ended with ${code}.`)),
-    );
-  });
+  // a pipe that breaks is told by the program at its end
+  child.stdin?.on("error", () => undefined);
+  const [code] = await once(child, "close");
+  if (code === 0) return;
+  throw new Error(said.trim().split("\n").slice(-3).join("\n") || `${child.spawnfile} ended with ${code}.`);
 }
 
 function pathOf(program: string): string {

@@ -4,15 +4,18 @@ import express, { type Express, type RequestHandler } from "express";
 import type { Knex } from "knex";
 import type { Logger } from "pino";
 import type { Files } from "./bring/files.ts";
+import type { Looks } from "./bring/looks.ts";
 import type { PublishedForms } from "./forms/published-forms.ts";
 import type { Heights } from "./heights/heights.ts";
 import { openToPages } from "./http/cors.ts";
+import type { Drain } from "./http/drain.ts";
 import { checkKey } from "./http/key-check.ts";
 import { limitByKey } from "./http/limit.ts";
 import { logRequests } from "./http/log.ts";
 import { otherMethods } from "./http/methods.ts";
 import { pagePolicy } from "./http/pages.ts";
 import { BODY_LIMIT, HttpProblem, problems } from "./http/problem.ts";
+import { exactRouter } from "./http/router.ts";
 import { requireSession } from "./http/session.ts";
 import { playSituation } from "./http/situations.ts";
 import type { Jobs } from "./jobs/jobs.ts";
@@ -51,7 +54,9 @@ export interface House {
   published: PublishedForms;
   jobs: Jobs;
   files: Files;
+  looks: Looks;
   sessions: Sessions;
+  drain: Drain;
   log: Logger;
   /** The web key of our own pages, and the try key with which a form is rehearsed. */
   webKey: string;
@@ -68,11 +73,13 @@ export function makeApp(house: House): Express {
   const app = express();
   app.disable("x-powered-by");
   app.set("query parser", "simple");
+  app.set("case sensitive routing", true);
+  app.use(house.drain.watch);
   app.use(logRequests(house.log));
   app.use(compression());
-  app.use(healthRoutes(house.index));
+  app.use(healthRoutes(house));
 
-  const wire = express.Router();
+  const wire = exactRouter();
   wire.use(openToPages);
   wire.use(openApiRoute(house.version));
   wire.use(checkKey(house.ring, house.counter), limitByKey(house.permits));
@@ -93,7 +100,7 @@ export function makeApp(house: House): Express {
   app.use(kitRoutes(house.kitFolder));
 
   app.use(pagePolicy, cookieParser());
-  const api = express.Router();
+  const api = exactRouter();
   api.use(
     requireSession(house.sessions),
     fileRoutes(house),
@@ -101,7 +108,7 @@ export function makeApp(house: House): Express {
     dataRoutes(house),
     batchRoutes(house),
     correctionRoutes(house),
-    jobRoutes(house.database, house.jobs),
+    jobRoutes(house),
     manageRoutes({ ...house, studioKey: house.webKey, tryKey: house.tryKey }),
   );
   app.use("/api", api);

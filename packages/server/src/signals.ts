@@ -1,7 +1,7 @@
 import { Client } from "pg";
 
 /** What can change under a running process. */
-export type Signal = "keys" | "forms" | "publication" | "corrections";
+export type Signal = "keys" | "forms" | "publication" | "corrections" | "restored";
 
 const LOOK_EVERY = 5000;
 

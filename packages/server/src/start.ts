@@ -7,13 +7,16 @@ import { makeApp } from "./app.ts";
 import { batcher } from "./batches/batcher.ts";
 import { Files } from "./bring/files.ts";
 import { loader } from "./bring/loader.ts";
+import { Looks } from "./bring/looks.ts";
 import { connect, migrate } from "./database/connect.ts";
+import { historyOf } from "./database/history.ts";
 import { PublishedForms } from "./forms/published-forms.ts";
 import { seedForms } from "./forms/seed-forms.ts";
 import { countVersions } from "./gazetteer/data-sets.repository.ts";
 import { seedIslands } from "./gazetteer/seed-islands.ts";
 import { Heights } from "./heights/heights.ts";
 import { readOwnGrids } from "./heights/own-grids.ts";
+import { Drain } from "./http/drain.ts";
 import { Jobs } from "./jobs/jobs.ts";
 import { demoKeys } from "./keys/demo-keys.ts";
 import { KeyRing } from "./keys/key-ring.ts";
@@ -47,6 +50,10 @@ const packages = fileURLToPath(new URL("../..", import.meta.url));
 const VERSION = "0.1.0";
 /** Milliseconds after which it is written down how keys were used, and after which permits not used are given back. */
 const [NOTE_EVERY, TEND_EVERY] = [5000, 1000];
+/** What the process ends with: it was told to, or `npm start` is to begin it anew at once. */
+const ENDS = { asked: 0, restored: 75 };
+/** Milliseconds within which two signals to stop are taken for one. */
+const SAME_PRESS = 1000;
 
 /** Brings everything up, in the order in which it is needed, and says that it is ready. */
 export async function start(settings: Settings, log: Logger, say: (words: string) => void): Promise<void> {
@@ -66,11 +73,12 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   const permits = new Permits(database);
   const counter = new UseCounter(database, settings.countsUses);
   const published = new PublishedForms(database);
-  const tiles = new SheetTiles(settings.databaseUrl);
+  const tiles = new SheetTiles(settings.databaseUrl, log);
   const own = settings.heightsFolder ? await readOwnGrids(settings.heightsFolder, say) : [];
   const heights = new Heights(database, own);
   let shown = 0;
-  const store = new SegmentStore(join(settings.home, "segments"), settings.databaseUrl);
+  const history = await historyOf(database);
+  const store = new SegmentStore(join(settings.home, "segments"), settings.databaseUrl, history);
   const index = new LiveIndex(
     database,
     store,
@@ -103,6 +111,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     log,
   );
 
+  const drain = new Drain();
   const app = makeApp({
     version: VERSION,
     database,
@@ -115,8 +124,10 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     published,
     jobs,
     files,
+    looks: new Looks(),
     log,
     sessions: new Sessions(database),
+    drain,
     webKey: keys.web,
     tryKey: keys.try,
     kitFolder: join(packages, "kit", "dist-web"),
@@ -136,6 +147,9 @@ export async function start(settings: Settings, log: Logger, say: (words: string
       forms: () => published.refresh(),
       publication: () => index.refresh(),
       corrections: () => index.recorrect(),
+      restored: async () => {
+        if ((await historyOf(database)) !== history) await stop(ENDS.restored);
+      },
     },
     log,
   );
@@ -146,9 +160,17 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     setInterval(() => void permits.tend().catch(() => undefined), TEND_EVERY),
   ];
 
-  for (const signal of ["SIGINT", "SIGTERM"] as const) process.once(signal, () => void stop());
+  let isStopping = false;
+  let askedToStop = 0;
+  const stopOnce = () => {
+    // one press of Ctrl-C may reach us twice, by the terminal and by npm start; one more a while later cuts all short
+    if (askedToStop && Date.now() - askedToStop > SAME_PRESS) process.exit(130);
+    if (!askedToStop) void stop(ENDS.asked);
+    askedToStop ||= Date.now();
+  };
+  for (const signal of ["SIGINT", "SIGTERM"] as const) process.on(signal, stopOnce);
   // npm start is our parent; when it is gone, so are we
-  process.once("disconnect", () => void stop());
+  process.once("disconnect", stopOnce);
   await index.refresh();
   await Promise.all([signals.start(), jobs.start(), files.sweep()]);
   const link = await nextLink();
@@ -171,15 +193,19 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     return signIn;
   }
 
-  async function stop(): Promise<void> {
+  async function stop(code: number): Promise<void> {
+    if (isStopping) return;
+    isStopping = true;
+    if (code === ENDS.restored) say("The database was put back from a backup. Everything is read again");
     await rm(readyFile, { force: true });
-    server.close();
-    server.closeAllConnections();
+    const cut = await drain.end(server);
+    if (cut) log.warn({ cut }, "answers under way were cut: they took too long");
     await Promise.all([signals.stop(), jobs.stop()]);
     for (const timer of timers) clearInterval(timer);
-    await Promise.allSettled([noteUses(), permits.stop()]);
+    // of keys that the database now may not have, or has for others
+    if (code !== ENDS.restored) await Promise.allSettled([noteUses(), permits.stop()]);
     await tiles.stop();
     await database.destroy().catch(() => undefined);
-    process.exit(0);
+    process.exit(code);
   }
 }

@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn } from "node:child_process";
-import { existsSync, mkdtempSync } from "node:fs";
+import { cpSync, existsSync, mkdtempSync } from "node:fs";
 import { connect, createServer, type Server, type Socket } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -10,11 +10,15 @@ import { type Ready, readReady, required } from "./shared.ts";
 
 const MAIN = fileURLToPath(new URL("../dist/main.js", import.meta.url));
 
-/** A database of its own within the tests' cluster. */
-export async function ownDatabase(name: string): Promise<{ url: string; database: Knex; drop: () => Promise<void> }> {
+/** A database of its own within the tests' cluster: empty, or with the demo data in it. */
+export async function ownDatabase(
+  name: string,
+  from: "empty" | "seeded" = "empty",
+): Promise<{ url: string; database: Knex; drop: () => Promise<void> }> {
   const admin = knex({ client: "pg", connection: required("BIBLIOTOPE_TEST_DATABASE"), pool: { min: 0, max: 1 } });
   await admin.raw("drop database if exists ?? with (force)", [name]);
-  await admin.raw("create database ??", [name]);
+  if (from === "empty") await admin.raw("create database ??", [name]);
+  else await admin.raw("create database ?? template ??", [name, required("BIBLIOTOPE_TEST_SEEDED")]);
   const url = required("BIBLIOTOPE_TEST_DATABASE").replace(/\/[^/]+$/, `/${name}`);
   const database = knex({ client: "pg", connection: url, pool: { min: 0, max: 2 } });
   return {
@@ -34,7 +38,16 @@ export class OwnServer {
   said = "";
   #child: ChildProcess | undefined;
 
-  constructor(private readonly databaseUrl: string) {}
+  /** @param from with the index of the demo data, for a database that was made with it */
+  constructor(
+    private readonly databaseUrl: string,
+    from: "empty" | "seeded" = "empty",
+  ) {
+    if (from === "seeded")
+      cpSync(join(required("BIBLIOTOPE_TEST_HOME"), required("BIBLIOTOPE_TEST_SEEDED")), this.home, {
+        recursive: true,
+      });
+  }
 
   start(): void {
     const child = spawn(process.execPath, [MAIN], {

@@ -6,13 +6,21 @@ import { setTimeout as wait } from "node:timers/promises";
 export interface Ready {
   url: string;
   signIn: string;
+  databaseUrl: string;
   keys: Record<"web" | "srv" | "app" | "try", string>;
   pid: number;
 }
 
-/** The server that `npm test` started for all tests. */
+/** The server that was started for the tests of this worker, which run one after another. */
 export function shared(): Ready {
-  return readReady(join(required("BIBLIOTOPE_TEST_HOME"), "server"));
+  return readReady(sharedHome());
+}
+
+/** The folder of that server. */
+export function sharedHome(): string {
+  const count = Number(required("BIBLIOTOPE_TEST_SERVERS"));
+  const worker = Number(process.env.VITEST_POOL_ID ?? 1);
+  return join(required("BIBLIOTOPE_TEST_HOME"), `server-${((worker - 1) % count) + 1}`);
 }
 
 export function readReady(home: string): Ready {
@@ -22,7 +30,9 @@ export function readReady(home: string): Ready {
 export function required(name: string): string {
   const value = process.env[name];
   if (!value)
-    throw new Error(`${name} is not set: server tests run by npm test, which starts a database and a server for them`);
+    throw new Error(
+      `${name} is not set: run server tests by npm run test:server -- FILE, which starts a database and servers for them`,
+    );
   return value;
 }
 

@@ -37,6 +37,7 @@ export const PROBLEMS = {
   "wrong-type": { status: 415, title: "The body is not JSON" },
   "too-many": { status: 429, title: "This key asks too often" },
   "not-ready": { status: 503, title: "No index is open yet" },
+  busy: { status: 503, title: "Too much is waiting already" },
   "no-database": { status: 503, title: "The database does not answer" },
   broken: { status: 500, title: "Something broke on our side" },
 } as const;

@@ -19,6 +19,8 @@ export interface BatchAsked {
 
 /** Rows that are looked up and stored at once: what a crash costs, and what a pause waits for. */
 const CHUNK = 2000;
+/** Bytes of their cells, of which one row may have many. */
+const CHUNK_BYTES = 16_000_000;
 /** Rows after which what waits on the connections gets its turn. */
 const TURN = 50;
 
@@ -36,7 +38,8 @@ export async function runBatch(
   progress: (done: number, words: string) => void,
   isStopping: () => boolean,
 ): Promise<boolean> {
-  const rows = await takeIn(database, asked, progress);
+  const rows = await takeIn(database, asked, progress, isStopping);
+  if (rows === undefined) return false;
   const lookup = new RowLookup(engine, asked.reading, asked.ask);
   let { done, last } = await doneOf(database, asked.batch);
   let next = readChunk(database, asked.batch, last);
@@ -69,8 +72,19 @@ export async function runBatch(
 /** Rows behind one of a number. */
 function readChunk(database: Knex, batch: number, last: number): Promise<{ number: number; cells: string[] }[]> {
   const rows = database("batch_rows").where({ batch_id: batch }).andWhere("number", ">", last);
+  const sized = database
+    .from(rows.select("number", "cells").orderBy("number").limit(CHUNK).as("rows"))
+    .select("number", "cells")
+    .select(
+      database.raw("sum(octet_length(cells::text)) over (order by number) - octet_length(cells::text) as before"),
+    );
   // asked for at once, and awaited when it is needed
-  const chunk = rows.select("number", "cells").orderBy("number").limit(CHUNK).then();
+  const chunk = database
+    .from(sized.as("sized"))
+    .select("number", "cells")
+    .where("before", "<", CHUNK_BYTES)
+    .orderBy("number")
+    .then();
   chunk.catch(() => undefined);
   return chunk;
 }
@@ -80,15 +94,16 @@ function store(database: Knex, found: Cell[][]): Promise<void> {
   return database.transaction((transaction) => copyRows(transaction, "batch_results", columns, found));
 }
 
-/** Takes the rows of the file in, all of them or none. @returns how many there are */
+/** Takes the rows of the file in, all of them or none. @returns how many there are; undefined when it was told to stop */
 async function takeIn(
   database: Knex,
   { batch, path, format, heads }: BatchAsked,
   progress: (done: number, words: string) => void,
-): Promise<number> {
+  isStopping: () => boolean,
+): Promise<number | undefined> {
   const held = await database("batches").where({ id: batch }).first("rows");
   if (held?.rows != null) return held.rows;
-  return database.transaction(async (transaction) => {
+  const taken = database.transaction(async (transaction) => {
     const rows = await copying(transaction, "batch_rows", ["batch_id", "number", "cells"], async (copy) => {
       let read = 0;
       for await (const some of readTable(path, format, heads)) {
@@ -96,6 +111,8 @@ async function takeIn(
         read += some.length;
         progress(0, `Read ${read.toLocaleString("en")} rows`);
         await copy.flow();
+        await turn();
+        if (isStopping()) throw new StoppedReading();
       }
       return read;
     });
@@ -106,7 +123,14 @@ async function takeIn(
       .update({ total: rows });
     return rows;
   });
+  return taken.catch((error: unknown) => {
+    if (error instanceof StoppedReading) return undefined;
+    throw error;
+  });
 }
+
+/** Takes back what was read until now. */
+class StoppedReading extends Error {}
 
 async function doneOf(database: Knex, batch: number): Promise<{ done: number; last: number }> {
   const [{ done, last }] = await database("batch_results")

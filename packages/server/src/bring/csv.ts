@@ -1,12 +1,10 @@
 import type { TableFormat } from "@bibliotope/wire";
 import Papa from "papaparse";
 import { TableError } from "./bytes.ts";
+import { checkRow, MOST_ROW } from "./limits.ts";
 
 /** How the rows of a CSV are written. */
 export type CsvFormat = Pick<TableFormat, "delimiter" | "quote">;
-
-/** Letters that a row may have. */
-export const LONGEST_ROW = 1 << 20;
 
 /** Cuts text that comes piece by piece into rows of cells; an empty line is a row of nothing. */
 export class CsvReader {
@@ -40,13 +38,27 @@ export class CsvReader {
     if (isLast && errors.some(({ code }) => code === "MissingQuotes"))
       throw new TableError(`A quote opened in row ${this.count.toLocaleString("en")} is never closed.`);
     this.#rest = isLast ? "" : text.slice(meta.cursor);
-    if (this.#rest.length > LONGEST_ROW) throw new TableError(tooLong(this.count + 1));
+    if (this.#rest.length > MOST_ROW) refuseLongRow(this.#rest, this.format, this.count);
     return data;
   }
 }
 
-export const tooLong = (row: number) =>
-  `Row ${row.toLocaleString("en")} is longer than ${LONGEST_ROW.toLocaleString("en")} letters. A quote that is never closed can be the cause.`;
+/**
+ * Says what is wrong with a row that does not end.
+ * @param text from the beginning of a row on @param before rows before it
+ * @throws TableError that names its column, where it shows which one
+ */
+export function refuseLongRow(text: string, format: CsvFormat, before: number): never {
+  const parser = new Papa.Parser({ delimiter: format.delimiter, quoteChar: format.quote, newline: "\n" });
+  const { data } = parser.parse(text, 0, false) as Papa.ParseResult<string[]>;
+  data.forEach((row, i) => {
+    checkRow(row, before + i + 1);
+  });
+  throw new TableError(tooLong(before + 1));
+}
+
+const tooLong = (row: number) =>
+  `Row ${row.toLocaleString("en")} is longer than ${MOST_ROW.toLocaleString("en")} letters. A quote that is never closed can be the cause.`;
 
 /** False for an empty line. */
 export const isFilled = (row: readonly string[]) => row.length > 1 || row[0] !== "";

@@ -1,7 +1,5 @@
 import { TableError } from "./bytes.ts";
-
-/** Letters that one feature may have. */
-const LONGEST = 1 << 20;
+import { MOST_FEATURE } from "./limits.ts";
 
 /**
  * Cuts a FeatureCollection into the texts of its features, without holding more than one of them: parsing all of it
@@ -60,8 +58,7 @@ class FeatureCutter {
     }
     if (!this.#isInFeatures || this.#depth <= 2) return;
     this.#feature += piece.slice(from);
-    if (this.#feature.length > LONGEST)
-      throw new TableError(`Feature ${this.#count + 1} is longer than ${LONGEST.toLocaleString("en")} letters.`);
+    if (this.#feature.length > MOST_FEATURE) throw featureTooLong(this.#count + 1);
   }
 
   end(): void {
@@ -76,6 +73,11 @@ class FeatureCutter {
   }
 }
 
+export const featureTooLong = (number: number) =>
+  new TableError(
+    `Feature ${number.toLocaleString("en")} is longer than ${MOST_FEATURE.toLocaleString("en")} letters. Leave out what is not needed of it.`,
+  );
+
 /** A feature as a row: its id, its position, its properties in the order of `heads`. */
 export function rowOfFeature(text: string, number: number, heads: readonly string[]): string[] {
   const { id, geometry, properties } = readFeature(text, number);
@@ -83,7 +85,7 @@ export function rowOfFeature(text: string, number: number, heads: readonly strin
   return heads.map((head) => {
     if (head === "lat") return String(lat ?? "");
     if (head === "lon") return String(lon ?? "");
-    return head === "id" && id !== undefined ? String(id) : textOf(properties[head]);
+    return head === "id" && id !== undefined ? String(id) : textOf(properties[head], head, number);
   });
 }
 
@@ -121,7 +123,14 @@ function pointOf(geometry: unknown, number: number): (number | undefined)[] {
   return Array.isArray(coordinates) ? coordinates : [];
 }
 
-function textOf(value: unknown): string {
+function textOf(value: unknown, head: string, number: number): string {
   if (value === null || value === undefined) return "";
-  return typeof value === "object" ? JSON.stringify(value) : String(value);
+  if (typeof value !== "object") return String(value);
+  try {
+    return JSON.stringify(value);
+  } catch {
+    throw new TableError(
+      `Feature ${number}, property “${head.slice(0, 60)}”: its lists lie too deep within one another.`,
+    );
+  }
 }

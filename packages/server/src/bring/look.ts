@@ -1,27 +1,35 @@
 import { type BroughtRow, proposeColumns, type Reading, RowReader } from "@bibliotope/core/bring";
 import { formatHouseNumber, formatLine, type Parts, profileOf } from "@bibliotope/core/place";
 import type { FileStart, LookAtFileAsking, TableReading } from "@bibliotope/wire";
-import type { Knex } from "knex";
 import { TableError } from "./bytes.ts";
 import { lookAtTable } from "./table.ts";
 
 const ROWS_SHOWN = 100;
+/** Letters of a cell that are shown. */
+const CELL_SHOWN = 300;
+
+/** A file that is to be looked at. */
+export interface FileLook {
+  path: string;
+  asked: LookAtFileAsking;
+  /** Where no column names one. */
+  country: string | undefined;
+  /** How files of data sets were read before, the newest first. */
+  readings: readonly KeptReading[];
+}
+
+/** How the columns of a data set were read last, with their names. */
+export type KeptReading = TableReading & { heads?: string[] | null };
 
 /**
  * How a file would be read: what its columns are taken for and why, and its first rows as they would read.
- * @param country where no column names one
  * @throws TableError
  */
-export async function lookAtFile(
-  database: Knex,
-  path: string,
-  asked: LookAtFileAsking,
-  country: string | undefined,
-): Promise<FileStart> {
+export async function look({ path, asked, country, readings }: FileLook): Promise<FileStart> {
   const { format, heads, rows } = await lookAtTable(path, asked.format);
   const isData = asked.purpose !== "batch";
   const proposals = proposeColumns(heads, rows, asked.purpose);
-  const kept = asked.reading || !isData ? undefined : await keptReading(database, asked.dataSet, heads);
+  const kept = asked.reading || !isData ? undefined : keptReading(readings, heads);
   const columns = proposals.map((proposal, i) => {
     if (asked.reading) return { ...proposal, use: asked.reading.columns[i] ?? null };
     return kept ? { use: kept.columns[i] ?? null, why: "as the last time" } : proposal;
@@ -49,7 +57,7 @@ function readFirst(rows: string[][], reading: Reading, first: number): FileStart
     const { row, refused, doubts } = reader.read(cells);
     return {
       number: first + i,
-      cells,
+      cells: cells.map((cell) => (cell.length > CELL_SHOWN ? `${cell.slice(0, CELL_SHOWN)}…` : cell)),
       ...(row ? { line: lineOf(row), at: row.at } : {}),
       ...(refused ? { refused: refused.words } : {}),
       doubts: doubts.map(({ words }) => words),
@@ -73,19 +81,10 @@ function lineOf(row: BroughtRow): string {
   return place && !line.includes(place) ? [place, line].filter(Boolean).join(", ") : line;
 }
 
-/** How the columns of a data set were read last, where the file has the same columns. */
-async function keptReading(
-  database: Knex,
-  dataSet: string | undefined,
-  heads: string[] | undefined,
-): Promise<TableReading | undefined> {
+/** How the columns were read last, where a file had the same ones. */
+function keptReading(readings: readonly KeptReading[], heads: string[] | undefined): TableReading | undefined {
   if (!heads) return undefined;
-  const rows = await database("data_sets")
-    .whereNotNull("reading")
-    .modify((query) => void (dataSet && query.where({ name: dataSet })))
-    .orderBy("id", "desc")
-    .pluck("reading");
-  const found = rows.find((reading) => JSON.stringify(reading.heads) === JSON.stringify(heads));
+  const found = readings.find((reading) => JSON.stringify(reading.heads) === JSON.stringify(heads));
   if (!found) return undefined;
   const { heads: _, ...reading } = found;
   return reading;

@@ -1,8 +1,9 @@
 import { proposeColumns } from "@bibliotope/core/bring";
 import type { TableFormat } from "@bibliotope/wire";
 import { encodingOf, readText, SAMPLE, sampleOf, TableError } from "./bytes.ts";
-import { type CsvFormat, CsvReader, isFilled, LONGEST_ROW, tooLong } from "./csv.ts";
-import { featureTexts, readFeature, rowOfFeature } from "./features.ts";
+import { type CsvFormat, CsvReader, isFilled, refuseLongRow } from "./csv.ts";
+import { featureTexts, featureTooLong, readFeature, rowOfFeature } from "./features.ts";
+import { checkHeads, checkRow, MOST_FEATURE } from "./limits.ts";
 
 /** The beginning of a table. */
 export interface TableStart {
@@ -20,7 +21,8 @@ export interface TableRow {
 
 const DELIMITERS = [",", ";", "\t", "|"];
 const ROWS_SHOWN = 200;
-const FEATURES_LOOKED_AT = 1000;
+/** Features that are looked at for their names, and letters of them. */
+const LOOKED_AT = { features: 1000, letters: 16_000_000 };
 
 /**
  * Finds out how a file is written, and reads its first rows.
@@ -38,12 +40,19 @@ export async function lookAtTable(path: string, wanted: Partial<TableFormat> = {
   const delimiter = wanted.delimiter ?? delimiterOf(text, quote);
   const isWhole = sample.length < SAMPLE;
   const rows = firstRows(text, { delimiter, quote }, isWhole);
-  if (!rows.length) throw new TableError(isWhole ? "The file has no rows." : tooLong(1));
-  const hasHead = wanted.hasHead ?? looksLikeHead(rows);
+  if (!rows.length && isWhole) throw new TableError("The file has no rows.");
+  const hasHead = wanted.hasHead ?? (rows.length > 0 && looksLikeHead(rows));
   const format = { kind, encoding, delimiter, quote, hasHead };
-  const heads = hasHead ? rows[0].map((head) => head.trim()) : undefined;
+  const heads = hasHead ? rows[0]?.map((head) => head.trim()) : undefined;
+  if (heads) checkHeads(heads, "Row 1");
   const data = hasHead ? rows.slice(1) : rows;
-  if (!data.length) throw new TableError(isWhole ? "The file has a head, but no rows below it." : tooLong(2));
+  data.forEach((cells, i) => {
+    checkRow(cells, i + (hasHead ? 2 : 1), heads);
+  });
+  if (!data.length) {
+    if (isWhole) throw new TableError("The file has a head, but no rows below it.");
+    refuseLongRow(text, format, 0);
+  }
   return { format, heads, rows: data.slice(0, ROWS_SHOWN) };
 }
 
@@ -62,7 +71,8 @@ export async function* readTable(
   yield* format.kind === "csv" ? csvRows(text, format) : featureRows(text, format, heads ?? []);
 }
 
-const BATCH = 2000;
+/** Rows that are handed on at once, and letters of features that are. */
+const BATCH = { rows: 2000, letters: 8_000_000 };
 
 async function* csvRows(text: AsyncIterable<string>, format: TableFormat): AsyncGenerator<TableRow[]> {
   const reader = new CsvReader(format);
@@ -73,6 +83,7 @@ async function* csvRows(text: AsyncIterable<string>, format: TableFormat): Async
     for (const cells of rows) {
       number++;
       if (!isFilled(cells)) continue;
+      checkRow(cells, number);
       if (isBelowHead) batch.push({ number, cells });
       isBelowHead = true;
     }
@@ -92,13 +103,18 @@ async function* featureRows(
   heads: readonly string[],
 ): AsyncGenerator<TableRow[]> {
   let number = 0;
+  let letters = 0;
   let batch: TableRow[] = [];
   for await (const feature of format.kind === "geojson" ? featureTexts(text) : lines(text)) {
     number++;
-    batch.push({ number, cells: rowOfFeature(feature, number, heads) });
-    if (batch.length < BATCH) continue;
+    const cells = rowOfFeature(feature, number, heads);
+    checkRow(cells, number, heads);
+    batch.push({ number, cells });
+    letters += feature.length;
+    if (batch.length < BATCH.rows && letters < BATCH.letters) continue;
     yield batch;
     batch = [];
+    letters = 0;
   }
   if (batch.length) yield batch;
 }
@@ -106,11 +122,17 @@ async function* featureRows(
 /** Lines that hold something, without the mark of RFC 8142 before them. */
 async function* lines(text: AsyncIterable<string>): AsyncGenerator<string> {
   let rest = "";
+  let count = 0;
   for await (const piece of text) {
     const all = (rest + piece).split("\n");
     rest = all.pop() ?? "";
-    if (rest.length > LONGEST_ROW) throw new TableError("A line is longer than a feature may be.");
-    for (const line of all) if (line.replace("\u001e", "").trim()) yield line.replace("\u001e", "");
+    for (const line of all) {
+      if (!line.replace("\u001e", "").trim()) continue;
+      count++;
+      if (line.length > MOST_FEATURE) throw featureTooLong(count);
+      yield line.replace("\u001e", "");
+    }
+    if (rest.length > MOST_FEATURE) throw featureTooLong(count + 1);
   }
   if (rest.replace("\u001e", "").trim()) yield rest.replace("\u001e", "");
 }
@@ -119,16 +141,24 @@ async function lookAtFeatures(path: string, format: TableFormat): Promise<Pick<T
   const text = readText(path, format.encoding);
   const heads = new Set<string>(["lat", "lon"]);
   const first: string[] = [];
+  let [count, letters] = [0, 0];
   for await (const feature of format.kind === "geojson" ? featureTexts(text) : lines(text)) {
-    const { id, properties } = readFeature(feature, first.length + 1);
+    const { id, properties } = readFeature(feature, ++count);
     if (id !== undefined) heads.add("id");
     for (const name of Object.keys(properties)) heads.add(name);
-    first.push(feature);
-    if (first.length >= FEATURES_LOOKED_AT) break;
+    checkHeads([...heads], count === 1 ? "Feature 1" : `The table of the first ${count} features`);
+    if (first.length < ROWS_SHOWN) first.push(feature);
+    letters += feature.length;
+    if (count >= LOOKED_AT.features || letters >= LOOKED_AT.letters) break;
   }
   if (!first.length) throw new TableError("The file holds no features.");
   const names = [...heads];
-  return { heads: names, rows: first.slice(0, ROWS_SHOWN).map((feature, i) => rowOfFeature(feature, i + 1, names)) };
+  const rows = first.map((feature, i) => {
+    const cells = rowOfFeature(feature, i + 1, names);
+    checkRow(cells, i + 1, names);
+    return cells;
+  });
+  return { heads: names, rows };
 }
 
 function kindOf(text: string): TableFormat["kind"] {

@@ -1,10 +1,13 @@
 import { rowOf, tableOf } from "@bibliotope/core/formats";
 import type { DataAnswer, OddRows, VersionSummary } from "@bibliotope/wire";
 import type { Knex } from "knex";
+import type { KeptReading } from "../bring/look.ts";
 import { livePublication } from "../publication/publication.repository.ts";
 
 /** Publications that are listed. */
 const PUBLICATIONS = 20;
+/** Readings of data sets among which that of a file is looked for. */
+const READINGS = 50;
 
 /** All data sets with their versions, the newest first; what is live, and what was. */
 export async function listData(database: Knex): Promise<DataAnswer> {
@@ -110,4 +113,14 @@ export async function dropVersion(database: Knex, version: number): Promise<bool
       await transaction(table).where({ version_id: version }).delete();
     return (await transaction("data_set_versions").where({ id: version }).delete()) > 0;
   });
+}
+
+/** How files of data sets were read before, the newest first. @param name of one data set */
+export function keptReadings(database: Knex, name: string | undefined): Promise<KeptReading[]> {
+  return database("data_sets")
+    .whereNotNull("reading")
+    .modify((query) => void (name && query.where({ name })))
+    .orderBy("id", "desc")
+    .limit(READINGS)
+    .pluck("reading");
 }

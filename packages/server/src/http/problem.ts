@@ -3,6 +3,8 @@ import type { ErrorRequestHandler, Request, Response } from "express";
 // for the log that every request has
 import type {} from "pino-http";
 import { isDatabaseAway } from "../database/connect.ts";
+import { Busy } from "./busy.ts";
+import { GoneAway } from "./gone.ts";
 import { escapeHtml } from "./pages.ts";
 
 /** A request that cannot be answered as asked; becomes `application/problem+json` (RFC 9457). */
@@ -48,6 +50,8 @@ export function sendProblem(
 /** Turns whatever was thrown on the way into a problem. */
 export const problems: ErrorRequestHandler = (error, request, response, next) => {
   if (response.headersSent) return next(error);
+  // nobody is there to be told
+  if (error instanceof GoneAway) return;
   const problem = problemOf(error);
   if (problem.problem === "broken")
     request.log?.error({ error: error instanceof Error ? error.stack : String(error) }, "broken");
@@ -57,6 +61,10 @@ export const problems: ErrorRequestHandler = (error, request, response, next) =>
 function problemOf(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error;
   if (isDatabaseAway(error)) return databaseAway();
+  if (error instanceof Busy)
+    return new HttpProblem("busy", `Ask again in ${error.seconds} s.`, undefined, {
+      "Retry-After": String(error.seconds),
+    });
   const { type, status } = error as { type?: string; status?: number };
   if (type === "entity.too.large")
     return new HttpProblem("too-large", `A body of at most ${BODY_LIMIT / 1024} kB is read. Send less at a time.`);

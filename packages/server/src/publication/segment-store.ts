@@ -13,11 +13,17 @@ export class SegmentStore {
   constructor(
     private readonly folder: string,
     private readonly databaseUrl: string,
+    /** The database's history: numbers of versions mean other records in another one. */
+    private readonly history: string,
   ) {}
 
   /** The name of the segment for some data-set versions. */
   nameOf(versions: readonly number[]): string {
-    return createHash("sha256").update(JSON.stringify({ versions, FORMAT, BUILDER })).digest("hex").slice(0, 24);
+    const { history } = this;
+    return createHash("sha256")
+      .update(JSON.stringify({ history, versions, FORMAT, BUILDER }))
+      .digest("hex")
+      .slice(0, 24);
   }
 
   /** Opens the segment for some versions; builds it when it is missing, damaged or of an older format. */

@@ -1,6 +1,6 @@
 import type { Reading } from "@bibliotope/core/bring";
 import { type BatchCandidates, decideAsking, makeBatchAsking, STANDINGS, type Standing } from "@bibliotope/wire";
-import { type Request, Router } from "express";
+import type { Request, Router } from "express";
 import type { Knex } from "knex";
 import * as batches from "../batches/batches.repository.ts";
 import { answerOf, RowLookup } from "../batches/look-up.ts";
@@ -9,6 +9,7 @@ import type { Files } from "../bring/files.ts";
 import { idOf, readAsking } from "../http/asking.ts";
 import { engineOf } from "../http/engine.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { exactRouter } from "../http/router.ts";
 import { needs } from "../http/session.ts";
 import type { Jobs } from "../jobs/jobs.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
@@ -25,7 +26,7 @@ const ROWS = 200;
 
 /** `/api/batches`: many lookups at once, and what people decide about the doubtful ones. */
 export function batchRoutes({ database, jobs, files, index }: Needs): Router {
-  const router = Router();
+  const router = exactRouter();
   router.use("/batches", needs("edit", { reading: true }));
 
   router.get("/batches", async (_request, response) => {

@@ -1,11 +1,12 @@
 import { parseHouseNumber, parseRef } from "@bibliotope/core/place";
 import { type Change, correctAsking, decideCorrectionAsking, reportAsking } from "@bibliotope/wire";
-import { Router } from "express";
+import type { Router } from "express";
 import type { Knex } from "knex";
 import * as corrections from "../corrections/corrections.repository.ts";
 import { idOf, readAsking } from "../http/asking.ts";
 import { engineOf } from "../http/engine.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { exactRouter } from "../http/router.ts";
 import { needs } from "../http/session.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 
@@ -16,7 +17,7 @@ interface Needs {
 
 /** `/api/corrections`: records changed by hand, and what end users report. */
 export function correctionRoutes({ database, index }: Needs): Router {
-  const router = Router();
+  const router = exactRouter();
   router.use("/corrections", needs("edit", { reading: true }));
   router.get("/corrections", async (_request, response) => {
     const holds = (identity: number) =>
@@ -93,7 +94,7 @@ function refuseEmpty(kind: string, { isRemoved, at, house, name, adds }: Change)
 
 /** `/v1/reports`: what somebody who uses a form says is wrong; it changes nothing until it is taken. */
 export function reportRoutes({ database, index }: Needs): Router {
-  return Router().post("/reports", async (request, response) => {
+  return exactRouter().post("/reports", async (request, response) => {
     const { ref, at, text } = readAsking(request, reportAsking);
     const record = ref === undefined ? undefined : engineOf(index).record(ref);
     if (ref !== undefined && !record) throw new HttpProblem("not-found", "No record has this ref.");

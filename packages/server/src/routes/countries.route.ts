@@ -1,15 +1,16 @@
 import { pickName, profileOf } from "@bibliotope/core/place";
 import type { Engine } from "@bibliotope/core/search";
 import { CALLS, type Country } from "@bibliotope/wire";
-import { Router } from "express";
+import type { Router } from "express";
 import { engineOf, languagesOf, sendAnswer } from "../http/engine.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { exactRouter } from "../http/router.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 import { heldCountries, sourceOf } from "./lookups.route.ts";
 
 /** `/v1/countries` and `/v1/countries/CC`. */
 export function countryRoutes(index: LiveIndex): Router {
-  const router = Router();
+  const router = exactRouter();
   router.get("/countries", (request, response) => {
     const engine = engineOf(index);
     const began = performance.now();

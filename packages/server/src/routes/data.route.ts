@@ -2,18 +2,19 @@ import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { allProfiles, parseRef } from "@bibliotope/core/place";
 import { type FileAnswer, lookAtFileAsking, makeLoadAsking, publishAsking } from "@bibliotope/wire";
-import { Router } from "express";
+import type { Router } from "express";
 import type { Knex } from "knex";
 import type { LoadAsked } from "../bring/asked.ts";
 import { malformedTable } from "../bring/bytes.ts";
 import type { Files } from "../bring/files.ts";
-import { lookAtFile } from "../bring/look.ts";
+import type { Looks } from "../bring/looks.ts";
 import { readCoverage } from "../gazetteer/coverage.repository.ts";
 import * as data from "../gazetteer/data-sets.repository.ts";
 import { compareVersions } from "../gazetteer/difference.repository.ts";
 import { OUT_FORMATS, Out, type OutFormat } from "../gazetteer/out.ts";
 import { idOf, readAsking } from "../http/asking.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { exactRouter } from "../http/router.ts";
 import { needs } from "../http/session.ts";
 import type { Jobs } from "../jobs/jobs.ts";
 import type { PublishAsked } from "../publication/publish.ts";
@@ -22,6 +23,7 @@ interface Needs {
   database: Knex;
   jobs: Jobs;
   files: Files;
+  looks: Looks;
 }
 
 /** Rows of one kind that are shown. */
@@ -29,7 +31,7 @@ const ODD_ROWS = 200;
 
 /** `/api/files`, where a file is handed in as it is: before the body is read as JSON. */
 export function fileRoutes({ files }: Pick<Needs, "files">): Router {
-  const router = Router();
+  const router = exactRouter();
   router.use("/files", needs("edit"));
   router.post("/files", async (request, response, next) => {
     if (request.is("application/json")) return next();
@@ -43,15 +45,17 @@ export function fileRoutes({ files }: Pick<Needs, "files">): Router {
 }
 
 /** `/api/data…`: data sets, what is brought, what is live. */
-export function dataRoutes({ database, jobs, files }: Needs): Router {
-  const router = Router();
+export function dataRoutes({ database, jobs, files, looks }: Needs): Router {
+  const router = exactRouter();
   router.use(["/data", "/files", "/loads", "/publications", "/versions"], needs("edit", { reading: true }));
 
   router.get("/data", async (_request, response) => void response.json(await data.listData(database)));
   router.post("/files/:id/look", async (request, response) => {
     const asked = readAsking(request, lookAtFileAsking);
     const { id } = await fileOf(request.params.id);
-    response.json(await lookAtFile(database, files.pathOf(id), asked, await usualCountry()).catch(malformedTable));
+    const readings = await data.keptReadings(database, asked.dataSet);
+    const task = { path: files.pathOf(id), asked, country: await usualCountry(), readings };
+    response.json(await looks.look(task).catch(malformedTable));
   });
   router.post("/loads", async (request, response) => {
     const { file, heads, ...asked } = readAsking(request, makeLoadAsking);

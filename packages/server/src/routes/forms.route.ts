@@ -1,12 +1,13 @@
 import { CALLS } from "@bibliotope/wire";
-import { Router } from "express";
+import type { Router } from "express";
 import type { PublishedForms } from "../forms/published-forms.ts";
 import { sendAnswer } from "../http/engine.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { exactRouter } from "../http/router.ts";
 
 /** `/v1/forms/REF`: a published form, for the kit. */
 export function formRoutes(forms: PublishedForms): Router {
-  const router = Router();
+  const router = exactRouter();
   router.get("/forms/:ref", (request, response) => {
     const form = forms.find(request.params.ref);
     if (!form)

@@ -1,15 +1,16 @@
 import { CALLS, heightAsking, heightsAsking } from "@bibliotope/wire";
-import { type Request, type Response, Router } from "express";
+import type { Request, Response, Router } from "express";
 import type { Heights } from "../heights/heights.ts";
 import { readAsking } from "../http/asking.ts";
 import { engineOf, sendAnswer } from "../http/engine.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { exactRouter } from "../http/router.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 import { sourceOf } from "./lookups.route.ts";
 
 /** `/v1/height`: how high the ground lies, at one position by GET, at many by POST. */
 export function heightRoutes(heights: Heights, index: LiveIndex): Router {
-  const router = Router();
+  const router = exactRouter();
   router.get("/height", (request: Request, response: Response) => {
     const { at } = readAsking(request, heightAsking);
     const began = performance.now();

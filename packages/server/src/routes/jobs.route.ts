@@ -1,8 +1,10 @@
 import type { JobSummary } from "@bibliotope/wire";
-import { Router } from "express";
+import type { Router } from "express";
 import type { Knex } from "knex";
 import { idOf } from "../http/asking.ts";
+import type { Drain } from "../http/drain.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { exactRouter } from "../http/router.ts";
 import { needs } from "../http/session.ts";
 import { type Job, listJobs, wantOfJob } from "../jobs/jobs.repository.ts";
 import type { Jobs } from "../jobs/jobs.ts";
@@ -11,13 +13,13 @@ import type { Jobs } from "../jobs/jobs.ts";
 const [LOOK_EVERY, PING_EVERY] = [500, 15_000];
 
 /** `/api/jobs`: work that takes long; how far it is, as Server-Sent Events. */
-export function jobRoutes(database: Knex, jobs: Jobs): Router {
-  const router = Router();
+export function jobRoutes({ database, jobs, drain }: { database: Knex; jobs: Jobs; drain: Drain }): Router {
+  const router = exactRouter();
   router.use("/jobs", needs("edit", { reading: true }));
   router.get("/jobs", async (_request, response) => {
     response.json({ jobs: (await listJobs(database)).map(summaryOf) });
   });
-  router.get("/jobs/events", (request, response) => {
+  router.get("/jobs/events", (_request, response) => {
     // a compressed answer would wait until there is enough to compress
     response.writeHead(200, { "Content-Type": "text/event-stream", "Cache-Control": "no-store, no-transform" });
     let told = "";
@@ -31,8 +33,11 @@ export function jobRoutes(database: Knex, jobs: Jobs): Router {
       setInterval(() => void look().catch(() => undefined), LOOK_EVERY),
       setInterval(() => response.write(": still here\n\n"), PING_EVERY),
     ];
-    request.on("close", () => {
+    const end = () => response.end();
+    drain.ending.addEventListener("abort", end);
+    response.on("close", () => {
       for (const timer of timers) clearInterval(timer);
+      drain.ending.removeEventListener("abort", end);
     });
   });
   for (const wanted of ["paused", "cancelled"] as const)

@@ -1,9 +1,10 @@
 import { tableOf } from "@bibliotope/core/formats";
 import { changeKeyAsking, makeKeyAsking, replaceKeyAsking, usesAsking } from "@bibliotope/wire";
-import { Router } from "express";
+import type { Router } from "express";
 import type { Knex } from "knex";
 import { idOf, readAsking } from "../http/asking.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { exactRouter } from "../http/router.ts";
 import { needs } from "../http/session.ts";
 import type { KeyRing } from "../keys/key-ring.ts";
 import * as keys from "../keys/keys.repository.ts";
@@ -20,7 +21,7 @@ interface Needs {
 
 /** `/api/keys` and `/api/uses`: keys with what they are kept to, and how they were used. */
 export function keyRoutes({ database, ring, counter, ownKeys }: Needs): Router {
-  const router = Router();
+  const router = exactRouter();
 
   router.use(["/keys", "/uses"], needs("manage"));
   router.get("/keys", async (_request, response) => {

@@ -12,12 +12,13 @@ import {
   reverseAsking,
   suggestAsking,
 } from "@bibliotope/wire";
-import { type Request, type Response, Router } from "express";
+import type { Request, Response, Router } from "express";
 import type { Knex } from "knex";
 import { readAsking } from "../http/asking.ts";
 import { engineOf, languagesOf, sendAnswer, sendRecords } from "../http/engine.ts";
 import { checkCountry, countriesFor } from "../http/key-countries.ts";
 import { missingRecord } from "../http/missing-record.ts";
+import { exactRouter } from "../http/router.ts";
 import { playsSeveral } from "../http/situations.ts";
 import { fixedAnswer } from "../http/without-index.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
@@ -33,7 +34,7 @@ const ASIDE = 0.001;
 
 /** The lookups, by GET, and by POST where a question is asked. */
 export function lookupRoutes(index: LiveIndex, database: Knex): Router {
-  const router = Router();
+  const router = exactRouter();
 
   router.route("/suggest").get(suggest).post(suggest);
   router.route("/forward").get(forward).post(forward);

@@ -8,13 +8,14 @@ import {
   type SessionAnswer,
   saveDraftAsking,
 } from "@bibliotope/wire";
-import { Router } from "express";
+import type { Router } from "express";
 import type { Knex } from "knex";
 import * as z from "zod";
 import * as forms from "../forms/forms.repository.ts";
 import type { PublishedForms } from "../forms/published-forms.ts";
 import { readAsking } from "../http/asking.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { exactRouter } from "../http/router.ts";
 import { keepSession, needs, sessionCookie, sessionSecret } from "../http/session.ts";
 import type { KeyRing } from "../keys/key-ring.ts";
 import type { UseCounter } from "../keys/use-counter.ts";
@@ -38,7 +39,7 @@ interface Needs {
 
 /** `/api/…`: the workbench's own calls. Everything here stands behind a session. */
 export function manageRoutes({ database, published, ring, counter, studioKey, tryKey }: Needs): Router {
-  const router = Router();
+  const router = exactRouter();
 
   router.get("/session", async (request, response) => {
     const { session, user } = response.locals;
@@ -95,7 +96,7 @@ export function manageRoutes({ database, published, ring, counter, studioKey, tr
     response.json(await draftOf(ref));
   });
 
-  router.use("/forms/:ref", rehearsalRoutes(database));
+  router.use(rehearsalRoutes(database));
   router.use(keyRoutes({ database, ring, counter, ownKeys: [studioKey, tryKey] }));
   router.use(peopleRoutes(database));
 

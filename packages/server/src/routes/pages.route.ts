@@ -1,16 +1,17 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import express, { Router } from "express";
+import express, { type Router } from "express";
 import type { PublishedForms } from "../forms/published-forms.ts";
 import { openToPages } from "../http/cors.ts";
 import { escapeHtml } from "../http/pages.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { exactRouter } from "../http/router.ts";
 
 const YEAR = "365d";
 
 /** `/kit/v1/…`: the kit without a build step, for pages of any origin. */
 export function kitRoutes(folder: string): Router {
-  const router = Router();
+  const router = exactRouter();
   router.use("/kit/v1", openToPages, express.static(folder, { index: false, fallthrough: true }));
   router.use("/kit", () => {
     throw new HttpProblem("not-found", "The kit has no such file. It starts at /kit/v1/bibliotope.js.");
@@ -21,7 +22,7 @@ export function kitRoutes(folder: string): Router {
 /** `/f/REF`: a form alone, as its users get it, from its published version with a web key. */
 export function formPageRoute(forms: PublishedForms, webKey: string, kitFolder: string): Router {
   const page = readFileSync(join(kitFolder, "page.html"), "utf8");
-  return Router().get("/f/:ref", (request, response) => {
+  return exactRouter().get("/f/:ref", (request, response) => {
     const form = forms.find(request.params.ref);
     if (!form) throw new HttpProblem("not-found", "No form with this ref is published.");
     const filled = page.replace(/\{(title|ref|key)\}/g, (_, name: "title" | "ref" | "key") =>
@@ -33,7 +34,7 @@ export function formPageRoute(forms: PublishedForms, webKey: string, kitFolder: 
 
 /** Everything else is the workbench: its files, and its page for every path that it routes itself. */
 export function studioRoutes(folder: string): Router {
-  const router = Router();
+  const router = exactRouter();
   const page = readFileSync(join(folder, "index.html"), "utf8");
   router.use("/assets", express.static(join(folder, "assets"), { index: false, immutable: true, maxAge: YEAR }));
   router.use("/assets", () => {

@@ -1,14 +1,15 @@
 import { changePasswordAsking, changePersonAsking, makePersonAsking } from "@bibliotope/wire";
-import { Router } from "express";
+import type { Router } from "express";
 import type { Knex } from "knex";
 import { idOf, readAsking } from "../http/asking.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { exactRouter } from "../http/router.ts";
 import { needs } from "../http/session.ts";
 import * as users from "../users/users.repository.ts";
 
 /** `/api/people`: who may sign in, and what they may do; `/api/password`: one's own. */
 export function peopleRoutes(database: Knex): Router {
-  const router = Router();
+  const router = exactRouter();
 
   router.put("/password", async (request, response) => {
     const { user, session } = response.locals;

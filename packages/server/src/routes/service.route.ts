@@ -1,14 +1,17 @@
 import { openApi, PROBLEMS, type ProblemName } from "@bibliotope/wire";
-import { Router } from "express";
+import type { Router } from "express";
+import type { Drain } from "../http/drain.ts";
 import { escapeHtml } from "../http/pages.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { exactRouter } from "../http/router.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 
 /** `/healthz` (the process answers) and `/readyz` (lookups are answered). */
-export function healthRoutes(index: LiveIndex): Router {
-  const router = Router();
+export function healthRoutes({ index, drain }: { index: LiveIndex; drain: Drain }): Router {
+  const router = exactRouter();
   router.get("/healthz", (_request, response) => void response.json({ status: "ok" }));
   router.get("/readyz", (_request, response) => {
+    if (drain.ending.aborted) throw new HttpProblem("not-ready", "This process is ending. Ask another one.");
     if (!index.engine)
       throw new HttpProblem("not-ready", "The index is being built.", undefined, { "Retry-After": "2" });
     response.json({ status: "ok", segment: index.engine.segment.meta.name });
@@ -19,7 +22,10 @@ export function healthRoutes(index: LiveIndex): Router {
 /** `/v1/openapi.json`; needs no key. */
 export function openApiRoute(version: string): Router {
   const document = JSON.stringify(openApi(version));
-  return Router().get("/openapi.json", (_request, response) => void response.type("application/json").send(document));
+  return exactRouter().get(
+    "/openapi.json",
+    (_request, response) => void response.type("application/json").send(document),
+  );
 }
 
 /** What each kind of problem means, for those who follow the link in an error. */
@@ -40,13 +46,14 @@ const HELP: Record<ProblemName, string> = {
   "too-many":
     "Wait as long as the Retry-After header says. The RateLimit headers of every answer say how much is left.",
   "not-ready": "The index is being built. The Retry-After header says when to ask again.",
+  busy: "More was asked for than can be made soon. The Retry-After header says when to ask again.",
   "no-database": "The database does not answer. Lookups go on; saving works again when it is back.",
   broken: "A fault of ours. The server's log has it under the answer's X-Request-Id.",
 };
 
 /** `/problems/NAME`: the page that an error's `type` points to. */
 export function problemPages(): Router {
-  return Router().get("/problems/:name", (request, response) => {
+  return exactRouter().get("/problems/:name", (request, response) => {
     const name = request.params.name as ProblemName;
     if (!Object.hasOwn(PROBLEMS, name)) throw new HttpProblem("not-found", "No problem has this name.");
     const { status, title } = PROBLEMS[name];

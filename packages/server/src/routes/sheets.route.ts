@@ -1,17 +1,19 @@
 import { CALLS } from "@bibliotope/wire";
-import { type Request, Router } from "express";
+import type { Request, Router } from "express";
 import type { Heights } from "../heights/heights.ts";
+import { goneSignal } from "../http/gone.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { exactRouter } from "../http/router.ts";
 import type { SheetTiles } from "../sheets/sheet-tiles.ts";
 
 const MOST_ZOOM = 20;
 
 /** `/v1/sheets/…/{z}/{x}/{y}`: map features of a tile, and heights of its ground (OGC WebMercatorQuad numbering). */
 export function sheetRoutes(tiles: SheetTiles, heights: Heights): Router {
-  const router = Router();
+  const router = exactRouter();
   router.get("/sheets/features/:z/:x/:y", async (request, response) => {
     const { z, x, y } = tileOf(request);
-    const json = await tiles.tile(z, x, y);
+    const json = await tiles.tile(z, x, y, goneSignal(response));
     if (json === undefined) throw notReady();
     // asked again each time, mostly answered by 304: what is corrected by hand is shown at once
     response.set("Cache-Control", "private, no-cache").type(CALLS.sheet.mediaType).send(json);

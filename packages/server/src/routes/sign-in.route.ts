@@ -1,9 +1,10 @@
 import { signInAsking } from "@bibliotope/wire";
-import express, { type Request, Router } from "express";
+import express, { type Request, type Router } from "express";
 import { ipKeyGenerator, rateLimit } from "express-rate-limit";
 import type { Knex } from "knex";
 import { readAsking } from "../http/asking.ts";
 import { BODY_LIMIT, HttpProblem } from "../http/problem.ts";
+import { exactRouter } from "../http/router.ts";
 import { keepSession } from "../http/session.ts";
 import { signIn, signInByPassword } from "../users/users.repository.ts";
 
@@ -15,7 +16,7 @@ const [MOST_WRONG, WRONG_MINUTES] = [5, 5];
  * @param used called after a link was used
  */
 export function signInRoutes(database: Knex, used: () => void): Router {
-  const router = Router();
+  const router = exactRouter();
   router.get("/sign-in", async (request, response) => {
     const { token } = request.query;
     const session = typeof token === "string" ? await signIn(database, token) : undefined;

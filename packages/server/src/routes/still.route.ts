@@ -3,21 +3,24 @@ import type { Position } from "@bibliotope/core/geo";
 import type { AnswerRecord } from "@bibliotope/core/search";
 import { type MapMarker, type Over, viewOf } from "@bibliotope/core/sheet";
 import { CALLS, type StillAsking, stillAsking } from "@bibliotope/wire";
-import { type Request, type Response, Router } from "express";
+import type { Request, Response, Router } from "express";
 import type { Knex } from "knex";
 import { readAsking } from "../http/asking.ts";
 import { engineOf, languagesOf } from "../http/engine.ts";
+import { goneSignal } from "../http/gone.ts";
 import { missingRecord } from "../http/missing-record.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { exactRouter } from "../http/router.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 import type { SheetTiles } from "../sheets/sheet-tiles.ts";
+import type { Still } from "../sheets/still.ts";
 
 /** Zoom at which one house alone is shown. */
 const HOUSE_ZOOM = 16;
 
 /** `/v1/still`: the map as a picture. */
 export function stillRoutes(index: LiveIndex, tiles: SheetTiles, database: Knex): Router {
-  const router = Router();
+  const router = exactRouter();
   router.route("/still").get(still).post(still);
   return router;
 
@@ -29,7 +32,8 @@ export function stillRoutes(index: LiveIndex, tiles: SheetTiles, database: Knex)
     const view = { at: fitted.at, zoom: asked.zoom ?? fitted.zoom };
     const { size, scale, night, sheet } = asked;
     const langs = languagesOf(request, asked.lang);
-    const png = await tiles.still({ view, size, scale, night, sheet, langs, over });
+    const picture: Still = { view, size, scale, night, sheet, langs, over };
+    const png = await tiles.still(picture, goneSignal(response));
     if (!png)
       throw new HttpProblem("not-ready", "The map is being prepared. Ask again in a moment.", undefined, {
         "Retry-After": "2",

@@ -1,14 +1,15 @@
-import { proposeColumns } from "@bibliotope/core/bring";
 import { type BatchAsk, type BatchState, batchAsking, batchRowsAsking, CALLS } from "@bibliotope/wire";
-import { Router } from "express";
+import type { Router } from "express";
 import type { Knex } from "knex";
 import * as batches from "../batches/batches.repository.ts";
 import { sendBatch, startBatch } from "../batches/start-batch.ts";
 import { malformedTable } from "../bring/bytes.ts";
 import type { Files } from "../bring/files.ts";
-import { lookAtTable } from "../bring/table.ts";
+import type { FileLook } from "../bring/look.ts";
+import type { Looks } from "../bring/looks.ts";
 import { idOf, readQuery } from "../http/asking.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { exactRouter } from "../http/router.ts";
 import type { Jobs } from "../jobs/jobs.ts";
 import type { HeldKey } from "../keys/keys.repository.ts";
 import { noBatch } from "./batches.route.ts";
@@ -17,11 +18,12 @@ interface Needs {
   database: Knex;
   jobs: Jobs;
   files: Files;
+  looks: Looks;
 }
 
 /** `/v1/batches`: a file in, by a server key; its rows out again with what was found. */
-export function wireBatchRoutes({ database, jobs, files }: Needs): Router {
-  const router = Router();
+export function wireBatchRoutes({ database, jobs, files, looks }: Needs): Router {
+  const router = exactRouter();
 
   router.post("/batches", async (request, response) => {
     const key: HeldKey = response.locals.key;
@@ -31,14 +33,15 @@ export function wireBatchRoutes({ database, jobs, files }: Needs): Router {
       throw new HttpProblem("wrong-type", `Send the file as the body, as ${CALLS.makeBatch.takes.join(", ")}.`);
     const file = await files.keep(name, request).catch(malformedTable);
     const path = files.pathOf(file.id);
-    const { format, heads, rows } = await lookAtTable(path).catch(malformedTable);
-    const columns = proposeColumns(heads, rows, "batch").map(({ use }) => use);
+    const task: FileLook = { path, asked: { purpose: "batch" }, country: undefined, readings: [] };
+    const { format, heads, columns: seen } = await looks.look(task).catch(malformedTable);
+    const columns = seen.map(({ use }) => use);
     if (!columns.some(Boolean) && columns.length === 1) columns[0] = { meaning: "text" };
     const asked = ask ?? usualAsk(columns.flatMap((use) => use?.meaning ?? []));
     const { batch } = await startBatch(
       { database, jobs },
       path,
-      { name, ask: asked, format, heads: heads ?? null, reading: { columns } },
+      { name, ask: asked, format, heads, reading: { columns } },
       { madeBy: null, key: key.id },
     );
     response

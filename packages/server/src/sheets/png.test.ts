@@ -24,14 +24,14 @@ describe("encodePng", () => {
         const rgba = Uint8Array.from({ length: width * height * 4 }, (_, i) =>
           i % 4 === 3 ? 255 : Math.imul(seed + i, 2654435761) >>> 24,
         );
-        expect(await decoded(encodePng(rgba, width, height))).toEqual({ width, height, rgba: [...rgba] });
+        expect(await decoded(await encodePng(rgba, width, height))).toEqual({ width, height, rgba: [...rgba] });
       }),
       { numRuns: 40 },
     );
   });
 
-  it("packs flat colour to little", () => {
+  it("packs flat colour to little", async () => {
     const rgba = new Uint8Array(600 * 400 * 4).fill(255);
-    expect(encodePng(rgba, 600, 400).length).toBeLessThan(6000);
+    expect((await encodePng(rgba, 600, 400)).length).toBeLessThan(6000);
   });
 });

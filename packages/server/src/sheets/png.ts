@@ -1,4 +1,7 @@
-import { constants, crc32, deflateSync } from "node:zlib";
+import { promisify } from "node:util";
+import { constants, crc32, deflate } from "node:zlib";
+
+const pack = promisify(deflate) as unknown as (rows: Uint8Array, how: typeof PACKING) => Promise<Buffer>;
 
 const SIGNATURE = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
 /** Filter type 2 of the PNG specification: each byte less the one above it. */
@@ -11,14 +14,14 @@ const PACKING = { level: 1, strategy: constants.Z_RLE };
  * all filters on each row and packs at a slow level, which takes longer than painting does.
  * @param rgba four bytes a pixel, rows from the top, opaque
  */
-export function encodePng(rgba: Uint8Array, width: number, height: number): Uint8Array {
+export async function encodePng(rgba: Uint8Array, width: number, height: number): Promise<Uint8Array> {
   const rows = filtered(rgba, width, height);
   const header = Buffer.alloc(13);
   header.writeUInt32BE(width, 0);
   header.writeUInt32BE(height, 4);
   // bit depth 8, colour type 2 (RGB), the one compression and filter method there is, not interlaced
   header.set([8, 2, 0, 0, 0], 8);
-  const pieces = [SIGNATURE, chunk("IHDR", header), chunk("IDAT", deflateSync(rows, PACKING)), chunk("IEND")];
+  const pieces = [SIGNATURE, chunk("IHDR", header), chunk("IDAT", await pack(rows, PACKING)), chunk("IEND")];
   return Buffer.concat(pieces);
 }
 

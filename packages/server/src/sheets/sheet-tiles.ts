@@ -1,12 +1,17 @@
+import { setTimeout as wait } from "node:timers/promises";
 import { Worker } from "node:worker_threads";
 import type { TileName } from "@bibliotope/core/sheet";
 import { LRUCache } from "lru-cache";
+import { GoneAway, unlessGone } from "../http/gone.ts";
 import type { SheetAmends } from "./amends.ts";
-import type { SheetsAmended, SheetsAsked, SheetsMessage, SheetsTask } from "./sheets.worker.ts";
+import { type Order, PaintQueue } from "./paint-queue.ts";
+import type { SheetsAmended, SheetsAsked, SheetsMessage, SheetsTask, SheetsUnwanted } from "./sheets.worker.ts";
 import type { Still } from "./still.ts";
 
 /** Tiles and stills kept in memory, in bytes. */
 const KEPT = 64 * 1024 * 1024;
+/** Milliseconds before a painter that ended is replaced: the first time, and at most. */
+const [FIRST_PAUSE, LONGEST_PAUSE] = [250, 30_000];
 
 /** A tile's JSON, or a still's PNG. */
 type Made = string | Uint8Array;
@@ -21,109 +26,214 @@ export interface Prepared {
   letGo(): Promise<void>;
 }
 
-interface Waiting {
+/** Something that is asked for, by one or by several. */
+interface Making extends Order {
+  name: string;
   asked: SheetsAsked;
+  made: Promise<Made>;
   resolve: (made: Made) => void;
   reject: (error: Error) => void;
+  /** How many wait for it. */
+  wanted: number;
 }
 
-/** Cuts tiles and paints stills in a worker thread, so that lookups never wait for one, and keeps those asked lately. */
+/** A map: what it is made of, and what is corrected on it by hand. */
+interface Shown {
+  versions: number[];
+  amends: SheetAmends | undefined;
+}
+
+/** A thread that cuts and paints a map, and what it has in hand: at most one piece of the map and one picture. */
+interface Painter {
+  worker: Worker;
+  shown: Shown;
+  inHand: Map<"tile" | "still", Making>;
+  isGone: boolean;
+}
+
+/**
+ * Cuts tiles and paints stills in a worker thread, so that lookups never wait for one, and keeps those asked lately.
+ * What nobody waits for any more is not made; a thread that ends is replaced.
+ */
 export class SheetTiles {
   #kept = nothingKept();
-  readonly #waiting = new Map<number, Waiting>();
-  readonly #underWay = new Map<string, Promise<Made>>();
-  #worker: Worker | undefined;
+  readonly #queue = new PaintQueue<Making>();
+  readonly #underWay = new Map<string, Making>();
+  #painter: Painter | undefined;
   #asked = 0;
+  #isStopped = false;
 
-  constructor(private readonly databaseUrl: string) {}
+  constructor(
+    private readonly databaseUrl: string,
+    private readonly log: { warn(details: object, words: string): void },
+  ) {}
 
   /**
    * Reads the map features of some versions. Until they are put in, the ones before answer.
    * @returns what puts them in, or lets them go
    */
   async prepare(versions: number[]): Promise<Prepared> {
+    const shown: Shown = { versions, amends: undefined };
+    let painter = await this.#start(shown);
+    return {
+      putIn: async () => {
+        if (painter.isGone) painter = await this.#start(shown);
+        const before = this.#painter;
+        this.#painter = painter;
+        this.#kept = nothingKept();
+        // what the one before has not answered
+        if (before) this.#queue.addAgain(before.inHand.values());
+        this.#hand();
+        await before?.worker.terminate();
+      },
+      amend: (amends) => {
+        shown.amends = amends;
+        painter.worker.postMessage({ amends } satisfies SheetsAmended);
+        if (this.#painter?.shown !== shown) return;
+        // it may have been replaced meanwhile
+        if (this.#painter !== painter) this.#painter.worker.postMessage({ amends } satisfies SheetsAmended);
+        this.#kept = nothingKept();
+        // what is under way is how it was before
+        this.#underWay.clear();
+      },
+      letGo: async () => {
+        await painter.worker.terminate();
+      },
+    };
+  }
+
+  /**
+   * The features of a tile as JSON; undefined while no map is held.
+   * @param gone ends when nobody waits for it any more
+   * @throws Busy when too much is waiting, GoneAway when nobody waits for it
+   */
+  async tile(z: number, x: number, y: number, gone?: AbortSignal): Promise<string | undefined> {
+    return (await this.#make(`${z}/${x}/${y}`, { tile: { z, x, y } }, 0, gone)) as string | undefined;
+  }
+
+  /** A picture as PNG; undefined while no map is held. `gone` and errors as of `tile`. */
+  async still(still: Still, gone?: AbortSignal): Promise<Uint8Array | undefined> {
+    const pixels = still.size.width * still.size.height * still.scale ** 2;
+    return (await this.#make(JSON.stringify(still), { still }, pixels, gone)) as Uint8Array | undefined;
+  }
+
+  async stop(): Promise<void> {
+    this.#isStopped = true;
+    await this.#painter?.worker.terminate();
+  }
+
+  /** @param name equal for equal things; each is made once at a time */
+  async #make(
+    name: string,
+    asked: { tile: TileName } | { still: Still },
+    pixels: number,
+    gone: AbortSignal | undefined,
+  ): Promise<Made | undefined> {
+    const kept = this.#kept;
+    const before = kept.get(name);
+    if (before !== undefined) return before;
+    if (!this.#painter) return undefined;
+    const making = this.#underWay.get(name) ?? this.#order(name, { id: ++this.#asked, ...asked }, pixels);
+    making.wanted++;
+    const made = await unlessGone(making.made, gone).catch((error: unknown) => {
+      if (error instanceof GoneAway && --making.wanted === 0) this.#giveUp(making);
+      throw error;
+    });
+    // those kept now are others when the map has changed meanwhile
+    kept.set(name, made);
+    return made;
+  }
+
+  #order(name: string, asked: SheetsAsked, pixels: number): Making {
+    let resolve!: Making["resolve"];
+    let reject!: Making["reject"];
+    const made = new Promise<Made>((...both) => {
+      [resolve, reject] = both;
+    });
+    // all who waited may have gone
+    made.catch(() => undefined);
+    const making: Making = { name, asked, pixels, made, resolve, reject, wanted: 0 };
+    this.#queue.add(making);
+    this.#underWay.set(name, making);
+    this.#hand();
+    return making;
+  }
+
+  /** Hands the painter what waits, where it has nothing of that kind in hand. */
+  #hand(): void {
+    const painter = this.#painter;
+    if (!painter) return;
+    for (const kind of ["tile", "still"] as const) {
+      if (painter.inHand.has(kind)) continue;
+      const making = this.#queue.next(kind);
+      if (!making) continue;
+      painter.inHand.set(kind, making);
+      painter.worker.postMessage(making.asked);
+    }
+  }
+
+  #giveUp(making: Making): void {
+    this.#forget(making);
+    if (!this.#queue.drop(making))
+      this.#painter?.worker.postMessage({ unwanted: making.asked.id } satisfies SheetsUnwanted);
+  }
+
+  #forget(making: Making): void {
+    if (this.#underWay.get(making.name) === making) this.#underWay.delete(making.name);
+  }
+
+  async #start(shown: Shown): Promise<Painter> {
     const worker = new Worker(new URL("./sheets.worker.js", import.meta.url), {
-      workerData: { databaseUrl: this.databaseUrl, versions } satisfies SheetsTask,
+      workerData: { databaseUrl: this.databaseUrl, versions: shown.versions } satisfies SheetsTask,
     });
     await new Promise<void>((resolve, reject) => {
       worker.once("message", () => resolve());
       worker.once("error", reject);
       worker.once("exit", () => reject(new Error("the sheets' worker ended before it was ready")));
     });
-    worker.on("message", (message: SheetsMessage) => {
-      if ("made" in message) this.#settle(message.id, ({ resolve }) => resolve(message.made));
-      else if ("failed" in message) this.#settle(message.id, ({ reject }) => reject(new Error(message.failed)));
-    });
-    worker.on("error", () => undefined);
-    worker.once("exit", () => {
-      if (this.#worker !== worker) return;
-      this.#worker = undefined;
-      for (const id of [...this.#waiting.keys()])
-        this.#settle(id, ({ reject }) => reject(new Error("the sheets' worker ended")));
-    });
+    const painter: Painter = { worker, shown, inHand: new Map(), isGone: false };
+    if (shown.amends) worker.postMessage({ amends: shown.amends } satisfies SheetsAmended);
+    worker.on("message", (message: SheetsMessage) => this.#hear(painter, message));
+    worker.on("error", (error) => this.log.warn({ error: String(error) }, "the map's painter"));
+    worker.once("exit", () => this.#lose(painter));
     worker.unref();
-    return {
-      putIn: async () => {
-        const before = this.#worker;
-        this.#worker = worker;
-        this.#kept = nothingKept();
-        // what the one before has not answered
-        for (const { asked } of this.#waiting.values()) worker.postMessage(asked);
-        await before?.terminate();
-      },
-      amend: (amends) => {
-        worker.postMessage({ amends } satisfies SheetsAmended);
-        if (this.#worker !== worker) return;
-        this.#kept = nothingKept();
-        // what is under way is how it was before
-        this.#underWay.clear();
-      },
-      letGo: async () => {
-        await worker.terminate();
-      },
-    };
+    return painter;
   }
 
-  /** The features of a tile as JSON; undefined while no map is held. */
-  async tile(z: number, x: number, y: number): Promise<string | undefined> {
-    return (await this.#make(`${z}/${x}/${y}`, { tile: { z, x, y } })) as string | undefined;
-  }
-
-  /** A picture as PNG; undefined while no map is held. */
-  async still(still: Still): Promise<Uint8Array | undefined> {
-    return (await this.#make(JSON.stringify(still), { still })) as Uint8Array | undefined;
-  }
-
-  /** @param name equal for equal things; each is made once at a time */
-  async #make(name: string, asked: { tile: TileName } | { still: Still }): Promise<Made | undefined> {
-    const kept = this.#kept;
-    const before = kept.get(name);
-    if (before !== undefined) return before;
-    if (!this.#worker) return undefined;
-    let making = this.#underWay.get(name);
-    if (!making) {
-      const message: SheetsAsked = { id: ++this.#asked, ...asked };
-      making = new Promise<Made>((resolve, reject) =>
-        this.#waiting.set(message.id, { asked: message, resolve, reject }),
-      ).finally(() => {
-        if (this.#underWay.get(name) === making) this.#underWay.delete(name);
-      });
-      this.#underWay.set(name, making);
-      this.#worker.postMessage(message);
+  #hear(painter: Painter, message: SheetsMessage): void {
+    if (!("id" in message)) return;
+    for (const [kind, making] of painter.inHand) {
+      if (making.asked.id !== message.id) continue;
+      painter.inHand.delete(kind);
+      this.#forget(making);
+      if ("made" in message) making.resolve(message.made);
+      else making.reject(new Error(message.failed));
     }
-    const made = await making;
-    // those kept now are others when the map has changed meanwhile
-    kept.set(name, made);
-    return made;
+    this.#hand();
   }
 
-  async stop(): Promise<void> {
-    await this.#worker?.terminate();
+  /** A painter has ended. What it had in hand may be why, and is not tried again. */
+  #lose(painter: Painter): void {
+    painter.isGone = true;
+    if (this.#painter !== painter || this.#isStopped) return;
+    this.#painter = undefined;
+    for (const making of painter.inHand.values()) {
+      this.#forget(making);
+      making.reject(new Error("the map's painter ended"));
+    }
+    void this.#replace(painter.shown);
   }
 
-  #settle(id: number, how: (waiting: Waiting) => void): void {
-    const waiting = this.#waiting.get(id);
-    this.#waiting.delete(id);
-    if (waiting) how(waiting);
+  async #replace(shown: Shown): Promise<void> {
+    for (let pause = FIRST_PAUSE; ; pause = Math.min(pause * 2, LONGEST_PAUSE)) {
+      await wait(pause, undefined, { ref: false });
+      const painter = await this.#start(shown).catch(() => undefined);
+      // another map may have been put in meanwhile
+      if (this.#painter || this.#isStopped) return void painter?.worker.terminate();
+      if (!painter || painter.isGone) continue;
+      this.log.warn({}, "the map's painter was replaced");
+      this.#painter = painter;
+      return this.#hand();
+    }
   }
 }

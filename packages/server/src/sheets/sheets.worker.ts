@@ -1,3 +1,4 @@
+import { setImmediate as turn } from "node:timers/promises";
 import { parentPort, workerData } from "node:worker_threads";
 import type { SheetFeature, TileName } from "@bibliotope/core/sheet";
 import { connect } from "../database/connect.ts";
@@ -13,6 +14,8 @@ export interface SheetsTask {
 
 /** A tile to be cut, or a still to be painted. */
 export type SheetsAsked = { id: number; tile: TileName } | { id: number; still: Still };
+/** A still that nobody waits for any more. */
+export type SheetsUnwanted = { unwanted: number };
 /** What is to be shown otherwise from now on. */
 export type SheetsAmended = { amends: SheetAmends };
 export type SheetsMessage =
@@ -26,17 +29,31 @@ const features: SheetFeature[] = await readMapFeatures(database, versions);
 await database.destroy();
 const source = new StillSource(features);
 const answer = (message: SheetsMessage) => parentPort!.postMessage(message);
-parentPort!.on("message", (asked: SheetsAsked | SheetsAmended) => {
-  if ("amends" in asked) {
-    source.amend((cutter) => amend(cutter, asked.amends));
-    return;
-  }
+const unwanted = new Set<number>();
+
+parentPort!.on("message", (asked: SheetsAsked | SheetsUnwanted | SheetsAmended) => {
+  if ("amends" in asked) source.amend((cutter) => amend(cutter, asked.amends));
+  else if ("unwanted" in asked) unwanted.add(asked.unwanted);
+  else void make(asked);
+});
+answer({ ready: true });
+
+async function make(asked: SheetsAsked): Promise<void> {
   const { id } = asked;
   try {
-    const made = "tile" in asked ? JSON.stringify(source.cutter.cut(asked.tile)) : paintStill(source, asked.still);
+    const made = "tile" in asked ? JSON.stringify(source.cutter.cut(asked.tile)) : await paint(id, asked.still);
     answer({ id, made });
   } catch (error) {
     answer({ id, failed: String(error) });
+  } finally {
+    unwanted.delete(id);
   }
-});
-answer({ ready: true });
+}
+
+/** Between two steps pieces of the map are cut that were asked for meanwhile. */
+function paint(id: number, still: Still): Promise<Uint8Array> {
+  return paintStill(source, still, async () => {
+    await turn();
+    if (unwanted.has(id)) throw new Error("nobody waits for this picture any more");
+  });
+}

@@ -90,8 +90,19 @@ export class StillSource {
   }
 }
 
-/** Paints a still with the same painter as the map in a page. @returns a PNG */
-export function paintStill(source: StillSource, { view, size, scale, night, sheet, langs, over }: Still): Uint8Array {
+/** Lets others have their turn; throws when the still is not wanted any more. */
+export type Between = () => Promise<void>;
+
+/**
+ * Paints a still with the same painter as the map in a page, in steps: whoever waits for a piece of the map meanwhile
+ * gets it between two of them.
+ * @returns a PNG
+ */
+export async function paintStill(
+  source: StillSource,
+  { view, size, scale, night, sheet, langs, over }: Still,
+  between: Between = async () => undefined,
+): Promise<Uint8Array> {
   const [width, height] = [size.width * scale, size.height * scale];
   const canvas = createCanvas(width, height);
   const context = canvas.getContext("2d", { alpha: false });
@@ -100,6 +111,7 @@ export function paintStill(source: StillSource, { view, size, scale, night, shee
   context.scale(scale, scale);
   for (const part of partsOf(view, size)) {
     const features = source.cutter.cutPart(part, (properties) => isPainted(properties, sheet));
+    await between();
     context.save();
     context.translate(part.x, 0);
     context.scale(part.scale, part.scale);
@@ -108,9 +120,15 @@ export function paintStill(source: StillSource, { view, size, scale, night, shee
     context.clip();
     paintPart(painter, features, part, { style, sheet });
     context.restore();
+    await between();
   }
   // tile by tile, so that names stand where they stand on the map in a page
-  const labels = tilesOf(view, size).flatMap((tile) => source.labels(tile, { sheet, langs }));
+  const labels: Label[] = [];
+  for (const tile of tilesOf(view, size)) {
+    labels.push(...source.labels(tile, { sheet, langs }));
+    await between();
+  }
   drawOver(painter, view, size, style, labels, { ...over, whole: true });
+  await between();
   return encodePng(canvas.data(), width, height);
 }

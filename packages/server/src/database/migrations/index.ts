@@ -4,6 +4,7 @@ import * as twelfth from "./2026-11-corrections.ts";
 import * as first from "./2026-11-gazetteer.ts";
 import * as fifth from "./2026-11-heights.ts";
 import * as fourth from "./2026-11-houses.ts";
+import * as fourteenth from "./2026-11-installation.ts";
 import * as seventh from "./2026-11-key-rules.ts";
 import * as eighth from "./2026-11-key-use.ts";
 import * as thirteenth from "./2026-11-loads.ts";
@@ -33,6 +34,7 @@ const STEPS: Step[] = [
   { name: "2026-11-batches", ...eleventh },
   { name: "2026-11-corrections", ...twelfth },
   { name: "2026-11-loads", ...thirteenth },
+  { name: "2026-11-installation", ...fourteenth },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */

@@ -78,7 +78,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
     });
     await wait(300);
     const log = readFileSync(join(server.home, "log", "server.log"), "utf8");
-    expect(log).toContain('"path":"/v1/suggest"');
+    expect(log).toContain('"route":"/v1/suggest"');
     expect(log).not.toMatch(/secretquestion|bt_(web|srv|app|try)_|Bearer/);
   });
 

@@ -9,7 +9,7 @@ import {
   suggestAnswer,
 } from "@bibliotope/wire";
 import { describe, expect, it } from "vitest";
-import { json, required, shared } from "../../testing/shared.ts";
+import { json, shared } from "../../testing/shared.ts";
 import { connect } from "../database/connect.ts";
 
 const suggest = (query: string, init?: Parameters<typeof json>[1]) => json(`/v1/suggest?${query}`, init);
@@ -155,7 +155,7 @@ describe("/v1/reverse and /v1/records", () => {
   });
 
   it("say 410 for a ref whose record was taken out of the data", async () => {
-    const database = connect(required("BIBLIOTOPE_TEST_DATABASE"), 1);
+    const database = connect(shared().databaseUrl, 1);
     const gone = { natural_key: `a house that was pulled down, ${Date.now()}` };
     try {
       const [{ id }] = await database("identities")

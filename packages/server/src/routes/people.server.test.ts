@@ -1,6 +1,6 @@
 import { type PersonSummary, peopleList, type Role } from "@bibliotope/wire";
 import { beforeAll, describe, expect, it } from "vitest";
-import { required, shared, signedIn } from "../../testing/shared.ts";
+import { shared, signedIn } from "../../testing/shared.ts";
 import { connect } from "../database/connect.ts";
 
 type Browser = Awaited<ReturnType<typeof signedIn>>;
@@ -60,7 +60,7 @@ describe("signing in by password", () => {
 
   it("keeps of the password an argon2id hash alone", async () => {
     const { id } = await make("look");
-    const database = connect(required("BIBLIOTOPE_TEST_DATABASE"), 1);
+    const database = connect(shared().databaseUrl, 1);
     const { password_hash } = await database("users").where({ id }).first();
     await database.destroy();
     expect(password_hash).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/);
@@ -176,7 +176,7 @@ describe("people", () => {
   it("keep their session while its secret is made anew", async () => {
     const { name, id } = await make("look");
     const browser = await browserOf(name);
-    const database = connect(required("BIBLIOTOPE_TEST_DATABASE"), 1);
+    const database = connect(shared().databaseUrl, 1);
     const age = (interval: string) =>
       database("sessions")
         .where({ user_id: id })

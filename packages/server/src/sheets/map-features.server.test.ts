@@ -1,6 +1,6 @@
 import type { World } from "@bibliotope/islands";
 import { expect, it } from "vitest";
-import { required } from "../../testing/shared.ts";
+import { shared } from "../../testing/shared.ts";
 import { connect } from "../database/connect.ts";
 import { storeWorld } from "../gazetteer/gazetteer.repository.ts";
 import { readMapFeatures } from "./map-features.repository.ts";
@@ -47,7 +47,7 @@ it("makes a map of data that holds only addresses: paper, streets, points, outli
       at: { lat: -35, lon: -21 + number * 0.0003 },
     })),
   };
-  const database = connect(required("BIBLIOTOPE_TEST_DATABASE"), 1);
+  const database = connect(shared().databaseUrl, 1);
   const transaction = await database.transaction();
   try {
     const version = await storeWorld(transaction, world, {

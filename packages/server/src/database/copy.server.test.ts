@@ -1,6 +1,7 @@
 import { setTimeout as sleep } from "node:timers/promises";
 import type { Knex } from "knex";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { required } from "../../testing/shared.ts";
 import { connect } from "./connect.ts";
 import { copiedRows, copying, copyRows } from "./copy.ts";
 
@@ -9,7 +10,7 @@ const TEXTS = ["plain", "", "tab\tand\nline\r", "back\\slash \\N \\t", "HÃ¸vej â
 describe("COPY", () => {
   let database: Knex;
   beforeAll(() => {
-    database = connect(process.env.BIBLIOTOPE_TEST_DATABASE!, 2);
+    database = connect(required("BIBLIOTOPE_TEST_DATABASE"), 2);
   });
   afterAll(() => database.destroy());
 

@@ -210,7 +210,7 @@ describe("a load", () => {
       { identity: first, change: { at: { lat: -35.5, lon: -21.5 } } },
       { identity: second, change: { isRemoved: true } },
     ];
-    const database = connect(process.env.BIBLIOTOPE_TEST_DATABASE!, 1);
+    const database = connect(shared().databaseUrl, 1);
     try {
       const rows = corrected.map(({ identity, change }) => ({
         ...{ identity, ref: refOf("QR", identity), country: "QR", line: "Buoy Lane", note: "", state: "applied" },

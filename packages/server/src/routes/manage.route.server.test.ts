@@ -1,6 +1,6 @@
 import { countriesAnswer, formDraft, formList, formVersions, publishedForm, sheetAnswer } from "@bibliotope/wire";
 import { describe, expect, it } from "vitest";
-import { ask, json, required, shared, signedIn } from "../../testing/shared.ts";
+import { ask, json, shared, signedIn } from "../../testing/shared.ts";
 import { connect } from "../database/connect.ts";
 import { firstUser, makeSignInToken } from "../users/users.repository.ts";
 
@@ -24,7 +24,7 @@ describe("signing in", () => {
   });
 
   it("works once for each link", async () => {
-    const database = connect(required("BIBLIOTOPE_TEST_DATABASE"), 1);
+    const database = connect(shared().databaseUrl, 1);
     const link = `${shared().url}/sign-in?token=${await makeSignInToken(database, await firstUser(database))}`;
     await database.destroy();
     const first = await fetch(link, { redirect: "manual" });

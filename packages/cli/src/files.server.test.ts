@@ -6,7 +6,7 @@ import { fileURLToPath } from "node:url";
 import { promisify } from "node:util";
 import { describe, expect, it } from "vitest";
 import { ownDatabase } from "../../server/testing/own-server.ts";
-import { required, shared } from "../../server/testing/shared.ts";
+import { shared, sharedHome } from "../../server/testing/shared.ts";
 import { readingOf } from "./import.ts";
 import { progressLine } from "./progress.ts";
 
@@ -19,7 +19,7 @@ const file = (name: string, content: string) => {
 };
 
 async function run(args: readonly string[], env: Record<string, string> = {}) {
-  const ready = join(required("BIBLIOTOPE_TEST_HOME"), "server", "ready.json");
+  const ready = join(sharedHome(), "ready.json");
   const ran = promisify(execFile)(process.execPath, [program, ...args], {
     env: { ...process.env, BIBLIOTOPE_READY: ready, ...env },
   });

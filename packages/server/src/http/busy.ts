@@ -1,0 +1,7 @@
+/** More is waiting already than can be done soon: a refusal that says when to come back. */
+export class Busy extends Error {
+  /** @param seconds after which there will be room */
+  constructor(readonly seconds: number) {
+    super(`too much is waiting; there will be room in ${seconds} s`);
+  }
+}
