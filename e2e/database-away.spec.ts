@@ -14,12 +14,12 @@ test.describe("while the database is away", () => {
 
   test.beforeAll(async () => {
     test.setTimeout(300_000);
-    held = await ownDatabase("database_away");
+    held = await ownDatabase("database_away", "seeded");
     const url = new URL(held.url);
     door = new Door({ host: "127.0.0.1", port: Number(url.port) });
     port = await door.open();
     url.port = String(port);
-    server = new OwnServer(url.href);
+    server = new OwnServer(url.href, "seeded");
     server.start();
     ready = await server.ready();
   });

@@ -1,5 +1,6 @@
 import { expect, type Page } from "@playwright/test";
 import { type KitPage, test } from "./support/kit-page.ts";
+import { nextFrame, standsStill } from "./support/rest.ts";
 
 const HERE = { latitude: -35.174, longitude: -21.6255, accuracy: 35 };
 const button = (page: Page) => page.getByRole("button", { name: "Show where this device is" });
@@ -24,10 +25,19 @@ test("granted: the sign stands where the device is, and the map follows it until
 
   await kit.drag([400, 240], [300, 240]);
   await expect(button(page)).toHaveAttribute("data-state", "shown");
-  await page.waitForTimeout(700);
+  await standsStill(page);
   const left = await kit.view();
+  // a watch of our own, begun after the map's: when it hears of the place, the map has
+  const heard = page.evaluate(
+    (lon) =>
+      new Promise<void>((resolve) =>
+        navigator.geolocation.watchPosition(({ coords }) => coords.longitude === lon && resolve()),
+      ),
+    -21.61,
+  );
   await context.setGeolocation({ ...HERE, longitude: -21.61 });
-  await page.waitForTimeout(500);
+  await heard;
+  await nextFrame(page);
   expect((await kit.view()).lon).toBeCloseTo(left.lon, 4);
   await button(page).click();
   await expect.poll(async () => (await kit.view()).lon).toBeCloseTo(-21.61, 4);

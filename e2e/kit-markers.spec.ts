@@ -1,6 +1,7 @@
 import { expect } from "@playwright/test";
 import type { Marker } from "../packages/kit/src/index.ts";
 import { type KitWindow, test } from "./support/kit-page.ts";
+import { nextFrame } from "./support/rest.ts";
 
 const MIDDLE = { lat: -35.174, lon: -21.6255 };
 const VIEW = { at: MIDDLE, zoom: 16 };
@@ -26,7 +27,7 @@ test("a marker is dragged by the pointer, lifted, and the address under it follo
   await page.mouse.down();
   for (let i = 1; i <= 60; i++) {
     await page.mouse.move(from.x + (i * (to.x - from.x)) / 60, from.y);
-    await page.waitForTimeout(15);
+    await nextFrame(page);
   }
   await page.mouse.up();
   await expect.poll(async () => (await kit.held("followed")).at(-1)).toMatchObject({ why: "drag", isLast: true });

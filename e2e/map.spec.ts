@@ -1,5 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { pictureOf } from "./support/kit-page.ts";
+import { nextFrame } from "./support/rest.ts";
 import { Studio } from "./support/studio.ts";
 
 test.describe("the map", () => {
@@ -25,11 +26,12 @@ test.describe("the map", () => {
   });
 
   test("is dragged by the pointer, the ground staying under it", async ({ page }) => {
+    // nothing coasts on after the drag
+    await page.emulateMedia({ reducedMotion: "reduce" });
     const before = await studio.view();
     await page.mouse.move(middle.x, middle.y);
     await page.mouse.down();
     await page.mouse.move(middle.x + 120, middle.y + 60, { steps: 8 });
-    await page.waitForTimeout(120);
     await page.mouse.up();
     const after = await studio.view();
     const degreesOfPixel = 360 / (256 * 2 ** before.zoom);
@@ -95,7 +97,7 @@ test.describe("the map", () => {
     const followed = new Set<string>();
     for (let i = 1; i <= 40; i++) {
       await page.mouse.move(x + 3 * i, y + 2 * i);
-      await page.waitForTimeout(30);
+      await nextFrame(page);
       followed.add(await studio.field("Street and number").inputValue());
     }
     // the fields follow while the marker is still held
@@ -145,9 +147,10 @@ test.describe("the map", () => {
     for (let i = 0; i < 3; i++) await page.keyboard.press("+");
     await expect.poll(() => refused).toBeGreaterThan(0);
     await page.unroute("**/v1/sheets/features/**");
-    await page.waitForTimeout(4200);
-    await page.keyboard.press("ArrowUp");
-    await studio.painted();
+    await expect(async () => {
+      await page.keyboard.press("ArrowUp");
+      await expect(studio.map).toHaveAttribute("data-complete", "true", { timeout: 500 });
+    }).toPass();
   });
 });
 
@@ -181,7 +184,6 @@ test.describe("on touch", () => {
     const between = await studio.view();
     await send("touchStart", [[x, y]]);
     for (let i = 1; i <= 5; i++) await send("touchMove", [[x - i * 20, y]]);
-    await page.waitForTimeout(120);
     await send("touchEnd", []);
     expect((await studio.view()).lon).toBeGreaterThan(between.lon);
   });

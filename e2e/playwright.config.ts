@@ -1,6 +1,6 @@
 import { join } from "node:path";
 import { defineConfig } from "@playwright/test";
-import { CHROMIUM } from "../bench/browser.ts";
+import { HEADLESS } from "../bench/browser.ts";
 import { baseUrl, serverCount, stateFile } from "./support/house.ts";
 
 /** The real interface in Debian's Chromium, against the server that `npm test` started. */
@@ -22,6 +22,6 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     // a trace of every test costs a third of its time; --trace on asks for one
     screenshot: "only-on-failure",
-    launchOptions: CHROMIUM,
+    launchOptions: HEADLESS,
   },
 });

@@ -3,7 +3,7 @@ import { mkdirSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
-import { CHROMIUM } from "../bench/browser.ts";
+import { HEADLESS } from "../bench/browser.ts";
 import { ready, testHome } from "./support/house.ts";
 import { changeForm, makeForm, publish } from "./support/studio.ts";
 
@@ -63,7 +63,7 @@ test("a person's steps are kept, run again, and run as a Playwright test until a
   expect(file.suggestedFilename()).toBe(`${ref}.spec.ts`);
   await file.saveAs(join(folder, file.suggestedFilename()));
   // which browser to use is all that a developer's own settings say
-  const settings = { testDir: folder, timeout: 60_000, reporter: "line", use: { launchOptions: CHROMIUM } };
+  const settings = { testDir: folder, timeout: 60_000, reporter: "line", use: { launchOptions: HEADLESS } };
   writeFileSync(join(folder, "playwright.config.mjs"), `export default ${JSON.stringify(settings)};`);
   const green = await runPlaywright(folder);
   expect(green.said).toContain("1 passed");

@@ -1,6 +1,7 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
 import { toScreen } from "../packages/core/src/sheet/index.ts";
+import { pass } from "./support/rest.ts";
 
 const MAP = ".bt-sheet";
 /** Requests of lookups since the page came. */
@@ -82,6 +83,7 @@ test.describe("Offer a house for an evening", () => {
 
   test("what scripts, a reset and the browser do starts nothing", async ({ page }) => {
     const asked = lookupsOf(page);
+    await page.clock.install();
     await open(page, "offer-a-house");
     await page.evaluate(() => {
       for (const [name, value] of Object.entries({ house: "12", street: "Harbour Row", town: "Tidewell" })) {
@@ -92,7 +94,7 @@ test.describe("Offer a house for an evening", () => {
       }
     });
     await page.evaluate(() => document.querySelector("form")!.reset());
-    await page.waitForTimeout(300);
+    await pass(page, 3000);
     expect(asked).toEqual([]);
     await expect(page.getByLabel("House")).toHaveValue("");
     await expect(page.locator("[data-bt]")).toHaveCount(0);
@@ -205,8 +207,9 @@ test("Suggest a stop for the van: a press on the map, what lies beside it and ho
   for (let i = 0; i < 60 && (await spot(house)).zoom < 16; i++) {
     const { x, y } = await spot(house);
     await page.mouse.move(x, y);
+    const before = await map.getAttribute("data-view");
     await page.mouse.wheel(0, -300);
-    await page.waitForTimeout(50);
+    await expect(map).not.toHaveAttribute("data-view", before!);
   }
   const there = await spot(house);
   await page.mouse.click(there.x, there.y);

@@ -1,4 +1,5 @@
 import { expect, test } from "@playwright/test";
+import { pass } from "./support/rest.ts";
 import { Studio } from "./support/studio.ts";
 
 /** Forty letters at twelve a second. */
@@ -8,6 +9,7 @@ const PAUSE = 1000 / 12;
 test("answers delayed at random: the last one wins, a list comes soon, and few letters ask", async ({ page }) => {
   expect(TEXT).toHaveLength(40);
   const studio = new Studio(page);
+  await page.clock.install();
   await page.goto("/f/become-a-reader");
   await expect(studio.search).toBeVisible();
   const asked: string[] = [];
@@ -38,24 +40,19 @@ test("answers delayed at random: the last one wins, a list comes soon, and few l
         }).observe(document.querySelector(".bt-search")!, { subtree: true, childList: true, attributes: true });
       }),
   );
-  const began = performance.now();
-  for (let i = 0; i < TEXT.length; i++) {
-    await page.keyboard.type(TEXT[i]);
-    const rest = began + (i + 1) * PAUSE - performance.now();
-    if (rest > 0) await page.waitForTimeout(rest);
-  }
+  await page.keyboard.type(TEXT, { delay: PAUSE });
   test
     .info()
     .annotations.push({ type: "first list after the third letter", description: `${Math.round(await firstList)} ms` });
   await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row, Tidewell");
   await expect.poll(() => asked.at(-1)).toBe(TEXT);
-  await page.waitForTimeout(600);
+  await pass(page, 3000);
   expect(asked.length, asked.join(" | ")).toBeLessThanOrEqual(Math.floor(TEXT.length / 3));
 
   const before = asked.length;
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("Enter");
   await expect(studio.field("Town")).toHaveValue("Tidewell");
-  await page.waitForTimeout(500);
+  await pass(page, 3000);
   expect(asked).toHaveLength(before);
 });

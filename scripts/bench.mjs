@@ -1,6 +1,6 @@
 import { join } from "node:path";
 import { parseArgs } from "node:util";
-import { postgisExtension } from "./lib/debian.mjs";
+import { postgisExtension, wholeChromium } from "./lib/debian.mjs";
 import { root } from "./lib/places.mjs";
 import { must, show } from "./lib/run.mjs";
 import { command } from "./lib/say.mjs";
@@ -15,7 +15,7 @@ if (only && !PARTS.includes(only)) throw new Error(`a part of the benchmarks is 
 
 /** Measures, and prints one table: at demo size with the server and the workbench, `--size 1m` or `10m` the engine; `http`, `map`, `uses` or `bring` that part alone. */
 await command(() =>
-  withServer("bench", 5070, async (folder, database) => {
+  withServer("bench", 5070, wholeChromium, async (folder, database) => {
     if (size !== "10m" && !only) await postgisExtension();
     await must("Compiling the benchmarks", join(root, "node_modules/.bin/tsc"), ["-b", "bench"], { cwd: root });
     const args = [

@@ -1,5 +1,5 @@
 import { join } from "node:path";
-import { chromiumProgram } from "./lib/debian.mjs";
+import { headlessChromium } from "./lib/debian.mjs";
 import { withLock } from "./lib/lock.mjs";
 import { checkNode, installPackages } from "./lib/packages.mjs";
 import { home, makeFolder, root } from "./lib/places.mjs";
@@ -93,7 +93,7 @@ function long() {
 function withServers({ fresh = false, checks = true }, body) {
   makeFolder(home);
   return withLock(join(home, "test.lock"), "Another npm test is running in this clone; waiting for it", async () => {
-    const database = await prepare("test", chromiumProgram);
+    const database = await prepare("test", headlessChromium);
     let servers;
     const stop = async () => {
       await servers?.stop();

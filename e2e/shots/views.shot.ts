@@ -2,10 +2,16 @@ import { fileURLToPath } from "node:url";
 import { expect, type Page, test } from "@playwright/test";
 import { PASTED } from "../pasted/forms.ts";
 import { members } from "../support/members.ts";
+import { standsStill } from "../support/rest.ts";
 import { Studio } from "../support/studio.ts";
 
 const folder = fileURLToPath(new URL("../../docs/screenshots/", import.meta.url));
-const take = (page: Page, name: string) => page.screenshot({ path: `${folder}${name}.png` });
+async function take(page: Page, name: string): Promise<void> {
+  for (const map of await page.locator(".bt-sheet:visible").all())
+    await expect(map).toHaveAttribute("data-complete", "true");
+  await standsStill(page);
+  await page.screenshot({ path: `${folder}${name}.png` });
+}
 
 /** The sample form, filled from the first suggestion for what is typed. */
 async function filled(page: Page, text: string): Promise<Studio> {
@@ -16,9 +22,7 @@ async function filled(page: Page, text: string): Promise<Studio> {
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("Enter");
   await expect(studio.field("Town")).not.toHaveValue("");
-  await page.waitForTimeout(400);
   await studio.painted();
-  await page.waitForTimeout(300);
   return studio;
 }
 
@@ -50,7 +54,6 @@ test("rehearsals", async ({ page }) => {
   await panel.getByRole("button", { name: "Run all" }).click();
   await expect(panel.getByText("all 2 kept")).toBeVisible();
   await panel.getByRole("button", { name: "At the harbour", exact: true }).click();
-  await page.waitForTimeout(600);
   await take(page, "rehearsals");
 });
 
@@ -64,7 +67,6 @@ test("keys", async ({ page }) => {
   await page.goto("/keys");
   await expect(page.getByRole("rowheader", { name: "Demo, servers" })).toBeVisible();
   await expect(page.getByRole("img", { name: /^Lookups over time/ })).toBeVisible();
-  await page.waitForTimeout(400);
   await take(page, "keys");
 });
 
@@ -88,7 +90,6 @@ test("linked", async ({ page }) => {
     await list.getByRole("option").filter({ hasText: "Reading Room" }).first().click();
   }
   await expect(page.getByLabel("How far it is")).toContainText("km");
-  await page.waitForTimeout(900);
   await take(page, "linked");
 });
 
@@ -99,7 +100,6 @@ test("suggestions", async ({ page }) => {
   await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Street, Tidewell");
   await page.keyboard.press("ArrowDown");
   await studio.painted();
-  await page.waitForTimeout(300);
   await take(page, "suggestions");
 });
 
@@ -114,7 +114,6 @@ test("compose", async ({ page }) => {
   await studio.compose("become-a-reader");
   await page.getByRole("button", { name: "Show Postcode" }).click();
   await expect(page.getByRole("table")).toContainText("HT");
-  await page.waitForTimeout(300);
   await take(page, "compose");
 });
 
@@ -132,9 +131,7 @@ test("form page", async ({ page }) => {
   await expect(studio.list.getByRole("option").first()).toContainText("Østergränd 3");
   await page.keyboard.press("Enter");
   await expect(studio.field("Town")).toHaveValue("Vårhamn");
-  await page.waitForTimeout(400);
   await studio.painted();
-  await page.waitForTimeout(300);
   await take(page, "form-page");
 });
 
@@ -143,14 +140,12 @@ test("lookups", async ({ page }) => {
   await expect(page.getByRole("application")).toHaveAttribute("data-complete", "true");
   await page.getByRole("treeitem", { name: /outcome/ }).click();
   await page.getByRole("list", { name: "Candidates" }).locator("> li").first().hover();
-  await page.waitForTimeout(600);
   await take(page, "lookups");
 });
 
 test("nothing found", async ({ page }) => {
   await page.goto("/lookups/forward?q=14b+Vuxxel+Street,+Qworthamm&gloss=1");
   await expect(page.getByRole("application")).toHaveAttribute("data-complete", "true");
-  await page.waitForTimeout(600);
   await take(page, "nothing-found");
 });
 
@@ -159,7 +154,6 @@ test("paste", async ({ page }) => {
   await page.getByRole("button", { name: "Paste a form" }).click();
   await page.getByLabel(/HTML of a page/).fill(PASTED.find(({ name }) => name.includes("labels in a table"))!.html);
   await expect(page.getByText(/\d fields, \d bound/)).toBeVisible();
-  await page.waitForTimeout(300);
   await take(page, "paste");
 });
 
@@ -168,7 +162,6 @@ test("picture", async ({ page }) => {
   await expect(page.getByRole("application")).toHaveAttribute("data-complete", "true");
   await page.getByRole("button", { name: "Picture" }).click();
   await expect(page.getByRole("img", { name: /Map with a line/ })).toBeVisible();
-  await page.waitForTimeout(900);
   await take(page, "picture");
 });
 
@@ -181,9 +174,7 @@ test("heights", async ({ page }) => {
   // the highest ground of Lorramere
   await page.mouse.move(box.x + box.width / 2 + 4, box.y + box.height / 2 - 55);
   for (let i = 0; i < 8; i++) await page.mouse.wheel(0, -200);
-  await page.waitForTimeout(400);
   await studio.painted();
-  await page.waitForTimeout(400);
   await take(page, "heights");
 });
 
@@ -212,7 +203,6 @@ test("data", async ({ page }) => {
   const set = page.getByRole("region", { name: "County register" });
   await set.getByRole("link", { name: "1" }).click();
   await page.getByRole("button", { name: /Postcode's shape/ }).click();
-  await page.waitForTimeout(1200);
   await take(page, "data");
 });
 
@@ -229,7 +219,6 @@ test("batches", async ({ page }) => {
     .getByRole("button", { name: /0\.5\d$/ })
     .first()
     .click();
-  await page.waitForTimeout(1800);
   await take(page, "batches");
 });
 
@@ -241,6 +230,5 @@ test("relief", async ({ page }) => {
   await expect(relief).toHaveAttribute("data-complete", "true");
   for (let i = 0; i < 7; i++) await page.keyboard.press("ArrowUp");
   for (let i = 0; i < 3; i++) await page.keyboard.press("ArrowRight");
-  await page.waitForTimeout(900);
   await take(page, "relief");
 });

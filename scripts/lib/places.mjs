@@ -7,8 +7,9 @@ import { Trouble } from "./say.mjs";
 
 /** The clone. */
 export const root = fileURLToPath(new URL("../..", import.meta.url)).replace(/\/$/, "");
-/** What the commands make and keep, beside the code. */
-export const home = join(root, ".bibliotope");
+const usualHome = join(root, ".bibliotope");
+/** What the commands make and keep, beside the code; elsewhere where a test starts a second product from one clone. */
+export const home = process.env.BIBLIOTOPE_FOLDER ?? usualHome;
 
 /** Makes a folder of ours. @throws Trouble when the disk does not let us */
 export function makeFolder(folder) {
@@ -31,7 +32,8 @@ export function makeFolder(folder) {
 export async function databaseHome(purpose) {
   const near = makeFolder(join(home, purpose));
   if (!isRoot) return near;
-  const name = `${basename(root)}-${createHash("sha256").update(root).digest("hex").slice(0, 10)}`;
+  const whose = home === usualHome ? root : home;
+  const name = `${basename(root)}-${createHash("sha256").update(whose).digest("hex").slice(0, 10)}`;
   const far = join("/var/lib/bibliotope", name, purpose);
   const mayEnter = (await hear("runuser", ["-u", "postgres", "--", "test", "-x", near], { cwd: "/" })).code === 0;
   return mayEnter && !existsSync(far) ? near : makeFolder(far);

@@ -3,11 +3,12 @@ import type { BatchDetail, DataAnswer, FileStart, JobSummary } from "@bibliotope
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { OwnServer, ownDatabase } from "../testing/own-server.ts";
 import type { Ready } from "../testing/shared.ts";
+import { sized } from "../testing/sizes.ts";
 
-/** How often the server is killed; more by hand, since each start takes some seconds. */
-const KILLS = Number(process.env.KILLS ?? 3);
-const ROWS = 20_000;
-const LONGEST = 3500;
+/** How often the server is killed, in rows of how many, and after how many milliseconds at most. */
+const KILLS = sized(3, 20);
+const ROWS = sized(6000, 20_000);
+const LONGEST = sized(2000, 3500);
 
 const street = (i: number) => `Net Lane ${String.fromCharCode(65 + (i % 26))}${Math.floor(i / 260)}`;
 const place = (i: number) => [-35.18 - (i % 500) * 0.0001, -21.62 - Math.floor(i / 500) * 0.0001];
@@ -68,8 +69,8 @@ describe("data that is brought", { timeout: 900_000 }, () => {
     });
 
   beforeAll(async () => {
-    held = await ownDatabase("own_data");
-    server = new OwnServer(held.url);
+    held = await ownDatabase("own_data", "seeded");
+    server = new OwnServer(held.url, "seeded");
     await start();
   }, 240_000);
   afterAll(async () => {

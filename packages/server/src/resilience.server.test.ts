@@ -5,8 +5,12 @@ import { SAMPLE_FORMS } from "@bibliotope/islands";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { Door, OwnServer, ownDatabase } from "../testing/own-server.ts";
 import type { Ready } from "../testing/shared.ts";
+import { sized } from "../testing/sizes.ts";
 import { makeKey } from "./keys/keys.repository.ts";
 import { publish } from "./publication/publication.repository.ts";
+
+/** Lookups that are asked during a rebuild, at least. */
+const LOOKUPS = sized(2000, 10_000);
 
 /** One database and one server, ill-treated in turn. */
 describe("a server that is ill-treated", { timeout: 240_000 }, () => {
@@ -138,7 +142,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
     expect((await suggest()).status).toBe(200);
   });
 
-  it("swaps the index under load: 10,000 lookups during a rebuild, and none fails", async () => {
+  it("swaps the index under load: thousands of lookups during a rebuild, and none fails", async () => {
     const segments = join(server.home, "segments");
     const [file] = readdirSync(segments).filter((name) => name.endsWith(".segment"));
     let isSwapped = false;
@@ -147,7 +151,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
     const expected = await (await suggest()).json();
     let asked = 0;
     const askAndAsk = async () => {
-      while (asked < 10_000 || !isSwapped) {
+      while (asked < LOOKUPS || !isSwapped) {
         asked++;
         const began = performance.now();
         const answer = await suggest();
@@ -166,7 +170,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
     await wait(1000);
     await Promise.all(asking);
     expect(failures).toEqual([]);
-    expect(asked).toBeGreaterThanOrEqual(10_000);
+    expect(asked).toBeGreaterThanOrEqual(LOOKUPS);
     console.info(`  ${asked} lookups during a rebuild, the slowest took ${slowest.milliseconds.toFixed(0)} ms`);
   });
 

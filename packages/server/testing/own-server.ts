@@ -83,13 +83,18 @@ export class OwnServer {
     return readReady(this.home);
   }
 
-  /** Ends it by a signal, and waits until it is gone. */
-  async end(signal: NodeJS.Signals): Promise<void> {
+  /** Ends it by a signal, and waits until it is gone. @returns its exit code */
+  async end(signal: NodeJS.Signals): Promise<number | null> {
+    this.#child?.kill(signal);
+    return this.gone();
+  }
+
+  /** Waits until it is gone. @returns its exit code */
+  async gone(): Promise<number | null> {
     const child = this.#child;
-    if (!child || child.exitCode !== null || child.signalCode !== null) return;
-    const gone = new Promise((resolve) => child.once("exit", resolve));
-    child.kill(signal);
-    await gone;
+    if (child && child.exitCode === null && child.signalCode === null)
+      await new Promise((resolve) => child.once("exit", resolve));
+    return child?.exitCode ?? null;
   }
 }
 

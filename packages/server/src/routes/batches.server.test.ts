@@ -197,6 +197,21 @@ describe("a batch by the wire", () => {
     expect(await (await ask(`/v1/batches/${body.id}/rows`)).text()).toContain("12 Harbour Row");
   });
 
+  it("is refused in a sentence where nobody can want it read, and lookups go on meanwhile", async () => {
+    const names = Array.from({ length: 30_000 }, (_, i) => `"property ${i}":"x"`).join();
+    const feature = `{"type":"Feature","geometry":null,"properties":{${names}}}`;
+    const file = gzipSync(`{"type":"FeatureCollection","features":[${new Array(12).fill(feature).join()}]}`);
+    const refused = hand(file, "?name=wide.geojson");
+    const lookups = await Promise.all(Array.from({ length: 20 }, () => ask("/v1/suggest?q=12+harb")));
+    expect(lookups.map(({ status }) => status)).toEqual(lookups.map(() => 200));
+    expect(await refused).toMatchObject({
+      status: 400,
+      body: { detail: "Feature 1 has 30,002 columns. At most 500 are read: leave out those that are not needed." },
+    });
+    const long = await hand(`text,notes\n12 Harbour Row,fine\n14 Harbour Row,${"x".repeat(70_000)}\n`);
+    expect(long).toMatchObject({ status: 400, body: { detail: expect.stringContaining("Row 3, column 2 (“notes”)") } });
+  });
+
   it("is for server keys, and only for the key by which it came", async () => {
     const { keys } = shared();
     expect((await hand(ROWS, "", { key: keys.try })).status).toBe(403);

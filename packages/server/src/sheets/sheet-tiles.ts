@@ -66,6 +66,8 @@ export class SheetTiles {
   constructor(
     private readonly databaseUrl: string,
     private readonly log: { warn(details: object, words: string): void },
+    private readonly startThread = (task: SheetsTask) =>
+      new Worker(new URL("./sheets.worker.js", import.meta.url), { workerData: task }),
   ) {}
 
   /**
@@ -183,9 +185,7 @@ export class SheetTiles {
   }
 
   async #start(shown: Shown): Promise<Painter> {
-    const worker = new Worker(new URL("./sheets.worker.js", import.meta.url), {
-      workerData: { databaseUrl: this.databaseUrl, versions: shown.versions } satisfies SheetsTask,
-    });
+    const worker = this.startThread({ databaseUrl: this.databaseUrl, versions: shown.versions });
     await new Promise<void>((resolve, reject) => {
       worker.once("message", () => resolve());
       worker.once("error", reject);

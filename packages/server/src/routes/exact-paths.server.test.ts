@@ -1,0 +1,109 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { setTimeout as wait } from "node:timers/promises";
+import { CALLS, KEY_CALLS, PAGE_CALLS } from "@bibliotope/wire";
+import fc from "fast-check";
+import { beforeAll, describe, expect, it } from "vitest";
+import { ask, sharedHome, signedIn } from "../../testing/shared.ts";
+
+/** A question for each call that counts against a key's limit. */
+const COUNTED: Readonly<Record<string, string>> = {
+  suggest: "/v1/suggest?q=12+harb",
+  forward: "/v1/forward?q=12+harbour+row",
+  reverse: "/v1/reverse?at=-35.1841,-21.6253",
+  records: "/v1/records/qr-hgwrp5",
+  postcodes: "/v1/postcodes/QR?starts=HT",
+  distance: "/v1/distance?from=-35,-21&to=-36,-22",
+  height: "/v1/height?at=-35.1841,-21.6253",
+  still: "/v1/still?at=-35.1841,-21.6253&size=64x64",
+};
+
+/** The ways in which the name of a call may be written otherwise, each letter by itself. */
+const WRITTEN = [
+  (letter: string) => letter,
+  (letter: string) => letter.toUpperCase(),
+  (letter: string) => `%${letter.charCodeAt(0).toString(16)}`,
+  (letter: string) => `${letter}/`,
+  (letter: string) => `/${letter}`,
+  (letter: string) => `./${letter}`,
+  (letter: string) => `${letter};x`,
+];
+
+/** A question with the path of its call written in another way. */
+const otherwise = fc
+  .record({
+    call: fc.constantFrom(...Object.keys(COUNTED)),
+    ways: fc.array(fc.nat(WRITTEN.length - 1), { minLength: 1, maxLength: 12 }),
+    version: fc.constantFrom("/v1", "/V1", "/v1/", "//v1", "/v1/."),
+    slash: fc.constantFrom("", "/"),
+  })
+  .map(({ call, ways, version, slash }) => {
+    const name = [...call].map((letter, i) => WRITTEN[ways[i % ways.length]](letter)).join("");
+    return COUNTED[call].replace(/^\/v1/, version).replace(`/${call}`, `/${name}${slash}`);
+  });
+
+let key: string;
+beforeAll(async () => {
+  const browser = await signedIn();
+  const made = await browser.send("POST", "/api/keys", { kind: "srv", name: "Used up", perMinute: 1 });
+  key = ((await made.json()) as { key: string }).key;
+  await ask("/v1/distance?from=-35,-21&to=-36,-22", { key });
+});
+
+describe("a path", () => {
+  it("is looked at here for every call that counts", () => {
+    const counted = KEY_CALLS.filter((call) => !PAGE_CALLS.includes(call)).filter((call) => call !== "batches");
+    expect(Object.keys(COUNTED).sort()).toEqual(counted.filter((call) => call !== "reports").sort());
+  });
+
+  it("that is answered is counted, however it is written: a key that is used up gets nothing by any of them", async () => {
+    await fc.assert(
+      fc.asyncProperty(otherwise, async (path) => {
+        const { status } = await ask(path, { key });
+        expect([404, 429], path).toContain(status);
+      }),
+      { numRuns: 400 },
+    );
+  });
+
+  it("is another one in capital letters", async () => {
+    for (const path of ["/v1/Suggest?q=12", "/v1/SUGGEST?q=12", "/V1/suggest?q=12", "/v1/Still?at=-35,-21"])
+      expect((await ask(path)).status, path).toBe(404);
+  });
+});
+
+describe("the log", () => {
+  const REF = "qr-zzlogd";
+
+  it("has the pattern of a path, and never what was looked up by it", async () => {
+    const paths = [
+      ...Object.values(CALLS).map(({ path }) => path.replace(/\{\w+\}/g, REF)),
+      `/v1/records/${REF}`,
+      `/v1/Records/${REF}`,
+      `/v1/${REF}`,
+      `/v1/records/${REF}/`,
+      `/v1/postcodes/QR?starts=${REF}`,
+      `/${REF}`,
+      `/assets/${REF}.js`,
+      `/kit/v1/${REF}.js`,
+      `/f/${REF}`,
+      `/api/forms/${REF}`,
+      `/api/forms/${REF}/rehearsals`,
+      `/api/${REF}`,
+      `/lookups/${REF}`,
+    ];
+    const browser = await signedIn();
+    for (const path of paths)
+      for (const method of ["GET", "POST", "DELETE"]) {
+        await ask(path, { method });
+        if (path.startsWith("/api/"))
+          await browser.send(method, path, method === "GET" ? undefined : {}).catch(() => 0);
+      }
+    await browser.get(`/api/forms/${REF}`);
+    await wait(300);
+    const log = readFileSync(join(sharedHome(), "log", "server.log"), "utf8");
+    for (const route of ["/v1/records/{ref}", "/api/forms/:ref", "/f/:ref", "/v1/*", "/assets/*"])
+      expect(log).toContain(`"route":"${route}"`);
+    expect(log).not.toContain(REF);
+  });
+});

@@ -1,0 +1,102 @@
+import { Worker } from "node:worker_threads";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { shared } from "../../testing/shared.ts";
+import { connect } from "../database/connect.ts";
+import { livePublication } from "../publication/publication.repository.ts";
+import { SheetTiles } from "./sheet-tiles.ts";
+import type { Still } from "./still.ts";
+
+// the compiled one, resolved as the server does
+const COMPILED = new URL("../../dist/sheets/sheets.worker.js", import.meta.url);
+
+let versions: number[];
+let tiles: SheetTiles;
+let painters: Worker[];
+beforeAll(async () => {
+  const database = connect(shared().databaseUrl, 1);
+  versions = (await livePublication(database))!.versions;
+  await database.destroy();
+  painters = [];
+  tiles = new SheetTiles(shared().databaseUrl, { warn: () => undefined }, (task) => {
+    const painter = new Worker(COMPILED, { workerData: task, execArgv: [] });
+    painters.push(painter);
+    return painter;
+  });
+  await (await tiles.prepare(versions)).putIn();
+});
+afterAll(async () => {
+  await tiles.stop();
+});
+
+/** Pictures as large as they may be, each of another place. */
+let places = 0;
+const large = (): Still => ({
+  view: { at: { lat: -35.18, lon: -21.62 - places++ / 1000 }, zoom: 12 },
+  size: { width: 1280, height: 1280 },
+  scale: 2,
+  night: false,
+  sheet: "streets",
+  langs: [],
+  over: {},
+});
+let pieces = 0;
+const tile = () => tiles.tile(15, 14_400 + (pieces++ % 200), 19_700);
+
+describe("pieces of the map and pictures", () => {
+  it("come in this order: a piece never waits for a picture that waits itself", async () => {
+    const ended: string[] = [];
+    const pictures = Array.from({ length: 6 }, () => tiles.still(large()).then(() => ended.push("picture")));
+    const map = Array.from({ length: 20 }, () => tile().then(() => ended.push("piece")));
+    await Promise.all([...pictures, ...map]);
+    // the one that was begun may be done first
+    expect(ended.slice(0, 21).filter((what) => what === "piece")).toHaveLength(20);
+  });
+
+  it("are refused when too much waits, and not made when nobody waits for them any more", async () => {
+    const gone = new AbortController();
+    // one is in hand, nine wait
+    const left = Array.from({ length: 10 }, () => tiles.still(large(), gone.signal));
+    const outcomes = Promise.allSettled(left);
+    await expect(tiles.still(large())).rejects.toMatchObject({ seconds: expect.any(Number) });
+    expect(await tile()).toContain("features");
+    gone.abort();
+    expect((await outcomes).map(({ status }) => status)).toEqual(left.map(() => "rejected"));
+    // as many again find room at once
+    const wanted = Array.from({ length: 9 }, () => tiles.still(large()));
+    for (const png of await Promise.all(wanted)) expect(png?.length).toBeGreaterThan(1000);
+  });
+
+  it("are made once for all who ask, and go on while one of them is still there", async () => {
+    const [one, other] = [new AbortController(), new AbortController()];
+    const still = large();
+    const both = [tiles.still(still, one.signal), tiles.still(still, other.signal)];
+    one.abort();
+    await expect(both[0]).rejects.toThrow();
+    expect((await both[1])?.length).toBeGreaterThan(1000);
+  });
+
+  it("are made by another painter when theirs has died; only what it had in hand is lost", async () => {
+    const asked = [tiles.still(large()), tiles.still(large()), tiles.still(large())];
+    const outcomes = Promise.allSettled(asked);
+    await painters.at(-1)!.terminate();
+    const [first, ...others] = await outcomes;
+    expect(first.status).toBe("rejected");
+    expect(others.map(({ status }) => status)).toEqual(["fulfilled", "fulfilled"]);
+    expect(await tile()).toContain("features");
+  });
+
+  it("show what was corrected by hand after their painter has died too", async () => {
+    const prepared = await tiles.prepare(versions);
+    await prepared.putIn();
+    const before = await tiles.tile(14, 7208, 9854);
+    const gone = [...before!.matchAll(/"ref":"([^"]+)"/g)].map(([, ref]) => ref);
+    expect(gone.length).toBeGreaterThan(0);
+    prepared.amend({ streets: [], places: [], gone });
+    const amended = await tiles.tile(14, 7208, 9854);
+    expect(amended).not.toBe(before);
+    await painters.at(-1)!.terminate();
+    let after: string | undefined;
+    while (after === undefined) after = await tiles.tile(14, 7208, 9854).catch(() => undefined);
+    expect(after).toBe(amended);
+  });
+});
