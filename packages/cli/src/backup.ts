@@ -60,6 +60,12 @@ begin
   end loop;
 end $$;
 `;
+/** The schema as PostgreSQL makes it in a new database; a backup names it only where it was changed. */
+const PUBLIC = `
+create schema public authorization pg_database_owner;
+comment on schema public is 'standard public schema';
+grant usage on schema public to public;
+`;
 /** Numbers in the database now mean other things than before: whoever kept some is told, and finds another history. */
 const OTHER_HISTORY = `
 create table if not exists public.installation (history uuid not null default gen_random_uuid());
@@ -79,7 +85,7 @@ async function putBack(file: string, hasPublic: boolean): Promise<void> {
   const whole = ended(from);
   whole.catch(() => undefined);
   try {
-    into.stdin!.write(`${EMPTY}${hasPublic ? "" : "create schema public;\n"}`);
+    into.stdin!.write(`${EMPTY}${hasPublic ? "" : PUBLIC}`);
     await pipeline(from.stdout!, into.stdin!, { end: false });
     await whole;
     into.stdin!.end(OTHER_HISTORY);

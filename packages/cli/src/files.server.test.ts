@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { promisify } from "node:util";
 import { describe, expect, it } from "vitest";
-import { ownDatabase } from "../../server/testing/own-server.ts";
+import { OwnServer, ownDatabase } from "../../server/testing/own-server.ts";
 import { shared, sharedHome } from "../../server/testing/shared.ts";
 import { readingOf } from "./import.ts";
 import { progressLine } from "./progress.ts";
@@ -83,21 +83,95 @@ describe("bibliotope import", () => {
   });
 });
 
-describe("bibliotope backup and restore", () => {
-  it("keep all that the database holds, and put it back as a whole", async () => {
-    const { url, database, drop } = await ownDatabase("cli_backup");
+describe("bibliotope backup and restore", { timeout: 240_000 }, () => {
+  /** All that a database holds, as a script: what changes with every restore is left out. */
+  async function contentOf(url: string): Promise<string> {
+    const { stdout } = await promisify(execFile)("pg_dump", ["--no-owner", "--exclude-table=installation", url], {
+      maxBuffer: 1 << 30,
+    });
+    return stdout.replace(/^\\(un)?restrict .*$/gm, "");
+  }
+
+  it("keep all that the database holds, and put it back as a whole, whatever is there: nothing, junk, an older one", async () => {
+    const { url, database, drop } = await ownDatabase("cli_backup", "seeded");
     try {
       await database.raw("create table kept (id int primary key, words text)");
       await database("kept").insert({ id: 1, words: "ø Θ 'x'" });
       const to = join(folder, "all.backup");
       expect(await run(["backup", to], { DATABASE_URL: url })).toMatchObject({ code: 0 });
       expect(existsSync(`${to}.part`)).toBe(false);
-      await database("kept").update({ words: "lost" });
-      expect(await run(["restore", file("broken", "no backup")], { DATABASE_URL: url })).toMatchObject({ code: 1 });
-      expect(await database("kept").first("words")).toEqual({ words: "lost" });
-      expect(await run(["restore", to], { DATABASE_URL: url })).toMatchObject({ code: 0 });
-      expect(await database("kept").first("words")).toEqual({ words: "ø Θ 'x'" });
+      const before = await contentOf(url);
+      const historyOf = async () => (await database("installation").first("history")).history;
+      const histories = new Set([await historyOf()]);
+
+      for (const change of [
+        "update kept set words = 'lost'",
+        "drop schema public cascade; drop schema pgboss cascade",
+        "drop schema public cascade; create schema public; create schema other; create table other.t (id int)",
+        "drop table installation; delete from migrations where id > 5; drop table batch_results, batch_rows, batches, jobs cascade",
+        "create view of_kept as select * from kept; create type colour as enum ('red'); alter table kept add colour colour",
+      ]) {
+        await database.raw(change);
+        expect(await run(["restore", to], { DATABASE_URL: url }), change).toMatchObject({ code: 0, stderr: "" });
+        expect(await contentOf(url), change).toBe(before);
+        histories.add(await historyOf());
+      }
+      // each time another one: what was derived before says nothing now
+      expect(histories.size).toBe(6);
+
+      await database("kept").update({ words: "stays" });
+      const whole = readFileSync(to);
+      for (const damaged of [Buffer.from("no backup"), whole.subarray(0, whole.length * 0.7)]) {
+        writeFileSync(join(folder, "broken"), damaged);
+        expect(await run(["restore", join(folder, "broken")], { DATABASE_URL: url })).toMatchObject({ code: 1 });
+        expect(await database("kept").first("words")).toEqual({ words: "stays" });
+      }
     } finally {
+      await drop();
+    }
+  });
+
+  it("work over the database of a running product, which then begins anew by itself", async () => {
+    const { url, database, drop } = await ownDatabase("cli_live", "seeded");
+    const server = new OwnServer(url, "seeded");
+    try {
+      server.start();
+      let ready = await server.ready();
+      const to = join(folder, "live.backup");
+      expect(await run(["backup", to], { DATABASE_URL: url })).toMatchObject({ code: 0 });
+      await database("form_versions").delete();
+      // it is in use: lookups, and sessions that read and write
+      let isDone = false;
+      const statuses: number[] = [];
+      const using = Array.from({ length: 4 }, async () => {
+        while (!isDone) {
+          const { status } = await fetch(`${ready.url}/v1/forms/become-a-reader?access_token=${ready.keys.srv}`).catch(
+            () => ({ status: 0 }),
+          );
+          statuses.push(status);
+          await fetch(ready.signIn, { redirect: "manual" }).catch(() => undefined);
+        }
+      });
+      const restored = await run(["restore", to], { DATABASE_URL: url });
+      expect(restored).toMatchObject({ code: 0, stderr: "" });
+      // what npm start takes for the word to begin anew at once
+      expect(await server.gone()).toBe(75);
+      isDone = true;
+      await Promise.all(using);
+      expect(statuses).not.toContain(500);
+      server.start();
+      ready = await server.ready();
+      expect(Number((await database("form_versions").count({ count: "*" }))[0].count)).toBeGreaterThan(0);
+      const key = { headers: { authorization: `Bearer ${ready.keys.srv}` } };
+      expect((await fetch(`${ready.url}/v1/suggest?q=12+harb`, key)).status).toBe(200);
+      const batch = {
+        method: "POST",
+        body: "text\n12 Harbour Row\n",
+        headers: { ...key.headers, "content-type": "text/csv" },
+      };
+      expect((await fetch(`${ready.url}/v1/batches`, batch)).status).toBe(202);
+    } finally {
+      await server.end("SIGKILL");
       await drop();
     }
   });
