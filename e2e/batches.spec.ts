@@ -1,10 +1,10 @@
 import { readFileSync, writeFileSync } from "node:fs";
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
 import { sized } from "../packages/server/testing/sizes.ts";
+import { axeFindings } from "./support/axe.ts";
 import { members } from "./support/members.ts";
 
-const clean = async (page: Page) => expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+const clean = async (page: Page) => expect(await axeFindings(page)).toEqual([]);
 const ROWS = sized(4000, 100_000);
 const COUNT = ROWS.toLocaleString("en");
 

@@ -1,9 +1,9 @@
 import { readFileSync } from "node:fs";
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
+import { axeFindings } from "./support/axe.ts";
 import { ready } from "./support/house.ts";
 
-const clean = async (page: Page) => expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+const clean = async (page: Page) => expect(await axeFindings(page)).toEqual([]);
 const file = (name: string, lines: readonly string[]) => ({
   name,
   mimeType: "text/csv",

@@ -1,7 +1,7 @@
 import { writeFileSync } from "node:fs";
 import { join } from "node:path";
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
+import { axeFindings } from "./support/axe.ts";
 import { copyExample, installKit, runIn, serveFolder, startExample } from "./support/examples.ts";
 import { ready } from "./support/house.ts";
 
@@ -26,7 +26,6 @@ const startPlainPage = () =>
   });
 
 const suggestions = (page: Page) => page.getByRole("listbox", { name: "Suggestions" }).getByRole("option");
-const axe = async (page: Page) => (await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id);
 
 test("a plain page without a build step: search, map and picture as elements, under a strict policy", async ({
   page,
@@ -58,7 +57,7 @@ test("a plain page without a build step: search, map and picture as elements, un
     await page.keyboard.type("x");
     expect(Object.fromEntries(await sent())["find-ref"]).toBe("");
     await expect(picture).toBeHidden();
-    expect(await axe(page)).toEqual([]);
+    expect(await axeFindings(page)).toEqual([]);
     expect(heard).toEqual([]);
   } finally {
     stop();
@@ -144,7 +143,7 @@ for (const version of [18, 19])
       await expect(suggestions(page).first()).toBeVisible();
       await suggestions(page).first().click();
       await expect(page.getByText("Chosen: Tidewell")).toBeVisible();
-      expect(await axe(page)).toEqual([]);
+      expect(await axeFindings(page)).toEqual([]);
       expect(heard).toEqual([]);
     } finally {
       server.close();

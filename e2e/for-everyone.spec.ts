@@ -1,20 +1,7 @@
-import AxeBuilder from "@axe-core/playwright";
-import { expect, type Page, test } from "@playwright/test";
+import { expect, test } from "@playwright/test";
+import { axeFindings } from "./support/axe.ts";
 import { standsStill } from "./support/rest.ts";
 import { Studio } from "./support/studio.ts";
-
-const TAGS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"];
-
-async function findings(page: Page): Promise<string[]> {
-  const axe = new AxeBuilder({ page }).options({ resultTypes: ["violations"] });
-  const isNight = await page.evaluate(() => matchMedia("(prefers-color-scheme: dark)").matches);
-  // by night only the colours are others: all else was looked at by day
-  const { violations } = await (isNight ? axe.withRules(["color-contrast"]) : axe.withTags(TAGS)).analyze();
-  return violations.map(
-    ({ id, nodes }) =>
-      `${id}: ${nodes.map(({ target, failureSummary }) => `${target.join(" ")} (${failureSummary?.split("\n")[1]?.trim()})`).join("; ")}`,
-  );
-}
 
 for (const scheme of ["light", "dark"] as const) {
   test.describe(`axe finds nothing, ${scheme === "light" ? "by day" : "by night"}`, () => {
@@ -23,28 +10,28 @@ for (const scheme of ["light", "dark"] as const) {
     test("in the list of forms", async ({ page }) => {
       await page.goto("/forms");
       await expect(page.getByRole("link", { name: /Become a reader/ })).toBeVisible();
-      expect(await findings(page)).toEqual([]);
+      expect(await axeFindings(page)).toEqual([]);
     });
 
     test("in a rehearsal, empty, with its list open, and filled", async ({ page }) => {
       const studio = new Studio(page);
       await studio.rehearse();
-      expect(await findings(page)).toEqual([]);
+      expect(await axeFindings(page)).toEqual([]);
       await studio.search.pressSequentially("12 harb");
       await expect(studio.list.getByRole("option").first()).toBeVisible();
       await page.keyboard.press("ArrowDown");
-      expect(await findings(page)).toEqual([]);
+      expect(await axeFindings(page)).toEqual([]);
       await page.keyboard.press("Enter");
       await expect(studio.field("Town")).toHaveValue("Tidewell");
-      expect(await findings(page)).toEqual([]);
+      expect(await axeFindings(page)).toEqual([]);
     });
 
     test("in Compose, with a field in hand", async ({ page }) => {
       await new Studio(page).compose("become-a-reader");
       await page.getByRole("button", { name: "Show Town" }).click();
-      expect(await findings(page)).toEqual([]);
+      expect(await axeFindings(page)).toEqual([]);
       await page.getByRole("button", { name: "Pick county" }).click();
-      expect(await findings(page)).toEqual([]);
+      expect(await axeFindings(page)).toEqual([]);
     });
 
     test("in Lookups: empty, with candidates, with nothing found, with two settings", async ({ page }) => {
@@ -56,7 +43,7 @@ for (const scheme of ["light", "dark"] as const) {
       ]) {
         await page.goto(path);
         await expect(page.getByRole("application")).toHaveAttribute("data-complete", "true");
-        expect(await findings(page), path).toEqual([]);
+        expect(await axeFindings(page), path).toEqual([]);
       }
     });
 
@@ -65,13 +52,13 @@ for (const scheme of ["light", "dark"] as const) {
       await expect(page.getByRole("link", { name: /Become a reader/ })).toBeVisible();
       await page.locator("body").press("?");
       await expect(page.getByRole("dialog", { name: "Keyboard" })).toBeVisible();
-      expect(await findings(page)).toEqual([]);
+      expect(await axeFindings(page)).toEqual([]);
     });
 
     test("on a form's own page", async ({ page }) => {
       await page.goto("/f/become-a-reader");
       await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
-      expect(await findings(page)).toEqual([]);
+      expect(await axeFindings(page)).toEqual([]);
     });
   });
 }
@@ -157,7 +144,7 @@ test.describe("without a session", () => {
     await expect(page.getByRole("heading", { name: "Nobody is signed in here" })).toBeVisible();
     await page.goto("/sign-in?token=used-before");
     await expect(page.getByRole("heading", { name: "This link was used already" })).toBeVisible();
-    expect(await findings(page)).toEqual([]);
+    expect(await axeFindings(page)).toEqual([]);
   });
 });
 

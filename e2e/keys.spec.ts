@@ -1,5 +1,5 @@
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
+import { axeFindings } from "./support/axe.ts";
 import { baseUrl } from "./support/house.ts";
 
 const sheet = (page: Page) => page.getByRole("dialog");
@@ -35,7 +35,7 @@ test("a key is made, kept to what it is for, changed, replaced and withdrawn", a
   await expect(sheet(page).getByRole("alert")).toContainText("an origin is scheme, host and port");
   await sheet(page).getByLabel("Origins, one a line").fill("https://*.members.example");
   await sheet(page).getByLabel("suggestions").check();
-  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  expect(await axeFindings(page)).toEqual([]);
   await sheet(page).getByRole("button", { name: "Make it" }).click();
   const key = await shownKey(page);
   expect(key).toMatch(/^bt_web_/);
@@ -66,7 +66,7 @@ test("a key is made, kept to what it is for, changed, replaced and withdrawn", a
   for (const one of [key, next]) expect(await ask("forward", one, origin)).toBe(200);
   await expect(row(page, name)).toHaveCount(2);
   await expect(row(page, name).first()).toContainText(/tomorrow|in \d+ hours/);
-  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  expect(await axeFindings(page)).toEqual([]);
 
   await page
     .getByRole("button", { name: `Withdraw ${name}` })
@@ -121,5 +121,5 @@ test("how a key was used is shown in figures, charts and a table, and taken alon
   const [download] = await Promise.all([page.waitForEvent("download"), use.getByRole("link", { name: "CSV" }).click()]);
   const csv = await (await import("node:fs/promises")).readFile(await download.path(), "utf8");
   expect(csv).toContain(`,${name},distance,matched,3`);
-  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+  expect(await axeFindings(page)).toEqual([]);
 });

@@ -1,4 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
+import { standsStill } from "./support/rest.ts";
 
 const MAP = ".bt-sheet";
 const HERE = { latitude: -35.1841, longitude: -21.6253, accuracy: 12 };
@@ -85,6 +86,9 @@ test.describe("two linked searches", () => {
       page.locator("[name=from-ref]").inputValue(),
       page.locator("[name=to-ref]").inputValue(),
     ]);
+    // the map glides until both ends are in view: a step of a marker is so many pixels of it
+    await expect(page.locator(MAP)).toHaveAttribute("data-complete", "true");
+    await standsStill(page);
     await page.getByRole("listbox", { name: "Markers" }).focus();
     await page.keyboard.press("ArrowDown");
     await page.keyboard.press("m");

@@ -1,8 +1,5 @@
-import AxeBuilder from "@axe-core/playwright";
 import { expect, test } from "@playwright/test";
-
-const axe = async (page: ConstructorParameters<typeof AxeBuilder>[0]["page"]) =>
-  (await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id);
+import { axeFindings } from "./support/axe.ts";
 
 test("somebody is let in, signs in by password, may only look, and is taken out", async ({ page, browser }) => {
   const name = `Guest ${Date.now()}`;
@@ -16,13 +13,13 @@ test("somebody is let in, signs in by password, may only look, and is taken out"
   await form.getByRole("button", { name: "Let them in" }).click();
   await expect(sheet.getByLabel(`What ${name} may do`)).toBeVisible();
   await expect(sheet.getByLabel(`What ${name} may do`)).toHaveValue("look");
-  expect(await axe(page)).toEqual([]);
+  expect(await axeFindings(page)).toEqual([]);
 
   const other = await browser.newContext({ storageState: { cookies: [], origins: [] } });
   const guest = await other.newPage();
   await guest.goto("/forms");
   await expect(guest.getByRole("heading", { name: "Nobody is signed in here" })).toBeVisible();
-  expect(await axe(guest)).toEqual([]);
+  expect(await axeFindings(guest)).toEqual([]);
   await guest.getByLabel("Name").fill(name);
   await guest.getByLabel("Password").fill("a wrong password");
   await guest.getByRole("button", { name: "Sign in" }).click();

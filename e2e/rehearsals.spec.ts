@@ -1,9 +1,9 @@
 import { execFile } from "node:child_process";
 import { mkdirSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
 import { HEADLESS } from "../bench/browser.ts";
+import { axeFindings } from "./support/axe.ts";
 import { ready, testHome } from "./support/house.ts";
 import { changeForm, makeForm, publish } from "./support/studio.ts";
 
@@ -82,7 +82,7 @@ test("a person's steps are kept, run again, and run as a Playwright test until a
   await panel(page).getByRole("button", { name: "Run A reader in Tidewell" }).click();
   await state(page, "A reader in Tidewell", "changed");
   await expect(panel(page).getByRole("row", { name: /Town Tidewell/ })).toBeVisible();
-  const { violations } = await new AxeBuilder({ page }).analyze();
+  const violations = await axeFindings(page);
   expect(violations).toEqual([]);
   const listed = page.waitForResponse(
     (response) => response.url().endsWith("/rehearsals") && response.request().method() === "GET",
@@ -156,6 +156,6 @@ test("what happened is kept with the form, with the rule that wrote each value",
   const opened = page.getByRole("dialog", { name: "Chosen from the list: 12 Harbour Row, Tidewell" });
   await expect(opened.getByRole("row", { name: "Town Tidewell {town}" })).toBeVisible();
   await expect(opened.getByRole("row", { name: "Street and number 12 Harbour Row address-line1" })).toBeVisible();
-  const { violations } = await new AxeBuilder({ page }).analyze();
+  const violations = await axeFindings(page);
   expect(violations).toEqual([]);
 });

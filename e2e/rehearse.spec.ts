@@ -1,5 +1,5 @@
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
+import { axeFindings } from "./support/axe.ts";
 import { Studio } from "./support/studio.ts";
 
 const play = (page: Page, situation: string) => page.getByLabel("Situation").selectOption({ label: situation });
@@ -83,7 +83,7 @@ test("a form is looked at as broad as on a desk, a tablet and a phone, and axe f
     await expect.poll(share).toBeGreaterThan(width === "Phone" ? 0.9 : 0.4);
     if (width !== "Phone") expect(await share()).toBeLessThan(0.6);
     widths.push((await form.boundingBox())!.width);
-    const { violations } = await new AxeBuilder({ page }).analyze();
+    const violations = await axeFindings(page);
     expect(violations).toEqual([]);
   }
   expect(widths.toSorted((a, b) => b - a)).toEqual(widths);

@@ -1,6 +1,6 @@
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
 import { toScreen } from "../packages/core/src/sheet/index.ts";
+import { axeFindings } from "./support/axe.ts";
 import { pass } from "./support/rest.ts";
 
 const MAP = ".bt-sheet";
@@ -239,6 +239,6 @@ test("Reading rooms near you: a card with picture and hours", async ({ page }) =
 for (const ref of ["suggest-a-stop", "lend-to-a-branch", "reading-rooms", "offer-a-house", "books-abroad"])
   test(`${ref} is accessible`, async ({ page }) => {
     await open(page, ref);
-    const { violations } = await new AxeBuilder({ page }).analyze();
+    const violations = await axeFindings(page);
     expect(violations).toEqual([]);
   });

@@ -12,7 +12,7 @@ import { testServers } from "./lib/test-servers.mjs";
 const WORKERS = 2;
 /** What is slow by nature: its tests do more of the same when BIBLIOTOPE_LONG is set. */
 const LONG = {
-  vitest: ["own-data.server", "resilience.server", "key-limits.server", "start.server"],
+  vitest: ["own-data.server", "resilience.server", "key-limits.server", "start.server", "islands/src/world"],
   browser: ["batches.spec", "samples.spec"],
 };
 
@@ -79,7 +79,7 @@ function long() {
   return withServers({ checks: false }, (env) => {
     const most = { ...env, BIBLIOTOPE_LONG: "1" };
     return inTurn(
-      () => run("vitest", ["run", "--project", "server", ...LONG.vitest], most),
+      () => run("vitest", ["run", ...LONG.vitest], most),
       () => run("playwright", ["test", "--config", "e2e/playwright.config.ts", ...LONG.browser], most),
     );
   });

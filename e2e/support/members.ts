@@ -1,8 +1,11 @@
 import { generateIslands } from "@bibliotope/islands";
 
+let world: ReturnType<typeof generateIslands> | undefined;
+
 /** Addresses of the islands as people write them; every fifth is damaged in one of ways that are common. */
 export function members(count: number): string[] {
-  const { addresses, streets, areas, postcodes } = generateIslands();
+  world ??= generateIslands();
+  const { addresses, streets, areas, postcodes } = world;
   const by = <T extends { key: string }>(list: readonly T[]) => new Map(list.map((one) => [one.key, one]));
   const [street, area, postcode] = [by(streets), by(areas), by(postcodes)];
   return Array.from({ length: count }, (_, i) => {

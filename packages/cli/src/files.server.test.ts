@@ -4,7 +4,9 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { promisify } from "node:util";
+import PgBoss from "pg-boss";
 import { describe, expect, it } from "vitest";
+import { connect, migrate } from "../../server/src/database/connect.ts";
 import { OwnServer, ownDatabase } from "../../server/testing/own-server.ts";
 import { shared, sharedHome } from "../../server/testing/shared.ts";
 import { readingOf } from "./import.ts";
@@ -93,8 +95,16 @@ describe("bibliotope backup and restore", { timeout: 240_000 }, () => {
   }
 
   it("keep all that the database holds, and put it back as a whole, whatever is there: nothing, junk, an older one", async () => {
-    const { url, database, drop } = await ownDatabase("cli_backup", "seeded");
+    const { url, database, drop } = await ownDatabase("cli_backup");
     try {
+      // all tables of the product and of its queue of jobs
+      const product = connect(url, 2);
+      await migrate(product);
+      await product.destroy();
+      const boss = new PgBoss(url);
+      await boss.start();
+      await boss.createQueue("work");
+      await boss.stop({ graceful: false, wait: true, close: true });
       await database.raw("create table kept (id int primary key, words text)");
       await database("kept").insert({ id: 1, words: "ø Θ 'x'" });
       const to = join(folder, "all.backup");

@@ -1,12 +1,8 @@
-import { Segment } from "@bibliotope/core/index";
-import { Engine } from "@bibliotope/core/search";
 import { describe, expect, it } from "vitest";
+import { islandsEngine } from "../testing/islands.ts";
 import { NASTY_QUERIES } from "../testing/nasty-queries.ts";
-import { generateIslands } from "./generate.ts";
-import { segmentOfWorld } from "./to-segment.ts";
 
-const engine = new Engine(new Segment(segmentOfWorld(generateIslands())));
-const firstLine = (q: string) => engine.suggest({ q }).suggestions[0]?.line ?? "-";
+const firstLine = (q: string) => islandsEngine.suggest({ q }).suggestions[0]?.line ?? "-";
 
 describe("nasty queries", () => {
   it("lead to the line that is meant, 97 of a hundred and more", () => {
@@ -22,7 +18,9 @@ describe("nasty queries", () => {
       if (line === "-" || typed.toLowerCase() !== line.toLowerCase()) continue;
       let wasFirst = false;
       for (let end = 3; end <= typed.length; end++) {
-        const lines = engine.suggest({ q: typed.slice(0, end) }).suggestions.map((suggestion) => suggestion.line);
+        const lines = islandsEngine
+          .suggest({ q: typed.slice(0, end) })
+          .suggestions.map((suggestion) => suggestion.line);
         wasFirst ||= lines[0] === line;
         if (wasFirst && !lines.slice(0, 5).includes(line)) lost.push(typed.slice(0, end));
       }

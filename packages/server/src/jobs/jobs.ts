@@ -37,6 +37,7 @@ export class Jobs {
   readonly #boss: PgBoss;
   #locks: Promise<Client> | undefined;
   #timer: NodeJS.Timeout | undefined;
+  #worker: string | undefined;
   readonly #stopping = new AbortController();
   readonly #running = new Set<number>();
 
@@ -53,7 +54,7 @@ export class Jobs {
   async start(): Promise<void> {
     await this.#boss.start();
     await this.#boss.createQueue(QUEUE);
-    await this.#boss.work<{ id: number }>(QUEUE, { pollingIntervalSeconds: 0.5 }, async ([{ data }]) => {
+    this.#worker = await this.#boss.work<{ id: number }>(QUEUE, { pollingIntervalSeconds: 0.5 }, async ([{ data }]) => {
       await this.#run(data.id);
     });
     await this.#look();
@@ -72,14 +73,20 @@ export class Jobs {
   async make(job: Parameters<typeof makeJob>[1], before?: (id: number) => Promise<void>): Promise<number> {
     const id = await makeJob(this.database, job);
     await before?.(id);
-    await this.#boss.send(QUEUE, { id });
+    await this.#send(id);
     return id;
   }
 
   async resume(id: number): Promise<boolean> {
     const isThere = await resumeJob(this.database, id);
-    if (isThere) await this.#boss.send(QUEUE, { id });
+    if (isThere) await this.#send(id);
     return isThere;
+  }
+
+  async #send(id: number): Promise<void> {
+    await this.#boss.send(QUEUE, { id });
+    // a worker of ours that is idle begins at once; those of other processes look twice a second
+    if (this.#worker) this.#boss.notifyWorker(this.#worker);
   }
 
   /** Hands out again what nobody holds. */
