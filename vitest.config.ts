@@ -17,7 +17,12 @@ export default defineConfig({
         ...shared,
         test: {
           name: "unit",
-          include: ["packages/*/src/**/*.test.{ts,tsx}", "bench/*.test.ts", "scripts/**/*.test.ts"],
+          include: [
+            "packages/*/src/**/*.test.{ts,tsx}",
+            "bench/*.test.ts",
+            "e2e/support/*.test.ts",
+            "scripts/**/*.test.ts",
+          ],
           exclude: [SERVER],
           testTimeout: 90_000,
           // nothing of these is left behind, so that files can share what they import

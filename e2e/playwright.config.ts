@@ -15,7 +15,7 @@ export default defineConfig({
   // a machine that stands still for a moment is no fault of the product; what fails twice is, and what passed late is named
   retries: process.env.CI ? 1 : 0,
   forbidOnly: true,
-  reporter: [["list"]],
+  reporter: [["list"], ["./support/second-tries.ts"]],
   use: {
     baseURL: baseUrl(),
     storageState: stateFile(),

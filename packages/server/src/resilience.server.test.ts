@@ -176,7 +176,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
   });
 
   it("takes the next port when its own is taken, and removes ready.json when it stops", async () => {
-    const second = new OwnServer(held.url);
+    const second = new OwnServer(held.url, "empty", new URL(ready.url).port);
     second.start();
     const other = await second.ready();
     expect(second.said).toMatch(/Port \d+ is taken, trying/);

@@ -38,10 +38,14 @@ export class OwnServer {
   said = "";
   #child: ChildProcess | undefined;
 
-  /** @param from with the index of the demo data, for a database that was made with it */
+  /**
+   * @param from with the index of the demo data, for a database that was made with it
+   * @param port that it asks for; it takes the next free one
+   */
   constructor(
     private readonly databaseUrl: string,
     from: "empty" | "seeded" = "empty",
+    private readonly port = "5170",
   ) {
     if (from === "seeded")
       cpSync(join(required("BIBLIOTOPE_TEST_HOME"), required("BIBLIOTOPE_TEST_SEEDED")), this.home, {
@@ -57,7 +61,7 @@ export class OwnServer {
         DATABASE_URL: this.databaseUrl,
         BIBLIOTOPE_HOME: this.home,
         BIBLIOTOPE_KEYS: join(this.home, "keys.json"),
-        PORT: "5170",
+        PORT: this.port,
       },
     });
     this.said = "";
