@@ -6,6 +6,7 @@ import { baseUrl, serverCount, stateFile } from "./support/house.ts";
 /** The real interface in Debian's Chromium, against the server that `npm test` started. */
 export default defineConfig({
   testDir: ".",
+  testMatch: "*.spec.ts",
   globalSetup: "./support/sign-in.ts",
   outputDir: join(process.env.BIBLIOTOPE_TEST_HOME ?? ".", "e2e-results"),
   timeout: 150_000,

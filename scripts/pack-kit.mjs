@@ -1,8 +1,9 @@
 import { execFileSync } from "node:child_process";
-import { readFileSync, writeFileSync } from "node:fs";
+import { copyFileSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { build } from "./lib/build.mjs";
 import { writeTypes } from "./lib/kit-types.mjs";
+import { writeNotices } from "./lib/notices.mjs";
 import { home, makeFolder, root } from "./lib/places.mjs";
 import { must } from "./lib/run.mjs";
 import { command, say } from "./lib/say.mjs";
@@ -19,7 +20,7 @@ await command(async () => {
   const bin = (name) => join(root, "node_modules", ".bin", name);
   await must("Building the package", bin("vite"), ["build", "--mode", "package", "--logLevel", "warn"], { cwd: kit });
   writeTypes(join(folder, "types"));
-  const { version, license } = JSON.parse(readFileSync(join(root, "package.json"), "utf8"));
+  const { version, license, engines } = JSON.parse(readFileSync(join(root, "package.json"), "utf8"));
   const entry = (name) => ({
     types: `./types/kit/${name === "index" ? "" : `${name}/`}index.d.ts`,
     default: `./${name}.js`,
@@ -29,6 +30,7 @@ await command(async () => {
     version,
     description: "Address and place search for application forms: client, search box, form filling, map",
     license,
+    engines,
     type: "module",
     sideEffects: false,
     exports: Object.fromEntries([
@@ -40,7 +42,8 @@ await command(async () => {
     peerDependenciesMeta: { react: { optional: true } },
   };
   writeFileSync(join(folder, "package.json"), `${JSON.stringify(manifest, null, 2)}\n`);
-  writeFileSync(join(folder, "README.md"), readFileSync(join(kit, "README.md")));
+  for (const file of ["README.md", "LICENSE"]) copyFileSync(join(kit, file), join(folder, file));
+  writeNotices(folder, ["kit"]);
   const [{ filename }] = JSON.parse(
     execFileSync("npm", ["pack", "--json", "--pack-destination", home], { cwd: folder, encoding: "utf8" }),
   );

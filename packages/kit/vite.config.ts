@@ -2,6 +2,7 @@ import { createHash } from "node:crypto";
 import { readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { defineConfig, type Plugin, type UserConfig } from "vite";
+import { noticesInChunks } from "../../scripts/lib/notices.mjs";
 
 const { version } = JSON.parse(readFileSync(new URL("package.json", import.meta.url), "utf8"));
 const WEB = "dist-web";
@@ -47,7 +48,7 @@ function script(name: string, input: string): UserConfig {
   return {
     base: "/kit/v1/",
     resolve: { conditions: ["source"] },
-    plugins: [apart(`./${name}.js`), ...(name === "relief" ? [integrity()] : [])],
+    plugins: [apart(`./${name}.js`), noticesInChunks(), ...(name === "relief" ? [integrity()] : [])],
     publicDir: name === "page" ? "public" : false,
     build: {
       outDir: WEB,
@@ -104,6 +105,7 @@ const ENTRIES = {
 
 const pack: UserConfig = {
   resolve: { conditions: ["source"] },
+  plugins: [noticesInChunks()],
   publicDir: false,
   build: {
     outDir: "dist-package",

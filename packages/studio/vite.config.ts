@@ -1,10 +1,11 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { noticesInChunks } from "../../scripts/lib/notices.mjs";
 
 /** The workbench. `npm run dev` serves it beside a server that npm start runs. */
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [react(), tailwindcss(), noticesInChunks()],
   resolve: { conditions: ["source"] },
   build: { outDir: "dist-web", target: "es2022", assetsInlineLimit: 0, chunkSizeWarningLimit: 800 },
   worker: { format: "es" },

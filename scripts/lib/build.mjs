@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
+import { writeNotices } from "./notices.mjs";
 import { home, root } from "./places.mjs";
 import { must } from "./run.mjs";
 import { say } from "./say.mjs";
@@ -33,6 +34,7 @@ export async function build() {
   await must("Building the workbench", bin("vite"), ["build", "--logLevel", "warn"], {
     cwd: join(root, "packages/studio"),
   });
+  for (const name of ["kit", "studio"]) writeNotices(join(root, "packages", name, "dist-web"), [name]);
   writeFileSync(mark, digest);
 }
 
@@ -40,7 +42,8 @@ export async function build() {
 function digestOfSources() {
   const hash = createHash("sha256");
   addFolder(hash, "packages");
-  for (const file of ["package-lock.json", "tsconfig.json", "tsconfig.base.json"]) addFile(hash, file);
+  for (const file of ["scripts/lib/notices.mjs", "package-lock.json", "tsconfig.json", "tsconfig.base.json"])
+    addFile(hash, file);
   return hash.digest("hex");
 }
 

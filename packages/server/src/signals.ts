@@ -3,7 +3,8 @@ import { Client } from "pg";
 /** What can change under a running process. */
 export type Signal = "keys" | "forms" | "publication" | "corrections" | "restored";
 
-const LOOK_EVERY = 5000;
+/** Milliseconds between two looks, and after which a lost connection is made again. */
+const [LOOK_EVERY, LISTEN_AGAIN] = [5000, 200];
 
 /**
  * Listens to PostgreSQL for changes that other processes made. A notice can be lost, so everything is also looked at
@@ -45,8 +46,11 @@ export class Signals {
     this.#client = client;
   }
 
+  /** Listens again soon: what happens meanwhile is not heard of, and found only by looking. */
   #lost(client: Client): void {
-    if (this.#client === client) this.#client = undefined;
+    if (this.#client !== client) return;
+    this.#client = undefined;
+    setTimeout(() => void this.#look(), LISTEN_AGAIN).unref();
   }
 
   async #look(): Promise<void> {
