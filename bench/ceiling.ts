@@ -216,7 +216,7 @@ function bits(set: number): number {
  * Letters replaced, left out, added, or swapped with their neighbour, as few as make one text of another.
  * @param most gives up beyond this, and says one more
  */
-export function distance(a: string, b: string, most: number): number {
+function distance(a: string, b: string, most: number): number {
   if (Math.abs(a.length - b.length) > most) return most + 1;
   let before: number[] = [];
   let last: number[] = Array.from({ length: b.length + 1 }, (_, j) => j);

@@ -11,7 +11,7 @@ export interface Query {
 }
 
 /** What the typed text would be for a line if no error were made; undefined where the class has none. */
-export type Form = (parts: LineParts, number: string, postcode?: string) => string | undefined;
+type Form = (parts: LineParts, number: string, postcode?: string) => string | undefined;
 
 /** Queries by class, made from the corpus's own addresses by rules of this file alone. */
 export interface QueryClass {

@@ -20,7 +20,7 @@ await command(async () => {
   const bin = (name) => join(root, "node_modules", ".bin", name);
   await must("Building the package", bin("vite"), ["build", "--mode", "package", "--logLevel", "warn"], { cwd: kit });
   writeTypes(join(folder, "types"));
-  const { version, license, engines } = JSON.parse(readFileSync(join(root, "package.json"), "utf8"));
+  const { version, license, engines } = JSON.parse(readFileSync(join(kit, "package.json"), "utf8"));
   const entry = (name) => ({
     types: `./types/kit/${name === "index" ? "" : `${name}/`}index.d.ts`,
     default: `./${name}.js`,

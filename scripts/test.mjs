@@ -18,8 +18,9 @@ const LONG = {
 
 const CHECKS = [
   ["types of the tests", "tsc", ["-p", "tsconfig.tests.json"]],
-  ["format and lint", "biome", ["check", "."]],
+  ["format and lint", "biome", ["check", "--error-on-warnings", "."]],
   ["import rules", "depcruise", ["--config", ".dependency-cruiser.cjs", "packages"]],
+  ["what nobody uses", "knip", ["--no-progress"]],
 ];
 
 const bin = (name) => join(root, "node_modules", ".bin", name);

@@ -21,7 +21,7 @@ export const serverCount = () => Number(process.env.BIBLIOTOPE_TEST_SERVERS ?? 1
 const ownNumber = () => (Number(process.env.TEST_PARALLEL_INDEX ?? 0) % serverCount()) + 1;
 
 /** The folder of a server. */
-export const serverHome = (number = ownNumber()) => join(testHome(), `server-${number}`);
+const serverHome = (number = ownNumber()) => join(testHome(), `server-${number}`);
 
 /** What a server wrote when it was ready. */
 export function ready(number?: number): Ready {

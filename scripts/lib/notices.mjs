@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { root } from "./places.mjs";
 
 /** The file in which notices stand, beside what was built. */
-export const NOTICES = "THIRD-PARTY-NOTICES.txt";
+const NOTICES = "THIRD-PARTY-NOTICES.txt";
 
 /**
  * What somebody else has made and is shipped within our packages.
@@ -22,7 +22,7 @@ function folderOf(name, from) {
 }
 
 /** @returns {Shipped} */
-export function shippedFrom(folder) {
+function shippedFrom(folder) {
   const { name, version, license, licenses } = read(join(folder, "package.json"));
   const files = readdirSync(folder).filter((file) => /^(licen[cs]e|copying|notice)(\.|-|$)/i.test(file));
   const text = files

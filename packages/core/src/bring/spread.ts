@@ -97,7 +97,7 @@ export class Spread {
 }
 
 /** The convex hull, closed, counter-clockwise (Andrew's monotone chain). */
-export function hullOf(points: readonly (readonly [number, number])[]): Ring {
+function hullOf(points: readonly (readonly [number, number])[]): Ring {
   const sorted = [...points].sort((a, b) => a[0] - b[0] || a[1] - b[1]);
   const chain = (list: readonly (readonly [number, number])[]) => {
     const half: (readonly [number, number])[] = [];

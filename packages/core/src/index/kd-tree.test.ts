@@ -60,7 +60,7 @@ describe("nearestPoints", () => {
     expect(
       nearestPoints(treeOf(points), { lat: 89.9999, lon: 90 }, 300, 3)
         .map(({ id }) => id)
-        .sort(),
+        .sort((a, b) => a - b),
     ).toEqual([0, 1]);
   });
 

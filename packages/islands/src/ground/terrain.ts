@@ -11,9 +11,9 @@ export interface Hump {
   lift: number;
 }
 
-export const COLUMNS = 560;
-export const ROWS = 440;
-export const CELL = 125;
+const COLUMNS = 560;
+const ROWS = 440;
+const CELL = 125;
 
 /** Height in metres of highest ground, before erosion by noise. */
 const PEAK = 1500;

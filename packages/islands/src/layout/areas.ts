@@ -10,7 +10,7 @@ import type { World, WorldArea } from "../world.ts";
 import type { Site } from "./sites.ts";
 
 /** A district of a town: its middle and its area. */
-export interface District {
+interface District {
   at: Point;
   key: string;
 }

@@ -4,7 +4,7 @@ import { noise, type Random } from "../random.ts";
 import type { Site } from "./sites.ts";
 
 /** A line of a town's plan between crossings. */
-export interface Run {
+interface Run {
   points: Point[];
   /** 2 is a main street, 3 a street, 4 a lane. */
   rank: 2 | 3 | 4;

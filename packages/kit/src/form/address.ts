@@ -286,7 +286,7 @@ const candidateOf = ({ id, properties }: RecordFeature): Candidate => ({
 });
 
 /** What a record of the wire gives to a form. */
-export function answerOf(ref: string, properties: RecordProperties): FormAnswer {
+function answerOf(ref: string, properties: RecordProperties): FormAnswer {
   const { kind, exactness, at, line, lines, parts, autofill, facts } = properties;
   return { ref, kind, exactness, at, line, lines, parts, autofill, ...(facts ? { facts } : {}) };
 }

@@ -21,7 +21,7 @@ const MOST_TIMES = 200;
 const ALWAYS = 16 << 20;
 
 /** Bytes of a file, unpacked where it is gzipped. */
-export async function openBytes(path: string): Promise<Readable> {
+async function openBytes(path: string): Promise<Readable> {
   const handle = await open(path, "r");
   const head = Buffer.alloc(2);
   const { size } = await handle.stat();

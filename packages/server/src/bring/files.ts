@@ -9,7 +9,7 @@ import type { Knex } from "knex";
 import { TableError } from "./bytes.ts";
 
 /** The largest file that is taken, in bytes. */
-export const MOST_BYTES = 5 * 2 ** 30;
+const MOST_BYTES = 5 * 2 ** 30;
 /** Days after which a file is thrown away: what it held is in the database by then. */
 const KEPT_DAYS = 14;
 

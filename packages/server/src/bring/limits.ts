@@ -9,7 +9,7 @@ export const MOST_ROW = 1 << 20;
 /** Letters of a feature, whose geometry may be long. */
 export const MOST_FEATURE = 10_000_000;
 /** Letters of a column's name. */
-export const MOST_HEAD = 1000;
+const MOST_HEAD = 1000;
 
 /**
  * Refuses a row that nobody can want read.

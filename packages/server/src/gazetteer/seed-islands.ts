@@ -4,7 +4,7 @@ import { LOCKS } from "../database/connect.ts";
 import { livePublication, publish } from "../publication/publication.repository.ts";
 import { holdsVersion, storeWorld } from "./gazetteer.repository.ts";
 
-export const ISLANDS = { name: "The islands", licence: "CC0-1.0", day: "2026-11-01" };
+const ISLANDS = { name: "The islands", licence: "CC0-1.0", day: "2026-11-01" };
 
 /**
  * Loads the made-up islands once, and again when the generator makes another world. All in one transaction: a start that is killed on the way leaves nothing behind.

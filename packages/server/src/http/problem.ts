@@ -22,7 +22,7 @@ export class HttpProblem extends Error {
   }
 }
 
-export function sendProblem(
+function sendProblem(
   request: Request,
   response: Response,
   { problem, detail, issues, headers, replaced }: HttpProblem,
@@ -83,7 +83,7 @@ function problemOf(error: unknown): HttpProblem {
   );
 }
 
-export function databaseAway(): HttpProblem {
+function databaseAway(): HttpProblem {
   return new HttpProblem(
     "no-database",
     "The database does not answer, so nothing was saved. Lookups go on. Try again when it is back.",

@@ -2,7 +2,7 @@ import type { EarlierLookup, EarlierLookups, KeepLookupAsking } from "@bibliotop
 import type { Knex } from "knex";
 
 /** For how long lookups are kept, and how many of one user at most. */
-export const KEEP_DAYS = 30;
+const KEEP_DAYS = 30;
 const MOST = 200;
 
 /** The earlier lookups of a user, the latest first; those too old are gone for good. */

@@ -54,7 +54,7 @@ export function jobRoutes({ database, jobs, drain }: { database: Knex; jobs: Job
 
 const ended = () => new HttpProblem("conflict", "This work is not there, or it has ended meanwhile.");
 
-export function summaryOf(job: Job): JobSummary {
+function summaryOf(job: Job): JobSummary {
   const { id, kind, state, title, done, total, words, result, madeAt, beganAt, endedAt } = job;
   return {
     ...{ id, kind, state, title, done, total, words, result },

@@ -31,7 +31,7 @@ export function summary({ rows, job, counts }: BatchSummary, lastHour = 0): stri
 }
 
 /** A time in words. */
-export function duration(seconds: number): string {
+function duration(seconds: number): string {
   if (seconds < 10) return `${seconds.toLocaleString("en", { maximumFractionDigits: 1 })} s`;
   if (seconds < 90) return `${Math.round(seconds)} s`;
   if (seconds < 5400) return `${Math.round(seconds / 60)} minutes`;

@@ -4,7 +4,7 @@ import { useSessionQuery } from "../state/api.ts";
 import { type Asked, canAsk, writeAsked } from "./asked.ts";
 
 /** What came back: all of it, so that a developer sees what their own code would. */
-export interface Answer {
+interface Answer {
   status: number;
   headers: [name: string, value: string][];
   /** Milliseconds from asking to the last byte. */

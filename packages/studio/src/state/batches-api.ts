@@ -13,7 +13,7 @@ import { dataApi } from "./data-api.ts";
 const rowPath = (batch: number, number: number) => `/batches/${batch}/rows/${number}`;
 
 /** Calls about batches and their review. */
-export const batchesApi = dataApi.enhanceEndpoints({ addTagTypes: ["batches"] }).injectEndpoints({
+const batchesApi = dataApi.enhanceEndpoints({ addTagTypes: ["batches"] }).injectEndpoints({
   endpoints: (build) => ({
     batches: build.query<BatchSummary[], void>({
       query: () => "/batches",

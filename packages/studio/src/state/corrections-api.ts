@@ -2,7 +2,7 @@ import type { CorrectAsking, CorrectionSummary, DecideCorrectionAsking } from "@
 import { dataApi } from "./data-api.ts";
 
 /** Calls about records that are changed by hand. */
-export const correctionsApi = dataApi.enhanceEndpoints({ addTagTypes: ["corrections"] }).injectEndpoints({
+const correctionsApi = dataApi.enhanceEndpoints({ addTagTypes: ["corrections"] }).injectEndpoints({
   endpoints: (build) => ({
     corrections: build.query<CorrectionSummary[], void>({
       query: () => "/corrections",

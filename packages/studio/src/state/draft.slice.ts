@@ -3,7 +3,7 @@ import type { FormDraft } from "@bibliotope/wire";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 
 /** How saving goes. `waiting`: changed, not yet sent; `failed`: kept here and tried again; `conflict`: changed elsewhere. */
-export type Saving = "saved" | "waiting" | "saving" | "failed" | "conflict";
+type Saving = "saved" | "waiting" | "saving" | "failed" | "conflict";
 
 export interface DraftState {
   ref: string;

@@ -14,7 +14,7 @@ const reducer = combineReducers({
   answer: answerReducer,
 });
 
-export function makeStore() {
+function makeStore() {
   return configureStore({
     reducer,
     middleware: (usual) => usual().prepend(autosave.middleware, keepTraces.middleware).concat(api.middleware),
