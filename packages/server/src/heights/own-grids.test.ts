@@ -9,8 +9,8 @@ import { readOwnGrids } from "./own-grids.ts";
 const ASCII = "ncols 2\nnrows 2\nxllcenter -21.5\nyllcenter -35.5\ncellsize 0.5\n10 20\n30 40\n";
 
 /** A GeoTIFF of three columns and two rows, a degree a cell, from 10° west and 50° north. */
-async function tiff(metres: number[], more: object = {}): Promise<Buffer> {
-  const made = await writeArrayBuffer(new Float32Array(metres), {
+function tiff(metres: number[], more: object = {}): Buffer {
+  const made = writeArrayBuffer(new Float32Array(metres), {
     width: 3,
     height: 2,
     GTModelTypeGeoKey: 2,
@@ -34,7 +34,7 @@ describe("readOwnGrids", () => {
 
   it("reads ASCII grids and GeoTIFF, by their names, and nothing else", async () => {
     await writeFile(join(folder, "b.asc"), ASCII);
-    await writeFile(join(folder, "a.TIF"), await tiff([1, 2, 3, 4, 5, 6]));
+    await writeFile(join(folder, "a.TIF"), tiff([1, 2, 3, 4, 5, 6]));
     await writeFile(join(folder, "readme.txt"), "not a grid");
     const [first, second] = await read();
     expect(said).toEqual(["Heights from a.TIF: 3 by 2", "Heights from b.asc: 2 by 2"]);
@@ -48,7 +48,7 @@ describe("readOwnGrids", () => {
   it("leaves out what cannot be read, says why, and keeps the rest", async () => {
     await writeFile(join(folder, "a.asc"), "ncols 2");
     await writeFile(join(folder, "b.tif"), "this is no TIFF");
-    await writeFile(join(folder, "c.tif"), await tiff([1, 2, 3, 4, 5, 6], { GTModelTypeGeoKey: 1 }));
+    await writeFile(join(folder, "c.tif"), tiff([1, 2, 3, 4, 5, 6], { GTModelTypeGeoKey: 1 }));
     await writeFile(join(folder, "d.asc"), ASCII);
     expect((await read()).length).toBe(1);
     expect(said[0]).toBe("Heights from a.asc are left out: the header says no nrows");

@@ -25,7 +25,7 @@ export function FormList() {
   const go = useNavigate();
   const begin = async () => {
     const made = await make(NEW_FORM);
-    if (made.data) go(`/forms/${made.data.ref}/compose`);
+    if (made.data) void go(`/forms/${made.data.ref}/compose`);
   };
   return (
     <main className="mx-auto w-full max-w-4xl px-5 py-7">
