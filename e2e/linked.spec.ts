@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { standsStill } from "./support/rest.ts";
+import { askedBy, standsStill } from "./support/rest.ts";
 
 const MAP = ".bt-sheet";
 const HERE = { latitude: -35.1841, longitude: -21.6253, accuracy: 12 };
@@ -12,10 +12,15 @@ async function open(page: Page, ref: string): Promise<void> {
 const box = (page: Page, label: string) => page.getByRole("combobox", { name: label, exact: true });
 
 async function take(page: Page, label: string, text: string): Promise<void> {
+  // lines for fewer letters may be there before those for all of them
+  const answered = page.waitForResponse((response) => askedBy(response.url()) === text);
   await box(page, label).click();
   await page.keyboard.type(text);
+  await answered;
+  await expect(box(page, label)).toHaveAttribute("aria-busy", "false");
   const list = page.locator(".bt-search").filter({ has: box(page, label) });
   await list.getByRole("option").filter({ hasText: "Reading Room" }).first().click();
+  await expect(page.locator(`[name=${label.toLowerCase()}-ref]`)).not.toHaveValue("");
 }
 
 test.describe("two linked searches", () => {

@@ -3,7 +3,7 @@ import type { AddressInfo } from "node:net";
 import { expect, type Page, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
 import { ready } from "./support/house.ts";
-import { pass } from "./support/rest.ts";
+import { askedBy, pass } from "./support/rest.ts";
 
 /** A form of another origin with the kit from ours; `dir` and language as asked. */
 function page(dir: string): string {
@@ -30,9 +30,6 @@ test.beforeAll(async () => {
   origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
 });
 test.afterAll(() => void server.close());
-
-/** The text for which suggestions were asked. */
-const askedBy = (url: string) => (url.includes("/v1/suggest") ? new URL(url).searchParams.get("q") : undefined);
 
 class Box {
   readonly input;

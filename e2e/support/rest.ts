@@ -23,3 +23,7 @@ export async function pass(page: Page, milliseconds: number): Promise<void> {
 /** Waits for the next frame: a pointer that moves once a frame moves as a hand does. */
 export const nextFrame = (page: Page): Promise<void> =>
   page.evaluate(() => new Promise<void>((resolve) => requestAnimationFrame(() => resolve())));
+
+/** The text for which suggestions were asked by a request, if it asked for any. */
+export const askedBy = (url: string): string | null | undefined =>
+  url.includes("/v1/suggest") ? new URL(url).searchParams.get("q") : undefined;
