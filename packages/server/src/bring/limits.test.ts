@@ -32,8 +32,10 @@ function featureOf(heads: string[], row: string[]): string {
 }
 
 /** Looks at a table and reads it. @returns its rows, or the words with which it is refused */
-async function readAll(kind: Kind, heads: string[], rows: string[][]): Promise<string[][] | string> {
-  writeFileSync(path, WRITERS[kind].write(heads, rows));
+async function readAll(kind: Kind, heads: string[], rows: string[][], empty = 0): Promise<string[][] | string> {
+  const [head, ...rest] = WRITERS[kind].write(heads, rows).split("\n");
+  const gap = "\n".repeat(empty);
+  writeFileSync(path, kind === "csv" ? `${gap}${head}\n${gap}${rest.join("\n")}` : [head, ...rest].join("\n"));
   try {
     const start = await lookAtTable(path);
     const read: string[][] = [];
@@ -55,20 +57,22 @@ describe("a cell", () => {
       letter: fc.constantFrom("x", "ø", "水", "🗺"),
       over: fc.integer({ min: -1, max: 1 }),
       at: fc.nat(),
+      // lines with nothing in them, before the table and within it
+      empty: fc.nat(3),
     });
     await fc.assert(
-      fc.asyncProperty(shape, async ({ kind, width, height, letter, over, at }) => {
+      fc.asyncProperty(shape, async ({ kind, width, height, letter, over, at, empty }) => {
         const heads = Array.from({ length: width }, (_, i) => `head ${"abcdef"[i]}`);
         const rows = Array.from({ length: height }, () => heads.map(() => "word"));
         const [row, column] = [at % height, Math.floor(at / height) % width];
         const long = letter.repeat(Math.floor(MOST_CELL / Buffer.byteLength(letter)) + over);
         rows[row][column] = long;
-        const read = await readAll(kind, heads, rows);
+        const read = await readAll(kind, heads, rows, empty);
         if (over <= 0) {
           expect(read).toHaveLength(height);
           expect((read as string[][])[row]).toContain(long);
         } else {
-          expect(read).toContain(`Row ${row + WRITERS[kind].first}, column `);
+          expect(read).toContain(`Row ${row + WRITERS[kind].first + (kind === "csv" ? 2 * empty : 0)}, column `);
           expect(read).toContain(`(“${heads[column]}”)`);
         }
       }),

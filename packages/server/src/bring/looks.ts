@@ -5,10 +5,8 @@ import { TableError } from "./bytes.ts";
 import type { FileLook } from "./look.ts";
 import type { LookMessage } from "./look.worker.ts";
 
-/** Megabytes that looking at one file may take. */
-const MEMORY = 512;
-/** Milliseconds that it may take. */
-const PATIENCE = 20_000;
+/** What looking at one file may take: megabytes, and milliseconds. */
+const MOST = { memory: 512, time: 20_000 };
 /** Files that are looked at beside one another, and that may wait. */
 const [AT_ONCE, MOST_WAITING] = [2, 20];
 
@@ -20,47 +18,54 @@ export class Looks {
   #running = 0;
   readonly #waiting: (() => void)[] = [];
 
+  /** @param file of the thread, and what it may take */
+  constructor(
+    private readonly file = new URL("./look.worker.js", import.meta.url),
+    private readonly most = MOST,
+  ) {}
+
   /** @throws TableError that says why it cannot be read, Busy when many are looked at already */
   async look(task: FileLook): Promise<FileStart> {
-    if (this.#running >= AT_ONCE) {
-      if (this.#waiting.length >= MOST_WAITING) throw new Busy(PATIENCE / 1000);
-      await new Promise<void>((resolve) => this.#waiting.push(resolve));
-    }
-    this.#running++;
+    if (this.#running < AT_ONCE) this.#running++;
+    else if (this.#waiting.length >= MOST_WAITING) throw new Busy(this.most.time / 1000);
+    // whoever ends hands its place on
+    else await new Promise<void>((resolve) => this.#waiting.push(resolve));
     try {
-      return await lookInThread(task);
+      return await this.#inThread(task);
     } finally {
-      this.#running--;
-      this.#waiting.shift()?.();
+      const next = this.#waiting.shift();
+      if (next) next();
+      else this.#running--;
     }
   }
-}
 
-function lookInThread(task: FileLook): Promise<FileStart> {
-  const worker = new Worker(new URL("./look.worker.js", import.meta.url), {
-    workerData: task,
-    resourceLimits: { maxOldGenerationSizeMb: MEMORY, maxYoungGenerationSizeMb: MEMORY / 8 },
-  });
-  return new Promise<FileStart>((resolve, reject) => {
-    const timer = setTimeout(() => {
-      reject(new TableError(`Looking at the file took longer than ${PATIENCE / 1000} s. ${SIMPLER}`));
-      void worker.terminate();
-    }, PATIENCE);
-    worker.on("message", (message: LookMessage) =>
-      "seen" in message ? resolve(message.seen) : reject(new TableError(message.refused)),
-    );
-    worker.on("error", (error: NodeJS.ErrnoException) =>
-      reject(
-        error.code === "ERR_WORKER_OUT_OF_MEMORY"
-          ? new TableError(`Looking at the file took more than ${MEMORY} MB of memory. ${SIMPLER}`)
-          : error,
-      ),
-    );
-    worker.on("exit", (code) => {
-      clearTimeout(timer);
-      reject(new Error(`looking at a file ended early, with code ${code}`));
+  #inThread(task: FileLook): Promise<FileStart> {
+    const { memory, time } = this.most;
+    const worker = new Worker(this.file, {
+      workerData: task,
+      resourceLimits: { maxOldGenerationSizeMb: memory, maxYoungGenerationSizeMb: memory / 8 },
     });
-  });
+    return new Promise<FileStart>((resolve, reject) => {
+      const timer = setTimeout(() => {
+        reject(new TableError(`Looking at the file took longer than ${time / 1000} s. ${SIMPLER}`));
+        void worker.terminate();
+      }, time);
+      worker.on("message", (message: LookMessage) =>
+        "seen" in message ? resolve(message.seen) : reject(new TableError(message.refused)),
+      );
+      worker.on("error", (error: NodeJS.ErrnoException) =>
+        reject(
+          error.code === "ERR_WORKER_OUT_OF_MEMORY"
+            ? new TableError(`Looking at the file took more than ${memory} MB of memory. ${SIMPLER}`)
+            : error,
+        ),
+      );
+      worker.on("exit", (code) => {
+        clearTimeout(timer);
+        reject(new Error(`looking at a file ended early, with code ${code}`));
+      });
+    });
+  }
 }
 
 const SIMPLER = "Leave out columns that are not needed, or hand it in as CSV.";

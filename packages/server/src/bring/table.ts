@@ -39,15 +39,17 @@ export async function lookAtTable(path: string, wanted: Partial<TableFormat> = {
   const quote = wanted.quote ?? (/^'[^'\n]*'[,;\t|]/.test(text) ? "'" : '"');
   const delimiter = wanted.delimiter ?? delimiterOf(text, quote);
   const isWhole = sample.length < SAMPLE;
-  const rows = firstRows(text, { delimiter, quote }, isWhole);
+  const lines = firstLines(text, { delimiter, quote }, isWhole);
+  const rows = lines.filter(isFilled);
   if (!rows.length && isWhole) throw new TableError("The file has no rows.");
   const hasHead = wanted.hasHead ?? (rows.length > 0 && looksLikeHead(rows));
   const format = { kind, encoding, delimiter, quote, hasHead };
   const heads = hasHead ? rows[0]?.map((head) => head.trim()) : undefined;
-  if (heads) checkHeads(heads, "Row 1");
+  if (heads) checkHeads(heads, `Row ${lines.findIndex(isFilled) + 1}`);
   const data = hasHead ? rows.slice(1) : rows;
-  data.forEach((cells, i) => {
-    checkRow(cells, i + (hasHead ? 2 : 1), heads);
+  // numbers count empty lines, as editors do
+  lines.forEach((cells, i) => {
+    checkRow(cells, i + 1, heads);
   });
   if (!data.length) {
     if (isWhole) throw new TableError("The file has a head, but no rows below it.");
@@ -173,8 +175,8 @@ function kindOf(text: string): TableFormat["kind"] {
 }
 
 /** @param isWhole whether the text is all there is; else its last row may be cut, and is left out */
-const firstRows = (text: string, format: CsvFormat, isWhole: boolean) =>
-  new CsvReader(format, ROWS_SHOWN + 1).read(text, isWhole).filter(isFilled);
+const firstLines = (text: string, format: CsvFormat, isWhole: boolean) =>
+  new CsvReader(format, ROWS_SHOWN + 1).read(text, isWhole);
 
 /** The delimiter that cuts most rows into the same number of cells, more than one. */
 function delimiterOf(text: string, quote: string): string {
@@ -183,7 +185,7 @@ function delimiterOf(text: string, quote: string): string {
   for (const delimiter of DELIMITERS) {
     let rows: string[][];
     try {
-      rows = firstRows(start, { delimiter, quote }, start.length === text.length);
+      rows = firstLines(start, { delimiter, quote }, start.length === text.length).filter(isFilled);
     } catch {
       continue;
     }
