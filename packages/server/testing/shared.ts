@@ -48,8 +48,13 @@ export async function ask(
 
 /** Asks and reads JSON of any shape. */
 export async function json(path: string, init?: Parameters<typeof ask>[1]): Promise<Answer> {
-  const response = await ask(path, init);
-  return { status: response.status, headers: response.headers, body: await response.json() };
+  return answerOf(await ask(path, init));
+}
+
+/** Reads an answer's JSON, where it has any. */
+export async function answerOf(response: Response): Promise<Answer> {
+  const { status, headers } = response;
+  return { status, headers, body: status === 204 ? null : await response.json() };
 }
 
 /** An answer with its body, which is looked into at any depth. */
@@ -63,6 +68,8 @@ export interface Answer {
 export async function signedIn(): Promise<{
   get: (path: string) => Promise<Response>;
   send: (method: string, path: string, body: unknown, headers?: Record<string, string>) => Promise<Response>;
+  /** Hands a file in, as the workbench does. */
+  handIn: (content: string | Buffer, name: string) => Promise<Response>;
   cookie: string;
   csrf: string;
 }> {
@@ -78,6 +85,12 @@ export async function signedIn(): Promise<{
         method,
         headers: { cookie, "content-type": "application/json", "x-csrf-token": csrf, ...headers },
         body: JSON.stringify(body),
+      }),
+    handIn: (content, name) =>
+      fetch(`${url}/api/files?name=${encodeURIComponent(name)}`, {
+        method: "POST",
+        headers: { cookie, "content-type": "application/octet-stream", "x-csrf-token": csrf },
+        body: new Uint8Array(Buffer.from(content)),
       }),
   };
 }

@@ -2,7 +2,7 @@ import { setTimeout as wait } from "node:timers/promises";
 import { gzipSync } from "node:zlib";
 import type { BatchCandidates, BatchDetail, BatchRow, BatchState } from "@bibliotope/wire";
 import { beforeAll, describe, expect, it } from "vitest";
-import { type Answer, ask, json, shared, signedIn } from "../../testing/shared.ts";
+import { type Answer, answerOf, ask, json, shared, signedIn } from "../../testing/shared.ts";
 
 let me: Awaited<ReturnType<typeof signedIn>>;
 beforeAll(async () => {
@@ -10,37 +10,22 @@ beforeAll(async () => {
 });
 
 const get = async (path: string) => (await me.get(path)).json();
-async function send(method: string, path: string, body: unknown = {}): Promise<Answer> {
-  const response = await me.send(method, path, body);
-  return {
-    status: response.status,
-    headers: response.headers,
-    body: response.status === 204 ? null : await response.json(),
-  };
+const send = async (method: string, path: string, body: unknown = {}): Promise<Answer> =>
+  answerOf(await me.send(method, path, body));
+
+/** Makes a batch as the workbench does. */
+async function begin(content: string, more = {}): Promise<{ batch: number; job: number }> {
+  const { body: file } = await answerOf(await me.handIn(content, "members.csv"));
+  const { body: start } = await send("POST", `/api/files/${file.id}/look`);
+  const { format, heads, reading } = start;
+  const asked = { file: file.id, name: "members.csv", format, heads, reading, ask: "forward", ...more };
+  const made = await send("POST", "/api/batches", asked);
+  expect(made.status, JSON.stringify(made.body)).toBe(202);
+  return made.body;
 }
 
-/** Makes a batch as the workbench does, and waits until it has run. */
-async function run(content: string, more = {}): Promise<BatchDetail> {
-  const response = await fetch(`${shared().url}/api/files?name=members.csv`, {
-    method: "POST",
-    headers: { cookie: me.cookie, "x-csrf-token": me.csrf, "content-type": "application/octet-stream" },
-    body: content,
-  });
-  const { id: file } = (await response.json()) as { id: string };
-  const { body: start } = await send("POST", `/api/files/${file}/look`);
-  const { format, heads, reading } = start;
-  const made = await send("POST", "/api/batches", {
-    file,
-    name: "members.csv",
-    format,
-    heads,
-    reading,
-    ask: "forward",
-    ...more,
-  });
-  expect(made.status, JSON.stringify(made.body)).toBe(202);
-  return ended(made.body.batch);
-}
+/** Makes one, and waits until it has run. */
+const run = async (content: string, more = {}): Promise<BatchDetail> => ended((await begin(content, more)).batch);
 
 async function ended(id: number): Promise<BatchDetail> {
   for (;;) {
@@ -131,22 +116,7 @@ describe("a batch", () => {
 
   it("can be paused, gone on with, and loses and doubles no row", async () => {
     const many = `text\n${Array.from({ length: 12_000 }, (_, i) => `${i % 120} Harbour Row Tidewell`).join("\n")}\n`;
-    const response = await fetch(`${shared().url}/api/files?name=many.csv`, {
-      method: "POST",
-      headers: { cookie: me.cookie, "x-csrf-token": me.csrf, "content-type": "application/octet-stream" },
-      body: many,
-    });
-    const { id: file } = (await response.json()) as { id: string };
-    const { body: start } = await send("POST", `/api/files/${file}/look`);
-    const { format, heads, reading } = start;
-    const { body: made } = await send("POST", "/api/batches", {
-      file,
-      name: "many",
-      format,
-      heads,
-      reading,
-      ask: "forward",
-    });
+    const made = await begin(many);
     while (!Object.values((await get(`/api/batches/${made.batch}`)).counts).some(Boolean)) await wait(30);
     await send("POST", `/api/jobs/${made.job}/paused`);
     const paused = await ended(made.batch);

@@ -2,7 +2,7 @@ import { setTimeout as wait } from "node:timers/promises";
 import { parseRef, refOf } from "@bibliotope/core/place";
 import type { CoverageAnswer, DataAnswer, FileStart, JobSummary, VersionDifference } from "@bibliotope/wire";
 import { beforeAll, describe, expect, it } from "vitest";
-import { type Answer, shared, signedIn } from "../../testing/shared.ts";
+import { type Answer, answerOf, shared, signedIn } from "../../testing/shared.ts";
 import { connect } from "../database/connect.ts";
 
 /** Data sets of one run of the tests have names of their own: the database may be used again. */
@@ -14,23 +14,11 @@ beforeAll(async () => {
   me = await signedIn();
 });
 
-async function handIn(content: string | Buffer, name = "own.csv"): Promise<Answer> {
-  const response = await fetch(`${shared().url}/api/files?name=${encodeURIComponent(name)}`, {
-    method: "POST",
-    headers: { cookie: me.cookie, "x-csrf-token": me.csrf, "content-type": "application/octet-stream" },
-    body: new Uint8Array(Buffer.from(content)),
-  });
-  return { status: response.status, headers: response.headers, body: await response.json() };
-}
+const handIn = async (content: string | Buffer, name = "own.csv"): Promise<Answer> =>
+  answerOf(await me.handIn(content, name));
 
-async function send(method: string, path: string, body: unknown = {}): Promise<Answer> {
-  const response = await me.send(method, path, body);
-  return {
-    status: response.status,
-    headers: response.headers,
-    body: response.status === 204 ? null : await response.json(),
-  };
-}
+const send = async (method: string, path: string, body: unknown = {}): Promise<Answer> =>
+  answerOf(await me.send(method, path, body));
 
 async function look(content: string | Buffer, asked = {}): Promise<FileStart & { file: string }> {
   const { body: file } = await handIn(content);

@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { shared, signedIn } from "../../testing/shared.ts";
 import { connect } from "../database/connect.ts";
 
-type Browser = Awaited<ReturnType<typeof signedIn>>;
+type Browser = Omit<Awaited<ReturnType<typeof signedIn>>, "handIn">;
 let manager: Browser;
 beforeAll(async () => {
   manager = await signedIn();
