@@ -27,6 +27,17 @@ const startPlainPage = () =>
 
 const suggestions = (page: Page) => page.getByRole("listbox", { name: "Suggestions" }).getByRole("option");
 
+/** Presses a line, and before it is let go letters are answered by another list. */
+async function pressWhileListsChange(page: Page, line: string, letters: string): Promise<void> {
+  const option = suggestions(page).filter({ hasText: line }).first();
+  await option.hover();
+  await page.mouse.down();
+  const answered = page.waitForResponse((response) => response.url().includes(encodeURIComponent(letters)));
+  await page.keyboard.type(letters);
+  await answered;
+  await page.mouse.up();
+}
+
 test("a plain page without a build step: search, map and picture as elements, under a strict policy", async ({
   page,
 }) => {
@@ -37,8 +48,7 @@ test("a plain page without a build step: search, map and picture as elements, un
     await page.getByRole("combobox", { name: "Find your address" }).click();
     await page.keyboard.type("12 harb");
     await expect(suggestions(page).first()).toContainText("12 Harbour Row, Tidewell");
-    await page.keyboard.press("ArrowDown");
-    await page.keyboard.press("Enter");
+    await pressWhileListsChange(page, "12 Harbour Row, Tidewell", "our");
     await expect(page.getByLabel("Street")).toHaveValue("12 Harbour Row");
     await expect(page.getByLabel("Town")).toHaveValue("Tidewell");
     await expect(page.getByLabel("Country")).toHaveValue("QR");
@@ -140,8 +150,7 @@ for (const version of [18, 19])
 
       await page.getByRole("combobox", { name: "Town by name" }).click();
       await page.keyboard.type("tidew");
-      await expect(suggestions(page).first()).toBeVisible();
-      await suggestions(page).first().click();
+      await pressWhileListsChange(page, "Tidewell", "el");
       await expect(page.getByText("Chosen: Tidewell")).toBeVisible();
       expect(await axeFindings(page)).toEqual([]);
       expect(heard).toEqual([]);

@@ -1,7 +1,7 @@
 import { join } from "node:path";
 import { parseArgs } from "node:util";
 import { postgisExtension, wholeChromium } from "./lib/debian.mjs";
-import { root } from "./lib/places.mjs";
+import { bin, root } from "./lib/places.mjs";
 import { must, show } from "./lib/run.mjs";
 import { command } from "./lib/say.mjs";
 import { withServer } from "./lib/with-server.mjs";
@@ -17,7 +17,7 @@ if (only && !PARTS.includes(only)) throw new Error(`a part of the benchmarks is 
 await command(() =>
   withServer("bench", 5070, wholeChromium, async (folder, database) => {
     if (size !== "10m" && !only) await postgisExtension();
-    await must("Compiling the benchmarks", join(root, "node_modules/.bin/tsc"), ["-b", "bench"], { cwd: root });
+    await must("Compiling the benchmarks", bin("tsc"), ["-b", "bench"], { cwd: root });
     const args = [
       "--max-old-space-size=12000",
       "bench/dist/main.js",

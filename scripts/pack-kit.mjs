@@ -4,7 +4,7 @@ import { join } from "node:path";
 import { build } from "./lib/build.mjs";
 import { writeTypes } from "./lib/kit-types.mjs";
 import { writeNotices } from "./lib/notices.mjs";
-import { home, makeFolder, root } from "./lib/places.mjs";
+import { bin, home, makeFolder, root } from "./lib/places.mjs";
 import { must } from "./lib/run.mjs";
 import { command, say } from "./lib/say.mjs";
 
@@ -17,7 +17,6 @@ await command(async () => {
   makeFolder(home);
   await build();
   say("Building the kit's package");
-  const bin = (name) => join(root, "node_modules", ".bin", name);
   await must("Building the package", bin("vite"), ["build", "--mode", "package", "--logLevel", "warn"], { cwd: kit });
   writeTypes(join(folder, "types"));
   const { version, license, engines } = JSON.parse(readFileSync(join(kit, "package.json"), "utf8"));

@@ -2,7 +2,7 @@ import { join } from "node:path";
 import { headlessChromium } from "./lib/debian.mjs";
 import { withLock } from "./lib/lock.mjs";
 import { checkNode, installPackages } from "./lib/packages.mjs";
-import { home, makeFolder, root } from "./lib/places.mjs";
+import { bin, home, makeFolder, root } from "./lib/places.mjs";
 import { show } from "./lib/run.mjs";
 import { command, say } from "./lib/say.mjs";
 import { prepare } from "./lib/setup.mjs";
@@ -23,7 +23,6 @@ const CHECKS = [
   ["what nobody uses", "knip", ["--no-progress"]],
 ];
 
-const bin = (name) => join(root, "node_modules", ".bin", name);
 const run = (program, args, env = {}) => show(bin(program), args, { cwd: root, env: { ...process.env, ...env } });
 /** Runs one after another until one fails. @returns the exit code of the last that ran */
 async function inTurn(...steps) {
@@ -46,8 +45,8 @@ async function all(args) {
   const began = Date.now();
   const code = await withServers({ fresh: true }, (env, during) =>
     inTurn(
-      () => during,
       () => run("vitest", ["run", ...args], env),
+      () => during,
       () => run("playwright", ["test", "--config", "e2e/playwright.config.ts"], env),
     ),
   );

@@ -41,7 +41,9 @@ export async function runIn(
   args: string[],
   env: NodeJS.ProcessEnv = {},
 ): Promise<void> {
-  await run(join(ROOT, "node_modules/.bin", program), args, { cwd: folder, env: { ...process.env, ...env } }).catch(
+  // most who use the kit compile with TypeScript 5
+  const file = program === "tsc" ? "typescript/bin/tsc" : `.bin/${program}`;
+  await run(join(ROOT, "node_modules", file), args, { cwd: folder, env: { ...process.env, ...env } }).catch(
     (error: Error & { stdout?: string; stderr?: string }) => {
       throw new Error(`${program} failed: ${error.stdout}\n${error.stderr}`);
     },

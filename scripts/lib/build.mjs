@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { writeNotices } from "./notices.mjs";
-import { home, root } from "./places.mjs";
+import { bin, home, root } from "./places.mjs";
 import { must } from "./run.mjs";
 import { say } from "./say.mjs";
 
@@ -27,8 +27,6 @@ export async function build() {
   for (const name of ["kit", "studio"]) writeNotices(join(root, "packages", name, "dist-web"), [name]);
   writeFileSync(mark, digest);
 }
-
-const bin = (name) => join(root, "node_modules", ".bin", name);
 
 async function buildKit() {
   rmSync(join(root, "packages/kit/dist-web"), { recursive: true, force: true });

@@ -7,6 +7,14 @@ import { Trouble } from "./say.mjs";
 
 /** The clone. */
 export const root = fileURLToPath(new URL("../..", import.meta.url)).replace(/\/$/, "");
+
+/**
+ * A program of an installed package. Types are compiled by the compiler that is a program of its own (TypeScript 7); what
+ * asks TypeScript questions from JavaScript does so through the last version that answers them (5.9).
+ */
+export const bin = (name) =>
+  name === "tsc" ? join(root, "node_modules/typescript-7/bin/tsc") : join(root, "node_modules/.bin", name);
+
 const usualHome = join(root, ".bibliotope");
 /** What the commands make and keep, beside the code; elsewhere where a test starts a second product from one clone. */
 export const home = process.env.BIBLIOTOPE_FOLDER ?? usualHome;

@@ -7,7 +7,7 @@ import { sized } from "../testing/sizes.ts";
 
 /** How often the server is killed, in rows of how many, and after how many milliseconds at most. */
 const KILLS = sized(2, 20);
-const ROWS = sized(6000, 20_000);
+const ROWS = sized(3000, 20_000);
 const LONGEST = sized(2000, 3500);
 /** Who asks at once while something is published. */
 const AT_ONCE = sized(1, 8);

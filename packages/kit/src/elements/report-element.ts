@@ -58,7 +58,7 @@ export class ReportElement extends ElementBase {
     root.replaceChildren(this.#open, this.#form, this.#words);
     this.#show(false);
     this.attributeChangedCallback();
-    this.#open.addEventListener("click", () => this.#show(this.#form.hidden));
+    this.#open.addEventListener("click", () => this.#show(Boolean(this.#form.hidden)));
     cancel.addEventListener("click", () => this.#close());
     this.#form.addEventListener("keydown", (event) => {
       if (event.key === "Escape") this.#close();

@@ -15,6 +15,7 @@ import {
 import { LookupError } from "../client/errors.ts";
 import { ListKeys } from "../search/list-keys.ts";
 import { SearchMachine, type SearchState } from "../search/machine.ts";
+import { pressLine } from "../search/press.ts";
 import { say } from "../words/say.ts";
 import { useClient } from "./service.tsx";
 
@@ -103,7 +104,8 @@ export function useSearch(options: UseSearchOptions = {}): Search {
     if (record) latest.current.options.onLost?.();
     setRecord(undefined);
   };
-  const isOpen = state.status === "open" && state.suggestions.length > 0;
+  // while the next answer is under way the list before stays, so that nothing flickers
+  const isOpen = (state.status === "open" || state.status === "loading") && state.suggestions.length > 0;
   const optionId = (index: number) => `${id}-${index}`;
   return {
     ...state,
@@ -140,8 +142,7 @@ export function useSearch(options: UseSearchOptions = {}): Search {
       role: "option",
       id: optionId(index),
       "aria-selected": index === state.active,
-      // pressing a line must not take the focus from the input
-      onPointerDown: (event) => event.preventDefault(),
+      onPointerDown: (event) => pressLine(machine, event),
       onPointerMove: () => machine.point(index),
       onClick: (event: MouseEvent) => {
         if ((event.target as Element).closest(".bt-more")) machine.enter(index);

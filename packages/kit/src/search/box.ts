@@ -5,6 +5,7 @@ import type { Tracer } from "../trace.ts";
 import { say } from "../words/say.ts";
 import { ListKeys } from "./list-keys.ts";
 import { SearchMachine, type SearchState } from "./machine.ts";
+import { pressLine } from "./press.ts";
 import { SEARCH_STYLE } from "./style.ts";
 
 export interface SearchBoxOptions {
@@ -119,7 +120,7 @@ export class SearchBox {
     input.addEventListener("keydown", (event) => this.#pressed(event), { signal });
     input.addEventListener("blur", () => this.#machine.close(), { signal });
     // pressing a line must not take the focus from the input
-    this.#list.addEventListener("pointerdown", (event) => event.preventDefault(), { signal });
+    this.#list.addEventListener("pointerdown", (event) => pressLine(this.#machine, event), { signal });
     this.#list.addEventListener("pointermove", (event) => this.#machine.point(lineOf(event)), { signal });
     this.#list.addEventListener("click", (event) => this.#clicked(event), { signal });
   }

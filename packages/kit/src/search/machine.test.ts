@@ -57,6 +57,33 @@ describe("typing", () => {
     expect(made.state.suggestions[0].line).toBe("12 Harbour Row");
   });
 
+  it("keeps the list while a line is pressed, and shows the next one then", async () => {
+    const { made, asked, settle } = machine();
+    made.input("tide");
+    await settle();
+    asked[0].resolve(answer("Tidewell", "Tidewick"));
+    await settle();
+    made.hold();
+    made.input("tidewi");
+    await settle();
+    asked[1].resolve(answer("Tidewick"));
+    await settle();
+    expect(made.state.suggestions.map(({ line }) => line)).toEqual(["Tidewell", "Tidewick"]);
+    made.release();
+    await settle();
+    expect(made.state).toMatchObject({ status: "open", suggestions: [{ line: "Tidewick" }] });
+    // a choice that was made meanwhile stands
+    made.hold();
+    made.input("tidewic");
+    await settle();
+    asked[2].resolve(answer("Somewhere else"));
+    await settle();
+    expect(made.choose(0)?.suggestion.line).toBe("Tidewick");
+    made.release();
+    await settle();
+    expect(made.state).toMatchObject({ status: "idle", text: "Tidewick", suggestions: [] });
+  });
+
   it("asks once for letters that follow each other quickly", async () => {
     const { made, asked, settle } = machine();
     for (const text of ["1", "12", "12 h"]) made.input(text);

@@ -58,6 +58,9 @@ export class SearchMachine {
   /** How long answers took lately, in milliseconds. */
   #usual = SHORTEST_WAIT;
   #ask: Ask | undefined;
+  /** Set while a line is being pressed; resolved when it is not any more. */
+  #held: Promise<void> | undefined;
+  #letGo: (() => void) | undefined;
   /** Letters typed since the text last stood for something else. */
   #typed = 0;
 
@@ -140,6 +143,18 @@ export class SearchMachine {
     return true;
   }
 
+  /** A line is being pressed: what is answered meanwhile is shown when it is released. */
+  hold(): void {
+    this.#held ??= new Promise((resolve) => {
+      this.#letGo = resolve;
+    });
+  }
+
+  release(): void {
+    this.#letGo?.();
+    this.#held = undefined;
+  }
+
   /** Closes the list; the text stays. */
   close(): void {
     this.#cancel();
@@ -172,6 +187,7 @@ export class SearchMachine {
     if (this.state.status !== "loading") this.#set({ status: "loading" });
     try {
       const answer = await ask(text, controller.signal, this.state.inside?.ref);
+      await this.#held;
       if (controller.signal.aborted) return;
       this.#underWay = undefined;
       // letters followed: their question is next, and what came stands there until it is answered
