@@ -42,7 +42,7 @@ test("a form goes out as JSON and comes in again; what is wrong in it is said, a
   expect((await download).suggestedFilename()).toMatch(/^form-.+\.json$/);
   for (const [wrong, words] of [
     ["{", "This is no JSON"],
-    ["{}", "A form has a title"],
+    ["{}", "title: "],
     [
       JSON.stringify({ ...definition, fields: [definition.fields[0], definition.fields[0]] }),
       "two fields are named “find”",

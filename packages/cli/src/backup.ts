@@ -1,7 +1,8 @@
-import { type ChildProcess, spawn } from "node:child_process";
+import { type ChildProcessByStdio, spawn } from "node:child_process";
 import { once } from "node:events";
 import { existsSync, readdirSync, renameSync, rmSync } from "node:fs";
 import { join } from "node:path";
+import type { Readable, Writable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { readReady } from "./server.ts";
 
@@ -30,9 +31,9 @@ export async function backup(file: string): Promise<void> {
  */
 export async function restore(file: string): Promise<void> {
   if (!existsSync(file)) throw new Error(`There is no file ${file}.`);
-  const list = start("pg_restore", ["--list", file], "pipe");
+  const list = piped("pg_restore", ["--list", file]);
   let listed = "";
-  list.stdout!.on("data", (piece: Buffer) => {
+  list.stdout.on("data", (piece: Buffer) => {
     listed += piece.toString();
   });
   await ended(list);
@@ -78,19 +79,19 @@ commit;
 /** The commit is written only once all of the file was read: without it nothing has happened. */
 async function putBack(file: string, hasPublic: boolean): Promise<void> {
   const script = ["--no-psqlrc", "--quiet", "--output=/dev/null", "--set=ON_ERROR_STOP=1", "--dbname", address()];
-  const into = start("psql", script, "pipe");
+  const into = piped("psql", script);
   const done = ended(into);
   done.catch(() => undefined);
-  const from = start("pg_restore", ["--no-owner", "--file=-", file], "pipe");
+  const from = piped("pg_restore", ["--no-owner", "--file=-", file]);
   const whole = ended(from);
   whole.catch(() => undefined);
   try {
-    into.stdin!.write(`${EMPTY}${hasPublic ? "" : PUBLIC}`);
-    await pipeline(from.stdout!, into.stdin!, { end: false });
+    into.stdin.write(`${EMPTY}${hasPublic ? "" : PUBLIC}`);
+    await pipeline(from.stdout, into.stdin, { end: false });
     await whole;
-    into.stdin!.end(OTHER_HISTORY);
+    into.stdin.end(OTHER_HISTORY);
   } catch (error) {
-    into.stdin!.destroy();
+    into.stdin.destroy();
     from.kill();
     // what the database refused says more than the pipe that broke
     await done;
@@ -109,17 +110,22 @@ function address(): string {
 const databaseUrl = () => process.env.DATABASE_URL ?? readReady().databaseUrl;
 
 /** Starts a program of PostgreSQL; the password is not seen by others. */
-function start(program: string, args: readonly string[], both: "inherit" | "pipe" = "inherit"): ChildProcess {
-  return spawn(pathOf(program), args, {
-    env: { ...process.env, PGPASSWORD: decodeURIComponent(new URL(databaseUrl()).password) },
-    stdio: [both === "pipe" ? "pipe" : "ignore", both, "pipe"],
-  });
-}
+const start = (program: string, args: readonly string[]): ChildProcessByStdio<null, null, Readable> =>
+  spawn(pathOf(program), args, { env: withPassword(), stdio: ["ignore", "inherit", "pipe"] });
+
+/** The same, to be written to and read from. */
+const piped = (program: string, args: readonly string[]): ChildProcessByStdio<Writable, Readable, Readable> =>
+  spawn(pathOf(program), args, { env: withPassword(), stdio: ["pipe", "pipe", "pipe"] });
+
+const withPassword = () => ({
+  ...process.env,
+  PGPASSWORD: decodeURIComponent(new URL(databaseUrl()).password),
+});
 
 /** @throws Error with the last that a program said, when it fails */
-async function ended(child: ChildProcess): Promise<void> {
+async function ended(child: ChildProcessByStdio<Writable | null, Readable | null, Readable>): Promise<void> {
   let said = "";
-  child.stderr!.on("data", (piece: Buffer) => {
+  child.stderr.on("data", (piece: Buffer) => {
     said += piece.toString();
   });
   // a pipe that breaks is told by the program at its end

@@ -36,12 +36,11 @@ export async function batchFile(
   const query = new URLSearchParams({ name: basename(file), ...(options.ask ? { ask: options.ask } : {}) });
   const asked = fetch(`${url}/v1/batches?${query}`, { ...bodyOf(file), headers: { ...headers, "Content-Type": type } });
   const { id } = await answerOf<BatchState>(asked);
-  let state: BatchState | undefined;
-  await follow(async () => {
-    state = await answerOf<BatchState>(fetch(`${url}/v1/batches/${id}`, { headers }));
+  const { words } = await follow(async () => {
+    const state = await answerOf<BatchState>(fetch(`${url}/v1/batches/${id}`, { headers }));
     return { state: state.state, words: state.words, share: state.rows ? state.done / state.rows : 0 };
   });
-  say(`${state!.words}.`);
+  say(`${words}.`);
   const only = options.accepted ? "&only=accepted" : "";
   const response = await fetch(`${url}/v1/batches/${id}/rows?format=${options.format}${only}`, { headers });
   if (!response.ok || !response.body) throw new Error(`The server answers ${response.status}.`);

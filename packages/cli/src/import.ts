@@ -73,11 +73,10 @@ function columnLines({ heads, columns, rows }: FileStart): string[] {
 }
 
 async function ended(workbench: Workbench, id: number): Promise<JobSummary> {
-  let job: JobSummary | undefined;
-  await follow(async () => {
-    job = (await workbench.get<{ jobs: JobSummary[] }>("/jobs")).jobs.find((one) => one.id === id);
+  const { job } = await follow(async () => {
+    const job = (await workbench.get<{ jobs: JobSummary[] }>("/jobs")).jobs.find((one) => one.id === id);
     if (!job) throw new Error("The work is not listed any more.");
-    return { state: job.state, words: job.words, share: job.total ? job.done / job.total : 0 };
+    return { job, state: job.state, words: job.words, share: job.total ? job.done / job.total : 0 };
   });
-  return job!;
+  return job;
 }

@@ -22,14 +22,17 @@ export function progressLine({ words, share }: Step, width = 24): string {
  * Looks again and again how far something is, and shows it on the terminal, until it has ended.
  * @throws Error with its own words when it failed
  */
-export async function follow(look: () => Promise<Step>, out: NodeJS.WriteStream = process.stderr): Promise<void> {
+export async function follow<S extends Step>(
+  look: () => Promise<S>,
+  out: NodeJS.WriteStream = process.stderr,
+): Promise<S> {
   for (;;) {
     const step = await look();
     if (out.isTTY) out.write(`\r\u001b[2K${progressLine(step)}`);
     if (ENDED.has(step.state)) {
       if (out.isTTY) out.write("\n");
       if (step.state !== "done") throw new Error(step.words || `It was ${step.state}.`);
-      return;
+      return step;
     }
     await wait(LOOK_EVERY);
   }

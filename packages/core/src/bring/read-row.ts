@@ -66,10 +66,21 @@ export interface BroughtRow {
 }
 
 /** What came of a row: what it says, or why not; and what is odd about it. */
-export interface ReadRow {
-  row?: BroughtRow;
-  refused?: { kind: Refusal; words: string; column?: number };
-  doubts: { kind: Doubt; words: string; column?: number }[];
+export type ReadRow = { doubts: RowDoubt[] } & (
+  | { row: BroughtRow; refused?: undefined }
+  | { row?: undefined; refused: RefusedRow }
+);
+
+export interface RowDoubt {
+  kind: Doubt;
+  words: string;
+  column?: number;
+}
+
+export interface RefusedRow {
+  kind: Refusal;
+  words: string;
+  column?: number;
 }
 
 /** Reads the position of a table's rows, where they have one. @throws Error when a projection's zone cannot be read */
@@ -133,7 +144,7 @@ export class RowReader {
 
   /** @param cells of one row, in the order of the columns */
   read(cells: readonly string[]): ReadRow {
-    const doubts: ReadRow["doubts"] = [];
+    const doubts: RowDoubt[] = [];
     const long = this.#used.find((column) => (cells[column]?.length ?? 0) > LONGEST);
     if (long !== undefined)
       return { doubts, refused: { kind: "too-long", words: `${cells[long].length} letters`, column: long } };
@@ -235,7 +246,7 @@ export class RowReader {
     row.house ??= split.house;
   }
 
-  #postcode(cells: readonly string[], row: BroughtRow, profile: CountryProfile, doubts: ReadRow["doubts"]): void {
+  #postcode(cells: readonly string[], row: BroughtRow, profile: CountryProfile, doubts: RowDoubt[]): void {
     const postcode = this.#cell(cells, "postcode");
     if (!postcode) return;
     row.postcode = postcode.toUpperCase();
@@ -248,7 +259,7 @@ export class RowReader {
     });
   }
 
-  #position(cells: readonly string[]): { at: Position } | { refused: NonNullable<ReadRow["refused"]> } {
+  #position(cells: readonly string[]): { at: Position } | { refused: RefusedRow } {
     const refuse = (kind: Refusal, words: string, column?: number) => ({ refused: { kind, words, column } });
     const column = this.#at.get("position") ?? this.#at.get("lat") ?? this.#at.get("east");
     const written = this.#written(cells);

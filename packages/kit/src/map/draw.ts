@@ -1,4 +1,5 @@
 import { type Label, originOf, type SheetStyle, type Size, tilesOf, type View } from "@bibliotope/core/sheet";
+import { contextOf } from "./context.ts";
 import { make } from "./make.ts";
 import type { Tile, Tiles } from "./tiles.ts";
 
@@ -185,7 +186,7 @@ export class TileLayer {
 }
 
 function layer(): CanvasRenderingContext2D {
-  return make("canvas").getContext("2d", { alpha: false })!;
+  return contextOf(make("canvas"), { alpha: false });
 }
 
 /** Whole pixels, so that no light shows between two tiles. */

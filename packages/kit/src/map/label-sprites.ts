@@ -1,4 +1,5 @@
 import { drawLabels, type LabelBox, type Painter, type SheetStyle } from "@bibliotope/core/sheet";
+import { hiddenContextOf } from "./context.ts";
 
 /** Names kept as pictures. */
 const KEPT = 800;
@@ -75,7 +76,7 @@ export class LabelSprites {
       Math.ceil((along * width + across * LINES * 2 + 2 * MARGIN) * this.#ratio),
       Math.ceil((across * width + along * LINES * 2 + 2 * MARGIN) * this.#ratio),
     );
-    const context = sprite.getContext("2d")!;
+    const context = hiddenContextOf(sprite);
     context.scale(this.#ratio, this.#ratio);
     const middle = { x: sprite.width / 2 / this.#ratio, y: sprite.height / 2 / this.#ratio };
     drawLabels(context as unknown as Painter, [{ ...box, ...middle }], this.#style!);

@@ -10,6 +10,7 @@ import {
   type SheetTile,
   type TileName,
 } from "@bibliotope/core/sheet";
+import { hiddenContextOf } from "./context.ts";
 
 /** How the tiles of a map are painted. */
 export interface TileLook {
@@ -46,7 +47,7 @@ export async function paintJob(job: PaintJob, signal?: AbortSignal, rest?: () =>
     const { features } = (await response.json()) as SheetTile;
     const side = Math.round(TILE * job.ratio);
     const canvas = new OffscreenCanvas(side, side);
-    const context = canvas.getContext("2d")!;
+    const context = hiddenContextOf(canvas);
     context.scale(side / TILE, side / TILE);
     const look = { style: job.night ? NIGHT : DAY, sheet: job.sheet };
     const start = performance.now();

@@ -8,6 +8,7 @@ import {
   type Painter,
   type SheetStyle,
 } from "@bibliotope/core/sheet";
+import { hiddenContextOf } from "./context.ts";
 
 /** Signs kept as pictures. */
 const KEPT = 800;
@@ -121,12 +122,12 @@ export class SignStamps {
 
   #make(draw: (painter: Painter) => void): Omit<Stamp, "used"> {
     const whole = new OffscreenCanvas(2 * SIDE * this.#ratio, (ABOVE + BELOW) * this.#ratio);
-    const context = whole.getContext("2d", { willReadFrequently: true })!;
+    const context = hiddenContextOf(whole, { willReadFrequently: true });
     context.scale(this.#ratio, this.#ratio);
     draw(context as unknown as Painter);
     const { left, top, width, height } = inked(context.getImageData(0, 0, whole.width, whole.height));
     const cut = new OffscreenCanvas(width, height);
-    cut.getContext("2d")!.drawImage(whole, -left, -top);
+    hiddenContextOf(cut).drawImage(whole, -left, -top);
     return { picture: cut.transferToImageBitmap(), left, top };
   }
 }

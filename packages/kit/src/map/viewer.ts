@@ -9,6 +9,7 @@ import {
   toScreen,
   type View,
 } from "@bibliotope/core/sheet";
+import { contextOf } from "./context.ts";
 import { TileLayer } from "./draw.ts";
 import { make } from "./make.ts";
 import { Tiles } from "./tiles.ts";
@@ -189,7 +190,7 @@ export class Viewer {
   #paint(): void {
     if (!this.#size.width || !this.#size.height) return;
     this.#moveOn();
-    const context = this.#over.getContext("2d")!;
+    const context = contextOf(this.#over);
     const ratio = this.#ratio();
     const style = this.#night ? NIGHT : DAY;
     const { labels, complete, missing } = this.#layer.draw(this.#tiles, {

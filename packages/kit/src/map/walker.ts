@@ -101,36 +101,37 @@ export class Walker {
   }
 
   #key(event: KeyboardEvent): void {
-    if (event.ctrlKey || event.metaKey || event.altKey || this.#place === undefined) return;
-    const isHandled = this.target.lifted() === undefined ? this.#walk(event.key) : this.#move(event);
+    const place = this.#place;
+    if (event.ctrlKey || event.metaKey || event.altKey || place === undefined) return;
+    const isHandled = this.target.lifted() === undefined ? this.#walk(event.key, place) : this.#move(event, place);
     if (!isHandled) return;
     event.preventDefault();
     event.stopPropagation();
   }
 
-  #walk(key: string): boolean {
+  #walk(key: string, place: number): boolean {
     const places = this.target.places();
-    const now = places.indexOf(this.#place!);
+    const now = places.indexOf(place);
     const step = STEPS[key];
     if (step) this.#show(places[(now + step[0] + step[1] + places.length) % places.length]);
     else if (key === "Home") this.#show(places[0]);
     else if (key === "End") this.#show(places[places.length - 1]);
-    else if (key === "Enter" || key === " ") this.target.press(this.#place!);
-    else if (key.toLowerCase() === "m" && this.target.isDraggable(this.#place!)) this.target.lift(this.#place!);
+    else if (key === "Enter" || key === " ") this.target.press(place);
+    else if (key.toLowerCase() === "m" && this.target.isDraggable(place)) this.target.lift(place);
     else if (key === "Escape") this.target.close();
     else return false;
-    if (key.toLowerCase() === "m") this.#write(this.#place!);
+    if (key.toLowerCase() === "m") this.#write(place);
     return true;
   }
 
-  #move({ key, shiftKey }: KeyboardEvent): boolean {
+  #move({ key, shiftKey }: KeyboardEvent, place: number): boolean {
     const step = STEPS[key];
     const stride = shiftKey ? CLOSE_STRIDE : STRIDE;
     if (step) this.target.moveBy(step[0] * stride, step[1] * stride);
     else if (key === "Enter" || key === " ") this.target.drop();
     else if (key === "Escape") this.target.putBack();
     else return false;
-    this.#write(this.#place!);
+    this.#write(place);
     return true;
   }
 }

@@ -1,5 +1,6 @@
 import { drawMarker, type Painter, type SheetStyle } from "@bibliotope/core/sheet";
 import { CanvasTexture, Sprite, SpriteMaterial, SRGBColorSpace } from "three";
+import { contextOf } from "../map/context.ts";
 import { make } from "../map/make.ts";
 
 /** Degrees that the camera sees from top to bottom. */
@@ -19,7 +20,7 @@ export function makeSign(label: string | undefined, metres: number, style: Sheet
   const canvas = make("canvas");
   canvas.width = SIZE.width * FINENESS;
   canvas.height = SIZE.height * FINENESS;
-  const context = canvas.getContext("2d")!;
+  const context = contextOf(canvas);
   context.scale(FINENESS, FINENESS);
   drawMarker(context as unknown as Painter, { ...SPOT, marked: true, ...(label ? { label } : {}) }, style);
   const texture = new CanvasTexture(canvas);

@@ -1,8 +1,9 @@
-import { parentPort, workerData } from "node:worker_threads";
+import { workerData } from "node:worker_threads";
 import { Segment } from "@bibliotope/core/index";
 import { correctedEngine } from "../corrections/corrected.ts";
 import { appliedCorrections } from "../corrections/corrections.repository.ts";
 import { connect } from "../database/connect.ts";
+import { ownPort } from "../jobs/port.ts";
 import { tell, work } from "../jobs/work.ts";
 import { type BatchAsked, runBatch } from "./run-batch.ts";
 
@@ -16,7 +17,7 @@ export interface BatchTask {
 
 const { databaseUrl, asked, segment } = workerData as BatchTask;
 let isStopping = false;
-parentPort!.on("message", () => {
+ownPort().on("message", () => {
   isStopping = true;
 });
 const database = connect(databaseUrl, 2);
@@ -31,4 +32,4 @@ await work(() =>
   ),
 );
 await database.destroy();
-parentPort!.close();
+ownPort().close();

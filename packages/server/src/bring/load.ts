@@ -98,18 +98,18 @@ async function readRows(copy: RowCopy, asked: LoadAsked, borders: Borders, progr
         continue;
       }
       taken++;
-      const { heap, area, postcode, spelling } = gathered.add(row!);
-      const { country, at } = row!;
+      const { heap, area, postcode, spelling } = gathered.add(row);
+      const { country, at } = row;
       if (spelling) doubt("two-spellings", () => `also written “${spelling}”`, undefined, number);
       if (borders.isOutside(country, at))
         doubt("outside-country", () => borders.outsideWords(country, at), undefined, number);
       for (const { kind, words, column } of doubts) doubt(kind, () => words, column, number);
-      if (heap !== undefined && (row!.house || row!.name || !row!.place)) {
-        copy.row(addressCells(row!, number, heap, postcode));
+      if (heap !== undefined && (row.house || row.name || !row.place)) {
+        copy.row(addressCells(row, number, heap, postcode));
         staged.addresses++;
       }
-      if (row!.place) {
-        copy.row(placeCells(row!, number, area));
+      if (row.place) {
+        copy.row(placeCells(row, row.place, number, area));
         staged.places++;
       }
     }
@@ -143,13 +143,13 @@ const addressCells = (row: BroughtRow, number: number, heap: number, postcode: n
   postcode ?? null,
 ];
 
-const placeCells = (row: BroughtRow, number: number, area: number): Cell[] => [
+const placeCells = (row: BroughtRow, place: NonNullable<BroughtRow["place"]>, number: number, area: number): Cell[] => [
   "p",
   number,
   area,
   row.id ?? null,
-  row.place!.names[0].name,
-  JSON.stringify({ names: row.place!.names, kinds: row.place!.kinds, importance: row.importance ?? 0.1 }),
+  place.names[0].name,
+  JSON.stringify({ names: place.names, kinds: place.kinds, importance: row.importance ?? 0.1 }),
   row.country,
   row.at.lat,
   row.at.lon,

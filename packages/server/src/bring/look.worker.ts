@@ -1,5 +1,6 @@
-import { parentPort, workerData } from "node:worker_threads";
+import { workerData } from "node:worker_threads";
 import type { FileStart } from "@bibliotope/wire";
+import { ownPort } from "../jobs/port.ts";
 import { TableError } from "./bytes.ts";
 import { type FileLook, look } from "./look.ts";
 
@@ -7,8 +8,8 @@ import { type FileLook, look } from "./look.ts";
 export type LookMessage = { seen: FileStart } | { refused: string };
 
 try {
-  parentPort!.postMessage({ seen: await look(workerData as FileLook) } satisfies LookMessage);
+  ownPort().postMessage({ seen: await look(workerData as FileLook) } satisfies LookMessage);
 } catch (error) {
   if (!(error instanceof TableError)) throw error;
-  parentPort!.postMessage({ refused: error.message } satisfies LookMessage);
+  ownPort().postMessage({ refused: error.message } satisfies LookMessage);
 }

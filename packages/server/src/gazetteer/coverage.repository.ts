@@ -32,16 +32,23 @@ export async function readCoverage(database: Knex, version: number, other?: numb
     ...here.held.get(identity)!,
     before: before ? (before.held.get(identity)?.addresses ?? 0) : null,
   }));
-  const gone = (before?.areas ?? []).filter(({ identity }) => !here.byIdentity.has(identity));
-  const lost = gone.map(({ identity, country, kind, names, parent }) => ({
+  const lost = before ? lostSince(before, here) : [];
+  return { areas: [...areas, ...lost], grid: await readGrid(database, version, other) };
+}
+
+type Areas = Awaited<ReturnType<typeof areasOf>>;
+
+/** Areas that another version has and this one has not. */
+function lostSince(before: Areas, here: Areas): CoverageAnswer["areas"] {
+  const gone = before.areas.filter(({ identity }) => !here.byIdentity.has(identity));
+  return gone.map(({ identity, country, kind, names, parent }) => ({
     ref: refOf(country, identity),
     kind,
     name: names[0].name,
-    within: around(before!.byIdentity, parent),
+    within: around(before.byIdentity, parent),
     ...{ addresses: 0, streets: 0, bare: 0, places: 0 },
-    before: before!.held.get(identity)!.addresses,
+    before: before.held.get(identity)?.addresses ?? 0,
   }));
-  return { areas: [...areas, ...lost], grid: await readGrid(database, version, other) };
 }
 
 async function areasOf(database: Knex, version: number) {

@@ -1,7 +1,7 @@
 import { readlinkSync } from "node:fs";
 import { constants, setPriority } from "node:os";
-import { parentPort } from "node:worker_threads";
 import type { WorkMessage } from "./in-worker.ts";
+import { ownPort } from "./port.ts";
 
 /** Lookups come first: on Linux a thread has a priority of its own, and /proc/thread-self names the one that asks. */
 export function standBack(): void {
@@ -13,7 +13,7 @@ export function standBack(): void {
 }
 
 export function tell(message: WorkMessage): void {
-  parentPort!.postMessage(message);
+  ownPort().postMessage(message);
 }
 
 /** Does the work of a thread, and tells what it came to. */

@@ -1,9 +1,10 @@
 import { open, rename, unlink } from "node:fs/promises";
-import { parentPort, workerData } from "node:worker_threads";
+import { workerData } from "node:worker_threads";
 import { SegmentBuilder } from "@bibliotope/core/index";
 import { connect } from "../database/connect.ts";
 import { noteReplaced } from "../gazetteer/identities.repository.ts";
 import { countRecords, readRecords, readSources } from "../gazetteer/records.repository.ts";
+import { ownPort } from "../jobs/port.ts";
 import { standBack } from "../jobs/work.ts";
 
 /** What the worker is started with. */
@@ -51,5 +52,5 @@ async function writeWhole(file: string, bytes: Uint8Array): Promise<void> {
 }
 
 function post(message: BuildMessage): void {
-  parentPort!.postMessage(message);
+  ownPort().postMessage(message);
 }

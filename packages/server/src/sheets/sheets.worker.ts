@@ -1,7 +1,8 @@
 import { setImmediate as turn } from "node:timers/promises";
-import { parentPort, workerData } from "node:worker_threads";
+import { workerData } from "node:worker_threads";
 import type { SheetFeature, TileName } from "@bibliotope/core/sheet";
 import { connect } from "../database/connect.ts";
+import { ownPort } from "../jobs/port.ts";
 import { amend, type SheetAmends } from "./amends.ts";
 import { readMapFeatures } from "./map-features.repository.ts";
 import { paintStill, type Still, StillSource } from "./still.ts";
@@ -28,10 +29,10 @@ const database = connect(databaseUrl, 1);
 const features: SheetFeature[] = await readMapFeatures(database, versions);
 await database.destroy();
 const source = new StillSource(features);
-const answer = (message: SheetsMessage) => parentPort!.postMessage(message);
+const answer = (message: SheetsMessage) => ownPort().postMessage(message);
 const unwanted = new Set<number>();
 
-parentPort!.on("message", (asked: SheetsAsked | SheetsUnwanted | SheetsAmended) => {
+ownPort().on("message", (asked: SheetsAsked | SheetsUnwanted | SheetsAmended) => {
   if ("amends" in asked) source.amend((cutter) => amend(cutter, asked.amends));
   else if ("unwanted" in asked) unwanted.add(asked.unwanted);
   else void make(asked);

@@ -1,4 +1,4 @@
-import { checkDefinition, compareForms, type Difference, type FormDefinition, formJson } from "@bibliotope/core/form";
+import { compareForms, type Difference, formJson } from "@bibliotope/core/form";
 import type { FormVersion } from "@bibliotope/wire";
 import { type ReactNode, useState } from "react";
 import { useVersionsQuery, wordsOf } from "../state/api.ts";
@@ -9,6 +9,7 @@ import { CopyButton } from "../ui/CopyButton.tsx";
 import { moment } from "../ui/moment.ts";
 import { Sheet, SheetClose } from "../ui/Sheet.tsx";
 import { saveFile } from "../ui/save-file.ts";
+import { readDefinition } from "./read-definition.ts";
 
 /** What can be done with a form as a whole: its versions, and its definition as JSON. */
 export function FormMenu({ formRef }: { formRef: string }) {
@@ -128,8 +129,8 @@ function Definition({ close }: { close: () => void }) {
   const dispatch = useStudioDispatch();
   const [text, setText] = useState(() => formJson(definition));
   const [wrong, setWrong] = useState("");
-  const take = () => {
-    const read = readDefinition(text);
+  const take = async () => {
+    const read = await readDefinition(text);
     if (typeof read === "string") {
       setWrong(read);
       return;
@@ -160,7 +161,7 @@ function Definition({ close }: { close: () => void }) {
         {wrong}
       </p>
       <div className="mt-2 flex items-center gap-3">
-        <Button strong onClick={take}>
+        <Button strong onClick={() => void take()}>
           Take it as the form
         </Button>
         <Button onClick={() => saveFile(`${ref}.json`, text)}>Save as a file</Button>
@@ -171,22 +172,4 @@ function Definition({ close }: { close: () => void }) {
       </div>
     </>
   );
-}
-
-/** A definition from text, or what is wrong with it; the server checks the rest when it is saved. */
-function readDefinition(text: string): FormDefinition | string {
-  let read: unknown;
-  try {
-    read = JSON.parse(text);
-  } catch (error) {
-    return `This is no JSON: ${error instanceof Error ? error.message : ""}`;
-  }
-  const { title, fields } = (read ?? {}) as Partial<FormDefinition>;
-  const isSound =
-    typeof title === "string" &&
-    Array.isArray(fields) &&
-    fields.every((field) => typeof field?.name === "string" && typeof field.kind === "string" && field.label);
-  if (!isSound) return "A form has a title, and fields that each have name, kind and label.";
-  const [issue] = checkDefinition(read as FormDefinition);
-  return issue ? `${issue.field ? `${issue.field}: ` : ""}${issue.message}.` : (read as FormDefinition);
 }

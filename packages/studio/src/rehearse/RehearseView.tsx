@@ -79,9 +79,9 @@ export function RehearseView() {
     rendered.current = made;
     recorder?.listen(made.form, ended.signal);
     if (!run && !record) made.form.querySelector<HTMLInputElement>("[role=combobox]")?.focus();
-    const perform = async ({ rehearsal }: NonNullable<typeof run>) => {
+    const perform = async ({ rehearsal }: NonNullable<typeof run>, player: Player) => {
       let at = 0;
-      const failed = await player!
+      const failed = await player
         .play(made, rehearsal.steps, ended.signal, (step) => {
           at = step;
           note(rehearsal.id, { state: "running", step });
@@ -97,9 +97,9 @@ export function RehearseView() {
       note(rehearsal.id, resultOf(definition, rehearsal, made.binding.values(), failed));
       following.current();
     };
-    if (run) {
+    if (run && player) {
       dispatch(trace.began(run.rehearsal.name));
-      perform(run).catch((error: unknown) => {
+      perform(run, player).catch((error: unknown) => {
         if (!ended.signal.aborted) throw error;
         dispatch(trace.wiped());
       });
