@@ -33,8 +33,8 @@ const valuesIn = (text: string) => [...text.matchAll(/\{(\w+)\}/g)].map(([, name
 describe("the kit's words", () => {
   const others = WORD_LANGUAGES.filter((lang) => lang !== "en");
 
-  it("are there in ten languages", () => {
-    expect(WORD_LANGUAGES).toHaveLength(10);
+  it("are there in ten languages and more", () => {
+    expect(WORD_LANGUAGES.length).toBeGreaterThanOrEqual(10);
   });
 
   it.each(others)("in %s are all there, with the same values in them, and no others", async (lang) => {
