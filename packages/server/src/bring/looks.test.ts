@@ -28,9 +28,11 @@ describe("looking at files", () => {
   });
 
   it("looks at two at once whoever comes when, lets twenty wait, and refuses more", async () => {
-    // how many run now, and how many ran at most
-    const counts = new Int32Array(new SharedArrayBuffer(8));
+    // how many run now, how many ran at most, and how many have begun: the first waits for a second
+    const counts = new Int32Array(new SharedArrayBuffer(12));
     const code = `const counts = new Int32Array(workerData.counts);
+      if (Atomics.add(counts, 2, 1) === 0) Atomics.wait(counts, 2, 1, 9000);
+      else Atomics.notify(counts, 2);
       const now = Atomics.add(counts, 0, 1) + 1;
       if (now > Atomics.load(counts, 1)) Atomics.store(counts, 1, now);
       setTimeout(() => { Atomics.sub(counts, 0, 1); parentPort.postMessage({ seen: "it" }); }, 20);`;

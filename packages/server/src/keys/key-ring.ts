@@ -1,4 +1,5 @@
 import type { Knex } from "knex";
+import { onceMore } from "../once-more.ts";
 import { type HeldKey, noteUses, readKeys } from "./keys.repository.ts";
 import { hashOf } from "./secrets.ts";
 
@@ -10,9 +11,10 @@ export class KeyRing {
 
   constructor(private readonly database: Knex) {}
 
-  async refresh(): Promise<void> {
+  /** Reads them anew; an older reading never takes the place of a newer one. */
+  readonly refresh = onceMore(async () => {
     this.#keys = await readKeys(this.database);
-  }
+  });
 
   find(key: string): HeldKey | undefined {
     return this.#keys.get(hashOf(key));

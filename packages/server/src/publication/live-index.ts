@@ -3,6 +3,7 @@ import type { Engine } from "@bibliotope/core/search";
 import type { Knex } from "knex";
 import { correctedEngine } from "../corrections/corrected.ts";
 import { appliedCorrections } from "../corrections/corrections.repository.ts";
+import { onceMore } from "../once-more.ts";
 import { amendsOf } from "../sheets/amends.ts";
 import type { Prepared } from "../sheets/sheet-tiles.ts";
 import { lastPublications, livePublication } from "./publication.repository.ts";
@@ -23,7 +24,6 @@ export class LiveIndex {
   #beside: Prepared | undefined;
   /** What was applied last, to know when it is another. */
   #corrections = "";
-  #refreshing: Promise<void> | undefined;
   /** What is shown of some versions beside their index, made ready. */
   #prepared: { name: string; beside: Promise<Prepared | undefined> } | undefined;
 
@@ -34,13 +34,10 @@ export class LiveIndex {
     private readonly beside: (versions: number[]) => Promise<Prepared | undefined> = async () => undefined,
   ) {}
 
-  /** Looks whether something newer is published, and opens it. Calls while one runs share it. */
-  refresh(): Promise<void> {
-    this.#refreshing ??= this.#open().finally(() => {
-      this.#refreshing = undefined;
-    });
-    return this.#refreshing;
-  }
+  /** Looks whether something newer is published, and opens it. */
+  readonly refresh = onceMore(() => this.#open());
+  /** Lays what was corrected by hand over the open segment, when that has changed. */
+  readonly recorrect = onceMore(() => this.#correct());
 
   /** Begins to make ready what is shown beside the index of some versions, while that is built. */
   prepare(versions: readonly number[]): Promise<Prepared | undefined> {
@@ -61,8 +58,7 @@ export class LiveIndex {
     await (await prepared?.beside.catch(() => undefined))?.letGo();
   }
 
-  /** Lays what was corrected by hand over the open segment, when that has changed. */
-  async recorrect(): Promise<void> {
+  async #correct(): Promise<void> {
     const segment = this.#segment;
     if (!segment) return;
     const corrections = await appliedCorrections(this.database);
