@@ -4,10 +4,10 @@ import { Ceilings, reachOf } from "./ceiling.ts";
 import type { Corpus, Sample } from "./corpus.ts";
 import { lineOf } from "./lines.ts";
 import { atLeast, atMost, type Measure, median } from "./measure.ts";
-import { nonsense, type Query, type QueryClass, queryClasses } from "./queries.ts";
+import { nonsense, type Query, type QueryClass, queryClasses, UNANSWERABLE, unanswerable } from "./queries.ts";
 
-/** Answers below this many do not make a bin: their share is not known to within the target. */
-const FEWEST_IN_BIN = 300;
+/** Bins of as many answers each. */
+const BINS = 10;
 const TYPED = 200;
 
 /** How often the right line comes, beside what could be reached; what a score says; what answers to nothing. */
@@ -16,7 +16,7 @@ export function* measureQuality(engine: Engine, { segment, samples, name }: Corp
   const classes = queryClasses(samples.slice(0, most));
   for (const one of classes) yield* rightLines(engine, one, ceilings, name);
   yield letters(engine, samples.slice(0, TYPED), ceilings, name);
-  yield* scores(engine, queryClasses(samples), name);
+  yield* scores(engine, queryClasses(samples), samples, name);
   const texts = nonsense(1000);
   const lost = texts.filter((q) => engine.forward({ q }).outcome !== "none");
   const shown = lost.slice(0, 3).join(" | ") || "none was answered";
@@ -77,44 +77,74 @@ function letters(engine: Engine, samples: readonly Sample[], ceilings: Ceilings,
   return atMost("letters typed until in the first five", name, "×", sum(ours) / sum(literal), 1.15, beside);
 }
 
-/** Whether a score says the truth, and what clean queries score. */
-function* scores(engine: Engine, classes: readonly QueryClass[], name: string): Iterable<Measure> {
-  const bins = Array.from({ length: 10 }, () => ({ count: 0, score: 0, right: 0 }));
-  let asked = 0;
-  let none = 0;
-  let high = 0;
-  let clean = 0;
+/**
+ * Whether a score and an outcome say the truth: on queries of all classes, each address in one class alone so that the
+ * answers are independent of each other, and on texts of which a tenth have no right answer.
+ */
+function* scores(engine: Engine, classes: readonly QueryClass[], samples: readonly Sample[], name: string) {
   const whole = classes.filter((one) => one.name !== "cut after some letters");
-  const turns = new Map<Sample, number>();
-  for (const one of whole) for (const { sample } of one.queries) turns.set(sample, 0);
-  for (const [i, sample] of [...turns.keys()].entries()) turns.set(sample, i % whole.length);
-  for (const [turn, one] of whole.entries()) {
+  const turns = new Map(samples.map((sample, i) => [sample, i % whole.length]));
+  const told: { score: number; isRight: boolean }[] = [];
+  const wrong: string[] = [];
+  let [asked, none, clean, high] = [0, 0, 0, 0];
+  const ask = (q: string, isRight: (ref: string) => boolean) => {
+    const { outcome, candidates } = engine.forward({ q });
+    const [first] = candidates;
+    asked++;
+    if (!first) return outcome;
+    told.push({ score: first.score, isRight: isRight(first.ref) });
+    if (outcome === "matched" && !isRight(first.ref)) wrong.push(q);
+    return outcome;
+  };
+  for (const [turn, one] of whole.entries())
     for (const query of one.queries) {
-      // each address in one class alone: the answers are to be independent of each other
       if (turns.get(query.sample) !== turn) continue;
-      const { candidates } = engine.forward({ q: query.q });
-      asked++;
-      if (!candidates.length) {
-        none++;
-        continue;
-      }
-      const [{ score, ref }] = candidates;
-      if (one.name === "clean" && score >= 0.9) high++;
-      if (one.name === "clean") clean++;
-      const bin = bins[Math.min(9, Math.floor(score * 10))];
-      bin.count++;
-      bin.score += score;
-      if (isMeant(ref, query)) bin.right++;
+      if (ask(query.q, (ref) => isMeant(ref, query)) === "none") none++;
+      if (one.name !== "clean") continue;
+      clean++;
+      if ((engine.forward({ q: query.q }).candidates[0]?.score ?? 0) >= 0.9) high++;
     }
-  }
-  const filled = bins.filter(({ count }) => count >= FEWEST_IN_BIN);
-  const off = filled.map(({ count, score, right }) => Math.abs(score - right) / count);
-  const shown = filled.map(
-    ({ count, score, right }) => `${(score / count).toFixed(2)}: ${(right / count).toFixed(2)} of ${count}`,
+  const answerable = asked;
+  const lost = unanswerable(samples, Math.round(answerable / 9 / UNANSWERABLE.length));
+  const told0 = lost.filter(({ q }) => /^(none|differs)$/.test(ask(q, () => false))).length;
+  const share = (count: number, of: number) => (100 * count) / of;
+  told.sort((a, b) => a.score - b.score);
+  const bins = Array.from({ length: BINS }, (_, i) =>
+    told.slice(Math.floor((i * told.length) / BINS), Math.floor(((i + 1) * told.length) / BINS)),
+  ).map((bin) => ({
+    score: bin.reduce((sum, { score }) => sum + score, 0) / bin.length,
+    right: bin.filter(({ isRight }) => isRight).length / bin.length,
+  }));
+  const brier = told.reduce((sum, { score, isRight }) => sum + (score - (isRight ? 1 : 0)) ** 2, 0) / told.length;
+  const off = bins.map(({ score, right }) => Math.abs(score - right));
+  const shown = bins.map(({ score, right }) => `${score.toFixed(3)}: ${right.toFixed(3)}`).join("; ");
+  const beside = `${told.length} answers in ${BINS} bins, ${lost.length} of ${asked} texts without a right answer; ${shown}; Brier ${brier.toFixed(4)}`;
+  yield atMost("score and share of right answers, farthest bin", name, "", Math.max(...off), 0.03, beside);
+  yield atLeast(
+    "texts without a right answer told none or differs",
+    name,
+    "%",
+    share(told0, lost.length),
+    97,
+    `${lost.length} texts`,
   );
-  yield atMost("score and share of right answers, farthest bin", name, "", Math.max(...off), 0.05, shown.join("; "));
-  yield atLeast("clean queries with a score of 0.9 or more", name, "%", (100 * high) / clean, 60, `${clean} queries`);
-  yield atMost("answerable queries answered with none", name, "%", (100 * none) / asked, 0.5, `${asked} queries`);
+  yield atMost(
+    "sure and wrong",
+    name,
+    "%",
+    share(wrong.length, asked),
+    0.5,
+    `${asked} texts; ${wrong.slice(0, 3).join(" | ")}`,
+  );
+  yield atLeast("clean queries with a score of 0.9 or more", name, "%", share(high, clean), 60, `${clean} queries`);
+  yield atMost(
+    "answerable queries answered with none",
+    name,
+    "%",
+    share(none, answerable),
+    0.5,
+    `${answerable} queries`,
+  );
 }
 
 const fold = (text: string) => text.normalize("NFC").toLowerCase();

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { makeCorpus, type Sample } from "./corpus.ts";
 import { atLeast, atMost, percentile, timeEach } from "./measure.ts";
-import { nonsense, queryClasses } from "./queries.ts";
+import { nonsense, queryClasses, UNANSWERABLE, unanswerable } from "./queries.ts";
 
 const samples = makeCorpus("demo", 300).samples;
 
@@ -23,6 +23,15 @@ describe("the queries", () => {
     const texts = (all: typeof classes) => all.map(({ queries }) => queries);
     expect(texts(queryClasses(samples))).toEqual(texts(classes));
     expect(nonsense(20)).toEqual(nonsense(20));
+  });
+
+  it("without a right answer are of every kind, and name no street that is held", () => {
+    const texts = unanswerable(samples, 40);
+    expect([...new Set(texts.map(({ kind }) => kind))]).toEqual(UNANSWERABLE);
+    expect(texts).toHaveLength(40 * UNANSWERABLE.length);
+    expect(unanswerable(samples, 40)).toEqual(texts);
+    const held = samples.map(({ street }) => street[0].name).filter((name) => name.length > 4);
+    for (const { q } of texts) expect(held.filter((name) => q.includes(name))).toEqual([]);
   });
 
   it("are what their class says", () => {

@@ -110,6 +110,39 @@ export function nonsense(count: number, seed = 43): string[] {
   return Array.from({ length: count }, () => Array.from({ length: random.whole(1, 4) }, word).join(" "));
 }
 
+/** What a text without a right answer is made of. */
+export const UNANSWERABLE = [
+  "no such street",
+  "no such street nor town",
+  "no such street, no town",
+  "words",
+  "sentence",
+];
+
+/** Texts in the manner of addresses that nothing held answers to, as many of each kind: names are put together from syllables. */
+export function unanswerable(samples: readonly Sample[], count: number, seed = 44): { kind: string; q: string }[] {
+  const random = new Random(seed);
+  const name = () => {
+    const text = Array.from({ length: random.whole(2, 3) }, () => random.pick(SYLLABLES)).join("");
+    return text[0].toUpperCase() + text.slice(1);
+  };
+  const street = ({ country, street: [{ name: own }] }: Sample) =>
+    country === "QV" ? `${name()}gate` : country === "QR" ? `${name()} ${own.split(" ").at(-1)}` : name();
+  const made = (kind: string, text: (sample: Sample) => string) =>
+    Array.from({ length: count }, () => ({ kind, q: text(random.pick([...samples])) }));
+  const line = (sample: Sample, town = sample.town) =>
+    lineOf({ ...sample, street: [{ ...sample.street[0], name: street(sample) }], town }, sample.number);
+  return [
+    ...made("no such street", (sample) => line(sample)),
+    ...made("no such street nor town", (sample) => line(sample, [{ ...sample.town[0], name: name() }])),
+    ...made("no such street, no town", (sample) => `${sample.number} ${street(sample)}`),
+    ...nonsense(count, seed).map((q) => ({ kind: "words", q })),
+    ...made("sentence", ({ number }) => `${name()} ${name()} ${number} ${name()}, ${name()}`),
+  ];
+}
+
+const SYLLABLES = ["ba", "ko", "ri", "mel", "sto", "wen", "dra", "fil", "nu", "tor", "gath", "lis"];
+
 /** Letters without case and marks, the way people type them on any keyboard. */
 function plain(text: string): string {
   return text.toLowerCase().normalize("NFD").replace(/\p{M}/gu, "").replaceAll("ø", "o").replaceAll("æ", "ae");

@@ -1,4 +1,4 @@
-import { EXACTNESS, KINDS, PARTS } from "@bibliotope/core/place";
+import { DIFFERENCE_HOWS, EXACTNESS, KINDS, OUTCOMES, PARTS } from "@bibliotope/core/place";
 import * as z from "zod";
 
 const position = z.object({ lat: z.number(), lon: z.number() });
@@ -53,6 +53,15 @@ export const glossSchema = z
   })
   .meta({ id: "Gloss" });
 
+export const differenceSchema = z
+  .object({
+    part: z.enum(PARTS),
+    written: z.string().meta({ description: "As it was typed." }),
+    held: z.string().optional().meta({ description: "What the record has in its place." }),
+    how: z.enum(DIFFERENCE_HOWS),
+  })
+  .meta({ id: "Difference", description: "Something written that is not so in a record." });
+
 export const partsSchema = z.partialRecord(z.enum(PARTS), partSchema);
 
 export const propertiesSchema = z
@@ -65,7 +74,11 @@ export const propertiesSchema = z
     parts: partsSchema,
     autofill: z.record(z.string(), z.string()).meta({ description: "Values of the HTML standard's autofill tokens." }),
     facts: z.record(z.string(), z.unknown()).optional(),
-    score: z.number().optional(),
+    score: z
+      .number()
+      .optional()
+      .meta({ description: "The chance that this record is meant; of all together at most 1." }),
+    differences: z.array(differenceSchema).optional(),
     gloss: z.array(glossSchema).optional(),
     distance: z.number().optional().meta({ description: "Metres; 0 for an area that contains the position." }),
     bearing: z.number().optional().meta({ description: "Degrees clockwise from north." }),
@@ -83,7 +96,7 @@ export const featureSchema = z
   })
   .meta({ id: "RecordFeature", description: "A record as a GeoJSON Feature (RFC 7946)." });
 
-const collection = (outcomes: readonly [string, ...string[]]) =>
+const collection = <const O extends readonly [string, ...string[]]>(outcomes: O) =>
   z.object({
     type: z.literal("FeatureCollection"),
     outcome: z.enum(outcomes),
@@ -96,7 +109,7 @@ export const readingSchema = z
   .object({ country: z.string(), parts: partsSchema, unknown: z.array(z.string()), gloss: z.array(glossSchema) })
   .meta({ id: "Reading", description: "The text split by the shape of its words, where nothing was found." });
 
-export const forwardAnswer = collection(["matched", "ambiguous", "none"]).extend({ reading: readingSchema.optional() });
+export const forwardAnswer = collection(OUTCOMES).extend({ reading: readingSchema.optional() });
 export const reverseAnswer = collection(["matched", "none"]);
 export const postcodesAnswer = collection(["matched", "none"]).extend({
   total: z.int().meta({ description: "How many postcodes begin like this in all." }),
@@ -159,6 +172,7 @@ export type RecordFeature = z.infer<typeof featureSchema>;
 export type RecordProperties = z.infer<typeof propertiesSchema>;
 export type ForwardAnswer = z.infer<typeof forwardAnswer>;
 export type ReverseAnswer = z.infer<typeof reverseAnswer>;
+export type Difference = z.infer<typeof differenceSchema>;
 export type Gloss = z.infer<typeof glossSchema>;
 export type Reading = z.infer<typeof readingSchema>;
 export type PostcodesAnswer = z.infer<typeof postcodesAnswer>;

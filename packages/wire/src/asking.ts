@@ -76,7 +76,7 @@ export const suggestAsking = z.strictObject({
   q: text.meta({ description: "The text typed so far." }),
   ...common,
   near: positionSchema.optional().meta({ description: "Moves what is near to the front." }),
-  limit: limit(20, 7),
+  limit: limit(100, 7),
   format: z.enum(["json", "opensearch"]).optional().meta({ description: "`opensearch`: OpenSearch suggestions." }),
 });
 

@@ -1,6 +1,7 @@
-import { EXACTNESS, KINDS } from "@bibliotope/core/place";
+import { MEANINGS } from "@bibliotope/core/bring";
+import { EXACTNESS, KINDS, OUTCOMES } from "@bibliotope/core/place";
 import * as z from "zod";
-import { glossSchema, partsSchema } from "./answers.ts";
+import { differenceSchema, glossSchema, partsSchema } from "./answers.ts";
 import { JOB_STATES, tableFormat, tableReading } from "./data.ts";
 
 /** What the rows of a batch ask: addresses, positions, or an address and where that finds nothing clear the position. */
@@ -8,13 +9,13 @@ export const BATCH_ASKS = ["forward", "reverse", "both"] as const;
 export type BatchAsk = (typeof BATCH_ASKS)[number];
 
 /**
- * How a row stands: clear (one candidate, well explained, or an address near the position), doubtful (a person had
+ * How a row stands: clear (matched, or an address near the position), doubtful (a person had
  * better look), none, or seen (a person has decided).
  */
 export const STANDINGS = ["clear", "seen", "doubtful", "none"] as const;
 export type Standing = (typeof STANDINGS)[number];
-/** Score from which a row that found one candidate is clear, and metres within which an address is a position's. */
-export const CLEAR = { score: 0.85, metres: 50 } as const;
+/** Metres within which an address is a position's. */
+export const CLEAR = { metres: 50 } as const;
 
 /** What can be decided about a row: take what stands first, another candidate, what a corrected text finds; leave it. */
 export const DECISIONS = ["accept", "choose", "correct", "leave"] as const;
@@ -64,6 +65,9 @@ export const batchAnswer = z.object({
   at,
   line: z.string(),
   parts: partsSchema,
+  /** Of the lookup, and what was written and is not so in the record. */
+  outcome: z.enum(OUTCOMES).optional(),
+  differences: z.array(differenceSchema).optional(),
 });
 export type BatchAnswer = z.infer<typeof batchAnswer>;
 
@@ -114,6 +118,16 @@ export const batchAsking = z.strictObject({
     .enum(BATCH_ASKS)
     .optional()
     .meta({ description: "What the rows ask; forward where they name addresses, reverse where only positions." }),
+  columns: z
+    .string()
+    .max(8000)
+    .transform((text) => text.split(",").map((word) => word.trim()))
+    .pipe(z.array(z.union([z.enum(MEANINGS), z.literal("")], { error: "is no meaning of a column" })).max(500))
+    .optional()
+    .meta({
+      description:
+        "What each column means, in their order with commas between them; nothing for one that is left out. Found out by heads and values when not given.",
+    }),
 });
 export const batchRowsAsking = z.strictObject({
   format: z.enum(["csv", "geojson", "gpx"]).optional().meta({ description: "csv when not given." }),

@@ -1,5 +1,5 @@
 import { BUTTON_TASKS, FIELD_KINDS, FIELD_NAME, MOST_FIELDS } from "@bibliotope/core/form";
-import { EXACTNESS, KINDS } from "@bibliotope/core/place";
+import { EXACTNESS, KINDS, PARTS } from "@bibliotope/core/place";
 import * as z from "zod";
 
 const words = (most: number) => z.string().trim().max(most);
@@ -60,6 +60,11 @@ export const addressRuleSchema = z
       .max(1)
       .optional()
       .meta({ description: "Score from which the first of several is taken; else the person chooses." }),
+    mayDiffer: z
+      .array(z.enum(PARTS))
+      .max(PARTS.length)
+      .optional()
+      .meta({ description: "Parts that may differ from what was written without asking; the postcode when left out." }),
     exactness: z.enum(EXACTNESS).optional().meta({ description: "The least exactness that will do." }),
     anywhere: z.boolean().optional().meta({ description: "A position is taken as it is, wherever it lies." }),
     nearby: words(80).optional().meta({ description: "Words for a place; the nearest one is told." }),

@@ -171,7 +171,16 @@ export const keyList = z.object({ keys: z.array(keySummary) });
 export const madeKey = keySummary.extend({ key: z.string() });
 
 /** How a lookup ended. */
-export const USE_OUTCOMES = ["matched", "ambiguous", "none", "malformed", "refused", "limited", "failed"] as const;
+export const USE_OUTCOMES = [
+  "matched",
+  "differs",
+  "ambiguous",
+  "none",
+  "malformed",
+  "refused",
+  "limited",
+  "failed",
+] as const;
 export type UseOutcome = (typeof USE_OUTCOMES)[number];
 
 /** How the keys were used over the last days; of one key, or of all. */

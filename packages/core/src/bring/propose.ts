@@ -108,7 +108,9 @@ export function proposeColumns(
       .slice(0, LOOKED_AT)
       .map((row) => row[column]?.trim() ?? "")
       .filter(Boolean);
-    const seen = lookOf(values, taken);
+    // a head that is no word of an address says that its numbers are no houses: a price, a year
+    const isOther = Boolean(heads?.[column]?.trim()) && !/^(column|col|field)?[\s_-]*\d*$/i.test(heads?.[column] ?? "");
+    const seen = lookOf(values, taken, isOther ? ["house"] : []);
     if (seen) take(column, seen.use, seen.why);
     else proposals[column].why ||= values.length ? "neither its head nor its values say" : "is empty";
   }
@@ -161,10 +163,14 @@ const LOOKS: readonly Look[] = [
   },
 ];
 
-function lookOf(values: readonly string[], taken: ReadonlySet<string>): { use: ColumnUse; why: string } | undefined {
+function lookOf(
+  values: readonly string[],
+  taken: ReadonlySet<string>,
+  unlikely: readonly Meaning[],
+): { use: ColumnUse; why: string } | undefined {
   if (values.length < 3) return undefined;
   for (const { meaning, words, fits } of LOOKS) {
-    if (taken.has(`${meaning}  `)) continue;
+    if (taken.has(`${meaning}  `) || unlikely.includes(meaning)) continue;
     const count = values.filter(fits).length;
     if (count / values.length < MOST) continue;
     return { use: { meaning }, why: `${count} of ${values.length} ${words}` };

@@ -10,20 +10,23 @@ export interface Filling {
   value: string;
 }
 
-/** Reads an answer by name: parts (`street`, `country.code`) and facts (`position`, `lat`, `hours`, …). */
-export function lookupIn(answer: FormAnswer): Lookup {
+/**
+ * Reads an answer by name: parts (`street`, `country.code`) and facts (`position`, `lat`, `hours`, …).
+ * @param isConfirmed whether the person chose or agreed to it
+ */
+export function lookupIn(answer: FormAnswer, isConfirmed = true): Lookup {
   const parts = partLookup(answer.parts);
   const { facts: held = {}, height, nearby } = answer;
   const facts: Record<string, string | readonly string[] | undefined> = {
-    position: `${answer.at.lat},${answer.at.lon}`,
-    lat: String(answer.at.lat),
-    lon: String(answer.at.lon),
+    position: `${degrees(answer.at.lat)},${degrees(answer.at.lon)}`,
+    lat: degrees(answer.at.lat),
+    lon: degrees(answer.at.lon),
     kind: answer.kind,
     exactness: answer.exactness,
     ref: answer.ref,
     line: answer.line,
     lines: answer.lines,
-    confirmed: "yes",
+    confirmed: isConfirmed ? "yes" : "no",
     height: height === undefined ? undefined : String(Math.round(height)),
     nearby: nearby?.name,
     away: nearby && awayOf(nearby.metres),
@@ -35,6 +38,9 @@ export function lookupIn(answer: FormAnswer): Lookup {
   };
   return (name) => (Object.hasOwn(facts, name) ? facts[name] : parts(name));
 }
+
+/** Six decimals are a decimetre. */
+const degrees = (value: number) => String(Math.round(value * 1e6) / 1e6);
 
 /** How far something is: in metres as long as those are few. */
 function awayOf(metres: number): string {
@@ -89,8 +95,13 @@ export function fillableFields(definition: FormDefinition, address: string): Fie
  * What every fillable field of an address gets from an answer, in the order of the form. A pattern that cannot be read
  * fills nothing.
  */
-export function fillingsFor(definition: FormDefinition, answer: FormAnswer, address = ""): Filling[] {
-  const lookup = lookupIn(answer);
+export function fillingsFor(
+  definition: FormDefinition,
+  answer: FormAnswer,
+  address = "",
+  isConfirmed = true,
+): Filling[] {
+  const lookup = lookupIn(answer, isConfirmed);
   return fillableFields(definition, address).map((field) => {
     if (field.binding === undefined) return { field: field.name, value: answer.autofill[tokenOf(field)!] ?? "" };
     return { field: field.name, value: written(field.binding, lookup) };
@@ -108,6 +119,12 @@ export function typedFillings(definition: FormDefinition, address = ""): Filling
       field: name,
       value: written(binding, (asked) => (asked === "confirmed" ? "no" : undefined)),
     }));
+}
+
+/** The parts and facts that a field's binding names; none without one. */
+export function namesOf({ binding }: Pick<Field, "binding">): string[] {
+  const parsed = parsePattern(binding ?? "");
+  return parsed.ok ? [...new Set(namesIn(parsed.pattern).map((name) => name.split(".")[0]))] : [];
 }
 
 /** The rule by which a field is filled: its pattern, else its autofill token; empty when no answer fills it. */
@@ -128,6 +145,5 @@ function written(binding: string, lookup: Lookup): string {
 export function effectiveBinding(field: Field, ofToken: (token: string) => readonly string[]): string[] {
   if (!isFillable(field)) return [];
   if (field.binding === undefined) return [...ofToken(tokenOf(field)!)];
-  const parsed = parsePattern(field.binding);
-  return parsed.ok ? [...new Set(namesIn(parsed.pattern).map((name) => name.split(".")[0]))] : [];
+  return namesOf(field);
 }

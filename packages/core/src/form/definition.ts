@@ -1,6 +1,14 @@
 import type { Position } from "../geo/index.ts";
 import { namesIn, parsePattern } from "../pattern/index.ts";
-import { type AutofillValues, type Exactness, type Facts, type Kind, PARTS, type Parts } from "../place/index.ts";
+import {
+  type AutofillValues,
+  type Exactness,
+  type Facts,
+  type Kind,
+  PARTS,
+  type PartName,
+  type Parts,
+} from "../place/index.ts";
 
 /**
  * Kinds of field. `search` asks while the person types, `button` looks up what the fields say, `map` shows and takes a
@@ -93,6 +101,11 @@ export interface AddressRule {
   none?: string;
   /** Of several that fit the person chooses, unless the first one's score is at least this, above 0 to 1. */
   takeFrom?: number;
+  /**
+   * Parts that may differ from what the person wrote without asking them; it is filled, with a word, and not confirmed
+   * before they agree. The postcode when not given.
+   */
+  mayDiffer?: PartName[];
   /** The least exactness that will do; what is less exact is filled, and said. */
   exactness?: Exactness;
   /** A position is taken as it is, wherever it lies; the nearest address only stands beside it. */

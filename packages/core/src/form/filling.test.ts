@@ -165,30 +165,72 @@ const ANSWER: FormAnswer = {
 describe("what comes of a lookup", () => {
   const sure = { exactness: "surveyed", score: 0.95 } as const;
   const other = { exactness: "along", score: 0.4 } as const;
+  const house = { part: "house", written: "12b", held: "12", how: "nearby" } as const;
+  const code = { part: "postcode", written: "HT9 29", held: "HT4 29", how: "other" } as const;
+  const unit = { part: "unit", written: "9", how: "absent" } as const;
+  const one = (answer: unknown, isBelow = false, differences: unknown[] = []) => ({
+    type: "one",
+    answer,
+    isBelow,
+    differences,
+  });
+  const unlike = (...differences: (typeof house | typeof code | typeof unit)[]) => ({ ...sure, differences });
   it.each([
-    ["nothing found", {}, [], false, { type: "none" }],
-    ["one that fits", {}, [sure], false, { type: "one", answer: sure, isBelow: false }],
-    ["the best of a clear answer", {}, [sure, other], false, { type: "one", answer: sure, isBelow: false }],
-    ["several alike", {}, [sure, other], true, { type: "several", candidates: [sure, other] }],
+    ["nothing found", {}, [], "none", { type: "none" }],
+    ["one that fits", {}, [sure], "matched", one(sure)],
+    ["the best of a clear answer", {}, [sure, other], "matched", one(sure)],
+    ["several alike", {}, [sure, other], "ambiguous", { type: "several", candidates: [sure, other] }],
+    ["the first of several, where it is sure enough", { takeFrom: 0.9 }, [sure, other], "ambiguous", one(sure)],
     [
-      "the first of several, where it is sure enough",
-      { takeFrom: 0.9 },
+      "several, where none is",
+      { takeFrom: 0.99 },
       [sure, other],
-      true,
-      { type: "one", answer: sure, isBelow: false },
+      "ambiguous",
+      { type: "several", candidates: [sure, other] },
     ],
-    ["several, where none is", { takeFrom: 0.99 }, [sure, other], true, { type: "several", candidates: [sure, other] }],
-    ["one alone, though it is said to be ambiguous", {}, [other], true, { type: "one", answer: other, isBelow: false }],
     [
-      "less exact than the form asks for",
-      { exactness: "between" },
-      [other],
-      false,
-      { type: "one", answer: other, isBelow: true },
+      "several, where the sure one differs: no threshold fills over a difference",
+      { takeFrom: 0.9 },
+      [unlike(house), other],
+      "ambiguous",
+      { type: "several", candidates: [unlike(house), other] },
     ],
-    ["just as exact", { exactness: "along" }, [other], false, { type: "one", answer: other, isBelow: false }],
-  ] as const)("%s", (_what, rule, candidates, isAmbiguous, outcome) => {
-    expect(outcomeOf({ name: "", ...rule }, candidates, isAmbiguous)).toEqual(outcome);
+    ["one alone, though it is said to be ambiguous", {}, [other], "ambiguous", one(other)],
+    ["less exact than the form asks for", { exactness: "between" }, [other], "matched", one(other, true)],
+    ["just as exact", { exactness: "along" }, [other], "matched", one(other)],
+    [
+      "another number: the person agrees or not",
+      {},
+      [unlike(house)],
+      "differs",
+      { type: "differs", answer: unlike(house), differences: [house] },
+    ],
+    [
+      "another number where the form lets it pass",
+      { mayDiffer: ["house"] },
+      [unlike(house)],
+      "differs",
+      one(unlike(house), false, [house]),
+    ],
+    ["a postcode put right", {}, [unlike(code)], "differs", one(unlike(code), false, [code])],
+    [
+      "a postcode where the form lets nothing pass",
+      { mayDiffer: [] },
+      [unlike(code)],
+      "differs",
+      { type: "differs", answer: unlike(code), differences: [code] },
+    ],
+    [
+      "a unit that is not known, which is no difference",
+      { mayDiffer: [] },
+      [unlike(unit)],
+      "matched",
+      one(unlike(unit)),
+    ],
+  ] as const)("%s", (_what, rule, candidates, verdict, outcome) => {
+    expect(outcomeOf<(typeof candidates)[number]>({ name: "", ...rule } as AddressRule, candidates, verdict)).toEqual(
+      outcome,
+    );
   });
 
   it("tells candidates apart by what differs", () => {

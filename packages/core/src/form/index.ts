@@ -40,10 +40,11 @@ export {
 export { DISTANCE_UNITS, type DistanceUnit, distanceIn } from "./distance.ts";
 export { addField, changeRule, freeName, moveField, placeField, removeField, renameField } from "./edit.ts";
 export { formJson } from "./ordered.ts";
-export { differingParts, EXACTNESS_WORDS, isBelow, type Outcome, outcomeOf } from "./outcome.ts";
+export { differingParts, EXACTNESS_WORDS, isBelow, MAY_DIFFER, type Outcome, outcomeOf } from "./outcome.ts";
 export { type FormExample, type FormProblem, problemsOf } from "./problems.ts";
 export { type Changed, changedFields, type Rehearsal, type RehearsalStep, stepWords, withStep } from "./rehearsal.ts";
-export { type AddressSoFar, type Standing, standingOf } from "./shows.ts";
+export { isSameStatement } from "./same.ts";
+export { type AddressSoFar, type Standing, shownAddresses, standingOf } from "./shows.ts";
 export {
   type Happening,
   isLookUp,
@@ -56,5 +57,26 @@ export {
   startOf,
   type Values,
 } from "./starts.ts";
-export { clearFilled, correct, EMPTY_STATE, type FormState, fill, giveBack } from "./state.ts";
+export {
+  type AddressState,
+  addressState,
+  agree,
+  clearFilled,
+  correct,
+  differencesIn,
+  EMPTY_STATE,
+  type FormState,
+  fill,
+  forget,
+  giveBack,
+  goBack,
+  type HeldAddress,
+  heldOf,
+  keepTyped,
+  opened,
+  type Step,
+  statedValues,
+  statingFields,
+  writtenValues,
+} from "./state.ts";
 export { storedPosition } from "./stored.ts";

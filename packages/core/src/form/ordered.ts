@@ -5,7 +5,18 @@ const ORDER = [
   ...["title", "intro", "submit", "fields", "addresses"],
   ...["name", "kind", "label", "autofill", "address", "binding", "task", "placeholder", "help"],
   ...["required", "half", "options", "show"],
-  ...["start", "kinds", "countries", "none", "takeFrom", "exactness", "anywhere", "nearby", "countryFirst"],
+  ...[
+    "start",
+    "kinds",
+    "countries",
+    "none",
+    "takeFrom",
+    "mayDiffer",
+    "exactness",
+    "anywhere",
+    "nearby",
+    "countryFirst",
+  ],
   ...["value", "on", "field", "is"],
 ];
 

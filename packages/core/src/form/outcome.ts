@@ -1,4 +1,13 @@
-import { EXACTNESS, type Exactness, PARTS, type PartName, type Parts } from "../place/index.ts";
+import {
+  type Difference,
+  EXACTNESS,
+  type Exactness,
+  isOnlyUnit,
+  PARTS,
+  type PartName,
+  type Parts,
+  type Outcome as Verdict,
+} from "../place/index.ts";
 import type { AddressRule } from "./definition.ts";
 
 /** What a lookup came to for a form. */
@@ -6,29 +15,40 @@ export type Outcome<T> =
   | { type: "none" }
   /** The person chooses. */
   | { type: "several"; candidates: T[] }
-  /** Fills the form; `isBelow` when it is less exact than the form asks for. */
-  | { type: "one"; answer: T; isBelow: boolean };
+  /** The person is shown what differs, and agrees or not; nothing is filled before. */
+  | { type: "differs"; answer: T; differences: readonly Difference[] }
+  /**
+   * Fills the form; `isBelow` when it is less exact than the form asks for. Differences that the form lets pass are
+   * noted, and it is not confirmed.
+   */
+  | { type: "one"; answer: T; isBelow: boolean; differences: readonly Difference[] };
 
 /** What a candidate of an answer tells. */
 interface Candidate {
   exactness: Exactness;
   score?: number;
+  differences?: readonly Difference[];
 }
 
-/**
- * What to do with an answer: nothing, let the person choose, or fill.
- * @param isAmbiguous true when the answer says that several fit alike
- */
+/** Parts that may differ without asking, where a form's rule does not say: a postcode is put right, with a word. */
+export const MAY_DIFFER: readonly PartName[] = ["postcode"];
+
+/** What to do with an answer: nothing, let the person choose or agree, or fill. @param outcome of the lookup */
 export function outcomeOf<T extends Candidate>(
   rule: AddressRule,
   candidates: readonly T[],
-  isAmbiguous: boolean,
+  outcome: Verdict | undefined,
 ): Outcome<T> {
   const [first] = candidates;
-  if (!first) return { type: "none" };
-  const isSure = rule.takeFrom !== undefined && (first.score ?? 0) >= rule.takeFrom;
-  if (isAmbiguous && candidates.length > 1 && !isSure) return { type: "several", candidates: [...candidates] };
-  return { type: "one", answer: first, isBelow: isBelow(rule, first.exactness) };
+  if (!first || outcome === "none") return { type: "none" };
+  const differences = (first.differences ?? []).filter((one) => !isOnlyUnit(one));
+  // no threshold ever fills over a difference
+  const isSure = rule.takeFrom !== undefined && (first.score ?? 0) >= rule.takeFrom && !differences.length;
+  if (outcome === "ambiguous" && candidates.length > 1 && !isSure)
+    return { type: "several", candidates: [...candidates] };
+  const mayDiffer = rule.mayDiffer ?? MAY_DIFFER;
+  if (differences.some(({ part }) => !mayDiffer.includes(part))) return { type: "differs", answer: first, differences };
+  return { type: "one", answer: first, isBelow: isBelow(rule, first.exactness), differences };
 }
 
 /** True when a position is less exact than a form asks for. */

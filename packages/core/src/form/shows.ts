@@ -1,4 +1,5 @@
-import type { Field } from "./definition.ts";
+import { takesValues } from "./binding.ts";
+import { addressesOf, addressOf, type Field, type FormDefinition } from "./definition.ts";
 import { type Values, valueIn } from "./starts.ts";
 
 /** How a field stands in the form just now. */
@@ -17,4 +18,17 @@ export function standingOf({ name, show }: Field, values: Values, { wasAsked }: 
   if (show === "locked") return wasAsked || valueIn(values, name) ? "shown" : "locked";
   const other = valueIn(values, show.field);
   return (show.is === undefined ? other !== "" : other === show.is) ? "shown" : "hidden";
+}
+
+/**
+ * Addresses of a form that people see, as its values stand: what is hidden by its rule is neither asked for nor stored.
+ */
+export function shownAddresses(definition: FormDefinition, values: Values): string[] {
+  return addressesOf(definition).filter((address) => {
+    const its = definition.fields.filter(
+      (field) => addressOf(field) === address && (takesValues(field) || field.kind === "search"),
+    );
+    const seen = its.filter(({ kind }) => kind !== "hidden" && kind !== "shown");
+    return !seen.length || seen.some((field) => standingOf(field, values, { wasAsked: true }) !== "hidden");
+  });
 }

@@ -1,14 +1,39 @@
-import type { Filling } from "./binding.ts";
+import { type Difference, PARTS, type Parts } from "../place/index.ts";
+import { type Filling, fillableFields, fillingsFor, namesOf, tokenOf, typedFillings } from "./binding.ts";
+import { addressOf, type Field, type FormAnswer, type FormDefinition } from "./definition.ts";
+import { isSameStatement } from "./same.ts";
+import { partOf, type Values, valueIn } from "./starts.ts";
 
-/** What a lookup has put into a form, and what the person has made theirs. Plain data. */
+/**
+ * What an address of a form is now: nothing stands in it; the person's own words, of which nothing more is known; a
+ * record; or a record of which the person has since changed what tells the place, so that it is that place no more.
+ */
+export type AddressState = "empty" | "typed" | "chosen" | "changed";
+
+/** An address that a record was filled into. */
+export interface HeldAddress {
+  state: "chosen" | "changed";
+  /** True when the person chose or agreed to exactly this record, or a lookup matched it. */
+  confirmed: boolean;
+  /** What was filled, by field. */
+  stated: Readonly<Record<string, string>>;
+  /** Names of the record with their short forms. */
+  parts: Parts;
+}
+
+/** What lookups have put into a form, and what the person has made theirs. Plain data. */
 export interface FormState {
   /** Value by field, as it was filled. */
   filled: Readonly<Record<string, string>>;
   /** Fields that the person has changed since. */
   corrected: readonly string[];
+  /** What the person wrote, by field; lookups are asked with nothing else. */
+  written: Readonly<Record<string, string>>;
+  /** By name of the address; none for one that holds no record. */
+  addresses: Readonly<Record<string, HeldAddress>>;
 }
 
-export const EMPTY_STATE: FormState = { filled: {}, corrected: [] };
+export const EMPTY_STATE: FormState = { filled: {}, corrected: [], written: {}, addresses: {} };
 
 /** Values to write into fields, and the state afterwards. */
 export interface Step {
@@ -16,49 +41,330 @@ export interface Step {
   write: Filling[];
 }
 
+/** How an answer came into a form. */
+export interface FilledHow {
+  /** True when the fields were looked up as they stood: what the person wrote in them stays theirs. */
+  isAsked?: boolean;
+  /** True when the person chose or agreed to this record, or nothing that was written differs from it. */
+  isConfirmed: boolean;
+}
+
 /**
  * A new answer replaces every field that it fills, corrected ones too, so that no old value is left behind. Fields of
  * other addresses stay as they are.
  */
-export function fill({ filled, corrected }: FormState, fillings: readonly Filling[]): Step {
-  const names = new Set(fillings.map(({ field }) => field));
+export function fill(
+  definition: FormDefinition,
+  state: FormState,
+  answer: FormAnswer,
+  address: string,
+  { isAsked = false, isConfirmed }: FilledHow,
+): Step {
+  const fillings = fillingsFor(definition, answer, address, isConfirmed);
+  const stated = Object.fromEntries(fillings.map(({ field, value }) => [field, value]));
+  for (const { name, kind } of statingFields(definition, address)) if (kind === "search") stated[name] = answer.line;
+  const names = new Set([...Object.keys(stated), ...searchesOf(definition, address)]);
   return {
     state: {
-      filled: { ...filled, ...Object.fromEntries(fillings.map(({ field, value }) => [field, value])) },
-      corrected: corrected.filter((name) => !names.has(name)),
+      filled: { ...state.filled, ...stated },
+      corrected: state.corrected.filter((name) => !names.has(name)),
+      written: isAsked ? state.written : omit(state.written, names),
+      addresses: {
+        ...state.addresses,
+        [address]: { state: "chosen", confirmed: isConfirmed, stated, parts: answer.parts },
+      },
     },
-    write: [...fillings],
+    write: fillings,
   };
 }
 
-/** The person has typed into a field: it is theirs from now on, unless it says again what was filled. */
-export function correct(state: FormState, field: string, value: string): FormState {
-  if (!Object.hasOwn(state.filled, field)) return state;
+/**
+ * A stored record opens as it was stored: chosen when it holds a ref (a position, where the form keeps no ref), and
+ * confirmed when it says so. Nothing counts as filled.
+ */
+export function opened(definition: FormDefinition, state: FormState, values: Values, address: string): FormState {
+  const its = fillableFields(definition, address);
+  const of = (binding: string) => its.find((field) => field.binding?.trim() === binding)?.name;
+  const [ref, confirmed] = [of("{ref}"), of("{confirmed}")];
+  const said = (name: string | undefined) => (name === undefined ? "" : valueIn(values, name));
+  const isHeld = ref ? said(ref) : said(of("{position}")) || said(of("{lat}")) || said(confirmed) === "yes";
+  if (!isHeld) return state;
+  const held: HeldAddress = {
+    state: "chosen",
+    confirmed: confirmed === undefined || said(confirmed) === "yes",
+    stated: Object.fromEntries(its.map(({ name }) => [name, valueIn(values, name)])),
+    parts: {},
+  };
+  return { ...state, addresses: { ...state.addresses, [address]: held } };
+}
+
+/**
+ * The person has written into a field: it is theirs from now on. When the fields then state another place than the one
+ * they were filled with, all that is known of that place is taken out of those that nobody sees; when they state it
+ * again, it comes back.
+ * @param values of the form, with what was written
+ */
+export function correct(definition: FormDefinition, state: FormState, field: string, values: Values): Step {
+  const value = values[field] ?? "";
+  const isFilled = Object.hasOwn(state.filled, field);
   const others = state.corrected.filter((name) => name !== field);
-  return { ...state, corrected: state.filled[field] === value ? others : [...others, field] };
+  const corrected = isFilled && state.filled[field] !== value ? [...others, field] : others;
+  const { [field]: _, ...rest } = state.written;
+  const written = value.trim() === "" ? rest : { ...rest, [field]: value };
+  const next: FormState = { ...state, corrected, written };
+  const held = definition.fields.find(({ name }) => name === field);
+  return held ? restate(definition, next, values, addressOf(held)) : { state: next, write: [] };
+}
+
+/** Compares what the fields of an address state with what they were filled with. */
+function restate(definition: FormDefinition, state: FormState, values: Values, address: string): Step {
+  const held = heldOf(state, address);
+  if (!held) return { state, write: [] };
+  const isSame = statingFields(definition, address).every((field) =>
+    isSameStatement(held.stated[field.name] ?? "", valueIn(values, field.name), held.parts, hasUnit(field)),
+  );
+  const now = isSame ? "chosen" : "changed";
+  if (now === held.state) return { state, write: [] };
+  const unseen = new Set(unseenFields(definition, address).map(({ name }) => name));
+  const write = isSame
+    ? Object.entries(held.stated).flatMap(([field, value]) => (unseen.has(field) ? [{ field, value }] : []))
+    : typedFillings(definition, address);
+  return {
+    state: {
+      ...state,
+      filled: { ...state.filled, ...Object.fromEntries(write.map(({ field, value }) => [field, value])) },
+      addresses: { ...state.addresses, [address]: { ...held, state: now } },
+    },
+    write,
+  };
+}
+
+/**
+ * What the fields of a body say that is not so in a record. A field that is empty, or was not sent, says nothing.
+ * @param answer the record
+ */
+export function differencesIn(
+  definition: FormDefinition,
+  values: Values,
+  answer: FormAnswer,
+  address: string,
+): Difference[] {
+  const stated = new Map(fillingsFor(definition, answer, address).map(({ field, value }) => [field, value]));
+  return statingFields(definition, address).flatMap((field): Difference[] => {
+    const written = valueIn(values, field.name);
+    const held = field.kind === "search" ? answer.line : (stated.get(field.name) ?? "");
+    if (!written || isSameStatement(held, written, answer.parts, hasUnit(field))) return [];
+    const part = partOf(field) ?? PARTS.find((one) => namesOf(field).includes(one)) ?? "street";
+    return [{ part, written, ...(held ? { held } : {}), how: held ? "other" : "absent" }];
+  });
+}
+
+/** Puts back what an address was filled with, all of it. */
+export function goBack(definition: FormDefinition, state: FormState, address: string): Step {
+  const held = heldOf(state, address);
+  if (!held) return { state, write: [] };
+  const names = new Set([...Object.keys(held.stated), ...searchesOf(definition, address)]);
+  return {
+    state: {
+      filled: { ...state.filled, ...held.stated },
+      corrected: state.corrected.filter((name) => !names.has(name)),
+      written: omit(state.written, names),
+      addresses: { ...state.addresses, [address]: { ...held, state: "chosen" } },
+    },
+    write: Object.entries(held.stated).map(([field, value]) => ({ field, value })),
+  };
+}
+
+/** The person agrees to the record that was filled, whatever differs in it from what they wrote. */
+export function agree(definition: FormDefinition, state: FormState, address: string): Step {
+  const held = heldOf(state, address);
+  if (!held || held.confirmed || held.state === "changed") return { state, write: [] };
+  const write = fillableFields(definition, address).flatMap(({ name, binding }) =>
+    binding?.trim() === "{confirmed}" ? [{ field: name, value: "yes" }] : [],
+  );
+  const said = Object.fromEntries(write.map(({ field, value }) => [field, value]));
+  return {
+    state: {
+      ...state,
+      filled: { ...state.filled, ...said },
+      addresses: {
+        ...state.addresses,
+        [address]: { ...held, confirmed: true, stated: { ...held.stated, ...said } },
+      },
+    },
+    write,
+  };
+}
+
+/** The person wants what they wrote: nothing that a lookup knew is left in fields that are not seen. */
+export function keepTyped(definition: FormDefinition, state: FormState, address: string): Step {
+  const write = typedFillings(definition, address);
+  return {
+    state: {
+      ...state,
+      filled: { ...state.filled, ...Object.fromEntries(write.map(({ field, value }) => [field, value])) },
+      addresses: omit(state.addresses, new Set([address])),
+    },
+    write,
+  };
 }
 
 /** Gives a corrected field back to the lookup: what was filled stands in it again. */
-export function giveBack(state: FormState, field: string): Step {
+export function giveBack(definition: FormDefinition, state: FormState, field: string, values: Values): Step {
   if (!state.corrected.includes(field)) return { state, write: [] };
-  return {
-    state: { ...state, corrected: state.corrected.filter((name) => name !== field) },
-    write: [{ field, value: state.filled[field] }],
-  };
+  const value = state.filled[field];
+  const { [field]: _, ...written } = state.written;
+  const next = { ...state, written, corrected: state.corrected.filter((name) => name !== field) };
+  const held = definition.fields.find(({ name }) => name === field);
+  const step = held
+    ? restate(definition, next, { ...values, [field]: value }, addressOf(held))
+    : { state: next, write: [] };
+  return { state: step.state, write: [{ field, value }, ...step.write] };
 }
 
 /**
  * The starting field was cleared: what it filled is cleared, what the person corrected stays.
  * @param fields those of the address; all when not given
  */
-export function clearFilled({ filled, corrected }: FormState, fields: readonly string[] = Object.keys(filled)): Step {
-  const its = Object.keys(filled).filter((field) => fields.includes(field));
-  const write = its.filter((field) => !corrected.includes(field)).map((field) => ({ field, value: "" }));
+export function clearFilled(
+  state: FormState,
+  address?: string,
+  fields: readonly string[] = Object.keys(state.filled),
+): Step {
+  const its = Object.keys(state.filled).filter((field) => fields.includes(field));
+  const write = its.filter((field) => !state.corrected.includes(field)).map((field) => ({ field, value: "" }));
+  const names = new Set(its);
   return {
     state: {
-      filled: Object.fromEntries(Object.entries(filled).filter(([field]) => !its.includes(field))),
-      corrected: corrected.filter((field) => !its.includes(field)),
+      filled: omit(state.filled, names),
+      corrected: state.corrected.filter((field) => !names.has(field)),
+      written: omit(state.written, new Set(write.map(({ field }) => field))),
+      addresses: address === undefined ? {} : omit(state.addresses, new Set([address])),
     },
     write,
   };
+}
+
+/** Some fields were emptied: what the person wrote in them is gone too. */
+export function forget(state: FormState, fields: readonly string[]): FormState {
+  const names = new Set(fields);
+  return {
+    ...state,
+    filled: omit(state.filled, names),
+    corrected: state.corrected.filter((field) => !names.has(field)),
+    written: omit(state.written, names),
+  };
+}
+
+/** What an address of a form is now. @param values of the form */
+export function addressState(
+  definition: FormDefinition,
+  state: FormState,
+  values: Values,
+  address: string,
+): AddressState {
+  const held = heldOf(state, address);
+  if (held) return held.state;
+  const seen = [...statingFields(definition, address).map(({ name }) => name), ...searchesOf(definition, address)];
+  return seen.some((name) => valueIn(values, name)) ? "typed" : "empty";
+}
+
+/** The record that an address holds. */
+export function heldOf(state: FormState, address: string): HeldAddress | undefined {
+  return Object.hasOwn(state.addresses, address) ? state.addresses[address] : undefined;
+}
+
+/**
+ * What the person wrote of an address, for a lookup: nothing that a lookup filled is asked as if it had been written. Of
+ * an address that holds no record, all that stands there.
+ */
+export function writtenValues(definition: FormDefinition, state: FormState, values: Values, address: string): Values {
+  const held = heldOf(state, address);
+  if (!held) return values;
+  const names = definition.fields.filter((field) => addressOf(field) === address).map(({ name }) => name);
+  const asked: Record<string, string | undefined> = { ...values };
+  for (const name of names) {
+    const text = Object.hasOwn(state.written, name) ? state.written[name] : undefined;
+    // what a lookup put in the place of what was written is not what was written
+    asked[name] = values[name] === (held.stated[name] ?? state.filled[name]) ? text : text && values[name];
+  }
+  return asked;
+}
+
+/**
+ * What the fields of a changed address state, for the person who asks for just that: what they see, without what only
+ * belonged to the place before. With another postcode nothing of that is left; with another town its street and number.
+ */
+export function statedValues(definition: FormDefinition, state: FormState, values: Values, address: string): Values {
+  const held = heldOf(state, address);
+  if (!held) return values;
+  const stating = statingFields(definition, address);
+  const isChanged = (field: Field) =>
+    !isSameStatement(held.stated[field.name] ?? "", valueIn(values, field.name), held.parts, hasUnit(field));
+  const changed = stating.filter(isChanged).flatMap(levelsOf);
+  const broadest = Math.max(...changed);
+  const asked: Record<string, string | undefined> = { ...values };
+  for (const field of stating) {
+    if (Object.hasOwn(state.written, field.name) || field.kind === "country") continue;
+    const levels = levelsOf(field);
+    if (levels.includes(POSTCODE) || changed.includes(POSTCODE)) asked[field.name] = "";
+    else if (broadest >= TOWN && levels.some((level) => level > STREET && level !== broadest)) asked[field.name] = "";
+  }
+  for (const name of searchesOf(definition, address)) asked[name] = "";
+  return asked;
+}
+
+const [STREET, TOWN, POSTCODE] = [1, 2, 9];
+const LEVEL: Readonly<Record<string, number>> = {
+  house: 0,
+  building: 0,
+  block: STREET,
+  street: STREET,
+  place: STREET,
+  district: TOWN,
+  town: TOWN,
+  county: 3,
+  region: 4,
+  country: 5,
+  postcode: POSTCODE,
+};
+
+function levelsOf(field: Field): number[] {
+  const token = tokenOf(field) ?? "";
+  if (field.binding === undefined && /^(street-address|address-line)/.test(token)) return [0, STREET];
+  const part = partOf(field);
+  if (part) return [LEVEL[part] ?? TOWN];
+  return namesOf(field).flatMap((name) => LEVEL[name] ?? []);
+}
+
+/** Fields by which people see which place it is. Where there are none, the text of its search field says it. */
+export function statingFields(definition: FormDefinition, address: string): Field[] {
+  const seen = fillableFields(definition, address).filter(
+    ({ kind }) => kind === "text" || kind === "country" || kind === "choice",
+  );
+  const stating = seen.filter(isStating);
+  return stating.length
+    ? stating
+    : definition.fields.filter((field) => field.kind === "search" && addressOf(field) === address);
+}
+
+/** True for a field whose value tells one place from another; a unit, a telephone number or hours do not. */
+function isStating(field: Field): boolean {
+  if (field.binding === undefined) return !/^address-line[23]$/.test(tokenOf(field) ?? "");
+  return namesOf(field).some((name) => Object.hasOwn(LEVEL, name) || /^(line|lines|position|lat|lon)$/.test(name));
+}
+
+const hasUnit = (field: Field) =>
+  field.binding === undefined
+    ? /^(street-address|address-line1)$/.test(tokenOf(field) ?? "")
+    : namesOf(field).some((name) => name === "unit" || name === "floor");
+
+const unseenFields = (definition: FormDefinition, address: string) =>
+  fillableFields(definition, address).filter(({ kind }) => kind === "hidden" || kind === "shown");
+
+const searchesOf = ({ fields }: FormDefinition, address: string) =>
+  fields.flatMap((field) => (field.kind === "search" && addressOf(field) === address ? [field.name] : []));
+
+function omit<T>(record: Readonly<Record<string, T>>, names: ReadonlySet<string>): Record<string, T> {
+  return Object.fromEntries(Object.entries(record).filter(([name]) => !names.has(name)));
 }

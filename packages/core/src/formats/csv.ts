@@ -1,4 +1,4 @@
-import { PARTS } from "../place/index.ts";
+import { differencesText, PARTS } from "../place/index.ts";
 import type { LookupFeature } from "./lookup.ts";
 
 /** Columns of a table of records, in order. */
@@ -6,7 +6,9 @@ export const CSV_COLUMNS = [
   "ref",
   "kind",
   "exactness",
+  "outcome",
   "score",
+  "differences",
   "distance",
   "bearing",
   "lat",
@@ -15,12 +17,28 @@ export const CSV_COLUMNS = [
   ...PARTS,
 ] as const;
 
-/** A table of records: RFC 4180, with a header, lines ended by CRLF, UTF-8. An absent value is an empty cell. */
-export function csvOf(features: readonly LookupFeature[]): string {
+/**
+ * A table of records: RFC 4180, with a header, lines ended by CRLF, UTF-8. An absent value is an empty cell.
+ * @param outcome of the lookup, the same in every row
+ */
+export function csvOf(features: readonly LookupFeature[], outcome?: string): string {
   const rows = features.map(({ id, properties }) => {
-    const { kind, exactness, score, distance, bearing, at, line, parts } = properties;
+    const { kind, exactness, score, differences, distance, bearing, at, line, parts } = properties;
     const names = PARTS.map((part) => parts[part]?.name);
-    return [id, kind, exactness, score, distance, bearing, at.lat, at.lon, line, ...names];
+    return [
+      id,
+      kind,
+      exactness,
+      outcome,
+      score,
+      differencesText(differences),
+      distance,
+      bearing,
+      at.lat,
+      at.lon,
+      line,
+      ...names,
+    ];
   });
   return tableOf(CSV_COLUMNS, rows);
 }

@@ -1,13 +1,25 @@
 import type { Position } from "../geo/index.ts";
+import { type Difference, differencesText } from "../place/index.ts";
 import type { LookupFeature } from "./lookup.ts";
 
-/** Waypoints, one for each record: GPX 1.1, positions in WGS 84 degrees. */
-export function gpxOf(features: readonly LookupFeature[]): string {
-  const waypoints = features.map(({ id, properties: { at, kind, line, lines, parts } }) =>
-    waypointOf({ at, name: parts.place?.name ?? line, description: lines.join(", "), source: id, type: kind }),
+/** Waypoints, one for each record: GPX 1.1, positions in WGS 84 degrees. @param outcome of the lookup */
+export function gpxOf(features: readonly LookupFeature[], outcome?: string): string {
+  const waypoints = features.map(({ id, properties: { at, kind, line, lines, parts, differences } }) =>
+    waypointOf({
+      at,
+      name: parts.place?.name ?? line,
+      description: lines.join(", "),
+      comment: commentOf(outcome, differences),
+      source: id,
+      type: kind,
+    }),
   );
   return `${GPX_HEAD}${waypoints.join("")}${GPX_FOOT}`;
 }
+
+/** What a lookup came to, and what was written and is not so. */
+export const commentOf = (outcome: string | undefined, differences: readonly Difference[] | undefined) =>
+  [outcome, differencesText(differences)].filter(Boolean).join(": ") || undefined;
 
 /** What stands before and after the waypoints of a GPX file. */
 export const GPX_HEAD =
@@ -18,15 +30,17 @@ export interface Waypoint {
   at: Position;
   name: string;
   description: string;
+  comment?: string | undefined;
   source: string;
   type: string;
 }
 
 /** One waypoint of a GPX file, in its lines. */
-export function waypointOf({ at, name, description, source, type }: Waypoint): string {
+export function waypointOf({ at, name, description, comment, source, type }: Waypoint): string {
   return [
     `  <wpt lat="${at.lat}" lon="${at.lon}">`,
     `    <name>${escapeXml(name)}</name>`,
+    ...(comment ? [`    <cmt>${escapeXml(comment)}</cmt>`] : []),
     `    <desc>${escapeXml(description)}</desc>`,
     `    <src>${escapeXml(source)}</src>`,
     `    <type>${escapeXml(type)}</type>`,

@@ -1,5 +1,5 @@
 import type { Position } from "../geo/index.ts";
-import type { AutofillValues, Exactness, Facts, Kind, Parts } from "../place/index.ts";
+import type { AutofillValues, Difference, Exactness, Facts, Kind, Parts } from "../place/index.ts";
 import type { PointFeature } from "./geojson.ts";
 
 /** What the other forms of an answer are made from: its Features. */
@@ -13,6 +13,8 @@ export type LookupFeature = PointFeature<{
   autofill: AutofillValues;
   facts?: Facts;
   score?: number;
+  /** What was written and is not so in it. */
+  differences?: Difference[];
   /** Metres. */
   distance?: number;
   /** Degrees clockwise from north. */

@@ -1,14 +1,17 @@
+import { commentOf } from "./gpx.ts";
 import type { LookupFeature } from "./lookup.ts";
 
 /** Octets of a line before it is folded (RFC 6350, section 3.2). */
 const LONGEST = 75;
 
 /** A card for each record: vCard 4.0 (RFC 6350). */
-export function vcardOf(features: readonly LookupFeature[]): string {
-  return features.map(card).join("");
+export function vcardOf(features: readonly LookupFeature[], outcome?: string): string {
+  return features.map((feature) => card(feature, outcome)).join("");
 }
 
-function card({ id, properties: { at, kind, line, parts, autofill, facts } }: LookupFeature): string {
+function card({ id, properties }: LookupFeature, outcome: string | undefined): string {
+  const { at, kind, line, parts, autofill, facts, differences } = properties;
+  const note = commentOf(outcome, differences);
   const address = [
     "",
     "",
@@ -30,6 +33,7 @@ function card({ id, properties: { at, kind, line, parts, autofill, facts } }: Lo
     ...(facts?.phone ? [`TEL;VALUE=uri:tel:${facts.phone.replace(/[^+\d]/g, "")}`] : []),
     ...(facts?.url ? [`URL:${facts.url.replace(/[\r\n]/g, "")}`] : []),
     ...(facts?.languages ?? []).map((lang) => `LANG:${escapeText(lang)}`),
+    ...(note ? [`NOTE:${escapeText(note)}`] : []),
     "END:VCARD",
   ];
   return lines.map(foldLine).join("");

@@ -24,6 +24,15 @@ export {
   type Parts,
 } from "./kinds.ts";
 export { pickName } from "./names.ts";
+export {
+  DIFFERENCE_HOWS,
+  type Difference,
+  type DifferenceHow,
+  differencesText,
+  isOnlyUnit,
+  OUTCOMES,
+  type Outcome,
+} from "./outcomes.ts";
 export { type CountryProfile, postcodeShape } from "./profile.ts";
 export { allProfiles, heldProfile, PLAIN_PROFILE, profileOf } from "./profiles/index.ts";
 export { MAX_IDENTITY, parseRef, refOf } from "./ref.ts";

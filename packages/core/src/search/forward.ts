@@ -1,10 +1,10 @@
 import { type Position, readPosition } from "../geo/index.ts";
-import { PARTS, profileOf } from "../place/index.ts";
+import { type Difference, type Outcome, PARTS, profileOf } from "../place/index.ts";
 import { MAX_TOKENS } from "../text/index.ts";
 import { type Gloss, glossOf, withScripts } from "./gloss.ts";
 import type { Held } from "./held.ts";
 import { interpret, type QueryToken } from "./interpret.ts";
-import { type ForwardQuery, OUTCOME, type Outcome } from "./query.ts";
+import { type ForwardQuery, OUTCOME } from "./query.ts";
 import type { Candidate } from "./rank.ts";
 import {
   type AnswerRecord,
@@ -18,14 +18,17 @@ import {
 import { reverse } from "./reverse.ts";
 import { search, type Wanted } from "./search.ts";
 import { profileFor, type Reading, splitByProfile } from "./unmatched.ts";
+import { type Contradiction, contradictionsOf, differencesOf, weigh } from "./verdict.ts";
 
 /** A record that may be meant, with why. */
 export interface ScoredRecord extends AnswerRecord {
   /**
-   * The chance, 0 to 1, that this is the record that was meant: how much of the text it explains and how well, shared
-   * with the others that do so as well.
+   * The chance, 0 to 1, that this is the record that was meant; that none of those told is meant is taken out of it, so
+   * that the scores of all candidates are at most 1 together.
    */
   score: number;
+  /** What was written and is not so in it; empty when there is nothing. */
+  differences: Difference[];
   gloss: Gloss[];
 }
 
@@ -41,18 +44,14 @@ export interface ForwardAnswer {
 /** The record that is meant most likely, by itself. */
 export interface LikeliestAnswer {
   outcome: Outcome;
-  first: (BriefRecord & { score: number }) | undefined;
+  first: (BriefRecord & { score: number; differences: Difference[] }) | undefined;
   /** How many more may be meant. */
   others: number;
 }
 
 const DEFAULT_LIMIT = 5;
-/** So many are found at the least, to see how many fit equally well. */
+/** So many are compared, whatever is wanted of them: how many fit equally well does not depend on that. */
 const COMPARED = 24;
-/** What is this much worse explained than the best has hardly a chance beside it. */
-const BESIDE = 0.002;
-/** How quickly a chance falls with what is left unexplained: measured on queries whose answers are known. */
-const STEEPNESS = 2;
 
 /** Candidates for an address as free text, by parts, or both, best first. */
 export function forward(held: Held, query: ForwardQuery): ForwardAnswer {
@@ -60,12 +59,15 @@ export function forward(held: Held, query: ForwardQuery): ForwardAnswer {
   if (at) return atPosition(held, query, query.q!, at);
   const meant = meantBy(held, query);
   if (!meant) return { outcome: "none", candidates: [], advice: ["Give at least one word to look for."] };
-  const { text, outcome, found, chances } = meant;
-  const candidates = found.slice(0, query.limit ?? DEFAULT_LIMIT).map((candidate, i): ScoredRecord => {
-    const record = recordOf(candidate, { langs: query.langs, typed: text }, describe, describeBetween);
-    const gloss = withScripts(glossOf(candidate.held, candidate, record.parts, text));
-    return { ...record, score: chances[i], gloss };
-  });
+  const { text, outcome, found } = meant;
+  const told = outcome === "none" ? [] : found.slice(0, query.limit ?? DEFAULT_LIMIT);
+  const candidates = told.map(
+    ({ candidate, chance, contradictions = contradictionsOf(candidate, text) }): ScoredRecord => {
+      const record = recordOf(candidate, { langs: query.langs, typed: text }, describe, describeBetween);
+      const gloss = withScripts(glossOf(candidate.held, candidate, record.parts, text));
+      return { ...record, score: chance, differences: differencesOf(contradictions, record.parts, text), gloss };
+    },
+  );
   const unknown = outcome === "none" ? unknownIn(held, query, text) : [];
   return {
     outcome,
@@ -83,19 +85,19 @@ export function likeliest(held: Held, query: ForwardQuery): LikeliestAnswer {
     return { outcome, first: candidates[0], others: Math.max(0, candidates.length - 1) };
   }
   const meant = meantBy(held, query);
-  if (!meant?.found.length) return { outcome: "none", first: undefined, others: 0 };
-  const { text, outcome, found, chances } = meant;
-  const first = recordOf(found[0], { langs: query.langs, typed: text }, brief, briefBetween);
-  return { outcome, first: { ...first, score: chances[0] }, others: found.length - 1 };
+  if (!meant || meant.outcome === "none") return { outcome: "none", first: undefined, others: 0 };
+  const { text, outcome, found } = meant;
+  const [{ candidate, chance, contradictions = [] }] = found;
+  const first = recordOf(candidate, { langs: query.langs, typed: text }, brief, briefBetween);
+  const differences = differencesOf(contradictions, first.parts, text);
+  return { outcome, first: { ...first, score: chance, differences }, others: found.length - 1 };
 }
 
 interface Meant {
   text: string;
   outcome: Outcome;
-  /** Best first. */
-  found: Candidate[];
-  /** Of each, rounded as it is told. */
-  chances: number[];
+  /** Likeliest first. */
+  found: { candidate: Candidate; chance: number; contradictions: Contradiction[] | undefined }[];
 }
 
 /** All that may be meant by a query; undefined when it says nothing. */
@@ -105,17 +107,14 @@ function meantBy(held: Held, query: ForwardQuery): Meant | undefined {
   const read: Wanted["read"] = (layer, doubting) => readQuery(layer, query, doubting).tokens;
   const limit = Math.max(COMPARED, query.limit ?? DEFAULT_LIMIT);
   const ranked = search(held, tokens, { read, completing: false, interpolates: true, limit }, query);
-  const found = ranked.filter((candidate) => candidate.score >= OUTCOME.found);
-  const chances = chancesOf(found).map((chance) => Math.round(chance * 1000) / 1000);
-  return { text, outcome: outcomeOf(found.map((candidate) => candidate.score)), found, chances };
-}
-
-/** The chance of each candidate to be the one that was meant. */
-function chancesOf(found: readonly Candidate[]): number[] {
-  const best = found.reduce((most, { score }) => Math.max(most, score), 0);
-  const weights = found.map(({ score }) => Math.exp((score - best) / BESIDE));
-  const all = weights.reduce((sum, weight) => sum + weight, 0);
-  return found.map(({ score }, i) => ((1 - (1 - score) ** STEEPNESS) * weights[i]) / all);
+  const fitting = ranked.filter((candidate) => candidate.score >= OUTCOME.found);
+  const { chances, contradictions, outcome } = weigh(fitting.slice(0, COMPARED), text);
+  const found = fitting.map((candidate, i) => ({
+    candidate,
+    chance: chances[i] ?? 0,
+    contradictions: contradictions[i],
+  }));
+  return { text, outcome, found: found.sort((a, b) => b.chance - a.chance) };
 }
 
 /** A position typed as text is a reverse lookup; all of the text was taken for it. */
@@ -126,6 +125,7 @@ function atPosition(held: Held, query: ForwardQuery, text: string, at: Position)
     candidates: candidates.map((candidate) => ({
       ...candidate,
       score: 1,
+      differences: [],
       gloss: [{ typed: text, span: [0, text.length], how: "same" }],
     })),
     advice: outcome === "none" ? advice : [`Read as a position: ${at.lat}, ${at.lon}.`],
@@ -192,13 +192,9 @@ function readQuery(held: Held, query: ForwardQuery, doubting: boolean): { text: 
   return { text, tokens: tokens.slice(0, MAX_TOKENS) };
 }
 
-function outcomeOf(scores: readonly number[]): Outcome {
-  if (!scores.length) return "none";
-  return scores.length > 1 && scores[0] - scores[1] < OUTCOME.margin ? "ambiguous" : "matched";
-}
-
 function adviceFor(outcome: Outcome, unknown: readonly string[]): string[] {
   if (outcome === "ambiguous") return ["Several fit equally well: add the town, the county or the postcode."];
+  if (outcome === "differs") return ["Something that was written is not so here: see what differs."];
   if (outcome === "matched") return [];
   if (!unknown.length) return ["These words are known, but not together: check the town or the postcode."];
   return [`Not known here: ${unknown.join(", ")}. Check the spelling.`];

@@ -3,7 +3,7 @@ export type { ForwardAnswer, LikeliestAnswer, ScoredRecord } from "./forward.ts"
 export type { Gloss } from "./gloss.ts";
 export type { How } from "./interpret.ts";
 export type { PostcodesAnswer, PostcodesQuery } from "./postcodes.ts";
-export { type ForwardQuery, type Narrowing, OUTCOME, type Outcome } from "./query.ts";
+export { type ForwardQuery, type Narrowing, OUTCOME } from "./query.ts";
 export type { AnswerRecord, BriefRecord, Shown } from "./record.ts";
 export type { NearRecord, ReverseAnswer, ReverseQuery } from "./reverse.ts";
 export type { SuggestAnswer, Suggestion, SuggestQuery } from "./suggest.ts";

@@ -27,11 +27,13 @@ export interface ForwardQuery extends Narrowing {
 export const OUTCOME = {
   /** What explains less of a text than this does not count as found. */
   found: 0.4,
-  /** A second that explains as much as the first, within this, makes the answer ambiguous. */
-  margin: 0.05,
+  /** A second whose chance times this is no less than the first one's makes the answer ambiguous. */
+  factor: 2,
+  /** Several of which none stands out are only told where they are together as likely as this to hold the right one. */
+  several: 0.5,
+  /** What is less likely to be meant, all together, is not told. */
+  likely: 0.1,
 } as const;
-
-export type Outcome = "matched" | "ambiguous" | "none";
 
 /** A filter compiled for one segment. */
 export interface Filter {

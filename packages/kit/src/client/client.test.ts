@@ -77,9 +77,11 @@ describe("what goes wrong", () => {
     expect(error!.problem?.detail).toBe("Add that origin to the key.");
   });
 
-  it("tells the person why a key is refused", async () => {
+  it("tells the person that the search may not be used here, and the developer why", async () => {
     answering(403, { detail: "The key “Members” may not be used from http://localhost:9." });
-    expect((await trouble(client().suggest("x")))!.message).toContain("may not be used from http://localhost:9");
+    const refused = await trouble(client().suggest("x"));
+    expect(refused?.message).toBe("The address search may not be used on this page.");
+    expect(refused?.problem?.detail).toContain("may not be used from http://localhost:9");
   });
 
   it("takes an answer that is no JSON as broken, not as empty", async () => {

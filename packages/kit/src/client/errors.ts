@@ -37,7 +37,8 @@ const wordsOf = (trouble: LookupTrouble): string =>
 /** The error for an answer that is not 2xx. */
 export function errorOf(status: number, problem: Problem | undefined, after?: number): LookupError {
   if (status === 401 || status === 403)
-    return new LookupError("refused", `${wordsOf("refused")} ${problem?.detail ?? ""}`.trim(), problem);
+    // what is to be done about a key is for the developer: it stands in the problem
+    return new LookupError("refused", wordsOf("refused"), problem);
   if (status === 429) return new LookupError("limit", wordsOf("limit"), problem, true, after);
   if (status === 404 || status === 410) return new LookupError("missing", wordsOf("missing"), problem);
   if (status >= 500) return new LookupError("broken", wordsOf("broken"), problem, true, after);

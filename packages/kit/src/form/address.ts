@@ -9,6 +9,7 @@ import {
   ruleOf,
 } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
+import type { Difference } from "@bibliotope/core/place";
 import { lengthText } from "@bibliotope/core/sheet";
 import type { RecordFeature, RecordProperties } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
@@ -41,12 +42,18 @@ export interface AddressTarget {
   geolocation?: Geolocation | undefined;
   /** Code of the country that the person chose, where the form asks for it first. */
   country(): string | undefined;
-  /** An address was found, and fills the form. */
-  fill(answer: FormAnswer, why: FilledBy): void;
+  /** An address was found, and fills the form. @param differences what was written and is not so in it */
+  fill(answer: FormAnswer, why: FilledBy, differences: readonly Difference[]): void;
   /** The search field was emptied. */
   cleared(): void;
   /** The person wants what they typed. */
   useTyped(): void;
+  /** The person asks for what they wrote over a record; wants the record back; agrees to what was put right. */
+  look(): void;
+  back(): void;
+  agree(): void;
+  /** What was taken out with a country is to come back. */
+  restore(): void;
   /** A lookup was made, whatever came of it. */
   asked(): void;
   /** Several fit; none when the choice is over. */
@@ -81,6 +88,16 @@ export class AddressLookups {
         target.useTyped();
       },
       dismiss: () => this.#settle(),
+      look: () => target.look(),
+      back: () => target.back(),
+      agree: () => {
+        this.#settle();
+        target.agree();
+      },
+      restore: () => {
+        this.#settle();
+        target.restore();
+      },
     });
     if (search)
       this.box = new SearchBox(search, {
@@ -109,16 +126,20 @@ export class AddressLookups {
     }
     const rule = ruleOf(this.target.definition, this.name);
     const candidates = answer.features.map(candidateOf);
-    const outcome = outcomeOf(rule, candidates, answer.outcome === "ambiguous");
+    const outcome = outcomeOf(rule, candidates, answer.outcome);
     this.target.asked();
-    if (outcome.type === "one") this.#fill(outcome.answer, "asked");
-    else if (outcome.type === "several") {
+    if (outcome.type === "one") this.#fill(outcome.answer, "asked", outcome.differences);
+    else if (outcome.type === "differs") {
+      this.#candidates = [outcome.answer];
+      this.#place.differ(outcome.answer, outcome.differences);
+      this.target.several([outcome.answer]);
+    } else if (outcome.type === "several") {
       this.#candidates = outcome.candidates;
       this.#place.offer(outcome.candidates);
       this.target.several(outcome.candidates);
     } else {
       const words = rule.none ?? say("Nothing was found. Check the spelling, or go on with what you typed.");
-      this.#place.say([words, ...answer.advice].join(" "), true);
+      this.#place.say(words, true);
     }
   }
 
@@ -159,9 +180,11 @@ export class AddressLookups {
   /** Takes the nearest address to a position. */
   async fillFrom(at: Position): Promise<FormAnswer | undefined> {
     if (ruleOf(this.target.definition, this.name).anywhere) return this.#fillAt(at);
-    const found = await this.#ask((signal) => this.target.client.reverse(at, {}, signal));
-    const nearest = found?.features.find(({ properties }) => properties.kind === "address");
-    if (found && !nearest) this.say([say("No address lies near this spot."), ...found.advice].join(" "));
+    const kinds = this.#kinds();
+    const asked = kinds.includes("address") ? {} : { kinds: kinds.join(",") };
+    const found = await this.#ask((signal) => this.target.client.reverse(at, asked, signal));
+    const nearest = found?.features.find(({ properties }) => kinds.includes(properties.kind));
+    if (found && !nearest) this.say(say("No address lies near this spot."));
     return nearest && this.fillWith(nearest, "pressed");
   }
 
@@ -198,6 +221,35 @@ export class AddressLookups {
     else this.#place.say(words);
   }
 
+  /**
+   * The fields state another place than the record that filled them: answers that are under way are to what stood there
+   * before.
+   * @param place what stood there
+   * @param isAsked whether what stands there now can be asked for
+   */
+  changed(place: string, isAsked: boolean): void {
+    this.#underWay?.abort();
+    this.#last = undefined;
+    this.#settle();
+    this.#place.changed(place, isAsked);
+  }
+
+  /** The fields state the record again. */
+  restated(): void {
+    this.#settle();
+  }
+
+  /** What belonged to another country was taken out. */
+  emptied(): void {
+    this.#place.emptied();
+  }
+
+  /** Drops the answer that is under way: it is to what stood there before. */
+  drop(): void {
+    this.#underWay?.abort();
+    this.#last = undefined;
+  }
+
   /** Nothing is asked and nothing was: as after a reset. */
   forget(): void {
     this.#underWay?.abort();
@@ -217,6 +269,12 @@ export class AddressLookups {
     this.#place.element.remove();
   }
 
+  /** Kinds of record that a press on the map may put into the form: houses where the form does not say. */
+  #kinds(): readonly string[] {
+    const { kinds } = ruleOf(this.target.definition, this.name);
+    return kinds?.length ? kinds : ["address"];
+  }
+
   #narrowed(): Record<string, string | undefined> {
     const { kinds, countries } = ruleOf(this.target.definition, this.name);
     const country = this.target.country();
@@ -231,11 +289,12 @@ export class AddressLookups {
     if (record) this.#fill(answerOf(record.id, record.properties), why);
   }
 
-  #fill(answer: FormAnswer, why: FilledBy): void {
+  #fill(answer: FormAnswer, why: FilledBy, differences: readonly Difference[] = []): void {
     this.#settle();
     this.target.asked();
-    this.target.fill(answer, why);
-    if (isBelow(ruleOf(this.target.definition, this.name), answer.exactness))
+    this.target.fill(answer, why, differences);
+    if (differences.length) this.#place.note(differences);
+    else if (isBelow(ruleOf(this.target.definition, this.name), answer.exactness))
       this.#place.say(
         say("Found, but only {where}. Show the house on the map if you can.", {
           where: say(EXACTNESS_WORDS[answer.exactness]),
@@ -278,11 +337,12 @@ function besidePosition(at: Position, nearest: RecordFeature | undefined): FormA
   return { ...beside, at, exactness: "surveyed" };
 }
 
-type Candidate = FormAnswer & { score?: number };
+type Candidate = FormAnswer & { score?: number; differences?: readonly Difference[] };
 
-const candidateOf = ({ id, properties }: RecordFeature): Candidate => ({
+const candidateOf = ({ id, properties: { score, differences, ...properties } }: RecordFeature): Candidate => ({
   ...answerOf(id, properties),
-  ...(properties.score === undefined ? {} : { score: properties.score }),
+  ...(score === undefined ? {} : { score }),
+  ...(differences ? { differences } : {}),
 });
 
 /** What a record of the wire gives to a form. */

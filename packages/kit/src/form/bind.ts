@@ -1,6 +1,9 @@
 import {
+  type AddressState,
   addressesOf,
   addressOf,
+  addressState,
+  agree,
   clearFilled,
   correct,
   EMPTY_STATE,
@@ -10,25 +13,37 @@ import {
   type FormState,
   fill,
   fillableFields,
-  fillingsFor,
+  forget,
   giveBack,
+  goBack,
   type Happening,
+  heldOf,
   isLookUp,
+  keepTyped,
   lineFor,
+  opened,
+  type Question,
   questionFor,
   questionOf,
   ruleOf,
+  type Step,
+  shortLine,
   standingOf,
   startingField,
   startOf,
-  typedFillings,
+  statedValues,
+  statingFields,
+  takesValues,
   type Values,
   writtenBy,
+  writtenValues,
 } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
+import type { Difference } from "@bibliotope/core/place";
 import type { RecordFeature } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
 import type { TraceEvent, Tracer } from "../trace.ts";
+import { say } from "../words/say.ts";
 import { AddressLookups, type FilledBy } from "./address.ts";
 import { type Control, controlOf, frameOf, isByPerson, writeValue } from "./controls.ts";
 import { withFacts } from "./more-facts.ts";
@@ -77,6 +92,8 @@ export interface Binding {
   exchange(): void;
   /** What stands in the fields now, by name. */
   values(): Values;
+  /** What an address is now: empty, the person's own words, a record, or a record that was changed. */
+  addressState(address?: string): AddressState;
   readonly state: FormState;
   destroy(): void;
 }
@@ -91,6 +108,14 @@ export function bind(form: HTMLFormElement, options: BindOptions): Binding {
   return new FormBinding(form, options);
 }
 
+/** What was taken out of an address when another country was chosen. */
+interface Emptied {
+  state: FormState;
+  answer: FormAnswer | undefined;
+  stood: Filling[];
+  country: { field: string; value: string };
+}
+
 class FormBinding implements Binding {
   state: FormState = EMPTY_STATE;
   readonly #definition: FormDefinition;
@@ -99,6 +124,12 @@ class FormBinding implements Binding {
   readonly #asked = new Set<string>();
   /** What each address was filled from last. */
   readonly #answers = new Map<string, FormAnswer>();
+  /** For each address how often something came that makes an answer under way stale. */
+  readonly #turns = new Map<string, number>();
+  /** What stood in each country field last. */
+  readonly #countries = new Map<string, string>();
+  /** What was taken out of each address with its country. */
+  readonly #emptiedBefore = new Map<string, Emptied>();
   readonly #stop = new AbortController();
   readonly #undo: FieldUndo;
   #isFilling = false;
@@ -110,6 +141,8 @@ class FormBinding implements Binding {
     this.#definition = options.definition ?? definitionFrom(form);
     for (const name of addressesOf(this.#definition)) this.#addresses.set(name, this.#lookups(name));
     for (const [field, value] of Object.entries(options.record ?? {})) this.#put(field, value ?? "");
+    if (options.record)
+      for (const name of this.#addresses.keys()) this.state = opened(this.#definition, this.state, this.values(), name);
     const { signal } = this.#stop;
     this.#undo = new FieldUndo(form, signal, (control) => this.#correct(control));
     form.addEventListener("input", (event) => this.#changed(event), { signal });
@@ -117,6 +150,7 @@ class FormBinding implements Binding {
     form.addEventListener("click", (event) => this.#pressed(event), { signal });
     // values are put back after the event
     form.addEventListener("reset", () => setTimeout(() => this.#wasReset()), { signal });
+    this.#noteCountries();
     this.#arrange();
   }
 
@@ -135,8 +169,7 @@ class FormBinding implements Binding {
     const held = this.#definition.fields.find(({ name }) => name === field);
     if (held?.kind === "search") this.#of(addressOf(held)).box?.setText(value);
     this.#put(field, value);
-    this.state = correct(this.state, field, value);
-    this.#show(control);
+    this.#correct(control);
     this.#arrange();
     this.#start({ did: "set", field });
   }
@@ -150,9 +183,11 @@ class FormBinding implements Binding {
   }
 
   giveBack(field: string): void {
-    const step = giveBack(this.state, field);
-    this.state = step.state;
-    this.#write(step.write);
+    this.#restep(giveBack(this.#definition, this.state, field, this.values()), field);
+  }
+
+  addressState(address = this.#first()): AddressState {
+    return addressState(this.#definition, this.state, this.values(), address);
   }
 
   locate(address = this.#first()): void {
@@ -164,7 +199,7 @@ class FormBinding implements Binding {
     if (to === undefined) return;
     const [first, second] = [from, to].map((name) => ({
       text: this.#of(name).box?.text ?? "",
-      answer: this.#answers.get(name),
+      answer: heldOf(this.state, name)?.state === "chosen" ? this.#answers.get(name) : undefined,
     }));
     this.#take(from, second);
     this.#take(to, first);
@@ -207,9 +242,13 @@ class FormBinding implements Binding {
         definition,
         geolocation: this.options.geolocation,
         country: () => this.#countryOf(name),
-        fill: (answer, why) => void this.#fill(answer, why, name),
+        fill: (answer, why, differences) => void this.#fill(answer, why, name, differences),
         cleared: () => this.#clear(name),
         useTyped: () => this.#useTyped(name),
+        look: () => this.#look(name),
+        back: () => this.#back(name),
+        agree: () => this.#write(this.#took(agree(this.#definition, this.state, name))),
+        restore: () => this.#restore(name),
         asked: () => {
           this.#asked.add(name);
           this.#arrange();
@@ -235,15 +274,94 @@ class FormBinding implements Binding {
     return (field && controlOf(this.form, field.name)?.value) || undefined;
   }
 
-  async #fill(found: FormAnswer, why: FilledBy, address: string): Promise<void> {
+  async #fill(
+    found: FormAnswer,
+    why: FilledBy,
+    address: string,
+    differences: readonly Difference[] = [],
+  ): Promise<void> {
+    const turn = this.#turn(address);
     const answer = await withFacts(found, this.#definition, address, this.options.client);
-    this.#answers.set(address, found);
-    const step = fill(this.state, fillingsFor(this.#definition, answer, address));
-    this.state = step.state;
-    this.#write(step.write);
-    this.#traceFields(why, address, step.write, { line: lineFor(answer), place: answer.at });
-    this.#of(address).noteAsked(questionOf(this.#definition, this.values(), address));
+    // the person, or another answer, came in between
+    if (turn !== this.#turns.get(address)) return;
+    this.#answers.set(address, answer);
+    const how = { isAsked: why === "asked", isConfirmed: !differences.length };
+    const write = this.#took(fill(this.#definition, this.state, answer, address, how));
+    this.#write(write);
+    // where nothing else says which place it is, the text of the search field does
+    if (statingFields(this.#definition, address).some(({ kind }) => kind === "search"))
+      this.#of(address).box?.setText(answer.line);
+    this.#noteCountries();
+    this.#traceFields(why, address, write, { line: lineFor(answer), place: answer.at });
+    this.#of(address).noteAsked(this.#questionOf(address));
     this.options.filled?.(answer, why, address);
+  }
+
+  /** From now on, an answer to what stood in an address before comes too late. */
+  #turn(address: string): number {
+    const turn = (this.#turns.get(address) ?? 0) + 1;
+    this.#turns.set(address, turn);
+    return turn;
+  }
+
+  /** Takes over the state of a step. @returns what it writes */
+  #took({ state, write }: Step): Filling[] {
+    this.state = state;
+    return write;
+  }
+
+  /** Takes a step after which an address may state another place, or its own again. */
+  #restep(step: Step, field: string): void {
+    const held = this.#definition.fields.find(({ name }) => name === field);
+    const address = held ? addressOf(held) : "";
+    const before = heldOf(this.state, address)?.state;
+    this.#write(this.#took(step));
+    const now = heldOf(this.state, address)?.state;
+    if (before === now) return;
+    const answer = this.#answers.get(address);
+    if (now === "changed") {
+      this.#turn(address);
+      const values = statedValues(this.#definition, this.state, this.values(), address);
+      this.#of(address).changed(
+        answer ? shortLine(answer) : say("the stored place"),
+        questionOf(this.#definition, values, address) !== undefined,
+      );
+      this.options.cleared?.(address);
+    } else if (now === "chosen") {
+      this.#of(address).restated();
+      if (answer) this.options.filled?.(answer, "chosen", address);
+    }
+  }
+
+  /** Looks up what the fields of a changed address state. */
+  #look(address: string): void {
+    const values = statedValues(this.#definition, this.state, this.values(), address);
+    const question = questionOf(this.#definition, values, address);
+    if (question) void this.#of(address).ask(question);
+  }
+
+  /** The record stands there again. */
+  #back(address: string): void {
+    const write = this.#took(goBack(this.#definition, this.state, address));
+    this.#write(write);
+    this.#of(address).restated();
+    const answer = this.#answers.get(address);
+    if (!answer) return;
+    this.#of(address).box?.setText(answer.line);
+    this.#traceFields("chosen", address, write, { line: lineFor(answer), place: answer.at });
+    this.options.filled?.(answer, "chosen", address);
+  }
+
+  /** What a lookup of an address is asked with: what the person wrote. */
+  #questionOf(address: string): Question | undefined {
+    return questionOf(this.#definition, this.#written(), address);
+  }
+
+  #written(): Values {
+    return [...this.#addresses.keys()].reduce(
+      (values, name) => writtenValues(this.#definition, this.state, values, name),
+      this.values(),
+    );
   }
 
   /** The starting field was cleared: what it filled goes, but for the fields that start the lookup themselves. */
@@ -253,16 +371,17 @@ class FormBinding implements Binding {
     const start = startOf(this.#definition, address);
     const kept = start.on === "complete" ? start.fields : [];
     const names = fillableFields(this.#definition, address).flatMap(({ name }) => (kept.includes(name) ? [] : [name]));
-    const step = clearFilled(this.state, names);
-    this.state = step.state;
-    this.#write(step.write);
-    if (step.write.length) this.#traceFields("cleared", address, step.write);
+    this.#turn(address);
+    const write = this.#took(clearFilled(this.state, address, names));
+    this.#write(write);
+    if (write.length) this.#traceFields("cleared", address, write);
     this.options.cleared?.(address);
   }
 
   #useTyped(address: string): void {
     this.#asked.add(address);
-    const fillings = typedFillings(this.#definition, address);
+    this.#turn(address);
+    const fillings = this.#took(keepTyped(this.#definition, this.state, address));
     this.#write(fillings);
     this.#traceFields("typed", address, fillings);
     this.options.cleared?.(address);
@@ -275,19 +394,27 @@ class FormBinding implements Binding {
     const held = controlOf(this.form, String(control.name));
     if (!held) return;
     if ((this.options.isByPerson ?? isByPerson)(event)) {
+      if (this.#decidesCountry(held.name)) {
+        if (event.type === "change") this.#countryChanged(held.name);
+        this.#arrange();
+        return;
+      }
       this.#correct(held);
       if (event.type === "input" && held.value === "") this.#emptied(held.name);
-      if (event.type === "change") {
-        this.#countryChanged(held.name);
-        this.#start({ did: "left", field: held.name });
-      }
+      if (event.type === "change") this.#start({ did: "left", field: held.name });
     }
     this.#arrange();
   }
 
   #correct(control: Control): void {
     const before = this.state.corrected.includes(control.name);
-    this.state = correct(this.state, control.name, control.value);
+    const held = this.#definition.fields.find(({ name }) => name === control.name);
+    // an answer that is under way is to what stood there before
+    if (held && statingFields(this.#definition, addressOf(held)).includes(held)) {
+      this.#of(addressOf(held)).drop();
+      this.#turn(addressOf(held));
+    }
+    this.#restep(correct(this.#definition, this.state, control.name, this.values()), control.name);
     this.#show(control);
     if (before || !this.state.corrected.includes(control.name)) return;
     this.#traceFields("corrected", undefined, [{ field: control.name, value: control.value }]);
@@ -301,17 +428,67 @@ class FormBinding implements Binding {
     }
   }
 
-  /** Another country: what was filled of the one before goes. */
-  #countryChanged(field: string): void {
+  /** True for the field of a country that is asked first: all others of its address are of that country. */
+  #decidesCountry(field: string): boolean {
     const held = this.#definition.fields.find(({ name }) => name === field);
-    if (held?.kind !== "country" || !ruleOf(this.#definition, addressOf(held)).countryFirst) return;
-    const chosen = controlOf(this.form, field)?.value;
-    this.#clear(addressOf(held));
-    if (chosen) this.#put(field, chosen);
+    return held?.kind === "country" && ruleOf(this.#definition, addressOf(held)).countryFirst === true;
+  }
+
+  #noteCountries(): void {
+    for (const { kind, name } of this.#definition.fields)
+      if (kind === "country") this.#countries.set(name, controlOf(this.form, name)?.value ?? "");
+  }
+
+  /** Another country: what stood there of the one before goes, what the person wrote too; it can be brought back. */
+  #countryChanged(field: string): void {
+    const value = this.#countries.get(field) ?? "";
+    const chosen = controlOf(this.form, field)?.value ?? "";
+    if (chosen === value) return;
+    const held = this.#definition.fields.find(({ name }) => name === field);
+    const address = held ? addressOf(held) : "";
+    const others = this.#definition.fields.flatMap((other) =>
+      other.name !== field && addressOf(other) === address && (takesValues(other) || other.kind === "search")
+        ? [other.name]
+        : [],
+    );
+    const values = this.values();
+    const stood = others.map((name) => ({ field: name, value: values[name] ?? "" }));
+    const before = { state: this.state, answer: this.#answers.get(address), stood, country: { field, value } };
+    this.#clear(address);
+    for (const name of others) this.#put(name, "");
+    this.state = forget(this.state, [...others, field]);
+    if (chosen) {
+      this.#put(field, chosen);
+      this.state = { ...this.state, written: { ...this.state.written, [field]: chosen } };
+    }
+    this.#noteCountries();
+    if (!stood.some((one) => one.value)) return;
+    this.#emptiedBefore.set(address, before);
+    this.#of(address).emptied();
+  }
+
+  /** Brings back what was taken out with a country, the country too. */
+  #restore(address: string): void {
+    const before = this.#emptiedBefore.get(address);
+    if (!before) return;
+    this.#emptiedBefore.delete(address);
+    const { field, value } = before.country;
+    const country = controlOf(this.form, field);
+    if (country) this.#put(field, value);
+    this.#noteCountries();
+    this.#write(before.stood);
+    this.state = before.state;
+    for (const { name } of this.#definition.fields) {
+      const control = controlOf(this.form, name);
+      if (control) this.#show(control);
+    }
+    if (!before.answer) return;
+    this.#answers.set(address, before.answer);
+    if (heldOf(this.state, address)?.state === "chosen") this.options.filled?.(before.answer, "chosen", address);
   }
 
   #start(happening: Happening): void {
-    const question = questionFor(this.#definition, this.values(), happening);
+    const question = questionFor(this.#definition, this.#written(), happening);
     if (question) void this.#of(question.address).ask(question);
   }
 
@@ -343,10 +520,14 @@ class FormBinding implements Binding {
   /** Shows, hides and locks fields by their rules; a button waits until there is something to ask. */
   #arrange(): void {
     const values = this.values();
+    const written = this.#written();
     for (const field of this.#definition.fields) {
       const element = this.form.elements.namedItem(field.name);
       if (element instanceof HTMLButtonElement && isLookUp(field))
-        element.disabled = !questionFor(this.#definition, values, { did: "pressed", field: field.name });
+        element.disabled = !questionFor(this.#definition, written, { did: "pressed", field: field.name });
+      // what is not known leaves no label behind
+      if (field.kind === "shown" && !field.show && element instanceof HTMLElement)
+        frameOf(element).hidden = !values[field.name];
       if (!field.show || !(element instanceof HTMLElement)) continue;
       const standing = standingOf(field, values, { wasAsked: this.#asked.has(addressOf(field)) });
       frameOf(element).hidden = standing === "hidden";

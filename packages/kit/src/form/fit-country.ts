@@ -1,5 +1,6 @@
 import { type FormCountry, type FormDefinition, fieldsFor, fillableFields, hasShape } from "@bibliotope/core/form";
 import { make } from "../map/make.ts";
+import { afterPress } from "./after-press.ts";
 import { controlOf, frameOf, writeValue } from "./controls.ts";
 
 /** Hides the fields of an address until its country is chosen. */
@@ -54,7 +55,9 @@ function checkShape(
   const check = () => {
     const wrong = !hasShape(control.value, shape) ? `${label} looks like ${placeholder ?? "another one"}.` : "";
     control.setCustomValidity(wrong);
-    said.textContent = wrong;
+    afterPress(() => {
+      said.textContent = wrong;
+    });
   };
   control.onchange = check;
   control.oninput = () => {

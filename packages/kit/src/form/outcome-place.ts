@@ -1,6 +1,8 @@
 import { differingParts, type FormAnswer, lineFor } from "@bibliotope/core/form";
+import type { Difference } from "@bibliotope/core/place";
 import { make } from "../map/make.ts";
 import { say } from "../words/say.ts";
+import { afterPress } from "./after-press.ts";
 
 /** What can be done where words stand. */
 export interface OutcomeWays {
@@ -10,6 +12,14 @@ export interface OutcomeWays {
   useTyped(): void;
   /** None of what is offered. */
   dismiss(): void;
+  /** The person asks for what they wrote over a record. */
+  look(): void;
+  /** The record is to stand there again. */
+  back(): void;
+  /** What was put right is right. */
+  agree(): void;
+  /** What was taken out is to come back. */
+  restore(): void;
 }
 
 /** Where a form says what came of a lookup, and lets the person choose: below the field that started it. */
@@ -19,6 +29,12 @@ export class OutcomePlace {
   readonly #list = make("ul", "bt-choices");
   readonly #typed = make("button", "bt-typed", say("Use what I typed"));
   readonly #none = make("button", "bt-none", say("Another address"));
+  readonly #look = make("button", "bt-again", say("Look this up"));
+  readonly #back = make("button", "bt-back");
+  readonly #agree = make("button", "bt-agree", say("That is right"));
+  readonly #restore = make("button", "bt-restore", say("Bring it back"));
+
+  readonly #buttons: ReadonlyMap<HTMLButtonElement, () => void>;
 
   /** @param address name of the address that it is of */
   constructor(
@@ -27,45 +43,102 @@ export class OutcomePlace {
   ) {
     this.element.dataset.address = address;
     this.#words.setAttribute("role", "status");
-    this.#typed.type = "button";
-    this.#typed.addEventListener("click", () => ways.useTyped());
-    this.#none.type = "button";
-    this.#none.addEventListener("click", () => ways.dismiss());
+    this.#buttons = new Map([
+      [this.#typed, () => ways.useTyped()],
+      [this.#none, () => ways.dismiss()],
+      [this.#look, () => ways.look()],
+      [this.#back, () => ways.back()],
+      [this.#agree, () => ways.agree()],
+      [this.#restore, () => ways.restore()],
+    ]);
+    for (const [button, pressed] of this.#buttons) {
+      button.type = "button";
+      button.addEventListener("click", pressed);
+    }
     this.#list.addEventListener("keydown", (event) => this.#move(event));
-    this.element.append(this.#words, this.#list, this.#typed, this.#none);
+    this.element.append(this.#words, this.#list, ...this.#buttons.keys());
     this.clear();
   }
 
   clear(): void {
+    afterPress(() => this.#clear());
+  }
+
+  #clear(): void {
     this.#words.textContent = "";
     this.#list.replaceChildren();
     this.#list.hidden = true;
-    this.#typed.hidden = true;
-    this.#none.hidden = true;
+    for (const button of this.#buttons.keys()) button.hidden = true;
   }
 
   /** Says something. @param offersTyped whether the person may go on with what they typed */
   say(words: string, offersTyped = false): void {
-    this.clear();
-    this.#words.textContent = words;
-    this.#typed.hidden = !offersTyped;
-    this.#reveal();
+    this.#put(words, () => {
+      this.#typed.hidden = !offersTyped;
+    });
+  }
+
+  /** Says something and offers what belongs to it, once nothing is pressed that it would push away. */
+  #put(words: string, offers: () => void = () => undefined): void {
+    afterPress(() => {
+      this.#clear();
+      this.#words.textContent = words;
+      offers();
+      if (words) this.#reveal();
+    });
   }
 
   /** Lets the person choose; what sets the candidates apart is marked. */
   offer(candidates: readonly FormAnswer[]): void {
-    this.say(
-      say("{n} address fits. Which one is it?|{n} addresses fit. Which one is it?", { n: candidates.length }),
-      true,
-    );
-    this.#show(candidates);
+    const words = say("{n} address fits. Which one is it?|{n} addresses fit. Which one is it?", {
+      n: candidates.length,
+    });
+    this.#put(words, () => {
+      this.#typed.hidden = false;
+      this.#show(candidates);
+    });
   }
 
   /** Asks whether the address is the right one, before it fills anything. */
   confirm(found: FormAnswer, words: string): void {
-    this.say(words);
-    this.#show([found]);
-    this.#none.hidden = false;
+    this.#put(words, () => {
+      this.#show([found]);
+      this.#none.hidden = false;
+    });
+  }
+
+  /** Asks whether a record is meant in which something that was written is not so. */
+  differ(found: FormAnswer, differences: readonly Difference[]): void {
+    this.#put([...differences.map(differenceWords), say("Is it this address?")].join(" "), () => {
+      this.#typed.hidden = false;
+      this.#show([found]);
+    });
+  }
+
+  /** Notes what a lookup has put right. */
+  note(differences: readonly Difference[]): void {
+    const right = differences.map(({ written, held = "" }) =>
+      say("“{written}” was put right: {held}.", { written, held }),
+    );
+    this.#put(right.join(" "), () => {
+      this.#agree.hidden = false;
+    });
+  }
+
+  /** The fields state another place than the record that filled them. @param place what stood there */
+  changed(place: string, isAsked: boolean): void {
+    this.#put(say("This is not {place} any more.", { place }), () => {
+      this.#look.hidden = !isAsked;
+      this.#back.hidden = false;
+      this.#back.textContent = say("Back to {place}", { place });
+    });
+  }
+
+  /** What belonged to another country was taken out. */
+  emptied(): void {
+    this.#put(say("Another country: what stood here was taken out."), () => {
+      this.#restore.hidden = false;
+    });
   }
 
   #show(candidates: readonly FormAnswer[]): void {
@@ -100,6 +173,12 @@ export class OutcomePlace {
     event.preventDefault();
   }
 }
+
+/** What was written and is not so, in a sentence for whoever wrote it. */
+const differenceWords = ({ written, held }: Difference) =>
+  held === undefined
+    ? say("“{written}” is not known here.", { written })
+    : say("“{written}” is not known here, but “{held}” is.", { written, held });
 
 /** A candidate's line, the words in it that others do not have marked. */
 function lineWith(candidate: FormAnswer, apart: readonly string[]): HTMLElement {

@@ -14,12 +14,14 @@ import type { Position } from "@bibliotope/core/geo";
 import { SHEETS } from "@bibliotope/core/sheet";
 import type { Client } from "../client/client.ts";
 import { make } from "../map/make.ts";
+import type { Card } from "../map/marker.ts";
 import { SheetMap } from "../map/sheet-map.ts";
 import { adopt } from "../style.ts";
 import type { Tracer } from "../trace.ts";
 import { say } from "../words/say.ts";
 import type { FilledBy } from "./address.ts";
 import { type Binding, type BindOptions, bind } from "./bind.ts";
+import { cardOf } from "./card-of.ts";
 import { controlOf } from "./controls.ts";
 import { Distances } from "./distance.ts";
 import { type CountryChoice, renderField } from "./fields.ts";
@@ -121,7 +123,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
     isByPerson: options.isByPerson,
     geolocation: options.geolocation,
     filled: (found, why, address) => {
-      places.set(address, { at: found.at, label: shortLine(found) });
+      places.set(address, { at: found.at, label: shortLine(found), card: cardOf(found) });
       show(address, why);
       options.filled?.(found, address);
     },
@@ -190,11 +192,13 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
 interface Standing {
   at: Position;
   label?: string;
+  card?: Card;
 }
 
-const markerOf = ({ at, label }: Standing) => ({
+const markerOf = ({ at, label, card }: Standing) => ({
   at,
-  ...(label ? { label } : { name: "the stored place" }),
+  ...(card ? { card } : {}),
+  ...(label ? { label } : { name: say("the stored place") }),
   draggable: true,
 });
 

@@ -27,7 +27,12 @@ export class MarkerCard {
     element.append(make("h3", "", title), close);
     if (facts.length) {
       const list = make("dl");
-      for (const [name, value] of facts) list.append(make("dt", "", name), make("dd", "", value));
+      for (const [name, value, href] of facts) {
+        const held = make("dd", "", href ? "" : value);
+        if (href && /^(https?|tel|mailto):/.test(href)) held.append(this.#link(value, href, value));
+        else held.textContent = value;
+        list.append(make("dt", "", name), held);
+      }
       element.append(list);
     }
     if (handsOn) element.append(this.#handingOn(at, title, templates));

@@ -17,8 +17,8 @@ export interface OwnPicture {
 /** What a marker's card says; all of it is shown as text. */
 export interface Card {
   title: string;
-  /** Pairs of what and which. */
-  facts?: readonly (readonly [name: string, value: string])[];
+  /** What and which, with an address where it is a link. */
+  facts?: readonly (readonly [name: string, value: string, href?: string])[];
   /** Offers to hand the place on to the device's own map application. */
   handsOn?: boolean;
 }
@@ -66,5 +66,5 @@ export async function findMarker(
 ): Promise<RecordFeature | undefined> {
   if ("ref" in source) return client.record(source.ref, {}, signal);
   const { outcome, features } = await client.forward({ q: source.address, limit: 1 }, signal);
-  return outcome === "one" ? features[0] : undefined;
+  return outcome === "matched" ? features[0] : undefined;
 }

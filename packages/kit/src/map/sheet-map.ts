@@ -334,8 +334,8 @@ export class SheetMap {
       return;
     }
     const place = this.#markers.under(spot, view, size);
-    const marker = place === undefined ? undefined : this.#markers.all[place];
-    if (place !== undefined && (marker?.card || marker?.heard)) {
+    // a marker is not the ground under it
+    if (place !== undefined) {
       this.#furniture.pressMarker(place, false);
       return;
     }

@@ -1,3 +1,12 @@
 export { Client, type ClientOptions } from "../client/client.ts";
 export { LookupError, type LookupTrouble } from "../client/errors.ts";
-export { type BodyAddress, type NoPlace, type Place, type PlaceOptions, placeOf } from "./place-of.ts";
+export {
+  type BodyAddress,
+  type NoPlace,
+  type Place,
+  type PlaceOptions,
+  type Places,
+  placeOf,
+  placesOf,
+  type StoredPlace,
+} from "./place-of.ts";

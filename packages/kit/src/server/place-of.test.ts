@@ -3,13 +3,20 @@ import type { ForwardAnswer, RecordAnswer, RecordFeature } from "@bibliotope/wir
 import { describe, expect, it } from "vitest";
 import type { Asked, Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
-import { placeOf } from "./place-of.ts";
+import { placeOf, placesOf } from "./place-of.ts";
 
 const record = (line: string, exactness: RecordFeature["properties"]["exactness"] = "surveyed") =>
   ({
     type: "Feature",
     id: `qr-${line.slice(0, 2)}`,
-    properties: { kind: "address", exactness, at: { lat: -35.2, lon: -21.4 }, line, parts: {}, autofill: {} },
+    properties: {
+      kind: "address",
+      exactness,
+      at: { lat: -35.2, lon: -21.4 },
+      line,
+      parts: { house: { name: line.split(" ")[0] }, street: { name: "Harbour Row" }, town: { name: "Tidewell" } },
+      autofill: {},
+    },
   }) as unknown as RecordFeature;
 
 /** A client that answers what is given, and notes what was asked. */
@@ -65,7 +72,9 @@ describe("the place of a body's address", () => {
       ok: false,
       why: "none",
       again: false,
+      isTyped: false,
       candidates: [],
+      differences: [],
       problem: {
         type: "about:blank",
         title: "The address is not known",
@@ -88,7 +97,11 @@ describe("the place of a body's address", () => {
   it("is a problem when it is less exact than the form asks for", async () => {
     const features = [record("Harbour Row", "along")];
     const body = { definition: DEFINITION, values: { street: "Harbour Row" } };
-    expect(await placeOf(answering({ features }).client, body)).toMatchObject({ ok: false, why: "inexact" });
+    expect(await placeOf(answering({ features }).client, body)).toMatchObject({
+      ok: false,
+      why: "differs",
+      problem: { title: "The address is not exact enough" },
+    });
     expect(await placeOf(answering({ features }).client, body, { exactness: "along" })).toMatchObject({ ok: true });
   });
 
@@ -96,7 +109,11 @@ describe("the place of a body's address", () => {
     "is a problem when there is none in %j, and nothing is asked",
     async (body) => {
       const { client, asked } = answering({});
-      expect(await placeOf(client, body)).toMatchObject({ ok: false, why: "empty", problem: { status: 422 } });
+      expect(await placeOf(client, body)).toMatchObject({
+        ok: false,
+        why: "none",
+        problem: { status: 422, title: "The address is missing" },
+      });
       expect(asked).toEqual([]);
     },
   );
@@ -105,13 +122,94 @@ describe("the place of a body's address", () => {
     const limit = answering(new LookupError("limit", "too many", undefined, true));
     expect(await placeOf(limit.client, { q: "12" })).toMatchObject({
       ok: false,
-      why: "unreachable",
+      why: "unsure",
       again: true,
       problem: { status: 503 },
     });
     const refused = answering(new LookupError("refused", "no"));
-    expect(await placeOf(refused.client, { q: "12" })).toMatchObject({ ok: false, again: false });
+    expect(await placeOf(refused.client, { q: "12" })).toMatchObject({
+      ok: false,
+      again: false,
+      problem: { status: 500 },
+    });
     const fault = answering(new TypeError("a fault of ours"));
     await expect(placeOf(fault.client, { q: "12" })).rejects.toThrow("a fault of ours");
+  });
+
+  it("is what the fields say, not what a ref says that was sent with them", async () => {
+    const values = { street: "Elsewhere Lane", town: "Sandmouth", place: "qr-12" };
+    const { client, asked } = answering({ outcome: "none" }, record("12 Harbour Row"));
+    expect(await placeOf(client, { definition: DEFINITION, values })).toMatchObject({ ok: false, why: "none" });
+    expect(asked).toEqual(["qr-12", { street: "Elsewhere Lane", town: "Sandmouth", limit: 5 }]);
+    const elsewhere = answering({ features: [record("99 Elsewhere Lane")] }, record("12 Harbour Row"));
+    expect(await placeOf(elsewhere.client, { definition: DEFINITION, values })).toMatchObject({
+      ok: true,
+      ref: "qr-99",
+    });
+  });
+
+  it("is not one of which something that was written is not so", async () => {
+    const first = record("12 Harbour Row");
+    first.properties.differences = [{ part: "house", written: "12b", held: "12", how: "nearby" }];
+    const { client } = answering({ outcome: "differs", features: [first] });
+    expect(await placeOf(client, { parts: { street: "Harbour Row", house: "12b" } })).toMatchObject({
+      ok: false,
+      why: "differs",
+      candidates: [first],
+      differences: first.properties.differences,
+      problem: { status: 422, detail: "“12b” is not known here, but “12” is." },
+    });
+    // a flat of a house that is known
+    first.properties.differences = [{ part: "unit", written: "9", how: "absent" }];
+    const unit = answering({ outcome: "matched", features: [first] });
+    expect(await placeOf(unit.client, { q: "Flat 9, 12 Harbour Row" })).toMatchObject({ ok: true });
+  });
+});
+
+describe("the places of a body's addresses", () => {
+  const LETTERS: FormDefinition = {
+    title: "Members",
+    fields: [
+      ...DEFINITION.fields,
+      { name: "sure", kind: "hidden", label: "Confirmed", binding: "{confirmed}" },
+      { name: "letters", kind: "choice", label: "Letters go", options: [] },
+      {
+        name: "to",
+        kind: "text",
+        label: "To",
+        binding: "{street}",
+        address: "letters",
+        show: { field: "letters", is: "elsewhere" },
+      },
+      { name: "to-ref", kind: "hidden", label: "Ref", binding: "{ref}", address: "letters" },
+    ],
+  };
+  const body = (values: Record<string, string>) => ({ definition: LETTERS, values });
+
+  it("are of those that people see", async () => {
+    const held = answering({ features: [record("14 Harbour Row")] }, record("12 Harbour Row"));
+    const values = {
+      street: "Harbour Row",
+      town: "Tidewell",
+      place: "qr-12",
+      letters: "here",
+      to: "Old Row",
+      "to-ref": "qr-99",
+    };
+    const place = { ref: "qr-12", line: "12 Harbour Row", exactness: "surveyed", lat: -35.2, lon: -21.4 };
+    expect(await placesOf(held.client, body(values))).toEqual({ ok: true, places: { place } });
+    const both = answering({ features: [record("14 Harbour Row")] }, record("12 Harbour Row"));
+    const found = await placesOf(both.client, body({ ...values, letters: "elsewhere", "to-ref": "" }));
+    expect(found).toMatchObject({ ok: true, places: { place, letters: { ref: "qr-14" } } });
+  });
+
+  it("are no more than typed where somebody asked for that, and a problem where nobody did", async () => {
+    const { client } = answering({ outcome: "none" });
+    const values = { street: "Nosuch Lane", town: "Tidewell", letters: "here" };
+    expect(await placesOf(client, body({ ...values, sure: "no" }))).toEqual({
+      ok: true,
+      places: { place: { typed: true } },
+    });
+    expect(await placesOf(client, body(values))).toMatchObject({ ok: false, problem: { status: 422 } });
   });
 });

@@ -1,21 +1,28 @@
 import {
+  differencesIn,
   EXACTNESS_WORDS,
+  type FormAnswer,
   type FormDefinition,
   fillableFields,
   isBelow,
-  outcomeOf,
   questionOf,
   ruleOf,
+  shownAddresses,
   startingField,
+  statingFields,
   type Values,
 } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
+import { type Difference, isOnlyUnit } from "@bibliotope/core/place";
 import type { Problem, RecordFeature, RecordProperties } from "@bibliotope/wire";
 import type { Asked, Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
 
-/** Why an address of a body has no place. */
-export type NoPlace = "empty" | "none" | "several" | "inexact" | "unreachable";
+/**
+ * Why an address of a body has no place: something that was written is not so in the likeliest record, or it is not as
+ * exact as was asked for; several records fit; none does, or nothing was written; the service did not answer.
+ */
+export type NoPlace = "differs" | "several" | "none" | "unsure";
 
 /**
  * What came of looking up the address of a body. There is nothing to store in it before `ok` was looked at: without a
@@ -24,6 +31,7 @@ export type NoPlace = "empty" | "none" | "several" | "inexact" | "unreachable";
 export type Place =
   | {
       ok: true;
+      why: "same";
       /** Ref of the record. */
       ref: string;
       /** WGS 84 degrees. */
@@ -40,8 +48,12 @@ export type Place =
       problem: Problem;
       /** What could be meant, where several fit. */
       candidates: readonly RecordFeature[];
+      /** What was written and is not so in the first of them. */
+      differences: readonly Difference[];
       /** True when the same body may have a place later. */
       again: boolean;
+      /** True when the person asked for just what they typed: it may be stored, without a position. */
+      isTyped: boolean;
     };
 
 /** The address of a body: as its form has it, or as text or parts. */
@@ -58,85 +70,173 @@ export interface PlaceOptions {
   signal?: AbortSignal;
 }
 
+/** What is stored of a place; of an address that was only typed, that it is no more than that. */
+export type StoredPlace =
+  | { ref: string; line: string; exactness: RecordProperties["exactness"]; lat: number; lon: number }
+  | { typed: true };
+
+/** The places of all addresses of a body that people see, by their name; `place` for the first. */
+export type Places = { ok: true; places: Record<string, StoredPlace> } | { ok: false; problem: Problem };
+
 /** Candidates that an ambiguous address is told with. */
 const MOST_CANDIDATES = 5;
 
 /**
- * Turns the address of a body into a place, before a record is stored. Never throws for what an address or a service
- * can do wrong.
+ * Turns the address of a body into a place, before a record is stored. It believes what the fields say, then the ref
+ * that was sent with them, then the text of the search field; position and exactness come from the record, never from
+ * the body. Never throws for what an address or a service can do wrong.
  *
  * @example
  * const place = await placeOf(client, { definition, values: request.body });
  * if (!place.ok) return response.status(place.problem.status).type("application/problem+json").json(place.problem);
- * await store({ ...request.body, lat: place.at.lat, lon: place.at.lon });
+ * await store({ values: request.body, lat: place.at.lat, lon: place.at.lon });
  */
 export async function placeOf(client: Client, body: BodyAddress, options: PlaceOptions = {}): Promise<Place> {
   const field = fieldOf(body);
-  const asked = askedFor(body);
-  if (!asked) return no("empty", field, "The address is missing.");
+  const isTyped = "definition" in body && saysTyped(body);
   try {
-    const found = await lookUp(client, asked, options);
-    if (found.why === "several")
-      return no("several", field, `${found.candidates.length} addresses fit. Choose one of them.`, found.candidates);
-    const [record] = found.candidates;
-    if (!record) return no("none", field, ["No such address is known.", ...found.advice].join(" "));
+    const found = await lookUp(client, body, options);
+    if (!found) return no("none", field, "The address is missing.", { title: "The address is missing" });
+    const { why, candidates, differences } = found;
+    if (why === "several")
+      return no(why, field, `${candidates.length} addresses fit. Choose one of them.`, { candidates, isTyped });
+    if (why === "differs") return no(why, field, differencesWords(differences), { candidates, differences, isTyped });
+    const [record] = candidates;
+    if (!record) return no("none", field, ["No such address is known.", ...found.advice].join(" "), { isTyped });
     const { at, line, exactness, parts } = record.properties;
     const least =
       options.exactness ?? ("definition" in body ? ruleOf(body.definition, body.address ?? "").exactness : undefined);
     if (least && isBelow({ name: "", exactness: least }, exactness))
-      return no("inexact", field, `The address is only known ${EXACTNESS_WORDS[exactness]}. Give the house too.`, [
-        record,
-      ]);
-    return { ok: true, ref: record.id, at, line, exactness, parts, record };
+      return no("differs", field, `The address is only known ${EXACTNESS_WORDS[exactness]}. Give the house too.`, {
+        title: "The address is not exact enough",
+        candidates,
+        isTyped,
+      });
+    return { ok: true, why: "same", ref: record.id, at, line, exactness, parts, record };
   } catch (error) {
     if (!(error instanceof LookupError)) throw error;
-    const words = "The address could not be looked up, so nothing was stored. Try again in a moment.";
-    return { ...no("unreachable", field, words), again: error.again };
+    return no("unsure", field, UNSURE[error.again ? "again" : "never"], { again: error.again, isTyped });
   }
+}
+
+/**
+ * The places of all addresses of a form that people see, as its values stand. What people asked to be taken as they typed
+ * it is stored without a position.
+ *
+ * @example
+ * const places = await placesOf(client, { definition, values: request.body });
+ * if (!places.ok) return response.status(places.problem.status).type("application/problem+json").json(places.problem);
+ * await store({ values: request.body, places: places.places });
+ */
+export async function placesOf(
+  client: Client,
+  { definition, values }: { definition: FormDefinition; values: Values },
+  options: PlaceOptions = {},
+): Promise<Places> {
+  const places: Record<string, StoredPlace> = {};
+  for (const address of shownAddresses(definition, values)) {
+    const place = await placeOf(client, { definition, values, address }, options);
+    if (place.ok) {
+      const { ref, line, exactness, at } = place;
+      places[address || "place"] = { ref, line, exactness, lat: at.lat, lon: at.lon };
+    } else if (place.isTyped) places[address || "place"] = { typed: true };
+    else return { ok: false, problem: place.problem };
+  }
+  return { ok: true, places };
 }
 
 interface Looked {
-  why?: "several";
+  why?: "several" | "differs";
   candidates: readonly RecordFeature[];
+  differences: readonly Difference[];
   advice: readonly string[];
 }
 
-async function lookUp(client: Client, asked: { ref?: string; asked?: Asked }, options: PlaceOptions): Promise<Looked> {
-  if (asked.ref) {
-    try {
-      return { candidates: [await client.record(asked.ref, {}, options.signal)], advice: [] };
-    } catch (error) {
-      // a ref that is no longer there: what stands in the fields is still asked for
-      if (!(error instanceof LookupError) || error.trouble !== "missing" || !asked.asked) throw error;
-    }
+/** @returns undefined when nothing was written */
+async function lookUp(client: Client, body: BodyAddress, options: PlaceOptions): Promise<Looked | undefined> {
+  if (!("definition" in body)) {
+    const asked = "q" in body ? { q: body.q } : body.parts;
+    if (!Object.values(asked).some((text) => text.trim())) return undefined;
+    return lookUpFields(client, asked, options);
   }
-  const { outcome, features, advice } = await client.forward(
-    { ...asked.asked, ...options.narrow, limit: MOST_CANDIDATES },
-    options.signal,
-  );
-  const candidates = features.map((feature) => ({ ...feature, exactness: feature.properties.exactness }));
-  const chosen = outcomeOf({ name: "" }, candidates, outcome === "ambiguous");
-  if (chosen.type === "several") return { why: "several", candidates: features, advice };
-  return { candidates: chosen.type === "none" ? [] : features.slice(0, 1), advice };
+  const { definition, values, address = "" } = body;
+  const record = await recordOf(client, body, options);
+  const isStated = statingFields(definition, address).some(({ name }) => values[name]?.trim());
+  if (record && (!isStated || !differencesIn(definition, values, answerOf(record), address).length))
+    return { candidates: [record], differences: [], advice: [] };
+  const question = questionOf(definition, isStated ? withoutSearch(definition, values, address) : values, address);
+  if (!question) return undefined;
+  const { q, parts, country } = question;
+  const asked = { ...(q === undefined ? parts : { q }), ...(country ? { countries: country } : {}) };
+  return lookUpFields(client, { ...ruled(definition, address), ...asked }, options);
 }
 
-/** What is to be asked for a body: the ref that its form holds, and what stands in its fields. */
-function askedFor(body: BodyAddress): { ref?: string; asked?: Asked } | undefined {
-  if ("q" in body) return body.q.trim() ? { asked: { q: body.q } } : undefined;
-  if ("parts" in body) return Object.values(body.parts).some((part) => part.trim()) ? { asked: body.parts } : undefined;
-  const { definition, values, address = "" } = body;
-  const held = fillableFields(definition, address).find(({ binding }) => binding?.trim() === "{ref}");
-  const ref = held && values[held.name]?.trim();
-  const question = questionOf(definition, values, address);
-  if (!ref && !question) return undefined;
-  const { q, parts, country } = question ?? {};
+async function lookUpFields(client: Client, asked: Asked, options: PlaceOptions): Promise<Looked> {
+  const { outcome, features, advice } = await client.forward(
+    { ...asked, ...options.narrow, limit: MOST_CANDIDATES },
+    options.signal,
+  );
+  const differences = (features[0]?.properties.differences ?? []).filter((one) => !isOnlyUnit(one));
+  if (outcome === "ambiguous" && features.length > 1)
+    return { why: "several", candidates: features, differences, advice };
+  if (outcome === "differs" || differences.length)
+    return { why: "differs", candidates: features.slice(0, 1), differences, advice };
+  return { candidates: outcome === "none" ? [] : features.slice(0, 1), differences: [], advice };
+}
+
+/** The record whose ref a body holds; undefined when there is none, or none any more. */
+async function recordOf(
+  client: Client,
+  { definition, values, address = "" }: { definition: FormDefinition; values: Values; address?: string },
+  options: PlaceOptions,
+): Promise<RecordFeature | undefined> {
+  const ref = boundValue(definition, values, address, "{ref}");
+  if (!ref) return undefined;
+  try {
+    return await client.record(ref, {}, options.signal);
+  } catch (error) {
+    // a ref that is no longer there: what stands in the fields is still asked for
+    if (error instanceof LookupError && error.trouble === "missing") return undefined;
+    throw error;
+  }
+}
+
+/** True when a body says that the person wants what they typed. */
+function saysTyped({
+  definition,
+  values,
+  address = "",
+}: {
+  definition: FormDefinition;
+  values: Values;
+  address?: string;
+}) {
+  return (
+    boundValue(definition, values, address, "{confirmed}") === "no" && !boundValue(definition, values, address, "{ref}")
+  );
+}
+
+function boundValue(definition: FormDefinition, values: Values, address: string, binding: string): string | undefined {
+  const held = fillableFields(definition, address).find((field) => field.binding?.trim() === binding);
+  return held && values[held.name]?.trim();
+}
+
+/** What a form narrows the lookups of an address to. */
+function ruled(definition: FormDefinition, address: string): Asked {
+  const { kinds, countries } = ruleOf(definition, address);
   return {
-    ...(ref ? { ref } : {}),
-    ...(question
-      ? { asked: { ...(q === undefined ? parts : { q }), ...(country ? { countries: country } : {}) } }
-      : {}),
+    ...(kinds?.length ? { kinds: kinds.join(",") } : {}),
+    ...(countries?.length ? { countries: countries.join(",") } : {}),
   };
 }
+
+function withoutSearch(definition: FormDefinition, values: Values, address: string): Values {
+  const stating = new Set(statingFields(definition, address).map(({ name }) => name));
+  const searches = definition.fields.filter(({ kind, name }) => kind === "search" && !stating.has(name));
+  return { ...values, ...Object.fromEntries(searches.map(({ name }) => [name, ""])) };
+}
+
+const answerOf = ({ id, properties }: RecordFeature): FormAnswer => ({ ref: id, ...properties }) as FormAnswer;
 
 /** The field that a problem is shown at. */
 function fieldOf(body: BodyAddress): string {
@@ -145,17 +245,37 @@ function fieldOf(body: BodyAddress): string {
 }
 
 const TITLES: Readonly<Record<NoPlace, string>> = {
-  empty: "The address is missing",
-  none: "The address is not known",
+  differs: "The address is not quite right",
   several: "Several addresses fit",
-  inexact: "The address is not exact enough",
-  unreachable: "The address could not be looked up",
+  none: "The address is not known",
+  unsure: "The address could not be looked up",
 };
 
-function no(why: NoPlace, field: string, detail: string, candidates: readonly RecordFeature[] = []) {
-  const status = why === "unreachable" ? 503 : 422;
+const UNSURE = {
+  again: "The address could not be looked up, so nothing was stored. Try again in a moment.",
+  never: "The address could not be looked up, so nothing was stored. Whoever runs this page has to look into it.",
+} as const;
+
+const differencesWords = (differences: readonly Difference[]) =>
+  differences
+    .map(({ written, held }) =>
+      held === undefined ? `“${written}” is not known here.` : `“${written}” is not known here, but “${held}” is.`,
+    )
+    .join(" ");
+
+interface NoMore {
+  title?: string;
+  candidates?: readonly RecordFeature[];
+  differences?: readonly Difference[];
+  again?: boolean;
+  isTyped?: boolean;
+}
+
+function no(why: NoPlace, field: string, detail: string, more: NoMore = {}) {
+  const { title = TITLES[why], candidates = [], differences = [], again = false, isTyped = false } = more;
+  const status = why !== "unsure" ? 422 : again ? 503 : 500;
   const told = candidates.length > 1 ? ` ${candidates.map(({ properties }) => properties.line).join("; ")}.` : "";
   const issues = [{ parameter: field, message: `${detail}${told}` }];
-  const problem: Problem = { type: "about:blank", title: TITLES[why], status, detail, issues };
-  return { ok: false as const, why, problem, candidates, again: false };
+  const problem: Problem = { type: "about:blank", title, status, detail, issues };
+  return { ok: false as const, why, problem, candidates, differences, again, isTyped };
 }

@@ -21,9 +21,21 @@ describe("a row of a batch", () => {
     expect(found).toMatchObject({ asked: "12, Harbour Row, Tidewell", standing: "clear" });
   });
 
-  it("is doubtful when only a street is found, or several fit", () => {
+  it("is doubtful when several fit", () => {
     expect(look(["text"], ["Harbour"]).standing).toBe("doubtful");
-    expect(look(["text"], ["Tidewell"])).toMatchObject({ standing: "doubtful", answer: { kind: "town" } });
+  });
+
+  it("is clear for a town by its name", () => {
+    expect(look(["text"], ["Tidewell"])).toMatchObject({ standing: "clear", answer: { kind: "town" } });
+  });
+
+  it("is doubtful when something that was written is not so, and says what", () => {
+    const differences = [{ part: "house", written: "12c", held: "12", how: "nearby" }];
+    const answer = { outcome: "differs", line: expect.stringContaining("12 Harbour Row"), differences };
+    expect(look(["street", "house", "town"], ["Harbour Row", "12c", "Tidewell"])).toMatchObject({
+      standing: "doubtful",
+      answer,
+    });
   });
 
   it("is none when nothing is found, or nothing is asked", () => {

@@ -60,12 +60,10 @@ export class RowLookup {
     const { q, parts } = question;
     const { outcome, first, others } = this.engine.likeliest({ q, parts });
     if (outcome === "none" || !first) return nothing(question.words);
-    const isClear =
-      outcome === "matched" && first.score >= CLEAR.score && (first.kind === "address" || first.kind === "place");
     return {
       asked: question.words,
-      standing: isClear ? "clear" : "doubtful",
-      answer: answerOf(first),
+      standing: outcome === "matched" ? "clear" : "doubtful",
+      answer: { ...answerOf(first), outcome, differences: first.differences },
       score: first.score,
       distance: null,
       others: Math.min(others, CANDIDATES - 1),

@@ -1,5 +1,5 @@
-import { GPX_FOOT, GPX_HEAD, rowOf, waypointOf } from "@bibliotope/core/formats";
-import { PARTS } from "@bibliotope/core/place";
+import { commentOf, GPX_FOOT, GPX_HEAD, rowOf, waypointOf } from "@bibliotope/core/formats";
+import { differencesText, PARTS } from "@bibliotope/core/place";
 import type { BatchAnswer, Decision, Standing } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import type { OutFormat } from "../gazetteer/out.ts";
@@ -16,7 +16,11 @@ interface Row {
 }
 
 /** Columns of what was found, after the input's own. */
-const FOUND = ["standing", "decision", "score", "distance", "ref", "kind", "exactness", "lat", "lon", "line", ...PARTS];
+const FOUND = [
+  ...["standing", "decision", "outcome", "score", "differences", "distance"],
+  ...["ref", "kind", "exactness", "lat", "lon", "line"],
+  ...PARTS,
+];
 /** What spreadsheets take for a formula. */
 const FORMULA = /^[=+\-@\t\r]/;
 /** Letters that are handed on at once. */
@@ -71,7 +75,9 @@ function foundCells({ standing, decision, score, distance, answer }: Row): (stri
   return [
     standing ?? undefined,
     decision ?? undefined,
+    answer?.outcome,
     score ?? undefined,
+    harmless(differencesText(answer?.differences)),
     distance ?? undefined,
     taken?.ref,
     taken?.kind,
@@ -106,6 +112,7 @@ function waypoint({ number, asked, answer, decision }: Row): string {
     at: answer.at,
     name: answer.line,
     description: asked ?? "",
+    comment: commentOf(answer.outcome, answer.differences),
     source: `row ${number}`,
     type: answer.kind,
   });

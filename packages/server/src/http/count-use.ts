@@ -1,10 +1,11 @@
+import { OUTCOMES } from "@bibliotope/core/place";
 import { KEY_CALLS, type KeyCall, type UseOutcome } from "@bibliotope/wire";
 import type { Request, Response } from "express";
 import type { HeldKey } from "../keys/keys.repository.ts";
 import type { UseCounter } from "../keys/use-counter.ts";
 
 const CALLS: ReadonlySet<string> = new Set(KEY_CALLS);
-const OUTCOMES: ReadonlySet<unknown> = new Set<UseOutcome>(["matched", "ambiguous", "none"]);
+const HELD: ReadonlySet<unknown> = new Set<UseOutcome>(OUTCOMES);
 
 /** Counts an answer to a key once it is sent: what was asked, how it ended, how long it took. */
 export function countUse(request: Request, response: Response, counter: UseCounter, key: HeldKey): void {
@@ -17,12 +18,13 @@ export function countUse(request: Request, response: Response, counter: UseCount
   });
 }
 
-/** How an answer ended; one that says no outcome, such as a picture, was found. */
+/** How an answer ended; one that has no outcome, such as a picture, was found. What is not known is never counted so. */
 function outcomeOf({ statusCode, locals }: Response): UseOutcome {
   if (statusCode === 429) return "limited";
   if (statusCode === 401 || statusCode === 403) return "refused";
   if (statusCode === 404 || statusCode === 410) return "none";
   if (statusCode >= 500) return "failed";
   if (statusCode >= 400) return "malformed";
-  return OUTCOMES.has(locals.outcome) ? locals.outcome : "matched";
+  if (locals.outcome === undefined) return "matched";
+  return HELD.has(locals.outcome) ? locals.outcome : "failed";
 }

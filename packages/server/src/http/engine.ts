@@ -28,8 +28,8 @@ function formatOf(request: Request, asked: RecordFormat | undefined): RecordForm
 }
 
 /**
- * Answers with records in the form that is wanted. The outcome, the advice and the source stand in the GeoJSON form
- * alone: the others have no place for them.
+ * Answers with records in the form that is wanted. The advice and the source stand in the GeoJSON form alone; the others
+ * have no place for them, but all tell the outcome and what differs.
  */
 export function sendRecords(
   request: Request,
@@ -45,7 +45,10 @@ export function sendRecords(
   const isPlayed = shown !== answer;
   if ("outcome" in shown) response.locals.outcome = shown.outcome;
   if (format === "geojson") sendAnswer(response, RECORD_FORMATS.geojson, answer, began);
-  else sendBody(response, RECORD_FORMATS[format], WRITERS[format](isPlayed ? [] : features), began);
+  else {
+    const outcome = "outcome" in shown ? String(shown.outcome) : undefined;
+    sendBody(response, RECORD_FORMATS[format], WRITERS[format](isPlayed ? [] : features, outcome), began);
+  }
 }
 
 const WRITERS = { geojsonseq: geojsonSeqOf, csv: csvOf, gpx: gpxOf, vcf: vcardOf };

@@ -51,6 +51,11 @@ export function played<T extends object>(response: Response, answer: T): T {
   };
 }
 
+/** True while something that was written is not so in what was found. */
+export function playsDiffers(response: Response): boolean {
+  return response.locals.situation === "differs";
+}
+
 /** True while an answer has to have several that fit. */
 export function playsSeveral(response: Response): boolean {
   return response.locals.situation === "several";

@@ -66,7 +66,9 @@ export function batchRoutes({ database, jobs, files, index }: Needs): Router {
     const text = typeof request.query.text === "string" ? request.query.text.slice(0, 300) : undefined;
     const candidates = lookup.candidates(row.cells, text).map((candidate) => ({
       ...answerOf(candidate),
-      ...("score" in candidate ? { score: candidate.score, gloss: candidate.gloss } : {}),
+      ...("score" in candidate
+        ? { score: candidate.score, differences: candidate.differences, gloss: candidate.gloss }
+        : {}),
       ...("distance" in candidate ? { distance: candidate.distance } : {}),
     }));
     response.json({ ...row, candidates } satisfies BatchCandidates);

@@ -94,14 +94,14 @@ describe("a batch", () => {
     await send("POST", `/api/batches/${id}/rows/4/decision`, { how: "leave" });
     const csv = await (await me.get(`/api/batches/${id}/out.csv`)).text();
     const [head, first, second, third] = csv.split("\r\n");
-    expect(head.startsWith("=note,text,standing,decision,score,distance,ref,kind,exactness,lat,lon,line,house")).toBe(
-      true,
+    expect(head).toMatch(
+      /^=note,text,standing,decision,outcome,score,differences,distance,ref,kind,exactness,lat,lon,line,house/,
     );
     expect(first).toMatch(
-      /^first,12 Harbour Row Tidewell,clear,,[\d.]+,,qr-\w{6},address,surveyed,-35\.\d+,-21\.\d+,"12 Harbour Row/,
+      /^first,12 Harbour Row Tidewell,clear,,matched,[\d.]+,,,qr-\w{6},address,surveyed,-35\.\d+,-21\.\d+,"12 Harbour Row/,
     );
     expect(second).toMatch(/^"second, quoted ""x""",harbor row 12 tidewell,/);
-    expect(third).toMatch(/^third,Harbour,seen,leave,[\d.]+,,,,/);
+    expect(third).toMatch(/^third,Harbour,seen,leave,ambiguous,[\d.]+,,,,,/);
     const accepted = await (await me.get(`/api/batches/${id}/out.csv?only=accepted`)).text();
     expect(accepted).not.toContain("third");
     const { features } = JSON.parse(await (await me.get(`/api/batches/${id}/out.geojson`)).text());

@@ -1,3 +1,4 @@
+import type { Segment } from "@bibliotope/core/index";
 import { pickName, profileOf } from "@bibliotope/core/place";
 import type { Engine } from "@bibliotope/core/search";
 import { CALLS, type Country } from "@bibliotope/wire";
@@ -33,6 +34,26 @@ export function countryRoutes(index: LiveIndex): Router {
   return router;
 }
 
+/** The first and the last postcode held of each country, by the segment that holds them. */
+const ends = new WeakMap<Segment, ReadonlyMap<string, ReadonlySet<number>>>();
+
+/** Examples that can be looked up; undefined where no postcode is held. */
+function heldPostcodes({ segment }: Engine, country: string): string[] | undefined {
+  let known = ends.get(segment);
+  if (!known) {
+    const held = new Map<string, ReadonlySet<number>>();
+    for (let postcode = segment.firstPostcode; postcode < segment.firstStreet; postcode++) {
+      const code = segment.countryCode(postcode);
+      const [first = postcode] = held.get(code) ?? [];
+      held.set(code, new Set([first, postcode]));
+    }
+    known = held;
+    ends.set(segment, known);
+  }
+  const things = known.get(country);
+  return things && Array.from(things, (thing) => segment.namesOf(thing)[0].name);
+}
+
 function countriesOf(engine: Engine, langs: readonly string[]): Country[] {
   return heldCountries(engine).map(({ area, code }) => {
     const { langs: spoken, lines, line, labels, levels, number, postcode } = profileOf(code);
@@ -45,7 +66,9 @@ function countriesOf(engine: Engine, langs: readonly string[]): Country[] {
       labels,
       levels: [...levels],
       number,
-      ...(postcode ? { postcode: { ...postcode, examples: [...postcode.examples] } } : {}),
+      ...(postcode
+        ? { postcode: { ...postcode, examples: heldPostcodes(engine, code) ?? [...postcode.examples] } }
+        : {}),
     };
   });
 }

@@ -19,7 +19,7 @@ import { engineOf, languagesOf, sendAnswer, sendRecords } from "../http/engine.t
 import { checkCountry, countriesFor } from "../http/key-countries.ts";
 import { missingRecord } from "../http/missing-record.ts";
 import { exactRouter } from "../http/router.ts";
-import { playsSeveral } from "../http/situations.ts";
+import { playsDiffers, playsSeveral } from "../http/situations.ts";
 import { fixedAnswer } from "../http/without-index.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 
@@ -96,6 +96,7 @@ export function lookupRoutes(index: LiveIndex, database: Knex): Router {
       limit,
       langs: languagesOf(request, lang),
     });
+    if (playsDiffers(response)) addDifference(answer);
     if (playsSeveral(response)) addNeighbours(engine, answer, languagesOf(request, lang));
     const candidates = gloss ? answer.candidates : answer.candidates.map(({ gloss: _, ...candidate }) => candidate);
     const advice = [...answer.advice, ...(answer.outcome === "none" ? notHeld(engine, countries) : [])];
@@ -184,6 +185,18 @@ export function lookupRoutes(index: LiveIndex, database: Knex): Router {
   }
 }
 
+/** Lets what was written differ in the number, or in what there is of the first record: for a form's rehearsal. */
+function addDifference(answer: ReturnType<Engine["forward"]>): void {
+  const [first] = answer.candidates;
+  const part = PARTS.find((one) => one !== "unit" && first?.parts[one]);
+  if (!first || !part) return;
+  const held = first.parts[part]?.name ?? "";
+  const written = part === "house" || part === "building" ? `${held}b` : `Other ${held}`;
+  answer.outcome = "differs";
+  answer.advice = ["This is the situation “differs”, as the try key asked."];
+  answer.candidates = [{ ...first, differences: [{ part, written, held, how: "nearby" }] }];
+}
+
 /** Makes an answer ambiguous, with the houses around the first one where it has no others: for a form's rehearsal. */
 function addNeighbours(engine: Engine, answer: ReturnType<Engine["forward"]>, langs: readonly string[]): void {
   const [first] = answer.candidates;
@@ -198,7 +211,7 @@ function addNeighbours(engine: Engine, answer: ReturnType<Engine["forward"]>, la
     if (!near) continue;
     const { distance: _, bearing: __, ...other } = near;
     held.add(other.ref);
-    answer.candidates.push({ ...other, score: 0.5, gloss: [] });
+    answer.candidates.push({ ...other, score: 0.5, differences: [], gloss: [] });
   }
 }
 

@@ -28,14 +28,22 @@ export function wireBatchRoutes({ database, jobs, files, looks }: Needs): Router
   router.post("/batches", async (request, response) => {
     const key: HeldKey = response.locals.key;
     checkBatchKey(key);
-    const { name = "batch", ask } = readQuery(request, batchAsking);
+    const { name = "batch", ask, columns: named } = readQuery(request, batchAsking);
     if (!request.is([...CALLS.makeBatch.takes, "application/octet-stream"]))
       throw new HttpProblem("wrong-type", `Send the file as the body, as ${CALLS.makeBatch.takes.join(", ")}.`);
     const file = await files.keep(name, request).catch(malformedTable);
     const path = files.pathOf(file.id);
     const task: FileLook = { path, asked: { purpose: "batch" }, country: undefined, readings: [] };
     const { format, heads, columns: seen } = await looks.look(task).catch(malformedTable);
-    const columns = seen.map(({ use }) => use);
+    const columns = named ? named.map((meaning) => (meaning ? { meaning } : null)) : seen.map(({ use }) => use);
+    if (columns.length !== seen.length)
+      throw new HttpProblem("malformed", `The table has ${seen.length} columns, and ${columns.length} are named.`, [
+        {
+          parameter: "columns",
+          message: "names another number of columns",
+          example: seen.map(({ use }) => use?.meaning ?? "").join(","),
+        },
+      ]);
     if (!columns.some(Boolean) && columns.length === 1) columns[0] = { meaning: "text" };
     const asked = ask ?? usualAsk(columns.flatMap((use) => use?.meaning ?? []));
     const { batch } = await startBatch(

@@ -2,6 +2,7 @@ import type { BatchCandidates } from "@bibliotope/wire";
 import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
 import { markerColour } from "../lookups/CandidateMap.tsx";
 import { GlossLine } from "../lookups/GlossLine.tsx";
+import { Differences } from "../ui/Differences.tsx";
 import { EXACTNESS_WORDS } from "../ui/exactness.ts";
 import { differing } from "./differing.ts";
 import type { Review } from "./use-review.ts";
@@ -70,6 +71,7 @@ export function RowPanel({ heads, review, isCorrecting, setCorrecting, canEdit }
                     return differs ? <Differing key={i}>{text}</Differing> : <span key={i}>{text}</span>;
                   })}
                 </p>
+                <Differences differences={candidate.differences} />
               </div>
               <div className="flex-none text-right text-[12.5px] max-[560px]:flex max-[560px]:items-center max-[560px]:gap-3">
                 <button

@@ -58,6 +58,7 @@ export function standing({ endsAt, usedAt }: KeySummary, now = Date.now()): "end
 /** How lookups end, in words and in the theme's colours; the usual ones first. */
 export const OUTCOME_WORDS: Readonly<Record<UseOutcome, { name: string; colour: string }>> = {
   matched: { name: "found", colour: "verdigris" },
+  differs: { name: "not quite", colour: "moss" },
   ambiguous: { name: "several", colour: "indigo" },
   none: { name: "none", colour: "ochre" },
   malformed: { name: "not understood", colour: "plum" },
@@ -90,7 +91,7 @@ export function sumOf({ uses: all, choices }: Pick<UsesAnswer, "uses" | "choices
   const uses = lookupsOf(all);
   const count = (...outcomes: UseOutcome[]) =>
     uses.reduce((sum, use) => sum + (outcomes.length && !outcomes.includes(use.outcome) ? 0 : use.count), 0);
-  const answered = count("matched", "ambiguous", "none") || 1;
+  const answered = count("matched", "differs", "ambiguous", "none") || 1;
   return {
     lookups: count(),
     none: count("none") / answered,

@@ -1,4 +1,5 @@
 import type { RecordFeature, Suggestion } from "@bibliotope/wire";
+import { Differences } from "../ui/Differences.tsx";
 import { EXACTNESS_WORDS } from "../ui/exactness.ts";
 import { markerColour } from "./CandidateMap.tsx";
 import { Facts } from "./Facts.tsx";
@@ -110,7 +111,7 @@ function FeatureCard({
   feature: { id, properties },
   onOpen,
 }: { feature: RecordFeature } & Pick<CandidatesProps, "onOpen">) {
-  const { line, lines, kind, exactness, score, distance, bearing, gloss, facts, covers } = properties;
+  const { line, lines, kind, exactness, score, differences, distance, bearing, gloss, facts, covers } = properties;
   return (
     <>
       <div className="flex items-start gap-4 max-[560px]:flex-col-reverse max-[560px]:gap-2">
@@ -134,6 +135,7 @@ function FeatureCard({
         </div>
       </div>
       <p className="mt-2 text-quiet">{gloss || properties.parts.place ? line : lines.join(" · ")}</p>
+      <Differences differences={differences} />
       {covers?.length ? <p className="mt-1 text-quiet">Covers {covers.join(", ")}</p> : null}
       {facts && Object.keys(facts).length ? <Facts facts={facts} /> : null}
       <button type="button" className="mt-1 font-mono text-[12px] text-quiet underline" onClick={() => onOpen(id)}>

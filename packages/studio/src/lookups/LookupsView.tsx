@@ -253,7 +253,9 @@ function statusOf({ answer, loading, failed }: Asking): string {
         ? ""
         : body?.outcome === "ambiguous"
           ? `${count} found, ambiguous`
-          : `${count} found`;
+          : body?.outcome === "differs"
+            ? "found, and something differs"
+            : `${count} found`;
   const size = answer.size < 1000 ? `${answer.size} B` : `${(answer.size / 1000).toFixed(1)} kB`;
   return [found || `status ${answer.status}`, `${answer.took.toFixed(1)} ms`, size].join(" · ");
 }

@@ -1,3 +1,4 @@
+import type { Outcome } from "@bibliotope/core/place";
 import type { Problem, Reading, RecordFeature, Suggestion } from "@bibliotope/wire";
 import { useEffect, useState } from "react";
 import { useSessionQuery } from "../state/api.ts";
@@ -16,7 +17,7 @@ interface Answer {
 
 /** The answer as the views read it; what a call does not give is absent. */
 export interface AnswerBody {
-  outcome?: "matched" | "ambiguous" | "none";
+  outcome?: Outcome;
   advice?: string[];
   features?: RecordFeature[];
   suggestions?: Suggestion[];

@@ -33,13 +33,13 @@ function PasteForm({ close }: { close: () => void }) {
   const dispatch = useStudioDispatch();
   const [html, setHtml] = useState("");
   /** What the developer wants in place of a proposal, by the name of the field. */
-  const [wanted, setWanted] = useState<Readonly<Record<string, string>>>({});
+  const [wanted, setWanted] = useState<ReadonlyMap<string, string>>(new Map());
   const read = useMemo(() => (html.trim() ? readHtml(html) : undefined), [html]);
   const found = useMemo(() => propose(read?.controls ?? []), [read]);
   // a map of the form's own stays beside what is pasted
   const room = MOST_FIELDS - definition.fields.filter(({ kind }) => kind === "map").length;
   const proposals = useMemo(() => fitting(found, room), [found, room]);
-  const fields = proposals.map((proposal) => boundTo(proposal, wanted[proposal.field.name]));
+  const fields = proposals.map((proposal) => boundTo(proposal, wanted.get(proposal.field.name)));
   const wrong = new Map(checkDefinition({ title: "", fields }).map(({ field, message }) => [field, message]));
   const left = (read?.controls.length ?? 0) - found.length;
   const isTooMuch = definition.fields.length + proposals.length > MOST_FIELDS;
@@ -74,7 +74,7 @@ function PasteForm({ close }: { close: () => void }) {
         value={html}
         onChange={(event) => {
           setHtml(event.target.value);
-          setWanted({});
+          setWanted(new Map());
         }}
       />
       {read && !read.controls.length ? (
@@ -105,9 +105,9 @@ function PasteForm({ close }: { close: () => void }) {
                 <ProposalRow
                   key={proposal.field.name}
                   proposal={proposal}
-                  value={wanted[proposal.field.name] ?? wordOf(proposal.field)}
+                  value={wanted.get(proposal.field.name) ?? wordOf(proposal.field)}
                   wrong={wrong.get(proposal.field.name)}
-                  set={(to) => setWanted({ ...wanted, [proposal.field.name]: to })}
+                  set={(to) => setWanted(new Map(wanted).set(proposal.field.name, to))}
                 />
               ))}
             </tbody>

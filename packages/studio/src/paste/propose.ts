@@ -53,6 +53,7 @@ const GENERIC = new Set([
   "num",
   "numero",
   "state",
+  "pin",
   "by",
   "str",
   "long",

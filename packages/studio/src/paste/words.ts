@@ -42,7 +42,7 @@ export const PHRASES: Readonly<Record<Purpose, string>> = {
   region:
     "state, state or province, province, region, county or region, administrative area, bundesland, kanton, provincia, comunidad autonoma, estado, uf, regione, distrito, provincie, landskap, maakunta, wojewodztwo, kraj, νομος, περιφερεια, address level 1",
   postcode:
-    "zip, zipcode, zip code, zip or postal code, postcode, post code, postal code, postalcode, postal, plz, postleitzahl, code postal, cp, codigo postal, cap, cep, postnummer, postnr, postinumero, kod pocztowy, psc, ταχυδρομικος κωδικας, τκ",
+    "pin code, pincode, pin, zip, zipcode, zip code, zip or postal code, postcode, post code, postal code, postalcode, postal, plz, postleitzahl, code postal, cp, codigo postal, cap, cep, postnummer, postnr, postinumero, kod pocztowy, psc, ταχυδρομικος κωδικας, τκ",
   country: "country, country or region, country name, land, pays, pais, paese, nazione, maa, panstwo, zeme, stat, χωρα",
   lat: "latitude, lat, breitengrad, latitud, latitudine, szerokosc",
   lon: "longitude, lng, lon, long, laengengrad, langengrad, longitud, longitudine, dlugosc",
@@ -50,7 +50,7 @@ export const PHRASES: Readonly<Record<Purpose, string>> = {
 
 /** Words of what only looks like an address. */
 export const OTHER_WORDS =
-  "email, e mail, mail, ip, mac, web, website, url, link, wallet, bitcoin, birth, born, geburtsort, geburtsland, naissance, nacimiento, nascita, nationality, nationalitat, citizenship, staatsangehorigkeit, phone, telephone, telefon, mobile, fax, dial, dialling, calling, marital, civil, familienstand, language, sprache, country code, tax, vat, steuer, promo, coupon, voucher, gift, sort code, area code, security code, cedex";
+  "email, e mail, mail, ip, mac, web, website, url, link, wallet, bitcoin, birth, born, geburtsort, geburtsland, naissance, nacimiento, nascita, nationality, nationalitat, citizenship, staatsangehorigkeit, phone, telephone, telefon, mobile, fax, dial, dialling, calling, marital, civil, familienstand, language, sprache, country code, tax, vat, steuer, promo, coupon, voucher, gift, sort code, area code, security code, cedex, food, preference, preferences, state of the, status, progress, mind, card pin, new pin, pin of";
 
 /** Words beside which a word that is said of many things still means a part of an address. */
 export const BESIDE_WORDS =

@@ -5,6 +5,7 @@ import type { Rehearsed } from "@bibliotope/wire";
 export const SITUATION_WORDS: Record<Rehearsed, string> = {
   normal: "normal",
   none: "nothing is found",
+  differs: "something differs",
   several: "several fit",
   slow: "slow answers",
   down: "the service is down",

@@ -1,34 +1,47 @@
 import { addressesOf, addressOf, type FormDefinition, fillableFields, partOf, ruleOf } from "@bibliotope/core/form";
 
-/** An address of a form that a server can look up: the fields that are parts of it. */
+/** An address of a form that a server can look up: by the parts that its fields hold, else by all that they say. */
 export interface ServerLookup {
   address: string;
-  /** Name of the field, by part. */
-  parts: [part: string, field: string][];
+  /** Name of the field, by part; of several for `q`. */
+  asked: [part: string, fields: string[]][];
 }
 
-/** What a server can look up of a form's values: by the parts that fields hold, else by what its search field says. */
+/**
+ * What a server can look up of a form's values, as the form itself asks: by parts where each of its fields is one, else by
+ * their texts one behind the other; by what its search field says where it has no others.
+ */
 export function serverLookups(definition: FormDefinition): ServerLookup[] {
-  return addressesOf(definition).flatMap((address) => {
-    const parts = new Map<string, string>();
-    for (const field of fillableFields(definition, address)) {
-      const part = field.kind === "country" ? "country" : partOf(field);
-      if (part && field.kind !== "shown" && !parts.has(part)) parts.set(part, field.name);
-    }
+  return addressesOf(definition).flatMap((address): ServerLookup[] => {
+    const seen = fillableFields(definition, address).filter(({ kind }) => kind !== "hidden" && kind !== "shown");
+    const country = seen.find(({ kind }) => kind === "country");
+    const its = seen.filter(({ kind }) => kind !== "country");
     const search = definition.fields.find((field) => field.kind === "search" && addressOf(field) === address);
-    if (!parts.size && search) return [{ address, parts: [["q", search.name]] }];
-    return parts.size ? [{ address, parts: [...parts] }] : [];
+    const narrow: ServerLookup["asked"] = country ? [["countries", [country.name]]] : [];
+    if (!its.length) return search ? [{ address, asked: [["q", [search.name]], ...narrow] }] : [];
+    const parts = its.map((field) => partOf(field));
+    const isByParts = parts.every((part) => part) && new Set(parts).size === its.length;
+    const asked = isByParts
+      ? its.map((field, i): [string, string[]] => [parts[i] ?? "", [field.name]])
+      : [["q", its.map(({ name }) => name)] as [string, string[]]];
+    return [{ address, asked: [...asked, ...narrow] }];
   });
 }
 
 /** The lookups of a form as calls of curl, for programs in any language. @param service origin of the service */
 export function curlOf(definition: FormDefinition, service: string): string {
-  const lookups = serverLookups(definition).map(({ address, parts }) => {
+  const lookups = serverLookups(definition).map(({ address, asked }) => {
     const { countries, kinds } = ruleOf(definition, address);
     const words = [
       // a field that is empty asks for nothing
-      ...parts.map(([part, field]) => `\${${variableOf(field)}:+--data-urlencode "${part}=$${variableOf(field)}"}`),
-      ...(countries?.length ? [`--data-urlencode "countries=${countries.join(",")}"`] : []),
+      ...asked.map(([part, fields]) =>
+        fields.length === 1
+          ? `\${${variableOf(fields[0])}:+--data-urlencode "${part}=$${variableOf(fields[0])}"}`
+          : `--data-urlencode "${part}=${fields.map((field) => `\${${variableOf(field)}:+$${variableOf(field)}, }`).join("")}"`,
+      ),
+      ...(countries?.length && !asked.some(([part]) => part === "countries")
+        ? [`--data-urlencode "countries=${countries.join(",")}"`]
+        : []),
       ...(kinds?.length ? [`--data-urlencode "kinds=${kinds.join(",")}"`] : []),
     ];
     return [

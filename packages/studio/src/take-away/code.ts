@@ -41,19 +41,7 @@ export function serverOf(definition: FormDefinition, service: string): string {
   const addresses = serverLookups(definition).map(({ address }) => address);
   const name = nameOf(definition);
   if (!addresses.length) return `// No field of “${definition.title}” is looked up by a server.\n`;
-  const variable = (address: string) => (address ? `${address.replace(/[^A-Za-z0-9]+/g, "_")}Place` : "place");
-  const lookups = addresses.map(
-    (
-      address,
-    ) => `  const ${variable(address)} = await placeOf(client, { definition, values, address: ${JSON.stringify(address)} });
-  if (!${variable(address)}.ok) return refuse(response, ${variable(address)}.problem);
-`,
-  );
-  const stored = addresses.map(
-    (address) =>
-      `    ${JSON.stringify(address || "place")}: { ref: ${variable(address)}.ref, ...${variable(address)}.at },`,
-  );
-  return `import { Client, placeOf } from "@bibliotope/kit/server";
+  return `import { Client, placesOf } from "@bibliotope/kit/server";
 
 /** All fields and rules of the form, as the workbench keeps them. */
 const definition = ${formJson(definition)};
@@ -62,15 +50,16 @@ const definition = ${formJson(definition)};
 const client = new Client({ url: ${JSON.stringify(service)}, key: process.env.BIBLIOTOPE_SERVER_KEY });
 
 /**
- * For Express, after express.json(): looks up where the address lies before anything is stored. Without a place there is
- * nothing to store: the form is told what is wrong, and showProblem of the kit shows it at the field.
+ * For Express, after express.json(): looks up where the addresses lie before anything is stored. It goes by what the
+ * fields say; an address that is not quite right is refused, and showProblem of the kit shows why at its field. What
+ * somebody asked to be taken as they typed it is stored without a position.
  */
 export async function store${name}(request, response, store) {
   const values = request.body;
-${lookups.join("")}  const record = {
-    ...values,
-${stored.join("\n")}
-  };
+  const found = await placesOf(client, { definition, values });
+  if (!found.ok) return refuse(response, found.problem);
+  // refs and positions stand beside the values, so that no name of a field is theirs
+  const record = { values, places: found.places };
   await store(record);
   response.status(201).json(record);
 }

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import type { FormDefinition } from "@bibliotope/core/form";
+import type { Field, FormDefinition } from "@bibliotope/core/form";
 import { describe, expect, it } from "vitest";
 import { assistantText } from "./assistant.ts";
 import { curlOf, serverLookups } from "./calls.ts";
@@ -14,7 +14,6 @@ const FORM: FormDefinition = {
     { name: "street", kind: "text", label: "Street", binding: "{street}" },
     { name: "zip", kind: "text", label: "Postcode", autofill: "postal-code" },
     { name: "country", kind: "country", label: "Country", binding: "{country.code}" },
-    { name: "both", kind: "text", label: "Both", binding: "{street} {house}" },
     { name: "to-find", kind: "search", label: "To", address: "to" },
     { name: "to-line", kind: "shown", label: "Line", binding: "{line}", address: "to" },
   ],
@@ -55,13 +54,13 @@ describe("a form's lookups from a server", () => {
     expect(serverLookups(FORM)).toEqual([
       {
         address: "",
-        parts: [
-          ["street", "street"],
-          ["postcode", "zip"],
-          ["country", "country"],
+        asked: [
+          ["street", ["street"]],
+          ["postcode", ["zip"]],
+          ["countries", ["country"]],
         ],
       },
-      { address: "to", parts: [["q", "to-find"]] },
+      { address: "to", asked: [["q", ["to-find"]]] },
     ]);
   });
 
@@ -71,13 +70,18 @@ describe("a form's lookups from a server", () => {
   --header "Authorization: Bearer $BIBLIOTOPE_SERVER_KEY" \\
   \${STREET:+--data-urlencode "street=$STREET"} \\
   \${ZIP:+--data-urlencode "postcode=$ZIP"} \\
-  \${COUNTRY:+--data-urlencode "country=$COUNTRY"} \\
-  --data-urlencode "countries=QR,QV"`);
+  \${COUNTRY:+--data-urlencode "countries=$COUNTRY"}`);
     expect(text).toContain(`# to
 curl --get https://maps.example/v1/forward \\
   --header "Authorization: Bearer $BIBLIOTOPE_SERVER_KEY" \\
   \${TO_FIND:+--data-urlencode "q=$TO_FIND"} \\
   --data-urlencode "kinds=place"`);
+    const byToken: Field = { name: "line", kind: "text", label: "Street", autofill: "address-line1" };
+    const tokens = curlOf(
+      { title: "", fields: [byToken, { ...FORM.fields[0], name: "town", kind: "text", binding: "{town}" }] },
+      SERVICE,
+    );
+    expect(tokens).toMatch(/--data-urlencode "q=\$\{LINE:\+\$LINE, \}\$\{TOWN:\+\$TOWN, \}"/);
     expect(curlOf({ title: "", fields: [] }, SERVICE)).toContain("# No field of this form is looked up by a server.");
   });
 });
@@ -104,8 +108,7 @@ describe("a form as code", () => {
   it("is a server's handler that looks up every address of it before anything is stored", () => {
     const code = serverOf(FORM, SERVICE);
     expect(code).toContain("key: process.env.BIBLIOTOPE_SERVER_KEY");
-    expect(code).toContain('placeOf(client, { definition, values, address: "" })');
-    expect(code).toContain("const toPlace = await placeOf");
+    expect(code).toContain("await placesOf(client, { definition, values })");
     expect(code.indexOf("await store(record)")).toBeGreaterThan(code.lastIndexOf("return refuse"));
     expect(serverOf({ title: "None", fields: [] }, SERVICE)).toContain("No field of “None” is looked up");
   });
