@@ -77,7 +77,7 @@ test("a large batch with a fifth of it damaged is reviewed by keyboard, written 
   const [head, ...out] = readFileSync(await csv.path(), "utf8")
     .trimEnd()
     .split("\r\n");
-  expect(head.startsWith("member,address,town,postcode,standing,decision,score")).toBe(true);
+  expect(head.startsWith("member,address,town,postcode,standing,decision,outcome,score")).toBe(true);
   expect(out).toHaveLength(ROWS);
   const given = readFileSync(path, "utf8").trimEnd().split("\n").slice(1);
   expect(out.every((line, i) => line.startsWith(`${given[i]},`))).toBe(true);

@@ -59,7 +59,7 @@ test.describe("asking by hand", () => {
     await expect(candidates(page)).toHaveCount(1);
     const sheet = page.getByRole("application");
     await expect(sheet).toHaveAttribute("data-complete", "true");
-    await sheet.click({ position: { x: 210, y: 140 } });
+    await sheet.click({ position: { x: 60, y: 60 } });
     await expect(page).toHaveURL(/\/lookups\/reverse\?at=/);
     await expect(candidates(page).last()).toContainText("Lorramere");
   });
@@ -172,16 +172,19 @@ test.describe("settings", () => {
   test("earlier lookups are kept, asked again, and forgotten", async ({ page }) => {
     await page.goto("/lookups/forward?q=Sandmouth&gloss=1");
     await expect(candidates(page).first()).toBeVisible();
-    await page.waitForResponse(
-      (answer) => answer.url().endsWith("/api/lookups") && answer.request().method() === "POST",
-    );
+    const kept = () =>
+      page.waitForResponse((answer) => answer.url().endsWith("/api/lookups") && answer.request().method() === "POST");
+    await kept();
     await page.goto("/lookups");
     await page.getByRole("button", { name: "Earlier" }).click();
+    // asked again it is kept again, and not only after all are forgotten
+    const again = kept();
     await page
       .getByRole("link", { name: /Sandmouth/ })
       .first()
       .click();
     await expect(page).toHaveURL(/q=Sandmouth/);
+    await again;
     await page.getByRole("button", { name: "Earlier" }).click();
     await page.getByLabel(/Keep lookups for 30 days/).click();
     await expect(page.getByText("Earlier lookups are not kept.")).toBeVisible();

@@ -1,6 +1,6 @@
 import { createServer, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
-import { expect, test } from "@playwright/test";
+import { expect, type Page, test } from "@playwright/test";
 import { ready } from "./support/house.ts";
 
 /** A developer's own page on a port of its own, with the kit from ours. */
@@ -73,7 +73,14 @@ test("a plain form on another origin fills itself by its autofill tokens, with n
   expect(preflights).toEqual([]);
 });
 
-test("a key that is not for this origin: the person sees the reason", async ({ page: browser, request }) => {
+/** What the developer is told in the console. */
+const warning = async (page: Page) =>
+  (await page.waitForEvent("console", (message) => message.text().startsWith("Bibliotope: "))).text();
+
+test("a key that is not for this origin: the person is told that it may not be used, the developer why", async ({
+  page: browser,
+  request,
+}) => {
   const { csrf } = await (await request.get("/api/session")).json();
   const made = await request.post("/api/keys", {
     headers: { "x-csrf-token": csrf },
@@ -81,17 +88,21 @@ test("a key that is not for this origin: the person sees the reason", async ({ p
   });
   const { key } = await made.json();
   await browser.goto(`${origin}/?key=${key}`);
+  const warned = warning(browser);
   await browser.getByLabel("Street").click();
   await browser.getByLabel("Street").pressSequentially("12");
-  await expect(browser.getByText(`The key “Members' site” may not be used from ${origin}.`)).toBeVisible();
+  await expect(browser.getByText("The address search may not be used on this page.")).toBeVisible();
+  expect(await warned).toContain(`The key “Members' site” may not be used from ${origin}.`);
   await expect(browser.getByRole("option")).toHaveCount(0);
 });
 
-test("a server key in a page is refused, and the person sees the reason", async ({ page: browser }) => {
+test("a server key in a page is refused, and the developer sees the reason", async ({ page: browser }) => {
   await browser.goto(`${origin}/?key=${ready().keys.srv}`);
+  const warned = warning(browser);
   await browser.getByLabel("Street").click();
   await browser.getByLabel("Street").pressSequentially("12");
-  await expect(browser.getByText(/This is a server key/)).toBeVisible();
+  await expect(browser.getByText("The address search may not be used on this page.")).toBeVisible();
+  expect(await warned).toContain("This is a server key");
 });
 
 test("under a strict policy that forbids workers and inline styles, the list works and the map is painted", async ({

@@ -112,9 +112,10 @@ test.describe("Books abroad", () => {
     await page.getByLabel("Country").selectOption("QR");
     await expect(page.getByLabel("Street")).toBeVisible();
     expect(await order()).toEqual(["person", "building", "house", "street", "town", "postcode"]);
-    await expect(page.getByLabel("Postcode")).toHaveAttribute("placeholder", "HT4 29, SM1 07");
+    const examples = await page.getByLabel("Postcode").getAttribute("placeholder");
+    expect(examples).toMatch(/^[A-Z]{2}\d \d\d, [A-Z]{2}\d \d\d$/);
     await type(page, "Postcode", "1234");
-    await expect(page.getByText("Postcode looks like HT4 29, SM1 07.")).toBeVisible();
+    await expect(page.getByText(`Postcode looks like ${examples}.`)).toBeVisible();
     await page.getByLabel("Country").selectOption("QY");
     await expect(page.getByLabel("House")).toBeHidden();
     expect((await order()).slice(0, 2)).toEqual(["person", "region"]);

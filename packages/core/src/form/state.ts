@@ -19,6 +19,8 @@ export interface HeldAddress {
   stated: Readonly<Record<string, string>>;
   /** Names of the record with their short forms. */
   parts: Parts;
+  /** True for a record that the form was opened on: its values are no lookup's. */
+  isStored?: boolean;
 }
 
 /** What lookups have put into a form, and what the person has made theirs. Plain data. */
@@ -47,6 +49,8 @@ export interface FilledHow {
   isAsked?: boolean;
   /** True when the person chose or agreed to this record, or nothing that was written differs from it. */
   isConfirmed: boolean;
+  /** What stands in the search field then; the record's line when not given. */
+  text?: string;
 }
 
 /**
@@ -58,11 +62,11 @@ export function fill(
   state: FormState,
   answer: FormAnswer,
   address: string,
-  { isAsked = false, isConfirmed }: FilledHow,
+  { isAsked = false, isConfirmed, text = answer.line }: FilledHow,
 ): Step {
   const fillings = fillingsFor(definition, answer, address, isConfirmed);
   const stated = Object.fromEntries(fillings.map(({ field, value }) => [field, value]));
-  for (const { name, kind } of statingFields(definition, address)) if (kind === "search") stated[name] = answer.line;
+  for (const { name, kind } of statingFields(definition, address)) if (kind === "search") stated[name] = text;
   const names = new Set([...Object.keys(stated), ...searchesOf(definition, address)]);
   return {
     state: {
@@ -94,6 +98,7 @@ export function opened(definition: FormDefinition, state: FormState, values: Val
     confirmed: confirmed === undefined || said(confirmed) === "yes",
     stated: Object.fromEntries(its.map(({ name }) => [name, valueIn(values, name)])),
     parts: {},
+    isStored: true,
   };
   return { ...state, addresses: { ...state.addresses, [address]: held } };
 }
@@ -276,14 +281,19 @@ export function heldOf(state: FormState, address: string): HeldAddress | undefin
 
 /**
  * What the person wrote of an address, for a lookup: nothing that a lookup filled is asked as if it had been written. Of
- * an address that holds no record, all that stands there.
+ * an address that holds no record, all that stands there; of a stored record that was changed, what its fields state.
  */
 export function writtenValues(definition: FormDefinition, state: FormState, values: Values, address: string): Values {
   const held = heldOf(state, address);
   if (!held) return values;
   const names = definition.fields.filter((field) => addressOf(field) === address).map(({ name }) => name);
+  const stated = statedValues(definition, state, values, address);
   const asked: Record<string, string | undefined> = { ...values };
   for (const name of names) {
+    if (held.isStored && !Object.hasOwn(state.filled, name)) {
+      asked[name] = stated[name];
+      continue;
+    }
     const text = Object.hasOwn(state.written, name) ? state.written[name] : undefined;
     // what a lookup put in the place of what was written is not what was written
     asked[name] = values[name] === (held.stated[name] ?? state.filled[name]) ? text : text && values[name];

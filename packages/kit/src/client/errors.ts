@@ -34,8 +34,19 @@ const wordsOf = (trouble: LookupTrouble): string =>
     broken: say("The address search does not work at the moment. Type the address by hand."),
   })[trouble];
 
+const told = new Set<string>();
+
+/** Says once in the console what is to be done about a key: whoever fills in the form can do nothing about it. */
+function tellDeveloper(problem: Problem | undefined): void {
+  const detail = problem?.detail;
+  if (!detail || told.has(detail)) return;
+  told.add(detail);
+  console.warn(`Bibliotope: ${detail}`);
+}
+
 /** The error for an answer that is not 2xx. */
 export function errorOf(status: number, problem: Problem | undefined, after?: number): LookupError {
+  if (status === 401 || status === 403) tellDeveloper(problem);
   if (status === 401 || status === 403)
     // what is to be done about a key is for the developer: it stands in the problem
     return new LookupError("refused", wordsOf("refused"), problem);

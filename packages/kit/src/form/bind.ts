@@ -285,12 +285,14 @@ class FormBinding implements Binding {
     // the person, or another answer, came in between
     if (turn !== this.#turns.get(address)) return;
     this.#answers.set(address, answer);
-    const how = { isAsked: why === "asked", isConfirmed: !differences.length };
+    const isAsked = why === "asked";
+    const { box } = this.#of(address);
+    const how = { isAsked, isConfirmed: !differences.length, text: isAsked ? answer.line : (box?.text ?? answer.line) };
     const write = this.#took(fill(this.#definition, this.state, answer, address, how));
     this.#write(write);
     // where nothing else says which place it is, the text of the search field does
-    if (statingFields(this.#definition, address).some(({ kind }) => kind === "search"))
-      this.#of(address).box?.setText(answer.line);
+    if (isAsked && statingFields(this.#definition, address).some(({ kind }) => kind === "search"))
+      box?.setText(answer.line);
     this.#noteCountries();
     this.#traceFields(why, address, write, { line: lineFor(answer), place: answer.at });
     this.#of(address).noteAsked(this.#questionOf(address));
@@ -347,7 +349,8 @@ class FormBinding implements Binding {
     this.#of(address).restated();
     const answer = this.#answers.get(address);
     if (!answer) return;
-    this.#of(address).box?.setText(answer.line);
+    const search = this.#definition.fields.find((field) => field.kind === "search" && addressOf(field) === address);
+    this.#of(address).box?.setText(write.find(({ field }) => field === search?.name)?.value ?? answer.line);
     this.#traceFields("chosen", address, write, { line: lineFor(answer), place: answer.at });
     this.options.filled?.(answer, "chosen", address);
   }
