@@ -124,7 +124,7 @@ describe("compounds", () => {
 describe("two errors in a long word", () => {
   it("are forgiven where one finds nothing", () => {
     expect(suggest("tetragno 7")[0].line).toContain("Tetragono 7");
-    expect(suggest("tetrgno 7")[0].line).toContain("Tetragono 7");
+    expect(suggest("tettragno 7")[0].line).toContain("Tetragono 7");
   });
 });
 

@@ -5,6 +5,16 @@ import { refOf } from "../place/index.ts";
 const engine = smallWorld();
 const lines = (q: string, more = {}) => engine.suggest({ q, ...more }).suggestions.map(({ line }) => line);
 
+describe("lines of other streets", () => {
+  it.each(["qqqzx 12", "Nosuch Lane 11 Tidewell", "11 nosuch lane, tidewell"])("are not offered for “%s”", (q) => {
+    expect(engine.suggest({ q }).suggestions).toEqual([]);
+  });
+
+  it("are offered while the word is still being typed", () => {
+    expect(engine.suggest({ q: "12 harbour rx" }).suggestions.length).toBeGreaterThan(0);
+  });
+});
+
 describe("suggest", () => {
   it("puts the house with the number first while a street is typed", () => {
     expect(lines("12 harb").slice(0, 2)).toEqual(["12 Harbour Row, Tidewell", "12 Harbour Road, Tidewell"]);

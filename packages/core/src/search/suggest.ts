@@ -10,6 +10,7 @@ import type { Candidate } from "./rank.ts";
 import { partsOf, suggestionLine } from "./record.ts";
 import { type NearRecord, reverse } from "./reverse.ts";
 import { search, type Wanted } from "./search.ts";
+import { isCredible } from "./verdict.ts";
 
 /** A line to choose from while typing. */
 export interface Suggestion {
@@ -47,7 +48,8 @@ export function suggest(held: Held, query: SuggestQuery): SuggestAnswer {
   const tokens = read(held, false);
   if (!tokens.length) return answer([]);
   const best = search(held, tokens, { read, completing: true, interpolates: false, limit }, query);
-  return answer(best.filter(({ score }) => score >= OUTCOME.found).map((candidate) => toSuggestion(query, candidate)));
+  const fitting = best.filter((candidate) => candidate.score >= OUTCOME.found && isCredible(candidate, query.q));
+  return answer(fitting.map((candidate) => toSuggestion(query, candidate)));
 }
 
 /** The numbers of a street or the units of a building; undefined inside anything else. */

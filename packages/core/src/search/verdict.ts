@@ -51,7 +51,8 @@ const NOTHING: Contradiction[] = [];
 function isAllExplained({ tokens, explained }: Candidate): boolean {
   for (let t = 0; t < tokens.length; t++) {
     const { by, how, as } = explained[t];
-    if (as ? how !== "same" : by === NONE && !tokens[t].isLabel && tokens[t].weight > SMALL) return false;
+    const { isLabel, weight, unfinished } = tokens[t];
+    if (as ? how !== "same" : by === NONE && !isLabel && !unfinished && weight > SMALL) return false;
   }
   return true;
 }
@@ -99,8 +100,8 @@ export function weigh(found: readonly Candidate[], text: string): Weighed {
   const near = found.filter(({ score }) => score >= top - FAR);
   const known = new Map(near.map((candidate) => [candidate, contradictionsOf(candidate, text)]));
   // where nothing near the best can be believed, what is behind it may be meant
-  const isCredible = [...known.values()].some((one) => trustIn(one) >= CREDIBLE);
-  if (!isCredible) for (const one of found) if (!known.has(one)) known.set(one, contradictionsOf(one, text));
+  const isAny = [...known.values()].some((one) => trustIn(one) >= CREDIBLE);
+  if (!isAny) for (const one of found) if (!known.has(one)) known.set(one, contradictionsOf(one, text));
   const contradictions = found.map((candidate) => known.get(candidate) ?? []);
   const trust = contradictions.map(trustIn);
   const least = trust.some((one, i) => one >= CREDIBLE && known.has(found[i])) ? CREDIBLE : 0;
@@ -114,6 +115,10 @@ export function weigh(found: readonly Candidate[], text: string): Weighed {
   });
   return { chances, contradictions: found.map((one) => known.get(one)), outcome: outcomeOf(chances, contradictions) };
 }
+
+/** False for a record of another street, block or place than was written: it is not offered in its place. */
+export const isCredible = (candidate: Candidate, text: string): boolean =>
+  trustIn(contradictionsOf(candidate, text)) >= CREDIBLE;
 
 function trustIn(contradictions: readonly Contradiction[]): number {
   return contradictions.reduce((trust, { part }) => trust * (TRUST[part] ?? 1), 1);
@@ -182,7 +187,8 @@ class Reading {
   #isLeft(t: number): boolean {
     const { tokens, explained } = this.candidate;
     const { by, as } = explained[t];
-    return by === NONE && as === undefined && !this.#done.has(t) && !tokens[t].isLabel && tokens[t].weight > SMALL;
+    const { isLabel, weight, unfinished } = tokens[t];
+    return by === NONE && as === undefined && !this.#done.has(t) && !isLabel && !unfinished && weight > SMALL;
   }
 
   #howOf(words: readonly number[]): DifferenceHow {
@@ -191,10 +197,12 @@ class Reading {
 
   /** Another postcode than the record has. One of a record that has none contradicts nothing. */
   #readPostcode(): void {
-    const { tokens, thing, address } = this.candidate;
+    const { tokens, explained, thing, address } = this.candidate;
     const segment = this.#segment;
     const codes = tokens.flatMap((token, t) => (this.#isOfCode(token, t) ? [t] : []));
-    const said = new Set(codes.flatMap((t) => (this.#isLeft(t) ? [] : [tokens[t].text])));
+    const said = new Set(
+      explained.flatMap(({ by }, t) => (by !== NONE && segment.isPostcode(by) ? [tokens[t].text] : [])),
+    );
     // a piece that was written twice was explained once
     if (!codes.some((t) => this.#isLeft(t) && !said.has(tokens[t].text))) {
       for (const t of codes) this.#done.add(t);
@@ -305,9 +313,10 @@ class Reading {
 
   #belongsTo(t: number, name: PartName): PartName | undefined {
     const { tokens, thing } = this.candidate;
-    // the record's name was not written: what nothing explains stands in its place
+    // the record's name was not written, or no more than a number of it: what nothing explains stands in its place
     const named = this.#core.filter((c) => this.candidate.explained[c].by !== NONE);
-    if (!named.length && this.#segment.isStreet(thing) && !this.#isAside(t)) return name;
+    const isByWord = named.some((c) => tokens[c].kind === "word" && tokens[c].weight > SMALL);
+    if (!isByWord && thing >= this.#segment.firstStreet && !this.#isAside(t)) return name;
     // in the middle of a name
     if (named.length && named[0] < t && t < named[named.length - 1]) return name;
     const own = this.#core.filter((c) => this.#stretch[c] === this.#stretch[t]);

@@ -32,11 +32,11 @@ export const FORM_STYLE = `
 .bt-distance { display: grid; grid-template-columns: 1fr auto; gap: 0.5em; }
 .bt-distance > output { min-width: 0; }
 .bt-distance > select { width: auto; }
-.bt-typed:not([hidden]) + .bt-none { margin-left: 1em; }
-:is(.bt-typed, .bt-none) { padding: 0; font: inherit; font-size: 0.9em; color: inherit; background: none; border: 0; border-bottom: 1px solid currentColor; cursor: pointer; }
+.bt-outcome > :is(.bt-typed, .bt-none, .bt-again, .bt-back, .bt-agree, .bt-restore) { margin: 0.25em 1.1em 0 0; }
+:is(.bt-typed, .bt-none, .bt-again, .bt-back, .bt-agree, .bt-restore) { padding: 0; font: inherit; font-size: 0.9em; color: inherit; background: none; border: 0; border-bottom: 1px solid currentColor; cursor: pointer; }
 .bt-look { height: 2.43em; padding: 0 1.2em; font: inherit; font-weight: 600; color: inherit; background: none; border: 1px solid var(--bt-ink, currentColor); border-radius: 4px; cursor: pointer; }
 .bt-look:disabled { opacity: 0.5; cursor: not-allowed; }
-.bt-form :is(.bt-choice, .bt-typed, .bt-none, .bt-look):focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: -2px; }
+.bt-form :is(.bt-choice, .bt-typed, .bt-none, .bt-again, .bt-back, .bt-agree, .bt-restore, .bt-look):focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: -2px; }
 .bt-shape:empty { display: none; }
 .bt-form > .bt-send { justify-self: start; height: 2.43em; padding: 0 1.2em; font: inherit; font-weight: 600; color: var(--bt-paper, Canvas); background: var(--bt-ink, CanvasText); border: 0; border-radius: 4px; cursor: pointer; }
 @container bt-form (max-width: 20rem) {

@@ -35,7 +35,8 @@ export const MAP_STYLE = `
 .bt-card h3 { margin: 0 26px 0 0; font: 600 1.1em/1.3 var(--bt-serif, inherit); overflow-wrap: anywhere; }
 .bt-card dl { display: grid; grid-template-columns: auto 1fr; gap: 3px 12px; margin: 8px 0 0; font-size: 0.92em; }
 .bt-card dt { color: var(--bt-quiet, inherit); }
-.bt-card dd { margin: 0; overflow-wrap: anywhere; }
+.bt-card dd { margin: 0; overflow-wrap: anywhere; white-space: pre-line; }
+.bt-card dd a { color: inherit; }
 .bt-card .bt-close { position: absolute; right: 6px; top: 6px; width: 28px; height: 28px; padding: 0; color: inherit; background: none; border: 0; cursor: pointer; }
 .bt-hand-on { display: flex; flex-wrap: wrap; gap: 4px 14px; margin: 10px 0 0; font-size: 0.92em; }
 .bt-hand-on a { color: inherit; text-decoration: none; border-bottom: 1px solid currentColor; }
