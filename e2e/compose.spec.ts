@@ -209,3 +209,19 @@ test("what to look at is listed, and leads to its field", async ({ page }) => {
   await list.getByRole("button", { name: "Show Note: token twice" }).click();
   await expect(page.getByRole("heading", { name: "Note" })).toBeVisible();
 });
+
+test("what an address is looked up among, and what may differ, is set without its JSON", async ({ page }) => {
+  const ref = await makeForm(page, "Narrowed");
+  await new Studio(page).compose(ref);
+  await page.locator("[data-field]").first().click();
+  await page.getByRole("checkbox", { name: "town", exact: true }).last().check();
+  await page.getByRole("checkbox", { name: "house", exact: true }).first().check();
+  await page.getByLabel("Only these countries, by their codes").fill("qr, qv");
+  await expect(page.getByText(/draft \d+ · saved/)).toBeVisible();
+  await expect
+    .poll(async () => {
+      const { definition, draft } = await (await page.request.get(`/api/forms/${ref}`)).json();
+      return (definition ?? draft.definition).addresses;
+    })
+    .toEqual([{ name: "", kinds: ["town"], mayDiffer: ["postcode", "house"], countries: ["QR", "QV"] }]);
+});

@@ -5,11 +5,12 @@ import {
   type FormDefinition,
   fillableFields,
   isLookUp,
+  MAY_DIFFER,
   ruleOf,
   type Start,
   startOf,
 } from "@bibliotope/core/form";
-import { EXACTNESS, type Exactness } from "@bibliotope/core/place";
+import { EXACTNESS, type Exactness, KINDS, type PartName } from "@bibliotope/core/place";
 import { Choices, INPUT, Labelled } from "./Labelled.tsx";
 
 const EXACT: Readonly<Record<Exactness, string>> = {
@@ -18,6 +19,13 @@ const EXACT: Readonly<Record<Exactness, string>> = {
   along: "somewhere on the street",
   centre: "the middle of the area",
 };
+/** Parts that a form may let differ, in the words of this view. */
+const MAY: readonly (readonly [PartName, string])[] = [
+  ["postcode", "postcode"],
+  ["house", "house"],
+  ["street", "street"],
+  ["town", "town"],
+];
 /** Score from which the first of several is taken, when that is chosen. */
 const SURE = 0.9;
 
@@ -121,6 +129,34 @@ export function RulePanel({ definition, address, change }: RulePanelProps) {
         ]}
         onChange={(to) => change({ takeFrom: to === "take" ? (rule.takeFrom ?? SURE) : undefined })}
       />
+      <Several
+        legend="May differ from what was written without asking"
+        options={MAY}
+        chosen={rule.mayDiffer ?? MAY_DIFFER}
+        onChange={(mayDiffer) => change({ mayDiffer })}
+      />
+      <Several
+        legend="Only these kinds; all when none is ticked"
+        options={KINDS.map((kind) => [kind, kind] as const)}
+        chosen={rule.kinds ?? []}
+        onChange={(kinds) => change({ kinds: kinds.length ? kinds : undefined })}
+      />
+      <Labelled label="Only these countries, by their codes">
+        {(id) => (
+          <input
+            key={address}
+            id={id}
+            className={INPUT}
+            defaultValue={rule.countries?.join(", ") ?? ""}
+            maxLength={80}
+            placeholder="all of them"
+            onChange={(event) => {
+              const countries = event.target.value.toUpperCase().match(/\b[A-Z]{2}\b/g) ?? [];
+              change({ countries: countries.length ? [...new Set(countries)].slice(0, 20) : undefined });
+            }}
+          />
+        )}
+      </Labelled>
       <div className="grid grid-cols-2 gap-4">
         <Labelled label="Exact enough is">
           {(id) => (
@@ -166,6 +202,29 @@ export function RulePanel({ definition, address, change }: RulePanelProps) {
         )}
       </Labelled>
     </section>
+  );
+}
+
+interface SeveralProps<T extends string> {
+  legend: string;
+  options: readonly (readonly [value: T, words: string])[];
+  chosen: readonly T[];
+  onChange: (chosen: T[]) => void;
+}
+
+/** Any of some. */
+function Several<T extends string>({ legend, options, chosen, onChange }: SeveralProps<T>) {
+  const toggle = (value: T) =>
+    onChange(chosen.includes(value) ? chosen.filter((one) => one !== value) : [...chosen, value]);
+  return (
+    <fieldset>
+      <legend className="mb-1 text-[12.5px] text-quiet">{legend}</legend>
+      <div className="flex flex-wrap gap-x-4 gap-y-1">
+        {options.map(([value, words]) => (
+          <Tick key={value} label={words} checked={chosen.includes(value)} onChange={() => toggle(value)} />
+        ))}
+      </div>
+    </fieldset>
   );
 }
 
