@@ -12,7 +12,14 @@ import { testServers } from "./lib/test-servers.mjs";
 const WORKERS = 2;
 /** What is slow by nature: its tests do more of the same when BIBLIOTOPE_LONG is set. */
 const LONG = {
-  vitest: ["own-data.server", "resilience.server", "key-limits.server", "start.server", "islands/src/world", "form/one-place"],
+  vitest: [
+    "own-data.server",
+    "resilience.server",
+    "key-limits.server",
+    "start.server",
+    "islands/src/world",
+    "form/one-place",
+  ],
   browser: ["batches.spec", "samples.spec"],
 };
 

@@ -40,7 +40,15 @@ export {
 export { DISTANCE_UNITS, type DistanceUnit, distanceIn } from "./distance.ts";
 export { addField, changeRule, freeName, moveField, placeField, removeField, renameField } from "./edit.ts";
 export { formJson } from "./ordered.ts";
-export { differingParts, EXACTNESS_WORDS, isBelow, MAY_DIFFER, type Outcome, outcomeOf } from "./outcome.ts";
+export {
+  differingParts,
+  EXACTNESS_WORDS,
+  isBelow,
+  isOnlyUnit,
+  MAY_DIFFER,
+  type Outcome,
+  outcomeOf,
+} from "./outcome.ts";
 export { type FormExample, type FormProblem, problemsOf } from "./problems.ts";
 export { type Changed, changedFields, type Rehearsal, type RehearsalStep, stepWords, withStep } from "./rehearsal.ts";
 export { isSameStatement } from "./same.ts";

@@ -30,6 +30,8 @@ interface Candidate {
   differences?: readonly Difference[];
 }
 
+export { isOnlyUnit };
+
 /** Parts that may differ without asking, where a form's rule does not say: a postcode is put right, with a word. */
 export const MAY_DIFFER: readonly PartName[] = ["postcode"];
 

@@ -5,6 +5,7 @@ import {
   type FormDefinition,
   fillableFields,
   isBelow,
+  isOnlyUnit,
   questionOf,
   ruleOf,
   shownAddresses,
@@ -13,7 +14,7 @@ import {
   type Values,
 } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
-import { type Difference, isOnlyUnit } from "@bibliotope/core/place";
+import type { Difference } from "@bibliotope/core/place";
 import type { Problem, RecordFeature, RecordProperties } from "@bibliotope/wire";
 import type { Asked, Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
