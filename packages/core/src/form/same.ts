@@ -1,12 +1,10 @@
 import type { Parts } from "../place/index.ts";
+import { fold } from "../text/index.ts";
 
-/** Text as it is compared: without case, accents, punctuation and doubled spaces. */
+/** Text as it is compared: folded as the search folds it, without punctuation and doubled spaces. */
 const plain = (text: string) =>
-  text
-    .normalize("NFKD")
-    .replace(/\p{M}/gu, "")
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, " ")
+  fold(text)
+    .text.replace(/[^\p{L}\p{N}]+/gu, " ")
     .trim();
 
 /** What a unit looks like behind an address: "Flat 3", "3b", "Apt B"; or nothing. */

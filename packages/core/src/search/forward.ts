@@ -1,6 +1,7 @@
 import { type Position, readPosition } from "../geo/index.ts";
 import { type Difference, type Outcome, PARTS, profileOf } from "../place/index.ts";
 import { MAX_TOKENS } from "../text/index.ts";
+import { type Contradiction, contradictionsOf, differencesOf } from "./contradictions.ts";
 import { type Gloss, glossOf, withScripts } from "./gloss.ts";
 import type { Held } from "./held.ts";
 import { interpret, type QueryToken } from "./interpret.ts";
@@ -18,7 +19,7 @@ import {
 import { reverse } from "./reverse.ts";
 import { search, type Wanted } from "./search.ts";
 import { profileFor, type Reading, splitByProfile } from "./unmatched.ts";
-import { type Contradiction, contradictionsOf, differencesOf, weigh } from "./verdict.ts";
+import { weigh } from "./verdict.ts";
 
 /** A record that may be meant, with why. */
 export interface ScoredRecord extends AnswerRecord {

@@ -1,6 +1,6 @@
 import { type FormCountry, type FormDefinition, fieldsFor, fillableFields, hasShape } from "@bibliotope/core/form";
+import { afterPress } from "../after-press.ts";
 import { make } from "../map/make.ts";
-import { afterPress } from "./after-press.ts";
 import { controlOf, frameOf, writeValue } from "./controls.ts";
 
 /** Hides the fields of an address until its country is chosen. */

@@ -1,8 +1,8 @@
 import { differingParts, type FormAnswer, lineFor } from "@bibliotope/core/form";
 import type { Difference } from "@bibliotope/core/place";
+import { afterPress } from "../after-press.ts";
 import { make } from "../map/make.ts";
 import { say } from "../words/say.ts";
-import { afterPress } from "./after-press.ts";
 
 /** What can be done where words stand. */
 export interface OutcomeWays {

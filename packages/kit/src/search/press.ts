@@ -1,3 +1,4 @@
+import { afterPress } from "../after-press.ts";
 import type { SearchMachine } from "./machine.ts";
 
 /**
@@ -7,12 +8,5 @@ import type { SearchMachine } from "./machine.ts";
 export function pressLine(machine: SearchMachine, event: Pick<Event, "preventDefault">): void {
   event.preventDefault();
   machine.hold();
-  const ended = new AbortController();
-  const release = () => {
-    ended.abort();
-    // the click of a press comes right after it
-    setTimeout(() => machine.release());
-  };
-  for (const name of ["pointerup", "pointercancel"])
-    window.addEventListener(name, release, { signal: ended.signal, capture: true });
+  afterPress(() => machine.release());
 }

@@ -31,7 +31,7 @@ export function Differences({ differences }: { differences: readonly Difference[
 }
 
 const HOW: Readonly<Record<Difference["how"], string>> = {
-  nearby: "held is the nearest",
+  nearby: "the nearest that is held",
   absent: "not held there",
   other: "is somewhere else",
   unknown: "not known",

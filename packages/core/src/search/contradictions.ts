@@ -1,0 +1,333 @@
+import { AREAS, GROUPS, NONE, POSTCODES, type Segment } from "../index/index.ts";
+import {
+  type CountryProfile,
+  type Difference,
+  type DifferenceHow,
+  type PartName,
+  type Parts,
+  postcodeShape,
+  profileOf,
+} from "../place/index.ts";
+import { tokenize } from "../text/index.ts";
+import { QUALITY, type QueryToken } from "./interpret.ts";
+import type { Candidate } from "./rank.ts";
+
+/** Something written that is not so in a record, before the record's names are read. `span` is half open. */
+export interface Contradiction {
+  part: PartName;
+  span: readonly [start: number, end: number];
+  how: DifferenceHow;
+}
+
+/** Parts that tell records apart; what was written of others is no difference. */
+const TELLING: ReadonlySet<PartName> = new Set([
+  "house",
+  "building",
+  "block",
+  "street",
+  "place",
+  "town",
+  "postcode",
+  "country",
+  "unit",
+]);
+/** Words that weigh no more mean nothing by themselves. */
+const SMALL = 0.1;
+const SEPARATOR = /[,;|\n]/u;
+/** Most areas of a name that are compared with what was typed. */
+const MOST_AREAS = 16;
+
+/** What was written and is not so in a candidate. @param text what the words were cut from */
+export function contradictionsOf(candidate: Candidate, text: string): Contradiction[] {
+  return isAllExplained(candidate) ? NOTHING : new Comparison(candidate, text).contradictions();
+}
+
+const NOTHING: Contradiction[] = [];
+
+/** True for a record that explains all that was written, as most do: nothing needs a closer look. */
+function isAllExplained({ tokens, explained }: Candidate): boolean {
+  for (let t = 0; t < tokens.length; t++) {
+    const { by, how, as } = explained[t];
+    const { isLabel, weight, unfinished } = tokens[t];
+    if (as ? how !== "same" : by === NONE && !isLabel && !unfinished && weight > SMALL) return false;
+  }
+  return true;
+}
+
+/** The same with what the record holds in its place. @param parts of the record */
+export function differencesOf(found: readonly Contradiction[], parts: Parts, text: string): Difference[] {
+  return found.map(({ part, span: [start, end], how }) => {
+    const difference: Difference = { part, written: text.slice(start, end).trim(), how };
+    const held = parts[part]?.name;
+    if (held !== undefined && how !== "absent") difference.held = held;
+    return difference;
+  });
+}
+
+/** The words of one text as one record explains them. */
+class Comparison {
+  readonly #segment: Segment;
+  readonly #profile: CountryProfile;
+  readonly #shape: RegExp | undefined;
+  /** For each word the stretch between separators in which it stands. */
+  readonly #stretch: number[] = [];
+  /** Words that were dealt with. */
+  readonly #done = new Set<number>();
+  readonly #found: Contradiction[] = [];
+  /** Words of the record's own name, and its number. */
+  readonly #core: number[] = [];
+
+  constructor(
+    private readonly candidate: Candidate,
+    text: string,
+  ) {
+    const { held, tokens, explained, thing } = candidate;
+    this.#segment = held.segment;
+    this.#profile = profileOf(this.#segment.countryCode(thing));
+    this.#shape = postcodeShape(this.#profile);
+    let stretch = 0;
+    tokens.forEach((token, t) => {
+      const last = tokens[t - 1];
+      if (last && (last.part !== token.part || SEPARATOR.test(text.slice(last.end, token.start)))) stretch++;
+      this.#stretch.push(stretch);
+      const { by, as } = explained[t];
+      if (as === "house" || by === thing || (by !== NONE && by >= this.#segment.firstHouse)) this.#core.push(t);
+    });
+  }
+
+  contradictions(): Contradiction[] {
+    this.#readPostcode();
+    this.#readNumber();
+    this.#readUnit();
+    this.#readParts();
+    this.#readWords();
+    return this.#found;
+  }
+
+  #say(part: PartName, words: readonly number[], how: DifferenceHow): void {
+    for (const t of words) this.#done.add(t);
+    const { tokens } = this.candidate;
+    const span = [
+      Math.min(...words.map((t) => tokens[t].start)),
+      Math.max(...words.map((t) => tokens[t].end)),
+    ] as const;
+    this.#found.push({ part, span, how });
+  }
+
+  /** True for a word that nothing of the record explains, and that means something. */
+  #isLeft(t: number): boolean {
+    const { tokens, explained } = this.candidate;
+    const { by, as } = explained[t];
+    const { isLabel, weight, unfinished } = tokens[t];
+    return by === NONE && as === undefined && !this.#done.has(t) && !isLabel && !unfinished && weight > SMALL;
+  }
+
+  #howOf(words: readonly number[]): DifferenceHow {
+    return words.every((t) => this.candidate.tokens[t].ranges.length) ? "other" : "unknown";
+  }
+
+  /** Another postcode than the record has. One of a record that has none contradicts nothing. */
+  #readPostcode(): void {
+    const { tokens, explained, thing, address } = this.candidate;
+    const segment = this.#segment;
+    const codes = tokens.flatMap((token, t) => (this.#isOfCode(token, t) ? [t] : []));
+    const said = new Set(
+      explained.flatMap(({ by }, t) => (by !== NONE && segment.isPostcode(by) ? [tokens[t].text] : [])),
+    );
+    // a piece that was written twice was explained once
+    if (!codes.some((t) => this.#isLeft(t) && !said.has(tokens[t].text))) {
+      for (const t of codes) this.#done.add(t);
+      return;
+    }
+    if (segment.isStreet(thing)) {
+      const [from, to] = segment.postcodesOf(thing);
+      if (address === NONE ? from === to : segment.postcodeOf(thing, address) === NONE) {
+        for (const t of codes) this.#done.add(t);
+        return;
+      }
+    }
+    this.#say("postcode", codes, this.#howOf(codes.filter((t) => this.#isLeft(t))));
+  }
+
+  #isOfCode(token: QueryToken, t: number): boolean {
+    if (token.isCode || token.part === "postcode") return true;
+    const { by, as } = this.candidate.explained[t];
+    return token.part === undefined && !as && by === NONE && this.#shape?.test(token.text) === true && !token.role;
+  }
+
+  /** A number with what belongs to it, where the record has another or none. */
+  #readNumber(): void {
+    const { tokens, explained, between, address } = this.candidate;
+    const part = this.#profile.number.part;
+    const taken = explained.findIndex(({ as }) => as === "house");
+    if (taken < 0) {
+      if (address !== NONE && this.#core.some((t) => explained[t].by >= this.#segment.firstHouse)) return;
+      const numbers = tokens.flatMap(({ house, role, part: given }, t) =>
+        house && this.#isLeft(t) && (role ?? "house") === "house" && (given ?? part) !== "street" ? [t] : [],
+      );
+      const meant = numbers.filter((t) => !this.#isAside(t));
+      if (meant.length) this.#say(part, meant.slice(0, 1), "absent");
+      for (const t of numbers) this.#done.add(t);
+      return;
+    }
+    const words = tokens.flatMap((_, t) => (explained[t].as === "house" ? [t] : []));
+    const behind = words[words.length - 1] + 1;
+    const isSuffix = this.#isLeft(behind < tokens.length ? behind : taken) && this.#isBeside(taken, behind);
+    if (isSuffix) words.push(behind);
+    const how = explained[taken].how;
+    if (how === "same" && !isSuffix) return;
+    this.#say(part, words, between || how === "absent" ? "absent" : "nearby");
+  }
+
+  /** True for a letter or a fraction that stands right behind the number: "12 b", "4816 1/2". */
+  #isBeside(number: number, behind: number): boolean {
+    const { tokens } = this.candidate;
+    const token = tokens[behind];
+    if (!token || this.#stretch[behind] !== this.#stretch[number] || token.role || token.isCode) return false;
+    return token.kind === "number" ? token.text.includes("/") : tokens[number].mate === behind;
+  }
+
+  #readUnit(): void {
+    const { explained } = this.candidate;
+    const t = explained.findIndex(({ as }) => as === "unit");
+    if (t >= 0 && explained[t].how === "absent") this.#say("unit", [t], "absent");
+  }
+
+  /** What was given as a part, and is another in the record. */
+  #readParts(): void {
+    const { tokens, thing } = this.candidate;
+    const given = new Map<PartName, number[]>();
+    tokens.forEach(({ part }, t) => {
+      if (part && TELLING.has(part)) given.set(part, [...(given.get(part) ?? []), t]);
+    });
+    for (const [part, words] of given) {
+      if (!words.some((t) => this.#isLeft(t))) continue;
+      const isCode =
+        part === "country" &&
+        words.length === 1 &&
+        tokens[words[0]].text.toUpperCase() === this.#segment.countryCode(thing);
+      if (isCode) for (const t of words) this.#done.add(t);
+      else this.#say(part, words, this.#howOf(words.filter((t) => this.#isLeft(t))));
+    }
+  }
+
+  /** Words of free text that nothing explains, by where they stand. */
+  #readWords(): void {
+    const { tokens } = this.candidate;
+    const left = tokens.flatMap((token, t) => (token.part === undefined && this.#isLeft(t) ? [t] : []));
+    if (!left.length) return;
+    const name = this.#namePart();
+    const of = new Map<PartName, number[]>();
+    for (const t of left) {
+      const part = this.#belongsTo(t, name);
+      if (part) of.set(part, [...(of.get(part) ?? []), t]);
+    }
+    for (const [part, words] of of) this.#say(part, part === name ? this.#withCore(words) : words, this.#howOf(words));
+  }
+
+  #namePart(): PartName {
+    const { thing, explained } = this.candidate;
+    const kind = this.#segment.kindOf(thing);
+    const isByHouseName = this.#core.some(
+      (t) => explained[t].by !== NONE && explained[t].by >= this.#segment.firstHouse,
+    );
+    if (isByHouseName && !explained.some(({ by }) => by === thing)) return "house";
+    return kind === "address" ? "house" : kind;
+  }
+
+  /** The words of a name with those beside them that were found: "Nosuch Lane", not "Nosuch". */
+  #withCore(words: readonly number[]): number[] {
+    const { explained, thing } = this.candidate;
+    const stretches = new Set(words.map((t) => this.#stretch[t]));
+    return [...words, ...this.#core.filter((t) => explained[t].by === thing && stretches.has(this.#stretch[t]))];
+  }
+
+  #belongsTo(t: number, name: PartName): PartName | undefined {
+    const { tokens, thing } = this.candidate;
+    // the record's name was not written, or no more than a number of it: what nothing explains stands in its place
+    const named = this.#core.filter((c) => this.candidate.explained[c].by !== NONE);
+    const isByWord = named.some((c) => tokens[c].kind === "word" && tokens[c].weight > SMALL);
+    if (!isByWord && thing >= this.#segment.firstStreet && !this.#isAside(t)) return name;
+    // in the middle of a name
+    if (named.length && named[0] < t && t < named[named.length - 1]) return name;
+    const own = this.#core.filter((c) => this.#stretch[c] === this.#stretch[t]);
+    if (own.length) return this.#besideName(t, own, name);
+    const stretch = tokens.flatMap((_, i) => (this.#stretch[i] === this.#stretch[t] ? [i] : []));
+    const meaning = stretch.filter((i) => this.#isLeft(i));
+    // a town that is known elsewhere, alone in its stretch; a firm may be called after one
+    const area = this.#areaNamedBy(meaning);
+    if (area) return area;
+    const isStreet = meaning.some((i) => this.candidate.held.lexicon.isWay(tokens[i].text));
+    if (isStreet && !this.#segment.isStreet(this.candidate.thing)) return name;
+    const isBehind = this.#core.length > 0 && t > this.#core[this.#core.length - 1];
+    const isAlone = meaning.length === stretch.length;
+    return isBehind && isAlone && !this.#hasArea() && !this.#isAside(t) ? "town" : undefined;
+  }
+
+  /** A word in the stretch of the record's name. @param own the words of the name in that stretch */
+  #besideName(t: number, own: readonly number[], name: PartName): PartName | undefined {
+    const { tokens, explained } = this.candidate;
+    const [first, last] = [own[0], own[own.length - 1]];
+    if (t > first && t < last) return name;
+    const area = this.#areaNamedBy([t]);
+    if (area) return area;
+    if (t < first) {
+      // a person's or a firm's name before the number
+      const isNumber = explained[first].as === "house" && this.#profile.number.stands === "before";
+      return isNumber && own.length > 1 ? undefined : this.#isRunTo(t, first) ? name : undefined;
+    }
+    const isParted = this.#stretch[tokens.length - 1] > this.#stretch[0];
+    const isBeforeArea = explained.some(({ by }, i) => i > t && by !== NONE && this.#segment.isArea(by));
+    if (isParted || isBeforeArea) return this.#isRunTo(last, t) ? name : undefined;
+    return this.#hasArea() ? undefined : "town";
+  }
+
+  /** True when nothing but left words stands between two words. */
+  #isRunTo(from: number, to: number): boolean {
+    for (let t = from + 1; t < to; t++) if (!this.#isLeft(t) && !this.#done.has(t)) return false;
+    return true;
+  }
+
+  /** True when some area was named, and the record lies in it. */
+  #hasArea(): boolean {
+    const { explained, thing } = this.candidate;
+    return explained.some(
+      ({ by }) => by !== NONE && (by === thing || by < this.#segment.firstStreet) && this.#isAround(by),
+    );
+  }
+
+  #isAround(by: number): boolean {
+    return this.#segment.isArea(by) || this.#segment.isPostcode(by);
+  }
+
+  /** True for words of a telephone number and the like: a stretch of numbers alone, long ones. */
+  #isAside(t: number): boolean {
+    const { tokens } = this.candidate;
+    const stretch = tokens.filter((_, i) => this.#stretch[i] === this.#stretch[t]);
+    const digits = stretch.reduce((sum, { text }) => sum + text.replace(/\D/gu, "").length, 0);
+    return stretch.every(({ kind }) => kind === "number") && digits > 5;
+  }
+
+  /** What some words are together the whole name of, elsewhere: a town or a country. */
+  #areaNamedBy(words: readonly number[]): "town" | "country" | undefined {
+    const { tokens } = this.candidate;
+    const { termPosting, posting } = this.#segment.sections;
+    const typed = new Set(words.map((t) => tokens[t].text));
+    let looked = 0;
+    for (const t of words)
+      for (const { from, to, node, quality } of tokens[t].ranges) {
+        if (node !== undefined || quality < QUALITY.abbreviation) continue;
+        for (let term = from; term < to; term++)
+          for (let p = termPosting[term * GROUPS + AREAS]; p < termPosting[term * GROUPS + POSTCODES]; p++) {
+            if (++looked > MOST_AREAS) return undefined;
+            const kind = this.#segment.kindOf(posting[p]);
+            if ((kind === "town" || kind === "country") && this.#isNamed(posting[p], typed)) return kind;
+          }
+      }
+    return undefined;
+  }
+
+  #isNamed(area: number, typed: ReadonlySet<string>): boolean {
+    return this.#segment.namesOf(area).some(({ name }) => tokenize(name).every(({ text }) => typed.has(text)));
+  }
+}
