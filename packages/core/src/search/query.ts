@@ -29,8 +29,6 @@ export const OUTCOME = {
   found: 0.4,
   /** A second whose chance times this is no less than the first one's makes the answer ambiguous. */
   factor: 2,
-  /** Several of which none stands out are only told where they are together as likely as this to hold the right one. */
-  several: 0.5,
   /** What is less likely to be meant, all together, is not told. */
   likely: 0.1,
 } as const;

@@ -41,6 +41,7 @@ describe("the verdict of a text", () => {
     ["Nosuch Lane 11 Tidewell", NONE],
     ["11 Nosuch Lane, Tidewell", NONE],
     ["12 Upper Harbour Row Tidewell", NONE],
+    ["12 Upper Harbour Row", NONE],
     ["Tidewell Central Library", NONE],
     ["qqqzx 12", NONE],
     // the broader thing is meant by its name alone

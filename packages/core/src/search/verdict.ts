@@ -64,7 +64,7 @@ function outcomeOf(chances: readonly number[], contradictions: readonly (readonl
   const [first = 0, second = 0] = [...chances].sort((a, b) => b - a);
   const all = chances.reduce((sum, chance) => sum + chance, 0);
   const isSeveral = second > 0 && second * OUTCOME.factor >= first;
-  if (first === 0 || (isSeveral && all < OUTCOME.several) || all < OUTCOME.likely) return "none";
+  if (all < OUTCOME.likely) return "none";
   if (isSeveral) return "ambiguous";
   return contradictions[chances.indexOf(first)].some((one) => !isOnlyUnit(one)) ? "differs" : "matched";
 }
