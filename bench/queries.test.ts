@@ -1,9 +1,11 @@
+import { Engine } from "@bibliotope/core/search";
 import { describe, expect, it } from "vitest";
 import { makeCorpus, type Sample } from "./corpus.ts";
 import { atLeast, atMost, percentile, timeEach } from "./measure.ts";
 import { nonsense, queryClasses, UNANSWERABLE, unanswerable } from "./queries.ts";
 
-const samples = makeCorpus("demo", 300).samples;
+const corpus = makeCorpus("demo", 300);
+const { samples } = corpus;
 
 describe("the samples", () => {
   it("are addresses of all countries, each with its street and town", () => {
@@ -11,6 +13,36 @@ describe("the samples", () => {
     expect(new Set(samples.map(({ country }) => country))).toEqual(new Set(["QR", "QV", "QY"]));
     for (const { number, street, town } of samples)
       expect([number, street[0].name, town[0].name].every(Boolean)).toBe(true);
+  });
+});
+
+describe("a record", () => {
+  it("is what its own line says, with nothing that differs, whatever it is", { timeout: 120_000 }, () => {
+    const { segment } = corpus;
+    const engine = new Engine(segment);
+    const wrong: string[] = [];
+    const check = (ref: string) => {
+      const record = engine.record(ref);
+      if (!record) return;
+      // the line of a place is that of the house in which it is; a number in its name would be taken for the house's
+      const { place, town } = record.parts;
+      const line = /\d/.test(place?.name ?? "") ? town?.name : record.line;
+      const q = [place?.name, line].filter(Boolean).join(", ");
+      const { outcome, candidates } = engine.forward({ q, limit: 50 });
+      const found =
+        candidates.find((one) => one.ref === ref) ??
+        (record.kind === "place" ? candidates.find(({ at }) => at.lat === record.at.lat) : undefined);
+      const isTold = outcome === "matched" || outcome === "ambiguous";
+      if (!isTold || !found || found.differences.length)
+        wrong.push(`${q} (${record.kind}): ${outcome} ${JSON.stringify(candidates[0]?.differences)}`);
+    };
+    const { addresses, things } = segment.meta.counts;
+    for (let address = 0; address < addresses; address += 97) check(segment.addressRef(address));
+    for (let thing = 0; thing < segment.firstHouse; thing += 11) check(segment.thingRef(thing));
+    // houses with names, alone and with a number
+    for (let house = segment.firstHouse; house < things; house += 7)
+      check(segment.addressRef(segment.sections.houseAddress[house - segment.firstHouse]));
+    expect(wrong).toEqual([]);
   });
 });
 

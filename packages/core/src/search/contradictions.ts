@@ -3,6 +3,7 @@ import {
   type CountryProfile,
   type Difference,
   type DifferenceHow,
+  formatHouseNumber,
   type PartName,
   type Parts,
   postcodeShape,
@@ -33,13 +34,12 @@ const TELLING: ReadonlySet<PartName> = new Set([
 ]);
 /** Words that weigh no more mean nothing by themselves. */
 const SMALL = 0.1;
-const SEPARATOR = /[,;|\n]/u;
 /** Most areas of a name that are compared with what was typed. */
 const MOST_AREAS = 16;
 
-/** What was written and is not so in a candidate. @param text what the words were cut from */
-export function contradictionsOf(candidate: Candidate, text: string): Contradiction[] {
-  return isAllExplained(candidate) ? NOTHING : new Comparison(candidate, text).contradictions();
+/** What was written and is not so in a candidate. */
+export function contradictionsOf(candidate: Candidate): Contradiction[] {
+  return isAllExplained(candidate) ? NOTHING : new Comparison(candidate).contradictions();
 }
 
 const NOTHING: Contradiction[] = [];
@@ -75,12 +75,9 @@ class Comparison {
   readonly #done = new Set<number>();
   readonly #found: Contradiction[] = [];
   /** Words of the record's own name, and its number. */
-  readonly #core: number[] = [];
+  #core: number[] = [];
 
-  constructor(
-    private readonly candidate: Candidate,
-    text: string,
-  ) {
+  constructor(private readonly candidate: Candidate) {
     const { held, tokens, explained, thing } = candidate;
     this.#segment = held.segment;
     this.#profile = profileOf(this.#segment.countryCode(thing));
@@ -88,20 +85,59 @@ class Comparison {
     let stretch = 0;
     tokens.forEach((token, t) => {
       const last = tokens[t - 1];
-      if (last && (last.part !== token.part || SEPARATOR.test(text.slice(last.end, token.start)))) stretch++;
+      if (last && (last.part !== token.part || token.isParted)) stretch++;
       this.#stretch.push(stretch);
       const { by, as } = explained[t];
       if (as === "house" || by === thing || (by !== NONE && by >= this.#segment.firstHouse)) this.#core.push(t);
     });
+    const echoes = this.#core.filter((t) => this.#isEcho(t));
+    if (echoes.length) this.#core = this.#core.filter((t) => !echoes.includes(t));
+  }
+
+  /** True for a word of the name in a stretch that only repeats some of it: "Mill Road Garage, 12 Mill Road". */
+  #isEcho(t: number): boolean {
+    const { tokens, explained } = this.candidate;
+    const namesIn = (stretch: number) =>
+      this.#core.flatMap((c) => (explained[c].by !== NONE && this.#stretch[c] === stretch ? [tokens[c].text] : []));
+    if (explained[t].by === NONE) return false;
+    const own = namesIn(this.#stretch[t]);
+    return this.#core.some((c) => {
+      const other = this.#stretch[c] === this.#stretch[t] ? [] : namesIn(this.#stretch[c]);
+      const isMore = other.length > own.length || (other.length === own.length && this.#stretch[c] > this.#stretch[t]);
+      return isMore && own.every((text) => other.includes(text));
+    });
   }
 
   contradictions(): Contradiction[] {
+    this.#leaveOwnWords();
     this.#readPostcode();
     this.#readNumber();
     this.#readUnit();
     this.#readParts();
     this.#readWords();
-    return this.#found;
+    return this.#found.sort((a, b) => a.span[0] - b.span[0]);
+  }
+
+  /** A word that the record has itself contradicts nothing, by whatever way the record was found. */
+  #leaveOwnWords(): void {
+    const { held, tokens } = this.candidate;
+    let own: ReadonlySet<string> | undefined;
+    tokens.forEach(({ text }, t) => {
+      if (!this.#isLeft(t)) return;
+      own ??= this.#ownWords();
+      if (own.has(text) || held.lexicon.otherForms(text).some((form) => own?.has(form))) this.#done.add(t);
+    });
+  }
+
+  #ownWords(): Set<string> {
+    const { thing, address } = this.candidate;
+    const segment = this.#segment;
+    const names = segment.namesOf(thing).map(({ name }) => name);
+    for (let area = segment.sections.thingParent[thing]; area !== NONE; area = segment.sections.thingParent[area])
+      names.push(...segment.namesOf(area).map(({ name }) => name));
+    const at = segment.kindOf(thing) === "place" ? segment.placeOf(thing).address : address;
+    if (at !== NONE) names.push(...addressNames(segment, at, this.#profile));
+    return new Set(names.flatMap((name) => tokenize(name).map(({ text }) => text)));
   }
 
   #say(part: PartName, words: readonly number[], how: DifferenceHow): void {
@@ -128,17 +164,10 @@ class Comparison {
 
   /** Another postcode than the record has. One of a record that has none contradicts nothing. */
   #readPostcode(): void {
-    const { tokens, explained, thing, address } = this.candidate;
+    const { tokens, thing, address } = this.candidate;
     const segment = this.#segment;
     const codes = tokens.flatMap((token, t) => (this.#isOfCode(token, t) ? [t] : []));
-    const said = new Set(
-      explained.flatMap(({ by }, t) => (by !== NONE && segment.isPostcode(by) ? [tokens[t].text] : [])),
-    );
-    // a piece that was written twice was explained once
-    if (!codes.some((t) => this.#isLeft(t) && !said.has(tokens[t].text))) {
-      for (const t of codes) this.#done.add(t);
-      return;
-    }
+    if (!codes.some((t) => this.#isLeft(t))) return;
     if (segment.isStreet(thing)) {
       const [from, to] = segment.postcodesOf(thing);
       if (address === NONE ? from === to : segment.postcodeOf(thing, address) === NONE) {
@@ -261,7 +290,7 @@ class Comparison {
     if (isStreet && !this.#segment.isStreet(this.candidate.thing)) return name;
     const isBehind = this.#core.length > 0 && t > this.#core[this.#core.length - 1];
     const isAlone = meaning.length === stretch.length;
-    return isBehind && isAlone && !this.#hasArea() && !this.#isAside(t) ? "town" : undefined;
+    return isBehind && isAlone && !this.#hasTown() && !this.#isAside(t) ? "town" : undefined;
   }
 
   /** A word in the stretch of the record's name. @param own the words of the name in that stretch */
@@ -279,7 +308,7 @@ class Comparison {
     const isParted = this.#stretch[tokens.length - 1] > this.#stretch[0];
     const isBeforeArea = explained.some(({ by }, i) => i > t && by !== NONE && this.#segment.isArea(by));
     if (isParted || isBeforeArea) return this.#isRunTo(last, t) ? name : undefined;
-    return this.#hasArea() ? undefined : "town";
+    return this.#hasTown() ? undefined : "town";
   }
 
   /** True when nothing but left words stands between two words. */
@@ -288,16 +317,14 @@ class Comparison {
     return true;
   }
 
-  /** True when some area was named, and the record lies in it. */
-  #hasArea(): boolean {
-    const { explained, thing } = this.candidate;
-    return explained.some(
-      ({ by }) => by !== NONE && (by === thing || by < this.#segment.firstStreet) && this.#isAround(by),
-    );
-  }
-
-  #isAround(by: number): boolean {
-    return this.#segment.isArea(by) || this.#segment.isPostcode(by);
+  /** True when the town was named, or what lies in it; the words of a country or a region say nothing of it. */
+  #hasTown(): boolean {
+    const { tokens, explained } = this.candidate;
+    return explained.some(({ by }, t) => {
+      if (by === NONE || !this.#segment.isArea(by) || tokens[t].weight <= SMALL) return false;
+      const kind = this.#segment.kindOf(by);
+      return kind === "town" || kind === "district";
+    });
   }
 
   /** True for words of a telephone number and the like: a stretch of numbers alone, long ones. */
@@ -330,4 +357,19 @@ class Comparison {
   #isNamed(area: number, typed: ReadonlySet<string>): boolean {
     return this.#segment.namesOf(area).some(({ name }) => tokenize(name).every(({ text }) => typed.has(text)));
   }
+}
+
+/** What stands in an address: its street, number, name, unit and postcode. */
+function addressNames(segment: Segment, address: number, { number: { stands } }: CountryProfile): string[] {
+  const street = segment.streetOf(address);
+  const { name = "", unit = "" } = segment.detailOf(address);
+  const number = segment.numberOf(address);
+  const postcode = segment.postcodeOf(street, address);
+  return [
+    ...segment.namesOf(street).map((held) => held.name),
+    name,
+    unit,
+    number ? formatHouseNumber(number, stands) : "",
+    postcode === NONE ? "" : segment.namesOf(postcode)[0].name,
+  ];
 }

@@ -62,13 +62,11 @@ export function forward(held: Held, query: ForwardQuery): ForwardAnswer {
   if (!meant) return { outcome: "none", candidates: [], advice: ["Give at least one word to look for."] };
   const { text, outcome, found } = meant;
   const told = outcome === "none" ? [] : found.slice(0, query.limit ?? DEFAULT_LIMIT);
-  const candidates = told.map(
-    ({ candidate, chance, contradictions = contradictionsOf(candidate, text) }): ScoredRecord => {
-      const record = recordOf(candidate, { langs: query.langs, typed: text }, describe, describeBetween);
-      const gloss = withScripts(glossOf(candidate.held, candidate, record.parts, text));
-      return { ...record, score: chance, differences: differencesOf(contradictions, record.parts, text), gloss };
-    },
-  );
+  const candidates = told.map(({ candidate, chance, contradictions = contradictionsOf(candidate) }): ScoredRecord => {
+    const record = recordOf(candidate, { langs: query.langs, typed: text }, describe, describeBetween);
+    const gloss = withScripts(glossOf(candidate.held, candidate, record.parts, text));
+    return { ...record, score: chance, differences: differencesOf(contradictions, record.parts, text), gloss };
+  });
   const unknown = outcome === "none" ? unknownIn(held, query, text) : [];
   return {
     outcome,
@@ -109,7 +107,7 @@ function meantBy(held: Held, query: ForwardQuery): Meant | undefined {
   const limit = Math.max(COMPARED, query.limit ?? DEFAULT_LIMIT);
   const ranked = search(held, tokens, { read, completing: false, interpolates: true, limit }, query);
   const fitting = ranked.filter((candidate) => candidate.score >= OUTCOME.found);
-  const { chances, contradictions, outcome } = weigh(fitting.slice(0, COMPARED), text);
+  const { chances, contradictions, outcome } = weigh(fitting.slice(0, COMPARED));
   const found = fitting.map((candidate, i) => ({
     candidate,
     chance: chances[i] ?? 0,

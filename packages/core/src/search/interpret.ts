@@ -151,6 +151,7 @@ function interpretTokens(held: Dictionary, words: readonly Token[], manner: Mann
       end: token.end,
       from: token.from,
       open: token.open,
+      isParted: token.isParted,
       part,
       kinds,
       role,
@@ -202,8 +203,10 @@ function rolesOf(words: readonly Token[], lexicon: Lexicon, part?: PartName): Ro
     const [last, next] = [words[i - 1], words[i + 1]];
     const before = lexicon.roleBefore(word.text);
     const after = lexicon.roleAfter(word.text);
-    const isBehind = after && last?.kind === "number" && !roles[i - 1].role;
-    const isAhead = before && next && (next.kind === "number" || (next.text.length === 1 && before === "unit"));
+    // "Reading Room, 12 Mill Lane": what stands behind a comma is of something else
+    const isBehind = after && last?.kind === "number" && !word.isParted && !roles[i - 1].role;
+    const isAhead =
+      before && next && !next.isParted && (next.kind === "number" || (next.text.length === 1 && before === "unit"));
     // "2nd floor 12 …": an ordinal belongs to the word behind it
     if (isAhead && !roles[i].role && !(isBehind && /\D/.test(last.text))) {
       roles[i] = { role: before, isLabel: true };
@@ -307,7 +310,7 @@ function cutInTwo({ sections }: Segment, token: Token, completing: boolean): [To
     if (right < 0 || !(endsWord(sections, right) || (completing && token.open))) continue;
     return [
       { ...token, text: text.slice(0, at), from: token.from.slice(0, at), end: token.from[at], open: false },
-      { ...token, text: text.slice(at), from: token.from.slice(at), start: token.from[at] },
+      { ...token, text: text.slice(at), from: token.from.slice(at), start: token.from[at], isParted: false },
     ];
   }
   return undefined;

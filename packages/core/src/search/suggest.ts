@@ -48,7 +48,7 @@ export function suggest(held: Held, query: SuggestQuery): SuggestAnswer {
   const tokens = read(held, false);
   if (!tokens.length) return answer([]);
   const best = search(held, tokens, { read, completing: true, interpolates: false, limit }, query);
-  const fitting = best.filter((candidate) => candidate.score >= OUTCOME.found && isCredible(candidate, query.q));
+  const fitting = best.filter((candidate) => candidate.score >= OUTCOME.found && isCredible(candidate));
   return answer(fitting.map((candidate) => toSuggestion(query, candidate)));
 }
 

@@ -28,6 +28,8 @@ describe("the verdict of a text", () => {
     ["12 Harbour Row, Tidewell, HT7 77", differs(ROW, ["postcode", "HT7 77", "HT4 29", "unknown"])],
     ["12 Harbour Row, Tidewick", differs(ROW, ["town", "Tidewick", "Tidewell", "other"])],
     ["12 Harbour Row, Blurgh", differs(ROW, ["town", "Blurgh", "Tidewell", "unknown"])],
+    ["12 Harbour Row, Blurgh, Sallow", differs(ROW, ["town", "Blurgh", "Tidewell", "unknown"])],
+    ["the 12 Harbour Row, Blurgh", differs(ROW, ["town", "Blurgh", "Tidewell", "unknown"])],
     ["12 Harbour Row Blurgh", differs(ROW, ["town", "Blurgh", "Tidewell", "unknown"])],
     ["12 Harbour Row, Tidewell, Thalmyra", differs(ROW, ["country", "Thalmyra", "Lorramere", "other"])],
     ["Flat 9, 12 Harbour Row, Tidewell", matched(ROW, ["unit", "9", undefined, "absent"])],
@@ -37,6 +39,8 @@ describe("the verdict of a text", () => {
     ["c/o Blurgh Ltd, 12 Harbour Row, Tidewell", matched(ROW)],
     ["12 Harbour Row, Tidewell, deliver to the back door", matched(ROW)],
     ["12 Harbour Row, 0171 555 1234, Tidewell", matched(ROW)],
+    ["Harbour Row Garage, 12 Harbour Row, Tidewell", matched(ROW)],
+    ["Harbour Tea Rooms, 12 Harbour Row, Tidewell", matched(ROW)],
     // no other street is taken for one that is not held
     ["Nosuch Lane 11 Tidewell", NONE],
     ["11 Nosuch Lane, Tidewell", NONE],

@@ -31,13 +31,13 @@ const CREDIBLE = 0.5;
 const FAR = 10 * BESIDE;
 
 /** @param found best first, by order; not by score */
-export function weigh(found: readonly Candidate[], text: string): Weighed {
+export function weigh(found: readonly Candidate[]): Weighed {
   const top = found.reduce((most, { score }) => Math.max(most, score), 0);
   const near = found.filter(({ score }) => score >= top - FAR);
-  const known = new Map(near.map((candidate) => [candidate, contradictionsOf(candidate, text)]));
+  const known = new Map(near.map((candidate) => [candidate, contradictionsOf(candidate)]));
   // where nothing near the best can be believed, what is behind it may be meant
   const isAny = [...known.values()].some((one) => trustIn(one) >= CREDIBLE);
-  if (!isAny) for (const one of found) if (!known.has(one)) known.set(one, contradictionsOf(one, text));
+  if (!isAny) for (const one of found) if (!known.has(one)) known.set(one, contradictionsOf(one));
   const contradictions = found.map((candidate) => known.get(candidate) ?? []);
   const trust = contradictions.map(trustIn);
   const least = trust.some((one, i) => one >= CREDIBLE && known.has(found[i])) ? CREDIBLE : 0;
@@ -53,8 +53,7 @@ export function weigh(found: readonly Candidate[], text: string): Weighed {
 }
 
 /** False for a record of another street, block or place than was written: it is not offered in its place. */
-export const isCredible = (candidate: Candidate, text: string): boolean =>
-  trustIn(contradictionsOf(candidate, text)) >= CREDIBLE;
+export const isCredible = (candidate: Candidate): boolean => trustIn(contradictionsOf(candidate)) >= CREDIBLE;
 
 function trustIn(contradictions: readonly Contradiction[]): number {
   return contradictions.reduce((trust, { part }) => trust * (TRUST[part] ?? 1), 1);

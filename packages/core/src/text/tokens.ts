@@ -10,6 +10,8 @@ export interface Token {
   from: number[];
   /** True when nothing that ends a word (space, comma) follows it: the person may still be typing it. */
   open: boolean;
+  /** True when a comma, a semicolon, a bar or the end of a line stands between it and the word before. */
+  isParted: boolean;
 }
 
 /** At most this many words are read; the rest of a longer text is left out. */
@@ -19,6 +21,7 @@ export const MAX_TOKEN_LENGTH = 48;
 
 /** A number with what is joined to it by a dash or a slash ("12 / 3"), or a word with the apostrophes inside it. */
 const TOKEN = /\d[\p{L}\p{N}]*(?:\s?[-–/]\s?\d[\p{L}\p{N}]*)*|[\p{L}\p{N}]+(?:['’ʼ‘`][\p{L}\p{N}]+)*/gu;
+const SEPARATORS = ",;|\n";
 const LETTER_OR_DIGIT = /[\p{L}\p{N}]/u;
 const MARK = /\p{M}/u;
 const APOSTROPHE = /['’ʼ‘`]/;
@@ -44,7 +47,7 @@ function cutWord({ text: whole, from: places }: Folded, found: string, at: numbe
   let text = "";
   let from: number[] = [];
   const close = (open: boolean) => {
-    if (text && tokens.length < MAX_TOKENS) tokens.push(toToken(text, from, source, open));
+    if (text && tokens.length < MAX_TOKENS) tokens.push(toToken(text, from, source, open, tokens[tokens.length - 1]));
     text = "";
     from = [];
   };
@@ -77,10 +80,18 @@ function isDigit(unit: string | undefined): boolean {
   return unit !== undefined && unit >= "0" && unit <= "9";
 }
 
-function toToken(text: string, from: number[], source: string, open: boolean): Token {
+function toToken(text: string, from: number[], source: string, open: boolean, before: Token | undefined): Token {
   const last = from[from.length - 1];
   const end = last + (source.codePointAt(last)! > 0xffff ? 2 : 1);
-  return { text, from, start: from[0], end: skipMarks(source, end), kind: isDigit(text[0]) ? "number" : "word", open };
+  const kind = isDigit(text[0]) ? "number" : "word";
+  const isParted = before !== undefined && isSeparated(source, before.end, from[0]);
+  return { text, from, start: from[0], end: skipMarks(source, end), kind, open, isParted };
+}
+
+/** The commonest gap is one space. */
+function isSeparated(source: string, from: number, to: number): boolean {
+  for (let i = from; i < to; i++) if (SEPARATORS.includes(source[i])) return true;
+  return false;
 }
 
 /** Combining marks after the last letter belong to it. */
