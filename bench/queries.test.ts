@@ -1,4 +1,5 @@
 import { Engine } from "@bibliotope/core/search";
+import { Random } from "@bibliotope/islands";
 import { describe, expect, it } from "vitest";
 import { makeCorpus, type Sample } from "./corpus.ts";
 import { atLeast, atMost, percentile, timeEach } from "./measure.ts";
@@ -43,6 +44,31 @@ describe("a record", () => {
     for (let house = segment.firstHouse; house < things; house += 7)
       check(segment.addressRef(segment.sections.houseAddress[house - segment.firstHouse]));
     expect(wrong).toEqual([]);
+  });
+});
+
+describe("a suggestion", () => {
+  it("is sure exactly where a forward lookup of the same text is matched to it", { timeout: 120_000 }, () => {
+    const engine = new Engine(corpus.segment);
+    const random = new Random(7);
+    const texts = queryClasses(samples).flatMap(({ queries }) =>
+      queries.flatMap(({ q }) => [q, q.slice(0, random.whole(1, q.length))]),
+    );
+    const wrong: string[] = [];
+    let sure = 0;
+    for (const q of [...texts, ...nonsense(50)]) {
+      const { suggestions } = engine.suggest({ q });
+      const { outcome, candidates } = engine.forward({ q });
+      const wanted = outcome === "matched" && candidates[0].exactness !== "between" ? candidates[0].ref : undefined;
+      const told = suggestions.filter((one) => one.sure).map(({ ref }) => ref);
+      const isRight = told.length
+        ? told.length === 1 && told[0] === wanted
+        : !suggestions.some(({ ref }) => ref === wanted);
+      if (!isRight) wrong.push(`${q}: ${told} for ${wanted}`);
+      sure += told.length;
+    }
+    expect(wrong).toEqual([]);
+    expect(sure).toBeGreaterThan(texts.length / 3);
   });
 });
 

@@ -53,6 +53,8 @@ test("a person's steps are kept, run again, and run as a Playwright test until a
   await panel(page).getByRole("button", { name: "Run all" }).click();
   await state(page, "A reader in Tidewell", "kept");
   await expect(panel(page).getByText("all 1 kept")).toBeVisible();
+  const kept = await (await page.request.get(`/api/forms/${ref}/rehearsals`)).json();
+  expect(kept.rehearsals).toMatchObject([{ states: { "": "chosen" } }]);
   await expect(page.getByLabel("Note", { exact: true })).toHaveValue("ring twice");
 
   const folder = join(testHome(), "taken-away", ref);

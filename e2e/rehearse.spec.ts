@@ -124,3 +124,28 @@ test("a form is opened on a stored record: nothing is asked, nothing counts as f
   await page.getByRole("button", { name: "Begin anew" }).click();
   await expect(page.getByLabel("Postcode")).toHaveValue("");
 });
+
+test("what the form would send stands beside it, with where each value comes from", async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.rehearse();
+  await page.getByRole("button", { name: "What it sends" }).click();
+  const panel = page.getByRole("complementary", { name: "What it would send" });
+  const row = (name: string) =>
+    panel.getByRole("row").filter({ has: page.getByRole("rowheader", { name, exact: true }) });
+  await expect(panel.locator("strong")).toHaveText("empty");
+  await studio.search.click();
+  await page.keyboard.type("12 harbour row tidewell");
+  await expect(studio.list.locator("[data-sure]")).toHaveCount(1);
+  await page.keyboard.press("Enter");
+  await expect(studio.field("Town")).toHaveValue("Tidewell");
+  await expect(panel.locator("strong")).toHaveText("chosen");
+  await expect(row("town")).toContainText(/Tidewell.*of the record/);
+  await expect(row("confirmed")).toContainText("yes");
+  await studio.field("Street and number").fill("99 Elsewhere Lane");
+  await expect(panel.locator("strong")).toHaveText("changed");
+  await expect(row("street")).toContainText("was 12 Harbour Row");
+  await expect(row("town")).toContainText("of the place before");
+  await expect(row("position")).toContainText("–");
+  await expect(row("confirmed")).toContainText("no");
+  expect(await axeFindings(page)).toEqual([]);
+});

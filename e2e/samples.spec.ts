@@ -231,6 +231,7 @@ test("Reading rooms near you: a card with picture and hours", async ({ page }) =
   await box.click();
   await page.keyboard.type("reading room tidewell");
   await expect(page.getByRole("option").first()).toBeVisible();
+  await page.keyboard.press("ArrowDown");
   await page.keyboard.press("Enter");
   await expect(page.getByLabel("Open")).toHaveText(/Monday–Friday \d\d:\d\d–\d\d:\d\d/);
   const picture = page.getByRole("img", { name: /^Map of / });

@@ -90,17 +90,39 @@ test.describe("the keys of the combobox pattern", () => {
     await expect(box.input).toHaveValue("12 harb");
   });
 
-  test("Enter takes the line under the hand, the first one when there is none, and the list closes", async ({
-    page,
-  }) => {
+  test("Enter goes to the first line where none is sure; once more takes it, and the list closes", async ({ page }) => {
     const box = new Box(page);
     await box.open();
+    await expect(box.list.locator("[data-sure]")).toHaveCount(0);
+    await page.keyboard.press("Enter");
+    expect(await box.active()).toBe(0);
+    await expect(box.input).toHaveValue("12 harb");
     await page.keyboard.press("Enter");
     await expect(box.input).toHaveValue("12 Harbour Row");
     await expect(page.getByLabel("Town")).toHaveValue("Tidewell");
     await expect(box.input).toHaveAttribute("aria-expanded", "false");
     await expect(box.list).toBeHidden();
     expect(page.url()).toBe(`${origin}/?dir=ltr`);
+  });
+
+  test("Enter takes the line that is meant without a doubt, which shows it", async ({ page }) => {
+    const box = new Box(page);
+    await box.open("12 harbour row tidewell");
+    await expect(box.options.and(page.locator("[data-sure]"))).toHaveText([/12 Harbour Row, Tidewell/]);
+    await page.keyboard.press("Enter");
+    await expect(page.getByLabel("Town")).toHaveValue("Tidewell");
+    await expect(box.list).toBeHidden();
+  });
+
+  test("Enter takes nothing where nothing that was typed is held", async ({ page }) => {
+    const box = new Box(page);
+    await page.goto(`${origin}/?dir=ltr`);
+    await box.input.click();
+    await page.keyboard.type("qqqzx 12");
+    await expect(page.getByText(/^Nothing found/)).toBeVisible();
+    await page.keyboard.press("Enter");
+    await expect(box.input).toHaveValue("qqqzx 12");
+    await expect(page.getByLabel("Town")).toHaveValue("");
   });
 
   test("Escape closes the list and keeps the text; Alt+Down opens it without going in, Alt+Up closes it", async ({

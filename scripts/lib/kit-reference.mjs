@@ -2,8 +2,8 @@ import { join } from "node:path";
 import ts from "typescript";
 import { root } from "./places.mjs";
 
-/** Imports of the package, by their folder. */
-const ENTRIES = ["client", "search", "fill", "form", "map", "elements", "react", "server", "words"];
+/** Imports of the package, by their folder; the package itself at the end, for what no other has. */
+const ENTRIES = ["client", "search", "fill", "form", "map", "elements", "react", "server", "words", ""];
 /** What is made known more than once is told where it comes first. */
 const FLAGS = ts.TypeFormatFlags.NoTruncation | ts.TypeFormatFlags.UseAliasDefinedOutsideCurrentScope;
 
@@ -23,11 +23,9 @@ export function kitReference() {
     const exported = checker
       .getExportsOfModule(checker.getSymbolAtLocation(program.getSourceFile(files[i])))
       .map((symbol) => (symbol.flags & ts.SymbolFlags.Alias ? checker.getAliasedSymbol(symbol) : symbol))
-      // what is of the core or the wire is told there
-      .filter((symbol) => symbol.declarations?.[0].getSourceFile().fileName.includes("/packages/kit/"))
       .filter((symbol) => !told.has(symbol) && told.add(symbol))
       .sort((a, b) => (a.name.toLowerCase() < b.name.toLowerCase() ? -1 : 1));
-    return `## @bibliotope/kit/${entry}\n\n${exported.map((symbol) => sectionOf(checker, symbol)).join("\n\n")}`;
+    return `## ${["@bibliotope/kit", entry].filter(Boolean).join("/")}\n\n${exported.map((symbol) => sectionOf(checker, symbol)).join("\n\n")}`;
   });
   return `# Reference of the kit
 
@@ -86,7 +84,7 @@ function signatureOf(checker, symbol, declaration) {
 
 /** What people use of a class or an interface: each member in a line, with its words. */
 function membersOf(checker, declaration) {
-  return declaration.members
+  return [...declaration.members, ...inheritedMembers(checker, declaration)]
     .filter((member) => member.name && !ts.isPrivateIdentifier(member.name))
     .filter(
       (member) => !(ts.getCombinedModifierFlags(member) & (ts.ModifierFlags.Private | ts.ModifierFlags.Protected)),
@@ -110,6 +108,16 @@ function membersOf(checker, declaration) {
       return `- \`${shown.replace(/\s+/g, " ")}\`${doc ? ` — ${doc}` : ""}`;
     })
     .join("\n");
+}
+
+/** What an interface takes over from others of ours; a page's own elements and attributes are known. */
+function inheritedMembers(checker, declaration) {
+  if (!ts.isInterfaceDeclaration(declaration)) return [];
+  const properties = checker.getTypeAtLocation(declaration).getProperties();
+  return properties
+    .flatMap((property) => property.declarations?.[0] ?? [])
+    .filter((member) => ts.isTypeElement(member) && member.parent !== declaration)
+    .filter((member) => member.getSourceFile().fileName.includes("/packages/"));
 }
 
 /** A member's type as it is written, else as it is known. */

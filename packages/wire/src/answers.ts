@@ -21,6 +21,10 @@ export const suggestionSchema = z
       .meta({ description: "Half-open ranges of `line` in UTF-16 units, sorted." }),
     at: position,
     more: z.int().meta({ description: "How many numbers or units are inside: ask again with `inside`." }),
+    sure: z
+      .literal(true)
+      .optional()
+      .meta({ description: "A forward lookup of the same text is `matched` to it: Enter may take it." }),
   })
   .meta({ id: "Suggestion" });
 

@@ -1,3 +1,4 @@
+import { ADDRESS_STATES } from "@bibliotope/core/form";
 import * as z from "zod";
 import { nameSchema } from "./form.ts";
 import { SITUATIONS } from "./situations.ts";
@@ -29,6 +30,7 @@ export const keepRehearsalAsking = z.strictObject({
   situation: z.enum(REHEARSED),
   steps: z.array(step).min(1).max(300),
   expected: z.record(nameSchema, text),
+  states: z.record(address, z.enum(ADDRESS_STATES)).optional(),
 });
 export const keptRehearsal = keepRehearsalAsking.extend({ id: z.int(), keptAt: z.string() });
 export const keptRehearsals = z.object({ rehearsals: z.array(keptRehearsal) });

@@ -39,6 +39,7 @@ export {
 } from "./definition.ts";
 export { DISTANCE_UNITS, type DistanceUnit, distanceIn } from "./distance.ts";
 export { addField, changeRule, freeName, moveField, placeField, removeField, renameField } from "./edit.ts";
+export { type AddressGoingOut, type GoingOut, goingOut, type Origin } from "./going-out.ts";
 export { formJson } from "./ordered.ts";
 export {
   differingParts,
@@ -50,7 +51,16 @@ export {
   outcomeOf,
 } from "./outcome.ts";
 export { type FormExample, type FormProblem, problemsOf } from "./problems.ts";
-export { type Changed, changedFields, type Rehearsal, type RehearsalStep, stepWords, withStep } from "./rehearsal.ts";
+export {
+  type Changed,
+  type ChangedState,
+  changedFields,
+  changedStates,
+  type Rehearsal,
+  type RehearsalStep,
+  stepWords,
+  withStep,
+} from "./rehearsal.ts";
 export { isSameStatement } from "./same.ts";
 export { type AddressSoFar, type Standing, shownAddresses, standingOf } from "./shows.ts";
 export {
@@ -66,6 +76,7 @@ export {
   type Values,
 } from "./starts.ts";
 export {
+  ADDRESS_STATES,
   type AddressState,
   addressState,
   agree,

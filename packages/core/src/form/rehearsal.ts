@@ -1,6 +1,7 @@
 import type { Position } from "../geo/index.ts";
 import type { FormDefinition } from "./definition.ts";
 import type { Values } from "./starts.ts";
+import type { AddressState } from "./state.ts";
 
 /** What a person does to a form. */
 export type RehearsalStep =
@@ -27,6 +28,8 @@ export interface Rehearsal {
   situation: string;
   steps: RehearsalStep[];
   expected: Record<string, string>;
+  /** What each address is then, by its name (empty for the first); nothing is expected of one that is not here. */
+  states?: Record<string, AddressState>;
 }
 
 /** A step further in what a person does: typing into one field goes on in one step. */
@@ -45,6 +48,23 @@ export interface Changed {
   expected: string;
   /** Undefined when the form has no such field any more. */
   found: string | undefined;
+}
+
+/** An address that is not what was expected. */
+export interface ChangedState {
+  address: string;
+  expected: AddressState;
+  found: AddressState;
+}
+
+/** Addresses that are not what was expected; one that the form has no more counts as empty. */
+export function changedStates(
+  expected: Readonly<Record<string, AddressState>>,
+  found: Readonly<Record<string, AddressState>>,
+): ChangedState[] {
+  return Object.entries(expected)
+    .map(([address, state]) => ({ address, expected: state, found: found[address] ?? "empty" }))
+    .filter((one) => one.expected !== one.found);
 }
 
 /** Fields that differ from what was expected, in the order of the form; those that are gone come last. */

@@ -8,7 +8,8 @@ import { partOf, type Values, valueIn } from "./starts.ts";
  * What an address of a form is now: nothing stands in it; the person's own words, of which nothing more is known; a
  * record; or a record of which the person has since changed what tells the place, so that it is that place no more.
  */
-export type AddressState = "empty" | "typed" | "chosen" | "changed";
+export const ADDRESS_STATES = ["empty", "typed", "chosen", "changed"] as const;
+export type AddressState = (typeof ADDRESS_STATES)[number];
 
 /** An address that a record was filled into. */
 export interface HeldAddress {

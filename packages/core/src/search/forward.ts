@@ -1,4 +1,5 @@
 import { type Position, readPosition } from "../geo/index.ts";
+import { NONE } from "../index/index.ts";
 import { type Difference, type Outcome, PARTS, profileOf } from "../place/index.ts";
 import { MAX_TOKENS } from "../text/index.ts";
 import { type Contradiction, contradictionsOf, differencesOf } from "./contradictions.ts";
@@ -90,6 +91,15 @@ export function likeliest(held: Held, query: ForwardQuery): LikeliestAnswer {
   const first = recordOf(candidate, { langs: query.langs, typed: text }, brief, briefBetween);
   const differences = differencesOf(contradictions, first.parts, text);
   return { outcome, first: { ...first, score: chance, differences }, others: found.length - 1 };
+}
+
+/** Ref of the one record that a text means, when `forward` is `matched`; undefined when it is not. */
+export function matchedBy(held: Held, query: ForwardQuery): string | undefined {
+  const meant = meantBy(held, query);
+  if (meant?.outcome !== "matched") return undefined;
+  const { held: layer, thing, address, between } = meant.found[0].candidate;
+  if (between) return undefined;
+  return address === NONE ? layer.segment.thingRef(thing) : layer.segment.addressRef(address);
 }
 
 interface Meant {

@@ -1,6 +1,7 @@
 import { type Position, readPosition } from "../geo/index.ts";
 import { NONE, type Segment } from "../index/index.ts";
 import type { Kind } from "../place/index.ts";
+import { matchedBy } from "./forward.ts";
 import { glossOf, marksIn } from "./gloss.ts";
 import type { Held } from "./held.ts";
 import { interpret } from "./interpret.ts";
@@ -24,6 +25,8 @@ export interface Suggestion {
   at: Position;
   /** How many numbers or units are inside: ask again with `inside`. */
   more: number;
+  /** Only true: `forward` is `matched` to it for the same text and narrowing. */
+  sure?: true;
 }
 
 export interface SuggestAnswer {
@@ -41,19 +44,37 @@ const DEFAULT_LIMIT = 7;
 export function suggest(held: Held, query: SuggestQuery): SuggestAnswer {
   const limit = query.limit ?? DEFAULT_LIMIT;
   const listed = query.inside === undefined ? undefined : suggestInside(held, query, limit);
-  if (listed) return listed;
+  if (listed) return answer(listed, matchedBy(held, query));
   const at = readPosition(query.q);
-  if (at) return answer(reverse(held, { ...query, at, limit: 1 }).candidates.map((near) => asLine(held, near)));
+  if (at) return atPosition(held, query, at);
   const read: Wanted["read"] = (layer, doubting) => interpret(layer, query.q, { completing: true, doubting });
   const tokens = read(held, false);
   if (!tokens.length) return answer([]);
   const best = search(held, tokens, { read, completing: true, interpolates: false, limit }, query);
   const fitting = best.filter((candidate) => candidate.score >= OUTCOME.found && isCredible(candidate));
-  return answer(fitting.map((candidate) => toSuggestion(query, candidate)));
+  return answer(
+    fitting.map((candidate) => toSuggestion(query, candidate)),
+    isTied(fitting) ? undefined : matchedBy(held, query),
+  );
+}
+
+/** What lies this near to the best has the same words explained in the same way. */
+const TIED = 1e-6;
+
+/**
+ * True where nothing is offered but streets or numbers in them, two of which say all that was typed equally well:
+ * `forward` cannot tell them apart either, and need not be asked.
+ */
+function isTied(fitting: readonly Candidate[]): boolean {
+  const best = fitting.reduce((most, { score }) => Math.max(most, score), 0);
+  return (
+    fitting.filter(({ score }) => score > best - TIED).length !== 1 &&
+    fitting.every(({ held: { segment }, thing }) => segment.isStreet(thing))
+  );
 }
 
 /** The numbers of a street or the units of a building; undefined inside anything else. */
-function suggestInside(held: Held, query: SuggestQuery, limit: number): SuggestAnswer | undefined {
+function suggestInside(held: Held, query: SuggestQuery, limit: number): Suggestion[] | undefined {
   for (const layer of held.layers) {
     const { building, street } = compileFilter(layer.segment, query);
     if (building >= 0) return suggestUnits(layer, query, building, limit);
@@ -62,11 +83,23 @@ function suggestInside(held: Held, query: SuggestQuery, limit: number): SuggestA
   return undefined;
 }
 
-function answer(suggestions: Suggestion[]): SuggestAnswer {
-  return { outcome: suggestions.length ? "matched" : "none", suggestions };
+/** @param sure ref of the line that is meant without a doubt, if there is one */
+function answer(suggestions: Suggestion[], sure?: string): SuggestAnswer {
+  return {
+    outcome: suggestions.length ? "matched" : "none",
+    suggestions: sure ? suggestions.map((one) => (one.ref === sure ? { ...one, sure: true } : one)) : suggestions,
+  };
 }
 
-/** The address at a typed position. */
+/** The address at a typed position, as `forward` reads it. */
+function atPosition(held: Held, query: SuggestQuery, at: Position): SuggestAnswer {
+  const { outcome, candidates } = reverse(held, { ...query, at, limit: 1 });
+  return answer(
+    candidates.map((near) => asLine(held, near)),
+    outcome === "matched" ? candidates[0].ref : undefined,
+  );
+}
+
 function asLine({ layers }: Held, { ref, kind, at }: NearRecord): Suggestion {
   const { segment } = layers.find((layer) => layer.segment.resolve(ref))!;
   const { thing, address = NONE } = segment.resolve(ref)!;
@@ -98,15 +131,15 @@ function inside(segment: Segment, thing: number, address: number): number {
 }
 
 /** The numbers of a street, or those that begin with the typed digits. */
-function suggestNumbers(held: Held, query: SuggestQuery, street: number, limit: number): SuggestAnswer {
+function suggestNumbers(held: Held, query: SuggestQuery, street: number, limit: number): Suggestion[] {
   const { segment } = held;
   const digits = /\d+[^\s,]*/.exec(query.q)?.[0].toLowerCase() ?? "";
   const addresses = numbersStarting(segment, street, digits, limit);
-  return answer(addresses.map((address) => toLine(held, query, street, address, digits)));
+  return addresses.map((address) => toLine(held, query, street, address, digits));
 }
 
 /** The units of a building, or those with a word that begins like the last one typed. */
-function suggestUnits(held: Held, query: SuggestQuery, building: number, limit: number): SuggestAnswer {
+function suggestUnits(held: Held, query: SuggestQuery, building: number, limit: number): Suggestion[] {
   const { segment } = held;
   const street = segment.streetOf(building);
   const wanted = /[\p{L}\p{N}]+$/u.exec(query.q)?.[0].toLowerCase() ?? "";
@@ -120,7 +153,7 @@ function suggestUnits(held: Held, query: SuggestQuery, building: number, limit: 
         .split(/[^\p{L}\p{N}]+/u) ?? [];
     if (words.some((word) => word.startsWith(wanted))) addresses.push(address);
   }
-  return answer(addresses.map((address) => toLine(held, query, street, address, wanted)));
+  return addresses.map((address) => toLine(held, query, street, address, wanted));
 }
 
 function toLine({ segment }: Held, query: SuggestQuery, street: number, address: number, typed: string): Suggestion {

@@ -12,13 +12,19 @@ import type { Markers } from "./markers.ts";
 import { Walker } from "./walker.ts";
 
 export interface FurnitureOptions {
+  /** What the map is called for screen readers. */
   label: string;
+  /** Sheets to choose from; no choice when fewer than two are given. */
   sheets?: readonly SheetKind[];
+  /** Offers an aim: a mark in the middle, under which the map is moved. */
   aims?: boolean;
+  /** Offers to show where the device is. */
   device?: boolean;
   /** Where the device's position comes from; the browser when not given. */
   geolocation?: Geolocation;
+  /** Offers the relief: ground and roofs in three dimensions. */
   relief?: boolean;
+  /** Where a place is handed on to; a `geo:` link when not given. */
   handOn?: HandOnTemplates;
 }
 

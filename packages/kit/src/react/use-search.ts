@@ -142,6 +142,7 @@ export function useSearch(options: UseSearchOptions = {}): Search {
       role: "option",
       id: optionId(index),
       "aria-selected": index === state.active,
+      "data-sure": state.suggestions[index]?.sure,
       onPointerDown: (event) => pressLine(machine, event),
       onPointerMove: () => machine.point(index),
       onClick: (event: MouseEvent) => {

@@ -220,12 +220,13 @@ function lineOf(event: Event): number {
   return option ? [...option.parentElement!.children].indexOf(option) : -1;
 }
 
-function optionFor({ line, within, marks, kind, more }: Suggestion, id: string): HTMLLIElement {
+function optionFor({ line, within, marks, kind, more, sure }: Suggestion, id: string): HTMLLIElement {
   const option = document.createElement("li");
   option.id = id;
   option.setAttribute("role", "option");
   option.setAttribute("aria-selected", "false");
   option.part.add("option");
+  option.toggleAttribute("data-sure", sure === true);
   const text = document.createElement("span");
   text.className = "bt-line";
   text.append(...marked(line, marks));

@@ -19,8 +19,8 @@ export interface PressedKey {
 
 /** The keys of the ARIA combobox pattern (list autocomplete), also those pressed before the list is there. */
 export class ListKeys {
-  /** Enter was pressed before the answer was there: the first line is taken when it comes. */
-  #takesFirst = false;
+  /** Enter was pressed before the answer was there: it is done when it comes. */
+  #isEntered = false;
   /** Steps down the list that were made before it was there. */
   #steps = 0;
 
@@ -31,7 +31,7 @@ export class ListKeys {
 
   /** Letters followed: what was pressed before was meant for another list. */
   typed(): void {
-    this.#takesFirst = false;
+    this.#isEntered = false;
     this.#steps = 0;
   }
 
@@ -56,8 +56,8 @@ export class ListKeys {
       return true;
     }
     if (key === "ArrowRight" && open && active >= 0 && isAtEnd) return this.ways.enter(active);
-    if (key === "Enter" && open) this.ways.choose(Math.max(0, active));
-    else if (key === "Enter" && isComing) this.#takesFirst = true;
+    if (key === "Enter" && open) this.#enter();
+    else if (key === "Enter" && isComing) this.#isEntered = true;
     else if (key === "Escape" && status !== "idle") this.machine.close();
     else {
       // the caret moves in the text, so no line is under the hand
@@ -78,10 +78,18 @@ export class ListKeys {
   /** A list came: what was pressed before it did is done now. */
   shown({ status, isBehind }: SearchState): void {
     if (status === "loading" || (status === "open" && isBehind)) return;
-    const [steps, takesFirst] = [this.#steps, this.#takesFirst];
+    const [steps, isEntered] = [this.#steps, this.#isEntered];
     this.typed();
     if (status !== "open") return;
     if (steps) this.machine.move(steps);
-    if (takesFirst) this.ways.choose(Math.max(0, this.machine.state.active));
+    if (isEntered) this.#enter();
+  }
+
+  /** Takes the line under the hand, or the one that is meant without a doubt; else goes to the first, for another Enter. */
+  #enter(): void {
+    const { active, suggestions } = this.machine.state;
+    const line = active >= 0 ? active : suggestions.findIndex(({ sure }) => sure);
+    if (line >= 0) this.ways.choose(line);
+    else this.machine.move(1);
   }
 }

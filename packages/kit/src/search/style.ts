@@ -14,6 +14,7 @@ export const SEARCH_STYLE = `
 .bt-list > li[aria-selected="true"] { background: var(--bt-list-chosen, color-mix(in srgb, currentColor 9%, transparent)); }
 .bt-line { flex: 0 1 auto; overflow-wrap: anywhere; font-family: var(--bt-serif, inherit); }
 .bt-line mark { background: none; color: inherit; text-decoration: underline; text-decoration-color: var(--bt-mark, #a8741a); text-decoration-thickness: 2px; text-underline-offset: 3px; }
+.bt-list > li[data-sure] .bt-line::after { content: "  \u21b5" / ""; color: var(--bt-mark, #a8741a); }
 .bt-beside { flex: 1 100 0; min-width: 4.5em; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; text-align: end; font-size: 0.84em; color: var(--bt-quiet, color-mix(in srgb, currentColor 72%, transparent)); }
 .bt-more { flex: none; align-self: stretch; display: flex; align-items: center; margin-block: -0.5em; margin-inline-end: -0.75em; padding-inline: 0.75em; font-size: 0.84em; border-inline-start: 1px solid var(--bt-list-rule, color-mix(in srgb, currentColor 14%, transparent)); }
 .bt-more:hover { background: var(--bt-list-chosen, color-mix(in srgb, currentColor 9%, transparent)); }

@@ -13,12 +13,13 @@ const MOST_TRACES = 20;
 /** The rehearsals of a form, in the order in which they were kept. */
 export async function listRehearsals(database: Knex, ref: string): Promise<KeptRehearsal[]> {
   const rows = await ofForm(database, "rehearsals", ref).orderBy("rehearsals.id").select("rehearsals.*");
-  return rows.map(({ id, name, situation, steps, expected, kept_at }) => ({
+  return rows.map(({ id, name, situation, steps, expected, states, kept_at }) => ({
     id,
     name,
     situation,
     steps,
     expected,
+    states,
     keptAt: kept_at.toISOString(),
   }));
 }
@@ -27,13 +28,20 @@ export async function listRehearsals(database: Knex, ref: string): Promise<KeptR
 export async function keepRehearsal(
   database: Knex,
   ref: string,
-  { name, situation, steps, expected }: KeepRehearsalAsking,
+  { name, situation, steps, expected, states = {} }: KeepRehearsalAsking,
 ): Promise<boolean> {
   const form = await database("forms").where({ ref }).first("id");
   if (!form) return false;
-  const [stored, values] = [JSON.stringify(steps), JSON.stringify(expected)];
   await database("rehearsals")
-    .insert({ form_id: form.id, name, situation, steps: stored, expected: values, kept_at: database.fn.now() })
+    .insert({
+      form_id: form.id,
+      name,
+      situation,
+      steps: JSON.stringify(steps),
+      expected: JSON.stringify(expected),
+      states: JSON.stringify(states),
+      kept_at: database.fn.now(),
+    })
     .onConflict(["form_id", "name"])
     .merge();
   return true;

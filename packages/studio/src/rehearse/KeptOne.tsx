@@ -1,4 +1,4 @@
-import { type FormDefinition, stepWords } from "@bibliotope/core/form";
+import { type AddressState, type FormDefinition, startingField, stepWords } from "@bibliotope/core/form";
 import type { KeptRehearsal } from "@bibliotope/wire";
 import { useState } from "react";
 import { SITUATION_WORDS } from "./situations.ts";
@@ -12,7 +12,7 @@ interface KeptOneProps {
   isBusy: boolean;
   run: () => void;
   /** Takes other values as those to expect. */
-  expect: (values: Record<string, string>) => void;
+  expect: (values: Record<string, string>, states: Record<string, AddressState>) => void;
   drop: () => void;
 }
 
@@ -48,12 +48,14 @@ export function KeptOne({ rehearsal, definition, result, isBusy, run, expect, dr
               Step {result.failed.step + 1} could not be done: {result.failed.words}.
             </p>
           ) : null}
-          {result.changed.length ? <Differences {...result} definition={definition} /> : null}
+          {result.changed.length || result.changedStates.length ? (
+            <Differences {...result} definition={definition} />
+          ) : null}
           {result.failed ? null : (
             <button
               type="button"
               className="mt-1 underline"
-              onClick={() => expect(storedValues(definition, result.found))}
+              onClick={() => expect(storedValues(definition, result.found), result.states)}
             >
               That is right now: expect it
             </button>
@@ -96,8 +98,9 @@ function StateWords({ result, count }: { result: RunResult | undefined; count: n
 
 function Differences({
   changed,
+  changedStates,
   definition,
-}: Pick<RunResult & { state: "changed" }, "changed"> & { definition: FormDefinition }) {
+}: Pick<RunResult & { state: "changed" }, "changed" | "changedStates"> & { definition: FormDefinition }) {
   const label = (name: string) => definition.fields.find((field) => field.name === name)?.label ?? name;
   return (
     <table className="w-full">
@@ -116,6 +119,15 @@ function Differences({
             </th>
             <td className="pr-2 break-words">{expected || "–"}</td>
             <td className="break-words text-madder">{found === undefined ? "no such field" : found || "–"}</td>
+          </tr>
+        ))}
+        {changedStates.map(({ address, expected, found }) => (
+          <tr key={`state ${address}`} className="align-baseline">
+            <th scope="row" className="pr-2 text-left font-normal text-quiet">
+              {label(startingField(definition, address) ?? address) || "The address"} is
+            </th>
+            <td className="pr-2">{expected}</td>
+            <td className="text-madder">{found}</td>
           </tr>
         ))}
       </tbody>

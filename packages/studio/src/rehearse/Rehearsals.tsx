@@ -1,4 +1,4 @@
-import { type FormDefinition, type RehearsalStep, stepWords } from "@bibliotope/core/form";
+import { type AddressState, type FormDefinition, type RehearsalStep, stepWords } from "@bibliotope/core/form";
 import type { KeptRehearsal, Rehearsed } from "@bibliotope/wire";
 import { type FormEvent, useId, useState } from "react";
 import { useDropRehearsalMutation, useKeepRehearsalMutation, wordsOf } from "../state/api.ts";
@@ -18,6 +18,8 @@ interface RehearsalsProps {
   results: Readonly<Record<number, RunResult>>;
   /** What stands in the fields now. */
   values: () => Record<string, string>;
+  /** What each address is now. */
+  states: () => Record<string, AddressState>;
   run: (rehearsals: readonly KeptRehearsal[]) => void;
   stop: () => void;
   close: () => void;
@@ -70,7 +72,7 @@ export function Rehearsals(props: RehearsalsProps) {
                 result={results[one.id]}
                 isBusy={isRunning}
                 run={() => run([one])}
-                expect={(expected) => store({ ...one, expected })}
+                expect={(expected, states) => store({ ...one, expected, states })}
                 drop={() => {
                   setDropped(one);
                   void drop({ ref: formRef, id: one.id });
@@ -129,8 +131,9 @@ function Keep({
   steps,
   kept,
   values,
+  states,
   keep,
-}: Pick<RehearsalsProps, "definition" | "situation" | "steps" | "kept" | "values"> & {
+}: Pick<RehearsalsProps, "definition" | "situation" | "steps" | "kept" | "values" | "states"> & {
   keep: (rehearsal: Omit<KeptRehearsal, "id" | "keptAt">) => Promise<void>;
 }) {
   const id = useId();
@@ -138,7 +141,7 @@ function Keep({
   const isTaken = kept.some((one) => one.name === name.trim());
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    keep({ name, situation, steps: [...steps], expected: values() }).then(
+    keep({ name, situation, steps: [...steps], expected: values(), states: states() }).then(
       () => setName(""),
       () => undefined,
     );

@@ -1,4 +1,10 @@
-import type { RehearsalStep, Values } from "@bibliotope/core/form";
+import {
+  type AddressState,
+  type FormDefinition,
+  goingOut,
+  type RehearsalStep,
+  type Values,
+} from "@bibliotope/core/form";
 import { type RenderedForm, renderForm, type TraceEvent } from "@bibliotope/kit";
 import type { Rehearsed } from "@bibliotope/wire";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
@@ -17,6 +23,7 @@ import { Segmented } from "../ui/Segmented.tsx";
 import { Player, StepFailed } from "./play-steps.ts";
 import { Rehearsals } from "./Rehearsals.tsx";
 import { StepRecorder } from "./record-steps.ts";
+import { SendPanel } from "./SendPanel.tsx";
 import { playedDevice, SITUATION_WORDS, WIDTHS, type Width, wireSituation } from "./situations.ts";
 import { resultOf, storedValues, useRuns } from "./use-runs.ts";
 
@@ -37,7 +44,8 @@ export function RehearseView() {
   const quiet = useClient();
   const [chosen, setChosen] = useState<Rehearsed>("normal");
   const [width, setWidth] = useState<Width>("desk");
-  const [isOpen, setIsOpen] = useState(false);
+  const [opened, setOpened] = useState<"rehearsals" | "send">();
+  const [going, setGoing] = useState<ReturnType<typeof goingOut>>();
   const [steps, setSteps] = useState<readonly RehearsalStep[]>([]);
   const [anew, setAnew] = useState(0);
   /** Values of a stored record that the form is opened on. */
@@ -54,6 +62,14 @@ export function RehearseView() {
   const wires = useMemo(() => wiresOf(definition, answer), [definition, answer]);
   const following = useRef(next);
   following.current = next;
+  const isSending = useRef(false);
+  isSending.current = opened === "send";
+  const show = useCallback(() => {
+    if (rendered.current && isSending.current) setGoing(sentBy(rendered.current, definition));
+  }, [definition]);
+  useEffect(() => {
+    if (opened === "send") show();
+  }, [opened, show]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: `anew` asks for a form with nothing in it
   useEffect(() => {
@@ -63,7 +79,10 @@ export function RehearseView() {
     // what is done to a stored record cannot be gone through again from an empty form
     const recorder = run || record ? undefined : new StepRecorder(setSteps);
     setSteps([]);
-    const listen = (event: TraceEvent) => (player ?? recorder)?.heard(event);
+    const listen = (event: TraceEvent) => {
+      (player ?? recorder)?.heard(event);
+      if (event.row === "fields") queueMicrotask(show);
+    };
     listeners.current.add(listen);
     const made = renderForm(page.current, definition, {
       client,
@@ -77,6 +96,11 @@ export function RehearseView() {
       cleared: () => dispatch(answers.cleared()),
     });
     rendered.current = made;
+    // after the kit has heard it
+    for (const heard of ["input", "change", "click"])
+      made.form.addEventListener(heard, () => queueMicrotask(show), { signal: ended.signal });
+    made.form.addEventListener("submit", () => setOpened("send"), { signal: ended.signal });
+    show();
     recorder?.listen(made.form, ended.signal);
     if (!run && !record) made.form.querySelector<HTMLInputElement>("[role=combobox]")?.focus();
     const perform = async ({ rehearsal }: NonNullable<typeof run>, player: Player) => {
@@ -94,7 +118,10 @@ export function RehearseView() {
           },
         );
       dispatch(trace.ended());
-      note(rehearsal.id, resultOf(definition, rehearsal, made.binding.values(), failed));
+      note(
+        rehearsal.id,
+        resultOf(definition, rehearsal, made.binding.values(), statesOf(sentBy(made, definition)), failed),
+      );
       following.current();
     };
     if (run && player) {
@@ -110,7 +137,7 @@ export function RehearseView() {
       made.destroy();
       dispatch(answers.cleared());
     };
-  }, [client, countries, definition, heard, rehearsed, run, record, anew, note, dispatch]);
+  }, [client, countries, definition, heard, rehearsed, run, record, anew, note, show, dispatch]);
 
   // each field carries the colour of the part that fills it
   useEffect(() => {
@@ -184,7 +211,18 @@ export function RehearseView() {
               Begin anew
             </button>
           ) : null}
-          <Button aria-expanded={isOpen} aria-controls="rehearsals" onClick={() => setIsOpen(!isOpen)}>
+          <Button
+            aria-expanded={opened === "send"}
+            aria-controls="would-send"
+            onClick={() => setOpened(opened === "send" ? undefined : "send")}
+          >
+            What it sends
+          </Button>
+          <Button
+            aria-expanded={opened === "rehearsals"}
+            aria-controls="rehearsals"
+            onClick={() => setOpened(opened === "rehearsals" ? undefined : "rehearsals")}
+          >
             Rehearsals{kept.length ? ` (${kept.length})` : ""}
           </Button>
         </span>
@@ -192,7 +230,7 @@ export function RehearseView() {
       <div
         ref={spread}
         className={`relative grid min-h-0 flex-1 overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1 ${
-          isOpen
+          opened
             ? "grid-cols-[var(--form-width,374px)_232px_minmax(0,1fr)_340px]"
             : "grid-cols-[var(--form-width,374px)_232px_minmax(0,1fr)]"
         }`}
@@ -203,7 +241,10 @@ export function RehearseView() {
           {hasMap ? null : <p className="p-6 text-quiet">This form has no map. Add a map field in Compose.</p>}
         </section>
         <Wires inside={spread} wires={wires} />
-        {isOpen ? (
+        {opened === "send" && going ? (
+          <SendPanel definition={definition} going={going} close={() => setOpened(undefined)} />
+        ) : null}
+        {opened === "rehearsals" ? (
           <Rehearsals
             formRef={formRef}
             definition={definition}
@@ -214,11 +255,22 @@ export function RehearseView() {
             values={() => storedValues(definition, rendered.current?.binding.values() ?? {})}
             run={start}
             stop={stop}
-            close={() => setIsOpen(false)}
+            states={() => (rendered.current ? statesOf(sentBy(rendered.current, definition)) : {})}
+            close={() => setOpened(undefined)}
           />
         ) : null}
       </div>
       <TraceView />
     </>
   );
+}
+
+/** What a form would send as it stands; what the browser itself would. */
+function sentBy({ form, binding }: RenderedForm, definition: FormDefinition): ReturnType<typeof goingOut> {
+  const sent = [...new FormData(form)].map(([name, value]) => [name, String(value)] as const);
+  return goingOut(definition, binding.state, binding.values(), sent);
+}
+
+function statesOf({ addresses }: ReturnType<typeof goingOut>): Record<string, AddressState> {
+  return Object.fromEntries(addresses.map(({ address, state }) => [address, state]));
 }

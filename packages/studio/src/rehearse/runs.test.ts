@@ -26,16 +26,27 @@ describe("a run", () => {
   });
 
   it("is kept when all fields have what was expected, and tells what differs else", () => {
-    expect(resultOf(FORM, rehearsal, { town: "Tidewell", find: "anything" })).toEqual({ state: "kept" });
-    expect(resultOf(FORM, rehearsal, { town: "Samphwick" })).toMatchObject({
+    expect(resultOf(FORM, rehearsal, { town: "Tidewell", find: "anything" }, {})).toEqual({ state: "kept" });
+    expect(resultOf(FORM, rehearsal, { town: "Samphwick" }, {})).toMatchObject({
       state: "changed",
       changed: [{ field: "town", expected: "Tidewell", found: "Samphwick" }],
     });
   });
 
+  it("has changed when an address is something else than was expected", () => {
+    const expecting = { ...rehearsal, states: { "": "chosen" as const } };
+    expect(resultOf(FORM, expecting, { town: "Tidewell" }, { "": "chosen" })).toEqual({ state: "kept" });
+    expect(resultOf(FORM, expecting, { town: "Tidewell" }, { "": "changed" })).toMatchObject({
+      state: "changed",
+      changedStates: [{ address: "", expected: "chosen", found: "changed" }],
+    });
+    // kept before states were expected: whatever it is
+    expect(resultOf(FORM, rehearsal, { town: "Tidewell" }, { "": "changed" })).toEqual({ state: "kept" });
+  });
+
   it("has changed when a step could not be done, whatever stands in the fields", () => {
     const failed = { step: 2, words: "it did not come" };
-    expect(resultOf(FORM, rehearsal, { town: "Tidewell" }, failed)).toMatchObject({ state: "changed", failed });
+    expect(resultOf(FORM, rehearsal, { town: "Tidewell" }, {}, failed)).toMatchObject({ state: "changed", failed });
   });
 });
 

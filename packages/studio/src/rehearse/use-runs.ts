@@ -1,4 +1,12 @@
-import { type Changed, changedFields, type FormDefinition, type Values } from "@bibliotope/core/form";
+import {
+  type AddressState,
+  type Changed,
+  type ChangedState,
+  changedFields,
+  changedStates,
+  type FormDefinition,
+  type Values,
+} from "@bibliotope/core/form";
 import type { KeptRehearsal } from "@bibliotope/wire";
 import { useCallback, useState } from "react";
 
@@ -10,8 +18,11 @@ export type RunResult =
   | {
       state: "changed";
       changed: Changed[];
+      changedStates: ChangedState[];
       /** What stood in the fields at the end. */
       found: Values;
+      /** What each address was at the end. */
+      states: Record<string, AddressState>;
       /** The step that could not be done, by its place, and why. */
       failed?: { step: number; words: string };
     };
@@ -66,10 +77,14 @@ export function storedValues({ fields }: FormDefinition, values: Values): Record
 /** What came of a run that is over. */
 export function resultOf(
   definition: FormDefinition,
-  { expected }: KeptRehearsal,
+  { expected, states: expectedStates = {} }: KeptRehearsal,
   found: Values,
+  states: Record<string, AddressState>,
   failed?: { step: number; words: string },
 ): RunResult {
   const changed = changedFields(definition, expected, found);
-  return changed.length || failed ? { state: "changed", changed, found, failed } : { state: "kept" };
+  const otherStates = changedStates(expectedStates, states);
+  return changed.length || otherStates.length || failed
+    ? { state: "changed", changed, changedStates: otherStates, found, states, failed }
+    : { state: "kept" };
 }

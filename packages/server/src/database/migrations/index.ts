@@ -11,6 +11,7 @@ import * as thirteenth from "./2026-11-loads.ts";
 import * as third from "./2026-11-lookups.ts";
 import * as tenth from "./2026-11-own-data.ts";
 import * as ninth from "./2026-11-people.ts";
+import * as fifteenth from "./2026-11-rehearsal-states.ts";
 import * as sixth from "./2026-11-rehearsals.ts";
 import * as second from "./2026-11-workbench.ts";
 
@@ -35,6 +36,7 @@ const STEPS: Step[] = [
   { name: "2026-11-corrections", ...twelfth },
   { name: "2026-11-loads", ...thirteenth },
   { name: "2026-11-installation", ...fourteenth },
+  { name: "2026-11-rehearsal-states", ...fifteenth },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */

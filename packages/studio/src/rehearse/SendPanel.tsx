@@ -1,0 +1,118 @@
+import {
+  ADDRESS_STATES,
+  type AddressGoingOut,
+  type FormDefinition,
+  type GoingOut,
+  type goingOut,
+  type Origin,
+  startingField,
+} from "@bibliotope/core/form";
+
+interface SendPanelProps {
+  definition: FormDefinition;
+  going: ReturnType<typeof goingOut>;
+  close: () => void;
+}
+
+const ORIGIN_WORDS: Readonly<Record<Origin, string>> = {
+  empty: "empty",
+  typed: "typed",
+  corrected: "typed over",
+  record: "of the record",
+  left: "of the place before",
+  stored: "as stored",
+  form: "set by the form",
+};
+
+/** What the form would send as it stands: each value with where it comes from, and what each address is. */
+export function SendPanel({ definition, going, close }: SendPanelProps) {
+  return (
+    <aside
+      id="would-send"
+      aria-label="What it would send"
+      className="flex min-h-0 flex-col overflow-y-auto border-l border-rule px-4 py-3.5"
+      onKeyDown={(event) => event.key === "Escape" && close()}
+    >
+      <div className="flex items-center">
+        <h2 className="font-serif text-lg font-semibold">What it would send</h2>
+        <button type="button" className="ml-auto text-quiet underline" onClick={close}>
+          Close
+        </button>
+      </div>
+      {going.addresses.map((one) => (
+        <StateLine key={one.address} definition={definition} going={one} isOnly={going.addresses.length === 1} />
+      ))}
+      <table className="mt-3 w-full border-t border-rule text-[13px]">
+        <thead className="sr-only">
+          <tr>
+            <th>Field</th>
+            <th>Value</th>
+            <th>Where it comes from</th>
+          </tr>
+        </thead>
+        <tbody>
+          {going.values.map((one) => (
+            <tr key={one.field} className="border-b border-rule align-baseline">
+              <th
+                scope="row"
+                className="py-1.5 pr-3 text-left font-mono text-[12px] font-normal break-words text-quiet"
+              >
+                {one.field}
+              </th>
+              <td className="py-1.5 pr-3 font-mono text-[12px] [overflow-wrap:anywhere]">{one.value || "–"}</td>
+              <td className="py-1.5 text-right text-[12px] whitespace-nowrap text-quiet">
+                <OriginWords {...one} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-3 text-[12.5px] text-quiet">
+        Nothing is sent from here. A rehearsal that is kept expects these values, and what each address is.
+      </p>
+    </aside>
+  );
+}
+
+function OriginWords({ origin, was, isUnseen }: GoingOut) {
+  if (isUnseen && origin !== "empty") return <span className="text-ochre">not seen: not stored</span>;
+  return (
+    <span className={origin === "left" ? "text-madder" : origin === "corrected" ? "text-ochre" : ""}>
+      {ORIGIN_WORDS[origin]}
+      {was ? <span className="block whitespace-normal">was {was}</span> : null}
+    </span>
+  );
+}
+
+const STATE_COLOURS = { empty: "text-quiet", typed: "text-ochre", chosen: "text-verdigris", changed: "text-madder" };
+
+function StateLine({
+  definition,
+  going: { address, state, isConfirmed, isUnseen },
+  isOnly,
+}: {
+  definition: FormDefinition;
+  going: AddressGoingOut;
+  isOnly: boolean;
+}) {
+  const label = definition.fields.find(({ name }) => name === startingField(definition, address))?.label ?? address;
+  if (isUnseen)
+    return <p className="mt-2 text-[12.5px] text-quiet">{label}: not seen as the form stands, so not stored.</p>;
+  return (
+    <p className="mt-2 flex flex-wrap items-baseline gap-x-2 text-[12.5px] text-quiet">
+      <span>{isOnly ? "The address:" : `${label}:`}</span>
+      {ADDRESS_STATES.map((one) =>
+        one === state ? (
+          <strong key={one} className={`rounded-full border border-current px-2 py-px ${STATE_COLOURS[one]}`}>
+            {one}
+          </strong>
+        ) : (
+          <span key={one} aria-hidden className="opacity-60">
+            {one}
+          </span>
+        ),
+      )}
+      {state === "chosen" ? <span>{isConfirmed ? "and confirmed" : "and not confirmed"}</span> : null}
+    </p>
+  );
+}
