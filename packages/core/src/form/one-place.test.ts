@@ -393,6 +393,9 @@ describe("one place in a form", () => {
         expect(isSameStatement(line, `${line} more`, parts)).toBe(false);
       }),
     );
+    // where a record has no street, a number is no flat of it
+    expect(isSameStatement("", "12b", {}, true)).toBe(false);
+    expect(isSameStatement("12 Harbour Row", "12 Harbour Row, 12b", {}, true)).toBe(true);
     expect(fillableFields(READER, "").length - statingFields(READER, "").length).toBe(2);
   });
 });

@@ -18,7 +18,10 @@ const UNIT = /^(\p{L}+ )?(\p{L}|\d+ ?\p{L}?)$|^$/u;
 export function isSameStatement(filled: string, now: string, parts: Parts = {}, mayHaveUnit = false): boolean {
   const typed = plain(now);
   return formsOf(filled, parts, mayHaveUnit).some(
-    (form) => form === typed || (mayHaveUnit && typed.startsWith(form) && UNIT.test(typed.slice(form.length).trim())),
+    (form) =>
+      form === typed ||
+      // behind nothing at all, what looks like a unit is a house
+      (mayHaveUnit && form !== "" && typed.startsWith(form) && UNIT.test(typed.slice(form.length).trim())),
   );
 }
 

@@ -148,8 +148,7 @@ class FormBinding implements Binding {
     form.addEventListener("input", (event) => this.#changed(event), { signal });
     form.addEventListener("change", (event) => this.#changed(event), { signal });
     form.addEventListener("click", (event) => this.#pressed(event), { signal });
-    // values are put back after the event
-    form.addEventListener("reset", () => setTimeout(() => this.#wasReset()), { signal });
+    form.addEventListener("reset", (event) => this.#wasReset(event), { signal });
     this.#noteCountries();
     this.#arrange();
   }
@@ -504,20 +503,31 @@ class FormBinding implements Binding {
     else this.#start({ did: "pressed", field: field.name });
   }
 
-  #wasReset(): void {
+  /** What is found after it belongs to the form as it is then: all that is known is forgotten at once. */
+  #wasReset({ defaultPrevented }: Event): void {
+    if (defaultPrevented) return;
     this.state = EMPTY_STATE;
     this.#asked.clear();
     this.#answers.clear();
+    this.#emptiedBefore.clear();
     for (const [name, lookups] of this.#addresses) {
+      this.#turn(name);
       lookups.forget();
       lookups.box?.setText("");
+      // browsers leave alone what nobody sees
+      for (const { name: field, kind } of fillableFields(this.#definition, name))
+        if (kind === "hidden" || kind === "shown") this.#put(field, "");
       this.options.cleared?.(name);
     }
-    for (const { name } of this.#definition.fields) {
-      const control = controlOf(this.form, name);
-      if (control) this.#show(control);
-    }
-    this.#arrange();
+    // the other values are put back after the event
+    setTimeout(() => {
+      for (const { name } of this.#definition.fields) {
+        const control = controlOf(this.form, name);
+        if (control) this.#show(control);
+      }
+      this.#noteCountries();
+      this.#arrange();
+    });
   }
 
   /** Shows, hides and locks fields by their rules; a button waits until there is something to ask. */
