@@ -20,7 +20,7 @@ const LONG = {
     "islands/src/world",
     "form/one-place",
   ],
-  browser: ["batches.spec", "samples.spec", "one-place.spec"],
+  browser: ["batches.spec", "samples.spec", "one-place.spec", "generated.spec"],
 };
 
 const CHECKS = [

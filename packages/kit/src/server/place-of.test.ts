@@ -203,6 +203,29 @@ describe("the places of a body's addresses", () => {
     expect(found).toMatchObject({ ok: true, places: { place, letters: { ref: "qr-14" } } });
   });
 
+  it("are positions as they were sent, where the form lets them be anywhere", async () => {
+    const definition: FormDefinition = {
+      title: "A stop",
+      fields: [
+        { name: "spot", kind: "text", label: "Position", binding: "{position}" },
+        { name: "beside", kind: "shown", label: "Beside", binding: "{line}" },
+      ],
+      addresses: [{ name: "", anywhere: true, start: { on: "never" } }],
+    };
+    const { client, asked } = answering({ features: [record("12 Harbour Row")] });
+    const values = { spot: "-35.25, -21.5" };
+    expect(await placesOf(client, { definition, values })).toEqual({
+      ok: true,
+      places: { place: { lat: -35.25, lon: -21.5 } },
+    });
+    expect(asked).toEqual([]);
+    for (const spot of ["", "here", "91,0", "-35.25"])
+      expect(await placesOf(client, { definition, values: { spot } })).toMatchObject({
+        ok: false,
+        problem: { status: 422, title: "The position is missing" },
+      });
+  });
+
   it("are no more than typed where somebody asked for that, and a problem where nobody did", async () => {
     const { client } = answering({ outcome: "none" });
     const values = { street: "Nosuch Lane", town: "Tidewell", letters: "here" };

@@ -11,6 +11,7 @@ import {
   shownAddresses,
   startingField,
   statingFields,
+  storedPosition,
   type Values,
 } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
@@ -33,14 +34,15 @@ export type Place =
   | {
       ok: true;
       why: "same";
-      /** Ref of the record. */
+      /** Ref of the record; empty for a position that the form lets be anywhere. */
       ref: string;
       /** WGS 84 degrees. */
       at: Position;
       line: string;
       exactness: RecordProperties["exactness"];
       parts: RecordProperties["parts"];
-      record: RecordFeature;
+      /** None for a position that the form lets be anywhere. */
+      record?: RecordFeature;
     }
   | {
       ok: false;
@@ -74,6 +76,8 @@ export interface PlaceOptions {
 /** What is stored of a place; of an address that was only typed, that it is no more than that. */
 export type StoredPlace =
   | { ref: string; line: string; exactness: RecordProperties["exactness"]; lat: number; lon: number }
+  /** A position that the form lets be anywhere, as it was sent. */
+  | { lat: number; lon: number }
   | { typed: true };
 
 /** The places of all addresses of a body that people see, by their name; `place` for the first. */
@@ -85,7 +89,7 @@ const MOST_CANDIDATES = 5;
 /**
  * Turns the address of a body into a place, before a record is stored. It believes what the fields say, then the ref
  * that was sent with them, then the text of the search field; position and exactness come from the record, never from
- * the body. Never throws for what an address or a service can do wrong.
+ * the body, but for an address that the form lets be anywhere: its position is what was sent. Never throws for what an address or a service can do wrong.
  *
  * @example
  * const place = await placeOf(client, { definition, values: request.body });
@@ -95,6 +99,11 @@ const MOST_CANDIDATES = 5;
 export async function placeOf(client: Client, body: BodyAddress, options: PlaceOptions = {}): Promise<Place> {
   const field = fieldOf(body);
   const isTyped = "definition" in body && saysTyped(body);
+  if ("definition" in body && ruleOf(body.definition, body.address ?? "").anywhere) {
+    const at = storedPosition(body.definition, body.values, body.address);
+    if (at) return { ok: true, why: "same", ref: "", at, line: "", exactness: "surveyed", parts: {} };
+    return no("none", field, "The position is missing.", { title: "The position is missing" });
+  }
   try {
     const found = await lookUp(client, body, options);
     if (!found) return no("none", field, "The address is missing.", { title: "The address is missing" });
@@ -139,7 +148,7 @@ export async function placesOf(
     const place = await placeOf(client, { definition, values, address }, options);
     if (place.ok) {
       const { ref, line, exactness, at } = place;
-      places[address || "place"] = { ref, line, exactness, lat: at.lat, lon: at.lon };
+      places[address || "place"] = ref ? { ref, line, exactness, lat: at.lat, lon: at.lon } : { ...at };
     } else if (place.isTyped) places[address || "place"] = { typed: true };
     else return { ok: false, problem: place.problem };
   }
