@@ -213,6 +213,8 @@ test("what to look at is listed, and leads to its field", async ({ page }) => {
 test("what an address is looked up among, and what may differ, is set without its JSON", async ({ page }) => {
   const ref = await makeForm(page, "Narrowed");
   await new Studio(page).compose(ref);
+  await page.getByRole("button", { name: "Show On the map" }).click();
+  await page.getByRole("checkbox", { name: "Offers the ground in relief" }).check();
   await page.locator("[data-field]").first().click();
   await page.getByRole("checkbox", { name: "town", exact: true }).last().check();
   await page.getByRole("checkbox", { name: "house", exact: true }).first().check();
@@ -224,4 +226,6 @@ test("what an address is looked up among, and what may differ, is set without it
       return (definition ?? draft.definition).addresses;
     })
     .toEqual([{ name: "", kinds: ["town"], mayDiffer: ["postcode", "house"], countries: ["QR", "QV"] }]);
+  await page.getByRole("link", { name: "Rehearse" }).click();
+  await expect(page.getByRole("button", { name: "Show it in relief" })).toBeVisible();
 });

@@ -224,3 +224,25 @@ test("the map moves under an aim, and the address in the middle follows and can 
   await aim.click();
   await expect(kit.map.locator(".bt-aimed")).toBeHidden();
 });
+
+test("markers may go while one of them is under the keys", async ({ kit, page }) => {
+  const errors: string[] = [];
+  page.on("pageerror", (error) => errors.push(String(error)));
+  await kit.make({ view: VIEW }, [{ at: MIDDLE, label: "One", card: { title: "One" } }]);
+  await page.getByRole("listbox", { name: "Markers" }).focus();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("dialog", { name: "One" })).toBeVisible();
+  for (const byFocus of [true, false]) {
+    if (byFocus) await page.getByRole("listbox", { name: "Markers" }).focus();
+    await page.evaluate(() => (window as unknown as KitWindow).sheet.setMarkers([]));
+    await expect(page.getByRole("listbox", { name: "Markers" })).toBeHidden();
+    await nextFrame(page);
+    await nextFrame(page);
+    expect(errors).toEqual([]);
+    await page.evaluate(
+      (at) => (window as unknown as KitWindow).sheet.setMarkers([{ at, label: "One", card: { title: "One" } }]),
+      MIDDLE,
+    );
+    await expect(page.getByRole("listbox", { name: "Markers" })).toBeVisible();
+  }
+});

@@ -147,7 +147,7 @@ for (const { ref, definition } of SAMPLE_FORMS)
   test(`whatever happens to ${ref}, what it holds is what it states`, async ({ page }) => {
     test.setTimeout(WALKS * 6000);
     const errors: string[] = [];
-    page.on("pageerror", (error) => errors.push(String(error)));
+    page.on("pageerror", (error) => errors.push(error.stack ?? String(error)));
     await page.goto(url);
     await expect(page.locator("html")).toHaveAttribute("data-ready", "true");
     await walks(page, definition, ref);

@@ -1,7 +1,7 @@
 import { expect, type Page, test } from "@playwright/test";
 import { toScreen } from "../packages/core/src/sheet/index.ts";
 import { axeFindings } from "./support/axe.ts";
-import { pass } from "./support/rest.ts";
+import { askedBy, pass } from "./support/rest.ts";
 
 const MAP = ".bt-sheet";
 /** Requests of lookups since the page came. */
@@ -142,6 +142,37 @@ test.describe("Books abroad", () => {
     await page.keyboard.press("Tab");
     await expect(page.getByLabel("On the envelope")).toHaveText("");
     await expect(page.getByLabel("Country")).toHaveValue("QV");
+  });
+
+  test("postcodes of the country are offered while one is typed, and none once it is whole", async ({ page }) => {
+    await open(page, "books-abroad");
+    await page.getByLabel("Country").focus();
+    await page.keyboard.type("Ovarde");
+    await page.keyboard.press("Tab");
+    const box = page.locator("[name=postcode]");
+    await box.click();
+    await page.keyboard.type("200");
+    const lines = page.getByRole("listbox", { name: "Suggestions" }).getByRole("option");
+    await expect(lines).toHaveText([/2000/, /2001/, /2002/, /2003/]);
+    await expect(lines.first()).toContainText("Vårhamn, Ovarde");
+    await page.keyboard.press("ArrowDown");
+    await page.keyboard.press("ArrowDown");
+    await page.keyboard.press("Enter");
+    await expect(box).toHaveValue("2001");
+    await expect(lines).toHaveCount(0);
+    // typed whole, or not known: nothing is in the way of the button
+    for (const code of ["2000", "9999"]) {
+      await box.fill("");
+      const answered = page.waitForResponse((response) => askedBy(response.url()) === code);
+      await page.keyboard.type(code);
+      await answered;
+      await expect(box).toHaveAttribute("aria-busy", "false");
+      await expect(lines).toHaveCount(0);
+    }
+    await expect(page.getByText("Nothing found")).toHaveCount(0);
+    await box.fill("2000");
+    await page.getByRole("button", { name: "Look it up" }).click();
+    await expect(page.getByLabel("On the envelope")).toHaveText(/Vårhamn/i);
   });
 
   test("of several that fit the person chooses, by keyboard too", async ({ page }) => {

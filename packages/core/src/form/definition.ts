@@ -56,6 +56,8 @@ export interface Field {
   required?: boolean;
   /** Two half fields stand side by side. */
   half?: boolean;
+  /** A map offers the ground in relief. */
+  relief?: boolean;
   /** What a choice offers. */
   options?: Option[];
   /** What a button does; it looks up what the fields say when not given. */

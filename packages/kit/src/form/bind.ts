@@ -259,6 +259,12 @@ class FormBinding implements Binding {
     );
   }
 
+  /** The address that a field is of; the first for one that the form does not have. */
+  #addressOf(field: string): string {
+    const held = this.#definition.fields.find(({ name }) => name === field);
+    return held ? addressOf(held) : "";
+  }
+
   #of(address: string): AddressLookups {
     return this.#addresses.get(address) ?? this.#addresses.get(this.#first())!;
   }
@@ -313,8 +319,7 @@ class FormBinding implements Binding {
 
   /** Takes a step after which an address may state another place, or its own again. */
   #restep(step: Step, field: string): void {
-    const held = this.#definition.fields.find(({ name }) => name === field);
-    const address = held ? addressOf(held) : "";
+    const address = this.#addressOf(field);
     const before = heldOf(this.state, address)?.state;
     this.#write(this.#took(step));
     const now = heldOf(this.state, address)?.state;
@@ -446,8 +451,7 @@ class FormBinding implements Binding {
     const value = this.#countries.get(field) ?? "";
     const chosen = controlOf(this.form, field)?.value ?? "";
     if (chosen === value) return;
-    const held = this.#definition.fields.find(({ name }) => name === field);
-    const address = held ? addressOf(held) : "";
+    const address = this.#addressOf(field);
     const others = this.#definition.fields.flatMap((other) =>
       other.name !== field && addressOf(other) === address && (takesValues(other) || other.kind === "search")
         ? [other.name]
@@ -480,10 +484,7 @@ class FormBinding implements Binding {
     this.#noteCountries();
     this.#write(before.stood);
     this.state = before.state;
-    for (const { name } of this.#definition.fields) {
-      const control = controlOf(this.form, name);
-      if (control) this.#show(control);
-    }
+    this.#showAll();
     if (!before.answer) return;
     this.#answers.set(address, before.answer);
     if (heldOf(this.state, address)?.state === "chosen") this.options.filled?.(before.answer, "chosen", address);
@@ -521,10 +522,7 @@ class FormBinding implements Binding {
     }
     // the other values are put back after the event
     setTimeout(() => {
-      for (const { name } of this.#definition.fields) {
-        const control = controlOf(this.form, name);
-        if (control) this.#show(control);
-      }
+      this.#showAll();
       this.#noteCountries();
       this.#arrange();
     });
@@ -570,6 +568,13 @@ class FormBinding implements Binding {
       this.#show(control);
     }
     this.#arrange();
+  }
+
+  #showAll(): void {
+    for (const { name } of this.#definition.fields) {
+      const control = controlOf(this.form, name);
+      if (control) this.#show(control);
+    }
   }
 
   #show(control: Control): void {

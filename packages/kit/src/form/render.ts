@@ -26,6 +26,7 @@ import { controlOf } from "./controls.ts";
 import { Distances } from "./distance.ts";
 import { type CountryChoice, renderField } from "./fields.ts";
 import { fitCountry, hideUntilCountry } from "./fit-country.ts";
+import { offerPostcodes } from "./postcodes.ts";
 import { FORM_STYLE } from "./style.ts";
 
 export interface RenderOptions {
@@ -88,6 +89,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
       sheets: SHEETS,
       aims: true,
       device: true,
+      ...(mapField?.relief ? { relief: true } : {}),
       ...(options.geolocation ? { geolocation: options.geolocation } : {}),
     });
   const onMap = mapField ? addressOf(mapField) : "";
@@ -148,12 +150,13 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
       map?.fit(candidates.map(({ at }) => at));
     },
   });
+  const ending: (() => void)[] = [];
   for (const address of addressesOf(definition)) {
     const at = storedPosition(definition, record, address);
     if (at) places.set(address, { at });
     if (at) show(address);
     else showStills(form, definition, client, address, undefined);
-    followCountry(form, definition, address, countries);
+    ending.push(followCountry(form, definition, address, binding, options));
   }
   map?.onPress((at) => void binding.fillFrom(at, onMap));
   // for tests, which cannot know where on the screen a position lies
@@ -181,6 +184,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
     binding,
     map,
     destroy: () => {
+      for (const end of ending) end();
       binding.destroy();
       map?.destroy();
       form.remove();
@@ -245,14 +249,15 @@ function showStills(
   }
 }
 
-/** Where a form asks for the country first, the fields follow it. */
+/** Where a form asks for the country first, the fields follow it. @returns what ends it */
 function followCountry(
   form: HTMLFormElement,
   definition: FormDefinition,
   address: string,
-  countries: RenderOptions["countries"],
-): void {
-  if (!ruleOf(definition, address).countryFirst) return;
+  binding: Binding,
+  { client, trace, countries }: RenderOptions,
+): () => void {
+  if (!ruleOf(definition, address).countryFirst) return () => undefined;
   const field = definition.fields.find((held) => held.kind === "country" && addressOf(held) === address);
   const control = field && controlOf(form, field.name);
   const fit = () => {
@@ -262,4 +267,5 @@ function followCountry(
   };
   control?.addEventListener("change", fit);
   fit();
+  return offerPostcodes(form, definition, address, { client, trace, binding, country: () => control?.value });
 }

@@ -61,7 +61,10 @@ export class Walker {
   changed(): void {
     const places = this.target.places();
     this.element.hidden = places.length === 0;
-    if (this.#place !== undefined && !places.includes(this.#place)) this.#place = undefined;
+    if (this.#place !== undefined && !places.includes(this.#place)) {
+      this.#place = undefined;
+      this.target.choose(undefined);
+    }
     if (places.length && this.#list.childElementCount === 0) this.#write(places[0]);
     else if (this.#hasFocus()) this.#show(this.#place ?? places[0]);
     else if (places.length) this.#write(this.#place ?? places[0]);

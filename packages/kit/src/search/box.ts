@@ -14,6 +14,8 @@ export interface SearchBoxOptions {
   chosen: (suggestion: Suggestion, typed: number) => void;
   /** The box was emptied. */
   cleared?: () => void;
+  /** Only helps with the typing: says nothing where nothing is found, and leaves the browser's autofill alone. */
+  isAside?: boolean;
   /** Narrowing for every question, such as `{ countries: "QR" }`. */
   narrow?: () => Record<string, string | undefined>;
   trace?: Tracer;
@@ -102,7 +104,7 @@ export class SearchBox {
     this.#status.className = "bt-unseen";
     this.#status.setAttribute("role", "status");
     this.#frame.append(input, this.#list, this.#words, this.#status);
-    input.autocomplete = "off";
+    if (!this.options.isAside) input.autocomplete = "off";
     input.setAttribute("role", "combobox");
     input.setAttribute("aria-autocomplete", "list");
     input.setAttribute("aria-expanded", "false");
@@ -179,11 +181,16 @@ export class SearchBox {
 
   #show(state: SearchState): void {
     const { input } = this;
+    // the help has nothing to add to what stands there whole
+    if (state.status === "open" && this.options.isAside && state.suggestions.every(({ sure }) => sure)) {
+      this.#machine.close();
+      return;
+    }
     const open = state.status === "open";
     input.setAttribute("aria-expanded", String(open));
     input.setAttribute("aria-busy", String(state.status === "loading"));
     this.#frame.dataset.state = state.status;
-    if (state.words !== undefined) this.say(state.words);
+    if (state.words !== undefined && !this.options.isAside) this.say(state.words);
     if (open && state.suggestions !== this.#listed) this.#fillList(state);
     // while the next answer is under way the list before stays, so that nothing flickers
     if (!open && state.status !== "loading") {
@@ -191,14 +198,16 @@ export class SearchBox {
       this.#listed = [];
       if (state.status === "idle") this.#status.textContent = "";
     }
-    if (state.status === "empty") this.#status.textContent = say("No suggestions.");
+    if (state.status === "empty" && !this.options.isAside) this.#status.textContent = say("No suggestions.");
     this.#mark(open ? state.active : -1);
     this.#keys.shown(state);
   }
 
   #fillList({ suggestions, text }: SearchState): void {
     this.#listed = suggestions;
-    this.#list.replaceChildren(...suggestions.map((suggestion, i) => optionFor(suggestion, `${this.#list.id}-${i}`)));
+    this.#list.replaceChildren(
+      ...suggestions.map((suggestion, i) => optionFor(suggestion, `${this.#list.id}-${i}`, this.options.isAside)),
+    );
     this.#list.hidden = false;
     this.say("");
     this.#status.textContent = say("{n} suggestion.|{n} suggestions.", { n: suggestions.length });
@@ -220,7 +229,11 @@ function lineOf(event: Event): number {
   return option ? [...option.parentElement!.children].indexOf(option) : -1;
 }
 
-function optionFor({ line, within, marks, kind, more, sure }: Suggestion, id: string): HTMLLIElement {
+function optionFor(
+  { line, within, marks, kind, more, sure }: Suggestion,
+  id: string,
+  isOfOneKind = false,
+): HTMLLIElement {
   const option = document.createElement("li");
   option.id = id;
   option.setAttribute("role", "option");
@@ -232,7 +245,7 @@ function optionFor({ line, within, marks, kind, more, sure }: Suggestion, id: st
   text.append(...marked(line, marks));
   const beside = document.createElement("span");
   beside.className = "bt-beside";
-  beside.textContent = [kind === "address" ? "" : say(kind), within].filter(Boolean).join(" · ");
+  beside.textContent = [kind === "address" || isOfOneKind ? "" : say(kind), within].filter(Boolean).join(" · ");
   option.append(text, beside);
   if (more > 0) {
     const inside = document.createElement("span");

@@ -152,6 +152,13 @@ export function FieldPanel({ field, examples }: { field: Field; examples: readon
             onChange={(is) => change({ half: is || undefined })}
           />
         )}
+        {field.kind === "map" ? (
+          <Tick
+            label="Offers the ground in relief"
+            checked={field.relief ?? false}
+            onChange={(is) => change({ relief: is || undefined })}
+          />
+        ) : null}
       </div>
       <div className="mt-4 grid gap-4">
         {field.kind === "choice" ? <OptionsInput field={field} change={change} /> : null}
