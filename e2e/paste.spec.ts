@@ -58,6 +58,12 @@ test("a proposal can be refused or changed, fields can be added to those there, 
   await expect(page.locator('[data-field="region"]')).toContainText("filled by hand");
   await expect(page.locator('[data-field="street"]')).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
+  // a name that every object has is a name like any other
+  await page.getByRole("button", { name: "Paste a form" }).click();
+  await text.fill(`<label>Town <input name="constructor"></label><label>Region <input name="valueOf"></label>`);
+  await expect(page.getByText("2 fields, 2 bound.")).toBeVisible();
+  await expect(page.getByRole("row", { name: /Town/ })).not.toContainText("yours");
+  await page.keyboard.press("Escape");
   await expect(page.locator('[data-field="town-2"]')).toHaveCount(0);
 
   await page.getByRole("button", { name: "Paste a form" }).click();

@@ -12,7 +12,7 @@ try {
   const [title, columns, left, right] = ["h1", "div", "div", "div"].map((tag) => document.createElement(tag));
   title.textContent = definition.title;
   columns.className = "columns";
-  const map = definition.fields.find(({ kind }) => kind === "map");
+  const map = definition.fields.find(({ kind, opens }) => kind === "map" && !opens);
   columns.append(left, ...(map ? [right] : []));
   main.append(title, columns);
   right.className = "sheet";

@@ -28,6 +28,7 @@ export const fieldSchema = z
     help: words(200).optional(),
     required: z.boolean().optional(),
     half: z.boolean().optional(),
+    opens: z.boolean().optional().meta({ description: "A map opens over the form, and fills it on Done alone." }),
     relief: z.boolean().optional().meta({ description: "A map offers the ground in relief." }),
     options: z
       .array(z.strictObject({ value: words(200), label: words(80).min(1) }))

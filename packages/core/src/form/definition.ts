@@ -58,6 +58,8 @@ export interface Field {
   half?: boolean;
   /** A map offers the ground in relief. */
   relief?: boolean;
+  /** A map opens over the form by a button, and fills it on Done alone. */
+  opens?: boolean;
   /** What a choice offers. */
   options?: Option[];
   /** What a button does; it looks up what the fields say when not given. */

@@ -4,7 +4,7 @@ import type { FormDefinition } from "./definition.ts";
 const ORDER = [
   ...["title", "intro", "submit", "fields", "addresses"],
   ...["name", "kind", "label", "autofill", "address", "binding", "task", "placeholder", "help"],
-  ...["required", "half", "relief", "options", "show"],
+  ...["required", "half", "relief", "opens", "options", "show"],
   ...[
     "start",
     "kinds",

@@ -1,6 +1,7 @@
 import {
   addressesOf,
   addressOf,
+  type Field,
   type FormAnswer,
   type FormCountry,
   type FormDefinition,
@@ -26,6 +27,7 @@ import { controlOf } from "./controls.ts";
 import { Distances } from "./distance.ts";
 import { type CountryChoice, renderField } from "./fields.ts";
 import { fitCountry, hideUntilCountry } from "./fit-country.ts";
+import { MapPicker } from "./picker.ts";
 import { offerPostcodes } from "./postcodes.ts";
 import { FORM_STYLE } from "./style.ts";
 
@@ -74,7 +76,8 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   for (const field of definition.fields)
     if (field.kind !== "map") form.append(renderField(field, `${id}-${field.name}`, countries));
   const mapField = definition.fields.find((field) => field.kind === "map");
-  const place = mapField && !options.withoutMap ? placeForMap(form, mapField, options.mapIn) : undefined;
+  const hasMap = mapField && !options.withoutMap;
+  const place = hasMap && !mapField.opens ? placeForMap(form, mapField, options.mapIn) : undefined;
   if (definition.submit) {
     const send = make("button", "bt-send", definition.submit);
     send.type = "submit";
@@ -151,6 +154,13 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
     },
   });
   const ending: (() => void)[] = [];
+  if (hasMap && mapField.opens) {
+    const standing = () => places.get(onMap)?.at;
+    const { geolocation } = options;
+    const picker = new MapPicker(form, { client, definition, field: mapField, binding, standing, geolocation });
+    form.insertBefore(opening(mapField, picker.opener), placeOfField(form, definition, mapField));
+    ending.push(() => picker.destroy());
+  }
   for (const address of addressesOf(definition)) {
     const at = storedPosition(definition, record, address);
     if (at) places.set(address, { at });
@@ -205,6 +215,22 @@ const markerOf = ({ at, label, card }: Standing) => ({
   ...(label ? { label } : { name: say("the stored place") }),
   draggable: true,
 });
+
+/** What opens a map over the form, with its label. */
+function opening({ name, label, help }: Field, opener: HTMLElement): HTMLElement {
+  const frame = make("div", "bt-field");
+  frame.dataset.field = name;
+  frame.append(make("span", "bt-label", label), opener);
+  if (help) frame.append(make("p", "bt-help", help));
+  return frame;
+}
+
+/** The element before which a field stands that has none of its own yet. */
+function placeOfField(form: HTMLFormElement, { fields }: FormDefinition, field: Field): Element | null {
+  const later = fields.slice(fields.indexOf(field) + 1);
+  const next = later.map(({ name }) => form.querySelector(`:scope > [data-field="${CSS.escape(name)}"]`)).find(Boolean);
+  return next ?? form.querySelector(":scope > .bt-send");
+}
 
 function placeForMap(
   form: HTMLFormElement,

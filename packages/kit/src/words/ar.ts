@@ -74,6 +74,10 @@ const words: Words = {
     "This device is within {length} of here.": "هذا الجهاز ضمن {length} من هنا.",
     "Is it this place?": "هل هو هذا المكان؟",
     "Is it this address?": "هل هو هذا العنوان؟",
+    "Find it on the map": "ابحث عنه على الخريطة",
+    Done: "تم",
+    Cancel: "إلغاء",
+    "Move the map until the mark stands on the place.": "حرّك الخريطة حتى تقف العلامة على المكان.",
     "No address lies near this spot.": "لا عنوان قرب هذه النقطة.",
     "Found, but only {where}. Show the house on the map if you can.":
       "عُثر عليه، لكن فقط {where}. أشر إلى البيت على الخريطة إن استطعت.",

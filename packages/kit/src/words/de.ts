@@ -64,6 +64,10 @@ const words: Words = {
     "This device is within {length} of here.": "Dieses Gerät ist höchstens {length} von hier.",
     "Is it this place?": "Ist es dieser Ort?",
     "Is it this address?": "Ist es diese Adresse?",
+    "Find it on the map": "Auf der Karte suchen",
+    Done: "Fertig",
+    Cancel: "Abbrechen",
+    "Move the map until the mark stands on the place.": "Bewegen Sie die Karte, bis die Marke auf dem Ort steht.",
     "No address lies near this spot.": "In der Nähe dieser Stelle liegt keine Adresse.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Gefunden, aber nur {where}. Zeigen Sie das Haus auf der Karte, wenn Sie können.",

@@ -64,6 +64,10 @@ const words: Words = {
     "This device is within {length} of here.": "Αυτή η συσκευή απέχει από εδώ το πολύ {length}.",
     "Is it this place?": "Είναι αυτή η τοποθεσία;",
     "Is it this address?": "Είναι αυτή η διεύθυνση;",
+    "Find it on the map": "Βρείτε το στον χάρτη",
+    Done: "Έτοιμο",
+    Cancel: "Άκυρο",
+    "Move the map until the mark stands on the place.": "Μετακινήστε τον χάρτη ώσπου το σημάδι να σταθεί στο μέρος.",
     "No address lies near this spot.": "Δεν υπάρχει διεύθυνση κοντά σε αυτό το σημείο.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Βρέθηκε, αλλά μόνο {where}. Δείξτε το σπίτι στον χάρτη, αν μπορείτε.",

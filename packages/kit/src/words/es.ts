@@ -64,6 +64,10 @@ const words: Words = {
     "This device is within {length} of here.": "Este dispositivo está a menos de {length} de aquí.",
     "Is it this place?": "¿Es este lugar?",
     "Is it this address?": "¿Es esta dirección?",
+    "Find it on the map": "Buscarlo en el mapa",
+    Done: "Listo",
+    Cancel: "Cancelar",
+    "Move the map until the mark stands on the place.": "Mueva el mapa hasta que la marca esté sobre el lugar.",
     "No address lies near this spot.": "No hay ninguna dirección cerca de este punto.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Encontrada, pero solo {where}. Señale la casa en el mapa si puede.",

@@ -65,6 +65,10 @@ const words: Words = {
     "This device is within {length} of here.": "Cet appareil est à moins de {length} d'ici.",
     "Is it this place?": "Est-ce ce lieu ?",
     "Is it this address?": "Est-ce cette adresse ?",
+    "Find it on the map": "Le trouver sur la carte",
+    Done: "Terminé",
+    Cancel: "Annuler",
+    "Move the map until the mark stands on the place.": "Déplacez la carte jusqu'à ce que le repère soit sur le lieu.",
     "No address lies near this spot.": "Aucune adresse près de cet endroit.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Trouvée, mais seulement {where}. Montrez la maison sur la carte si vous le pouvez.",

@@ -64,6 +64,10 @@ const words: Words = {
     "This device is within {length} of here.": "Questo dispositivo è entro {length} da qui.",
     "Is it this place?": "È questo luogo?",
     "Is it this address?": "È questo indirizzo?",
+    "Find it on the map": "Trovarlo sulla mappa",
+    Done: "Fatto",
+    Cancel: "Annulla",
+    "Move the map until the mark stands on the place.": "Spostare la mappa finché il segno è sul luogo.",
     "No address lies near this spot.": "Nessun indirizzo vicino a questo punto.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Trovato, ma solo {where}. Se può, indichi la casa sulla mappa.",

@@ -65,6 +65,10 @@ const words: Words = {
     "This device is within {length} of here.": "Dit apparaat is binnen {length} van hier.",
     "Is it this place?": "Is het deze plek?",
     "Is it this address?": "Is het dit adres?",
+    "Find it on the map": "Op de kaart zoeken",
+    Done: "Klaar",
+    Cancel: "Annuleren",
+    "Move the map until the mark stands on the place.": "Beweeg de kaart tot het teken op de plaats staat.",
     "No address lies near this spot.": "Er ligt geen adres bij dit punt.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Gevonden, maar alleen {where}. Wijs het huis op de kaart aan als u kunt.",

@@ -71,6 +71,10 @@ const words: Words = {
     "This device is within {length} of here.": "To urządzenie jest nie dalej niż {length} stąd.",
     "Is it this place?": "Czy to to miejsce?",
     "Is it this address?": "Czy to ten adres?",
+    "Find it on the map": "Znajdź na mapie",
+    Done: "Gotowe",
+    Cancel: "Anuluj",
+    "Move the map until the mark stands on the place.": "Przesuń mapę, aż znak stanie na miejscu.",
     "No address lies near this spot.": "W pobliżu tego punktu nie ma adresu.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Znaleziono, ale tylko {where}. Wskaż dom na mapie, jeśli możesz.",

@@ -64,6 +64,10 @@ const words: Words = {
     "This device is within {length} of here.": "Este dispositivo está a menos de {length} daqui.",
     "Is it this place?": "É este lugar?",
     "Is it this address?": "É este endereço?",
+    "Find it on the map": "Procurar no mapa",
+    Done: "Concluído",
+    Cancel: "Cancelar",
+    "Move the map until the mark stands on the place.": "Mova o mapa até a marca ficar sobre o lugar.",
     "No address lies near this spot.": "Não há endereço perto deste ponto.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Encontrado, mas apenas {where}. Mostre a casa no mapa, se puder.",

@@ -153,11 +153,18 @@ export function FieldPanel({ field, examples }: { field: Field; examples: readon
           />
         )}
         {field.kind === "map" ? (
-          <Tick
-            label="Offers the ground in relief"
-            checked={field.relief ?? false}
-            onChange={(is) => change({ relief: is || undefined })}
-          />
+          <>
+            <Tick
+              label="Opens over the form, fills on Done alone"
+              checked={field.opens ?? false}
+              onChange={(is) => change({ opens: is || undefined })}
+            />
+            <Tick
+              label="Offers the ground in relief"
+              checked={field.relief ?? false}
+              onChange={(is) => change({ relief: is || undefined })}
+            />
+          </>
         ) : null}
       </div>
       <div className="mt-4 grid gap-4">

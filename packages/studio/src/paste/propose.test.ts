@@ -58,6 +58,9 @@ describe("propose", () => {
     [{ label: "Your name" }],
     [{ label: "Status" }],
     [{ label: "Numéro de carte" }],
+    [{ label: "State of the order" }],
+    [{ label: "Street food preference" }],
+    [{ label: "PIN of your card" }],
     [{ label: "Validation states", placeholder: "Valid state" }],
     [{ label: "Cedex", name: "postal-code" }],
     [{ label: "Where you were", tag: "select" as const, options: STATES }],
@@ -75,6 +78,14 @@ describe("propose", () => {
     expect(bound({ label: "Street" })).toEqual(["address-line1"]);
     expect(bound({ label: "Number" })).toEqual([""]);
     expect(bound({ label: "Anschrift", tag: "textarea", type: "textarea" })).toEqual(["{lines}"]);
+  });
+
+  it("knows a PIN code beside an address as a postcode, and no name of a control is special", () => {
+    expect(bound({ label: "Street" }, { label: "City" }, { label: "PIN code" })[2]).toBe("{postcode}");
+    expect(bound({ name: "constructor", label: "Town" }, { name: "__proto__", label: "Postcode" })).toEqual([
+      "{town}",
+      "{postcode}",
+    ]);
   });
 
   it("believes weak words in a form that surely asks for an address", () => {

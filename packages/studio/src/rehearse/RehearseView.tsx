@@ -163,7 +163,7 @@ export function RehearseView() {
     setRecord(undefined);
     setAnew((times) => times + 1);
   };
-  const hasMap = definition.fields.some(({ kind }) => kind === "map");
+  const hasMap = definition.fields.some(({ kind, opens }) => kind === "map" && !opens);
   return (
     <>
       <div className="flex flex-none flex-wrap items-center gap-x-4 gap-y-2 pb-2">
@@ -238,7 +238,9 @@ export function RehearseView() {
         <section aria-label="The form" data-page ref={page} className="min-h-0 overflow-y-auto px-[22px] py-4" />
         <Gutter title="Parts of the address in hand" answer={answer} bound={new Set(wires.map(({ part }) => part))} />
         <section aria-label="Map" ref={sheet} className="relative min-h-[300px]">
-          {hasMap ? null : <p className="p-6 text-quiet">This form has no map. Add a map field in Compose.</p>}
+          {hasMap ? null : (
+            <p className="p-6 text-quiet">This form has no map beside it. Add a map field in Compose.</p>
+          )}
         </section>
         <Wires inside={spread} wires={wires} />
         {opened === "send" && going ? (

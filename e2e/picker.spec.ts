@@ -1,0 +1,72 @@
+import { expect, type Page, test } from "@playwright/test";
+import { axeFindings } from "./support/axe.ts";
+import { changeForm, makeForm, publish } from "./support/studio.ts";
+
+/** A form whose map opens over it. */
+async function withPicker(page: Page, title: string): Promise<void> {
+  const ref = await makeForm(page, title);
+  await changeForm(page, ref, (definition) => {
+    definition.fields.find(({ kind }: { kind: string }) => kind === "map").opens = true;
+    definition.fields.push({ name: "confirmed", kind: "hidden", label: "Confirmed", binding: "{confirmed}" });
+  });
+  await publish(page, ref);
+  await page.goto(`/f/${ref}`);
+}
+
+const picker = (page: Page) => page.getByRole("dialog", { name: "On the map" });
+const values = (page: Page) =>
+  page.locator(".bt-form").evaluate((form: HTMLFormElement) => Object.fromEntries(new FormData(form)));
+
+test("a map that opens over the form fills it on Done alone, by pointer", async ({ page }) => {
+  await withPicker(page, "Picked by hand");
+  await page.getByLabel("Find your address").fill("");
+  await page.getByLabel("Find your address").click();
+  await page.keyboard.type("12 harbour row tidewell");
+  await page.getByRole("option").filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
+  await expect(page.getByLabel("Town")).toHaveValue("Tidewell");
+  const before = await values(page);
+  // cancelled, by the button and by Escape
+  for (const end of ["button", "Escape"]) {
+    await page.getByRole("button", { name: "Find it on the map" }).click();
+    await expect(picker(page).locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+    await expect(picker(page).locator(".bt-picked")).toContainText("12 Harbour Row, Tidewell");
+    const { x, y, width, height } = (await picker(page).locator(".bt-sheet").boundingBox())!;
+    await page.mouse.move(x + width / 2, y + height / 2);
+    await page.mouse.down();
+    await page.mouse.move(x + width / 2 - 160, y + height / 2 - 60, { steps: 8 });
+    await page.mouse.up();
+    await expect(picker(page).locator(".bt-picked")).not.toContainText("12 Harbour Row, Tidewell");
+    expect(await axeFindings(page)).toEqual([]);
+    if (end === "button") await picker(page).getByRole("button", { name: "Cancel" }).click();
+    else await page.keyboard.press("Escape");
+    await expect(picker(page)).toBeHidden();
+    expect(await values(page)).toEqual(before);
+  }
+  await page.getByRole("button", { name: "Find it on the map" }).click();
+  await expect(picker(page).locator(".bt-picked")).toContainText("12 Harbour Row, Tidewell");
+  await picker(page)
+    .locator(".bt-sheet")
+    .click({ position: { x: 420, y: 120 } });
+  await expect(picker(page).locator(".bt-picked")).not.toContainText("12 Harbour Row, Tidewell");
+  const told = await picker(page).locator(".bt-picked").textContent();
+  await picker(page).getByRole("button", { name: "Done" }).click();
+  await expect(picker(page)).toBeHidden();
+  await expect(page.getByLabel("Find your address")).toHaveValue(told!);
+  await expect(page.locator("[name=confirmed]")).toHaveValue("yes");
+  expect(await values(page)).not.toEqual(before);
+});
+
+test("a map that opens over the form is used by keyboard, and takes nothing where no address is near", async ({
+  page,
+}) => {
+  await withPicker(page, "Picked by keys");
+  await page.getByRole("button", { name: "Find it on the map" }).focus();
+  await page.keyboard.press("Enter");
+  // the whole archipelago: the mark stands in the sea
+  await expect(picker(page).locator(".bt-picked")).toHaveText("No address lies near this spot.");
+  await expect(picker(page).getByRole("button", { name: "Done" })).toBeDisabled();
+  await page.keyboard.press("Escape");
+  await expect(picker(page)).toBeHidden();
+  await expect(page.getByRole("button", { name: "Find it on the map" })).toBeFocused();
+  expect(Object.values(await values(page)).filter(Boolean)).toEqual([]);
+});
