@@ -19,6 +19,7 @@ const LONG = {
     "start.server",
     "islands/src/world",
     "form/one-place",
+    "bench/queries",
   ],
   browser: ["batches.spec", "samples.spec", "one-place.spec", "generated.spec"],
 };

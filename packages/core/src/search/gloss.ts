@@ -54,7 +54,8 @@ function isNamed({ tokens, explained }: Candidate, by: number, except: number): 
 const known = new Map<string, Token[]>();
 const MOST_KNOWN = 8192;
 
-function wordsOf(name: string): Token[] {
+/** The words of a name, as they are read. */
+export function wordsOf(name: string): Token[] {
   let words = known.get(name);
   if (!words) {
     if (known.size >= MOST_KNOWN) known.clear();

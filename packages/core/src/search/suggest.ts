@@ -2,7 +2,7 @@ import { type Position, readPosition } from "../geo/index.ts";
 import { NONE, type Segment } from "../index/index.ts";
 import type { Kind } from "../place/index.ts";
 import { matchedBy } from "./forward.ts";
-import { glossOf, marksIn } from "./gloss.ts";
+import { glossOf, marksIn, wordsOf } from "./gloss.ts";
 import type { Held } from "./held.ts";
 import { interpret } from "./interpret.ts";
 import { numbersStarting } from "./numbers.ts";
@@ -11,7 +11,7 @@ import type { Candidate } from "./rank.ts";
 import { partsOf, suggestionLine } from "./record.ts";
 import { type NearRecord, reverse } from "./reverse.ts";
 import { search, type Wanted } from "./search.ts";
-import { isCredible } from "./verdict.ts";
+import { isCredible, weigh } from "./verdict.ts";
 
 /** A line to choose from while typing. */
 export interface Suggestion {
@@ -51,11 +51,45 @@ export function suggest(held: Held, query: SuggestQuery): SuggestAnswer {
   const tokens = read(held, false);
   if (!tokens.length) return answer([]);
   const best = search(held, tokens, { read, completing: true, interpolates: false, limit }, query);
-  const fitting = best.filter((candidate) => candidate.score >= OUTCOME.found && isCredible(candidate));
-  return answer(
-    fitting.map((candidate) => toSuggestion(query, candidate)),
-    isTied(fitting) ? undefined : matchedBy(held, query),
-  );
+  const found = best.filter(({ score }) => score >= OUTCOME.found);
+  const fitting = found.filter(isCredible);
+  const suggestions = fitting.map((candidate) => toSuggestion(query, candidate));
+  return answer(suggestions, fitting.length ? sureOf(held, query, found, fitting, best.length < limit) : undefined);
+}
+
+/**
+ * Ref of the line that `forward` would be `matched` to. It need not be asked where the list itself tells: when nothing was
+ * left out of it, and the last word, which is all that is read otherwise there, stands whole in the likeliest line.
+ */
+function sureOf(
+  held: Held,
+  query: SuggestQuery,
+  found: readonly Candidate[],
+  fitting: readonly Candidate[],
+  isWhole: boolean,
+): string | undefined {
+  if (isTied(fitting)) return undefined;
+  const { outcome, chances } = weigh(found);
+  if (outcome === "differs" || outcome === "none") return undefined;
+  if (!isWhole) return matchedBy(held, query);
+  const likeliest = found[chances.indexOf(Math.max(...chances))];
+  return outcome === "matched" && endsWhole(likeliest) ? refOf(likeliest) : matchedBy(held, query);
+}
+
+/** True when the last word of a text is one of the line's, letter by letter, and a number in it is the house's. */
+function endsWhole({ held: { segment }, tokens, explained }: Candidate): boolean {
+  // a number may be another one's between two houses, which is offered to nobody who types
+  if (tokens.some(({ house }, t) => house && !(explained[t].as === "house" && explained[t].how === "same")))
+    return false;
+  const last = tokens.length - 1;
+  const { by } = explained[last];
+  // at the end it may yet become another one
+  if (tokens[last].house || by === NONE) return false;
+  return segment.namesOf(by).some(({ name }) => wordsOf(name).some(({ text }) => text === tokens[last].text));
+}
+
+function refOf({ held: { segment }, thing, address }: Candidate): string {
+  return address === NONE ? segment.thingRef(thing) : segment.addressRef(address);
 }
 
 /** What lies this near to the best has the same words explained in the same way. */
@@ -113,7 +147,7 @@ function toSuggestion(query: SuggestQuery, candidate: Candidate): Suggestion {
   const parts = partsOf(segment, thing, address, { langs: query.langs, typed: query.q });
   const { line, within } = suggestionLine(segment, thing, parts);
   return {
-    ref: address === NONE ? segment.thingRef(thing) : segment.addressRef(address),
+    ref: refOf(candidate),
     kind: address === NONE ? segment.kindOf(thing) : "address",
     line,
     within,
