@@ -88,6 +88,17 @@ describe("propose", () => {
     ]);
   });
 
+  it.each([
+    { label: "State of the order", name: "state" },
+    { label: "State of the order", name: "order_state" },
+    { label: "Street food preference", name: "street_food" },
+    { label: "Order status", name: "status" },
+  ])("leaves %j alone in a form that surely asks for an address", (given) => {
+    const address = [{ label: "Street" }, { label: "City" }, { label: "Postcode" }, { label: "Country" }];
+    expect(bound(given, ...address)[0]).toBe("");
+    expect(bound(...address, given)[4]).toBe("");
+  });
+
   it("believes weak words in a form that surely asks for an address", () => {
     expect(bound({ placeholder: "Address" }, { placeholder: "State" })).toEqual(["", ""]);
     expect(bound({ placeholder: "Address" }, { placeholder: "State" }, { label: "City" }, { label: "Zip" })).toEqual([
