@@ -6,7 +6,7 @@ import { make } from "../map/make.ts";
 import type { Followed } from "../map/options.ts";
 import { SheetMap } from "../map/sheet-map.ts";
 import { say } from "../words/say.ts";
-import type { Binding } from "./bind.ts";
+import type { Binding } from "./binding.ts";
 
 export interface PickerOptions {
   client: Client;

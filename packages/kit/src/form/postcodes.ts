@@ -2,7 +2,7 @@ import { type FormDefinition, fillableFields, partOf } from "@bibliotope/core/fo
 import type { Client } from "../client/client.ts";
 import { SearchBox } from "../search/box.ts";
 import type { Tracer } from "../trace.ts";
-import type { Binding } from "./bind.ts";
+import type { Binding } from "./binding.ts";
 import { controlOf } from "./controls.ts";
 
 /** So many are offered that their list covers little of what follows. */

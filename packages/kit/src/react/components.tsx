@@ -14,7 +14,8 @@ import {
 } from "react";
 import type { Asked } from "../client/client.ts";
 import { fillByTokens } from "../fill/fill.ts";
-import { type Binding, type BindOptions, bind } from "../form/bind.ts";
+import { bind } from "../form/bind.ts";
+import type { Binding, BindOptions } from "../form/binding.ts";
 import { type RenderedForm, renderForm } from "../form/render.ts";
 import type { Marker } from "../map/marker.ts";
 import type { MapOptions } from "../map/options.ts";
