@@ -15,6 +15,7 @@ const LONG = {
   vitest: [
     "own-data.server",
     "resilience.server",
+    "batches.server",
     "key-limits.server",
     "start.server",
     "islands/src/world",

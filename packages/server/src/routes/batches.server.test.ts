@@ -3,6 +3,7 @@ import { gzipSync } from "node:zlib";
 import type { BatchCandidates, BatchDetail, BatchRow, BatchState } from "@bibliotope/wire";
 import { beforeAll, describe, expect, it } from "vitest";
 import { type Answer, answerOf, ask, json, shared, signedIn } from "../../testing/shared.ts";
+import { sized } from "../../testing/sizes.ts";
 
 let me: Awaited<ReturnType<typeof signedIn>>;
 beforeAll(async () => {
@@ -16,7 +17,8 @@ const send = async (method: string, path: string, body: unknown = {}): Promise<A
 /** Makes a batch as the workbench does. */
 async function begin(content: string, more = {}): Promise<{ batch: number; job: number }> {
   const { body: file } = await answerOf(await me.handIn(content, "members.csv"));
-  const { body: start } = await send("POST", `/api/files/${file.id}/look`);
+  const { body: start, status } = await send("POST", `/api/files/${file.id}/look`);
+  expect(status, JSON.stringify(start)).toBe(200);
   const { format, heads, reading } = start;
   const asked = { file: file.id, name: "members.csv", format, heads, reading, ask: "forward", ...more };
   const made = await send("POST", "/api/batches", asked);
@@ -46,6 +48,30 @@ const ROWS = [
 ].join("\n");
 
 describe("a batch", () => {
+  it("that is cancelled while its file is read keeps none of it, and another runs behind it", async () => {
+    const rows = Array.from({ length: 150_000 }, (_, i) => `${i},${i % 90} Harbour Row Tidewell`).join("\n");
+    const { batch, job } = await begin(`id,text\n${rows}\n`);
+    expect((await send("POST", `/api/jobs/${job}/cancelled`)).status).toBe(204);
+    const over = await ended(batch);
+    expect(over.job.state).toBe("cancelled");
+    // all of the file is held, or nothing of it
+    expect([null, undefined, 150_000]).toContain(over.rows);
+    const held = await get(`/api/batches/${batch}/rows?show=all`);
+    if (!over.rows) expect(held.rows).toEqual([]);
+    expect((await run(ROWS)).job.state).toBe("done");
+  });
+
+  it("takes rows of nearly a megabyte, at full size more than are stored at once, each whole", async () => {
+    const heads = Array.from({ length: 299 }, (_, i) => `note ${i}`);
+    const note = "x".repeat(3000);
+    const asked = Array.from({ length: sized(4, 20) }, (_, i) => `${2 * i + 2} Harbour Row Tidewell`);
+    const lines = asked.map((text) => [text, ...heads.map(() => note)].join());
+    const batch = await run([["text", ...heads].join(), ...lines].join("\n"));
+    expect(batch).toMatchObject({ rows: asked.length, job: { state: "done" } });
+    const { rows } = (await get(`/api/batches/${batch.id}/rows?show=all`)) as { rows: BatchRow[] };
+    expect(rows.map((row) => row.asked)).toEqual(asked);
+  });
+
   it("looks all rows up, and says how each stands", async () => {
     const batch = await run(ROWS);
     expect(batch).toMatchObject({ name: "members.csv", rows: 5, heads: ["=note", "text"], job: { state: "done" } });
