@@ -1,5 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
+import { standsStill } from "./support/rest.ts";
 import { changeForm, makeForm, publish } from "./support/studio.ts";
 
 /** A form whose map opens over it. */
@@ -48,6 +49,8 @@ test("a map that opens over the form fills it on Done alone, by pointer", async 
     .locator(".bt-sheet")
     .click({ position: { x: 420, y: 120 } });
   await expect(picker(page).locator(".bt-picked")).not.toContainText("12 Harbour Row, Tidewell");
+  // the map glides there, and the address follows it
+  await standsStill(page);
   const told = await picker(page).locator(".bt-picked").textContent();
   await picker(page).getByRole("button", { name: "Done" }).click();
   await expect(picker(page)).toBeHidden();
