@@ -53,7 +53,7 @@ export interface LikeliestAnswer {
 
 const DEFAULT_LIMIT = 5;
 /** So many are compared, whatever is wanted of them: how many fit equally well does not depend on that. */
-const COMPARED = 24;
+const COMPARED = 16;
 
 /** Candidates for an address as free text, by parts, or both, best first. */
 export function forward(held: Held, query: ForwardQuery): ForwardAnswer {
