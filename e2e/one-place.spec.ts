@@ -2,7 +2,8 @@ import type { Server } from "node:http";
 import type { Field, FormDefinition } from "@bibliotope/core/form";
 import { Random, SAMPLE_FORMS } from "@bibliotope/islands";
 import { expect, type Page, test } from "@playwright/test";
-import { type Answered, type Snapshot, serveWalks, type WalkEvent, walkInPage } from "./support/walk-page.ts";
+import { ready } from "./support/house.ts";
+import { type Answered, type Kit, type Snapshot, serveWalks, type WalkEvent, walkInPage } from "./support/walk-page.ts";
 
 /** The laws of one place in a form, over the kit in a browser: random events on the sample forms. */
 const WALKS = process.env.BIBLIOTOPE_LONG ? 500 : 20;
@@ -153,3 +154,31 @@ for (const { ref, definition } of SAMPLE_FORMS)
     await walks(page, definition, ref);
     expect(errors).toEqual([]);
   });
+
+test("a stored record whose ref nothing has any more says so, and stays as it was stored", async ({ page }) => {
+  const { definition } = SAMPLE_FORMS.find(({ ref }) => ref === "reading-rooms")!;
+  const words = page.getByText("The stored place is not held any more.");
+  const stored = page.locator("[name=ref]");
+  const open = async (record: Record<string, string>) => {
+    await page.goto(url);
+    await expect(page.locator("html")).toHaveAttribute("data-ready", "true");
+    const answered = page.waitForResponse((response) => response.url().includes(`/v1/records/${record.ref}`));
+    await page.evaluate(
+      ({ definition, record }) => {
+        const { renderForm, client, countries } = (window as unknown as { kit: Kit }).kit;
+        renderForm(document.querySelector("main")!, definition, { client, countries, record });
+      },
+      { definition, record },
+    );
+    return (await answered).status();
+  };
+  const found = await page.request.get(`${ready().url}/v1/suggest?q=mill+reading+room+tidewell&kinds=place`, {
+    headers: { authorization: `Bearer ${ready().keys.srv}` },
+  });
+  const { ref } = (await found.json()).suggestions[0];
+  expect(await open({ ref, find: "Mill Reading Room", position: "-35.18,-21.62" })).toBe(200);
+  await expect(words).toHaveCount(0);
+  expect([404, 410]).toContain(await open({ ref: "qr-2222222", find: "Lost Reading Room", position: "-35.18,-21.62" }));
+  await expect(words).toBeVisible();
+  await expect(stored).toHaveValue("qr-2222222");
+});

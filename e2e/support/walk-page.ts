@@ -36,7 +36,8 @@ export interface Snapshot {
   answered: Answered[];
 }
 
-interface Kit {
+/** What the page has of the kit. */
+export interface Kit {
   renderForm: (container: HTMLElement, definition: FormDefinition, options: RenderOptions) => RenderedForm;
   client: RenderOptions["client"];
   countries: RenderOptions["countries"];

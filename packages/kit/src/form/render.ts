@@ -5,6 +5,7 @@ import {
   type FormAnswer,
   type FormCountry,
   type FormDefinition,
+  fillableFields,
   lineFor,
   ruleOf,
   shortLine,
@@ -14,6 +15,7 @@ import {
 import type { Position } from "@bibliotope/core/geo";
 import { SHEETS } from "@bibliotope/core/sheet";
 import type { Client } from "../client/client.ts";
+import { LookupError } from "../client/errors.ts";
 import { make } from "../map/make.ts";
 import type { Card } from "../map/marker.ts";
 import { SheetMap } from "../map/sheet-map.ts";
@@ -40,7 +42,7 @@ export interface RenderOptions {
   mapIn?: HTMLElement;
   /** Leave the map out altogether. */
   withoutMap?: boolean;
-  /** Values by field of a stored record. */
+  /** Values by field of a stored record. Its ref alone is asked for: whether there still is such a place. */
   record?: Values;
   trace?: Tracer;
   isByPerson?: BindOptions["isByPerson"];
@@ -165,6 +167,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   for (const address of addressesOf(definition)) {
     const at = storedPosition(definition, record, address);
     if (at) places.set(address, { at });
+    void checkStored(definition, address, record, client, binding);
     if (at) show(address);
     else showStills(form, definition, client, address, undefined);
     ending.push(followCountry(form, definition, address, binding, options));
@@ -273,6 +276,27 @@ function showStills(
     const asked = { at: `${here.at.lat},${here.at.lon}`, size: "300x200", zoom: 16 };
     image.src = client.stillUrl({ ...asked, label: here.label, scale: devicePixelRatio > 1 ? 2 : 1 });
     place?.replaceChildren(image);
+  }
+}
+
+/** Says of a stored record whose ref nothing has any more that it is so; it stays as it was stored. */
+async function checkStored(
+  definition: FormDefinition,
+  address: string,
+  record: Values,
+  client: Client,
+  binding: Binding,
+): Promise<void> {
+  const field = fillableFields(definition, address).find(({ binding: pattern }) => pattern?.trim() === "{ref}");
+  const ref = field && record[field.name];
+  if (!ref) return;
+  try {
+    await client.record(ref);
+  } catch (error) {
+    const isMissing = error instanceof LookupError && error.trouble === "missing";
+    // unless the person has gone on meanwhile
+    if (isMissing && binding.addressState(address) === "chosen")
+      binding.say(say("The stored place is not held any more. Look it up again, or leave it as it is."), address);
   }
 }
 

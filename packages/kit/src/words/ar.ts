@@ -78,6 +78,8 @@ const words: Words = {
     Done: "تم",
     Cancel: "إلغاء",
     "Move the map until the mark stands on the place.": "حرّك الخريطة حتى تقف العلامة على المكان.",
+    "The stored place is not held any more. Look it up again, or leave it as it is.":
+      "المكان المحفوظ لم يعد في البيانات. ابحث عنه من جديد أو اتركه كما هو.",
     "No address lies near this spot.": "لا عنوان قرب هذه النقطة.",
     "Found, but only {where}. Show the house on the map if you can.":
       "عُثر عليه، لكن فقط {where}. أشر إلى البيت على الخريطة إن استطعت.",

@@ -68,6 +68,8 @@ const words: Words = {
     Done: "Fertig",
     Cancel: "Abbrechen",
     "Move the map until the mark stands on the place.": "Bewegen Sie die Karte, bis die Marke auf dem Ort steht.",
+    "The stored place is not held any more. Look it up again, or leave it as it is.":
+      "Der gespeicherte Ort ist nicht mehr verzeichnet. Suchen Sie ihn neu, oder lassen Sie ihn, wie er ist.",
     "No address lies near this spot.": "In der Nähe dieser Stelle liegt keine Adresse.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Gefunden, aber nur {where}. Zeigen Sie das Haus auf der Karte, wenn Sie können.",

@@ -68,6 +68,8 @@ const words: Words = {
     Done: "Έτοιμο",
     Cancel: "Άκυρο",
     "Move the map until the mark stands on the place.": "Μετακινήστε τον χάρτη ώσπου το σημάδι να σταθεί στο μέρος.",
+    "The stored place is not held any more. Look it up again, or leave it as it is.":
+      "Το αποθηκευμένο μέρος δεν υπάρχει πια στα δεδομένα. Αναζητήστε το ξανά ή αφήστε το όπως είναι.",
     "No address lies near this spot.": "Δεν υπάρχει διεύθυνση κοντά σε αυτό το σημείο.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Βρέθηκε, αλλά μόνο {where}. Δείξτε το σπίτι στον χάρτη, αν μπορείτε.",

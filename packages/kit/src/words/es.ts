@@ -68,6 +68,8 @@ const words: Words = {
     Done: "Listo",
     Cancel: "Cancelar",
     "Move the map until the mark stands on the place.": "Mueva el mapa hasta que la marca esté sobre el lugar.",
+    "The stored place is not held any more. Look it up again, or leave it as it is.":
+      "El lugar guardado ya no figura en los datos. Búsquelo de nuevo o déjelo como está.",
     "No address lies near this spot.": "No hay ninguna dirección cerca de este punto.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Encontrada, pero solo {where}. Señale la casa en el mapa si puede.",

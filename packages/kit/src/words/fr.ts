@@ -69,6 +69,8 @@ const words: Words = {
     Done: "Terminé",
     Cancel: "Annuler",
     "Move the map until the mark stands on the place.": "Déplacez la carte jusqu'à ce que le repère soit sur le lieu.",
+    "The stored place is not held any more. Look it up again, or leave it as it is.":
+      "Le lieu enregistré n'existe plus dans les données. Cherchez-le de nouveau ou laissez-le tel quel.",
     "No address lies near this spot.": "Aucune adresse près de cet endroit.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Trouvée, mais seulement {where}. Montrez la maison sur la carte si vous le pouvez.",

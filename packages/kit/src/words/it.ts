@@ -68,6 +68,8 @@ const words: Words = {
     Done: "Fatto",
     Cancel: "Annulla",
     "Move the map until the mark stands on the place.": "Spostare la mappa finché il segno è sul luogo.",
+    "The stored place is not held any more. Look it up again, or leave it as it is.":
+      "Il luogo salvato non è più nei dati. Cercarlo di nuovo o lasciarlo com'è.",
     "No address lies near this spot.": "Nessun indirizzo vicino a questo punto.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Trovato, ma solo {where}. Se può, indichi la casa sulla mappa.",

@@ -69,6 +69,8 @@ const words: Words = {
     Done: "Klaar",
     Cancel: "Annuleren",
     "Move the map until the mark stands on the place.": "Beweeg de kaart tot het teken op de plaats staat.",
+    "The stored place is not held any more. Look it up again, or leave it as it is.":
+      "De opgeslagen plaats staat niet meer in de gegevens. Zoek haar opnieuw of laat haar zoals ze is.",
     "No address lies near this spot.": "Er ligt geen adres bij dit punt.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Gevonden, maar alleen {where}. Wijs het huis op de kaart aan als u kunt.",

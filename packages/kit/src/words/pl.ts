@@ -75,6 +75,8 @@ const words: Words = {
     Done: "Gotowe",
     Cancel: "Anuluj",
     "Move the map until the mark stands on the place.": "Przesuń mapę, aż znak stanie na miejscu.",
+    "The stored place is not held any more. Look it up again, or leave it as it is.":
+      "Zapisanego miejsca nie ma już w danych. Wyszukaj je ponownie albo zostaw, jak jest.",
     "No address lies near this spot.": "W pobliżu tego punktu nie ma adresu.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Znaleziono, ale tylko {where}. Wskaż dom na mapie, jeśli możesz.",

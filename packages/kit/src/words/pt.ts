@@ -68,6 +68,8 @@ const words: Words = {
     Done: "Concluído",
     Cancel: "Cancelar",
     "Move the map until the mark stands on the place.": "Mova o mapa até a marca ficar sobre o lugar.",
+    "The stored place is not held any more. Look it up again, or leave it as it is.":
+      "O lugar guardado já não consta dos dados. Procure-o de novo ou deixe-o como está.",
     "No address lies near this spot.": "Não há endereço perto deste ponto.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Encontrado, mas apenas {where}. Mostre a casa no mapa, se puder.",
