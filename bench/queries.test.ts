@@ -25,10 +25,9 @@ describe("a record", () => {
     const check = (ref: string) => {
       const record = engine.record(ref);
       if (!record) return;
-      // the line of a place is that of the house in which it is; a number in its name would be taken for the house's
+      // a number in the name of a place would be taken for the house's
       const { place, town } = record.parts;
-      const line = /\d/.test(place?.name ?? "") ? town?.name : record.line;
-      const q = [place?.name, line].filter(Boolean).join(", ");
+      const q = place && /\d/.test(place.name) ? [place.name, town?.name].filter(Boolean).join(", ") : record.line;
       const { outcome, candidates } = engine.forward({ q, limit: 50 });
       const found =
         candidates.find((one) => one.ref === ref) ??

@@ -216,11 +216,11 @@ test("the map moves under an aim, and the address in the middle follows and can 
   await kit.drag([400, 300], [250, 200]);
   await expect(line).not.toHaveText(first!);
   await expect.poll(async () => (await kit.held("followed")).at(-1)).toMatchObject({ why: "aim", isLast: true });
-  await page.getByRole("button", { name: "Take this address" }).click();
+  await page.getByRole("button", { name: "Take this place" }).click();
   const [at] = await kit.held("pressed");
   expect(at.lon).toBeCloseTo((await kit.view()).lon, 4);
   await page.evaluate(() => (window as unknown as KitWindow).sheet.show({ at: { lat: -35.4, lon: -21.9 }, zoom: 14 }));
-  await expect(line).toHaveText("No address lies near this spot.");
+  await expect(line).toHaveText("Nothing was found near this spot.");
   await aim.click();
   await expect(kit.map.locator(".bt-aimed")).toBeHidden();
 });

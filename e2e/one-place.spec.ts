@@ -101,7 +101,9 @@ function wrongIn(definition: FormDefinition, { values }: Snapshot, known: readon
       );
       return rest.map(({ name }) => `${name} is left`);
     }
+    const kinds = definition.addresses?.find(({ name }) => name === address)?.kinds;
     const isMeant = (one: Answered) =>
+      (!kinds?.length || kinds.some((kind) => kind === one.kind)) &&
       (!position || position === `${round(one.at.lat)},${round(one.at.lon)}`) &&
       (!ref || ref === one.ref) &&
       its.every((field) => {

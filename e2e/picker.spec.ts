@@ -1,5 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
+import { ready } from "./support/house.ts";
 import { standsStill } from "./support/rest.ts";
 import { changeForm, makeForm, publish } from "./support/studio.ts";
 
@@ -66,10 +67,83 @@ test("a map that opens over the form is used by keyboard, and takes nothing wher
   await page.getByRole("button", { name: "Find it on the map" }).focus();
   await page.keyboard.press("Enter");
   // the whole archipelago: the mark stands in the sea
-  await expect(picker(page).locator(".bt-picked")).toHaveText("No address lies near this spot.");
+  await expect(picker(page).locator(".bt-picked")).toHaveText("Nothing was found near this spot.");
   await expect(picker(page).getByRole("button", { name: "Done" })).toBeDisabled();
   await page.keyboard.press("Escape");
   await expect(picker(page)).toBeHidden();
   await expect(page.getByRole("button", { name: "Find it on the map" })).toBeFocused();
   expect(Object.values(await values(page)).filter(Boolean)).toEqual([]);
+});
+
+/** Chooses a reading room in a form that asks for places. */
+async function chooseRoom(page: Page): Promise<string> {
+  await page.locator("[name=find]").click();
+  await page.keyboard.type("mill reading room");
+  await page.getByRole("option").filter({ hasText: "Tidewell" }).first().click();
+  await expect(page.locator("[name=ref]")).not.toHaveValue("");
+  return await page.locator("[name=ref]").inputValue();
+}
+
+/** What the form holds, as the service has it. */
+async function heldRecord(page: Page) {
+  const ref = await page.locator("[name=ref]").inputValue();
+  const { url, keys } = ready();
+  const answer = await page.request.get(`${url}/v1/records/${ref}`, {
+    headers: { authorization: `Bearer ${keys.srv}` },
+  });
+  return (await answer.json()).properties;
+}
+
+test("a form that asks for places takes none but places from its map: dragged, pressed, under the aim", async ({
+  page,
+}) => {
+  await page.goto("/f/reading-rooms");
+  const sheet = page.locator(".bt-sheet");
+  await chooseRoom(page);
+  await standsStill(page);
+  const holdsAPlace = async () => {
+    await standsStill(page);
+    const { kind, parts, line } = await heldRecord(page);
+    expect(kind).toBe("place");
+    expect(line).toContain(`${parts.place.name}, `);
+    return await values(page);
+  };
+  await holdsAPlace();
+  const { x, y, width, height } = (await sheet.boundingBox())!;
+  // the street is full of houses; what is dragged or pressed there is the nearest place
+  await page.mouse.move(x + width / 2, y + height / 2 - 6);
+  await page.mouse.down();
+  await page.mouse.move(x + width / 2 + 40, y + height / 2 + 20, { steps: 8 });
+  const answered = page.waitForResponse(/\/v1\/reverse/);
+  await page.mouse.up();
+  await answered;
+  await holdsAPlace();
+  await sheet.click({ position: { x: width / 2 - 60, y: height / 2 + 60 } });
+  const pressed = await holdsAPlace();
+  await page.getByRole("button", { name: "Move the map under an aim" }).click();
+  const told = sheet.locator(".bt-aimed p");
+  await expect(told).toHaveText(String(pressed.find));
+  await page.getByRole("button", { name: "Take this place" }).click();
+  expect(await holdsAPlace()).toEqual(pressed);
+});
+
+test("what a map that opens over a form tells is what Done fills, also where places are asked for", async ({
+  page,
+}) => {
+  const made = await makeForm(page, "A room, picked");
+  await changeForm(page, made, (definition) => {
+    definition.fields.find(({ kind }: { kind: string }) => kind === "map").opens = true;
+    definition.fields.push({ name: "ref", kind: "hidden", label: "Reference", binding: "{ref}" });
+    definition.addresses = [{ name: "", kinds: ["place"] }];
+  });
+  await publish(page, made);
+  await page.goto(`/f/${made}`);
+  const room = await chooseRoom(page);
+  const search = page.getByLabel("Find your address");
+  await page.getByRole("button", { name: "Find it on the map" }).click();
+  await expect(picker(page).locator(".bt-picked")).toContainText("Mill Reading Room");
+  const told = await picker(page).locator(".bt-picked").textContent();
+  await picker(page).getByRole("button", { name: "Done" }).click();
+  await expect(search).toHaveValue(told!);
+  await expect(page.locator("[name=ref]")).toHaveValue(room);
 });

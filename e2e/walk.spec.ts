@@ -71,7 +71,7 @@ test.describe("from the first page to a filled form", () => {
     await studio.painted();
     const box = (await studio.map.boundingBox())!;
     await page.mouse.click(box.x + 60, box.y + 60);
-    await expect(page.getByText(/No address lies near this spot/)).toBeVisible();
+    await expect(page.getByText(/Nothing was found near this spot/)).toBeVisible();
     await expect(studio.field("Town")).toHaveValue("");
   });
 

@@ -1,7 +1,7 @@
 import { type Box, type Position, type Ring, ringsContain } from "../geo/index.ts";
 import { type Facts, type HouseNumber, KINDS, type Kind, type Name, parseRef, refOf } from "../place/index.ts";
 import { openSections } from "./container.ts";
-import { nearestPoints } from "./kd-tree.ts";
+import { buildPointTree, nearestPoints, type PointTree } from "./kd-tree.ts";
 import {
   NO_NUMBER,
   NO_POSTCODE,
@@ -41,6 +41,7 @@ export class Segment {
   readonly #suffixes: ReadonlyMap<string, number>;
   readonly #hidden: ReadonlySet<number> | undefined;
   readonly #changed: ReadonlyMap<number, ChangedArea> | undefined;
+  #placeTree: PointTree | undefined;
 
   /**
    * @param buffer the bytes, or a segment that is open already
@@ -328,6 +329,23 @@ export class Segment {
       ? (address: number) => !this.isHidden(this.streetOf(address)) && (allows?.(address) ?? true)
       : allows;
     return nearestPoints({ ids: addressTree, lat: addressLat, lon: addressLon }, at, radius, limit, isFound);
+  }
+
+  /** The same of places, as things. The tree over them, who are few beside addresses, is made when first asked for. */
+  nearestPlaces(at: Position, radius: number, limit: number, allows: (place: number) => boolean) {
+    const { firstPlace } = this;
+    this.#placeTree ??= this.#growPlaceTree();
+    return nearestPoints(this.#placeTree, at, radius, limit, (id) => allows(firstPlace + id)).map(({ id, metres }) => ({
+      id: firstPlace + id,
+      metres,
+    }));
+  }
+
+  #growPlaceTree(): PointTree {
+    const { firstPlace, firstHouse, sections } = this;
+    const lat = sections.thingLat.subarray(firstPlace, firstHouse);
+    const lon = sections.thingLon.subarray(firstPlace, firstHouse);
+    return { ids: buildPointTree(lat, lon), lat, lon };
   }
 
   /** The areas that contain a position, broad to narrow: from each only those inside the one before. */

@@ -90,7 +90,12 @@ export function brief(segment: Segment, thing: number, address: number, shown: S
     kind,
     exactness: isAddress || kind === "place" ? "surveyed" : segment.isStreet(thing) ? "along" : "centre",
     at: isAddress ? segment.addressPosition(address) : segment.positionOf(thing),
-    line: isAddress || segment.isStreet(thing) || kind === "place" ? formatLine(parts, profile) : areaLine(kind, parts),
+    line:
+      kind === "place"
+        ? placeLines(parts, (rest) => [formatLine(rest, profile)]).join(", ")
+        : isAddress || segment.isStreet(thing)
+          ? formatLine(parts, profile)
+          : areaLine(kind, parts),
     parts,
   };
 }
@@ -107,7 +112,18 @@ export function describe(segment: Segment, thing: number, address: number, shown
 /** How parts are written on an envelope and into a form. */
 function written(segment: Segment, thing: number, parts: Parts): Pick<AnswerRecord, "lines" | "autofill"> {
   const profile = profileOf(segment.countryCode(thing));
-  return { lines: envelopeLines(parts, profile), autofill: autofillValues(parts, profile) };
+  return {
+    lines: placeLines(parts, (rest) => envelopeLines(rest, profile)),
+    autofill: autofillValues(parts, profile),
+  };
+}
+
+/** The name of a place before its address, as on an envelope, once; of what is no place the address alone. */
+function placeLines({ place, ...address }: Parts, linesOf: (address: Parts) => string[]): string[] {
+  if (!place) return linesOf(address);
+  const { building, house, ...rest } = address;
+  const others = Object.entries({ building, house }).filter(([, part]) => part && part.name !== place.name);
+  return [place.name, ...linesOf({ ...rest, ...Object.fromEntries(others) })];
 }
 
 /** An area or a postcode in one line: its name and what lies around it, narrow to broad. */

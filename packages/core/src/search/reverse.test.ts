@@ -58,6 +58,19 @@ describe("reverse", () => {
     expect(engine.reverse({ at, countries: ["QY"] }).candidates).toEqual([]);
   });
 
+  it("gives the nearest place, as near as an address, where places are asked for", () => {
+    const at = { lat: -35.83, lon: -21.83 };
+    expect(engine.reverse({ at, radius: 5000 }).candidates.map(({ kind }) => kind)).not.toContain("place");
+    const both = engine.reverse({ at, radius: 5000, kinds: ["address", "place"] }).candidates;
+    expect(both.map(({ kind }) => kind)).toEqual(["address", "place"]);
+    expect(both[0].distance).toBeLessThanOrEqual(both[1].distance);
+    const [place] = engine.reverse({ at: both[1].at, kinds: ["place"] }).candidates;
+    expect(place).toMatchObject({ kind: "place", ref: both[1].ref, distance: 0, facts: expect.anything() });
+    expect(place.line).toBe("Tidewell Branch Library, 1 Harbour Row, Tidewell, Sallow, HT4 29");
+    expect(place.lines.slice(0, 2)).toEqual(["Tidewell Branch Library", "1 Harbour Row"]);
+    expect(engine.reverse({ at: both[1].at, kinds: ["place"], countries: ["QY"] }).candidates).toEqual([]);
+  });
+
   it("answers in the language that was asked for", () => {
     const at = { lat: -36.6, lon: -22.6 };
     expect(engine.reverse({ at }).candidates[0].line).toBe("Μεσαία, Πελανία ΘΑ-123, Άνω Λίμνα, Τετράγωνο 7, 1");
@@ -114,6 +127,8 @@ describe("reverse over any addresses", () => {
     builder.addStreet({ ...common, identity: 2, kind: "street", area: 1 });
     spots.forEach((at, i) => {
       builder.addAddress({ identity: 10 + i, street: 2, number: i + 1, suffix: "", postcode: null, at });
+      const name = [{ lang: "en", name: `Place ${i + 1}` }];
+      builder.addPlace({ identity: 1000 + i, names: name, at, importance: 0, area: 1, address: null, facts: {} });
     });
     return new Engine(new Segment(builder.finish({ name: "meridia", sources: [] })));
   }
@@ -136,11 +151,15 @@ describe("reverse over any addresses", () => {
         const all = drawn.map(rounded);
         const metres = all.map((spot) => geodesic(at, spot).metres);
         const least = Math.min(...metres);
-        const { candidates } = engineOf(all, [south - 1, north]).reverse({ at, radius });
-        const found = candidates.find(({ kind }) => kind === "address");
-        if (least > radius) expect(found).toBeUndefined();
-        else expect(found!.distance).toBeCloseTo(least, 0);
-        if (found) expect(metres[Number(found.parts.house!.name) - 1] - least).toBeLessThan(1e-6);
+        const made = engineOf(all, [south - 1, north]);
+        const address = made.reverse({ at, radius }).candidates.find(({ kind }) => kind === "address");
+        const [place] = made.reverse({ at, radius, kinds: ["place"] }).candidates;
+        for (const found of [address, place]) {
+          if (least > radius) expect(found).toBeUndefined();
+          else expect(found!.distance).toBeCloseTo(least, 0);
+        }
+        if (address) expect(metres[Number(address.parts.house!.name) - 1] - least).toBeLessThan(1e-6);
+        if (place) expect(metres[Number(place.parts.place!.name.slice(6)) - 1] - least).toBeLessThan(1e-6);
       }),
       { numRuns: 200 },
     );

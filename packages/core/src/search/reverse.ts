@@ -1,5 +1,6 @@
 import type { Position } from "../geo/index.ts";
 import { geodesic } from "../geodesic/index.ts";
+import { NONE, type Segment } from "../index/index.ts";
 import { KINDS } from "../place/index.ts";
 import type { Held } from "./held.ts";
 import { compileFilter, type Filter, type Narrowing } from "./query.ts";
@@ -31,11 +32,12 @@ const MEASURED = 8;
 /** The sphere is right to within 0.6 %: what is farther than the nearest by twice that need not be measured truly. */
 const SPHERE_ERROR = 1.012;
 
-/** The nearest address, then the areas around, from the most exact to the country. */
+/** What lies nearest of the points that are asked for, then the areas around, from the most exact to the country. */
 export function reverse(held: Held, query: ReverseQuery): ReverseAnswer {
   const layers = held.layers.map((layer) => ({ layer, filter: compileFilter(layer.segment, query) }));
-  const nearest = nearestAddress(layers, query);
-  const candidates: NearRecord[] = nearest ? [nearest] : [];
+  const candidates: NearRecord[] = [nearestAddress(layers, query), nearestPlace(layers, query)]
+    .filter((found) => found !== undefined)
+    .sort((a, b) => a.distance - b.distance);
   const areas = layers.flatMap(({ layer, filter }) =>
     layer.segment
       .areasAt(query.at)
@@ -52,27 +54,64 @@ export function reverse(held: Held, query: ReverseQuery): ReverseAnswer {
   };
 }
 
-function nearestAddress(layers: readonly { layer: Held; filter: Filter }[], query: ReverseQuery) {
-  const radius = query.radius ?? DEFAULT_RADIUS;
+type Layers = readonly { layer: Held; filter: Filter }[];
+
+/** A point of a segment near the asked position, with its distance on the sphere. */
+interface Near {
+  segment: Segment;
+  id: number;
+  at: Position;
+  metres: number;
+}
+
+function nearestAddress(layers: Layers, query: ReverseQuery): NearRecord | undefined {
   const near = layers.flatMap(({ layer: { segment }, filter }) => {
     if (!filter.allowsKind("address")) return [];
     const isNarrow = query.countries?.length || query.inside !== undefined || query.box;
     const allows = (id: number) =>
       filter.allows(segment.streetOf(id)) && filter.allowsPosition(segment.addressPosition(id));
     return segment
-      .nearestAddresses(query.at, radius * SPHERE_ERROR, MEASURED, isNarrow ? allows : undefined)
-      .map(({ id, metres }) => ({ segment, id, metres }));
+      .nearestAddresses(query.at, reachOf(query), MEASURED, isNarrow ? allows : undefined)
+      .map(({ id, metres }): Near => ({ segment, id, at: segment.addressPosition(id), metres }));
   });
+  return nearestOf(near, query, ({ segment, id }) => describe(segment, segment.streetOf(id), id, query));
+}
+
+/** Only where places are asked for: what most people look for is the address. */
+function nearestPlace(layers: Layers, query: ReverseQuery): NearRecord | undefined {
+  if (!query.kinds?.includes("place")) return undefined;
+  const near = layers.flatMap(({ layer: { segment }, filter }) =>
+    segment
+      .nearestPlaces(
+        query.at,
+        reachOf(query),
+        MEASURED,
+        (id) => filter.allows(id) && filter.allowsPosition(segment.positionOf(id)),
+      )
+      .map(({ id, metres }): Near => ({ segment, id, at: segment.positionOf(id), metres })),
+  );
+  return nearestOf(near, query, ({ segment, id }) => describe(segment, id, NONE, query));
+}
+
+/** Metres on the sphere within which all lies that is within the radius on the ellipsoid. */
+const reachOf = ({ radius = DEFAULT_RADIUS }: ReverseQuery) => radius * SPHERE_ERROR;
+
+/** The nearest on the ellipsoid. */
+function nearestOf(
+  near: readonly Near[],
+  { at, radius = DEFAULT_RADIUS }: ReverseQuery,
+  describeIt: (one: Near) => AnswerRecord,
+): NearRecord | undefined {
   const least = near.reduce((metres, one) => Math.min(metres, one.metres), Number.POSITIVE_INFINITY);
   const [best] = near
     .filter(({ metres }) => metres <= least * SPHERE_ERROR)
-    .map(({ segment, id }) => ({ segment, id, ...geodesic(query.at, segment.addressPosition(id)) }))
+    .map((one) => ({ ...one, ...geodesic(at, one.at) }))
     .filter(({ metres }) => metres <= radius)
     .sort((a, b) => a.metres - b.metres || a.id - b.id);
   if (!best) return undefined;
-  const { segment, id, metres, bearing } = best;
+  const { metres, bearing } = best;
   return {
-    ...describe(segment, segment.streetOf(id), id, { langs: query.langs }),
+    ...describeIt(best),
     distance: round(metres, 10),
     ...(bearing === undefined ? {} : { bearing: round(bearing, 10) }),
   };

@@ -18,12 +18,11 @@ import { locate } from "../locate/locate.ts";
 import { SearchBox } from "../search/box.ts";
 import type { Tracer } from "../trace.ts";
 import { say } from "../words/say.ts";
+import { nearestFor, WALK } from "./nearest.ts";
 import { OutcomePlace } from "./outcome-place.ts";
 
 /** Candidates that a person is asked to choose from. */
 const MOST_CANDIDATES = 8;
-/** Metres of an hour's walk. */
-const WALK = 5000;
 /** Where no address lies, far and wide. */
 const NOWHERE: Omit<FormAnswer, "at" | "exactness"> = { ref: "", kind: "place", line: "", parts: {}, autofill: {} };
 
@@ -156,13 +155,13 @@ export class AddressLookups {
       this.#place.say(`${located.words} ${located.next}`);
       return;
     }
-    const found = await this.#ask((signal) => this.target.client.reverse(located.at, { radius: WALK }, signal));
+    const found = await this.#nearest(located.at, WALK);
     if (!found) return;
     const { anywhere } = ruleOf(this.target.definition, this.name);
-    const nearest = found.features.find(({ properties }) => properties.kind === "address");
+    const [nearest] = found;
     const answer = anywhere ? besidePosition(located.at, nearest) : nearest && answerOf(nearest.id, nearest.properties);
     if (!answer) {
-      this.#place.say(say("No address lies near this device. Type it, or press the map."));
+      this.#place.say(say("Nothing was found near this device. Type the address or the place, or press the map."));
       return;
     }
     this.#isLocated = true;
@@ -177,25 +176,24 @@ export class AddressLookups {
     this.target.several([answer]);
   }
 
-  /** Takes the nearest address to a position. */
+  /** Takes what lies nearest to a position; or the position as it is, with what lies beside it. */
   async fillFrom(at: Position): Promise<FormAnswer | undefined> {
-    if (ruleOf(this.target.definition, this.name).anywhere) return this.#fillAt(at);
-    const kinds = this.#kinds();
-    const asked = kinds.includes("address") ? {} : { kinds: kinds.join(",") };
-    const found = await this.#ask((signal) => this.target.client.reverse(at, asked, signal));
-    const nearest = found?.features.find(({ properties }) => kinds.includes(properties.kind));
-    if (found && !nearest) this.say(say("No address lies near this spot."));
+    const found = await this.#nearest(at);
+    if (!found) return undefined;
+    const [nearest] = found;
+    if (ruleOf(this.target.definition, this.name).anywhere) {
+      const answer = besidePosition(at, nearest);
+      this.#fill(answer, "pressed");
+      return answer;
+    }
+    if (!nearest) this.say(say("Nothing was found near this spot."));
     return nearest && this.fillWith(nearest, "pressed");
   }
 
-  /** Takes a position as it is; the nearest address stands beside it, where there is one within an hour's walk. */
-  async #fillAt(at: Position): Promise<FormAnswer | undefined> {
-    const found = await this.#ask((signal) => this.target.client.reverse(at, { radius: WALK }, signal));
-    if (!found) return undefined;
-    const nearest = found.features.find(({ properties }) => properties.kind === "address") ?? found.features[0];
-    const answer = besidePosition(at, nearest);
-    this.#fill(answer, "pressed");
-    return answer;
+  /** Asks for what lies nearest. @returns that or nothing in a list; undefined when there is no answer */
+  #nearest(at: Position, radius?: number): Promise<[RecordFeature | undefined] | undefined> {
+    const { client, definition } = this.target;
+    return this.#ask(async (signal) => [await nearestFor(client, ruleOf(definition, this.name), at, signal, radius)]);
   }
 
   /** Takes an address that was found already. */
@@ -267,12 +265,6 @@ export class AddressLookups {
     this.#underWay?.abort();
     this.box?.destroy();
     this.#place.element.remove();
-  }
-
-  /** Kinds of record that a press on the map may put into the form: houses where the form does not say. */
-  #kinds(): readonly string[] {
-    const { kinds } = ruleOf(this.target.definition, this.name);
-    return kinds?.length ? kinds : ["address"];
   }
 
   #narrowed(): Record<string, string | undefined> {

@@ -1,4 +1,4 @@
-import { addressOf, type Field, type FormDefinition, ruleOf } from "@bibliotope/core/form";
+import { type AddressRule, addressOf, type Field, type FormDefinition, ruleOf } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
 import { SHEETS } from "@bibliotope/core/sheet";
 import type { Client } from "../client/client.ts";
@@ -7,6 +7,7 @@ import type { Followed } from "../map/options.ts";
 import { SheetMap } from "../map/sheet-map.ts";
 import { say } from "../words/say.ts";
 import type { Binding } from "./binding.ts";
+import { nearestFor } from "./nearest.ts";
 
 export interface PickerOptions {
   client: Client;
@@ -58,8 +59,8 @@ export class MapPicker {
     return addressOf(this.options.field);
   }
 
-  get #isAnywhere(): boolean {
-    return ruleOf(this.options.definition, this.#address).anywhere === true;
+  get #rule(): AddressRule {
+    return ruleOf(this.options.definition, this.#address);
   }
 
   #open(): void {
@@ -77,6 +78,7 @@ export class MapPicker {
       label: field.label,
       sheets: SHEETS,
       device: true,
+      nearest: (spot, _why, signal) => nearestFor(client, this.#rule, spot, signal),
       ...(field.relief ? { relief: true } : {}),
       ...(geolocation ? { geolocation } : {}),
       ...(at ? { view: { at, zoom: HOUSE_ZOOM } } : {}),
@@ -90,12 +92,16 @@ export class MapPicker {
 
   #hear(followed: Followed | undefined): void {
     this.#picked = followed;
-    const { address } = followed ?? {};
-    const isKnown = followed !== undefined && (this.#isAnywhere || address !== undefined);
-    this.#done.disabled = !isKnown;
-    this.#told.textContent = !followed
+    const { address, at } = followed ?? {};
+    const { anywhere } = this.#rule;
+    this.#done.disabled = !(anywhere ? at : address);
+    this.#told.textContent = !at
       ? say("Move the map until the mark stands on the place.")
-      : (address?.properties.line ?? say("No address lies near this spot."));
+      : address
+        ? address.properties.line
+        : anywhere
+          ? `${at.lat.toFixed(6)}, ${at.lon.toFixed(6)}`
+          : say("Nothing was found near this spot.");
   }
 
   #take(): void {
@@ -103,7 +109,7 @@ export class MapPicker {
     const picked = this.#picked;
     this.#dialog.close();
     if (!picked) return;
-    if (picked.address && !this.#isAnywhere) binding.fillWith(picked.address, this.#address);
+    if (picked.address && !this.#rule.anywhere) binding.fillWith(picked.address, this.#address);
     else void binding.fillFrom(picked.at, this.#address);
   }
 

@@ -30,6 +30,7 @@ import { controlOf } from "./controls.ts";
 import { Distances } from "./distance.ts";
 import { type CountryChoice, renderField } from "./fields.ts";
 import { fitCountry, hideUntilCountry } from "./fit-country.ts";
+import { nearestFor } from "./nearest.ts";
 import { MapPicker } from "./picker.ts";
 import { offerPostcodes } from "./postcodes.ts";
 import { FORM_STYLE } from "./style.ts";
@@ -87,6 +88,9 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
     form.append(send);
   }
   container.append(form);
+  const onMap = mapField ? addressOf(mapField) : "";
+  /** The address whose marker is being moved. */
+  let lifted = onMap;
   const map =
     place &&
     new SheetMap(place, {
@@ -95,10 +99,10 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
       sheets: SHEETS,
       aims: true,
       device: true,
+      nearest: (at, why, signal) => nearestFor(client, ruleOf(definition, why === "drag" ? lifted : onMap), at, signal),
       ...(mapField?.relief ? { relief: true } : {}),
       ...(options.geolocation ? { geolocation: options.geolocation } : {}),
     });
-  const onMap = mapField ? addressOf(mapField) : "";
   /** Where each address lies now, by its name. */
   const places = new Map<string, Standing>();
   const distances = new Distances(form, definition);
@@ -178,7 +182,6 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
     const { lat, lon, address = onMap } = (event as CustomEvent<Position & { address?: string }>).detail;
     void binding.fillFrom({ lat, lon }, address);
   });
-  let lifted = onMap;
   map?.onMarker(({ type, place }) => {
     if (type === "lift") lifted = [...places.keys()][place] ?? onMap;
   });
@@ -189,7 +192,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
       return;
     }
     if (address) binding.fillWith(address, its);
-    else binding.say(say("No address lies near this spot."), its);
+    else binding.say(say("Nothing was found near this spot."), its);
     // dropped, the marker stands at the address it was dropped by, or goes back to the last one
     if (isLast && places.has(its) && (address || why === "drag")) mark(its);
   });

@@ -1,3 +1,4 @@
+import type { Position } from "@bibliotope/core/geo";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Follower } from "./follow.ts";
 
@@ -9,7 +10,9 @@ describe("Follower", () => {
 
   it("asks at most four times a second, and about the last position always", async () => {
     const asked: [number, number, boolean][] = [];
-    const follower = new Follower(async ({ lat }, isLast) => void asked.push([performance.now(), lat, isLast]));
+    const follower = new Follower<Position>(
+      async ({ lat }, isLast) => void asked.push([performance.now(), lat, isLast]),
+    );
     for (let i = 0; i < 100; i++) {
       follower.move(at(i), i === 99);
       await vi.advanceTimersByTimeAsync(10);
@@ -22,7 +25,7 @@ describe("Follower", () => {
 
   it("gives up a question when a later one is asked", async () => {
     const signals: AbortSignal[] = [];
-    const follower = new Follower((_at, _isLast, signal) => {
+    const follower = new Follower<Position>((_at, _isLast, signal) => {
       signals.push(signal);
       return new Promise((_, reject) => signal.addEventListener("abort", () => reject(signal.reason)));
     });
@@ -37,7 +40,7 @@ describe("Follower", () => {
 
   it("asks nothing more once it is stopped", async () => {
     const ask = vi.fn(async () => undefined);
-    const follower = new Follower(ask);
+    const follower = new Follower<Position>(ask);
     follower.move(at(1), false);
     follower.stop();
     await vi.advanceTimersByTimeAsync(1000);

@@ -1,21 +1,19 @@
-import type { Position } from "@bibliotope/core/geo";
-
 /** Milliseconds between two questions: no more than four a second. */
 const GAP = 250;
 
-/** Asks about a position that moves: at a sane rate, the last one always, and only the answer to the last one counts. */
-export class Follower {
-  #next: { at: Position; isLast: boolean } | undefined;
+/** Asks about something that moves: at a sane rate, the last one always, and only the answer to the last one counts. */
+export class Follower<T> {
+  #next: { what: T; isLast: boolean } | undefined;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #asked = Number.NEGATIVE_INFINITY;
   #underWay: AbortController | undefined;
 
   /** @param ask is given a signal that aborts when a later question is asked; what it throws then is dropped */
-  constructor(private readonly ask: (at: Position, isLast: boolean, signal: AbortSignal) => Promise<void>) {}
+  constructor(private readonly ask: (what: T, isLast: boolean, signal: AbortSignal) => Promise<void>) {}
 
-  /** The position is now here. @param isLast true when it has come to rest */
-  move(at: Position, isLast: boolean): void {
-    this.#next = { at, isLast };
+  /** It is here now. @param isLast true when it has come to rest */
+  move(what: T, isLast: boolean): void {
+    this.#next = { what, isLast };
     this.#timer ??= setTimeout(() => this.#go(), Math.max(0, this.#asked + GAP - performance.now()));
   }
 
@@ -30,13 +28,13 @@ export class Follower {
   #go(): void {
     this.#timer = undefined;
     if (!this.#next) return;
-    const { at, isLast } = this.#next;
+    const { what, isLast } = this.#next;
     this.#next = undefined;
     this.#asked = performance.now();
     this.#underWay?.abort();
     const controller = new AbortController();
     this.#underWay = controller;
-    this.ask(at, isLast, controller.signal).catch((error) => {
+    this.ask(what, isLast, controller.signal).catch((error) => {
       if (!controller.signal.aborted) throw error;
     });
   }

@@ -120,7 +120,7 @@ export class Furniture {
       head.append(this.#choice);
     }
     if (tools.childElementCount) head.append(tools);
-    const take = make("button", "", say("Take this address"));
+    const take = make("button", "", say("Take this place"));
     take.type = "button";
     take.addEventListener("click", () => target.take());
     this.#aimed.append(this.#aimedLine, take);

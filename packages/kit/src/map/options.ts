@@ -20,15 +20,20 @@ export interface MapOptions extends FurnitureOptions {
   viewInUrl?: boolean;
   /** Metres of the camera above the highest roof around, in relief; 220 when not given. */
   reliefMargin?: number;
+  /**
+   * Finds what is told under the aim and under a dragged marker: the nearest address within 250 m when not given. What it
+   * throws is said on the map.
+   */
+  nearest?: (at: Position, why: Followed["why"], signal: AbortSignal) => Promise<RecordFeature | undefined>;
   /** By night; follows the system when not given. */
   night?: boolean;
 }
 
-/** The address under what moves: a marker that is dragged, or the aim. */
+/** What lies under what moves: a marker that is dragged, or the aim. */
 export interface Followed {
   why: "drag" | "aim";
   at: Position;
-  /** The nearest address; none near when undefined. */
+  /** The nearest address, or what the map's `nearest` found instead; none near when undefined. */
   address: RecordFeature | undefined;
   /** True when the marker was dropped, or the map came to rest. */
   isLast: boolean;

@@ -27,6 +27,9 @@ import { Viewer } from "./viewer.ts";
 
 export type { MapLine, MapMarker } from "@bibliotope/core/sheet";
 
+/** What is followed, and where it is. */
+type Moving = Pick<Followed, "why" | "at">;
+
 /** CSS pixels from the edge within which a marker that has the keyboard is brought further in. */
 const EDGE = 40;
 
@@ -39,7 +42,7 @@ export class SheetMap {
   readonly #viewer: Viewer;
   readonly #furniture: Furniture;
   readonly #markers: Markers;
-  readonly #follower = new Follower((at, isLast, signal) => this.#follow(at, isLast, signal));
+  readonly #follower = new Follower<Moving>((moving, isLast, signal) => this.#follow(moving, isLast, signal));
   readonly #stop = new AbortController();
   readonly #relief: ReliefDoor;
   readonly #pressed: ((at: Position) => void)[] = [];
@@ -160,7 +163,7 @@ export class SheetMap {
     if (isAiming === this.#overlay.isAiming) return;
     this.#overlay.isAiming = isAiming;
     this.#furniture.setAiming(isAiming);
-    if (isAiming) this.#follower.move(this.view.at, true);
+    if (isAiming) this.#follower.move({ why: "aim", at: this.view.at }, true);
     else this.#follower.stop();
     this.#viewer.draw();
   }
@@ -207,7 +210,7 @@ export class SheetMap {
     this.#hovered.push(heard);
   }
 
-  /** Hears the address under a marker that is dragged, and under the aim: four times a second at most. */
+  /** Hears what lies under a marker that is dragged, and under the aim: four times a second at most. */
   onFollow(heard: (followed: Followed) => void): void {
     this.#followed.push(heard);
   }
@@ -361,19 +364,20 @@ export class SheetMap {
   #markerHappened(event: MarkerEvent): void {
     for (const heard of this.#happened) heard(event);
     const { type, at } = event;
-    if (type === "move" || type === "drop") this.#follower.move(at, type === "drop");
+    if (type === "move" || type === "drop") this.#follower.move({ why: "drag", at }, type === "drop");
     if (type === "putback") this.#follower.stop();
     if (type === "drop") this.#furniture.markersChanged();
   }
 
-  async #follow(at: Position, isLast: boolean, signal: AbortSignal): Promise<void> {
-    if (!this.#followed.length && !this.#overlay.isAiming) return;
-    const why = this.#overlay.isAiming ? "aim" : "drag";
+  async #follow({ why, at }: Moving, isLast: boolean, signal: AbortSignal): Promise<void> {
+    if (!this.#followed.length && why === "drag") return;
+    const { client, nearest } = this.options;
     try {
-      const { features } = await this.options.client.reverse(at, {}, signal);
+      const address = nearest
+        ? await nearest(at, why, signal)
+        : (await client.reverse(at, { kinds: "address" }, signal)).features[0];
       if (signal.aborted) return;
-      const address = features.find(({ properties }) => properties.kind === "address");
-      if (why === "aim") this.#furniture.sayAimed(address?.properties.line ?? say("No address lies near this spot."));
+      if (why === "aim") this.#furniture.sayAimed(address?.properties.line ?? say("Nothing was found near this spot."));
       for (const heard of this.#followed) heard({ why, at, address, isLast });
     } catch (error) {
       if (!signal.aborted) this.say(error instanceof Error ? error.message : String(error));
@@ -383,13 +387,13 @@ export class SheetMap {
   #moved(): void {
     const { at, zoom } = this.view;
     this.element.dataset.view = `${at.lat.toFixed(5)},${at.lon.toFixed(5)},${zoom.toFixed(2)}`;
-    if (this.#overlay.isAiming) this.#follower.move(at, false);
+    if (this.#overlay.isAiming) this.#follower.move({ why: "aim", at }, false);
   }
 
   /** The map came to rest: what it shows is said anew. */
   #rested(): void {
     this.#describe();
-    if (this.#overlay.isAiming) this.#follower.move(this.view.at, true);
+    if (this.#overlay.isAiming) this.#follower.move({ why: "aim", at: this.view.at }, true);
     if (this.options.viewInUrl)
       history.replaceState(history.state, "", writeUrlView(location.hash, this.view, this.sheet));
   }

@@ -69,8 +69,8 @@ const words: Words = {
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "لم يُعثر على شيء. تحقق من الكتابة أو تابع بما كتبته.",
     "Finding this device …": "جارٍ تحديد هذا الجهاز …",
-    "No address lies near this device. Type it, or press the map.":
-      "لا عنوان قرب هذا الجهاز. اكتبه أو أشر إليه على الخريطة.",
+    "Nothing was found near this device. Type the address or the place, or press the map.":
+      "لم يُعثر على شيء قرب هذا الجهاز. اكتب العنوان أو المكان أو أشر إليه على الخريطة.",
     "This device is within {length} of here.": "هذا الجهاز ضمن {length} من هنا.",
     "Is it this place?": "هل هو هذا المكان؟",
     "Is it this address?": "هل هو هذا العنوان؟",
@@ -80,7 +80,7 @@ const words: Words = {
     "Move the map until the mark stands on the place.": "حرّك الخريطة حتى تقف العلامة على المكان.",
     "The stored place is not held any more. Look it up again, or leave it as it is.":
       "المكان المحفوظ لم يعد في البيانات. ابحث عنه من جديد أو اتركه كما هو.",
-    "No address lies near this spot.": "لا عنوان قرب هذه النقطة.",
+    "Nothing was found near this spot.": "لم يُعثر على شيء قرب هذه النقطة.",
     "Found, but only {where}. Show the house on the map if you can.":
       "عُثر عليه، لكن فقط {where}. أشر إلى البيت على الخريطة إن استطعت.",
     "at the house itself": "عند البيت نفسه",
@@ -119,7 +119,7 @@ const words: Words = {
     "Show it in relief": "اعرضها مجسمة",
     "Show where this device is": "أظهر أين هذا الجهاز",
     "Parts of the map did not come. They are asked for again.": "لم تصل أجزاء من الخريطة. تُطلب من جديد.",
-    "Take this address": "خذ هذا العنوان",
+    "Take this place": "خذ هذا المكان",
     Markers: "علامات",
     Close: "إغلاق",
     "Open in a map application": "افتح في تطبيق خرائط",

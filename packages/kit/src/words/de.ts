@@ -59,8 +59,8 @@ const words: Words = {
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "Nichts gefunden. Prüfen Sie die Schreibung, oder bleiben Sie bei dem, was Sie getippt haben.",
     "Finding this device …": "Dieses Gerät wird gesucht …",
-    "No address lies near this device. Type it, or press the map.":
-      "In der Nähe dieses Geräts liegt keine Adresse. Tippen Sie sie, oder zeigen Sie auf die Karte.",
+    "Nothing was found near this device. Type the address or the place, or press the map.":
+      "In der Nähe dieses Geräts wurde nichts gefunden. Tippen Sie die Adresse oder den Ort ein, oder zeigen Sie auf die Karte.",
     "This device is within {length} of here.": "Dieses Gerät ist höchstens {length} von hier.",
     "Is it this place?": "Ist es dieser Ort?",
     "Is it this address?": "Ist es diese Adresse?",
@@ -70,7 +70,7 @@ const words: Words = {
     "Move the map until the mark stands on the place.": "Bewegen Sie die Karte, bis die Marke auf dem Ort steht.",
     "The stored place is not held any more. Look it up again, or leave it as it is.":
       "Der gespeicherte Ort ist nicht mehr verzeichnet. Suchen Sie ihn neu, oder lassen Sie ihn, wie er ist.",
-    "No address lies near this spot.": "In der Nähe dieser Stelle liegt keine Adresse.",
+    "Nothing was found near this spot.": "In der Nähe dieser Stelle wurde nichts gefunden.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Gefunden, aber nur {where}. Zeigen Sie das Haus auf der Karte, wenn Sie können.",
     "at the house itself": "am Haus selbst",
@@ -113,7 +113,7 @@ const words: Words = {
     "Show where this device is": "Zeigen, wo dieses Gerät ist",
     "Parts of the map did not come. They are asked for again.":
       "Teile der Karte sind nicht gekommen. Nach ihnen wird noch einmal gefragt.",
-    "Take this address": "Diese Adresse nehmen",
+    "Take this place": "Diesen Ort nehmen",
     Markers: "Marken",
     Close: "Schließen",
     "Open in a map application": "In einer Karten-App öffnen",

@@ -59,8 +59,8 @@ const words: Words = {
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "Δεν βρέθηκε τίποτα. Ελέγξτε την ορθογραφία ή συνεχίστε με ό,τι γράψατε.",
     "Finding this device …": "Αναζήτηση αυτής της συσκευής …",
-    "No address lies near this device. Type it, or press the map.":
-      "Δεν υπάρχει διεύθυνση κοντά σε αυτή τη συσκευή. Γράψτε την ή δείξτε την στον χάρτη.",
+    "Nothing was found near this device. Type the address or the place, or press the map.":
+      "Δεν βρέθηκε τίποτα κοντά σε αυτή τη συσκευή. Γράψτε τη διεύθυνση ή το μέρος ή δείξτε το στον χάρτη.",
     "This device is within {length} of here.": "Αυτή η συσκευή απέχει από εδώ το πολύ {length}.",
     "Is it this place?": "Είναι αυτή η τοποθεσία;",
     "Is it this address?": "Είναι αυτή η διεύθυνση;",
@@ -70,7 +70,7 @@ const words: Words = {
     "Move the map until the mark stands on the place.": "Μετακινήστε τον χάρτη ώσπου το σημάδι να σταθεί στο μέρος.",
     "The stored place is not held any more. Look it up again, or leave it as it is.":
       "Το αποθηκευμένο μέρος δεν υπάρχει πια στα δεδομένα. Αναζητήστε το ξανά ή αφήστε το όπως είναι.",
-    "No address lies near this spot.": "Δεν υπάρχει διεύθυνση κοντά σε αυτό το σημείο.",
+    "Nothing was found near this spot.": "Δεν βρέθηκε τίποτα κοντά σε αυτό το σημείο.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Βρέθηκε, αλλά μόνο {where}. Δείξτε το σπίτι στον χάρτη, αν μπορείτε.",
     "at the house itself": "στο ίδιο το σπίτι",
@@ -112,7 +112,7 @@ const words: Words = {
     "Show it in relief": "Εμφάνιση ως ανάγλυφο",
     "Show where this device is": "Δείξε πού είναι αυτή η συσκευή",
     "Parts of the map did not come. They are asked for again.": "Μέρη του χάρτη δεν ήρθαν. Ζητούνται ξανά.",
-    "Take this address": "Πάρε αυτή τη διεύθυνση",
+    "Take this place": "Πάρε αυτό το μέρος",
     Markers: "Σημάδια",
     Close: "Κλείσιμο",
     "Open in a map application": "Άνοιγμα σε εφαρμογή χαρτών",

@@ -59,8 +59,8 @@ const words: Words = {
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "No se encontró nada. Revise la ortografía o siga con lo que escribió.",
     "Finding this device …": "Buscando este dispositivo …",
-    "No address lies near this device. Type it, or press the map.":
-      "No hay ninguna dirección cerca de este dispositivo. Escríbala o toque el mapa.",
+    "Nothing was found near this device. Type the address or the place, or press the map.":
+      "No se encontró nada cerca de este dispositivo. Escriba la dirección o el lugar, o toque el mapa.",
     "This device is within {length} of here.": "Este dispositivo está a menos de {length} de aquí.",
     "Is it this place?": "¿Es este lugar?",
     "Is it this address?": "¿Es esta dirección?",
@@ -70,7 +70,7 @@ const words: Words = {
     "Move the map until the mark stands on the place.": "Mueva el mapa hasta que la marca esté sobre el lugar.",
     "The stored place is not held any more. Look it up again, or leave it as it is.":
       "El lugar guardado ya no figura en los datos. Búsquelo de nuevo o déjelo como está.",
-    "No address lies near this spot.": "No hay ninguna dirección cerca de este punto.",
+    "Nothing was found near this spot.": "No se encontró nada cerca de este punto.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Encontrada, pero solo {where}. Señale la casa en el mapa si puede.",
     "at the house itself": "en la casa misma",
@@ -111,7 +111,7 @@ const words: Words = {
     "Show it in relief": "Mostrar en relieve",
     "Show where this device is": "Mostrar dónde está este dispositivo",
     "Parts of the map did not come. They are asked for again.": "Faltan partes del mapa. Se vuelven a pedir.",
-    "Take this address": "Tomar esta dirección",
+    "Take this place": "Tomar este lugar",
     Markers: "Marcas",
     Close: "Cerrar",
     "Open in a map application": "Abrir en una aplicación de mapas",

@@ -60,8 +60,8 @@ const words: Words = {
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "Rien n'a été trouvé. Vérifiez l'orthographe, ou continuez avec votre saisie.",
     "Finding this device …": "Recherche de cet appareil …",
-    "No address lies near this device. Type it, or press the map.":
-      "Aucune adresse près de cet appareil. Saisissez-la, ou touchez la carte.",
+    "Nothing was found near this device. Type the address or the place, or press the map.":
+      "Rien n'a été trouvé près de cet appareil. Saisissez l'adresse ou le lieu, ou touchez la carte.",
     "This device is within {length} of here.": "Cet appareil est à moins de {length} d'ici.",
     "Is it this place?": "Est-ce ce lieu ?",
     "Is it this address?": "Est-ce cette adresse ?",
@@ -71,7 +71,7 @@ const words: Words = {
     "Move the map until the mark stands on the place.": "Déplacez la carte jusqu'à ce que le repère soit sur le lieu.",
     "The stored place is not held any more. Look it up again, or leave it as it is.":
       "Le lieu enregistré n'existe plus dans les données. Cherchez-le de nouveau ou laissez-le tel quel.",
-    "No address lies near this spot.": "Aucune adresse près de cet endroit.",
+    "Nothing was found near this spot.": "Rien n'a été trouvé près de cet endroit.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Trouvée, mais seulement {where}. Montrez la maison sur la carte si vous le pouvez.",
     "at the house itself": "à la maison même",
@@ -113,7 +113,7 @@ const words: Words = {
     "Show where this device is": "Montrer où est cet appareil",
     "Parts of the map did not come. They are asked for again.":
       "Des parties de la carte ne sont pas arrivées. Elles sont redemandées.",
-    "Take this address": "Prendre cette adresse",
+    "Take this place": "Prendre ce lieu",
     Markers: "Repères",
     Close: "Fermer",
     "Open in a map application": "Ouvrir dans une application de cartes",

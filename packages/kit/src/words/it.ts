@@ -59,8 +59,8 @@ const words: Words = {
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "Non si è trovato nulla. Controlli l'ortografia o prosegua con ciò che ha scritto.",
     "Finding this device …": "Ricerca di questo dispositivo …",
-    "No address lies near this device. Type it, or press the map.":
-      "Nessun indirizzo vicino a questo dispositivo. Lo scriva o tocchi la mappa.",
+    "Nothing was found near this device. Type the address or the place, or press the map.":
+      "Non è stato trovato nulla vicino a questo dispositivo. Scriva l'indirizzo o il luogo, o tocchi la mappa.",
     "This device is within {length} of here.": "Questo dispositivo è entro {length} da qui.",
     "Is it this place?": "È questo luogo?",
     "Is it this address?": "È questo indirizzo?",
@@ -70,7 +70,7 @@ const words: Words = {
     "Move the map until the mark stands on the place.": "Spostare la mappa finché il segno è sul luogo.",
     "The stored place is not held any more. Look it up again, or leave it as it is.":
       "Il luogo salvato non è più nei dati. Cercarlo di nuovo o lasciarlo com'è.",
-    "No address lies near this spot.": "Nessun indirizzo vicino a questo punto.",
+    "Nothing was found near this spot.": "Non è stato trovato nulla vicino a questo punto.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Trovato, ma solo {where}. Se può, indichi la casa sulla mappa.",
     "at the house itself": "alla casa stessa",
@@ -112,7 +112,7 @@ const words: Words = {
     "Show where this device is": "Mostra dov'è questo dispositivo",
     "Parts of the map did not come. They are asked for again.":
       "Parti della mappa non sono arrivate. Vengono richieste di nuovo.",
-    "Take this address": "Prendi questo indirizzo",
+    "Take this place": "Prendi questo luogo",
     Markers: "Segni",
     Close: "Chiudi",
     "Open in a map application": "Apri in un'applicazione di mappe",

@@ -60,8 +60,8 @@ const words: Words = {
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "Er is niets gevonden. Kijk de spelling na, of ga verder met wat u typte.",
     "Finding this device …": "Dit apparaat wordt gezocht …",
-    "No address lies near this device. Type it, or press the map.":
-      "Er ligt geen adres bij dit apparaat. Typ het, of wijs het aan op de kaart.",
+    "Nothing was found near this device. Type the address or the place, or press the map.":
+      "Er is niets gevonden bij dit apparaat. Typ het adres of de plek, of wijs het aan op de kaart.",
     "This device is within {length} of here.": "Dit apparaat is binnen {length} van hier.",
     "Is it this place?": "Is het deze plek?",
     "Is it this address?": "Is het dit adres?",
@@ -71,7 +71,7 @@ const words: Words = {
     "Move the map until the mark stands on the place.": "Beweeg de kaart tot het teken op de plaats staat.",
     "The stored place is not held any more. Look it up again, or leave it as it is.":
       "De opgeslagen plaats staat niet meer in de gegevens. Zoek haar opnieuw of laat haar zoals ze is.",
-    "No address lies near this spot.": "Er ligt geen adres bij dit punt.",
+    "Nothing was found near this spot.": "Er is niets gevonden bij dit punt.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Gevonden, maar alleen {where}. Wijs het huis op de kaart aan als u kunt.",
     "at the house itself": "bij het huis zelf",
@@ -113,7 +113,7 @@ const words: Words = {
     "Show where this device is": "Toon waar dit apparaat is",
     "Parts of the map did not come. They are asked for again.":
       "Delen van de kaart zijn niet gekomen. Ze worden opnieuw gevraagd.",
-    "Take this address": "Neem dit adres",
+    "Take this place": "Neem deze plek",
     Markers: "Merktekens",
     Close: "Sluiten",
     "Open in a map application": "Open in een kaarttoepassing",

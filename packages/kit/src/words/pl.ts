@@ -66,8 +66,8 @@ const words: Words = {
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "Nic nie znaleziono. Sprawdź pisownię albo zostaw to, co wpisano.",
     "Finding this device …": "Szukanie tego urządzenia …",
-    "No address lies near this device. Type it, or press the map.":
-      "W pobliżu tego urządzenia nie ma adresu. Wpisz go albo wskaż na mapie.",
+    "Nothing was found near this device. Type the address or the place, or press the map.":
+      "W pobliżu tego urządzenia nic nie znaleziono. Wpisz adres lub miejsce albo wskaż je na mapie.",
     "This device is within {length} of here.": "To urządzenie jest nie dalej niż {length} stąd.",
     "Is it this place?": "Czy to to miejsce?",
     "Is it this address?": "Czy to ten adres?",
@@ -77,7 +77,7 @@ const words: Words = {
     "Move the map until the mark stands on the place.": "Przesuń mapę, aż znak stanie na miejscu.",
     "The stored place is not held any more. Look it up again, or leave it as it is.":
       "Zapisanego miejsca nie ma już w danych. Wyszukaj je ponownie albo zostaw, jak jest.",
-    "No address lies near this spot.": "W pobliżu tego punktu nie ma adresu.",
+    "Nothing was found near this spot.": "W pobliżu tego punktu nic nie znaleziono.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Znaleziono, ale tylko {where}. Wskaż dom na mapie, jeśli możesz.",
     "at the house itself": "przy samym domu",
@@ -117,7 +117,7 @@ const words: Words = {
     "Show it in relief": "Pokaż rzeźbę terenu",
     "Show where this device is": "Pokaż, gdzie jest to urządzenie",
     "Parts of the map did not come. They are asked for again.": "Części mapy nie dotarły. Zostaną pobrane ponownie.",
-    "Take this address": "Weź ten adres",
+    "Take this place": "Weź to miejsce",
     Markers: "Znaczniki",
     Close: "Zamknij",
     "Open in a map application": "Otwórz w aplikacji z mapami",

@@ -59,8 +59,8 @@ const words: Words = {
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "Nada foi encontrado. Verifique a ortografia ou continue com o que escreveu.",
     "Finding this device …": "A procurar este dispositivo …",
-    "No address lies near this device. Type it, or press the map.":
-      "Não há endereço perto deste dispositivo. Escreva-o ou toque no mapa.",
+    "Nothing was found near this device. Type the address or the place, or press the map.":
+      "Não foi encontrado nada perto deste dispositivo. Escreva o endereço ou o local, ou toque no mapa.",
     "This device is within {length} of here.": "Este dispositivo está a menos de {length} daqui.",
     "Is it this place?": "É este lugar?",
     "Is it this address?": "É este endereço?",
@@ -70,7 +70,7 @@ const words: Words = {
     "Move the map until the mark stands on the place.": "Mova o mapa até a marca ficar sobre o lugar.",
     "The stored place is not held any more. Look it up again, or leave it as it is.":
       "O lugar guardado já não consta dos dados. Procure-o de novo ou deixe-o como está.",
-    "No address lies near this spot.": "Não há endereço perto deste ponto.",
+    "Nothing was found near this spot.": "Não foi encontrado nada perto deste ponto.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Encontrado, mas apenas {where}. Mostre a casa no mapa, se puder.",
     "at the house itself": "na própria casa",
@@ -111,7 +111,7 @@ const words: Words = {
     "Show it in relief": "Mostrar em relevo",
     "Show where this device is": "Mostrar onde está este dispositivo",
     "Parts of the map did not come. They are asked for again.": "Faltam partes do mapa. São pedidas de novo.",
-    "Take this address": "Ficar com este endereço",
+    "Take this place": "Ficar com este local",
     Markers: "Marcas",
     Close: "Fechar",
     "Open in a map application": "Abrir numa aplicação de mapas",
