@@ -1,3 +1,4 @@
+import { SAMPLE_FORMS } from "@bibliotope/islands";
 import { expect, type Page, test } from "@playwright/test";
 
 const option = (page: Page) => page.getByRole("listbox", { name: "Suggestions" }).getByRole("option");
@@ -94,6 +95,38 @@ test("a press on a place's own marker opens its card, and looks nothing up", asy
   await expect(card).toContainText("Opening hours");
   expect(asked).toEqual([]);
   await expect(hidden(page, "ref")).toHaveValue(ref);
+});
+
+test("a position that was pressed has six decimals, which are a decimetre", async ({ page }) => {
+  await open(page, "suggest-a-stop");
+  await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+  await page.locator(".bt-sheet").evaluate((sheet) => {
+    const detail = { lat: -35.18408712345678, lon: -21.62529198765432 };
+    sheet.dispatchEvent(new CustomEvent("bibliotope:point", { detail }));
+  });
+  await expect(hidden(page, "position")).toHaveValue("-35.184087,-21.625292");
+});
+
+test("what is not known of a place leaves no label behind", async ({ page }) => {
+  const { definition } = SAMPLE_FORMS.find(({ ref }) => ref === "reading-rooms")!;
+  const shown = definition.fields.filter(({ kind }) => kind === "shown");
+  await open(page, "reading-rooms");
+  const labels = () => page.locator(".bt-field:visible .bt-label, .bt-field:visible label").allTextContents();
+  let missing = 0;
+  for (const name of ["tidewell branch", "book boat landing", "mill reading room"]) {
+    await page.getByLabel("Find a reading room").click();
+    await page.getByLabel("Find a reading room").fill("");
+    await page.keyboard.type(name);
+    await option(page).first().click();
+    await expect(hidden(page, "ref")).not.toHaveValue("");
+    for (const { name: field, label } of shown) {
+      const value = await hidden(page, field).evaluate((one: HTMLOutputElement) => one.value);
+      expect((await labels()).includes(label), `${label} of ${name}: “${value}”`).toBe(value !== "");
+      if (!value) missing++;
+    }
+  }
+  // without one there would be nothing to see
+  expect(missing).toBeGreaterThan(0);
 });
 
 test.describe("the country first", () => {

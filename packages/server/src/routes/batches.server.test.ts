@@ -193,6 +193,21 @@ describe("a batch by the wire", () => {
     expect(await (await ask(`/v1/batches/${body.id}/rows`)).text()).toContain("12 Harbour Row");
   });
 
+  it("reads no prices as house numbers, and takes from the address what each column is", async () => {
+    const prices = "city,price\nTidewell,12\nTidewell,14\n";
+    const towns = await hand(prices);
+    expect(await done(towns.body.id)).toMatchObject({ counts: { clear: 2 } });
+    expect(await (await ask(`/v1/batches/${towns.body.id}/rows`)).text()).not.toContain("address,surveyed");
+    // the same file, if somebody means them as numbers: a town has none
+    const numbers = await hand(prices, "?columns=town,house");
+    expect((await done(numbers.body.id)).counts.clear).toBe(0);
+    const parts = await hand("a,b,c\nTidewell,Harbour Row,12\n", "?columns=town,street,house");
+    expect(await done(parts.body.id)).toMatchObject({ counts: { clear: 1 } });
+    expect(await (await ask(`/v1/batches/${parts.body.id}/rows`)).text()).toContain("12 Harbour Row");
+    for (const wrong of ["town,price", "town,,,"])
+      expect(await hand(prices, `?columns=${wrong}`), wrong).toMatchObject({ status: 400 });
+  });
+
   it("is refused in a sentence where nobody can want it read, and lookups go on meanwhile", async () => {
     const names = Array.from({ length: 30_000 }, (_, i) => `"property ${i}":"x"`).join();
     const feature = `{"type":"Feature","geometry":null,"properties":{${names}}}`;

@@ -57,6 +57,20 @@ describe("/v1/suggest", () => {
     expect(body.suggestions.every(({ line }: { line: string }) => line.endsWith("Harbour Row, Tidewell"))).toBe(true);
   });
 
+  it("looks through a whole street of up to a hundred numbers at once", async () => {
+    const { body: streets } = await suggest("q=harbour+row&kinds=street&limit=100");
+    const long = streets.suggestions.filter(({ more }: { more: number }) => more > 20 && more <= 100);
+    expect(long.length).toBeGreaterThan(0);
+    for (const { ref, more } of long) {
+      const { status, body } = await suggest(`q=&inside=${ref}&limit=100`);
+      expect(status).toBe(200);
+      const lines: { ref: string; more: number }[] = body.suggestions;
+      expect(new Set(lines.map((one) => one.ref)).size).toBe(lines.length);
+      // a building with units stands there once, before them
+      expect(lines.reduce((sum, one) => sum + 1 + one.more, 0)).toBe(more);
+    }
+  });
+
   it("says so when nothing is found; that is no error", async () => {
     expect((await suggest("q=")).body).toMatchObject({ outcome: "none", suggestions: [] });
     expect((await suggest("q=qqxxzz")).body).toMatchObject({ outcome: "none", suggestions: [] });
