@@ -118,7 +118,8 @@ export class Jobs {
       if (wanted) stop.abort(wanted);
     };
     const timer = setInterval(() => void note().catch(() => undefined), NOTE_EVERY);
-    this.#stopping.signal.addEventListener("abort", () => stop.abort("stopping"));
+    const end = () => stop.abort("stopping");
+    this.#stopping.signal.addEventListener("abort", end);
     try {
       const progress = (done: number, words: string) => {
         told = { done: done < 0 ? told.done : done, words };
@@ -137,6 +138,7 @@ export class Jobs {
       });
     } finally {
       clearInterval(timer);
+      this.#stopping.signal.removeEventListener("abort", end);
     }
   }
 
