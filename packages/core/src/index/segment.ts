@@ -41,6 +41,8 @@ export class Segment {
   readonly #suffixes: ReadonlyMap<string, number>;
   readonly #hidden: ReadonlySet<number> | undefined;
   readonly #changed: ReadonlyMap<number, ChangedArea> | undefined;
+  /** Asked for several times for each line that is told. */
+  readonly #countryCodes = new Map<number, string>();
   #placeTree: PointTree | undefined;
 
   /**
@@ -150,7 +152,13 @@ export class Segment {
 
   /** ISO 3166 code of the country a thing lies in. */
   countryCode(thing: number): string {
-    return this.areaCode(this.countryOf(thing)) ?? "ZZ";
+    const country = this.countryOf(thing);
+    let code = this.#countryCodes.get(country);
+    if (code === undefined) {
+      code = this.areaCode(country) ?? "ZZ";
+      this.#countryCodes.set(country, code);
+    }
+    return code;
   }
 
   areaCode(area: number): string | undefined {
@@ -284,8 +292,8 @@ export class Segment {
     return refOf(this.countryCode(thing), this.sections.thingIdentity[thing]);
   }
 
-  addressRef(address: number): string {
-    return refOf(this.countryCode(this.streetOf(address)), this.sections.addressIdentity[address]);
+  addressRef(address: number, street = this.streetOf(address)): string {
+    return refOf(this.countryCode(street), this.sections.addressIdentity[address]);
   }
 
   /**

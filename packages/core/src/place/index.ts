@@ -23,7 +23,7 @@ export {
   type PartName,
   type Parts,
 } from "./kinds.ts";
-export { pickName } from "./names.ts";
+export { isOtherScript, pickName } from "./names.ts";
 export {
   DIFFERENCE_HOWS,
   type Difference,

@@ -13,11 +13,14 @@ export function pickName(names: readonly Name[], langs: readonly string[] = [], 
     const found = names.find((name) => matches(name.lang, lang));
     if (found) return found;
   }
-  if (names.length > 1 && /\p{L}/u.test(typed)) {
-    const other = hasOtherScript(typed);
-    return names.find((name) => hasOtherScript(name.name) === other) ?? names[0];
-  }
-  return names[0];
+  const other = names.length > 1 ? isOtherScript(typed) : undefined;
+  if (other === undefined) return names[0];
+  return names.find((name) => hasOtherScript(name.name) === other) ?? names[0];
+}
+
+/** Whether a text is written in another script than Latin; undefined for one without letters. */
+export function isOtherScript(typed: string): boolean | undefined {
+  return /\p{L}/u.test(typed) ? hasOtherScript(typed) : undefined;
 }
 
 /** Lookup by RFC 4647 basic filtering: `qth` takes `qth-Grek`, `en` takes `en`. */

@@ -90,7 +90,8 @@ class Comparison {
       const { by, as } = explained[t];
       if (as === "house" || by === thing || (by !== NONE && by >= this.#segment.firstHouse)) this.#core.push(t);
     });
-    const echoes = this.#core.filter((t) => this.#isEcho(t));
+    const isApart = this.#core.some((t) => this.#stretch[t] !== this.#stretch[this.#core[0]]);
+    const echoes = isApart ? this.#core.filter((t) => this.#isEcho(t)) : [];
     if (echoes.length) this.#core = this.#core.filter((t) => !echoes.includes(t));
   }
 

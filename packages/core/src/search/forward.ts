@@ -54,6 +54,8 @@ export interface LikeliestAnswer {
 const DEFAULT_LIMIT = 5;
 /** So many are compared, whatever is wanted of them: how many fit equally well does not depend on that. */
 const COMPARED = 16;
+/** The same where nothing but the one that is meant is wanted. */
+const FEW = 8;
 
 /** Candidates for an address as free text, by parts, or both, best first. */
 export function forward(held: Held, query: ForwardQuery): ForwardAnswer {
@@ -95,11 +97,11 @@ export function likeliest(held: Held, query: ForwardQuery): LikeliestAnswer {
 
 /** Ref of the one record that a text means, when `forward` is `matched`; undefined when it is not. */
 export function matchedBy(held: Held, query: ForwardQuery): string | undefined {
-  const meant = meantBy(held, query);
+  const meant = meantBy(held, { ...query, limit: FEW }, FEW);
   if (meant?.outcome !== "matched") return undefined;
   const { held: layer, thing, address, between } = meant.found[0].candidate;
   if (between) return undefined;
-  return address === NONE ? layer.segment.thingRef(thing) : layer.segment.addressRef(address);
+  return address === NONE ? layer.segment.thingRef(thing) : layer.segment.addressRef(address, thing);
 }
 
 interface Meant {
@@ -110,14 +112,14 @@ interface Meant {
 }
 
 /** All that may be meant by a query; undefined when it says nothing. */
-function meantBy(held: Held, query: ForwardQuery): Meant | undefined {
+function meantBy(held: Held, query: ForwardQuery, compared = COMPARED): Meant | undefined {
   const { text, tokens } = readQuery(held, query, false);
   if (!tokens.length) return undefined;
   const read: Wanted["read"] = (layer, doubting) => readQuery(layer, query, doubting).tokens;
-  const limit = Math.max(COMPARED, query.limit ?? DEFAULT_LIMIT);
+  const limit = Math.max(compared, query.limit ?? DEFAULT_LIMIT);
   const ranked = search(held, tokens, { read, completing: false, interpolates: true, limit }, query);
   const fitting = ranked.filter((candidate) => candidate.score >= OUTCOME.found);
-  const { chances, contradictions, outcome } = weigh(fitting.slice(0, COMPARED));
+  const { chances, contradictions, outcome } = weigh(fitting.slice(0, compared));
   const found = fitting.map((candidate, i) => ({
     candidate,
     chance: chances[i] ?? 0,

@@ -10,6 +10,7 @@ import {
   formatHouseNumber,
   formatLine,
   type HouseNumber,
+  isOtherScript,
   type Kind,
   type Part,
   type PartName,
@@ -86,7 +87,7 @@ export function brief(segment: Segment, thing: number, address: number, shown: S
   const isAddress = address !== NONE;
   const kind = isAddress ? "address" : segment.kindOf(thing);
   return {
-    ref: isAddress ? segment.addressRef(address) : segment.thingRef(thing),
+    ref: isAddress ? segment.addressRef(address, thing) : segment.thingRef(thing),
     kind,
     exactness: isAddress || kind === "place" ? "surveyed" : segment.isStreet(thing) ? "along" : "centre",
     at: isAddress ? segment.addressPosition(address) : segment.positionOf(thing),
@@ -142,10 +143,39 @@ export function partsOf(segment: Segment, thing: number, address: number, shown:
     const at = segment.placeOf(thing).address;
     if (at !== NONE) Object.assign(parts, streetParts(segment, segment.streetOf(at), at, shown));
   } else if (segment.isStreet(thing)) Object.assign(parts, streetParts(segment, thing, address, shown));
-  for (let area = sections.thingParent[thing]; area !== NONE; area = sections.thingParent[area]) {
-    parts[segment.kindOf(area) as PartName] = partOf(segment, area, shown);
+  const parent = sections.thingParent[thing];
+  return parent === NONE ? parts : Object.assign(parts, aroundOf(segment, parent, shown));
+}
+
+/** Parts of areas by what they are shown in and the innermost area: the same few stand around all that is told. */
+const around = new WeakMap<Segment, Map<string, Map<number, Parts>>>();
+const MOST_MANNERS = 64;
+const MOST_AROUND = 5000;
+
+/** The parts of an area and of those around it; shared between answers, so not to be changed. */
+function aroundOf(segment: Segment, area: number, shown: Shown): Parts {
+  const { langs = [], typed = "" } = shown;
+  const byManner = madeFor(around, segment, () => new Map<string, Map<number, Parts>>());
+  const manner = `${langs.join()} ${isOtherScript(typed)}`;
+  if (byManner.size > MOST_MANNERS) byManner.clear();
+  const byArea = madeFor(byManner, manner, () => new Map<number, Parts>());
+  if (byArea.size > MOST_AROUND) byArea.clear();
+  return madeFor(byArea, area, () => {
+    const parts: Parts = {};
+    for (let one = area; one !== NONE; one = segment.sections.thingParent[one])
+      parts[segment.kindOf(one) as PartName] = partOf(segment, one, shown);
+    return parts;
+  });
+}
+
+/** What a map has for a key; made and kept when it has nothing yet. */
+function madeFor<K, V>(map: { get(key: K): V | undefined; set(key: K, value: V): unknown }, key: K, make: () => V): V {
+  let value = map.get(key);
+  if (value === undefined) {
+    value = make();
+    map.set(key, value);
   }
-  return parts;
+  return value;
 }
 
 function streetParts(segment: Segment, street: number, address: number, shown: Shown): Parts {

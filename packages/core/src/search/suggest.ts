@@ -1,17 +1,19 @@
 import { type Position, readPosition } from "../geo/index.ts";
 import { NONE, type Segment } from "../index/index.ts";
-import type { Kind } from "../place/index.ts";
+import { isOnlyUnit, type Kind } from "../place/index.ts";
+import { contradictionsOf } from "./contradictions.ts";
 import { matchedBy } from "./forward.ts";
-import { glossOf, marksIn, wordsOf } from "./gloss.ts";
+import { glossOf, marksIn } from "./gloss.ts";
 import type { Held } from "./held.ts";
-import { interpret } from "./interpret.ts";
+import { interpret, QUALITY, type TermRange } from "./interpret.ts";
 import { numbersStarting } from "./numbers.ts";
 import { compileFilter, type Narrowing, OUTCOME } from "./query.ts";
 import type { Candidate } from "./rank.ts";
 import { partsOf, suggestionLine } from "./record.ts";
 import { type NearRecord, reverse } from "./reverse.ts";
+import type { Explained } from "./scale.ts";
 import { search, type Wanted } from "./search.ts";
-import { isCredible, weigh } from "./verdict.ts";
+import { isCredible, type Weighed, weigh } from "./verdict.ts";
 
 /** A line to choose from while typing. */
 export interface Suggestion {
@@ -52,9 +54,11 @@ export function suggest(held: Held, query: SuggestQuery): SuggestAnswer {
   if (!tokens.length) return answer([]);
   const best = search(held, tokens, { read, completing: true, interpolates: false, limit }, query);
   const found = best.filter(({ score }) => score >= OUTCOME.found);
-  const fitting = found.filter(isCredible);
+  const weighed = weigh(found);
+  const fitting = found.filter((candidate, i) => isCredible(weighed.contradictions[i] ?? contradictionsOf(candidate)));
   const suggestions = fitting.map((candidate) => toSuggestion(query, candidate));
-  return answer(suggestions, fitting.length ? sureOf(held, query, found, fitting, best.length < limit) : undefined);
+  if (!fitting.length) return answer(suggestions);
+  return answer(suggestions, sureOf(held, query, found, fitting, weighed, best.length < limit));
 }
 
 /**
@@ -66,44 +70,88 @@ function sureOf(
   query: SuggestQuery,
   found: readonly Candidate[],
   fitting: readonly Candidate[],
+  { outcome, chances }: Weighed,
   isWhole: boolean,
 ): string | undefined {
-  if (isTied(fitting)) return undefined;
-  const { outcome, chances } = weigh(found);
-  if (outcome === "differs" || outcome === "none") return undefined;
-  if (!isWhole) return matchedBy(held, query);
+  if (isTied(fitting) || outcome === "differs" || outcome === "none") return undefined;
+  if (!isWhole || outcome !== "matched") return matchedBy(held, query);
   const likeliest = found[chances.indexOf(Math.max(...chances))];
-  return outcome === "matched" && endsWhole(likeliest) ? refOf(likeliest) : matchedBy(held, query);
+  if (isOtherNumber(likeliest)) return undefined;
+  return endsClearly(likeliest, found) ? refOf(likeliest) : matchedBy(held, query);
 }
 
-/** True when the last word of a text is one of the line's, letter by letter, and a number in it is the house's. */
-function endsWhole({ held: { segment }, tokens, explained }: Candidate): boolean {
+/** True when a text ends with a number that is complete, but for a code that may go on, and not so in the line. */
+function isOtherNumber(likeliest: Candidate): boolean {
+  const { tokens, explained } = likeliest;
+  const last = tokens.length - 1;
+  const { by, as } = explained[last];
+  if (tokens[last].kind !== "number" || by !== NONE || as) return false;
+  const finished = { ...likeliest, tokens: tokens.with(last, { ...tokens[last], unfinished: false }) };
+  return contradictionsOf(finished).some((one) => !isOnlyUnit(one));
+}
+
+const isHouse = ({ as, how }: Explained) => as === "house" && how === "same";
+
+/** What lies this far behind the best is not what is meant, however the last word is read. */
+const BEHIND = 0.1;
+/** Letters of a whole word, and of a beginning, that are few enough to be one of anything. */
+const SHORT = { word: 1, beginning: 2 };
+
+/**
+ * True when the last word of a text stands whole in the likeliest line, or begins a word of it alone, and a number in the
+ * text is the house's or a name's.
+ */
+function endsClearly(likeliest: Candidate, found: readonly Candidate[]): boolean {
+  const { tokens, explained, score } = likeliest;
   // a number may be another one's between two houses, which is offered to nobody who types
-  if (tokens.some(({ house }, t) => house && !(explained[t].as === "house" && explained[t].how === "same")))
-    return false;
+  if (tokens.some(({ house }, t) => house && !isHouse(explained[t]) && explained[t].by === NONE)) return false;
+  const last = tokens.length - 1;
+  // no other line has the number in its name
+  if (isHouse(explained[last])) return found.every((one) => one.explained[one.tokens.length - 1].by === NONE);
+  const { kind, text, isCut } = tokens[last];
+  if (isCut || text.length <= SHORT.word) return false;
+  const mayBegin = kind === "word" && text.length > SHORT.beginning;
+  const isAlone = mayBegin && found.every((one) => one === likeliest || one.score < score - BEHIND);
+  return isLastTakenAs(likeliest, ({ node, quality }) =>
+    node === undefined ? quality >= QUALITY.spelling : isAlone && quality === QUALITY.prefix,
+  );
+}
+
+/** True when the last word of a text can be taken in some way for one of the name that explains it. */
+function isLastTakenAs({ held, tokens, explained }: Candidate, is: (range: TermRange) => boolean): boolean {
   const last = tokens.length - 1;
   const { by } = explained[last];
-  // at the end it may yet become another one
-  if (tokens[last].house || by === NONE) return false;
-  return segment.namesOf(by).some(({ name }) => wordsOf(name).some(({ text }) => text === tokens[last].text));
+  if (by === NONE) return false;
+  const { thingTerm, termOfThing } = held.segment.sections;
+  const ranges = tokens[last].ranges.filter(is);
+  for (let i = thingTerm[by]; i < thingTerm[by + 1]; i++)
+    if (ranges.some(({ from, to }) => termOfThing[i] >= from && termOfThing[i] < to)) return true;
+  return false;
 }
 
 function refOf({ held: { segment }, thing, address }: Candidate): string {
-  return address === NONE ? segment.thingRef(thing) : segment.addressRef(address);
+  return address === NONE ? segment.thingRef(thing) : segment.addressRef(address, thing);
 }
 
 /** What lies this near to the best has the same words explained in the same way. */
 const TIED = 1e-6;
 
 /**
- * True where nothing is offered but streets or numbers in them, two of which say all that was typed equally well:
- * `forward` cannot tell them apart either, and need not be asked.
+ * True where nothing is offered but streets or numbers in them, two of which say all that was typed equally well, and not
+ * by a word that is only begun in a way that `forward` does not know: it cannot tell them apart either, and need not be
+ * asked.
  */
 function isTied(fitting: readonly Candidate[]): boolean {
+  if (!fitting.length) return false;
   const best = fitting.reduce((most, { score }) => Math.max(most, score), 0);
+  const tied = fitting.filter(({ score }) => score > best - TIED);
+  const [{ tokens }] = tied;
+  const { kind, text } = tokens[tokens.length - 1];
   return (
-    fitting.filter(({ score }) => score > best - TIED).length !== 1 &&
-    fitting.every(({ held: { segment }, thing }) => segment.isStreet(thing))
+    tied.length > 1 &&
+    (kind === "number" || text.length > SHORT.word) &&
+    fitting.every(({ held: { segment }, thing }) => segment.isStreet(thing)) &&
+    !isLastTakenAs(tied[0], ({ node, quality }) => node !== undefined && quality < QUALITY.prefix)
   );
 }
 
@@ -161,7 +209,7 @@ function toSuggestion(query: SuggestQuery, candidate: Candidate): Suggestion {
 function inside(segment: Segment, thing: number, address: number): number {
   if (!segment.isStreet(thing)) return 0;
   const [from, to] = address === NONE ? segment.addressesOf(thing) : segment.unitsOf(thing, address);
-  return segment.detailOf(address).unit === undefined ? to - from : 0;
+  return from < to && (address === NONE || segment.detailOf(address).unit === undefined) ? to - from : 0;
 }
 
 /** The numbers of a street, or those that begin with the typed digits. */
@@ -195,7 +243,7 @@ function toLine({ segment }: Held, query: SuggestQuery, street: number, address:
   const { line, within } = suggestionLine(segment, street, parts);
   const at = typed ? line.toLowerCase().indexOf(typed) : -1;
   return {
-    ref: segment.addressRef(address),
+    ref: segment.addressRef(address, street),
     kind: "address",
     line,
     within,

@@ -32,38 +32,52 @@ const FAR = 10 * BESIDE;
 
 /** @param found best first, by order; not by score */
 export function weigh(found: readonly Candidate[]): Weighed {
-  const top = found.reduce((most, { score }) => Math.max(most, score), 0);
-  const near = found.filter(({ score }) => score >= top - FAR);
-  const known = new Map(near.map((candidate) => [candidate, contradictionsOf(candidate)]));
+  let top = 0;
+  for (const { score } of found) top = Math.max(top, score);
+  const contradictions = found.map((one) => (one.score >= top - FAR ? contradictionsOf(one) : undefined));
   // where nothing near the best can be believed, what is behind it may be meant
-  const isAny = [...known.values()].some((one) => trustIn(one) >= CREDIBLE);
-  if (!isAny) for (const one of found) if (!known.has(one)) known.set(one, contradictionsOf(one));
-  const contradictions = found.map((candidate) => known.get(candidate) ?? []);
-  const trust = contradictions.map(trustIn);
-  const least = trust.some((one, i) => one >= CREDIBLE && known.has(found[i])) ? CREDIBLE : 0;
-  const counts = (i: number) => known.has(found[i]) && trust[i] >= least;
-  const best = found.reduce((most, { score }, i) => (counts(i) ? Math.max(most, score) : most), 0);
+  if (!contradictions.some((one) => one && isCredible(one)))
+    found.forEach((one, i) => {
+      contradictions[i] ??= contradictionsOf(one);
+    });
+  const trust = contradictions.map((one) => (one ? trustIn(one) : 0));
+  const least = trust.some((one) => one >= CREDIBLE) ? CREDIBLE : 0;
+  const counts = (i: number) => contradictions[i] !== undefined && trust[i] >= least;
+  let best = 0;
+  found.forEach(({ score }, i) => {
+    if (counts(i)) best = Math.max(best, score);
+  });
   const weights = found.map(({ score }, i) => (counts(i) ? Math.exp((score - best) / BESIDE) : 0));
-  const all = weights.reduce((sum, weight) => sum + weight, 0);
+  let all = 0;
+  for (const weight of weights) all += weight;
   const chances = found.map(({ score }, i) => {
-    const chance = ((1 - (1 - score) ** STEEPNESS) * weights[i] * trust[i]) / all;
+    const chance = weights[i] && ((1 - (1 - score) ** STEEPNESS) * weights[i] * trust[i]) / all;
     return Math.floor(chance * 1000) / 1000;
   });
-  return { chances, contradictions: found.map((one) => known.get(one)), outcome: outcomeOf(chances, contradictions) };
+  return { chances, contradictions, outcome: outcomeOf(chances, contradictions) };
 }
 
-/** False for a record of another street, block or place than was written: it is not offered in its place. */
-export const isCredible = (candidate: Candidate): boolean => trustIn(contradictionsOf(candidate)) >= CREDIBLE;
+/** False for what contradicts a record of another street, block or place than was written: it is not offered in its place. */
+export const isCredible = (contradictions: readonly Contradiction[]): boolean => trustIn(contradictions) >= CREDIBLE;
 
 function trustIn(contradictions: readonly Contradiction[]): number {
-  return contradictions.reduce((trust, { part }) => trust * (TRUST[part] ?? 1), 1);
+  let trust = 1;
+  for (const { part } of contradictions) trust *= TRUST[part] ?? 1;
+  return trust;
 }
 
-function outcomeOf(chances: readonly number[], contradictions: readonly (readonly Contradiction[])[]): Outcome {
-  const [first = 0, second = 0] = [...chances].sort((a, b) => b - a);
-  const all = chances.reduce((sum, chance) => sum + chance, 0);
+function outcomeOf(
+  chances: readonly number[],
+  contradictions: readonly (readonly Contradiction[] | undefined)[],
+): Outcome {
+  let [first, second, all] = [0, 0, 0];
+  for (const chance of chances) {
+    all += chance;
+    if (chance > first) [first, second] = [chance, first];
+    else if (chance > second) second = chance;
+  }
   const isSeveral = second > 0 && second * OUTCOME.factor >= first;
   if (all < OUTCOME.likely) return "none";
   if (isSeveral) return "ambiguous";
-  return contradictions[chances.indexOf(first)].some((one) => !isOnlyUnit(one)) ? "differs" : "matched";
+  return contradictions[chances.indexOf(first)]?.some((one) => !isOnlyUnit(one)) ? "differs" : "matched";
 }
