@@ -93,6 +93,17 @@ test("a press on a place's own marker opens its card, and looks nothing up", asy
   const card = page.getByRole("dialog", { name: "Tidewell Branch Library" });
   await expect(card.getByRole("link", { name: /^\+990/ })).toHaveAttribute("href", /^tel:\+990/);
   await expect(card).toContainText("Opening hours");
+  // the rest is there on request, with a picture of where it stands
+  const picture = card.getByRole("img", { name: "Map of Tidewell Branch Library" });
+  await expect(picture).toBeHidden();
+  await expect(card.getByText("Languages")).toBeHidden();
+  await card.getByText("More about this place").focus();
+  await page.keyboard.press("Enter");
+  await expect(card.getByText("Languages")).toBeVisible();
+  await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(520);
+  const [inner, outer] = [(await card.boundingBox())!, (await sheet.boundingBox())!];
+  expect(inner.y).toBeGreaterThanOrEqual(outer.y);
+  expect(inner.y + inner.height).toBeLessThanOrEqual(outer.y + outer.height);
   expect(asked).toEqual([]);
   await expect(hidden(page, "ref")).toHaveValue(ref);
 });

@@ -55,7 +55,7 @@ const known = new Map<string, Token[]>();
 const MOST_KNOWN = 8192;
 
 /** The words of a name, as they are read. */
-export function wordsOf(name: string): Token[] {
+function wordsOf(name: string): Token[] {
   let words = known.get(name);
   if (!words) {
     if (known.size >= MOST_KNOWN) known.clear();

@@ -6,7 +6,7 @@ export const READING_ROOMS: FormDefinition = {
   intro: "Find a reading room, and when it is open.",
   fields: [
     { name: "find", kind: "search", label: "Find a reading room", placeholder: "Its name, or the town" },
-    { name: "room", kind: "shown", label: "Reading room", binding: "{place}\n{line}" },
+    { name: "room", kind: "shown", label: "Reading room", binding: "{line}" },
     { name: "picture", kind: "still", label: "Where it is" },
     { name: "hours", kind: "shown", label: "Open", binding: "{hours}" },
     { name: "stepfree", kind: "shown", label: "Step-free access", binding: "{stepfree}", half: true },

@@ -135,7 +135,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
     isByPerson: options.isByPerson,
     geolocation: options.geolocation,
     filled: (found, why, address) => {
-      places.set(address, { at: found.at, label: shortLine(found), card: cardOf(found) });
+      places.set(address, { at: found.at, label: shortLine(found), card: cardOf(found, client) });
       show(address, why);
       options.filled?.(found, address);
     },

@@ -1,8 +1,11 @@
 import type { Position } from "@bibliotope/core/geo";
+import type { Size } from "@bibliotope/core/sheet";
 import { say } from "../words/say.ts";
 import { type HandOnTemplates, handOn } from "./hand-on.ts";
 import { make, makeButton, makeIcon } from "./make.ts";
-import type { Card } from "./marker.ts";
+import type { Card, CardFact } from "./marker.ts";
+
+type Spot = { x: number; y: number };
 
 const CROSS = "M5 5 15 15M15 5 5 15";
 /** Milliseconds after which a map application would have taken over. */
@@ -12,9 +15,11 @@ const ANSWERS_WITHIN = 1500;
 export class MarkerCard {
   readonly element = make("section", "bt-card");
   readonly #words = make("p", "bt-card-words");
+  /** Where its marker is, in what. */
+  #standing: [Spot, Size] | undefined;
 
   constructor(
-    { title, facts = [], handsOn }: Card,
+    { title, facts = [], more, handsOn }: Card,
     at: Position,
     templates: HandOnTemplates | undefined,
     closed: () => void,
@@ -25,16 +30,8 @@ export class MarkerCard {
     const close = makeButton("bt-close", say("Close"), closed);
     close.append(makeIcon(CROSS));
     element.append(make("h3", "", title), close);
-    if (facts.length) {
-      const list = make("dl");
-      for (const [name, value, href] of facts) {
-        const held = make("dd", "", href ? "" : value);
-        if (href && /^(https?|tel|mailto):/.test(href)) held.append(this.#link(value, href, value));
-        else held.textContent = value;
-        list.append(make("dt", "", name), held);
-      }
-      element.append(list);
-    }
+    if (facts.length) element.append(this.#list(facts));
+    if (more) element.append(this.#more(more));
     if (handsOn) element.append(this.#handingOn(at, title, templates));
     this.#words.setAttribute("role", "status");
     element.append(this.#words);
@@ -46,7 +43,10 @@ export class MarkerCard {
   }
 
   /** Puts it above or below its marker, within the map. */
-  place({ x, y }: { x: number; y: number }, { width, height }: { width: number; height: number }): void {
+  place(spot: Spot, size: Size): void {
+    this.#standing = [spot, size];
+    const { x, y } = spot;
+    const { width, height } = size;
     const { offsetWidth, offsetHeight } = this.element;
     const isInSight = x > 0 && y > 0 && x < width && y < height;
     const above = y - 22 - offsetHeight;
@@ -58,6 +58,36 @@ export class MarkerCard {
 
   focus(): void {
     this.element.querySelector<HTMLElement>(".bt-close")?.focus();
+  }
+
+  #list(facts: readonly CardFact[]): HTMLElement {
+    const list = make("dl");
+    for (const [name, value, href] of facts) {
+      const held = make("dd");
+      if (href && /^(https?|tel|mailto):/.test(href)) held.append(this.#link(value, href, value));
+      else held.textContent = value;
+      list.append(make("dt", "", name), held);
+    }
+    return list;
+  }
+
+  /** What is shown on request. */
+  #more({ facts = [], picture }: NonNullable<Card["more"]>): HTMLElement {
+    const more = make("details", "bt-card-more");
+    more.append(make("summary", "", say("More about this place")));
+    if (facts.length) more.append(this.#list(facts));
+    const image = picture && make("img");
+    if (image) {
+      image.alt = picture.alt;
+      image.crossOrigin = "anonymous";
+      image.addEventListener("error", () => image.replaceWith(make("p", "", say("The picture did not come."))));
+      more.append(image);
+    }
+    more.addEventListener("toggle", () => {
+      if (image && more.open && !image.src) image.src = picture.src;
+      if (this.#standing) this.place(...this.#standing);
+    });
+    return more;
   }
 
   #handingOn(at: Position, label: string, templates: HandOnTemplates | undefined): HTMLElement {

@@ -1,6 +1,14 @@
 export { SHEET_NAMES } from "./controls.ts";
 export { geoUri, type HandedOn, type HandOnTemplates, handOn } from "./hand-on.ts";
-export { type Card, findMarker, type Marker, type MarkerEvent, type MarkerSource, type OwnPicture } from "./marker.ts";
+export {
+  type Card,
+  type CardFact,
+  findMarker,
+  type Marker,
+  type MarkerEvent,
+  type MarkerSource,
+  type OwnPicture,
+} from "./marker.ts";
 export type { Followed, MapOptions } from "./options.ts";
 export { type MapLine, type MapMarker, SheetMap } from "./sheet-map.ts";
 export { readUrlView, writeUrlView } from "./url-view.ts";

@@ -14,11 +14,15 @@ export interface OwnPicture {
   foot?: { x: number; y: number };
 }
 
+/** What and which, with an address where it is a link. */
+export type CardFact = readonly [name: string, value: string, href?: string];
+
 /** What a marker's card says; all of it is shown as text. */
 export interface Card {
   title: string;
-  /** What and which, with an address where it is a link. */
-  facts?: readonly (readonly [name: string, value: string, href?: string])[];
+  facts?: readonly CardFact[];
+  /** What is shown on request: facts, and a picture that is asked for only then. */
+  more?: { facts?: readonly CardFact[]; picture?: { src: string; alt: string } };
   /** Offers to hand the place on to the device's own map application. */
   handsOn?: boolean;
 }

@@ -33,10 +33,14 @@ export const MAP_STYLE = `
 .bt-hint { margin: 2px 0 0; font-size: 0.88em; color: var(--bt-quiet, inherit); }
 .bt-card { position: absolute; left: 0; top: 0; box-sizing: border-box; width: max-content; max-width: min(20em, calc(100% - 16px)); max-height: calc(100% - 16px); overflow: auto; padding: 11px 14px; user-select: text; cursor: auto; background: var(--bt-list-paper, Canvas); border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 5px; box-shadow: 0 6px 18px rgb(0 0 0 / 0.12); }
 .bt-card h3 { margin: 0 26px 0 0; font: 600 1.1em/1.3 var(--bt-serif, inherit); overflow-wrap: anywhere; }
-.bt-card dl { display: grid; grid-template-columns: auto 1fr; gap: 3px 12px; margin: 8px 0 0; font-size: 0.92em; }
+.bt-card dl { display: grid; grid-template-columns: minmax(7.4em, auto) 1fr; gap: 3px 12px; margin: 8px 0 0; font-size: 0.92em; }
 .bt-card dt { color: var(--bt-quiet, inherit); }
 .bt-card dd { margin: 0; overflow-wrap: anywhere; white-space: pre-line; }
 .bt-card dd a { color: inherit; }
+.bt-card-more { margin: 8px 0 0; font-size: 0.92em; }
+.bt-card-more summary { cursor: pointer; color: var(--bt-quiet, inherit); }
+.bt-card-more dl { font-size: 1em; }
+.bt-card-more img { display: block; width: 100%; aspect-ratio: 13 / 7; margin: 8px 0 0; background: var(--bt-list-edge, #ddd6c2); border-radius: 3px; }
 .bt-card .bt-close { position: absolute; right: 6px; top: 6px; width: 28px; height: 28px; padding: 0; color: inherit; background: none; border: 0; cursor: pointer; }
 .bt-hand-on { display: flex; flex-wrap: wrap; gap: 4px 14px; margin: 10px 0 0; font-size: 0.92em; }
 .bt-hand-on a { color: inherit; text-decoration: none; border-bottom: 1px solid currentColor; }

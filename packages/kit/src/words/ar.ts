@@ -60,6 +60,7 @@ const words: Words = {
     "Opening hours": "ساعات العمل",
     Telephone: "الهاتف",
     "Web page": "صفحة الويب",
+    "More about this place": "المزيد عن هذا المكان",
     "Step-free access": "دخول بلا درجات",
     Yes: "نعم",
     No: "لا",

@@ -50,6 +50,7 @@ const words: Words = {
     "Opening hours": "Öffnungszeiten",
     Telephone: "Telefon",
     "Web page": "Webseite",
+    "More about this place": "Mehr zu diesem Ort",
     "Step-free access": "Stufenloser Zugang",
     Yes: "Ja",
     No: "Nein",

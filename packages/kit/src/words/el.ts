@@ -50,6 +50,7 @@ const words: Words = {
     "Opening hours": "Ώρες λειτουργίας",
     Telephone: "Τηλέφωνο",
     "Web page": "Ιστοσελίδα",
+    "More about this place": "Περισσότερα για αυτό το μέρος",
     "Step-free access": "Πρόσβαση χωρίς σκαλιά",
     Yes: "Ναι",
     No: "Όχι",

@@ -50,6 +50,7 @@ const words: Words = {
     "Opening hours": "Horario",
     Telephone: "Teléfono",
     "Web page": "Página web",
+    "More about this place": "Más sobre este lugar",
     "Step-free access": "Acceso sin escalones",
     Yes: "Sí",
     No: "No",

@@ -51,6 +51,7 @@ const words: Words = {
     "Opening hours": "Heures d’ouverture",
     Telephone: "Téléphone",
     "Web page": "Page web",
+    "More about this place": "En savoir plus sur ce lieu",
     "Step-free access": "Accès de plain-pied",
     Yes: "Oui",
     No: "Non",

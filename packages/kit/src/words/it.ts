@@ -50,6 +50,7 @@ const words: Words = {
     "Opening hours": "Orari di apertura",
     Telephone: "Telefono",
     "Web page": "Pagina web",
+    "More about this place": "Altro su questo luogo",
     "Step-free access": "Accesso senza gradini",
     Yes: "Sì",
     No: "No",

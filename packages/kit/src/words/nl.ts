@@ -51,6 +51,7 @@ const words: Words = {
     "Opening hours": "Openingstijden",
     Telephone: "Telefoon",
     "Web page": "Webpagina",
+    "More about this place": "Meer over deze plek",
     "Step-free access": "Drempelvrije toegang",
     Yes: "Ja",
     No: "Nee",

@@ -57,6 +57,7 @@ const words: Words = {
     "Opening hours": "Godziny otwarcia",
     Telephone: "Telefon",
     "Web page": "Strona internetowa",
+    "More about this place": "Więcej o tym miejscu",
     "Step-free access": "Wejście bez stopni",
     Yes: "Tak",
     No: "Nie",

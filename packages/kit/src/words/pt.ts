@@ -50,6 +50,7 @@ const words: Words = {
     "Opening hours": "Horário",
     Telephone: "Telefone",
     "Web page": "Página web",
+    "More about this place": "Mais sobre este local",
     "Step-free access": "Acesso sem degraus",
     Yes: "Sim",
     No: "Não",
