@@ -69,12 +69,12 @@ const EXPECTED: Record<string, Record<string, string>> = {
   "lend-to-a-branch": {
     "as it opens": "422 The address is missing | refused; refused",
     chosen:
-      "201 from 12B Mill Quay, Tidewell, Sallow, HT0 10; to 2 Thrift Green, Tidewell, Sallow, HT0 25 | matched 12B Mill Quay; matched 2 Thrift Green",
+      "201 from Mill Reading Room, 12B Mill Quay, Tidewell, Sallow, HT0 10; to Thrift Reading Room, 2 Thrift Green, Tidewell, Sallow, HT0 25 | matched Mill Reading Room; matched Thrift Reading Room",
     "every field changed after the choice": "422 The address is not known | none; none",
   },
   "reading-rooms": {
     "as it opens": "422 The address is missing | refused",
-    chosen: "201 place 12B Mill Quay, Tidewell, Sallow, HT0 10 | matched 12B Mill Quay",
+    chosen: "201 place Mill Reading Room, 12B Mill Quay, Tidewell, Sallow, HT0 10 | matched Mill Reading Room",
     "every field changed after the choice": "422 The address is not known | none",
   },
   "offer-a-house": {

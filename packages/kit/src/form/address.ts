@@ -157,7 +157,7 @@ export class AddressLookups {
     }
     const found = await this.#nearest(located.at, WALK);
     if (!found) return;
-    const { anywhere } = ruleOf(this.target.definition, this.name);
+    const { anywhere, kinds = [] } = ruleOf(this.target.definition, this.name);
     const [nearest] = found;
     const answer = anywhere ? besidePosition(located.at, nearest) : nearest && answerOf(nearest.id, nearest.properties);
     if (!answer) {
@@ -171,7 +171,7 @@ export class AddressLookups {
       answer,
       located.isInexact
         ? `${where} ${located.next}`
-        : `${where} ${anywhere ? say("Is it this place?") : say("Is it this address?")}`,
+        : `${where} ${anywhere || (kinds.length && !kinds.includes("address")) ? say("Is it this place?") : say("Is it this address?")}`,
     );
     this.target.several([answer]);
   }
