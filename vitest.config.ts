@@ -19,7 +19,7 @@ export default defineConfig({
           name: "unit",
           include: [
             "packages/*/src/**/*.test.{ts,tsx}",
-            "bench/*.test.ts",
+            "bench/**/*.test.ts",
             "e2e/support/*.test.ts",
             "scripts/**/*.test.ts",
           ],

@@ -8,6 +8,7 @@ import { measureGroups, measureMap, measureStills } from "./map.ts";
 import type { Measure } from "./measure.ts";
 import { measureSwap } from "./swap.ts";
 import { measureUses } from "./uses.ts";
+import { measureWorld } from "./world/table.ts";
 
 const [readyFile, database, sizeName = "demo", only] = process.argv.slice(2);
 if (!(sizeName in SIZES)) throw new Error(`--size is one of ${Object.keys(SIZES).join(", ")}, not ${sizeName}`);
@@ -55,6 +56,7 @@ else if (size === "demo") {
   await map();
 }
 const about = { isSmall: size !== "10m", isLarge: size === "10m", database };
+if (!only && size === "demo") for (const measure of measureWorld()) note(measure);
 if (!only) for await (const measure of measureEngine(makeCorpus(size, SAMPLES), about)) note(measure);
 
 mkdirSync("bench-results", { recursive: true });

@@ -1,6 +1,8 @@
 import { join } from "node:path";
 import { parseArgs } from "node:util";
+import { build } from "./lib/build.mjs";
 import { postgisExtension, wholeChromium } from "./lib/debian.mjs";
+import { installPackages } from "./lib/packages.mjs";
 import { bin, root } from "./lib/places.mjs";
 import { must, show } from "./lib/run.mjs";
 import { command } from "./lib/say.mjs";
@@ -10,14 +12,24 @@ const {
   values: { size },
   positionals: [only = ""],
 } = parseArgs({ options: { size: { type: "string", default: "demo" } }, allowPositionals: true });
-const PARTS = ["http", "map", "uses", "bring"];
+const PARTS = ["http", "map", "uses", "bring", "world"];
 if (only && !PARTS.includes(only)) throw new Error(`a part of the benchmarks is ${PARTS.join(" or ")}, not ${only}`);
 
-/** Measures, and prints one table: at demo size with the server and the workbench, `--size 1m` or `10m` the engine; `http`, `map`, `uses` or `bring` that part alone. */
-await command(() =>
-  withServer("bench", 5070, wholeChromium, async (folder, database) => {
+/**
+ * Measures, and prints one table: at demo size with the server and the workbench, `--size 1m` or `10m` the engine; `http`, `map`,
+ * `uses` or `bring` that part alone. `world` asks a world of sixteen countries, and prints what is right by class and country.
+ */
+await command(async () => {
+  const compile = () => must("Compiling the benchmarks", bin("tsc"), ["-b", "bench"], { cwd: root });
+  if (only === "world") {
+    await installPackages();
+    await build();
+    await compile();
+    return show(process.execPath, ["bench/dist/world/main.js"], { cwd: root });
+  }
+  return withServer("bench", 5070, wholeChromium, async (folder, database) => {
     if (size !== "10m" && !only) await postgisExtension();
-    await must("Compiling the benchmarks", bin("tsc"), ["-b", "bench"], { cwd: root });
+    await compile();
     const args = [
       "--max-old-space-size=12000",
       "bench/dist/main.js",
@@ -27,6 +39,6 @@ await command(() =>
       only,
     ];
     return show(process.execPath, args, { cwd: root });
-  }),
-);
+  });
+});
 process.exit();

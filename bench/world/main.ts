@@ -1,0 +1,3 @@
+import { printWorld } from "./table.ts";
+
+printWorld((line) => console.log(line));
