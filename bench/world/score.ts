@@ -67,7 +67,11 @@ export class Judge {
     const [first] = candidates;
     const isAnswerable = expect !== "nothing";
     const isFirst = isAnswerable && isIt(first);
-    const isNotSo = outcome === "differs" || outcome === "none";
+    // several that fit equally well may be offered, if each says what is not so in it
+    const isNotSo =
+      outcome === "differs" ||
+      outcome === "none" ||
+      (outcome === "ambiguous" && candidates.every(({ differences }) => differences.length));
     const isVerdict = expect === "same" ? isFirst && outcome === (equal.size > 1 ? "ambiguous" : "matched") : isNotSo;
     return {
       answered: `${outcome}: ${first?.line ?? "–"}`,

@@ -285,7 +285,7 @@ class Comparison {
     const stretch = tokens.flatMap((_, i) => (this.#stretch[i] === this.#stretch[t] ? [i] : []));
     const meaning = stretch.filter((i) => this.#isLeft(i));
     // a town that is known elsewhere, alone in its stretch; a firm may be called after one
-    const area = this.#areaNamedBy(meaning);
+    const area = this.#areaNamedBy(meaning) ?? this.#areaNamedBy(meaning, stretch);
     if (area) return area;
     const isStreet = meaning.some((i) => this.candidate.held.lexicon.isWay(tokens[i].text));
     if (isStreet && !this.#segment.isStreet(this.candidate.thing)) return name;
@@ -312,9 +312,11 @@ class Comparison {
     return this.#hasTown() ? undefined : "town";
   }
 
-  /** True when nothing but left words stands between two words. */
+  /** True when nothing but left words, and such as mean nothing by themselves, stands between two words. */
   #isRunTo(from: number, to: number): boolean {
-    for (let t = from + 1; t < to; t++) if (!this.#isLeft(t) && !this.#done.has(t)) return false;
+    const { tokens } = this.candidate;
+    for (let t = from + 1; t < to; t++)
+      if (!this.#isLeft(t) && !this.#done.has(t) && tokens[t].weight > SMALL) return false;
     return true;
   }
 
@@ -336,11 +338,14 @@ class Comparison {
     return stretch.every(({ kind }) => kind === "number") && digits > 5;
   }
 
-  /** What some words are together the whole name of, elsewhere: a town or a country. */
-  #areaNamedBy(words: readonly number[]): "town" | "country" | undefined {
+  /**
+   * What some words are together the whole name of, elsewhere: a town or a country.
+   * @param beside words that may be of the name too
+   */
+  #areaNamedBy(words: readonly number[], beside = words): "town" | "country" | undefined {
     const { tokens } = this.candidate;
     const { termPosting, posting } = this.#segment.sections;
-    const typed = new Set(words.map((t) => tokens[t].text));
+    const typed = new Set(beside.map((t) => tokens[t].text));
     let looked = 0;
     for (const t of words)
       for (const { from, to, node, quality } of tokens[t].ranges) {

@@ -19,8 +19,12 @@ export const MAX_TOKENS = 16;
 /** A word is cut to this many folded letters. */
 export const MAX_TOKEN_LENGTH = 48;
 
-/** A number with what is joined to it by a dash or a slash ("12 / 3"), or a word with the apostrophes inside it. */
-const TOKEN = /\d[\p{L}\p{N}]*(?:\s?[-–/]\s?\d[\p{L}\p{N}]*)*|[\p{L}\p{N}]+(?:['’ʼ‘`][\p{L}\p{N}]+)*/gu;
+/**
+ * A number with what is joined to it by a dash or a slash ("12 / 3"), or a word with the apostrophes inside it. Where a word
+ * and a number are grown together they are two: "hauptstraße12", "12hauptstraße"; not "b12" or "12th".
+ */
+const TOKEN =
+  /\d+(?=\p{L}{4})|\d[\p{L}\p{N}]*(?:\s?[-–/]\s?\d[\p{L}\p{N}]*)*|\p{L}{3,}(?=\d)|[\p{L}\p{N}]+(?:['’ʼ‘`][\p{L}\p{N}]+)*/gu;
 const SEPARATORS = ",;|\n";
 const LETTER_OR_DIGIT = /[\p{L}\p{N}]/u;
 const MARK = /\p{M}/u;
