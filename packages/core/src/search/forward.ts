@@ -196,7 +196,8 @@ function readQuery(held: Held, query: ForwardQuery, doubting: boolean): { text: 
     if (!given) continue;
     const offset = text.length + (text ? 1 : 0);
     text += (text ? " " : "") + given;
-    for (const token of interpret(held, given, { completing: false, doubting, part })) {
+    const hasNumber = part === "street" && !query.parts?.house && !query.parts?.building;
+    for (const token of interpret(held, given, { completing: false, doubting, part, hasNumber })) {
       tokens.push({ ...token, start: token.start + offset, end: token.end + offset });
     }
   }

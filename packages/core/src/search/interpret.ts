@@ -87,7 +87,17 @@ const MOST_TWICE_MISSPELT = 3;
 const SHORTEST_PIECE = 3;
 const ALL_KINDS = (1 << KINDS.length) - 1;
 
-const WEIGHT = { word: 1, number: 0.8, label: 0.1, small: 0.1, unit: 0.3, floor: 0.1, box: 0.5, code: 0.5 } as const;
+const WEIGHT = {
+  word: 1,
+  number: 0.8,
+  label: 0.1,
+  small: 0.1,
+  unit: 0.3,
+  floor: 0.1,
+  box: 0.1,
+  telephone: 0.1,
+  code: 0.5,
+} as const;
 
 const KINDS_OF_PART: Readonly<Record<PartName, readonly Kind[]>> = {
   house: ["address"],
@@ -123,6 +133,8 @@ export interface Manner {
   doubting: boolean;
   /** What the text was given as, when asked by parts. */
   part?: PartName;
+  /** True for a street that may have its number with it: no part holds that. */
+  hasNumber?: boolean;
 }
 
 /** Reads a text against the dictionary of a segment. */
@@ -131,7 +143,7 @@ export function interpret(held: Dictionary, text: string, manner: Manner): Query
 }
 
 function interpretTokens(held: Dictionary, words: readonly Token[], manner: Manner) {
-  const { completing, doubting, part } = manner;
+  const { completing, doubting, part, hasNumber } = manner;
   const { segment, lexicon } = held;
   const kinds = part ? KINDS_OF_PART[part].reduce((bits, kind) => bits | (1 << KINDS.indexOf(kind)), 0) : ALL_KINDS;
   const roles = rolesOf(words, lexicon, part);
@@ -140,7 +152,7 @@ function interpretTokens(held: Dictionary, words: readonly Token[], manner: Mann
     const unfinished = completing && token.open && i === all.length - 1;
     const { role, isLabel } = roles[i];
     const isCode = codes.includes(i);
-    const mayBeHouse = token.kind === "number" && (role ?? "house") === "house" && isHousePart(part);
+    const mayBeHouse = token.kind === "number" && (role ?? "house") === "house" && (hasNumber || isHousePart(part));
     const house = mayBeHouse ? parseHouseNumber(token.text) : undefined;
     const ranges = kinds && !(role && !isLabel) ? rangesOf(held, token, unfinished, doubting) : [];
     // spelt out: copying a token by spreading it took a tenth of a lookup
@@ -211,12 +223,27 @@ function rolesOf(words: readonly Token[], lexicon: Lexicon, part?: PartName): Ro
     if (isAhead && !roles[i].role && !(isBehind && /\D/.test(last.text))) {
       roles[i] = { role: before, isLabel: true };
       roles[i + 1] = { role: before };
+      // the groups of a telephone number
+      if (before === "telephone")
+        for (let t = i + 2; words[t]?.kind === "number" && !words[t].isParted; t++) roles[t] = { role: before };
+      // "Caixa Postal 12": what leads up to a box is of the box, where that has a stretch of its own
+      if (before === "box") labelStretch(words, roles, i);
     } else if (isBehind) {
       roles[i - 1] = { role: after };
       roles[i] = { role: after, isLabel: true };
     }
   });
   return roles;
+}
+
+/** Takes all words before one for labels like it, back to the separator, where no number is among them. */
+function labelStretch(words: readonly Token[], roles: Role[], label: number): void {
+  let first = label;
+  while (first > 0 && !words[first].isParted) first--;
+  for (let t = first; t < label; t++) if (words[t].kind === "number") return;
+  const behind = words[label + 2];
+  if (behind && !behind.isParted) return;
+  for (let t = first; t < label; t++) roles[t] = { role: roles[label].role, isLabel: true };
 }
 
 function weightOf(

@@ -29,9 +29,10 @@ export const DUTCH: LanguagePack = {
   small: ["de", "het", "t", "den", "der", "van", "aan", "op", "in", "te", "ten", "ter", "bij", "s"],
   before: {
     house: ["nr", "nummer", "huisnummer"],
-    unit: ["appartement", "app", "flat"],
+    unit: ["appartement", "app", "flat", "bus", "bte", "kamer"],
     floor: ["verdieping", "etage", "hoog"],
     box: ["postbus"],
+    telephone: ["tel", "telefoon", "mobiel", "gsm", "fax"],
   },
   after: { floor: ["hoog", "verdieping", "etage"] },
   ordinals: [

@@ -114,9 +114,10 @@ export const ENGLISH: LanguagePack = {
   small: ["the", "of", "at", "in", "and", "on", "by", "to", "upon", "near", "nr"],
   before: {
     house: ["no", "nr", "number", "num"],
-    unit: ["flat", "apt", "apartment", "unit", "suite", "ste", "room", "rm", "studio"],
+    unit: ["flat", "apt", "apartment", "unit", "suite", "ste", "room", "rm", "studio", "lot"],
     floor: ["floor", "level", "fl"],
     box: ["pobox", "box"],
+    telephone: ["tel", "telephone", "phone", "mobile", "mob", "cell", "fax"],
   },
   after: { floor: ["floor", "fl"] },
   ordinals: [

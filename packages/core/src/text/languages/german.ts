@@ -36,9 +36,10 @@ export const GERMAN: LanguagePack = {
   small: ["der", "die", "das", "am", "an", "im", "in", "bei", "auf", "den", "dem", "zu", "zum", "zur", "vor", "und"],
   before: {
     house: ["nr", "nummer", "hausnummer"],
-    unit: ["wohnung", "whg", "wohneinheit", "tur", "top"],
+    unit: ["wohnung", "whg", "wohneinheit", "tur", "top", "tuer"],
     floor: ["stock", "etage", "og", "geschoss", "stiege"],
     box: ["postfach", "pf"],
+    telephone: ["tel", "telefon", "fon", "mobil", "handy", "fax"],
   },
   after: { floor: ["stock", "og", "etage", "geschoss"] },
   ordinals: [

@@ -59,9 +59,10 @@ export const ITALIAN: LanguagePack = {
   ],
   before: {
     house: ["n", "no", "numero", "civico", "nr"],
-    unit: ["interno", "int", "appartamento", "app"],
+    unit: ["interno", "int", "appartamento", "app", "scala", "sc", "palazzina"],
     floor: ["piano"],
-    box: ["cp", "casella"],
+    box: ["cp", "casella", "postale"],
+    telephone: ["tel", "telefono", "cellulare", "fax"],
   },
   after: { floor: ["piano"] },
   ordinals: [

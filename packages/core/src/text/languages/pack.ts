@@ -17,4 +17,4 @@ export interface LanguagePack {
 }
 
 /** What a number can be, other than part of a name. */
-export type NumberRole = "house" | "unit" | "floor" | "box";
+export type NumberRole = "house" | "unit" | "floor" | "box" | "telephone";

@@ -30,7 +30,8 @@ export const POLISH: LanguagePack = {
     house: ["nr", "numer"],
     unit: ["m", "lok", "lokal", "mieszkanie"],
     floor: ["pietro", "pie"],
-    box: ["skrytka"],
+    box: ["skrytka", "poczt", "pocztowa"],
+    telephone: ["tel", "telefon", "komorka", "faks", "fax"],
   },
   after: { floor: ["pietro"] },
   ordinals: [

@@ -53,11 +53,12 @@ export const PORTUGUESE: LanguagePack = {
   small: ["de", "do", "da", "dos", "das", "o", "a", "os", "as", "e", "em", "no", "na"],
   before: {
     house: ["n", "no", "num", "numero"],
-    unit: ["apartamento", "apto", "ap", "sala", "loja", "fraccao"],
+    unit: ["apartamento", "apto", "ap", "sala", "loja", "fraccao", "bloco", "bl"],
     floor: ["andar", "piso"],
-    box: ["apartado"],
+    box: ["apartado", "postal"],
+    telephone: ["tel", "telefone", "telemovel", "celular", "fax"],
   },
-  after: { floor: ["andar", "piso"] },
+  after: { floor: ["andar", "piso"], unit: ["esq", "esquerdo", "dto", "dt", "direito", "fte", "frente"] },
   ordinals: [
     ["1", "primeiro"],
     ["1", "primeira"],

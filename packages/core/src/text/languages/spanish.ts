@@ -55,11 +55,12 @@ export const SPANISH: LanguagePack = {
   small: ["de", "del", "la", "las", "el", "los", "y", "en", "a"],
   before: {
     house: ["no", "num", "numero", "n"],
-    unit: ["puerta", "pta", "apartamento", "apto", "dpto", "depto", "departamento"],
+    unit: ["puerta", "pta", "apartamento", "apto", "dpto", "depto", "departamento", "esc", "escalera", "bloque", "blq"],
     floor: ["piso", "planta", "pl"],
     box: ["apartado", "apdo"],
+    telephone: ["tel", "tfno", "telefono", "movil", "fax"],
   },
-  after: { floor: ["piso", "planta"] },
+  after: { floor: ["piso", "planta"], unit: ["izq", "izda", "izquierda", "dcha", "dch", "derecha"] },
   ordinals: [
     ["1a", "primera"],
     ["2a", "segunda"],

@@ -23,7 +23,13 @@ export const SWEDISH: LanguagePack = {
   ],
   ways: ["gatan", "vagen", "gata", "vag", "torg", "grand", "allen", "stigen", "backen", "plan"],
   small: ["i", "pa", "vid", "av", "och", "den", "det"],
-  before: { house: ["nr", "nummer"], unit: ["lgh", "lagenhet", "lag"], floor: ["van", "vaning", "tr"], box: ["box"] },
+  before: {
+    house: ["nr", "nummer"],
+    unit: ["lgh", "lagenhet", "lag"],
+    floor: ["van", "vaning", "tr"],
+    box: ["box"],
+    telephone: ["tel", "telefon", "mobil", "fax"],
+  },
   after: { floor: ["tr", "trappor", "van", "vaning"] },
   ordinals: [
     ["1a", "forsta"],
