@@ -45,13 +45,21 @@ export function contradictionsOf(candidate: Candidate): Contradiction[] {
 const NOTHING: Contradiction[] = [];
 
 /** True for a record that explains all that was written, as most do: nothing needs a closer look. */
-function isAllExplained({ tokens, explained }: Candidate): boolean {
+function isAllExplained(candidate: Candidate): boolean {
+  const { tokens, explained } = candidate;
+  if (boxesIn(candidate).length) return false;
   for (let t = 0; t < tokens.length; t++) {
     const { by, how, as } = explained[t];
     const { isLabel, weight, unfinished } = tokens[t];
     if (as ? how !== "same" : by === NONE && !isLabel && !unfinished && weight > SMALL) return false;
   }
   return true;
+}
+
+/** Places of the numbers of boxes, for a record that has no houses: nothing here says where a box of its is. */
+function boxesIn({ tokens, thing, held: { segment } }: Candidate): number[] {
+  if (thing >= segment.firstStreet) return [];
+  return tokens.flatMap(({ role, isLabel }, t) => (role === "box" && !isLabel ? [t] : []));
 }
 
 /** The same with what the record holds in its place. @param parts of the record */
@@ -189,6 +197,8 @@ class Comparison {
   #readNumber(): void {
     const { tokens, explained, between, address } = this.candidate;
     const part = this.#profile.number.part;
+    const boxes = boxesIn(this.candidate);
+    if (boxes.length) this.#say(part, boxes, "absent");
     const taken = explained.findIndex(({ as }) => as === "house");
     if (taken < 0) {
       if (address !== NONE && this.#core.some((t) => explained[t].by >= this.#segment.firstHouse)) return;

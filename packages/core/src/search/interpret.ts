@@ -181,13 +181,20 @@ function interpretTokens(held: Dictionary, words: readonly Token[], manner: Mann
   tokens.forEach((token, i) => {
     const next = tokens[i + 1];
     if (!next) return;
-    const isLetter = next.kind === "word" && next.text.length === 1 && segment.hasSuffix(next.text);
-    if (token.house && !token.house.suffix && isLetter) token.mate = i + 1;
+    if (token.house && !token.house.suffix && maySuffix(segment, next)) token.mate = i + 1;
     addJoined(segment, token, next, completing && next.open && i + 2 === tokens.length);
   });
   const lost = tokens.filter((token) => kinds && !token.role && mayBeTwiceMisspelt(held, token));
   if (lost.length <= MOST_TWICE_MISSPELT) for (const token of lost) addTwiceMisspelt(held, token);
   return tokens;
+}
+
+/** What may stand behind a number as part of it, besides one letter: "10 bis", "12-hs", "4816 1/2". */
+const SUFFIX = /^(?:\p{L}|bis|ter|quater|hs|[1-3]\/[2-4])$/u;
+
+function maySuffix(segment: Segment, { text, isParted }: Token): boolean {
+  if (isParted || !SUFFIX.test(text)) return false;
+  return segment.hasSuffix(text) || segment.hasSuffix(`/${text}`) || segment.hasSuffix(`-${text}`);
 }
 
 const isHousePart = (part?: PartName) => part === undefined || part === "house" || part === "building";

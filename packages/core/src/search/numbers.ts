@@ -30,7 +30,7 @@ export function findNumber(segment: Segment, street: number, wanted: HouseNumber
   for (let i = first; i < end && addressNumber[i] === wanted.number; i++) {
     if (addressSuffix[i] === suffix) return { address: i, how: "same" };
     const held = segment.numberOf(i)!;
-    if (held.suffix === wanted.suffix) return { address: i, how: "same" };
+    if (plainSuffix(held.suffix) === plainSuffix(wanted.suffix)) return { address: i, how: "same" };
     if (nearby) continue;
     const isEnd = !wanted.suffix && lastNumber(held) > held.number;
     nearby = { address: i, how: isEnd ? "same" : "nearby" };
@@ -44,6 +44,9 @@ export function findNumber(segment: Segment, street: number, wanted: HouseNumber
   }
   return undefined;
 }
+
+/** A letter with or without the dash or the slash before it is one: 40/A, 40 a. */
+const plainSuffix = (suffix: string) => suffix.replace(/^[-/](?=\p{L})/u, "");
 
 /** Two houses between which a number would stand. */
 export interface Between {
