@@ -189,6 +189,7 @@ class Comparison {
 
   #isOfCode(token: QueryToken, t: number): boolean {
     if (token.isCode || token.part === "postcode") return true;
+    if (this.#isDate(t)) return false;
     const { by, as } = this.candidate.explained[t];
     return token.part === undefined && !as && by === NONE && this.#shape?.test(token.text) === true && !token.role;
   }
@@ -346,6 +347,12 @@ class Comparison {
     const stretch = tokens.filter((_, i) => this.#stretch[i] === this.#stretch[t]);
     const digits = stretch.reduce((sum, { text }) => sum + text.replace(/\D/gu, "").length, 0);
     return stretch.every(({ kind }) => kind === "number") && digits > 5;
+  }
+
+  /** True for one of three numbers that stand by themselves. */
+  #isDate(t: number): boolean {
+    const stretch = this.candidate.tokens.filter((_, i) => this.#stretch[i] === this.#stretch[t]);
+    return stretch.length === 3 && stretch.every(({ kind }) => kind === "number");
   }
 
   /**

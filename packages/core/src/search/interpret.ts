@@ -85,6 +85,9 @@ const SHORTEST_TWICE_MISSPELT = 8;
 const MOST_TWICE_MISSPELT = 3;
 /** A compound is cut into pieces no shorter than this. */
 const SHORTEST_PIECE = 3;
+/** The same of a postcode that was written as one: "10115" for "101 15", "1012ab" for "1012 ab". */
+const SHORTEST_OF_CODE = 2;
+const SHORTEST_CODE = 5;
 const ALL_KINDS = (1 << KINDS.length) - 1;
 
 const WEIGHT = {
@@ -147,7 +150,7 @@ function interpretTokens(held: Dictionary, words: readonly Token[], manner: Mann
   const { segment, lexicon } = held;
   const kinds = part ? KINDS_OF_PART[part].reduce((bits, kind) => bits | (1 << KINDS.indexOf(kind)), 0) : ALL_KINDS;
   const roles = rolesOf(words, lexicon, part);
-  const codes = part ? [] : codesIn(words, held.codeShapes);
+  const codes = part ? [] : codesIn(words, held.codeShapes).filter((i) => !roles[i].role);
   const tokens = words.map((token, i, all): QueryToken => {
     const unfinished = completing && token.open && i === all.length - 1;
     const { role, isLabel } = roles[i];
@@ -203,7 +206,7 @@ const isHousePart = (part?: PartName) => part === undefined || part === "house" 
 function codesIn(words: readonly Token[], shapes: readonly RegExp[]): number[] {
   return words.flatMap((word, i) => {
     const next = words[i + 1];
-    const isCode = next && shapes.some((shape) => shape.test(`${word.text} ${next.text}`));
+    const isCode = next && !next.isParted && shapes.some((shape) => shape.test(`${word.text} ${next.text}`));
     return isCode ? [i, i + 1] : [];
   });
 }
@@ -298,7 +301,8 @@ function addTwiceMisspelt({ segment }: Dictionary, { text, unfinished = false, r
 
 /** Lets two words stand for one that is both of them together. */
 function addJoined({ sections }: Segment, token: QueryToken, next: QueryToken, unfinished: boolean): void {
-  if (token.isLabel || token.house || token.part !== next.part) return;
+  const isCode = token.kind === "number" && next.kind === "number" && !next.isParted;
+  if (token.isLabel || (token.house && !isCode) || token.part !== next.part) return;
   const node = descend(sections, descend(sections, 0, token.text), next.text);
   if (node < 0) return;
   const from = sections.nodeTermFrom[node];
@@ -323,9 +327,7 @@ export function cutCompounds(
   const words = tokens.flatMap((token, i): Token[] => {
     const isKnown = token.ranges.some(({ quality }) => quality > QUALITY.spelling);
     const pieces =
-      isKnown || token.kind !== "word"
-        ? undefined
-        : cutInTwo(held.segment, token, completing && i === tokens.length - 1);
+      isKnown || token.role ? undefined : cutInTwo(held.segment, token, completing && i === tokens.length - 1);
     if (pieces) cuts++;
     return pieces ?? [token];
   });
@@ -337,14 +339,31 @@ export function cutCompounds(
 
 function cutInTwo({ sections }: Segment, token: Token, completing: boolean): [Token, Token] | undefined {
   const { text } = token;
-  for (let at = text.length - SHORTEST_PIECE; at >= SHORTEST_PIECE; at--) {
+  const shortest = token.kind === "number" ? SHORTEST_OF_CODE : SHORTEST_PIECE;
+  if (token.kind === "number" && text.length < SHORTEST_CODE) return undefined;
+  const kindOf = (piece: string) => (/^\d/.test(piece) ? "number" : "word");
+  for (let at = text.length - shortest; at >= shortest; at--) {
     const left = descend(sections, 0, text.slice(0, at));
     if (left < 0 || !endsWord(sections, left)) continue;
     const right = descend(sections, 0, text.slice(at));
     if (right < 0 || !(endsWord(sections, right) || (completing && token.open))) continue;
     return [
-      { ...token, text: text.slice(0, at), from: token.from.slice(0, at), end: token.from[at], open: false },
-      { ...token, text: text.slice(at), from: token.from.slice(at), start: token.from[at], isParted: false },
+      {
+        ...token,
+        text: text.slice(0, at),
+        kind: kindOf(text),
+        from: token.from.slice(0, at),
+        end: token.from[at],
+        open: false,
+      },
+      {
+        ...token,
+        text: text.slice(at),
+        kind: kindOf(text.slice(at)),
+        from: token.from.slice(at),
+        start: token.from[at],
+        isParted: false,
+      },
     ];
   }
   return undefined;
@@ -353,6 +372,18 @@ function cutInTwo({ sections }: Segment, token: Token, completing: boolean): [To
 /** One letter or digit of a code changed is another code. */
 const mayBeMisspelt = ({ kind, text }: Token) =>
   kind === "word" && text.length >= SHORTEST_MISSPELT && !/\d/.test(text);
+
+/** A postcode with its dash elsewhere, or without one, and without what only sorters read: "47623-444", "97005-0001". */
+function* otherCodes(text: string): Iterable<string> {
+  if (text.length < SHORTEST_CODE || !/^\d+(?:-\d+)?$/.test(text)) return;
+  const [first, ...rest] = text.split("-");
+  if (rest.length) {
+    yield first + rest.join("");
+    if (first.length === 5 && rest[0].length === 4) yield first;
+    return;
+  }
+  for (let at = 2; at <= text.length - 3; at++) yield `${text.slice(0, at)}-${text.slice(at)}`;
+}
 
 /**
  * What a word may stand for in the dictionary of a segment.
@@ -380,6 +411,11 @@ export function rangesOf(held: Dictionary, token: Token, unfinished: boolean, do
     const node = descend(trie, 0, form);
     if (node >= 0) whole(node, QUALITY.abbreviation);
   }
+  if (!ranges.length && token.kind === "number")
+    for (const form of otherCodes(token.text)) {
+      const node = descend(trie, 0, form);
+      if (node >= 0) whole(node, QUALITY.joined);
+    }
   if (end >= 0 && unfinished) below(end, QUALITY.prefix);
   else if (end >= 0 && token.kind === "word" && token.text.length >= SHORTEST_BEGINNING) below(end, LEFT_SHORT);
   if (mayBeMisspelt(token)) {
