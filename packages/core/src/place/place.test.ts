@@ -154,6 +154,11 @@ describe("house numbers", () => {
     ["12-14", 12, "-14"],
     ["12/3", 12, "/3"],
     [" 7 ", 7, ""],
+    ["10 bis", 10, "bis"],
+    ["7TER", 7, "ter"],
+    ["40/A", 40, "/a"],
+    ["12-hs", 12, "-hs"],
+    ["4816 1/2", 4816, "1/2"],
   ])("reads %j", (text, number, suffix) => {
     expect(parseHouseNumber(text)).toEqual({ number, suffix });
   });
@@ -166,10 +171,12 @@ describe("house numbers", () => {
     expect(formatHouseNumber({ number: 12, suffix: "b" }, "before")).toBe("12B");
     expect(formatHouseNumber({ number: 12, suffix: "b" }, "after")).toBe("12 b");
     expect(formatHouseNumber({ number: 12, suffix: "/3" }, "after")).toBe("12/3");
+    expect(formatHouseNumber({ number: 12, suffix: "bis" }, "before")).toBe("12 bis");
+    expect(formatHouseNumber({ number: 4816, suffix: "1/2" }, "before")).toBe("4816 1/2");
   });
 
   it("reads again what it wrote", () => {
-    const suffix = fc.constantFrom("", "b", "å", "/3", "-14");
+    const suffix = fc.constantFrom("", "b", "å", "/3", "-14", "bis", "/a", "-hs", "1/2");
     fc.assert(
       fc.property(
         fc.integer({ min: 1, max: 9999 }),

@@ -187,6 +187,7 @@ function interpretTokens(held: Dictionary, words: readonly Token[], manner: Mann
     if (token.house && !token.house.suffix && maySuffix(segment, next)) token.mate = i + 1;
     addJoined(segment, token, next, completing && next.open && i + 2 === tokens.length);
   });
+  joinBlocks(tokens);
   const lost = tokens.filter((token) => kinds && !token.role && mayBeTwiceMisspelt(held, token));
   if (lost.length <= MOST_TWICE_MISSPELT) for (const token of lost) addTwiceMisspelt(held, token);
   return tokens;
@@ -198,6 +199,19 @@ const SUFFIX = /^(?:\p{L}|bis|ter|quater|hs|[1-3]\/[2-4])$/u;
 function maySuffix(segment: Segment, { text, isParted }: Token): boolean {
   if (isParted || !SUFFIX.test(text)) return false;
   return segment.hasSuffix(text) || segment.hasSuffix(`/${text}`) || segment.hasSuffix(`-${text}`);
+}
+
+/** "2番3号": the block and the house are one number, 2-3. */
+function joinBlocks(tokens: QueryToken[]): void {
+  for (let i = 0; i + 2 < tokens.length; i++) {
+    const [block, word, house] = [tokens[i], tokens[i + 1], tokens[i + 2]];
+    if (!block.house || !house.house || house.house.suffix || !/^番地?$/.test(word.text)) continue;
+    block.house = { number: block.house.number, suffix: `-${house.text}` };
+    house.house = undefined;
+    house.ranges = [];
+    house.isLabel = true;
+    house.weight = WEIGHT.label;
+  }
 }
 
 const isHousePart = (part?: PartName) => part === undefined || part === "house" || part === "building";
@@ -326,8 +340,11 @@ export function cutCompounds(
   let cuts = 0;
   const words = tokens.flatMap((token, i): Token[] => {
     const isKnown = token.ranges.some(({ quality }) => quality > QUALITY.spelling);
+    const isLast = completing && i === tokens.length - 1;
     const pieces =
-      isKnown || token.role ? undefined : cutInTwo(held.segment, token, completing && i === tokens.length - 1);
+      isKnown || token.role
+        ? undefined
+        : (cutUnspaced(held.segment, token) ?? cutBlock(held, token) ?? cutInTwo(held.segment, token, isLast));
     if (pieces) cuts++;
     return pieces ?? [token];
   });
@@ -337,36 +354,61 @@ export function cutCompounds(
   return read;
 }
 
-function cutInTwo({ sections }: Segment, token: Token, completing: boolean): [Token, Token] | undefined {
+const UNSPACED = /^[\p{sc=Han}\p{sc=Hira}\p{sc=Kana}ー]{2,}$/u;
+
+/** A word of a script without spaces in words of the dictionary, the longest first; undefined where that leaves some of it. */
+function cutUnspaced({ sections }: Segment, token: Token): Token[] | undefined {
   const { text } = token;
-  const shortest = token.kind === "number" ? SHORTEST_OF_CODE : SHORTEST_PIECE;
-  if (token.kind === "number" && text.length < SHORTEST_CODE) return undefined;
-  const kindOf = (piece: string) => (/^\d/.test(piece) ? "number" : "word");
+  if (!UNSPACED.test(text)) return undefined;
+  /** For each place the end of the longest word from which on all can be cut; 0 where there is none. */
+  const ends = new Array<number>(text.length + 1).fill(0);
+  ends[text.length] = text.length;
+  for (let at = text.length - 1; at >= 0; at--)
+    for (let end = text.length; end > at && !ends[at]; end--) {
+      const node = ends[end] ? descend(sections, 0, text.slice(at, end)) : -1;
+      if (node >= 0 && endsWord(sections, node)) ends[at] = end;
+    }
+  if (!ends[0] || ends[0] === text.length) return undefined;
+  const pieces: Token[] = [];
+  for (let at = 0; at < text.length; at = ends[at]) pieces.push(pieceOf(token, at, ends[at]));
+  return pieces;
+}
+
+/** "1-2-3 Sakuramachi": where Japanese is held, the first number may be of the quarter's name. */
+function cutBlock({ segment }: Dictionary, token: Token): Token[] | undefined {
+  const at = token.text.indexOf("-");
+  if (token.kind !== "number" || at < 0 || !segment.meta.langs.some((lang) => lang.startsWith("ja"))) return undefined;
+  return [pieceOf(token, 0, at), pieceOf(token, at + 1, token.text.length)];
+}
+
+function cutInTwo({ sections }: Segment, token: Token, completing: boolean): Token[] | undefined {
+  const { text, kind } = token;
+  const shortest = kind === "number" ? SHORTEST_OF_CODE : SHORTEST_PIECE;
+  if (kind === "number" && text.length < SHORTEST_CODE) return undefined;
   for (let at = text.length - shortest; at >= shortest; at--) {
     const left = descend(sections, 0, text.slice(0, at));
     if (left < 0 || !endsWord(sections, left)) continue;
     const right = descend(sections, 0, text.slice(at));
     if (right < 0 || !(endsWord(sections, right) || (completing && token.open))) continue;
-    return [
-      {
-        ...token,
-        text: text.slice(0, at),
-        kind: kindOf(text),
-        from: token.from.slice(0, at),
-        end: token.from[at],
-        open: false,
-      },
-      {
-        ...token,
-        text: text.slice(at),
-        kind: kindOf(text.slice(at)),
-        from: token.from.slice(at),
-        start: token.from[at],
-        isParted: false,
-      },
-    ];
+    return [pieceOf(token, 0, at), pieceOf(token, at, text.length)];
   }
   return undefined;
+}
+
+/** Some letters of a word as a word of their own. */
+function pieceOf(token: Token, from: number, to: number): Token {
+  const text = token.text.slice(from, to);
+  const isLast = to === token.text.length;
+  return {
+    ...token,
+    text,
+    kind: /^\d/.test(text) ? "number" : "word",
+    from: token.from.slice(from, to),
+    start: from === 0 ? token.start : token.from[from],
+    end: isLast ? token.end : token.from[to],
+    open: isLast && token.open,
+    isParted: from === 0 && token.isParted,
+  };
 }
 
 /** One letter or digit of a code changed is another code. */

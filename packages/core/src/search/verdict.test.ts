@@ -38,6 +38,17 @@ describe("the verdict of a text", () => {
     ["John Smith 12 Harbour Row Tidewell", matched(ROW)],
     ["c/o Blurgh Ltd, 12 Harbour Row, Tidewell", matched(ROW)],
     ["12 Harbour Row, Tidewell, deliver to the back door", matched(ROW)],
+    ["Tel. 0123 45678, 12 Harbour Row, Tidewell", matched(ROW)],
+    ["12 Harbour Row, Tidewell, phone 0123 456 789", matched(ROW)],
+    ["12 Harbour Row, Tidewell, 7.3.2026", matched(ROW)],
+    ["PO Box 14, 12 Harbour Row, Tidewell", matched(ROW)],
+    ["12 Harbour Row, PO Box 14, Tidewell", matched(ROW)],
+    // a box is nowhere that is held
+    ["PO Box 14, Tidewell", differs("Tidewell", ["house", "14", undefined, "absent"])],
+    // grown together
+    ["12Harbour Row, Tidewell", matched(ROW)],
+    ["Harbour Row12, Tidewell", matched(ROW)],
+    ["12 Harbour Row, Tidewell, HT429", matched(ROW)],
     ["12 Harbour Row, 0171 555 1234, Tidewell", matched(ROW)],
     ["Harbour Row Garage, 12 Harbour Row, Tidewell", matched(ROW)],
     ["Harbour Tea Rooms, 12 Harbour Row, Tidewell", matched(ROW)],
@@ -61,6 +72,9 @@ describe("the verdict of a text", () => {
     [{ street: "Nosuch Lane", house: "11", town: "Tidewell" }, NONE],
     [{ street: "Harbour Row", house: "12", town: "Blurgh" }, differs(ROW, ["town", "Blurgh", "Tidewell", "unknown"])],
     [{ street: "Harbour Row", house: "12", town: "Tidewell", country: "QR" }, matched(ROW)],
+    [{ street: "12 Harbour Row", town: "Tidewell" }, matched(ROW)],
+    [{ street: "Harbour Row 12", town: "Tidewell" }, matched(ROW)],
+    [{ street: "12 Harbour Row", house: "14", town: "Tidewell" }, NONE],
     [
       { street: "Harbour Row", house: "12", postcode: "HT9 29" },
       differs(ROW, ["postcode", "HT9 29", "HT4 29", "other"]),

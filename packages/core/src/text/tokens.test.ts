@@ -41,6 +41,14 @@ describe("tokenize", () => {
     expect(text.slice(word.start, word.end)).toBe("cafe\u0301");
   });
 
+  it("parts a word and a number that are grown together, and leaves what is one", () => {
+    expect(words("Hauptstraße12")).toEqual(["hauptstrasse", "12"]);
+    expect(words("12Hauptstraße, Ort")).toEqual(["12", "hauptstrasse", "ort"]);
+    expect(words("Largo 15a, Mühlweg43/4")).toEqual(["largo", "15a", "muhlweg", "43/4"]);
+    for (const one of ["b12", "m25", "12th", "101st", "1er", "12bis", "12b", "AB1"])
+      expect(words(one)).toEqual([one.toLowerCase()]);
+  });
+
   it("leaves the last word open only while nothing follows it", () => {
     expect(tokenize("12 harb").at(-1)!.open).toBe(true);
     expect(tokenize("12 harb ").at(-1)!.open).toBe(false);

@@ -25,6 +25,14 @@ export const MAX_TOKEN_LENGTH = 48;
  */
 const TOKEN =
   /\d+(?=\p{L}{4})|\d[\p{L}\p{N}]*(?:\s?[-–/]\s?\d[\p{L}\p{N}]*)*|\p{L}{3,}(?=\d)|[\p{L}\p{N}]+(?:['’ʼ‘`][\p{L}\p{N}]+)*/gu;
+/** Scripts that are written without spaces, or set numbers to words: each run of letters is a word, each number one. */
+const UNSPACED = "\\p{sc=Han}\\p{sc=Hira}\\p{sc=Kana}\\p{sc=Hang}ー";
+const HAS_UNSPACED = new RegExp(`[${UNSPACED}]`, "u");
+const UNSPACED_TOKEN = new RegExp(
+  `\\d+(?:\\s?[-–/]\\s?\\d+)*|[${UNSPACED}]+|(?:(?![${UNSPACED}])[\\p{L}\\p{N}])+(?:['’ʼ‘\`][\\p{L}\\p{N}]+)*`,
+  "gu",
+);
+const LATIN = /^[\u0000-\u024F]*$/;
 const SEPARATORS = ",;|\n";
 const LETTER_OR_DIGIT = /[\p{L}\p{N}]/u;
 const MARK = /\p{M}/u;
@@ -40,8 +48,9 @@ const ELIDED: ReadonlySet<string> = new Set(["l", "d", "dell", "all", "nell", "d
 export function tokenize(source: string): Token[] {
   const folded = fold(source);
   const tokens: Token[] = [];
-  TOKEN.lastIndex = 0;
-  for (let match = TOKEN.exec(folded.text); match && tokens.length < MAX_TOKENS; match = TOKEN.exec(folded.text)) {
+  const pattern = !LATIN.test(folded.text) && HAS_UNSPACED.test(folded.text) ? UNSPACED_TOKEN : TOKEN;
+  pattern.lastIndex = 0;
+  for (let match = pattern.exec(folded.text); match && tokens.length < MAX_TOKENS; match = pattern.exec(folded.text)) {
     cutWord(folded, match[0], match.index, source, tokens);
   }
   return tokens;

@@ -4,6 +4,7 @@ import { FRENCH } from "./french.ts";
 import { GERMAN } from "./german.ts";
 import { GREEK } from "./greek.ts";
 import { ITALIAN } from "./italian.ts";
+import { JAPANESE } from "./japanese.ts";
 import { OVARDIC } from "./ovardic.ts";
 import type { LanguagePack } from "./pack.ts";
 import { POLISH } from "./polish.ts";
@@ -26,6 +27,7 @@ export const LANGUAGES: readonly LanguagePack[] = [
   SWEDISH,
   POLISH,
   GREEK,
+  JAPANESE,
   OVARDIC,
   THALMYRIC,
 ];

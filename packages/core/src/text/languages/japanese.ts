@@ -1,0 +1,11 @@
+import type { LanguagePack } from "./pack.ts";
+
+/** Japanese: what stands behind the numbers of a quarter, a block and a house. */
+export const JAPANESE: LanguagePack = {
+  lang: "ja",
+  abbreviations: [],
+  ways: ["通り", "大通り", "街道"],
+  small: ["の", "大字", "字"],
+  before: { floor: ["地下"], telephone: ["電話", "tel"], box: ["私書箱"] },
+  after: { house: ["番", "番地", "号"], unit: ["号室"], floor: ["階"] },
+};
