@@ -1,4 +1,4 @@
-import { formOf } from "@bibliotope/core/bring";
+import { formOf, type Projection } from "@bibliotope/core/bring";
 import type { DataAnswer, FileAnswer, FileStart, JobSummary, TableReading } from "@bibliotope/wire";
 import { follow } from "./progress.ts";
 import { Workbench } from "./server.ts";
@@ -9,6 +9,8 @@ export interface ImportOptions {
   source: string;
   day: string;
   country?: string;
+  zone?: string;
+  crs?: string;
   column: string[];
   publish?: boolean;
 }
@@ -42,7 +44,9 @@ export async function importFile(file: string, options: ImportOptions, say: (lin
 }
 
 /** What the columns are taken for: as proposed, but for those that were said by hand (`HEAD=MEANING`, `HEAD=` for none). */
-export function readingOf({ heads, reading }: FileStart, { country, column }: ImportOptions): TableReading {
+export function readingOf({ heads, reading }: FileStart, options: ImportOptions): TableReading {
+  const { country, column } = options;
+  const projection = projectionOf(options);
   const columns = [...reading.columns];
   for (const said of column) {
     const at = said.lastIndexOf("=");
@@ -57,7 +61,28 @@ export function readingOf({ heads, reading }: FileStart, { country, column }: Im
       ? ({ meaning, ...(form ? { form } : {}), ...(lang ? { lang } : {}) } as (typeof columns)[number])
       : null;
   }
-  return { ...reading, columns, ...(country ? { country: country.toUpperCase() } : {}) };
+  return {
+    ...reading,
+    columns,
+    ...(country ? { country: country.toUpperCase() } : {}),
+    ...(projection ? { projection } : {}),
+  };
+}
+
+/** What metres are of, by a zone of UTM or by a code of EPSG. */
+export function projectionOf({ zone, crs }: Pick<ImportOptions, "zone" | "crs">): Projection | undefined {
+  if (zone && crs) throw new Error("Give --zone or --crs, not both.");
+  if (zone) return { system: "utm", zone: zone.toUpperCase() };
+  if (!crs) return undefined;
+  const code = /^(?:EPSG:)?(\d+)$/i.exec(crs)?.[1] ?? "";
+  if (code === "4326" || code === "4258") return { system: "degrees" };
+  if (code === "3857") return { system: "web-mercator" };
+  const utm = /^(326|327|258)(\d\d)$/.exec(code);
+  if (utm && Number(utm[2]) >= 1 && Number(utm[2]) <= 60)
+    return { system: "utm", zone: `${Number(utm[2])}${utm[1] === "327" ? "S" : "N"}` };
+  throw new Error(
+    `“${crs}” is not known here: EPSG:3857, EPSG:4326, and the zones of UTM (EPSG:326…, 327… and 258…) are.`,
+  );
 }
 
 function columnLines({ heads, columns, rows }: FileStart): string[] {

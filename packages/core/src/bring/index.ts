@@ -1,4 +1,5 @@
 export { RowAsker, type RowQuestion } from "./ask-row.ts";
+export { type FoundProjection, findProjection } from "./find-projection.ts";
 export {
   type EarlierStreet,
   type Gathered,

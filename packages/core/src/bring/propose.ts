@@ -12,42 +12,42 @@ export interface Proposal {
 
 /** Words that head columns, folded, by what they mean; the meaning itself is one of them. */
 const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
-  street: `road strasse str strassenname rue voie nom_rue nom_voie nom_de_la_rue nom_de_la_voie via nome_via strada calle nombre_calle
+  street: `fullname full_name st_name str_name strname streetnam rd_name road_name nom_voie libelle_voie tipo_via_nombre odonimo road strasse str strassenname rue voie nom_rue nom_voie nom_de_la_rue nom_de_la_voie via nome_via strada calle nombre_calle
     nombre_via rua nome_rua arruamento logradouro straat straatnaam gade gata gatunamn gatan vei vej vejnavn ulica nazwa_ulicy utca
     odos onoma_odou streetname street_name thoroughfare address1 addressline1 address_line_1`,
   block: "quarter cho block_name kvarter kwartal",
-  house: `number no nr num nummer house_number housenumber house_no hausnummer hausnr hnr numero numero_voie numero_civico nro numero_porta
+  house: `addnum add_number address_number st_num st_number hsnr haus_nr numero_policia num_civ number no nr num nummer house_number housenumber house_no hausnummer hausnr hnr numero numero_voie numero_civico nro numero_porta
     huisnummer huisnr civico husnummer husnr gatunummer numer numer_domu nr_domu arithmos street_number streetnumber building_number`,
-  suffix: `addition letter house_letter zusatz hausnummerzusatz adresszusatz toevoeging huisnummertoevoeging huisletter bis extension
+  suffix: `hsnrzus hsnr_zusatz addnumsuf add_num_suf rep indrep esponente addition letter house_letter zusatz hausnummerzusatz adresszusatz toevoeging huisnummertoevoeging huisletter bis extension
     complement indice_repetition complemento suffix_letter bokstav litera`,
   line: `address adresse anschrift strasse_hausnummer direccion domicilio indirizzo endereco morada adres adress gatuadress utdelningsadress
     dieuthynsi full_address street_address`,
-  unit: `flat apartment apt suite door wohnung appartement logement piso puerta interno fracao apartamento lagenhet lokal mieszkanie
+  unit: `unit_id subaddress nr_mieszkania flat apartment apt suite door wohnung appartement logement piso puerta interno fracao apartamento lagenhet lokal mieszkanie
     nr_lokalu numer_lokalu diamerisma unit_number`,
   name: `house_name housename building building_name gebaude gebaeude gebaudename batiment nom_batiment edificio gebouw gebouwnaam byggnad
     budynek ktirio`,
   place: `poi place_name organisation organization company firma einrichtung einrichtungsname etablissement entreprise empresa azienda bedrijf
     foretag etaireia`,
   kinds: "kind category categories type art kategorie typ categorie categoria tipo soort kategori rodzaj eidos",
-  postcode: `zip zipcode zip_code postal_code postalcode plz postleitzahl code_postal codepostal cp codigo_postal cod_postal codice_postale cap
+  postcode: `post_code1 zip5 plz5 cod_post codpos kod_poczt zip zipcode zip_code postal_code postalcode plz postleitzahl code_postal codepostal cp codigo_postal cod_postal codice_postale cap
     postnummer postnr kod_pocztowy kodpocztowy psc tk t_k tachydromikos_kodikas post_code`,
   district: `suburb quarter_name neighbourhood neighborhood ortsteil stadtteil stadtbezirk quartier barrio bairro freguesia quartiere frazione
     wijk buurt bydel stadsdel dzielnica synoikia locality_part`,
-  town: `city municipality locality ort ortsname wohnort stadt gemeinde ville commune nom_commune localite ciudad localidad poblacion municipio
+  town: `postcomm post_comm post_community inc_muni msag_comm gemeindename gemname nom_com libelle_commune city_name town_name postort_name nazwa_miejscowosci city municipality locality ort ortsname wohnort stadt gemeinde ville commune nom_commune localite ciudad localidad poblacion municipio
     citta comune localita cidade localidade plaats plaatsnaam woonplaats by stad kommune kommun postort ort_name miasto miejscowosc poli dimos
     post_town`,
-  county: `shire landkreis kreis bezirk department departement provincia provincie concelho comarca amt lan fylke powiat nomos
+  county: `county_name nom_dep nazwa_powiatu shire landkreis kreis bezirk department departement provincia provincie concelho comarca amt lan fylke powiat nomos
     perifereiaki_enotita`,
-  region: `state province bundesland land_region estado distrito comunidad comunidad_autonoma regione regio regiao landskap wojewodztwo periferia
+  region: `state_name nombre_comunidad state province bundesland land_region estado distrito comunidad comunidad_autonoma regione regio regiao landskap wojewodztwo periferia
     perifereia admin1`,
   country:
     "country_code countrycode iso land landkod landcode pays code_pays pais codigo_pais paese nazione kraj kod_kraju chora nation",
-  lat: "latitude breite breitengrad geograficzna_szerokosc szerokosc breddgrad latitud latitudine breedtegraad geo_lat y_wgs84 point_y",
-  lon: "lng long longitude laenge lange laengengrad langengrad dlugosc langdgrad longitud longitudine lengtegraad geo_lon geo_lng x_wgs84 point_x",
+  lat: "lat_dd latitude_dd geo_breite latitude breite breitengrad geograficzna_szerokosc szerokosc breddgrad latitud latitudine breedtegraad geo_lat y_wgs84 point_y",
+  lon: "long_dd lon_dd longitude_dd geo_laenge lng long longitude laenge lange laengengrad langengrad dlugosc langdgrad longitud longitudine lengtegraad geo_lon geo_lng x_wgs84 point_x",
   position:
     "coordinates coords koordinaten coordonnees coordenadas coordinate coordinaten koordinater latlon lat_lon location geo point geom",
-  east: "easting x rechtswert x_coordinate e_utm",
-  north: "northing y hochwert y_coordinate n_utm",
+  east: "ostwert rechts xcoord x_coord east coord_x x_l93 coordenada_x easting x rechtswert x_coordinate e_utm",
+  north: "nordwert hoch ycoord y_coord north coord_y y_l93 coordenada_y northing y hochwert y_coordinate n_utm",
   id: "key uid uuid ref reference identifier objectid fid gid identifiant identificador identificativo address_id",
   text: "query search raw input freitext",
 };
@@ -102,12 +102,15 @@ export function proposeColumns(
     const isAsked = use && !NOT_ASKED.has(use.meaning) && plainHead(head) !== "name";
     if (use && (purpose === "data" || isAsked)) take(column, use, `headed “${head.slice(0, 40)}”`);
   });
-  for (let column = 0; column < width; column++) {
-    if (proposals[column].use) continue;
-    const values = rows
+  const valuesOf = (column: number) =>
+    rows
       .slice(0, LOOKED_AT)
       .map((row) => row[column]?.trim() ?? "")
       .filter(Boolean);
+  const left = readAsDegrees(proposals, valuesOf);
+  for (let column = 0; column < width; column++) {
+    if (proposals[column].use || left.includes(column)) continue;
+    const values = valuesOf(column);
     // a head that is no word of an address says that its numbers are no houses: a price, a year
     const isOther = Boolean(heads?.[column]?.trim()) && !/^(column|col|field)?[\s_-]*\d*$/i.test(heads?.[column] ?? "");
     const seen = lookOf(values, taken, isOther ? ["house"] : []);
@@ -115,6 +118,29 @@ export function proposeColumns(
     else proposals[column].why ||= values.length ? "neither its head nor its values say" : "is empty";
   }
   return proposals;
+}
+
+/**
+ * What is headed x and y may be degrees; metres beside degrees are left alone, since those need no zone.
+ * @returns the columns that are left alone
+ */
+function readAsDegrees(proposals: Proposal[], valuesOf: (column: number) => string[]): number[] {
+  const at = (meaning: Meaning) => proposals.findIndex(({ use }) => use?.meaning === meaning);
+  const [east, north] = [at("east"), at("north")];
+  if (east < 0 || north < 0) return [];
+  if (at("lat") >= 0 && at("lon") >= 0) {
+    for (const column of [east, north])
+      proposals[column] = { use: null, why: "metres, where there are degrees too, which are taken" };
+    return [east, north];
+  }
+  const isAll = (column: number, fits: (value: string) => boolean) => {
+    const values = valuesOf(column);
+    return values.length > 0 && values.filter(fits).length / values.length >= MOST;
+  };
+  if (at("lat") >= 0 || at("lon") >= 0 || !isAll(east, degrees(180)) || !isAll(north, degrees(90))) return [];
+  proposals[east] = { use: { meaning: "lon" }, why: `${proposals[east].why}, and its values are degrees` };
+  proposals[north] = { use: { meaning: "lat" }, why: `${proposals[north].why}, and its values are degrees` };
+  return [];
 }
 
 /** `street`, `Straße`, `street:el` for a language, `county:code` and `street:abbr` for other forms. */

@@ -9,6 +9,7 @@ import {
   postcodeShape,
   profileOf,
 } from "../place/index.ts";
+import { parseNumber } from "./numbers.ts";
 import type { ColumnForm, ColumnUse, Meaning, Projection, Reading } from "./parts.ts";
 
 /** What is wrong with a row so that it cannot be taken. */
@@ -234,7 +235,7 @@ export class RowReader {
     const name = this.#cell(cells, "name");
     if (unit) row.unit = unit;
     if (name) row.name = name;
-    const written = this.#cell(cells, "house") + this.#cell(cells, "suffix");
+    const written = joinedNumber(this.#cell(cells, "house"), this.#cell(cells, "suffix"));
     if (written) {
       row.house = parseHouseNumber(written);
       if (!row.house) row.name ??= written;
@@ -262,6 +263,8 @@ export class RowReader {
   #position(cells: readonly string[]): { at: Position } | { refused: RefusedRow } {
     const refuse = (kind: Refusal, words: string, column?: number) => ({ refused: { kind, words, column } });
     const column = this.#at.get("position") ?? this.#at.get("lat") ?? this.#at.get("east");
+    if (this.#isInMetres && !this.reading.projection)
+      return refuse("no-position", "metres, and nothing says of which zone or projection", column);
     const written = this.#written(cells);
     if (!written.some((text) => text.trim())) return refuse("no-position", "no position", column);
     const at = this.#at.has("position") ? readAt(written[0]) : this.#readPair(written[0], written[1]);
@@ -269,6 +272,12 @@ export class RowReader {
     if (!at) return refuse("no-position", `“${written.join(", ")}” is no position`, column);
     if (at.lat === 0 && at.lon === 0) return refuse("at-zero", "at 0°, 0°: a position that was never set", column);
     return { at };
+  }
+
+  /** Degrees are taken where both are there: they need no zone. */
+  get #isInMetres(): boolean {
+    const hasDegrees = this.#at.has("lat") && this.#at.has("lon");
+    return this.#at.has("east") && !hasDegrees && this.reading.projection?.system !== "degrees";
   }
 
   #profile(country: string): CountryProfile {
@@ -283,18 +292,25 @@ export class RowReader {
   #written(cells: readonly string[]): string[] {
     const of = (meaning: Meaning) => cells[this.#at.get(meaning) ?? -1] ?? "";
     if (this.#at.has("position")) return [of("position")];
-    return this.#at.has("east") ? [of("east"), of("north")] : [of("lat"), of("lon")];
+    if (this.#isInMetres) return [of("east"), of("north")];
+    return this.#at.has("lat") ? [of("lat"), of("lon")] : [of("north"), of("east")];
   }
 
   #readPair(first: string, second: string): Position | "swapped" | undefined {
-    if (this.#at.has("east")) return project(number(first), number(second), this.reading.projection, this.#zone);
-    const [lat, lon] = [number(first), number(second)];
+    if (this.#isInMetres) return project(parseNumber(first), parseNumber(second), this.reading.projection, this.#zone);
+    const [lat, lon] = [parseNumber(first), parseNumber(second)];
     if (Number.isFinite(lat) && Number.isFinite(lon)) {
       if (Math.abs(lat) > 90 && Math.abs(lat) <= 180 && Math.abs(lon) <= 90) return "swapped";
       return Math.abs(lat) <= 90 && Math.abs(lon) <= 180 ? { lat, lon } : undefined;
     }
     return readPosition(`${first} ${second}`);
   }
+}
+
+/** A number and what another column says of it: 12 and "b", 4816 and "1/2", 12 and a second number. */
+function joinedNumber(house: string, suffix: string): string {
+  if (!house || !/^\d/.test(suffix)) return house + suffix;
+  return `${house}${suffix.includes("/") ? " " : "-"}${suffix}`;
 }
 
 const nameOf = ({ meaning, form }: ColumnUse) => (form && form !== "abbr" ? `${meaning} ${form}` : meaning);
@@ -324,15 +340,9 @@ function clean(text: string): string {
   return text.replace(/[\u0000-\u001F\u007F\s]+/gu, " ").trim();
 }
 
-/** A number with a point or a comma; NaN where there is none. */
-function number(text: string): number {
-  const plain = text.trim();
-  return /^[+-]?\d+([.,]\d+)?([eE][+-]?\d+)?$/.test(plain) ? Number(plain.replace(",", ".")) : Number.NaN;
-}
-
 /** A number from 0 to 1. */
 function share(text: string): number | undefined {
-  const value = number(text);
+  const value = parseNumber(text);
   return value >= 0 && value <= 1 ? value : undefined;
 }
 
@@ -341,10 +351,10 @@ function readAt(text: string): Position | "swapped" | undefined {
   if (at) return at;
   const wkt = /^\s*POINT\s*\(\s*(\S+)\s+(\S+)\s*\)\s*$/i.exec(text);
   if (wkt) {
-    const [lon, lat] = [number(wkt[1]), number(wkt[2])];
+    const [lon, lat] = [parseNumber(wkt[1]), parseNumber(wkt[2])];
     return Math.abs(lat) <= 90 && Math.abs(lon) <= 180 ? { lat, lon } : undefined;
   }
-  const [first, second] = text.split(/[;,\s]+/).map(number);
+  const [first, second] = text.split(/[;,\s]+/).map(parseNumber);
   return Math.abs(first) > 90 && Math.abs(first) <= 180 && Math.abs(second) <= 90 ? "swapped" : undefined;
 }
 

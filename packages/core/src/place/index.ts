@@ -1,3 +1,4 @@
+export { countryBox } from "./boxes.ts";
 export {
   type AutofillValues,
   autofillParts,

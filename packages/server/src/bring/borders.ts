@@ -1,21 +1,13 @@
-import { type Box, boxAroundRings, type Position, type Ring, ringsContain } from "@bibliotope/core/geo";
-import type { Name } from "@bibliotope/core/place";
+import { type Box, boxContains, type Position } from "@bibliotope/core/geo";
+import { countryBox, heldProfile, type Name } from "@bibliotope/core/place";
 import type { Knex } from "knex";
 
-/** Degrees of the cells for which it is kept whether they lie in a country. */
-const CELL = 0.05;
-
-interface Country {
-  names: Name[];
-  rings: { ring: Ring; box: Box }[];
-  cells: Map<number, boolean>;
-}
-
-/** Where the countries lie that are held already: what is brought is held against that. */
+/** Where countries lie and what they are called: what is brought is held against that. */
 export class Borders {
-  readonly #countries = new Map<string, Country>();
+  readonly #names = new Map<string, Name[]>();
+  readonly #boxes = new Map<string, Box | undefined>();
 
-  /** The countries of what is live. */
+  /** With the names of the countries that are live. Where they lie is not read off the data: little of a country may be held. */
   static async of(database: Knex): Promise<Borders> {
     const borders = new Borders();
     const rows = await database("areas")
@@ -28,34 +20,27 @@ export class Borders {
             publication_id: database("publications").max("id"),
           }),
       )
-      .select("country", "names", "rings")
+      .select("country", "names")
       .orderBy("version_id");
-    for (const { country, names, rings } of rows)
-      if (!borders.#countries.has(country)) {
-        const boxed = (rings as Ring[]).map((ring) => ({ ring, box: boxAroundRings([ring]) }));
-        borders.#countries.set(country, { names, rings: boxed, cells: new Map() });
-      }
+    for (const { country, names } of rows) if (!borders.#names.has(country)) borders.#names.set(country, names);
     return borders;
   }
 
+  /** As the data that is live has it, else in the languages of the country and in English; by its code nobody knows it. */
   namesOf(country: string): Name[] | undefined {
-    return this.#countries.get(country)?.names;
+    let names = this.#names.get(country);
+    if (!names) {
+      names = namesByLanguage(country);
+      if (names) this.#names.set(country, names);
+    }
+    return names;
   }
 
-  /** True for a position outside a country whose borders are known, by some kilometres at the least. */
-  isOutside(code: string, { lat, lon }: Position): boolean {
-    const country = this.#countries.get(code);
-    if (!country?.rings.length) return false;
-    const [row, column] = [Math.floor(lat / CELL), Math.floor(lon / CELL)];
-    const cell = row * 10_000 + column;
-    let isNear = country.cells.get(cell);
-    if (isNear === undefined) {
-      isNear = [0, 0.5, 1].some((y) =>
-        [0, 0.5, 1].some((x) => contains(country, (row + y) * CELL, (column + x) * CELL)),
-      );
-      country.cells.set(cell, isNear);
-    }
-    return !isNear;
+  /** True for a position that cannot be in a country. */
+  isOutside(code: string, at: Position): boolean {
+    if (!this.#boxes.has(code)) this.#boxes.set(code, countryBox(code));
+    const box = this.#boxes.get(code);
+    return box !== undefined && !boxContains(box, at);
   }
 
   /** The same in words. */
@@ -64,11 +49,11 @@ export class Borders {
   }
 }
 
-/** A ring whose box does not hold a position has no say in whether all of them do. */
-function contains({ rings }: Country, lat: number, lon: number): boolean {
-  const near = rings.filter(
-    ({ box: [west, south, east, north] }) => lon >= west && lon <= east && lat >= south && lat <= north,
-  );
-  const around = near.map(({ ring }) => ring);
-  return around.length > 0 && ringsContain(around, { lat, lon });
+function namesByLanguage(country: string): Name[] | undefined {
+  const names: Name[] = [];
+  for (const lang of [...(heldProfile(country)?.langs ?? []), "en"]) {
+    const name = new Intl.DisplayNames(lang, { type: "region", fallback: "none" }).of(country);
+    if (name && !names.some((held) => held.name === name)) names.push({ lang, name });
+  }
+  return names.length ? names : undefined;
 }

@@ -5,6 +5,7 @@ import { identitiesOf } from "../gazetteer/identities.repository.ts";
 import type { LoadAsked, Loaded } from "./asked.ts";
 import { Borders } from "./borders.ts";
 import * as brought from "./brought.repository.ts";
+import { TableError } from "./bytes.ts";
 import { readTable } from "./table.ts";
 
 export type Progress = (done: number, words: string) => void;
@@ -36,6 +37,11 @@ export async function load(database: Knex, asked: LoadAsked, progress: Progress)
       readRows(copy, asked, borders, progress),
     );
     if (!taken) throw new brought.NothingTaken(rows, checks);
+    const outside = checks["outside-country"] ?? 0;
+    if (outside > taken * MISPLACED)
+      throw new TableError(
+        `${outside.toLocaleString("en")} of ${taken.toLocaleString("en")} rows lie outside their country: nothing was taken. Look at which columns are degrees or metres, and of which zone.`,
+      );
     progress(-1, "Making streets, postcodes and areas");
     const dataSet = version.dataSet;
     const earlier = await brought.earlierStreets(transaction, dataSet, version.id);
@@ -56,6 +62,9 @@ export async function load(database: Knex, asked: LoadAsked, progress: Progress)
     return { version: version.id, counts, checks: checked };
   });
 }
+
+/** Share of rows outside their country from which the positions cannot be right. */
+const MISPLACED = 0.5;
 
 interface RowsRead {
   gathered: Gatherer;

@@ -1,4 +1,4 @@
-import { type BroughtRow, proposeColumns, type Reading, RowReader } from "@bibliotope/core/bring";
+import { type BroughtRow, findProjection, proposeColumns, type Reading, RowReader } from "@bibliotope/core/bring";
 import { formatHouseNumber, formatLine, type Parts, profileOf } from "@bibliotope/core/place";
 import type { FileStart, LookAtFileAsking, TableReading } from "@bibliotope/wire";
 import { TableError } from "./bytes.ts";
@@ -35,15 +35,33 @@ export async function look({ path, asked, country, readings }: FileLook): Promis
     return kept ? { use: kept.columns[i] ?? null, why: "as the last time" } : proposal;
   });
   const hasCountry = columns.some(({ use }) => use?.meaning === "country");
-  const isProjected = columns.some(({ use }) => use?.meaning === "east");
+  const metres = asked.reading || kept?.projection ? undefined : metresOf(columns, rows, country);
   const reading: TableReading = asked.reading ?? {
     ...(kept ?? {}),
     columns: columns.map(({ use }) => use),
     ...(hasCountry || kept?.country || !isData ? {} : { country }),
-    ...(isProjected && !kept?.projection ? { projection: { system: "web-mercator" as const } } : {}),
+    ...(metres?.projection ? { projection: metres.projection } : {}),
   };
   const first = format.hasHead && format.kind === "csv" ? 2 : 1;
   return { format, heads: heads ?? null, columns, reading, rows: readFirst(rows.slice(0, ROWS_SHOWN), reading, first) };
+}
+
+/** What metres are of, and why; the columns that hold them are told of it. */
+function metresOf(
+  columns: FileStart["columns"],
+  rows: readonly (readonly string[])[],
+  country: string | undefined,
+): ReturnType<typeof findProjection> | undefined {
+  const at = (meaning: string) => columns.findIndex(({ use }) => use?.meaning === meaning);
+  const [east, north, named] = [at("east"), at("north"), at("country")];
+  if (east < 0 || north < 0) return undefined;
+  const code = named < 0 ? country : rows.map((row) => row[named] ?? "").find((cell) => /^[A-Za-z]{2}$/.test(cell));
+  const found = findProjection(
+    rows.map((row) => [row[east] ?? "", row[north] ?? ""]),
+    code?.toUpperCase(),
+  );
+  for (const column of [east, north]) columns[column] = { ...columns[column], why: found.why };
+  return found;
 }
 
 function readFirst(rows: string[][], reading: Reading, first: number): FileStart["rows"] {

@@ -145,12 +145,15 @@ function Wider({ reading, change }: { reading: TableReading; change: (reading: T
             <span className="text-quiet">Metres of</span>
             <select
               className={SELECT}
-              value={reading.projection?.system ?? "web-mercator"}
+              value={reading.projection?.system ?? ""}
               onChange={(event) => {
                 const system = event.target.value as "utm" | "web-mercator";
                 change({ ...reading, projection: system === "utm" ? { system, zone: zone || "27S" } : { system } });
               }}
             >
+              <option value="" disabled>
+                – say which –
+              </option>
               <option value="web-mercator">Web Mercator</option>
               <option value="utm">UTM</option>
             </select>

@@ -1,0 +1,116 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { countryBox } from "../place/index.ts";
+import { findProjection, proposeColumns, RowReader } from "./index.ts";
+
+/**
+ * East and north of UTM by the series of a textbook, to some metres: shares nothing with the reader.
+ * @param zone 1 to 60
+ */
+function utmOf(lat: number, lon: number, zone: number): [string, string] {
+  const [a, e2, k] = [6378137, 0.00669438, 0.9996];
+  const [p, l] = [(lat * Math.PI) / 180, ((lon - (zone * 6 - 183)) * Math.PI) / 180];
+  const n = a / Math.sqrt(1 - e2 * Math.sin(p) ** 2);
+  const [t, c, m] = [Math.tan(p) ** 2, (e2 / (1 - e2)) * Math.cos(p) ** 2, l * Math.cos(p)];
+  const arc =
+    a *
+    ((1 - e2 / 4 - (3 * e2 * e2) / 64) * p -
+      ((3 * e2) / 8 + (3 * e2 * e2) / 32) * Math.sin(2 * p) +
+      ((15 * e2 * e2) / 256) * Math.sin(4 * p));
+  const east = 500_000 + k * n * (m + ((1 - t + c) * m ** 3) / 6 + ((5 - 18 * t + t * t + 72 * c) * m ** 5) / 120);
+  const north = k * (arc + n * Math.tan(p) * (m * m * 0.5 + ((5 - t + 9 * c + 4 * c * c) * m ** 4) / 24));
+  return [east.toFixed(1), (lat < 0 ? north + 1e7 : north).toFixed(1)];
+}
+
+describe("metres", () => {
+  it("are of the zone by which they lie in the country, or somebody is asked; never of another without a word", () => {
+    const countries = fc.constantFrom("DE", "FR", "SE", "PL", "BR", "ZA", "NZ", "IT", "QR");
+    fc.assert(
+      fc.property(countries, fc.nat(), fc.nat(), fc.integer({ min: -1, max: 1 }), (code, x, y, beside) => {
+        const [west, south, east, north] = countryBox(code)!;
+        // a town: ten houses of it
+        const [lat, lon] = [
+          south + ((1 + (y % 97)) / 100) * (north - south),
+          west + ((1 + (x % 97)) / 100) * (east - west),
+        ];
+        const zone = Math.min(60, Math.max(1, Math.floor((lon + 180) / 6) + 1 + beside));
+        const pairs = Array.from({ length: 10 }, (_, i) => utmOf(lat + i * 1e-4, lon + i * 1e-4, zone));
+        const { projection, why } = findProjection(pairs, code);
+        expect(why).toMatch(/metres/);
+        if (projection) expect(projection).toEqual({ system: "utm", zone: `${zone}${lat < 0 ? "S" : "N"}` });
+        else expect(why).toMatch(/say (of )?which/);
+      }),
+    );
+  });
+
+  it("are found where a file reaches over its country", () => {
+    const towns = [
+      [48.1, 9.2],
+      [53.6, 13.1],
+      [51.2, 7.1],
+      [50.9, 14.6],
+      [54.4, 9.7],
+    ];
+    const pairs = towns.map(([lat, lon]) => utmOf(lat, lon, 32));
+    expect(findProjection(pairs, "DE")).toEqual({
+      projection: { system: "utm", zone: "32N" },
+      why: "metres of UTM 32N: they then lie in DE",
+    });
+    expect(findProjection(pairs, undefined).projection).toBeUndefined();
+    expect(findProjection(pairs, "ES").projection).toBeUndefined();
+    // a national grid, which is neither
+    expect(
+      findProjection(
+        [
+          ["652469", "6862035"],
+          ["841000", "6519000"],
+        ],
+        "FR",
+      ).projection,
+    ).toBeUndefined();
+  });
+
+  it("put no row anywhere as long as nothing says of which projection they are", () => {
+    const columns = [{ meaning: "street" }, { meaning: "east" }, { meaning: "north" }] as const;
+    const { refused } = new RowReader({ columns, country: "DE" }).read(["Lindenweg", "500000", "5400000"]);
+    expect(refused).toMatchObject({ kind: "no-position", words: expect.stringContaining("zone or projection") });
+  });
+
+  it("are left alone where there are degrees", () => {
+    const heads = ["street", "x", "y", "lat", "lon"];
+    const rows = Array.from({ length: 5 }, (_, i) => [`Weg ${i}`, "500000", "5400000", `48.75${i}1`, `9.00${i}1`]);
+    const proposals = proposeColumns(heads, rows);
+    expect(proposals.map(({ use }) => use?.meaning)).toEqual(["street", undefined, undefined, "lat", "lon"]);
+    expect(proposals[1].why).toContain("degrees");
+    const columns = ["street", "east", "north", "lat", "lon"].map((meaning) => ({ meaning }) as never);
+    expect(new RowReader({ columns, country: "DE" }).read(rows[0]).row?.at).toEqual({ lat: 48.7501, lon: 9.0001 });
+  });
+
+  it("are degrees where the columns x and y hold degrees", () => {
+    const rows = Array.from({ length: 5 }, (_, i) => [`Weg ${i}`, `9.00${i}1`, `48.75${i}1`]);
+    const uses = proposeColumns(["street", "x", "y"], rows).map(({ use }) => use);
+    expect(uses.map((use) => use?.meaning)).toEqual(["street", "lon", "lat"]);
+    const columns = [{ meaning: "street" }, { meaning: "east" }, { meaning: "north" }] as const;
+    const reader = new RowReader({ columns, country: "DE", projection: { system: "degrees" } });
+    expect(reader.read(rows[0]).row?.at).toEqual({ lat: 48.7501, lon: 9.0001 });
+  });
+});
+
+describe("a number in two columns", () => {
+  it.each([
+    ["12", "b", { number: 12, suffix: "b" }],
+    ["4816", "1/2", { number: 4816, suffix: "1/2" }],
+    ["12", "2", { number: 12, suffix: "-2" }],
+    ["10", "bis", { number: 10, suffix: "bis" }],
+    ["7", "", { number: 7, suffix: "" }],
+  ])("%s and “%s”", (house, suffix, wanted) => {
+    const columns = [
+      { meaning: "street" },
+      { meaning: "house" },
+      { meaning: "suffix" },
+      { meaning: "position" },
+    ] as const;
+    const { row } = new RowReader({ columns, country: "FR" }).read(["Rue du Moulin", house, suffix, "47.1,2.2"]);
+    expect(row?.house).toEqual(wanted);
+  });
+});
