@@ -69,6 +69,8 @@ export interface Heaped {
 /** Degrees of a heap of houses: about half a kilometre. */
 const HEAP = 0.005;
 const HEAP_COLUMNS = 80_000;
+/** Metres between two rows of one name up to which both are about the same area. */
+const SAME_AREA = 5000;
 /** Metres between heaps up to which houses of the same name hang together. */
 const TOGETHER = 1500;
 /** A heap apart is a street of its own from so many houses on, or from this share of the street; else it is far off. */
@@ -118,13 +120,15 @@ export class Gatherer {
   readonly #postcodes = new Map<string, PostcodeSoFar>();
   readonly #streets: StreetSoFar[] = [];
   readonly #heapSum: Sum[] = [];
+  /** Where areas lie that rows are about, by what they are called. */
+  readonly #listedAt = new Map<string, { at: Position; area: AreaSoFar }[]>();
 
   /** @param namesOf what a country is called; by its code where nobody knows */
   constructor(private readonly namesOf: (country: string) => Name[] | undefined = () => undefined) {}
 
   /** Takes a row in. */
   add(row: BroughtRow): Heaped {
-    const area = this.#area(row);
+    const area = row.street || row.place ? this.#area(row) : this.#listed(row);
     area.spread.add(row.at);
     return {
       area: area.place,
@@ -168,6 +172,20 @@ export class Gatherer {
     if (this.#last?.areas === areas && this.#last.country === country) return this.#last.area;
     const area = this.#areaOf(country, areas);
     this.#last = { country, areas, area };
+    return area;
+  }
+
+  /** The area that a row is about: another of the same name far off is another one. */
+  #listed({ country, areas, at, importance }: BroughtRow): AreaSoFar {
+    const own = areas[areas.length - 1];
+    const parent = this.#areaOf(country, areas.slice(0, -1));
+    const key = keyWithin(parent.key, own);
+    const same = this.#listedAt.get(key) ?? [];
+    const known = same.find((other) => sphereDistance(other.at, at) <= SAME_AREA);
+    if (known) return known.area;
+    const name = same.length ? `${key}@${at.lat.toFixed(2)},${at.lon.toFixed(2)}` : key;
+    const area = this.#oneArea(name, parent, country, { ...own, importance: own.importance ?? importance });
+    this.#listedAt.set(key, [...same, { at, area }]);
     return area;
   }
 

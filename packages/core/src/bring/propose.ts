@@ -49,6 +49,8 @@ const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
   east: "ostwert rechts xcoord x_coord east coord_x x_l93 coordenada_x easting x rechtswert x_coordinate e_utm",
   north: "nordwert hoch ycoord y_coord north coord_y y_l93 coordenada_y northing y hochwert y_coordinate n_utm",
   id: "key uid uuid ref reference identifier objectid fid gid identifiant identificador identificativo address_id",
+  importance: `population pop inhabitants einwohner einwohnerzahl ew poblacion habitantes population_municipale popolazione abitanti
+    populacao bevolking inwoners befolkning folkmangd ludnosc pocet_obyvatel weight rank_weight`,
   text: "query search raw input freitext",
 };
 
@@ -67,7 +69,7 @@ const MEANING_OF: ReadonlyMap<string, Meaning> = new Map(
 );
 
 /** Meanings that say something of data, and nothing of an address that somebody looks up. */
-const NOT_ASKED: ReadonlySet<Meaning> = new Set<Meaning>(["id", "kinds"]);
+const NOT_ASKED: ReadonlySet<Meaning> = new Set<Meaning>(["id", "kinds", "importance"]);
 /** A share of the values from which their look decides. */
 const MOST = 0.9;
 /** Rows that are looked at. */
@@ -102,6 +104,7 @@ export function proposeColumns(
     const isAsked = use && !NOT_ASKED.has(use.meaning) && plainHead(head) !== "name";
     if (use && (purpose === "data" || isAsked)) take(column, use, `headed “${head.slice(0, 40)}”`);
   });
+  if (purpose === "data") readAsTowns(proposals);
   const valuesOf = (column: number) =>
     rows
       .slice(0, LOOKED_AT)
@@ -118,6 +121,20 @@ export function proposeColumns(
     else proposals[column].why ||= values.length ? "neither its head nor its values say" : "is empty";
   }
   return proposals;
+}
+
+/** Meanings without which a table is no list of addresses or places. */
+const NAMING: ReadonlySet<Meaning> = new Set<Meaning>(["street", "block", "line", "house", "place", "town"]);
+
+/** A plain list of names is one of towns: houses have a street or a number beside their name, places say what they are. */
+function readAsTowns(proposals: Proposal[]): void {
+  if (proposals.some(({ use }) => use && (NAMING.has(use.meaning) || use.meaning === "kinds"))) return;
+  const column = proposals.findIndex(({ use }) => use?.meaning === "name");
+  if (column < 0) return;
+  proposals[column] = {
+    use: { meaning: "town" },
+    why: `${proposals[column].why}, and nothing else names a street or a house`,
+  };
 }
 
 /**

@@ -177,8 +177,12 @@ export class RowReader {
     const importance = share(this.#cell(cells, "importance"));
     if (importance !== undefined) row.importance = importance;
     this.#postcode(cells, row, profile, doubts);
-    if (!row.street && !row.place)
-      return { doubts, refused: { kind: "nothing-named", words: "neither a street nor the name of a place" } };
+    // a row may be about an area itself: a list of towns
+    if (!row.street && !row.place && !row.areas.length)
+      return {
+        doubts,
+        refused: { kind: "nothing-named", words: "neither a street nor the name of a place or a town" },
+      };
     if (row.street && !row.house && !row.name && !row.place)
       doubts.push({ kind: "no-number", words: "a street without a number", column: this.#at.get("house") });
     const mangled = this.#used.find((column) => cells[column] && MANGLED.test(cells[column]));
@@ -340,10 +344,14 @@ function clean(text: string): string {
   return text.replace(/[\u0000-\u001F\u007F\s]+/gu, " ").trim();
 }
 
-/** A number from 0 to 1. */
+/** Above this everything is as important: the people of the largest city. */
+const LARGEST = 4e7;
+
+/** An importance from 0 to 1; more than 1 is taken for how many live there, and becomes one by its order of size. */
 function share(text: string): number | undefined {
-  const value = parseNumber(text);
-  return value >= 0 && value <= 1 ? value : undefined;
+  const value = parseNumber(text.replace(/(?<=\d)[\s'’](?=\d{3})/gu, ""));
+  if (!(value >= 0)) return undefined;
+  return value <= 1 ? value : Math.min(1, Math.log(1 + value) / Math.log(1 + LARGEST));
 }
 
 function readAt(text: string): Position | "swapped" | undefined {

@@ -18,9 +18,11 @@ export function loader(databaseUrl: string, database: Knex): Runner {
         throw error;
       },
     );
-    const { addresses, places } = loaded.counts;
-    const words = [counted(addresses, "address", "addresses"), counted(places, "place", "places")];
-    return { words: `${words.filter(Boolean).join(" and ")} in a draft`, result: loaded };
+    const { addresses, places, areas } = loaded.counts;
+    const words = [counted(addresses, "address", "addresses"), counted(places, "place", "places")].filter(Boolean);
+    // a list of towns
+    if (!words.length) words.push(counted(areas, "area", "areas"));
+    return { words: `${words.join(" and ")} in a draft`, result: loaded };
   };
 }
 

@@ -37,10 +37,21 @@ async function ended(id: number): Promise<JobSummary> {
 }
 
 /** Loads a file, as the workbench does, and waits until it is a draft. */
-async function bring(content: string, dataSet: string, more = {}): Promise<JobSummary> {
+async function bring(
+  content: string,
+  dataSet: string,
+  more: { country?: string; [name: string]: unknown } = {},
+): Promise<JobSummary> {
   const { file, format, heads, reading } = await look(content);
-  const asked = { file, format, heads, reading, dataSet: { name: own(dataSet), licence: "CC0-1.0", source: "Tests" } };
-  const { status, body } = await send("POST", "/api/loads", { ...asked, day: "2026-11-20", ...more });
+  const { country = reading.country, ...rest } = more;
+  const asked = {
+    file,
+    format,
+    heads,
+    reading: { ...reading, country },
+    dataSet: { name: own(dataSet), licence: "CC0-1.0", source: "Tests" },
+  };
+  const { status, body } = await send("POST", "/api/loads", { ...asked, day: "2026-11-20", ...rest });
   expect(status, JSON.stringify(body)).toBe(202);
   return ended(body.job);
 }
@@ -91,6 +102,20 @@ describe("a file that is brought", () => {
 });
 
 describe("a load", () => {
+  it("takes a plain list of towns as towns, and refuses one that lies in another country", async () => {
+    const list = (lat: string) =>
+      `name,population,lat,lon\n${Array.from({ length: 30 }, (_, i) => `Oak${"abcdefghij"[i % 10]}haven,${1000 * (i + 1)},${lat}.${10 + i},9.${10 + i}\n`).join("")}`;
+    const towns = await bring(list("50"), "Towns", { country: "DE" });
+    expect(towns).toMatchObject({ state: "done", words: "31 areas in a draft" });
+    const [{ counts }] = await versionsOf("Towns");
+    expect(counts).toMatchObject({ addresses: 0, areas: 31 });
+    const elsewhere = await bring(list("20"), "Towns elsewhere", { country: "DE" });
+    expect(elsewhere).toMatchObject({
+      state: "failed",
+      words: expect.stringContaining("30 of 30 rows lie outside their country: nothing was taken"),
+    });
+  });
+
   it("makes a draft, counts and lists what is refused or odd, and changes nothing that is live", async () => {
     const job = await bring(
       [

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { countryBox } from "../place/index.ts";
-import { findProjection, proposeColumns, RowReader } from "./index.ts";
+import { findProjection, Gatherer, proposeColumns, RowReader } from "./index.ts";
 
 /**
  * East and north of UTM by the series of a textbook, to some metres: shares nothing with the reader.
@@ -93,6 +93,47 @@ describe("metres", () => {
     const columns = [{ meaning: "street" }, { meaning: "east" }, { meaning: "north" }] as const;
     const reader = new RowReader({ columns, country: "DE", projection: { system: "degrees" } });
     expect(reader.read(rows[0]).row?.at).toEqual({ lat: 48.7501, lon: 9.0001 });
+  });
+});
+
+describe("a plain list of towns", () => {
+  const heads = ["name", "population", "lat", "lon", "country"];
+  const rows = [
+    ["Oakhaven", "97000", "48.10", "9.10", "DE"],
+    ["Oakhaven", "800", "53.10", "9.90", "DE"],
+    ["Oakhaven", "800", "53.11", "9.91", "DE"],
+    ["Birkfurt", "1 250 000", "50.10", "8.60", "DE"],
+    ["Stillbach", "0.4", "51.10", "8.60", "DE"],
+  ];
+
+  it("is seen as one, and its population as how important they are", () => {
+    const uses = proposeColumns(heads, rows).map(({ use }) => use?.meaning);
+    expect(uses).toEqual(["town", "importance", "lat", "lon", "country"]);
+    // with a street beside it, a name is a house's
+    const houses = proposeColumns(["name", "street", "lat", "lon"], [["Rose Cottage", "Mill Lane", "1.5", "2.5"]]);
+    expect(houses[0].use).toEqual({ meaning: "name" });
+  });
+
+  it("becomes towns: namesakes apart, one written twice once, the larger the more important", () => {
+    const columns = proposeColumns(heads, rows).map(({ use }) => use);
+    const reader = new RowReader({ columns });
+    const gatherer = new Gatherer();
+    for (const cells of rows) gatherer.add(reader.read(cells).row!);
+    const { areas, streets } = gatherer.finish();
+    expect(streets).toEqual([]);
+    const towns = areas.filter(({ kind }) => kind === "town");
+    expect(towns.map(({ names: [{ name }], at }) => `${name} ${Math.round(at.lat)}`)).toEqual([
+      "Oakhaven 48",
+      "Oakhaven 53",
+      "Birkfurt 50",
+      "Stillbach 51",
+    ]);
+    expect(new Set(areas.map(({ key }) => key)).size).toBe(areas.length);
+    const [large, small, largest, told] = towns.map(({ importance }) => importance);
+    expect(largest).toBeGreaterThan(large);
+    expect(large).toBeGreaterThan(small);
+    expect(largest).toBeLessThanOrEqual(1);
+    expect(told).toBe(0.4);
   });
 });
 
