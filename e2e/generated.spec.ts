@@ -185,11 +185,11 @@ async function choose(page: Page, ref: string): Promise<void> {
     });
     await expect(page.getByLabel("Position")).toHaveValue("-35.19,-21.63");
   } else if (ref === "lend-to-a-branch") {
-    await take(page, "From", "mill reading room tidewell", "Reading Room");
-    await take(page, "To", "thrift reading room tidewell", "Reading Room");
+    await take(page, "From", "mill reading room tidewell", "Mill Reading Room, Tidewell");
+    await take(page, "To", "thrift reading room tidewell", "Thrift Reading Room, Tidewell");
     await expect(page.locator("[name=to-ref]")).toHaveValue(/^qr-/);
   } else if (ref === "reading-rooms") {
-    await take(page, "Find a reading room", "mill reading room tidewell", "Mill Reading Room");
+    await take(page, "Find a reading room", "mill reading room tidewell", "Mill Reading Room, Tidewell");
     await expect(page.locator("[name=ref]")).toHaveValue(/^qr-/);
   } else if (ref === "offer-a-house") {
     for (const [name, text] of Object.entries({ street: "harbour row", house: "12", town: "tidewell" }))
