@@ -349,7 +349,11 @@ function identitySections(things: Uint32Array, addresses: Uint32Array, { counts 
 /** Areas so that each stands before what lies in it, and all that lies in it directly behind it. */
 function preOrder(areas: AreaInput[]): AreaInput[] {
   const inside = new Map<number | null, AreaInput[]>();
-  for (const area of areas) inside.set(area.parent, [...(inside.get(area.parent) ?? []), area]);
+  for (const area of areas) {
+    const siblings = inside.get(area.parent);
+    if (siblings) siblings.push(area);
+    else inside.set(area.parent, [area]);
+  }
   const ordered: AreaInput[] = [];
   const walk = (parent: number | null) => {
     for (const area of (inside.get(parent) ?? []).sort((a, b) => a.identity - b.identity)) {

@@ -1,5 +1,6 @@
 import { type Box, type Position, type Ring, ringsContain } from "../geo/index.ts";
 import { type Facts, type HouseNumber, KINDS, type Kind, type Name, parseRef, refOf } from "../place/index.ts";
+import { AreaGrid } from "./area-grid.ts";
 import { openSections } from "./container.ts";
 import { buildPointTree, nearestPoints, type PointTree } from "./kd-tree.ts";
 import {
@@ -13,6 +14,9 @@ import {
   type SegmentMeta,
 } from "./layout.ts";
 import { endsWord } from "./trie.ts";
+
+/** From so many areas on, those around a position are looked up on a grid. */
+const MANY_AREAS = 1000;
 
 /** What an overlay gives an area in place of what stands in the segment. */
 export interface ChangedArea {
@@ -44,6 +48,7 @@ export class Segment {
   /** Asked for several times for each line that is told. */
   readonly #countryCodes = new Map<number, string>();
   #placeTree: PointTree | undefined;
+  #areaGrid: AreaGrid | undefined;
 
   /**
    * @param buffer the bytes, or a segment that is open already
@@ -361,6 +366,7 @@ export class Segment {
     const found: number[] = [];
     // the 180th meridian is an edge on both its sides: it belongs to the eastern one
     const at = { lat, lon: lon === 180 ? -180 : lon };
+    if (this.meta.counts.areas > MANY_AREAS) return this.#areasOnGrid(at);
     for (let area = 0; area < this.meta.counts.areas; ) {
       if (this.#areaContains(area, at)) {
         if (!this.isHidden(area)) found.push(area);
@@ -368,6 +374,18 @@ export class Segment {
       } else area = this.sections.areaLast[area] + 1;
     }
     return found;
+  }
+
+  /** The same among very many areas, most of which lie elsewhere. */
+  #areasOnGrid(at: Position): number[] {
+    this.#areaGrid ??= new AreaGrid(this.sections.areaBox, this.meta.counts.areas, new Set(this.changedAreas));
+    const { thingParent } = this.sections;
+    const containing = new Set<number>();
+    for (const area of this.#areaGrid.near(at)) {
+      const parent = thingParent[area];
+      if ((parent === NONE || containing.has(parent)) && this.#areaContains(area, at)) containing.add(area);
+    }
+    return [...containing].filter((area) => !this.isHidden(area));
   }
 
   /** Even-odd, on the packed points: no copies on the way of a reverse lookup. */
