@@ -74,7 +74,7 @@ export function forward(held: Held, query: ForwardQuery): ForwardAnswer {
   return {
     outcome,
     candidates,
-    advice: adviceFor(outcome, unknown),
+    advice: adviceFor(outcome, unknown, candidates),
     ...(outcome === "none" ? { reading: readingOf(held, query, text, unknown) } : {}),
   };
 }
@@ -187,6 +187,25 @@ function recordOf<T>(
     : whole(segment, thing, address, shown);
 }
 
+/** Towns that are named at most. */
+const TOWNS_NAMED = 3;
+
+/** What is to be said where all that is told lies in another town than was written: not to add the town once more. */
+function elsewhereIn(candidates: readonly ScoredRecord[]): string | undefined {
+  const townOf = ({ differences }: ScoredRecord) => differences.find(({ part }) => part === "town");
+  const [first] = candidates;
+  const town = first && townOf(first);
+  if (!town || !candidates.every((one) => townOf(one)?.written === town.written)) return undefined;
+  const { street, block, place } = first.parts;
+  const name = (street ?? block ?? place)?.name;
+  const towns = [...new Set(candidates.flatMap(({ parts }) => parts.town?.name ?? []))].slice(0, TOWNS_NAMED);
+  if (!name || !towns.length) return undefined;
+  const held = `“${name}” is held in ${towns.join(", ")}`;
+  return town.how === "unknown"
+    ? `No town “${town.written}” is held here. ${held}.`
+    : `Nothing like it is held in “${town.written}”. ${held}.`;
+}
+
 /** Free text and parts become one list of words; the words of a part may only be part of names of its kind. */
 function readQuery(held: Held, query: ForwardQuery, doubting: boolean): { text: string; tokens: QueryToken[] } {
   let text = query.q ?? "";
@@ -204,7 +223,9 @@ function readQuery(held: Held, query: ForwardQuery, doubting: boolean): { text: 
   return { text, tokens: tokens.slice(0, MAX_TOKENS) };
 }
 
-function adviceFor(outcome: Outcome, unknown: readonly string[]): string[] {
+function adviceFor(outcome: Outcome, unknown: readonly string[], candidates: readonly ScoredRecord[]): string[] {
+  const elsewhere = elsewhereIn(candidates);
+  if (elsewhere) return [elsewhere];
   if (outcome === "ambiguous") return ["Several fit equally well: add the town, the county or the postcode."];
   if (outcome === "differs") return ["Something that was written is not so here: see what differs."];
   if (outcome === "matched") return [];

@@ -84,6 +84,16 @@ describe("the verdict of a text", () => {
   });
 });
 
+describe("the advice", () => {
+  it.each([
+    ["12 Harbour Row, Blurgh", "No town “Blurgh” is held here. “Harbour Row” is held in Tidewell."],
+    ["12 Harbour Row, Tidewick", "Nothing like it is held in “Tidewick”. “Harbour Row” is held in Tidewell."],
+    ["12c Harbour Row, Tidewell", "Something that was written is not so here: see what differs."],
+  ])("for “%s” says nothing that was done already", (q, advice) => {
+    expect(engine.forward({ q }).advice).toEqual([advice]);
+  });
+});
+
 /** Words of the small world, of other worlds and of none, with what parts them. */
 const words = fc
   .array(
