@@ -9,7 +9,7 @@ import {
   postcodeShape,
   profileOf,
 } from "../place/index.ts";
-import { tokenize } from "../text/index.ts";
+import { type Lexicon, tokenize } from "../text/index.ts";
 import { QUALITY, type QueryToken } from "./interpret.ts";
 import type { Candidate } from "./rank.ts";
 
@@ -34,6 +34,8 @@ const TELLING: ReadonlySet<PartName> = new Set([
 ]);
 /** Words that weigh no more mean nothing by themselves. */
 const SMALL = 0.1;
+/** Words that weigh as much are no kind of street. */
+const RARE = 0.9;
 /** Most areas of a name that are compared with what was typed. */
 const MOST_AREAS = 16;
 
@@ -46,14 +48,20 @@ const NOTHING: Contradiction[] = [];
 
 /** True for a record that explains all that was written, as most do: nothing needs a closer look. */
 function isAllExplained(candidate: Candidate): boolean {
-  const { tokens, explained } = candidate;
+  const { tokens, explained, thing, held } = candidate;
   if (boxesIn(candidate).length) return false;
+  // the words of a street's name may be no more than its kind
+  let isNamed = !held.segment.isStreet(thing);
+  let isMeant = false;
   for (let t = 0; t < tokens.length; t++) {
     const { by, how, as } = explained[t];
     const { isLabel, weight, unfinished } = tokens[t];
     if (as ? how !== "same" : by === NONE && !isLabel && !unfinished && weight > SMALL) return false;
+    if (by !== thing) continue;
+    isMeant = true;
+    isNamed ||= weight >= RARE;
   }
-  return true;
+  return isNamed || !isMeant;
 }
 
 /** Places of the numbers of boxes, for a record that has no houses: nothing here says where a box of its is. */
@@ -119,6 +127,7 @@ class Comparison {
 
   contradictions(): Contradiction[] {
     this.#leaveOwnWords();
+    this.#readName();
     this.#readPostcode();
     this.#readNumber();
     this.#readUnit();
@@ -136,6 +145,21 @@ class Comparison {
       own ??= this.#ownWords();
       if (own.has(text) || held.lexicon.otherForms(text).some((form) => own?.has(form))) this.#done.add(t);
     });
+  }
+
+  /** "Rue de Montclair, Montclair" is no Rue des Lilas: of its name nothing was written but what kind of street it is. */
+  #readName(): void {
+    const { held, tokens, thing, explained } = this.candidate;
+    const segment = this.#segment;
+    const own = this.#core.filter((t) => explained[t].by === thing);
+    if (!segment.isStreet(thing) || !own.length || !own.every((t) => isCommon(held.lexicon, tokens[t].text))) return;
+    const isWritten = (word: string) =>
+      own.some((t) => tokens[t].text === word || held.lexicon.otherForms(tokens[t].text).includes(word));
+    const isNamed = segment.namesOf(thing).some(({ name }) => {
+      const telling = tokenize(name).filter(({ text }) => !isCommon(held.lexicon, text));
+      return !telling.length || telling.some(({ text }) => isWritten(text));
+    });
+    if (!isNamed) this.#say(segment.kindOf(thing) as PartName, own, "other");
   }
 
   #ownWords(): Set<string> {
@@ -381,6 +405,8 @@ class Comparison {
     return this.#segment.namesOf(area).some(({ name }) => tokenize(name).every(({ text }) => typed.has(text)));
   }
 }
+
+const isCommon = (lexicon: Lexicon, word: string) => lexicon.isSmall(word) || lexicon.isWay(word);
 
 /** What stands in an address: its street, number, name, unit and postcode. */
 function addressNames(segment: Segment, address: number, { number: { stands } }: CountryProfile): string[] {
