@@ -51,7 +51,7 @@ function isAllExplained(candidate: Candidate): boolean {
   const { tokens, explained, thing, held } = candidate;
   if (boxesIn(candidate).length) return false;
   // the words of a street's name may be no more than its kind
-  let isNamed = !held.segment.isStreet(thing);
+  let isNamed = held.segment.kindOf(thing) !== "street";
   let isMeant = false;
   for (let t = 0; t < tokens.length; t++) {
     const { by, how, as } = explained[t];
@@ -152,14 +152,15 @@ class Comparison {
     const { held, tokens, thing, explained } = this.candidate;
     const segment = this.#segment;
     const own = this.#core.filter((t) => explained[t].by === thing);
-    if (!segment.isStreet(thing) || !own.length || !own.every((t) => isCommon(held.lexicon, tokens[t].text))) return;
+    if (segment.kindOf(thing) !== "street" || !own.length || !own.every((t) => isCommon(held.lexicon, tokens[t].text)))
+      return;
     const isWritten = (word: string) =>
       own.some((t) => tokens[t].text === word || held.lexicon.otherForms(tokens[t].text).includes(word));
     const isNamed = segment.namesOf(thing).some(({ name }) => {
       const telling = tokenize(name).filter(({ text }) => !isCommon(held.lexicon, text));
       return !telling.length || telling.some(({ text }) => isWritten(text));
     });
-    if (!isNamed) this.#say(segment.kindOf(thing) as PartName, own, "other");
+    if (!isNamed) this.#say("street", own, "other");
   }
 
   #ownWords(): Set<string> {
