@@ -44,6 +44,29 @@ describe("the world", () => {
   });
 });
 
+describe("a rule of the search", () => {
+  const { addresses: all, segment: whole } = makeWorld({ towns: 8, streets: 16, houses: 6 });
+  const strict = new Judge(new Engine(whole), all);
+  const byKind = groupsOf(
+    askedOf(all, 12).map((one) => strict.judge(one)),
+    ({ kind }) => kind,
+  );
+
+  it.each([
+    // no other street of that kind is taken for one that is not held
+    ["no such street, no postcode", { verdict: 99, sureAndWrong: 0.6 }],
+    ["street called after its town", { verdict: 93, sureAndWrong: 3 }],
+    ["numbers with their words", { verdict: 100, sureAndWrong: 0 }],
+    ["in Latin letters", { verdict: 100, sureAndWrong: 0 }],
+    ["number glued to the street", { verdict: 88, sureAndWrong: 0 }],
+    ["a box alone", { verdict: 97, sureAndWrong: 0 }],
+  ])("keeps “%s”", (kind, wanted) => {
+    const { verdict, sureAndWrong } = sharesOf(byKind.get(kind)!);
+    expect(verdict).toBeGreaterThanOrEqual(wanted.verdict);
+    expect(sureAndWrong).toBeLessThanOrEqual(wanted.sureAndWrong);
+  });
+});
+
 describe("the judge", () => {
   const [{ address }] = asked;
   const answering = (answer: object) => new Judge({ forward: () => answer } as never, addresses);
