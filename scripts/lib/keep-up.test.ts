@@ -20,7 +20,8 @@ async function live(lives: readonly Life[], options: object = {}) {
     began.push(performance.now());
     const ready = readyAfter === undefined ? Promise.reject(new Error("never")) : wait(readyAfter);
     ready.catch(() => undefined);
-    const ended = wait(endsAfter, code);
+    // its life is counted from when it is ready: on a busy machine two timers may come due at once
+    const ended = ready.catch(() => undefined).then(() => wait(endsAfter - (readyAfter ?? 0), code));
     // the last of them runs until it is told to stop
     if (count === lives.length) void wait(endsAfter / 2).then(() => stop.abort());
     return { ready, ended };
