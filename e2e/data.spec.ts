@@ -98,6 +98,33 @@ test("a file is brought, looked at, loaded, compared, published and gone back fr
   expect(await found("12 Osier Net, Netherwick")).not.toBe("12 Osier Net, Netherwick");
 });
 
+test("metres that may be read in two ways are asked about, and shown on a map before anything is loaded", async ({
+  page,
+}) => {
+  const rows = Array.from(
+    { length: 30 },
+    (_, i) => `ulica Lipowa;${i + 1};10-629;Czarnowola;${249_981 + i * 20};${470_961 + i * 9};x`,
+  );
+  await bring(page, [`ulica;numer;kod_pocztowy;miejscowosc;x;y;${NOTE}`, ...rows], "Punkty");
+  const first = page.getByRole("region", { name: "First rows" });
+  await expect(first).toContainText("30 of them would not be taken");
+  const readings = page.getByRole("list", { name: "Readings of the metres" });
+  await expect(readings.getByRole("listitem")).toHaveCount(2);
+  await expect(page.getByRole("region", { name: "Where they would lie" })).toContainText("No row has a position yet");
+  await clean(page);
+  await readings
+    .getByRole("listitem")
+    .filter({ hasText: "changed over" })
+    .getByRole("button", { name: "Take this" })
+    .click();
+  await expect(first).toContainText("all of them would be taken");
+  await expect(page.getByLabel("What x is", { exact: true })).toHaveValue("north");
+  await expect(readings.getByRole("listitem").filter({ hasText: "taken" })).toHaveText(/^PL-1992.*taken$/);
+  await expect(page.getByRole("region", { name: "Where they would lie" })).toContainText("The first 30 rows");
+  await expect(first).toContainText("50.11636, 18.59370");
+  await clean(page);
+});
+
 test("a file that is no table is told about, and nothing is changed", async ({ page }) => {
   await page.goto("/data/bring");
   const choose = page.getByLabel("File", { exact: true });

@@ -103,7 +103,7 @@ export const COUNTRIES: readonly Ways[] = [
     code: "GB",
     lang: "en",
     names: ["United Kingdom", "United Kingdom"],
-    box: [-4, 51, 1, 55],
+    box: [-2.5, 51.2, -0.5, 53.5],
     regions: [
       ["Marlshire", "MLS"],
       ["Eastholm", "EHM"],
@@ -139,7 +139,7 @@ export const COUNTRIES: readonly Ways[] = [
     code: "IE",
     lang: "en",
     names: ["Ireland", "Ireland"],
-    box: [-9.5, 52, -6.5, 54.5],
+    box: [-8.6, 52.2, -6.7, 53.9],
     regions: [
       ["County Derrin", "DRN"],
       ["County Carrow", "CRW"],
@@ -197,7 +197,7 @@ export const COUNTRIES: readonly Ways[] = [
     code: "AT",
     lang: "de",
     names: ["Österreich", "Austria"],
-    box: [11, 47, 16, 48.5],
+    box: [13.7, 47, 15.9, 48.3],
     regions: [["Hochalmen", "HA"]],
     towns: {
       beginnings: "Sankt Ober Unter Bad Groß Klein".split(" ").map((one) => `${one} `),
@@ -252,7 +252,7 @@ export const COUNTRIES: readonly Ways[] = [
     code: "BE",
     lang: "nl",
     names: ["België", "Belgium"],
-    box: [3, 50.3, 5.8, 51.3],
+    box: [3.7, 50.6, 5.5, 51.1],
     regions: [["Zandkempen", "ZK"]],
     towns: { beginnings: "Ber Lok Mol Wes Zoe Hal".split(" "), ends: ["kerke", "zele", "gem", "beke", "rode"] },
     streets: {
@@ -316,7 +316,7 @@ export const COUNTRIES: readonly Ways[] = [
     code: "ES",
     lang: "es",
     names: ["España", "Spain"],
-    box: [-6, 37, 0, 42],
+    box: [-5.5, 38, -1.5, 42],
     regions: [
       ["Sierra Honda", "SH"],
       ["Vegamar", "VM"],
@@ -351,7 +351,7 @@ export const COUNTRIES: readonly Ways[] = [
     code: "PT",
     lang: "pt",
     names: ["Portugal", "Portugal"],
-    box: [-8.8, 38, -7, 41.5],
+    box: [-8.4, 38.2, -7.4, 41.3],
     regions: [["Beiralva", "BV"]],
     towns: { beginnings: ["Vila ", "Monte ", "Alde", "Ribeira "], ends: ["Nova da Serra", "Alvim", "Fria", "Redonda"] },
     streets: {
@@ -379,7 +379,7 @@ export const COUNTRIES: readonly Ways[] = [
     code: "BR",
     lang: "pt",
     names: ["Brasil", "Brazil"],
-    box: [-52, -25, -43, -15],
+    box: [-52, -24, -47.5, -16],
     regions: [
       ["Serra Azul", "SZ"],
       ["Rio Claro do Norte", "RN"],
@@ -413,7 +413,7 @@ export const COUNTRIES: readonly Ways[] = [
     code: "IT",
     lang: "it",
     names: ["Italia", "Italy"],
-    box: [9, 42, 14, 45.5],
+    box: [8, 44.7, 11.9, 45.6],
     regions: [
       ["Valmorra", "VR"],
       ["Pontelago", "PL"],
@@ -474,7 +474,7 @@ export const COUNTRIES: readonly Ways[] = [
     code: "SE",
     lang: "sv",
     names: ["Sverige", "Sweden"],
-    box: [12.5, 56, 17.5, 61],
+    box: [13.6, 57, 16, 60.8],
     regions: [["Västerskog", "VS"]],
     towns: { beginnings: "Björk Lång Öster Sten Grön".split(" "), ends: ["köping", "hamra", "torp", "viken", "sjö"] },
     streets: {
@@ -500,7 +500,7 @@ export const COUNTRIES: readonly Ways[] = [
     code: "CZ",
     lang: "cs",
     names: ["Česko", "Czechia"],
-    box: [13, 49, 18, 50.8],
+    box: [13.7, 49.3, 17.4, 50.1],
     regions: [["Podhorský kraj", "PK"]],
     towns: {
       beginnings: "Horní Dolní Nové Staré".split(" ").map((one) => `${one} `),

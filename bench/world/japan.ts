@@ -36,7 +36,7 @@ export const JAPAN: Ways = {
   code: "JP",
   lang: "ja",
   names: ["日本", "Japan"],
-  box: [135, 34, 140, 37],
+  box: [136, 35.2, 138.5, 36.6],
   regions: [["青葉山県", "AY"]],
   towns: { beginnings: TOWNS, ends: ["市"] },
   streets: { words: QUARTERS, kinds: [["1丁目"], ["2丁目"], ["3丁目"]], kind: "glued" },

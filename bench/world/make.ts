@@ -30,6 +30,7 @@ export interface Address {
   postcode: string;
   /** True where no other street of its country has this name. */
   isOnly: boolean;
+  at: { lat: number; lon: number };
 }
 
 export interface World {
@@ -154,13 +155,8 @@ class Maker {
         const house = { number: next, suffix: written.trim().toLowerCase() };
         next += random.whole(1, 6);
         const own = this.#next();
-        builder.addAddress({
-          identity: own,
-          street: identity,
-          ...house,
-          postcode,
-          at: { lat: middle.lat + h * 2e-4, lon: middle.lon + h * 1e-4 },
-        });
+        const at = { lat: middle.lat + h * 2e-4, lon: middle.lon + h * 1e-4 };
+        builder.addAddress({ identity: own, street: identity, ...house, postcode, at });
         this.addresses.push({
           ref: refOf(ways.code, own),
           streetRef: refOf(ways.code, identity),
@@ -173,6 +169,7 @@ class Maker {
           number: `${house.number}${written}`,
           postcode: code,
           isOnly: true,
+          at,
         });
       }
     }

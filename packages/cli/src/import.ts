@@ -1,4 +1,4 @@
-import { formOf, type Projection } from "@bibliotope/core/bring";
+import { formOf, gridOf, type Meaning, type Projection } from "@bibliotope/core/bring";
 import type { DataAnswer, FileAnswer, FileStart, JobSummary, TableReading } from "@bibliotope/wire";
 import { follow } from "./progress.ts";
 import { Workbench } from "./server.ts";
@@ -12,28 +12,48 @@ export interface ImportOptions {
   zone?: string;
   crs?: string;
   column: string[];
+  join: string[];
+  dryRun?: boolean;
   publish?: boolean;
 }
+
+/** Share of the rows from which what a check says of them is itself in doubt. */
+const DOUBTFUL = 0.2;
 
 /** Brings a file as a new version of a data set; the same as in the workbench. @param say hears what is done */
 export async function importFile(file: string, options: ImportOptions, say: (line: string) => void): Promise<void> {
   const workbench = await Workbench.open();
   const held = await workbench.handIn<FileAnswer>(file);
   const dataSet = { name: options.dataSet, licence: options.licence, source: options.source };
-  let start = await workbench.send<FileStart>(`/files/${held.id}/look`, { dataSet: dataSet.name });
-  const reading = readingOf(start, options);
-  start = await workbench.send<FileStart>(`/files/${held.id}/look`, { format: start.format, reading });
-  for (const line of columnLines(start)) say(line);
+  const seen = await workbench.send<FileStart>(`/files/${held.id}/look`, { dataSet: dataSet.name });
+  const reading = readingOf(seen, options);
+  const start = await workbench.send<FileStart>(`/files/${held.id}/look`, { format: seen.format, reading });
+  // why a column was taken so is known of what was seen, not of what was then said
+  const columns = start.columns.map(({ use, why }, i) => {
+    const isAsSeen = JSON.stringify(use) === JSON.stringify(seen.columns[i]?.use);
+    return { use, why: isAsSeen ? seen.columns[i].why : `said by hand; ${why}` };
+  });
+  for (const line of [...columnLines({ ...start, columns }), ...widerLines(seen, start)]) say(line);
   const { format, heads } = start;
   const { job } = await workbench.send<{ job: number }>("/loads", {
     ...{ file: held.id, format, heads, reading: start.reading, dataSet },
-    day: options.day,
+    ...{ day: options.day, ...(options.dryRun ? { isTrial: true } : {}) },
   });
   const loaded = await ended(workbench, job);
   say(`${loaded.words}.`);
-  const { version, checks } = loaded.result as { version: number; checks: Record<string, number> };
-  for (const [kind, rows] of Object.entries(checks))
-    say(`  ${rows.toLocaleString("en")} ${rows === 1 ? "row" : "rows"}: ${kind.replaceAll("-", " ")}`);
+  const { version, checks, counts } = loaded.result as {
+    version?: number;
+    checks: Record<string, number>;
+    counts: { rows: number };
+  };
+  for (const [kind, rows] of Object.entries(checks)) {
+    const isDoubtful = rows > counts.rows * DOUBTFUL;
+    const doubt = isDoubtful
+      ? "; of more than a fifth of all rows: the check may not fit this data, or the reading is wrong"
+      : "";
+    say(`  ${rows.toLocaleString("en")} ${rows === 1 ? "row" : "rows"}: ${kind.replaceAll("-", " ")}${doubt}`);
+  }
+  if (version === undefined) return;
   if (!options.publish) return;
   const { dataSets, publications } = await workbench.get<DataAnswer>("/data");
   const same = dataSets.find(({ name }) => name === options.dataSet)?.versions.map(({ id }) => id) ?? [];
@@ -48,10 +68,18 @@ export function readingOf({ heads, reading }: FileStart, options: ImportOptions)
   const { country, column } = options;
   const projection = projectionOf(options);
   const columns = [...reading.columns];
+  const placeOf = (head: string) => (heads ? heads.indexOf(head) : Number(head) - 1);
+  for (const said of options.join) {
+    const { parts, meanings } = joined(said);
+    parts.forEach((head, i) => {
+      const place = placeOf(head);
+      if (columns[place] === undefined) throw new Error(`“${said}” names no column “${head}”.`);
+      columns[place] = { meaning: meanings[Math.min(i, meanings.length - 1)] };
+    });
+  }
   for (const said of column) {
     const at = said.lastIndexOf("=");
-    const head = said.slice(0, at);
-    const place = heads ? heads.indexOf(head) : Number(head) - 1;
+    const place = placeOf(said.slice(0, at));
     if (at < 0 || columns[place] === undefined)
       throw new Error(`“${said}” names no column. Give HEAD=MEANING, such as “road=street”.`);
     const [meaning, ...rest] = said.slice(at + 1).split(":");
@@ -69,6 +97,19 @@ export function readingOf({ heads, reading }: FileStart, options: ImportOptions)
   };
 }
 
+/** What columns that make one part are each taken for: the kind of street and its name, a number and what stands behind it. */
+function joined(said: string): { parts: string[]; meanings: Meaning[] } {
+  const at = said.lastIndexOf("=");
+  const parts = said.slice(0, Math.max(at, 0)).split("+");
+  const meaning = said.slice(at + 1);
+  const meanings = JOINS[meaning];
+  if (parts.length < 2 || !meanings || (meaning === "street" && parts.length > 2))
+    throw new Error(`“${said}” joins nothing. Give HEAD+HEAD=street or HEAD+HEAD=house, such as “TYPE+NAME=street”.`);
+  return { parts, meanings };
+}
+
+const JOINS: Readonly<Record<string, Meaning[]>> = { street: ["way", "street"], house: ["house", "suffix"] };
+
 /** What metres are of, by a zone of UTM or by a code of EPSG. */
 export function projectionOf({ zone, crs }: Pick<ImportOptions, "zone" | "crs">): Projection | undefined {
   if (zone && crs) throw new Error("Give --zone or --crs, not both.");
@@ -80,8 +121,9 @@ export function projectionOf({ zone, crs }: Pick<ImportOptions, "zone" | "crs">)
   const utm = /^(326|327|258)(\d\d)$/.exec(code);
   if (utm && Number(utm[2]) >= 1 && Number(utm[2]) <= 60)
     return { system: "utm", zone: `${Number(utm[2])}${utm[1] === "327" ? "S" : "N"}` };
+  if (gridOf(Number(code))) return { system: "epsg", epsg: Number(code) };
   throw new Error(
-    `“${crs}” is not known here: EPSG:3857, EPSG:4326, and the zones of UTM (EPSG:326…, 327… and 258…) are.`,
+    `“${crs}” is not known here: EPSG:3857, EPSG:4326, the zones of UTM (EPSG:326…, 327… and 258…) and the grids of many countries are.`,
   );
 }
 
@@ -93,6 +135,27 @@ function columnLines({ heads, columns, rows }: FileStart): string[] {
     ...columns.map(({ use, why }, i) => `  ${names[i].padEnd(width)}  ${(use?.meaning ?? "–").padEnd(12)} ${why}`),
     ...(refused.length
       ? [`  ${refused.length} of the first ${rows.length} rows would not be taken: ${refused[0].refused}`]
+      : []),
+  ];
+}
+
+/** What no column says: the country, and what metres are of, with what speaks for it. */
+function widerLines(seen: FileStart, { reading, projections }: FileStart): string[] {
+  const { country, projection } = reading;
+  const why = seen.countryWhy && seen.reading.country === country ? `: ${seen.countryWhy}` : "";
+  const others = projections.filter(
+    (one) => JSON.stringify(one.projection) !== JSON.stringify(projection) || one.isSwapped,
+  );
+  return [
+    ...(country
+      ? [`  rows that name no country are of ${country}${why}`]
+      : seen.countryWhy
+        ? [`  ${seen.countryWhy}`]
+        : []),
+    ...(others.length
+      ? [
+          `  the metres would lie in ${country ?? "their country"} by ${others.map(({ name, isSwapped }) => `${name}${isSwapped ? " with the two columns changed over" : ""}`).join(", ")} as well`,
+        ]
       : []),
   ];
 }

@@ -45,8 +45,10 @@ program
   .option("--day <day>", "of which day it is, such as 2026-11-01", new Date().toISOString().slice(0, 10))
   .option("--country <code>", "of rows that name none, such as QR")
   .option("--zone <zone>", "of metres: a zone of UTM, such as 32N")
-  .option("--crs <code>", "of metres: a code of EPSG, such as EPSG:25832")
+  .option("--crs <code>", "of metres: a code of EPSG, such as EPSG:25832 or EPSG:27700")
   .option("--column <head=meaning>", "what a column is, where it is not seen; several times", collect, [])
+  .option("--join <head+head=meaning>", "columns that make a street or a house number together", collect, [])
+  .option("--dry-run", "reads and checks all of it, says what would come of it, and keeps nothing")
   .option("--publish", "makes it live, trusted before all others")
   .action((file: string, options: ImportOptions) => doing((say) => importFile(file, options, say)));
 program

@@ -192,10 +192,10 @@ export const stillAsking = z
       .meta({ description: "Pixels of the picture to one of its size." }),
     zoom: z
       .number()
-      .min(6)
+      .min(2)
       .max(19)
       .optional()
-      .meta({ description: "6 to 19; as close as shows everything when left out." }),
+      .meta({ description: "2 to 19; as close as shows everything when left out." }),
     sheet: z
       .enum(SHEETS, { error: `one of ${SHEETS.join(", ")}` })
       .default("streets")

@@ -61,6 +61,12 @@ export const columnUse = z
   })
   .nullable();
 
+const projection = z.strictObject({
+  system: z.enum(["degrees", "utm", "web-mercator", "epsg"]),
+  zone: z.string().max(3).optional(),
+  epsg: z.int().min(1000).max(99999).optional(),
+});
+
 export const tableReading = z.strictObject({
   columns: z.array(columnUse).max(500),
   country: z
@@ -68,9 +74,7 @@ export const tableReading = z.strictObject({
     .regex(/^[A-Z]{2}$/, { error: "is the two-letter code of a country" })
     .optional(),
   lang: z.string().max(35).optional(),
-  projection: z
-    .strictObject({ system: z.enum(["degrees", "utm", "web-mercator"]), zone: z.string().max(3).optional() })
-    .optional(),
+  projection: projection.optional(),
 });
 export type TableReading = z.infer<typeof tableReading>;
 
@@ -91,6 +95,12 @@ export const fileStart = z.object({
   heads: z.array(z.string()).nullable(),
   columns: z.array(z.object({ use: columnUse, why: z.string() })),
   reading: tableReading,
+  /** How the country of rows that name none was found, or why it was not. */
+  countryWhy: z.string().optional(),
+  /** Ways in which metres may be read, each with the share of the rows that then lie in their country. */
+  projections: z.array(z.object({ projection, name: z.string(), share: z.number(), isSwapped: z.boolean() })),
+  /** Where the first thousand rows would lie. */
+  spots: z.array(z.object({ lat: z.number(), lon: z.number() })),
   rows: z.array(
     z.object({
       number: z.int(),
@@ -113,6 +123,8 @@ export const makeLoadAsking = z.strictObject({
   reading: tableReading,
   dataSet: z.strictObject({ name, licence: name, source: z.string().trim().max(200) }),
   day: z.iso.date(),
+  /** Reads and checks all of it, and keeps nothing. */
+  isTrial: z.boolean().optional(),
 });
 export type MakeLoadAsking = z.infer<typeof makeLoadAsking>;
 

@@ -47,18 +47,21 @@ export class RowAsker {
     const parts: Partial<Record<PartName, string>> = {};
     const free: string[] = [];
     const words: string[] = [];
-    let house = "";
+    let [house, way] = ["", ""];
     for (const { meaning, column } of this.#columns) {
       const value = (cells[column] ?? "").slice(0, MOST).replace(/\s+/g, " ").trim();
       if (!value) continue;
       const part = PART_OF[meaning];
       if (meaning === "text" || meaning === "line") free.push(value);
       else if (meaning === "house" || meaning === "suffix") house += value;
+      else if (meaning === "way" && parts.street) parts.street += ` ${value}`;
+      else if (meaning === "way") way = value;
       else if (part) parts[part] ??= value;
       else continue;
       words.push(value);
     }
     if (house) parts.house = house;
+    if (way && parts.street) parts.street = `${way} ${parts.street}`;
     if (!parts.country && this.reading.country && words.length) parts.country = this.reading.country;
     const at = this.#position(cells) ?? (free.length === 1 ? readPosition(free[0]) : undefined);
     return {

@@ -1,60 +1,170 @@
-import { boxContains, fromUtm, fromWebMercator, type Position, readUtmZone } from "../geo/index.ts";
+import { type Box, boxContains, type Position, sphereDistance } from "../geo/index.ts";
 import { countryBox } from "../place/index.ts";
+import { gridOf, gridsOf } from "./grids.ts";
+import { type MetresReader, metresReader } from "./metres.ts";
 import { parseNumber } from "./numbers.ts";
 import type { Projection } from "./parts.ts";
+
+/** A way in which metres may be read, and what comes of it. */
+export interface WeighedProjection {
+  projection: Projection;
+  /** What people call it. */
+  name: string;
+  /** Share of the rows looked at that then lie in their country. */
+  share: number;
+  /** True where the two columns are the other way round: the first holds what is headed north. */
+  isSwapped: boolean;
+}
 
 /** What metres are taken for, or what is to be decided by a person. */
 export interface FoundProjection {
   projection?: Projection;
+  isSwapped?: boolean;
   /** In words, for the person who decides. */
   why: string;
+  /** The ways that were weighed and fit, the taken one first. */
+  weighed: WeighedProjection[];
 }
 
 /** Rows that are looked at, and the share of them that must lie in the country. */
-const LOOKED_AT = 200;
+const LOOKED_AT = 1000;
 const MOST = 0.95;
+/** Metres apart up to which two ways of reading are the same to everybody. */
+const SAME = 25;
+
+/** What is known beside the metres themselves. */
+export interface ProjectionHints {
+  /** Names of the two columns, which may tell a zone or a code of EPSG. */
+  heads?: readonly string[];
+  /** True where a position may lie in the country. The box around it when not given. */
+  isIn?: (country: string, at: Position) => boolean;
+  /** Where the country lies, where the box that is known here is not enough. */
+  box?: Box;
+}
+
+/** Names of columns that say which way they run; x and y are taken for either by different countries. */
+const EXPLICIT = /east|north|ost|nord|rechts|hoch|este|norte|\b[en]\b|[en]_|_[en]\b/i;
 
 /**
- * Finds what projection metres are of, by where the first rows then lie; it is never guessed: where none fits, or several do, that
- * is said. Zones of UTM are tried that reach the country, and those next to them, since many countries use one for all.
+ * Finds what projection metres are of, by where the rows then lie; it is never guessed: where none fits, or several do, that is
+ * said. Zones of UTM are tried that reach the country, and those next to them, since many countries use one for all; then the
+ * country's own grids, and each with its columns the other way round.
  * @param pairs east and north, as they are written
  * @param country ISO 3166-1 alpha-2 code of what the rows are of
  */
 export function findProjection(
   pairs: readonly (readonly [east: string, north: string])[],
   country: string | undefined,
+  { heads = [], isIn = isInBox, box = country ? countryBox(country) : undefined }: ProjectionHints = {},
 ): FoundProjection {
-  const box = country ? countryBox(country) : undefined;
-  if (!box) return { why: "metres: say of which zone or projection" };
+  if (!box || !country) return { why: "metres: say of which zone or projection", weighed: [] };
   const metres = pairs
     .slice(0, LOOKED_AT)
     .map(([east, north]) => [parseNumber(east), parseNumber(north)] as const)
     .filter(([east, north]) => Number.isFinite(east) && Number.isFinite(north));
-  if (!metres.length) return { why: "holds no metres" };
-  const shareIn = (project: (east: number, north: number) => Position | undefined) =>
-    metres.filter(([east, north]) => {
-      const at = project(east, north);
-      return at !== undefined && boxContains(box, at);
-    }).length / metres.length;
-  const [west, south, east, north] = box;
+  if (!metres.length) return { why: "holds no metres", weighed: [] };
+  // under x and y of a grid that has x to the east they are taken so; where its surveyors have x to the north, either is met
+  const isXY = heads.length === 2 && /(?<![a-z])x(?![a-z])/i.test(heads[0]) && /(?<![a-z])y(?![a-z])/i.test(heads[1]);
+  const isExplicit = heads.length > 0 && heads.every((head) => EXPLICIT.test(head));
+  const fits = (projection: Projection, name: string): WeighedProjection[] =>
+    (isExplicit ? [false] : [false, true]).flatMap((isSwapped) => {
+      const share = shareIn(metres, readerOf({ projection, isSwapped }), (at) => isIn(country, at));
+      return share >= MOST ? [{ projection, name, share, isSwapped }] : [];
+    });
+  const possible = distinct(
+    [
+      ...gridsOf(country).flatMap(({ epsg, name }) => fits({ system: "epsg", epsg }, name)),
+      ...zonesOf(box).flatMap((zone) => fits({ system: "utm", zone }, `UTM ${zone}`)),
+      ...fits({ system: "web-mercator" }, "Web Mercator"),
+    ],
+    metres,
+  );
+  const isOdd = (one: WeighedProjection) =>
+    isXY && one.isSwapped && !gridOf(one.projection.epsg ?? 0)?.isXNorth && possible.some((other) => !other.isSwapped);
+  const weighed = possible.filter((one) => !isOdd(one));
+  // many a national grid has numbers that would lie in its country by another as well: then that is for a person to say
+  const told = weighed.filter((one) => isTold(one, heads));
+  const [only] = told.length === 1 ? told : weighed.length === 1 ? weighed : [];
+  const taken = only && (told.length === 1 || isUsual(only)) ? only : undefined;
+  const others = weighed.filter((one) => one !== taken);
+  if (taken)
+    return {
+      projection: taken.projection,
+      isSwapped: taken.isSwapped,
+      why: `metres of ${taken.name}${taken.isSwapped ? ", the two columns changed over" : ""}: ${told.length ? "as their names say; " : ""}they then lie in ${country}`,
+      weighed: [taken, ...others],
+    };
+  return {
+    why: weighed.length
+      ? `metres, which would lie in ${country} by ${weighed.map(({ name, isSwapped }) => `${name}${isSwapped ? " with the two columns changed over" : ""}`).join(", ")}: say which`
+      : `metres that lie in ${country} by nothing known here: say of which zone or projection`,
+    weighed,
+  };
+}
+
+/** True for what authorities publish by, as long as nothing else is said: a grid of the country, or a zone of UTM as it is headed. */
+const isUsual = ({ projection, isSwapped }: WeighedProjection) =>
+  projection.system === "epsg" || (projection.system === "utm" && !isSwapped);
+
+const isInBox = (country: string, at: Position) => {
+  const box = countryBox(country);
+  return box !== undefined && boxContains(box, at);
+};
+
+type Metres = readonly (readonly [east: number, north: number])[];
+
+const readerOf = ({ projection, isSwapped }: Pick<WeighedProjection, "projection" | "isSwapped">): MetresReader => {
+  const read = metresReader(projection);
+  return isSwapped ? (east, north) => read(north, east) : read;
+};
+
+/** The share of metres that lie in a country; 0 as soon as too few can. */
+function shareIn(metres: Metres, read: MetresReader, isIn: (at: Position) => boolean): number {
+  const most = Math.floor((1 - MOST) * metres.length);
+  let out = 0;
+  for (const [east, north] of metres) {
+    const at = read(east, north);
+    if (at !== undefined && isIn(at)) continue;
+    out++;
+    if (out > most) return 0;
+  }
+  return 1 - out / metres.length;
+}
+
+/** Zones of UTM that reach a box, and those beside them. */
+function zonesOf([west, south, east, north]: readonly [number, number, number, number]): string[] {
   const zoneOf = (lon: number) => Math.floor((lon + 180) / 6) + 1;
   const zones: string[] = [];
   for (let zone = Math.max(1, zoneOf(west) - 1); zone <= Math.min(60, zoneOf(east) + 1); zone++)
-    for (const half of [...(north > 0 ? ["N"] : []), ...(south < 0 ? ["S"] : [])]) {
-      const read = readUtmZone(`${zone}${half}`)!;
-      if (shareIn((x, y) => fromUtm(x, y, read)) >= MOST) zones.push(`${zone}${half}`);
-    }
-  // many a national grid has numbers that would lie in its country by Web Mercator as well: that is for a person to say
-  const isWeb = shareIn(fromWebMercator) >= MOST;
-  if (zones.length === 1 && !isWeb)
-    return {
-      projection: { system: "utm", zone: zones[0] },
-      why: `metres of UTM ${zones[0]}: they then lie in ${country}`,
-    };
-  const fitting = [...zones.map((zone) => `UTM ${zone}`), ...(isWeb ? ["Web Mercator"] : [])];
-  return {
-    why: fitting.length
-      ? `metres, which would lie in ${country} by ${fitting.join(", ")}: say which`
-      : `metres that lie in ${country} by nothing known here: say of which zone or projection`,
-  };
+    for (const half of [...(north > 0 ? ["N"] : []), ...(south < 0 ? ["S"] : [])]) zones.push(`${zone}${half}`);
+  return zones;
+}
+
+/** Leaves out what puts the rows where another one, named before, puts them. */
+function distinct(weighed: readonly WeighedProjection[], metres: Metres): WeighedProjection[] {
+  const [[east, north]] = metres;
+  const kept: { one: WeighedProjection; at: Position }[] = [];
+  for (const one of weighed) {
+    const at = readerOf(one)(east, north);
+    if (at && !kept.some((held) => sphereDistance(held.at, at) < SAME)) kept.push({ one, at });
+  }
+  return kept.map(({ one }) => one);
+}
+
+/** True where the names of the columns tell a projection: by its number in the EPSG dataset, or by its zone. */
+function isTold({ projection }: WeighedProjection, heads: readonly string[]): boolean {
+  const words = heads.join(" ").toLowerCase();
+  const codes = codesOf(projection);
+  if (codes.some((code) => new RegExp(`(?<!\\d)${code}(?!\\d)`).test(words))) return true;
+  const zone = /utm[\s_-]?(?:zone)?[\s_-]?(\d{1,2})/.exec(words)?.[1];
+  return (
+    projection.system === "utm" && zone !== undefined && Number(zone) === Number.parseInt(projection.zone ?? "", 10)
+  );
+}
+
+function codesOf({ system, epsg, zone = "" }: Projection): number[] {
+  if (system === "epsg" && gridOf(epsg ?? 0)) return [epsg ?? 0];
+  if (system === "web-mercator") return [3857];
+  const number = Number.parseInt(zone, 10);
+  return zone.endsWith("S") ? [32700 + number] : [32600 + number, 25800 + number];
 }

@@ -1,5 +1,6 @@
 export { RowAsker, type RowQuestion } from "./ask-row.ts";
-export { type FoundProjection, findProjection } from "./find-projection.ts";
+export { type FoundCountry, findCountry } from "./find-country.ts";
+export { type FoundProjection, findProjection, type WeighedProjection } from "./find-projection.ts";
 export {
   type EarlierStreet,
   type Gathered,
@@ -10,11 +11,13 @@ export {
   type Heaped,
   streetKey,
 } from "./gather.ts";
+export { type Grid, gridOf, gridsOf } from "./grids.ts";
 export {
   COLUMN_FORMS,
   type ColumnForm,
   type ColumnUse,
   formOf,
+  JOINED,
   MEANINGS,
   type Meaning,
   NAMED,
@@ -26,6 +29,7 @@ export { type Proposal, proposeColumns } from "./propose.ts";
 export {
   type BroughtArea,
   type BroughtRow,
+  countryCode,
   DOUBTS,
   type Doubt,
   REFUSALS,

@@ -1,6 +1,7 @@
 /** What a column of a brought table may mean. */
 export const MEANINGS = [
   "street",
+  "way",
   "block",
   "house",
   "suffix",
@@ -25,6 +26,9 @@ export const MEANINGS = [
   "text",
 ] as const;
 export type Meaning = (typeof MEANINGS)[number];
+
+/** Meanings that several columns may have, joined in their order: "12", "A" and "2" are one number. */
+export const JOINED: ReadonlySet<Meaning> = new Set<Meaning>(["suffix"]);
 
 /** Meanings that carry a name, which may be there in several languages and short. */
 export const NAMED: ReadonlySet<Meaning> = new Set<Meaning>([
@@ -55,10 +59,13 @@ export type ColumnForm = (typeof COLUMN_FORMS)[number];
 /** The form that some word names, if any does. */
 export const formOf = (word: string) => COLUMN_FORMS.find((form) => form === word);
 
-/** How the positions of a table are written. `zone` is that of UTM: 1 to 60, `N` or `S` behind it. */
+/** How the positions of a table are written. */
 export interface Projection {
-  system: "degrees" | "utm" | "web-mercator";
+  system: "degrees" | "utm" | "web-mercator" | "epsg";
+  /** That of UTM: 1 to 60, `N` or `S` behind it. */
   zone?: string;
+  /** Of a national grid, its number in the EPSG dataset. */
+  epsg?: number;
 }
 
 /** How a table is read: what each of its columns means (null: nothing of ours), and what no column says. */
@@ -71,7 +78,7 @@ export interface Reading {
   projection?: Projection;
 }
 
-/** True when two columns hold the same: of those there is one in a table. */
+/** True when two columns hold the same: of those there is one in a table, but for what is joined. */
 export function sameUse(a: ColumnUse, b: ColumnUse): boolean {
-  return a.meaning === b.meaning && a.lang === b.lang && a.form === b.form;
+  return !JOINED.has(a.meaning) && a.meaning === b.meaning && a.lang === b.lang && a.form === b.form;
 }

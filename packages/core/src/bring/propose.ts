@@ -1,7 +1,8 @@
 import { readPosition } from "../geo/index.ts";
-import { allProfiles, parseHouseNumber, postcodeShape } from "../place/index.ts";
+import { allProfiles, heldProfile, parseHouseNumber, postcodeShape } from "../place/index.ts";
 import { fold } from "../text/index.ts";
-import { type ColumnUse, formOf, MEANINGS, type Meaning, NAMED } from "./parts.ts";
+import { parseNumber } from "./numbers.ts";
+import { type ColumnUse, formOf, JOINED, MEANINGS, type Meaning, NAMED } from "./parts.ts";
 
 /** What a column is taken for, and why. */
 export interface Proposal {
@@ -12,11 +13,13 @@ export interface Proposal {
 
 /** Words that head columns, folded, by what they mean; the meaning itself is one of them. */
 const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
-  street: `fullname full_name st_name str_name strname streetnam rd_name road_name nom_voie libelle_voie tipo_via_nombre odonimo road strasse str strassenname rue voie nom_rue nom_voie nom_de_la_rue nom_de_la_voie via nome_via strada calle nombre_calle
+  street: `denominazione denominazione_via seglogr nom_seglogr openbareruimte openbare_ruimte ulice logradouro fullname full_name st_name str_name strname streetnam rd_name road_name nom_voie libelle_voie tipo_via_nombre odonimo road strasse str strassenname rue voie nom_rue nom_voie nom_de_la_rue nom_de_la_voie via nome_via strada calle nombre_calle
     nombre_via rua nome_rua arruamento logradouro straat straatnaam gade gata gatunamn gatan vei vej vejnavn ulica nazwa_ulicy utca
     odos onoma_odou streetname street_name thoroughfare address1 addressline1 address_line_1`,
+  way: `street_type streettype st_type posttype street_suffix strassentyp tipo_via tipovia tipo_de_via clase_via dug tipo_logradouro tipo_seglogr nom_tipo_seglogr
+    tipo_arruamento type_voie type_de_voie typ_ulicy cecha soort_straat vagtyp odos_typos`,
   block: "quarter cho block_name kvarter kwartal",
-  house: `addnum add_number address_number st_num st_number hsnr haus_nr numero_policia num_civ number no nr num nummer house_number housenumber house_no hausnummer hausnr hnr numero numero_voie numero_civico nro numero_porta
+  house: `cislo cislo_domovni cislo_orientacni hausnummern gatuadressnummer addnum add_number address_number st_num st_number hsnr haus_nr numero_policia num_civ number no nr num nummer house_number housenumber house_no hausnummer hausnr hnr numero numero_voie numero_civico nro numero_porta
     huisnummer huisnr civico husnummer husnr gatunummer numer numer_domu nr_domu arithmos street_number streetnumber building_number`,
   suffix: `hsnrzus hsnr_zusatz addnumsuf add_num_suf rep indrep esponente addition letter house_letter zusatz hausnummerzusatz adresszusatz toevoeging huisnummertoevoeging huisletter bis extension
     complement indice_repetition complemento suffix_letter bokstav litera`,
@@ -29,16 +32,16 @@ const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
   place: `poi place_name organisation organization company firma einrichtung einrichtungsname etablissement entreprise empresa azienda bedrijf
     foretag etaireia`,
   kinds: "kind category categories type art kategorie typ categorie categoria tipo soort kategori rodzaj eidos",
-  postcode: `post_code1 zip5 plz5 cod_post codpos kod_poczt zip zipcode zip_code postal_code postalcode plz postleitzahl code_postal codepostal cp codigo_postal cod_postal codice_postale cap
+  postcode: `cep eircode post_code1 zip5 plz5 cod_post codpos kod_poczt zip zipcode zip_code postal_code postalcode plz postleitzahl code_postal codepostal cp codigo_postal cod_postal codice_postale cap
     postnummer postnr kod_pocztowy kodpocztowy psc tk t_k tachydromikos_kodikas post_code`,
   district: `suburb quarter_name neighbourhood neighborhood ortsteil stadtteil stadtbezirk quartier barrio bairro freguesia quartiere frazione
     wijk buurt bydel stadsdel dzielnica synoikia locality_part`,
-  town: `postcomm post_comm post_community inc_muni msag_comm gemeindename gemname nom_com libelle_commune city_name town_name postort_name nazwa_miejscowosci city municipality locality ort ortsname wohnort stadt gemeinde ville commune nom_commune localite ciudad localidad poblacion municipio
+  town: `obec obce nazev_obce mesto misto kunta by_navn gemeente gemeentenaam postcomm post_comm post_community inc_muni msag_comm gemeindename gemname nom_com libelle_commune city_name town_name postort_name nazwa_miejscowosci city municipality locality ort ortsname wohnort stadt gemeinde ville commune nom_commune localite ciudad localidad poblacion municipio
     citta comune localita cidade localidade plaats plaatsnaam woonplaats by stad kommune kommun postort ort_name miasto miejscowosc poli dimos
     post_town`,
   county: `county_name nom_dep nazwa_powiatu shire landkreis kreis bezirk department departement provincia provincie concelho comarca amt lan fylke powiat nomos
     perifereiaki_enotita`,
-  region: `state_name nombre_comunidad state province bundesland land_region estado distrito comunidad comunidad_autonoma regione regio regiao landskap wojewodztwo periferia
+  region: `uf sigla_uf state_name nombre_comunidad state province bundesland land_region estado distrito comunidad comunidad_autonoma regione regio regiao landskap wojewodztwo periferia
     perifereia admin1`,
   country:
     "country_code countrycode iso land landkod landcode pays code_pays pais codigo_pais paese nazione kraj kod_kraju chora nation",
@@ -46,15 +49,18 @@ const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
   lon: "long_dd lon_dd longitude_dd geo_laenge lng long longitude laenge lange laengengrad langengrad dlugosc langdgrad longitud longitudine lengtegraad geo_lon geo_lng x_wgs84 point_x",
   position:
     "coordinates coords koordinaten coordonnees coordenadas coordinate coordinaten koordinater latlon lat_lon location geo point geom",
-  east: "ostwert rechts xcoord x_coord east coord_x x_l93 coordenada_x easting x rechtswert x_coordinate e_utm",
-  north: "nordwert hoch ycoord y_coord north coord_y y_l93 coordenada_y northing y hochwert y_coordinate n_utm",
-  id: "key uid uuid ref reference identifier objectid fid gid identifiant identificador identificativo address_id",
+  east: "rw coor_x coord_e souradnice_x easting_m ostwert rechts xcoord x_coord east coord_x x_l93 coordenada_x easting x rechtswert x_coordinate e_utm",
+  north:
+    "hw coor_y coord_n souradnice_y northing_m nordwert hoch ycoord y_coord north coord_y y_l93 coordenada_y northing y hochwert y_coordinate n_utm",
+  id: "oid address_ref key uid uuid ref reference identifier objectid fid gid identifiant identificador identificativo address_id",
   importance: `population pop inhabitants einwohner einwohnerzahl ew poblacion habitantes population_municipale popolazione abitanti
     populacao bevolking inwoners befolkning folkmangd ludnosc pocet_obyvatel weight rank_weight`,
   text: "query search raw input freitext",
 };
 
-const plainHead = (head: string) =>
+const words = (list: string) => new Set(list.split(" "));
+
+export const plainHead = (head: string) =>
   fold(head)
     .text.replace(/[^\p{L}\p{N}]+/gu, "_")
     .replace(/^_|_$/g, "");
@@ -92,24 +98,25 @@ export function proposeColumns(
   const taken = new Set<string>();
   const take = (column: number, use: ColumnUse, why: string) => {
     const name = `${use.meaning} ${use.lang ?? ""} ${use.form ?? ""}`;
-    if (taken.has(name)) {
+    if (taken.has(name) && !JOINED.has(use.meaning)) {
       proposals[column].why ||= `looks like ${use.meaning}, which another column is already`;
       return;
     }
     taken.add(name);
     proposals[column] = { use, why };
   };
-  heads?.forEach((head, column) => {
-    const use = useOfHead(head);
-    const isAsked = use && !NOT_ASKED.has(use.meaning) && plainHead(head) !== "name";
-    if (use && (purpose === "data" || isAsked)) take(column, use, `headed “${head.slice(0, 40)}”`);
-  });
-  if (purpose === "data") readAsTowns(proposals);
   const valuesOf = (column: number) =>
     rows
       .slice(0, LOOKED_AT)
       .map((row) => row[column]?.trim() ?? "")
       .filter(Boolean);
+  heads?.forEach((head, column) => {
+    const use = believed(useOfHead(head), valuesOf(column));
+    const isAsked = use && !NOT_ASKED.has(use.meaning) && plainHead(head) !== "name";
+    if (use && (purpose === "data" || isAsked)) take(column, use, `headed “${head.slice(0, 40)}”`);
+  });
+  if (purpose === "data") readAsTowns(proposals);
+  readAsMetres(proposals, heads, valuesOf);
   const left = readAsDegrees(proposals, valuesOf);
   for (let column = 0; column < width; column++) {
     if (proposals[column].use || left.includes(column)) continue;
@@ -135,6 +142,52 @@ function readAsTowns(proposals: Proposal[]): void {
     use: { meaning: "town" },
     why: `${proposals[column].why}, and nothing else names a street or a house`,
   };
+}
+
+/** What a head says, as far as the values can be that: what is headed as degrees and holds none may be metres. */
+function believed(use: ColumnUse | undefined, values: readonly string[]): ColumnUse | undefined {
+  if (!use || !values.length || (use.meaning !== "lat" && use.meaning !== "lon")) return use;
+  const numbers = values.map(parseNumber).filter(Number.isFinite);
+  const most = use.meaning === "lat" ? 90 : 180;
+  const isBeyond = numbers.filter((value) => Math.abs(value) > most).length > values.length * MOST;
+  return isBeyond ? { meaning: use.meaning === "lat" ? "north" : "east" } : use;
+}
+
+/** Words of heads that say which way metres run, where nothing else does. */
+const EAST_WORDS = words("x e east easting ost rw rechts m este esty");
+const NORTH_WORDS = words("y n north northing nord hw hoch p norte");
+/** Metres from which two columns of numbers may be positions. */
+const LEAST_METRES = 1000;
+const PLACED: ReadonlySet<Meaning> = new Set<Meaning>(["lat", "lon", "position", "east", "north"]);
+
+/** Two columns side by side that hold metres, where nothing says where the rows lie: by a word of their heads, or by their look. */
+function readAsMetres(
+  proposals: Proposal[],
+  heads: readonly string[] | undefined,
+  valuesOf: (column: number) => string[],
+): void {
+  if (proposals.some(({ use }) => use && PLACED.has(use.meaning))) return;
+  const isMetres = (column: number) => {
+    const values = valuesOf(column);
+    const numbers = values.map(parseNumber).filter((value) => Math.abs(value) < 1e8);
+    const large = numbers.filter((value) => Math.abs(value) >= LEAST_METRES);
+    return values.length > 2 && numbers.length === values.length && large.length > values.length * 0.8;
+  };
+  const tells = (column: number, which: ReadonlySet<string>) =>
+    plainHead(heads?.[column] ?? "")
+      .split("_")
+      .some((word) => which.has(word));
+  for (let column = 0; column + 1 < proposals.length; column++) {
+    if (proposals[column].use || proposals[column + 1].use || !isMetres(column) || !isMetres(column + 1)) continue;
+    const isTurned = tells(column, NORTH_WORDS) && tells(column + 1, EAST_WORDS);
+    const isTold = isTurned || (tells(column, EAST_WORDS) && tells(column + 1, NORTH_WORDS));
+    // two columns of numbers under heads that say something else may be anything
+    if (heads && !isTold) continue;
+    const why = isTold ? "look like metres, and their heads say which way" : "look like metres";
+    proposals[column] = { use: { meaning: isTurned ? "north" : "east" }, why };
+    proposals[column + 1] = { use: { meaning: isTurned ? "east" : "north" }, why };
+    return;
+  }
 }
 
 /**
@@ -168,11 +221,37 @@ function useOfHead(head: string): ColumnUse | undefined {
     .map((piece) => piece.trim());
   const plain = plainHead(word);
   const meaning = MEANING_OF.get(plain) ?? MEANING_OF.get(plain.replace(/^(addr|address|site|geo)_/, ""));
-  if (!meaning) return undefined;
+  if (!meaning) return rest.length ? undefined : useOfWords(plain.split("_"));
   if (!NAMED.has(meaning) || !rest.length) return { meaning };
   const form = rest.map(formOf).find(Boolean);
   const lang = rest.find((piece) => piece !== form && /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(piece));
   return { meaning, ...(lang ? { lang } : {}), ...(form ? { form } : {}) };
+}
+
+/** Words of heads that say no more than that something stands there, and those that say that it is a number for it, not its name. */
+const EMPTY_WORDS = words(
+  "name nom nome nombre naam namn navn nazwa nazev the of de des du la le el il lo da do di del della der die das van full official off adr addr address adresse " +
+    "txt text desc denominacion denominazione bezeichnung bez plain long short building num numero nummer numer",
+);
+const CODE_WORDS = words("code cod codigo codice kod kode key id schluessel kennung ref insee nr");
+
+/** What the words of a head mean that is not known as a whole: the one meaning that they name, whatever stands beside it. */
+function useOfWords(all: readonly string[]): ColumnUse | undefined {
+  if (all.length < 2) return undefined;
+  const telling = all.filter((word) => !EMPTY_WORDS.has(word) && !CODE_WORDS.has(word));
+  const found = new Set(telling.flatMap((word) => MEANING_OF.get(word) ?? []));
+  // "building no" and "numero" with a word that says of what
+  const isNumber = all.some((word) => ["no", "num", "numero", "nummer", "numer", "number", "nr"].includes(word));
+  const [meaning, ...others] = found;
+  if (isNumber && !others.length && (!meaning || ["line", "name", "unit", "house"].includes(meaning))) {
+    const isOfHouse = all.some((word) =>
+      ["building", "house", "haus", "porta", "endereco", "huis", "dom", "domu"].includes(word),
+    );
+    return isOfHouse || meaning === "house" ? { meaning: "house" } : undefined;
+  }
+  if (!meaning || others.length) return undefined;
+  if (!all.some((word) => CODE_WORDS.has(word))) return { meaning };
+  return NAMED.has(meaning) && meaning !== "street" ? { meaning, form: "code" } : undefined;
 }
 
 interface Look {
@@ -187,12 +266,16 @@ const degrees = (most: number) => (value: string) =>
   /^[+-]?\d{1,3}[.,]\d{3,}$/.test(value) && Math.abs(Number(value.replace(",", "."))) <= most;
 const shapes = allProfiles().flatMap((profile) => postcodeShape(profile) ?? []);
 
+const countries = new Intl.DisplayNames("en", { type: "region", fallback: "none" });
+const isCountry = (value: string) =>
+  /^[A-Z]{2}$/.test(value) && (countries.of(value) ?? heldProfile(value)) !== undefined;
+
 /** Looks of values, the surest first. */
 const LOOKS: readonly Look[] = [
   { meaning: "position", words: "look like positions", fits: (value) => readPosition(value) !== undefined },
   { meaning: "lat", words: "look like degrees of latitude", fits: degrees(90) },
   { meaning: "lon", words: "look like degrees of longitude", fits: degrees(180) },
-  { meaning: "country", words: "look like codes of countries", fits: (value) => /^[A-Z]{2}$/.test(value) },
+  { meaning: "country", words: "look like codes of countries", fits: isCountry },
   {
     meaning: "postcode",
     words: "have the shape of a postcode",

@@ -1,4 +1,4 @@
-import { fromUtm, fromWebMercator, type Position, readPosition, readUtmZone } from "../geo/index.ts";
+import { type Position, readPosition } from "../geo/index.ts";
 import {
   AREA_KINDS,
   type AreaKind,
@@ -9,8 +9,9 @@ import {
   postcodeShape,
   profileOf,
 } from "../place/index.ts";
+import { type MetresReader, metresReader } from "./metres.ts";
 import { parseNumber } from "./numbers.ts";
-import type { ColumnForm, ColumnUse, Meaning, Projection, Reading } from "./parts.ts";
+import type { ColumnForm, ColumnUse, Meaning, Reading } from "./parts.ts";
 
 /** What is wrong with a row so that it cannot be taken. */
 export const REFUSALS = [
@@ -110,14 +111,18 @@ export class RowReader {
   /** What of a row names an area, broad to narrow. */
   readonly #areas: { kind: AreaKind; names: NameColumn[]; code: number; id: number; importance: number }[];
   readonly #used: readonly number[];
+  /** Columns of what stands behind the number, in their order. */
+  readonly #suffixes: readonly number[];
+  /** True where the kind of street stands before its name. */
+  readonly #isWayFirst: boolean;
   readonly #profiles = new Map<string, CountryProfile>();
-  readonly #zone: ReturnType<typeof readUtmZone>;
+  readonly #metres: MetresReader | undefined;
   /** Columns that name areas; what they said last, and what that came to: rows of one place follow each other. */
   readonly #areaColumns: readonly number[];
   #lastCells: readonly string[] = [];
   #lastAreas: { lang: string; areas: BroughtArea[] } | undefined;
 
-  /** @throws Error when the zone of a projection cannot be read */
+  /** @throws Error when a projection is none that is known */
   constructor(private readonly reading: Reading) {
     reading.columns.forEach((use, column) => {
       if (!use) return;
@@ -128,6 +133,8 @@ export class RowReader {
       }
       this.#at.set(nameOf(use), column);
     });
+    this.#suffixes = reading.columns.flatMap((use, column) => (use?.meaning === "suffix" ? [column] : []));
+    this.#isWayFirst = (this.#at.get("way") ?? 0) < (this.#at.get("street") ?? 0);
     this.#used = reading.columns.flatMap((use, column) => (use ? [column] : []));
     this.#areas = AREA_KINDS.slice(1).flatMap((kind) => {
       const names = this.#names.get(kind);
@@ -138,9 +145,8 @@ export class RowReader {
     this.#areaColumns = this.#areas.flatMap(({ names, code, id, importance }) =>
       [...names.map(({ column }) => column), code, id, importance].filter((column) => column >= 0),
     );
-    this.#zone = readUtmZone(reading.projection?.zone ?? "");
-    if (reading.projection?.system === "utm" && !this.#zone)
-      throw new Error("The zone of UTM is a number from 1 to 60 with N or S, such as 26S.");
+    const { projection } = reading;
+    if (projection && projection.system !== "degrees") this.#metres = metresReader(projection);
   }
 
   /** @param cells of one row, in the order of the columns */
@@ -232,14 +238,17 @@ export class RowReader {
   }
 
   #street(cells: readonly string[], row: BroughtRow, lang: string, { number }: CountryProfile): void {
-    const streets = this.#namesOf(cells, "street", lang);
+    const streets = this.#withWay(this.#namesOf(cells, "street", lang), this.#cell(cells, "way"));
     const names = streets.length ? streets : this.#namesOf(cells, "block", lang);
     if (names.length) row.street = { names, isBlock: !streets.length };
     const unit = this.#cell(cells, "unit");
     const name = this.#cell(cells, "name");
     if (unit) row.unit = unit;
     if (name) row.name = name;
-    const written = joinedNumber(this.#cell(cells, "house"), this.#cell(cells, "suffix"));
+    const written = this.#suffixes.reduce(
+      (number, column) => joinedNumber(number, clean(cells[column] ?? "")),
+      this.#cell(cells, "house"),
+    );
     if (written) {
       row.house = parseHouseNumber(written);
       if (!row.house) row.name ??= written;
@@ -249,6 +258,16 @@ export class RowReader {
     const split = splitLine(line, number.stands);
     row.street = { names: [{ lang, name: split.street }], isBlock: false };
     row.house ??= split.house;
+  }
+
+  /** Names with the kind of street beside them, as the columns have it, where they do not say it themselves. */
+  #withWay(names: Name[], way: string): Name[] {
+    if (!way) return names;
+    return names.map(({ name, ...rest }) => {
+      const words = name.toLowerCase().split(" ");
+      const says = words[this.#isWayFirst ? 0 : words.length - 1] === way.toLowerCase();
+      return { ...rest, name: says ? name : this.#isWayFirst ? `${way} ${name}` : `${name} ${way}` };
+    });
   }
 
   #postcode(cells: readonly string[], row: BroughtRow, profile: CountryProfile, doubts: RowDoubt[]): void {
@@ -267,7 +286,7 @@ export class RowReader {
   #position(cells: readonly string[]): { at: Position } | { refused: RefusedRow } {
     const refuse = (kind: Refusal, words: string, column?: number) => ({ refused: { kind, words, column } });
     const column = this.#at.get("position") ?? this.#at.get("lat") ?? this.#at.get("east");
-    if (this.#isInMetres && !this.reading.projection)
+    if (this.#isInMetres && !this.#metres)
       return refuse("no-position", "metres, and nothing says of which zone or projection", column);
     const written = this.#written(cells);
     if (!written.some((text) => text.trim())) return refuse("no-position", "no position", column);
@@ -301,7 +320,10 @@ export class RowReader {
   }
 
   #readPair(first: string, second: string): Position | "swapped" | undefined {
-    if (this.#isInMetres) return project(parseNumber(first), parseNumber(second), this.reading.projection, this.#zone);
+    if (this.#isInMetres) {
+      const [east, north] = [parseNumber(first), parseNumber(second)];
+      return Number.isFinite(east) && Number.isFinite(north) ? this.#metres?.(east, north) : undefined;
+    }
     const [lat, lon] = [parseNumber(first), parseNumber(second)];
     if (Number.isFinite(lat) && Number.isFinite(lon)) {
       if (Math.abs(lat) > 90 && Math.abs(lat) <= 180 && Math.abs(lon) <= 90) return "swapped";
@@ -311,9 +333,10 @@ export class RowReader {
   }
 }
 
-/** A number and what another column says of it: 12 and "b", 4816 and "1/2", 12 and a second number. */
+/** A number and what another column says of it: 12 and "b", 4816 and "1/2", 12 and a second number, "12b" and "2". */
 function joinedNumber(house: string, suffix: string): string {
-  if (!house || !/^\d/.test(suffix)) return house + suffix;
+  if (!house || /^(?:bis|ter|quater)$/i.test(suffix)) return house + suffix;
+  if (!/^\d/.test(suffix)) return house + (/^\p{L}{2}/u.test(suffix) ? `-${suffix}` : suffix);
   return `${house}${suffix.includes("/") ? " " : "-"}${suffix}`;
 }
 
@@ -366,16 +389,6 @@ function readAt(text: string): Position | "swapped" | undefined {
   return Math.abs(first) > 90 && Math.abs(first) <= 180 && Math.abs(second) <= 90 ? "swapped" : undefined;
 }
 
-function project(
-  east: number,
-  north: number,
-  projection: Projection | undefined,
-  zone: ReturnType<typeof readUtmZone>,
-): Position | undefined {
-  if (!Number.isFinite(east) || !Number.isFinite(north)) return undefined;
-  return zone && projection?.system !== "web-mercator" ? fromUtm(east, north, zone) : fromWebMercator(east, north);
-}
-
 /** A street and its number from one text: the number stands where the country has it, else on the other side. */
 export function splitLine(line: string, stands: "before" | "after"): { street: string; house?: HouseNumber } {
   const before = /^(\d+\s?\p{L}?(?:[-/]\d+\p{L}?)?)[\s,]+(.+)$/u.exec(line);
@@ -393,7 +406,7 @@ export function splitLine(line: string, stands: "before" | "after"): { street: s
 const countryNames = new Map<string, string>();
 
 /** The code of a country by its code or its English name. */
-function countryCode(written: string): string | undefined {
+export function countryCode(written: string): string | undefined {
   if (/^[A-Za-z]{2}$/.test(written)) return written.toUpperCase();
   if (!written) return undefined;
   if (!countryNames.size) {

@@ -6,6 +6,8 @@ const F = 1 / 298.257223563;
 const SCALE_AT_MIDDLE = 0.9996;
 const FALSE_EAST = 500_000;
 const FALSE_NORTH_OF_SOUTH = 10_000_000;
+/** Metres beyond its neighbours to which a zone is used: broad countries use one for all. */
+const BEYOND = 300_000;
 
 const n = F / (2 - F);
 /** Radius of the circle that a meridian's quarter would belong to (Krüger 1912, to the fourth power of n). */
@@ -42,7 +44,7 @@ export function fromUtm(
   north: number,
   { number, isSouth }: { number: number; isSouth: boolean },
 ): Position | undefined {
-  if (!(east > 0 && east < 1_000_000 && north >= 0 && north <= FALSE_NORTH_OF_SOUTH)) return undefined;
+  if (!(east > -BEYOND && east < 1_000_000 + BEYOND && north >= 0 && north <= FALSE_NORTH_OF_SOUTH)) return undefined;
   const xi = (north - (isSouth ? FALSE_NORTH_OF_SOUTH : 0)) / (SCALE_AT_MIDDLE * RADIUS);
   const eta = (east - FALSE_EAST) / (SCALE_AT_MIDDLE * RADIUS);
   let [x, y] = [xi, eta];

@@ -117,7 +117,7 @@ describe("firstZoom", () => {
     expect(firstZoom({ layer: "land", rank: 1 })).toBe(0);
     expect(firstZoom({ layer: "street", rank: 1 })).toBeLessThan(firstZoom({ layer: "street", rank: 4 }));
     expect(firstZoom({ layer: "building", rank: 1 })).toBeGreaterThan(12);
-    expect(firstZoom({ layer: "name", rank: 9 })).toBe(firstZoom({ layer: "name", rank: 3 }));
+    expect(firstZoom({ layer: "name", rank: 9 })).toBe(firstZoom({ layer: "name", rank: 4 }));
   });
 });
 

@@ -99,37 +99,47 @@ export class SheetCutter {
 /** The zoom from which a feature is shown, by layer and rank. */
 export function firstZoom({ layer, rank, what }: SheetFeature["properties"]): number {
   if (what === "water") return 9;
-  if (what === "country") return 0;
+  if (what === "country") return COUNTRY_ZOOM[Math.min(rank, COUNTRY_ZOOM.length) - 1];
   if (what === "peak") return PEAK_ZOOM[Math.min(rank, PEAK_ZOOM.length) - 1];
   return FIRST_ZOOM[layer][Math.min(rank, FIRST_ZOOM[layer].length) - 1];
 }
 
 const PEAK_ZOOM = [9, 11, 12];
+const COUNTRY_ZOOM = [0, 1, 3, 5];
 
 const FIRST_ZOOM: Readonly<Record<SheetFeature["properties"]["layer"], readonly number[]>> = {
   land: [0],
+  town: [7],
   park: [12, 12],
   cover: [7, 12],
   contour: [7, 10, 12, 14],
   water: [8],
   river: [8, 11],
-  boundary: [7, 10],
+  boundary: [7, 10, 2],
   building: [15],
   ferry: [5],
   railway: [8],
   street: [8, 12, 13, 14],
   point: [15],
-  name: [9, 10, 11],
+  name: [9, 10, 11, 12],
 };
 
 function prepare(source: SheetFeature): Prepared {
   const pieces = partsOf(source.geometry).map((rings) => {
-    const lines = rings.map((ring) =>
-      Float64Array.from(ring.flatMap(([lon, lat]) => Object.values(project({ lat, lon })))),
-    );
+    const lines = rings.map(projected);
     return { lines, frame: frameAround(lines[0]) };
   });
   return { source, pieces, frame: around(pieces.map((piece) => piece.frame)) };
+}
+
+function projected(ring: Pairs): Line {
+  const line = new Float64Array(2 * ring.length);
+  ring.forEach(([lon, lat], i) => {
+    const { x, y } = project({ lat, lon });
+    line[2 * i] = x;
+    line[2 * i + 1] = y;
+  });
+  return line;
 }
 
 type Pairs = [number, number][];

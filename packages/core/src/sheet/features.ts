@@ -7,6 +7,7 @@ export interface Name {
 /** Layers of a sheet, in the order in which they are drawn. */
 export type SheetLayer =
   | "land"
+  | "town"
   | "cover"
   | "park"
   | "contour"
@@ -40,11 +41,14 @@ export interface SheetFeature {
   geometry: SheetGeometry;
   properties: {
     layer: SheetLayer;
-    /** 1 is the most important of its layer. */
+    /**
+     * 1 is the most important of its layer. Land of rank 1 was surveyed; of rank 2 it is a coarse outline, of rank 3 it was
+     * laid under what is held where those outlines know of none.
+     */
     rank: number;
     /** The local name first. */
     names?: Name[];
-    /** What a name stands for (country, town, water, peak), or what a cover is. */
+    /** What a name stands for (country, town, water, peak), what a cover is, or that a boundary is one of countries. */
     what?: string;
     /** Metres above the sea, of a peak, or of a contour: the outline of what lies as high or higher. */
     height?: number;

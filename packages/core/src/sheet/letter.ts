@@ -5,8 +5,8 @@ import type { SheetStyle } from "./styles.ts";
 /** Font of a kind of label; the serif is the page's when ours is not there. */
 export function fontOf({ what, rank }: Pick<Label, "what" | "rank">): string {
   const family = '"Literata Variable", Literata, Georgia, serif';
-  if (what === "country") return `italic 21px ${family}`;
-  if (what === "town") return `italic ${rank === 1 ? 19 : rank === 2 ? 15 : 12.5}px ${family}`;
+  if (what === "country") return `italic ${rank === 1 ? 21 : rank === 2 ? 17 : 13.5}px ${family}`;
+  if (what === "town") return `italic ${rank === 1 ? 19 : rank === 2 ? 15 : rank === 3 ? 12.5 : 11.5}px ${family}`;
   if (what === "water") return `italic 14px ${family}`;
   if (what === "peak" || what === "contour")
     return `${what === "peak" ? 11 : 9.5}px "JetBrains Mono Variable", "JetBrains Mono", monospace`;

@@ -31,6 +31,9 @@ const CASED_ZOOM = 12;
 /** From this zoom on houses stand on a sheet of heights, as outlines. */
 const OUTLINE_ZOOM = 16;
 const CONTOUR_ZOOMS = [10, 12, 13];
+/** The rank of land that was surveyed, and of boundaries that only the coarse outlines know. */
+const SURVEYED = 1;
+const BETWEEN_COUNTRIES = 3;
 
 /**
  * Paints a tile's features from its north-west corner, without any labels.
@@ -65,16 +68,19 @@ export function* paintInSlices(
   painter.lineCap = "round";
   paintSea(pen);
   if (sheet !== "ground") pen.lines(of("ferry"), style.ferry, 1, [3, 5]);
-  const land = of("land");
-  pen.fill(land, sheet === "heights" ? style.steps[0][1] : style.land);
+  const land = of("land").filter(({ properties }) => properties.rank === SURVEYED);
+  const ground = sheet === "heights" ? style.steps[0][1] : style.land;
+  paintCoarseLand(pen, of("land"), ground);
+  pen.fill(land, ground);
+  if (sheet !== "heights") pen.fill(of("town"), style.town);
   if (sheet === "heights") yield* paintSteps(pen, of("contour"));
   else yield* paintGround(pen, of, sheet);
   paintWater(pen, of);
-  pen.lines(land, style.coast, part.z < 10 ? 0.8 : 1.3);
+  pen.lines(land, style.coast, coastWidth(part.z));
   yield;
   if (sheet !== "ground")
     for (const [rank, boundaries] of byRank(of("boundary")))
-      pen.lines(boundaries, style.boundary, rank === 1 ? 1.2 : 0.8, [6, 4]);
+      pen.lines(boundaries, style.boundary, rank === 1 ? 1.2 : 0.8, rank === BETWEEN_COUNTRIES ? [] : [6, 4]);
   const buildings = of("building");
   if (sheet !== "heights") pen.areas(buildings, style.building, "nonzero", style.buildingLine, 0.6);
   else if (part.z >= OUTLINE_ZOOM) pen.lines(buildings, style.casing, 0.6);
@@ -105,6 +111,17 @@ function* paintGround(pen: Pen, of: LayerOf, sheet: SheetKind): Generator<void> 
     if (part.z >= (CONTOUR_ZOOMS[rank - 1] ?? Infinity)) pen.lines(contours, style.contour, rank === 1 ? 1.1 : 0.6);
   yield;
 }
+
+/** Coarse outlines and what was laid under towns beside them are one land: all coasts are inked first, and what lies inside is covered. */
+function paintCoarseLand(pen: Pen, land: readonly SheetFeature[], ground: string): void {
+  const outlines = land.filter(({ properties }) => properties.rank === SURVEYED + 1);
+  const laid = land.filter(({ properties }) => properties.rank > SURVEYED + 1);
+  for (const parts of [outlines, laid]) pen.lines(parts, pen.style.coast, 2 * coastWidth(pen.part.z));
+  pen.fill(outlines, ground);
+  pen.fill(laid, ground, "nonzero");
+}
+
+const coastWidth = (zoom: number) => (zoom < 10 ? 0.8 : 1.3);
 
 function paintSea({ painter, part, style }: Pen): void {
   const { top, width, height } = part;
@@ -160,7 +177,9 @@ function paintPoints(pen: Pen, features: readonly SheetFeature[]): void {
   const radius = pen.width(1.4, 1.3);
   painter.beginPath();
   for (const { geometry } of features) {
-    for (const pair of geometry.type === "MultiPoint" ? geometry.coordinates : []) {
+    const pairs =
+      geometry.type === "MultiPoint" ? geometry.coordinates : geometry.type === "Point" ? [geometry.coordinates] : [];
+    for (const pair of pairs) {
       const [x, y] = pen.spot(pair);
       painter.moveTo(x + radius, y);
       painter.arc(x, y, radius, 0, 2 * Math.PI);

@@ -5,6 +5,8 @@ export interface SheetStyle {
   sea: string;
   seaLine: string;
   land: string;
+  /** Where houses stand close, of data that brings no map. */
+  town: string;
   coast: string;
   park: string;
   parkDot: string;
@@ -49,6 +51,7 @@ export const DAY: SheetStyle = {
   sea: "#dfe5e2",
   seaLine: "#b9c9ca",
   land: "#f6f2e6",
+  town: "#efe6d3",
   coast: "#4a626b",
   park: "#e9ecd8",
   parkDot: "#a9b98a",
@@ -103,6 +106,7 @@ export const NIGHT: SheetStyle = {
   sea: "#1b2227",
   seaLine: "#2b363c",
   land: "#26262a",
+  town: "#323030",
   coast: "#7f98a1",
   park: "#2a2f28",
   parkDot: "#4c5b40",

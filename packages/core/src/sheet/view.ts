@@ -14,7 +14,7 @@ export interface Size {
   height: number;
 }
 
-export const LEAST_ZOOM = 6;
+export const LEAST_ZOOM = 2;
 export const MOST_ZOOM = 19;
 
 /** Side of the whole projected square in CSS pixels. */

@@ -13,13 +13,16 @@ export interface LoadAsked {
   /** Day of the data, ISO 8601. */
   day: string;
   madeBy: number | null;
+  /** Keeps nothing. */
+  isTrial?: boolean | undefined;
   /** The job that asks: it makes one version, however often it is begun. */
   job: number;
 }
 
 /** What a load came to. */
 export interface Loaded {
-  version: number;
+  /** None of a trial. */
+  version?: number;
   counts: VersionCounts;
   checks: Record<string, number>;
 }

@@ -1,11 +1,16 @@
-import { type Box, boxContains, type Position } from "@bibliotope/core/geo";
-import { countryBox, heldProfile, type Name } from "@bibliotope/core/place";
+import type { Position } from "@bibliotope/core/geo";
+import { heldProfile, type Name } from "@bibliotope/core/place";
 import type { Knex } from "knex";
+import { mayLieIn } from "../world/outlines.ts";
+
+/** Cells to a degree, of which all positions are told alike: two kilometres, far less than outlines may be wrong. */
+const CELLS = 50;
 
 /** Where countries lie and what they are called: what is brought is held against that. */
 export class Borders {
   readonly #names = new Map<string, Name[]>();
-  readonly #boxes = new Map<string, Box | undefined>();
+  /** What was found of the last position: rows that follow each other stand close. */
+  #last: { cell: string; isOutside: boolean } | undefined;
 
   /** With the names of the countries that are live. Where they lie is not read off the data: little of a country may be held. */
   static async of(database: Knex): Promise<Borders> {
@@ -38,9 +43,9 @@ export class Borders {
 
   /** True for a position that cannot be in a country. */
   isOutside(code: string, at: Position): boolean {
-    if (!this.#boxes.has(code)) this.#boxes.set(code, countryBox(code));
-    const box = this.#boxes.get(code);
-    return box !== undefined && !boxContains(box, at);
+    const cell = `${code} ${Math.floor(at.lat * CELLS)} ${Math.floor(at.lon * CELLS)}`;
+    if (this.#last?.cell !== cell) this.#last = { cell, isOutside: !mayLieIn(code, at) };
+    return this.#last.isOutside;
   }
 
   /** The same in words. */

@@ -17,7 +17,7 @@ const CELL_KEPT = 300;
 
 /**
  * Loads a table as a new version of a data set: rows are read once, checked and copied aside, then areas, postcodes
- * and streets are made of them. All in one transaction: whatever goes wrong, nothing is there.
+ * and streets are made of them. All in one transaction: whatever goes wrong, nothing is there, nor after a trial.
  *
  * @param progress hears how many bytes were read, and what is being done
  * @throws TableError when the file cannot be read, or no row of it can be taken
@@ -26,7 +26,7 @@ export async function load(database: Knex, asked: LoadAsked, progress: Progress)
   const before = await brought.versionOfJob(database, asked.job);
   if (before) return before;
   const borders = await Borders.of(database);
-  return database.transaction(async (transaction) => {
+  const loaded = database.transaction(async (transaction) => {
     await transaction.raw("set local synchronous_commit to off");
     await transaction.raw("set local work_mem to '256MB'");
     // joins of whole tables: a planner that takes new rows for few would look each up by itself, for minutes
@@ -58,9 +58,21 @@ export async function load(database: Knex, asked: LoadAsked, progress: Progress)
       postcodes: made.postcodes.length,
       areas: made.areas.length,
     };
+    if (asked.isTrial) throw new TrialEnded({ counts, checks: checked });
     await brought.finishVersion(transaction, version.id, counts, checked);
     return { version: version.id, counts, checks: checked };
   });
+  return loaded.catch((error: unknown) => {
+    if (error instanceof TrialEnded) return error.loaded;
+    throw error;
+  });
+}
+
+/** Ends the transaction of a trial, so that nothing of it is there. */
+class TrialEnded extends Error {
+  constructor(readonly loaded: Loaded) {
+    super("a trial ended");
+  }
 }
 
 /** Share of rows outside their country from which the positions cannot be right. */

@@ -1,6 +1,16 @@
-import { type BroughtRow, findProjection, proposeColumns, type Reading, RowReader } from "@bibliotope/core/bring";
-import { formatHouseNumber, formatLine, type Parts, profileOf } from "@bibliotope/core/place";
+import {
+  type BroughtRow,
+  countryCode,
+  type FoundProjection,
+  findCountry,
+  findProjection,
+  proposeColumns,
+  type Reading,
+  RowReader,
+} from "@bibliotope/core/bring";
+import { countryBox, formatHouseNumber, formatLine, type Parts, profileOf } from "@bibliotope/core/place";
 import type { FileStart, LookAtFileAsking, TableReading } from "@bibliotope/wire";
+import { countriesAt, countryOutline, mayLieIn } from "../world/outlines.ts";
 import { TableError } from "./bytes.ts";
 import { lookAtTable } from "./table.ts";
 
@@ -35,43 +45,86 @@ export async function look({ path, asked, country, readings }: FileLook): Promis
     return kept ? { use: kept.columns[i] ?? null, why: "as the last time" } : proposal;
   });
   const hasCountry = columns.some(({ use }) => use?.meaning === "country");
-  const metres = asked.reading || kept?.projection ? undefined : metresOf(columns, rows, country);
-  const reading: TableReading = asked.reading ?? {
+  const said = (asked.reading ?? kept)?.projection;
+  const found =
+    hasCountry || !isData
+      ? undefined
+      : findCountry(
+          columns.map(({ use }) => use),
+          heads,
+          rows,
+          LANDS,
+          country,
+        );
+  const its = asked.reading?.country ?? kept?.country ?? found?.country;
+  const metres = metresOf(columns, heads, rows, its, said !== undefined);
+  const projection = said ?? metres?.projection;
+  const others: Omit<TableReading, "columns"> = asked.reading ?? {
     ...(kept ?? {}),
+    ...(its ? { country: its } : {}),
+  };
+  const reading: TableReading = {
+    ...others,
     columns: columns.map(({ use }) => use),
-    ...(hasCountry || kept?.country || !isData ? {} : { country }),
-    ...(metres?.projection ? { projection: metres.projection } : {}),
+    ...(projection ? { projection } : {}),
   };
   const first = format.hasHead && format.kind === "csv" ? 2 : 1;
-  return { format, heads: heads ?? null, columns, reading, rows: readFirst(rows.slice(0, ROWS_SHOWN), reading, first) };
+  return {
+    format,
+    heads: heads ?? null,
+    columns,
+    reading,
+    projections: metres?.weighed ?? [],
+    ...(found ? { countryWhy: found.why } : {}),
+    ...readFirst(rows, reading, first),
+  };
 }
 
-/** What metres are of, and why; the columns that hold them are told of it. */
+const LANDS = {
+  countriesAt,
+  hintsOf: (code: string) => {
+    const box = countryBox(code) ?? countryOutline(code)?.box;
+    return { isIn: mayLieIn, ...(box ? { box } : {}) };
+  },
+};
+
+/** What metres may be of, and, where nobody has said it, why; the columns that hold them are told of it, and change places where they are the other way round. */
 function metresOf(
   columns: FileStart["columns"],
+  heads: readonly string[] | undefined,
   rows: readonly (readonly string[])[],
   country: string | undefined,
-): ReturnType<typeof findProjection> | undefined {
+  isSaid: boolean,
+): FoundProjection | undefined {
   const at = (meaning: string) => columns.findIndex(({ use }) => use?.meaning === meaning);
   const [east, north, named] = [at("east"), at("north"), at("country")];
   if (east < 0 || north < 0) return undefined;
-  const code = named < 0 ? country : rows.map((row) => row[named] ?? "").find((cell) => /^[A-Za-z]{2}$/.test(cell));
+  const written = named < 0 ? "" : (rows.map((row) => row[named] ?? "").find(Boolean) ?? "");
+  const code = countryCode(written) ?? country;
   const found = findProjection(
     rows.map((row) => [row[east] ?? "", row[north] ?? ""]),
-    code?.toUpperCase(),
+    code,
+    { ...(code ? LANDS.hintsOf(code) : {}), ...(heads ? { heads: [heads[east], heads[north]] } : {}) },
   );
+  if (isSaid) return found;
   for (const column of [east, north]) columns[column] = { ...columns[column], why: found.why };
-  return found;
+  if (!found.isSwapped) return found;
+  [columns[east].use, columns[north].use] = [{ meaning: "north" }, { meaning: "east" }];
+  // seen from the columns as they now are
+  const weighed = found.weighed.map((one) => ({ ...one, isSwapped: !one.isSwapped }));
+  return { ...found, weighed };
 }
 
-function readFirst(rows: string[][], reading: Reading, first: number): FileStart["rows"] {
+/** The first rows as they would read, and where all of them would lie. */
+function readFirst(rows: string[][], reading: Reading, first: number): Pick<FileStart, "rows" | "spots"> {
   let reader: RowReader;
   try {
     reader = new RowReader(reading);
   } catch (error) {
     throw new TableError((error as Error).message);
   }
-  return rows.map((cells, i) => {
+  const spots = rows.flatMap((cells) => reader.position(cells) ?? []);
+  const shown = rows.slice(0, ROWS_SHOWN).map((cells, i) => {
     const { row, refused, doubts } = reader.read(cells);
     return {
       number: first + i,
@@ -81,6 +134,7 @@ function readFirst(rows: string[][], reading: Reading, first: number): FileStart
       doubts: doubts.map(({ words }) => words),
     };
   });
+  return { rows: shown, spots };
 }
 
 /** The address of a row in one line, in its country's order. */

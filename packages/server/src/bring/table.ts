@@ -20,7 +20,7 @@ export interface TableRow {
 }
 
 const DELIMITERS = [",", ";", "\t", "|"];
-const ROWS_SHOWN = 200;
+const ROWS_SHOWN = 1000;
 /** Features that are looked at for their names, and letters of them. */
 const LOOKED_AT = { features: 1000, letters: 16_000_000 };
 

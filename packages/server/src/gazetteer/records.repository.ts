@@ -99,9 +99,14 @@ const addressOf = (cells: readonly (string | null)[]): AddressInput => ({
 /** Areas so that each comes after the one around it. */
 function parentsFirst(areas: readonly Row[]): Row[] {
   const children = new Map<number | null, Row[]>();
-  for (const area of areas) children.set(area.parent, [...(children.get(area.parent) ?? []), area]);
+  for (const area of areas) {
+    const its = children.get(area.parent);
+    if (its) its.push(area);
+    else children.set(area.parent, [area]);
+  }
   const ordered: Row[] = [...(children.get(null) ?? [])];
-  for (let i = 0; i < ordered.length; i++) ordered.push(...(children.get(ordered[i].identity) ?? []));
+  // a country may have a hundred thousand towns: too many for the arguments of one call
+  for (const area of ordered) for (const within of children.get(area.identity) ?? []) ordered.push(within);
   return ordered;
 }
 

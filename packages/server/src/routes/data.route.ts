@@ -70,7 +70,7 @@ export function dataRoutes({ database, jobs, files, looks }: Needs): Router {
     const id = await jobs.make({
       kind: "load",
       asked: told,
-      title: `Load ${held.name} into ${asked.dataSet.name}`,
+      title: `${asked.isTrial ? "Try" : "Load"} ${held.name} into ${asked.dataSet.name}`,
       total: held.bytes,
       madeBy: response.locals.user.id,
     });

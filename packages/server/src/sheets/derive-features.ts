@@ -1,13 +1,23 @@
 import { metresPerPixel, type Position, project, type Ring, TILE } from "@bibliotope/core/geo";
 import { type AreaKind, type Name, refOf } from "@bibliotope/core/place";
 import type { SheetFeature } from "@bibliotope/core/sheet";
+import { landOutline } from "../world/outlines.ts";
+import { LAND, outlinesAround, TOWN } from "./extents.ts";
 
 /** What of a gazetteer a map can be made of. */
 export interface Gazetteer {
-  areas: { identity: number; country: string; kind: AreaKind; names: Name[]; at: Position; rings: Ring[] }[];
+  areas: {
+    identity: number;
+    country: string;
+    kind: AreaKind;
+    names: Name[];
+    at: Position;
+    importance: number;
+  }[];
   streets: { identity: number; country: string; kind: string; names: Name[] }[];
   /** Of one street after another. */
   addresses: { street: number; at: Position }[];
+  places: { identity: number; country: string; at: Position }[];
 }
 
 type Pair = [lon: number, lat: number];
@@ -20,58 +30,90 @@ const MAIN = 1500;
 const SETTLEMENTS: ReadonlySet<AreaKind> = new Set<AreaKind>(["town"]);
 
 /**
- * Map features for data that brings none: a line for each street through its own addresses, a point for each address,
- * outlines and names of areas.
+ * Map features for data that brings none: a line for each street through its own addresses, a point for each address and
+ * place, names of towns, their extent where houses stand close, and land under all of it.
  */
-export function deriveFeatures({ areas, streets, addresses }: Gazetteer): SheetFeature[] {
+export function deriveFeatures({ areas, streets, addresses, places }: Gazetteer): SheetFeature[] {
   const byStreet = new Map<number, Position[]>();
   for (const { street, at } of addresses) {
     const its = byStreet.get(street);
     if (its) its.push(at);
     else byStreet.set(street, [at]);
   }
+  const houses = addresses.map(({ at }) => pairOf(at));
+  const towns = areas.filter(({ kind }) => SETTLEMENTS.has(kind));
   return [
-    ...areas.flatMap(areaFeatures),
+    ...landUnder([...houses, ...[...towns, ...places].map(({ at }) => pairOf(at))]),
+    ...outlinesAround(houses, TOWN).map((rings) => polygon(rings, { layer: "town", rank: 1 })),
+    ...townNames(towns),
+    ...places.map(
+      ({ identity, country, at }): SheetFeature => ({
+        type: "Feature",
+        id: refOf(country, identity),
+        geometry: { type: "Point", coordinates: pairOf(at) },
+        properties: { layer: "point", rank: 1 },
+      }),
+    ),
     ...streets.flatMap(({ identity, country, kind, names }) =>
       streetFeatures({ id: refOf(country, identity), kind, names }, (byStreet.get(identity) ?? []).map(pairOf)),
     ),
   ];
 }
 
-/** Paper for the whole world: for data that does not say where the sea is. */
-export const BLANK_PAPER: SheetFeature = {
-  type: "Feature",
-  geometry: {
-    type: "Polygon",
-    coordinates: [
-      [
-        [-180, -85.05],
-        [180, -85.05],
-        [180, 85.05],
-        [-180, 85.05],
-        [-180, -85.05],
-      ],
-    ],
-  },
-  properties: { layer: "land", rank: 1 },
-};
+/** Metres from the sea, as the coarse outlines have it, from which nothing needs land of its own. */
+const INLAND = 4000;
+/** Degrees of the cells of which one spot stands for all. */
+const CELL = 0.004;
+/** Rank of land that is laid under what is held. */
+const LAID = 3;
 
-function areaFeatures({ identity, country, kind, names, at, rings }: Gazetteer["areas"][number]): SheetFeature[] {
-  const id = refOf(country, identity);
-  const features: SheetFeature[] = rings.map((ring) => ({
-    type: "Feature",
-    id,
-    geometry: { type: "LineString", coordinates: ring.map(([lon, lat]): Pair => [lon, lat]) },
-    properties: { layer: "boundary", rank: kind === "country" || kind === "region" ? 1 : 2 },
-  }));
-  if (SETTLEMENTS.has(kind))
-    features.push({
+/** Land under spots that the world's outlines have in the sea, or so near to it that a house would stand on the beach. */
+function landUnder(spots: readonly Pair[]): SheetFeature[] {
+  const cells = new Map<string, Pair>();
+  for (const [lon, lat] of spots) cells.set(`${Math.floor(lon / CELL)} ${Math.floor(lat / CELL)}`, [lon, lat]);
+  const land = landOutline();
+  const needed = [...cells.values()].filter(([lon, lat]) => {
+    const at = { lat, lon };
+    return !land.contains(at) || land.isByEdge(at, INLAND);
+  });
+  return outlinesAround(needed, LAND).map((rings) => polygon(rings, { layer: "land", rank: LAID }));
+}
+
+const polygon = (rings: readonly Ring[], properties: SheetFeature["properties"]): SheetFeature => ({
+  type: "Feature",
+  geometry: { type: "Polygon", coordinates: rings.map((ring) => ring.map(([lon, lat]): Pair => [lon, lat])) },
+  properties,
+});
+
+/** Shares of the towns, the most important first, that are named as large as the map names any, and so on down; some at least. */
+const RANKS = [
+  { share: 0.02, least: 2 },
+  { share: 0.15, least: 8 },
+  { share: 0.5, least: 30 },
+];
+
+/** How important each town is among all of them. */
+function ranksOf(towns: Gazetteer["areas"]): number[] {
+  const ranks: number[] = [];
+  const order = [...towns.keys()].sort((a, b) => towns[b].importance - towns[a].importance);
+  order.forEach((town, place) => {
+    const among = RANKS.findIndex(({ share, least }) => place < Math.max(least, share * towns.length));
+    ranks[town] = among < 0 ? RANKS.length + 1 : among + 1;
+  });
+  return ranks;
+}
+
+/** The name of a town. Its outline is drawn around what is held of it, so that it is no boundary, and not shown as one. */
+function townNames(towns: Gazetteer["areas"]): SheetFeature[] {
+  const ranks = ranksOf(towns);
+  return towns.map(
+    ({ identity, country, names, at }, i): SheetFeature => ({
       type: "Feature",
-      id,
-      geometry: { type: "Point", coordinates: [at.lon, at.lat] },
-      properties: { layer: "name", rank: 2, what: "town", names },
-    });
-  return features;
+      id: refOf(country, identity),
+      geometry: { type: "Point", coordinates: pairOf(at) },
+      properties: { layer: "name", rank: ranks[i], what: "town", names },
+    }),
+  );
 }
 
 /** The points and lines of a street or block. @param id its ref @param houses [lon, lat] of each */
@@ -114,7 +156,10 @@ function linesThrough(houses: readonly Pair[]): Pair[][] {
   const along = sortedAlong(houses);
   // the middle of each house and the next one lies between the two rows
   const middles = along.slice(1).map(([lon, lat], i): Pair => [(along[i][0] + lon) / 2, (along[i][1] + lat) / 2]);
-  const way: Pair[] = [along[0], ...middles, along[along.length - 1]];
+  const way =
+    middles.length > 1
+      ? [beyond(middles[0], middles[1]), ...middles, beyond(middles[middles.length - 1], middles[middles.length - 2])]
+      : [along[0], along[1]];
   const gaps = way.slice(1).map((pair, i) => lengthOf([way[i], pair]));
   const usual = gaps.toSorted((a, b) => a - b)[gaps.length >> 1];
   const most = Math.max(LEAST_BREAK, BREAK_IN_GAPS * usual);
@@ -125,6 +170,12 @@ function linesThrough(houses: readonly Pair[]): Pair[][] {
   });
   return lines.filter((line) => line.length > 1 && lengthOf(line) > 0);
 }
+
+/** Half a step on from the end of a line, so that it passes the last house. */
+const beyond = ([lon, lat]: Pair, [fromLon, fromLat]: Pair): Pair => [
+  lon + (lon - fromLon) / 2,
+  lat + (lat - fromLat) / 2,
+];
 
 /** Positions in their order along the line that fits them best (the first principal axis). */
 function sortedAlong(positions: readonly Pair[]): Pair[] {

@@ -2,11 +2,12 @@ import { refOf } from "@bibliotope/core/place";
 import type { SheetFeature } from "@bibliotope/core/sheet";
 import type { Knex } from "knex";
 import { copiedRows } from "../database/copy.ts";
-import { BLANK_PAPER, deriveFeatures, type Gazetteer } from "./derive-features.ts";
+import { deriveFeatures, type Gazetteer } from "./derive-features.ts";
+import { worldFeatures } from "./world-features.ts";
 
 /**
- * All map features of some data-set versions, each with the ref of the record that it shows. A version that brings none
- * has them made from its addresses and areas.
+ * All map features of some data-set versions, each with the ref of the record that it shows, on the world's lands. A version
+ * that brings none has them made from its addresses, places and areas.
  */
 export async function readMapFeatures(database: Knex, versions: readonly number[]): Promise<SheetFeature[]> {
   const rows = await database("map_features")
@@ -27,17 +28,17 @@ export async function readMapFeatures(database: Knex, versions: readonly number[
   for (const version of versions)
     if (!drawn.has(version))
       for (const feature of deriveFeatures(await readGazetteer(database, version))) features.push(feature);
-  const knowsLand = features.some(({ properties }) => properties.layer === "land");
-  return knowsLand || !features.length ? features : [BLANK_PAPER, ...features];
+  return features.length ? worldFeatures().concat(features) : features;
 }
 
 async function readGazetteer(database: Knex, version: number): Promise<Gazetteer> {
   const of = (table: string, ...columns: string[]) =>
     database(table).where({ version_id: version }).select(columns).orderBy("identity");
   const at = ({ lat, lon, ...row }: { lat: number; lon: number }) => ({ ...row, at: { lat, lon } });
-  const [areas, streets] = await Promise.all([
-    of("areas", "identity", "country", "kind", "names", "rings", "lat", "lon"),
+  const [areas, streets, places] = await Promise.all([
+    of("areas", "identity", "country", "kind", "names", "lat", "lon", "importance"),
     of("streets", "identity", "country", "kind", "names"),
+    of("places", "identity", "country", "lat", "lon"),
   ]);
   const addresses: Gazetteer["addresses"] = [];
   const select = database("addresses")
@@ -47,5 +48,5 @@ async function readGazetteer(database: Knex, version: number): Promise<Gazetteer
   for await (const rows of copiedRows(database, select))
     for (const [street, lat, lon] of rows)
       addresses.push({ street: Number(street), at: { lat: Number(lat), lon: Number(lon) } });
-  return { areas: areas.map(at), streets, addresses } as Gazetteer;
+  return { areas: areas.map(at), streets, addresses, places: places.map(at) } as Gazetteer;
 }

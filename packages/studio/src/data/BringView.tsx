@@ -8,6 +8,7 @@ import { AboutData } from "./AboutData.tsx";
 import { Columns } from "./Columns.tsx";
 import { FileFormat } from "./FileFormat.tsx";
 import { FileHead } from "./FileHead.tsx";
+import { FirstMap } from "./FirstMap.tsx";
 import { FirstRows } from "./FirstRows.tsx";
 import { useFileStart } from "./use-file-start.ts";
 
@@ -24,6 +25,7 @@ export function BringView() {
         <>
           <FileFormat start={start} change={setFormat} />
           <Columns start={start} change={setReading} />
+          <FirstMap spots={start.spots} />
           <FirstRows start={start} />
           <AboutData file={file} start={start} />
         </>

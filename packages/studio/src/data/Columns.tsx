@@ -1,4 +1,4 @@
-import { type ColumnUse, MEANINGS, type Meaning, NAMED, sameUse } from "@bibliotope/core/bring";
+import { type ColumnUse, gridsOf, MEANINGS, type Meaning, NAMED, sameUse } from "@bibliotope/core/bring";
 import type { FileStart, TableReading } from "@bibliotope/wire";
 import { useState } from "react";
 import { SELECT } from "./FileFormat.tsx";
@@ -82,7 +82,7 @@ export function Columns({ start, change, meanings = FOR_DATA }: ColumnsProps) {
           </tbody>
         </table>
       </div>
-      <Wider reading={reading} change={change} />
+      <Wider start={start} change={change} />
     </section>
   );
 }
@@ -116,62 +116,145 @@ function Form({ use, name, set }: { use: ColumnUse; name: string; set: (use: Col
   );
 }
 
-/** What no column says: the country, the language, how positions are written. */
-function Wider({ reading, change }: { reading: TableReading; change: (reading: TableReading) => void }) {
+/** What no column says: the country, the language, how positions are written; and what was weighed. */
+function Wider({ start, change }: Pick<ColumnsProps, "start" | "change">) {
+  const { reading, countryWhy, projections } = start;
   const has = (meaning: Meaning) => reading.columns.some((use) => use?.meaning === meaning);
-  const [country, setCountry] = useState(reading.country ?? "");
-  const [zone, setZone] = useState(reading.projection?.zone ?? "");
   return (
-    <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-[13px]">
+    <>
+      <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-[13px]">
+        <CountryField key={reading.country} hasColumn={has("country")} reading={reading} change={change} />
+        {has("east") ? <MetresField reading={reading} change={change} /> : null}
+        {countryWhy && !has("country") ? (
+          <span className={reading.country ? "text-quiet" : "text-ochre"}>{countryWhy}</span>
+        ) : null}
+      </div>
+      {has("east") && projections.length ? <Weighed start={start} change={change} /> : null}
+    </>
+  );
+}
+
+function CountryField({
+  hasColumn,
+  reading,
+  change,
+}: {
+  hasColumn: boolean;
+  reading: TableReading;
+  change: ColumnsProps["change"];
+}) {
+  const [country, setCountry] = useState(reading.country ?? "");
+  return (
+    <label className="inline-flex items-center gap-1.5">
+      <span className="text-quiet">{hasColumn ? "Country where the column is empty" : "Country of all rows"}</span>
+      <input
+        className={`${SELECT} w-[3.5rem] uppercase`}
+        value={country}
+        maxLength={2}
+        placeholder="–"
+        onChange={(event) => setCountry(event.target.value.toUpperCase())}
+        onBlur={() => {
+          const code = /^[A-Z]{2}$/.test(country) ? country : undefined;
+          if (code !== reading.country) change({ ...reading, country: code });
+        }}
+      />
+    </label>
+  );
+}
+
+/** What metres are of, set by hand: a zone, a grid by its number in the EPSG dataset, or one of the country's grids. */
+function MetresField({ reading, change }: { reading: TableReading; change: ColumnsProps["change"] }) {
+  const { projection, country = "" } = reading;
+  const [zone, setZone] = useState(projection?.zone ?? "");
+  const grids = gridsOf(country);
+  const value = projection?.system === "epsg" ? `epsg ${projection.epsg}` : (projection?.system ?? "");
+  const isElsewhere = projection?.system === "epsg" && !grids.some(({ epsg }) => epsg === projection.epsg);
+  const take = (chosen: string) => {
+    const epsg = /^epsg (\d+)$/.exec(chosen)?.[1];
+    if (epsg) change({ ...reading, projection: { system: "epsg", epsg: Number(epsg) } });
+    else if (chosen === "utm") change({ ...reading, projection: { system: "utm", zone: zone || "32N" } });
+    else change({ ...reading, projection: { system: "web-mercator" } });
+  };
+  return (
+    <>
       <label className="inline-flex items-center gap-1.5">
-        <span className="text-quiet">
-          {has("country") ? "Country where the column is empty" : "Country of all rows"}
-        </span>
-        <input
-          className={`${SELECT} w-[3.5rem] uppercase`}
-          value={country}
-          maxLength={2}
-          placeholder="–"
-          onChange={(event) => setCountry(event.target.value.toUpperCase())}
-          onBlur={() => {
-            const code = /^[A-Z]{2}$/.test(country) ? country : undefined;
-            if (code !== reading.country) change({ ...reading, country: code });
-          }}
-        />
+        <span className={projection ? "text-quiet" : "text-ochre"}>Metres of</span>
+        <select className={SELECT} value={value} onChange={(event) => take(event.target.value)}>
+          <option value="" disabled>
+            – say which –
+          </option>
+          {grids.map(({ epsg, name }) => (
+            <option key={epsg} value={`epsg ${epsg}`}>
+              {name} (EPSG:{epsg})
+            </option>
+          ))}
+          {isElsewhere ? <option value={value}>EPSG:{projection.epsg}</option> : null}
+          <option value="utm">UTM</option>
+          <option value="web-mercator">Web Mercator</option>
+        </select>
       </label>
-      {has("east") ? (
-        <>
-          <label className="inline-flex items-center gap-1.5">
-            <span className="text-quiet">Metres of</span>
-            <select
-              className={SELECT}
-              value={reading.projection?.system ?? ""}
-              onChange={(event) => {
-                const system = event.target.value as "utm" | "web-mercator";
-                change({ ...reading, projection: system === "utm" ? { system, zone: zone || "27S" } : { system } });
-              }}
-            >
-              <option value="" disabled>
-                – say which –
-              </option>
-              <option value="web-mercator">Web Mercator</option>
-              <option value="utm">UTM</option>
-            </select>
-          </label>
-          {reading.projection?.system === "utm" ? (
-            <label className="inline-flex items-center gap-1.5">
-              <span className="text-quiet">Zone</span>
-              <input
-                className={`${SELECT} w-[4rem]`}
-                value={zone || reading.projection.zone}
-                placeholder="27S"
-                onChange={(event) => setZone(event.target.value)}
-                onBlur={() => zone && change({ ...reading, projection: { system: "utm", zone } })}
-              />
-            </label>
-          ) : null}
-        </>
+      {projection?.system === "utm" ? (
+        <label className="inline-flex items-center gap-1.5">
+          <span className="text-quiet">Zone</span>
+          <input
+            className={`${SELECT} w-[4rem]`}
+            value={zone || projection.zone}
+            placeholder="32N"
+            onChange={(event) => setZone(event.target.value)}
+            onBlur={() => zone && change({ ...reading, projection: { system: "utm", zone } })}
+          />
+        </label>
       ) : null}
-    </div>
+    </>
+  );
+}
+
+type Projection = NonNullable<TableReading["projection"]>;
+
+const isSameProjection = (a: Projection, b: Projection | undefined) =>
+  b !== undefined && a.system === b.system && a.zone === b.zone && a.epsg === b.epsg;
+
+/** The readings of metres that were weighed and fit, each with what speaks for it; one press takes another. */
+function Weighed({ start: { reading, projections, columns }, change }: Pick<ColumnsProps, "start" | "change">) {
+  const isTaken = (one: (typeof projections)[number]) =>
+    !one.isSwapped && isSameProjection(one.projection, reading.projection);
+  const take = ({ projection, isSwapped }: (typeof projections)[number]) =>
+    change({
+      ...reading,
+      projection,
+      columns: columns.map(({ use }) => {
+        if (!isSwapped || (use?.meaning !== "east" && use?.meaning !== "north")) return use;
+        return { meaning: use.meaning === "east" ? "north" : "east" };
+      }),
+    });
+  return (
+    <ul aria-label="Readings of the metres" className="mt-3 rounded-md border border-rule bg-page text-[13px]">
+      {projections.map((one) => {
+        const taken = isTaken(one);
+        return (
+          <li
+            key={`${one.name} ${one.isSwapped}`}
+            className="flex flex-wrap items-baseline gap-x-4 border-t border-rule px-4 py-1.5 first:border-t-0"
+          >
+            <span className={`min-w-[15rem] ${taken ? "font-semibold" : ""}`}>
+              {one.name}
+              {one.isSwapped ? ", the two columns changed over" : ""}
+            </span>
+            <span className="text-quiet">
+              {Math.round(one.share * 100)} % of the rows looked at then lie in {reading.country ?? "their country"}
+            </span>
+            <span className="ml-auto">
+              {taken ? (
+                <span className="text-verdigris">taken</span>
+              ) : (
+                <button type="button" className="underline" onClick={() => take(one)}>
+                  Take this
+                </button>
+              )}
+            </span>
+          </li>
+        );
+      })}
+    </ul>
   );
 }

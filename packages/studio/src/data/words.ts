@@ -24,6 +24,7 @@ export const CHECK_WORDS: Readonly<Record<string, { name: string; means: string;
 /** What a column may mean, in words. */
 export const MEANING_WORDS: Readonly<Record<Meaning, string>> = {
   street: "Street",
+  way: "Kind of street",
   block: "Block",
   house: "House number",
   suffix: "Suffix of the number",
@@ -44,7 +45,7 @@ export const MEANING_WORDS: Readonly<Record<Meaning, string>> = {
   east: "Metres east",
   north: "Metres north",
   id: "Its own key",
-  importance: "Importance, 0 to 1",
+  importance: "Importance, or people",
   text: "Whole address",
 };
 

@@ -1,0 +1,36 @@
+import { SheetMap } from "@bibliotope/kit";
+import type { FileStart } from "@bibliotope/wire";
+import { useEffect, useRef } from "react";
+import { useClient } from "../forms/use-client.ts";
+import { count } from "../ui/count.ts";
+
+/** Where the first rows would lie, before anything is loaded: whoever sees them in the sea knows that the reading is wrong. */
+export function FirstMap({ spots }: Pick<FileStart, "spots">) {
+  const client = useClient();
+  const holder = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (!client || !holder.current || !spots.length) return;
+    const map = new SheetMap(holder.current, { client, label: "Map of the first rows", grouped: true });
+    map.setMarkers(spots.map((at) => ({ at })));
+    map.fit(spots);
+    return () => map.destroy();
+  }, [client, spots]);
+  return (
+    <section aria-label="Where they would lie" className="mt-6">
+      <h2 className="font-serif text-[20px] font-semibold">Where they would lie</h2>
+      {spots.length ? (
+        <>
+          <p className="text-quiet">
+            The first {count(spots.length)} rows that have a position. If they lie elsewhere than they should, take
+            another reading above.
+          </p>
+          <div ref={holder} className="mt-2 h-[360px] overflow-hidden rounded-md border border-rule" />
+        </>
+      ) : (
+        <p className="text-quiet">
+          No row has a position yet: say above which columns hold it, and what metres are of.
+        </p>
+      )}
+    </section>
+  );
+}
