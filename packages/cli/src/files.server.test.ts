@@ -79,6 +79,28 @@ describe("bibliotope import", () => {
     });
   });
 
+  it("tries a file out: says what would come of it, and keeps nothing", async () => {
+    const name = `Tried ${Date.now()}`;
+    const rows = [
+      "TYPE,NAME,NO,town,lat,lon",
+      ...[1, 2, 3].map((n) => `Rua,Nova,${n},Vila,-35.18,-21.6${n}`),
+      "Rua,Nova,4,Vila,,",
+    ];
+    const asked = ["--data-set", name, "--licence", "CC0-1.0", "--join", "TYPE+NAME=street", "--column", "NO=house"];
+    const ran = await run(["import", file("tried.csv", rows.join("\n")), ...asked, "--dry-run", "--publish"]);
+    expect(ran.stderr).toContain("rows that name no country are of QR: positions are of QR");
+    expect(ran.stderr).toContain("3 addresses would be taken.");
+    expect(ran.stderr).toMatch(/1 row: no position; of more than a fifth of all rows/);
+    expect(ran.code).toBe(0);
+    const database = connect(shared().databaseUrl, 1);
+    try {
+      const sets = await database("data_sets").where({ name });
+      expect(sets).toEqual([]);
+    } finally {
+      await database.destroy();
+    }
+  });
+
   it("says so when no server runs", async () => {
     const ran = await run(["import", "x.csv", "--data-set", "x", "--licence", "x"], { BIBLIOTOPE_READY: "/nowhere" });
     expect(ran).toMatchObject({ code: 1, stderr: expect.stringContaining("No server runs here") });
@@ -194,7 +216,7 @@ describe("the lines", () => {
 
   it("read columns that are said by hand", () => {
     const start = { heads: ["a=b", "c"], reading: { columns: [null, { meaning: "town" }] } } as never;
-    const read = (...column: string[]) => readingOf(start, { column } as never).columns;
+    const read = (...column: string[]) => readingOf(start, { column, join: [] } as never).columns;
     expect(read("a=b=street:qth-Grek:abbr", "c=")).toEqual([
       { meaning: "street", form: "abbr", lang: "qth-Grek" },
       null,

@@ -97,7 +97,7 @@ const addressOf = (cells: readonly (string | null)[]): AddressInput => ({
 });
 
 /** Areas so that each comes after the one around it. */
-function parentsFirst(areas: readonly Row[]): Row[] {
+export function parentsFirst(areas: readonly Row[]): Row[] {
   const children = new Map<number | null, Row[]>();
   for (const area of areas) {
     const its = children.get(area.parent);
