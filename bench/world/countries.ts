@@ -30,6 +30,8 @@ export interface Ways {
   loosely: (postcode: string) => string;
   /** What stands behind the street: "{postcode} {town}" and the like. */
   tail: string;
+  /** True where a line begins with the region. */
+  isBroadestFirst?: boolean;
   units: string[];
   floors: string[];
   poBox: string;

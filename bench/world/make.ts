@@ -3,6 +3,7 @@ import { type HouseNumber, type Name, profileOf, refOf } from "@bibliotope/core/
 import { Random } from "@bibliotope/islands";
 import { COUNTRIES, type Ways } from "./countries.ts";
 import { JAPAN } from "./japan.ts";
+import { KOREA } from "./korea.ts";
 
 /** A street as its authority names it. */
 interface Street {
@@ -54,7 +55,7 @@ export function makeWorld(size: Size, seed = 1): World {
   const builder = new SegmentBuilder();
   const addresses: Address[] = [];
   const numbers = { identity: 0 };
-  for (const ways of [...COUNTRIES, JAPAN])
+  for (const ways of [...COUNTRIES, JAPAN, KOREA])
     new Maker(builder, addresses, ways, size, new Random(`${seed} ${ways.code}`), numbers).make();
   const buffer = builder.finish({ name: "world", sources: [] });
   return { segment: new Segment(buffer), addresses };

@@ -56,6 +56,7 @@ function lineOf(address: Address, change: Partial<Pieces> = {}): string {
   const pieces = { ...piecesOf(address), ...change };
   const { ways, region } = address;
   if (ways.latin) return `〒${pieces.postcode} ${region.name}${pieces.town}${coreOf(ways, pieces)}`;
+  if (ways.isBroadestFirst) return `${region.name} ${pieces.town} ${coreOf(ways, pieces)}, ${pieces.postcode}`;
   return `${coreOf(ways, pieces)}, ${tailOf(address, pieces)}`;
 }
 

@@ -78,6 +78,15 @@ export const FAMILIES = {
     addressLine: "{district} {block or street}[ {building}][, {unit}]",
     number: { part: "building", stands: "after" },
   },
+  /** Broadest first, then street and number: region, town, street. */
+  broadestFirstStreet: {
+    lines: "{region} {town}\n{district}\n{street or place} {house}[, {unit}][\n{building}]\n{postcode}",
+    line: "{region} {town} {street or place} {house}[, {unit}][ ({building})][, {postcode}]",
+    suggestion: "{town} {street or place} {house}[, {unit}]",
+    within: "[{region}, ]{country}",
+    addressLine: "{street} {house}[, {unit}]",
+    number: { part: "house", stands: "after" },
+  },
 } as const satisfies Record<string, Shape>;
 
 export type Family = keyof typeof FAMILIES;

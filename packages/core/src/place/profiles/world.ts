@@ -1,8 +1,9 @@
 import type { CountryProfile } from "../profile.ts";
 import { FAMILIES, type Family } from "./families.ts";
+import { FURTHER } from "./further.ts";
 
 /** A row of the table below: what is a country's own. Anything else comes from its family. */
-interface Row {
+export interface Row {
   code: string;
   langs: string[];
   family: Family;
@@ -333,16 +334,18 @@ const COMMON: CountryProfile["labels"] = {
 };
 
 /** The profiles of real countries. */
-export const WORLD: readonly CountryProfile[] = ROWS.map(({ code, langs, family, areas, levels, postcode }) => {
-  const { number } = FAMILIES[family];
-  const { label, ...shape } = postcode ?? { shape: "", examples: [] };
-  const own = number.part === "building" ? { building: "Building", block: "Block" } : {};
-  return {
-    ...FAMILIES[family],
-    code,
-    langs,
-    levels: levels ?? ["region", "town"],
-    labels: { ...COMMON, ...own, ...areas, ...(label ? { postcode: label } : {}) },
-    ...(postcode ? { postcode: shape } : {}),
-  };
-});
+export const WORLD: readonly CountryProfile[] = [...ROWS, ...FURTHER].map(
+  ({ code, langs, family, areas, levels, postcode }) => {
+    const { number } = FAMILIES[family];
+    const { label, ...shape } = postcode ?? { shape: "", examples: [] };
+    const own = number.part === "building" ? { building: "Building", block: "Block" } : {};
+    return {
+      ...FAMILIES[family],
+      code,
+      langs,
+      levels: levels ?? ["region", "town"],
+      labels: { ...COMMON, ...own, ...areas, ...(label ? { postcode: label } : {}) },
+      ...(postcode ? { postcode: shape } : {}),
+    };
+  },
+);

@@ -1,3 +1,4 @@
+import { CZECH } from "./czech.ts";
 import { DUTCH } from "./dutch.ts";
 import { ENGLISH } from "./english.ts";
 import { FRENCH } from "./french.ts";
@@ -5,6 +6,7 @@ import { GERMAN } from "./german.ts";
 import { GREEK } from "./greek.ts";
 import { ITALIAN } from "./italian.ts";
 import { JAPANESE } from "./japanese.ts";
+import { KOREAN } from "./korean.ts";
 import { OVARDIC } from "./ovardic.ts";
 import type { LanguagePack } from "./pack.ts";
 import { POLISH } from "./polish.ts";
@@ -26,8 +28,10 @@ export const LANGUAGES: readonly LanguagePack[] = [
   DUTCH,
   SWEDISH,
   POLISH,
+  CZECH,
   GREEK,
   JAPANESE,
+  KOREAN,
   OVARDIC,
   THALMYRIC,
 ];

@@ -1,0 +1,24 @@
+import type { LanguagePack } from "./pack.ts";
+
+export const CZECH: LanguagePack = {
+  lang: "cs",
+  abbreviations: [
+    ["ul", "ulice"],
+    ["nam", "namesti"],
+    ["tr", "trida"],
+    ["nabr", "nabrezi"],
+    ["sidl", "sidliste"],
+    ["gen", "generala"],
+    ["dr", "doktora"],
+  ],
+  ways: ["ulice", "namesti", "trida", "nabrezi", "sidliste", "cesta", "alej"],
+  small: ["pod", "nad"],
+  before: {
+    house: ["cp", "cislo", "popisne"],
+    unit: ["byt"],
+    floor: ["patro"],
+    box: ["prihradka"],
+    telephone: ["tel", "telefon", "mobil"],
+  },
+  after: { floor: ["patro"] },
+};
