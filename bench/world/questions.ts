@@ -68,7 +68,8 @@ function slip(text: string, random: Random): string | undefined {
   const places = [...text].flatMap((letter, i) => (i > 0 && /\p{L}/u.test(letter) ? [i] : []));
   if (places.length < 4) return undefined;
   const at = random.pick(places);
-  const other = "abcdefghilmnoprstuv"[random.whole(0, 18)];
+  // in another script a letter that stands in the word as well
+  const other = /[a-z]/i.test(text) ? "abcdefghilmnoprstuv"[random.whole(0, 18)] : text[random.pick(places)];
   const kind = random.whole(0, 3);
   if (kind === 0) return text.slice(0, at) + text.slice(at + 1);
   if (kind === 1) return text.slice(0, at) + other + text.slice(at);

@@ -69,6 +69,8 @@ export const QUALITY: Readonly<Record<How, number>> = {
 
 /** What a word with two errors is worth. */
 const TWO_ERRORS = 0.7;
+/** What a compound is worth whose kind of street is short and whose word has an error: "tanenpl" for Tannenplatz. */
+const SHORT_AND_MISSPELT = 0.83;
 /** What a beginning with an error in it is worth, and a whole word that the typing may yet leave behind. */
 const BEGUN_MISSPELT = 0.75;
 /** What a whole word is worth while it may yet become a longer one: "lantern" on the way to Lanternmouth. */
@@ -467,6 +469,16 @@ export function rangesOf(held: Dictionary, token: Token, unfinished: boolean, do
       whole(node, unfinished && isKnown ? BEGUN_MISSPELT : QUALITY.spelling);
       if (unfinished && !isKnown) below(node, BEGUN_MISSPELT);
     });
+    // "tanenpl": written out before it is mended
+    if (!ranges.length && !unfinished) {
+      const forms = lexicon.writtenOut(token.text);
+      for (const form of forms) {
+        const node = descend(trie, 0, form);
+        if (node >= 0) whole(node, QUALITY.abbreviation);
+      }
+      if (!ranges.length)
+        for (const form of forms) descendWithOneError(trie, form, (node) => whole(node, SHORT_AND_MISSPELT));
+    }
   }
   return ranges;
 }

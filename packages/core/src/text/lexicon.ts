@@ -8,6 +8,8 @@ export class Lexicon {
   readonly #forms = new Map<string, string[]>();
   readonly #small = new Set<string>();
   readonly #ways = new Set<string>();
+  /** Short forms of kinds of street, each with what it is short for. */
+  readonly #endings: [short: string, long: string][] = [];
   readonly #before = new Map<string, NumberRole>();
   readonly #after = new Map<string, NumberRole>();
 
@@ -22,6 +24,8 @@ export class Lexicon {
       for (const [role, words] of rolesOf(before)) for (const word of words) this.#before.set(word, role);
       for (const [role, words] of rolesOf(after)) for (const word of words) this.#after.set(word, role);
     }
+    for (const way of this.#ways)
+      for (const form of this.otherForms(way)) if (form.length < way.length) this.#endings.push([form, way]);
   }
 
   #add(word: string, form: string): void {
@@ -44,6 +48,15 @@ export class Lexicon {
     if (this.#ways.has(word) || this.otherForms(word).some((form) => this.#ways.has(form))) return true;
     for (const way of this.#ways) if (way.length >= SHORTEST_ENDING && word.endsWith(way)) return true;
     return false;
+  }
+
+  /** A compound with the short kind of street at its end written out: "lindenstr" is "lindenstrasse"; by the longest that it may end with. */
+  writtenOut(word: string): string[] {
+    const fitting = this.#endings.filter(
+      ([short]) => word.length >= short.length + SHORTEST_ENDING && word.endsWith(short),
+    );
+    const longest = Math.max(...fitting.map(([short]) => short.length));
+    return fitting.flatMap(([short, long]) => (short.length === longest ? [word.slice(0, -short.length) + long] : []));
   }
 
   /** What a number behind the word is ("flat 3"), or before it ("3 floor"). */

@@ -49,6 +49,17 @@ describe("tokenize", () => {
       expect(words(one)).toEqual([one.toLowerCase()]);
   });
 
+  it("takes a letter and the end of its word for one short word, and leaves saints and initials alone", () => {
+    expect(words("V.le dei Olmi")).toEqual(["vle", "dei", "olmi"]);
+    expect(words("P.zza Roma, C.so Roma")).toEqual(["pzza", "roma", "cso", "roma"]);
+    expect(words("S.Leo, Monte S.Anna")).toEqual(["s", "leo", "monte", "s", "anna"]);
+    expect(words("U.S.A. J.Moore")).toEqual(["u", "s", "a", "j", "moore"]);
+    expect(words("Květná č. p. 45a")).toEqual(["kvetna", "cp", "45a"]);
+    expect(words("č.p.45, P. O. Box 7")).toEqual(["cp", "45", "p", "o", "box", "7"]);
+    const [word] = tokenize("V.le");
+    expect([word.start, word.end]).toEqual([0, 4]);
+  });
+
   it("leaves the last word open only while nothing follows it", () => {
     expect(tokenize("12 harb").at(-1)!.open).toBe(true);
     expect(tokenize("12 harb ").at(-1)!.open).toBe(false);

@@ -81,8 +81,8 @@ export const FAMILIES = {
   /** Broadest first, then street and number: region, town, street. */
   broadestFirstStreet: {
     lines: "{region} {town}\n{district}\n{street or place} {house}[, {unit}][\n{building}]\n{postcode}",
-    line: "{region} {town} {street or place} {house}[, {unit}][ ({building})][, {postcode}]",
-    suggestion: "{town} {street or place} {house}[, {unit}]",
+    line: "{region}, {town}, {street or place} {house}[, {unit}][ ({building})][, {postcode}]",
+    suggestion: "{town}, {street or place} {house}[, {unit}]",
     within: "[{region}, ]{country}",
     addressLine: "{street} {house}[, {unit}]",
     number: { part: "house", stands: "after" },

@@ -16,6 +16,7 @@ export const ENGLISH: LanguagePack = {
     ["pl", "place"],
     ["ter", "terrace"],
     ["terr", "terrace"],
+    ["tce", "terrace"],
     ["cres", "crescent"],
     ["cr", "crescent"],
     ["gdns", "gardens"],
