@@ -1,4 +1,4 @@
-import type { Row } from "./world.ts";
+import type { Row } from "./row.ts";
 
 const digits = (count: number, examples: string[]) => ({ shape: `^\\d{${count}}$`, examples });
 

@@ -1,18 +1,7 @@
 import type { CountryProfile } from "../profile.ts";
-import { FAMILIES, type Family } from "./families.ts";
+import { FAMILIES } from "./families.ts";
 import { FURTHER } from "./further.ts";
-
-/** A row of the table below: what is a country's own. Anything else comes from its family. */
-export interface Row {
-  code: string;
-  langs: string[];
-  family: Family;
-  /** What the country calls its areas, where an address names them. */
-  areas: Partial<CountryProfile["labels"]>;
-  /** HTML levels, broadest first; region and town when not given. */
-  levels?: CountryProfile["levels"];
-  postcode?: { label?: string; shape: string; examples: string[] };
-}
+import type { Row } from "./row.ts";
 
 const five = (examples: string[]) => ({ shape: "^\\d{5}$", examples });
 const four = (examples: string[]) => ({ shape: "^\\d{4}$", examples });
