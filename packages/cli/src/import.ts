@@ -14,6 +14,7 @@ export interface ImportOptions {
   column: string[];
   join: string[];
   dryRun?: boolean;
+  keepCapitals?: boolean;
   publish?: boolean;
 }
 
@@ -94,6 +95,7 @@ export function readingOf({ heads, reading }: FileStart, options: ImportOptions)
     columns,
     ...(country ? { country: country.toUpperCase() } : {}),
     ...(projection ? { projection } : {}),
+    ...(options.keepCapitals ? { recases: false } : {}),
   };
 }
 
@@ -141,12 +143,13 @@ function columnLines({ heads, columns, rows }: FileStart): string[] {
 
 /** What no column says: the country, and what metres are of, with what speaks for it. */
 function widerLines(seen: FileStart, { reading, projections }: FileStart): string[] {
-  const { country, projection } = reading;
+  const { country, projection, recases } = reading;
   const why = seen.countryWhy && seen.reading.country === country ? `: ${seen.countryWhy}` : "";
   const others = projections.filter(
     (one) => JSON.stringify(one.projection) !== JSON.stringify(projection) || one.isSwapped,
   );
   return [
+    ...(recases ? ["  names in capitals are written as people do"] : []),
     ...(country
       ? [`  rows that name no country are of ${country}${why}`]
       : seen.countryWhy

@@ -48,6 +48,7 @@ program
   .option("--crs <code>", "of metres: a code of EPSG, such as EPSG:25832 or EPSG:27700")
   .option("--column <head=meaning>", "what a column is, where it is not seen; several times", collect, [])
   .option("--join <head+head=meaning>", "columns that make a street or a house number together", collect, [])
+  .option("--keep-capitals", "leaves names that stand in capitals as they are")
   .option("--dry-run", "reads and checks all of it, says what would come of it, and keeps nothing")
   .option("--publish", "makes it live, trusted before all others")
   .action((file: string, options: ImportOptions) => doing((say) => importFile(file, options, say)));

@@ -75,6 +75,7 @@ export const tableReading = z.strictObject({
     .optional(),
   lang: z.string().max(35).optional(),
   projection: projection.optional(),
+  recases: z.boolean().optional(),
 });
 export type TableReading = z.infer<typeof tableReading>;
 
@@ -95,6 +96,8 @@ export const fileStart = z.object({
   heads: z.array(z.string()).nullable(),
   columns: z.array(z.object({ use: columnUse, why: z.string() })),
   reading: tableReading,
+  /** True where nearly all names stand in capitals. */
+  inCapitals: z.boolean(),
   /** How the country of rows that name none was found, or why it was not. */
   countryWhy: z.string().optional(),
   /** Ways in which metres may be read, each with the share of the rows that then lie in their country. */

@@ -25,7 +25,7 @@ export {
   type Reading,
   sameUse,
 } from "./parts.ts";
-export { type Proposal, proposeColumns } from "./propose.ts";
+export { type Proposal, proposeColumns, standsInCapitals } from "./propose.ts";
 export {
   type BroughtArea,
   type BroughtRow,

@@ -76,6 +76,8 @@ export interface Reading {
   /** Language of names that carry none (BCP 47); the country's usual one where not given. */
   lang?: string;
   projection?: Projection;
+  /** Writes names that stand in capitals as people write them, by the rules of their language. */
+  recases?: boolean;
 }
 
 /** True when two columns hold the same: of those there is one in a table, but for what is joined. */

@@ -1,6 +1,6 @@
 import { readPosition } from "../geo/index.ts";
 import { allProfiles, heldProfile, parseHouseNumber, postcodeShape } from "../place/index.ts";
-import { fold } from "../text/index.ts";
+import { fold, isInCapitals } from "../text/index.ts";
 import { parseNumber } from "./numbers.ts";
 import { type ColumnUse, formOf, JOINED, MEANINGS, type Meaning, NAMED } from "./parts.ts";
 
@@ -302,4 +302,19 @@ function lookOf(
     return { use: { meaning }, why: `${count} of ${values.length} ${words}` };
   }
   return undefined;
+}
+
+/** Names whose capitals tell how a table is written. */
+const CASED: ReadonlySet<Meaning> = new Set<Meaning>(["street", "line", "town", "place"]);
+
+/** True where nearly all streets and towns of a table stand in capitals. */
+export function standsInCapitals(
+  columns: readonly (ColumnUse | null)[],
+  rows: readonly (readonly string[])[],
+): boolean {
+  const names = columns.flatMap((use, column) =>
+    use && !use.form && CASED.has(use.meaning) ? rows.slice(0, LOOKED_AT).map((row) => row[column] ?? "") : [],
+  );
+  const cased = names.filter((name) => /\p{Lu}{3}|\p{Ll}/u.test(name));
+  return cased.length > 2 && cased.filter(isInCapitals).length >= MOST * cased.length;
 }

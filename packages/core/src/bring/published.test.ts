@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { countryBox } from "../place/index.ts";
-import { findProjection, Gatherer, proposeColumns, RowReader } from "./index.ts";
+import { findProjection, Gatherer, proposeColumns, RowReader, standsInCapitals } from "./index.ts";
 
 /**
  * East and north of UTM by the series of a textbook, to some metres: shares nothing with the reader.
@@ -143,5 +143,44 @@ describe("a number in two columns", () => {
     ] as const;
     const { row } = new RowReader({ columns, country: "FR" }).read(["Rue du Moulin", house, suffix, "47.1,2.2"]);
     expect(row?.house).toEqual(wanted);
+  });
+});
+
+describe("parts over several columns, and names in capitals", () => {
+  const read = (reading: object, cells: string[]) =>
+    new RowReader({ country: "ES", ...reading } as never).read(cells).row!;
+  const columns = (...meanings: string[]) => ({ columns: meanings.map((meaning) => ({ meaning })) });
+  const at = ["40.4", "-3.7"];
+
+  it("joins the kind of street with its name, in the order of the columns, and not twice", () => {
+    const first = columns("way", "street", "lat", "lon");
+    expect(read(first, ["Calle", "Mayor", ...at]).street?.names[0].name).toBe("Calle Mayor");
+    expect(read(first, ["Calle", "Calle Mayor", ...at]).street?.names[0].name).toBe("Calle Mayor");
+    expect(read(first, ["", "Mayor", ...at]).street?.names[0].name).toBe("Mayor");
+    const behind = columns("street", "way", "lat", "lon");
+    expect(read(behind, ["Mill", "Lane", ...at]).street?.names[0].name).toBe("Mill Lane");
+  });
+
+  it.each([
+    [["12", "A", ""], { number: 12, suffix: "a" }],
+    [["12", "A", "2"], { number: 12, suffix: "a-2" }],
+    [["12", "", "HS"], { number: 12, suffix: "-hs" }],
+    [["10", "bis", ""], { number: 10, suffix: "bis" }],
+    [["4816", "1/2", ""], { number: 4816, suffix: "1/2" }],
+    [["", "", ""], undefined],
+  ])("joins %j to one number", (cells, house) => {
+    expect(
+      read(columns("house", "suffix", "suffix", "lat", "lon", "street"), [...cells, ...at, "Mayor"]).house,
+    ).toEqual(house);
+  });
+
+  it("writes capitals as people do where it is told to, and no other column", () => {
+    const all = columns("way", "street", "town", "postcode", "lat", "lon");
+    const cells = ["CALLE", "DE LA ESTACIÓN", "VILLA DEL RÍO", "28013", ...at];
+    const names = ({ street, areas }: ReturnType<typeof read>) => [street?.names[0].name, areas[0].names[0].name];
+    expect(names(read({ ...all, recases: true }, cells))).toEqual(["Calle de la Estación", "Villa del Río"]);
+    expect(names(read(all, cells))).toEqual(["CALLE DE LA ESTACIÓN", "VILLA DEL RÍO"]);
+    expect(standsInCapitals(all.columns as never, [cells, cells, cells])).toBe(true);
+    expect(standsInCapitals(all.columns as never, [cells, cells, ["Calle", "Mayor", "Villa", "1", ...at]])).toBe(false);
   });
 });

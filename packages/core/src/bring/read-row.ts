@@ -9,6 +9,7 @@ import {
   postcodeShape,
   profileOf,
 } from "../place/index.ts";
+import { asPeopleWrite } from "../text/index.ts";
 import { type MetresReader, metresReader } from "./metres.ts";
 import { parseNumber } from "./numbers.ts";
 import type { ColumnForm, ColumnUse, Meaning, Reading } from "./parts.ts";
@@ -211,7 +212,7 @@ export class RowReader {
       return this.#lastAreas.areas;
     const areas: BroughtArea[] = [];
     for (const one of this.#areas) {
-      const names = readNames(cells, one.names, lang);
+      const names = this.#asWritten(readNames(cells, one.names, lang));
       if (!names.length) continue;
       const area: BroughtArea = { kind: one.kind, names };
       const code = clean(cells[one.code] ?? "");
@@ -234,17 +235,25 @@ export class RowReader {
 
   #namesOf(cells: readonly string[], meaning: Meaning, lang: string): Name[] {
     const columns = this.#names.get(meaning);
-    return columns ? readNames(cells, columns, lang) : [];
+    return columns ? this.#asWritten(readNames(cells, columns, lang)) : [];
+  }
+
+  /** Names as the reading wants them: those in capitals as people write them. */
+  #asWritten(names: Name[]): Name[] {
+    if (!this.reading.recases) return names;
+    return names.map(({ name, lang, ...rest }) => ({ lang, name: asPeopleWrite(name, lang), ...rest }));
   }
 
   #street(cells: readonly string[], row: BroughtRow, lang: string, { number }: CountryProfile): void {
-    const streets = this.#withWay(this.#namesOf(cells, "street", lang), this.#cell(cells, "way"));
+    const streets = this.#asWritten(
+      this.#withWay(readNames(cells, this.#names.get("street") ?? [], lang), this.#cell(cells, "way")),
+    );
     const names = streets.length ? streets : this.#namesOf(cells, "block", lang);
     if (names.length) row.street = { names, isBlock: !streets.length };
     const unit = this.#cell(cells, "unit");
     const name = this.#cell(cells, "name");
     if (unit) row.unit = unit;
-    if (name) row.name = name;
+    if (name) row.name = this.reading.recases ? asPeopleWrite(name, lang) : name;
     const written = this.#suffixes.reduce(
       (number, column) => joinedNumber(number, clean(cells[column] ?? "")),
       this.#cell(cells, "house"),
@@ -256,7 +265,7 @@ export class RowReader {
     const line = this.#cell(cells, "line");
     if (!line || row.street) return;
     const split = splitLine(line, number.stands);
-    row.street = { names: [{ lang, name: split.street }], isBlock: false };
+    row.street = { names: this.#asWritten([{ lang, name: split.street }]), isBlock: false };
     row.house ??= split.house;
   }
 

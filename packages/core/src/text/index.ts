@@ -1,3 +1,4 @@
+export { asPeopleWrite, isInCapitals } from "./capitals.ts";
 export { type Folded, fold, hasOtherScript, plainName } from "./fold.ts";
 export { LANGUAGES, type LanguagePack, type NumberRole } from "./languages/index.ts";
 export { Lexicon, lexiconOf } from "./lexicon.ts";

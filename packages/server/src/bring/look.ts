@@ -7,6 +7,7 @@ import {
   proposeColumns,
   type Reading,
   RowReader,
+  standsInCapitals,
 } from "@bibliotope/core/bring";
 import { countryBox, formatHouseNumber, formatLine, type Parts, profileOf } from "@bibliotope/core/place";
 import type { FileStart, LookAtFileAsking, TableReading } from "@bibliotope/wire";
@@ -59,7 +60,14 @@ export async function look({ path, asked, country, readings }: FileLook): Promis
   const its = asked.reading?.country ?? kept?.country ?? found?.country;
   const metres = metresOf(columns, heads, rows, its, said !== undefined);
   const projection = said ?? metres?.projection;
+  const inCapitals =
+    isData &&
+    standsInCapitals(
+      columns.map(({ use }) => use),
+      rows,
+    );
   const others: Omit<TableReading, "columns"> = asked.reading ?? {
+    ...(inCapitals ? { recases: true } : {}),
     ...(kept ?? {}),
     ...(its ? { country: its } : {}),
   };
@@ -74,6 +82,7 @@ export async function look({ path, asked, country, readings }: FileLook): Promis
     heads: heads ?? null,
     columns,
     reading,
+    inCapitals,
     projections: metres?.weighed ?? [],
     ...(found ? { countryWhy: found.why } : {}),
     ...readFirst(rows, reading, first),

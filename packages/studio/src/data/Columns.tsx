@@ -118,13 +118,23 @@ function Form({ use, name, set }: { use: ColumnUse; name: string; set: (use: Col
 
 /** What no column says: the country, the language, how positions are written; and what was weighed. */
 function Wider({ start, change }: Pick<ColumnsProps, "start" | "change">) {
-  const { reading, countryWhy, projections } = start;
+  const { reading, countryWhy, projections, inCapitals } = start;
   const has = (meaning: Meaning) => reading.columns.some((use) => use?.meaning === meaning);
   return (
     <>
       <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-[13px]">
         <CountryField key={reading.country} hasColumn={has("country")} reading={reading} change={change} />
         {has("east") ? <MetresField reading={reading} change={change} /> : null}
+        {inCapitals ? (
+          <label className="inline-flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              checked={reading.recases ?? false}
+              onChange={(event) => change({ ...reading, recases: event.target.checked })}
+            />
+            <span className="text-quiet">Write names in capitals as people do</span>
+          </label>
+        ) : null}
         {countryWhy && !has("country") ? (
           <span className={reading.country ? "text-quiet" : "text-ochre"}>{countryWhy}</span>
         ) : null}

@@ -79,6 +79,9 @@ export function VersionView() {
   );
 }
 
+/** Share of the rows from which what a check says of them is itself in doubt. */
+const DOUBTFUL = 0.2;
+
 interface ChecksProps {
   version: number;
   checks: Readonly<Record<string, number>>;
@@ -118,7 +121,12 @@ function Checks({ version, checks, rows }: ChecksProps) {
                       {count(checks[kind])}
                     </span>
                     <span className="w-44 font-semibold">{name}</span>
-                    <span className="text-[13px] text-quiet">{means}</span>
+                    <span className="text-[13px] text-quiet">
+                      {means}
+                      {checks[kind] > rows * DOUBTFUL
+                        ? "; of more than a fifth of all rows: the check may not fit this data, or the file is read wrongly"
+                        : ""}
+                    </span>
                     <span className="ml-auto text-[12.5px] text-quiet">{isRefused ? "refused" : "taken"}</span>
                   </button>
                   {isOpen ? <Rows version={version} kind={kind} total={checks[kind]} /> : null}
