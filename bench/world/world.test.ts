@@ -10,7 +10,7 @@ const asked = askedOf(addresses, 4);
 const judged = asked.map((one) => judge.judge(one));
 
 /** What is reached on this slice, in percent; to be raised with the search, never lowered. */
-const REACHED = { first: 95, verdict: 96, sureAndWrong: 0.5 };
+const REACHED = { first: 97, verdict: 97.5, sureAndWrong: 0.5 };
 
 describe("the world", () => {
   it("is the same whenever it is made, and holds what it says", () => {
