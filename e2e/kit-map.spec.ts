@@ -80,7 +80,16 @@ test("a part chosen with Shift fills the map, and a second finger or Escape brea
   await expect.poll(async () => (await kit.view()).zoom).toBeCloseTo(14, 1);
   const degrees = 360 / (256 * 2 ** before.zoom);
   await expect.poll(async () => (await kit.view()).lon).toBeCloseTo(before.lon + (500 - 320) * degrees, 4);
-  const chosen = await kit.view();
+  // it glides to its end: it is there when two looks see the same
+  let chosen = await kit.view();
+  await expect
+    .poll(async () => {
+      const last = JSON.stringify(chosen);
+      await page.waitForTimeout(150);
+      chosen = await kit.view();
+      return JSON.stringify(chosen) === last;
+    })
+    .toBe(true);
   await kit.map.focus();
   await page.keyboard.down("Shift");
   await kit.drag([100, 100], [300, 300], { drop: false });
