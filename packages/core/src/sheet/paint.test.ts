@@ -102,6 +102,20 @@ describe("paintTile", () => {
     expect(at(DAY.casing)).toBeLessThan(at(DAY.mainStreet));
   });
 
+  it("inks the coasts of coarse land and of what was laid beside it before either is filled, and tints towns over both", () => {
+    const ranked = (rank: number): SheetFeature => ({ ...land, properties: { layer: "land", rank } });
+    const town: SheetFeature = { ...land, properties: { layer: "town", rank: 1 } };
+    const inks = painted([ranked(2), ranked(3), town]).flatMap((call) => {
+      const [, style, colour] = /^(strokeStyle|fillStyle) = (\S+)$/.exec(call) ?? [];
+      return colour === DAY.coast || colour === DAY.land || colour === DAY.town ? [`${style} ${colour}`] : [];
+    });
+    const [coast, ground] = [`strokeStyle ${DAY.coast}`, `fillStyle ${DAY.land}`];
+    expect(inks).toEqual([coast, coast, ground, ground, `fillStyle ${DAY.town}`]);
+    // land that was surveyed has its coast inked over what lies on it
+    const own = painted([land]).flatMap((call) => (call.includes(DAY.coast) || call.includes(DAY.land) ? [call] : []));
+    expect(own).toEqual([`fillStyle = ${DAY.land}`, `strokeStyle = ${DAY.coast}`]);
+  });
+
   it("stipples parks within their own edge only", () => {
     const calls = painted([park]);
     expect(calls.findIndex((call) => call.startsWith("clip"))).toBeGreaterThan(0);
