@@ -53,9 +53,9 @@ describe("permits", () => {
   it("come anew with the next window, which begins with the first asking after it", async () => {
     const id = await key();
     const permits = new Permits(database);
-    expect(await granted(permits, id, minute(20, 0.4), 30)).toBe(20);
-    await wait(500);
-    expect(await granted(permits, id, minute(20, 0.4), 30)).toBe(20);
+    expect(await granted(permits, id, minute(20, 3), 30)).toBe(20);
+    await wait(3200);
+    expect(await granted(permits, id, minute(20, 3), 30)).toBe(20);
   });
 
   it("that a process does not use are given back, to another one and at its end", async () => {
