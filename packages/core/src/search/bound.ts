@@ -1,7 +1,8 @@
 import { NONE, type Segment } from "../index/index.ts";
-import { QUALITY, type QueryToken } from "./interpret.ts";
+import type { QueryToken } from "./interpret.ts";
 import { type Marks, STEPS } from "./marks.ts";
 import { mayHaveNumber } from "./numbers.ts";
+import { QUALITY } from "./weights.ts";
 
 /** More ways than these of being explained by what lies around are taken together. */
 const MOST_AREAS = 12;

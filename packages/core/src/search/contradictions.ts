@@ -10,8 +10,9 @@ import {
   profileOf,
 } from "../place/index.ts";
 import { type Lexicon, tokenize } from "../text/index.ts";
-import { QUALITY, type QueryToken } from "./interpret.ts";
+import type { QueryToken } from "./interpret.ts";
 import type { Candidate } from "./rank.ts";
+import { QUALITY, TELLS } from "./weights.ts";
 
 /** Something written that is not so in a record, before the record's names are read. `span` is half open. */
 export interface Contradiction {
@@ -32,10 +33,6 @@ const TELLING: ReadonlySet<PartName> = new Set([
   "country",
   "unit",
 ]);
-/** Words that weigh no more mean nothing by themselves. */
-const SMALL = 0.1;
-/** Words that weigh as much are no kind of street. */
-const RARE = 0.9;
 /** Most areas of a name that are compared with what was typed. */
 const MOST_AREAS = 16;
 
@@ -56,10 +53,10 @@ function isAllExplained(candidate: Candidate): boolean {
   for (let t = 0; t < tokens.length; t++) {
     const { by, how, as } = explained[t];
     const { isLabel, weight, unfinished } = tokens[t];
-    if (as ? how !== "same" : by === NONE && !isLabel && !unfinished && weight > SMALL) return false;
+    if (as ? how !== "same" : by === NONE && !isLabel && !unfinished && weight > TELLS.nothing) return false;
     if (by !== thing) continue;
     isMeant = true;
-    isNamed ||= weight >= RARE;
+    isNamed ||= weight >= TELLS.apart;
   }
   return isNamed || !isMeant;
 }
@@ -189,7 +186,7 @@ class Comparison {
     const { tokens, explained } = this.candidate;
     const { by, as } = explained[t];
     const { isLabel, weight, unfinished } = tokens[t];
-    return by === NONE && as === undefined && !this.#done.has(t) && !isLabel && !unfinished && weight > SMALL;
+    return by === NONE && as === undefined && !this.#done.has(t) && !isLabel && !unfinished && weight > TELLS.nothing;
   }
 
   #howOf(words: readonly number[]): DifferenceHow {
@@ -312,7 +309,7 @@ class Comparison {
     const { tokens, thing } = this.candidate;
     // the record's name was not written, or no more than a number of it: what nothing explains stands in its place
     const named = this.#core.filter((c) => this.candidate.explained[c].by !== NONE);
-    const isByWord = named.some((c) => tokens[c].kind === "word" && tokens[c].weight > SMALL);
+    const isByWord = named.some((c) => tokens[c].kind === "word" && tokens[c].weight > TELLS.nothing);
     if (!isByWord && thing >= this.#segment.firstStreet && !this.#isAside(t)) return name;
     // in the middle of a name
     if (named.length && named[0] < t && t < named[named.length - 1]) return name;
@@ -352,7 +349,7 @@ class Comparison {
   #isRunTo(from: number, to: number): boolean {
     const { tokens } = this.candidate;
     for (let t = from + 1; t < to; t++)
-      if (!this.#isLeft(t) && !this.#done.has(t) && tokens[t].weight > SMALL) return false;
+      if (!this.#isLeft(t) && !this.#done.has(t) && tokens[t].weight > TELLS.nothing) return false;
     return true;
   }
 
@@ -360,7 +357,7 @@ class Comparison {
   #hasTown(): boolean {
     const { tokens, explained } = this.candidate;
     return explained.some(({ by }, t) => {
-      if (by === NONE || !this.#segment.isArea(by) || tokens[t].weight <= SMALL) return false;
+      if (by === NONE || !this.#segment.isArea(by) || tokens[t].weight <= TELLS.nothing) return false;
       const kind = this.#segment.kindOf(by);
       return kind === "town" || kind === "district";
     });

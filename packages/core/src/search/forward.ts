@@ -6,7 +6,7 @@ import { type Contradiction, contradictionsOf, differencesOf } from "./contradic
 import { type Gloss, glossOf, withScripts } from "./gloss.ts";
 import type { Held } from "./held.ts";
 import { interpret, type QueryToken } from "./interpret.ts";
-import { type ForwardQuery, OUTCOME } from "./query.ts";
+import type { ForwardQuery } from "./query.ts";
 import type { Candidate } from "./rank.ts";
 import {
   type AnswerRecord,
@@ -21,6 +21,7 @@ import { reverse } from "./reverse.ts";
 import { search, type Wanted } from "./search.ts";
 import { profileFor, type Reading, splitByProfile } from "./unmatched.ts";
 import { weigh } from "./verdict.ts";
+import { VERDICT } from "./weights.ts";
 
 /** A record that may be meant, with why. */
 export interface ScoredRecord extends AnswerRecord {
@@ -118,7 +119,7 @@ function meantBy(held: Held, query: ForwardQuery, compared = COMPARED): Meant | 
   const read: Wanted["read"] = (layer, doubting) => readQuery(layer, query, doubting).tokens;
   const limit = Math.max(compared, query.limit ?? DEFAULT_LIMIT);
   const ranked = search(held, tokens, { read, completing: false, interpolates: true, limit }, query);
-  const fitting = ranked.filter((candidate) => candidate.score >= OUTCOME.found);
+  const fitting = ranked.filter((candidate) => candidate.score >= VERDICT.found);
   const { chances, contradictions, outcome } = weigh(fitting.slice(0, compared));
   const found = fitting.map((candidate, i) => ({
     candidate,

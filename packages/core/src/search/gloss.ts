@@ -1,8 +1,9 @@
 import { NONE } from "../index/index.ts";
 import { type PartName, type Parts, postcodeShape, profileOf } from "../place/index.ts";
 import { hasOtherScript, type Lexicon, type Token, tokenize } from "../text/index.ts";
-import type { Dictionary, How } from "./interpret.ts";
+import type { Dictionary } from "./interpret.ts";
 import type { Candidate } from "./rank.ts";
+import { type How, TELLS } from "./weights.ts";
 
 /** What one typed word was taken for. Spans are half-open UTF-16 ranges of what was typed. */
 export interface Gloss {
@@ -33,7 +34,7 @@ export function glossOf({ segment, lexicon }: Dictionary, candidate: Candidate, 
     }
     const isCode = parts.postcode && (token.isCode || shape?.test(token.text));
     if (by === NONE && isCode) return taken("differs", "postcode", parts.postcode!.name);
-    if (by === NONE || (token.weight <= SMALL && !isNamed(candidate, by, t))) return taken("ignored");
+    if (by === NONE || (token.weight <= TELLS.nothing && !isNamed(candidate, by, t))) return taken("ignored");
     const kind = segment.kindOf(by);
     const part: PartName = kind === "address" ? "house" : kind;
     const word = parts[part] && takenFor(token, parts[part].name, lexicon);
@@ -42,12 +43,9 @@ export function glossOf({ segment, lexicon }: Dictionary, candidate: Candidate, 
   });
 }
 
-/** Words that weigh no more mean nothing by themselves. */
-const SMALL = 0.1;
-
 /** True when another word, one that means something, is of the same name. */
 function isNamed({ tokens, explained }: Candidate, by: number, except: number): boolean {
-  return explained.some((other, t) => t !== except && other.by === by && tokens[t].weight > SMALL);
+  return explained.some((other, t) => t !== except && other.by === by && tokens[t].weight > TELLS.nothing);
 }
 
 /** Words of names met lately: the same street and town names come again and again. */

@@ -1,10 +1,10 @@
 export { Engine } from "./engine.ts";
 export type { ForwardAnswer, LikeliestAnswer, ScoredRecord } from "./forward.ts";
 export type { Gloss } from "./gloss.ts";
-export type { How } from "./interpret.ts";
 export type { PostcodesAnswer, PostcodesQuery } from "./postcodes.ts";
-export { type ForwardQuery, type Narrowing, OUTCOME } from "./query.ts";
+export type { ForwardQuery, Narrowing } from "./query.ts";
 export type { AnswerRecord, BriefRecord, Shown } from "./record.ts";
 export type { NearRecord, ReverseAnswer, ReverseQuery } from "./reverse.ts";
 export type { SuggestAnswer, Suggestion, SuggestQuery } from "./suggest.ts";
 export type { Reading } from "./unmatched.ts";
+export { type How, WEIGHTS } from "./weights.ts";

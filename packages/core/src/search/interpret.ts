@@ -2,19 +2,7 @@ import { descend, descendWithOneError, endsWord, GROUPS, REST, type Segment } fr
 import { type HouseNumber, KINDS, type Kind, type PartName, parseHouseNumber } from "../place/index.ts";
 import { type Lexicon, MAX_TOKENS, type NumberRole, type Token, tokenize } from "../text/index.ts";
 import { termsWithTwoErrors } from "./spelling.ts";
-
-/** How a typed word was taken; the words of the wire. */
-export type How =
-  | "same"
-  | "prefix"
-  | "spelling"
-  | "abbreviation"
-  | "script"
-  | "joined"
-  | "nearby"
-  | "differs"
-  | "absent"
-  | "ignored";
+import { MENDED, QUALITY, TELLS, WEIGHT } from "./weights.ts";
 
 /** A range of dictionary words that a typed word may stand for. */
 export interface TermRange {
@@ -53,30 +41,6 @@ export interface QueryToken extends Token {
   isCut?: boolean;
 }
 
-/** What each way of taking a word is worth. */
-export const QUALITY: Readonly<Record<How, number>> = {
-  same: 1,
-  script: 1,
-  abbreviation: 0.98,
-  joined: 0.97,
-  prefix: 0.96,
-  spelling: 0.85,
-  nearby: 0.7,
-  differs: 0,
-  absent: 0.25,
-  ignored: 0,
-};
-
-/** What a word with two errors is worth. */
-const TWO_ERRORS = 0.7;
-/** What a compound is worth whose kind of street is short and whose word has an error: "tanenpl" for Tannenplatz. */
-const SHORT_AND_MISSPELT = 0.83;
-/** What a beginning with an error in it is worth, and a whole word that the typing may yet leave behind. */
-const BEGUN_MISSPELT = 0.75;
-/** What a whole word is worth while it may yet become a longer one: "lantern" on the way to Lanternmouth. */
-const WHOLE_SO_FAR = 0.97;
-/** What the beginning of a word is worth where the person has gone on to the next one. */
-const LEFT_SHORT = 0.9;
 /** Words shorter than this are never taken for the beginning of another once they are left. */
 const SHORTEST_BEGINNING = 2;
 /** Words shorter than this are taken as typed: one error in two letters says nothing. */
@@ -91,18 +55,6 @@ const SHORTEST_PIECE = 3;
 const SHORTEST_OF_CODE = 2;
 const SHORTEST_CODE = 5;
 const ALL_KINDS = (1 << KINDS.length) - 1;
-
-const WEIGHT = {
-  word: 1,
-  number: 0.8,
-  label: 0.1,
-  small: 0.1,
-  unit: 0.3,
-  floor: 0.1,
-  box: 0.1,
-  telephone: 0.1,
-  code: 0.5,
-} as const;
 
 const KINDS_OF_PART: Readonly<Record<PartName, readonly Kind[]>> = {
   house: ["address"],
@@ -180,7 +132,7 @@ function interpretTokens(held: Dictionary, words: readonly Token[], manner: Mann
       ranges,
       mate: undefined,
       isCut: false,
-      weight: isCode ? WEIGHT.code : weightOf(segment, token, roles[i], lexicon, unfinished, ranges),
+      weight: isCode ? TELLS.code : weightOf(segment, token, roles[i], lexicon, unfinished, ranges),
     };
   });
   tokens.forEach((token, i) => {
@@ -287,9 +239,6 @@ function weightOf(
   return token.kind === "word" ? rarity(segment, ranges) : WEIGHT.number;
 }
 
-/** What a word that stands in very many names is still worth. */
-const LEAST_RARE = 0.3;
-
 /** How much a word tells, by how many names it stands in: "street" tells little, a word of one name in a hundred all. */
 function rarity(segment: Segment, ranges: readonly TermRange[]): number {
   const { termPosting } = segment.sections;
@@ -299,7 +248,7 @@ function rarity(segment: Segment, ranges: readonly TermRange[]): number {
     names = Math.max(names, termPosting[from * GROUPS + REST + 1] - termPosting[from * GROUPS + REST]);
   }
   const all = Math.max(names, segment.meta.counts.things, 2);
-  return Math.min(WEIGHT.word, LEAST_RARE + ((1 - LEAST_RARE) * 2 * Math.log(all / names)) / Math.log(all));
+  return Math.min(WEIGHT.word, TELLS.leastRare + ((1 - TELLS.leastRare) * 2 * Math.log(all / names)) / Math.log(all));
 }
 
 /** A long word for which nothing else was found may have two errors: that is looked for last, since it takes longest. */
@@ -312,7 +261,7 @@ function mayBeTwiceMisspelt({ segment, below }: Dictionary, token: QueryToken): 
 
 function addTwiceMisspelt({ segment }: Dictionary, { text, unfinished = false, ranges }: QueryToken): void {
   for (const term of termsWithTwoErrors(segment, text, unfinished))
-    ranges.push({ from: term, to: term + 1, quality: TWO_ERRORS });
+    ranges.push({ from: term, to: term + 1, quality: MENDED.twoErrors });
 }
 
 /** Lets two words stand for one that is both of them together. */
@@ -450,7 +399,7 @@ export function rangesOf(held: Dictionary, token: Token, unfinished: boolean, do
   };
 
   const end = descend(trie, 0, token.text);
-  if (end >= 0) whole(end, unfinished ? WHOLE_SO_FAR : QUALITY.same);
+  if (end >= 0) whole(end, unfinished ? MENDED.wholeSoFar : QUALITY.same);
   for (const form of lexicon.otherForms(token.text)) {
     const node = descend(trie, 0, form);
     if (node >= 0) whole(node, QUALITY.abbreviation);
@@ -461,13 +410,13 @@ export function rangesOf(held: Dictionary, token: Token, unfinished: boolean, do
       if (node >= 0) whole(node, QUALITY.joined);
     }
   if (end >= 0 && unfinished) below(end, QUALITY.prefix);
-  else if (end >= 0 && token.kind === "word" && token.text.length >= SHORTEST_BEGINNING) below(end, LEFT_SHORT);
+  else if (end >= 0 && token.kind === "word" && token.text.length >= SHORTEST_BEGINNING) below(end, MENDED.leftShort);
   if (mayBeMisspelt(token)) {
     const isKnown = ranges.length > 0 || (held.below && descend(held.below.sections, 0, token.text) >= 0);
     if (isKnown && !doubting) return ranges;
     descendWithOneError(trie, token.text, (node) => {
-      whole(node, unfinished && isKnown ? BEGUN_MISSPELT : QUALITY.spelling);
-      if (unfinished && !isKnown) below(node, BEGUN_MISSPELT);
+      whole(node, unfinished && isKnown ? MENDED.begunMisspelt : QUALITY.spelling);
+      if (unfinished && !isKnown) below(node, MENDED.begunMisspelt);
     });
     // "tanenpl": written out before it is mended
     if (!ranges.length && !unfinished) {
@@ -477,7 +426,7 @@ export function rangesOf(held: Dictionary, token: Token, unfinished: boolean, do
         if (node >= 0) whole(node, QUALITY.abbreviation);
       }
       if (!ranges.length)
-        for (const form of forms) descendWithOneError(trie, form, (node) => whole(node, SHORT_AND_MISSPELT));
+        for (const form of forms) descendWithOneError(trie, form, (node) => whole(node, MENDED.shortAndMisspelt));
     }
   }
   return ranges;

@@ -1,6 +1,6 @@
 import { NO_NUMBER, NONE, type Segment } from "../index/index.ts";
 import { type HouseNumber, lastNumber } from "../place/index.ts";
-import type { How } from "./interpret.ts";
+import type { How } from "./weights.ts";
 
 /** An address of a street that fits a typed number. */
 export interface NumberMatch {

@@ -23,16 +23,6 @@ export interface ForwardQuery extends Narrowing {
   parts?: Partial<Record<PartName, string>>;
 }
 
-/** Numbers that decide what an answer is called; the wire's documentation names them. */
-export const OUTCOME = {
-  /** What explains less of a text than this does not count as found. */
-  found: 0.4,
-  /** A second whose chance times this is no less than the first one's makes the answer ambiguous. */
-  factor: 2,
-  /** What is less likely to be meant, all together, is not told. */
-  likely: 0.1,
-} as const;
-
 /** A filter compiled for one segment. */
 export interface Filter {
   allows(thing: number): boolean;

@@ -6,8 +6,9 @@ import type { QueryToken } from "./interpret.ts";
 import type { Marks } from "./marks.ts";
 import type { Between } from "./numbers.ts";
 import type { Filter } from "./query.ts";
-import { type Explained, Scale } from "./scale.ts";
+import { type Explained, Scale, type Taken, type WeighedThing } from "./scale.ts";
 import { type Driver, type Inside, insidesOf, isWithin, type List, sortDrivers, streetsOf } from "./ways.ts";
+import { ORDER } from "./weights.ts";
 
 /** A record that may be meant. */
 export interface Candidate {
@@ -28,12 +29,8 @@ export interface Candidate {
   tokens: readonly QueryToken[];
 }
 
-const IMPORTANCE_SHARE = 0.03;
-const NEARNESS_SHARE = 0.03;
 /** What stands this far behind the first is no answer beside it. */
 export const MARGIN = 0.15;
-/** Metres at which nearness has lost half its weight. */
-const NEARNESS_HALF = 5000;
 
 /** Of beginnings with more postings only the most important things are gone through. */
 const LONG = 1024;
@@ -61,34 +58,65 @@ const MOST_POSTCODES = 100;
 /** An area this small around the nearness clue is gone through whole. */
 const MOST_AROUND = 3000;
 
-/**
- * Ranks the things that a reading of a text may mean; keeps the best few, best first, equal ones by number.
- *
- * Every answer has at least one of its own words typed, so the postings of the typed words hold them all. They are
- * gone through from the rarest word to the most common, and no further than something can still come among the best:
- * what was not seen yet cannot have the words that are done, and in each posting list the most important come first.
- * @param floor an order below which nothing is wanted
- * @param hopes how well something must be explained, as shares of the best that could be
- * @param budget of the whole lookup; what this takes is taken off it
- */
-export function rank(
-  held: Held,
-  tokens: readonly QueryToken[],
-  filter: Filter,
-  limit: number,
-  near: Position | undefined,
-  floor: number,
-  hopes: readonly number[],
-  budget: Budget,
-): Candidate[] {
-  held.marks.fill(tokens);
-  return new Ranking(held, tokens, filter, limit, near, floor, budget).run(hopes);
-}
-
 /** How many things a lookup may still look at, in all its passes: no text keeps other lookups waiting. */
 export interface Budget {
   looks: number;
 }
+
+/** What is to be ranked, and how far. */
+export interface Asked {
+  held: Held;
+  tokens: readonly QueryToken[];
+  filter: Filter;
+  /** How many candidates at most. */
+  limit: number;
+  near: Position | undefined;
+  /** An order below which nothing is wanted. */
+  floor: number;
+  /** How well something must be explained, as shares of the best that could be, tried one after the other. */
+  hopes: readonly number[];
+  /** Of the whole lookup; what this takes is taken off it. */
+  budget: Budget;
+}
+
+/**
+ * Ranks the things that a reading of a text may mean; keeps the best few, best first, equal ones by number.
+ *
+ * Every answer has at least one of its own words typed, so the postings of the typed words hold them all. They are gone
+ * through from the rarest word to the most common, and no further than something can still come among the best: what was
+ * not seen yet cannot have the words that are done, and in each posting list the most important come first.
+ *
+ * For "12 lantern row tidewell", with the postings of each word as long as drawn and the most important on the left:
+ *
+ *     lantern   ######                  1. gone through whole; the best so far has order 0.97
+ *     tidewell  ###########             2. what has it but not "lantern" can have 0.97 at most by what is left:
+ *                                          of the list only what is important enough to pass that, the #
+ *     row       ##......................   3. "row" alone cannot reach what was found: never begun
+ *               most important  ->  least
+ *
+ *     bound of what was not seen = the most that the lists not done yet give to each word of its own name
+ *                                + the most that one area and one postcode of one country give to the other words
+ *                                + what a number may be worth there
+ *                                + the importance at this place of the list
+ *
+ * When the bound falls below the order that it takes to come among the best, the search ends (`#isBeyond`). The same
+ * bound with one word taken away tells which words a thing must have (`#needOf`): they are looked for in its hint of 16
+ * bits first, then in the list of its own words, and only what has them all is weighed (see `Scale`).
+ */
+export function rank(asked: Asked): Candidate[] {
+  asked.held.marks.fill(asked.tokens);
+  return new Ranking(asked).run(asked.hopes);
+}
+
+/** Words that a thing must have in its own name to come among the best. */
+interface Need {
+  /** Of the typed words. */
+  bits: number;
+  /** For each of them the bits of its terms, where they tell anything. */
+  hints: readonly number[];
+}
+
+const NO_NEED: Need = { bits: 0, hints: [] };
 
 class Ranking {
   readonly #scale: Scale;
@@ -101,32 +129,25 @@ class Ranking {
   #mostLooked = MOST_LOOKED_AT;
   /** The order that it takes to come among the best. */
   #leastOrder: number;
-  /** Typed words, as bits, that a thing must have to be looked at. */
-  #needed = 0;
-  /** For each of them the bits of its terms, where they tell anything. */
-  readonly #neededHints: number[] = [];
-  /** Those that the thing at hand has. */
-  #has = 0;
 
   private readonly segment: Segment;
   private readonly marks: Marks;
+  private readonly tokens: readonly QueryToken[];
+  private readonly near: Position | undefined;
+  private readonly floor: number;
 
-  constructor(
-    private readonly held: Held,
-    private readonly tokens: readonly QueryToken[],
-    private readonly filter: Filter,
-    private readonly limit: number,
-    private readonly near: Position | undefined,
-    private readonly floor: number,
-    private readonly budget: Budget,
-  ) {
+  constructor(private readonly asked: Asked) {
+    const { held, tokens, near, floor } = asked;
     this.#leastOrder = floor;
+    this.tokens = tokens;
+    this.near = near;
+    this.floor = floor;
     this.segment = held.segment;
     this.marks = held.marks;
     this.#scale = new Scale(this.segment, tokens, this.marks);
     this.#bound = new Bound(this.segment, tokens, this.marks);
     this.#mayBeHouse = tokens.some(({ house }) => house);
-    this.#nearest = near ? NEARNESS_SHARE : 0;
+    this.#nearest = near ? ORDER.nearness : 0;
   }
 
   /**
@@ -150,7 +171,7 @@ class Ranking {
 
   #pass(least: number): void {
     this.#goThroughAll(least);
-    this.budget.looks -= this.#looked;
+    this.asked.budget.looks -= this.#looked;
   }
 
   /** Goes through all that may have some order. */
@@ -160,7 +181,7 @@ class Ranking {
     marks.forget();
     this.#kept.length = 0;
     this.#looked = 0;
-    this.#mostLooked = Math.max(LEAST_LOOKED_AT, Math.min(MOST_LOOKED_AT, this.budget.looks));
+    this.#mostLooked = Math.max(LEAST_LOOKED_AT, Math.min(MOST_LOOKED_AT, this.asked.budget.looks));
     this.#leastOrder = least;
     this.#bound.reopen();
     this.#setLeft(0);
@@ -206,10 +227,11 @@ class Ranking {
   #goThroughStreets(postcode: number, byPostcode: boolean): void {
     const { postcodeStreet, streetOfPostcode } = this.segment.sections;
     const place = postcode - this.segment.firstPostcode;
-    this.#needFor(NONE);
+    let need = this.#needOf(NONE);
     for (let i = postcodeStreet[place]; i < postcodeStreet[place + 1]; i++) {
       const street = streetOfPostcode[i];
-      if ((byPostcode || this.#hasNeeded(street)) && this.#consider(street, byPostcode)) this.#needFor(NONE);
+      if (!byPostcode && !isEnough(this.#ownWords(street), need)) continue;
+      if (this.#consider(street, byPostcode)) need = this.#needOf(NONE);
     }
   }
 
@@ -225,13 +247,12 @@ class Ranking {
 
   /** True when a score, with some importance (0 to 1), cannot come among the best any more. */
   #isBeyond(score: number, importance: number): boolean {
-    return score + importance * IMPORTANCE_SHARE + this.#nearest < this.#leastOrder - 1e-6;
+    return score + importance * ORDER.importance + this.#nearest < this.#leastOrder - 1e-6;
   }
 
   /** How many things of an area are looked at in the time in which a list is gone through. */
   #costOf({ token, size }: Driver): number {
-    this.#needFor(token);
-    return this.#needed ? size / QUICKER : size;
+    return this.#needOf(token).bits ? size / QUICKER : size;
   }
 
   /** Goes through what lies inside some areas; what is not seen then cannot have the word that names them. */
@@ -251,17 +272,17 @@ class Ranking {
 
   /** Considers the things of a range that have the typed words they need in their name, one at the least. */
   #considerRange(from: number, to: number): void {
-    this.#needFor(NONE);
+    let need = this.#needOf(NONE);
     this.#looked += PASSED * (to - from);
     for (let thing = from; thing < to; thing++) {
-      if (this.#hasNeeded(thing) && !this.#isHopeless(thing) && this.#consider(thing)) this.#needFor(NONE);
+      const own = this.#ownWords(thing);
+      if (isEnough(own, need) && !this.#isHopeless(thing, own) && this.#consider(thing)) need = this.#needOf(NONE);
     }
   }
 
   #goThrough({ token, from, to, node, size }: Driver, inside: Inside | undefined): void {
     const { termPosting, posting, postingHint, thingOfHead, hintOfHead } = this.segment.sections;
     const bound = this.#bound.most();
-    this.#needFor(token);
     const listOf = (term: number): List => {
       const slot = term * GROUPS + REST;
       return { things: posting, hints: postingHint, from: termPosting[slot], to: termPosting[slot + 1] };
@@ -287,92 +308,92 @@ class Ranking {
   #goThroughList(token: number, bound: number, { things, hints, from, to }: List, within?: Uint32Array): void {
     const { thingImportance } = this.segment.sections;
     let least = this.#least(bound);
+    let need = this.#needOf(token);
     for (let p = from; p < to; p++) {
       if (within && !isWithin(within, things[p])) continue;
-      if (!this.#mayHaveNeeded(hints[p])) {
+      if (!mayBeEnough(hints[p], need)) {
         this.#looked += PASSED;
         continue;
       }
       const thing = things[p];
       if (thingImportance[thing] < least || this.#looked >= this.#mostLooked) return;
-      if (!this.#hasNeeded(thing) || this.#isHopeless(thing)) {
+      const own = this.#ownWords(thing);
+      if (!isEnough(own, need) || this.#isHopeless(thing, own)) {
         this.#looked += SKIPPED;
         continue;
       }
       this.#looked += this.marks.isSeen(thing) ? SKIPPED : 1;
       if (!this.#consider(thing)) continue;
       least = this.#least(bound);
-      this.#needFor(token);
+      need = this.#needOf(token);
     }
-  }
-
-  /** False when a thing lacks a word that it needs: told by the bits of its terms, without a look at it. */
-  #mayHaveNeeded(hint: number): boolean {
-    for (const wanted of this.#neededHints) if ((hint & wanted) === 0) return false;
-    return true;
   }
 
   /** The least importance (0 to 65535) with which a thing with some score can still come among the best. */
   #least(score: number): number {
-    return (65_535 * (this.#leastOrder - 1e-6 - score - this.#nearest)) / IMPORTANCE_SHARE;
+    return (65_535 * (this.#leastOrder - 1e-6 - score - this.#nearest)) / ORDER.importance;
   }
 
-  /** Notes the words, as bits, without which a thing cannot come among the best. @param token one that it has */
-  #needFor(token: number): void {
-    this.#needed = 0;
-    this.#neededHints.length = 0;
-    if (this.#leastOrder <= 0) return;
+  /** The words without which a thing cannot come among the best as it stands. @param token one that it has */
+  #needOf(token: number): Need {
+    if (this.#leastOrder <= 0) return NO_NEED;
+    let bits = 0;
+    const hints: number[] = [];
     for (let t = 0; t < this.tokens.length; t++) {
       if (t === token || !this.#bound.isLeft(t) || !this.#isBeyond(this.#bound.most(t), 1)) continue;
-      this.#needed |= 1 << t;
-      if (this.marks.hints[t] !== ALL_BITS) this.#neededHints.push(this.marks.hints[t]);
+      bits |= 1 << t;
+      if (this.marks.hints[t] !== ALL_BITS) hints.push(this.marks.hints[t]);
     }
+    return bits ? { bits, hints } : NO_NEED;
   }
 
-  /** True when a thing's own name has all words that it needs, in whatever way, and one of any in any case. */
-  #hasNeeded(thing: number): boolean {
+  /** The typed words, as bits, that stand in a thing's own name in whatever way. */
+  #ownWords(thing: number): number {
     const { thingTerm, termOfThing } = this.segment.sections;
     const { termTokens } = this.marks;
-    let has = 0;
+    let own = 0;
     const end = thingTerm[thing + 1];
-    for (let i = thingTerm[thing]; i < end; i++) has |= termTokens[termOfThing[i]];
-    this.#has = has;
-    return has !== 0 && (has & this.#needed) === this.#needed;
+    for (let i = thingTerm[thing]; i < end; i++) own |= termTokens[termOfThing[i]];
+    return own;
   }
 
-  /** True when the words that a thing has, with all that may lie around it, are too few: told without a closer look. */
-  #isHopeless(thing: number): boolean {
+  /**
+   * True when the words that a thing has, with all that may lie around it, are too few: told without a closer look.
+   * @param own the typed words, as bits, that stand in its name
+   */
+  #isHopeless(thing: number, own: number): boolean {
     const importance = this.segment.sections.thingImportance[thing] / 65_535;
-    return this.#isBeyond(this.#scale.glance(thing, this.#has), importance);
+    return this.#isBeyond(this.#scale.glance(thing, own), importance);
   }
 
   /** Weighs a thing, if it was not looked at yet and nothing forbids it. @returns true when it takes more now to be kept */
   #consider(thing: number, byPostcode = false): boolean {
-    const { segment, filter } = this;
-    const scale = this.#scale;
+    const { segment } = this;
+    const { filter } = this.asked;
     if (!this.marks.isNew(thing) || !filter.allows(thing)) return false;
     const importance = segment.sections.thingImportance[thing] / 65_535;
-    const least = this.#leastOrder - 1e-6 - importance * IMPORTANCE_SHARE - this.#nearest;
-    const ceiling = scale.ceiling(thing, byPostcode, least);
+    const least = this.#leastOrder - 1e-6 - importance * ORDER.importance - this.#nearest;
+    const taken = this.#scale.take(thing);
+    const ceiling = taken.ceiling(byPostcode, least);
     if (ceiling === 0 || ceiling < least || this.#isBeyond(ceiling, importance)) return false;
-    const score = scale.weigh(thing);
-    if (score === 0) return false;
-    const { address } = scale;
-    const isAddress = address !== NONE || (filter.interpolates && scale.between !== undefined);
+    const weighed = taken.weigh();
+    if (!weighed) return false;
+    const { address, between, score } = weighed;
+    const isAddress = address !== NONE || (filter.interpolates && between !== undefined);
     if (!filter.allowsKind(isAddress ? "address" : segment.kindOf(thing))) return false;
     const at = address === NONE ? segment.positionOf(thing) : segment.addressPosition(address);
     if (!filter.allowsPosition(at)) return false;
-    const order = score + importance * IMPORTANCE_SHARE + (this.near ? nearnessBonus(at, this.near) : 0);
+    const order = score + importance * ORDER.importance + (this.near ? nearnessBonus(at, this.near) : 0);
     const before = this.#leastOrder;
-    this.#keep(thing, address, score, order);
+    this.#keep(thing, weighed, order, taken);
     return this.#leastOrder > before;
   }
 
-  #keep(thing: number, address: number, score: number, order: number): void {
-    const { segment, tokens, limit } = this;
+  #keep(thing: number, { address, between, score }: WeighedThing, order: number, taken: Taken): void {
+    const { segment, tokens } = this;
+    const { held, limit } = this.asked;
     const kept = this.#kept;
     if (order < this.#leastOrder - 1e-6 || (kept.length === limit && !isBefore(order, thing, kept[limit - 1]))) return;
-    const explained = this.#scale.explain(thing);
     // a house found by its name is an address of its street
     const owner = thing >= segment.firstHouse ? segment.streetOf(address) : thing;
     const same = address === NONE ? -1 : kept.findIndex((candidate) => candidate.address === address);
@@ -382,16 +403,25 @@ class Ranking {
     }
     let place = kept.length;
     while (place > 0 && isBefore(order, owner, kept[place - 1])) place--;
-    const { between } = this.#scale;
-    kept.splice(place, 0, { held: this.held, thing: owner, address, score, order, explained, tokens, between });
+    const explained = taken.explain();
+    kept.splice(place, 0, { held, thing: owner, address, score, order, explained, tokens, between });
     if (kept.length > limit) kept.pop();
     const last = kept.length < limit ? 0 : kept[limit - 1].order;
     this.#leastOrder = Math.max(this.floor, last, kept[0].order - MARGIN);
   }
 }
 
+/** True when a thing has all words that it needs, and one of any in any case. */
+const isEnough = (own: number, { bits }: Need) => own !== 0 && (own & bits) === bits;
+
+/** False when a thing lacks a word that it needs: told by the bits of its terms, without a look at it. */
+function mayBeEnough(hint: number, { hints }: Need): boolean {
+  for (const wanted of hints) if ((hint & wanted) === 0) return false;
+  return true;
+}
+
 function nearnessBonus(at: Position, near: Position): number {
-  return NEARNESS_SHARE * (NEARNESS_HALF / (NEARNESS_HALF + sphereDistance(near, at)));
+  return ORDER.nearness * (ORDER.nearnessHalf / (ORDER.nearnessHalf + sphereDistance(near, at)));
 }
 
 function isBefore(order: number, thing: number, other: Candidate): boolean {

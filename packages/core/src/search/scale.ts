@@ -1,9 +1,10 @@
 import { NONE, type Segment } from "../index/index.ts";
 import { type HouseNumber, KINDS, type Kind } from "../place/index.ts";
 import { MAX_TOKENS } from "../text/index.ts";
-import { type How, QUALITY, type QueryToken } from "./interpret.ts";
+import type { QueryToken } from "./interpret.ts";
 import { type Marks, STEPS } from "./marks.ts";
 import { type Between, findBetween, findNumber, findUnit, mayHaveNumber } from "./numbers.ts";
+import { COST, type How, NUMBER, QUALITY, TELLS } from "./weights.ts";
 
 /** Which record explains a typed word. */
 export interface Explained {
@@ -14,29 +15,69 @@ export interface Explained {
   as?: "house" | "unit";
 }
 
-/** What the words of a name that were not typed cost at most. */
-const INCOMPLETE_COST = 0.06;
-/**
- * What it costs when the number stands in the middle of the name ("block 7 4" means block 7, rather than block 4), or
- * when the words of the name were typed in another order than it has.
- */
-const DISORDER_COST = 0.02;
-/** What a number between two neighbours is worth. */
-const BETWEEN = 0.6;
-/** Words that weigh as much tell names apart. */
-const TELLING = 0.9;
-/** What it costs when a word names no town but something broader: a town is meant rather than a region of its name. */
-const BROAD_COST: Partial<Record<Kind, number>> = { county: 0.006, region: 0.008, country: 0.008 };
-/** Words that weigh less stand anywhere. */
-const TELLING_APART = 0.2;
-/** What a number is worth in a street that only common words point to. */
-const COMMON_NUMBER = 0.4;
-/** What a unit is worth in a building that is not known to have it. */
-const UNKNOWN_UNIT = 0.5;
+/** What came of weighing a thing. */
+export interface WeighedThing {
+  /** 0 to 1: how much of what was typed it explains, and how well. */
+  score: number;
+  /** The address that it led to, or NONE. */
+  address: number;
+  /** Where its missing number lies between two others. */
+  between: Between | undefined;
+}
 
-/** Weighs things, one after the other, against the words of one lookup. */
+/** What weighing things against the words of one lookup stands on. */
 export class Scale {
-  /** Of the thing weighed last: for each word the best quality, and the thing that gives it. */
+  /** The weight of all words together. */
+  readonly all: number;
+  /** The weight of what is not explained by names: a house number, a unit. */
+  readonly freeWeight: number;
+  /** Of that, what is no house number. */
+  readonly freeRoles: number;
+  /** The lowest number that was typed. */
+  readonly lowest: HouseNumber | undefined;
+  /** Place of a unit, or -1. */
+  readonly unitToken: number;
+  /** One for all things, each taken in its turn: weighing allocates nothing. */
+  readonly #taken: Taken;
+
+  constructor(
+    readonly segment: Segment,
+    readonly tokens: readonly QueryToken[],
+    readonly marks: Marks,
+  ) {
+    this.all = tokens.reduce((sum, token) => sum + token.weight, 0);
+    this.freeRoles = tokens.reduce((sum, { role, isLabel, weight }) => sum + (role && !isLabel ? weight : 0), 0);
+    const houses = tokens.map(({ house, weight, mate }) => (house ? weight + (mate ? 1 : 0) : 0));
+    this.freeWeight = this.freeRoles + Math.max(0, ...houses);
+    for (const { house } of tokens) if (house && house.number < (this.lowest?.number ?? Infinity)) this.lowest = house;
+    this.unitToken = tokens.findIndex(({ role, isLabel }) => role === "unit" && !isLabel);
+    this.#taken = new Taken(this);
+  }
+
+  /**
+   * @param own the typed words, as bits, that stand in its name in whatever way
+   * @returns never less than its ceiling can be
+   */
+  glance(thing: number, own: number): number {
+    const { marks, tokens } = this;
+    const parent = this.segment.sections.thingParent[thing];
+    let sum = parent === NONE ? 0 : marks.aroundSum(parent);
+    sum += this.segment.isStreet(thing) ? this.freeWeight + marks.mostOfPostcode : this.freeRoles;
+    for (let bits = own; bits; bits &= bits - 1) sum += tokens[31 - Math.clz32(bits & -bits)].weight;
+    return Math.min(1, sum / this.all);
+  }
+
+  /** Takes up a thing; what is taken is good until the next one. */
+  take(thing: number): Taken {
+    this.#taken.take(thing);
+    return this.#taken;
+  }
+}
+
+/** One thing against the words of a lookup. */
+export class Taken {
+  #thing = NONE;
+  /** For each word the best quality, and the thing that gives it. */
   readonly #qualities = new Float64Array(MAX_TOKENS);
   readonly #by = new Uint32Array(MAX_TOKENS);
   /** What the thing's own words give. */
@@ -48,68 +89,48 @@ export class Scale {
   #numberToken = -1;
   #numberHow: How = "absent";
   #unitHow: How = "absent";
-  /** The address that the thing weighed last led to, or NONE. */
-  address = NONE;
-  /** Where its missing number lies between two others. */
-  between: Between | undefined;
-  /** The weight of all words together. */
-  readonly all: number;
-  /** The weight of what is not explained by names: a house number, a unit. */
-  readonly #freeWeight: number;
-  /** Of that, what is no house number. */
-  readonly #freeRoles: number;
-  /** The lowest number that was typed. */
-  readonly #lowest: HouseNumber | undefined;
-  readonly #unitToken: number;
+  #address = NONE;
+  #between: Between | undefined;
 
-  constructor(
-    private readonly segment: Segment,
-    private readonly tokens: readonly QueryToken[],
-    private readonly marks: Marks,
-  ) {
-    this.all = tokens.reduce((sum, token) => sum + token.weight, 0);
-    this.#freeRoles = tokens.reduce((sum, { role, isLabel, weight }) => sum + (role && !isLabel ? weight : 0), 0);
-    const houses = tokens.map(({ house, weight, mate }) => (house ? weight + (mate ? 1 : 0) : 0));
-    this.#freeWeight = this.#freeRoles + Math.max(0, ...houses);
-    for (const { house } of tokens)
-      if (house && house.number < (this.#lowest?.number ?? Infinity)) this.#lowest = house;
-    this.#unitToken = tokens.findIndex(({ role, isLabel }) => role === "unit" && !isLabel);
+  private readonly segment: Segment;
+  private readonly tokens: readonly QueryToken[];
+  private readonly marks: Marks;
+
+  constructor(private readonly scale: Scale) {
+    this.segment = scale.segment;
+    this.tokens = scale.tokens;
+    this.marks = scale.marks;
+  }
+
+  /** Reads the words of its own names. */
+  take(thing: number): void {
+    this.#thing = thing;
+    this.#readOwn(thing);
   }
 
   /**
-   * @param own the typed words, as bits, that stand in its name in whatever way
-   * @returns never less than its ceiling can be
-   */
-  glance(thing: number, own: number): number {
-    const { marks, tokens } = this;
-    const parent = this.segment.sections.thingParent[thing];
-    let sum = parent === NONE ? 0 : marks.aroundSum(parent);
-    sum += this.segment.isStreet(thing) ? this.#freeWeight + marks.mostOfPostcode : this.#freeRoles;
-    for (let bits = own; bits; bits &= bits - 1) sum += tokens[31 - Math.clz32(bits & -bits)].weight;
-    return Math.min(1, sum / this.all);
-  }
-
-  /**
-   * Looks at a thing's own words and, at a glance, at what is around it.
+   * Looks at its own words and, at a glance, at what is around it.
    * @param byPostcode true when a street may also be meant by its postcode and a number alone
    * @param least what is looked for; no closer look is taken at what cannot have it
    * @returns never less than its score can be; 0 when none of its own words was typed
    */
-  ceiling(thing: number, byPostcode: boolean, least: number): number {
+  ceiling(byPostcode: boolean, least: number): number {
     const { segment, marks } = this;
-    this.#readOwn(thing);
+    const thing = this.#thing;
     if (this.#ownTerms === 0 && !byPostcode) return 0;
     const parent = segment.sections.thingParent[thing];
     const cost = this.#incomplete(thing);
     const isStreet = segment.isStreet(thing);
     const code = isStreet ? marks.mostOfPostcode : 0;
     const around = parent === NONE ? 0 : marks.aroundSum(parent);
-    const free = isStreet ? this.#freeWeight : this.#freeRoles;
-    const ceiling = Math.min(1, (this.#ownSum + free + around + code) / this.all) - cost;
+    const free = isStreet ? this.scale.freeWeight : this.scale.freeRoles;
+    const ceiling = Math.min(1, (this.#ownSum + free + around + code) / this.scale.all) - cost;
     if (ceiling < least) return ceiling;
     const sum = this.#closerSum(parent, isStreet);
-    const closer = Math.min(1, (sum + code) / this.all) - cost;
-    return closer < least || code === 0 ? closer : Math.min(1, (sum + this.#mostOfPostcodes(thing)) / this.all) - cost;
+    const closer = Math.min(1, (sum + code) / this.scale.all) - cost;
+    return closer < least || code === 0
+      ? closer
+      : Math.min(1, (sum + this.#mostOfPostcodes(thing)) / this.scale.all) - cost;
   }
 
   /** The most that a postcode of a street gives to the words that nothing else explains as well. */
@@ -134,8 +155,9 @@ export class Scale {
   /** What the own words, the area around and a number give together, each word counted once. */
   #closerSum(parent: number, mayBeHouse: boolean): number {
     const { segment, marks, tokens } = this;
-    const cap = !this.#lowest || parent === NONE || mayHaveNumber(segment, parent, this.#lowest) ? 1 : QUALITY.absent;
-    let sum = this.#freeRoles;
+    const cap =
+      !this.scale.lowest || parent === NONE || mayHaveNumber(segment, parent, this.scale.lowest) ? 1 : QUALITY.absent;
+    let sum = this.scale.freeRoles;
     let house = 0;
     for (let t = 0; t < tokens.length; t++) {
       const { weight, mate } = tokens[t];
@@ -150,7 +172,7 @@ export class Scale {
 
   /** What the words of the thing's name that were not typed cost. */
   #incomplete(thing: number): number {
-    return INCOMPLETE_COST * (1 - Math.min(1, this.#ownTerms / Math.max(1, this.segment.sections.thingWords[thing])));
+    return COST.incomplete * (1 - Math.min(1, this.#ownTerms / Math.max(1, this.segment.sections.thingWords[thing])));
   }
 
   /** The best quality for each word: the thing's own, else its postcode's, else of an area around it, narrow to broad. */
@@ -225,26 +247,29 @@ export class Scale {
     }
   }
 
-  /** The score of the thing whose ceiling was asked for last. */
-  weigh(thing: number): number {
+  /** Weighs it closely; undefined when nothing of it was typed. */
+  weigh(): WeighedThing | undefined {
     const { segment, tokens } = this;
+    const thing = this.#thing;
     this.#gather(thing);
     this.#numberToken = -1;
-    this.address = NONE;
-    this.between = undefined;
+    this.#address = NONE;
+    this.#between = undefined;
     if (segment.isStreet(thing)) this.#takeNumber(thing);
-    else if (thing >= segment.firstHouse) this.address = segment.sections.houseAddress[thing - segment.firstHouse];
-    if (this.#ownTerms === 0 && (this.address === NONE || this.#numberHow !== "same")) return 0;
-    if (this.address !== NONE && segment.isStreet(thing)) this.#keepPostcodeOf(thing, this.address);
-    if (this.address !== NONE && this.#unitToken >= 0) this.#takeUnit(segment.streetOf(this.address));
+    else if (thing >= segment.firstHouse) this.#address = segment.sections.houseAddress[thing - segment.firstHouse];
+    if (this.#ownTerms === 0 && (this.#address === NONE || this.#numberHow !== "same")) return undefined;
+    if (this.#address !== NONE && segment.isStreet(thing)) this.#keepPostcodeOf(thing, this.#address);
+    if (this.#address !== NONE && this.scale.unitToken >= 0) this.#takeUnit(segment.streetOf(this.#address));
     let got = 0;
     for (let t = 0; t < tokens.length; t++) got += tokens[t].weight * this.#qualities[t];
     if (this.#numberToken >= 0 && this.#isOnlyCommon(thing)) {
-      got -= tokens[this.#numberToken].weight * this.#qualities[this.#numberToken] * (1 - COMMON_NUMBER);
-    } else if (this.between) got += tokens[this.#numberToken].weight * (BETWEEN - this.#qualities[this.#numberToken]);
+      got -= tokens[this.#numberToken].weight * this.#qualities[this.#numberToken] * (1 - NUMBER.ofCommon);
+    } else if (this.#between)
+      got += tokens[this.#numberToken].weight * (NUMBER.between - this.#qualities[this.#numberToken]);
     const disorder = this.#isDisordered(thing) || (this.#numberToken >= 0 && this.#interrupts(thing));
-    const cost = this.#incomplete(thing) + (disorder ? DISORDER_COST : 0) + this.#broadCost(thing);
-    return Math.max(0, got / this.all - cost);
+    const cost = this.#incomplete(thing) + (disorder ? COST.disorder : 0) + this.#broadCost(thing);
+    const score = got / this.scale.all - cost;
+    return score > 0 ? { score, address: this.#address, between: this.#between } : undefined;
   }
 
   /** True when nothing but common words of the name were typed ("street"), and some other word is of no use here. */
@@ -252,8 +277,8 @@ export class Scale {
     let isLost = false;
     for (let t = 0; t < this.tokens.length; t++) {
       const { weight } = this.tokens[t];
-      if (this.#by[t] === thing && weight >= TELLING) return false;
-      if (this.#qualities[t] === 0 && weight >= TELLING) isLost = true;
+      if (this.#by[t] === thing && weight >= TELLS.apart) return false;
+      if (this.#qualities[t] === 0 && weight >= TELLS.apart) isLost = true;
     }
     return isLost;
   }
@@ -275,8 +300,8 @@ export class Scale {
         this.#qualities[mate] = 1;
         this.#by[mate] = NONE;
       }
-      this.address = match?.address ?? NONE;
-      if (!match) this.between = findBetween(this.segment, street, house.number);
+      this.#address = match?.address ?? NONE;
+      if (!match) this.#between = findBetween(this.segment, street, house.number);
       return;
     }
   }
@@ -303,12 +328,12 @@ export class Scale {
   }
 
   #takeUnit(street: number): void {
-    const t = this.#unitToken;
-    const unit = findUnit(this.segment, street, this.address, this.tokens[t].text);
+    const t = this.scale.unitToken;
+    const unit = findUnit(this.segment, street, this.#address, this.tokens[t].text);
     this.#unitHow = unit === NONE ? "absent" : "same";
-    this.#qualities[t] = unit === NONE ? UNKNOWN_UNIT : 1;
+    this.#qualities[t] = unit === NONE ? NUMBER.unknownUnit : 1;
     this.#by[t] = NONE;
-    if (unit !== NONE) this.address = unit;
+    if (unit !== NONE) this.#address = unit;
   }
 
   #broadCost(thing: number): number {
@@ -317,7 +342,7 @@ export class Scale {
     for (let t = 0; t < this.tokens.length; t++) {
       const by = this.#by[t];
       if (by === thing || by === NONE || !segment.isArea(by)) continue;
-      cost = Math.max(cost, BROAD_COST[segment.kindOf(by)] ?? 0);
+      cost = Math.max(cost, broadCost(segment.kindOf(by)));
     }
     return cost;
   }
@@ -327,7 +352,7 @@ export class Scale {
     if (thing < this.segment.firstStreet) return false;
     let last = 0;
     for (let t = 0; t < this.tokens.length; t++) {
-      if (this.#by[t] !== thing || this.tokens[t].weight < TELLING_APART) continue;
+      if (this.#by[t] !== thing || this.tokens[t].weight < TELLS.inOrder) continue;
       if (this.#place[t] < last) return true;
       last = this.#place[t];
     }
@@ -345,14 +370,15 @@ export class Scale {
     return false;
   }
 
-  /** What explains each word, for the thing weighed last. */
-  explain(thing: number): Explained[] {
+  /** What explains each word, once it is weighed. */
+  explain(): Explained[] {
+    const thing = this.#thing;
     const mate = this.tokens[this.#numberToken]?.mate;
     return this.tokens.map((_, t): Explained => {
-      if (t === this.#numberToken) return { by: NONE, how: this.between ? "nearby" : this.#numberHow, as: "house" };
+      if (t === this.#numberToken) return { by: NONE, how: this.#between ? "nearby" : this.#numberHow, as: "house" };
       if (t === mate && this.#by[t] === NONE && this.#qualities[t] === 1)
         return { by: NONE, how: this.#numberHow, as: "house" };
-      if (t === this.#unitToken && this.address !== NONE) return { by: NONE, how: this.#unitHow, as: "unit" };
+      if (t === this.scale.unitToken && this.#address !== NONE) return { by: NONE, how: this.#unitHow, as: "unit" };
       return { by: this.#by[t] === thing ? this.#ownerOf(thing, t) : this.#by[t] };
     });
   }
@@ -374,4 +400,6 @@ const ADDRESS = 1 << KINDS.indexOf("address");
 const STREETS = (1 << KINDS.indexOf("street")) | (1 << KINDS.indexOf("block"));
 
 /** How much a typed word tells of a name. */
-const ownShare = (token: QueryToken) => (token.weight >= 0.5 ? 1 : 0.2);
+const ownShare = (token: QueryToken) => (token.weight >= TELLS.ofName ? 1 : TELLS.smallShare);
+
+const broadCost = (kind: Kind) => (kind === "county" || kind === "region" || kind === "country" ? COST[kind] : 0);

@@ -3,6 +3,7 @@ import type { Held } from "./held.ts";
 import { cutCompounds, type QueryToken } from "./interpret.ts";
 import { compileFilter, type Narrowing } from "./query.ts";
 import { type Candidate, HOPES, MARGIN, rank } from "./rank.ts";
+import { ORDER, TELLS } from "./weights.ts";
 
 /** How a text is to be read. */
 export interface Wanted {
@@ -36,12 +37,8 @@ export function search(held: Held, tokens: QueryToken[], wanted: Wanted, narrowi
 const weighed = (tokens: readonly QueryToken[], as: readonly QueryToken[]) =>
   tokens.map((token, i) => ({ ...token, weight: as[i].weight }));
 
-/** A second reading of a text is only asked for what it explains as well as the first, or better. */
-const BETTER = 0.03;
 /** Things looked at in one lookup: some twenty milliseconds of sixteen words that all are common. */
 const MOST_LOOKS = 5000;
-/** Words that weigh no more may be left over without a doubt. */
-const SMALL = 0.1;
 
 function searchLayer(
   held: Held,
@@ -54,8 +51,8 @@ function searchLayer(
   const all: Candidate[] = [];
   const budget = { looks: MOST_LOOKS };
   const add = (reading: readonly QueryToken[], hopes: readonly number[]) => {
-    const floor = all.reduce((most, { order }) => Math.max(most, order - BETTER), 0);
-    all.push(...rank(held, reading, filter, limit, narrowing.near, floor, hopes, budget));
+    const floor = all.reduce((most, { order }) => Math.max(most, order - ORDER.better), 0);
+    all.push(...rank({ held, tokens: reading, filter, limit, near: narrowing.near, floor, hopes, budget }));
   };
   const isByParts = tokens.some(({ part }) => part);
   const cut = isByParts ? undefined : cutCompounds(held, tokens, completing);
@@ -82,7 +79,7 @@ function leavesWords(candidate: Candidate | undefined): boolean {
   if (!candidate) return true;
   const { tokens, explained } = candidate;
   return tokens.some(
-    ({ isTrusted, weight }, t) => isTrusted && weight > SMALL && explained[t].by === NONE && !explained[t].as,
+    ({ isTrusted, weight }, t) => isTrusted && weight > TELLS.nothing && explained[t].by === NONE && !explained[t].as,
   );
 }
 

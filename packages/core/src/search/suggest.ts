@@ -5,15 +5,16 @@ import { contradictionsOf } from "./contradictions.ts";
 import { matchedBy } from "./forward.ts";
 import { glossOf, marksIn } from "./gloss.ts";
 import type { Held } from "./held.ts";
-import { interpret, QUALITY, type TermRange } from "./interpret.ts";
+import { interpret, type TermRange } from "./interpret.ts";
 import { numbersStarting } from "./numbers.ts";
-import { compileFilter, type Narrowing, OUTCOME } from "./query.ts";
+import { compileFilter, type Narrowing } from "./query.ts";
 import type { Candidate } from "./rank.ts";
 import { partsOf, suggestionLine } from "./record.ts";
 import { type NearRecord, reverse } from "./reverse.ts";
 import type { Explained } from "./scale.ts";
 import { search, type Wanted } from "./search.ts";
 import { isCredible, type Weighed, weigh } from "./verdict.ts";
+import { QUALITY, VERDICT } from "./weights.ts";
 
 /** A line to choose from while typing. */
 export interface Suggestion {
@@ -53,7 +54,7 @@ export function suggest(held: Held, query: SuggestQuery): SuggestAnswer {
   const tokens = read(held, false);
   if (!tokens.length) return answer([]);
   const best = search(held, tokens, { read, completing: true, interpolates: false, limit }, query);
-  const found = best.filter(({ score }) => score >= OUTCOME.found);
+  const found = best.filter(({ score }) => score >= VERDICT.found);
   const weighed = weigh(found);
   const fitting = found.filter((candidate, i) => isCredible(weighed.contradictions[i] ?? contradictionsOf(candidate)));
   const suggestions = fitting.map((candidate) => toSuggestion(query, candidate));

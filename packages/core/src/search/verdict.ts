@@ -1,14 +1,7 @@
-import { isOnlyUnit, type Outcome, type PartName } from "../place/index.ts";
+import { isOnlyUnit, type Outcome } from "../place/index.ts";
 import { type Contradiction, contradictionsOf } from "./contradictions.ts";
-import { OUTCOME } from "./query.ts";
 import type { Candidate } from "./rank.ts";
-
-/**
- * The chance that somebody who writes so means the record that explains the text best, by what is not so in it; 1 for
- * what does not stand here. Measured on the islands, with texts of which a tenth have no right answer: another house,
- * unit or postcode is nearly always a slip; a street, block or place of another name never meant the likest one.
- */
-const TRUST: Partial<Record<PartName, number>> = { street: 0.03, block: 0.03, place: 0.05, town: 0.9, country: 0.9 };
+import { TRUST, VERDICT } from "./weights.ts";
 
 /** What may be meant, with its chance and what contradicts it. */
 export interface Weighed {
@@ -19,46 +12,41 @@ export interface Weighed {
   outcome: Outcome;
 }
 
-/** What is this much worse explained than the best has hardly a chance beside it. */
-const BESIDE = 0.002;
-/** How quickly a chance falls with what is left unexplained: measured on queries whose answers are known. */
-const STEEPNESS = 3;
-
-/** What is trusted less is only looked at where nothing else fits. */
-const CREDIBLE = 0.5;
-
-/** What stands this much further behind has no chance that can be told. */
-const FAR = 10 * BESIDE;
+/** What stands as many times `beside` further behind has no chance that can be told. */
+const FAR = 10;
 
 /** @param found best first, by order; not by score */
 export function weigh(found: readonly Candidate[]): Weighed {
   let top = 0;
   for (const { score } of found) top = Math.max(top, score);
-  const contradictions = found.map((one) => (one.score >= top - FAR ? contradictionsOf(one) : undefined));
+  const contradictions = found.map((one) =>
+    one.score >= top - FAR * VERDICT.beside ? contradictionsOf(one) : undefined,
+  );
   // where nothing near the best can be believed, what is behind it may be meant
   if (!contradictions.some((one) => one && isCredible(one)))
     found.forEach((one, i) => {
       contradictions[i] ??= contradictionsOf(one);
     });
   const trust = contradictions.map((one) => (one ? trustIn(one) : 0));
-  const least = trust.some((one) => one >= CREDIBLE) ? CREDIBLE : 0;
+  const least = trust.some((one) => one >= VERDICT.credible) ? VERDICT.credible : 0;
   const counts = (i: number) => contradictions[i] !== undefined && trust[i] >= least;
   let best = 0;
   found.forEach(({ score }, i) => {
     if (counts(i)) best = Math.max(best, score);
   });
-  const weights = found.map(({ score }, i) => (counts(i) ? Math.exp((score - best) / BESIDE) : 0));
+  const weights = found.map(({ score }, i) => (counts(i) ? Math.exp((score - best) / VERDICT.beside) : 0));
   let all = 0;
   for (const weight of weights) all += weight;
   const chances = found.map(({ score }, i) => {
-    const chance = weights[i] && ((1 - (1 - score) ** STEEPNESS) * weights[i] * trust[i]) / all;
+    const chance = weights[i] && ((1 - (1 - score) ** VERDICT.steepness) * weights[i] * trust[i]) / all;
     return Math.floor(chance * 1000) / 1000;
   });
   return { chances, contradictions, outcome: outcomeOf(chances, contradictions) };
 }
 
 /** False for what contradicts a record of another street, block or place than was written: it is not offered in its place. */
-export const isCredible = (contradictions: readonly Contradiction[]): boolean => trustIn(contradictions) >= CREDIBLE;
+export const isCredible = (contradictions: readonly Contradiction[]): boolean =>
+  trustIn(contradictions) >= VERDICT.credible;
 
 function trustIn(contradictions: readonly Contradiction[]): number {
   let trust = 1;
@@ -76,8 +64,8 @@ function outcomeOf(
     if (chance > first) [first, second] = [chance, first];
     else if (chance > second) second = chance;
   }
-  const isSeveral = second > 0 && second * OUTCOME.factor >= first;
-  if (all < OUTCOME.likely) return "none";
+  const isSeveral = second > 0 && second * VERDICT.factor >= first;
+  if (all < VERDICT.likely) return "none";
   if (isSeveral) return "ambiguous";
   return contradictions[chances.indexOf(first)]?.some((one) => !isOnlyUnit(one)) ? "differs" : "matched";
 }

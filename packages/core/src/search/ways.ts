@@ -1,6 +1,7 @@
 import { GROUPS, NONE, REST, type Segment } from "../index/index.ts";
-import { QUALITY, type QueryToken } from "./interpret.ts";
+import type { QueryToken } from "./interpret.ts";
 import type { Marks } from "./marks.ts";
+import { QUALITY } from "./weights.ts";
 
 /** How much later the readings with errors have their turn. */
 const LATER = 8;
