@@ -59,7 +59,7 @@ const MOST_POSTCODES = 100;
 const MOST_AROUND = 3000;
 
 /** How many things a lookup may still look at, in all its passes: no text keeps other lookups waiting. */
-export interface Budget {
+interface Budget {
   looks: number;
 }
 
