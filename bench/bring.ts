@@ -21,7 +21,7 @@ const LOOK_EVERY = 400;
 /** Lookups a second at which the quiet server and the loading one are held side by side. */
 const RATE = { connections: 8, overallRate: 200, duration: 10 };
 
-interface Ready {
+export interface Ready {
   url: string;
   signIn: string;
   pid: number;
@@ -155,7 +155,7 @@ function bodyOf(file: string): RequestInit & { duplex: "half" } {
 }
 
 /** The workbench's calls that a load needs. */
-class Workbench {
+export class Workbench {
   private constructor(
     private readonly url: string,
     private readonly headers: Record<string, string>,

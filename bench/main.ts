@@ -7,6 +7,7 @@ import { measureFirstPage, measureHttp, suggestLoad } from "./http.ts";
 import { measureGroups, measureMap, measureStills } from "./map.ts";
 import type { Measure } from "./measure.ts";
 import { measureSwap } from "./swap.ts";
+import { measureTowns } from "./towns.ts";
 import { measureUses } from "./uses.ts";
 import { measureWorld } from "./world/table.ts";
 
@@ -47,6 +48,7 @@ if (only === "map") await map();
 else if (only === "http") await http();
 else if (only === "uses") await uses();
 else if (only === "bring") for await (const measure of measureBring(ready)) note(measure);
+else if (only === "towns") for await (const measure of measureTowns(ready)) note(measure);
 else if (size === "demo") {
   // the server first: the engine's corpus would weigh on this process, which also makes the load
   await http();

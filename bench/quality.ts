@@ -150,7 +150,7 @@ function* scores(engine: Engine, classes: readonly QueryClass[], samples: readon
 const fold = (text: string) => text.normalize("NFC").toLowerCase();
 
 /** True when a suggestion is what was meant; of a beginning, what the beginning reaches. */
-function isRight({ line, kind }: Suggestion, query: Query, { name }: QueryClass): boolean {
+export function isRight({ line, kind }: Suggestion, query: Query, { name }: QueryClass): boolean {
   if (name !== "cut after some letters") return isLine(fold(line), query);
   const reach = reachOf(query.q, query.sample);
   if (reach === "town") return kind === "town" && query.sample.town.some((town) => fold(town.name) === fold(line));
@@ -167,6 +167,6 @@ function isLine(line: string, { sample: { number, street, town }, isStreet }: Qu
 }
 
 /** True when a record is the very one that the query was made from, not one that reads the same. */
-function isMeant(ref: string, { sample, isStreet }: Query): boolean {
+export function isMeant(ref: string, { sample, isStreet }: Query): boolean {
   return parseRef(ref)?.identity === (isStreet ? sample.streetIdentity : sample.identity);
 }

@@ -1,7 +1,7 @@
 import type { Position } from "../geo/index.ts";
 import { allProfiles, type CountryProfile, postcodeShape } from "../place/index.ts";
 import { fold, LANGUAGES } from "../text/index.ts";
-import { findProjection, type ProjectionHints } from "./find-projection.ts";
+import { findProjection, type ProjectionHints, zonesIn } from "./find-projection.ts";
 import type { ColumnUse, Meaning } from "./parts.ts";
 import { plainHead } from "./propose.ts";
 import { positionOf } from "./read-row.ts";
@@ -45,7 +45,7 @@ export function findCountry(
   if (has("east", "north") && !has("lat", "lon")) {
     const [east, north] = [at("east"), at("north")];
     const pairs = rows.map((row) => [row[east] ?? "", row[north] ?? ""] as const);
-    const named = heads ? { heads: [heads[east], heads[north]] } : {};
+    const named = heads ? { heads: [heads[east], heads[north]], zones: zonesIn(heads, rows) } : {};
     const weighed = allProfiles()
       .filter(suits)
       .map(({ code }) => ({ code, ...findProjection(pairs, code, { ...hintsOf(code), ...named }) }))
@@ -55,22 +55,32 @@ export function findCountry(
     return decided(fitting, usual, "metres, streets and postcodes");
   }
   const position = positionOf({ columns, projection: { system: "degrees" } });
-  const counts = new Map<string, number>();
-  let placed = 0;
-  for (const row of some) {
-    const where = position(row);
-    if (!where) continue;
-    placed++;
-    for (const code of countriesAt(where)) counts.set(code, (counts.get(code) ?? 0) + 1);
-  }
-  if (!placed) return { why: "no rows with a position" };
-  const holding = [...counts].filter(([, count]) => count >= MOST * placed).map(([code]) => code);
+  const positions = some.flatMap((row) => position(row) ?? []);
+  if (!positions.length) return { why: "no rows with a position" };
   const profiles = new Map(allProfiles().map((profile) => [profile.code, profile]));
-  const suiting = holding.filter((code) => {
-    const profile = profiles.get(code);
-    return profile && suits(profile);
-  });
+  const suitingOf = (codes: readonly string[]) =>
+    codes.filter((code) => {
+      const profile = profiles.get(code);
+      return profile && suits(profile);
+    });
+  const holding = holdingAll(positions, countriesAt);
+  const suiting = suitingOf(holding);
+  if (!suiting.length && positions.every(({ lon }) => Math.abs(lon) <= 90)) {
+    const changedOver = positions.map(({ lat, lon }) => ({ lat: lon, lon: lat }));
+    const [other] = suitingOf(holdingAll(changedOver, countriesAt));
+    if (other)
+      return {
+        why: `positions are of ${holding.join(", ") || "no country"}, and of ${other}, where streets are called so, with latitude and longitude changed over: say which`,
+      };
+  }
   return decided(holding.length > 1 && suiting.length ? suiting : holding, usual, "positions");
+}
+
+/** Countries that nearly all of some positions may lie in. */
+function holdingAll(positions: readonly Position[], countriesAt: Lands["countriesAt"]): string[] {
+  const counts = new Map<string, number>();
+  for (const at of positions) for (const code of countriesAt(at)) counts.set(code, (counts.get(code) ?? 0) + 1);
+  return [...counts].filter(([, count]) => count >= MOST * positions.length).map(([code]) => code);
 }
 
 function decided(fitting: readonly string[], usual: string | undefined, by: string): FoundCountry {

@@ -4,6 +4,7 @@ import { gridOf, gridsOf } from "./grids.ts";
 import { type MetresReader, metresReader } from "./metres.ts";
 import { parseNumber } from "./numbers.ts";
 import type { Projection } from "./parts.ts";
+import { plainHead } from "./propose.ts";
 
 /** A way in which metres may be read, and what comes of it. */
 export interface WeighedProjection {
@@ -36,6 +37,8 @@ const SAME = 25;
 export interface ProjectionHints {
   /** Names of the two columns, which may tell a zone or a code of EPSG. */
   heads?: readonly string[];
+  /** What stands in a column of its own for zones. */
+  zones?: readonly string[];
   /** True where a position may lie in the country. The box around it when not given. */
   isIn?: (country: string, at: Position) => boolean;
   /** Where the country lies, where the box that is known here is not enough. */
@@ -55,8 +58,10 @@ const EXPLICIT = /east|north|ost|nord|rechts|hoch|este|norte|\b[en]\b|[en]_|_[en
 export function findProjection(
   pairs: readonly (readonly [east: string, north: string])[],
   country: string | undefined,
-  { heads = [], isIn = isInBox, box = country ? countryBox(country) : undefined }: ProjectionHints = {},
+  { heads = [], zones = [], isIn = isInBox, box = country ? countryBox(country) : undefined }: ProjectionHints = {},
 ): FoundProjection {
+  const wrong = wrongIn(zones);
+  if (wrong) return { why: `metres, and ${wrong}`, weighed: [] };
   if (!box || !country) return { why: "metres: say of which zone or projection", weighed: [] };
   const metres = pairs
     .slice(0, LOOKED_AT)
@@ -83,7 +88,7 @@ export function findProjection(
     isXY && one.isSwapped && !gridOf(one.projection.epsg ?? 0)?.isXNorth && possible.some((other) => !other.isSwapped);
   const weighed = possible.filter((one) => !isOdd(one));
   // many a national grid has numbers that would lie in its country by another as well: then that is for a person to say
-  const told = weighed.filter((one) => isTold(one, heads));
+  const told = weighed.filter((one) => isTold(one, heads, zones[0]));
   const [only] = told.length === 1 ? told : weighed.length === 1 ? weighed : [];
   const taken = only && (told.length === 1 || isUsual(only)) ? only : undefined;
   const others = weighed.filter((one) => one !== taken);
@@ -91,7 +96,7 @@ export function findProjection(
     return {
       projection: taken.projection,
       isSwapped: taken.isSwapped,
-      why: `metres of ${taken.name}${taken.isSwapped ? ", the two columns changed over" : ""}: ${told.length ? "as their names say; " : ""}they then lie in ${country}`,
+      why: `metres of ${taken.name}${taken.isSwapped ? ", the two columns changed over" : ""}: ${told.length ? "as the file says; " : ""}they then lie in ${country}`,
       weighed: [taken, ...others],
     };
   return {
@@ -151,8 +156,32 @@ function distinct(weighed: readonly WeighedProjection[], metres: Metres): Weighe
   return kept.map(({ one }) => one);
 }
 
-/** True where the names of the columns tell a projection: by its number in the EPSG dataset, or by its zone. */
-function isTold({ projection }: WeighedProjection, heads: readonly string[]): boolean {
+const ZONE_HEADS = new Set(["zone", "zona", "utmzone", "utm_zone", "zone_utm", "zona_utm", "huso", "huso_utm", "fuso"]);
+/** "32", "32N", "33 U" with the letter of its band. */
+const ZONE = /^(?:utm ?)?(\d{1,2}) ?[a-z]?$/i;
+const numberOf = (zone: string) => Number(ZONE.exec(zone)?.[1]);
+
+/** The different values of a column headed as one of zones, where nearly all look like zones. */
+export function zonesIn(heads: readonly string[] | undefined, rows: readonly (readonly string[])[]): string[] {
+  const column = heads?.findIndex((head) => ZONE_HEADS.has(plainHead(head))) ?? -1;
+  if (column < 0) return [];
+  const values = rows.map((row) => row[column]?.trim() ?? "").filter(Boolean);
+  return values.filter((value) => ZONE.test(value)).length < MOST * values.length ? [] : [...new Set(values)];
+}
+
+/** Why rows of some zones cannot be read as they are. */
+function wrongIn(zones: readonly string[]): string | undefined {
+  const none = zones.find((zone) => !(numberOf(zone) >= 1 && numberOf(zone) <= 60));
+  if (none) return `“${none}” is no zone, which are 1 to 60: say of which zone or projection`;
+  const several = [...new Set(zones.map(numberOf))];
+  return several.length > 1
+    ? `rows of several zones, ${several.join(", ")}: say one, and bring each by itself`
+    : undefined;
+}
+
+/** True where names of columns, or a column of zones, tell a projection: by its number in the EPSG dataset, or by its zone. */
+function isTold({ projection }: WeighedProjection, heads: readonly string[], named?: string): boolean {
+  if (named) return projection.system === "utm" && Number.parseInt(projection.zone ?? "", 10) === numberOf(named);
   const words = heads.join(" ").toLowerCase();
   const codes = codesOf(projection);
   if (codes.some((code) => new RegExp(`(?<!\\d)${code}(?!\\d)`).test(words))) return true;

@@ -75,7 +75,7 @@ describe("grids of countries", () => {
     expect(several.weighed.length).toBeGreaterThan(5);
     const told = findProjection(town(3_500, -12_000), "JP", { heads: ["east_6677", "north_6677"] });
     expect(told.projection).toEqual({ system: "epsg", epsg: 6677 });
-    expect(told.why).toContain("as their names say");
+    expect(told.why).toContain("as the file says");
   });
 
   it("put the rows of a table where they are", () => {

@@ -1,6 +1,6 @@
 export { RowAsker, type RowQuestion } from "./ask-row.ts";
 export { type FoundCountry, findCountry } from "./find-country.ts";
-export { type FoundProjection, findProjection, type WeighedProjection } from "./find-projection.ts";
+export { type FoundProjection, findProjection, type WeighedProjection, zonesIn } from "./find-projection.ts";
 export {
   type EarlierStreet,
   type Gathered,

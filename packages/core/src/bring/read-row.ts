@@ -6,7 +6,7 @@ import {
   type HouseNumber,
   type Name,
   parseHouseNumber,
-  postcodeShape,
+  postcodeAsWritten,
   profileOf,
 } from "../place/index.ts";
 import { asPeopleWrite } from "../text/index.ts";
@@ -282,9 +282,9 @@ export class RowReader {
   #postcode(cells: readonly string[], row: BroughtRow, profile: CountryProfile, doubts: RowDoubt[]): void {
     const postcode = this.#cell(cells, "postcode");
     if (!postcode) return;
-    row.postcode = postcode.toUpperCase();
-    const shape = postcodeShape(profile);
-    if (!shape || shape.test(postcode)) return;
+    const written = postcodeAsWritten(profile, postcode);
+    row.postcode = written ?? postcode.toUpperCase();
+    if (written !== undefined || !profile.postcode) return;
     doubts.push({
       kind: "postcode-shape",
       words: `“${postcode}” has not the shape of ${profile.postcode?.examples[0]}`,

@@ -1,9 +1,9 @@
 import type { Position } from "./position.ts";
 
 const NUMBER = String.raw`[+-]?\d{1,3}(?:[.,]\d+)?`;
-/** "-35.2, -21.4", "35.2 S 21.4 W", "35,2; 21,4". */
+/** "-35.2, -21.4", "35.2 S 21.4 W", "S 35.2, W 21.4", "35,2; 21,4". */
 const DECIMAL = new RegExp(
-  String.raw`^\s*(${NUMBER})\s*°?\s*([NS])?\s*(?:[,;]\s*|\s+)(${NUMBER})\s*°?\s*([EWO])?\s*$`,
+  String.raw`^\s*([NS])?\s*(${NUMBER})\s*°?\s*([NS])?\s*(?:[,;]\s*|\s+)([EWO])?\s*(${NUMBER})\s*°?\s*([EWO])?\s*$`,
   "iu",
 );
 const ANGLE = String.raw`(\d{1,3})\s*[°d]\s*(?:(\d{1,2}(?:[.,]\d+)?)\s*['′’m]\s*)?(?:(\d{1,2}(?:[.,]\d+)?)\s*(?:["″”s]|''|′′)\s*)?`;
@@ -51,7 +51,9 @@ function readIso(text: string): Position | undefined {
 function readDecimal(text: string): Position | undefined {
   const match = DECIMAL.exec(text);
   if (!match) return undefined;
-  const [, lat, ns, lon, ew] = match;
+  const [, ns1, lat, ns2, ew1, lon, ew2] = match;
+  if ((ns1 && ns2) || (ew1 && ew2)) return undefined;
+  const [ns, ew] = [ns1 ?? ns2, ew1 ?? ew2];
   // two whole numbers without a sign or a letter are a house and a postcode sooner than a position
   if (!ns && !ew && !/[.,]\d/u.test(lat) && !/[.,]\d/u.test(lon) && !/[,;°]/u.test(text)) return undefined;
   return { lat: signed(lat, ns), lon: signed(lon, ew) };

@@ -34,6 +34,6 @@ export {
   OUTCOMES,
   type Outcome,
 } from "./outcomes.ts";
-export { type CountryProfile, postcodeShape } from "./profile.ts";
+export { type CountryProfile, postcodeAsWritten, postcodeShape } from "./profile.ts";
 export { allProfiles, heldProfile, PLAIN_PROFILE, profileOf } from "./profiles/index.ts";
 export { MAX_IDENTITY, parseRef, refOf } from "./ref.ts";

@@ -26,6 +26,29 @@ export interface CountryProfile {
 
 const shapes = new Map<string, RegExp>();
 
+/**
+ * A postcode as its country writes it, whatever stands between its letters and digits: "1012ab" is "1012 AB", "01310100"
+ * is "01310-100". Zeros that a spreadsheet has taken from the front come back.
+ * @returns undefined for what has not the country's shape in any way of writing
+ */
+export function postcodeAsWritten(profile: CountryProfile, text: string): string | undefined {
+  const shape = postcodeShape(profile);
+  if (!shape) return undefined;
+  const upper = text.trim().toUpperCase();
+  const bare = upper.replace(/[\s.\u2010-\u2015-]/gu, "");
+  // "D-10115" of the days before country codes, "SE-111 22"
+  const codes = /^\d+$/.test(bare) ? [bare, `0${bare}`, `00${bare}`] : [bare, bare.replace(/^[A-Z]{1,2}(?=\d)/u, "")];
+  for (const code of codes)
+    for (const example of profile.postcode?.examples ?? []) {
+      // what parts a code stands as far from its end, however long the rest is: "M1 1AE", "SW1A 1AA"
+      const [, mark = "", behind = ""] = /^[^\s-]+([\s-])([^\s-]+)$/u.exec(example) ?? [];
+      const cut = code.length - behind.length;
+      const written = mark && cut > 0 ? code.slice(0, cut) + mark + code.slice(cut) : code;
+      if (shape.test(written)) return written;
+    }
+  return shape.test(upper) ? upper : undefined;
+}
+
 /** The shape of a country's postcodes, whatever the case; undefined where it has none. */
 export function postcodeShape({ postcode }: CountryProfile): RegExp | undefined {
   if (!postcode) return undefined;

@@ -52,13 +52,23 @@ function isAllExplained(candidate: Candidate): boolean {
   let isMeant = false;
   for (let t = 0; t < tokens.length; t++) {
     const { by, how, as } = explained[t];
-    const { isLabel, weight, unfinished } = tokens[t];
+    const { isLabel, weight, unfinished, text } = tokens[t];
     if (as ? how !== "same" : by === NONE && !isLabel && !unfinished && weight > TELLS.nothing) return false;
+    // a longer name than was written may be another town's than is meant
+    if (by !== NONE && by !== thing && by < held.segment.firstPostcode && held.segment.sections.thingWords[by] > 1)
+      if (!isWholeName(candidate, by)) return false;
     if (by !== thing) continue;
     isMeant = true;
-    isNamed ||= weight >= TELLS.apart;
+    isNamed ||= weight >= TELLS.apart && !held.lexicon.isBareWay(text);
   }
   return isNamed || !isMeant;
+}
+
+/** True when as many words of an area's name were written as it has. */
+function isWholeName({ explained, held: { segment } }: Candidate, area: number): boolean {
+  let written = 0;
+  for (const { by } of explained) if (by === area) written++;
+  return written >= segment.sections.thingWords[area];
 }
 
 /** Places of the numbers of boxes, for a record that has no houses: nothing here says where a box of its is. */
@@ -129,6 +139,7 @@ class Comparison {
     this.#readNumber();
     this.#readUnit();
     this.#readParts();
+    this.#readTown();
     this.#readWords();
     return this.#found.sort((a, b) => a.span[0] - b.span[0]);
   }
@@ -274,6 +285,38 @@ class Comparison {
     }
   }
 
+  /** "Fontenelle" is not Fontenelle-sur-Lise where a town is called so. */
+  #readTown(): void {
+    const { tokens, explained } = this.candidate;
+    const towns = new Set(explained.flatMap(({ by }) => (this.#isTown(by) ? [by] : [])));
+    for (const town of towns) {
+      if (isWholeName(this.candidate, town) || this.#isTelling(town)) continue;
+      const words = tokens.flatMap((_, t) => (explained[t].by === town ? [t] : []));
+      const stretch = tokens.flatMap((_, t) => (this.#stretch[t] === this.#stretch[words[0]] ? [t] : []));
+      const beside = stretch.filter((t) => words.includes(t) || this.#isLeft(t));
+      if (this.#areaNamedBy(words, beside) === "town") this.#say("town", beside, "other");
+    }
+  }
+
+  /** True when all words of an area's name that tell something were written, whatever explains them. */
+  #isTelling(area: number): boolean {
+    const { held, tokens, explained } = this.candidate;
+    const written = new Set(tokens.map(({ text }) => text));
+    const its = explained.filter(({ by }, t) => by === area && !held.lexicon.isSmall(tokens[t].text)).length;
+    return this.#segment.namesOf(area).some(({ name }) => {
+      const telling = tokenize(name).filter(({ text }) => !held.lexicon.isSmall(text));
+      return its >= telling.length || telling.every(({ text }) => written.has(text));
+    });
+  }
+
+  #isArea(thing: number): boolean {
+    return thing !== NONE && this.#segment.isArea(thing);
+  }
+
+  #isTown(thing: number): boolean {
+    return this.#isArea(thing) && this.#segment.kindOf(thing) === "town";
+  }
+
   /** Words of free text that nothing explains, by where they stand. */
   #readWords(): void {
     const { tokens } = this.candidate;
@@ -322,9 +365,26 @@ class Comparison {
     if (area) return area;
     const isStreet = meaning.some((i) => this.candidate.held.lexicon.isWay(tokens[i].text));
     if (isStreet && !this.#segment.isStreet(this.candidate.thing)) return name;
+    // "Calle Zwiebrann, 15, Casas de Olmo" is no Avenida de la Casas de Olmo
+    if (this.#isOtherStreet(stretch, meaning)) return name;
     const isBehind = this.#core.length > 0 && t > this.#core[this.#core.length - 1];
     const isAlone = meaning.length === stretch.length;
     return isBehind && isAlone && !this.#hasTown() && !this.#isAside(t) ? "town" : undefined;
+  }
+
+  /** True for a stretch before the number's own with words that nothing explains and a kind of street that is not the record's. */
+  #isOtherStreet(stretch: readonly number[], meaning: readonly number[]): boolean {
+    const { held, tokens, explained } = this.candidate;
+    const isWay = (t: number) => held.lexicon.isWay(tokens[t].text);
+    const ways = stretch.filter((t) => isWay(t) && !this.#isArea(explained[t].by));
+    const house = explained.findIndex(({ as }) => as === "house");
+    const isBeforeNumber = house >= 0 && this.#stretch[house] === this.#stretch[stretch[0]] + 1;
+    if (!ways.length || meaning.every(isWay) || !isBeforeNumber) return false;
+    if (tokens.some((_, t) => this.#stretch[t] === this.#stretch[house] && explained[t].as !== "house")) return false;
+    const own = this.#ownWords();
+    return ways.every(
+      (t) => ![tokens[t].text, ...held.lexicon.otherForms(tokens[t].text)].some((form) => own.has(form)),
+    );
   }
 
   /** A word in the stretch of the record's name. @param own the words of the name in that stretch */

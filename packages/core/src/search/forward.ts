@@ -21,7 +21,7 @@ import { reverse } from "./reverse.ts";
 import { search, type Wanted } from "./search.ts";
 import { profileFor, type Reading, splitByProfile } from "./unmatched.ts";
 import { weigh } from "./verdict.ts";
-import { VERDICT } from "./weights.ts";
+import { TELLS, VERDICT } from "./weights.ts";
 
 /** A record that may be meant, with why. */
 export interface ScoredRecord extends AnswerRecord {
@@ -116,17 +116,42 @@ interface Meant {
 function meantBy(held: Held, query: ForwardQuery, compared = COMPARED): Meant | undefined {
   const { text, tokens } = readQuery(held, query, false);
   if (!tokens.length) return undefined;
-  const read: Wanted["read"] = (layer, doubting) => readQuery(layer, query, doubting).tokens;
   const limit = Math.max(compared, query.limit ?? DEFAULT_LIMIT);
-  const ranked = search(held, tokens, { read, completing: false, interpolates: true, limit }, query);
-  const fitting = ranked.filter((candidate) => candidate.score >= VERDICT.found);
-  const { chances, contradictions, outcome } = weigh(fitting.slice(0, compared));
-  const found = fitting.map((candidate, i) => ({
+  const ask = (change: (tokens: QueryToken[]) => QueryToken[]) => {
+    const read: Wanted["read"] = (layer, doubting) => change(readQuery(layer, query, doubting).tokens);
+    const ranked = search(held, change(tokens), { text, read, completing: false, interpolates: true, limit }, query);
+    const fitting = ranked.filter((candidate) => candidate.score >= VERDICT.found);
+    return { fitting, weighed: weigh(fitting.slice(0, compared)) };
+  };
+  let asked = ask((own) => own);
+  // another town may have been written than the street lies in: then all that lies in that town stands before it
+  if (asked.weighed.outcome === "none" && isOfStretches(tokens)) {
+    const instead = ask(withoutTheRest);
+    if (instead.weighed.outcome !== "none") asked = instead;
+  }
+  const { chances, contradictions, outcome } = asked.weighed;
+  const found = asked.fitting.map((candidate, i) => ({
     candidate,
     chance: chances[i] ?? 0,
     contradictions: contradictions[i],
   }));
   return { text, outcome, found: found.sort((a, b) => b.chance - a.chance) };
+}
+
+const isOfStretches = (tokens: readonly QueryToken[]) =>
+  tokens.some(({ isParted, part }, t) => t > 0 && (isParted || part !== tokens[t - 1].part));
+
+/** The words of the stretch that has a house's number, or of the first; the rest, but for postcodes, tells little. */
+function withoutTheRest(tokens: QueryToken[]): QueryToken[] {
+  let stretch = 0;
+  const stretches = tokens.map(({ isParted, part }, t) => {
+    if (t > 0 && (isParted || part !== tokens[t - 1].part)) stretch++;
+    return stretch;
+  });
+  const number = tokens.findIndex(({ house, isCode }) => house && !isCode);
+  const own = number < 0 ? 0 : stretches[number];
+  const isOwn = (t: number) => stretches[t] === own || tokens[t].isCode || tokens[t].part === "street";
+  return tokens.map((token, t) => (isOwn(t) ? token : { ...token, weight: token.weight * TELLS.rest }));
 }
 
 /** A position typed as text is a reverse lookup; all of the text was taken for it. */

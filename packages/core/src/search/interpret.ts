@@ -1,4 +1,4 @@
-import { descend, descendWithOneError, endsWord, GROUPS, REST, type Segment } from "../index/index.ts";
+import { descend, descendWithOneError, endsWord, GROUPS, POSTCODES, REST, type Segment } from "../index/index.ts";
 import { type HouseNumber, KINDS, type Kind, type PartName, parseHouseNumber } from "../place/index.ts";
 import { type Lexicon, MAX_TOKENS, type NumberRole, type Token, tokenize } from "../text/index.ts";
 import { termsWithTwoErrors } from "./spelling.ts";
@@ -45,12 +45,17 @@ export interface QueryToken extends Token {
 const SHORTEST_BEGINNING = 2;
 /** Words shorter than this are taken as typed: one error in two letters says nothing. */
 const SHORTEST_MISSPELT = 3;
+/** While it is typed, a word shorter than this is taken for nothing but a beginning where it is one. */
+const SHORTEST_MENDED = 5;
 /** From here on two errors are tried, where one finds nothing. */
 const SHORTEST_TWICE_MISSPELT = 8;
 /** A text in which more words than these are lost is no address with typing errors. */
 const MOST_TWICE_MISSPELT = 3;
 /** A compound is cut into pieces no shorter than this. */
 const SHORTEST_PIECE = 3;
+/** The same of what was written without a space between several words, and how many. */
+const SHORTEST_OF_MANY = 9;
+const MOST_PIECES = 6;
 /** The same of a postcode that was written as one: "10115" for "101 15", "1012ab" for "1012 ab". */
 const SHORTEST_OF_CODE = 2;
 const SHORTEST_CODE = 5;
@@ -138,10 +143,15 @@ function interpretTokens(held: Dictionary, words: readonly Token[], manner: Mann
   tokens.forEach((token, i) => {
     const next = tokens[i + 1];
     if (!next) return;
-    if (token.house && !token.house.suffix && maySuffix(segment, next)) token.mate = i + 1;
+    if (token.house && !token.house.suffix && maySuffix(segment, next)) {
+      token.mate = i + 1;
+      // small elsewhere ("ter" in Dutch), not behind a number
+      if (next.text.length > 1) next.weight = Math.max(next.weight, TELLS.leastRare);
+    }
     addJoined(segment, token, next, completing && next.open && i + 2 === tokens.length);
   });
   joinBlocks(tokens);
+  if (kinds) for (const token of tokens) if (!token.role && !token.ranges.length) addMisspeltWay(held, token);
   const lost = tokens.filter((token) => kinds && !token.role && mayBeTwiceMisspelt(held, token));
   if (lost.length <= MOST_TWICE_MISSPELT) for (const token of lost) addTwiceMisspelt(held, token);
   return tokens;
@@ -259,9 +269,54 @@ function mayBeTwiceMisspelt({ segment, below }: Dictionary, token: QueryToken): 
   return !cutInTwo(segment, token, unfinished);
 }
 
+/** A word that nothing held is like may be a kind of street with two errors. */
+function addMisspeltWay({ segment: { sections }, lexicon }: Dictionary, token: QueryToken): void {
+  if (token.unfinished || !mayBeMisspelt(token)) return;
+  for (const way of lexicon.waysLike(token.text)) {
+    const node = descend(sections, 0, way);
+    const from = node < 0 ? -1 : sections.nodeTermFrom[node];
+    if (node >= 0 && endsWord(sections, node)) token.ranges.push({ from, to: from + 1, quality: MENDED.twoErrors });
+  }
+}
+
 function addTwiceMisspelt({ segment }: Dictionary, { text, unfinished = false, ranges }: QueryToken): void {
   for (const term of termsWithTwoErrors(segment, text, unfinished))
     ranges.push({ from: term, to: term + 1, quality: MENDED.twoErrors });
+}
+
+/**
+ * The same words with the last, which so far is only the beginning of one, as a whole word with an error in it: "pataya"
+ * on the way to a hamlet may mean a city.
+ * @param least importance, 0 to 1, of the most important thing that the word must be of
+ * @returns undefined where no word as important is like it
+ */
+export function mendLast(
+  { segment }: Dictionary,
+  tokens: readonly QueryToken[],
+  least: number,
+): QueryToken[] | undefined {
+  const last = tokens[tokens.length - 1];
+  const { text, unfinished, ranges } = last;
+  if (!unfinished || least > 1 || text.length < SHORTEST_MENDED || !mayBeMisspelt(last)) return undefined;
+  if (!ranges.length || ranges.some(({ node }) => node === undefined)) return undefined;
+  const mended: TermRange[] = [];
+  descendWithOneError(segment.sections, text, (node) => {
+    const from = segment.sections.nodeTermFrom[node];
+    if (endsWord(segment.sections, node) && mostImportant(segment, from) >= least)
+      mended.push({ from, to: from + 1, quality: QUALITY.spelling });
+  });
+  return mended.length ? tokens.with(-1, { ...last, ranges: mended }) : undefined;
+}
+
+/** Importance, 0 to 1, of the most important thing that has a word in its name. */
+function mostImportant({ sections: { termPosting, posting, thingImportance } }: Segment, term: number): number {
+  let most = 0;
+  // areas are few, and in the order of their numbers; the rest begins with the most important
+  for (let p = termPosting[term * GROUPS]; p < termPosting[term * GROUPS + POSTCODES]; p++)
+    most = Math.max(most, thingImportance[posting[p]]);
+  const rest = termPosting[term * GROUPS + REST];
+  if (rest < termPosting[term * GROUPS + REST + 1]) most = Math.max(most, thingImportance[posting[rest]]);
+  return most / 65_535;
 }
 
 /** Lets two words stand for one that is both of them together. */
@@ -295,7 +350,10 @@ export function cutCompounds(
     const pieces =
       isKnown || token.role
         ? undefined
-        : (cutUnspaced(held.segment, token) ?? cutBlock(held, token) ?? cutInTwo(held.segment, token, isLast));
+        : (cutUnspaced(held.segment, token) ??
+          cutBlock(held, token) ??
+          cutInTwo(held.segment, token, isLast) ??
+          cutInMany(held, token));
     if (pieces) cuts++;
     return pieces ?? [token];
   });
@@ -344,6 +402,29 @@ function cutInTwo({ sections }: Segment, token: Token, completing: boolean): Tok
     return [pieceOf(token, 0, at), pieceOf(token, at, text.length)];
   }
   return undefined;
+}
+
+/** "calledelaestacion" in words of the dictionary, as few as can be; the short ones such as mean little. */
+function cutInMany({ segment: { sections }, lexicon }: Dictionary, token: Token): Token[] | undefined {
+  const { text, kind } = token;
+  if (kind !== "word" || text.length < SHORTEST_OF_MANY) return undefined;
+  /** For each place into how few words all from there on can be cut, and where the first of them ends. */
+  const fewest = Array.from({ length: text.length + 1 }, () => ({ pieces: Number.POSITIVE_INFINITY, end: 0 }));
+  fewest[text.length].pieces = 0;
+  for (let at = text.length - 1; at >= 0; at--) {
+    let node = 0;
+    for (let end = at + 1; end <= text.length; end++) {
+      node = descend(sections, node, text[end - 1]);
+      if (node < 0) break;
+      const isWord = endsWord(sections, node) && (end - at >= SHORTEST_PIECE || lexicon.isSmall(text.slice(at, end)));
+      const pieces = fewest[end].pieces + 1;
+      if (isWord && pieces <= fewest[at].pieces) fewest[at] = { pieces, end };
+    }
+  }
+  if (fewest[0].pieces > MOST_PIECES) return undefined;
+  const pieces: Token[] = [];
+  for (let at = 0; at < text.length; at = fewest[at].end) pieces.push(pieceOf(token, at, fewest[at].end));
+  return pieces;
 }
 
 /** Some letters of a word as a word of their own. */
@@ -412,20 +493,23 @@ export function rangesOf(held: Dictionary, token: Token, unfinished: boolean, do
   if (end >= 0 && unfinished) below(end, QUALITY.prefix);
   else if (end >= 0 && token.kind === "word" && token.text.length >= SHORTEST_BEGINNING) below(end, MENDED.leftShort);
   if (mayBeMisspelt(token)) {
-    const isKnown = ranges.length > 0 || (held.below && descend(held.below.sections, 0, token.text) >= 0);
+    // once the person has gone on, a beginning alone is no word that is known
+    const isWhole = () => ranges.some(({ node }) => node === undefined);
+    const isKnown =
+      (unfinished ? ranges.length > 0 : isWhole()) || (held.below && descend(held.below.sections, 0, token.text) >= 0);
     if (isKnown && !doubting) return ranges;
     descendWithOneError(trie, token.text, (node) => {
       whole(node, unfinished && isKnown ? MENDED.begunMisspelt : QUALITY.spelling);
       if (unfinished && !isKnown) below(node, MENDED.begunMisspelt);
     });
     // "tanenpl": written out before it is mended
-    if (!ranges.length && !unfinished) {
+    if (!unfinished && !isWhole()) {
       const forms = lexicon.writtenOut(token.text);
       for (const form of forms) {
         const node = descend(trie, 0, form);
         if (node >= 0) whole(node, QUALITY.abbreviation);
       }
-      if (!ranges.length)
+      if (!isWhole())
         for (const form of forms) descendWithOneError(trie, form, (node) => whole(node, MENDED.shortAndMisspelt));
     }
   }

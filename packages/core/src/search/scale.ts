@@ -232,10 +232,13 @@ export class Taken {
     for (let i = thingTerm[thing]; i < thingTerm[thing + 1]; i++) {
       const term = termOfThing[i];
       let share = 0;
-      for (let bits = marks.termTokens[term]; bits; bits &= bits - 1) {
+      const all = marks.termTokens[term];
+      const least = all & (all - 1) ? this.#leastOfTwins(term, all) : 0;
+      for (let bits = all; bits; bits &= bits - 1) {
         const t = 31 - Math.clz32(bits & -bits);
         if (!(tokens[t].kinds & (kind | (kind & ADDRESS ? STREETS : 0)))) continue;
         const quality = marks.term(term, t);
+        if (quality < least) continue;
         if (quality > this.#own[t]) {
           this.#ownSum += (tokens[t].weight * (quality - this.#own[t])) / STEPS;
           this.#own[t] = quality;
@@ -245,6 +248,14 @@ export class Taken {
       }
       this.#ownTerms += share;
     }
+  }
+
+  /** Where one of several typed words is a word of the name, the others are no misspelt ones: "Fonte 23, Monte Fria". */
+  #leastOfTwins(term: number, all: number): number {
+    let most = 0;
+    for (let bits = all; bits; bits &= bits - 1)
+      most = Math.max(most, this.marks.term(term, 31 - Math.clz32(bits & -bits)));
+    return most > QUALITY.spelling * STEPS ? QUALITY.spelling * STEPS + 1 : 0;
   }
 
   /** Weighs it closely; undefined when nothing of it was typed. */

@@ -1,12 +1,14 @@
 import { NONE } from "../index/index.ts";
 import type { Held } from "./held.ts";
-import { cutCompounds, type QueryToken } from "./interpret.ts";
+import { cutCompounds, mendLast, type QueryToken } from "./interpret.ts";
 import { compileFilter, type Narrowing } from "./query.ts";
 import { type Candidate, HOPES, MARGIN, rank } from "./rank.ts";
-import { ORDER, TELLS } from "./weights.ts";
+import { COST, ORDER, QUALITY, TELLS } from "./weights.ts";
 
 /** How a text is to be read. */
 export interface Wanted {
+  /** What was typed; the words have their places in it. */
+  text: string;
   /** Reads it against a dictionary; the words are the same for each. @param doubting see `Manner` */
   read(held: Held, doubting: boolean): QueryToken[];
   /** True while the person is typing. */
@@ -29,9 +31,28 @@ export function search(held: Held, tokens: QueryToken[], wanted: Wanted, narrowi
       layer === held ? wanted.read(layer, doubting) : weighed(wanted.read(layer, doubting), tokens);
     return searchLayer(layer, layer === held ? tokens : read(false), () => read(true), wanted, narrowing);
   });
-  if (found.length === 1) return found[0];
+  if (found.length === 1) return asSpelt(found[0], wanted.text);
   const all = found.flat().sort((a, b) => b.order - a.order);
-  return all.slice(0, wanted.limit).filter(({ order }) => order >= all[0].order - MARGIN);
+  return asSpelt(
+    all.slice(0, wanted.limit).filter(({ order }) => order >= all[0].order - MARGIN),
+    wanted.text,
+  );
+}
+
+/** Of equals, one whose name has the very letters that were typed, accents and all, comes before the others: "Tōmoto", not "Tomoto". */
+function asSpelt(found: Candidate[], text: string): Candidate[] {
+  if (found.length < 2 || found[1].order < found[0].order - ORDER.spelt) return found;
+  const plain = (letters: string) => letters.toLowerCase().normalize("NFC");
+  const isSpelt = ({ held: { segment }, thing, tokens, explained }: Candidate) => {
+    const own = tokens.filter((_, t) => explained[t].by === thing);
+    const names = segment.namesOf(thing).map(({ name }) => plain(name));
+    return (
+      own.length > 0 &&
+      own.every(({ start, end }) => names.some((name) => name.includes(plain(text.slice(start, end)))))
+    );
+  };
+  const orderOf = new Map(found.map((one) => [one, one.order + (isSpelt(one) ? ORDER.spelt : 0)]));
+  return found.sort((a, b) => orderOf.get(b)! - orderOf.get(a)!);
 }
 
 const weighed = (tokens: readonly QueryToken[], as: readonly QueryToken[]) =>
@@ -71,7 +92,30 @@ function searchLayer(
     const isSame = doubted.every(({ ranges }, t) => ranges.length === tokens[t].ranges.length);
     add(doubted, isSame && !cut ? HOPES.slice(hopes.length) : HOPES);
   }
-  return cut || isDoubtful ? best(all, limit) : all;
+  const found = cut || isDoubtful ? best(all, limit) : all;
+  return completing ? withMended(held, found, { filter, limit, near: narrowing.near, budget }) : found;
+}
+
+/** What ends with a word misspelt of something far more important, before what the text is only the beginning of. */
+function withMended(
+  held: Held,
+  found: Candidate[],
+  asked: Pick<Parameters<typeof rank>[0], "filter" | "limit" | "near" | "budget">,
+): Candidate[] {
+  if (!found.length) return found;
+  const [{ tokens, score, order }] = found;
+  const importance = ({ thing }: Candidate) => held.segment.sections.thingImportance[thing] / 65_535;
+  const least = importance(found[0]) + ORDER.tenfold;
+  const mended = mendLast(held, tokens, least);
+  if (!mended) return found;
+  const all = tokens.reduce((sum, { weight }) => sum + weight, 0);
+  const { weight } = tokens[tokens.length - 1];
+  // as well explained, but for the error
+  const floor = score - ((QUALITY.prefix - QUALITY.spelling) * weight) / all - COST.incomplete;
+  const instead = rank({ held, tokens: mended, ...asked, floor: Math.max(0, floor), hopes: [0] })
+    .filter((one) => importance(one) >= least)
+    .map((one) => ({ ...one, order: order + importance(one) * ORDER.importance }));
+  return instead.length ? best([...instead, ...found], asked.limit) : found;
 }
 
 /** True when the best that was found leaves a word over that is spelt like one of the dictionary. */

@@ -53,18 +53,19 @@ export function suggest(held: Held, query: SuggestQuery): SuggestAnswer {
   const read: Wanted["read"] = (layer, doubting) => interpret(layer, query.q, { completing: true, doubting });
   const tokens = read(held, false);
   if (!tokens.length) return answer([]);
-  const best = search(held, tokens, { read, completing: true, interpolates: false, limit }, query);
+  const best = search(held, tokens, { text: query.q, read, completing: true, interpolates: false, limit }, query);
   const found = best.filter(({ score }) => score >= VERDICT.found);
   const weighed = weigh(found);
   const fitting = found.filter((candidate, i) => isCredible(weighed.contradictions[i] ?? contradictionsOf(candidate)));
   const suggestions = fitting.map((candidate) => toSuggestion(query, candidate));
   if (!fitting.length) return answer(suggestions);
-  return answer(suggestions, sureOf(held, query, found, fitting, weighed, best.length < limit));
+  const isOneReading = best.every(({ tokens }) => tokens === best[0].tokens);
+  return answer(suggestions, sureOf(held, query, found, fitting, weighed, isOneReading && best.length < limit));
 }
 
 /**
  * Ref of the line that `forward` would be `matched` to. It need not be asked where the list itself tells: when nothing was
- * left out of it, and the last word, which is all that is read otherwise there, stands whole in the likeliest line.
+ * left out of it, all of it was read in one way, and the last word, which is all that is read otherwise there, stands whole in the likeliest line.
  */
 function sureOf(
   held: Held,

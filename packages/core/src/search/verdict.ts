@@ -1,4 +1,4 @@
-import { isOnlyUnit, type Outcome } from "../place/index.ts";
+import { isOnlyUnit, type Outcome, type PartName } from "../place/index.ts";
 import { type Contradiction, contradictionsOf } from "./contradictions.ts";
 import type { Candidate } from "./rank.ts";
 import { TRUST, VERDICT } from "./weights.ts";
@@ -28,13 +28,11 @@ export function weigh(found: readonly Candidate[]): Weighed {
       contradictions[i] ??= contradictionsOf(one);
     });
   const trust = contradictions.map((one) => (one ? trustIn(one) : 0));
-  const least = trust.some((one) => one >= VERDICT.credible) ? VERDICT.credible : 0;
-  const counts = (i: number) => contradictions[i] !== undefined && trust[i] >= least;
   let best = 0;
   found.forEach(({ score }, i) => {
-    if (counts(i)) best = Math.max(best, score);
+    if (trust[i]) best = Math.max(best, score);
   });
-  const weights = found.map(({ score }, i) => (counts(i) ? Math.exp((score - best) / VERDICT.beside) : 0));
+  const weights = found.map(({ score }, i) => (trust[i] ? Math.exp((score - best) / VERDICT.beside) : 0));
   let all = 0;
   for (const weight of weights) all += weight;
   const chances = found.map(({ score }, i) => {
@@ -45,12 +43,14 @@ export function weigh(found: readonly Candidate[]): Weighed {
 }
 
 /** False for what contradicts a record of another street, block or place than was written: it is not offered in its place. */
-export const isCredible = (contradictions: readonly Contradiction[]): boolean =>
-  trustIn(contradictions) >= VERDICT.credible;
+export const isCredible = (contradictions: readonly Contradiction[]): boolean => trustIn(contradictions) > 0;
+
+/** A record of another name never was meant, however like it is. */
+const NAMING: ReadonlySet<PartName> = new Set(["street", "block", "place"]);
 
 function trustIn(contradictions: readonly Contradiction[]): number {
   let trust = 1;
-  for (const { part } of contradictions) trust *= TRUST[part] ?? 1;
+  for (const { part } of contradictions) trust *= NAMING.has(part) ? 0 : (TRUST[part] ?? 1);
   return trust;
 }
 

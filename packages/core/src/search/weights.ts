@@ -54,8 +54,11 @@ export const MENDED = {
   begunMisspelt: 0.75,
   /** A whole word that may yet become a longer one: "lantern" on the way to Lanternmouth. Islands, cut after some letters. */
   wholeSoFar: 0.97,
-  /** The beginning of a word where the person has gone on to the next one. Islands, abbreviated. */
-  leftShort: 0.9,
+  /**
+   * The beginning of a word where the person has gone on to the next one; less than a word that one error parts from
+   * what was written. Islands, abbreviated; towns, one error.
+   */
+  leftShort: 0.84,
 } as const;
 
 /** How much of the whole a typed word is. */
@@ -86,6 +89,8 @@ export const TELLS = {
   /** What weighs as much counts as a whole word of a name, the rest as `smallShare` of one. */
   ofName: 0.5,
   smallShare: 0.2,
+  /** So much of itself is left to a word in another stretch than the street's where all together led to nothing. World, the neighbour town. */
+  rest: 0.3,
 } as const;
 
 /** What is taken off a score, and what some numbers are worth. */
@@ -120,22 +125,23 @@ export const ORDER = {
   /** Of what lies where the person is, and the metres at which half of it is lost. */
   nearness: 0.03,
   nearnessHalf: 5000,
+  /**
+   * So much more important is what ten times as many people live in: such a thing with an error in its name comes before
+   * one that the text is the beginning of. Towns, one error.
+   */
+  tenfold: 0.13,
+  /** What has the very letters of the text, accents and all; ten times as many people make up for it. Towns, whole names. */
+  spelt: 0.004,
   /** A second reading of a text is only asked for what it explains as well as the first, but for this. */
   better: 0.03,
 } as const;
 
 /**
  * The chance that somebody who writes so means the record that explains the text best, by what is not so in it; 1 for
- * what does not stand here. Islands, with texts of which a tenth have no right answer: another house, unit or postcode is
- * nearly always a slip; a street, block or place of another name never meant the likest one.
+ * what does not stand here: another house, unit or postcode is nearly always a slip. Islands, with texts of which a tenth
+ * have no right answer.
  */
-export const TRUST: Readonly<Partial<Record<PartName, number>>> = {
-  street: 0.03,
-  block: 0.03,
-  place: 0.05,
-  town: 0.9,
-  country: 0.9,
-};
+export const TRUST: Readonly<Partial<Record<PartName, number>>> = { town: 0.9, country: 0.9 };
 
 /** From scores to chances, and from chances to what an answer is called. */
 export const VERDICT = {
@@ -145,8 +151,6 @@ export const VERDICT = {
   factor: 2,
   /** What is less likely to be meant, all together, is not told. */
   likely: 0.1,
-  /** What is trusted less is only looked at where nothing else fits. */
-  credible: 0.5,
   /** What is this much worse explained than the best has hardly a chance beside it. */
   beside: 0.002,
   /** How quickly a chance falls with what is left unexplained: islands, ten bins of scores. */

@@ -2,6 +2,8 @@ import { LANGUAGES, type LanguagePack, type NumberRole } from "./languages/index
 
 /** Kinds of street shorter than this are no sign of a compound. */
 const SHORTEST_ENDING = 4;
+/** Kinds of street shorter than this, and what is written for them, are taken as they are. */
+const SHORTEST_WAY = 5;
 
 /** What some languages together say of words. */
 export class Lexicon {
@@ -43,9 +45,14 @@ export class Lexicon {
     return this.#small.has(word);
   }
 
+  /** True for a word that is nothing but a kind of street, short or long. */
+  isBareWay(word: string): boolean {
+    return this.#ways.has(word) || this.otherForms(word).some((form) => this.#ways.has(form));
+  }
+
   /** True for a word that says what kind of street a name is of, short or long, or ends with one ("millgasse"). */
   isWay(word: string): boolean {
-    if (this.#ways.has(word) || this.otherForms(word).some((form) => this.#ways.has(form))) return true;
+    if (this.isBareWay(word)) return true;
     for (const way of this.#ways) if (way.length >= SHORTEST_ENDING && word.endsWith(way)) return true;
     return false;
   }
@@ -59,6 +66,12 @@ export class Lexicon {
     return fitting.flatMap(([short, long]) => (short.length === longest ? [word.slice(0, -short.length) + long] : []));
   }
 
+  /** The kinds of street that a misspelt word of five letters and more may be: two errors are nothing rare in "drive". */
+  waysLike(word: string): string[] {
+    if (word.length < SHORTEST_WAY) return [];
+    return [...this.#ways].filter((way) => way.length >= SHORTEST_WAY && errorsBetween(word, way) <= 2);
+  }
+
   /** What a number behind the word is ("flat 3"), or before it ("3 floor"). */
   roleBefore(word: string): NumberRole | undefined {
     return this.#before.get(word);
@@ -67,6 +80,22 @@ export class Lexicon {
   roleAfter(word: string): NumberRole | undefined {
     return this.#after.get(word);
   }
+}
+
+/** Letters replaced, left out or added, and neighbours swapped, that part two words: the restricted edit distance. */
+function errorsBetween(one: string, other: string): number {
+  if (Math.abs(one.length - other.length) > 2) return Number.POSITIVE_INFINITY;
+  let [before, last]: number[][] = [[], Array.from({ length: other.length + 1 }, (_, i) => i)];
+  for (let i = 1; i <= one.length; i++) {
+    const row = [i];
+    for (let j = 1; j <= other.length; j++) {
+      row[j] = Math.min(row[j - 1] + 1, last[j] + 1, last[j - 1] + Number(one[i - 1] !== other[j - 1]));
+      const isSwapped = i > 1 && j > 1 && one[i - 1] === other[j - 2] && one[i - 2] === other[j - 1];
+      if (isSwapped) row[j] = Math.min(row[j], before[j - 2] + 1);
+    }
+    [before, last] = [last, row];
+  }
+  return last[other.length];
 }
 
 function rolesOf(roles: LanguagePack["before"]): [NumberRole, readonly string[]][] {

@@ -8,6 +8,7 @@ import {
   type Reading,
   RowReader,
   standsInCapitals,
+  zonesIn,
 } from "@bibliotope/core/bring";
 import { countryBox, formatHouseNumber, formatLine, type Parts, profileOf } from "@bibliotope/core/place";
 import type { FileStart, LookAtFileAsking, TableReading } from "@bibliotope/wire";
@@ -113,7 +114,10 @@ function metresOf(
   const found = findProjection(
     rows.map((row) => [row[east] ?? "", row[north] ?? ""]),
     code,
-    { ...(code ? LANDS.hintsOf(code) : {}), ...(heads ? { heads: [heads[east], heads[north]] } : {}) },
+    {
+      ...(code ? LANDS.hintsOf(code) : {}),
+      ...(heads ? { heads: [heads[east], heads[north]], zones: zonesIn(heads, rows) } : {}),
+    },
   );
   if (isSaid) return found;
   for (const column of [east, north]) columns[column] = { ...columns[column], why: found.why };

@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { formatPattern, knownPattern, namesIn } from "../../pattern/index.ts";
 import { autofillValues, envelopeLines, formatLine, partLookup } from "../format.ts";
 import { PARTS, type Parts } from "../kinds.ts";
+import { postcodeAsWritten } from "../profile.ts";
 import { allProfiles, profileOf } from "./index.ts";
 
 const profiles = allProfiles();
@@ -62,5 +63,35 @@ describe("the profiles", () => {
       }),
       { numRuns: 60 },
     );
+  });
+});
+
+describe("a postcode", () => {
+  it.each([
+    ["NL", "1012ab", "1012 AB"],
+    ["GB", "sw1a1aa", "SW1A 1AA"],
+    ["GB", "m11ae", "M1 1AE"],
+    ["BR", "01310100", "01310-100"],
+    ["JP", "1000001", "100-0001"],
+    ["PL", "00 001", "00-001"],
+    ["SE", "11122", "111 22"],
+    ["US", "100010001", "10001-0001"],
+    ["DE", "D-10115", "10115"],
+    // a spreadsheet took its zeros away
+    ["DE", "1067", "01067"],
+    ["US", "501", "00501"],
+    ["DE", "somewhere", undefined],
+    ["GB", "ZZZZ 9", undefined],
+  ])("of %s, written %s, is %s", (country, text, written) => {
+    expect(postcodeAsWritten(profileOf(country), text)).toBe(written);
+  });
+
+  it("is the same however often it is written, and with or without what parts it", () => {
+    for (const profile of allProfiles())
+      for (const example of profile.postcode?.examples ?? []) {
+        const written = postcodeAsWritten(profile, example)!;
+        expect(postcodeAsWritten(profile, written)).toBe(written);
+        expect(postcodeAsWritten(profile, written.replace(/[\s-]/g, "").toLowerCase())).toBe(written);
+      }
   });
 });

@@ -1,0 +1,123 @@
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { type BroughtRow, RowReader } from "@bibliotope/core/bring";
+import { afterAll, describe, expect, it } from "vitest";
+import { look } from "./look.ts";
+import { readTable } from "./table.ts";
+
+const folder = mkdtempSync(join(tmpdir(), "bibliotope-bad-"));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+/** Looks at a file of forty rows, and reads it as it would be loaded with nothing said by hand. */
+async function read(head: string, rowOf: (i: number) => string) {
+  const path = join(folder, "file.csv");
+  writeFileSync(path, [head, ...Array.from({ length: 40 }, (_, i) => rowOf(i))].join("\n"));
+  const { reading, format, heads, columns, countryWhy } = await look({ path, asked: {}, country: "QR", readings: [] });
+  const reader = new RowReader(reading);
+  const rows: BroughtRow[] = [];
+  const refused = new Set<string>();
+  for await (const batch of readTable(path, format, heads ?? undefined, () => undefined))
+    for (const { cells } of batch) {
+      const one = reader.read(cells);
+      if (one.row) rows.push(one.row);
+      else refused.add(one.refused!.words);
+    }
+  const whyOf = (head: string) => columns[heads!.indexOf(head)].why;
+  const meanings = columns.map(({ use }) => use?.meaning);
+  return { country: reading.country, countryWhy, rows, refused: [...refused], whyOf, meanings };
+}
+
+const germanRow = (i: number, ...more: (string | number)[]) => ["Lindenweg", i + 1, "Karsheim", ...more].join(",");
+
+describe("a file that something is wrong with", () => {
+  it("has one column: every row is refused for what it lacks", async () => {
+    const { rows, refused, countryWhy } = await read("name", (i) => `Town ${i}`);
+    expect({ rows, refused, countryWhy }).toEqual({
+      rows: [],
+      refused: ["no position"],
+      countryWhy: "no rows with a position",
+    });
+  });
+
+  it("has two heads alike: the first is taken, and the other says why not", async () => {
+    const { rows, meanings } = await read(
+      "street,street,number,city,lat,lon",
+      (i) => `Linden Row,Alder Row,${i + 1},Karsheim,50.${100 + i},9.${100 + i}`,
+    );
+    expect(meanings).toEqual(["street", undefined, "house", "town", "lat", "lon"]);
+    expect(new Set(rows.map(({ street }) => street?.names[0].name))).toEqual(new Set(["Linden Row"]));
+  });
+
+  it("is half in degrees and half in metres: somebody is asked, and nothing is placed", async () => {
+    const { rows, refused, country } = await read("strasse,hausnummer,ort,x,y", (i) =>
+      i % 2 ? germanRow(i, `9.${100 + i}`, `50.${100 + i}`) : germanRow(i, 500_000 + i, 5_550_000 + i),
+    );
+    expect({ rows, country }).toEqual({ rows: [], country: undefined });
+    expect(refused).toEqual(["metres, and nothing says of which zone or projection"]);
+  });
+
+  it("is half of one zone and half of another: somebody is asked, and nothing is placed", async () => {
+    const { rows, whyOf } = await read("strasse,hausnummer,ort,zone,x,y", (i) =>
+      germanRow(i, i % 2 ? 32 : 33, 500_000 + i, 5_550_000 + i),
+    );
+    expect(rows).toEqual([]);
+    expect(whyOf("x")).toBe("metres, and rows of several zones, 33, 32: say one, and bring each by itself");
+  });
+
+  it("has latitude and longitude changed over: somebody is asked, and nothing is placed", async () => {
+    const { rows, country, countryWhy } = await read("strasse,hausnummer,ort,lat,lon", (i) =>
+      germanRow(i, `9.${100 + i}`, `50.${100 + i}`),
+    );
+    expect({ rows, country }).toEqual({ rows: [], country: undefined });
+    expect(countryWhy).toMatch(
+      /^positions are of SO, and of (?:DE|AT|CH|LI), where streets are called so, with latitude/,
+    );
+  });
+
+  it.each([
+    ["behind", "50.1N", "9.1E"],
+    ["in front", "N 50.1", "E 9.1"],
+    ["with minutes and seconds", "50°06'00''N", "9°06'00''E"],
+  ])("has degrees with letters %s: they are read", async (_, lat, lon) => {
+    const { rows, refused } = await read("strasse,hausnummer,ort,lat,lon", (i) => germanRow(i, lat, lon));
+    expect(refused).toEqual([]);
+    expect(rows[0].at.lat).toBeCloseTo(50.1, 9);
+    expect(rows[0].at.lon).toBeCloseTo(9.1, 9);
+    expect(rows[0].country).toBe("DE");
+  });
+
+  it("has a zone that cannot be: it is named, and nothing is placed", async () => {
+    const { rows, whyOf } = await read("strasse,hausnummer,ort,zone,x,y", (i) =>
+      germanRow(i, "99N", 500_000 + i, 5_550_000 + i),
+    );
+    expect(rows).toEqual([]);
+    expect(whyOf("x")).toBe("metres, and “99N” is no zone, which are 1 to 60: say of which zone or projection");
+  });
+
+  it("has a zone that can be: it is taken", async () => {
+    const { rows, whyOf } = await read("strasse,hausnummer,ort,zone,x,y", (i) =>
+      germanRow(i, "32U", 500_000 + i, 5_550_000 + i),
+    );
+    expect(rows[0].at.lat).toBeCloseTo(50.1, 2);
+    expect(whyOf("x")).toBe("metres of UTM 32N: as the file says; they then lie in DE");
+  });
+
+  it("is a list of towns, each twice: they are read as often as they stand there", async () => {
+    const { rows, refused } = await read(
+      "name,population,lat,lon",
+      (i) => `Karsheim ${i % 20},${1000 + i},50.${100 + (i % 20)},9.${100 + (i % 20)}`,
+    );
+    expect(refused).toEqual([]);
+    expect(new Set(rows.map(({ areas }) => areas[0].names[0].name)).size).toBe(20);
+  });
+
+  it("has names in forty languages: all are kept", async () => {
+    const langs = Array.from({ length: 40 }, (_, i) => `${"abcdefgh"[i % 8]}${"klmno"[Math.floor(i / 8)]}`);
+    const { rows, refused } = await read(["lat", "lon", ...langs.map((lang) => `town:${lang}`)].join(","), (i) =>
+      [`50.${100 + i}`, `9.${100 + i}`, ...langs.map((lang) => `Karsheim ${lang}`)].join(","),
+    );
+    expect(refused).toEqual([]);
+    expect(rows[0].areas[0].names).toEqual(langs.map((lang) => ({ lang, name: `Karsheim ${lang}` })));
+  });
+});
