@@ -16,6 +16,8 @@ export function* measureQuality(engine: Engine, { segment, samples, name }: Corp
   const classes = queryClasses(samples.slice(0, most));
   for (const one of classes) yield* rightLines(engine, one, ceilings, name);
   yield letters(engine, samples.slice(0, TYPED), ceilings, name);
+  const lines = samples.slice(0, TYPED).map((sample) => lineOf(sample, sample.number));
+  yield flicker(engine, lines, name);
   yield* scores(engine, queryClasses(samples), samples, name);
   const texts = nonsense(1000);
   const lost = texts.filter((q) => engine.forward({ q }).outcome !== "none");
@@ -75,6 +77,27 @@ function letters(engine: Engine, samples: readonly Sample[], ceilings: Ceilings,
   const mean = (list: number[]) => (sum(list) / list.length).toFixed(1);
   const beside = `${samples.length} lines: ${mean(ours)} letters (median ${median(ours)}), a literal prefix matcher ${mean(literal)} (${median(literal)})`;
   return atMost("letters typed until in the first five", name, "×", sum(ours) / sum(literal), 1.15, beside);
+}
+
+/** How often, while a line is typed letter by letter, the top line gives way to another and is the top again later. */
+export function flicker(engine: Engine, lines: readonly string[], name: string): Measure {
+  const worst: { line: string; count: number }[] = [];
+  let [needless, changes] = [0, 0];
+  for (const line of lines) {
+    const tops = Array.from(line, (_, i) => engine.suggest({ q: line.slice(0, i + 1) }).suggestions[0]?.line);
+    const isChange = (i: number) => i > 0 && tops[i] !== tops[i - 1];
+    const count = tops.filter((_, i) => isChange(i) && tops.includes(tops[i - 1], i)).length;
+    changes += tops.filter((_, i) => isChange(i)).length;
+    needless += count;
+    worst.push({ line, count });
+  }
+  const shown = worst
+    .sort((a, b) => b.count - a.count)
+    .slice(0, 3)
+    .map(({ line, count }) => `${line} (${count})`)
+    .join(" | ");
+  const beside = `${lines.length} lines, ${(changes / lines.length).toFixed(1)} changes of the top line a text; most: ${shown}`;
+  return atMost("needless changes of the top line, a text", name, "", needless / lines.length, 0.3, beside);
 }
 
 /**

@@ -1,18 +1,19 @@
-import { writeFileSync } from "node:fs";
+import { readFileSync, writeFileSync } from "node:fs";
 import { Random } from "@bibliotope/islands";
 import { groupsOf } from "../world/score.ts";
-import type { Example } from "./examples.ts";
+import { type Example, HELD_BY_HAND, holds } from "./examples.ts";
 import { allWeights, movedByHalf, nearby, valueNow, type WeightName, withWeights } from "./moves.ts";
 import { type Known, makePool, type Told } from "./pool.ts";
 
 const [what = "fit"] = process.argv.slice(2);
 /** Countries are dealt out to so many folds; each is judged by weights fitted on the others. */
 const FOLDS = 4;
-const EACH = { fit: 6, examples: 10 };
+const EACH = { fit: 3, examples: 10 };
 /** A move that gains less of the loss than this is noise. */
 const GAIN = 0.002;
 /** Examples of each move of a weight. */
 const EXAMPLES = 2;
+const EXAMPLES_FILE = "bench/fit/examples.json";
 
 /**
  * Moves each weight up and down, keeps what makes the questions of three folds come out better, and tells what that does
@@ -67,10 +68,11 @@ function lossOf(questions: readonly Known[], values: ReadonlyMap<WeightName, num
 
 /**
  * For each weight questions that come out worse when it is moved by a half, or else otherwise: they hold it from then on.
- * The questions are gone through in an order of their own until enough are found.
+ * The questions are gone through in an order of their own until enough are found. What still holds a weight is kept.
  */
 function writeExamples(): void {
-  const { questions } = makePool(EACH.examples);
+  const { questions, engines } = makePool(EACH.examples);
+  const known = JSON.parse(readFileSync(EXAMPLES_FILE, "utf8")) as Partial<Record<WeightName, Example[]>>;
   const mixed = new Random(8).shuffle(questions);
   // nothing but what is right as it is can hold anything
   const right = mixed.flatMap((one) => {
@@ -78,7 +80,11 @@ function writeExamples(): void {
     return told.loss < 0.3 ? [{ one, told }] : [];
   });
   const examples: Record<string, Example[]> = {};
-  for (const name of allWeights()) {
+  for (const name of allWeights().filter((one) => !HELD_BY_HAND.has(one))) {
+    if (known[name] && holds(name, known[name], engines)) {
+      examples[name] = known[name];
+      continue;
+    }
     const its = movedByHalf(name).flatMap((value) => {
       const [worse, other] = withWeights(new Map([[name, value]]), () => brokenOf(right));
       console.log(`${name} ${valueNow(name)} → ${value}: ${worse.length} worse, ${other.length} otherwise`);
@@ -86,7 +92,7 @@ function writeExamples(): void {
     });
     examples[name] = its.filter(({ q }, i) => its.findIndex((one) => one.q === q) === i);
   }
-  writeFileSync("bench/fit/examples.json", `${JSON.stringify(examples, null, 2)}\n`);
+  writeFileSync(EXAMPLES_FILE, `${JSON.stringify(examples, null, 2)}\n`);
 }
 
 /** Questions that come out worse than they did, as many as are needed, and such as come out otherwise. */

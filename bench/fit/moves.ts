@@ -45,6 +45,6 @@ export const movedByHalf = (name: WeightName): number[] =>
 
 /** Small moves to try: of what is near 1, of what parts it from 1. */
 export function nearby(name: WeightName, from: number): number[] {
-  const moves = [0.7, 0.85, 1.15, 1.4];
+  const moves = [0.75, 1.3];
   return isShare(name) && from > 0.5 ? moves.map((by) => 1 - (1 - from) * by) : moves.map((by) => from * by);
 }

@@ -1,5 +1,6 @@
 import { Engine } from "@bibliotope/core/search";
 import { atLeast, atMost, type Measure } from "../measure.ts";
+import { flicker } from "../quality.ts";
 import { makeWorld, WHOLE } from "./make.ts";
 import { askedOf, CLASSES } from "./questions.ts";
 import { calibrationOf, groupsOf, Judge, type Judged, type Shares, sharesOf } from "./score.ts";
@@ -11,15 +12,20 @@ const LOW = 90;
 const SHOWN = 5;
 
 /** Everything that is asked of the whole world, judged. */
-function judgedWorld(): { judged: Judged[]; addresses: number } {
+function judgedWorld() {
   const { segment, addresses } = makeWorld(WHOLE);
-  const judge = new Judge(new Engine(segment), addresses);
-  return { judged: askedOf(addresses, EACH).map((asked) => judge.judge(asked)), addresses: addresses.length };
+  const engine = new Engine(segment);
+  const judge = new Judge(engine, addresses);
+  const asked = askedOf(addresses, EACH);
+  const judged: Judged[] = asked.map((one) => judge.judge(one));
+  const written = asked.filter(({ kind, question }) => kind === "as written" && question.q !== undefined);
+  const lines = written.map(({ question }) => question.q!).filter((_, i) => i % 3 === 0);
+  return { judged, addresses: addresses.length, engine, lines };
 }
 
 /** Its figures against their targets, for the table of all benchmarks. */
 export function measureWorld(): Measure[] {
-  const { judged, addresses } = judgedWorld();
+  const { judged, addresses, engine, lines } = judgedWorld();
   const corpus = `the world, ${addresses.toLocaleString("en")} addresses`;
   const how = `${judged.length.toLocaleString("en")} questions of ${CLASSES.length} classes`;
   const { first, verdict, sureAndWrong } = sharesOf(judged);
@@ -27,12 +33,13 @@ export function measureWorld(): Measure[] {
     atLeast("right one first", corpus, "%", first, 97, how),
     atLeast("verdict right", corpus, "%", verdict, 94, how),
     atMost("sure and wrong", corpus, "%", sureAndWrong, 1, how),
+    flicker(engine, lines, corpus),
   ];
 }
 
 /** Asks everything of the whole world, and prints how much is right: by class, by country, and what was missed. */
 export function printWorld(write: (line: string) => void): void {
-  const { judged, addresses } = judgedWorld();
+  const { judged, addresses, engine, lines } = judgedWorld();
   write(
     `${addresses.toLocaleString("en")} addresses, ${judged.length.toLocaleString("en")} questions of ${CLASSES.length} classes`,
   );
@@ -43,6 +50,9 @@ export function printWorld(write: (line: string) => void): void {
   }
   write("");
   write(rowOf("all", figuresOf(sharesOf(judged))));
+  write("");
+  const { value, beside } = flicker(engine, lines, "the world");
+  write(`needless changes of the top line, a text: ${value} (${beside})`);
   write("");
   write("score told and share of right ones, ten bins of as many answers:");
   write(

@@ -36,9 +36,12 @@ const TELLING: ReadonlySet<PartName> = new Set([
 /** Most areas of a name that are compared with what was typed. */
 const MOST_AREAS = 16;
 
-/** What was written and is not so in a candidate. */
-export function contradictionsOf(candidate: Candidate): Contradiction[] {
-  return isAllExplained(candidate) ? NOTHING : new Comparison(candidate).contradictions();
+/**
+ * What was written and is not so in a candidate.
+ * @param isTyping true for a text that may go on: what a street is called may yet follow "Rue de la"
+ */
+export function contradictionsOf(candidate: Candidate, isTyping = false): Contradiction[] {
+  return isAllExplained(candidate) ? NOTHING : new Comparison(candidate, isTyping).contradictions();
 }
 
 const NOTHING: Contradiction[] = [];
@@ -100,7 +103,10 @@ class Comparison {
   /** Words of the record's own name, and its number. */
   #core: number[] = [];
 
-  constructor(private readonly candidate: Candidate) {
+  constructor(
+    private readonly candidate: Candidate,
+    private readonly isTyping: boolean,
+  ) {
     const { held, tokens, explained, thing } = candidate;
     this.#segment = held.segment;
     this.#profile = profileOf(this.#segment.countryCode(thing));
@@ -162,6 +168,7 @@ class Comparison {
     const own = this.#core.filter((t) => explained[t].by === thing);
     if (segment.kindOf(thing) !== "street" || !own.length || !own.every((t) => isCommon(held.lexicon, tokens[t].text)))
       return;
+    if (this.isTyping && own[own.length - 1] === tokens.length - 1) return;
     const isWritten = (word: string) =>
       own.some((t) => tokens[t].text === word || held.lexicon.otherForms(tokens[t].text).includes(word));
     const isNamed = segment.namesOf(thing).some(({ name }) => {

@@ -56,7 +56,10 @@ export function suggest(held: Held, query: SuggestQuery): SuggestAnswer {
   const best = search(held, tokens, { text: query.q, read, completing: true, interpolates: false, limit }, query);
   const found = best.filter(({ score }) => score >= VERDICT.found);
   const weighed = weigh(found);
-  const fitting = found.filter((candidate, i) => isCredible(weighed.contradictions[i] ?? contradictionsOf(candidate)));
+  const fitting = found.filter((candidate, i) => {
+    const contradictions = weighed.contradictions[i] ?? contradictionsOf(candidate);
+    return isCredible(contradictions) || isCredible(contradictionsOf(candidate, true));
+  });
   const suggestions = fitting.map((candidate) => toSuggestion(query, candidate));
   if (!fitting.length) return answer(suggestions);
   const isOneReading = best.every(({ tokens }) => tokens === best[0].tokens);

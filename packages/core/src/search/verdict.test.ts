@@ -2,6 +2,9 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { smallWorld } from "../../testing/small-world.ts";
 import { OUTCOMES, type PartName } from "../place/index.ts";
+import type { Candidate } from "./rank.ts";
+import { weigh } from "./verdict.ts";
+import { VERDICT } from "./weights.ts";
 
 const engine = smallWorld();
 const told = (query: Parameters<typeof engine.forward>[0]) => {
@@ -160,5 +163,33 @@ describe("every verdict", () => {
       }),
       { numRuns: 1000 },
     );
+  });
+});
+
+describe("two that fit nearly as well", () => {
+  /** Candidates that explain everything, by their scores. */
+  const outcomeOf = (...scores: number[]) => {
+    const segment = { kindOf: () => "town", firstStreet: 10 };
+    return weigh(
+      scores.map(
+        (score) => ({ score, tokens: [], explained: [], thing: 1, held: { segment } }) as unknown as Candidate,
+      ),
+    ).outcome;
+  };
+
+  it("are ambiguous up to twice the chance of the other, and not beyond", () => {
+    const factor = VERDICT.factor as number;
+    const movedTo = (value: number, act: () => boolean) => {
+      try {
+        (VERDICT as { factor: number }).factor = value;
+        return act();
+      } finally {
+        (VERDICT as { factor: number }).factor = factor;
+      }
+    };
+    const isAsItShouldBe = () => outcomeOf(0.99, 0.989) === "ambiguous" && outcomeOf(0.99, 0.988) === "matched";
+    expect(isAsItShouldBe()).toBe(true);
+    expect(movedTo(factor / 2, isAsItShouldBe)).toBe(false);
+    expect(movedTo(factor * 1.5, isAsItShouldBe)).toBe(false);
   });
 });

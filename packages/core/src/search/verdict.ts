@@ -65,7 +65,7 @@ function outcomeOf(
     else if (chance > second) second = chance;
   }
   const isSeveral = second > 0 && second * VERDICT.factor >= first;
-  if (all < VERDICT.likely) return "none";
+  if (all === 0) return "none";
   if (isSeveral) return "ambiguous";
   return contradictions[chances.indexOf(first)]?.some((one) => !isOnlyUnit(one)) ? "differs" : "matched";
 }

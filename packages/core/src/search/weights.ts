@@ -145,12 +145,10 @@ export const TRUST: Readonly<Partial<Record<PartName, number>>> = { town: 0.9, c
 
 /** From scores to chances, and from chances to what an answer is called. */
 export const VERDICT = {
-  /** What explains less of a text than this does not count as found. The wire's documentation names it, and the next two. */
+  /** What explains less of a text than this does not count as found. The wire's documentation names it, and the next one. */
   found: 0.4,
   /** A second whose chance times this is no less than the first one's makes the answer ambiguous. */
   factor: 2,
-  /** What is less likely to be meant, all together, is not told. */
-  likely: 0.1,
   /** What is this much worse explained than the best has hardly a chance beside it. */
   beside: 0.002,
   /** How quickly a chance falls with what is left unexplained: islands, ten bins of scores. */
