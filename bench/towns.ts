@@ -77,7 +77,7 @@ export function makeTowns(count: number, seed = 5): Town[] {
 }
 
 /** One letter replaced, left out, doubled or swapped with its neighbour, not the first one. */
-export function misspelt(name: string, random: Random): string {
+function misspelt(name: string, random: Random): string {
   const letters = [...name];
   const at = random.whole(1, letters.length - 2);
   const kinds = [

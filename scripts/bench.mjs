@@ -17,7 +17,7 @@ if (only && !PARTS.includes(only)) throw new Error(`a part of the benchmarks is 
 
 /**
  * Measures, and prints one table: at demo size with the server and the workbench, `--size 1m` or `10m` the engine; `http`, `map`,
- * `uses`, `bring` or `towns` that part alone. `world` asks a world of sixteen countries, and prints what is right by class and country.
+ * `uses`, `bring` or `towns` that part alone. `world` asks a world of seventeen countries, and prints what is right by class and country.
  */
 await command(async () => {
   const compile = () => must("Compiling the benchmarks", bin("tsc"), ["-b", "bench"], { cwd: root });

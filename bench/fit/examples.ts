@@ -25,7 +25,7 @@ export const HELD_BY_HAND: ReadonlySet<WeightName> = new Set<WeightName>([
  * Moves that change no answer of the pool, since what the weight parts lies far from it on that side: no word weighs
  * between 0.1 and 0.15, nor between 0.2 and 0.3 in the middle of a name, none between 0.25 and 0.5.
  */
-export const FREE: ReadonlyMap<WeightName, "up" | "down"> = new Map<WeightName, "up" | "down">([
+const FREE: ReadonlyMap<WeightName, "up" | "down"> = new Map<WeightName, "up" | "down">([
   ["TELLS.nothing", "up"],
   ["TELLS.inOrder", "up"],
   ["TELLS.ofName", "down"],

@@ -20,7 +20,7 @@ export interface Known {
 }
 
 /** What came of it. */
-export interface Told {
+interface Told {
   /** 0 for all that could be wished for; a wrong first line and a wrong verdict cost 1 each, sure and wrong 5. */
   loss: number;
   /** Outcome, first line and score as they were told: what an example holds. */
@@ -33,7 +33,7 @@ export interface Pool {
 }
 
 /** The middle size of the world: some seconds for all questions. */
-export const MIDDLE: Size = { towns: 8, streets: 16, houses: 6 };
+const MIDDLE: Size = { towns: 8, streets: 16, houses: 6 };
 
 /** Questions of the islands and of the world, the same each time. @param each of a class and country */
 export function makePool(each: number): Pool {
