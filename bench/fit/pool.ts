@@ -20,7 +20,7 @@ export interface Known {
 }
 
 /** What came of it. */
-interface Told {
+export interface Told {
   /** 0 for all that could be wished for; a wrong first line and a wrong verdict cost 1 each, sure and wrong 5. */
   loss: number;
   /** Outcome, first line and score as they were told: what an example holds. */
