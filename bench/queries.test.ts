@@ -131,3 +131,27 @@ describe("the figures", () => {
     expect(seen).toHaveLength(15);
   });
 });
+
+describe("advice where several fit", () => {
+  it("names what parts them and was not written", () => {
+    const engine = new Engine(corpus.segment);
+    let told = 0;
+    for (const { queries } of queryClasses(samples.slice(0, 120)))
+      for (const { q } of queries) {
+        const { outcome, candidates, advice } = engine.forward({ q });
+        const [, ...parts] = /add the (\w+)(?: or the (\w+))?\.$/.exec(advice[0] ?? "") ?? [];
+        if (outcome !== "ambiguous" || !parts.length || advice[0].startsWith("No")) continue;
+        told++;
+        const [first, second] = candidates;
+        for (const part of parts.filter(Boolean) as (keyof typeof first.parts)[]) {
+          expect(
+            first.gloss.map((one) => one.part),
+            q,
+          ).not.toContain(part);
+          const names = candidates.map((one) => one.parts[part]?.name);
+          expect(new Set(names).size, `${q}: ${part} of ${first.line} and ${second.line}`).toBeGreaterThan(1);
+        }
+      }
+    expect(told).toBeGreaterThan(20);
+  });
+});

@@ -50,7 +50,7 @@ describe("forward", () => {
     const { outcome, candidates, advice } = engine.forward({ q: "12 Harbour Tidewell" });
     expect(outcome).toBe("ambiguous");
     expect(candidates.length).toBeGreaterThan(1);
-    expect(advice[0]).toContain("add");
+    expect(advice[0]).toContain("write the whole name of the street");
   });
 
   it("is none when nothing fits, and says which words are not known", () => {

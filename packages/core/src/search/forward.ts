@@ -1,6 +1,6 @@
 import { type Position, readPosition } from "../geo/index.ts";
 import { NONE } from "../index/index.ts";
-import { type Difference, type Outcome, PARTS, profileOf } from "../place/index.ts";
+import { type Difference, type Outcome, PARTS, type PartName, profileOf } from "../place/index.ts";
 import { MAX_TOKENS } from "../text/index.ts";
 import { type Contradiction, contradictionsOf, differencesOf } from "./contradictions.ts";
 import { type Gloss, glossOf, withScripts } from "./gloss.ts";
@@ -232,6 +232,23 @@ function elsewhereIn(candidates: readonly ScoredRecord[]): string | undefined {
     : `Nothing like it is held in “${town.written}”. ${held}.`;
 }
 
+/** Parts that people add to tell records apart, in the order in which they would. */
+const ADDED = ["town", "postcode", "county", "region", "country"] as const;
+
+/** What would tell those apart that fit equally well, and was not written yet. */
+function whichOf(candidates: readonly ScoredRecord[]): string {
+  const likely = candidates.filter(({ score }) => score * VERDICT.factor >= candidates[0].score);
+  const isWritten = (part: PartName) => candidates[0].gloss.some((one) => one.part === part);
+  const namesOf = (part: PartName) => new Set(likely.map(({ parts }) => parts[part]?.name)).size;
+  const added = ADDED.filter((part) => !isWritten(part) && namesOf(part) > 1);
+  const telling = added.filter((part) => namesOf(part) === likely.length);
+  const [first, second] = telling.length ? telling : added;
+  if (namesOf("street") === likely.length)
+    return "Several streets fit equally well: write the whole name of the street.";
+  if (!first) return "Several fit equally well: choose one.";
+  return `Several fit equally well: add the ${first}${second ? ` or the ${second}` : ""}.`;
+}
+
 /** Free text and parts become one list of words; the words of a part may only be part of names of its kind. */
 function readQuery(held: Held, query: ForwardQuery, doubting: boolean): { text: string; tokens: QueryToken[] } {
   let text = query.q ?? "";
@@ -252,7 +269,7 @@ function readQuery(held: Held, query: ForwardQuery, doubting: boolean): { text: 
 function adviceFor(outcome: Outcome, unknown: readonly string[], candidates: readonly ScoredRecord[]): string[] {
   const elsewhere = elsewhereIn(candidates);
   if (elsewhere) return [elsewhere];
-  if (outcome === "ambiguous") return ["Several fit equally well: add the town, the county or the postcode."];
+  if (outcome === "ambiguous") return [whichOf(candidates)];
   if (outcome === "differs") return ["Something that was written is not so here: see what differs."];
   if (outcome === "matched") return [];
   if (!unknown.length) return ["These words are known, but not together: check the town or the postcode."];
