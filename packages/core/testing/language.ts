@@ -6,7 +6,7 @@ export interface Expected {
   /** Short forms and what they stand for. */
   short: readonly (readonly [short: string, long: string])[];
   small: readonly string[];
-  /** Texts of a word and a number, and what the number is. */
+  /** Texts of a word and a number, in either order, and what the number is. */
   numbers: readonly (readonly [text: string, role: NumberRole])[];
   /** Words that say of a name that it is a street's. */
   ways: readonly string[];
@@ -26,8 +26,8 @@ export function describeLanguage(pack: LanguagePack, { short, small, numbers, wa
     });
 
     it.each(numbers)("reads %s as %s", (text, role) => {
-      const words = tokenize(text);
-      expect(lexicon.roleBefore(words[words.length - 2].text)).toBe(role);
+      const [first, second] = tokenize(text).slice(-2);
+      expect(first.kind === "number" ? lexicon.roleAfter(second.text) : lexicon.roleBefore(first.text)).toBe(role);
     });
 
     it.each(ways)("takes a name with %s for a street's", (word) => {

@@ -1,0 +1,20 @@
+import type { LanguagePack } from "./pack.ts";
+
+export const ESTONIAN: LanguagePack = {
+  lang: "et",
+  abbreviations: [
+    ["tn", "tanav"],
+    ["mnt", "maantee"],
+    ["pst", "puiestee"],
+  ],
+  ways: ["tanav", "tee", "maantee", "puiestee", "plats", "valjak", "poik"],
+  small: ["ja"],
+  before: {
+    house: ["nr"],
+    unit: ["krt", "korter"],
+    floor: ["korrus"],
+    box: ["postkast"],
+    telephone: ["tel", "telefon", "mob"],
+  },
+  after: { floor: ["korrus"] },
+};

@@ -1,0 +1,23 @@
+import type { LanguagePack } from "./pack.ts";
+
+export const FINNISH: LanguagePack = {
+  lang: "fi",
+  abbreviations: [
+    ["k", "katu"],
+    ["t", "tie"],
+    ["kj", "kuja"],
+    ["pk", "polku"],
+    ["tr", "tori"],
+    ["auk", "aukio"],
+  ],
+  ways: ["katu", "tie", "kuja", "polku", "tori", "aukio", "vayla", "kaari", "raitti", "rinne", "ranta"],
+  small: ["ja"],
+  before: {
+    house: ["nro", "numero"],
+    unit: ["as", "asunto", "huoneisto"],
+    floor: ["kerros", "krs"],
+    box: ["pl", "postilokero"],
+    telephone: ["puh", "puhelin"],
+  },
+  after: { floor: ["kerros", "krs"] },
+};

@@ -1,0 +1,22 @@
+import type { LanguagePack } from "./pack.ts";
+
+export const HUNGARIAN: LanguagePack = {
+  lang: "hu",
+  abbreviations: [
+    ["u", "utca"],
+    ["krt", "korut"],
+    ["rkp", "rakpart"],
+    ["stny", "setany"],
+    ["sgt", "sugarut"],
+  ],
+  ways: ["utca", "ut", "ter", "korut", "koz", "fasor", "setany", "rakpart", "sor", "dulo", "sugarut"],
+  small: ["a", "az", "es"],
+  before: {
+    house: ["hsz", "szam"],
+    unit: ["ajto", "lakas"],
+    floor: ["emelet", "em"],
+    box: ["pf", "postafiok"],
+    telephone: ["tel", "telefon", "mobil"],
+  },
+  after: { house: ["szam"], unit: ["ajto"], floor: ["emelet", "em"] },
+};

@@ -1,0 +1,43 @@
+import type { LanguagePack } from "./pack.ts";
+
+export const NORWEGIAN: LanguagePack = {
+  lang: "nb",
+  abbreviations: [
+    ["gt", "gate"],
+    ["g", "gate"],
+    ["v", "vei"],
+    ["vn", "veien"],
+    ["pl", "plass"],
+    ["st", "store"],
+    ["l", "lille"],
+    ["n", "nordre"],
+    ["s", "sondre"],
+    ["o", "ostre"],
+    ["skt", "sankt"],
+  ],
+  ways: [
+    "gate",
+    "gata",
+    "gaten",
+    "vei",
+    "veien",
+    "veg",
+    "vegen",
+    "plass",
+    "torg",
+    "torget",
+    "alle",
+    "stien",
+    "bakken",
+    "svingen",
+  ],
+  small: ["i", "pa", "ved", "av", "og", "den", "det"],
+  before: {
+    house: ["nr", "nummer"],
+    unit: ["leil", "leilighet"],
+    floor: ["etg", "etasje"],
+    box: ["postboks", "boks"],
+    telephone: ["tlf", "telefon", "mobil"],
+  },
+  after: { floor: ["etg", "etasje"] },
+};

@@ -1,0 +1,23 @@
+import type { LanguagePack } from "./pack.ts";
+
+export const SLOVAK: LanguagePack = {
+  lang: "sk",
+  abbreviations: [
+    ["ul", "ulica"],
+    ["nam", "namestie"],
+    ["tr", "trieda"],
+    ["nabr", "nabrezie"],
+    ["gen", "generala"],
+    ["dr", "doktora"],
+  ],
+  ways: ["ulica", "namestie", "trieda", "nabrezie", "cesta", "aleja"],
+  small: ["pod", "nad", "pri", "na"],
+  before: {
+    house: ["cislo"],
+    unit: ["byt"],
+    floor: ["poschodie"],
+    box: ["priecinok"],
+    telephone: ["tel", "telefon", "mobil"],
+  },
+  after: { floor: ["poschodie"] },
+};

@@ -1,0 +1,19 @@
+import type { LanguagePack } from "./pack.ts";
+
+export const SLOVENE: LanguagePack = {
+  lang: "sl",
+  abbreviations: [
+    ["ul", "ulica"],
+    ["c", "cesta"],
+  ],
+  ways: ["ulica", "cesta", "trg", "pot", "steza", "naselje", "nabrezje", "drevored"],
+  small: ["na", "pri", "v", "pod", "ob"],
+  before: {
+    house: ["stevilka"],
+    unit: ["stanovanje"],
+    floor: ["nadstropje"],
+    box: ["predal"],
+    telephone: ["tel", "telefon", "mobil"],
+  },
+  after: { floor: ["nadstropje"] },
+};
