@@ -11,7 +11,7 @@ const asked = askedOf(addresses, 4);
 const judged = asked.map((one) => judge.judge(one));
 
 /** What is reached on this slice, in percent; to be raised with the search, never lowered. */
-const REACHED = { first: 97, verdict: 97.5, sureAndWrong: 0.5 };
+const REACHED = { first: 98, verdict: 98.5, sureAndWrong: 0.2 };
 
 describe("the world", () => {
   it("is the same whenever it is made, and holds what it says", () => {
@@ -76,6 +76,10 @@ describe("a rule of the search", () => {
     ["a box alone", { verdict: 97, sureAndWrong: 0 }],
     ["no spaces", { verdict: 91, sureAndWrong: 0.5 }],
     ["two slips in the street", { verdict: 80, sureAndWrong: 0 }],
+    ["as written", { verdict: 100, sureAndWrong: 0 }],
+    ["unit in front", { verdict: 99.5, sureAndWrong: 0 }],
+    ["floor and unit", { verdict: 98, sureAndWrong: 0 }],
+    ["c/o in front", { verdict: 99.5, sureAndWrong: 0 }],
     // a longer town's name is not the town that was written
     ["the neighbour town", { verdict: 95, sureAndWrong: 4 }],
   ])("keeps “%s”", (kind, wanted) => {

@@ -112,11 +112,11 @@ function interpretTokens(held: Dictionary, words: readonly Token[], manner: Mann
   const codes = part ? [] : codesIn(words, held.codeShapes).filter((i) => !roles[i].role);
   const tokens = words.map((token, i, all): QueryToken => {
     const unfinished = completing && token.open && i === all.length - 1;
-    const { role, isLabel } = roles[i];
+    const { role, isLabel, isAside } = roles[i];
     const isCode = codes.includes(i);
     const mayBeHouse = token.kind === "number" && (role ?? "house") === "house" && (hasNumber || isHousePart(part));
     const house = mayBeHouse ? parseHouseNumber(token.text) : undefined;
-    const ranges = kinds && !(role && !isLabel) ? rangesOf(held, token, unfinished, doubting) : [];
+    const ranges = kinds && !isAside && !(role && !isLabel) ? rangesOf(held, token, unfinished, doubting) : [];
     // spelt out: copying a token by spreading it took a tenth of a lookup
     return {
       text: token.text,
@@ -126,6 +126,7 @@ function interpretTokens(held: Dictionary, words: readonly Token[], manner: Mann
       from: token.from,
       open: token.open,
       isParted: token.isParted,
+      sign: token.sign,
       part,
       kinds,
       role,
@@ -192,7 +193,12 @@ function codesIn(words: readonly Token[], shapes: readonly RegExp[]): number[] {
 interface Role {
   role?: NumberRole;
   isLabel?: boolean;
+  /** True for what is part of no name. */
+  isAside?: boolean;
 }
+
+/** "Care of" in some languages, the ground floor, and that there is no number. */
+const ASIDE: ReadonlySet<string> = new Set(["c/o", "a/c", "p/a", "r/c", "s/n"]);
 
 /** What the words beside numbers say of them. */
 function rolesOf(words: readonly Token[], lexicon: Lexicon, part?: PartName): Role[] {
@@ -221,7 +227,28 @@ function rolesOf(words: readonly Token[], lexicon: Lexicon, part?: PartName): Ro
       roles[i] = { role: after, isLabel: true };
     }
   });
+  if (words.some(({ sign }) => sign)) readSigns(words, roles, lexicon);
   return roles;
+}
+
+/** "c/o", "#3, 12 Mill Lane", "7º B, Calle Mayor, 39": what is no street and no house, as long as there is another number. */
+function readSigns(words: readonly Token[], roles: Role[], lexicon: Lexicon): void {
+  words.forEach(({ sign, text }, i) => {
+    if (sign === "/" && ASIDE.has(`${text}/${words[i + 1]?.text}`))
+      roles[i] = roles[i + 1] = { isLabel: true, isAside: true };
+  });
+  if (!words.some(({ kind, sign }, i) => kind === "number" && !sign && !roles[i].role)) return;
+  for (let from = 0, to = 0; from < words.length; from = to) {
+    for (to = from + 1; to < words.length && !words[to].isParted; ) to++;
+    const isOfUnit = (i: number) =>
+      words[i].sign === "º" || words[i].text.length === 1 || roles[i].role || lexicon.roleAfter(words[i].text);
+    const isUnit = Array.from({ length: to - from }, (_, i) => isOfUnit(from + i)).every(Boolean);
+    for (let i = from; i < to; i++) {
+      if (words[i].sign === "#" && !roles[i].role) roles[i] = { role: "unit" };
+      if (!isUnit || words[from].sign !== "º" || roles[i].role) continue;
+      roles[i] = words[i].kind === "number" ? { role: "floor" } : { isLabel: true, isAside: true };
+    }
+  }
 }
 
 /** Takes all words before one for labels like it, back to the separator, where no number is among them. */
@@ -344,6 +371,8 @@ export function cutCompounds(
   completing: boolean,
 ): QueryToken[] | undefined {
   let cuts = 0;
+  // "2丁目21-3" has the number of its quarter already
+  const isQuarterWritten = tokens.some(({ text }) => text.endsWith("丁目") || text === "chome");
   const words = tokens.flatMap((token, i): Token[] => {
     const isKnown = token.ranges.some(({ quality }) => quality > QUALITY.spelling);
     const isLast = completing && i === tokens.length - 1;
@@ -351,7 +380,7 @@ export function cutCompounds(
       isKnown || token.role
         ? undefined
         : (cutUnspaced(held.segment, token) ??
-          cutBlock(held, token) ??
+          (isQuarterWritten ? undefined : cutBlock(held, token)) ??
           cutInTwo(held.segment, token, isLast) ??
           cutInMany(held, token));
     if (pieces) cuts++;

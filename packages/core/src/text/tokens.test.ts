@@ -35,6 +35,16 @@ describe("tokenize", () => {
     expect(text.slice(word.start, word.end)).toBe("Østergränd");
   });
 
+  it.each([
+    ["c/o Vandorn", ["/", undefined, undefined]],
+    ["#3, 12 Mill", ["#", undefined, undefined]],
+    ["7º B", ["º", undefined]],
+    ["2ª", ["º"]],
+    ["and/or 12/b", [undefined, undefined, undefined, undefined]],
+  ])("sees the signs at the words of %s", (text, signs) => {
+    expect(tokenize(text).map(({ sign }) => sign)).toEqual(signs);
+  });
+
   it("takes combining marks with the letter before them", () => {
     const text = "cafe\u0301 x";
     const [word] = tokenize(text);

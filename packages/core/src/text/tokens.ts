@@ -12,6 +12,8 @@ export interface Token {
   open: boolean;
   /** True when a comma, a semicolon, a bar or the end of a line stands between it and the word before. */
   isParted: boolean;
+  /** What stands at it and is no letter: "#12", "2º"; a slash between two letters, "c/o", at the first of them. */
+  sign?: "#" | "º" | "/";
 }
 
 /** At most this many words are read; the rest of a longer text is left out. */
@@ -37,6 +39,7 @@ const LATIN = /^[\u0000-\u024F]*$/;
 const SEPARATORS = ",;|\n";
 const LETTER_OR_DIGIT = /[\p{L}\p{N}]/u;
 const MARK = /\p{M}/u;
+const SLASHED = /^\/\p{L}(?!\p{L})/u;
 const APOSTROPHE = /['’ʼ‘`]/;
 /** Articles and prepositions that lose their vowel before a word. */
 const ELIDED: ReadonlySet<string> = new Set(["l", "d", "dell", "all", "nell", "dall", "sull", "qu"]);
@@ -99,7 +102,16 @@ function toToken(text: string, from: number[], source: string, open: boolean, be
   const end = last + (source.codePointAt(last)! > 0xffff ? 2 : 1);
   const kind = isDigit(text[0]) ? "number" : "word";
   const isParted = before !== undefined && isSeparated(source, before.end, from[0]);
+  const sign = signOf(source, from[0], end, kind);
+  if (sign) return { text, from, start: from[0], end: skipMarks(source, end), kind, open, isParted, sign };
   return { text, from, start: from[0], end: skipMarks(source, end), kind, open, isParted };
+}
+
+function signOf(source: string, start: number, end: number, kind: Token["kind"]): Token["sign"] {
+  if (kind === "word") return end - start === 1 && SLASHED.test(source.slice(end, end + 3)) ? "/" : undefined;
+  if (source[start - 1] === "#") return "#";
+  for (let i = start; i < end; i++) if (source[i] === "º" || source[i] === "ª") return "º";
+  return undefined;
 }
 
 /** The commonest gap is one space. */

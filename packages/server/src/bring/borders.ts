@@ -1,6 +1,7 @@
 import type { Position } from "@bibliotope/core/geo";
 import { heldProfile, type Name } from "@bibliotope/core/place";
 import type { Knex } from "knex";
+import { countryNames } from "../world/country-names.ts";
 import { mayLieIn } from "../world/outlines.ts";
 
 /** Cells to a degree, of which all positions are told alike: two kilometres, far less than outlines may be wrong. */
@@ -35,10 +36,10 @@ export class Borders {
   namesOf(country: string): Name[] | undefined {
     let names = this.#names.get(country);
     if (!names) {
-      names = namesByLanguage(country);
-      if (names) this.#names.set(country, names);
+      names = countryNames(country, [...(heldProfile(country)?.langs ?? []), "en"]);
+      this.#names.set(country, names);
     }
-    return names;
+    return names.length ? names : undefined;
   }
 
   /** True for a position that cannot be in a country. */
@@ -52,13 +53,4 @@ export class Borders {
   outsideWords(code: string, { lat, lon }: Position): string {
     return `${lat.toFixed(4)}, ${lon.toFixed(4)} lies outside ${this.namesOf(code)?.[0].name ?? code}`;
   }
-}
-
-function namesByLanguage(country: string): Name[] | undefined {
-  const names: Name[] = [];
-  for (const lang of [...(heldProfile(country)?.langs ?? []), "en"]) {
-    const name = new Intl.DisplayNames(lang, { type: "region", fallback: "none" }).of(country);
-    if (name && !names.some((held) => held.name === name)) names.push({ lang, name });
-  }
-  return names.length ? names : undefined;
 }

@@ -1,6 +1,7 @@
 import { type Ring, signedArea } from "@bibliotope/core/geo";
 import type { Name } from "@bibliotope/core/place";
 import type { SheetFeature } from "@bibliotope/core/sheet";
+import { countryNames } from "../world/country-names.ts";
 import { type Country, world } from "../world/outlines.ts";
 
 /** Square degrees, as a globe has them, from which a country's name is broad, and from which it is seen from afar. */
@@ -48,12 +49,7 @@ function nameOf({ code, polygons }: Country): SheetFeature[] {
 function namesOf(code: string): Name[] {
   const { language, script } = new Intl.Locale(`und-${code}`).maximize();
   const langs = LETTERED.has(script) ? [language, "en"] : ["en"];
-  const names: Name[] = [];
-  for (const lang of langs) {
-    const name = new Intl.DisplayNames(lang, { type: "region", fallback: "none" }).of(code);
-    if (name && !names.some((one) => one.name === name)) names.push({ lang, name });
-  }
-  return names;
+  return countryNames(code, langs);
 }
 
 /** Square degrees of the equator. */
