@@ -29,7 +29,6 @@ const FREE: ReadonlyMap<WeightName, "up" | "down"> = new Map<WeightName, "up" | 
   ["TELLS.nothing", "up"],
   ["TELLS.inOrder", "up"],
   ["TELLS.ofName", "down"],
-  ["ORDER.better", "up"],
 ]);
 
 /** The moves that examples of a weight must notice. */

@@ -48,7 +48,7 @@ const SHORTEST_MISSPELT = 3;
 /** While it is typed, a word shorter than this is taken for nothing but a beginning where it is one. */
 const SHORTEST_MENDED = 5;
 /** From here on two errors are tried, where one finds nothing. */
-const SHORTEST_TWICE_MISSPELT = 8;
+const SHORTEST_TWICE_MISSPELT = 6;
 /** A text in which more words than these are lost is no address with typing errors. */
 const MOST_TWICE_MISSPELT = 3;
 /** A compound is cut into pieces no shorter than this. */

@@ -42,6 +42,8 @@ export function search(held: Held, tokens: QueryToken[], wanted: Wanted, narrowi
 /** Of equals, one whose name has the very letters that were typed, accents and all, comes before the others: "Tōmoto", not "Tomoto". */
 function asSpelt(found: Candidate[], text: string): Candidate[] {
   if (found.length < 2 || found[1].order < found[0].order - ORDER.spelt) return found;
+  const tied = found.filter(({ order }) => order >= found[0].order - ORDER.spelt);
+  if (tied.every((one) => hasNameOf(one, found[0]))) return found;
   const plain = (letters: string) => letters.toLowerCase().normalize("NFC");
   const isSpelt = ({ held: { segment }, thing, tokens, explained }: Candidate) => {
     const own = tokens.filter((_, t) => explained[t].by === thing);
@@ -55,9 +57,18 @@ function asSpelt(found: Candidate[], text: string): Candidate[] {
   return found.sort((a, b) => orderOf.get(b)! - orderOf.get(a)!);
 }
 
+/** True for things that are called the same, told by where their names are kept. */
+function hasNameOf(one: Candidate, other: Candidate): boolean {
+  const keyOf = ({ held: { segment }, thing }: Candidate) =>
+    segment.sections.nameText[segment.sections.thingName[thing]];
+  return one.held === other.held && keyOf(one) === keyOf(other);
+}
+
 const weighed = (tokens: readonly QueryToken[], as: readonly QueryToken[]) =>
   tokens.map((token, i) => ({ ...token, weight: as[i].weight }));
 
+/** A second reading of a text is only asked for what it explains as well as the first, but for this. */
+const BETTER = 0.03;
 /** Things looked at in one lookup: some twenty milliseconds of sixteen words that all are common. */
 const MOST_LOOKS = 5000;
 
@@ -72,7 +83,7 @@ function searchLayer(
   const all: Candidate[] = [];
   const budget = { looks: MOST_LOOKS };
   const add = (reading: readonly QueryToken[], hopes: readonly number[]) => {
-    const floor = all.reduce((most, { order }) => Math.max(most, order - ORDER.better), 0);
+    const floor = all.reduce((most, { order }) => Math.max(most, order - BETTER), 0);
     all.push(...rank({ held, tokens: reading, filter, limit, near: narrowing.near, floor, hopes, budget }));
   };
   const isByParts = tokens.some(({ part }) => part);

@@ -132,8 +132,6 @@ export const ORDER = {
   tenfold: 0.13,
   /** What has the very letters of the text, accents and all; ten times as many people make up for it. Towns, whole names. */
   spelt: 0.004,
-  /** A second reading of a text is only asked for what it explains as well as the first, but for this. */
-  better: 0.03,
 } as const;
 
 /**
