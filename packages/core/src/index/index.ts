@@ -1,9 +1,9 @@
 export { SegmentBuilder } from "./builder.ts";
 export { FORMAT, SegmentError } from "./container.ts";
 export { type Correction, correct, joinCorrections, renamed } from "./correct.ts";
+export { hintOf } from "./hints.ts";
 export { buildPointTree, nearestPoints, type PointTree } from "./kd-tree.ts";
 export { AREAS, GROUPS, NO_NUMBER, NONE, POSTCODES, REST, type SegmentMeta, type Source } from "./layout.ts";
-export { countBits, hintOf, lettersOf } from "./letters.ts";
 export { Merger } from "./merge.ts";
 export { type Overlaid, Overlay, OverlayError } from "./overlay.ts";
 export type { AddressInput, AreaInput, PlaceInput, PostcodeInput, RecordSink, StreetInput } from "./records.ts";

@@ -1,7 +1,7 @@
-import { tokenize } from "../text/index.ts";
+import { lettersOf, tokenize } from "../text/index.ts";
 import { Growing } from "./growing.ts";
+import { hintOf } from "./hints.ts";
 import { GROUPS, REST, type Sections } from "./layout.ts";
-import { hintOf, lettersOf } from "./letters.ts";
 import { buildTrie, childOf, type Trie } from "./trie.ts";
 
 /** What the words of a segment come to. */

@@ -325,6 +325,8 @@ export function mendLast(
   const last = tokens[tokens.length - 1];
   const { text, unfinished, ranges } = last;
   if (!unfinished || least > 1 || text.length < SHORTEST_MENDED || !mayBeMisspelt(last)) return undefined;
+  // what stands around a number tells enough by itself
+  if (tokens.some(({ house }) => house)) return undefined;
   if (!ranges.length || ranges.some(({ node }) => node === undefined)) return undefined;
   const mended: TermRange[] = [];
   descendWithOneError(segment.sections, text, (node) => {
@@ -522,10 +524,11 @@ export function rangesOf(held: Dictionary, token: Token, unfinished: boolean, do
   if (end >= 0 && unfinished) below(end, QUALITY.prefix);
   else if (end >= 0 && token.kind === "word" && token.text.length >= SHORTEST_BEGINNING) below(end, MENDED.leftShort);
   if (mayBeMisspelt(token)) {
-    // once the person has gone on, a beginning alone is no word that is known
+    // once the person has gone on, a beginning alone is no word that is known, unless it is short
     const isWhole = () => ranges.some(({ node }) => node === undefined);
+    const mayBegin = unfinished || token.text.length < SHORTEST_MENDED;
     const isKnown =
-      (unfinished ? ranges.length > 0 : isWhole()) || (held.below && descend(held.below.sections, 0, token.text) >= 0);
+      (mayBegin ? ranges.length > 0 : isWhole()) || (held.below && descend(held.below.sections, 0, token.text) >= 0);
     if (isKnown && !doubting) return ranges;
     descendWithOneError(trie, token.text, (node) => {
       whole(node, unfinished && isKnown ? MENDED.begunMisspelt : QUALITY.spelling);

@@ -1,5 +1,5 @@
-import { countBits, endsWord, lettersOf, type Segment } from "../index/index.ts";
-import { MAX_TOKEN_LENGTH } from "../text/index.ts";
+import { endsWord, type Segment } from "../index/index.ts";
+import { countBits, lettersOf, MAX_TOKEN_LENGTH } from "../text/index.ts";
 
 /** Errors that a word may have; the band of the table that is worked out is as wide on either hand. */
 const ERRORS = 2;

@@ -1,5 +1,6 @@
 export { asPeopleWrite, isInCapitals } from "./capitals.ts";
 export { type Folded, fold, hasOtherScript, plainName } from "./fold.ts";
 export { LANGUAGES, type LanguagePack, type NumberRole } from "./languages/index.ts";
+export { countBits, lettersOf } from "./letter-sets.ts";
 export { Lexicon, lexiconOf } from "./lexicon.ts";
 export { MAX_TOKEN_LENGTH, MAX_TOKENS, type Token, tokenize } from "./tokens.ts";

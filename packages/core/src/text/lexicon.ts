@@ -1,4 +1,5 @@
 import { LANGUAGES, type LanguagePack, type NumberRole } from "./languages/index.ts";
+import { countBits, lettersOf } from "./letter-sets.ts";
 
 /** Kinds of street shorter than this are no sign of a compound. */
 const SHORTEST_ENDING = 4;
@@ -12,6 +13,8 @@ export class Lexicon {
   readonly #ways = new Set<string>();
   /** Short forms of kinds of street, each with what it is short for. */
   readonly #endings: [short: string, long: string][] = [];
+  /** Kinds of street that may be misspelt, with the set of their letters. */
+  readonly #longWays: [way: string, letters: number][] = [];
   readonly #before = new Map<string, NumberRole>();
   readonly #after = new Map<string, NumberRole>();
 
@@ -26,6 +29,7 @@ export class Lexicon {
       for (const [role, words] of rolesOf(before)) for (const word of words) this.#before.set(word, role);
       for (const [role, words] of rolesOf(after)) for (const word of words) this.#after.set(word, role);
     }
+    for (const way of this.#ways) if (way.length >= SHORTEST_WAY) this.#longWays.push([way, lettersOf(way)]);
     for (const way of this.#ways)
       for (const form of this.otherForms(way)) if (form.length < way.length) this.#endings.push([form, way]);
   }
@@ -69,7 +73,13 @@ export class Lexicon {
   /** The kinds of street that a misspelt word of five letters and more may be: two errors are nothing rare in "drive". */
   waysLike(word: string): string[] {
     if (word.length < SHORTEST_WAY) return [];
-    return [...this.#ways].filter((way) => way.length >= SHORTEST_WAY && errorsBetween(word, way) <= 2);
+    const letters = lettersOf(word);
+    const found: string[] = [];
+    // two errors change at most four letters of a set, which nearly all ways are told apart by
+    for (const [way, its] of this.#longWays)
+      if (Math.abs(way.length - word.length) <= 2 && countBits(letters ^ its) <= 4 && errorsBetween(word, way) <= 2)
+        found.push(way);
+    return found;
   }
 
   /** What a number behind the word is ("flat 3"), or before it ("3 floor"). */

@@ -17,8 +17,3 @@ export function countBits(bits: number): number {
   n = (n & 0x33333333) + ((n >>> 2) & 0x33333333);
   return Math.imul((n + (n >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
 }
-
-/** One of sixteen bits for a term: a thing whose bits lack it does not have the term. */
-export function hintOf(term: number): number {
-  return 1 << (Math.imul(term, 0x9e3779b1) >>> 28);
-}
