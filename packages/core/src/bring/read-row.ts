@@ -8,6 +8,7 @@ import {
   parseHouseNumber,
   postcodeAsWritten,
   profileOf,
+  regionOf,
 } from "../place/index.ts";
 import { asPeopleWrite } from "../text/index.ts";
 import { type MetresReader, metresReader } from "./metres.ts";
@@ -121,7 +122,7 @@ export class RowReader {
   /** Columns that name areas; what they said last, and what that came to: rows of one place follow each other. */
   readonly #areaColumns: readonly number[];
   #lastCells: readonly string[] = [];
-  #lastAreas: { lang: string; areas: BroughtArea[] } | undefined;
+  #lastAreas: { lang: string; country: string; areas: BroughtArea[] } | undefined;
 
   /** @throws Error when a projection is none that is known */
   constructor(private readonly reading: Reading) {
@@ -172,7 +173,7 @@ export class RowReader {
       };
     const profile = this.#profile(country);
     const lang = this.reading.lang ?? profile.langs[0];
-    const row: BroughtRow = { country, areas: this.#areasOf(cells, lang), at: position.at };
+    const row: BroughtRow = { country, areas: this.#areasOf(cells, lang, country), at: position.at };
     this.#street(cells, row, lang, profile);
     const placeNames = this.#namesOf(cells, "place", lang);
     if (placeNames.length) {
@@ -204,18 +205,21 @@ export class RowReader {
   }
 
   /** The same list for rows that follow each other and name the same areas. */
-  #areasOf(cells: readonly string[], lang: string): BroughtArea[] {
+  #areasOf(cells: readonly string[], lang: string, country: string): BroughtArea[] {
     if (
       this.#lastAreas?.lang === lang &&
+      this.#lastAreas.country === country &&
       this.#areaColumns.every((column) => cells[column] === this.#lastCells[column])
     )
       return this.#lastAreas.areas;
     const areas: BroughtArea[] = [];
     for (const one of this.#areas) {
-      const names = this.#asWritten(readNames(cells, one.names, lang));
-      if (!names.length) continue;
+      const written = readNames(cells, one.names, lang);
+      if (!written.length) continue;
+      const coded = one.kind === "region" && written.length === 1 ? regionOf(country, written[0].name) : undefined;
+      const names = coded ? [{ lang, name: coded.name, abbr: coded.code }] : this.#asWritten(written);
       const area: BroughtArea = { kind: one.kind, names };
-      const code = clean(cells[one.code] ?? "");
+      const code = clean(cells[one.code] ?? "") || coded?.code;
       const id = clean(cells[one.id] ?? "");
       const importance = share(cells[one.importance] ?? "");
       if (code) area.code = code;
@@ -224,7 +228,7 @@ export class RowReader {
       areas.push(area);
     }
     this.#lastCells = cells;
-    this.#lastAreas = { lang, areas };
+    this.#lastAreas = { lang, country, areas };
     return areas;
   }
 
