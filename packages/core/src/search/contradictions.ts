@@ -140,6 +140,7 @@ class Comparison {
 
   contradictions(): Contradiction[] {
     this.#leaveOwnWords();
+    this.#leaveSlips();
     this.#readName();
     this.#readPostcode();
     this.#readNumber();
@@ -158,6 +159,19 @@ class Comparison {
       if (!this.#isLeft(t)) return;
       own ??= this.#ownWords();
       if (own.has(text) || held.lexicon.otherForms(text).some((form) => own?.has(form))) this.#done.add(t);
+    });
+  }
+
+  /** A slip in a word too short to be mended: "Avenida dp la Alameda", "Ra do Mercado". */
+  #leaveSlips(): void {
+    const { held, tokens, explained, thing } = this.candidate;
+    const named = this.#core.filter((t) => explained[t].by === thing);
+    const [first, last] = [named[0], named[named.length - 1]];
+    tokens.forEach(({ text, kind }, t) => {
+      if (kind !== "word" || !this.#isLeft(t)) return;
+      const isWithin = t > first && t < last && held.lexicon.isLikeSmall(text);
+      const isAhead = t === first - 1 && [...this.#ownWords()].some((way) => held.lexicon.isLikeWay(text, way));
+      if (isWithin || isAhead) this.#done.add(t);
     });
   }
 

@@ -70,6 +70,18 @@ export class Lexicon {
     return fitting.flatMap(([short, long]) => (short.length === longest ? [word.slice(0, -short.length) + long] : []));
   }
 
+  /** True for a word that one error parts from a small one: "dp la" for "de la". */
+  isLikeSmall(word: string): boolean {
+    if (word.length < 2 || word.length > 4) return false;
+    for (const small of this.#small) if (small.length > 1 && errorsBetween(word, small) === 1) return true;
+    return false;
+  }
+
+  /** True for a short kind of street that one error parts from a word: "ra" for "rua". */
+  isLikeWay(word: string, way: string): boolean {
+    return word.length > 1 && word.length < SHORTEST_WAY && this.isBareWay(way) && errorsBetween(word, way) === 1;
+  }
+
   /** The kinds of street that a misspelt word of five letters and more may be: two errors are nothing rare in "drive". */
   waysLike(word: string): string[] {
     if (word.length < SHORTEST_WAY) return [];
