@@ -11,7 +11,7 @@ const asked = askedOf(addresses, 4);
 const judged = asked.map((one) => judge.judge(one));
 
 /** What is reached on this slice, in percent; to be raised with the search, never lowered. */
-const REACHED = { first: 98, verdict: 98.5, sureAndWrong: 0.2 };
+const REACHED = { first: 98.8, verdict: 98.9, sureAndWrong: 0.2 };
 
 describe("the world", () => {
   it("is the same whenever it is made, and holds what it says", () => {
@@ -75,7 +75,8 @@ describe("a rule of the search", () => {
     ["number glued to the street", { verdict: 88, sureAndWrong: 0 }],
     ["a box alone", { verdict: 97, sureAndWrong: 0 }],
     ["no spaces", { verdict: 91, sureAndWrong: 0.5 }],
-    ["two slips in the street", { verdict: 80, sureAndWrong: 0 }],
+    ["two slips in the street", { verdict: 90, sureAndWrong: 0 }],
+    ["another postcode", { verdict: 100, sureAndWrong: 0 }],
     ["as written", { verdict: 100, sureAndWrong: 0 }],
     ["unit in front", { verdict: 99.5, sureAndWrong: 0 }],
     ["floor and unit", { verdict: 98, sureAndWrong: 0 }],

@@ -16,6 +16,8 @@ export class Held {
   readonly lexicon: Lexicon;
   /** Shapes of the postcodes of the countries held, of two words or more, as folded words. */
   readonly codeShapes: readonly RegExp[];
+  /** Those of all countries held. */
+  readonly wordShapes: readonly RegExp[];
   /** Working memory of the lookup under way. */
   readonly marks: Marks;
   /** All that is asked: this alone, or the changes on top of it and this. */
@@ -35,10 +37,9 @@ export class Held {
     const { base, changes } = held instanceof Segment ? { base: held, changes: undefined } : held;
     this.segment = base;
     this.lexicon = lexicon ?? lexiconOf([...new Set([...base.meta.langs, ...(changes?.meta.langs ?? [])])]);
-    this.codeShapes = base.countries().flatMap((country) => {
-      const shape = postcodeShape(profileOf(base.countryCode(country)));
-      return shape?.source.includes(" ") ? [shape] : [];
-    });
+    const shapes = base.countries().flatMap((country) => postcodeShape(profileOf(base.countryCode(country))) ?? []);
+    this.codeShapes = shapes.filter(({ source }) => source.includes(" "));
+    this.wordShapes = shapes;
     const over = changes && new Held(changes, this.lexicon, base);
     this.layers = over ? [over, this] : [this];
     this.marks = new Marks(base, over && changedNames(base, over));

@@ -33,6 +33,8 @@ export interface QueryToken extends Token {
   isLabel?: boolean;
   /** True for a word of a postcode, by its shape. */
   isCode?: boolean;
+  /** True for a number with five digits and more that has the shape of a postcode: sooner that than a house. */
+  mayBeCode?: boolean;
   /** True for the last word while the person is still at it. */
   unfinished?: boolean;
   /** True for a word that the dictionary holds, and that was not taken for a misspelt one besides. */
@@ -66,7 +68,7 @@ const KINDS_OF_PART: Readonly<Record<PartName, readonly Kind[]>> = {
   unit: [],
   floor: [],
   building: ["address", "place"],
-  block: ["block"],
+  block: ["block", "street"],
   street: ["street", "block"],
   place: ["place"],
   district: ["district", "town"],
@@ -83,6 +85,8 @@ export interface Dictionary {
   readonly lexicon: Lexicon;
   /** Shapes of the postcodes of the countries held, of two words or more. */
   readonly codeShapes: readonly RegExp[];
+  /** Those of all of them. */
+  readonly wordShapes: readonly RegExp[];
   /** What this lies on top of: a word that is known there is not misspelt here. */
   readonly below?: Segment;
 }
@@ -133,6 +137,7 @@ function interpretTokens(held: Dictionary, words: readonly Token[], manner: Mann
       isLabel,
       house,
       isCode,
+      mayBeCode: house && token.text.length >= SHORTEST_CODE && held.wordShapes.some((shape) => shape.test(token.text)),
       unfinished,
       isTrusted: !doubting && mayBeMisspelt(token) && ranges.length > 0 && ranges[0].quality > QUALITY.spelling,
       ranges,

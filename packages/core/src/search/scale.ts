@@ -35,6 +35,8 @@ export class Scale {
   readonly freeRoles: number;
   /** The lowest number that was typed. */
   readonly lowest: HouseNumber | undefined;
+  /** True where a number may be a postcode that is not held. */
+  readonly mayHaveCode: boolean;
   /** Place of a unit, or -1. */
   readonly unitToken: number;
   /** One for all things, each taken in its turn: weighing allocates nothing. */
@@ -50,6 +52,7 @@ export class Scale {
     const houses = tokens.map(({ house, weight, mate }) => (house ? weight + (mate ? 1 : 0) : 0));
     this.freeWeight = this.freeRoles + Math.max(0, ...houses);
     for (const { house } of tokens) if (house && house.number < (this.lowest?.number ?? Infinity)) this.lowest = house;
+    this.mayHaveCode = tokens.some(({ mayBeCode }) => mayBeCode);
     this.unitToken = tokens.findIndex(({ role, isLabel }) => role === "unit" && !isLabel);
     this.#taken = new Taken(this);
   }
@@ -296,9 +299,12 @@ export class Taken {
 
   /** Gives the first number that nothing else explains to the street's houses. */
   #takeNumber(street: number): void {
+    const isOther = (t: number) =>
+      this.tokens[t].house !== undefined && !this.tokens[t].mayBeCode && this.#qualities[t] < 1;
+    const hasOther = this.scale.mayHaveCode && this.tokens.some((_, t) => isOther(t));
     for (let t = 0; t < this.tokens.length; t++) {
-      const { house, mate } = this.tokens[t];
-      if (!house || this.#qualities[t] === 1) continue;
+      const { house, mate, mayBeCode } = this.tokens[t];
+      if (!house || this.#qualities[t] === 1 || (mayBeCode && hasOther)) continue;
       const withMate =
         mate !== undefined && this.#qualities[mate] < 1
           ? findNumber(this.segment, street, { number: house.number, suffix: this.tokens[mate].text })
