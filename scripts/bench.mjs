@@ -27,7 +27,9 @@ await command(async () => {
     await compile();
     return show(process.execPath, ["bench/dist/world/main.js"], { cwd: root });
   }
-  return withServer("bench", 5070, wholeChromium, async (folder, database) => {
+  // what is brought stays in its database, where other parts would measure it too
+  const name = only === "bring" || only === "towns" ? "bench-brought" : "bench";
+  return withServer(name, 5070, wholeChromium, async (folder, database) => {
     if (size !== "10m" && !only) await postgisExtension();
     await compile();
     const args = [

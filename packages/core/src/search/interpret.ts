@@ -51,6 +51,8 @@ const SHORTEST_MISSPELT = 3;
 const SHORTEST_MENDED = 5;
 /** From here on two errors are tried, where one finds nothing. */
 const SHORTEST_TWICE_MISSPELT = 6;
+/** The same while a person is typing: looking for two errors goes through the whole dictionary, and what is half typed is mostly like nothing. */
+const SHORTEST_TWICE_WHILE_TYPED = 8;
 /** A text in which more words than these are lost is no address with typing errors. */
 const MOST_TWICE_MISSPELT = 3;
 /** A compound is cut into pieces no shorter than this. */
@@ -158,7 +160,7 @@ function interpretTokens(held: Dictionary, words: readonly Token[], manner: Mann
   });
   joinBlocks(tokens);
   if (kinds) for (const token of tokens) if (!token.role && !token.ranges.length) addMisspeltWay(held, token);
-  const lost = tokens.filter((token) => kinds && !token.role && mayBeTwiceMisspelt(held, token));
+  const lost = tokens.filter((token) => kinds && !token.role && mayBeTwiceMisspelt(held, token, completing));
   if (lost.length <= MOST_TWICE_MISSPELT) for (const token of lost) addTwiceMisspelt(held, token);
   return tokens;
 }
@@ -294,9 +296,11 @@ function rarity(segment: Segment, ranges: readonly TermRange[]): number {
 }
 
 /** A long word for which nothing else was found may have two errors: that is looked for last, since it takes longest. */
-function mayBeTwiceMisspelt({ segment, below }: Dictionary, token: QueryToken): boolean {
+function mayBeTwiceMisspelt({ segment, below }: Dictionary, token: QueryToken, completing: boolean): boolean {
   const { text, unfinished = false } = token;
-  if (token.ranges.length || text.length < SHORTEST_TWICE_MISSPELT || !mayBeMisspelt(token)) return false;
+  if (token.ranges.length || text.length < (completing ? SHORTEST_TWICE_WHILE_TYPED : SHORTEST_TWICE_MISSPELT))
+    return false;
+  if (!mayBeMisspelt(token)) return false;
   if (below && descend(below.sections, 0, text) >= 0) return false;
   return !cutInTwo(segment, token, unfinished);
 }
