@@ -1,34 +1,9 @@
-import { Segment, SegmentBuilder } from "@bibliotope/core/index";
-import { Engine } from "@bibliotope/core/search";
 import { describe, expect, it } from "vitest";
+import { townEngine } from "./town-engine.ts";
 import { isWithinOne, makeTowns, measureFound, type Town } from "./towns.ts";
 
-/** An index of nothing but towns, as important as people live there. */
-function engineOf(towns: readonly Town[]): Engine {
-  const builder = new SegmentBuilder();
-  const names = (name: string) => [{ lang: "en", name }];
-  builder.addArea({
-    identity: 1,
-    kind: "country",
-    parent: null,
-    code: "US",
-    names: names("United States"),
-    at: { lat: 40, lon: -100 },
-    importance: 1,
-    rings: [],
-  });
-  for (const [i, { name, population, lat, lon }] of towns.entries())
-    builder.addArea({
-      identity: i + 2,
-      kind: "town",
-      parent: 1,
-      names: names(name),
-      at: { lat, lon },
-      importance: Math.log(1 + population) / Math.log(4e7),
-      rings: [],
-    });
-  return new Engine(new Segment(builder.finish({ name: "towns", sources: [] })));
-}
+const engineOf = (towns: readonly Town[]) =>
+  townEngine(towns.map((town) => ({ ...town, importance: Math.log(1 + town.population) / Math.log(4e7) })));
 
 const towns = makeTowns(10_000);
 

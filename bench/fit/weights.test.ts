@@ -1,6 +1,6 @@
-import { Segment, SegmentBuilder } from "@bibliotope/core/index";
-import { Engine } from "@bibliotope/core/search";
+import type { Engine } from "@bibliotope/core/search";
 import { describe, expect, it } from "vitest";
+import { townEngine } from "../town-engine.ts";
 import examples from "./examples.json" with { type: "json" };
 import { type Example, HELD_BY_HAND, movesOf } from "./examples.ts";
 import { allWeights, movedByHalf, type WeightName, withWeights } from "./moves.ts";
@@ -10,25 +10,9 @@ const { engines } = makePool(1);
 const kept = examples as Record<WeightName, Example[]>;
 const comesOut = (example: Example) => answerOf(engines[example.of], example) === example.answer;
 
-/** Towns with nothing in them, by their importance. */
-function townsOf(towns: Readonly<Record<string, number>>): Engine {
-  const builder = new SegmentBuilder();
-  const common = { at: { lat: 41, lon: -90 }, rings: [] };
-  const names = (name: string) => [{ lang: "en", name }];
-  builder.addArea({
-    ...common,
-    identity: 1,
-    kind: "country",
-    parent: null,
-    code: "US",
-    names: names("States"),
-    importance: 1,
-  });
-  Object.entries(towns).forEach(([name, importance], i) => {
-    builder.addArea({ ...common, identity: i + 2, kind: "town", parent: 1, names: names(name), importance });
-  });
-  return new Engine(new Segment(builder.finish({ name: "towns", sources: [] })));
-}
+/** Towns by their importance. */
+const townsOf = (towns: Readonly<Record<string, number>>) =>
+  townEngine(Object.entries(towns).map(([name, importance]) => ({ name, importance, lat: 41, lon: -90 })));
 
 const firstOf = (engine: Engine, q: string) => engine.suggest({ q }).suggestions[0]?.line;
 

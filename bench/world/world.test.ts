@@ -1,7 +1,7 @@
 import { Engine } from "@bibliotope/core/search";
 import { describe, expect, it } from "vitest";
 import { flicker } from "../quality.ts";
-import { makeWorld, SMALL } from "./make.ts";
+import { makeWorld, SMALL, WHOLE } from "./make.ts";
 import { askedOf, CLASSES } from "./questions.ts";
 import { groupsOf, Judge, sharesOf } from "./score.ts";
 
@@ -87,6 +87,23 @@ describe("a rule of the search", () => {
     const { verdict, sureAndWrong } = sharesOf(byKind.get(kind)!);
     expect(verdict).toBeGreaterThanOrEqual(wanted.verdict);
     expect(sureAndWrong).toBeLessThanOrEqual(wanted.sureAndWrong);
+  });
+});
+
+describe("what is held under another name", () => {
+  const engine = new Engine(makeWorld(WHOLE).segment);
+
+  it.each([
+    // there is a town Fontenelle as well
+    ["11 Chemin de l'Lilas, Fontenelle", "differs", "11 Chemin de l'Lilas, 69870 Fontenelle-sur-Lise"],
+    // its county begins with "Ponte"
+    ["Piazza Ponte, 42, Montechiaro", "differs", "Piazza Ponte, 42, 38009 Pievechiaro (PL)"],
+    ["4 ter Avenue des École, Pré-les-Ormes", "differs", "4 Avenue du École, 23340 Pré-les-Ormes"],
+    ["〒105-9999 青葉山県桜川市栄町2丁目21-3", "differs", "103-3367, 青葉山県, 桜川市, 栄町2丁目 21-3"],
+    ["45 Eagleton Street, Eagle Heights", "differs", "45 Eagleton Street, Eagleton, Ohana 46089"],
+  ])("is not matched to “%s”", (q, outcome, line) => {
+    const answer = engine.forward({ q });
+    expect([answer.outcome, answer.candidates[0]?.line]).toEqual([outcome, line]);
   });
 });
 

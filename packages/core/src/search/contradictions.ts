@@ -10,7 +10,7 @@ import {
   profileOf,
 } from "../place/index.ts";
 import { type Lexicon, tokenize } from "../text/index.ts";
-import type { QueryToken } from "./interpret.ts";
+import { type QueryToken, stretchesOf } from "./interpret.ts";
 import type { Candidate } from "./rank.ts";
 import { QUALITY, TELLS } from "./weights.ts";
 
@@ -96,7 +96,7 @@ class Comparison {
   readonly #profile: CountryProfile;
   readonly #shape: RegExp | undefined;
   /** For each word the stretch between separators in which it stands. */
-  readonly #stretch: number[] = [];
+  readonly #stretch: readonly number[];
   /** Words that were dealt with. */
   readonly #done = new Set<number>();
   readonly #found: Contradiction[] = [];
@@ -111,11 +111,8 @@ class Comparison {
     this.#segment = held.segment;
     this.#profile = profileOf(this.#segment.countryCode(thing));
     this.#shape = postcodeShape(this.#profile);
-    let stretch = 0;
-    tokens.forEach((token, t) => {
-      const last = tokens[t - 1];
-      if (last && (last.part !== token.part || token.isParted)) stretch++;
-      this.#stretch.push(stretch);
+    this.#stretch = stretchesOf(tokens);
+    tokens.forEach((_, t) => {
       const { by, as } = explained[t];
       if (as === "house" || by === thing || (by !== NONE && by >= this.#segment.firstHouse)) this.#core.push(t);
     });

@@ -51,6 +51,9 @@ describe("forward", () => {
     expect(outcome).toBe("ambiguous");
     expect(candidates.length).toBeGreaterThan(1);
     expect(advice[0]).toContain("write the whole name of the street");
+    // of one that is told nothing can be said to part it from others
+    const [alone] = engine.forward({ q: "12 Harbour Tidewell", limit: 1 }).advice;
+    expect(alone).toBe("Several fit equally well: write more of the address.");
   });
 
   it("is none when nothing fits, and says which words are not known", () => {

@@ -5,7 +5,7 @@ import { MAX_TOKENS } from "../text/index.ts";
 import { type Contradiction, contradictionsOf, differencesOf } from "./contradictions.ts";
 import { type Gloss, glossOf, withScripts } from "./gloss.ts";
 import type { Held } from "./held.ts";
-import { interpret, type QueryToken } from "./interpret.ts";
+import { interpret, type QueryToken, stretchesOf } from "./interpret.ts";
 import type { ForwardQuery } from "./query.ts";
 import type { Candidate } from "./rank.ts";
 import {
@@ -125,7 +125,7 @@ function meantBy(held: Held, query: ForwardQuery, compared = COMPARED): Meant | 
   };
   let asked = ask((own) => own);
   // another town may have been written than the street lies in: then all that lies in that town stands before it
-  if (asked.weighed.outcome === "none" && isOfStretches(tokens)) {
+  if (asked.weighed.outcome === "none" && stretchesOf(tokens).includes(1)) {
     const instead = ask(withoutTheRest);
     if (instead.weighed.outcome !== "none") asked = instead;
   }
@@ -138,16 +138,9 @@ function meantBy(held: Held, query: ForwardQuery, compared = COMPARED): Meant | 
   return { text, outcome, found: found.sort((a, b) => b.chance - a.chance) };
 }
 
-const isOfStretches = (tokens: readonly QueryToken[]) =>
-  tokens.some(({ isParted, part }, t) => t > 0 && (isParted || part !== tokens[t - 1].part));
-
 /** The words of the stretch that has a house's number, or of the first; the rest, but for postcodes, tells little. */
 function withoutTheRest(tokens: QueryToken[]): QueryToken[] {
-  let stretch = 0;
-  const stretches = tokens.map(({ isParted, part }, t) => {
-    if (t > 0 && (isParted || part !== tokens[t - 1].part)) stretch++;
-    return stretch;
-  });
+  const stretches = stretchesOf(tokens);
   const number = tokens.findIndex(({ house, isCode }) => house && !isCode);
   const own = number < 0 ? 0 : stretches[number];
   const isOwn = (t: number) => stretches[t] === own || tokens[t].isCode || tokens[t].part === "street";
@@ -243,6 +236,7 @@ function whichOf(candidates: readonly ScoredRecord[]): string {
   const added = ADDED.filter((part) => !isWritten(part) && namesOf(part) > 1);
   const telling = added.filter((part) => namesOf(part) === likely.length);
   const [first, second] = telling.length ? telling : added;
+  if (likely.length < 2) return "Several fit equally well: write more of the address.";
   if (namesOf("street") === likely.length)
     return "Several streets fit equally well: write the whole name of the street.";
   if (!first) return "Several fit equally well: choose one.";

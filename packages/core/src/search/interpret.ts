@@ -165,6 +165,15 @@ function interpretTokens(held: Dictionary, words: readonly Token[], manner: Mann
   return tokens;
 }
 
+/** For each word the stretch between separators, or the part, in which it stands, from 0 on. */
+export function stretchesOf(tokens: readonly QueryToken[]): number[] {
+  let stretch = 0;
+  return tokens.map(({ isParted, part }, t) => {
+    if (t > 0 && (isParted || part !== tokens[t - 1].part)) stretch++;
+    return stretch;
+  });
+}
+
 /** What may stand behind a number as part of it, besides one letter: "10 bis", "12-hs", "4816 1/2". */
 const SUFFIX = /^(?:\p{L}|bis|ter|quater|hs|[1-3]\/[2-4])$/u;
 
