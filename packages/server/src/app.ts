@@ -7,37 +7,33 @@ import type { Files } from "./bring/files.ts";
 import type { Looks } from "./bring/looks.ts";
 import type { PublishedForms } from "./forms/published-forms.ts";
 import type { Heights } from "./heights/heights.ts";
-import { openToPages } from "./http/cors.ts";
 import type { Drain } from "./http/drain.ts";
-import { checkKey } from "./http/key-check.ts";
-import { limitByKey } from "./http/limit.ts";
 import { logRequests } from "./http/log.ts";
-import { otherMethods } from "./http/methods.ts";
 import { pagePolicy } from "./http/pages.ts";
 import { BODY_LIMIT, HttpProblem, problems } from "./http/problem.ts";
 import { exactRouter } from "./http/router.ts";
 import { requireSession } from "./http/session.ts";
-import { playSituation } from "./http/situations.ts";
+import { Wire } from "./http/wire.ts";
 import type { Jobs } from "./jobs/jobs.ts";
 import type { KeyRing } from "./keys/key-ring.ts";
 import type { Permits } from "./keys/permits.ts";
 import type { UseCounter } from "./keys/use-counter.ts";
 import type { LiveIndex } from "./publication/live-index.ts";
 import { batchRoutes } from "./routes/batches.route.ts";
-import { correctionRoutes, reportRoutes } from "./routes/corrections.route.ts";
-import { countryRoutes } from "./routes/countries.route.ts";
+import { correctionRoutes, reportHandlers } from "./routes/corrections.route.ts";
+import { countryHandlers } from "./routes/countries.route.ts";
 import { dataRoutes, fileRoutes } from "./routes/data.route.ts";
-import { formRoutes } from "./routes/forms.route.ts";
-import { heightRoutes } from "./routes/height.route.ts";
+import { formHandlers } from "./routes/forms.route.ts";
+import { heightHandlers } from "./routes/height.route.ts";
 import { jobRoutes } from "./routes/jobs.route.ts";
-import { lookupRoutes } from "./routes/lookups.route.ts";
+import { lookupHandlers } from "./routes/lookups.route.ts";
 import { manageRoutes } from "./routes/manage.route.ts";
 import { formPageRoute, kitRoutes, studioRoutes } from "./routes/pages.route.ts";
-import { healthRoutes, openApiRoute, problemPages } from "./routes/service.route.ts";
-import { sheetRoutes } from "./routes/sheets.route.ts";
+import { healthRoutes, problemPages } from "./routes/service.route.ts";
+import { sheetHandlers } from "./routes/sheets.route.ts";
 import { signInRoutes } from "./routes/sign-in.route.ts";
-import { stillRoutes } from "./routes/still.route.ts";
-import { wireBatchRoutes } from "./routes/wire-batches.route.ts";
+import { stillHandlers } from "./routes/still.route.ts";
+import { batchHandlers } from "./routes/wire-batches.route.ts";
 import type { SheetTiles } from "./sheets/sheet-tiles.ts";
 import type { Sessions } from "./users/sessions.ts";
 
@@ -68,6 +64,23 @@ export interface House {
   signedIn: () => void;
 }
 
+/** The public wire: what each of its calls is answered by. */
+function wireOf(house: House): Wire {
+  const { database, tiles, heights, published } = house;
+  return new Wire(house, {
+    ...lookupHandlers(database),
+    ...countryHandlers,
+    ...heightHandlers(heights),
+    ...sheetHandlers(tiles, heights),
+    ...stillHandlers(tiles, database),
+    ...formHandlers(published),
+    ...reportHandlers(database),
+    ...batchHandlers(house),
+  });
+}
+
+const isOfWire = (url: string) => url.startsWith("/v1/") || url === "/v1";
+
 /** The whole HTTP face. Read top to bottom: it is the order in which a request meets it. */
 export function makeApp(house: House): Express {
   const app = express();
@@ -79,24 +92,11 @@ export function makeApp(house: House): Express {
   app.use(compression());
   app.use(healthRoutes(house));
 
-  const wire = exactRouter();
-  wire.use(openToPages);
-  wire.use(openApiRoute(house.version));
-  wire.use(checkKey(house.ring, house.counter), limitByKey(house.permits));
-  wire.use(wireBatchRoutes(house));
-  wire.use(express.json({ limit: BODY_LIMIT, strict: false }));
-  wire.use(playSituation);
-  wire.use(
-    lookupRoutes(house.index, house.database),
-    countryRoutes(house.index),
-    formRoutes(house.published),
-    sheetRoutes(house.tiles, house.heights),
-    stillRoutes(house.index, house.tiles, house.database),
-    heightRoutes(house.heights, house.index),
-    reportRoutes(house),
-  );
-  wire.use(otherMethods);
-  app.use("/v1", wire);
+  const wire = wireOf(house);
+  app.use((request, response, next) => {
+    if (isOfWire(request.originalUrl)) void wire.carry(request, response, request.originalUrl);
+    else next();
+  });
   app.use(kitRoutes(house.kitFolder));
 
   app.use(pagePolicy, cookieParser());

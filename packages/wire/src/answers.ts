@@ -68,6 +68,18 @@ export const differenceSchema = z
 
 export const partsSchema = z.partialRecord(z.enum(PARTS), partSchema);
 
+/** Facts of a place; opening hours as schema.org's `OpeningHoursSpecification`. */
+export const factsSchema = z
+  .object({
+    phone: z.string(),
+    url: z.string(),
+    languages: z.array(z.string()),
+    stepFree: z.boolean(),
+    openingHours: z.array(z.object({ dayOfWeek: z.array(z.string()), opens: z.string(), closes: z.string() })),
+  })
+  .partial()
+  .meta({ id: "Facts" });
+
 export const propertiesSchema = z
   .object({
     kind,
@@ -77,7 +89,7 @@ export const propertiesSchema = z
     lines: z.array(z.string()),
     parts: partsSchema,
     autofill: z.record(z.string(), z.string()).meta({ description: "Values of the HTML standard's autofill tokens." }),
-    facts: z.record(z.string(), z.unknown()).optional(),
+    facts: factsSchema.optional(),
     score: z
       .number()
       .optional()

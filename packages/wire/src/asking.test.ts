@@ -50,9 +50,10 @@ describe("suggestAsking", () => {
     expect(suggestAsking.parse(ask("q=12 harb"))).toEqual({ q: "12 harb", limit: 7 });
   });
 
-  it("brings text to NFC and makes lone surrogates whole", () => {
-    expect(suggestAsking.parse({ q: "e\u0301" }).q).toBe("é");
-    expect(suggestAsking.parse({ q: "a\ud800" }).q).toBe("a\ufffd");
+  it("brings text to NFC, and refuses what is no text", () => {
+    expect(suggestAsking.parse({ q: "e\u0301 😀" }).q).toBe("é 😀");
+    for (const q of ["a\ud800", "\udc00b", "a\0"])
+      expect(issues(suggestAsking, { q })).toEqual(["q: holds a character that is no text"]);
   });
 
   it("writes countries in capitals", () => {

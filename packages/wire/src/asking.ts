@@ -2,14 +2,12 @@ import { isPosition } from "@bibliotope/core/geo";
 import { KINDS, PARTS } from "@bibliotope/core/place";
 import { SHEETS } from "@bibliotope/core/sheet";
 import * as z from "zod";
+import { text } from "./text.ts";
 
 /** The longest text that is read, in UTF-16 units. */
 export const MAX_TEXT = 500;
 
-const text = z
-  .string()
-  .max(MAX_TEXT, { error: `at most ${MAX_TEXT} characters are read` })
-  .transform((value) => value.toWellFormed().normalize("NFC"));
+const written = text(MAX_TEXT);
 
 /** A position, WGS 84 degrees. */
 export const positionSchema = z
@@ -29,7 +27,9 @@ const countryCode = z
   .string()
   .regex(/^[A-Za-z]{2}$/, { error: "a country is two letters, ISO 3166" })
   .transform((code) => code.toUpperCase());
-const refSchema = z.string().max(40);
+const refSchema = text(40);
+/** Languages that are asked for at once, each a tag of at most 35 letters (RFC 5646). */
+const MOST_LANGUAGES = 20;
 
 const boxSchema = z
   .tuple([z.number(), z.number(), z.number(), z.number()])
@@ -41,11 +41,12 @@ const boxSchema = z
 /** What every lookup takes: filters, a clue that moves the order, languages. */
 const common = {
   countries: z.array(countryCode).max(30).optional().meta({ description: "Only these countries (ISO 3166)." }),
-  kinds: z.array(z.enum(KINDS)).optional().meta({ description: "Only these kinds of record." }),
+  kinds: z.array(z.enum(KINDS)).max(KINDS.length).optional().meta({ description: "Only these kinds of record." }),
   inside: refSchema.optional().meta({ description: "Only what lies in this area, street or building." }),
   box: boxSchema.optional(),
   lang: z
-    .array(z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/, { error: "a language is a BCP 47 tag" }))
+    .array(text(35).regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/, { error: "a language is a BCP 47 tag" }))
+    .max(MOST_LANGUAGES, { error: `at most ${MOST_LANGUAGES} languages` })
     .optional()
     .meta({ description: "Languages wanted, the most wanted first (BCP 47)." }),
 };
@@ -73,7 +74,7 @@ const limit = (most: number, usual: number) =>
   z.int().min(1).max(most).default(usual).meta({ description: "How many at most." });
 
 export const suggestAsking = z.strictObject({
-  q: text.meta({ description: "The text typed so far." }),
+  q: written.meta({ description: "The text typed so far." }),
   ...common,
   near: positionSchema.optional().meta({ description: "Moves what is near to the front." }),
   limit: limit(100, 7),
@@ -82,10 +83,10 @@ export const suggestAsking = z.strictObject({
 
 export const forwardAsking = z
   .strictObject({
-    q: text.optional().meta({ description: "An address as free text." }),
-    ...(Object.fromEntries(PARTS.map((part) => [part, text.optional()])) as Record<
+    q: written.optional().meta({ description: "An address as free text." }),
+    ...(Object.fromEntries(PARTS.map((part) => [part, written.optional()])) as Record<
       (typeof PARTS)[number],
-      z.ZodOptional<typeof text>
+      z.ZodOptional<typeof written>
     >),
     ...common,
     near: positionSchema.optional(),
@@ -113,7 +114,11 @@ export const reverseAsking = z.strictObject({
 
 export const recordAsking = z.strictObject({
   lang: common.lang,
-  facts: z.array(z.enum(FACTS)).optional().meta({ description: "Only these facts; all when left out." }),
+  facts: z
+    .array(z.enum(FACTS))
+    .max(FACTS.length)
+    .optional()
+    .meta({ description: "Only these facts; all when left out." }),
   typed: z.int().min(0).max(MAX_TEXT).optional().meta({
     description: "Letters that were typed before this record was chosen from a list; counted, without the record.",
   }),
@@ -121,7 +126,7 @@ export const recordAsking = z.strictObject({
 });
 
 export const postcodesAsking = z.strictObject({
-  starts: text
+  starts: written
     .refine((value) => /[\p{L}\p{N}]/u.test(value), { error: "give at least one letter or digit of the postcode" })
     .meta({ description: "A postcode, or the beginning of one." }),
   lang: common.lang,
@@ -168,10 +173,7 @@ export const stillAsking = z
   .strictObject({
     at: positionSchema.optional().meta({ description: "A position; a marker stands there." }),
     of: refSchema.optional().meta({ description: "A record: marked, or shown whole when it is an area." }),
-    label: z
-      .string()
-      .max(120, { error: "at most 120 characters" })
-      .transform((value) => value.toWellFormed().normalize("NFC"))
+    label: text(120)
       .optional()
       .meta({ description: "Written beside the marker; the record's own line when left out, nothing when empty." }),
     markers: z

@@ -2,7 +2,8 @@ import { MEANINGS } from "@bibliotope/core/bring";
 import { EXACTNESS, KINDS, OUTCOMES } from "@bibliotope/core/place";
 import * as z from "zod";
 import { differenceSchema, glossSchema, partsSchema } from "./answers.ts";
-import { JOB_STATES, tableFormat, tableReading } from "./data.ts";
+import { headsSchema, JOB_STATES, tableFormat, tableReading } from "./data.ts";
+import { text } from "./text.ts";
 
 /** What the rows of a batch ask: addresses, positions, or an address and where that finds nothing clear the position. */
 export const BATCH_ASKS = ["forward", "reverse", "both"] as const;
@@ -22,10 +23,10 @@ export const DECISIONS = ["accept", "choose", "correct", "leave"] as const;
 export type Decision = (typeof DECISIONS)[number];
 
 export const makeBatchAsking = z.strictObject({
-  file: z.string(),
-  name: z.string().trim().min(1).max(200),
+  file: text(100),
+  name: text(200).trim().min(1),
   format: tableFormat,
-  heads: z.array(z.string()).nullable(),
+  heads: headsSchema,
   reading: tableReading,
   ask: z.enum(BATCH_ASKS),
 });
@@ -101,9 +102,9 @@ export type BatchCandidates = z.infer<typeof batchCandidates>;
 export const decideAsking = z.strictObject({
   how: z.enum(DECISIONS),
   place: z.int().min(0).max(20).optional(),
-  ref: z.string().max(40).optional(),
+  ref: text(40).optional(),
   /** The text by which the candidate was found, when it was corrected. */
-  text: z.string().max(300).optional(),
+  text: text(300).optional(),
 });
 export type DecideAsking = z.infer<typeof decideAsking>;
 
@@ -113,15 +114,13 @@ export type BatchPoints = z.infer<typeof batchPoints>;
 
 /** A batch by the wire: the body is the file, CSV or GeoJSON, also gzipped. */
 export const batchAsking = z.strictObject({
-  name: z.string().trim().min(1).max(200).optional().meta({ description: "What it is called in the workbench." }),
+  name: text(200).trim().min(1).optional().meta({ description: "What it is called in the workbench." }),
   ask: z
     .enum(BATCH_ASKS)
     .optional()
     .meta({ description: "What the rows ask; forward where they name addresses, reverse where only positions." }),
-  columns: z
-    .string()
-    .max(8000)
-    .transform((text) => text.split(",").map((word) => word.trim()))
+  columns: text(8000)
+    .transform((words) => words.split(",").map((word) => word.trim()))
     .pipe(z.array(z.union([z.enum(MEANINGS), z.literal("")], { error: "is no meaning of a column" })).max(500))
     .optional()
     .meta({

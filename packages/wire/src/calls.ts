@@ -27,175 +27,282 @@ import {
   suggestAsking,
 } from "./asking.ts";
 import { batchAsking, batchRowsAsking, batchState } from "./batches.ts";
+import { type Call, call, type KeyKind } from "./call.ts";
 import { reportAnswer, reportAsking } from "./corrections.ts";
 import { publishedForm } from "./form.ts";
 
-/** One call of the public wire. */
-export interface Call {
-  path: string;
-  summary: string;
-  /** Takes POST with the same words as JSON too. */
-  post: boolean;
-  asking?: z.ZodType;
-  answer: z.ZodType;
-  /** What POST takes and answers, where that is not the same. */
-  many?: { asking: z.ZodType; answer: z.ZodType };
-  mediaType: string;
-  /** Other forms of the same answer. */
-  others?: readonly string[];
-  /** Takes no GET: it is no question. */
-  isOnlyPost?: boolean;
-  /** Media types of the body of a call that is made by POST alone; what it asks stands in the query then. */
-  takes?: readonly string[];
-}
-
 const { geojson: GEOJSON, ...OTHERS } = RECORD_FORMATS;
-const others = Object.values(OTHERS);
 
 /** Media type of OpenSearch suggestions. */
 export const OPENSEARCH = "application/x-suggestions+json";
+const JSON_TYPE = "application/json";
 
-/** Every call of /v1; routes and the OpenAPI document are made from it. */
+const lookup = <const As extends string>(as: As) => ({ as, counts: "lookup" }) as const;
+const ofPage = <const As extends string>(as: As) => ({ as, counts: "nothing" }) as const;
+const ofServers = { as: "batches", kinds: ["srv"] as readonly KeyKind[], counts: "lookup" } as const;
+
+/** Every call of /v1. */
 export const CALLS = {
-  suggest: {
+  suggest: call({
     path: "/v1/suggest",
+    methods: ["GET", "POST"],
+    tag: "Lookups",
     summary: "Lines to choose from while typing",
-    post: true,
-    asking: suggestAsking,
-    answer: suggestAnswer,
-    mediaType: "application/json",
-    others: [OPENSEARCH],
-  },
-  forward: {
+    description:
+      "Lines that the text so far may become, the likeliest first, each with where the letters that were typed stand in it. Where a line has `more`, ask again with `inside` for its numbers or units.",
+    asks: suggestAsking,
+    answers: suggestAnswer,
+    mediaType: JSON_TYPE,
+    forms: { opensearch: OPENSEARCH },
+    key: lookup("suggest"),
+    keeps: true,
+    plays: true,
+    example: { q: "12 harb", limit: "3" },
+  }),
+  forward: call({
     path: "/v1/forward",
+    methods: ["GET", "POST"],
+    tag: "Lookups",
     summary: "Candidates for an address, best first",
-    post: true,
-    asking: forwardAsking,
-    answer: forwardAnswer,
+    description:
+      "Takes an address as free text in `q`, by parts, or both. Says how it ended: one record fits, one is near and something differs, several fit, or none does; and of each candidate what of the text it does not have.",
+    asks: forwardAsking,
+    answers: forwardAnswer,
     mediaType: GEOJSON,
-    others,
-  },
-  reverse: {
+    forms: OTHERS,
+    key: lookup("forward"),
+    keeps: true,
+    plays: true,
+    example: { q: "12 Harbour Row, Tidewell" },
+  }),
+  reverse: call({
     path: "/v1/reverse",
+    methods: ["GET", "POST"],
+    tag: "Lookups",
     summary: "The nearest address, then the areas around",
-    post: true,
-    asking: reverseAsking,
-    answer: reverseAnswer,
+    description: "What is at a position: the nearest address within `radius` metres, and every area that it lies in.",
+    asks: reverseAsking,
+    answers: reverseAnswer,
     mediaType: GEOJSON,
-    others,
-  },
-  record: {
+    forms: OTHERS,
+    key: lookup("reverse"),
+    keeps: true,
+    plays: true,
+    example: { at: "-35.1841,-21.6253" },
+  }),
+  record: call({
     path: "/v1/records/{ref}",
+    methods: ["GET"],
+    tag: "Lookups",
     summary: "One record by its ref",
-    post: false,
-    asking: recordAsking,
-    answer: recordAnswer,
+    description:
+      "A ref stays with its record over all versions of the data. One that was withdrawn is 410, with the ref in its place where there is one.",
+    asks: recordAsking,
+    answers: recordAnswer,
     mediaType: GEOJSON,
-    others,
-  },
-  postcodes: {
+    forms: OTHERS,
+    key: lookup("records"),
+    keeps: true,
+    plays: true,
+    example: { ref: "qr-hgwrp5" },
+  }),
+  postcodes: call({
     path: "/v1/postcodes/{country}",
+    methods: ["GET"],
+    tag: "Lookups",
     summary: "The postcodes of a country that begin with some letters, and what they cover",
-    post: false,
-    asking: postcodesAsking,
-    answer: postcodesAnswer,
+    description:
+      "Postcodes in their order, each with the streets and towns that it covers, and how many there are in all.",
+    asks: postcodesAsking,
+    answers: postcodesAnswer,
     mediaType: GEOJSON,
-    others,
-  },
-  distance: {
+    forms: OTHERS,
+    key: lookup("postcodes"),
+    keeps: true,
+    plays: true,
+    example: { country: "QR", starts: "HT4" },
+  }),
+  distance: call({
     path: "/v1/distance",
+    methods: ["GET", "POST"],
+    tag: "Lookups",
     summary: "How far it is from one position to another, and which way",
-    post: true,
-    asking: distanceAsking,
-    answer: distanceAnswer,
-    mediaType: "application/json",
-  },
-  height: {
+    description: "Along the ellipsoid of WGS 84, in a straight line: no way over land is meant.",
+    asks: distanceAsking,
+    answers: distanceAnswer,
+    mediaType: JSON_TYPE,
+    key: lookup("distance"),
+    plays: true,
+    example: { from: "-35.2,-21.4", to: "-35.3,-21.5" },
+  }),
+  height: call({
     path: "/v1/height",
+    methods: ["GET", "POST"],
+    tag: "Lookups",
     summary: "How high the ground lies, at one position by GET, at many by POST",
-    post: true,
-    asking: heightAsking,
-    answer: heightAnswer,
-    many: { asking: heightsAsking, answer: heightsAnswer },
-    mediaType: "application/json",
-  },
-  countries: {
+    description: "Metres above the sea, between the points of the grid of heights that is held; null outside it.",
+    asks: heightAsking,
+    answers: heightAnswer,
+    many: { asks: heightsAsking, answers: heightsAnswer },
+    mediaType: JSON_TYPE,
+    key: lookup("height"),
+    plays: true,
+    example: { at: "-35.1841,-21.6253" },
+  }),
+  countries: call({
     path: "/v1/countries",
+    methods: ["GET"],
+    tag: "Countries",
     summary: "The countries held, each with its profile",
-    post: false,
-    answer: countriesAnswer,
-    mediaType: "application/json",
-  },
-  country: {
+    description:
+      "How the addresses of each country are written, what their parts are called, and which postcodes it has.",
+    answers: countriesAnswer,
+    mediaType: JSON_TYPE,
+    key: ofPage("countries"),
+    plays: false,
+    example: {},
+  }),
+  country: call({
     path: "/v1/countries/{code}",
+    methods: ["GET"],
+    tag: "Countries",
     summary: "The profile of one country",
-    post: false,
-    answer: countryAnswer,
-    mediaType: "application/json",
-  },
-  sheet: {
+    description: "The same of one country, by its two letters (ISO 3166).",
+    answers: countryAnswer,
+    mediaType: JSON_TYPE,
+    key: ofPage("countries"),
+    plays: false,
+    example: { code: "QR" },
+  }),
+  sheet: call({
     path: "/v1/sheets/features/{z}/{x}/{y}",
-    summary: "Map features of a tile (OGC WebMercatorQuad numbering)",
-    post: false,
-    answer: sheetAnswer,
-    mediaType: "application/geo+json",
-  },
-  sheetHeights: {
+    methods: ["GET"],
+    tag: "Map",
+    summary: "Map features of a tile",
+    description: "Numbered as OGC's WebMercatorQuad; zooms 0 to 20.",
+    answers: sheetAnswer,
+    mediaType: GEOJSON,
+    key: ofPage("sheets"),
+    plays: false,
+    example: { z: "9", x: "225", y: "305" },
+  }),
+  sheetHeights: call({
     path: "/v1/sheets/heights/{z}/{x}/{y}",
-    summary: "Heights of a tile's ground on a grid (OGC WebMercatorQuad numbering)",
-    post: false,
-    answer: sheetHeightsAnswer,
-    mediaType: "application/json",
-  },
-  still: {
+    methods: ["GET"],
+    tag: "Map",
+    summary: "Heights of a tile's ground on a grid",
+    description: "Numbered as OGC's WebMercatorQuad; zooms 0 to 20.",
+    answers: sheetHeightsAnswer,
+    mediaType: JSON_TYPE,
+    key: ofPage("sheets"),
+    plays: false,
+    example: { z: "9", x: "225", y: "305" },
+  }),
+  still: call({
     path: "/v1/still",
+    methods: ["GET", "POST"],
+    tag: "Map",
     summary: "A picture of the map with markers and lines",
-    post: true,
-    asking: stillAsking,
-    answer: stillAnswer,
+    description: "A PNG around a position, a record, markers or a line, for pages without script, prints and mails.",
+    asks: stillAsking,
+    answers: stillAnswer,
     mediaType: "image/png",
-  },
-  form: {
+    key: { as: "still", counts: "picture" },
+    plays: false,
+    example: { at: "-35.1841,-21.6253", size: "300x200" },
+  }),
+  form: call({
     path: "/v1/forms/{ref}",
+    methods: ["GET"],
+    tag: "Forms",
     summary: "A published form definition",
-    post: false,
-    answer: publishedForm,
-    mediaType: "application/json",
-  },
-  report: {
+    description: "The definition of a form as it was published last.",
+    answers: publishedForm,
+    mediaType: JSON_TYPE,
+    key: ofPage("forms"),
+    plays: false,
+    example: { ref: "become-a-reader" },
+  }),
+  report: call({
     path: "/v1/reports",
+    methods: ["POST"],
+    tag: "Forms",
     summary: "A wrong or missing address, reported by somebody who uses a form",
-    post: true,
-    isOnlyPost: true,
-    asking: reportAsking,
-    answer: reportAnswer,
-    mediaType: "application/json",
-  },
-  makeBatch: {
+    description: "Changes nothing by itself: people of the workbench decide what becomes of it.",
+    asks: reportAsking,
+    answers: reportAnswer,
+    status: 202,
+    mediaType: JSON_TYPE,
+    key: lookup("reports"),
+    plays: false,
+    example: { ref: "qr-hgwrp5", text: "The door is round the corner" },
+  }),
+  makeBatch: call({
     path: "/v1/batches",
+    methods: ["POST"],
+    tag: "Batches",
     summary: "Many lookups at once: a file in",
-    post: true,
-    takes: ["text/csv", "application/geo+json", "application/geo+json-seq", "application/gzip"],
-    asking: batchAsking,
-    answer: batchState,
-    mediaType: "application/json",
-  },
-  batch: {
+    description:
+      "The body is the file, also gzipped. Its columns are found out by heads and values, or named by `columns`. Ask for the batch until it is done.",
+    takes: ["text/csv", GEOJSON, OTHERS.geojsonseq, "application/gzip"],
+    asks: batchAsking,
+    answers: batchState,
+    status: 202,
+    mediaType: JSON_TYPE,
+    key: ofServers,
+    plays: false,
+    example: { name: "Members", ask: "forward" },
+  }),
+  batch: call({
     path: "/v1/batches/{id}",
+    methods: ["GET"],
+    tag: "Batches",
     summary: "How far a batch is, and what came of its rows",
-    post: false,
-    answer: batchState,
-    mediaType: "application/json",
-  },
-  batchRows: {
+    description: "By the key that made it.",
+    answers: batchState,
+    mediaType: JSON_TYPE,
+    key: ofServers,
+    plays: false,
+    example: { id: "1" },
+  }),
+  batchRows: call({
     path: "/v1/batches/{id}/rows",
+    methods: ["GET"],
+    tag: "Batches",
     summary: "The rows of a batch, their own columns first, then what was found",
-    post: false,
-    asking: batchRowsAsking,
-    answer: z.string(),
+    description: "All rows, or those alone that are clear or that a person has decided.",
+    asks: batchRowsAsking,
+    answers: z.string(),
     mediaType: "text/csv",
-    others: ["application/geo+json", "application/gpx+xml"],
-  },
+    forms: { geojson: GEOJSON, gpx: OTHERS.gpx },
+    key: ofServers,
+    plays: false,
+    example: { id: "1" },
+  }),
 } as const satisfies Record<string, Call>;
 
 export type CallName = keyof typeof CALLS;
+/** Kinds of lookup that a key may be kept to. */
+export type KeyCall = (typeof CALLS)[CallName]["key"]["as"];
+
+type Declared<N extends CallName> = (typeof CALLS)[N];
+type Many<N extends CallName, Of extends "asks" | "answers"> =
+  Declared<N> extends { many: Record<Of, infer S extends z.ZodType> } ? z.output<S> : never;
+/** What a call asks, as its schema reads it. */
+export type AsksOf<N extends CallName> =
+  | (Declared<N> extends { asks: infer S extends z.ZodType } ? z.output<S> : Record<never, never>)
+  | Many<N, "asks">;
+/** What a call answers. */
+export type AnswerOf<N extends CallName> = z.output<Declared<N>["answers"]> | Many<N, "answers">;
+/** Names of the parts of a path that are asked for. */
+export type PathPart<N extends CallName> = PartIn<Declared<N>["path"]>;
+type PartIn<P extends string> = P extends `${string}{${infer Part}}${infer Rest}` ? Part | PartIn<Rest> : never;
+/** Calls that play situations. */
+export type PlayingCall = { [N in CallName]: Declared<N>["plays"] extends true ? N : never }[CallName];
+
+const kindsOf = (calls: readonly Call[]) => [...new Set(calls.map(({ key }) => key.as))] as [KeyCall, ...KeyCall[]];
+export const KEY_CALLS = kindsOf(Object.values(CALLS));
+/** Calls that are no lookups: what a page needs to show a form and a map. They count against no amount. */
+export const PAGE_CALLS: readonly KeyCall[] = kindsOf(
+  Object.values(CALLS).filter(({ key }) => key.counts === "nothing"),
+);

@@ -1,22 +1,23 @@
 import * as z from "zod";
+import { text } from "./text.ts";
 
 const at = z.strictObject({ lat: z.number().min(-90).max(90), lon: z.number().min(-180).max(180) });
-const note = z.string().trim().max(1000);
+const note = text(1000).trim();
 
 /** What is changed of a record. */
 export const change = z.strictObject({
   isRemoved: z.boolean().optional(),
   at: at.optional(),
   /** Number of a house as it is written, such as 12b. */
-  house: z.string().trim().min(1).max(20).optional(),
-  name: z.string().trim().min(1).max(200).optional(),
+  house: text(20).trim().min(1).optional(),
+  name: text(200).trim().min(1).optional(),
   /** Adds an address with this number to the street that the ref is of. */
   adds: z.boolean().optional(),
 });
 export type Change = z.infer<typeof change>;
 
 /** Changes one record by hand: at once, and over all versions of the data. */
-export const correctAsking = z.strictObject({ ref: z.string().max(40), change, note: note.optional() });
+export const correctAsking = z.strictObject({ ref: text(40), change, note: note.optional() });
 export type CorrectAsking = z.infer<typeof correctAsking>;
 
 export const CORRECTION_STATES = ["proposed", "applied", "refused", "undone"] as const;
@@ -48,9 +49,9 @@ export type DecideCorrectionAsking = z.infer<typeof decideCorrectionAsking>;
 
 /** A wrong or missing address, reported by somebody who uses a form. */
 export const reportAsking = z.strictObject({
-  ref: z.string().max(40).optional().meta({ description: "The record that is wrong.", example: "qr-5k2c9f" }),
+  ref: text(40).optional().meta({ description: "The record that is wrong.", example: "qr-5k2c9f" }),
   at: at.optional().meta({ description: "Where it is in truth, or where one is missing." }),
-  text: z.string().trim().min(1).max(500).meta({
+  text: text(500).trim().min(1).meta({
     description: "What is wrong, or the address that is missing, in the person's words.",
     example: "The door is round the corner",
   }),

@@ -1,5 +1,6 @@
 import { COLUMN_FORMS, MEANINGS } from "@bibliotope/core/bring";
 import * as z from "zod";
+import { numberOf, text } from "./text.ts";
 
 export const JOB_KINDS = ["load", "publish", "batch"] as const;
 export type JobKind = (typeof JOB_KINDS)[number];
@@ -42,13 +43,16 @@ export const TABLE_ENCODINGS = [
 ] as const;
 export type TableEncoding = (typeof TABLE_ENCODINGS)[number];
 
+/** The names of a table's columns, as its first row has them. */
+export const headsSchema = z.array(text(65_536)).max(500).nullable();
+
 /** How a table is written. */
 export const tableFormat = z.strictObject({
   kind: z.enum(["csv", "geojson", "geojsonseq"]),
   encoding: z.enum(TABLE_ENCODINGS),
   /** These three of CSV. */
-  delimiter: z.string().length(1),
-  quote: z.string().length(1),
+  delimiter: text(1).length(1),
+  quote: text(1).length(1),
   hasHead: z.boolean(),
 });
 export type TableFormat = z.infer<typeof tableFormat>;
@@ -56,14 +60,14 @@ export type TableFormat = z.infer<typeof tableFormat>;
 export const columnUse = z
   .strictObject({
     meaning: z.enum(MEANINGS),
-    lang: z.string().max(35).optional(),
+    lang: text(35).optional(),
     form: z.enum(COLUMN_FORMS).optional(),
   })
   .nullable();
 
 const projection = z.strictObject({
   system: z.enum(["degrees", "utm", "web-mercator", "epsg"]),
-  zone: z.string().max(3).optional(),
+  zone: text(3).optional(),
   epsg: z.int().min(1000).max(99999).optional(),
 });
 
@@ -73,7 +77,7 @@ export const tableReading = z.strictObject({
     .string()
     .regex(/^[A-Z]{2}$/, { error: "is the two-letter code of a country" })
     .optional(),
-  lang: z.string().max(35).optional(),
+  lang: text(35).optional(),
   projection: projection.optional(),
   recases: z.boolean().optional(),
 });
@@ -84,7 +88,7 @@ export const lookAtFileAsking = z.strictObject({
   format: tableFormat.partial().optional(),
   reading: tableReading.optional(),
   /** Name of the data set, whose columns of the last time are taken. */
-  dataSet: z.string().max(120).optional(),
+  dataSet: text(120).optional(),
   /** What it is brought for; `data` when not given. */
   purpose: z.enum(["data", "batch"]).optional(),
 });
@@ -118,13 +122,13 @@ export const fileStart = z.object({
 });
 export type FileStart = z.infer<typeof fileStart>;
 
-const name = z.string().trim().min(1, { error: "is missing" }).max(120);
+const name = text(120).trim().min(1, { error: "is missing" });
 export const makeLoadAsking = z.strictObject({
-  file: z.string(),
+  file: text(100),
   format: tableFormat,
-  heads: z.array(z.string()).nullable(),
+  heads: headsSchema,
   reading: tableReading,
-  dataSet: z.strictObject({ name, licence: name, source: z.string().trim().max(200) }),
+  dataSet: z.strictObject({ name, licence: name, source: text(200).trim() }),
   day: z.iso.date(),
   /** Reads and checks all of it, and keeps nothing. */
   isTrial: z.boolean().optional(),
@@ -177,8 +181,8 @@ export type DataAnswer = z.infer<typeof dataAnswer>;
 
 /** Makes versions live; where two hold the same address, that of the one named first is taken. */
 export const publishAsking = z.strictObject({
-  versions: z.array(z.int()).min(1).max(50),
-  why: z.string().max(200),
+  versions: z.array(numberOf).min(1).max(50),
+  why: text(200),
 });
 export type PublishAsking = z.infer<typeof publishAsking>;
 

@@ -1,8 +1,9 @@
 import { BUTTON_TASKS, FIELD_KINDS, FIELD_NAME, MOST_FIELDS } from "@bibliotope/core/form";
 import { EXACTNESS, KINDS, PARTS } from "@bibliotope/core/place";
 import * as z from "zod";
+import { text } from "./text.ts";
 
-const words = (most: number) => z.string().trim().max(most);
+const words = (most: number) => text(most).trim();
 
 /** Name of a field. */
 export const nameSchema = z.string().regex(FIELD_NAME, {
@@ -23,7 +24,7 @@ export const fieldSchema = z
     label: words(80).min(1),
     autofill: words(80).optional().meta({ description: "Token of the HTML standard's autofill section." }),
     address: addressName.optional().meta({ description: "Which of a form's addresses it is of." }),
-    binding: z.string().max(300).optional().meta({ description: "Pattern of what it is filled with." }),
+    binding: text(300).optional().meta({ description: "Pattern of what it is filled with." }),
     placeholder: words(80).optional(),
     help: words(200).optional(),
     required: z.boolean().optional(),

@@ -1,6 +1,7 @@
 export * from "./answers.ts";
 export * from "./asking.ts";
 export * from "./batches.ts";
+export * from "./call.ts";
 export * from "./calls.ts";
 export * from "./corrections.ts";
 export * from "./coverage.ts";

@@ -1,5 +1,8 @@
 import * as z from "zod";
+import { KEY_KINDS } from "./call.ts";
+import { KEY_CALLS } from "./calls.ts";
 import { formDefinitionSchema } from "./form.ts";
+import { numberOf, text } from "./text.ts";
 
 /**
  * What people of the workbench may do: look at everything and ask; also make and change forms; also keys and people.
@@ -8,14 +11,11 @@ import { formDefinitionSchema } from "./form.ts";
 export const ROLES = ["look", "edit", "manage"] as const;
 export type Role = (typeof ROLES)[number];
 
-const password = z
-  .string()
-  .min(10, { error: "a password has at least ten characters" })
-  .max(200, { error: "a password has at most 200 characters" });
-const personName = z.string().trim().min(1).max(60);
+const password = text(200).min(10, { error: "a password has at least ten characters" });
+const personName = text(60).trim().min(1);
 
 /** Signs in by name and password. */
-export const signInAsking = z.strictObject({ name: z.string().max(200), password: z.string().max(1000) });
+export const signInAsking = z.strictObject({ name: text(200), password: text(1000) });
 /** Somebody who may sign in. */
 export const makePersonAsking = z.strictObject({ name: personName, role: z.enum(ROLES), password });
 /** What is left out stays. */
@@ -26,7 +26,7 @@ export const changePersonAsking = z.strictObject({
 });
 export const changePasswordAsking = z.strictObject({
   /** Not needed by somebody who has none yet. */
-  before: z.string().max(1000).optional(),
+  before: text(1000).optional(),
   password,
 });
 export const personSummary = z.object({
@@ -87,51 +87,27 @@ export const formVersion = z.object({
 });
 export const formVersions = z.object({ versions: z.array(formVersion) });
 
-export const saveDraftAsking = z.strictObject({ revision: z.int(), definition: formDefinitionSchema });
-
-export const KEY_KINDS = ["web", "srv", "app", "try"] as const;
-export type KeyKind = (typeof KEY_KINDS)[number];
+export const saveDraftAsking = z.strictObject({ revision: numberOf, definition: formDefinitionSchema });
 
 /**
  * Where a web key may be used: scheme, host and port. `http://localhost:*` allows every port of that host,
  * `https://*.members.example` every sub-domain.
  */
-const origin = z
-  .string()
+const origin = text(300)
   .regex(/^https?:\/\/(\*\.)?[^/\s:*]+(:(\d{1,5}|\*))?$/, {
     error: "an origin is scheme, host and port, without a path; *. stands for any sub-domain",
   })
   .meta({ example: "https://members.example" });
-
-/** Kinds of lookup that a key may be kept to, by what stands behind `/v1/`. */
-export const KEY_CALLS = [
-  "suggest",
-  "forward",
-  "reverse",
-  "records",
-  "postcodes",
-  "countries",
-  "distance",
-  "height",
-  "still",
-  "sheets",
-  "forms",
-  "batches",
-  "reports",
-] as const;
-export type KeyCall = (typeof KEY_CALLS)[number];
-/** Calls that are no lookups: what a page needs to show a form and a map. They count against no amount. */
-export const PAGE_CALLS: readonly KeyCall[] = ["countries", "sheets", "forms"];
 
 const amount = z.int().min(1).max(1_000_000_000).nullable().default(null);
 /** Lookups a minute of a program's key that names no limit of its own: anybody who has the program has the key. */
 export const PROGRAM_LIMIT = 300;
 
 const keyRules = {
-  name: z.string().trim().min(1).max(60),
+  name: text(60).trim().min(1),
   origins: z.array(origin).max(20).default([]),
   /** Only these kinds of lookup; all when empty. */
-  calls: z.array(z.enum(KEY_CALLS)).default([]),
+  calls: z.array(z.enum(KEY_CALLS)).max(KEY_CALLS.length).default([]),
   /** Only these countries, ISO 3166; all when empty. */
   countries: z
     .array(z.string().regex(/^[A-Z]{2}$/, { error: "a country is two capital letters, ISO 3166" }))
@@ -186,7 +162,7 @@ export type UseOutcome = (typeof USE_OUTCOMES)[number];
 /** How the keys were used over the last days; of one key, or of all. */
 export const usesAsking = z.strictObject({
   days: z.coerce.number().int().min(1).max(400),
-  key: z.coerce.number().int().optional(),
+  key: z.coerce.number().pipe(numberOf).optional(),
 });
 export const usesAnswer = z.object({
   /** What one moment below stands for. */
@@ -209,12 +185,11 @@ export type UsesAnswer = z.infer<typeof usesAnswer>;
 
 /** A lookup as it stands behind `/v1/`: the call, what is in its path, its query string. */
 export const keepLookupAsking = z.strictObject({
-  asked: z
-    .string()
-    .max(2000)
-    .regex(/^(suggest|forward|reverse|distance|records\/[^/?]+|postcodes\/[^/?]+)\?/, { error: "is no lookup" }),
-  outcome: z.string().max(20),
-  found: z.int().min(0),
+  asked: text(2000).regex(/^(suggest|forward|reverse|distance|records\/[^/?]+|postcodes\/[^/?]+)\?/, {
+    error: "is no lookup",
+  }),
+  outcome: text(20),
+  found: numberOf,
 });
 export const earlierLookup = keepLookupAsking.extend({ asked: z.string(), askedAt: z.string() });
 export const earlierLookups = z.object({ keeps: z.boolean(), days: z.int(), lookups: z.array(earlierLookup) });

@@ -1,33 +1,39 @@
 import * as z from "zod";
-import { CALLS, type Call } from "./calls.ts";
+import { EXAMPLES, jsonOfQuery } from "./asking.ts";
+import { type Call, TAGS } from "./call.ts";
+import { CALLS } from "./calls.ts";
 import { PROBLEMS, problemSchema } from "./problem.ts";
 
 type JsonSchema = Record<string, unknown> & { properties?: Record<string, JsonSchema>; required?: string[] };
 
 /** Parameters that stand in a query string as one text, by name: `LAT,LON` or a list by comma. */
 const AS_TEXT = new Set(["at", "near", "from", "to", "box", "countries", "kinds", "lang", "facts", "markers", "line"]);
-const SHARED = [401, 403, 429, 503];
+const SHARED = [400, 401, 403, 429, 503];
 
-/** The OpenAPI 3.1 document of the public wire, made from the schemas. */
+/**
+ * The OpenAPI 3.1 document of the public wire, made from its calls. An operation has one media type, the usual one, so
+ * that programs made from the document know what they read; the others are told in words.
+ */
 export function openApi(version: string): Record<string, unknown> {
   const paths: Record<string, unknown> = {};
   const named: Record<string, JsonSchema> = {};
   named.Problem = schemaOf(problemSchema, "output", named);
-  for (const [name, call] of Object.entries(CALLS) as [string, Call][]) {
-    paths[call.path] = {
-      ...(call.takes || call.isOnlyPost ? {} : { get: operation(name, call, "get", named) }),
-      ...(call.post ? { post: operation(name, call, "post", named) } : {}),
-    };
-  }
+  for (const [name, call] of Object.entries(CALLS) as [string, Call][])
+    paths[call.path] = Object.fromEntries(
+      call.methods.map((method) => [method.toLowerCase(), operation(name, call, method, named)]),
+    );
   return {
     openapi: "3.1.1",
     info: {
       title: "Bibliotope",
       version,
+      summary: "Address and place search for forms.",
       description:
-        "Address and place search for forms: suggestions, forward and reverse lookups, records, countries, published forms.",
+        "Suggestions, forward and reverse lookups, records, postcodes, countries, a map, published forms, and lookups in batches. Errors are problems (RFC 9457).",
+      license: { name: "MIT", identifier: "MIT" },
     },
     servers: [{ url: "/" }],
+    tags: Object.entries(TAGS).map(([name, description]) => ({ name, description })),
     security: [{ bearer: [] }, { token: [] }],
     components: {
       securitySchemes: {
@@ -48,58 +54,81 @@ export function openApi(version: string): Record<string, unknown> {
 function operation(
   name: string,
   call: Call,
-  method: "get" | "post",
+  method: "GET" | "POST",
   named: Record<string, JsonSchema>,
 ): Record<string, unknown> {
-  const { asking: asked, answer } = (method === "post" && call.many) || call;
-  const asking = asked && schemaOf(asked, "input", named);
+  const { asks, answers } = (method === "POST" && call.many) || call;
+  const asking = asks && schemaOf(asks, "input", named);
+  const isBody = method === "POST" && asking && !call.takes;
+  const { status = 200 } = call;
   return {
-    operationId: method === "get" || call.takes || call.isOnlyPost ? name : `${name}Post`,
+    operationId: method === call.methods[0] ? name : `${name}Post`,
+    tags: [call.tag],
     summary: call.summary,
-    parameters: [
-      ...pathParameters(call.path),
-      ...(asking && (method === "get" || call.takes) ? queryParameters(asking) : []),
-    ],
+    description: `${call.description}${formsOf(call)}${keysOf(call)}`,
+    parameters: [...pathParameters(call), ...(asking && !isBody ? queryParameters(asking, call) : [])],
     ...(call.takes ? { requestBody: { required: true, content: fileOf(call.takes) } } : {}),
-    ...(method === "post" && asking && !call.takes
-      ? { requestBody: { required: true, content: { "application/json": { schema: asking } } } }
+    ...(isBody
+      ? { requestBody: { required: true, content: { "application/json": { schema: asking, example: bodyOf(call) } } } }
       : {}),
     responses: {
-      [call.takes || call.isOnlyPost ? 202 : 200]: {
+      [status]: {
         description: call.summary,
-        content: {
-          [call.mediaType]: { schema: schemaOf(answer, "output", named) },
-          ...Object.fromEntries((call.others ?? []).map((type) => [type, { schema: { type: "string" } }])),
-        },
+        content: { [call.mediaType]: { schema: schemaOf(answers, "output", named) } },
       },
       ...Object.fromEntries(
-        [400, ...(call.path.includes("{") ? [404] : []), ...SHARED].map((status) => [status, problemResponse(status)]),
+        [...SHARED, ...(call.path.includes("{") ? [404] : [])].map((other) => [other, problemResponse(other)]),
       ),
     },
   };
 }
 
+/** What other forms an answer has. */
+function formsOf({ forms }: Call): string {
+  if (!forms) return "";
+  const told = Object.entries(forms).map(([word, type]) => `\`format=${word}\` or \`Accept: ${type}\``);
+  return ` Other forms of the answer: ${told.join(", ")}.`;
+}
+
+function keysOf({ key }: Call): string {
+  return key.kinds ? ` For keys of the kind ${key.kinds.map((kind) => `bt_${kind}_`).join(", ")}.` : "";
+}
+
+/** The example of a call as a body has it. */
+function bodyOf({ example, many }: Call): unknown {
+  const asked = jsonOfQuery(Object.entries(example));
+  return many ? Object.fromEntries(Object.entries(asked).map(([name, value]) => [name, [value]])) : asked;
+}
+
 const fileOf = (types: readonly string[]) =>
   Object.fromEntries(types.map((type) => [type, { schema: { type: "string", format: "binary" } }]));
 
-function pathParameters(path: string) {
-  return [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({
+const pathPartsOf = (path: string) => [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => name);
+
+function pathParameters({ path, example }: Call) {
+  return pathPartsOf(path).map((name) => ({
     name,
     in: "path",
     required: true,
     schema: { type: "string" },
+    example: example[name],
   }));
 }
 
-function queryParameters(asking: JsonSchema) {
+function queryParameters(asking: JsonSchema, { example }: Call) {
   return Object.entries(asking.properties ?? {}).map(([name, schema]) => ({
     name,
     in: "query",
     required: asking.required?.includes(name) ?? false,
     description: schema.description,
     schema: AS_TEXT.has(name) ? { type: "string" } : schema,
+    ...(example[name] === undefined ? {} : { example: jsonExample(name, example[name]) }),
   }));
 }
+
+/** An example as the parameter's schema has it. */
+const jsonExample = (name: string, written: string) =>
+  AS_TEXT.has(name) ? written : (jsonOfQuery([[name, written]])[name] ?? EXAMPLES[name]);
 
 function problemResponse(status: number) {
   const found = Object.values(PROBLEMS).find((problem) => problem.status === status);

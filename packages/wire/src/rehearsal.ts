@@ -2,13 +2,14 @@ import { ADDRESS_STATES } from "@bibliotope/core/form";
 import * as z from "zod";
 import { nameSchema } from "./form.ts";
 import { SITUATIONS } from "./situations.ts";
+import { text as textOf } from "./text.ts";
 
 /** What a form is rehearsed in: situations of the wire, and those that are played on the browser's side. */
 export const REHEARSED = ["normal", ...SITUATIONS, "offline", "denied", "off", "timeout", "inexact"] as const;
 export type Rehearsed = (typeof REHEARSED)[number];
 
-const text = z.string().max(2000);
-const address = z.string().max(40);
+const text = textOf(2000);
+const address = textOf(40);
 const step = z.discriminatedUnion("do", [
   z.strictObject({ do: z.literal("type"), field: nameSchema, text }),
   z.strictObject({ do: z.literal("leave"), field: nameSchema }),
@@ -26,7 +27,7 @@ const step = z.discriminatedUnion("do", [
 
 /** Steps of a person, kept to be gone through again, and what stands in the fields afterwards. */
 export const keepRehearsalAsking = z.strictObject({
-  name: z.string().trim().min(1).max(80),
+  name: textOf(80).trim().min(1),
   situation: z.enum(REHEARSED),
   steps: z.array(step).min(1).max(300),
   expected: z.record(nameSchema, text),
@@ -38,9 +39,9 @@ export const keptRehearsals = z.object({ rehearsals: z.array(keptRehearsal) });
 /** What happened in a form, from the first key to the last field: events in the order of their times. */
 export const keepTraceAsking = z.strictObject({
   /** What ran: the name of a rehearsal, or empty for a run by hand. */
-  about: z.string().trim().max(80),
+  about: textOf(80).trim(),
   events: z
-    .array(z.looseObject({ row: z.string().max(20), at: z.number() }))
+    .array(z.looseObject({ row: textOf(20), at: z.number() }))
     .min(1)
     .max(400),
 });

@@ -163,9 +163,12 @@ function isTied(fitting: readonly Candidate[]): boolean {
 /** The numbers of a street or the units of a building; undefined inside anything else. */
 function suggestInside(held: Held, query: SuggestQuery, limit: number): Suggestion[] | undefined {
   for (const layer of held.layers) {
-    const { building, street } = compileFilter(layer.segment, query);
-    if (building >= 0) return suggestUnits(layer, query, building, limit);
-    if (street >= 0 && layer.segment.isStreet(street)) return suggestNumbers(layer, query, street, limit);
+    const filter = compileFilter(layer.segment, query);
+    const { building, street } = filter;
+    if (building < 0 && (street < 0 || !layer.segment.isStreet(street))) continue;
+    if (!filter.allows(street) || !filter.allowsKind("address")) return [];
+    const lines = building >= 0 ? suggestUnits(layer, query, building) : suggestNumbers(layer, query, street);
+    return lines.filter(({ at }) => filter.allowsPosition(at)).slice(0, limit);
   }
   return undefined;
 }
@@ -218,21 +221,23 @@ function inside(segment: Segment, thing: number, address: number): number {
 }
 
 /** The numbers of a street, or those that begin with the typed digits. */
-function suggestNumbers(held: Held, query: SuggestQuery, street: number, limit: number): Suggestion[] {
+function suggestNumbers(held: Held, query: SuggestQuery, street: number): Suggestion[] {
   const { segment } = held;
   const digits = /\d+[^\s,]*/.exec(query.q)?.[0].toLowerCase() ?? "";
-  const addresses = numbersStarting(segment, street, digits, limit);
+  const most = query.box ? Infinity : (query.limit ?? DEFAULT_LIMIT);
+  const addresses = numbersStarting(segment, street, digits, most);
   return addresses.map((address) => toLine(held, query, street, address, digits));
 }
 
 /** The units of a building, or those with a word that begins like the last one typed. */
-function suggestUnits(held: Held, query: SuggestQuery, building: number, limit: number): Suggestion[] {
+function suggestUnits(held: Held, query: SuggestQuery, building: number): Suggestion[] {
   const { segment } = held;
   const street = segment.streetOf(building);
   const wanted = /[\p{L}\p{N}]+$/u.exec(query.q)?.[0].toLowerCase() ?? "";
   const [from, to] = segment.unitsOf(street, building);
   const addresses: number[] = [];
-  for (let address = from; address < to && addresses.length < limit; address++) {
+  const most = query.box ? Infinity : (query.limit ?? DEFAULT_LIMIT);
+  for (let address = from; address < to && addresses.length < most; address++) {
     const words =
       segment
         .detailOf(address)

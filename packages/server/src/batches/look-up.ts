@@ -28,6 +28,8 @@ export class RowLookup {
     private readonly engine: Engine,
     reading: Reading,
     private readonly how: BatchAsk,
+    /** Those in which it is looked; all when empty. */
+    private readonly countries: readonly string[] = [],
   ) {
     this.#asker = new RowAsker(reading);
   }
@@ -58,7 +60,7 @@ export class RowLookup {
   #forward(question: RowQuestion): RowResult | undefined {
     if (!asks(question)) return undefined;
     const { q, parts } = question;
-    const { outcome, first, others } = this.engine.likeliest({ q, parts });
+    const { outcome, first, others } = this.engine.likeliest({ q, parts, countries: this.countries });
     if (outcome === "none" || !first) return nothing(question.words);
     return {
       asked: question.words,
@@ -71,7 +73,12 @@ export class RowLookup {
   }
 
   #reverse({ words, at }: RowQuestion): RowResult {
-    const { candidates } = this.engine.reverse({ at: at!, radius: RADIUS, limit: CANDIDATES });
+    const { candidates } = this.engine.reverse({
+      at: at!,
+      radius: RADIUS,
+      limit: CANDIDATES,
+      countries: this.countries,
+    });
     const [first] = candidates;
     if (!first) return nothing(words);
     return {

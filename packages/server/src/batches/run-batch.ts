@@ -15,6 +15,8 @@ export interface BatchAsked {
   heads: string[] | undefined;
   reading: Reading;
   ask: BatchAsk;
+  /** Countries that its key is kept to; all when empty. */
+  countries?: string[];
 }
 
 /** Rows that are looked up and stored at once: what a crash costs, and what a pause waits for. */
@@ -40,7 +42,7 @@ export async function runBatch(
 ): Promise<boolean> {
   const rows = await takeIn(database, asked, progress, isStopping);
   if (rows === undefined) return false;
-  const lookup = new RowLookup(engine, asked.reading, asked.ask);
+  const lookup = new RowLookup(engine, asked.reading, asked.ask, asked.countries);
   let { done, last } = await doneOf(database, asked.batch);
   let next = readChunk(database, asked.batch, last);
   let storing = Promise.resolve();

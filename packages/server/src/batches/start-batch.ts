@@ -1,7 +1,8 @@
+import type { ServerResponse } from "node:http";
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import type { MakeBatchAsking } from "@bibliotope/wire";
-import type { Response } from "express";
+import { create as contentDisposition } from "content-disposition";
 import type { Knex } from "knex";
 import { OUT_FORMATS, type OutFormat } from "../gazetteer/out.ts";
 import { HttpProblem } from "../http/problem.ts";
@@ -15,11 +16,12 @@ export async function startBatch(
   { database, jobs }: { database: Knex; jobs: Jobs },
   path: string,
   { name, ask, format, heads, reading }: Omit<MakeBatchAsking, "file">,
-  by: { madeBy: number | null; key: number | null },
+  by: { madeBy: number | null; key: number | null; countries?: string[] },
 ): Promise<{ batch: number; job: number }> {
-  const batch = await makeBatch(database, { name, ask, reading, heads, ...by });
-  const asked: BatchAsked = { batch, path, format, heads: heads ?? undefined, reading, ask };
-  const job = await jobs.make({ kind: "batch", asked, title: name, total: 0, madeBy: by.madeBy }, (id) =>
+  const { madeBy, key, countries } = by;
+  const batch = await makeBatch(database, { name, ask, reading, heads, madeBy, key });
+  const asked: BatchAsked = { batch, path, format, heads: heads ?? undefined, reading, ask, countries };
+  const job = await jobs.make({ kind: "batch", asked, title: name, total: 0, madeBy }, (id) =>
     setBatchJob(database, batch, id),
   );
   return { batch, job };
@@ -31,10 +33,11 @@ export async function sendBatch(
   batch: HeldBatch,
   format: string,
   isAcceptedOnly: boolean,
-  response: Response,
+  response: ServerResponse,
 ): Promise<void> {
   if (!Object.hasOwn(OUT_FORMATS, format)) throw new HttpProblem("not-found", "It goes out as csv, geojson or gpx.");
   const name = batch.name.replace(/\.(csv|tsv|txt|geojson|json|gz)$/i, "");
-  response.type(OUT_FORMATS[format as OutFormat]).attachment(`${name}-found.${format}`);
+  response.setHeader("Content-Type", `${OUT_FORMATS[format as OutFormat]}; charset=utf-8`);
+  response.setHeader("Content-Disposition", contentDisposition(`${name}-found.${format}`));
   await pipeline(Readable.from(writeBatch(database, batch, format as OutFormat, isAcceptedOnly)), response);
 }

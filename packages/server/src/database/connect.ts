@@ -53,3 +53,16 @@ export function isDatabaseAway(error: unknown): boolean {
     /Connection terminated|timeout exceeded when trying to connect/i.test(message)
   );
 }
+
+/** Values that PostgreSQL refuses to keep, by its codes, in words. */
+const REFUSED: Readonly<Record<string, string>> = {
+  "22021": "A text holds a character that is no text.",
+  "22P05": "A text holds a character that is no text.",
+  "22003": "A number is too large.",
+};
+
+/** What to say of a value that the database refused; undefined for other errors. */
+export function refusedValue(error: unknown): string | undefined {
+  const { code } = error instanceof Error ? (error as Error & { code?: string }) : {};
+  return code === undefined ? undefined : REFUSED[code];
+}

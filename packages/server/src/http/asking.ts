@@ -1,3 +1,4 @@
+import type { IncomingMessage } from "node:http";
 import { EXAMPLES, type Issue, jsonOfQuery } from "@bibliotope/wire";
 import type { Request } from "express";
 import type * as z from "zod";
@@ -5,27 +6,28 @@ import { HttpProblem } from "./problem.ts";
 
 /** Words of the query string that are not part of what is asked. */
 const ASIDE = new Set(["access_token", "situation"]);
+/** Things that are wrong of which an answer tells. */
+const MOST_ISSUES = 10;
 
 /**
- * Reads what a lookup asks, from the query string or from a JSON body.
+ * Reads what a call of the workbench asks, from the query string or from a JSON body.
  * @throws HttpProblem that names each wrong parameter, with a value that works
  */
 export function readAsking<S extends z.ZodType>(request: Request, schema: S): z.output<S> {
-  return read(request.method === "GET" || request.method === "HEAD" ? queryOf(request) : bodyOf(request), schema);
+  const isGet = request.method === "GET" || request.method === "HEAD";
+  return read(isGet ? wordsOf(queryOf(request.originalUrl)) : bodyOf(request, request.body), schema);
 }
 
-/** Reads what stands in the query string, whatever the method. @throws HttpProblem as `readAsking` */
-export function readQuery<S extends z.ZodType>(request: Request, schema: S): z.output<S> {
-  return read(queryOf(request), schema);
-}
-
-function read<S extends z.ZodType>(asked: Record<string, unknown>, schema: S): z.output<S> {
+/** @throws HttpProblem that names each wrong parameter, with a value that works */
+export function read<S extends z.ZodType>(asked: Record<string, unknown>, schema: S): z.output<S> {
   const found = schema.safeParse(asked);
   if (found.success) return found.data;
-  const issues = found.error.issues.flatMap((issue) => issuesOf(issue, asked));
+  const all = found.error.issues.flatMap((issue) => issuesOf(issue, asked));
+  const issues = all.slice(0, MOST_ISSUES);
+  const more = all.length > issues.length ? `; and ${all.length - issues.length} more` : "";
   throw new HttpProblem(
     "malformed",
-    `${issues.map(({ parameter, message }) => `${parameter}: ${message}`).join("; ")}.`,
+    `${issues.map(({ parameter, message }) => `${parameter}: ${message}`).join("; ")}${more}.`,
     issues,
   );
 }
@@ -36,11 +38,14 @@ export function idOf(written: string): number {
 }
 
 /** The query string as written: Express's own reading would turn brackets into objects. */
-function queryOf(request: Request): Record<string, unknown> {
-  const at = request.originalUrl.indexOf("?");
-  const pairs = [...new URLSearchParams(at < 0 ? "" : request.originalUrl.slice(at + 1))].filter(
-    ([name]) => !ASIDE.has(name),
-  );
+export function queryOf(url: string): URLSearchParams {
+  const at = url.indexOf("?");
+  return new URLSearchParams(at < 0 ? "" : url.slice(at + 1));
+}
+
+/** The words of a query string as those of a JSON body. @throws HttpProblem for one that is given twice */
+export function wordsOf(query: URLSearchParams): Record<string, unknown> {
+  const pairs = [...query].filter(([name]) => !ASIDE.has(name));
   const seen = new Set<string>();
   for (const [name] of pairs) {
     if (seen.has(name))
@@ -52,14 +57,18 @@ function queryOf(request: Request): Record<string, unknown> {
   return jsonOfQuery(pairs);
 }
 
-function bodyOf(request: Request): Record<string, unknown> {
-  if (!request.is("application/json"))
+/** The words of a JSON body that was read. @throws HttpProblem where it is none */
+export function bodyOf(request: IncomingMessage, body: unknown): Record<string, unknown> {
+  if (mediaTypeOf(request) !== "application/json")
     throw new HttpProblem("wrong-type", "Send JSON, with Content-Type: application/json.");
-  const { body } = request;
   if (typeof body !== "object" || body === null || Array.isArray(body))
     throw new HttpProblem("malformed", "The body must be a JSON object with the words of the call.");
-  return body;
+  return body as Record<string, unknown>;
 }
+
+/** The media type of a body, without its parameters. */
+export const mediaTypeOf = ({ headers }: IncomingMessage) =>
+  (headers["content-type"] ?? "").split(";", 1)[0].trim().toLowerCase();
 
 function issuesOf(issue: z.core.$ZodIssue, asked: Record<string, unknown>): Issue[] {
   if (issue.code === "unrecognized_keys")
@@ -73,6 +82,6 @@ function issuesOf(issue: z.core.$ZodIssue, asked: Record<string, unknown>): Issu
 }
 
 function withExample(issue: Issue): Issue {
-  const example = EXAMPLES[issue.parameter];
-  return example === undefined ? issue : { ...issue, example: `${issue.parameter}=${example}` };
+  if (!Object.hasOwn(EXAMPLES, issue.parameter)) return issue;
+  return { ...issue, example: `${issue.parameter}=${EXAMPLES[issue.parameter]}` };
 }

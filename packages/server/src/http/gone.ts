@@ -1,10 +1,10 @@
-import type { Response } from "express";
+import type { ServerResponse } from "node:http";
 
 /** Whoever asked has gone away before the answer was there. */
 export class GoneAway extends Error {}
 
 /** Ends when the client goes away before it has its answer. */
-export function goneSignal(response: Response): AbortSignal {
+export function goneSignal(response: ServerResponse): AbortSignal {
   const gone = new AbortController();
   if (response.closed) gone.abort();
   response.once("close", () => {

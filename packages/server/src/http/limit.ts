@@ -1,12 +1,9 @@
-import { KEY_CALLS, PAGE_CALLS } from "@bibliotope/wire";
-import type { NextFunction, Request, RequestHandler, Response } from "express";
+import type { Call } from "@bibliotope/wire";
 import type { HeldKey } from "../keys/keys.repository.ts";
 import type { Amount } from "../keys/permits.repository.ts";
 import type { Permits, Standing } from "../keys/permits.ts";
 import { HttpProblem } from "./problem.ts";
 
-/** What counts against a key's amounts: lookups and pictures, not the pieces of a map and the form that is shown. */
-const COUNTED: ReadonlySet<string> = new Set(KEY_CALLS.filter((call) => !PAGE_CALLS.includes(call)));
 /** Pictures that a key may ask for in a minute, since each of them is drawn. */
 const PICTURES = 600;
 
@@ -16,31 +13,49 @@ const WORDS: Readonly<Record<Amount["name"], string>> = {
   pictures: "pictures a minute",
 };
 
+type Headers = Readonly<Record<string, string>>;
+
 /**
- * Lets a key ask as much as it may, says in `RateLimit` what is left (draft-ietf-httpapi-ratelimit-headers), and
- * answers 429 with `Retry-After` beyond.
+ * Uses up one permit of each amount that a call counts against.
+ * @returns what is left, as the headers `RateLimit-Policy` and `RateLimit` say it (draft-ietf-httpapi-ratelimit-headers);
+ *   undefined where nothing is counted; a promise where the permits have to be fetched
+ * @throws HttpProblem 429 with `Retry-After` where there is none
  */
-export function limitByKey(permits: Permits): RequestHandler {
-  return async (request, response, next) => {
-    const amounts = COUNTED.has(request.path.split("/")[1]) ? amountsOf(response.locals.key, request) : [];
-    const standings: Standing[] = [];
-    for (const amount of amounts) {
-      const taken = permits.take(response.locals.key.id, amount);
-      // most are granted at once: waiting for a promise would let other requests go first
-      const standing = "isGranted" in taken ? taken : await taken;
-      standings.push(standing);
-      if (!standing.isGranted) return refuse(response, next, amounts, standings);
-    }
-    if (amounts.length) response.set(headersOf(amounts, standings));
-    next();
-  };
+export function takePermits(permits: Permits, call: Call, key: HeldKey): Headers | undefined | Promise<Headers> {
+  const amounts = amountsOf(key, call);
+  if (!amounts.length) return undefined;
+  const standings: Standing[] = [];
+  for (const amount of amounts) {
+    const taken = permits.take(key.id, amount);
+    // most are granted at once: waiting for a promise would let other requests go first
+    if (!("isGranted" in taken)) return takeRest(permits, key, amounts, standings, taken);
+    standings.push(taken);
+    if (!taken.isGranted) throw refusal(key, amounts, standings);
+  }
+  return headersOf(amounts, standings);
 }
 
-function amountsOf({ perMinute, perDay }: HeldKey, request: Request): Amount[] {
+async function takeRest(
+  permits: Permits,
+  key: HeldKey,
+  amounts: readonly Amount[],
+  standings: Standing[],
+  awaited: Promise<Standing>,
+): Promise<Headers> {
+  for (let taken: Standing | Promise<Standing> = awaited; ; taken = permits.take(key.id, amounts[standings.length])) {
+    const standing = await taken;
+    standings.push(standing);
+    if (!standing.isGranted) throw refusal(key, amounts, standings);
+    if (standings.length === amounts.length) return headersOf(amounts, standings);
+  }
+}
+
+function amountsOf({ perMinute, perDay }: HeldKey, { key: { counts } }: Call): Amount[] {
+  if (counts === "nothing") return [];
   return [
     ...(perMinute ? [{ name: "minute" as const, most: perMinute, seconds: 60 }] : []),
     ...(perDay ? [{ name: "day" as const, most: perDay, seconds: 86_400 }] : []),
-    ...(request.path.startsWith("/still") ? [{ name: "pictures" as const, most: PICTURES, seconds: 60 }] : []),
+    ...(counts === "picture" ? [{ name: "pictures" as const, most: PICTURES, seconds: 60 }] : []),
   ];
 }
 
@@ -53,17 +68,15 @@ function headersOf(amounts: readonly Amount[], standings: readonly Standing[]): 
   };
 }
 
-function refuse(response: Response, next: NextFunction, amounts: Amount[], standings: Standing[]): void {
-  const { name, most } = amounts[standings.length - 1];
-  const wait = Math.max(1, Math.ceil(standings.at(-1)!.endsIn));
-  response.set(headersOf(amounts, standings));
-  next(
-    new HttpProblem(
-      "too-many",
-      `The key “${response.locals.key.name}” may ask for ${most.toLocaleString("en")} ${WORDS[name]}. Ask again in ${timeOf(wait)}.`,
-      undefined,
-      { "Retry-After": String(wait) },
-    ),
+function refusal(key: HeldKey, amounts: readonly Amount[], standings: readonly Standing[]): HttpProblem {
+  const last = standings.length - 1;
+  const { name, most } = amounts[last];
+  const wait = Math.max(1, Math.ceil(standings[last].endsIn));
+  return new HttpProblem(
+    "too-many",
+    `The key “${key.name}” may ask for ${most.toLocaleString("en")} ${WORDS[name]}. Ask again in ${timeOf(wait)}.`,
+    undefined,
+    { ...headersOf(amounts, standings), "Retry-After": String(wait) },
   );
 }
 

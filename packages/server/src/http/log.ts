@@ -3,7 +3,7 @@ import type { IncomingMessage, ServerResponse } from "node:http";
 import type { Request } from "express";
 import pino, { type Logger } from "pino";
 import { pinoHttp } from "pino-http";
-import { patternOf } from "./methods.ts";
+import { patternOf } from "./calls.ts";
 
 /** Logs to a file, one JSON object a line. */
 export function makeLog(file: string): Logger {
@@ -46,8 +46,8 @@ const withRoute = (request: IncomingMessage, _response: ServerResponse, told: ob
 const FILES = /^\/(kit\/v1|assets)\//;
 
 /** The pattern of a request's path; what no route takes is a star. */
-function routeOf({ originalUrl, route }: Request): string {
-  const path = originalUrl.split("?", 1)[0];
+function routeOf({ originalUrl, url, route }: Request): string {
+  const path = (originalUrl ?? url).split("?", 1)[0];
   if (path.startsWith("/v1/")) return patternOf(path) ?? "/v1/*";
   if (path.startsWith("/api/")) return route ? `/api${route.path}` : "/api/*";
   if (route) return String([route.path].flat().find((one) => isOf(one, path)) ?? route.path);

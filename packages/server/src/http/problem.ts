@@ -1,11 +1,14 @@
+import type { IncomingMessage, ServerResponse } from "node:http";
 import { type Issue, PROBLEMS, type ProblemName } from "@bibliotope/wire";
-import type { ErrorRequestHandler, Request, Response } from "express";
+import accepts from "accepts";
+import type { ErrorRequestHandler, Request } from "express";
 // for the log that every request has
 import type {} from "pino-http";
-import { isDatabaseAway } from "../database/connect.ts";
+import { isDatabaseAway, refusedValue } from "../database/connect.ts";
 import { Busy } from "./busy.ts";
 import { GoneAway } from "./gone.ts";
 import { escapeHtml } from "./pages.ts";
+import { sendReply } from "./send-reply.ts";
 
 /** A request that cannot be answered as asked; becomes `application/problem+json` (RFC 9457). */
 export class HttpProblem extends Error {
@@ -22,45 +25,51 @@ export class HttpProblem extends Error {
   }
 }
 
+/** Answers with a problem: a person who follows a wrong link gets a page, a program gets JSON. */
 function sendProblem(
-  request: Request,
-  response: Response,
+  request: IncomingMessage,
+  response: ServerResponse,
   { problem, detail, issues, headers, replaced }: HttpProblem,
 ): void {
   const { status, title } = PROBLEMS[problem];
-  // a person who follows a wrong link gets a page, a program gets JSON
-  if (!/^\/(v1|api)\//.test(request.originalUrl) && request.accepts(["json", "html"]) === "html") {
-    const page = `<!doctype html><html lang="en"><meta charset="utf-8"><title>${title}</title><body><h1>${title}</h1><p>${escapeHtml(detail)}</p></body></html>`;
-    return void response.status(status).set(headers).set("Cache-Control", "no-store").type("html").send(page);
-  }
-  response
-    .status(status)
-    .set(headers)
-    .set("Cache-Control", "no-store")
-    .type("application/problem+json")
-    .send(
-      JSON.stringify({
-        type: `/problems/${problem}`,
-        ...{ title, status, detail, replaced },
-        ...(issues?.length ? { issues } : {}),
-      }),
-    );
+  const url = (request as Partial<Request>).originalUrl ?? request.url ?? "";
+  const isPage = !/^\/(v1|api)\//.test(url) && accepts(request).type(["json", "html"]) === "html";
+  const reply = isPage
+    ? {
+        mediaType: "text/html",
+        body: `<!doctype html><html lang="en"><meta charset="utf-8"><title>${title}</title><body><h1>${title}</h1><p>${escapeHtml(detail)}</p></body></html>`,
+      }
+    : {
+        mediaType: "application/problem+json",
+        body: JSON.stringify({
+          type: `/problems/${problem}`,
+          ...{ title, status, detail, replaced },
+          ...(issues?.length ? { issues } : {}),
+        }),
+      };
+  sendReply(request, response, { ...reply, status, headers, cache: "no-store" });
 }
 
-/** Turns whatever was thrown on the way into a problem. */
-export const problems: ErrorRequestHandler = (error, request, response, next) => {
-  if (response.headersSent) return next(error);
+/** Turns whatever was thrown on the way into a problem, and answers with it. */
+export function failWith(error: unknown, request: IncomingMessage, response: ServerResponse): void {
+  // what is half sent cannot be taken back
+  if (response.headersSent) return void response.destroy();
   // nobody is there to be told
   if (error instanceof GoneAway) return;
   const problem = problemOf(error);
   if (problem.problem === "broken")
     request.log?.error({ error: error instanceof Error ? error.stack : String(error) }, "broken");
   sendProblem(request, response, problem);
-};
+}
+
+/** The same at the end of an Express application. */
+export const problems: ErrorRequestHandler = (error, request, response, _next) => failWith(error, request, response);
 
 function problemOf(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error;
   if (isDatabaseAway(error)) return databaseAway();
+  const refused = refusedValue(error);
+  if (refused) return new HttpProblem("malformed", refused);
   if (error instanceof Busy)
     return new HttpProblem("busy", `Ask again in ${error.seconds} s.`, undefined, {
       "Retry-After": String(error.seconds),

@@ -1,23 +1,31 @@
 import { createServer } from "node:http";
 import type { AddressInfo } from "node:net";
 import { forwardAnswer } from "@bibliotope/wire";
-import express from "express";
 import type { Knex } from "knex";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { KeyRing } from "../keys/key-ring.ts";
+import type { Permits } from "../keys/permits.ts";
+import type { UseCounter } from "../keys/use-counter.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
-import { lookupRoutes } from "../routes/lookups.route.ts";
-import { problems } from "./problem.ts";
+import { lookupHandlers } from "../routes/lookups.route.ts";
+import { type Handlers, Wire } from "./wire.ts";
 
-const app = express();
-app.use((request, response, next) => {
-  response.locals.key = { kind: request.query.access_token };
-  next();
-});
-app.use("/v1", lookupRoutes({ engine: undefined } as unknown as LiveIndex, {} as Knex));
-app.use(problems);
-const server = createServer(app);
+const key = (kind: string) => ({ id: 1, kind, name: kind, origins: [], calls: [], countries: [], endsAt: null });
+const wire = new Wire(
+  {
+    version: "0",
+    index: { engine: undefined } as LiveIndex,
+    ring: { find: key, used: () => undefined } as unknown as KeyRing,
+    permits: {} as Permits,
+    counter: { count: () => undefined } as unknown as UseCounter,
+  },
+  lookupHandlers({} as Knex) as unknown as Handlers,
+);
+const server = createServer((request, response) => void wire.carry(request, response, request.url!));
 const ask = (path: string, kind: string) =>
-  fetch(`http://127.0.0.1:${(server.address() as AddressInfo).port}/v1/${path}&access_token=${kind}`);
+  fetch(`http://127.0.0.1:${(server.address() as AddressInfo).port}/v1/${path}&access_token=${kind}`, {
+    headers: kind === "web" ? { "Sec-Fetch-Site": "same-origin" } : {},
+  });
 
 beforeAll(() => new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve)));
 afterAll(() => void server.close());

@@ -23,5 +23,8 @@ export function fixedAnswer(line: string) {
     }),
   ];
   const advice = ["No data is there yet: a try key is answered one fixed position, whatever it asks for."];
-  return { answer: { type: "FeatureCollection", outcome: "matched" as const, advice, source: [], features }, features };
+  return {
+    answer: { type: "FeatureCollection" as const, outcome: "matched" as const, advice, source: [], features },
+    features,
+  };
 }

@@ -228,7 +228,9 @@ describe("a batch by the wire", () => {
     expect((await hand(ROWS, "", { key: keys.try })).status).toBe(403);
     const { body } = await hand(ROWS);
     await done(body.id);
-    expect((await json(`/v1/batches/${body.id}`, { key: keys.try })).status).toBe(404);
+    expect((await json(`/v1/batches/${body.id}`, { key: keys.try })).status).toBe(403);
+    const { key } = (await send("POST", "/api/keys", { kind: "srv", name: "Another" })).body;
+    expect((await json(`/v1/batches/${body.id}`, { key })).status).toBe(404);
     expect((await json("/v1/batches/999999999")).status).toBe(404);
   });
 

@@ -1,13 +1,17 @@
 import { parseHouseNumber, parseRef } from "@bibliotope/core/place";
-import { type Change, correctAsking, decideCorrectionAsking, reportAsking } from "@bibliotope/wire";
+import { type Change, correctAsking, decideCorrectionAsking } from "@bibliotope/wire";
 import type { Router } from "express";
 import type { Knex } from "knex";
 import * as corrections from "../corrections/corrections.repository.ts";
 import { idOf, readAsking } from "../http/asking.ts";
 import { engineOf } from "../http/engine.ts";
+import type { Incoming } from "../http/incoming.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { jsonReply } from "../http/reply.ts";
 import { exactRouter } from "../http/router.ts";
+import type { Reply } from "../http/send-reply.ts";
 import { needs } from "../http/session.ts";
+import type { Handlers } from "../http/wire.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 
 interface Needs {
@@ -92,11 +96,13 @@ function refuseEmpty(kind: string, { isRemoved, at, house, name, adds }: Change)
   if (!isRemoved && !at && house === undefined && name === undefined) throw wrong("change", "nothing is changed");
 }
 
-/** `/v1/reports`: what somebody who uses a form says is wrong; it changes nothing until it is taken. */
-export function reportRoutes({ database, index }: Needs): Router {
-  return exactRouter().post("/reports", async (request, response) => {
-    const { ref, at, text } = readAsking(request, reportAsking);
-    const record = ref === undefined ? undefined : engineOf(index).record(ref);
+/** What somebody who uses a form says is wrong; it changes nothing until it is taken. */
+export function reportHandlers(database: Knex) {
+  return { report } satisfies Partial<Handlers>;
+
+  async function report(incoming: Incoming<"report">): Promise<Reply> {
+    const { ref, at, text } = incoming.asked;
+    const record = ref === undefined ? undefined : incoming.engine.record(ref);
     if (ref !== undefined && !record) throw new HttpProblem("not-found", "No record has this ref.");
     await corrections.makeCorrection(database, {
       state: "proposed",
@@ -107,8 +113,8 @@ export function reportRoutes({ database, index }: Needs): Router {
       change: at ? { at } : {},
       note: text,
       madeBy: null,
-      key: response.locals.key.id,
+      key: incoming.key.id,
     });
-    response.status(202).json({ received: true });
-  });
+    return jsonReply(incoming, { received: true }, performance.now(), { status: 202 });
+  }
 }

@@ -1,44 +1,40 @@
 import type { Segment } from "@bibliotope/core/index";
 import { pickName, profileOf } from "@bibliotope/core/place";
-import type { Engine } from "@bibliotope/core/search";
-import { CALLS, type Country } from "@bibliotope/wire";
-import type { Router } from "express";
-import { engineOf, languagesOf, sendAnswer } from "../http/engine.ts";
+import type { Country } from "@bibliotope/wire";
+import type { Incoming } from "../http/incoming.ts";
 import { HttpProblem } from "../http/problem.ts";
-import { exactRouter } from "../http/router.ts";
-import type { LiveIndex } from "../publication/live-index.ts";
-import { heldCountries, sourceOf } from "./lookups.route.ts";
+import { jsonReply } from "../http/reply.ts";
+import type { SeenEngine } from "../http/seen-engine.ts";
+import type { Reply } from "../http/send-reply.ts";
+import type { Handlers } from "../http/wire.ts";
 
-/** `/v1/countries` and `/v1/countries/CC`. */
-export function countryRoutes(index: LiveIndex): Router {
-  const router = exactRouter();
-  router.get("/countries", (request, response) => {
-    const engine = engineOf(index);
-    const began = performance.now();
-    const countries = countriesOf(engine, languagesOf(request, undefined));
-    sendAnswer(response, CALLS.countries.mediaType, { countries, source: sourceOf(engine) }, began);
-  });
-  router.get("/countries/:code", (request, response) => {
-    const engine = engineOf(index);
-    const began = performance.now();
-    const code = request.params.code.toUpperCase();
-    const country = countriesOf(engine, languagesOf(request, undefined)).find((held) => held.code === code);
-    if (!country) {
-      const held = heldCountries(engine)
-        .map((other) => other.code)
-        .join(", ");
-      throw new HttpProblem("not-found", `No data is held for ${code.slice(0, 20)}. Held are ${held}.`);
-    }
-    sendAnswer(response, CALLS.country.mediaType, { ...country, source: sourceOf(engine) }, began);
-  });
-  return router;
+/** The countries held, all or one, each with its profile. */
+export const countryHandlers = { countries, country } satisfies Partial<Handlers>;
+
+function countries(incoming: Incoming<"countries">): Reply {
+  const { engine } = incoming;
+  const began = performance.now();
+  return jsonReply(incoming, { countries: countriesOf(engine, incoming.languages()), source: engine.sources }, began);
+}
+
+function country(incoming: Incoming<"country">): Reply {
+  const { engine } = incoming;
+  const began = performance.now();
+  const code = incoming.parts.code.toUpperCase();
+  const found = countriesOf(engine, incoming.languages()).find((held) => held.code === code);
+  if (found) return jsonReply(incoming, { ...found, source: engine.sources }, began);
+  const held = engine
+    .countries()
+    .map((other) => other.code)
+    .join(", ");
+  throw new HttpProblem("not-found", `No data is held for ${code.slice(0, 20)}. Held are ${held}.`);
 }
 
 /** The first and the last postcode held of each country, by the segment that holds them. */
 const ends = new WeakMap<Segment, ReadonlyMap<string, ReadonlySet<number>>>();
 
 /** Examples that can be looked up; undefined where no postcode is held. */
-function heldPostcodes({ segment }: Engine, country: string): string[] | undefined {
+function heldPostcodes({ segment }: SeenEngine, country: string): string[] | undefined {
   let known = ends.get(segment);
   if (!known) {
     const held = new Map<string, ReadonlySet<number>>();
@@ -54,8 +50,8 @@ function heldPostcodes({ segment }: Engine, country: string): string[] | undefin
   return things && Array.from(things, (thing) => segment.namesOf(thing)[0].name);
 }
 
-function countriesOf(engine: Engine, langs: readonly string[]): Country[] {
-  return heldCountries(engine).map(({ area, code }) => {
+function countriesOf(engine: SeenEngine, langs: readonly string[]): Country[] {
+  return engine.countries().map(({ area, code }) => {
     const { langs: spoken, lines, line, labels, levels, number, postcode } = profileOf(code);
     return {
       code,

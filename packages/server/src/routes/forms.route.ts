@@ -1,18 +1,18 @@
-import { CALLS } from "@bibliotope/wire";
-import type { Router } from "express";
 import type { PublishedForms } from "../forms/published-forms.ts";
-import { sendAnswer } from "../http/engine.ts";
+import type { Incoming } from "../http/incoming.ts";
 import { HttpProblem } from "../http/problem.ts";
-import { exactRouter } from "../http/router.ts";
+import { jsonReply } from "../http/reply.ts";
+import type { Reply } from "../http/send-reply.ts";
+import type { Handlers } from "../http/wire.ts";
 
-/** `/v1/forms/REF`: a published form, for the kit. */
-export function formRoutes(forms: PublishedForms): Router {
-  const router = exactRouter();
-  router.get("/forms/:ref", (request, response) => {
-    const form = forms.find(request.params.ref);
-    if (!form)
+/** A published form, for the kit. */
+export function formHandlers(forms: PublishedForms) {
+  return { form } satisfies Partial<Handlers>;
+
+  function form(incoming: Incoming<"form">): Reply {
+    const found = forms.find(incoming.parts.ref);
+    if (!found)
       throw new HttpProblem("not-found", "No form with this ref is published. Publish it in the workbench first.");
-    sendAnswer(response, CALLS.form.mediaType, form, performance.now());
-  });
-  return router;
+    return jsonReply(incoming, found, performance.now());
+  }
 }

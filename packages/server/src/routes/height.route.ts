@@ -1,37 +1,25 @@
-import { CALLS, heightAsking, heightsAsking } from "@bibliotope/wire";
-import type { Request, Response, Router } from "express";
+import type { Position } from "@bibliotope/core/geo";
 import type { Heights } from "../heights/heights.ts";
-import { readAsking } from "../http/asking.ts";
-import { engineOf, sendAnswer } from "../http/engine.ts";
+import type { Incoming } from "../http/incoming.ts";
 import { HttpProblem } from "../http/problem.ts";
-import { exactRouter } from "../http/router.ts";
-import type { LiveIndex } from "../publication/live-index.ts";
-import { sourceOf } from "./lookups.route.ts";
+import { jsonReply } from "../http/reply.ts";
+import type { Reply } from "../http/send-reply.ts";
+import type { Handlers } from "../http/wire.ts";
 
-/** `/v1/height`: how high the ground lies, at one position by GET, at many by POST. */
-export function heightRoutes(heights: Heights, index: LiveIndex): Router {
-  const router = exactRouter();
-  router.get("/height", (request: Request, response: Response) => {
-    const { at } = readAsking(request, heightAsking);
+/** How high the ground lies, at one position or at many. */
+export function heightHandlers(heights: Heights) {
+  return { height } satisfies Partial<Handlers>;
+
+  function height(incoming: Incoming<"height">): Reply {
+    const { at } = incoming.asked;
     const began = performance.now();
-    answer(response, { metres: ready().at(at) }, began);
-  });
-  router.post("/height", (request: Request, response: Response) => {
-    const { at } = readAsking(request, heightsAsking);
-    const began = performance.now();
-    const held = ready();
-    answer(response, { heights: at.map((position) => held.at(position)) }, began);
-  });
-  return router;
-
-  function ready(): Heights {
-    if (heights.isReady) return heights;
-    throw new HttpProblem("not-ready", "The heights are being read. Ask again in a moment.", undefined, {
-      "Retry-After": "2",
-    });
-  }
-
-  function answer(response: Response, found: object, began: number): void {
-    sendAnswer(response, CALLS.height.mediaType, { ...found, source: sourceOf(engineOf(index)) }, began);
+    if (!heights.isReady)
+      throw new HttpProblem("not-ready", "The heights are being read. Ask again in a moment.", undefined, {
+        "Retry-After": "2",
+      });
+    const { engine } = incoming;
+    const metresAt = (position: Position) => (engine.allowsAt(position) ? heights.at(position) : null);
+    const found = Array.isArray(at) ? { heights: at.map(metresAt) } : { metres: metresAt(at) };
+    return jsonReply(incoming, { ...found, source: engine.sources }, began);
   }
 }

@@ -1,27 +1,16 @@
 import { featureOf } from "@bibliotope/core/formats";
 import { geodesic } from "@bibliotope/core/geodesic";
-import { heldProfile, PARTS, type PartName } from "@bibliotope/core/place";
-import type { Engine } from "@bibliotope/core/search";
-import {
-  CALLS,
-  distanceAsking,
-  forwardAsking,
-  OPENSEARCH,
-  postcodesAsking,
-  recordAsking,
-  reverseAsking,
-  suggestAsking,
-} from "@bibliotope/wire";
-import type { Request, Response, Router } from "express";
+import { PARTS, type PartName } from "@bibliotope/core/place";
+import type { ForwardAnswer } from "@bibliotope/core/search";
+import { OPENSEARCH } from "@bibliotope/wire";
 import type { Knex } from "knex";
-import { readAsking } from "../http/asking.ts";
-import { engineOf, languagesOf, sendAnswer, sendRecords } from "../http/engine.ts";
-import { checkCountry, countriesFor } from "../http/key-countries.ts";
+import type { Incoming } from "../http/incoming.ts";
 import { missingRecord } from "../http/missing-record.ts";
-import { exactRouter } from "../http/router.ts";
-import { playsDiffers, playsSeveral } from "../http/situations.ts";
+import { jsonReply, recordsReply } from "../http/reply.ts";
+import type { SeenEngine } from "../http/seen-engine.ts";
+import type { Reply } from "../http/send-reply.ts";
+import type { Handlers } from "../http/wire.ts";
 import { fixedAnswer } from "../http/without-index.ts";
-import type { LiveIndex } from "../publication/live-index.ts";
 
 /** Where the other candidates of a played ambiguity are looked for: which ways, and degrees from the first one. */
 const AROUND = [
@@ -32,84 +21,52 @@ const AROUND = [
 ] as const;
 const ASIDE = 0.001;
 
-/** The lookups, by GET, and by POST where a question is asked. */
-export function lookupRoutes(index: LiveIndex, database: Knex): Router {
-  const router = exactRouter();
+/** The lookups of addresses and places. */
+export function lookupHandlers(database: Knex) {
+  return { suggest, forward, reverse, record, postcodes, distance } satisfies Partial<Handlers>;
 
-  router.route("/suggest").get(suggest).post(suggest);
-  router.route("/forward").get(forward).post(forward);
-  router.route("/reverse").get(reverse).post(reverse);
-  router.route("/records/:ref").get(record);
-  router.route("/postcodes/:country").get(postcodes);
-  router.route("/distance").get(distance).post(distance);
-  return router;
-
-  function suggest(request: Request, response: Response) {
-    const { lang, format, ...asked } = readAsking(request, suggestAsking);
-    const engine = engineOf(index);
+  function suggest(incoming: Incoming<"suggest">): Reply {
+    const { lang, format, ...asked } = incoming.asked;
+    const { engine } = incoming;
     const began = performance.now();
-    const countries = countriesFor(response, asked.countries);
-    const answer = engine.suggest({ ...asked, countries, langs: languagesOf(request, lang) });
-    const isOpenSearch = format === "opensearch" || (!format && request.accepts(["json", OPENSEARCH]) === OPENSEARCH);
-    response.vary("Accept");
-    if (isOpenSearch) {
-      const { suggestions } = answer;
-      sendAnswer(
-        response,
-        OPENSEARCH,
-        [asked.q, suggestions.map((s) => s.line), suggestions.map((s) => s.within)],
-        began,
-      );
-      return;
-    }
-    const advice = answer.outcome === "none" ? notHeld(engine, countries) : [];
-    sendAnswer(
-      response,
-      CALLS.suggest.mediaType,
-      { q: asked.q, outcome: answer.outcome, advice, source: sourceOf(engine), suggestions: answer.suggestions },
-      began,
-    );
+    const answer = engine.suggest({ ...asked, langs: incoming.languages(lang) });
+    const isOpenSearch = (format ?? OPENSEARCH_WANTED[String(incoming.wants(SUGGEST_TYPES))]) === "opensearch";
+    if (isOpenSearch) return openSearch(incoming, answer.suggestions, began);
+    const advice = answer.outcome === "none" ? engine.notHeld(asked.countries) : [];
+    const { outcome, suggestions } = answer;
+    return jsonReply(incoming, { q: asked.q, outcome, advice, source: engine.sources, suggestions }, began, {
+      varies: ["Accept", "Accept-Language"],
+    });
   }
 
-  function forward(request: Request, response: Response) {
-    const asked = readAsking(request, forwardAsking);
-    if (!index.engine && response.locals.key?.kind === "try") {
+  function forward(incoming: Incoming<"forward">): Reply {
+    const { asked } = incoming;
+    if (incoming.isEmpty && incoming.key.kind === "try") {
       const { answer, features } = fixedAnswer(asked.q ?? PARTS.flatMap((part) => asked[part] ?? []).join(", "));
-      sendRecords(request, response, answer, features, asked.format, performance.now());
-      return;
+      return recordsReply(incoming, answer, features, asked.format, performance.now());
     }
-    const engine = engineOf(index);
+    const { engine, situation } = incoming;
     const began = performance.now();
-    const { q, lang, gloss, kinds, inside, box, near, limit } = asked;
-    const countries = countriesFor(response, asked.countries);
+    const { q, lang, gloss, kinds, inside, box, near, limit, countries } = asked;
     const parts = Object.fromEntries(
       PARTS.flatMap((part) => (asked[part] === undefined ? [] : [[part, asked[part]]])),
     ) as Partial<Record<PartName, string>>;
-    const answer = engine.forward({
-      q,
-      parts,
-      countries,
-      kinds,
-      inside,
-      box,
-      near,
-      limit,
-      langs: languagesOf(request, lang),
-    });
-    if (playsDiffers(response)) addDifference(answer);
-    if (playsSeveral(response)) addNeighbours(engine, answer, languagesOf(request, lang));
+    const langs = incoming.languages(lang);
+    const answer = engine.forward({ q, parts, countries, kinds, inside, box, near, limit, langs });
+    if (situation === "differs") addDifference(answer);
+    if (situation === "several") addNeighbours(engine, answer, langs);
     const candidates = gloss ? answer.candidates : answer.candidates.map(({ gloss: _, ...candidate }) => candidate);
-    const advice = [...answer.advice, ...(answer.outcome === "none" ? notHeld(engine, countries) : [])];
+    const advice = [...answer.advice, ...(answer.outcome === "none" ? engine.notHeld(countries) : [])];
     const features = candidates.map(featureOf);
-    sendRecords(
-      request,
-      response,
+    const { outcome, reading } = answer;
+    return recordsReply(
+      incoming,
       {
         type: "FeatureCollection",
-        outcome: answer.outcome,
+        outcome,
         advice,
-        ...(answer.reading ? { reading: answer.reading } : {}),
-        source: sourceOf(engine),
+        ...(reading ? { reading } : {}),
+        source: engine.sources,
         features,
       },
       features,
@@ -118,66 +75,54 @@ export function lookupRoutes(index: LiveIndex, database: Knex): Router {
     );
   }
 
-  function reverse(request: Request, response: Response) {
-    const { lang, format, ...asked } = readAsking(request, reverseAsking);
-    const engine = engineOf(index);
+  function reverse(incoming: Incoming<"reverse">): Reply {
+    const { lang, format, ...asked } = incoming.asked;
+    const { engine } = incoming;
     const began = performance.now();
-    const countries = countriesFor(response, asked.countries);
-    const answer = engine.reverse({ ...asked, countries, langs: languagesOf(request, lang) });
-    const features = answer.candidates.map(featureOf);
-    sendRecords(
-      request,
-      response,
-      {
-        type: "FeatureCollection",
-        outcome: answer.outcome,
-        advice: answer.advice,
-        source: sourceOf(engine),
-        features,
-      },
+    const { outcome, advice, candidates } = engine.reverse({ ...asked, langs: incoming.languages(lang) });
+    const features = candidates.map(featureOf);
+    return recordsReply(
+      incoming,
+      { type: "FeatureCollection", outcome, advice, source: engine.sources, features },
       features,
       format,
       began,
     );
   }
 
-  async function record(request: Request, response: Response) {
-    const { lang, facts, typed, format } = readAsking(request, recordAsking);
-    const engine = engineOf(index);
+  async function record(incoming: Incoming<"record">): Promise<Reply> {
+    const { lang, facts, typed, format } = incoming.asked;
+    const { engine } = incoming;
     const began = performance.now();
-    const ref = String(request.params.ref);
-    const found = engine.record(ref, { langs: languagesOf(request, lang) });
+    const { ref } = incoming.parts;
+    const found = engine.record(ref, { langs: incoming.languages(lang) });
     if (!found) throw await missingRecord(database, engine, ref);
-    checkCountry(response, found.parts.country?.code);
-    if (typed !== undefined) response.locals.typed = typed;
     if (found.facts && facts) {
       const chosen = facts.flatMap((fact) => (found.facts?.[fact] === undefined ? [] : [[fact, found.facts[fact]]]));
       found.facts = Object.fromEntries(chosen);
     }
     const feature = featureOf(found);
-    sendRecords(request, response, { ...feature, source: sourceOf(engine) }, [feature], format, began);
+    const reply = recordsReply(incoming, { ...feature, source: engine.sources }, [feature], format, began);
+    return typed === undefined ? reply : { ...reply, typed };
   }
 
-  function postcodes(request: Request, response: Response) {
-    const { starts, lang, limit, format } = readAsking(request, postcodesAsking);
-    const engine = engineOf(index);
+  function postcodes(incoming: Incoming<"postcodes">): Reply {
+    const { starts, lang, limit, format } = incoming.asked;
+    const { engine } = incoming;
     const began = performance.now();
-    const country = String(request.params.country).slice(0, 2);
-    checkCountry(response, country.toUpperCase());
-    const answer = engine.postcodes({ country, starts, limit, langs: languagesOf(request, lang) });
-    const missing = answer.outcome === "none" ? notHeld(engine, [country.toUpperCase()]) : [];
-    const features = answer.candidates.map(featureOf);
-    sendRecords(
-      request,
-      response,
-      {
-        type: "FeatureCollection",
-        outcome: answer.outcome,
-        advice: answer.outcome === "matched" || missing.length ? missing : ["No postcode held begins like this."],
-        total: answer.total,
-        source: sourceOf(engine),
-        features,
-      },
+    const country = incoming.parts.country.slice(0, 2);
+    const { outcome, total, candidates } = engine.postcodes({
+      country,
+      starts,
+      limit,
+      langs: incoming.languages(lang),
+    });
+    const missing = outcome === "none" ? engine.notHeld([country.toUpperCase()]) : [];
+    const advice = outcome === "matched" || missing.length ? missing : ["No postcode held begins like this."];
+    const features = candidates.map(featureOf);
+    return recordsReply(
+      incoming,
+      { type: "FeatureCollection", outcome, advice, total, source: engine.sources, features },
       features,
       format,
       began,
@@ -185,8 +130,27 @@ export function lookupRoutes(index: LiveIndex, database: Knex): Router {
   }
 }
 
+const SUGGEST_TYPES = ["json", OPENSEARCH];
+const OPENSEARCH_WANTED: Readonly<Record<string, "opensearch" | undefined>> = { [OPENSEARCH]: "opensearch" };
+
+/** Suggestions as OpenSearch has them: what was typed, the lines, what they lie in. */
+function openSearch(
+  incoming: Incoming<"suggest">,
+  suggestions: readonly { line: string; within: string }[],
+  began: number,
+): Reply {
+  const shown = incoming.situation === "none" ? [] : suggestions;
+  return {
+    mediaType: OPENSEARCH,
+    body: JSON.stringify([incoming.asked.q, shown.map(({ line }) => line), shown.map(({ within }) => within)]),
+    cache: "private, no-cache",
+    varies: ["Accept", "Accept-Language"],
+    took: performance.now() - began,
+  };
+}
+
 /** Lets what was written differ in the number, or in what there is of the first record: for a form's rehearsal. */
-function addDifference(answer: ReturnType<Engine["forward"]>): void {
+function addDifference(answer: ForwardAnswer): void {
   const [first] = answer.candidates;
   const part = PARTS.find((one) => one !== "unit" && first?.parts[one]);
   if (!first || !part) return;
@@ -198,7 +162,7 @@ function addDifference(answer: ReturnType<Engine["forward"]>): void {
 }
 
 /** Makes an answer ambiguous, with the houses around the first one where it has no others: for a form's rehearsal. */
-function addNeighbours(engine: Engine, answer: ReturnType<Engine["forward"]>, langs: readonly string[]): void {
+function addNeighbours(engine: SeenEngine, answer: ForwardAnswer, langs: readonly string[]): void {
   const [first] = answer.candidates;
   if (!first) return;
   answer.outcome = "ambiguous";
@@ -215,32 +179,14 @@ function addNeighbours(engine: Engine, answer: ReturnType<Engine["forward"]>, la
   }
 }
 
-/** `/v1/distance`: needs no data, so it answers without an index too. */
-function distance(request: Request, response: Response) {
-  const { from, to } = readAsking(request, distanceAsking);
+/** Needs no data, so it answers without an index too. */
+function distance(incoming: Incoming<"distance">): Reply {
+  const { from, to } = incoming.asked;
   const began = performance.now();
   const { metres, bearing } = geodesic(from, to);
   const answer = {
     metres: Math.round(metres * 1000) / 1000,
     ...(bearing === undefined ? {} : { bearing: Math.round(bearing * 1e6) / 1e6 }),
   };
-  sendAnswer(response, CALLS.distance.mediaType, answer, began);
-}
-
-export function sourceOf(engine: Engine) {
-  return engine.segment.meta.sources;
-}
-
-/** A word about asked countries of which no data is held. */
-function notHeld(engine: Engine, countries: readonly string[] | undefined): string[] {
-  const held = heldCountries(engine).map(({ code }) => code);
-  const missing = (countries ?? []).filter((code) => !held.includes(code));
-  return missing.length ? [`No data is held for ${missing.join(", ")}; held are ${held.join(", ")}.`] : [];
-}
-
-/** The countries of the open index, with their profiles. */
-export function heldCountries({ segment }: Engine) {
-  return Array.from({ length: segment.meta.counts.areas }, (_, area) => area)
-    .filter((area) => segment.kindOf(area) === "country")
-    .map((area) => ({ area, code: segment.areaCode(area)!, profile: heldProfile(segment.areaCode(area)!) }));
+  return jsonReply(incoming, answer, began);
 }

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import express, { type Router } from "express";
+import express, { type RequestHandler, type Router } from "express";
 import type { PublishedForms } from "../forms/published-forms.ts";
 import { openToPages } from "../http/cors.ts";
 import { escapeHtml } from "../http/pages.ts";
@@ -12,7 +12,7 @@ const YEAR = "365d";
 /** `/kit/v1/…`: the kit without a build step, for pages of any origin. */
 export function kitRoutes(folder: string): Router {
   const router = exactRouter();
-  router.use("/kit/v1", openToPages, express.static(folder, { index: false, fallthrough: true }));
+  router.use("/kit/v1", openFiles, express.static(folder, { index: false, fallthrough: true }));
   router.use("/kit", () => {
     throw new HttpProblem("not-found", "The kit has no such file. It starts at /kit/v1/bibliotope.js.");
   });
@@ -49,3 +49,7 @@ export function studioRoutes(folder: string): Router {
   );
   return router;
 }
+
+const openFiles: RequestHandler = (request, response, next) => {
+  if (!openToPages(request, response)) next();
+};

@@ -1,4 +1,4 @@
-import { openApi, PROBLEMS, type ProblemName } from "@bibliotope/wire";
+import { PROBLEMS, type ProblemName } from "@bibliotope/wire";
 import type { Router } from "express";
 import type { Drain } from "../http/drain.ts";
 import { escapeHtml } from "../http/pages.ts";
@@ -17,15 +17,6 @@ export function healthRoutes({ index, drain }: { index: LiveIndex; drain: Drain 
     response.json({ status: "ok", segment: index.engine.segment.meta.name });
   });
   return router;
-}
-
-/** `/v1/openapi.json`; needs no key. */
-export function openApiRoute(version: string): Router {
-  const document = JSON.stringify(openApi(version));
-  return exactRouter().get(
-    "/openapi.json",
-    (_request, response) => void response.type("application/json").send(document),
-  );
 }
 
 /** What each kind of problem means, for those who follow the link in an error. */

@@ -1,35 +1,49 @@
-import { CALLS } from "@bibliotope/wire";
-import type { Request, Router } from "express";
 import type { Heights } from "../heights/heights.ts";
-import { goneSignal } from "../http/gone.ts";
+import type { Incoming } from "../http/incoming.ts";
 import { HttpProblem } from "../http/problem.ts";
-import { exactRouter } from "../http/router.ts";
+import type { SeenEngine } from "../http/seen-engine.ts";
+import type { Reply } from "../http/send-reply.ts";
+import type { Handlers } from "../http/wire.ts";
 import type { SheetTiles } from "../sheets/sheet-tiles.ts";
 
 const MOST_ZOOM = 20;
 
-/** `/v1/sheets/…/{z}/{x}/{y}`: map features of a tile, and heights of its ground (OGC WebMercatorQuad numbering). */
-export function sheetRoutes(tiles: SheetTiles, heights: Heights): Router {
-  const router = exactRouter();
-  router.get("/sheets/features/:z/:x/:y", async (request, response) => {
-    const { z, x, y } = tileOf(request);
-    const json = await tiles.tile(z, x, y, goneSignal(response));
+/** Map features of a tile, and heights of its ground (OGC WebMercatorQuad numbering). */
+export function sheetHandlers(tiles: SheetTiles, heights: Heights) {
+  return { sheet, sheetHeights } satisfies Partial<Handlers>;
+
+  async function sheet(incoming: Incoming<"sheet">): Promise<Reply> {
+    const { z, x, y } = tileOf(incoming.parts);
+    const json = await tiles.tile(z, x, y, incoming.gone);
     if (json === undefined) throw notReady();
+    const { engine } = incoming;
     // asked again each time, mostly answered by 304: what is corrected by hand is shown at once
-    response.set("Cache-Control", "private, no-cache").type(CALLS.sheet.mediaType).send(json);
-  });
-  router.get("/sheets/heights/:z/:x/:y", (request, response) => {
-    const tile = tileOf(request);
+    return {
+      mediaType: incoming.call.mediaType,
+      body: engine.isWhole ? json : seenOf(json, engine),
+      cache: "private, no-cache",
+    };
+  }
+
+  function sheetHeights(incoming: Incoming<"sheetHeights">): Reply {
+    const tile = tileOf(incoming.parts);
     if (!heights.isReady) throw notReady();
-    response.set("Cache-Control", "private, max-age=300").json(heights.tile(tile));
-  });
-  return router;
+    return {
+      mediaType: incoming.call.mediaType,
+      body: JSON.stringify(heights.tile(tile)),
+      cache: "private, max-age=300",
+    };
+  }
 }
 
-function tileOf({ params }: Request): { z: number; x: number; y: number } {
-  const [z, x, y] = [params.z, params.x, params.y].map((text) =>
-    /^\d{1,7}$/.test(String(text)) ? Number(text) : Number.NaN,
-  );
+/** Of a tile what the key may see: records of its countries, and land and water that are no record. */
+function seenOf(json: string, engine: SeenEngine): string {
+  const tile: { features: { id?: string }[] } = JSON.parse(json);
+  return JSON.stringify({ ...tile, features: tile.features.filter(({ id }) => engine.allowsRef(id)) });
+}
+
+function tileOf(parts: { z: string; x: string; y: string }): { z: number; x: number; y: number } {
+  const [z, x, y] = [parts.z, parts.x, parts.y].map((text) => (/^\d{1,7}$/.test(text) ? Number(text) : Number.NaN));
   if (z <= MOST_ZOOM && x < 2 ** z && y < 2 ** z) return { z, x, y };
   throw new HttpProblem(
     "not-found",

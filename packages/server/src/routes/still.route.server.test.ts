@@ -80,7 +80,7 @@ describe("/v1/still", () => {
   });
 
   it("draws a hostile label as text", async () => {
-    const label = encodeURIComponent('"><script>alert(1)</script>\u202e\u0000😀');
+    const label = encodeURIComponent('"><script>alert(1)</script>\u202e😀');
     expect((await still(`${HERE}&label=${label}`)).colour(300, 200)).toEqual(MADDER);
   });
 });

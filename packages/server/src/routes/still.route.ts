@@ -2,52 +2,47 @@ import { shortLine } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
 import type { AnswerRecord } from "@bibliotope/core/search";
 import { type MapMarker, type Over, viewOf } from "@bibliotope/core/sheet";
-import { CALLS, type StillAsking, stillAsking } from "@bibliotope/wire";
-import type { Request, Response, Router } from "express";
+import type { StillAsking } from "@bibliotope/wire";
 import type { Knex } from "knex";
-import { readAsking } from "../http/asking.ts";
-import { engineOf, languagesOf } from "../http/engine.ts";
-import { goneSignal } from "../http/gone.ts";
+import type { Incoming } from "../http/incoming.ts";
 import { missingRecord } from "../http/missing-record.ts";
 import { HttpProblem } from "../http/problem.ts";
-import { exactRouter } from "../http/router.ts";
-import type { LiveIndex } from "../publication/live-index.ts";
+import type { Reply } from "../http/send-reply.ts";
+import type { Handlers } from "../http/wire.ts";
 import type { SheetTiles } from "../sheets/sheet-tiles.ts";
 import type { Still } from "../sheets/still.ts";
 
 /** Zoom at which one house alone is shown. */
 const HOUSE_ZOOM = 16;
 
-/** `/v1/still`: the map as a picture. */
-export function stillRoutes(index: LiveIndex, tiles: SheetTiles, database: Knex): Router {
-  const router = exactRouter();
-  router.route("/still").get(still).post(still);
-  return router;
+/** The map as a picture. */
+export function stillHandlers(tiles: SheetTiles, database: Knex) {
+  return { still } satisfies Partial<Handlers>;
 
-  async function still(request: Request, response: Response) {
-    const asked = readAsking(request, stillAsking);
-    const of = asked.of === undefined ? undefined : await recordOf(request, asked.of, asked.lang);
+  async function still(incoming: Incoming<"still">): Promise<Reply> {
+    const { asked } = incoming;
+    const langs = incoming.languages(asked.lang);
+    const of = asked.of === undefined ? undefined : await recordOf(incoming, asked.of, langs);
     const { over, shown } = whatStands(asked, of);
     const fitted = viewOf(shown, asked.size, HOUSE_ZOOM);
     const view = { at: fitted.at, zoom: asked.zoom ?? fitted.zoom };
     const { size, scale, night, sheet } = asked;
-    const langs = languagesOf(request, asked.lang);
     const picture: Still = { view, size, scale, night, sheet, langs, over };
-    const png = await tiles.still(picture, goneSignal(response));
+    const png = await tiles.still(picture, incoming.gone);
     if (!png)
       throw new HttpProblem("not-ready", "The map is being prepared. Ask again in a moment.", undefined, {
         "Retry-After": "2",
       });
-    response
-      .set("Cache-Control", "private, max-age=300")
-      .vary("Accept-Language")
-      .type(CALLS.still.mediaType)
-      .send(Buffer.from(png.buffer, png.byteOffset, png.byteLength));
+    return {
+      mediaType: incoming.call.mediaType,
+      body: Buffer.from(png.buffer, png.byteOffset, png.byteLength),
+      cache: "private, max-age=300",
+      varies: ["Accept-Language"],
+    };
   }
 
-  async function recordOf(request: Request, ref: string, lang: StillAsking["lang"]): Promise<AnswerRecord> {
-    const engine = engineOf(index);
-    const record = engine.record(ref, { langs: languagesOf(request, lang) });
+  async function recordOf({ engine }: Incoming<"still">, ref: string, langs: readonly string[]): Promise<AnswerRecord> {
+    const record = engine.record(ref, { langs });
     if (!record) throw await missingRecord(database, engine, ref);
     return record;
   }

@@ -1,5 +1,4 @@
-import { type BatchAsk, type BatchState, batchAsking, batchRowsAsking, CALLS } from "@bibliotope/wire";
-import type { Router } from "express";
+import { type BatchAsk, type BatchState, CALLS } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import * as batches from "../batches/batches.repository.ts";
 import { sendBatch, startBatch } from "../batches/start-batch.ts";
@@ -7,9 +6,12 @@ import { malformedTable } from "../bring/bytes.ts";
 import type { Files } from "../bring/files.ts";
 import type { FileLook } from "../bring/look.ts";
 import type { Looks } from "../bring/looks.ts";
-import { idOf, readQuery } from "../http/asking.ts";
+import { idOf, mediaTypeOf } from "../http/asking.ts";
+import type { Incoming } from "../http/incoming.ts";
 import { HttpProblem } from "../http/problem.ts";
-import { exactRouter } from "../http/router.ts";
+import { jsonReply } from "../http/reply.ts";
+import type { Reply, Streamed } from "../http/send-reply.ts";
+import type { Handlers } from "../http/wire.ts";
 import type { Jobs } from "../jobs/jobs.ts";
 import type { HeldKey } from "../keys/keys.repository.ts";
 import { noBatch } from "./batches.route.ts";
@@ -21,16 +23,17 @@ interface Needs {
   looks: Looks;
 }
 
-/** `/v1/batches`: a file in, by a server key; its rows out again with what was found. */
-export function wireBatchRoutes({ database, jobs, files, looks }: Needs): Router {
-  const router = exactRouter();
+/** Many lookups at once: a file in, by a server key; its rows out again with what was found. */
+export function batchHandlers({ database, jobs, files, looks }: Needs) {
+  return { makeBatch, batch, batchRows } satisfies Partial<Handlers>;
 
-  router.post("/batches", async (request, response) => {
-    const key: HeldKey = response.locals.key;
+  async function makeBatch(incoming: Incoming<"makeBatch">): Promise<Reply> {
+    const { key, request, asked } = incoming;
     checkBatchKey(key);
-    const { name = "batch", ask, columns: named } = readQuery(request, batchAsking);
-    if (!request.is([...CALLS.makeBatch.takes, "application/octet-stream"]))
-      throw new HttpProblem("wrong-type", `Send the file as the body, as ${CALLS.makeBatch.takes.join(", ")}.`);
+    const { name = "batch", ask, columns: named } = asked;
+    const { takes } = CALLS.makeBatch;
+    if (![...takes, "application/octet-stream"].includes(mediaTypeOf(request)))
+      throw new HttpProblem("wrong-type", `Send the file as the body, as ${takes.join(", ")}.`);
     const file = await files.keep(name, request).catch(malformedTable);
     const path = files.pathOf(file.id);
     const task: FileLook = { path, asked: { purpose: "batch" }, country: undefined, readings: [] };
@@ -45,27 +48,29 @@ export function wireBatchRoutes({ database, jobs, files, looks }: Needs): Router
         },
       ]);
     if (!columns.some(Boolean) && columns.length === 1) columns[0] = { meaning: "text" };
-    const asked = ask ?? usualAsk(columns.flatMap((use) => use?.meaning ?? []));
-    const { batch } = await startBatch(
+    const way = ask ?? usualAsk(columns.flatMap((use) => use?.meaning ?? []));
+    const { batch: id } = await startBatch(
       { database, jobs },
       path,
-      { name, ask: asked, format, heads, reading: { columns } },
-      { madeBy: null, key: key.id },
+      { name, ask: way, format, heads, reading: { columns } },
+      { madeBy: null, key: key.id, countries: key.countries },
     );
-    response
-      .status(202)
-      .location(`/v1/batches/${batch}`)
-      .json(await stateOf(batch));
-  });
-  router.get("/batches/:id", async (request, response) => {
-    response.json(await stateOf((await ownBatch(request.params.id, response.locals.key)).id));
-  });
-  router.get("/batches/:id/rows", async (request, response) => {
-    const batch = await ownBatch(request.params.id, response.locals.key);
-    const { format = "csv", only } = readQuery(request, batchRowsAsking);
-    await sendBatch(database, batch, format, only === "accepted", response);
-  });
-  return router;
+    return jsonReply(incoming, await stateOf(id), performance.now(), {
+      status: 202,
+      headers: { Location: `/v1/batches/${id}` },
+    });
+  }
+
+  async function batch(incoming: Incoming<"batch">): Promise<Reply> {
+    const { id } = await ownBatch(incoming.parts.id, incoming.key);
+    return jsonReply(incoming, await stateOf(id), performance.now());
+  }
+
+  async function batchRows(incoming: Incoming<"batchRows">): Promise<Streamed> {
+    const held = await ownBatch(incoming.parts.id, incoming.key);
+    const { format = "csv", only } = incoming.asked;
+    return { stream: (response) => sendBatch(database, held, format, only === "accepted", response) };
+  }
 
   /** A batch that came by this key; others have none. */
   async function ownBatch(id: string, key: HeldKey): Promise<batches.HeldBatch> {
@@ -83,12 +88,10 @@ export function wireBatchRoutes({ database, jobs, files, looks }: Needs): Router
 
 /** @throws HttpProblem for a key that may not ask so much at once */
 function checkBatchKey(key: HeldKey): void {
-  if (key.kind !== "srv")
-    throw new HttpProblem("not-allowed", "Batches are for server keys: this one stands where others can read it.");
-  if (key.perMinute || key.perDay || key.countries.length)
+  if (key.perMinute || key.perDay)
     throw new HttpProblem(
       "not-allowed",
-      `The key “${key.name}” is kept to an amount or to countries, which a batch would go beyond. Use one that is not.`,
+      `The key “${key.name}” is kept to an amount, which a batch would go beyond. Use one that is not.`,
     );
 }
 

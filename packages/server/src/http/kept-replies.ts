@@ -1,0 +1,60 @@
+import type { Engine } from "@bibliotope/core/search";
+import { LRUCache } from "lru-cache";
+import type { LiveIndex } from "../publication/live-index.ts";
+import type { Incoming } from "./incoming.ts";
+import type { Reply } from "./send-reply.ts";
+
+/** Bytes of answers that are kept. */
+const KEPT = 32 * 1024 * 1024;
+/** Bytes of an answer beside its body. */
+const BESIDE = 400;
+
+/**
+ * Answers kept for the same question: the first letters of an address are asked by everybody. They are of one index and
+ * one state of what was corrected by hand; with the next, all are forgotten.
+ */
+export class KeptReplies {
+  readonly #kept = new LRUCache<string, Reply>({
+    maxSize: KEPT,
+    sizeCalculation: ({ body }, name) => body.length + name.length * 2 + BESIDE,
+  });
+  #of: Engine | undefined;
+  /** How many questions were asked that may be kept, and how many of them were. */
+  readonly counts = { asked: 0, kept: 0 };
+
+  constructor(private readonly index: Pick<LiveIndex, "engine">) {}
+
+  find(incoming: Incoming): Reply | undefined {
+    const { engine } = this.index;
+    if (engine !== this.#of) {
+      this.#kept.clear();
+      this.#of = engine;
+    }
+    incoming.keepAs = mayBeKept(incoming) ? nameOf(incoming) : undefined;
+    if (incoming.keepAs === undefined) return undefined;
+    this.counts.asked++;
+    const found = this.#kept.get(incoming.keepAs);
+    if (!found) return undefined;
+    this.counts.kept++;
+    return { ...found, took: 0 };
+  }
+
+  keep({ keepAs, engineAsked }: Incoming, reply: Reply): void {
+    // of the index that answered, which may have been swapped meanwhile
+    if (keepAs !== undefined && engineAsked && engineAsked === this.#of) this.#kept.set(keepAs, reply);
+  }
+}
+
+/** Only answers that depend on nothing but the index and what stands in the name. */
+function mayBeKept({ call, isGet, key, query, request }: Incoming): boolean {
+  if (!isGet || !call.keeps) return false;
+  return key.kind !== "try" || !(query.has("situation") || request.headers["bibliotope-situation"]);
+}
+
+/** All that an answer depends on, the index apart. */
+function nameOf({ request, url, key: { countries } }: Incoming): string {
+  const { accept = "", "accept-language": languages = "" } = request.headers;
+  return `${countries.join()}\n${accept}\n${languages}\n${url.replace(TOKEN, "")}`;
+}
+
+const TOKEN = /(?<=[?&])access_token=[^&]*&?/;

@@ -1,0 +1,55 @@
+import type * as z from "zod";
+
+export const KEY_KINDS = ["web", "srv", "app", "try"] as const;
+export type KeyKind = (typeof KEY_KINDS)[number];
+
+export const TAGS = {
+  Lookups: "Addresses and places by text, by position, by ref.",
+  Countries: "What is held of each country, and how its addresses are written.",
+  Map: "Pieces of the map, heights of its ground, pictures of it.",
+  Forms: "Forms that are published, and what their users report.",
+  Batches: "Many lookups at once, from a file.",
+} as const;
+export type Tag = keyof typeof TAGS;
+
+/**
+ * What is known of one call of the wire. The server's routes, what a key may do, limits and counts, the OpenAPI document
+ * and the client's types are made from it.
+ */
+export interface Call {
+  /** Parts that are asked for stand in braces. */
+  path: `/v1/${string}`;
+  methods: readonly ("GET" | "POST")[];
+  tag: Tag;
+  summary: string;
+  description: string;
+  /** What is asked: in the query string of GET, as JSON by POST. A call that takes a file asks in the query string. */
+  asks?: z.ZodType;
+  answers: z.ZodType;
+  /** What POST asks and answers, where that is not the same. */
+  many?: { asks: z.ZodType; answers: z.ZodType };
+  /** Status of an answer; 200 when not given. */
+  status?: 202;
+  mediaType: string;
+  /** Media types of other forms of the same answer, by the words of `format=`. */
+  forms?: Readonly<Record<string, string>>;
+  /** Media types of a body that is a file. */
+  takes?: readonly string[];
+  key: {
+    /** The kind of lookup that a key may be kept to, and by which its use is counted. */
+    as: string;
+    /** Kinds of key that may; all when not given. */
+    kinds?: readonly KeyKind[];
+    /** What it counts against: a key's amounts, those and the pictures a minute, or nothing, where a page needs it to be shown. */
+    counts: "lookup" | "picture" | "nothing";
+  };
+  /** Whether its answer to the same question is the same until other data is live, so that it may be kept. */
+  keeps?: true;
+  /** Whether a try key may ask for a situation. */
+  plays: boolean;
+  /** Words of a query string that work, parts of the path among them. */
+  example: Readonly<Record<string, string>>;
+}
+
+/** Declares a call; its type keeps every word. */
+export const call = <const C extends Call>(declared: C): C => declared;
