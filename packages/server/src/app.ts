@@ -1,4 +1,4 @@
-import compression from "compression";
+import type { RequestListener } from "node:http";
 import cookieParser from "cookie-parser";
 import express, { type Express, type RequestHandler } from "express";
 import type { Knex } from "knex";
@@ -7,8 +7,9 @@ import type { Files } from "./bring/files.ts";
 import type { Looks } from "./bring/looks.ts";
 import type { PublishedForms } from "./forms/published-forms.ts";
 import type { Heights } from "./heights/heights.ts";
+import { carryLookups, compressed, mountWire } from "./http/carry.ts";
 import type { Drain } from "./http/drain.ts";
-import { logRequests } from "./http/log.ts";
+import { logRequest } from "./http/log.ts";
 import { pagePolicy } from "./http/pages.ts";
 import { BODY_LIMIT, HttpProblem, problems } from "./http/problem.ts";
 import { exactRouter } from "./http/router.ts";
@@ -54,6 +55,8 @@ export interface House {
   sessions: Sessions;
   drain: Drain;
   log: Logger;
+  /** Whether lookups are carried without Express; off only to measure what that saves, and to compare. */
+  carriesLookups: boolean;
   /** The web key of our own pages, and the try key with which a form is rehearsed. */
   webKey: string;
   tryKey: string;
@@ -79,24 +82,28 @@ function wireOf(house: House): Wire {
   });
 }
 
-const isOfWire = (url: string) => url.startsWith("/v1/") || url === "/v1";
+/** Answers every request: lookups without Express, all else by it. */
+export function makeListener(house: House): RequestListener {
+  const wire = wireOf(house);
+  const app = makeApp(house, wire);
+  return house.carriesLookups ? carryLookups(wire, house, app) : app;
+}
 
 /** The whole HTTP face. Read top to bottom: it is the order in which a request meets it. */
-export function makeApp(house: House): Express {
+function makeApp(house: House, wire: Wire): Express {
   const app = express();
   app.disable("x-powered-by");
   app.set("query parser", "simple");
   app.set("case sensitive routing", true);
-  app.use(house.drain.watch);
-  app.use(logRequests(house.log));
-  app.use(compression());
+  app.use((request, response, next) => {
+    house.drain.watch(response);
+    logRequest(house.log, request, response);
+    next();
+  });
+  app.use(compressed());
   app.use(healthRoutes(house));
 
-  const wire = wireOf(house);
-  app.use((request, response, next) => {
-    if (isOfWire(request.originalUrl)) void wire.carry(request, response, request.originalUrl);
-    else next();
-  });
+  app.use(mountWire(wire));
   app.use(kitRoutes(house.kitFolder));
 
   app.use(pagePolicy, cookieParser());

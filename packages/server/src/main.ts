@@ -8,6 +8,7 @@ const settings: Settings = {
   home: required("BIBLIOTOPE_HOME"),
   heightsFolder: process.env.BIBLIOTOPE_HEIGHTS,
   countsUses: process.env.BIBLIOTOPE_USES !== "off",
+  carriesLookups: process.env.BIBLIOTOPE_CARRIER !== "express",
   port: portOf(process.env.PORT ?? "4870"),
   host: process.env.HOST ?? "127.0.0.1",
 };

@@ -3,7 +3,7 @@ import type { AddressInfo } from "node:net";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import type { Logger } from "pino";
-import { makeApp } from "./app.ts";
+import { makeListener } from "./app.ts";
 import { batcher } from "./batches/batcher.ts";
 import { Files } from "./bring/files.ts";
 import { loader } from "./bring/loader.ts";
@@ -42,6 +42,8 @@ export interface Settings {
   heightsFolder: string | undefined;
   /** Whether it is counted how keys are used; off only to measure what that costs. */
   countsUses: boolean;
+  /** Whether lookups are carried without Express; off only to compare. */
+  carriesLookups: boolean;
   port: number;
   host: string;
 }
@@ -112,7 +114,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   );
 
   const drain = new Drain();
-  const app = makeApp({
+  const listener = makeListener({
     version: VERSION,
     database,
     index,
@@ -126,6 +128,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     files,
     looks: new Looks(),
     log,
+    carriesLookups: settings.carriesLookups,
     sessions: new Sessions(database),
     drain,
     webKey: keys.web,
@@ -138,7 +141,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
         () => undefined,
       ),
   });
-  const server = await listen(app, settings, say);
+  const server = await listen(listener, settings, say);
   const url = `http://localhost:${(server.address() as AddressInfo).port}`;
   const signals = new Signals(
     settings.databaseUrl,

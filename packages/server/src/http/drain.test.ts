@@ -16,7 +16,10 @@ afterEach(() => {
 async function serve(slow: number): Promise<{ drain: Drain; ask: typeof ask }> {
   const drain = new Drain();
   const app = express();
-  app.use(drain.watch);
+  app.use((_request, response, next) => {
+    drain.watch(response);
+    next();
+  });
   app.get("/readyz", (_request, response) => void response.status(drain.ending.aborted ? 503 : 200).end("?"));
   app.get("/slow", async (_request, response) => {
     response.write("begun ");

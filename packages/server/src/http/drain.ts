@@ -1,6 +1,5 @@
 import type { Server, ServerResponse } from "node:http";
 import { setTimeout as wait } from "node:timers/promises";
-import type { RequestHandler } from "express";
 
 /** How long each step of an end may take, in milliseconds. */
 export interface DrainTimes {
@@ -28,12 +27,11 @@ export class Drain {
   }
 
   /** Comes before all other handlers. */
-  readonly watch: RequestHandler = (_request, response, next) => {
+  watch(response: ServerResponse): void {
     this.#underWay.add(response);
     response.once("close", () => this.#underWay.delete(response));
-    if (this.ending.aborted) response.set("Connection", "close");
-    next();
-  };
+    if (this.ending.aborted) response.setHeader("Connection", "close");
+  }
 
   /** @returns how many answers had to be cut */
   async end(server: Server, { unready, most }: DrainTimes = USUAL): Promise<number> {

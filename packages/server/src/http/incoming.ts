@@ -5,6 +5,7 @@ import { CALLS } from "@bibliotope/wire";
 import accepts from "accepts";
 import type { HeldKey } from "../keys/keys.repository.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
+import { queryOf } from "./asking.ts";
 import { goneSignal } from "./gone.ts";
 import { HttpProblem } from "./problem.ts";
 import { SeenEngine } from "./seen-engine.ts";
@@ -12,6 +13,7 @@ import type { Reply } from "./send-reply.ts";
 
 /** A request of the wire on its way to its answer, whatever carries it. */
 export class Incoming<N extends CallName = CallName> {
+  #query: URLSearchParams | undefined;
   /** The key that it came with, once that is checked. */
   key!: HeldKey;
   /** What is asked, once that is read. */
@@ -29,13 +31,18 @@ export class Incoming<N extends CallName = CallName> {
     readonly name: N,
     /** What stands in its path. */
     readonly parts: Readonly<Record<PathPart<N>, string>>,
-    /** The address as it was asked, with its query string; and that string. */
+    /** The address as it was asked, with its query string. */
     readonly url: string,
-    readonly query: URLSearchParams,
     readonly request: IncomingMessage,
     readonly response: ServerResponse,
     private readonly index: LiveIndex,
   ) {}
+
+  /** Its query string. */
+  get query(): URLSearchParams {
+    this.#query ??= queryOf(this.url);
+    return this.#query;
+  }
 
   get call(): Call {
     return CALLS[this.name];

@@ -22,7 +22,10 @@ export class KeptReplies {
   /** How many questions were asked that may be kept, and how many of them were. */
   readonly counts = { asked: 0, kept: 0 };
 
-  constructor(private readonly index: Pick<LiveIndex, "engine">) {}
+  constructor(
+    private readonly index: Pick<LiveIndex, "engine">,
+    private readonly keeps = true,
+  ) {}
 
   find(incoming: Incoming): Reply | undefined {
     const { engine } = this.index;
@@ -30,7 +33,7 @@ export class KeptReplies {
       this.#kept.clear();
       this.#of = engine;
     }
-    incoming.keepAs = mayBeKept(incoming) ? nameOf(incoming) : undefined;
+    incoming.keepAs = this.keeps && mayBeKept(incoming) ? nameOf(incoming) : undefined;
     if (incoming.keepAs === undefined) return undefined;
     this.counts.asked++;
     const found = this.#kept.get(incoming.keepAs);
@@ -46,9 +49,11 @@ export class KeptReplies {
 }
 
 /** Only answers that depend on nothing but the index and what stands in the name. */
-function mayBeKept({ call, isGet, key, query, request }: Incoming): boolean {
-  if (!isGet || !call.keeps) return false;
-  return key.kind !== "try" || !(query.has("situation") || request.headers["bibliotope-situation"]);
+function mayBeKept(incoming: Incoming): boolean {
+  const { isGet, call, key, url, request } = incoming;
+  if (!isGet || !call.keeps || request.headers["bibliotope-situation"] !== undefined) return false;
+  // however it is written: other keys are refused one, which is never kept
+  return key.kind === "try" ? !incoming.query.has("situation") : !url.includes("situation");
 }
 
 /** All that an answer depends on, the index apart. */

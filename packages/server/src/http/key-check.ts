@@ -3,13 +3,13 @@ import type { TLSSocket } from "node:tls";
 import type { Call } from "@bibliotope/wire";
 import { allowsOrigin, type KeyRing } from "../keys/key-ring.ts";
 import type { HeldKey } from "../keys/keys.repository.ts";
-import { headerOf } from "./incoming.ts";
+import { headerOf, type Incoming } from "./incoming.ts";
 import { HttpProblem } from "./problem.ts";
 
 /** The key that a request came with. @throws HttpProblem where it has none, or one that is not known */
-export function keyOf(request: IncomingMessage, query: URLSearchParams, ring: KeyRing): HeldKey {
-  const { authorization = "" } = request.headers;
-  const given = /^Bearer +(\S+)$/i.exec(authorization)?.[1] ?? query.get("access_token");
+export function keyOf(incoming: Incoming, ring: KeyRing): HeldKey {
+  const { authorization } = incoming.request.headers;
+  const given = bearerOf(authorization) ?? tokenOf(incoming);
   if (!given) {
     throw new HttpProblem(
       "no-key",
@@ -26,6 +26,13 @@ export function keyOf(request: IncomingMessage, query: URLSearchParams, ring: Ke
     undefined,
     { "WWW-Authenticate": 'Bearer error="invalid_token"' },
   );
+}
+
+const bearerOf = (authorization = "") => /^Bearer +(\S+)$/i.exec(authorization)?.[1];
+
+/** The key in the query string; most stand there plainly, and reading all of it would cost more than the rest. */
+function tokenOf(incoming: Incoming): string | null | undefined {
+  return /[?&]access_token=([\w-]+)(?:&|$)/.exec(incoming.url)?.[1] ?? incoming.query.get("access_token");
 }
 
 /** @throws HttpProblem when a key has ended, may not be used from where the request comes, or not for this call */

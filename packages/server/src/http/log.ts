@@ -2,8 +2,7 @@ import { randomUUID } from "node:crypto";
 import type { IncomingMessage, ServerResponse } from "node:http";
 import type { Request } from "express";
 import pino, { type Logger } from "pino";
-import { pinoHttp } from "pino-http";
-import { patternOf } from "./calls.ts";
+import { patternOf } from "./call-paths.ts";
 
 /** Logs to a file, one JSON object a line. */
 export function makeLog(file: string): Logger {
@@ -14,33 +13,34 @@ export function makeLog(file: string): Logger {
 }
 
 /**
- * One line for each request: method, route, status, time. The route is a pattern such as `/v1/records/{ref}`: the path
- * itself may hold what was looked up, as the query and the key may.
+ * Writes one line for each request once it is answered: method, route, status, time. The route is a pattern such as
+ * `/v1/records/{ref}`: the path itself may hold what was looked up, as the query and the key may.
  */
-export function logRequests(logger: Logger) {
-  return pinoHttp({
-    logger,
-    genReqId: (_request, response) => {
-      const id = randomUUID();
-      response.setHeader("X-Request-Id", id);
-      return id;
-    },
-    serializers: {
-      req: ({ id, method }: { id: string; method: string }) => ({ id, method }),
-      res: ({ statusCode }: { statusCode: number }) => ({ status: statusCode }),
-      err: (error: Error) => ({ type: error.name }),
-    },
-    // known only once the request has met its route
-    customSuccessObject: withRoute,
-    customErrorObject: (request, response, _error, told) => withRoute(request, response, told),
-    customLogLevel: (_request, response) => (response.statusCode >= 500 ? "error" : "info"),
+export function logRequest(logger: Logger, request: IncomingMessage, response: ServerResponse): void {
+  const began = performance.now();
+  const id = randomUUID();
+  response.setHeader("X-Request-Id", id);
+  loggers.set(response, logger);
+  response.once("close", () => {
+    const { statusCode: status, writableFinished: isWhole } = response;
+    const told = {
+      req: { id, method: request.method },
+      res: { status },
+      route: routeOf(request as Request),
+      responseTime: Math.round(performance.now() - began),
+    };
+    if (status >= 500) logger.error(told, "request errored");
+    else logger.info(told, isWhole ? "request completed" : "request aborted");
   });
 }
 
-const withRoute = (request: IncomingMessage, _response: ServerResponse, told: object) => ({
-  route: routeOf(request as Request),
-  ...told,
-});
+/** Writes down a fault of ours, under the id that the answer has. */
+export function logBroken(response: ServerResponse, error: unknown): void {
+  const told = { req: { id: response.getHeader("X-Request-Id") } };
+  loggers.get(response)?.error({ ...told, error: error instanceof Error ? error.stack : String(error) }, "broken");
+}
+
+const loggers = new WeakMap<ServerResponse, Logger>();
 
 /** Folders of files that are the same for everybody. */
 const FILES = /^\/(kit\/v1|assets)\//;

@@ -2,11 +2,10 @@ import type { IncomingMessage, ServerResponse } from "node:http";
 import { type Issue, PROBLEMS, type ProblemName } from "@bibliotope/wire";
 import accepts from "accepts";
 import type { ErrorRequestHandler, Request } from "express";
-// for the log that every request has
-import type {} from "pino-http";
 import { isDatabaseAway, refusedValue } from "../database/connect.ts";
 import { Busy } from "./busy.ts";
 import { GoneAway } from "./gone.ts";
+import { logBroken } from "./log.ts";
 import { escapeHtml } from "./pages.ts";
 import { sendReply } from "./send-reply.ts";
 
@@ -57,8 +56,7 @@ export function failWith(error: unknown, request: IncomingMessage, response: Ser
   // nobody is there to be told
   if (error instanceof GoneAway) return;
   const problem = problemOf(error);
-  if (problem.problem === "broken")
-    request.log?.error({ error: error instanceof Error ? error.stack : String(error) }, "broken");
+  if (problem.problem === "broken") logBroken(response, error);
   sendProblem(request, response, problem);
 }
 

@@ -26,6 +26,12 @@ export interface Streamed {
   stream(response: ServerResponse): Promise<void>;
 }
 
+/** Bytes from which an answer is compressed: less than this goes out in the first flight of a connection as it is. */
+export const COMPRESSED_FROM = 8192;
+
+/** Answers that nothing compresses yet, each with what does so. */
+export const bare = new WeakMap<ServerResponse, (request: IncomingMessage, response: ServerResponse) => void>();
+
 /** Every answer says which origin it is for. */
 export const VARIES_ANYWAY = ["Origin"];
 
@@ -46,7 +52,12 @@ export function sendReply(request: IncomingMessage, response: ServerResponse, re
     return;
   }
   response.setHeader("Content-Type", typeof body === "string" ? `${mediaType}; charset=utf-8` : mediaType);
-  response.setHeader("Content-Length", Buffer.byteLength(body as Buffer | string));
+  const length = Buffer.byteLength(body as Buffer | string);
+  response.setHeader("Content-Length", length);
+  const squeeze = bare.get(response);
+  if (squeeze && length >= COMPRESSED_FROM) squeeze(request, response);
+  // what compresses says so of all that it might
+  else if (squeeze) response.setHeader("Vary", `${response.getHeader("Vary")}, Accept-Encoding`);
   if (request.method === "HEAD") response.end();
   else response.end(body);
 }

@@ -5,8 +5,9 @@ import type { KeyRing } from "../keys/key-ring.ts";
 import type { Permits } from "../keys/permits.ts";
 import type { UseCounter } from "../keys/use-counter.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
-import { bodyOf, queryOf, read, wordsOf } from "./asking.ts";
-import { type CallAt, callOf, OPENAPI_PATH } from "./calls.ts";
+import { bodyOf, read, wordsOf } from "./asking.ts";
+import { type CallAt, OPENAPI_PATH } from "./call-paths.ts";
+import { callOf } from "./calls.ts";
 import { openToPages } from "./cors.ts";
 import { countUse } from "./count-use.ts";
 import { Incoming, isGet } from "./incoming.ts";
@@ -28,6 +29,8 @@ interface Needs {
   ring: KeyRing;
   permits: Permits;
   counter: UseCounter;
+  /** False to ask the engine each time, to measure that. */
+  keepsReplies?: boolean;
 }
 
 const readJson = express.json({ limit: BODY_LIMIT, strict: false });
@@ -45,7 +48,12 @@ export class Wire {
     private readonly handlers: Handlers,
   ) {
     this.#openApi = { mediaType: "application/json", body: JSON.stringify(openApi(needs.version)) };
-    this.#kept = new KeptReplies(needs.index);
+    this.#kept = new KeptReplies(needs.index, needs.keepsReplies);
+  }
+
+  /** How many questions were asked whose answers may be kept, and how many of them were. */
+  get keptCounts(): Readonly<{ asked: number; kept: number }> {
+    return this.#kept.counts;
   }
 
   /** Answers a request, whatever comes: it never fails. @param url of the request, with its query string */
@@ -65,9 +73,8 @@ export class Wire {
   /** With its key, which may do this. */
   #incoming({ name, call, parts }: CallAt, request: IncomingMessage, response: ServerResponse, url: string): Incoming {
     const { ring, counter, index } = this.needs;
-    const query = queryOf(url);
-    const incoming = new Incoming(name, parts as never, url, query, request, response, index);
-    incoming.key = keyOf(request, query, ring);
+    const incoming = new Incoming(name, parts as never, url, request, response, index);
+    incoming.key = keyOf(incoming, ring);
     countUse(response, counter, incoming.key, incoming.call.key.as as never, () => incoming.reply);
     checkKey(request, call, incoming.key);
     ring.used(incoming.key);
