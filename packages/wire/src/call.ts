@@ -38,6 +38,8 @@ export interface Call {
   key: {
     /** The kind of lookup that a key may be kept to, and by which its use is counted. */
     as: string;
+    /** That kind in words, several of it. */
+    words: string;
     /** Kinds of key that may; all when not given. */
     kinds?: readonly KeyKind[];
     /** What it counts against: a key's amounts, those and the pictures a minute, or nothing, where a page needs it to be shown. */

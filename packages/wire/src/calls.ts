@@ -37,9 +37,9 @@ const { geojson: GEOJSON, ...OTHERS } = RECORD_FORMATS;
 export const OPENSEARCH = "application/x-suggestions+json";
 const JSON_TYPE = "application/json";
 
-const lookup = <const As extends string>(as: As) => ({ as, counts: "lookup" }) as const;
-const ofPage = <const As extends string>(as: As) => ({ as, counts: "nothing" }) as const;
-const ofServers = { as: "batches", kinds: ["srv"] as readonly KeyKind[], counts: "lookup" } as const;
+const lookup = <const As extends string>(as: As, words: string = as) => ({ as, words, counts: "lookup" }) as const;
+const ofPage = <const As extends string>(as: As, words: string = as) => ({ as, words, counts: "nothing" }) as const;
+const ofServers = { as: "batches", words: "batches", kinds: ["srv"] as readonly KeyKind[], counts: "lookup" } as const;
 
 /** Every call of /v1. */
 export const CALLS = {
@@ -54,7 +54,7 @@ export const CALLS = {
     answers: suggestAnswer,
     mediaType: JSON_TYPE,
     forms: { opensearch: OPENSEARCH },
-    key: lookup("suggest"),
+    key: lookup("suggest", "suggestions"),
     keeps: true,
     plays: true,
     example: { q: "12 harb", limit: "3" },
@@ -131,7 +131,7 @@ export const CALLS = {
     asks: distanceAsking,
     answers: distanceAnswer,
     mediaType: JSON_TYPE,
-    key: lookup("distance"),
+    key: lookup("distance", "distances"),
     plays: true,
     example: { from: "-35.2,-21.4", to: "-35.3,-21.5" },
   }),
@@ -145,7 +145,7 @@ export const CALLS = {
     answers: heightAnswer,
     many: { asks: heightsAsking, answers: heightsAnswer },
     mediaType: JSON_TYPE,
-    key: lookup("height"),
+    key: lookup("height", "heights"),
     plays: true,
     example: { at: "-35.1841,-21.6253" },
   }),
@@ -182,7 +182,7 @@ export const CALLS = {
     description: "Numbered as OGC's WebMercatorQuad; zooms 0 to 20.",
     answers: sheetAnswer,
     mediaType: GEOJSON,
-    key: ofPage("sheets"),
+    key: ofPage("sheets", "map"),
     plays: false,
     example: { z: "9", x: "225", y: "305" },
   }),
@@ -194,7 +194,7 @@ export const CALLS = {
     description: "Numbered as OGC's WebMercatorQuad; zooms 0 to 20.",
     answers: sheetHeightsAnswer,
     mediaType: JSON_TYPE,
-    key: ofPage("sheets"),
+    key: ofPage("sheets", "map"),
     plays: false,
     example: { z: "9", x: "225", y: "305" },
   }),
@@ -207,7 +207,7 @@ export const CALLS = {
     asks: stillAsking,
     answers: stillAnswer,
     mediaType: "image/png",
-    key: { as: "still", counts: "picture" },
+    key: { as: "still", words: "pictures", counts: "picture" },
     plays: false,
     example: { at: "-35.1841,-21.6253", size: "300x200" },
   }),
@@ -299,6 +299,11 @@ export type PathPart<N extends CallName> = PartIn<Declared<N>["path"]>;
 type PartIn<P extends string> = P extends `${string}{${infer Part}}${infer Rest}` ? Part | PartIn<Rest> : never;
 /** Calls that play situations. */
 export type PlayingCall = { [N in CallName]: Declared<N>["plays"] extends true ? N : never }[CallName];
+
+/** Kinds of lookup, in words. */
+export const KEY_CALL_WORDS = Object.fromEntries(
+  Object.values(CALLS).map(({ key: { as, words } }) => [as, words]),
+) as Readonly<Record<KeyCall, string>>;
 
 const kindsOf = (calls: readonly Call[]) => [...new Set(calls.map(({ key }) => key.as))] as [KeyCall, ...KeyCall[]];
 export const KEY_CALLS = kindsOf(Object.values(CALLS));

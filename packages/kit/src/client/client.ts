@@ -1,9 +1,12 @@
 import { type Position, roundDegrees } from "@bibliotope/core/geo";
 import type {
+  AnswerOf,
+  CallName,
   CountriesAnswer,
   DistanceAnswer,
   ForwardAnswer,
   HeightAnswer,
+  PlayingCall,
   PostcodesAnswer,
   Problem,
   PublishedForm,
@@ -44,16 +47,16 @@ const PAUSE = 250;
 const LONGEST_PAUSE = 2000;
 const KEEP = 30_000;
 
-/** Calls that play a situation. */
-const LOOKUPS: ReadonlySet<string> = new Set([
-  "suggest",
-  "forward",
-  "reverse",
-  "record",
-  "postcodes",
-  "distance",
-  "height",
-]);
+/** Calls that play a situation; the wire's declaration says which, and the compiler when one is missing. */
+const PLAYS: Readonly<Record<PlayingCall, true>> = {
+  suggest: true,
+  forward: true,
+  reverse: true,
+  record: true,
+  postcodes: true,
+  distance: true,
+  height: true,
+};
 
 /** Asks the wire. Throws {@link LookupError} when there is no answer; an empty list is an answer. */
 export class Client {
@@ -131,7 +134,7 @@ export class Client {
 
   /** How high the ground lies, in metres above the sea; null outside the data. */
   height(at: Position, signal?: AbortSignal): Promise<HeightAnswer> {
-    return this.#get("height", "/v1/height", { at: positionText(at) }, signal);
+    return this.#get("height", "/v1/height", { at: positionText(at) }, signal) as Promise<HeightAnswer>;
   }
 
   /** Heights of a map tile's ground on a grid. */
@@ -147,17 +150,17 @@ export class Client {
     return this.#url("/v1/still", asked);
   }
 
-  #get<T>(call: string, path: string, asked: Asked, signal?: AbortSignal): Promise<T> {
+  #get<N extends CallName>(call: N, path: string, asked: Asked, signal?: AbortSignal): Promise<AnswerOf<N>> {
     const key = this.#url(path, asked);
-    return this.#flights.ask(key, (flight) => this.#try<T>(call, path, asked, flight), signal);
+    return this.#flights.ask(key, (flight) => this.#try(call, path, asked, flight), signal);
   }
 
   /** Asks, and asks again after a fault that may pass. What is typed on is not: the next letter asks anyway. */
-  async #try<T>(call: string, path: string, asked: Asked, signal: AbortSignal): Promise<T> {
+  async #try<N extends CallName>(call: N, path: string, asked: Asked, signal: AbortSignal): Promise<AnswerOf<N>> {
     const retries = call === "suggest" || this.options.situation === "offline" ? 0 : (this.options.retries ?? 2);
     for (let tried = 0; ; tried++) {
       try {
-        return await this.#once<T>(call, path, asked, signal);
+        return await this.#once(call, path, asked, signal);
       } catch (error) {
         if (!(error instanceof LookupError) || !error.again || error.trouble === "slow" || tried >= retries)
           throw error;
@@ -169,14 +172,14 @@ export class Client {
     }
   }
 
-  async #once<T>(call: string, path: string, asked: Asked, signal: AbortSignal): Promise<T> {
+  async #once<N extends CallName>(call: N, path: string, asked: Asked, signal: AbortSignal): Promise<AnswerOf<N>> {
     const { situation, trace, timeout = 8000 } = this.options;
     const id = ++this.#count;
     const limit = AbortSignal.timeout(timeout);
     trace?.({ row: "requests", id, at: performance.now(), call, asked: textOf(asked, path) });
     try {
-      if (situation === "offline" && LOOKUPS.has(call)) throw new TypeError("played: off-line");
-      const played = situation && situation !== "offline" && LOOKUPS.has(call) ? { situation } : {};
+      if (situation === "offline" && Object.hasOwn(PLAYS, call)) throw new TypeError("played: off-line");
+      const played = situation && situation !== "offline" && Object.hasOwn(PLAYS, call) ? { situation } : {};
       const response = await fetch(this.#url(path, { ...asked, ...played }), {
         signal: AbortSignal.any([signal, limit]),
         headers: this.#secret,
@@ -186,7 +189,7 @@ export class Client {
       if (!response.ok)
         throw errorOf(response.status, answer as Problem | undefined, pauseOf(response.headers.get("Retry-After")));
       if (answer === undefined) throw errorOf(502, undefined);
-      return answer as T;
+      return answer as AnswerOf<N>;
     } catch (error) {
       if (signal.aborted) {
         trace?.({ row: "dropped", id, at: performance.now() });

@@ -1,7 +1,13 @@
-import { type ChangeKeyAsking, KEY_CALLS, type KeyCall, type KeyKind, PROGRAM_LIMIT } from "@bibliotope/wire";
+import {
+  type ChangeKeyAsking,
+  KEY_CALL_WORDS,
+  KEY_CALLS,
+  type KeyCall,
+  type KeyKind,
+  PROGRAM_LIMIT,
+} from "@bibliotope/wire";
 import { useId } from "react";
 import { INPUT } from "../compose/Labelled.tsx";
-import { CALL_WORDS } from "./words.ts";
 
 /** What is typed of a key's rules; lists as they are written. */
 export interface RulesDraft {
@@ -123,7 +129,7 @@ export function RulesFields({ kind, value, set }: RulesFieldsProps) {
                   change({ calls: checked ? [...value.calls, call] : value.calls.filter((held) => held !== call) })
                 }
               />
-              {CALL_WORDS[call]}
+              {KEY_CALL_WORDS[call]}
             </label>
           ))}
         </div>

@@ -1,9 +1,9 @@
-import { type KeySummary, USE_OUTCOMES, type UsesAnswer } from "@bibliotope/wire";
+import { KEY_CALL_WORDS, type KeySummary, USE_OUTCOMES, type UsesAnswer } from "@bibliotope/wire";
 import { type ComponentProps, lazy, Suspense, useMemo, useState } from "react";
 import { type Uses, usesQuery, useUsesQuery, wordsOf } from "../state/api.ts";
 import { count } from "../ui/count.ts";
 import { Segmented } from "../ui/Segmented.tsx";
-import { CALL_WORDS, lookupsOf, momentsOf, OUTCOME_WORDS, sumOf } from "./words.ts";
+import { lookupsOf, momentsOf, OUTCOME_WORDS, sumOf } from "./words.ts";
 
 const Chart = lazy(() => import("../ui/Chart.tsx"));
 
@@ -173,7 +173,7 @@ function CallTable({ answer: { uses } }: { answer: UsesAnswer }) {
           {calls.map((call) => (
             <tr key={call} className="border-t border-rule">
               <th scope="row" className="py-1 text-left font-normal">
-                {CALL_WORDS[call]}
+                {KEY_CALL_WORDS[call]}
               </th>
               {outcomes.map((outcome) => (
                 <td key={outcome} className="py-1 pl-4 text-right tabular-nums">

@@ -1,5 +1,5 @@
 import {
-  type KeyCall,
+  KEY_CALL_WORDS,
   type KeyKind,
   type KeySummary,
   PAGE_CALLS,
@@ -19,29 +19,12 @@ export const KIND_WORDS: Readonly<Record<KeyKind, { name: string; use: string }>
   try: { name: "tests", use: "For rehearsals and tests: it may ask for situations, and is counted apart." },
 };
 
-/** Kinds of lookup, in words. */
-export const CALL_WORDS: Readonly<Record<KeyCall, string>> = {
-  suggest: "suggestions",
-  forward: "forward",
-  reverse: "reverse",
-  records: "records",
-  postcodes: "postcodes",
-  countries: "countries",
-  distance: "distances",
-  height: "heights",
-  still: "pictures",
-  sheets: "map",
-  forms: "forms",
-  batches: "batches",
-  reports: "reports",
-};
-
 /** What a key is kept to, in words; nothing for one that may do everything. */
 export function keptTo({ kind, origins, calls, countries, perMinute, perDay }: KeySummary): string[] {
   const minute = perMinute ?? (kind === "app" ? PROGRAM_LIMIT : null);
   return [
     ...(kind === "web" ? [origins.length ? origins.join(", ") : "no origin yet"] : []),
-    ...(calls.length ? [calls.map((call) => CALL_WORDS[call]).join(", ")] : []),
+    ...(calls.length ? [calls.map((call) => KEY_CALL_WORDS[call]).join(", ")] : []),
     ...(countries.length ? [countries.join(", ")] : []),
     ...(minute ? [`${minute.toLocaleString("en")} a minute`] : []),
     ...(perDay ? [`${perDay.toLocaleString("en")} a day`] : []),
