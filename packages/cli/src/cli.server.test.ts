@@ -1,4 +1,5 @@
 import { execFile } from "node:child_process";
+import { readFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
 import { promisify } from "node:util";
 import { describe, expect, it } from "vitest";
@@ -26,9 +27,7 @@ describe("the lines", () => {
       "Nothing found.",
       "Try again.",
     ]);
-    expect(
-      candidateLines({ type: "FeatureCollection", outcome: "none", advice: [], source: [], features: [] }),
-    ).toEqual(["Nothing found."]);
+    expect(candidateLines({ advice: [], features: [] })).toEqual(["Nothing found."]);
   });
 });
 
@@ -44,16 +43,79 @@ describe("bibliotope", () => {
     expect(reverse).toContain("12 Harbour Row, Tidewell");
   });
 
-  it("says what went wrong and ends with 1", async () => {
+  it("asks every lookup of the wire, with its words as options, and says the whole answer as JSON", async () => {
+    const said = async (...args: string[]) => ((await run(...at(), ...args)) as { stdout: string }).stdout;
+    expect((await said("suggest", "12 harb", "--limit", "2")).trim().split("\n")).toHaveLength(2);
+    expect(JSON.parse(await said("suggest", "12 harb", "--limit", "1", "--json")).suggestions).toHaveLength(1);
+    const byParts = await said(
+      "forward",
+      "--street",
+      "Harbour Row",
+      "--house",
+      "12",
+      "--town",
+      "Tidewell",
+      "--limit",
+      "1",
+    );
+    expect(byParts).toContain("12 Harbour Row, Tidewell");
+    const ref = byParts.split(" ")[0];
+    expect(await said("record", ref)).toContain(`${ref}  address`);
+    expect(await said("postcodes", "QR", "HT4")).toMatch(/postcode/);
+    expect(await said("distance", "-35.2,-21.4", "-35.3,-21.5")).toMatch(/^\d+\.\d+ m, at \d+\.\d+°\n$/);
+    expect(await said("height", "-35.1841,-21.6253")).toMatch(/^-?\d+(\.\d+)? m\n$/);
+    expect(await said("reverse", "-35.1841,-21.6253", "--kinds", "town", "--json")).toContain('"Tidewell');
+    const { version } = JSON.parse(readFileSync(new URL("../package.json", import.meta.url), "utf8"));
+    expect(await said("--version")).toBe(`${version}\n`);
+  });
+
+  it("has an example in the help of each command, that works where it is a lookup", async () => {
+    const help = async (...args: string[]) => ((await run(...args, "--help")) as { stdout: string }).stdout;
+    const commands = [...(await help()).matchAll(/^ {2}(\w+) (?:\[options\] )?[<[]/gm)]
+      .map(([, name]) => name)
+      .filter((name) => name !== "help");
+    expect(commands).toEqual(expect.arrayContaining(["suggest", "height", "batch", "import", "restore"]));
+    for (const name of commands) {
+      const example = /\$ bibliotope (.+)/.exec(await help(name))?.[1];
+      expect(example, name).toMatch(new RegExp(`^${name} `));
+      if (["batch", "import", "backup", "restore"].includes(name)) continue;
+      const args = [...example!.matchAll(/"([^"]*)"|(\S+)/g)].map(([, quoted, plain]) => quoted ?? plain);
+      expect(await run(...at(), ...args), example).toMatchObject({ stdout: expect.stringMatching(/\S/), stderr: "" });
+    }
+  }, 60_000);
+
+  it("ends with what came of it", async () => {
+    const end = async (...args: string[]) => ((await run(...args)) as { code?: number }).code ?? 0;
+    for (const [expected, ...args] of [
+      [0, ...at(), "suggest", "12 harb"],
+      [1, "--url", shared().url, "--key", "bt_srv_wrong", "suggest", "x"],
+      [2, "suggest"],
+      [2, "nonsense"],
+      [2, ...at(), "suggest", "x", "--nonsense"],
+      [2, ...at(), "suggest", "x", "--limit", "1000"],
+      [2, ...at(), "reverse", "95,0"],
+      [2, ...at(), "batch", "/no/such/file.csv"],
+      [3, "--url", "http://127.0.0.1:1", "--key", "x", "suggest", "x"],
+      [4, ...at(), "suggest", "qqqqzzzz"],
+      [4, ...at(), "forward", "qqqqzzzz"],
+      [4, ...at(), "record", "qr-000000"],
+    ] as const)
+      expect(await end(...(args as string[])), args.slice(-3).join(" ")).toBe(expected);
+    expect(await run(...at(), "batch", "/no/such/file.csv")).toMatchObject({
+      stderr: "error: There is no file /no/such/file.csv.\n",
+    });
+  }, 60_000);
+
+  it("says what went wrong", async () => {
     const wrong = (await run("--url", shared().url, "--key", "bt_srv_wrong", "suggest", "x")) as {
       stderr: string;
       code: number;
     };
     expect(wrong).toMatchObject({ code: 1, stderr: expect.stringContaining("This key is not known") });
     expect(await run(...at(), "reverse", "95,0")).toMatchObject({
-      code: 1,
+      code: 2,
       stderr: expect.stringContaining("give LAT,LON"),
     });
-    expect(await run("--url", "http://127.0.0.1:1", "--key", "x", "suggest", "x")).toMatchObject({ code: 1 });
+    expect(await run("--url", "http://127.0.0.1:1", "--key", "x", "suggest", "x")).toMatchObject({ code: 3 });
   });
 });

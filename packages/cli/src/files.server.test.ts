@@ -53,7 +53,7 @@ describe("bibliotope batch", () => {
       code: 1,
       stderr: expect.stringContaining("This key is not known"),
     });
-    expect(await run(["batch", "there-is-no-such-file.csv"])).toMatchObject({ code: 1 });
+    expect(await run(["batch", "there-is-no-such-file.csv"])).toMatchObject({ code: 2 });
   });
 });
 
@@ -103,7 +103,7 @@ describe("bibliotope import", () => {
 
   it("says so when no server runs", async () => {
     const ran = await run(["import", "x.csv", "--data-set", "x", "--licence", "x"], { BIBLIOTOPE_READY: "/nowhere" });
-    expect(ran).toMatchObject({ code: 1, stderr: expect.stringContaining("No server runs here") });
+    expect(ran).toMatchObject({ code: 3, stderr: expect.stringContaining("No server runs here") });
   });
 });
 

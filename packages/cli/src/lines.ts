@@ -1,4 +1,4 @@
-import type { ForwardAnswer, ReverseAnswer, SuggestAnswer } from "@bibliotope/wire";
+import type { DistanceAnswer, ForwardAnswer, HeightAnswer, SuggestAnswer } from "@bibliotope/wire";
 
 /** Suggestions as lines of a terminal: ref, kind, line, what it lies in. */
 export function suggestionLines({ suggestions, advice }: SuggestAnswer): string[] {
@@ -9,10 +9,20 @@ export function suggestionLines({ suggestions, advice }: SuggestAnswer): string[
 }
 
 /** Candidates as lines of a terminal: ref, kind, how sure or how far, line, position. */
-export function candidateLines({ features, advice }: ForwardAnswer | ReverseAnswer): string[] {
+export function candidateLines({ features, advice }: Pick<ForwardAnswer, "features" | "advice">): string[] {
   const lines = features.map(({ id, properties: { kind, score, distance, line, at } }) => {
-    const how = score !== undefined ? score.toFixed(2) : `${distance ?? 0} m`;
+    const how = score !== undefined ? score.toFixed(2) : distance !== undefined ? `${distance} m` : "";
     return [id, kind.padEnd(8), how.padStart(7), line, `${at.lat},${at.lon}`].join("  ");
   });
   return lines.length ? [...lines, ...advice] : ["Nothing found.", ...advice];
 }
+
+export const distanceLines = ({ metres, bearing }: DistanceAnswer): string[] => [
+  `${metres} m${bearing === undefined ? "" : `, at ${bearing}°`}`,
+];
+
+/** One height, or several. */
+export const heightLines = (answer: HeightAnswer | { heights: (number | null)[] }): string[] =>
+  ("heights" in answer ? answer.heights : [answer.metres]).map((metres) =>
+    metres === null ? "No height is held there." : `${metres} m`,
+  );

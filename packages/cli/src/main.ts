@@ -1,33 +1,27 @@
-import { type Client, LookupError } from "@bibliotope/kit/client";
+import { readFileSync } from "node:fs";
 import { Command, Option } from "commander";
 import { backup, restore } from "./backup.ts";
 import { type BatchOptions, batchFile } from "./batch.ts";
+import { ENDS, Stop } from "./ends.ts";
 import { type ImportOptions, importFile } from "./import.ts";
-import { candidateLines, suggestionLines } from "./lines.ts";
-import { readPosition } from "./position.ts";
-import { makeClient } from "./server.ts";
+import { addLookups } from "./lookups.ts";
+
+const VERSION: string = JSON.parse(readFileSync(new URL("../package.json", import.meta.url), "utf8")).version;
 
 /** The `bibliotope` command: asks a server by hand, brings it data, runs batches. */
 const program = new Command("bibliotope")
   .description("Asks a Bibliotope server from the terminal.")
   .option("--url <url>", "where the server is; the one that npm start runs here when not given")
-  .option("--key <key>", "a server key (bt_srv_…)");
+  .option("--key <key>", "a server key (bt_srv_…)")
+  .version(VERSION)
+  // what was wrongly said is told from what went wrong
+  .exitOverride(({ exitCode }) => process.exit(exitCode === 0 ? ENDS.done : ENDS.wrongUse))
+  .addHelpText(
+    "after",
+    "\nIt ends with 0 when done, 1 when something failed, 2 when it was called wrongly, 3 when no server answers, 4 when nothing was found.",
+  );
 
-program
-  .command("suggest <text>")
-  .description("lines that a text may become")
-  .action((text: string) => answer(async (client) => suggestionLines(await client.suggest(text))));
-program
-  .command("forward <text>")
-  .description("candidates for an address")
-  .action((text: string) => answer(async (client) => candidateLines(await client.forward({ q: text }))));
-program
-  .command("reverse <position>")
-  .description("the nearest address to LAT,LON, and the areas around")
-  // a southern latitude looks like an option
-  .allowUnknownOption()
-  .action((text: string) => answer(async (client) => candidateLines(await client.reverse(readPosition(text)))));
-
+addLookups(program);
 program
   .command("batch <file>")
   .description("looks up all rows of a CSV or GeoJSON file; they come back with what was found")
@@ -35,7 +29,8 @@ program
   .addOption(new Option("--format <format>", "how they are written").choices(["csv", "geojson", "gpx"]).default("csv"))
   .addOption(new Option("--ask <what>", "what the rows ask").choices(["forward", "reverse", "both"]))
   .option("--accepted", "only rows that are clear, or that somebody has accepted")
-  .action((file: string, options: BatchOptions) => doing((say) => batchFile(file, options, program.opts(), say)));
+  .addHelpText("after", "\nExample:\n  $ bibliotope batch members.csv --out members-found.csv")
+  .action((file: string, options: BatchOptions) => batchFile(file, options, program.opts(), say));
 program
   .command("import <file>")
   .description("brings a CSV or GeoJSON file as data of your own, to the server that runs in this folder")
@@ -51,34 +46,34 @@ program
   .option("--keep-capitals", "leaves names that stand in capitals as they are")
   .option("--dry-run", "reads and checks all of it, says what would come of it, and keeps nothing")
   .option("--publish", "makes it live, trusted before all others")
-  .action((file: string, options: ImportOptions) => doing((say) => importFile(file, options, say)));
+  .addHelpText(
+    "after",
+    "\nExample:\n  $ bibliotope import houses.csv --data-set Houses --licence CC0-1.0 --country QR --publish",
+  )
+  .action((file: string, options: ImportOptions) => importFile(file, options, say));
 program
   .command("backup <file>")
   .description("writes all that the database holds into a file")
-  .action((file: string) => doing(() => backup(file)));
+  .addHelpText("after", "\nExample:\n  $ bibliotope backup all.backup")
+  .action((file: string) => backup(file));
 program
   .command("restore <file>")
   .description("puts back what backup wrote; what is there now is lost")
-  .action((file: string) => doing(() => restore(file)));
+  .addHelpText("after", "\nExample:\n  $ bibliotope restore all.backup")
+  .action((file: string) => restore(file));
 
-await program.parseAsync();
+try {
+  await program.parseAsync();
+} catch (error) {
+  // what is said goes beside what is asked for: to the error stream
+  console.error(`error: ${(error as Error).message}`);
+  process.exitCode = error instanceof Stop ? error.end : ENDS.failed;
+}
 
 function collect(value: string, before: string[]): string[] {
   return [...before, value];
 }
 
-async function answer(ask: (client: Client) => Promise<string[]>): Promise<void> {
-  await doing(async (say) => {
-    for (const line of await ask(makeClient(program.opts()))) say(line);
-  }, console.log);
-}
-
-/** Does something, and says what went wrong. What is said goes beside what is asked for: to the error stream. */
-async function doing(does: (say: (line: string) => void) => Promise<void>, say = console.error): Promise<void> {
-  try {
-    await does((line) => say(line));
-  } catch (error) {
-    const words = error instanceof LookupError ? (error.problem?.detail ?? error.message) : (error as Error).message;
-    program.error(words, { exitCode: 1 });
-  }
+function say(line: string): void {
+  console.error(line);
 }

@@ -1,10 +1,11 @@
 import { isPosition, type Position } from "@bibliotope/core/geo";
+import { ENDS, Stop } from "./ends.ts";
 
-/** Reads `LAT,LON` in degrees. @throws Error that says what was given */
+/** Reads `LAT,LON` in degrees. @throws Stop that says what was given */
 export function readPosition(text: string): Position {
   const numbers = text.split(",").map((piece) => (piece.trim() === "" ? Number.NaN : Number(piece)));
   const [lat, lon] = numbers;
   if (numbers.length !== 2 || !isPosition(lat, lon))
-    throw new Error(`“${text}” is no position: give LAT,LON in degrees, such as -35.2,-21.4.`);
+    throw new Stop(`“${text}” is no position: give LAT,LON in degrees, such as -35.2,-21.4.`, ENDS.wrongUse);
   return { lat, lon };
 }

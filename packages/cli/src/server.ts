@@ -1,7 +1,7 @@
-import { createReadStream, readFileSync } from "node:fs";
+import { createReadStream, readFileSync, statSync } from "node:fs";
 import { basename } from "node:path";
 import { Readable } from "node:stream";
-import { Client } from "@bibliotope/kit/client";
+import { ENDS, Stop } from "./ends.ts";
 
 /** Where a server is, and what opens it. */
 export interface ServerOptions {
@@ -25,7 +25,7 @@ export function readReady(): Ready {
   try {
     return JSON.parse(readFileSync(READY, "utf8"));
   } catch {
-    throw new Error("No server runs here: start one with npm start, or give --url and --key.");
+    throw new Stop("No server runs here: start one with npm start, or give --url and --key.", ENDS.noAnswer);
   }
 }
 
@@ -36,19 +36,24 @@ export function serverOf({ url, key }: ServerOptions): { url: string; key: strin
   return { url: url ?? ready.url, key: key ?? ready.keys.srv };
 }
 
-export const makeClient = (options: ServerOptions) => new Client(serverOf(options));
-
-/** An answer of a server, or an Error with its own words. */
+/** An answer of a server. @throws Stop with its own words where it has none */
 export async function answerOf<T>(asked: Promise<Response>): Promise<T> {
   const response = await asked.catch(() => undefined);
-  if (!response) throw new Error("The server does not answer. Is npm start still running?");
+  if (!response) throw new Stop("The server does not answer. Is npm start still running?", ENDS.noAnswer);
   if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T;
   const problem = (await response.json().catch(() => undefined)) as { detail?: string } | undefined;
-  throw new Error(problem?.detail ?? `The server answers ${response.status}.`);
+  throw new Stop(
+    problem?.detail ?? `The server answers ${response.status}.`,
+    response.status >= 500 ? ENDS.noAnswer : ENDS.failed,
+    response.status,
+  );
 }
 
-/** A file as the body of a request, read as it is sent. */
+/** A file as the body of a request, read as it is sent. @throws Stop where there is none */
 export function bodyOf(file: string): RequestInit & { duplex: "half" } {
+  const found = statSync(file, { throwIfNoEntry: false });
+  if (!found) throw new Stop(`There is no file ${file}.`, ENDS.wrongUse);
+  if (found.isDirectory()) throw new Stop(`${file} is a folder, no file.`, ENDS.wrongUse);
   return {
     method: "POST",
     body: Readable.toWeb(createReadStream(file)) as unknown as RequestInit["body"],
@@ -68,7 +73,7 @@ export class Workbench {
     const { url, signIn } = readReady();
     const response = await fetch(signIn, { redirect: "manual" }).catch(() => undefined);
     const cookie = response?.headers.get("set-cookie")?.split(";")[0];
-    if (!cookie) throw new Error("Signing in did not work: the link was used meanwhile. Try again.");
+    if (!cookie) throw new Stop("Signing in did not work: the link was used meanwhile. Try again.");
     const { csrf } = await answerOf<{ csrf: string }>(fetch(`${url}/api/session`, { headers: { cookie } }));
     return new Workbench(url, { cookie, "X-CSRF-Token": csrf });
   }

@@ -35,15 +35,14 @@ const boxSchema = z
   .tuple([z.number(), z.number(), z.number(), z.number()])
   .refine(([west, south, east, north]) => isPosition(south, west) && isPosition(north, east) && south <= north, {
     error: "a box is west, south, east, north in degrees, with south below north",
-  })
-  .meta({ description: "West, south, east, north in degrees (RFC 7946)." });
+  });
 
 /** What every lookup takes: filters, a clue that moves the order, languages. */
 const common = {
   countries: z.array(countryCode).max(30).optional().meta({ description: "Only these countries (ISO 3166)." }),
   kinds: z.array(z.enum(KINDS)).max(KINDS.length).optional().meta({ description: "Only these kinds of record." }),
   inside: refSchema.optional().meta({ description: "Only what lies in this area, street or building." }),
-  box: boxSchema.optional(),
+  box: boxSchema.optional().meta({ description: "Only in this box: west, south, east, north in degrees (RFC 7946)." }),
   lang: z
     .array(text(35).regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/, { error: "a language is a BCP 47 tag" }))
     .max(MOST_LANGUAGES, { error: `at most ${MOST_LANGUAGES} languages` })
@@ -84,12 +83,11 @@ export const suggestAsking = z.strictObject({
 export const forwardAsking = z
   .strictObject({
     q: written.optional().meta({ description: "An address as free text." }),
-    ...(Object.fromEntries(PARTS.map((part) => [part, written.optional()])) as Record<
-      (typeof PARTS)[number],
-      z.ZodOptional<typeof written>
-    >),
+    ...(Object.fromEntries(
+      PARTS.map((part) => [part, written.optional().meta({ description: `The ${part} alone.` })]),
+    ) as Record<(typeof PARTS)[number], z.ZodOptional<typeof written>>),
     ...common,
-    near: positionSchema.optional(),
+    near: positionSchema.optional().meta({ description: "Moves what is near to the front." }),
     limit: limit(50, 5),
     gloss: z.boolean().default(false).meta({ description: "Say for each word what it was taken for." }),
     format,

@@ -139,8 +139,9 @@ export const CALLS = {
     path: "/v1/height",
     methods: ["GET", "POST"],
     tag: "Lookups",
-    summary: "How high the ground lies, at one position by GET, at many by POST",
-    description: "Metres above the sea, between the points of the grid of heights that is held; null outside it.",
+    summary: "How high the ground lies",
+    description:
+      "At one position by GET, at many by POST: metres above the sea, between the points of the grid that is held; null outside it.",
     asks: heightAsking,
     answers: heightAnswer,
     many: { asks: heightsAsking, answers: heightsAnswer },

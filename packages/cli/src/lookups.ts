@@ -1,0 +1,101 @@
+import { type AnswerOf, CALLS, type Call, type PlayingCall } from "@bibliotope/wire";
+import { type Command, Option } from "commander";
+import type * as z from "zod";
+import { ENDS, Stop } from "./ends.ts";
+import { candidateLines, distanceLines, heightLines, suggestionLines } from "./lines.ts";
+import { readPosition } from "./position.ts";
+import { answerOf, type ServerOptions, serverOf } from "./server.ts";
+
+/** What a lookup is asked of, as it stands behind its name; a word in square brackets may be left out. */
+const ASKED_OF: Readonly<Record<PlayingCall, readonly string[]>> = {
+  suggest: ["q"],
+  forward: ["[q]"],
+  reverse: ["at"],
+  record: ["ref"],
+  postcodes: ["country", "starts"],
+  distance: ["from", "to"],
+  height: ["at"],
+};
+/** How an answer is written for people. */
+const LINES: { readonly [N in PlayingCall]: (answer: AnswerOf<N>) => string[] } = {
+  suggest: suggestionLines,
+  forward: candidateLines,
+  reverse: candidateLines,
+  record: ({ source: _, ...feature }) => candidateLines({ features: [feature], advice: [] }),
+  postcodes: candidateLines,
+  distance: distanceLines,
+  height: heightLines,
+};
+/** What `q` and `at` are called for people. */
+const SAID: Readonly<Record<string, string>> = { q: "text", at: "position" };
+const POSITIONS = new Set(["at", "from", "to"]);
+/** Words that mean nothing in a terminal. */
+const LEFT_OUT = new Set(["format", "typed"]);
+
+/** Adds a command for every lookup of the wire: its name, its words and what they mean are those of the wire. */
+export function addLookups(program: Command): void {
+  for (const name of Object.keys(ASKED_OF) as PlayingCall[]) addLookup(program, name);
+}
+
+function addLookup(program: Command, name: PlayingCall): void {
+  const call: Call = CALLS[name];
+  const asked = ASKED_OF[name].map((word) => word.replace(/[[\]]/g, ""));
+  const command = program.command(name).description(call.summary);
+  for (const word of ASKED_OF[name]) {
+    const said = SAID[asked[ASKED_OF[name].indexOf(word)]] ?? word;
+    command.argument(word.startsWith("[") ? `[${said}]` : `<${said}>`);
+  }
+  // a southern latitude looks like an option
+  if (asked.some((word) => POSITIONS.has(word))) command.allowUnknownOption();
+  for (const [word, schema] of Object.entries(wordsOf(call))) {
+    if (asked.includes(word) || LEFT_OUT.has(word)) continue;
+    const flag = schema.def.type === "default" && typeof schema.parse(undefined) === "boolean";
+    command.addOption(
+      new Option(flag ? `--${word}` : `--${word} <value>`, schema.meta()?.description ?? "Part of it."),
+    );
+  }
+  command.addOption(new Option("--json", "the whole answer, as JSON"));
+  command.addHelpText("after", `\nExample:\n  $ bibliotope ${name} ${exampleOf(call, asked)}`);
+  command.action(async (...given: unknown[]) => {
+    const { json, ...options } = given[asked.length] as Record<string, string | boolean>;
+    const words = Object.fromEntries(
+      asked.flatMap((word, i) => (given[i] === undefined ? [] : [[word, String(given[i])]])),
+    );
+    for (const word of asked) if (POSITIONS.has(word)) readPosition(words[word]);
+    const answer = await ask(call, { ...words, ...options }, program.opts());
+    const shown = json ? [JSON.stringify(answer, null, 2)] : (LINES[name] as (of: unknown) => string[])(answer);
+    for (const line of shown) console.log(line);
+    if (answer.outcome === "none") process.exitCode = ENDS.nothingFound;
+  });
+}
+
+const wordsOf = ({ asks }: Call) => ((asks as z.ZodObject | undefined)?.shape ?? {}) as Record<string, z.ZodType>;
+
+/** The wire's example as it is written in a terminal. */
+function exampleOf({ example }: Call, asked: readonly string[]): string {
+  const quoted = (value: string) => (/^[\w.,-]+$/.test(value) ? value : `"${value}"`);
+  const options = Object.entries(example).filter(([word]) => !asked.includes(word));
+  return [
+    ...asked.map((word) => quoted(example[word])),
+    ...options.map(([word, value]) => `--${word} ${quoted(value)}`),
+  ].join(" ");
+}
+
+async function ask(call: Call, words: Record<string, string | boolean>, server: ServerOptions) {
+  const { url, key } = serverOf(server);
+  const query = new URLSearchParams(
+    Object.entries(words).map(([word, value]): [string, string] => [word, String(value)]),
+  );
+  const path = call.path.replace(/\{(\w+)\}/g, (_, part: string) => {
+    const value = query.get(part) ?? "";
+    query.delete(part);
+    return encodeURIComponent(value);
+  });
+  const headers = { Authorization: `Bearer ${key}`, Accept: call.mediaType };
+  return answerOf<{ outcome?: string }>(fetch(`${url}${path}?${query}`, { headers })).catch((error: unknown) => {
+    if (!(error instanceof Stop)) throw error;
+    // a ref that nothing has is an answer too
+    if (error.status === 404 || error.status === 410) throw new Stop(error.message, ENDS.nothingFound);
+    throw error.status === 400 ? new Stop(error.message, ENDS.wrongUse) : error;
+  });
+}
