@@ -6,6 +6,7 @@ import { measureEngine } from "./engine.ts";
 import { measureFirstPage, measureHttp, suggestLoad } from "./http.ts";
 import { measureGroups, measureMap, measureStills } from "./map.ts";
 import type { Measure } from "./measure.ts";
+import { measureOverload } from "./overload.ts";
 import { measureSwap } from "./swap.ts";
 import { measureTowns } from "./towns.ts";
 import { measureTyped } from "./typed.ts";
@@ -48,6 +49,7 @@ const http = async () => {
 if (only === "map") await map();
 else if (only === "http") await http();
 else if (only === "typed") for await (const measure of measureTyped(size)) note(measure);
+else if (only === "overload") for await (const measure of measureOverload(size)) note(measure);
 else if (only === "uses") await uses();
 else if (only === "bring") for await (const measure of measureBring(ready)) note(measure);
 else if (only === "towns") for await (const measure of measureTowns(ready)) note(measure);
@@ -55,6 +57,7 @@ else if (size === "demo") {
   // the server first: the engine's corpus would weigh on this process, which also makes the load
   await http();
   for await (const measure of measureTyped(size)) note(measure);
+  for await (const measure of measureOverload(size)) note(measure);
   note(await measureSwap(suggestLoad(ready.url, ready.keys.srv), readyFile, database));
   note(await measureFirstPage(ready.url));
   await uses();

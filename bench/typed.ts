@@ -10,7 +10,7 @@ const SECONDS = 12;
 const WARM_UP = 6;
 const CONNECTIONS = 32;
 /** As a browser sends them with each letter. */
-const HEADERS = {
+export const HEADERS = {
   origin: "https://members.example",
   "sec-fetch-site": "cross-site",
   accept: "*/*",
@@ -75,10 +75,10 @@ export async function* measureTyped(size: SizeName, seed = Date.now() % 1_000_00
 }
 
 /** One person typing one text: a request for every letter. */
-const sessionOf = (text: string) =>
+export const sessionOf = (text: string) =>
   Array.from(text, (_, i) => `/v1/suggest?q=${encodeURIComponent(text.slice(0, i + 1).toWellFormed())}&limit=7&${KEY}`);
 
-function start(file: string, ...args: string[]): { child: ChildProcess; told: Promise<unknown> } {
+export function start(file: string, ...args: string[]): { child: ChildProcess; told: Promise<unknown> } {
   const child = fork(fileURLToPath(new URL(file, import.meta.url)), args);
   const told = new Promise<unknown>((resolve, reject) => {
     child.once("message", (message) => resolve(typeof message === "number" ? { port: message } : message));
@@ -88,7 +88,7 @@ function start(file: string, ...args: string[]): { child: ChildProcess; told: Pr
 }
 
 /** Processor time that a process has spent so far. */
-function spent(child: ChildProcess): Promise<WireSpent> {
+export function spent(child: ChildProcess): Promise<WireSpent> {
   return new Promise((resolve) => {
     child.once("message", (message) => resolve(message as WireSpent));
     child.send("spent");

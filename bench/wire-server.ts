@@ -5,8 +5,7 @@ import type { AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { Engine } from "@bibliotope/core/search";
-import { wireAlone } from "@bibliotope/server/alone";
-import pino from "pino";
+import { makeLog, wireAlone } from "@bibliotope/server/alone";
 import { makeCorpus, type SizeName } from "./corpus.ts";
 import { queryClasses } from "./queries.ts";
 
@@ -30,15 +29,14 @@ export interface WireSpent {
   processor: number;
   asked: number;
   kept: number;
+  /** Bytes of memory that it holds. */
+  memory: number;
 }
 
 const [size, seed] = process.argv.slice(2) as [SizeName, string];
 const corpus = makeCorpus(size, 10_000);
 const engine = new Engine(corpus.segment);
-const log = pino(
-  { base: undefined },
-  pino.destination({ dest: join(mkdtempSync(join(tmpdir(), "bibliotope-bench-")), "server.log"), sync: false }),
-);
+const log = makeLog(join(mkdtempSync(join(tmpdir(), "bibliotope-bench-")), "server.log"));
 const rules = {
   origins: ["https://members.example"],
   calls: [],
@@ -62,7 +60,11 @@ const texts = ["clean", "one typing error", "two typing errors", "abbreviated"].
 const positions = corpus.samples.map(({ at }) => `${at.lat},${at.lon}`);
 process.on("message", () => {
   const { user, system } = process.cpuUsage();
-  process.send?.({ processor: (user + system) / 1000, ...keeping.wire.keptCounts } satisfies WireSpent);
+  process.send?.({
+    processor: (user + system) / 1000,
+    memory: process.memoryUsage.rss(),
+    ...keeping.wire.keptCounts,
+  } satisfies WireSpent);
 });
 const ports = {
   kept: await portOf(keeping.bare),

@@ -19,6 +19,8 @@ import { type Handlers, Wire } from "./wire.ts";
 /** Ground of one height. */
 const LEVEL = { isReady: true, at: () => 12 } as unknown as Heights;
 
+export { makeLog } from "./log.ts";
+
 /** What lookups stand on where nothing else of the product is there. */
 export interface Alone {
   engine: Engine | undefined;

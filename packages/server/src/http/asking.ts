@@ -63,7 +63,17 @@ export function bodyOf(request: IncomingMessage, body: unknown): Record<string, 
     throw new HttpProblem("wrong-type", "Send JSON, with Content-Type: application/json.");
   if (typeof body !== "object" || body === null || Array.isArray(body))
     throw new HttpProblem("malformed", "The body must be a JSON object with the words of the call.");
+  if (claimsLength(body)) throw new HttpProblem("malformed", "An object in the body has a length that is no number.");
   return body as Record<string, unknown>;
+}
+
+/** True where an object says of itself a length or a size that no schema could compare. */
+function claimsLength(value: unknown): boolean {
+  if (typeof value !== "object" || value === null) return false;
+  if (Array.isArray(value)) return value.some(claimsLength);
+  return Object.entries(value).some(
+    ([name, held]) => claimsLength(held) || ((name === "length" || name === "size") && typeof held === "object"),
+  );
 }
 
 /** The media type of a body, without its parameters. */

@@ -16,7 +16,7 @@ const isOfWire = (url: string) => url.startsWith("/v1/") || url === "/v1";
 /** The wire as a part of an Express application. */
 export function mountWire(wire: Wire): RequestHandler {
   return (request, response, next) => {
-    if (isOfWire(request.originalUrl)) void wire.carry(request, response, request.originalUrl);
+    if (isOfWire(request.originalUrl)) wire.carry(request, response, request.originalUrl);
     else next();
   };
 }
@@ -41,6 +41,6 @@ export function carryLookups(
     drain.watch(response);
     logRequest(log, request, response);
     bare.set(response, squeeze);
-    void wire.carry(request, response, url);
+    wire.carry(request, response, url);
   };
 }

@@ -6,6 +6,7 @@ import type { Permits } from "../keys/permits.ts";
 import type { UseCounter } from "../keys/use-counter.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 import { bodyOf, read, wordsOf } from "./asking.ts";
+import { Busy } from "./busy.ts";
 import { type CallAt, OPENAPI_PATH } from "./call-paths.ts";
 import { callOf } from "./calls.ts";
 import { openToPages } from "./cors.ts";
@@ -17,6 +18,7 @@ import { takePermits } from "./limit.ts";
 import { BODY_LIMIT, failWith } from "./problem.ts";
 import { type Reply, type Streamed, sendReply } from "./send-reply.ts";
 import { play, situationOf } from "./situations.ts";
+import { WaitingLine } from "./waiting-line.ts";
 
 /** Answers one call. */
 type Handler<N extends CallName> = (incoming: Incoming<N>) => Reply | Streamed | Promise<Reply> | Promise<Streamed>;
@@ -35,6 +37,9 @@ interface Needs {
 
 const readJson = express.json({ limit: BODY_LIMIT, strict: false });
 
+/** Made once: a refusal is to cost next to nothing. */
+const TOO_MUCH = new Busy(1);
+
 /**
  * The wire over HTTP: what a request of /v1 meets, in this order, from its path to its answer. Needs nothing of Express, so
  * that lookups may be carried without it.
@@ -42,6 +47,7 @@ const readJson = express.json({ limit: BODY_LIMIT, strict: false });
 export class Wire {
   readonly #openApi: Reply;
   readonly #kept: KeptReplies;
+  readonly #line = new WaitingLine();
 
   constructor(
     private readonly needs: Needs,
@@ -57,12 +63,26 @@ export class Wire {
   }
 
   /** Answers a request, whatever comes: it never fails. @param url of the request, with its query string */
-  async carry(request: IncomingMessage, response: ServerResponse, url: string): Promise<void> {
+  carry(request: IncomingMessage, response: ServerResponse, url: string): void {
     try {
       if (openToPages(request, response)) return;
       const path = url.split("?", 1)[0];
-      if (path === OPENAPI_PATH && isGet(request)) return sendReply(request, response, this.#openApi);
-      const reply = await this.#answer(this.#incoming(callOf(path, request.method), request, response, url));
+      if (path === OPENAPI_PATH && isGet(request)) {
+        sendReply(request, response, this.#openApi);
+        return;
+      }
+      const found = callOf(path, request.method);
+      const answer = () => void this.#send(found, request, response, url);
+      if (found.call.tag !== "Lookups") answer();
+      else if (!this.#line.enter(answer, () => response.closed)) throw TOO_MUCH;
+    } catch (error) {
+      failWith(error, request, response);
+    }
+  }
+
+  async #send(found: CallAt, request: IncomingMessage, response: ServerResponse, url: string): Promise<void> {
+    try {
+      const reply = await this.#answer(this.#incoming(found, request, response, url));
       if ("stream" in reply) await reply.stream(response);
       else sendReply(request, response, reply);
     } catch (error) {

@@ -21,7 +21,7 @@ const wire = new Wire(
   },
   lookupHandlers({} as Knex) as unknown as Handlers,
 );
-const server = createServer((request, response) => void wire.carry(request, response, request.url!));
+const server = createServer((request, response) => wire.carry(request, response, request.url!));
 const ask = (path: string, kind: string) =>
   fetch(`http://127.0.0.1:${(server.address() as AddressInfo).port}/v1/${path}&access_token=${kind}`, {
     headers: kind === "web" ? { "Sec-Fetch-Site": "same-origin" } : {},

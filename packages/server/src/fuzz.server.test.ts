@@ -1,0 +1,185 @@
+import { once } from "node:events";
+import { Agent, request } from "node:http";
+import { CALLS, type Call, problemSchema } from "@bibliotope/wire";
+import fc from "fast-check";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { OwnServer, ownDatabase } from "../testing/own-server.ts";
+import type { Ready } from "../testing/shared.ts";
+
+const [RUNS, PATIENCE] = process.env.BIBLIOTOPE_LONG ? [200_000, 3_600_000] : [1500, 120_000];
+
+let server: OwnServer;
+let drop: () => Promise<void>;
+let ready: Ready;
+let session: Record<string, string>;
+beforeAll(async () => {
+  const own = await ownDatabase("fuzzed", "seeded");
+  drop = own.drop;
+  server = new OwnServer(own.url, "seeded", "5570");
+  server.start();
+  ready = await server.ready();
+  const entered = await fetch(ready.signIn, { redirect: "manual" });
+  const cookie = entered.headers.get("set-cookie")!.split(";")[0];
+  const { csrf } = (await (await fetch(`${ready.url}/api/session`, { headers: { cookie } })).json()) as {
+    csrf: string;
+  };
+  session = { cookie, "x-csrf-token": csrf };
+}, 180_000);
+afterAll(async () => {
+  await server.end("SIGTERM");
+  await drop();
+});
+
+const agent = new Agent({ keepAlive: true, maxSockets: 8 });
+/** Asks, with a path as it is written. @returns the status and the problem that came, if one did */
+async function ask(method: string, path: string, headers: Record<string, string>, body?: string) {
+  const { port } = new URL(ready.url);
+  const length = body === undefined ? {} : { "content-length": Buffer.byteLength(body) };
+  const sent = request({ host: "127.0.0.1", port, method, path, agent, headers: { ...headers, ...length } });
+  sent.end(body);
+  const [response] = await once(sent, "response");
+  const pieces: Buffer[] = [];
+  for await (const piece of response) pieces.push(piece);
+  const text = Buffer.concat(pieces).toString();
+  return { status: response.statusCode as number, text, isProblem: /problem/.test(response.headers["content-type"]) };
+}
+
+/** Values that were not thought of, of every type. */
+const odd = fc.oneof(
+  fc.constantFrom<unknown>(
+    ...["a\0b", "\ud800", "", " ", "%", "'; drop table keys; --", "x".repeat(2000), "__proto__", "NaN", "null"],
+    ...[2 ** 31, -(2 ** 31) - 1, 1e308, -0, 0.5, null, true, [], {}, [[[]]]],
+    { length: { toString: 1 } },
+    { constructor: 1, toString: null },
+  ),
+  fc.constantFrom("a\0b", 7, "lang", null).map((value) => Array.from({ length: 20_000 }, () => value)),
+  fc.string({ unit: "binary", maxLength: 30 }),
+  fc.jsonValue({ maxDepth: 3 }),
+);
+const WORDS = [
+  ...[
+    "q",
+    "at",
+    "near",
+    "lang",
+    "kinds",
+    "countries",
+    "inside",
+    "box",
+    "limit",
+    "format",
+    "from",
+    "to",
+    "starts",
+    "text",
+  ],
+  ...["name", "kind", "origins", "calls", "endsAt", "perMinute", "perDay", "role", "password", "before", "definition"],
+  ...[
+    "revision",
+    "ref",
+    "change",
+    "note",
+    "state",
+    "steps",
+    "expected",
+    "situation",
+    "about",
+    "events",
+    "versions",
+    "why",
+  ],
+  ...[
+    "file",
+    "heads",
+    "reading",
+    "dataSet",
+    "day",
+    "ask",
+    "asked",
+    "outcome",
+    "found",
+    "keeps",
+    "how",
+    "place",
+    "overlap",
+  ],
+  ...["days", "key", "show", "offset", "columns", "size", "markers", "line", "of", "label", "__proto__", "constructor"],
+];
+const PARTS = [
+  "1",
+  "0",
+  "999999999999",
+  "a%00b",
+  "%ED%A0%80",
+  "become-a-reader",
+  "qr-hgwrp5",
+  "%2e%2e",
+  "QR",
+  "constructor",
+];
+/** What the workbench takes; sessions and what never ends are left alone. */
+const WORKBENCH = [
+  "POST /api/keys|PUT /api/keys/:|DELETE /api/keys/:|POST /api/keys/:/replace|GET /api/uses|GET /api/uses.csv",
+  "POST /api/forms|GET /api/forms/:|PUT /api/forms/:/draft|POST /api/forms/:/publish|GET /api/forms/:/versions",
+  "POST /api/forms/:/rehearsals|DELETE /api/forms/:/rehearsals/:|POST /api/forms/:/traces|GET /api/forms/:/traces/:",
+  "POST /api/corrections|PUT /api/corrections/:|POST /api/people|PUT /api/people/:|DELETE /api/people/:",
+  "POST /api/lookups|PUT /api/lookups/keeping|POST /api/files/:/look|POST /api/loads|POST /api/publications",
+  "GET /api/versions/:/rows|GET /api/versions/:/difference|GET /api/versions/:/coverage|DELETE /api/versions/:",
+  "POST /api/batches|GET /api/batches/:|GET /api/batches/:/rows|GET /api/batches/:/rows/:|POST /api/batches/:/back",
+  "POST /api/batches/:/rows/:/decision|GET /api/batches/:/out.csv|POST /api/jobs/:/paused|POST /api/jobs/:/resumed",
+  "PUT /api/password|POST /sign-in",
+].flatMap((lines) => lines.split("|"));
+const WIRE = (Object.values(CALLS) as Call[]).flatMap(({ path, methods }) =>
+  methods.map((method) => `${method} ${path.replace(/\{\w+\}/g, ":")}`),
+);
+/** Words of the calls' own examples, so that what is odd stands beside what works. */
+const USUAL = Object.assign({}, ...(Object.values(CALLS) as Call[]).map(({ example }) => example));
+
+const asked = fc.record({
+  call: fc.constantFrom(...WIRE, ...WORKBENCH),
+  parts: fc.array(fc.constantFrom(...PARTS), { minLength: 2, maxLength: 2 }),
+  usual: fc.subarray(Object.entries(USUAL)),
+  words: fc.array(fc.tuple(fc.constantFrom(...WORDS), odd), { maxLength: 5 }),
+});
+
+describe("whatever is asked, of whatever call", () => {
+  it(
+    "is answered or refused in words, and never breaks anything",
+    async () => {
+      const statuses = new Set<number>();
+      await fc.assert(
+        fc.asyncProperty(asked, async ({ call, parts, usual, words }) => {
+          const [method, pattern] = call.split(" ");
+          const left = [...parts];
+          const path = pattern.replace(/:/g, () => left.shift() ?? "1");
+          const isWire = path.startsWith("/v1");
+          const headers = isWire ? { authorization: `Bearer ${ready.keys.srv}` } : session;
+          const given = Object.fromEntries([...usual, ...words]);
+          const query = new URLSearchParams(
+            Object.entries(given).map(([word, value]): [string, string] => [
+              word,
+              String(JSON.stringify(value)).slice(0, 500),
+            ]),
+          );
+          const isBody = method !== "GET";
+          const { status, text, isProblem } = await ask(
+            method,
+            isBody ? path : `${path}?${query}`,
+            { ...headers, ...(isBody ? { "content-type": "application/json" } : {}) },
+            isBody ? JSON.stringify(given) : undefined,
+          );
+          statuses.add(status);
+          expect(status, `${call} ${text.slice(0, 300)}`).toBeLessThan(500);
+          if (status < 400) return;
+          expect(isProblem, `${call}: ${text.slice(0, 200)}`).toBe(true);
+          expect(text.length).toBeLessThan(8000);
+          expect(problemSchema.parse(JSON.parse(text)).issues?.length ?? 0).toBeLessThanOrEqual(10);
+        }),
+        { numRuns: RUNS },
+      );
+      for (const status of [200, 400, 404]) expect(statuses).toContain(status);
+      expect((await fetch(`${ready.url}/readyz`)).status).toBe(200);
+    },
+    PATIENCE,
+  );
+});
