@@ -18,6 +18,8 @@ const LONG = {
     "batches.server",
     "key-limits.server",
     "start.server",
+    "fuzz.server",
+    "http/carriers",
     "islands/src/world",
     "form/one-place",
     "bench/queries",

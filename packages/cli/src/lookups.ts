@@ -1,4 +1,4 @@
-import { type AnswerOf, CALLS, type Call, type PlayingCall } from "@bibliotope/wire";
+import { type AnswerOf, CALLS, type Call, type CallName } from "@bibliotope/wire";
 import { type Command, Option } from "commander";
 import type * as z from "zod";
 import { ENDS, Stop } from "./ends.ts";
@@ -6,18 +6,8 @@ import { candidateLines, distanceLines, heightLines, suggestionLines } from "./l
 import { readPosition } from "./position.ts";
 import { answerOf, type ServerOptions, serverOf } from "./server.ts";
 
-/** What a lookup is asked of, as it stands behind its name; a word in square brackets may be left out. */
-const ASKED_OF: Readonly<Record<PlayingCall, readonly string[]>> = {
-  suggest: ["q"],
-  forward: ["[q]"],
-  reverse: ["at"],
-  record: ["ref"],
-  postcodes: ["country", "starts"],
-  distance: ["from", "to"],
-  height: ["at"],
-};
-/** How an answer is written for people. */
-const LINES: { readonly [N in PlayingCall]: (answer: AnswerOf<N>) => string[] } = {
+/** How an answer is written for people; as JSON where it does not stand here. */
+const LINES: { readonly [N in CallName]?: (answer: AnswerOf<N>) => string[] } = {
   suggest: suggestionLines,
   forward: candidateLines,
   reverse: candidateLines,
@@ -34,17 +24,14 @@ const LEFT_OUT = new Set(["format", "typed"]);
 
 /** Adds a command for every lookup of the wire: its name, its words and what they mean are those of the wire. */
 export function addLookups(program: Command): void {
-  for (const name of Object.keys(ASKED_OF) as PlayingCall[]) addLookup(program, name);
+  for (const [name, call] of Object.entries(CALLS) as [CallName, Call][])
+    if (call.tag === "Lookups") addLookup(program, name, call);
 }
 
-function addLookup(program: Command, name: PlayingCall): void {
-  const call: Call = CALLS[name];
-  const asked = ASKED_OF[name].map((word) => word.replace(/[[\]]/g, ""));
+function addLookup(program: Command, name: CallName, call: Call): void {
+  const { asked, isNeeded } = askedOf(call);
   const command = program.command(name).description(call.summary);
-  for (const word of ASKED_OF[name]) {
-    const said = SAID[asked[ASKED_OF[name].indexOf(word)]] ?? word;
-    command.argument(word.startsWith("[") ? `[${said}]` : `<${said}>`);
-  }
+  for (const word of asked) command.argument(isNeeded ? `<${SAID[word] ?? word}>` : `[${SAID[word] ?? word}]`);
   // a southern latitude looks like an option
   if (asked.some((word) => POSITIONS.has(word))) command.allowUnknownOption();
   for (const [word, schema] of Object.entries(wordsOf(call))) {
@@ -63,10 +50,21 @@ function addLookup(program: Command, name: PlayingCall): void {
     );
     for (const word of asked) if (POSITIONS.has(word)) readPosition(words[word]);
     const answer = await ask(call, { ...words, ...options }, program.opts());
-    const shown = json ? [JSON.stringify(answer, null, 2)] : (LINES[name] as (of: unknown) => string[])(answer);
+    const lines = json ? undefined : (LINES[name] as ((of: unknown) => string[]) | undefined);
+    const shown = lines?.(answer) ?? [JSON.stringify(answer, null, 2)];
     for (const line of shown) console.log(line);
     if (answer.outcome === "none") process.exitCode = ENDS.nothingFound;
   });
+}
+
+/** What stands behind the command's name: what is in the path and what must be said, else the text, which may be left out. */
+function askedOf(call: Call): { asked: string[]; isNeeded: boolean } {
+  const inPath = Array.from(call.path.matchAll(/\{(\w+)\}/g), ([, part]) => part);
+  const needed = Object.entries(wordsOf(call)).flatMap(([word, schema]) =>
+    schema.safeParse(undefined).success ? [] : [word],
+  );
+  const asked = [...inPath, ...needed];
+  return asked.length ? { asked, isNeeded: true } : { asked: ["q"], isNeeded: false };
 }
 
 const wordsOf = ({ asks }: Call) => ((asks as z.ZodObject | undefined)?.shape ?? {}) as Record<string, z.ZodType>;

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { OwnServer, ownDatabase } from "../testing/own-server.ts";
 import type { Ready } from "../testing/shared.ts";
 
-const [RUNS, PATIENCE] = process.env.BIBLIOTOPE_LONG ? [200_000, 3_600_000] : [1500, 120_000];
+const [RUNS, PATIENCE] = process.env.BIBLIOTOPE_LONG ? [40_000, 1_800_000] : [1500, 120_000];
 
 let server: OwnServer;
 let drop: () => Promise<void>;
