@@ -3,7 +3,7 @@ import { cpus, totalmem } from "node:os";
 import { measureBring } from "./bring.ts";
 import { makeCorpus, SIZES, type SizeName } from "./corpus.ts";
 import { measureEngine } from "./engine.ts";
-import { measureFirstPage, measureHttp, suggestLoad } from "./http.ts";
+import { measureFirstPage, suggestLoad } from "./http.ts";
 import { measureGroups, measureMap, measureStills } from "./map.ts";
 import type { Measure } from "./measure.ts";
 import { measureOverload } from "./overload.ts";
@@ -44,11 +44,10 @@ const uses = async () => {
   for await (const measure of measureUses(ready, database)) note(measure);
 };
 const http = async () => {
-  for await (const measure of measureHttp(suggestLoad(ready.url, ready.keys.srv))) note(measure);
+  for await (const measure of measureTyped(size)) note(measure);
 };
 if (only === "map") await map();
 else if (only === "http") await http();
-else if (only === "typed") for await (const measure of measureTyped(size)) note(measure);
 else if (only === "overload") for await (const measure of measureOverload(size)) note(measure);
 else if (only === "uses") await uses();
 else if (only === "bring") for await (const measure of measureBring(ready)) note(measure);
@@ -56,7 +55,6 @@ else if (only === "towns") for await (const measure of measureTowns(ready)) note
 else if (size === "demo") {
   // the server first: the engine's corpus would weigh on this process, which also makes the load
   await http();
-  for await (const measure of measureTyped(size)) note(measure);
   for await (const measure of measureOverload(size)) note(measure);
   note(await measureSwap(suggestLoad(ready.url, ready.keys.srv), readyFile, database));
   note(await measureFirstPage(ready.url));

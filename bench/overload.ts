@@ -3,7 +3,7 @@ import { Random } from "@bibliotope/islands";
 import { Asker, type Came } from "./asker.ts";
 import type { SizeName } from "./corpus.ts";
 import { atMost, type Measure } from "./measure.ts";
-import { sessionOf, spent, start } from "./typed.ts";
+import { sessionOf, spent, start, WIRE_SERVER } from "./typed.ts";
 import type { WireReady } from "./wire-server.ts";
 
 /** Seconds of the flood, and how much more it is than can be answered. */
@@ -20,7 +20,7 @@ const AT_ONCE = 64;
  * how long those wait that are answered, and those that are refused, and how it is a second later.
  */
 export async function* measureOverload(size: SizeName): AsyncIterable<Measure> {
-  const { child, told } = start("./wire-server.js", size, "7");
+  const { child, told } = start(WIRE_SERVER, size, "7");
   try {
     const ready = (await told) as WireReady;
     const random = new Random(Date.now() % 100_000);

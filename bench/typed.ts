@@ -6,6 +6,7 @@ import type { SizeName } from "./corpus.ts";
 import { atMost, type Measure } from "./measure.ts";
 import { WIRE_WAYS, type WireReady, type WireSpent, type WireWay } from "./wire-server.ts";
 
+export const WIRE_SERVER = new URL("./wire-server.js", import.meta.url);
 const SECONDS = 12;
 const WARM_UP = 6;
 const CONNECTIONS = 32;
@@ -34,7 +35,7 @@ interface Cost {
  * equally, with mistakes. Beside it in the same run an Express route that does nothing, and the same lookups by Express.
  */
 export async function* measureTyped(size: SizeName, seed = Date.now() % 1_000_000): AsyncIterable<Measure> {
-  const [empty, wire] = [start("./empty-route.js"), start("./wire-server.js", size, String(seed))];
+  const [empty, wire] = [start(new URL("./empty-route.js", import.meta.url)), start(WIRE_SERVER, size, String(seed))];
   try {
     const [{ port }, ready] = [(await empty.told) as { port: number }, (await wire.told) as WireReady];
     const of = `${size}, seed ${seed}`;
@@ -78,8 +79,8 @@ export async function* measureTyped(size: SizeName, seed = Date.now() % 1_000_00
 export const sessionOf = (text: string) =>
   Array.from(text, (_, i) => `/v1/suggest?q=${encodeURIComponent(text.slice(0, i + 1).toWellFormed())}&limit=7&${KEY}`);
 
-export function start(file: string, ...args: string[]): { child: ChildProcess; told: Promise<unknown> } {
-  const child = fork(fileURLToPath(new URL(file, import.meta.url)), args);
+export function start(file: URL, ...args: string[]): { child: ChildProcess; told: Promise<unknown> } {
+  const child = fork(fileURLToPath(file), args);
   const told = new Promise<unknown>((resolve, reject) => {
     child.once("message", (message) => resolve(typeof message === "number" ? { port: message } : message));
     child.once("exit", () => reject(new Error(`${file} ended`)));

@@ -1,3 +1,5 @@
+import { readFileSync, writeFileSync } from "node:fs";
+import { fileURLToPath } from "node:url";
 import type { Position } from "@bibliotope/core/geo";
 import { movedByHalf, type WeightName, withWeights } from "./moves.ts";
 import { answerOf, type Pool } from "./pool.ts";
@@ -10,6 +12,26 @@ export interface Example {
   near?: Position;
   /** See `answerOf`. */
   answer: string;
+}
+
+type Kept = Partial<Record<WeightName, Example[]>>;
+/** Where examples are kept: one a line, each with its weight. */
+const FILE = fileURLToPath(new URL("./examples.jsonl", import.meta.url)).replace("/bench/dist/", "/bench/");
+
+export function readExamples(): Kept {
+  const kept: Kept = {};
+  for (const line of readFileSync(FILE, "utf8").trim().split("\n")) {
+    const { weight, ...example }: Example & { weight: WeightName } = JSON.parse(line);
+    kept[weight] = [...(kept[weight] ?? []), example];
+  }
+  return kept;
+}
+
+export function writeExamples(kept: Kept): void {
+  const lines = Object.entries(kept).flatMap(([weight, its = []]) =>
+    its.map((one) => JSON.stringify({ weight, ...one })),
+  );
+  writeFileSync(FILE, `${lines.join("\n")}\n`);
 }
 
 /** What no question of the pool tells, but a test of its own. */

@@ -1,7 +1,6 @@
-import { readFileSync, writeFileSync } from "node:fs";
 import { Random } from "@bibliotope/islands";
 import { groupsOf } from "../world/score.ts";
-import { type Example, HELD_BY_HAND, holds } from "./examples.ts";
+import { type Example, HELD_BY_HAND, holds, readExamples, writeExamples } from "./examples.ts";
 import { allWeights, movedByHalf, nearby, valueNow, type WeightName, withWeights } from "./moves.ts";
 import { type Known, makePool, type Told } from "./pool.ts";
 
@@ -13,7 +12,6 @@ const EACH = { fit: 3, examples: 10 };
 const GAIN = 0.002;
 /** Examples of each move of a weight. */
 const EXAMPLES = 2;
-const EXAMPLES_FILE = "bench/fit/examples.json";
 
 /**
  * Moves each weight up and down, keeps what makes the questions of three folds come out better, and tells what that does
@@ -70,16 +68,16 @@ function lossOf(questions: readonly Known[], values: ReadonlyMap<WeightName, num
  * For each weight questions that come out worse when it is moved by a half, or else otherwise: they hold it from then on.
  * The questions are gone through in an order of their own until enough are found. What still holds a weight is kept.
  */
-function writeExamples(): void {
+function findExamples(): void {
   const { questions, engines } = makePool(EACH.examples);
-  const known = JSON.parse(readFileSync(EXAMPLES_FILE, "utf8")) as Partial<Record<WeightName, Example[]>>;
+  const known = readExamples();
   const mixed = new Random(8).shuffle(questions);
   // nothing but what is right as it is can hold anything
   const right = mixed.flatMap((one) => {
     const told = one.judge();
     return told.loss < 0.3 ? [{ one, told }] : [];
   });
-  const examples: Record<string, Example[]> = {};
+  const examples: Partial<Record<WeightName, Example[]>> = {};
   for (const name of allWeights().filter((one) => !HELD_BY_HAND.has(one))) {
     if (known[name] && holds(name, known[name], engines)) {
       examples[name] = known[name];
@@ -92,7 +90,7 @@ function writeExamples(): void {
     });
     examples[name] = its.filter(({ q }, i) => its.findIndex((one) => one.q === q) === i);
   }
-  writeFileSync(EXAMPLES_FILE, `${JSON.stringify(examples, null, 2)}\n`);
+  writeExamples(examples);
 }
 
 /** Questions that come out worse than they did, as many as are needed, and such as come out otherwise. */
@@ -110,5 +108,5 @@ function brokenOf(right: readonly { one: Known; told: Told }[]): [worse: Example
   return [worse, other];
 }
 
-if (what === "examples") writeExamples();
+if (what === "examples") findExamples();
 else fitAll();

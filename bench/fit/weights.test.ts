@@ -1,13 +1,12 @@
 import type { Engine } from "@bibliotope/core/search";
 import { describe, expect, it } from "vitest";
 import { townEngine } from "../town-engine.ts";
-import examples from "./examples.json" with { type: "json" };
-import { type Example, HELD_BY_HAND, movesOf } from "./examples.ts";
+import { type Example, HELD_BY_HAND, movesOf, readExamples } from "./examples.ts";
 import { allWeights, movedByHalf, type WeightName, withWeights } from "./moves.ts";
 import { answerOf, makePool } from "./pool.ts";
 
 const { engines } = makePool(1);
-const kept = examples as Record<WeightName, Example[]>;
+const kept = readExamples() as Record<WeightName, Example[]>;
 const comesOut = (example: Example) => answerOf(engines[example.of], example) === example.answer;
 
 /** Towns by their importance. */

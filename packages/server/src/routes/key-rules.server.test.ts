@@ -20,18 +20,11 @@ async function listed(id: number): Promise<KeySummary | undefined> {
 
 const hours = (count: number) => new Date(Date.now() + count * 3_600_000).toISOString();
 
-/** A lookup of each kind. */
+/** Lookups of some kinds. */
 const LOOKUPS = {
   suggest: "/v1/suggest?q=12+harb",
   forward: "/v1/forward?q=12+harbour+row+tidewell",
-  reverse: "/v1/reverse?at=-35.1841,-21.6253",
-  postcodes: "/v1/postcodes/QR?starts=HT",
-  countries: "/v1/countries",
   distance: "/v1/distance?from=-35,-21&to=-36,-22",
-  height: "/v1/height?at=-35.1841,-21.6253",
-  still: "/v1/still?at=-35.1841,-21.6253&size=100x100",
-  sheets: "/v1/sheets/features/9/225/305",
-  forms: "/v1/forms/become-a-reader",
 } as const;
 
 describe("what a key is kept to", () => {
@@ -110,18 +103,6 @@ describe("what a key is kept to", () => {
       }
     expect(tried).toBe(144);
     expect(wrong).toEqual([]);
-  });
-
-  it.each(Object.keys(LOOKUPS) as (keyof typeof LOOKUPS)[])("is the kind of lookup: %s alone", async (call) => {
-    const { key } = await make({ calls: [call], name: `Only ${call}` });
-    for (const [other, path] of Object.entries(LOOKUPS)) {
-      const response = await ask(path, { key });
-      expect(response.status, other).toBe(other === call ? 200 : 403);
-      if (other !== call)
-        expect(((await response.json()) as { detail: string }).detail).toBe(
-          `The key “Only ${call}” is for ${call} only. Allow it more in the workbench, or use another key.`,
-        );
-    }
   });
 
   it("is countries: lookups look nowhere else, and asking for others is refused", async () => {

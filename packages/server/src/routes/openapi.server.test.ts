@@ -2,7 +2,7 @@ import { execFileSync } from "node:child_process";
 import { mkdirSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
-import { CALLS, type Call } from "@bibliotope/wire";
+import { CALLS, type Call, type CallName, jsonOfQuery } from "@bibliotope/wire";
 import openapiTS, { astToString, type OpenAPI3 } from "openapi-typescript";
 import { afterAll, describe, expect, it } from "vitest";
 import { ask, json, shared } from "../../testing/shared.ts";
@@ -27,7 +27,7 @@ function program(batch: string): string {
       const asked =
         method === "GET"
           ? `{ params: ${JSON.stringify({ path: filled(inPath), query: filled(query) })}${isText ? ', parseAs: "text"' : ""} }`
-          : `{ body: ${JSON.stringify(BODIES[name])}${isText ? ', parseAs: "text"' : ""} }`;
+          : `{ body: ${JSON.stringify(bodyOf(CALLS[name as CallName]))}${isText ? ', parseAs: "text"' : ""} }`;
       return `told["${method} ${name}"] = wordOf(await client.${method}("${path}", ${asked}));`;
     });
   });
@@ -45,17 +45,11 @@ console.log(JSON.stringify(told));
 }
 
 const filled = (words: object) => (Object.keys(words).length ? words : undefined);
-const AT = { lat: -35.1841, lon: -21.6253 };
 /** What is asked by POST, as JSON. */
-const BODIES: Readonly<Record<string, object>> = {
-  suggest: { q: "12 harb" },
-  forward: { q: "12 Harbour Row, Tidewell" },
-  reverse: { at: AT },
-  distance: { from: AT, to: { lat: -35.2, lon: -21.7 } },
-  height: { at: [AT] },
-  still: { at: AT, size: "64x64" },
-  report: { text: "Not there" },
-};
+function bodyOf({ example, many }: Call): object {
+  const asked = Object.entries(jsonOfQuery(Object.entries(example)));
+  return Object.fromEntries(asked.map(([word, value]) => [word, many ? [value] : value]));
+}
 
 describe("a client made from the OpenAPI document", () => {
   it("compiles, and reads the answer of every call", async () => {
