@@ -159,6 +159,37 @@ for (const version of [18, 19])
     }
   });
 
+test("an application is tested with no service at all, against a stand-in that the page is routed to", async ({
+  page,
+}) => {
+  const folder = copyExample("react-vite", kit);
+  const service = "https://stand-in.example";
+  await runIn(folder, "vite", ["build"], { BIBLIOTOPE_URL: service, BIBLIOTOPE_WEB_KEY: "bt_web_test" });
+  const { StandIn } = (await import(join(kit, "testing.js"))) as typeof import("@bibliotope/kit/testing");
+  const parts = { house: "3", street: "Mill Lane", town: "Nowhere", postcode: "NW1 2" };
+  const stands = new StandIn({
+    records: [{ ref: "qr-000001", line: "3 Mill Lane, Nowhere", at: { lat: -35.2, lon: -21.6 }, parts }],
+  });
+  await stands.route(page);
+  const { url, server } = await serveFolder(join(folder, "dist"));
+  try {
+    await page.goto(url);
+    await page.getByRole("combobox", { name: "Find your address" }).click();
+    await page.keyboard.type("3 mil");
+    await expect(suggestions(page).first()).toContainText("3 Mill Lane, Nowhere");
+    await page.keyboard.press("ArrowDown");
+    await page.keyboard.press("Enter");
+    await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Nowhere");
+    await expect(page.getByLabel("Postcode")).toHaveValue("NW1 2");
+    expect(stands.asked.filter(({ call }) => call === "suggest").at(-1)?.words.q).toBe("3 mil");
+    stands.plays("down");
+    await page.getByRole("combobox", { name: "Find your address" }).fill("4 mil");
+    await expect(page.getByText("The address search does not work at the moment.").first()).toBeVisible();
+  } finally {
+    server.close();
+  }
+});
+
 test("an Express back end stores a record with its place, and tells the form why when there is none", async ({
   page,
 }) => {

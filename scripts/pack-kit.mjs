@@ -10,7 +10,9 @@ import { command, say } from "./lib/say.mjs";
 
 const kit = join(root, "packages/kit");
 const folder = join(kit, "dist-package");
-const ENTRIES = ["client", "search", "form", "fill", "map", "elements", "react", "server", "words"];
+const ENTRIES = ["client", "search", "form", "fill", "map", "elements", "react", "server", "testing", "words"];
+/** Folders that are called otherwise than what they offer. */
+const FOLDERS = { testing: "stand-in" };
 
 /** Packs the kit as it is installed: scripts, types, no dependency. */
 await command(async () => {
@@ -21,7 +23,7 @@ await command(async () => {
   writeTypes(join(folder, "types"));
   const { version, license, engines } = JSON.parse(readFileSync(join(kit, "package.json"), "utf8"));
   const entry = (name) => ({
-    types: `./types/kit/${name === "index" ? "" : `${name}/`}index.d.ts`,
+    types: `./types/kit/${name === "index" ? "" : `${FOLDERS[name] ?? name}/`}index.d.ts`,
     default: `./${name}.js`,
   });
   const manifest = {

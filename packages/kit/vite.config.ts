@@ -100,6 +100,7 @@ const ENTRIES = {
   elements: "src/elements/index.ts",
   react: "src/react/index.ts",
   server: "src/server/index.ts",
+  testing: "src/stand-in/index.ts",
   words: "src/words/index.ts",
 };
 

@@ -3,7 +3,7 @@ import ts from "typescript";
 import { root } from "./places.mjs";
 
 /** Imports of the package, by their folder; the package itself at the end, for what no other has. */
-const ENTRIES = ["client", "search", "fill", "form", "map", "elements", "react", "server", "words", ""];
+const ENTRIES = ["client", "search", "fill", "form", "map", "elements", "react", "server", "stand-in", "words", ""];
 /** What is made known more than once is told where it comes first. */
 const FLAGS = ts.TypeFormatFlags.NoTruncation | ts.TypeFormatFlags.UseAliasDefinedOutsideCurrentScope;
 
@@ -25,7 +25,7 @@ export function kitReference() {
       .map((symbol) => (symbol.flags & ts.SymbolFlags.Alias ? checker.getAliasedSymbol(symbol) : symbol))
       .filter((symbol) => !told.has(symbol) && told.add(symbol))
       .sort((a, b) => (a.name.toLowerCase() < b.name.toLowerCase() ? -1 : 1));
-    return `## ${["@bibliotope/kit", entry].filter(Boolean).join("/")}\n\n${exported.map((symbol) => sectionOf(checker, symbol)).join("\n\n")}`;
+    return `## ${["@bibliotope/kit", entry === "stand-in" ? "testing" : entry].filter(Boolean).join("/")}\n\n${exported.map((symbol) => sectionOf(checker, symbol)).join("\n\n")}`;
   });
   return `# Reference of the kit
 

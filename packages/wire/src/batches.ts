@@ -3,7 +3,7 @@ import { EXACTNESS, KINDS, OUTCOMES } from "@bibliotope/core/place";
 import * as z from "zod";
 import { differenceSchema, glossSchema, partsSchema } from "./answers.ts";
 import { headsSchema, JOB_STATES, tableFormat, tableReading } from "./data.ts";
-import { text } from "./text.ts";
+import { numberOf, text } from "./text.ts";
 
 /** What the rows of a batch ask: addresses, positions, or an address and where that finds nothing clear the position. */
 export const BATCH_ASKS = ["forward", "reverse", "both"] as const;
@@ -144,3 +144,12 @@ export const batchState = z.object({
   words: z.string(),
 });
 export type BatchState = z.infer<typeof batchState>;
+
+/** Rows of a batch: those that stand in one way, from a place on. */
+export const listRowsAsking = z.strictObject({
+  show: z.enum([...STANDINGS, "all"]).default("all"),
+  offset: z.coerce.number().pipe(numberOf).default(0),
+});
+/** What a row may mean, with another text in its place. */
+export const candidatesAsking = z.strictObject({ text: text(300).optional() });
+export const batchOutAsking = batchRowsAsking.pick({ only: true });

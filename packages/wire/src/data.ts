@@ -216,3 +216,16 @@ export const versionDifference = z.object({
   ),
 });
 export type VersionDifference = z.infer<typeof versionDifference>;
+
+/** Which file is handed in: its name, as the person has it. */
+export const fileAsking = z.strictObject({ name: text(300).trim().optional() });
+/** Which rows of a load that are refused or odd: one kind of them. */
+export const oddRowsAsking = z.strictObject({ kind: text(60) });
+/** What of a version goes out: an area of it, and without what was corrected by hand. */
+export const outAsking = z.strictObject({
+  inside: text(40).optional(),
+  corrected: z.enum(["yes", "no"]).default("yes"),
+});
+const version = z.coerce.number().pipe(numberOf);
+export const differenceAsking = z.strictObject({ from: version });
+export const coverageAsking = z.strictObject({ beside: version.optional() });

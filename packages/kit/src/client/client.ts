@@ -36,6 +36,8 @@ export interface ClientOptions {
   situation?: Situation | "offline";
   /** Hears of every request and answer. */
   trace?: Tracer;
+  /** Asks in place of the browser's own `fetch`. */
+  fetch?: (url: string, init?: RequestInit) => Promise<Response>;
 }
 
 /** Words of a lookup, as they stand in the query string. Undefined ones are left out. */
@@ -116,7 +118,7 @@ export class Client {
    * @throws LookupError
    */
   async report(report: ReportAsking): Promise<void> {
-    const response = await fetch(this.#url("/v1/reports", {}), {
+    const response = await this.#fetch(this.#url("/v1/reports", {}), {
       method: "POST",
       headers: { "Content-Type": "application/json", ...this.#secret },
       body: JSON.stringify(report),
@@ -180,7 +182,7 @@ export class Client {
     try {
       if (situation === "offline" && Object.hasOwn(PLAYS, call)) throw new TypeError("played: off-line");
       const played = situation && situation !== "offline" && Object.hasOwn(PLAYS, call) ? { situation } : {};
-      const response = await fetch(this.#url(path, { ...asked, ...played }), {
+      const response = await this.#fetch(this.#url(path, { ...asked, ...played }), {
         signal: AbortSignal.any([signal, limit]),
         headers: this.#secret,
       });
@@ -201,6 +203,10 @@ export class Client {
       }
       throw error;
     }
+  }
+
+  #fetch(url: string, init: RequestInit): Promise<Response> {
+    return this.options.fetch ? this.options.fetch(url, init) : fetch(url, init);
   }
 
   /** A key of servers and programs goes into a header, where no log and no proxy keeps it. */

@@ -18,6 +18,11 @@ export function readAsking<S extends z.ZodType>(request: Request, schema: S): z.
   return read(isGet ? wordsOf(queryOf(request.originalUrl)) : bodyOf(request, request.body), schema);
 }
 
+/** Reads what stands in the query string, whatever the method. @throws HttpProblem as `readAsking` */
+export function readQuery<S extends z.ZodType>(request: Request, schema: S): z.output<S> {
+  return read(wordsOf(queryOf(request.originalUrl)), schema);
+}
+
 /** @throws HttpProblem that names each wrong parameter, with a value that works */
 export function read<S extends z.ZodType>(asked: Record<string, unknown>, schema: S): z.output<S> {
   const found = schema.safeParse(asked);

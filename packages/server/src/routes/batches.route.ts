@@ -1,12 +1,19 @@
 import type { Reading } from "@bibliotope/core/bring";
-import { type BatchCandidates, decideAsking, makeBatchAsking, STANDINGS, type Standing } from "@bibliotope/wire";
+import {
+  type BatchCandidates,
+  batchOutAsking,
+  candidatesAsking,
+  decideAsking,
+  listRowsAsking,
+  makeBatchAsking,
+} from "@bibliotope/wire";
 import type { Request, Router } from "express";
 import type { Knex } from "knex";
 import * as batches from "../batches/batches.repository.ts";
 import { answerOf, RowLookup } from "../batches/look-up.ts";
 import { sendBatch, startBatch } from "../batches/start-batch.ts";
 import type { Files } from "../bring/files.ts";
-import { idOf, readAsking } from "../http/asking.ts";
+import { idOf, readAsking, readQuery } from "../http/asking.ts";
 import { engineOf } from "../http/engine.ts";
 import { HttpProblem } from "../http/problem.ts";
 import { exactRouter } from "../http/router.ts";
@@ -52,10 +59,9 @@ export function batchRoutes({ database, jobs, files, index }: Needs): Router {
     response.status(204).end();
   });
   router.get("/batches/:id/rows", async (request, response) => {
-    const { show, offset } = request.query;
-    const standing = STANDINGS.find((one) => one === show) as Standing | undefined;
-    const from = idOf(String(offset ?? "0"));
-    const rows = await batches.listRows(database, idOf(request.params.id), standing, { limit: ROWS, offset: from });
+    const { show, offset } = readQuery(request, listRowsAsking);
+    const standing = show === "all" ? undefined : show;
+    const rows = await batches.listRows(database, idOf(request.params.id), standing, { limit: ROWS, offset });
     response.json({ rows });
   });
   router.get("/batches/:id/points", async (request, response) => {
@@ -63,7 +69,7 @@ export function batchRoutes({ database, jobs, files, index }: Needs): Router {
   });
   router.get("/batches/:id/rows/:number", async (request, response) => {
     const { row, lookup } = await rowOf(request);
-    const text = typeof request.query.text === "string" ? request.query.text.slice(0, 300) : undefined;
+    const { text } = readQuery(request, candidatesAsking);
     const candidates = lookup.candidates(row.cells, text).map((candidate) => ({
       ...answerOf(candidate),
       ...("score" in candidate
@@ -94,7 +100,13 @@ export function batchRoutes({ database, jobs, files, index }: Needs): Router {
   router.get("/batches/:id/out.:format", async (request, response) => {
     const batch = await batches.findBatch(database, idOf(request.params.id));
     if (!batch) throw noBatch();
-    await sendBatch(database, batch, request.params.format, request.query.only === "accepted", response);
+    await sendBatch(
+      database,
+      batch,
+      request.params.format,
+      readQuery(request, batchOutAsking).only === "accepted",
+      response,
+    );
   });
   return router;
 

@@ -1,7 +1,17 @@
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { allProfiles, parseRef } from "@bibliotope/core/place";
-import { type FileAnswer, lookAtFileAsking, makeLoadAsking, publishAsking } from "@bibliotope/wire";
+import {
+  coverageAsking,
+  differenceAsking,
+  type FileAnswer,
+  fileAsking,
+  lookAtFileAsking,
+  makeLoadAsking,
+  oddRowsAsking,
+  outAsking,
+  publishAsking,
+} from "@bibliotope/wire";
 import type { Router } from "express";
 import type { Knex } from "knex";
 import type { LoadAsked } from "../bring/asked.ts";
@@ -12,7 +22,7 @@ import { readCoverage } from "../gazetteer/coverage.repository.ts";
 import * as data from "../gazetteer/data-sets.repository.ts";
 import { compareVersions } from "../gazetteer/difference.repository.ts";
 import { OUT_FORMATS, Out, type OutFormat } from "../gazetteer/out.ts";
-import { idOf, readAsking } from "../http/asking.ts";
+import { idOf, readAsking, readQuery } from "../http/asking.ts";
 import { HttpProblem } from "../http/problem.ts";
 import { exactRouter } from "../http/router.ts";
 import { needs } from "../http/session.ts";
@@ -35,10 +45,8 @@ export function fileRoutes({ files }: Pick<Needs, "files">): Router {
   router.use("/files", needs("edit"));
   router.post("/files", async (request, response, next) => {
     if (request.is("application/json")) return next();
-    const { name } = request.query;
-    const kept = await files
-      .keep(typeof name === "string" && name.trim() ? name : "file", request)
-      .catch(malformedTable);
+    const { name } = readQuery(request, fileAsking);
+    const kept = await files.keep(name || "file", request).catch(malformedTable);
     response.status(201).json(kept satisfies FileAnswer);
   });
   return router;
@@ -83,7 +91,7 @@ export function dataRoutes({ database, jobs, files, looks }: Needs): Router {
     response.status(202).json({ job: await jobs.make(job) });
   });
   router.get("/versions/:id/rows", async (request, response) => {
-    const kind = String(request.query.kind ?? "");
+    const { kind } = readQuery(request, oddRowsAsking);
     response.json(await data.oddRows(database, idOf(request.params.id), kind, ODD_ROWS));
   });
   router.get("/versions/:id/refused.csv", async (request, response) => {
@@ -95,21 +103,20 @@ export function dataRoutes({ database, jobs, files, looks }: Needs): Router {
     if (!Object.hasOwn(OUT_FORMATS, format)) throw new HttpProblem("not-found", "It goes out as csv, geojson or gpx.");
     const about = await data.findVersion(database, idOf(id));
     if (!about) throw noVersion();
-    const { inside, corrected } = request.query;
-    const area = inside === undefined ? undefined : (parseRef(String(inside))?.identity ?? -1);
+    const { inside, corrected } = readQuery(request, outAsking);
+    const area = inside === undefined ? undefined : (parseRef(inside)?.identity ?? -1);
     const out = await Out.of(database, idOf(id), { inside: area, isCorrected: corrected !== "no" });
     if (!out) throw new HttpProblem("not-found", "This version has no area with that ref.");
     response.type(OUT_FORMATS[format as OutFormat]).attachment(`${about.name}-${about.number}.${format}`);
     await pipeline(Readable.from(out.write(format as OutFormat)), response);
   });
   router.get("/versions/:id/difference", async (request, response) => {
-    const [id, other] = [idOf(request.params.id), idOf(String(request.query.from ?? ""))];
-    if (!id || !other) throw new HttpProblem("malformed", "Give the version to compare with, as from=NUMBER.");
-    response.json(await compareVersions(database, other, id));
+    const { from } = readQuery(request, differenceAsking);
+    response.json(await compareVersions(database, from, idOf(request.params.id)));
   });
   router.get("/versions/:id/coverage", async (request, response) => {
-    const [id, other] = [idOf(request.params.id), idOf(String(request.query.beside ?? ""))];
-    response.json(await readCoverage(database, id, other || undefined));
+    const { beside } = readQuery(request, coverageAsking);
+    response.json(await readCoverage(database, idOf(request.params.id), beside || undefined));
   });
   router.delete("/versions/:id", async (request, response) => {
     if (!(await data.dropVersion(database, idOf(request.params.id))))

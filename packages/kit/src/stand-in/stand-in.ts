@@ -1,0 +1,270 @@
+import type {
+  CallName,
+  CountriesAnswer,
+  DistanceAnswer,
+  ForwardAnswer,
+  HeightAnswer,
+  PlayingCall,
+  PostcodesAnswer,
+  Problem,
+  PublishedForm,
+  RecordAnswer,
+  ReverseAnswer,
+  Situation,
+  SuggestAnswer,
+} from "@bibliotope/wire";
+import { Client, type ClientOptions } from "../client/client.ts";
+import { Records, type StandInRecord } from "./records.ts";
+
+/** A request that was made of a stand-in. */
+export interface AskedOnce {
+  call: CallName;
+  /** What stood in its path and query string, without the key. */
+  words: Readonly<Record<string, string>>;
+}
+
+/** What calls answer that a test may write down. */
+interface Answers {
+  suggest: SuggestAnswer;
+  forward: ForwardAnswer;
+  reverse: ReverseAnswer;
+  record: RecordAnswer;
+  postcodes: PostcodesAnswer;
+  distance: DistanceAnswer;
+  height: HeightAnswer;
+  countries: CountriesAnswer;
+  form: PublishedForm;
+}
+
+/** An answer that a test has written down: to every request of the call whose words have these values. */
+export type Written = {
+  [N in keyof Answers]: { call: N; words?: Readonly<Record<string, string>>; answer: Answers[N] | Problem };
+}[keyof Answers];
+
+export interface StandInOptions {
+  /** What is looked up, where no answer is written down. */
+  records?: readonly StandInRecord[];
+  /** Answers written down; the last one that fits is taken. */
+  answers?: readonly Written[];
+  /** What is played from the beginning; see {@link StandIn.plays}. */
+  plays?: Situation | "offline";
+}
+
+/** An answer as it goes over the wire. */
+export interface Answered {
+  status: number;
+  headers: Record<string, string>;
+  body: string;
+}
+
+/** As much of a Playwright page as is needed. */
+interface RoutablePage {
+  route(url: string, handler: (route: Route) => Promise<void>): Promise<unknown>;
+}
+interface Route {
+  request(): { method(): string; url(): string; postData(): string | null };
+  fulfill(answer: { status: number; headers: Record<string, string>; body: string }): Promise<void>;
+  abort(): Promise<void>;
+}
+
+/** Calls by their paths; parts in braces. */
+const PATHS: Readonly<Record<CallName, string>> = {
+  suggest: "suggest",
+  forward: "forward",
+  reverse: "reverse",
+  record: "records/{ref}",
+  postcodes: "postcodes/{country}",
+  distance: "distance",
+  height: "height",
+  countries: "countries",
+  country: "countries/{code}",
+  sheet: "sheets/features/{z}/{x}/{y}",
+  sheetHeights: "sheets/heights/{z}/{x}/{y}",
+  still: "still",
+  form: "forms/{ref}",
+  report: "reports",
+  makeBatch: "batches",
+  batch: "batches/{id}",
+  batchRows: "batches/{id}/rows",
+};
+const PLAYING: Readonly<Record<PlayingCall, true>> = {
+  ...{ suggest: true, forward: true, reverse: true, record: true, postcodes: true, distance: true, height: true },
+};
+const REFUSALS: Readonly<Partial<Record<Situation, [status: number, title: string]>>> = {
+  down: [503, "No index is open yet"],
+  limit: [429, "This key asks too often"],
+  refused: [403, "This key may not be used here"],
+  malformed: [400, "The request cannot be read"],
+};
+const OPEN = { "access-control-allow-origin": "*", "access-control-allow-headers": "*" };
+/** A picture of one pixel. */
+const PIXEL = "data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' width='1' height='1'/%3E";
+
+/**
+ * A service for tests that ask no network: it answers from records or answers that a test writes down, plays every situation,
+ * waits for nothing, and keeps what it was asked.
+ */
+export class StandIn {
+  /** All that it was asked, in order. */
+  readonly asked: AskedOnce[] = [];
+  readonly #records: Records;
+  readonly #written: Written[];
+  #plays: Situation | "offline" | undefined;
+  /** Those that wait for `release`, while `slow` is played. */
+  #held: (() => void)[] = [];
+
+  constructor({ records = [], answers = [], plays }: StandInOptions = {}) {
+    this.#records = new Records(records);
+    this.#written = [...answers];
+    this.#plays = plays;
+  }
+
+  /** A client that asks this one; all else of it is as ever. */
+  client(options: Partial<ClientOptions> = {}): Client {
+    return new Client({
+      key: "bt_try_stand-in",
+      url: "https://stand-in.invalid",
+      retries: 0,
+      ...options,
+      fetch: this.fetch,
+    });
+  }
+
+  /** Writes one more answer down. */
+  answers(written: Written): void {
+    this.#written.push(written);
+  }
+
+  /** Plays a situation from now on, or none. `slow` keeps answers back until {@link StandIn.release}. */
+  plays(situation?: Situation | "offline"): void {
+    this.#plays = situation;
+  }
+
+  /** Lets go what `slow` has kept back. */
+  release(): void {
+    for (const go of this.#held.splice(0)) go();
+  }
+
+  /** In place of the browser's own. */
+  readonly fetch = async (url: string, init: RequestInit = {}): Promise<Response> => {
+    const answered = await this.answer(init.method ?? "GET", url, init.body as string | undefined);
+    init.signal?.throwIfAborted();
+    if (!answered) throw new TypeError("played: off-line");
+    return new Response(answered.body, { status: answered.status, headers: answered.headers });
+  };
+
+  /** Answers whatever a page of Playwright asks of the service. @param url pattern of its addresses */
+  async route(page: RoutablePage, url = "**/v1/**"): Promise<void> {
+    await page.route(url, async (route) => {
+      const request = route.request();
+      const answered = await this.answer(request.method(), request.url(), request.postData() ?? undefined);
+      await (answered ? route.fulfill(answered) : route.abort());
+    });
+  }
+
+  /** Answers one request; nothing where there is no network to be. */
+  async answer(method: string, url: string, body?: string): Promise<Answered | undefined> {
+    if (method === "OPTIONS") return { status: 204, headers: OPEN, body: "" };
+    const asked = readAsked(url, body);
+    if (!asked) return problem(404, "There is nothing here", `A stand-in knows no ${url}.`);
+    this.asked.push(asked);
+    const played = asked.call in PLAYING ? this.#plays : undefined;
+    if (played === "offline") return undefined;
+    if (played === "slow") await new Promise<void>((resolve) => this.#held.push(resolve));
+    const refusal = played && REFUSALS[played];
+    if (refusal) return problem(...refusal, `This is the situation “${played}”.`);
+    const answer = this.#writtenFor(asked) ?? this.#found(asked);
+    if (answer === undefined) return problem(404, "There is nothing here", "No record of the test has this ref.");
+    if (isProblem(answer)) return problem(answer.status, answer.title, answer.detail);
+    const headers = { ...OPEN, "content-type": asked.call === "still" ? "image/svg+xml" : "application/json" };
+    const text = asked.call === "still" ? decodeURIComponent(PIXEL.slice(PIXEL.indexOf(",") + 1)) : undefined;
+    return { status: 200, headers, body: text ?? JSON.stringify(playedOn(answer, played)) };
+  }
+
+  #writtenFor({ call, words }: AskedOnce): unknown {
+    const fits = (one: Written) =>
+      one.call === call && Object.entries(one.words ?? {}).every(([word, value]) => words[word] === value);
+    return this.#written.findLast(fits)?.answer;
+  }
+
+  #found({ call, words }: AskedOnce): unknown {
+    switch (call) {
+      case "suggest":
+      case "forward":
+      case "reverse":
+      case "postcodes":
+        return this.#records[call](words);
+      case "record":
+        return this.#records.record(words.ref);
+      case "distance":
+        return { metres: 0 };
+      case "height":
+        return { metres: null, source: [] };
+      case "countries":
+        return { countries: [], source: [] };
+      case "sheet":
+        return { type: "FeatureCollection", features: [] };
+      case "sheetHeights":
+        return { columns: 0, rows: 0, metres: [] };
+      case "report":
+        return { received: true };
+      case "still":
+        return PIXEL;
+      default:
+        return undefined;
+    }
+  }
+}
+
+const PATTERNS = (Object.entries(PATHS) as [CallName, string][]).map(
+  ([call, path]) => [call, new RegExp(`/v1/${path.replace(/\{(\w+)\}/g, "(?<$1>[^/]+)")}$`)] as const,
+);
+
+/** Which call a request is, and its words. */
+function readAsked(url: string, body: string | undefined): AskedOnce | undefined {
+  const { pathname, searchParams } = new URL(url, "https://stand-in.invalid");
+  for (const [call, pattern] of PATTERNS) {
+    const found = pattern.exec(pathname);
+    if (!found) continue;
+    const inPath = Object.entries(found.groups ?? {}).map(([part, value]) => [part, decodeURIComponent(value)]);
+    const { access_token: _, situation: __, ...words } = Object.fromEntries(searchParams);
+    const inBody = body ? Object.entries(JSON.parse(body)).map(([word, value]) => [word, textOf(value)]) : [];
+    return { call, words: { ...words, ...Object.fromEntries([...inPath, ...inBody]) } };
+  }
+  return undefined;
+}
+
+const textOf = (value: unknown) => (typeof value === "string" ? value : JSON.stringify(value));
+const isProblem = (answer: unknown): answer is Problem =>
+  typeof answer === "object" && answer !== null && "status" in answer && "detail" in answer;
+
+function problem(status: number, title: string, detail: string): Answered {
+  const headers = { ...OPEN, "content-type": "application/problem+json" };
+  return { status, headers, body: JSON.stringify({ type: "/problems/played", title, status, detail }) };
+}
+
+/** An answer as a situation has it: nothing found, something that differs, several. */
+function playedOn(answer: unknown, played: Situation | undefined): unknown {
+  if (!played || typeof answer !== "object" || answer === null || !("outcome" in answer)) return answer;
+  const advice = [`This is the situation “${played}”.`];
+  if (played === "none") return { ...answer, outcome: "none", advice, ...emptied(answer) };
+  if (!("features" in answer) || !Array.isArray(answer.features) || !answer.features.length) return answer;
+  const [first] = answer.features;
+  if (played === "several") {
+    const other = { ...first, id: `${first.id.slice(0, -1)}0` };
+    return { ...answer, outcome: "ambiguous", features: answer.features.length > 1 ? answer.features : [first, other] };
+  }
+  if (played !== "differs") return answer;
+  const [part = "house", { name: held = "" } = {}] = (Object.entries(first.properties.parts)[0] ?? []) as [
+    string?,
+    { name?: string }?,
+  ];
+  const differences = [{ part, written: `${held}b`, held, how: "nearby" }];
+  const differing = { ...first, properties: { ...first.properties, differences } };
+  return { ...answer, outcome: "differs", advice, features: [differing] };
+}
+
+const emptied = (answer: object) => ({
+  ...("features" in answer ? { features: [] } : {}),
+  ...("suggestions" in answer ? { suggestions: [] } : {}),
+});
