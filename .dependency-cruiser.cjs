@@ -52,7 +52,7 @@ module.exports = {
       name: "kit-takes-types-only-from-the-wire",
       severity: "error",
       comment: "no Zod in users' pages",
-      from: { path: "^packages/kit/src/" },
+      from: { path: "^packages/kit/src/", pathNot: "\\.test\\.tsx?$" },
       to: { path: "^packages/wire/", dependencyTypesNot: ["type-only"] },
     },
     {
