@@ -18,6 +18,18 @@ describe("the samples", () => {
   });
 });
 
+describe("a slip in a short word", () => {
+  it.each([
+    ["6 Sexton's Rod, Tidewell", "6 Sexton's Road, Tidewell"],
+    ["9 Sandmouth Rod, Amberrigg", "9 Sandmouth Road, Amberrigg"],
+    ["48 Kel Street, Osierholme", "48 Keel Street, Osierholme"],
+  ])("is mended though other names begin like that: %s", (q, line) => {
+    const engine = new Engine(corpus.segment);
+    expect(engine.suggest({ q }).suggestions[0]?.line).toBe(line);
+    expect(engine.forward({ q }).candidates[0]?.line).toContain(line);
+  });
+});
+
 describe("a record", () => {
   it("is what its own line says, with nothing that differs, whatever it is", { timeout: 120_000 }, () => {
     const { segment } = corpus;

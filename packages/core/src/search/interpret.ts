@@ -542,11 +542,10 @@ export function rangesOf(held: Dictionary, token: Token, unfinished: boolean, do
   if (end >= 0 && unfinished) below(end, QUALITY.prefix);
   else if (end >= 0 && token.kind === "word" && token.text.length >= SHORTEST_BEGINNING) below(end, MENDED.leftShort);
   if (mayBeMisspelt(token)) {
-    // once the person has gone on, a beginning alone is no word that is known, unless it is short
     const isWhole = () => ranges.some(({ node }) => node === undefined);
-    const mayBegin = unfinished || token.text.length < SHORTEST_MENDED;
+    // once the person has gone on, a beginning alone is no word that is known: "Rod" for Road where there is a Rodney
     const isKnown =
-      (mayBegin ? ranges.length > 0 : isWhole()) || (held.below && descend(held.below.sections, 0, token.text) >= 0);
+      (unfinished ? ranges.length > 0 : isWhole()) || (held.below && descend(held.below.sections, 0, token.text) >= 0);
     if (isKnown && !doubting) return ranges;
     descendWithOneError(trie, token.text, (node) => {
       whole(node, unfinished && isKnown ? MENDED.begunMisspelt : QUALITY.spelling);
