@@ -1,11 +1,11 @@
 /** Lookups that are answered before the connections get their turn again: some milliseconds. */
 const A_TURN = 4;
 /** Milliseconds that a lookup may wait; one that would wait longer is refused before anything is done for it. */
-const LONGEST = 100;
+const LONGEST = 150;
 /** Milliseconds that a lookup takes, until that is known, and how quickly what is known follows what is measured. */
 const [FIRST_GUESS, FOLLOWS] = [0.5, 0.05];
 /** What is measured counts for no more than this: a pause of the whole process says nothing of a lookup. */
-const MOST_EACH = 10;
+const MOST_EACH = 5;
 
 interface Waiting {
   run: () => void;
