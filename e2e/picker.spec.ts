@@ -81,6 +81,8 @@ async function chooseRoom(page: Page): Promise<string> {
   await page.keyboard.type("mill reading room");
   await page.getByRole("option").filter({ hasText: "Tidewell" }).first().click();
   await expect(page.locator("[name=ref]")).not.toHaveValue("");
+  // on a slow machine two pictures may be the same before the map has begun to move
+  await expect(page.locator(".bt-sheet")).toContainText("A marker stands at");
   return await page.locator("[name=ref]").inputValue();
 }
 
