@@ -1,6 +1,7 @@
 import { KEY_CALL_WORDS, type KeySummary, USE_OUTCOMES, type UsesAnswer } from "@bibliotope/wire";
 import { type ComponentProps, lazy, Suspense, useMemo, useState } from "react";
 import { type Uses, usesQuery, useUsesQuery, wordsOf } from "../state/api.ts";
+import type { ChartColour, Series } from "../ui/Chart.tsx";
 import { count } from "../ui/count.ts";
 import { Segmented } from "../ui/Segmented.tsx";
 import { lookupsOf, momentsOf, OUTCOME_WORDS, sumOf } from "./words.ts";
@@ -131,8 +132,9 @@ function Drawn({ title, ...chart }: { title: string } & ComponentProps<typeof Ch
   );
 }
 
-const DOTS: Readonly<Record<string, string>> = {
+const DOTS: Readonly<Record<ChartColour, string>> = {
   verdigris: "bg-verdigris",
+  moss: "bg-moss",
   indigo: "bg-indigo",
   ochre: "bg-ochre",
   plum: "bg-plum",
@@ -141,7 +143,7 @@ const DOTS: Readonly<Record<string, string>> = {
   madder: "bg-madder",
 };
 
-function Legend({ name, colour }: { name: string; colour: string }) {
+function Legend({ name, colour }: { name: string; colour: ChartColour }) {
   return (
     <span className="inline-flex items-center gap-1.5">
       <span aria-hidden className={`inline-block size-[9px] rounded-[2px] ${DOTS[colour]}`} />
@@ -203,7 +205,7 @@ function seriesOf(answer: UsesAnswer) {
     for (const use of lookupsOf(answer.uses)) if (use.outcome === outcome) values[at.get(use.at) ?? 0] += use.count;
     return values.some(Boolean) ? [{ ...OUTCOME_WORDS[outcome], values }] : [];
   });
-  const times = (["median", "p99"] as const).map((which) => {
+  const times = (["median", "p99"] as const).map((which): Series => {
     const values: (number | null)[] = moments.map(() => null);
     for (const time of answer.times) values[at.get(time.at) ?? 0] = time[which];
     return which === "median"

@@ -7,6 +7,7 @@ import {
   type UseOutcome,
   type UsesAnswer,
 } from "@bibliotope/wire";
+import type { ChartColour } from "../ui/Chart.tsx";
 
 /** What the kinds of key are for. */
 export const KIND_WORDS: Readonly<Record<KeyKind, { name: string; use: string }>> = {
@@ -39,7 +40,7 @@ export function standing({ endsAt, usedAt }: KeySummary, now = Date.now()): "end
 }
 
 /** How lookups end, in words and in the theme's colours; the usual ones first. */
-export const OUTCOME_WORDS: Readonly<Record<UseOutcome, { name: string; colour: string }>> = {
+export const OUTCOME_WORDS: Readonly<Record<UseOutcome, { name: string; colour: ChartColour }>> = {
   matched: { name: "found", colour: "verdigris" },
   differs: { name: "not quite", colour: "moss" },
   ambiguous: { name: "several", colour: "indigo" },

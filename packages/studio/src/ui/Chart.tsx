@@ -23,10 +23,13 @@ Drawing.register(
   Tooltip,
 );
 
+/** Colours of the theme that charts use. */
+export type ChartColour = "verdigris" | "moss" | "indigo" | "ochre" | "plum" | "slate" | "quiet" | "madder";
+
 export interface Series {
   name: string;
   /** A colour of the theme. */
-  colour: string;
+  colour: ChartColour;
   /** One for each moment; null where there is nothing to show. */
   values: (number | null)[];
   isDashed?: boolean;
