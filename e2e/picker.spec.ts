@@ -81,8 +81,6 @@ async function chooseRoom(page: Page): Promise<string> {
   await page.keyboard.type("mill reading room");
   await page.getByRole("option").filter({ hasText: "Tidewell" }).first().click();
   await expect(page.locator("[name=ref]")).not.toHaveValue("");
-  // on a slow machine two pictures may be the same before the map has begun to move
-  await expect(page.locator(".bt-sheet")).toContainText("A marker stands at");
   return await page.locator("[name=ref]").inputValue();
 }
 
@@ -102,6 +100,8 @@ test("a form that asks for places takes none but places from its map: dragged, p
   await page.goto("/f/reading-rooms");
   const sheet = page.locator(".bt-sheet");
   await chooseRoom(page);
+  // on a slow machine two pictures may be the same before the map has begun to move
+  await expect(sheet).toContainText("A marker stands at");
   await standsStill(page);
   const holdsAPlace = async () => {
     await standsStill(page);
