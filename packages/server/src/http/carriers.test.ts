@@ -150,3 +150,20 @@ describe("the two carriers of lookups", () => {
     PATIENCE,
   );
 });
+
+describe("an answer that is kept", () => {
+  it("is of one key's countries, languages and form: nobody is answered what another may see", async () => {
+    const asked = (key: string, headers: Record<string, string> = {}) =>
+      ask(bare, {
+        method: "GET",
+        path: "/v1/forward?q=12+Harbour+Row,+Tidewell&limit=1",
+        headers: { authorization: `Bearer ${key}`, ...headers },
+      });
+    const [all, kept] = [await asked("bt_srv_1"), await asked("bt_srv_kept")];
+    expect(kept.body).not.toBe(all.body);
+    expect((await asked("bt_srv_1", { accept: "text/csv" })).body).not.toBe(all.body);
+    expect((await asked("bt_srv_ended")).status).toBe(401);
+    expect((await asked("bt_srv_1", { "bibliotope-situation": "none" })).status).toBe(403);
+    expect(await asked("bt_srv_1")).toEqual(all);
+  });
+});
