@@ -1,6 +1,6 @@
 import { setTimeout as wait } from "node:timers/promises";
 import { CALLS, type Call, type CallName, KEY_CALLS, type MadeKey } from "@bibliotope/wire";
-import { beforeAll, describe, expect, it } from "vitest";
+import { beforeAll, describe, expect, it, vi } from "vitest";
 import { ask, json, shared, signedIn } from "../../testing/shared.ts";
 
 const ROWS = "text\n12 Harbour Row Tidewell\nStorgränd 3 Vårhamn\n";
@@ -58,6 +58,10 @@ describe("every call", () => {
     const { keys } = shared();
     const asked = await questions(keys.srv);
     expect(await statuses(asked, keys.srv)).toEqual(byCall(({ status: usual = 200 }) => usual));
+    await vi.waitFor(
+      async () => expect((await json(asked.batch.path)).body.state, "a batch that still runs has news").toBe("done"),
+      20_000,
+    );
     for (const [name, { path, init }] of Object.entries(asked)) {
       if (init.method === "POST") continue;
       const [got, headed] = [await ask(path), await ask(path, { method: "HEAD" })];
