@@ -1,4 +1,7 @@
+import { once } from "node:events";
 import { writeFileSync } from "node:fs";
+import { createServer } from "node:http";
+import type { AddressInfo } from "node:net";
 import { join } from "node:path";
 import { expect, type Page, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
@@ -159,35 +162,97 @@ for (const version of [18, 19])
     }
   });
 
-test("an application is tested with no service at all, against a stand-in that the page is routed to", async ({
-  page,
-}) => {
-  const folder = copyExample("react-vite", kit);
-  const service = "https://stand-in.example";
-  await runIn(folder, "vite", ["build"], { BIBLIOTOPE_URL: service, BIBLIOTOPE_WEB_KEY: "bt_web_test" });
+/** A stand-in with one address, of the kit as it is installed. */
+async function standIn() {
   const { StandIn } = (await import(join(kit, "testing.js"))) as typeof import("@bibliotope/kit/testing");
-  const parts = { house: "3", street: "Mill Lane", town: "Nowhere", postcode: "NW1 2" };
-  const stands = new StandIn({
-    records: [{ ref: "qr-000001", line: "3 Mill Lane, Nowhere", at: { lat: -35.2, lon: -21.6 }, parts }],
-  });
-  await stands.route(page);
-  const { url, server } = await serveFolder(join(folder, "dist"));
-  try {
-    await page.goto(url);
-    await page.getByRole("combobox", { name: "Find your address" }).click();
+  const parts = { house: "3", street: "Mill Lane", town: "Nowhere", postcode: "NW1 2", country: "QR" };
+  const at = { lat: -35.2, lon: -21.6 };
+  return new StandIn({ records: [{ ref: "qr-000001", line: "3 Mill Lane, Nowhere", at, parts }] });
+}
+
+test.describe("with no service at all, against a stand-in", () => {
+  const service = "https://stand-in.example";
+  const search = (page: Page) => page.getByRole("combobox", { name: "Find your address" });
+
+  async function chooseMillLane(page: Page): Promise<void> {
+    await search(page).click();
     await page.keyboard.type("3 mil");
     await expect(suggestions(page).first()).toContainText("3 Mill Lane, Nowhere");
     await page.keyboard.press("ArrowDown");
     await page.keyboard.press("Enter");
     await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Nowhere");
-    await expect(page.getByLabel("Postcode")).toHaveValue("NW1 2");
-    expect(stands.asked.filter(({ call }) => call === "suggest").at(-1)?.words.q).toBe("3 mil");
-    stands.plays("down");
-    await page.getByRole("combobox", { name: "Find your address" }).fill("4 mil");
-    await expect(page.getByText("The address search does not work at the moment.").first()).toBeVisible();
-  } finally {
-    server.close();
   }
+
+  test("an application of React and Vite", async ({ page }) => {
+    const folder = copyExample("react-vite", kit);
+    await runIn(folder, "vite", ["build"], { BIBLIOTOPE_URL: service, BIBLIOTOPE_WEB_KEY: "bt_web_test" });
+    const stands = await standIn();
+    await stands.route(page);
+    const { url, server } = await serveFolder(join(folder, "dist"));
+    try {
+      await page.goto(url);
+      await chooseMillLane(page);
+      await expect(page.getByLabel("Postcode")).toHaveValue("NW1 2");
+      expect(stands.asked.filter(({ call }) => call === "suggest").at(-1)?.words.q).toBe("3 mil");
+      stands.plays("down");
+      await search(page).fill("4 mil");
+      await expect(page.getByText("The address search does not work at the moment.").first()).toBeVisible();
+    } finally {
+      server.close();
+    }
+  });
+
+  test("a plain page, whose script comes from a file", async ({ page }) => {
+    const stands = await standIn();
+    await stands.route(page);
+    const script = join(import.meta.dirname, "../packages/kit/dist-web/bibliotope.js");
+    await page.route(`${service}/kit/v1/bibliotope.js`, (route) =>
+      route.fulfill({ path: script, headers: { "access-control-allow-origin": "*" } }),
+    );
+    const { url, stop } = await startExample(copyExample("plain-page", kit), "serve.mjs", {
+      BIBLIOTOPE_URL: service,
+      BIBLIOTOPE_WEB_KEY: "bt_web_test",
+    });
+    try {
+      await page.goto(url);
+      await chooseMillLane(page);
+      await expect(page.locator("bibliotope-map .bt-sheet")).toContainText("3 Mill Lane");
+      await expect(page.locator("bibliotope-still img")).toBeVisible();
+      expect(stands.asked.some(({ call, words }) => call === "still" && words.of === "qr-000001")).toBe(true);
+    } finally {
+      stop();
+    }
+  });
+
+  test("a back end of Express", async ({ request }) => {
+    const stands = await standIn();
+    const server = createServer(stands.listener).listen(0, "127.0.0.1");
+    await once(server, "listening");
+    const folder = copyExample("express-records", kit);
+    const { url, stop } = await startExample(folder, "server.mjs", {
+      BIBLIOTOPE_URL: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+      BIBLIOTOPE_SERVER_KEY: "bt_srv_test",
+      RECORDS: join(folder, "records.jsonl"),
+    });
+    const store = (street: string) =>
+      request.post(`${url}/members`, { data: { name: "Ada", street, town: "Nowhere" } });
+    try {
+      const stored = await store("3 Mill Lane");
+      expect([stored.status(), await stored.json()]).toEqual([
+        201,
+        { name: "Ada", line: "3 Mill Lane, Nowhere", lat: -35.2, lon: -21.6 },
+      ]);
+      expect((await store("4 Mill Lane")).status()).toBe(422);
+      stands.plays("down");
+      expect((await store("3 Mill Lane")).status()).toBe(503);
+      stands.plays("offline");
+      expect((await store("3 Mill Lane")).status()).toBe(503);
+      expect(stands.asked.at(-1)?.call).toBe("forward");
+    } finally {
+      stop();
+      server.close();
+    }
+  });
 });
 
 test("an Express back end stores a record with its place, and tells the form why when there is none", async ({

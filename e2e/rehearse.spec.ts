@@ -1,5 +1,9 @@
+import { SAMPLE_FORMS } from "@bibliotope/islands";
 import { expect, type Page, test } from "@playwright/test";
+import { pageOf } from "../packages/studio/src/take-away/page.ts";
+import { REPLAY_KEY } from "../packages/studio/src/trace/har.ts";
 import { axeFindings } from "./support/axe.ts";
+import { ready } from "./support/house.ts";
 import { Studio } from "./support/studio.ts";
 
 const play = (page: Page, situation: string) => page.getByLabel("Situation").selectOption({ label: situation });
@@ -54,6 +58,37 @@ test("several that fit are played too, and chosen on the map", async ({ page }) 
   await page.keyboard.press("Enter");
   await expect(page.locator(".bt-choice")).toHaveCount(0);
   expect(line).toContain(await page.getByLabel("House", { exact: true }).inputValue());
+});
+
+test("what a rehearsal asked is saved, and replayed in the form's page where there is no service", async ({
+  page,
+  context,
+}) => {
+  const studio = new Studio(page);
+  await studio.rehearse();
+  const useForm = async (shown: Page) => {
+    await shown.getByRole("combobox", { name: "Find your address" }).fill("12 harb");
+    const list = shown.getByRole("listbox", { name: "Suggestions" });
+    await list
+      .getByRole("option", { name: /12 Harbour Row, Tidewell/ })
+      .first()
+      .click();
+    await expect(shown.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
+  };
+  await useForm(page);
+  const saved = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Save as HAR" }).click();
+  const archive = await (await saved).path();
+  const form = SAMPLE_FORMS.find(({ ref }) => ref === "become-a-reader")!;
+  const html = pageOf(form.definition, ready().url).replace('key" content=""', `key" content="${REPLAY_KEY}"`);
+  const replay = await context.newPage();
+  await replay.route("https://members.example/", (route) => route.fulfill({ contentType: "text/html", body: html }));
+  // the archive has the words of the lookups, unchanged; what is not in it is not there
+  await replay.routeFromHAR(archive, { url: "**/v1/**", notFound: "abort" });
+  // the kit alone comes from the service, as it would from a bundler
+  await replay.goto("https://members.example/");
+  await useForm(replay);
+  await expect(replay.locator("[name=confirmed]")).toHaveValue("yes");
 });
 
 test("the device's refusals are played, each with its words", async ({ page }) => {

@@ -65,6 +65,17 @@ interface Route {
   request(): { method(): string; url(): string; postData(): string | null };
   fulfill(answer: { status: number; headers: Record<string, string>; body: string }): Promise<void>;
   abort(): Promise<void>;
+  fallback(): Promise<void>;
+}
+/** As much of a request and a response of Node's `http` as is needed. */
+interface Incoming extends AsyncIterable<Uint8Array> {
+  method?: string;
+  url?: string;
+}
+interface Outgoing {
+  writeHead(status: number, headers: Record<string, string>): unknown;
+  end(body: string): unknown;
+  destroy(): unknown;
 }
 
 /** Calls by their paths; parts in braces. */
@@ -153,14 +164,29 @@ export class StandIn {
     return new Response(answered.body, { status: answered.status, headers: answered.headers });
   };
 
-  /** Answers whatever a page of Playwright asks of the service. @param url pattern of its addresses */
+  /**
+   * Answers whatever calls a page of Playwright makes of the service; what else is asked there goes its way.
+   * @param url pattern of its addresses
+   */
   async route(page: RoutablePage, url = "**/v1/**"): Promise<void> {
     await page.route(url, async (route) => {
       const request = route.request();
+      if (!readAsked(request.url(), undefined)) return route.fallback();
       const answered = await this.answer(request.method(), request.url(), request.postData() ?? undefined);
       await (answered ? route.fulfill(answered) : route.abort());
     });
   }
+
+  /** Answers over HTTP, for a back end under test: `createServer(stands.listener)`. */
+  readonly listener = async (request: Incoming, response: Outgoing): Promise<void> => {
+    const decoder = new TextDecoder();
+    let body = "";
+    for await (const chunk of request) body += decoder.decode(chunk, { stream: true });
+    const answered = await this.answer(request.method ?? "GET", request.url ?? "/", body || undefined);
+    if (!answered) return void response.destroy();
+    response.writeHead(answered.status, answered.headers);
+    response.end(answered.body);
+  };
 
   /** Answers one request; nothing where there is no network to be. */
   async answer(method: string, url: string, body?: string): Promise<Answered | undefined> {

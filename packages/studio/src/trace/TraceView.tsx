@@ -1,9 +1,10 @@
 import type { TraceEvent } from "@bibliotope/kit";
 import { Popover } from "radix-ui";
 import { useMemo, useRef, useState } from "react";
+import { useClient } from "../forms/use-client.ts";
 import { moment } from "../ui/moment.ts";
 import { saveFile } from "../ui/save-file.ts";
-import { harOf, type MomentOf } from "./har.ts";
+import { harOf } from "./har.ts";
 import { layOut, summary, type TraceMark } from "./lay-out.ts";
 import { TraceRow } from "./TraceRow.tsx";
 import { useShownTrace } from "./use-shown-trace.ts";
@@ -18,6 +19,12 @@ export function TraceView() {
   const words = useMemo(() => summary(events), [events]);
   const [opened, setOpened] = useState<TraceMark>();
   const anchor = useRef<HTMLElement>(null!);
+  const client = useClient();
+  const save = async () => {
+    const countries = await client?.countries().catch(() => undefined);
+    const har = harOf(events, location.origin, momentOf, countries && { "/v1/countries": countries });
+    saveFile("what-happened.har", JSON.stringify(har, null, 2));
+  };
   const open = (mark: TraceMark, at: HTMLElement) => {
     anchor.current = at;
     setOpened(mark);
@@ -35,7 +42,7 @@ export function TraceView() {
           </p>
         ))}
         {events.some(({ row }) => row === "requests") ? (
-          <button type="button" className="text-[12.5px] underline" onClick={() => saveHar(events, momentOf)}>
+          <button type="button" className="text-[12.5px] underline" onClick={save}>
             Save as HAR
           </button>
         ) : null}
@@ -81,11 +88,6 @@ export function TraceView() {
       </Popover.Root>
     </section>
   );
-}
-
-function saveHar(events: readonly TraceEvent[], momentOf: MomentOf): void {
-  const har = harOf(events, location.origin, momentOf);
-  saveFile("what-happened.har", JSON.stringify(har, null, 2));
 }
 
 function Shown({ title, what }: { title: string; what: unknown }) {

@@ -13,36 +13,47 @@ const EVENTS: TraceEvent[] = [
   { row: "requests", id: 4, at: 80, call: "record", asked: { path: "/v1/records/qr-2" } },
 ];
 interface Har {
-  log: { version: string; entries: Entry[] };
+  log: { version: string; comment: string; entries: Entry[]; _unanswered: Entry[] };
 }
 interface Entry {
   startedDateTime: string;
   time: number;
   comment?: string;
   request: { url: string; queryString: object[] };
-  response: { status: number; content: { text?: string; size: number } };
+  response: { status: number; content: { text: string; size: number } };
 }
 
 describe("harOf", () => {
   const { log } = harOf(EVENTS, "https://here.example", (at) => new Date(1_000_000 + at)) as Har;
 
-  it("has an entry for each request, in order, with times", () => {
+  it("has an entry for each answer, in order, with times, and what has none beside them", () => {
     expect(log.version).toBe("1.2");
-    expect(log.entries.map(({ time, response, comment }) => [time, response.status, comment])).toEqual([
-      [15, 0, "dropped as stale"],
-      [40, 200, undefined],
-      [5, 0, undefined],
-      [0, 0, "not answered yet"],
+    expect(log.entries.map(({ time, response }) => [time, response.status])).toEqual([[40, 200]]);
+    expect(log._unanswered.map(({ time, comment }) => [time, comment])).toEqual([
+      [15, "dropped as stale"],
+      [5, "no answer came"],
+      [0, "not answered yet"],
     ]);
-    expect(log.entries[0].startedDateTime).toBe("1970-01-01T00:16:40.010Z");
+    expect(log._unanswered[0].startedDateTime).toBe("1970-01-01T00:16:40.010Z");
   });
 
-  it("writes URLs as they were asked, and answers whole", () => {
-    expect(log.entries[0].request.url).toBe("https://here.example/v1/suggest?q=h+%26+m");
-    expect(log.entries[0].request.queryString).toEqual([{ name: "q", value: "h & m" }]);
-    expect(log.entries[3].request.url).toBe("https://here.example/v1/records/qr-2");
-    expect(JSON.parse(log.entries[1].response.content.text!)).toEqual({ outcome: "none", suggestions: [] });
-    expect(log.entries[2].response.content).toEqual({ size: 0, mimeType: "application/json" });
-    expect(JSON.stringify(log)).not.toContain("access_token");
+  it("has in front what a page asks as it opens", () => {
+    const opened = harOf(EVENTS, "https://here.example", (at) => new Date(at), { "/v1/countries": { countries: [] } });
+    const [first, ...others] = (opened as Har).log.entries;
+    expect(first.request.url).toBe("https://here.example/v1/countries?access_token=bt_web_replay");
+    expect(first.response.content.text).toBe('{"countries":[]}');
+    expect(others).toHaveLength(1);
+  });
+
+  it("writes URLs as a page with the key of replays asks them, and answers whole", () => {
+    const [asked, , record] = log._unanswered.map(({ request }) => request);
+    expect(asked.url).toBe("https://here.example/v1/suggest?q=h+%26+m&access_token=bt_web_replay");
+    expect(asked.queryString).toEqual([
+      { name: "q", value: "h & m" },
+      { name: "access_token", value: "bt_web_replay" },
+    ]);
+    expect(record.url).toBe("https://here.example/v1/records/qr-2?access_token=bt_web_replay");
+    expect(JSON.parse(log.entries[0].response.content.text)).toEqual({ outcome: "none", suggestions: [] });
+    expect(log.comment).toContain("bt_web_replay");
   });
 });

@@ -3,51 +3,80 @@ import type { TraceEvent } from "@bibliotope/kit";
 /** Milliseconds of `performance.now()` as a moment. */
 export type MomentOf = (at: number) => Date;
 
+/** In place of a page's key: a page that is given this one asks exactly what the archive answers. */
+export const REPLAY_KEY = "bt_web_replay";
+const HEADERS = Object.entries({ "content-type": "application/json", "access-control-allow-origin": "*" }).map(
+  ([name, value]) => ({ name, value }),
+);
+
 /**
- * What was asked and answered as an HTTP archive (HAR 1.2). Keys of the service are never in it.
+ * What was asked and answered as an HTTP archive (HAR 1.2) that can be replayed. Keys of the service are never in it. What was
+ * dropped or never came has no answer to replay; it stands apart from the entries.
  * @param origin where the service is
+ * @param opening what a page asks as it opens, before anything happens: answers by their paths
  */
-export function harOf(events: readonly TraceEvent[], origin: string, momentOf: MomentOf): object {
-  const entries = events.flatMap((event) => {
-    if (event.row !== "requests") return [];
+export function harOf(
+  happened: readonly TraceEvent[],
+  origin: string,
+  momentOf: MomentOf,
+  opening: Readonly<Record<string, unknown>> = {},
+): object {
+  const at = happened[0]?.at ?? 0;
+  const opened = Object.entries(opening).flatMap(([path, answer], i): TraceEvent[] => [
+    { row: "requests", id: -1 - i, at, call: "opening", asked: { path } },
+    { row: "answered", id: -1 - i, at, status: 200, answer },
+  ]);
+  const events = [...opened, ...happened];
+  const entries: object[] = [];
+  const unanswered: object[] = [];
+  for (const event of events) {
+    if (event.row !== "requests") continue;
     const end = events.find((other) => (other.row === "answered" || other.row === "dropped") && other.id === event.id);
     const { path = "/", ...words } = event.asked;
-    const queryString = Object.entries(words).map(([name, value]) => ({ name, value }));
-    const query = new URLSearchParams(words);
-    const answered = end?.row === "answered" ? end : undefined;
-    const text = answered?.status ? JSON.stringify(answered.answer ?? null) : "";
+    const query = new URLSearchParams({ ...words, access_token: REPLAY_KEY });
     const took = Math.max(0, (end?.at ?? event.at) - event.at);
-    return [
-      {
-        startedDateTime: momentOf(event.at).toISOString(),
-        time: took,
-        request: {
-          method: "GET",
-          url: `${origin}${path}${queryString.length ? `?${query}` : ""}`,
-          httpVersion: "HTTP/1.1",
-          cookies: [],
-          headers: [],
-          queryString,
-          headersSize: -1,
-          bodySize: 0,
-        },
-        response: {
-          // what was dropped or never came has no status
-          status: answered?.status ?? 0,
-          statusText: "",
-          httpVersion: "HTTP/1.1",
-          cookies: [],
-          headers: [],
-          content: { size: text.length, mimeType: "application/json", ...(text ? { text } : {}) },
-          redirectURL: "",
-          headersSize: -1,
-          bodySize: -1,
-        },
-        cache: {},
-        timings: { send: 0, wait: took, receive: 0 },
-        ...(answered ? {} : { comment: end ? "dropped as stale" : "not answered yet" }),
+    const asked = {
+      startedDateTime: momentOf(event.at).toISOString(),
+      time: took,
+      request: {
+        method: "GET",
+        url: `${origin}${path}?${query}`,
+        httpVersion: "HTTP/1.1",
+        cookies: [],
+        headers: [],
+        queryString: Array.from(query, ([name, value]) => ({ name, value })),
+        headersSize: -1,
+        bodySize: 0,
       },
-    ];
-  });
-  return { log: { version: "1.2", creator: { name: "Bibliotope", version: "1" }, entries } };
+      cache: {},
+      timings: { send: 0, wait: took, receive: 0 },
+    };
+    if (end?.row !== "answered" || !end.status) {
+      const why = end?.row === "dropped" ? "dropped as stale" : end ? "no answer came" : "not answered yet";
+      unanswered.push({ ...asked, comment: why });
+      continue;
+    }
+    const text = JSON.stringify(end.answer ?? null);
+    const response = {
+      status: end.status,
+      statusText: "",
+      httpVersion: "HTTP/1.1",
+      cookies: [],
+      headers: HEADERS,
+      content: { size: new TextEncoder().encode(text).length, mimeType: "application/json", text },
+      redirectURL: "",
+      headersSize: -1,
+      bodySize: -1,
+    };
+    entries.push({ ...asked, response });
+  }
+  return {
+    log: {
+      version: "1.2",
+      creator: { name: "Bibliotope", version: "1" },
+      comment: `No key of the service is in here. To replay it, give the page the key ${REPLAY_KEY}.`,
+      entries,
+      _unanswered: unanswered,
+    },
+  };
 }
