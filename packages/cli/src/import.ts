@@ -1,5 +1,5 @@
 import { formOf, gridOf, type Meaning, type Projection } from "@bibliotope/core/bring";
-import type { DataAnswer, FileAnswer, FileStart, JobSummary, TableReading } from "@bibliotope/wire";
+import type { FileStart, JobSummary, TableReading } from "@bibliotope/wire";
 import { follow } from "./progress.ts";
 import { Workbench } from "./server.ts";
 
@@ -24,11 +24,11 @@ const DOUBTFUL = 0.2;
 /** Brings a file as a new version of a data set; the same as in the workbench. @param say hears what is done */
 export async function importFile(file: string, options: ImportOptions, say: (line: string) => void): Promise<void> {
   const workbench = await Workbench.open();
-  const held = await workbench.handIn<FileAnswer>(file);
+  const held = await workbench.handIn(file);
   const dataSet = { name: options.dataSet, licence: options.licence, source: options.source };
-  const seen = await workbench.send<FileStart>(`/files/${held.id}/look`, { dataSet: dataSet.name });
+  const seen = await workbench.ask("lookAtFile", { parts: { id: held.id }, asks: { dataSet: dataSet.name } });
   const reading = readingOf(seen, options);
-  const start = await workbench.send<FileStart>(`/files/${held.id}/look`, { format: seen.format, reading });
+  const start = await workbench.ask("lookAtFile", { parts: { id: held.id }, asks: { format: seen.format, reading } });
   // why a column was taken so is known of what was seen, not of what was then said
   const columns = start.columns.map(({ use, why }, i) => {
     const isAsSeen = JSON.stringify(use) === JSON.stringify(seen.columns[i]?.use);
@@ -36,9 +36,11 @@ export async function importFile(file: string, options: ImportOptions, say: (lin
   });
   for (const line of [...columnLines({ ...start, columns }), ...widerLines(seen, start)]) say(line);
   const { format, heads } = start;
-  const { job } = await workbench.send<{ job: number }>("/loads", {
-    ...{ file: held.id, format, heads, reading: start.reading, dataSet },
-    ...{ day: options.day, ...(options.dryRun ? { isTrial: true } : {}) },
+  const { job } = await workbench.ask("makeLoad", {
+    asks: {
+      ...{ file: held.id, format, heads, reading: start.reading, dataSet },
+      ...{ day: options.day, ...(options.dryRun ? { isTrial: true } : {}) },
+    },
   });
   const loaded = await ended(workbench, job);
   say(`${loaded.words}.`);
@@ -56,11 +58,11 @@ export async function importFile(file: string, options: ImportOptions, say: (lin
   }
   if (version === undefined) return;
   if (!options.publish) return;
-  const { dataSets, publications } = await workbench.get<DataAnswer>("/data");
+  const { dataSets, publications } = await workbench.ask("data", {});
   const same = dataSets.find(({ name }) => name === options.dataSet)?.versions.map(({ id }) => id) ?? [];
   const others = (publications[0]?.versions ?? []).filter((id) => !same.includes(id));
   const why = `${options.dataSet}, from the command line`;
-  const published = await workbench.send<{ job: number }>("/publications", { versions: [version, ...others], why });
+  const published = await workbench.ask("publishData", { asks: { versions: [version, ...others], why } });
   say(`${(await ended(workbench, published.job)).words}.`);
 }
 
@@ -165,7 +167,7 @@ function widerLines(seen: FileStart, { reading, projections }: FileStart): strin
 
 async function ended(workbench: Workbench, id: number): Promise<JobSummary> {
   const { job } = await follow(async () => {
-    const job = (await workbench.get<{ jobs: JobSummary[] }>("/jobs")).jobs.find((one) => one.id === id);
+    const job = (await workbench.ask("jobs", {})).jobs.find((one) => one.id === id);
     if (!job) throw new Error("The work is not listed any more.");
     return { job, state: job.state, words: job.words, share: job.total ? job.done / job.total : 0 };
   });

@@ -1,6 +1,7 @@
 import { createReadStream, readFileSync, statSync } from "node:fs";
 import { basename } from "node:path";
 import { Readable } from "node:stream";
+import { type OwnAnswer, type OwnCallName, type OwnRequest, ownRequest } from "@bibliotope/wire";
 import { ENDS, Stop } from "./ends.ts";
 
 /** Where a server is, and what opens it. */
@@ -74,22 +75,21 @@ export class Workbench {
     const response = await fetch(signIn, { redirect: "manual" }).catch(() => undefined);
     const cookie = response?.headers.get("set-cookie")?.split(";")[0];
     if (!cookie) throw new Stop("Signing in did not work: the link was used meanwhile. Try again.");
-    const { csrf } = await answerOf<{ csrf: string }>(fetch(`${url}/api/session`, { headers: { cookie } }));
+    const { csrf } = await new Workbench(url, { cookie }).ask("session", {});
     return new Workbench(url, { cookie, "X-CSRF-Token": csrf });
   }
 
-  get<T>(path: string): Promise<T> {
-    return answerOf(fetch(`${this.url}/api${path}`, { headers: this.headers }));
+  /** @throws Stop with the server's own words where it refuses */
+  ask<N extends OwnCallName>(name: N, request: OwnRequest<N>): Promise<OwnAnswer<N>> {
+    const { url, method, body } = ownRequest(name, request);
+    const headers = { ...this.headers, ...(body ? { "Content-Type": "application/json" } : {}) };
+    return answerOf(fetch(`${this.url}${url}`, { method, headers, body: body && JSON.stringify(body) }));
   }
 
-  send<T>(path: string, body: unknown): Promise<T> {
-    const headers = { ...this.headers, "Content-Type": "application/json" };
-    return answerOf(fetch(`${this.url}/api${path}`, { method: "POST", headers, body: JSON.stringify(body) }));
-  }
-
-  handIn<T>(file: string): Promise<T> {
+  /** Hands a file in as it is. */
+  handIn(file: string): Promise<OwnAnswer<"handIn">> {
     const headers = { ...this.headers, "Content-Type": "application/octet-stream" };
-    const name = encodeURIComponent(basename(file));
-    return answerOf(fetch(`${this.url}/api/files?name=${name}`, { ...bodyOf(file), headers }));
+    const { url, method } = ownRequest("handIn", { asks: { name: basename(file) } });
+    return answerOf(fetch(`${this.url}${url}`, { ...bodyOf(file), method, headers }));
   }
 }

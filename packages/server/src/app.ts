@@ -1,6 +1,6 @@
 import type { RequestListener } from "node:http";
 import cookieParser from "cookie-parser";
-import express, { type Express, type RequestHandler } from "express";
+import express, { type Express, type RequestHandler, type Router } from "express";
 import type { Knex } from "knex";
 import type { Logger } from "pino";
 import type { Files } from "./bring/files.ts";
@@ -10,9 +10,9 @@ import type { Heights } from "./heights/heights.ts";
 import { carryLookups, compressed, mountWire } from "./http/carry.ts";
 import type { Drain } from "./http/drain.ts";
 import { logRequest } from "./http/log.ts";
+import { ownRoutes } from "./http/own.ts";
 import { pagePolicy } from "./http/pages.ts";
-import { BODY_LIMIT, HttpProblem, problems } from "./http/problem.ts";
-import { exactRouter } from "./http/router.ts";
+import { HttpProblem, problems } from "./http/problem.ts";
 import { requireSession } from "./http/session.ts";
 import { Wire } from "./http/wire.ts";
 import type { Jobs } from "./jobs/jobs.ts";
@@ -20,16 +20,19 @@ import type { KeyRing } from "./keys/key-ring.ts";
 import type { Permits } from "./keys/permits.ts";
 import type { UseCounter } from "./keys/use-counter.ts";
 import type { LiveIndex } from "./publication/live-index.ts";
-import { batchRoutes } from "./routes/batches.route.ts";
-import { correctionRoutes, reportHandlers } from "./routes/corrections.route.ts";
+import { reviewHandlers } from "./routes/batches.route.ts";
+import { correctionHandlers, reportHandlers } from "./routes/corrections.route.ts";
 import { countryHandlers } from "./routes/countries.route.ts";
-import { dataRoutes, fileRoutes } from "./routes/data.route.ts";
+import { dataHandlers } from "./routes/data.route.ts";
 import { formHandlers } from "./routes/forms.route.ts";
 import { heightHandlers } from "./routes/height.route.ts";
-import { jobRoutes } from "./routes/jobs.route.ts";
+import { jobHandlers } from "./routes/jobs.route.ts";
+import { keyHandlers } from "./routes/keys.route.ts";
 import { lookupHandlers } from "./routes/lookups.route.ts";
-import { manageRoutes } from "./routes/manage.route.ts";
+import { manageHandlers } from "./routes/manage.route.ts";
 import { formPageRoute, kitRoutes, studioRoutes } from "./routes/pages.route.ts";
+import { peopleHandlers } from "./routes/people.route.ts";
+import { rehearsalHandlers } from "./routes/rehearsals.route.ts";
 import { healthRoutes, problemPages } from "./routes/service.route.ts";
 import { sheetHandlers } from "./routes/sheets.route.ts";
 import { signInRoutes } from "./routes/sign-in.route.ts";
@@ -82,6 +85,21 @@ function wireOf(house: House): Wire {
   });
 }
 
+/** The workbench's own calls. */
+function ownOf(house: House): Router {
+  const { database, webKey, tryKey } = house;
+  return ownRoutes({
+    ...manageHandlers(house),
+    ...rehearsalHandlers(database),
+    ...keyHandlers({ ...house, ownKeys: [webKey, tryKey] }),
+    ...peopleHandlers(database),
+    ...dataHandlers(house),
+    ...jobHandlers(house),
+    ...reviewHandlers(house),
+    ...correctionHandlers(house),
+  });
+}
+
 /** Answers every request: lookups without Express, all else by it. */
 export function makeListener(house: House): RequestListener {
   const wire = wireOf(house);
@@ -107,19 +125,7 @@ function makeApp(house: House, wire: Wire): Express {
   app.use(kitRoutes(house.kitFolder));
 
   app.use(pagePolicy, cookieParser());
-  const api = exactRouter();
-  api.use(
-    requireSession(house.sessions),
-    fileRoutes(house),
-    express.json({ limit: BODY_LIMIT, strict: false }),
-    dataRoutes(house),
-    batchRoutes(house),
-    correctionRoutes(house),
-    jobRoutes(house),
-    manageRoutes({ ...house, studioKey: house.webKey, tryKey: house.tryKey }),
-  );
-  app.use("/api", api);
-  app.use("/api", nothingHere);
+  app.use("/api", requireSession(house.sessions), ownOf(house), nothingHere);
   app.use(signInRoutes(house.database, house.signedIn));
   app.use(problemPages());
   app.use(formPageRoute(house.published, house.webKey, house.kitFolder));

@@ -55,3 +55,6 @@ export interface Call {
 
 /** Declares a call; its type keeps every word. */
 export const call = <const C extends Call>(declared: C): C => declared;
+
+/** Names of the parts of a path, which stand in braces. */
+export type PartIn<P extends string> = P extends `${string}{${infer Part}}${infer Rest}` ? Part | PartIn<Rest> : never;

@@ -27,7 +27,7 @@ import {
   suggestAsking,
 } from "./asking.ts";
 import { batchAsking, batchRowsAsking, batchState } from "./batches.ts";
-import { type Call, call, type KeyKind } from "./call.ts";
+import { type Call, call, type KeyKind, type PartIn } from "./call.ts";
 import { reportAnswer, reportAsking } from "./corrections.ts";
 import { publishedForm } from "./form.ts";
 
@@ -297,7 +297,6 @@ export type AsksOf<N extends CallName> =
 export type AnswerOf<N extends CallName> = z.output<Declared<N>["answers"]> | Many<N, "answers">;
 /** Names of the parts of a path that are asked for. */
 export type PathPart<N extends CallName> = PartIn<Declared<N>["path"]>;
-type PartIn<P extends string> = P extends `${string}{${infer Part}}${infer Rest}` ? Part | PartIn<Rest> : never;
 /** Calls that play situations. */
 export type PlayingCall = { [N in CallName]: Declared<N>["plays"] extends true ? N : never }[CallName];
 

@@ -9,6 +9,7 @@ export * from "./data.ts";
 export * from "./form.ts";
 export * from "./manage.ts";
 export { openApi } from "./openapi.ts";
+export * from "./own-calls.ts";
 export * from "./problem.ts";
 export * from "./rehearsal.ts";
 export * from "./situations.ts";

@@ -1,4 +1,3 @@
-import { ROLES, type Role } from "@bibliotope/wire";
 import type { CookieOptions, Request, RequestHandler, Response } from "express";
 import { csrfOf, type Sessions } from "../users/sessions.ts";
 import { SESSION_DAYS, type Session } from "../users/users.repository.ts";
@@ -44,23 +43,4 @@ function checkOwnPage(request: Request, session: Session): void {
   const site = request.get("Sec-Fetch-Site");
   if (request.get("X-CSRF-Token") === csrfOf(session) && (site === undefined || site === "same-origin")) return;
   throw new HttpProblem("not-allowed", "A change must come from the workbench itself. Reload the page and try again.");
-}
-
-const CAN: Readonly<Record<Role, string>> = {
-  look: "look at it and ask",
-  edit: "make and change forms",
-  manage: "change keys and people",
-};
-
-/** Lets those through who may do so much; reading is for all unless it is said otherwise. */
-export function needs(role: Role, { reading = false } = {}): RequestHandler {
-  return (request, response, next) => {
-    const { user } = response.locals;
-    const isReading = request.method === "GET" || request.method === "HEAD";
-    if ((isReading && !reading) || ROLES.indexOf(user.role) >= ROLES.indexOf(role)) return next();
-    throw new HttpProblem(
-      "not-allowed",
-      `${user.name} may ${CAN[user.role as Role]} here, and nothing beyond. Ask somebody who manages this workbench.`,
-    );
-  };
 }

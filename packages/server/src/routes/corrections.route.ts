@@ -1,16 +1,13 @@
 import { parseHouseNumber, parseRef } from "@bibliotope/core/place";
-import { type Change, correctAsking, decideCorrectionAsking } from "@bibliotope/wire";
-import type { Router } from "express";
+import type { Change } from "@bibliotope/wire";
 import type { Knex } from "knex";
-import * as corrections from "../corrections/corrections.repository.ts";
-import { idOf, readAsking } from "../http/asking.ts";
+import * as held from "../corrections/corrections.repository.ts";
 import { engineOf } from "../http/engine.ts";
 import type { Incoming } from "../http/incoming.ts";
+import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
 import { jsonReply } from "../http/reply.ts";
-import { exactRouter } from "../http/router.ts";
 import type { Reply } from "../http/send-reply.ts";
-import { needs } from "../http/session.ts";
 import type { Handlers } from "../http/wire.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 
@@ -19,51 +16,45 @@ interface Needs {
   index: LiveIndex;
 }
 
-/** `/api/corrections`: records changed by hand, and what end users report. */
-export function correctionRoutes({ database, index }: Needs): Router {
-  const router = exactRouter();
-  router.use("/corrections", needs("edit", { reading: true }));
-  router.get("/corrections", async (_request, response) => {
+/** Records changed by hand, and what end users report. */
+export function correctionHandlers({ database, index }: Needs) {
+  return { corrections, makeCorrection, decideCorrection } satisfies Partial<OwnHandlers>;
+
+  async function corrections() {
     const holds = (identity: number) =>
       index.engine?.layers.some(({ segment }) => segment.find(identity) !== undefined) ?? false;
-    response.json({ corrections: await corrections.listCorrections(database, holds) });
-  });
-  router.post("/corrections", async (request, response) => {
-    const { ref, change, note = "" } = readAsking(request, correctAsking);
-    const { user } = response.locals;
+    return { corrections: await held.listCorrections(database, holds) };
+  }
+
+  async function makeCorrection({ asked: { ref, change, note = "" }, user }: Own<"makeCorrection">) {
     const target = await targetOf(ref, change);
-    const id = await corrections.makeCorrection(database, {
+    const id = await held.makeCorrection(database, {
       ...{ state: "applied", ref, note, madeBy: user.id, key: null },
       ...target,
     });
     await index.recorrect();
-    response.status(201).json({ id });
-  });
-  router.put("/corrections/:id", async (request, response) => {
-    const id = idOf(request.params.id);
-    const { state, change } = readAsking(request, decideCorrectionAsking);
-    const held = await corrections.findCorrection(database, id);
-    if (!held) throw new HttpProblem("not-found", "There is no such correction.");
+    return { id };
+  }
+
+  async function decideCorrection({ asked: { state, change }, id, user }: Own<"decideCorrection">) {
+    const found = await held.findCorrection(database, id());
+    if (!found) throw new HttpProblem("not-found", "There is no such correction.");
     let decided: Change | undefined;
-    if (state === "applied" && held.state === "proposed") {
-      if (!held.ref)
+    if (state === "applied" && found.state === "proposed") {
+      if (!found.ref)
         throw new HttpProblem(
           "conflict",
           "This report names no record. Correct the record that is meant, then refuse this.",
         );
-      const target = await targetOf(held.ref, change ?? held.change);
-      await corrections.setTarget(database, id, { ...target, ref: held.ref });
+      const target = await targetOf(found.ref, change ?? found.change);
+      await held.setTarget(database, id(), { ...target, ref: found.ref });
       decided = target.change;
     }
     const from = { applied: ["proposed", "undone"], refused: ["proposed"], undone: ["applied"] }[state];
-    if (
-      !(await corrections.decideCorrection(database, id, { state, change: decided, by: response.locals.user.id, from }))
-    )
-      throw new HttpProblem("conflict", `It is ${held.state} already.`);
+    if (!(await held.decideCorrection(database, id(), { state, change: decided, by: user.id, from })))
+      throw new HttpProblem("conflict", `It is ${found.state} already.`);
     await index.recorrect();
-    response.status(204).end();
-  });
-  return router;
+  }
 
   /** The record that a change is of, and the change as it is stored; a new identity for an address that is added. */
   async function targetOf(ref: string, change: Change) {
@@ -74,7 +65,7 @@ export function correctionRoutes({ database, index }: Needs): Router {
     const { adds, ...plain } = change;
     const common = { country: parsed.country, line: record.line };
     if (!adds) return { ...common, identity: parsed.identity, change: plain };
-    const identity = await corrections.identityByHand(database, `${parsed.identity}/${change.house}/${Date.now()}`);
+    const identity = await held.identityByHand(database, `${parsed.identity}/${change.house}/${Date.now()}`);
     return { ...common, identity, change: { ...plain, adds: true, street: parsed.identity } as Change };
   }
 }
@@ -104,7 +95,7 @@ export function reportHandlers(database: Knex) {
     const { ref, at, text } = incoming.asked;
     const record = ref === undefined ? undefined : incoming.engine.record(ref);
     if (ref !== undefined && !record) throw new HttpProblem("not-found", "No record has this ref.");
-    await corrections.makeCorrection(database, {
+    await held.makeCorrection(database, {
       state: "proposed",
       ref: ref ?? null,
       country: ref ? (parseRef(ref)?.country ?? null) : null,

@@ -1,31 +1,18 @@
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { allProfiles, parseRef } from "@bibliotope/core/place";
-import {
-  coverageAsking,
-  differenceAsking,
-  type FileAnswer,
-  fileAsking,
-  lookAtFileAsking,
-  makeLoadAsking,
-  oddRowsAsking,
-  outAsking,
-  publishAsking,
-} from "@bibliotope/wire";
-import type { Router } from "express";
+import type { FileAnswer } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import type { LoadAsked } from "../bring/asked.ts";
 import { malformedTable } from "../bring/bytes.ts";
 import type { Files } from "../bring/files.ts";
 import type { Looks } from "../bring/looks.ts";
 import { readCoverage } from "../gazetteer/coverage.repository.ts";
-import * as data from "../gazetteer/data-sets.repository.ts";
+import * as held from "../gazetteer/data-sets.repository.ts";
 import { compareVersions } from "../gazetteer/difference.repository.ts";
 import { OUT_FORMATS, Out, type OutFormat } from "../gazetteer/out.ts";
-import { idOf, readAsking, readQuery } from "../http/asking.ts";
+import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
-import { exactRouter } from "../http/router.ts";
-import { needs } from "../http/session.ts";
 import type { Jobs } from "../jobs/jobs.ts";
 import type { PublishAsked } from "../publication/publish.ts";
 
@@ -39,91 +26,94 @@ interface Needs {
 /** Rows of one kind that are shown. */
 const ODD_ROWS = 200;
 
-/** `/api/files`, where a file is handed in as it is: before the body is read as JSON. */
-export function fileRoutes({ files }: Pick<Needs, "files">): Router {
-  const router = exactRouter();
-  router.use("/files", needs("edit"));
-  router.post("/files", async (request, response, next) => {
-    if (request.is("application/json")) return next();
-    const { name } = readQuery(request, fileAsking);
-    const kept = await files.keep(name || "file", request).catch(malformedTable);
-    response.status(201).json(kept satisfies FileAnswer);
-  });
-  return router;
-}
+/** Files that are handed in, data sets, what is brought, what is live. */
+export function dataHandlers({ database, jobs, files, looks }: Needs) {
+  return {
+    data,
+    handIn,
+    lookAtFile,
+    makeLoad,
+    publishData,
+    dropVersion,
+    oddRows,
+    refusedFile,
+    versionFile,
+    coverage,
+    difference,
+  } satisfies Partial<OwnHandlers>;
 
-/** `/api/data…`: data sets, what is brought, what is live. */
-export function dataRoutes({ database, jobs, files, looks }: Needs): Router {
-  const router = exactRouter();
-  router.use(["/data", "/files", "/loads", "/publications", "/versions"], needs("edit", { reading: true }));
+  async function data() {
+    return held.listData(database);
+  }
 
-  router.get("/data", async (_request, response) => void response.json(await data.listData(database)));
-  router.post("/files/:id/look", async (request, response) => {
-    const asked = readAsking(request, lookAtFileAsking);
-    const { id } = await fileOf(request.params.id);
-    const readings = await data.keptReadings(database, asked.dataSet);
+  async function handIn({ asked, request }: Own<"handIn">) {
+    return files.keep(asked.name || "file", request).catch(malformedTable);
+  }
+
+  async function lookAtFile({ asked, parts }: Own<"lookAtFile">) {
+    const { id } = await fileOf(parts.id);
+    const readings = await held.keptReadings(database, asked.dataSet);
     const task = { path: files.pathOf(id), asked, country: await usualCountry(), readings };
-    response.json(await looks.look(task).catch(malformedTable));
-  });
-  router.post("/loads", async (request, response) => {
-    const { file, heads, ...asked } = readAsking(request, makeLoadAsking);
-    const held = await fileOf(file);
+    return looks.look(task).catch(malformedTable);
+  }
+
+  async function makeLoad({ asked: { file, heads, ...asked }, user }: Own<"makeLoad">) {
+    const handed = await fileOf(file);
     const told: Omit<LoadAsked, "job"> = {
       ...asked,
       heads: heads ?? undefined,
-      path: files.pathOf(held.id),
-      fileName: held.name,
-      madeBy: response.locals.user.id,
+      path: files.pathOf(handed.id),
+      fileName: handed.name,
+      madeBy: user.id,
     };
-    const id = await jobs.make({
+    const job = await jobs.make({
       kind: "load",
       asked: told,
-      title: `${asked.isTrial ? "Try" : "Load"} ${held.name} into ${asked.dataSet.name}`,
-      total: held.bytes,
-      madeBy: response.locals.user.id,
+      title: `${asked.isTrial ? "Try" : "Load"} ${handed.name} into ${asked.dataSet.name}`,
+      total: handed.bytes,
+      madeBy: user.id,
     });
-    response.status(202).json({ job: id });
-  });
-  router.post("/publications", async (request, response) => {
-    const { versions, why } = readAsking(request, publishAsking);
-    const asked: PublishAsked = { versions, why, madeBy: response.locals.user.id };
-    const job = { kind: "publish" as const, asked, title: why || "Publish", total: 100, madeBy: asked.madeBy };
-    response.status(202).json({ job: await jobs.make(job) });
-  });
-  router.get("/versions/:id/rows", async (request, response) => {
-    const { kind } = readQuery(request, oddRowsAsking);
-    response.json(await data.oddRows(database, idOf(request.params.id), kind, ODD_ROWS));
-  });
-  router.get("/versions/:id/refused.csv", async (request, response) => {
+    return { job };
+  }
+
+  async function publishData({ asked: { versions, why }, user }: Own<"publishData">) {
+    const asked: PublishAsked = { versions, why, madeBy: user.id };
+    const job = { kind: "publish" as const, asked, title: why || "Publish", total: 100, madeBy: user.id };
+    return { job: await jobs.make(job) };
+  }
+
+  async function oddRows({ asked, id }: Own<"oddRows">) {
+    return held.oddRows(database, id(), asked.kind, ODD_ROWS);
+  }
+
+  async function refusedFile({ id, response }: Own<"refusedFile">) {
     response.type("text/csv").attachment("refused.csv");
-    await pipeline(Readable.from(data.refusedRows(database, idOf(request.params.id))), response);
-  });
-  router.get("/versions/:id/out.:format", async (request, response) => {
-    const { id, format } = request.params;
+    await pipeline(Readable.from(held.refusedRows(database, id())), response);
+  }
+
+  async function versionFile({ asked: { inside, corrected }, parts: { format }, id, response }: Own<"versionFile">) {
     if (!Object.hasOwn(OUT_FORMATS, format)) throw new HttpProblem("not-found", "It goes out as csv, geojson or gpx.");
-    const about = await data.findVersion(database, idOf(id));
+    const about = await held.findVersion(database, id("id"));
     if (!about) throw noVersion();
-    const { inside, corrected } = readQuery(request, outAsking);
     const area = inside === undefined ? undefined : (parseRef(inside)?.identity ?? -1);
-    const out = await Out.of(database, idOf(id), { inside: area, isCorrected: corrected !== "no" });
+    const out = await Out.of(database, id("id"), { inside: area, isCorrected: corrected !== "no" });
     if (!out) throw new HttpProblem("not-found", "This version has no area with that ref.");
     response.type(OUT_FORMATS[format as OutFormat]).attachment(`${about.name}-${about.number}.${format}`);
     await pipeline(Readable.from(out.write(format as OutFormat)), response);
-  });
-  router.get("/versions/:id/difference", async (request, response) => {
-    const { from } = readQuery(request, differenceAsking);
-    response.json(await compareVersions(database, from, idOf(request.params.id)));
-  });
-  router.get("/versions/:id/coverage", async (request, response) => {
-    const { beside } = readQuery(request, coverageAsking);
-    response.json(await readCoverage(database, idOf(request.params.id), beside || undefined));
-  });
-  router.delete("/versions/:id", async (request, response) => {
-    if (!(await data.dropVersion(database, idOf(request.params.id))))
+  }
+
+  async function difference({ asked, id }: Own<"difference">) {
+    return compareVersions(database, asked.from, id());
+  }
+
+  async function coverage({ asked, id }: Own<"coverage">) {
+    return readCoverage(database, id(), asked.beside || undefined);
+  }
+
+  async function dropVersion({ id }: Own<"dropVersion">) {
+    if (!(await held.dropVersion(database, id())))
       throw new HttpProblem("conflict", "This version is live, or was: it is kept, so that one can go back to it.");
-    response.status(204).end();
-  });
-  return router;
+  }
 
   async function fileOf(id: string): Promise<FileAnswer> {
     const file = await files.find(id);

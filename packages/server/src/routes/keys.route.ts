@@ -1,13 +1,9 @@
 import { tableOf } from "@bibliotope/core/formats";
-import { changeKeyAsking, makeKeyAsking, replaceKeyAsking, usesAsking } from "@bibliotope/wire";
-import type { Router } from "express";
 import type { Knex } from "knex";
-import { idOf, readAsking } from "../http/asking.ts";
+import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
-import { exactRouter } from "../http/router.ts";
-import { needs } from "../http/session.ts";
 import type { KeyRing } from "../keys/key-ring.ts";
-import * as keys from "../keys/keys.repository.ts";
+import * as held from "../keys/keys.repository.ts";
 import type { UseCounter } from "../keys/use-counter.ts";
 import { listUses, readUses } from "../keys/uses.repository.ts";
 
@@ -19,22 +15,60 @@ interface Needs {
   ownKeys: string[];
 }
 
-/** `/api/keys` and `/api/uses`: keys with what they are kept to, and how they were used. */
-export function keyRoutes({ database, ring, counter, ownKeys }: Needs): Router {
-  const router = exactRouter();
+/** Keys with what they are kept to, and how they were used. */
+export function keyHandlers({ database, ring, counter, ownKeys }: Needs) {
+  return {
+    keys,
+    makeKey,
+    changeKey,
+    replaceKey,
+    withdrawKey,
+    uses,
+    usesFile,
+  } satisfies Partial<OwnHandlers>;
 
-  router.use(["/keys", "/uses"], needs("manage"));
-  router.get("/keys", async (_request, response) => {
+  async function keys() {
     await ring.noteUses();
-    response.json({ keys: await keys.listKeys(database) });
-  });
-  router.get("/uses", async (request, response) => {
+    return { keys: await held.listKeys(database) };
+  }
+
+  async function makeKey({ asked }: Own<"makeKey">) {
+    const made = await held.makeKey(database, asked);
+    await ring.refresh();
+    return made;
+  }
+
+  async function changeKey({ asked: rules, id }: Own<"changeKey">) {
+    if (rules.calls.length || rules.countries.length || rules.endsAt || rules.perMinute || rules.perDay)
+      refuseOwnKey(id());
+    const changed = await held.changeKey(database, id(), rules);
+    if (!changed) throw noSuchKey();
+    await ring.refresh();
+    return changed;
+  }
+
+  async function replaceKey({ asked, id }: Own<"replaceKey">) {
+    refuseOwnKey(id());
+    const made = await held.replaceKey(database, id(), asked.overlap);
+    if (!made) throw noSuchKey();
+    await ring.refresh();
+    return made;
+  }
+
+  async function withdrawKey({ id }: Own<"withdrawKey">) {
+    refuseOwnKey(id());
+    if (!(await held.withdrawKey(database, id()))) throw noSuchKey();
+    await ring.refresh();
+  }
+
+  async function uses({ asked }: Own<"uses">) {
     await counter.write();
-    response.json(await readUses(database, readAsking(request, usesAsking)));
-  });
-  router.get("/uses.csv", async (request, response) => {
+    return readUses(database, asked);
+  }
+
+  async function usesFile({ asked, response }: Own<"usesFile">) {
     await counter.write();
-    const rows = await listUses(database, readAsking(request, usesAsking));
+    const rows = await listUses(database, asked);
     const cells = rows.map(({ hour, key_id, name, call, outcome, count }) => [
       hour,
       key_id,
@@ -44,39 +78,7 @@ export function keyRoutes({ database, ring, counter, ownKeys }: Needs): Router {
       count,
     ]);
     response.attachment("uses.csv").send(tableOf(["hour", "key", "name", "call", "outcome", "count"], cells));
-  });
-  router.post("/keys", async (request, response) => {
-    const made = await keys.makeKey(database, readAsking(request, makeKeyAsking));
-    await ring.refresh();
-    response.status(201).json(made);
-  });
-  router.put("/keys/:id", async (request, response) => {
-    const rules = readAsking(request, changeKeyAsking);
-    const id = idOf(request.params.id);
-    if (rules.calls.length || rules.countries.length || rules.endsAt || rules.perMinute || rules.perDay)
-      refuseOwnKey(id);
-    const changed = await keys.changeKey(database, id, rules);
-    if (!changed) throw noSuchKey();
-    await ring.refresh();
-    response.json(changed);
-  });
-  router.post("/keys/:id/replace", async (request, response) => {
-    const { overlap } = readAsking(request, replaceKeyAsking);
-    const id = idOf(request.params.id);
-    refuseOwnKey(id);
-    const made = await keys.replaceKey(database, id, overlap);
-    if (!made) throw noSuchKey();
-    await ring.refresh();
-    response.status(201).json(made);
-  });
-  router.delete("/keys/:id", async (request, response) => {
-    const id = idOf(request.params.id);
-    refuseOwnKey(id);
-    if (!(await keys.withdrawKey(database, id))) throw noSuchKey();
-    await ring.refresh();
-    response.status(204).end();
-  });
-  return router;
+  }
 
   /** @throws HttpProblem for a key without which the workbench could not look anything up */
   function refuseOwnKey(id: number): void {

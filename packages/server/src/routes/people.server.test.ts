@@ -1,4 +1,4 @@
-import { type PersonSummary, peopleList, type Role } from "@bibliotope/wire";
+import { OWN_CALLS, type OwnCall, type PersonSummary, peopleList, type Role } from "@bibliotope/wire";
 import { beforeAll, describe, expect, it } from "vitest";
 import { shared, signedIn } from "../../testing/shared.ts";
 import { connect } from "../database/connect.ts";
@@ -128,6 +128,28 @@ describe("roles", () => {
       edit: [200, 200, 200, 204, 201, 409, 403, 403, 403],
       manage: [200, 200, 200, 204, 201, 409, 201, 200, 201],
     });
+  });
+
+  it("stand in front of every call of the workbench, whatever is asked", async () => {
+    for (const [role, above] of [
+      ["look", ["edit", "manage"]],
+      ["edit", ["manage"]],
+    ] as const) {
+      const browser = await browserOf((await make(role)).name);
+      for (const [name, { method, path, role: needed }] of Object.entries(OWN_CALLS) as [string, OwnCall][]) {
+        if (!needed || !(above as readonly Role[]).includes(needed)) continue;
+        const at = `/api${path.replace(/\{\w+\}/g, "1")}`;
+        const { status } = await (method === "GET" ? browser.get(at) : browser.send(method, at, {}));
+        expect(status, `${name} by one who may ${role}`).toBe(403);
+      }
+    }
+  });
+
+  it("let everybody look at all but who the others are", async () => {
+    const browser = await browserOf((await make("look")).name);
+    for (const path of ["/api/data", "/api/jobs", "/api/batches", "/api/corrections", "/api/forms"])
+      expect((await browser.get(path)).status, path).toBe(200);
+    expect((await browser.get("/api/people")).status).toBe(403);
   });
 
   it("change at once, and are named in the refusal", async () => {

@@ -1,44 +1,47 @@
-import { keepRehearsalAsking, keepTraceAsking } from "@bibliotope/wire";
-import type { Request, Router } from "express";
 import type { Knex } from "knex";
-import * as rehearsals from "../forms/rehearsals.repository.ts";
-import { idOf, readAsking } from "../http/asking.ts";
+import * as kept from "../forms/rehearsals.repository.ts";
+import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
-import { exactRouter } from "../http/router.ts";
 
-/** `/api/forms/REF/rehearsals` and `/traces`: kept steps of a form, and what happened in its last runs. */
-export function rehearsalRoutes(database: Knex): Router {
-  const router = exactRouter();
-  const refOf = (request: Request) => String(request.params.ref);
+/** Kept steps of a form, and what happened in its last runs. */
+export function rehearsalHandlers(database: Knex) {
+  return {
+    rehearsals,
+    keepRehearsal,
+    dropRehearsal,
+    traces,
+    trace,
+    keepTrace,
+  } satisfies Partial<OwnHandlers>;
 
-  router.get("/forms/:ref/rehearsals", async (request, response) => {
-    response.json({ rehearsals: await rehearsals.listRehearsals(database, refOf(request)) });
-  });
-  router.post("/forms/:ref/rehearsals", async (request, response) => {
-    const rehearsal = readAsking(request, keepRehearsalAsking);
-    if (!(await rehearsals.keepRehearsal(database, refOf(request), rehearsal))) throw missing("form");
-    response.status(201).json({ rehearsals: await rehearsals.listRehearsals(database, refOf(request)) });
-  });
-  router.delete("/forms/:ref/rehearsals/:id", async (request, response) => {
-    if (!(await rehearsals.dropRehearsal(database, refOf(request), idOf(request.params.id))))
-      throw missing("rehearsal");
-    response.status(204).end();
-  });
+  async function rehearsals({ parts }: Own<"rehearsals" | "keepRehearsal">) {
+    return { rehearsals: await kept.listRehearsals(database, parts.ref) };
+  }
 
-  router.get("/forms/:ref/traces", async (request, response) => {
-    response.json({ traces: await rehearsals.listTraces(database, refOf(request)) });
-  });
-  router.post("/forms/:ref/traces", async (request, response) => {
-    const id = await rehearsals.keepTrace(database, refOf(request), readAsking(request, keepTraceAsking));
+  async function keepRehearsal(own: Own<"keepRehearsal">) {
+    if (!(await kept.keepRehearsal(database, own.parts.ref, own.asked))) throw missing("form");
+    return { rehearsals: await kept.listRehearsals(database, own.parts.ref) };
+  }
+
+  async function dropRehearsal({ parts, id }: Own<"dropRehearsal">) {
+    if (!(await kept.dropRehearsal(database, parts.ref, id("id")))) throw missing("rehearsal");
+  }
+
+  async function traces({ parts }: Own<"traces">) {
+    return { traces: await kept.listTraces(database, parts.ref) };
+  }
+
+  async function keepTrace({ parts, asked }: Own<"keepTrace">) {
+    const id = await kept.keepTrace(database, parts.ref, asked);
     if (id === undefined) throw missing("form");
-    response.status(201).json({ id });
-  });
-  router.get("/forms/:ref/traces/:id", async (request, response) => {
-    const trace = await rehearsals.readTrace(database, refOf(request), idOf(request.params.id));
-    if (!trace) throw missing("trace");
-    response.json(trace);
-  });
-  return router;
+    return { id };
+  }
+
+  async function trace({ parts, id }: Own<"trace">) {
+    const found = await kept.readTrace(database, parts.ref, id("id"));
+    if (!found) throw missing("trace");
+    return found;
+  }
 }
 
 const missing = (what: string) => new HttpProblem("not-found", `There is no such ${what}.`);

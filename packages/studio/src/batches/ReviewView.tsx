@@ -1,4 +1,4 @@
-import { type BatchDetail, STANDINGS } from "@bibliotope/wire";
+import { type BatchDetail, ownRequest, STANDINGS } from "@bibliotope/wire";
 import { DropdownMenu } from "radix-ui";
 import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
@@ -220,7 +220,7 @@ function TakeOut({ id }: { id: number }) {
             <DropdownMenu.Item key={`${format}${only}`} asChild>
               <a
                 className="block rounded px-2.5 py-1.5 data-highlighted:bg-wash"
-                href={`/api/batches/${id}/out.${format}${only ? "?only=accepted" : ""}`}
+                href={ownRequest("batchFile", { parts: { id, format }, asks: { only: only || undefined } }).url}
                 download
               >
                 {name}, {only ? "accepted rows only" : "all rows"}

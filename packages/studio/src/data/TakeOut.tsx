@@ -1,3 +1,4 @@
+import { ownRequest } from "@bibliotope/wire";
 import { useState } from "react";
 import { useCoverageQuery } from "../state/data-api.ts";
 import { SELECT } from "./FileFormat.tsx";
@@ -20,10 +21,7 @@ export function TakeOut({ version }: { version: number }) {
     ? areas.find((one) => nameOf(one).toLowerCase() === wanted || one.name.toLowerCase() === wanted)
     : undefined;
   const isLost = Boolean(wanted) && !found;
-  const query = new URLSearchParams({
-    ...(found ? { inside: found.ref } : {}),
-    ...(isCorrected ? {} : { corrected: "no" }),
-  });
+  const asks = { inside: found?.ref, corrected: isCorrected ? undefined : ("no" as const) };
   return (
     <section aria-label="Take out" className="mt-4 flex flex-wrap items-center gap-x-4 gap-y-2 text-[13px]">
       <span className="text-quiet">
@@ -34,7 +32,11 @@ export function TakeOut({ version }: { version: number }) {
             {isLost ? (
               name
             ) : (
-              <a className="text-ink underline" href={`/api/versions/${version}/out.${format}?${query}`} download>
+              <a
+                className="text-ink underline"
+                href={ownRequest("versionFile", { parts: { id: version, format }, asks }).url}
+                download
+              >
                 {name}
               </a>
             )}

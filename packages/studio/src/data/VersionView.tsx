@@ -1,3 +1,4 @@
+import { ownRequest } from "@bibliotope/wire";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { NothingHere } from "../frame/NothingHere.tsx";
@@ -100,7 +101,7 @@ function Checks({ version, checks, rows }: ChecksProps) {
           <p className="text-quiet">
             Of {count(rows)} rows. Refused ones are not in the data; odd ones are.{" "}
             {kinds.some((kind) => CHECK_WORDS[kind].isRefused) ? (
-              <a className="underline" href={`/api/versions/${version}/refused.csv`} download>
+              <a className="underline" href={ownRequest("refusedFile", { parts: { id: version } }).url} download>
                 Refused rows as CSV
               </a>
             ) : null}

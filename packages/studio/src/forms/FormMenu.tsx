@@ -1,5 +1,5 @@
 import { compareForms, type Difference, formJson } from "@bibliotope/core/form";
-import type { FormVersion } from "@bibliotope/wire";
+import { type FormVersion, ownRequest } from "@bibliotope/wire";
 import { type ReactNode, useState } from "react";
 import { useVersionsQuery, wordsOf } from "../state/api.ts";
 import { draft } from "../state/draft.slice.ts";
@@ -142,7 +142,7 @@ function Definition({ close }: { close: () => void }) {
     <>
       <label htmlFor="definition-json" className="mt-2 mb-1 block text-[12.5px] text-quiet">
         The form as one JSON document; its schema stands at{" "}
-        <a className="underline" href="/api/forms/schema.json" target="_blank" rel="noreferrer">
+        <a className="underline" href={ownRequest("formSchema", {}).url} target="_blank" rel="noreferrer">
           /api/forms/schema.json
         </a>
         .

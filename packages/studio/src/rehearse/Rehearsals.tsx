@@ -134,7 +134,7 @@ function Keep({
   states,
   keep,
 }: Pick<RehearsalsProps, "definition" | "situation" | "steps" | "kept" | "values" | "states"> & {
-  keep: (rehearsal: Omit<KeptRehearsal, "id" | "keptAt">) => Promise<void>;
+  keep: (rehearsal: Omit<KeptRehearsal, "id" | "keptAt">) => Promise<unknown>;
 }) {
   const id = useId();
   const [name, setName] = useState("");

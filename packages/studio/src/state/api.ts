@@ -3,27 +3,16 @@ import type {
   ChangeKeyAsking,
   ChangePasswordAsking,
   ChangePersonAsking,
-  EarlierLookups,
-  FormDraft,
-  FormSummary,
-  FormVersion,
   KeepLookupAsking,
   KeepRehearsalAsking,
   KeepTraceAsking,
-  KeptRehearsal,
-  KeptTrace,
-  KeptTraceSummary,
-  KeySummary,
-  MadeKey,
   MakeKeyAsking,
   MakePersonAsking,
-  PersonSummary,
   Problem,
-  SessionAnswer,
   SignInAsking,
-  UsesAnswer,
 } from "@bibliotope/wire";
 import { createApi, fetchBaseQuery } from "@reduxjs/toolkit/query/react";
+import { own } from "./own.ts";
 
 let csrf = "";
 /** What a change must carry. */
@@ -35,7 +24,9 @@ export interface Uses {
   key: number | undefined;
 }
 
-export const usesQuery = ({ days, key }: Uses) => `days=${days}${key === undefined ? "" : `&key=${key}`}`;
+export const byId = (id: number) => ({ parts: { id } });
+const byRef = (ref: string) => ({ parts: { ref } });
+const partOfForm = (parts: { ref: string; id: number }) => ({ parts });
 
 /** The workbench's own calls. Changes carry the session's CSRF token. */
 export const api = createApi({
@@ -47,8 +38,8 @@ export const api = createApi({
   }),
   tagTypes: ["forms", "keys", "lookups", "people", "rehearsals", "session", "traces"],
   endpoints: (build) => ({
-    session: build.query<SessionAnswer, void>({
-      query: () => "/session",
+    session: build.query({
+      ...own("session"),
       providesTags: ["session"],
       onQueryStarted: async (_, { queryFulfilled }) => {
         csrf = (await queryFulfilled.catch(() => undefined))?.data.csrf ?? "";
@@ -59,8 +50,8 @@ export const api = createApi({
       query: (body) => ({ url: `${location.origin}/sign-in`, method: "POST", body }),
       invalidatesTags: ["session"],
     }),
-    signOut: build.mutation<void, void>({
-      query: () => ({ url: "/session", method: "DELETE", body: {} }),
+    signOut: build.mutation({
+      ...own("signOut"),
       // nothing of what was seen may be left for the next one
       onQueryStarted: async (_, { queryFulfilled }) => {
         await queryFulfilled.then(
@@ -69,116 +60,82 @@ export const api = createApi({
         );
       },
     }),
-    changePassword: build.mutation<void, ChangePasswordAsking>({
-      query: (body) => ({ url: "/password", method: "PUT", body }),
+    changePassword: build.mutation({
+      ...own("changePassword", (asks: ChangePasswordAsking) => ({ asks })),
       invalidatesTags: ["session"],
     }),
-    people: build.query<PersonSummary[], void>({
-      query: () => "/people",
-      transformResponse: (answer: { people: PersonSummary[] }) => answer.people,
-      providesTags: ["people"],
-    }),
-    makePerson: build.mutation<void, MakePersonAsking>({
-      query: (body) => ({ url: "/people", method: "POST", body }),
+    people: build.query({ ...own("people", undefined, ({ people }) => people), providesTags: ["people"] }),
+    makePerson: build.mutation({
+      ...own("makePerson", (asks: MakePersonAsking) => ({ asks })),
       invalidatesTags: ["people"],
     }),
-    changePerson: build.mutation<void, { id: number; change: ChangePersonAsking }>({
-      query: ({ id, change }) => ({ url: `/people/${id}`, method: "PUT", body: change }),
+    changePerson: build.mutation({
+      ...own("changePerson", ({ id, change }: { id: number; change: ChangePersonAsking }) => ({
+        parts: { id },
+        asks: change,
+      })),
       invalidatesTags: ["people"],
     }),
-    removePerson: build.mutation<void, number>({
-      query: (id) => ({ url: `/people/${id}`, method: "DELETE", body: {} }),
-      invalidatesTags: ["people"],
-    }),
-    forms: build.query<FormSummary[], void>({
-      query: () => "/forms",
-      transformResponse: (answer: { forms: FormSummary[] }) => answer.forms,
-      providesTags: ["forms"],
-    }),
-    form: build.query<FormDraft, string>({ query: (ref) => `/forms/${encodeURIComponent(ref)}`, keepUnusedDataFor: 0 }),
-    versions: build.query<FormVersion[], string>({
-      query: (ref) => `/forms/${encodeURIComponent(ref)}/versions`,
-      transformResponse: (answer: { versions: FormVersion[] }) => answer.versions,
-      providesTags: ["forms"],
-    }),
-    makeForm: build.mutation<FormDraft, FormDefinition>({
-      query: (definition) => ({ url: "/forms", method: "POST", body: { definition } }),
+    removePerson: build.mutation({ ...own("removePerson", byId), invalidatesTags: ["people"] }),
+    forms: build.query({ ...own("forms", undefined, ({ forms }) => forms), providesTags: ["forms"] }),
+    form: build.query({ ...own("form", byRef), keepUnusedDataFor: 0 }),
+    versions: build.query({ ...own("versions", byRef, ({ versions }) => versions), providesTags: ["forms"] }),
+    makeForm: build.mutation({
+      ...own("makeForm", (definition: FormDefinition) => ({ asks: { definition } })),
       invalidatesTags: ["forms"],
     }),
-    saveDraft: build.mutation<FormDraft, { ref: string; revision: number; definition: FormDefinition }>({
-      query: ({ ref, ...body }) => ({ url: `/forms/${encodeURIComponent(ref)}/draft`, method: "PUT", body }),
+    saveDraft: build.mutation({
+      ...own("saveDraft", ({ ref, ...asks }: { ref: string; revision: number; definition: FormDefinition }) => ({
+        parts: { ref },
+        asks,
+      })),
       invalidatesTags: ["forms"],
     }),
-    publishForm: build.mutation<FormDraft, string>({
-      query: (ref) => ({ url: `/forms/${encodeURIComponent(ref)}/publish`, method: "POST", body: {} }),
-      invalidatesTags: ["forms"],
-    }),
-    rehearsals: build.query<KeptRehearsal[], string>({
-      query: (ref) => `/forms/${encodeURIComponent(ref)}/rehearsals`,
-      transformResponse: (answer: { rehearsals: KeptRehearsal[] }) => answer.rehearsals,
+    publishForm: build.mutation({ ...own("publishForm", byRef), invalidatesTags: ["forms"] }),
+    rehearsals: build.query({
+      ...own("rehearsals", byRef, ({ rehearsals }) => rehearsals),
       providesTags: ["rehearsals"],
     }),
-    keepRehearsal: build.mutation<void, { ref: string; rehearsal: KeepRehearsalAsking }>({
-      query: ({ ref, rehearsal }) => ({
-        url: `/forms/${encodeURIComponent(ref)}/rehearsals`,
-        method: "POST",
-        body: rehearsal,
-      }),
+    keepRehearsal: build.mutation({
+      ...own("keepRehearsal", ({ ref, rehearsal }: { ref: string; rehearsal: KeepRehearsalAsking }) => ({
+        parts: { ref },
+        asks: rehearsal,
+      })),
       invalidatesTags: ["rehearsals"],
     }),
-    dropRehearsal: build.mutation<void, { ref: string; id: number }>({
-      query: ({ ref, id }) => ({
-        url: `/forms/${encodeURIComponent(ref)}/rehearsals/${id}`,
-        method: "DELETE",
-        body: {},
-      }),
-      invalidatesTags: ["rehearsals"],
-    }),
-    traces: build.query<KeptTraceSummary[], string>({
-      query: (ref) => `/forms/${encodeURIComponent(ref)}/traces`,
-      transformResponse: (answer: { traces: KeptTraceSummary[] }) => answer.traces,
-      providesTags: ["traces"],
-    }),
-    trace: build.query<KeptTrace, { ref: string; id: number }>({
-      query: ({ ref, id }) => `/forms/${encodeURIComponent(ref)}/traces/${id}`,
-    }),
-    keepTrace: build.mutation<void, { ref: string; trace: KeepTraceAsking }>({
-      query: ({ ref, trace }) => ({ url: `/forms/${encodeURIComponent(ref)}/traces`, method: "POST", body: trace }),
+    dropRehearsal: build.mutation({ ...own("dropRehearsal", partOfForm), invalidatesTags: ["rehearsals"] }),
+    traces: build.query({ ...own("traces", byRef, ({ traces }) => traces), providesTags: ["traces"] }),
+    trace: build.query(own("trace", partOfForm)),
+    keepTrace: build.mutation({
+      ...own("keepTrace", ({ ref, trace }: { ref: string; trace: KeepTraceAsking }) => ({
+        parts: { ref },
+        asks: trace,
+      })),
       invalidatesTags: ["traces"],
     }),
-    keys: build.query<KeySummary[], void>({
-      query: () => "/keys",
-      transformResponse: (answer: { keys: KeySummary[] }) => answer.keys,
-      providesTags: ["keys"],
-    }),
-    uses: build.query<UsesAnswer, Uses>({ query: (uses) => `/uses?${usesQuery(uses)}`, keepUnusedDataFor: 0 }),
-    makeKey: build.mutation<MadeKey, MakeKeyAsking>({
-      query: (body) => ({ url: "/keys", method: "POST", body }),
+    keys: build.query({ ...own("keys", undefined, ({ keys }) => keys), providesTags: ["keys"] }),
+    uses: build.query({ ...own("uses", (asks: Uses) => ({ asks })), keepUnusedDataFor: 0 }),
+    makeKey: build.mutation({ ...own("makeKey", (asks: MakeKeyAsking) => ({ asks })), invalidatesTags: ["keys"] }),
+    changeKey: build.mutation({
+      ...own("changeKey", ({ id, rules }: { id: number; rules: ChangeKeyAsking }) => ({ parts: { id }, asks: rules })),
       invalidatesTags: ["keys"],
     }),
-    changeKey: build.mutation<KeySummary, { id: number; rules: ChangeKeyAsking }>({
-      query: ({ id, rules }) => ({ url: `/keys/${id}`, method: "PUT", body: rules }),
+    replaceKey: build.mutation({
+      ...own("replaceKey", ({ id, overlap }: { id: number; overlap: number }) => ({
+        parts: { id },
+        asks: { overlap },
+      })),
       invalidatesTags: ["keys"],
     }),
-    replaceKey: build.mutation<MadeKey, { id: number; overlap: number }>({
-      query: ({ id, overlap }) => ({ url: `/keys/${id}/replace`, method: "POST", body: { overlap } }),
-      invalidatesTags: ["keys"],
-    }),
-    withdrawKey: build.mutation<void, number>({
-      query: (id) => ({ url: `/keys/${id}`, method: "DELETE", body: {} }),
-      invalidatesTags: ["keys"],
-    }),
-    lookups: build.query<EarlierLookups, void>({ query: () => "/lookups", providesTags: ["lookups"] }),
-    keepLookup: build.mutation<void, KeepLookupAsking>({
-      query: (body) => ({ url: "/lookups", method: "POST", body }),
+    withdrawKey: build.mutation({ ...own("withdrawKey", byId), invalidatesTags: ["keys"] }),
+    lookups: build.query({ ...own("lookups"), providesTags: ["lookups"] }),
+    keepLookup: build.mutation({
+      ...own("keepLookup", (asks: KeepLookupAsking) => ({ asks })),
       invalidatesTags: ["lookups"],
     }),
-    forgetLookups: build.mutation<void, void>({
-      query: () => ({ url: "/lookups", method: "DELETE", body: {} }),
-      invalidatesTags: ["lookups"],
-    }),
-    keepingLookups: build.mutation<EarlierLookups, boolean>({
-      query: (keeps) => ({ url: "/lookups/keeping", method: "PUT", body: { keeps } }),
+    forgetLookups: build.mutation({ ...own("forgetLookups"), invalidatesTags: ["lookups"] }),
+    keepingLookups: build.mutation({
+      ...own("keepingLookups", (keeps: boolean) => ({ asks: { keeps } })),
       invalidatesTags: ["lookups"],
     }),
   }),

@@ -1,55 +1,43 @@
-import type {
-  BatchCandidates,
-  BatchDetail,
-  BatchPoints,
-  BatchRow,
-  BatchSummary,
-  DecideAsking,
-  MakeBatchAsking,
-  Standing,
-} from "@bibliotope/wire";
+import type { DecideAsking, MakeBatchAsking, Standing } from "@bibliotope/wire";
+import { byId } from "./api.ts";
 import { dataApi } from "./data-api.ts";
-
-const rowPath = (batch: number, number: number) => `/batches/${batch}/rows/${number}`;
+import { own } from "./own.ts";
 
 /** Calls about batches and their review. */
 const batchesApi = dataApi.enhanceEndpoints({ addTagTypes: ["batches"] }).injectEndpoints({
   endpoints: (build) => ({
-    batches: build.query<BatchSummary[], void>({
-      query: () => "/batches",
-      transformResponse: (answer: { batches: BatchSummary[] }) => answer.batches,
-      providesTags: ["batches"],
-    }),
-    batch: build.query<BatchDetail, number>({ query: (id) => `/batches/${id}`, providesTags: ["batches"] }),
-    makeBatch: build.mutation<{ batch: number; job: number }, MakeBatchAsking>({
-      query: (body) => ({ url: "/batches", method: "POST", body }),
+    batches: build.query({ ...own("batches", undefined, ({ batches }) => batches), providesTags: ["batches"] }),
+    batch: build.query({ ...own("batch", byId), providesTags: ["batches"] }),
+    makeBatch: build.mutation({
+      ...own("makeBatch", (asks: MakeBatchAsking) => ({ asks })),
       invalidatesTags: ["batches"],
     }),
-    dropBatch: build.mutation<void, number>({
-      query: (id) => ({ url: `/batches/${id}`, method: "DELETE", body: {} }),
+    dropBatch: build.mutation({ ...own("dropBatch", byId), invalidatesTags: ["batches"] }),
+    batchRows: build.query(
+      own(
+        "batchRows",
+        ({ batch, ...asks }: { batch: number; show: Standing | "all"; offset: number }) => ({
+          parts: { id: batch },
+          asks,
+        }),
+        ({ rows }) => rows,
+      ),
+    ),
+    batchRow: build.query(
+      own("batchRow", ({ batch, number, text }: { batch: number; number: number; text?: string }) => ({
+        parts: { id: batch, number },
+        asks: { text },
+      })),
+    ),
+    decideRow: build.mutation({
+      ...own("decideRow", ({ batch, number, decision }: { batch: number; number: number; decision: DecideAsking }) => ({
+        parts: { id: batch, number },
+        asks: decision,
+      })),
       invalidatesTags: ["batches"],
     }),
-    batchRows: build.query<BatchRow[], { batch: number; show: Standing | "all"; offset: number }>({
-      query: ({ batch, show, offset }) => `/batches/${batch}/rows?show=${show}&offset=${offset}`,
-      transformResponse: (answer: { rows: BatchRow[] }) => answer.rows,
-    }),
-    batchRow: build.query<BatchCandidates, { batch: number; number: number; text?: string }>({
-      query: ({ batch, number, text }) =>
-        `${rowPath(batch, number)}${text === undefined ? "" : `?text=${encodeURIComponent(text)}`}`,
-    }),
-    decideRow: build.mutation<void, { batch: number; number: number; decision: DecideAsking }>({
-      query: ({ batch, number, decision }) => ({
-        url: `${rowPath(batch, number)}/decision`,
-        method: "POST",
-        body: decision,
-      }),
-      invalidatesTags: ["batches"],
-    }),
-    takeBack: build.mutation<{ number: number }, number>({
-      query: (batch) => ({ url: `/batches/${batch}/back`, method: "POST", body: {} }),
-      invalidatesTags: ["batches"],
-    }),
-    batchPoints: build.query<BatchPoints, number>({ query: (id) => `/batches/${id}/points` }),
+    takeBack: build.mutation({ ...own("takeBack", byId), invalidatesTags: ["batches"] }),
+    batchPoints: build.query(own("batchPoints", byId)),
   }),
 });
 

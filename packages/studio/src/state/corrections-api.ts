@@ -1,20 +1,23 @@
-import type { CorrectAsking, CorrectionSummary, DecideCorrectionAsking } from "@bibliotope/wire";
+import type { CorrectAsking, DecideCorrectionAsking } from "@bibliotope/wire";
 import { dataApi } from "./data-api.ts";
+import { own } from "./own.ts";
 
 /** Calls about records that are changed by hand. */
 const correctionsApi = dataApi.enhanceEndpoints({ addTagTypes: ["corrections"] }).injectEndpoints({
   endpoints: (build) => ({
-    corrections: build.query<CorrectionSummary[], void>({
-      query: () => "/corrections",
-      transformResponse: (answer: { corrections: CorrectionSummary[] }) => answer.corrections,
+    corrections: build.query({
+      ...own("corrections", undefined, ({ corrections }) => corrections),
       providesTags: ["corrections"],
     }),
-    makeCorrection: build.mutation<{ id: number }, CorrectAsking>({
-      query: (body) => ({ url: "/corrections", method: "POST", body }),
+    makeCorrection: build.mutation({
+      ...own("makeCorrection", (asks: CorrectAsking) => ({ asks })),
       invalidatesTags: ["corrections"],
     }),
-    decideCorrection: build.mutation<void, { id: number } & DecideCorrectionAsking>({
-      query: ({ id, ...body }) => ({ url: `/corrections/${id}`, method: "PUT", body }),
+    decideCorrection: build.mutation({
+      ...own("decideCorrection", ({ id, ...asks }: { id: number } & DecideCorrectionAsking) => ({
+        parts: { id },
+        asks,
+      })),
       invalidatesTags: ["corrections"],
     }),
   }),

@@ -1,35 +1,32 @@
-import type {
-  CoverageAnswer,
-  DataAnswer,
-  FileAnswer,
-  FileStart,
-  JobSummary,
-  LookAtFileAsking,
-  MakeLoadAsking,
-  OddRows,
-  Problem,
-  PublishAsking,
-  VersionDifference,
+import {
+  type FileAnswer,
+  type JobSummary,
+  type LookAtFileAsking,
+  type MakeLoadAsking,
+  type OwnAnswer,
+  ownRequest,
+  type Problem,
+  type PublishAsking,
 } from "@bibliotope/wire";
-import { api, csrfToken } from "./api.ts";
+import { api, byId, csrfToken } from "./api.ts";
+import { own } from "./own.ts";
 
 const isUnderWay = ({ state }: JobSummary) => state === "waiting" || state === "running";
 
 /** Calls about data: what is held and brought, and the work that takes long. */
 export const dataApi = api.enhanceEndpoints({ addTagTypes: ["data"] }).injectEndpoints({
   endpoints: (build) => ({
-    jobs: build.query<JobSummary[], void>({
-      query: () => "/jobs",
-      transformResponse: (answer: { jobs: JobSummary[] }) => answer.jobs,
+    jobs: build.query({
+      ...own("jobs", undefined, ({ jobs }) => jobs),
       // news come by themselves, as long as somebody looks
       onCacheEntryAdded: async (
         _,
         { updateCachedData, cacheDataLoaded, cacheEntryRemoved, dispatch, getCacheEntry },
       ) => {
         await cacheDataLoaded.catch(() => undefined);
-        const events = new EventSource("/api/jobs/events");
+        const events = new EventSource(ownRequest("jobEvents", {}).url);
         events.onmessage = ({ data }) => {
-          const { jobs } = JSON.parse(data) as { jobs: JobSummary[] };
+          const { jobs } = JSON.parse(data) as OwnAnswer<"jobs">;
           const before =
             getCacheEntry()
               .data?.filter(isUnderWay)
@@ -42,35 +39,34 @@ export const dataApi = api.enhanceEndpoints({ addTagTypes: ["data"] }).injectEnd
         events.close();
       },
     }),
-    steerJob: build.mutation<void, { id: number; to: "paused" | "cancelled" | "resumed" }>({
-      query: ({ id, to }) => ({ url: `/jobs/${id}/${to}`, method: "POST", body: {} }),
-    }),
-    data: build.query<DataAnswer, void>({ query: () => "/data", providesTags: ["data"] }),
-    lookAtFile: build.mutation<FileStart, { file: string; asked: LookAtFileAsking }>({
-      query: ({ file, asked }) => ({ url: `/files/${file}/look`, method: "POST", body: asked }),
-    }),
-    makeLoad: build.mutation<{ job: number }, MakeLoadAsking>({
-      query: (body) => ({ url: "/loads", method: "POST", body }),
-    }),
-    publishData: build.mutation<{ job: number }, PublishAsking>({
-      query: (body) => ({ url: "/publications", method: "POST", body }),
-    }),
-    dropVersion: build.mutation<void, number>({
-      query: (id) => ({ url: `/versions/${id}`, method: "DELETE", body: {} }),
-      invalidatesTags: ["data"],
-    }),
-    oddRows: build.query<OddRows, { version: number; kind: string }>({
-      query: ({ version, kind }) => `/versions/${version}/rows?kind=${encodeURIComponent(kind)}`,
-    }),
-    coverage: build.query<CoverageAnswer, { version: number; beside?: number }>({
-      query: ({ version, beside }) => ({
-        url: `/versions/${version}/coverage${beside ? `?beside=${beside}` : ""}`,
-        timeout: 120_000,
-      }),
-    }),
-    difference: build.query<VersionDifference, { from: number; to: number }>({
-      query: ({ from, to }) => ({ url: `/versions/${to}/difference?from=${from}`, timeout: 120_000 }),
-    }),
+    steerJob: build.mutation(
+      own("steerJob", (parts: { id: number; to: "paused" | "cancelled" | "resumed" }) => ({ parts })),
+    ),
+    data: build.query({ ...own("data"), providesTags: ["data"] }),
+    lookAtFile: build.mutation(
+      own("lookAtFile", ({ file, asked }: { file: string; asked: LookAtFileAsking }) => ({
+        parts: { id: file },
+        asks: asked,
+      })),
+    ),
+    makeLoad: build.mutation(own("makeLoad", (asks: MakeLoadAsking) => ({ asks }))),
+    publishData: build.mutation(own("publishData", (asks: PublishAsking) => ({ asks }))),
+    dropVersion: build.mutation({ ...own("dropVersion", byId), invalidatesTags: ["data"] }),
+    oddRows: build.query(
+      own("oddRows", ({ version, kind }: { version: number; kind: string }) => ({
+        parts: { id: version },
+        asks: { kind },
+      })),
+    ),
+    coverage: build.query(
+      own("coverage", ({ version, beside }: { version: number; beside?: number }) => ({
+        parts: { id: version },
+        asks: { beside },
+      })),
+    ),
+    difference: build.query(
+      own("difference", ({ from, to }: { from: number; to: number }) => ({ parts: { id: to }, asks: { from } })),
+    ),
   }),
 });
 
@@ -91,7 +87,8 @@ export const {
 export function sendFile(file: File, progress: (share: number) => void, stop: AbortSignal): Promise<FileAnswer> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
-    request.open("POST", `/api/files?name=${encodeURIComponent(file.name)}`);
+    const { method, url } = ownRequest("handIn", { asks: { name: file.name } });
+    request.open(method, url);
     request.setRequestHeader("X-CSRF-Token", csrfToken());
     request.setRequestHeader("Content-Type", "application/octet-stream");
     request.responseType = "json";

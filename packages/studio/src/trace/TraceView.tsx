@@ -1,4 +1,3 @@
-import type { TraceEvent } from "@bibliotope/kit";
 import { Popover } from "radix-ui";
 import { useMemo, useRef, useState } from "react";
 import { useClient } from "../forms/use-client.ts";

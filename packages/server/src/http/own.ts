@@ -1,0 +1,78 @@
+import {
+  OWN_CALLS,
+  type OwnAnswer,
+  type OwnAsks,
+  type OwnCall,
+  type OwnCallName,
+  type OwnPart,
+  ROLES,
+  type Role,
+} from "@bibliotope/wire";
+import express, { type Request, type RequestHandler, type Response, type Router } from "express";
+import type { Session, User } from "../users/users.repository.ts";
+import { idOf, readAsking, readQuery } from "./asking.ts";
+import { BODY_LIMIT, HttpProblem } from "./problem.ts";
+import { exactRouter } from "./router.ts";
+
+/** A request of one of the workbench's own calls. */
+export interface Own<N extends OwnCallName = OwnCallName> {
+  /** As the call's schema reads it. */
+  asked: OwnAsks<N>;
+  /** What stands in its path. */
+  parts: Readonly<Record<OwnPart<N>, string>>;
+  /** Number of a thing in its path; nought, which nothing has, where it is no number. */
+  id: (part?: OwnPart<N>) => number;
+  /** Who asks. */
+  user: User;
+  session: Session;
+  request: Request;
+  response: Response;
+}
+
+type Handler<N extends OwnCallName> = (own: Own<N>) => OwnAnswer<N> | Promise<OwnAnswer<N>>;
+/** One for every call of the workbench: the compiler says which is missing. */
+export type OwnHandlers = { readonly [N in OwnCallName]: Handler<N> };
+
+const readJson = express.json({ limit: BODY_LIMIT, strict: false });
+
+/** `/api/…`: the workbench's own calls, each behind the role that it needs. What comes before has found whose session it is. */
+export function ownRoutes(handlers: OwnHandlers): Router {
+  const router = exactRouter();
+  for (const [name, call] of Object.entries(OWN_CALLS) as [OwnCallName, OwnCall][]) {
+    const { method, path, role = "look", asks, takes, sends, status } = call;
+    const read = takes || method === "GET" ? readQuery : readAsking;
+    const answer: RequestHandler = async (request, response) => {
+      const { session, user } = response.locals;
+      const parts = request.params as Record<string, string>;
+      const own = {
+        ...{ asked: asks ? read(request, asks) : {}, parts, session, user, request, response },
+        id: (part = "id") => idOf(parts[part]),
+      };
+      const answered = await (handlers[name] as (own: unknown) => unknown)(own);
+      if (sends) return;
+      if (answered === undefined) response.status(204).end();
+      else response.status(status ?? 200).json(answered);
+    };
+    const steps = [needs(role), ...(asks && !takes && method !== "GET" ? [readJson] : []), answer];
+    router[method.toLowerCase() as "get"](path.replace(/\{(\w+)\}/g, ":$1"), ...steps);
+  }
+  return router;
+}
+
+const CAN: Readonly<Record<Role, string>> = {
+  look: "look at it and ask",
+  edit: "make and change forms",
+  manage: "change keys and people",
+};
+
+/** Lets those through who may do so much. */
+function needs(role: Role): RequestHandler {
+  return (_request, response, next) => {
+    const { user } = response.locals;
+    if (ROLES.indexOf(user.role) >= ROLES.indexOf(role)) return next();
+    throw new HttpProblem(
+      "not-allowed",
+      `${user.name} may ${CAN[user.role as Role]} here, and nothing beyond. Ask somebody who manages this workbench.`,
+    );
+  };
+}
