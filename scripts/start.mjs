@@ -6,6 +6,7 @@ import { home, makeFolder } from "./lib/places.mjs";
 import { command, say, Trouble } from "./lib/say.mjs";
 import { startServer } from "./lib/server.mjs";
 import { prepare } from "./lib/setup.mjs";
+import { startStandIns } from "./lib/stand-ins.mjs";
 
 await command(async () => {
   console.log("\n  Bibliotope\n");
@@ -28,15 +29,17 @@ await command(async () => {
   if (process.env.npm_lifecycle_event)
     setInterval(() => process.ppid !== parent && !stopping.signal.aborted && stopSoon(), 500).unref();
   let database;
+  let standIns;
   let port;
   try {
     database = await prepare("start");
     database.watch(say);
+    standIns = await startStandIns();
     const code = await keepUp({
       stop: stopping.signal,
       say,
       start: async () => {
-        server = startServer({ ...database, serverHome: home, port });
+        server = startServer({ ...database, serverHome: home, port, env: standIns.env });
         // started again it answers where it answered before
         server.ready.then(
           ({ url }) => {
@@ -52,6 +55,7 @@ await command(async () => {
     return code;
   } finally {
     await server?.stop();
+    await standIns?.stop();
     if (database) say("Stopping the database");
     await database?.stop();
     rmSync(lock, { force: true });

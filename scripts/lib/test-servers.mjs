@@ -6,6 +6,7 @@ import { addFolder } from "./build.mjs";
 import { home, makeFolder, root } from "./places.mjs";
 import { say } from "./say.mjs";
 import { startServer } from "./server.mjs";
+import { startStandIns } from "./stand-ins.mjs";
 
 /** The database that others are copied from, with the demo data in it, and the folder of its index. */
 const SEEDED = "seeded";
@@ -33,13 +34,14 @@ const tests = join(home, "test");
 export async function testServers(database, { fresh, count, env = {} }) {
   const admin = await connect(database.url);
   await seed(database, admin, fresh);
+  const standIns = await startStandIns();
   const servers = [];
   const stop = async () => {
     await Promise.all(servers.map((server) => server.stop()));
-    await admin.end();
+    await Promise.all([standIns.stop(), admin.end()]);
   };
   try {
-    for (let number = 1; number <= count; number++) servers.push(await startOne(database, admin, number, env));
+    for (let number = 1; number <= count; number++) servers.push(await startOne(database, admin, number, { ...standIns.env, ...env }));
     await Promise.all(servers.map(({ ready }) => ready));
   } catch (error) {
     await stop();

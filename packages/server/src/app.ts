@@ -34,10 +34,13 @@ import { formPageRoute, kitRoutes, studioRoutes } from "./routes/pages.route.ts"
 import { peopleHandlers } from "./routes/people.route.ts";
 import { rehearsalHandlers } from "./routes/rehearsals.route.ts";
 import { healthRoutes, problemPages } from "./routes/service.route.ts";
+import { serviceHandlers, serviceRoutes } from "./routes/services.route.ts";
 import { sheetHandlers } from "./routes/sheets.route.ts";
 import { signInRoutes } from "./routes/sign-in.route.ts";
 import { stillHandlers } from "./routes/still.route.ts";
 import { batchHandlers } from "./routes/wire-batches.route.ts";
+import type { Sealing } from "./services/sealing.ts";
+import type { Services } from "./services/services.ts";
 import type { SheetTiles } from "./sheets/sheet-tiles.ts";
 import type { Sessions } from "./users/sessions.ts";
 
@@ -52,6 +55,8 @@ export interface House {
   permits: Permits;
   counter: UseCounter;
   published: PublishedForms;
+  services: Services;
+  sealing: Sealing;
   jobs: Jobs;
   files: Files;
   looks: Looks;
@@ -72,7 +77,7 @@ export interface House {
 
 /** The public wire: what each of its calls is answered by. */
 function wireOf(house: House): Wire {
-  const { database, tiles, heights, published } = house;
+  const { database, tiles, heights, published, services } = house;
   return new Wire(house, {
     ...lookupHandlers(database),
     ...countryHandlers,
@@ -81,6 +86,7 @@ function wireOf(house: House): Wire {
     ...stillHandlers(tiles, database),
     ...formHandlers(published),
     ...reportHandlers(database),
+    ...serviceHandlers(services),
     ...batchHandlers(house),
   });
 }
@@ -97,6 +103,7 @@ function ownOf(house: House): Router {
     ...jobHandlers(house),
     ...reviewHandlers(house),
     ...correctionHandlers(house),
+    ...serviceRoutes(house),
   });
 }
 

@@ -7,6 +7,8 @@ const settings: Settings = {
   keysFile: required("BIBLIOTOPE_KEYS"),
   home: required("BIBLIOTOPE_HOME"),
   heightsFolder: process.env.BIBLIOTOPE_HEIGHTS,
+  secretsKey: process.env.BIBLIOTOPE_SECRETS_KEY,
+  standIns: process.env.BIBLIOTOPE_STAND_INS,
   countsUses: process.env.BIBLIOTOPE_USES !== "off",
   carriesLookups: process.env.BIBLIOTOPE_CARRIER !== "express",
   port: portOf(process.env.PORT ?? "4870"),

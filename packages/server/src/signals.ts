@@ -1,7 +1,7 @@
 import { Client } from "pg";
 
 /** What can change under a running process. */
-export type Signal = "keys" | "forms" | "publication" | "corrections" | "restored";
+export type Signal = "keys" | "forms" | "services" | "publication" | "corrections" | "restored";
 
 /** Milliseconds between two looks, and after which a lost connection is made again. */
 const [LOOK_EVERY, LISTEN_AGAIN] = [5000, 200];

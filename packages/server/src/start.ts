@@ -1,6 +1,6 @@
 import { rename, rm, writeFile } from "node:fs/promises";
 import type { AddressInfo } from "node:net";
-import { join } from "node:path";
+import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import type { Logger } from "pino";
 import { makeListener } from "./app.ts";
@@ -26,6 +26,9 @@ import { listen } from "./listen.ts";
 import { LiveIndex } from "./publication/live-index.ts";
 import { publisher } from "./publication/publish.ts";
 import { SegmentStore } from "./publication/segment-store.ts";
+import { readSealing } from "./services/sealing.ts";
+import { readStandIns, seedServices } from "./services/seed-services.ts";
+import { Services } from "./services/services.ts";
 import { SheetTiles } from "./sheets/sheet-tiles.ts";
 import { Signals } from "./signals.ts";
 import { Sessions } from "./users/sessions.ts";
@@ -40,6 +43,10 @@ export interface Settings {
   home: string;
   /** Where the developer's own grids of heights lie, if anywhere. */
   heightsFolder: string | undefined;
+  /** The key that secrets are sealed with, as hexadecimal digits; that of a file beside the keys when not given. */
+  secretsKey: string | undefined;
+  /** Addresses of the stand-ins for outside services, as JSON; none when not given. */
+  standIns: string | undefined;
   /** Whether it is counted how keys are used; off only to measure what that costs. */
   countsUses: boolean;
   /** Whether lookups are carried without Express; off only to compare. */
@@ -70,11 +77,14 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   await seedForms(database);
   const keys = await demoKeys(database, settings.keysFile);
   const user = await firstUser(database);
+  const sealing = await readSealing(settings.secretsKey, join(dirname(settings.keysFile), "secrets.key"));
+  await seedServices(database, readStandIns(settings.standIns), sealing);
 
   const ring = new KeyRing(database);
   const permits = new Permits(database);
   const counter = new UseCounter(database, settings.countsUses);
   const published = new PublishedForms(database);
+  const services = new Services(database, sealing);
   const tiles = new SheetTiles(settings.databaseUrl, log);
   const own = settings.heightsFolder ? await readOwnGrids(settings.heightsFolder, say) : [];
   const heights = new Heights(database, own);
@@ -100,7 +110,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
       };
     },
   );
-  await Promise.all([ring.refresh(), published.refresh(), countVersions(database)]);
+  await Promise.all([ring.refresh(), published.refresh(), services.refresh(), countVersions(database)]);
   const files = new Files(database, join(settings.home, "files"));
   const jobs = new Jobs(
     database,
@@ -124,6 +134,8 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     permits,
     counter,
     published,
+    services,
+    sealing,
     jobs,
     files,
     looks: new Looks(),
@@ -148,6 +160,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     {
       keys: () => ring.refresh(),
       forms: () => published.refresh(),
+      services: () => services.refresh(),
       publication: () => index.refresh(),
       corrections: () => index.recorrect(),
       restored: async () => {
@@ -207,7 +220,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     for (const timer of timers) clearInterval(timer);
     // of keys that the database now may not have, or has for others
     if (code !== ENDS.restored) await Promise.allSettled([noteUses(), permits.stop()]);
-    await tiles.stop();
+    await Promise.all([tiles.stop(), services.close()]);
     await database.destroy().catch(() => undefined);
     process.exit(code);
   }

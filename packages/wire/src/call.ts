@@ -8,6 +8,7 @@ export const TAGS = {
   Countries: "What is held of each country, and how its addresses are written.",
   Map: "Pieces of the map, heights of its ground, pictures of it.",
   Forms: "Forms that are published, and what their users report.",
+  Services: "Outside services that somebody has described in the workbench: a courier, a register.",
   Batches: "Many lookups at once, from a file.",
 } as const;
 export type Tag = keyof typeof TAGS;
@@ -47,8 +48,8 @@ export interface Call {
   };
   /** Whether its answer to the same question is the same until other data is live, so that it may be kept. */
   keeps?: true;
-  /** Whether a try key may ask for a situation. */
-  plays: boolean;
+  /** Whether a try key may ask for a situation; `itself` where that is an answer too. */
+  plays: boolean | "itself";
   /** Words of a query string that work, parts of the path among them. */
   example: Readonly<Record<string, string>>;
 }

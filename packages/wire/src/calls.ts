@@ -30,6 +30,7 @@ import { batchAsking, batchRowsAsking, batchState } from "./batches.ts";
 import { type Call, call, type KeyKind, type PartIn } from "./call.ts";
 import { reportAnswer, reportAsking } from "./corrections.ts";
 import { publishedForm } from "./form.ts";
+import { serviceAnswer, serviceInputs } from "./services.ts";
 
 const { geojson: GEOJSON, ...OTHERS } = RECORD_FORMATS;
 
@@ -238,6 +239,20 @@ export const CALLS = {
     plays: false,
     example: { ref: "qr-hgwrp5", text: "The door is round the corner" },
   }),
+  service: call({
+    path: "/v1/services/{name}",
+    methods: ["POST"],
+    tag: "Services",
+    summary: "Asks an outside service, and answers what of it forms may use",
+    description:
+      "The service is described in the workbench; its secrets, its address and what else it answered stay there. The answer says how it ended: a service that is slow, down or refuses is an `outcome`, no error.",
+    asks: serviceInputs,
+    answers: serviceAnswer,
+    mediaType: JSON_TYPE,
+    key: lookup("services"),
+    plays: "itself",
+    example: { name: "courier", town: "Tidewell" },
+  }),
   makeBatch: call({
     path: "/v1/batches",
     methods: ["POST"],
@@ -298,7 +313,7 @@ export type AnswerOf<N extends CallName> = z.output<Declared<N>["answers"]> | Ma
 /** Names of the parts of a path that are asked for. */
 export type PathPart<N extends CallName> = PartIn<Declared<N>["path"]>;
 /** Calls that play situations. */
-export type PlayingCall = { [N in CallName]: Declared<N>["plays"] extends true ? N : never }[CallName];
+export type PlayingCall = { [N in CallName]: Declared<N>["plays"] extends false ? never : N }[CallName];
 
 /** Kinds of lookup, in words. */
 export const KEY_CALL_WORDS = Object.fromEntries(

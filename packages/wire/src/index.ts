@@ -12,4 +12,5 @@ export { openApi } from "./openapi.ts";
 export * from "./own-calls.ts";
 export * from "./problem.ts";
 export * from "./rehearsal.ts";
+export * from "./services.ts";
 export * from "./situations.ts";

@@ -95,8 +95,8 @@ function keysOf({ key }: Call): string {
 }
 
 /** The example of a call as a body has it. */
-function bodyOf({ example, many }: Call): unknown {
-  const asked = jsonOfQuery(Object.entries(example));
+function bodyOf({ path, example, many }: Call): unknown {
+  const asked = jsonOfQuery(Object.entries(example).filter(([name]) => !pathPartsOf(path).includes(name)));
   return many ? Object.fromEntries(Object.entries(asked).map(([name, value]) => [name, [value]])) : asked;
 }
 

@@ -55,6 +55,19 @@ import {
   usesAsking,
 } from "./manage.ts";
 import { keepRehearsalAsking, keepTraceAsking, keptRehearsals, keptTrace, keptTraceList } from "./rehearsal.ts";
+import {
+  allowHostAsking,
+  heldService,
+  hostList,
+  saveServiceAsking,
+  secretList,
+  serviceList,
+  setSecretAsking,
+  triedService,
+  tryServiceAsking,
+  wsdlAnswer,
+  wsdlAsking,
+} from "./services.ts";
 
 /**
  * A call of the workbench, behind `/api` and a session. The server's routes, what each role may do, the workbench's requests and
@@ -171,6 +184,19 @@ export const OWN_CALLS = {
   decideRow: post("/batches/{id}/rows/{number}/decision", { ...edit, asks: decideAsking }),
   takeBack: post("/batches/{id}/back", { ...edit, answers: z.object({ number: z.int() }) }),
   batchFile: get("/batches/{id}/out.{format}", { asks: batchOutAsking, sends: "file" }),
+
+  services: get("/services", { answers: serviceList }),
+  service: get("/services/{name}", { answers: heldService }),
+  saveService: put("/services/{name}", { ...manage, asks: saveServiceAsking, answers: heldService }),
+  dropService: remove("/services/{name}", manage),
+  tryService: post("/services/{name}/try", { ...edit, asks: tryServiceAsking, answers: triedService }),
+  readWsdl: post("/wsdl", { ...manage, asks: wsdlAsking, answers: wsdlAnswer }),
+  secrets: get("/secrets", { ...edit, answers: secretList }),
+  setSecret: put("/secrets/{name}", { ...manage, asks: setSecretAsking }),
+  dropSecret: remove("/secrets/{name}", manage),
+  hosts: get("/hosts", { ...edit, answers: hostList }),
+  allowHost: post("/hosts", { ...manage, asks: allowHostAsking, answers: hostList, status: 201 }),
+  refuseHost: remove("/hosts/{id}", manage),
 
   corrections: get("/corrections", { answers: correctionList }),
   makeCorrection: post("/corrections", { ...edit, asks: correctAsking, answers: numbered, status: 201 }),

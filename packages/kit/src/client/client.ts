@@ -6,13 +6,13 @@ import type {
   DistanceAnswer,
   ForwardAnswer,
   HeightAnswer,
-  PlayingCall,
   PostcodesAnswer,
   Problem,
   PublishedForm,
   RecordAnswer,
   ReportAsking,
   ReverseAnswer,
+  ServiceAnswer,
   SheetHeightsAnswer,
   Situation,
   SuggestAnswer,
@@ -20,6 +20,7 @@ import type {
 import type { Tracer } from "../trace.ts";
 import { errorOf, LookupError, unreachable } from "./errors.ts";
 import { Flights } from "./flights.ts";
+import { PLAYS } from "./plays.ts";
 
 export interface ClientOptions {
   /** A web key in a page (`bt_web_…`), a server key on a server (`bt_srv_…`). */
@@ -48,17 +49,8 @@ const PAUSE = 250;
 /** A service that wants to be left alone for longer than these milliseconds is not asked again by itself. */
 const LONGEST_PAUSE = 2000;
 const KEEP = 30_000;
-
-/** Calls that play a situation; the wire's declaration says which, and the compiler when one is missing. */
-const PLAYS: Readonly<Record<PlayingCall, true>> = {
-  suggest: true,
-  forward: true,
-  reverse: true,
-  record: true,
-  postcodes: true,
-  distance: true,
-  height: true,
-};
+/** A service has a time limit of its own; that is waited for. */
+const SERVICE_TIMEOUT = 32_000;
 
 /** Asks the wire. Throws {@link LookupError} when there is no answer; an empty list is an answer. */
 export class Client {
@@ -113,6 +105,17 @@ export class Client {
   }
 
   /**
+   * Asks an outside service that is described in the workbench. How it went is its `outcome`: a service that is slow, down or refuses
+   * is no error.
+   * @param inputs a text for each of its inputs, such as `{ town: "Tidewell" }`
+   */
+  ask(service: string, inputs: Readonly<Record<string, string>>, signal?: AbortSignal): Promise<ServiceAnswer> {
+    const path = `/v1/services/${encodeURIComponent(service)}`;
+    // what may change something there is asked as often as it is meant, and no answer to it is kept here
+    return this.#try("service", path, inputs, signal ?? new AbortController().signal);
+  }
+
+  /**
    * Reports a wrong or missing address, in the person's words; people decide what becomes of it.
    * @param report such as `{ ref, text: "The door is round the corner" }`
    * @throws LookupError
@@ -159,7 +162,10 @@ export class Client {
 
   /** Asks, and asks again after a fault that may pass. What is typed on is not: the next letter asks anyway. */
   async #try<N extends CallName>(call: N, path: string, asked: Asked, signal: AbortSignal): Promise<AnswerOf<N>> {
-    const retries = call === "suggest" || this.options.situation === "offline" ? 0 : (this.options.retries ?? 2);
+    const retries =
+      call === "suggest" || call === "service" || this.options.situation === "offline"
+        ? 0
+        : (this.options.retries ?? 2);
     for (let tried = 0; ; tried++) {
       try {
         return await this.#once(call, path, asked, signal);
@@ -175,16 +181,19 @@ export class Client {
   }
 
   async #once<N extends CallName>(call: N, path: string, asked: Asked, signal: AbortSignal): Promise<AnswerOf<N>> {
-    const { situation, trace, timeout = 8000 } = this.options;
+    const { situation, trace, timeout = call === "service" ? SERVICE_TIMEOUT : 8000 } = this.options;
     const id = ++this.#count;
     const limit = AbortSignal.timeout(timeout);
     trace?.({ row: "requests", id, at: performance.now(), call, asked: textOf(asked, path) });
     try {
       if (situation === "offline" && Object.hasOwn(PLAYS, call)) throw new TypeError("played: off-line");
       const played = situation && situation !== "offline" && Object.hasOwn(PLAYS, call) ? { situation } : {};
-      const response = await this.#fetch(this.#url(path, { ...asked, ...played }), {
+      // what may change something there is asked by POST
+      const isPost = call === "service";
+      const response = await this.#fetch(this.#url(path, isPost ? played : { ...asked, ...played }), {
         signal: AbortSignal.any([signal, limit]),
-        headers: this.#secret,
+        headers: { ...this.#secret, ...(isPost ? { "Content-Type": "application/json" } : {}) },
+        ...(isPost ? { method: "POST", body: JSON.stringify(asked) } : {}),
       });
       const answer: unknown = await response.json().catch(() => undefined);
       trace?.({ row: "answered", id, at: performance.now(), status: response.status, answer });

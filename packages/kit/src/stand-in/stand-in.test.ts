@@ -14,7 +14,7 @@ const records = [MILL, OTHER];
 
 describe("a stand-in for the service", () => {
   it("knows the path of every call, and answers each as the wire's own schema has it", async () => {
-    const stands = new StandIn({ records });
+    const stands = new StandIn({ records, services: { courier: { days: ["Monday"] } } });
     const own: Record<string, string> = { ref: MILL.ref, q: "3 mill", starts: "nw", at: "-35.2,-21.6" };
     for (const [name, { path, methods, answers, example, tag }] of Object.entries(CALLS) as [CallName, Call][]) {
       const words = new URLSearchParams(Object.entries({ ...example, ...own }));
@@ -26,6 +26,26 @@ describe("a stand-in for the service", () => {
       expect(answered?.status, name).toBe(200);
       expect(answers.safeParse(JSON.parse(answered!.body)).error, name).toBeUndefined();
     }
+  });
+
+  it("answers for outside services, and plays how they end", async () => {
+    const services = {
+      courier: { days: ["Monday"], next: "Monday" },
+      register: { standing: "otherwise", number: "4-118" },
+    };
+    const stands = new StandIn({ services });
+    const client = stands.client();
+    expect(await client.ask("courier", { town: "Nowhere" })).toMatchObject({
+      outcome: "answered",
+      values: services.courier,
+    });
+    expect(stands.asked.at(-1)).toEqual({ call: "service", words: { name: "courier", town: "Nowhere" } });
+    expect((await client.ask("register", {})).standing).toBe("otherwise");
+    await expect(client.ask("baker", {})).rejects.toMatchObject({ trouble: "missing" });
+    stands.plays("down");
+    expect(await client.ask("courier", {})).toMatchObject({ outcome: "down", values: { days: [], next: "" } });
+    stands.plays("limit");
+    await expect(client.ask("courier", {})).rejects.toMatchObject({ trouble: "limit" });
   });
 
   it("finds its records by their words, and by what is near", async () => {

@@ -4,16 +4,17 @@ import type {
   DistanceAnswer,
   ForwardAnswer,
   HeightAnswer,
-  PlayingCall,
   PostcodesAnswer,
   Problem,
   PublishedForm,
   RecordAnswer,
   ReverseAnswer,
+  ServiceAnswer,
   Situation,
   SuggestAnswer,
 } from "@bibliotope/wire";
 import { Client, type ClientOptions } from "../client/client.ts";
+import { PLAYS } from "../client/plays.ts";
 import { Records, type StandInRecord } from "./records.ts";
 
 /** A request that was made of a stand-in. */
@@ -34,6 +35,7 @@ interface Answers {
   height: HeightAnswer;
   countries: CountriesAnswer;
   form: PublishedForm;
+  service: ServiceAnswer;
 }
 
 /** An answer that a test has written down: to every request of the call whose words have these values. */
@@ -44,6 +46,8 @@ export type Written = {
 export interface StandInOptions {
   /** What is looked up, where no answer is written down. */
   records?: readonly StandInRecord[];
+  /** Outside services, by their names: the values that each answers. */
+  services?: Readonly<Record<string, ServiceAnswer["values"]>>;
   /** Answers written down; the last one that fits is taken. */
   answers?: readonly Written[];
   /** What is played from the beginning; see {@link StandIn.plays}. */
@@ -94,12 +98,10 @@ const PATHS: Readonly<Record<CallName, string>> = {
   still: "still",
   form: "forms/{ref}",
   report: "reports",
+  service: "services/{name}",
   makeBatch: "batches",
   batch: "batches/{id}",
   batchRows: "batches/{id}/rows",
-};
-const PLAYING: Readonly<Record<PlayingCall, true>> = {
-  ...{ suggest: true, forward: true, reverse: true, record: true, postcodes: true, distance: true, height: true },
 };
 const REFUSALS: Readonly<Partial<Record<Situation, [status: number, title: string]>>> = {
   down: [503, "No index is open yet"],
@@ -107,6 +109,9 @@ const REFUSALS: Readonly<Partial<Record<Situation, [status: number, title: strin
   refused: [403, "This key may not be used here"],
   malformed: [400, "The request cannot be read"],
 };
+/** Situations that are an answer of a service, not of ours. */
+const SERVICE_ENDS = ["none", "down", "refused", "malformed"] as const;
+const STANDINGS = ["known", "otherwise", "unknown"] as const;
 const OPEN = { "access-control-allow-origin": "*", "access-control-allow-headers": "*" };
 /** A picture of one pixel. */
 const PIXEL = "data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' width='1' height='1'/%3E";
@@ -119,13 +124,15 @@ export class StandIn {
   /** All that it was asked, in order. */
   readonly asked: AskedOnce[] = [];
   readonly #records: Records;
+  readonly #services: NonNullable<StandInOptions["services"]>;
   readonly #written: Written[];
   #plays: Situation | "offline" | undefined;
   /** Those that wait for `release`, while `slow` is played. */
   #held: (() => void)[] = [];
 
-  constructor({ records = [], answers = [], plays }: StandInOptions = {}) {
+  constructor({ records = [], services = {}, answers = [], plays }: StandInOptions = {}) {
     this.#records = new Records(records);
+    this.#services = services;
     this.#written = [...answers];
     this.#plays = plays;
   }
@@ -194,12 +201,13 @@ export class StandIn {
     const asked = readAsked(url, body);
     if (!asked) return problem(404, "There is nothing here", `A stand-in knows no ${url}.`);
     this.asked.push(asked);
-    const played = asked.call in PLAYING ? this.#plays : undefined;
+    const played = asked.call in PLAYS ? this.#plays : undefined;
     if (played === "offline") return undefined;
     if (played === "slow") await new Promise<void>((resolve) => this.#held.push(resolve));
-    const refusal = played && REFUSALS[played];
+    const ended = asked.call === "service" && played && SERVICE_ENDS.find((one) => one === played);
+    const refusal = played && !ended && REFUSALS[played];
     if (refusal) return problem(...refusal, `This is the situation “${played}”.`);
-    const answer = this.#writtenFor(asked) ?? this.#found(asked);
+    const answer = ended ? this.#service(asked.words.name, ended) : (this.#writtenFor(asked) ?? this.#found(asked));
     if (answer === undefined) return problem(404, "There is nothing here", "No record of the test has this ref.");
     if (isProblem(answer)) return problem(answer.status, answer.title, answer.detail);
     const headers = { ...OPEN, "content-type": asked.call === "still" ? "image/svg+xml" : "application/json" };
@@ -213,6 +221,18 @@ export class StandIn {
     return this.#written.findLast(fits)?.answer;
   }
 
+  #service(name: string, outcome: ServiceAnswer["outcome"] = "answered"): ServiceAnswer | undefined {
+    const values = Object.hasOwn(this.#services, name) ? this.#services[name] : undefined;
+    if (!values) return undefined;
+    const none = Object.entries(values).map(([value, held]) => [value, typeof held === "string" ? "" : []]);
+    const answered = outcome === "answered";
+    const standing = STANDINGS.find((one) => one === values.standing);
+    return {
+      ...{ service: name, outcome, values: answered ? values : Object.fromEntries(none), took: 0, kept: false },
+      ...(answered && standing ? { standing } : {}),
+    };
+  }
+
   #found({ call, words }: AskedOnce): unknown {
     switch (call) {
       case "suggest":
@@ -220,6 +240,8 @@ export class StandIn {
       case "reverse":
       case "postcodes":
         return this.#records[call](words);
+      case "service":
+        return this.#service(words.name);
       case "record":
         return this.#records.record(words.ref);
       case "distance":

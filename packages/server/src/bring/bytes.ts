@@ -4,6 +4,7 @@ import { type Readable, Transform } from "node:stream";
 import { createGunzip } from "node:zlib";
 import type { TableEncoding } from "@bibliotope/wire";
 import { HttpProblem } from "../http/problem.ts";
+import { textDecoder } from "../text-decoder.ts";
 
 /** A file that cannot be read as what it says it is; the words are for the person who brought it. */
 export class TableError extends Error {}
@@ -100,7 +101,7 @@ export function encodingOf(sample: Buffer): TableEncoding {
 
 /** Text of a file, piece by piece. Bytes that are none of the encoding's become U+FFFD. */
 export async function* readText(path: string, encoding: TableEncoding, note?: (bytes: number) => void) {
-  const decoder = new TextDecoder(encoding);
+  const decoder = textDecoder(encoding);
   for await (const piece of (await openBytes(path)) as AsyncIterable<Buffer>) {
     note?.(piece.length);
     const text = decoder.decode(piece, { stream: true });

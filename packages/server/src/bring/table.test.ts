@@ -56,6 +56,12 @@ describe("a table", () => {
     expect((await look(content)).format).toMatchObject(format);
   });
 
+  it("has the signs of windows-1252 that Latin 1 lacks", async () => {
+    const bytes = Buffer.from("street;fee\nRue de l\x92\xc9cole;4 \x80\n", "latin1");
+    expect((await look(bytes)).rows).toEqual([["Rue de l’École", "4 €"]]);
+    expect((await all(bytes))[0]).toMatchObject({ cells: ["Rue de l’École", "4 €"] });
+  });
+
   it("counts rows as an editor does: the head, empty lines, a cell of several lines as one", async () => {
     const rows = await all('\n\r\na,b\n\n1,2\n\r\n\n"3\n\n",4\n5,6');
     expect(rows).toEqual([

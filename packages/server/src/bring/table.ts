@@ -1,5 +1,6 @@
 import { proposeColumns } from "@bibliotope/core/bring";
 import type { TableFormat } from "@bibliotope/wire";
+import { textDecoder } from "../text-decoder.ts";
 import { encodingOf, readText, SAMPLE, sampleOf, TableError } from "./bytes.ts";
 import { type CsvFormat, CsvReader, isFilled, refuseLongRow } from "./csv.ts";
 import { featureTexts, featureTooLong, readFeature, rowOfFeature } from "./features.ts";
@@ -32,7 +33,7 @@ const LOOKED_AT = { features: 1000, letters: 16_000_000 };
 export async function lookAtTable(path: string, wanted: Partial<TableFormat> = {}): Promise<TableStart> {
   const sample = await sampleOf(path);
   const encoding = wanted.encoding ?? encodingOf(sample);
-  const text = new TextDecoder(encoding).decode(sample);
+  const text = textDecoder(encoding).decode(sample);
   const kind = wanted.kind ?? kindOf(text);
   const base = { kind, encoding, delimiter: ",", quote: '"', hasHead: true };
   if (kind !== "csv") return { format: base, ...(await lookAtFeatures(path, base)) };

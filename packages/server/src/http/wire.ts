@@ -113,7 +113,7 @@ export class Wire {
     }
     const words = incoming.isGet || call.takes ? wordsOf(incoming.query) : await bodyOfCall(incoming);
     incoming.situation = situationOf(incoming);
-    if (incoming.situation) await play(incoming.situation);
+    if (incoming.situation && call.plays !== "itself") await play(incoming.situation);
     const { asks } = (!incoming.isGet && call.many) || call;
     if (asks) incoming.asked = read(words, asks) as never;
     const reply = await (this.handlers[incoming.name] as Handler<CallName>)(incoming);

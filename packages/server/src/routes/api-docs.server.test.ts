@@ -15,14 +15,18 @@ const examples = examplesIn(text);
 const isTold = ({ path }: Call) => new RegExp(path.replace(/\{\w+\}/g, "[\\w-]+")).test(text);
 
 /** A call as the page tells of it, its answer still to be filled in. */
-function sectionOf({ path, summary, description, example }: Call): string {
+function sectionOf({ path, methods, summary, description, example }: Call): string {
   const left = new URLSearchParams({ ...example });
   const filled = path.replace(/\{(\w+)\}/g, (_, part: string) => {
     left.delete(part);
     return example[part];
   });
-  const address = `$URL${filled}${left.size ? `?${left}` : ""}`;
-  return `\n## ${summary}\n\n${description}\n\n\`\`\`sh\ncurl -H "Authorization: Bearer $KEY" "${address}"\n\`\`\`\n\n\`\`\`json\n{}\n\`\`\`\n`;
+  const isGet = methods.some((method) => method === "GET");
+  const address = `$URL${filled}${isGet && left.size ? `?${left}` : ""}`;
+  const body = isGet
+    ? `"${address}"`
+    : `-H "Content-Type: application/json" "${address}" -d '${JSON.stringify(Object.fromEntries(left))}'`;
+  return `\n## ${summary}\n\n${description}\n\n\`\`\`sh\ncurl -H "Authorization: Bearer $KEY" ${body}\n\`\`\`\n\n\`\`\`json\n{}\n\`\`\`\n`;
 }
 
 /** What a curl command would send: its URL, headers and body. */
@@ -40,7 +44,9 @@ async function run(command: string): Promise<unknown> {
 
 /** An answer without what differs from one installation to the next. */
 const settled = (answer: unknown) =>
-  JSON.parse(JSON.stringify(answer, (name, value) => (name === "published" ? "2026-11-01T12:00:00.000Z" : value)));
+  JSON.parse(JSON.stringify(answer, (name, value) => SETTLED[name] ?? value));
+/** Values that differ from one time to the next. */
+const SETTLED: Readonly<Record<string, unknown>> = { published: "2026-11-01T12:00:00.000Z", took: 2.4, kept: false };
 
 /** JSON as a person would write it: short lists on one line. */
 const written = (answer: unknown) =>

@@ -27,7 +27,7 @@ function program(batch: string): string {
       const asked =
         method === "GET"
           ? `{ params: ${JSON.stringify({ path: filled(inPath), query: filled(query) })}${isText ? ', parseAs: "text"' : ""} }`
-          : `{ body: ${JSON.stringify(bodyOf(CALLS[name as CallName]))}${isText ? ', parseAs: "text"' : ""} }`;
+          : `{ params: ${JSON.stringify({ path: filled(inPath) })}, body: ${JSON.stringify(bodyOf(CALLS[name as CallName]))}${isText ? ', parseAs: "text"' : ""} }`;
       return `told["${method} ${name}"] = wordOf(await client.${method}("${path}", ${asked}));`;
     });
   });
@@ -46,8 +46,9 @@ console.log(JSON.stringify(told));
 
 const filled = (words: object) => (Object.keys(words).length ? words : undefined);
 /** What is asked by POST, as JSON. */
-function bodyOf({ example, many }: Call): object {
-  const asked = Object.entries(jsonOfQuery(Object.entries(example)));
+function bodyOf({ path, example, many }: Call): object {
+  const words = Object.entries(example).filter(([word]) => !path.includes(`{${word}}`));
+  const asked = Object.entries(jsonOfQuery(words));
   return Object.fromEntries(asked.map(([word, value]) => [word, many ? [value] : value]));
 }
 

@@ -42,7 +42,16 @@ export function studioRoutes(folder: string): Router {
   });
   router.get("/icon.svg", (_request, response) => response.sendFile(join(folder, "icon.svg")));
   router.get(
-    ["/", "/forms{/*rest}", "/lookups{/*rest}", "/data{/*rest}", "/batches{/*rest}", "/keys", "/pieces{/*rest}"],
+    [
+      "/",
+      "/forms{/*rest}",
+      "/lookups{/*rest}",
+      "/data{/*rest}",
+      "/batches{/*rest}",
+      "/services{/*rest}",
+      "/keys",
+      "/pieces{/*rest}",
+    ],
     (_request, response) => {
       response.set("Cache-Control", "no-store").type("html").send(page.replace("{nonce}", response.locals.nonce));
     },

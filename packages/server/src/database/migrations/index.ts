@@ -13,6 +13,7 @@ import * as tenth from "./2026-11-own-data.ts";
 import * as ninth from "./2026-11-people.ts";
 import * as fifteenth from "./2026-11-rehearsal-states.ts";
 import * as sixth from "./2026-11-rehearsals.ts";
+import * as sixteenth from "./2026-11-services.ts";
 import * as second from "./2026-11-workbench.ts";
 
 interface Step {
@@ -37,6 +38,7 @@ const STEPS: Step[] = [
   { name: "2026-11-loads", ...thirteenth },
   { name: "2026-11-installation", ...fourteenth },
   { name: "2026-11-rehearsal-states", ...fifteenth },
+  { name: "2026-11-services", ...sixteenth },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */

@@ -1,0 +1,156 @@
+import { checkService, SECRET_NAME, type Service } from "@bibliotope/core/service";
+import type { HeldService, ServiceSummary } from "@bibliotope/wire";
+import type { Knex } from "knex";
+import type { Incoming } from "../http/incoming.ts";
+import type { Own, OwnHandlers } from "../http/own.ts";
+import { HttpProblem } from "../http/problem.ts";
+import { jsonReply } from "../http/reply.ts";
+import type { Reply } from "../http/send-reply.ts";
+import type { Handlers } from "../http/wire.ts";
+import type { Sealing } from "../services/sealing.ts";
+import * as held from "../services/services.repository.ts";
+import type { Services } from "../services/services.ts";
+import { readWsdl as operationsOf } from "../services/wsdl.ts";
+
+/** Asks an outside service for a form. */
+export function serviceHandlers(services: Services) {
+  return { service } satisfies Partial<Handlers>;
+
+  async function service(incoming: Incoming<"service">): Promise<Reply> {
+    const began = performance.now();
+    const answer = await services.ask(incoming.parts.name, incoming.asked, incoming.key.id, incoming.situation);
+    return jsonReply(incoming, answer, began);
+  }
+}
+
+interface Needs {
+  database: Knex;
+  services: Services;
+  sealing: Sealing;
+}
+
+/** Outside services as they are described, the hosts that may be asked, and secrets, which are never told. */
+export function serviceRoutes({ database, services, sealing }: Needs) {
+  return {
+    services: list,
+    service,
+    saveService,
+    dropService,
+    tryService,
+    readWsdl,
+    secrets,
+    setSecret,
+    dropSecret,
+    hosts,
+    allowHost,
+    refuseHost,
+  } satisfies Partial<OwnHandlers>;
+
+  async function list() {
+    const asking = await held.formsAsking(database);
+    return {
+      services: services.all.map(
+        ({ service: { name, title, ask, register }, revision, savedAt, state }): ServiceSummary => ({
+          ...{ name, title, by: ask.by, host: hostOf(ask.url), isRegister: Boolean(register), revision, state },
+          savedAt: savedAt.toISOString(),
+          forms: asking.get(name) ?? [],
+        }),
+      ),
+    };
+  }
+
+  async function service({ parts }: Own<"service">) {
+    return heldService(parts.name);
+  }
+
+  async function saveService({ asked, parts }: Own<"saveService">) {
+    if (asked.service.name !== parts.name)
+      throw new HttpProblem("malformed", "The name in the path is another one.", [
+        { parameter: "name", message: "is not that of the path" },
+      ]);
+    refuseWrong(asked.service);
+    if ((await held.saveService(database, asked.service, asked.revision ?? 0)) === undefined)
+      throw new HttpProblem(
+        "conflict",
+        asked.revision
+          ? "The service was saved elsewhere meanwhile. Load it again to see that change."
+          : `There is a service “${parts.name}” already.`,
+      );
+    await services.refresh();
+    return heldService(parts.name);
+  }
+
+  async function dropService({ parts }: Own<"dropService">) {
+    const forms = (await held.formsAsking(database)).get(parts.name) ?? [];
+    if (forms.length)
+      throw new HttpProblem("conflict", `It is asked by ${forms.map(({ title }) => `“${title}”`).join(", ")}.`);
+    if (!(await held.dropService(database, parts.name))) throw noService();
+    await services.refresh();
+  }
+
+  async function tryService({ asked }: Own<"tryService">) {
+    refuseWrong(asked.service);
+    return services.try(asked.service, asked.inputs);
+  }
+
+  function readWsdl({ asked }: Own<"readWsdl">) {
+    return operationsOf(asked.wsdl);
+  }
+
+  function secrets() {
+    return { secrets: services.secrets };
+  }
+
+  async function setSecret({ asked, parts }: Own<"setSecret">) {
+    if (!SECRET_NAME.test(parts.name))
+      throw new HttpProblem("malformed", "name: begins with a small letter; small letters, digits and - follow.");
+    await held.setSecret(database, parts.name, sealing.seal(parts.name, asked.value));
+    await services.refresh();
+  }
+
+  async function dropSecret({ parts }: Own<"dropSecret">) {
+    const using = services.secrets.find(({ name }) => name === parts.name)?.services ?? [];
+    if (using.length) throw new HttpProblem("conflict", `It is used by ${using.join(", ")}.`);
+    if (!(await held.dropSecret(database, parts.name)))
+      throw new HttpProblem("not-found", "There is no secret with this name.");
+    await services.refresh();
+  }
+
+  function hosts() {
+    return { hosts: [...services.hosts] };
+  }
+
+  async function allowHost({ asked }: Own<"allowHost">) {
+    await held.allowHost(database, asked);
+    await services.refresh();
+    return hosts();
+  }
+
+  async function refuseHost({ id }: Own<"refuseHost">) {
+    if (!(await held.refuseHost(database, id()))) throw new HttpProblem("not-found", "There is no such host.");
+    await services.refresh();
+  }
+
+  function heldService(name: string): HeldService {
+    const found = services.find(name);
+    if (!found) throw noService();
+    const { service: described, revision, savedAt } = found;
+    return {
+      ...{ service: described, revision, savedAt: savedAt.toISOString() },
+      isAllowed: services.isAllowed(described),
+    };
+  }
+}
+
+const noService = () => new HttpProblem("not-found", "There is no service with this name.");
+
+/** Scheme and host of an address, as people read it. */
+const hostOf = (url: string) => /^\w+:\/\/[^/?#]+/.exec(url)?.[0] ?? url;
+
+/** @throws HttpProblem that says what is wrong with a description, and where */
+function refuseWrong(service: Service): void {
+  const issues = checkService(service).map(({ where, message }) => ({ parameter: where, message }));
+  if (!issues.length) return;
+  const words = issues.map(({ parameter, message }) => `${parameter}: ${message}`);
+  throw new HttpProblem("malformed", `${words.slice(0, 10).join("; ")}.`, issues.slice(0, 10));
+}

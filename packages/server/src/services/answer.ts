@@ -1,0 +1,112 @@
+import { type Follow, followPointer } from "@bibliotope/core/service";
+import { DOMParser, type Document, type Element, type Node } from "@xmldom/xmldom";
+import xpath from "xpath";
+import { CallFailed, type CameBack } from "./call-failed.ts";
+
+/** How deep an answer may be nested, and how many elements of XML it may have. */
+const [MOST_DEEP, MOST_ELEMENTS] = [200, 40_000];
+/** Kinds of node of a document, as the DOM numbers them. */
+const [ELEMENT, TEXT, CDATA] = [1, 3, 4];
+
+/** The ways into an answer: JSON Pointers into JSON, XPaths into XML whose names have no namespaces. */
+export function waysInto(came: CameBack): Follow {
+  const { mediaType, text } = came;
+  const start = text.trimStart()[0];
+  if (/[/+]json$/.test(mediaType) || start === "{" || start === "[") return intoJson(came);
+  if (mediaType === "text/html") throw new CallFailed("malformed", "It answers a page in place of data.", came);
+  if (/[/+]xml$/.test(mediaType) || start === "<") return intoXml(came);
+  throw new CallFailed("malformed", `It answers neither JSON nor XML (${mediaType || "no media type"}).`, came);
+}
+
+function intoJson(came: CameBack): Follow {
+  if (isTooDeep(came.text)) throw new CallFailed("malformed", "Its answer is nested too deep.", came);
+  try {
+    const value: unknown = JSON.parse(came.text);
+    return (way) => followPointer(value, way);
+  } catch (error) {
+    throw new CallFailed("malformed", `Its answer is no JSON: ${(error as Error).message}.`, came);
+  }
+}
+
+/** Without reading it: brackets that are open at once, outside of texts. */
+function isTooDeep(json: string): boolean {
+  let deep = 0;
+  let isText = false;
+  for (let i = 0; i < json.length; i++) {
+    const unit = json[i];
+    if (isText) {
+      if (unit === "\\") i++;
+      else if (unit === '"') isText = false;
+    } else if (unit === '"') isText = true;
+    else if (unit === "[" || unit === "{") {
+      if (++deep > MOST_DEEP) return true;
+    } else if (unit === "]" || unit === "}") deep--;
+  }
+  return false;
+}
+
+function intoXml(came: CameBack): Follow {
+  const document = readXml(came.text, came);
+  return (way) => {
+    if (!way) return [];
+    try {
+      const found = xpath.select(way, document as never) as unknown;
+      return (Array.isArray(found) ? found : [found]).map(textOfNode);
+    } catch {
+      return [];
+    }
+  };
+}
+
+const textOfNode = (found: unknown): unknown =>
+  typeof found === "object" && found !== null ? (found as Node).textContent : found;
+
+/** Reads XML without a document type, which could declare what is to be fetched or to grow. @throws CallFailed */
+export function readXml(text: string, came?: CameBack): Document {
+  if (/<!(DOCTYPE|ENTITY)/i.test(text))
+    throw new CallFailed("malformed", "Its XML declares a document type or entities of its own.", came);
+  const problems: string[] = [];
+  let read: Document | undefined;
+  try {
+    read = new DOMParser({
+      onError: (level, message) => void (level === "warning" || problems.push(message)),
+    }).parseFromString(text, "text/xml");
+  } catch (error) {
+    problems.push((error as Error).message);
+  }
+  if (!read?.documentElement || problems.length)
+    throw new CallFailed("malformed", `Its answer is no XML: ${(problems[0] ?? "it is empty").split("\n")[0]}.`, came);
+  return withoutNamespaces(read, came);
+}
+
+/** The same document with local names alone, so that a way need not know which prefix a service has chosen today. */
+function withoutNamespaces(read: Document, came?: CameBack): Document {
+  const plain = new DOMParser().parseFromString("<x/>", "text/xml");
+  plain.removeChild(plain.documentElement!);
+  let elements = 0;
+  const copy = (from: Element, into: Node, deep: number) => {
+    if (++elements > MOST_ELEMENTS || deep > MOST_DEEP)
+      throw new CallFailed("malformed", "Its XML has too many elements, or is nested too deep.", came);
+    const made = plain.createElement(from.localName ?? from.nodeName);
+    for (const { nodeName, localName, value } of Array.from(from.attributes))
+      if (!/^xmlns(:|$)/.test(nodeName)) made.setAttribute(localName ?? nodeName, value);
+    into.appendChild(made);
+    left.push({ from, made, deep });
+  };
+  const left: { from: Element; made: Element; deep: number }[] = [];
+  copy(read.documentElement!, plain, 1);
+  for (let next = left.pop(); next; next = left.pop())
+    for (const child of Array.from(next.from.childNodes)) {
+      if (child.nodeType === TEXT || child.nodeType === CDATA)
+        next.made.appendChild(plain.createTextNode(child.nodeValue ?? ""));
+      else if (child.nodeType === ELEMENT) copy(child as Element, next.made, next.deep + 1);
+    }
+  return plain;
+}
+
+/** The words of a SOAP fault; undefined where there is none. */
+export function faultIn(follow: Follow): string | undefined {
+  const found = follow("string(//Fault/Reason/Text | //Fault/faultstring)")[0];
+  const isFault = follow("boolean(//Fault)")[0] === true;
+  return isFault ? String(found || "a fault without words") : undefined;
+}

@@ -1,0 +1,114 @@
+import type { ServiceInput, SoapAsking, ValueKind } from "@bibliotope/core/service";
+import type { WsdlAnswer } from "@bibliotope/wire";
+import { XMLParser } from "fast-xml-parser";
+import { HttpProblem } from "../http/problem.ts";
+
+/** Operations and inputs that are read of one description. */
+const [MOST_OPERATIONS, MOST_INPUTS] = [100, 40];
+const KINDS: Readonly<Record<string, ValueKind>> = {
+  ...{ int: "number", integer: "number", long: "number", short: "number", decimal: "number" },
+  ...{ double: "number", float: "number", date: "date", boolean: "yesno" },
+};
+
+// biome-ignore lint/suspicious/noExplicitAny: XML of any shape, looked into with care
+type Xml = any;
+
+const parser = new XMLParser({
+  ...{ ignoreAttributes: false, attributeNamePrefix: "@", removeNSPrefix: true, parseAttributeValue: false },
+  processEntities: false,
+  // what may be there once or more often is always a list
+  isArray: (name) =>
+    [
+      "schema",
+      "element",
+      "complexType",
+      "message",
+      "part",
+      "portType",
+      "binding",
+      "operation",
+      "service",
+      "port",
+    ].includes(name),
+});
+
+/**
+ * The operations of a WSDL 1.1 that can be asked: document style over HTTP by SOAP 1.1 or 1.2, with plain inputs. What it
+ * imports is not fetched.
+ * @throws HttpProblem for what is no such description
+ */
+export function readWsdl(text: string): WsdlAnswer {
+  if (/<!(DOCTYPE|ENTITY)/i.test(text)) throw wrong("It declares a document type of its own");
+  let held: Xml;
+  try {
+    // versions of SOAP are told by their namespaces, which the parser leaves out
+    held = parser.parse(
+      text
+        .replace(/<(\w+):(binding|address|operation)\b/g, (whole, prefix: string, name: string) =>
+          isOf12(text, prefix) ? `<${name}12` : isOf11(text, prefix) ? `<${name}11` : whole,
+        )
+        .replace(/<\/(\w+):(binding|address|operation)>/g, (whole, prefix: string, name: string) =>
+          isOf12(text, prefix) ? `</${name}12>` : isOf11(text, prefix) ? `</${name}11>` : whole,
+        ),
+    ).definitions;
+  } catch {
+    throw wrong("It is no XML");
+  }
+  if (!held) throw wrong("It has no definitions");
+  const operations = list(held.service)
+    .flatMap((service) => list(service.port))
+    .flatMap((port) => operationsOf(held, port))
+    .slice(0, MOST_OPERATIONS);
+  if (!operations.length) throw wrong("It has no operation that is asked by SOAP over HTTP, document style");
+  return { operations };
+}
+
+const SOAP_11 = "http://schemas.xmlsoap.org/wsdl/soap/";
+const SOAP_12 = "http://schemas.xmlsoap.org/wsdl/soap12/";
+const isOf = (text: string, prefix: string, space: string) =>
+  new RegExp(`xmlns:${prefix}\\s*=\\s*["']${space.replaceAll(".", "\\.")}["']`).test(text);
+const isOf11 = (text: string, prefix: string) => isOf(text, prefix, SOAP_11);
+const isOf12 = (text: string, prefix: string) => isOf(text, prefix, SOAP_12);
+
+const list = (held: Xml): Xml[] => (held === undefined || held === "" ? [] : Array.isArray(held) ? held : [held]);
+const local = (name: unknown) => String(name ?? "").replace(/^.*:/, "");
+const named = (all: Xml, name: unknown) => list(all).find((one) => one["@name"] === local(name));
+
+function operationsOf(held: Xml, port: Xml): WsdlAnswer["operations"] {
+  const version = port.address12 ? "1.2" : port.address11 ? "1.1" : undefined;
+  const binding = named(held.binding, port["@binding"]);
+  const type = binding && named(held.portType, binding["@type"]);
+  if (!version || !type) return [];
+  const url = String((port.address12 ?? port.address11)["@location"] ?? "");
+  return list(binding.operation).flatMap((operation) => {
+    const soap = operation.operation12 ?? operation.operation11 ?? {};
+    const asked = named(type.operation, operation["@name"]);
+    const message = named(held.message, asked?.input?.["@message"]);
+    const element = local(list(message?.part)[0]?.["@element"]);
+    const schema = list(held.types?.schema).find((one) => named(one.element, element));
+    if (!schema) return [];
+    const ask: SoapAsking = {
+      ...{ by: "soap", version, url, operation: element },
+      namespace: String(schema["@targetNamespace"] ?? held["@targetNamespace"] ?? ""),
+      ...(soap["@soapAction"] ? { action: String(soap["@soapAction"]) } : {}),
+      ...(schema["@elementFormDefault"] === "qualified" ? { isQualified: true } : {}),
+    };
+    return [{ name: String(operation["@name"]), ask, inputs: inputsOf(schema, named(schema.element, element)) }];
+  });
+}
+
+function inputsOf(schema: Xml, element: Xml): ServiceInput[] {
+  const type = list(element.complexType)[0] ?? named(schema.complexType, element["@type"]);
+  return list(type?.sequence?.element ?? type?.all?.element)
+    .slice(0, MOST_INPUTS)
+    .map((one) => ({
+      name: String(one["@name"] ?? ""),
+      kind: KINDS[local(one["@type"])] ?? "text",
+      ...(one["@minOccurs"] === "0" ? {} : { required: true }),
+    }));
+}
+
+const wrong = (why: string) =>
+  new HttpProblem("malformed", `${why}. Paste a WSDL 1.1 as the service publishes it.`, [
+    { parameter: "wsdl", message: "cannot be read" },
+  ]);

@@ -1,0 +1,208 @@
+import {
+  BODY_KINDS,
+  INPUT_NAME,
+  MOST_LIMIT,
+  SECRET_NAME,
+  SERVICE_METHODS,
+  SERVICE_NAME,
+  SERVICE_OUTCOMES,
+  STANDINGS_OF_REGISTER,
+  VALUE_KINDS,
+} from "@bibliotope/core/service";
+import * as z from "zod";
+import { text } from "./text.ts";
+
+const MOST = { inputs: 40, values: 60, headers: 20 };
+
+export const serviceName = z.string().regex(SERVICE_NAME, { error: "a name has small letters only, thirty at most" });
+const inputName = z.string().regex(INPUT_NAME, { error: "a name has letters, digits and _, a letter first" });
+export const secretName = z.string().regex(SECRET_NAME, {
+  error: "a secret's name begins with a small letter; small letters, digits and - follow",
+});
+
+const headers = z
+  .array(z.strictObject({ name: text(60), value: text(2000) }))
+  .max(MOST.headers)
+  .optional();
+const url = text(2000).trim();
+
+const asking = z.discriminatedUnion("by", [
+  z.strictObject({
+    by: z.literal("http"),
+    method: z.enum(SERVICE_METHODS),
+    url,
+    headers,
+    body: z.strictObject({ kind: z.enum(BODY_KINDS), text: text(20_000) }).optional(),
+  }),
+  z.strictObject({
+    by: z.literal("soap"),
+    version: z.enum(["1.1", "1.2"]),
+    url,
+    headers,
+    operation: text(100).trim(),
+    namespace: text(500).trim(),
+    action: text(500).trim().optional(),
+    isQualified: z.boolean().optional(),
+  }),
+]);
+
+const value = z.strictObject({
+  name: serviceName,
+  way: text(500),
+  each: text(500).optional(),
+  kind: z.enum(VALUE_KINDS),
+  isList: z.boolean().optional(),
+  missing: text(200).optional(),
+});
+const country = z.string().regex(/^[A-Z]{2}$/, { error: "a country is named by its two letters" });
+
+/** What an outside service is: how it is asked, and what forms may use of it. */
+export const serviceSchema = z.strictObject({
+  name: serviceName,
+  title: text(80).trim().min(1),
+  ask: asking,
+  inputs: z
+    .array(
+      z.strictObject({
+        name: inputName,
+        kind: z.enum(VALUE_KINDS),
+        required: z.boolean().optional(),
+        example: text(500).optional(),
+      }),
+    )
+    .max(MOST.inputs),
+  values: z.array(value).max(MOST.values),
+  timeLimit: z.number().min(0.1).max(MOST_LIMIT).optional(),
+  timeLimitFrom: inputName.optional(),
+  again: z.int().min(0).max(3).optional(),
+  keep: z.int().min(0).max(86_400).optional(),
+  atOnce: z.int().min(1).max(200).optional(),
+  perMinute: z.int().min(1).max(100_000).optional(),
+  register: z.strictObject({ countries: z.array(country).min(1).max(60) }).optional(),
+});
+
+/** Values by the names of a service's inputs. */
+export const serviceInputs = z
+  .record(inputName, text(4000))
+  .refine((given) => Object.keys(given).length <= MOST.inputs, { error: "has too many values" })
+  .meta({ description: "A text for each input of the service, by its name.", example: { town: "Tidewell" } });
+
+const values = z.record(z.string(), z.union([z.string(), z.array(z.string())]));
+/** What came of asking a service. */
+export const serviceAnswer = z.object({
+  service: z.string(),
+  outcome: z.enum(SERVICE_OUTCOMES),
+  values: values.meta({ description: "A text for each value, or a list of texts; empty where nothing came." }),
+  /** Of a register. */
+  standing: z.enum(STANDINGS_OF_REGISTER).optional(),
+  took: z.number().meta({ description: "Milliseconds that the service took." }),
+  kept: z.boolean().meta({ description: "Whether an answer to the same inputs was kept from before." }),
+});
+export type ServiceAnswer = z.infer<typeof serviceAnswer>;
+
+/** How a service does, for the list of them. */
+export const serviceSummary = z.object({
+  name: z.string(),
+  title: z.string(),
+  by: z.enum(["http", "soap"]),
+  host: z.string(),
+  isRegister: z.boolean(),
+  savedAt: z.string(),
+  revision: z.int(),
+  /** Forms that ask it, by their refs. */
+  forms: z.array(z.object({ ref: z.string(), title: z.string() })),
+  state: z.object({
+    /** Not asked since the server began; answers; has failed last; left alone for a while. */
+    how: z.enum(["unasked", "answering", "failing", "alone"]),
+    /** Since when it fails, or until when it is left alone. */
+    at: z.string().optional(),
+    words: z.string(),
+    answered: z.int(),
+    failed: z.int(),
+    median: z.number().nullable(),
+  }),
+});
+export const serviceList = z.object({ services: z.array(serviceSummary) });
+export type ServiceSummary = z.infer<typeof serviceSummary>;
+
+export const heldService = z.object({
+  service: serviceSchema,
+  revision: z.int(),
+  savedAt: z.string(),
+  /** Whether its host may be asked. */
+  isAllowed: z.boolean(),
+});
+export type HeldService = z.infer<typeof heldService>;
+
+export const saveServiceAsking = z.strictObject({ service: serviceSchema, revision: z.int().min(0).optional() });
+
+/** Tries a service as it is described, saved or not. */
+export const tryServiceAsking = z.strictObject({ service: serviceSchema, inputs: serviceInputs });
+export const triedService = z.object({
+  outcome: z.enum(SERVICE_OUTCOMES),
+  /** What came of it, in a sentence. */
+  words: z.string(),
+  values,
+  status: z.int().nullable(),
+  headers: z.array(z.object({ name: z.string(), value: z.string() })),
+  /** The answer as text, where it is any; cut where it is long. */
+  body: z.string().nullable(),
+  form: z.enum(["json", "xml", "text"]),
+  took: z.number(),
+  /** The request as a shell writes it, secrets as variables. */
+  curl: z.string(),
+});
+export type TriedService = z.infer<typeof triedService>;
+
+export const wsdlAsking = z.strictObject({ wsdl: text(400_000) });
+/** What can be asked by SOAP, as a WSDL has it. */
+export const wsdlAnswer = z.object({
+  operations: z.array(
+    z.object({
+      name: z.string(),
+      ask: z.custom<Extract<z.infer<typeof asking>, { by: "soap" }>>(),
+      inputs: serviceSchema.shape.inputs,
+    }),
+  ),
+});
+export type WsdlAnswer = z.infer<typeof wsdlAnswer>;
+
+export const secretList = z.object({
+  secrets: z.array(
+    z.object({
+      name: z.string(),
+      setAt: z.string(),
+      /** False where the key that it was sealed with is not there: it must be set again. */
+      isReadable: z.boolean(),
+      services: z.array(z.string()),
+    }),
+  ),
+});
+export type SecretSummary = z.infer<typeof secretList>["secrets"][number];
+export const setSecretAsking = z.strictObject({ value: text(8000).min(1) });
+
+/** Where services may be asked. */
+export const hostList = z.object({
+  hosts: z.array(
+    z.object({
+      id: z.int(),
+      scheme: z.enum(["http", "https"]),
+      host: z.string(),
+      port: z.int(),
+      isInside: z.boolean(),
+      standIn: z.string().nullable(),
+    }),
+  ),
+});
+export type AllowedHost = z.infer<typeof hostList>["hosts"][number];
+export const allowHostAsking = z.strictObject({
+  scheme: z.enum(["http", "https"]),
+  host: text(253)
+    .trim()
+    .toLowerCase()
+    .regex(/^([a-z0-9_-]+(\.[a-z0-9_-]+)*|\[[0-9a-f:.]+\])$/, {
+      error: "a host is a name such as register.example, or an address",
+    }),
+  port: z.int().min(1).max(65_535),
+  isInside: z.boolean().default(false),
+});
