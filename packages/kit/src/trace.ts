@@ -12,7 +12,17 @@ export type TraceEvent =
   | {
       row: "fields";
       at: number;
-      why: "chosen" | "pressed" | "moved" | "asked" | "located" | "exchanged" | "typed" | "cleared" | "corrected";
+      why:
+        | "chosen"
+        | "pressed"
+        | "moved"
+        | "asked"
+        | "located"
+        | "exchanged"
+        | "typed"
+        | "cleared"
+        | "corrected"
+        | "service";
       /** Name of the address that is filled; empty for the first. */
       address?: string;
       /** Line of the address that was found, and where it lies. */

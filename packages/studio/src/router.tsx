@@ -53,6 +53,14 @@ export const router = createBrowserRouter([
         path: "/batches/:id",
         lazy: async () => ({ Component: (await import("./batches/ReviewView.tsx")).ReviewView }),
       },
+      {
+        path: "/services",
+        lazy: async () => ({ Component: (await import("./services/ServicesView.tsx")).ServicesView }),
+      },
+      {
+        path: "/services/:name",
+        lazy: async () => ({ Component: (await import("./services/ServiceView.tsx")).ServiceView }),
+      },
       { path: "/keys", element: <KeysView /> },
       {
         path: "/pieces/:piece?",

@@ -1,4 +1,4 @@
-import { BUTTON_TASKS, FIELD_KINDS, FIELD_NAME, MOST_FIELDS } from "@bibliotope/core/form";
+import { BUTTON_TASKS, FIELD_KINDS, FIELD_NAME, MOST_FIELDS, REGISTER_WAYS } from "@bibliotope/core/form";
 import { EXACTNESS, KINDS, PARTS } from "@bibliotope/core/place";
 import * as z from "zod";
 import { text } from "./text.ts";
@@ -75,6 +75,31 @@ export const addressRuleSchema = z
   })
   .meta({ id: "AddressRule" });
 
+const serviceStartSchema = z.discriminatedUnion("on", [
+  z.strictObject({ on: z.literal("chosen") }),
+  z.strictObject({ on: z.literal("leaving"), field: nameSchema }),
+  z.strictObject({ on: z.literal("button"), field: nameSchema }),
+  z.strictObject({ on: z.literal("complete"), fields: z.array(nameSchema).max(20) }),
+  z.strictObject({ on: z.literal("answered"), service: text(30) }),
+]);
+
+export const serviceRuleSchema = z
+  .strictObject({
+    ask: text(30).meta({ description: "Name of the service." }),
+    called: words(60).optional().meta({ description: "What people know it as; its name when left out." }),
+    when: serviceStartSchema,
+    address: addressName.optional().meta({ description: "The address whose parts go into its inputs." }),
+    with: z
+      .record(text(60), text(300))
+      .refine((inputs) => Object.keys(inputs).length <= 40, { error: "has too many inputs" })
+      .meta({ description: "A pattern for each of its inputs." }),
+    register: z
+      .enum(REGISTER_WAYS)
+      .optional()
+      .meta({ description: "It confirms the address; another form is taken, asked about, or only noted." }),
+  })
+  .meta({ id: "ServiceRule" });
+
 /** A form's definition, as it is stored and published. */
 export const formDefinitionSchema = z
   .strictObject({
@@ -83,6 +108,7 @@ export const formDefinitionSchema = z
     submit: words(40).optional(),
     fields: z.array(fieldSchema).max(MOST_FIELDS, { error: `a form has at most ${MOST_FIELDS} fields` }),
     addresses: z.array(addressRuleSchema).max(10).optional(),
+    services: z.array(serviceRuleSchema).max(10).optional(),
   })
   .meta({ id: "FormDefinition" });
 

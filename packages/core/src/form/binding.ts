@@ -1,6 +1,13 @@
 import { formatPattern, type Lookup, namesIn, parsePattern } from "../pattern/index.ts";
 import { type AutofillValues, type OpeningHours, partLookup } from "../place/index.ts";
-import { addressOf, type Field, type FieldKind, type FormAnswer, type FormDefinition } from "./definition.ts";
+import {
+  addressOf,
+  type Field,
+  type FieldKind,
+  type FormAnswer,
+  type FormDefinition,
+  isPartOrFact,
+} from "./definition.ts";
 import { distanceIn } from "./distance.ts";
 
 /** What a field gets from an answer. */
@@ -79,9 +86,16 @@ export function takesValues({ kind }: Field): boolean {
   return FILLED_KINDS.has(kind);
 }
 
-/** True for a field that an answer fills: one that takes values, with a binding or a token of an address. */
+/** True for a field that an answer fills: one that takes values, with a binding to parts and facts, or a token of an address. */
 export function isFillable(field: Field): boolean {
-  return takesValues(field) && (field.binding !== undefined || ADDRESS_TOKEN.test(tokenOf(field) ?? ""));
+  if (!takesValues(field) || isOfServices(field)) return false;
+  return field.binding !== undefined || ADDRESS_TOKEN.test(tokenOf(field) ?? "");
+}
+
+/** True for a field whose pattern names a value of an outside service: `{courier.days}`. */
+export function isOfServices(field: Pick<Field, "binding">): boolean {
+  // most patterns name none, and are told at a glance
+  return field.binding?.includes(".") === true && namesOf(field).some((name) => !isPartOrFact(name));
 }
 
 const ADDRESS_TOKEN = /^(street-address|address-line[1-3]|address-level[1-4]|postal-code|country|country-name)$/;
@@ -133,7 +147,8 @@ export function writtenBy({ fields }: FormDefinition, name: string): string {
   return field && isFillable(field) ? (field.binding ?? tokenOf(field)!) : "";
 }
 
-function written(binding: string, lookup: Lookup): string {
+/** A pattern with values in it; nothing for one that cannot be read. */
+export function written(binding: string, lookup: Lookup): string {
   const parsed = parsePattern(binding);
   return parsed.ok ? formatPattern(parsed.pattern, lookup) : "";
 }

@@ -1,4 +1,4 @@
-import type { AddressRule, Field, FormDefinition } from "./definition.ts";
+import type { AddressRule, Field, FormDefinition, ServiceRule } from "./definition.ts";
 
 /** One way in which two forms differ. */
 export interface Difference {
@@ -25,6 +25,7 @@ export function compareForms(before: FormDefinition, after: FormDefinition): Dif
     ),
     ...compareFields(before.fields, after.fields),
     ...compareRules(before.addresses ?? [], after.addresses ?? []),
+    ...compareServices(before.services ?? [], after.services ?? []),
   ];
 }
 
@@ -57,6 +58,14 @@ function compareRules(before: readonly AddressRule[], after: readonly AddressRul
       ...difference,
       what: name ? `${name}: ${difference.what}` : difference.what,
     }));
+  });
+}
+
+function compareServices(before: readonly ServiceRule[], after: readonly ServiceRule[]): Difference[] {
+  const names = new Set([...before, ...after].map(({ ask }) => ask));
+  return [...names].flatMap((name) => {
+    const [was, is] = [before, after].map((rules) => rules.find(({ ask }) => ask === name) ?? {});
+    return compareValues("", was, is).map((difference) => ({ ...difference, what: `${name}: ${difference.what}` }));
   });
 }
 

@@ -31,9 +31,9 @@ export type FieldKind = (typeof FIELD_KINDS)[number];
 
 /**
  * What a button does: looks up what the fields say; asks where the device is, and offers the address there; or exchanges
- * the form's two addresses.
+ * the form's two addresses; or asks an outside service, as its rule says.
  */
-export const BUTTON_TASKS = ["look", "locate", "exchange"] as const;
+export const BUTTON_TASKS = ["look", "locate", "exchange", "ask"] as const;
 export type ButtonTask = (typeof BUTTON_TASKS)[number];
 
 /** What the name of a field looks like. */
@@ -120,6 +120,36 @@ export interface AddressRule {
   countryFirst?: boolean;
 }
 
+/**
+ * When a service is asked: an address was chosen; a field that was changed was left; a button was pressed; some fields are complete,
+ * and again when one of them changes; or another service has answered.
+ */
+export type ServiceStart =
+  | { on: "chosen" }
+  | { on: "leaving"; field: string }
+  | { on: "button"; field: string }
+  | { on: "complete"; fields: string[] }
+  | { on: "answered"; service: string };
+
+/** What is done with an address that a register knows in another form. */
+export const REGISTER_WAYS = ["take", "ask", "note"] as const;
+export type RegisterWay = (typeof REGISTER_WAYS)[number];
+
+/** When a form asks an outside service, and with what. Fields get its values by their patterns: `{courier.days}`. */
+export interface ServiceRule {
+  /** Name of the service. */
+  ask: string;
+  /** What people know it as, such as `the courier`; its name when not given. */
+  called?: string;
+  when: ServiceStart;
+  /** The address whose parts go into its inputs, and with which its values fall; the first when not given. */
+  address?: string;
+  /** A pattern for each of its inputs: parts and facts of the address, values of another service, `{field.seats}`. */
+  with: Record<string, string>;
+  /** It is a register and confirms the address; in another form, that is taken, asked about, or only noted. */
+  register?: RegisterWay;
+}
+
 /** A form: what is asked, and what addresses fill. */
 export interface FormDefinition {
   title: string;
@@ -129,6 +159,8 @@ export interface FormDefinition {
   fields: Field[];
   /** Rules of its addresses; one without a rule goes by what is said there. */
   addresses?: AddressRule[];
+  /** Outside services that it asks. */
+  services?: ServiceRule[];
 }
 
 /** What an answer of the wire gives to a form. */
@@ -177,6 +209,11 @@ export const FACTS = [
 ] as const;
 
 const KNOWN: ReadonlySet<string> = new Set([...PARTS, ...FACTS]);
+/** What a register's answer says beyond its values: how it stands, and when it was asked. */
+export const REGISTER_FACTS = ["standing", "asked"] as const;
+/** True for the name of a part or a fact, which no service may have. */
+export const isPartOrFact = (name: string) => KNOWN.has(name.split(".")[0]);
+
 const FORMS: ReadonlySet<string> = new Set(["name", "abbr", "code", "ref"]);
 
 /**
@@ -187,11 +224,12 @@ export function checkDefinition(definition: FormDefinition): FormIssue[] {
   const names = new Set(definition.fields.map(({ name }) => name));
   return [
     ...twice(definition.fields.map(({ name }) => name)).map((name) => issue(name, `two fields are named “${name}”`)),
-    ...definition.fields.flatMap((field) => checkField(field, names)),
+    ...definition.fields.flatMap((field) => checkField(field, names, servicesOf(definition))),
     ...twice((definition.addresses ?? []).map(({ name }) => name)).map((name) =>
       issue("", `two rules are of the address “${name}”`),
     ),
     ...(definition.addresses ?? []).flatMap((rule) => checkRule(rule, definition)),
+    ...(definition.services ?? []).flatMap((rule) => checkServiceRule(rule, definition)),
   ];
 }
 
@@ -201,9 +239,17 @@ function twice(names: readonly string[]): string[] {
   return [...new Set(names.filter((name, i) => names.indexOf(name) !== i))];
 }
 
-function checkField({ name, kind, binding, show, options }: Field, names: ReadonlySet<string>): FormIssue[] {
+const servicesOf = ({ services = [] }: FormDefinition): ReadonlySet<string> => new Set(services.map(({ ask }) => ask));
+
+function checkField(
+  { name, kind, binding, show, options }: Field,
+  names: ReadonlySet<string>,
+  services: ReadonlySet<string>,
+): FormIssue[] {
   const issues: FormIssue[] = [];
-  if (kind === "choice" && !options?.length) issues.push(issue(name, "a choice needs something to choose from"));
+  // a list that a service answers is chosen from
+  if (kind === "choice" && !options?.length && !binding)
+    issues.push(issue(name, "a choice needs something to choose from"));
   if (typeof show === "object") {
     if (!names.has(show.field)) issues.push(issue(name, `it is shown by “${show.field}”, which is no field`));
     else if (show.field === name) issues.push(issue(name, "it cannot be shown by its own value"));
@@ -213,7 +259,9 @@ function checkField({ name, kind, binding, show, options }: Field, names: Readon
   if (!parsed.ok) return [...issues, issue(name, `column ${parsed.error.column}: ${parsed.error.message}`)];
   for (const asked of namesIn(parsed.pattern)) {
     const [part, form] = asked.split(".");
-    if (!KNOWN.has(part)) issues.push(issue(name, `no part or fact is named “${part}”`));
+    if (services.has(part)) {
+      if (!form) issues.push(issue(name, `a value of “${part}” is named too: {${part}.days}`));
+    } else if (!KNOWN.has(part)) issues.push(issue(name, `no part or fact is named “${part}”`));
     else if (form && !FORMS.has(form)) issues.push(issue(name, `a part has no “${form}”`));
   }
   return issues;
@@ -232,6 +280,49 @@ function checkRule({ name, start, countryFirst }: AddressRule, { fields }: FormD
     issues.push(issue(start.field, `${of} is looked up by a button, and “${start.field}” is none`));
   if (countryFirst && !fields.some((field) => field.kind === "country" && addressOf(field) === name))
     issues.push(issue("", `${of} asks for the country first, and has no country field`));
+  return issues;
+}
+
+function checkServiceRule(
+  { ask, when, address = "", with: inputs }: ServiceRule,
+  definition: FormDefinition,
+): FormIssue[] {
+  const of = `the service “${ask}”`;
+  const services = servicesOf(definition);
+  const kindOf = (wanted: string) => definition.fields.find((field) => field.name === wanted)?.kind;
+  const needed = "fields" in when ? when.fields : "field" in when ? [when.field] : [];
+  const issues = needed
+    .filter((wanted) => kindOf(wanted) === undefined)
+    .map((wanted) => issue(wanted, `${of} is asked by “${wanted}”, which is no field`));
+  if (!/^[a-z]{1,30}$/.test(ask)) issues.push(issue("", `“${ask}” is no name of a service: small letters only`));
+  if (isPartOrFact(ask)) issues.push(issue("", `“${ask}” is a part or a fact: no service may be called so`));
+  if (when.on === "complete" && !when.fields.length)
+    issues.push(issue("", `${of} is asked when fields are complete, and none is named`));
+  if (when.on === "button" && kindOf(when.field) !== undefined && kindOf(when.field) !== "button")
+    issues.push(issue(when.field, `${of} is asked by a button, and “${when.field}” is none`));
+  if (when.on === "answered" && (!services.has(when.service) || when.service === ask))
+    issues.push(issue("", `${of} is asked when “${when.service}” has answered, which is not asked here`));
+  if (!addressesOf(definition).includes(address))
+    issues.push(issue("", `${of} is asked with the address “${address}”, which the form does not have`));
+  for (const [input, pattern] of Object.entries(inputs)) {
+    const parsed = parsePattern(pattern);
+    if (!parsed.ok) {
+      issues.push(issue("", `${of}, ${input}: column ${parsed.error.column}: ${parsed.error.message}`));
+      continue;
+    }
+    for (const name of namesIn(parsed.pattern)) {
+      const [part, rest] = name.split(".", 2);
+      if (
+        part === "field" ? kindOf(name.slice("field.".length)) === undefined : !services.has(part) && !KNOWN.has(part)
+      )
+        issues.push(
+          issue(
+            "",
+            `${of}, ${input}: ${part === "field" ? `“${rest}” is no field` : `no part or fact is named “${part}”`}`,
+          ),
+        );
+    }
+  }
   return issues;
 }
 

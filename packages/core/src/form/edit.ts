@@ -1,4 +1,13 @@
-import type { AddressRule, Field, FieldKind, FormDefinition, Show, Start } from "./definition.ts";
+import type {
+  AddressRule,
+  Field,
+  FieldKind,
+  FormDefinition,
+  ServiceRule,
+  ServiceStart,
+  Show,
+  Start,
+} from "./definition.ts";
 
 /** What a new field of each kind is called. */
 const NEW_LABELS: Readonly<Record<FieldKind, string>> = {
@@ -49,12 +58,19 @@ export function removeField(definition: FormDefinition, name: string): FormDefin
       const { show: _, ...rest } = field;
       return rest;
     });
-  return withRules({ ...definition, fields }, (start) => {
+  const left = <S extends Start | ServiceStart>(start: S): S | undefined => {
     if ("field" in start && start.field === name) return undefined;
-    if (start.on !== "complete") return start;
-    const left = start.fields.filter((field) => field !== name);
-    return left.length ? { ...start, fields: left } : undefined;
-  });
+    if (!("fields" in start)) return start;
+    const others = start.fields.filter((field) => field !== name);
+    return others.length ? { ...start, fields: others } : undefined;
+  };
+  // a service that nothing asks any more is asked by nobody
+  const services = (held: readonly ServiceRule[]) =>
+    held.flatMap((rule) => {
+      const when = left(rule.when);
+      return when ? [{ ...rule, when }] : [];
+    });
+  return withRules({ ...definition, fields }, left, services);
 }
 
 /** Moves a field by some places, as far as there are any. */
@@ -83,10 +99,20 @@ export function renameField(definition: FormDefinition, from: string, to: string
     name: renamed(field.name),
     ...(field.show === undefined ? {} : { show: showOf(field.show) }),
   }));
-  return withRules({ ...definition, fields }, (start) => {
+  const asked = <S extends Start | ServiceStart>(start: S): S => {
     if ("field" in start) return { ...start, field: renamed(start.field) };
-    return start.on === "complete" ? { ...start, fields: start.fields.map(renamed) } : start;
-  });
+    return "fields" in start ? { ...start, fields: start.fields.map(renamed) } : start;
+  };
+  const inPatterns = new RegExp(`(\\bfield\\.)${from}(?![\\w-])`, "g");
+  const services = (held: readonly ServiceRule[]) =>
+    held.map((rule) => ({
+      ...rule,
+      when: asked(rule.when),
+      with: Object.fromEntries(
+        Object.entries(rule.with).map(([input, pattern]) => [input, pattern.replace(inPatterns, `$1${to}`)]),
+      ),
+    }));
+  return withRules({ ...definition, fields }, asked, services);
 }
 
 /** Changes the rule of an address; what is undefined is taken out of it. */
@@ -99,13 +125,18 @@ export function changeRule(definition: FormDefinition, name: string, to: Partial
   return { ...definition, addresses: Object.keys(rule).length > 1 ? [...others, rule] : others };
 }
 
-function withRules(definition: FormDefinition, change: (start: Start) => Start | undefined): FormDefinition {
-  if (!definition.addresses) return definition;
-  const addresses = definition.addresses.map((rule) => {
+function withRules(
+  definition: FormDefinition,
+  change: (start: Start) => Start | undefined,
+  services: (held: readonly ServiceRule[]) => ServiceRule[],
+): FormDefinition {
+  const asking = definition.services ? { ...definition, services: services(definition.services) } : definition;
+  if (!asking.addresses) return asking;
+  const addresses = asking.addresses.map((rule) => {
     if (!rule.start) return rule;
     const { start, ...rest } = rule;
     const changed = change(start);
     return changed ? { ...rest, start: changed } : rest;
   });
-  return { ...definition, addresses };
+  return { ...asking, addresses };
 }

@@ -1,4 +1,4 @@
-import { isFillable } from "./binding.ts";
+import { isFillable, isOfServices } from "./binding.ts";
 import { addressesOf, addressOf, type Field, type FormDefinition } from "./definition.ts";
 import { shownAddresses } from "./shows.ts";
 import type { Values } from "./starts.ts";
@@ -6,9 +6,10 @@ import { type AddressState, addressState, type FormState, heldOf } from "./state
 
 /**
  * Where a value comes from: nothing stands there; the person wrote it; they wrote it over what a lookup filled; the
- * record in hand; a record that the fields have since left; what was stored; a choice of the form, or the page's code.
+ * record in hand; a record that the fields have since left; what was stored; an outside service; a choice of the form, or the page's
+ * code.
  */
-export type Origin = "empty" | "typed" | "corrected" | "record" | "left" | "stored" | "form";
+export type Origin = "empty" | "typed" | "corrected" | "record" | "left" | "stored" | "service" | "form";
 
 /** A value as the form would send it. */
 export interface GoingOut {
@@ -70,6 +71,7 @@ function originOf(state: FormState, value: string, name: string, field: Field | 
   if (value.trim() === "") return "empty";
   if (state.corrected.includes(name)) return "corrected";
   if (state.written[name] === value) return "typed";
+  if (field && isOfServices(field)) return "service";
   const held = field && heldOf(state, addressOf(field));
   // what a search field shows after a choice is the line of the record, not a part of what is stated
   if (held && (held.stated[name] === value || field.kind === "search"))

@@ -4,6 +4,7 @@ export {
   fillableFields,
   fillingsFor,
   isFillable,
+  isOfServices,
   lineFor,
   lookupIn,
   shortLine,
@@ -33,7 +34,12 @@ export {
   isOfBoth,
   MOST_FIELDS,
   type Option,
+  REGISTER_FACTS,
+  REGISTER_WAYS,
+  type RegisterWay,
   ruleOf,
+  type ServiceRule,
+  type ServiceStart,
   type Show,
   type Start,
 } from "./definition.ts";
@@ -62,6 +68,7 @@ export {
   withStep,
 } from "./rehearsal.ts";
 export { isSameStatement } from "./same.ts";
+export { officialAnswer, type ServiceAnswers, serviceFillings, serviceInputs } from "./services.ts";
 export { type AddressSoFar, type Standing, shownAddresses, standingOf } from "./shows.ts";
 export {
   type Happening,
@@ -81,6 +88,7 @@ export {
   addressState,
   agree,
   clearFilled,
+  confirmByRegister,
   correct,
   differencesIn,
   EMPTY_STATE,

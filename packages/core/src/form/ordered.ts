@@ -2,7 +2,7 @@ import type { FormDefinition } from "./definition.ts";
 
 /** Keys in the order in which people read them; others follow. */
 const ORDER = [
-  ...["title", "intro", "submit", "fields", "addresses"],
+  ...["title", "intro", "submit", "fields", "addresses", "services"],
   ...["name", "kind", "label", "autofill", "address", "binding", "task", "placeholder", "help"],
   ...["required", "half", "relief", "opens", "options", "show"],
   ...[
@@ -17,6 +17,7 @@ const ORDER = [
     "nearby",
     "countryFirst",
   ],
+  ...["ask", "called", "when", "with", "register"],
   ...["value", "on", "field", "is"],
 ];
 

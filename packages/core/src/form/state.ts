@@ -6,9 +6,9 @@ import { partOf, type Values, valueIn } from "./starts.ts";
 
 /**
  * What an address of a form is now: nothing stands in it; the person's own words, of which nothing more is known; a
- * record; or a record of which the person has since changed what tells the place, so that it is that place no more.
+ * record; a record that a register has confirmed; or a record of which the person has since changed what tells the place, so that it is that place no more.
  */
-export const ADDRESS_STATES = ["empty", "typed", "chosen", "changed"] as const;
+export const ADDRESS_STATES = ["empty", "typed", "chosen", "registered", "changed"] as const;
 export type AddressState = (typeof ADDRESS_STATES)[number];
 
 /** An address that a record was filled into. */
@@ -22,6 +22,8 @@ export interface HeldAddress {
   parts: Parts;
   /** True for a record that the form was opened on: its values are no lookup's. */
   isStored?: boolean;
+  /** True once a register has confirmed it. */
+  isRegistered?: boolean;
 }
 
 /** What lookups have put into a form, and what the person has made theirs. Plain data. */
@@ -130,6 +132,8 @@ function restate(definition: FormDefinition, state: FormState, values: Values, a
     isSameStatement(held.stated[field.name] ?? "", valueIn(values, field.name), held.parts, hasUnit(field)),
   );
   const now = isSame ? "chosen" : "changed";
+  // a register has confirmed what stood there before
+  const { isRegistered: _, ...unregistered } = held;
   if (now === held.state) return { state, write: [] };
   const unseen = new Set(unseenFields(definition, address).map(({ name }) => name));
   const write = isSame
@@ -139,10 +143,17 @@ function restate(definition: FormDefinition, state: FormState, values: Values, a
     state: {
       ...state,
       filled: { ...state.filled, ...Object.fromEntries(write.map(({ field, value }) => [field, value])) },
-      addresses: { ...state.addresses, [address]: { ...held, state: now } },
+      addresses: { ...state.addresses, [address]: { ...unregistered, state: now } },
     },
     write,
   };
+}
+
+/** A register has confirmed the record of an address, as it stands there. */
+export function confirmByRegister(state: FormState, address: string): FormState {
+  const held = heldOf(state, address);
+  if (held?.state !== "chosen") return state;
+  return { ...state, addresses: { ...state.addresses, [address]: { ...held, isRegistered: true } } };
 }
 
 /**
@@ -270,7 +281,7 @@ export function addressState(
   address: string,
 ): AddressState {
   const held = heldOf(state, address);
-  if (held) return held.state;
+  if (held) return held.state === "chosen" && held.isRegistered ? "registered" : held.state;
   const seen = [...statingFields(definition, address).map(({ name }) => name), ...searchesOf(definition, address)];
   return seen.some((name) => valueIn(values, name)) ? "typed" : "empty";
 }

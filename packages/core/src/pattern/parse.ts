@@ -24,7 +24,8 @@ export interface PatternError {
 
 export type ParsedPattern = { ok: true; pattern: Pattern } | { ok: false; error: PatternError };
 
-const NAME = /^[a-z]+(\.[a-z]+)?$/;
+/** A part, a fact or a value of a service, or a field of the form. */
+const NAME = /^([a-z]+(\.[a-z]+)?|field\.[A-Za-z][\w-]{0,39})$/;
 const CHANGES: readonly string[] = ["upper", "lower", "trim"];
 
 /**

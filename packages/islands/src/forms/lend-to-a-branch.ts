@@ -14,7 +14,18 @@ export const LEND_TO_A_BRANCH: FormDefinition = {
     { name: "to-find", kind: "search", label: "To", placeholder: "A branch or reading room", address: "to" },
     { name: "to-here", kind: "button", label: "Where I stand", task: "locate", address: "to" },
     { name: "to-line", kind: "shown", label: "It is brought to", binding: "{lines}", address: "to" },
-    { name: "far", kind: "distance", label: "How far it is" },
+    { name: "far", kind: "distance", label: "How far it is, straight" },
+    {
+      name: "drive",
+      kind: "shown",
+      label: "The courier's way",
+      binding: "[{route.metres} m, {route.minutes} minutes]",
+    },
+    { name: "day", kind: "choice", label: "Collected on", binding: "{courier.days}", half: true },
+    { name: "before", kind: "shown", label: "Ready before", binding: "{courier.before}", half: true },
+    { name: "patience", kind: "text", label: "Wait for the tides, seconds", placeholder: "4", half: true },
+    { name: "ask-tides", kind: "button", label: "Ask for the tides", task: "ask", half: true },
+    { name: "tides", kind: "shown", label: "High water there", binding: "{tides.high}" },
     { name: "ways", kind: "map", label: "On the map", address: "from" },
     { name: "from-ref", kind: "hidden", label: "From, ref", binding: "{ref}", address: "from" },
     { name: "from-position", kind: "hidden", label: "From, position", binding: "{position}", address: "from" },
@@ -24,5 +35,22 @@ export const LEND_TO_A_BRANCH: FormDefinition = {
   addresses: [
     { name: "from", kinds: ["place"] },
     { name: "to", kinds: ["place"] },
+  ],
+  services: [
+    { ask: "courier", called: "the courier", when: { on: "chosen" }, address: "from", with: { town: "{town}" } },
+    {
+      ask: "route",
+      called: "the courier",
+      when: { on: "complete", fields: ["from-position", "to-position"] },
+      address: "to",
+      with: { from: "{field.from-position}", to: "{field.to-position}" },
+    },
+    {
+      ask: "tides",
+      called: "the tide table",
+      when: { on: "button", field: "ask-tides" },
+      address: "to",
+      with: { harbour: "{town}", patience: "{field.patience}" },
+    },
   ],
 };

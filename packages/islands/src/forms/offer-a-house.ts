@@ -18,6 +18,8 @@ export const OFFER_A_HOUSE: FormDefinition = {
     { name: "position", kind: "hidden", label: "Position", binding: "{position}" },
     { name: "exactness", kind: "hidden", label: "Exactness", binding: "{exactness}" },
     { name: "confirmed", kind: "hidden", label: "Confirmed", binding: "{confirmed}" },
+    { name: "plot", kind: "hidden", label: "Plot", binding: "{register.number}" },
+    { name: "registered", kind: "hidden", label: "Register asked", binding: "{register.asked}" },
   ],
   addresses: [
     {
@@ -25,6 +27,15 @@ export const OFFER_A_HOUSE: FormDefinition = {
       start: { on: "complete", fields: ["street", "house", "town"] },
       exactness: "between",
       none: "We could not find that house. Check the spelling, or carry on: we will look it up by hand.",
+    },
+  ],
+  services: [
+    {
+      ask: "register",
+      called: "the land register",
+      when: { on: "chosen" },
+      with: { house: "{house}", street: "{street}", town: "{town}", country: "{country.code}" },
+      register: "ask",
     },
   ],
 };

@@ -5,6 +5,7 @@ import {
   addressState,
   agree,
   clearFilled,
+  confirmByRegister,
   correct,
   EMPTY_STATE,
   type Filling,
@@ -57,7 +58,30 @@ import { FieldUndo } from "./undo.ts";
  * bind(document.querySelector("form"), { client: new Client({ key: "bt_web_…" }) });
  */
 export function bind(form: HTMLFormElement, options: BindOptions): Binding {
-  return new FormBinding(form, options);
+  const { definition, client, trace } = options;
+  if (!definition?.services?.length) return new FormBinding(form, options);
+  // few forms ask services: those that do bring what it takes
+  const services = import("./services.ts").then(
+    ({ FormServices }) =>
+      new FormServices(form, {
+        ...{ client, definition, trace, isByPerson: options.isByPerson },
+        values: () => binding.values(),
+        registered: (address, official) => binding.registered(address, official),
+      }),
+  );
+  const binding: FormBinding = new FormBinding(form, {
+    ...options,
+    filled: (answer, why, address) => {
+      options.filled?.(answer, why, address);
+      void services.then((all) => all.filled(answer, address));
+    },
+    cleared: (address) => {
+      options.cleared?.(address);
+      void services.then((all) => all.cleared(address));
+    },
+  });
+  binding.ending.push(() => void services.then((all) => all.destroy()));
+  return binding;
 }
 
 /** What was taken out of an address when another country was chosen. */
@@ -85,6 +109,8 @@ class FormBinding implements Binding {
   readonly #stop = new AbortController();
   readonly #undo: FieldUndo;
   #isFilling = false;
+  /** What ends with it. */
+  readonly ending: (() => void)[] = [];
 
   constructor(
     private readonly form: HTMLFormElement,
@@ -173,6 +199,22 @@ class FormBinding implements Binding {
   destroy(): void {
     this.#stop.abort();
     for (const lookups of this.#addresses.values()) lookups.destroy();
+    for (const end of this.ending) end();
+  }
+
+  /** A register has confirmed an address; with an answer, that form of it takes the place of what stands there. */
+  registered(address: string, official?: FormAnswer): void {
+    const held = heldOf(this.state, address);
+    if (held?.state !== "chosen") return;
+    if (official) {
+      this.#answers.set(address, official);
+      const text = this.#of(address).box?.text;
+      this.#write(
+        this.#took(fill(this.#definition, this.state, official, address, { isConfirmed: held.confirmed, text })),
+      );
+      this.#of(address).noteAsked(this.#questionOf(address));
+    }
+    this.state = confirmByRegister(this.state, address);
   }
 
   #lookups(name: string): AddressLookups {

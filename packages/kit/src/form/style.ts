@@ -29,6 +29,17 @@ export const FORM_STYLE = `
 .bt-choice:is(:hover, :focus-visible) { background: var(--bt-list-chosen, color-mix(in srgb, currentColor 9%, transparent)); }
 .bt-choice mark { background: none; color: inherit; text-decoration: underline; text-decoration-color: var(--bt-mark, #a8741a); text-decoration-thickness: 2px; text-underline-offset: 3px; }
 .bt-choice .bt-number { font-size: 0.84em; color: var(--bt-quiet, inherit); }
+.bt-service:has(> .bt-said:empty:only-child) { display: contents; }
+.bt-service > .bt-said { margin: 0; font-size: 0.9em; color: var(--bt-quiet, inherit); }
+.bt-service > .bt-said:empty { position: absolute; }
+.bt-forms { display: grid; grid-template-columns: repeat(auto-fit, minmax(13em, 1fr)); gap: 0.6em; margin: 0.5em 0; }
+.bt-forms > div { padding: 0.5em 0.75em; background: var(--bt-field-paper, Field); border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; }
+.bt-forms > div + div { border-left: 4px solid var(--bt-service, #4c6678); }
+.bt-forms dt { font-size: 0.84em; color: var(--bt-quiet, inherit); }
+.bt-forms dd { margin: 0; }
+.bt-forms mark { background: none; color: var(--bt-mark-ink, inherit); font-weight: 600; text-decoration: underline; text-decoration-color: var(--bt-mark, #a8741a); text-underline-offset: 3px; }
+.bt-service > :is(.bt-take, .bt-keep) { height: 2.1em; padding: 0 1em; margin-inline-end: 0.6em; font: inherit; font-size: 0.95em; font-weight: 600; color: inherit; background: none; border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; cursor: pointer; }
+.bt-service > :is(.bt-take, .bt-keep):focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: 1px; }
 .bt-distance { display: grid; grid-template-columns: 1fr auto; gap: 0.5em; }
 .bt-distance > output { min-width: 0; }
 .bt-distance > select { width: auto; }

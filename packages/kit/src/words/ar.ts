@@ -180,6 +180,24 @@ const words: Words = {
     Send: "إرسال",
     "Leave it": "دعه",
     "Thank you. Somebody will look at it.": "شكرًا. سينظر فيه أحد.",
+    "{service} knows this address.": "{service}: هذا العنوان معروف.",
+    "Written as in {service}.": "كُتب كما هنا: {service}.",
+    "In {service} it is {line}.": "{service}: {line}.",
+    "{service} writes this address otherwise.": "{service}: يُكتب هذا العنوان بشكل آخر.",
+    "as it was written": "كما كُتب",
+    "in {service}": "حسب: {service}",
+    "{service} does not know this address. You can go on with it.":
+      "{service}: هذا العنوان غير معروف. يمكنك المتابعة به.",
+    "Asking {service} …": "جارٍ السؤال: {service} …",
+    "Take the register's": "أخذ الرسمي",
+    "Keep mine": "الاحتفاظ بما كتبته",
+    "{service} has nothing for this. You can go on without it.": "{service}: لا شيء لهذا. يمكنك المتابعة من دونه.",
+    "{service} did not answer in time. You can go on without it.":
+      "{service}: لم يأتِ الجواب في الوقت. يمكنك المتابعة من دونه.",
+    "{service} is asked too often just now. You can go on without it.":
+      "{service}: أسئلة كثيرة الآن. يمكنك المتابعة من دونه.",
+    "{service} does not answer at the moment. You can go on without it.":
+      "{service}: لا يجيب في الوقت الحالي. يمكنك المتابعة من دونه.",
   },
 };
 

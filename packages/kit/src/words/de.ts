@@ -167,6 +167,24 @@ const words: Words = {
     Send: "Senden",
     "Leave it": "Lassen",
     "Thank you. Somebody will look at it.": "Danke. Jemand sieht es sich an.",
+    "{service} knows this address.": "{service} kennt diese Adresse.",
+    "Written as in {service}.": "Geschrieben wie hier: {service}.",
+    "In {service} it is {line}.": "{service} schreibt: {line}.",
+    "{service} writes this address otherwise.": "{service} schreibt diese Adresse anders.",
+    "as it was written": "wie geschrieben",
+    "in {service}": "so schreibt es: {service}",
+    "{service} does not know this address. You can go on with it.":
+      "{service} kennt diese Adresse nicht. Sie können damit weitermachen.",
+    "Asking {service} …": "Gefragt wird: {service} …",
+    "Take the register's": "Die amtliche nehmen",
+    "Keep mine": "Meine behalten",
+    "{service} has nothing for this. You can go on without it.": "{service} hat dazu nichts. Es geht auch ohne weiter.",
+    "{service} did not answer in time. You can go on without it.":
+      "{service} hat nicht rechtzeitig geantwortet. Es geht auch ohne weiter.",
+    "{service} is asked too often just now. You can go on without it.":
+      "{service} wird gerade zu oft gefragt. Es geht auch ohne weiter.",
+    "{service} does not answer at the moment. You can go on without it.":
+      "{service} antwortet im Augenblick nicht. Es geht auch ohne weiter.",
   },
 };
 

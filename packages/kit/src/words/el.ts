@@ -166,6 +166,25 @@ const words: Words = {
     Send: "Αποστολή",
     "Leave it": "Άφησέ το",
     "Thank you. Somebody will look at it.": "Ευχαριστούμε. Κάποιος θα το κοιτάξει.",
+    "{service} knows this address.": "{service}: η διεύθυνση αυτή είναι γνωστή.",
+    "Written as in {service}.": "Γράφτηκε όπως εδώ: {service}.",
+    "In {service} it is {line}.": "{service}: {line}.",
+    "{service} writes this address otherwise.": "{service}: η διεύθυνση αυτή γράφεται αλλιώς.",
+    "as it was written": "όπως γράφτηκε",
+    "in {service}": "κατά: {service}",
+    "{service} does not know this address. You can go on with it.":
+      "{service}: η διεύθυνση αυτή δεν είναι γνωστή. Μπορείτε να συνεχίσετε με αυτήν.",
+    "Asking {service} …": "Γίνεται ερώτηση: {service} …",
+    "Take the register's": "Να μπει η επίσημη",
+    "Keep mine": "Να μείνει η δική μου",
+    "{service} has nothing for this. You can go on without it.":
+      "{service}: δεν υπάρχει τίποτα γι’ αυτό. Μπορείτε να συνεχίσετε χωρίς αυτό.",
+    "{service} did not answer in time. You can go on without it.":
+      "{service}: δεν ήρθε απάντηση εγκαίρως. Μπορείτε να συνεχίσετε χωρίς αυτό.",
+    "{service} is asked too often just now. You can go on without it.":
+      "{service}: πολλές ερωτήσεις αυτή τη στιγμή. Μπορείτε να συνεχίσετε χωρίς αυτό.",
+    "{service} does not answer at the moment. You can go on without it.":
+      "{service}: δεν απαντά αυτή τη στιγμή. Μπορείτε να συνεχίσετε χωρίς αυτό.",
   },
 };
 

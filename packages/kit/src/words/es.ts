@@ -165,6 +165,25 @@ const words: Words = {
     Send: "Enviar",
     "Leave it": "Dejarlo",
     "Thank you. Somebody will look at it.": "Gracias. Alguien lo mirará.",
+    "{service} knows this address.": "{service} conoce esta dirección.",
+    "Written as in {service}.": "Escrita como aquí: {service}.",
+    "In {service} it is {line}.": "{service} escribe: {line}.",
+    "{service} writes this address otherwise.": "{service} escribe esta dirección de otra manera.",
+    "as it was written": "como se escribió",
+    "in {service}": "según: {service}",
+    "{service} does not know this address. You can go on with it.":
+      "{service} no conoce esta dirección. Puede seguir con ella.",
+    "Asking {service} …": "Preguntando: {service} …",
+    "Take the register's": "Tomar la oficial",
+    "Keep mine": "Conservar la mía",
+    "{service} has nothing for this. You can go on without it.":
+      "{service} no tiene nada para esto. Puede seguir sin ello.",
+    "{service} did not answer in time. You can go on without it.":
+      "{service} no ha respondido a tiempo. Puede seguir sin ello.",
+    "{service} is asked too often just now. You can go on without it.":
+      "{service} recibe demasiadas preguntas en este momento. Puede seguir sin ello.",
+    "{service} does not answer at the moment. You can go on without it.":
+      "{service} no responde en este momento. Puede seguir sin ello.",
   },
 };
 

@@ -167,6 +167,25 @@ const words: Words = {
     Send: "Envoyer",
     "Leave it": "Laisser",
     "Thank you. Somebody will look at it.": "Merci. Quelqu’un va regarder.",
+    "{service} knows this address.": "{service} connaît cette adresse.",
+    "Written as in {service}.": "Écrit comme ici : {service}.",
+    "In {service} it is {line}.": "{service} écrit : {line}.",
+    "{service} writes this address otherwise.": "{service} écrit cette adresse autrement.",
+    "as it was written": "comme vous l’avez écrit",
+    "in {service}": "selon : {service}",
+    "{service} does not know this address. You can go on with it.":
+      "{service} ne connaît pas cette adresse. Vous pouvez continuer avec elle.",
+    "Asking {service} …": "Demande en cours : {service} …",
+    "Take the register's": "Prendre l’officielle",
+    "Keep mine": "Garder la mienne",
+    "{service} has nothing for this. You can go on without it.":
+      "{service} n’a rien pour cela. Vous pouvez continuer sans.",
+    "{service} did not answer in time. You can go on without it.":
+      "{service} n’a pas répondu à temps. Vous pouvez continuer sans.",
+    "{service} is asked too often just now. You can go on without it.":
+      "{service} reçoit trop de demandes en ce moment. Vous pouvez continuer sans.",
+    "{service} does not answer at the moment. You can go on without it.":
+      "{service} ne répond pas pour le moment. Vous pouvez continuer sans.",
   },
 };
 

@@ -166,6 +166,25 @@ const words: Words = {
     Send: "Invia",
     "Leave it": "Lascia stare",
     "Thank you. Somebody will look at it.": "Grazie. Qualcuno lo guarderà.",
+    "{service} knows this address.": "{service} conosce questo indirizzo.",
+    "Written as in {service}.": "Scritto come qui: {service}.",
+    "In {service} it is {line}.": "{service} scrive: {line}.",
+    "{service} writes this address otherwise.": "{service} scrive questo indirizzo in un altro modo.",
+    "as it was written": "come è stato scritto",
+    "in {service}": "secondo: {service}",
+    "{service} does not know this address. You can go on with it.":
+      "{service} non conosce questo indirizzo. Può continuare con questo.",
+    "Asking {service} …": "Si chiede: {service} …",
+    "Take the register's": "Prendere quello ufficiale",
+    "Keep mine": "Tenere il mio",
+    "{service} has nothing for this. You can go on without it.":
+      "{service} non ha nulla per questo. Può continuare senza.",
+    "{service} did not answer in time. You can go on without it.":
+      "{service} non ha risposto in tempo. Può continuare senza.",
+    "{service} is asked too often just now. You can go on without it.":
+      "{service} riceve troppe richieste in questo momento. Può continuare senza.",
+    "{service} does not answer at the moment. You can go on without it.":
+      "{service} al momento non risponde. Può continuare senza.",
   },
 };
 

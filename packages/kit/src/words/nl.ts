@@ -167,6 +167,25 @@ const words: Words = {
     Send: "Versturen",
     "Leave it": "Laat maar",
     "Thank you. Somebody will look at it.": "Dank u. Iemand kijkt ernaar.",
+    "{service} knows this address.": "{service} kent dit adres.",
+    "Written as in {service}.": "Geschreven zoals hier: {service}.",
+    "In {service} it is {line}.": "{service} schrijft: {line}.",
+    "{service} writes this address otherwise.": "{service} schrijft dit adres anders.",
+    "as it was written": "zoals geschreven",
+    "in {service}": "volgens: {service}",
+    "{service} does not know this address. You can go on with it.":
+      "{service} kent dit adres niet. U kunt ermee verdergaan.",
+    "Asking {service} …": "Wordt gevraagd: {service} …",
+    "Take the register's": "Het officiële nemen",
+    "Keep mine": "Het mijne houden",
+    "{service} has nothing for this. You can go on without it.":
+      "{service} heeft hier niets voor. U kunt zonder verdergaan.",
+    "{service} did not answer in time. You can go on without it.":
+      "{service} heeft niet op tijd geantwoord. U kunt zonder verdergaan.",
+    "{service} is asked too often just now. You can go on without it.":
+      "{service} wordt nu te vaak gevraagd. U kunt zonder verdergaan.",
+    "{service} does not answer at the moment. You can go on without it.":
+      "{service} antwoordt op dit moment niet. U kunt zonder verdergaan.",
   },
 };
 

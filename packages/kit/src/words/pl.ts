@@ -175,6 +175,24 @@ const words: Words = {
     Send: "Wyślij",
     "Leave it": "Zostaw",
     "Thank you. Somebody will look at it.": "Dziękujemy. Ktoś się temu przyjrzy.",
+    "{service} knows this address.": "{service}: ten adres jest znany.",
+    "Written as in {service}.": "Zapisano tak jak tutaj: {service}.",
+    "In {service} it is {line}.": "{service}: {line}.",
+    "{service} writes this address otherwise.": "{service}: ten adres zapisany jest inaczej.",
+    "as it was written": "tak jak wpisano",
+    "in {service}": "według: {service}",
+    "{service} does not know this address. You can go on with it.":
+      "{service}: ten adres nie jest znany. Można go zostawić i iść dalej.",
+    "Asking {service} …": "Trwa zapytanie: {service} …",
+    "Take the register's": "Weź urzędowy",
+    "Keep mine": "Zostaw mój",
+    "{service} has nothing for this. You can go on without it.": "{service}: nic tu nie ma. Można iść dalej bez tego.",
+    "{service} did not answer in time. You can go on without it.":
+      "{service}: brak odpowiedzi na czas. Można iść dalej bez tego.",
+    "{service} is asked too often just now. You can go on without it.":
+      "{service}: za dużo pytań w tej chwili. Można iść dalej bez tego.",
+    "{service} does not answer at the moment. You can go on without it.":
+      "{service}: w tej chwili brak odpowiedzi. Można iść dalej bez tego.",
   },
 };
 

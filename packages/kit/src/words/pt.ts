@@ -165,6 +165,25 @@ const words: Words = {
     Send: "Enviar",
     "Leave it": "Deixar",
     "Thank you. Somebody will look at it.": "Obrigado. Alguém vai ver.",
+    "{service} knows this address.": "{service} conhece este endereço.",
+    "Written as in {service}.": "Escrito como aqui: {service}.",
+    "In {service} it is {line}.": "{service} escreve: {line}.",
+    "{service} writes this address otherwise.": "{service} escreve este endereço de outra forma.",
+    "as it was written": "como foi escrito",
+    "in {service}": "segundo: {service}",
+    "{service} does not know this address. You can go on with it.":
+      "{service} não conhece este endereço. Pode continuar com ele.",
+    "Asking {service} …": "A perguntar: {service} …",
+    "Take the register's": "Usar o oficial",
+    "Keep mine": "Manter o meu",
+    "{service} has nothing for this. You can go on without it.":
+      "{service} não tem nada para isto. Pode continuar sem isso.",
+    "{service} did not answer in time. You can go on without it.":
+      "{service} não respondeu a tempo. Pode continuar sem isso.",
+    "{service} is asked too often just now. You can go on without it.":
+      "{service} recebe demasiados pedidos neste momento. Pode continuar sem isso.",
+    "{service} does not answer at the moment. You can go on without it.":
+      "{service} não responde neste momento. Pode continuar sem isso.",
   },
 };
 

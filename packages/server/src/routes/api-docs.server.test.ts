@@ -43,8 +43,7 @@ async function run(command: string): Promise<unknown> {
 }
 
 /** An answer without what differs from one installation to the next. */
-const settled = (answer: unknown) =>
-  JSON.parse(JSON.stringify(answer, (name, value) => SETTLED[name] ?? value));
+const settled = (answer: unknown) => JSON.parse(JSON.stringify(answer, (name, value) => SETTLED[name] ?? value));
 /** Values that differ from one time to the next. */
 const SETTLED: Readonly<Record<string, unknown>> = { published: "2026-11-01T12:00:00.000Z", took: 2.4, kept: false };
 

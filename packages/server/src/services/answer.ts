@@ -62,7 +62,7 @@ const textOfNode = (found: unknown): unknown =>
   typeof found === "object" && found !== null ? (found as Node).textContent : found;
 
 /** Reads XML without a document type, which could declare what is to be fetched or to grow. @throws CallFailed */
-export function readXml(text: string, came?: CameBack): Document {
+function readXml(text: string, came?: CameBack): Document {
   if (/<!(DOCTYPE|ENTITY)/i.test(text))
     throw new CallFailed("malformed", "Its XML declares a document type or entities of its own.", came);
   const problems: string[] = [];

@@ -30,7 +30,8 @@ export class Caller {
     try {
       return await this.#follow(out, late, MOST_HOPS);
     } catch (error) {
-      if (late.aborted) throw new CallFailed("slow", `It did not answer within ${Math.round(limit / 100) / 10} seconds.`);
+      if (late.aborted)
+        throw new CallFailed("slow", `It did not answer within ${Math.round(limit / 100) / 10} seconds.`);
       throw failureOf(error);
     }
   }

@@ -19,4 +19,5 @@ export const TASK_WORDS: Readonly<Record<ButtonTask, string>> = {
   look: "looks up what the fields say",
   locate: "finds this device, and offers the address there",
   exchange: "exchanges the two addresses",
+  ask: "asks an outside service",
 };

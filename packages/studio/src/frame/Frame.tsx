@@ -10,6 +10,7 @@ const PLACES = [
   ["/lookups", "Lookups"],
   ["/data", "Data"],
   ["/batches", "Batches"],
+  ["/services", "Services"],
   ["/keys", "Keys"],
 ] as const;
 

@@ -9,17 +9,19 @@ interface AnswerTreeProps {
   document: unknown;
   chosen: string;
   onChoose: (pointer: string) => void;
+  /** What is open before anybody opens or closes anything. */
+  opens?: (pointer: string) => boolean;
 }
 
 /** The raw answer as a tree. Only the lines that show are drawn, so that a large answer stays quick. */
-export function AnswerTree({ document, chosen, onChoose }: AnswerTreeProps) {
+export function AnswerTree({ document, chosen, onChoose, opens = openAtFirst }: AnswerTreeProps) {
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
   const [top, setTop] = useState(0);
   const [height, setHeight] = useState(300);
   const box = useRef<HTMLDivElement>(null);
   const rows = useMemo(
-    () => rowsOf(document, (pointer) => openAtFirst(pointer) !== turned.has(pointer)),
-    [document, turned],
+    () => rowsOf(document, (pointer) => opens(pointer) !== turned.has(pointer)),
+    [document, turned, opens],
   );
   const at = rows.findIndex(({ pointer }) => pointer === chosen);
 

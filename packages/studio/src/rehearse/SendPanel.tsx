@@ -21,6 +21,7 @@ const ORIGIN_WORDS: Readonly<Record<Origin, string>> = {
   record: "of the record",
   left: "of the place before",
   stored: "as stored",
+  service: "of a service",
   form: "set by the form",
 };
 
@@ -84,7 +85,13 @@ function OriginWords({ origin, was, isUnseen }: GoingOut) {
   );
 }
 
-const STATE_COLOURS = { empty: "text-quiet", typed: "text-ochre", chosen: "text-verdigris", changed: "text-madder" };
+const STATE_COLOURS = {
+  empty: "text-quiet",
+  typed: "text-ochre",
+  chosen: "text-verdigris",
+  registered: "text-verdigris",
+  changed: "text-madder",
+};
 
 function StateLine({
   definition,

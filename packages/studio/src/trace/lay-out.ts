@@ -29,6 +29,7 @@ const WHY: Record<(TraceEvent & { row: "fields" })["why"], string> = {
   typed: "Taken as it was typed",
   cleared: "The field that started it was emptied",
   corrected: "Corrected by the person",
+  service: "Answered by a service",
 };
 
 /** Shortest time that the line shows, in milliseconds. */

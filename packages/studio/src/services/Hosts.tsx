@@ -1,0 +1,96 @@
+import { type FormEvent, useState } from "react";
+import { wordsOf } from "../state/api.ts";
+import { useAllowHostMutation, useHostsQuery, useRefuseHostMutation } from "../state/services-api.ts";
+import { Button } from "../ui/Button.tsx";
+import { Sheet } from "../ui/Sheet.tsx";
+import { TextField } from "../ui/TextField.tsx";
+
+/** Scheme, host and port of an address that somebody writes. */
+function readOrigin(text: string) {
+  try {
+    const { protocol, hostname, port } = new URL(/^\w+:\/\//.test(text) ? text : `https://${text}`);
+    const scheme = protocol === "http:" ? ("http" as const) : ("https" as const);
+    return { scheme, host: hostname, port: Number(port || (scheme === "http" ? 80 : 443)) };
+  } catch {
+    return undefined;
+  }
+}
+
+/** Where services may be asked: nowhere else does this server go. */
+export function Hosts({ isManager }: { isManager: boolean }) {
+  const [open, setOpen] = useState(false);
+  const { data: hosts = [] } = useHostsQuery(undefined, { skip: !open, refetchOnMountOrArgChange: true });
+  const [allow, { error: notAllowed, isLoading }] = useAllowHostMutation();
+  const [refuse, { error: notRefused }] = useRefuseHostMutation();
+  const [origin, setOrigin] = useState("");
+  const [isInside, setInside] = useState(false);
+  const read = readOrigin(origin.trim());
+  const wrong = notAllowed ?? notRefused;
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (!read) return;
+    allow({ ...read, isInside })
+      .unwrap()
+      .then(
+        () => setOrigin(""),
+        () => undefined,
+      );
+  };
+  return (
+    <Sheet
+      title="Allowed hosts"
+      open={open}
+      onOpenChange={setOpen}
+      size="large"
+      trigger={<Button>Allowed hosts</Button>}
+    >
+      <p className="mt-1 text-[13px] text-quiet">
+        Services are asked at these alone, scheme and port included. An address within this machine or its network is
+        refused unless its host is marked as inside.
+      </p>
+      <ul className="mt-3 border-y border-rule">
+        {hosts.map(({ id, scheme, host, port, isInside: inside, standIn }) => (
+          <li key={id} className="flex flex-wrap items-baseline gap-x-4 border-b border-rule py-2 last:border-0">
+            <span className="font-mono text-[13px]">
+              {scheme}://{host}:{port}
+            </span>
+            <span className="flex-1 text-[12.5px] text-quiet">
+              {[inside ? "inside" : "", standIn ? `the stand-in “${standIn}”, allowed at each start` : ""]
+                .filter(Boolean)
+                .join("; ")}
+            </span>
+            {isManager && !standIn ? (
+              <button type="button" className="underline" onClick={() => void refuse(id)}>
+                Take out<span className="sr-only"> {host}</span>
+              </button>
+            ) : null}
+          </li>
+        ))}
+        {hosts.length ? null : <li className="py-2 text-quiet">None yet.</li>}
+      </ul>
+      {isManager ? (
+        <form className="mt-4 grid grid-cols-[2fr_auto_auto] items-end gap-3" onSubmit={submit}>
+          <TextField
+            label="Scheme, host and port"
+            placeholder="https://register.example"
+            value={origin}
+            required
+            change={setOrigin}
+          />
+          <label className="inline-flex h-[34px] items-center gap-1.5">
+            <input type="checkbox" checked={isInside} onChange={(event) => setInside(event.target.checked)} />
+            inside this network
+          </label>
+          <Button strong type="submit" disabled={isLoading || !read}>
+            Allow it
+          </Button>
+        </form>
+      ) : null}
+      {wrong ? (
+        <p role="alert" className="mt-3 text-madder">
+          {wordsOf(wrong)}
+        </p>
+      ) : null}
+    </Sheet>
+  );
+}

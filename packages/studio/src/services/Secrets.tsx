@@ -1,0 +1,93 @@
+import { type FormEvent, useState } from "react";
+import { wordsOf } from "../state/api.ts";
+import { useDropSecretMutation, useSecretsQuery, useSetSecretMutation } from "../state/services-api.ts";
+import { Button } from "../ui/Button.tsx";
+import { moment } from "../ui/moment.ts";
+import { Sheet } from "../ui/Sheet.tsx";
+import { TextField } from "../ui/TextField.tsx";
+
+/** Tokens and passwords that services are asked with: set here, and never shown again. */
+export function Secrets({ isManager }: { isManager: boolean }) {
+  const [open, setOpen] = useState(false);
+  const { data: secrets = [] } = useSecretsQuery(undefined, { skip: !open, refetchOnMountOrArgChange: true });
+  const [set, { error: notSet, isLoading }] = useSetSecretMutation();
+  const [drop, { error: notDropped }] = useDropSecretMutation();
+  const [draft, setDraft] = useState({ name: "", value: "" });
+  const wrong = notSet ?? notDropped;
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    set(draft)
+      .unwrap()
+      .then(
+        () => setDraft({ name: "", value: "" }),
+        () => undefined,
+      );
+  };
+  return (
+    <Sheet title="Secrets" open={open} onOpenChange={setOpen} size="large" trigger={<Button>Secrets</Button>}>
+      <p className="mt-1 text-[13px] text-quiet">
+        A header or a body names one as <code className="font-mono">{"{secret.courier-token}"}</code>. They are sealed
+        before they are stored, and leave for the service alone.
+      </p>
+      <ul className="mt-3 border-y border-rule">
+        {secrets.map(({ name, setAt, services, isReadable }) => (
+          <li
+            key={name}
+            className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-rule py-2 last:border-0"
+          >
+            <span className="font-mono text-[13px] text-plum">{name}</span>
+            <span className={`flex-1 text-[12.5px] ${isReadable ? "text-quiet" : "text-madder"}`}>
+              {isReadable
+                ? `set ${moment(setAt)}; ${services.length ? `used by ${services.join(", ")}` : "used by nothing"}`
+                : "cannot be opened: it was sealed with another key. Set it again."}
+            </span>
+            {isManager ? (
+              <>
+                <button type="button" className="underline" onClick={() => setDraft({ name, value: "" })}>
+                  Set again<span className="sr-only"> {name}</span>
+                </button>
+                <button
+                  type="button"
+                  className="underline disabled:text-quiet disabled:no-underline"
+                  disabled={services.length > 0}
+                  onClick={() => void drop(name)}
+                >
+                  Take out<span className="sr-only"> {name}</span>
+                </button>
+              </>
+            ) : null}
+          </li>
+        ))}
+        {secrets.length ? null : <li className="py-2 text-quiet">None yet.</li>}
+      </ul>
+      {isManager ? (
+        <form className="mt-4 grid grid-cols-[1fr_2fr_auto] items-end gap-3" onSubmit={submit} autoComplete="off">
+          <TextField
+            label="Name"
+            value={draft.name}
+            required
+            pattern="[a-z][a-z0-9\-]{0,39}"
+            title="Small letters, digits and -, a letter first"
+            change={(name) => setDraft({ ...draft, name })}
+          />
+          <TextField
+            label="Value"
+            type="password"
+            autoComplete="new-password"
+            value={draft.value}
+            required
+            change={(value) => setDraft({ ...draft, value })}
+          />
+          <Button strong type="submit" disabled={isLoading}>
+            Set it
+          </Button>
+        </form>
+      ) : null}
+      {wrong ? (
+        <p role="alert" className="mt-3 text-madder">
+          {wordsOf(wrong)}
+        </p>
+      ) : null}
+    </Sheet>
+  );
+}

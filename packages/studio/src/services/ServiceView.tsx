@@ -1,0 +1,201 @@
+import type { Service } from "@bibliotope/core/service";
+import { useEffect, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { useSessionQuery, wordsOf } from "../state/api.ts";
+import {
+  useDropServiceMutation,
+  useSaveServiceMutation,
+  useServiceQuery,
+  useServicesQuery,
+  useTryServiceMutation,
+} from "../state/services-api.ts";
+import { Button } from "../ui/Button.tsx";
+import { Asking } from "./Asking.tsx";
+import { CameBack } from "./CameBack.tsx";
+import { Hosts } from "./Hosts.tsx";
+import { TextInPlace } from "./InPlace.tsx";
+import { Secrets } from "./Secrets.tsx";
+import { Values } from "./Values.tsx";
+import { NEW_SERVICE, nameFor } from "./ways.ts";
+import { stateWords } from "./words.ts";
+
+/** One service as a spread: left how it is asked, right what came back, between them what forms may use of it. */
+export function ServiceView() {
+  const { name = "new" } = useParams();
+  const isNew = name === "new";
+  const { data: held, error } = useServiceQuery(name, { skip: isNew, refetchOnMountOrArgChange: true });
+  if (isNew) return <Spread key="new" held={NEW_SERVICE} revision={0} isAllowed />;
+  if (held?.service.name === name)
+    return <Spread key={name} held={held.service} revision={held.revision} isAllowed={held.isAllowed} />;
+  return (
+    <main className="px-5 py-8">
+      <p role={error ? "alert" : "status"} className={error ? "text-madder" : "text-quiet"}>
+        {error ? wordsOf(error) : "Loading the service"}
+      </p>
+      <Link to="/services" className="underline">
+        All services
+      </Link>
+    </main>
+  );
+}
+
+function Spread({ held, revision, isAllowed }: { held: Service; revision: number; isAllowed: boolean }) {
+  const role = useSessionQuery().data?.role;
+  const isManager = role === "manage";
+  const navigate = useNavigate();
+  const [service, setService] = useState(held);
+  const [inputs, setInputs] = useState<Record<string, string>>({});
+  const [save, saving] = useSaveServiceMutation();
+  const [drop, dropping] = useDropServiceMutation();
+  const [tryIt, trying] = useTryServiceMutation();
+  const summary = useServicesQuery().data?.find(({ name }) => name === held.name);
+  const isChanged = JSON.stringify(service) !== JSON.stringify(held);
+  const change = (to: Partial<Service>) => setService((before) => withoutUndefined({ ...before, ...to }));
+  const tried = trying.data;
+  const wrong = saving.error ?? dropping.error;
+
+  useEffect(() => {
+    if (!isChanged) return;
+    const stay = (event: BeforeUnloadEvent) => event.preventDefault();
+    addEventListener("beforeunload", stay);
+    return () => removeEventListener("beforeunload", stay);
+  }, [isChanged]);
+
+  const given = () =>
+    Object.fromEntries(
+      service.inputs.flatMap(({ name, example = "" }) => {
+        const value = inputs[name] ?? example;
+        return value ? [[name, value]] : [];
+      }),
+    );
+  const saveIt = () =>
+    save({ service, ...(revision ? { revision } : {}) })
+      .unwrap()
+      .then(
+        () => !revision && navigate(`/services/${service.name}`, { replace: true }),
+        () => undefined,
+      );
+  return (
+    <main className="mx-auto flex w-full max-w-[86rem] min-h-0 flex-1 flex-col px-5 py-4">
+      <div className="flex flex-wrap items-center gap-2">
+        <h1 className="font-serif text-[24px] font-semibold">{service.title || "A new service"}</h1>
+        <p className="mr-auto text-[13px] text-quiet">{summary ? stateWords(summary.state) : ""}</p>
+        <Link to="/services" className="px-2 underline">
+          All services
+        </Link>
+        <Hosts isManager={isManager} />
+        <Secrets isManager={isManager} />
+        {isManager ? (
+          <Button strong disabled={!isChanged || saving.isLoading} onClick={() => void saveIt()}>
+            Save
+          </Button>
+        ) : null}
+      </div>
+      <div role="status" className="min-h-[1.4em] text-[13px]">
+        {wrong ? <span className="text-madder">{wordsOf(wrong)}</span> : null}
+        {!wrong && !isAllowed ? (
+          <span className="text-ochre">
+            Its host is not among those that may be asked: add it under “Allowed hosts”.
+          </span>
+        ) : null}
+      </div>
+      <div className="grid h-[calc(100dvh-9.2rem)] min-h-[30rem] grid-cols-[minmax(0,9fr)_minmax(0,5fr)_minmax(0,9fr)] rounded-md border border-rule bg-page max-[1000px]:h-auto max-[1000px]:grid-cols-1">
+        <section aria-labelledby="asked" className="overflow-auto p-5">
+          <h2 id="asked" className="font-serif text-[18px] font-semibold">
+            What is asked
+          </h2>
+          <p className="mt-1 font-serif text-[15px] leading-[2.05]">
+            It is called{" "}
+            <TextInPlace
+              aria-label="Title"
+              value={service.title}
+              size={30}
+              placeholder="Land register"
+              className="!font-serif !text-[15px]"
+              disabled={!isManager}
+              change={(title) => change({ title })}
+            />
+            , and forms know it as{" "}
+            <TextInPlace
+              aria-label="Name for forms"
+              value={service.name}
+              size={14}
+              placeholder="register"
+              disabled={!isManager || revision > 0}
+              change={(name) => change({ name })}
+            />
+            .
+          </p>
+          <Asking service={service} change={change} isFixed={!isManager} tried={inputs} setTried={setInputs} />
+          <div className="mt-3 flex items-center gap-3">
+            <Button
+              strong={!isManager || !isChanged}
+              disabled={role === "look" || trying.isLoading}
+              onClick={() =>
+                void tryIt({
+                  service: { ...service, name: service.name || "untitled", title: service.title || "Untitled" },
+                  inputs: given(),
+                })
+              }
+            >
+              {trying.isLoading ? "Asking …" : "Try it with these values"}
+            </Button>
+            {isManager && revision ? (
+              <button
+                type="button"
+                className="text-[13px] text-quiet underline"
+                onClick={() =>
+                  drop(held.name)
+                    .unwrap()
+                    .then(
+                      () => navigate("/services"),
+                      () => undefined,
+                    )
+                }
+              >
+                Take this service out
+              </button>
+            ) : null}
+          </div>
+        </section>
+        <section
+          aria-label="Values for forms"
+          className="overflow-auto bg-[linear-gradient(90deg,var(--rule),var(--page)_22%,var(--page)_78%,var(--rule))] p-5 max-[1000px]:bg-none"
+        >
+          <Values service={service} tried={tried} set={(values) => change({ values })} isFixed={!isManager} />
+        </section>
+        <section aria-labelledby="came" className="flex min-h-0 flex-col overflow-auto p-5">
+          <h2 id="came" className="font-serif text-[18px] font-semibold">
+            What came back
+          </h2>
+          {trying.error ? (
+            <p role="alert" className="mt-2 text-madder">
+              {wordsOf(trying.error)}
+            </p>
+          ) : null}
+          {tried ? (
+            <CameBack
+              tried={tried}
+              isFixed={!isManager}
+              name={(pointer, value) => {
+                const name = nameFor(
+                  pointer,
+                  service.values.map((one) => one.name),
+                );
+                change({ values: [...service.values, { name, ...value }] });
+              }}
+            />
+          ) : trying.error ? null : (
+            <p className="mt-2 text-quiet">
+              Nothing yet. Try it with values of your own, saved or not; nothing of it is counted.
+            </p>
+          )}
+        </section>
+      </div>
+    </main>
+  );
+}
+
+function withoutUndefined(service: Service): Service {
+  return JSON.parse(JSON.stringify(service)) as Service;
+}

@@ -1,0 +1,97 @@
+import type { ServiceSummary } from "@bibliotope/wire";
+import { Link } from "react-router";
+import { useSessionQuery, wordsOf } from "../state/api.ts";
+import { useServicesQuery } from "../state/services-api.ts";
+import { Hosts } from "./Hosts.tsx";
+import { Secrets } from "./Secrets.tsx";
+import { STATE_COLOURS, stateWords } from "./words.ts";
+
+/** How often the states of services are looked at anew, in milliseconds. */
+const AGAIN = 5000;
+
+/** The outside services that forms may ask: where each is, how it does, which forms ask it. */
+export function ServicesView() {
+  const isManager = useSessionQuery().data?.role === "manage";
+  const {
+    data: services,
+    error,
+    isLoading,
+  } = useServicesQuery(undefined, {
+    refetchOnMountOrArgChange: true,
+    pollingInterval: AGAIN,
+    skipPollingIfUnfocused: true,
+  });
+  return (
+    <main className="mx-auto w-full max-w-6xl px-5 py-7">
+      <div className="flex flex-wrap items-center gap-2">
+        <h1 className="mr-auto font-serif text-[26px] font-semibold">Services</h1>
+        <Hosts isManager={isManager} />
+        <Secrets isManager={isManager} />
+        {isManager ? (
+          <Link
+            to="/services/new"
+            className="inline-flex h-[34px] items-center rounded border border-ink bg-ink px-3 font-semibold text-page"
+          >
+            New service
+          </Link>
+        ) : null}
+      </div>
+      <p className="mt-1 max-w-[46rem] text-quiet">
+        A courier, a register, a tide table: what a form wants beside an address. Each is described once; forms ask it
+        through this server, so that its address and its secrets never reach a browser.
+        {isManager ? "" : " Only people who manage this workbench describe them."}
+      </p>
+      {error ? (
+        <p role="alert" className="mt-3 text-ochre">
+          {wordsOf(error)}
+        </p>
+      ) : null}
+      {isLoading ? (
+        <p role="status" className="mt-4 text-quiet">
+          Loading the services
+        </p>
+      ) : null}
+      {services?.length === 0 ? (
+        <p className="mt-4 text-quiet">No services yet. Describe one with “New service”.</p>
+      ) : null}
+      {services?.length ? (
+        <ul className="mt-5 rounded-md border border-rule bg-page">
+          {services.map((service) => (
+            <Row key={service.name} service={service} />
+          ))}
+        </ul>
+      ) : null}
+    </main>
+  );
+}
+
+function Row({ service: { name, title, by, host, isRegister, forms, state } }: { service: ServiceSummary }) {
+  return (
+    <li className="grid grid-cols-[minmax(0,5fr)_minmax(0,4fr)_minmax(0,4fr)] items-baseline gap-x-6 border-t border-rule px-4 py-3 first:border-0 max-[800px]:grid-cols-1">
+      <div>
+        <Link to={`/services/${name}`} className="font-serif text-[17px] underline decoration-edge underline-offset-4">
+          {title}
+        </Link>
+        <span className="ml-2 font-mono text-[12.5px] text-slate">{name}</span>
+        <p className="truncate text-[12.5px] text-quiet">
+          {isRegister ? "a register, " : ""}
+          {by === "soap" ? "by SOAP at " : "by HTTP at "}
+          {host}
+        </p>
+      </div>
+      <p className={`text-[13px] ${STATE_COLOURS[state.how]}`}>{stateWords(state)}</p>
+      <p className="text-[13px] text-quiet">
+        {forms.length
+          ? forms.map(({ ref, title: form }, i) => (
+              <span key={ref}>
+                {i ? ", " : "asked by "}
+                <Link to={`/forms/${ref}/rehearse`} className="underline">
+                  {form}
+                </Link>
+              </span>
+            ))
+          : "asked by no form"}
+      </p>
+    </li>
+  );
+}

@@ -1,0 +1,85 @@
+import type { Service, ServiceValue } from "@bibliotope/core/service";
+
+type Held = { [name: string]: Held | Held[] | string } | string;
+
+/** An answer of XML as a tree: elements by their local names, those of one name as a list, attributes behind `@`. */
+function treeOfXml(text: string): Held | undefined {
+  const { documentElement: root } = new DOMParser().parseFromString(text, "text/xml");
+  if (root.querySelector("parsererror") || root.localName === "parsererror") return undefined;
+  return { [root.localName]: heldOf(root) };
+}
+
+function heldOf(element: Element): Held {
+  const attributes = Array.from(element.attributes).filter(({ name }) => !/^xmlns(:|$)/.test(name));
+  const children = Array.from(element.children);
+  if (!attributes.length && !children.length) return element.textContent?.trim() ?? "";
+  const held: Record<string, Held | Held[]> = {};
+  for (const { localName, value } of attributes) held[`@${localName}`] = value;
+  for (const child of children) {
+    const before = held[child.localName];
+    const now = heldOf(child);
+    held[child.localName] = before === undefined ? now : Array.isArray(before) ? [...before, now] : [before, now];
+  }
+  const own = Array.from(element.childNodes)
+    .filter(({ nodeType }) => nodeType === Node.TEXT_NODE || nodeType === Node.CDATA_SECTION_NODE)
+    .map(({ nodeValue }) => nodeValue?.trim())
+    .join(" ")
+    .trim();
+  if (own) held["text()"] = own;
+  return held;
+}
+
+/** The tree of an answer; undefined for what is none. */
+export function treeOf(body: string | null, form: "json" | "xml" | "text"): unknown {
+  if (!body || form === "text") return undefined;
+  try {
+    return form === "json" ? JSON.parse(body) : treeOfXml(body);
+  } catch {
+    return undefined;
+  }
+}
+
+/** How a value of a tree is named for forms: its way there, as a list where it stands in one. */
+export function valueFor(pointer: string, value: unknown, form: "json" | "xml"): Omit<ServiceValue, "name"> {
+  const steps = pointer.slice(1).split("/");
+  const at = steps.findIndex((step) => /^\d+$/.test(step));
+  const isList = at >= 0 || Array.isArray(value);
+  const kind = kindOf(Array.isArray(value) ? value[0] : value);
+  const list = isList ? { isList: true } : {};
+  if (form === "xml") {
+    const names = steps.filter((step) => !/^\d+$/.test(step)).map((step) => step.replaceAll("~1", "/"));
+    return { way: `/${names.join("/")}`, kind, ...list };
+  }
+  if (at < 0) return { way: pointer, kind, ...list };
+  const [way, each] = [steps.slice(0, at), steps.slice(at + 1)].map((part) => part.map((step) => `/${step}`).join(""));
+  return { way, ...(each ? { each } : {}), kind, ...list };
+}
+
+/** What a plain value of an answer most likely is. */
+function kindOf(value: unknown): ServiceValue["kind"] {
+  if (typeof value === "boolean") return "yesno";
+  if (typeof value === "number") return "number";
+  return typeof value === "string" && /^\d{4}-\d\d-\d\d$/.test(value) ? "date" : "text";
+}
+
+/** A name for a value: the last step to it, as names of values are written, and one that no other has. */
+export function nameFor(pointer: string, taken: readonly string[]): string {
+  const steps = pointer.split("/").filter((step) => step && !/^\d+$/.test(step));
+  const wanted =
+    (steps.at(-1) ?? "")
+      .toLowerCase()
+      .replace(/[^a-z]/g, "")
+      .slice(0, 24) || "value";
+  if (!taken.includes(wanted)) return wanted;
+  const other = Array.from("abcdefghijklmnopqrstuvwxyz", (letter) => wanted + letter);
+  return other.find((name) => !taken.includes(name)) ?? `${wanted}more`;
+}
+
+/** A service that nobody has described yet. */
+export const NEW_SERVICE: Service = {
+  name: "",
+  title: "",
+  ask: { by: "http", method: "GET", url: "https://" },
+  inputs: [{ name: "town", kind: "text", required: true, example: "Tidewell" }],
+  values: [],
+};
