@@ -117,10 +117,12 @@ test("compose", async ({ page }) => {
   await take(page, "compose");
 });
 
-test("forms", async ({ page }) => {
-  await page.goto("/forms");
-  await expect(page.getByRole("link", { name: /Become a reader/ })).toBeVisible();
-  await take(page, "forms");
+test("services", async ({ page }) => {
+  await page.goto("/services/register");
+  await page.getByRole("button", { name: "Try it with these values" }).click();
+  await page.getByRole("treeitem").filter({ hasText: "@number" }).click();
+  await expect(page.getByRole("button", { name: "Name it for forms" })).toBeVisible();
+  await take(page, "services");
 });
 
 test("form page", async ({ page }) => {
