@@ -97,6 +97,10 @@ export const serviceRuleSchema = z
       .enum(REGISTER_WAYS)
       .optional()
       .meta({ description: "It confirms the address; another form is taken, asked about, or only noted." }),
+    draws: z
+      .strictObject({ line: text(30), words: text(200).optional() })
+      .optional()
+      .meta({ description: "A value that is a line, drawn on the map, and a pattern of the words at it." }),
   })
   .meta({ id: "ServiceRule" });
 

@@ -148,6 +148,8 @@ export interface ServiceRule {
   with: Record<string, string>;
   /** It is a register and confirms the address; in another form, that is taken, asked about, or only noted. */
   register?: RegisterWay;
+  /** Name of a value that is a line: it is drawn on the form's map beside the straight one, with these words at it, a pattern. */
+  draws?: { line: string; words?: string };
 }
 
 /** A form: what is asked, and what addresses fill. */

@@ -68,7 +68,7 @@ export {
   withStep,
 } from "./rehearsal.ts";
 export { isSameStatement } from "./same.ts";
-export { officialAnswer, type ServiceAnswers, serviceFillings, serviceInputs } from "./services.ts";
+export { officialAnswer, type ServiceAnswers, serviceFillings, serviceInputs, serviceLine } from "./services.ts";
 export { type AddressSoFar, type Standing, shownAddresses, standingOf } from "./shows.ts";
 export {
   type Happening,

@@ -17,7 +17,7 @@ const ORDER = [
     "nearby",
     "countryFirst",
   ],
-  ...["ask", "called", "when", "with", "register"],
+  ...["ask", "called", "when", "with", "register", "draws", "line", "words"],
   ...["value", "on", "field", "is"],
 ];
 

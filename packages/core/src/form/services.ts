@@ -1,3 +1,4 @@
+import type { Position } from "../geo/index.ts";
 import type { Lookup } from "../pattern/index.ts";
 import { PARTS, type PartName, type Parts } from "../place/index.ts";
 import { type Filling, isOfServices, lookupIn, namesOf, written } from "./binding.ts";
@@ -47,6 +48,20 @@ export function serviceFillings(
     if (field.kind === "choice") return [{ field: field.name, value: "", options: lines }];
     return [{ field: field.name, value: field.kind === "shown" ? value : lines.join(", ") }];
   });
+}
+
+/** The line that a rule draws, and the words at it; undefined where the service has none. */
+export function serviceLine(
+  { ask, draws }: ServiceRule,
+  answers: ServiceAnswers,
+): { points: Position[]; words: string } | undefined {
+  const text = draws && ofServices(answers, `${ask}.${draws.line}`);
+  if (!draws || typeof text !== "string" || !text) return undefined;
+  const points = text.split(" ").map((pair): Position => {
+    const [lat, lon] = pair.split(",").map(Number);
+    return { lat, lon };
+  });
+  return { points, words: written(draws.words ?? "", (name) => ofServices(answers, name)) };
 }
 
 /** An address as a register has it: the parts that it names take the place of those that were found. */

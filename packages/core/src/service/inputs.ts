@@ -1,4 +1,5 @@
 import { MOST_LIMIT, type Service, type ServiceInput, USUAL_LIMIT } from "./service.ts";
+import { textOf } from "./values.ts";
 
 /** What is wrong with an input. */
 export interface InputIssue {
@@ -21,6 +22,7 @@ export function checkInputs(
 function issueOf({ name, kind, required }: ServiceInput, value: string): InputIssue | undefined {
   if (value.trim() === "") return required ? { name, message: "is missing" } : undefined;
   if (kind === "number" && !Number.isFinite(Number(value))) return { name, message: "is no number" };
+  if (kind === "line" && textOf(value, "line") === undefined) return { name, message: "is no line: LAT,LON LAT,LON" };
   if (kind === "date" && (!/^\d{4}-\d\d-\d\d$/.test(value) || Number.isNaN(Date.parse(value))))
     return { name, message: "is no date as 2026-06-01" };
   if (kind === "yesno" && value !== "yes" && value !== "no") return { name, message: "is neither yes nor no" };

@@ -159,6 +159,37 @@ describe("values", () => {
     ["no place of a list", { way: "/days/length" }, ""],
   ])("of %s", (_, value, expected) => expect(read(value)).toEqual(expected));
 
+  it("that are a line become positions, of a long one as many as are good", () => {
+    const line = (count: number) => ({
+      type: "LineString",
+      coordinates: Array.from({ length: count }, (_, i) => [i / 1000, -i / 2000]),
+    });
+    expect(textOf(line(3), "line")).toBe("0,0 -0.0005,0.001 -0.001,0.002");
+    const long = textOf(line(5000), "line")!.split(" ");
+    expect(long.length).toBeLessThanOrEqual(501);
+    expect(long.at(-1)).toBe("-2.4995,4.999");
+    expect(textOf("1,2 3,4", "line")).toBe("1,2 3,4");
+    for (const wrong of [
+      ...[
+        "1,2",
+        "a,b c,d",
+        null,
+        7,
+        { type: "Point", coordinates: [1, 2] },
+        { type: "LineString", coordinates: [[1, 2]] },
+      ],
+      {
+        type: "LineString",
+        coordinates: [
+          [200, 1],
+          [1, 2],
+        ],
+      },
+      { type: "LineString", coordinates: ["x", "y"] },
+    ])
+      expect(textOf(wrong, "line"), JSON.stringify(wrong)).toBeUndefined();
+  });
+
   it("are found again by the pointers to them", () => {
     fc.assert(
       fc.property(fc.array(fc.string(), { minLength: 1, maxLength: 5 }), (keys) => {

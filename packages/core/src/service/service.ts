@@ -1,5 +1,8 @@
-/** What an input or an answer of a service is. */
-export const VALUE_KINDS = ["text", "number", "date", "yesno"] as const;
+/**
+ * What an input or a value of a service is. A line is a GeoJSON LineString in an answer; as a value its positions, `LAT,LON` each, with spaces
+ * between.
+ */
+export const VALUE_KINDS = ["text", "number", "date", "yesno", "line"] as const;
 export type ValueKind = (typeof VALUE_KINDS)[number];
 
 export const SERVICE_METHODS = ["GET", "POST", "PUT", "PATCH", "DELETE"] as const;

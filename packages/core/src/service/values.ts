@@ -5,6 +5,8 @@ export type Follow = (way: string) => readonly unknown[];
 
 /** Items of a list that a form gets at most, and letters of a value. */
 const [MOST_ITEMS, MOST_LETTERS] = [200, 2000];
+/** Positions of a line that a form gets at most, the first and the last among them, and decimals of their degrees. */
+const [MOST_POINTS, DECIMALS] = [500, 5];
 
 /** What forms may use of an answer, by name. A value that is missing, or not of its kind, is what the description puts in its place. */
 export function readValues(
@@ -29,6 +31,7 @@ function textsOf({ way, each, kind }: ServiceValue, follow: Follow): string[] {
 
 /** A value as a field holds it; undefined for one that is not of its kind. */
 export function textOf(value: unknown, kind: ValueKind): string | undefined {
+  if (kind === "line") return lineText(value);
   if (typeof value !== "string" && typeof value !== "number" && typeof value !== "boolean") return undefined;
   const text = String(value).trim().slice(0, MOST_LETTERS);
   if (text === "") return undefined;
@@ -37,6 +40,24 @@ export function textOf(value: unknown, kind: ValueKind): string | undefined {
   if (kind !== "yesno") return text;
   if (/^(true|yes|1)$/i.test(text)) return "yes";
   return /^(false|no|0)$/i.test(text) ? "no" : undefined;
+}
+
+/** The positions of a LineString, or of its text; of a long one some are left out. */
+function lineText(value: unknown): string | undefined {
+  if (typeof value === "string") {
+    const points = value.trim().split(/\s+/);
+    return points.length > 1 && points.every((point) => /^-?\d+(\.\d+)?,-?\d+(\.\d+)?$/.test(point))
+      ? value.trim()
+      : undefined;
+  }
+  const { type, coordinates } = (value ?? {}) as { type?: unknown; coordinates?: unknown };
+  if (type !== "LineString" || !Array.isArray(coordinates) || coordinates.length < 2) return undefined;
+  const isPair = (pair: unknown) =>
+    Array.isArray(pair) && Math.abs(Number(pair[0])) <= 180 && Math.abs(Number(pair[1])) <= 90;
+  if (!coordinates.every(isPair)) return undefined;
+  const every = Math.ceil(coordinates.length / MOST_POINTS);
+  const kept = coordinates.filter((_, i) => i % every === 0 || i === coordinates.length - 1);
+  return kept.map(([lon, lat]) => `${Number(lat.toFixed(DECIMALS))},${Number(lon.toFixed(DECIMALS))}`).join(" ");
 }
 
 /** What a JSON Pointer leads to: one thing, or nothing (RFC 6901). */

@@ -36,6 +36,10 @@ export interface MapLine {
   colour?: string;
   /** True for one of many: drawn without its length. */
   isBare?: boolean;
+  /** Words at its middle; its length when not given. */
+  words?: string;
+  /** True for a way by road, which is drawn through. */
+  isRoad?: boolean;
 }
 
 /** A group of markers, and the colour of their ribbons; madder when none is given. */
@@ -97,7 +101,7 @@ export function drawOver(
   else drawLabels(painter, placed, style);
   drawScale(painter, view, size, style);
   for (const line of lines)
-    drawLine(painter, strokesOf(line.points, view, size), line.isBare ? "" : lengthOf(line.points), style, line.colour);
+    drawLine(painter, strokesOf(line.points, view, size), wordsAt(line), style, line.colour, line.isRoad);
   if (device) {
     const radius = device.within / metresPerPixel(view.zoom, device.at.lat);
     drawDevice(painter, toScreen(view, size, device.at), radius, `± ${lengthText(device.within)}`, style);
@@ -140,6 +144,8 @@ const markerBox = ({ x, y }: { x: number; y: number }): ScreenBox => ({
   right: x + 10,
   bottom: y + 38,
 });
+
+const wordsAt = ({ isBare, words, points }: MapLine) => (isBare ? "" : (words ?? lengthOf(points)));
 
 /** How long a line is, to be read: "340 m", "12.4 km", "1 205 km". */
 function lengthOf(points: readonly Position[]): string {

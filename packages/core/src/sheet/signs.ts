@@ -206,6 +206,7 @@ export function drawAim(painter: Painter, at: { x: number; y: number }, style: S
  * Draws a line over paper of its own, with a small ring at each end and its length beside its middle.
  * @param spots CSS pixels of the points, at least two
  * @param length as it is to be read; none where it is empty
+ * @param isRoad whether it is drawn through, as a way by road, rather than in dashes
  */
 export function drawLine(
   painter: Painter,
@@ -213,13 +214,14 @@ export function drawLine(
   length: string,
   style: SheetStyle,
   colour = style.line,
+  isRoad = false,
 ): void {
   painter.save();
   painter.lineJoin = "round";
   painter.lineCap = "round";
   for (const [ink, width, dash] of [
-    [style.paper, 5, []],
-    [colour, 2, [9, 5]],
+    [style.paper, isRoad ? 7 : 5, []],
+    [colour, isRoad ? 3.5 : 2, isRoad ? [] : [9, 5]],
   ] as const) {
     painter.beginPath();
     painter.moveTo(spots[0].x, spots[0].y);

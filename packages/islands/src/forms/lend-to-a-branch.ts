@@ -44,6 +44,7 @@ export const LEND_TO_A_BRANCH: FormDefinition = {
       when: { on: "complete", fields: ["from-position", "to-position"] },
       address: "to",
       with: { from: "{field.from-position}", to: "{field.to-position}" },
+      draws: { line: "path", words: "by road {route.metres} m, {route.minutes} min" },
     },
     {
       ask: "tides",

@@ -58,13 +58,14 @@ import { FieldUndo } from "./undo.ts";
  * bind(document.querySelector("form"), { client: new Client({ key: "bt_web_…" }) });
  */
 export function bind(form: HTMLFormElement, options: BindOptions): Binding {
-  const { definition, client, trace } = options;
+  const { definition } = options;
   if (!definition?.services?.length) return new FormBinding(form, options);
   // few forms ask services: those that do bring what it takes
   const services = import("./services.ts").then(
     ({ FormServices }) =>
       new FormServices(form, {
-        ...{ client, definition, trace, isByPerson: options.isByPerson },
+        ...options,
+        definition,
         values: () => binding.values(),
         registered: (address, official) => binding.registered(address, official),
       }),

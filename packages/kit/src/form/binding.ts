@@ -23,6 +23,8 @@ export interface BindOptions {
   filled?: (answer: FormAnswer, why: FilledBy, address: string) => void;
   /** What was filled was cleared. */
   cleared?: (address: string) => void;
+  /** Lines that services have answered, each with the words at it. */
+  drawn?: (lines: readonly { points: readonly Position[]; words: string }[]) => void;
   /** Several addresses fit and the person is to choose; none when the choice is over. */
   several?: (candidates: readonly FormAnswer[], address: string) => void;
 }

@@ -12,8 +12,8 @@ import {
   storedPosition,
   type Values,
 } from "@bibliotope/core/form";
-import type { Position } from "@bibliotope/core/geo";
-import { SHEETS } from "@bibliotope/core/sheet";
+import { type Position, sphereDistance } from "@bibliotope/core/geo";
+import { lengthText, SHEETS } from "@bibliotope/core/sheet";
 import type { Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
 import { make } from "../map/make.ts";
@@ -106,11 +106,14 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   /** Where each address lies now, by its name. */
   const places = new Map<string, Standing>();
   const distances = new Distances(form, definition);
+  /** Ways by road that services have answered. */
+  let roads: readonly { points: readonly Position[]; words: string }[] = [];
   /** Puts all places on the map, with a line between two. */
   const mark = (marked?: string) => {
     map?.setMarkers([...places].map(([name, here]) => ({ ...markerOf(here), marked: name === marked })));
     const ends = [...places.values()].map(({ at }) => at);
-    map?.setLines(ends.length > 1 ? [{ points: ends }] : []);
+    const straight = ends.length > 1 ? [{ points: ends, ...(roads.length ? { words: straightWords(ends) } : {}) }] : [];
+    map?.setLines([...straight, ...roads.map((road) => ({ ...road, isRoad: true }))]);
     return ends;
   };
   const show = (address: string, why?: FilledBy) => {
@@ -143,6 +146,12 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
       places.delete(address);
       show(address);
       options.cleared?.(address);
+    },
+    drawn: (lines) => {
+      if (!lines.length && !roads.length) return;
+      roads = lines;
+      const ends = mark();
+      if (lines.length) map?.fit([...ends, ...lines.flatMap(({ points }) => points)]);
     },
     several: (candidates, address) => {
       if (!candidates.length) {
@@ -214,6 +223,11 @@ interface Standing {
   at: Position;
   label?: string;
   card?: Card;
+}
+
+/** How long a straight line is, where there is another one that is not. */
+function straightWords([from, to]: readonly Position[]): string {
+  return say("{length} in a straight line", { length: lengthText(sphereDistance(from, to)) });
 }
 
 const markerOf = ({ at, label, card }: Standing) => ({

@@ -7,6 +7,7 @@ import {
   type ServiceRule,
   serviceFillings,
   serviceInputs,
+  serviceLine,
   type Values,
 } from "@bibliotope/core/form";
 import type { ServiceAnswer } from "@bibliotope/wire";
@@ -25,6 +26,7 @@ export interface ServicesTarget {
   definition: FormDefinition;
   trace?: BindOptions["trace"];
   isByPerson?: BindOptions["isByPerson"];
+  drawn?: BindOptions["drawn"];
   values(): Values;
   /** A register has confirmed the address; with an answer, that form of it takes the place of what stands there. */
   registered(address: string, official?: FormAnswer): void;
@@ -235,6 +237,7 @@ export class FormServices {
       fillings: fillings.map((one) => ({ ...one, by: service })),
     };
     if (fillings.length) this.target.trace?.(event);
+    this.target.drawn?.(this.#rules.flatMap(({ rule }) => serviceLine(rule, this.#answers) ?? []));
     // what is not known leaves no label behind
     for (const { field, value } of fillings) {
       const element = this.form.elements.namedItem(field);

@@ -198,6 +198,7 @@ const words: Words = {
       "{service}: أسئلة كثيرة الآن. يمكنك المتابعة من دونه.",
     "{service} does not answer at the moment. You can go on without it.":
       "{service}: لا يجيب في الوقت الحالي. يمكنك المتابعة من دونه.",
+    "{length} in a straight line": "{length} في خط مستقيم",
   },
 };
 

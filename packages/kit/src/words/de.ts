@@ -185,6 +185,7 @@ const words: Words = {
       "{service} wird gerade zu oft gefragt. Es geht auch ohne weiter.",
     "{service} does not answer at the moment. You can go on without it.":
       "{service} antwortet im Augenblick nicht. Es geht auch ohne weiter.",
+    "{length} in a straight line": "{length} Luftlinie",
   },
 };
 

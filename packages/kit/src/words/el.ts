@@ -185,6 +185,7 @@ const words: Words = {
       "{service}: πολλές ερωτήσεις αυτή τη στιγμή. Μπορείτε να συνεχίσετε χωρίς αυτό.",
     "{service} does not answer at the moment. You can go on without it.":
       "{service}: δεν απαντά αυτή τη στιγμή. Μπορείτε να συνεχίσετε χωρίς αυτό.",
+    "{length} in a straight line": "{length} σε ευθεία",
   },
 };
 

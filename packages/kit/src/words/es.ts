@@ -184,6 +184,7 @@ const words: Words = {
       "{service} recibe demasiadas preguntas en este momento. Puede seguir sin ello.",
     "{service} does not answer at the moment. You can go on without it.":
       "{service} no responde en este momento. Puede seguir sin ello.",
+    "{length} in a straight line": "{length} en línea recta",
   },
 };
 

@@ -186,6 +186,7 @@ const words: Words = {
       "{service} reçoit trop de demandes en ce moment. Vous pouvez continuer sans.",
     "{service} does not answer at the moment. You can go on without it.":
       "{service} ne répond pas pour le moment. Vous pouvez continuer sans.",
+    "{length} in a straight line": "{length} à vol d’oiseau",
   },
 };
 

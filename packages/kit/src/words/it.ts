@@ -185,6 +185,7 @@ const words: Words = {
       "{service} riceve troppe richieste in questo momento. Può continuare senza.",
     "{service} does not answer at the moment. You can go on without it.":
       "{service} al momento non risponde. Può continuare senza.",
+    "{length} in a straight line": "{length} in linea d’aria",
   },
 };
 

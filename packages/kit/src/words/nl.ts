@@ -186,6 +186,7 @@ const words: Words = {
       "{service} wordt nu te vaak gevraagd. U kunt zonder verdergaan.",
     "{service} does not answer at the moment. You can go on without it.":
       "{service} antwoordt op dit moment niet. U kunt zonder verdergaan.",
+    "{length} in a straight line": "{length} hemelsbreed",
   },
 };
 

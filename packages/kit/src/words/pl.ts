@@ -193,6 +193,7 @@ const words: Words = {
       "{service}: za dużo pytań w tej chwili. Można iść dalej bez tego.",
     "{service} does not answer at the moment. You can go on without it.":
       "{service}: w tej chwili brak odpowiedzi. Można iść dalej bez tego.",
+    "{length} in a straight line": "{length} w linii prostej",
   },
 };
 

@@ -184,6 +184,7 @@ const words: Words = {
       "{service} recebe demasiados pedidos neste momento. Pode continuar sem isso.",
     "{service} does not answer at the moment. You can go on without it.":
       "{service} não responde neste momento. Pode continuar sem isso.",
+    "{length} in a straight line": "{length} em linha reta",
   },
 };
 

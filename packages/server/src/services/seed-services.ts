@@ -104,6 +104,7 @@ function standInServices({ register, courier, tides }: StandIns): Service[] {
       values: [
         { name: "metres", way: "/properties/metres", kind: "number" },
         { name: "minutes", way: "/properties/minutes", kind: "number" },
+        { name: "path", way: "/geometry", kind: "line" },
       ],
       ...{ timeLimit: 3, again: 1, keep: 600 },
     },

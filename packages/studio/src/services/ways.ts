@@ -57,6 +57,7 @@ export function valueFor(pointer: string, value: unknown, form: "json" | "xml"):
 
 /** What a plain value of an answer most likely is. */
 function kindOf(value: unknown): ServiceValue["kind"] {
+  if ((value as { type?: unknown } | null)?.type === "LineString") return "line";
   if (typeof value === "boolean") return "yesno";
   if (typeof value === "number") return "number";
   return typeof value === "string" && /^\d{4}-\d\d-\d\d$/.test(value) ? "date" : "text";

@@ -7,6 +7,7 @@ export const VALUE_WORDS: Readonly<Record<ValueKind, string>> = {
   number: "number",
   date: "date",
   yesno: "yes or no",
+  line: "line on a map",
 };
 
 /** How asking ended, and in which colour that is said. */
