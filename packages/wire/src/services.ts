@@ -107,6 +107,8 @@ export const serviceSummary = z.object({
   by: z.enum(["http", "soap"]),
   host: z.string(),
   isRegister: z.boolean(),
+  inputs: serviceSchema.shape.inputs,
+  values: z.array(value.pick({ name: true, kind: true, isList: true })),
   savedAt: z.string(),
   revision: z.int(),
   /** Forms that ask it, by their refs. */

@@ -7,6 +7,7 @@ export {
   isOfServices,
   lineFor,
   lookupIn,
+  serviceNamesOf,
   shortLine,
   takesValues,
   tokenOf,

@@ -50,8 +50,10 @@ export function serviceRoutes({ database, services, sealing }: Needs) {
     const asking = await held.formsAsking(database);
     return {
       services: services.all.map(
-        ({ service: { name, title, ask, register }, revision, savedAt, state }): ServiceSummary => ({
+        ({ service: { name, title, ask, register, inputs, values }, revision, savedAt, state }): ServiceSummary => ({
           ...{ name, title, by: ask.by, host: hostOf(ask.url), isRegister: Boolean(register), revision, state },
+          inputs,
+          values: values.map(({ name: value, kind, isList }) => ({ name: value, kind, ...(isList ? { isList } : {}) })),
           savedAt: savedAt.toISOString(),
           forms: asking.get(name) ?? [],
         }),

@@ -1,11 +1,12 @@
 import { useMemo, useRef, useState } from "react";
 import { Gutter } from "../forms/Gutter.tsx";
-import type { GutterRow } from "../forms/rows.ts";
+import { type GutterRow, serviceRows } from "../forms/rows.ts";
 import { useClient } from "../forms/use-client.ts";
 import { Wires } from "../forms/Wires.tsx";
 import { wiresOf } from "../forms/wires-of.ts";
 import { PasteDialog } from "../paste/PasteDialog.tsx";
 import { draft } from "../state/draft.slice.ts";
+import { useServicesQuery } from "../state/services-api.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { AddField } from "./AddField.tsx";
 import { DRAGGED } from "./dragged.ts";
@@ -25,6 +26,8 @@ export function ComposeView() {
   const spread = useRef<HTMLDivElement>(null);
   const answer = examples[shown % Math.max(1, examples.length)]?.answer;
   const wires = useMemo(() => wiresOf(definition, answer), [definition, answer]);
+  const { data: known } = useServicesQuery(undefined, { skip: !definition.services?.length });
+  const services = useMemo(() => serviceRows(definition, known), [definition, known]);
   const field = definition.fields.find(({ name }) => name === selected);
 
   const handle = (row: GutterRow, look: string) => (
@@ -91,6 +94,7 @@ export function ComposeView() {
           }
           answer={answer}
           bound={new Set(wires.map(({ part }) => part))}
+          services={services}
           handle={handle}
         />
         <section aria-label="The field in hand" className="min-h-0 overflow-y-auto px-[22px] py-5">

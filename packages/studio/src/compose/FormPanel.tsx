@@ -2,6 +2,7 @@ import type { FormDefinition } from "@bibliotope/core/form";
 import { draft } from "../state/draft.slice.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { INPUT, Labelled } from "./Labelled.tsx";
+import { ServicesPanel } from "./ServicesPanel.tsx";
 
 /** What is the form's own: its title, the words above it and on its button. */
 export function FormPanel() {
@@ -50,6 +51,13 @@ export function FormPanel() {
           )}
         </Labelled>
       </div>
+      <ServicesPanel
+        definition={definition}
+        change={(services) => {
+          const { services: _, ...others } = definition;
+          dispatch(draft.edited({ definition: services ? { ...others, services } : others }));
+        }}
+      />
       <p className="mt-5 text-quiet">Pick a field on the left to see what fills it.</p>
     </>
   );

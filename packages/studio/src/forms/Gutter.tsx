@@ -10,12 +10,14 @@ interface GutterProps {
   answer: FormAnswer | undefined;
   /** Names that some field is filled from. */
   bound: ReadonlySet<string>;
+  /** Values of outside services, which stand below. */
+  services?: readonly GutterRow[];
   /** Draws a row's name; a plain word when not given. */
   handle?: (row: GutterRow, look: string) => ReactNode;
 }
 
 /** The gutter between the two pages. */
-export function Gutter({ title, head, answer, bound, handle }: GutterProps) {
+export function Gutter({ title, head, answer, bound, services = [], handle }: GutterProps) {
   const { parts, facts } = gutterRows(answer);
   return (
     <section
@@ -31,17 +33,29 @@ export function Gutter({ title, head, answer, bound, handle }: GutterProps) {
         {facts.map((row) => (
           <Row key={row.name} row={row} isBound={bound.has(row.name)} handle={handle} />
         ))}
+        {services.length ? <div className="my-2 border-t border-edge" /> : null}
+        {services.map((row) => (
+          <Row key={row.name} row={row} isBound={bound.has(row.name)} handle={handle} isWide />
+        ))}
       </dl>
     </section>
   );
 }
 
-function Row({ row, isBound, handle }: { row: GutterRow; isBound: boolean; handle?: GutterProps["handle"] }) {
+interface RowProps {
+  row: GutterRow;
+  isBound: boolean;
+  handle?: GutterProps["handle"];
+  /** The name takes most of the room. */
+  isWide?: boolean;
+}
+
+function Row({ row, isBound, handle, isWide }: RowProps) {
   const look = `font-bold text-[12.5px] ${isBound ? "" : "text-quiet"}`;
   return (
     <div
       data-part={row.name}
-      className="grid min-h-[32px] grid-cols-[74px_minmax(0,1fr)] items-center"
+      className={`grid min-h-[32px] items-center ${isWide ? "grid-cols-[minmax(0,1fr)_auto] gap-1" : "grid-cols-[74px_minmax(0,1fr)]"}`}
       title={row.label}
     >
       <dt ref={(element) => element?.style.setProperty("color", isBound ? partColour(row.name) : "")}>

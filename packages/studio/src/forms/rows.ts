@@ -1,5 +1,6 @@
-import type { FormAnswer } from "@bibliotope/core/form";
+import type { FormAnswer, FormDefinition } from "@bibliotope/core/form";
 import { PARTS, type PartName, profileOf } from "@bibliotope/core/place";
+import type { ServiceSummary } from "@bibliotope/wire";
 
 /** A part or fact with what it says now. */
 export interface GutterRow {
@@ -24,6 +25,21 @@ export function gutterRows(answer: FormAnswer | undefined): { parts: GutterRow[]
     label: fact,
   }));
   return { parts, facts };
+}
+
+/** The values of the services that a form asks, as its fields name them. */
+export function serviceRows(
+  { services = [] }: FormDefinition,
+  known: readonly ServiceSummary[] | undefined,
+): GutterRow[] {
+  return services.flatMap(({ ask }) => {
+    const { values = [], title = ask } = known?.find(({ name }) => name === ask) ?? {};
+    return values.map(({ name, isList }) => ({
+      name: `${ask}.${name}`,
+      value: isList ? "list" : " ",
+      label: title,
+    }));
+  });
 }
 
 const ORDER: readonly PartName[] = [
