@@ -1,5 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
+import { makeForm, Studio } from "./support/studio.ts";
 
 const play = (page: Page, situation: string) => page.getByLabel("Situation").selectOption({ label: situation });
 const value = (page: Page, name: string) => page.locator(`.bt-form [name="${name}"]`);
@@ -34,7 +35,7 @@ test("the courier's days are chosen from, its way is told, and all of it falls w
   await page.keyboard.type("Thu");
   await expect(day).toHaveValue("Thursday");
   await branch(page, "To", "thrift reading room tidewell", "Thrift Reading Room, Tidewell");
-  await expect(page.getByLabel("The courier's way")).toHaveText(/^\d+ m, \d+ minutes$/);
+  await expect(page.getByLabel("The courier's way")).toHaveText(/^\d+ m, \d+ min$/);
   // what was chosen stays, and what the courier drives is longer than the straight line
   await expect(day).toHaveValue("Thursday");
   await page.getByRole("combobox", { name: "From", exact: true }).fill("");
@@ -232,4 +233,27 @@ test("who may only edit tries a service, and changes nothing of it", async ({ pa
   await page.getByLabel("Value of town").fill("Sandmouth");
   await page.getByRole("button", { name: "Try it with these values" }).click();
   await expect(page.getByRole("tree")).toContainText("Sandmouth");
+});
+
+test("a form's services are ruled and bound in Compose, and checked there", async ({ page }) => {
+  const studio = new Studio(page);
+  const ref = await makeForm(page, "Bound to services");
+  await studio.compose(ref);
+  const panel = page.getByRole("region", { name: "Outside services" });
+  await panel.getByLabel("Ask one").selectOption("courier");
+  await expect(panel.getByLabel("town", { exact: true })).toHaveValue("{town}");
+  await panel.getByLabel("What people know it as").fill("the van");
+  await panel.getByRole("button", { name: "a field is left" }).click();
+  await panel.getByRole("button", { name: "an address is known" }).click();
+  await page.getByRole("button", { name: "Pick courier.days" }).click();
+  await page.getByRole("button", { name: "Bind courier.days to Note" }).click();
+  await expect(studio.wire("courier.days", "note")).toHaveCount(1);
+  await expect(page.getByText("“courier.days” is picked")).toHaveCount(0);
+  expect(await axeFindings(page)).toEqual([]);
+  await page.getByRole("link", { name: "Rehearse" }).click();
+  await studio.search.fill("12 harb");
+  await studio.list.getByRole("option").first().click();
+  await expect(studio.field("Note")).toHaveValue("Monday, Tuesday, Thursday, Saturday");
+  await page.getByRole("button", { name: "What it sends" }).click();
+  await expect(page.getByRole("complementary", { name: "What it would send" })).toContainText("of a service");
 });

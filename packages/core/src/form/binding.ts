@@ -1,6 +1,13 @@
 import { formatPattern, type Lookup, namesIn, parsePattern } from "../pattern/index.ts";
-import { type AutofillValues, type OpeningHours, PARTS, type PartName, partLookup } from "../place/index.ts";
-import { addressOf, type Field, type FieldKind, type FormAnswer, type FormDefinition } from "./definition.ts";
+import { type AutofillValues, type OpeningHours, partLookup } from "../place/index.ts";
+import {
+  addressOf,
+  type Field,
+  type FieldKind,
+  type FormAnswer,
+  type FormDefinition,
+  isOfServices,
+} from "./definition.ts";
 import { distanceIn } from "./distance.ts";
 
 /** What a field gets from an answer. */
@@ -85,11 +92,6 @@ export function isFillable(field: Field): boolean {
   return field.binding !== undefined || ADDRESS_TOKEN.test(tokenOf(field) ?? "");
 }
 
-/** True for a field whose pattern names a value of an outside service: `{courier.days}`. */
-export function isOfServices(field: Pick<Field, "binding">): boolean {
-  return serviceNamesOf(field).length > 0;
-}
-
 const ADDRESS_TOKEN = /^(street-address|address-line[1-3]|address-level[1-4]|postal-code|country|country-name)$/;
 
 /** The fields of an address that answers fill, in the order of the form. */
@@ -125,14 +127,6 @@ export function typedFillings(definition: FormDefinition, address = ""): Filling
       field: name,
       value: written(binding, (asked) => (asked === "confirmed" ? "no" : undefined)),
     }));
-}
-
-/** The values of services that a field's binding names, such as `courier.days`. */
-export function serviceNamesOf({ binding }: Pick<Field, "binding">): string[] {
-  const parsed = parsePattern(binding ?? "");
-  // of parts there are forms, {country.code}; a fact has none
-  const isOfService = (name: string) => name.includes(".") && !PARTS.includes(name.split(".")[0] as PartName);
-  return parsed.ok ? namesIn(parsed.pattern).filter(isOfService) : [];
 }
 
 /** The parts and facts that a field's binding names; none without one. */

@@ -347,10 +347,27 @@ export function isOfBoth({ kind, task }: Field): boolean {
   return kind === "distance" || (kind === "button" && task === "exchange");
 }
 
+/** True for a field whose pattern names a value of an outside service: `{courier.days}`. */
+export function isOfServices(field: Pick<Field, "binding">): boolean {
+  return serviceNamesOf(field).length > 0;
+}
+
+/** The values of services that a field's binding names, such as `courier.days`. */
+export function serviceNamesOf({ binding }: Pick<Field, "binding">): string[] {
+  const parsed = parsePattern(binding ?? "");
+  // of parts there are forms, {country.code}; a fact has none
+  const isOfService = (name: string) => name.includes(".") && !PARTS.includes(name.split(".")[0] as PartName);
+  return parsed.ok ? namesIn(parsed.pattern).filter(isOfService) : [];
+}
+
 /** Names of a form's addresses, in the order of their fields; one at least. */
 export function addressesOf({ fields }: FormDefinition): string[] {
   const names = fields.filter(
-    (field) => !isOfBoth(field) && (field.kind !== "text" || field.binding || field.autofill),
+    (field) =>
+      !isOfBoth(field) &&
+      !isOfServices(field) &&
+      field.task !== "ask" &&
+      (field.kind !== "text" || field.binding || field.autofill),
   );
   return names.length ? [...new Set(names.map(addressOf))] : [""];
 }

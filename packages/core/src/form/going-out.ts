@@ -1,5 +1,5 @@
-import { isFillable, isOfServices } from "./binding.ts";
-import { addressesOf, addressOf, type Field, type FormDefinition } from "./definition.ts";
+import { isFillable } from "./binding.ts";
+import { addressesOf, addressOf, type Field, type FormDefinition, isOfServices } from "./definition.ts";
 import { shownAddresses } from "./shows.ts";
 import type { Values } from "./starts.ts";
 import { type AddressState, addressState, type FormState, heldOf } from "./state.ts";

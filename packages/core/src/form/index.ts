@@ -4,10 +4,8 @@ export {
   fillableFields,
   fillingsFor,
   isFillable,
-  isOfServices,
   lineFor,
   lookupIn,
-  serviceNamesOf,
   shortLine,
   takesValues,
   tokenOf,
@@ -33,6 +31,7 @@ export {
   type FormDefinition,
   type FormIssue,
   isOfBoth,
+  isOfServices,
   MOST_FIELDS,
   type Option,
   REGISTER_FACTS,
@@ -43,6 +42,7 @@ export {
   type ServiceStart,
   type Show,
   type Start,
+  serviceNamesOf,
 } from "./definition.ts";
 export { DISTANCE_UNITS, type DistanceUnit, distanceIn } from "./distance.ts";
 export { addField, changeRule, freeName, moveField, placeField, removeField, renameField } from "./edit.ts";

@@ -1,8 +1,8 @@
 import type { Position } from "../geo/index.ts";
 import type { Lookup } from "../pattern/index.ts";
 import { PARTS, type PartName, type Parts } from "../place/index.ts";
-import { type Filling, isOfServices, lookupIn, namesOf, written } from "./binding.ts";
-import type { FormAnswer, FormDefinition, ServiceRule } from "./definition.ts";
+import { type Filling, lookupIn, namesOf, written } from "./binding.ts";
+import { type FormAnswer, type FormDefinition, isOfServices, type ServiceRule } from "./definition.ts";
 import type { Values } from "./starts.ts";
 
 /** What services have answered so far: their values, by the names of the services. */

@@ -36,7 +36,7 @@ export interface MapLine {
   colour?: string;
   /** True for one of many: drawn without its length. */
   isBare?: boolean;
-  /** Words at its middle; its length when not given. */
+  /** Words at its middle, `{length}` in them for its length; that alone when not given. */
   words?: string;
   /** True for a way by road, which is drawn through. */
   isRoad?: boolean;
@@ -145,7 +145,8 @@ const markerBox = ({ x, y }: { x: number; y: number }): ScreenBox => ({
   bottom: y + 38,
 });
 
-const wordsAt = ({ isBare, words, points }: MapLine) => (isBare ? "" : (words ?? lengthOf(points)));
+const wordsAt = ({ isBare, words, points }: MapLine) =>
+  isBare ? "" : (words ?? "{length}").replace("{length}", () => lengthOf(points));
 
 /** How long a line is, to be read: "340 m", "12.4 km", "1 205 km". */
 function lengthOf(points: readonly Position[]): string {

@@ -19,7 +19,7 @@ export const LEND_TO_A_BRANCH: FormDefinition = {
       name: "drive",
       kind: "shown",
       label: "The courier's way",
-      binding: "[{route.metres} m, {route.minutes} minutes]",
+      binding: "[{route.metres} m, {route.minutes} min]",
     },
     { name: "day", kind: "choice", label: "Collected on", binding: "{courier.days}", half: true },
     { name: "before", kind: "shown", label: "Ready before", binding: "{courier.before}", half: true },

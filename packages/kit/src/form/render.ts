@@ -12,8 +12,8 @@ import {
   storedPosition,
   type Values,
 } from "@bibliotope/core/form";
-import { type Position, sphereDistance } from "@bibliotope/core/geo";
-import { lengthText, SHEETS } from "@bibliotope/core/sheet";
+import type { Position } from "@bibliotope/core/geo";
+import { SHEETS } from "@bibliotope/core/sheet";
 import type { Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
 import { make } from "../map/make.ts";
@@ -112,7 +112,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   const mark = (marked?: string) => {
     map?.setMarkers([...places].map(([name, here]) => ({ ...markerOf(here), marked: name === marked })));
     const ends = [...places.values()].map(({ at }) => at);
-    const straight = ends.length > 1 ? [{ points: ends, ...(roads.length ? { words: straightWords(ends) } : {}) }] : [];
+    const straight = ends.length > 1 ? [{ points: ends, ...(roads.length ? { words: straightWords() } : {}) }] : [];
     map?.setLines([...straight, ...roads.map((road) => ({ ...road, isRoad: true }))]);
     return ends;
   };
@@ -225,10 +225,8 @@ interface Standing {
   card?: Card;
 }
 
-/** How long a straight line is, where there is another one that is not. */
-function straightWords([from, to]: readonly Position[]): string {
-  return say("{length} in a straight line", { length: lengthText(sphereDistance(from, to)) });
-}
+/** Words at a straight line where there is another one that is not; the map puts its length in. */
+const straightWords = () => say("{length} in a straight line", { length: "{length}" });
 
 const markerOf = ({ at, label, card }: Standing) => ({
   at,

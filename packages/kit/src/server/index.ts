@@ -8,5 +8,6 @@ export {
   type Places,
   placeOf,
   placesOf,
+  type Registered,
   type StoredPlace,
 } from "./place-of.ts";

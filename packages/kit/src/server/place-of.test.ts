@@ -3,6 +3,7 @@ import type { ForwardAnswer, RecordAnswer, RecordFeature } from "@bibliotope/wir
 import { describe, expect, it } from "vitest";
 import type { Asked, Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
+import { StandIn } from "../stand-in/index.ts";
 import { placeOf, placesOf } from "./place-of.ts";
 
 const record = (line: string, exactness: RecordFeature["properties"]["exactness"] = "surveyed") =>
@@ -46,6 +47,58 @@ const DEFINITION: FormDefinition = {
   ],
   addresses: [{ name: "", exactness: "between" }],
 };
+
+describe("a register", () => {
+  const definition: FormDefinition = {
+    title: "Offer",
+    fields: [
+      { name: "street", kind: "text", label: "Street", binding: "{street}" },
+      { name: "house", kind: "text", label: "House", binding: "{house}" },
+      { name: "town", kind: "text", label: "Town", binding: "{town}" },
+      { name: "ref", kind: "hidden", label: "Ref", binding: "{ref}" },
+    ],
+    services: [
+      { ask: "register", when: { on: "chosen" }, with: { street: "{street}", house: "{house}" }, register: "ask" },
+    ],
+  };
+  const at = { lat: -35.2, lon: -21.6 };
+  const parts = { house: "12", street: "Harbour Row", town: "Tidewell" };
+  const records = [{ ref: "qr-000001", line: "12 Harbour Row, Tidewell", at, parts }];
+  const official = { standing: "otherwise", street: "Harbour Rows", number: "4-118" };
+  const values = { street: "Harbour Rows", house: "12", town: "Tidewell", ref: "qr-000001" };
+
+  it("is asked with the record, and its own form of it is the record's", async () => {
+    const stands = new StandIn({ records, services: { register: official } });
+    const client = stands.client();
+    expect(await placeOf(client, { definition, values }, { register: true })).toMatchObject({
+      ok: true,
+      ref: "qr-000001",
+      register: { service: "register", standing: "otherwise", values: official },
+    });
+    expect(stands.asked.at(-1)).toMatchObject({ call: "service", words: { street: "Harbour Row", house: "12" } });
+    const { places } = (await placesOf(client, { definition, values }, { register: true })) as { places: object };
+    expect(places).toMatchObject({ place: { ref: "qr-000001", register: { standing: "otherwise" } } });
+    // whoever writes a third form has written neither
+    const other = { ...values, street: "Harbour Road" };
+    expect((await placeOf(client, { definition, values: other }, { register: true })).ok).toBe(false);
+    expect((await placeOf(client, { definition, values })).ok).toBe(false);
+  });
+
+  it("that does not answer holds nothing up", async () => {
+    const same = { ...values, street: "Harbour Row" };
+    const none = new StandIn({ records }).client();
+    expect(await placeOf(none, { definition, values: same }, { register: true })).toMatchObject({
+      ok: true,
+      register: { service: "register", values: {} },
+    });
+    const stands = new StandIn({ records, services: { register: official } });
+    const answers = { service: "register", outcome: "outside" as const, values: {}, took: 0, kept: false };
+    stands.answers({ call: "service", answer: answers });
+    expect(await placeOf(stands.client(), { definition, values: same }, { register: true })).not.toHaveProperty(
+      "register",
+    );
+  });
+});
 
 describe("the place of a body's address", () => {
   it("is found by the parts that its form's fields hold", async () => {

@@ -6,8 +6,10 @@ import {
   fillableFields,
   isBelow,
   isOnlyUnit,
+  officialAnswer,
   questionOf,
   ruleOf,
+  serviceInputs,
   shownAddresses,
   startingField,
   statingFields,
@@ -16,7 +18,7 @@ import {
 } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
 import type { Difference } from "@bibliotope/core/place";
-import type { Problem, RecordFeature, RecordProperties } from "@bibliotope/wire";
+import type { Problem, RecordFeature, RecordProperties, ServiceAnswer } from "@bibliotope/wire";
 import type { Asked, Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
 
@@ -43,6 +45,8 @@ export type Place =
       parts: RecordProperties["parts"];
       /** None for a position that the form lets be anywhere. */
       record?: RecordFeature;
+      /** What the form's register says of it, where that was asked and speaks for it. */
+      register?: Registered;
     }
   | {
       ok: false;
@@ -65,7 +69,21 @@ export type BodyAddress =
   | { q: string; field?: string }
   | { parts: Record<string, string>; field?: string };
 
+/** What a register has said. */
+export interface Registered {
+  /** Name of its service. */
+  service: string;
+  /** Known, known in another form, or not known; none where it did not answer. */
+  standing?: ServiceAnswer["standing"];
+  values: ServiceAnswer["values"];
+}
+
 export interface PlaceOptions {
+  /**
+   * Asks the register that the form confirms the address by: an address that was taken in its form is the record's too. One that does
+   * not answer holds nothing up.
+   */
+  register?: boolean;
   /** The least exactness that will do; what the form asks for when not given, else any. */
   exactness?: RecordProperties["exactness"];
   /** Narrowing, such as `{ countries: "QR" }`. */
@@ -75,7 +93,14 @@ export interface PlaceOptions {
 
 /** What is stored of a place; of an address that was only typed, that it is no more than that. */
 export type StoredPlace =
-  | { ref: string; line: string; exactness: RecordProperties["exactness"]; lat: number; lon: number }
+  | {
+      ref: string;
+      line: string;
+      exactness: RecordProperties["exactness"];
+      lat: number;
+      lon: number;
+      register?: Registered;
+    }
   /** A position that the form lets be anywhere, as it was sent. */
   | { lat: number; lon: number }
   | { typed: true };
@@ -114,6 +139,7 @@ export async function placeOf(client: Client, body: BodyAddress, options: PlaceO
     const [record] = candidates;
     if (!record) return no("none", field, ["No such address is known.", ...found.advice].join(" "), { isTyped });
     const { at, line, exactness, parts } = record.properties;
+    const register = found.register ?? (await registerOf(client, body, record, options));
     const least =
       options.exactness ?? ("definition" in body ? ruleOf(body.definition, body.address ?? "").exactness : undefined);
     if (least && isBelow({ name: "", exactness: least }, exactness))
@@ -122,7 +148,8 @@ export async function placeOf(client: Client, body: BodyAddress, options: PlaceO
         candidates,
         isTyped,
       });
-    return { ok: true, why: "same", ref: record.id, at, line, exactness, parts, record };
+    const confirmed = register ? { register } : {};
+    return { ok: true, why: "same", ref: record.id, at, line, exactness, parts, record, ...confirmed };
   } catch (error) {
     if (!(error instanceof LookupError)) throw error;
     return no("unsure", field, UNSURE[error.again ? "again" : "never"], { again: error.again, isTyped });
@@ -147,8 +174,9 @@ export async function placesOf(
   for (const address of shownAddresses(definition, values)) {
     const place = await placeOf(client, { definition, values, address }, options);
     if (place.ok) {
-      const { ref, line, exactness, at } = place;
-      places[address || "place"] = ref ? { ref, line, exactness, lat: at.lat, lon: at.lon } : { ...at };
+      const { ref, line, exactness, at, register } = place;
+      const confirmed = register ? { register } : {};
+      places[address || "place"] = ref ? { ref, line, exactness, lat: at.lat, lon: at.lon, ...confirmed } : { ...at };
     } else if (place.isTyped) places[address || "place"] = { typed: true };
     else return { ok: false, problem: place.problem };
   }
@@ -160,6 +188,7 @@ interface Looked {
   candidates: readonly RecordFeature[];
   differences: readonly Difference[];
   advice: readonly string[];
+  register?: Registered;
 }
 
 /** @returns undefined when nothing was written */
@@ -174,6 +203,13 @@ async function lookUp(client: Client, body: BodyAddress, options: PlaceOptions):
   const isStated = statingFields(definition, address).some(({ name }) => values[name]?.trim());
   if (record && (!isStated || !differencesIn(definition, values, answerOf(record), address).length))
     return { candidates: [record], differences: [], advice: [] };
+  const register = record && (await registerOf(client, body, record, options));
+  // the person took the register's form of the same record
+  if (record && register?.standing === "otherwise") {
+    const { answer } = officialAnswer(answerOf(record), register.values);
+    if (!differencesIn(definition, values, answer, address).length)
+      return { candidates: [record], differences: [], advice: [], register };
+  }
   const question = questionOf(definition, isStated ? withoutSearch(definition, values, address) : values, address);
   if (!question) return undefined;
   const { q, parts, country } = question;
@@ -207,6 +243,28 @@ async function recordOf(
   } catch (error) {
     // a ref that is no longer there: what stands in the fields is still asked for
     if (error instanceof LookupError && error.trouble === "missing") return undefined;
+    throw error;
+  }
+}
+
+/** What the register of a form says of a record; undefined where there is none, or it does not speak for it. */
+async function registerOf(
+  client: Client,
+  body: BodyAddress,
+  record: RecordFeature,
+  { register, signal }: PlaceOptions,
+): Promise<Registered | undefined> {
+  if (!register || !("definition" in body)) return undefined;
+  const { definition, values, address = "" } = body;
+  const rule = definition.services?.find((one) => one.register && (one.address ?? "") === address);
+  if (!rule) return undefined;
+  try {
+    const inputs = serviceInputs(rule, values, answerOf(record));
+    const { standing, values: said, outcome } = await client.ask(rule.ask, inputs, signal);
+    if (outcome === "outside") return undefined;
+    return { service: rule.ask, ...(standing ? { standing } : {}), values: outcome === "answered" ? said : {} };
+  } catch (error) {
+    if (error instanceof LookupError) return { service: rule.ask, values: {} };
     throw error;
   }
 }

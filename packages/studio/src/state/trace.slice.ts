@@ -18,6 +18,9 @@ const slice = createSlice({
   initialState,
   reducers: {
     happened: (state, { payload }: PayloadAction<TraceEvent>) => {
+      // the end of something that was asked before all was wiped
+      const isEnd = payload.row === "answered" || payload.row === "dropped";
+      if (isEnd && !state.events.some((event) => event.row === "requests" && event.id === payload.id)) return;
       // a key or a press of the map after a filled form begins anew
       const last = state.events.at(-1);
       const begins =

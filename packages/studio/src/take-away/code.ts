@@ -40,6 +40,7 @@ export function ${name}({ send }: { send: (values: Readonly<Record<string, strin
 export function serverOf(definition: FormDefinition, service: string): string {
   const addresses = serverLookups(definition).map(({ address }) => address);
   const name = nameOf(definition);
+  const asksRegister = definition.services?.some(({ register }) => register);
   if (!addresses.length) return `// No field of “${definition.title}” is looked up by a server.\n`;
   return `import { Client, placesOf } from "@bibliotope/kit/server";
 
@@ -52,11 +53,17 @@ const client = new Client({ url: ${JSON.stringify(service)}, key: process.env.BI
 /**
  * For Express, after express.json(): looks up where the addresses lie before anything is stored. It goes by what the
  * fields say; an address that is not quite right is refused, and showProblem of the kit shows why at its field. What
- * somebody asked to be taken as they typed it is stored without a position.
+ * somebody asked to be taken as they typed it is stored without a position.${
+   asksRegister
+     ? `
+ * The register that confirms addresses is asked too; what it says stands beside the place. While it does not answer, the
+ * record is stored without that.`
+     : ""
+ }
  */
 export async function store${name}(request, response, store) {
   const values = request.body;
-  const found = await placesOf(client, { definition, values });
+  const found = await placesOf(client, { definition, values }${asksRegister ? ", { register: true }" : ""});
   if (!found.ok) return refuse(response, found.problem);
   // refs and positions stand beside the values, so that no name of a field is theirs
   const record = { values, places: found.places };
