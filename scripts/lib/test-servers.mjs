@@ -41,7 +41,8 @@ export async function testServers(database, { fresh, count, env = {} }) {
     await Promise.all([standIns.stop(), admin.end()]);
   };
   try {
-    for (let number = 1; number <= count; number++) servers.push(await startOne(database, admin, number, { ...standIns.env, ...env }));
+    for (let number = 1; number <= count; number++)
+      servers.push(await startOne(database, admin, number, { ...standIns.env, ...env }));
     await Promise.all(servers.map(({ ready }) => ready));
   } catch (error) {
     await stop();

@@ -214,7 +214,7 @@ const KNOWN: ReadonlySet<string> = new Set([...PARTS, ...FACTS]);
 /** What a register's answer says beyond its values: how it stands, and when it was asked. */
 export const REGISTER_FACTS = ["standing", "asked"] as const;
 /** True for the name of a part or a fact, which no service may have. */
-export const isPartOrFact = (name: string) => KNOWN.has(name.split(".")[0]);
+const isPartOrFact = (name: string) => KNOWN.has(name.split(".")[0]);
 
 const FORMS: ReadonlySet<string> = new Set(["name", "abbr", "code", "ref"]);
 
