@@ -7,6 +7,7 @@ import { measureFirstPage, suggestLoad } from "./http.ts";
 import { measureGroups, measureMap, measureStills } from "./map.ts";
 import type { Measure } from "./measure.ts";
 import { measureOverload } from "./overload.ts";
+import { measureServices } from "./services.ts";
 import { measureSwap } from "./swap.ts";
 import { measureTowns } from "./towns.ts";
 import { measureTyped } from "./typed.ts";
@@ -49,6 +50,7 @@ const http = async () => {
 if (only === "map") await map();
 else if (only === "http") await http();
 else if (only === "overload") for await (const measure of measureOverload(size)) note(measure);
+else if (only === "services") for await (const measure of measureServices(ready)) note(measure);
 else if (only === "uses") await uses();
 else if (only === "bring") for await (const measure of measureBring(ready)) note(measure);
 else if (only === "towns") for await (const measure of measureTowns(ready)) note(measure);

@@ -1,0 +1,55 @@
+import { createServer, type Server } from "node:http";
+import type { AddressInfo } from "node:net";
+import type { AllowedHost } from "@bibliotope/wire";
+import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
+
+/** Where names lead, time after time. */
+const leads = vi.hoisted(() => ({ to: [] as string[][], asked: 0 }));
+vi.mock("node:dns/promises", () => ({
+  lookup: async () => {
+    const addresses = leads.to[Math.min(leads.asked++, leads.to.length - 1)];
+    return addresses.map((address) => ({ address, family: address.includes(":") ? 6 : 4 }));
+  },
+}));
+const { Caller } = await import("./caller.ts");
+
+let server: Server;
+let heard = 0;
+beforeAll(async () => {
+  server = createServer((_, response) => {
+    heard++;
+    response.setHeader("content-type", "application/json").end("{}");
+  }).listen(0, "127.0.0.1");
+  await new Promise((resolve) => server.once("listening", resolve));
+});
+afterAll(() => {
+  server.close();
+  server.closeAllConnections();
+});
+
+/** Asks a host that is not marked as inside, whose name leads to these addresses. */
+async function ask(...to: string[][]): Promise<string> {
+  Object.assign(leads, { to, asked: 0 });
+  const { port } = server.address() as AddressInfo;
+  const host: AllowedHost = { id: 1, scheme: "http", host: "rebound.example", port, isInside: false, standIn: null };
+  const caller = new Caller(() => [host]);
+  const url = `http://rebound.example:${port}/`;
+  const end = await caller.call({ method: "GET", url, headers: {} }, 300).then(
+    () => "answered",
+    (error: { outcome: string }) => error.outcome,
+  );
+  await caller.close();
+  return end;
+}
+
+describe("a name that leads elsewhere", () => {
+  it("reaches nothing inside: not at first, not the second time, not beside an address of the world", async () => {
+    heard = 0;
+    expect(await ask(["127.0.0.1"])).toBe("refused");
+    expect(await ask(["192.0.2.1"], ["127.0.0.1"])).toBe("refused");
+    expect(await ask(["::ffff:127.0.0.1"], ["::1"])).toBe("refused");
+    // the one of the world is taken; nobody answers there
+    expect(["slow", "down", "refused"]).toContain(await ask(["203.0.113.9", "127.0.0.1"]));
+    expect(heard).toBe(0);
+  });
+});
