@@ -11,6 +11,8 @@ export interface BatchOptions {
   format: string;
   ask?: string;
   accepted?: boolean;
+  /** A register that is asked about what is clear; true for the one that is called so. */
+  register?: string | true;
 }
 
 const TYPES: Readonly<Record<string, string>> = {
@@ -33,7 +35,11 @@ export async function batchFile(
   const { url, key } = serverOf(server);
   const headers = { Authorization: `Bearer ${key}` };
   const type = TYPES[file.split(".").at(-1)?.toLowerCase() ?? ""] ?? "text/csv";
-  const query = new URLSearchParams({ name: basename(file), ...(options.ask ? { ask: options.ask } : {}) });
+  const query = new URLSearchParams({
+    name: basename(file),
+    ...(options.ask ? { ask: options.ask } : {}),
+    ...(options.register ? { register: options.register === true ? "register" : options.register } : {}),
+  });
   const asked = fetch(`${url}/v1/batches?${query}`, { ...bodyOf(file), headers: { ...headers, "Content-Type": type } });
   const { id } = await answerOf<BatchState>(asked);
   const { words } = await follow(async () => {

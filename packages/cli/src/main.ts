@@ -28,6 +28,7 @@ program
   .option("--out <file>", "where they go; the terminal when not given")
   .addOption(new Option("--format <format>", "how they are written").choices(["csv", "geojson", "gpx"]).default("csv"))
   .addOption(new Option("--ask <what>", "what the rows ask").choices(["forward", "reverse", "both"]))
+  .option("--register [service]", "asks a register about the rows that are clear")
   .option("--accepted", "only rows that are clear, or that somebody has accepted")
   .addHelpText("after", "\nExample:\n  $ bibliotope batch members.csv --out members-found.csv")
   .action((file: string, options: BatchOptions) => batchFile(file, options, program.opts(), say));

@@ -118,7 +118,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     {
       load: loader(settings.databaseUrl, database),
       publish: publisher(database, store, index),
-      batch: batcher(settings.databaseUrl, database, index),
+      batch: batcher(settings.databaseUrl, database, index, services),
     },
     log,
   );

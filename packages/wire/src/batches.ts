@@ -1,5 +1,6 @@
 import { MEANINGS } from "@bibliotope/core/bring";
 import { EXACTNESS, KINDS, OUTCOMES } from "@bibliotope/core/place";
+import { SERVICE_OUTCOMES, STANDINGS_OF_REGISTER } from "@bibliotope/core/service";
 import * as z from "zod";
 import { differenceSchema, glossSchema, partsSchema } from "./answers.ts";
 import { headsSchema, JOB_STATES, tableFormat, tableReading } from "./data.ts";
@@ -29,6 +30,8 @@ export const makeBatchAsking = z.strictObject({
   heads: headsSchema,
   reading: tableReading,
   ask: z.enum(BATCH_ASKS),
+  /** Name of a service that confirms addresses: it is asked about those that are clear. */
+  register: text(30).optional(),
 });
 export type MakeBatchAsking = z.infer<typeof makeBatchAsking>;
 
@@ -71,6 +74,16 @@ export const batchAnswer = z.object({
   differences: z.array(differenceSchema).optional(),
 });
 export type BatchAnswer = z.infer<typeof batchAnswer>;
+
+/** What a register says of a row. */
+export const rowRegister = z.object({
+  outcome: z.enum(SERVICE_OUTCOMES),
+  standing: z.enum(STANDINGS_OF_REGISTER).optional(),
+  number: z.string().optional(),
+  /** Its own form of the address, where that is another one. */
+  official: z.string().optional(),
+});
+export type RowRegister = z.infer<typeof rowRegister>;
 
 export const batchRow = z.object({
   number: z.int(),
@@ -119,6 +132,10 @@ export const batchAsking = z.strictObject({
     .enum(BATCH_ASKS)
     .optional()
     .meta({ description: "What the rows ask; forward where they name addresses, reverse where only positions." }),
+  register: text(30).optional().meta({
+    description: "A service that confirms addresses: it is asked about those that are clear.",
+    example: "register",
+  }),
   columns: text(8000)
     .transform((words) => words.split(",").map((word) => word.trim()))
     .pipe(z.array(z.union([z.enum(MEANINGS), z.literal("")], { error: "is no meaning of a column" })).max(500))

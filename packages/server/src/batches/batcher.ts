@@ -3,12 +3,14 @@ import type { Knex } from "knex";
 import { inWorker } from "../jobs/in-worker.ts";
 import { type Runner, Stopped } from "../jobs/jobs.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
+import type { Services } from "../services/services.ts";
+import { askRegister } from "./ask-register.ts";
 import type { BatchTask } from "./batch.worker.ts";
 import { countStandings } from "./batches.repository.ts";
 import type { BatchAsked } from "./run-batch.ts";
 
 /** Runs batches in a thread of their own, on the index that is open when they begin. */
-export function batcher(databaseUrl: string, database: Knex, index: LiveIndex): Runner {
+export function batcher(databaseUrl: string, database: Knex, index: LiveIndex, services: Services): Runner {
   return async (running) => {
     // after a start the job may be at hand before the index is
     while (!index.shared) {
@@ -20,6 +22,8 @@ export function batcher(databaseUrl: string, database: Knex, index: LiveIndex): 
     const task: BatchTask = { databaseUrl, asked, segment: index.shared };
     const isDone = await inWorker<boolean>(file, task, running, true);
     if (!isDone) throw new Stopped(running.stop.reason);
+    const { batch, register } = asked;
+    if (register) await askRegister(database, services, { batch, register }, running);
     const { clear, doubtful, none } = await countStandings(database, asked.batch);
     const count = (value: number) => value.toLocaleString("en");
     return { words: `${count(clear)} clear, ${count(doubtful)} doubtful, ${count(none)} not found` };

@@ -23,6 +23,7 @@ export interface NewBatch {
   heads: string[] | null;
   madeBy: number | null;
   key: number | null;
+  register: string | null;
 }
 
 export async function makeBatch(database: Knex, batch: NewBatch): Promise<number> {
@@ -34,6 +35,7 @@ export async function makeBatch(database: Knex, batch: NewBatch): Promise<number
       heads: JSON.stringify(batch.heads),
       made_by: batch.madeBy,
       key_id: batch.key,
+      register: batch.register,
     })
     .returning("id");
   return id;
@@ -99,11 +101,15 @@ export interface HeldBatch {
   ask: BatchSummary["ask"];
   reading: unknown;
   heads: string[] | null;
+  /** The register that was asked about its rows. */
+  register: string | null;
   keyId: number | null;
 }
 
 export async function findBatch(database: Knex, id: number): Promise<HeldBatch | undefined> {
-  return database("batches").where({ id }).first("id", "name", "ask", "reading", "heads", { keyId: "key_id" });
+  return database("batches")
+    .where({ id })
+    .first("id", "name", "ask", "reading", "heads", "register", { keyId: "key_id" });
 }
 
 export async function readBatch(database: Knex, id: number): Promise<BatchDetail | undefined> {

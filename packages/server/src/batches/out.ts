@@ -1,6 +1,6 @@
 import { commentOf, GPX_FOOT, GPX_HEAD, rowOf, waypointOf } from "@bibliotope/core/formats";
 import { differencesText, PARTS } from "@bibliotope/core/place";
-import type { BatchAnswer, Decision, Standing } from "@bibliotope/wire";
+import type { BatchAnswer, Decision, RowRegister, Standing } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import type { OutFormat } from "../gazetteer/out.ts";
 
@@ -13,6 +13,7 @@ interface Row {
   distance: number | null;
   decision: Decision | null;
   answer: BatchAnswer | null;
+  register: RowRegister | null;
 }
 
 /** Columns of what was found, after the input's own. */
@@ -21,6 +22,8 @@ const FOUND = [
   ...["ref", "kind", "exactness", "lat", "lon", "line"],
   ...PARTS,
 ];
+/** Columns of what a register says, where one was asked. */
+const REGISTER = ["register", "register number", "register address"];
 /** What spreadsheets take for a formula. */
 const FORMULA = /^[=+\-@\t\r]/;
 /** Letters that are handed on at once. */
@@ -34,7 +37,7 @@ const PIECE = 65_536;
  */
 export async function* writeBatch(
   database: Knex,
-  batch: { id: number; heads: string[] | null },
+  batch: { id: number; heads: string[] | null; register: string | null },
   format: OutFormat,
   isAcceptedOnly: boolean,
 ): AsyncGenerator<string> {
@@ -43,13 +46,18 @@ export async function* writeBatch(
   let isFirst = true;
   let piece =
     format === "csv"
-      ? rowOf([...heads, ...foundHeads(heads)])
+      ? rowOf([...heads, ...foundHeads(heads, batch.register ? [...FOUND, ...REGISTER] : FOUND)])
       : format === "gpx"
         ? GPX_HEAD
         : '{"type":"FeatureCollection","features":[\n';
   for await (const row of rowsOf(database, batch.id)) {
     if (isAcceptedOnly && !isAccepted(row)) continue;
-    if (format === "csv") piece += rowOf([...paddedTo(row.cells, width), ...foundCells(row)]);
+    if (format === "csv")
+      piece += rowOf([
+        ...paddedTo(row.cells, width),
+        ...foundCells(row),
+        ...(batch.register ? registerCells(row) : []),
+      ]);
     else if (format === "gpx") piece += waypoint(row);
     else piece += `${isFirst ? "" : ",\n"}${JSON.stringify(featureOf(heads, row))}`;
     isFirst = false;
@@ -62,7 +70,8 @@ export async function* writeBatch(
 }
 
 /** Heads of what we add: where the input has a column of that name, ours is told apart. */
-const foundHeads = (heads: readonly string[]) => FOUND.map((head) => (heads.includes(head) ? `found ${head}` : head));
+const foundHeads = (heads: readonly string[], found: readonly string[]) =>
+  found.map((head) => (heads.includes(head) ? `found ${head}` : head));
 
 const isAccepted = ({ standing, decision }: Row) =>
   standing === "clear" || (standing === "seen" && decision !== "leave");
@@ -89,10 +98,16 @@ function foundCells({ standing, decision, score, distance, answer }: Row): (stri
   ];
 }
 
+/** How it stands, or how asking ended; its number; its own form of the address. */
+function registerCells({ register }: Row): (string | undefined)[] {
+  const { standing, outcome, number, official } = register ?? {};
+  return [standing ?? outcome, harmless(number), harmless(official)];
+}
+
 const harmless = (text: string | undefined) => (text && FORMULA.test(text) ? `'${text}` : text);
 
 function featureOf(heads: readonly string[], row: Row) {
-  const { number, cells, standing, decision, score, distance, answer } = row;
+  const { number, cells, standing, decision, score, distance, answer, register } = row;
   const at = decision === "leave" ? undefined : answer?.at;
   const { at: _, ...found } = answer ?? { at: undefined };
   return {
@@ -101,7 +116,11 @@ function featureOf(heads: readonly string[], row: Row) {
     geometry: at ? { type: "Point", coordinates: [at.lon, at.lat] } : null,
     properties: {
       ...Object.fromEntries(heads.map((head, i) => [head, cells[i] ?? ""])),
-      found: { standing, decision, score, distance, ...(decision === "leave" ? {} : found) },
+      found: {
+        ...{ standing, decision, score, distance },
+        ...(decision === "leave" ? {} : found),
+        ...(register ? { register } : {}),
+      },
     },
   };
 }
@@ -125,7 +144,17 @@ function rowsOf(database: Knex, batch: number): AsyncIterable<Row> {
       "batch_rows.number": "batch_results.number",
     })
     .where("batch_rows.batch_id", batch)
-    .select("batch_rows.number", "cells", "standing", "asked", "score", "distance", "decision", "answer")
+    .select(
+      "batch_rows.number",
+      "cells",
+      "standing",
+      "asked",
+      "score",
+      "distance",
+      "decision",
+      "answer",
+      "batch_results.register",
+    )
     .orderBy("batch_rows.number")
     .stream();
 }

@@ -17,6 +17,8 @@ export interface BatchAsked {
   ask: BatchAsk;
   /** Countries that its key is kept to; all when empty. */
   countries?: string[];
+  /** A register that is asked about the rows that are clear. */
+  register?: string;
 }
 
 /** Rows that are looked up and stored at once: what a crash costs, and what a pause waits for. */

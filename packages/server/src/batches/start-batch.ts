@@ -15,12 +15,12 @@ import type { BatchAsked } from "./run-batch.ts";
 export async function startBatch(
   { database, jobs }: { database: Knex; jobs: Jobs },
   path: string,
-  { name, ask, format, heads, reading }: Omit<MakeBatchAsking, "file">,
+  { name, ask, format, heads, reading, register }: Omit<MakeBatchAsking, "file">,
   by: { madeBy: number | null; key: number | null; countries?: string[] },
 ): Promise<{ batch: number; job: number }> {
   const { madeBy, key, countries } = by;
-  const batch = await makeBatch(database, { name, ask, reading, heads, madeBy, key });
-  const asked: BatchAsked = { batch, path, format, heads: heads ?? undefined, reading, ask, countries };
+  const batch = await makeBatch(database, { name, ask, reading, heads, madeBy, key, register: register ?? null });
+  const asked: BatchAsked = { batch, path, format, heads: heads ?? undefined, reading, ask, countries, register };
   const job = await jobs.make({ kind: "batch", asked, title: name, total: 0, madeBy }, (id) =>
     setBatchJob(database, batch, id),
   );

@@ -10,19 +10,21 @@ import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
 import type { Jobs } from "../jobs/jobs.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
+import type { Services } from "../services/services.ts";
 
 interface Needs {
   database: Knex;
   jobs: Jobs;
   files: Files;
   index: LiveIndex;
+  services: Services;
 }
 
 /** Rows of a list that are handed out at once. */
 const ROWS = 200;
 
 /** Many lookups at once, and what people decide about the doubtful ones. */
-export function reviewHandlers({ database, jobs, files, index }: Needs) {
+export function reviewHandlers({ database, jobs, files, index, services }: Needs) {
   return {
     batches,
     makeBatch,
@@ -43,6 +45,7 @@ export function reviewHandlers({ database, jobs, files, index }: Needs) {
   async function makeBatch({ asked: { file, ...asked }, user }: Own<"makeBatch">) {
     if (!(await files.find(file)))
       throw new HttpProblem("not-found", "There is no such file any more. Hand it in again.");
+    if (asked.register !== undefined) checkRegister(services, asked.register);
     return startBatch({ database, jobs }, files.pathOf(file), asked, { madeBy: user.id, key: null });
   }
 
@@ -108,6 +111,14 @@ export function reviewHandlers({ database, jobs, files, index }: Needs) {
     if (!row) throw new HttpProblem("not-found", "This batch has no such row, or it was not looked up yet.");
     return { batch: found, row, lookup: new RowLookup(engineOf(index), found.reading as Reading, found.ask) };
   }
+}
+
+/** @throws HttpProblem for what is no register */
+export function checkRegister(services: Services, name: string): void {
+  if (services.find(name)?.service.register) return;
+  throw new HttpProblem("malformed", `register: no service that confirms addresses is called “${name.slice(0, 30)}”.`, [
+    { parameter: "register", message: "is no register" },
+  ]);
 }
 
 export const noBatch = () => new HttpProblem("not-found", "There is no such batch.");

@@ -6,7 +6,7 @@ import { join } from "node:path";
 import { promisify } from "node:util";
 import type { Service } from "@bibliotope/core/service";
 import { type HeldService, OWN_CALLS, serviceAnswer, triedService } from "@bibliotope/wire";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { ask as askWire, json, shared, sharedHome, signedIn } from "../../testing/shared.ts";
 
 let browser: Awaited<ReturnType<typeof signedIn>>;
@@ -301,5 +301,35 @@ describe("a secret", () => {
     });
     await save(missing);
     expect((await ask(missing.name)).body.outcome).toBe("refused");
+  });
+});
+
+describe("a batch", () => {
+  it("asks a register about the rows that are clear, and hands out what it says in columns of their own", async () => {
+    const rows = "street,town\n12 Harbour Row,Tidewell\nMill Lane 12,Tidewell\nqqqzzz 7,Nowhere\nStorgränd 3,Vårhamn\n";
+    const made = await json("/v1/batches?register=register", {
+      method: "POST",
+      headers: { "content-type": "text/csv" },
+      body: rows,
+    });
+    expect(made.status).toBe(202);
+    const path = `/v1/batches/${made.body.id}`;
+    await vi.waitFor(async () => expect((await json(path)).body.state).toBe("done"), 30_000);
+    const [heads, ...lines] = (await (await askWire(`${path}/rows`)).text()).trim().split("\n");
+    expect(heads.trim()).toMatch(/,register,register number,register address$/);
+    expect(lines.map((line) => line.trim().split(",").slice(-8).join(","))).toEqual([
+      expect.stringMatching(/otherwise,\d-\d+,"12, Harbour Rows, Tidewell"$/),
+      expect.stringMatching(/known,\d-\d+,$/),
+      expect.stringMatching(/,,$/),
+      expect.stringMatching(/outside,,$/),
+    ]);
+    const geojson = await (await askWire(`${path}/rows?format=geojson`)).json();
+    expect(geojson.features[0].properties.found.register).toMatchObject({ standing: "otherwise" });
+    const wrong = await json("/v1/batches?register=courier", {
+      method: "POST",
+      headers: { "content-type": "text/csv" },
+      body: rows,
+    });
+    expect(wrong).toMatchObject({ status: 400, body: { detail: expect.stringContaining("no service that confirms") } });
   });
 });

@@ -14,23 +14,26 @@ import type { Reply, Streamed } from "../http/send-reply.ts";
 import type { Handlers } from "../http/wire.ts";
 import type { Jobs } from "../jobs/jobs.ts";
 import type { HeldKey } from "../keys/keys.repository.ts";
-import { noBatch } from "./batches.route.ts";
+import type { Services } from "../services/services.ts";
+import { checkRegister, noBatch } from "./batches.route.ts";
 
 interface Needs {
   database: Knex;
   jobs: Jobs;
   files: Files;
   looks: Looks;
+  services: Services;
 }
 
 /** Many lookups at once: a file in, by a server key; its rows out again with what was found. */
-export function batchHandlers({ database, jobs, files, looks }: Needs) {
+export function batchHandlers({ database, jobs, files, looks, services }: Needs) {
   return { makeBatch, batch, batchRows } satisfies Partial<Handlers>;
 
   async function makeBatch(incoming: Incoming<"makeBatch">): Promise<Reply> {
     const { key, request, asked } = incoming;
     checkBatchKey(key);
-    const { name = "batch", ask, columns: named } = asked;
+    const { name = "batch", ask, columns: named, register } = asked;
+    if (register !== undefined) checkRegister(services, register);
     const { takes } = CALLS.makeBatch;
     if (![...takes, "application/octet-stream"].includes(mediaTypeOf(request)))
       throw new HttpProblem("wrong-type", `Send the file as the body, as ${takes.join(", ")}.`);
@@ -52,7 +55,7 @@ export function batchHandlers({ database, jobs, files, looks }: Needs) {
     const { batch: id } = await startBatch(
       { database, jobs },
       path,
-      { name, ask: way, format, heads, reading: { columns } },
+      { name, ask: way, format, heads, reading: { columns }, register },
       { madeBy: null, key: key.id, countries: key.countries },
     );
     return jsonReply(incoming, await stateOf(id), performance.now(), {

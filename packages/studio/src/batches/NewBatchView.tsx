@@ -10,6 +10,7 @@ import { useFileStart } from "../data/use-file-start.ts";
 import { wordsOf } from "../state/api.ts";
 import { useMakeBatchMutation } from "../state/batches-api.ts";
 import { sendFile } from "../state/data-api.ts";
+import { useServicesQuery } from "../state/services-api.ts";
 import { Button } from "../ui/Button.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
 
@@ -44,11 +45,21 @@ export function NewBatchView() {
   });
   const { file, start } = held;
   const [make, made] = useMakeBatchMutation();
+  const registers = useServicesQuery().data?.filter(({ isRegister }) => isRegister) ?? [];
+  const [register, setRegister] = useState("");
   const navigate = useNavigate();
   const go = async () => {
     if (!file || !start) return;
     const { format, heads, reading } = start;
-    const answer = await make({ file: file.id, name: file.name, format, heads, reading, ask });
+    const answer = await make({
+      file: file.id,
+      name: file.name,
+      format,
+      heads,
+      reading,
+      ask,
+      register: register || undefined,
+    });
     if (answer.data) await navigate(`/batches/${answer.data.batch}`);
   };
   const isAsking = start?.reading.columns.some((use) => use && use.meaning !== "id");
@@ -66,6 +77,23 @@ export function NewBatchView() {
             <span className="text-quiet">Each row asks</span>
             <Segmented label="Each row asks" value={ask} onChange={setAsk} options={ASKS} />
           </div>
+          {registers.length ? (
+            <label className="mt-3 flex flex-wrap items-center gap-3 text-quiet">
+              Of what is clear, ask
+              <select
+                className="h-[34px] rounded border border-edge bg-field px-2 text-ink"
+                value={register}
+                onChange={(event) => setRegister(event.target.value)}
+              >
+                <option value="">no register</option>
+                {registers.map(({ name, title }) => (
+                  <option key={name} value={name}>
+                    {title}
+                  </option>
+                ))}
+              </select>
+            </label>
+          ) : null}
           {made.error ? (
             <p role="alert" className="mt-3 text-madder">
               {wordsOf(made.error)}

@@ -1,4 +1,5 @@
 import type { Knex } from "knex";
+import * as seventeenth from "./2026-11-batch-registers.ts";
 import * as eleventh from "./2026-11-batches.ts";
 import * as twelfth from "./2026-11-corrections.ts";
 import * as first from "./2026-11-gazetteer.ts";
@@ -39,6 +40,7 @@ const STEPS: Step[] = [
   { name: "2026-11-installation", ...fourteenth },
   { name: "2026-11-rehearsal-states", ...fifteenth },
   { name: "2026-11-services", ...sixteenth },
+  { name: "2026-11-batch-registers", ...seventeenth },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */
