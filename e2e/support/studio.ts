@@ -59,6 +59,11 @@ export async function makeForm(page: Page, title: string): Promise<string> {
       { name: "place", kind: "map", label: "On the map" },
     ],
   };
+  return saveForm(page, definition);
+}
+
+/** Stores a form. @returns its ref */
+export async function saveForm(page: Page, definition: object): Promise<string> {
   return (await (await send(page, "post", "/api/forms", { definition })).json()).ref;
 }
 

@@ -41,7 +41,9 @@ describe("bibliotope batch", () => {
     expect(ran.stderr).toContain("1 clear, 0 doubtful, 1 not found.\n");
     expect(readFileSync(out, "utf8")).toContain("Ada,12 Harbour Row Tidewell,clear");
     const asked = await run([...at, "batch", members, "--register"]);
-    expect(asked.stdout).toMatch(/register,register number,register address\r?\nAda.*otherwise,\d-\d+,"12, Harbour Rows, Tidewell"/);
+    expect(asked.stdout).toMatch(
+      /register,register number,register address\r?\nAda.*otherwise,\d-\d+,"12, Harbour Rows, Tidewell"/,
+    );
     const accepted = await run([...at, "batch", members, "--accepted", "--format", "geojson"]);
     expect(JSON.parse(accepted.stdout).features).toHaveLength(1);
   });

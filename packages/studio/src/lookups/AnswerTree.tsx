@@ -88,6 +88,7 @@ export function AnswerTree({ document, chosen, onChoose, opens = openAtFirst }: 
             role="treeitem"
             aria-level={row.depth + 1}
             aria-selected={row.pointer === chosen}
+            data-part={row.pointer}
             aria-expanded={row.size === undefined ? undefined : row.open}
             onClick={() => {
               onChoose(row.pointer);

@@ -1,6 +1,8 @@
 import type { Service } from "@bibliotope/core/service";
-import { useEffect, useState } from "react";
+import type { TriedService } from "@bibliotope/wire";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
+import { type Wire, Wires } from "../forms/Wires.tsx";
 import { useSessionQuery, wordsOf } from "../state/api.ts";
 import {
   useDropServiceMutation,
@@ -16,7 +18,7 @@ import { Hosts } from "./Hosts.tsx";
 import { TextInPlace } from "./InPlace.tsx";
 import { Secrets } from "./Secrets.tsx";
 import { Values } from "./Values.tsx";
-import { NEW_SERVICE, nameFor } from "./ways.ts";
+import { NEW_SERVICE, nameFor, pointerFor, treeOf } from "./ways.ts";
 import { stateWords } from "./words.ts";
 
 /** One service as a spread: left how it is asked, right what came back, between them what forms may use of it. */
@@ -53,6 +55,8 @@ function Spread({ held, revision, isAllowed }: { held: Service; revision: number
   const change = (to: Partial<Service>) => setService((before) => withoutUndefined({ ...before, ...to }));
   const tried = trying.data;
   const wrong = saving.error ?? dropping.error;
+  const spread = useRef<HTMLDivElement>(null);
+  const wires = useMemo(() => wiresTo(service, tried), [service, tried]);
 
   useEffect(() => {
     if (!isChanged) return;
@@ -99,7 +103,10 @@ function Spread({ held, revision, isAllowed }: { held: Service; revision: number
           </span>
         ) : null}
       </div>
-      <div className="grid h-[calc(100dvh-9.2rem)] min-h-[30rem] grid-cols-[minmax(0,9fr)_minmax(0,5fr)_minmax(0,9fr)] rounded-md border border-rule bg-page max-[1000px]:h-auto max-[1000px]:grid-cols-1">
+      <div
+        ref={spread}
+        className="relative grid h-[calc(100dvh-9.2rem)] min-h-[30rem] grid-cols-[minmax(0,9fr)_minmax(0,5fr)_minmax(0,9fr)] rounded-md border border-rule bg-page max-[1000px]:h-auto max-[1000px]:grid-cols-1"
+      >
         <section aria-labelledby="asked" className="overflow-auto p-5">
           <h2 id="asked" className="font-serif text-[18px] font-semibold">
             What is asked
@@ -160,6 +167,7 @@ function Spread({ held, revision, isAllowed }: { held: Service; revision: number
         </section>
         <section
           aria-label="Values for forms"
+          data-page
           className="overflow-auto bg-[linear-gradient(90deg,var(--rule),var(--page)_22%,var(--page)_78%,var(--rule))] p-5 max-[1000px]:bg-none"
         >
           <Values service={service} tried={tried} set={(values) => change({ values })} isFixed={!isManager} />
@@ -191,9 +199,21 @@ function Spread({ held, revision, isAllowed }: { held: Service; revision: number
             </p>
           )}
         </section>
+        <Wires inside={spread} wires={wires} />
       </div>
     </main>
   );
+}
+
+/** From each value for forms to where it stands in what came back. */
+function wiresTo({ values }: Service, tried: TriedService | undefined): Wire[] {
+  if (!tried || tried.form === "text") return [];
+  const { form } = tried;
+  const document = treeOf(tried.body, form);
+  return values.flatMap((value) => {
+    const part = pointerFor(value, document, form);
+    return part === undefined ? [] : [{ field: value.name, part, lit: true }];
+  });
 }
 
 function withoutUndefined(service: Service): Service {

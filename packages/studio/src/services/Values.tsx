@@ -19,7 +19,8 @@ export function Values({ service: { name: service, values }, tried, set, isFixed
       <legend className="text-[12.5px] text-quiet">What forms may use of it</legend>
       {values.map(({ name, way, each, kind, isList, missing }, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a name changes while it is written
-        <div key={i} className="border-b border-rule py-2">
+        <div key={i} className="relative border-b border-rule py-2">
+          <span data-field={name} className="absolute top-5 -right-2 size-0" />
           <div className="flex items-baseline gap-1 font-semibold text-slate">
             <span className="max-w-[9rem] truncate">{service || "service"}.</span>
             <TextInPlace

@@ -1,4 +1,5 @@
 import type { Service, ServiceValue } from "@bibliotope/core/service";
+import { rowsOf, valueAt } from "../lookups/tree.ts";
 
 type Held = { [name: string]: Held | Held[] | string } | string;
 
@@ -53,6 +54,37 @@ export function valueFor(pointer: string, value: unknown, form: "json" | "xml"):
   if (at < 0) return { way: pointer, kind, ...list };
   const [way, each] = [steps.slice(0, at), steps.slice(at + 1)].map((part) => part.map((step) => `/${step}`).join(""));
   return { way, ...(each ? { each } : {}), kind, ...list };
+}
+
+/** Lines of a tree that are looked through for a value. */
+const MOST_LOOKED_AT = 2000;
+
+/** Where in a tree a value stands, the first one of a list; undefined where it is not found at a glance. */
+export function pointerFor(
+  { way, each = "", isList }: ServiceValue,
+  document: unknown,
+  form: "json" | "xml",
+): string | undefined {
+  if (form === "json") {
+    const list = isList && Array.isArray(valueAt(document, way));
+    const pointer = list ? `${way}/0${each}` : way;
+    return valueAt(document, pointer) === undefined ? undefined : pointer;
+  }
+  // names of the steps alone: what stands in brackets or is a function is more than a glance shows
+  const steps = way
+    .replace(/^\w+\((.*)\)$/, "$1")
+    .replace(/\[[^\]]*\]/g, "")
+    .split("/")
+    .filter(Boolean);
+  const rows = rowsOf(document, () => true).slice(0, MOST_LOOKED_AT);
+  const found = rows.find(({ pointer }) => {
+    const names = pointer.split("/").filter((step) => step && !/^\d+$/.test(step));
+    return steps.every((step, i) => names[names.length - steps.length + i] === step);
+  });
+  if (!found) return undefined;
+  if (Array.isArray(found.value)) return `${found.pointer}/0`;
+  const isParent = typeof found.value === "object" && found.value !== null;
+  return isParent && "text()" in (found.value as object) ? `${found.pointer}/text()` : found.pointer;
 }
 
 /** What a plain value of an answer most likely is. */
