@@ -47,6 +47,22 @@ for (const scheme of ["light", "dark"] as const) {
       }
     });
 
+    test("in Services: the list, one that was tried, hosts and secrets", async ({ page }) => {
+      await page.goto("/services");
+      await expect(page.getByRole("link", { name: "Land register of Lorramere" })).toBeVisible();
+      expect(await axeFindings(page)).toEqual([]);
+      await page.getByRole("link", { name: "Land register of Lorramere" }).click();
+      await page.getByRole("button", { name: "Try it with these values" }).click();
+      await page.getByRole("treeitem").filter({ hasText: "@number" }).click();
+      expect(await axeFindings(page)).toEqual([]);
+      for (const sheet of ["Allowed hosts", "Secrets"]) {
+        await page.getByRole("button", { name: sheet }).click();
+        await expect(page.getByRole("dialog", { name: sheet })).toBeVisible();
+        expect(await axeFindings(page), sheet).toEqual([]);
+        await page.keyboard.press("Escape");
+      }
+    });
+
     test("in the keys", async ({ page }) => {
       await page.goto("/forms");
       await expect(page.getByRole("link", { name: /Become a reader/ })).toBeVisible();
@@ -122,6 +138,8 @@ for (const width of [360, 640]) {
       "/forms/become-a-reader/take-away",
       "/lookups/forward?q=12+harbor+rw+tidewell+HT9+29&gloss=1",
       "/keys",
+      "/services",
+      "/services/register",
       "/f/become-a-reader",
       "/f/lend-to-a-branch",
     ]) {

@@ -136,6 +136,7 @@ test("choosing among several, the map and a played situation are rehearsed too",
   await expect(panel(page)).toContainText(/Choose “.+” of those that fit/);
   await page.locator(".bt-sheet").click({ position: { x: 120, y: 160 } });
   await expect(panel(page)).toContainText(/Point at -\d/);
+  await expect(page.locator(".bt-form [name=plot]")).toHaveValue(/^\d-\d+$/);
   await keepAs(page, "Several");
   await panel(page).getByRole("button", { name: "Run Several" }).click();
   await state(page, "Several", "kept");

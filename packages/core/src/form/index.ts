@@ -63,6 +63,7 @@ export {
   type ChangedState,
   changedFields,
   changedStates,
+  isOfTheMoment,
   type Rehearsal,
   type RehearsalStep,
   stepWords,

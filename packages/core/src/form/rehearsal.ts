@@ -1,5 +1,5 @@
 import type { Position } from "../geo/index.ts";
-import type { FormDefinition } from "./definition.ts";
+import type { Field, FormDefinition } from "./definition.ts";
 import type { Values } from "./starts.ts";
 import type { AddressState } from "./state.ts";
 
@@ -67,15 +67,21 @@ export function changedStates(
     .filter((one) => one.expected !== one.found);
 }
 
-/** Fields that differ from what was expected, in the order of the form; those that are gone come last. */
+/** True for a field that holds when a register was asked: it is another one each time. */
+export function isOfTheMoment({ binding = "" }: Pick<Field, "binding">): boolean {
+  return /\.asked\b/.test(binding);
+}
+
+/** Fields that differ from what was expected, in the order of the form; those that are gone come last. Moments are not compared. */
 export function changedFields(
   { fields }: FormDefinition,
   expected: Readonly<Record<string, string>>,
   found: Values,
 ): Changed[] {
   const rank = (name: string) => (fields.findIndex((field) => field.name === name) + 1 || fields.length + 1) - 1;
+  const ofTheMoment = new Set(fields.filter(isOfTheMoment).map(({ name }) => name));
   return Object.entries(expected)
-    .filter(([field, value]) => found[field] !== value)
+    .filter(([field, value]) => found[field] !== value && !ofTheMoment.has(field))
     .sort(([a], [b]) => rank(a) - rank(b))
     .map(([field, value]) => ({ field, expected: value, found: found[field] }));
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import {
   addressState,
+  changedFields,
   checkDefinition,
   compareForms,
   confirmByRegister,
@@ -124,6 +125,15 @@ describe("a form that asks services", () => {
     const leaving = { ...FORM, services: [{ ...FORM.services![0], when: { on: "leaving" as const, field: "books" } }] };
     expect(removeField(leaving, "books").services).toEqual([]);
     expect(removeField(FORM, "books").services).toHaveLength(3);
+  });
+
+  it("keeps a rehearsal whatever the moment at which a register was asked", () => {
+    const moment = { name: "when", kind: "hidden" as const, label: "When", binding: "{register.asked}" };
+    const form = { ...FORM, fields: [...FORM.fields, moment] };
+    const expected = { when: "2026-06-01T10:00:00Z", plot: "4-118" };
+    expect(changedFields(form, expected, { when: "2026-06-02T10:00:00Z", plot: "4-119" })).toEqual([
+      { field: "plot", expected: "4-118", found: "4-119" },
+    ]);
   });
 
   it("is compared with what it was", () => {

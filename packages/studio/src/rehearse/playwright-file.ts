@@ -1,4 +1,4 @@
-import { type FormDefinition, type RehearsalStep, stepWords } from "@bibliotope/core/form";
+import { type FormDefinition, isOfTheMoment, type RehearsalStep, stepWords } from "@bibliotope/core/form";
 import { type KeepRehearsalAsking, type Rehearsed, SITUATIONS } from "@bibliotope/wire";
 
 /**
@@ -16,14 +16,15 @@ ${rehearsals.map((rehearsal) => testOf(definition, rehearsal)).join("\n")}${HELP
 }
 
 function testOf(definition: FormDefinition, { name, situation, steps, expected }: KeepRehearsalAsking): string {
+  const moments = new Set(definition.fields.filter(isOfTheMoment).map(({ name: field }) => field));
   const lines = [
     ...situationLines(situation),
     "const form = await open(page);",
     ...steps.flatMap((step) => [`// ${oneLine(stepWords(step, definition))}`, `await form.${callOf(step)};`]),
     "await form.settled();",
-    ...Object.entries(expected).map(
-      ([field, value]) => `await expect(form.field(${literal(field)})).toHaveValue(${literal(value)});`,
-    ),
+    ...Object.entries(expected)
+      .filter(([name]) => !moments.has(name))
+      .map(([field, value]) => `await expect(form.field(${literal(field)})).toHaveValue(${literal(value)});`),
   ];
   return `test(${literal(name)}, async ({ page }) => {\n${lines.map((line) => `  ${line}\n`).join("")}});\n`;
 }
@@ -66,7 +67,7 @@ const HEAD = `import { expect, type Page, type Request, test } from "@playwright
 // which the service plays situations.
 const FORM = process.env.BIBLIOTOPE_FORM ?? PAGE;
 const TRY_KEY = process.env.BIBLIOTOPE_TRY_KEY;
-const LOOKUPS = /\\/v1\\/(suggest|forward|reverse|records|postcodes|distance|height)\\b/;
+const LOOKUPS = /\\/v1\\/(suggest|forward|reverse|records|postcodes|distance|height|services)\\b/;
 `;
 
 const HELPERS = `
