@@ -122,6 +122,7 @@ test("services", async ({ page }) => {
   await page.getByRole("button", { name: "Try it with these values" }).click();
   await page.getByRole("treeitem").filter({ hasText: "@number" }).click();
   await expect(page.getByRole("button", { name: "Name it for forms" })).toBeVisible();
+  await page.getByRole("heading", { name: "What is asked" }).scrollIntoViewIfNeeded();
   await take(page, "services");
 });
 
