@@ -22,7 +22,7 @@ export async function* measureServices(ready: {
   signIn: string;
   keys: { srv: string };
 }): AsyncIterable<Measure> {
-  const child = fork(fileURLToPath(new URL("five-lines.js", import.meta.url)));
+  const child = fork(fileURLToPath(new URL("./five-lines.js", import.meta.url)));
   const port = await new Promise<number>((resolve) => child.once("message", (told) => resolve(told as number)));
   const service = `http://127.0.0.1:${port}`;
   try {
