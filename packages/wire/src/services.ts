@@ -138,7 +138,7 @@ export type HeldService = z.infer<typeof heldService>;
 
 export const saveServiceAsking = z.strictObject({ service: serviceSchema, revision: z.int().min(0).optional() });
 
-/** Tries a service as it is described, saved or not. */
+/** Tries a service as it is described; by who only edits, as it is saved. */
 export const tryServiceAsking = z.strictObject({ service: serviceSchema, inputs: serviceInputs });
 export const triedService = z.object({
   outcome: z.enum(SERVICE_OUTCOMES),

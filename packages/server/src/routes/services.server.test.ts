@@ -225,6 +225,36 @@ describe("a service of one's own", () => {
     expect(page.body).toContain("Sign in");
   });
 
+  it("is tried as it is saved by who only edits: where a secret goes is not theirs to say", async () => {
+    const name = `Editor ${Math.random().toString(36).slice(2)}`;
+    const password = "correct horse battery";
+    expect((await browser.send("POST", "/api/people", { name, role: "edit", password })).status).toBe(201);
+    const { url } = shared();
+    const entered = await fetch(`${url}/sign-in`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ name, password }),
+    });
+    const cookie = entered.headers.get("set-cookie")!.split(";")[0];
+    const { csrf } = await (await fetch(`${url}/api/session`, { headers: { cookie } })).json();
+    const heard: string[] = [];
+    answers = (asked) => {
+      heard.push(`${asked.url} ${asked.headers["x-stolen"]}`);
+      return { body: '{"day":"Monday"}' };
+    };
+    const saved = own();
+    await save(saved);
+    const headers = [{ name: "X-Stolen", value: "{secret.courier-token}" }];
+    const service = { ...saved, ask: { by: "http", method: "GET", url: `${here}/elsewhere`, headers } };
+    const tried = await fetch(`${url}/api/services/${saved.name}/try`, {
+      method: "POST",
+      headers: { cookie, "content-type": "application/json", "x-csrf-token": csrf },
+      body: JSON.stringify({ service, inputs: { town: "A" } }),
+    });
+    expect(tried.status).toBe(200);
+    expect(heard).toEqual(["/?town=A undefined"]);
+  });
+
   it("is proposed from the WSDL that is pasted", async () => {
     const { services } = await (await browser.get("/api/services")).json();
     const { host } = services.find(({ name }: { name: string }) => name === "register");

@@ -22,8 +22,8 @@ import type { Sealing } from "./sealing.ts";
 import { type Asked, LineFull, ServiceLine } from "./service-line.ts";
 import { listHosts, listSecrets, listServices, type StoredService } from "./services.repository.ts";
 
-/** Answers that are kept, letters of one that are shown to who tries it, and milliseconds of a minute. */
-const [MOST_KEPT, MOST_SHOWN, MINUTE] = [5000, 200_000, 60_000];
+/** Letters of answers that are kept, letters of one that are shown to who tries it, and milliseconds of a minute. */
+const [MOST_KEPT, MOST_SHOWN, MINUTE] = [32_000_000, 200_000, 60_000];
 /** Methods that may be asked again. */
 const REPEATABLE = new Set(["GET", "PUT", "DELETE"]);
 
@@ -37,7 +37,10 @@ export class Services {
   #secrets = new Map<string, { text: string | undefined; setAt: Date }>();
   #hosts: AllowedHost[] = [];
   readonly #caller = new Caller(() => this.#hosts);
-  readonly #kept = new LRUCache<string, Asked>({ max: MOST_KEPT });
+  readonly #kept = new LRUCache<string, Asked>({
+    maxSize: MOST_KEPT,
+    sizeCalculation: (asked, question) => question.length + JSON.stringify(asked).length,
+  });
   /** Calls of a key to a service in the minute that runs. */
   readonly #minutes = new LRUCache<string, { begun: number; count: number }>({ max: 10_000 });
 

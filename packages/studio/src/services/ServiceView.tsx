@@ -87,8 +87,12 @@ function Spread({ held, revision, isAllowed }: { held: Service; revision: number
         <Link to="/services" className="px-2 underline">
           All services
         </Link>
-        <Hosts isManager={isManager} />
-        <Secrets isManager={isManager} />
+        {role === "look" ? null : (
+          <>
+            <Hosts isManager={isManager} />
+            <Secrets isManager={isManager} />
+          </>
+        )}
         {isManager ? (
           <Button strong disabled={!isChanged || saving.isLoading} onClick={() => void saveIt()}>
             Save

@@ -11,7 +11,8 @@ const AGAIN = 5000;
 
 /** The outside services that forms may ask: where each is, how it does, which forms ask it. */
 export function ServicesView() {
-  const isManager = useSessionQuery().data?.role === "manage";
+  const role = useSessionQuery().data?.role;
+  const isManager = role === "manage";
   const {
     data: services,
     error,
@@ -25,8 +26,12 @@ export function ServicesView() {
     <main className="mx-auto w-full max-w-6xl px-5 py-7">
       <div className="flex flex-wrap items-center gap-2">
         <h1 className="mr-auto font-serif text-[26px] font-semibold">Services</h1>
-        <Hosts isManager={isManager} />
-        <Secrets isManager={isManager} />
+        {role === "look" ? null : (
+          <>
+            <Hosts isManager={isManager} />
+            <Secrets isManager={isManager} />
+          </>
+        )}
         {isManager ? (
           <Link
             to="/services/new"

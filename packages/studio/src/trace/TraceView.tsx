@@ -9,7 +9,7 @@ import { TraceRow } from "./TraceRow.tsx";
 import { useShownTrace } from "./use-shown-trace.ts";
 import { WrittenFields } from "./WrittenFields.tsx";
 
-const ROWS = ["keys", "requests", "list", "fields"] as const;
+const ROWS = ["keys", "requests", "services", "list", "fields"] as const;
 
 /** What happened between a keystroke and a filled field, as a time line with four rows. */
 export function TraceView() {
@@ -62,7 +62,7 @@ export function TraceView() {
         ) : null}
       </div>
       <div className="grid">
-        {ROWS.map((row) => (
+        {ROWS.filter((row) => row !== "services" || marks.some((mark) => mark.row === row)).map((row) => (
           <TraceRow key={row} row={row} marks={marks.filter((mark) => mark.row === row)} opened={opened} open={open} />
         ))}
       </div>

@@ -45,6 +45,19 @@ describe("harOf", () => {
     expect(others).toHaveLength(1);
   });
 
+  it("has what a service was asked with as the body of a POST", () => {
+    const asked: TraceEvent[] = [
+      { row: "requests", id: 9, at: 1, call: "service", asked: { path: "/v1/services/courier", town: "A & B" } },
+      { row: "answered", id: 9, at: 2, status: 200, answer: { outcome: "none" } },
+    ];
+    const [{ request }] = (harOf(asked, "https://here.example", (at) => new Date(at)) as Har).log.entries;
+    expect(request).toMatchObject({
+      method: "POST",
+      url: "https://here.example/v1/services/courier?access_token=bt_web_replay",
+      postData: { mimeType: "application/json", text: '{"town":"A & B"}' },
+    });
+  });
+
   it("writes URLs as a page with the key of replays asks them, and answers whole", () => {
     const [asked, , record] = log._unanswered.map(({ request }) => request);
     expect(asked.url).toBe("https://here.example/v1/suggest?q=h+%26+m&access_token=bt_web_replay");

@@ -33,20 +33,24 @@ export function harOf(
     if (event.row !== "requests") continue;
     const end = events.find((other) => (other.row === "answered" || other.row === "dropped") && other.id === event.id);
     const { path = "/", ...words } = event.asked;
-    const query = new URLSearchParams({ ...words, access_token: REPLAY_KEY });
+    // what a service is asked with is the body of a POST
+    const isPost = event.call === "service";
+    const query = new URLSearchParams({ ...(isPost ? {} : words), access_token: REPLAY_KEY });
+    const body = JSON.stringify(words);
     const took = Math.max(0, (end?.at ?? event.at) - event.at);
     const asked = {
       startedDateTime: momentOf(event.at).toISOString(),
       time: took,
       request: {
-        method: "GET",
+        method: isPost ? "POST" : "GET",
         url: `${origin}${path}?${query}`,
         httpVersion: "HTTP/1.1",
         cookies: [],
         headers: [],
         queryString: Array.from(query, ([name, value]) => ({ name, value })),
+        ...(isPost ? { postData: { mimeType: "application/json", text: body } } : {}),
         headersSize: -1,
-        bodySize: 0,
+        bodySize: isPost ? new TextEncoder().encode(body).length : 0,
       },
       cache: {},
       timings: { send: 0, wait: took, receive: 0 },

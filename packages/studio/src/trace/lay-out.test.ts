@@ -44,6 +44,20 @@ const EVENTS: TraceEvent[] = [
 ];
 
 describe("layOut", () => {
+  it("has a row of their own for services, each by its name, with how it ended", () => {
+    const service = (id: number, outcome: string): TraceEvent[] => [
+      { row: "requests", id, at: id, call: "service", asked: { path: "/v1/services/courier", town: "Tidewell" } },
+      { row: "answered", id, at: id + 5, status: 200, answer: { outcome } },
+    ];
+    const events = [...service(10, "answered"), ...service(20, "slow"), ...service(30, "outside")];
+    expect(layOut(events).map(({ row, text, look }) => [row, text, look])).toEqual([
+      ["services", "courier", "answered"],
+      ["services", "courier", "failed"],
+      ["services", "courier", "answered"],
+    ]);
+    expect(summary(events)[0]).toBe("0 keys · 0 requests · 3 services");
+  });
+
   it("puts everything between the beginning and the end, in order", () => {
     const marks = layOut(EVENTS);
     for (const { from, to } of marks) {

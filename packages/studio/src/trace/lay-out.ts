@@ -2,7 +2,7 @@ import type { TraceEvent } from "@bibliotope/kit";
 
 /** A mark on the time line: where it stands (0 to 1), how long it lasts, and what it holds. */
 export interface TraceMark {
-  row: "keys" | "requests" | "list" | "fields";
+  row: "keys" | "requests" | "services" | "list" | "fields";
   from: number;
   to: number;
   text: string;
@@ -62,18 +62,20 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
         ? "waiting"
         : end.row === "dropped"
           ? "dropped"
-          : end.row === "answered" && end.status === 200
+          : end.row === "answered" && end.status === 200 && !isServiceEnd(event.call, end.answer)
             ? "answered"
             : "failed";
+      const isService = event.call === "service";
+      const name = isService ? (event.asked.path?.split("/").at(-1) ?? event.call) : event.call;
       const took = end ? ms(end.at - event.at) : "no answer yet";
       marks.push({
-        row: "requests",
+        row: isService ? "services" : "requests",
         from: place(event.at),
         to: place(end?.at ?? event.at),
-        text: event.call,
+        text: name,
         look,
         title:
-          `${event.call}: ${look === "dropped" ? "dropped as stale after" : look === "failed" ? "failed after" : ""} ${took}`.replace(
+          `${name}: ${look === "dropped" ? "dropped as stale after" : look === "failed" ? "failed after" : ""} ${took}`.replace(
             / {2,}/g,
             " ",
           ),
@@ -109,17 +111,23 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
   return marks;
 }
 
+/** True for an answer that says how a service failed. */
+const isServiceEnd = (call: string, answer: unknown) =>
+  call === "service" && !["answered", "outside"].includes(String((answer as { outcome?: unknown } | null)?.outcome));
+
 /** What happened, counted; nothing before anything did. */
 export function summary(events: readonly TraceEvent[]): string[] {
   if (!events.length) return [];
   const isLetter = (event: TraceEvent) => event.row === "keys" && event.key !== "↵" && !event.place;
   const keys = events.filter(isLetter).length;
-  const requests = events.filter((event) => event.row === "requests").length;
+  const asked = events.filter((event) => event.row === "requests");
+  const services = asked.filter(({ call }) => call === "service").length;
+  const requests = asked.length - services;
   const dropped = events.filter((event) => event.row === "dropped").length;
   const firstList = events.findIndex((event) => event.row === "list");
   const letters = events.slice(0, Math.max(0, firstList)).filter(isLetter).length;
   return [
-    `${count(keys, "key")} · ${count(requests, "request")}`,
+    [count(keys, "key"), count(requests, "request"), ...(services ? [count(services, "service")] : [])].join(" · "),
     ...(dropped ? [`${dropped} dropped as stale`] : []),
     ...(firstList >= 0 && letters
       ? [`first line after ${count(letters, "letter")}, ${ms(events[firstList].at - events[0].at)}`]
