@@ -95,31 +95,22 @@ test("mine is kept, a known address is told so, and one abroad is not asked for"
 });
 
 for (const [situation, words] of [
-  ["nothing is found", "The courier has nothing for this. You can go on without it."],
-  ["the service is down", "The courier does not answer at the moment. You can go on without it."],
-  ["the key is refused", "The courier does not answer at the moment. You can go on without it."],
-  ["a request is not understood", "The courier does not answer at the moment. You can go on without it."],
+  ["outside services have nothing", "The courier has nothing for this. You can go on without it."],
+  ["outside services are slow", "The courier did not answer in time. You can go on without it."],
+  ["outside services are down", "The courier does not answer at the moment. You can go on without it."],
+  ["outside services refuse", "The courier does not answer at the moment. You can go on without it."],
+  ["outside services cannot be read", "The courier does not answer at the moment. You can go on without it."],
 ] as const)
-  test(`a service of which ${situation} has words, and the form goes on`, async ({ page }) => {
+  test(`a rehearsal in which ${situation} has words, and the form goes on`, async ({ page }) => {
     await page.goto("/forms/lend-to-a-branch/rehearse");
-    await branch(page, "From", "mill reading room tidewell", "Mill Reading Room, Tidewell");
-    await expect(page.getByLabel("Collected on").locator("option")).toHaveCount(5);
     await play(page, situation);
-    await page.route("**/v1/records/**", (route) => {
-      const url = new URL(route.request().url());
-      url.searchParams.delete("situation");
-      return route.continue({ url: url.href });
-    });
-    await page.route("**/v1/suggest?**", (route) => {
-      const url = new URL(route.request().url());
-      url.searchParams.delete("situation");
-      return route.continue({ url: url.href });
-    });
     await branch(page, "From", "mill reading room tidewell", "Mill Reading Room, Tidewell");
     await expect(said(page, "courier")).toContainText(words);
     await expect(page.getByLabel("Collected on").locator("option")).toHaveCount(1);
+    await expect(value(page, "from-ref")).toHaveValue(/^qr-/);
     await page.getByLabel("What is lent").fill("Atlas");
     await expect(page.getByLabel("What is lent")).toHaveValue("Atlas");
+    await expect(page.getByRole("region", { name: "What happened" })).toContainText("services");
   });
 
 test("a service is described from nothing: tried, its values named by a press, saved, asked; its host and secret set", async ({

@@ -5,7 +5,21 @@ import { SITUATIONS } from "./situations.ts";
 import { text as textOf } from "./text.ts";
 
 /** What a form is rehearsed in: situations of the wire, and those that are played on the browser's side. */
-export const REHEARSED = ["normal", ...SITUATIONS, "offline", "denied", "off", "timeout", "inexact"] as const;
+export const REHEARSED = [
+  "normal",
+  ...SITUATIONS,
+  "offline",
+  "denied",
+  "off",
+  "timeout",
+  "inexact",
+  // of outside services alone, while lookups are as ever
+  "service-none",
+  "service-slow",
+  "service-down",
+  "service-refused",
+  "service-malformed",
+] as const;
 export type Rehearsed = (typeof REHEARSED)[number];
 
 const text = textOf(2000);

@@ -28,6 +28,22 @@ const trouble = async (promise: Promise<unknown>) =>
 
 afterEach(() => vi.unstubAllGlobals());
 
+describe("what is played", () => {
+  it("is played for the calls that are named alone", async () => {
+    const urls: string[] = [];
+    const client = new Client({
+      ...{ key: "bt_try_x", url: "https://here.example", situation: "down", plays: ["service"] },
+      fetch: async (url) => {
+        urls.push(url);
+        return new Response("{}", { status: 200 });
+      },
+    });
+    await client.suggest("a");
+    await client.ask("courier", {});
+    expect(urls.map((url) => new URL(url).searchParams.get("situation"))).toEqual([null, "down"]);
+  });
+});
+
 describe("what is asked", () => {
   it("encodes whatever was typed, and carries the key in the query", async () => {
     const asked = answering(200, { suggestions: [] });

@@ -6,6 +6,7 @@ import type {
   DistanceAnswer,
   ForwardAnswer,
   HeightAnswer,
+  PlayingCall,
   PostcodesAnswer,
   Problem,
   PublishedForm,
@@ -35,6 +36,8 @@ export interface ClientOptions {
   keep?: number;
   /** What a try key (`bt_try_…`) asks to be played, so that a form can be seen in it; `offline` asks nothing at all. */
   situation?: Situation | "offline";
+  /** Calls that are played; all that can be when not given. */
+  plays?: readonly PlayingCall[];
   /** Hears of every request and answer. */
   trace?: Tracer;
   /** Asks in place of the browser's own `fetch`. */
@@ -181,13 +184,14 @@ export class Client {
   }
 
   async #once<N extends CallName>(call: N, path: string, asked: Asked, signal: AbortSignal): Promise<AnswerOf<N>> {
-    const { situation, trace, timeout = call === "service" ? SERVICE_TIMEOUT : 8000 } = this.options;
+    const { trace, timeout = call === "service" ? SERVICE_TIMEOUT : 8000 } = this.options;
     const id = ++this.#count;
     const limit = AbortSignal.timeout(timeout);
     trace?.({ row: "requests", id, at: performance.now(), call, asked: textOf(asked, path) });
     try {
-      if (situation === "offline" && Object.hasOwn(PLAYS, call)) throw new TypeError("played: off-line");
-      const played = situation && situation !== "offline" && Object.hasOwn(PLAYS, call) ? { situation } : {};
+      const situation = this.#situationOf(call);
+      if (situation === "offline") throw new TypeError("played: off-line");
+      const played = situation ? { situation } : {};
       // what may change something there is asked by POST
       const isPost = call === "service";
       const response = await this.#fetch(this.#url(path, isPost ? played : { ...asked, ...played }), {
@@ -212,6 +216,12 @@ export class Client {
       }
       throw error;
     }
+  }
+
+  /** What is played for a call. */
+  #situationOf(call: CallName): ClientOptions["situation"] {
+    const { situation, plays } = this.options;
+    return Object.hasOwn(PLAYS, call) && (!plays || plays.includes(call as PlayingCall)) ? situation : undefined;
   }
 
   #fetch(url: string, init: RequestInit): Promise<Response> {

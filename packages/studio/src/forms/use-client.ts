@@ -7,10 +7,14 @@ import { useSessionQuery } from "../state/api.ts";
 export function useClient(
   trace?: (event: TraceEvent) => void,
   situation?: ClientOptions["situation"],
+  plays?: ClientOptions["plays"],
 ): Client | undefined {
   const { studioKey, tryKey } = useSessionQuery().data ?? {};
   const key = situation ? tryKey : studioKey;
-  return useMemo(() => (key ? new Client({ key, trace, situation }) : undefined), [key, trace, situation]);
+  return useMemo(
+    () => (key ? new Client({ key, trace, situation, plays }) : undefined),
+    [key, trace, situation, plays],
+  );
 }
 
 /** The countries held, asked once. */

@@ -24,7 +24,15 @@ import { Player, StepFailed } from "./play-steps.ts";
 import { Rehearsals } from "./Rehearsals.tsx";
 import { StepRecorder } from "./record-steps.ts";
 import { SendPanel } from "./SendPanel.tsx";
-import { playedDevice, SITUATION_WORDS, WIDTHS, type Width, wireSituation } from "./situations.ts";
+import {
+  ofServicesAlone,
+  playedCalls,
+  playedDevice,
+  SITUATION_WORDS,
+  WIDTHS,
+  type Width,
+  wireSituation,
+} from "./situations.ts";
 import { resultOf, storedValues, useRuns } from "./use-runs.ts";
 
 /** The form as its users meet it, run by the kit that ships; the parts, the map and what happened beside it. */
@@ -53,7 +61,7 @@ export function RehearseView() {
   const { data: kept = [] } = useRehearsalsQuery(formRef);
   const { run, results, note, start, next, stop } = useRuns();
   const rehearsed = run ? run.rehearsal.situation : chosen;
-  const client = useClient(heard, wireSituation(rehearsed));
+  const client = useClient(heard, wireSituation(rehearsed), playedCalls(rehearsed));
   const countries = useCountries(quiet);
   const spread = useRef<HTMLDivElement>(null);
   const page = useRef<HTMLDivElement>(null);
@@ -187,11 +195,13 @@ export function RehearseView() {
               setChosen(event.target.value as Rehearsed);
             }}
           >
-            {Object.entries(SITUATION_WORDS).map(([value, words]) => (
-              <option key={value} value={value}>
-                {words}
-              </option>
-            ))}
+            {(Object.entries(SITUATION_WORDS) as [Rehearsed, string][])
+              .filter(([value]) => definition.services?.length || !ofServicesAlone(value))
+              .map(([value, words]) => (
+                <option key={value} value={value}>
+                  {words}
+                </option>
+              ))}
           </select>
         </label>
         {rehearsed === "normal" ? null : (

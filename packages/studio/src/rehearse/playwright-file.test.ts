@@ -55,6 +55,7 @@ describe("rehearsals as a Playwright test", () => {
     const steps: RehearsalStep[] = [{ do: "press", field: "find" }];
     expect(fileOf(steps, { situation: "slow" })).toContain('await play(page, "slow");');
     expect(fileOf(steps, { situation: "offline" })).toContain("route.abort()");
+    expect(fileOf(steps, { situation: "service-down" })).toContain('await play(page, "down", SERVICES);');
     expect(fileOf(steps)).not.toContain("await play(page,");
   });
 

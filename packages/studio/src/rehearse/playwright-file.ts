@@ -1,5 +1,6 @@
 import { type FormDefinition, isOfTheMoment, type RehearsalStep, stepWords } from "@bibliotope/core/form";
 import { type KeepRehearsalAsking, type Rehearsed, SITUATIONS } from "@bibliotope/wire";
+import { ofServicesAlone } from "./situations.ts";
 
 /**
  * Rehearsals as a test file for Playwright that runs as it is: each goes through its steps on the form's own page and
@@ -31,6 +32,8 @@ function testOf(definition: FormDefinition, { name, situation, steps, expected }
 
 function situationLines(situation: Rehearsed): string[] {
   if (situation === "offline") return ["await page.route(LOOKUPS, (route) => route.abort());"];
+  const ofServices = ofServicesAlone(situation);
+  if (ofServices) return [`await play(page, ${literal(ofServices)}, SERVICES);`];
   return (SITUATIONS as readonly string[]).includes(situation) ? [`await play(page, ${literal(situation)});`] : [];
 }
 
@@ -68,13 +71,14 @@ const HEAD = `import { expect, type Page, type Request, test } from "@playwright
 const FORM = process.env.BIBLIOTOPE_FORM ?? PAGE;
 const TRY_KEY = process.env.BIBLIOTOPE_TRY_KEY;
 const LOOKUPS = /\\/v1\\/(suggest|forward|reverse|records|postcodes|distance|height|services)\\b/;
+const SERVICES = /\\/v1\\/services\\b/;
 `;
 
 const HELPERS = `
 /** Asks every lookup with the try key, in a situation that it plays. */
-async function play(page: Page, situation: string): Promise<void> {
+async function play(page: Page, situation: string, calls = LOOKUPS): Promise<void> {
   test.skip(!TRY_KEY, "BIBLIOTOPE_TRY_KEY is not set");
-  await page.route(LOOKUPS, (route) => {
+  await page.route(calls, (route) => {
     const url = new URL(route.request().url());
     url.searchParams.set("access_token", TRY_KEY!);
     url.searchParams.set("situation", situation);

@@ -1,5 +1,5 @@
 import type { ClientOptions } from "@bibliotope/kit";
-import type { Rehearsed } from "@bibliotope/wire";
+import type { Rehearsed, Situation } from "@bibliotope/wire";
 
 /** What a form can be rehearsed in: played by the service for a try key, or by the browser's side. */
 export const SITUATION_WORDS: Record<Rehearsed, string> = {
@@ -17,16 +17,32 @@ export const SITUATION_WORDS: Record<Rehearsed, string> = {
   off: "position switched off",
   timeout: "position takes too long",
   inexact: "position inexact",
+  "service-none": "outside services have nothing",
+  "service-slow": "outside services are slow",
+  "service-down": "outside services are down",
+  "service-refused": "outside services refuse",
+  "service-malformed": "outside services cannot be read",
 };
 
 const ON_DEVICE: ReadonlySet<Rehearsed> = new Set(["denied", "off", "timeout", "inexact"]);
+
+/** What is played of outside services alone; undefined for what is of lookups too. */
+export function ofServicesAlone(rehearsed: Rehearsed): Situation | undefined {
+  return rehearsed.startsWith("service-") ? (rehearsed.slice("service-".length) as Situation) : undefined;
+}
 
 /** What the client plays of a situation. */
 export function wireSituation(rehearsed: Rehearsed): ClientOptions["situation"] {
   return rehearsed === "normal" || ON_DEVICE.has(rehearsed)
     ? undefined
-    : (rehearsed as NonNullable<ClientOptions["situation"]>);
+    : (ofServicesAlone(rehearsed) ?? (rehearsed as NonNullable<ClientOptions["situation"]>));
 }
+
+/** Calls that a situation is played for; undefined for all. */
+export const playedCalls = (rehearsed: Rehearsed): ClientOptions["plays"] =>
+  ofServicesAlone(rehearsed) ? SERVICE : undefined;
+/** One list, so that a client is made anew only when something changes. */
+const SERVICE = ["service"] as const;
 
 /** Somewhere in the middle of the demo's first town. */
 const SOMEWHERE = { latitude: -35.1841, longitude: -21.6253 };
