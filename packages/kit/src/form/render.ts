@@ -108,13 +108,17 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   const distances = new Distances(form, definition);
   /** Ways by road that services have answered. */
   let roads: readonly { points: readonly Position[]; words: string }[] = [];
-  /** Puts all places on the map, with a line between two. */
-  const mark = (marked?: string) => {
-    map?.setMarkers([...places].map(([name, here]) => ({ ...markerOf(here), marked: name === marked })));
+  /** Draws the straight line between two ends, and the ways by road. @returns where all places lie */
+  const drawLines = () => {
     const ends = [...places.values()].map(({ at }) => at);
     const straight = ends.length > 1 ? [{ points: ends, ...(roads.length ? { words: straightWords() } : {}) }] : [];
     map?.setLines([...straight, ...roads.map((road) => ({ ...road, isRoad: true }))]);
     return ends;
+  };
+  /** Puts all places on the map, with a line between two. */
+  const mark = (marked?: string) => {
+    map?.setMarkers([...places].map(([name, here]) => ({ ...markerOf(here), marked: name === marked })));
+    return drawLines();
   };
   const show = (address: string, why?: FilledBy) => {
     const here = places.get(address);
@@ -147,11 +151,11 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
       show(address);
       options.cleared?.(address);
     },
+    // markers stay as they are: one of them may be in somebody's hand
     drawn: (lines) => {
       if (!lines.length && !roads.length) return;
       roads = lines;
-      const ends = mark();
-      if (lines.length) map?.fit([...ends, ...lines.flatMap(({ points }) => points)]);
+      drawLines();
     },
     several: (candidates, address) => {
       if (!candidates.length) {
