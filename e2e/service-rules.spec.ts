@@ -131,6 +131,9 @@ test("a field that is left, a button, fields that are complete: each asks when i
   // no longer complete: what came of it goes
   await leave("day", "");
   await expect(field(page, "more")).toBeHidden();
+  // and comes again with the same words
+  await leave("day", "Monday");
+  await expect(field(page, "more")).toHaveText("yes");
 });
 
 test("another service that has answered, with its value; and none after one that has nothing", async ({ page }) => {

@@ -248,3 +248,23 @@ test("a form's services are ruled and bound in Compose, and checked there", asyn
   await page.getByRole("button", { name: "What it sends" }).click();
   await expect(page.getByRole("complementary", { name: "What it would send" })).toContainText("of a service");
 });
+
+test("a stored record keeps what a service's list was chosen from, and asks nothing", async ({ page }) => {
+  const asked: string[] = [];
+  page.on("request", (request) => request.url().includes("/v1/services/") && asked.push(request.url()));
+  await page.goto("/f/lend-to-a-branch");
+  await page.evaluate(async () => {
+    const kit = "/kit/v1/bibliotope.js";
+    const { Client, renderForm } = await import(kit);
+    const { studioKey } = await (await fetch("/api/session")).json();
+    const client = new Client({ key: studioKey });
+    const { definition } = await client.form("lend-to-a-branch");
+    const { countries } = await client.countries();
+    const record = { day: "Thursday", book: "Atlas", before: "10:00" };
+    document.body.replaceChildren();
+    renderForm(document.body, definition, { client, countries, record, withoutMap: true });
+  });
+  await expect(page.getByLabel("Collected on")).toHaveValue("Thursday");
+  await expect(page.getByLabel("Ready before")).toHaveText("10:00");
+  expect(asked).toEqual([]);
+});

@@ -78,7 +78,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   form.addEventListener("submit", (event) => event.preventDefault());
   if (definition.intro) form.append(make("p", "bt-intro", definition.intro));
   for (const field of definition.fields)
-    if (field.kind !== "map") form.append(renderField(field, `${id}-${field.name}`, countries));
+    if (field.kind !== "map") form.append(renderField(withStored(field, record), `${id}-${field.name}`, countries));
   const mapField = definition.fields.find((field) => field.kind === "map");
   const hasMap = mapField && !options.withoutMap;
   const place = hasMap && !mapField.opens ? placeForMap(form, mapField, options.mapIn) : undefined;
@@ -220,6 +220,13 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
       form.remove();
     },
   };
+}
+
+/** A choice whose list comes from a service offers what was stored, before that is asked. */
+function withStored(field: Field, record: Values): Field {
+  const value = record[field.name];
+  if (field.kind !== "choice" || field.options?.length || !value) return field;
+  return { ...field, options: [{ value, label: value }] };
 }
 
 /** Where an address lies, and what it is called there. */

@@ -125,7 +125,7 @@ export class FormServices {
       if (when.on !== "complete") continue;
       const isComplete = when.fields.every((field) => values[field]?.trim());
       if (isComplete) void this.#ask(rule, false);
-      else this.#take(rule, undefined);
+      else this.#takeOut(rule);
     }
   }
 
@@ -139,7 +139,7 @@ export class FormServices {
     const inputs = serviceInputs(rule.rule, this.target.values(), this.#found.get(address), this.#answers);
     const question = JSON.stringify(inputs);
     // a service that is asked with nothing has nothing to say
-    if (!Object.keys(inputs).length && Object.keys(rule.rule.with).length) return this.#take(rule, undefined);
+    if (!Object.keys(inputs).length && Object.keys(rule.rule.with).length) return this.#takeOut(rule);
     if (!again && when.on !== "chosen" && question === rule.asked) return;
     const signal = rule.begin(question, this.#called(rule));
     try {
@@ -147,14 +147,19 @@ export class FormServices {
       if (!signal.aborted) this.#take(rule, answer);
     } catch (error) {
       if (signal.aborted) return;
-      rule.asked = "";
-      this.#take(rule, undefined);
+      this.#takeOut(rule);
       const words = error instanceof LookupError && error.trouble === "limit" ? "busy" : "down";
       rule.say(endWords(words, this.#called(rule)));
     }
   }
 
   #called = ({ rule }: Rule) => rule.called ?? rule.ask;
+
+  /** Nothing is asked of a service any more, and nothing of it is left: the same may be asked anew. */
+  #takeOut(rule: Rule): void {
+    rule.drop();
+    this.#take(rule, undefined);
+  }
 
   /** Takes over what a service has answered; nothing takes its values out. */
   #take(rule: Rule, answer: ServiceAnswer | undefined): void {
@@ -246,11 +251,7 @@ export class FormServices {
   }
 
   #forget(isMeant: (rule: ServiceRule) => boolean): void {
-    for (const rule of this.#rules)
-      if (isMeant(rule.rule)) {
-        rule.drop();
-        this.#take(rule, undefined);
-      }
+    for (const rule of this.#rules) if (isMeant(rule.rule)) this.#takeOut(rule);
   }
 }
 
