@@ -37,8 +37,8 @@ export class ServiceLine {
       volumeThreshold: AT_LEAST,
       rollingCountTimeout: WITHIN,
       resetTimeout: ALONE_FOR,
-      // a service that refuses or has nothing is there
-      errorFilter: (error: unknown) => error instanceof CallFailed && !isAway(error.outcome),
+      // a service that refuses or has nothing is there; one that is asked too often at once has not failed
+      errorFilter: (error: unknown) => !(error instanceof CallFailed && isAway(error.outcome)),
     });
     this.#breaker.on("open", () => {
       this.#aloneUntil = new Date(Date.now() + ALONE_FOR);

@@ -275,6 +275,16 @@ describe("a service's line", () => {
     expect(await line.ask(async () => asked)).toBe(asked);
     line.close();
   });
+
+  it("is not left alone because too much was asked at once", async () => {
+    const line = new ServiceLine(1);
+    const holding = line.ask(() => new Promise((resolve) => setTimeout(() => resolve(asked), 30)));
+    for (let i = 0; i < 50; i++) await expect(line.ask(async () => asked)).rejects.toBeInstanceOf(LineFull);
+    await holding;
+    expect(await line.ask(async () => asked)).toBe(asked);
+    expect(line.state).toMatchObject({ how: "answering", failed: 0 });
+    line.close();
+  });
 });
 
 describe("secrets", () => {
