@@ -2,7 +2,7 @@ import type { AllowedHost } from "@bibliotope/wire";
 import { Agent, type Dispatcher, errors, request } from "undici";
 import { textDecoder } from "../text-decoder.ts";
 import { CallFailed, type CameBack } from "./call-failed.ts";
-import { addressesOf, allowedFor, guardedLookup } from "./guard.ts";
+import { addressesOf, allowedFor, guardedLookup, type Resolve } from "./guard.ts";
 
 /** A request as it leaves. */
 export interface OutRequest {
@@ -21,8 +21,14 @@ const KEEP_ALIVE = 10_000;
 export class Caller {
   readonly #agents = new Map<boolean, Agent>();
 
-  /** @param hosts those that may be asked, as they are now */
-  constructor(private readonly hosts: () => readonly AllowedHost[]) {}
+  /**
+   * @param hosts those that may be asked, as they are now
+   * @param resolve finds the addresses of a name; the system when not given
+   */
+  constructor(
+    private readonly hosts: () => readonly AllowedHost[],
+    private readonly resolve?: Resolve,
+  ) {}
 
   /** @throws CallFailed for whatever is no answer @param limit milliseconds for all of it */
   async call(out: OutRequest, limit: number): Promise<CameBack> {
@@ -44,7 +50,7 @@ export class Caller {
     const url = new URL(out.url);
     const { isInside } = allowedFor(url, this.hosts());
     // an address that is written as one is never looked up
-    await addressesOf(url.hostname, isInside);
+    await addressesOf(url.hostname, isInside, this.resolve);
     const { statusCode, headers, body } = await request(url, {
       method: out.method as Dispatcher.HttpMethod,
       headers: { "accept-encoding": "identity", "user-agent": "Bibliotope", ...out.headers },
@@ -81,7 +87,7 @@ export class Caller {
     let agent = this.#agents.get(isInside);
     if (!agent) {
       agent = new Agent({
-        connect: { lookup: guardedLookup(isInside), timeout: 30_000 },
+        connect: { lookup: guardedLookup(isInside, this.resolve), timeout: 30_000 },
         keepAliveTimeout: KEEP_ALIVE,
         maxHeaderSize: 32 * 1024,
         headersTimeout: 35_000,

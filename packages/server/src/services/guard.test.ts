@@ -1,17 +1,9 @@
 import { createServer, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import type { AllowedHost } from "@bibliotope/wire";
-import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
-
-/** Where names lead, time after time. */
-const leads = vi.hoisted(() => ({ to: [] as string[][], asked: 0 }));
-vi.mock("node:dns/promises", () => ({
-  lookup: async () => {
-    const addresses = leads.to[Math.min(leads.asked++, leads.to.length - 1)];
-    return addresses.map((address) => ({ address, family: address.includes(":") ? 6 : 4 }));
-  },
-}));
-const { Caller } = await import("./caller.ts");
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { Caller } from "./caller.ts";
+import type { Resolve } from "./guard.ts";
 
 let server: Server;
 let heard = 0;
@@ -29,10 +21,14 @@ afterAll(() => {
 
 /** Asks a host that is not marked as inside, whose name leads to these addresses. */
 async function ask(...to: string[][]): Promise<string> {
-  Object.assign(leads, { to, asked: 0 });
+  let asked = 0;
+  const resolve: Resolve = async () => {
+    const addresses = to[Math.min(asked++, to.length - 1)];
+    return addresses.map((address) => ({ address, family: address.includes(":") ? 6 : 4 }));
+  };
   const { port } = server.address() as AddressInfo;
   const host: AllowedHost = { id: 1, scheme: "http", host: "rebound.example", port, isInside: false, standIn: null };
-  const caller = new Caller(() => [host]);
+  const caller = new Caller(() => [host], resolve);
   const url = `http://rebound.example:${port}/`;
   const end = await caller.call({ method: "GET", url, headers: {} }, 300).then(
     () => "answered",

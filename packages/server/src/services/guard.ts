@@ -5,6 +5,10 @@ import type { AllowedHost } from "@bibliotope/wire";
 import ipaddr from "ipaddr.js";
 import { CallFailed } from "./call-failed.ts";
 
+/** Finds the addresses of a name. */
+export type Resolve = (name: string) => Promise<LookupAddress[]>;
+const resolveName: Resolve = (name) => lookup(name, { all: true });
+
 /** Addresses within this machine or this network, which only a host that is marked as inside may have. */
 const INSIDE = new Set(["private", "loopback", "linkLocal", "uniqueLocal", "carrierGradeNat"]);
 
@@ -31,9 +35,9 @@ export function allowedFor(url: URL, hosts: readonly AllowedHost[]): AllowedHost
  * time is not looked up again.
  */
 export const guardedLookup =
-  (isInside: boolean): LookupFunction =>
+  (isInside: boolean, resolve?: Resolve): LookupFunction =>
   (name, options, callback) => {
-    addressesOf(name, isInside).then(
+    addressesOf(name, isInside, resolve).then(
       (found) => {
         if (options.all) callback(null, found);
         else callback(null, found[0].address, found[0].family);
@@ -43,12 +47,16 @@ export const guardedLookup =
   };
 
 /** @throws CallFailed for a name that leads nowhere, or where nobody may ask */
-export async function addressesOf(name: string, isInside: boolean): Promise<LookupAddress[]> {
+export async function addressesOf(
+  name: string,
+  isInside: boolean,
+  resolve: Resolve = resolveName,
+): Promise<LookupAddress[]> {
   const bare = name.replace(/^\[|\]$/g, "");
   const family = isIP(bare);
   const all = family
     ? [{ address: bare, family }]
-    : await lookup(name, { all: true }).catch(() => {
+    : await resolve(name).catch(() => {
         throw new CallFailed("down", `No address is known for the host ${name}.`);
       });
   const found = all.filter(({ address }) => mayReach(address, isInside));
