@@ -1,5 +1,8 @@
 import { expect, type Page, test } from "@playwright/test";
+import { type FormUse, usesOf } from "../packages/core/src/form/index.ts";
 import { toScreen } from "../packages/core/src/sheet/index.ts";
+import { SAMPLE_FORMS } from "../packages/islands/src/forms/index.ts";
+import { CALLS, type Call } from "../packages/wire/src/index.ts";
 import { axeFindings } from "./support/axe.ts";
 import { askedBy, pass } from "./support/rest.ts";
 
@@ -16,6 +19,31 @@ const lookupsOf = (page: Page) => {
   });
   return asked;
 };
+/** What was asked of the wire by forms since the test began, by form. */
+const askedOf = new Map<string, Set<string>>();
+test.beforeEach(({ page }) => {
+  askedOf.clear();
+  page.on("request", (request) => {
+    const { pathname } = new URL(request.url());
+    const call = (Object.values(CALLS) as Call[]).find(({ path }) =>
+      new RegExp(`^${path.replace(/\{\w+\}/g, "[^/]+")}$`).test(pathname),
+    );
+    const ref = /\/f\/([\w-]+)/.exec(page.url())?.[1];
+    if (!ref || !call || call.key.always) return;
+    askedOf.set(ref, (askedOf.get(ref) ?? new Set()).add(call.key.as));
+  });
+});
+// whatever a test does with a form: a key of just what its definition says it uses would have been enough
+test.afterEach(() => {
+  for (const [ref, asked] of askedOf) {
+    const { definition } = SAMPLE_FORMS.find((form) => form.ref === ref)!;
+    // the page asks for the form itself
+    expect(
+      [...asked].filter((one) => one !== "forms" && !usesOf(definition).includes(one as FormUse)),
+      ref,
+    ).toEqual([]);
+  }
+});
 const open = async (page: Page, ref: string) => {
   await page.goto(`/f/${ref}`);
   await expect(page.locator(".bt-form")).toBeVisible();

@@ -8,6 +8,8 @@ export type TraceEvent =
   | { row: "requests"; id: number; at: number; call: string; asked: Record<string, string> }
   | { row: "answered"; id: number; at: number; status: number; answer: unknown }
   | { row: "dropped"; id: number; at: number }
+  /** The page's key may not ask for something that the form uses. */
+  | { row: "key"; at: number; lacks: string[] }
   | { row: "list"; at: number; count: number; text: string }
   | {
       row: "fields";

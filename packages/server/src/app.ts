@@ -27,6 +27,7 @@ import { dataHandlers } from "./routes/data.route.ts";
 import { formHandlers } from "./routes/forms.route.ts";
 import { heightHandlers } from "./routes/height.route.ts";
 import { jobHandlers } from "./routes/jobs.route.ts";
+import { ownKeyHandlers } from "./routes/key.route.ts";
 import { keyHandlers } from "./routes/keys.route.ts";
 import { lookupHandlers } from "./routes/lookups.route.ts";
 import { manageHandlers } from "./routes/manage.route.ts";
@@ -85,6 +86,7 @@ function wireOf(house: House): Wire {
     ...sheetHandlers(tiles, heights),
     ...stillHandlers(tiles, database),
     ...formHandlers(published),
+    ...ownKeyHandlers,
     ...reportHandlers(database),
     ...serviceHandlers(services),
     ...batchHandlers(house),

@@ -1,6 +1,6 @@
 import type * as z from "zod";
 
-export const KEY_KINDS = ["web", "srv", "app", "try"] as const;
+export const KEY_KINDS = ["web", "view", "srv", "app", "try"] as const;
 export type KeyKind = (typeof KEY_KINDS)[number];
 
 export const TAGS = {
@@ -10,6 +10,7 @@ export const TAGS = {
   Forms: "Forms that are published, and what their users report.",
   Services: "Outside services that somebody has described in the workbench: a courier, a register.",
   Batches: "Many lookups at once, from a file.",
+  Keys: "What a key may be used for.",
 } as const;
 export type Tag = keyof typeof TAGS;
 
@@ -45,6 +46,8 @@ export interface Call {
     kinds?: readonly KeyKind[];
     /** What it counts against: a key's amounts, those and the pictures a minute, or nothing, where a page needs it to be shown. */
     counts: "lookup" | "picture" | "nothing";
+    /** Every key may, whatever it is kept to, and nothing is counted. */
+    always?: true;
   };
   /** Whether its answer to the same question is the same until other data is live, so that it may be kept. */
   keeps?: true;

@@ -30,6 +30,7 @@ import { batchAsking, batchRowsAsking, batchState } from "./batches.ts";
 import { type Call, call, type KeyKind, type PartIn } from "./call.ts";
 import { reportAnswer, reportAsking } from "./corrections.ts";
 import { publishedForm } from "./form.ts";
+import { keyAnswer } from "./key.ts";
 import { serviceAnswer, serviceInputs } from "./services.ts";
 
 const { geojson: GEOJSON, ...OTHERS } = RECORD_FORMATS;
@@ -253,6 +254,19 @@ export const CALLS = {
     plays: "itself",
     example: { name: "courier", town: "Tidewell" },
   }),
+  key: call({
+    path: "/v1/key",
+    methods: ["GET"],
+    tag: "Keys",
+    summary: "What the key that asks may be used for",
+    description:
+      "Every kind of lookup that the key may ask for, its countries and its limits. A page asks this once at its start, so that a key that lacks something shows at once.",
+    answers: keyAnswer,
+    mediaType: JSON_TYPE,
+    key: { as: "key", words: "the key itself", counts: "nothing", always: true },
+    plays: false,
+    example: {},
+  }),
   makeBatch: call({
     path: "/v1/batches",
     methods: ["POST"],
@@ -299,7 +313,9 @@ export const CALLS = {
 
 export type CallName = keyof typeof CALLS;
 /** Kinds of lookup that a key may be kept to. */
-export type KeyCall = (typeof CALLS)[CallName]["key"]["as"];
+export type KeyCall = {
+  [N in CallName]: (typeof CALLS)[N]["key"] extends { always: true } ? never : (typeof CALLS)[N]["key"]["as"];
+}[CallName];
 
 type Declared<N extends CallName> = (typeof CALLS)[N];
 type Many<N extends CallName, Of extends "asks" | "answers"> =
@@ -317,10 +333,11 @@ export type PlayingCall = { [N in CallName]: Declared<N>["plays"] extends false 
 
 /** Kinds of lookup, in words. */
 export const KEY_CALL_WORDS = Object.fromEntries(
-  Object.values(CALLS).map(({ key: { as, words } }) => [as, words]),
+  (Object.values(CALLS) as Call[]).filter(({ key }) => !key.always).map(({ key: { as, words } }) => [as, words]),
 ) as Readonly<Record<KeyCall, string>>;
 
-const kindsOf = (calls: readonly Call[]) => [...new Set(calls.map(({ key }) => key.as))] as [KeyCall, ...KeyCall[]];
+const kindsOf = (calls: readonly Call[]) =>
+  [...new Set(calls.filter(({ key }) => !key.always).map(({ key }) => key.as))] as [KeyCall, ...KeyCall[]];
 export const KEY_CALLS = kindsOf(Object.values(CALLS));
 /** Calls that are no lookups: what a page needs to show a form and a map. They count against no amount. */
 export const PAGE_CALLS: readonly KeyCall[] = kindsOf(

@@ -7,6 +7,7 @@ export * from "./corrections.ts";
 export * from "./coverage.ts";
 export * from "./data.ts";
 export * from "./form.ts";
+export * from "./key.ts";
 export * from "./manage.ts";
 export { openApi } from "./openapi.ts";
 export * from "./own-calls.ts";

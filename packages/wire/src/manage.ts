@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { KEY_KINDS } from "./call.ts";
+import { KEY_KINDS, type KeyKind } from "./call.ts";
 import { KEY_CALLS } from "./calls.ts";
 import { formDefinitionSchema } from "./form.ts";
 import { numberOf, text } from "./text.ts";
@@ -90,18 +90,24 @@ export const formVersions = z.object({ versions: z.array(formVersion) });
 export const saveDraftAsking = z.strictObject({ revision: numberOf, definition: formDefinitionSchema });
 
 /**
- * Where a web key may be used: scheme, host and port. `http://localhost:*` allows every port of that host,
- * `https://*.members.example` every sub-domain.
+ * Where a key of pages may be used: scheme, host and port. `http://localhost:*` allows every port of that host,
+ * `https://*.members.example` every sub-domain. A key of web views may name a scheme of its program's own, `app://localhost`, or
+ * `file://`.
  */
 const origin = text(300)
-  .regex(/^https?:\/\/(\*\.)?[^/\s:*]+(:(\d{1,5}|\*))?$/, {
+  .regex(/^(?:[a-z][a-z0-9+.-]*:\/\/(\*\.)?[^/\s:*]+(:(\d{1,5}|\*))?|file:\/\/)$/, {
     error: "an origin is scheme, host and port, without a path; *. stands for any sub-domain",
   })
   .meta({ example: "https://members.example" });
 
+/** Whether a key of some kind may name an origin: pages have those of the web alone. */
+export const mayName = (kind: KeyKind, of: string) => kind === "view" || /^https?:/.test(of);
+
 const amount = z.int().min(1).max(1_000_000_000).nullable().default(null);
 /** Lookups a minute of a program's key that names no limit of its own: anybody who has the program has the key. */
 export const PROGRAM_LIMIT = 300;
+/** Kinds of key that go out with a program. */
+export const PROGRAM_KINDS: ReadonlySet<KeyKind> = new Set<KeyKind>(["app", "view"]);
 
 const keyRules = {
   name: text(60).trim().min(1),
@@ -119,7 +125,12 @@ const keyRules = {
   perMinute: amount,
   perDay: amount,
 };
-export const makeKeyAsking = z.strictObject({ kind: z.enum(KEY_KINDS), ...keyRules });
+export const makeKeyAsking = z
+  .strictObject({ kind: z.enum(KEY_KINDS), ...keyRules })
+  .refine(({ kind, origins }) => origins.every((one) => mayName(kind, one)), {
+    error: "a key of pages names origins of http and https; one of web views may name a scheme of its own",
+    path: ["origins"],
+  });
 export const changeKeyAsking = z.strictObject(keyRules);
 /** A new key for the same use; the one before goes on for so many hours. */
 export const replaceKeyAsking = z.strictObject({

@@ -109,3 +109,4 @@ export {
   writtenValues,
 } from "./state.ts";
 export { storedPosition } from "./stored.ts";
+export { FORM_USES, type FormUse, usesOf, usesOfAddress } from "./uses.ts";

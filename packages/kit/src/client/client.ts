@@ -6,6 +6,7 @@ import type {
   DistanceAnswer,
   ForwardAnswer,
   HeightAnswer,
+  KeyAnswer,
   PlayingCall,
   PostcodesAnswer,
   Problem,
@@ -102,6 +103,11 @@ export class Client {
     return this.#get("countries", "/v1/countries", {}, signal);
   }
 
+  /** What this client's key may be used for. */
+  key(signal?: AbortSignal): Promise<KeyAnswer> {
+    return this.#get("key", "/v1/key", {}, signal);
+  }
+
   /** A published form. */
   form(ref: string, signal?: AbortSignal): Promise<PublishedForm> {
     return this.#get("form", `/v1/forms/${encodeURIComponent(ref)}`, {}, signal);
@@ -184,7 +190,9 @@ export class Client {
   }
 
   async #once<N extends CallName>(call: N, path: string, asked: Asked, signal: AbortSignal): Promise<AnswerOf<N>> {
-    const { trace, timeout = call === "service" ? SERVICE_TIMEOUT : 8000 } = this.options;
+    const { timeout = call === "service" ? SERVICE_TIMEOUT : 8000 } = this.options;
+    // what a key may is asked before anything happens
+    const trace = call === "key" ? undefined : this.options.trace;
     const id = ++this.#count;
     const limit = AbortSignal.timeout(timeout);
     trace?.({ row: "requests", id, at: performance.now(), call, asked: textOf(asked, path) });

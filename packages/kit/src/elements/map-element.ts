@@ -1,6 +1,7 @@
 import { type Position, readPosition } from "@bibliotope/core/geo";
 import { SHEETS, type SheetKind } from "@bibliotope/core/sheet";
 import type { Client } from "../client/client.ts";
+import { lacking } from "../client/lacking.ts";
 import type { Marker } from "../map/marker.ts";
 import type { MapOptions } from "../map/options.ts";
 import { SheetMap } from "../map/sheet-map.ts";
@@ -92,6 +93,7 @@ export class MapElement extends ElementBase {
       ...(sheet ? { sheet: sheet as SheetKind } : {}),
       ...(view ? { view } : {}),
     });
+    void lacking(client, ["sheets"]);
     this.#map.onPress((at) => tell(this, PRESSED, at));
     this.#map.onMarker((event) => tell(this, MARKER, event));
     if (this.#markers.length) this.#map.setMarkers(this.#markers);

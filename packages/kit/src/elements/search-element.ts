@@ -1,6 +1,7 @@
 import type { RecordFeature, Suggestion } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
+import { lacking } from "../client/lacking.ts";
 import { fillByTokens } from "../fill/fill.ts";
 import { SearchBox } from "../search/box.ts";
 import { adopt } from "../style.ts";
@@ -149,6 +150,10 @@ export class SearchElement extends ElementBase {
         kinds: this.getAttribute("kinds") ?? undefined,
       }),
       chosen: (suggestion, typed) => void this.#resolve(client, suggestion, typed),
+    });
+    const box = this.#box;
+    void lacking(client, ["suggest", "records"]).then((lacks) => {
+      if (lacks.length && box === this.#box) box.say(say("The address search may not be used on this page."));
     });
   }
 

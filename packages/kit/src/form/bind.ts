@@ -47,6 +47,7 @@ import { say } from "../words/say.ts";
 import { AddressLookups, type FilledBy } from "./address.ts";
 import type { Binding, BindOptions } from "./binding.ts";
 import { type Control, controlOf, frameOf, isByPerson, writeValue } from "./controls.ts";
+import { formLacks } from "./form-lacks.ts";
 import { withFacts } from "./more-facts.ts";
 import { definitionFrom, firstLineOf } from "./plain-form.ts";
 import { FieldUndo } from "./undo.ts";
@@ -59,7 +60,11 @@ import { FieldUndo } from "./undo.ts";
  */
 export function bind(form: HTMLFormElement, options: BindOptions): Binding {
   const { definition } = options;
-  if (!definition?.services?.length) return new FormBinding(form, options);
+  if (!definition?.services?.length) {
+    const binding = new FormBinding(form, options);
+    checkKey(binding, options);
+    return binding;
+  }
   // few forms ask services: those that do bring what it takes
   const services = import("./services.ts").then(
     ({ FormServices }) =>
@@ -82,7 +87,14 @@ export function bind(form: HTMLFormElement, options: BindOptions): Binding {
     },
   });
   binding.ending.push(() => void services.then((all) => all.destroy()));
+  checkKey(binding, options);
   return binding;
+}
+
+/** Says at the start what the page's key may not ask for, rather than leave a list empty later. */
+function checkKey(binding: FormBinding, { client, definition, trace }: BindOptions): void {
+  if (!definition) return;
+  void formLacks(client, definition, trace).then((words) => binding.lacks(words));
 }
 
 /** What was taken out of an address when another country was chosen. */
@@ -201,6 +213,11 @@ class FormBinding implements Binding {
     this.#stop.abort();
     for (const lookups of this.#addresses.values()) lookups.destroy();
     for (const end of this.ending) end();
+  }
+
+  /** Says what cannot be looked up, at each address that it is said of. */
+  lacks(words: ReadonlyMap<string, string>): void {
+    for (const [address, text] of words) if (!this.#stop.signal.aborted) this.#of(address).say(text);
   }
 
   /** A register has confirmed an address; with an answer, that form of it takes the place of what stands there. */

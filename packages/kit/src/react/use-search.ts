@@ -13,6 +13,7 @@ import {
   useState,
 } from "react";
 import { LookupError } from "../client/errors.ts";
+import { lacking } from "../client/lacking.ts";
 import { ListKeys } from "../search/list-keys.ts";
 import { SearchMachine, type SearchState } from "../search/machine.ts";
 import { pressLine } from "../search/press.ts";
@@ -96,6 +97,17 @@ export function useSearch(options: UseSearchOptions = {}): Search {
     });
     return () => machine.close();
   }, [machine]);
+
+  useEffect(() => {
+    let isHere = true;
+    void lacking(client, ["suggest", "records"]).then((lacks) => {
+      const words = say("The address search may not be used on this page.");
+      if (lacks.length && isHere) setState((now) => (now.status === "idle" ? { ...now, words } : now));
+    });
+    return () => {
+      isHere = false;
+    };
+  }, [client]);
 
   useEffect(() => keys.shown(state), [keys, state]);
 

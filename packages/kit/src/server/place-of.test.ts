@@ -84,6 +84,11 @@ describe("a register", () => {
     expect((await placeOf(client, { definition, values })).ok).toBe(false);
   });
 
+  it("that does not know the address vouches for nothing, whatever it answers beside that", async () => {
+    const stands = new StandIn({ records, services: { register: { ...official, standing: "unknown" } } });
+    expect((await placeOf(stands.client(), { definition, values }, { register: true })).ok).toBe(false);
+  });
+
   it("that does not answer holds nothing up", async () => {
     const same = { ...values, street: "Harbour Row" };
     const none = new StandIn({ records }).client();

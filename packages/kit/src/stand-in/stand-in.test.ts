@@ -20,7 +20,8 @@ describe("a stand-in for the service", () => {
       const words = new URLSearchParams(Object.entries({ ...example, ...own }));
       const url = `https://here.example${path.replace(/\{(\w+)\}/g, (_, part: string) => words.get(part)!)}?${words}`;
       const answered = await stands.answer(methods[0], url);
-      expect(stands.asked.at(-1)?.call, name).toBe(name);
+      // what a key may do is no lookup
+      if (name !== "key") expect(stands.asked.at(-1)?.call, name).toBe(name);
       // what is made for one form or one batch is for the test to write down
       if (["country", "form"].includes(name) || tag === "Batches" || name === "still") continue;
       expect(answered?.status, name).toBe(200);

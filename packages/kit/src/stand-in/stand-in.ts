@@ -4,6 +4,8 @@ import type {
   DistanceAnswer,
   ForwardAnswer,
   HeightAnswer,
+  KeyAnswer,
+  KeyCall,
   PostcodesAnswer,
   Problem,
   PublishedForm,
@@ -36,6 +38,7 @@ interface Answers {
   countries: CountriesAnswer;
   form: PublishedForm;
   service: ServiceAnswer;
+  key: KeyAnswer;
 }
 
 /** An answer that a test has written down: to every request of the call whose words have these values. */
@@ -99,6 +102,7 @@ const PATHS: Readonly<Record<CallName, string>> = {
   form: "forms/{ref}",
   report: "reports",
   service: "services/{name}",
+  key: "key",
   makeBatch: "batches",
   batch: "batches/{id}",
   batchRows: "batches/{id}/rows",
@@ -108,6 +112,23 @@ const REFUSALS: Readonly<Partial<Record<Situation, [status: number, title: strin
   limit: [429, "This key asks too often"],
   refused: [403, "This key may not be used here"],
   malformed: [400, "The request cannot be read"],
+};
+/** Kinds of lookup, which a key of tests may all ask for. */
+const ALL_CALLS: Readonly<Record<KeyCall, true>> = {
+  suggest: true,
+  forward: true,
+  reverse: true,
+  records: true,
+  postcodes: true,
+  distance: true,
+  height: true,
+  countries: true,
+  sheets: true,
+  still: true,
+  forms: true,
+  reports: true,
+  services: true,
+  batches: true,
 };
 /** Situations that are an answer of a service, not of ours. */
 const SERVICE_ENDS = ["none", "down", "refused", "malformed"] as const;
@@ -200,7 +221,8 @@ export class StandIn {
     if (method === "OPTIONS") return { status: 204, headers: OPEN, body: "" };
     const asked = readAsked(url, body);
     if (!asked) return problem(404, "There is nothing here", `A stand-in knows no ${url}.`);
-    this.asked.push(asked);
+    // what a key may is no lookup
+    if (asked.call !== "key") this.asked.push(asked);
     const played = asked.call in PLAYS ? this.#plays : undefined;
     if (played === "offline") return undefined;
     if (played === "slow") await new Promise<void>((resolve) => this.#held.push(resolve));
@@ -250,6 +272,15 @@ export class StandIn {
         return { metres: null, source: [] };
       case "countries":
         return { countries: [], source: [] };
+      case "key":
+        return {
+          kind: "try",
+          calls: Object.keys(ALL_CALLS),
+          countries: [],
+          endsAt: null,
+          perMinute: null,
+          perDay: null,
+        };
       case "sheet":
         return { type: "FeatureCollection", features: [] };
       case "sheetHeights":

@@ -199,6 +199,8 @@ const words: Words = {
     "{service} does not answer at the moment. You can go on without it.":
       "{service}: لا يجيب في الوقت الحالي. يمكنك المتابعة من دونه.",
     "{length} in a straight line": "{length} في خط مستقيم",
+    "The map cannot tell addresses on this page. Type the address by hand.":
+      "لا يمكن للخريطة أن تذكر العناوين في هذه الصفحة. اكتب العنوان بيدك.",
   },
 };
 

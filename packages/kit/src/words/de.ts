@@ -186,6 +186,8 @@ const words: Words = {
     "{service} does not answer at the moment. You can go on without it.":
       "{service} antwortet im Augenblick nicht. Es geht auch ohne weiter.",
     "{length} in a straight line": "{length} Luftlinie",
+    "The map cannot tell addresses on this page. Type the address by hand.":
+      "Die Karte kann auf dieser Seite keine Adressen nennen. Geben Sie die Adresse von Hand ein.",
   },
 };
 

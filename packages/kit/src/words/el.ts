@@ -186,6 +186,8 @@ const words: Words = {
     "{service} does not answer at the moment. You can go on without it.":
       "{service}: δεν απαντά αυτή τη στιγμή. Μπορείτε να συνεχίσετε χωρίς αυτό.",
     "{length} in a straight line": "{length} σε ευθεία",
+    "The map cannot tell addresses on this page. Type the address by hand.":
+      "Ο χάρτης δεν μπορεί να δείξει διευθύνσεις σε αυτή τη σελίδα. Γράψτε τη διεύθυνση με το χέρι.",
   },
 };
 

@@ -185,6 +185,8 @@ const words: Words = {
     "{service} does not answer at the moment. You can go on without it.":
       "{service} no responde en este momento. Puede seguir sin ello.",
     "{length} in a straight line": "{length} en línea recta",
+    "The map cannot tell addresses on this page. Type the address by hand.":
+      "El mapa no puede indicar direcciones en esta página. Escriba la dirección a mano.",
   },
 };
 

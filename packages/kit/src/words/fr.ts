@@ -187,6 +187,8 @@ const words: Words = {
     "{service} does not answer at the moment. You can go on without it.":
       "{service} ne répond pas pour le moment. Vous pouvez continuer sans.",
     "{length} in a straight line": "{length} à vol d’oiseau",
+    "The map cannot tell addresses on this page. Type the address by hand.":
+      "La carte ne peut pas indiquer d’adresses sur cette page. Saisissez l’adresse à la main.",
   },
 };
 

@@ -186,6 +186,8 @@ const words: Words = {
     "{service} does not answer at the moment. You can go on without it.":
       "{service} al momento non risponde. Può continuare senza.",
     "{length} in a straight line": "{length} in linea d’aria",
+    "The map cannot tell addresses on this page. Type the address by hand.":
+      "La mappa non può indicare indirizzi in questa pagina. Scriva l’indirizzo a mano.",
   },
 };
 

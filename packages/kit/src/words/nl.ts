@@ -187,6 +187,8 @@ const words: Words = {
     "{service} does not answer at the moment. You can go on without it.":
       "{service} antwoordt op dit moment niet. U kunt zonder verdergaan.",
     "{length} in a straight line": "{length} hemelsbreed",
+    "The map cannot tell addresses on this page. Type the address by hand.":
+      "De kaart kan op deze pagina geen adressen geven. Typ het adres met de hand.",
   },
 };
 

@@ -194,6 +194,8 @@ const words: Words = {
     "{service} does not answer at the moment. You can go on without it.":
       "{service}: w tej chwili brak odpowiedzi. Można iść dalej bez tego.",
     "{length} in a straight line": "{length} w linii prostej",
+    "The map cannot tell addresses on this page. Type the address by hand.":
+      "Mapa nie może podawać adresów na tej stronie. Wpisz adres ręcznie.",
   },
 };
 

@@ -185,6 +185,8 @@ const words: Words = {
     "{service} does not answer at the moment. You can go on without it.":
       "{service} não responde neste momento. Pode continuar sem isso.",
     "{length} in a straight line": "{length} em linha reta",
+    "The map cannot tell addresses on this page. Type the address by hand.":
+      "O mapa não pode indicar moradas nesta página. Escreva a morada à mão.",
   },
 };
 

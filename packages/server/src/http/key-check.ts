@@ -48,14 +48,22 @@ export function checkKey(request: IncomingMessage, call: Call, key: HeldKey): vo
   checkCall(call, key);
 }
 
+/** Whether a key may ask for a call. */
+export function mayAsk({ key: { as, kinds, always } }: Call, { kind, calls }: HeldKey): boolean {
+  if (always) return true;
+  return (!kinds || kinds.includes(kind)) && (!calls.length || (calls as string[]).includes(as));
+}
+
 /** @throws HttpProblem when the call is for other kinds of key, or the key is kept to other kinds of lookup */
-function checkCall({ key: { as, kinds } }: Call, { kind, name, calls }: HeldKey): void {
+function checkCall(call: Call, key: HeldKey): void {
+  if (mayAsk(call, key)) return;
+  const { kinds } = call.key;
+  const { kind, name, calls } = key;
   if (kinds && !kinds.includes(kind))
     throw new HttpProblem(
       "not-allowed",
       `This call is for keys of the kind ${kinds.map((one) => `bt_${one}_`).join(", ")}: the key “${name}” stands where others can read it.`,
     );
-  if (!calls.length || (calls as string[]).includes(as)) return;
   throw new HttpProblem(
     "not-allowed",
     `The key “${name}” is for ${calls.join(", ")} only. Allow it more in the workbench, or use another key.`,
@@ -67,7 +75,7 @@ function checkPlace(request: IncomingMessage, key: HeldKey): void {
   const { origin } = request.headers;
   const site = headerOf(request, "sec-fetch-site");
   if (key.kind === "try") return;
-  if (key.kind === "web") {
+  if (key.kind === "web" || key.kind === "view") {
     checkPage(request, key, origin, site);
     return;
   }
@@ -84,7 +92,7 @@ function checkPage(request: IncomingMessage, key: HeldKey, origin: string | unde
     if (site === "same-origin") return;
     throw new HttpProblem(
       "not-allowed",
-      "This is a web key: it is for pages in a browser, and this request says no origin. From a server, use a server key.",
+      "This key is for pages in a browser, and this request says no origin. From a server, use a server key.",
     );
   }
   const scheme = (request.socket as Partial<TLSSocket>).encrypted ? "https" : "http";

@@ -95,7 +95,8 @@ export class Wire {
     const { ring, counter, index } = this.needs;
     const incoming = new Incoming(name, parts as never, url, request, response, index);
     incoming.key = keyOf(incoming, ring);
-    countUse(response, counter, incoming.key, incoming.call.key.as as never, () => incoming.reply);
+    if (!call.key.always)
+      countUse(response, counter, incoming.key, incoming.call.key.as as never, () => incoming.reply);
     checkKey(request, call, incoming.key);
     ring.used(incoming.key);
     return incoming;

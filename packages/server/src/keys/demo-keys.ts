@@ -10,8 +10,11 @@ export type DemoKeys = Record<KeyKind, string>;
 
 /** Pages on this machine may use the demo's web key, whatever port their own server took. */
 const LOOPBACK = ["http://localhost:*", "http://127.0.0.1:*"];
+/** Where each kind of key may be used, where it names that. */
+const ORIGINS: Partial<Record<KeyKind, string[]>> = { web: LOOPBACK, view: ["app://localhost"] };
 const NAMES: DemoKeys = {
   web: "Demo, pages on this machine",
+  view: "Demo, web views",
   srv: "Demo, servers",
   app: "Demo, programs",
   try: "Demo, tests",
@@ -32,8 +35,7 @@ export async function demoKeys(database: Knex, file: string): Promise<DemoKeys> 
     keys[kind] =
       typeof key === "string" && known.has(hashOf(key))
         ? key
-        : (await makeKey(database, { kind, name: NAMES[kind], origins: kind === "web" ? LOOPBACK : [], ...UNLIMITED }))
-            .key;
+        : (await makeKey(database, { kind, name: NAMES[kind], origins: ORIGINS[kind] ?? [], ...UNLIMITED })).key;
   }
   if (JSON.stringify(keys) !== JSON.stringify(held)) {
     await writeFile(`${file}.part`, JSON.stringify(keys, null, 2), { mode: 0o600 });

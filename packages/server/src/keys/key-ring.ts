@@ -49,7 +49,7 @@ export function allowsOrigin({ origins }: Pick<HeldKey, "origins">, origin: stri
     const [scheme, domain] = wanted.split("://*");
     if (domain === undefined) return wanted === given;
     const host = given.startsWith(`${scheme}://`) ? given.slice(scheme.length + 3) : "";
-    return host.length > domain.length && host.endsWith(domain) && !host.includes("/");
+    return host.length > domain.length && host.endsWith(domain) && /^[\w.-]+(:\d+)?$/.test(host);
   });
 }
 

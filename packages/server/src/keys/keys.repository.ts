@@ -5,6 +5,7 @@ import {
   type KeySummary,
   type MadeKey,
   type MakeKeyAsking,
+  PROGRAM_KINDS,
   PROGRAM_LIMIT,
 } from "@bibliotope/wire";
 import type { Knex } from "knex";
@@ -97,7 +98,7 @@ export async function readKeys(database: Knex): Promise<Map<string, HeldKey>> {
         calls,
         countries,
         endsAt: ends_at,
-        perMinute: per_minute ?? (kind === "app" ? PROGRAM_LIMIT : null),
+        perMinute: per_minute ?? (PROGRAM_KINDS.has(kind) ? PROGRAM_LIMIT : null),
         perDay: per_day,
       },
     ]),

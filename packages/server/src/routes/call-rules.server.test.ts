@@ -1,5 +1,5 @@
 import { setTimeout as wait } from "node:timers/promises";
-import { CALLS, type Call, type CallName, KEY_CALLS, type MadeKey } from "@bibliotope/wire";
+import { CALLS, type Call, type CallName, KEY_CALLS, KEY_KINDS, type MadeKey } from "@bibliotope/wire";
 import { beforeAll, describe, expect, it, vi } from "vitest";
 import { ask, json, shared, signedIn } from "../../testing/shared.ts";
 
@@ -99,14 +99,15 @@ describe("every call", () => {
 
   it("is for the kinds of key that it names, from where they may be used", async () => {
     const page = { headers: { origin: "https://members.example", "sec-fetch-site": "cross-site" } };
-    for (const kind of ["web", "srv", "app", "try"] as const) {
-      const { key } = await make({ kind, origins: kind === "web" ? ["https://members.example"] : [] });
+    for (const kind of KEY_KINDS) {
+      const isOfPages = kind === "web" || kind === "view";
+      const { key } = await make({ kind, origins: isOfPages ? ["https://members.example"] : [] });
       const asked = await questions(key);
       const usual = byCall(({ key: { kinds }, status: ok = 200 }) => (kinds && !kinds.includes(kind) ? 403 : ok));
       const refused = byCall(() => 403);
       const [inPage, elsewhere] = [await statuses(asked, key, page), await statuses(asked, key)];
-      expect(inPage, kind).toEqual(kind === "web" || kind === "try" ? usual : refused);
-      expect(elsewhere, kind).toEqual(kind === "web" ? refused : usual);
+      expect(inPage, kind).toEqual(isOfPages || kind === "try" ? usual : refused);
+      expect(elsewhere, kind).toEqual(isOfPages ? refused : usual);
     }
   });
 
@@ -114,7 +115,7 @@ describe("every call", () => {
     for (const as of KEY_CALLS) {
       const { key } = await make({ calls: [as] });
       const asked = await questions(key);
-      const expected = byCall(({ key: own, status: ok = 200 }) => (own.as === as ? ok : 403));
+      const expected = byCall(({ key: own, status: ok = 200 }) => (own.as === as || own.always ? ok : 403));
       expect(await statuses(asked, key), as).toEqual(expected);
     }
     const ended = await make({ endsAt: new Date(Date.now() - 1000).toISOString() });

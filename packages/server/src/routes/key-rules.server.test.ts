@@ -1,4 +1,4 @@
-import { type KeySummary, keyList, type MadeKey, madeKey } from "@bibliotope/wire";
+import { KEY_CALLS, type KeySummary, keyList, type MadeKey, madeKey } from "@bibliotope/wire";
 import { beforeAll, describe, expect, it } from "vitest";
 import { ask, json, signedIn } from "../../testing/shared.ts";
 
@@ -48,6 +48,15 @@ describe("what a key is kept to", () => {
       ["web", ["https://*.members.example:*"], { origin: "https://eu.members.example:8443" }, 200],
       ["web", [...one, ...subs], SUB, 200],
       ["web", [], PAGE, 403],
+      ["web", subs, { origin: "https://evil.example#.members.example" }, 403],
+      ["view", ["app://localhost"], { origin: "app://localhost" }, 200],
+      ["view", ["app://localhost"], { origin: "app://localhost.evil" }, 403],
+      ["view", ["app://localhost"], { origin: "other://localhost" }, 403],
+      ["view", ["app://localhost"], { origin: "https://localhost" }, 403],
+      ["view", ["app://localhost"], { origin: "null" }, 403],
+      ["view", ["app://localhost"], NONE, 403],
+      ["view", ["file://"], { origin: "file://" }, 200],
+      ["view", one, PAGE, 200],
       ["srv", [], NONE, 200],
       ["srv", [], PAGE, 403],
       ["app", [], NONE, 200],
@@ -200,5 +209,32 @@ describe("a key that is there", () => {
     const used = Date.parse((await listed(id))!.usedAt!);
     expect(used).toBeGreaterThanOrEqual(began - 1000);
     expect(used).toBeLessThanOrEqual(Date.now() + 1000);
+  });
+});
+
+describe("what a key may be used for", () => {
+  it("is told to whoever has it: all that it may, and no more of it", async () => {
+    const { key } = await make({ kind: "srv", calls: ["suggest", "records"], countries: ["QV"], perDay: 900 });
+    const { status, body, headers } = await json("/v1/key", { key });
+    expect(status).toBe(200);
+    expect(body).toEqual({
+      ...{ kind: "srv", calls: ["suggest", "records"], countries: ["QV"], endsAt: null, perMinute: null, perDay: 900 },
+    });
+    expect(headers.get("cache-control")).toBe("no-store");
+    const { key: all } = await make({ kind: "web", origins: ["https://members.example"] });
+    const told = await json("/v1/key", { key: all, headers: { origin: "https://members.example" } });
+    // a key of pages may make no batches
+    expect(told.body.calls).toEqual(KEY_CALLS.filter((call) => call !== "batches"));
+    expect((await json("/v1/key", { key: all })).status).toBe(403);
+  });
+
+  it("never names an origin that its kind may not have", async () => {
+    const wrong = { kind: "web", name: "One", origins: ["app://localhost"] };
+    expect((await browser.send("POST", "/api/keys", wrong)).status).toBe(400);
+    const { id } = await make({ kind: "web", origins: ["https://members.example"] });
+    const rules = { name: "One", origins: ["app://localhost"] };
+    expect((await browser.send("PUT", `/api/keys/${id}`, rules)).status).toBe(400);
+    for (const origin of ["app://local host", "app:localhost", "app://localhost/page", "javascript:alert(1)", "null"])
+      expect((await browser.send("POST", "/api/keys", { ...wrong, kind: "view", origins: [origin] })).status).toBe(400);
   });
 });

@@ -1,4 +1,5 @@
 import { tableOf } from "@bibliotope/core/formats";
+import { mayName } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
@@ -41,6 +42,10 @@ export function keyHandlers({ database, ring, counter, ownKeys }: Needs) {
   async function changeKey({ asked: rules, id }: Own<"changeKey">) {
     if (rules.calls.length || rules.countries.length || rules.endsAt || rules.perMinute || rules.perDay)
       refuseOwnKey(id());
+    const before = (await held.listKeys(database)).find((one) => one.id === id());
+    const foreign = before && rules.origins.find((one) => !mayName(before.kind, one));
+    if (foreign)
+      throw new HttpProblem("malformed", `A key of pages names origins of http and https, and not ${foreign}.`);
     const changed = await held.changeKey(database, id(), rules);
     if (!changed) throw noSuchKey();
     await ring.refresh();

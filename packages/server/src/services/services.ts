@@ -266,7 +266,8 @@ function answerOf(service: Service, { outcome, values, took }: Asked, kept: bool
 }
 
 /** True for an address outside the countries that a register speaks for. */
-function isOutside({ register }: Service, { country }: Readonly<Record<string, string>>): boolean {
+function isOutside({ register }: Service, inputs: Readonly<Record<string, string>>): boolean {
+  const country = Object.entries(inputs).find(([name]) => name.toLowerCase() === "country")?.[1];
   return Boolean(register && country && !register.countries.includes(country.trim().toUpperCase()));
 }
 

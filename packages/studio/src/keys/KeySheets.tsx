@@ -9,7 +9,7 @@ import {
 } from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
 import { Sheet, SheetClose } from "../ui/Sheet.tsx";
-import { draftOf, NO_RULES, RulesFields, rulesOf } from "./RulesFields.tsx";
+import { draftOf, NO_RULES, type RulesDraft, RulesFields, rulesOf } from "./RulesFields.tsx";
 import { ShownOnce } from "./ShownOnce.tsx";
 import { KIND_WORDS } from "./words.ts";
 
@@ -35,15 +35,25 @@ function Foot({ children }: { children: ReactNode }) {
   );
 }
 
+interface MakeKeyProps {
+  /** Words on what opens it. */
+  words?: string;
+  /** Rules to begin with; none when not given. */
+  proposed?: Partial<RulesDraft>;
+  /** What is proposed, and why, for the person who decides. */
+  why?: string;
+}
+
 /** Makes a key. */
-export function MakeKey() {
+export function MakeKey({ words = "New key", proposed, why }: MakeKeyProps) {
   const [open, setOpen] = useState(false);
   const [kind, setKind] = useState<KeyKind>("web");
-  const [rules, setRules] = useState(NO_RULES);
+  const begin = { ...NO_RULES, ...proposed };
+  const [rules, setRules] = useState(begin);
   const [make, { data: made, error, isLoading, reset }] = useMakeKeyMutation();
   const toggle = (is: boolean) => {
     setOpen(is);
-    setRules(NO_RULES);
+    setRules(begin);
     reset();
   };
   const submit = (event: FormEvent) => {
@@ -56,12 +66,13 @@ export function MakeKey() {
       open={open}
       onOpenChange={toggle}
       size="large"
-      trigger={<Button strong>New key</Button>}
+      trigger={<Button strong={!proposed}>{words}</Button>}
     >
       {made ? (
         <ShownOnce made={made} />
       ) : (
         <form onSubmit={submit}>
+          {why ? <p className="mt-2 text-quiet">{why}</p> : null}
           <fieldset className="mt-3">
             <legend className="mb-1 text-[12.5px] text-quiet">For</legend>
             <div className="flex flex-wrap gap-x-5 gap-y-1">

@@ -4,10 +4,12 @@ import {
   KEY_CALLS,
   type KeyCall,
   type KeyKind,
+  PROGRAM_KINDS,
   PROGRAM_LIMIT,
 } from "@bibliotope/wire";
 import { useId } from "react";
 import { INPUT } from "../compose/Labelled.tsx";
+import { namesOrigins } from "./words.ts";
 
 /** What is typed of a key's rules; lists as they are written. */
 export interface RulesDraft {
@@ -56,7 +58,7 @@ export function rulesOf(draft: RulesDraft, kind: KeyKind): ChangeKeyAsking {
   const words = (text: string) => text.split(/[\s,]+/).filter(Boolean);
   return {
     name,
-    origins: kind === "web" ? words(origins) : [],
+    origins: namesOrigins(kind) ? words(origins) : [],
     calls: [...calls],
     countries: words(countries).map((code) => code.toUpperCase()),
     endsAt: ends ? `${ends}T23:59:59Z` : null,
@@ -96,7 +98,7 @@ export function RulesFields({ kind, value, set }: RulesFieldsProps) {
           onChange={(event) => change({ name: event.target.value })}
         />
       </div>
-      {kind === "web" ? (
+      {namesOrigins(kind) ? (
         <div>
           <label className={label} htmlFor={`${id}-origins`}>
             Origins, one a line
@@ -108,12 +110,13 @@ export function RulesFields({ kind, value, set }: RulesFieldsProps) {
             required
             spellCheck={false}
             className={`${INPUT} h-auto py-1.5 font-mono text-[13px]`}
-            placeholder="https://members.example"
+            placeholder={kind === "web" ? "https://members.example" : "app://localhost"}
             value={value.origins}
             onChange={(event) => change({ origins: event.target.value })}
           />
           <p id={`${id}-origins-help`} className="mt-0.5 text-[12.5px] text-quiet">
             https://*.members.example stands for all sub-domains, http://localhost:* for every port.
+            {kind === "view" ? " Write the origin as the platform sends it; file:// is one too." : ""}
           </p>
         </div>
       ) : null}
@@ -162,7 +165,7 @@ export function RulesFields({ kind, value, set }: RulesFieldsProps) {
         {AMOUNTS.map(([amount, words]) => (
           <div key={amount}>
             <label className={label} htmlFor={`${id}-${amount}`}>
-              {words}; {amount === "perMinute" && kind === "app" ? PROGRAM_LIMIT : "no limit"} when empty
+              {words}; {amount === "perMinute" && PROGRAM_KINDS.has(kind) ? PROGRAM_LIMIT : "no limit"} when empty
             </label>
             <input
               id={`${id}-${amount}`}

@@ -3,6 +3,7 @@ import {
   type KeyKind,
   type KeySummary,
   PAGE_CALLS,
+  PROGRAM_KINDS,
   PROGRAM_LIMIT,
   type UseOutcome,
   type UsesAnswer,
@@ -15,16 +16,23 @@ export const KIND_WORDS: Readonly<Record<KeyKind, { name: string; use: string }>
     name: "pages",
     use: "Stands in pages, where everybody can read it: it works only from the origins that it names.",
   },
+  view: {
+    name: "web views",
+    use: "Goes out with a program that shows pages in a web view: it works from the origins that it names, of the program's own scheme too.",
+  },
   srv: { name: "servers", use: "Stays on a server, and is refused from browsers." },
   app: { name: "programs", use: "Goes out with a program that is not a page; whoever has the program can read it." },
   try: { name: "tests", use: "For rehearsals and tests: it may ask for situations, and is counted apart." },
 };
 
+/** Kinds of key that work only from the origins that they name. */
+export const namesOrigins = (kind: KeyKind) => kind === "web" || kind === "view";
+
 /** What a key is kept to, in words; nothing for one that may do everything. */
 export function keptTo({ kind, origins, calls, countries, perMinute, perDay }: KeySummary): string[] {
-  const minute = perMinute ?? (kind === "app" ? PROGRAM_LIMIT : null);
+  const minute = perMinute ?? (PROGRAM_KINDS.has(kind) ? PROGRAM_LIMIT : null);
   return [
-    ...(kind === "web" ? [origins.length ? origins.join(", ") : "no origin yet"] : []),
+    ...(namesOrigins(kind) ? [origins.length ? origins.join(", ") : "no origin yet"] : []),
     ...(calls.length ? [calls.map((call) => KEY_CALL_WORDS[call]).join(", ")] : []),
     ...(countries.length ? [countries.join(", ")] : []),
     ...(minute ? [`${minute.toLocaleString("en")} a minute`] : []),

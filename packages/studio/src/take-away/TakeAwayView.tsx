@@ -1,8 +1,9 @@
-import { formJson } from "@bibliotope/core/form";
+import { formJson, usesOf } from "@bibliotope/core/form";
 import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
+import { MakeKey } from "../keys/KeySheets.tsx";
 import { playwrightFile } from "../rehearse/playwright-file.ts";
-import { useRehearsalsQuery } from "../state/api.ts";
+import { useRehearsalsQuery, useSessionQuery } from "../state/api.ts";
 import { useStudio } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
 import { Code, type CodeLanguage } from "../ui/Code.tsx";
@@ -29,6 +30,9 @@ type Piece = (typeof PIECES)[number][0];
 
 /** Where the service is: where the workbench is. */
 const SERVICE = location.origin;
+
+/** Pieces that stand in a page, with a key of their own. */
+const OF_PAGES: ReadonlySet<Piece> = new Set<Piece>(["page", "react", "policy"]);
 
 /** Words above each piece. */
 const WORDS: Readonly<Record<Piece, string>> = {
@@ -68,6 +72,7 @@ export function TakeAwayView() {
   const [piece, setPiece] = useState<Piece>("page");
   const [digest, setDigest] = useState("");
   const { data: kept = [] } = useRehearsalsQuery(ref);
+  const isManager = useSessionQuery().data?.role === "manage";
   useEffect(() => {
     void digestOf(scriptOf(SERVICE)).then(setDigest);
   }, []);
@@ -88,6 +93,13 @@ export function TakeAwayView() {
       <div className="flex flex-none flex-wrap items-center gap-3">
         <Segmented label="What to take away" value={piece} onChange={setPiece} options={PIECES} large />
         <span className="ml-auto flex items-center gap-4 max-sm:ml-0">
+          {isManager && OF_PAGES.has(piece) ? (
+            <MakeKey
+              words="Make the key of this form"
+              proposed={{ name: definition.title.slice(0, 60), calls: usesOf(definition) }}
+              why="It may ask for just the kinds of lookup that this form uses. Name the origin of the page on which it will stand."
+            />
+          ) : null}
           <Link to="/pieces" className="underline">
             All pieces of the kit
           </Link>

@@ -38,9 +38,10 @@ const SHORTEST = 2500;
 /** Lays what happened out on a line of time. */
 export function layOut(events: readonly TraceEvent[]): TraceMark[] {
   if (!events.length) return [];
-  const first = events[0].at;
+  // what the key lacks is known before anything happens: it stands at the beginning
+  const first = (events.find(({ row }) => row !== "key") ?? events[0]).at;
   const span = Math.max(SHORTEST, (events.at(-1)!.at - first) * 1.04);
-  const place = (at: number) => (at - first) / span;
+  const place = (at: number) => Math.max(0, (at - first) / span);
   const marks: TraceMark[] = [];
   const ends = new Map<number, TraceEvent & { row: "answered" | "dropped" }>();
   for (const event of events)
@@ -81,6 +82,17 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
           ),
         sent: event.asked,
         came: end?.row === "answered" ? end.answer : undefined,
+      });
+    } else if (event.row === "key") {
+      const lacks = event.lacks.join(", ");
+      marks.push({
+        row: "requests",
+        from: 0,
+        to: 0,
+        text: lacks,
+        look: "failed",
+        title: `The key may not ask for ${lacks}, which the form uses`,
+        sent: event.lacks,
       });
     } else if (event.row === "list") {
       marks.push({

@@ -1,0 +1,31 @@
+import type { KeyAnswer, KeyCall } from "@bibliotope/wire";
+import type { Client } from "./client.ts";
+import { LookupError } from "./errors.ts";
+
+const asked = new WeakMap<Client, Promise<Pick<KeyAnswer, "calls">>>();
+const NOTHING: Pick<KeyAnswer, "calls"> = { calls: [] };
+
+/**
+ * Which of some kinds of lookup a client's key may not ask for, so that a page can say so at its start rather than show
+ * nothing later; all of them for a key that is refused. What it may is asked once; where that is not answered, nothing lacks.
+ * What lacks is said in the console, for whoever wrote the page.
+ */
+export async function lacking(client: Client, uses: readonly KeyCall[]): Promise<KeyCall[]> {
+  let answer = asked.get(client);
+  if (!answer) {
+    answer = client.key().catch((error: unknown) => {
+      // it may be answered the next time
+      asked.delete(client);
+      if (error instanceof LookupError && error.trouble === "refused") return NOTHING;
+      throw error;
+    });
+    asked.set(client, answer);
+  }
+  const { calls } = await answer.catch(() => ({ calls: [...uses] as string[] }));
+  const lacks = uses.filter((use) => !calls.includes(use));
+  if (lacks.length && calls.length)
+    console.warn(
+      `Bibliotope: this page asks for ${lacks.join(", ")}, and its key may not. Allow it more under Keys in the workbench, or use another key.`,
+    );
+  return lacks;
+}
