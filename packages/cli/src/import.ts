@@ -1,4 +1,5 @@
-import { formOf, gridOf, type Meaning, type Projection } from "@bibliotope/core/bring";
+import { factNameOf, formOf, gridOf, type Meaning, type Projection } from "@bibliotope/core/bring";
+import { FACT_KINDS } from "@bibliotope/core/place";
 import type { FileStart, JobSummary, TableReading } from "@bibliotope/wire";
 import { follow } from "./progress.ts";
 import { Workbench } from "./server.ts";
@@ -86,6 +87,10 @@ export function readingOf({ heads, reading }: FileStart, options: ImportOptions)
     if (at < 0 || columns[place] === undefined)
       throw new Error(`“${said}” names no column. Give HEAD=MEANING, such as “road=street”.`);
     const [meaning, ...rest] = said.slice(at + 1).split(":");
+    if (meaning === "fact") {
+      columns[place] = { meaning, fact: factOf(said.slice(0, at), rest[0]) };
+      continue;
+    }
     const form = rest.map(formOf).find(Boolean);
     const lang = rest.find((one) => one !== form);
     columns[place] = meaning
@@ -99,6 +104,18 @@ export function readingOf({ heads, reading }: FileStart, options: ImportOptions)
     ...(projection ? { projection } : {}),
     ...(options.keepCapitals ? { recases: false } : {}),
   };
+}
+
+/** A fact of places, named by the head of its column. */
+function factOf(
+  head: string,
+  kind: string | undefined,
+): NonNullable<NonNullable<TableReading["columns"][number]>["fact"]> {
+  const name = factNameOf(head);
+  const known = FACT_KINDS.find((one) => one === (kind ?? "text"));
+  if (!name) throw new Error(`“${head}” gives no name for a fact: it needs letters of the Latin alphabet.`);
+  if (!known) throw new Error(`“${kind}” is no kind of fact: ${FACT_KINDS.join(", ")} are.`);
+  return { name, label: head, kind: known };
 }
 
 /** What columns that make one part are each taken for: the kind of street and its name, a number and what stands behind it. */

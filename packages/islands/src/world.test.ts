@@ -27,7 +27,7 @@ function digest(it: World): string {
 describe("the islands", () => {
   it("are the same for the same seed, byte for byte", () => {
     // a change of the generator is a new world: raise WORLD_VERSION and note the new digest here
-    expect(digest(world)).toBe("f178da8ad15824fae1490839822ff79d");
+    expect(digest(world)).toBe("d8dc55a3edc8078f66fa79991f1bdc5e");
     if (process.env.BIBLIOTOPE_LONG) expect(digest(generateIslands())).toBe(digest(world));
   });
 

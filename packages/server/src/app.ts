@@ -80,7 +80,7 @@ export interface House {
 function wireOf(house: House): Wire {
   const { database, tiles, heights, published, services } = house;
   return new Wire(house, {
-    ...lookupHandlers(database),
+    ...lookupHandlers(database, heights),
     ...countryHandlers,
     ...heightHandlers(heights),
     ...sheetHandlers(tiles, heights),

@@ -142,6 +142,64 @@ describe("data that is brought", { timeout: 900_000 }, () => {
     expect(await refOf()).toBe(before);
   });
 
+  it("carries the facts of its places: told by name, and out and in again as they are", async () => {
+    const rows = [
+      "name,street,house,town,country,lat,lon,phone,opening hours,wheelchair,Rating,Built",
+      "Reed Room,Mill Way,3,Netherwick,QR,-35.181,-21.621,+990 1 55,Mo-Fr 9-17; Sa 10-12,yes,4.5,1911-05-04",
+      '"<b>Ink & Quill</b>",Mill Way,3,Netherwick,QR,-35.181,-21.621,,ask inside,,3,',
+      "",
+    ].join("\n");
+    const bring = async (content: string, name: string) => {
+      const { file, format, heads, reading } = await handIn(content);
+      const dataSet = { name, licence: "CC0-1.0", source: "" };
+      const body = { file, format, heads, reading, dataSet, day: "2026-11-20" };
+      const begun = await send<{ job: number }>("/loads", body);
+      expect(begun).toEqual({ job: expect.any(Number) });
+      const job = await ended(begun.job);
+      expect(job.state, job.words).toBe("done");
+      return (await versionsOf(name))[0].id;
+    };
+    const version = await bring(rows, "Rooms");
+    const { job } = await send<{ job: number }>("/publications", {
+      versions: [version, ...(await live())],
+      why: "rooms",
+    });
+    expect((await ended(job)).state).toBe("done");
+    const found = async (q: string) => {
+      const { features } = (await (await lookUp(q)).json()) as { features: { id: string; properties: object }[] };
+      return features[0];
+    };
+    const reed = await found("Reed Room, Netherwick");
+    expect(reed.properties).toMatchObject({
+      kind: "place",
+      line: "Reed Room, 3 Mill Way, Netherwick",
+      facts: {
+        phone: "+990 1 55",
+        stepFree: true,
+        openingHours: [{ opens: "09:00" }, { dayOfWeek: ["Saturday"], closes: "12:00" }],
+        own: {
+          rating: { label: "Rating", kind: "number", value: 4.5 },
+          built: { label: "Built", kind: "date", value: "1911-05-04" },
+        },
+      },
+    });
+    // what is missing is nowhere, and markup is text
+    const ink = await found("Ink & Quill, Netherwick");
+    expect(ink.properties).toMatchObject({
+      line: "<b>Ink & Quill</b>, 3 Mill Way, Netherwick",
+      facts: { hoursText: "ask inside", own: { rating: { value: 3 } } },
+    });
+    expect(JSON.stringify(ink.properties)).not.toMatch(/phone|stepFree|built|null/);
+
+    const out = await fetch(`${ready.url}/api/versions/${version}/out.csv`, { headers });
+    const again = await bring(await out.text(), "Rooms again");
+    const facts = async (id: number) =>
+      (await held.database("places").where({ version_id: id }).orderBy("names")).map(
+        (row: { facts: object }) => row.facts,
+      );
+    expect(await facts(again)).toEqual(await facts(version));
+  });
+
   it("is whole after every kill -9: nothing half there, nothing lost, nothing double", async () => {
     const first = Math.floor(Math.random() * 3);
     for (let kill = 0; kill < KILLS; kill++) {

@@ -1,4 +1,4 @@
-import { DIFFERENCE_HOWS, EXACTNESS, KINDS, OUTCOMES, PARTS } from "@bibliotope/core/place";
+import { DIFFERENCE_HOWS, EXACTNESS, FACT_KINDS, KINDS, OUTCOMES, PARTS } from "@bibliotope/core/place";
 import * as z from "zod";
 
 const position = z.object({ lat: z.number(), lon: z.number() });
@@ -66,6 +66,11 @@ export const differenceSchema = z
   })
   .meta({ id: "Difference", description: "Something written that is not so in a record." });
 
+const metresAbove = z.number().nullable().meta({ description: "Metres above the sea; null outside the data." });
+const continentSchema = z
+  .object({ code: z.string(), name: z.string() })
+  .meta({ id: "Continent", description: "What lies around the country, by its UN M49 code." });
+
 export const partsSchema = z.partialRecord(z.enum(PARTS), partSchema);
 
 /** Facts of a place; opening hours as schema.org's `OpeningHoursSpecification`. */
@@ -76,6 +81,17 @@ export const factsSchema = z
     languages: z.array(z.string()),
     stepFree: z.boolean(),
     openingHours: z.array(z.object({ dayOfWeek: z.array(z.string()), opens: z.string(), closes: z.string() })),
+    hoursText: z.string().meta({ description: "Hours as they were written, where that could not be read." }),
+    own: z
+      .record(
+        z.string(),
+        z.object({
+          label: z.string(),
+          kind: z.enum(FACT_KINDS),
+          value: z.union([z.string(), z.number(), z.boolean()]),
+        }),
+      )
+      .meta({ description: "Further facts that the data has of the place, by name." }),
   })
   .partial()
   .meta({ id: "Facts" });
@@ -90,6 +106,8 @@ export const propertiesSchema = z
     parts: partsSchema,
     autofill: z.record(z.string(), z.string()).meta({ description: "Values of the HTML standard's autofill tokens." }),
     facts: factsSchema.optional(),
+    height: metresAbove.optional(),
+    continent: continentSchema.optional(),
     score: z
       .number()
       .optional()
@@ -137,7 +155,6 @@ export const distanceAnswer = z.object({
     .optional()
     .meta({ description: "Degrees clockwise from north, at the start; absent where both are one." }),
 });
-const metresAbove = z.number().nullable().meta({ description: "Metres above the sea; null outside the data." });
 export const heightAnswer = z.object({ metres: metresAbove, source: z.array(sourceSchema) });
 export const heightsAnswer = z.object({ heights: z.array(metresAbove), source: z.array(sourceSchema) });
 export const recordAnswer = featureSchema.extend({ source: z.array(sourceSchema) });

@@ -1,5 +1,5 @@
 import { isPosition } from "@bibliotope/core/geo";
-import { KINDS, PARTS } from "@bibliotope/core/place";
+import { FACT_NAME, KINDS, PARTS } from "@bibliotope/core/place";
 import { SHEETS } from "@bibliotope/core/sheet";
 import * as z from "zod";
 import { text } from "./text.ts";
@@ -66,8 +66,23 @@ const format = z
   .optional()
   .meta({ description: "Another form of the same answer; else the Accept header says." });
 
-/** Facts of a place that can be asked for. */
+/** Common facts of a place, beside which its data may have others. */
 export const FACTS = ["phone", "url", "languages", "stepFree", "openingHours"] as const;
+/** Facts that are asked for at once. */
+const MOST_FACTS = 40;
+const factName = z
+  .string()
+  .regex(FACT_NAME, { error: `a fact is ${FACTS.join(", ")}, or a name of small letters and digits` });
+
+/** What lookups that answer records may tell beside them. */
+const beside = {
+  facts: z
+    .array(z.union([z.enum(FACTS), factName], { error: `a fact is ${FACTS.join(", ")}, or one of the data's own` }))
+    .max(MOST_FACTS)
+    .optional()
+    .meta({ description: "Only these facts of places, by name; all when left out." }),
+  height: z.boolean().default(false).meta({ description: "Tell how high the ground lies at each." }),
+};
 
 const limit = (most: number, usual: number) =>
   z.int().min(1).max(most).default(usual).meta({ description: "How many at most." });
@@ -90,6 +105,7 @@ export const forwardAsking = z
     near: positionSchema.optional().meta({ description: "Moves what is near to the front." }),
     limit: limit(50, 5),
     gloss: z.boolean().default(false).meta({ description: "Say for each word what it was taken for." }),
+    ...beside,
     format,
   })
   .refine((asked) => asked.q !== undefined || PARTS.some((part) => asked[part] !== undefined), {
@@ -107,16 +123,13 @@ export const reverseAsking = z.strictObject({
     .meta({ description: "Metres around the position in which an address is looked for." }),
   ...common,
   limit: limit(20, 10),
+  ...beside,
   format,
 });
 
 export const recordAsking = z.strictObject({
   lang: common.lang,
-  facts: z
-    .array(z.enum(FACTS))
-    .max(FACTS.length)
-    .optional()
-    .meta({ description: "Only these facts; all when left out." }),
+  ...beside,
   typed: z.int().min(0).max(MAX_TEXT).optional().meta({
     description: "Letters that were typed before this record was chosen from a list; counted, without the record.",
   }),
@@ -228,6 +241,7 @@ export const EXAMPLES: Readonly<Record<string, string>> = {
   gloss: "1",
   format: "csv",
   facts: "phone,openingHours",
+  height: "1",
   typed: "7",
   starts: "HT4",
   from: "-35.2,-21.4",
@@ -245,7 +259,7 @@ const LISTS = new Set(["countries", "kinds", "lang", "facts"]);
 const POSITIONS = new Set(["at", "near", "from", "to"]);
 const POSITION_LISTS = new Set(["markers", "line"]);
 const NUMBERS = new Set(["limit", "radius", "scale", "zoom", "typed"]);
-const FLAGS = new Set(["gloss", "night"]);
+const FLAGS = new Set(["gloss", "night", "height"]);
 
 /**
  * Turns the words of a query string into the same words as JSON: lists by comma, positions as LAT,LON, numbers, flags.

@@ -1,4 +1,5 @@
 import { COLUMN_FORMS, MEANINGS } from "@bibliotope/core/bring";
+import { FACT_KINDS, FACT_NAME } from "@bibliotope/core/place";
 import * as z from "zod";
 import { numberOf, text } from "./text.ts";
 
@@ -62,6 +63,9 @@ export const columnUse = z
     meaning: z.enum(MEANINGS),
     lang: text(35).optional(),
     form: z.enum(COLUMN_FORMS).optional(),
+    fact: z
+      .strictObject({ name: z.string().regex(FACT_NAME), label: text(60).min(1), kind: z.enum(FACT_KINDS) })
+      .optional(),
   })
   .nullable();
 

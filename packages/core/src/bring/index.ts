@@ -1,4 +1,5 @@
 export { RowAsker, type RowQuestion } from "./ask-row.ts";
+export { factNameOf, kindOfValues, LONGEST_FACT } from "./facts.ts";
 export { type FoundCountry, findCountry } from "./find-country.ts";
 export { type FoundProjection, findProjection, type WeighedProjection, zonesIn } from "./find-projection.ts";
 export {
@@ -21,6 +22,7 @@ export {
   MEANINGS,
   type Meaning,
   NAMED,
+  OF_FACTS,
   type Projection,
   type Reading,
   sameUse,

@@ -1,3 +1,5 @@
+import type { FactKind } from "../place/index.ts";
+
 /** What a column of a brought table may mean. */
 export const MEANINGS = [
   "street",
@@ -23,12 +25,28 @@ export const MEANINGS = [
   "north",
   "id",
   "importance",
+  "phone",
+  "url",
+  "hours",
+  "languages",
+  "stepfree",
+  "fact",
   "text",
 ] as const;
 export type Meaning = (typeof MEANINGS)[number];
 
 /** Meanings that several columns may have, joined in their order: "12", "A" and "2" are one number. */
 export const JOINED: ReadonlySet<Meaning> = new Set<Meaning>(["suffix"]);
+
+/** Meanings that are facts of a place. Each fact beyond the common ones has a name, a label and a kind of its own. */
+export const OF_FACTS: ReadonlySet<Meaning> = new Set<Meaning>([
+  "phone",
+  "url",
+  "hours",
+  "languages",
+  "stepfree",
+  "fact",
+]);
 
 /** Meanings that carry a name, which may be there in several languages and short. */
 export const NAMED: ReadonlySet<Meaning> = new Set<Meaning>([
@@ -48,6 +66,8 @@ export interface ColumnUse {
   lang?: string;
   /** Whether it holds something else of what is named elsewhere. */
   form?: ColumnForm;
+  /** Of a fact: its name, which patterns use, what people know it as, and what its values are. */
+  fact?: { name: string; label: string; kind: FactKind };
 }
 
 /**
@@ -82,5 +102,6 @@ export interface Reading {
 
 /** True when two columns hold the same: of those there is one in a table, but for what is joined. */
 export function sameUse(a: ColumnUse, b: ColumnUse): boolean {
-  return !JOINED.has(a.meaning) && a.meaning === b.meaning && a.lang === b.lang && a.form === b.form;
+  const isSame = a.meaning === b.meaning && a.lang === b.lang && a.form === b.form && a.fact?.name === b.fact?.name;
+  return !JOINED.has(a.meaning) && isSame;
 }

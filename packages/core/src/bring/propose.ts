@@ -1,8 +1,9 @@
 import { readPosition } from "../geo/index.ts";
 import { allProfiles, heldProfile, parseHouseNumber, postcodeShape } from "../place/index.ts";
 import { fold, isInCapitals } from "../text/index.ts";
+import { factNameOf, kindOfValues } from "./facts.ts";
 import { parseNumber } from "./numbers.ts";
-import { type ColumnUse, formOf, JOINED, MEANINGS, type Meaning, NAMED } from "./parts.ts";
+import { type ColumnUse, formOf, JOINED, MEANINGS, type Meaning, NAMED, OF_FACTS } from "./parts.ts";
 
 /** What a column is taken for, and why. */
 export interface Proposal {
@@ -55,6 +56,14 @@ const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
   id: "oid address_ref key uid uuid ref reference identifier objectid fid gid identifiant identificador identificativo address_id",
   importance: `population pop inhabitants einwohner einwohnerzahl ew poblacion habitantes population_municipale popolazione abitanti
     populacao bevolking inwoners befolkning folkmangd ludnosc pocet_obyvatel weight rank_weight`,
+  phone: `telephone tel telefon telefono telefone phone_number telephone_number tel_nr telefonnummer telefoonnummer rufnummer fernsprecher tilefono numer_telefonu
+    contact_phone numero_telephone`,
+  url: "website web webseite web_page webpage homepage home_page internet page_web site_web site sito sitio_web pagina_web web_site www strona_www",
+  hours: `opening_hours openinghours offnungszeiten oeffnungszeiten horaires heures_ouverture heures_d_ouverture horario horarios orari orario openingstijden oppettider
+    apningstider abningstider godziny_otwarcia oteviraci_doba horas_de_apertura orari_di_apertura`,
+  languages: "spoken_languages sprachen langues idiomas lingue talen jezyki sprak sprog",
+  stepfree:
+    "step_free step_free_access wheelchair wheelchair_access barrierefrei rollstuhlgerecht accessible_pmr acces_pmr accesible accessibile rolstoeltoegankelijk",
   text: "query search raw input freitext",
 };
 
@@ -75,7 +84,9 @@ const MEANING_OF: ReadonlyMap<string, Meaning> = new Map(
 );
 
 /** Meanings that say something of data, and nothing of an address that somebody looks up. */
-const NOT_ASKED: ReadonlySet<Meaning> = new Set<Meaning>(["id", "kinds", "importance"]);
+const NOT_ASKED: ReadonlySet<Meaning> = new Set<Meaning>(["id", "kinds", "importance", ...OF_FACTS]);
+/** Further facts that are proposed at most. */
+const MOST_FACTS = 30;
 /** A share of the values from which their look decides. */
 const MOST = 0.9;
 /** Rows that are looked at. */
@@ -115,7 +126,10 @@ export function proposeColumns(
     const isAsked = use && !NOT_ASKED.has(use.meaning) && plainHead(head) !== "name";
     if (use && (purpose === "data" || isAsked)) take(column, use, `headed “${head.slice(0, 40)}”`);
   });
-  if (purpose === "data") readAsTowns(proposals);
+  if (purpose === "data") {
+    readAsPlaces(proposals);
+    readAsTowns(proposals);
+  }
   readAsMetres(proposals, heads, valuesOf);
   const left = readAsDegrees(proposals, valuesOf);
   for (let column = 0; column < width; column++) {
@@ -127,11 +141,49 @@ export function proposeColumns(
     if (seen) take(column, seen.use, seen.why);
     else proposals[column].why ||= values.length ? "neither its head nor its values say" : "is empty";
   }
+  if (purpose === "data" && heads) readAsFacts(proposals, heads, valuesOf);
   return proposals;
 }
 
 /** Meanings without which a table is no list of addresses or places. */
 const NAMING: ReadonlySet<Meaning> = new Set<Meaning>(["street", "block", "line", "house", "place", "town"]);
+
+/** What has a telephone or hours is a place, and what it is called is the place's name. */
+function readAsPlaces(proposals: Proposal[]): void {
+  if (proposals.some(({ use }) => use?.meaning === "place")) return;
+  if (!proposals.some(({ use }) => use && OF_FACTS.has(use.meaning))) return;
+  const column = proposals.findIndex(({ use }) => use?.meaning === "name");
+  if (column < 0) return;
+  proposals[column] = {
+    use: { meaning: "place" },
+    why: `${proposals[column].why}, beside what only places have`,
+  };
+}
+
+/** Of a list of places, what no part of an address is may be a fact of theirs, named by its head. */
+function readAsFacts(proposals: Proposal[], heads: readonly string[], valuesOf: (column: number) => string[]): void {
+  if (!proposals.some(({ use }) => use?.meaning === "place")) return;
+  const taken = new Set<string>(MEANINGS);
+  let count = 0;
+  proposals.forEach(({ use }, column) => {
+    const label = (heads[column] ?? "")
+      .replace(/^fact:/i, "")
+      .trim()
+      .slice(0, 60);
+    const name = factNameOf(label);
+    const values = valuesOf(column);
+    if (use || !name || taken.has(name) || !values.length || count >= MOST_FACTS) return;
+    taken.add(name);
+    count++;
+    const kind = kindOfValues(values);
+    proposals[column] = {
+      use: { meaning: "fact", fact: { name, label, kind } },
+      why: `a fact of its places, by its head${kind === "text" ? "" : `; its values are ${KIND_WORDS[kind]}`}`,
+    };
+  });
+}
+
+const KIND_WORDS = { number: "numbers", "yes-no": "yes or no", link: "links", date: "days" } as const;
 
 /** A plain list of names is one of towns: houses have a street or a number beside their name, places say what they are. */
 function readAsTowns(proposals: Proposal[]): void {
@@ -217,6 +269,8 @@ function readAsDegrees(proposals: Proposal[], valuesOf: (column: number) => stri
 function useOfHead(head: string): ColumnUse | undefined {
   const [word, ...rest] = head
     .replace(/^(addr|address|geo):/i, "")
+    // a fact whose label is also what something else is called
+    .replace(/^fact:.*/i, "")
     .split(":")
     .map((piece) => piece.trim());
   const plain = plainHead(word);

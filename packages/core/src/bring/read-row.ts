@@ -3,6 +3,7 @@ import {
   AREA_KINDS,
   type AreaKind,
   type CountryProfile,
+  type Facts,
   type HouseNumber,
   type Name,
   parseHouseNumber,
@@ -11,9 +12,10 @@ import {
   regionOf,
 } from "../place/index.ts";
 import { asPeopleWrite } from "../text/index.ts";
+import { joinFacts, readFact } from "./facts.ts";
 import { type MetresReader, metresReader } from "./metres.ts";
 import { parseNumber } from "./numbers.ts";
-import type { ColumnForm, ColumnUse, Meaning, Reading } from "./parts.ts";
+import { type ColumnForm, type ColumnUse, type Meaning, OF_FACTS, type Reading } from "./parts.ts";
 
 /** What is wrong with a row so that it cannot be taken. */
 export const REFUSALS = [
@@ -35,6 +37,7 @@ export const DOUBTS = [
   "far-from-street",
   "two-spellings",
   "mixed-encodings",
+  "odd-fact",
 ] as const;
 export type Refusal = (typeof REFUSALS)[number];
 export type Doubt = (typeof DOUBTS)[number];
@@ -67,6 +70,8 @@ export interface BroughtRow {
   at: Position;
   /** 0 to 1; orders what is otherwise equal. */
   importance?: number;
+  /** Of the place that it names. */
+  facts?: Facts;
 }
 
 /** What came of a row: what it says, or why not; and what is odd about it. */
@@ -112,7 +117,10 @@ export class RowReader {
   readonly #names = new Map<Meaning, NameColumn[]>();
   /** What of a row names an area, broad to narrow. */
   readonly #areas: { kind: AreaKind; names: NameColumn[]; code: number; id: number; importance: number }[];
+  /** Columns that are used, facts apart. */
   readonly #used: readonly number[];
+  /** Columns of facts. */
+  readonly #facts: readonly { column: number; use: ColumnUse }[];
   /** Columns of what stands behind the number, in their order. */
   readonly #suffixes: readonly number[];
   /** True where the kind of street stands before its name. */
@@ -137,7 +145,8 @@ export class RowReader {
     });
     this.#suffixes = reading.columns.flatMap((use, column) => (use?.meaning === "suffix" ? [column] : []));
     this.#isWayFirst = (this.#at.get("way") ?? 0) < (this.#at.get("street") ?? 0);
-    this.#used = reading.columns.flatMap((use, column) => (use ? [column] : []));
+    this.#used = reading.columns.flatMap((use, column) => (use && !OF_FACTS.has(use.meaning) ? [column] : []));
+    this.#facts = reading.columns.flatMap((use, column) => (use && OF_FACTS.has(use.meaning) ? [{ use, column }] : []));
     this.#areas = AREA_KINDS.slice(1).flatMap((kind) => {
       const names = this.#names.get(kind);
       const column = (form: ColumnForm) => this.#at.get(`${kind} ${form}`) ?? -1;
@@ -179,6 +188,8 @@ export class RowReader {
     if (placeNames.length) {
       const kinds = this.#cell(cells, "kinds");
       row.place = { names: placeNames, kinds: kinds ? kinds.split(/[;,|]/).map((kind) => kind.trim()) : [] };
+      const facts = this.#factsOf(cells, [lang, ...profile.langs], doubts);
+      if (facts) row.facts = facts;
     }
     const id = this.#cell(cells, "id");
     if (id) row.id = id;
@@ -196,6 +207,19 @@ export class RowReader {
     const mangled = this.#used.find((column) => cells[column] && MANGLED.test(cells[column]));
     if (mangled !== undefined) doubts.push({ kind: "mixed-encodings", words: `“${cells[mangled]}”`, column: mangled });
     return { row, doubts };
+  }
+
+  /** What the columns of facts say; what of it is odd goes to the doubts. */
+  #factsOf(cells: readonly string[], langs: readonly string[], doubts: RowDoubt[]): Facts | undefined {
+    const all: Facts[] = [];
+    for (const { use, column } of this.#facts) {
+      const text = (cells[column] ?? "").trim();
+      if (!text) continue;
+      const { facts, odd } = readFact(use, text, langs);
+      all.push(facts);
+      if (odd) doubts.push({ kind: "odd-fact", words: odd, column });
+    }
+    return joinFacts(all);
   }
 
   /** The position alone. */

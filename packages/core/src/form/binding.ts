@@ -1,5 +1,5 @@
 import { formatPattern, type Lookup, namesIn, parsePattern } from "../pattern/index.ts";
-import { type AutofillValues, type OpeningHours, partLookup } from "../place/index.ts";
+import { type AutofillValues, factText, type OpeningHours, partLookup, WEEK } from "../place/index.ts";
 import {
   addressOf,
   type Field,
@@ -24,6 +24,8 @@ export interface Filling {
 export function lookupIn(answer: FormAnswer, isConfirmed = true): Lookup {
   const parts = partLookup(answer.parts);
   const { facts: held = {}, height, nearby } = answer;
+  /** A common fact that could not be read as what it should be. */
+  const textOf = (name: string) => held.own?.[name] && factText(held.own[name]);
   const facts: Record<string, string | readonly string[] | undefined> = {
     position: `${degrees(answer.at.lat)},${degrees(answer.at.lon)}`,
     lat: degrees(answer.at.lat),
@@ -34,16 +36,25 @@ export function lookupIn(answer: FormAnswer, isConfirmed = true): Lookup {
     line: answer.line,
     lines: answer.lines,
     confirmed: isConfirmed ? "yes" : "no",
-    height: height === undefined ? undefined : String(Math.round(height)),
+    height: typeof height === "number" ? String(Math.round(height)) : undefined,
     nearby: nearby?.name,
     away: nearby && awayOf(nearby.metres),
     phone: held.phone,
     url: held.url,
-    languages: held.languages,
-    hours: held.openingHours?.map(hoursText),
-    stepfree: held.stepFree === undefined ? undefined : held.stepFree ? "yes" : "no",
+    languages: held.languages ?? textOf("languages"),
+    hours: held.openingHours?.map(hoursText) ?? held.hoursText,
+    stepfree: held.stepFree === undefined ? textOf("stepfree") : held.stepFree ? "yes" : "no",
+    continent: answer.continent?.name,
+    "continent.code": answer.continent?.code,
   };
-  return (name) => (Object.hasOwn(facts, name) ? facts[name] : parts(name));
+  const own = held.own ?? {};
+  return (name) => {
+    if (Object.hasOwn(facts, name)) return facts[name];
+    if (!name.startsWith("fact.")) return parts(name);
+    const fact = name.slice("fact.".length);
+    if (Object.hasOwn(own, fact)) return factText(own[fact]);
+    return Object.hasOwn(facts, fact) ? facts[fact] : undefined;
+  };
 }
 
 /** Six decimals are a decimetre. */
@@ -54,11 +65,9 @@ function awayOf(metres: number): string {
   return distanceIn(metres, metres < 999.5 ? "m" : "km");
 }
 
-const WEEK = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
-
 /** Hours of some days, in one line: `Monday–Friday 09:00–17:00`. */
 function hoursText({ dayOfWeek, opens, closes }: OpeningHours): string {
-  const from = WEEK.indexOf(dayOfWeek[0]);
+  const from = (WEEK as readonly string[]).indexOf(dayOfWeek[0]);
   const isRun = dayOfWeek.length > 2 && dayOfWeek.every((day, i) => WEEK[from + i] === day);
   const days = isRun ? `${dayOfWeek[0]}–${dayOfWeek.at(-1)}` : dayOfWeek.join(", ");
   return `${days} ${opens}–${closes}`;

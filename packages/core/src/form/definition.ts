@@ -2,7 +2,9 @@ import type { Position } from "../geo/index.ts";
 import { namesIn, parsePattern } from "../pattern/index.ts";
 import {
   type AutofillValues,
+  type Continent,
   type Exactness,
+  FACT_NAME,
   type Facts,
   type Kind,
   PARTS,
@@ -177,8 +179,9 @@ export interface FormAnswer {
   parts: Parts;
   autofill: AutofillValues;
   facts?: Facts;
-  /** Metres above the sea, where it was asked for. */
-  height?: number;
+  continent?: Continent;
+  /** Metres above the sea, where it was asked for and is known. */
+  height?: number | null;
   /** The nearest of the places that were asked for, and how far it is. */
   nearby?: { name: string; metres: number };
 }
@@ -208,13 +211,16 @@ export const FACTS = [
   "url",
   "languages",
   "stepfree",
+  "continent",
 ] as const;
 
 const KNOWN: ReadonlySet<string> = new Set([...PARTS, ...FACTS]);
+/** A name that a pattern gives to a fact of the data's own: `{fact.rating}`. */
+const isOwnFact = (name: string) => name.startsWith("fact.") && FACT_NAME.test(name.slice("fact.".length));
 /** What a register's answer says beyond its values: how it stands, and when it was asked. */
 export const REGISTER_FACTS = ["standing", "asked"] as const;
 /** True for the name of a part or a fact, which no service may have. */
-const isPartOrFact = (name: string) => KNOWN.has(name.split(".")[0]);
+const isPartOrFact = (name: string) => KNOWN.has(name.split(".")[0]) || name === "fact" || name === "field";
 
 const FORMS: ReadonlySet<string> = new Set(["name", "abbr", "code", "ref"]);
 
@@ -261,6 +267,7 @@ function checkField(
   if (!parsed.ok) return [...issues, issue(name, `column ${parsed.error.column}: ${parsed.error.message}`)];
   for (const asked of namesIn(parsed.pattern)) {
     const [part, form] = asked.split(".");
+    if (isOwnFact(asked)) continue;
     if (services.has(part)) {
       if (!form) issues.push(issue(name, `a value of “${part}” is named too: {${part}.days}`));
     } else if (!KNOWN.has(part)) issues.push(issue(name, `no part or fact is named “${part}”`));
@@ -314,6 +321,7 @@ function checkServiceRule(
     }
     for (const name of namesIn(parsed.pattern)) {
       const [part, rest] = name.split(".", 2);
+      if (isOwnFact(name)) continue;
       if (
         part === "field" ? kindOf(name.slice("field.".length)) === undefined : !services.has(part) && !KNOWN.has(part)
       )
@@ -355,8 +363,8 @@ export function isOfServices(field: Pick<Field, "binding">): boolean {
 /** The values of services that a field's binding names, such as `courier.days`. */
 export function serviceNamesOf({ binding }: Pick<Field, "binding">): string[] {
   const parsed = parsePattern(binding ?? "");
-  // of parts there are forms, {country.code}; a fact has none
-  const isOfService = (name: string) => name.includes(".") && !PARTS.includes(name.split(".")[0] as PartName);
+  // of parts there are forms, {country.code}, and of facts those of the data's own, {fact.rating}
+  const isOfService = (name: string) => name.includes(".") && !isPartOrFact(name.split(".")[0]);
   return parsed.ok ? namesIn(parsed.pattern).filter(isOfService) : [];
 }
 

@@ -270,6 +270,34 @@ describe("what comes of a lookup", () => {
     expect(values("{nearby}[, {away} away]")).toBe("");
   });
 
+  it("writes the facts that the data has of its own, and what lies around the country; missing ones nowhere", () => {
+    const own = {
+      rating: { label: "Rating", kind: "number" as const, value: 4.5 },
+      quiet: { label: "Quiet", kind: "yes-no" as const, value: false },
+      stepfree: { label: "Step-free access", kind: "text" as const, value: "by the yard" },
+      constructor: { label: "Built by", kind: "text" as const, value: "the guild" },
+    };
+    const answer = {
+      ...ANSWER,
+      facts: { hoursText: "ask inside", phone: "+990 1", own },
+      continent: { code: "150", name: "Europe" },
+    };
+    const definition = (binding: string) => form([field("x", { binding })]);
+    const values = (binding: string) => {
+      expect(checkDefinition(definition(binding)), binding).toEqual([]);
+      return fillingsFor(definition(binding), answer)[0].value;
+    };
+    expect(values("{fact.rating} of 5")).toBe("4.5 of 5");
+    expect(values("{fact.quiet}")).toBe("no");
+    expect(values("Rated[ {fact.stars}]")).toBe("Rated");
+    expect(values("{fact.phone} {hours}")).toBe("+990 1 ask inside");
+    expect(values("{stepfree}")).toBe("by the yard");
+    expect(values("{fact.constructor}{fact.valueof}")).toBe("the guild");
+    expect(values("{continent} ({continent.code})")).toBe("Europe (150)");
+    for (const wrong of ["{fact}", "{fact.}", "{fact.Rating}", "{fact.a.b}"])
+      expect(checkDefinition(definition(wrong)), wrong).toHaveLength(1);
+  });
+
   it("tells of an answer by its line, its name or its position", () => {
     expect(lineFor(ANSWER)).toBe(ANSWER.line);
     const bare = { ...ANSWER, line: "", autofill: {}, parts: {} };

@@ -1,5 +1,5 @@
 import type { Position } from "../geo/index.ts";
-import type { AutofillValues, Difference, Exactness, Facts, Kind, Parts } from "../place/index.ts";
+import type { AutofillValues, Continent, Difference, Exactness, Facts, Kind, Parts } from "../place/index.ts";
 import type { PointFeature } from "./geojson.ts";
 
 /** What the other forms of an answer are made from: its Features. */
@@ -12,6 +12,9 @@ export type LookupFeature = PointFeature<{
   parts: Parts;
   autofill: AutofillValues;
   facts?: Facts;
+  /** Metres above the sea; null outside the data. */
+  height?: number | null;
+  continent?: Continent;
   score?: number;
   /** What was written and is not so in it. */
   differences?: Difference[];

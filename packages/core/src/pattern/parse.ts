@@ -24,8 +24,8 @@ export interface PatternError {
 
 export type ParsedPattern = { ok: true; pattern: Pattern } | { ok: false; error: PatternError };
 
-/** A part, a fact or a value of a service, or a field of the form. */
-const NAME = /^([a-z]+(\.[a-z]+)?|field\.[A-Za-z][\w-]{0,39})$/;
+/** A part, a fact or a value of a service, a fact of the data's own, or a field of the form. */
+const NAME = /^([a-z]+(\.[a-z]+)?|fact\.[a-z][a-z0-9_]{0,39}|field\.[A-Za-z][\w-]{0,39})$/;
 const CHANGES: readonly string[] = ["upper", "lower", "trim"];
 
 /**

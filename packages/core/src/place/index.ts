@@ -1,4 +1,6 @@
 export { countryBox } from "./boxes.ts";
+export { type Continent, continentOf } from "./continents.ts";
+export { chosenFacts, FACT_KINDS, FACT_NAME, type FactKind, type Facts, factText, type OwnFact } from "./facts.ts";
 export {
   type AutofillValues,
   autofillParts,
@@ -7,13 +9,13 @@ export {
   formatLine,
   partLookup,
 } from "./format.ts";
+export { hoursLine, type ReadHours, readHours, WEEK } from "./hours.ts";
 export { formatHouseNumber, lastNumber, parseHouseNumber } from "./house-number.ts";
 export {
   AREA_KINDS,
   type AreaKind,
   EXACTNESS,
   type Exactness,
-  type Facts,
   type HouseNumber,
   KINDS,
   type Kind,

@@ -57,15 +57,6 @@ export interface Name {
   abbr?: string;
 }
 
-/** Facts of a place; absent ones are absent. */
-export interface Facts {
-  phone?: string;
-  url?: string;
-  languages?: string[];
-  stepFree?: boolean;
-  openingHours?: OpeningHours[];
-}
-
 /** One schema.org `OpeningHoursSpecification`. */
 export interface OpeningHours {
   dayOfWeek: string[];

@@ -4,6 +4,8 @@ import { formatPattern, knownPattern } from "../pattern/index.ts";
 import {
   type AutofillValues,
   autofillValues,
+  type Continent,
+  continentOf,
   type Exactness,
   envelopeLines,
   type Facts,
@@ -43,6 +45,7 @@ export interface AnswerRecord extends BriefRecord {
   lines: string[];
   autofill: AutofillValues;
   facts?: Facts;
+  continent?: Continent;
 }
 
 /** A number that a street does not have, from its neighbours. It has no ref but its street's. */
@@ -77,7 +80,7 @@ export function describeBetween(
   shown: Shown,
 ): AnswerRecord {
   const brief = briefBetween(segment, street, between, number, shown);
-  return { ...brief, ...written(segment, street, brief.parts) };
+  return { ...brief, ...written(segment, street, brief.parts, shown) };
 }
 
 /** A thing, or an address of a street. */
@@ -104,16 +107,24 @@ export function brief(segment: Segment, thing: number, address: number, shown: S
 /** Builds the answer for a thing, or for an address of a street. */
 export function describe(segment: Segment, thing: number, address: number, shown: Shown): AnswerRecord {
   const own = brief(segment, thing, address, shown);
-  const record: AnswerRecord = { ...own, ...written(segment, thing, own.parts) };
+  const record: AnswerRecord = { ...own, ...written(segment, thing, own.parts, shown) };
   if (segment.isArea(thing)) record.box = segment.areaBox(thing);
   if (own.kind === "place") record.facts = segment.placeOf(thing).facts;
   return record;
 }
 
 /** How parts are written on an envelope and into a form. */
-function written(segment: Segment, thing: number, parts: Parts): Pick<AnswerRecord, "lines" | "autofill"> {
-  const profile = profileOf(segment.countryCode(thing));
+function written(
+  segment: Segment,
+  thing: number,
+  parts: Parts,
+  { langs }: Shown,
+): Pick<AnswerRecord, "lines" | "autofill" | "continent"> {
+  const country = segment.countryCode(thing);
+  const profile = profileOf(country);
+  const continent = continentOf(country, langs);
   return {
+    ...(continent ? { continent } : {}),
     lines: placeLines(parts, (rest) => envelopeLines(rest, profile)),
     autofill: autofillValues(parts, profile),
   };

@@ -88,6 +88,8 @@ function factsOf(code: string, kind: string, names: readonly Name[], random: Ran
     facts.languages = code === "QR" ? ["en"] : [code === "QV" ? "qov" : "qth", "en"];
     facts.openingHours = [{ dayOfWeek: WEEKDAYS, opens: "09:00", closes: random.pick(["17:00", "18:00", "19:30"]) }];
     if (random.chance(0.5)) facts.openingHours.push({ dayOfWeek: ["Saturday"], opens: "10:00", closes: "14:00" });
+    const seats = 8 + ([...names[0].name].reduce((sum, letter) => sum + letter.codePointAt(0)!, 0) % 53);
+    facts.own = { seats: { label: "Seats", kind: "number", value: seats } };
   }
   return facts;
 }

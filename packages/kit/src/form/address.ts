@@ -339,6 +339,7 @@ const candidateOf = ({ id, properties: { score, differences, ...properties } }: 
 
 /** What a record of the wire gives to a form. */
 function answerOf(ref: string, properties: RecordProperties): FormAnswer {
-  const { kind, exactness, at, line, lines, parts, autofill, facts } = properties;
-  return { ref, kind, exactness, at, line, lines, parts, autofill, ...(facts ? { facts } : {}) };
+  const { kind, exactness, at, line, lines, parts, autofill, facts, continent } = properties;
+  const own = { ...(facts ? { facts } : {}), ...(continent ? { continent } : {}) };
+  return { ref, kind, exactness, at, line, lines, parts, autofill, ...own };
 }

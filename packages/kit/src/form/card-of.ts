@@ -1,4 +1,5 @@
 import { type FormAnswer, lookupIn, shortLine } from "@bibliotope/core/form";
+import type { OwnFact } from "@bibliotope/core/place";
 import type { Client } from "../client/client.ts";
 import type { Card, CardFact } from "../map/marker.ts";
 import { say } from "../words/say.ts";
@@ -6,12 +7,25 @@ import { say } from "../words/say.ts";
 /** A language in the page's own, by its BCP 47 tag. */
 function languageName(tag: string): string {
   try {
-    const shown = typeof document === "undefined" ? "en" : document.documentElement.lang || "en";
-    return new Intl.DisplayNames(shown, { type: "language" }).of(tag) ?? tag;
+    return new Intl.DisplayNames(shownLang(), { type: "language" }).of(tag) ?? tag;
   } catch {
     return tag;
   }
 }
+
+/** A fact of the data's own, under the label that its data has for it. */
+function ownFact({ label, kind, value }: OwnFact): CardFact {
+  if (typeof value === "boolean") return [label, value ? say("Yes") : say("No")];
+  if (typeof value === "number") return [label, value.toLocaleString(shownLang())];
+  if (kind !== "date") return [label, value, kind === "link" ? value : undefined];
+  return [
+    label,
+    new Date(`${value}T12:00:00Z`).toLocaleDateString(shownLang(), { dateStyle: "long", timeZone: "UTC" }),
+  ];
+}
+
+/** The page's own language. */
+const shownLang = () => (typeof document === "undefined" ? "en" : document.documentElement.lang || "en");
 
 /**
  * The card of an address on a form's map: what is known of it, the rest of a place on request with a picture of where it
@@ -32,9 +46,10 @@ export function cardOf(answer: FormAnswer, client: Client): Card {
   ]);
   if (!answer.facts) return { title, facts, handsOn: true };
   const more = known([
-    [say("Web page"), url && /^https?:/.test(url) ? url : "", url],
+    [say("Web page"), url ?? "", url],
     [say("Step-free access"), stepFree === undefined ? "" : stepFree ? say("Yes") : say("No")],
     [say("Languages"), (answer.facts?.languages ?? []).map(languageName).join(", ")],
+    ...Object.values(answer.facts.own ?? {}).map(ownFact),
   ]);
   const { lat, lon } = answer.at;
   const src = client.stillUrl({ at: `${lat},${lon}`, size: "260x140", zoom: 17, label: title, scale: 2 });

@@ -170,13 +170,16 @@ export async function storeAddresses(
     [id, given],
   );
   const places = await transaction.raw(
-    `insert into places (version_id, identity, country, lat, lon, area, kinds, names, importance, facts)
-     select ?::int, g.identity, k.country, k.lat, k.lon, k.area,
+    `insert into places (version_id, identity, country, lat, lon, area, address, kinds, names, importance, facts)
+     select ?::int, g.identity, k.country, k.lat, k.lon, k.area, ga.identity,
        array(select jsonb_array_elements_text(k.more -> 'kinds')), k.more -> 'names',
-       (k.more ->> 'importance')::real, '{}'
+       (k.more ->> 'importance')::real, coalesce(k.more -> 'facts', '{}')
      from keyed_places k
-     join ?? g on g.number = k.number`,
-    [id, givenPlaces],
+     join ?? g on g.number = k.number
+     -- a row that names an address too stands at it, whichever row named that first
+     left join keyed ka on ka.number = k.number
+     left join ?? ga on ga.key = ka.key`,
+    [id, givenPlaces, given],
   );
   if (addresses.rowCount < rows.addresses) await listDoubles(transaction, id, "keyed", given);
   if (places.rowCount < rows.places) await listDoubles(transaction, id, "keyed_places", givenPlaces);

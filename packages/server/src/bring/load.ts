@@ -170,7 +170,12 @@ const placeCells = (row: BroughtRow, place: NonNullable<BroughtRow["place"]>, nu
   area,
   row.id ?? null,
   place.names[0].name,
-  JSON.stringify({ names: place.names, kinds: place.kinds, importance: row.importance ?? 0.1 }),
+  JSON.stringify({
+    names: place.names,
+    kinds: place.kinds,
+    importance: row.importance ?? 0.1,
+    ...(row.facts ? { facts: row.facts } : {}),
+  }),
   row.country,
   row.at.lat,
   row.at.lon,

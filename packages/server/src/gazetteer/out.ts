@@ -1,6 +1,14 @@
 import { GPX_FOOT, GPX_HEAD, rowOf, waypointOf } from "@bibliotope/core/formats";
 import { type Correction, joinCorrections, renamed } from "@bibliotope/core/index";
-import { formatHouseNumber, type Name, profileOf, refOf } from "@bibliotope/core/place";
+import {
+  type Facts,
+  factText,
+  formatHouseNumber,
+  hoursLine,
+  type Name,
+  profileOf,
+  refOf,
+} from "@bibliotope/core/place";
 import type { Knex } from "knex";
 import { appliedCorrections } from "../corrections/corrections.repository.ts";
 
@@ -33,9 +41,51 @@ interface OutRow {
   unit: string | null;
   postcode: string | undefined;
   street?: { kind: string; names: Name[] };
-  place?: { kinds: string[]; names: Name[] };
+  place?: { kinds: string[]; names: Name[]; facts: Facts };
   importance: number;
   area: number;
+}
+
+/** The common facts, as columns that are read again. */
+const FACT_COLUMNS: readonly (Column & { of: readonly (keyof Facts)[] })[] = [
+  { of: ["phone"], head: "phone", value: ({ place }) => place?.facts.phone },
+  { of: ["url"], head: "url", value: ({ place }) => place?.facts.url },
+  {
+    of: ["openingHours", "hoursText"],
+    head: "hours",
+    value: ({ place }) => {
+      const { openingHours, hoursText } = place?.facts ?? {};
+      return openingHours ? hoursLine(openingHours) : hoursText;
+    },
+  },
+  { of: ["languages"], head: "languages", value: ({ place }) => place?.facts.languages?.join(";") },
+  {
+    of: ["stepFree"],
+    head: "stepfree",
+    value: ({ place }) => {
+      const { stepFree } = place?.facts ?? {};
+      return stepFree === undefined ? undefined : stepFree ? "yes" : "no";
+    },
+  },
+];
+
+/** Names and labels of the facts that the places of a version have beyond the common ones. */
+async function ownFacts(database: Knex, version: number): Promise<{ name: string; label: string }[]> {
+  const { rows } = await database.raw(
+    `select name, min(fact ->> 'label') as label
+     from places, jsonb_each(coalesce(facts -> 'own', '{}')) as own (name, fact)
+     where version_id = ? group by name order by name`,
+    [version],
+  );
+  return rows;
+}
+
+async function commonFacts(database: Knex, version: number): Promise<{ name: string }[]> {
+  const { rows } = await database.raw(
+    "select distinct name from places, jsonb_object_keys(facts) as name where version_id = ?",
+    [version],
+  );
+  return rows;
 }
 
 const AREAS = ["district", "town", "county", "region"] as const;
@@ -56,6 +106,10 @@ export class Out {
   readonly #postcodes = new Map<number, string>();
   readonly #streets = new Map<number, { kind: string; names: Name[]; area: number; importance: number }>();
   readonly #corrections = new Map<number, Correction>();
+  /** Labels of the facts that places of this version have beyond the common ones, by name. */
+  readonly #facts = new Map<string, string>();
+  /** Common facts that any of them has. */
+  readonly #common = new Set<string>();
 
   private constructor(
     private readonly database: Knex,
@@ -73,6 +127,8 @@ export class Out {
     for (const row of await rows("streets").select("identity", "kind", "names", "area", "importance"))
       out.#streets.set(row.identity, row);
     if (inside !== undefined && !out.#areas.has(inside)) return undefined;
+    for (const { name, label } of await ownFacts(database, version)) out.#facts.set(name, label);
+    for (const { name } of await commonFacts(database, version)) out.#common.add(name);
     if (isCorrected)
       for (const one of joinCorrections(await appliedCorrections(database))) out.#corrections.set(one.identity, one);
     for (const { identity, name } of out.#corrections.values()) {
@@ -174,6 +230,14 @@ export class Out {
       { head: "unit", value: ({ unit }) => unit ?? undefined },
       { head: "place", value: ({ place }) => place?.names[0].name },
       { head: "kinds", value: ({ place }) => place?.kinds.join(";") },
+      ...FACT_COLUMNS.filter(({ of }) => of.some((name) => this.#common.has(name))),
+      ...[...this.#facts].map(([name, label]) => ({
+        head: `fact:${label}`,
+        value: ({ place }: OutRow) => {
+          const fact = place?.facts.own?.[name];
+          return fact && factText(fact);
+        },
+      })),
       { head: "postcode", value: ({ postcode }) => postcode },
       ...AREAS.filter(has).flatMap((kind) => {
         const areas = [...this.#areas.values()].filter((area) => area.kind === kind);

@@ -52,7 +52,7 @@ export function wireAlone({ engine, keys, log, database = {} as Knex, keepsRepli
       keepsReplies,
     },
     // no other call is asked here
-    { ...lookupHandlers(database), ...heightHandlers(LEVEL) } as unknown as Handlers,
+    { ...lookupHandlers(database, LEVEL), ...heightHandlers(LEVEL) } as unknown as Handlers,
   );
   const drain = new Drain();
   const app = express();

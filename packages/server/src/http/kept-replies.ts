@@ -52,6 +52,8 @@ export class KeptReplies {
 function mayBeKept(incoming: Incoming): boolean {
   const { isGet, call, key, url, request } = incoming;
   if (!isGet || !call.keeps || request.headers["bibliotope-situation"] !== undefined) return false;
+  // grids of heights come and go without the index
+  if (url.includes("height=") && incoming.query.has("height")) return false;
   // however it is written: other keys are refused one, which is never kept
   return key.kind === "try" ? !incoming.query.has("situation") : !url.includes("situation");
 }

@@ -3,6 +3,7 @@ import type { AddressInfo } from "node:net";
 import { forwardAnswer } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { Heights } from "../heights/heights.ts";
 import type { KeyRing } from "../keys/key-ring.ts";
 import type { Permits } from "../keys/permits.ts";
 import type { UseCounter } from "../keys/use-counter.ts";
@@ -19,7 +20,7 @@ const wire = new Wire(
     permits: {} as Permits,
     counter: { count: () => undefined } as unknown as UseCounter,
   },
-  lookupHandlers({} as Knex) as unknown as Handlers,
+  lookupHandlers({} as Knex, {} as Heights) as unknown as Handlers,
 );
 const server = createServer((request, response) => wire.carry(request, response, request.url!));
 const ask = (path: string, kind: string) =>

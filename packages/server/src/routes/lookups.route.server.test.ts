@@ -314,5 +314,34 @@ describe("facts", () => {
     expect(Object.keys(whole)).toContain("openingHours");
     const chosen = (await json(`/v1/records/${ref}?facts=openingHours`)).body.properties.facts;
     expect(chosen).toEqual({ openingHours: whole.openingHours });
+    // those of the data's own by their names, the others not
+    const { seats } = whole.own;
+    expect(seats).toEqual({ label: "Seats", kind: "number", value: expect.any(Number) });
+    expect((await json(`/v1/records/${ref}?facts=seats,rating`)).body.properties.facts).toEqual({ own: { seats } });
+    const { body: found } = await json("/v1/forward?q=library&kinds=place&facts=seats&limit=1");
+    expect(Object.keys(found.features[0].properties.facts)).toEqual(["own"]);
+    const wrong = await json(`/v1/records/${ref}?facts=Rating!`);
+    expect([wrong.status, wrong.body.issues[0].message]).toEqual([400, expect.stringContaining("phone, url")]);
+  });
+});
+
+describe("what a lookup tells beside its records", () => {
+  it("is how high the ground lies at each, where that is asked for, as the height of the spot has it", async () => {
+    for (const path of ["forward?q=12+Harbour+Row+Tidewell&limit=1", "reverse?at=-35.1841,-21.6253&kinds=address"]) {
+      const [{ properties }] = (await json(`/v1/${path}&height=1`)).body.features;
+      const { lat, lon } = properties.at;
+      const { metres } = (await json(`/v1/height?at=${lat},${lon}`)).body;
+      expect(typeof metres).toBe("number");
+      expect(properties.height).toBeCloseTo(metres, 0);
+      expect((await json(`/v1/${path}`)).body.features[0].properties).not.toHaveProperty("height");
+    }
+    const { body } = await json("/v1/records/qr-hgwrp5?height=1");
+    expect(typeof body.properties.height).toBe("number");
+    expect((await json("/v1/records/qr-hgwrp5?height=high")).status).toBe(400);
+  });
+
+  it("is what lies around the country", async () => {
+    const { body } = await json("/v1/records/qr-hgwrp5");
+    expect(body.properties.continent).toEqual({ code: "QZ", name: "Southern Islands" });
   });
 });

@@ -1,9 +1,10 @@
 import { featureOf } from "@bibliotope/core/formats";
 import { geodesic } from "@bibliotope/core/geodesic";
-import { PARTS, type PartName } from "@bibliotope/core/place";
-import type { ForwardAnswer } from "@bibliotope/core/search";
+import { chosenFacts, PARTS, type PartName } from "@bibliotope/core/place";
+import type { AnswerRecord, ForwardAnswer } from "@bibliotope/core/search";
 import { OPENSEARCH } from "@bibliotope/wire";
 import type { Knex } from "knex";
+import type { Heights } from "../heights/heights.ts";
 import type { Incoming } from "../http/incoming.ts";
 import { missingRecord } from "../http/missing-record.ts";
 import { jsonReply, recordsReply } from "../http/reply.ts";
@@ -22,7 +23,7 @@ const AROUND = [
 const ASIDE = 0.001;
 
 /** The lookups of addresses and places. */
-export function lookupHandlers(database: Knex) {
+export function lookupHandlers(database: Knex, heights: Heights) {
   return { suggest, forward, reverse, record, postcodes, distance } satisfies Partial<Handlers>;
 
   function suggest(incoming: Incoming<"suggest">): Reply {
@@ -57,7 +58,7 @@ export function lookupHandlers(database: Knex) {
     if (situation === "several") addNeighbours(engine, answer, langs);
     const candidates = gloss ? answer.candidates : answer.candidates.map(({ gloss: _, ...candidate }) => candidate);
     const advice = [...answer.advice, ...(answer.outcome === "none" ? engine.notHeld(countries) : [])];
-    const features = candidates.map(featureOf);
+    const features = candidates.map((one) => featureOf(withWanted(one, asked)));
     const { outcome, reading } = answer;
     return recordsReply(
       incoming,
@@ -76,11 +77,11 @@ export function lookupHandlers(database: Knex) {
   }
 
   function reverse(incoming: Incoming<"reverse">): Reply {
-    const { lang, format, ...asked } = incoming.asked;
+    const { lang, format, facts, height, ...asked } = incoming.asked;
     const { engine } = incoming;
     const began = performance.now();
     const { outcome, advice, candidates } = engine.reverse({ ...asked, langs: incoming.languages(lang) });
-    const features = candidates.map(featureOf);
+    const features = candidates.map((one) => featureOf(withWanted(one, { facts, height })));
     return recordsReply(
       incoming,
       { type: "FeatureCollection", outcome, advice, source: engine.sources, features },
@@ -91,19 +92,27 @@ export function lookupHandlers(database: Knex) {
   }
 
   async function record(incoming: Incoming<"record">): Promise<Reply> {
-    const { lang, facts, typed, format } = incoming.asked;
+    const { lang, typed, format } = incoming.asked;
     const { engine } = incoming;
     const began = performance.now();
     const { ref } = incoming.parts;
     const found = engine.record(ref, { langs: incoming.languages(lang) });
     if (!found) throw await missingRecord(database, engine, ref);
-    if (found.facts && facts) {
-      const chosen = facts.flatMap((fact) => (found.facts?.[fact] === undefined ? [] : [[fact, found.facts[fact]]]));
-      found.facts = Object.fromEntries(chosen);
-    }
-    const feature = featureOf(found);
+    const feature = featureOf(withWanted(found, incoming.asked));
     const reply = recordsReply(incoming, { ...feature, source: engine.sources }, [feature], format, began);
     return typed === undefined ? reply : { ...reply, typed };
+  }
+
+  /** A record with those of its facts that are wanted, and how high the ground lies there where that is wanted. */
+  function withWanted<R extends AnswerRecord>(
+    record: R,
+    { facts, height }: { facts?: readonly string[] | undefined; height: boolean },
+  ): R & { height?: number | null } {
+    return {
+      ...record,
+      ...(facts && record.facts ? { facts: chosenFacts(record.facts, facts) } : {}),
+      ...(height ? { height: heights.at(record.at) } : {}),
+    };
   }
 
   function postcodes(incoming: Incoming<"postcodes">): Reply {

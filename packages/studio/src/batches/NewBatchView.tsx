@@ -1,4 +1,4 @@
-import { MEANINGS, type Meaning } from "@bibliotope/core/bring";
+import { MEANINGS, type Meaning, OF_FACTS } from "@bibliotope/core/bring";
 import type { BatchAsk, FileAnswer, FileStart, TableReading } from "@bibliotope/wire";
 import { useState } from "react";
 import { useNavigate } from "react-router";
@@ -22,7 +22,7 @@ const ASKS = [
 /** What columns of a batch may mean. */
 const FOR_BATCHES: readonly Meaning[] = [
   "text",
-  ...MEANINGS.filter((one) => !["text", "id", "kinds", "importance"].includes(one)),
+  ...MEANINGS.filter((one) => !["text", "id", "kinds", "importance"].includes(one) && !OF_FACTS.has(one)),
 ];
 
 const isOfPosition = (meaning: Meaning | undefined) =>

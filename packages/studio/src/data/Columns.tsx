@@ -1,4 +1,14 @@
-import { type ColumnUse, gridsOf, MEANINGS, type Meaning, NAMED, sameUse } from "@bibliotope/core/bring";
+import {
+  type ColumnUse,
+  factNameOf,
+  gridsOf,
+  kindOfValues,
+  MEANINGS,
+  type Meaning,
+  NAMED,
+  sameUse,
+} from "@bibliotope/core/bring";
+import { FACT_KINDS, type FactKind } from "@bibliotope/core/place";
 import type { FileStart, TableReading } from "@bibliotope/wire";
 import { useState } from "react";
 import { SELECT } from "./FileFormat.tsx";
@@ -24,6 +34,14 @@ export function Columns({ start, change, meanings = FOR_DATA }: ColumnsProps) {
       return use && one && sameUse(use, one) ? null : one;
     });
     change({ ...reading, columns: next });
+  };
+  /** A column taken for something by hand; a fact is named by its head. */
+  const takenFor = (meaning: Meaning, place: number): ColumnUse => {
+    if (meaning !== "fact") return { meaning };
+    const head = heads?.[place] ?? "";
+    const values = rows.map(({ cells }) => cells[place]?.trim() ?? "").filter(Boolean);
+    const label = head.trim().slice(0, 60) || `Column ${place + 1}`;
+    return { meaning, fact: { name: factNameOf(head) ?? `column_${place + 1}`, label, kind: kindOfValues(values) } };
   };
   return (
     <section aria-label="Columns" className="mt-5">
@@ -54,7 +72,7 @@ export function Columns({ start, change, meanings = FOR_DATA }: ColumnsProps) {
                       className={`${SELECT} ${use ? "" : "text-quiet"}`}
                       value={use?.meaning ?? ""}
                       onChange={(event) =>
-                        set(place, event.target.value ? { meaning: event.target.value as Meaning } : null)
+                        set(place, event.target.value ? takenFor(event.target.value as Meaning, place) : null)
                       }
                     >
                       <option value="">not read</option>
@@ -64,6 +82,9 @@ export function Columns({ start, change, meanings = FOR_DATA }: ColumnsProps) {
                         </option>
                       ))}
                     </select>
+                    {use?.fact ? (
+                      <FactFields use={use} name={name.slice(0, 60)} set={(next) => set(place, next)} />
+                    ) : null}
                     {use && NAMED.has(use.meaning) ? (
                       <Form use={use} name={name.slice(0, 60)} set={(next) => set(place, next)} />
                     ) : null}
@@ -84,6 +105,46 @@ export function Columns({ start, change, meanings = FOR_DATA }: ColumnsProps) {
       </div>
       <Wider start={start} change={change} />
     </section>
+  );
+}
+
+const FACT_WORDS: Readonly<Record<FactKind, string>> = {
+  text: "text",
+  number: "number",
+  "yes-no": "yes or no",
+  link: "link",
+  date: "day",
+};
+
+/** What people know a fact as, and what its values are. */
+function FactFields({ use, name, set }: { use: ColumnUse; name: string; set: (use: ColumnUse) => void }) {
+  const [label, setLabel] = useState(use.fact?.label ?? "");
+  const { fact } = use;
+  if (!fact) return null;
+  return (
+    <>
+      <select
+        aria-label={`Kind of ${name}`}
+        className={`${SELECT} ml-1.5`}
+        value={fact.kind}
+        onChange={(event) => set({ ...use, fact: { ...fact, kind: event.target.value as FactKind } })}
+      >
+        {FACT_KINDS.map((kind) => (
+          <option key={kind} value={kind}>
+            {FACT_WORDS[kind]}
+          </option>
+        ))}
+      </select>
+      <input
+        aria-label={`What ${name} is called`}
+        className={`${SELECT} ml-1.5 w-[8.5rem]`}
+        value={label}
+        maxLength={60}
+        onChange={(event) => setLabel(event.target.value)}
+        onBlur={() => label.trim() && label !== fact.label && set({ ...use, fact: { ...fact, label: label.trim() } })}
+      />
+      <code className="ml-1.5 text-[12px] text-quiet">{`{fact.${fact.name}}`}</code>
+    </>
   );
 }
 

@@ -18,6 +18,7 @@ export const CHECK_WORDS: Readonly<Record<string, { name: string; means: string;
   "postcode-shape": { name: "Postcode's shape", means: "not the shape of the country's postcodes" },
   "far-from-street": { name: "Far from its street", means: "far from the other numbers of its street" },
   "two-spellings": { name: "Two spellings", means: "a street that is written in another way elsewhere" },
+  "odd-fact": { name: "Odd fact", means: "a fact that is too long, or hours that contradict each other" },
   "mixed-encodings": { name: "Mixed encodings", means: "letters that were read in a wrong encoding" },
 };
 
@@ -46,6 +47,12 @@ export const MEANING_WORDS: Readonly<Record<Meaning, string>> = {
   north: "Metres north",
   id: "Its own key",
   importance: "Importance, or people",
+  phone: "Telephone",
+  url: "Web page",
+  hours: "Opening hours",
+  languages: "Languages spoken",
+  stepfree: "Step-free access",
+  fact: "Another fact of the place",
   text: "Whole address",
 };
 

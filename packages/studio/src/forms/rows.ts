@@ -1,5 +1,5 @@
 import type { FormAnswer, FormDefinition } from "@bibliotope/core/form";
-import { PARTS, type PartName, profileOf } from "@bibliotope/core/place";
+import { factText, PARTS, type PartName, profileOf } from "@bibliotope/core/place";
 import type { ServiceSummary } from "@bibliotope/wire";
 
 /** A part or fact with what it says now. */
@@ -24,8 +24,16 @@ export function gutterRows(answer: FormAnswer | undefined): { parts: GutterRow[]
       : "",
     label: fact,
   }));
-  return { parts, facts };
+  return { parts, facts: [...facts, ...ownRows(answer)] };
 }
+
+/** Facts that the data has of the place in hand beyond the common ones. */
+const ownRows = (answer: FormAnswer | undefined): GutterRow[] =>
+  Object.entries(answer?.facts?.own ?? {}).map(([name, fact]) => ({
+    name: `fact.${name}`,
+    value: factText(fact),
+    label: fact.label,
+  }));
 
 /** The values of the services that a form asks, as its fields name them. */
 export function serviceRows(

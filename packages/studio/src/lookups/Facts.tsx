@@ -1,24 +1,26 @@
-import type { Facts as KnownFacts, OpeningHours } from "@bibliotope/core/place";
+import { factText, type Facts as KnownFacts, type OpeningHours } from "@bibliotope/core/place";
 import { useState } from "react";
 
 const DAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
 
 /** What is known of a place: its facts where it has them, the hours by day. */
 export function Facts({ facts }: { facts: Record<string, unknown> }) {
-  const { phone, url, languages, stepFree, openingHours } = facts as KnownFacts;
+  const { phone, url, languages, stepFree, openingHours, hoursText, own = {} } = facts as KnownFacts;
   const [open, setOpen] = useState(false);
   const rows: [string, React.ReactNode][] = [];
   if (phone) rows.push(["Phone", phone]);
   if (url) rows.push(["Web page", url]);
   if (stepFree !== undefined) rows.push(["Step-free", stepFree ? "yes" : "no"]);
   if (languages) rows.push(["Languages", languages.join(", ")]);
+  if (hoursText) rows.push(["Hours", hoursText]);
+  for (const fact of Object.values(own)) rows.push([fact.label, factText(fact)]);
   return (
     <div className="mt-3 border-t border-rule pt-2.5">
       <dl className="grid grid-cols-[6.5rem_1fr] gap-y-0.5">
         {rows.map(([name, value]) => (
           <div key={name} className="contents">
             <dt className="text-quiet">{name}</dt>
-            <dd>{value}</dd>
+            <dd className="break-words">{value}</dd>
           </div>
         ))}
         {openingHours && open

@@ -19,7 +19,8 @@ const NAMES: Readonly<Record<string, { name: string; hint: string }>> = {
   lang: { name: "languages", hint: "en,qth-Grek" },
   limit: { name: "up to", hint: "5" },
   radius: { name: "radius, metres", hint: "250" },
-  facts: { name: "facts", hint: "phone,openingHours" },
+  facts: { name: "facts", hint: "phone,openingHours,rating" },
+  height: { name: "height of the ground", hint: "1" },
 };
 
 /** What narrows the lookup, each on a chip, and a small form to change it. */

@@ -58,9 +58,9 @@ export const ABOUT: Readonly<Record<Call, { name: string; main: string; of?: str
 /** Words that narrow a call down or change its answer, in the order in which they are shown. */
 export const NARROWING: Readonly<Record<Call, readonly string[]>> = {
   suggest: ["countries", "kinds", "inside", "box", "near", "lang", "limit"],
-  forward: ["countries", "kinds", "inside", "box", "near", "lang", "limit"],
-  reverse: ["radius", "countries", "kinds", "inside", "lang", "limit"],
-  records: ["facts", "lang"],
+  forward: ["countries", "kinds", "inside", "box", "near", "lang", "facts", "height", "limit"],
+  reverse: ["radius", "countries", "kinds", "inside", "lang", "facts", "height", "limit"],
+  records: ["facts", "height", "lang"],
   postcodes: ["lang", "limit"],
   distance: [],
 };

@@ -110,6 +110,9 @@ describe("the tree of an answer", () => {
     expect(partAt("/features/0/properties/parts/town/name")).toBe("town");
     expect(partAt("/features/2/properties/parts/country/code")).toBe("country.code");
     expect(partAt("/features/0/properties/parts/house")).toBe("house");
+    expect(partAt("/features/0/properties/facts/own/rating/value")).toBe("fact.rating");
+    expect(partAt("/properties/facts/openingHours/0/opens")).toBe("hours");
+    expect(partAt("/properties/facts/constructor")).toBeUndefined();
     expect(partAt("/features/0/properties/line")).toBeUndefined();
   });
 

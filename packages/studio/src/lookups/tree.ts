@@ -72,8 +72,21 @@ export function openAtFirst(pointer: string): boolean {
   ].includes(pointer);
 }
 
-/** The part that a pointer into an answer leads to, as a binding names it: `town`, `country.code`. */
+/** Facts of an answer, as a binding names them. */
+const FACT_NAMES: Readonly<Record<string, string>> = {
+  phone: "phone",
+  url: "url",
+  languages: "languages",
+  stepFree: "stepfree",
+  openingHours: "hours",
+  hoursText: "hours",
+};
+
+/** The part or fact that a pointer into an answer leads to, as a binding names it: `town`, `country.code`. */
 export function partAt(pointer: string): string | undefined {
+  const [, own, fact = ""] = /\/properties\/facts\/(?:own\/([a-z0-9_]+)|(\w+))/.exec(pointer) ?? [];
+  if (own) return `fact.${own}`;
+  if (Object.hasOwn(FACT_NAMES, fact)) return FACT_NAMES[fact];
   const match = /\/properties\/parts\/(\w+)(?:\/(name|abbr|code))?$/.exec(pointer);
   if (!match) return undefined;
   return match[2] && match[2] !== "name" ? `${match[1]}.${match[2]}` : match[1];
