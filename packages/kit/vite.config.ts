@@ -45,11 +45,12 @@ function integrity(): Plugin {
 
 /** One script that imports no other but those that are apart. */
 function script(name: string, input: string): UserConfig {
+  const isPage = name === "page" || name === "pick";
   return {
     base: "/kit/v1/",
     resolve: { conditions: ["source"] },
     plugins: [apart(`./${name}.js`), noticesInChunks(), ...(name === "relief" ? [integrity()] : [])],
-    publicDir: name === "page" ? "public" : false,
+    publicDir: isPage ? "public" : false,
     build: {
       outDir: WEB,
       emptyOutDir: false,
@@ -59,16 +60,16 @@ function script(name: string, input: string): UserConfig {
       chunkSizeWarningLimit: 800,
       modulePreload: false,
       // as a library, so that nothing of a page's loading is put around its imports
-      ...(name === "page" ? {} : { lib: { entry: { [name]: input }, formats: ["es" as const] } }),
+      ...(isPage ? {} : { lib: { entry: { [name]: input }, formats: ["es" as const] } }),
       rolldownOptions: {
-        ...(name === "page" ? { input: { [name]: input } } : {}),
+        ...(isPage ? { input: { [name]: input } } : {}),
         preserveEntrySignatures: "strict",
         output: {
           entryFileNames: "[name].js",
           assetFileNames: "[name][extname]",
           codeSplitting: false,
           minify: true,
-          banner: name === "page" ? "" : `/*! Bibliotope kit ${version} */`,
+          banner: isPage ? "" : `/*! Bibliotope kit ${version} */`,
         },
       },
     },
@@ -124,11 +125,12 @@ const pack: UserConfig = {
   worker: { format: "es" },
 };
 
-/** The kit as one script, `--mode` its relief, the page of a form alone, or the package that is installed. */
+/** The kit as one script, `--mode` its relief, the page of a form alone, that of the picker, or the package that is installed. */
 export default defineConfig(({ mode }) => {
   if (mode === "package") return pack;
   if (mode === "relief") return script("relief", "src/relief/relief-view.ts");
   if (mode === "words") return words;
   if (mode === "page") return script("page", "src/page.ts");
+  if (mode === "pick") return script("pick", "src/pick.ts");
   return script("bibliotope", "src/web.ts");
 });

@@ -11,6 +11,8 @@ const OUTPUTS = [
   "packages/kit/dist-web/bibliotope.js",
   "packages/kit/dist-web/integrity.json",
   "packages/kit/dist-web/page.html",
+  "packages/kit/dist-web/pick.html",
+  "packages/kit/dist-web/pick.js",
   "packages/studio/dist-web/index.html",
 ];
 
@@ -30,7 +32,7 @@ export async function build() {
 
 async function buildKit() {
   rmSync(join(root, "packages/kit/dist-web"), { recursive: true, force: true });
-  for (const mode of ["production", "relief", "words", "page"])
+  for (const mode of ["production", "relief", "words", "page", "pick"])
     await must("Building the kit", bin("vite"), ["build", "--mode", mode, "--logLevel", "warn"], {
       cwd: join(root, "packages/kit"),
     });

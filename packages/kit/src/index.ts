@@ -6,6 +6,8 @@ export {
   LOST,
   MARKER,
   MapElement,
+  PICKED,
+  PickerElement,
   PRESSED,
   SearchElement,
   StillElement,
@@ -14,6 +16,7 @@ export { type BindTokensOptions, bindTokens, fillByTokens } from "./fill/index.t
 export * from "./form/index.ts";
 export { type Located, type LocateOptions, locate, type NotLocated, watchDevice } from "./locate/locate.ts";
 export * from "./map/index.ts";
+export * from "./picker/index.ts";
 export * from "./search/index.ts";
 export type { TraceEvent } from "./trace.ts";
 export { type ByNumber, loadWords, setWords, WORD_LANGUAGES, type Words } from "./words/index.ts";

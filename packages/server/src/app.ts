@@ -33,6 +33,7 @@ import { lookupHandlers } from "./routes/lookups.route.ts";
 import { manageHandlers } from "./routes/manage.route.ts";
 import { formPageRoute, kitRoutes, studioRoutes } from "./routes/pages.route.ts";
 import { peopleHandlers } from "./routes/people.route.ts";
+import { pickRoute } from "./routes/pick.route.ts";
 import { rehearsalHandlers } from "./routes/rehearsals.route.ts";
 import { healthRoutes, problemPages } from "./routes/service.route.ts";
 import { serviceHandlers, serviceRoutes } from "./routes/services.route.ts";
@@ -138,6 +139,7 @@ function makeApp(house: House, wire: Wire): Express {
   app.use(signInRoutes(house.database, house.signedIn));
   app.use(problemPages());
   app.use(formPageRoute(house.published, house.webKey, house.kitFolder));
+  app.use(pickRoute(house.ring, house.kitFolder));
   app.use(studioRoutes(house.studioFolder));
   app.use(nothingHere);
   app.use(problems);

@@ -11,6 +11,7 @@ export * from "./key.ts";
 export * from "./manage.ts";
 export { openApi } from "./openapi.ts";
 export * from "./own-calls.ts";
+export * from "./pick.ts";
 export * from "./problem.ts";
 export * from "./rehearsal.ts";
 export * from "./services.ts";

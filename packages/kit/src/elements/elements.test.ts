@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { defineElements, MapElement, ReportElement, SearchElement, StillElement } from "./index.ts";
+import { defineElements, MapElement, PickerElement, ReportElement, SearchElement, StillElement } from "./index.ts";
 
 /** There is no page here: what is imported on a server must not need one. */
 describe("the elements on a server", () => {
@@ -20,6 +20,7 @@ describe("the elements on a server", () => {
       "bibliotope-search": SearchElement,
       "bibliotope-map": "the page's own",
       "bibliotope-still": StillElement,
+      "bibliotope-picker": PickerElement,
       "bibliotope-report": ReportElement,
     });
     expect(MapElement.observedAttributes).toEqual(["web-key", "url", "at", "zoom"]);

@@ -48,15 +48,6 @@ export const FORM_STYLE = `
 .bt-look { height: 2.43em; padding: 0 1.2em; font: inherit; font-weight: 600; color: inherit; background: none; border: 1px solid var(--bt-ink, currentColor); border-radius: 4px; cursor: pointer; }
 .bt-look:disabled { opacity: 0.5; cursor: not-allowed; }
 .bt-form :is(.bt-choice, .bt-typed, .bt-none, .bt-again, .bt-back, .bt-agree, .bt-restore, .bt-look):focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: -2px; }
-.bt-picker { width: min(44rem, 100vw - 2rem); padding: 1.2em; color: inherit; background: var(--bt-paper, Canvas); border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 6px; }
-.bt-picker::backdrop { background: rgb(20 22 28 / 0.45); }
-.bt-picker > h2 { margin: 0 0 0.6em; font: 600 1.2em/1.2 var(--bt-serif, inherit); }
-.bt-picker > .bt-map { height: min(26rem, 60vh); }
-.bt-picker .bt-aimed { display: none; }
-.bt-picked { min-height: 1.4em; margin: 0.7em 0; }
-.bt-picker-row { display: flex; gap: 0.7em; margin: 0; }
-.bt-picker-row > .bt-send { height: 2.43em; padding: 0 1.2em; font: inherit; font-weight: 600; color: var(--bt-paper, Canvas); background: var(--bt-ink, CanvasText); border: 0; border-radius: 4px; cursor: pointer; }
-.bt-picker-row > .bt-send:disabled { opacity: 0.5; cursor: not-allowed; }
 .bt-shape:empty { display: none; }
 .bt-form > .bt-send { justify-self: start; height: 2.43em; padding: 0 1.2em; font: inherit; font-weight: 600; color: var(--bt-paper, Canvas); background: var(--bt-ink, CanvasText); border: 0; border-radius: 4px; cursor: pointer; }
 @container bt-form (max-width: 20rem) {

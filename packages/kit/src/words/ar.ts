@@ -201,6 +201,11 @@ const words: Words = {
     "{length} in a straight line": "{length} في خط مستقيم",
     "The map cannot tell addresses on this page. Type the address by hand.":
       "لا يمكن للخريطة أن تذكر العناوين في هذه الصفحة. اكتب العنوان بيدك.",
+    "Nobody waits for this place: open the picker again from where you came.":
+      "لا أحد ينتظر هذا المكان: افتح الاختيار مرة أخرى من حيث أتيت.",
+    "Handed over: {place}": "سُلِّم: {place}",
+    "Cancelled.": "أُلغي.",
+    Search: "بحث",
   },
 };
 

@@ -188,6 +188,11 @@ const words: Words = {
     "{length} in a straight line": "{length} Luftlinie",
     "The map cannot tell addresses on this page. Type the address by hand.":
       "Die Karte kann auf dieser Seite keine Adressen nennen. Geben Sie die Adresse von Hand ein.",
+    "Nobody waits for this place: open the picker again from where you came.":
+      "Niemand wartet auf diesen Ort: Öffnen Sie die Auswahl noch einmal dort, woher Sie kamen.",
+    "Handed over: {place}": "Übergeben: {place}",
+    "Cancelled.": "Abgebrochen.",
+    Search: "Suchen",
   },
 };
 

@@ -188,6 +188,11 @@ const words: Words = {
     "{length} in a straight line": "{length} σε ευθεία",
     "The map cannot tell addresses on this page. Type the address by hand.":
       "Ο χάρτης δεν μπορεί να δείξει διευθύνσεις σε αυτή τη σελίδα. Γράψτε τη διεύθυνση με το χέρι.",
+    "Nobody waits for this place: open the picker again from where you came.":
+      "Κανείς δεν περιμένει αυτό το μέρος: ανοίξτε ξανά την επιλογή από εκεί που ήρθατε.",
+    "Handed over: {place}": "Παραδόθηκε: {place}",
+    "Cancelled.": "Ακυρώθηκε.",
+    Search: "Αναζήτηση",
   },
 };
 

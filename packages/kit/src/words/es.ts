@@ -187,6 +187,11 @@ const words: Words = {
     "{length} in a straight line": "{length} en línea recta",
     "The map cannot tell addresses on this page. Type the address by hand.":
       "El mapa no puede indicar direcciones en esta página. Escriba la dirección a mano.",
+    "Nobody waits for this place: open the picker again from where you came.":
+      "Nadie espera este lugar: abra otra vez la selección desde donde vino.",
+    "Handed over: {place}": "Entregado: {place}",
+    "Cancelled.": "Cancelado.",
+    Search: "Buscar",
   },
 };
 

@@ -189,6 +189,11 @@ const words: Words = {
     "{length} in a straight line": "{length} à vol d’oiseau",
     "The map cannot tell addresses on this page. Type the address by hand.":
       "La carte ne peut pas indiquer d’adresses sur cette page. Saisissez l’adresse à la main.",
+    "Nobody waits for this place: open the picker again from where you came.":
+      "Personne n’attend ce lieu : rouvrez la sélection d’où vous venez.",
+    "Handed over: {place}": "Transmis : {place}",
+    "Cancelled.": "Annulé.",
+    Search: "Rechercher",
   },
 };
 

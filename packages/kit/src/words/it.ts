@@ -188,6 +188,11 @@ const words: Words = {
     "{length} in a straight line": "{length} in linea d’aria",
     "The map cannot tell addresses on this page. Type the address by hand.":
       "La mappa non può indicare indirizzi in questa pagina. Scriva l’indirizzo a mano.",
+    "Nobody waits for this place: open the picker again from where you came.":
+      "Nessuno aspetta questo luogo: riapra la scelta da dove è venuto.",
+    "Handed over: {place}": "Consegnato: {place}",
+    "Cancelled.": "Annullato.",
+    Search: "Cerca",
   },
 };
 

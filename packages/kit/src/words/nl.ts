@@ -189,6 +189,11 @@ const words: Words = {
     "{length} in a straight line": "{length} hemelsbreed",
     "The map cannot tell addresses on this page. Type the address by hand.":
       "De kaart kan op deze pagina geen adressen geven. Typ het adres met de hand.",
+    "Nobody waits for this place: open the picker again from where you came.":
+      "Niemand wacht op deze plek: open de keuze opnieuw waar u vandaan kwam.",
+    "Handed over: {place}": "Doorgegeven: {place}",
+    "Cancelled.": "Geannuleerd.",
+    Search: "Zoeken",
   },
 };
 

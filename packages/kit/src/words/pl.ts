@@ -196,6 +196,11 @@ const words: Words = {
     "{length} in a straight line": "{length} w linii prostej",
     "The map cannot tell addresses on this page. Type the address by hand.":
       "Mapa nie może podawać adresów na tej stronie. Wpisz adres ręcznie.",
+    "Nobody waits for this place: open the picker again from where you came.":
+      "Nikt nie czeka na to miejsce: otwórz wybór ponownie tam, skąd przyszło się tutaj.",
+    "Handed over: {place}": "Przekazano: {place}",
+    "Cancelled.": "Anulowano.",
+    Search: "Szukaj",
   },
 };
 

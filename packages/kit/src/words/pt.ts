@@ -187,6 +187,11 @@ const words: Words = {
     "{length} in a straight line": "{length} em linha reta",
     "The map cannot tell addresses on this page. Type the address by hand.":
       "O mapa não pode indicar moradas nesta página. Escreva a morada à mão.",
+    "Nobody waits for this place: open the picker again from where you came.":
+      "Ninguém espera este local: abra de novo a escolha de onde veio.",
+    "Handed over: {place}": "Entregue: {place}",
+    "Cancelled.": "Cancelado.",
+    Search: "Procurar",
   },
 };
 

@@ -1,0 +1,85 @@
+import "./pick.css";
+import { readPosition } from "@bibliotope/core/geo";
+import type { Kind } from "@bibliotope/core/place";
+import { SHEETS } from "@bibliotope/core/sheet";
+import { Client } from "./client/client.ts";
+import { LookupError } from "./client/errors.ts";
+import { lacking } from "./client/lacking.ts";
+import { make } from "./map/make.ts";
+import { bridgeOf, type HandedBack, placeOfPicked, redirectOf } from "./picker/hand-back.ts";
+import { PickerPanel } from "./picker/panel.ts";
+import { loadWords, setWords } from "./words/index.ts";
+import { say } from "./words/say.ts";
+
+/** The picker as a page of its own. The service has looked at how it was asked for: where it hands back to is allowed. */
+const main = document.querySelector<HTMLElement>("#pick")!;
+const asked = JSON.parse(main.dataset.asked!) as Readonly<Record<string, string | undefined>>;
+setWords(await loadWords(document.documentElement.lang).catch(() => undefined));
+const client = new Client({ key: asked.key! });
+const { state = "", origin, redirect, bridge } = asked;
+const label = asked.label ?? say("Find it on the map");
+const isSpot = asked.anywhere === "1";
+document.title = label;
+if (asked.accent) document.documentElement.style.setProperty("--bt-ink", `#${asked.accent}`);
+let hasEnded = false;
+
+/** Tells whoever opened it, and them alone. */
+function handBack(back: HandedBack): void {
+  if (hasEnded) return;
+  if (redirect !== undefined) {
+    hasEnded = true;
+    location.assign(redirectOf(redirect, back));
+    return;
+  }
+  const by = bridge === undefined ? undefined : bridgeOf(bridge);
+  const opener = window.opener ?? (window.parent === window ? undefined : window.parent);
+  if (by) by.postMessage(JSON.stringify(back));
+  else if (opener && origin) opener.postMessage(back, origin);
+  else {
+    said.textContent = say("Nobody waits for this place: open the picker again from where you came.");
+    return;
+  }
+  hasEnded = true;
+  if (window.opener) window.close();
+  said.textContent = back.place ? say("Handed over: {place}", { place: toldOf(back) }) : say("Cancelled.");
+}
+const toldOf = ({ place }: HandedBack) => place?.line || `${place?.at.lat}, ${place?.at.lon}`;
+const cancel = () => handBack({ from: "bibliotope", ended: "cancelled", state });
+
+const said = make("p", "said");
+said.setAttribute("role", "status");
+const panel = new PickerPanel({
+  client,
+  label,
+  rule: {
+    kinds: (asked.kinds?.split(",") ?? []) as Kind[],
+    countries: asked.countries?.split(",") ?? [],
+    anywhere: isSpot,
+  },
+  at: asked.at ? readPosition(asked.at) : undefined,
+  zoom: asked.zoom ? Number(asked.zoom) : undefined,
+  ...(asked.q ? { text: asked.q } : {}),
+  ...(asked.sheet ? { sheet: SHEETS.find((sheet) => sheet === asked.sheet)! } : {}),
+  ...(asked.night ? { night: asked.night === "1" } : {}),
+  done: (picked) => handBack({ from: "bibliotope", ended: "picked", state, place: placeOfPicked(picked, isSpot) }),
+  cancelled: cancel,
+});
+main.append(make("h1", "", label), panel.element, said);
+panel.begin();
+document.addEventListener("keydown", (event) => {
+  if (event.key === "Escape" && !event.defaultPrevented) cancel();
+});
+// closed by its own button, a window has been cancelled too
+window.addEventListener("pagehide", () => {
+  if (!hasEnded && redirect === undefined) cancel();
+});
+document.documentElement.dataset.ready = "true";
+if ((await lacking(client, ["suggest", "records", "reverse", "sheets"])).length)
+  said.textContent = say("The address search may not be used on this page.");
+if (asked.ref)
+  try {
+    panel.show(await client.record(asked.ref));
+  } catch (error) {
+    said.textContent =
+      error instanceof LookupError ? error.message : say("The address search does not work at the moment.");
+  }
