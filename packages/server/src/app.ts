@@ -19,6 +19,7 @@ import type { Jobs } from "./jobs/jobs.ts";
 import type { KeyRing } from "./keys/key-ring.ts";
 import type { Permits } from "./keys/permits.ts";
 import type { UseCounter } from "./keys/use-counter.ts";
+import type { LinkKeys } from "./links/link-keys.ts";
 import type { LiveIndex } from "./publication/live-index.ts";
 import { reviewHandlers } from "./routes/batches.route.ts";
 import { correctionHandlers, reportHandlers } from "./routes/corrections.route.ts";
@@ -29,6 +30,7 @@ import { heightHandlers } from "./routes/height.route.ts";
 import { jobHandlers } from "./routes/jobs.route.ts";
 import { ownKeyHandlers } from "./routes/key.route.ts";
 import { keyHandlers } from "./routes/keys.route.ts";
+import { linkHandlers, linkKeyHandlers, linkRoutes } from "./routes/links.route.ts";
 import { lookupHandlers } from "./routes/lookups.route.ts";
 import { manageHandlers } from "./routes/manage.route.ts";
 import { formPageRoute, kitRoutes, studioRoutes } from "./routes/pages.route.ts";
@@ -59,6 +61,8 @@ export interface House {
   published: PublishedForms;
   services: Services;
   sealing: Sealing;
+  /** What links are signed with. */
+  linkKeys: LinkKeys;
   jobs: Jobs;
   files: Files;
   looks: Looks;
@@ -90,6 +94,7 @@ function wireOf(house: House): Wire {
     ...ownKeyHandlers,
     ...reportHandlers(database),
     ...serviceHandlers(services),
+    ...linkHandlers(house),
     ...batchHandlers(house),
   });
 }
@@ -107,6 +112,7 @@ function ownOf(house: House): Router {
     ...reviewHandlers(house),
     ...correctionHandlers(house),
     ...serviceRoutes(house),
+    ...linkKeyHandlers(house.linkKeys),
   });
 }
 
@@ -139,6 +145,7 @@ function makeApp(house: House, wire: Wire): Express {
   app.use(signInRoutes(house.database, house.signedIn));
   app.use(problemPages());
   app.use(formPageRoute(house.published, house.webKey, house.kitFolder));
+  app.use(linkRoutes(house));
   app.use(pickRoute(house.ring, house.kitFolder));
   app.use(studioRoutes(house.studioFolder));
   app.use(nothingHere);

@@ -22,6 +22,7 @@ import { demoKeys } from "./keys/demo-keys.ts";
 import { KeyRing } from "./keys/key-ring.ts";
 import { Permits } from "./keys/permits.ts";
 import { UseCounter } from "./keys/use-counter.ts";
+import { LinkKeys } from "./links/link-keys.ts";
 import { listen } from "./listen.ts";
 import { LiveIndex } from "./publication/live-index.ts";
 import { publisher } from "./publication/publish.ts";
@@ -78,6 +79,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   const keys = await demoKeys(database, settings.keysFile);
   const user = await firstUser(database);
   const sealing = await readSealing(settings.secretsKey, join(dirname(settings.keysFile), "secrets.key"));
+  const linkKeys = new LinkKeys(join(dirname(settings.keysFile), "links.key"));
   await seedServices(database, readStandIns(settings.standIns), sealing);
 
   const ring = new KeyRing(database);
@@ -136,6 +138,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     published,
     services,
     sealing,
+    linkKeys,
     jobs,
     files,
     looks: new Looks(),

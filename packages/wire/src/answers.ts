@@ -148,6 +148,12 @@ export const reverseAnswer = collection(["matched", "none"]);
 export const postcodesAnswer = collection(["matched", "none"]).extend({
   total: z.int().meta({ description: "How many postcodes begin like this in all." }),
 });
+export const linkAnswer = z.object({
+  url: z.string().meta({ description: "For whoever is to see the place; no key is needed." }),
+  endsAt: z.string().meta({ description: "From then on it shows nothing (RFC 3339)." }),
+  qr: z.string().optional().meta({ description: "The same address as a code for cameras, an SVG." }),
+});
+export type LinkAnswer = z.infer<typeof linkAnswer>;
 export const distanceAnswer = z.object({
   metres: z.number().meta({ description: "Along the ellipsoid of WGS 84." }),
   bearing: z

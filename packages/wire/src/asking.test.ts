@@ -6,6 +6,7 @@ import {
   EXAMPLES,
   forwardAsking,
   jsonOfQuery,
+  linkAsking,
   MAX_TEXT,
   postcodesAsking,
   recordAsking,
@@ -170,6 +171,7 @@ describe("the examples", () => {
       postcodesAsking,
       distanceAsking,
       stillAsking,
+      linkAsking,
     ];
     for (const [name, example] of Object.entries(EXAMPLES)) {
       const takers = askings.filter(({ shape }) => name in shape);

@@ -221,6 +221,39 @@ export const stillAsking = z
     path: ["at"],
   });
 
+/** Hours that a link lasts at most, and usually. */
+const LINK_HOURS = { most: 24 * 366, usual: 24 * 7 };
+
+export const linkAsking = z
+  .strictObject({
+    of: refSchema.optional().meta({ description: "The record that it shows." }),
+    at: positionSchema.optional().meta({ description: "The position that it shows." }),
+    shows: z
+      .enum(["page", "still"])
+      .default("page")
+      .meta({ description: "A page of the place, or a picture of it alone, for a mail." }),
+    hours: z
+      .int()
+      .min(1)
+      .max(LINK_HOURS.most)
+      .default(LINK_HOURS.usual)
+      .meta({ description: "How long it lasts; a key of pages makes links for 24 hours at most." }),
+    label: text(120).optional().meta({ description: "What the place is called there; its own name when left out." }),
+    size: stillSize.default({ width: 600, height: 400 }).meta({ description: "Of the picture: WIDTHxHEIGHT." }),
+    scale: z
+      .union([z.literal(1), z.literal(2)], { error: "a scale is 1 or 2" })
+      .default(1)
+      .meta({ description: "Pixels of the picture to one of its size." }),
+    zoom: z.number().min(2).max(19).optional().meta({ description: "2 to 19." }),
+    night: z.boolean().default(false).meta({ description: "By night." }),
+    lang: common.lang,
+  })
+  .refine(({ of, at }) => (of === undefined) !== (at === undefined), {
+    error: "give of or at, one of them",
+    path: ["of"],
+  });
+export type LinkAsking = z.infer<typeof linkAsking>;
+
 export type StillAsking = z.infer<typeof stillAsking>;
 export type SuggestAsking = z.infer<typeof suggestAsking>;
 export type ForwardAsking = z.infer<typeof forwardAsking>;
@@ -253,12 +286,14 @@ export const EXAMPLES: Readonly<Record<string, string>> = {
   scale: "2",
   zoom: "15",
   night: "1",
+  shows: "page",
+  hours: "24",
 };
 
 const LISTS = new Set(["countries", "kinds", "lang", "facts"]);
 const POSITIONS = new Set(["at", "near", "from", "to"]);
 const POSITION_LISTS = new Set(["markers", "line"]);
-const NUMBERS = new Set(["limit", "radius", "scale", "zoom", "typed"]);
+const NUMBERS = new Set(["limit", "radius", "scale", "zoom", "typed", "hours"]);
 const FLAGS = new Set(["gloss", "night", "height"]);
 
 /**

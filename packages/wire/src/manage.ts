@@ -206,6 +206,14 @@ export const earlierLookup = keepLookupAsking.extend({ asked: z.string(), askedA
 export const earlierLookups = z.object({ keeps: z.boolean(), days: z.int(), lookups: z.array(earlierLookup) });
 export const keepsLookupsAsking = z.strictObject({ keeps: z.boolean() });
 
+/** What links are signed with: when that was made, and how many keys prove links. */
+export const linkKeyAnswer = z.object({ madeAt: z.string(), count: z.int() });
+/** Signs with another key from now on. */
+export const renewLinkKeyAsking = z.strictObject({
+  /** Whether links that were signed before are none any more. */
+  endsOld: z.boolean(),
+});
+
 export type KeepLookupAsking = z.infer<typeof keepLookupAsking>;
 export type EarlierLookup = z.infer<typeof earlierLookup>;
 export type EarlierLookups = z.infer<typeof earlierLookups>;

@@ -43,11 +43,13 @@ import {
   keepsLookupsAsking,
   keyList,
   keySummary,
+  linkKeyAnswer,
   madeKey,
   makeKeyAsking,
   makePersonAsking,
   peopleList,
   type Role,
+  renewLinkKeyAsking,
   replaceKeyAsking,
   saveDraftAsking,
   sessionAnswer,
@@ -108,6 +110,9 @@ const numbered = z.object({ id: z.int() });
 
 /** Every call of /api. */
 export const OWN_CALLS = {
+  linkKey: get("/link-key", { ...manage, answers: linkKeyAnswer }),
+  renewLinkKey: put("/link-key", { ...manage, asks: renewLinkKeyAsking, answers: linkKeyAnswer }),
+
   session: get("/session", { answers: sessionAnswer }),
   signOut: remove("/session", {}),
   changePassword: put("/password", { asks: changePasswordAsking }),

@@ -7,6 +7,7 @@ import type {
   ForwardAnswer,
   HeightAnswer,
   KeyAnswer,
+  LinkAnswer,
   PlayingCall,
   PostcodesAnswer,
   Problem,
@@ -101,6 +102,14 @@ export class Client {
   /** The countries held, each with its profile. */
   countries(signal?: AbortSignal): Promise<CountriesAnswer> {
     return this.#get("countries", "/v1/countries", {}, signal);
+  }
+
+  /**
+   * A link that shows one place to whoever has it, without a key.
+   * @param asked such as `{ of: ref, hours: 48 }`, or `{ of: ref, shows: "still" }` for a picture in a mail
+   */
+  link(asked: Asked, signal?: AbortSignal): Promise<LinkAnswer> {
+    return this.#get("link", "/v1/links", asked, signal);
   }
 
   /** What this client's key may be used for. */

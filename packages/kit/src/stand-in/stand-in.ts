@@ -6,6 +6,7 @@ import type {
   HeightAnswer,
   KeyAnswer,
   KeyCall,
+  LinkAnswer,
   PostcodesAnswer,
   Problem,
   PublishedForm,
@@ -39,6 +40,7 @@ interface Answers {
   form: PublishedForm;
   service: ServiceAnswer;
   key: KeyAnswer;
+  link: LinkAnswer;
 }
 
 /** An answer that a test has written down: to every request of the call whose words have these values. */
@@ -103,6 +105,7 @@ const PATHS: Readonly<Record<CallName, string>> = {
   report: "reports",
   service: "services/{name}",
   key: "key",
+  link: "links",
   makeBatch: "batches",
   batch: "batches/{id}",
   batchRows: "batches/{id}/rows",
@@ -128,6 +131,7 @@ const ALL_CALLS: Readonly<Record<KeyCall, true>> = {
   forms: true,
   reports: true,
   services: true,
+  links: true,
   batches: true,
 };
 /** Situations that are an answer of a service, not of ours. */
@@ -281,6 +285,8 @@ export class StandIn {
           perMinute: null,
           perDay: null,
         };
+      case "link":
+        return { url: "https://stand-in.invalid/p/link", endsAt: "2030-01-01T00:00:00Z" };
       case "sheet":
         return { type: "FeatureCollection", features: [] };
       case "sheetHeights":

@@ -20,6 +20,12 @@ export class KeyRing {
     return this.#keys.get(hashOf(key));
   }
 
+  /** A key by its number, as long as it was not withdrawn. */
+  byId(id: number): HeldKey | undefined {
+    for (const key of this.#keys.values()) if (key.id === id) return key;
+    return undefined;
+  }
+
   /** Remembers that a key is used; written down later, so that no lookup waits for it. */
   used({ id }: HeldKey): void {
     this.#uses.set(id, new Date());

@@ -7,6 +7,7 @@ import type { Knex } from "knex";
 import type { Incoming } from "../http/incoming.ts";
 import { missingRecord } from "../http/missing-record.ts";
 import { HttpProblem } from "../http/problem.ts";
+import type { SeenEngine } from "../http/seen-engine.ts";
 import type { Reply } from "../http/send-reply.ts";
 import type { Handlers } from "../http/wire.ts";
 import type { SheetTiles } from "../sheets/sheet-tiles.ts";
@@ -22,30 +23,48 @@ export function stillHandlers(tiles: SheetTiles, database: Knex) {
   async function still(incoming: Incoming<"still">): Promise<Reply> {
     const { asked } = incoming;
     const langs = incoming.languages(asked.lang);
-    const of = asked.of === undefined ? undefined : await recordOf(incoming, asked.of, langs);
-    const { over, shown } = whatStands(asked, of);
-    const fitted = viewOf(shown, asked.size, HOUSE_ZOOM);
-    const view = { at: fitted.at, zoom: asked.zoom ?? fitted.zoom };
-    const { size, scale, night, sheet } = asked;
-    const picture: Still = { view, size, scale, night, sheet, langs, over };
-    const png = await tiles.still(picture, incoming.gone);
-    if (!png)
-      throw new HttpProblem("not-ready", "The map is being prepared. Ask again in a moment.", undefined, {
-        "Retry-After": "2",
-      });
+    const body = await drawStill({ tiles, database }, incoming.engine, asked, langs, incoming.gone);
     return {
       mediaType: incoming.call.mediaType,
-      body: Buffer.from(png.buffer, png.byteOffset, png.byteLength),
+      body,
       cache: "private, max-age=300",
       varies: ["Accept-Language"],
     };
   }
+}
 
-  async function recordOf({ engine }: Incoming<"still">, ref: string, langs: readonly string[]): Promise<AnswerRecord> {
-    const record = engine.record(ref, { langs });
-    if (!record) throw await missingRecord(database, engine, ref);
-    return record;
-  }
+/** Draws a picture of the map, as a PNG. @throws HttpProblem for a record that there is not, or while the map is made */
+export async function drawStill(
+  { tiles, database }: { tiles: SheetTiles; database: Knex },
+  engine: SeenEngine,
+  asked: StillAsking,
+  langs: readonly string[],
+  gone: AbortSignal,
+): Promise<Buffer> {
+  const of = asked.of === undefined ? undefined : await recordOf(database, engine, asked.of, langs);
+  const { over, shown } = whatStands(asked, of);
+  const fitted = viewOf(shown, asked.size, HOUSE_ZOOM);
+  const view = { at: fitted.at, zoom: asked.zoom ?? fitted.zoom };
+  const { size, scale, night, sheet } = asked;
+  const picture: Still = { view, size, scale, night, sheet, langs, over };
+  const png = await tiles.still(picture, gone);
+  if (!png)
+    throw new HttpProblem("not-ready", "The map is being prepared. Ask again in a moment.", undefined, {
+      "Retry-After": "2",
+    });
+  return Buffer.from(png.buffer, png.byteOffset, png.byteLength);
+}
+
+/** @throws HttpProblem for a ref that no record has, or none any more */
+export async function recordOf(
+  database: Knex,
+  engine: SeenEngine,
+  ref: string,
+  langs: readonly string[],
+): Promise<AnswerRecord> {
+  const record = engine.record(ref, { langs });
+  if (!record) throw await missingRecord(database, engine, ref);
+  return record;
 }
 
 /** What stands on the picture, and what must be seen of it. */

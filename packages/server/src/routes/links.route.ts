@@ -1,0 +1,184 @@
+import { shortLine } from "@bibliotope/core/form";
+import type { Position } from "@bibliotope/core/geo";
+import { CALLS, type Call, type KeyKind, type LinkAsking, type StillAsking } from "@bibliotope/wire";
+import type { Request, Response, Router } from "express";
+import type { Knex } from "knex";
+import QRCode from "qrcode";
+import { countUse } from "../http/count-use.ts";
+import { goneSignal } from "../http/gone.ts";
+import type { Incoming } from "../http/incoming.ts";
+import { mayAsk } from "../http/key-check.ts";
+import { takePermits } from "../http/limit.ts";
+import type { Own, OwnHandlers } from "../http/own.ts";
+import { HttpProblem } from "../http/problem.ts";
+import { jsonReply } from "../http/reply.ts";
+import { exactRouter } from "../http/router.ts";
+import { SeenEngine } from "../http/seen-engine.ts";
+import type { Reply } from "../http/send-reply.ts";
+import type { Handlers } from "../http/wire.ts";
+import type { KeyRing } from "../keys/key-ring.ts";
+import type { HeldKey } from "../keys/keys.repository.ts";
+import type { Permits } from "../keys/permits.ts";
+import type { UseCounter } from "../keys/use-counter.ts";
+import { type Link, linkOf, tokenOf } from "../links/link.ts";
+import type { LinkKeys } from "../links/link-keys.ts";
+import { placePage } from "../links/place-page.ts";
+import type { LiveIndex } from "../publication/live-index.ts";
+import type { SheetTiles } from "../sheets/sheet-tiles.ts";
+import { drawStill, recordOf } from "./still.route.ts";
+
+/** Hours that a link of a key lasts at most which others can read: its page could as well ask anew. */
+const OF_PAGES = 24;
+const HOUR = 3600;
+
+interface Needs {
+  database: Knex;
+  index: LiveIndex;
+  tiles: SheetTiles;
+  ring: KeyRing;
+  permits: Permits;
+  counter: UseCounter;
+  linkKeys: LinkKeys;
+}
+
+/** Makes links that show one place to whoever has them. */
+export function linkHandlers({ database, linkKeys }: Pick<Needs, "database" | "linkKeys">) {
+  return { link } satisfies Partial<Handlers>;
+
+  async function link(incoming: Incoming<"link">): Promise<Reply> {
+    const { asked, key } = incoming;
+    const { of, hours } = asked;
+    if (isOfPages(key.kind) && hours > OF_PAGES)
+      throw new HttpProblem(
+        "malformed",
+        `A key that stands in pages makes links that last ${OF_PAGES} hours at most.`,
+        [{ parameter: "hours", message: `at most ${OF_PAGES} for this kind of key`, example: `hours=${OF_PAGES}` }],
+      );
+    // nobody is handed a link to nothing
+    if (of !== undefined) await recordOf(database, incoming.engine, of, []);
+    const ends = Math.floor(Date.now() / 1000) + hours * HOUR;
+    const token = tokenOf(linkKeys, { ...pick(asked), key: key.id, ends });
+    const path = `/p/${token}`;
+    const url = `${originOf(incoming)}${path}${asked.shows === "still" ? ".png" : ""}`;
+    const answer = {
+      ...{ url, endsAt: new Date(ends * 1000).toISOString() },
+      ...(asked.shows === "page" ? { qr: `${originOf(incoming)}${path}/qr.svg` } : {}),
+    };
+    return { ...jsonReply(incoming, answer, performance.now()), cache: "no-store" };
+  }
+}
+
+const isOfPages = (kind: KeyKind) => kind === "web" || kind === "view";
+
+const pick = ({ of, at, shows, label, lang, size, scale, zoom, night }: LinkAsking): Omit<Link, "key" | "ends"> => ({
+  ...{ shows, size, scale: scale as 1 | 2 },
+  ...(of === undefined ? {} : { of }),
+  ...(at ? { at } : {}),
+  ...(label ? { label } : {}),
+  ...(lang?.length ? { lang: lang[0] } : {}),
+  ...(zoom ? { zoom } : {}),
+  ...(night ? { night } : {}),
+});
+
+/** Where this service is, as whoever asks reaches it. */
+function originOf({ request }: Pick<Incoming, "request">): string {
+  const { encrypted = false } = request.socket as { encrypted?: boolean };
+  return `${encrypted ? "https" : "http"}://${request.headers.host ?? "localhost"}`;
+}
+
+/** What people of the workbench may do about the key that signs. */
+export function linkKeyHandlers(linkKeys: LinkKeys) {
+  return { linkKey, renewLinkKey } satisfies Partial<OwnHandlers>;
+
+  function linkKey() {
+    return linkKeys.standing;
+  }
+
+  function renewLinkKey({ asked }: Own<"renewLinkKey">) {
+    linkKeys.renew(asked.endsOld);
+    return linkKeys.standing;
+  }
+}
+
+/** `/p/TOKEN`: one place, or one picture of it, for whoever has the link. Nothing else can be asked with it. */
+export function linkRoutes(needs: Needs): Router {
+  const { database, index, tiles, ring, permits, counter, linkKeys } = needs;
+  const router = exactRouter();
+  router.get("/p/:token", (request, response) => {
+    const { token } = request.params;
+    const isStill = token.endsWith(".png");
+    return isStill ? still(token.slice(0, -4), "still", request, response) : page(token, response);
+  });
+  router.get("/p/:token/map.png", (request, response) => still(request.params.token, "page", request, response));
+  router.get("/p/:token/qr.svg", async (request, response) => {
+    const { token } = request.params;
+    open(token, "page", response);
+    const svg = await QRCode.toString(`${request.protocol}://${request.get("host")}/p/${token}`, {
+      type: "svg",
+      errorCorrectionLevel: "M",
+      margin: 2,
+    });
+    response.set("Cache-Control", "private, max-age=3600").type("image/svg+xml").send(svg);
+  });
+  return router;
+
+  async function page(token: string, response: Response): Promise<void> {
+    const { link, engine } = open(token, "page", response);
+    const { of, lang, label, size, ends } = link;
+    const record = of === undefined ? undefined : await recordOf(database, engine, of, lang ? [lang] : []);
+    const at = record?.at ?? (link.at as Position);
+    const [map, qr] = [`/p/${token}/map.png`, `/p/${token}/qr.svg`];
+    const title = label ?? (record ? shortLine(record) : `${at.lat.toFixed(5)}, ${at.lon.toFixed(5)}`);
+    const sources = engine.sources.map(({ name, licence }) => `${name}, ${licence}`).join("; ");
+    const shown = {
+      title,
+      at,
+      record,
+      map,
+      mapTwice: `${map}?scale=2`,
+      qr,
+      size,
+      ends: new Date(ends * 1000),
+      sources,
+    };
+    response.set("Cache-Control", "private, max-age=300").type("html").send(placePage(shown));
+  }
+
+  async function still(token: string, shows: Link["shows"], request: Request, response: Response): Promise<void> {
+    const { link, engine, key } = open(token, shows, response);
+    const headers = await takePermits(permits, CALLS.still, key);
+    for (const name in headers) response.setHeader(name, headers[name]);
+    const { of, at, label, size, zoom, night = false, lang } = link;
+    // of the page's own picture, more pixels for a finer screen
+    const scale = shows === "page" && request.query.scale === "2" ? 2 : link.scale;
+    const asked = { of, at, label, size, zoom, night, scale, markers: [], sheet: "streets" } as StillAsking;
+    const png = await drawStill({ tiles, database }, engine, asked, lang ? [lang] : [], goneSignal(response));
+    response
+      .set("Cache-Control", "private, max-age=300")
+      .set("Cross-Origin-Resource-Policy", "cross-origin")
+      .type("png")
+      .send(png);
+  }
+
+  /** @throws HttpProblem for what is no link, one that has ended, or one of a key that may not make it any more */
+  function open(
+    token: string,
+    shows: Link["shows"],
+    response: Response,
+  ): { link: Link; engine: SeenEngine; key: HeldKey } {
+    const link = linkOf(linkKeys, token);
+    if (!link || link.shows !== shows)
+      throw new HttpProblem("not-found", "There is no such link. Perhaps a letter of it was lost on the way.");
+    if (link.ends * 1000 <= Date.now())
+      throw new HttpProblem("withdrawn", "This link has ended. Ask whoever sent it for a new one.");
+    const key = ring.byId(link.key);
+    const isOver = !key || (key.endsAt && key.endsAt.getTime() <= Date.now()) || !mayAsk(CALLS.link as Call, key);
+    if (isOver) throw new HttpProblem("withdrawn", "This link was withdrawn. Ask whoever sent it for a new one.");
+    countUse(response, counter, key, "links", () => undefined);
+    const { engine } = index;
+    if (engine) return { link, key, engine: new SeenEngine(engine, key) };
+    throw new HttpProblem("not-ready", "The index is being built. Try again in a moment.", undefined, {
+      "Retry-After": "2",
+    });
+  }
+}
