@@ -30,6 +30,28 @@ test("every piece of the kit can be tried, and its code copied", async ({ page, 
     .click({ position: { x: 120, y: 160 } });
   await expect(tried(page).getByText(/^-35\.\d+, -21\.\d+$/)).toBeVisible();
 
+  await pieces.getByRole("link", { name: "Picker" }).click();
+  const opener = tried(page).getByRole("button", { name: "Find it on the map" });
+  const picker = page.getByRole("dialog", { name: "Where is it?" });
+  await opener.click();
+  await expect(picker.locator(".bt-picked")).toContainText("Harbour Row, Tidewell");
+  await picker.getByRole("button", { name: "Cancel" }).click();
+  await expect(picker).toBeHidden();
+  await expect(opener).toBeFocused();
+  await expect(tried(page).getByLabel("Town")).toHaveValue("");
+  await page.keyboard.press("Enter");
+  await picker.getByLabel("Search").click();
+  await page.keyboard.type("12 harbour row tidewell");
+  await picker.getByRole("option").filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
+  await expect(picker.locator(".bt-picked")).toContainText("12 Harbour Row, Tidewell");
+  expect(await axeFindings(page)).toEqual([]);
+  await picker.getByRole("button", { name: "Done" }).click();
+  await expect(tried(page).getByLabel("Street")).toHaveValue("12 Harbour Row");
+  const sent = await tried(page)
+    .locator("form")
+    .evaluate((form: HTMLFormElement) => Object.fromEntries(new FormData(form)));
+  expect(sent).toMatchObject({ "place-ref": "qr-hgwrp5", "place-lat": expect.stringMatching(/^-35\./) });
+
   await pieces.getByRole("link", { name: "Picture" }).click();
   const img = tried(page).getByRole("img", { name: "Map around the house" });
   await expect.poll(() => img.evaluate((element: HTMLImageElement) => element.naturalWidth)).toBe(300);
@@ -38,11 +60,11 @@ test("every piece of the kit can be tried, and its code copied", async ({ page, 
   await tried(page).getByRole("combobox", { name: "Address" }).click();
   await page.keyboard.type("12 harb");
   await suggestions(page).filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
-  const opener = tried(page).getByRole("button", { name: "Something is wrong with this address" });
-  await opener.click();
+  const reporter = tried(page).getByRole("button", { name: "Something is wrong with this address" });
+  await reporter.click();
   await expect(tried(page).getByLabel("What is wrong?")).toBeFocused();
   await page.keyboard.press("Escape");
-  await expect(opener).toBeFocused();
+  await expect(reporter).toBeFocused();
   await page.keyboard.press("Enter");
   const words = `The door is round the corner, <b>${Date.now()}</b>`;
   await page.keyboard.type(words);

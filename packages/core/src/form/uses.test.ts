@@ -20,7 +20,7 @@ describe("the kinds of lookup that a form uses", () => {
   it.each([
     [field("map", { kind: "map" }), ["reverse", "sheets", "still"]],
     [field("here", { kind: "button", task: "locate" }), ["reverse"]],
-    [field("picture", { kind: "still" }), ["still"]],
+    [field("picture", { kind: "still" }), ["still", "links"]],
     [field("height", { kind: "hidden", binding: "{height}" }), ["height"]],
     [field("ref", { kind: "hidden", binding: "{ref}" }), ["records"]],
     [field("swap", { kind: "button", task: "exchange" }), []],

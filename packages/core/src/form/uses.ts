@@ -13,6 +13,7 @@ export const FORM_USES = [
   "countries",
   "sheets",
   "still",
+  "links",
   "services",
 ] as const;
 export type FormUse = (typeof FORM_USES)[number];
@@ -38,6 +39,8 @@ export function usesOf(definition: FormDefinition): FormUse[] {
     sheets: isSome("map"),
     // the card of a place on a map has a picture too
     still: isSome("still") || isSome("map"),
+    // a picture opens its place
+    links: isSome("still"),
     services: Boolean(services?.length),
   };
   return FORM_USES.filter((use) => uses[use]);

@@ -1,3 +1,6 @@
+import { type Position, readPosition } from "@bibliotope/core/geo";
+import type { Client } from "../client/client.ts";
+import { StillControl } from "../map/still-control.ts";
 import { adopt } from "../style.ts";
 import { clientOf, ElementBase, SERVICE_ATTRIBUTES } from "./service.ts";
 
@@ -14,13 +17,16 @@ img[hidden] { display: none; }
 /**
  * `<bibliotope-still>`: a picture of the map. Attributes: `web-key` and `url` (the service), `of` (a ref) or `at`
  * (`LAT,LON`), `size` (`300x200`), `zoom`, `markers`, `line`, `sheet`, `lang`, and `label` for those who do not see it.
+ * With `control` it is itself the way to its place: a press opens it, its menu shows the way and copies the position.
  * By night it is asked for by night.
  */
 export class StillElement extends ElementBase {
-  static readonly observedAttributes = [...SERVICE_ATTRIBUTES, ...ASKED, "size", "label"];
+  static readonly observedAttributes = [...SERVICE_ATTRIBUTES, ...ASKED, "size", "label", "control"];
 
   readonly #img = document.createElement("img");
   #night: MediaQueryList | undefined;
+  /** What it was made the way to. */
+  #placed = "";
   readonly #again = () => this.#show();
 
   connectedCallback(): void {
@@ -45,6 +51,29 @@ export class StillElement extends ElementBase {
     if (this.shadowRoot) this.#show();
   }
 
+  /** Makes it the way to its place, or a plain picture again. */
+  #place(client: Client): void {
+    const root = this.shadowRoot!;
+    const at = readPosition(this.getAttribute("at") ?? "");
+    const ref = this.getAttribute("of") ?? undefined;
+    const label = this.getAttribute("label") ?? undefined;
+    const key = JSON.stringify([this.hasAttribute("control"), at, ref, label]);
+    if (key === this.#placed) return;
+    this.#placed = key;
+    const control = (spot: Position) =>
+      new StillControl(this.#img, { at: spot, client, ...(ref ? { ref } : {}), ...(label ? { label } : {}) });
+    if (!this.hasAttribute("control") || (!at && !ref)) root.replaceChildren(this.#img);
+    else if (at) control(at).putInto(root);
+    else {
+      root.replaceChildren(this.#img);
+      // where the record lies is not known yet
+      void client.record(ref!).then(
+        ({ properties }) => key === this.#placed && control(properties.at).putInto(root),
+        () => undefined,
+      );
+    }
+  }
+
   #show(): void {
     const client = clientOf(this);
     const asked = Object.fromEntries(ASKED.map((name) => [name, this.getAttribute(name) ?? undefined]));
@@ -56,6 +85,7 @@ export class StillElement extends ElementBase {
     this.#img.alt = this.getAttribute("label") ?? "Map";
     this.#img.hidden = !client || isNowhere;
     if (!client || isNowhere) return;
+    this.#place(client);
     const scale = devicePixelRatio > 1 ? 2 : 1;
     this.#img.src = client.stillUrl({ ...asked, size, scale, night: this.#night?.matches ? 1 : undefined });
   }

@@ -19,6 +19,7 @@ import { LookupError } from "../client/errors.ts";
 import { make } from "../map/make.ts";
 import type { Card } from "../map/marker.ts";
 import { SheetMap } from "../map/sheet-map.ts";
+import { StillControl } from "../map/still-control.ts";
 import { adopt } from "../style.ts";
 import type { Tracer } from "../trace.ts";
 import { say } from "../words/say.ts";
@@ -142,7 +143,10 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
     isByPerson: options.isByPerson,
     geolocation: options.geolocation,
     filled: (found, why, address) => {
-      places.set(address, { at: found.at, label: shortLine(found), card: cardOf(found, client) });
+      const { anywhere } = ruleOf(definition, address);
+      // a spot that is taken as it is has no record of its own
+      const ref = anywhere ? {} : { ref: found.ref };
+      places.set(address, { at: found.at, ...ref, label: shortLine(found), card: cardOf(found, client) });
       show(address, why);
       options.filled?.(found, address);
     },
@@ -232,6 +236,8 @@ function withStored(field: Field, record: Values): Field {
 /** Where an address lies, and what it is called there. */
 interface Standing {
   at: Position;
+  /** Of the record that stands there. */
+  ref?: string;
   label?: string;
   card?: Card;
 }
@@ -301,7 +307,9 @@ function showStills(
     );
     const asked = { at: `${here.at.lat},${here.at.lon}`, size: "300x200", zoom: 16 };
     image.src = client.stillUrl({ ...asked, label: here.label, scale: devicePixelRatio > 1 ? 2 : 1 });
-    place?.replaceChildren(image);
+    if (!place) continue;
+    const { at, label, ref } = here;
+    new StillControl(image, { at, client, ...(label ? { label } : {}), ...(ref ? { ref } : {}) }).putInto(place);
   }
 }
 

@@ -19,7 +19,7 @@ export const FORM_STYLE = `
 .bt-field [data-bt="corrected"] { border-left: 4px dashed var(--bt-mark, #a8741a); padding-left: calc(0.75em - 3px); }
 .bt-help { margin: 0.3em 0 0; font-size: 0.85em; color: var(--bt-quiet, inherit); }
 .bt-map { height: 22rem; border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; overflow: hidden; }
-.bt-still img { display: block; max-width: 100%; height: auto; border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; }
+.bt-still img { border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; }
 .bt-outcome:has(> .bt-said:empty) { display: contents; }
 .bt-outcome > .bt-said { margin: 0; font-size: 0.9em; color: var(--bt-warn, inherit); }
 .bt-outcome > .bt-said:empty { position: absolute; }

@@ -2,14 +2,13 @@ import type { Position } from "@bibliotope/core/geo";
 import type { Size } from "@bibliotope/core/sheet";
 import { say } from "../words/say.ts";
 import { type HandOnTemplates, handOn } from "./hand-on.ts";
+import { awaitApplication, copyText } from "./hand-over.ts";
 import { make, makeButton, makeIcon } from "./make.ts";
 import type { Card, CardFact } from "./marker.ts";
 
 type Spot = { x: number; y: number };
 
 const CROSS = "M5 5 15 15M15 5 5 15";
-/** Milliseconds after which a map application would have taken over. */
-const ANSWERS_WITHIN = 1500;
 
 /** The card of a marker: a title and facts, all as text, beside the marker. */
 export class MarkerCard {
@@ -97,7 +96,7 @@ export class MarkerCard {
     if (way) row.append(this.#link(say("The way there"), way, text));
     const copy = make("button", "", say("Copy coordinates"));
     copy.type = "button";
-    copy.addEventListener("click", () => void this.#copy(text, say("Copied: {text}", { text })));
+    copy.addEventListener("click", () => void copyText(text, say("Copied: {text}", { text }), this.#tell));
     row.append(copy);
     return row;
   }
@@ -108,26 +107,11 @@ export class MarkerCard {
     if (/^https?:/.test(href)) {
       link.target = "_blank";
       link.rel = "noopener";
-    }
-    // an application that answers takes the page out of sight
-    else
-      link.addEventListener("click", () => {
-        const timer = setTimeout(
-          () => void this.#copy(text, say("No map application answered. Copied instead: {text}", { text })),
-          ANSWERS_WITHIN,
-        );
-        for (const gone of ["blur", "pagehide"])
-          window.addEventListener(gone, () => clearTimeout(timer), { once: true });
-      });
+    } else link.addEventListener("click", () => awaitApplication(text, this.#tell));
     return link;
   }
 
-  async #copy(text: string, words: string): Promise<void> {
-    try {
-      await navigator.clipboard.writeText(text);
-      this.#words.textContent = words;
-    } catch {
-      this.#words.textContent = say("The coordinates: {text}", { text });
-    }
-  }
+  readonly #tell = (words: string) => {
+    this.#words.textContent = words;
+  };
 }

@@ -11,4 +11,5 @@ export {
 } from "./marker.ts";
 export type { Followed, MapOptions } from "./options.ts";
 export { type MapLine, type MapMarker, SheetMap } from "./sheet-map.ts";
+export { StillControl, type StillPlace } from "./still-control.ts";
 export { readUrlView, writeUrlView } from "./url-view.ts";

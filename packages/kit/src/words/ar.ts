@@ -206,6 +206,8 @@ const words: Words = {
     "Handed over: {place}": "سُلِّم: {place}",
     "Cancelled.": "أُلغي.",
     Search: "بحث",
+    "Open the place": "افتح المكان",
+    "Ways to this place": "إلى هذا المكان",
   },
 };
 

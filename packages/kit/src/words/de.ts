@@ -193,6 +193,8 @@ const words: Words = {
     "Handed over: {place}": "Übergeben: {place}",
     "Cancelled.": "Abgebrochen.",
     Search: "Suchen",
+    "Open the place": "Den Ort öffnen",
+    "Ways to this place": "Wege zu diesem Ort",
   },
 };
 

@@ -193,6 +193,8 @@ const words: Words = {
     "Handed over: {place}": "Παραδόθηκε: {place}",
     "Cancelled.": "Ακυρώθηκε.",
     Search: "Αναζήτηση",
+    "Open the place": "Άνοιγμα του τόπου",
+    "Ways to this place": "Προς αυτόν τον τόπο",
   },
 };
 

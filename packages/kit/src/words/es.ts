@@ -192,6 +192,8 @@ const words: Words = {
     "Handed over: {place}": "Entregado: {place}",
     "Cancelled.": "Cancelado.",
     Search: "Buscar",
+    "Open the place": "Abrir el lugar",
+    "Ways to this place": "Cómo llegar a este lugar",
   },
 };
 

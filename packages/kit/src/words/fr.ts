@@ -194,6 +194,8 @@ const words: Words = {
     "Handed over: {place}": "Transmis : {place}",
     "Cancelled.": "Annulé.",
     Search: "Rechercher",
+    "Open the place": "Ouvrir le lieu",
+    "Ways to this place": "Vers ce lieu",
   },
 };
 

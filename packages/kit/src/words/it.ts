@@ -193,6 +193,8 @@ const words: Words = {
     "Handed over: {place}": "Consegnato: {place}",
     "Cancelled.": "Annullato.",
     Search: "Cerca",
+    "Open the place": "Apri il luogo",
+    "Ways to this place": "Verso questo luogo",
   },
 };
 

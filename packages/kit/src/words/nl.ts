@@ -194,6 +194,8 @@ const words: Words = {
     "Handed over: {place}": "Doorgegeven: {place}",
     "Cancelled.": "Geannuleerd.",
     Search: "Zoeken",
+    "Open the place": "De plek openen",
+    "Ways to this place": "Naar deze plek",
   },
 };
 

@@ -201,6 +201,8 @@ const words: Words = {
     "Handed over: {place}": "Przekazano: {place}",
     "Cancelled.": "Anulowano.",
     Search: "Szukaj",
+    "Open the place": "Otwórz miejsce",
+    "Ways to this place": "Do tego miejsca",
   },
 };
 

@@ -192,6 +192,8 @@ const words: Words = {
     "Handed over: {place}": "Entregue: {place}",
     "Cancelled.": "Cancelado.",
     Search: "Procurar",
+    "Open the place": "Abrir o local",
+    "Ways to this place": "Para este local",
   },
 };
 

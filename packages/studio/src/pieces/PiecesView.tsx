@@ -76,8 +76,16 @@ function Try({ id, ...props }: TryProps & { id: string }): ReactNode {
       return <TryMap {...props} />;
     case "still":
       return (
-        <bibliotope-still web-key={props.webKey} at="-35.1841,-21.6253" size="300x200" label="Map around the house" />
+        <bibliotope-still
+          web-key={props.webKey}
+          at="-35.1841,-21.6253"
+          size="300x200"
+          label="Map around the house"
+          control=""
+        />
       );
+    case "picker":
+      return <TryPicker {...props} />;
     case "report":
       return (
         <>
@@ -112,6 +120,15 @@ function TokenFields() {
       <input name={`tried-${i}`} autoComplete={token} className={FIELD} />
     </label>
   ));
+}
+
+function TryPicker({ webKey }: TryProps) {
+  return (
+    <form className={ROWS} onSubmit={(event) => event.preventDefault()}>
+      <bibliotope-picker web-key={webKey} name="place" label="Where is it?" at="-35.1841,-21.6253" fills="" />
+      <TokenFields />
+    </form>
+  );
 }
 
 function TrySearch({ webKey }: TryProps) {
@@ -247,6 +264,7 @@ declare module "react" {
       "bibliotope-map": Omit<ElementProps, "ref"> & { ref?: React.Ref<HTMLElementTagNameMap["bibliotope-map"]> };
       "bibliotope-still": ElementProps;
       "bibliotope-report": ElementProps;
+      "bibliotope-picker": ElementProps;
     }
   }
 }

@@ -64,13 +64,30 @@ bindTokens(document.querySelector("form"), {
 `,
   },
   {
-    id: "still",
-    name: "Picture",
-    words: "A picture of the map for cards, read-only pages and letters: by a ref, or by a position.",
+    id: "picker",
+    name: "Picker",
+    words:
+      "A button that opens search, map and mark over the page. Done fills the form and is sent with it; Cancel changes nothing. The same stands on a page of its own, for windows, frames and web views: see docs/picker.md.",
     language: "xml",
     code: (service) => `<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
 
-<bibliotope-still url="${service}" web-key="" at="-35.1841,-21.6253" size="300x200" label="Map around the house"></bibliotope-still>
+<form>
+  <bibliotope-picker url="${service}" web-key="" name="place" label="Where is it?" fills></bibliotope-picker>
+  <label>Street <input name="street" autocomplete="address-line1"></label>
+  <label>Town <input name="town" autocomplete="address-level2"></label>
+  <label>Postcode <input name="postcode" autocomplete="postal-code"></label>
+</form>
+`,
+  },
+  {
+    id: "still",
+    name: "Picture",
+    words:
+      "A picture of the map for cards, read-only pages and letters: by a ref, or by a position. With control it opens its place when it is pressed, shows the way and copies the position.",
+    language: "xml",
+    code: (service) => `<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
+
+<bibliotope-still url="${service}" web-key="" at="-35.1841,-21.6253" size="300x200" label="Map around the house" control></bibliotope-still>
 `,
   },
   {
