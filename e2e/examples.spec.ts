@@ -141,6 +141,7 @@ for (const version of [18, 19])
       await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
       await expect(page.getByLabel("Postcode")).toHaveValue(/^HT/);
       await expect(page.getByRole("status").filter({ hasText: "At -35." })).toBeVisible();
+      await expect(page.getByText(/^\d+ m above the sea, in Sallow$/)).toBeVisible();
       await expect(page.locator(".bt-sheet")).toContainText("A marker stands at 12 Harbour Row");
       await expect(page.getByRole("img", { name: /Map around 12 Harbour Row/ })).toBeVisible();
 

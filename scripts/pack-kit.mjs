@@ -10,7 +10,7 @@ import { command, say } from "./lib/say.mjs";
 
 const kit = join(root, "packages/kit");
 const folder = join(kit, "dist-package");
-const ENTRIES = ["client", "search", "form", "fill", "map", "elements", "react", "server", "testing", "words"];
+const ENTRIES = ["client", "search", "form", "fill", "map", "elements", "react", "vue", "lookup", "server", "testing", "words"];
 /** Folders that are called otherwise than what they offer. */
 const FOLDERS = { testing: "stand-in" };
 
@@ -39,8 +39,8 @@ await command(async () => {
       ...ENTRIES.map((name) => [`./${name}`, entry(name)]),
       ["./package.json", "./package.json"],
     ]),
-    peerDependencies: { react: ">=18" },
-    peerDependenciesMeta: { react: { optional: true } },
+    peerDependencies: { react: ">=18", vue: ">=3.4" },
+    peerDependenciesMeta: { react: { optional: true }, vue: { optional: true } },
   };
   writeFileSync(join(folder, "package.json"), `${JSON.stringify(manifest, null, 2)}\n`);
   for (const file of ["README.md", "LICENSE"]) copyFileSync(join(kit, file), join(folder, file));

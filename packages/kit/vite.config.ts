@@ -100,6 +100,8 @@ const ENTRIES = {
   map: "src/map/index.ts",
   elements: "src/elements/index.ts",
   react: "src/react/index.ts",
+  vue: "src/vue/index.ts",
+  lookup: "src/lookup/index.ts",
   server: "src/server/index.ts",
   testing: "src/stand-in/index.ts",
   words: "src/words/index.ts",
@@ -117,7 +119,7 @@ const pack: UserConfig = {
     minify: false,
     lib: { entry: ENTRIES, formats: ["es"] },
     rolldownOptions: {
-      external: [/^react($|\/)/],
+      external: [/^react($|\/)/, "vue"],
       preserveEntrySignatures: "strict",
       output: { entryFileNames: "[name].js", chunkFileNames: "parts/[name]-[hash].js" },
     },

@@ -1,4 +1,4 @@
-import { AddressForm, MapView, SearchField, Still, useSearch } from "@bibliotope/kit/react";
+import { AddressForm, MapView, SearchField, Still, useHeight, useReverse, useSearch } from "@bibliotope/kit/react";
 import { useMemo, useState } from "react";
 import { DEFINITION } from "./definition";
 
@@ -29,6 +29,7 @@ export function App() {
         </label>
       </form>
       <p role="status">{place ? `At ${place.at.lat}, ${place.at.lon}` : "No place yet"}</p>
+      {place ? <Ground at={place.at} /> : null}
       <MapView label="Where it is" markers={markers} style={{ height: 300 }} />
       {place ? <Still of={{ of: place.ref }} alt={`Map around ${place.line}`} width={280} height={180} /> : null}
 
@@ -42,6 +43,20 @@ export function App() {
 
       <OwnList />
     </main>
+  );
+}
+
+/** Lookups without a box: how high the ground lies, and which county that is, asked again whenever the place changes. */
+function Ground({ at }: { at: { lat: number; lon: number } }) {
+  const height = useHeight(at);
+  const around = useReverse({ at, kinds: "county" });
+  if (height.error) return <p role="alert">{height.error.message}</p>;
+  const metres = height.result === undefined || height.result === null ? "…" : Math.round(height.result);
+  const county = around.result?.features[0]?.properties.parts.county?.name ?? "…";
+  return (
+    <p data-state={height.status}>
+      {metres} m above the sea, in {county}
+    </p>
   );
 }
 

@@ -15,6 +15,7 @@ export {
 export { type BindTokensOptions, bindTokens, fillByTokens } from "./fill/index.ts";
 export * from "./form/index.ts";
 export { type Located, type LocateOptions, locate, type NotLocated, watchDevice } from "./locate/locate.ts";
+export * from "./lookup/index.ts";
 export * from "./map/index.ts";
 export * from "./picker/index.ts";
 export * from "./search/index.ts";

@@ -12,4 +12,13 @@ export {
   type StillProps,
 } from "./components.tsx";
 export { BibliotopeProvider, type ServiceProps, useClient } from "./service.tsx";
+export {
+  type UsedLookup,
+  type UseLookupOptions,
+  useDistance,
+  useForward,
+  useHeight,
+  useRecord,
+  useReverse,
+} from "./use-lookup.ts";
 export { type Search, type UseSearchOptions, useSearch } from "./use-search.ts";

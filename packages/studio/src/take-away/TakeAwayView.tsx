@@ -12,8 +12,9 @@ import { Segmented } from "../ui/Segmented.tsx";
 import { saveFile } from "../ui/save-file.ts";
 import { assistantText } from "./assistant.ts";
 import { curlOf } from "./calls.ts";
-import { reactOf, serverOf, stillOf } from "./code.ts";
+import { pickerOf, reactOf, serverOf, stillOf } from "./code.ts";
 import { digestOf, pageOf, policyOf, scriptOf } from "./page.ts";
+import { PROGRAM_LANGUAGES, type ProgramLanguage, programCode } from "./programs/index.ts";
 
 const PIECES = [
   ["page", "Page"],
@@ -21,6 +22,8 @@ const PIECES = [
   ["server", "Server"],
   ["still", "Picture"],
   ["policy", "Policy"],
+  ["programs", "Programs"],
+  ["picker", "Picker"],
   ["calls", "Calls"],
   ["definition", "Definition"],
   ["tests", "Tests"],
@@ -33,6 +36,10 @@ const SERVICE = location.origin;
 
 /** Pieces that stand in a page, with a key of their own. */
 const OF_PAGES: ReadonlySet<Piece> = new Set<Piece>(["page", "react", "policy"]);
+
+const LANGUAGES = Object.entries(PROGRAM_LANGUAGES).map(
+  ([language, { name }]) => [language as ProgramLanguage, name] as const,
+);
 
 /** Words above each piece. */
 const WORDS: Readonly<Record<Piece, string>> = {
@@ -48,6 +55,10 @@ const WORDS: Readonly<Record<Piece, string>> = {
     "The Content-Security-Policy under which that page runs, and nothing else does. The service is named once for each thing that comes from it.",
   tests:
     "The rehearsals that are kept with this form, as tests for Playwright: run them with your own, and a feature that gets lost is noticed.",
+  programs:
+    "The lookups of this form for a program that is not a page: typed answers and errors, a time limit, cancel, and nothing to install. What is chosen is asked for by its reference.",
+  picker:
+    "Search, map and Done on a page of its own, for a web view, a frame or a window: it hands back the place that was picked, or that it was cancelled.",
   calls: "The same lookups from a server or a program, in any language.",
   definition:
     "All of the form's fields and rules as one document. Keep it with your code, and bring it back under Definition.",
@@ -58,6 +69,8 @@ const FILES: Readonly<Record<Piece, readonly [ending: string, type: string, lang
   server: ["mjs", "text/javascript", "typescript"],
   still: ["picture.html", "text/html", "xml"],
   policy: ["policy.txt", "text/plain", "bash"],
+  programs: ["py", "text/plain", "python"],
+  picker: ["picker.html", "text/html", "xml"],
   calls: ["sh", "text/x-shellscript", "bash"],
   definition: ["json", "application/json", "json"],
   tests: ["spec.ts", "text/typescript", "typescript"],
@@ -70,6 +83,7 @@ const NO_TESTS = "// No rehearsals are kept with this form yet: go through it in
 export function TakeAwayView() {
   const { ref, definition } = useStudio(({ draft }) => draft);
   const [piece, setPiece] = useState<Piece>("page");
+  const [program, setProgram] = useState<ProgramLanguage>("python");
   const [digest, setDigest] = useState("");
   const { data: kept = [] } = useRehearsalsQuery(ref);
   const isManager = useSessionQuery().data?.role === "manage";
@@ -82,12 +96,17 @@ export function TakeAwayView() {
     const tests = kept.length ? playwrightFile(definition, kept, `${SERVICE}/f/${ref}`) : "";
     if (piece === "tests") return tests || NO_TESTS;
     if (piece === "react") return reactOf(definition, SERVICE);
+    if (piece === "programs") return programCode(definition, SERVICE, program);
+    if (piece === "picker") return pickerOf(definition, SERVICE);
     if (piece === "server") return serverOf(definition, SERVICE);
     if (piece === "still") return stillOf(SERVICE);
     if (piece === "assistant") return assistantText(definition, SERVICE, tests);
     return piece === "calls" ? curlOf(definition, SERVICE) : `${formJson(definition)}\n`;
-  }, [piece, definition, digest, kept, ref]);
-  const [ending, type, language] = FILES[piece];
+  }, [piece, program, definition, digest, kept, ref]);
+  const [ending, type, usual] = FILES[piece];
+  const isProgram = piece === "programs";
+  const language = isProgram ? program : usual;
+  const file = isProgram ? PROGRAM_LANGUAGES[program].file : `${ref}.${ending}`;
   return (
     <div className="flex min-h-0 flex-1 flex-col rounded-md border border-rule bg-page px-5 py-4">
       <div className="flex flex-none flex-wrap items-center gap-3">
@@ -103,11 +122,16 @@ export function TakeAwayView() {
           <Link to="/pieces" className="underline">
             All pieces of the kit
           </Link>
-          <CopyButton key={piece} text={text} />
-          <Button onClick={() => saveFile(`${ref}.${ending}`, text, type)}>Save as a file</Button>
+          <CopyButton key={`${piece} ${program}`} text={text} />
+          <Button onClick={() => saveFile(file, text, type)}>Save as a file</Button>
         </span>
       </div>
       <p className="mt-3 max-w-[52rem] flex-none text-quiet">{WORDS[piece]}</p>
+      {isProgram ? (
+        <div className="mt-3 flex-none">
+          <Segmented label="Language" value={program} onChange={setProgram} options={LANGUAGES} />
+        </div>
+      ) : null}
       <section
         aria-label="Code"
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls has to be reached by keyboard

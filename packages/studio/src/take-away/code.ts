@@ -1,4 +1,4 @@
-import { type FormDefinition, formJson } from "@bibliotope/core/form";
+import { type FormDefinition, formJson, ruleOf } from "@bibliotope/core/form";
 import { serverLookups } from "./calls.ts";
 
 /** A form's title as a name of code: `Become a reader` is `BecomeAReader`. */
@@ -77,30 +77,51 @@ function refuse(response, problem) {
 `;
 }
 
-/** Where a record is shown again: a picture of its place, and a link to the device's own maps. */
+/** Where a record is shown again: a picture of its place that opens it, shows the way and copies the position. */
 export function stillOf(service: string): string {
-  return `<!-- A stored record: its ref and position stand in the page, the key comes from the server's environment. -->
-<figure id="place" data-ref="" data-lat="" data-lon="" data-line="">
-  <img width="300" height="200" crossorigin="anonymous" alt="">
-  <figcaption><a>Open in maps</a> <span></span></figcaption>
-</figure>
+  return `<!-- A stored record: its ref and line stand in the page, web-key comes from the server's environment. -->
+<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
 
+<bibliotope-still url="${service}" web-key="" of="" label="" size="300x200" control></bibliotope-still>
+
+<!-- For mails and chats, and wherever no script runs: a server with a key makes a link that ends after some hours.
+     const { url } = await client.link({ of: ref, shows: "still", hours: 72 });   // <img src="\${url}" alt="">
+     const { url, qr } = await client.link({ of: ref, hours: 72 });               // a page of the place, and its code for cameras -->
+`;
+}
+
+/** The picker on a page of its own, opened in a window by a page that has nothing of ours in it. */
+export function pickerOf(definition: FormDefinition, service: string): string {
+  const { kinds, countries, anywhere } = ruleOf(definition, "");
+  const asked = {
+    ...(kinds?.length ? { kinds: kinds.join(",") } : {}),
+    ...(countries?.length ? { countries: countries.join(",") } : {}),
+    ...(anywhere ? { anywhere: "1" } : {}),
+    label: definition.title.slice(0, 80),
+  };
+  return `<!-- In a page: a window that hands the place back. The key names the origin of the page; nobody else is told. -->
+<button id="pick">Find it on the map</button>
 <script type="module">
-  import { Client, handOn } from ${JSON.stringify(`${service}/kit/v1/bibliotope.js`)};
-
+  const service = ${JSON.stringify(service)};
   const key = document.querySelector('meta[name="bibliotope-key"]').content;
-  const client = new Client({ url: ${JSON.stringify(service)}, key });
-  const place = document.querySelector("#place");
-  const { ref, lat, lon, line } = place.dataset;
 
-  const picture = place.querySelector("img");
-  picture.src = client.stillUrl({ of: ref, size: "300x200", scale: 2 });
-  picture.alt = \`Map around \${line}\`;
-
-  // a geo: link opens the device's own map application; the coordinates stand beside it for where nothing answers
-  const { show, text } = handOn({ lat: Number(lat), lon: Number(lon) }, line);
-  place.querySelector("a").href = show;
-  place.querySelector("span").textContent = text;
+  document.querySelector("#pick").addEventListener("click", () => {
+    const state = crypto.randomUUID();
+    const asked = new URLSearchParams({ ...${JSON.stringify(asked).replace(/</g, "\\u003c")}, key, state, origin: location.origin });
+    const opened = window.open(\`\${service}/pick?\${asked}\`, "_blank", "popup,width=520,height=720");
+    addEventListener("message", function hear({ origin, source, data }) {
+      // whoever else sends something means somebody else
+      if (origin !== service || source !== opened || data.state !== state) return;
+      removeEventListener("message", hear);
+      if (data.ended === "picked") console.log(data.place.ref, data.place.line, data.place.at, data.place.parts);
+    });
+  });
 </script>
+
+<!-- In the web view of an installed program, with a key of web views: open this address, and take the text that the page
+     gives to the bridge of that name (a message handler of the platform, or an object with postMessage).
+     ${service}/pick?${new URLSearchParams({ ...asked, bridge: "places", key: "" })}
+     Or let it go on to an address of the program's own scheme, which the key names, with ref, line, lat, lon and parts:
+     ${service}/pick?${new URLSearchParams({ ...asked, redirect: "app://localhost/picked", state: "seven", key: "" })} -->
 `;
 }

@@ -1,14 +1,46 @@
 import bash from "highlight.js/lib/languages/bash";
+import csharp from "highlight.js/lib/languages/csharp";
+import dart from "highlight.js/lib/languages/dart";
+import go from "highlight.js/lib/languages/go";
+import java from "highlight.js/lib/languages/java";
 import json from "highlight.js/lib/languages/json";
+import kotlin from "highlight.js/lib/languages/kotlin";
 import markdown from "highlight.js/lib/languages/markdown";
+import python from "highlight.js/lib/languages/python";
+import swift from "highlight.js/lib/languages/swift";
 import typescript from "highlight.js/lib/languages/typescript";
 import xml from "highlight.js/lib/languages/xml";
 import { createLowlight } from "lowlight";
 import { type ReactNode, useMemo } from "react";
 
-const lowlight = createLowlight({ bash, json, markdown, typescript, xml });
+const lowlight = createLowlight({
+  bash,
+  csharp,
+  dart,
+  go,
+  java,
+  kotlin,
+  python,
+  swift,
+  json,
+  markdown,
+  typescript,
+  xml,
+});
 
-export type CodeLanguage = "bash" | "json" | "markdown" | "typescript" | "xml";
+export type CodeLanguage =
+  | "bash"
+  | "csharp"
+  | "dart"
+  | "go"
+  | "java"
+  | "kotlin"
+  | "python"
+  | "swift"
+  | "json"
+  | "markdown"
+  | "typescript"
+  | "xml";
 
 /** The theme's colours for what the highlighter tells apart. */
 const COLOURS: Readonly<Record<string, string>> = {
