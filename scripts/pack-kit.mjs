@@ -10,7 +10,20 @@ import { command, say } from "./lib/say.mjs";
 
 const kit = join(root, "packages/kit");
 const folder = join(kit, "dist-package");
-const ENTRIES = ["client", "search", "form", "fill", "map", "elements", "react", "vue", "lookup", "server", "testing", "words"];
+const ENTRIES = [
+  "client",
+  "search",
+  "form",
+  "fill",
+  "map",
+  "elements",
+  "react",
+  "vue",
+  "lookup",
+  "server",
+  "testing",
+  "words",
+];
 /** Folders that are called otherwise than what they offer. */
 const FOLDERS = { testing: "stand-in" };
 

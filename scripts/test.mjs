@@ -1,5 +1,5 @@
 import { join } from "node:path";
-import { headlessChromium } from "./lib/debian.mjs";
+import { headlessChromium, languageProgram } from "./lib/debian.mjs";
 import { withLock } from "./lib/lock.mjs";
 import { checkNode, installPackages } from "./lib/packages.mjs";
 import { bin, home, makeFolder, root } from "./lib/places.mjs";
@@ -23,6 +23,7 @@ const LONG = {
     "islands/src/world",
     "form/one-place",
     "bench/queries",
+    "programs.server",
   ],
   browser: ["batches.spec", "samples.spec", "one-place.spec", "generated.spec"],
 };
@@ -87,7 +88,8 @@ function browser(files) {
 
 /** What is slow by nature, at its full size. */
 function long() {
-  return withServers({ checks: false }, (env) => {
+  return withServers({ checks: false }, async (env) => {
+    for (const program of ["javac", "go"]) await languageProgram(program);
     const most = { ...env, BIBLIOTOPE_LONG: "1" };
     return inTurn(
       () => run("vitest", ["run", ...LONG.vitest], most),
@@ -105,6 +107,8 @@ function withServers({ fresh = false, checks = true }, body) {
   makeFolder(home);
   return withLock(join(home, "test.lock"), "Another npm test is running in this clone; waiting for it", async () => {
     const database = await prepare("test", headlessChromium);
+    // the lookups that are handed out in Python are run
+    await languageProgram("python3");
     let servers;
     const stop = async () => {
       await servers?.stop();

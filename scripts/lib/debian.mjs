@@ -49,6 +49,17 @@ export async function postgisExtension() {
   await install(`postgresql-${version}-postgis-3`);
 }
 
+/** Programs of languages in which lookups are handed out, each with Debian's package. */
+const LANGUAGES = { python3: "python3", javac: "default-jdk-headless", go: "golang-go" };
+
+/** Lets a language's programs be there; installs Debian's package where they are not. @param program such as `python3` */
+export async function languageProgram(program) {
+  const isThere = (process.env.PATH ?? "").split(":").some((folder) => existsSync(`${folder}/${program}`));
+  if (isThere) return;
+  say(`${program} is not installed: installing Debian's package ${LANGUAGES[program]} for the tests`);
+  await install(LANGUAGES[program]);
+}
+
 /** What is Chromium for: tests want the quick one, benchmarks the one that people have. */
 const CHROMIUM = {
   tests: { name: "chromium-headless-shell", program: "/usr/bin/chromium-headless-shell", megabytes: 70 },

@@ -3,7 +3,21 @@ import ts from "typescript";
 import { root } from "./places.mjs";
 
 /** Imports of the package, by their folder; the package itself at the end, for what no other has. */
-const ENTRIES = ["client", "search", "fill", "form", "map", "elements", "lookup", "react", "vue", "server", "stand-in", "words", ""];
+const ENTRIES = [
+  "client",
+  "search",
+  "fill",
+  "form",
+  "map",
+  "elements",
+  "lookup",
+  "react",
+  "vue",
+  "server",
+  "stand-in",
+  "words",
+  "",
+];
 /** What is made known more than once is told where it comes first. */
 const FLAGS = ts.TypeFormatFlags.NoTruncation | ts.TypeFormatFlags.UseAliasDefinedOutsideCurrentScope;
 

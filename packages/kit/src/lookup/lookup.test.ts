@@ -16,8 +16,7 @@ function slowly() {
     record: (ref: string, _: object, signal: AbortSignal) =>
       new Promise((resolve, reject) => {
         signal.addEventListener("abort", () => reject(signal.reason));
-        const end = (fails: boolean) =>
-          fails ? reject(new LookupError("broken", `no ${ref}`)) : resolve({ id: ref });
+        const end = (fails: boolean) => (fails ? reject(new LookupError("broken", `no ${ref}`)) : resolve({ id: ref }));
         waiting.push({ ref, end });
       }),
   } as unknown as Client;
@@ -117,7 +116,8 @@ describe("a lookup without a search box", () => {
           const { status, result, isOld, error } = where.state;
           if (wanted === undefined) expect(status).toBe("idle");
           // an answer that claims to be of this value is
-          if (status === "done" && result && !isOld) expect([wanted, "a", "b", "c"]).toContain((result as { id: string }).id);
+          if (status === "done" && result && !isOld)
+            expect([wanted, "a", "b", "c"]).toContain((result as { id: string }).id);
           if (status === "waiting") expect(isOld).toBe(result !== undefined);
           expect(status === "failed").toBe(error !== undefined);
         }

@@ -4,10 +4,23 @@ import type { Asked, Client } from "../client/client.ts";
 import { LookupError, unreachable } from "../client/errors.ts";
 import { metresBetween } from "../form/metres.ts";
 
+/** A position, and what a lookup there is narrowed to. */
+export interface ReverseAsked {
+  at: Position;
+  /** Such as `address,street`. */
+  kinds?: string;
+  /** Such as `QR,QV`. */
+  countries?: string;
+  /** Metres. */
+  radius?: number;
+  limit?: number;
+  lang?: string;
+}
+
 /** What is asked of each lookup: a value goes in, and an answer comes out. */
 export interface LookupValues {
   forward: Asked;
-  reverse: Position | (Asked & { at: Position });
+  reverse: Position | ReverseAsked;
   record: string;
   height: Position;
   distance: readonly [from: Position, to: Position];
@@ -21,6 +34,7 @@ export interface LookupResults {
   height: number | null;
   distance: number;
 }
+/** Lookups that need no search box. */
 export type LookupName = keyof LookupValues;
 
 /**
@@ -59,7 +73,7 @@ const ASKS: { [N in LookupName]: Ask<N> } = {
   forward: (client, asked, signal) => client.forward(asked, signal),
   reverse: (client, value, signal) => {
     if (!("at" in value)) return client.reverse(value, {}, signal);
-    const { at, ...asked } = value as Asked & { at: Position };
+    const { at, ...asked } = value;
     return client.reverse(at, asked, signal);
   },
   record: (client, ref, signal) => client.record(ref, {}, signal),

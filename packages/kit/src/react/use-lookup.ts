@@ -1,12 +1,6 @@
 import { useCallback, useEffect, useRef, useState, useSyncExternalStore } from "react";
 import type { LookupError } from "../client/errors.ts";
-import {
-  type Lookup,
-  type LookupName,
-  type LookupState,
-  type LookupValues,
-  lookup,
-} from "../lookup/lookup.ts";
+import { type Lookup, type LookupName, type LookupState, type LookupValues, lookup } from "../lookup/lookup.ts";
 import { useClient } from "./service.tsx";
 
 /** A lookup in a component: how it stands, and what can be done about it. */

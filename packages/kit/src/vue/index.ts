@@ -1,6 +1,6 @@
 import {
-  inject,
   type InjectionKey,
+  inject,
   type MaybeRefOrGetter,
   onScopeDispose,
   provide,

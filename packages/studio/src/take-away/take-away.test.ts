@@ -3,7 +3,7 @@ import type { Field, FormDefinition } from "@bibliotope/core/form";
 import { describe, expect, it } from "vitest";
 import { assistantText } from "./assistant.ts";
 import { curlOf, serverLookups } from "./calls.ts";
-import { nameOf, reactOf, serverOf, stillOf } from "./code.ts";
+import { nameOf, pickerOf, reactOf, serverOf, stillOf } from "./code.ts";
 import { digestOf, pageOf, policyOf, scriptOf } from "./page.ts";
 
 const SERVICE = "https://maps.example";
@@ -113,10 +113,25 @@ describe("a form as code", () => {
     expect(serverOf({ title: "None", fields: [] }, SERVICE)).toContain("No field of “None” is looked up");
   });
 
-  it("shows a stored place as a picture, with its coordinates beside the link", () => {
+  it("shows a stored place as a picture that is the way to it, and says how mails get one", () => {
     const code = stillOf(SERVICE);
-    expect(code).toContain("client.stillUrl({ of: ref");
-    expect(code).toContain("handOn(");
+    expect(code).toMatch(/<bibliotope-still .*of="".* control>/);
+    expect(code).toContain('client.link({ of: ref, shows: "still", hours: 72 })');
+    expect(code).toMatch(/<img src="\$\{url\}"/);
+  });
+
+  it("opens the picker narrowed as the form is, for pages and for web views, with no key in it", () => {
+    const rooms: FormDefinition = {
+      ...FORM,
+      title: "</script>",
+      addresses: [{ name: "", kinds: ["place"], anywhere: true }],
+    };
+    const code = pickerOf(rooms, SERVICE);
+    expect(code).toContain('"kinds":"place"');
+    expect(code).toContain('"anywhere":"1"');
+    expect(code.match(/<\/script>/g)).toHaveLength(1);
+    expect(code).toMatch(/bridge=places&key=$/m);
+    expect(code).not.toMatch(/bt_(web|view)_/);
   });
 
   it("is told to an assistant: fields, rules, calls, keys, definition and tests", () => {
