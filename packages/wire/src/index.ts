@@ -1,3 +1,4 @@
+export { answerSchemas } from "./answer-schemas.ts";
 export * from "./answers.ts";
 export * from "./asking.ts";
 export * from "./batches.ts";

@@ -5,4 +5,5 @@ export {
   type LookupState,
   type LookupValues,
   lookup,
+  type ReverseAsked,
 } from "./lookup.ts";

@@ -44,12 +44,22 @@ async function run(command: string): Promise<unknown> {
 
 /** An answer without what differs from one installation to the next. */
 const settled = (answer: unknown) =>
-  JSON.parse(JSON.stringify(answer, (name, value) => SETTLED[name] ?? (LINK.test(value) ? linkOf(value) : value)));
+  JSON.parse(
+    JSON.stringify(
+      answer,
+      (name, value) => (value === null ? value : SETTLED[name]) ?? (LINK.test(value) ? linkOf(value) : value),
+    ),
+  );
 /** Links are signed, and those of each installation are others. */
 const LINK = /^https?:\/\/[^/]+\/p\/[\w.-]+/;
 const linkOf = (url: string) => url.replace(LINK, "http://localhost:4870/p/Xk2p.WzEyLDE3.q0Zt7");
 /** Values that differ from one time to the next. */
-const SETTLED: Readonly<Record<string, unknown>> = { published: "2026-11-01T12:00:00.000Z", took: 2.4, kept: false, endsAt: "2026-11-02T12:00:00.000Z" };
+const SETTLED: Readonly<Record<string, unknown>> = {
+  published: "2026-11-01T12:00:00.000Z",
+  took: 2.4,
+  kept: false,
+  endsAt: "2026-11-02T12:00:00.000Z",
+};
 
 /** JSON as a person would write it: short lists on one line. */
 const written = (answer: unknown) =>

@@ -1,6 +1,5 @@
 import { type FormDefinition, type FormUse, ruleOf, usesOf } from "@bibliotope/core/form";
-import { CALLS, problemSchema } from "@bibliotope/wire";
-import * as z from "zod";
+import { answerSchemas } from "@bibliotope/wire";
 import { type ServerLookup, serverLookups } from "../calls.ts";
 
 /** What a value is, in any language. */
@@ -25,7 +24,7 @@ export interface Struct {
 }
 
 /** Lookups that programs have, by their calls. */
-export const PROGRAM_CALLS = ["suggest", "forward", "reverse", "record"] as const;
+const PROGRAM_CALLS = ["suggest", "forward", "reverse", "record"] as const;
 export type ProgramCall = (typeof PROGRAM_CALLS)[number];
 
 /** What a program for a form is written from. */
@@ -90,8 +89,7 @@ type Schema = Readonly<Record<string, unknown>> & {
 
 /** The types of what some calls answer, from the schemas that the service itself is made of; what is used before what uses it. */
 export function structsOf(calls: readonly ProgramCall[]): Struct[] {
-  const answers = Object.fromEntries(calls.map((call) => [`${pascal(call)}Answer`, CALLS[call].answers]));
-  const whole = z.toJSONSchema(z.object({ ...answers, Problem: problemSchema }), { io: "output" }) as Schema;
+  const whole = answerSchemas(calls) as Schema;
   const structs = new Map<string, Struct>();
   const add = (name: string, { properties = {}, required = [], description }: Schema) => {
     if (structs.has(name)) return;
