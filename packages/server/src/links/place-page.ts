@@ -1,5 +1,6 @@
+import { type FormAnswer, lookupIn } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
-import { type Facts, factText, hoursLine } from "@bibliotope/core/place";
+import { factText } from "@bibliotope/core/place";
 import type { AnswerRecord } from "@bibliotope/core/search";
 import { escapeHtml } from "../http/pages.ts";
 
@@ -19,10 +20,9 @@ export interface PlaceShown {
 /** The public page of a place: card, hours, map and the way there. Nothing in it asks for anything more. */
 export function placePage({ title, at, record, map, mapTwice, qr, size, ends, sources }: PlaceShown): string {
   const position = `${at.lat.toFixed(6)}, ${at.lon.toFixed(6)}`;
-  const { facts } = record ?? {};
   const rows = [
     ...(record ? [["Address", record.lines.map(escapeHtml).join("<br>")]] : []),
-    ...factRows(facts),
+    ...factRows(record),
     ["Position", `<span class="copied">${position}</span>`],
   ];
   const day = ends.toISOString().slice(0, 10);
@@ -54,14 +54,18 @@ ${rows.map(([name, value]) => `<div><dt>${name}</dt><dd>${value}</dd></div>`).jo
 }
 
 /** The facts of a place as rows; what is not known has none. */
-function factRows(facts: Facts | undefined): string[][] {
-  if (!facts) return [];
-  const { phone, url, openingHours, hoursText, languages, stepFree, own = {} } = facts;
-  const hours = openingHours ? hoursLine(openingHours).split("; ").map(escapeHtml).join("<br>") : hoursText;
+function factRows(record: AnswerRecord | undefined): string[][] {
+  if (!record?.facts) return [];
+  const { facts } = record;
+  const { phone, url, languages, stepFree, own = {} } = facts;
+  const hours = [lookupIn({ ...record, box: undefined } as FormAnswer)("hours") ?? []]
+    .flat()
+    .map(escapeHtml)
+    .join("<br>");
   const link = (address: string, words: string) =>
     `<a href="${escapeHtml(address)}" rel="noopener">${escapeHtml(words)}</a>`;
   return [
-    ["Opening hours", openingHours ? hours : hours && escapeHtml(hours)],
+    ["Opening hours", hours],
     ["Telephone", phone && link(`tel:${phone.replace(/[^+\d]/g, "")}`, phone)],
     ["Web page", url && (/^https?:\/\//.test(url) ? link(url, url) : escapeHtml(url))],
     ["Step-free access", stepFree === undefined ? undefined : stepFree ? "Yes" : "No"],

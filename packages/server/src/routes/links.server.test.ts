@@ -48,7 +48,7 @@ describe("a link that shows one place", () => {
     const { url } = await linkOf(`of=${body.suggestions[0].ref}&label=${encodeURIComponent("<b>Here</b>")}`);
     const html = await (await follow(url)).text();
     expect(html).toContain("&lt;b&gt;Here&lt;/b&gt;");
-    expect(html).toContain("<dt>Opening hours</dt><dd>Mo-Fr 09:00-");
+    expect(html).toContain("<dt>Opening hours</dt><dd>Monday–Friday 09:00–");
     expect(html).toContain("<dt>Seats</dt>");
     expect(html).not.toMatch(/undefined|null|\[object/);
   });
