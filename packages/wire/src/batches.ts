@@ -124,6 +124,10 @@ export type DecideAsking = z.infer<typeof decideAsking>;
 /** Where rows lie: latitude, longitude, standing, row, one after another. */
 export const batchPoints = z.object({ points: z.array(z.number()) });
 export type BatchPoints = z.infer<typeof batchPoints>;
+/** Which column's values are wanted, by its place. */
+export const batchValuesAsking = z.strictObject({ column: z.coerce.number().int().min(0).max(499) });
+/** What stands in one column of the rows that have a point, in the order of the points; null where nothing does. */
+export const batchValues = z.object({ values: z.array(z.string().nullable()) });
 
 /** A batch by the wire: the body is the file, CSV or GeoJSON, also gzipped. */
 export const batchAsking = z.strictObject({

@@ -46,6 +46,7 @@ export {
   type MarkerSign,
 } from "./signs.ts";
 export { DAY, NIGHT, type SheetStyle } from "./styles.ts";
+export { MISSING_COLOUR, numberIn, type ScaleStep, type ValueScale, valueScale } from "./values.ts";
 export {
   frameOf,
   LEAST_ZOOM,

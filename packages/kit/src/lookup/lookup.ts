@@ -81,6 +81,9 @@ const ASKS: { [N in LookupName]: Ask<N> } = {
   distance: async (_client, [from, to]) => (sphereDistance(from, to) === 0 ? 0 : metresBetween(from, to)),
 };
 
+/** In place of a value that was dropped: no JSON is this. */
+const DROPPED = "dropped";
+
 const IDLE = { status: "idle", result: undefined, isOld: false, error: undefined } as const;
 
 /**
@@ -143,7 +146,7 @@ export function lookup<N extends LookupName>(client: Client, name: N, value?: Lo
       drop();
       change({ status: state.result === undefined ? "idle" : "done" });
       // the same value may be asked anew
-      key = undefined;
+      key = DROPPED;
     },
     subscribe(heard) {
       listeners.add(heard);

@@ -230,8 +230,29 @@ export async function readPoints(database: Knex, batch: number): Promise<BatchPo
     .where({ batch_id: batch })
     .whereNotNull("answer")
     .select("number", "standing")
-    .select(database.raw("(answer -> 'at' ->> 'lat')::float8 as lat, (answer -> 'at' ->> 'lon')::float8 as lon"));
+    .select(database.raw("(answer -> 'at' ->> 'lat')::float8 as lat, (answer -> 'at' ->> 'lon')::float8 as lon"))
+    .orderBy("number");
   return { points: rows.flatMap(({ lat, lon, standing, number }) => [lat, lon, STANDINGS.indexOf(standing), number]) };
+}
+
+/** Letters of a value that are told. */
+const VALUE_TOLD = 200;
+
+/** What stands in a column of the rows that lie somewhere, in the order of their points. */
+export async function readValues(
+  database: Knex,
+  batch: number,
+  column: number,
+): Promise<{ values: (string | null)[] }> {
+  const rows = await database("batch_results")
+    .join("batch_rows", (join) => {
+      join.on("batch_rows.batch_id", "batch_results.batch_id").andOn("batch_rows.number", "batch_results.number");
+    })
+    .where("batch_results.batch_id", batch)
+    .whereNotNull("answer")
+    .select(database.raw("left(cells[?::int], ?) as value", [column + 1, VALUE_TOLD]))
+    .orderBy("batch_results.number");
+  return { values: rows.map(({ value }) => value || null) };
 }
 
 export async function dropBatch(database: Knex, id: number): Promise<boolean> {

@@ -32,6 +32,7 @@ export function reviewHandlers({ database, jobs, files, index, services }: Needs
     dropBatch,
     batchRows,
     batchPoints,
+    batchValues,
     batchRow,
     decideRow,
     takeBack,
@@ -66,6 +67,10 @@ export function reviewHandlers({ database, jobs, files, index, services }: Needs
 
   async function batchPoints({ id }: Own<"batchPoints">) {
     return held.readPoints(database, id());
+  }
+
+  async function batchValues({ id, asked }: Own<"batchValues">) {
+    return held.readValues(database, id(), asked.column);
   }
 
   async function batchRow(own: Own<"batchRow">): Promise<BatchCandidates> {

@@ -22,7 +22,9 @@ function program(batch: string): string {
         [...path.matchAll(/\{(\w+)\}/g)].map(([, part]) => [part, part === "id" ? batch : example[part]]),
       );
       const rest = Object.entries(words).filter(([word]) => !(word in inPath));
-      const query = Object.fromEntries(rest.map(([word, value]) => [word, word === "limit" ? Number(value) : value]));
+      const query = Object.fromEntries(
+        rest.map(([word, value]) => [word, ["limit", "hours"].includes(word) ? Number(value) : value]),
+      );
       const isText = ["still", "batchRows"].includes(name);
       const asked =
         method === "GET"

@@ -119,6 +119,7 @@ function Rows({ batch, canEdit, show, onShow }: RowsProps) {
         <div className="min-h-0 flex-1 max-[900px]:h-[20rem] max-[900px]:flex-none">
           <ReviewMap
             batch={batch.id}
+            heads={batch.heads}
             found={review.found}
             showsAll={shows === "all"}
             marked={review.marked}

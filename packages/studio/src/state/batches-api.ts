@@ -38,6 +38,9 @@ const batchesApi = dataApi.enhanceEndpoints({ addTagTypes: ["batches"] }).inject
     }),
     takeBack: build.mutation({ ...own("takeBack", byId), invalidatesTags: ["batches"] }),
     batchPoints: build.query(own("batchPoints", byId)),
+    batchValues: build.query(
+      own("batchValues", ({ id, column }: { id: number; column: number }) => ({ parts: { id }, asks: { column } })),
+    ),
   }),
 });
 
@@ -51,5 +54,6 @@ export const {
   useDecideRowMutation,
   useTakeBackMutation,
   useBatchPointsQuery,
+  useBatchValuesQuery,
   usePrefetch: usePrefetchBatch,
 } = batchesApi;
