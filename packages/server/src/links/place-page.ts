@@ -39,7 +39,7 @@ export function placePage({ title, at, record, map, mapTwice, qr, size, ends, so
 <body>
 <main>
 <h1>${escapeHtml(title)}</h1>
-<img class="map" src="${map}" srcset="${map} 1x, ${mapTwice} 2x" width="${size.width}" height="${size.height}" alt="Map around ${escapeHtml(title)}">
+<img class="where" src="${map}" srcset="${map} 1x, ${mapTwice} 2x" width="${size.width}" height="${size.height}" alt="Map around ${escapeHtml(title)}">
 <p class="ways" id="way"><a href="geo:${at.lat},${at.lon}">Open in a map application</a>
 <span>Where none answers, put the position into one: it is written below.</span></p>
 <dl>

@@ -34,7 +34,7 @@ describe("a link that shows one place", () => {
     expect(html).toContain("12 Harbour Row");
     expect(html).toMatch(/href="geo:-35\.\d+,-21\.\d+"/);
     expect(html).not.toMatch(/bt_srv|<script/);
-    const [, map] = /<img class="map" src="([^"]+)"/.exec(html)!;
+    const [, map] = /<img class="where" src="([^"]+)"/.exec(html)!;
     const picture = await follow(map);
     const { width, height } = PNG.sync.read(Buffer.from(await picture.arrayBuffer()));
     expect([width, height]).toEqual([600, 400]);
