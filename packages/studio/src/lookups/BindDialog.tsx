@@ -29,7 +29,7 @@ function BindForm({ part }: { part: string }) {
   const { data: forms = [] } = useFormsQuery();
   const [chosen, setChosen] = useState("");
   const ref = chosen || forms[0]?.ref;
-  const held = useFormQuery(ref ?? "", { skip: !ref, refetchOnMountOrArgChange: true }).data;
+  const held = useFormQuery(ref ?? "", { skip: !ref, refetchOnMountOrArgChange: true }).currentData;
   const [field, setField] = useState("");
   const [save, saving] = useSaveDraftMutation();
   const draft = saving.data?.ref === ref ? saving.data : held;
