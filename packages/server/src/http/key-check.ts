@@ -2,7 +2,7 @@ import type { IncomingMessage } from "node:http";
 import type { TLSSocket } from "node:tls";
 import type { Call } from "@bibliotope/wire";
 import { allowsOrigin, type KeyRing } from "../keys/key-ring.ts";
-import type { HeldKey } from "../keys/keys.repository.ts";
+import { type HeldKey, hasEnded } from "../keys/keys.repository.ts";
 import { headerOf, type Incoming } from "./incoming.ts";
 import { HttpProblem } from "./problem.ts";
 
@@ -37,7 +37,7 @@ function tokenOf(incoming: Incoming): string | null | undefined {
 
 /** @throws HttpProblem when a key has ended, may not be used from where the request comes, or not for this call */
 export function checkKey(request: IncomingMessage, call: Call, key: HeldKey): void {
-  if (key.endsAt && key.endsAt.getTime() <= Date.now())
+  if (key.endsAt && hasEnded(key))
     throw new HttpProblem(
       "no-key",
       `The key “${key.name}” ended on ${key.endsAt.toISOString().slice(0, 10)}. Make another in the workbench, or let it go on for longer.`,

@@ -27,6 +27,9 @@ export interface HeldKey {
   perDay: number | null;
 }
 
+/** Whether the last day of a key is over. */
+export const hasEnded = ({ endsAt }: Pick<HeldKey, "endsAt">) => endsAt !== null && endsAt.getTime() <= Date.now();
+
 /** Makes a key and tells every process. The key itself is in the answer and nowhere else. */
 export async function makeKey(database: Knex, { kind, ...rules }: MakeKeyAsking): Promise<MadeKey> {
   const key = `bt_${kind}_${newSecret()}`;

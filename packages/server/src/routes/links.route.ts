@@ -17,7 +17,7 @@ import { SeenEngine } from "../http/seen-engine.ts";
 import type { Reply } from "../http/send-reply.ts";
 import type { Handlers } from "../http/wire.ts";
 import type { KeyRing } from "../keys/key-ring.ts";
-import type { HeldKey } from "../keys/keys.repository.ts";
+import { type HeldKey, hasEnded } from "../keys/keys.repository.ts";
 import type { Permits } from "../keys/permits.ts";
 import type { UseCounter } from "../keys/use-counter.ts";
 import { type Link, linkOf, tokenOf } from "../links/link.ts";
@@ -172,8 +172,8 @@ export function linkRoutes(needs: Needs): Router {
     if (link.ends * 1000 <= Date.now())
       throw new HttpProblem("withdrawn", "This link has ended. Ask whoever sent it for a new one.");
     const key = ring.byId(link.key);
-    const isOver = !key || (key.endsAt && key.endsAt.getTime() <= Date.now()) || !mayAsk(CALLS.link as Call, key);
-    if (isOver) throw new HttpProblem("withdrawn", "This link was withdrawn. Ask whoever sent it for a new one.");
+    if (!key || hasEnded(key) || !mayAsk(CALLS.link as Call, key))
+      throw new HttpProblem("withdrawn", "This link was withdrawn. Ask whoever sent it for a new one.");
     countUse(response, counter, key, "links", () => undefined);
     const { engine } = index;
     if (engine) return { link, key, engine: new SeenEngine(engine, key) };

@@ -7,7 +7,7 @@ import { escapeHtml } from "../http/pages.ts";
 import { HttpProblem } from "../http/problem.ts";
 import { exactRouter } from "../http/router.ts";
 import { allowsOrigin, type KeyRing } from "../keys/key-ring.ts";
-import type { HeldKey } from "../keys/keys.repository.ts";
+import { type HeldKey, hasEnded } from "../keys/keys.repository.ts";
 
 /** Languages that run from right to left. */
 const RIGHT_TO_LEFT = /^(?:ar|he|fa|ur|yi|ps|sd|ug|dv|ckb)\b/i;
@@ -60,7 +60,7 @@ function readPick(request: Request): PickAsking {
 
 function keyOf(ring: KeyRing, { key: given }: PickAsking): HeldKey {
   const key = ring.find(given);
-  if (!key || (key.endsAt && key.endsAt.getTime() <= Date.now()))
+  if (!key || hasEnded(key))
     throw new HttpProblem("no-key", "The picker's key is not known, was withdrawn or has ended.");
   if (key.kind === "srv" || key.kind === "app")
     throw new HttpProblem("not-allowed", "The picker is for keys of pages and of web views. Withdraw this one.");

@@ -7,29 +7,14 @@ import {
   pascal,
   quoted,
   type Struct,
-  type TypeOf,
+  typeWriter,
 } from "./model.ts";
 
-function typeOf(type: TypeOf): string {
-  switch (type.is) {
-    case "text":
-      return "string";
-    case "number":
-      return "double";
-    case "whole":
-      return "long";
-    case "yesNo":
-      return "bool";
-    case "any":
-      return "JsonElement";
-    case "list":
-      return `IReadOnlyList<${typeOf(type.of)}>`;
-    case "map":
-      return `IReadOnlyDictionary<string, ${typeOf(type.of)}>`;
-    case "struct":
-      return type.name;
-  }
-}
+const typeOf = typeWriter(
+  { text: "string", number: "double", whole: "long", yesNo: "bool", any: "JsonElement" },
+  (of) => `IReadOnlyList<${of}>`,
+  (of) => `IReadOnlyDictionary<string, ${of}>`,
+);
 /** A parameter: with a sign before it, no keyword is one. */
 const named = (name: string) => `@${/^[a-zA-Z]/.test(camel(name)) ? camel(name) : `value${camel(name)}`}`;
 const field = ({ name, type, isOptional }: FieldOf) =>

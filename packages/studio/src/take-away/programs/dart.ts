@@ -2,44 +2,27 @@ import {
   camel,
   commented,
   type FieldOf,
+  nameWriter,
   type Program,
   parametersOf,
   pascal,
   quoted,
   type Struct,
   type TypeOf,
+  typeWriter,
 } from "./model.ts";
 
-const KEYWORDS = new Set(
-  "assert await break case catch class const continue default do else enum extends false final finally for if in is new null rethrow return super switch this throw true try var void while with yield asked call".split(
-    " ",
-  ),
+const named = nameWriter(
+  camel,
+  "assert await break case catch class const continue default do else enum extends false final finally for if in is new null rethrow return super switch this throw true try var void while with yield asked call",
+  (name) => `${name}Value`,
 );
-const named = (name: string) => {
-  const plain = camel(name);
-  return KEYWORDS.has(plain) ? `${plain}Value` : /^[a-zA-Z]/.test(plain) ? plain : `value${plain}`;
-};
 
-function typeOf(type: TypeOf): string {
-  switch (type.is) {
-    case "text":
-      return "String";
-    case "number":
-      return "double";
-    case "whole":
-      return "int";
-    case "yesNo":
-      return "bool";
-    case "any":
-      return "Object";
-    case "list":
-      return `List<${typeOf(type.of)}>`;
-    case "map":
-      return `Map<String, ${typeOf(type.of)}>`;
-    case "struct":
-      return type.name;
-  }
-}
+const typeOf = typeWriter(
+  { text: "String", number: "double", whole: "int", yesNo: "bool", any: "Object" },
+  (of) => `List<${of}>`,
+  (of) => `Map<String, ${of}>`,
+);
 
 /** How a value of JSON is read. */
 function read(type: TypeOf, held: string): string {

@@ -2,44 +2,26 @@ import {
   camel,
   commented,
   type FieldOf,
+  nameWriter,
   type Program,
   parametersOf,
   pascal,
   type Struct,
-  type TypeOf,
+  typeWriter,
 } from "./model.ts";
 
-const KEYWORDS = new Set(
-  "break case chan const continue default defer else fallthrough for func go goto if import interface map package range return select struct switch type var string error len c ctx asked strings context".split(
-    " ",
-  ),
+const named = nameWriter(
+  camel,
+  "break case chan const continue default defer else fallthrough for func go goto if import interface map package range return select struct switch type var string error len c ctx asked strings context",
+  (name) => `${name}Value`,
 );
-const named = (name: string) => {
-  const plain = camel(name);
-  return KEYWORDS.has(plain) ? `${plain}Value` : /^[a-zA-Z]/.test(plain) ? plain : `value${plain}`;
-};
 const quoted = (text: string) => JSON.stringify(text);
 
-function typeOf(type: TypeOf): string {
-  switch (type.is) {
-    case "text":
-      return "string";
-    case "number":
-      return "float64";
-    case "whole":
-      return "int";
-    case "yesNo":
-      return "bool";
-    case "any":
-      return "any";
-    case "list":
-      return `[]${typeOf(type.of)}`;
-    case "map":
-      return `map[string]${typeOf(type.of)}`;
-    case "struct":
-      return type.name;
-  }
-}
+const typeOf = typeWriter(
+  { text: "string", number: "float64", whole: "int", yesNo: "bool", any: "any" },
+  (of) => `[]${of}`,
+  (of) => `map[string]${of}`,
+);
 
 /** What may be missing is a pointer, so that it differs from what is empty. */
 const held = ({ type, isOptional }: FieldOf) =>

@@ -2,44 +2,26 @@ import {
   camel,
   commented,
   type FieldOf,
+  nameWriter,
   type Program,
   parametersOf,
   pascal,
   quoted,
   type Struct,
-  type TypeOf,
+  typeWriter,
 } from "./model.ts";
 
-const KEYWORDS = new Set(
-  "abstract assert boolean break byte case catch char class const continue default do double else enum extends final finally float for goto if implements import instanceof int interface long native new package private protected public return short static strictfp super switch synchronized this throw throws transient try void volatile while true false null var record yield client asked".split(
-    " ",
-  ),
+const named = nameWriter(
+  camel,
+  "abstract assert boolean break byte case catch char class const continue default do double else enum extends final finally float for goto if implements import instanceof int interface long native new package private protected public return short static strictfp super switch synchronized this throw throws transient try void volatile while true false null var record yield client asked",
+  (name) => `${name}Value`,
 );
-const named = (name: string) => {
-  const plain = camel(name);
-  return KEYWORDS.has(plain) ? `${plain}Value` : /^[a-zA-Z]/.test(plain) ? plain : `value${plain}`;
-};
 
-function typeOf(type: TypeOf): string {
-  switch (type.is) {
-    case "text":
-      return "String";
-    case "number":
-      return "Double";
-    case "whole":
-      return "Long";
-    case "yesNo":
-      return "Boolean";
-    case "any":
-      return "Object";
-    case "list":
-      return `List<${typeOf(type.of)}>`;
-    case "map":
-      return `Map<String, ${typeOf(type.of)}>`;
-    case "struct":
-      return type.name;
-  }
-}
+const typeOf = typeWriter(
+  { text: "String", number: "Double", whole: "Long", yesNo: "Boolean", any: "Object" },
+  (of) => `List<${of}>`,
+  (of) => `Map<String, ${of}>`,
+);
 
 const field = ({ name, type }: FieldOf) => `${typeOf(type)} ${named(name)}`;
 const struct = ({

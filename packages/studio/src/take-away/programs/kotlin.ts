@@ -2,44 +2,27 @@ import {
   camel,
   commented,
   type FieldOf,
+  nameWriter,
   type Program,
   parametersOf,
   pascal,
   quoted,
   type Struct,
   type TypeOf,
+  typeWriter,
 } from "./model.ts";
 
-const KEYWORDS = new Set(
-  "as break class continue do else false for fun if in interface is null object package return super this throw true try typealias typeof val var when while asked call".split(
-    " ",
-  ),
+const named = nameWriter(
+  camel,
+  "as break class continue do else false for fun if in interface is null object package return super this throw true try typealias typeof val var when while asked call",
+  (name) => `\`${name}\``,
 );
-const named = (name: string) => {
-  const plain = camel(name);
-  return KEYWORDS.has(plain) ? `\`${plain}\`` : /^[a-zA-Z]/.test(plain) ? plain : `value${plain}`;
-};
 
-function typeOf(type: TypeOf): string {
-  switch (type.is) {
-    case "text":
-      return "String";
-    case "number":
-      return "Double";
-    case "whole":
-      return "Int";
-    case "yesNo":
-      return "Boolean";
-    case "any":
-      return "Any";
-    case "list":
-      return `List<${typeOf(type.of)}>`;
-    case "map":
-      return `Map<String, ${typeOf(type.of)}>`;
-    case "struct":
-      return type.name;
-  }
-}
+const typeOf = typeWriter(
+  { text: "String", number: "Double", whole: "Int", yesNo: "Boolean", any: "Any" },
+  (of) => `List<${of}>`,
+  (of) => `Map<String, ${of}>`,
+);
 
 /** How a value of JSON is read. @param held what it stands in, @param at its name or place there */
 function read(type: TypeOf, held: string, at: string): string {

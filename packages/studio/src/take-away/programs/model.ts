@@ -182,3 +182,29 @@ export function parametersOf({ asked }: ServerLookup, named: (name: string) => s
     asked: asked.map(([part, fields]) => ({ part, parameters: fields.map((field) => taken.get(field)!) })),
   };
 }
+
+/** What a language calls plain values. */
+type PlainNames = Readonly<Record<"text" | "number" | "whole" | "yesNo" | "any", string>>;
+
+/** Writes types as a language does. */
+export function typeWriter(plain: PlainNames, list: (of: string) => string, map: (of: string) => string) {
+  return function write(type: TypeOf): string {
+    if (type.is === "struct") return type.name;
+    if (type.is === "list") return list(write(type.of));
+    return type.is === "map" ? map(write(type.of)) : plain[type.is];
+  };
+}
+
+/**
+ * Writes names as a language does.
+ * @param kept words that the language keeps for itself, with spaces between
+ * @param otherwise a kept word as a name all the same
+ */
+export function nameWriter(style: (name: string) => string, kept: string, otherwise: (name: string) => string) {
+  const words = new Set(kept.split(" "));
+  return (name: string): string => {
+    const plain = style(name);
+    if (words.has(plain)) return otherwise(plain);
+    return /^[A-Za-z_]/.test(plain) ? plain : style(`value ${name}`);
+  };
+}

@@ -1,36 +1,26 @@
-import { commented, type FieldOf, type Program, parametersOf, type Struct, snake, type TypeOf } from "./model.ts";
+import {
+  commented,
+  type FieldOf,
+  nameWriter,
+  type Program,
+  parametersOf,
+  type Struct,
+  snake,
+  typeWriter,
+} from "./model.ts";
 
-const KEYWORDS = new Set(
-  "and as assert async await break class continue def del elif else except finally for from global if import in is lambda none nonlocal not or pass raise return true false try while with yield self client call asked".split(
-    " ",
-  ),
+const named = nameWriter(
+  snake,
+  "and as assert async await break class continue def del elif else except finally for from global if import in is lambda none nonlocal not or pass raise return true false try while with yield self client call asked",
+  (name) => `${name}_`,
 );
-const named = (name: string) => {
-  const plain = snake(name);
-  return KEYWORDS.has(plain) ? `${plain}_` : /^[a-z_]/.test(plain) ? plain : `value_${plain}`;
-};
 const text = (value: string) => JSON.stringify(value);
 
-function typeOf(type: TypeOf): string {
-  switch (type.is) {
-    case "text":
-      return "str";
-    case "number":
-      return "float";
-    case "whole":
-      return "int";
-    case "yesNo":
-      return "bool";
-    case "any":
-      return "Any";
-    case "list":
-      return `List[${typeOf(type.of)}]`;
-    case "map":
-      return `Dict[str, ${typeOf(type.of)}]`;
-    case "struct":
-      return type.name;
-  }
-}
+const typeOf = typeWriter(
+  { text: "str", number: "float", whole: "int", yesNo: "bool", any: "Any" },
+  (of) => `List[${of}]`,
+  (of) => `Dict[str, ${of}]`,
+);
 
 const fieldLine = ({ name, type, isOptional, words }: FieldOf) =>
   `    ${named(name)}: ${isOptional ? `Optional[${typeOf(type)}] = None` : typeOf(type)}${words ? `  # ${commented(words)}` : ""}`;

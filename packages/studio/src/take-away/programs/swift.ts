@@ -2,46 +2,28 @@ import {
   camel,
   commented,
   type FieldOf,
+  nameWriter,
   type Program,
   parametersOf,
   pascal,
   quoted,
   type Struct,
-  type TypeOf,
+  typeWriter,
 } from "./model.ts";
 
-const KEYWORDS = new Set(
-  "as associatedtype break case catch class continue default defer deinit do else enum extension fallthrough false fileprivate for func guard if import in init inout internal is let nil operator precedencegroup private protocol public repeat rethrows return self static struct subscript super switch throw throws true try typealias var where while asked".split(
-    " ",
-  ),
+const named = nameWriter(
+  camel,
+  "as associatedtype break case catch class continue default defer deinit do else enum extension fallthrough false fileprivate for func guard if import in init inout internal is let nil operator precedencegroup private protocol public repeat rethrows return self static struct subscript super switch throw throws true try typealias var where while asked",
+  (name) => `\`${name}\``,
 );
-const named = (name: string) => {
-  const plain = camel(name);
-  return KEYWORDS.has(plain) ? `\`${plain}\`` : /^[a-zA-Z]/.test(plain) ? plain : `value${plain}`;
-};
 /** Swift writes signs beyond ASCII by themselves, and has another way for those that end a text. */
 const text = (value: string) => quoted(value).replace(/\\u([0-9a-f]{4})/gi, "\\u{$1}");
 
-function typeOf(type: TypeOf): string {
-  switch (type.is) {
-    case "text":
-      return "String";
-    case "number":
-      return "Double";
-    case "whole":
-      return "Int";
-    case "yesNo":
-      return "Bool";
-    case "any":
-      return "Held";
-    case "list":
-      return `[${typeOf(type.of)}]`;
-    case "map":
-      return `[String: ${typeOf(type.of)}]`;
-    case "struct":
-      return type.name;
-  }
-}
+const typeOf = typeWriter(
+  { text: "String", number: "Double", whole: "Int", yesNo: "Bool", any: "Held" },
+  (of) => `[${of}]`,
+  (of) => `[String: ${of}]`,
+);
 const field = ({ name, type, isOptional, words }: FieldOf) =>
   `${words ? `    /// ${commented(words)}\n` : ""}    public let ${named(name)}: ${typeOf(type)}${isOptional ? "?" : ""}`;
 const struct = ({ name, words, fields }: Struct) =>
