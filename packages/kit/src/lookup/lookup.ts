@@ -116,14 +116,17 @@ export function lookup<N extends LookupName>(client: Client, name: N, value?: Lo
     change({ status: "waiting", isOld: state.result !== undefined, error: undefined });
     try {
       const result = await ASKS[name](client, wanted, mine.signal);
-      if (underWay === mine) change({ status: "done", result, isOld: false });
+      // an answer that comes although nobody wants it any more is to an earlier value
+      if (underWay !== mine) return;
+      underWay = undefined;
+      change({ status: "done", result, isOld: false });
     } catch (error) {
       if (underWay !== mine) return;
+      underWay = undefined;
       // what is thrown by the way in which it is asked is a fault of ours, and no answer all the same
       const failed = error instanceof LookupError ? error : unreachable("offline");
       change({ status: "failed", result: undefined, isOld: false, error: failed });
     }
-    underWay = undefined;
   };
   const made: Lookup<N> = {
     get state() {
