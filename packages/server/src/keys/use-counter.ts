@@ -8,6 +8,8 @@ const HOUR = 3_600_000;
 export class UseCounter {
   #uses = new Map<string, Use>();
   #choices = new Map<string, Choices>();
+  /** The write that was begun last. */
+  #writing: Promise<void> = Promise.resolve();
 
   constructor(
     private readonly database: Knex,
@@ -33,8 +35,19 @@ export class UseCounter {
     else this.#choices.set(name, { hour: new Date(hour * HOUR), key_id, letters, count: 1 });
   }
 
-  /** Writes down what was counted; what cannot be written is kept for the next time. */
+  /** Writes down all that was counted until now; what cannot be written is kept for the next time. */
   async write(): Promise<void> {
+    // what is being written already has left the maps, but cannot be read yet
+    const before = this.#writing;
+    const writing = (async () => {
+      await before.catch(() => {});
+      await this.#writeHeld();
+    })();
+    this.#writing = writing;
+    await writing;
+  }
+
+  async #writeHeld(): Promise<void> {
     const [uses, choices] = [this.#uses, this.#choices];
     if (!uses.size && !choices.size) return;
     this.#uses = new Map();
