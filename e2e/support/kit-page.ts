@@ -4,11 +4,14 @@ import type { AddressInfo } from "node:net";
 import { join } from "node:path";
 import { test as base, expect, type Locator, type Page } from "@playwright/test";
 import { PNG } from "pngjs";
-import type { MapLine, MapOptions, Marker, SheetMap } from "../../packages/kit/src/index.ts";
+import type { Client, MapLine, MapOptions, Marker, SheetMap } from "../../packages/kit/src/index.ts";
 import { ready } from "./house.ts";
 
 /** What the page keeps for its tests. */
 export interface KitWindow {
+  /** All that the kit exports. */
+  kit: typeof import("../../packages/kit/src/index.ts");
+  client: Client;
   sheet: SheetMap;
   makeMap(options: Partial<MapOptions>): void;
   pressed: { lat: number; lon: number }[];
@@ -37,9 +40,10 @@ const html = () => `<!doctype html><html lang="en"><meta charset="utf-8"><title>
 <style>${FACES}body { margin: 8px; font-family: sans-serif; }</style>
 <input aria-label="Beside"><div id="map" style="width:640px;height:480px"></div>
 <script type="module">
-import { Client, SheetMap } from "${ready().url}/kit/v1/bibliotope.js";
+import * as whole from "${ready().url}/kit/v1/bibliotope.js";
+const { Client, SheetMap } = whole;
 const client = new Client({ key: "${ready().keys.web}", url: "${ready().url}" });
-Object.assign(window, { pressed: [], happened: [], followed: [] });
+Object.assign(window, { kit: whole, client, pressed: [], happened: [], followed: [] });
 window.makeMap = (options) => {
   window.sheet?.destroy();
   const sheet = new SheetMap(document.querySelector("#map"), { client, label: "Where", ...options });

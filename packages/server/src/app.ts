@@ -140,7 +140,10 @@ function makeApp(house: House, wire: Wire): Express {
   app.use(mountWire(wire));
   app.use(kitRoutes(house.kitFolder));
 
-  app.use(pagePolicy, cookieParser());
+  app.use(
+    pagePolicy(() => house.services.pictureOrigins),
+    cookieParser(),
+  );
   app.use("/api", requireSession(house.sessions), ownOf(house), nothingHere);
   app.use(signInRoutes(house.database, house.signedIn));
   app.use(problemPages());

@@ -1,12 +1,13 @@
 import { landRegister } from "./land-register.ts";
 import { loanCourier } from "./loan-courier.ts";
 import { type Running, run } from "./stand-in.ts";
+import { survey } from "./survey.ts";
 import { tideTable } from "./tide-table.ts";
 
 export { FAULTS, type Fault } from "./faults.ts";
 
 /** The services of the reading network that are none, by their names. */
-export const STAND_INS = { register: landRegister, courier: loanCourier, tides: tideTable } as const;
+export const STAND_INS = { register: landRegister, courier: loanCourier, tides: tideTable, survey } as const;
 export type StandInName = keyof typeof STAND_INS;
 
 /** Starts all of them on this machine, each on a free port. @returns their addresses, and what ends them */

@@ -31,6 +31,17 @@ export const fieldSchema = z
     half: z.boolean().optional(),
     opens: z.boolean().optional().meta({ description: "A map opens over the form, and fills it on Done alone." }),
     relief: z.boolean().optional().meta({ description: "A map offers the ground in relief." }),
+    pictures: z
+      .strictObject({
+        name: words(60).min(1),
+        url: text(1000),
+        attribution: words(300).min(1).meta({ description: "Who made them; shown on the map." }),
+        least: z.int().min(0).max(24).optional(),
+        most: z.int().min(0).max(24).optional(),
+        names: z.boolean().optional().meta({ description: "False to leave the map's own names out." }),
+      })
+      .optional()
+      .meta({ description: "Picture tiles of one's own on a map (XYZ or WMTS), shown first." }),
     options: z
       .array(z.strictObject({ value: words(200), label: words(80).min(1) }))
       .max(200)

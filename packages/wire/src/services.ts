@@ -192,6 +192,8 @@ export const hostList = z.object({
       host: z.string(),
       port: z.int(),
       isInside: z.boolean(),
+      /** Maps may fetch pictures there. */
+      forPictures: z.boolean(),
       standIn: z.string().nullable(),
     }),
   ),
@@ -207,4 +209,5 @@ export const allowHostAsking = z.strictObject({
     }),
   port: z.int().min(1).max(65_535),
   isInside: z.boolean().default(false),
+  forPictures: z.boolean().default(false),
 });

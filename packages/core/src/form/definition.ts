@@ -11,6 +11,7 @@ import {
   type PartName,
   type Parts,
 } from "../place/index.ts";
+import { type PictureTiles, pictureUrlTrouble } from "../sheet/picture-tiles.ts";
 
 /**
  * Kinds of field. `search` asks while the person types, `button` looks up what the fields say, `map` shows and takes a
@@ -62,6 +63,8 @@ export interface Field {
   relief?: boolean;
   /** A map opens over the form by a button, and fills it on Done alone. */
   opens?: boolean;
+  /** A map offers these pictures in place of its sheets, and shows them first. */
+  pictures?: PictureTiles;
   /** What a choice offers. */
   options?: Option[];
   /** What a button does; it looks up what the fields say when not given. */
@@ -250,7 +253,7 @@ function twice(names: readonly string[]): string[] {
 const servicesOf = ({ services = [] }: FormDefinition): ReadonlySet<string> => new Set(services.map(({ ask }) => ask));
 
 function checkField(
-  { name, kind, binding, show, options }: Field,
+  { name, kind, binding, show, options, pictures }: Field,
   names: ReadonlySet<string>,
   services: ReadonlySet<string>,
 ): FormIssue[] {
@@ -258,6 +261,9 @@ function checkField(
   // a list that a service answers is chosen from
   if (kind === "choice" && !options?.length && !binding)
     issues.push(issue(name, "a choice needs something to choose from"));
+  if (pictures && kind !== "map") issues.push(issue(name, "only a map shows pictures"));
+  const trouble = pictures && pictureUrlTrouble(pictures.url);
+  if (trouble) issues.push(issue(name, `the address of its pictures ${trouble}`));
   if (typeof show === "object") {
     if (!names.has(show.field)) issues.push(issue(name, `it is shown by “${show.field}”, which is no field`));
     else if (show.field === name) issues.push(issue(name, "it cannot be shown by its own value"));

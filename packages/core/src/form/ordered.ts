@@ -4,7 +4,8 @@ import type { FormDefinition } from "./definition.ts";
 const ORDER = [
   ...["title", "intro", "submit", "fields", "addresses", "services"],
   ...["name", "kind", "label", "autofill", "address", "binding", "task", "placeholder", "help"],
-  ...["required", "half", "relief", "opens", "options", "show"],
+  ...["required", "half", "relief", "pictures", "opens", "options", "show"],
+  ...["url", "attribution", "least", "most", "names"],
   ...[
     "start",
     "kinds",

@@ -33,6 +33,14 @@ export {
 } from "./paint.ts";
 export type { Painter } from "./painter.ts";
 export type { SheetPart } from "./pen.ts";
+export {
+  type PicturePart,
+  type PictureTiles,
+  pictureOrigin,
+  picturePartOf,
+  pictureTileUrl,
+  pictureUrlTrouble,
+} from "./picture-tiles.ts";
 export { drawChosen, drawDevice, drawFrame } from "./place-signs.ts";
 export {
   digitWidth,

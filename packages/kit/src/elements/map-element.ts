@@ -1,11 +1,12 @@
 import { type Position, readPosition } from "@bibliotope/core/geo";
-import { SHEETS, type SheetKind } from "@bibliotope/core/sheet";
+import { pictureUrlTrouble, SHEETS, type SheetKind } from "@bibliotope/core/sheet";
 import type { Client } from "../client/client.ts";
 import { lacking } from "../client/lacking.ts";
 import type { Marker } from "../map/marker.ts";
-import type { MapOptions } from "../map/options.ts";
+import { type MapOptions, shownPictures } from "../map/options.ts";
 import { SheetMap } from "../map/sheet-map.ts";
 import { adopt } from "../style.ts";
+import { say } from "../words/say.ts";
 import { clientOf, ElementBase, SERVICE_ATTRIBUTES, tell } from "./service.ts";
 
 /** A spot of the map was pressed; the detail is its position. */
@@ -21,10 +22,11 @@ const STYLE = `
 
 /**
  * `<bibliotope-map>`: an interactive map. Attributes: `web-key` and `url` (the service), `label`, `at` (`LAT,LON`),
- * `zoom`, `sheet`, `device`, `aims`, `grouped`. Its height is the page's to set; 320 px else.
+ * `zoom`, `sheet`, `device`, `aims`, `grouped`; `pictures`, the address of picture tiles of one's own, shown at first, with
+ * `attribution` (needed), `pictures-name`, `pictures-most` (their last zoom). Its height is the page's to set; 320 px else.
  */
 export class MapElement extends ElementBase {
-  static readonly observedAttributes = [...SERVICE_ATTRIBUTES, "at", "zoom"];
+  static readonly observedAttributes = [...SERVICE_ATTRIBUTES, "at", "zoom", "pictures", "attribution"];
 
   #client: Client | undefined;
   #map: SheetMap | undefined;
@@ -91,6 +93,7 @@ export class MapElement extends ElementBase {
       aims: this.hasAttribute("aims"),
       grouped: this.hasAttribute("grouped"),
       ...(sheet ? { sheet: sheet as SheetKind } : {}),
+      ...this.#pictures(),
       ...(view ? { view } : {}),
     });
     void lacking(client, ["sheets"]);
@@ -102,6 +105,22 @@ export class MapElement extends ElementBase {
   #end(): void {
     this.#map?.destroy();
     this.#map = undefined;
+  }
+
+  /** Pictures that the attributes tell of; what is wrong with them goes to the page's console, and the sheet is shown. */
+  #pictures(): Pick<MapOptions, "pictures" | "shows"> {
+    const url = this.getAttribute("pictures");
+    const attribution = this.getAttribute("attribution")?.trim();
+    if (!url) return {};
+    const trouble = pictureUrlTrouble(url) ?? (attribution ? undefined : "needs an attribute `attribution` beside it");
+    if (trouble) {
+      console.error(`<bibliotope-map>: the address of the pictures ${trouble}.`);
+      return {};
+    }
+    const name = this.getAttribute("pictures-name") ?? say("Pictures");
+    const most = Number(this.getAttribute("pictures-most") ?? Number.NaN);
+    const tiles = { name, url, attribution: attribution!, ...(Number.isInteger(most) && most >= 0 ? { most } : {}) };
+    return shownPictures(tiles);
   }
 
   #at(): Position | undefined {

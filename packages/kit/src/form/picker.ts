@@ -48,6 +48,7 @@ export class MapPicker {
       rule: ruleOf(definition, addressOf(field)),
       at: standing(),
       ...(field.relief ? { relief: true } : {}),
+      ...(field.pictures ? { pictures: field.pictures } : {}),
       geolocation,
       done: (picked) => this.#take(picked),
       cancelled: () => this.#dialog.close(),

@@ -18,6 +18,7 @@ import type { Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
 import { make } from "../map/make.ts";
 import type { Card } from "../map/marker.ts";
+import { shownPictures } from "../map/options.ts";
 import { SheetMap } from "../map/sheet-map.ts";
 import { StillControl } from "../map/still-control.ts";
 import { adopt } from "../style.ts";
@@ -102,6 +103,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
       device: true,
       nearest: (at, why, signal) => nearestFor(client, ruleOf(definition, why === "drag" ? lifted : onMap), at, signal),
       ...(mapField?.relief ? { relief: true } : {}),
+      ...shownPictures(mapField?.pictures),
       ...(options.geolocation ? { geolocation: options.geolocation } : {}),
     });
   /** Where each address lies now, by its name. */

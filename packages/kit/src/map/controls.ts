@@ -1,4 +1,4 @@
-import { SHEETS, type SheetKind } from "@bibliotope/core/sheet";
+import { type PictureTiles, SHEETS, type SheetKind } from "@bibliotope/core/sheet";
 import { say } from "../words/say.ts";
 import { make, makeButton, makeIcon } from "./make.ts";
 
@@ -27,23 +27,41 @@ export function zoomButtons(zoom: (by: number) => void): HTMLElement {
   return group;
 }
 
-/** A choice of sheets. */
-export function sheetChoice(
-  sheets: readonly SheetKind[],
-  now: SheetKind,
-  chosen: (sheet: SheetKind) => void,
-): HTMLSelectElement {
-  const select = make("select", "bt-sheets");
-  select.setAttribute("aria-label", say("Kind of sheet"));
-  for (const sheet of SHEETS.filter((kind) => sheets.includes(kind))) {
-    const option = make("option", "", say(SHEET_NAMES[sheet]));
-    option.value = sheet;
-    select.append(option);
-  }
-  select.value = now;
-  select.addEventListener("change", () => chosen(select.value as SheetKind));
-  return select;
+/** What a choice of sheets offers, and what it does. */
+export interface Offered {
+  sheets: readonly SheetKind[];
+  pictures: readonly PictureTiles[];
+  sheetChosen: (sheet: SheetKind) => void;
+  picturesChosen: (name: string) => void;
 }
+
+/** A choice of sheets, and of pictures in place of them. */
+export class SheetChoice {
+  readonly element = make("select", "bt-sheets");
+
+  constructor({ sheets, pictures, sheetChosen, picturesChosen }: Offered) {
+    const { element } = this;
+    element.setAttribute("aria-label", say("Kind of sheet"));
+    const kinds = SHEETS.filter((kind) => sheets.includes(kind));
+    for (const words of [...kinds.map((kind) => say(SHEET_NAMES[kind])), ...pictures.map(({ name }) => name)])
+      element.append(make("option", "", words));
+    Array.from(element.options).forEach((option, i) => {
+      option.value = i < kinds.length ? kinds[i] : choiceOf(pictures[i - kinds.length]);
+    });
+    element.addEventListener("change", () => {
+      const chosen = pictures.find((one) => choiceOf(one) === element.value);
+      if (chosen) picturesChosen(chosen.name);
+      else sheetChosen(element.value as SheetKind);
+    });
+  }
+
+  show(shown: SheetKind | PictureTiles): void {
+    this.element.value = typeof shown === "string" ? shown : choiceOf(shown);
+  }
+}
+
+/** A value that no sheet has. */
+const choiceOf = ({ name }: PictureTiles) => `pictures ${name}`;
 
 /** Switches aiming on and off. */
 export function aimButton(pressed: () => void): HTMLButtonElement {

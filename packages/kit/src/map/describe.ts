@@ -7,11 +7,14 @@ import { type Marker, nameOf } from "./marker.ts";
 /** Markers that are named in words; of more only their number is said. */
 const MOST_NAMED = 12;
 
-/** What a map shows, in words: "Streets, 2.4 km across, around 35.174° south, 21.631° west." */
-export function describeView({ at, zoom }: View, { width }: Size, sheet: SheetKind): string {
+/**
+ * What a map shows, in words: "Streets, 2.4 km across, around 35.174° south, 21.631° west."
+ * @param shown the sheet, or the name of the pictures in place of it
+ */
+export function describeView({ at, zoom }: View, { width }: Size, shown: SheetKind | (string & {})): string {
   const [lat, lon] = [Math.abs(at.lat).toFixed(3), Math.abs(at.lon).toFixed(3)];
   const place = {
-    sheet: say(SHEET_NAMES[sheet]),
+    sheet: Object.hasOwn(SHEET_NAMES, shown) ? say(SHEET_NAMES[shown as SheetKind]) : shown,
     lat: at.lat < 0 ? say("{n}° south", { n: lat }) : say("{n}° north", { n: lat }),
     lon: at.lon < 0 ? say("{n}° west", { n: lon }) : say("{n}° east", { n: lon }),
   };

@@ -22,6 +22,8 @@ export interface Drawn {
   /** Whether all tiles are there, and whether one failed to come. */
   complete: boolean;
   missing: boolean;
+  /** Whether the sheet stands somewhere in place of a picture. */
+  lost: boolean;
 }
 
 /** What a tile is drawn with: its picture, blank paper, or what stands in. */
@@ -71,7 +73,7 @@ export class TileLayer {
     if (shift) this.#move(shift, style);
     else this.#begin(origin, drawing);
     const strips = shift ? stripsOf(shift, this.#shown.canvas) : [];
-    const drawn: Drawn = { labels: [], complete: true, missing: false };
+    const drawn: Drawn = { labels: [], complete: true, missing: false, lost: false };
     const wanted = new Set<string>();
     const now = new Map<string, Picture>();
     const seen: Tile[] = [];
@@ -93,6 +95,7 @@ export class TileLayer {
       seen.push(tile);
       drawn.complete &&= Boolean(tile.bitmap);
       drawn.missing ||= Boolean(tile.missing);
+      drawn.lost ||= Boolean(tile.lost);
     }
     // the same list for the same tiles: whoever orders names need not do it again
     if (!isSame(this.#drawn, now)) this.#labels = seen.flatMap(({ labels }) => labels);

@@ -1,8 +1,15 @@
-import { type DevicePosition, type SheetKind, type Size, toScreen, type View } from "@bibliotope/core/sheet";
+import {
+  type DevicePosition,
+  type PictureTiles,
+  type SheetKind,
+  type Size,
+  toScreen,
+  type View,
+} from "@bibliotope/core/sheet";
 import type { Located } from "../locate/locate.ts";
 import { say } from "../words/say.ts";
 import { MarkerCard } from "./card.ts";
-import { aimButton, reliefButton, sheetChoice, zoomButtons } from "./controls.ts";
+import { aimButton, reliefButton, SheetChoice, zoomButtons } from "./controls.ts";
 import { describeMarkers, unsetWords } from "./describe.ts";
 import { DeviceButton } from "./device.ts";
 import type { HandOnTemplates } from "./hand-on.ts";
@@ -14,8 +21,10 @@ import { Walker } from "./walker.ts";
 export interface FurnitureOptions {
   /** What the map is called for screen readers. */
   label: string;
-  /** Sheets to choose from; no choice when fewer than two are given. */
+  /** Sheets to choose from; no choice when fewer than two are given, pictures among them. */
   sheets?: readonly SheetKind[];
+  /** Picture tiles of one's own to choose from, in place of a sheet; each under a name of its own. */
+  pictures?: readonly PictureTiles[];
   /** Offers an aim: a mark in the middle, under which the map is moved. */
   aims?: boolean;
   /** Offers to show where the device is. */
@@ -33,6 +42,7 @@ export interface FurnitureTarget {
   size(): Size;
   zoomBy(steps: number): void;
   setSheet(sheet: SheetKind): void;
+  setPictures(name: string): void;
   aim(): void;
   /** Takes what is under the aim. */
   take(): void;
@@ -58,12 +68,16 @@ export class Furniture {
   readonly #aimedLine = make("p");
   readonly #aim: HTMLButtonElement | undefined;
   readonly #device: DeviceButton | undefined;
-  readonly #choice: HTMLSelectElement | undefined;
+  readonly #choice: SheetChoice | undefined;
+  readonly #credit = make("p", "bt-credit");
   readonly #walker: Walker;
   #card: { card: MarkerCard; place: number; byKeyboard: boolean } | undefined;
   #chosen: number | undefined;
   #words = "";
   #isMissing = false;
+  #isLost = false;
+  #sheet: SheetKind;
+  #pictures: PictureTiles | undefined;
 
   constructor(
     picture: HTMLElement,
@@ -115,9 +129,17 @@ export class Furniture {
     }
     if (options.relief) tools.append(reliefButton(() => target.relief()));
     const head = make("div", "bt-head");
-    if (options.sheets && options.sheets.length > 1) {
-      this.#choice = sheetChoice(options.sheets, sheet, (chosen) => target.setSheet(chosen));
-      head.append(this.#choice);
+    this.#sheet = sheet;
+    const { pictures = [] } = options;
+    const sheets = options.sheets ?? (pictures.length ? [sheet] : []);
+    if (sheets.length + pictures.length > 1) {
+      this.#choice = new SheetChoice({
+        ...{ sheets, pictures },
+        sheetChosen: (chosen) => target.setSheet(chosen),
+        picturesChosen: (name) => target.setPictures(name),
+      });
+      this.#choice.show(sheet);
+      head.append(this.#choice.element);
     }
     if (tools.childElementCount) head.append(tools);
     const take = make("button", "", say("Take this place"));
@@ -134,7 +156,7 @@ export class Furniture {
       zoomButtons((by) => target.zoomBy(by)),
       foot,
     );
-    element.append(this.#said, this.#described);
+    element.append(this.#credit, this.#said, this.#described);
     this.#showNote();
     this.markersChanged();
   }
@@ -159,7 +181,18 @@ export class Furniture {
   }
 
   setSheet(sheet: SheetKind): void {
-    if (this.#choice) this.#choice.value = sheet;
+    this.#sheet = sheet;
+    this.#choice?.show(sheet);
+  }
+
+  /** Pictures are shown in place of the sheet: whoever made them is named. */
+  setPictures(pictures: PictureTiles | undefined): void {
+    this.#pictures = pictures;
+    this.#choice?.show(pictures ?? this.#sheet);
+    this.#credit.textContent = pictures?.attribution ?? "";
+    this.#credit.hidden = !pictures;
+    this.#isLost &&= Boolean(pictures);
+    this.#showNote();
   }
 
   setAiming(isAiming: boolean): void {
@@ -183,9 +216,10 @@ export class Furniture {
     this.#device?.letGo();
   }
 
-  painted(isMissing: boolean): void {
-    if (isMissing !== this.#isMissing) {
+  painted({ isMissing, isLost }: { isMissing: boolean; isLost: boolean }): void {
+    if (isMissing !== this.#isMissing || isLost !== this.#isLost) {
       this.#isMissing = isMissing;
+      this.#isLost = isLost;
       this.#showNote();
     }
     if (this.#card) this.#card.card.place(this.#spotOf(this.#card.place), this.target.size());
@@ -232,8 +266,11 @@ export class Furniture {
   }
 
   #showNote(): void {
+    const lost = this.#isLost && this.#pictures;
     const words =
-      this.#words || (this.#isMissing ? say("Parts of the map did not come. They are asked for again.") : "");
+      this.#words ||
+      (this.#isMissing ? say("Parts of the map did not come. They are asked for again.") : "") ||
+      (lost ? say("Pictures of “{name}” did not come. The sheet stands in for them.", { name: lost.name }) : "");
     if (this.#note.textContent !== words) this.#note.textContent = words;
     this.#note.hidden = !words;
   }

@@ -1,3 +1,4 @@
+export type { PictureTiles } from "@bibliotope/core/sheet";
 export { SHEET_NAMES } from "./controls.ts";
 export { geoUri, type HandedOn, type HandOnTemplates, handOn } from "./hand-on.ts";
 export {

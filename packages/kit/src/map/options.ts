@@ -1,5 +1,5 @@
 import type { Position } from "@bibliotope/core/geo";
-import type { SheetKind, View } from "@bibliotope/core/sheet";
+import type { PictureTiles, SheetKind, View } from "@bibliotope/core/sheet";
 import type { RecordFeature } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
 import type { FurnitureOptions } from "./furniture.ts";
@@ -10,6 +10,8 @@ export interface MapOptions extends FurnitureOptions {
   view?: View;
   /** Streets when not given. */
   sheet?: SheetKind;
+  /** Name of the pictures that are shown at first, of `pictures`; the sheet when not given. */
+  shows?: string;
   /** Languages of names (BCP 47), the most wanted first; those of the browser when not given. */
   langs?: readonly string[];
   /** Markers that would cover one another stand in groups; a press on a group goes to where it comes apart. */
@@ -44,3 +46,7 @@ export const WHOLE: View = { at: { lat: -35.55, lon: -21.45 }, zoom: 7.5 };
 /** Zoom at which a found house is shown, and the least at which the device is. */
 export const HOUSE_ZOOM = 16.4;
 export const DEVICE_ZOOM = 15;
+
+/** Options of a map that shows some pictures first, and offers its sheets beside them. */
+export const shownPictures = (pictures: PictureTiles | undefined): Pick<MapOptions, "pictures" | "shows"> =>
+  pictures ? { pictures: [pictures], shows: pictures.name } : {};

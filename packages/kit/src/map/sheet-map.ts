@@ -1,6 +1,8 @@
 import { type Position, unproject } from "@bibliotope/core/geo";
 import {
   type MapLine,
+  type PictureTiles,
+  pictureUrlTrouble,
   type SheetKind,
   toPosition,
   toScreen,
@@ -59,7 +61,11 @@ export class SheetMap {
     container: HTMLElement,
     private readonly options: MapOptions,
   ) {
-    const { client, langs = navigator.languages } = options;
+    const { client, langs = navigator.languages, pictures = [] } = options;
+    for (const { name, url } of pictures) {
+      const trouble = pictureUrlTrouble(url);
+      if (trouble) throw new RangeError(`The address of the pictures “${name}” ${trouble}.`);
+    }
     const kept = options.viewInUrl ? readUrlView(location.hash) : {};
     const dark = matchMedia("(prefers-color-scheme: dark)");
     const sheet = kept.sheet ?? options.sheet ?? "streets";
@@ -69,13 +75,14 @@ export class SheetMap {
         langs,
         view: kept.view ?? options.view ?? WHOLE,
         sheet,
+        pictures: this.#picturesCalled(options.shows),
         night: options.night ?? dark.matches,
       },
       {
         over: (frame) => this.#overlay.draw(frame, this.#viewer, this.#markers, this.#furniture.chosen),
         lettersCame: () => this.#overlay.lettersCame(),
-        painted: (isComplete, isMissing) => {
-          this.#furniture.painted(isMissing);
+        painted: (isComplete, what) => {
+          this.#furniture.painted(what);
           this.element.dataset.complete = String(isComplete);
         },
         moved: () => this.#moved(),
@@ -93,6 +100,7 @@ export class SheetMap {
       (event) => this.#markerHappened(event),
     );
     this.#furniture = new Furniture(this.#viewer.element, options, this.#markers, sheet, this.#ways());
+    this.#furniture.setPictures(this.#viewer.pictures);
     this.element = this.#furniture.element;
     this.#relief = new ReliefDoor({
       client,
@@ -236,8 +244,26 @@ export class SheetMap {
   }
 
   setSheet(sheet: SheetKind): void {
-    this.#viewer.change({ sheet });
+    this.#viewer.change({ sheet, pictures: undefined });
     this.#furniture.setSheet(sheet);
+    this.#furniture.setPictures(undefined);
+    this.#rested();
+  }
+
+  /** What the pictures are called that are shown in place of a sheet; undefined when none are. */
+  get pictures(): string | undefined {
+    return this.#viewer.pictures?.name;
+  }
+
+  /**
+   * Shows pictures of one's own in place of the sheet, or the sheet again.
+   * @param name one of those that the map was made with
+   * @throws RangeError for others
+   */
+  setPictures(name: string | undefined): void {
+    const pictures = this.#picturesCalled(name);
+    this.#viewer.change({ pictures });
+    this.#furniture.setPictures(pictures);
     this.#rested();
   }
 
@@ -247,6 +273,13 @@ export class SheetMap {
     this.#relief.destroy();
     this.#furniture.destroy();
     this.#viewer.destroy();
+  }
+
+  #picturesCalled(name: string | undefined): PictureTiles | undefined {
+    if (name === undefined) return undefined;
+    const found = this.options.pictures?.find((one) => one.name === name);
+    if (!found) throw new RangeError(`The map has no pictures called “${name}”.`);
+    return found;
   }
 
   #position(spot: Spot): Position {
@@ -262,6 +295,7 @@ export class SheetMap {
       zoomBy: (steps) =>
         this.#byHand(zoomed(viewer.view, viewer.size, Math.round(viewer.view.zoom) + steps, viewer.middle)),
       setSheet: (sheet) => this.setSheet(sheet),
+      setPictures: (name) => this.setPictures(name),
       aim: () => this.setAiming(!this.#overlay.isAiming),
       take: () => this.#take(viewer.view.at),
       choose: (place) => {
@@ -399,6 +433,6 @@ export class SheetMap {
   }
 
   #describe(): void {
-    this.#furniture.describe(describeView(this.view, this.#viewer.size, this.sheet));
+    this.#furniture.describe(describeView(this.view, this.#viewer.size, this.pictures ?? this.sheet));
   }
 }

@@ -46,5 +46,6 @@ export const MAP_STYLE = `
 .bt-hand-on a { color: inherit; text-decoration: none; border-bottom: 1px solid currentColor; }
 .bt-card-words { margin: 6px 0 0; font-size: 0.88em; color: var(--bt-quiet, inherit); }
 .bt-card-words:empty { display: none; }
+.bt-credit { position: absolute; right: 0; bottom: 0; max-width: calc(100% - 120px); margin: 0; padding: 1px 8px 2px; overflow-wrap: anywhere; font-size: 11px; line-height: 1.35; background: color-mix(in srgb, var(--bt-list-paper, Canvas) 82%, transparent); }
 .bt-unseen { position: absolute; width: 1px; height: 1px; margin: -1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
 `;

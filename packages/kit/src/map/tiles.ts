@@ -11,6 +11,9 @@ export interface Tile extends TileName {
   failed?: boolean;
   /** True from its first failing until it comes. */
   missing?: boolean;
+  /** Why the sheet stands there in place of a picture, and how often in turn. */
+  lost?: string;
+  losses?: number;
 }
 
 interface Held extends Tile {
@@ -48,9 +51,10 @@ export class Tiles {
   get({ z, x, y }: TileName, ratio: number): Tile {
     const key = `${z}/${x}/${y}`;
     let tile = this.#tiles.get(key);
-    const isDue = tile?.failed && performance.now() - tile.since! >= Tiles.AGAIN;
-    if (!tile || isDue) {
-      tile = { z, x, y, labels: [], job: ++this.#count, used: 0, missing: tile?.missing };
+    if (!tile || isDue(tile)) {
+      // what stands in for a picture stays until that comes
+      const { bitmap, labels = [], lost, losses, missing } = tile ?? ({} as Partial<Held>);
+      tile = { z, x, y, labels, job: ++this.#count, used: 0, missing, bitmap, lost, losses };
       this.#tiles.set(key, tile);
       const job = { id: tile.job, url: this.urlOf(z, x, y), z, x, y, ...this.look, ratio };
       this.#jobs.set(tile.job, { key, job });
@@ -104,8 +108,14 @@ export class Tiles {
     this.#jobs.delete(painted.id);
     if (!tile || tile.job !== painted.id) return;
     tile.since = performance.now();
-    if ("failed" in painted) Object.assign(tile, { failed: true, missing: true });
-    else Object.assign(tile, { bitmap: painted.bitmap, labels: painted.labels, missing: false });
+    if ("failed" in painted) {
+      // what stands in for a picture goes on standing there
+      Object.assign(tile, { failed: true, missing: !tile.bitmap });
+    } else {
+      const { bitmap, labels, lost } = painted;
+      tile.bitmap?.close();
+      Object.assign(tile, { bitmap, labels, lost, losses: lost ? (tile.losses ?? 0) + 1 : 0, missing: false });
+    }
     this.arrived();
   }
 
@@ -114,6 +124,16 @@ export class Tiles {
     this.#jobs.delete(tile.job);
     this.#tiles.delete(key);
   }
+}
+
+/** Turns after which a picture that does not come is asked for no less often. */
+const MOST_DOUBLINGS = 5;
+
+/** True for a tile that is to be asked for again: one that failed soon, a picture that stays away less and less often. */
+function isDue({ failed, lost, losses = 0, since }: Tile): boolean {
+  if (since === undefined || !(failed || lost)) return false;
+  const wait = failed ? Tiles.AGAIN : Tiles.AGAIN * 2 ** Math.min(losses - 1, MOST_DOUBLINGS);
+  return performance.now() - since >= wait;
 }
 
 /** Ends when the page had its turn. */

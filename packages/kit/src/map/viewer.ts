@@ -3,6 +3,7 @@ import {
   forgetWidths,
   type Label,
   NIGHT,
+  type PictureTiles,
   type SheetKind,
   type SheetStyle,
   type Size,
@@ -28,6 +29,8 @@ export interface ViewerOptions {
   langs: readonly string[];
   view: View;
   sheet: SheetKind;
+  /** Shown in place of the sheet. */
+  pictures: PictureTiles | undefined;
   night: boolean;
 }
 
@@ -45,7 +48,7 @@ export interface ViewerHooks {
   over(frame: Frame): boolean;
   lettersCame(): void;
   /** A frame was drawn. */
-  painted(isComplete: boolean, isMissing: boolean): void;
+  painted(isComplete: boolean, what: { isMissing: boolean; isLost: boolean }): void;
   moved(view: View): void;
   rested(view: View): void;
   resized(size: Size): void;
@@ -61,6 +64,7 @@ export class Viewer {
   #tiles: Tiles;
   #view: View;
   #sheet: SheetKind;
+  #pictures: PictureTiles | undefined;
   #night: boolean;
   #size: Size = { width: 0, height: 0 };
   readonly #layer = new TileLayer();
@@ -80,6 +84,7 @@ export class Viewer {
     this.element.append(this.#layer.element, this.#over);
     this.#view = options.view;
     this.#sheet = options.sheet;
+    this.#pictures = options.pictures;
     this.#night = options.night;
     this.#tiles = this.#makeTiles();
     const { signal } = this.#stop;
@@ -103,6 +108,10 @@ export class Viewer {
 
   get sheet(): SheetKind {
     return this.#sheet;
+  }
+
+  get pictures(): PictureTiles | undefined {
+    return this.#pictures;
   }
 
   get isNight(): boolean {
@@ -136,11 +145,14 @@ export class Viewer {
     this.draw();
   }
 
-  /** Shows another sheet, or by another light. */
-  change({ sheet = this.#sheet, night = this.#night }: { sheet?: SheetKind; night?: boolean }): void {
-    if (sheet === this.#sheet && night === this.#night) return;
+  /** Shows another sheet, pictures in place of it, or by another light. */
+  change(look: Partial<Pick<ViewerOptions, "sheet" | "night" | "pictures">>): void {
+    const now = { sheet: this.#sheet, night: this.#night, pictures: this.#pictures };
+    const { sheet, night, pictures } = { ...now, ...look };
+    if (sheet === now.sheet && night === now.night && pictures === now.pictures) return;
     this.#sheet = sheet;
     this.#night = night;
+    this.#pictures = pictures;
     this.#tiles.destroy();
     this.#tiles = this.#makeTiles();
     this.draw();
@@ -169,7 +181,7 @@ export class Viewer {
   }
 
   #makeTiles(): Tiles {
-    const look = { night: this.#night, sheet: this.#sheet, langs: this.options.langs };
+    const look = { night: this.#night, sheet: this.#sheet, langs: this.options.langs, pictures: this.#pictures };
     return new Tiles(this.options.tileUrl, () => this.draw(), look);
   }
 
@@ -193,7 +205,7 @@ export class Viewer {
     const context = contextOf(this.#over);
     const ratio = this.#ratio();
     const style = this.#night ? NIGHT : DAY;
-    const { labels, complete, missing } = this.#layer.draw(this.#tiles, {
+    const { labels, complete, missing, lost } = this.#layer.draw(this.#tiles, {
       view: this.#view,
       size: this.#size,
       ratio,
@@ -204,10 +216,10 @@ export class Viewer {
     context.setTransform(ratio, 0, 0, ratio, 0, 0);
     context.clearRect(0, 0, this.#size.width, this.#size.height);
     const isWhole = this.hooks.over({ context, labels, style, ratio });
-    this.hooks.painted(complete && isWhole, missing);
+    this.hooks.painted(complete && isWhole, { isMissing: missing, isLost: lost });
     if (!isWhole) this.draw();
     // what failed is asked for again, also while nobody moves the map
-    if (missing)
+    if (missing || lost)
       this.#retry ??= setTimeout(() => {
         this.#retry = undefined;
         this.draw();

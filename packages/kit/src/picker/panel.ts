@@ -1,12 +1,12 @@
 import type { AddressRule } from "@bibliotope/core/form";
 import { type Position, sphereDistance } from "@bibliotope/core/geo";
-import { SHEETS, type SheetKind } from "@bibliotope/core/sheet";
+import { type PictureTiles, SHEETS, type SheetKind } from "@bibliotope/core/sheet";
 import type { RecordFeature, Suggestion } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
 import { nearestFor } from "../form/nearest.ts";
 import { make } from "../map/make.ts";
-import type { Followed } from "../map/options.ts";
+import { type Followed, shownPictures } from "../map/options.ts";
 import { SheetMap } from "../map/sheet-map.ts";
 import { SearchBox } from "../search/box.ts";
 import { adopt } from "../style.ts";
@@ -35,6 +35,8 @@ export interface PickerOptions {
   night?: boolean;
   /** Offers the ground in relief. */
   relief?: boolean;
+  /** Pictures of one's own, shown at first in place of the sheet. */
+  pictures?: PictureTiles;
   /** Where the device's position comes from; the browser when not given. */
   geolocation?: Geolocation | undefined;
   done: (picked: Picked) => void;
@@ -77,7 +79,7 @@ export class PickerPanel {
 
   /** Begins; its element is on the page by then. */
   begin(): void {
-    const { client, label, rule = {}, at, zoom, text, sheet, night, relief, geolocation } = this.options;
+    const { client, label, rule = {}, at, zoom, text, sheet, night, relief, pictures, geolocation } = this.options;
     adopt(this.element.getRootNode() as Document, PICKER_STYLE);
     const { kinds, countries } = rule;
     this.#box = new SearchBox(this.#input, {
@@ -94,6 +96,7 @@ export class PickerPanel {
       ...(sheet ? { sheet } : {}),
       ...(night === undefined ? {} : { night }),
       ...(relief ? { relief } : {}),
+      ...shownPictures(pictures),
       ...(geolocation ? { geolocation } : {}),
       ...(at ? { view: { at, zoom: zoom ?? HOUSE_ZOOM } } : {}),
     });

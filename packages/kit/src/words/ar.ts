@@ -119,6 +119,8 @@ const words: Words = {
     "Move the map under an aim": "حرّك الخريطة تحت علامة التصويب",
     "Show it in relief": "اعرضها مجسمة",
     "Show where this device is": "أظهر أين هذا الجهاز",
+    Pictures: "صور",
+    "Pictures of “{name}” did not come. The sheet stands in for them.": "لم تصل بعض صور «{name}». تحل الخريطة محلها.",
     "Parts of the map did not come. They are asked for again.": "لم تصل أجزاء من الخريطة. تُطلب من جديد.",
     "Take this place": "خذ هذا المكان",
     Markers: "علامات",

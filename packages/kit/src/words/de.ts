@@ -112,6 +112,9 @@ const words: Words = {
     "Move the map under an aim": "Die Karte unter einem Ziel bewegen",
     "Show it in relief": "Als Relief zeigen",
     "Show where this device is": "Zeigen, wo dieses Gerät ist",
+    Pictures: "Bilder",
+    "Pictures of “{name}” did not come. The sheet stands in for them.":
+      "Bilder von „{name}“ sind nicht angekommen. An ihrer Stelle steht die Karte.",
     "Parts of the map did not come. They are asked for again.":
       "Teile der Karte sind nicht gekommen. Nach ihnen wird noch einmal gefragt.",
     "Take this place": "Diesen Ort nehmen",

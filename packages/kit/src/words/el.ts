@@ -112,6 +112,9 @@ const words: Words = {
     "Move the map under an aim": "Κίνηση του χάρτη κάτω από στόχο",
     "Show it in relief": "Εμφάνιση ως ανάγλυφο",
     "Show where this device is": "Δείξε πού είναι αυτή η συσκευή",
+    Pictures: "Εικόνες",
+    "Pictures of “{name}” did not come. The sheet stands in for them.":
+      "Εικόνες του «{name}» δεν ήρθαν. Στη θέση τους είναι ο χάρτης.",
     "Parts of the map did not come. They are asked for again.": "Μέρη του χάρτη δεν ήρθαν. Ζητούνται ξανά.",
     "Take this place": "Πάρε αυτό το μέρος",
     Markers: "Σημάδια",

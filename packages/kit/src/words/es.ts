@@ -111,6 +111,9 @@ const words: Words = {
     "Move the map under an aim": "Mover el mapa bajo una mira",
     "Show it in relief": "Mostrar en relieve",
     "Show where this device is": "Mostrar dónde está este dispositivo",
+    Pictures: "Imágenes",
+    "Pictures of “{name}” did not come. The sheet stands in for them.":
+      "Faltan imágenes de «{name}». En su lugar se muestra el mapa.",
     "Parts of the map did not come. They are asked for again.": "Faltan partes del mapa. Se vuelven a pedir.",
     "Take this place": "Tomar este lugar",
     Markers: "Marcas",

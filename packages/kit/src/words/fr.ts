@@ -112,6 +112,9 @@ const words: Words = {
     "Move the map under an aim": "Déplacer la carte sous une mire",
     "Show it in relief": "Montrer en relief",
     "Show where this device is": "Montrer où est cet appareil",
+    Pictures: "Images",
+    "Pictures of “{name}” did not come. The sheet stands in for them.":
+      "Des images de « {name} » ne sont pas arrivées. La carte les remplace.",
     "Parts of the map did not come. They are asked for again.":
       "Des parties de la carte ne sont pas arrivées. Elles sont redemandées.",
     "Take this place": "Prendre ce lieu",

@@ -111,6 +111,9 @@ const words: Words = {
     "Move the map under an aim": "Muovere la mappa sotto un mirino",
     "Show it in relief": "Mostra in rilievo",
     "Show where this device is": "Mostra dov'è questo dispositivo",
+    Pictures: "Immagini",
+    "Pictures of “{name}” did not come. The sheet stands in for them.":
+      "Mancano immagini di «{name}». Al loro posto c'è la mappa.",
     "Parts of the map did not come. They are asked for again.":
       "Parti della mappa non sono arrivate. Vengono richieste di nuovo.",
     "Take this place": "Prendi questo luogo",

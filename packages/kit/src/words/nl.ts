@@ -112,6 +112,9 @@ const words: Words = {
     "Move the map under an aim": "Beweeg de kaart onder een richtpunt",
     "Show it in relief": "Toon in reliëf",
     "Show where this device is": "Toon waar dit apparaat is",
+    Pictures: "Beelden",
+    "Pictures of “{name}” did not come. The sheet stands in for them.":
+      "Beelden van ‘{name}’ zijn niet aangekomen. In plaats daarvan staat de kaart er.",
     "Parts of the map did not come. They are asked for again.":
       "Delen van de kaart zijn niet gekomen. Ze worden opnieuw gevraagd.",
     "Take this place": "Neem deze plek",

@@ -117,6 +117,9 @@ const words: Words = {
     "Move the map under an aim": "Przesuwaj mapę pod celownikiem",
     "Show it in relief": "Pokaż rzeźbę terenu",
     "Show where this device is": "Pokaż, gdzie jest to urządzenie",
+    Pictures: "Zdjęcia",
+    "Pictures of “{name}” did not come. The sheet stands in for them.":
+      "Zdjęcia „{name}” nie dotarły. W ich miejscu jest mapa.",
     "Parts of the map did not come. They are asked for again.": "Części mapy nie dotarły. Zostaną pobrane ponownie.",
     "Take this place": "Weź to miejsce",
     Markers: "Znaczniki",

@@ -111,6 +111,9 @@ const words: Words = {
     "Move the map under an aim": "Mover o mapa sob uma mira",
     "Show it in relief": "Mostrar em relevo",
     "Show where this device is": "Mostrar onde está este dispositivo",
+    Pictures: "Imagens",
+    "Pictures of “{name}” did not come. The sheet stands in for them.":
+      "Faltam imagens de «{name}». O mapa está no lugar delas.",
     "Parts of the map did not come. They are asked for again.": "Faltam partes do mapa. São pedidas de novo.",
     "Take this place": "Ficar com este local",
     Markers: "Marcas",

@@ -2,8 +2,11 @@ import { randomBytes } from "node:crypto";
 import type { RequestHandler, Response } from "express";
 import helmet from "helmet";
 
-/** A strict content security policy; a new nonce for every answer, for the styles that dialogs inject. */
-export const pagePolicy: RequestHandler[] = [
+/**
+ * A strict content security policy; a new nonce for every answer, for the styles that dialogs inject.
+ * @param pictureOrigins where maps may fetch pictures from, as it is now
+ */
+export const pagePolicy = (pictureOrigins: () => readonly string[]): RequestHandler[] => [
   (_request, response, next) => {
     response.locals.nonce = randomBytes(16).toString("base64");
     next();
@@ -17,7 +20,7 @@ export const pagePolicy: RequestHandler[] = [
         styleSrc: ["'self'", (_request, response) => `'nonce-${(response as Response).locals.nonce}'`],
         fontSrc: ["'self'"],
         imgSrc: ["'self'", "data:", "blob:"],
-        connectSrc: ["'self'"],
+        connectSrc: ["'self'", () => pictureOrigins().join(" ")],
         workerSrc: ["'self'", "blob:"],
         formAction: ["'self'"],
         frameAncestors: ["'none'"],

@@ -1,5 +1,6 @@
 import { randomBytes } from "node:crypto";
 import { checkDefinition, type FormDefinition } from "@bibliotope/core/form";
+import { pictureOrigin } from "@bibliotope/core/sheet";
 import { formDefinitionJsonSchema } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import * as held from "../forms/forms.repository.ts";
@@ -8,12 +9,14 @@ import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
 import { keepSession, sessionCookie, sessionSecret } from "../http/session.ts";
 import * as earlier from "../lookups/lookups.repository.ts";
+import type { Services } from "../services/services.ts";
 import { csrfOf } from "../users/sessions.ts";
 import { endSession, rotateSession } from "../users/users.repository.ts";
 
 interface Needs {
   database: Knex;
   published: PublishedForms;
+  services: Services;
   /** The web key that the workbench's own lookups use. */
   webKey: string;
   /** The try key with which a form is rehearsed. */
@@ -21,7 +24,7 @@ interface Needs {
 }
 
 /** Who is signed in, forms, and the lookups that somebody made. */
-export function manageHandlers({ database, published, webKey, tryKey }: Needs) {
+export function manageHandlers({ database, published, services, webKey, tryKey }: Needs) {
   return {
     session,
     signOut,
@@ -86,7 +89,21 @@ export function manageHandlers({ database, published, webKey, tryKey }: Needs) {
     return draftOf(ref);
   }
 
+  /** Pictures of a form's maps come from hosts that somebody allowed: whoever opens the form asks them. */
+  async function refuseForeignPictures(ref: string): Promise<void> {
+    const draft = await held.readDraft(database, ref);
+    for (const { pictures } of draft?.definition.fields ?? []) {
+      const origin = pictures && pictureOrigin(pictures.url);
+      if (origin && !services.pictureOrigins.includes(new URL(origin).origin))
+        throw new HttpProblem(
+          "conflict",
+          `The pictures “${pictures.name}” come from ${origin}, which is not allowed for pictures. Who manages this workbench can allow it under Services.`,
+        );
+    }
+  }
+
   async function publishForm({ parts: { ref } }: Own<"publishForm">) {
+    await refuseForeignPictures(ref);
     if ((await held.publishForm(database, ref)) === undefined) throw noSuchForm();
     await published.refresh();
     return draftOf(ref);

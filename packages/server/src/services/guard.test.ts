@@ -27,7 +27,15 @@ async function ask(...to: string[][]): Promise<string> {
     return addresses.map((address) => ({ address, family: address.includes(":") ? 6 : 4 }));
   };
   const { port } = server.address() as AddressInfo;
-  const host: AllowedHost = { id: 1, scheme: "http", host: "rebound.example", port, isInside: false, standIn: null };
+  const host: AllowedHost = {
+    id: 1,
+    scheme: "http",
+    host: "rebound.example",
+    port,
+    isInside: false,
+    forPictures: false,
+    standIn: null,
+  };
   const caller = new Caller(() => [host], resolve);
   const url = `http://rebound.example:${port}/`;
   const end = await caller.call({ method: "GET", url, headers: {} }, 300).then(

@@ -5,7 +5,7 @@ import type { Sealing } from "./sealing.ts";
 import { allowHost, saveService, setSecret } from "./services.repository.ts";
 
 /** Where the stand-ins are, by their names. */
-export type StandIns = Readonly<Record<"register" | "courier" | "tides", string>>;
+export type StandIns = Readonly<Record<"register" | "courier" | "tides" | "survey", string>>;
 
 /** The token that the courier's stand-in wants for a route. */
 const TOKEN = { name: "courier-token", value: "van-and-barrow" };
@@ -26,7 +26,8 @@ export async function seedServices(database: Knex, urls: StandIns | undefined, s
   await database("service_hosts").whereNotNull("stand_in").del();
   for (const [name, url] of Object.entries(urls)) {
     const { hostname, port } = new URL(url);
-    await allowHost(database, { scheme: "http", host: hostname, port: Number(port), isInside: true }, name);
+    const host = { scheme: "http" as const, host: hostname, port: Number(port) };
+    await allowHost(database, { ...host, isInside: true, forPictures: name === "survey" }, name);
   }
   const moved = new Map(
     before.flatMap(({ stand_in: name, host, port }) =>

@@ -61,19 +61,20 @@ export async function dropSecret(database: Knex, name: string): Promise<boolean>
 
 export async function listHosts(database: Knex): Promise<AllowedHost[]> {
   const rows = await database("service_hosts").orderBy("id");
-  return rows.map(({ id, scheme, host, port, is_inside, stand_in }) => ({
+  return rows.map(({ id, scheme, host, port, is_inside, for_pictures, stand_in }) => ({
     ...{ id, scheme, host, port },
     isInside: is_inside,
+    forPictures: for_pictures,
     standIn: stand_in,
   }));
 }
 
 export async function allowHost(
   database: Knex,
-  { scheme, host, port, isInside }: Omit<AllowedHost, "id" | "standIn">,
+  { scheme, host, port, isInside, forPictures }: Omit<AllowedHost, "id" | "standIn">,
   standIn: string | null = null,
 ): Promise<void> {
-  const row = { scheme, host, port, is_inside: isInside, stand_in: standIn };
+  const row = { scheme, host, port, is_inside: isInside, for_pictures: forPictures, stand_in: standIn };
   await database("service_hosts").insert(row).onConflict(["scheme", "host", "port"]).merge();
   await tell(database);
 }

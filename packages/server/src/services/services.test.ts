@@ -23,6 +23,7 @@ const host = (url: string, isInside = true): AllowedHost => {
     host: hostname,
     port: Number(port || (scheme === "https" ? 443 : 80)),
     isInside,
+    forPictures: false,
     standIn: null,
   };
 };

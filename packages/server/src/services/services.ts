@@ -94,6 +94,13 @@ export class Services {
     return this.#services.get(name);
   }
 
+  /** Scheme, host and port of what maps may fetch pictures from. */
+  get pictureOrigins(): string[] {
+    return this.#hosts.flatMap(({ scheme, host, port, forPictures }) =>
+      forPictures ? [new URL(`${scheme}://${host}:${port}`).origin] : [],
+    );
+  }
+
   /** Whether the host of a service may be asked. */
   isAllowed({ ask }: Service): boolean {
     try {

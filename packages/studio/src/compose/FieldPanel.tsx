@@ -21,6 +21,7 @@ import { Button } from "../ui/Button.tsx";
 import { KIND_WORDS, TASK_WORDS } from "./kinds.ts";
 import { INPUT, Labelled } from "./Labelled.tsx";
 import { PatternInput } from "./PatternInput.tsx";
+import { PicturesInput } from "./PicturesInput.tsx";
 import { RulePanel, Tick } from "./RulePanel.tsx";
 import { ShowChoice } from "./ShowChoice.tsx";
 
@@ -168,6 +169,9 @@ export function FieldPanel({ field, examples }: { field: Field; examples: readon
         ) : null}
       </div>
       <div className="mt-4 grid gap-4">
+        {field.kind === "map" ? (
+          <PicturesInput key={field.name} pictures={field.pictures} set={(pictures) => change({ pictures })} />
+        ) : null}
         {field.kind === "choice" ? <OptionsInput field={field} change={change} /> : null}
         {takesValues(field) ? <PatternInput field={field} examples={examples} change={change} /> : null}
         {field.kind === "hidden" || field.kind === "map" ? null : (

@@ -24,12 +24,13 @@ export function Hosts({ isManager }: { isManager: boolean }) {
   const [refuse, { error: notRefused }] = useRefuseHostMutation();
   const [origin, setOrigin] = useState("");
   const [isInside, setInside] = useState(false);
+  const [forPictures, setForPictures] = useState(false);
   const read = readOrigin(origin.trim());
   const wrong = notAllowed ?? notRefused;
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (!read) return;
-    allow({ ...read, isInside })
+    allow({ ...read, isInside, forPictures })
       .unwrap()
       .then(
         () => setOrigin(""),
@@ -46,16 +47,21 @@ export function Hosts({ isManager }: { isManager: boolean }) {
     >
       <p className="mt-1 text-[13px] text-quiet">
         Services are asked at these alone, scheme and port included. An address within this machine or its network is
-        refused unless its host is marked as inside.
+        refused unless its host is marked as inside. Maps of published forms fetch pictures of your own from those
+        marked for pictures alone.
       </p>
       <ul className="mt-3 border-y border-rule">
-        {hosts.map(({ id, scheme, host, port, isInside: inside, standIn }) => (
+        {hosts.map(({ id, scheme, host, port, isInside: inside, forPictures: shows, standIn }) => (
           <li key={id} className="flex flex-wrap items-baseline gap-x-4 border-b border-rule py-2 last:border-0">
             <span className="font-mono text-[13px]">
               {scheme}://{host}:{port}
             </span>
             <span className="flex-1 text-[12.5px] text-quiet">
-              {[inside ? "inside" : "", standIn ? `the stand-in “${standIn}”, allowed at each start` : ""]
+              {[
+                inside ? "inside" : "",
+                shows ? "pictures of maps too" : "",
+                standIn ? `the stand-in “${standIn}”, allowed at each start` : "",
+              ]
                 .filter(Boolean)
                 .join("; ")}
             </span>
@@ -69,7 +75,7 @@ export function Hosts({ isManager }: { isManager: boolean }) {
         {hosts.length ? null : <li className="py-2 text-quiet">None yet.</li>}
       </ul>
       {isManager ? (
-        <form className="mt-4 grid grid-cols-[2fr_auto_auto] items-end gap-3" onSubmit={submit}>
+        <form className="mt-4 grid grid-cols-[2fr_auto_auto_auto] items-end gap-3" onSubmit={submit}>
           <TextField
             label="Scheme, host and port"
             placeholder="https://register.example"
@@ -80,6 +86,10 @@ export function Hosts({ isManager }: { isManager: boolean }) {
           <label className="inline-flex h-[34px] items-center gap-1.5">
             <input type="checkbox" checked={isInside} onChange={(event) => setInside(event.target.checked)} />
             inside this network
+          </label>
+          <label className="inline-flex h-[34px] items-center gap-1.5">
+            <input type="checkbox" checked={forPictures} onChange={(event) => setForPictures(event.target.checked)} />
+            pictures of maps
           </label>
           <Button strong type="submit" disabled={isLoading || !read}>
             Allow it

@@ -12,6 +12,7 @@ import * as thirteenth from "./2026-11-loads.ts";
 import * as third from "./2026-11-lookups.ts";
 import * as tenth from "./2026-11-own-data.ts";
 import * as ninth from "./2026-11-people.ts";
+import * as eighteenth from "./2026-11-picture-hosts.ts";
 import * as fifteenth from "./2026-11-rehearsal-states.ts";
 import * as sixth from "./2026-11-rehearsals.ts";
 import * as sixteenth from "./2026-11-services.ts";
@@ -41,6 +42,7 @@ const STEPS: Step[] = [
   { name: "2026-11-rehearsal-states", ...fifteenth },
   { name: "2026-11-services", ...sixteenth },
   { name: "2026-11-batch-registers", ...seventeenth },
+  { name: "2026-11-picture-hosts", ...eighteenth },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */
