@@ -20,4 +20,5 @@ export * from "./map/index.ts";
 export * from "./picker/index.ts";
 export * from "./search/index.ts";
 export type { TraceEvent } from "./trace.ts";
+export * from "./values/index.ts";
 export { type ByNumber, loadWords, setWords, WORD_LANGUAGES, type Words } from "./words/index.ts";

@@ -54,6 +54,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("./batches/ReviewView.tsx")).ReviewView }),
       },
       {
+        path: "/values",
+        lazy: async () => ({ Component: (await import("./values/ValuesView.tsx")).ValuesView }),
+      },
+      {
         path: "/services",
         lazy: async () => ({ Component: (await import("./services/ServicesView.tsx")).ServicesView }),
       },

@@ -45,6 +45,27 @@ describe("MarkerGroups", () => {
     );
   });
 
+  it("has the mean of those of its markers that have a value, however often groups were joined", () => {
+    const valued = fc.tuple(position, fc.option(fc.integer({ min: -1000, max: 1000 }), { nil: Number.NaN }));
+    fc.assert(
+      fc.property(fc.array(valued, { maxLength: 60 }), zoom, (its, z) => {
+        const values = its.map(([, value]) => value);
+        const known = values.filter((value) => !Number.isNaN(value));
+        const groups = new MarkerGroups(
+          its.map(([at]) => at),
+          undefined,
+          values,
+        );
+        const alone = groups.at(z).filter(({ count }) => count === 1);
+        for (const { first, mean } of alone) expect(mean).toBe(Number.isNaN(values[first]) ? undefined : values[first]);
+        // at the very least zoom, where a mean is of all of a group: no value is lost, none counted twice
+        const [most] = groups.at(0).toSorted((a, b) => b.count - a.count);
+        if (most?.count === its.length && known.length)
+          expect(most.mean).toBeCloseTo(known.reduce((sum, value) => sum + value, 0) / known.length, 9);
+      }),
+    );
+  });
+
   it("tells the kind that all markers of a group are of", () => {
     fc.assert(
       fc.property(fc.array(fc.tuple(position, fc.nat(2)), { maxLength: 60 }), zoom, (its, z) => {

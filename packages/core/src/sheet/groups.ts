@@ -24,6 +24,8 @@ export interface MarkerGroup {
   first: number;
   /** The kind that all of its markers are of; undefined when they are of several. */
   kind?: number;
+  /** Mean of those of its markers that have a value; undefined when none has. */
+  mean?: number;
 }
 
 /** Groups of one zoom, as columns. */
@@ -33,6 +35,9 @@ interface Level {
   count: Uint32Array;
   first: Uint32Array;
   kind: Int32Array;
+  /** Sum of the values, and of how many markers. */
+  sum: Float64Array;
+  known: Uint32Array;
   /** Finds those in sight. */
   grid?: PointGrid;
 }
@@ -47,8 +52,11 @@ export class MarkerGroups {
   readonly #levels = new Map<number, Level>();
   readonly #joiner: Joiner;
 
-  /** @param kinds a whole number from nought on for each, such as its colour's; all of one kind when not given */
-  constructor(positions: readonly Position[], kinds?: ArrayLike<number>) {
+  /**
+   * @param kinds a whole number from nought on for each, such as its colour's; all of one kind when not given
+   * @param values of each, of which groups have a mean; NaN for one that has none
+   */
+  constructor(positions: readonly Position[], kinds?: ArrayLike<number>, values?: ArrayLike<number>) {
     const level = emptyLevel(positions.length);
     for (let i = 0; i < positions.length; i++) {
       const { x, y } = project(positions[i]);
@@ -56,6 +64,9 @@ export class MarkerGroups {
       level.y[i] = y;
       level.count[i] = 1;
       level.first[i] = i;
+      if (!values || Number.isNaN(values[i])) continue;
+      level.sum[i] = values[i];
+      level.known[i] = 1;
     }
     if (kinds) level.kind.set(kinds);
     this.#joiner = new Joiner(positions.length);
@@ -69,13 +80,14 @@ export class MarkerGroups {
    */
   at(zoom: number, frame?: Frame): MarkerGroup[] {
     const level = this.#level(Math.max(0, Math.min(ALONE_ZOOM, Math.floor(zoom))));
-    const { x, y, count, first, kind } = level;
+    const { x, y, count, first, kind, sum, known } = level;
     const group = (i: number): MarkerGroup => ({
       x: x[i],
       y: y[i],
       count: count[i],
       first: first[i],
       ...(kind[i] === MIXED ? {} : { kind: kind[i] }),
+      ...(known[i] ? { mean: sum[i] / known[i] } : {}),
     });
     if (!frame) return Array.from(x, (_, i) => group(i));
     level.grid ??= new PointGrid(x, y);
@@ -134,6 +146,8 @@ function emptyLevel(length: number): Level {
     count: new Uint32Array(length),
     first: new Uint32Array(length),
     kind: new Int32Array(length),
+    sum: new Float64Array(length),
+    known: new Uint32Array(length),
   };
 }
 
@@ -165,7 +179,7 @@ class Joiner {
     // a cell is twice as wide as a reach: what a point reaches lies in four of them
     const cells = 1 / (2 * reach);
     this.#sort(level, cells, mask);
-    const { x, y, count, first, kind } = this.#sorted;
+    const { x, y, count, first, kind, sum: values, known } = this.#sorted;
     const begins = this.#begins;
     const isTaken = this.#isTaken.fill(0, 0, total);
     const groups = this.#groups;
@@ -181,6 +195,8 @@ class Joiner {
       let sumY = 0;
       let sum = 0;
       let its = kind[i];
+      let value = 0;
+      let valued = 0;
       for (let cell = 0; cell < 4; cell++) {
         const slot = slotOf(column + (cell & 1), row + (cell >> 1), mask);
         const end = begins[slot + 1];
@@ -193,6 +209,8 @@ class Joiner {
           sumX += x[j] * count[j];
           sumY += y[j] * count[j];
           sum += count[j];
+          value += values[j];
+          valued += known[j];
           if (kind[j] !== its) its = MIXED;
         }
       }
@@ -201,6 +219,8 @@ class Joiner {
       groups.count[made] = sum;
       groups.first[made] = first[i];
       groups.kind[made] = its;
+      groups.sum[made] = value;
+      groups.known[made] = valued;
       made++;
     }
     return {
@@ -209,10 +229,12 @@ class Joiner {
       count: groups.count.slice(0, made),
       first: groups.first.slice(0, made),
       kind: groups.kind.slice(0, made),
+      sum: groups.sum.slice(0, made),
+      known: groups.known.slice(0, made),
     };
   }
 
-  #sort({ x, y, count, first, kind }: Level, cells: number, mask: number): void {
+  #sort({ x, y, count, first, kind, sum, known }: Level, cells: number, mask: number): void {
     const total = x.length;
     const slots = this.#slots;
     const sorted = this.#sorted;
@@ -222,7 +244,7 @@ class Joiner {
       slots[i] = slot;
       begins[slot]++;
     }
-    for (let slot = 0, sum = 0; slot <= mask + 1; slot++) begins[slot] = sum += begins[slot];
+    for (let slot = 0, before = 0; slot <= mask + 1; slot++) begins[slot] = before += begins[slot];
     // from the last on, so that those of a slot stay in order
     for (let i = total - 1; i >= 0; i--) {
       const at = --begins[slots[i]];
@@ -231,6 +253,8 @@ class Joiner {
       sorted.count[at] = count[i];
       sorted.first[at] = first[i];
       sorted.kind[at] = kind[i];
+      sorted.sum[at] = sum[i];
+      sorted.known[at] = known[i];
     }
   }
 }

@@ -19,6 +19,7 @@ export {
   type MapMarker,
   type Over,
   type SignedGroup,
+  tabOf,
 } from "./over.ts";
 export {
   isPainted,
@@ -54,7 +55,16 @@ export {
   type MarkerSign,
 } from "./signs.ts";
 export { DAY, NIGHT, type SheetStyle } from "./styles.ts";
-export { MISSING_COLOUR, numberIn, type ScaleStep, type ValueScale, valueScale } from "./values.ts";
+export {
+  colourOfMean,
+  MISSING_COLOUR,
+  numberIn,
+  type ScaleStep,
+  type ValueScale,
+  type ValueSizes,
+  valueScale,
+  valueSizes,
+} from "./values.ts";
 export {
   frameOf,
   LEAST_ZOOM,

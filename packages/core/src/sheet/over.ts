@@ -45,7 +45,12 @@ export interface MapLine {
 /** A group of markers, and the colour of their ribbons; madder when none is given. */
 export interface SignedGroup extends Pick<MarkerGroup, "x" | "y" | "count"> {
   colour?: string;
+  /** Stands on its tab in place of the count; a few letters. */
+  words?: string;
 }
+
+/** What stands on a group's tab. */
+export const tabOf = ({ count, words }: SignedGroup) => words ?? String(count);
 
 /** What stands on a map besides its names. */
 export interface Over {
@@ -109,7 +114,7 @@ export function drawOver(
   if (aim) drawAim(painter, toScreen(view, size, aim), style);
   for (const group of groups) {
     const at = squareToScreen(view, size, group);
-    if (!stamp?.group(at, group)) drawGroup(painter, at, group.count, group.colour ?? style.madder, style);
+    if (!stamp?.group(at, group)) drawGroup(painter, at, tabOf(group), group.colour ?? style.madder, style);
   }
   for (const marker of [...markers].sort((a, b) => Number(a.marked ?? false) - Number(b.marked ?? false))) {
     const lifted = marker.from && toScreen(view, size, marker.from);

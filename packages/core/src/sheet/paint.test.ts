@@ -168,7 +168,7 @@ describe("signs", () => {
 
   it("of a group say how many there are", () => {
     const { painter, calls } = recorder();
-    drawGroup(painter, { x: 0, y: 0 }, 218, "#74476f", DAY);
+    drawGroup(painter, { x: 0, y: 0 }, "218", "#74476f", DAY);
     expect(calls.some((call) => call.startsWith('fillText "218"'))).toBe(true);
     expect(calls.filter((call) => call === "save")).toHaveLength(calls.filter((call) => call === "restore").length);
   });

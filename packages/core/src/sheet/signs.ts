@@ -12,6 +12,8 @@ export interface MarkerSign {
   label?: string;
   /** Written on the ribbon, which is hollow until it is marked. */
   number?: number;
+  /** How large it is beside others; 1 when not given. */
+  size?: number;
   /** Drawn larger, above all others. */
   marked?: boolean;
   /** Set back behind the others; or standing on a spot that is not sure, its ring broken. */
@@ -44,7 +46,7 @@ export const turnAround = 2 * Math.PI;
 /** Draws one marker. */
 export function drawMarker(painter: Painter, sign: MarkerSign, style: SheetStyle): void {
   const colour = sign.colour ?? style.madder;
-  const size = sign.marked ? 1.25 : 1;
+  const size = (sign.size ?? 1) * (sign.marked ? 1.25 : 1);
   painter.save();
   if (sign.lifted) thread(painter, sign.lifted, sign, style);
   painter.translate(sign.x, sign.y - (sign.lifted ? LIFT : 0));
@@ -286,15 +288,14 @@ function besideMiddleOf(spots: readonly { x: number; y: number }[]): { x: number
   return { x: spots[at].x + dx * share - dy * side * broad, y: spots[at].y + dy * share + dx * side };
 }
 
-/** Draws a group: a sheaf of three ribbons with their number on a tab. */
+/** Draws a group: a sheaf of three ribbons with a few words on a tab, such as their number. */
 export function drawGroup(
   painter: Painter,
   at: { x: number; y: number },
-  count: number,
+  text: string,
   colour: string,
   style: SheetStyle,
 ): void {
-  const text = String(count);
   drawSheaf(painter, at, text.length, colour, style);
   painter.save();
   painter.translate(at.x, at.y);

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { numberIn, valueScale } from "./index.ts";
+import { colourOfMean, numberIn, valueScale, valueSizes } from "./index.ts";
 
 describe("numbers as people write them", () => {
   it.each([
@@ -70,5 +70,40 @@ describe("a scale of values", () => {
             if (numbers[i] < numbers[j]) expect(of[i]).toBeLessThanOrEqual(of[j]);
       }),
     );
+  });
+});
+
+describe("the colour of a mean", () => {
+  it("is that of the step it lies in, and of the nearest where it lies beyond", () => {
+    const scale = valueScale(Array.from({ length: 100 }, (_, i) => String(i + 1)));
+    const colours = scale.steps.map(({ colour }) => colour);
+    expect([0, 1, 20.5, 21, 99, 1000].map((mean) => colourOfMean(scale, mean))).toEqual(
+      [0, 0, 0, 1, 4, 4].map((step) => colours[step]),
+    );
+    expect(colourOfMean(valueScale(["a", "b"]), 1)).toBe(undefined);
+  });
+});
+
+describe("sizes", () => {
+  it("grow with their numbers, from the smallest to the largest, in few steps", () => {
+    void fc.assert(
+      fc.property(fc.array(fc.integer({ min: -1e6, max: 1e6 }), { minLength: 1, maxLength: 80 }), (numbers) => {
+        const { of, least, most, smallest, largest } = valueSizes(numbers.map(String))!;
+        expect([least, most]).toEqual([Math.min(...numbers), Math.max(...numbers)]);
+        expect(new Set(of).size).toBeLessThanOrEqual(9);
+        for (const [i, size] of of.entries()) {
+          expect(size).toBeGreaterThanOrEqual(smallest);
+          expect(size).toBeLessThanOrEqual(largest + 1e-9);
+          for (const [j, other] of numbers.entries()) if (numbers[i] < other) expect(size).toBeLessThanOrEqual(of[j]);
+        }
+        if (least < most) expect([of[numbers.indexOf(least)], of[numbers.indexOf(most)]]).toEqual([smallest, largest]);
+      }),
+    );
+  });
+
+  it("are of numbers alone; what is missing is small", () => {
+    expect(valueSizes(["a", "1", "2"])).toBe(undefined);
+    expect(valueSizes([null, ""])).toBe(undefined);
+    expect(valueSizes(["1", null, "9"])?.of[1]).toBe(0.7);
   });
 });

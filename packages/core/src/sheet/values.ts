@@ -2,6 +2,8 @@
 export interface ScaleStep {
   /** What it is called in a legend. */
   words: string;
+  /** Of numbers: where it begins. */
+  from?: number;
   colour: string;
   count: number;
 }
@@ -13,7 +15,8 @@ export interface ValueScale {
   of: readonly number[];
   /** Values that are missing. */
   missing: number;
-  /** Of numbers: their mean, and the least and the greatest. */
+  /** Of numbers: the value of each; their mean, and the least and the greatest. */
+  numbers?: readonly (number | undefined)[];
   mean?: number;
   least?: number;
   most?: number;
@@ -68,12 +71,13 @@ function ofNumbers(numbers: readonly (number | undefined)[], known: readonly num
     const place = begins.length === 1 ? 2 : Math.round((i * (LADDER.length - 1)) / (begins.length - 1));
     return {
       words: from === last ? written(from) : `${written(from)} to ${written(last)}`,
+      from,
       colour: LADDER[place],
       count: its.length,
     };
   });
   return {
-    ...{ kind: "numbers", steps, of, missing: numbers.length - known.length },
+    ...{ kind: "numbers", steps, of, numbers, missing: numbers.length - known.length },
     ...{ mean: known.reduce((sum, value) => sum + value, 0) / known.length },
     ...{ least: sorted[0], most: sorted[sorted.length - 1] },
   };
@@ -90,4 +94,48 @@ function ofWords(given: readonly (string | undefined)[], held: readonly string[]
   if (rest) steps.push({ words: `${all.length - shown.length} others`, colour: OTHERS, count: rest });
   const of = given.map((value) => (value === undefined ? -1 : (places.get(value) ?? shown.length)));
   return { kind: "words", steps, of, missing: given.length - held.length };
+}
+
+/** The colour of a mean of numbers that have a scale; undefined for words. */
+export function colourOfMean({ kind, steps }: ValueScale, mean: number): string | undefined {
+  if (kind === "words") return undefined;
+  return (steps.findLast(({ from }) => from! <= mean) ?? steps[0])?.colour;
+}
+
+/** How numbers become sizes: by their area, from the least to the greatest. */
+export interface ValueSizes {
+  /** Of each value: its size beside others, 1 for one in the middle; of one that is missing, the smallest. */
+  of: readonly number[];
+  numbers: readonly (number | undefined)[];
+  least: number;
+  most: number;
+  /** Sizes of the least and of the greatest. */
+  smallest: number;
+  largest: number;
+}
+
+/** The smallest and the largest marker, and steps between: few, so that pictures of them can be kept. */
+const SMALLEST = 0.7;
+const LARGEST = 1.6;
+const SIZES = 8;
+
+/** Sizes for a column of numbers; undefined where fewer than nine of ten are numbers. */
+export function valueSizes(values: readonly (string | null | undefined)[]): ValueSizes | undefined {
+  const given = values.map((value) => value?.trim() || undefined);
+  const numbers = given.map((value) => (value === undefined ? undefined : numberIn(value)));
+  const known = numbers.filter((value) => value !== undefined);
+  const held = given.filter((value) => value !== undefined).length;
+  if (!known.length || known.length < MOST * held) return undefined;
+  const [least, most] = known.reduce(
+    ([low, high], value) => [Math.min(low, value), Math.max(high, value)],
+    [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY],
+  );
+  const sizeOf = (value: number | undefined) => {
+    if (value === undefined) return SMALLEST;
+    const share = most === least ? 0.5 : (value - least) / (most - least);
+    const size = Math.sqrt(SMALLEST ** 2 + share * (LARGEST ** 2 - SMALLEST ** 2));
+    const step = Math.round(((size - SMALLEST) / (LARGEST - SMALLEST)) * SIZES);
+    return SMALLEST + (step / SIZES) * (LARGEST - SMALLEST);
+  };
+  return { of: numbers.map(sizeOf), numbers, least, most, smallest: SMALLEST, largest: LARGEST };
 }

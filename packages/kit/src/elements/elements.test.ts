@@ -23,7 +23,7 @@ describe("the elements on a server", () => {
       "bibliotope-picker": PickerElement,
       "bibliotope-report": ReportElement,
     });
-    expect(MapElement.observedAttributes).toEqual(["web-key", "url", "at", "zoom"]);
+    expect(MapElement.observedAttributes).toEqual(["web-key", "url", "at", "zoom", "pictures", "attribution"]);
     expect(SearchElement.formAssociated).toBe(true);
   });
 });

@@ -8,6 +8,7 @@ export {
   type Marker,
   type MarkerEvent,
   type MarkerSource,
+  type OfGroup,
   type OwnPicture,
 } from "./marker.ts";
 export type { Followed, MapOptions } from "./options.ts";

@@ -35,11 +35,19 @@ export interface Marker extends Omit<MapMarker, "at" | "from" | "picture"> {
   name?: string;
   picture?: OwnPicture;
   card?: Card;
+  /** A number of which the group that it stands in has the mean. */
+  value?: number | undefined;
   /** May be moved by pointer and keyboard. */
   draggable?: boolean;
   /** Hears what happens to this marker. */
   heard?: (event: MarkerEvent) => void;
 }
+
+/** How a group of markers looks: the colour of its ribbons, and what stands on its tab in place of the count. */
+export type OfGroup = (group: { count: number; mean?: number }) => {
+  colour?: string | undefined;
+  words?: string | undefined;
+};
 
 /** What happened to a marker: pressed, pointed at, its card shown or closed, moved. */
 export interface MarkerEvent {

@@ -12,7 +12,7 @@ import {
   toScreen,
   type View,
 } from "@bibliotope/core/sheet";
-import type { Marker, MarkerEvent } from "./marker.ts";
+import type { Marker, MarkerEvent, OfGroup } from "./marker.ts";
 
 /** CSS pixels to the side of and above a marker's spot, and below it, that belong to the marker. */
 const REACH = 11;
@@ -38,6 +38,7 @@ export class Markers {
   /** Places of the markers that have a position. */
   #placed: number[] = [];
   #groups: MarkerGroups | undefined;
+  #ofGroup: OfGroup | undefined;
   #lifted: Lifted | undefined;
   readonly #pictures = new Map<string, HTMLImageElement>();
 
@@ -52,8 +53,9 @@ export class Markers {
     private readonly heard: (event: MarkerEvent) => void,
   ) {}
 
-  set(markers: readonly Marker[]): void {
+  set(markers: readonly Marker[], ofGroup?: OfGroup): void {
     this.#markers = markers;
+    this.#ofGroup = ofGroup;
     this.#lifted = undefined;
     this.#placed = [];
     markers.forEach(({ at }, place) => {
@@ -86,6 +88,7 @@ export class Markers {
       groups: groups.map((group) => ({
         ...group,
         colour: group.kind === undefined ? undefined : this.#markers[this.#placed[group.first]].colour,
+        ...this.#ofGroup?.(group),
       })),
     };
   }
@@ -101,6 +104,7 @@ export class Markers {
     return new MarkerGroups(
       this.#placed.map((place) => this.#markers[place].at!),
       kinds,
+      this.#ofGroup && this.#placed.map((place) => this.#markers[place].value ?? Number.NaN),
     ).prepare();
   }
 
@@ -119,7 +123,9 @@ export class Markers {
           spot.y <= y - top + picture.height
         );
       }
-      return Math.abs(spot.x - x) <= REACH && spot.y - y >= -REACH && spot.y - y <= HEIGHT;
+      const { size: large = 1 } = this.#markers[place];
+      const [right, down] = [(spot.x - x) / large, (spot.y - y) / large];
+      return Math.abs(right) <= REACH && down >= -REACH && down <= HEIGHT;
     });
   }
 
@@ -178,7 +184,7 @@ export class Markers {
     const { place, at } = this.#lifted;
     this.#markers = this.#markers.with(place, { ...this.#markers[place], at });
     this.#lifted = undefined;
-    if (this.#groups) this.set(this.#markers);
+    if (this.#groups) this.set(this.#markers, this.#ofGroup);
     this.tell("drop", place);
     this.changed();
   }

@@ -6,6 +6,7 @@ import {
   pictureTileUrl,
   type TileName,
 } from "@bibliotope/core/sheet";
+import { contextOf } from "./context.ts";
 
 /** Milliseconds for a picture to come, bytes that it may have, and pixels of its side. */
 const PATIENCE = 8000;
@@ -81,4 +82,20 @@ async function readUpTo(response: Response, most: number): Promise<Blob> {
     }
     pieces.push(value);
   }
+}
+
+/** Letters who made pictures into the south-east corner of a whole map. @param width CSS pixels of the map */
+export function drawCredit(canvas: HTMLCanvasElement, words: string, width: number): void {
+  const context = contextOf(canvas);
+  const ratio = canvas.width / width;
+  context.setTransform(ratio, 0, 0, ratio, 0, 0);
+  const [right, foot] = [width, canvas.height / ratio];
+  context.font = "11px system-ui, sans-serif";
+  context.textAlign = "right";
+  context.textBaseline = "middle";
+  const taken = Math.min(width, context.measureText(words).width + 16);
+  context.fillStyle = "rgb(255 255 255 / 0.82)";
+  context.fillRect(right - taken, foot - 18, taken, 18);
+  context.fillStyle = "#20242a";
+  context.fillText(words, right - 8, foot - 9, taken - 16);
 }

@@ -18,10 +18,11 @@ import { describeView } from "./describe.ts";
 import { Follower } from "./follow.ts";
 import { Furniture, type FurnitureTarget } from "./furniture.ts";
 import { type GestureTarget, listenForGestures, type Spot } from "./gestures.ts";
-import type { Marker, MarkerEvent } from "./marker.ts";
+import type { Marker, MarkerEvent, OfGroup } from "./marker.ts";
 import { Markers } from "./markers.ts";
 import { DEVICE_ZOOM, type Followed, HOUSE_ZOOM, type MapOptions, WHOLE } from "./options.ts";
 import { Overlay } from "./overlay.ts";
+import { drawCredit } from "./pictures.ts";
 import { ReliefDoor } from "./relief-door.ts";
 import { MAP_STYLE } from "./style.ts";
 import { readUrlView, writeUrlView } from "./url-view.ts";
@@ -31,6 +32,10 @@ export type { MapLine, MapMarker } from "@bibliotope/core/sheet";
 
 /** What is followed, and where it is. */
 type Moving = Pick<Followed, "why" | "at">;
+
+/** Milliseconds that a picture waits for what has not come, and from look to look. */
+const PATIENCE = 10_000;
+const STEP = 50;
 
 /** CSS pixels from the edge within which a marker that has the keyboard is brought further in. */
 const EDGE = 40;
@@ -148,9 +153,12 @@ export class SheetMap {
     this.#viewer.glide(to);
   }
 
-  /** Puts markers on the map in place of those before; those without a position are not shown, and said. */
-  setMarkers(markers: readonly Marker[]): void {
-    this.#markers.set(markers);
+  /**
+   * Puts markers on the map in place of those before; those without a position are not shown, and said.
+   * @param ofGroup how groups of them look; with their count, in their markers' colour where all have one, when not given
+   */
+  setMarkers(markers: readonly Marker[], ofGroup?: OfGroup): void {
+    this.#markers.set(markers, ofGroup);
     this.#furniture.markersChanged();
   }
 
@@ -273,6 +281,19 @@ export class SheetMap {
     this.#relief.destroy();
     this.#furniture.destroy();
     this.#viewer.destroy();
+  }
+
+  /**
+   * What the map shows, as a picture in device pixels, with the attribution of pictures that are shown. Waits until all of it has come,
+   * ten seconds at most.
+   */
+  async picture(): Promise<HTMLCanvasElement> {
+    for (let waited = 0; waited < PATIENCE && this.element.dataset.complete !== "true"; waited += STEP)
+      await new Promise((resolve) => setTimeout(resolve, STEP));
+    const whole = this.#viewer.picture();
+    const credit = this.#viewer.pictures?.attribution;
+    if (credit) drawCredit(whole, credit, this.#viewer.size.width);
+    return whole;
   }
 
   #picturesCalled(name: string | undefined): PictureTiles | undefined {

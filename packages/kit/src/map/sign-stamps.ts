@@ -7,6 +7,7 @@ import {
   type Over,
   type Painter,
   type SheetStyle,
+  tabOf,
 } from "@bibliotope/core/sheet";
 import { hiddenContextOf } from "./context.ts";
 
@@ -14,8 +15,8 @@ import { hiddenContextOf } from "./context.ts";
 const KEPT = 800;
 /** CSS pixels from a sign's spot to the sides of what it may take, and to its top and bottom. */
 const SIDE = 48;
-const ABOVE = 20;
-const BELOW = 50;
+const ABOVE = 22;
+const BELOW = 70;
 
 /** Milliseconds of a frame for making pictures; the other signs are drawn truly. */
 const MAKING = 4;
@@ -62,9 +63,9 @@ export class SignStamps {
     };
     return {
       marker: (sign: MarkerSign) => {
-        const { label, picture, lifted, colour = "", number = "", marked = false, state = "" } = sign;
+        const { label, picture, lifted, colour = "", number = "", marked = false, state = "", size = 1 } = sign;
         if (label || picture || lifted) return false;
-        const key = `marker ${colour} ${number} ${marked} ${state}`;
+        const key = `marker ${colour} ${number} ${marked} ${state} ${size}`;
         if (!this.#stamps.has(key) && isLate()) return false;
         const draw = (painter: Painter) => drawMarker(painter, { ...sign, x: SIDE, y: ABOVE }, style);
         return put(
@@ -72,8 +73,9 @@ export class SignStamps {
           sign,
         );
       },
-      group: (at, { count, colour = style.madder }) => {
-        for (const [piece, shift] of this.#piecesOf(String(count), colour, style))
+      group: (at, group) => {
+        const { colour = style.madder } = group;
+        for (const [piece, shift] of this.#piecesOf(tabOf(group), colour, style))
           put(piece, { x: at.x + shift / ratio, y: at.y });
         return true;
       },
@@ -92,17 +94,17 @@ export class SignStamps {
   }
 
   /**
-   * A group's sheaf and the digits of its count, each with device pixels by which it stands further right. A picture for
+   * A group's sheaf and the letters on its tab, all of one width, each with device pixels by which it stands further right. A picture for
    * each count is slower: every zoom has other counts, and each new picture has to be handed to whoever draws.
    */
-  #piecesOf(count: string, colour: string, style: SheetStyle): [Stamp, number][] {
-    const digits = count.length;
+  #piecesOf(tab: string, colour: string, style: SheetStyle): [Stamp, number][] {
+    const digits = tab.length;
     const sheaf = this.#stamp(`sheaf ${digits} ${colour}`, () =>
       this.#make((painter) => drawSheaf(painter, { x: SIDE, y: ABOVE }, digits, colour, style)),
     );
     return [
       [sheaf, 0],
-      ...Array.from(count, (digit, i): [Stamp, number] => {
+      ...Array.from(tab, (digit, i): [Stamp, number] => {
         const draw = (painter: Painter) => {
           painter.translate(SIDE, ABOVE);
           this.#digit ??= digitWidth(painter) * this.#ratio;

@@ -158,6 +158,17 @@ export class Viewer {
     this.draw();
   }
 
+  /** What is drawn now: tiles, names and markers. */
+  picture(): HTMLCanvasElement {
+    const whole = make("canvas");
+    whole.width = this.#over.width;
+    whole.height = this.#over.height;
+    const context = contextOf(whole);
+    for (const canvas of [...this.#layer.element.querySelectorAll("canvas"), this.#over])
+      if (!canvas.hidden) context.drawImage(canvas, 0, 0);
+    return whole;
+  }
+
   draw(): void {
     this.#frame ||= requestAnimationFrame(() => {
       this.#frame = 0;

@@ -112,6 +112,10 @@ const words: Words = {
     "Move the map under an aim": "Die Karte unter einem Ziel bewegen",
     "Show it in relief": "Als Relief zeigen",
     "Show where this device is": "Zeigen, wo dieses Gerät ist",
+    "nothing there": "keine Angabe",
+    "Only numbers have sizes.": "Nur Zahlen haben Größen.",
+    "Mean {n}": "Mittel {n}",
+    "Label: {column}": "Beschriftung: {column}",
     Pictures: "Bilder",
     "Pictures of “{name}” did not come. The sheet stands in for them.":
       "Bilder von „{name}“ sind nicht angekommen. An ihrer Stelle steht die Karte.",

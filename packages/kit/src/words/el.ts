@@ -112,6 +112,10 @@ const words: Words = {
     "Move the map under an aim": "Κίνηση του χάρτη κάτω από στόχο",
     "Show it in relief": "Εμφάνιση ως ανάγλυφο",
     "Show where this device is": "Δείξε πού είναι αυτή η συσκευή",
+    "nothing there": "χωρίς στοιχεία",
+    "Only numbers have sizes.": "Μόνο οι αριθμοί έχουν μέγεθος.",
+    "Mean {n}": "Μέσος όρος {n}",
+    "Label: {column}": "Ετικέτα: {column}",
     Pictures: "Εικόνες",
     "Pictures of “{name}” did not come. The sheet stands in for them.":
       "Εικόνες του «{name}» δεν ήρθαν. Στη θέση τους είναι ο χάρτης.",

@@ -111,6 +111,10 @@ const words: Words = {
     "Move the map under an aim": "Mover el mapa bajo una mira",
     "Show it in relief": "Mostrar en relieve",
     "Show where this device is": "Mostrar dónde está este dispositivo",
+    "nothing there": "sin datos",
+    "Only numbers have sizes.": "Solo los números tienen tamaño.",
+    "Mean {n}": "Media {n}",
+    "Label: {column}": "Rótulo: {column}",
     Pictures: "Imágenes",
     "Pictures of “{name}” did not come. The sheet stands in for them.":
       "Faltan imágenes de «{name}». En su lugar se muestra el mapa.",

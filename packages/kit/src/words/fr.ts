@@ -112,6 +112,10 @@ const words: Words = {
     "Move the map under an aim": "Déplacer la carte sous une mire",
     "Show it in relief": "Montrer en relief",
     "Show where this device is": "Montrer où est cet appareil",
+    "nothing there": "non renseigné",
+    "Only numbers have sizes.": "Seuls les nombres ont une taille.",
+    "Mean {n}": "Moyenne {n}",
+    "Label: {column}": "Étiquette : {column}",
     Pictures: "Images",
     "Pictures of “{name}” did not come. The sheet stands in for them.":
       "Des images de « {name} » ne sont pas arrivées. La carte les remplace.",

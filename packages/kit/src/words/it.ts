@@ -111,6 +111,10 @@ const words: Words = {
     "Move the map under an aim": "Muovere la mappa sotto un mirino",
     "Show it in relief": "Mostra in rilievo",
     "Show where this device is": "Mostra dov'è questo dispositivo",
+    "nothing there": "nessun dato",
+    "Only numbers have sizes.": "Solo i numeri hanno una dimensione.",
+    "Mean {n}": "Media {n}",
+    "Label: {column}": "Etichetta: {column}",
     Pictures: "Immagini",
     "Pictures of “{name}” did not come. The sheet stands in for them.":
       "Mancano immagini di «{name}». Al loro posto c'è la mappa.",

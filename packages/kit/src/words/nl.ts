@@ -112,6 +112,10 @@ const words: Words = {
     "Move the map under an aim": "Beweeg de kaart onder een richtpunt",
     "Show it in relief": "Toon in reliëf",
     "Show where this device is": "Toon waar dit apparaat is",
+    "nothing there": "geen gegevens",
+    "Only numbers have sizes.": "Alleen getallen hebben een grootte.",
+    "Mean {n}": "Gemiddelde {n}",
+    "Label: {column}": "Opschrift: {column}",
     Pictures: "Beelden",
     "Pictures of “{name}” did not come. The sheet stands in for them.":
       "Beelden van ‘{name}’ zijn niet aangekomen. In plaats daarvan staat de kaart er.",

@@ -117,6 +117,10 @@ const words: Words = {
     "Move the map under an aim": "Przesuwaj mapę pod celownikiem",
     "Show it in relief": "Pokaż rzeźbę terenu",
     "Show where this device is": "Pokaż, gdzie jest to urządzenie",
+    "nothing there": "brak danych",
+    "Only numbers have sizes.": "Tylko liczby mają wielkość.",
+    "Mean {n}": "Średnia {n}",
+    "Label: {column}": "Podpis: {column}",
     Pictures: "Zdjęcia",
     "Pictures of “{name}” did not come. The sheet stands in for them.":
       "Zdjęcia „{name}” nie dotarły. W ich miejscu jest mapa.",

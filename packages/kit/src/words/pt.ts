@@ -111,6 +111,10 @@ const words: Words = {
     "Move the map under an aim": "Mover o mapa sob uma mira",
     "Show it in relief": "Mostrar em relevo",
     "Show where this device is": "Mostrar onde está este dispositivo",
+    "nothing there": "sem dados",
+    "Only numbers have sizes.": "Só os números têm tamanho.",
+    "Mean {n}": "Média {n}",
+    "Label: {column}": "Rótulo: {column}",
     Pictures: "Imagens",
     "Pictures of “{name}” did not come. The sheet stands in for them.":
       "Faltam imagens de «{name}». O mapa está no lugar delas.",

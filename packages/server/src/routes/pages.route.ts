@@ -49,6 +49,7 @@ export function studioRoutes(folder: string): Router {
       "/data{/*rest}",
       "/batches{/*rest}",
       "/services{/*rest}",
+      "/values",
       "/keys",
       "/pieces{/*rest}",
     ],

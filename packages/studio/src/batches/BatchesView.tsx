@@ -24,14 +24,19 @@ export function BatchesView() {
     <main className="mx-auto w-full max-w-6xl px-5 py-7">
       <div className="flex items-center justify-between">
         <h1 className="font-serif text-[26px] font-semibold">Batches</h1>
-        {canEdit ? (
-          <Link
-            to="/batches/new"
-            className="inline-flex h-[34px] items-center rounded border border-ink bg-ink px-3 font-semibold text-page hover:opacity-90"
-          >
-            New batch
+        <span className="flex items-center gap-4">
+          <Link to="/values" className="underline">
+            Values on a map
           </Link>
-        ) : null}
+          {canEdit ? (
+            <Link
+              to="/batches/new"
+              className="inline-flex h-[34px] items-center rounded border border-ink bg-ink px-3 font-semibold text-page hover:opacity-90"
+            >
+              New batch
+            </Link>
+          ) : null}
+        </span>
       </div>
       <p className="mt-1 max-w-[46rem] text-quiet">
         A file of addresses or positions in, what was found out. What is clear needs nobody; the doubtful rows you look

@@ -1,11 +1,12 @@
-import { MISSING_COLOUR, SHEETS, valueScale } from "@bibliotope/core/sheet";
-import { SheetMap } from "@bibliotope/kit";
+import { SHEETS } from "@bibliotope/core/sheet";
+import { byValues, type Marker, type OfGroup, SheetMap, type Values } from "@bibliotope/kit";
 import { type BatchCandidates, STANDINGS } from "@bibliotope/wire";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useClient } from "../forms/use-client.ts";
 import { markerColour } from "../lookups/CandidateMap.tsx";
 import { useBatchPointsQuery, useBatchValuesQuery } from "../state/batches-api.ts";
-import { ValueLegend } from "./ValueLegend.tsx";
+import { takeOutOf } from "../values/take-out.ts";
+import { type Looks, ValuePanel } from "../values/ValuePanel.tsx";
 import { STANDING_WORDS } from "./words.ts";
 
 const WHOLE = { at: { lat: -35.6, lon: -21.5 }, zoom: 6.35 };
@@ -34,14 +35,44 @@ export function ReviewMap({ batch, heads, found, showsAll, marked, onMark }: Rev
   const heard = useRef(onMark);
   heard.current = onMark;
   const { data: all } = useBatchPointsQuery(batch, { skip: !showsAll, refetchOnMountOrArgChange: true });
-  /** The column by whose values the rows are coloured; by how they stand without one. */
-  const [column, setColumn] = useState<number>();
-  const asked = { id: batch, column: column ?? 0 };
-  const { currentData: held } = useBatchValuesQuery(asked, { skip: !showsAll || column === undefined });
-  const values = column === undefined ? undefined : held?.values;
-  const scale = useMemo(() => values && valueScale(values), [values]);
-  // a group has no one value: as long as the rows are few, each is seen by itself
-  const isGrouped = showsAll && !(scale && scale.of.length <= MOST_APART);
+  /** The columns by which the rows look as they do; by how they stand without one. */
+  const [looks, setLooks] = useState<Looks>({ groups: "count" });
+  const columns = [looks.colour, looks.size, looks.label];
+  const [colours, sizes, labels] = [
+    useColumn(batch, looks.colour, showsAll),
+    useColumn(batch, looks.size, showsAll),
+    useColumn(batch, looks.label, showsAll),
+  ];
+  const isValued = columns.some((column) => column !== undefined);
+  const isLoading = showsAll && columns.some((column, i) => column !== undefined && ![colours, sizes, labels][i]);
+  const shown = useMemo((): { markers: Marker[]; ofGroup: OfGroup | undefined; legend: Legend; values: Values[] } => {
+    const points = all?.points ?? [];
+    const own = getComputedStyle(document.documentElement);
+    const standing = STANDINGS.map((one) => own.getPropertyValue(`--${STANDING_WORDS[one].colour}`).trim());
+    const plain = Array.from({ length: points.length / 4 }, (_, i): Marker => {
+      const value = colours?.[i] ?? labels?.[i] ?? sizes?.[i];
+      return {
+        at: { lat: points[i * 4], lon: points[i * 4 + 1] },
+        colour: standing[points[i * 4 + 2]],
+        name: [`Row ${points[i * 4 + 3]}`, value].filter(Boolean).join(": "),
+      };
+    });
+    const held = { colour: colours, size: sizes, label: labels };
+    const values = plain.map((_, i): Values => ({ colour: colours?.[i], size: sizes?.[i], label: labels?.[i] }));
+    const by = Object.fromEntries(Object.entries(held).flatMap(([look, is]) => (is ? [[look, look]] : [])));
+    const { legend, ...rest } = byValues(plain, values, { ...by, groups: looks.groups }, "en");
+    const named = legend.map((part) => ({ ...part, column: nameOf(heads, looks[part.by]) }));
+    const taken = values.map((one) =>
+      Object.fromEntries(
+        (["colour", "size", "label"] as const).flatMap((look) =>
+          looks[look] === undefined ? [] : [[nameOf(heads, looks[look]), one[look]]],
+        ),
+      ),
+    );
+    return { ...rest, legend: named, values: taken };
+  }, [all, colours, sizes, labels, looks, heads]);
+  // a group has no one look: as long as the rows are few, each is seen by itself
+  const isGrouped = showsAll && !(isValued && shown.markers.length <= MOST_APART);
 
   useEffect(() => {
     if (!client || !holder.current) return;
@@ -84,25 +115,43 @@ export function ReviewMap({ batch, heads, found, showsAll, marked, onMark }: Rev
       );
       return;
     }
-    const points = all?.points ?? [];
-    const colours = STANDINGS.map((standing) => colour(STANDING_WORDS[standing].colour));
-    const markers = Array.from({ length: points.length / 4 }, (_, i) => ({
-      at: { lat: points[i * 4], lon: points[i * 4 + 1] },
-      colour: scale ? (scale.steps[scale.of[i]]?.colour ?? MISSING_COLOUR) : colours[points[i * 4 + 2]],
-      name: [`Row ${points[i * 4 + 3]}`, values?.[i]].filter(Boolean).join(": "),
-    }));
-    map.current?.setMarkers(markers);
+    map.current?.setMarkers(shown.markers, shown.ofGroup);
     // in other colours the rows lie where they lay
-    if (markers.length && fitted.current !== all) map.current?.fit(markers.map(({ at }) => at));
+    if (shown.markers.length && fitted.current !== all) map.current?.fit(shown.markers.map(({ at }) => at!));
     fitted.current = all;
-  }, [found, all, showsAll, marked, client, scale, values, isGrouped]);
+  }, [found, all, showsAll, marked, client, shown, isGrouped]);
 
   return (
     <div className="flex h-full flex-col gap-2">
       {showsAll && heads?.length ? (
-        <ValueLegend {...{ heads, column, setColumn, scale }} isLoading={column !== undefined && !values} />
+        <ValuePanel
+          heads={heads}
+          looks={looks}
+          setLooks={setLooks}
+          legend={shown.legend}
+          isLoading={isLoading}
+          isGrouped={isGrouped}
+          plain="how they stand"
+          takeOut={takeOutOf(
+            () => map.current,
+            `batch-${batch}`,
+            () => shown,
+          )}
+        />
       ) : null}
       <div ref={holder} className="min-h-[16rem] flex-1 overflow-hidden rounded-md border border-rule" />
     </div>
   );
 }
+
+type Legend = ReturnType<typeof byValues>["legend"];
+
+/** The values of a column of a batch; undefined where none is wanted, and until they have come. */
+function useColumn(batch: number, column: number | undefined, showsAll: boolean) {
+  const asked = { id: batch, column: column ?? 0 };
+  const { currentData } = useBatchValuesQuery(asked, { skip: !showsAll || column === undefined });
+  return column === undefined ? undefined : currentData?.values;
+}
+
+const nameOf = (heads: readonly string[] | null, column: number | undefined) =>
+  heads?.[column ?? 0] || `Column ${(column ?? 0) + 1}`;

@@ -1,0 +1,18 @@
+import { type LegendPart, type Marker, mapGeoJson, mapPng, type SheetMap, type Values } from "@bibliotope/kit";
+import { saveBlob, saveFile } from "../ui/save-file.ts";
+
+/** Gives a map as a picture with its legend, or its markers as GeoJSON, to the person as files. */
+export const takeOutOf = (
+  map: () => SheetMap | undefined,
+  name: string,
+  shown: () => { markers: readonly Marker[]; values: readonly Values[]; legend: readonly LegendPart[] },
+) => ({
+  png: () => {
+    const held = map();
+    if (held) void mapPng(held, shown().legend).then((blob) => saveBlob(`${name}.png`, blob));
+  },
+  geoJson: () => {
+    const { markers, values } = shown();
+    saveFile(`${name}.geojson`, JSON.stringify(mapGeoJson(markers, values)), "application/geo+json");
+  },
+});
