@@ -7,6 +7,8 @@ import { CHROMIUM } from "./browser.ts";
 import { atMost, type Measure, median, percentile } from "./measure.ts";
 
 const MARKERS = 100_000;
+/** Markers that have the colour and size of a value, and whose groups have the mean. */
+const VALUED = 10_000;
 /** Stills that are asked for, each of another spot, so that none is kept already. */
 const STILLS = 150;
 /** Milliseconds of panning, and of zooming by the wheel. */
@@ -29,6 +31,7 @@ interface Noted {
 const pageOf = (
   { url, keys }: Ready,
   markers: number,
+  isValued = false,
 ) => `<!doctype html><html><meta charset="utf-8"><title>Bench</title>
 <style>html, body, #place { margin: 0; width: 100%; height: 100%; overflow: hidden; }</style><div id="place"></div>
 <script>
@@ -58,16 +61,19 @@ window.noted = noted;
 </script>
 <script type="module">
 if (${markers} >= 0) {
-  const { Client, SheetMap } = await import("${url}/kit/v1/bibliotope.js");
+  const { Client, SheetMap, byValues } = await import("${url}/kit/v1/bibliotope.js");
   const client = new Client({ key: "${keys.web}", url: "${url}" });
   window.map = new SheetMap(document.querySelector("#place"), {
     client, label: "Bench", grouped: true, view: { at: { lat: -35.18, lon: -21.62 }, zoom: 14 },
   });
   let seed = 1;
   const random = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
-  window.map.setMarkers(Array.from({ length: ${markers} }, () => ({
+  const markers = Array.from({ length: ${markers} }, () => ({
     at: { lat: -35.2 + 0.4 * (random() - 0.5), lon: -21.6 + 0.4 * (random() - 0.5) },
-  })));
+  }));
+  const values = markers.map(() => ({ price: Math.round(1000 * random()) }));
+  const shown = byValues(markers, values, ${isValued} ? { colour: "price", size: "price", groups: "mean" } : {});
+  window.map.setMarkers(shown.markers, shown.ofGroup);
 }
 document.documentElement.dataset.ready = "true";
 </script></html>`;
@@ -84,11 +90,12 @@ export async function* measureMap(ready: Ready): AsyncGenerator<Measure> {
     const empty = await moveOver(browser, pageOf(ready, -1));
     const beside = (noted: Noted) =>
       `${noted.frames.length} frames; empty page p95 ${percentile(empty.frames, 0.95).toFixed(1)}, longest ${Math.max(...empty.frames).toFixed(1)} ms`;
-    for (const [what, markers] of [
-      ["map", 0],
-      ["map with 100,000 markers", MARKERS],
+    for (const [what, markers, isValued] of [
+      ["map", 0, false],
+      ["map with 100,000 markers", MARKERS, false],
+      ["map with 10,000 markers by value", VALUED, true],
     ] as const) {
-      const noted = await moveOver(browser, pageOf(ready, markers));
+      const noted = await moveOver(browser, pageOf(ready, markers, isValued));
       const corpus = "Tidewell, zooms 13 to 17";
       yield atMost(`${what}, frames, p95`, corpus, "ms", percentile(noted.frames, 0.95), 20, beside(noted));
       yield atMost(`${what}, longest frame`, corpus, "ms", Math.max(...noted.frames), 50, beside(noted));

@@ -18,6 +18,9 @@ const SIDE = 48;
 const ABOVE = 22;
 const BELOW = 70;
 
+/** Size of the picture that serves signs of all sizes. */
+const LARGE = 1.6;
+
 /** Milliseconds of a frame for making pictures; the other signs are drawn truly. */
 const MAKING = 4;
 
@@ -54,24 +57,24 @@ export class SignStamps {
     this.#drawings++;
     const began = performance.now();
     const isLate = () => performance.now() - began > MAKING;
-    const put = ({ picture, left, top }: Stamp, at: { x: number; y: number }) => {
+    const put = ({ picture, left, top }: Stamp, at: { x: number; y: number }, scale = 1) => {
       // whole device pixels, so that nothing is drawn between two
-      const x = (Math.round((at.x - SIDE) * ratio) + left) / ratio;
-      const y = (Math.round((at.y - ABOVE) * ratio) + top) / ratio;
-      context.drawImage(picture, x, y, picture.width / ratio, picture.height / ratio);
+      const x = Math.round((at.x - SIDE * scale) * ratio + left * scale) / ratio;
+      const y = Math.round((at.y - ABOVE * scale) * ratio + top * scale) / ratio;
+      context.drawImage(picture, x, y, (picture.width * scale) / ratio, (picture.height * scale) / ratio);
       return true;
     };
     return {
       marker: (sign: MarkerSign) => {
-        const { label, picture, lifted, colour = "", number = "", marked = false, state = "", size = 1 } = sign;
+        const { label, picture, lifted, colour = "", number = "", marked = false, state = "", size } = sign;
         if (label || picture || lifted) return false;
-        const key = `marker ${colour} ${number} ${marked} ${state} ${size}`;
+        // one picture serves all sizes, made larger than most of them are
+        const made = size === undefined ? 1 : LARGE;
+        const key = `marker ${colour} ${number} ${marked} ${state} ${made}`;
         if (!this.#stamps.has(key) && isLate()) return false;
-        const draw = (painter: Painter) => drawMarker(painter, { ...sign, x: SIDE, y: ABOVE }, style);
-        return put(
-          this.#stamp(key, () => this.#make(draw)),
-          sign,
-        );
+        const draw = (painter: Painter) => drawMarker(painter, { ...sign, size: made, x: SIDE, y: ABOVE }, style);
+        const stamp = this.#stamp(key, () => this.#make(draw));
+        return put(stamp, sign, size === undefined ? 1 : size / LARGE);
       },
       group: (at, group) => {
         const { colour = style.madder } = group;

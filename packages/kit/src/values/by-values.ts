@@ -63,14 +63,14 @@ export function byValues(
   const sizes = sizeOf && valueSizes(sizeOf);
   const isMeanOfColour = scale?.kind === "numbers";
   const numbers = isMeanOfColour ? scale.numbers : sizes?.numbers;
-  const compact = new Intl.NumberFormat(lang, { notation: "compact", maximumSignificantDigits: 3 });
+  const compact = compactWriter(lang);
   const ofGroup: OfGroup | undefined =
     numbers &&
     (({ mean }) => {
       if (mean === undefined) return isMeanOfColour ? { colour: MISSING_COLOUR } : {};
       return {
         ...(isMeanOfColour ? { colour: colourOfMean(scale, mean) } : {}),
-        ...(groups === "mean" ? { words: compact.format(mean) } : {}),
+        ...(groups === "mean" ? { words: compact(mean) } : {}),
       };
     });
   return {
@@ -87,6 +87,24 @@ export function byValues(
       ...(sizeOf ? [sizePart(size!, sizes, lang)] : []),
       ...(label === undefined ? [] : [{ by: "label" as const, column: label, steps: [] }]),
     ],
+  };
+}
+
+/** Means that are kept written: every frame asks for those in sight again. */
+const MOST_WRITTEN = 5000;
+
+/** Writes numbers in a few letters. */
+function compactWriter(lang: string): (value: number) => string {
+  const format = new Intl.NumberFormat(lang, { notation: "compact", maximumSignificantDigits: 3 });
+  const kept = new Map<number, string>();
+  return (value) => {
+    let words = kept.get(value);
+    if (words === undefined) {
+      if (kept.size >= MOST_WRITTEN) kept.clear();
+      words = format.format(value);
+      kept.set(value, words);
+    }
+    return words;
   };
 }
 

@@ -13,7 +13,7 @@ export interface ValueTable {
 
 /** What a file may have at most: bytes, rows, columns, letters of a cell. */
 export const MOST_BYTES = 20 * 2 ** 20;
-export const MOST_ROWS = 50_000;
+const MOST_ROWS = 50_000;
 const MOST_COLUMNS = 500;
 const MOST_LETTERS = 64_000;
 
