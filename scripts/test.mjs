@@ -89,7 +89,7 @@ function browser(files) {
 /** What is slow by nature, at its full size. */
 function long() {
   return withServers({ checks: false }, async (env) => {
-    for (const program of ["javac", "go"]) await languageProgram(program);
+    for (const program of ["javac", "go", "kotlinc"]) await languageProgram(program);
     const most = { ...env, BIBLIOTOPE_LONG: "1" };
     return inTurn(
       () => run("vitest", ["run", ...LONG.vitest], most),

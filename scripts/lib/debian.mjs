@@ -49,15 +49,22 @@ export async function postgisExtension() {
   await install(`postgresql-${version}-postgis-3`);
 }
 
-/** Programs of languages in which lookups are handed out, each with Debian's package. */
-const LANGUAGES = { python3: "python3", javac: "default-jdk-headless", go: "golang-go" };
+/** Programs of languages in which lookups are handed out, each with Debian's packages. */
+const LANGUAGES = {
+  python3: ["python3"],
+  javac: ["default-jdk-headless"],
+  go: ["golang-go"],
+  // with the JSON that Android has
+  kotlinc: ["kotlin", "libandroid-json-org-java"],
+};
 
 /** Lets a language's programs be there; installs Debian's package where they are not. @param program such as `python3` */
 export async function languageProgram(program) {
   const isThere = (process.env.PATH ?? "").split(":").some((folder) => existsSync(`${folder}/${program}`));
   if (isThere) return;
-  say(`${program} is not installed: installing Debian's package ${LANGUAGES[program]} for the tests`);
-  await install(LANGUAGES[program]);
+  const packages = LANGUAGES[program];
+  say(`${program} is not installed: installing ${packages.join(" and ")} of Debian for the tests`);
+  await install(...packages);
 }
 
 /** What is Chromium for: tests want the quick one, benchmarks the one that people have. */
@@ -80,11 +87,11 @@ async function chromium({ name, program, megabytes }) {
   return program;
 }
 
-async function install(name) {
+async function install(...names) {
   await apt(["update"], "fetch Debian's list of packages");
   await apt(
-    ["install", "-y", "--no-install-recommends", "-o", "Dpkg::Options::=--force-confold", name],
-    `install ${name}`,
+    ["install", "-y", "--no-install-recommends", "-o", "Dpkg::Options::=--force-confold", ...names],
+    `install ${names.join(", ")}`,
   );
 }
 

@@ -40,36 +40,36 @@ function read(type: TypeOf, held: string, at: string): string {
     case "list":
       return `${held}.getJSONArray(${at}).let { list -> (0 until list.length()).map { place -> ${read(type.of, "list", "place")} } }`;
     case "map":
-      return `${held}.getJSONObject(${at}).let { map -> map.keys().asSequence().associateWith { name -> ${read(type.of, "map", "name")} } }`;
+      return `${held}.getJSONObject(${at}).let { map -> map.keys().asSequence().associate { name -> "$name" to ${read(type.of, "map", '"$name"')} } }`;
     case "struct":
       return `${type.name}.of(${held}.getJSONObject(${at}))`;
   }
 }
 const field = ({ name, type, isOptional, words }: FieldOf) =>
-  `${words ? `    /** ${commented(words)} */\n` : ""}    val ${named(name)}: ${typeOf(type)}${isOptional ? "? = null" : ""},`;
+  `${words ? `    /** ${commented(words)} */\n` : ""}    val ${named(name)}: ${typeOf(type)}${isOptional ? "? = null" : ""}`;
 const reading = ({ name, type, isOptional }: FieldOf) => {
   const value = read(type, "json", quoted(name));
-  return `            ${named(name)} = ${isOptional ? `if (json.isNull(${quoted(name)})) null else ${value}` : value},`;
+  return `            ${named(name)} = ${isOptional ? `if (json.isNull(${quoted(name)})) null else ${value}` : value}`;
 };
 const struct = ({ name, words, fields }: Struct) => `${words ? `/** ${commented(words)} */\n` : ""}data class ${name}(
-${fields.map(field).join("\n")}
+${fields.map(field).join(",\n")}
 ) {
     companion object {
         fun of(json: JSONObject) = ${name}(
-${fields.map(reading).join("\n")}
+${fields.map(reading).join(",\n")}
         )
     }
 }
 `;
 
-/** The lookups of a form for Kotlin 1.6 and later, with the JSON that Android has (elsewhere the library org.json). */
+/** The lookups of a form for Kotlin 1.3 and later, with the JSON that Android has (elsewhere the library org.json). */
 export function kotlinOf({ title, service, calls, narrow, lookups, structs }: Program): string {
   const has = (call: string) => calls.some((one) => one === call);
   const method = (words: string, name: string, answer: string, parameters: string, path: string, asked: string) => `
     /** ${words} */
     fun ${name}(${parameters}, call: Call = Call()): ${answer} = ${answer}.of(get(${path}, ${asked}, call))
 `;
-  return `// Address lookups for "${commented(title).replace(/["\\]/g, "'")}". Kotlin 1.6 or later; on Android nothing else is needed, elsewhere org.json.
+  return `// Address lookups for "${commented(title).replace(/["\\]/g, "'")}". Kotlin 1.3 or later; on Android nothing else is needed, elsewhere org.json.
 //
 // The key is a program's key (bt_app_…): whoever has the program can read it, so it comes from the build's settings and
 // not from the code. Lookups wait for their answer: ask on a thread of your own, or with Dispatchers.IO.
@@ -96,7 +96,7 @@ class LookupFailed(
     val problem: Problem? = null,
     val again: Boolean = false,
     val after: Int? = null,
-    cause: Throwable? = null,
+    cause: Throwable? = null
 ) : Exception(problem?.detail ?: trouble, cause)
 
 /** A lookup under way, which may be cancelled from another thread. */
@@ -179,7 +179,7 @@ const TYPING = `
 class Typing(
     private val lookups: AddressLookups,
     private val show: (String, List<Suggestion>) -> Unit,
-    private val fail: (LookupFailed) -> Unit,
+    private val fail: (LookupFailed) -> Unit
 ) {
     private var underWay: Call? = null
 
@@ -209,15 +209,15 @@ function lookup(one: Program["lookups"][number]): string {
   const { parameters, asked } = parametersOf(one, named);
   const words = asked.map(({ part, parameters: its }) =>
     its.length === 1
-      ? `            ${quoted(part)} to ${its[0]},`
-      : `            ${quoted(part)} to listOf(${its.join(", ")}).filter { it.isNotBlank() }.joinToString(", "),`,
+      ? `            ${quoted(part)} to ${its[0]}`
+      : `            ${quoted(part)} to listOf(${its.join(", ")}).filter { it.isNotBlank() }.joinToString(", ")`,
   );
   return `
     /** Looks up what stands in the form's fields, before a record is stored. */
     fun find${pascal(one.name)}(${parameters.map((name) => `${name}: String = ""`).join(", ")}): ForwardAnswer = forward(
         mapOf(
-${words.join("\n")}
-        ),
+${words.join(",\n")}
+        )
     )
 `;
 }

@@ -221,6 +221,48 @@ func TestLookups(t *testing.T) {
 }
 `;
 
+const KOTLIN = `import java.util.concurrent.*
+import kotlin.concurrent.thread
+import kotlin.system.exitProcess
+
+fun fails(act: () -> Unit): LookupFailed {
+    try { act() } catch (failed: LookupFailed) { return failed }
+    throw IllegalStateException("no failure")
+}
+
+fun main() {
+    val key = System.getenv("BIBLIOTOPE_KEY")
+    val url = System.getenv("BIBLIOTOPE_URL")
+    val client = AddressLookups(key, url)
+    val first = client.suggest("12 harbour row tidewell").suggestions[0]
+    println(first.ref + " " + first.line)
+    val found = client.record(first.ref).properties
+    println(found.exactness + " " + found.parts["street"]!!.name + " " + found.parts["postcode"]!!.name + " " + (found.score ?: "None"))
+    val answer = client.forward(mapOf("q" to "Östergränd 3, Vårhamn"))
+    println(answer.outcome + " " + answer.features[0].properties.parts["street"]!!.name)
+    println(client.reverse(found.at.lat, found.at.lon).features[0].properties.kind)
+    val refused = fails { AddressLookups("bt_app_nobody", url).suggest("12") }
+    println(refused.trouble + " " + (if (refused.problem!!.status == 401) "Bearer" else ""))
+    println(fails { client.record("qr-00000") }.trouble)
+    val slow = fails { AddressLookups("", System.getenv("SILENT")).suggest("12") }
+    println(slow.trouble + " " + slow.again)
+    val away = fails { AddressLookups("", "http://127.0.0.1:9").suggest("12") }
+    println(away.trouble + " " + away.again)
+    val call = Call()
+    thread { Thread.sleep(300); call.cancel() }
+    try { AddressLookups("", System.getenv("SILENT")).suggest("12", call) } catch (cancelled: CancellationException) { println("cancelled") }
+    val shown = LinkedBlockingQueue<String>()
+    val typing = Typing(client, { text, _ -> shown.add(text) }, { shown.add("failed") })
+    for (text in listOf("12", "12 harb", "12 harbour row tidewell")) typing.typed(text)
+    val last = shown.poll(5, TimeUnit.SECONDS)
+    Thread.sleep(300)
+    println("typed " + last + shown.joinToString(""))
+    exitProcess(0)
+}
+`;
+/** The JSON of Android, as Debian packages it, and what was compiled. */
+const KOTLIN_PATH = "/usr/share/java/json-android.jar:program.jar:/usr/share/java/kotlin-stdlib.jar";
+
 const shownOf = (out: string) =>
   out
     .split("\n")
@@ -245,6 +287,14 @@ describe("the lookups of a form, run against the service", { timeout: 300_000 },
     expect(shownOf(out).slice(0, 10)).toEqual(EXPECTED.split("\n"));
     const house = { "AddressLookups.java": code("java", HOUSE) };
     await run(house, "javac", "-Xlint:all", "-Werror", "-d", ".", "AddressLookups.java");
+  });
+
+  it.runIf(isLong)("in Kotlin, compiled with no warning", async () => {
+    const files = { "addresses.kt": code("kotlin"), "driver.kt": KOTLIN };
+    const compile = "JAVA_OPTS=-XX:-PrintWarnings kotlinc -Werror -cp /usr/share/java/json-android.jar";
+    const ran = `${compile} addresses.kt driver.kt -d program.jar && java -cp ${KOTLIN_PATH} DriverKt`;
+    expect(shownOf(await run(files, "sh", "-c", ran)).slice(0, 10)).toEqual(EXPECTED.split("\n"));
+    await run({ "house.kt": code("kotlin", HOUSE) }, "sh", "-c", `${compile} house.kt -d house.jar`);
   });
 
   it.runIf(isLong)("in Go, vetted", async () => {
