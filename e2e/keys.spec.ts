@@ -1,6 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
-import { baseUrl } from "./support/house.ts";
+import { baseUrl, ready } from "./support/house.ts";
 
 const sheet = (page: Page) => page.getByRole("dialog");
 const row = (page: Page, name: string) => page.getByRole("row").filter({ has: page.getByRole("rowheader", { name }) });
@@ -77,6 +77,22 @@ test("a key is made, kept to what it is for, changed, replaced and withdrawn", a
   await expect(row(page, name)).toHaveCount(1);
   expect(await ask("suggest", key, origin)).toBe(401);
   expect(await ask("suggest", next, origin)).toBe(200);
+});
+
+test("links without a key are signed with another key, and those that were sent go on", async ({ page }) => {
+  const made = await fetch(`${baseUrl()}/v1/links?of=qr-hgwrp5`, {
+    headers: { authorization: `Bearer ${ready().keys.srv}` },
+  });
+  const { url } = await made.json();
+  await page.goto("/keys");
+  const section = page.getByRole("region", { name: "Links without a key" });
+  await expect(section).toContainText("This server signs them with a key made");
+  await section.getByRole("button", { name: "Sign with another key" }).click();
+  expect(await axeFindings(page)).toEqual([]);
+  await sheet(page).getByRole("button", { name: "Another key, links go on" }).click();
+  await expect(sheet(page)).toBeHidden();
+  await expect(section).toContainText(/links of \d+ earlier ones? go on too/);
+  expect((await fetch(url)).status).toBe(200);
 });
 
 test("a key that has ended is told as ended", async ({ page }) => {

@@ -3,6 +3,7 @@ import type { Position } from "@bibliotope/core/geo";
 import { factText } from "@bibliotope/core/place";
 import type { AnswerRecord } from "@bibliotope/core/search";
 import { escapeHtml } from "../http/pages.ts";
+import type { PlaceLanguage, PlaceWords } from "./place-words.ts";
 
 export interface PlaceShown {
   title: string;
@@ -15,46 +16,49 @@ export interface PlaceShown {
   size: { width: number; height: number };
   ends: Date;
   sources: string;
+  language: PlaceLanguage;
 }
 
 /** The public page of a place: card, hours, map and the way there. Nothing in it asks for anything more. */
-export function placePage({ title, at, record, map, mapTwice, qr, size, ends, sources }: PlaceShown): string {
+export function placePage({ title, at, record, map, mapTwice, qr, size, ends, sources, language }: PlaceShown): string {
   const position = `${at.lat.toFixed(6)}, ${at.lon.toFixed(6)}`;
+  const { lang, dir, words } = language;
   const rows = [
-    ...(record ? [["Address", record.lines.map(escapeHtml).join("<br>")]] : []),
-    ...factRows(record),
-    ["Position", `<span class="copied">${position}</span>`],
+    ...(record ? [[words.address, record.lines.map(escapeHtml).join("<br>")]] : []),
+    ...factRows(record, words),
+    [words.position, `<span class="copied" dir="ltr">${position}</span>`],
   ];
-  const day = ends.toISOString().slice(0, 10);
+  const day = new Intl.DateTimeFormat(lang, { dateStyle: "long", timeZone: "UTC" }).format(ends);
+  const escapedTitle = escapeHtml(title);
   return `<!doctype html>
-<html lang="en">
+<html lang="${lang}" dir="${dir}">
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <meta name="robots" content="noindex">
-<title>${escapeHtml(title)}</title>
+<title>${escapedTitle}</title>
 <link rel="icon" href="/icon.svg">
 <link rel="stylesheet" href="/kit/v1/place.css">
 </head>
 <body>
 <main>
-<h1>${escapeHtml(title)}</h1>
-<img class="where" src="${map}" srcset="${map} 1x, ${mapTwice} 2x" width="${size.width}" height="${size.height}" alt="Map around ${escapeHtml(title)}">
-<p class="ways" id="way"><a href="geo:${at.lat},${at.lon}">Open in a map application</a>
-<span>Where none answers, put the position into one: it is written below.</span></p>
+<h1 dir="auto">${escapedTitle}</h1>
+<img class="where" src="${map}" srcset="${map} 1x, ${mapTwice} 2x" width="${size.width}" height="${size.height}" alt="${words.around.replace("{title}", () => escapedTitle)}">
+<p class="ways" id="way"><a href="geo:${at.lat},${at.lon}">${words.open}</a>
+<span>${words.elsewhere}</span></p>
 <dl>
-${rows.map(([name, value]) => `<div><dt>${name}</dt><dd>${value}</dd></div>`).join("\n")}
+${rows.map(([name, value]) => `<div><dt>${name}</dt><dd dir="auto">${value}</dd></div>`).join("\n")}
 </dl>
-<p class="qr"><img src="${qr}" width="120" height="120" alt="This page as a code for cameras"></p>
+<p class="qr"><img src="${qr}" width="120" height="120" alt="${words.code}"></p>
 </main>
-<footer>This page can be seen by whoever has its address, until ${day}. ${escapeHtml(sources)}</footer>
+<footer>${words.until.replace("{day}", () => day)} <bdi>${escapeHtml(sources)}</bdi></footer>
 </body>
 </html>
 `;
 }
 
 /** The facts of a place as rows; what is not known has none. */
-function factRows(record: AnswerRecord | undefined): string[][] {
+function factRows(record: AnswerRecord | undefined, words: PlaceWords): string[][] {
   if (!record?.facts) return [];
   const { facts } = record;
   const { phone, url, languages, stepFree, own = {} } = facts;
@@ -65,11 +69,11 @@ function factRows(record: AnswerRecord | undefined): string[][] {
   const link = (address: string, words: string) =>
     `<a href="${escapeHtml(address)}" rel="noopener">${escapeHtml(words)}</a>`;
   return [
-    ["Opening hours", hours],
-    ["Telephone", phone && link(`tel:${phone.replace(/[^+\d]/g, "")}`, phone)],
-    ["Web page", url && (/^https?:\/\//.test(url) ? link(url, url) : escapeHtml(url))],
-    ["Step-free access", stepFree === undefined ? undefined : stepFree ? "Yes" : "No"],
-    ["Languages", languages && escapeHtml(languages.join(", "))],
+    [words.hours, hours],
+    [words.phone, phone && link(`tel:${phone.replace(/[^+\d]/g, "")}`, phone)],
+    [words.page, url && (/^https?:\/\//.test(url) ? link(url, url) : escapeHtml(url))],
+    [words.stepFree, stepFree === undefined ? undefined : stepFree ? words.yes : words.no],
+    [words.languages, languages && escapeHtml(languages.join(", "))],
     ...Object.values(own).map((fact) => [escapeHtml(fact.label), escapeHtml(factText(fact))]),
   ].flatMap(([name, value]) => (name && value ? [[name, value]] : []));
 }

@@ -93,8 +93,15 @@ describe("a correction", () => {
     const added = await first(`871b ${STREET}`);
     expect(added.properties).toMatchObject({ kind: "address", exactness: "surveyed" });
     expect((await json(`/v1/records/${added.id}`)).status).toBe(200);
+    const link = (await json(`/v1/links?of=${added.id}`)).body.url.replace(/^https?:\/\/[^/]+/, "");
+    const follow = () => ask(link, { key: null, headers: { accept: "text/html" } });
+    expect((await follow()).status).toBe(200);
     const out = await send("POST", "/api/corrections", { ref: added.id, change: { isRemoved: true } });
     expect((await json(`/v1/records/${added.id}`)).status).toBe(410);
+    // a link to what is gone says so, and so does its picture
+    const gone = await follow();
+    expect([gone.status, (await ask(`${link}/map.png`, { key: null })).status]).toEqual([410, 410]);
+    expect(await gone.text()).toContain("This place is not in the data any more. Ask whoever sent the link.");
     await undo(out.body.id);
     await undo(made.body.id);
   });

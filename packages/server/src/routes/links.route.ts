@@ -23,6 +23,7 @@ import type { UseCounter } from "../keys/use-counter.ts";
 import { type Link, linkOf, tokenOf } from "../links/link.ts";
 import type { LinkKeys } from "../links/link-keys.ts";
 import { placePage } from "../links/place-page.ts";
+import { placeLanguage } from "../links/place-words.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 import type { SheetTiles } from "../sheets/sheet-tiles.ts";
 import { drawStill, recordOf } from "./still.route.ts";
@@ -68,6 +69,17 @@ export function linkHandlers({ database, linkKeys }: Pick<Needs, "database" | "l
   }
 }
 
+/** Whoever opens a link to what is gone is no developer: they are told so in other words. */
+async function toReader<T>(looked: Promise<T>): Promise<T> {
+  try {
+    return await looked;
+  } catch (error) {
+    if (error instanceof HttpProblem && ["withdrawn", "not-found"].includes(error.problem))
+      throw new HttpProblem("withdrawn", "This place is not in the data any more. Ask whoever sent the link.");
+    throw error;
+  }
+}
+
 const isOfPages = (kind: KeyKind) => kind === "web" || kind === "view";
 
 const pick = ({ of, at, shows, label, lang, size, scale, zoom, night }: LinkAsking): Omit<Link, "key" | "ends"> => ({
@@ -107,7 +119,7 @@ export function linkRoutes(needs: Needs): Router {
   router.get("/p/:token", (request, response) => {
     const { token } = request.params;
     const isStill = token.endsWith(".png");
-    return isStill ? still(token.slice(0, -4), "still", request, response) : page(token, response);
+    return isStill ? still(token.slice(0, -4), "still", request, response) : page(token, request, response);
   });
   router.get("/p/:token/map.png", (request, response) => still(request.params.token, "page", request, response));
   router.get("/p/:token/qr.svg", async (request, response) => {
@@ -122,10 +134,10 @@ export function linkRoutes(needs: Needs): Router {
   });
   return router;
 
-  async function page(token: string, response: Response): Promise<void> {
+  async function page(token: string, request: Request, response: Response): Promise<void> {
     const { link, engine } = open(token, "page", response);
     const { of, lang, label, size, ends } = link;
-    const record = of === undefined ? undefined : await recordOf(database, engine, of, lang ? [lang] : []);
+    const record = of === undefined ? undefined : await toReader(recordOf(database, engine, of, lang ? [lang] : []));
     const at = record?.at ?? (link.at as Position);
     const [map, qr] = [`/p/${token}/map.png`, `/p/${token}/qr.svg`];
     const title = label ?? (record ? shortLine(record) : `${at.lat.toFixed(5)}, ${at.lon.toFixed(5)}`);
@@ -140,7 +152,9 @@ export function linkRoutes(needs: Needs): Router {
       size,
       ends: new Date(ends * 1000),
       sources,
+      language: placeLanguage(lang ? [lang] : request.acceptsLanguages()),
     };
+    response.vary("Accept-Language");
     response.set("Cache-Control", "private, max-age=300").type("html").send(placePage(shown));
   }
 
@@ -152,7 +166,8 @@ export function linkRoutes(needs: Needs): Router {
     // of the page's own picture, more pixels for a finer screen
     const scale = shows === "page" && request.query.scale === "2" ? 2 : link.scale;
     const asked = { of, at, label, size, zoom, night, scale, markers: [], sheet: "streets" } as StillAsking;
-    const png = await drawStill({ tiles, database }, engine, asked, lang ? [lang] : [], goneSignal(response));
+    const langs = lang ? [lang] : [];
+    const png = await toReader(drawStill({ tiles, database }, engine, asked, langs, goneSignal(response)));
     response
       .set("Cache-Control", "private, max-age=300")
       .set("Cross-Origin-Resource-Policy", "cross-origin")

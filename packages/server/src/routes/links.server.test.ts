@@ -48,9 +48,19 @@ describe("a link that shows one place", () => {
     const { url } = await linkOf(`of=${body.suggestions[0].ref}&label=${encodeURIComponent("<b>Here</b>")}`);
     const html = await (await follow(url)).text();
     expect(html).toContain("&lt;b&gt;Here&lt;/b&gt;");
-    expect(html).toContain("<dt>Opening hours</dt><dd>Monday–Friday 09:00–");
+    expect(html).toContain('<dt>Opening hours</dt><dd dir="auto">Monday–Friday 09:00–');
     expect(html).toContain("<dt>Seats</dt>");
     expect(html).not.toMatch(/undefined|null|\[object/);
+  });
+
+  it("speaks the language of the link, else the one of whoever opens it", async () => {
+    const { url } = await linkOf(`of=${HOUSE}`);
+    const opened = await follow(url, { headers: { "accept-language": "ja, de-AT;q=0.9, en;q=0.5" } });
+    expect(opened.headers.get("vary")).toContain("Accept-Language");
+    expect(await opened.text()).toContain("In einer Karten-App öffnen");
+    const arabic = await (await follow((await linkOf(`of=${HOUSE}&lang=ar`)).url)).text();
+    expect(arabic).toContain('<html lang="ar" dir="rtl">');
+    expect(arabic).toContain("افتح في تطبيق خرائط");
   });
 
   it("is a picture alone, which a mail of any origin may show", async () => {

@@ -2,6 +2,7 @@ import type { KeySummary } from "@bibliotope/wire";
 import { useKeysQuery, useSessionQuery, wordsOf } from "../state/api.ts";
 import { moment } from "../ui/moment.ts";
 import { ChangeKey, MakeKey, ReplaceKey, WithdrawKey } from "./KeySheets.tsx";
+import { LinkKey } from "./LinkKey.tsx";
 import { UseView } from "./UseView.tsx";
 import { KIND_WORDS, keptTo, standing } from "./words.ts";
 
@@ -54,6 +55,7 @@ export function KeysView() {
         </div>
       ) : null}
       {keys?.length ? <UseView keys={keys} /> : null}
+      {isManager ? <LinkKey /> : null}
       {keys?.length === 0 ? <p className="mt-4 text-quiet">No keys. Make one with “New key”.</p> : null}
     </main>
   );

@@ -36,7 +36,7 @@ export const api = createApi({
     responseHandler: "json",
     timeout: 10_000,
   }),
-  tagTypes: ["forms", "keys", "lookups", "people", "rehearsals", "session", "traces"],
+  tagTypes: ["forms", "keys", "link-key", "lookups", "people", "rehearsals", "session", "traces"],
   endpoints: (build) => ({
     session: build.query({
       ...own("session"),
@@ -113,6 +113,11 @@ export const api = createApi({
       })),
       invalidatesTags: ["traces"],
     }),
+    linkKey: build.query({ ...own("linkKey"), providesTags: ["link-key"] }),
+    renewLinkKey: build.mutation({
+      ...own("renewLinkKey", (asks: { endsOld: boolean }) => ({ asks })),
+      invalidatesTags: ["link-key"],
+    }),
     keys: build.query({ ...own("keys", undefined, ({ keys }) => keys), providesTags: ["keys"] }),
     uses: build.query({ ...own("uses", (asks: Uses) => ({ asks })), keepUnusedDataFor: 0 }),
     makeKey: build.mutation({ ...own("makeKey", (asks: MakeKeyAsking) => ({ asks })), invalidatesTags: ["keys"] }),
@@ -165,6 +170,8 @@ export const {
   useDropRehearsalMutation,
   useTracesQuery,
   useTraceQuery,
+  useLinkKeyQuery,
+  useRenewLinkKeyMutation,
   useKeysQuery,
   useMakeKeyMutation,
   useChangeKeyMutation,
