@@ -1,5 +1,5 @@
 import { formatPattern, type Lookup, namesIn, parsePattern } from "../pattern/index.ts";
-import { type AutofillValues, factText, type OpeningHours, partLookup, WEEK } from "../place/index.ts";
+import { type AutofillValues, factText, hoursText, partLookup } from "../place/index.ts";
 import {
   addressOf,
   type Field,
@@ -42,7 +42,7 @@ export function lookupIn(answer: FormAnswer, isConfirmed = true): Lookup {
     phone: held.phone,
     url: held.url,
     languages: held.languages ?? textOf("languages"),
-    hours: held.openingHours?.map(hoursText) ?? held.hoursText,
+    hours: held.openingHours?.map((hours) => hoursText(hours)) ?? held.hoursText,
     stepfree: held.stepFree === undefined ? textOf("stepfree") : held.stepFree ? "yes" : "no",
     continent: answer.continent?.name,
     "continent.code": answer.continent?.code,
@@ -63,14 +63,6 @@ const degrees = (value: number) => String(Math.round(value * 1e6) / 1e6);
 /** How far something is: in metres as long as those are few. */
 function awayOf(metres: number): string {
   return distanceIn(metres, metres < 999.5 ? "m" : "km");
-}
-
-/** Hours of some days, in one line: `Monday–Friday 09:00–17:00`. */
-function hoursText({ dayOfWeek, opens, closes }: OpeningHours): string {
-  const from = (WEEK as readonly string[]).indexOf(dayOfWeek[0]);
-  const isRun = dayOfWeek.length > 2 && dayOfWeek.every((day, i) => WEEK[from + i] === day);
-  const days = isRun ? `${dayOfWeek[0]}–${dayOfWeek.at(-1)}` : dayOfWeek.join(", ");
-  return `${days} ${opens}–${closes}`;
 }
 
 /** What a place is called beside its sign on a map: its name, or street and number, without all that lies around it. */

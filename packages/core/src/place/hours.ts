@@ -21,6 +21,18 @@ export function hoursLine(hours: readonly OpeningHours[]): string {
     .join("; ");
 }
 
+/**
+ * Hours of some days for people: `Monday–Friday 09:00–17:00`.
+ * @param nameOf what a day is called; its English name when not given
+ */
+export function hoursText({ dayOfWeek, opens, closes }: OpeningHours, nameOf = (day: string) => day): string {
+  const from = (WEEK as readonly string[]).indexOf(dayOfWeek[0]);
+  const isRun = dayOfWeek.length > 2 && dayOfWeek.every((day, i) => WEEK[from + i] === day);
+  const names = dayOfWeek.map(nameOf);
+  const days = isRun ? `${names[0]}–${names[names.length - 1]}` : names.join(", ");
+  return `${days} ${opens}–${closes}`;
+}
+
 /** Hours that were read; or nothing, and why, where that is more than that they have another form. */
 export type ReadHours = { hours: OpeningHours[] } | { hours?: undefined; why?: string };
 

@@ -9,7 +9,7 @@ export {
   formatLine,
   partLookup,
 } from "./format.ts";
-export { hoursLine, type ReadHours, readHours, WEEK } from "./hours.ts";
+export { hoursLine, hoursText, type ReadHours, readHours, WEEK } from "./hours.ts";
 export { formatHouseNumber, lastNumber, parseHouseNumber } from "./house-number.ts";
 export {
   AREA_KINDS,

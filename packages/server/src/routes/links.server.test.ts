@@ -48,8 +48,11 @@ describe("a link that shows one place", () => {
     const { url } = await linkOf(`of=${body.suggestions[0].ref}&label=${encodeURIComponent("<b>Here</b>")}`);
     const html = await (await follow(url)).text();
     expect(html).toContain("&lt;b&gt;Here&lt;/b&gt;");
-    expect(html).toContain('<dt>Opening hours</dt><dd dir="auto">Monday–Friday 09:00–');
+    expect(html).toContain("<dt>Opening hours</dt><dd><bdi>Monday–Friday 09:00–");
     expect(html).toContain("<dt>Seats</dt>");
+    expect(html).toContain("<dt>Languages</dt><dd><bdi>English");
+    const german = await (await follow(url, { headers: { "accept-language": "de" } })).text();
+    expect(german).toContain("<dt>Öffnungszeiten</dt><dd><bdi>Montag–Freitag 09:00–");
     expect(html).not.toMatch(/undefined|null|\[object/);
   });
 
