@@ -72,12 +72,12 @@ export function addressInputs(segment: Segment, street: number): AddressInput[] 
 
 /** A place as it went into the segment. */
 export function placeInput(segment: Segment, place: number): PlaceInput {
-  const { facts, address } = segment.placeOf(place);
+  const address = segment.addressOfPlace(place);
   return {
     ...thingInput(segment, place),
     area: parentOf(segment, place)!,
     names: segment.namesOf(place),
-    facts,
+    facts: segment.factsOf(place),
     address: address === NONE ? null : segment.sections.addressIdentity[address],
   };
 }

@@ -128,10 +128,11 @@ describe("a segment", () => {
   });
 
   it("keeps a place with its facts and the address it stands at", () => {
-    const { facts, address } = segment.placeOf(thing(IDS.library));
+    const library = thing(IDS.library);
+    const [facts, address] = [segment.factsOf(library), segment.addressOfPlace(library)];
     expect(facts).toEqual({ phone: "+990 1 200 3000", stepFree: true });
     expect(segment.addressRef(address)).toBe(refOf("QR", IDS.firstAddress));
-    expect(segment.placeOf(thing(IDS.inn)).address).toBe(NONE);
+    expect(segment.addressOfPlace(thing(IDS.inn))).toBe(NONE);
   });
 
   it("is the same whatever order the records came in", () => {

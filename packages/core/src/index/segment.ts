@@ -284,13 +284,14 @@ export class Segment {
     return [address + 1, to];
   }
 
-  /** Facts of a place, and the address it stands at or NONE. */
-  placeOf(thing: number): { facts: Facts; address: number } {
-    const place = thing - this.firstPlace;
-    return {
-      facts: JSON.parse(this.string(this.sections.placeFacts[place])),
-      address: this.sections.placeAddress[place],
-    };
+  /** Facts of a place, read anew at each call: dear beside a lookup. */
+  factsOf(place: number): Facts {
+    return JSON.parse(this.string(this.sections.placeFacts[place - this.firstPlace]));
+  }
+
+  /** The address that a place stands at, or NONE. */
+  addressOfPlace(place: number): number {
+    return this.sections.placeAddress[place - this.firstPlace];
   }
 
   thingRef(thing: number): string {

@@ -195,7 +195,7 @@ class Comparison {
     const names = segment.namesOf(thing).map(({ name }) => name);
     for (let area = segment.sections.thingParent[thing]; area !== NONE; area = segment.sections.thingParent[area])
       names.push(...segment.namesOf(area).map(({ name }) => name));
-    const at = segment.kindOf(thing) === "place" ? segment.placeOf(thing).address : address;
+    const at = segment.kindOf(thing) === "place" ? segment.addressOfPlace(thing) : address;
     if (at !== NONE) names.push(...addressNames(segment, at, this.#profile));
     return new Set(names.flatMap((name) => tokenize(name).map(({ text }) => text)));
   }

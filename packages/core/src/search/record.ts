@@ -109,7 +109,7 @@ export function describe(segment: Segment, thing: number, address: number, shown
   const own = brief(segment, thing, address, shown);
   const record: AnswerRecord = { ...own, ...written(segment, thing, own.parts, shown) };
   if (segment.isArea(thing)) record.box = segment.areaBox(thing);
-  if (own.kind === "place") record.facts = segment.placeOf(thing).facts;
+  if (own.kind === "place") record.facts = segment.factsOf(thing);
   return record;
 }
 
@@ -151,7 +151,7 @@ export function partsOf(segment: Segment, thing: number, address: number, shown:
   const kind = segment.kindOf(thing);
   parts[kind as PartName] = partOf(segment, thing, shown);
   if (kind === "place") {
-    const at = segment.placeOf(thing).address;
+    const at = segment.addressOfPlace(thing);
     if (at !== NONE) Object.assign(parts, streetParts(segment, segment.streetOf(at), at, shown));
   } else if (segment.isStreet(thing)) Object.assign(parts, streetParts(segment, thing, address, shown));
   const parent = sections.thingParent[thing];
