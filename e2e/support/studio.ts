@@ -75,7 +75,8 @@ async function send(page: Page, method: "post" | "put", path: string, data: obje
 }
 
 export async function publish(page: Page, ref: string): Promise<void> {
-  await send(page, "post", `/api/forms/${ref}/publish`, {});
+  const { revision } = await (await page.request.get(`/api/forms/${ref}`)).json();
+  await send(page, "post", `/api/forms/${ref}/publish`, { revision });
 }
 
 /** Changes a form's draft behind the workbench. */

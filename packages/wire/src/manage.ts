@@ -87,6 +87,8 @@ export const formVersion = z.object({
 });
 export const formVersions = z.object({ versions: z.array(formVersion) });
 
+/** Which draft is meant: a colleague may have saved another meanwhile. */
+export const publishFormAsking = z.strictObject({ revision: numberOf });
 export const saveDraftAsking = z.strictObject({ revision: numberOf, definition: formDefinitionSchema });
 
 /**

@@ -50,6 +50,7 @@ import {
   makeKeyAsking,
   makePersonAsking,
   peopleList,
+  publishFormAsking,
   type Role,
   renewLinkKeyAsking,
   replaceKeyAsking,
@@ -134,7 +135,7 @@ export const OWN_CALLS = {
     status: 201,
   }),
   saveDraft: put("/forms/{ref}/draft", { ...edit, asks: saveDraftAsking, answers: formDraft }),
-  publishForm: post("/forms/{ref}/publish", { ...edit, answers: formDraft }),
+  publishForm: post("/forms/{ref}/publish", { ...edit, asks: publishFormAsking, answers: formDraft }),
   rehearsals: get("/forms/{ref}/rehearsals", { answers: keptRehearsals }),
   keepRehearsal: post("/forms/{ref}/rehearsals", {
     ...edit,

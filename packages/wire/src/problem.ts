@@ -38,6 +38,7 @@ export const PROBLEMS = {
   "too-many": { status: 429, title: "This key asks too often" },
   "not-ready": { status: 503, title: "No index is open yet" },
   busy: { status: 503, title: "Too much is waiting already" },
+  "no-room": { status: 507, title: "No room is left" },
   "no-database": { status: 503, title: "The database does not answer" },
   broken: { status: 500, title: "Something broke on our side" },
 } as const;

@@ -51,12 +51,31 @@ export function tableOf(
   return [columns, ...rows].map(rowOf).join("");
 }
 
-/** One row of a table as RFC 4180 has it. */
+/**
+ * One row of a table as RFC 4180 has it. A text that begins like a formula has an apostrophe before it, since spreadsheets run
+ * what begins so (OWASP ASVS 5, 1.2.10).
+ */
 export function rowOf(row: readonly (string | number | undefined)[]): string {
   return `${row.map(cell).join(",")}\r\n`;
 }
 
+/** What a spreadsheet would take for a formula, with the apostrophes that were put before one like it. */
+const FORMULA = /^'*[=+\-@\t\r]/;
+/** Numbers, telephone numbers and the like: nothing is called by them. */
+const HARMLESS = /^[+-]?[\d .,()/-]*$/;
+
+/**
+ * Puts an apostrophe before a text that a spreadsheet would take for a formula. What reads tables takes it away again: see
+ * `withoutGuard`.
+ */
+const guarded = (text: string) => (FORMULA.test(text) && !HARMLESS.test(text) ? `'${text}` : text);
+
+/** A cell as it was before `rowOf` made it harmless to spreadsheets. */
+export function withoutGuard(cell: string): string {
+  return cell.startsWith("'") && FORMULA.test(cell) ? cell.slice(1) : cell;
+}
+
 function cell(value: string | number | undefined): string {
-  const text = String(value ?? "");
+  const text = typeof value === "string" ? guarded(value) : String(value ?? "");
   return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
 }

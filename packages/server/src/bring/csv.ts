@@ -1,3 +1,4 @@
+import { withoutGuard } from "@bibliotope/core/formats";
 import type { TableFormat } from "@bibliotope/wire";
 import Papa from "papaparse";
 import { TableError } from "./bytes.ts";
@@ -33,7 +34,11 @@ export class CsvReader {
       preview: this.most,
     });
     const { data, errors, meta } = this.#parser.parse(text, 0, !isLast) as Papa.ParseResult<string[]>;
-    for (const row of data) withoutReturn(row);
+    for (const row of data) {
+      withoutReturn(row);
+      // what our own tables carry against spreadsheets
+      for (const [column, cell] of row.entries()) if (cell.startsWith("'")) row[column] = withoutGuard(cell);
+    }
     this.count += data.length;
     if (isLast && errors.some(({ code }) => code === "MissingQuotes"))
       throw new TableError(`A quote opened in row ${this.count.toLocaleString("en")} is never closed.`);

@@ -43,6 +43,20 @@ const AWAY = new Set([
   "08006",
 ]);
 
+/** Codes of Node and PostgreSQL that mean: no room is left on a disk. */
+const FULL = new Set(["ENOSPC", "EDQUOT", "53100", "58030"]);
+/** The same for: as many connections as there may be are taken, or no memory is left for another. */
+const CROWDED = new Set(["53200", "53300", "53400"]);
+
+const codeOf = (error: unknown) =>
+  (error instanceof Error ? (error as Error & { code?: string }).code : undefined) ?? "";
+
+/** True when an error says that a disk is full: here or the database's. */
+export const isDiskFull = (error: unknown): boolean => FULL.has(codeOf(error));
+
+/** True when an error says that the database has no room for another connection now. */
+export const isDatabaseCrowded = (error: unknown): boolean => CROWDED.has(codeOf(error));
+
 /** True when an error says that the database is away, rather than that the query was wrong. */
 export function isDatabaseAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false;

@@ -60,10 +60,14 @@ export async function saveDraft(
   return saved === 1;
 }
 
-/** Publishes the draft as it stands, as a new version. @returns the version, or undefined when there is no such form */
-export async function publishForm(database: Knex, ref: string): Promise<number | undefined> {
+/**
+ * Publishes a draft as a new version.
+ * @param revision the draft that is meant
+ * @returns the version, or undefined where there is no such form, or another draft was saved meanwhile
+ */
+export async function publishForm(database: Knex, ref: string, revision: number): Promise<number | undefined> {
   return database.transaction(async (transaction) => {
-    const form = await transaction("forms").where({ ref }).forUpdate().first();
+    const form = await transaction("forms").where({ ref, revision }).forUpdate().first();
     if (!form) return undefined;
     const [{ highest }] = await transaction("form_versions").where({ form_id: form.id }).max({ highest: "number" });
     const number = (highest ?? 0) + 1;

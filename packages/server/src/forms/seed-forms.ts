@@ -13,6 +13,6 @@ export async function seedForms(database: Knex): Promise<void> {
         .where({ ref, revision: 1 })
         .update({ draft: JSON.stringify(definition) });
     else continue;
-    await publishForm(database, ref);
+    await publishForm(database, ref, 1);
   }
 }

@@ -2,7 +2,7 @@ import type { IncomingMessage, ServerResponse } from "node:http";
 import { type Issue, PROBLEMS, type ProblemName } from "@bibliotope/wire";
 import accepts from "accepts";
 import type { ErrorRequestHandler, Request } from "express";
-import { isDatabaseAway, refusedValue } from "../database/connect.ts";
+import { isDatabaseAway, isDatabaseCrowded, isDiskFull, refusedValue } from "../database/connect.ts";
 import { Busy } from "./busy.ts";
 import { GoneAway } from "./gone.ts";
 import { logBroken } from "./log.ts";
@@ -66,6 +66,20 @@ export const problems: ErrorRequestHandler = (error, request, response, _next) =
 function problemOf(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error;
   if (isDatabaseAway(error)) return databaseAway();
+  if (isDatabaseCrowded(error))
+    return new HttpProblem(
+      "no-database",
+      "The database has no room for another connection now. Lookups go on. Ask again in a moment.",
+      undefined,
+      { "Retry-After": "2" },
+    );
+  if (isDiskFull(error))
+    return new HttpProblem(
+      "no-room",
+      "No room is left on the disk, so nothing was saved. Make room, then try again. Lookups go on.",
+      undefined,
+      { "Retry-After": "30" },
+    );
   const refused = refusedValue(error);
   if (refused) return new HttpProblem("malformed", refused);
   if (error instanceof Busy)

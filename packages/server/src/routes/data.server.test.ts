@@ -306,4 +306,15 @@ describe("the news of jobs", () => {
     expect(new TextDecoder().decode(value)).toMatch(/^data: \{"jobs":\[/);
     stop.abort();
   });
+
+  it("end when the person signs out", { timeout: 20_000 }, async () => {
+    const other = await signedIn();
+    const response = await other.get("/api/jobs/events");
+    const reader = response.body!.getReader();
+    await reader.read();
+    expect((await other.send("DELETE", "/api/session", {})).status).toBe(204);
+    const began = Date.now();
+    while (!(await reader.read()).done) expect(Date.now() - began).toBeLessThan(10_000);
+    expect(Date.now() - began).toBeLessThan(10_000);
+  });
 });

@@ -82,7 +82,9 @@ describe("forms", () => {
     const { forms } = formList.parse(await (await browser.get("/api/forms")).json());
     expect(forms.find(({ ref }) => ref === made.ref)).toMatchObject({ title: "A better form", fields: 1 });
 
-    const live = formDraft.parse(await (await browser.send("POST", `/api/forms/${made.ref}/publish`, {})).json());
+    const live = formDraft.parse(
+      await (await browser.send("POST", `/api/forms/${made.ref}/publish`, { revision: 2 })).json(),
+    );
     expect(live).toMatchObject({ publishedVersion: 1, changed: false });
     const { body } = await json(`/v1/forms/${made.ref}`);
     expect(publishedForm.parse(body).definition).toEqual(changed);
@@ -97,10 +99,17 @@ describe("forms", () => {
     const versions = async () =>
       formVersions.parse(await (await browser.get(`/api/forms/${ref}/versions`)).json()).versions;
     expect(await versions()).toEqual([]);
-    await browser.send("POST", `/api/forms/${ref}/publish`, {});
+    await browser.send("POST", `/api/forms/${ref}/publish`, { revision: 1 });
     const rules = { ...NEW, addresses: [{ name: "", start: { on: "never" }, takeFrom: 0.9 }] };
     await browser.send("PUT", `/api/forms/${ref}/draft`, { revision: 1, definition: rules });
-    await browser.send("POST", `/api/forms/${ref}/publish`, {});
+    // who still looks at the first draft does not publish the one that came after it
+    const late = await browser.send("POST", `/api/forms/${ref}/publish`, { revision: 1 });
+    expect([late.status, (await late.json()).detail]).toEqual([
+      409,
+      expect.stringContaining("saved elsewhere meanwhile"),
+    ]);
+    expect(await versions()).toHaveLength(1);
+    await browser.send("POST", `/api/forms/${ref}/publish`, { revision: 2 });
     const [second, first] = await versions();
     expect(second).toMatchObject({ number: 2, revision: 2, definition: rules });
     expect(first).toMatchObject({ number: 1, revision: 1, definition: NEW });
@@ -142,7 +151,7 @@ describe("forms", () => {
       (await browser.send("PUT", `/api/forms/${ref}/draft`, { revision: 1, definition: { title: "x" } })).status,
     ).toBe(400);
     expect((await browser.send("PUT", "/api/forms/none/draft", { revision: 1, definition: NEW })).status).toBe(404);
-    expect((await browser.send("POST", "/api/forms/none/publish", {})).status).toBe(404);
+    expect((await browser.send("POST", "/api/forms/none/publish", { revision: 1 })).status).toBe(404);
     expect((await browser.get("/api/forms/none")).status).toBe(404);
   });
 });
@@ -201,7 +210,7 @@ describe("pages", () => {
         await browser.send("POST", "/api/forms", { definition: { ...NEW, title: `<script>alert("x")</script>` } })
       ).json(),
     );
-    await browser.send("POST", `/api/forms/${ref}/publish`, {});
+    await browser.send("POST", `/api/forms/${ref}/publish`, { revision: 1 });
     const page = await (await ask(`/f/${ref}`, { key: null })).text();
     expect(page).toContain("&lt;script&gt;alert(&quot;x&quot;)&lt;/script&gt;");
     expect(page).not.toContain("<script>alert");

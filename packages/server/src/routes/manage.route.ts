@@ -90,9 +90,8 @@ export function manageHandlers({ database, published, services, webKey, tryKey }
   }
 
   /** Pictures of a form's maps come from hosts that somebody allowed: whoever opens the form asks them. */
-  async function refuseForeignPictures(ref: string): Promise<void> {
-    const draft = await held.readDraft(database, ref);
-    for (const { pictures } of draft?.definition.fields ?? []) {
+  function refuseForeignPictures({ fields }: FormDefinition): void {
+    for (const { pictures } of fields) {
       const origin = pictures && pictureOrigin(pictures.url);
       if (origin && !services.pictureOrigins.includes(new URL(origin).origin))
         throw new HttpProblem(
@@ -102,9 +101,16 @@ export function manageHandlers({ database, published, services, webKey, tryKey }
     }
   }
 
-  async function publishForm({ parts: { ref } }: Own<"publishForm">) {
-    await refuseForeignPictures(ref);
-    if ((await held.publishForm(database, ref)) === undefined) throw noSuchForm();
+  async function publishForm({ asked: { revision }, parts: { ref } }: Own<"publishForm">) {
+    const draft = await draftOf(ref);
+    if (draft.revision === revision) refuseForeignPictures(draft.definition);
+    if ((await held.publishForm(database, ref, revision)) === undefined) {
+      const now = await draftOf(ref);
+      throw new HttpProblem(
+        "conflict",
+        `The form was saved elsewhere meanwhile (revision ${now.revision}, you saw ${revision}). Load it again, look at that change, then publish.`,
+      );
+    }
     await published.refresh();
     return draftOf(ref);
   }

@@ -38,6 +38,7 @@ const HELP: Record<ProblemName, string> = {
     "Wait as long as the Retry-After header says. The RateLimit headers of every answer say how much is left.",
   "not-ready": "The index is being built. The Retry-After header says when to ask again.",
   busy: "More was asked for than can be made soon. The Retry-After header says when to ask again.",
+  "no-room": "A disk is full, so nothing could be saved. Make room, then try again; lookups go on.",
   "no-database": "The database does not answer. Lookups go on; saving works again when it is back.",
   broken: "A fault of ours. The server's log has it under the answer's X-Request-Id.",
 };

@@ -39,7 +39,7 @@ export function Spread() {
       </main>
     );
   const live = async () => {
-    const done = await publish(ref);
+    const done = await publish({ ref, revision: state.revision });
     if (done.data) dispatch(draft.published(done.data));
   };
   return (

@@ -91,7 +91,13 @@ export const api = createApi({
       })),
       invalidatesTags: ["forms"],
     }),
-    publishForm: build.mutation({ ...own("publishForm", byRef), invalidatesTags: ["forms"] }),
+    publishForm: build.mutation({
+      ...own("publishForm", ({ ref, revision }: { ref: string; revision: number }) => ({
+        parts: { ref },
+        asks: { revision },
+      })),
+      invalidatesTags: ["forms"],
+    }),
     rehearsals: build.query({
       ...own("rehearsals", byRef, ({ rehearsals }) => rehearsals),
       providesTags: ["rehearsals"],
