@@ -16,6 +16,8 @@ const IS_HELD = /deadlock detected|lock timeout|terminating connection due to ad
 /** Writes all that the database holds into a file, put in place when it is whole. */
 export async function backup(file: string): Promise<void> {
   const aside = `${file}.part`;
+  // it holds all that the database does: nobody else is to read it
+  process.umask(0o077);
   try {
     await ended(start("pg_dump", ["--format=custom", "--no-owner", "--file", aside, "--dbname", address()]));
     renameSync(aside, file);

@@ -1,5 +1,5 @@
 import { execFile } from "node:child_process";
-import { existsSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { existsSync, mkdtempSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
@@ -135,6 +135,7 @@ describe("bibliotope backup and restore", { timeout: 240_000 }, () => {
       await database("kept").insert({ id: 1, words: "ø Θ 'x'" });
       const to = join(folder, "all.backup");
       expect(await run(["backup", to], { DATABASE_URL: url })).toMatchObject({ code: 0 });
+      expect(statSync(to).mode & 0o077).toBe(0);
       expect(existsSync(`${to}.part`)).toBe(false);
       const before = await contentOf(url);
       const historyOf = async () => (await database("installation").first("history")).history;

@@ -13,7 +13,8 @@ import { logRequest } from "./http/log.ts";
 import { ownRoutes } from "./http/own.ts";
 import { pagePolicy } from "./http/pages.ts";
 import { HttpProblem, problems } from "./http/problem.ts";
-import { requireSession } from "./http/session.ts";
+import { isSafe, type PublicPlace } from "./http/public-place.ts";
+import { requireSession, SAFE } from "./http/session.ts";
 import { Wire } from "./http/wire.ts";
 import type { Jobs } from "./jobs/jobs.ts";
 import type { KeyRing } from "./keys/key-ring.ts";
@@ -63,6 +64,8 @@ export interface House {
   sealing: Sealing;
   /** What links are signed with. */
   linkKeys: LinkKeys;
+  /** How people reach it. */
+  place: PublicPlace;
   jobs: Jobs;
   files: Files;
   looks: Looks;
@@ -128,6 +131,8 @@ function makeApp(house: House, wire: Wire): Express {
   const app = express();
   app.disable("x-powered-by");
   app.set("query parser", "simple");
+  app.set("trust proxy", house.place.trusted);
+  app.set(SAFE, isSafe(house.place));
   app.set("case sensitive routing", true);
   app.use((request, response, next) => {
     house.drain.watch(response);
@@ -141,7 +146,7 @@ function makeApp(house: House, wire: Wire): Express {
   app.use(kitRoutes(house.kitFolder));
 
   app.use(
-    pagePolicy(() => house.services.pictureOrigins),
+    pagePolicy(() => house.services.pictureOrigins, isSafe(house.place)),
     cookieParser(),
   );
   app.use("/api", requireSession(house.sessions), ownOf(house), nothingHere);
@@ -149,7 +154,7 @@ function makeApp(house: House, wire: Wire): Express {
   app.use(problemPages());
   app.use(formPageRoute(house.published, house.webKey, house.kitFolder));
   app.use(linkRoutes(house));
-  app.use(pickRoute(house.ring, house.kitFolder));
+  app.use(pickRoute(house.ring, house.kitFolder, house.place));
   app.use(studioRoutes(house.studioFolder));
   app.use(nothingHere);
   app.use(problems);

@@ -1,6 +1,10 @@
 import { join } from "node:path";
 import { makeLog } from "./http/log.ts";
+import { type PublicPlace, readPublicPlace } from "./http/public-place.ts";
 import { type Settings, start } from "./start.ts";
+
+// what this server writes is for its owner alone: uploads, logs, the index
+process.umask(0o077);
 
 const settings: Settings = {
   databaseUrl: required("DATABASE_URL"),
@@ -13,6 +17,7 @@ const settings: Settings = {
   carriesLookups: process.env.BIBLIOTOPE_CARRIER !== "express",
   port: portOf(process.env.PORT ?? "4870"),
   host: process.env.HOST ?? "127.0.0.1",
+  place: placeOf(process.env.PUBLIC_URL, process.env.TRUST_PROXY),
 };
 const logFile = join(settings.home, "log", "server.log");
 const log = makeLog(logFile);
@@ -31,6 +36,14 @@ try {
 
 function required(name: string): string {
   return process.env[name] ?? fail(`${name} is not set. Start the server with npm start, which sets it.`);
+}
+
+function placeOf(url: string | undefined, trust: string | undefined): PublicPlace {
+  try {
+    return readPublicPlace(url, trust);
+  } catch (error) {
+    return fail((error as Error).message);
+  }
 }
 
 function portOf(text: string): number {

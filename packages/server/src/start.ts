@@ -17,6 +17,7 @@ import { seedIslands } from "./gazetteer/seed-islands.ts";
 import { Heights } from "./heights/heights.ts";
 import { readOwnGrids } from "./heights/own-grids.ts";
 import { Drain } from "./http/drain.ts";
+import type { PublicPlace } from "./http/public-place.ts";
 import { Jobs } from "./jobs/jobs.ts";
 import { demoKeys } from "./keys/demo-keys.ts";
 import { KeyRing } from "./keys/key-ring.ts";
@@ -54,6 +55,8 @@ export interface Settings {
   carriesLookups: boolean;
   port: number;
   host: string;
+  /** How people reach it. */
+  place: PublicPlace;
 }
 
 const packages = fileURLToPath(new URL("../..", import.meta.url));
@@ -139,6 +142,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     services,
     sealing,
     linkKeys,
+    place: settings.place,
     jobs,
     files,
     looks: new Looks(),
@@ -194,12 +198,12 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   await Promise.all([signals.start(), jobs.start(), files.sweep()]);
   const link = await nextLink();
   console.log(
-    `\n  Bibliotope is ready at ${url}\n\n  Sign in with this link, which works once:\n  ${link}\n\n  Press Ctrl-C to stop.\n`,
+    `\n  Bibliotope is ready at ${settings.place.origin ?? url}\n\n  Sign in with this link, which works once:\n  ${link}\n\n  Press Ctrl-C to stop.\n`,
   );
 
   /** Makes a new sign-in link and notes it, with all that another program needs, where only this user may read it. */
   async function nextLink(): Promise<string> {
-    const signIn = `${url}/sign-in?token=${await makeSignInToken(database, user)}`;
+    const signIn = `${settings.place.origin ?? url}/sign-in?token=${await makeSignInToken(database, user)}`;
     // put in place as a whole: whoever reads it meanwhile finds the old one or the new one
     const next = `${readyFile}.next`;
     await rm(next, { force: true });

@@ -41,11 +41,13 @@ export class OwnServer {
   /**
    * @param from with the index of the demo data, for a database that was made with it
    * @param port that it asks for; it takes the next free one
+   * @param settings more of its environment
    */
   constructor(
     private readonly databaseUrl: string,
     from: "empty" | "seeded" = "empty",
     private readonly port = "5170",
+    private readonly settings: Readonly<Record<string, string>> = {},
   ) {
     if (from === "seeded")
       cpSync(join(required("BIBLIOTOPE_TEST_HOME"), required("BIBLIOTOPE_TEST_SEEDED")), this.home, {
@@ -62,6 +64,7 @@ export class OwnServer {
         BIBLIOTOPE_HOME: this.home,
         BIBLIOTOPE_KEYS: join(this.home, "keys.json"),
         PORT: this.port,
+        ...this.settings,
       },
     });
     this.said = "";

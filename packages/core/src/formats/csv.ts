@@ -48,15 +48,16 @@ export function tableOf(
   columns: readonly string[],
   rows: readonly (readonly (string | number | undefined)[])[],
 ): string {
-  return [columns, ...rows].map(rowOf).join("");
+  return [columns, ...rows].map((row) => rowOf(row)).join("");
 }
 
 /**
  * One row of a table as RFC 4180 has it. A text that begins like a formula has an apostrophe before it, since spreadsheets run
  * what begins so (OWASP ASVS 5, 1.2.10).
+ * @param own how many of the first cells are the reader's own, and stay as they are
  */
-export function rowOf(row: readonly (string | number | undefined)[]): string {
-  return `${row.map(cell).join(",")}\r\n`;
+export function rowOf(row: readonly (string | number | undefined)[], own = 0): string {
+  return `${row.map((value, i) => cell(value, i < own)).join(",")}\r\n`;
 }
 
 /** What a spreadsheet would take for a formula, with the apostrophes that were put before one like it. */
@@ -75,7 +76,7 @@ export function withoutGuard(cell: string): string {
   return cell.startsWith("'") && FORMULA.test(cell) ? cell.slice(1) : cell;
 }
 
-function cell(value: string | number | undefined): string {
-  const text = typeof value === "string" ? guarded(value) : String(value ?? "");
+function cell(value: string | number | undefined, isOwn: boolean): string {
+  const text = typeof value === "string" && !isOwn ? guarded(value) : String(value ?? "");
   return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
 }

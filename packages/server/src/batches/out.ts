@@ -24,8 +24,6 @@ const FOUND = [
 ];
 /** Columns of what a register says, where one was asked. */
 const REGISTER = ["register", "register number", "register address"];
-/** What spreadsheets take for a formula. */
-const FORMULA = /^[=+\-@\t\r]/;
 /** Letters that are handed on at once. */
 const PIECE = 65_536;
 
@@ -46,18 +44,17 @@ export async function* writeBatch(
   let isFirst = true;
   let piece =
     format === "csv"
-      ? rowOf([...heads, ...foundHeads(heads, batch.register ? [...FOUND, ...REGISTER] : FOUND)])
+      ? rowOf([...heads, ...foundHeads(heads, batch.register ? [...FOUND, ...REGISTER] : FOUND)], heads.length)
       : format === "gpx"
         ? GPX_HEAD
         : '{"type":"FeatureCollection","features":[\n';
   for await (const row of rowsOf(database, batch.id)) {
     if (isAcceptedOnly && !isAccepted(row)) continue;
     if (format === "csv")
-      piece += rowOf([
-        ...paddedTo(row.cells, width),
-        ...foundCells(row),
-        ...(batch.register ? registerCells(row) : []),
-      ]);
+      piece += rowOf(
+        [...paddedTo(row.cells, width), ...foundCells(row), ...(batch.register ? registerCells(row) : [])],
+        Math.max(width, row.cells.length),
+      );
     else if (format === "gpx") piece += waypoint(row);
     else piece += `${isFirst ? "" : ",\n"}${JSON.stringify(featureOf(heads, row))}`;
     isFirst = false;
@@ -86,25 +83,23 @@ function foundCells({ standing, decision, score, distance, answer }: Row): (stri
     decision ?? undefined,
     answer?.outcome,
     score ?? undefined,
-    harmless(differencesText(answer?.differences)),
+    differencesText(answer?.differences),
     distance ?? undefined,
     taken?.ref,
     taken?.kind,
     taken?.exactness,
     taken?.at.lat,
     taken?.at.lon,
-    harmless(taken?.line),
-    ...PARTS.map((part) => harmless(taken?.parts[part]?.name)),
+    taken?.line,
+    ...PARTS.map((part) => taken?.parts[part]?.name),
   ];
 }
 
 /** How it stands, or how asking ended; its number; its own form of the address. */
 function registerCells({ register }: Row): (string | undefined)[] {
   const { standing, outcome, number, official } = register ?? {};
-  return [standing ?? outcome, harmless(number), harmless(official)];
+  return [standing ?? outcome, number, official];
 }
-
-const harmless = (text: string | undefined) => (text && FORMULA.test(text) ? `'${text}` : text);
 
 function featureOf(heads: readonly string[], row: Row) {
   const { number, cells, standing, decision, score, distance, answer, register } = row;

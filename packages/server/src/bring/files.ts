@@ -1,6 +1,6 @@
 import { randomBytes } from "node:crypto";
 import { createWriteStream } from "node:fs";
-import { mkdir, rename, rm } from "node:fs/promises";
+import { mkdir, readdir, rename, rm, stat } from "node:fs/promises";
 import { join } from "node:path";
 import { type Readable, Transform } from "node:stream";
 import { pipeline } from "node:stream/promises";
@@ -12,6 +12,9 @@ import { TableError } from "./bytes.ts";
 const MOST_BYTES = 5 * 2 ** 30;
 /** Days after which a file is thrown away: what it held is in the database by then. */
 const KEPT_DAYS = 14;
+
+/** Milliseconds without a byte after which nobody sends the rest of a file. */
+const CUT_OFF = 10 * 60_000;
 
 /** Files that were handed in, in a folder under names of our own. */
 export class Files {
@@ -55,8 +58,15 @@ export class Files {
     return row && { ...row, bytes: Number(row.bytes) };
   }
 
-  /** Throws away what is old. */
+  /** Throws away what is old, and what was cut off while it came in. */
   async sweep(): Promise<void> {
+    for (const name of await readdir(this.folder).catch(() => [])) {
+      if (!name.endsWith(".part")) continue;
+      const path = join(this.folder, name);
+      const touched = await stat(path).catch(() => undefined);
+      // what another process takes in just now grows
+      if (touched && Date.now() - touched.mtimeMs > CUT_OFF) await rm(path, { force: true });
+    }
     const old = await this.database("files")
       .whereRaw("made_at < now() - make_interval(days => ?)", [KEPT_DAYS])
       .pluck("id");

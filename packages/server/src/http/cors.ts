@@ -13,6 +13,7 @@ export function openToPages({ headers, method }: IncomingMessage, response: Serv
   response.setHeader("Vary", VARIES_ANYWAY.join(", "));
   response.setHeader("Access-Control-Expose-Headers", EXPOSED);
   response.setHeader("Cross-Origin-Resource-Policy", "cross-origin");
+  response.setHeader("X-Content-Type-Options", "nosniff");
   if (method !== "OPTIONS") return false;
   response
     .setHeader("Access-Control-Allow-Methods", "GET, POST")

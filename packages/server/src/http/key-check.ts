@@ -1,10 +1,10 @@
 import type { IncomingMessage } from "node:http";
-import type { TLSSocket } from "node:tls";
 import type { Call } from "@bibliotope/wire";
 import { allowsOrigin, type KeyRing } from "../keys/key-ring.ts";
 import { type HeldKey, hasEnded } from "../keys/keys.repository.ts";
 import { headerOf, type Incoming } from "./incoming.ts";
 import { HttpProblem } from "./problem.ts";
+import { originOf, type PublicPlace } from "./public-place.ts";
 
 /** The key that a request came with. @throws HttpProblem where it has none, or one that is not known */
 export function keyOf(incoming: Incoming, ring: KeyRing): HeldKey {
@@ -36,7 +36,7 @@ function tokenOf(incoming: Incoming): string | null | undefined {
 }
 
 /** @throws HttpProblem when a key has ended, may not be used from where the request comes, or not for this call */
-export function checkKey(request: IncomingMessage, call: Call, key: HeldKey): void {
+export function checkKey(request: IncomingMessage, call: Call, key: HeldKey, place: PublicPlace): void {
   if (key.endsAt && hasEnded(key))
     throw new HttpProblem(
       "no-key",
@@ -44,7 +44,7 @@ export function checkKey(request: IncomingMessage, call: Call, key: HeldKey): vo
       undefined,
       { "WWW-Authenticate": 'Bearer error="invalid_token"' },
     );
-  checkPlace(request, key);
+  checkPlace(request, key, place);
   checkCall(call, key);
 }
 
@@ -71,12 +71,12 @@ function checkCall(call: Call, key: HeldKey): void {
 }
 
 /** @throws HttpProblem when a key of this kind may not be used from there */
-function checkPlace(request: IncomingMessage, key: HeldKey): void {
+function checkPlace(request: IncomingMessage, key: HeldKey, place: PublicPlace): void {
   const { origin } = request.headers;
   const site = headerOf(request, "sec-fetch-site");
   if (key.kind === "try") return;
   if (key.kind === "web" || key.kind === "view") {
-    checkPage(request, key, origin, site);
+    checkPage(key, { origin, site, own: originOf(request, place) });
     return;
   }
   if (origin === undefined && site === undefined) return;
@@ -87,7 +87,10 @@ function checkPlace(request: IncomingMessage, key: HeldKey): void {
   );
 }
 
-function checkPage(request: IncomingMessage, key: HeldKey, origin: string | undefined, site: string | undefined): void {
+function checkPage(
+  key: HeldKey,
+  { origin, site, own }: { origin: string | undefined; site: string | undefined; own: string },
+): void {
   if (origin === undefined) {
     if (site === "same-origin") return;
     throw new HttpProblem(
@@ -95,8 +98,7 @@ function checkPage(request: IncomingMessage, key: HeldKey, origin: string | unde
       "This key is for pages in a browser, and this request says no origin. From a server, use a server key.",
     );
   }
-  const scheme = (request.socket as Partial<TLSSocket>).encrypted ? "https" : "http";
-  if (origin === `${scheme}://${request.headers.host}` || allowsOrigin(key, origin)) return;
+  if (origin === own || allowsOrigin(key, origin)) return;
   throw new HttpProblem(
     "not-allowed",
     `The key “${key.name}” may not be used from ${origin.slice(0, 200)}. Add that origin to the key in the workbench, or use another key.`,

@@ -1,15 +1,44 @@
 import { randomUUID } from "node:crypto";
+import { chmodSync, existsSync, fstatSync, mkdirSync, renameSync, statSync } from "node:fs";
 import type { IncomingMessage, ServerResponse } from "node:http";
+import { dirname } from "node:path";
 import type { Request } from "express";
 import pino, { type Logger } from "pino";
 import { patternOf } from "./call-paths.ts";
 
-/** Logs to a file, one JSON object a line. */
-export function makeLog(file: string): Logger {
-  return pino(
-    { level: process.env.LOG_LEVEL ?? "info", base: undefined },
-    pino.destination({ dest: file, mkdir: true, sync: false }),
-  );
+/** Bytes from which another log file is begun, how many earlier ones are kept, and milliseconds between two looks. */
+const [LARGEST, KEPT, LOOK_EVERY] = [50 * 2 ** 20, 5, 60_000];
+
+/** Logs to a file that only its owner can read, one JSON object a line; a long one is put aside, and the oldest go. */
+export function makeLog(file: string, largest = LARGEST, every = LOOK_EVERY): Logger {
+  mkdirSync(dirname(file), { recursive: true, mode: 0o700 });
+  putAside(file, largest);
+  const destination = pino.destination({ dest: file, mode: 0o600, sync: false });
+  setInterval(() => {
+    putAside(file, largest);
+    // another process may have put it aside
+    if (isAnother(file, destination as unknown as { fd: number })) destination.reopen();
+  }, every).unref();
+  return pino({ level: process.env.LOG_LEVEL ?? "info", base: undefined }, destination);
+}
+
+/** True when a name leads to another file than the one that is written. */
+function isAnother(file: string, { fd }: { fd: number }): boolean {
+  const held = statSync(file, { throwIfNoEntry: false });
+  return fd >= 0 && held?.ino !== fstatSync(fd).ino;
+}
+
+/** `server.log` becomes `server.log.1`, that one `server.log.2`. */
+function putAside(file: string, largest: number): void {
+  const held = statSync(file, { throwIfNoEntry: false });
+  if (!held) return;
+  // one of a version that let others read it
+  if (held.mode & 0o077) chmodSync(file, 0o600);
+  if (held.size < largest) return;
+  for (let number = KEPT; number > 0; number--) {
+    const from = number === 1 ? file : `${file}.${number - 1}`;
+    if (existsSync(from)) renameSync(from, `${file}.${number}`);
+  }
 }
 
 /**

@@ -2,11 +2,14 @@ import { randomBytes } from "node:crypto";
 import type { RequestHandler, Response } from "express";
 import helmet from "helmet";
 
+const YEAR = 365 * 24 * 3600;
+
 /**
  * A strict content security policy; a new nonce for every answer, for the styles that dialogs inject.
  * @param pictureOrigins where maps may fetch pictures from, as it is now
+ * @param isOverTls whether people come over TLS alone: browsers are told to come no other way
  */
-export const pagePolicy = (pictureOrigins: () => readonly string[]): RequestHandler[] => [
+export const pagePolicy = (pictureOrigins: () => readonly string[], isOverTls: boolean): RequestHandler[] => [
   (_request, response, next) => {
     response.locals.nonce = randomBytes(16).toString("base64");
     next();
@@ -27,8 +30,8 @@ export const pagePolicy = (pictureOrigins: () => readonly string[]): RequestHand
         baseUri: ["'none'"],
       },
     },
-    // served on loopback without TLS; a proxy in front adds it
-    strictTransportSecurity: false,
+    // of this host alone: what else stands in its domain is not for us to say
+    strictTransportSecurity: isOverTls ? { maxAge: YEAR, includeSubDomains: false } : false,
     crossOriginEmbedderPolicy: false,
   }),
 ];

@@ -6,14 +6,27 @@ import { HttpProblem } from "./problem.ts";
 const DAY = 24 * 60 * 60 * 1000;
 const COOKIE: CookieOptions = { httpOnly: true, sameSite: "strict", maxAge: SESSION_DAYS * DAY, path: "/" };
 
-/** Cookies are shared by all ports of a host: the name carries the port, so that two installations do not sign each other out. */
-export function sessionCookie(request: Request): string {
-  return `bibliotope_${request.socket.localPort}`;
+/** Name of the setting that says whether people come over TLS alone; see `isSafe`. */
+export const SAFE = "comes over TLS alone";
+
+const isOverTls = ({ app, secure }: Request) => app.enabled(SAFE) || secure;
+
+/**
+ * Cookies are shared by all ports of a host: the name carries the port, so that two installations do not sign each other out.
+ * Over TLS its name keeps other hosts of the domain from setting it (`__Host-`, RFC 6265bis).
+ */
+function sessionCookie(request: Request): string {
+  return `${isOverTls(request) ? "__Host-" : ""}bibliotope_${request.socket.localPort}`;
 }
 
 /** Hands a session's secret to the browser; over a safe connection only, where there is one. */
 export function keepSession(request: Request, response: Response, secret: string): void {
-  response.cookie(sessionCookie(request), secret, { ...COOKIE, secure: request.secure });
+  response.cookie(sessionCookie(request), secret, { ...COOKIE, secure: isOverTls(request) });
+}
+
+export function dropSession(request: Request, response: Response): void {
+  const { maxAge: _, ...cookie } = COOKIE;
+  response.clearCookie(sessionCookie(request), { ...cookie, secure: isOverTls(request) });
 }
 
 export function sessionSecret(request: Request): string | undefined {

@@ -16,6 +16,7 @@ import { KeptReplies } from "./kept-replies.ts";
 import { checkKey, keyOf } from "./key-check.ts";
 import { takePermits } from "./limit.ts";
 import { BODY_LIMIT, failWith } from "./problem.ts";
+import type { PublicPlace } from "./public-place.ts";
 import { type Reply, type Streamed, sendReply } from "./send-reply.ts";
 import { play, situationOf } from "./situations.ts";
 import { WaitingLine } from "./waiting-line.ts";
@@ -31,6 +32,7 @@ interface Needs {
   ring: KeyRing;
   permits: Permits;
   counter: UseCounter;
+  place: PublicPlace;
   /** False to ask the engine each time, to measure that. */
   keepsReplies?: boolean;
 }
@@ -92,12 +94,12 @@ export class Wire {
 
   /** With its key, which may do this. */
   #incoming({ name, call, parts }: CallAt, request: IncomingMessage, response: ServerResponse, url: string): Incoming {
-    const { ring, counter, index } = this.needs;
+    const { ring, counter, index, place } = this.needs;
     const incoming = new Incoming(name, parts as never, url, request, response, index);
     incoming.key = keyOf(incoming, ring);
     if (!call.key.always)
       countUse(response, counter, incoming.key, incoming.call.key.as as never, () => incoming.reply);
-    checkKey(request, call, incoming.key);
+    checkKey(request, call, incoming.key, place);
     ring.used(incoming.key);
     return incoming;
   }

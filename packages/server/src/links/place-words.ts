@@ -1,5 +1,5 @@
 /** What a public page says, in one language. */
-export interface PlaceWords {
+interface PlaceWords {
   address: string;
   hours: string;
   phone: string;

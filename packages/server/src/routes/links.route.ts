@@ -11,6 +11,7 @@ import { mayAsk } from "../http/key-check.ts";
 import { takePermits } from "../http/limit.ts";
 import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { originOf, type PublicPlace } from "../http/public-place.ts";
 import { jsonReply } from "../http/reply.ts";
 import { exactRouter } from "../http/router.ts";
 import { SeenEngine } from "../http/seen-engine.ts";
@@ -40,10 +41,11 @@ interface Needs {
   permits: Permits;
   counter: UseCounter;
   linkKeys: LinkKeys;
+  place: PublicPlace;
 }
 
 /** Makes links that show one place to whoever has them. */
-export function linkHandlers({ database, linkKeys }: Pick<Needs, "database" | "linkKeys">) {
+export function linkHandlers({ database, linkKeys, place }: Pick<Needs, "database" | "linkKeys" | "place">) {
   return { link } satisfies Partial<Handlers>;
 
   async function link(incoming: Incoming<"link">): Promise<Reply> {
@@ -60,10 +62,11 @@ export function linkHandlers({ database, linkKeys }: Pick<Needs, "database" | "l
     const ends = Math.floor(Date.now() / 1000) + hours * HOUR;
     const token = tokenOf(linkKeys, { ...pick(asked), key: key.id, ends });
     const path = `/p/${token}`;
-    const url = `${originOf(incoming)}${path}${asked.shows === "still" ? ".png" : ""}`;
+    const here = originOf(incoming.request, place);
+    const url = `${here}${path}${asked.shows === "still" ? ".png" : ""}`;
     const answer = {
       ...{ url, endsAt: new Date(ends * 1000).toISOString() },
-      ...(asked.shows === "page" ? { qr: `${originOf(incoming)}${path}/qr.svg` } : {}),
+      ...(asked.shows === "page" ? { qr: `${here}${path}/qr.svg` } : {}),
     };
     return { ...jsonReply(incoming, answer, performance.now()), cache: "no-store" };
   }
@@ -92,12 +95,6 @@ const pick = ({ of, at, shows, label, lang, size, scale, zoom, night }: LinkAski
   ...(night ? { night } : {}),
 });
 
-/** Where this service is, as whoever asks reaches it. */
-function originOf({ request }: Pick<Incoming, "request">): string {
-  const { encrypted = false } = request.socket as { encrypted?: boolean };
-  return `${encrypted ? "https" : "http"}://${request.headers.host ?? "localhost"}`;
-}
-
 /** What people of the workbench may do about the key that signs. */
 export function linkKeyHandlers(linkKeys: LinkKeys) {
   return { linkKey, renewLinkKey } satisfies Partial<OwnHandlers>;
@@ -114,7 +111,7 @@ export function linkKeyHandlers(linkKeys: LinkKeys) {
 
 /** `/p/TOKEN`: one place, or one picture of it, for whoever has the link. Nothing else can be asked with it. */
 export function linkRoutes(needs: Needs): Router {
-  const { database, index, tiles, ring, permits, counter, linkKeys } = needs;
+  const { database, index, tiles, ring, permits, counter, linkKeys, place } = needs;
   const router = exactRouter();
   router.get("/p/:token", (request, response) => {
     const { token } = request.params;
@@ -125,7 +122,7 @@ export function linkRoutes(needs: Needs): Router {
   router.get("/p/:token/qr.svg", async (request, response) => {
     const { token } = request.params;
     open(token, "page", response);
-    const svg = await QRCode.toString(`${request.protocol}://${request.get("host")}/p/${token}`, {
+    const svg = await QRCode.toString(`${originOf(request, place)}/p/${token}`, {
       type: "svg",
       errorCorrectionLevel: "M",
       margin: 2,

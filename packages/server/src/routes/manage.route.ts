@@ -7,7 +7,7 @@ import * as held from "../forms/forms.repository.ts";
 import type { PublishedForms } from "../forms/published-forms.ts";
 import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
-import { keepSession, sessionCookie, sessionSecret } from "../http/session.ts";
+import { dropSession, keepSession, sessionSecret } from "../http/session.ts";
 import * as earlier from "../lookups/lookups.repository.ts";
 import type { Services } from "../services/services.ts";
 import { csrfOf } from "../users/sessions.ts";
@@ -50,7 +50,7 @@ export function manageHandlers({ database, published, services, webKey, tryKey }
 
   async function signOut({ request, response }: Own<"signOut">) {
     await endSession(database, sessionSecret(request)!);
-    response.clearCookie(sessionCookie(request));
+    dropSession(request, response);
   }
 
   async function forms() {

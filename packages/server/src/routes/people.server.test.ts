@@ -2,6 +2,8 @@ import { OWN_CALLS, type OwnCall, type PersonSummary, peopleList, type Role } fr
 import { beforeAll, describe, expect, it } from "vitest";
 import { shared, signedIn } from "../../testing/shared.ts";
 import { connect } from "../database/connect.ts";
+import { noteRight, noteTry } from "../users/guesses.ts";
+import { nameKey } from "../users/name-key.ts";
 
 type Browser = Omit<Awaited<ReturnType<typeof signedIn>>, "handIn">;
 let manager: Browser;
@@ -84,6 +86,50 @@ describe("signing in by password", () => {
     expect(slowed.status).toBe(429);
     expect(Number(slowed.headers.get("retry-after"))).toBeGreaterThan(200);
     expect((await enter((await make("look")).name, PASSWORD)).status).toBe(204);
+  });
+
+  it("is slowed down for many names from one address, whichever they are", async () => {
+    const database = connect(shared().databaseUrl, 1);
+    try {
+      // as another address: those of the other tests go on
+      const tries = Array.from({ length: 60 }, (_, i) => ({ name_key: `guessed ${i}`, address: "198.51.100.7" }));
+      await database("sign_in_tries").insert(tries);
+      const { name } = await make("look");
+      expect((await noteTry(database, name, "198.51.100.7")).isTooMany).toBe(true);
+      expect((await noteTry(database, name, "198.51.100.8")).isTooMany).toBe(false);
+    } finally {
+      await database.destroy();
+    }
+  });
+
+  it("is guessed from everywhere without keeping out whoever came in from their own address before", async () => {
+    const { name, id } = await make("look");
+    const database = connect(shared().databaseUrl, 1);
+    try {
+      const key = nameKey(name);
+      await noteRight(database, id, key, "203.0.113.5");
+      await database("sign_in_tries").insert(
+        Array.from({ length: 60 }, (_, i) => ({ name_key: key, address: `198.51.100.${i}` })),
+      );
+      expect((await noteTry(database, key, "192.0.2.9")).isTooMany).toBe(true);
+      expect((await noteTry(database, key, "203.0.113.5")).isTooMany).toBe(false);
+      // what is older counts no more
+      await database("sign_in_tries")
+        .where({ name_key: key })
+        .update({ at: new Date(Date.now() - 16 * 60_000) });
+      expect((await noteTry(database, key, "192.0.2.9")).isTooMany).toBe(false);
+    } finally {
+      await database.destroy();
+    }
+  });
+
+  it("counts tries that come at once as well as one after another, and no capital is a way around", async () => {
+    const { name } = await make("look");
+    const ways = [name, name.toUpperCase(), ` ${name}  `, name.replace("T", "\uff34")];
+    const answers = await Promise.all(Array.from({ length: 12 }, (_, i) => enter(ways[i % 4], `wrong ${i}`)));
+    const statuses = answers.map(({ status }) => status).sort();
+    expect(statuses.filter((status) => status === 401).length).toBeLessThanOrEqual(5);
+    expect(new Set(statuses)).toEqual(new Set([401, 429]));
   });
 
   it("is refused from other sites, and for what is no sign-in", async () => {

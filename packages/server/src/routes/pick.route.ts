@@ -5,6 +5,7 @@ import type { Request, Response, Router } from "express";
 import { queryOf, read } from "../http/asking.ts";
 import { escapeHtml } from "../http/pages.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { type PublicPlace, originOf as whereFound } from "../http/public-place.ts";
 import { exactRouter } from "../http/router.ts";
 import { allowsOrigin, type KeyRing } from "../keys/key-ring.ts";
 import { type HeldKey, hasEnded } from "../keys/keys.repository.ts";
@@ -19,11 +20,11 @@ const LOOPBACK = /^https?:\/\/(?:localhost|127\.0\.0\.1|\[::1\])(?::\d+)?$/;
  * `/pick`: search, map and mark as a page of its own, for a window, a frame or a web view. It hands back to an origin that
  * its key names, and to no other; only that origin may show it in a frame.
  */
-export function pickRoute(ring: KeyRing, kitFolder: string): Router {
+export function pickRoute(ring: KeyRing, kitFolder: string, place: PublicPlace): Router {
   const page = readFileSync(join(kitFolder, "pick.html"), "utf8");
   return exactRouter().get("/pick", (request, response) => {
     const asked = readPick(request);
-    const target = checkTarget(asked, keyOf(ring, asked), ownOrigin(request));
+    const target = checkTarget(asked, keyOf(ring, asked), whereFound(request, place));
     const { lang = "en", night = "", label } = asked;
     const filled: Readonly<Record<string, string>> = { title: label ?? "Bibliotope", asked: JSON.stringify(asked) };
     const dir = RIGHT_TO_LEFT.test(lang) ? "rtl" : "ltr";
@@ -83,8 +84,6 @@ function checkTarget({ origin, redirect }: PickAsking, key: HeldKey, own: string
     `The key “${key.name}” may not hand places to ${target}. Add that origin to the key in the workbench.`,
   );
 }
-
-const ownOrigin = (request: Request) => `${request.protocol}://${request.get("host")}`;
 
 /** Lets an origin show the page in a frame, and a window that was opened for it speak to the one that opened it. */
 function openTo(response: Response, origin: string | undefined): void {

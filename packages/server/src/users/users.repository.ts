@@ -1,6 +1,8 @@
 import type { ChangePersonAsking, MakePersonAsking, PersonSummary, Role } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import { hashOf, newSecret } from "../keys/secrets.ts";
+import { noteRight, noteTry } from "./guesses.ts";
+import { nameKey } from "./name-key.ts";
 import { hashPassword, isPassword } from "./passwords.ts";
 
 export interface User {
@@ -25,11 +27,15 @@ export const SESSION_DAYS = 30;
 /** Hours after which a session's secret is made anew, and seconds for which the one before still works. */
 const [ROTATE_HOURS, GRACE_SECONDS] = [24, 60];
 
+const FIRST = "The reading network";
+
 /** The first user, made when there is none: whoever can read the terminal of this machine. */
 export async function firstUser(database: Knex): Promise<User> {
   const held = await database("users").orderBy("id").first();
   if (held) return userOf(held);
-  const [made] = await database("users").insert({ name: "The reading network", role: "manage" }).returning("*");
+  const [made] = await database("users")
+    .insert({ name: FIRST, name_key: nameKey(FIRST), role: "manage" })
+    .returning("*");
   return userOf(made);
 }
 
@@ -57,11 +63,24 @@ export async function signIn(database: Knex, token: string): Promise<string | un
   });
 }
 
-/** Signs in by name and password. @returns a new session's secret, or undefined when they do not fit */
-export async function signInByPassword(database: Knex, name: string, password: string): Promise<string | undefined> {
-  const held = await database("users").whereRaw("lower(name) = lower(?)", [name.trim()]).first("id", "password_hash");
-  if (!(await isPassword(held?.password_hash, password))) return undefined;
-  return makeSession(database, held.id);
+/**
+ * Signs in by name and password.
+ * @param address where it is tried from
+ * @returns a new session's secret; "wrong" when they do not fit, "too many" when more was tried than is looked at
+ * @throws Busy where too many passwords wait to be looked at
+ */
+export async function signInByPassword(
+  database: Knex,
+  { name, password }: { name: string; password: string },
+  address: string,
+): Promise<{ secret: string } | "wrong" | "too many"> {
+  const key = nameKey(name);
+  const { isTooMany } = await noteTry(database, key, address);
+  if (isTooMany) return "too many";
+  const held = await database("users").where({ name_key: key }).first("id", "password_hash");
+  if (!(await isPassword(held?.password_hash, password))) return "wrong";
+  await noteRight(database, held.id, key, address);
+  return { secret: await makeSession(database, held.id) };
 }
 
 async function makeSession(database: Knex, user_id: number): Promise<string> {
@@ -132,8 +151,8 @@ export async function makePerson(
   { name, role, password }: MakePersonAsking,
 ): Promise<number | undefined> {
   const [made] = await database("users")
-    .insert({ name, role, password_hash: await hashPassword(password) })
-    .onConflict(database.raw("(lower(name))"))
+    .insert({ name, name_key: nameKey(name), role, password_hash: await hashPassword(password) })
+    .onConflict("name_key")
     .ignore()
     .returning("id");
   return made?.id;
@@ -149,10 +168,14 @@ export async function changePerson(
   return database.transaction(async (transaction) => {
     if (role && role !== "manage" && (await isLastManager(transaction, id))) return "last";
     const taken =
-      name && (await transaction("users").whereRaw("lower(name) = lower(?)", [name]).whereNot({ id }).first());
+      name &&
+      (await transaction("users")
+        .where({ name_key: nameKey(name) })
+        .whereNot({ id })
+        .first());
     if (taken) return "taken";
     const values = {
-      ...(name ? { name } : {}),
+      ...(name ? { name, name_key: nameKey(name) } : {}),
       ...(role ? { role } : {}),
       ...(password_hash ? { password_hash } : {}),
     };

@@ -3,6 +3,7 @@ import * as seventeenth from "./2026-11-batch-registers.ts";
 import * as eleventh from "./2026-11-batches.ts";
 import * as twelfth from "./2026-11-corrections.ts";
 import * as first from "./2026-11-gazetteer.ts";
+import * as nineteenth from "./2026-11-guessing.ts";
 import * as fifth from "./2026-11-heights.ts";
 import * as fourth from "./2026-11-houses.ts";
 import * as fourteenth from "./2026-11-installation.ts";
@@ -43,6 +44,7 @@ const STEPS: Step[] = [
   { name: "2026-11-services", ...sixteenth },
   { name: "2026-11-batch-registers", ...seventeenth },
   { name: "2026-11-picture-hosts", ...eighteenth },
+  { name: "2026-11-guessing", ...nineteenth },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */
