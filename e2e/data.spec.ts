@@ -138,3 +138,23 @@ test("a file that is no table is told about, and nothing is changed", async ({ p
   await choose.setInputFiles(file("empty.csv", [HEAD]));
   await expect(page.getByRole("alert")).toContainText("no rows below");
 });
+
+test("for how long things are kept is shown, and changed by whoever manages", async ({ page }, info) => {
+  await page.goto("/data");
+  const section = page.getByRole("region", { name: "For how long things are kept" });
+  const days = section.getByLabel("Files that were handed in, days");
+  const before = await days.inputValue();
+  await days.fill("0");
+  await expect(section.getByRole("button", { name: "Set" }).last()).toBeDisabled();
+  await days.fill("21");
+  await section.getByRole("button", { name: "Set" }).last().click();
+  await expect(section.getByRole("button", { name: "Set" }).last()).toBeDisabled();
+  await page.reload();
+  await expect(days).toHaveValue("21");
+  await section.scrollIntoViewIfNeeded();
+  await page.screenshot({ path: info.outputPath("kept.png") });
+  await clean(page);
+  await days.fill(before);
+  await section.getByRole("button", { name: "Set" }).last().click();
+  await expect(section.getByRole("button", { name: "Set" }).last()).toBeDisabled();
+});

@@ -38,6 +38,7 @@ import { formPageRoute, kitRoutes, studioRoutes } from "./routes/pages.route.ts"
 import { peopleHandlers } from "./routes/people.route.ts";
 import { pickRoute } from "./routes/pick.route.ts";
 import { rehearsalHandlers } from "./routes/rehearsals.route.ts";
+import { retentionHandlers } from "./routes/retention.route.ts";
 import { healthRoutes, problemPages } from "./routes/service.route.ts";
 import { serviceHandlers, serviceRoutes } from "./routes/services.route.ts";
 import { sheetHandlers } from "./routes/sheets.route.ts";
@@ -116,6 +117,7 @@ function ownOf(house: House): Router {
     ...correctionHandlers(house),
     ...serviceRoutes(house),
     ...linkKeyHandlers(house.linkKeys),
+    ...retentionHandlers(database),
   });
 }
 

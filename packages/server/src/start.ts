@@ -28,6 +28,7 @@ import { listen } from "./listen.ts";
 import { LiveIndex } from "./publication/live-index.ts";
 import { publisher } from "./publication/publish.ts";
 import { SegmentStore } from "./publication/segment-store.ts";
+import { sweepOld } from "./retention/retention.ts";
 import { readSealing } from "./services/sealing.ts";
 import { readStandIns, seedServices } from "./services/seed-services.ts";
 import { Services } from "./services/services.ts";
@@ -63,6 +64,8 @@ const packages = fileURLToPath(new URL("../..", import.meta.url));
 const VERSION = "0.1.0";
 /** Milliseconds after which it is written down how keys were used, and after which permits not used are given back. */
 const [NOTE_EVERY, TEND_EVERY] = [5000, 1000];
+/** Milliseconds from one throwing away of what is old to the next. */
+const SWEEP_EVERY = 3_600_000;
 /** What the process ends with: it was told to, or `npm start` is to begin it anew at once. */
 const ENDS = { asked: 0, restored: 75 };
 /** Milliseconds within which two signals to stop are taken for one. */
@@ -177,10 +180,20 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     log,
   );
 
+  const throwOldAway = async () => {
+    try {
+      await files.sweep();
+      const gone = await sweepOld(database, files);
+      if (Object.values(gone).some(Boolean)) log.info({ gone }, "what was kept long enough is thrown away");
+    } catch (error) {
+      log.warn({ error: String(error) }, "what is old could not be thrown away now");
+    }
+  };
   const noteUses = () => Promise.allSettled([ring.noteUses(), counter.write()]);
   const timers = [
     setInterval(() => void noteUses(), NOTE_EVERY),
     setInterval(() => void permits.tend().catch(() => undefined), TEND_EVERY),
+    setInterval(() => void throwOldAway(), SWEEP_EVERY),
   ];
 
   let isStopping = false;
@@ -195,7 +208,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   // npm start is our parent; when it is gone, so are we
   process.once("disconnect", stopOnce);
   await index.refresh();
-  await Promise.all([signals.start(), jobs.start(), files.sweep()]);
+  await Promise.all([signals.start(), jobs.start(), throwOldAway()]);
   const link = await nextLink();
   console.log(
     `\n  Bibliotope is ready at ${settings.place.origin ?? url}\n\n  Sign in with this link, which works once:\n  ${link}\n\n  Press Ctrl-C to stop.\n`,

@@ -87,6 +87,13 @@ export const formVersion = z.object({
 });
 export const formVersions = z.object({ versions: z.array(formVersion) });
 
+/** What is thrown away after a time. */
+export const KEPT = ["batches", "traces", "lookups", "files"] as const;
+export type Kept = (typeof KEPT)[number];
+export const retentionAnswer = z.object({ kept: z.array(z.object({ what: z.enum(KEPT), days: z.int() })) });
+export type KeptFor = z.infer<typeof retentionAnswer>["kept"][number];
+export const setRetentionAsking = z.strictObject({ days: z.int().min(1).max(3650) });
+
 /** Which draft is meant: a colleague may have saved another meanwhile. */
 export const publishFormAsking = z.strictObject({ revision: numberOf });
 export const saveDraftAsking = z.strictObject({ revision: numberOf, definition: formDefinitionSchema });

@@ -54,8 +54,10 @@ import {
   type Role,
   renewLinkKeyAsking,
   replaceKeyAsking,
+  retentionAnswer,
   saveDraftAsking,
   sessionAnswer,
+  setRetentionAsking,
   usesAnswer,
   usesAsking,
 } from "./manage.ts";
@@ -115,6 +117,9 @@ const numbered = z.object({ id: z.int() });
 export const OWN_CALLS = {
   linkKey: get("/link-key", { ...manage, answers: linkKeyAnswer }),
   renewLinkKey: put("/link-key", { ...manage, asks: renewLinkKeyAsking, answers: linkKeyAnswer }),
+
+  retention: get("/retention", { answers: retentionAnswer }),
+  setRetention: put("/retention/{what}", { ...manage, asks: setRetentionAsking, answers: retentionAnswer }),
 
   session: get("/session", { answers: sessionAnswer }),
   signOut: remove("/session", {}),

@@ -10,9 +10,6 @@ import { TableError } from "./bytes.ts";
 
 /** The largest file that is taken, in bytes. */
 const MOST_BYTES = 5 * 2 ** 30;
-/** Days after which a file is thrown away: what it held is in the database by then. */
-const KEPT_DAYS = 14;
-
 /** Milliseconds without a byte after which nobody sends the rest of a file. */
 const CUT_OFF = 10 * 60_000;
 
@@ -58,7 +55,7 @@ export class Files {
     return row && { ...row, bytes: Number(row.bytes) };
   }
 
-  /** Throws away what is old, and what was cut off while it came in. */
+  /** Throws away what was cut off while it came in; how long files are kept is for `sweepOld`. */
   async sweep(): Promise<void> {
     for (const name of await readdir(this.folder).catch(() => [])) {
       if (!name.endsWith(".part")) continue;
@@ -66,13 +63,6 @@ export class Files {
       const touched = await stat(path).catch(() => undefined);
       // what another process takes in just now grows
       if (touched && Date.now() - touched.mtimeMs > CUT_OFF) await rm(path, { force: true });
-    }
-    const old = await this.database("files")
-      .whereRaw("made_at < now() - make_interval(days => ?)", [KEPT_DAYS])
-      .pluck("id");
-    for (const id of old) {
-      await rm(this.pathOf(id), { force: true });
-      await this.database("files").where({ id }).delete();
     }
   }
 }

@@ -5,6 +5,7 @@ import { useDataQuery, useDropVersionMutation, useJobsQuery } from "../state/dat
 import { count } from "../ui/count.ts";
 import { moment } from "../ui/moment.ts";
 import { JobLine } from "./JobLine.tsx";
+import { KeptFor } from "./KeptFor.tsx";
 import { Published } from "./Published.tsx";
 import { PublishSheet } from "./PublishSheet.tsx";
 import { holds, sumOfChecks, withVersion } from "./words.ts";
@@ -51,6 +52,7 @@ export function DataRoom() {
       <UnderWay jobs={jobs ?? []} canEdit={canEdit} />
       {data && liveFirst(data).map((set) => <DataSet key={set.id} set={set} data={data} canEdit={canEdit} />)}
       {data ? <Published data={data} canEdit={canEdit} /> : null}
+      <KeptFor />
     </main>
   );
 }

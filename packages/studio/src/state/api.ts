@@ -6,6 +6,7 @@ import type {
   KeepLookupAsking,
   KeepRehearsalAsking,
   KeepTraceAsking,
+  KeptFor,
   MakeKeyAsking,
   MakePersonAsking,
   Problem,
@@ -36,7 +37,7 @@ export const api = createApi({
     responseHandler: "json",
     timeout: 10_000,
   }),
-  tagTypes: ["forms", "keys", "link-key", "lookups", "people", "rehearsals", "session", "traces"],
+  tagTypes: ["forms", "keys", "link-key", "lookups", "people", "rehearsals", "retention", "session", "traces"],
   endpoints: (build) => ({
     session: build.query({
       ...own("session"),
@@ -119,6 +120,11 @@ export const api = createApi({
       })),
       invalidatesTags: ["traces"],
     }),
+    retention: build.query({ ...own("retention", undefined, ({ kept }) => kept), providesTags: ["retention"] }),
+    setRetention: build.mutation({
+      ...own("setRetention", ({ what, days }: KeptFor) => ({ parts: { what }, asks: { days } })),
+      invalidatesTags: ["retention"],
+    }),
     linkKey: build.query({ ...own("linkKey"), providesTags: ["link-key"] }),
     renewLinkKey: build.mutation({
       ...own("renewLinkKey", (asks: { endsOld: boolean }) => ({ asks })),
@@ -176,6 +182,8 @@ export const {
   useDropRehearsalMutation,
   useTracesQuery,
   useTraceQuery,
+  useRetentionQuery,
+  useSetRetentionMutation,
   useLinkKeyQuery,
   useRenewLinkKeyMutation,
   useKeysQuery,

@@ -16,6 +16,7 @@ import * as ninth from "./2026-11-people.ts";
 import * as eighteenth from "./2026-11-picture-hosts.ts";
 import * as fifteenth from "./2026-11-rehearsal-states.ts";
 import * as sixth from "./2026-11-rehearsals.ts";
+import * as twentieth from "./2026-11-retention.ts";
 import * as sixteenth from "./2026-11-services.ts";
 import * as second from "./2026-11-workbench.ts";
 
@@ -45,6 +46,7 @@ const STEPS: Step[] = [
   { name: "2026-11-batch-registers", ...seventeenth },
   { name: "2026-11-picture-hosts", ...eighteenth },
   { name: "2026-11-guessing", ...nineteenth },
+  { name: "2026-11-retention", ...twentieth },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */

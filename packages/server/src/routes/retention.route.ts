@@ -1,0 +1,21 @@
+import { KEPT } from "@bibliotope/wire";
+import type { Knex } from "knex";
+import type { Own, OwnHandlers } from "../http/own.ts";
+import { HttpProblem } from "../http/problem.ts";
+import * as held from "../retention/retention.ts";
+
+/** For how long things are kept. */
+export function retentionHandlers(database: Knex) {
+  return { retention, setRetention } satisfies Partial<OwnHandlers>;
+
+  async function retention() {
+    return { kept: await held.readRetention(database) };
+  }
+
+  async function setRetention({ asked, parts }: Own<"setRetention">) {
+    const what = KEPT.find((one) => one === parts.what);
+    if (!what) throw new HttpProblem("not-found", `Nothing of that name is kept for a time: ${KEPT.join(", ")} are.`);
+    await held.setRetention(database, what, asked.days);
+    return retention();
+  }
+}
