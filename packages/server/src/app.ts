@@ -14,6 +14,7 @@ import { ownRoutes } from "./http/own.ts";
 import { pagePolicy } from "./http/pages.ts";
 import { HttpProblem, problems } from "./http/problem.ts";
 import { isSafe, type PublicPlace } from "./http/public-place.ts";
+import type { NoteSecurity } from "./http/security-log.ts";
 import { requireSession, SAFE } from "./http/session.ts";
 import { Wire } from "./http/wire.ts";
 import type { Jobs } from "./jobs/jobs.ts";
@@ -67,6 +68,7 @@ export interface House {
   linkKeys: LinkKeys;
   /** How people reach it. */
   place: PublicPlace;
+  noteSecurity: NoteSecurity;
   jobs: Jobs;
   files: Files;
   looks: Looks;
@@ -106,19 +108,22 @@ function wireOf(house: House): Wire {
 /** The workbench's own calls. */
 function ownOf(house: House): Router {
   const { database, webKey, tryKey } = house;
-  return ownRoutes({
-    ...manageHandlers(house),
-    ...rehearsalHandlers(database),
-    ...keyHandlers({ ...house, ownKeys: [webKey, tryKey] }),
-    ...peopleHandlers(database),
-    ...dataHandlers(house),
-    ...jobHandlers(house),
-    ...reviewHandlers(house),
-    ...correctionHandlers(house),
-    ...serviceRoutes(house),
-    ...linkKeyHandlers(house.linkKeys),
-    ...retentionHandlers(database),
-  });
+  return ownRoutes(
+    {
+      ...manageHandlers(house),
+      ...rehearsalHandlers(database),
+      ...keyHandlers({ ...house, ownKeys: [webKey, tryKey] }),
+      ...peopleHandlers(database),
+      ...dataHandlers(house),
+      ...jobHandlers(house),
+      ...reviewHandlers(house),
+      ...correctionHandlers(house),
+      ...serviceRoutes(house),
+      ...linkKeyHandlers(house.linkKeys),
+      ...retentionHandlers(database),
+    },
+    house.noteSecurity,
+  );
 }
 
 /** Answers every request: lookups without Express, all else by it. */
@@ -152,7 +157,7 @@ function makeApp(house: House, wire: Wire): Express {
     cookieParser(),
   );
   app.use("/api", requireSession(house.sessions), ownOf(house), nothingHere);
-  app.use(signInRoutes(house.database, house.signedIn));
+  app.use(signInRoutes(house.database, house.signedIn, house.noteSecurity));
   app.use(problemPages());
   app.use(formPageRoute(house.published, house.webKey, house.kitFolder));
   app.use(linkRoutes(house));

@@ -17,7 +17,9 @@ import { seedIslands } from "./gazetteer/seed-islands.ts";
 import { Heights } from "./heights/heights.ts";
 import { readOwnGrids } from "./heights/own-grids.ts";
 import { Drain } from "./http/drain.ts";
+import { makeLog } from "./http/log.ts";
 import type { PublicPlace } from "./http/public-place.ts";
+import { securityNotes } from "./http/security-log.ts";
 import { Jobs } from "./jobs/jobs.ts";
 import { demoKeys } from "./keys/demo-keys.ts";
 import { KeyRing } from "./keys/key-ring.ts";
@@ -146,6 +148,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     sealing,
     linkKeys,
     place: settings.place,
+    noteSecurity: securityNotes(makeLog(join(settings.home, "log", "security.log"))),
     jobs,
     files,
     looks: new Looks(),

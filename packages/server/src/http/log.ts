@@ -9,16 +9,29 @@ import { patternOf } from "./call-paths.ts";
 /** Bytes from which another log file is begun, how many earlier ones are kept, and milliseconds between two looks. */
 const [LARGEST, KEPT, LOOK_EVERY] = [50 * 2 ** 20, 5, 60_000];
 
+interface LogOptions {
+  largest?: number;
+  every?: number;
+  /** Ends the looks. */
+  until?: AbortSignal;
+}
+
 /** Logs to a file that only its owner can read, one JSON object a line; a long one is put aside, and the oldest go. */
-export function makeLog(file: string, largest = LARGEST, every = LOOK_EVERY): Logger {
+export function makeLog(file: string, { largest = LARGEST, every = LOOK_EVERY, until }: LogOptions = {}): Logger {
   mkdirSync(dirname(file), { recursive: true, mode: 0o700 });
   putAside(file, largest);
   const destination = pino.destination({ dest: file, mode: 0o600, sync: false });
-  setInterval(() => {
+  // a disk that is full, or a folder that is gone, is no reason to end
+  destination.on("error", (error: Error) => console.error(`  The log cannot be written: ${error.message}`));
+  const looks = setInterval(() => {
     putAside(file, largest);
     // another process may have put it aside
     if (isAnother(file, destination as unknown as { fd: number })) destination.reopen();
   }, every).unref();
+  until?.addEventListener("abort", () => {
+    clearInterval(looks);
+    destination.end();
+  });
   return pino({ level: process.env.LOG_LEVEL ?? "info", base: undefined }, destination);
 }
 

@@ -13,6 +13,7 @@ import type { Session, User } from "../users/users.repository.ts";
 import { idOf, readAsking, readQuery } from "./asking.ts";
 import { BODY_LIMIT, HttpProblem } from "./problem.ts";
 import { exactRouter } from "./router.ts";
+import { eventOf, type NoteSecurity } from "./security-log.ts";
 
 /** A request of one of the workbench's own calls. */
 export interface Own<N extends OwnCallName = OwnCallName> {
@@ -36,7 +37,7 @@ export type OwnHandlers = { readonly [N in OwnCallName]: Handler<N> };
 const readJson = express.json({ limit: BODY_LIMIT, strict: false });
 
 /** `/api/…`: the workbench's own calls, each behind the role that it needs. What comes before has found whose session it is. */
-export function ownRoutes(handlers: OwnHandlers): Router {
+export function ownRoutes(handlers: OwnHandlers, note: NoteSecurity): Router {
   const router = exactRouter();
   for (const [name, call] of Object.entries(OWN_CALLS) as [OwnCallName, OwnCall][]) {
     const { method, path, role = "look", asks, takes, sends, status } = call;
@@ -48,12 +49,22 @@ export function ownRoutes(handlers: OwnHandlers): Router {
         ...{ asked: asks ? read(request, asks) : {}, parts, session, user, request, response },
         id: (part = "id") => idOf(parts[part]),
       };
-      const answered = await (handlers[name] as (own: unknown) => unknown)(own);
+      const event = eventOf(name);
+      const told = (ended: string) =>
+        event && note({ event, ended, user: user.id, name: user.name, address: request.ip ?? "", about: parts });
+      let answered: unknown;
+      try {
+        answered = await (handlers[name] as (own: unknown) => unknown)(own);
+        told("done");
+      } catch (error) {
+        told(error instanceof HttpProblem ? error.problem : "broken");
+        throw error;
+      }
       if (sends) return;
       if (answered === undefined) response.status(204).end();
       else response.status(status ?? 200).json(answered);
     };
-    const steps = [needs(role), ...(asks && !takes && method !== "GET" ? [readJson] : []), answer];
+    const steps = [needs(role, eventOf(name), note), ...(asks && !takes && method !== "GET" ? [readJson] : []), answer];
     router[method.toLowerCase() as "get"](path.replace(/\{(\w+)\}/g, ":$1"), ...steps);
   }
   return router;
@@ -66,10 +77,11 @@ const CAN: Readonly<Record<Role, string>> = {
 };
 
 /** Lets those through who may do so much. */
-function needs(role: Role): RequestHandler {
-  return (_request, response, next) => {
+function needs(role: Role, event: string | undefined, note: NoteSecurity): RequestHandler {
+  return (request, response, next) => {
     const { user } = response.locals;
     if (ROLES.indexOf(user.role) >= ROLES.indexOf(role)) return next();
+    if (event) note({ event, ended: "not-allowed", user: user.id, name: user.name, address: request.ip ?? "" });
     throw new HttpProblem(
       "not-allowed",
       `${user.name} may ${CAN[user.role as Role]} here, and nothing beyond. Ask somebody who manages this workbench.`,

@@ -1,6 +1,8 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
 import { OWN_CALLS, type OwnCall, type PersonSummary, peopleList, type Role } from "@bibliotope/wire";
 import { beforeAll, describe, expect, it } from "vitest";
-import { shared, signedIn } from "../../testing/shared.ts";
+import { shared, sharedHome, signedIn } from "../../testing/shared.ts";
 import { connect } from "../database/connect.ts";
 import { noteRight, noteTry } from "../users/guesses.ts";
 import { nameKey } from "../users/name-key.ts";
@@ -260,5 +262,34 @@ describe("people", () => {
     expect((await browser.get("/api/session")).status).toBe(401);
     expect((await (await withCookie(cookie)).get("/api/session")).status).toBe(200);
     await database.destroy();
+  });
+});
+
+describe("the log of what concerns security", () => {
+  it("has who did what, from where, and how it ended; never a password or a key", async () => {
+    const { name, id } = await make("look");
+    await enter(name, "a wrong password");
+    const browser = await browserOf(name);
+    await browser.send("POST", "/api/keys", { kind: "srv", name: "Not mine to make" });
+    const made = await (await manager.send("POST", "/api/keys", { kind: "srv", name: "For the log" })).json();
+    await manager.send("DELETE", `/api/keys/${made.id}`, {});
+    await manager.send("DELETE", `/api/people/${id}`, {});
+    const file = join(sharedHome(), "log", "security.log");
+    const lines = () =>
+      readFileSync(file, "utf8")
+        .trim()
+        .split("\n")
+        .map((line) => JSON.parse(line));
+    const of = (event: string, ended: string) =>
+      lines().filter((one) => one.msg === event && one.ended === ended && one.address);
+    await expect.poll(() => of("person taken out", "done").some(({ about }) => about.id === String(id))).toBe(true);
+    expect(of("signed in by password", "wrong").map((one) => one.name)).toContain(name);
+    expect(of("signed in by password", "done").map((one) => one.name)).toContain(name);
+    expect(of("key made", "not-allowed").map((one) => one.name)).toContain(name);
+    expect(of("key made", "done").length).toBeGreaterThan(0);
+    expect(of("key withdrawn", "done").map(({ about }) => about.id)).toContain(String(made.id));
+    const whole = readFileSync(file, "utf8");
+    for (const secret of [PASSWORD, "a wrong password", made.key, browser.cookie, browser.csrf])
+      expect(whole).not.toContain(secret);
   });
 });

@@ -61,7 +61,7 @@ function Line({ what, days, isManager }: { what: Kept; days: number; isManager: 
           />
           <span>days</span>
           <Button type="submit" disabled={!isRight || number === days || isLoading}>
-            Set
+            Set<span className="sr-only"> for {name.toLowerCase()}</span>
           </Button>
         </form>
       ) : (
