@@ -1,5 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
+import { baseUrl } from "./support/house.ts";
 
 test("somebody is let in, signs in by password, may only look, and is taken out", async ({ page, browser }) => {
   const name = `Guest ${Date.now()}`;
@@ -33,7 +34,20 @@ test("somebody is let in, signs in by password, may only look, and is taken out"
   await guest.goto("/forms/become-a-reader/compose");
   await expect(guest.getByText("you may look; what you change is not saved")).toBeVisible();
 
+  // signed in a second time elsewhere, which is seen and ended here
+  const elsewhere = await fetch(`${baseUrl()}/sign-in`, {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify({ name, password: "a first password" }),
+  });
+  expect(elsewhere.status).toBe(204);
   await guest.getByRole("button", { name: `Account: ${name}` }).click();
+  const where = guest.getByRole("region", { name: "Where you are signed in" });
+  await expect(where.getByRole("listitem")).toHaveCount(2);
+  await expect(where.getByText("this one")).toBeVisible();
+  expect(await axeFindings(guest)).toEqual([]);
+  await where.getByRole("button", { name: "End the other session" }).click();
+  await expect(where.getByRole("listitem")).toHaveCount(1);
   await expect(guest.getByRole("region", { name: "People" })).toHaveCount(0);
   await guest.getByLabel("Password now").fill("a first password");
   await guest.getByLabel("New password").fill("a second password");

@@ -87,6 +87,21 @@ export const formVersion = z.object({
 });
 export const formVersions = z.object({ versions: z.array(formVersion) });
 
+/** A person's own sessions. */
+export const sessionList = z.object({
+  sessions: z.array(
+    z.object({
+      madeAt: z.string(),
+      seenAt: z.string(),
+      /** The browser that began it, as it calls itself. */
+      agent: z.string(),
+      address: z.string(),
+      isThis: z.boolean(),
+    }),
+  ),
+});
+export type SessionSummary = z.infer<typeof sessionList>["sessions"][number];
+
 /** What is thrown away after a time. */
 export const KEPT = ["batches", "traces", "lookups", "files"] as const;
 export type Kept = (typeof KEPT)[number];

@@ -11,7 +11,14 @@ describe("the workbench's own calls", () => {
 
   it("are changed by nobody who may only look, but what is one's own", () => {
     const open = all.filter(([, { method, role }]) => method !== "GET" && !role).map(([name]) => name);
-    expect(open).toEqual(["signOut", "changePassword", "keepLookup", "forgetLookups", "keepingLookups"]);
+    expect(open).toEqual([
+      "signOut",
+      "endOtherSessions",
+      "changePassword",
+      "keepLookup",
+      "forgetLookups",
+      "keepingLookups",
+    ]);
   });
 
   it("are asked by their paths, in the query string or in a body", () => {

@@ -57,6 +57,7 @@ import {
   retentionAnswer,
   saveDraftAsking,
   sessionAnswer,
+  sessionList,
   setRetentionAsking,
   usesAnswer,
   usesAsking,
@@ -123,6 +124,8 @@ export const OWN_CALLS = {
 
   session: get("/session", { answers: sessionAnswer }),
   signOut: remove("/session", {}),
+  sessions: get("/sessions", { answers: sessionList }),
+  endOtherSessions: remove("/sessions/others", {}),
   changePassword: put("/password", { asks: changePasswordAsking }),
   people: get("/people", { ...manage, answers: peopleList }),
   makePerson: post("/people", { ...manage, asks: makePersonAsking, answers: peopleList, status: 201 }),

@@ -20,6 +20,7 @@ export type NoteSecurity = (event: SecurityEvent) => void;
 /** Calls of the workbench that are noted, and what each is called. */
 const NOTED: Partial<Record<OwnCallName, string>> = {
   signOut: "signed out",
+  endOtherSessions: "other sessions ended",
   changePassword: "password changed",
   makePerson: "person let in",
   changePerson: "person or role changed",

@@ -5,13 +5,29 @@ import * as users from "../users/users.repository.ts";
 
 /** Who may sign in, and what they may do; and one's own password. */
 export function peopleHandlers(database: Knex) {
-  return { changePassword, people, makePerson, changePerson, removePerson } satisfies Partial<OwnHandlers>;
+  return {
+    sessions,
+    endOtherSessions,
+    changePassword,
+    people,
+    makePerson,
+    changePerson,
+    removePerson,
+  } satisfies Partial<OwnHandlers>;
 
   async function changePassword({ asked, user, session }: Own<"changePassword">) {
     if (await users.changePassword(database, user, session.family, asked)) return;
     throw new HttpProblem("malformed", "The password before is another one.", [
       { parameter: "before", message: "is not the password" },
     ]);
+  }
+
+  async function sessions({ user, session }: Own<"sessions">) {
+    return { sessions: await users.listSessions(database, user, session.family) };
+  }
+
+  async function endOtherSessions({ user, session }: Own<"endOtherSessions">) {
+    await users.endOtherSessions(database, user, session.family);
   }
 
   async function people() {

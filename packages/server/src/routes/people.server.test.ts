@@ -265,6 +265,40 @@ describe("people", () => {
   });
 });
 
+describe("sessions", () => {
+  it("are listed for the person alone, and all others end at once where that is wanted", async () => {
+    const { name } = await make("look");
+    const [one, two] = [await browserOf(name), await browserOf(name)];
+    const of = async (browser: Browser) => (await (await browser.get("/api/sessions")).json()).sessions;
+    expect((await of(one)).map(({ isThis }: { isThis: boolean }) => isThis).sort()).toEqual([false, true]);
+    expect(JSON.stringify(await of(one))).not.toMatch(/hash|family|secret/);
+    expect((await of(await browserOf((await make("look")).name))).length).toBe(1);
+    expect((await one.send("DELETE", "/api/sessions/others", {})).status).toBe(204);
+    expect((await two.get("/api/session")).status).toBe(401);
+    expect(await of(one)).toHaveLength(1);
+  });
+
+  it("end when they lie idle for a fortnight, and go on when they are used", async () => {
+    const { name, id } = await make("look");
+    const browser = await browserOf(name);
+    const database = connect(shared().databaseUrl, 1);
+    const seen = (days: number) =>
+      database("sessions")
+        .where({ user_id: id })
+        .update({ seen_at: new Date(Date.now() - days * 86_400_000) });
+    try {
+      await seen(13);
+      expect((await browser.get("/api/session")).status).toBe(200);
+      const [{ seen_at }] = await database("sessions").where({ user_id: id });
+      expect(Date.now() - seen_at.getTime()).toBeLessThan(60_000);
+      await seen(15);
+      expect((await browser.get("/api/session")).status).toBe(401);
+    } finally {
+      await database.destroy();
+    }
+  });
+});
+
 describe("the log of what concerns security", () => {
   it("has who did what, from where, and how it ended; never a password or a key", async () => {
     const { name, id } = await make("look");

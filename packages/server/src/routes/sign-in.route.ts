@@ -1,5 +1,5 @@
 import { signInAsking } from "@bibliotope/wire";
-import express, { type Router } from "express";
+import express, { type Request, type Router } from "express";
 import { ipKeyGenerator } from "express-rate-limit";
 import type { Knex } from "knex";
 import { readAsking } from "../http/asking.ts";
@@ -18,7 +18,7 @@ export function signInRoutes(database: Knex, used: () => void, note: NoteSecurit
   const router = exactRouter();
   router.get("/sign-in", async (request, response) => {
     const { token } = request.query;
-    const session = typeof token === "string" ? await signIn(database, token) : undefined;
+    const session = typeof token === "string" ? await signIn(database, token, begunBy(request)) : undefined;
     response.set("Cache-Control", "no-store").set("Referrer-Policy", "no-referrer");
     const address = request.ip ?? "";
     note({ event: "signed in by link", ended: session ? "done" : "link used or old", address });
@@ -33,7 +33,7 @@ export function signInRoutes(database: Knex, used: () => void, note: NoteSecurit
     const asked = readAsking(request, signInAsking);
     const told = (ended: string) =>
       note({ event: "signed in by password", ended, name: asked.name, address: request.ip ?? "" });
-    const tried = await signInByPassword(database, asked, ipKeyGenerator(request.ip ?? ""));
+    const tried = await signInByPassword(database, asked, begunBy(request));
     told(typeof tried === "string" ? tried : "done");
     if (tried === "too many")
       throw new HttpProblem(
@@ -50,3 +50,9 @@ export function signInRoutes(database: Knex, used: () => void, note: NoteSecurit
   });
   return router;
 }
+
+/** Addresses of IPv6 are counted by their network: a guest has as many of them as they like. */
+const begunBy = (request: Request) => ({
+  agent: request.get("User-Agent") ?? "",
+  address: ipKeyGenerator(request.ip ?? ""),
+});

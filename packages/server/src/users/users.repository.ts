@@ -1,4 +1,4 @@
-import type { ChangePersonAsking, MakePersonAsking, PersonSummary, Role } from "@bibliotope/wire";
+import type { ChangePersonAsking, MakePersonAsking, PersonSummary, Role, SessionSummary } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import { hashOf, newSecret } from "../keys/secrets.ts";
 import { noteRight, noteTry } from "./guesses.ts";
@@ -26,6 +26,14 @@ const LINK_HOURS = 24;
 export const SESSION_DAYS = 30;
 /** Hours after which a session's secret is made anew, and seconds for which the one before still works. */
 const [ROTATE_HOURS, GRACE_SECONDS] = [24, 60];
+/** Days without a request after which a session ends; and hours after which it is noted again that it is used. */
+const [IDLE_DAYS, NOTED_HOURS] = [14, 1];
+
+/** What a session was begun with, for the person to know it by. */
+export interface Begun {
+  agent: string;
+  address: string;
+}
 
 const FIRST = "The reading network";
 
@@ -52,27 +60,27 @@ export async function makeSignInToken(database: Knex, user: Pick<User, "id">): P
 }
 
 /** Uses a sign-in token up. @returns a new session's secret, or undefined when the link was used or is too old */
-export async function signIn(database: Knex, token: string): Promise<string | undefined> {
+export async function signIn(database: Knex, token: string, begun: Begun): Promise<string | undefined> {
   return database.transaction(async (transaction) => {
     const [used] = await transaction("sign_in_links")
       .where({ token_hash: hashOf(token), used_at: null })
       .where("expires_at", ">", transaction.fn.now())
       .update({ used_at: transaction.fn.now() })
       .returning("user_id");
-    return used && makeSession(transaction, used.user_id);
+    return used && makeSession(transaction, used.user_id, begun);
   });
 }
 
 /**
  * Signs in by name and password.
- * @param address where it is tried from
+ * @param begun where it is tried from, and by what
  * @returns a new session's secret; "wrong" when they do not fit, "too many" when more was tried than is looked at
  * @throws Busy where too many passwords wait to be looked at
  */
 export async function signInByPassword(
   database: Knex,
   { name, password }: { name: string; password: string },
-  address: string,
+  { agent, address }: Begun,
 ): Promise<{ secret: string } | "wrong" | "too many"> {
   const key = nameKey(name);
   const { isTooMany } = await noteTry(database, key, address);
@@ -80,10 +88,10 @@ export async function signInByPassword(
   const held = await database("users").where({ name_key: key }).first("id", "password_hash");
   if (!(await isPassword(held?.password_hash, password))) return "wrong";
   await noteRight(database, held.id, key, address);
-  return { secret: await makeSession(database, held.id) };
+  return { secret: await makeSession(database, held.id, { agent, address }) };
 }
 
-async function makeSession(database: Knex, user_id: number): Promise<string> {
+async function makeSession(database: Knex, user_id: number, { agent, address }: Begun): Promise<string> {
   const secret = newSecret();
   await database("sessions").where("expires_at", "<", database.fn.now()).delete();
   await database("users").where({ id: user_id }).update({ signed_in_at: database.fn.now() });
@@ -91,6 +99,8 @@ async function makeSession(database: Knex, user_id: number): Promise<string> {
     token_hash: hashOf(secret),
     family: newSecret(),
     user_id,
+    agent: agent.slice(0, 300),
+    address,
     expires_at: database.raw("now() + ? * interval '1 day'", [SESSION_DAYS]),
   });
   return secret;
@@ -114,10 +124,14 @@ export async function readSession(database: Knex, secret: string): Promise<Sessi
   const row = await ofSecret(database, secret)
     .join("users", "users.id", "sessions.user_id")
     .where("expires_at", ">", database.fn.now())
+    .whereRaw("seen_at > now() - ? * interval '1 day'", [IDLE_DAYS])
     .first("users.*", "expires_at", "family", "token_hash", {
       is_old: database.raw("rotated_at < now() - ? * interval '1 hour'", [ROTATE_HOURS]),
+      is_to_note: database.raw("seen_at < now() - ? * interval '1 hour'", [NOTED_HOURS]),
     });
   if (!row) return undefined;
+  if (row.is_to_note)
+    await database("sessions").where({ token_hash: row.token_hash }).update({ seen_at: database.fn.now() });
   const isCurrent = row.token_hash === hashOf(secret);
   return {
     user: userOf(row),
@@ -126,6 +140,27 @@ export async function readSession(database: Knex, secret: string): Promise<Sessi
     isOld: isCurrent && row.is_old,
   };
 }
+
+/** A person's sessions, the newest first. @param family of the one that asks */
+export async function listSessions(database: Knex, user: Pick<User, "id">, family: string): Promise<SessionSummary[]> {
+  const rows = await database("sessions")
+    .where({ user_id: user.id })
+    .where("expires_at", ">", database.fn.now())
+    .whereRaw("seen_at > now() - ? * interval '1 day'", [IDLE_DAYS])
+    .orderBy("made_at", "desc")
+    .select("made_at", "seen_at", "agent", "address", "family");
+  return rows.map((row) => ({
+    madeAt: row.made_at.toISOString(),
+    seenAt: row.seen_at.toISOString(),
+    agent: row.agent,
+    address: row.address,
+    isThis: row.family === family,
+  }));
+}
+
+/** Ends a person's other sessions. @returns how many */
+export const endOtherSessions = (database: Knex, user: Pick<User, "id">, family: string): Promise<number> =>
+  database("sessions").where({ user_id: user.id }).whereNot({ family }).delete();
 
 const ofSecret = (database: Knex, secret: string) =>
   database("sessions").where((query) =>

@@ -1,7 +1,14 @@
 import type { SessionAnswer } from "@bibliotope/wire";
 import { type FormEvent, useState } from "react";
-import { useChangePasswordMutation, useSignOutMutation, wordsOf } from "../state/api.ts";
+import {
+  useChangePasswordMutation,
+  useEndOtherSessionsMutation,
+  useSessionsQuery,
+  useSignOutMutation,
+  wordsOf,
+} from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
+import { moment } from "../ui/moment.ts";
 import { Sheet, SheetClose } from "../ui/Sheet.tsx";
 import { TextField } from "../ui/TextField.tsx";
 import { People } from "./People.tsx";
@@ -26,6 +33,7 @@ export function Account({ session }: { session: SessionAnswer }) {
     >
       <p className="mt-1 text-quiet">May {ROLE_WORDS[session.role].can}.</p>
       <Password hasPassword={session.hasPassword} />
+      {open ? <Sessions /> : null}
       {session.role === "manage" ? <People own={session.id} /> : null}
       <div className="mt-5 flex gap-2 border-t border-rule pt-4">
         <Button onClick={() => void signOut()}>Sign out</Button>
@@ -34,6 +42,42 @@ export function Account({ session }: { session: SessionAnswer }) {
         </SheetClose>
       </div>
     </Sheet>
+  );
+}
+
+/** Where one is signed in; and a way to end all but this. */
+function Sessions() {
+  const { data } = useSessionsQuery(undefined, { refetchOnMountOrArgChange: true });
+  const [end, { error, isLoading }] = useEndOtherSessionsMutation();
+  const others = data?.filter(({ isThis }) => !isThis).length ?? 0;
+  return (
+    <section aria-label="Where you are signed in" className="mt-5">
+      <h3 className="font-semibold">Where you are signed in</h3>
+      <ul className="mt-1 max-h-[11rem] overflow-y-auto border-y border-rule text-[13px]">
+        {data?.map(({ madeAt, seenAt, agent, address, isThis }) => (
+          <li key={`${madeAt} ${seenAt}`} className="border-b border-rule py-1.5 last:border-0">
+            <span className="block break-words">{agent || "a browser that does not say which"}</span>
+            <span className="text-quiet">
+              {[isThis ? "this one" : `used ${moment(seenAt)}`, `begun ${moment(madeAt)}`, address]
+                .filter(Boolean)
+                .join(" · ")}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {others ? (
+        <p className="mt-2">
+          <Button disabled={isLoading} onClick={() => void end()}>
+            {others === 1 ? "End the other session" : `End the other ${others} sessions`}
+          </Button>
+        </p>
+      ) : null}
+      {error ? (
+        <p role="alert" className="mt-2 text-madder">
+          {wordsOf(error)}
+        </p>
+      ) : null}
+    </section>
   );
 }
 

@@ -37,7 +37,18 @@ export const api = createApi({
     responseHandler: "json",
     timeout: 10_000,
   }),
-  tagTypes: ["forms", "keys", "link-key", "lookups", "people", "rehearsals", "retention", "session", "traces"],
+  tagTypes: [
+    "forms",
+    "keys",
+    "link-key",
+    "lookups",
+    "people",
+    "rehearsals",
+    "retention",
+    "session",
+    "sessions",
+    "traces",
+  ],
   endpoints: (build) => ({
     session: build.query({
       ...own("session"),
@@ -120,6 +131,8 @@ export const api = createApi({
       })),
       invalidatesTags: ["traces"],
     }),
+    sessions: build.query({ ...own("sessions", undefined, ({ sessions }) => sessions), providesTags: ["sessions"] }),
+    endOtherSessions: build.mutation({ ...own("endOtherSessions"), invalidatesTags: ["sessions"] }),
     retention: build.query({ ...own("retention", undefined, ({ kept }) => kept), providesTags: ["retention"] }),
     setRetention: build.mutation({
       ...own("setRetention", ({ what, days }: KeptFor) => ({ parts: { what }, asks: { days } })),
@@ -182,6 +195,8 @@ export const {
   useDropRehearsalMutation,
   useTracesQuery,
   useTraceQuery,
+  useSessionsQuery,
+  useEndOtherSessionsMutation,
   useRetentionQuery,
   useSetRetentionMutation,
   useLinkKeyQuery,

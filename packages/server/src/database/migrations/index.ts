@@ -18,6 +18,7 @@ import * as fifteenth from "./2026-11-rehearsal-states.ts";
 import * as sixth from "./2026-11-rehearsals.ts";
 import * as twentieth from "./2026-11-retention.ts";
 import * as sixteenth from "./2026-11-services.ts";
+import * as twentyFirst from "./2026-11-sessions.ts";
 import * as second from "./2026-11-workbench.ts";
 
 interface Step {
@@ -47,6 +48,7 @@ const STEPS: Step[] = [
   { name: "2026-11-picture-hosts", ...eighteenth },
   { name: "2026-11-guessing", ...nineteenth },
   { name: "2026-11-retention", ...twentieth },
+  { name: "2026-11-sessions", ...twentyFirst },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */
