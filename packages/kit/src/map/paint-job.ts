@@ -12,7 +12,7 @@ import {
   type TileName,
 } from "@bibliotope/core/sheet";
 import { hiddenContextOf } from "./context.ts";
-import { drawPicture, fetchPicture } from "./pictures.ts";
+import { drawPicture, fetchPicture, type ShownPicture } from "./pictures.ts";
 
 /** How the tiles of a map are painted. */
 export interface TileLook {
@@ -48,42 +48,61 @@ export type Painted =
 const SLICE = 6;
 
 /**
- * Fetches a tile's features and paints them; runs in a worker, or on the page where a policy forbids workers.
+ * Fetches a tile's features, or its picture, and paints them; runs in a worker, or on the page where a policy forbids workers.
  * @param rest waits until other work had its turn; without it, all is painted in one go
  */
 export async function paintJob(job: PaintJob, signal?: AbortSignal, rest?: () => Promise<void>): Promise<Painted> {
+  const { id, pictures } = job;
   try {
-    const picture = job.pictures && (await fetchPicture(job.pictures, job, signal));
-    const isPicture = typeof picture === "object";
-    let start = performance.now();
-    const side = Math.round(TILE * job.ratio);
-    const canvas = new OffscreenCanvas(side, side);
-    const context = hiddenContextOf(canvas);
-    context.scale(side / TILE, side / TILE);
-    if (isPicture) drawPicture(context, picture);
-    const isNamed = job.pictures?.names !== false;
-    if (isPicture && !isNamed)
-      return { id: job.id, bitmap: canvas.transferToImageBitmap(), labels: [], took: performance.now() - start };
-    const response = await fetch(job.url, { signal });
-    if (!response.ok) return { id: job.id, failed: `status ${response.status}` };
-    const { features } = (await response.json()) as SheetTile;
-    if (!isPicture) start = performance.now();
-    if (isPicture) {
-      const took = performance.now() - start;
-      return { id: job.id, bitmap: canvas.transferToImageBitmap(), labels: labelsOf(features, job), took };
-    }
-    const look = { style: job.night ? NIGHT : DAY, sheet: job.sheet };
-    let began = start;
-    for (const _ of paintInSlices(context, features, partOf(job), look)) {
-      if (!rest || performance.now() - began < SLICE) continue;
-      await rest();
-      signal?.throwIfAborted();
-      began = performance.now();
-    }
-    const bitmap = canvas.transferToImageBitmap();
-    const lost = picture ? { lost: picture } : {};
-    return { id: job.id, bitmap, labels: labelsOf(features, job), took: performance.now() - start, ...lost };
+    const picture = pictures && (await fetchPicture(pictures, job, signal));
+    if (typeof picture === "object") return { id, ...(await paintPicture(job, picture, signal)) };
+    return { id, ...(await paintSheet(job, signal, rest)), ...(picture ? { lost: picture } : {}) };
   } catch (error) {
-    return { id: job.id, failed: String(error) };
+    return { id, failed: String(error) };
   }
+}
+
+type PaintedTile = Omit<Extract<Painted, { bitmap: ImageBitmap }>, "id">;
+
+/** The sheet's own features. */
+async function paintSheet(job: PaintJob, signal?: AbortSignal, rest?: () => Promise<void>): Promise<PaintedTile> {
+  const features = await featuresOf(job, signal);
+  const [canvas, context] = canvasFor(job);
+  const look = { style: job.night ? NIGHT : DAY, sheet: job.sheet };
+  const start = performance.now();
+  let began = start;
+  for (const _ of paintInSlices(context, features, partOf(job), look)) {
+    if (!rest || performance.now() - began < SLICE) continue;
+    await rest();
+    signal?.throwIfAborted();
+    began = performance.now();
+  }
+  const bitmap = canvas.transferToImageBitmap();
+  return { bitmap, labels: labelsOf(features, job), took: performance.now() - start };
+}
+
+/** A picture, under the sheet's names where they are wanted. */
+async function paintPicture(job: PaintJob, picture: ShownPicture, signal?: AbortSignal): Promise<PaintedTile> {
+  const [canvas, context] = canvasFor(job);
+  const start = performance.now();
+  drawPicture(context, picture);
+  const bitmap = canvas.transferToImageBitmap();
+  const took = performance.now() - start;
+  const isNamed = job.pictures?.names !== false;
+  return { bitmap, labels: isNamed ? labelsOf(await featuresOf(job, signal), job) : [], took };
+}
+
+async function featuresOf({ url }: PaintJob, signal?: AbortSignal): Promise<SheetTile["features"]> {
+  const response = await fetch(url, { signal });
+  if (!response.ok) throw new Error(`status ${response.status}`);
+  return ((await response.json()) as SheetTile).features;
+}
+
+/** A canvas for a tile, one unit to a CSS pixel. */
+function canvasFor({ ratio }: PaintJob): [OffscreenCanvas, OffscreenCanvasRenderingContext2D] {
+  const side = Math.round(TILE * ratio);
+  const canvas = new OffscreenCanvas(side, side);
+  const context = hiddenContextOf(canvas);
+  context.scale(side / TILE, side / TILE);
+  return [canvas, context];
 }

@@ -1,5 +1,5 @@
 import { SHEETS } from "@bibliotope/core/sheet";
-import { byValues, type Marker, type OfGroup, SheetMap, type Values } from "@bibliotope/kit";
+import { byValues, type Marker, SheetMap, type Values } from "@bibliotope/kit";
 import { type BatchCandidates, STANDINGS } from "@bibliotope/wire";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useClient } from "../forms/use-client.ts";
@@ -45,32 +45,10 @@ export function ReviewMap({ batch, heads, found, showsAll, marked, onMark }: Rev
   ];
   const isValued = columns.some((column) => column !== undefined);
   const isLoading = showsAll && columns.some((column, i) => column !== undefined && ![colours, sizes, labels][i]);
-  const shown = useMemo((): { markers: Marker[]; ofGroup: OfGroup | undefined; legend: Legend; values: Values[] } => {
-    const points = all?.points ?? [];
-    const own = getComputedStyle(document.documentElement);
-    const standing = STANDINGS.map((one) => own.getPropertyValue(`--${STANDING_WORDS[one].colour}`).trim());
-    const plain = Array.from({ length: points.length / 4 }, (_, i): Marker => {
-      const value = colours?.[i] ?? labels?.[i] ?? sizes?.[i];
-      return {
-        at: { lat: points[i * 4], lon: points[i * 4 + 1] },
-        colour: standing[points[i * 4 + 2]],
-        name: [`Row ${points[i * 4 + 3]}`, value].filter(Boolean).join(": "),
-      };
-    });
-    const held = { colour: colours, size: sizes, label: labels };
-    const values = plain.map((_, i): Values => ({ colour: colours?.[i], size: sizes?.[i], label: labels?.[i] }));
-    const by = Object.fromEntries(Object.entries(held).flatMap(([look, is]) => (is ? [[look, look]] : [])));
-    const { legend, ...rest } = byValues(plain, values, { ...by, groups: looks.groups }, "en");
-    const named = legend.map((part) => ({ ...part, column: nameOf(heads, looks[part.by]) }));
-    const taken = values.map((one) =>
-      Object.fromEntries(
-        (["colour", "size", "label"] as const).flatMap((look) =>
-          looks[look] === undefined ? [] : [[nameOf(heads, looks[look]), one[look]]],
-        ),
-      ),
-    );
-    return { ...rest, legend: named, values: taken };
-  }, [all, colours, sizes, labels, looks, heads]);
+  const shown = useMemo(
+    () => rowsShown(all?.points ?? [], heads, looks, { colour: colours, size: sizes, label: labels }),
+    [all, colours, sizes, labels, looks, heads],
+  );
   // a group has no one look: as long as the rows are few, each is seen by itself
   const isGrouped = showsAll && !(isValued && shown.markers.length <= MOST_APART);
 
@@ -144,7 +122,40 @@ export function ReviewMap({ batch, heads, found, showsAll, marked, onMark }: Rev
   );
 }
 
-type Legend = ReturnType<typeof byValues>["legend"];
+const LOOKS = ["colour", "size", "label"] as const;
+
+type Columns = Readonly<Record<(typeof LOOKS)[number], readonly (string | null)[] | undefined>>;
+
+/**
+ * All rows of a batch as markers, by how they stand or by the values of columns.
+ * @param points four numbers a row: latitude, longitude, how it stands, its number
+ * @param columns values of each row, by what they say how it looks; undefined until they have come
+ */
+function rowsShown(points: readonly number[], heads: readonly string[] | null, looks: Looks, columns: Columns) {
+  const own = getComputedStyle(document.documentElement);
+  const standing = STANDINGS.map((one) => own.getPropertyValue(`--${STANDING_WORDS[one].colour}`).trim());
+  const valuesOf = (i: number): Values => Object.fromEntries(LOOKS.map((look) => [look, columns[look]?.[i]]));
+  const values = Array.from({ length: points.length / 4 }, (_, i) => valuesOf(i));
+  const plain = values.map(({ colour, label, size }, i): Marker => {
+    const [lat, lon, how, number] = points.slice(4 * i, 4 * i + 4);
+    return {
+      at: { lat, lon },
+      colour: standing[how],
+      name: [`Row ${number}`, colour ?? label ?? size].filter(Boolean).join(": "),
+    };
+  });
+  const by = Object.fromEntries(LOOKS.flatMap((look) => (columns[look] ? [[look, look]] : [])));
+  const { legend, ...rest } = byValues(plain, values, { ...by, groups: looks.groups }, "en");
+  const chosen = LOOKS.filter((look) => looks[look] !== undefined);
+  return {
+    ...rest,
+    legend: legend.map((part) => ({ ...part, column: nameOf(heads, looks[part.by]) })),
+    // as they are called in the file
+    values: values.map(
+      (one): Values => Object.fromEntries(chosen.map((look) => [nameOf(heads, looks[look]), one[look]])),
+    ),
+  };
+}
 
 /** The values of a column of a batch; undefined where none is wanted, and until they have come. */
 function useColumn(batch: number, column: number | undefined, showsAll: boolean) {
