@@ -1,5 +1,4 @@
 import fc from "fast-check";
-import Papa from "papaparse";
 import { describe, expect, it } from "vitest";
 import { smallWorld } from "../../testing/small-world.ts";
 import {
@@ -57,7 +56,7 @@ describe("a cell", () => {
     const hard = fc.string({ unit: fc.constantFrom("'", "=", "+", "-", "@", "\t", "a", "1", " ", "!") });
     void fc.assert(
       fc.property(fc.oneof(hard, fc.string()), (text) => {
-        const [cell] = Papa.parse<string[]>(rowOf([text, "end"]), { newline: "\r\n", delimiter: "," }).data[0];
+        const [[cell]] = readCsv(rowOf([text, "end"]));
         expect(withoutGuard(cell)).toBe(text);
         expect(/^[=@\t\r]/.test(cell)).toBe(false);
       }),
