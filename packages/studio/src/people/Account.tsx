@@ -8,6 +8,7 @@ import {
   wordsOf,
 } from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
+import { count } from "../ui/count.ts";
 import { moment } from "../ui/moment.ts";
 import { Sheet, SheetClose } from "../ui/Sheet.tsx";
 import { TextField } from "../ui/TextField.tsx";
@@ -45,16 +46,20 @@ export function Account({ session }: { session: SessionAnswer }) {
   );
 }
 
+/** Sessions that are shown: this one, and the newest others. */
+const SHOWN = 4;
+
 /** Where one is signed in; and a way to end all but this. */
 function Sessions() {
   const { data } = useSessionsQuery(undefined, { refetchOnMountOrArgChange: true });
   const [end, { error, isLoading }] = useEndOtherSessionsMutation();
   const others = data?.filter(({ isThis }) => !isThis).length ?? 0;
+  const shown = data?.toSorted((a, b) => Number(b.isThis) - Number(a.isThis)).slice(0, SHOWN) ?? [];
   return (
     <section aria-label="Where you are signed in" className="mt-5">
       <h3 className="font-semibold">Where you are signed in</h3>
-      <ul className="mt-1 max-h-[11rem] overflow-y-auto border-y border-rule text-[13px]">
-        {data?.map(({ madeAt, seenAt, agent, address, isThis }) => (
+      <ul className="mt-1 border-y border-rule text-[13px]">
+        {shown.map(({ madeAt, seenAt, agent, address, isThis }) => (
           <li key={`${madeAt} ${seenAt}`} className="border-b border-rule py-1.5 last:border-0">
             <span className="block break-words">{agent || "a browser that does not say which"}</span>
             <span className="text-quiet">
@@ -64,6 +69,9 @@ function Sessions() {
             </span>
           </li>
         ))}
+        {data && data.length > SHOWN ? (
+          <li className="py-1.5 text-quiet">and {count(data.length - SHOWN)} earlier ones</li>
+        ) : null}
       </ul>
       {others ? (
         <p className="mt-2">
