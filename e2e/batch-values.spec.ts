@@ -47,7 +47,7 @@ test("prices by town on one map: coloured by a column, with a legend, and back t
     for (let i = 0; i < data.length; i += 4) if (data[i] === r && data[i + 1] === g && data[i + 2] === b) found++;
     return found;
   };
-  await expect.poll(() => pixels("#262f5e")).toBeGreaterThan(20);
+  await expect.poll(() => pixels("#5867b8")).toBeGreaterThan(20);
   await expect.poll(() => pixels("#e3bd5b")).toBeGreaterThan(20);
   await page.screenshot({ path: info.outputPath("prices.png") });
 
@@ -55,5 +55,5 @@ test("prices by town on one map: coloured by a column, with a legend, and back t
   await expect(legend.getByRole("listitem")).toHaveText([/^(let|sold) \d+$/, /^(let|sold) \d+$/]);
   await page.getByLabel("Colour by").selectOption({ label: "how they stand" });
   await expect(legend).toHaveCount(0);
-  await expect.poll(() => pixels("#262f5e")).toBe(0);
+  await expect.poll(() => pixels("#5867b8")).toBe(0);
 });

@@ -6,7 +6,7 @@ import { axeFindings } from "./support/axe.ts";
 
 test.setTimeout(60_000);
 
-const DARK = "#262f5e";
+const DARK = "#5867b8";
 const LIGHT = "#e3bd5b";
 
 /** Towns with a price, a number of sales and whether most are let or sold; `times` as many, around each town. */

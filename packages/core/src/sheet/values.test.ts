@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { colourOfMean, numberIn, valueScale, valueSizes } from "./index.ts";
+import { colourOfMean, DAY, NIGHT, numberIn, valueScale, valueSizes } from "./index.ts";
 
 describe("numbers as people write them", () => {
   it.each([
@@ -105,5 +105,28 @@ describe("sizes", () => {
     expect(valueSizes(["a", "1", "2"])).toBe(undefined);
     expect(valueSizes([null, ""])).toBe(undefined);
     expect(valueSizes(["1", null, "9"])?.of[1]).toBe(0.7);
+  });
+});
+
+describe("the colours of numbers", () => {
+  /** Relative luminance (WCAG 2). */
+  const luminance = (colour: string) =>
+    [1, 3, 5]
+      .map((at) => Number.parseInt(colour.slice(at, at + 2), 16) / 255)
+      .map((part) => (part <= 0.04045 ? part / 12.92 : ((part + 0.055) / 1.055) ** 2.4))
+      .reduce((sum, part, i) => sum + part * [0.2126, 0.7152, 0.0722][i], 0);
+  const contrast = (a: string, b: string) => {
+    const [low, high] = [luminance(a), luminance(b)].sort((one, other) => one - other);
+    return (high + 0.05) / (low + 0.05);
+  };
+
+  it("fall in lightness from step to step, and stand off the papers of day and night", () => {
+    const colours = valueScale(Array.from({ length: 100 }, (_, i) => String(i))).steps.map(({ colour }) => colour);
+    const lightness = colours.map((colour) => 116 * Math.cbrt(luminance(colour)) - 16);
+    for (let i = 1; i < lightness.length; i++) expect(lightness[i - 1] - lightness[i]).toBeGreaterThan(5);
+    for (const colour of colours) {
+      for (const paper of [DAY.land, DAY.sea]) expect(contrast(colour, paper)).toBeGreaterThan(1.3);
+      for (const paper of [NIGHT.land, NIGHT.sea]) expect(contrast(colour, paper)).toBeGreaterThan(2.5);
+    }
   });
 });

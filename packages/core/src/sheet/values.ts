@@ -22,8 +22,8 @@ export interface ValueScale {
   most?: number;
 }
 
-/** From light to dark through one turn of hue: told apart by lightness alone, and so by everybody. */
-const LADDER = ["#e3bd5b", "#cf8a4d", "#a8566c", "#663f80", "#262f5e"];
+/** From light to dark through one turn of hue: told apart by lightness alone, and so by everybody; by day and by night. */
+const LADDER = ["#e3bd5b", "#dd9c5c", "#cf7d78", "#a96ba6", "#5867b8"];
 /** Seven colours that people with any colour vision tell apart (Okabe and Ito, 2008), and one for all the others. */
 const APART = ["#0072b2", "#e69f00", "#009e73", "#cc79a7", "#56b4e9", "#d55e00", "#8f8300"];
 const OTHERS = "#7d7d78";
