@@ -2,6 +2,8 @@ import { defineConfig } from "vitest/config";
 
 /** Tests that need what `npm test` prepares: a build, a database, a server for each worker. */
 const SERVER = "packages/*/src/**/*.server.test.ts";
+/** The laws' seed and number of examples. */
+const setupFiles = ["./scripts/lib/laws.mjs"];
 const shared = { resolve: { conditions: ["source"] }, ssr: { resolve: { conditions: ["source"] } } };
 
 export default defineConfig({
@@ -24,12 +26,13 @@ export default defineConfig({
             "scripts/**/*.test.ts",
           ],
           exclude: [SERVER],
+          setupFiles,
           testTimeout: 90_000,
           // nothing of these is left behind, so that files can share what they import
           isolate: false,
         },
       },
-      { ...shared, test: { name: "server", include: [SERVER], testTimeout: 90_000, hookTimeout: 180_000 } },
+      { ...shared, test: { name: "server", include: [SERVER], setupFiles, testTimeout: 90_000, hookTimeout: 180_000 } },
     ],
   },
 });

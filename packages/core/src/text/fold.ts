@@ -9,6 +9,8 @@ export interface Folded {
 }
 
 const MARK = /\p{M}/u;
+/** What stands between the two numbers of ½ once it is taken apart. */
+const FRACTION_SLASH = "\u2044";
 
 /**
  * Folds text for comparison: compatibility forms (NFKD), case, accents, letters that split, Greek and Cyrillic
@@ -54,9 +56,17 @@ const MOST_KEPT = 4096;
 function bare(character: string): readonly string[] {
   const known = bareOf.get(character);
   if (known) return known;
-  const units = [...character.normalize("NFKD").toLowerCase().normalize("NFKD")].filter((unit) => !MARK.test(unit));
+  const units = unjoined(
+    [...character.normalize("NFKD").toLowerCase().normalize("NFKD")].filter((unit) => !MARK.test(unit)),
+  );
   if (bareOf.size < MOST_KEPT) bareOf.set(character, units);
   return units;
+}
+
+/** A fraction of one character is a number by itself, as one writes it with a slash: "12½" is "12 1/2". */
+function unjoined(units: string[]): string[] {
+  if (units.length < 3 || !units.includes(FRACTION_SLASH)) return units;
+  return [" ", ...units.map((unit) => (unit === FRACTION_SLASH ? "/" : unit))];
 }
 
 /** The short way for plain ASCII, which is most of what is typed. */

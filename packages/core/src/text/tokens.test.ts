@@ -86,6 +86,19 @@ describe("tokenize", () => {
     expect(tokenize("a".repeat(10_000))[0].text).toHaveLength(MAX_TOKEN_LENGTH);
   });
 
+  it("reads a fraction of one character as it is written with a slash", () => {
+    expect(words("4816½ Main Street")).toEqual(["4816", "1/2", "main", "street"]);
+    expect(words("⅒")).toEqual(["1/10"]);
+  });
+
+  it("never parts one character into two words", () => {
+    expect(words("東\u33fe1")).toEqual(["東", "31日", "1"]);
+    for (let code = 0; code < 0x3_0000; code++) {
+      const [first, second] = tokenize(String.fromCodePoint(code));
+      if (second) expect(second.start, `U+${code.toString(16)}`).toBeGreaterThanOrEqual(first.end);
+    }
+  });
+
   it("gives ranges that are sorted and apart, whatever the text", () => {
     fc.assert(
       fc.property(fc.string({ unit: "binary", maxLength: 80 }), (text) => {

@@ -64,7 +64,9 @@ function cutWord({ text: whole, from: places }: Folded, found: string, at: numbe
   let text = "";
   let from: number[] = [];
   const close = (open: boolean) => {
-    if (text && tokens.length < MAX_TOKENS) tokens.push(toToken(text, from, source, open, tokens[tokens.length - 1]));
+    const before = tokens[tokens.length - 1];
+    if (text && before && before.from[before.from.length - 1] === from[0]) join(before, text, from, open);
+    else if (text && tokens.length < MAX_TOKENS) tokens.push(toToken(text, from, source, open, before));
     text = "";
     from = [];
   };
@@ -82,6 +84,13 @@ function cutWord({ text: whole, from: places }: Folded, found: string, at: numbe
     offset += unit.length;
   }
   close(isTheLast(whole, offset));
+}
+
+/** One character that stands for two words, "㏾" or "℅", is one word: what is read of a text never overlaps. */
+function join(token: Token, text: string, from: number[], open: boolean) {
+  token.text += text;
+  token.from.push(...from);
+  token.open = open;
 }
 
 /** A letter or digit of folded ASCII: what nearly all of a text is. */
