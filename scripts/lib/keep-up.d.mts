@@ -2,6 +2,6 @@ export function keepUp(options: {
   start: () => Promise<{ ready: Promise<unknown>; ended: Promise<number> }>;
   stop: AbortSignal;
   say: (words: string) => void;
-  pauses?: { first: number; most: number };
+  pauses?: { first: number; second: number; most: number };
   steady?: number;
 }): Promise<number>;

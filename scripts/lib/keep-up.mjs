@@ -1,7 +1,7 @@
 import { setTimeout as wait } from "node:timers/promises";
 
-/** Milliseconds before what ended is started again: the first time, and at most. */
-const PAUSES = { first: 1000, most: 60_000 };
+/** Milliseconds before what ended is started again: the first time, for whoever is asking now; the second; and at most. */
+const PAUSES = { first: 50, second: 1000, most: 60_000 };
 /** A server that was ready for so many milliseconds begins again with the first pause. */
 const STEADY = 60_000;
 /** What a server ends with that cannot start, and has said why. */
@@ -39,7 +39,7 @@ export async function keepUp({ start, stop, say, pauses = PAUSES, steady = STEAD
     if (readySince && Date.now() - readySince > steady) pause = pauses.first;
     say(`The server ended by itself (${wordsOf(code)}). Starting it again in ${secondsOf(pause)}`);
     await wait(pause, undefined, { signal: stop }).catch(() => undefined);
-    pause = Math.min(pause * 2, pauses.most);
+    pause = Math.min(Math.max(pause * 2, pauses.second), pauses.most);
   }
   return 0;
 }

@@ -93,7 +93,7 @@ describe("npm start", { timeout: 240_000 }, () => {
     process.kill(ready.pid, "SIGKILL");
     ready = await another();
     expect(said).toContain("The server ended by itself (it was killed");
-    expect(said).toContain("Starting it again in 1 s");
+    expect(said).toContain("Starting it again in 0.05 s");
     expect(ready.url).toBe(before.url);
     expect(ready.databaseUrl).toBe(before.databaseUrl);
     expect((await lookUp()).status).toBe(200);
@@ -103,7 +103,7 @@ describe("npm start", { timeout: 240_000 }, () => {
     process.kill(ready.pid, "SIGABRT");
     ready = await another();
     expect(said).toContain("code 134: it was out of memory, or Node itself failed");
-    expect(said).toContain("Starting it again in 2 s");
+    expect(said).toContain("Starting it again in 1 s");
     expect((await lookUp()).status).toBe(200);
   });
 

@@ -73,24 +73,32 @@ export class LiveIndex {
   async #open(): Promise<void> {
     const publication = await livePublication(this.database);
     if (!publication || publication.id === this.#publication) return;
-    const [segment, beside] = await Promise.all([
-      this.store.segmentFor(publication.versions, this.progress),
-      this.prepare(publication.versions),
-    ]).catch(async (error: unknown) => {
+    const making = this.prepare(publication.versions);
+    try {
+      const segment = await this.store.segmentFor(publication.versions, this.progress);
+      // after a start nothing answers yet: lookups do not wait for the map
+      if (!this.engine) await this.#answerBy(segment, publication.versions);
+      const beside = await making;
+      this.#prepared = undefined;
+      this.#beside = beside;
+      await this.#answerBy(segment, publication.versions);
+      await beside?.putIn();
+    } catch (error) {
       await this.letGo();
       throw error;
-    });
-    this.#prepared = undefined;
-    this.#segment = segment;
-    this.#beside = beside;
-    this.#corrections = "";
-    await this.recorrect();
-    await beside?.putIn();
-    this.shared = segment.sections.thingIdentity.buffer as unknown as SharedArrayBuffer;
-    this.versions = publication.versions;
+    }
     this.#publication = publication.id;
     // those before are kept, so that going back takes a moment
-    const before = await lastPublications(this.database, KEPT);
-    await this.store.sweep([segment.meta.name, ...before.map((versions) => this.store.nameOf(versions))]);
+    const before = [publication.versions, ...(await lastPublications(this.database, KEPT))];
+    await this.store.sweep(before.map((versions) => this.store.nameOf(versions)));
+  }
+
+  /** Lookups are answered by a segment from now on, and what is shown beside it is told what is corrected in it. */
+  async #answerBy(segment: Segment, versions: readonly number[]): Promise<void> {
+    this.#segment = segment;
+    this.#corrections = "";
+    await this.recorrect();
+    this.shared = segment.sections.thingIdentity.buffer as unknown as SharedArrayBuffer;
+    this.versions = versions;
   }
 }
