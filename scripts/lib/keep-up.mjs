@@ -46,6 +46,7 @@ export async function keepUp({ start, stop, say, pauses = PAUSES, steady = STEAD
 
 /** What an exit code tells. */
 function wordsOf(code) {
+  if (code === 70) return "code 70: an error that nobody expected, which its log has";
   if (code === 134) return "code 134: it was out of memory, or Node itself failed";
   if (code === 137) return "it was killed, as the system does when memory runs out";
   return `code ${code}`;

@@ -1,6 +1,13 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { OwnServer, ownDatabase } from "../testing/own-server.ts";
 import type { Ready } from "../testing/shared.ts";
+
+/** Makes errors in a server's process that nothing in it expects, when it is sent a signal. */
+const BREAKS = `--import=data:text/javascript,${encodeURIComponent(
+  'process.on("SIGUSR2", () => { throw new Error("broken by a test"); });process.on("SIGPIPE", () => void Promise.reject(new Error("let down by a test")));',
+)}`;
 
 describe("a server that is told to end", () => {
   let held: Awaited<ReturnType<typeof ownDatabase>>;
@@ -43,4 +50,22 @@ describe("a server that is told to end", () => {
     expect(statuses).toEqual(answers.map(() => [200, true]));
     expect(await gone).toBe(0);
   });
+
+  it.each([
+    ["SIGUSR2", "broken by a test"],
+    ["SIGPIPE", "let down by a test"],
+  ] as const)(
+    "ends in the same way after an error that nobody expected (%s), which its log has",
+    async (signal, words) => {
+      server = new OwnServer(held.url, "seeded", undefined, { NODE_OPTIONS: BREAKS });
+      server.start();
+      ready = await server.ready();
+      const answers = Array.from({ length: 24 }, slow);
+      for (let i = 0; i < 5; i++) await fetch(`${ready.url}/readyz`);
+      expect(await server.end(signal)).toBe(70);
+      for (const answer of answers) expect((await answer).status).toBe(200);
+      expect(server.said).toContain("An error came that nobody expected");
+      expect(readFileSync(join(server.home, "log", "server.log"), "utf8")).toContain(words);
+    },
+  );
 });

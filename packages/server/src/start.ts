@@ -68,8 +68,10 @@ const VERSION = "0.1.0";
 const [NOTE_EVERY, TEND_EVERY] = [5000, 1000];
 /** Milliseconds from one throwing away of what is old to the next. */
 const SWEEP_EVERY = 3_600_000;
-/** What the process ends with: it was told to, or `npm start` is to begin it anew at once. */
-const ENDS = { asked: 0, restored: 75 };
+/** What the process ends with: it was told to, an error came that nobody expected, or `npm start` is to begin it anew at once. */
+const ENDS = { asked: 0, broken: 70, restored: 75 };
+/** Milliseconds that an end after such an error may take. */
+const END_WITHIN = 25_000;
 /** Milliseconds within which two signals to stop are taken for one. */
 const SAME_PRESS = 1000;
 
@@ -208,6 +210,16 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     askedToStop ||= Date.now();
   };
   for (const signal of ["SIGINT", "SIGTERM"] as const) process.on(signal, stopOnce);
+  // what it has done to the memory nobody knows: answers under way end, and a new process begins
+  const breakOff = (error: unknown) => {
+    log.fatal({ error: error instanceof Error ? error.stack : String(error) }, "an error that nobody expected");
+    if (isStopping) return;
+    say("An error came that nobody expected; the log has it. Answers under way end first");
+    setTimeout(() => process.exit(ENDS.broken), END_WITHIN).unref();
+    stop(ENDS.broken).catch(() => process.exit(ENDS.broken));
+  };
+  process.on("uncaughtException", breakOff);
+  process.on("unhandledRejection", breakOff);
   // npm start is our parent; when it is gone, so are we
   process.once("disconnect", stopOnce);
   await index.refresh();
