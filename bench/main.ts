@@ -1,5 +1,6 @@
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { cpus, totalmem } from "node:os";
+import { measureBeside } from "./beside.ts";
 import { measureBring } from "./bring.ts";
 import { makeCorpus, SIZES, type SizeName } from "./corpus.ts";
 import { measureEngine } from "./engine.ts";
@@ -52,6 +53,7 @@ else if (only === "http") await http();
 else if (only === "overload") for await (const measure of measureOverload(size)) note(measure);
 else if (only === "services") for await (const measure of measureServices(ready)) note(measure);
 else if (only === "uses") await uses();
+else if (only === "beside") for await (const measure of measureBeside(ready, readyFile, database)) note(measure);
 else if (only === "bring") for await (const measure of measureBring(ready)) note(measure);
 else if (only === "towns") for await (const measure of measureTowns(ready)) note(measure);
 else if (size === "demo") {

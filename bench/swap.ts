@@ -1,4 +1,4 @@
-import { existsSync, readdirSync, unlinkSync } from "node:fs";
+import { readdirSync, unlinkSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
 import pg from "pg";
@@ -18,13 +18,11 @@ export async function measureSwap(of: Load, readyFile: string, database: string)
   // the load has pauses of its own: a third more than it would take without them
   const seconds = Math.ceil((1.35 * LOOKUPS) / RATE);
   const quiet = await load(of, { connections: 8, overallRate: RATE, duration: seconds });
-  const folder = join(dirname(readyFile), "segments");
-  const file = readdirSync(folder).find((name) => name.endsWith(".segment"))!;
-  unlinkSync(join(folder, file));
+  const isBuilt = takeSegmentsAway(readyFile);
   const loading = load(of, { connections: 8, overallRate: RATE, amount: LOOKUPS });
   const began = performance.now();
   await publishAgain(database);
-  while (!existsSync(join(folder, file))) await wait(50);
+  while (!isBuilt()) await wait(50);
   const builtIn = (performance.now() - began) / 1000;
   const swapped = await loading;
   if (builtIn > swapped.duration) throw new Error(`the index took ${builtIn} s to build: the load was over before`);
@@ -43,8 +41,16 @@ export async function measureSwap(of: Load, readyFile: string, database: string)
   );
 }
 
+/** Takes the files of all segments away: what is published next has to be built. @returns what tells whether one is there again */
+export function takeSegmentsAway(readyFile: string): () => boolean {
+  const folder = join(dirname(readyFile), "segments");
+  const held = () => readdirSync(folder).filter((name) => name.endsWith(".segment"));
+  for (const name of held()) unlinkSync(join(folder, name));
+  return () => held().length > 0;
+}
+
 /** Publishes the versions that are live once more: with their segment gone it has to be built again. */
-async function publishAgain(url: string): Promise<void> {
+export async function publishAgain(url: string): Promise<void> {
   const client = new pg.Client({ connectionString: url });
   await client.connect();
   try {

@@ -12,12 +12,12 @@ const {
   values: { size },
   positionals: [only = ""],
 } = parseArgs({ options: { size: { type: "string", default: "demo" } }, allowPositionals: true });
-const PARTS = ["http", "overload", "map", "services", "uses", "bring", "towns", "world"];
+const PARTS = ["http", "overload", "map", "services", "uses", "beside", "bring", "towns", "world"];
 if (only && !PARTS.includes(only)) throw new Error(`a part of the benchmarks is ${PARTS.join(" or ")}, not ${only}`);
 
 /**
  * Measures, and prints one table: at demo size with the server and the workbench, `--size 1m` or `10m` the engine; `http`, `overload`, `map`,
- * `services`, `uses`, `bring` or `towns` that part alone. `world` asks a world of seventeen countries, and prints what is right by class and country.
+ * `services`, `uses`, `beside`, `bring` or `towns` that part alone. `world` asks a world of seventeen countries, and prints what is right by class and country.
  */
 await command(async () => {
   const compile = () => must("Compiling the benchmarks", bin("tsc"), ["-b", "bench"], { cwd: root });
