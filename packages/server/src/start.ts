@@ -32,7 +32,7 @@ import { publisher } from "./publication/publish.ts";
 import { SegmentStore } from "./publication/segment-store.ts";
 import { sweepOld } from "./retention/retention.ts";
 import { readSealing } from "./services/sealing.ts";
-import { readStandIns, seedServices } from "./services/seed-services.ts";
+import { type StandIns, seedServices } from "./services/seed-services.ts";
 import { Services } from "./services/services.ts";
 import { SheetTiles } from "./sheets/sheet-tiles.ts";
 import { Signals } from "./signals.ts";
@@ -50,8 +50,8 @@ export interface Settings {
   heightsFolder: string | undefined;
   /** The key that secrets are sealed with, as hexadecimal digits; that of a file beside the keys when not given. */
   secretsKey: string | undefined;
-  /** Addresses of the stand-ins for outside services, as JSON; none when not given. */
-  standIns: string | undefined;
+  /** Addresses of the stand-ins for outside services, by their names; none when not given. */
+  standIns: StandIns | undefined;
   /** Whether it is counted how keys are used; off only to measure what that costs. */
   countsUses: boolean;
   /** Whether lookups are carried without Express; off only to compare. */
@@ -60,6 +60,8 @@ export interface Settings {
   host: string;
   /** How people reach it. */
   place: PublicPlace;
+  /** The least that is logged. */
+  logLevel: string;
 }
 
 const packages = fileURLToPath(new URL("../..", import.meta.url));
@@ -90,7 +92,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   const user = await firstUser(database);
   const sealing = await readSealing(settings.secretsKey, join(dirname(settings.keysFile), "secrets.key"));
   const linkKeys = new LinkKeys(join(dirname(settings.keysFile), "links.key"));
-  await seedServices(database, readStandIns(settings.standIns), sealing);
+  await seedServices(database, settings.standIns, sealing);
 
   const ring = new KeyRing(database);
   const permits = new Permits(database);

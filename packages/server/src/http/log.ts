@@ -12,12 +12,17 @@ const [LARGEST, KEPT, LOOK_EVERY] = [50 * 2 ** 20, 5, 60_000];
 interface LogOptions {
   largest?: number;
   every?: number;
+  /** The least that is written. */
+  level?: string;
   /** Ends the looks. */
   until?: AbortSignal;
 }
 
 /** Logs to a file that only its owner can read, one JSON object a line; a long one is put aside, and the oldest go. */
-export function makeLog(file: string, { largest = LARGEST, every = LOOK_EVERY, until }: LogOptions = {}): Logger {
+export function makeLog(
+  file: string,
+  { largest = LARGEST, every = LOOK_EVERY, level = "info", until }: LogOptions = {},
+): Logger {
   mkdirSync(dirname(file), { recursive: true, mode: 0o700 });
   putAside(file, largest);
   const destination = pino.destination({ dest: file, mode: 0o600, sync: false });
@@ -32,7 +37,7 @@ export function makeLog(file: string, { largest = LARGEST, every = LOOK_EVERY, u
     clearInterval(looks);
     destination.end();
   });
-  return pino({ level: process.env.LOG_LEVEL ?? "info", base: undefined }, destination);
+  return pino({ level, base: undefined }, destination);
 }
 
 /** True when a name leads to another file than the one that is written. */

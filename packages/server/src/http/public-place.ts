@@ -10,31 +10,28 @@ export interface PublicPlace {
 }
 
 /**
- * Reads the settings `PUBLIC_URL` and `TRUST_PROXY`.
- * @throws RangeError that says which one is wrong, and how it is written
+ * Reads where people find the server.
+ * @throws RangeError that says how it is written; its words follow what was given
  */
-export function readPublicPlace(url = "", trust = ""): PublicPlace {
-  return { ...(url ? { origin: readOrigin(url) } : {}), trusted: readTrust(trust.trim()) };
-}
-
-function readOrigin(text: string): string {
+export function readOrigin(text: string): string {
   const url = URL.canParse(text) ? new URL(text) : undefined;
   const isPlain = url && !url.username && !url.password && url.pathname === "/" && !url.search && !url.hash;
   if (url && isPlain && /^https?:$/.test(url.protocol)) return url.origin;
-  throw new RangeError(
-    `PUBLIC_URL=${text} is no address of a server. Write scheme, host and port alone: https://addresses.example`,
-  );
+  throw new RangeError("is no address of a server. Write scheme, host and port alone: https://addresses.example");
 }
 
 const ADDRESS = /^(?:loopback|linklocal|uniquelocal|[\d.]+(?:\/\d+)?|[\da-f:]+(?:\/\d+)?)$/i;
 
-function readTrust(text: string): PublicPlace["trusted"] {
-  if (!text) return false;
-  if (/^[1-9]$/.test(text)) return Number(text);
+/**
+ * Reads whose word is taken for where a request comes from.
+ * @throws RangeError that says how it is written; its words follow what was given
+ */
+export function readTrust(text: string): PublicPlace["trusted"] {
+  if (/^\s*[1-9]\s*$/.test(text)) return Number(text);
   const names = text.split(",").map((name) => name.trim());
   if (names.every((name) => ADDRESS.test(name) && !/^\d$/.test(name))) return names.join(", ");
   throw new RangeError(
-    `TRUST_PROXY=${text} names no proxies. Write how many stand before this server (1), or their addresses: loopback, 10.0.0.0/8`,
+    "names no proxies. Write how many stand before this server (1), or their addresses: loopback, 10.0.0.0/8",
   );
 }
 

@@ -36,8 +36,7 @@ export class Sealing {
 export async function readSealing(given: string | undefined, file: string): Promise<Sealing> {
   const made = randomBytes(KEY_BYTES).toString("hex");
   const text = given ?? (await keptIn(file, made));
-  if (!/^[0-9a-f]{64}$/i.test(text.trim()))
-    throw new Error(`BIBLIOTOPE_SECRETS_KEY, or else ${file}, must hold 64 hexadecimal digits.`);
+  if (!/^[0-9a-f]{64}$/i.test(text.trim())) throw new Error(`${file} must hold 64 hexadecimal digits.`);
   return new Sealing(Buffer.from(text.trim(), "hex"));
 }
 

@@ -10,11 +10,6 @@ export type StandIns = Readonly<Record<"register" | "courier" | "tides" | "surve
 /** The token that the courier's stand-in wants for a route. */
 const TOKEN = { name: "courier-token", value: "van-and-barrow" };
 
-/** @throws Error for what is no list of stand-ins */
-export function readStandIns(text: string | undefined): StandIns | undefined {
-  return text ? (JSON.parse(text) as StandIns) : undefined;
-}
-
 /**
  * Stores the services of the stand-ins that are not there yet, and allows their hosts. They listen elsewhere at each start: what was
  * described of them asks them there.
