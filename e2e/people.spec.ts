@@ -1,4 +1,5 @@
 import { expect, test } from "@playwright/test";
+import { codeAt } from "../packages/server/testing/authenticator.ts";
 import { axeFindings } from "./support/axe.ts";
 import { baseUrl } from "./support/house.ts";
 
@@ -23,7 +24,7 @@ test("somebody is let in, signs in by password, may only look, and is taken out"
   expect(await axeFindings(guest)).toEqual([]);
   await guest.getByLabel("Name").fill(name);
   await guest.getByLabel("Password").fill("a wrong password");
-  await guest.getByRole("button", { name: "Sign in" }).click();
+  await guest.getByRole("button", { name: "Sign in", exact: true }).click();
   await expect(guest.getByRole("alert")).toHaveText("Name and password do not fit. Look at both, and try again.");
   await guest.getByLabel("Password").fill("a first password");
   await guest.getByLabel("Password").press("Enter");
@@ -61,7 +62,94 @@ test("somebody is let in, signs in by password, may only look, and is taken out"
   await expect(sheet.getByLabel(`What ${name} may do`)).toHaveCount(0);
   await guest.getByLabel("Name").fill(name);
   await guest.getByLabel("Password").fill("a second password");
-  await guest.getByRole("button", { name: "Sign in" }).click();
+  await guest.getByRole("button", { name: "Sign in", exact: true }).click();
   await expect(guest.getByRole("alert")).toContainText("do not fit");
   await other.close();
+});
+
+test("one-time codes and a passkey are set up, asked for at the door, and turned off", async ({ page, browser }) => {
+  test.setTimeout(60_000);
+  const name = `Careful ${Date.now()}`;
+  const password = "lantern mosaic thirty plums";
+  await page.goto("/forms");
+  await page.getByRole("button", { name: "Account: The reading network" }).click();
+  const form = page.getByRole("form", { name: "Let somebody in" });
+  await form.getByLabel("Name").fill(name);
+  await form.getByLabel("First password").fill("football2024");
+  await form.getByRole("button", { name: "Let them in" }).click();
+  await expect(page.getByText("is one of those that everybody tries first")).toBeVisible();
+  await form.getByLabel("First password").fill(password);
+  await form.getByRole("button", { name: "Let them in" }).click();
+  await expect(page.getByLabel(`What ${name} may do`)).toBeVisible();
+
+  const context = await browser.newContext({ storageState: { cookies: [], origins: [] } });
+  const own = await context.newPage();
+  const devtools = await context.newCDPSession(own);
+  await devtools.send("WebAuthn.enable");
+  await devtools.send("WebAuthn.addVirtualAuthenticator", {
+    options: {
+      protocol: "ctap2",
+      transport: "internal",
+      hasResidentKey: true,
+      hasUserVerification: true,
+      isUserVerified: true,
+      automaticPresenceSimulation: true,
+    },
+  });
+  const signIn = async () => {
+    await own.getByLabel("Name").fill(name);
+    await own.getByLabel("Password").fill(password);
+    await own.getByRole("button", { name: "Sign in", exact: true }).click();
+  };
+  const openAccount = () => own.getByRole("button", { name: `Account: ${name}` }).click();
+  const leave = () => own.getByRole("button", { name: "Sign out" }).click();
+  await own.goto(`${baseUrl().replace("127.0.0.1", "localhost")}/forms`);
+  await signIn();
+  await openAccount();
+  const factor = own.getByRole("region", { name: "Second factor" });
+  await factor.getByRole("button", { name: "Set up …" }).click();
+  await factor.getByLabel("Password, once more").fill(password);
+  await factor.getByRole("button", { name: "Set one-time codes up" }).click();
+  const secret = ((await factor.locator("code").textContent()) ?? "").replaceAll(" ", "");
+  await expect(factor.getByAltText("The secret, as a code to be scanned")).toBeVisible();
+  expect(await axeFindings(own)).toEqual([]);
+  const now = Date.now();
+  await factor.getByLabel("The code it shows").fill(codeAt(secret, now));
+  await factor.getByRole("button", { name: "Ask for codes from now on" }).click();
+  await expect(factor.getByText("asked for with the password since")).toBeVisible();
+  await factor.getByRole("button", { name: "Add a passkey …" }).click();
+  await factor.getByLabel("Name of the passkey").fill("A laptop");
+  await factor.getByLabel("Password, once more").fill(password);
+  await factor.getByRole("button", { name: "Add a passkey", exact: true }).click();
+  await expect(factor.getByText("Passkey “A laptop”")).toBeVisible();
+  expect(await axeFindings(own)).toEqual([]);
+
+  await leave();
+  await signIn();
+  await expect(own.getByRole("alert")).toHaveText("Give the code that your authenticator app shows now.");
+  expect(await axeFindings(own)).toEqual([]);
+  await own.getByLabel("One-time code").fill(codeAt(secret, now + 30_000));
+  await own.getByLabel("One-time code").press("Enter");
+  await openAccount();
+  await leave();
+  await own.getByRole("button", { name: "Sign in by passkey" }).click();
+  await openAccount();
+  await expect(factor.getByText(/^used /)).toBeVisible();
+  await factor.getByRole("button", { name: "Take out … A laptop" }).click();
+  await factor.getByLabel("Password, once more").fill("a wrong password");
+  await factor.getByRole("button", { name: "Take the passkey out" }).click();
+  await expect(factor.getByRole("alert")).toContainText("The password before is another one");
+  await factor.getByLabel("Password, once more").fill(password);
+  await factor.getByRole("button", { name: "Take the passkey out" }).click();
+  await expect(factor.getByText("Passkey “A laptop”")).toHaveCount(0);
+
+  // who lost their app is helped by somebody who manages
+  await page.reload();
+  await page.getByRole("button", { name: "Account: The reading network" }).click();
+  await page.getByRole("button", { name: `turn off the second factor of ${name}` }).click();
+  await expect(page.getByRole("button", { name: `turn off the second factor of ${name}` })).toHaveCount(0);
+  await own.goto("/forms");
+  await signIn();
+  await expect(own.getByRole("heading", { name: "Forms" })).toBeVisible();
+  await context.close();
 });

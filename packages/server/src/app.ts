@@ -40,6 +40,7 @@ import { peopleHandlers } from "./routes/people.route.ts";
 import { pickRoute } from "./routes/pick.route.ts";
 import { rehearsalHandlers } from "./routes/rehearsals.route.ts";
 import { retentionHandlers } from "./routes/retention.route.ts";
+import { secondFactorHandlers } from "./routes/second-factor.route.ts";
 import { healthRoutes, problemPages } from "./routes/service.route.ts";
 import { serviceHandlers, serviceRoutes } from "./routes/services.route.ts";
 import { sheetHandlers } from "./routes/sheets.route.ts";
@@ -114,6 +115,7 @@ function ownOf(house: House): Router {
       ...rehearsalHandlers(database),
       ...keyHandlers({ ...house, ownKeys: [webKey, tryKey] }),
       ...peopleHandlers(database),
+      ...secondFactorHandlers(house),
       ...dataHandlers(house),
       ...jobHandlers(house),
       ...reviewHandlers(house),
@@ -157,7 +159,7 @@ function makeApp(house: House, wire: Wire): Express {
     cookieParser(),
   );
   app.use("/api", requireSession(house.sessions), ownOf(house), nothingHere);
-  app.use(signInRoutes(house.database, house.signedIn, house.noteSecurity));
+  app.use(signInRoutes(house));
   app.use(problemPages());
   app.use(formPageRoute(house.published, house.webKey, house.kitFolder));
   app.use(linkRoutes(house));

@@ -15,5 +15,6 @@ export * from "./own-calls.ts";
 export * from "./pick.ts";
 export * from "./problem.ts";
 export * from "./rehearsal.ts";
+export * from "./second-factor.ts";
 export * from "./services.ts";
 export * from "./situations.ts";

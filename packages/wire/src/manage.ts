@@ -2,6 +2,7 @@ import * as z from "zod";
 import { KEY_KINDS, type KeyKind } from "./call.ts";
 import { KEY_CALLS } from "./calls.ts";
 import { formDefinitionSchema } from "./form.ts";
+import { oneTimeCode } from "./second-factor.ts";
 import { numberOf, text } from "./text.ts";
 
 /**
@@ -15,7 +16,12 @@ const password = text(200).min(10, { error: "a password has at least ten charact
 const personName = text(60).trim().min(1);
 
 /** Signs in by name and password. */
-export const signInAsking = z.strictObject({ name: text(200), password: text(1000) });
+export const signInAsking = z.strictObject({
+  name: text(200),
+  password: text(1000),
+  /** Of an authenticator app, where one has to be given. */
+  code: oneTimeCode.optional(),
+});
 /** Somebody who may sign in. */
 export const makePersonAsking = z.strictObject({ name: personName, role: z.enum(ROLES), password });
 /** What is left out stays. */
@@ -23,6 +29,8 @@ export const changePersonAsking = z.strictObject({
   name: personName.optional(),
   role: z.enum(ROLES).optional(),
   password: password.optional(),
+  /** Takes codes of an app and passkeys away, for somebody who lost them. */
+  dropSecondFactor: z.literal(true).optional(),
 });
 export const changePasswordAsking = z.strictObject({
   /** Not needed by somebody who has none yet. */
@@ -35,6 +43,8 @@ export const personSummary = z.object({
   role: z.enum(ROLES),
   /** False for one who signs in by link alone. */
   hasPassword: z.boolean(),
+  /** True for one who also gives codes of an app, or has passkeys. */
+  hasSecondFactor: z.boolean(),
   /** Null before the first time. */
   signedInAt: z.string().nullable(),
 });

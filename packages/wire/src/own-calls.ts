@@ -64,6 +64,14 @@ import {
 } from "./manage.ts";
 import { keepRehearsalAsking, keepTraceAsking, keptRehearsals, keptTrace, keptTraceList } from "./rehearsal.ts";
 import {
+  againAsking,
+  begunCodes,
+  confirmCodesAsking,
+  keepPasskeyAsking,
+  passkeyOptions,
+  secondFactorAnswer,
+} from "./second-factor.ts";
+import {
   allowHostAsking,
   heldService,
   hostList,
@@ -127,6 +135,13 @@ export const OWN_CALLS = {
   sessions: get("/sessions", { answers: sessionList }),
   endOtherSessions: remove("/sessions/others", {}),
   changePassword: put("/password", { asks: changePasswordAsking }),
+  secondFactor: get("/second-factor", { answers: secondFactorAnswer }),
+  beginCodes: post("/second-factor/codes", { asks: againAsking, answers: begunCodes, status: 201 }),
+  confirmCodes: put("/second-factor/codes", { asks: confirmCodesAsking, answers: secondFactorAnswer }),
+  dropCodes: post("/second-factor/codes/off", { asks: againAsking, answers: secondFactorAnswer }),
+  askPasskey: post("/passkeys/asked", { asks: againAsking, answers: passkeyOptions }),
+  keepPasskey: post("/passkeys", { asks: keepPasskeyAsking, answers: secondFactorAnswer, status: 201 }),
+  dropPasskey: post("/passkeys/{id}/off", { asks: againAsking, answers: secondFactorAnswer }),
   people: get("/people", { ...manage, answers: peopleList }),
   makePerson: post("/people", { ...manage, asks: makePersonAsking, answers: peopleList, status: 201 }),
   changePerson: put("/people/{id}", { ...manage, asks: changePersonAsking, answers: peopleList }),

@@ -9,7 +9,8 @@ import {
   type Role,
 } from "@bibliotope/wire";
 import express, { type Request, type RequestHandler, type Response, type Router } from "express";
-import type { Session, User } from "../users/users.repository.ts";
+import type { User } from "../users/user.ts";
+import type { Session } from "../users/users.repository.ts";
 import { idOf, readAsking, readQuery } from "./asking.ts";
 import { BODY_LIMIT, HttpProblem } from "./problem.ts";
 import { exactRouter } from "./router.ts";

@@ -41,5 +41,11 @@ export function originOf({ socket, headers }: IncomingMessage, { origin }: Publi
   return `${(socket as Partial<TLSSocket>).encrypted ? "https" : "http"}://${headers.host ?? "localhost"}`;
 }
 
+/** Where a browser makes and uses passkeys: they are for a host, whatever its port. */
+export function passkeyPlaceOf(request: IncomingMessage, place: PublicPlace): { origin: string; host: string } {
+  const origin = originOf(request, place);
+  return { origin, host: new URL(origin).hostname };
+}
+
 /** True where people come over TLS alone. */
 export const isSafe = ({ origin }: PublicPlace) => origin?.startsWith("https:") ?? false;

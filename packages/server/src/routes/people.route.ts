@@ -1,7 +1,9 @@
 import type { Knex } from "knex";
 import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { whyRefused } from "../users/common-passwords.ts";
 import * as users from "../users/users.repository.ts";
+import { addressOf } from "./sign-in.route.ts";
 
 /** Who may sign in, and what they may do; and one's own password. */
 export function peopleHandlers(database: Knex) {
@@ -15,11 +17,10 @@ export function peopleHandlers(database: Knex) {
     removePerson,
   } satisfies Partial<OwnHandlers>;
 
-  async function changePassword({ asked, user, session }: Own<"changePassword">) {
-    if (await users.changePassword(database, user, session.family, asked)) return;
-    throw new HttpProblem("malformed", "The password before is another one.", [
-      { parameter: "before", message: "is not the password" },
-    ]);
+  async function changePassword({ asked, user, session, request }: Own<"changePassword">) {
+    await checkPassword(asked.password, user.name);
+    if (await users.changePassword(database, user, session.family, asked, addressOf(request))) return;
+    throw notThePassword();
   }
 
   async function sessions({ user, session }: Own<"sessions">) {
@@ -35,11 +36,16 @@ export function peopleHandlers(database: Knex) {
   }
 
   async function makePerson({ asked }: Own<"makePerson">) {
+    await checkPassword(asked.password, asked.name);
     if ((await users.makePerson(database, asked)) === undefined) throw taken(asked.name);
     return people();
   }
 
   async function changePerson({ asked, id }: Own<"changePerson">) {
+    if (asked.password !== undefined) {
+      const name = asked.name ?? (await users.listPeople(database)).find((person) => person.id === id())?.name ?? "";
+      await checkPassword(asked.password, name);
+    }
     const done = await users.changePerson(database, id(), asked);
     if (done === "taken") throw taken(asked.name ?? "");
     if (done === "missing") throw nobody();
@@ -55,6 +61,22 @@ export function peopleHandlers(database: Knex) {
     if (done === "last") throw last();
   }
 }
+
+async function checkPassword(password: string, name: string): Promise<void> {
+  const why = await whyRefused(password, name);
+  if (why)
+    throw new HttpProblem(
+      "malformed",
+      `The password ${why}. Take another one: four words that nobody says together, say.`,
+      [{ parameter: "password", message: why }],
+    );
+}
+
+/** Somebody did not say their own password, or said wrong ones too often. */
+export const notThePassword = () =>
+  new HttpProblem("malformed", "The password before is another one, or too many wrong ones were tried.", [
+    { parameter: "before", message: "is not the password" },
+  ]);
 
 const nobody = () => new HttpProblem("not-found", "There is nobody with this number.");
 const last = () => new HttpProblem("conflict", "Somebody has to manage: without one, nobody could let anybody in.");

@@ -1,21 +1,34 @@
-import { signInAsking } from "@bibliotope/wire";
+import { passkeySignInAsking, signInAsking } from "@bibliotope/wire";
 import express, { type Request, type Router } from "express";
 import { ipKeyGenerator } from "express-rate-limit";
 import type { Knex } from "knex";
 import { readAsking } from "../http/asking.ts";
 import { BODY_LIMIT, HttpProblem } from "../http/problem.ts";
+import { type PublicPlace, passkeyPlaceOf } from "../http/public-place.ts";
 import { exactRouter } from "../http/router.ts";
 import type { NoteSecurity } from "../http/security-log.ts";
 import { keepSession } from "../http/session.ts";
+import type { Sealing } from "../services/sealing.ts";
 import { MINUTES } from "../users/guesses.ts";
-import { signIn, signInByPassword } from "../users/users.repository.ts";
+import { passkeyOptions } from "../users/passkeys.ts";
+import { signIn, signInByPasskey, signInByPassword } from "../users/users.repository.ts";
+
+interface Needs {
+  database: Knex;
+  sealing: Sealing;
+  place: PublicPlace;
+  /** Called after a link was used. */
+  signedIn: () => void;
+  noteSecurity: NoteSecurity;
+}
 
 /**
- * `/sign-in?token=…` uses a one-time link up, `POST /sign-in` takes name and password; both make a session.
- * @param used called after a link was used
+ * `/sign-in?token=…` uses a one-time link up, `POST /sign-in` takes name and password, `POST /sign-in/passkey` a passkey; each
+ * makes a session.
  */
-export function signInRoutes(database: Knex, used: () => void, note: NoteSecurity): Router {
+export function signInRoutes({ database, sealing, place, signedIn, noteSecurity: note }: Needs): Router {
   const router = exactRouter();
+  const json = express.json({ limit: BODY_LIMIT, strict: false });
   router.get("/sign-in", async (request, response) => {
     const { token } = request.query;
     const session = typeof token === "string" ? await signIn(database, token, begunBy(request)) : undefined;
@@ -24,35 +37,64 @@ export function signInRoutes(database: Knex, used: () => void, note: NoteSecurit
     note({ event: "signed in by link", ended: session ? "done" : "link used or old", address });
     if (!session) return void response.redirect(303, "/?link=used");
     keepSession(request, response, session);
-    used();
+    signedIn();
     response.redirect(303, "/");
   });
-  router.post("/sign-in", express.json({ limit: BODY_LIMIT, strict: false }), async (request, response) => {
-    if (!["same-origin", undefined].includes(request.get("Sec-Fetch-Site")))
-      throw new HttpProblem("not-allowed", "Sign in from the workbench itself.");
+  router.post("/sign-in", json, async (request, response) => {
+    fromOwnPages(request);
     const asked = readAsking(request, signInAsking);
-    const told = (ended: string) =>
-      note({ event: "signed in by password", ended, name: asked.name, address: request.ip ?? "" });
-    const tried = await signInByPassword(database, asked, begunBy(request));
-    told(typeof tried === "string" ? tried : "done");
-    if (tried === "too many")
-      throw new HttpProblem(
-        "too-many",
-        `Too many wrong passwords. Wait ${MINUTES} minutes, or use a sign-in link: npm start prints one.`,
-        undefined,
-        { "Retry-After": String(MINUTES * 60) },
-      );
-    if (tried === "wrong")
-      throw new HttpProblem("not-signed-in", "Name and password do not fit. Look at both, and try again.");
+    const tried = await signInByPassword(database, sealing, asked, begunBy(request));
+    const ended = typeof tried === "string" ? tried : "done";
+    note({ event: "signed in by password", ended, name: asked.name, address: request.ip ?? "" });
+    if (typeof tried === "string") throw REFUSED[tried]();
     response.set("Cache-Control", "no-store");
     keepSession(request, response, tried.secret);
+    response.status(204).end();
+  });
+  router.post("/sign-in/passkey/asked", json, async (request, response) => {
+    fromOwnPages(request);
+    const options = await passkeyOptions(sealing, passkeyPlaceOf(request, place));
+    response.set("Cache-Control", "no-store").json({ options });
+  });
+  router.post("/sign-in/passkey", json, async (request, response) => {
+    fromOwnPages(request);
+    const { used } = readAsking(request, passkeySignInAsking);
+    const at = passkeyPlaceOf(request, place);
+    const secret = await signInByPasskey(database, sealing, at, used, begunBy(request));
+    note({ event: "signed in by passkey", ended: secret ? "done" : "wrong", address: request.ip ?? "" });
+    if (!secret)
+      throw new HttpProblem("not-signed-in", "This passkey is not known here. Sign in by name and password.");
+    response.set("Cache-Control", "no-store");
+    keepSession(request, response, secret);
     response.status(204).end();
   });
   return router;
 }
 
+const codeIs = (message: string, detail: string) =>
+  new HttpProblem("not-signed-in", detail, [{ parameter: "code", message }]);
+
+const REFUSED = {
+  "too many": () =>
+    new HttpProblem(
+      "too-many",
+      `Too many wrong passwords. Wait ${MINUTES} minutes, or use a sign-in link: npm start prints one.`,
+      undefined,
+      { "Retry-After": String(MINUTES * 60) },
+    ),
+  wrong: () => new HttpProblem("not-signed-in", "Name and password do not fit. Look at both, and try again."),
+  "needs code": () => codeIs("is needed", "Give the code that your authenticator app shows now."),
+  "wrong code": () =>
+    codeIs("does not fit", "This code does not fit now, or was used. Take the next one that the app shows."),
+} as const;
+
+function fromOwnPages(request: Request): void {
+  if (["same-origin", undefined].includes(request.get("Sec-Fetch-Site"))) return;
+  throw new HttpProblem("not-allowed", "Sign in from the workbench itself.");
+}
+
 /** Addresses of IPv6 are counted by their network: a guest has as many of them as they like. */
-const begunBy = (request: Request) => ({
-  agent: request.get("User-Agent") ?? "",
-  address: ipKeyGenerator(request.ip ?? ""),
-});
+const begunBy = (request: Request) => ({ agent: request.get("User-Agent") ?? "", address: addressOf(request) });
+
+/** Where a request is counted as coming from. */
+export const addressOf = (request: Request): string => ipKeyGenerator(request.ip ?? "");

@@ -1,4 +1,4 @@
-import { createCipheriv, createDecipheriv, randomBytes } from "node:crypto";
+import { createCipheriv, createDecipheriv, createHmac, randomBytes, timingSafeEqual } from "node:crypto";
 import { readFile, writeFile } from "node:fs/promises";
 
 const [CIPHER, KEY_BYTES, NONCE_BYTES, TAG_BYTES] = ["aes-256-gcm", 32, 12, 16] as const;
@@ -26,7 +26,20 @@ export class Sealing {
       return undefined;
     }
   }
+
+  /** Signs bytes for a purpose: HMAC-SHA-256 by a key of its own, which is made of this one and the purpose. */
+  sign(purpose: string, bytes: Uint8Array): Buffer {
+    return hmac(hmac(this.key, `sign ${purpose}`), bytes);
+  }
+
+  isSigned(purpose: string, bytes: Uint8Array, signature: Uint8Array): boolean {
+    return signature.length === MAC_BYTES && timingSafeEqual(this.sign(purpose, bytes), signature);
+  }
 }
+
+const hmac = (key: Buffer, bytes: Uint8Array | string) => createHmac("sha256", key).update(bytes).digest();
+
+const MAC_BYTES = 32;
 
 /**
  * The key that secrets are sealed with: 64 hexadecimal digits of the environment, or else those of a file that only its owner may

@@ -1,16 +1,20 @@
-import type { ChangePersonAsking, MakePersonAsking, PersonSummary, Role, SessionSummary } from "@bibliotope/wire";
+import type {
+  ChangePersonAsking,
+  MakePersonAsking,
+  PasskeyCredential,
+  PersonSummary,
+  SessionSummary,
+  SignInAsking,
+} from "@bibliotope/wire";
 import type { Knex } from "knex";
 import { hashOf, newSecret } from "../keys/secrets.ts";
+import type { Sealing } from "../services/sealing.ts";
+import { dropCodes, takeCode } from "./codes.ts";
 import { noteRight, noteTry } from "./guesses.ts";
 import { nameKey } from "./name-key.ts";
+import { type PasskeyPlace, usePasskey } from "./passkeys.ts";
 import { hashPassword, isPassword } from "./passwords.ts";
-
-export interface User {
-  id: number;
-  name: string;
-  role: Role;
-  hasPassword: boolean;
-}
+import type { User } from "./user.ts";
 
 /** A session as it is held: whose it is, and when it ends. */
 export interface Session {
@@ -74,21 +78,52 @@ export async function signIn(database: Knex, token: string, begun: Begun): Promi
 /**
  * Signs in by name and password.
  * @param begun where it is tried from, and by what
- * @returns a new session's secret; "wrong" when they do not fit, "too many" when more was tried than is looked at
+ * @returns a new session's secret; "wrong" when they do not fit, "needs code" and "wrong code" when they fit and a code of an app is
+ * asked for, "too many" when more was tried than is looked at
  * @throws Busy where too many passwords wait to be looked at
  */
 export async function signInByPassword(
   database: Knex,
-  { name, password }: { name: string; password: string },
+  sealing: Sealing,
+  { name, password, code }: SignInAsking,
   { agent, address }: Begun,
-): Promise<{ secret: string } | "wrong" | "too many"> {
+): Promise<{ secret: string } | "wrong" | "too many" | "needs code" | "wrong code"> {
   const key = nameKey(name);
   const { isTooMany } = await noteTry(database, key, address);
   if (isTooMany) return "too many";
-  const held = await database("users").where({ name_key: key }).first("id", "password_hash");
+  const held = await database("users").where({ name_key: key }).first("id", "password_hash", "codes_since");
   if (!(await isPassword(held?.password_hash, password))) return "wrong";
+  if (held.codes_since && code === undefined) return "needs code";
+  if (held.codes_since && !(await takeCode(database, sealing, held, code ?? ""))) return "wrong code";
   await noteRight(database, held.id, key, address);
   return { secret: await makeSession(database, held.id, { agent, address }) };
+}
+
+/** Signs in by a passkey. @returns a new session's secret, or undefined when it does not fit */
+export async function signInByPasskey(
+  database: Knex,
+  sealing: Sealing,
+  place: PasskeyPlace,
+  used: PasskeyCredential,
+  begun: Begun,
+): Promise<string | undefined> {
+  const user = await usePasskey(database, sealing, place, used);
+  return user === undefined ? undefined : makeSession(database, user, begun);
+}
+
+/** Whether somebody who is signed in says their password again; true for one who has none. Wrong ones count as at the door. */
+export async function saysAgain(
+  database: Knex,
+  user: User,
+  password: string | undefined,
+  address: string,
+): Promise<boolean> {
+  const held = await database("users").where({ id: user.id }).first("password_hash", "name_key");
+  if (!held?.password_hash) return true;
+  const { id, isTooMany } = await noteTry(database, held.name_key, address);
+  if (isTooMany || !(await isPassword(held.password_hash, password ?? ""))) return false;
+  await database("sign_in_tries").where({ id }).delete();
+  return true;
 }
 
 async function makeSession(database: Knex, user_id: number, { agent, address }: Begun): Promise<string> {
@@ -174,8 +209,10 @@ const ofSecret = (database: Knex, secret: string) =>
   );
 
 export async function listPeople(database: Knex): Promise<PersonSummary[]> {
+  const withPasskeys = new Set(await database("passkeys").distinct("user_id").pluck("user_id"));
   return (await database("users").orderBy("id")).map((row) => ({
     ...userOf(row),
+    hasSecondFactor: row.codes_since !== null || withPasskeys.has(row.id),
     signedInAt: row.signed_in_at?.toISOString() ?? null,
   }));
 }
@@ -197,7 +234,7 @@ export async function makePerson(
 export async function changePerson(
   database: Knex,
   id: number,
-  { name, role, password }: ChangePersonAsking,
+  { name, role, password, dropSecondFactor }: ChangePersonAsking,
 ): Promise<"changed" | "missing" | "taken" | "last"> {
   const password_hash = password === undefined ? undefined : await hashPassword(password);
   return database.transaction(async (transaction) => {
@@ -218,7 +255,11 @@ export async function changePerson(
       ? await transaction("users").where({ id }).update(values)
       : await transaction("users").where({ id }).first();
     if (!found) return "missing";
-    if (password_hash) await transaction("sessions").where({ user_id: id }).delete();
+    if (dropSecondFactor) {
+      await dropCodes(transaction, { id });
+      await transaction("passkeys").where({ user_id: id }).delete();
+    }
+    if (password_hash || dropSecondFactor) await transaction("sessions").where({ user_id: id }).delete();
     return "changed";
   });
 }
@@ -228,10 +269,10 @@ export async function changePassword(
   database: Knex,
   user: User,
   family: string,
-  { before = "", password }: { before?: string; password: string },
+  { before, password }: { before?: string | undefined; password: string },
+  address: string,
 ): Promise<boolean> {
-  const held = await database("users").where({ id: user.id }).first("password_hash");
-  if (held?.password_hash && !(await isPassword(held.password_hash, before))) return false;
+  if (!(await saysAgain(database, user, before, address))) return false;
   await database("users")
     .where({ id: user.id })
     .update({ password_hash: await hashPassword(password) });

@@ -1,6 +1,14 @@
+import { browserSupportsWebAuthn, startAuthentication } from "@simplewebauthn/browser";
 import { type FormEvent, useState } from "react";
 import { useSearchParams } from "react-router";
-import { useSignInMutation, wordsOf } from "../state/api.ts";
+import { wordsOfPasskey } from "../people/passkey-words.ts";
+import {
+  issuesOf,
+  useAskSignInPasskeyMutation,
+  useSignInByPasskeyMutation,
+  useSignInMutation,
+  wordsOf,
+} from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/TextField.tsx";
 
@@ -10,9 +18,11 @@ export function SignInNeeded() {
   const [name, setName] = useState("");
   const [password, setPassword] = useState("");
   const [signIn, { error, isLoading }] = useSignInMutation();
+  const [code, setCode] = useState("");
+  const needsCode = issuesOf(error).some(({ parameter }) => parameter === "code");
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    void signIn({ name, password });
+    void signIn({ name, password, ...(code ? { code } : {}) });
   };
   return (
     <main className="mx-auto mt-16 w-full max-w-md px-5">
@@ -23,7 +33,7 @@ export function SignInNeeded() {
         {used ? "A sign-in link works once, within a day. " : ""}
         Open the newest link that <code className="font-mono text-[13px]">npm start</code> printed in its terminal; it
         also stands in <code className="font-mono text-[13px]">.bibliotope/ready.json</code>, under “signIn”. Or sign in
-        by name and password, if you have one.
+        by name and password or by a passkey, if you have one.
       </p>
       <form onSubmit={submit} className="mt-5 grid gap-3 rounded-md border border-rule bg-page p-5">
         <TextField label="Name" autoComplete="username" required value={name} change={setName} />
@@ -35,15 +45,57 @@ export function SignInNeeded() {
           value={password}
           change={setPassword}
         />
+        {needsCode || code ? (
+          <TextField
+            label="One-time code"
+            inputMode="numeric"
+            autoComplete="one-time-code"
+            autoFocus
+            required
+            maxLength={7}
+            value={code}
+            change={setCode}
+          />
+        ) : null}
         {error ? (
-          <p role="alert" className="text-madder">
+          <p role="alert" className={needsCode && !code ? "" : "text-madder"}>
             {wordsOf(error)}
           </p>
         ) : null}
-        <Button strong type="submit" className="justify-self-start" disabled={isLoading}>
-          Sign in
-        </Button>
+        <p className="flex flex-wrap items-center gap-3">
+          <Button strong type="submit" disabled={isLoading}>
+            Sign in
+          </Button>
+          {browserSupportsWebAuthn() ? <PasskeyButton /> : null}
+        </p>
       </form>
     </main>
+  );
+}
+
+/** Signs in by a passkey of this device, or of one at hand. */
+function PasskeyButton() {
+  const [failed, setFailed] = useState("");
+  const [ask] = useAskSignInPasskeyMutation();
+  const [signIn] = useSignInByPasskeyMutation();
+  const press = async () => {
+    setFailed("");
+    try {
+      const { options } = await ask().unwrap();
+      const used = await startAuthentication({ optionsJSON: options as never });
+      await signIn({ used: used as never }).unwrap();
+    } catch (error) {
+      setFailed(wordsOfPasskey(error) ?? wordsOf(error));
+    }
+  };
+  return (
+    <>
+      <Button onClick={() => void press()}>Sign in by passkey</Button>
+      {failed ? (
+        <span role="alert" className="w-full text-madder">
+          {failed}
+        </span>
+      ) : null}
+    </>
   );
 }

@@ -12,8 +12,10 @@ import { count } from "../ui/count.ts";
 import { moment } from "../ui/moment.ts";
 import { Sheet, SheetClose } from "../ui/Sheet.tsx";
 import { TextField } from "../ui/TextField.tsx";
+import { browserWords } from "./browser-words.ts";
 import { People } from "./People.tsx";
 import { ROLE_WORDS } from "./roles.ts";
+import { SecondFactor } from "./SecondFactor.tsx";
 
 /** Who is signed in; opens what they can do about it. */
 export function Account({ session }: { session: SessionAnswer }) {
@@ -34,6 +36,7 @@ export function Account({ session }: { session: SessionAnswer }) {
     >
       <p className="mt-1 text-quiet">May {ROLE_WORDS[session.role].can}.</p>
       <Password hasPassword={session.hasPassword} />
+      {open ? <SecondFactor hasPassword={session.hasPassword} /> : null}
       {open ? <Sessions /> : null}
       {session.role === "manage" ? <People own={session.id} /> : null}
       <div className="mt-5 flex gap-2 border-t border-rule pt-4">
@@ -61,7 +64,9 @@ function Sessions() {
       <ul className="mt-1 border-y border-rule text-[13px]">
         {shown.map(({ madeAt, seenAt, agent, address, isThis }) => (
           <li key={`${madeAt} ${seenAt}`} className="border-b border-rule py-1.5 last:border-0">
-            <span className="block break-words">{agent || "a browser that does not say which"}</span>
+            <span className="block break-words" title={agent}>
+              {browserWords(agent)}
+            </span>
             <span className="text-quiet">
               {[isThis ? "this one" : `used ${moment(seenAt)}`, `begun ${moment(madeAt)}`, address]
                 .filter(Boolean)

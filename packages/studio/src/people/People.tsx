@@ -31,6 +31,7 @@ export function People({ own }: { own: number }) {
             person={person}
             isOwn={person.id === own}
             setRole={(role) => void change({ id: person.id, change: { role } })}
+            dropFactor={() => void change({ id: person.id, change: { dropSecondFactor: true } })}
             remove={() => void remove(person.id)}
           />
         ))}
@@ -49,10 +50,13 @@ interface RowProps {
   person: PersonSummary;
   isOwn: boolean;
   setRole: (role: Role) => void;
+  /** Takes codes and passkeys away, for somebody who lost them. */
+  dropFactor: () => void;
   remove: () => void;
 }
 
-function Row({ person: { name, role, hasPassword, signedInAt }, isOwn, setRole, remove }: RowProps) {
+function Row({ person, isOwn, setRole, dropFactor, remove }: RowProps) {
+  const { name, role, hasPassword, hasSecondFactor, signedInAt } = person;
   const [isAsked, setIsAsked] = useState(false);
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule py-1.5 last:border-0">
@@ -60,6 +64,19 @@ function Row({ person: { name, role, hasPassword, signedInAt }, isOwn, setRole, 
       <span className="w-[11rem] text-[12.5px] text-quiet">
         {signedInAt ? `signed in ${moment(signedInAt)}` : "not signed in yet"}
         {hasPassword ? "" : ", by link"}
+        {hasSecondFactor ? (
+          <span className="block">
+            has a second factor
+            {isOwn ? null : (
+              <>
+                {" · "}
+                <button type="button" className="underline" onClick={dropFactor}>
+                  turn off<span className="sr-only"> the second factor of {name}</span>
+                </button>
+              </>
+            )}
+          </span>
+        ) : null}
       </span>
       <select
         aria-label={`What ${name} may do`}

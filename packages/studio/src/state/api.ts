@@ -1,14 +1,17 @@
 import type { FormDefinition } from "@bibliotope/core/form";
 import type {
+  AgainAsking,
   ChangeKeyAsking,
   ChangePasswordAsking,
   ChangePersonAsking,
   KeepLookupAsking,
+  KeepPasskeyAsking,
   KeepRehearsalAsking,
   KeepTraceAsking,
   KeptFor,
   MakeKeyAsking,
   MakePersonAsking,
+  PasskeySignInAsking,
   Problem,
   SignInAsking,
 } from "@bibliotope/wire";
@@ -45,6 +48,7 @@ export const api = createApi({
     "people",
     "rehearsals",
     "retention",
+    "second-factor",
     "session",
     "sessions",
     "traces",
@@ -61,6 +65,32 @@ export const api = createApi({
       // not under /api, where nobody answers without a session
       query: (body) => ({ url: `${location.origin}/sign-in`, method: "POST", body }),
       invalidatesTags: ["session"],
+    }),
+    askSignInPasskey: build.mutation<{ options: Record<string, unknown> }, void>({
+      query: () => ({ url: `${location.origin}/sign-in/passkey/asked`, method: "POST", body: {} }),
+    }),
+    signInByPasskey: build.mutation<void, PasskeySignInAsking>({
+      query: (body) => ({ url: `${location.origin}/sign-in/passkey`, method: "POST", body }),
+      invalidatesTags: ["session"],
+    }),
+    secondFactor: build.query({ ...own("secondFactor"), providesTags: ["second-factor"] }),
+    beginCodes: build.mutation({ ...own("beginCodes", (asks: AgainAsking) => ({ asks })) }),
+    confirmCodes: build.mutation({
+      ...own("confirmCodes", (asks: { code: string }) => ({ asks })),
+      invalidatesTags: ["second-factor", "sessions", "people"],
+    }),
+    dropCodes: build.mutation({
+      ...own("dropCodes", (asks: AgainAsking) => ({ asks })),
+      invalidatesTags: ["second-factor", "people"],
+    }),
+    askPasskey: build.mutation({ ...own("askPasskey", (asks: AgainAsking) => ({ asks })) }),
+    keepPasskey: build.mutation({
+      ...own("keepPasskey", (asks: KeepPasskeyAsking) => ({ asks })),
+      invalidatesTags: ["second-factor", "people"],
+    }),
+    dropPasskey: build.mutation({
+      ...own("dropPasskey", ({ id, asks }: { id: string; asks: AgainAsking }) => ({ parts: { id }, asks })),
+      invalidatesTags: ["second-factor", "people"],
     }),
     signOut: build.mutation({
       ...own("signOut"),
@@ -174,6 +204,15 @@ export const api = createApi({
 export const {
   useSessionQuery,
   useSignInMutation,
+  useAskSignInPasskeyMutation,
+  useSignInByPasskeyMutation,
+  useSecondFactorQuery,
+  useBeginCodesMutation,
+  useConfirmCodesMutation,
+  useDropCodesMutation,
+  useAskPasskeyMutation,
+  useKeepPasskeyMutation,
+  useDropPasskeyMutation,
   useSignOutMutation,
   useChangePasswordMutation,
   usePeopleQuery,
@@ -217,3 +256,7 @@ export function wordsOf(error: unknown): string {
     return "The server does not answer. Is npm start still running?";
   return "Something broke on our side. Try again.";
 }
+
+/** What of an asking was wrong, where a call says so. */
+export const issuesOf = (error: unknown): NonNullable<Problem["issues"]> =>
+  ((error ?? {}) as { data?: Problem }).data?.issues ?? [];

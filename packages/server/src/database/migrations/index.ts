@@ -17,6 +17,7 @@ import * as eighteenth from "./2026-11-picture-hosts.ts";
 import * as fifteenth from "./2026-11-rehearsal-states.ts";
 import * as sixth from "./2026-11-rehearsals.ts";
 import * as twentieth from "./2026-11-retention.ts";
+import * as twentySecond from "./2026-11-second-factor.ts";
 import * as sixteenth from "./2026-11-services.ts";
 import * as twentyFirst from "./2026-11-sessions.ts";
 import * as second from "./2026-11-workbench.ts";
@@ -49,6 +50,7 @@ const STEPS: Step[] = [
   { name: "2026-11-guessing", ...nineteenth },
   { name: "2026-11-retention", ...twentieth },
   { name: "2026-11-sessions", ...twentyFirst },
+  { name: "2026-11-second-factor", ...twentySecond },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */

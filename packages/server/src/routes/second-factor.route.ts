@@ -1,0 +1,94 @@
+import type { SecondFactorAnswer } from "@bibliotope/wire";
+import type { Knex } from "knex";
+import type { Own, OwnHandlers } from "../http/own.ts";
+import { HttpProblem } from "../http/problem.ts";
+import { type PublicPlace, passkeyPlaceOf } from "../http/public-place.ts";
+import type { Sealing } from "../services/sealing.ts";
+import * as codes from "../users/codes.ts";
+import * as passkeys from "../users/passkeys.ts";
+import type { User } from "../users/user.ts";
+import { endOtherSessions, saysAgain } from "../users/users.repository.ts";
+import { notThePassword } from "./people.route.ts";
+import { addressOf } from "./sign-in.route.ts";
+
+interface Needs {
+  database: Knex;
+  sealing: Sealing;
+  place: PublicPlace;
+}
+
+/** One's own second factor: codes of an authenticator app, and passkeys. */
+export function secondFactorHandlers({ database, sealing, place }: Needs) {
+  return {
+    secondFactor,
+    beginCodes,
+    confirmCodes,
+    dropCodes,
+    askPasskey,
+    keepPasskey,
+    dropPasskey,
+  } satisfies Partial<OwnHandlers>;
+
+  async function secondFactor({ user }: Own<"secondFactor">) {
+    return state(user);
+  }
+
+  async function beginCodes(own: Own<"beginCodes">) {
+    await again(own);
+    const begun = await codes.beginCodes(database, sealing, own.user);
+    if (begun === "on already")
+      throw new HttpProblem("conflict", "Codes are asked for already. Turn them off first, to take another app.");
+    return begun;
+  }
+
+  async function confirmCodes({ asked, user, session }: Own<"confirmCodes">) {
+    if (!(await codes.confirmCodes(database, sealing, user, asked.code)))
+      throw new HttpProblem("malformed", "This code does not fit now. Take the next one that the app shows.", [
+        { parameter: "code", message: "does not fit" },
+      ]);
+    await endOtherSessions(database, user, session.family);
+    return state(user);
+  }
+
+  async function dropCodes(own: Own<"dropCodes">) {
+    await again(own);
+    await codes.dropCodes(database, own.user);
+    return state(own.user);
+  }
+
+  async function askPasskey(own: Own<"askPasskey">) {
+    await again(own);
+    const at = passkeyPlaceOf(own.request, place);
+    const options = await passkeys.newPasskeyOptions(database, sealing, own.user, at);
+    if (!options) throw new HttpProblem("conflict", "You have twenty passkeys. Take one out first.");
+    return { options: { ...options } };
+  }
+
+  async function keepPasskey({ asked, user, request }: Own<"keepPasskey">) {
+    if (!(await passkeys.keepPasskey(database, sealing, user, passkeyPlaceOf(request, place), asked)))
+      throw new HttpProblem("malformed", "This passkey cannot be taken. Ask for another one.", [
+        { parameter: "made", message: "does not fit what was asked" },
+      ]);
+    return state(user);
+  }
+
+  async function dropPasskey(own: Own<"dropPasskey">) {
+    await again(own);
+    if (!(await passkeys.dropPasskey(database, own.user, own.parts.id)))
+      throw new HttpProblem("not-found", "You have no such passkey.");
+    return state(own.user);
+  }
+
+  /** Who has a password says it again before they change how they sign in. */
+  async function again({ asked, user, request }: Own<"beginCodes" | "dropCodes" | "askPasskey" | "dropPasskey">) {
+    if (!(await saysAgain(database, user, asked.before, addressOf(request)))) throw notThePassword();
+  }
+
+  async function state(user: User): Promise<SecondFactorAnswer> {
+    const held = await database("users").where({ id: user.id }).first("codes_since");
+    return {
+      codesSince: held?.codes_since?.toISOString() ?? null,
+      passkeys: await passkeys.listPasskeys(database, user),
+    };
+  }
+}

@@ -1,0 +1,30 @@
+import { nameKey } from "./name-key.ts";
+
+/** Those known from breaches, the commonest first: some fifty thousand. They are read when a password is first chosen. */
+let common: Promise<ReadonlySet<string>> | undefined;
+
+async function readCommon(): Promise<ReadonlySet<string>> {
+  const { dictionary } = await import("@zxcvbn-ts/language-common");
+  return new Set(dictionary["passwords-common"] as string[]);
+}
+
+/** A password without case, and without the digits and signs around it, which guessers try first. */
+const bareOf = (password: string) => password.replace(/^[^\p{L}]+|[^\p{L}]+$/gu, "");
+
+/**
+ * Why a password is not taken: it is one of the commonest, one of them with digits or signs around it, or the name of
+ * whoever has it.
+ * @returns words that follow "The password "; undefined for one that is taken
+ */
+export async function whyRefused(password: string, name: string): Promise<string | undefined> {
+  common ??= readCommon();
+  const held = await common;
+  const plain = password.normalize("NFKC").toLowerCase();
+  if (held.has(plain)) return "is one of those that everybody tries first";
+  const bare = bareOf(plain);
+  if (bare && held.has(bare)) return "is one of those that everybody tries first, with something around it";
+  const names = [nameKey(name), nameKey(name).replaceAll(/\s/g, "")];
+  if (names.includes(nameKey(plain)) || names.includes(bare)) return "is the name";
+  if (new Set(plain).size < 3) return "is one or two letters, again and again";
+  return undefined;
+}

@@ -1,0 +1,218 @@
+import type { BegunCodes, PasskeySummary } from "@bibliotope/wire";
+import { browserSupportsWebAuthn, startRegistration } from "@simplewebauthn/browser";
+import { type FormEvent, useState } from "react";
+import {
+  useAskPasskeyMutation,
+  useBeginCodesMutation,
+  useConfirmCodesMutation,
+  useDropCodesMutation,
+  useDropPasskeyMutation,
+  useKeepPasskeyMutation,
+  useSecondFactorQuery,
+  wordsOf,
+} from "../state/api.ts";
+import { Button } from "../ui/Button.tsx";
+import { moment } from "../ui/moment.ts";
+import { TextField } from "../ui/TextField.tsx";
+import { wordsOfPasskey } from "./passkey-words.ts";
+
+/** What is about to be changed. */
+type Change = { what: "codes on" | "codes off" | "passkey" } | { what: "passkey off"; passkey: PasskeySummary };
+
+/** One's own one-time codes and passkeys. @param hasPassword it is asked for again before anything is changed */
+export function SecondFactor({ hasPassword }: { hasPassword: boolean }) {
+  const { data } = useSecondFactorQuery();
+  const [change, setChange] = useState<Change>();
+  const [begun, setBegun] = useState<BegunCodes>();
+  const done = () => {
+    setChange(undefined);
+    setBegun(undefined);
+  };
+  if (!data) return null;
+  return (
+    <section aria-label="Second factor" className="mt-5">
+      <h3 className="font-semibold">Second factor</h3>
+      <ul className="mt-1 border-y border-rule text-[13px]">
+        <li className="flex flex-wrap items-baseline gap-x-3 border-b border-rule py-1.5">
+          <span className="min-w-0 flex-1">
+            One-time codes of an authenticator app
+            <span className="block text-quiet">
+              {data.codesSince
+                ? `asked for with the password since ${moment(data.codesSince)}`
+                : hasPassword
+                  ? "not asked for"
+                  : "asked for with a password, which you have not set"}
+            </span>
+          </span>
+          {hasPassword || data.codesSince ? (
+            <button
+              type="button"
+              className="underline"
+              onClick={() => setChange({ what: data.codesSince ? "codes off" : "codes on" })}
+            >
+              {data.codesSince ? "Turn off …" : "Set up …"}
+            </button>
+          ) : null}
+        </li>
+        {data.passkeys.map((passkey) => (
+          <li key={passkey.id} className="flex flex-wrap items-baseline gap-x-3 border-b border-rule py-1.5">
+            <span className="min-w-0 flex-1 break-words">
+              Passkey “{passkey.name}”
+              <span className="block text-quiet">
+                {passkey.usedAt ? `used ${moment(passkey.usedAt)}` : `made ${moment(passkey.madeAt)}, not used yet`}
+              </span>
+            </span>
+            <button type="button" className="underline" onClick={() => setChange({ what: "passkey off", passkey })}>
+              Take out …<span className="sr-only"> {passkey.name}</span>
+            </button>
+          </li>
+        ))}
+        <li className="py-1.5">
+          {browserSupportsWebAuthn() ? (
+            <button type="button" className="underline" onClick={() => setChange({ what: "passkey" })}>
+              Add a passkey …
+            </button>
+          ) : (
+            <span className="text-quiet">This browser has no passkeys.</span>
+          )}
+        </li>
+      </ul>
+      {begun ? (
+        <Confirm begun={begun} done={done} />
+      ) : change ? (
+        <Again key={change.what} change={change} hasPassword={hasPassword} done={done} begin={setBegun} />
+      ) : null}
+    </section>
+  );
+}
+
+const TITLES: Readonly<Record<Change["what"], string>> = {
+  "codes on": "Set one-time codes up",
+  "codes off": "Turn one-time codes off",
+  passkey: "Add a passkey",
+  "passkey off": "Take the passkey out",
+};
+
+interface AgainProps {
+  change: Change;
+  hasPassword: boolean;
+  done: () => void;
+  begin: (begun: BegunCodes) => void;
+}
+
+/** Asks for the password again, and does what is to be changed. */
+function Again({ change, hasPassword, done, begin }: AgainProps) {
+  const [before, setBefore] = useState("");
+  const [name, setName] = useState("This device");
+  const [failed, setFailed] = useState("");
+  const [isUnderWay, setIsUnderWay] = useState(false);
+  const [beginCodes] = useBeginCodesMutation();
+  const [dropCodes] = useDropCodesMutation();
+  const [askPasskey] = useAskPasskeyMutation();
+  const [keepPasskey] = useKeepPasskeyMutation();
+  const [dropPasskey] = useDropPasskeyMutation();
+  const again = hasPassword ? { before } : {};
+  const act = async () => {
+    if (change.what === "codes on") return begin(await beginCodes(again).unwrap());
+    if (change.what === "codes off") await dropCodes(again).unwrap();
+    else if (change.what === "passkey off") await dropPasskey({ id: change.passkey.id, asks: again }).unwrap();
+    else {
+      const { options } = await askPasskey(again).unwrap();
+      const made = await startRegistration({ optionsJSON: options as never });
+      await keepPasskey({ name, made: made as never }).unwrap();
+    }
+    done();
+  };
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    setIsUnderWay(true);
+    setFailed("");
+    act()
+      .catch((error: unknown) => setFailed(wordsOfPasskey(error) ?? wordsOf(error)))
+      .finally(() => setIsUnderWay(false));
+  };
+  return (
+    <form onSubmit={submit} aria-label={TITLES[change.what]} className="mt-3 flex flex-wrap items-end gap-3">
+      {change.what === "passkey" ? (
+        <div className="w-[12rem]">
+          <TextField label="Name of the passkey" required maxLength={60} value={name} change={setName} />
+        </div>
+      ) : null}
+      {hasPassword ? (
+        <div className="w-[12rem]">
+          <TextField
+            label="Password, once more"
+            type="password"
+            autoComplete="current-password"
+            required
+            value={before}
+            change={setBefore}
+          />
+        </div>
+      ) : null}
+      <Button type="submit" strong disabled={isUnderWay}>
+        {TITLES[change.what]}
+      </Button>
+      <Button onClick={done}>Not now</Button>
+      {failed ? (
+        <p role="alert" className="w-full text-madder">
+          {failed}
+        </p>
+      ) : null}
+    </form>
+  );
+}
+
+/** Shows what the app is told, and asks for a first code. */
+function Confirm({ begun, done }: { begun: BegunCodes; done: () => void }) {
+  const [code, setCode] = useState("");
+  const [confirm, { error, isLoading }] = useConfirmCodesMutation();
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    confirm({ code })
+      .unwrap()
+      .then(done, () => undefined);
+  };
+  return (
+    <form
+      onSubmit={submit}
+      aria-label="Confirm one-time codes"
+      className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-2"
+    >
+      <img
+        className="row-span-2 size-[132px] rounded bg-white"
+        alt="The secret, as a code to be scanned"
+        src={`data:image/svg+xml;utf8,${encodeURIComponent(begun.picture)}`}
+      />
+      <p className="text-[13px]">
+        Scan this with an authenticator app, or type the secret into it:{" "}
+        <code className="block break-all font-mono">{begun.secret.match(/.{1,4}/g)?.join(" ")}</code>
+      </p>
+      <div className="flex flex-wrap items-end gap-3">
+        <div className="w-[9rem]">
+          <TextField
+            label="The code it shows"
+            inputMode="numeric"
+            autoComplete="one-time-code"
+            required
+            maxLength={7}
+            value={code}
+            change={setCode}
+          />
+        </div>
+        <Button type="submit" strong disabled={isLoading}>
+          Ask for codes from now on
+        </Button>
+        <Button onClick={done}>Not now</Button>
+      </div>
+      <p className="col-span-2 text-[13px] text-quiet">
+        Other sessions end. If the app is lost, a sign-in link still works, and somebody who manages can turn codes off.
+      </p>
+      {error ? (
+        <p role="alert" className="col-span-2 text-madder">
+          {wordsOf(error)}
+        </p>
+      ) : null}
+    </form>
+  );
+}

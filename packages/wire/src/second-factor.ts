@@ -1,0 +1,47 @@
+import * as z from "zod";
+import { text } from "./text.ts";
+
+/** A code of six digits that an authenticator app shows (RFC 6238). */
+export const oneTimeCode = z
+  .string()
+  .transform((code) => code.replace(/\s/g, ""))
+  .pipe(z.string().regex(/^\d{6}$/, { error: "a code has six digits" }));
+
+const bytes = text(4096).regex(/^[\w-]*$/, { error: "is not written in base64url" });
+/** A passkey's answer as the browser gives it (Web Authentication, level 3, `toJSON`). */
+const credential = z.looseObject({
+  id: bytes,
+  rawId: bytes,
+  type: z.literal("public-key"),
+  response: z.looseObject({ clientDataJSON: bytes }),
+});
+/** Who has a password says it again before they change how they sign in. */
+const again = { before: text(1000).optional() };
+
+export const secondFactorAnswer = z.object({
+  /** When codes of an app were first asked for; null while none are. */
+  codesSince: z.string().nullable(),
+  passkeys: z.array(z.object({ id: z.string(), name: z.string(), madeAt: z.string(), usedAt: z.string().nullable() })),
+});
+export const againAsking = z.strictObject(again);
+export const begunCodes = z.object({
+  /** What the app is told, in base32. */
+  secret: z.string(),
+  uri: z.string(),
+  /** The same as a code to be scanned, an SVG. */
+  picture: z.string(),
+});
+export const confirmCodesAsking = z.strictObject({ code: oneTimeCode });
+/** What a browser is asked for a passkey with (`parseCreationOptionsFromJSON`, `parseRequestOptionsFromJSON`). */
+export const passkeyOptions = z.object({ options: z.record(z.string(), z.unknown()) });
+export const keepPasskeyAsking = z.strictObject({ name: text(60).trim().min(1), made: credential });
+/** Signs in by a passkey. */
+export const passkeySignInAsking = z.strictObject({ used: credential });
+
+export type SecondFactorAnswer = z.infer<typeof secondFactorAnswer>;
+export type PasskeySummary = SecondFactorAnswer["passkeys"][number];
+export type BegunCodes = z.infer<typeof begunCodes>;
+export type PasskeyCredential = z.infer<typeof credential>;
+export type AgainAsking = z.infer<typeof againAsking>;
+export type KeepPasskeyAsking = z.infer<typeof keepPasskeyAsking>;
+export type PasskeySignInAsking = z.infer<typeof passkeySignInAsking>;
