@@ -5,6 +5,7 @@ import { type BatchOptions, batchFile } from "./batch.ts";
 import { ENDS, Stop } from "./ends.ts";
 import { type ImportOptions, importFile } from "./import.ts";
 import { addLookups } from "./lookups.ts";
+import { erasePerson, exportPerson } from "./people.ts";
 
 const VERSION: string = JSON.parse(readFileSync(new URL("../package.json", import.meta.url), "utf8")).version;
 
@@ -52,6 +53,18 @@ program
     "\nExample:\n  $ bibliotope import houses.csv --data-set Houses --licence CC0-1.0 --country QR --publish",
   )
   .action((file: string, options: ImportOptions) => importFile(file, options, say));
+program
+  .command("export-person <name>")
+  .description("writes all that is held of somebody who may sign in, but for hashes and secrets, as JSON")
+  .option("--out <file>", "where it goes; the terminal when not given")
+  .addHelpText("after", '\nExample:\n  $ bibliotope export-person "Wendeline Oakhurst" --out wendeline.json')
+  .action(exportPerson);
+program
+  .command("erase-person <name>")
+  .description("takes somebody out with all that is held of them; what they made for others stays, without their name")
+  .option("--yes", "does not ask")
+  .addHelpText("after", '\nExample:\n  $ bibliotope erase-person "Wendeline Oakhurst"')
+  .action((name: string, options: { yes?: boolean }) => erasePerson(name, options, say));
 program
   .command("backup <file>")
   .description("writes all that the database holds into a file")

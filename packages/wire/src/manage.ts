@@ -48,6 +48,11 @@ export const personSummary = z.object({
   /** Null before the first time. */
   signedInAt: z.string().nullable(),
 });
+/** Everything that is held of somebody, as it lies in the database: the person, and rows by where they lie. */
+export const personData = z.object({
+  person: z.record(z.string(), z.unknown()),
+  held: z.record(z.string(), z.array(z.record(z.string(), z.unknown()))),
+});
 export const peopleList = z.object({ people: z.array(personSummary) });
 export type PersonSummary = z.infer<typeof personSummary>;
 export type MakePersonAsking = z.infer<typeof makePersonAsking>;

@@ -50,6 +50,7 @@ import {
   makeKeyAsking,
   makePersonAsking,
   peopleList,
+  personData,
   publishFormAsking,
   type Role,
   renewLinkKeyAsking,
@@ -145,6 +146,7 @@ export const OWN_CALLS = {
   people: get("/people", { ...manage, answers: peopleList }),
   makePerson: post("/people", { ...manage, asks: makePersonAsking, answers: peopleList, status: 201 }),
   changePerson: put("/people/{id}", { ...manage, asks: changePersonAsking, answers: peopleList }),
+  personData: get("/people/{id}/data", { ...manage, answers: personData }),
   removePerson: remove("/people/{id}", manage),
 
   forms: get("/forms", { answers: formList }),

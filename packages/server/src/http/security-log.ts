@@ -29,6 +29,7 @@ const NOTED: Partial<Record<OwnCallName, string>> = {
   dropPasskey: "passkey taken out",
   makePerson: "person let in",
   changePerson: "person or role changed",
+  personData: "data of a person exported",
   removePerson: "person taken out",
   makeKey: "key made",
   changeKey: "key changed",

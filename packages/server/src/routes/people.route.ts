@@ -2,6 +2,7 @@ import type { Knex } from "knex";
 import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
 import { whyRefused } from "../users/common-passwords.ts";
+import { dataOfPerson } from "../users/person-data.ts";
 import * as users from "../users/users.repository.ts";
 import { addressOf } from "./sign-in.route.ts";
 
@@ -14,6 +15,7 @@ export function peopleHandlers(database: Knex) {
     people,
     makePerson,
     changePerson,
+    personData,
     removePerson,
   } satisfies Partial<OwnHandlers>;
 
@@ -51,6 +53,12 @@ export function peopleHandlers(database: Knex) {
     if (done === "missing") throw nobody();
     if (done === "last") throw last();
     return people();
+  }
+
+  async function personData({ id }: Own<"personData">) {
+    const data = await dataOfPerson(database, id());
+    if (!data) throw nobody();
+    return data;
   }
 
   async function removePerson({ id, user }: Own<"removePerson">) {

@@ -14,6 +14,7 @@ import { noteRight, noteTry } from "./guesses.ts";
 import { nameKey } from "./name-key.ts";
 import { type PasskeyPlace, usePasskey } from "./passkeys.ts";
 import { hashPassword, isPassword } from "./passwords.ts";
+import { eraseData } from "./person-data.ts";
 import type { User } from "./user.ts";
 
 /** A session as it is held: whose it is, and when it ends. */
@@ -280,12 +281,11 @@ export async function changePassword(
   return true;
 }
 
-/** Takes somebody out, with their sessions, links and earlier lookups. */
+/** Takes somebody out with everything that is held of them; what they made for others stays. */
 export async function removePerson(database: Knex, id: number): Promise<"removed" | "missing" | "last"> {
   return database.transaction(async (transaction) => {
     if (await isLastManager(transaction, id)) return "last";
-    for (const table of ["sessions", "sign_in_links", "lookups"])
-      await transaction(table).where({ user_id: id }).delete();
+    await eraseData(transaction, id);
     return (await transaction("users").where({ id }).delete()) ? "removed" : "missing";
   });
 }

@@ -1,0 +1,52 @@
+import { writeFileSync } from "node:fs";
+import { createInterface } from "node:readline/promises";
+import type { PersonSummary } from "@bibliotope/wire";
+import { ENDS, Stop } from "./ends.ts";
+import { Workbench } from "./server.ts";
+
+/** Writes all that is held of somebody. */
+export async function exportPerson(name: string, { out }: { out?: string }): Promise<void> {
+  const workbench = await Workbench.open();
+  const { id } = await find(workbench, name);
+  const data = await workbench.ask("personData", { parts: { id } });
+  const written = `${JSON.stringify(data, null, 2)}\n`;
+  if (out === undefined) process.stdout.write(written);
+  // nobody else is to read it
+  else writeFileSync(out, written, { mode: 0o600 });
+}
+
+/** Takes somebody out with all that is held of them. @param say hears what remains */
+export async function erasePerson(
+  name: string,
+  { yes = false }: { yes?: boolean },
+  say: (line: string) => void,
+): Promise<void> {
+  const workbench = await Workbench.open();
+  const person = await find(workbench, name);
+  if (!yes && !(await isSure(person.name))) throw new Stop("Nothing was erased.", ENDS.failed);
+  await workbench.ask("removePerson", { parts: { id: person.id } });
+  say(`${person.name} is erased.`);
+  say(
+    "Two places still have the name until they end by themselves: log/security.log and those put aside, and backups that were made until now.",
+  );
+}
+
+async function find(workbench: Workbench, name: string): Promise<PersonSummary> {
+  const { people } = await workbench.ask("people", {});
+  const plain = (text: string) => text.trim().toLowerCase();
+  const found = people.find((one) => plain(one.name) === plain(name));
+  if (!found)
+    throw new Stop(
+      `Nobody is called “${name}”. There are: ${people.map((one) => one.name).join(", ")}.`,
+      ENDS.nothingFound,
+    );
+  return found;
+}
+
+async function isSure(name: string): Promise<boolean> {
+  if (!process.stdin.isTTY) throw new Stop("Say --yes: nobody can be asked here.", ENDS.wrongUse);
+  const asking = createInterface({ input: process.stdin, output: process.stderr });
+  const said = await asking.question(`Erase all that is held of ${name}? This cannot be taken back. Type the name: `);
+  asking.close();
+  return said.trim() === name;
+}
