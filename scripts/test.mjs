@@ -1,4 +1,5 @@
 import { join } from "node:path";
+import { parseArgs } from "node:util";
 import { headlessChromium, languageProgram } from "./lib/debian.mjs";
 import { withLock } from "./lib/lock.mjs";
 import { checkNode, installPackages } from "./lib/packages.mjs";
@@ -46,7 +47,7 @@ async function inTurn(...steps) {
 }
 
 const [part = "all", ...rest] = process.argv.slice(2);
-const PARTS = { all, unit, server, browser, long };
+const PARTS = { all, unit, server, browser, long, faults };
 if (!Object.hasOwn(PARTS, part))
   throw new Error(`a part of the tests is ${Object.keys(PARTS).join(", ")}; not ${part}`);
 await command(() => PARTS[part](rest));
@@ -98,15 +99,29 @@ function long() {
   });
 }
 
+/** Ten minutes, or as many as are named, of faults of every kind under load; `--seed` says which. */
+function faults(args) {
+  const { values, positionals } = parseArgs({ args, options: { seed: { type: "string" } }, allowPositionals: true });
+  return withServers({ checks: false, keepsDatabaseUp: true }, (env) =>
+    run("vitest", ["run", "--project", "server", "faults.server"], {
+      ...env,
+      BIBLIOTOPE_FAULTS: positionals[0] ?? "10",
+      ...(values.seed ? { BIBLIOTOPE_SEED: values.seed } : {}),
+    }),
+  );
+}
+
 /**
  * Runs a body with servers for the tests.
+ * @param how.keepsDatabaseUp whether a database that ends by itself is started again
  * @param how.checks whether types and rules are checked, beside the loading of the demo data
  * @param body is given what tests are told by their environment, and the exit code of the checks
  */
-function withServers({ fresh = false, checks = true }, body) {
+function withServers({ fresh = false, checks = true, keepsDatabaseUp = false }, body) {
   makeFolder(home);
   return withLock(join(home, "test.lock"), "Another npm test is running in this clone; waiting for it", async () => {
     const database = await prepare("test", headlessChromium);
+    if (keepsDatabaseUp) database.watch(say);
     // the lookups that are handed out in Python are run
     await languageProgram("python3");
     let servers;

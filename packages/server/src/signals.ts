@@ -1,4 +1,5 @@
 import { Client } from "pg";
+import { STEADY } from "./database/connect.ts";
 
 /** What can change under a running process. */
 export type Signal = "keys" | "forms" | "services" | "publication" | "corrections" | "restored";
@@ -35,6 +36,7 @@ export class Signals {
   async #listen(): Promise<void> {
     const client = new Client({
       connectionString: this.url,
+      ...STEADY,
       connectionTimeoutMillis: 2000,
       application_name: "bibliotope signals",
     });

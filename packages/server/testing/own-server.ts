@@ -3,6 +3,7 @@ import { cpSync, existsSync, mkdtempSync } from "node:fs";
 import { connect, createServer, type Server, type Socket } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { Transform } from "node:stream";
 import { setTimeout as wait } from "node:timers/promises";
 import { fileURLToPath } from "node:url";
 import knex, { type Knex } from "knex";
@@ -105,10 +106,12 @@ export class OwnServer {
   }
 }
 
-/** A door to a database that can be shut, as if the database were away. */
+/** A door to a database that can be shut, as if the database were away; or slow, or silent, as a network is. */
 export class Door {
   #server: Server | undefined;
   readonly #sockets = new Set<Socket>();
+  /** Milliseconds that every piece waits; for ever when infinite, with nobody told: a connection that is open at one end alone. */
+  delay = 0;
 
   constructor(private readonly to: { host: string; port: number }) {}
 
@@ -120,7 +123,7 @@ export class Door {
         [beyond, socket],
       ] as const) {
         this.#sockets.add(one);
-        one.pipe(other);
+        one.pipe(this.#late()).pipe(other);
         one.on("error", () => other.destroy());
         one.on("close", () => {
           this.#sockets.delete(one);
@@ -135,7 +138,23 @@ export class Door {
 
   async shut(): Promise<void> {
     const closed = new Promise((resolve) => this.#server!.close(resolve));
-    for (const socket of this.#sockets) socket.destroy();
+    this.cut();
     await closed;
+  }
+
+  /** Cuts every connection; new ones are let through. */
+  cut(): void {
+    for (const socket of this.#sockets) socket.destroy();
+  }
+
+  /** Hands pieces on as late as it is set now, in their order. */
+  #late(): Transform {
+    return new Transform({
+      transform: (piece, _, done) => {
+        if (this.delay === Number.POSITIVE_INFINITY) return;
+        if (this.delay) setTimeout(done, this.delay, null, piece);
+        else done(null, piece);
+      },
+    });
   }
 }

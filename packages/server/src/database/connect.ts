@@ -7,11 +7,19 @@ import { MIGRATIONS } from "./migrations/index.ts";
  */
 const PATIENCE = 20_000;
 
+/** Of connections that stay open and are asked little: one that is open at this end alone is found out. */
+export const STEADY = {
+  keepAlive: true,
+  keepAliveInitialDelayMillis: 10_000,
+  connectionTimeoutMillis: PATIENCE,
+  query_timeout: 10_000,
+} as const;
+
 /** Connects to PostgreSQL; nothing is asked until the first query. @param url `postgres://…` @param name told to the server */
 export function connect(url: string, most = 8, name = "bibliotope"): Knex {
   return knex({
     client: "pg",
-    connection: { connectionString: url, connectionTimeoutMillis: PATIENCE, application_name: name },
+    connection: { connectionString: url, connectionTimeoutMillis: PATIENCE, keepAlive: true, application_name: name },
     pool: { min: 0, max: most, idleTimeoutMillis: 20_000 },
     acquireConnectionTimeout: PATIENCE + 5000,
     migrations: { migrationSource: MIGRATIONS, tableName: "migrations" },
@@ -57,14 +65,20 @@ export const isDiskFull = (error: unknown): boolean => FULL.has(codeOf(error));
 /** True when an error says that the database has no room for another connection now. */
 export const isDatabaseCrowded = (error: unknown): boolean => CROWDED.has(codeOf(error));
 
+/** Said in a thread of its own: an error that comes from one keeps no code. */
+export class DatabaseAway extends Error {}
+
 /** True when an error says that the database is away, rather than that the query was wrong. */
 export function isDatabaseAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
   const { code, name, message } = error as Error & { code?: string };
   return (
+    error instanceof DatabaseAway ||
     AWAY.has(code ?? "") ||
     name === "KnexTimeoutError" ||
-    /Connection terminated|timeout exceeded when trying to connect/i.test(message)
+    /Connection terminated|timeout exceeded when trying to connect|terminating connection|E(?:CONNREFUSED|CONNRESET|PIPE)/i.test(
+      message,
+    )
   );
 }
 

@@ -1,8 +1,9 @@
 import { totalmem } from "node:os";
 import { Worker } from "node:worker_threads";
+import { DatabaseAway } from "../database/connect.ts";
 import { type Running, Stopped } from "./jobs.ts";
 
-export type WorkMessage = { done: number; words: string } | { result: unknown } | { failed: string };
+export type WorkMessage = { done: number; words: string } | { result: unknown } | { failed: string; isAway?: boolean };
 
 /** Megabytes that a piece of work may take: half of what the machine has, and no more than this. */
 const MEMORY = Math.floor(Math.min(8192, totalmem() / 2 ** 21));
@@ -28,7 +29,8 @@ export function inWorker<T>(file: URL, data: unknown, { progress, stop }: Runnin
     stop.addEventListener("abort", halt);
     worker.on("message", (message: WorkMessage) => {
       if ("result" in message) resolve(message.result as T);
-      else if ("failed" in message) reject(new Error(message.failed));
+      else if ("failed" in message)
+        reject(message.isAway ? new DatabaseAway(message.failed) : new Error(message.failed));
       else progress(message.done, message.words);
     });
     worker.on("error", (error: NodeJS.ErrnoException) => reject(error.code === OUT_OF_MEMORY ? tooLarge() : error));

@@ -2,7 +2,7 @@ import type { JobKind } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import { Client } from "pg";
 import PgBoss from "pg-boss";
-import { LOCKS } from "../database/connect.ts";
+import { isDatabaseAway, LOCKS, STEADY } from "../database/connect.ts";
 import { beginJob, endJob, type Job, makeJob, noteProgress, resumeJob, unfinishedJobs } from "./jobs.repository.ts";
 
 /** What a job tells while it runs. */
@@ -28,6 +28,9 @@ const QUEUE = "work";
 /** Milliseconds between two notes of progress, and after which it is looked for jobs whose process is gone. */
 const [NOTE_EVERY, LOOK_EVERY] = [400, 15_000];
 
+/** Times that a job may lose the database before it has failed. */
+const MOST_LOST = 20;
+
 /**
  * Work that takes long, one piece at a time in each process. pg-boss hands it out, so that several processes share it;
  * the state stands in our own table. A running job is held by an advisory lock: when its process is gone, so is the
@@ -40,6 +43,8 @@ export class Jobs {
   #worker: string | undefined;
   readonly #stopping = new AbortController();
   readonly #running = new Set<number>();
+  /** How often jobs lost the database while they ran. */
+  readonly #lost = new Map<number, number>();
 
   constructor(
     private readonly database: Knex,
@@ -129,6 +134,11 @@ export class Jobs {
     } catch (error) {
       // a process that ends leaves its jobs as they are: the next one goes on with them
       if (this.#stopping.signal.aborted) return;
+      const wantsMore = !stop.signal.aborted && isDatabaseAway(error) && this.#isBegunAgain(job.id);
+      if (wantsMore) {
+        this.log.warn({ job: job.id, error: String(error) }, "the database went away: this job is begun again");
+        return;
+      }
       const wanted = stop.signal.aborted ? (stop.signal.reason as "paused" | "cancelled") : undefined;
       if (!wanted)
         this.log.warn({ job: job.id, error: error instanceof Error ? error.stack : String(error) }, "job failed");
@@ -142,13 +152,25 @@ export class Jobs {
     }
   }
 
+  /** Whether a job that lost the database is handed out again; at the next look, and not for ever. */
+  #isBegunAgain(id: number): boolean {
+    const times = (this.#lost.get(id) ?? 0) + 1;
+    this.#lost.set(id, times);
+    return times <= MOST_LOST;
+  }
+
   /** Holds a job, unless another process does. */
   async #take(id: number): Promise<boolean> {
-    const { rows } = await (await this.#lockClient()).query("select pg_try_advisory_lock($1, $2) as taken", [
-      LOCKS.jobs,
-      id,
-    ]);
-    return rows[0].taken;
+    const client = await this.#lockClient();
+    try {
+      const { rows } = await client.query("select pg_try_advisory_lock($1, $2) as taken", [LOCKS.jobs, id]);
+      return rows[0].taken;
+    } catch (error) {
+      // it may be open at this end alone: the next one is asked over another connection
+      this.#locks = undefined;
+      void client.end().catch(() => undefined);
+      throw error;
+    }
   }
 
   async #letGo(id: number): Promise<void> {
@@ -163,7 +185,7 @@ export class Jobs {
   }
 
   async #connectLocks(): Promise<Client> {
-    const client = new Client({ connectionString: this.url, application_name: "bibliotope job locks" });
+    const client = new Client({ connectionString: this.url, application_name: "bibliotope job locks", ...STEADY });
     const lost = () => {
       this.#locks = undefined;
     };

@@ -1,5 +1,6 @@
 import { readlinkSync } from "node:fs";
 import { constants, setPriority } from "node:os";
+import { isDatabaseAway } from "../database/connect.ts";
 import type { WorkMessage } from "./in-worker.ts";
 import { ownPort } from "./port.ts";
 
@@ -22,6 +23,6 @@ export async function work(does: () => Promise<unknown>): Promise<void> {
   try {
     tell({ result: await does() });
   } catch (error) {
-    tell({ failed: error instanceof Error ? error.message : String(error) });
+    tell({ failed: error instanceof Error ? error.message : String(error), isAway: isDatabaseAway(error) });
   }
 }
