@@ -1,6 +1,8 @@
 import { type ChildProcessByStdio, spawn } from "node:child_process";
+import { createHash } from "node:crypto";
 import { once } from "node:events";
-import { existsSync, readdirSync, renameSync, rmSync } from "node:fs";
+import { appendFileSync, createReadStream, existsSync, readdirSync, renameSync, rmSync, statSync } from "node:fs";
+import { open } from "node:fs/promises";
 import { join } from "node:path";
 import type { Readable, Writable } from "node:stream";
 import { pipeline } from "node:stream/promises";
@@ -20,6 +22,8 @@ export async function backup(file: string): Promise<void> {
   process.umask(0o077);
   try {
     await ended(start("pg_dump", ["--format=custom", "--no-owner", "--file", aside, "--dbname", address()]));
+    // PostgreSQL reads no further than its own end
+    appendFileSync(aside, sealOf(await digestOf(aside)));
     renameSync(aside, file);
   } catch (error) {
     rmSync(aside, { force: true });
@@ -30,9 +34,12 @@ export async function backup(file: string): Promise<void> {
 /**
  * Puts back what `backup` wrote, in one transaction: all of it or nothing. What was there before is gone, whatever it
  * was: a database in use, an older or a newer one, an empty one. A server that runs begins anew on it by itself.
+ * @param say hears of a backup that has no digest
+ * @throws Error for one that is damaged; then nothing was changed
  */
-export async function restore(file: string): Promise<void> {
+export async function restore(file: string, say: (line: string) => void): Promise<void> {
   if (!existsSync(file)) throw new Error(`There is no file ${file}.`);
+  await checkSeal(file, say);
   const list = piped("pg_restore", ["--list", file]);
   let listed = "";
   list.stdout.on("data", (piece: Buffer) => {
@@ -47,6 +54,36 @@ export async function restore(file: string): Promise<void> {
       if (tries === TRIES || !IS_HELD.test(String(error))) throw error;
     }
   }
+}
+
+/** What stands at the end of a backup: the digest of all before it. */
+const sealOf = (digest: string) => `\nBibliotope backup, sha-256 ${digest}\n`;
+const SEAL_BYTES = sealOf("0".repeat(64)).length;
+
+/** @param bytes of the file that are read; all of them when not given */
+async function digestOf(file: string, bytes?: number): Promise<string> {
+  const hash = createHash("sha256");
+  if (bytes !== 0) await pipeline(createReadStream(file, bytes === undefined ? {} : { end: bytes - 1 }), hash);
+  return hash.digest("hex");
+}
+
+/** @throws Error when the digest at the end is not that of what stands before it */
+async function checkSeal(file: string, say: (line: string) => void): Promise<void> {
+  const body = statSync(file).size - SEAL_BYTES;
+  const end = Buffer.alloc(SEAL_BYTES);
+  const handle = await open(file);
+  try {
+    if (body >= 0) await handle.read(end, 0, SEAL_BYTES, body);
+  } finally {
+    await handle.close();
+  }
+  const found = /^\nBibliotope backup, sha-256 ([0-9a-f]{64})\n$/.exec(end.toString("latin1"))?.[1];
+  if (!found)
+    say(
+      "This backup has no digest: it is of an earlier version, or was cut. PostgreSQL alone tells whether it is whole.",
+    );
+  else if (found !== (await digestOf(file, body)))
+    throw new Error(`${file} is damaged: its digest is another one. Nothing was changed.`);
 }
 
 /** Everything of ours goes, whoever uses it now. */

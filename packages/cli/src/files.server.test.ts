@@ -7,6 +7,7 @@ import { promisify } from "node:util";
 import PgBoss from "pg-boss";
 import { describe, expect, it } from "vitest";
 import { connect, migrate } from "../../server/src/database/connect.ts";
+import { Random } from "../../server/testing/faults/random.ts";
 import { OwnServer, ownDatabase } from "../../server/testing/own-server.ts";
 import { shared, sharedHome } from "../../server/testing/shared.ts";
 import { readingOf } from "./import.ts";
@@ -163,6 +164,42 @@ describe("bibliotope backup and restore", { timeout: 240_000 }, () => {
         expect(await run(["restore", join(folder, "broken")], { DATABASE_URL: url })).toMatchObject({ code: 1 });
         expect(await database("kept").first("words")).toEqual({ words: "stays" });
       }
+    } finally {
+      await drop();
+    }
+  });
+
+  it("take no backup that was cut or whose bytes were changed, wherever, and one of an earlier version with a word", async () => {
+    const { url, database, drop } = await ownDatabase("cli_damaged");
+    try {
+      await database.raw("create table kept (id int primary key, words text)");
+      const lines = Array.from({ length: 3000 }, (_, id) => ({ id, words: `line ${id} ${Math.sin(id)}` }));
+      for (let at = 0; at < lines.length; at += 1000) await database("kept").insert(lines.slice(at, at + 1000));
+      const to = join(folder, "sealed.backup");
+      expect(await run(["backup", to], { DATABASE_URL: url })).toMatchObject({ code: 0 });
+      const whole = readFileSync(to);
+      const broken = join(folder, "damaged.backup");
+      const tried = async (bytes: Buffer) => {
+        writeFileSync(broken, bytes);
+        return run(["restore", broken], { DATABASE_URL: url });
+      };
+      await database("kept").where({ id: 7 }).update({ words: "stays" });
+      const bodyBytes = whole.length - 93;
+      const random = new Random(20261130);
+      for (let i = 0; i < 6; i++) {
+        const flipped = Buffer.from(whole);
+        const at = Math.floor(random.between(0, bodyBytes));
+        flipped[at] ^= 1 << Math.floor(random.between(0, 8));
+        const { code, stderr } = await tried(flipped);
+        expect([code, /is damaged: its digest is another one/.test(stderr)], `bit of byte ${at}`).toEqual([1, true]);
+        const cut = Math.floor(random.between(0, bodyBytes - 1));
+        expect((await tried(whole.subarray(0, cut))).code, `cut at ${cut}`).toBe(1);
+      }
+      expect(await database("kept").where({ id: 7 }).first("words")).toEqual({ words: "stays" });
+      const old = await tried(whole.subarray(0, bodyBytes));
+      expect(old.code).toBe(0);
+      expect(old.stderr).toContain("has no digest");
+      expect((await database("kept").where({ id: 7 }).first("words")).words).toMatch(/^line 7/);
     } finally {
       await drop();
     }

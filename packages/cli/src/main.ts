@@ -74,7 +74,7 @@ program
   .command("restore <file>")
   .description("puts back what backup wrote; what is there now is lost")
   .addHelpText("after", "\nExample:\n  $ bibliotope restore all.backup")
-  .action((file: string) => restore(file));
+  .action((file: string) => restore(file, say));
 
 try {
   await program.parseAsync();

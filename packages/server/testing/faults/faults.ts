@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
 import type { Random } from "./random.ts";
-import type { Rig } from "./rig.ts";
+import { type Rig, send } from "./rig.ts";
 
 /** Something that goes wrong for a while. */
 export interface Fault {
@@ -42,8 +42,8 @@ export const FAULTS: readonly Fault[] = [
     begin: async (rig) => {
       const pid = rig.now()?.pid;
       if (!pid) return undefined;
-      process.kill(pid, "SIGSTOP");
-      return () => void process.kill(pid, "SIGCONT");
+      send(pid, "SIGSTOP");
+      return () => void send(pid, "SIGCONT");
     },
   },
   {

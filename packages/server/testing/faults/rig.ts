@@ -79,7 +79,7 @@ export class Rig {
 
   signal(signal: NodeJS.Signals): void {
     const pid = this.now()?.pid;
-    if (pid) process.kill(pid, signal);
+    if (pid) send(pid, signal);
   }
 
   async shutDoor(): Promise<void> {
@@ -121,6 +121,15 @@ export class Rig {
     if (this.hasDisk) execFileSync("umount", [this.folder]);
     rmSync(this.folder, { recursive: true, force: true });
     rmSync(this.clock, { force: true });
+  }
+}
+
+/** Sends a signal to a process that may be gone. @returns whether it was there */
+export function send(pid: number, signal: NodeJS.Signals): boolean {
+  try {
+    return process.kill(pid, signal);
+  } catch {
+    return false;
   }
 }
 
