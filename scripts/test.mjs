@@ -1,6 +1,6 @@
 import { join } from "node:path";
 import { parseArgs } from "node:util";
-import { headlessChromium, languageProgram } from "./lib/debian.mjs";
+import { headlessChromium, languageProgram, takenOut } from "./lib/debian.mjs";
 import { withLock } from "./lib/lock.mjs";
 import { checkNode, installPackages } from "./lib/packages.mjs";
 import { bin, home, makeFolder, root } from "./lib/places.mjs";
@@ -124,6 +124,12 @@ function withServers({ fresh = false, checks = true, keepsDatabaseUp = false }, 
     if (keepsDatabaseUp) database.watch(say);
     // the lookups that are handed out in Python are run
     await languageProgram("python3");
+    // what stands before a server that people reach over TLS
+    const debian = makeFolder(join(home, "debian"));
+    const proxy = {
+      BIBLIOTOPE_TEST_NGINX: await takenOut("nginx", debian),
+      BIBLIOTOPE_TEST_OPENSSL: await takenOut("openssl", debian),
+    };
     let servers;
     const stop = async () => {
       await servers?.stop();
@@ -133,7 +139,7 @@ function withServers({ fresh = false, checks = true, keepsDatabaseUp = false }, 
     const checking = checks ? check() : Promise.resolve(0);
     try {
       servers = await testServers(database, { fresh, count: WORKERS });
-      return await body({ ...servers.env, BIBLIOTOPE_TEST_CLUSTER: database.data }, checking);
+      return await body({ ...servers.env, ...proxy, BIBLIOTOPE_TEST_CLUSTER: database.data }, checking);
     } finally {
       await checking;
       await stop();

@@ -1,4 +1,5 @@
 import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
 import { hear, isRoot } from "./run.mjs";
 import { say, Trouble } from "./say.mjs";
@@ -85,6 +86,28 @@ async function chromium({ name, program, megabytes }) {
   await install(name);
   if (!existsSync(program)) throw new Trouble(`Debian's package ${name} was installed, but ${program} is not there.`);
   return program;
+}
+
+/** A server whose package would start it at once, on ports of its own: its files are taken out, and nothing is installed. */
+const TAKEN_OUT = { nginx: "usr/sbin/nginx", openssl: "usr/bin/openssl" };
+
+/**
+ * A program of Debian's package of that name: the one of this machine, or one whose files are taken out into a folder.
+ * @returns its path
+ */
+export async function takenOut(name, folder) {
+  const path = TAKEN_OUT[name];
+  const held = [`/${path}`, join(folder, path)].find((one) => existsSync(one));
+  if (held) return held;
+  say(`${name} is not installed: taking it out of Debian's package for the tests`);
+  await apt(["update"], "fetch Debian's list of packages");
+  const { code, output } = await hear("apt-get", ["download", name], { cwd: folder });
+  const file = readdirSync(folder).find((one) => one.startsWith(`${name}_`) && one.endsWith(".deb"));
+  if (code !== 0 || !file) throw new Trouble(`Could not fetch Debian's package ${name}:\n${output}`);
+  const taken = await hear("dpkg-deb", ["-x", join(folder, file), folder], {});
+  if (taken.code !== 0) throw new Trouble(`Could not take ${name} out of its package:\n${taken.output}`);
+  rmSync(join(folder, file));
+  return join(folder, path);
 }
 
 async function install(...names) {

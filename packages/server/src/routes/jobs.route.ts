@@ -32,8 +32,13 @@ export function jobHandlers({ database, jobs: runner, drain, sessions }: Needs) 
   }
 
   function jobEvents({ request, response }: Own<"jobEvents">) {
-    // a compressed answer would wait until there is enough to compress
-    response.writeHead(200, { "Content-Type": "text/event-stream", "Cache-Control": "no-store, no-transform" });
+    // a compressed answer would wait until there is enough to compress, and nginx until there is enough to send
+    response.writeHead(200, {
+      "Content-Type": "text/event-stream",
+      "Cache-Control": "no-store, no-transform",
+      "X-Accel-Buffering": "no",
+    });
+    response.flushHeaders();
     let told = "";
     const look = async () => {
       const news = JSON.stringify(await jobs());
