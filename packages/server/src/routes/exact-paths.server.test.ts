@@ -1,10 +1,11 @@
 import { readFileSync } from "node:fs";
+import { request } from "node:http";
 import { join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
 import { CALLS, type Call } from "@bibliotope/wire";
 import fc from "fast-check";
 import { beforeAll, describe, expect, it } from "vitest";
-import { ask, sharedHome, signedIn } from "../../testing/shared.ts";
+import { ask, shared, sharedHome, signedIn } from "../../testing/shared.ts";
 
 /** A question for each call by GET that counts against a key's limit: its own example. */
 const COUNTED: Readonly<Record<string, string>> = Object.fromEntries(
@@ -61,6 +62,48 @@ describe("a path", () => {
       { numRuns: 400 },
     );
   });
+});
+
+describe("what nobody is to have", () => {
+  it.each([
+    "/.git/config",
+    "/.env",
+    "/package.json",
+    "/kit/",
+    "/kit/v1/",
+    "/assets/",
+    "/kit/v1/../../../package.json",
+    "/kit/v1/%2e%2e/%2e%2e/%2e%2e/package.json",
+    "/assets/..%2f..%2f..%2fpackage.json",
+    "/kit/v1/bibliotope.js%00.html",
+  ])("%s is not answered with a file, a list of a folder, or an error of ours", async (path) => {
+    const { status, body } = await raw("GET", path);
+    expect(status).toBeGreaterThanOrEqual(200);
+    expect(status).toBeLessThan(500);
+    expect(body).not.toMatch(/"dependencies"|\[core\]|Index of|DATABASE_URL/);
+  });
+
+  it("is sent back by no method: a TRACE would show what a script may not read", async () => {
+    const { status, body } = await raw("TRACE", "/v1/countries", { cookie: "bibliotope_1=secret" });
+    expect(status).toBeGreaterThanOrEqual(400);
+    expect(body).not.toContain("secret");
+  });
+
+  /** Asks for a path as it is written: fetch would tidy it. */
+  function raw(method: string, path: string, headers: Record<string, string> = {}) {
+    const { hostname, port } = new URL(shared().url);
+    return new Promise<{ status: number; body: string }>((resolve, reject) => {
+      request({ hostname, port, method, path, headers }, (response) => {
+        let body = "";
+        response.on("data", (piece: Buffer) => {
+          body += piece.toString();
+        });
+        response.on("end", () => resolve({ status: response.statusCode ?? 0, body }));
+      })
+        .on("error", reject)
+        .end();
+    });
+  }
 });
 
 describe("the log", () => {

@@ -19,7 +19,10 @@ export class Sealing {
     try {
       const nonce = sealed.subarray(0, NONCE_BYTES);
       const tag = sealed.subarray(NONCE_BYTES, NONCE_BYTES + TAG_BYTES);
-      const decipher = createDecipheriv(CIPHER, this.key, nonce).setAAD(Buffer.from(name)).setAuthTag(tag);
+      // without its length, Node also takes the beginning of a tag for one
+      const decipher = createDecipheriv(CIPHER, this.key, nonce, { authTagLength: TAG_BYTES })
+        .setAAD(Buffer.from(name))
+        .setAuthTag(tag);
       const text = decipher.update(sealed.subarray(NONCE_BYTES + TAG_BYTES));
       return Buffer.concat([text, decipher.final()]).toString("utf8");
     } catch {
