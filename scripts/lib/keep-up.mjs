@@ -1,9 +1,9 @@
 import { setTimeout as wait } from "node:timers/promises";
 
 /** Milliseconds before what ended is started again: the first time, for whoever is asking now; the second; and at most. */
-const PAUSES = { first: 50, second: 1000, most: 60_000 };
-/** A server that was ready for so many milliseconds begins again with the first pause. */
-const STEADY = 60_000;
+const PAUSES = { first: 50, second: 1000, most: 15_000 };
+/** A server that was ready for so many milliseconds begins again with the first pause: it does not fail by itself as soon as it is there. */
+const STEADY = 10_000;
 /** What a server ends with that cannot start, and has said why. */
 const CANNOT_START = 2;
 /** What a server ends with that wants to begin anew: the database was put back from a backup. */

@@ -8,7 +8,7 @@ import { batcher } from "./batches/batcher.ts";
 import { Files } from "./bring/files.ts";
 import { loader } from "./bring/loader.ts";
 import { Looks } from "./bring/looks.ts";
-import { connect, migrate } from "./database/connect.ts";
+import { connect, migrate, untilThere } from "./database/connect.ts";
 import { historyOf } from "./database/history.ts";
 import { PublishedForms } from "./forms/published-forms.ts";
 import { seedForms } from "./forms/seed-forms.ts";
@@ -84,6 +84,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   const database = connect(settings.databaseUrl);
 
   await rm(readyFile, { force: true });
+  await untilThere(database, say);
   say("Bringing the database's tables up to date");
   await migrate(database);
   await seedIslands(database, say);

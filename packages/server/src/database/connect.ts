@@ -1,3 +1,4 @@
+import { setTimeout as wait } from "node:timers/promises";
 import knex, { type Knex } from "knex";
 import { MIGRATIONS } from "./migrations/index.ts";
 
@@ -24,6 +25,27 @@ export function connect(url: string, most = 8, name = "bibliotope"): Knex {
     acquireConnectionTimeout: PATIENCE + 5000,
     migrations: { migrationSource: MIGRATIONS, tableName: "migrations" },
   });
+}
+
+/** Milliseconds that a database which is away is waited for at the start, and between two looks. */
+const [WAITED, LOOK_EVERY] = [60_000, 200];
+
+/**
+ * Waits until the database answers: it may be starting too.
+ * @param say hears that it is waited for
+ * @throws Error of the database's when it says no, or does not answer in a minute
+ */
+export async function untilThere(database: Knex, say: (words: string) => void): Promise<void> {
+  const end = Date.now() + WAITED;
+  for (let isSaid = false; ; await wait(LOOK_EVERY)) {
+    try {
+      return void (await database.raw("select 1"));
+    } catch (error) {
+      if (!isDatabaseAway(error) || Date.now() > end) throw error;
+      if (!isSaid) say("The database does not answer; waiting for it");
+      isSaid = true;
+    }
+  }
 }
 
 /** Brings the tables up to date; one process at a time, the others wait. */

@@ -65,10 +65,31 @@ export class Workload {
     every(40, () => load.#lookUp());
     for (const form of load.#forms) every(150, () => load.#save(form));
     every(700, () => load.#makeKey());
-    every(3000, () => load.#bring());
-    every(4000, () => load.#hand());
-    every(5000, () => load.#publish());
+    // what takes long is asked for by people who see what is under way
+    const unlessBusy = (does: () => Promise<void>) => async () => {
+      if (!(await load.#isBusy())) await does();
+    };
+    every(
+      3000,
+      unlessBusy(() => load.#bring()),
+    );
+    every(
+      4000,
+      unlessBusy(() => load.#hand()),
+    );
+    every(
+      5000,
+      unlessBusy(() => load.#publish()),
+    );
     return load;
+  }
+
+  /** More than three pieces of work wait or run, or nobody knows. */
+  async #isBusy(): Promise<boolean> {
+    const answer = await this.#own("GET", "/api/jobs");
+    if (answer?.status !== 200) return true;
+    const { jobs } = answer.body as { jobs: JobSummary[] };
+    return jobs.filter(({ state }) => state === "waiting" || state === "running").length > 3;
   }
 
   async end(): Promise<void> {
