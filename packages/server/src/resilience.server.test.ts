@@ -203,4 +203,34 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
     }
     expect(status).toBe(200);
   });
+
+  it("begins again a batch that lost the database on its way, and ends it whole", async () => {
+    const rows = Array.from({ length: 6000 }, (_, i) => `"${1 + (i % 60)} Harbour Row, Tidewell"`);
+    const headers = { authorization: `Bearer ${ready.keys.srv}` };
+    const made = await fetch(`${ready.url}/v1/batches?name=lost.csv`, {
+      method: "POST",
+      headers: { ...headers, "content-type": "text/csv" },
+      body: ["address", ...rows].join("\n"),
+    });
+    const { id } = (await made.json()) as { id: string };
+    const state = async () =>
+      (await (await fetch(`${ready.url}/v1/batches/${id}`, { headers })).json()) as { state: string; done: number };
+    while ((await state()).state === "waiting") await wait(20);
+    door.cut();
+    for (let now = await state(); now.state !== "done"; now = await state()) {
+      expect(["waiting", "running", undefined]).toContain(now.state);
+      await wait(200);
+    }
+    expect((await state()).done).toBe(6000);
+  });
+
+  it("waits at its start for a database that is not there yet", async () => {
+    await server.end("SIGTERM");
+    await door.shut();
+    server.start();
+    await server.saying("The database does not answer; waiting for it");
+    await door.open(doorPort);
+    ready = await server.ready();
+    expect((await suggest()).status).toBe(200);
+  });
 });
