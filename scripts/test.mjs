@@ -20,10 +20,6 @@ const LONG = {
     "key-limits.server",
     "start.server",
     "fuzz.server",
-    "http/carriers",
-    "islands/src/world",
-    "form/one-place",
-    "bench/queries",
     "programs.server",
   ],
   browser: ["batches.spec", "samples.spec", "one-place.spec", "generated.spec"],
@@ -93,7 +89,9 @@ function long() {
     for (const program of ["javac", "go", "kotlinc"]) await languageProgram(program);
     const most = { ...env, BIBLIOTOPE_LONG: "1" };
     return inTurn(
-      () => run("vitest", ["run", ...LONG.vitest], most),
+      // every law, with more examples and new ones
+      () => run("vitest", ["run", "--project", "unit"], most),
+      () => run("vitest", ["run", "--project", "server", ...LONG.vitest], most),
       () => run("playwright", ["test", "--config", "e2e/playwright.config.ts", ...LONG.browser], most),
     );
   });

@@ -71,7 +71,7 @@ const ENVIRONMENT = z.object({
 });
 
 /** Of the commands around the server: they are passed on, and mean nothing to it. */
-const OF_COMMANDS = /^BIBLIOTOPE_(?:FOLDER|LONG|SEED|FAULTS|READY|URL|FORM|(?:SERVER_|WEB_|TRY_)?KEY|TEST_\w+)$/;
+const OF_COMMANDS = /^BIBLIOTOPE_(?:FOLDER|LONG|SEED|FAULTS|FUZZ|READY|URL|FORM|(?:SERVER_|WEB_|TRY_)?KEY|TEST_\w+)$/;
 
 /** Settings with faults, all of which its message names, a line each. */
 export class SettingsError extends Error {
