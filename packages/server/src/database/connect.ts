@@ -98,7 +98,7 @@ export function isDatabaseAway(error: unknown): boolean {
     error instanceof DatabaseAway ||
     AWAY.has(code ?? "") ||
     name === "KnexTimeoutError" ||
-    /Connection terminated|timeout exceeded when trying to connect|terminating connection|E(?:CONNREFUSED|CONNRESET|PIPE)/i.test(
+    /Connection terminated|timeout exceeded when trying to connect|terminating connection|connection error and is not queryable|E(?:CONNREFUSED|CONNRESET|PIPE)/i.test(
       message,
     )
   );

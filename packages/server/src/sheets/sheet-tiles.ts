@@ -184,13 +184,16 @@ export class SheetTiles {
     if (this.#underWay.get(making.name) === making) this.#underWay.delete(making.name);
   }
 
-  async #start(shown: Shown): Promise<Painter> {
+  /** @param tries a thread that ends before it is ready is begun once more: it was not its work that failed */
+  async #start(shown: Shown, tries = 2): Promise<Painter> {
     const worker = this.startThread({ databaseUrl: this.databaseUrl, versions: shown.versions });
-    await new Promise<void>((resolve, reject) => {
-      worker.once("message", () => resolve());
+    const isReady = await new Promise<boolean>((resolve, reject) => {
+      worker.once("message", () => resolve(true));
       worker.once("error", reject);
-      worker.once("exit", () => reject(new Error("the sheets' worker ended before it was ready")));
+      worker.once("exit", () => resolve(false));
     });
+    if (!isReady && tries > 1 && !this.#isStopped) return this.#start(shown, tries - 1);
+    if (!isReady) throw new Error("the sheets' worker ended before it was ready");
     const painter: Painter = { worker, shown, inHand: new Map(), isGone: false };
     if (shown.amends) worker.postMessage({ amends: shown.amends } satisfies SheetsAmended);
     worker.on("message", (message: SheetsMessage) => this.#hear(painter, message));
