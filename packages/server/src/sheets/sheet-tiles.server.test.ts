@@ -53,6 +53,23 @@ const large = (): Still => ({
 let pieces = 0;
 const tile = () => tiles.tile(15, 14_400 + (pieces++ % 200), 19_700);
 
+it("a map is made ready all the same when its thread is ended on the way, and not when it ends again", async () => {
+  let begun = 0;
+  let ends = 1;
+  const doomed = new SheetTiles(shared().databaseUrl, { warn: () => undefined }, (task) => {
+    begun++;
+    const painter = new Worker(COMPILED, { workerData: task, execArgv: [] });
+    if (begun <= ends) void painter.terminate();
+    return painter;
+  });
+  await (await doomed.prepare(versions)).putIn();
+  expect(begun).toBe(2);
+  expect(await doomed.tile(15, 14_400, 19_700)).toContain("features");
+  [begun, ends] = [0, 2];
+  await expect(doomed.prepare(versions)).rejects.toThrow("ended before it was ready");
+  await doomed.stop();
+});
+
 describe("pieces of the map and pictures", () => {
   it("come in this order: a piece never waits for a picture that waits itself", async () => {
     const ended: string[] = [];
