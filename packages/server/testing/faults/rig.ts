@@ -11,7 +11,7 @@ const root = fileURLToPath(new URL("../../../..", import.meta.url));
 const PRELOAD = pathToFileURL(join(root, "packages/server/testing/faults/preload.mjs")).href;
 /** Megabytes of the small disk that the server writes to. */
 const DISK = 400;
-const PORT = 5570;
+const PORT = 5690;
 
 /** `npm start` with a database behind a door, on a small disk where one can be had: what is ill-treated. */
 export class Rig {
