@@ -46,14 +46,12 @@ export class Workload {
   #csrf = "";
   #isEnding = false;
   #underWay: Promise<void>[] = [];
-  /** Where the server answers; it is the same after each start. */
-  readonly #url: string;
+  /** Where the server answered last: it takes the next port when its own is taken meanwhile. */
+  #url = "";
   readonly #key: string;
 
   private constructor(private readonly rig: Rig) {
-    const ready = rig.now()!;
-    this.#url = ready.url.replace("localhost", "127.0.0.1");
-    this.#key = ready.keys.srv;
+    this.#key = rig.now()!.keys.srv;
   }
 
   static async begin(rig: Rig): Promise<Workload> {
@@ -124,6 +122,7 @@ export class Workload {
   }
 
   async #ask(path: string, init: RequestInit): Promise<{ status: number; body: unknown } | undefined> {
+    this.#url = this.rig.now()?.url.replace("localhost", "127.0.0.1") ?? this.#url;
     try {
       const response = await fetch(`${this.#url}${path}`, { ...init, signal: AbortSignal.timeout(PATIENCE) });
       const text = await response.text();
@@ -303,12 +302,13 @@ export class Workload {
 
   /** Asks until it is answered: nothing is ill-treated any more. */
   async #sure(path: string): Promise<Record<string, unknown>> {
+    let answer: { status: number; body: unknown } | undefined;
     for (let tries = 0; tries < 100; tries++) {
-      const answer = await this.#own("GET", path);
+      answer = await this.#own("GET", path);
       if (answer?.status === 200) return answer.body as Record<string, unknown>;
       if (answer?.status === 401) throw new Error("the session was lost");
       await wait(200);
     }
-    throw new Error(`${path} is not answered any more`);
+    throw new Error(`${path} is not answered any more, but with ${JSON.stringify(answer)?.slice(0, 300)}`);
   }
 }
