@@ -105,7 +105,7 @@ export class Workload {
   async #signIn(): Promise<void> {
     const response = await fetch(this.rig.now()!.signIn, { redirect: "manual" });
     this.#cookie = response.headers.get("set-cookie")?.split(";")[0] ?? "";
-    this.#csrf = ((await this.#own("GET", "/api/session"))?.body as { csrf: string }).csrf;
+    this.#csrf = ((await this.#own("GET", "/api/session"))!.body as { csrf: string }).csrf;
   }
 
   /** @returns undefined where nobody knows whether it was done */

@@ -128,7 +128,7 @@ function mutate(random: Random, corpus: readonly Buffer[], words: readonly strin
     const from = Math.floor(random.next() * other.length);
     random.of([
       () => put(at, 1, Buffer.from([random.of(EDGES)])),
-      () => at < bytes.length && (bytes[at] ^= 1 << Math.floor(random.next() * 8)),
+      () => put(at, 1, Buffer.from([(bytes[at] ?? 0) ^ (1 << Math.floor(random.next() * 8))])),
       () => put(at, some, Buffer.alloc(0)),
       () => put(at, 0, bytes.subarray(from, from + some)),
       () => put(at, some, other.subarray(from, from + some)),

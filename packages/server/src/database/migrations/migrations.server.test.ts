@@ -93,8 +93,8 @@ async function contentOf(database: Knex, table: string, columns: string[]): Prom
 }
 
 /** A value of a type, as PostgreSQL reads it. */
-function valueOf(type: string, number: number): unknown {
-  if (type.endsWith("[]")) return `{${valueOf(type.slice(0, -2), number)}}`;
+function someOf(type: string, number: number): unknown {
+  if (type.endsWith("[]")) return `{${someOf(type.slice(0, -2), number)}}`;
   if (/^(?:integer|bigint|smallint|double precision|real|numeric)/.test(type)) return number;
   if (type === "boolean") return true;
   if (/^(?:timestamp|date)/.test(type)) return "2026-10-01T10:00:00Z";
@@ -125,7 +125,7 @@ async function insert(database: Knex, table: string, columns: Column[], number: 
   const row: Record<string, unknown> = {};
   for (const { name, type, of } of columns) {
     const held: unknown[] = of ? await database(of.table).orderBy(of.column).limit(2).pluck(of.column) : [];
-    row[name] = of ? (held[number % Math.max(1, held.length)] ?? null) : valueOf(type, number);
+    row[name] = of ? (held[number % Math.max(1, held.length)] ?? null) : someOf(type, number);
   }
   await database(table).insert(row);
 }
