@@ -14,6 +14,8 @@ import { sized } from "../testing/sizes.ts";
 /** Requests: `BIBLIOTOPE_FUZZ` says how many, as for a million by hand. */
 const RUNS = Number(process.env.BIBLIOTOPE_FUZZ ?? sized(1000, 100_000));
 const PATIENCE = 120_000 + RUNS * 30;
+/** Requests under way at once: one in short runs, so that what failed is known at once. */
+const AT_ONCE = RUNS > 10_000 ? 16 : 1;
 const WATCH = pathToFileURL(join(import.meta.dirname, "../testing/loop-watch.mjs")).href;
 /** Milliseconds between two notes of the server's memory and of how long its loop stood still. */
 const NOTED_EVERY = 60_000;
@@ -48,7 +50,7 @@ async function enter(): Promise<void> {
   session = { cookie, "x-csrf-token": csrf };
 }
 
-const agent = new Agent({ keepAlive: true, maxSockets: 8 });
+const agent = new Agent({ keepAlive: true, maxSockets: AT_ONCE });
 /** Asks, with a path as it is written. @returns the status and the problem that came, if one did */
 async function ask(method: string, path: string, headers: Record<string, string>, body?: string) {
   const { port } = new URL(ready.url);
@@ -147,6 +149,7 @@ const WIRE = (Object.values(CALLS) as Call[]).flatMap(({ path, methods }) =>
 /** Words of the calls' own examples, so that what is odd stands beside what works. */
 const USUAL = Object.assign({}, ...(Object.values(CALLS) as Call[]).map(({ example }) => example));
 
+type Asked = typeof asked extends fc.Arbitrary<infer T> ? T : never;
 const asked = fc.record({
   call: fc.constantFrom(...WIRE, ...WORKBENCH),
   parts: fc.array(fc.constantFrom(...PARTS), { minLength: 2, maxLength: 2 }),
@@ -164,7 +167,7 @@ describe("whatever is asked, of whatever call", () => {
       const note = () => {
         const { longest, high, rss } = JSON.parse(readFileSync(loop, "utf8")) as Record<string, number>;
         console.info(
-          `  ${asks} asked: ${Math.round(rss)} MB; the loop stood still for ${Math.round(longest)} ms at most, ${high.toFixed(1)} ms in one of ten thousand times`,
+          `  ${asks} requests: ${Math.round(rss)} MB; the loop stood still for ${Math.round(longest)} ms at most, ${high.toFixed(1)} ms in one of ten thousand times`,
         );
       };
       const noteNow = () => {
@@ -173,37 +176,39 @@ describe("whatever is asked, of whatever call", () => {
         notedAt = Date.now();
         note();
       };
+      const tryOne = async ({ call, parts, usual, words }: Asked) => {
+        const [method, pattern] = call.split(" ");
+        const left = [...parts];
+        const path = pattern.replace(/:/g, () => left.shift() ?? "1");
+        const isWire = path.startsWith("/v1");
+        const headers = isWire ? { authorization: `Bearer ${ready.keys.srv}` } : session;
+        const given = Object.fromEntries([...usual, ...words]);
+        const query = new URLSearchParams(
+          Object.entries(given).map(([word, value]): [string, string] => [
+            word,
+            String(JSON.stringify(value)).slice(0, 500),
+          ]),
+        );
+        const isBody = method !== "GET";
+        const { status, text, isProblem } = await ask(
+          method,
+          isBody ? path : `${path}?${query}`,
+          { ...headers, ...(isBody ? { "content-type": "application/json" } : {}) },
+          isBody ? JSON.stringify(given) : undefined,
+        );
+        statuses.add(status);
+        if (status === 401 && !isWire && !path.startsWith("/sign-in")) await enter();
+        noteNow();
+        expect(status, `${call} ${text.slice(0, 300)}`).toBeLessThan(500);
+        if (status < 400) return;
+        expect(isProblem, `${call}: ${text.slice(0, 200)}`).toBe(true);
+        expect(text.length).toBeLessThan(8000);
+        expect(problemSchema.parse(JSON.parse(text)).issues?.length ?? 0).toBeLessThanOrEqual(10);
+      };
+      const several = fc.array(asked, { minLength: AT_ONCE, maxLength: AT_ONCE });
       await fc.assert(
-        fc.asyncProperty(asked, async ({ call, parts, usual, words }) => {
-          const [method, pattern] = call.split(" ");
-          const left = [...parts];
-          const path = pattern.replace(/:/g, () => left.shift() ?? "1");
-          const isWire = path.startsWith("/v1");
-          const headers = isWire ? { authorization: `Bearer ${ready.keys.srv}` } : session;
-          const given = Object.fromEntries([...usual, ...words]);
-          const query = new URLSearchParams(
-            Object.entries(given).map(([word, value]): [string, string] => [
-              word,
-              String(JSON.stringify(value)).slice(0, 500),
-            ]),
-          );
-          const isBody = method !== "GET";
-          const { status, text, isProblem } = await ask(
-            method,
-            isBody ? path : `${path}?${query}`,
-            { ...headers, ...(isBody ? { "content-type": "application/json" } : {}) },
-            isBody ? JSON.stringify(given) : undefined,
-          );
-          statuses.add(status);
-          if (status === 401 && !isWire && !path.startsWith("/sign-in")) await enter();
-          noteNow();
-          expect(status, `${call} ${text.slice(0, 300)}`).toBeLessThan(500);
-          if (status < 400) return;
-          expect(isProblem, `${call}: ${text.slice(0, 200)}`).toBe(true);
-          expect(text.length).toBeLessThan(8000);
-          expect(problemSchema.parse(JSON.parse(text)).issues?.length ?? 0).toBeLessThanOrEqual(10);
-        }),
-        { numRuns: RUNS },
+        fc.asyncProperty(several, async (all) => void (await Promise.all(all.map(tryOne)))),
+        { numRuns: Math.ceil(RUNS / AT_ONCE) },
       );
       if (RUNS > 10_000) note();
       for (const status of [200, 400, 404]) expect(statuses).toContain(status);
