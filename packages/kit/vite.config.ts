@@ -47,7 +47,7 @@ function integrity(): Plugin {
 function script(name: string, input: string): UserConfig {
   const isPage = name === "page" || name === "pick";
   return {
-    base: "/kit/v1/",
+    base: "./",
     resolve: { conditions: ["source"] },
     plugins: [apart(`./${name}.js`), noticesInChunks(), ...(name === "relief" ? [integrity()] : [])],
     publicDir: isPage ? "public" : false,

@@ -5,6 +5,8 @@ import { noticesInChunks } from "../../scripts/lib/notices.mjs";
 
 /** The workbench. `npm run dev` serves it beside a server that npm start runs. */
 export default defineConfig({
+  // the server puts in the path that it is served under
+  base: "./",
   plugins: [react(), tailwindcss(), noticesInChunks()],
   resolve: { conditions: ["source"] },
   build: { outDir: "dist-web", target: "es2022", assetsInlineLimit: 0, chunkSizeWarningLimit: 800 },

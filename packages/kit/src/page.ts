@@ -6,7 +6,7 @@ import { Client, LookupError, renderForm } from "./web.ts";
 
 /** The page of a form alone: reads the published definition with the page's web key and shows it, its map beside it. */
 const main = document.querySelector<HTMLElement>("#page")!;
-const client = new Client({ key: main.dataset.key! });
+const client = new Client({ key: main.dataset.key!, url: new URL("..", location.href).href });
 try {
   const [{ definition }, { countries }] = await Promise.all([client.form(main.dataset.form!), client.countries()]);
   const [title, columns, left, right] = ["h1", "div", "div", "div"].map((tag) => document.createElement(tag));

@@ -15,7 +15,7 @@ import { say } from "./words/say.ts";
 const main = document.querySelector<HTMLElement>("#pick")!;
 const asked = JSON.parse(main.dataset.asked!) as Readonly<Record<string, string | undefined>>;
 setWords(await loadWords(document.documentElement.lang).catch(() => undefined));
-const client = new Client({ key: asked.key! });
+const client = new Client({ key: asked.key!, url: new URL(".", location.href).href });
 const { state = "", origin, redirect, bridge } = asked;
 const label = asked.label ?? say("Find it on the map");
 const isSpot = asked.anywhere === "1";

@@ -13,7 +13,7 @@ import { logRequest } from "./http/log.ts";
 import { ownRoutes } from "./http/own.ts";
 import { pagePolicy } from "./http/pages.ts";
 import { HttpProblem, problems } from "./http/problem.ts";
-import { isSafe, type PublicPlace } from "./http/public-place.ts";
+import { isSafe, type PublicPlace, underPath } from "./http/public-place.ts";
 import type { NoteSecurity } from "./http/security-log.ts";
 import { requireSession, SAFE } from "./http/session.ts";
 import { Wire } from "./http/wire.ts";
@@ -132,7 +132,7 @@ function ownOf(house: House): Router {
 export function makeListener(house: House): RequestListener {
   const wire = wireOf(house);
   const app = makeApp(house, wire);
-  return house.carriesLookups ? carryLookups(wire, house, app) : app;
+  return underPath(house.place, house.carriesLookups ? carryLookups(wire, house, app) : app);
 }
 
 /** The whole HTTP face. Read top to bottom: it is the order in which a request meets it. */
@@ -164,7 +164,7 @@ function makeApp(house: House, wire: Wire): Express {
   app.use(formPageRoute(house.published, house.webKey, house.kitFolder));
   app.use(linkRoutes(house));
   app.use(pickRoute(house.ring, house.kitFolder, house.place));
-  app.use(studioRoutes(house.studioFolder));
+  app.use(studioRoutes(house.studioFolder, house.place));
   app.use(nothingHere);
   app.use(problems);
   return app;

@@ -88,6 +88,70 @@ describe("behind a proxy that speaks TLS", { timeout: 120_000 }, () => {
   });
 });
 
+describe("under a path of a host that has other things too", { timeout: 120_000 }, () => {
+  const PATH = "/tools/addresses";
+  let held: Awaited<ReturnType<typeof ownDatabase>>;
+  let server: OwnServer;
+  let ready: Ready;
+  let host: string;
+
+  beforeAll(async () => {
+    held = await ownDatabase("under_path", "seeded");
+    server = new OwnServer(held.url, "seeded", "5290", { PUBLIC_URL: `${PUBLIC}${PATH}/` });
+    server.start();
+    ready = await server.ready();
+    host = new URL(ready.url).origin;
+  }, 200_000);
+  afterAll(async () => {
+    await server.end("SIGTERM");
+    await held.drop();
+  });
+  const get = (path: string, headers = {}) => fetch(`${host}${path}`, { headers, redirect: "manual" });
+
+  it("ready.json and the sign-in link name the path, and what signs in goes back to it", async () => {
+    expect(ready.url).toBe(`${host}${PATH}`);
+    expect(ready.signIn.startsWith(`${PUBLIC}${PATH}/sign-in?token=`)).toBe(true);
+    const signedIn = await get(ready.signIn.slice(PUBLIC.length));
+    expect(signedIn.headers.get("location")).toBe(`${PATH}/`);
+    expect((await get(PATH)).headers.get("location")).toBe(`${PATH}/`);
+  });
+
+  it("every file that a page of its own names is there", async () => {
+    for (const path of ["/", "/forms/become-a-reader/compose", "/f/become-a-reader"]) {
+      const at = `${host}${PATH}${path}`;
+      const page = await (await fetch(at)).text();
+      const files = [...page.matchAll(/(?:href|src)="([^"]+)"/g)].map(([, file]) => new URL(file, at).href);
+      expect(files.length).toBeGreaterThan(1);
+      for (const file of files) {
+        expect(file.startsWith(`${host}${PATH}/`), file).toBe(true);
+        expect((await fetch(file)).status, file).toBe(200);
+      }
+    }
+  });
+
+  it("lookups, links and problems name the path", async () => {
+    const headers = { authorization: `Bearer ${ready.keys.srv}` };
+    expect((await get(`${PATH}/v1/suggest?q=12+harb`, headers)).status).toBe(200);
+    const { url, qr } = await (await get(`${PATH}/v1/links?of=qr-hgwrp5`, headers)).json();
+    for (const one of [url, qr]) expect(one.startsWith(`${PUBLIC}${PATH}/p/`), one).toBe(true);
+    const shown = await get(url.slice(PUBLIC.length));
+    expect(shown.status).toBe(200);
+    const [, map] = /<img class="where" src="([^"]+)"/.exec(await shown.text())!;
+    expect((await fetch(new URL(map, `${host}${url.slice(PUBLIC.length)}`))).headers.get("content-type")).toBe(
+      "image/png",
+    );
+    for (const path of ["/v1/suggest", "/api/session", "/nothing"]) {
+      const { type } = await (await get(`${PATH}${path}`)).json();
+      expect((await get(type)).status, type).toBe(200);
+    }
+  });
+
+  it("is there for a proxy that cuts the path off, and not under what only begins like it", async () => {
+    expect((await get("/readyz")).status).toBe(200);
+    expect((await get(`${PATH}s/readyz`)).status).toBe(404);
+  });
+});
+
 describe("without a proxy", () => {
   it("takes nobody's word for where they come from, or over what", async () => {
     const enter = (from: string) =>

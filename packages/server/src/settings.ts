@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { readOrigin, readTrust } from "./http/public-place.ts";
+import { readPublicUrl, readTrust } from "./http/public-place.ts";
 import type { StandIns } from "./services/seed-services.ts";
 import type { Settings } from "./start.ts";
 
@@ -62,7 +62,9 @@ const ENVIRONMENT = z.object({
     .default(4870)
     .describe("The port to listen on, or else one of the hundred after it."),
   HOST: text.default("127.0.0.1").describe("The address to listen on. 0.0.0.0 is every one of this machine."),
-  PUBLIC_URL: readBy(readOrigin).optional().describe("Scheme, host and port where people find it, behind a proxy."),
+  PUBLIC_URL: readBy(readPublicUrl)
+    .optional()
+    .describe("Scheme, host, port and path where people find it, behind a proxy: https://members.example/addresses."),
   TRUST_PROXY: readBy(readTrust).default(false).describe("Whose X-Forwarded-For and X-Forwarded-Proto are believed."),
   LOG_LEVEL: z
     .enum(LEVELS, `is one of ${LEVELS.join(", ")}`)
@@ -105,7 +107,7 @@ export function readSettings(environment: Readonly<Record<string, string | undef
     carriesLookups: data.BIBLIOTOPE_CARRIER === "own",
     port: data.PORT,
     host: data.HOST,
-    place: { ...(data.PUBLIC_URL ? { origin: data.PUBLIC_URL } : {}), trusted: data.TRUST_PROXY },
+    place: { path: "", ...data.PUBLIC_URL, trusted: data.TRUST_PROXY },
     logLevel: data.LOG_LEVEL,
   };
 }

@@ -172,7 +172,9 @@ export async function start(settings: Settings, log: Logger, say: (words: string
       ),
   });
   const server = await listen(listener, settings, say);
-  const url = `http://localhost:${(server.address() as AddressInfo).port}`;
+  const { origin, path } = settings.place;
+  const url = `http://localhost:${(server.address() as AddressInfo).port}${path}`;
+  const publicUrl = origin ? `${origin}${path}` : url;
   const signals = new Signals(
     settings.databaseUrl,
     {
@@ -229,12 +231,12 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   await Promise.all([signals.start(), jobs.start(), throwOldAway()]);
   const link = await nextLink();
   console.log(
-    `\n  Bibliotope is ready at ${settings.place.origin ?? url}\n\n  Sign in with this link, which works once:\n  ${link}\n\n  Press Ctrl-C to stop.\n`,
+    `\n  Bibliotope is ready at ${publicUrl}\n\n  Sign in with this link, which works once:\n  ${link}\n\n  Press Ctrl-C to stop.\n`,
   );
 
   /** Makes a new sign-in link and notes it, with all that another program needs, where only this user may read it. */
   async function nextLink(): Promise<string> {
-    const signIn = `${settings.place.origin ?? url}/sign-in?token=${await makeSignInToken(database, user)}`;
+    const signIn = `${publicUrl}/sign-in?token=${await makeSignInToken(database, user)}`;
     // put in place as a whole: whoever reads it meanwhile finds the old one or the new one
     const next = `${readyFile}.next`;
     await rm(next, { force: true });

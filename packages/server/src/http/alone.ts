@@ -49,7 +49,7 @@ export function wireAlone({ engine, keys, log, database = {} as Knex, keepsRepli
       ring: { find: (key: string) => keys[key], used: () => undefined } as unknown as KeyRing,
       permits: new Permits(database),
       counter: new UseCounter(database),
-      place: { trusted: false },
+      place: { path: "", trusted: false },
       keepsReplies,
     },
     // no other call is asked here

@@ -7,6 +7,7 @@ import { Busy } from "./busy.ts";
 import { GoneAway } from "./gone.ts";
 import { logBroken } from "./log.ts";
 import { escapeHtml } from "./pages.ts";
+import { basePathOf } from "./public-place.ts";
 import { sendReply } from "./send-reply.ts";
 
 /** A request that cannot be answered as asked; becomes `application/problem+json` (RFC 9457). */
@@ -41,7 +42,7 @@ function sendProblem(
     : {
         mediaType: "application/problem+json",
         body: JSON.stringify({
-          type: `/problems/${problem}`,
+          type: `${basePathOf(request)}/problems/${problem}`,
           ...{ title, status, detail, replaced },
           ...(issues?.length ? { issues } : {}),
         }),

@@ -19,7 +19,7 @@ const wire = new Wire(
     ring: { find: key, used: () => undefined } as unknown as KeyRing,
     permits: {} as Permits,
     counter: { count: () => undefined } as unknown as UseCounter,
-    place: { trusted: false },
+    place: { path: "", trusted: false },
   },
   lookupHandlers({} as Knex, {} as Heights) as unknown as Handlers,
 );

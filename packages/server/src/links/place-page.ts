@@ -36,8 +36,8 @@ export function placePage({ title, at, record, map, mapTwice, qr, size, ends, so
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <meta name="robots" content="noindex">
 <title>${escapedTitle}</title>
-<link rel="icon" href="/icon.svg">
-<link rel="stylesheet" href="/kit/v1/place.css">
+<link rel="icon" href="../icon.svg">
+<link rel="stylesheet" href="../kit/v1/place.css">
 </head>
 <body>
 <main>

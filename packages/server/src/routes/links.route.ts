@@ -11,7 +11,7 @@ import { mayAsk } from "../http/key-check.ts";
 import { takePermits } from "../http/limit.ts";
 import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
-import { originOf, type PublicPlace } from "../http/public-place.ts";
+import { addressOf, type PublicPlace } from "../http/public-place.ts";
 import { jsonReply } from "../http/reply.ts";
 import { exactRouter } from "../http/router.ts";
 import { SeenEngine } from "../http/seen-engine.ts";
@@ -62,7 +62,7 @@ export function linkHandlers({ database, linkKeys, place }: Pick<Needs, "databas
     const ends = Math.floor(Date.now() / 1000) + hours * HOUR;
     const token = tokenOf(linkKeys, { ...pick(asked), key: key.id, ends });
     const path = `/p/${token}`;
-    const here = originOf(incoming.request, place);
+    const here = addressOf(incoming.request, place);
     const url = `${here}${path}${asked.shows === "still" ? ".png" : ""}`;
     const answer = {
       ...{ url, endsAt: new Date(ends * 1000).toISOString() },
@@ -122,7 +122,7 @@ export function linkRoutes(needs: Needs): Router {
   router.get("/p/:token/qr.svg", async (request, response) => {
     const { token } = request.params;
     open(token, "page", response);
-    const svg = await QRCode.toString(`${originOf(request, place)}/p/${token}`, {
+    const svg = await QRCode.toString(`${addressOf(request, place)}/p/${token}`, {
       type: "svg",
       errorCorrectionLevel: "M",
       margin: 2,
@@ -136,7 +136,7 @@ export function linkRoutes(needs: Needs): Router {
     const { of, lang, label, size, ends } = link;
     const record = of === undefined ? undefined : await toReader(recordOf(database, engine, of, lang ? [lang] : []));
     const at = record?.at ?? (link.at as Position);
-    const [map, qr] = [`/p/${token}/map.png`, `/p/${token}/qr.svg`];
+    const [map, qr] = [`${token}/map.png`, `${token}/qr.svg`];
     const title = label ?? (record ? shortLine(record) : `${at.lat.toFixed(5)}, ${at.lon.toFixed(5)}`);
     const sources = engine.sources.map(({ name, licence }) => `${name}, ${licence}`).join("; ");
     const shown = {

@@ -5,6 +5,7 @@ import type { PublishedForms } from "../forms/published-forms.ts";
 import { openToPages } from "../http/cors.ts";
 import { escapeHtml } from "../http/pages.ts";
 import { HttpProblem } from "../http/problem.ts";
+import type { PublicPlace } from "../http/public-place.ts";
 import { exactRouter } from "../http/router.ts";
 
 const YEAR = "365d";
@@ -33,9 +34,11 @@ export function formPageRoute(forms: PublishedForms, webKey: string, kitFolder: 
 }
 
 /** Everything else is the workbench: its files, and its page for every path that it routes itself. */
-export function studioRoutes(folder: string): Router {
+export function studioRoutes(folder: string, { path }: Pick<PublicPlace, "path">): Router {
   const router = exactRouter();
-  const page = readFileSync(join(folder, "index.html"), "utf8");
+  const page = readFileSync(join(folder, "index.html"), "utf8")
+    .replace("{base}", path)
+    .replace(/(href|src)="\.\//g, `$1="${path}/`);
   router.use("/assets", express.static(join(folder, "assets"), { index: false, immutable: true, maxAge: YEAR }));
   router.use("/assets", () => {
     throw new HttpProblem("not-found", "There is no such file.");

@@ -35,10 +35,10 @@ export function signInRoutes({ database, sealing, place, signedIn, noteSecurity:
     response.set("Cache-Control", "no-store").set("Referrer-Policy", "no-referrer");
     const address = request.ip ?? "";
     note({ event: "signed in by link", ended: session ? "done" : "link used or old", address });
-    if (!session) return void response.redirect(303, "/?link=used");
+    if (!session) return void response.redirect(303, `${place.path}/?link=used`);
     keepSession(request, response, session);
     signedIn();
-    response.redirect(303, "/");
+    response.redirect(303, `${place.path}/`);
   });
   router.post("/sign-in", json, async (request, response) => {
     fromOwnPages(request);

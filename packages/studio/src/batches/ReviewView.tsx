@@ -1,4 +1,4 @@
-import { type BatchDetail, ownRequest, STANDINGS } from "@bibliotope/wire";
+import { type BatchDetail, STANDINGS } from "@bibliotope/wire";
 import { DropdownMenu } from "radix-ui";
 import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
@@ -7,6 +7,7 @@ import { NothingHere } from "../frame/NothingHere.tsx";
 import { useSessionQuery, wordsOf } from "../state/api.ts";
 import { useBatchQuery } from "../state/batches-api.ts";
 import { useJobsQuery } from "../state/data-api.ts";
+import { callUrl } from "../state/own.ts";
 import { count } from "../ui/count.ts";
 import { Segmented } from "../ui/Segmented.tsx";
 import { Distribution } from "./Distribution.tsx";
@@ -221,7 +222,7 @@ function TakeOut({ id }: { id: number }) {
             <DropdownMenu.Item key={`${format}${only}`} asChild>
               <a
                 className="block rounded px-2.5 py-1.5 data-highlighted:bg-wash"
-                href={ownRequest("batchFile", { parts: { id, format }, asks: { only: only || undefined } }).url}
+                href={callUrl("batchFile", { parts: { id, format }, asks: { only: only || undefined } })}
                 download
               >
                 {name}, {only ? "accepted rows only" : "all rows"}

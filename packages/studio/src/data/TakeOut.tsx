@@ -1,6 +1,6 @@
-import { ownRequest } from "@bibliotope/wire";
 import { useState } from "react";
 import { useCoverageQuery } from "../state/data-api.ts";
+import { callUrl } from "../state/own.ts";
 import { SELECT } from "./FileFormat.tsx";
 
 const FORMATS = [
@@ -34,7 +34,7 @@ export function TakeOut({ version }: { version: number }) {
             ) : (
               <a
                 className="text-ink underline"
-                href={ownRequest("versionFile", { parts: { id: version, format }, asks }).url}
+                href={callUrl("versionFile", { parts: { id: version, format }, asks })}
                 download
               >
                 {name}

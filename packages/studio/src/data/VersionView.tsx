@@ -1,9 +1,9 @@
-import { ownRequest } from "@bibliotope/wire";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { NothingHere } from "../frame/NothingHere.tsx";
 import { useSessionQuery, wordsOf } from "../state/api.ts";
 import { useDataQuery, useOddRowsQuery } from "../state/data-api.ts";
+import { callUrl } from "../state/own.ts";
 import { count } from "../ui/count.ts";
 import { moment } from "../ui/moment.ts";
 import { ScrollBox } from "../ui/ScrollBox.tsx";
@@ -101,7 +101,7 @@ function Checks({ version, checks, rows }: ChecksProps) {
           <p className="text-quiet">
             Of {count(rows)} rows. Refused ones are not in the data; odd ones are.{" "}
             {kinds.some((kind) => CHECK_WORDS[kind].isRefused) ? (
-              <a className="underline" href={ownRequest("refusedFile", { parts: { id: version } }).url} download>
+              <a className="underline" href={callUrl("refusedFile", { parts: { id: version } })} download>
                 Refused rows as CSV
               </a>
             ) : null}

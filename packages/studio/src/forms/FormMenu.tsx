@@ -1,8 +1,9 @@
 import { compareForms, type Difference, formJson } from "@bibliotope/core/form";
-import { type FormVersion, ownRequest } from "@bibliotope/wire";
+import type { FormVersion } from "@bibliotope/wire";
 import { type ReactNode, useState } from "react";
 import { useVersionsQuery, wordsOf } from "../state/api.ts";
 import { draft } from "../state/draft.slice.ts";
+import { callUrl } from "../state/own.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
 import { CopyButton } from "../ui/CopyButton.tsx";
@@ -142,7 +143,7 @@ function Definition({ close }: { close: () => void }) {
     <>
       <label htmlFor="definition-json" className="mt-2 mb-1 block text-[12.5px] text-quiet">
         The form as one JSON document; its schema stands at{" "}
-        <a className="underline" href={ownRequest("formSchema", {}).url} target="_blank" rel="noreferrer">
+        <a className="underline" href={callUrl("formSchema", {})} target="_blank" rel="noreferrer">
           /api/forms/schema.json
         </a>
         .

@@ -3,6 +3,7 @@ import { NavLink, Outlet, useParams } from "react-router";
 import { answers } from "../state/answer.slice.ts";
 import { useFormQuery, usePublishFormMutation, wordsOf } from "../state/api.ts";
 import { draft } from "../state/draft.slice.ts";
+import { BASE_PATH } from "../state/service-url.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { trace } from "../state/trace.slice.ts";
 import { takeUnsaved } from "../state/unsaved.ts";
@@ -58,7 +59,7 @@ export function Spread() {
             {state.changed ? "Publish" : `Version ${state.publishedVersion} is live`}
           </Button>
           {state.publishedVersion === null ? null : (
-            <ButtonLink href={`/f/${ref}`} target="_blank" rel="noreferrer">
+            <ButtonLink href={`${BASE_PATH}/f/${ref}`} target="_blank" rel="noreferrer">
               Open its page
             </ButtonLink>
           )}

@@ -2,6 +2,7 @@ import { Client, type ClientOptions, type TraceEvent } from "@bibliotope/kit";
 import type { Country } from "@bibliotope/wire";
 import { useEffect, useMemo, useState } from "react";
 import { useSessionQuery } from "../state/api.ts";
+import { SERVICE_URL } from "../state/service-url.ts";
 
 /** A client of the kit with the workbench's own web key; with its try key where a situation is to be played. */
 export function useClient(
@@ -12,7 +13,7 @@ export function useClient(
   const { studioKey, tryKey } = useSessionQuery().data ?? {};
   const key = situation ? tryKey : studioKey;
   return useMemo(
-    () => (key ? new Client({ key, trace, situation, plays }) : undefined),
+    () => (key ? new Client({ key, url: SERVICE_URL, trace, situation, plays }) : undefined),
     [key, trace, situation, plays],
   );
 }

@@ -1,6 +1,7 @@
-import { KEY_CALL_WORDS, type KeySummary, ownRequest, USE_OUTCOMES, type UsesAnswer } from "@bibliotope/wire";
+import { KEY_CALL_WORDS, type KeySummary, USE_OUTCOMES, type UsesAnswer } from "@bibliotope/wire";
 import { type ComponentProps, lazy, Suspense, useMemo, useState } from "react";
 import { type Uses, useUsesQuery, wordsOf } from "../state/api.ts";
+import { callUrl } from "../state/own.ts";
 import type { ChartColour, Series } from "../ui/Chart.tsx";
 import { count } from "../ui/count.ts";
 import { Segmented } from "../ui/Segmented.tsx";
@@ -42,7 +43,7 @@ export function UseView({ keys }: { keys: readonly KeySummary[] }) {
           ))}
         </select>
         <Segmented label="Over which time" value={days} onChange={setDays} options={SPANS} />
-        <a className="text-[12.5px] underline" href={ownRequest("usesFile", { asks: asked }).url} download>
+        <a className="text-[12.5px] underline" href={callUrl("usesFile", { asks: asked })} download>
           CSV
         </a>
       </div>

@@ -2,6 +2,7 @@ import { SHEETS, type SheetKind } from "@bibliotope/core/sheet";
 import { SHEET_NAMES } from "@bibliotope/kit";
 import { useState } from "react";
 import { useClient } from "../forms/use-client.ts";
+import { SERVICE_URL } from "../state/service-url.ts";
 import { CopyButton } from "../ui/CopyButton.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
 import { imageCode, type Picture } from "./picture.ts";
@@ -21,7 +22,7 @@ export function PictureCode({ picture }: { picture: Picture | undefined }) {
   const asked = { ...picture, words: { ...picture.words, ...look } };
   const [width, height] = size.split("x").map(Number);
   const url = client.stillUrl({ ...asked.words, size, scale: devicePixelRatio > 1 ? 2 : 1 });
-  const code = imageCode(asked, size, location.origin);
+  const code = imageCode(asked, size, SERVICE_URL);
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto px-4 py-3">
       <div className="flex flex-wrap items-center gap-1.5">

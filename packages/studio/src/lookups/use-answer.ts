@@ -2,6 +2,7 @@ import type { Outcome } from "@bibliotope/core/place";
 import type { Problem, Reading, RecordFeature, Suggestion } from "@bibliotope/wire";
 import { useEffect, useState } from "react";
 import { useSessionQuery } from "../state/api.ts";
+import { SERVICE_URL } from "../state/service-url.ts";
 import { type Asked, canAsk, writeAsked } from "./asked.ts";
 
 /** What came back: all of it, so that a developer sees what their own code would. */
@@ -59,7 +60,7 @@ export function useAnswer(asked: Asked | undefined): Asking {
 
 async function ask(text: string, key: string, signal: AbortSignal): Promise<Answer> {
   const began = performance.now();
-  const response = await fetch(`/v1/${text}`, { headers: { Authorization: `Bearer ${key}` }, signal });
+  const response = await fetch(`${SERVICE_URL}/v1/${text}`, { headers: { Authorization: `Bearer ${key}` }, signal });
   const bytes = await response.arrayBuffer();
   return {
     status: response.status,

@@ -4,6 +4,7 @@ import { type ReactNode, useEffect, useRef, useState } from "react";
 import { NavLink, useParams } from "react-router";
 import { useClient } from "../forms/use-client.ts";
 import { useSessionQuery } from "../state/api.ts";
+import { SERVICE_URL } from "../state/service-url.ts";
 import { Button } from "../ui/Button.tsx";
 import { Code } from "../ui/Code.tsx";
 import { CopyButton } from "../ui/CopyButton.tsx";
@@ -11,7 +12,7 @@ import { PIECES } from "./code.ts";
 
 defineElements();
 
-const SERVICE = location.origin;
+const SERVICE = SERVICE_URL;
 
 /** Every piece of the kit, to be tried and copied. */
 export function PiecesView() {

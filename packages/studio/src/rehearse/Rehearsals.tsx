@@ -2,6 +2,7 @@ import { type AddressState, type FormDefinition, type RehearsalStep, stepWords }
 import type { KeptRehearsal, Rehearsed } from "@bibliotope/wire";
 import { type FormEvent, useId, useState } from "react";
 import { useDropRehearsalMutation, useKeepRehearsalMutation, wordsOf } from "../state/api.ts";
+import { SERVICE_URL } from "../state/service-url.ts";
 import { Button } from "../ui/Button.tsx";
 import { saveFile } from "../ui/save-file.ts";
 import { KeptOne } from "./KeptOne.tsx";
@@ -92,7 +93,7 @@ export function Rehearsals(props: RehearsalsProps) {
               onClick={() =>
                 saveFile(
                   `${formRef}.spec.ts`,
-                  playwrightFile(definition, kept, `${location.origin}/f/${formRef}`),
+                  playwrightFile(definition, kept, `${SERVICE_URL}/f/${formRef}`),
                   "text/typescript",
                 )
               }

@@ -17,6 +17,7 @@ import type {
 } from "@bibliotope/wire";
 import { createApi, fetchBaseQuery } from "@reduxjs/toolkit/query/react";
 import { own } from "./own.ts";
+import { BASE_PATH, SERVICE_URL } from "./service-url.ts";
 
 let csrf = "";
 /** What a change must carry. */
@@ -35,7 +36,7 @@ const partOfForm = (parts: { ref: string; id: number }) => ({ parts });
 /** The workbench's own calls. Changes carry the session's CSRF token. */
 export const api = createApi({
   baseQuery: fetchBaseQuery({
-    baseUrl: "/api",
+    baseUrl: `${BASE_PATH}/api`,
     prepareHeaders: (headers) => (csrf ? headers.set("X-CSRF-Token", csrf) : headers),
     responseHandler: "json",
     timeout: 10_000,
@@ -63,14 +64,14 @@ export const api = createApi({
     }),
     signIn: build.mutation<void, SignInAsking>({
       // not under /api, where nobody answers without a session
-      query: (body) => ({ url: `${location.origin}/sign-in`, method: "POST", body }),
+      query: (body) => ({ url: `${SERVICE_URL}/sign-in`, method: "POST", body }),
       invalidatesTags: ["session"],
     }),
     askSignInPasskey: build.mutation<{ options: Record<string, unknown> }, void>({
-      query: () => ({ url: `${location.origin}/sign-in/passkey/asked`, method: "POST", body: {} }),
+      query: () => ({ url: `${SERVICE_URL}/sign-in/passkey/asked`, method: "POST", body: {} }),
     }),
     signInByPasskey: build.mutation<void, PasskeySignInAsking>({
-      query: (body) => ({ url: `${location.origin}/sign-in/passkey`, method: "POST", body }),
+      query: (body) => ({ url: `${SERVICE_URL}/sign-in/passkey`, method: "POST", body }),
       invalidatesTags: ["session"],
     }),
     secondFactor: build.query({ ...own("secondFactor"), providesTags: ["second-factor"] }),
@@ -97,7 +98,7 @@ export const api = createApi({
       // nothing of what was seen may be left for the next one
       onQueryStarted: async (_, { queryFulfilled }) => {
         await queryFulfilled.then(
-          () => location.assign("/"),
+          () => location.assign(`${BASE_PATH}/`),
           () => undefined,
         );
       },

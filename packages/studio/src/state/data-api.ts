@@ -1,15 +1,14 @@
-import {
-  type FileAnswer,
-  type JobSummary,
-  type LookAtFileAsking,
-  type MakeLoadAsking,
-  type OwnAnswer,
-  ownRequest,
-  type Problem,
-  type PublishAsking,
+import type {
+  FileAnswer,
+  JobSummary,
+  LookAtFileAsking,
+  MakeLoadAsking,
+  OwnAnswer,
+  Problem,
+  PublishAsking,
 } from "@bibliotope/wire";
 import { api, byId, csrfToken } from "./api.ts";
-import { own } from "./own.ts";
+import { callUrl, own } from "./own.ts";
 
 const isUnderWay = ({ state }: JobSummary) => state === "waiting" || state === "running";
 
@@ -24,7 +23,7 @@ export const dataApi = api.enhanceEndpoints({ addTagTypes: ["data"] }).injectEnd
         { updateCachedData, cacheDataLoaded, cacheEntryRemoved, dispatch, getCacheEntry },
       ) => {
         await cacheDataLoaded.catch(() => undefined);
-        const events = new EventSource(ownRequest("jobEvents", {}).url);
+        const events = new EventSource(callUrl("jobEvents", {}));
         events.onmessage = ({ data }) => {
           const { jobs } = JSON.parse(data) as OwnAnswer<"jobs">;
           const before =
@@ -87,8 +86,8 @@ export const {
 export function sendFile(file: File, progress: (share: number) => void, stop: AbortSignal): Promise<FileAnswer> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
-    const { method, url } = ownRequest("handIn", { asks: { name: file.name } });
-    request.open(method, url);
+    const url = callUrl("handIn", { asks: { name: file.name } });
+    request.open("POST", url);
     request.setRequestHeader("X-CSRF-Token", csrfToken());
     request.setRequestHeader("Content-Type", "application/octet-stream");
     request.responseType = "json";

@@ -1,4 +1,5 @@
 import { type OwnAnswer, type OwnCallName, type OwnRequest, ownRequest } from "@bibliotope/wire";
+import { BASE_PATH } from "./service-url.ts";
 
 /** An endpoint of RTK Query, as far as a call makes it. */
 interface Endpoint<N extends OwnCallName, Arg, Shown> {
@@ -40,3 +41,7 @@ export function own<N extends OwnCallName, Arg, Shown>(
     transformResponse: shown,
   };
 }
+
+/** The address of a call of the workbench, for links and for what does not go through the store. */
+export const callUrl = <N extends OwnCallName>(name: N, request: OwnRequest<N>): string =>
+  ownRequest(name, request, `${BASE_PATH}/api`).url;

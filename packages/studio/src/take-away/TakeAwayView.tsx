@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { MakeKey } from "../keys/KeySheets.tsx";
 import { playwrightFile } from "../rehearse/playwright-file.ts";
 import { useRehearsalsQuery, useSessionQuery } from "../state/api.ts";
+import { SERVICE_URL } from "../state/service-url.ts";
 import { useStudio } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
 import { Code, type CodeLanguage } from "../ui/Code.tsx";
@@ -32,7 +33,7 @@ const PIECES = [
 type Piece = (typeof PIECES)[number][0];
 
 /** Where the service is: where the workbench is. */
-const SERVICE = location.origin;
+const SERVICE = SERVICE_URL;
 
 /** Pieces that stand in a page, with a key of their own. */
 const OF_PAGES: ReadonlySet<Piece> = new Set<Piece>(["page", "react", "policy"]);

@@ -1,6 +1,7 @@
 import { Popover } from "radix-ui";
 import { useMemo, useRef, useState } from "react";
 import { useClient } from "../forms/use-client.ts";
+import { SERVICE_URL } from "../state/service-url.ts";
 import { moment } from "../ui/moment.ts";
 import { saveFile } from "../ui/save-file.ts";
 import { harOf } from "./har.ts";
@@ -21,7 +22,7 @@ export function TraceView() {
   const client = useClient();
   const save = async () => {
     const countries = await client?.countries().catch(() => undefined);
-    const har = harOf(events, location.origin, momentOf, countries && { "/v1/countries": countries });
+    const har = harOf(events, SERVICE_URL, momentOf, countries && { "/v1/countries": countries });
     saveFile("what-happened.har", JSON.stringify(har, null, 2));
   };
   const open = (mark: TraceMark, at: HTMLElement) => {
