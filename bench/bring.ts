@@ -204,6 +204,11 @@ export class Workbench {
     return (await this.#ended<{ version: number }>(job)).version;
   }
 
+  async deleteVersion(id: number): Promise<void> {
+    const response = await fetch(`${this.url}/api/versions/${id}`, { method: "DELETE", headers: this.headers });
+    if (!response.ok) throw new Error(`version ${id} was not deleted: ${await response.text()}`);
+  }
+
   async publish(versions: number[]): Promise<void> {
     await this.#ended((await this.#send<{ job: number }>("/publications", { versions, why: "bench" })).job);
   }

@@ -9,13 +9,14 @@ import { measureGroups, measureMap, measureStills } from "./map.ts";
 import type { Measure } from "./measure.ts";
 import { measureOverload } from "./overload.ts";
 import { measureServices } from "./services.ts";
+import { measureSoak } from "./soak.ts";
 import { measureSwap } from "./swap.ts";
 import { measureTowns } from "./towns.ts";
 import { measureTyped } from "./typed.ts";
 import { measureUses } from "./uses.ts";
 import { measureWorld } from "./world/table.ts";
 
-const [readyFile, database, sizeName = "demo", only] = process.argv.slice(2);
+const [readyFile, database, sizeName = "demo", only, minutes = "60"] = process.argv.slice(2);
 if (!(sizeName in SIZES)) throw new Error(`--size is one of ${Object.keys(SIZES).join(", ")}, not ${sizeName}`);
 const size = sizeName as SizeName;
 /** Addresses that queries are made from. */
@@ -54,6 +55,8 @@ else if (only === "overload") for await (const measure of measureOverload(size))
 else if (only === "services") for await (const measure of measureServices(ready)) note(measure);
 else if (only === "uses") await uses();
 else if (only === "beside") for await (const measure of measureBeside(ready, readyFile, database)) note(measure);
+else if (only === "soak")
+  for await (const measure of measureSoak(ready, readyFile, database, Number(minutes))) note(measure);
 else if (only === "bring") for await (const measure of measureBring(ready)) note(measure);
 else if (only === "towns") for await (const measure of measureTowns(ready)) note(measure);
 else if (size === "demo") {

@@ -38,7 +38,7 @@ describe("a record", () => {
     const check = (ref: string) => {
       const record = engine.record(ref);
       if (!record) return;
-      // a number in the name of a place would be taken for the house's
+      // a number in the name of a place would be imported for the house's
       const { place, town } = record.parts;
       const q = place && /\d/.test(place.name) ? [place.name, town?.name].filter(Boolean).join(", ") : record.line;
       const { outcome, candidates } = engine.forward({ q, limit: 50 });

@@ -24,7 +24,7 @@ test("prices by town on one map: coloured by a column, with a legend, and back t
   await page.goto("/batches");
   await page.getByRole("link", { name: "New batch" }).click();
   await page.getByLabel("File", { exact: true }).setInputFiles(path);
-  await page.getByRole("button", { name: "Look all up" }).click();
+  await page.getByRole("button", { name: "Look up all rows" }).click();
   await expect(page.getByText("asked in")).toBeVisible({ timeout: 60_000 });
   await page.getByText("All rows", { exact: true }).click();
   const map = page.locator(".bt-sheet");
@@ -53,7 +53,7 @@ test("prices by town on one map: coloured by a column, with a legend, and back t
 
   await page.getByLabel("Colour by").selectOption({ label: "how" });
   await expect(legend.getByRole("listitem")).toHaveText([/^(let|sold) \d+$/, /^(let|sold) \d+$/]);
-  await page.getByLabel("Colour by").selectOption({ label: "how they stand" });
+  await page.getByLabel("Colour by").selectOption({ label: "status" });
   await expect(legend).toHaveCount(0);
   await expect.poll(() => pixels("#5867b8")).toBe(0);
 });

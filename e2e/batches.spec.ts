@@ -20,7 +20,7 @@ test("a large batch with a fifth of it damaged is reviewed by keyboard, written 
   await page.getByLabel("File", { exact: true }).setInputFiles(path);
   await expect(page.getByLabel("What address is", { exact: true })).toHaveValue("line");
   await clean(page);
-  await page.getByRole("button", { name: "Look all up" }).click();
+  await page.getByRole("button", { name: "Look up all rows" }).click();
   await expect(page.getByRole("progressbar")).toBeVisible();
   await expect(page.getByText("asked in")).toBeVisible({ timeout: 300_000 });
   await expect(page.getByText(`${COUNT} rows`)).toBeVisible();
@@ -93,7 +93,7 @@ test("lines that are pasted are looked up, whatever stands in them", async ({ pa
     .getByRole("textbox")
     .fill('12 Harbour Row, Tidewell\n"quoted", 3 Harbour Row Tidewell\n-35.1841, -21.6253\n');
   await page.getByRole("button", { name: "Take 3 lines" }).click();
-  await page.getByRole("button", { name: "Look all up" }).click();
+  await page.getByRole("button", { name: "Look up all rows" }).click();
   await expect(page.getByText(/^3 rows/)).toBeVisible();
   await page.getByLabel("Which rows").selectOption("all");
   await expect(page.getByRole("region", { name: "Rows", exact: true }).getByRole("listitem")).toHaveCount(3);

@@ -69,7 +69,7 @@ test("a pattern shows what it gives in each country while it is typed, and what 
   const studio = new Studio(page);
   await studio.compose(await makeForm(page, "Patterns"));
   await page.getByRole("button", { name: "Show Note" }).click();
-  const pattern = page.getByLabel("What it is filled with");
+  const pattern = page.getByLabel("Filled with");
   await pattern.fill("{street or block}, {house or building}[ ({unit})]");
   const table = page.getByRole("table");
   await expect(table.getByRole("row", { name: /^Lorramere [^,]/ })).toContainText("Harbour Row, 12");
@@ -114,7 +114,7 @@ test("a change made elsewhere meanwhile is not overwritten", async ({ page, cont
   await page.getByRole("button", { name: "Show Note" }).click();
   await page.getByLabel("Label").fill("Mine");
   await expect(page.getByText(/saved elsewhere meanwhile/)).toBeVisible();
-  await page.getByRole("button", { name: "Load the newest" }).click();
+  await page.getByRole("button", { name: "Load the newest version" }).click();
   await expect(studio.wire("town", "town")).toHaveCount(0);
   await expect(page.getByText(/draft 2 · saved/)).toBeVisible();
 });
@@ -171,13 +171,13 @@ test("what starts a lookup, when a field is shown and what is said are set by ha
   await page.getByRole("button", { name: "Show Find your address" }).click();
   await page.getByRole("button", { name: "Remove Find your address" }).click();
   await page.getByRole("button", { name: "Show Town" }).click();
-  await expect(page.getByRole("button", { name: "a field is left" })).toHaveAttribute("aria-pressed", "true");
-  await page.getByRole("button", { name: "several fields are complete" }).click();
+  await expect(page.getByRole("button", { name: "a field loses focus" })).toHaveAttribute("aria-pressed", "true");
+  await page.getByRole("button", { name: "several fields are filled in" }).click();
   await page.getByRole("checkbox", { name: "Country", exact: true }).uncheck();
   await page.getByLabel("When nothing is found").fill("No such house.");
   await page.getByRole("button", { name: "Show Note" }).click();
-  await page.getByRole("button", { name: "by another field" }).click();
-  await page.getByLabel("While this field").selectOption({ label: "Town" });
+  await page.getByRole("button", { name: "depends on another field" }).click();
+  await page.getByLabel("When this field").selectOption({ label: "Town" });
   await expect(page.getByText(/draft \d+ · saved/)).toBeVisible();
 
   await page.getByRole("link", { name: "Rehearse" }).click();
@@ -200,7 +200,7 @@ test("what starts a lookup, when a field is shown and what is said are set by ha
 test("what to look at is listed, and leads to its field", async ({ page }) => {
   const studio = new Studio(page);
   await studio.compose(await makeForm(page, "Looked at"));
-  const list = page.getByRole("region", { name: "To look at" });
+  const list = page.getByRole("region", { name: "Worth checking" });
   await expect(list).toContainText("nothing");
   await page.getByRole("button", { name: "Show Note" }).click();
   await page.getByLabel("Autofill token").fill("address-line1");
@@ -214,11 +214,11 @@ test("what an address is looked up among, and what may differ, is set without it
   const ref = await makeForm(page, "Narrowed");
   await new Studio(page).compose(ref);
   await page.getByRole("button", { name: "Show On the map" }).click();
-  await page.getByRole("checkbox", { name: "Offers the ground in relief" }).check();
+  await page.getByRole("checkbox", { name: "Offers a relief view" }).check();
   await page.locator("[data-field]").first().click();
   await page.getByRole("checkbox", { name: "town", exact: true }).last().check();
   await page.getByRole("checkbox", { name: "house", exact: true }).first().check();
-  await page.getByLabel("Only these countries, by their codes").fill("qr, qv");
+  await page.getByLabel("Only these countries (codes)").fill("qr, qv");
   await expect(page.getByText(/draft \d+ · saved/)).toBeVisible();
   await expect
     .poll(async () => {
@@ -227,5 +227,5 @@ test("what an address is looked up among, and what may differ, is set without it
     })
     .toEqual([{ name: "", kinds: ["town"], mayDiffer: ["postcode", "house"], countries: ["QR", "QV"] }]);
   await page.getByRole("link", { name: "Rehearse" }).click();
-  await expect(page.getByRole("button", { name: "Show it in relief" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Show relief" })).toBeVisible();
 });

@@ -25,7 +25,7 @@ const found = async (q: string) => {
 
 async function bring(page: Page, lines: readonly string[], dataSet: string): Promise<void> {
   await page.goto("/data");
-  await page.getByRole("link", { name: "Bring a file" }).click();
+  await page.getByRole("link", { name: "Import a file" }).click();
   await page.getByLabel("File", { exact: true }).setInputFiles(file("houses.csv", lines));
   await expect(page.getByRole("heading", { name: "Columns" })).toBeVisible();
   await page.getByLabel("Data set").fill(dataSet);
@@ -38,7 +38,7 @@ test("a file is brought, looked at, loaded, compared, published and gone back fr
   await bring(page, [HEAD, ...houses(40), "Osier Net;99;Netherwick;QR;0;0;x"], name);
   await expect(page.getByLabel("What Straße is", { exact: true })).toHaveValue("street");
   await expect(page.getByRole("row", { name: /Breite/ })).toContainText("headed “Breite”");
-  await expect(page.getByRole("region", { name: "First rows" })).toContainText("1 of them would not be taken");
+  await expect(page.getByRole("region", { name: "First rows" })).toContainText("1 of them would be rejected");
   await expect(page.getByRole("region", { name: "First rows" })).toContainText("1 Osier Net, Netherwick");
 
   // a column taken for something else, and back
@@ -48,7 +48,7 @@ test("a file is brought, looked at, loaded, compared, published and gone back fr
   await expect(page.getByLabel(`What ${NOTE} is`, { exact: true })).toHaveValue("");
   await expect(page.getByRole("region", { name: "First rows" })).toContainText("1 Osier Net, Netherwick");
   await clean(page);
-  await page.getByRole("button", { name: "Load as a draft" }).click();
+  await page.getByRole("button", { name: "Import as a draft" }).click();
 
   const set = page.getByRole("region", { name, exact: true });
   await expect(set).toContainText("40 addresses, 1 street");
@@ -64,8 +64,8 @@ test("a file is brought, looked at, loaded, compared, published and gone back fr
   expect(await found("12 Osier Net, Netherwick")).toBe("12 Osier Net, Netherwick");
 
   await bring(page, [HEAD, ...houses(30, 5), "Reed Net;1;Netherwick;QR;-35,18;-21,62;x"], name);
-  await expect(page.getByRole("row", { name: /Breite/ })).toContainText("as the last time");
-  await page.getByRole("button", { name: "Load as a draft" }).click();
+  await expect(page.getByRole("row", { name: /Breite/ })).toContainText("as last time");
+  await page.getByRole("button", { name: "Import as a draft" }).click();
   await set.getByRole("link", { name: "2" }).click();
   const changes = page.getByRole("region", { name: "What it changes" });
   await expect(changes.getByRole("row", { name: /Addresses/ })).toHaveText(/Addresses110300\d*|Addresses1\D*10/);
@@ -73,12 +73,12 @@ test("a file is brought, looked at, loaded, compared, published and gone back fr
   await clean(page);
 
   const takeOut = page.getByRole("region", { name: "Take out" });
-  await takeOut.getByLabel("only what lies in").fill("Nowhere");
-  await expect(takeOut).toContainText("No area of that name is in this version.");
+  await takeOut.getByLabel("only within").fill("Nowhere");
+  await expect(takeOut).toContainText("There is no area with that name in this version.");
   await expect(takeOut.getByRole("link")).toHaveCount(0);
-  await takeOut.getByLabel("only what lies in").fill("netherwick");
+  await takeOut.getByLabel("only within").fill("netherwick");
   await expect(takeOut).toContainText("Take Netherwick out as");
-  await takeOut.getByLabel("with corrections made by hand").uncheck();
+  await takeOut.getByLabel("including corrections made by hand").uncheck();
   await expect(takeOut.getByRole("link", { name: "GPX" })).toHaveAttribute("href", /inside=qr-\w+&corrected=no$/);
   await clean(page);
   const [csv] = await Promise.all([
@@ -89,8 +89,8 @@ test("a file is brought, looked at, loaded, compared, published and gone back fr
 
   await page.goto("/data");
   await page
-    .getByRole("region", { name: "What was live" })
-    .getByRole("button", { name: "Go back to this" })
+    .getByRole("region", { name: "Publication history" })
+    .getByRole("button", { name: "Restore" })
     .first()
     .click();
   await page.getByRole("dialog").getByRole("button", { name: "Publish", exact: true }).click();
@@ -107,25 +107,25 @@ test("metres that may be read in two ways are asked about, and shown on a map be
   );
   await bring(page, [`ulica;numer;kod_pocztowy;miejscowosc;x;y;${NOTE}`, ...rows], "Punkty");
   const first = page.getByRole("region", { name: "First rows" });
-  await expect(first).toContainText("30 of them would not be taken");
-  const readings = page.getByRole("list", { name: "Readings of the metres" });
+  await expect(first).toContainText("30 of them would be rejected");
+  const readings = page.getByRole("list", { name: "Possible coordinate systems" });
   await expect(readings.getByRole("listitem")).toHaveCount(2);
-  await expect(page.getByRole("region", { name: "Where they would lie" })).toContainText("No row has a position yet");
+  await expect(page.getByRole("region", { name: "Preview on the map" })).toContainText("No row has a position yet");
   await clean(page);
   await readings
     .getByRole("listitem")
     .filter({ hasText: "changed over" })
-    .getByRole("button", { name: "Take this" })
+    .getByRole("button", { name: "Use this" })
     .click();
-  await expect(first).toContainText("all of them would be taken");
+  await expect(first).toContainText("all of them would be imported");
   await expect(page.getByLabel("What x is", { exact: true })).toHaveValue("north");
   await expect(readings.getByRole("listitem").filter({ hasText: "taken" })).toHaveText(/^PL-1992.*taken$/);
-  await expect(page.getByRole("region", { name: "Where they would lie" })).toContainText("The first 30 rows");
+  await expect(page.getByRole("region", { name: "Preview on the map" })).toContainText("The first 30 rows");
   await expect(first).toContainText("50.11636, 18.59370");
   await clean(page);
 });
 
-test("a file that is no table is told about, and nothing is changed", async ({ page }) => {
+test("a file that is no table is refused, and nothing is changed", async ({ page }) => {
   await page.goto("/data/bring");
   const choose = page.getByLabel("File", { exact: true });
   await choose.setInputFiles({
@@ -134,15 +134,15 @@ test("a file that is no table is told about, and nothing is changed", async ({ p
     buffer: Buffer.from([0x89, 0x50, 0, 0, 0, 0, 0, 1]),
   });
   await expect(page.getByRole("alert")).toContainText("NUL bytes");
-  await page.getByRole("button", { name: "Another file" }).click();
+  await page.getByRole("button", { name: "Choose another file" }).click();
   await choose.setInputFiles(file("empty.csv", [HEAD]));
   await expect(page.getByRole("alert")).toContainText("no rows below");
 });
 
 test("for how long things are kept is shown, and changed by whoever manages", async ({ page }, info) => {
   await page.goto("/data");
-  const section = page.getByRole("region", { name: "For how long things are kept" });
-  const days = section.getByLabel("Files that were handed in, days");
+  const section = page.getByRole("region", { name: "Retention" });
+  const days = section.getByLabel("Uploaded files, days");
   const before = await days.inputValue();
   await days.fill("0");
   await expect(section.getByRole("button", { name: "Set" }).last()).toBeDisabled();

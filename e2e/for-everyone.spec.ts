@@ -159,9 +159,9 @@ test.describe("without a session", () => {
 
   test("the workbench says how to sign in", async ({ page }) => {
     await page.goto("/");
-    await expect(page.getByRole("heading", { name: "Nobody is signed in here" })).toBeVisible();
+    await expect(page.getByRole("heading", { name: "You are not signed in" })).toBeVisible();
     await page.goto("/sign-in?token=used-before");
-    await expect(page.getByRole("heading", { name: "This link was used already" })).toBeVisible();
+    await expect(page.getByRole("heading", { name: "This link has already been used" })).toBeVisible();
     expect(await axeFindings(page)).toEqual([]);
   });
 });

@@ -39,7 +39,7 @@ test("a form that uses what its key lacks says so at its start, to the person an
   const { id, key } = await send(request, "post", "/api/keys", { kind: "web", ...rules(lacking) });
   const warned = page.waitForEvent("console", (message) => message.text().startsWith("Bibliotope: "));
   await open(page, READER, key);
-  const said = page.getByText("The map cannot tell addresses on this page. Type the address by hand.");
+  const said = page.getByText("The map cannot look up addresses on this page. Type the address by hand.");
   await expect(said).toBeVisible();
   expect((await warned).text()).toMatch(/asks for reverse, and its key may not\. Allow it more under Keys/);
   // the rest of it works
@@ -64,7 +64,7 @@ test("a key without suggestions is told in the search field, before anybody type
 }) => {
   const { key } = await send(request, "post", "/api/keys", { kind: "web", ...rules(["countries", "sheets"]) });
   await open(page, READER, key);
-  await expect(page.getByText("The address search may not be used on this page.").first()).toBeVisible();
+  await expect(page.getByText("Address search is not allowed on this page.").first()).toBeVisible();
 });
 
 test("each sample form comes up with a key of just what it uses, and nothing is refused", async ({ page, request }) => {
@@ -86,7 +86,7 @@ test("each sample form comes up with a key of just what it uses, and nothing is 
 
 test("the workbench proposes the key of a form: just the lookups that it uses", async ({ page }) => {
   await page.goto("/forms/become-a-reader/take-away");
-  await page.getByRole("button", { name: "Make the key of this form" }).click();
+  await page.getByRole("button", { name: "Create a key for this form" }).click();
   const sheet = page.getByRole("dialog");
   await expect(sheet).toContainText("just the kinds of lookup that this form uses");
   await expect(sheet.getByLabel("Name")).toHaveValue("Become a reader");
@@ -98,7 +98,7 @@ test("the workbench proposes the key of a form: just the lookups that it uses", 
     ["postcodes", false],
   ] as const)
     await expect(sheet.getByLabel(words, { exact: true })).toBeChecked({ checked: is });
-  await sheet.getByLabel("Origins, one a line").fill("https://members.example");
-  await sheet.getByRole("button", { name: "Make it" }).click();
+  await sheet.getByLabel("Origins, one per line").fill("https://members.example");
+  await sheet.getByRole("button", { name: "Create key" }).click();
   await expect(sheet).toContainText("bt_web_");
 });

@@ -201,7 +201,7 @@ async function choose(page: Page, ref: string): Promise<void> {
     await page.keyboard.press("Tab");
     for (const [name, text] of Object.entries({ town: "tidewell", street: "harbour row", house: "12" }))
       await write(name, text);
-    await page.getByRole("button", { name: "Look it up" }).click();
+    await page.getByRole("button", { name: "Look up" }).click();
     await expect(page.locator("[name=confirmed]")).toHaveValue("yes");
   }
 }

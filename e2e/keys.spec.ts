@@ -14,7 +14,7 @@ async function ask(call: string, key: string, origin: string): Promise<number> {
 async function shownKey(page: Page): Promise<string> {
   await expect(sheet(page)).toContainText("It is shown once");
   const key = await sheet(page).locator("code").textContent();
-  await sheet(page).getByRole("button", { name: "I have it" }).click();
+  await sheet(page).getByRole("button", { name: "I have copied it" }).click();
   await expect(sheet(page)).toBeHidden();
   return key!;
 }
@@ -27,21 +27,21 @@ test("a key is made, kept to what it is for, changed, replaced and withdrawn", a
   await page.getByRole("button", { name: "New key" }).click();
   await sheet(page).getByLabel("servers").check();
   await expect(sheet(page)).toContainText("is refused from browsers");
-  await expect(sheet(page).getByLabel("Origins, one a line")).toHaveCount(0);
+  await expect(sheet(page).getByLabel("Origins, one per line")).toHaveCount(0);
   await sheet(page).getByLabel("pages", { exact: true }).check();
   await sheet(page).getByLabel("Name").fill(name);
-  await sheet(page).getByLabel("Origins, one a line").fill("members.example");
-  await sheet(page).getByRole("button", { name: "Make it" }).click();
+  await sheet(page).getByLabel("Origins, one per line").fill("members.example");
+  await sheet(page).getByRole("button", { name: "Create key" }).click();
   await expect(sheet(page).getByRole("alert")).toContainText("an origin is scheme, host and port");
-  await sheet(page).getByLabel("Origins, one a line").fill("https://*.members.example");
+  await sheet(page).getByLabel("Origins, one per line").fill("https://*.members.example");
   await sheet(page).getByLabel("suggestions").check();
   expect(await axeFindings(page)).toEqual([]);
-  await sheet(page).getByRole("button", { name: "Make it" }).click();
+  await sheet(page).getByRole("button", { name: "Create key" }).click();
   const key = await shownKey(page);
   expect(key).toMatch(/^bt_web_/);
   await expect(page.locator("body")).not.toContainText(key);
   await expect(row(page, name)).toContainText("https://*.members.example");
-  await expect(row(page, name)).toContainText("not yet");
+  await expect(row(page, name)).toContainText("never");
   expect(await ask("suggest", key, origin)).toBe(200);
   expect(await ask("suggest", key, "https://elsewhere.example")).toBe(403);
   expect(await ask("forward", key, origin)).toBe(403);
@@ -59,8 +59,8 @@ test("a key is made, kept to what it is for, changed, replaced and withdrawn", a
   await page.getByRole("button", { name: `Replace ${name}` }).click();
   await sheet(page)
     .getByLabel(/How long/)
-    .selectOption({ label: "a day" });
-  await sheet(page).getByRole("button", { name: "Replace it" }).click();
+    .selectOption({ label: "one day" });
+  await sheet(page).getByRole("button", { name: "Replace key" }).click();
   const next = await shownKey(page);
   expect(next).not.toBe(key);
   for (const one of [key, next]) expect(await ask("forward", one, origin)).toBe(200);
@@ -73,7 +73,7 @@ test("a key is made, kept to what it is for, changed, replaced and withdrawn", a
     .first()
     .click();
   await expect(sheet(page)).toContainText("it cannot be brought back");
-  await sheet(page).getByRole("button", { name: "Withdraw it" }).click();
+  await sheet(page).getByRole("button", { name: "Revoke key" }).click();
   await expect(row(page, name)).toHaveCount(1);
   expect(await ask("suggest", key, origin)).toBe(401);
   expect(await ask("suggest", next, origin)).toBe(200);
@@ -85,11 +85,11 @@ test("links without a key are signed with another key, and those that were sent 
   });
   const { url } = await made.json();
   await page.goto("/keys");
-  const section = page.getByRole("region", { name: "Links without a key" });
+  const section = page.getByRole("region", { name: "Signed links" });
   await expect(section).toContainText("This server signs them with a key made");
-  await section.getByRole("button", { name: "Sign with another key" }).click();
+  await section.getByRole("button", { name: "Replace signing key" }).click();
   expect(await axeFindings(page)).toEqual([]);
-  await sheet(page).getByRole("button", { name: "Another key, links go on" }).click();
+  await sheet(page).getByRole("button", { name: "New key, keep existing links" }).click();
   await expect(sheet(page)).toBeHidden();
   await expect(section).toContainText(/links of \d+ earlier ones? go on too/);
   expect((await fetch(url)).status).toBe(200);
@@ -101,7 +101,7 @@ test("a key that has ended is told as ended", async ({ page }) => {
   await sheet(page).getByLabel("tests").check();
   await sheet(page).getByLabel("Name").fill("Long over");
   await sheet(page).getByLabel("Last day").fill("2020-01-31");
-  await sheet(page).getByRole("button", { name: "Make it" }).click();
+  await sheet(page).getByRole("button", { name: "Create key" }).click();
   const key = await shownKey(page);
   await expect(row(page, "Long over").first()).toContainText(/ended [\d,]+ days ago/);
   expect(await ask("suggest", key, baseUrl())).toBe(401);
@@ -123,13 +123,13 @@ test("how a key was used is shown in figures, charts and a table, and taken alon
 
   await page.goto("/keys");
   const use = page.getByRole("region", { name: "Use" });
-  await use.getByLabel("Of which key").focus();
+  await use.getByLabel("Key").focus();
   await page.keyboard.type(name);
-  await expect(use.getByText("Letters a choice")).toBeVisible();
+  await expect(use.getByText("Letters typed per choice")).toBeVisible();
   const figure = (label: string) => use.locator("dl > div").filter({ hasText: label }).locator("dd");
   await expect(figure("Lookups")).toHaveText("8");
-  await expect(figure("Letters a choice")).toHaveText("7");
-  await expect(figure("Found none")).toHaveText("16.7 %");
+  await expect(figure("Letters typed per choice")).toHaveText("7");
+  await expect(figure("Not found")).toHaveText("16.7 %");
   await expect(use.getByRole("row", { name: /^distances/ })).toHaveText(/^distances302$/);
   await expect(use.getByRole("img")).toHaveCount(2);
   await use.getByRole("button", { name: "Year" }).click();

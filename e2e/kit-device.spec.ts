@@ -3,7 +3,7 @@ import { type KitPage, test } from "./support/kit-page.ts";
 import { nextFrame, standsStill } from "./support/rest.ts";
 
 const HERE = { latitude: -35.174, longitude: -21.6255, accuracy: 35 };
-const button = (page: Page) => page.getByRole("button", { name: "Show where this device is" });
+const button = (page: Page) => page.getByRole("button", { name: "Show my location" });
 const note = (kit: KitPage) => kit.map.locator(".bt-note");
 
 test("granted: the sign stands where the device is, and the map follows it until it is moved by hand", async ({
@@ -51,7 +51,7 @@ test("inexact: the circle is there, and words that say how inexact and what to d
   await kit.make({ device: true });
   await button(page).click();
   await expect(note(kit)).toHaveText(
-    "The device is only known to be within 2.3 km of here. Put the marker on the right house.",
+    "The device is only known to be within 2.3 km of here. Move the marker to the right house.",
   );
 });
 
@@ -60,7 +60,7 @@ test("denied: it is said, with what to do", async ({ kit, page, context }) => {
   await kit.make({ device: true });
   await button(page).click();
   await expect(note(kit)).toHaveText(
-    "This page may not know where the device is. Allow it in the browser's settings for this page, or type the address.",
+    "This page is not allowed to use the device's location. Allow it in the browser's settings for this page, or type the address.",
   );
   await expect(button(page)).toHaveAttribute("data-state", "off");
 });
@@ -82,18 +82,16 @@ test("switched off, timed out and not supported: each is said, with what to do",
   await kit.make({ device: true });
   await refuse(page, 2);
   await button(page).click();
-  await expect(note(kit)).toHaveText(
-    "The device does not know where it is. Switch its position on, or type the address.",
-  );
+  await expect(note(kit)).toHaveText("The device's location is not available. Turn on location, or type the address.");
   await refuse(page, 3);
   await button(page).click();
   await expect(note(kit)).toHaveText(
-    "Finding the device took too long. Try again, best near a window, or type the address.",
+    "Locating the device took too long. Try again, if possible near a window, or type the address.",
   );
   await refuse(page, "none");
   await button(page).click();
   await expect(note(kit)).toHaveText(
-    "This browser cannot say where the device is. Type the address, or put the marker where it is.",
+    "This browser cannot determine the device's location. Type the address, or place the marker on the map.",
   );
 });
 
@@ -102,7 +100,7 @@ test("while it is being found there is a sign of it, and a second press gives up
   await refuse(page, "never");
   await button(page).click();
   await expect(button(page)).toHaveAttribute("aria-busy", "true");
-  await expect(note(kit)).toHaveText("Finding this device …");
+  await expect(note(kit)).toHaveText("Locating this device …");
   await button(page).click();
   await expect(button(page)).not.toHaveAttribute("aria-busy", "true");
   await expect(note(kit)).toBeHidden();

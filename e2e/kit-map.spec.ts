@@ -106,7 +106,7 @@ test("sheets can be chosen, and view and sheet stand in the page's address", asy
     view: { at: HARBOUR, zoom: 13 },
   });
   expect(await kit.pixels("#f6f2e6")).toBeGreaterThan(1000);
-  await kit.map.getByLabel("Kind of sheet").selectOption({ label: "Heights" });
+  await kit.map.getByLabel("Map style").selectOption({ label: "Heights" });
   await kit.painted();
   await expect.poll(() => kit.pixels("#f0eddd")).toBeGreaterThan(1000);
   await kit.map.focus();
@@ -132,7 +132,7 @@ test("says in words what it shows", async ({ kit, page }) => {
 test("missing tiles are blank paper with a quiet note, and come when they can", async ({ kit, page }) => {
   await page.route("**/v1/sheets/features/**", (route) => route.abort());
   await page.evaluate((at) => (window as unknown as KitWindow).makeMap({ view: { at, zoom: 14 } }), HARBOUR);
-  const note = kit.map.getByText("Parts of the map did not come. They are asked for again.");
+  const note = kit.map.getByText("Parts of the map could not be loaded. Trying again.");
   await expect(note).toBeVisible();
   expect(await kit.pixels("#f6f2e6")).toBeGreaterThan(100_000);
   await page.unroute("**/v1/sheets/features/**");
@@ -152,7 +152,7 @@ test("at 200 % zoom everything is there, and a press meets the spot under the po
   const map = page.locator(".bt-sheet");
   await expect(map).toHaveAttribute("data-complete", "true");
   const outer = (await map.boundingBox())!;
-  for (const name of ["Zoom in", "Zoom out", "Move the map under an aim", "Show where this device is"]) {
+  for (const name of ["Zoom in", "Zoom out", "Aim with the map", "Show my location"]) {
     const box = (await map.getByRole("button", { name }).boundingBox())!;
     expect(box.x >= outer.x && box.x + box.width <= outer.x + outer.width, name).toBe(true);
     expect(box.y >= outer.y && box.y + box.height <= outer.y + outer.height, name).toBe(true);

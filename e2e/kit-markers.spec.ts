@@ -95,7 +95,7 @@ test("markers are walked through, opened and moved by keyboard alone", async ({ 
   await expect.poll(async () => (await kit.view()).lat).toBeGreaterThan(-35.2);
 
   await page.keyboard.press("m");
-  await expect(page.getByText("arrows move, with Shift by little")).toBeVisible();
+  await expect(page.getByText("arrows: move, with Shift in small steps")).toBeVisible();
   for (let i = 0; i < 5; i++) await page.keyboard.press("ArrowRight");
   await page.keyboard.press("Escape");
   expect((await kit.held("happened")).at(-1)).toBe("putback Mill");
@@ -129,11 +129,11 @@ test("a card shows facts as text, hands the place on, and closes by press and by
   await expect(card.locator("dt")).toHaveText("<i>Open</i>");
   expect(await card.locator("img, b, i").count()).toBe(0);
   expect(await page.evaluate(() => "hurt" in window)).toBe(false);
-  await expect(card.getByRole("link", { name: "The way there" })).toHaveAttribute(
+  await expect(card.getByRole("link", { name: "Directions" })).toHaveAttribute(
     "href",
     /^https:\/\/maps\.example\/way\/-35\.174,-21\.6255\?label=%3Cimg/,
   );
-  await expect(card.getByRole("link", { name: "Open in a map application" })).toHaveAttribute(
+  await expect(card.getByRole("link", { name: "Open in a map app" })).toHaveAttribute(
     "href",
     /^geo:-35\.174,-21\.6255;name=/,
   );
@@ -151,7 +151,7 @@ test("a card shows facts as text, hands the place on, and closes by press and by
   await expect(card).toBeHidden();
   await kit.map.click({ position: { x: 320, y: 240 } });
   // nothing on this machine answers to geo:
-  await card.getByRole("link", { name: "Open in a map application" }).click();
+  await card.getByRole("link", { name: "Open in a map app" }).click();
   await expect(card.getByRole("status")).toHaveText("No map application answered. Copied instead: -35.174, -21.6255");
 });
 
@@ -208,7 +208,7 @@ test("a place without a position has no marker, and a word; 0°, 0° is a place 
 
 test("the map moves under an aim, and the address in the middle follows and can be taken", async ({ kit, page }) => {
   await kit.make({ view: VIEW, aims: true });
-  const aim = page.getByRole("button", { name: "Move the map under an aim" });
+  const aim = page.getByRole("button", { name: "Aim with the map" });
   await aim.click();
   await expect(aim).toHaveAttribute("aria-pressed", "true");
   const line = kit.map.locator(".bt-aimed p");
@@ -217,11 +217,11 @@ test("the map moves under an aim, and the address in the middle follows and can 
   await kit.drag([400, 300], [250, 200]);
   await expect(line).not.toHaveText(first!);
   await expect.poll(async () => (await kit.held("followed")).at(-1)).toMatchObject({ why: "aim", isLast: true });
-  await page.getByRole("button", { name: "Take this place" }).click();
+  await page.getByRole("button", { name: "Use this place" }).click();
   const [at] = await kit.held("pressed");
   expect(at.lon).toBeCloseTo((await kit.view()).lon, 4);
   await page.evaluate(() => (window as unknown as KitWindow).sheet.show({ at: { lat: -35.4, lon: -21.9 }, zoom: 14 }));
-  await expect(line).toHaveText("Nothing was found near this spot.");
+  await expect(line).toHaveText("Nothing was found near this position.");
   await aim.click();
   await expect(kit.map.locator(".bt-aimed")).toBeHidden();
 });

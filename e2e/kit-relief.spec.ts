@@ -16,7 +16,7 @@ test("the ground in relief: straight down first, then free by keys and pointer, 
     );
   // what draws it is loaded only when it is asked for
   expect(await scripts()).toBe(0);
-  await page.getByRole("button", { name: "Show it in relief" }).click();
+  await page.getByRole("button", { name: "Show relief" }).click();
   const relief = page.getByRole("application", { name: /^Where in relief\. Arrow keys turn/ });
   await expect(relief).toHaveAttribute("data-complete", "true");
   expect(await scripts()).toBe(1);
@@ -77,9 +77,9 @@ test("without WebGL it says so and keeps the flat map", async ({ kit, page }) =>
     } as typeof get;
   });
   await kit.make({ relief: true, view: { at: HOUSE, zoom: 16 } });
-  await page.getByRole("button", { name: "Show it in relief" }).click();
+  await page.getByRole("button", { name: "Show relief" }).click();
   await expect(kit.map.locator(".bt-note")).toHaveText(
-    "This browser cannot draw the ground in relief. The flat map stays.",
+    "This browser cannot show relief. The flat map is shown instead.",
   );
   await page.getByRole("button", { name: "Zoom in" }).click();
   await expect.poll(async () => (await kit.view()).zoom).toBe(17);
@@ -90,7 +90,7 @@ test.describe("on touch", () => {
 
   test("fingers turn it, and bring it nearer", async ({ kit, page }) => {
     await kit.make({ relief: true, view: { at: HOUSE, zoom: 16 } }, [{ at: HOUSE, label: "Here", marked: true }]);
-    await page.getByRole("button", { name: "Show it in relief" }).click();
+    await page.getByRole("button", { name: "Show relief" }).click();
     const relief = page.getByRole("application", { name: /^Where in relief/ });
     await expect(relief).toHaveAttribute("data-complete", "true");
     const view = async () => (await relief.getAttribute("data-view"))!.split(",").map(Number);
@@ -117,7 +117,7 @@ test.describe("on touch", () => {
 test("parts of the sheet that fail are asked for again", async ({ kit, page }) => {
   await kit.make({ relief: true, view: { at: HOUSE, zoom: 16 } });
   await page.route("**/v1/sheets/features/16/**", (route) => route.abort());
-  await page.getByRole("button", { name: "Show it in relief" }).click();
+  await page.getByRole("button", { name: "Show relief" }).click();
   const relief = page.getByRole("application", { name: /^Where in relief/ });
   await expect(relief).toHaveAttribute("data-missing", "true");
   await page.unrouteAll();
@@ -126,7 +126,7 @@ test("parts of the sheet that fail are asked for again", async ({ kit, page }) =
 
 test("a map that is taken away with its relief leaves the keys where they are", async ({ kit, page }) => {
   await kit.make({ relief: true, view: { at: HOUSE, zoom: 16 } });
-  await page.getByRole("button", { name: "Show it in relief" }).click();
+  await page.getByRole("button", { name: "Show relief" }).click();
   await expect(page.getByRole("application", { name: /^Where in relief/ })).toBeVisible();
   await page.getByLabel("Beside").focus();
   await page.evaluate(() => (window as unknown as KitWindow).sheet.destroy());
@@ -136,10 +136,10 @@ test("a map that is taken away with its relief leaves the keys where they are", 
 test("where what draws it does not come, it says so, and comes at a second try", async ({ kit, page }) => {
   await kit.make({ relief: true, view: { at: HOUSE, zoom: 16 } });
   await page.route("**/kit/v1/relief*", (route) => route.abort());
-  const button = page.getByRole("button", { name: "Show it in relief" });
+  const button = page.getByRole("button", { name: "Show relief" });
   await button.click();
   await expect(kit.map.locator(".bt-note")).toHaveText(
-    "What draws the relief did not come. Check the connection, then try again.",
+    "The relief view could not be loaded. Check the connection and try again.",
   );
   await page.unrouteAll();
   await button.click();

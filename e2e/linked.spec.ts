@@ -26,8 +26,8 @@ async function take(page: Page, label: string, text: string): Promise<void> {
 test.describe("two linked searches", () => {
   test("tell how far it is, in the unit one chooses, and are exchanged with all they filled", async ({ page }) => {
     await open(page, "lend-to-a-branch");
-    const far = page.getByLabel("How far it is");
-    await expect(far).toHaveText("known once both ends are");
+    const far = page.getByLabel("Distance");
+    await expect(far).toHaveText("shown when both addresses are known");
     await take(page, "From", "reading room tidewell");
     await take(page, "To", "reading room sandmouth");
     await expect(far).toHaveText(/^\d+\.\d+ km$/);
@@ -83,7 +83,7 @@ test.describe("two linked searches", () => {
     await nearest.click();
     await expect(box(page, "From")).toHaveValue(new RegExp(`^${name}, `));
     await expect(page.locator("[name=from-ref]")).not.toHaveValue("");
-    await expect(page.getByLabel("How far it is")).toHaveText(/km$/);
+    await expect(page.getByLabel("Distance")).toHaveText(/km$/);
   });
 
   test("take an end from its own marker that is moved, whose text follows", async ({ page }) => {
@@ -113,7 +113,7 @@ test.describe("the device's position", () => {
     await context.clearPermissions();
     await open(page, "suggest-a-stop");
     await page.getByRole("button", { name: "Where I stand" }).click();
-    await expect(page.getByText("This page may not know where the device is.")).toBeVisible();
+    await expect(page.getByText("This page is not allowed to use the device's location.")).toBeVisible();
     await context.grantPermissions(["geolocation"]);
     await context.setGeolocation({ ...HERE, accuracy: 2300 });
     await page.getByRole("button", { name: "Where I stand" }).click();

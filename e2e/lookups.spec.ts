@@ -95,7 +95,7 @@ test.describe("asking by hand", () => {
 test.describe("the raw answer", () => {
   test("is walked by keyboard, and each value says the way to it", async ({ page }) => {
     await page.goto("/lookups/forward?q=Tidewell&kinds=town&gloss=1");
-    const tree = page.getByRole("tree", { name: "The answer" });
+    const tree = page.getByRole("tree", { name: "Response" });
     await tree.getByRole("treeitem", { name: /^▸?\s*town/ }).click();
     await expect(page.getByText("/features/0/properties/parts/town", { exact: true })).toBeVisible();
     await tree.focus();
@@ -148,9 +148,9 @@ test.describe("the raw answer", () => {
 test.describe("settings", () => {
   test("narrow the lookup, one chip each, and can be taken away", async ({ page }) => {
     await page.goto("/lookups/forward?q=harbour+row&gloss=1");
-    await page.getByRole("button", { name: "+ narrow" }).click();
+    await page.getByRole("button", { name: "+ filter" }).click();
     await page.getByLabel("countries").fill("QR");
-    await page.getByLabel("up to").fill("2");
+    await page.getByLabel("limit").fill("2");
     await page.getByRole("dialog").getByRole("button", { name: "Ask" }).click();
     await expect(page).toHaveURL(/countries=QR/);
     await expect(candidates(page)).toHaveCount(2);
@@ -160,10 +160,10 @@ test.describe("settings", () => {
 
   test("two stand side by side, with what differs marked", async ({ page }) => {
     await page.goto("/lookups/suggest?q=12+harb&limit=3");
-    await page.getByRole("button", { name: "Beside another setting" }).click();
-    await expect(page.getByText("The other", { exact: true })).toBeVisible();
-    await expect(page.getByText("only with this setting")).toHaveCount(0);
-    await page.getByRole("button", { name: "+ narrow" }).last().click();
+    await page.getByRole("button", { name: "Compare settings" }).click();
+    await expect(page.getByText("Other settings", { exact: true })).toBeVisible();
+    await expect(page.getByText("only with these settings")).toHaveCount(0);
+    await page.getByRole("button", { name: "+ filter" }).last().click();
     await page.getByLabel("near", { exact: true }).fill("-36.2,-21.1");
     await page.getByRole("dialog").getByRole("button", { name: "Ask" }).click();
     await expect(page.getByText(/with (this|the other) setting/).first()).toBeVisible();
@@ -176,7 +176,7 @@ test.describe("settings", () => {
       page.waitForResponse((answer) => answer.url().endsWith("/api/lookups") && answer.request().method() === "POST");
     await kept();
     await page.goto("/lookups");
-    await page.getByRole("button", { name: "Earlier" }).click();
+    await page.getByRole("button", { name: "History" }).click();
     // asked again it is kept again, and not only after all are forgotten
     const again = kept();
     await page
@@ -185,11 +185,11 @@ test.describe("settings", () => {
       .click();
     await expect(page).toHaveURL(/q=Sandmouth/);
     await again;
-    await page.getByRole("button", { name: "Earlier" }).click();
+    await page.getByRole("button", { name: "History" }).click();
     await page.getByLabel(/Keep lookups for 30 days/).click();
-    await expect(page.getByText("Earlier lookups are not kept.")).toBeVisible();
+    await expect(page.getByText("Lookups are not saved.")).toBeVisible();
     await page.getByLabel(/Keep lookups for 30 days/).click();
-    await expect(page.getByText("Nothing was asked yet.")).toBeVisible();
+    await expect(page.getByText("No lookups yet.")).toBeVisible();
   });
 });
 
@@ -203,7 +203,7 @@ test("what was found is a picture too, with the element to paste into a page", a
   await page.getByLabel("Size").selectOption({ label: "600 × 400" });
   await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(600);
   await expect(page.locator("pre")).toContainText('width="600"');
-  await page.getByLabel("Sheet", { exact: true }).selectOption({ label: "Heights" });
+  await page.getByLabel("Map style", { exact: true }).selectOption({ label: "Heights" });
   await expect(page.locator("pre")).toContainText("sheet=heights");
   await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.src)).toContain("sheet=heights");
   await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.complete)).toBe(true);

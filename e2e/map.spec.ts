@@ -123,7 +123,7 @@ test.describe("the map", () => {
     await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
     await page.keyboard.press("Enter");
     await expect(studio.map).toContainText("A marker stands at 12 Harbour Row.");
-    await page.getByRole("button", { name: "Move the map under an aim" }).click();
+    await page.getByRole("button", { name: "Aim with the map" }).click();
     await studio.map.focus();
     await page.keyboard.press("ArrowRight");
     await page.keyboard.press("ArrowDown");

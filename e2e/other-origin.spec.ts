@@ -91,7 +91,7 @@ test("a key that is not for this origin: the person is told that it may not be u
   const warned = warning(browser);
   await browser.getByLabel("Street").click();
   await browser.getByLabel("Street").pressSequentially("12");
-  await expect(browser.getByText("The address search may not be used on this page.")).toBeVisible();
+  await expect(browser.getByText("Address search is not allowed on this page.")).toBeVisible();
   expect(await warned).toContain(`The key “Members' site” may not be used from ${origin}.`);
   await expect(browser.getByRole("option")).toHaveCount(0);
 });
@@ -101,7 +101,7 @@ test("a server key in a page is refused, and the developer sees the reason", asy
   const warned = warning(browser);
   await browser.getByLabel("Street").click();
   await browser.getByLabel("Street").pressSequentially("12");
-  await expect(browser.getByText("The address search may not be used on this page.")).toBeVisible();
+  await expect(browser.getByText("Address search is not allowed on this page.")).toBeVisible();
   expect(await warned).toContain("This is a server key");
 });
 

@@ -14,7 +14,7 @@ test("forms of different making are read: bindings with a reason, nothing run, n
   for (const { name, html, bound, left } of PASTED) {
     await page.getByRole("button", { name: "Paste a form" }).click();
     await page.getByLabel(/HTML of a page/).fill(html);
-    await page.getByRole("button", { name: "Take them as the form" }).click();
+    await page.getByRole("button", { name: "Replace the form" }).click();
     await expect(page.getByRole("dialog")).toBeHidden();
     await expect(page.getByText(/draft \d+ · saved/)).toBeVisible();
     const { definition } = await (await page.request.get(`/api/forms/${page.url().split("/")[4]}`)).json();
@@ -53,7 +53,7 @@ test("a proposal can be refused or changed, fields can be added to those there, 
   await expect(page.getByRole("row", { name: /Region/ })).toContainText("its label says “region”");
   await page.getByLabel("Region is bound to").fill("");
   await expect(page.getByText("2 fields, 1 bound.")).toBeVisible();
-  await page.getByRole("button", { name: "Add them to the form" }).click();
+  await page.getByRole("button", { name: "Add to the form" }).click();
   await expect(page.locator('[data-field="town-2"]')).toContainText("town");
   await expect(page.locator('[data-field="region"]')).toContainText("filled by hand");
   await expect(page.locator('[data-field="street"]')).toBeVisible();
@@ -70,11 +70,11 @@ test("a proposal can be refused or changed, fields can be added to those there, 
   await text.fill(`<label>Where <input name="where"></label><label>Town <input name="town"></label>`);
   await page.getByLabel("Where is bound to").fill("{street");
   await expect(page.getByRole("row", { name: /Where/ })).toContainText(/column \d+/);
-  await expect(page.getByRole("button", { name: "Take them as the form" })).toBeDisabled();
+  await expect(page.getByRole("button", { name: "Replace the form" })).toBeDisabled();
   await page.getByLabel("Where is bound to").fill("searches");
   await page.getByLabel("Town is bound to").fill("{county}");
   await expect(page.getByRole("row", { name: /Town/ })).toContainText("yours");
-  await page.getByRole("button", { name: "Take them as the form" }).click();
+  await page.getByRole("button", { name: "Replace the form" }).click();
   await expect(page.locator('[data-field="town"]')).toContainText("county");
   await expect(page.locator('[data-field="where"]')).toContainText("search");
 });

@@ -115,8 +115,8 @@ test("in a frame it hands back to the page around, which alone may show it; a re
   await page.goto(pages.origin);
   const frame = page.frameLocator("iframe");
   await expect(told(frame)).toContainText("Harbour Row, Tidewell");
-  await frame.getByRole("button", { name: "Show where this device is" }).click();
-  await expect(frame.getByText("This page may not know where the device is.")).toBeVisible();
+  await frame.getByRole("button", { name: "Show my location" }).click();
+  await expect(frame.getByText("This page is not allowed to use the device's location.")).toBeVisible();
   const line = await told(frame).textContent();
   await frame.getByRole("button", { name: "Done" }).click();
   await expect(out(page)).toContainText('"state":"seven"');

@@ -67,7 +67,7 @@ test("a map that opens over the form is used by keyboard, and takes nothing wher
   await page.getByRole("button", { name: "Find it on the map" }).focus();
   await page.keyboard.press("Enter");
   // the whole archipelago: the mark stands in the sea
-  await expect(picker(page).locator(".bt-picked")).toHaveText("Nothing was found near this spot.");
+  await expect(picker(page).locator(".bt-picked")).toHaveText("Nothing was found near this position.");
   await expect(picker(page).getByRole("button", { name: "Done" })).toBeDisabled();
   await page.keyboard.press("Escape");
   await expect(picker(page)).toBeHidden();
@@ -123,10 +123,10 @@ test("a form that asks for places takes none but places from its map: dragged, p
   await holdsAPlace();
   await sheet.click({ position: { x: width / 2 - 60, y: height / 2 + 60 } });
   const pressed = await holdsAPlace();
-  await page.getByRole("button", { name: "Move the map under an aim" }).click();
+  await page.getByRole("button", { name: "Aim with the map" }).click();
   const told = sheet.locator(".bt-aimed p");
   await expect(told).toHaveText(String(pressed.find));
-  await page.getByRole("button", { name: "Take this place" }).click();
+  await page.getByRole("button", { name: "Use this place" }).click();
   expect(await holdsAPlace()).toEqual(pressed);
 });
 

@@ -14,12 +14,12 @@ test("a form's map shows pictures of one's own, from hosts that were allowed for
   expect(forPictures).toBe(true);
   await studio.compose(ref);
   await page.getByRole("button", { name: "Show On the map" }).click();
-  const address = page.getByLabel("Address, by XYZ or WMTS");
+  const address = page.getByLabel("URL template (XYZ or WMTS)");
   await address.fill("https://pictures.example/{z}/{x}");
   await expect(page.getByText("The address needs {z}, {x} and {y}, or {TileMatrix}")).toBeVisible();
   await address.fill("https://pictures.example/{z}/{x}/{y}.jpg");
-  await expect(page.getByText("Say who made them: it stands on the map.")).toBeVisible();
-  await page.getByLabel("Who made them").fill(CREDIT);
+  await expect(page.getByText("Enter who made them. The map shows it.")).toBeVisible();
+  await page.getByLabel("Attribution").fill(CREDIT);
   await expect(page.getByText("https://pictures.example is not allowed for pictures yet")).toBeVisible();
   await expect(page.getByText(/draft 2 · saved/)).toBeVisible();
   await page.getByRole("button", { name: "Publish" }).click();
@@ -29,8 +29,8 @@ test("a form's map shows pictures of one's own, from hosts that were allowed for
   expect(await axeFindings(page)).toEqual([]);
 
   await address.fill(`http://${host}:${port}/survey/{z}/{x}/{y}.jpg`);
-  await page.getByLabel("Last zoom").fill("17");
-  await page.getByLabel("Called").fill("From the air");
+  await page.getByLabel("Maximum zoom").fill("17");
+  await page.getByLabel("Name").fill("From the air");
   await expect(page.getByText("is not allowed for pictures yet")).toBeHidden();
   await page.screenshot({ path: info.outputPath("compose.png") });
   await expect(page.getByText(/draft \d+ · saved/)).toBeVisible();

@@ -68,7 +68,7 @@ test("pictures of one's own stand in place of the sheet, whoever made them is na
   await expect.poll(() => kit.pixels(VIOLET)).toBeGreaterThan(WHOLE * 0.7);
   await expect(page.getByText("Flown by <b>nobody</b>, 2026")).toBeVisible();
   expect(tiles.asked.every((path) => /^\/14\/\d+\/\d+\.png$/.test(path))).toBe(true);
-  const choice = page.getByRole("combobox", { name: "Kind of sheet" });
+  const choice = page.getByRole("combobox", { name: "Map style" });
   await expect(choice.locator("option")).toHaveText(["Streets", "Ground", "From the air"]);
   await expect(choice.locator("option:checked")).toHaveText("From the air");
   await expect(page.getByText(/^From the air, .* across, around 35\.184° south/)).toBeAttached();
@@ -165,6 +165,6 @@ test("an element without an attribution, or with an address that leads nowhere, 
   expect(made).toEqual([undefined, undefined, "Air"]);
   expect(said.filter((words) => words.startsWith("<bibliotope-map>"))).toEqual([
     "<bibliotope-map>: the address of the pictures needs an attribute `attribution` beside it.",
-    "<bibliotope-map>: the address of the pictures is no address of http or https.",
+    "<bibliotope-map>: the address of the pictures is not an http or https URL.",
   ]);
 });

@@ -17,7 +17,7 @@ test("every piece of the kit can be tried, and its code copied", async ({ page, 
   await suggestions(page).filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
   await expect(tried(page).getByLabel("Town")).toHaveValue("Tidewell");
 
-  await pieces.getByRole("link", { name: "A form by its tokens" }).click();
+  await pieces.getByRole("link", { name: "Existing form, by autofill tokens" }).click();
   await tried(page).getByRole("combobox", { name: "Street" }).click();
   await page.keyboard.type("12 harb");
   await suggestions(page).filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
@@ -60,7 +60,7 @@ test("every piece of the kit can be tried, and its code copied", async ({ page, 
   await tried(page).getByRole("combobox", { name: "Address" }).click();
   await page.keyboard.type("12 harb");
   await suggestions(page).filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
-  const reporter = tried(page).getByRole("button", { name: "Something is wrong with this address" });
+  const reporter = tried(page).getByRole("button", { name: "Report a mistake in this address" });
   await reporter.click();
   await expect(tried(page).getByLabel("What is wrong?")).toBeFocused();
   await page.keyboard.press("Escape");
@@ -70,7 +70,7 @@ test("every piece of the kit can be tried, and its code copied", async ({ page, 
   await page.keyboard.type(words);
   await page.keyboard.press("Tab");
   await page.keyboard.press("Enter");
-  await expect(tried(page).getByText("Thank you. Somebody will look at it.")).toBeVisible();
+  await expect(tried(page).getByText("Thank you. Your report will be reviewed.")).toBeVisible();
   await page.goto("/data/corrections");
   await expect(page.getByText(words)).toBeVisible();
   await page.goto("/pieces");

@@ -34,7 +34,7 @@ test("a mail shows a place by a link, in a browser that has no key and is signed
   await expect(page.getByRole("heading", { name: "12 Harbour Row" })).toBeVisible();
   const map = page.getByRole("img", { name: "Map around 12 Harbour Row" });
   await expect.poll(() => map.evaluate((element: HTMLImageElement) => element.naturalWidth)).toBe(600);
-  await expect(page.getByRole("link", { name: "Open in a map application" })).toHaveAttribute("href", /^geo:-35\./);
+  await expect(page.getByRole("link", { name: "Open in a map app" })).toHaveAttribute("href", /^geo:-35\./);
   expect(await axeFindings(page)).toEqual([]);
   await page.setViewportSize({ width: 320, height: 700 });
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(320);
@@ -74,9 +74,9 @@ test("a picture in a form opens its place, shows the way and copies the position
   await picture.click({ button: "right" });
   await expect(menu).toBeVisible();
   expect(await axeFindings(page)).toEqual([]);
-  expect(await opens(() => page.getByRole("menuitem", { name: "The way there" }).click())).toMatch(/#way$/);
+  expect(await opens(() => page.getByRole("menuitem", { name: "Directions" }).click())).toMatch(/#way$/);
 
-  await page.getByRole("button", { name: "Ways to this place" }).focus();
+  await page.getByRole("button", { name: "Options for this place" }).focus();
   await page.keyboard.press("Shift+F10");
   await expect(page.getByRole("menuitem", { name: "Open the place" })).toBeFocused();
   await page.keyboard.press("ArrowUp");

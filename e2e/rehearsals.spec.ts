@@ -12,8 +12,8 @@ const state = (page: Page, name: string, words: string) =>
   expect(panel(page).getByRole("listitem").filter({ hasText: name }).getByText(words, { exact: true })).toBeVisible();
 
 async function keepAs(page: Page, name: string): Promise<void> {
-  await panel(page).getByLabel("Keep them, with what stands in the fields now, as").fill(name);
-  await panel(page).getByRole("button", { name: "Keep", exact: true }).click();
+  await panel(page).getByLabel("Save the steps and current values as").fill(name);
+  await panel(page).getByRole("button", { name: "Save", exact: true }).click();
   await expect(panel(page).getByRole("button", { name, exact: true })).toBeVisible();
 }
 
@@ -89,7 +89,7 @@ test("a person's steps are kept, run again, and run as a Playwright test until a
   const listed = page.waitForResponse(
     (response) => response.url().endsWith("/rehearsals") && response.request().method() === "GET",
   );
-  await panel(page).getByRole("button", { name: "That is right now: expect it" }).click();
+  await panel(page).getByRole("button", { name: "Accept the new values" }).click();
   await listed;
   await panel(page).getByRole("button", { name: "Run all" }).click();
   await state(page, "A reader in Tidewell", "kept");
@@ -114,15 +114,15 @@ test("a step that cannot be done is named; runs are stopped, dropped and brought
   await expect(panel(page).getByRole("button", { name: "Run all" })).toBeVisible();
   await panel(page).getByRole("button", { name: "A reader in Tidewell", exact: true }).click();
   await panel(page).getByRole("button", { name: "Drop A reader in Tidewell" }).click();
-  await expect(panel(page).getByText("“A reader in Tidewell” was dropped.")).toBeVisible();
-  await panel(page).getByRole("button", { name: "Bring it back" }).click();
+  await expect(panel(page).getByText("“A reader in Tidewell” was deleted.")).toBeVisible();
+  await panel(page).getByRole("button", { name: "Undo" }).click();
   await expect(panel(page).getByRole("button", { name: "A reader in Tidewell", exact: true })).toBeVisible();
 });
 
 test("choosing among several, the map and a played situation are rehearsed too", async ({ page }) => {
   await page.goto("/forms/offer-a-house/rehearse");
   await page.getByRole("button", { name: /^Rehearsals/ }).click();
-  await page.getByLabel("Situation").selectOption({ label: "several fit" });
+  await page.getByLabel("Situation").selectOption({ label: "several match" });
   for (const [label, text] of [
     ["Street", "Harbour Row"],
     ["House", "12"],
@@ -140,7 +140,7 @@ test("choosing among several, the map and a played situation are rehearsed too",
   await keepAs(page, "Several");
   await panel(page).getByRole("button", { name: "Run Several" }).click();
   await state(page, "Several", "kept");
-  await page.getByRole("button", { name: "Begin anew" }).click();
+  await page.getByRole("button", { name: "Start over" }).click();
   await expect(page.getByLabel("Town", { exact: true })).toHaveValue("");
 });
 
@@ -149,9 +149,9 @@ test("what happened is kept with the form, with the rule that wrote each value",
   await rehearse(page, ref);
   await panel(page).getByRole("button", { name: "Run all" }).click();
   await state(page, "A reader in Tidewell", "kept");
-  const trace = page.getByRole("region", { name: "What happened" });
+  const trace = page.getByRole("region", { name: "Timeline" });
   await page.reload();
-  const runs = trace.getByLabel("Which run");
+  const runs = trace.getByLabel("Run");
   await expect(runs.getByRole("option")).toHaveText(["now", /^A reader in Tidewell, /, /^by hand, /]);
   await runs.selectOption({ index: 1 });
   await expect(trace).toContainText("7 keys");

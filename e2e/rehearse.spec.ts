@@ -15,12 +15,12 @@ test("a form is rehearsed in every situation of the wire, with words where the p
     ["nothing is found", "Nothing found. Check the spelling"],
     ["the service is down", "The address search does not work at the moment."],
     ["a limit is reached", "Too many searches just now."],
-    ["the key is refused", "The address search may not be used on this page."],
-    ["a request is not understood", "The address search did not understand this."],
+    ["the key is refused", "Address search is not allowed on this page."],
+    ["a request is invalid", "The address search did not understand this."],
     ["off-line", "The address search cannot be reached."],
   ]) {
     await play(page, situation);
-    await expect(page.getByText(`Played, not real: ${situation}`)).toBeVisible();
+    await expect(page.getByText(`Simulated: ${situation}`)).toBeVisible();
     await studio.search.click();
     await page.keyboard.type("harb");
     await expect(page.getByText(words)).toBeVisible();
@@ -40,7 +40,7 @@ test("a form is rehearsed in every situation of the wire, with words where the p
 
 test("several that fit are played too, and chosen on the map", async ({ page }) => {
   await page.goto("/forms/offer-a-house/rehearse");
-  await play(page, "several fit");
+  await play(page, "several match");
   for (const [label, text] of [
     ["Street", "Harbour Row"],
     ["House", "12"],
@@ -95,13 +95,13 @@ test("the device's refusals are played, each with its words", async ({ page }) =
   const studio = new Studio(page);
   await studio.rehearse();
   for (const [situation, words] of [
-    ["position denied", "This page may not know where the device is."],
-    ["position switched off", "The device does not know where it is."],
-    ["position takes too long", "Finding the device took too long."],
-    ["position inexact", "1.4 km"],
+    ["position denied", "This page is not allowed to use the device's location."],
+    ["position switched off", "The device's location is not available."],
+    ["position times out", "Locating the device took too long."],
+    ["position inaccurate", "1.4 km"],
   ]) {
     await play(page, situation);
-    await page.getByRole("button", { name: "Show where this device is" }).click();
+    await page.getByRole("button", { name: "Show my location" }).click();
     await expect(studio.map).toContainText(words);
   }
 });
@@ -143,28 +143,28 @@ test("a form is opened on a stored record: nothing is asked, nothing counts as f
     const { pathname } = new URL(request.url());
     if (/^\/v1\/(suggest|forward|reverse|records)/.test(pathname)) asked.push(pathname);
   });
-  await page.getByRole("button", { name: "Open as stored" }).click();
-  await expect(page.getByText("Opened on a stored record")).toBeVisible();
+  await page.getByRole("button", { name: "Open a stored record" }).click();
+  await expect(page.getByText("Stored record")).toBeVisible();
   await expect(page.getByLabel("Postcode")).toHaveValue("HT0 10");
   await expect(page.locator("[name=exactness]")).toHaveValue("surveyed");
   await expect(page.locator("[data-bt]")).toHaveCount(0);
   await expect(page.locator(".bt-sheet")).toContainText("A marker stands");
   expect(asked).toEqual([]);
-  await expect(page.getByRole("region", { name: "What happened" })).toContainText("Type into the search box");
+  await expect(page.getByRole("region", { name: "Timeline" })).toContainText("Type into the search box");
   // and goes on from there as any form does
   await page.getByLabel("House").fill("14");
   await page.getByLabel("House").blur();
   await expect(page.locator(".bt-sheet")).toContainText("A marker stands at 14 Harbour Row.");
   expect(asked).toEqual(["/v1/forward"]);
-  await page.getByRole("button", { name: "Begin anew" }).click();
+  await page.getByRole("button", { name: "Start over" }).click();
   await expect(page.getByLabel("Postcode")).toHaveValue("");
 });
 
 test("what the form would send stands beside it, with where each value comes from", async ({ page }) => {
   const studio = new Studio(page);
   await studio.rehearse();
-  await page.getByRole("button", { name: "What it sends" }).click();
-  const panel = page.getByRole("complementary", { name: "What it would send" });
+  await page.getByRole("button", { name: "Submitted values" }).click();
+  const panel = page.getByRole("complementary", { name: "Submitted values" });
   const row = (name: string) =>
     panel.getByRole("row").filter({ has: page.getByRole("rowheader", { name, exact: true }) });
   await expect(panel.locator("strong")).toHaveText("empty");
@@ -179,7 +179,7 @@ test("what the form would send stands beside it, with where each value comes fro
   await studio.field("Street and number").fill("99 Elsewhere Lane");
   await expect(panel.locator("strong")).toHaveText("changed");
   await expect(row("street")).toContainText("was 12 Harbour Row");
-  await expect(row("town")).toContainText("of the place before");
+  await expect(row("town")).toContainText("from the previous place");
   await expect(row("position")).toContainText("–");
   await expect(row("confirmed")).toContainText("no");
   expect(await axeFindings(page)).toEqual([]);

@@ -31,8 +31,8 @@ test("docs/services.md is walked as it stands, from nothing to a filled field, a
     await browser.goto("/services");
     await browser.getByRole("button", { name: "Allowed hosts" }).click();
     await browser.getByLabel("Scheme, host and port").fill("http://127.0.0.1:4800");
-    await browser.getByLabel("inside this network").check();
-    await browser.getByRole("button", { name: "Allow it" }).click();
+    await browser.getByLabel("internal network").check();
+    await browser.getByRole("button", { name: "Allow" }).click();
     await expect(browser.getByRole("dialog")).toContainText("http://127.0.0.1:4800");
     await browser.keyboard.press("Escape");
     await browser.getByRole("link", { name: "New service" }).click();
@@ -42,7 +42,7 @@ test("docs/services.md is walked as it stands, from nothing to a filled field, a
     await browser.getByRole("button", { name: "Try it with these values" }).click();
     const name = async (row: RegExp) => {
       await browser.getByRole("treeitem").filter({ hasText: row }).first().click();
-      await browser.getByRole("button", { name: "Name it for forms" }).click();
+      await browser.getByRole("button", { name: "Use in forms" }).click();
     };
     await name(/0 "Tuesday"/);
     await name(/before/);

@@ -64,7 +64,7 @@ test("a register's own form is shown beside what was written, and taken; then th
   await expect(place.locator("mark")).toHaveText(["Harbour Row", "Harbour Rows"]);
   await expect(value(page, "plot")).toHaveValue(/^\d-\d+$/);
   expect(await axeFindings(page)).toEqual([]);
-  await place.getByRole("button", { name: "Take the register's" }).click();
+  await place.getByRole("button", { name: "Use the register's" }).click();
   await expect(value(page, "street")).toHaveValue("Harbour Rows");
   await expect(value(page, "confirmed")).toHaveValue("yes");
   await expect(place).toContainText("Written as in the land register.");
@@ -95,11 +95,11 @@ test("mine is kept, a known address is told so, and one abroad is not asked for"
 });
 
 for (const [situation, words] of [
-  ["outside services have nothing", "The courier has nothing for this. You can go on without it."],
+  ["outside services find nothing", "The courier has nothing for this. You can go on without it."],
   ["outside services are slow", "The courier did not answer in time. You can go on without it."],
   ["outside services are down", "The courier does not answer at the moment. You can go on without it."],
   ["outside services refuse", "The courier does not answer at the moment. You can go on without it."],
-  ["outside services cannot be read", "The courier does not answer at the moment. You can go on without it."],
+  ["outside services return unreadable data", "The courier does not answer at the moment. You can go on without it."],
 ] as const)
   test(`a rehearsal in which ${situation} has words, and the form goes on`, async ({ page }) => {
     await page.goto("/forms/lend-to-a-branch/rehearse");
@@ -110,7 +110,7 @@ for (const [situation, words] of [
     await expect(value(page, "from-ref")).toHaveValue(/^qr-/);
     await page.getByLabel("What is lent").fill("Atlas");
     await expect(page.getByLabel("What is lent")).toHaveValue("Atlas");
-    await expect(page.getByRole("region", { name: "What happened" })).toContainText("services");
+    await expect(page.getByRole("region", { name: "Timeline" })).toContainText("services");
   });
 
 test("a service is described from nothing: tried, its values named by a press, saved, asked; its host and secret set", async ({
@@ -130,8 +130,8 @@ test("a service is described from nothing: tried, its values named by a press, s
     await page.getByRole("button", { name: "Allowed hosts" }).click();
     const hosts = page.getByRole("dialog", { name: "Allowed hosts" });
     await hosts.getByLabel("Scheme, host and port").fill(`http://127.0.0.1:${port}`);
-    await hosts.getByLabel("inside this network").check();
-    await hosts.getByRole("button", { name: "Allow it" }).click();
+    await hosts.getByLabel("internal network").check();
+    await hosts.getByRole("button", { name: "Allow" }).click();
     await expect(hosts).toContainText(`http://127.0.0.1:${port}`);
     expect(await axeFindings(page)).toEqual([]);
     await page.keyboard.press("Escape");
@@ -156,7 +156,7 @@ test("a service is described from nothing: tried, its values named by a press, s
     expect(heard).toEqual(["/now?town=Tidewell rain and shine"]);
     const name = async (row: string | RegExp) => {
       await tree.getByRole("treeitem").filter({ hasText: row }).click();
-      await page.getByRole("button", { name: "Name it for forms" }).click();
+      await page.getByRole("button", { name: "Use in forms" }).click();
     };
     await name("words");
     await name("wind");
@@ -172,7 +172,7 @@ test("a service is described from nothing: tried, its values named by a press, s
     await expect(page).toHaveURL(/\/services\/weather$/);
     await page.goto("/services");
     await expect(page.getByRole("listitem").filter({ hasText: "Weather of the islands" })).toContainText(
-      "asked by no form",
+      "not used by any form",
     );
     expect(await axeFindings(page)).toEqual([]);
     const answer = await page.evaluate(async () => {
@@ -182,7 +182,7 @@ test("a service is described from nothing: tried, its values named by a press, s
     });
     expect(answer.values).toEqual({ words: "Fair", wind: "4", day: ["Monday", "Friday"] });
     await page.getByRole("link", { name: "Weather of the islands" }).click();
-    await page.getByRole("button", { name: "Take this service out" }).click();
+    await page.getByRole("button", { name: "Delete this service" }).click();
     await expect(page).toHaveURL(/\/services$/);
   } finally {
     server.close();
@@ -195,7 +195,7 @@ test("an operation is taken from a WSDL that is pasted", async ({ page }) => {
   const address = await page.getByLabel("Address", { exact: true }).inputValue();
   const wsdl = await (await fetch(`${address}?wsdl`)).text();
   await page.goto("/services/new");
-  await page.getByLabel("How it is asked").selectOption("soap");
+  await page.getByLabel("Request").selectOption("soap");
   await page.getByRole("button", { name: "Read a WSDL" }).click();
   const sheet = page.getByRole("dialog", { name: "Operations of a WSDL" });
   await sheet.getByRole("textbox").fill("<nonsense/>");
@@ -231,11 +231,11 @@ test("a form's services are ruled and bound in Compose, and checked there", asyn
   const ref = await makeForm(page, "Bound to services");
   await studio.compose(ref);
   const panel = page.getByRole("region", { name: "Outside services" });
-  await panel.getByLabel("Ask one").selectOption("courier");
+  await panel.getByLabel("Add a service").selectOption("courier");
   await expect(panel.getByLabel("town", { exact: true })).toHaveValue("{town}");
-  await panel.getByLabel("What people know it as").fill("the van");
-  await panel.getByRole("button", { name: "a field is left" }).click();
-  await panel.getByRole("button", { name: "an address is known" }).click();
+  await panel.getByLabel("Display name").fill("the van");
+  await panel.getByRole("button", { name: "a field loses focus" }).click();
+  await panel.getByRole("button", { name: "an address is found" }).click();
   await page.getByRole("button", { name: "Pick courier.days" }).click();
   await page.getByRole("button", { name: "Bind courier.days to Note" }).click();
   await expect(studio.wire("courier.days", "note")).toHaveCount(1);
@@ -245,8 +245,8 @@ test("a form's services are ruled and bound in Compose, and checked there", asyn
   await studio.search.fill("12 harb");
   await studio.list.getByRole("option").first().click();
   await expect(studio.field("Note")).toHaveValue("Monday, Tuesday, Thursday, Saturday");
-  await page.getByRole("button", { name: "What it sends" }).click();
-  await expect(page.getByRole("complementary", { name: "What it would send" })).toContainText("of a service");
+  await page.getByRole("button", { name: "Submitted values" }).click();
+  await expect(page.getByRole("complementary", { name: "Submitted values" })).toContainText("from a service");
 });
 
 test("a stored record keeps what a service's list was chosen from, and asks nothing", async ({ page }) => {

@@ -104,7 +104,7 @@ for (const ref of SAMPLES)
         await page.locator(`.bt-form [name="${field}"]`).click();
         await page.keyboard.type(text);
       }
-      await page.getByRole("button", { name: "Look it up" }).click();
+      await page.getByRole("button", { name: "Look up" }).click();
       await expect(page.getByLabel("On the envelope")).toHaveText(/12 Harbour Row[\s\S]*Tidewell/);
     } else if (ref === "suggest-a-stop") {
       await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
@@ -117,7 +117,7 @@ for (const ref of SAMPLES)
         const list = page.getByRole("listbox", { name: "Suggestions" });
         await list.getByRole("option").filter({ hasText: "Reading Room" }).first().click();
       }
-      await expect(page.getByLabel("How far it is")).toHaveText(/km$/);
+      await expect(page.getByLabel("Distance")).toHaveText(/km$/);
     }
     await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
     expect(wrong).toEqual([]);

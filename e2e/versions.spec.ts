@@ -5,7 +5,7 @@ test("what the draft changes since a version is told, and the version can be bro
   const studio = new Studio(page);
   await studio.compose(await makeForm(page, "Versioned"));
   await page.getByRole("button", { name: "Versions" }).click();
-  await expect(page.getByText("Nothing was published yet.")).toBeVisible();
+  await expect(page.getByText("Not published yet.")).toBeVisible();
   await page.getByRole("button", { name: "Close" }).click();
   await page.getByRole("button", { name: "Publish" }).click();
   await expect(page.getByRole("button", { name: "Version 1 is live" })).toBeVisible();
@@ -41,7 +41,7 @@ test("a form goes out as JSON and comes in again; what is wrong in it is said, a
   await page.getByRole("button", { name: "Save as a file" }).click();
   expect((await download).suggestedFilename()).toMatch(/^form-.+\.json$/);
   for (const [wrong, words] of [
-    ["{", "This is no JSON"],
+    ["{", "This is not valid JSON"],
     ["{}", "title: "],
     [
       JSON.stringify({ ...definition, fields: [definition.fields[0], definition.fields[0]] }),
@@ -49,12 +49,12 @@ test("a form goes out as JSON and comes in again; what is wrong in it is said, a
     ],
   ]) {
     await text.fill(wrong);
-    await page.getByRole("button", { name: "Take it as the form" }).click();
+    await page.getByRole("button", { name: "Use this definition" }).click();
     await expect(page.getByRole("dialog").getByRole("alert")).toContainText(words);
   }
   const more = { name: "shoe", kind: "text", label: "Shoe" };
   await text.fill(JSON.stringify({ ...definition, fields: [...definition.fields, more] }));
-  await page.getByRole("button", { name: "Take it as the form" }).click();
+  await page.getByRole("button", { name: "Use this definition" }).click();
   await expect(page.locator('[data-field="shoe"]')).toBeVisible();
   await expect(page.getByText(/draft \d+ · saved/)).toBeVisible();
 });

@@ -8,7 +8,7 @@ test.describe("from the first page to a filled form", () => {
     await expect(page).toHaveURL(/\/forms\/become-a-reader\/rehearse$/);
     await expect(page.getByRole("heading", { name: "Become a reader" })).toBeVisible();
     await expect(studio.search).toBeFocused();
-    await expect(page.getByRole("region", { name: "What happened" })).toBeVisible();
+    await expect(page.getByRole("region", { name: "Timeline" })).toBeVisible();
     await studio.painted();
   });
 
@@ -100,7 +100,7 @@ test.describe("from the first page to a filled form", () => {
     await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
     await page.keyboard.press("ArrowDown");
     await page.keyboard.press("Enter");
-    const trace = page.getByRole("region", { name: "What happened" });
+    const trace = page.getByRole("region", { name: "Timeline" });
     await expect(trace.getByRole("listbox", { name: "keys" }).getByRole("option")).toHaveCount(8);
     await expect(trace.getByRole("listbox", { name: "fields" }).getByRole("option")).toHaveText("chosen: 7 fields");
     await expect(trace).toContainText("7 keys");

@@ -9,15 +9,18 @@ import { command } from "./lib/say.mjs";
 import { withServer } from "./lib/with-server.mjs";
 
 const {
-  values: { size },
+  values: { size, minutes },
   positionals: [only = ""],
-} = parseArgs({ options: { size: { type: "string", default: "demo" } }, allowPositionals: true });
-const PARTS = ["http", "overload", "map", "services", "uses", "beside", "bring", "towns", "world"];
+} = parseArgs({
+  options: { size: { type: "string", default: "demo" }, minutes: { type: "string", default: "60" } },
+  allowPositionals: true,
+});
+const PARTS = ["http", "overload", "map", "services", "uses", "beside", "soak", "bring", "towns", "world"];
 if (only && !PARTS.includes(only)) throw new Error(`a part of the benchmarks is ${PARTS.join(" or ")}, not ${only}`);
 
 /**
  * Measures, and prints one table: at demo size with the server and the workbench, `--size 1m` or `10m` the engine; `http`, `overload`, `map`,
- * `services`, `uses`, `beside`, `bring` or `towns` that part alone. `world` asks a world of seventeen countries, and prints what is right by class and country.
+ * `services`, `uses`, `beside`, `bring` or `towns` that part alone. `soak` asks for an hour, or `--minutes N`. `world` asks a world of seventeen countries, and prints what is right by class and country.
  */
 await command(async () => {
   const compile = () => must("Compiling the benchmarks", bin("tsc"), ["-b", "bench"], { cwd: root });
@@ -39,6 +42,7 @@ await command(async () => {
       database,
       size,
       only,
+      minutes,
     ];
     return show(process.execPath, args, { cwd: root });
   });

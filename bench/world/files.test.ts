@@ -26,7 +26,7 @@ async function outcomeOf({ name, country, bytes, addresses }: Published): Promis
   const start = await look({ path, asked: {}, country: "QR", readings: [] });
   const { reading, format, heads, columns } = start;
   const whys = columns.map(({ use, why }, i) => `${heads?.[i]}: ${use?.meaning ?? "–"} (${why})`).join("; ");
-  if (!reading.country || columns.some(({ why }) => why.includes("say ")))
+  if (!reading.country || columns.some(({ why }) => why.includes(": choose ")))
     return { outcome: "asked", words: `${start.countryWhy}; ${whys}` };
   const reader = new RowReader(reading);
   let [n, off] = [0, 0];

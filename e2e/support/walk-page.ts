@@ -32,7 +32,7 @@ export interface Snapshot {
   values: Record<string, string>;
   /** Paths that were asked since the event before. */
   asked: string[];
-  /** What came back meanwhile. */
+  /** Response meanwhile. */
   answered: Answered[];
 }
 

@@ -80,10 +80,10 @@ async function checkSeal(file: string, say: (line: string) => void): Promise<voi
   const found = /^\nBibliotope backup, sha-256 ([0-9a-f]{64})\n$/.exec(end.toString("latin1"))?.[1];
   if (!found)
     say(
-      "This backup has no digest: it is of an earlier version, or was cut. PostgreSQL alone tells whether it is whole.",
+      "This backup has no digest: it is from an earlier version or was cut short. Only PostgreSQL can tell whether it is complete.",
     );
   else if (found !== (await digestOf(file, body)))
-    throw new Error(`${file} is damaged: its digest is another one. Nothing was changed.`);
+    throw new Error(`${file} is damaged: its digest does not match. Nothing was changed.`);
 }
 
 /** Everything of ours goes, whoever uses it now. */

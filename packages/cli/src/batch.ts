@@ -49,7 +49,7 @@ export async function batchFile(
   say(`${words}.`);
   const only = options.accepted ? "&only=accepted" : "";
   const response = await fetch(`${url}/v1/batches/${id}/rows?format=${options.format}${only}`, { headers });
-  if (!response.ok || !response.body) throw new Error(`The server answers ${response.status}.`);
+  if (!response.ok || !response.body) throw new Error(`The server returned status ${response.status}.`);
   const rows = Readable.fromWeb(response.body as Parameters<typeof Readable.fromWeb>[0]);
   if (options.out) await pipeline(rows, createWriteStream(options.out));
   else for await (const piece of rows) process.stdout.write(piece);

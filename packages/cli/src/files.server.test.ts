@@ -94,7 +94,7 @@ describe("bibliotope import", () => {
     const asked = ["--data-set", name, "--licence", "CC0-1.0", "--join", "TYPE+NAME=street", "--column", "NO=house"];
     const ran = await run(["import", file("tried.csv", rows.join("\n")), ...asked, "--dry-run", "--publish"]);
     expect(ran.stderr).toContain("rows that name no country are of QR: positions are of QR");
-    expect(ran.stderr).toContain("3 addresses would be taken.");
+    expect(ran.stderr).toContain("3 addresses would be imported.");
     expect(ran.stderr).toMatch(/1 row: no position; of more than a fifth of all rows/);
     expect(ran.code).toBe(0);
     const database = connect(shared().databaseUrl, 1);

@@ -33,7 +33,7 @@ export async function importFile(file: string, options: ImportOptions, say: (lin
   // why a column was taken so is known of what was seen, not of what was then said
   const columns = start.columns.map(({ use, why }, i) => {
     const isAsSeen = JSON.stringify(use) === JSON.stringify(seen.columns[i]?.use);
-    return { use, why: isAsSeen ? seen.columns[i].why : `said by hand; ${why}` };
+    return { use, why: isAsSeen ? seen.columns[i].why : `set by hand; ${why}` };
   });
   for (const line of [...columnLines({ ...start, columns }), ...widerLines(seen, start)]) say(line);
   const { format, heads } = start;
@@ -53,7 +53,7 @@ export async function importFile(file: string, options: ImportOptions, say: (lin
   for (const [kind, rows] of Object.entries(checks)) {
     const isDoubtful = rows > counts.rows * DOUBTFUL;
     const doubt = isDoubtful
-      ? "; of more than a fifth of all rows: the check may not fit this data, or the reading is wrong"
+      ? "; more than a fifth of all rows: the check may not apply to this data, or the file may be read incorrectly"
       : "";
     say(`  ${rows.toLocaleString("en")} ${rows === 1 ? "row" : "rows"}: ${kind.replaceAll("-", " ")}${doubt}`);
   }
@@ -77,7 +77,7 @@ export function readingOf({ heads, reading }: FileStart, options: ImportOptions)
     const { parts, meanings } = joined(said);
     parts.forEach((head, i) => {
       const place = placeOf(head);
-      if (columns[place] === undefined) throw new Error(`“${said}” names no column “${head}”.`);
+      if (columns[place] === undefined) throw new Error(`“${said}”: there is no column “${head}”.`);
       columns[place] = { meaning: meanings[Math.min(i, meanings.length - 1)] };
     });
   }
@@ -85,7 +85,7 @@ export function readingOf({ heads, reading }: FileStart, options: ImportOptions)
     const at = said.lastIndexOf("=");
     const place = placeOf(said.slice(0, at));
     if (at < 0 || columns[place] === undefined)
-      throw new Error(`“${said}” names no column. Give HEAD=MEANING, such as “road=street”.`);
+      throw new Error(`“${said}” names no column. Use COLUMN=MEANING, for example “road=street”.`);
     const [meaning, ...rest] = said.slice(at + 1).split(":");
     if (meaning === "fact") {
       columns[place] = { meaning, fact: factOf(said.slice(0, at), rest[0]) };
@@ -113,8 +113,8 @@ function factOf(
 ): NonNullable<NonNullable<TableReading["columns"][number]>["fact"]> {
   const name = factNameOf(head);
   const known = FACT_KINDS.find((one) => one === (kind ?? "text"));
-  if (!name) throw new Error(`“${head}” gives no name for a fact: it needs letters of the Latin alphabet.`);
-  if (!known) throw new Error(`“${kind}” is no kind of fact: ${FACT_KINDS.join(", ")} are.`);
+  if (!name) throw new Error(`“${head}” cannot be the name of an attribute: it needs Latin letters.`);
+  if (!known) throw new Error(`“${kind}” is not a kind of attribute. The kinds are ${FACT_KINDS.join(", ")}.`);
   return { name, label: head, kind: known };
 }
 
@@ -125,7 +125,9 @@ function joined(said: string): { parts: string[]; meanings: Meaning[] } {
   const meaning = said.slice(at + 1);
   const meanings = JOINS[meaning];
   if (parts.length < 2 || !meanings || (meaning === "street" && parts.length > 2))
-    throw new Error(`“${said}” joins nothing. Give HEAD+HEAD=street or HEAD+HEAD=house, such as “TYPE+NAME=street”.`);
+    throw new Error(
+      `“${said}” joins nothing. Use COLUMN+COLUMN=street or COLUMN+COLUMN=house, for example “TYPE+NAME=street”.`,
+    );
   return { parts, meanings };
 }
 
@@ -133,7 +135,7 @@ const JOINS: Readonly<Record<string, Meaning[]>> = { street: ["way", "street"], 
 
 /** What metres are of, by a zone of UTM or by a code of EPSG. */
 export function projectionOf({ zone, crs }: Pick<ImportOptions, "zone" | "crs">): Projection | undefined {
-  if (zone && crs) throw new Error("Give --zone or --crs, not both.");
+  if (zone && crs) throw new Error("Use either --zone or --crs, not both.");
   if (zone) return { system: "utm", zone: zone.toUpperCase() };
   if (!crs) return undefined;
   const code = /^(?:EPSG:)?(\d+)$/i.exec(crs)?.[1] ?? "";
@@ -144,7 +146,7 @@ export function projectionOf({ zone, crs }: Pick<ImportOptions, "zone" | "crs">)
     return { system: "utm", zone: `${Number(utm[2])}${utm[1] === "327" ? "S" : "N"}` };
   if (gridOf(Number(code))) return { system: "epsg", epsg: Number(code) };
   throw new Error(
-    `“${crs}” is not known here: EPSG:3857, EPSG:4326, the zones of UTM (EPSG:326…, 327… and 258…) and the grids of many countries are.`,
+    `“${crs}” is not supported. Supported are EPSG:3857, EPSG:4326, UTM zones (EPSG:326…, 327… and 258…) and the grids of many countries.`,
   );
 }
 
@@ -168,15 +170,15 @@ function widerLines(seen: FileStart, { reading, projections }: FileStart): strin
     (one) => JSON.stringify(one.projection) !== JSON.stringify(projection) || one.isSwapped,
   );
   return [
-    ...(recases ? ["  names in capitals are written as people do"] : []),
+    ...(recases ? ["  names in capitals are converted to title case"] : []),
     ...(country
-      ? [`  rows that name no country are of ${country}${why}`]
+      ? [` rows without a country are in ${country}${why}`]
       : seen.countryWhy
         ? [`  ${seen.countryWhy}`]
         : []),
     ...(others.length
       ? [
-          `  the metres would lie in ${country ?? "their country"} by ${others.map(({ name, isSwapped }) => `${name}${isSwapped ? " with the two columns changed over" : ""}`).join(", ")} as well`,
+          ` the rows would also be in ${country ?? "their country"} with ${others.map(({ name, isSwapped }) => `${name}${isSwapped ? " with the two columns swapped" : ""}`).join(", ")}`,
         ]
       : []),
   ];
@@ -185,7 +187,7 @@ function widerLines(seen: FileStart, { reading, projections }: FileStart): strin
 async function ended(workbench: Workbench, id: number): Promise<JobSummary> {
   const { job } = await follow(async () => {
     const job = (await workbench.ask("jobs", {})).jobs.find((one) => one.id === id);
-    if (!job) throw new Error("The work is not listed any more.");
+    if (!job) throw new Error("The job is no longer listed.");
     return { job, state: job.state, words: job.words, share: job.total ? job.done / job.total : 0 };
   });
   return job;

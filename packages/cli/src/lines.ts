@@ -24,5 +24,5 @@ export const distanceLines = ({ metres, bearing }: DistanceAnswer): string[] => 
 /** One height, or several. */
 export const heightLines = (answer: HeightAnswer | { heights: (number | null)[] }): string[] =>
   ("heights" in answer ? answer.heights : [answer.metres]).map((metres) =>
-    metres === null ? "No height is held there." : `${metres} m`,
+    metres === null ? "There is no elevation data there." : `${metres} m`,
   );

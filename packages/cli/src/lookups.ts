@@ -38,10 +38,10 @@ function addLookup(program: Command, name: CallName, call: Call): void {
     if (asked.includes(word) || LEFT_OUT.has(word)) continue;
     const flag = schema.def.type === "default" && typeof schema.parse(undefined) === "boolean";
     command.addOption(
-      new Option(flag ? `--${word}` : `--${word} <value>`, schema.meta()?.description ?? "Part of it."),
+      new Option(flag ? `--${word}` : `--${word} <value>`, schema.meta()?.description ?? "Part of the request."),
     );
   }
-  command.addOption(new Option("--json", "the whole answer, as JSON"));
+  command.addOption(new Option("--json", "print the full response as JSON"));
   command.addHelpText("after", `\nExample:\n  $ bibliotope ${name} ${exampleOf(call, asked)}`);
   command.action(async (...given: unknown[]) => {
     const { json, ...options } = given[asked.length] as Record<string, string | boolean>;

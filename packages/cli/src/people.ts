@@ -26,9 +26,7 @@ export async function erasePerson(
   if (!yes && !(await isSure(person.name))) throw new Stop("Nothing was erased.", ENDS.failed);
   await workbench.ask("removePerson", { parts: { id: person.id } });
   say(`${person.name} is erased.`);
-  say(
-    "Two places still have the name until they end by themselves: log/security.log and those put aside, and backups that were made until now.",
-  );
+  say("The name remains in log/security.log and its rotated files until they are deleted, and in existing backups.");
 }
 
 async function find(workbench: Workbench, name: string): Promise<PersonSummary> {
@@ -37,16 +35,16 @@ async function find(workbench: Workbench, name: string): Promise<PersonSummary> 
   const found = people.find((one) => plain(one.name) === plain(name));
   if (!found)
     throw new Stop(
-      `Nobody is called “${name}”. There are: ${people.map((one) => one.name).join(", ")}.`,
+      `There is no person named “${name}”. Known: ${people.map((one) => one.name).join(", ")}.`,
       ENDS.nothingFound,
     );
   return found;
 }
 
 async function isSure(name: string): Promise<boolean> {
-  if (!process.stdin.isTTY) throw new Stop("Say --yes: nobody can be asked here.", ENDS.wrongUse);
+  if (!process.stdin.isTTY) throw new Stop("Use --yes: there is no terminal to ask for confirmation.", ENDS.wrongUse);
   const asking = createInterface({ input: process.stdin, output: process.stderr });
-  const said = await asking.question(`Erase all that is held of ${name}? This cannot be taken back. Type the name: `);
+  const said = await asking.question(`Erase all data stored about ${name}? This cannot be undone. Type the name: `);
   asking.close();
   return said.trim() === name;
 }

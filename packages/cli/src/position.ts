@@ -6,6 +6,6 @@ export function readPosition(text: string): Position {
   const numbers = text.split(",").map((piece) => (piece.trim() === "" ? Number.NaN : Number(piece)));
   const [lat, lon] = numbers;
   if (numbers.length !== 2 || !isPosition(lat, lon))
-    throw new Stop(`“${text}” is no position: give LAT,LON in degrees, such as -35.2,-21.4.`, ENDS.wrongUse);
+    throw new Stop(`“${text}” is not a position. Use LAT,LON in degrees, for example -35.2,-21.4.`, ENDS.wrongUse);
   return { lat, lon };
 }

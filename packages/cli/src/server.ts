@@ -26,7 +26,7 @@ export function readReady(): Ready {
   try {
     return JSON.parse(readFileSync(READY, "utf8"));
   } catch {
-    throw new Stop("No server runs here: start one with npm start, or give --url and --key.", ENDS.noAnswer);
+    throw new Stop("No server is running here. Start one with npm start, or use --url and --key.", ENDS.noAnswer);
   }
 }
 
@@ -40,11 +40,11 @@ export function serverOf({ url, key }: ServerOptions): { url: string; key: strin
 /** An answer of a server. @throws Stop with its own words where it has none */
 export async function answerOf<T>(asked: Promise<Response>): Promise<T> {
   const response = await asked.catch(() => undefined);
-  if (!response) throw new Stop("The server does not answer. Is npm start still running?", ENDS.noAnswer);
+  if (!response) throw new Stop("The server does not respond. Is npm start still running?", ENDS.noAnswer);
   if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T;
   const problem = (await response.json().catch(() => undefined)) as { detail?: string } | undefined;
   throw new Stop(
-    problem?.detail ?? `The server answers ${response.status}.`,
+    problem?.detail ?? `The server returned status ${response.status}.`,
     response.status >= 500 ? ENDS.noAnswer : ENDS.failed,
     response.status,
   );
@@ -54,7 +54,7 @@ export async function answerOf<T>(asked: Promise<Response>): Promise<T> {
 export function bodyOf(file: string): RequestInit & { duplex: "half" } {
   const found = statSync(file, { throwIfNoEntry: false });
   if (!found) throw new Stop(`There is no file ${file}.`, ENDS.wrongUse);
-  if (found.isDirectory()) throw new Stop(`${file} is a folder, no file.`, ENDS.wrongUse);
+  if (found.isDirectory()) throw new Stop(`${file} is a folder, not a file.`, ENDS.wrongUse);
   return {
     method: "POST",
     body: Readable.toWeb(createReadStream(file)) as unknown as RequestInit["body"],
@@ -74,7 +74,7 @@ export class Workbench {
     const { url, signIn } = readReady();
     const response = await fetch(signIn, { redirect: "manual" }).catch(() => undefined);
     const cookie = response?.headers.get("set-cookie")?.split(";")[0];
-    if (!cookie) throw new Stop("Signing in did not work: the link was used meanwhile. Try again.");
+    if (!cookie) throw new Stop("Signing in failed because the link was already used. Try again.");
     const { csrf } = await new Workbench(url, { cookie }).ask("session", {});
     return new Workbench(url, { cookie, "X-CSRF-Token": csrf });
   }

@@ -36,12 +36,12 @@ function handBack(back: HandedBack): void {
   if (by) by.postMessage(JSON.stringify(back));
   else if (opener && origin) opener.postMessage(back, origin);
   else {
-    said.textContent = say("Nobody waits for this place: open the picker again from where you came.");
+    said.textContent = say("No page is waiting for this place. Open the picker again from the page you came from.");
     return;
   }
   hasEnded = true;
   if (window.opener) window.close();
-  said.textContent = back.place ? say("Handed over: {place}", { place: toldOf(back) }) : say("Cancelled.");
+  said.textContent = back.place ? say("Returned: {place}", { place: toldOf(back) }) : say("Cancelled.");
 }
 const toldOf = ({ place }: HandedBack) => place?.line || `${place?.at.lat}, ${place?.at.lon}`;
 const cancel = () => handBack({ from: "bibliotope", ended: "cancelled", state });
@@ -75,7 +75,7 @@ window.addEventListener("pagehide", () => {
 });
 document.documentElement.dataset.ready = "true";
 if ((await lacking(client, ["suggest", "records", "reverse", "sheets"])).length)
-  said.textContent = say("The address search may not be used on this page.");
+  said.textContent = say("Address search is not allowed on this page.");
 if (asked.ref)
   try {
     panel.show(await client.record(asked.ref));

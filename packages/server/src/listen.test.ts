@@ -15,7 +15,7 @@ describe("listen", () => {
       (words) => said.push(words),
     );
     expect((server.address() as AddressInfo).port).toBeGreaterThan(port);
-    expect(said[0]).toBe(`Port ${port} is taken, trying ${port + 1}`);
+    expect(said[0]).toBe(`Port ${port} is in use, trying ${port + 1}`);
     server.close();
     taken.close();
   });

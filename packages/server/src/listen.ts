@@ -17,7 +17,7 @@ export async function listen(
     if (!error) return server;
     if (error.code !== "EADDRINUSE")
       throw new Error(`cannot listen on ${host}:${port}: ${error.message}. Set PORT to another one.`);
-    say(`Port ${port} is taken, trying ${port + 1}`);
+    say(`Port ${port} is in use, trying ${port + 1}`);
   }
-  throw new Error(`ports ${wanted} to ${wanted + PORTS_TRIED - 1} are all taken. Set PORT to a free one.`);
+  throw new Error(`ports ${wanted} to ${wanted + PORTS_TRIED - 1} are all in use. Set PORT to a free one.`);
 }

@@ -228,7 +228,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
     await server.end("SIGTERM");
     await door.shut();
     server.start();
-    await server.saying("The database does not answer; waiting for it");
+    await server.saying("The database does not respond; waiting for it");
     await door.open(doorPort);
     ready = await server.ready();
     expect((await suggest()).status).toBe(200);

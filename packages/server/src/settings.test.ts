@@ -52,10 +52,10 @@ describe("settings", () => {
     });
     expect(faults).toHaveLength(10);
     for (const [i, words] of [
-      /^DATABASE_URL is no address of a database\. Write postgres:/,
+      /^DATABASE_URL is not a database URL\. Write postgres:/,
       /^BIBLIOTOPE_KEYS is not set\. Start the server with npm start/,
       /^BIBLIOTOPE_SECRETS_KEY must be 64 hexadecimal digits/,
-      /^BIBLIOTOPE_STAND_INS=.* is no JSON of the addresses of register, courier/,
+      /^BIBLIOTOPE_STAND_INS=.* is not JSON with the URLs of register, courier/,
       /^BIBLIOTOPE_USES=no is "on" or "off"/,
       /^PORT=70000 is no port/,
       /^PUBLIC_URL=addresses\.example is no address of a server\. Write scheme/,
@@ -123,7 +123,7 @@ describe("where people find the server", () => {
   });
 
   it.each(["/v1", "/api/x", "/Forms/", "/assets"])("is not under %s, which the server answers itself", (path) => {
-    expect(() => placeOf(`https://addresses.example${path}`, "")).toThrow(/begins as one of the server's own/);
+    expect(() => placeOf(`https://addresses.example${path}`, "")).toThrow(/starts like one of the server's own/);
   });
 });
 

@@ -85,7 +85,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
 
   await rm(readyFile, { force: true });
   await untilThere(database, say);
-  say("Bringing the database's tables up to date");
+  say("Updating the database schema");
   await migrate(database);
   await seedIslands(database, say);
   await seedForms(database);
@@ -219,7 +219,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   const breakOff = (error: unknown) => {
     log.fatal({ error: error instanceof Error ? error.stack : String(error) }, "an error that nobody expected");
     if (isStopping) return;
-    say("An error came that nobody expected; the log has it. Answers under way end first");
+    say("An unexpected error occurred; see the log. Finishing open requests");
     setTimeout(() => process.exit(ENDS.broken), END_WITHIN).unref();
     stop(ENDS.broken).catch(() => process.exit(ENDS.broken));
   };
@@ -252,7 +252,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   async function stop(code: number): Promise<void> {
     if (isStopping) return;
     isStopping = true;
-    if (code === ENDS.restored) say("The database was put back from a backup. Everything is read again");
+    if (code === ENDS.restored) say("The database was restored from a backup. Reloading everything");
     await rm(readyFile, { force: true });
     const cut = await drain.end(server);
     if (cut) log.warn({ cut }, "answers under way were cut: they took too long");

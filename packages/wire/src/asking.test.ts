@@ -54,7 +54,7 @@ describe("suggestAsking", () => {
   it("brings text to NFC, and refuses what is no text", () => {
     expect(suggestAsking.parse({ q: "e\u0301 😀" }).q).toBe("é 😀");
     for (const q of ["a\ud800", "\udc00b", "a\0"])
-      expect(issues(suggestAsking, { q })).toEqual(["q: holds a character that is no text"]);
+      expect(issues(suggestAsking, { q })).toEqual(["q: contains an invalid character"]);
   });
 
   it("writes countries in capitals", () => {

@@ -41,13 +41,15 @@ const boxSchema = z
 const common = {
   countries: z.array(countryCode).max(30).optional().meta({ description: "Only these countries (ISO 3166)." }),
   kinds: z.array(z.enum(KINDS)).max(KINDS.length).optional().meta({ description: "Only these kinds of record." }),
-  inside: refSchema.optional().meta({ description: "Only what lies in this area, street or building." }),
-  box: boxSchema.optional().meta({ description: "Only in this box: west, south, east, north in degrees (RFC 7946)." }),
+  inside: refSchema.optional().meta({ description: "Only within this area, street or building." }),
+  box: boxSchema
+    .optional()
+    .meta({ description: "Only within this box: west, south, east, north in degrees (RFC 7946)." }),
   lang: z
     .array(text(35).regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/, { error: "a language is a BCP 47 tag" }))
     .max(MOST_LANGUAGES, { error: `at most ${MOST_LANGUAGES} languages` })
     .optional()
-    .meta({ description: "Languages wanted, the most wanted first (BCP 47)." }),
+    .meta({ description: "Preferred languages, in order (BCP 47)." }),
 };
 
 /** Forms of an answer that holds records, by the words of `format=`; GeoJSON is the usual one. */
@@ -61,10 +63,7 @@ export const RECORD_FORMATS = {
 export type RecordFormat = keyof typeof RECORD_FORMATS;
 const FORMATS = Object.keys(RECORD_FORMATS) as [RecordFormat, ...RecordFormat[]];
 
-const format = z
-  .enum(FORMATS)
-  .optional()
-  .meta({ description: "Another form of the same answer; else the Accept header says." });
+const format = z.enum(FORMATS).optional().meta({ description: "Response format; overrides the Accept header." });
 
 /** Common facts of a place, beside which its data may have others. */
 export const FACTS = ["phone", "url", "languages", "stepFree", "openingHours"] as const;
@@ -80,17 +79,17 @@ const beside = {
     .array(z.union([z.enum(FACTS), factName], { error: `a fact is ${FACTS.join(", ")}, or one of the data's own` }))
     .max(MOST_FACTS)
     .optional()
-    .meta({ description: "Only these facts of places, by name; all when left out." }),
-  height: z.boolean().default(false).meta({ description: "Tell how high the ground lies at each." }),
+    .meta({ description: "Only these attributes of places; all if omitted." }),
+  height: z.boolean().default(false).meta({ description: "Include the elevation of each result." }),
 };
 
 const limit = (most: number, usual: number) =>
-  z.int().min(1).max(most).default(usual).meta({ description: "How many at most." });
+  z.int().min(1).max(most).default(usual).meta({ description: "Maximum number of results." });
 
 export const suggestAsking = z.strictObject({
   q: written.meta({ description: "The text typed so far." }),
   ...common,
-  near: positionSchema.optional().meta({ description: "Moves what is near to the front." }),
+  near: positionSchema.optional().meta({ description: "Ranks results near this position first." }),
   limit: limit(100, 7),
   format: z.enum(["json", "opensearch"]).optional().meta({ description: "`opensearch`: OpenSearch suggestions." }),
 });
@@ -99,12 +98,12 @@ export const forwardAsking = z
   .strictObject({
     q: written.optional().meta({ description: "An address as free text." }),
     ...(Object.fromEntries(
-      PARTS.map((part) => [part, written.optional().meta({ description: `The ${part} alone.` })]),
+      PARTS.map((part) => [part, written.optional().meta({ description: `The ${part} only.` })]),
     ) as Record<(typeof PARTS)[number], z.ZodOptional<typeof written>>),
     ...common,
-    near: positionSchema.optional().meta({ description: "Moves what is near to the front." }),
+    near: positionSchema.optional().meta({ description: "Ranks results near this position first." }),
     limit: limit(50, 5),
-    gloss: z.boolean().default(false).meta({ description: "Say for each word what it was taken for." }),
+    gloss: z.boolean().default(false).meta({ description: "Include what each word was recognised as." }),
     ...beside,
     format,
   })
@@ -115,12 +114,7 @@ export const forwardAsking = z
 
 export const reverseAsking = z.strictObject({
   at: positionSchema,
-  radius: z
-    .number()
-    .min(1)
-    .max(5000)
-    .default(250)
-    .meta({ description: "Metres around the position in which an address is looked for." }),
+  radius: z.number().min(1).max(5000).default(250).meta({ description: "Search radius in metres." }),
   ...common,
   limit: limit(20, 10),
   ...beside,
@@ -131,7 +125,7 @@ export const recordAsking = z.strictObject({
   lang: common.lang,
   ...beside,
   typed: z.int().min(0).max(MAX_TEXT).optional().meta({
-    description: "Letters that were typed before this record was chosen from a list; counted, without the record.",
+    description: "Number of letters typed before this record was chosen; only counted, not stored with the record.",
   }),
   format,
 });
@@ -139,7 +133,7 @@ export const recordAsking = z.strictObject({
 export const postcodesAsking = z.strictObject({
   starts: written
     .refine((value) => /[\p{L}\p{N}]/u.test(value), { error: "give at least one letter or digit of the postcode" })
-    .meta({ description: "A postcode, or the beginning of one." }),
+    .meta({ description: "A postcode or its start." }),
   lang: common.lang,
   limit: limit(100, 20),
   format,
@@ -182,38 +176,33 @@ const stillSize = z
 
 export const stillAsking = z
   .strictObject({
-    at: positionSchema.optional().meta({ description: "A position; a marker stands there." }),
-    of: refSchema.optional().meta({ description: "A record: marked, or shown whole when it is an area." }),
+    at: positionSchema.optional().meta({ description: "A position, shown with a marker." }),
+    of: refSchema.optional().meta({ description: "A record, shown with a marker, or as a whole if it is an area." }),
     label: text(120)
       .optional()
-      .meta({ description: "Written beside the marker; the record's own line when left out, nothing when empty." }),
+      .meta({ description: "Label of the marker (default: the record's address line; empty for none)." }),
     markers: z
       .array(positionSchema)
       .max(MOST_POINTS)
       .default([])
-      .meta({ description: "More markers, numbered. In a query string LAT,LON;LAT,LON." }),
+      .meta({ description: "Additional numbered markers. In a query string LAT,LON;LAT,LON." }),
     line: z
       .array(positionSchema)
       .min(2, { error: "a line has two positions at least" })
       .max(MOST_POINTS)
       .optional()
-      .meta({ description: "A line by great circles, its length beside. In a query string LAT,LON;LAT,LON." }),
+      .meta({ description: "A great-circle line with its length. In a query string LAT,LON;LAT,LON." }),
     size: stillSize.default({ width: 600, height: 400 }).meta({ description: "WIDTHxHEIGHT, 64 to 1280 each." }),
     scale: z
       .union([z.literal(1), z.literal(2)], { error: "a scale is 1 or 2" })
       .default(1)
-      .meta({ description: "Pixels of the picture to one of its size." }),
-    zoom: z
-      .number()
-      .min(2)
-      .max(19)
-      .optional()
-      .meta({ description: "2 to 19; as close as shows everything when left out." }),
+      .meta({ description: "Pixel density." }),
+    zoom: z.number().min(2).max(19).optional().meta({ description: "Zoom from 2 to 19 (default: fits everything)." }),
     sheet: z
       .enum(SHEETS, { error: `one of ${SHEETS.join(", ")}` })
       .default("streets")
-      .meta({ description: "Streets; what covers the ground; heights; or the ground with streets and names." }),
-    night: z.boolean().default(false).meta({ description: "By night." }),
+      .meta({ description: "Map style: streets, ground cover, elevation, or ground cover with streets and names." }),
+    night: z.boolean().default(false).meta({ description: "Dark colours." }),
     lang: common.lang,
   })
   .refine(({ at, of, markers, line }) => at || of || markers.length || line, {
@@ -226,26 +215,26 @@ const LINK_HOURS = { most: 24 * 366, usual: 24 * 7 };
 
 export const linkAsking = z
   .strictObject({
-    of: refSchema.optional().meta({ description: "The record that it shows." }),
-    at: positionSchema.optional().meta({ description: "The position that it shows." }),
+    of: refSchema.optional().meta({ description: "The record to show." }),
+    at: positionSchema.optional().meta({ description: "The position to show." }),
     shows: z
       .enum(["page", "still"])
       .default("page")
-      .meta({ description: "A page of the place, or a picture of it alone, for a mail." }),
+      .meta({ description: "A page about the place, or only a picture of it, for email." }),
     hours: z
       .int()
       .min(1)
       .max(LINK_HOURS.most)
       .default(LINK_HOURS.usual)
-      .meta({ description: "How long it lasts; a key of pages makes links for 24 hours at most." }),
-    label: text(120).optional().meta({ description: "What the place is called there; its own name when left out." }),
-    size: stillSize.default({ width: 600, height: 400 }).meta({ description: "Of the picture: WIDTHxHEIGHT." }),
+      .meta({ description: "Hours until it expires; at most 24 with a key used in pages." }),
+    label: text(120).optional().meta({ description: "Title of the place (default: its name)." }),
+    size: stillSize.default({ width: 600, height: 400 }).meta({ description: "Size of the picture: WIDTHxHEIGHT." }),
     scale: z
       .union([z.literal(1), z.literal(2)], { error: "a scale is 1 or 2" })
       .default(1)
-      .meta({ description: "Pixels of the picture to one of its size." }),
+      .meta({ description: "Pixel density." }),
     zoom: z.number().min(2).max(19).optional().meta({ description: "2 to 19." }),
-    night: z.boolean().default(false).meta({ description: "By night." }),
+    night: z.boolean().default(false).meta({ description: "Dark colours." }),
     lang: common.lang,
   })
   .refine(({ of, at }) => (of === undefined) !== (at === undefined), {

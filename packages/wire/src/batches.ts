@@ -131,27 +131,30 @@ export const batchValues = z.object({ values: z.array(z.string().nullable()) });
 
 /** A batch by the wire: the body is the file, CSV or GeoJSON, also gzipped. */
 export const batchAsking = z.strictObject({
-  name: text(200).trim().min(1).optional().meta({ description: "What it is called in the workbench." }),
+  name: text(200).trim().min(1).optional().meta({ description: "Name in the workbench." }),
   ask: z
     .enum(BATCH_ASKS)
     .optional()
-    .meta({ description: "What the rows ask; forward where they name addresses, reverse where only positions." }),
+    .meta({ description: "Kind of lookup: forward for addresses, reverse for positions." }),
   register: text(30).optional().meta({
-    description: "A service that confirms addresses: it is asked about those that are clear.",
+    description: "A register to check clear rows against.",
     example: "register",
   }),
   columns: text(8000)
     .transform((words) => words.split(",").map((word) => word.trim()))
-    .pipe(z.array(z.union([z.enum(MEANINGS), z.literal("")], { error: "is no meaning of a column" })).max(500))
+    .pipe(z.array(z.union([z.enum(MEANINGS), z.literal("")], { error: "is not a column meaning" })).max(500))
     .optional()
     .meta({
       description:
-        "What each column means, in their order with commas between them; nothing for one that is left out. Found out by heads and values when not given.",
+        "Meanings of the columns in order, separated by commas; empty for columns to skip. Recognised automatically if omitted.",
     }),
 });
 export const batchRowsAsking = z.strictObject({
-  format: z.enum(["csv", "geojson", "gpx"]).optional().meta({ description: "csv when not given." }),
-  only: z.enum(["accepted"]).optional().meta({ description: "Leaves out what is doubtful, was left or not found." }),
+  format: z.enum(["csv", "geojson", "gpx"]).optional().meta({ description: "Default: csv." }),
+  only: z
+    .enum(["accepted"])
+    .optional()
+    .meta({ description: "Leaves out rows that are doubtful, skipped or not found." }),
 });
 
 /** A batch as the wire tells of it. */

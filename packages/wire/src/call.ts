@@ -4,13 +4,13 @@ export const KEY_KINDS = ["web", "view", "srv", "app", "try"] as const;
 export type KeyKind = (typeof KEY_KINDS)[number];
 
 export const TAGS = {
-  Lookups: "Addresses and places by text, by position, by ref.",
-  Countries: "What is held of each country, and how its addresses are written.",
-  Map: "Pieces of the map, heights of its ground, pictures of it.",
-  Forms: "Forms that are published, and what their users report.",
-  Services: "Outside services that somebody has described in the workbench: a courier, a register.",
+  Lookups: "Find addresses and places by text, position or ref.",
+  Countries: "Countries with data, and their address formats.",
+  Map: "Map tiles, elevation and map pictures.",
+  Forms: "Published forms, and reports from their users.",
+  Services: "Outside services described in the workbench, for example a courier or a register.",
   Batches: "Many lookups at once, from a file.",
-  Keys: "What a key may be used for.",
+  Keys: "What a key allows.",
 } as const;
 export type Tag = keyof typeof TAGS;
 

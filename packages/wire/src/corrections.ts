@@ -49,10 +49,10 @@ export type DecideCorrectionAsking = z.infer<typeof decideCorrectionAsking>;
 
 /** A wrong or missing address, reported by somebody who uses a form. */
 export const reportAsking = z.strictObject({
-  ref: text(40).optional().meta({ description: "The record that is wrong.", example: "qr-5k2c9f" }),
-  at: at.optional().meta({ description: "Where it is in truth, or where one is missing." }),
+  ref: text(40).optional().meta({ description: "The record to correct.", example: "qr-5k2c9f" }),
+  at: at.optional().meta({ description: "The correct position, or the position of the missing address." }),
   text: text(500).trim().min(1).meta({
-    description: "What is wrong, or the address that is missing, in the person's words.",
+    description: "What is wrong or missing, in the user's words.",
     example: "The door is round the corner",
   }),
 });

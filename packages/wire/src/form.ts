@@ -7,7 +7,7 @@ const words = (most: number) => text(most).trim();
 
 /** Name of a field. */
 export const nameSchema = z.string().regex(FIELD_NAME, {
-  error: "a name begins with a letter; letters, digits, - and _ follow",
+  error: "a name starts with a letter, followed by letters, digits, - and _",
 });
 /** Name of an address as in the token `section-NAME`; empty for the first. */
 const addressName = z.string().regex(/^[\w-]{0,40}$/, { error: "letters, digits, - and _ name an address" });
@@ -15,7 +15,7 @@ const countryCode = z.string().regex(/^[A-Z]{2}$/, { error: "a country is named 
 
 const showSchema = z
   .union([z.enum(["filled", "locked"]), z.strictObject({ field: nameSchema, is: words(200).optional() })])
-  .meta({ description: "When it is shown; always when left out." });
+  .meta({ description: "When the field is visible (default: always)." });
 
 export const fieldSchema = z
   .strictObject({
@@ -23,31 +23,31 @@ export const fieldSchema = z
     kind: z.enum(FIELD_KINDS),
     label: words(80).min(1),
     autofill: words(80).optional().meta({ description: "Token of the HTML standard's autofill section." }),
-    address: addressName.optional().meta({ description: "Which of a form's addresses it is of." }),
-    binding: text(300).optional().meta({ description: "Pattern of what it is filled with." }),
+    address: addressName.optional().meta({ description: "The address of the form it belongs to." }),
+    binding: text(300).optional().meta({ description: "Pattern that fills the field." }),
     placeholder: words(80).optional(),
     help: words(200).optional(),
     required: z.boolean().optional(),
     half: z.boolean().optional(),
-    opens: z.boolean().optional().meta({ description: "A map opens over the form, and fills it on Done alone." }),
-    relief: z.boolean().optional().meta({ description: "A map offers the ground in relief." }),
+    opens: z.boolean().optional().meta({ description: "The map opens as a dialog and fills the form on Done." }),
+    relief: z.boolean().optional().meta({ description: "The map offers a relief view." }),
     pictures: z
       .strictObject({
         name: words(60).min(1),
         url: text(1000),
-        attribution: words(300).min(1).meta({ description: "Who made them; shown on the map." }),
+        attribution: words(300).min(1).meta({ description: "Attribution, shown on the map." }),
         least: z.int().min(0).max(24).optional(),
         most: z.int().min(0).max(24).optional(),
-        names: z.boolean().optional().meta({ description: "False to leave the map's own names out." }),
+        names: z.boolean().optional().meta({ description: "False to hide the map's own labels." }),
       })
       .optional()
-      .meta({ description: "Picture tiles of one's own on a map (XYZ or WMTS), shown first." }),
+      .meta({ description: "Your own map tiles (XYZ or WMTS), shown first." }),
     options: z
       .array(z.strictObject({ value: words(200), label: words(80).min(1) }))
       .max(200)
       .optional(),
     show: showSchema.optional(),
-    task: z.enum(BUTTON_TASKS).optional().meta({ description: "What a button does; it looks up when left out." }),
+    task: z.enum(BUTTON_TASKS).optional().meta({ description: "What the button does (default: look up)." }),
   })
   .meta({ id: "FormField" });
 
@@ -59,7 +59,7 @@ const startSchema = z
     z.strictObject({ on: z.literal("complete"), fields: z.array(nameSchema).max(20) }),
     z.strictObject({ on: z.literal("never") }),
   ])
-  .meta({ description: "What starts a lookup; the search field's list, else the first bound field, when left out." });
+  .meta({ description: "What starts a lookup (default: the search field, else the first bound field)." });
 
 export const addressRuleSchema = z
   .strictObject({
@@ -67,21 +67,21 @@ export const addressRuleSchema = z
     start: startSchema.optional(),
     kinds: z.array(z.enum(KINDS)).max(KINDS.length).optional(),
     countries: z.array(countryCode).max(20).optional(),
-    none: words(300).optional().meta({ description: "Words when nothing is found." }),
+    none: words(300).optional().meta({ description: "Message when nothing is found." }),
     takeFrom: z
       .number()
       .gt(0)
       .max(1)
       .optional()
-      .meta({ description: "Score from which the first of several is taken; else the person chooses." }),
+      .meta({ description: "Minimum score to use the first of several candidates; otherwise the user chooses." }),
     mayDiffer: z
       .array(z.enum(PARTS))
       .max(PARTS.length)
       .optional()
-      .meta({ description: "Parts that may differ from what was written without asking; the postcode when left out." }),
-    exactness: z.enum(EXACTNESS).optional().meta({ description: "The least exactness that will do." }),
-    anywhere: z.boolean().optional().meta({ description: "A position is taken as it is, wherever it lies." }),
-    nearby: words(80).optional().meta({ description: "Words for a place; the nearest one is told." }),
+      .meta({ description: "Parts that may differ from what was typed without asking (default: postcode)." }),
+    exactness: z.enum(EXACTNESS).optional().meta({ description: "Minimum exactness." }),
+    anywhere: z.boolean().optional().meta({ description: "Accept any position as it is." }),
+    nearby: words(80).optional().meta({ description: "Search text for places; the nearest one is reported." }),
     countryFirst: z.boolean().optional(),
   })
   .meta({ id: "AddressRule" });
@@ -97,7 +97,7 @@ const serviceStartSchema = z.discriminatedUnion("on", [
 export const serviceRuleSchema = z
   .strictObject({
     ask: text(30).meta({ description: "Name of the service." }),
-    called: words(60).optional().meta({ description: "What people know it as; its name when left out." }),
+    called: words(60).optional().meta({ description: "Display name (default: its name)." }),
     when: serviceStartSchema,
     address: addressName.optional().meta({ description: "The address whose parts go into its inputs." }),
     with: z
@@ -107,11 +107,11 @@ export const serviceRuleSchema = z
     register: z
       .enum(REGISTER_WAYS)
       .optional()
-      .meta({ description: "It confirms the address; another form is taken, asked about, or only noted." }),
+      .meta({ description: "It confirms the address; what to do if its spelling differs." }),
     draws: z
       .strictObject({ line: text(30), words: text(200).optional() })
       .optional()
-      .meta({ description: "A value that is a line, drawn on the map, and a pattern of the words at it." }),
+      .meta({ description: "A line value to draw on the map, and a pattern for its label." }),
   })
   .meta({ id: "ServiceRule" });
 

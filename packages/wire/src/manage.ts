@@ -236,7 +236,7 @@ export type UsesAnswer = z.infer<typeof usesAnswer>;
 /** A lookup as it stands behind `/v1/`: the call, what is in its path, its query string. */
 export const keepLookupAsking = z.strictObject({
   asked: text(2000).regex(/^(suggest|forward|reverse|distance|records\/[^/?]+|postcodes\/[^/?]+)\?/, {
-    error: "is no lookup",
+    error: "is not a lookup",
   }),
   outcome: text(20),
   found: numberOf,

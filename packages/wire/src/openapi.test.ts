@@ -21,7 +21,7 @@ describe("the OpenAPI document", () => {
   it("names the parameters of a call with what they mean", () => {
     const parameters = document.paths["/v1/reverse"].get.parameters;
     expect(parameters.find((p: { name: string }) => p.name === "at")).toMatchObject({ in: "query", required: true });
-    expect(parameters.find((p: { name: string }) => p.name === "radius").description).toContain("Metres");
+    expect(parameters.find((p: { name: string }) => p.name === "radius").description).toContain("metres");
     expect(document.paths["/v1/records/{ref}"].get.parameters[0]).toMatchObject({
       name: "ref",
       in: "path",

@@ -16,7 +16,7 @@ export const pickAsking = z
     origin: text(300).regex(PLAIN_ORIGIN, { error: "an origin is scheme, host and port" }).optional(),
     redirect: text(2000).optional(),
     bridge: text(60)
-      .regex(/^[A-Za-z_$][\w$]*$/, { error: "is no name of a bridge" })
+      .regex(/^[A-Za-z_$][\w$]*$/, { error: "is not a bridge name" })
       .optional(),
     state: text(200).optional(),
     label: text(80).optional(),
@@ -46,7 +46,7 @@ export const pickAsking = z
     sheet: z.enum(SHEETS).optional(),
   })
   .refine(({ origin, redirect, bridge }) => [origin, redirect, bridge].filter(Boolean).length === 1, {
-    error: "say where it hands back to: an origin, a redirect or a bridge, one of the three",
+    error: "give exactly one of origin, redirect and bridge",
     path: ["origin"],
   });
 export type PickAsking = z.infer<typeof pickAsking>;

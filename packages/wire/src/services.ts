@@ -14,10 +14,10 @@ import { text } from "./text.ts";
 
 const MOST = { inputs: 40, values: 60, headers: 20 };
 
-export const serviceName = z.string().regex(SERVICE_NAME, { error: "a name has small letters only, thirty at most" });
-const inputName = z.string().regex(INPUT_NAME, { error: "a name has letters, digits and _, a letter first" });
+export const serviceName = z.string().regex(SERVICE_NAME, { error: "a name has at most thirty lowercase letters" });
+const inputName = z.string().regex(INPUT_NAME, { error: "a name has letters, digits and _, starting with a letter" });
 export const secretName = z.string().regex(SECRET_NAME, {
-  error: "a secret's name begins with a small letter; small letters, digits and - follow",
+  error: "a secret's name has lowercase letters, digits and -, starting with a letter",
 });
 
 const headers = z
@@ -85,18 +85,18 @@ export const serviceSchema = z.strictObject({
 export const serviceInputs = z
   .record(inputName, text(4000))
   .refine((given) => Object.keys(given).length <= MOST.inputs, { error: "has too many values" })
-  .meta({ description: "A text for each input of the service, by its name.", example: { town: "Tidewell" } });
+  .meta({ description: "Values of the inputs by name.", example: { town: "Tidewell" } });
 
 const values = z.record(z.string(), z.union([z.string(), z.array(z.string())]));
 /** What came of asking a service. */
 export const serviceAnswer = z.object({
   service: z.string(),
   outcome: z.enum(SERVICE_OUTCOMES),
-  values: values.meta({ description: "A text for each value, or a list of texts; empty where nothing came." }),
+  values: values.meta({ description: "Values by name, each a text or a list of texts; empty if missing." }),
   /** Of a register. */
   standing: z.enum(STANDINGS_OF_REGISTER).optional(),
-  took: z.number().meta({ description: "Milliseconds that the service took." }),
-  kept: z.boolean().meta({ description: "Whether an answer to the same inputs was kept from before." }),
+  took: z.number().meta({ description: "Response time of the service in milliseconds." }),
+  kept: z.boolean().meta({ description: "Whether the response came from the cache." }),
 });
 export type ServiceAnswer = z.infer<typeof serviceAnswer>;
 

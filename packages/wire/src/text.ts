@@ -11,7 +11,7 @@ export const text = (most: number) =>
   z
     .string()
     .max(most, { error: `at most ${most} characters are read` })
-    .refine((value) => !NO_TEXT.test(value), { error: "holds a character that is no text" })
+    .refine((value) => !NO_TEXT.test(value), { error: "contains an invalid character" })
     .normalize("NFC");
 
 /** The number of something stored: what PostgreSQL keeps as an integer. */

@@ -41,7 +41,7 @@ describe("proposeColumns", () => {
       "x",
     ]);
     expect(meanings(undefined, rows)).toEqual(["line", "postcode", "country", "position", null]);
-    expect(proposeColumns(undefined, rows)[1].why).toBe("20 of 20 have the shape of a postcode");
+    expect(proposeColumns(undefined, rows)[1].why).toBe("20 of 20 look like postcodes");
   });
 
   it("takes a name for a house's in data, for a person's in what is looked up", () => {
@@ -57,7 +57,7 @@ describe("proposeColumns", () => {
   it("gives no two columns the same meaning", () => {
     const [first, second] = proposeColumns(["street", "road"], [["a", "b"]]);
     expect(first.use?.meaning).toBe("street");
-    expect(second).toEqual({ use: null, why: "looks like street, which another column is already" });
+    expect(second).toEqual({ use: null, why: "looks like street, but another column already is" });
   });
 });
 
@@ -166,7 +166,7 @@ describe("splitLine", () => {
     expect(splitLine(line, stands)).toEqual({ street, house: { number, suffix } });
   });
 
-  it("leaves a street without a number whole", () => {
+  it("leaves a street without a house number whole", () => {
     expect(splitLine("Harbour Row", "before")).toEqual({ street: "Harbour Row" });
   });
 });

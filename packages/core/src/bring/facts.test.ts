@@ -73,7 +73,7 @@ describe("facts of places", () => {
     expect(proposeColumns(HEADS, ROWS, "batch").some(({ use }) => use?.meaning === "phone")).toBe(false);
   });
 
-  it("are read as what they are, and what cannot be read is kept as it was written", () => {
+  it("are read as what they are, and what cannot be read is kept as typed", () => {
     const [reed, quay, mill] = read(HEADS, ROWS).map(({ row }) => row?.facts);
     expect(reed).toEqual({
       phone: "+990 1 555",

@@ -70,7 +70,7 @@ export function findCountry(
     const [other] = suitingOf(holdingAll(changedOver, countriesAt));
     if (other)
       return {
-        why: `positions are of ${holding.join(", ") || "no country"}, and of ${other}, where streets are called so, with latitude and longitude changed over: say which`,
+        why: `positions are in ${holding.join(", ") || "no country"}, or, with latitude and longitude swapped, in ${other}, which matches the street names: choose one`,
       };
   }
   return decided(holding.length > 1 && suiting.length ? suiting : holding, usual, "positions");
@@ -84,10 +84,12 @@ function holdingAll(positions: readonly Position[], countriesAt: Lands["countrie
 }
 
 function decided(fitting: readonly string[], usual: string | undefined, by: string): FoundCountry {
-  if (usual && fitting.includes(usual)) return { country: usual, why: `${by} are of ${usual}` };
-  if (fitting.length === 1) return { country: fitting[0], why: `${by} are of ${fitting[0]}` };
+  if (usual && fitting.includes(usual)) return { country: usual, why: `${by} are usual in ${usual}` };
+  if (fitting.length === 1) return { country: fitting[0], why: `${by} are in ${fitting[0]}` };
   return {
-    why: fitting.length ? `${by} may be of ${fitting.join(", ")}: say which` : `${by} tell no country: say which`,
+    why: fitting.length
+      ? `${by} may be in ${fitting.join(", ")}: choose one`
+      : `${by} do not show the country: choose one`,
   };
 }
 

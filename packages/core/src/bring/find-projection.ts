@@ -62,7 +62,7 @@ export function findProjection(
 ): FoundProjection {
   const wrong = wrongIn(zones);
   if (wrong) return { why: `metres, and ${wrong}`, weighed: [] };
-  if (!box || !country) return { why: "metres: say of which zone or projection", weighed: [] };
+  if (!box || !country) return { why: "metres: choose the zone or projection", weighed: [] };
   const metres = pairs
     .slice(0, LOOKED_AT)
     .map(([east, north]) => [parseNumber(east), parseNumber(north)] as const)
@@ -96,13 +96,13 @@ export function findProjection(
     return {
       projection: taken.projection,
       isSwapped: taken.isSwapped,
-      why: `metres of ${taken.name}${taken.isSwapped ? ", the two columns changed over" : ""}: ${told.length ? "as the file says; " : ""}they then lie in ${country}`,
+      why: `metres in ${taken.name}${taken.isSwapped ? ", with the two columns swapped" : ""}: ${told.length ? "as the file says; " : ""}the rows are then in ${country}`,
       weighed: [taken, ...others],
     };
   return {
     why: weighed.length
-      ? `metres, which would lie in ${country} by ${weighed.map(({ name, isSwapped }) => `${name}${isSwapped ? " with the two columns changed over" : ""}`).join(", ")}: say which`
-      : `metres that lie in ${country} by nothing known here: say of which zone or projection`,
+      ? `metres; the rows would be in ${country} with ${weighed.map(({ name, isSwapped }) => `${name}${isSwapped ? " with the two columns swapped" : ""}`).join(", ")}: choose one`
+      : `metres that are not in ${country} with any known projection: choose the zone or projection`,
     weighed,
   };
 }
@@ -172,10 +172,10 @@ export function zonesIn(heads: readonly string[] | undefined, rows: readonly (re
 /** Why rows of some zones cannot be read as they are. */
 function wrongIn(zones: readonly string[]): string | undefined {
   const none = zones.find((zone) => !(numberOf(zone) >= 1 && numberOf(zone) <= 60));
-  if (none) return `“${none}” is no zone, which are 1 to 60: say of which zone or projection`;
+  if (none) return `“${none}” is not a zone from 1 to 60: choose the zone or projection`;
   const several = [...new Set(zones.map(numberOf))];
   return several.length > 1
-    ? `rows of several zones, ${several.join(", ")}: say one, and bring each by itself`
+    ? `rows in several zones, ${several.join(", ")}: choose one, and import each zone separately`
     : undefined;
 }
 

@@ -110,7 +110,7 @@ export function proposeColumns(
   const take = (column: number, use: ColumnUse, why: string) => {
     const name = `${use.meaning} ${use.lang ?? ""} ${use.form ?? ""}`;
     if (taken.has(name) && !JOINED.has(use.meaning)) {
-      proposals[column].why ||= `looks like ${use.meaning}, which another column is already`;
+      proposals[column].why ||= `looks like ${use.meaning}, but another column already is`;
       return;
     }
     taken.add(name);
@@ -124,7 +124,7 @@ export function proposeColumns(
   heads?.forEach((head, column) => {
     const use = believed(useOfHead(head), valuesOf(column));
     const isAsked = use && !NOT_ASKED.has(use.meaning) && plainHead(head) !== "name";
-    if (use && (purpose === "data" || isAsked)) take(column, use, `headed “${head.slice(0, 40)}”`);
+    if (use && (purpose === "data" || isAsked)) take(column, use, `named “${head.slice(0, 40)}”`);
   });
   if (purpose === "data") {
     readAsPlaces(proposals);
@@ -139,7 +139,7 @@ export function proposeColumns(
     const isOther = Boolean(heads?.[column]?.trim()) && !/^(column|col|field)?[\s_-]*\d*$/i.test(heads?.[column] ?? "");
     const seen = lookOf(values, taken, isOther ? ["house"] : []);
     if (seen) take(column, seen.use, seen.why);
-    else proposals[column].why ||= values.length ? "neither its head nor its values say" : "is empty";
+    else proposals[column].why ||= values.length ? "neither its name nor its values say" : "is empty";
   }
   if (purpose === "data" && heads) readAsFacts(proposals, heads, valuesOf);
   return proposals;
@@ -156,7 +156,7 @@ function readAsPlaces(proposals: Proposal[]): void {
   if (column < 0) return;
   proposals[column] = {
     use: { meaning: "place" },
-    why: `${proposals[column].why}, beside what only places have`,
+    why: `${proposals[column].why}, next to columns that only places have`,
   };
 }
 
@@ -178,7 +178,7 @@ function readAsFacts(proposals: Proposal[], heads: readonly string[], valuesOf: 
     const kind = kindOfValues(values);
     proposals[column] = {
       use: { meaning: "fact", fact: { name, label, kind } },
-      why: `a fact of its places, by its head${kind === "text" ? "" : `; its values are ${KIND_WORDS[kind]}`}`,
+      why: `an attribute of places, by its name${kind === "text" ? "" : `; its values are ${KIND_WORDS[kind]}`}`,
     };
   });
 }
@@ -192,7 +192,7 @@ function readAsTowns(proposals: Proposal[]): void {
   if (column < 0) return;
   proposals[column] = {
     use: { meaning: "town" },
-    why: `${proposals[column].why}, and nothing else names a street or a house`,
+    why: `${proposals[column].why}, and no other column has a street or house`,
   };
 }
 
@@ -235,7 +235,7 @@ function readAsMetres(
     const isTold = isTurned || (tells(column, EAST_WORDS) && tells(column + 1, NORTH_WORDS));
     // two columns of numbers under heads that say something else may be anything
     if (heads && !isTold) continue;
-    const why = isTold ? "look like metres, and their heads say which way" : "look like metres";
+    const why = isTold ? "look like metres, and the column names say which axis" : "look like metres";
     proposals[column] = { use: { meaning: isTurned ? "north" : "east" }, why };
     proposals[column + 1] = { use: { meaning: isTurned ? "east" : "north" }, why };
     return;
@@ -252,7 +252,7 @@ function readAsDegrees(proposals: Proposal[], valuesOf: (column: number) => stri
   if (east < 0 || north < 0) return [];
   if (at("lat") >= 0 && at("lon") >= 0) {
     for (const column of [east, north])
-      proposals[column] = { use: null, why: "metres, where there are degrees too, which are taken" };
+      proposals[column] = { use: null, why: "metres; the degrees in another column are used instead" };
     return [east, north];
   }
   const isAll = (column: number, fits: (value: string) => boolean) => {
@@ -329,16 +329,16 @@ const LOOKS: readonly Look[] = [
   { meaning: "position", words: "look like positions", fits: (value) => readPosition(value) !== undefined },
   { meaning: "lat", words: "look like degrees of latitude", fits: degrees(90) },
   { meaning: "lon", words: "look like degrees of longitude", fits: degrees(180) },
-  { meaning: "country", words: "look like codes of countries", fits: isCountry },
+  { meaning: "country", words: "look like country codes", fits: isCountry },
   {
     meaning: "postcode",
-    words: "have the shape of a postcode",
+    words: "look like postcodes",
     fits: (value) => /\d/.test(value) && value.length > 3 && shapes.some((shape) => shape.test(value)),
   },
-  { meaning: "house", words: "look like numbers of houses", fits: (value) => parseHouseNumber(value) !== undefined },
+  { meaning: "house", words: "look like house numbers", fits: (value) => parseHouseNumber(value) !== undefined },
   {
     meaning: "line",
-    words: "look like a street with its number",
+    words: "look like a street with a house number",
     fits: (value) => /^(\d+\S?\s+\p{L}.*\p{L}|\p{L}.*\p{L}\.?\s+\d+\s?\p{L}?)$/u.test(value),
   },
 ];

@@ -38,7 +38,7 @@ describe("metres", () => {
         const { projection, why } = findProjection(pairs, code);
         expect(why).toMatch(/metres/);
         if (projection) expect(projection).toEqual({ system: "utm", zone: `${zone}${lat < 0 ? "S" : "N"}` });
-        else expect(why).toMatch(/say (of )?which/);
+        else expect(why).toMatch(/choose (one|the zone)/);
       }),
     );
   });
@@ -54,7 +54,7 @@ describe("metres", () => {
     const pairs = towns.map(([lat, lon]) => utmOf(lat, lon, 32));
     expect(findProjection(pairs, "DE")).toMatchObject({
       projection: { system: "utm", zone: "32N" },
-      why: "metres of UTM 32N: they then lie in DE",
+      why: "metres in UTM 32N: the rows are then in DE",
     });
     expect(findProjection(pairs, undefined).projection).toBeUndefined();
     expect(findProjection(pairs, "ES").projection).toBeUndefined();

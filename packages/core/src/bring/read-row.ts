@@ -176,7 +176,7 @@ export class RowReader {
         doubts,
         refused: {
           kind: "no-country",
-          words: written ? `“${written}” is no code or name of a country` : "no country",
+          words: written ? `“${written}” is not the code or name of a country` : "no country",
           column: this.#at.get("country"),
         },
       };
@@ -203,7 +203,7 @@ export class RowReader {
         refused: { kind: "nothing-named", words: "neither a street nor the name of a place or a town" },
       };
     if (row.street && !row.house && !row.name && !row.place)
-      doubts.push({ kind: "no-number", words: "a street without a number", column: this.#at.get("house") });
+      doubts.push({ kind: "no-number", words: "a street without a house number", column: this.#at.get("house") });
     const mangled = this.#used.find((column) => cells[column] && MANGLED.test(cells[column]));
     if (mangled !== undefined) doubts.push({ kind: "mixed-encodings", words: `“${cells[mangled]}”`, column: mangled });
     return { row, doubts };
@@ -315,7 +315,7 @@ export class RowReader {
     if (written !== undefined || !profile.postcode) return;
     doubts.push({
       kind: "postcode-shape",
-      words: `“${postcode}” has not the shape of ${profile.postcode?.examples[0]}`,
+      words: `“${postcode}” does not look like ${profile.postcode?.examples[0]}`,
       column: this.#at.get("postcode"),
     });
   }
@@ -323,13 +323,12 @@ export class RowReader {
   #position(cells: readonly string[]): { at: Position } | { refused: RefusedRow } {
     const refuse = (kind: Refusal, words: string, column?: number) => ({ refused: { kind, words, column } });
     const column = this.#at.get("position") ?? this.#at.get("lat") ?? this.#at.get("east");
-    if (this.#isInMetres && !this.#metres)
-      return refuse("no-position", "metres, and nothing says of which zone or projection", column);
+    if (this.#isInMetres && !this.#metres) return refuse("no-position", "metres without a zone or projection", column);
     const written = this.#written(cells);
     if (!written.some((text) => text.trim())) return refuse("no-position", "no position", column);
     const at = this.#at.has("position") ? readAt(written[0]) : this.#readPair(written[0], written[1]);
     if (at === "swapped") return refuse("swapped", `${written.join(", ")}: were the two swapped?`, column);
-    if (!at) return refuse("no-position", `“${written.join(", ")}” is no position`, column);
+    if (!at) return refuse("no-position", `“${written.join(", ")}” is not a position`, column);
     if (at.lat === 0 && at.lon === 0) return refuse("at-zero", "at 0°, 0°: a position that was never set", column);
     return { at };
   }

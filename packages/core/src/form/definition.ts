@@ -237,7 +237,7 @@ export function checkDefinition(definition: FormDefinition): FormIssue[] {
     ...twice(definition.fields.map(({ name }) => name)).map((name) => issue(name, `two fields are named “${name}”`)),
     ...definition.fields.flatMap((field) => checkField(field, names, servicesOf(definition))),
     ...twice((definition.addresses ?? []).map(({ name }) => name)).map((name) =>
-      issue("", `two rules are of the address “${name}”`),
+      issue("", `two rules are for the address “${name}”`),
     ),
     ...(definition.addresses ?? []).flatMap((rule) => checkRule(rule, definition)),
     ...(definition.services ?? []).flatMap((rule) => checkServiceRule(rule, definition)),
@@ -259,14 +259,14 @@ function checkField(
 ): FormIssue[] {
   const issues: FormIssue[] = [];
   // a list that a service answers is chosen from
-  if (kind === "choice" && !options?.length && !binding)
-    issues.push(issue(name, "a choice needs something to choose from"));
-  if (pictures && kind !== "map") issues.push(issue(name, "only a map shows pictures"));
+  if (kind === "choice" && !options?.length && !binding) issues.push(issue(name, "a choice needs options"));
+  if (pictures && kind !== "map") issues.push(issue(name, "only a map can have its own tiles"));
   const trouble = pictures && pictureUrlTrouble(pictures.url);
-  if (trouble) issues.push(issue(name, `the address of its pictures ${trouble}`));
+  if (trouble) issues.push(issue(name, `the URL of its tiles ${trouble}`));
   if (typeof show === "object") {
-    if (!names.has(show.field)) issues.push(issue(name, `it is shown by “${show.field}”, which is no field`));
-    else if (show.field === name) issues.push(issue(name, "it cannot be shown by its own value"));
+    if (!names.has(show.field))
+      issues.push(issue(name, `its visibility depends on “${show.field}”, which is not a field`));
+    else if (show.field === name) issues.push(issue(name, "its visibility cannot depend on its own value"));
   }
   if (binding === undefined) return issues;
   const parsed = parsePattern(binding);
@@ -276,8 +276,8 @@ function checkField(
     if (isOwnFact(asked)) continue;
     if (services.has(part)) {
       if (!form) issues.push(issue(name, `a value of “${part}” is named too: {${part}.days}`));
-    } else if (!KNOWN.has(part)) issues.push(issue(name, `no part or fact is named “${part}”`));
-    else if (form && !FORMS.has(form)) issues.push(issue(name, `a part has no “${form}”`));
+    } else if (!KNOWN.has(part)) issues.push(issue(name, `there is no address part or attribute “${part}”`));
+    else if (form && !FORMS.has(form)) issues.push(issue(name, `an address part has no “${form}”`));
   }
   return issues;
 }
@@ -288,13 +288,13 @@ function checkRule({ name, start, countryFirst }: AddressRule, { fields }: FormD
   const needed = start && "fields" in start ? start.fields : start && "field" in start ? [start.field] : [];
   const issues = needed
     .filter((wanted) => kindOf(wanted) === undefined)
-    .map((wanted) => issue(wanted, `${of} is looked up by “${wanted}”, which is no field`));
+    .map((wanted) => issue(wanted, `${of} is looked up by “${wanted}”, which is not a field`));
   if (start?.on === "complete" && !start.fields.length)
-    issues.push(issue("", `${of} is looked up when fields are complete, and none is named`));
+    issues.push(issue("", `${of} is looked up when fields are filled in, but none is named`));
   if (start?.on === "button" && kindOf(start.field) !== "button")
-    issues.push(issue(start.field, `${of} is looked up by a button, and “${start.field}” is none`));
+    issues.push(issue(start.field, `${of} is looked up by a button, but “${start.field}” is not one`));
   if (countryFirst && !fields.some((field) => field.kind === "country" && addressOf(field) === name))
-    issues.push(issue("", `${of} asks for the country first, and has no country field`));
+    issues.push(issue("", `${of} asks for the country first, but has no country field`));
   return issues;
 }
 
@@ -308,17 +308,18 @@ function checkServiceRule(
   const needed = "fields" in when ? when.fields : "field" in when ? [when.field] : [];
   const issues = needed
     .filter((wanted) => kindOf(wanted) === undefined)
-    .map((wanted) => issue(wanted, `${of} is asked by “${wanted}”, which is no field`));
-  if (!/^[a-z]{1,30}$/.test(ask)) issues.push(issue("", `“${ask}” is no name of a service: small letters only`));
-  if (isPartOrFact(ask)) issues.push(issue("", `“${ask}” is a part or a fact: no service may be called so`));
+    .map((wanted) => issue(wanted, `${of} is called by “${wanted}”, which is not a field`));
+  if (!/^[a-z]{1,30}$/.test(ask)) issues.push(issue("", `“${ask}” is not a service name: use lowercase letters only`));
+  if (isPartOrFact(ask))
+    issues.push(issue("", `“${ask}” is the name of an address part or attribute, so a service cannot have it`));
   if (when.on === "complete" && !when.fields.length)
-    issues.push(issue("", `${of} is asked when fields are complete, and none is named`));
+    issues.push(issue("", `${of} is called when fields are filled in, but none is named`));
   if (when.on === "button" && kindOf(when.field) !== undefined && kindOf(when.field) !== "button")
-    issues.push(issue(when.field, `${of} is asked by a button, and “${when.field}” is none`));
+    issues.push(issue(when.field, `${of} is called by a button, but “${when.field}” is not one`));
   if (when.on === "answered" && (!services.has(when.service) || when.service === ask))
-    issues.push(issue("", `${of} is asked when “${when.service}” has answered, which is not asked here`));
+    issues.push(issue("", `${of} is called when “${when.service}” has answered, but the form does not call that`));
   if (!addressesOf(definition).includes(address))
-    issues.push(issue("", `${of} is asked with the address “${address}”, which the form does not have`));
+    issues.push(issue("", `${of} is called with the address “${address}”, which the form does not have`));
   for (const [input, pattern] of Object.entries(inputs)) {
     const parsed = parsePattern(pattern);
     if (!parsed.ok) {
@@ -334,7 +335,7 @@ function checkServiceRule(
         issues.push(
           issue(
             "",
-            `${of}, ${input}: ${part === "field" ? `“${rest}” is no field` : `no part or fact is named “${part}”`}`,
+            `${of}, ${input}: ${part === "field" ? `“${rest}” is not a field` : `there is no address part or attribute “${part}”`}`,
           ),
         );
     }

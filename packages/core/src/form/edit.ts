@@ -15,12 +15,12 @@ const NEW_LABELS: Readonly<Record<FieldKind, string>> = {
   search: "Find the address",
   country: "Country",
   choice: "Choice",
-  button: "Look it up",
-  hidden: "Unseen",
-  still: "Where it is",
+  button: "Look up",
+  hidden: "Hidden",
+  still: "Picture",
   map: "On the map",
-  shown: "Shown",
-  distance: "How far it is",
+  shown: "Text",
+  distance: "Distance",
 };
 
 /** Adds a field behind another one, or at the end. @returns the form, and the new field's name */

@@ -374,12 +374,12 @@ describe("a form that asks for the country first", () => {
 
 describe("what is wrong with a form, and what to look at", () => {
   it.each([
-    [form([field("a", { kind: "choice" })]), "something to choose from"],
-    [form([field("a", { show: { field: "b" } })]), "“b”, which is no field"],
-    [form([field("a", { show: { field: "a" } })]), "by its own value"],
-    [form([], { name: "", start: { on: "leaving", field: "b" } }), "“b”, which is no field"],
+    [form([field("a", { kind: "choice" })]), "needs options"],
+    [form([field("a", { show: { field: "b" } })]), "“b”, which is not a field"],
+    [form([field("a", { show: { field: "a" } })]), "on its own value"],
+    [form([], { name: "", start: { on: "leaving", field: "b" } }), "“b”, which is not a field"],
     [form([], { name: "", start: { on: "complete", fields: [] } }), "none is named"],
-    [form([field("b")], { name: "", start: { on: "button", field: "b" } }), "“b” is none"],
+    [form([field("b")], { name: "", start: { on: "button", field: "b" } }), "“b” is not one"],
     [form([], { name: "", countryFirst: true }), "has no country field"],
     [form([], { name: "x" }, { name: "x" }), "two rules"],
   ])("finds it (%#)", (definition, message) => {
@@ -407,11 +407,11 @@ describe("what is wrong with a form, and what to look at", () => {
       ],
     );
     expect(problems.map(({ field: name, kind, message }) => [name, kind, message])).toEqual([
-      ["b", "token twice", "“postal-code” stands in a too: browsers fill one of them."],
+      ["b", "duplicate token", "“postal-code” is also used by a, and browsers fill only one of them."],
       ["a", "stays empty", "stays empty in Ovarde."],
       ["b", "stays empty", "stays empty in Ovarde."],
       ["c", "stays empty", "stays empty in Ovarde."],
-      ["d", "nothing fills it", "is required and nothing fills it; the person will have to type it."],
+      ["d", "nothing fills it", "is required and nothing fills it, so the user has to type it."],
       ["e", "stays empty", "stays empty in Ovarde."],
     ]);
     expect(

@@ -107,7 +107,7 @@ describe("what a form would send", () => {
     ]);
   });
 
-  it("tells what was typed over, and that the rest is of the place before", () => {
+  it("tells what was typed over, and that the rest is from the previous place", () => {
     const form = new Filled().fill().write("street", "99 Elsewhere Lane");
     expect(form.going.values.find((one) => one.field === "street")).toMatchObject({
       origin: "corrected",

@@ -269,7 +269,7 @@ function holds(walk: Walk): void {
     const now = addressState(definition, state, values, address);
     if (its.record) expect(now).toBe(isMoved ? "changed" : "chosen");
     else expect(["empty", "typed"]).toContain(now);
-    // nothing is asked as written that a lookup filled, and what was written is asked as it was written
+    // nothing is asked as written that a lookup filled, and what was written is asked as typed
     if (!its.record) continue;
     const asked = writtenValues(definition, state, values, address);
     for (const { name, kind } of walk.fieldsOf(address)) {

@@ -60,10 +60,10 @@ export function isBelow({ exactness }: AddressRule, found: Exactness): boolean {
 
 /** How exact a position is, in words that end a sentence. */
 export const EXACTNESS_WORDS: Readonly<Record<Exactness, string>> = {
-  surveyed: "at the house itself",
-  between: "between the houses beside it",
+  surveyed: "at the house",
+  between: "between neighbouring houses",
   along: "somewhere on the street",
-  centre: "in the middle of the area",
+  centre: "in the centre of the area",
 };
 
 /** The parts by which some candidates can be told apart, from the house to the country. */

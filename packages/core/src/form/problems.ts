@@ -4,7 +4,7 @@ import { addressesOf, addressOf, type FormAnswer, type FormDefinition, isOfBoth 
 /** Something to look at in a form; nothing that keeps it from working. */
 export interface FormProblem {
   field: string;
-  kind: "token twice" | "stays empty" | "nothing fills it" | "needs two addresses";
+  kind: "duplicate token" | "stays empty" | "nothing fills it" | "needs two addresses";
   message: string;
 }
 
@@ -30,8 +30,8 @@ export function problemsOf(definition: FormDefinition, examples: readonly FormEx
     else
       problems.push({
         field: field.name,
-        kind: "token twice",
-        message: `“${token}” stands in ${other} too: browsers fill one of them.`,
+        kind: "duplicate token",
+        message: `“${token}” is also used by ${other}, and browsers fill only one of them.`,
       });
   }
   const addresses = addressesOf(definition);
@@ -40,7 +40,7 @@ export function problemsOf(definition: FormDefinition, examples: readonly FormEx
       problems.push({
         field: field.name,
         kind: "needs two addresses",
-        message: `is of two addresses, and the form has ${addresses.length === 1 ? "one" : addresses.length}.`,
+        message: `needs two addresses, but the form has ${addresses.length === 1 ? "one" : addresses.length}.`,
       });
   for (const address of addresses) {
     const fillable = new Set(fillableFields(definition, address).map(({ name }) => name));
@@ -60,7 +60,7 @@ export function problemsOf(definition: FormDefinition, examples: readonly FormEx
         problems.push({
           field: field.name,
           kind: "nothing fills it",
-          message: "is required and nothing fills it; the person will have to type it.",
+          message: "is required and nothing fills it, so the user has to type it.",
         });
     }
   }

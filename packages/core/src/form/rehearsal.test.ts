@@ -8,7 +8,7 @@ const FORM: FormDefinition = {
     { name: "find", kind: "search", label: "Find it" },
     { name: "street", kind: "text", label: "Street" },
     { name: "kind", kind: "choice", label: "What it is", options: [{ value: "b", label: "A bench" }] },
-    { name: "ask", kind: "button", label: "Look it up" },
+    { name: "ask", kind: "button", label: "Look up" },
   ],
 };
 
@@ -39,13 +39,13 @@ describe("steps of a person", () => {
     [type("find", "12 harb"), "Type “12 harb” into Find it"],
     [type("find", ""), "Empty Find it"],
     [{ do: "leave", field: "street" }, "Leave Street"],
-    [{ do: "take", field: "find", line: "12 A Street" }, "Take “12 A Street” from the list of Find it"],
+    [{ do: "take", field: "find", line: "12 A Street" }, "Choose “12 A Street” from the suggestions of Find it"],
     [{ do: "select", field: "kind", value: "b" }, "Choose “A bench” in What it is"],
-    [{ do: "press", field: "ask" }, "Press Look it up"],
-    [{ do: "choose", address: "", line: "12 B Street" }, "Choose “12 B Street” of those that fit"],
+    [{ do: "press", field: "ask" }, "Click Look up"],
+    [{ do: "choose", address: "", line: "12 B Street" }, "Choose “12 B Street” from the matches"],
     [{ do: "keep", address: "" }, "Use what was typed"],
-    [{ do: "point", at: { lat: -35.2, lon: -21.123456 } }, "Point at -35.20000, -21.12346 on the map"],
-    [{ do: "press", field: "gone" }, "Press gone"],
+    [{ do: "point", at: { lat: -35.2, lon: -21.123456 } }, "Click -35.20000, -21.12346 on the map"],
+    [{ do: "press", field: "gone" }, "Click gone"],
   ])("are told in words: %j", (step, words) => {
     expect(stepWords(step, FORM)).toBe(words);
   });

@@ -95,17 +95,17 @@ export function stepWords(step: RehearsalStep, { fields }: FormDefinition): stri
     case "leave":
       return `Leave ${label(step.field)}`;
     case "take":
-      return `Take “${step.line}” from the list of ${label(step.field)}`;
+      return `Choose “${step.line}” from the suggestions of ${label(step.field)}`;
     case "select":
       return `Choose ${optionLabel(step.value)} in ${label(step.field)}`;
     case "press":
-      return `Press ${label(step.field)}`;
+      return `Click ${label(step.field)}`;
     case "choose":
-      return `Choose “${step.line}” of those that fit`;
+      return `Choose “${step.line}” from the matches`;
     case "keep":
       return "Use what was typed";
     case "point":
-      return `Point at ${step.at.lat.toFixed(5)}, ${step.at.lon.toFixed(5)} on the map`;
+      return `Click ${step.at.lat.toFixed(5)}, ${step.at.lon.toFixed(5)} on the map`;
   }
 
   function optionLabel(value: string): string {

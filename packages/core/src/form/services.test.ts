@@ -60,17 +60,17 @@ describe("a form that asks services", () => {
   it("is right as it is", () => expect(checkDefinition(FORM)).toEqual([]));
 
   it.each<[string, string[], string]>([
-    ["a name that a part has", issues([{ ask: "town" }]), "is a part or a fact"],
-    ["a name in capitals", issues([{ ask: "Courier" }]), "small letters only"],
-    ["a field that is not there", issues([{ when: { on: "leaving", field: "nowhere" } }]), "which is no field"],
-    ["a button that is none", issues([{ when: { on: "button", field: "books" } }]), "and “books” is none"],
+    ["a name that a part has", issues([{ ask: "town" }]), "is the name of an address part"],
+    ["a name in capitals", issues([{ ask: "Courier" }]), "lowercase letters only"],
+    ["a field that is not there", issues([{ when: { on: "leaving", field: "nowhere" } }]), "which is not a field"],
+    ["a button that is none", issues([{ when: { on: "button", field: "books" } }]), "but “books” is not one"],
     ["no field to be complete", issues([{ when: { on: "complete", fields: [] } }]), "none is named"],
-    ["a service that is not asked", issues([{ when: { on: "answered", service: "baker" } }]), "not asked here"],
-    ["itself", issues([{ when: { on: "answered", service: "courier" } }]), "not asked here"],
+    ["a service that is not asked", issues([{ when: { on: "answered", service: "baker" } }]), "does not call that"],
+    ["itself", issues([{ when: { on: "answered", service: "courier" } }]), "does not call that"],
     ["an address that is not there", issues([{ address: "to" }]), "does not have"],
     ["a pattern", issues([{ with: { town: "{town" } }]), "column 1"],
-    ["a part that is none", issues([{ with: { town: "{city}" } }]), "no part or fact is named “city”"],
-    ["a field in a pattern", issues([{ with: { town: "{field.city}" } }]), "“city” is no field"],
+    ["a part that is none", issues([{ with: { town: "{city}" } }]), "no address part or attribute “city”"],
+    ["a field in a pattern", issues([{ with: { town: "{field.city}" } }]), "“city” is not a field"],
     [
       "a field bound to a service that is not asked",
       issues([{}], [{ name: "x", kind: "text", label: "X", binding: "{baker.bread}" }]),

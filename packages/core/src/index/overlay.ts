@@ -71,7 +71,7 @@ export class Overlay implements RecordSink {
   addAddress(address: AddressInput): void {
     const street = this.#open(address.street);
     if (!street)
-      throw new OverlayError(`Address ${address.identity} names street ${address.street}, which is not held.`);
+      throw new OverlayError(`Address ${address.identity} names street ${address.street}, which does not exist.`);
     if (address.postcode !== null) this.#mustHavePostcode(address.postcode);
     const before = this.#streetOfAddress(address.identity);
     if (before !== undefined && before !== address.street) this.#open(before)?.addresses.delete(address.identity);
@@ -84,7 +84,7 @@ export class Overlay implements RecordSink {
     if (place.address !== null) {
       const street = this.#streetOfAddress(place.address);
       if (street === undefined)
-        throw new OverlayError(`Place ${place.identity} names address ${place.address}, which is not held.`);
+        throw new OverlayError(`Place ${place.identity} names address ${place.address}, which does not exist.`);
       this.#open(street);
     }
     this.#places.set(place.identity, place);
@@ -259,7 +259,7 @@ export class Overlay implements RecordSink {
     const thing = this.#base(identity);
     const isHeld =
       this.#areas.get(identity) ?? (!this.#areas.has(identity) && thing !== undefined && this.base.isArea(thing));
-    if (!isHeld) throw new OverlayError(`A record names area ${identity}, which is not held.`);
+    if (!isHeld) throw new OverlayError(`A record names area ${identity}, which does not exist.`);
   }
 
   #mustHavePostcode(identity: number): void {
@@ -267,7 +267,7 @@ export class Overlay implements RecordSink {
     const isHeld =
       this.#postcodes.get(identity) ??
       (!this.#postcodes.has(identity) && thing !== undefined && this.base.isPostcode(thing));
-    if (!isHeld) throw new OverlayError(`A record names postcode ${identity}, which is not held.`);
+    if (!isHeld) throw new OverlayError(`A record names postcode ${identity}, which does not exist.`);
   }
 }
 

@@ -226,9 +226,9 @@ describe("a change that cannot be held", () => {
     const moved = { ...ledger.areas.get(IDS.tidewick)!, parent: IDS.sallow };
     expect(() => overlay.addArea(moved)).toThrow("takes all within along");
     expect(() => overlay.addArea({ ...ledger.areas.get(IDS.lorramere)!, code: "QX" })).toThrow("code of a country");
-    expect(() => overlay.addAddress(house({ street: 7777 }))).toThrow("street 7777, which is not held");
-    expect(() => overlay.addAddress(house({ postcode: 7777 }))).toThrow("postcode 7777, which is not held");
-    expect(() => overlay.addStreet(street("Nowhere", { area: 7777 }))).toThrow("area 7777, which is not held");
+    expect(() => overlay.addAddress(house({ street: 7777 }))).toThrow("street 7777, which does not exist");
+    expect(() => overlay.addAddress(house({ postcode: 7777 }))).toThrow("postcode 7777, which does not exist");
+    expect(() => overlay.addStreet(street("Nowhere", { area: 7777 }))).toThrow("area 7777, which does not exist");
     expect(() => overlay.addPlace({ ...ledger.places.get(IDS.inn)!, address: 7777 })).toThrow("address 7777");
     expect(overlay.remove(7777)).toBe(false);
     expect(engine().suggest({ q: "nowhere" }).suggestions).toEqual([]);

@@ -7,7 +7,7 @@ import { splitByProfile } from "./unmatched.ts";
 const named = allProfiles().map((profile) => [profile.code, profile] as const);
 
 describe("an address of each country", () => {
-  it.each(named)("%s is split again as it was written", (_, profile) => {
+  it.each(named)("%s is split again as typed", (_, profile) => {
     const lexicon = lexiconOf(profile.langs);
     const number = profile.number.part;
     const word = fc.constantFrom("Vuxxel", "Qwort", "Bleen", "Zarrow", "Tilm", "Grosp");

@@ -38,7 +38,7 @@ const isBareGetTile = (url: string) => GET_TILE.test(url) && !/[?&]tilematrix=/i
 /** What is wrong with the address of picture tiles, in words; undefined when nothing is. */
 export function pictureUrlTrouble(url: string): string | undefined {
   if (url.length > LONGEST) return `has more than ${LONGEST} characters`;
-  if (!ORIGIN.test(url)) return "is no address of http or https";
+  if (!ORIGIN.test(url)) return "is not an http or https URL";
   if (/[\s\\]/.test(url)) return "has a space or a backslash in it";
   const names = [...url.matchAll(VARIABLE)].map(([, name]) => name.toLowerCase());
   const known = [...XYZ, ...WMTS].flat();
@@ -58,7 +58,7 @@ export function pictureOrigin(url: string): string | undefined {
 /** The address of a tile. @throws RangeError for a wrong template */
 export function pictureTileUrl(url: string, { z, x, y }: TileName): string {
   const trouble = pictureUrlTrouble(url);
-  if (trouble) throw new RangeError(`The address of the picture tiles ${trouble}.`);
+  if (trouble) throw new RangeError(`The URL of the tiles ${trouble}.`);
   if (isBareGetTile(url)) {
     const [whole, ...rest] = url.split("#");
     return [`${whole}&TileMatrix=${z}&TileRow=${y}&TileCol=${x}`, ...rest].join("#");

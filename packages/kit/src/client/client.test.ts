@@ -96,7 +96,7 @@ describe("what goes wrong", () => {
   it("tells the person that the search may not be used here, and the developer why", async () => {
     answering(403, { detail: "The key “Members” may not be used from http://localhost:9." });
     const refused = await trouble(client().suggest("x"));
-    expect(refused?.message).toBe("The address search may not be used on this page.");
+    expect(refused?.message).toBe("Address search is not allowed on this page.");
     expect(refused?.problem?.detail).toContain("may not be used from http://localhost:9");
   });
 

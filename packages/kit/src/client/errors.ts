@@ -27,9 +27,9 @@ const wordsOf = (trouble: LookupTrouble): string =>
   ({
     offline: say("The address search cannot be reached. Check the connection, or type the address by hand."),
     slow: say("The address search takes too long. Try again, or type the address by hand."),
-    refused: say("The address search may not be used on this page."),
+    refused: say("Address search is not allowed on this page."),
     limit: say("Too many searches just now. Wait a moment, or type the address by hand."),
-    malformed: say("The address search did not understand this. Type the address by hand."),
+    malformed: say("The address search could not read this. Type the address by hand."),
     missing: say("This address is no longer there. Choose another."),
     broken: say("The address search does not work at the moment. Type the address by hand."),
   })[trouble];

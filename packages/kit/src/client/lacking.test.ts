@@ -29,7 +29,7 @@ describe("what a page's key lacks", () => {
 
   it("is told, and said in the console with what to do", async () => {
     expect(await lacking(keptTo("suggest").client, ["suggest", "reverse"])).toEqual(["reverse"]);
-    expect(warned.mock.lastCall?.[0]).toMatch(/asks for reverse, and its key may not.*Keys in the workbench/);
+    expect(warned.mock.lastCall?.[0]).toMatch(/uses reverse, which its key does not allow.*Keys in the workbench/);
   });
 
   it("is asked once for a page", async () => {

@@ -25,7 +25,7 @@ export async function lacking(client: Client, uses: readonly KeyCall[]): Promise
   const lacks = uses.filter((use) => !calls.includes(use));
   if (lacks.length && calls.length)
     console.warn(
-      `Bibliotope: this page asks for ${lacks.join(", ")}, and its key may not. Allow it more under Keys in the workbench, or use another key.`,
+      `Bibliotope: this page uses ${lacks.join(", ")}, which its key does not allow. Change the key under Keys in the workbench, or use another one.`,
     );
   return lacks;
 }

@@ -49,7 +49,7 @@ export class ReportElement extends ElementBase {
     Object.assign(this.#text, { id: "text", rows: 3, maxLength: MOST, required: true });
     Object.assign(label, { htmlFor: "text", textContent: say("What is wrong?") });
     Object.assign(this.#send, { type: "submit", textContent: say("Send") });
-    Object.assign(cancel, { type: "button", textContent: say("Leave it") });
+    Object.assign(cancel, { type: "button", textContent: say("Cancel") });
     this.#form.id = "form";
     this.#words.setAttribute("role", "status");
     const parts = { button: this.#open, form: this.#form, text: this.#text, send: this.#send, words: this.#words };
@@ -70,7 +70,7 @@ export class ReportElement extends ElementBase {
   }
 
   attributeChangedCallback(): void {
-    this.#open.textContent = this.getAttribute("label") || say("Something is wrong with this address");
+    this.#open.textContent = this.getAttribute("label") || say("Report a mistake in this address");
   }
 
   #show(is: boolean): void {
@@ -103,7 +103,7 @@ export class ReportElement extends ElementBase {
       await client.report(report);
       this.#text.value = "";
       this.#close();
-      this.#words.textContent = say("Thank you. Somebody will look at it.");
+      this.#words.textContent = say("Thank you. Your report will be reviewed.");
       tell(this, REPORTED, report);
     } catch (error) {
       if (!(error instanceof LookupError)) throw error;

@@ -153,7 +153,7 @@ export class SearchElement extends ElementBase {
     });
     const box = this.#box;
     void lacking(client, ["suggest", "records"]).then((lacks) => {
-      if (lacks.length && box === this.#box) box.say(say("The address search may not be used on this page."));
+      if (lacks.length && box === this.#box) box.say(say("Address search is not allowed on this page."));
     });
   }
 

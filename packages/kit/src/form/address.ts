@@ -148,7 +148,7 @@ export class AddressLookups {
     const controller = new AbortController();
     this.#underWay = controller;
     this.#settle();
-    this.#place.say(say("Finding this device …"));
+    this.#place.say(say("Locating this device …"));
     const located = await locate({ from: this.target.geolocation });
     if (controller.signal.aborted) return;
     if (!located.ok) {
@@ -161,7 +161,7 @@ export class AddressLookups {
     const [nearest] = found;
     const answer = anywhere ? besidePosition(located.at, nearest) : nearest && answerOf(nearest.id, nearest.properties);
     if (!answer) {
-      this.#place.say(say("Nothing was found near this device. Type the address or the place, or press the map."));
+      this.#place.say(say("Nothing was found near this device. Type the address or place, or tap the map."));
       return;
     }
     this.#isLocated = true;
@@ -186,7 +186,7 @@ export class AddressLookups {
       this.#fill(answer, "pressed");
       return answer;
     }
-    if (!nearest) this.say(say("Nothing was found near this spot."));
+    if (!nearest) this.say(say("Nothing was found near this position."));
     return nearest && this.fillWith(nearest, "pressed");
   }
 

@@ -50,7 +50,7 @@ export class Distances {
     for (const frame of this.#frames) {
       const unit = frame.querySelector("select")!.value as DistanceUnit;
       frame.querySelector("output")!.value =
-        this.#metres === undefined ? say("known once both ends are") : distanceIn(this.#metres, unit);
+        this.#metres === undefined ? say("shown when both addresses are known") : distanceIn(this.#metres, unit);
     }
   }
 }

@@ -16,9 +16,9 @@ export async function formLacks(
   const words = new Map<string, string>();
   for (const address of addressesOf(definition)) {
     const needed = usesOfAddress(definition, address);
-    if (isAmong(needed.words)) words.set(address, say("The address search may not be used on this page."));
+    if (isAmong(needed.words)) words.set(address, say("Address search is not allowed on this page."));
     else if (isAmong(needed.map))
-      words.set(address, say("The map cannot tell addresses on this page. Type the address by hand."));
+      words.set(address, say("The map cannot look up addresses on this page. Type the address by hand."));
   }
   return words;
 }

@@ -29,10 +29,10 @@ export class OutcomePlace {
   readonly #list = make("ul", "bt-choices");
   readonly #typed = make("button", "bt-typed", say("Use what I typed"));
   readonly #none = make("button", "bt-none", say("Another address"));
-  readonly #look = make("button", "bt-again", say("Look this up"));
+  readonly #look = make("button", "bt-again", say("Look up"));
   readonly #back = make("button", "bt-back");
-  readonly #agree = make("button", "bt-agree", say("That is right"));
-  readonly #restore = make("button", "bt-restore", say("Bring it back"));
+  readonly #agree = make("button", "bt-agree", say("Keep as typed"));
+  readonly #restore = make("button", "bt-restore", say("Undo"));
 
   readonly #buttons: ReadonlyMap<HTMLButtonElement, () => void>;
 
@@ -90,7 +90,7 @@ export class OutcomePlace {
 
   /** Lets the person choose; what sets the candidates apart is marked. */
   offer(candidates: readonly FormAnswer[]): void {
-    const words = say("{n} address fits. Which one is it?|{n} addresses fit. Which one is it?", {
+    const words = say("{n} address matches. Is it this one?|{n} addresses match. Which one is it?", {
       n: candidates.length,
     });
     this.#put(words, () => {
@@ -118,7 +118,7 @@ export class OutcomePlace {
   /** Notes what a lookup has put right. */
   note(differences: readonly Difference[]): void {
     const right = differences.map(({ written, held = "" }) =>
-      say("“{written}” was put right: {held}.", { written, held }),
+      say("“{written}” was corrected: {held}.", { written, held }),
     );
     this.#put(right.join(" "), () => {
       this.#agree.hidden = false;
@@ -127,7 +127,7 @@ export class OutcomePlace {
 
   /** The fields state another place than the record that filled them. @param place what stood there */
   changed(place: string, isAsked: boolean): void {
-    this.#put(say("This is not {place} any more.", { place }), () => {
+    this.#put(say("This is no longer {place}.", { place }), () => {
       this.#look.hidden = !isAsked;
       this.#back.hidden = false;
       this.#back.textContent = say("Back to {place}", { place });
@@ -136,7 +136,7 @@ export class OutcomePlace {
 
   /** What belonged to another country was taken out. */
   emptied(): void {
-    this.#put(say("Another country: what stood here was taken out."), () => {
+    this.#put(say("The country changed, so this field was cleared."), () => {
       this.#restore.hidden = false;
     });
   }

@@ -211,7 +211,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
       return;
     }
     if (address) binding.fillWith(address, its);
-    else binding.say(say("Nothing was found near this spot."), its);
+    else binding.say(say("Nothing was found near this position."), its);
     // dropped, the marker stands at the address it was dropped by, or goes back to the last one
     if (isLast && places.has(its) && (address || why === "drag")) mark(its);
   });
@@ -296,7 +296,7 @@ function showStills(
     if (field.kind !== "still" || addressOf(field) !== address) continue;
     const place = form.querySelector(`[data-field="${CSS.escape(field.name)}"] > .bt-still`);
     if (!here) {
-      place?.replaceChildren(make("p", "bt-help", say("The picture stands here once the place is known.")));
+      place?.replaceChildren(make("p", "bt-help", say("The picture appears when the place is known.")));
       continue;
     }
     const image = make("img");
@@ -305,7 +305,7 @@ function showStills(
     image.height = 200;
     image.alt = here.label ? say("Map of {place}", { place: here.label }) : say("Map of the place");
     image.addEventListener("error", () =>
-      place?.replaceChildren(make("p", "bt-help", say("The picture did not come."))),
+      place?.replaceChildren(make("p", "bt-help", say("The picture could not be loaded."))),
     );
     const asked = { at: `${here.at.lat},${here.at.lon}`, size: "300x200", zoom: 16 };
     image.src = client.stillUrl({ ...asked, label: here.label, scale: devicePixelRatio > 1 ? 2 : 1 });
@@ -332,7 +332,7 @@ async function checkStored(
     const isMissing = error instanceof LookupError && error.trouble === "missing";
     // unless the person has gone on meanwhile
     if (isMissing && binding.addressState(address) === "chosen")
-      binding.say(say("The stored place is not held any more. Look it up again, or leave it as it is."), address);
+      binding.say(say("The stored place is no longer available. Look it up again, or leave it as it is."), address);
   }
 }
 

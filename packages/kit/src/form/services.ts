@@ -191,7 +191,7 @@ export class FormServices {
       const take = () => {
         this.#found.set(address, answer);
         this.target.registered(address, answer);
-        rule.say(say("Written as in {service}.", { service: called }));
+        rule.say(say("Spelled as in {service}.", { service: called }));
       };
       if (register === "take") take();
       else if (register === "note") {
@@ -203,9 +203,9 @@ export class FormServices {
           rule.say("");
         };
         rule.compare({
-          words: say("{service} writes this address otherwise.", { service: capital(called) }),
+          words: say("{service} spells this address differently.", { service: capital(called) }),
           mine: [
-            say("as it was written"),
+            say("as typed"),
             lineOf(
               found.line,
               parts.flatMap((part) => found.parts[part]?.name ?? []),
@@ -223,7 +223,7 @@ export class FormServices {
         });
       }
     } else if (standing === "unknown")
-      rule.say(say("{service} does not know this address. You can go on with it.", { service: capital(called) }));
+      rule.say(say("{service} does not know this address. You can continue with it.", { service: capital(called) }));
   }
 
   /** Writes what a service's values make of the fields that name them. */
@@ -275,7 +275,7 @@ class Rule {
     this.drop();
     this.asked = question;
     this.#underWay = new AbortController();
-    this.#timer = setTimeout(() => this.say(say("Asking {service} …", { service: called })), SAY_AFTER);
+    this.#timer = setTimeout(() => this.say(say("Checking with {service} …", { service: called })), SAY_AFTER);
     return this.#underWay.signal;
   }
 
@@ -320,7 +320,7 @@ class Rule {
       one.append(make("dt", "", title), held);
       forms.append(one);
     }
-    const take = make("button", "bt-take", say("Take the register's"));
+    const take = make("button", "bt-take", say("Use the register's"));
     const keep = make("button", "bt-keep", say("Keep mine"));
     for (const [button, pressed] of [
       [take, both.take],
@@ -338,13 +338,13 @@ function endWords(outcome: Exclude<ServiceAnswer["outcome"], "answered" | "outsi
   const service = capital(called);
   switch (outcome) {
     case "none":
-      return say("{service} has nothing for this. You can go on without it.", { service });
+      return say("{service} has nothing for this. You can continue without it.", { service });
     case "slow":
-      return say("{service} did not answer in time. You can go on without it.", { service });
+      return say("{service} did not respond in time. You can continue without it.", { service });
     case "busy":
-      return say("{service} is asked too often just now. You can go on without it.", { service });
+      return say("{service} has too many requests right now. You can continue without it.", { service });
     default:
-      return say("{service} does not answer at the moment. You can go on without it.", { service });
+      return say("{service} is not responding at the moment. You can continue without it.", { service });
   }
 }
 

@@ -38,8 +38,8 @@ describe("locate", () => {
     expect(located).toMatchObject({
       ok: true,
       isInexact: true,
-      words: "The device is only known to be within 2.3 km of here.",
-      next: "Put the marker on the right house.",
+      words: "The device is somewhere within 2.3 km of here.",
+      next: "Move the marker to the right house.",
     });
   });
 

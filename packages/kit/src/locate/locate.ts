@@ -27,24 +27,24 @@ export interface LocateOptions {
 
 const refusals = (): Readonly<Record<NotLocated, { words: string; next: string }>> => ({
   unsupported: {
-    words: say("This browser cannot say where the device is."),
-    next: say("Type the address, or put the marker where it is."),
+    words: say("This browser cannot determine the device's location."),
+    next: say("Type the address, or place the marker on the map."),
   },
   insecure: {
-    words: say("The position is only told to pages that came over a safe connection."),
-    next: say("Open the page by https, or type the address."),
+    words: say("Location is only available over a secure connection."),
+    next: say("Open the page over https, or type the address."),
   },
   denied: {
-    words: say("This page may not know where the device is."),
+    words: say("This page is not allowed to use the device's location."),
     next: say("Allow it in the browser's settings for this page, or type the address."),
   },
   off: {
-    words: say("The device does not know where it is."),
-    next: say("Switch its position on, or type the address."),
+    words: say("The device's location is not available."),
+    next: say("Turn on location, or type the address."),
   },
   timeout: {
-    words: say("Finding the device took too long."),
-    next: say("Try again, best near a window, or type the address."),
+    words: say("Locating the device took too long."),
+    next: say("Try again, if possible near a window, or type the address."),
   },
 });
 
@@ -82,8 +82,8 @@ export function watchDevice(
         isInexact: accuracy > inexact,
         ...(accuracy > inexact
           ? {
-              words: say("The device is only known to be within {length} of here.", { length: roughly(accuracy) }),
-              next: say("Put the marker on the right house."),
+              words: say("The device is somewhere within {length} of here.", { length: roughly(accuracy) }),
+              next: say("Move the marker to the right house."),
             }
           : {}),
       }),

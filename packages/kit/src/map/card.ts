@@ -79,7 +79,7 @@ export class MarkerCard {
     if (image) {
       image.alt = picture.alt;
       image.crossOrigin = "anonymous";
-      image.addEventListener("error", () => image.replaceWith(make("p", "", say("The picture did not come."))));
+      image.addEventListener("error", () => image.replaceWith(make("p", "", say("The picture could not be loaded."))));
       more.append(image);
     }
     more.addEventListener("toggle", () => {
@@ -92,8 +92,8 @@ export class MarkerCard {
   #handingOn(at: Position, label: string, templates: HandOnTemplates | undefined): HTMLElement {
     const { show, way, text } = handOn(at, label, templates);
     const row = make("p", "bt-hand-on");
-    row.append(this.#link(say("Open in a map application"), show, text));
-    if (way) row.append(this.#link(say("The way there"), way, text));
+    row.append(this.#link(say("Open in a map app"), show, text));
+    if (way) row.append(this.#link(say("Directions"), way, text));
     const copy = make("button", "", say("Copy coordinates"));
     copy.type = "button";
     copy.addEventListener("click", () => void copyText(text, say("Copied: {text}", { text }), this.#tell));

@@ -41,7 +41,7 @@ export class SheetChoice {
 
   constructor({ sheets, pictures, sheetChosen, picturesChosen }: Offered) {
     const { element } = this;
-    element.setAttribute("aria-label", say("Kind of sheet"));
+    element.setAttribute("aria-label", say("Map style"));
     const kinds = SHEETS.filter((kind) => sheets.includes(kind));
     for (const words of [...kinds.map((kind) => say(SHEET_NAMES[kind])), ...pictures.map(({ name }) => name)])
       element.append(make("option", "", words));
@@ -65,7 +65,7 @@ const choiceOf = ({ name }: PictureTiles) => `pictures ${name}`;
 
 /** Switches aiming on and off. */
 export function aimButton(pressed: () => void): HTMLButtonElement {
-  const button = makeButton("bt-aims", say("Move the map under an aim"), pressed);
+  const button = makeButton("bt-aims", say("Aim with the map"), pressed);
   button.setAttribute("aria-pressed", "false");
   button.append(makeIcon(AIM));
   return button;
@@ -73,7 +73,7 @@ export function aimButton(pressed: () => void): HTMLButtonElement {
 
 /** Opens the view in relief. */
 export function reliefButton(pressed: () => void): HTMLButtonElement {
-  const button = makeButton("bt-reliefs", say("Show it in relief"), pressed);
+  const button = makeButton("bt-reliefs", say("Show relief"), pressed);
   button.append(makeIcon(HILLS));
   return button;
 }

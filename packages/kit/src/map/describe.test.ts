@@ -15,17 +15,17 @@ describe("what a map says of itself", () => {
 
   it("names the markers while they are few, and counts them when they are many", () => {
     expect(describeMarkers([{ at, label: "Old Mill" }, { at, name: "Keel" }, { at }], [0, 1, 2])).toBe(
-      "A marker stands at Old Mill, Keel.",
+      "There is a marker at Old Mill, Keel.",
     );
     const many = Array.from({ length: 400 }, () => ({ at }));
-    expect(describeMarkers(many, [...many.keys()])).toBe("400 markers stand on the map.");
+    expect(describeMarkers(many, [...many.keys()])).toBe("400 markers on the map.");
     expect(describeMarkers([], [])).toBe("");
   });
 
   it("has a word for what has no position", () => {
     expect(describeMarkers([{ at: undefined, name: "Nowhere" }], [])).toBe("This place has no position yet.");
     expect(describeMarkers([{ at, name: "Keel" }, { at: undefined }], [0])).toBe(
-      "A marker stands at Keel. 1 of 2 places has no position yet.",
+      "There is a marker at Keel. 1 of 2 places has no position yet.",
     );
     expect(unsetWords(2, 5)).toBe("2 of 5 places have no position yet.");
   });

@@ -32,9 +32,9 @@ export function describeMarkers(markers: readonly Marker[], placed: readonly num
   });
   const there =
     placed.length > MOST_NAMED
-      ? say("{n} marker stands on the map.|{n} markers stand on the map.", { n: placed.length })
+      ? say("{n} marker on the map.|{n} markers on the map.", { n: placed.length })
       : named.length
-        ? say("A marker stands at {places}.", { places: named.join(", ") })
+        ? say("There is a marker at {places}.", { places: named.join(", ") })
         : "";
   return [there, unsetWords(unset, markers.length)].filter(Boolean).join(" ");
 }

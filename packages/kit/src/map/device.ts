@@ -27,7 +27,7 @@ export class DeviceButton {
   #device: DevicePosition | undefined;
 
   constructor(private readonly target: DeviceTarget) {
-    this.button = makeButton("bt-device", say("Show where this device is"), () => this.#press());
+    this.button = makeButton("bt-device", say("Show my location"), () => this.#press());
     this.button.append(makeIcon(DIAMOND));
     this.#state("off");
   }
@@ -59,7 +59,7 @@ export class DeviceButton {
   #find(): void {
     this.#stop?.();
     this.#state("finding");
-    this.target.say(say("Finding this device …"));
+    this.target.say(say("Locating this device …"));
     this.#stop = watchDevice((located) => this.#take(located), this.target.from ? { from: this.target.from } : {});
     // a refusal may come before the watch has a name
     if (this.button.dataset.state === "off") this.stop();

@@ -92,7 +92,7 @@ export class Furniture {
     element.setAttribute("aria-roledescription", "map");
     element.setAttribute(
       "aria-label",
-      say("{label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.", {
+      say("{label}. Arrow keys move it, plus and minus zoom, Enter selects the address in the centre.", {
         label: options.label,
       }),
     );
@@ -142,7 +142,7 @@ export class Furniture {
       head.append(this.#choice.element);
     }
     if (tools.childElementCount) head.append(tools);
-    const take = make("button", "", say("Take this place"));
+    const take = make("button", "", say("Use this place"));
     take.type = "button";
     take.addEventListener("click", () => target.take());
     this.#aimed.append(this.#aimedLine, take);
@@ -269,8 +269,8 @@ export class Furniture {
     const lost = this.#isLost && this.#pictures;
     const words =
       this.#words ||
-      (this.#isMissing ? say("Parts of the map did not come. They are asked for again.") : "") ||
-      (lost ? say("Pictures of “{name}” did not come. The sheet stands in for them.", { name: lost.name }) : "");
+      (this.#isMissing ? say("Parts of the map could not be loaded. Trying again.") : "") ||
+      (lost ? say("“{name}” could not be loaded. The standard map is shown instead.", { name: lost.name }) : "");
     if (this.#note.textContent !== words) this.#note.textContent = words;
     this.#note.hidden = !words;
   }

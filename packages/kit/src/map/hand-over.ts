@@ -15,7 +15,7 @@ export function isHandheld(): boolean {
  */
 export function awaitApplication(text: string, tell: (words: string) => void): void {
   const timer = setTimeout(
-    () => void copyText(text, say("No map application answered. Copied instead: {text}", { text }), tell),
+    () => void copyText(text, say("No map app opened. Copied instead: {text}", { text }), tell),
     ANSWERS_WITHIN,
   );
   for (const gone of ["blur", "pagehide"]) window.addEventListener(gone, () => clearTimeout(timer), { once: true });
@@ -27,6 +27,6 @@ export async function copyText(text: string, words: string, tell: (words: string
     await navigator.clipboard.writeText(text);
     tell(words);
   } catch {
-    tell(say("The coordinates: {text}", { text }));
+    tell(say("Coordinates: {text}", { text }));
   }
 }

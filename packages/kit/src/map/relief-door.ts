@@ -53,8 +53,8 @@ export class ReliefDoor {
     } catch (error) {
       tell(
         error instanceof NotLoaded
-          ? say("What draws the relief did not come. Check the connection, then try again.")
-          : say("This browser cannot draw the ground in relief. The flat map stays."),
+          ? say("The relief view could not be loaded. Check the connection and try again.")
+          : say("This browser cannot show relief. The flat map is shown instead."),
       );
     } finally {
       this.#isOpening = false;

@@ -432,7 +432,8 @@ export class SheetMap {
         ? await nearest(at, why, signal)
         : (await client.reverse(at, { kinds: "address" }, signal)).features[0];
       if (signal.aborted) return;
-      if (why === "aim") this.#furniture.sayAimed(address?.properties.line ?? say("Nothing was found near this spot."));
+      if (why === "aim")
+        this.#furniture.sayAimed(address?.properties.line ?? say("Nothing was found near this position."));
       for (const heard of this.#followed) heard({ why, at, address, isLast });
     } catch (error) {
       if (!signal.aborted) this.say(error instanceof Error ? error.message : String(error));

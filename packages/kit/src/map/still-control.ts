@@ -37,7 +37,7 @@ const STYLE = `
 export class StillControl {
   readonly element = make("div", "bt-place");
   readonly #open = make("button", "bt-place-open");
-  readonly #more = makeButton("bt-place-more", say("Ways to this place"), () => this.#toggle());
+  readonly #more = makeButton("bt-place-more", say("Options for this place"), () => this.#toggle());
   readonly #menu = make("ul", "bt-place-menu");
   readonly #said = make("p", "bt-place-said");
   /** The page of the place, once it was asked for. */
@@ -61,7 +61,7 @@ export class StillControl {
     this.#menu.hidden = true;
     for (const [words, does] of [
       [say("Open the place"), () => void this.#show()],
-      [say("The way there"), () => void this.#way()],
+      [say("Directions"), () => void this.#way()],
       [say("Copy coordinates"), () => this.#copy()],
     ] as const)
       this.#menu.append(this.#item(words, does));

@@ -96,10 +96,10 @@ export class Walker {
     option.setAttribute("aria-setsize", String(places.length));
     this.#list.replaceChildren(option);
     this.#list.setAttribute("aria-activedescendant", option.id);
-    const words = [say("{n} of {all}", { n: places.indexOf(place) + 1, all: places.length }), say("Enter opens")];
-    if (this.target.isDraggable(place)) words.push(say("M moves"));
+    const words = [say("{n} of {all}", { n: places.indexOf(place) + 1, all: places.length }), say("Enter: open")];
+    if (this.target.isDraggable(place)) words.push(say("M: move"));
     if (this.target.lifted() !== undefined)
-      words.splice(1, 2, say("arrows move, with Shift by little"), say("Enter drops"), say("Esc puts back"));
+      words.splice(1, 2, say("arrows: move, with Shift in small steps"), say("Enter: drop"), say("Esc: cancel"));
     this.#hint.textContent = words.join(" · ");
   }
 

@@ -151,14 +151,14 @@ export class PickerPanel {
     const { address, at } = followed ?? {};
     const { anywhere } = this.options.rule ?? {};
     if (!at) {
-      this.#set(undefined, say("Move the map until the mark stands on the place."));
+      this.#set(undefined, say("Move the map until the pin is on the place."));
       return;
     }
     if (this.#chosen && this.#isMeant(this.#chosen.properties.at, at, followed?.isLast ?? false)) return;
     this.#chosen = undefined;
     if (anywhere) this.#set({ at, ...(address ? { record: address } : {}) });
     else if (address) this.#set({ at: address.properties.at, record: address });
-    else this.#set(undefined, say("Nothing was found near this spot."));
+    else this.#set(undefined, say("Nothing was found near this position."));
   }
 
   /** Whether what was chosen is still meant: the mark stands there, or the map is on its way there. */

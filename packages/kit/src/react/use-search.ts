@@ -101,7 +101,7 @@ export function useSearch(options: UseSearchOptions = {}): Search {
   useEffect(() => {
     let isHere = true;
     void lacking(client, ["suggest", "records"]).then((lacks) => {
-      const words = say("The address search may not be used on this page.");
+      const words = say("Address search is not allowed on this page.");
       if (lacks.length && isHere) setState((now) => (now.status === "idle" ? { ...now, words } : now));
     });
     return () => {

@@ -155,7 +155,7 @@ export class ReliefView {
         : say("{n} m above the sea", told);
     } catch (error) {
       if (loading.signal.aborted) return;
-      this.#words.textContent = `${say("The relief did not come.")} ${error instanceof Error ? error.message : ""}`;
+      this.#words.textContent = `${say("The relief could not be loaded.")} ${error instanceof Error ? error.message : ""}`;
     }
   }
 
@@ -197,7 +197,7 @@ export class ReliefView {
     element.setAttribute("aria-roledescription", "relief");
     const { say, label } = this.options;
     const words = say(
-      "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.",
+      "{label} in relief. Arrow keys turn and tilt, plus and minus zoom, N turns north up, 0 looks straight down, Escape returns to the flat map.",
       { label },
     );
     element.setAttribute("aria-label", words);

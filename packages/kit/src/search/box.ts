@@ -251,7 +251,7 @@ function optionFor(
     const inside = document.createElement("span");
     inside.className = "bt-more";
     inside.textContent = `${more} ›`;
-    inside.title = say("Its numbers: right arrow");
+    inside.title = say("House numbers: right arrow");
     option.append(inside);
   }
   return option;

@@ -134,7 +134,7 @@ export async function placeOf(client: Client, body: BodyAddress, options: PlaceO
     if (!found) return no("none", field, "The address is missing.", { title: "The address is missing" });
     const { why, candidates, differences } = found;
     if (why === "several")
-      return no(why, field, `${candidates.length} addresses fit. Choose one of them.`, { candidates, isTyped });
+      return no(why, field, `${candidates.length} addresses match. Choose one of them.`, { candidates, isTyped });
     if (why === "differs") return no(why, field, differencesWords(differences), { candidates, differences, isTyped });
     const [record] = candidates;
     if (!record) return no("none", field, ["No such address is known.", ...found.advice].join(" "), { isTyped });
@@ -313,15 +313,15 @@ function fieldOf(body: BodyAddress): string {
 }
 
 const TITLES: Readonly<Record<NoPlace, string>> = {
-  differs: "The address is not quite right",
-  several: "Several addresses fit",
+  differs: "The address needs checking",
+  several: "Several addresses match",
   none: "The address is not known",
   unsure: "The address could not be looked up",
 };
 
 const UNSURE = {
   again: "The address could not be looked up, so nothing was stored. Try again in a moment.",
-  never: "The address could not be looked up, so nothing was stored. Whoever runs this page has to look into it.",
+  never: "The address could not be looked up, so nothing was stored. Please tell whoever runs this page.",
 } as const;
 
 const differencesWords = (differences: readonly Difference[]) =>

@@ -111,10 +111,10 @@ const PATHS: Readonly<Record<CallName, string>> = {
   batchRows: "batches/{id}/rows",
 };
 const REFUSALS: Readonly<Partial<Record<Situation, [status: number, title: string]>>> = {
-  down: [503, "No index is open yet"],
-  limit: [429, "This key asks too often"],
-  refused: [403, "This key may not be used here"],
-  malformed: [400, "The request cannot be read"],
+  down: [503, "Index not ready"],
+  limit: [429, "Too many requests"],
+  refused: [403, "Not allowed"],
+  malformed: [400, "Invalid request"],
 };
 /** Kinds of lookup, which a key of tests may all ask for. */
 const ALL_CALLS: Readonly<Record<KeyCall, true>> = {
@@ -224,7 +224,7 @@ export class StandIn {
   async answer(method: string, url: string, body?: string): Promise<Answered | undefined> {
     if (method === "OPTIONS") return { status: 204, headers: OPEN, body: "" };
     const asked = readAsked(url, body);
-    if (!asked) return problem(404, "There is nothing here", `A stand-in knows no ${url}.`);
+    if (!asked) return problem(404, "Not found", `A stand-in knows no ${url}.`);
     // what a key may is no lookup
     if (asked.call !== "key") this.asked.push(asked);
     const played = asked.call in PLAYS ? this.#plays : undefined;
@@ -234,7 +234,7 @@ export class StandIn {
     const refusal = played && !ended && REFUSALS[played];
     if (refusal) return problem(...refusal, `This is the situation “${played}”.`);
     const answer = ended ? this.#service(asked.words.name, ended) : (this.#writtenFor(asked) ?? this.#found(asked));
-    if (answer === undefined) return problem(404, "There is nothing here", "No record of the test has this ref.");
+    if (answer === undefined) return problem(404, "Not found", "No record of the test has this ref.");
     if (isProblem(answer)) return problem(answer.status, answer.title, answer.detail);
     const headers = { ...OPEN, "content-type": asked.call === "still" ? "image/svg+xml" : "application/json" };
     const text = asked.call === "still" ? decodeURIComponent(PIXEL.slice(PIXEL.indexOf(",") + 1)) : undefined;

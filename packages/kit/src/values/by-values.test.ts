@@ -22,7 +22,7 @@ describe("markers by their values", () => {
       ["400 to 500", 2],
       ["600 to 700", 2],
       ["800 to 900", 2],
-      ["nothing there", 1],
+      ["no value", 1],
     ]);
     for (const { colour } of shown) expect(legend[0].steps.filter((step) => step.colour === colour)).toHaveLength(1);
     expect(shown.map(({ name }) => name)).toEqual(markers.map(({ name }) => name));
@@ -34,7 +34,7 @@ describe("markers by their values", () => {
     expect(sizes).toEqual(sizes.toSorted((a, b) => a - b));
     expect(legend[0].steps.map(({ words }) => words)).toEqual(["0", "9"]);
     expect(byValues(markers, values, { size: "how" }, "en").legend).toEqual([
-      { by: "size", column: "how", steps: [], trouble: "Only numbers have sizes." },
+      { by: "size", column: "how", steps: [], trouble: "Only numeric columns can set the size." },
     ]);
   });
 

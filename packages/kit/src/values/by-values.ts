@@ -113,7 +113,7 @@ const textOf = (value: Values[string]) => (typeof value === "number" ? String(va
 const shortened = (text: string) => (text.length > LONGEST ? `${text.slice(0, LONGEST - 1)}…` : text);
 
 function colourPart(column: string, { steps, missing, mean }: ValueScale, lang: string): LegendPart {
-  const nothing = { words: say("nothing there"), colour: MISSING_COLOUR, count: missing };
+  const nothing = { words: say("no value"), colour: MISSING_COLOUR, count: missing };
   return {
     ...{ by: "colour", column },
     steps: [...steps.map(({ words, colour, count }) => ({ words, colour, count })), ...(missing ? [nothing] : [])],
@@ -122,7 +122,7 @@ function colourPart(column: string, { steps, missing, mean }: ValueScale, lang: 
 }
 
 function sizePart(column: string, sizes: ValueSizes | undefined, lang: string): LegendPart {
-  if (!sizes) return { by: "size", column, steps: [], trouble: say("Only numbers have sizes.") };
+  if (!sizes) return { by: "size", column, steps: [], trouble: say("Only numeric columns can set the size.") };
   const { least, most, smallest, largest } = sizes;
   const ends = [
     { words: written(least, lang), size: smallest },

@@ -7,7 +7,7 @@ const words: Words = {
     Suggestions: "Vorschläge",
     "{n} suggestion.|{n} suggestions.": { one: "{n} Vorschlag.", other: "{n} Vorschläge." },
     "No suggestions.": "Keine Vorschläge.",
-    "Its numbers: right arrow": "Ihre Hausnummern: Pfeil nach rechts",
+    "House numbers: right arrow": "Ihre Hausnummern: Pfeil nach rechts",
     "Nothing found. Check the spelling, or type the address by hand.":
       "Nichts gefunden. Prüfen Sie die Schreibung, oder tippen Sie die Adresse von Hand.",
     "The address search does not work at the moment.": "Die Adresssuche geht im Augenblick nicht.",
@@ -15,10 +15,10 @@ const words: Words = {
       "Die Adresssuche ist nicht zu erreichen. Prüfen Sie die Verbindung, oder tippen Sie die Adresse von Hand.",
     "The address search takes too long. Try again, or type the address by hand.":
       "Die Adresssuche braucht zu lange. Versuchen Sie es noch einmal, oder tippen Sie die Adresse von Hand.",
-    "The address search may not be used on this page.": "Die Adresssuche darf auf dieser Seite nicht benutzt werden.",
+    "Address search is not allowed on this page.": "Die Adresssuche darf auf dieser Seite nicht benutzt werden.",
     "Too many searches just now. Wait a moment, or type the address by hand.":
       "Gerade wird zu viel gesucht. Warten Sie einen Moment, oder tippen Sie die Adresse von Hand.",
-    "The address search did not understand this. Type the address by hand.":
+    "The address search could not read this. Type the address by hand.":
       "Die Adresssuche hat das nicht verstanden. Tippen Sie die Adresse von Hand.",
     "This address is no longer there. Choose another.": "Diese Adresse gibt es nicht mehr. Wählen Sie eine andere.",
     "The address search does not work at the moment. Type the address by hand.":
@@ -32,19 +32,19 @@ const words: Words = {
     county: "Kreis",
     region: "Region",
     country: "Land",
-    "{n} address fits. Which one is it?|{n} addresses fit. Which one is it?": {
+    "{n} address matches. Is it this one?|{n} addresses match. Which one is it?": {
       one: "{n} Adresse passt. Ist es diese?",
       other: "{n} Adressen passen. Welche ist es?",
     },
     "“{written}” is not known here, but “{held}” is.": "„{written}“ ist hier nicht bekannt, aber „{held}“.",
     "“{written}” is not known here.": "„{written}“ ist hier nicht bekannt.",
-    "“{written}” was put right: {held}.": "„{written}“ wurde berichtigt: {held}.",
-    "That is right": "Das stimmt",
-    "Look this up": "Das nachschlagen",
+    "“{written}” was corrected: {held}.": "„{written}“ wurde berichtigt: {held}.",
+    "Keep as typed": "Das stimmt",
+    "Look up": "Das nachschlagen",
     "Back to {place}": "Zurück zu {place}",
-    "This is not {place} any more.": "Das ist nicht mehr {place}.",
-    "Another country: what stood here was taken out.": "Ein anderes Land: Was hier stand, wurde herausgenommen.",
-    "Bring it back": "Zurückholen",
+    "This is no longer {place}.": "Das ist nicht mehr {place}.",
+    "The country changed, so this field was cleared.": "Ein anderes Land: Was hier stand, wurde herausgenommen.",
+    Undo: "Zurückholen",
     "the stored place": "der gespeicherte Ort",
     Address: "Adresse",
     "Opening hours": "Öffnungszeiten",
@@ -59,8 +59,8 @@ const words: Words = {
     "Another address": "Eine andere Adresse",
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "Nichts gefunden. Prüfen Sie die Schreibung, oder bleiben Sie bei dem, was Sie getippt haben.",
-    "Finding this device …": "Dieses Gerät wird gesucht …",
-    "Nothing was found near this device. Type the address or the place, or press the map.":
+    "Locating this device …": "Dieses Gerät wird gesucht …",
+    "Nothing was found near this device. Type the address or place, or tap the map.":
       "In der Nähe dieses Geräts wurde nichts gefunden. Tippen Sie die Adresse oder den Ort ein, oder zeigen Sie auf die Karte.",
     "This device is within {length} of here.": "Dieses Gerät ist höchstens {length} von hier.",
     "Is it this place?": "Ist es dieser Ort?",
@@ -68,70 +68,69 @@ const words: Words = {
     "Find it on the map": "Auf der Karte suchen",
     Done: "Fertig",
     Cancel: "Abbrechen",
-    "Move the map until the mark stands on the place.": "Bewegen Sie die Karte, bis die Marke auf dem Ort steht.",
-    "The stored place is not held any more. Look it up again, or leave it as it is.":
+    "Move the map until the pin is on the place.": "Bewegen Sie die Karte, bis die Marke auf dem Ort steht.",
+    "The stored place is no longer available. Look it up again, or leave it as it is.":
       "Der gespeicherte Ort ist nicht mehr verzeichnet. Suchen Sie ihn neu, oder lassen Sie ihn, wie er ist.",
-    "Nothing was found near this spot.": "In der Nähe dieser Stelle wurde nichts gefunden.",
+    "Nothing was found near this position.": "In der Nähe dieser Stelle wurde nichts gefunden.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Gefunden, aber nur {where}. Zeigen Sie das Haus auf der Karte, wenn Sie können.",
-    "at the house itself": "am Haus selbst",
-    "between the houses beside it": "zwischen den Häusern daneben",
+    "at the house": "am Haus selbst",
+    "between neighbouring houses": "zwischen den Häusern daneben",
     "somewhere on the street": "irgendwo an der Straße",
-    "in the middle of the area": "in der Mitte des Gebiets",
-    "The picture stands here once the place is known.": "Hier steht das Bild, sobald der Ort bekannt ist.",
-    "The picture did not come.": "Das Bild ist nicht gekommen.",
+    "in the centre of the area": "in der Mitte des Gebiets",
+    "The picture appears when the place is known.": "Hier steht das Bild, sobald der Ort bekannt ist.",
+    "The picture could not be loaded.": "Das Bild ist nicht gekommen.",
     "Map of {place}": "Karte von {place}",
     "Map of the place": "Karte des Orts",
     Choose: "Wählen",
     Unit: "Einheit",
-    "known once both ends are": "bekannt, sobald beide Enden es sind",
-    "This browser cannot say where the device is.": "Dieser Browser kann nicht sagen, wo das Gerät ist.",
-    "Type the address, or put the marker where it is.":
+    "shown when both addresses are known": "bekannt, sobald beide Enden es sind",
+    "This browser cannot determine the device's location.": "Dieser Browser kann nicht sagen, wo das Gerät ist.",
+    "Type the address, or place the marker on the map.":
       "Tippen Sie die Adresse, oder setzen Sie die Marke an die Stelle.",
-    "The position is only told to pages that came over a safe connection.":
+    "Location is only available over a secure connection.":
       "Den Standort erfahren nur Seiten, die über eine sichere Verbindung kamen.",
-    "Open the page by https, or type the address.": "Öffnen Sie die Seite über https, oder tippen Sie die Adresse.",
-    "This page may not know where the device is.": "Diese Seite darf nicht wissen, wo das Gerät ist.",
+    "Open the page over https, or type the address.": "Öffnen Sie die Seite über https, oder tippen Sie die Adresse.",
+    "This page is not allowed to use the device's location.": "Diese Seite darf nicht wissen, wo das Gerät ist.",
     "Allow it in the browser's settings for this page, or type the address.":
       "Erlauben Sie es dieser Seite in den Einstellungen des Browsers, oder tippen Sie die Adresse.",
-    "The device does not know where it is.": "Das Gerät weiß nicht, wo es ist.",
-    "Switch its position on, or type the address.": "Schalten Sie den Standort ein, oder tippen Sie die Adresse.",
-    "Finding the device took too long.": "Das Gerät zu finden dauerte zu lange.",
-    "Try again, best near a window, or type the address.":
+    "The device's location is not available.": "Das Gerät weiß nicht, wo es ist.",
+    "Turn on location, or type the address.": "Schalten Sie den Standort ein, oder tippen Sie die Adresse.",
+    "Locating the device took too long.": "Das Gerät zu finden dauerte zu lange.",
+    "Try again, if possible near a window, or type the address.":
       "Versuchen Sie es noch einmal, am besten am Fenster, oder tippen Sie die Adresse.",
-    "The device is only known to be within {length} of here.":
+    "The device is somewhere within {length} of here.":
       "Vom Gerät ist nur bekannt, dass es höchstens {length} von hier ist.",
-    "Put the marker on the right house.": "Setzen Sie die Marke auf das richtige Haus.",
+    "Move the marker to the right house.": "Setzen Sie die Marke auf das richtige Haus.",
     Streets: "Straßen",
     Ground: "Gelände",
     Heights: "Höhen",
     "Ground with streets": "Gelände mit Straßen",
     "Zoom in": "Näher",
     "Zoom out": "Weiter weg",
-    "Kind of sheet": "Art des Blatts",
-    "Move the map under an aim": "Die Karte unter einem Ziel bewegen",
-    "Show it in relief": "Als Relief zeigen",
-    "Show where this device is": "Zeigen, wo dieses Gerät ist",
-    "nothing there": "keine Angabe",
-    "Only numbers have sizes.": "Nur Zahlen haben Größen.",
+    "Map style": "Art des Blatts",
+    "Aim with the map": "Die Karte unter einem Ziel bewegen",
+    "Show relief": "Als Relief zeigen",
+    "Show my location": "Zeigen, wo dieses Gerät ist",
+    "no value": "keine Angabe",
+    "Only numeric columns can set the size.": "Nur Zahlen haben Größen.",
     "Mean {n}": "Mittel {n}",
     "Label: {column}": "Beschriftung: {column}",
     Pictures: "Bilder",
-    "Pictures of “{name}” did not come. The sheet stands in for them.":
+    "“{name}” could not be loaded. The standard map is shown instead.":
       "Bilder von „{name}“ sind nicht angekommen. An ihrer Stelle steht die Karte.",
-    "Parts of the map did not come. They are asked for again.":
+    "Parts of the map could not be loaded. Trying again.":
       "Teile der Karte sind nicht gekommen. Nach ihnen wird noch einmal gefragt.",
-    "Take this place": "Diesen Ort nehmen",
+    "Use this place": "Diesen Ort nehmen",
     Markers: "Marken",
     Close: "Schließen",
-    "Open in a map application": "In einer Karten-App öffnen",
-    "The way there": "Der Weg dorthin",
+    "Open in a map app": "In einer Karten-App öffnen",
+    Directions: "Der Weg dorthin",
     "Copy coordinates": "Koordinaten kopieren",
     "Copied: {text}": "Kopiert: {text}",
-    "No map application answered. Copied instead: {text}":
-      "Keine Karten-App hat geantwortet. Stattdessen kopiert: {text}",
-    "The coordinates: {text}": "Die Koordinaten: {text}",
-    "{label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.":
+    "No map app opened. Copied instead: {text}": "Keine Karten-App hat geantwortet. Stattdessen kopiert: {text}",
+    "Coordinates: {text}": "Die Koordinaten: {text}",
+    "{label}. Arrow keys move it, plus and minus zoom, Enter selects the address in the centre.":
       "{label}. Pfeiltasten bewegen die Karte, Plus und Minus zoomen, Eingabe nimmt die Adresse in der Mitte.",
     "{sheet}, {length} across, around {lat}, {lon}.": "{sheet}, {length} breit, um {lat}, {lon}.",
     "{sheet}, around {lat}, {lon}.": "{sheet}, um {lat}, {lon}.",
@@ -139,11 +138,11 @@ const words: Words = {
     "{n}° south": "{n}° Süd",
     "{n}° east": "{n}° Ost",
     "{n}° west": "{n}° West",
-    "{n} marker stands on the map.|{n} markers stand on the map.": {
+    "{n} marker on the map.|{n} markers on the map.": {
       one: "{n} Marke steht auf der Karte.",
       other: "{n} Marken stehen auf der Karte.",
     },
-    "A marker stands at {places}.": "Eine Marke steht bei {places}.",
+    "There is a marker at {places}.": "Eine Marke steht bei {places}.",
     "This place has no position yet.": "Dieser Ort hat noch keine Position.",
     "{n} of {all} places has no position yet.|{n} of {all} places have no position yet.": {
       one: "{n} von {all} Orten hat noch keine Position.",
@@ -151,12 +150,12 @@ const words: Words = {
     },
     "Marker {n}": "Marke {n}",
     "{n} of {all}": "{n} von {all}",
-    "Enter opens": "Eingabe öffnet",
-    "M moves": "M bewegt",
-    "arrows move, with Shift by little": "Pfeile bewegen, mit Umschalt um wenig",
-    "Enter drops": "Eingabe setzt ab",
-    "Esc puts back": "Esc setzt zurück",
-    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+    "Enter: open": "Eingabe öffnet",
+    "M: move": "M bewegt",
+    "arrows: move, with Shift in small steps": "Pfeile bewegen, mit Umschalt um wenig",
+    "Enter: drop": "Eingabe setzt ab",
+    "Esc: cancel": "Esc setzt zurück",
+    "{label} in relief. Arrow keys turn and tilt, plus and minus zoom, N turns north up, 0 looks straight down, Escape returns to the flat map.":
       "{label} als Relief. Pfeiltasten drehen und neigen es, Plus und Minus gehen näher und weiter weg, N dreht nach Norden, 0 schaut senkrecht hinab, Escape geht zurück zur flachen Karte.",
     "Flat map": "Flache Karte",
     "Straight down": "Senkrecht hinab",
@@ -164,44 +163,44 @@ const words: Words = {
     "Preparing the relief …": "Das Relief wird vorbereitet …",
     "{n} m above the sea": "{n} m über dem Meer",
     "{place}, {n} m above the sea": "{place}, {n} m über dem Meer",
-    "The relief did not come.": "Das Relief ist nicht gekommen.",
-    "What draws the relief did not come. Check the connection, then try again.":
+    "The relief could not be loaded.": "Das Relief ist nicht gekommen.",
+    "The relief view could not be loaded. Check the connection and try again.":
       "Was das Relief zeichnet, ist nicht gekommen. Prüfen Sie die Verbindung, und versuchen Sie es noch einmal.",
-    "This browser cannot draw the ground in relief. The flat map stays.":
+    "This browser cannot show relief. The flat map is shown instead.":
       "Dieser Browser kann das Gelände nicht als Relief zeichnen. Die flache Karte bleibt.",
-    "Something is wrong with this address": "Mit dieser Adresse stimmt etwas nicht",
+    "Report a mistake in this address": "Mit dieser Adresse stimmt etwas nicht",
     "What is wrong?": "Was stimmt nicht?",
     Send: "Senden",
-    "Leave it": "Lassen",
-    "Thank you. Somebody will look at it.": "Danke. Jemand sieht es sich an.",
+    "Thank you. Your report will be reviewed.": "Danke. Jemand sieht es sich an.",
     "{service} knows this address.": "{service} kennt diese Adresse.",
-    "Written as in {service}.": "Geschrieben wie hier: {service}.",
+    "Spelled as in {service}.": "Geschrieben wie hier: {service}.",
     "In {service} it is {line}.": "{service} schreibt: {line}.",
-    "{service} writes this address otherwise.": "{service} schreibt diese Adresse anders.",
-    "as it was written": "wie geschrieben",
+    "{service} spells this address differently.": "{service} schreibt diese Adresse anders.",
+    "as typed": "wie geschrieben",
     "in {service}": "so schreibt es: {service}",
-    "{service} does not know this address. You can go on with it.":
+    "{service} does not know this address. You can continue with it.":
       "{service} kennt diese Adresse nicht. Sie können damit weitermachen.",
-    "Asking {service} …": "Gefragt wird: {service} …",
-    "Take the register's": "Die amtliche nehmen",
+    "Checking with {service} …": "Gefragt wird: {service} …",
+    "Use the register's": "Die amtliche nehmen",
     "Keep mine": "Meine behalten",
-    "{service} has nothing for this. You can go on without it.": "{service} hat dazu nichts. Es geht auch ohne weiter.",
-    "{service} did not answer in time. You can go on without it.":
+    "{service} has nothing for this. You can continue without it.":
+      "{service} hat dazu nichts. Es geht auch ohne weiter.",
+    "{service} did not respond in time. You can continue without it.":
       "{service} hat nicht rechtzeitig geantwortet. Es geht auch ohne weiter.",
-    "{service} is asked too often just now. You can go on without it.":
+    "{service} has too many requests right now. You can continue without it.":
       "{service} wird gerade zu oft gefragt. Es geht auch ohne weiter.",
-    "{service} does not answer at the moment. You can go on without it.":
+    "{service} is not responding at the moment. You can continue without it.":
       "{service} antwortet im Augenblick nicht. Es geht auch ohne weiter.",
     "{length} in a straight line": "{length} Luftlinie",
-    "The map cannot tell addresses on this page. Type the address by hand.":
+    "The map cannot look up addresses on this page. Type the address by hand.":
       "Die Karte kann auf dieser Seite keine Adressen nennen. Geben Sie die Adresse von Hand ein.",
-    "Nobody waits for this place: open the picker again from where you came.":
+    "No page is waiting for this place. Open the picker again from the page you came from.":
       "Niemand wartet auf diesen Ort: Öffnen Sie die Auswahl noch einmal dort, woher Sie kamen.",
-    "Handed over: {place}": "Übergeben: {place}",
+    "Returned: {place}": "Übergeben: {place}",
     "Cancelled.": "Abgebrochen.",
     Search: "Suchen",
     "Open the place": "Den Ort öffnen",
-    "Ways to this place": "Wege zu diesem Ort",
+    "Options for this place": "Wege zu diesem Ort",
   },
 };
 

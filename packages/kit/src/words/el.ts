@@ -7,7 +7,7 @@ const words: Words = {
     Suggestions: "Προτάσεις",
     "{n} suggestion.|{n} suggestions.": { one: "{n} πρόταση.", other: "{n} προτάσεις." },
     "No suggestions.": "Καμία πρόταση.",
-    "Its numbers: right arrow": "Οι αριθμοί της: δεξί βέλος",
+    "House numbers: right arrow": "Οι αριθμοί της: δεξί βέλος",
     "Nothing found. Check the spelling, or type the address by hand.":
       "Δεν βρέθηκε τίποτα. Ελέγξτε την ορθογραφία ή γράψτε τη διεύθυνση με το χέρι.",
     "The address search does not work at the moment.": "Η αναζήτηση διευθύνσεων δεν λειτουργεί αυτή τη στιγμή.",
@@ -15,10 +15,10 @@ const words: Words = {
       "Η αναζήτηση διευθύνσεων δεν είναι προσιτή. Ελέγξτε τη σύνδεση ή γράψτε τη διεύθυνση με το χέρι.",
     "The address search takes too long. Try again, or type the address by hand.":
       "Η αναζήτηση διευθύνσεων αργεί πολύ. Δοκιμάστε ξανά ή γράψτε τη διεύθυνση με το χέρι.",
-    "The address search may not be used on this page.": "Η αναζήτηση διευθύνσεων δεν επιτρέπεται σε αυτή τη σελίδα.",
+    "Address search is not allowed on this page.": "Η αναζήτηση διευθύνσεων δεν επιτρέπεται σε αυτή τη σελίδα.",
     "Too many searches just now. Wait a moment, or type the address by hand.":
       "Πάρα πολλές αναζητήσεις αυτή τη στιγμή. Περιμένετε λίγο ή γράψτε τη διεύθυνση με το χέρι.",
-    "The address search did not understand this. Type the address by hand.":
+    "The address search could not read this. Type the address by hand.":
       "Η αναζήτηση διευθύνσεων δεν το κατάλαβε. Γράψτε τη διεύθυνση με το χέρι.",
     "This address is no longer there. Choose another.": "Αυτή η διεύθυνση δεν υπάρχει πια. Διαλέξτε άλλη.",
     "The address search does not work at the moment. Type the address by hand.":
@@ -32,19 +32,19 @@ const words: Words = {
     county: "νομός",
     region: "περιφέρεια",
     country: "χώρα",
-    "{n} address fits. Which one is it?|{n} addresses fit. Which one is it?": {
+    "{n} address matches. Is it this one?|{n} addresses match. Which one is it?": {
       one: "{n} διεύθυνση ταιριάζει. Είναι αυτή;",
       other: "{n} διευθύνσεις ταιριάζουν. Ποια είναι;",
     },
     "“{written}” is not known here, but “{held}” is.": "Το «{written}» δεν είναι γνωστό εδώ, αλλά το «{held}» είναι.",
     "“{written}” is not known here.": "Το «{written}» δεν είναι γνωστό εδώ.",
-    "“{written}” was put right: {held}.": "Το «{written}» διορθώθηκε: {held}.",
-    "That is right": "Σωστά",
-    "Look this up": "Αναζήτηση αυτού",
+    "“{written}” was corrected: {held}.": "Το «{written}» διορθώθηκε: {held}.",
+    "Keep as typed": "Σωστά",
+    "Look up": "Αναζήτηση αυτού",
     "Back to {place}": "Πίσω στο {place}",
-    "This is not {place} any more.": "Αυτό δεν είναι πια {place}.",
-    "Another country: what stood here was taken out.": "Άλλη χώρα: αφαιρέθηκε ό,τι υπήρχε εδώ.",
-    "Bring it back": "Επαναφορά",
+    "This is no longer {place}.": "Αυτό δεν είναι πια {place}.",
+    "The country changed, so this field was cleared.": "Άλλη χώρα: αφαιρέθηκε ό,τι υπήρχε εδώ.",
+    Undo: "Επαναφορά",
     "the stored place": "το αποθηκευμένο μέρος",
     Address: "Διεύθυνση",
     "Opening hours": "Ώρες λειτουργίας",
@@ -59,8 +59,8 @@ const words: Words = {
     "Another address": "Άλλη διεύθυνση",
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "Δεν βρέθηκε τίποτα. Ελέγξτε την ορθογραφία ή συνεχίστε με ό,τι γράψατε.",
-    "Finding this device …": "Αναζήτηση αυτής της συσκευής …",
-    "Nothing was found near this device. Type the address or the place, or press the map.":
+    "Locating this device …": "Αναζήτηση αυτής της συσκευής …",
+    "Nothing was found near this device. Type the address or place, or tap the map.":
       "Δεν βρέθηκε τίποτα κοντά σε αυτή τη συσκευή. Γράψτε τη διεύθυνση ή το μέρος ή δείξτε το στον χάρτη.",
     "This device is within {length} of here.": "Αυτή η συσκευή απέχει από εδώ το πολύ {length}.",
     "Is it this place?": "Είναι αυτή η τοποθεσία;",
@@ -68,69 +68,70 @@ const words: Words = {
     "Find it on the map": "Βρείτε το στον χάρτη",
     Done: "Έτοιμο",
     Cancel: "Άκυρο",
-    "Move the map until the mark stands on the place.": "Μετακινήστε τον χάρτη ώσπου το σημάδι να σταθεί στο μέρος.",
-    "The stored place is not held any more. Look it up again, or leave it as it is.":
+    "Move the map until the pin is on the place.": "Μετακινήστε τον χάρτη ώσπου το σημάδι να σταθεί στο μέρος.",
+    "The stored place is no longer available. Look it up again, or leave it as it is.":
       "Το αποθηκευμένο μέρος δεν υπάρχει πια στα δεδομένα. Αναζητήστε το ξανά ή αφήστε το όπως είναι.",
-    "Nothing was found near this spot.": "Δεν βρέθηκε τίποτα κοντά σε αυτό το σημείο.",
+    "Nothing was found near this position.": "Δεν βρέθηκε τίποτα κοντά σε αυτό το σημείο.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Βρέθηκε, αλλά μόνο {where}. Δείξτε το σπίτι στον χάρτη, αν μπορείτε.",
-    "at the house itself": "στο ίδιο το σπίτι",
-    "between the houses beside it": "ανάμεσα στα διπλανά σπίτια",
+    "at the house": "στο ίδιο το σπίτι",
+    "between neighbouring houses": "ανάμεσα στα διπλανά σπίτια",
     "somewhere on the street": "κάπου στον δρόμο",
-    "in the middle of the area": "στη μέση της περιοχής",
-    "The picture stands here once the place is known.": "Η εικόνα θα είναι εδώ μόλις γίνει γνωστή η θέση.",
-    "The picture did not come.": "Η εικόνα δεν ήρθε.",
+    "in the centre of the area": "στη μέση της περιοχής",
+    "The picture appears when the place is known.": "Η εικόνα θα είναι εδώ μόλις γίνει γνωστή η θέση.",
+    "The picture could not be loaded.": "Η εικόνα δεν ήρθε.",
     "Map of {place}": "Χάρτης: {place}",
     "Map of the place": "Χάρτης της τοποθεσίας",
     Choose: "Διαλέξτε",
     Unit: "Μονάδα",
-    "known once both ends are": "γνωστή μόλις γίνουν γνωστά και τα δύο άκρα",
-    "This browser cannot say where the device is.":
+    "shown when both addresses are known": "γνωστή μόλις γίνουν γνωστά και τα δύο άκρα",
+    "This browser cannot determine the device's location.":
       "Αυτό το πρόγραμμα περιήγησης δεν μπορεί να πει πού είναι η συσκευή.",
-    "Type the address, or put the marker where it is.": "Γράψτε τη διεύθυνση ή βάλτε το σημάδι στη θέση της.",
-    "The position is only told to pages that came over a safe connection.":
+    "Type the address, or place the marker on the map.": "Γράψτε τη διεύθυνση ή βάλτε το σημάδι στη θέση της.",
+    "Location is only available over a secure connection.":
       "Η θέση δίνεται μόνο σε σελίδες που ήρθαν με ασφαλή σύνδεση.",
-    "Open the page by https, or type the address.": "Ανοίξτε τη σελίδα με https ή γράψτε τη διεύθυνση.",
-    "This page may not know where the device is.": "Αυτή η σελίδα δεν επιτρέπεται να ξέρει πού είναι η συσκευή.",
+    "Open the page over https, or type the address.": "Ανοίξτε τη σελίδα με https ή γράψτε τη διεύθυνση.",
+    "This page is not allowed to use the device's location.":
+      "Αυτή η σελίδα δεν επιτρέπεται να ξέρει πού είναι η συσκευή.",
     "Allow it in the browser's settings for this page, or type the address.":
       "Επιτρέψτε το για αυτή τη σελίδα στις ρυθμίσεις ή γράψτε τη διεύθυνση.",
-    "The device does not know where it is.": "Η συσκευή δεν ξέρει πού είναι.",
-    "Switch its position on, or type the address.": "Ανοίξτε τη θέση της ή γράψτε τη διεύθυνση.",
-    "Finding the device took too long.": "Η εύρεση της συσκευής κράτησε πολύ.",
-    "Try again, best near a window, or type the address.":
+    "The device's location is not available.": "Η συσκευή δεν ξέρει πού είναι.",
+    "Turn on location, or type the address.": "Ανοίξτε τη θέση της ή γράψτε τη διεύθυνση.",
+    "Locating the device took too long.": "Η εύρεση της συσκευής κράτησε πολύ.",
+    "Try again, if possible near a window, or type the address.":
       "Δοκιμάστε ξανά, καλύτερα κοντά σε παράθυρο, ή γράψτε τη διεύθυνση.",
-    "The device is only known to be within {length} of here.":
+    "The device is somewhere within {length} of here.":
       "Για τη συσκευή είναι γνωστό μόνο ότι απέχει από εδώ το πολύ {length}.",
-    "Put the marker on the right house.": "Βάλτε το σημάδι στο σωστό σπίτι.",
+    "Move the marker to the right house.": "Βάλτε το σημάδι στο σωστό σπίτι.",
     Streets: "Δρόμοι",
     Ground: "Έδαφος",
     Heights: "Υψόμετρα",
     "Ground with streets": "Έδαφος με δρόμους",
     "Zoom in": "Πιο κοντά",
     "Zoom out": "Πιο μακριά",
-    "Kind of sheet": "Είδος φύλλου",
-    "Move the map under an aim": "Κίνηση του χάρτη κάτω από στόχο",
-    "Show it in relief": "Εμφάνιση ως ανάγλυφο",
-    "Show where this device is": "Δείξε πού είναι αυτή η συσκευή",
-    "nothing there": "χωρίς στοιχεία",
-    "Only numbers have sizes.": "Μόνο οι αριθμοί έχουν μέγεθος.",
+    "Map style": "Είδος φύλλου",
+    "Aim with the map": "Κίνηση του χάρτη κάτω από στόχο",
+    "Show relief": "Εμφάνιση ως ανάγλυφο",
+    "Show my location": "Δείξε πού είναι αυτή η συσκευή",
+    "no value": "χωρίς στοιχεία",
+    "Only numeric columns can set the size.": "Μόνο οι αριθμοί έχουν μέγεθος.",
     "Mean {n}": "Μέσος όρος {n}",
     "Label: {column}": "Ετικέτα: {column}",
     Pictures: "Εικόνες",
-    "Pictures of “{name}” did not come. The sheet stands in for them.":
+    "“{name}” could not be loaded. The standard map is shown instead.":
       "Εικόνες του «{name}» δεν ήρθαν. Στη θέση τους είναι ο χάρτης.",
-    "Parts of the map did not come. They are asked for again.": "Μέρη του χάρτη δεν ήρθαν. Ζητούνται ξανά.",
-    "Take this place": "Πάρε αυτό το μέρος",
+    "Parts of the map could not be loaded. Trying again.": "Μέρη του χάρτη δεν ήρθαν. Ζητούνται ξανά.",
+    "Use this place": "Πάρε αυτό το μέρος",
     Markers: "Σημάδια",
     Close: "Κλείσιμο",
-    "Open in a map application": "Άνοιγμα σε εφαρμογή χαρτών",
-    "The way there": "Ο δρόμος προς τα εκεί",
+    "Open in a map app": "Άνοιγμα σε εφαρμογή χαρτών",
+    Directions: "Ο δρόμος προς τα εκεί",
     "Copy coordinates": "Αντιγραφή συντεταγμένων",
     "Copied: {text}": "Αντιγράφηκε: {text}",
-    "No map application answered. Copied instead: {text}":
+    "No map app opened. Copied instead: {text}":
       "Καμία εφαρμογή χαρτών δεν απάντησε. Αντί γι' αυτό αντιγράφηκε: {text}",
-    "The coordinates: {text}": "Οι συντεταγμένες: {text}",
-    "{label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.":
+    "Coordinates: {text}": "Οι συντεταγμένες: {text}",
+    "{label}. Arrow keys move it, plus and minus zoom, Enter selects the address in the centre.":
       "{label}. Τα βέλη τον κινούν, συν και πλην αλλάζουν την κλίμακα, Enter παίρνει τη διεύθυνση στη μέση.",
     "{sheet}, {length} across, around {lat}, {lon}.": "{sheet}, πλάτος {length}, γύρω από {lat}, {lon}.",
     "{sheet}, around {lat}, {lon}.": "{sheet}, γύρω από {lat}, {lon}.",
@@ -138,11 +139,11 @@ const words: Words = {
     "{n}° south": "{n}° νότια",
     "{n}° east": "{n}° ανατολικά",
     "{n}° west": "{n}° δυτικά",
-    "{n} marker stands on the map.|{n} markers stand on the map.": {
+    "{n} marker on the map.|{n} markers on the map.": {
       one: "{n} σημάδι βρίσκεται στον χάρτη.",
       other: "{n} σημάδια βρίσκονται στον χάρτη.",
     },
-    "A marker stands at {places}.": "Ένα σημάδι βρίσκεται στη θέση {places}.",
+    "There is a marker at {places}.": "Ένα σημάδι βρίσκεται στη θέση {places}.",
     "This place has no position yet.": "Αυτή η τοποθεσία δεν έχει ακόμη θέση.",
     "{n} of {all} places has no position yet.|{n} of {all} places have no position yet.": {
       one: "{n} από {all} τοποθεσίες δεν έχει ακόμη θέση.",
@@ -150,12 +151,12 @@ const words: Words = {
     },
     "Marker {n}": "Σημάδι {n}",
     "{n} of {all}": "{n} από {all}",
-    "Enter opens": "Enter ανοίγει",
-    "M moves": "M κινεί",
-    "arrows move, with Shift by little": "τα βέλη κινούν, με Shift λίγο",
-    "Enter drops": "Enter αφήνει",
-    "Esc puts back": "Esc επαναφέρει",
-    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+    "Enter: open": "Enter ανοίγει",
+    "M: move": "M κινεί",
+    "arrows: move, with Shift in small steps": "τα βέλη κινούν, με Shift λίγο",
+    "Enter: drop": "Enter αφήνει",
+    "Esc: cancel": "Esc επαναφέρει",
+    "{label} in relief. Arrow keys turn and tilt, plus and minus zoom, N turns north up, 0 looks straight down, Escape returns to the flat map.":
       "{label} ως ανάγλυφο. Τα βέλη το στρέφουν και το γέρνουν, συν και πλην πλησιάζουν και απομακρύνουν, N το στρέφει προς βορρά, 0 κοιτάζει ίσια κάτω, Escape γυρίζει στον επίπεδο χάρτη.",
     "Flat map": "Επίπεδος χάρτης",
     "Straight down": "Ίσια κάτω",
@@ -163,45 +164,44 @@ const words: Words = {
     "Preparing the relief …": "Το ανάγλυφο ετοιμάζεται …",
     "{n} m above the sea": "{n} μ. πάνω από τη θάλασσα",
     "{place}, {n} m above the sea": "{place}, {n} μ. πάνω από τη θάλασσα",
-    "The relief did not come.": "Το ανάγλυφο δεν ήρθε.",
-    "What draws the relief did not come. Check the connection, then try again.":
+    "The relief could not be loaded.": "Το ανάγλυφο δεν ήρθε.",
+    "The relief view could not be loaded. Check the connection and try again.":
       "Ό,τι σχεδιάζει το ανάγλυφο δεν ήρθε. Ελέγξτε τη σύνδεση και δοκιμάστε ξανά.",
-    "This browser cannot draw the ground in relief. The flat map stays.":
+    "This browser cannot show relief. The flat map is shown instead.":
       "Αυτό το πρόγραμμα περιήγησης δεν μπορεί να σχεδιάσει το έδαφος ως ανάγλυφο. Ο επίπεδος χάρτης μένει.",
-    "Something is wrong with this address": "Κάτι δεν είναι σωστό σε αυτή τη διεύθυνση",
+    "Report a mistake in this address": "Κάτι δεν είναι σωστό σε αυτή τη διεύθυνση",
     "What is wrong?": "Τι δεν είναι σωστό;",
     Send: "Αποστολή",
-    "Leave it": "Άφησέ το",
-    "Thank you. Somebody will look at it.": "Ευχαριστούμε. Κάποιος θα το κοιτάξει.",
+    "Thank you. Your report will be reviewed.": "Ευχαριστούμε. Κάποιος θα το κοιτάξει.",
     "{service} knows this address.": "{service}: η διεύθυνση αυτή είναι γνωστή.",
-    "Written as in {service}.": "Γράφτηκε όπως εδώ: {service}.",
+    "Spelled as in {service}.": "Γράφτηκε όπως εδώ: {service}.",
     "In {service} it is {line}.": "{service}: {line}.",
-    "{service} writes this address otherwise.": "{service}: η διεύθυνση αυτή γράφεται αλλιώς.",
-    "as it was written": "όπως γράφτηκε",
+    "{service} spells this address differently.": "{service}: η διεύθυνση αυτή γράφεται αλλιώς.",
+    "as typed": "όπως γράφτηκε",
     "in {service}": "κατά: {service}",
-    "{service} does not know this address. You can go on with it.":
+    "{service} does not know this address. You can continue with it.":
       "{service}: η διεύθυνση αυτή δεν είναι γνωστή. Μπορείτε να συνεχίσετε με αυτήν.",
-    "Asking {service} …": "Γίνεται ερώτηση: {service} …",
-    "Take the register's": "Να μπει η επίσημη",
+    "Checking with {service} …": "Γίνεται ερώτηση: {service} …",
+    "Use the register's": "Να μπει η επίσημη",
     "Keep mine": "Να μείνει η δική μου",
-    "{service} has nothing for this. You can go on without it.":
+    "{service} has nothing for this. You can continue without it.":
       "{service}: δεν υπάρχει τίποτα γι’ αυτό. Μπορείτε να συνεχίσετε χωρίς αυτό.",
-    "{service} did not answer in time. You can go on without it.":
+    "{service} did not respond in time. You can continue without it.":
       "{service}: δεν ήρθε απάντηση εγκαίρως. Μπορείτε να συνεχίσετε χωρίς αυτό.",
-    "{service} is asked too often just now. You can go on without it.":
+    "{service} has too many requests right now. You can continue without it.":
       "{service}: πολλές ερωτήσεις αυτή τη στιγμή. Μπορείτε να συνεχίσετε χωρίς αυτό.",
-    "{service} does not answer at the moment. You can go on without it.":
+    "{service} is not responding at the moment. You can continue without it.":
       "{service}: δεν απαντά αυτή τη στιγμή. Μπορείτε να συνεχίσετε χωρίς αυτό.",
     "{length} in a straight line": "{length} σε ευθεία",
-    "The map cannot tell addresses on this page. Type the address by hand.":
+    "The map cannot look up addresses on this page. Type the address by hand.":
       "Ο χάρτης δεν μπορεί να δείξει διευθύνσεις σε αυτή τη σελίδα. Γράψτε τη διεύθυνση με το χέρι.",
-    "Nobody waits for this place: open the picker again from where you came.":
+    "No page is waiting for this place. Open the picker again from the page you came from.":
       "Κανείς δεν περιμένει αυτό το μέρος: ανοίξτε ξανά την επιλογή από εκεί που ήρθατε.",
-    "Handed over: {place}": "Παραδόθηκε: {place}",
+    "Returned: {place}": "Παραδόθηκε: {place}",
     "Cancelled.": "Ακυρώθηκε.",
     Search: "Αναζήτηση",
     "Open the place": "Άνοιγμα του τόπου",
-    "Ways to this place": "Προς αυτόν τον τόπο",
+    "Options for this place": "Προς αυτόν τον τόπο",
   },
 };
 

@@ -7,7 +7,7 @@ const words: Words = {
     Suggestions: "Sugerencias",
     "{n} suggestion.|{n} suggestions.": { one: "{n} sugerencia.", other: "{n} sugerencias." },
     "No suggestions.": "Ninguna sugerencia.",
-    "Its numbers: right arrow": "Sus números: flecha derecha",
+    "House numbers: right arrow": "Sus números: flecha derecha",
     "Nothing found. Check the spelling, or type the address by hand.":
       "No se encontró nada. Revise la ortografía o escriba la dirección a mano.",
     "The address search does not work at the moment.": "La búsqueda de direcciones no funciona en este momento.",
@@ -15,10 +15,10 @@ const words: Words = {
       "No se puede llegar a la búsqueda de direcciones. Revise la conexión o escriba la dirección a mano.",
     "The address search takes too long. Try again, or type the address by hand.":
       "La búsqueda de direcciones tarda demasiado. Inténtelo de nuevo o escriba la dirección a mano.",
-    "The address search may not be used on this page.": "La búsqueda de direcciones no se puede usar en esta página.",
+    "Address search is not allowed on this page.": "La búsqueda de direcciones no se puede usar en esta página.",
     "Too many searches just now. Wait a moment, or type the address by hand.":
       "Hay demasiadas búsquedas ahora. Espere un momento o escriba la dirección a mano.",
-    "The address search did not understand this. Type the address by hand.":
+    "The address search could not read this. Type the address by hand.":
       "La búsqueda de direcciones no entendió esto. Escriba la dirección a mano.",
     "This address is no longer there. Choose another.": "Esta dirección ya no existe. Elija otra.",
     "The address search does not work at the moment. Type the address by hand.":
@@ -32,19 +32,19 @@ const words: Words = {
     county: "comarca",
     region: "región",
     country: "país",
-    "{n} address fits. Which one is it?|{n} addresses fit. Which one is it?": {
+    "{n} address matches. Is it this one?|{n} addresses match. Which one is it?": {
       one: "{n} dirección encaja. ¿Es esta?",
       other: "{n} direcciones encajan. ¿Cuál es?",
     },
     "“{written}” is not known here, but “{held}” is.": "«{written}» no se conoce aquí, pero «{held}» sí.",
     "“{written}” is not known here.": "«{written}» no se conoce aquí.",
-    "“{written}” was put right: {held}.": "«{written}» se ha corregido: {held}.",
-    "That is right": "Es correcto",
-    "Look this up": "Buscar esto",
+    "“{written}” was corrected: {held}.": "«{written}» se ha corregido: {held}.",
+    "Keep as typed": "Es correcto",
+    "Look up": "Buscar esto",
     "Back to {place}": "Volver a {place}",
-    "This is not {place} any more.": "Esto ya no es {place}.",
-    "Another country: what stood here was taken out.": "Otro país: se ha quitado lo que había aquí.",
-    "Bring it back": "Recuperarlo",
+    "This is no longer {place}.": "Esto ya no es {place}.",
+    "The country changed, so this field was cleared.": "Otro país: se ha quitado lo que había aquí.",
+    Undo: "Recuperarlo",
     "the stored place": "el lugar guardado",
     Address: "Dirección",
     "Opening hours": "Horario",
@@ -59,8 +59,8 @@ const words: Words = {
     "Another address": "Otra dirección",
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "No se encontró nada. Revise la ortografía o siga con lo que escribió.",
-    "Finding this device …": "Buscando este dispositivo …",
-    "Nothing was found near this device. Type the address or the place, or press the map.":
+    "Locating this device …": "Buscando este dispositivo …",
+    "Nothing was found near this device. Type the address or place, or tap the map.":
       "No se encontró nada cerca de este dispositivo. Escriba la dirección o el lugar, o toque el mapa.",
     "This device is within {length} of here.": "Este dispositivo está a menos de {length} de aquí.",
     "Is it this place?": "¿Es este lugar?",
@@ -68,68 +68,67 @@ const words: Words = {
     "Find it on the map": "Buscarlo en el mapa",
     Done: "Listo",
     Cancel: "Cancelar",
-    "Move the map until the mark stands on the place.": "Mueva el mapa hasta que la marca esté sobre el lugar.",
-    "The stored place is not held any more. Look it up again, or leave it as it is.":
+    "Move the map until the pin is on the place.": "Mueva el mapa hasta que la marca esté sobre el lugar.",
+    "The stored place is no longer available. Look it up again, or leave it as it is.":
       "El lugar guardado ya no figura en los datos. Búsquelo de nuevo o déjelo como está.",
-    "Nothing was found near this spot.": "No se encontró nada cerca de este punto.",
+    "Nothing was found near this position.": "No se encontró nada cerca de este punto.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Encontrada, pero solo {where}. Señale la casa en el mapa si puede.",
-    "at the house itself": "en la casa misma",
-    "between the houses beside it": "entre las casas de al lado",
+    "at the house": "en la casa misma",
+    "between neighbouring houses": "entre las casas de al lado",
     "somewhere on the street": "en algún punto de la calle",
-    "in the middle of the area": "en el centro de la zona",
-    "The picture stands here once the place is known.": "La imagen estará aquí cuando se conozca el lugar.",
-    "The picture did not come.": "La imagen no llegó.",
+    "in the centre of the area": "en el centro de la zona",
+    "The picture appears when the place is known.": "La imagen estará aquí cuando se conozca el lugar.",
+    "The picture could not be loaded.": "La imagen no llegó.",
     "Map of {place}": "Mapa de {place}",
     "Map of the place": "Mapa del lugar",
     Choose: "Elegir",
     Unit: "Unidad",
-    "known once both ends are": "se sabe cuando se conocen ambos extremos",
-    "This browser cannot say where the device is.": "Este navegador no puede decir dónde está el dispositivo.",
-    "Type the address, or put the marker where it is.": "Escriba la dirección o ponga la marca donde está.",
-    "The position is only told to pages that came over a safe connection.":
+    "shown when both addresses are known": "se sabe cuando se conocen ambos extremos",
+    "This browser cannot determine the device's location.": "Este navegador no puede decir dónde está el dispositivo.",
+    "Type the address, or place the marker on the map.": "Escriba la dirección o ponga la marca donde está.",
+    "Location is only available over a secure connection.":
       "La posición solo se da a páginas llegadas por una conexión segura.",
-    "Open the page by https, or type the address.": "Abra la página por https o escriba la dirección.",
-    "This page may not know where the device is.": "Esta página no puede saber dónde está el dispositivo.",
+    "Open the page over https, or type the address.": "Abra la página por https o escriba la dirección.",
+    "This page is not allowed to use the device's location.": "Esta página no puede saber dónde está el dispositivo.",
     "Allow it in the browser's settings for this page, or type the address.":
       "Permítalo para esta página en los ajustes del navegador o escriba la dirección.",
-    "The device does not know where it is.": "El dispositivo no sabe dónde está.",
-    "Switch its position on, or type the address.": "Active su posición o escriba la dirección.",
-    "Finding the device took too long.": "Encontrar el dispositivo tardó demasiado.",
-    "Try again, best near a window, or type the address.":
+    "The device's location is not available.": "El dispositivo no sabe dónde está.",
+    "Turn on location, or type the address.": "Active su posición o escriba la dirección.",
+    "Locating the device took too long.": "Encontrar el dispositivo tardó demasiado.",
+    "Try again, if possible near a window, or type the address.":
       "Inténtelo de nuevo, mejor cerca de una ventana, o escriba la dirección.",
-    "The device is only known to be within {length} of here.":
+    "The device is somewhere within {length} of here.":
       "Del dispositivo solo se sabe que está a menos de {length} de aquí.",
-    "Put the marker on the right house.": "Ponga la marca en la casa correcta.",
+    "Move the marker to the right house.": "Ponga la marca en la casa correcta.",
     Streets: "Calles",
     Ground: "Terreno",
     Heights: "Alturas",
     "Ground with streets": "Terreno con calles",
     "Zoom in": "Acercar",
     "Zoom out": "Alejar",
-    "Kind of sheet": "Tipo de hoja",
-    "Move the map under an aim": "Mover el mapa bajo una mira",
-    "Show it in relief": "Mostrar en relieve",
-    "Show where this device is": "Mostrar dónde está este dispositivo",
-    "nothing there": "sin datos",
-    "Only numbers have sizes.": "Solo los números tienen tamaño.",
+    "Map style": "Tipo de hoja",
+    "Aim with the map": "Mover el mapa bajo una mira",
+    "Show relief": "Mostrar en relieve",
+    "Show my location": "Mostrar dónde está este dispositivo",
+    "no value": "sin datos",
+    "Only numeric columns can set the size.": "Solo los números tienen tamaño.",
     "Mean {n}": "Media {n}",
     "Label: {column}": "Rótulo: {column}",
     Pictures: "Imágenes",
-    "Pictures of “{name}” did not come. The sheet stands in for them.":
+    "“{name}” could not be loaded. The standard map is shown instead.":
       "Faltan imágenes de «{name}». En su lugar se muestra el mapa.",
-    "Parts of the map did not come. They are asked for again.": "Faltan partes del mapa. Se vuelven a pedir.",
-    "Take this place": "Tomar este lugar",
+    "Parts of the map could not be loaded. Trying again.": "Faltan partes del mapa. Se vuelven a pedir.",
+    "Use this place": "Tomar este lugar",
     Markers: "Marcas",
     Close: "Cerrar",
-    "Open in a map application": "Abrir en una aplicación de mapas",
-    "The way there": "El camino hasta allí",
+    "Open in a map app": "Abrir en una aplicación de mapas",
+    Directions: "El camino hasta allí",
     "Copy coordinates": "Copiar coordenadas",
     "Copied: {text}": "Copiado: {text}",
-    "No map application answered. Copied instead: {text}":
-      "Ninguna aplicación de mapas respondió. Copiado en su lugar: {text}",
-    "The coordinates: {text}": "Las coordenadas: {text}",
-    "{label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.":
+    "No map app opened. Copied instead: {text}": "Ninguna aplicación de mapas respondió. Copiado en su lugar: {text}",
+    "Coordinates: {text}": "Las coordenadas: {text}",
+    "{label}. Arrow keys move it, plus and minus zoom, Enter selects the address in the centre.":
       "{label}. Las flechas lo mueven, más y menos acercan y alejan, Intro toma la dirección del centro.",
     "{sheet}, {length} across, around {lat}, {lon}.": "{sheet}, {length} de ancho, alrededor de {lat}, {lon}.",
     "{sheet}, around {lat}, {lon}.": "{sheet}, alrededor de {lat}, {lon}.",
@@ -137,11 +136,11 @@ const words: Words = {
     "{n}° south": "{n}° sur",
     "{n}° east": "{n}° este",
     "{n}° west": "{n}° oeste",
-    "{n} marker stands on the map.|{n} markers stand on the map.": {
+    "{n} marker on the map.|{n} markers on the map.": {
       one: "{n} marca está en el mapa.",
       other: "{n} marcas están en el mapa.",
     },
-    "A marker stands at {places}.": "Hay una marca en {places}.",
+    "There is a marker at {places}.": "Hay una marca en {places}.",
     "This place has no position yet.": "Este lugar aún no tiene posición.",
     "{n} of {all} places has no position yet.|{n} of {all} places have no position yet.": {
       one: "{n} de {all} lugares aún no tiene posición.",
@@ -149,12 +148,12 @@ const words: Words = {
     },
     "Marker {n}": "Marca {n}",
     "{n} of {all}": "{n} de {all}",
-    "Enter opens": "Intro abre",
-    "M moves": "M mueve",
-    "arrows move, with Shift by little": "las flechas mueven, con Mayús poco",
-    "Enter drops": "Intro suelta",
-    "Esc puts back": "Esc devuelve",
-    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+    "Enter: open": "Intro abre",
+    "M: move": "M mueve",
+    "arrows: move, with Shift in small steps": "las flechas mueven, con Mayús poco",
+    "Enter: drop": "Intro suelta",
+    "Esc: cancel": "Esc devuelve",
+    "{label} in relief. Arrow keys turn and tilt, plus and minus zoom, N turns north up, 0 looks straight down, Escape returns to the flat map.":
       "{label} en relieve. Las flechas lo giran y lo inclinan, más y menos acercan y alejan, N lo gira al norte, 0 mira recto hacia abajo, Esc vuelve al mapa plano.",
     "Flat map": "Mapa plano",
     "Straight down": "Recto hacia abajo",
@@ -162,45 +161,44 @@ const words: Words = {
     "Preparing the relief …": "Preparando el relieve …",
     "{n} m above the sea": "{n} m sobre el mar",
     "{place}, {n} m above the sea": "{place}, {n} m sobre el mar",
-    "The relief did not come.": "El relieve no llegó.",
-    "What draws the relief did not come. Check the connection, then try again.":
+    "The relief could not be loaded.": "El relieve no llegó.",
+    "The relief view could not be loaded. Check the connection and try again.":
       "Lo que dibuja el relieve no llegó. Revise la conexión e inténtelo de nuevo.",
-    "This browser cannot draw the ground in relief. The flat map stays.":
+    "This browser cannot show relief. The flat map is shown instead.":
       "Este navegador no puede dibujar el terreno en relieve. Queda el mapa plano.",
-    "Something is wrong with this address": "Algo está mal en esta dirección",
+    "Report a mistake in this address": "Algo está mal en esta dirección",
     "What is wrong?": "¿Qué está mal?",
     Send: "Enviar",
-    "Leave it": "Dejarlo",
-    "Thank you. Somebody will look at it.": "Gracias. Alguien lo mirará.",
+    "Thank you. Your report will be reviewed.": "Gracias. Alguien lo mirará.",
     "{service} knows this address.": "{service} conoce esta dirección.",
-    "Written as in {service}.": "Escrita como aquí: {service}.",
+    "Spelled as in {service}.": "Escrita como aquí: {service}.",
     "In {service} it is {line}.": "{service} escribe: {line}.",
-    "{service} writes this address otherwise.": "{service} escribe esta dirección de otra manera.",
-    "as it was written": "como se escribió",
+    "{service} spells this address differently.": "{service} escribe esta dirección de otra manera.",
+    "as typed": "como se escribió",
     "in {service}": "según: {service}",
-    "{service} does not know this address. You can go on with it.":
+    "{service} does not know this address. You can continue with it.":
       "{service} no conoce esta dirección. Puede seguir con ella.",
-    "Asking {service} …": "Preguntando: {service} …",
-    "Take the register's": "Tomar la oficial",
+    "Checking with {service} …": "Preguntando: {service} …",
+    "Use the register's": "Tomar la oficial",
     "Keep mine": "Conservar la mía",
-    "{service} has nothing for this. You can go on without it.":
+    "{service} has nothing for this. You can continue without it.":
       "{service} no tiene nada para esto. Puede seguir sin ello.",
-    "{service} did not answer in time. You can go on without it.":
+    "{service} did not respond in time. You can continue without it.":
       "{service} no ha respondido a tiempo. Puede seguir sin ello.",
-    "{service} is asked too often just now. You can go on without it.":
+    "{service} has too many requests right now. You can continue without it.":
       "{service} recibe demasiadas preguntas en este momento. Puede seguir sin ello.",
-    "{service} does not answer at the moment. You can go on without it.":
+    "{service} is not responding at the moment. You can continue without it.":
       "{service} no responde en este momento. Puede seguir sin ello.",
     "{length} in a straight line": "{length} en línea recta",
-    "The map cannot tell addresses on this page. Type the address by hand.":
+    "The map cannot look up addresses on this page. Type the address by hand.":
       "El mapa no puede indicar direcciones en esta página. Escriba la dirección a mano.",
-    "Nobody waits for this place: open the picker again from where you came.":
+    "No page is waiting for this place. Open the picker again from the page you came from.":
       "Nadie espera este lugar: abra otra vez la selección desde donde vino.",
-    "Handed over: {place}": "Entregado: {place}",
+    "Returned: {place}": "Entregado: {place}",
     "Cancelled.": "Cancelado.",
     Search: "Buscar",
     "Open the place": "Abrir el lugar",
-    "Ways to this place": "Cómo llegar a este lugar",
+    "Options for this place": "Cómo llegar a este lugar",
   },
 };
 

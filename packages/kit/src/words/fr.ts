@@ -7,7 +7,7 @@ const words: Words = {
     Suggestions: "Suggestions",
     "{n} suggestion.|{n} suggestions.": { one: "{n} suggestion.", other: "{n} suggestions." },
     "No suggestions.": "Aucune suggestion.",
-    "Its numbers: right arrow": "Ses numéros : flèche droite",
+    "House numbers: right arrow": "Ses numéros : flèche droite",
     "Nothing found. Check the spelling, or type the address by hand.":
       "Rien trouvé. Vérifiez l'orthographe, ou saisissez l'adresse à la main.",
     "The address search does not work at the moment.": "La recherche d'adresses ne fonctionne pas en ce moment.",
@@ -15,11 +15,10 @@ const words: Words = {
       "La recherche d'adresses est injoignable. Vérifiez la connexion, ou saisissez l'adresse à la main.",
     "The address search takes too long. Try again, or type the address by hand.":
       "La recherche d'adresses met trop de temps. Réessayez, ou saisissez l'adresse à la main.",
-    "The address search may not be used on this page.":
-      "La recherche d'adresses ne peut pas être utilisée sur cette page.",
+    "Address search is not allowed on this page.": "La recherche d'adresses ne peut pas être utilisée sur cette page.",
     "Too many searches just now. Wait a moment, or type the address by hand.":
       "Trop de recherches en ce moment. Attendez un instant, ou saisissez l'adresse à la main.",
-    "The address search did not understand this. Type the address by hand.":
+    "The address search could not read this. Type the address by hand.":
       "La recherche d'adresses n'a pas compris. Saisissez l'adresse à la main.",
     "This address is no longer there. Choose another.": "Cette adresse n'existe plus. Choisissez-en une autre.",
     "The address search does not work at the moment. Type the address by hand.":
@@ -33,19 +32,19 @@ const words: Words = {
     county: "département",
     region: "région",
     country: "pays",
-    "{n} address fits. Which one is it?|{n} addresses fit. Which one is it?": {
+    "{n} address matches. Is it this one?|{n} addresses match. Which one is it?": {
       one: "{n} adresse convient. Est-ce celle-ci ?",
       other: "{n} adresses conviennent. Laquelle est-ce ?",
     },
     "“{written}” is not known here, but “{held}” is.": "« {written} » n’est pas connu ici, mais « {held} » l’est.",
     "“{written}” is not known here.": "« {written} » n’est pas connu ici.",
-    "“{written}” was put right: {held}.": "« {written} » a été corrigé : {held}.",
-    "That is right": "C’est exact",
-    "Look this up": "Chercher ceci",
+    "“{written}” was corrected: {held}.": "« {written} » a été corrigé : {held}.",
+    "Keep as typed": "C’est exact",
+    "Look up": "Chercher ceci",
     "Back to {place}": "Revenir à {place}",
-    "This is not {place} any more.": "Ce n’est plus {place}.",
-    "Another country: what stood here was taken out.": "Autre pays : ce qui se trouvait ici a été retiré.",
-    "Bring it back": "Le remettre",
+    "This is no longer {place}.": "Ce n’est plus {place}.",
+    "The country changed, so this field was cleared.": "Autre pays : ce qui se trouvait ici a été retiré.",
+    Undo: "Le remettre",
     "the stored place": "le lieu enregistré",
     Address: "Adresse",
     "Opening hours": "Heures d’ouverture",
@@ -60,8 +59,8 @@ const words: Words = {
     "Another address": "Une autre adresse",
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "Rien n'a été trouvé. Vérifiez l'orthographe, ou continuez avec votre saisie.",
-    "Finding this device …": "Recherche de cet appareil …",
-    "Nothing was found near this device. Type the address or the place, or press the map.":
+    "Locating this device …": "Recherche de cet appareil …",
+    "Nothing was found near this device. Type the address or place, or tap the map.":
       "Rien n'a été trouvé près de cet appareil. Saisissez l'adresse ou le lieu, ou touchez la carte.",
     "This device is within {length} of here.": "Cet appareil est à moins de {length} d'ici.",
     "Is it this place?": "Est-ce ce lieu ?",
@@ -69,69 +68,69 @@ const words: Words = {
     "Find it on the map": "Le trouver sur la carte",
     Done: "Terminé",
     Cancel: "Annuler",
-    "Move the map until the mark stands on the place.": "Déplacez la carte jusqu'à ce que le repère soit sur le lieu.",
-    "The stored place is not held any more. Look it up again, or leave it as it is.":
+    "Move the map until the pin is on the place.": "Déplacez la carte jusqu'à ce que le repère soit sur le lieu.",
+    "The stored place is no longer available. Look it up again, or leave it as it is.":
       "Le lieu enregistré n'existe plus dans les données. Cherchez-le de nouveau ou laissez-le tel quel.",
-    "Nothing was found near this spot.": "Rien n'a été trouvé près de cet endroit.",
+    "Nothing was found near this position.": "Rien n'a été trouvé près de cet endroit.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Trouvée, mais seulement {where}. Montrez la maison sur la carte si vous le pouvez.",
-    "at the house itself": "à la maison même",
-    "between the houses beside it": "entre les maisons voisines",
+    "at the house": "à la maison même",
+    "between neighbouring houses": "entre les maisons voisines",
     "somewhere on the street": "quelque part dans la rue",
-    "in the middle of the area": "au milieu de la zone",
-    "The picture stands here once the place is known.": "L'image apparaît ici dès que le lieu est connu.",
-    "The picture did not come.": "L'image n'est pas arrivée.",
+    "in the centre of the area": "au milieu de la zone",
+    "The picture appears when the place is known.": "L'image apparaît ici dès que le lieu est connu.",
+    "The picture could not be loaded.": "L'image n'est pas arrivée.",
     "Map of {place}": "Carte de {place}",
     "Map of the place": "Carte du lieu",
     Choose: "Choisir",
     Unit: "Unité",
-    "known once both ends are": "connue dès que les deux bouts le sont",
-    "This browser cannot say where the device is.": "Ce navigateur ne peut pas dire où est l'appareil.",
-    "Type the address, or put the marker where it is.": "Saisissez l'adresse, ou placez le repère au bon endroit.",
-    "The position is only told to pages that came over a safe connection.":
+    "shown when both addresses are known": "connue dès que les deux bouts le sont",
+    "This browser cannot determine the device's location.": "Ce navigateur ne peut pas dire où est l'appareil.",
+    "Type the address, or place the marker on the map.": "Saisissez l'adresse, ou placez le repère au bon endroit.",
+    "Location is only available over a secure connection.":
       "La position n'est donnée qu'aux pages venues par une connexion sûre.",
-    "Open the page by https, or type the address.": "Ouvrez la page en https, ou saisissez l'adresse.",
-    "This page may not know where the device is.": "Cette page n'a pas le droit de savoir où est l'appareil.",
+    "Open the page over https, or type the address.": "Ouvrez la page en https, ou saisissez l'adresse.",
+    "This page is not allowed to use the device's location.":
+      "Cette page n'a pas le droit de savoir où est l'appareil.",
     "Allow it in the browser's settings for this page, or type the address.":
       "Autorisez-le pour cette page dans les réglages du navigateur, ou saisissez l'adresse.",
-    "The device does not know where it is.": "L'appareil ne sait pas où il est.",
-    "Switch its position on, or type the address.": "Activez sa position, ou saisissez l'adresse.",
-    "Finding the device took too long.": "Trouver l'appareil a pris trop de temps.",
-    "Try again, best near a window, or type the address.":
+    "The device's location is not available.": "L'appareil ne sait pas où il est.",
+    "Turn on location, or type the address.": "Activez sa position, ou saisissez l'adresse.",
+    "Locating the device took too long.": "Trouver l'appareil a pris trop de temps.",
+    "Try again, if possible near a window, or type the address.":
       "Réessayez, de préférence près d'une fenêtre, ou saisissez l'adresse.",
-    "The device is only known to be within {length} of here.":
+    "The device is somewhere within {length} of here.":
       "On sait seulement que l'appareil est à moins de {length} d'ici.",
-    "Put the marker on the right house.": "Placez le repère sur la bonne maison.",
+    "Move the marker to the right house.": "Placez le repère sur la bonne maison.",
     Streets: "Rues",
     Ground: "Terrain",
     Heights: "Altitudes",
     "Ground with streets": "Terrain avec rues",
     "Zoom in": "Rapprocher",
     "Zoom out": "Éloigner",
-    "Kind of sheet": "Type de feuille",
-    "Move the map under an aim": "Déplacer la carte sous une mire",
-    "Show it in relief": "Montrer en relief",
-    "Show where this device is": "Montrer où est cet appareil",
-    "nothing there": "non renseigné",
-    "Only numbers have sizes.": "Seuls les nombres ont une taille.",
+    "Map style": "Type de feuille",
+    "Aim with the map": "Déplacer la carte sous une mire",
+    "Show relief": "Montrer en relief",
+    "Show my location": "Montrer où est cet appareil",
+    "no value": "non renseigné",
+    "Only numeric columns can set the size.": "Seuls les nombres ont une taille.",
     "Mean {n}": "Moyenne {n}",
     "Label: {column}": "Étiquette : {column}",
     Pictures: "Images",
-    "Pictures of “{name}” did not come. The sheet stands in for them.":
+    "“{name}” could not be loaded. The standard map is shown instead.":
       "Des images de « {name} » ne sont pas arrivées. La carte les remplace.",
-    "Parts of the map did not come. They are asked for again.":
+    "Parts of the map could not be loaded. Trying again.":
       "Des parties de la carte ne sont pas arrivées. Elles sont redemandées.",
-    "Take this place": "Prendre ce lieu",
+    "Use this place": "Prendre ce lieu",
     Markers: "Repères",
     Close: "Fermer",
-    "Open in a map application": "Ouvrir dans une application de cartes",
-    "The way there": "Le chemin",
+    "Open in a map app": "Ouvrir dans une application de cartes",
+    Directions: "Le chemin",
     "Copy coordinates": "Copier les coordonnées",
     "Copied: {text}": "Copié : {text}",
-    "No map application answered. Copied instead: {text}":
-      "Aucune application de cartes n'a répondu. Copié à la place : {text}",
-    "The coordinates: {text}": "Les coordonnées : {text}",
-    "{label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.":
+    "No map app opened. Copied instead: {text}": "Aucune application de cartes n'a répondu. Copié à la place : {text}",
+    "Coordinates: {text}": "Les coordonnées : {text}",
+    "{label}. Arrow keys move it, plus and minus zoom, Enter selects the address in the centre.":
       "{label}. Les flèches déplacent la carte, plus et moins changent l'échelle, Entrée prend l'adresse au milieu.",
     "{sheet}, {length} across, around {lat}, {lon}.": "{sheet}, {length} de large, autour de {lat}, {lon}.",
     "{sheet}, around {lat}, {lon}.": "{sheet}, autour de {lat}, {lon}.",
@@ -139,11 +138,11 @@ const words: Words = {
     "{n}° south": "{n}° sud",
     "{n}° east": "{n}° est",
     "{n}° west": "{n}° ouest",
-    "{n} marker stands on the map.|{n} markers stand on the map.": {
+    "{n} marker on the map.|{n} markers on the map.": {
       one: "{n} repère se trouve sur la carte.",
       other: "{n} repères se trouvent sur la carte.",
     },
-    "A marker stands at {places}.": "Un repère se trouve à {places}.",
+    "There is a marker at {places}.": "Un repère se trouve à {places}.",
     "This place has no position yet.": "Ce lieu n'a pas encore de position.",
     "{n} of {all} places has no position yet.|{n} of {all} places have no position yet.": {
       one: "{n} lieu sur {all} n'a pas encore de position.",
@@ -151,12 +150,12 @@ const words: Words = {
     },
     "Marker {n}": "Repère {n}",
     "{n} of {all}": "{n} sur {all}",
-    "Enter opens": "Entrée ouvre",
-    "M moves": "M déplace",
-    "arrows move, with Shift by little": "les flèches déplacent, avec Maj un peu",
-    "Enter drops": "Entrée pose",
-    "Esc puts back": "Échap remet",
-    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+    "Enter: open": "Entrée ouvre",
+    "M: move": "M déplace",
+    "arrows: move, with Shift in small steps": "les flèches déplacent, avec Maj un peu",
+    "Enter: drop": "Entrée pose",
+    "Esc: cancel": "Échap remet",
+    "{label} in relief. Arrow keys turn and tilt, plus and minus zoom, N turns north up, 0 looks straight down, Escape returns to the flat map.":
       "{label} en relief. Les flèches le tournent et l'inclinent, plus et moins rapprochent et éloignent, N le tourne vers le nord, 0 regarde droit vers le bas, Échap revient à la carte plane.",
     "Flat map": "Carte plane",
     "Straight down": "Droit vers le bas",
@@ -164,45 +163,44 @@ const words: Words = {
     "Preparing the relief …": "Préparation du relief …",
     "{n} m above the sea": "{n} m au-dessus de la mer",
     "{place}, {n} m above the sea": "{place}, {n} m au-dessus de la mer",
-    "The relief did not come.": "Le relief n'est pas arrivé.",
-    "What draws the relief did not come. Check the connection, then try again.":
+    "The relief could not be loaded.": "Le relief n'est pas arrivé.",
+    "The relief view could not be loaded. Check the connection and try again.":
       "Ce qui dessine le relief n'est pas arrivé. Vérifiez la connexion, puis réessayez.",
-    "This browser cannot draw the ground in relief. The flat map stays.":
+    "This browser cannot show relief. The flat map is shown instead.":
       "Ce navigateur ne peut pas dessiner le terrain en relief. La carte plane reste.",
-    "Something is wrong with this address": "Il y a une erreur dans cette adresse",
+    "Report a mistake in this address": "Il y a une erreur dans cette adresse",
     "What is wrong?": "Qu’est-ce qui ne va pas ?",
     Send: "Envoyer",
-    "Leave it": "Laisser",
-    "Thank you. Somebody will look at it.": "Merci. Quelqu’un va regarder.",
+    "Thank you. Your report will be reviewed.": "Merci. Quelqu’un va regarder.",
     "{service} knows this address.": "{service} connaît cette adresse.",
-    "Written as in {service}.": "Écrit comme ici : {service}.",
+    "Spelled as in {service}.": "Écrit comme ici : {service}.",
     "In {service} it is {line}.": "{service} écrit : {line}.",
-    "{service} writes this address otherwise.": "{service} écrit cette adresse autrement.",
-    "as it was written": "comme vous l’avez écrit",
+    "{service} spells this address differently.": "{service} écrit cette adresse autrement.",
+    "as typed": "comme vous l’avez écrit",
     "in {service}": "selon : {service}",
-    "{service} does not know this address. You can go on with it.":
+    "{service} does not know this address. You can continue with it.":
       "{service} ne connaît pas cette adresse. Vous pouvez continuer avec elle.",
-    "Asking {service} …": "Demande en cours : {service} …",
-    "Take the register's": "Prendre l’officielle",
+    "Checking with {service} …": "Demande en cours : {service} …",
+    "Use the register's": "Prendre l’officielle",
     "Keep mine": "Garder la mienne",
-    "{service} has nothing for this. You can go on without it.":
+    "{service} has nothing for this. You can continue without it.":
       "{service} n’a rien pour cela. Vous pouvez continuer sans.",
-    "{service} did not answer in time. You can go on without it.":
+    "{service} did not respond in time. You can continue without it.":
       "{service} n’a pas répondu à temps. Vous pouvez continuer sans.",
-    "{service} is asked too often just now. You can go on without it.":
+    "{service} has too many requests right now. You can continue without it.":
       "{service} reçoit trop de demandes en ce moment. Vous pouvez continuer sans.",
-    "{service} does not answer at the moment. You can go on without it.":
+    "{service} is not responding at the moment. You can continue without it.":
       "{service} ne répond pas pour le moment. Vous pouvez continuer sans.",
     "{length} in a straight line": "{length} à vol d’oiseau",
-    "The map cannot tell addresses on this page. Type the address by hand.":
+    "The map cannot look up addresses on this page. Type the address by hand.":
       "La carte ne peut pas indiquer d’adresses sur cette page. Saisissez l’adresse à la main.",
-    "Nobody waits for this place: open the picker again from where you came.":
+    "No page is waiting for this place. Open the picker again from the page you came from.":
       "Personne n’attend ce lieu : rouvrez la sélection d’où vous venez.",
-    "Handed over: {place}": "Transmis : {place}",
+    "Returned: {place}": "Transmis : {place}",
     "Cancelled.": "Annulé.",
     Search: "Rechercher",
     "Open the place": "Ouvrir le lieu",
-    "Ways to this place": "Vers ce lieu",
+    "Options for this place": "Vers ce lieu",
   },
 };
 

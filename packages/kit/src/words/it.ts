@@ -7,7 +7,7 @@ const words: Words = {
     Suggestions: "Suggerimenti",
     "{n} suggestion.|{n} suggestions.": { one: "{n} suggerimento.", other: "{n} suggerimenti." },
     "No suggestions.": "Nessun suggerimento.",
-    "Its numbers: right arrow": "I suoi numeri: freccia destra",
+    "House numbers: right arrow": "I suoi numeri: freccia destra",
     "Nothing found. Check the spelling, or type the address by hand.":
       "Non si è trovato nulla. Controlli l'ortografia o scriva l'indirizzo a mano.",
     "The address search does not work at the moment.": "La ricerca di indirizzi al momento non funziona.",
@@ -15,10 +15,10 @@ const words: Words = {
       "La ricerca di indirizzi non è raggiungibile. Controlli la connessione o scriva l'indirizzo a mano.",
     "The address search takes too long. Try again, or type the address by hand.":
       "La ricerca di indirizzi impiega troppo tempo. Riprovi o scriva l'indirizzo a mano.",
-    "The address search may not be used on this page.": "La ricerca di indirizzi non si può usare in questa pagina.",
+    "Address search is not allowed on this page.": "La ricerca di indirizzi non si può usare in questa pagina.",
     "Too many searches just now. Wait a moment, or type the address by hand.":
       "Troppe ricerche in questo momento. Aspetti un attimo o scriva l'indirizzo a mano.",
-    "The address search did not understand this. Type the address by hand.":
+    "The address search could not read this. Type the address by hand.":
       "La ricerca di indirizzi non ha capito. Scriva l'indirizzo a mano.",
     "This address is no longer there. Choose another.": "Questo indirizzo non c'è più. Ne scelga un altro.",
     "The address search does not work at the moment. Type the address by hand.":
@@ -32,19 +32,19 @@ const words: Words = {
     county: "provincia",
     region: "regione",
     country: "paese",
-    "{n} address fits. Which one is it?|{n} addresses fit. Which one is it?": {
+    "{n} address matches. Is it this one?|{n} addresses match. Which one is it?": {
       one: "{n} indirizzo corrisponde. È questo?",
       other: "{n} indirizzi corrispondono. Qual è?",
     },
     "“{written}” is not known here, but “{held}” is.": "«{written}» qui non è noto, ma «{held}» sì.",
     "“{written}” is not known here.": "«{written}» qui non è noto.",
-    "“{written}” was put right: {held}.": "«{written}» è stato corretto: {held}.",
-    "That is right": "È giusto",
-    "Look this up": "Cerca questo",
+    "“{written}” was corrected: {held}.": "«{written}» è stato corretto: {held}.",
+    "Keep as typed": "È giusto",
+    "Look up": "Cerca questo",
     "Back to {place}": "Torna a {place}",
-    "This is not {place} any more.": "Questo non è più {place}.",
-    "Another country: what stood here was taken out.": "Un altro paese: ciò che era scritto qui è stato tolto.",
-    "Bring it back": "Rimettilo",
+    "This is no longer {place}.": "Questo non è più {place}.",
+    "The country changed, so this field was cleared.": "Un altro paese: ciò che era scritto qui è stato tolto.",
+    Undo: "Rimettilo",
     "the stored place": "il luogo salvato",
     Address: "Indirizzo",
     "Opening hours": "Orari di apertura",
@@ -59,8 +59,8 @@ const words: Words = {
     "Another address": "Un altro indirizzo",
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "Non si è trovato nulla. Controlli l'ortografia o prosegua con ciò che ha scritto.",
-    "Finding this device …": "Ricerca di questo dispositivo …",
-    "Nothing was found near this device. Type the address or the place, or press the map.":
+    "Locating this device …": "Ricerca di questo dispositivo …",
+    "Nothing was found near this device. Type the address or place, or tap the map.":
       "Non è stato trovato nulla vicino a questo dispositivo. Scriva l'indirizzo o il luogo, o tocchi la mappa.",
     "This device is within {length} of here.": "Questo dispositivo è entro {length} da qui.",
     "Is it this place?": "È questo luogo?",
@@ -68,69 +68,67 @@ const words: Words = {
     "Find it on the map": "Trovarlo sulla mappa",
     Done: "Fatto",
     Cancel: "Annulla",
-    "Move the map until the mark stands on the place.": "Spostare la mappa finché il segno è sul luogo.",
-    "The stored place is not held any more. Look it up again, or leave it as it is.":
+    "Move the map until the pin is on the place.": "Spostare la mappa finché il segno è sul luogo.",
+    "The stored place is no longer available. Look it up again, or leave it as it is.":
       "Il luogo salvato non è più nei dati. Cercarlo di nuovo o lasciarlo com'è.",
-    "Nothing was found near this spot.": "Non è stato trovato nulla vicino a questo punto.",
+    "Nothing was found near this position.": "Non è stato trovato nulla vicino a questo punto.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Trovato, ma solo {where}. Se può, indichi la casa sulla mappa.",
-    "at the house itself": "alla casa stessa",
-    "between the houses beside it": "tra le case accanto",
+    "at the house": "alla casa stessa",
+    "between neighbouring houses": "tra le case accanto",
     "somewhere on the street": "da qualche parte nella via",
-    "in the middle of the area": "al centro dell'area",
-    "The picture stands here once the place is known.": "L'immagine sarà qui quando il luogo è noto.",
-    "The picture did not come.": "L'immagine non è arrivata.",
+    "in the centre of the area": "al centro dell'area",
+    "The picture appears when the place is known.": "L'immagine sarà qui quando il luogo è noto.",
+    "The picture could not be loaded.": "L'immagine non è arrivata.",
     "Map of {place}": "Mappa di {place}",
     "Map of the place": "Mappa del luogo",
     Choose: "Scegliere",
     Unit: "Unità",
-    "known once both ends are": "nota quando lo sono entrambi i capi",
-    "This browser cannot say where the device is.": "Questo browser non può dire dov'è il dispositivo.",
-    "Type the address, or put the marker where it is.": "Scriva l'indirizzo o metta il segno dov'è.",
-    "The position is only told to pages that came over a safe connection.":
+    "shown when both addresses are known": "nota quando lo sono entrambi i capi",
+    "This browser cannot determine the device's location.": "Questo browser non può dire dov'è il dispositivo.",
+    "Type the address, or place the marker on the map.": "Scriva l'indirizzo o metta il segno dov'è.",
+    "Location is only available over a secure connection.":
       "La posizione si dice solo a pagine arrivate con una connessione sicura.",
-    "Open the page by https, or type the address.": "Apra la pagina con https o scriva l'indirizzo.",
-    "This page may not know where the device is.": "Questa pagina non può sapere dov'è il dispositivo.",
+    "Open the page over https, or type the address.": "Apra la pagina con https o scriva l'indirizzo.",
+    "This page is not allowed to use the device's location.": "Questa pagina non può sapere dov'è il dispositivo.",
     "Allow it in the browser's settings for this page, or type the address.":
       "Lo permetta per questa pagina nelle impostazioni del browser o scriva l'indirizzo.",
-    "The device does not know where it is.": "Il dispositivo non sa dov'è.",
-    "Switch its position on, or type the address.": "Attivi la posizione o scriva l'indirizzo.",
-    "Finding the device took too long.": "Trovare il dispositivo ha richiesto troppo tempo.",
-    "Try again, best near a window, or type the address.":
+    "The device's location is not available.": "Il dispositivo non sa dov'è.",
+    "Turn on location, or type the address.": "Attivi la posizione o scriva l'indirizzo.",
+    "Locating the device took too long.": "Trovare il dispositivo ha richiesto troppo tempo.",
+    "Try again, if possible near a window, or type the address.":
       "Riprovi, meglio vicino a una finestra, o scriva l'indirizzo.",
-    "The device is only known to be within {length} of here.":
-      "Del dispositivo si sa solo che è entro {length} da qui.",
-    "Put the marker on the right house.": "Metta il segno sulla casa giusta.",
+    "The device is somewhere within {length} of here.": "Del dispositivo si sa solo che è entro {length} da qui.",
+    "Move the marker to the right house.": "Metta il segno sulla casa giusta.",
     Streets: "Vie",
     Ground: "Terreno",
     Heights: "Altezze",
     "Ground with streets": "Terreno con vie",
     "Zoom in": "Avvicina",
     "Zoom out": "Allontana",
-    "Kind of sheet": "Tipo di foglio",
-    "Move the map under an aim": "Muovere la mappa sotto un mirino",
-    "Show it in relief": "Mostra in rilievo",
-    "Show where this device is": "Mostra dov'è questo dispositivo",
-    "nothing there": "nessun dato",
-    "Only numbers have sizes.": "Solo i numeri hanno una dimensione.",
+    "Map style": "Tipo di foglio",
+    "Aim with the map": "Muovere la mappa sotto un mirino",
+    "Show relief": "Mostra in rilievo",
+    "Show my location": "Mostra dov'è questo dispositivo",
+    "no value": "nessun dato",
+    "Only numeric columns can set the size.": "Solo i numeri hanno una dimensione.",
     "Mean {n}": "Media {n}",
     "Label: {column}": "Etichetta: {column}",
     Pictures: "Immagini",
-    "Pictures of “{name}” did not come. The sheet stands in for them.":
+    "“{name}” could not be loaded. The standard map is shown instead.":
       "Mancano immagini di «{name}». Al loro posto c'è la mappa.",
-    "Parts of the map did not come. They are asked for again.":
+    "Parts of the map could not be loaded. Trying again.":
       "Parti della mappa non sono arrivate. Vengono richieste di nuovo.",
-    "Take this place": "Prendi questo luogo",
+    "Use this place": "Prendi questo luogo",
     Markers: "Segni",
     Close: "Chiudi",
-    "Open in a map application": "Apri in un'applicazione di mappe",
-    "The way there": "La strada per arrivarci",
+    "Open in a map app": "Apri in un'applicazione di mappe",
+    Directions: "La strada per arrivarci",
     "Copy coordinates": "Copia le coordinate",
     "Copied: {text}": "Copiato: {text}",
-    "No map application answered. Copied instead: {text}":
-      "Nessuna applicazione di mappe ha risposto. Copiato invece: {text}",
-    "The coordinates: {text}": "Le coordinate: {text}",
-    "{label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.":
+    "No map app opened. Copied instead: {text}": "Nessuna applicazione di mappe ha risposto. Copiato invece: {text}",
+    "Coordinates: {text}": "Le coordinate: {text}",
+    "{label}. Arrow keys move it, plus and minus zoom, Enter selects the address in the centre.":
       "{label}. Le frecce la muovono, più e meno cambiano la scala, Invio prende l'indirizzo al centro.",
     "{sheet}, {length} across, around {lat}, {lon}.": "{sheet}, larga {length}, intorno a {lat}, {lon}.",
     "{sheet}, around {lat}, {lon}.": "{sheet}, intorno a {lat}, {lon}.",
@@ -138,11 +136,11 @@ const words: Words = {
     "{n}° south": "{n}° sud",
     "{n}° east": "{n}° est",
     "{n}° west": "{n}° ovest",
-    "{n} marker stands on the map.|{n} markers stand on the map.": {
+    "{n} marker on the map.|{n} markers on the map.": {
       one: "{n} segno è sulla mappa.",
       other: "{n} segni sono sulla mappa.",
     },
-    "A marker stands at {places}.": "Un segno è a {places}.",
+    "There is a marker at {places}.": "Un segno è a {places}.",
     "This place has no position yet.": "Questo luogo non ha ancora una posizione.",
     "{n} of {all} places has no position yet.|{n} of {all} places have no position yet.": {
       one: "{n} luogo su {all} non ha ancora una posizione.",
@@ -150,12 +148,12 @@ const words: Words = {
     },
     "Marker {n}": "Segno {n}",
     "{n} of {all}": "{n} di {all}",
-    "Enter opens": "Invio apre",
-    "M moves": "M muove",
-    "arrows move, with Shift by little": "le frecce muovono, con Maiusc di poco",
-    "Enter drops": "Invio posa",
-    "Esc puts back": "Esc rimette",
-    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+    "Enter: open": "Invio apre",
+    "M: move": "M muove",
+    "arrows: move, with Shift in small steps": "le frecce muovono, con Maiusc di poco",
+    "Enter: drop": "Invio posa",
+    "Esc: cancel": "Esc rimette",
+    "{label} in relief. Arrow keys turn and tilt, plus and minus zoom, N turns north up, 0 looks straight down, Escape returns to the flat map.":
       "{label} in rilievo. Le frecce lo girano e lo inclinano, più e meno avvicinano e allontanano, N lo gira a nord, 0 guarda dritto in giù, Esc torna alla mappa piana.",
     "Flat map": "Mappa piana",
     "Straight down": "Dritto in giù",
@@ -163,45 +161,44 @@ const words: Words = {
     "Preparing the relief …": "Preparazione del rilievo …",
     "{n} m above the sea": "{n} m sul mare",
     "{place}, {n} m above the sea": "{place}, {n} m sul mare",
-    "The relief did not come.": "Il rilievo non è arrivato.",
-    "What draws the relief did not come. Check the connection, then try again.":
+    "The relief could not be loaded.": "Il rilievo non è arrivato.",
+    "The relief view could not be loaded. Check the connection and try again.":
       "Ciò che disegna il rilievo non è arrivato. Controlli la connessione e riprovi.",
-    "This browser cannot draw the ground in relief. The flat map stays.":
+    "This browser cannot show relief. The flat map is shown instead.":
       "Questo browser non può disegnare il terreno in rilievo. Resta la mappa piana.",
-    "Something is wrong with this address": "C’è qualcosa di sbagliato in questo indirizzo",
+    "Report a mistake in this address": "C’è qualcosa di sbagliato in questo indirizzo",
     "What is wrong?": "Che cosa è sbagliato?",
     Send: "Invia",
-    "Leave it": "Lascia stare",
-    "Thank you. Somebody will look at it.": "Grazie. Qualcuno lo guarderà.",
+    "Thank you. Your report will be reviewed.": "Grazie. Qualcuno lo guarderà.",
     "{service} knows this address.": "{service} conosce questo indirizzo.",
-    "Written as in {service}.": "Scritto come qui: {service}.",
+    "Spelled as in {service}.": "Scritto come qui: {service}.",
     "In {service} it is {line}.": "{service} scrive: {line}.",
-    "{service} writes this address otherwise.": "{service} scrive questo indirizzo in un altro modo.",
-    "as it was written": "come è stato scritto",
+    "{service} spells this address differently.": "{service} scrive questo indirizzo in un altro modo.",
+    "as typed": "come è stato scritto",
     "in {service}": "secondo: {service}",
-    "{service} does not know this address. You can go on with it.":
+    "{service} does not know this address. You can continue with it.":
       "{service} non conosce questo indirizzo. Può continuare con questo.",
-    "Asking {service} …": "Si chiede: {service} …",
-    "Take the register's": "Prendere quello ufficiale",
+    "Checking with {service} …": "Si chiede: {service} …",
+    "Use the register's": "Prendere quello ufficiale",
     "Keep mine": "Tenere il mio",
-    "{service} has nothing for this. You can go on without it.":
+    "{service} has nothing for this. You can continue without it.":
       "{service} non ha nulla per questo. Può continuare senza.",
-    "{service} did not answer in time. You can go on without it.":
+    "{service} did not respond in time. You can continue without it.":
       "{service} non ha risposto in tempo. Può continuare senza.",
-    "{service} is asked too often just now. You can go on without it.":
+    "{service} has too many requests right now. You can continue without it.":
       "{service} riceve troppe richieste in questo momento. Può continuare senza.",
-    "{service} does not answer at the moment. You can go on without it.":
+    "{service} is not responding at the moment. You can continue without it.":
       "{service} al momento non risponde. Può continuare senza.",
     "{length} in a straight line": "{length} in linea d’aria",
-    "The map cannot tell addresses on this page. Type the address by hand.":
+    "The map cannot look up addresses on this page. Type the address by hand.":
       "La mappa non può indicare indirizzi in questa pagina. Scriva l’indirizzo a mano.",
-    "Nobody waits for this place: open the picker again from where you came.":
+    "No page is waiting for this place. Open the picker again from the page you came from.":
       "Nessuno aspetta questo luogo: riapra la scelta da dove è venuto.",
-    "Handed over: {place}": "Consegnato: {place}",
+    "Returned: {place}": "Consegnato: {place}",
     "Cancelled.": "Annullato.",
     Search: "Cerca",
     "Open the place": "Apri il luogo",
-    "Ways to this place": "Verso questo luogo",
+    "Options for this place": "Verso questo luogo",
   },
 };
 

@@ -7,7 +7,7 @@ const words: Words = {
     Suggestions: "Suggesties",
     "{n} suggestion.|{n} suggestions.": { one: "{n} suggestie.", other: "{n} suggesties." },
     "No suggestions.": "Geen suggesties.",
-    "Its numbers: right arrow": "De nummers: pijl naar rechts",
+    "House numbers: right arrow": "De nummers: pijl naar rechts",
     "Nothing found. Check the spelling, or type the address by hand.":
       "Niets gevonden. Kijk de spelling na, of typ het adres met de hand.",
     "The address search does not work at the moment.": "Het zoeken van adressen werkt op dit moment niet.",
@@ -15,11 +15,10 @@ const words: Words = {
       "Het zoeken van adressen is niet te bereiken. Kijk de verbinding na, of typ het adres met de hand.",
     "The address search takes too long. Try again, or type the address by hand.":
       "Het zoeken van adressen duurt te lang. Probeer het opnieuw, of typ het adres met de hand.",
-    "The address search may not be used on this page.":
-      "Het zoeken van adressen mag op deze pagina niet worden gebruikt.",
+    "Address search is not allowed on this page.": "Het zoeken van adressen mag op deze pagina niet worden gebruikt.",
     "Too many searches just now. Wait a moment, or type the address by hand.":
       "Er wordt nu te veel gezocht. Wacht even, of typ het adres met de hand.",
-    "The address search did not understand this. Type the address by hand.":
+    "The address search could not read this. Type the address by hand.":
       "Dit werd niet begrepen. Typ het adres met de hand.",
     "This address is no longer there. Choose another.": "Dit adres is er niet meer. Kies een ander.",
     "The address search does not work at the moment. Type the address by hand.":
@@ -33,19 +32,19 @@ const words: Words = {
     county: "gemeente",
     region: "provincie",
     country: "land",
-    "{n} address fits. Which one is it?|{n} addresses fit. Which one is it?": {
+    "{n} address matches. Is it this one?|{n} addresses match. Which one is it?": {
       one: "{n} adres past. Is het dit?",
       other: "{n} adressen passen. Welk is het?",
     },
     "“{written}” is not known here, but “{held}” is.": "“{written}” is hier niet bekend, maar “{held}” wel.",
     "“{written}” is not known here.": "“{written}” is hier niet bekend.",
-    "“{written}” was put right: {held}.": "“{written}” is verbeterd: {held}.",
-    "That is right": "Dat klopt",
-    "Look this up": "Dit opzoeken",
+    "“{written}” was corrected: {held}.": "“{written}” is verbeterd: {held}.",
+    "Keep as typed": "Dat klopt",
+    "Look up": "Dit opzoeken",
     "Back to {place}": "Terug naar {place}",
-    "This is not {place} any more.": "Dit is niet meer {place}.",
-    "Another country: what stood here was taken out.": "Een ander land: wat hier stond is weggehaald.",
-    "Bring it back": "Terughalen",
+    "This is no longer {place}.": "Dit is niet meer {place}.",
+    "The country changed, so this field was cleared.": "Een ander land: wat hier stond is weggehaald.",
+    Undo: "Terughalen",
     "the stored place": "de opgeslagen plaats",
     Address: "Adres",
     "Opening hours": "Openingstijden",
@@ -60,8 +59,8 @@ const words: Words = {
     "Another address": "Een ander adres",
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "Er is niets gevonden. Kijk de spelling na, of ga verder met wat u typte.",
-    "Finding this device …": "Dit apparaat wordt gezocht …",
-    "Nothing was found near this device. Type the address or the place, or press the map.":
+    "Locating this device …": "Dit apparaat wordt gezocht …",
+    "Nothing was found near this device. Type the address or place, or tap the map.":
       "Er is niets gevonden bij dit apparaat. Typ het adres of de plek, of wijs het aan op de kaart.",
     "This device is within {length} of here.": "Dit apparaat is binnen {length} van hier.",
     "Is it this place?": "Is het deze plek?",
@@ -69,69 +68,69 @@ const words: Words = {
     "Find it on the map": "Op de kaart zoeken",
     Done: "Klaar",
     Cancel: "Annuleren",
-    "Move the map until the mark stands on the place.": "Beweeg de kaart tot het teken op de plaats staat.",
-    "The stored place is not held any more. Look it up again, or leave it as it is.":
+    "Move the map until the pin is on the place.": "Beweeg de kaart tot het teken op de plaats staat.",
+    "The stored place is no longer available. Look it up again, or leave it as it is.":
       "De opgeslagen plaats staat niet meer in de gegevens. Zoek haar opnieuw of laat haar zoals ze is.",
-    "Nothing was found near this spot.": "Er is niets gevonden bij dit punt.",
+    "Nothing was found near this position.": "Er is niets gevonden bij dit punt.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Gevonden, maar alleen {where}. Wijs het huis op de kaart aan als u kunt.",
-    "at the house itself": "bij het huis zelf",
-    "between the houses beside it": "tussen de huizen ernaast",
+    "at the house": "bij het huis zelf",
+    "between neighbouring houses": "tussen de huizen ernaast",
     "somewhere on the street": "ergens in de straat",
-    "in the middle of the area": "midden in het gebied",
-    "The picture stands here once the place is known.": "Hier komt de afbeelding zodra de plek bekend is.",
-    "The picture did not come.": "De afbeelding is niet gekomen.",
+    "in the centre of the area": "midden in het gebied",
+    "The picture appears when the place is known.": "Hier komt de afbeelding zodra de plek bekend is.",
+    "The picture could not be loaded.": "De afbeelding is niet gekomen.",
     "Map of {place}": "Kaart van {place}",
     "Map of the place": "Kaart van de plek",
     Choose: "Kiezen",
     Unit: "Eenheid",
-    "known once both ends are": "bekend zodra beide einden dat zijn",
-    "This browser cannot say where the device is.": "Deze browser kan niet zeggen waar het apparaat is.",
-    "Type the address, or put the marker where it is.": "Typ het adres, of zet het merkteken waar het is.",
-    "The position is only told to pages that came over a safe connection.":
+    "shown when both addresses are known": "bekend zodra beide einden dat zijn",
+    "This browser cannot determine the device's location.": "Deze browser kan niet zeggen waar het apparaat is.",
+    "Type the address, or place the marker on the map.": "Typ het adres, of zet het merkteken waar het is.",
+    "Location is only available over a secure connection.":
       "De positie wordt alleen verteld aan pagina's die over een veilige verbinding kwamen.",
-    "Open the page by https, or type the address.": "Open de pagina met https, of typ het adres.",
-    "This page may not know where the device is.": "Deze pagina mag niet weten waar het apparaat is.",
+    "Open the page over https, or type the address.": "Open de pagina met https, of typ het adres.",
+    "This page is not allowed to use the device's location.": "Deze pagina mag niet weten waar het apparaat is.",
     "Allow it in the browser's settings for this page, or type the address.":
       "Sta het voor deze pagina toe in de instellingen van de browser, of typ het adres.",
-    "The device does not know where it is.": "Het apparaat weet niet waar het is.",
-    "Switch its position on, or type the address.": "Zet de positie aan, of typ het adres.",
-    "Finding the device took too long.": "Het apparaat vinden duurde te lang.",
-    "Try again, best near a window, or type the address.":
+    "The device's location is not available.": "Het apparaat weet niet waar het is.",
+    "Turn on location, or type the address.": "Zet de positie aan, of typ het adres.",
+    "Locating the device took too long.": "Het apparaat vinden duurde te lang.",
+    "Try again, if possible near a window, or type the address.":
       "Probeer het opnieuw, het best bij een raam, of typ het adres.",
-    "The device is only known to be within {length} of here.":
+    "The device is somewhere within {length} of here.":
       "Van het apparaat is alleen bekend dat het binnen {length} van hier is.",
-    "Put the marker on the right house.": "Zet het merkteken op het juiste huis.",
+    "Move the marker to the right house.": "Zet het merkteken op het juiste huis.",
     Streets: "Straten",
     Ground: "Terrein",
     Heights: "Hoogten",
     "Ground with streets": "Terrein met straten",
     "Zoom in": "Dichterbij",
     "Zoom out": "Verder weg",
-    "Kind of sheet": "Soort blad",
-    "Move the map under an aim": "Beweeg de kaart onder een richtpunt",
-    "Show it in relief": "Toon in reliëf",
-    "Show where this device is": "Toon waar dit apparaat is",
-    "nothing there": "geen gegevens",
-    "Only numbers have sizes.": "Alleen getallen hebben een grootte.",
+    "Map style": "Soort blad",
+    "Aim with the map": "Beweeg de kaart onder een richtpunt",
+    "Show relief": "Toon in reliëf",
+    "Show my location": "Toon waar dit apparaat is",
+    "no value": "geen gegevens",
+    "Only numeric columns can set the size.": "Alleen getallen hebben een grootte.",
     "Mean {n}": "Gemiddelde {n}",
     "Label: {column}": "Opschrift: {column}",
     Pictures: "Beelden",
-    "Pictures of “{name}” did not come. The sheet stands in for them.":
+    "“{name}” could not be loaded. The standard map is shown instead.":
       "Beelden van ‘{name}’ zijn niet aangekomen. In plaats daarvan staat de kaart er.",
-    "Parts of the map did not come. They are asked for again.":
+    "Parts of the map could not be loaded. Trying again.":
       "Delen van de kaart zijn niet gekomen. Ze worden opnieuw gevraagd.",
-    "Take this place": "Neem deze plek",
+    "Use this place": "Neem deze plek",
     Markers: "Merktekens",
     Close: "Sluiten",
-    "Open in a map application": "Open in een kaarttoepassing",
-    "The way there": "De weg erheen",
+    "Open in a map app": "Open in een kaarttoepassing",
+    Directions: "De weg erheen",
     "Copy coordinates": "Kopieer de coördinaten",
     "Copied: {text}": "Gekopieerd: {text}",
-    "No map application answered. Copied instead: {text}":
+    "No map app opened. Copied instead: {text}":
       "Geen kaarttoepassing gaf antwoord. In plaats daarvan gekopieerd: {text}",
-    "The coordinates: {text}": "De coördinaten: {text}",
-    "{label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.":
+    "Coordinates: {text}": "De coördinaten: {text}",
+    "{label}. Arrow keys move it, plus and minus zoom, Enter selects the address in the centre.":
       "{label}. Pijltjestoetsen bewegen de kaart, plus en min zoomen, Enter neemt het adres in het midden.",
     "{sheet}, {length} across, around {lat}, {lon}.": "{sheet}, {length} breed, rond {lat}, {lon}.",
     "{sheet}, around {lat}, {lon}.": "{sheet}, rond {lat}, {lon}.",
@@ -139,11 +138,11 @@ const words: Words = {
     "{n}° south": "{n}° zuid",
     "{n}° east": "{n}° oost",
     "{n}° west": "{n}° west",
-    "{n} marker stands on the map.|{n} markers stand on the map.": {
+    "{n} marker on the map.|{n} markers on the map.": {
       one: "{n} merkteken staat op de kaart.",
       other: "{n} merktekens staan op de kaart.",
     },
-    "A marker stands at {places}.": "Er staat een merkteken bij {places}.",
+    "There is a marker at {places}.": "Er staat een merkteken bij {places}.",
     "This place has no position yet.": "Deze plek heeft nog geen positie.",
     "{n} of {all} places has no position yet.|{n} of {all} places have no position yet.": {
       one: "{n} van {all} plekken heeft nog geen positie.",
@@ -151,12 +150,12 @@ const words: Words = {
     },
     "Marker {n}": "Merkteken {n}",
     "{n} of {all}": "{n} van {all}",
-    "Enter opens": "Enter opent",
-    "M moves": "M beweegt",
-    "arrows move, with Shift by little": "pijltjes bewegen, met Shift een beetje",
-    "Enter drops": "Enter zet neer",
-    "Esc puts back": "Esc zet terug",
-    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+    "Enter: open": "Enter opent",
+    "M: move": "M beweegt",
+    "arrows: move, with Shift in small steps": "pijltjes bewegen, met Shift een beetje",
+    "Enter: drop": "Enter zet neer",
+    "Esc: cancel": "Esc zet terug",
+    "{label} in relief. Arrow keys turn and tilt, plus and minus zoom, N turns north up, 0 looks straight down, Escape returns to the flat map.":
       "{label} in reliëf. Pijltjestoetsen draaien en kantelen het, plus en min gaan dichterbij en verder weg, N draait naar het noorden, 0 kijkt recht naar beneden, Escape gaat terug naar de vlakke kaart.",
     "Flat map": "Vlakke kaart",
     "Straight down": "Recht naar beneden",
@@ -164,45 +163,44 @@ const words: Words = {
     "Preparing the relief …": "Het reliëf wordt voorbereid …",
     "{n} m above the sea": "{n} m boven de zee",
     "{place}, {n} m above the sea": "{place}, {n} m boven de zee",
-    "The relief did not come.": "Het reliëf is niet gekomen.",
-    "What draws the relief did not come. Check the connection, then try again.":
+    "The relief could not be loaded.": "Het reliëf is niet gekomen.",
+    "The relief view could not be loaded. Check the connection and try again.":
       "Wat het reliëf tekent is niet gekomen. Kijk de verbinding na en probeer het opnieuw.",
-    "This browser cannot draw the ground in relief. The flat map stays.":
+    "This browser cannot show relief. The flat map is shown instead.":
       "Deze browser kan het terrein niet in reliëf tekenen. De vlakke kaart blijft.",
-    "Something is wrong with this address": "Er klopt iets niet aan dit adres",
+    "Report a mistake in this address": "Er klopt iets niet aan dit adres",
     "What is wrong?": "Wat klopt er niet?",
     Send: "Versturen",
-    "Leave it": "Laat maar",
-    "Thank you. Somebody will look at it.": "Dank u. Iemand kijkt ernaar.",
+    "Thank you. Your report will be reviewed.": "Dank u. Iemand kijkt ernaar.",
     "{service} knows this address.": "{service} kent dit adres.",
-    "Written as in {service}.": "Geschreven zoals hier: {service}.",
+    "Spelled as in {service}.": "Geschreven zoals hier: {service}.",
     "In {service} it is {line}.": "{service} schrijft: {line}.",
-    "{service} writes this address otherwise.": "{service} schrijft dit adres anders.",
-    "as it was written": "zoals geschreven",
+    "{service} spells this address differently.": "{service} schrijft dit adres anders.",
+    "as typed": "zoals geschreven",
     "in {service}": "volgens: {service}",
-    "{service} does not know this address. You can go on with it.":
+    "{service} does not know this address. You can continue with it.":
       "{service} kent dit adres niet. U kunt ermee verdergaan.",
-    "Asking {service} …": "Wordt gevraagd: {service} …",
-    "Take the register's": "Het officiële nemen",
+    "Checking with {service} …": "Wordt gevraagd: {service} …",
+    "Use the register's": "Het officiële nemen",
     "Keep mine": "Het mijne houden",
-    "{service} has nothing for this. You can go on without it.":
+    "{service} has nothing for this. You can continue without it.":
       "{service} heeft hier niets voor. U kunt zonder verdergaan.",
-    "{service} did not answer in time. You can go on without it.":
+    "{service} did not respond in time. You can continue without it.":
       "{service} heeft niet op tijd geantwoord. U kunt zonder verdergaan.",
-    "{service} is asked too often just now. You can go on without it.":
+    "{service} has too many requests right now. You can continue without it.":
       "{service} wordt nu te vaak gevraagd. U kunt zonder verdergaan.",
-    "{service} does not answer at the moment. You can go on without it.":
+    "{service} is not responding at the moment. You can continue without it.":
       "{service} antwoordt op dit moment niet. U kunt zonder verdergaan.",
     "{length} in a straight line": "{length} hemelsbreed",
-    "The map cannot tell addresses on this page. Type the address by hand.":
+    "The map cannot look up addresses on this page. Type the address by hand.":
       "De kaart kan op deze pagina geen adressen geven. Typ het adres met de hand.",
-    "Nobody waits for this place: open the picker again from where you came.":
+    "No page is waiting for this place. Open the picker again from the page you came from.":
       "Niemand wacht op deze plek: open de keuze opnieuw waar u vandaan kwam.",
-    "Handed over: {place}": "Doorgegeven: {place}",
+    "Returned: {place}": "Doorgegeven: {place}",
     "Cancelled.": "Geannuleerd.",
     Search: "Zoeken",
     "Open the place": "De plek openen",
-    "Ways to this place": "Naar deze plek",
+    "Options for this place": "Naar deze plek",
   },
 };
 

@@ -12,7 +12,7 @@ const words: Words = {
       other: "{n} podpowiedzi.",
     },
     "No suggestions.": "Brak podpowiedzi.",
-    "Its numbers: right arrow": "Numery: strzałka w prawo",
+    "House numbers: right arrow": "Numery: strzałka w prawo",
     "Nothing found. Check the spelling, or type the address by hand.":
       "Nic nie znaleziono. Sprawdź pisownię albo wpisz adres ręcznie.",
     "The address search does not work at the moment.": "Wyszukiwanie adresów w tej chwili nie działa.",
@@ -20,10 +20,10 @@ const words: Words = {
       "Nie można połączyć się z wyszukiwaniem adresów. Sprawdź połączenie albo wpisz adres ręcznie.",
     "The address search takes too long. Try again, or type the address by hand.":
       "Wyszukiwanie adresów trwa zbyt długo. Spróbuj ponownie albo wpisz adres ręcznie.",
-    "The address search may not be used on this page.": "Na tej stronie nie wolno używać wyszukiwania adresów.",
+    "Address search is not allowed on this page.": "Na tej stronie nie wolno używać wyszukiwania adresów.",
     "Too many searches just now. Wait a moment, or type the address by hand.":
       "Zbyt wiele wyszukiwań w tej chwili. Poczekaj chwilę albo wpisz adres ręcznie.",
-    "The address search did not understand this. Type the address by hand.":
+    "The address search could not read this. Type the address by hand.":
       "Wyszukiwanie adresów tego nie zrozumiało. Wpisz adres ręcznie.",
     "This address is no longer there. Choose another.": "Tego adresu już nie ma. Wybierz inny.",
     "The address search does not work at the moment. Type the address by hand.":
@@ -37,7 +37,7 @@ const words: Words = {
     county: "powiat",
     region: "region",
     country: "kraj",
-    "{n} address fits. Which one is it?|{n} addresses fit. Which one is it?": {
+    "{n} address matches. Is it this one?|{n} addresses match. Which one is it?": {
       one: "Pasuje {n} adres. Czy to ten?",
       few: "Pasują {n} adresy. Który to?",
       many: "Pasuje {n} adresów. Który to?",
@@ -45,13 +45,13 @@ const words: Words = {
     },
     "“{written}” is not known here, but “{held}” is.": "„{written}” nie jest tu znane, ale „{held}” tak.",
     "“{written}” is not known here.": "„{written}” nie jest tu znane.",
-    "“{written}” was put right: {held}.": "„{written}” poprawiono: {held}.",
-    "That is right": "Zgadza się",
-    "Look this up": "Wyszukaj to",
+    "“{written}” was corrected: {held}.": "„{written}” poprawiono: {held}.",
+    "Keep as typed": "Zgadza się",
+    "Look up": "Wyszukaj to",
     "Back to {place}": "Wróć do: {place}",
-    "This is not {place} any more.": "To już nie jest {place}.",
-    "Another country: what stood here was taken out.": "Inny kraj: usunięto to, co tu było.",
-    "Bring it back": "Przywróć",
+    "This is no longer {place}.": "To już nie jest {place}.",
+    "The country changed, so this field was cleared.": "Inny kraj: usunięto to, co tu było.",
+    Undo: "Przywróć",
     "the stored place": "zapisane miejsce",
     Address: "Adres",
     "Opening hours": "Godziny otwarcia",
@@ -66,8 +66,8 @@ const words: Words = {
     "Another address": "Inny adres",
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "Nic nie znaleziono. Sprawdź pisownię albo zostaw to, co wpisano.",
-    "Finding this device …": "Szukanie tego urządzenia …",
-    "Nothing was found near this device. Type the address or the place, or press the map.":
+    "Locating this device …": "Szukanie tego urządzenia …",
+    "Nothing was found near this device. Type the address or place, or tap the map.":
       "W pobliżu tego urządzenia nic nie znaleziono. Wpisz adres lub miejsce albo wskaż je na mapie.",
     "This device is within {length} of here.": "To urządzenie jest nie dalej niż {length} stąd.",
     "Is it this place?": "Czy to to miejsce?",
@@ -75,67 +75,69 @@ const words: Words = {
     "Find it on the map": "Znajdź na mapie",
     Done: "Gotowe",
     Cancel: "Anuluj",
-    "Move the map until the mark stands on the place.": "Przesuń mapę, aż znak stanie na miejscu.",
-    "The stored place is not held any more. Look it up again, or leave it as it is.":
+    "Move the map until the pin is on the place.": "Przesuń mapę, aż znak stanie na miejscu.",
+    "The stored place is no longer available. Look it up again, or leave it as it is.":
       "Zapisanego miejsca nie ma już w danych. Wyszukaj je ponownie albo zostaw, jak jest.",
-    "Nothing was found near this spot.": "W pobliżu tego punktu nic nie znaleziono.",
+    "Nothing was found near this position.": "W pobliżu tego punktu nic nie znaleziono.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Znaleziono, ale tylko {where}. Wskaż dom na mapie, jeśli możesz.",
-    "at the house itself": "przy samym domu",
-    "between the houses beside it": "między sąsiednimi domami",
+    "at the house": "przy samym domu",
+    "between neighbouring houses": "między sąsiednimi domami",
     "somewhere on the street": "gdzieś na ulicy",
-    "in the middle of the area": "w środku obszaru",
-    "The picture stands here once the place is known.": "Obraz pojawi się tu, gdy miejsce będzie znane.",
-    "The picture did not come.": "Obraz nie dotarł.",
+    "in the centre of the area": "w środku obszaru",
+    "The picture appears when the place is known.": "Obraz pojawi się tu, gdy miejsce będzie znane.",
+    "The picture could not be loaded.": "Obraz nie dotarł.",
     "Map of {place}": "Mapa: {place}",
     "Map of the place": "Mapa miejsca",
     Choose: "Wybierz",
     Unit: "Jednostka",
-    "known once both ends are": "znana, gdy znane są oba końce",
-    "This browser cannot say where the device is.": "Ta przeglądarka nie potrafi powiedzieć, gdzie jest urządzenie.",
-    "Type the address, or put the marker where it is.": "Wpisz adres albo postaw znacznik w tym miejscu.",
-    "The position is only told to pages that came over a safe connection.":
+    "shown when both addresses are known": "znana, gdy znane są oba końce",
+    "This browser cannot determine the device's location.":
+      "Ta przeglądarka nie potrafi powiedzieć, gdzie jest urządzenie.",
+    "Type the address, or place the marker on the map.": "Wpisz adres albo postaw znacznik w tym miejscu.",
+    "Location is only available over a secure connection.":
       "Położenie podaje się tylko stronom z bezpiecznego połączenia.",
-    "Open the page by https, or type the address.": "Otwórz stronę przez https albo wpisz adres.",
-    "This page may not know where the device is.": "Ta strona nie może wiedzieć, gdzie jest urządzenie.",
+    "Open the page over https, or type the address.": "Otwórz stronę przez https albo wpisz adres.",
+    "This page is not allowed to use the device's location.": "Ta strona nie może wiedzieć, gdzie jest urządzenie.",
     "Allow it in the browser's settings for this page, or type the address.":
       "Zezwól na to tej stronie w ustawieniach przeglądarki albo wpisz adres.",
-    "The device does not know where it is.": "Urządzenie nie wie, gdzie jest.",
-    "Switch its position on, or type the address.": "Włącz jego położenie albo wpisz adres.",
-    "Finding the device took too long.": "Znalezienie urządzenia trwało zbyt długo.",
-    "Try again, best near a window, or type the address.": "Spróbuj ponownie, najlepiej przy oknie, albo wpisz adres.",
-    "The device is only known to be within {length} of here.":
+    "The device's location is not available.": "Urządzenie nie wie, gdzie jest.",
+    "Turn on location, or type the address.": "Włącz jego położenie albo wpisz adres.",
+    "Locating the device took too long.": "Znalezienie urządzenia trwało zbyt długo.",
+    "Try again, if possible near a window, or type the address.":
+      "Spróbuj ponownie, najlepiej przy oknie, albo wpisz adres.",
+    "The device is somewhere within {length} of here.":
       "O urządzeniu wiadomo tylko, że jest nie dalej niż {length} stąd.",
-    "Put the marker on the right house.": "Postaw znacznik na właściwym domu.",
+    "Move the marker to the right house.": "Postaw znacznik na właściwym domu.",
     Streets: "Ulice",
     Ground: "Teren",
     Heights: "Wysokości",
     "Ground with streets": "Teren z ulicami",
     "Zoom in": "Przybliż",
     "Zoom out": "Oddal",
-    "Kind of sheet": "Rodzaj arkusza",
-    "Move the map under an aim": "Przesuwaj mapę pod celownikiem",
-    "Show it in relief": "Pokaż rzeźbę terenu",
-    "Show where this device is": "Pokaż, gdzie jest to urządzenie",
-    "nothing there": "brak danych",
-    "Only numbers have sizes.": "Tylko liczby mają wielkość.",
+    "Map style": "Rodzaj arkusza",
+    "Aim with the map": "Przesuwaj mapę pod celownikiem",
+    "Show relief": "Pokaż rzeźbę terenu",
+    "Show my location": "Pokaż, gdzie jest to urządzenie",
+    "no value": "brak danych",
+    "Only numeric columns can set the size.": "Tylko liczby mają wielkość.",
     "Mean {n}": "Średnia {n}",
     "Label: {column}": "Podpis: {column}",
     Pictures: "Zdjęcia",
-    "Pictures of “{name}” did not come. The sheet stands in for them.":
+    "“{name}” could not be loaded. The standard map is shown instead.":
       "Zdjęcia „{name}” nie dotarły. W ich miejscu jest mapa.",
-    "Parts of the map did not come. They are asked for again.": "Części mapy nie dotarły. Zostaną pobrane ponownie.",
-    "Take this place": "Weź to miejsce",
+    "Parts of the map could not be loaded. Trying again.": "Części mapy nie dotarły. Zostaną pobrane ponownie.",
+    "Use this place": "Weź to miejsce",
     Markers: "Znaczniki",
     Close: "Zamknij",
-    "Open in a map application": "Otwórz w aplikacji z mapami",
-    "The way there": "Droga do tego miejsca",
+    "Open in a map app": "Otwórz w aplikacji z mapami",
+    Directions: "Droga do tego miejsca",
     "Copy coordinates": "Kopiuj współrzędne",
     "Copied: {text}": "Skopiowano: {text}",
-    "No map application answered. Copied instead: {text}":
+    "No map app opened. Copied instead: {text}":
       "Żadna aplikacja z mapami nie odpowiedziała. Zamiast tego skopiowano: {text}",
-    "The coordinates: {text}": "Współrzędne: {text}",
-    "{label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.":
+    "Coordinates: {text}": "Współrzędne: {text}",
+    "{label}. Arrow keys move it, plus and minus zoom, Enter selects the address in the centre.":
       "{label}. Strzałki przesuwają mapę, plus i minus zmieniają skalę, Enter bierze adres ze środka.",
     "{sheet}, {length} across, around {lat}, {lon}.": "{sheet}, szerokość {length}, wokół {lat}, {lon}.",
     "{sheet}, around {lat}, {lon}.": "{sheet}, wokół {lat}, {lon}.",
@@ -143,13 +145,13 @@ const words: Words = {
     "{n}° south": "{n}° szerokości południowej",
     "{n}° east": "{n}° długości wschodniej",
     "{n}° west": "{n}° długości zachodniej",
-    "{n} marker stands on the map.|{n} markers stand on the map.": {
+    "{n} marker on the map.|{n} markers on the map.": {
       one: "Na mapie jest {n} znacznik.",
       few: "Na mapie są {n} znaczniki.",
       many: "Na mapie jest {n} znaczników.",
       other: "Na mapie jest {n} znacznika.",
     },
-    "A marker stands at {places}.": "Znacznik stoi przy {places}.",
+    "There is a marker at {places}.": "Znacznik stoi przy {places}.",
     "This place has no position yet.": "To miejsce nie ma jeszcze położenia.",
     "{n} of {all} places has no position yet.|{n} of {all} places have no position yet.": {
       one: "{n} miejsce z {all} nie ma jeszcze położenia.",
@@ -159,12 +161,12 @@ const words: Words = {
     },
     "Marker {n}": "Znacznik {n}",
     "{n} of {all}": "{n} z {all}",
-    "Enter opens": "Enter otwiera",
-    "M moves": "M przesuwa",
-    "arrows move, with Shift by little": "strzałki przesuwają, z Shift o trochę",
-    "Enter drops": "Enter stawia",
-    "Esc puts back": "Esc cofa",
-    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+    "Enter: open": "Enter otwiera",
+    "M: move": "M przesuwa",
+    "arrows: move, with Shift in small steps": "strzałki przesuwają, z Shift o trochę",
+    "Enter: drop": "Enter stawia",
+    "Esc: cancel": "Esc cofa",
+    "{label} in relief. Arrow keys turn and tilt, plus and minus zoom, N turns north up, 0 looks straight down, Escape returns to the flat map.":
       "{label} jako rzeźba terenu. Strzałki obracają i pochylają, plus i minus przybliżają i oddalają, N obraca na północ, 0 patrzy prosto w dół, Escape wraca do płaskiej mapy.",
     "Flat map": "Płaska mapa",
     "Straight down": "Prosto w dół",
@@ -172,44 +174,44 @@ const words: Words = {
     "Preparing the relief …": "Przygotowanie rzeźby terenu …",
     "{n} m above the sea": "{n} m nad morzem",
     "{place}, {n} m above the sea": "{place}, {n} m nad morzem",
-    "The relief did not come.": "Rzeźba terenu nie dotarła.",
-    "What draws the relief did not come. Check the connection, then try again.":
+    "The relief could not be loaded.": "Rzeźba terenu nie dotarła.",
+    "The relief view could not be loaded. Check the connection and try again.":
       "To, co rysuje rzeźbę terenu, nie dotarło. Sprawdź połączenie i spróbuj ponownie.",
-    "This browser cannot draw the ground in relief. The flat map stays.":
+    "This browser cannot show relief. The flat map is shown instead.":
       "Ta przeglądarka nie potrafi narysować rzeźby terenu. Zostaje płaska mapa.",
-    "Something is wrong with this address": "Z tym adresem jest coś nie tak",
+    "Report a mistake in this address": "Z tym adresem jest coś nie tak",
     "What is wrong?": "Co jest nie tak?",
     Send: "Wyślij",
-    "Leave it": "Zostaw",
-    "Thank you. Somebody will look at it.": "Dziękujemy. Ktoś się temu przyjrzy.",
+    "Thank you. Your report will be reviewed.": "Dziękujemy. Ktoś się temu przyjrzy.",
     "{service} knows this address.": "{service}: ten adres jest znany.",
-    "Written as in {service}.": "Zapisano tak jak tutaj: {service}.",
+    "Spelled as in {service}.": "Zapisano tak jak tutaj: {service}.",
     "In {service} it is {line}.": "{service}: {line}.",
-    "{service} writes this address otherwise.": "{service}: ten adres zapisany jest inaczej.",
-    "as it was written": "tak jak wpisano",
+    "{service} spells this address differently.": "{service}: ten adres zapisany jest inaczej.",
+    "as typed": "tak jak wpisano",
     "in {service}": "według: {service}",
-    "{service} does not know this address. You can go on with it.":
+    "{service} does not know this address. You can continue with it.":
       "{service}: ten adres nie jest znany. Można go zostawić i iść dalej.",
-    "Asking {service} …": "Trwa zapytanie: {service} …",
-    "Take the register's": "Weź urzędowy",
+    "Checking with {service} …": "Trwa zapytanie: {service} …",
+    "Use the register's": "Weź urzędowy",
     "Keep mine": "Zostaw mój",
-    "{service} has nothing for this. You can go on without it.": "{service}: nic tu nie ma. Można iść dalej bez tego.",
-    "{service} did not answer in time. You can go on without it.":
+    "{service} has nothing for this. You can continue without it.":
+      "{service}: nic tu nie ma. Można iść dalej bez tego.",
+    "{service} did not respond in time. You can continue without it.":
       "{service}: brak odpowiedzi na czas. Można iść dalej bez tego.",
-    "{service} is asked too often just now. You can go on without it.":
+    "{service} has too many requests right now. You can continue without it.":
       "{service}: za dużo pytań w tej chwili. Można iść dalej bez tego.",
-    "{service} does not answer at the moment. You can go on without it.":
+    "{service} is not responding at the moment. You can continue without it.":
       "{service}: w tej chwili brak odpowiedzi. Można iść dalej bez tego.",
     "{length} in a straight line": "{length} w linii prostej",
-    "The map cannot tell addresses on this page. Type the address by hand.":
+    "The map cannot look up addresses on this page. Type the address by hand.":
       "Mapa nie może podawać adresów na tej stronie. Wpisz adres ręcznie.",
-    "Nobody waits for this place: open the picker again from where you came.":
+    "No page is waiting for this place. Open the picker again from the page you came from.":
       "Nikt nie czeka na to miejsce: otwórz wybór ponownie tam, skąd przyszło się tutaj.",
-    "Handed over: {place}": "Przekazano: {place}",
+    "Returned: {place}": "Przekazano: {place}",
     "Cancelled.": "Anulowano.",
     Search: "Szukaj",
     "Open the place": "Otwórz miejsce",
-    "Ways to this place": "Do tego miejsca",
+    "Options for this place": "Do tego miejsca",
   },
 };
 

@@ -7,7 +7,7 @@ const words: Words = {
     Suggestions: "Sugestões",
     "{n} suggestion.|{n} suggestions.": { one: "{n} sugestão.", other: "{n} sugestões." },
     "No suggestions.": "Nenhuma sugestão.",
-    "Its numbers: right arrow": "Os seus números: seta para a direita",
+    "House numbers: right arrow": "Os seus números: seta para a direita",
     "Nothing found. Check the spelling, or type the address by hand.":
       "Nada encontrado. Verifique a ortografia ou escreva o endereço à mão.",
     "The address search does not work at the moment.": "A pesquisa de endereços não funciona neste momento.",
@@ -15,10 +15,10 @@ const words: Words = {
       "Não é possível chegar à pesquisa de endereços. Verifique a ligação ou escreva o endereço à mão.",
     "The address search takes too long. Try again, or type the address by hand.":
       "A pesquisa de endereços demora demasiado. Tente de novo ou escreva o endereço à mão.",
-    "The address search may not be used on this page.": "A pesquisa de endereços não pode ser usada nesta página.",
+    "Address search is not allowed on this page.": "A pesquisa de endereços não pode ser usada nesta página.",
     "Too many searches just now. Wait a moment, or type the address by hand.":
       "Há pesquisas a mais neste momento. Espere um pouco ou escreva o endereço à mão.",
-    "The address search did not understand this. Type the address by hand.":
+    "The address search could not read this. Type the address by hand.":
       "A pesquisa de endereços não percebeu isto. Escreva o endereço à mão.",
     "This address is no longer there. Choose another.": "Este endereço já não existe. Escolha outro.",
     "The address search does not work at the moment. Type the address by hand.":
@@ -32,19 +32,19 @@ const words: Words = {
     county: "concelho",
     region: "região",
     country: "país",
-    "{n} address fits. Which one is it?|{n} addresses fit. Which one is it?": {
+    "{n} address matches. Is it this one?|{n} addresses match. Which one is it?": {
       one: "{n} endereço serve. É este?",
       other: "{n} endereços servem. Qual deles é?",
     },
     "“{written}” is not known here, but “{held}” is.": "«{written}» não é conhecido aqui, mas «{held}» é.",
     "“{written}” is not known here.": "«{written}» não é conhecido aqui.",
-    "“{written}” was put right: {held}.": "«{written}» foi corrigido: {held}.",
-    "That is right": "Está certo",
-    "Look this up": "Procurar isto",
+    "“{written}” was corrected: {held}.": "«{written}» foi corrigido: {held}.",
+    "Keep as typed": "Está certo",
+    "Look up": "Procurar isto",
     "Back to {place}": "Voltar a {place}",
-    "This is not {place} any more.": "Isto já não é {place}.",
-    "Another country: what stood here was taken out.": "Outro país: o que estava aqui foi retirado.",
-    "Bring it back": "Repor",
+    "This is no longer {place}.": "Isto já não é {place}.",
+    "The country changed, so this field was cleared.": "Outro país: o que estava aqui foi retirado.",
+    Undo: "Repor",
     "the stored place": "o lugar guardado",
     Address: "Morada",
     "Opening hours": "Horário",
@@ -59,8 +59,8 @@ const words: Words = {
     "Another address": "Outro endereço",
     "Nothing was found. Check the spelling, or go on with what you typed.":
       "Nada foi encontrado. Verifique a ortografia ou continue com o que escreveu.",
-    "Finding this device …": "A procurar este dispositivo …",
-    "Nothing was found near this device. Type the address or the place, or press the map.":
+    "Locating this device …": "A procurar este dispositivo …",
+    "Nothing was found near this device. Type the address or place, or tap the map.":
       "Não foi encontrado nada perto deste dispositivo. Escreva o endereço ou o local, ou toque no mapa.",
     "This device is within {length} of here.": "Este dispositivo está a menos de {length} daqui.",
     "Is it this place?": "É este lugar?",
@@ -68,68 +68,67 @@ const words: Words = {
     "Find it on the map": "Procurar no mapa",
     Done: "Concluído",
     Cancel: "Cancelar",
-    "Move the map until the mark stands on the place.": "Mova o mapa até a marca ficar sobre o lugar.",
-    "The stored place is not held any more. Look it up again, or leave it as it is.":
+    "Move the map until the pin is on the place.": "Mova o mapa até a marca ficar sobre o lugar.",
+    "The stored place is no longer available. Look it up again, or leave it as it is.":
       "O lugar guardado já não consta dos dados. Procure-o de novo ou deixe-o como está.",
-    "Nothing was found near this spot.": "Não foi encontrado nada perto deste ponto.",
+    "Nothing was found near this position.": "Não foi encontrado nada perto deste ponto.",
     "Found, but only {where}. Show the house on the map if you can.":
       "Encontrado, mas apenas {where}. Mostre a casa no mapa, se puder.",
-    "at the house itself": "na própria casa",
-    "between the houses beside it": "entre as casas ao lado",
+    "at the house": "na própria casa",
+    "between neighbouring houses": "entre as casas ao lado",
     "somewhere on the street": "algures na rua",
-    "in the middle of the area": "no meio da zona",
-    "The picture stands here once the place is known.": "A imagem fica aqui quando se souber o lugar.",
-    "The picture did not come.": "A imagem não chegou.",
+    "in the centre of the area": "no meio da zona",
+    "The picture appears when the place is known.": "A imagem fica aqui quando se souber o lugar.",
+    "The picture could not be loaded.": "A imagem não chegou.",
     "Map of {place}": "Mapa de {place}",
     "Map of the place": "Mapa do lugar",
     Choose: "Escolher",
     Unit: "Unidade",
-    "known once both ends are": "sabe-se quando se souberem os dois extremos",
-    "This browser cannot say where the device is.": "Este navegador não consegue dizer onde está o dispositivo.",
-    "Type the address, or put the marker where it is.": "Escreva o endereço ou ponha a marca onde está.",
-    "The position is only told to pages that came over a safe connection.":
+    "shown when both addresses are known": "sabe-se quando se souberem os dois extremos",
+    "This browser cannot determine the device's location.":
+      "Este navegador não consegue dizer onde está o dispositivo.",
+    "Type the address, or place the marker on the map.": "Escreva o endereço ou ponha a marca onde está.",
+    "Location is only available over a secure connection.":
       "A posição só é dita a páginas que vieram por uma ligação segura.",
-    "Open the page by https, or type the address.": "Abra a página por https ou escreva o endereço.",
-    "This page may not know where the device is.": "Esta página não pode saber onde está o dispositivo.",
+    "Open the page over https, or type the address.": "Abra a página por https ou escreva o endereço.",
+    "This page is not allowed to use the device's location.": "Esta página não pode saber onde está o dispositivo.",
     "Allow it in the browser's settings for this page, or type the address.":
       "Permita-o para esta página nas definições do navegador ou escreva o endereço.",
-    "The device does not know where it is.": "O dispositivo não sabe onde está.",
-    "Switch its position on, or type the address.": "Ligue a posição ou escreva o endereço.",
-    "Finding the device took too long.": "Encontrar o dispositivo demorou demasiado.",
-    "Try again, best near a window, or type the address.":
+    "The device's location is not available.": "O dispositivo não sabe onde está.",
+    "Turn on location, or type the address.": "Ligue a posição ou escreva o endereço.",
+    "Locating the device took too long.": "Encontrar o dispositivo demorou demasiado.",
+    "Try again, if possible near a window, or type the address.":
       "Tente de novo, de preferência perto de uma janela, ou escreva o endereço.",
-    "The device is only known to be within {length} of here.":
-      "Do dispositivo só se sabe que está a menos de {length} daqui.",
-    "Put the marker on the right house.": "Ponha a marca na casa certa.",
+    "The device is somewhere within {length} of here.": "Do dispositivo só se sabe que está a menos de {length} daqui.",
+    "Move the marker to the right house.": "Ponha a marca na casa certa.",
     Streets: "Ruas",
     Ground: "Terreno",
     Heights: "Alturas",
     "Ground with streets": "Terreno com ruas",
     "Zoom in": "Aproximar",
     "Zoom out": "Afastar",
-    "Kind of sheet": "Tipo de folha",
-    "Move the map under an aim": "Mover o mapa sob uma mira",
-    "Show it in relief": "Mostrar em relevo",
-    "Show where this device is": "Mostrar onde está este dispositivo",
-    "nothing there": "sem dados",
-    "Only numbers have sizes.": "Só os números têm tamanho.",
+    "Map style": "Tipo de folha",
+    "Aim with the map": "Mover o mapa sob uma mira",
+    "Show relief": "Mostrar em relevo",
+    "Show my location": "Mostrar onde está este dispositivo",
+    "no value": "sem dados",
+    "Only numeric columns can set the size.": "Só os números têm tamanho.",
     "Mean {n}": "Média {n}",
     "Label: {column}": "Rótulo: {column}",
     Pictures: "Imagens",
-    "Pictures of “{name}” did not come. The sheet stands in for them.":
+    "“{name}” could not be loaded. The standard map is shown instead.":
       "Faltam imagens de «{name}». O mapa está no lugar delas.",
-    "Parts of the map did not come. They are asked for again.": "Faltam partes do mapa. São pedidas de novo.",
-    "Take this place": "Ficar com este local",
+    "Parts of the map could not be loaded. Trying again.": "Faltam partes do mapa. São pedidas de novo.",
+    "Use this place": "Ficar com este local",
     Markers: "Marcas",
     Close: "Fechar",
-    "Open in a map application": "Abrir numa aplicação de mapas",
-    "The way there": "O caminho até lá",
+    "Open in a map app": "Abrir numa aplicação de mapas",
+    Directions: "O caminho até lá",
     "Copy coordinates": "Copiar coordenadas",
     "Copied: {text}": "Copiado: {text}",
-    "No map application answered. Copied instead: {text}":
-      "Nenhuma aplicação de mapas respondeu. Copiado em vez disso: {text}",
-    "The coordinates: {text}": "As coordenadas: {text}",
-    "{label}. Arrow keys move it, plus and minus zoom, Enter takes the address in the middle.":
+    "No map app opened. Copied instead: {text}": "Nenhuma aplicação de mapas respondeu. Copiado em vez disso: {text}",
+    "Coordinates: {text}": "As coordenadas: {text}",
+    "{label}. Arrow keys move it, plus and minus zoom, Enter selects the address in the centre.":
       "{label}. As setas movem-no, mais e menos mudam a escala, Enter fica com o endereço do meio.",
     "{sheet}, {length} across, around {lat}, {lon}.": "{sheet}, {length} de largura, em volta de {lat}, {lon}.",
     "{sheet}, around {lat}, {lon}.": "{sheet}, em volta de {lat}, {lon}.",
@@ -137,11 +136,11 @@ const words: Words = {
     "{n}° south": "{n}° sul",
     "{n}° east": "{n}° este",
     "{n}° west": "{n}° oeste",
-    "{n} marker stands on the map.|{n} markers stand on the map.": {
+    "{n} marker on the map.|{n} markers on the map.": {
       one: "{n} marca está no mapa.",
       other: "{n} marcas estão no mapa.",
     },
-    "A marker stands at {places}.": "Há uma marca em {places}.",
+    "There is a marker at {places}.": "Há uma marca em {places}.",
     "This place has no position yet.": "Este lugar ainda não tem posição.",
     "{n} of {all} places has no position yet.|{n} of {all} places have no position yet.": {
       one: "{n} de {all} lugares ainda não tem posição.",
@@ -149,12 +148,12 @@ const words: Words = {
     },
     "Marker {n}": "Marca {n}",
     "{n} of {all}": "{n} de {all}",
-    "Enter opens": "Enter abre",
-    "M moves": "M move",
-    "arrows move, with Shift by little": "as setas movem, com Shift pouco",
-    "Enter drops": "Enter pousa",
-    "Esc puts back": "Esc repõe",
-    "{label} in relief. Arrow keys turn and tilt it, plus and minus go nearer and farther, N turns it north, 0 looks straight down, Escape goes back to the flat map.":
+    "Enter: open": "Enter abre",
+    "M: move": "M move",
+    "arrows: move, with Shift in small steps": "as setas movem, com Shift pouco",
+    "Enter: drop": "Enter pousa",
+    "Esc: cancel": "Esc repõe",
+    "{label} in relief. Arrow keys turn and tilt, plus and minus zoom, N turns north up, 0 looks straight down, Escape returns to the flat map.":
       "{label} em relevo. As setas rodam-no e inclinam-no, mais e menos aproximam e afastam, N roda-o para norte, 0 olha a direito para baixo, Escape volta ao mapa plano.",
     "Flat map": "Mapa plano",
     "Straight down": "A direito para baixo",
@@ -162,45 +161,44 @@ const words: Words = {
     "Preparing the relief …": "A preparar o relevo …",
     "{n} m above the sea": "{n} m acima do mar",
     "{place}, {n} m above the sea": "{place}, {n} m acima do mar",
-    "The relief did not come.": "O relevo não chegou.",
-    "What draws the relief did not come. Check the connection, then try again.":
+    "The relief could not be loaded.": "O relevo não chegou.",
+    "The relief view could not be loaded. Check the connection and try again.":
       "O que desenha o relevo não chegou. Verifique a ligação e tente de novo.",
-    "This browser cannot draw the ground in relief. The flat map stays.":
+    "This browser cannot show relief. The flat map is shown instead.":
       "Este navegador não consegue desenhar o terreno em relevo. Fica o mapa plano.",
-    "Something is wrong with this address": "Há algo errado neste endereço",
+    "Report a mistake in this address": "Há algo errado neste endereço",
     "What is wrong?": "O que está errado?",
     Send: "Enviar",
-    "Leave it": "Deixar",
-    "Thank you. Somebody will look at it.": "Obrigado. Alguém vai ver.",
+    "Thank you. Your report will be reviewed.": "Obrigado. Alguém vai ver.",
     "{service} knows this address.": "{service} conhece este endereço.",
-    "Written as in {service}.": "Escrito como aqui: {service}.",
+    "Spelled as in {service}.": "Escrito como aqui: {service}.",
     "In {service} it is {line}.": "{service} escreve: {line}.",
-    "{service} writes this address otherwise.": "{service} escreve este endereço de outra forma.",
-    "as it was written": "como foi escrito",
+    "{service} spells this address differently.": "{service} escreve este endereço de outra forma.",
+    "as typed": "como foi escrito",
     "in {service}": "segundo: {service}",
-    "{service} does not know this address. You can go on with it.":
+    "{service} does not know this address. You can continue with it.":
       "{service} não conhece este endereço. Pode continuar com ele.",
-    "Asking {service} …": "A perguntar: {service} …",
-    "Take the register's": "Usar o oficial",
+    "Checking with {service} …": "A perguntar: {service} …",
+    "Use the register's": "Usar o oficial",
     "Keep mine": "Manter o meu",
-    "{service} has nothing for this. You can go on without it.":
+    "{service} has nothing for this. You can continue without it.":
       "{service} não tem nada para isto. Pode continuar sem isso.",
-    "{service} did not answer in time. You can go on without it.":
+    "{service} did not respond in time. You can continue without it.":
       "{service} não respondeu a tempo. Pode continuar sem isso.",
-    "{service} is asked too often just now. You can go on without it.":
+    "{service} has too many requests right now. You can continue without it.":
       "{service} recebe demasiados pedidos neste momento. Pode continuar sem isso.",
-    "{service} does not answer at the moment. You can go on without it.":
+    "{service} is not responding at the moment. You can continue without it.":
       "{service} não responde neste momento. Pode continuar sem isso.",
     "{length} in a straight line": "{length} em linha reta",
-    "The map cannot tell addresses on this page. Type the address by hand.":
+    "The map cannot look up addresses on this page. Type the address by hand.":
       "O mapa não pode indicar moradas nesta página. Escreva a morada à mão.",
-    "Nobody waits for this place: open the picker again from where you came.":
+    "No page is waiting for this place. Open the picker again from the page you came from.":
       "Ninguém espera este local: abra de novo a escolha de onde veio.",
-    "Handed over: {place}": "Entregue: {place}",
+    "Returned: {place}": "Entregue: {place}",
     "Cancelled.": "Cancelado.",
     Search: "Procurar",
     "Open the place": "Abrir o local",
-    "Ways to this place": "Para este local",
+    "Options for this place": "Para este local",
   },
 };
 

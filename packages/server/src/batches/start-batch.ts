@@ -35,7 +35,7 @@ export async function sendBatch(
   isAcceptedOnly: boolean,
   response: ServerResponse,
 ): Promise<void> {
-  if (!Object.hasOwn(OUT_FORMATS, format)) throw new HttpProblem("not-found", "It goes out as csv, geojson or gpx.");
+  if (!Object.hasOwn(OUT_FORMATS, format)) throw new HttpProblem("not-found", "The format is csv, geojson or gpx.");
   const name = batch.name.replace(/\.(csv|tsv|txt|geojson|json|gz)$/i, "");
   response.setHeader("Content-Type", `${OUT_FORMATS[format as OutFormat]}; charset=utf-8`);
   response.setHeader("Content-Disposition", contentDisposition(`${name}-found.${format}`));

@@ -54,7 +54,7 @@ describe("a file that something is wrong with", () => {
       i % 2 ? germanRow(i, `9.${100 + i}`, `50.${100 + i}`) : germanRow(i, 500_000 + i, 5_550_000 + i),
     );
     expect({ rows, country }).toEqual({ rows: [], country: undefined });
-    expect(refused).toEqual(["metres, and nothing says of which zone or projection"]);
+    expect(refused).toEqual(["metres without a zone or projection"]);
   });
 
   it("is half of one zone and half of another: somebody is asked, and nothing is placed", async () => {
@@ -62,7 +62,7 @@ describe("a file that something is wrong with", () => {
       germanRow(i, i % 2 ? 32 : 33, 500_000 + i, 5_550_000 + i),
     );
     expect(rows).toEqual([]);
-    expect(whyOf("x")).toBe("metres, and rows of several zones, 33, 32: say one, and bring each by itself");
+    expect(whyOf("x")).toBe("metres, and rows in several zones, 33, 32: choose one, and import each zone separately");
   });
 
   it("has latitude and longitude changed over: somebody is asked, and nothing is placed", async () => {
@@ -71,7 +71,7 @@ describe("a file that something is wrong with", () => {
     );
     expect({ rows, country }).toEqual({ rows: [], country: undefined });
     expect(countryWhy).toMatch(
-      /^positions are of SO, and of (?:DE|AT|CH|LI), where streets are called so, with latitude/,
+      /^positions are in SO, or, with latitude and longitude swapped, in (?:DE|AT|CH|LI), which matches the street names/,
     );
   });
 
@@ -92,7 +92,7 @@ describe("a file that something is wrong with", () => {
       germanRow(i, "99N", 500_000 + i, 5_550_000 + i),
     );
     expect(rows).toEqual([]);
-    expect(whyOf("x")).toBe("metres, and “99N” is no zone, which are 1 to 60: say of which zone or projection");
+    expect(whyOf("x")).toBe("metres, and “99N” is not a zone from 1 to 60: choose the zone or projection");
   });
 
   it("has a zone that can be: it is taken", async () => {
@@ -100,7 +100,7 @@ describe("a file that something is wrong with", () => {
       germanRow(i, "32U", 500_000 + i, 5_550_000 + i),
     );
     expect(rows[0].at.lat).toBeCloseTo(50.1, 2);
-    expect(whyOf("x")).toBe("metres of UTM 32N: as the file says; they then lie in DE");
+    expect(whyOf("x")).toBe("metres in UTM 32N: as the file says; the rows are then in DE");
   });
 
   it("is a list of towns, each twice: they are read as often as they stand there", async () => {

@@ -16,7 +16,7 @@ export class NothingTaken extends TableError {
     const [kind, count] = Object.entries(checks).sort((a, b) => b[1] - a[1])[0] ?? ["", 0];
     super(
       rows
-        ? `None of ${rows.toLocaleString("en")} rows can be taken; ${count.toLocaleString("en")} of them: ${kind.replaceAll("-", " ")}. Look at what the columns are taken for.`
+        ? `None of ${rows.toLocaleString("en")} rows can be imported; ${count.toLocaleString("en")} of them: ${kind.replaceAll("-", " ")}. Check what the columns are read as.`
         : "The file has no rows.",
     );
   }

@@ -36,7 +36,7 @@ async function openBytes(path: string): Promise<Readable> {
     guard.destroy(
       new TableError(
         error.code === "Z_BUF_ERROR"
-          ? "The gzip file ends too early: it was not written or copied to its end."
+          ? "The gzip file ends too early: it was not written or copied completely."
           : `The gzip file is damaged (${error.message}).`,
       ),
     ),
@@ -89,7 +89,7 @@ export function encodingOf(sample: Buffer): TableEncoding {
   if (nuls[1] > half * 0.4 && nuls[0] < half * 0.1) return "utf-16le";
   if (nuls[0] > half * 0.4 && nuls[1] < half * 0.1) return "utf-16be";
   if (nuls[0] + nuls[1] > sample.length * 0.001)
-    throw new TableError("The file is no text: it holds NUL bytes. CSV and GeoJSON are read, also gzipped.");
+    throw new TableError("The file is not text: it contains NUL bytes. Import CSV or GeoJSON, optionally gzipped.");
   try {
     // a letter may be cut at the end of the sample
     new TextDecoder("utf-8", { fatal: true }).decode(sample, { stream: true });

@@ -63,7 +63,7 @@ export function refuseLongRow(text: string, format: CsvFormat, before: number): 
 }
 
 const tooLong = (row: number) =>
-  `Row ${row.toLocaleString("en")} is longer than ${MOST_ROW.toLocaleString("en")} letters. A quote that is never closed can be the cause.`;
+  `Row ${row.toLocaleString("en")} is longer than ${MOST_ROW.toLocaleString("en")} characters. An unclosed quote may be the cause.`;
 
 /** False for an empty line. */
 export const isFilled = (row: readonly string[]) => row.length > 1 || row[0] !== "";

@@ -64,18 +64,18 @@ class FeatureCutter {
   end(): void {
     if (!this.#wasThere)
       throw new TableError(
-        "The file is JSON, but no GeoJSON FeatureCollection: a list named “features” is missing. A geometry alone says no address.",
+        "The file is JSON, but not a GeoJSON FeatureCollection: a list named “features” is missing.",
       );
     if (this.#depth !== 0)
       throw new TableError(
-        `The GeoJSON ends too early, after ${this.#count.toLocaleString("en")} features: a bracket stays open.`,
+        `The GeoJSON ends too early, after ${this.#count.toLocaleString("en")} features: a bracket is not closed.`,
       );
   }
 }
 
 export const featureTooLong = (number: number) =>
   new TableError(
-    `Feature ${number.toLocaleString("en")} is longer than ${MOST_FEATURE.toLocaleString("en")} letters. Leave out what is not needed of it.`,
+    `Feature ${number.toLocaleString("en")} is longer than ${MOST_FEATURE.toLocaleString("en")} characters. Leave out properties you do not need.`,
   );
 
 /** A feature as a row: its id, its position, its properties in the order of `heads`. */
@@ -101,12 +101,12 @@ export function readFeature(text: string, number: number): Feature {
   try {
     read = JSON.parse(text);
   } catch (error) {
-    throw new TableError(`Feature ${number} is no JSON: ${(error as Error).message.slice(0, 120)}.`);
+    throw new TableError(`Feature ${number} is not valid JSON: ${(error as Error).message.slice(0, 120)}.`);
   }
   if (read?.type !== "Feature")
     throw new TableError(
       read?.type === "FeatureCollection"
-        ? `Feature ${number} is a collection within the collection. Put its features into the outer one.`
+        ? `Feature ${number} is a nested collection. Move its features to the outer one.`
         : `Feature ${number} is a ${String(read?.type ?? "thing without a type").slice(0, 40)}, where a Feature is expected.`,
     );
   const properties = read.properties && typeof read.properties === "object" ? read.properties : {};
@@ -118,7 +118,7 @@ function pointOf(geometry: unknown, number: number): (number | undefined)[] {
   const { type, coordinates } = geometry as { type?: unknown; coordinates?: unknown };
   if (type !== "Point")
     throw new TableError(
-      `Feature ${number} is a ${String(type).slice(0, 40)}. Points are read: give each address or place its point.`,
+      `Feature ${number} is a ${String(type).slice(0, 40)}. Only points can be imported: give each address or place a point.`,
     );
   return Array.isArray(coordinates) ? coordinates : [];
 }

@@ -35,7 +35,7 @@ export class Files {
     const count = new Transform({
       transform(chunk: Buffer, _encoding, done) {
         bytes += chunk.length;
-        done(bytes > MOST_BYTES ? new TableError("A file has at most 5 GB. Cut it in two, or gzip it.") : null, chunk);
+        done(bytes > MOST_BYTES ? new TableError("A file can have at most 5 GB. Split it or gzip it.") : null, chunk);
       },
     });
     try {

@@ -90,7 +90,7 @@ describe("columns", () => {
         const heads = Array.from({ length: width }, (_, i) => `h${i}`);
         const read = await readAll(kind, heads, [heads.map(() => "word")]);
         if (over <= 0) expect((read as string[][])[0]).toHaveLength(MOST_COLUMNS + over);
-        else expect(read).toMatch(/^(Row|Feature) 1 has [\d,]+ columns\. At most 500 are read/);
+        else expect(read).toMatch(/^(Row|Feature) 1 has [\d,]+ columns\. The limit is 500/);
       }),
       { numRuns: 30 },
     );
@@ -118,7 +118,7 @@ describe("a feature", () => {
         .map((one) => JSON.stringify(one))
         .join("\n"),
     );
-    await expect(lookAtTable(path)).rejects.toThrow("Feature 3 is longer than 10,000,000 letters.");
+    await expect(lookAtTable(path)).rejects.toThrow("Feature 3 is longer than 10,000,000 characters.");
   });
 
   it("is refused by its number and its property when its lists lie too deep", async () => {

@@ -43,7 +43,7 @@ export function checkHeads(heads: readonly string[], where: string): void {
 /** @param where the row at which it was seen */
 const tooManyColumns = (where: string, columns: number) =>
   new TableError(
-    `${where} has ${count(columns)} columns. At most ${MOST_COLUMNS} are read: leave out those that are not needed.`,
+    `${where} has ${count(columns)} columns. The limit is ${MOST_COLUMNS}: leave out those you do not need.`,
   );
 
 const columnWords = (index: number, heads: readonly string[] | undefined) =>

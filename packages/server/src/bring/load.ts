@@ -40,14 +40,14 @@ export async function load(database: Knex, asked: LoadAsked, progress: Progress)
     const outside = checks["outside-country"] ?? 0;
     if (outside > taken * MISPLACED)
       throw new TableError(
-        `${outside.toLocaleString("en")} of ${taken.toLocaleString("en")} rows lie outside their country: nothing was taken. Look at which columns are degrees or metres, and of which zone.`,
+        `${outside.toLocaleString("en")} of ${taken.toLocaleString("en")} rows are outside their country, so nothing was imported. Check which columns are degrees or metres, and the zone.`,
       );
-    progress(-1, "Making streets, postcodes and areas");
+    progress(-1, "Creating streets, postcodes and areas");
     const dataSet = version.dataSet;
     const earlier = await brought.earlierStreets(transaction, dataSet, version.id);
     const made = gathered.finish(earlier);
     await storeAround(transaction, version, made);
-    progress(-1, "Giving every address its ref");
+    progress(-1, "Assigning refs to addresses");
     const counted = await brought.storeAddresses(transaction, version, staged);
     progress(-1, "Checking");
     const checked = { ...checks, ...(await brought.checkStored(transaction, version.id, DOUBTS_KEPT)) };
@@ -121,7 +121,7 @@ async function readRows(copy: RowCopy, asked: LoadAsked, borders: Borders, progr
       taken++;
       const { heap, area, postcode, spelling } = gathered.add(row);
       const { country, at } = row;
-      if (spelling) doubt("two-spellings", () => `also written “${spelling}”`, undefined, number);
+      if (spelling) doubt("two-spellings", () => `also spelled “${spelling}”`, undefined, number);
       if (borders.isOutside(country, at))
         doubt("outside-country", () => borders.outsideWords(country, at), undefined, number);
       for (const { kind, words, column } of doubts) doubt(kind, () => words, column, number);
@@ -142,9 +142,9 @@ async function readRows(copy: RowCopy, asked: LoadAsked, borders: Borders, progr
 
 function readOne(reader: RowReader, cells: string[], width: number, heads: readonly string[] | undefined): ReadRow {
   if (cells.length < width || (cells.length > width && cells.slice(width).some(Boolean)))
-    return { doubts: [], refused: { kind: "width", words: `${cells.length} cells, where there are ${width} columns` } };
+    return { doubts: [], refused: { kind: "width", words: `${cells.length} cells, but ${width} columns` } };
   if (heads?.[0] === cells[0] && heads.every((head, i) => head === cells[i]))
-    return { doubts: [], refused: { kind: "head-again", words: "the head of the table once more" } };
+    return { doubts: [], refused: { kind: "head-again", words: "the header row again" } };
   return reader.read(cells);
 }
 

@@ -22,7 +22,7 @@ export function loader(databaseUrl: string, database: Knex): Runner {
     const words = [counted(addresses, "address", "addresses"), counted(places, "place", "places")].filter(Boolean);
     // a list of towns
     if (!words.length) words.push(counted(areas, "area", "areas"));
-    return { words: `${words.join(" and ")} ${asked.isTrial ? "would be taken" : "in a draft"}`, result: loaded };
+    return { words: `${words.join(" and ")} ${asked.isTrial ? "would be imported" : "in a draft"}`, result: loaded };
   };
 }
 

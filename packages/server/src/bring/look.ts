@@ -44,7 +44,7 @@ export async function look({ path, asked, country, readings }: FileLook): Promis
   const kept = asked.reading || !isData ? undefined : keptReading(readings, heads);
   const columns = proposals.map((proposal, i) => {
     if (asked.reading) return { ...proposal, use: asked.reading.columns[i] ?? null };
-    return kept ? { use: kept.columns[i] ?? null, why: "as the last time" } : proposal;
+    return kept ? { use: kept.columns[i] ?? null, why: "as last time" } : proposal;
   });
   const hasCountry = columns.some(({ use }) => use?.meaning === "country");
   const said = (asked.reading ?? kept)?.projection;

@@ -47,7 +47,7 @@ export class Looks {
     });
     return new Promise<FileStart>((resolve, reject) => {
       const timer = setTimeout(() => {
-        reject(new TableError(`Looking at the file took longer than ${time / 1000} s. ${SIMPLER}`));
+        reject(new TableError(`Reading the file took longer than ${time / 1000} s. ${SIMPLER}`));
         void worker.terminate();
       }, time);
       worker.on("message", (message: LookMessage) =>
@@ -56,7 +56,7 @@ export class Looks {
       worker.on("error", (error: NodeJS.ErrnoException) =>
         reject(
           error.code === "ERR_WORKER_OUT_OF_MEMORY"
-            ? new TableError(`Looking at the file took more than ${memory} MB of memory. ${SIMPLER}`)
+            ? new TableError(`Reading the file took more than ${memory} MB of memory. ${SIMPLER}`)
             : error,
         ),
       );
@@ -68,4 +68,4 @@ export class Looks {
   }
 }
 
-const SIMPLER = "Leave out columns that are not needed, or hand it in as CSV.";
+const SIMPLER = "Leave out columns you do not need, or upload it as CSV.";

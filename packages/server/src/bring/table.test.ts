@@ -132,24 +132,24 @@ describe("a table", () => {
 describe("a file that is no table", () => {
   it.each([
     ["", "TableError: The file is empty."],
-    ["street;house\n", "TableError: The file has a head, but no rows below it."],
+    ["street;house\n", "TableError: The file has a header, but no rows below it."],
     [gzipSync(CSV.repeat(9000)).subarray(0, 900), "ends too early"],
     [Buffer.concat([gzipSync(CSV).subarray(0, 12), Buffer.from("zzzzzzzzzzzzzz")]), "The gzip file"],
     [gzipSync(Buffer.alloc(40 << 20, `${"x".repeat(900)},b\n`)), "more than 200 times its size"],
     [Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 0, 1, 2, 3, 0, 0, 0]), "NUL bytes"],
-    [`a,b\n${"x,".repeat(3 << 19)}`, "columns. At most 500 are read"],
-    [`a,b\n${`${"x".repeat(9000)},`.repeat(300)}`, "longer than 1,048,576 letters"],
+    [`a,b\n${"x,".repeat(3 << 19)}`, "columns. The limit is 500"],
+    [`a,b\n${`${"x".repeat(9000)},`.repeat(300)}`, "longer than 1,048,576 characters"],
     [`a,b\n1,2\n"never closed, 3\n`, "never closed"],
-    [JSON.stringify({ type: "Point", coordinates: [1, 2] }), "no GeoJSON FeatureCollection"],
-    [collection({ type: "FeatureCollection", features: [] }), "Feature 1 is a collection within the collection"],
+    [JSON.stringify({ type: "Point", coordinates: [1, 2] }), "not a GeoJSON FeatureCollection"],
+    [collection({ type: "FeatureCollection", features: [] }), "Feature 1 is a nested collection"],
     [
       collection(feature(), { type: "Point", coordinates: [1, 2] }),
       "Feature 2 is a Point, where a Feature is expected",
     ],
     [collection(feature({ geometry: { type: "LineString", coordinates: [] } })), "Feature 1 is a LineString"],
     [collection(feature()).slice(0, -2), "ends too early, after 1 features"],
-    [`${collection().slice(0, -2)}{"type":"Feature",x}]}`, "Feature 1 is no JSON"],
-    [collection(), "holds no features"],
+    [`${collection().slice(0, -2)}{"type":"Feature",x}]}`, "Feature 1 is not valid JSON"],
+    [collection(), "contains no features"],
   ])("is told about in a sentence %#", async (content, words) => {
     expect(await wrong(content as string)).toContain(words);
   });

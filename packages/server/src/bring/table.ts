@@ -53,7 +53,7 @@ export async function lookAtTable(path: string, wanted: Partial<TableFormat> = {
     checkRow(cells, i + 1, heads);
   });
   if (!data.length) {
-    if (isWhole) throw new TableError("The file has a head, but no rows below it.");
+    if (isWhole) throw new TableError("The file has a header, but no rows below it.");
     refuseLongRow(text, format, 0);
   }
   return { format, heads, rows: data.slice(0, ROWS_SHOWN) };
@@ -154,7 +154,7 @@ async function lookAtFeatures(path: string, format: TableFormat): Promise<Pick<T
     letters += feature.length;
     if (count >= LOOKED_AT.features || letters >= LOOKED_AT.letters) break;
   }
-  if (!first.length) throw new TableError("The file holds no features.");
+  if (!first.length) throw new TableError("The file contains no features.");
   const names = [...heads];
   const rows = first.map((feature, i) => {
     const cells = rowOfFeature(feature, i + 1, names);

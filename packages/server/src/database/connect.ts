@@ -42,7 +42,7 @@ export async function untilThere(database: Knex, say: (words: string) => void): 
       return void (await database.raw("select 1"));
     } catch (error) {
       if (!isDatabaseAway(error) || Date.now() > end) throw error;
-      if (!isSaid) say("The database does not answer; waiting for it");
+      if (!isSaid) say("The database does not respond; waiting for it");
       isSaid = true;
     }
   }
@@ -106,8 +106,8 @@ export function isDatabaseAway(error: unknown): boolean {
 
 /** Values that PostgreSQL refuses to keep, by its codes, in words. */
 const REFUSED: Readonly<Record<string, string>> = {
-  "22021": "A text holds a character that is no text.",
-  "22P05": "A text holds a character that is no text.",
+  "22021": "A text contains an invalid character.",
+  "22P05": "A text contains an invalid character.",
   "22003": "A number is too large.",
 };
 

@@ -18,7 +18,7 @@ export async function seedIslands(database: Knex, say: (words: string) => void):
     const world = generateIslands();
     say(`Loading ${world.addresses.length.toLocaleString("en")} addresses into the database`);
     const version = await storeWorld(transaction, world, { ...ISLANDS, number: WORLD_VERSION });
-    await publish(transaction, await inPlaceOfEarlier(transaction, version), { why: "The islands that come along" });
+    await publish(transaction, await inPlaceOfEarlier(transaction, version), { why: "Bundled demo data" });
     return true;
   });
 }

@@ -54,7 +54,7 @@ export function wordsOf(query: URLSearchParams): Record<string, unknown> {
   const seen = new Set<string>();
   for (const [name] of pairs) {
     if (seen.has(name))
-      throw new HttpProblem("malformed", `${name} is given twice; lists are written with commas.`, [
+      throw new HttpProblem("malformed", `${name} is given twice. Separate the items of a list with commas.`, [
         withExample({ parameter: name, message: "is given twice" }),
       ]);
     seen.add(name);
@@ -67,7 +67,7 @@ export function bodyOf(request: IncomingMessage, body: unknown): Record<string, 
   if (mediaTypeOf(request) !== "application/json")
     throw new HttpProblem("wrong-type", "Send JSON, with Content-Type: application/json.");
   if (typeof body !== "object" || body === null || Array.isArray(body))
-    throw new HttpProblem("malformed", "The body must be a JSON object with the words of the call.");
+    throw new HttpProblem("malformed", "The body must be a JSON object with the parameters of the call.");
   if (claimsLength(body)) throw new HttpProblem("malformed", "An object in the body has a length that is no number.");
   return body as Record<string, unknown>;
 }

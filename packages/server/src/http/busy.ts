@@ -2,6 +2,6 @@
 export class Busy extends Error {
   /** @param seconds after which there will be room */
   constructor(readonly seconds: number) {
-    super(`too much is waiting; there will be room in ${seconds} s`);
+    super(`too many requests are waiting; try again in ${seconds} s`);
   }
 }

@@ -63,7 +63,7 @@ export class Incoming<N extends CallName = CallName> {
     const { engine } = this.index;
     this.engineAsked = engine;
     if (engine) return new SeenEngine(engine, this.key);
-    throw new HttpProblem("not-ready", "The index is being built. Ask again in a moment.", undefined, {
+    throw new HttpProblem("not-ready", "The index is being built. Try again in a moment.", undefined, {
       "Retry-After": "2",
     });
   }

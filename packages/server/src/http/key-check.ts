@@ -13,19 +13,16 @@ export function keyOf(incoming: Incoming, ring: KeyRing): HeldKey {
   if (!given) {
     throw new HttpProblem(
       "no-key",
-      "Send a key: from servers Authorization: Bearer bt_srv_…, from pages access_token=bt_web_….",
+      "Send a key: servers use the header Authorization: Bearer bt_srv_…, pages the parameter access_token=bt_web_….",
       undefined,
       { "WWW-Authenticate": "Bearer" },
     );
   }
   const key = ring.find(given);
   if (key) return key;
-  throw new HttpProblem(
-    "no-key",
-    "This key is not known, or was withdrawn. Copy it again from the workbench.",
-    undefined,
-    { "WWW-Authenticate": 'Bearer error="invalid_token"' },
-  );
+  throw new HttpProblem("no-key", "This key is unknown or was revoked. Copy it again from the workbench.", undefined, {
+    "WWW-Authenticate": 'Bearer error="invalid_token"',
+  });
 }
 
 const bearerOf = (authorization = "") => /^Bearer +(\S+)$/i.exec(authorization)?.[1];
@@ -40,7 +37,7 @@ export function checkKey(request: IncomingMessage, call: Call, key: HeldKey, pla
   if (key.endsAt && hasEnded(key))
     throw new HttpProblem(
       "no-key",
-      `The key “${key.name}” ended on ${key.endsAt.toISOString().slice(0, 10)}. Make another in the workbench, or let it go on for longer.`,
+      `The key “${key.name}” expired on ${key.endsAt.toISOString().slice(0, 10)}. Create another one in the workbench, or extend it.`,
       undefined,
       { "WWW-Authenticate": 'Bearer error="invalid_token"' },
     );
@@ -62,11 +59,11 @@ function checkCall(call: Call, key: HeldKey): void {
   if (kinds && !kinds.includes(kind))
     throw new HttpProblem(
       "not-allowed",
-      `This call is for keys of the kind ${kinds.map((one) => `bt_${one}_`).join(", ")}: the key “${name}” stands where others can read it.`,
+      `This call needs a key of the kind ${kinds.map((one) => `bt_${one}_`).join(", ")}: the key “${name}” can be read by others.`,
     );
   throw new HttpProblem(
     "not-allowed",
-    `The key “${name}” is for ${calls.join(", ")} only. Allow it more in the workbench, or use another key.`,
+    `The key “${name}” allows only ${calls.join(", ")}. Change it in the workbench, or use another key.`,
   );
 }
 
@@ -83,7 +80,7 @@ function checkPlace(request: IncomingMessage, key: HeldKey, place: PublicPlace):
   const kind = key.kind === "srv" ? "server" : "program";
   throw new HttpProblem(
     "not-allowed",
-    `This is a ${kind} key, and it came from a page where everybody can read it. Withdraw it, and use a web key there.`,
+    `This ${kind} key was sent from a page, where anyone can read it. Revoke it and use a web key there.`,
   );
 }
 
@@ -95,12 +92,12 @@ function checkPage(
     if (site === "same-origin") return;
     throw new HttpProblem(
       "not-allowed",
-      "This key is for pages in a browser, and this request says no origin. From a server, use a server key.",
+      "This key is for pages in a browser, but the request has no origin. On a server, use a server key.",
     );
   }
   if (origin === own || allowsOrigin(key, origin)) return;
   throw new HttpProblem(
     "not-allowed",
-    `The key “${key.name}” may not be used from ${origin.slice(0, 200)}. Add that origin to the key in the workbench, or use another key.`,
+    `The key “${key.name}” does not allow ${origin.slice(0, 200)}. Add that origin to the key in the workbench, or use another key.`,
   );
 }

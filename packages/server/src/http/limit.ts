@@ -8,9 +8,9 @@ import { HttpProblem } from "./problem.ts";
 const PICTURES = 600;
 
 const WORDS: Readonly<Record<Amount["name"], string>> = {
-  minute: "lookups a minute",
-  day: "lookups a day",
-  pictures: "pictures a minute",
+  minute: "lookups per minute",
+  day: "lookups per day",
+  pictures: "pictures per minute",
 };
 
 type Headers = Readonly<Record<string, string>>;
@@ -74,7 +74,7 @@ function refusal(key: HeldKey, amounts: readonly Amount[], standings: readonly S
   const wait = Math.max(1, Math.ceil(standings[last].endsIn));
   return new HttpProblem(
     "too-many",
-    `The key “${key.name}” may ask for ${most.toLocaleString("en")} ${WORDS[name]}. Ask again in ${timeOf(wait)}.`,
+    `The key “${key.name}” allows ${most.toLocaleString("en")} ${WORDS[name]}. Try again in ${timeOf(wait)}.`,
     undefined,
     { ...headersOf(amounts, standings), "Retry-After": String(wait) },
   );

@@ -17,17 +17,17 @@ export async function missingRecord(
     const by = known?.replacedBy;
     if (known && by != null && engine.holds(by)) {
       const replaced = refOf(asked.country, by);
-      const words = `This record is now held under another ref, ${replaced}. Keep that one.`;
+      const words = `This record now has another ref, ${replaced}. Store that one.`;
       return new HttpProblem("withdrawn", words, undefined, {}, replaced);
     }
     if (known)
       return new HttpProblem(
         "withdrawn",
-        "This record was taken out of the data. Look the address up again, and keep the new ref.",
+        "This record was removed from the data. Look up the address again and store the new ref.",
       );
   }
   return new HttpProblem(
     "not-found",
-    "No record has this ref. Refs come from suggestions and answers; they are not made by hand.",
+    "There is no record with this ref. Take refs from suggestions and results; do not construct them.",
   );
 }

@@ -72,8 +72,8 @@ export function ownRoutes(handlers: OwnHandlers, note: NoteSecurity): Router {
 }
 
 const CAN: Readonly<Record<Role, string>> = {
-  look: "look at it and ask",
-  edit: "make and change forms",
+  look: "view and look up",
+  edit: "create and change forms",
   manage: "change keys and people",
 };
 
@@ -85,7 +85,7 @@ function needs(role: Role, event: string | undefined, note: NoteSecurity): Reque
     if (event) note({ event, ended: "not-allowed", user: user.id, name: user.name, address: request.ip ?? "" });
     throw new HttpProblem(
       "not-allowed",
-      `${user.name} may ${CAN[user.role as Role]} here, and nothing beyond. Ask somebody who manages this workbench.`,
+      `${user.name} may only ${CAN[user.role as Role]} here. Ask a manager of this workbench.`,
     );
   };
 }

@@ -19,11 +19,11 @@ async function answerTo(code: string) {
 }
 
 it.each([
-  ["53300", 503, "/problems/no-database", "no room for another connection"],
-  ["53200", 503, "/problems/no-database", "no room for another connection"],
-  ["53100", 507, "/problems/no-room", "No room is left on the disk"],
-  ["ENOSPC", 507, "/problems/no-room", "No room is left on the disk"],
-  ["ECONNREFUSED", 503, "/problems/no-database", "The database does not answer"],
+  ["53300", 503, "/problems/no-database", "no free connection"],
+  ["53200", 503, "/problems/no-database", "no free connection"],
+  ["53100", 507, "/problems/no-room", "The disk is full"],
+  ["ENOSPC", 507, "/problems/no-room", "The disk is full"],
+  ["ECONNREFUSED", 503, "/problems/no-database", "The database does not respond"],
 ])("%s is answered with %i, and when to ask again", async (code, status, type, words) => {
   const answer = await answerTo(code);
   expect(answer).toMatchObject({ status, type, detail: expect.stringContaining(words) });

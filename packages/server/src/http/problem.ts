@@ -70,45 +70,42 @@ function problemOf(error: unknown): HttpProblem {
   if (isDatabaseCrowded(error))
     return new HttpProblem(
       "no-database",
-      "The database has no room for another connection now. Lookups go on. Ask again in a moment.",
+      "The database has no free connection. Lookups still work. Try again in a moment.",
       undefined,
       { "Retry-After": "2" },
     );
   if (isDiskFull(error))
     return new HttpProblem(
       "no-room",
-      "No room is left on the disk, so nothing was saved. Make room, then try again. Lookups go on.",
+      "The disk is full, so nothing was saved. Free some space and try again. Lookups still work.",
       undefined,
       { "Retry-After": "30" },
     );
   const refused = refusedValue(error);
   if (refused) return new HttpProblem("malformed", refused);
   if (error instanceof Busy)
-    return new HttpProblem("busy", `Ask again in ${error.seconds} s.`, undefined, {
+    return new HttpProblem("busy", `Try again in ${error.seconds} s.`, undefined, {
       "Retry-After": String(error.seconds),
     });
   const { type, status } = error as { type?: string; status?: number };
   if (type === "entity.too.large")
-    return new HttpProblem("too-large", `A body of at most ${BODY_LIMIT / 1024} kB is read. Send less at a time.`);
+    return new HttpProblem("too-large", `The body can have at most ${BODY_LIMIT / 1024} kB. Send less at a time.`);
   if (type === "entity.parse.failed")
     return new HttpProblem("malformed", "The body is not valid JSON. Check quotes, commas and brackets.");
   if (type === "encoding.unsupported" || type === "charset.unsupported")
     return new HttpProblem("wrong-type", "Send JSON in UTF-8, with Content-Type: application/json.");
   if (error instanceof URIError || status === 400)
-    return new HttpProblem(
-      "malformed",
-      "The address of the request cannot be decoded. Encode it as UTF-8 with percent signs.",
-    );
+    return new HttpProblem("malformed", "The URL cannot be decoded. Percent-encode it as UTF-8.");
   return new HttpProblem(
     "broken",
-    "It is noted in the server's log under this answer's X-Request-Id. Try again; if it happens again, report that id.",
+    "It is in the server's log under the X-Request-Id of this response. Try again; if it happens again, report that id.",
   );
 }
 
 function databaseAway(): HttpProblem {
   return new HttpProblem(
     "no-database",
-    "The database does not answer, so nothing was saved. Lookups go on. Try again when it is back.",
+    "The database does not respond, so nothing was saved. Lookups still work. Try again when it is back.",
     undefined,
     { "Retry-After": "5" },
   );

@@ -26,10 +26,10 @@ export function readPublicUrl(text: string): Required<Pick<PublicPlace, "origin"
   const isPlain = url && !url.username && !url.password && !url.search && !url.hash && BASE_PATH.test(url.pathname);
   if (!url || !isPlain || !/^https?:$/.test(url.protocol))
     throw new RangeError(
-      "is no address of a server. Write scheme, host and port, and a path if it has one: https://members.example/addresses",
+      "is not a URL. Write scheme, host and port, with a path if there is one: https://members.example/addresses",
     );
   if (OWN_SEGMENT.test(url.pathname))
-    throw new RangeError("has a path that begins as one of the server's own. Choose another, as /addresses");
+    throw new RangeError("has a path that starts like one of the server's own. Choose another, for example /addresses");
   return { origin: url.origin, path: url.pathname.replace(/\/$/, "") };
 }
 
@@ -44,7 +44,7 @@ export function readTrust(text: string): PublicPlace["trusted"] {
   const names = text.split(",").map((name) => name.trim());
   if (names.every((name) => ADDRESS.test(name) && !/^\d$/.test(name))) return names.join(", ");
   throw new RangeError(
-    "names no proxies. Write how many stand before this server (1), or their addresses: loopback, 10.0.0.0/8",
+    "does not name proxies. Write how many are in front of this server (1), or their addresses: loopback, 10.0.0.0/8",
   );
 }
 

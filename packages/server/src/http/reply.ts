@@ -59,7 +59,7 @@ function played(incoming: Pick<Incoming, "situation">, answer: object): object {
   return {
     ...answer,
     outcome: "none",
-    advice: ["This is the situation “none”, as the try key asked."],
+    advice: ["This is the simulated situation “none”, as requested with a try key."],
     ...("features" in answer ? { features: [] } : {}),
     ...("suggestions" in answer ? { suggestions: [] } : {}),
   };

@@ -76,7 +76,7 @@ export class SeenEngine {
   notHeld(asked: readonly string[] | undefined): string[] {
     const held = heldCountries(this.engine).map(({ code }) => code);
     const missing = (asked ?? this.key.countries).filter((code) => !held.includes(code));
-    return missing.length ? [`No data is held for ${missing.join(", ")}; held are ${held.join(", ")}.`] : [];
+    return missing.length ? [`There is no data for ${missing.join(", ")}, only for ${held.join(", ")}.`] : [];
   }
 
   /** Whether a position lies in a country that the key may see. */
@@ -102,7 +102,7 @@ export class SeenEngine {
     const { name, countries } = this.key;
     throw new HttpProblem(
       "not-allowed",
-      `The key “${name}” is for ${countries.join(", ")} only. Allow it ${country ?? "more"} in the workbench, or use another key.`,
+      `The key “${name}” allows only ${countries.join(", ")}. Add ${country ?? "more"} in the workbench, or use another key.`,
     );
   }
 

@@ -7,7 +7,7 @@ const DAY = 24 * 60 * 60 * 1000;
 const COOKIE: CookieOptions = { httpOnly: true, sameSite: "strict", maxAge: SESSION_DAYS * DAY, path: "/" };
 
 /** Name of the setting that says whether people come over TLS alone; see `isSafe`. */
-export const SAFE = "comes over TLS alone";
+export const SAFE = "comes over TLS only";
 
 const isOverTls = ({ app, secure }: Request) => app.enabled(SAFE) || secure;
 
@@ -42,7 +42,7 @@ export function requireSession(sessions: Sessions): RequestHandler {
     if (!secret || !session)
       throw new HttpProblem(
         "not-signed-in",
-        "Sign in by name and password, or open the sign-in link that npm start printed.",
+        "Sign in with name and password, or open the sign-in link that npm start printed.",
       );
     if (request.method !== "GET" && request.method !== "HEAD") checkOwnPage(request, session);
     response.locals.session = session;

@@ -14,20 +14,17 @@ export function situationOf({ call, key, request, query }: Incoming): Situation 
   const asked = headerOf(request, "bibliotope-situation") ?? query.get("situation");
   if (!asked || !call.plays) return undefined;
   if (key.kind !== "try")
-    throw new HttpProblem(
-      "not-allowed",
-      "Situations are played for try keys (bt_try_…) only. Leave it out, or use one.",
-    );
+    throw new HttpProblem("not-allowed", "Situations need a try key (bt_try_…). Leave it out, or use one.");
   const situation = SITUATIONS.find((one) => one === asked);
   if (situation) return situation;
-  throw new HttpProblem("malformed", `There is no such situation; known are ${SITUATIONS.join(", ")}.`, [
+  throw new HttpProblem("malformed", `There is no such situation. Use one of ${SITUATIONS.join(", ")}.`, [
     { parameter: "situation", message: "is not known", example: "none" },
   ]);
 }
 
 /** Plays a situation as far as it comes before the answer. @throws HttpProblem where there is to be none */
 export async function play(situation: Situation): Promise<void> {
-  const played = `This is the situation “${situation}”, as the try key asked.`;
+  const played = `This is the simulated situation “${situation}”, as requested with a try key.`;
   if (situation === "slow") await wait(SLOW);
   else if (situation === "down") throw new HttpProblem("not-ready", played, undefined, { "Retry-After": "5" });
   else if (situation === "limit") throw new HttpProblem("too-many", played, undefined, { "Retry-After": "30" });

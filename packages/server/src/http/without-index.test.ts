@@ -41,9 +41,7 @@ describe("while no index is there", () => {
         return forwardAnswer.parse(await response.json());
       }),
     );
-    expect(first.advice).toEqual([
-      "No data is there yet: a try key is answered one fixed position, whatever it asks for.",
-    ]);
+    expect(first.advice).toEqual(["There is no data yet. A try key gets one fixed position for every request."]);
     expect(first.features[0].properties.line).toBe("12 Nowhere Street");
     expect(second.features[0].properties.line).toBe("7, Elsewhere");
     expect(second.features[0].geometry).toEqual(first.features[0].geometry);

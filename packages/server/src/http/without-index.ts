@@ -22,7 +22,7 @@ export function fixedAnswer(line: string) {
       score: 1,
     }),
   ];
-  const advice = ["No data is there yet: a try key is answered one fixed position, whatever it asks for."];
+  const advice = ["There is no data yet. A try key gets one fixed position for every request."];
   return {
     answer: { type: "FeatureCollection" as const, outcome: "matched" as const, advice, source: [], features },
     features,

@@ -37,11 +37,11 @@ export function inWorker<T>(file: URL, data: unknown, { progress, stop }: Runnin
     worker.on("exit", (code) => {
       clearTimeout(timer);
       stop.removeEventListener("abort", halt);
-      reject(stop.aborted ? new Stopped(stop.reason) : new Error(`The work ended early, with code ${code}.`));
+      reject(stop.aborted ? new Stopped(stop.reason) : new Error(`The job ended early, with code ${code}.`));
     });
   });
 }
 
 const OUT_OF_MEMORY = "ERR_WORKER_OUT_OF_MEMORY";
 const tooLarge = () =>
-  new Error(`This took more than ${MEMORY.toLocaleString("en")} MB of memory and was ended. Cut the file in parts.`);
+  new Error(`This took more than ${MEMORY.toLocaleString("en")} MB of memory and was stopped. Split the file.`);

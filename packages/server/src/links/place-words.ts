@@ -23,10 +23,10 @@ const WORDS: Readonly<Record<string, PlaceWords>> = {
   en: {
     ...{ address: "Address", hours: "Opening hours", phone: "Telephone", page: "Web page" },
     ...{ stepFree: "Step-free access", yes: "Yes", no: "No", languages: "Languages", position: "Position" },
-    open: "Open in a map application",
-    elsewhere: "Where none answers, put the position into one: it is written below.",
-    ...{ around: "Map around {title}", code: "This page as a code for cameras" },
-    until: "This page can be seen by whoever has its address, until {day}.",
+    open: "Open in a map app",
+    elsewhere: "If none opens, enter the position below in one.",
+    ...{ around: "Map around {title}", code: "QR code for this page" },
+    until: "Anyone with this link can see this page until {day}.",
   },
   de: {
     ...{ address: "Adresse", hours: "Öffnungszeiten", phone: "Telefon", page: "Webseite" },

@@ -21,7 +21,7 @@ export function publisher(database: Knex, store: SegmentStore, index: LiveIndex)
     const { versions, why, madeBy } = job.asked as PublishAsked;
     const held = await database("data_set_versions").whereIn("id", versions).pluck("id");
     const gone = versions.find((version) => !held.includes(version));
-    if (gone !== undefined) throw new Error("One of these versions was taken away meanwhile. Nothing was changed.");
+    if (gone !== undefined) throw new Error("One of these versions was deleted in the meantime. Nothing was changed.");
     // the map is drawn from the same records: both at once
     const beside = index.prepare(versions);
     const built = await store

@@ -38,7 +38,7 @@ describe("text of all sorts is only ever text", () => {
   it("is refused where it is none: half of a surrogate pair, NUL", async () => {
     for (const body of ['{"q":"a\\ud800b"}', '{"q":"a\\u0000"}'])
       expect((await post("/v1/suggest", body)).issues).toMatchObject([
-        { parameter: "q", message: "holds a character that is no text" },
+        { parameter: "q", message: "contains an invalid character" },
       ]);
     expect((await problem("/v1/suggest?q=a%00")).status).toBe(400);
   });
@@ -135,7 +135,7 @@ describe("every problem", () => {
     const { type } = await problem("/v1/suggest");
     const page = await ask(type, { key: null });
     expect(page.status).toBe(200);
-    expect(await page.text()).toContain("The request cannot be read");
+    expect(await page.text()).toContain("Invalid request");
     expect((await ask("/problems/constructor", { key: null })).status).toBe(404);
   });
 });

@@ -44,8 +44,7 @@ export function reviewHandlers({ database, jobs, files, index, services }: Needs
   }
 
   async function makeBatch({ asked: { file, ...asked }, user }: Own<"makeBatch">) {
-    if (!(await files.find(file)))
-      throw new HttpProblem("not-found", "There is no such file any more. Hand it in again.");
+    if (!(await files.find(file))) throw new HttpProblem("not-found", "The file no longer exists. Upload it again.");
     if (asked.register !== undefined) checkRegister(services, asked.register);
     return startBatch({ database, jobs }, files.pathOf(file), asked, { madeBy: user.id, key: null });
   }
@@ -89,7 +88,10 @@ export function reviewHandlers({ database, jobs, files, index, services }: Needs
     const { batch, row, lookup } = await rowOf(id("id"), id("number"));
     const chosen = how === "leave" ? undefined : lookup.candidates(row.cells, text)[place];
     if (how !== "leave" && (!chosen || (ref !== undefined && chosen.ref !== ref)))
-      throw new HttpProblem("conflict", "The data has changed meanwhile, and with it the candidates. Look again.");
+      throw new HttpProblem(
+        "conflict",
+        "The data has changed in the meantime, and with it the candidates. Reload them.",
+      );
     await held.decide(
       database,
       { batch: batch.id, number: row.number },
@@ -99,7 +101,7 @@ export function reviewHandlers({ database, jobs, files, index, services }: Needs
 
   async function takeBack({ id, user }: Own<"takeBack">) {
     const number = await held.takeBack(database, id(), user.id);
-    if (number === undefined) throw new HttpProblem("conflict", "There is no decision of yours to take back.");
+    if (number === undefined) throw new HttpProblem("conflict", "You have no decision to undo.");
     return { number };
   }
 
@@ -121,8 +123,8 @@ export function reviewHandlers({ database, jobs, files, index, services }: Needs
 /** @throws HttpProblem for what is no register */
 export function checkRegister(services: Services, name: string): void {
   if (services.find(name)?.service.register) return;
-  throw new HttpProblem("malformed", `register: no service that confirms addresses is called “${name.slice(0, 30)}”.`, [
-    { parameter: "register", message: "is no register" },
+  throw new HttpProblem("malformed", `register: there is no register named “${name.slice(0, 30)}”.`, [
+    { parameter: "register", message: "is not a register" },
   ]);
 }
 

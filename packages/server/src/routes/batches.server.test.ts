@@ -217,7 +217,7 @@ describe("a batch by the wire", () => {
     expect(lookups.map(({ status }) => status)).toEqual(lookups.map(() => 200));
     expect(await refused).toMatchObject({
       status: 400,
-      body: { detail: "Feature 1 has 30,002 columns. At most 500 are read: leave out those that are not needed." },
+      body: { detail: "Feature 1 has 30,002 columns. The limit is 500: leave out those you do not need." },
     });
     const long = await hand(`text,notes\n12 Harbour Row,fine\n14 Harbour Row,${"x".repeat(70_000)}\n`);
     expect(long).toMatchObject({ status: 400, body: { detail: expect.stringContaining("Row 3, column 2 (“notes”)") } });

@@ -44,7 +44,7 @@ export function correctionHandlers({ database, index }: Needs) {
       if (!found.ref)
         throw new HttpProblem(
           "conflict",
-          "This report names no record. Correct the record that is meant, then refuse this.",
+          "This report has no record. Correct the record it refers to, then refuse the report.",
         );
       const target = await targetOf(found.ref, change ?? found.change);
       await held.setTarget(database, id(), { ...target, ref: found.ref });
@@ -74,17 +74,17 @@ export function correctionHandlers({ database, index }: Needs) {
 function refuseEmpty(kind: string, { isRemoved, at, house, name, adds }: Change): void {
   const wrong = (parameter: string, message: string) =>
     new HttpProblem("malformed", `${parameter}: ${message}.`, [{ parameter, message }]);
-  if (house !== undefined && !parseHouseNumber(house)) throw wrong("house", "is no number of a house, such as 12b");
+  if (house !== undefined && !parseHouseNumber(house)) throw wrong("house", "is not a house number such as 12b");
   if (adds) {
-    if (kind !== "street" && kind !== "block") throw wrong("adds", "addresses are added to streets and blocks");
-    if (!house || !at) throw wrong("adds", "an address that is added needs its number and its position");
+    if (kind !== "street" && kind !== "block") throw wrong("adds", "addresses can only be added to streets and blocks");
+    if (!house || !at) throw wrong("adds", "a new address needs a number and a position");
     return;
   }
   const isArea = !["address", "street", "block", "place"].includes(kind);
-  if (isArea) throw wrong("ref", `a ${kind} is not changed by hand; bring it with its data`);
+  if (isArea) throw wrong("ref", `a ${kind} cannot be changed by hand; import it with its data`);
   if (house !== undefined && kind !== "address") throw wrong("house", `a ${kind} has no number`);
   if (name !== undefined && kind === "address") throw wrong("name", "an address has a number; its street has the name");
-  if (!isRemoved && !at && house === undefined && name === undefined) throw wrong("change", "nothing is changed");
+  if (!isRemoved && !at && house === undefined && name === undefined) throw wrong("change", "nothing would change");
 }
 
 /** What somebody who uses a form says is wrong; it changes nothing until it is taken. */

@@ -101,13 +101,13 @@ describe("a correction", () => {
     // a link to what is gone says so, and so does its picture
     const gone = await follow();
     expect([gone.status, (await ask(`${link}/map.png`, { key: null })).status]).toEqual([410, 410]);
-    expect(await gone.text()).toContain("This place is not in the data any more. Ask whoever sent the link.");
+    expect(await gone.text()).toContain("This place is no longer in the data. Ask the sender of the link.");
     await undo(out.body.id);
     await undo(made.body.id);
   });
 
   it.each([
-    [{}, "nothing is changed"],
+    [{}, "nothing would change"],
     [{ house: "twelve" }, "is no number of a house"],
     [{ name: "x" }, "its street has the name"],
     [{ adds: true, house: "3", at: { lat: 1, lon: 1 } }, "added to streets and blocks"],

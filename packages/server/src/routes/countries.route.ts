@@ -27,7 +27,7 @@ function country(incoming: Incoming<"country">): Reply {
     .countries()
     .map((other) => other.code)
     .join(", ");
-  throw new HttpProblem("not-found", `No data is held for ${code.slice(0, 20)}. Held are ${held}.`);
+  throw new HttpProblem("not-found", `There is no data for ${code.slice(0, 20)}, only for ${held}.`);
 }
 
 /** The first and the last postcode held of each country, by the segment that holds them. */

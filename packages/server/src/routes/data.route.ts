@@ -92,7 +92,7 @@ export function dataHandlers({ database, jobs, files, looks }: Needs) {
   }
 
   async function versionFile({ asked: { inside, corrected }, parts: { format }, id, response }: Own<"versionFile">) {
-    if (!Object.hasOwn(OUT_FORMATS, format)) throw new HttpProblem("not-found", "It goes out as csv, geojson or gpx.");
+    if (!Object.hasOwn(OUT_FORMATS, format)) throw new HttpProblem("not-found", "The format is csv, geojson or gpx.");
     const about = await held.findVersion(database, id("id"));
     if (!about) throw noVersion();
     const area = inside === undefined ? undefined : (parseRef(inside)?.identity ?? -1);
@@ -112,13 +112,13 @@ export function dataHandlers({ database, jobs, files, looks }: Needs) {
 
   async function dropVersion({ id }: Own<"dropVersion">) {
     if (!(await held.dropVersion(database, id())))
-      throw new HttpProblem("conflict", "This version is live, or was: it is kept, so that one can go back to it.");
+      throw new HttpProblem("conflict", "This version is or was live. It is kept so that it can be restored.");
   }
 
   async function fileOf(id: string): Promise<FileAnswer> {
     const file = await files.find(id);
     if (file) return file;
-    throw new HttpProblem("not-found", "There is no such file any more. Hand it in again.");
+    throw new HttpProblem("not-found", "The file no longer exists. Upload it again.");
   }
 
   /** The country that a file without one is most likely of: where there is only one, or the first that is held. */

@@ -14,7 +14,7 @@ export function heightHandlers(heights: Heights) {
     const { at } = incoming.asked;
     const began = performance.now();
     if (!heights.isReady)
-      throw new HttpProblem("not-ready", "The heights are being read. Ask again in a moment.", undefined, {
+      throw new HttpProblem("not-ready", "Elevation data is being loaded. Try again in a moment.", undefined, {
         "Retry-After": "2",
       });
     const { engine } = incoming;

@@ -64,13 +64,13 @@ export function jobHandlers({ database, jobs: runner, drain, sessions }: Needs) 
 
   async function steerJob({ parts: { to }, id }: Own<"steerJob">) {
     const wanted = WANTS.find((one) => one === to);
-    if (!wanted && to !== "resumed") throw new HttpProblem("not-found", "A job is paused, resumed or cancelled.");
+    if (!wanted && to !== "resumed") throw new HttpProblem("not-found", "A job can be paused, resumed or cancelled.");
     const isDone = wanted ? await wantOfJob(database, id("id"), wanted) : await runner.resume(id("id"));
     if (!isDone) throw ended();
   }
 }
 
-const ended = () => new HttpProblem("conflict", "This work is not there, or it has ended meanwhile.");
+const ended = () => new HttpProblem("conflict", "There is no such job, or it has ended.");
 
 function summaryOf(job: Job): JobSummary {
   const { id, kind, state, title, done, total, words, result, madeAt, beganAt, endedAt } = job;

@@ -44,8 +44,7 @@ export function keyHandlers({ database, ring, counter, ownKeys }: Needs) {
       refuseOwnKey(id());
     const before = (await held.listKeys(database)).find((one) => one.id === id());
     const foreign = before && rules.origins.find((one) => !mayName(before.kind, one));
-    if (foreign)
-      throw new HttpProblem("malformed", `A key of pages names origins of http and https, and not ${foreign}.`);
+    if (foreign) throw new HttpProblem("malformed", `A web key can only have http and https origins, not ${foreign}.`);
     const changed = await held.changeKey(database, id(), rules);
     if (!changed) throw noSuchKey();
     await ring.refresh();
@@ -90,9 +89,9 @@ export function keyHandlers({ database, ring, counter, ownKeys }: Needs) {
     if (ownKeys.every((key) => ring.find(key)?.id !== id)) return;
     throw new HttpProblem(
       "conflict",
-      "The workbench itself asks with this key, so it has to go on. Make another one for your own use.",
+      "The workbench itself uses this key, so it cannot be changed. Create another one for your own use.",
     );
   }
 }
 
-const noSuchKey = () => new HttpProblem("not-found", "There is no such key, or it was withdrawn.");
+const noSuchKey = () => new HttpProblem("not-found", "There is no such key, or it was revoked.");

@@ -54,7 +54,7 @@ export function linkHandlers({ database, linkKeys, place }: Pick<Needs, "databas
     if (isOfPages(key.kind) && hours > OF_PAGES)
       throw new HttpProblem(
         "malformed",
-        `A key that stands in pages makes links that last ${OF_PAGES} hours at most.`,
+        `A key used in pages can only create links that last ${OF_PAGES} hours at most.`,
         [{ parameter: "hours", message: `at most ${OF_PAGES} for this kind of key`, example: `hours=${OF_PAGES}` }],
       );
     // nobody is handed a link to nothing
@@ -78,7 +78,7 @@ async function toReader<T>(looked: Promise<T>): Promise<T> {
     return await looked;
   } catch (error) {
     if (error instanceof HttpProblem && ["withdrawn", "not-found"].includes(error.problem))
-      throw new HttpProblem("withdrawn", "This place is not in the data any more. Ask whoever sent the link.");
+      throw new HttpProblem("withdrawn", "This place is no longer in the data. Ask the sender of the link.");
     throw error;
   }
 }
@@ -180,12 +180,12 @@ export function linkRoutes(needs: Needs): Router {
   ): { link: Link; engine: SeenEngine; key: HeldKey } {
     const link = linkOf(linkKeys, token);
     if (!link || link.shows !== shows)
-      throw new HttpProblem("not-found", "There is no such link. Perhaps a letter of it was lost on the way.");
+      throw new HttpProblem("not-found", "There is no such link. Check that it was copied completely.");
     if (link.ends * 1000 <= Date.now())
-      throw new HttpProblem("withdrawn", "This link has ended. Ask whoever sent it for a new one.");
+      throw new HttpProblem("withdrawn", "This link has expired. Ask the sender for a new one.");
     const key = ring.byId(link.key);
     if (!key || hasEnded(key) || !mayAsk(CALLS.link as Call, key))
-      throw new HttpProblem("withdrawn", "This link was withdrawn. Ask whoever sent it for a new one.");
+      throw new HttpProblem("withdrawn", "This link was revoked. Ask the sender for a new one.");
     countUse(response, counter, key, "links", () => undefined);
     const { engine } = index;
     if (engine) return { link, key, engine: new SeenEngine(engine, key) };

@@ -127,7 +127,7 @@ export function lookupHandlers(database: Knex, heights: Heights) {
       langs: incoming.languages(lang),
     });
     const missing = outcome === "none" ? engine.notHeld([country.toUpperCase()]) : [];
-    const advice = outcome === "matched" || missing.length ? missing : ["No postcode held begins like this."];
+    const advice = outcome === "matched" || missing.length ? missing : ["There is no postcode that starts like this."];
     const features = candidates.map(featureOf);
     return recordsReply(
       incoming,
@@ -166,7 +166,7 @@ function addDifference(answer: ForwardAnswer): void {
   const held = first.parts[part]?.name ?? "";
   const written = part === "house" || part === "building" ? `${held}b` : `Other ${held}`;
   answer.outcome = "differs";
-  answer.advice = ["This is the situation “differs”, as the try key asked."];
+  answer.advice = ["This is the simulated situation “differs”, as requested with a try key."];
   answer.candidates = [{ ...first, differences: [{ part, written, held, how: "nearby" }] }];
 }
 

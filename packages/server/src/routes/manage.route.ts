@@ -83,7 +83,7 @@ export function manageHandlers({ database, published, services, webKey, tryKey }
       const draft = await draftOf(ref);
       throw new HttpProblem(
         "conflict",
-        `The form was saved elsewhere meanwhile (revision ${draft.revision}, yours was made from ${revision}). Load it again to see that change.`,
+        `The form was saved elsewhere in the meantime (revision ${draft.revision}, yours is based on ${revision}). Reload it to see that change.`,
       );
     }
     return draftOf(ref);
@@ -96,7 +96,7 @@ export function manageHandlers({ database, published, services, webKey, tryKey }
       if (origin && !services.pictureOrigins.includes(new URL(origin).origin))
         throw new HttpProblem(
           "conflict",
-          `The pictures “${pictures.name}” come from ${origin}, which is not allowed for pictures. Who manages this workbench can allow it under Services.`,
+          `The tiles “${pictures.name}” come from ${origin}, which is not allowed for tiles. A manager of this workbench can allow it under Services.`,
         );
     }
   }
@@ -108,7 +108,7 @@ export function manageHandlers({ database, published, services, webKey, tryKey }
       const now = await draftOf(ref);
       throw new HttpProblem(
         "conflict",
-        `The form was saved elsewhere meanwhile (revision ${now.revision}, you saw ${revision}). Load it again, look at that change, then publish.`,
+        `The form was saved elsewhere in the meantime (revision ${now.revision}, you have ${revision}). Reload it, check that change, then publish.`,
       );
     }
     await published.refresh();

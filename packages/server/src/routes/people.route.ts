@@ -62,8 +62,7 @@ export function peopleHandlers(database: Knex) {
   }
 
   async function removePerson({ id, user }: Own<"removePerson">) {
-    if (id() === user.id)
-      throw new HttpProblem("conflict", "Nobody can take themselves out. Ask another one who manages.");
+    if (id() === user.id) throw new HttpProblem("conflict", "You cannot remove yourself. Ask another manager.");
     const done = await users.removePerson(database, id());
     if (done === "missing") throw nobody();
     if (done === "last") throw last();
@@ -73,20 +72,20 @@ export function peopleHandlers(database: Knex) {
 async function checkPassword(password: string, name: string): Promise<void> {
   const why = await whyRefused(password, name);
   if (why)
-    throw new HttpProblem(
-      "malformed",
-      `The password ${why}. Take another one: four words that nobody says together, say.`,
-      [{ parameter: "password", message: why }],
-    );
+    throw new HttpProblem("malformed", `The password ${why}. Choose another one, for example four unrelated words.`, [
+      { parameter: "password", message: why },
+    ]);
 }
 
 /** Somebody did not say their own password, or said wrong ones too often. */
 export const notThePassword = () =>
-  new HttpProblem("malformed", "The password before is another one, or too many wrong ones were tried.", [
+  new HttpProblem("malformed", "The current password is wrong, or there were too many wrong attempts.", [
     { parameter: "before", message: "is not the password" },
   ]);
 
-const nobody = () => new HttpProblem("not-found", "There is nobody with this number.");
-const last = () => new HttpProblem("conflict", "Somebody has to manage: without one, nobody could let anybody in.");
+const nobody = () => new HttpProblem("not-found", "There is no such person.");
+const last = () => new HttpProblem("conflict", "There has to be at least one manager.");
 const taken = (name: string) =>
-  new HttpProblem("conflict", `Somebody is called “${name}” already.`, [{ parameter: "name", message: "is taken" }]);
+  new HttpProblem("conflict", `There is already a person named “${name}”.`, [
+    { parameter: "name", message: "is taken" },
+  ]);

@@ -55,16 +55,15 @@ function readPick(request: Request): PickAsking {
   } catch (error) {
     if (!(error instanceof HttpProblem) || !error.issues?.length) throw error;
     const [{ parameter, message }] = error.issues;
-    throw new HttpProblem("malformed", `The picker was asked for wrongly: ${parameter}: ${message}.`, error.issues);
+    throw new HttpProblem("malformed", `The URL of the picker is wrong: ${parameter}: ${message}.`, error.issues);
   }
 }
 
 function keyOf(ring: KeyRing, { key: given }: PickAsking): HeldKey {
   const key = ring.find(given);
-  if (!key || hasEnded(key))
-    throw new HttpProblem("no-key", "The picker's key is not known, was withdrawn or has ended.");
+  if (!key || hasEnded(key)) throw new HttpProblem("no-key", "The picker's key is unknown, revoked or expired.");
   if (key.kind === "srv" || key.kind === "app")
-    throw new HttpProblem("not-allowed", "The picker is for keys of pages and of web views. Withdraw this one.");
+    throw new HttpProblem("not-allowed", "The picker needs a web key or a key for web views. Revoke this one.");
   return key;
 }
 
@@ -72,16 +71,13 @@ function keyOf(ring: KeyRing, { key: given }: PickAsking): HeldKey {
 function checkTarget({ origin, redirect }: PickAsking, key: HeldKey, own: string): string | undefined {
   const target = origin ?? (redirect === undefined ? undefined : originOf(redirect));
   if (redirect !== undefined && target === undefined)
-    throw new HttpProblem(
-      "malformed",
-      "The picker was asked for wrongly: redirect is no address that can be gone on to.",
-    );
+    throw new HttpProblem("malformed", "The URL of the picker is wrong: redirect is not a URL it can go to.");
   if (target === undefined || target === own) return target;
   const isAllowed = key.kind === "try" ? LOOPBACK.test(target) : allowsOrigin(key, target);
   if (isAllowed) return target;
   throw new HttpProblem(
     "not-allowed",
-    `The key “${key.name}” may not hand places to ${target}. Add that origin to the key in the workbench.`,
+    `The key “${key.name}” does not allow ${target}. Add that origin to the key in the workbench.`,
   );
 }
 

@@ -14,7 +14,8 @@ export function retentionHandlers(database: Knex) {
 
   async function setRetention({ asked, parts }: Own<"setRetention">) {
     const what = KEPT.find((one) => one === parts.what);
-    if (!what) throw new HttpProblem("not-found", `Nothing of that name is kept for a time: ${KEPT.join(", ")} are.`);
+    if (!what)
+      throw new HttpProblem("not-found", `There is no retention setting of that name. There are ${KEPT.join(", ")}.`);
     await held.setRetention(database, what, asked.days);
     return retention();
   }

@@ -37,14 +37,14 @@ export function secondFactorHandlers({ database, sealing, place }: Needs) {
     await again(own);
     const begun = await codes.beginCodes(database, sealing, own.user);
     if (begun === "on already")
-      throw new HttpProblem("conflict", "Codes are asked for already. Turn them off first, to take another app.");
+      throw new HttpProblem("conflict", "One-time codes are already on. Turn them off first to use another app.");
     return begun;
   }
 
   async function confirmCodes({ asked, user, session }: Own<"confirmCodes">) {
     if (!(await codes.confirmCodes(database, sealing, user, asked.code)))
-      throw new HttpProblem("malformed", "This code does not fit now. Take the next one that the app shows.", [
-        { parameter: "code", message: "does not fit" },
+      throw new HttpProblem("malformed", "This code is not valid now. Use the next one in the app.", [
+        { parameter: "code", message: "is not valid" },
       ]);
     await endOtherSessions(database, user, session.family);
     return state(user);
@@ -60,14 +60,14 @@ export function secondFactorHandlers({ database, sealing, place }: Needs) {
     await again(own);
     const at = passkeyPlaceOf(own.request, place);
     const options = await passkeys.newPasskeyOptions(database, sealing, own.user, at);
-    if (!options) throw new HttpProblem("conflict", "You have twenty passkeys. Take one out first.");
+    if (!options) throw new HttpProblem("conflict", "You have twenty passkeys. Remove one first.");
     return { options: { ...options } };
   }
 
   async function keepPasskey({ asked, user, request }: Own<"keepPasskey">) {
     if (!(await passkeys.keepPasskey(database, sealing, user, passkeyPlaceOf(request, place), asked)))
-      throw new HttpProblem("malformed", "This passkey cannot be taken. Ask for another one.", [
-        { parameter: "made", message: "does not fit what was asked" },
+      throw new HttpProblem("malformed", "This passkey cannot be used. Try another one.", [
+        { parameter: "made", message: "does not match the request" },
       ]);
     return state(user);
   }

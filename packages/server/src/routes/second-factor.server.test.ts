@@ -79,7 +79,7 @@ describe("one-time codes", () => {
     const next = codeAt(secret, usedAt + 30_000);
     expect((await enter(name, { code: next })).status).toBe(204);
     const twice = await enter(name, { code: next });
-    expect(await issueOf(twice)).toMatchObject({ parameter: "code", message: "does not fit" });
+    expect(await issueOf(twice)).toMatchObject({ parameter: "code", message: "is not valid" });
   });
 
   it("count as tries at the door when they are wrong", async () => {

@@ -11,7 +11,7 @@ export function healthRoutes({ index, drain }: { index: LiveIndex; drain: Drain 
   const router = exactRouter();
   router.get("/healthz", (_request, response) => void response.json({ status: "ok" }));
   router.get("/readyz", (_request, response) => {
-    if (drain.ending.aborted) throw new HttpProblem("not-ready", "This process is ending. Ask another one.");
+    if (drain.ending.aborted) throw new HttpProblem("not-ready", "This process is shutting down.");
     if (!index.engine)
       throw new HttpProblem("not-ready", "The index is being built.", undefined, { "Retry-After": "2" });
     response.json({ status: "ok", segment: index.engine.segment.meta.name });
@@ -22,32 +22,32 @@ export function healthRoutes({ index, drain }: { index: LiveIndex; drain: Drain 
 /** What each kind of problem means, for those who follow the link in an error. */
 const HELP: Record<ProblemName, string> = {
   malformed:
-    "A parameter is missing, misspelt or has a value that cannot be read. The answer's “issues” name each one, with a value that works.",
+    "A parameter is missing, misspelled or has an invalid value. The “issues” of the response name each one, with a value that works.",
   "no-key":
     "Send a key with every call: servers and programs in the header Authorization: Bearer, pages as access_token in the query.",
   "not-signed-in": "The workbench answers only after signing in. npm start prints a link that works once.",
   "not-allowed":
-    "The key is known, but not for this place: a web key works on the origins it names, a server key never in a browser.",
-  "not-found": "The path, the ref or the country is not known here.",
-  "wrong-method": "The answer's Allow header names the methods that the path takes.",
-  conflict: "Somebody else saved first. Load the newest state and make the change again.",
-  withdrawn: "The record was taken out of the data. The answer names what stands in its place.",
+    "The key is valid, but not here: a web key works only on its origins, a server key never in a browser.",
+  "not-found": "The path, ref or country is unknown.",
+  "wrong-method": "The Allow header names the methods the path accepts.",
+  conflict: "Somebody else saved first. Load the latest state and repeat the change.",
+  withdrawn: "The record was removed from the data. The response names its replacement, if there is one.",
   "too-large": "Send less at a time.",
   "wrong-type": "Bodies are JSON, with Content-Type: application/json.",
   "too-many":
-    "Wait as long as the Retry-After header says. The RateLimit headers of every answer say how much is left.",
-  "not-ready": "The index is being built. The Retry-After header says when to ask again.",
-  busy: "More was asked for than can be made soon. The Retry-After header says when to ask again.",
-  "no-room": "A disk is full, so nothing could be saved. Make room, then try again; lookups go on.",
-  "no-database": "The database does not answer. Lookups go on; saving works again when it is back.",
-  broken: "A fault of ours. The server's log has it under the answer's X-Request-Id.",
+    "Wait as long as the Retry-After header says. The RateLimit headers of every response say how much is left.",
+  "not-ready": "The index is being built. The Retry-After header says when to try again.",
+  busy: "The server is overloaded. The Retry-After header says when to try again.",
+  "no-room": "A disk is full, so nothing could be saved. Free some space and try again. Lookups still work.",
+  "no-database": "The database does not respond. Lookups still work; saving works again when it is back.",
+  broken: "An internal error. The server's log has it under the X-Request-Id of the response.",
 };
 
 /** `/problems/NAME`: the page that an error's `type` points to. */
 export function problemPages(): Router {
   return exactRouter().get("/problems/:name", (request, response) => {
     const name = request.params.name as ProblemName;
-    if (!Object.hasOwn(PROBLEMS, name)) throw new HttpProblem("not-found", "No problem has this name.");
+    if (!Object.hasOwn(PROBLEMS, name)) throw new HttpProblem("not-found", "There is no problem type of this name.");
     const { status, title } = PROBLEMS[name];
     response
       .type("html")

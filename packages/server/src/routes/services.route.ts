@@ -67,16 +67,16 @@ export function serviceRoutes({ database, services, sealing }: Needs) {
 
   async function saveService({ asked, parts }: Own<"saveService">) {
     if (asked.service.name !== parts.name)
-      throw new HttpProblem("malformed", "The name in the path is another one.", [
-        { parameter: "name", message: "is not that of the path" },
+      throw new HttpProblem("malformed", "The name does not match the path.", [
+        { parameter: "name", message: "does not match the path" },
       ]);
     refuseWrong(asked.service);
     if ((await held.saveService(database, asked.service, asked.revision ?? 0)) === undefined)
       throw new HttpProblem(
         "conflict",
         asked.revision
-          ? "The service was saved elsewhere meanwhile. Load it again to see that change."
-          : `There is a service “${parts.name}” already.`,
+          ? "The service was saved elsewhere in the meantime. Reload it to see that change."
+          : `There is already a service “${parts.name}”.`,
       );
     await services.refresh();
     return heldService(parts.name);
@@ -85,7 +85,7 @@ export function serviceRoutes({ database, services, sealing }: Needs) {
   async function dropService({ parts }: Own<"dropService">) {
     const forms = (await held.formsAsking(database)).get(parts.name) ?? [];
     if (forms.length)
-      throw new HttpProblem("conflict", `It is asked by ${forms.map(({ title }) => `“${title}”`).join(", ")}.`);
+      throw new HttpProblem("conflict", `It is used by ${forms.map(({ title }) => `“${title}”`).join(", ")}.`);
     if (!(await held.dropService(database, parts.name))) throw noService();
     await services.refresh();
   }
@@ -108,7 +108,7 @@ export function serviceRoutes({ database, services, sealing }: Needs) {
 
   async function setSecret({ asked, parts }: Own<"setSecret">) {
     if (!SECRET_NAME.test(parts.name))
-      throw new HttpProblem("malformed", "name: begins with a small letter; small letters, digits and - follow.");
+      throw new HttpProblem("malformed", "name: lowercase letters, digits and -, starting with a letter.");
     await held.setSecret(database, parts.name, sealing.seal(parts.name, asked.value));
     await services.refresh();
   }

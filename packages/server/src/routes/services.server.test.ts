@@ -221,7 +221,7 @@ describe("a service of one's own", () => {
     expect(tried.curl).toContain(`${here}/?town=A`);
     answers = () => ({ type: "text/html", body: "<!doctype html>Sign in" });
     const page = triedService.parse(await (await send(own())).json());
-    expect(page).toMatchObject({ outcome: "malformed", form: "text", words: "It answers a page in place of data." });
+    expect(page).toMatchObject({ outcome: "malformed", form: "text", words: "It returned a page instead of data." });
     expect(page.body).toContain("Sign in");
   });
 
@@ -335,7 +335,7 @@ describe("a secret", () => {
 });
 
 describe("a batch", () => {
-  it("asks a register about the rows that are clear, and hands out what it says in columns of their own", async () => {
+  it("checks clear rows against a register, and hands out what it says in columns of their own", async () => {
     const rows = "street,town\n12 Harbour Row,Tidewell\nMill Lane 12,Tidewell\nqqqzzz 7,Nowhere\nStorgränd 3,Vårhamn\n";
     const made = await json("/v1/batches?register=register", {
       method: "POST",

@@ -52,7 +52,7 @@ function tileOf(parts: { z: string; x: string; y: string }): { z: number; x: num
 }
 
 function notReady(): HttpProblem {
-  return new HttpProblem("not-ready", "The map is being prepared. Ask again in a moment.", undefined, {
+  return new HttpProblem("not-ready", "The map is being prepared. Try again in a moment.", undefined, {
     "Retry-After": "2",
   });
 }

@@ -62,8 +62,7 @@ export function signInRoutes({ database, sealing, place, signedIn, noteSecurity:
     const at = passkeyPlaceOf(request, place);
     const secret = await signInByPasskey(database, sealing, at, used, begunBy(request));
     note({ event: "signed in by passkey", ended: secret ? "done" : "wrong", address: request.ip ?? "" });
-    if (!secret)
-      throw new HttpProblem("not-signed-in", "This passkey is not known here. Sign in by name and password.");
+    if (!secret) throw new HttpProblem("not-signed-in", "This passkey is unknown. Sign in with name and password.");
     response.set("Cache-Control", "no-store");
     keepSession(request, response, secret);
     response.status(204).end();
@@ -78,14 +77,14 @@ const REFUSED = {
   "too many": () =>
     new HttpProblem(
       "too-many",
-      `Too many wrong passwords. Wait ${MINUTES} minutes, or use a sign-in link: npm start prints one.`,
+      `Too many wrong passwords. Wait ${MINUTES} minutes, or use a sign-in link; npm start prints one.`,
       undefined,
       { "Retry-After": String(MINUTES * 60) },
     ),
-  wrong: () => new HttpProblem("not-signed-in", "Name and password do not fit. Look at both, and try again."),
-  "needs code": () => codeIs("is needed", "Give the code that your authenticator app shows now."),
+  wrong: () => new HttpProblem("not-signed-in", "The name or password is wrong."),
+  "needs code": () => codeIs("is needed", "Enter the code shown in your authenticator app."),
   "wrong code": () =>
-    codeIs("does not fit", "This code does not fit now, or was used. Take the next one that the app shows."),
+    codeIs("is not valid", "This code is not valid now or was already used. Use the next one in the app."),
 } as const;
 
 function fromOwnPages(request: Request): void {

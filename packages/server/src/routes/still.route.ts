@@ -49,7 +49,7 @@ export async function drawStill(
   const picture: Still = { view, size, scale, night, sheet, langs, over };
   const png = await tiles.still(picture, gone);
   if (!png)
-    throw new HttpProblem("not-ready", "The map is being prepared. Ask again in a moment.", undefined, {
+    throw new HttpProblem("not-ready", "The map is being prepared. Try again in a moment.", undefined, {
       "Retry-After": "2",
     });
   return Buffer.from(png.buffer, png.byteOffset, png.byteLength);

@@ -46,7 +46,7 @@ export function batchHandlers({ database, jobs, files, looks, services }: Needs)
       throw new HttpProblem("malformed", `The table has ${seen.length} columns, and ${columns.length} are named.`, [
         {
           parameter: "columns",
-          message: "names another number of columns",
+          message: "has a different number of columns",
           example: seen.map(({ use }) => use?.meaning ?? "").join(","),
         },
       ]);
@@ -94,7 +94,7 @@ function checkBatchKey(key: HeldKey): void {
   if (key.perMinute || key.perDay)
     throw new HttpProblem(
       "not-allowed",
-      `The key “${key.name}” is kept to an amount, which a batch would go beyond. Use one that is not.`,
+      `The key “${key.name}” has a rate limit, which a batch would exceed. Use a key without one.`,
     );
 }
 

@@ -13,18 +13,18 @@ export function waysInto(came: CameBack): Follow {
   const { mediaType, text } = came;
   const start = text.trimStart()[0];
   if (/[/+]json$/.test(mediaType) || start === "{" || start === "[") return intoJson(came);
-  if (mediaType === "text/html") throw new CallFailed("malformed", "It answers a page in place of data.", came);
+  if (mediaType === "text/html") throw new CallFailed("malformed", "It returned a page instead of data.", came);
   if (/[/+]xml$/.test(mediaType) || start === "<") return intoXml(came);
-  throw new CallFailed("malformed", `It answers neither JSON nor XML (${mediaType || "no media type"}).`, came);
+  throw new CallFailed("malformed", `It returned neither JSON nor XML (${mediaType || "no media type"}).`, came);
 }
 
 function intoJson(came: CameBack): Follow {
-  if (isTooDeep(came.text)) throw new CallFailed("malformed", "Its answer is nested too deep.", came);
+  if (isTooDeep(came.text)) throw new CallFailed("malformed", "Its response is nested too deeply.", came);
   try {
     const value: unknown = JSON.parse(came.text);
     return (way) => followPointer(value, way);
   } catch (error) {
-    throw new CallFailed("malformed", `Its answer is no JSON: ${(error as Error).message}.`, came);
+    throw new CallFailed("malformed", `Its response is not valid JSON: ${(error as Error).message}.`, came);
   }
 }
 
@@ -75,7 +75,11 @@ function readXml(text: string, came?: CameBack): Document {
     problems.push((error as Error).message);
   }
   if (!read?.documentElement || problems.length)
-    throw new CallFailed("malformed", `Its answer is no XML: ${(problems[0] ?? "it is empty").split("\n")[0]}.`, came);
+    throw new CallFailed(
+      "malformed",
+      `Its response is not valid XML: ${(problems[0] ?? "it is empty").split("\n")[0]}.`,
+      came,
+    );
   return withoutNamespaces(read, came);
 }
 
@@ -86,7 +90,7 @@ function withoutNamespaces(read: Document, came?: CameBack): Document {
   let elements = 0;
   const copy = (from: Element, into: Node, deep: number) => {
     if (++elements > MOST_ELEMENTS || deep > MOST_DEEP)
-      throw new CallFailed("malformed", "Its XML has too many elements, or is nested too deep.", came);
+      throw new CallFailed("malformed", "Its XML has too many elements or is nested too deeply.", came);
     const made = plain.createElement(from.localName ?? from.nodeName);
     for (const { nodeName, localName, value } of Array.from(from.attributes))
       if (!/^xmlns(:|$)/.test(nodeName)) made.setAttribute(localName ?? nodeName, value);
@@ -108,5 +112,5 @@ function withoutNamespaces(read: Document, came?: CameBack): Document {
 export function faultIn(follow: Follow): string | undefined {
   const found = follow("string(//Fault/Reason/Text | //Fault/faultstring)")[0];
   const isFault = follow("boolean(//Fault)")[0] === true;
-  return isFault ? String(found || "a fault without words") : undefined;
+  return isFault ? String(found || "a fault without a message") : undefined;
 }

@@ -37,7 +37,7 @@ export class Caller {
       return await this.#follow(out, late, MOST_HOPS);
     } catch (error) {
       if (late.aborted)
-        throw new CallFailed("slow", `It did not answer within ${Math.round(limit / 100) / 10} seconds.`);
+        throw new CallFailed("slow", `It did not respond within ${Math.round(limit / 100) / 10} seconds.`);
       throw failureOf(error);
     }
   }
@@ -62,8 +62,8 @@ export class Caller {
       await body.dump();
       const next = new URL(String(headers.location), url);
       if (next.origin !== url.origin)
-        throw new CallFailed("refused", `It sends us on to another host, ${next.host}, where nobody has sent us.`);
-      if (!hops) throw new CallFailed("malformed", "It sends us on and on.");
+        throw new CallFailed("refused", `It redirects to another host, ${next.host}, which is not allowed.`);
+      if (!hops) throw new CallFailed("malformed", "It redirects too often.");
       const isSame = statusCode === 307 || statusCode === 308 || out.method === "GET";
       const on = isSame ? out : { method: "GET", headers: out.headers };
       return this.#follow({ ...on, url: next.href }, signal, hops - 1);
@@ -72,7 +72,8 @@ export class Caller {
       [value].flat().map((one) => ({ name, value: String(one ?? "") })),
     );
     const encoding = String(headers["content-encoding"] ?? "identity");
-    if (encoding !== "identity") throw new CallFailed("malformed", `It answers packed (${encoding}), unasked.`);
+    if (encoding !== "identity")
+      throw new CallFailed("malformed", `Its response is compressed (${encoding}) although that was not requested.`);
     const type = String(headers["content-type"] ?? "");
     const bytes = await readAll(body);
     return {
@@ -107,7 +108,7 @@ async function readAll(body: Dispatcher.ResponseData["body"]): Promise<Buffer> {
     bytes += chunk.length;
     if (bytes > MOST_BYTES) {
       body.destroy();
-      throw new CallFailed("malformed", "It answers with more than a megabyte.");
+      throw new CallFailed("malformed", "Its response is larger than one megabyte.");
     }
     chunks.push(chunk);
   }
@@ -121,7 +122,7 @@ function decode(bytes: Buffer, type: string): string {
   try {
     return textDecoder(charset, true).decode(bytes);
   } catch {
-    throw new CallFailed("malformed", `Its answer is no text in ${charset}.`);
+    throw new CallFailed("malformed", `Its response is not text in ${charset}.`);
   }
 }
 
@@ -131,12 +132,12 @@ function failureOf(error: unknown): CallFailed {
   if (error instanceof CallFailed) return error;
   const { code = "", message, cause } = error as NodeJS.ErrnoException & { cause?: unknown };
   if (cause instanceof CallFailed) return cause;
-  if (CERTIFICATE.test(code)) return new CallFailed("down", `Its certificate does not fit (${code}).`);
+  if (CERTIFICATE.test(code)) return new CallFailed("down", `Its certificate is not valid (${code}).`);
   if (error instanceof errors.HeadersOverflowError) return new CallFailed("malformed", "Its headers are too large.");
   if (error instanceof errors.InvalidArgumentError)
-    return new CallFailed("malformed", `It cannot be sent: ${message}.`);
+    return new CallFailed("malformed", `The request cannot be sent: ${message}.`);
   if (code === "ECONNREFUSED") return new CallFailed("down", "Nothing listens there.");
   if (/other side closed|terminated|ECONNRESET|UND_ERR_SOCKET/.test(`${message} ${code}`))
-    return new CallFailed("down", "It ended the connection in the middle.");
-  return new CallFailed("down", `It does not answer (${code || message}).`);
+    return new CallFailed("down", "It closed the connection early.");
+  return new CallFailed("down", `It does not respond (${code || message}).`);
 }

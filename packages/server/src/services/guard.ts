@@ -27,7 +27,7 @@ export function allowedFor(url: URL, hosts: readonly AllowedHost[]): AllowedHost
   const host = url.hostname.toLowerCase().replace(/\.$/, "");
   const found = hosts.find((one) => one.scheme === scheme && one.host === host && one.port === port);
   if (found) return found;
-  throw new CallFailed("refused", `Nobody has allowed ${scheme}://${url.host}. Who manages this workbench can do so.`);
+  throw new CallFailed("refused", `${scheme}://${url.host} is not allowed. A manager of this workbench can allow it.`);
 }
 
 /**
@@ -57,9 +57,9 @@ export async function addressesOf(
   const all = family
     ? [{ address: bare, family }]
     : await resolve(name).catch(() => {
-        throw new CallFailed("down", `No address is known for the host ${name}.`);
+        throw new CallFailed("down", `The host ${name} has no address.`);
       });
   const found = all.filter(({ address }) => mayReach(address, isInside));
   if (found.length) return found;
-  throw new CallFailed("refused", `The host ${name} lies inside this network, and is not marked so.`);
+  throw new CallFailed("refused", `The host ${name} is in the internal network, but not marked as internal.`);
 }

@@ -60,7 +60,7 @@ export class ServiceLine {
     } catch (error) {
       const { code } = error as { code?: string };
       if (code === "ESEMLOCKED") throw new LineFull();
-      if (code === "EOPENBREAKER") throw new CallFailed("down", `It is left alone for a while. ${this.#lastWords}`);
+      if (code === "EOPENBREAKER") throw new CallFailed("down", `It is paused for a while. ${this.#lastWords}`);
       if (error instanceof CallFailed) {
         this.#failed++;
         this.#failingSince ??= new Date();

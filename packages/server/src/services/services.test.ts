@@ -61,11 +61,11 @@ describe("where a service may be", () => {
     ],
     ...["file:///etc/passwd", "data:text/plain,x"],
   ])("is not %s, which nobody has allowed", (url) =>
-    expect(() => allowedFor(new URL(url), [host("https://allowed.example/", false)])).toThrow("Nobody has allowed"),
+    expect(() => allowedFor(new URL(url), [host("https://allowed.example/", false)])).toThrow("is not allowed"),
   );
 
   it("is where a name leads, and nowhere inside", async () => {
-    expect((await failed(addressesOf("localhost", false))).message).toContain("lies inside this network");
+    expect((await failed(addressesOf("localhost", false))).message).toContain("in the internal network");
     expect((await addressesOf("localhost", true))[0].address).toMatch(/^(127\.0\.0\.1|::1)$/);
     expect((await failed(addressesOf("[::1]", false))).outcome).toBe("refused");
     expect((await failed(addressesOf("no-such-host.invalid", false))).outcome).toBe("down");
@@ -144,17 +144,17 @@ describe("what comes back", () => {
   });
 
   it.each([
-    ["/huge", "malformed", "more than a megabyte"],
-    ["/endless", "malformed", "more than a megabyte"],
+    ["/huge", "malformed", "larger than one megabyte"],
+    ["/endless", "malformed", "larger than one megabyte"],
     ["/hangs", "slow", "within 0.4 seconds"],
     ["/drips", "slow", "within 0.4 seconds"],
-    ["/cut", "down", "in the middle"],
-    ["/gone", "down", "in the middle"],
+    ["/cut", "down", "closed the connection early"],
+    ["/gone", "down", "closed the connection early"],
     ["/away", "refused", "another host"],
-    ["/circle", "malformed", "on and on"],
-    ["/wrong-charset", "malformed", "no text in utf-8"],
-    ["/no-charset", "malformed", "no text in klingon"],
-    ["/packed", "malformed", "packed (gzip)"],
+    ["/circle", "malformed", "redirects too often"],
+    ["/wrong-charset", "malformed", "not text in utf-8"],
+    ["/no-charset", "malformed", "not text in klingon"],
+    ["/packed", "malformed", "compressed (gzip)"],
     ["/headers", "malformed", "too large"],
   ])("%s is %s", async (path, outcome, words) => {
     const error = await failed(ask(path, 400));
@@ -171,7 +171,7 @@ describe("what comes back", () => {
     const broken = { method: "GET", url: `${here}/json`, headers: { "x-a": "a\r\nx-b: c" } };
     expect((await failed(caller.call(broken, 500))).outcome).toBe("malformed");
     hosts = [host(here, false)];
-    expect((await failed(ask("/json"))).message).toContain("inside this network");
+    expect((await failed(ask("/json"))).message).toContain("internal network");
     hosts = [host(here)];
   });
 
@@ -182,7 +182,7 @@ describe("what comes back", () => {
     hosts = [host(here)];
   });
 
-  it("leaves as it was written", async () => {
+  it("leaves as typed", async () => {
     heard = [];
     const service: Service = {
       name: "collection",
@@ -259,7 +259,7 @@ describe("a service's line", () => {
     const line = new ServiceLine();
     for (let i = 0; i < 6; i++) await failed(line.ask(down));
     expect(line.state).toMatchObject({ how: "alone", words: "Nothing listens there." });
-    expect((await failed(line.ask(async () => asked))).message).toContain("left alone");
+    expect((await failed(line.ask(async () => asked))).message).toContain("It is paused");
     const other = new ServiceLine();
     for (let i = 0; i < 9; i++) await failed(other.ask(() => Promise.reject(new Failed("none", "nothing"))));
     expect(await other.ask(async () => asked)).toBe(asked);

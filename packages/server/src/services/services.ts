@@ -122,7 +122,11 @@ export class Services {
     situation?: Situation,
   ): Promise<ServiceAnswer> {
     const running = this.#services.get(name);
-    if (!running) throw new HttpProblem("not-found", "No service has this name. They are described in the workbench.");
+    if (!running)
+      throw new HttpProblem(
+        "not-found",
+        "There is no service with this name. Services are described in the workbench.",
+      );
     const { service, line, revision } = running;
     refuseWrong(service, inputs);
     this.#count(service, by);
@@ -138,7 +142,7 @@ export class Services {
       return answerOf(service, asked, false);
     } catch (error) {
       if (error instanceof LineFull)
-        throw new HttpProblem("busy", `“${service.title}” is asked as often at once as it may be.`, undefined, {
+        throw new HttpProblem("busy", `“${service.title}” already has its maximum of requests at once.`, undefined, {
           "Retry-After": "1",
         });
       if (!(error instanceof CallFailed)) throw error;
@@ -164,7 +168,7 @@ export class Services {
       const asked = await this.#ask(service, inputs, (back) => {
         came = back;
       });
-      return told(asked.outcome, "It answered.", asked.values);
+      return told(asked.outcome, "It responded.", asked.values);
     } catch (error) {
       if (!(error instanceof CallFailed)) throw error;
       came ??= error.came;
@@ -213,7 +217,7 @@ export class Services {
     const held = this.#minutes.get(`${by} ${name}`);
     const minute = held && now - held.begun < MINUTE ? held : { begun: now, count: 0 };
     if (++minute.count > perMinute)
-      throw new HttpProblem("too-many", `This key may ask “${title}” ${perMinute} times a minute.`, undefined, {
+      throw new HttpProblem("too-many", `This key may call “${title}” ${perMinute} times per minute.`, undefined, {
         "Retry-After": String(Math.ceil((minute.begun + MINUTE - now) / 1000)),
       });
     this.#minutes.set(`${by} ${name}`, minute);
@@ -231,18 +235,18 @@ function refuseWrong(service: Service, inputs: Readonly<Record<string, string>>)
 function read(service: Service, came: CameBack, took: number): Asked {
   const { status } = came;
   if (status === 401 || status === 403 || status === 407)
-    throw new CallFailed("refused", `It refuses us (${status}).`, came);
+    throw new CallFailed("refused", `It refused the request (${status}).`, came);
   if (status === 204 || status === 404 || status === 410)
-    throw new CallFailed("none", `It has nothing for these inputs (${status}).`, came);
+    throw new CallFailed("none", `It found nothing for these inputs (${status}).`, came);
   if (status >= 500 && service.ask.by !== "soap")
-    throw new CallFailed("down", `It answers that it does not work (${status}).`, came);
+    throw new CallFailed("down", `It reported an error of its own (${status}).`, came);
   const follow = waysIntoFault(came, status);
   const fault = service.ask.by === "soap" ? faultIn(follow) : undefined;
-  if (fault !== undefined) throw new CallFailed("refused", `It answers with a fault: ${fault}`, came);
-  if (status >= 400) throw new CallFailed("refused", `It does not take this request (${status}).`, came);
+  if (fault !== undefined) throw new CallFailed("refused", `It returned a fault: ${fault}`, came);
+  if (status >= 400) throw new CallFailed("refused", `It rejected the request (${status}).`, came);
   const { values, found } = readValues(service, follow);
   if (!found && service.values.length)
-    throw new CallFailed("none", "It answered, and none of the values was in it.", came);
+    throw new CallFailed("none", "It responded, but without any of the values.", came);
   return { outcome: "answered", values, took };
 }
 
@@ -251,8 +255,8 @@ function waysIntoFault(came: CameBack, status: number) {
   try {
     return waysInto(came);
   } catch (error) {
-    if (status >= 500) throw new CallFailed("down", `It answers that it does not work (${status}).`, came);
-    if (status >= 400) throw new CallFailed("refused", `It does not take this request (${status}).`, came);
+    if (status >= 500) throw new CallFailed("down", `It reported an error of its own (${status}).`, came);
+    if (status >= 400) throw new CallFailed("refused", `It rejected the request (${status}).`, came);
     throw error;
   }
 }

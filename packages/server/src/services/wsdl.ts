@@ -52,14 +52,14 @@ export function readWsdl(text: string): WsdlAnswer {
         ),
     ).definitions;
   } catch {
-    throw wrong("It is no XML");
+    throw wrong("It is not XML");
   }
   if (!held) throw wrong("It has no definitions");
   const operations = list(held.service)
     .flatMap((service) => list(service.port))
     .flatMap((port) => operationsOf(held, port))
     .slice(0, MOST_OPERATIONS);
-  if (!operations.length) throw wrong("It has no operation that is asked by SOAP over HTTP, document style");
+  if (!operations.length) throw wrong("It has no document-style SOAP operation over HTTP");
   return { operations };
 }
 

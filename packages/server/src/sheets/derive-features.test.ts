@@ -12,7 +12,7 @@ const street = (identity: number, more = {}): Gazetteer["streets"][number] => ({
   names: name("Mill Lane"),
   ...more,
 });
-/** Houses in two rows along a street that runs east, in the order of no map. */
+/** Houses in two rows on the street that runs east, in the order of no map. */
 const rows = (of: number, count: number, from = 0) =>
   Array.from({ length: count }, (_, i) => {
     const place = (i * 7) % count;

@@ -20,11 +20,11 @@ export async function whyRefused(password: string, name: string): Promise<string
   common ??= readCommon();
   const held = await common;
   const plain = password.normalize("NFKC").toLowerCase();
-  if (held.has(plain)) return "is one of those that everybody tries first";
+  if (held.has(plain)) return "is one of the most common passwords";
   const bare = bareOf(plain);
-  if (bare && held.has(bare)) return "is one of those that everybody tries first, with something around it";
+  if (bare && held.has(bare)) return "is one of the most common passwords with something added";
   const names = [nameKey(name), nameKey(name).replaceAll(/\s/g, "")];
   if (names.includes(nameKey(plain)) || names.includes(bare)) return "is the name";
-  if (new Set(plain).size < 3) return "is one or two letters, again and again";
+  if (new Set(plain).size < 3) return "repeats one or two characters";
   return undefined;
 }

@@ -39,8 +39,8 @@ export function BatchesView() {
         </span>
       </div>
       <p className="mt-1 max-w-[46rem] text-quiet">
-        A file of addresses or positions in, what was found out. What is clear needs nobody; the doubtful rows you look
-        through one after another.
+        Upload a file of addresses or positions and download it with what was found. Clear rows need no review; you go
+        through the doubtful ones one by one.
       </p>
       {error ? (
         <p role="alert" className="mt-3 text-ochre">
@@ -49,11 +49,11 @@ export function BatchesView() {
       ) : null}
       {isLoading ? (
         <p role="status" className="mt-4 text-quiet">
-          Loading the batches
+          Loading batches
         </p>
       ) : null}
       {running.length ? (
-        <ul aria-label="Under way" className="mt-5 rounded-md border border-rule bg-page">
+        <ul aria-label="In progress" className="mt-5 rounded-md border border-rule bg-page">
           {running.map((job) => (
             <JobLine key={job.id} job={job} canSteer={canEdit} canPause />
           ))}
@@ -68,7 +68,7 @@ export function BatchesView() {
       ) : null}
       {data?.length === 0 ? (
         <p className="mt-5 text-quiet">
-          No batch yet. Bring a file with “New batch”, send one to <code className="font-mono">POST /v1/batches</code>{" "}
+          No batches yet. Start one with “New batch”, send a file to <code className="font-mono">POST /v1/batches</code>{" "}
           with a server key, or run <code className="font-mono">npx bibliotope batch FILE</code>.
         </p>
       ) : null}
@@ -93,7 +93,7 @@ function Line({ batch, canEdit }: { batch: BatchSummary; canEdit: boolean }) {
         </span>
         {canEdit && job.state !== "running" ? (
           <button type="button" className="text-[13px] underline" disabled={isLoading} onClick={() => void drop(id)}>
-            Throw away
+            Delete
           </button>
         ) : null}
       </div>

@@ -7,9 +7,9 @@ const Chart = lazy(() => import("../ui/Chart.tsx"));
 
 const EXACTNESS = [
   ["surveyed", "surveyed"],
-  ["between", "between two houses"],
-  ["along", "along a street"],
-  ["centre", "the middle of an area"],
+  ["between", "interpolated"],
+  ["along", "on the street"],
+  ["centre", "centre of an area"],
 ] as const;
 
 const LABELS = Array.from({ length: SCORE_BINS }, (_, bin) => (bin / SCORE_BINS).toFixed(2));
@@ -34,12 +34,7 @@ export function Distribution({ batch }: { batch: BatchDetail }) {
         <>
           <p className="mb-1 text-[12.5px] text-quiet">Scores of all rows</p>
           <Suspense fallback={<div className="h-[190px]" />}>
-            <Chart
-              kind="bar"
-              label="How many rows have which score, by how they stand"
-              moments={LABELS}
-              series={series}
-            />
+            <Chart kind="bar" label="Number of rows by score and status" moments={LABELS} series={series} />
           </Suspense>
         </>
       ) : null}

@@ -15,9 +15,9 @@ import { Button } from "../ui/Button.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
 
 const ASKS = [
-  ["forward", "The address"],
-  ["reverse", "What is at the position"],
-  ["both", "The address, else the position"],
+  ["forward", "By address"],
+  ["reverse", "By position"],
+  ["both", "By address, then by position"],
 ] as const;
 /** What columns of a batch may mean. */
 const FOR_BATCHES: readonly Meaning[] = [
@@ -74,12 +74,12 @@ export function NewBatchView() {
           <FileFormat start={start} change={setFormat} />
           <Columns start={start} meanings={FOR_BATCHES} change={setReading} />
           <div className="mt-5 flex flex-wrap items-center gap-4">
-            <span className="text-quiet">Each row asks</span>
-            <Segmented label="Each row asks" value={ask} onChange={setAsk} options={ASKS} />
+            <span className="text-quiet">Look up each row</span>
+            <Segmented label="Look up each row" value={ask} onChange={setAsk} options={ASKS} />
           </div>
           {registers.length ? (
             <label className="mt-3 flex flex-wrap items-center gap-3 text-quiet">
-              Of what is clear, ask
+              Check clear rows against
               <select
                 className="h-[34px] rounded border border-edge bg-field px-2 text-ink"
                 value={register}
@@ -101,9 +101,9 @@ export function NewBatchView() {
           ) : null}
           <div className="mt-5 flex items-center gap-4">
             <Button strong disabled={!isAsking || made.isLoading} onClick={() => void go()}>
-              Look all up
+              Look up all rows
             </Button>
-            {isAsking ? null : <span className="text-ochre">Say what at least one column is.</span>}
+            {isAsking ? null : <span className="text-ochre">Set what at least one column contains.</span>}
           </div>
         </>
       ) : null}
@@ -151,7 +151,7 @@ function Lines({ onFile }: { onFile: (file: FileAnswer) => void }) {
     <div className="mt-5">
       <label className="block">
         <span className="mb-1 block text-[12.5px] text-quiet">
-          Or paste lines, an address on each, or cells from a spreadsheet
+          Or paste addresses, one per line, or cells from a spreadsheet
         </span>
         <textarea
           className="block h-40 w-full rounded border border-edge bg-field p-3 font-mono text-[13px]"
@@ -165,7 +165,7 @@ function Lines({ onFile }: { onFile: (file: FileAnswer) => void }) {
         </p>
       ) : null}
       <Button className="mt-3" disabled={!lines || isSending} onClick={() => void send()}>
-        {lines ? `Take ${lines.toLocaleString("en")} ${lines === 1 ? "line" : "lines"}` : "Take the lines"}
+        {lines ? `Use ${lines === 1 ? "this line" : `these ${lines.toLocaleString("en")} lines`}` : "Use these lines"}
       </Button>
     </div>
   );

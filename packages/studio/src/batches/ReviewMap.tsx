@@ -109,7 +109,7 @@ export function ReviewMap({ batch, heads, found, showsAll, marked, onMark }: Rev
           legend={shown.legend}
           isLoading={isLoading}
           isGrouped={isGrouped}
-          plain="how they stand"
+          plain="status"
           takeOut={takeOutOf(
             () => map.current,
             `batch-${batch}`,

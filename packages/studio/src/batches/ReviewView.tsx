@@ -135,10 +135,10 @@ function Rows({ batch, canEdit, show, onShow }: RowsProps) {
 /** What can be decided, each with its key. */
 function Ways({ review, correct, lastHour }: { review: Review; correct: () => void; lastHour: number }) {
   const ways = [
-    ["↵", "take the marked", () => void review.decide(review.marked === 0 ? "accept" : "choose")],
+    ["↵", "accept the marked one", () => void review.decide(review.marked === 0 ? "accept" : "choose")],
     ["E", "correct", correct],
-    ["L", "leave", () => void review.decide("leave")],
-    ["B", "back", () => void review.takeBack()],
+    ["L", "skip", () => void review.decide("leave")],
+    ["B", "undo", () => void review.takeBack()],
   ] as const;
   return (
     <div className="my-3 flex flex-wrap items-center gap-x-5 gap-y-1.5">
@@ -210,7 +210,7 @@ function TakeOut({ id }: { id: number }) {
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className="inline-flex h-[34px] items-center gap-1.5 rounded border border-ink bg-ink px-3 font-semibold text-page">
-        Take out ▾
+        Export ▾
       </DropdownMenu.Trigger>
       <DropdownMenu.Content
         align="end"

@@ -67,10 +67,10 @@ export function RowList({ batch, review, show, onShow }: RowListProps) {
       </ol>
       {review.more ? (
         <button type="button" className="border-t border-rule py-1.5 text-[13px] underline" onClick={review.more}>
-          The next 200
+          Next 200
         </button>
       ) : null}
-      {!rows.length && !review.isLoading ? <p className="px-3 py-4 text-quiet">No rows stand like this.</p> : null}
+      {!rows.length && !review.isLoading ? <p className="px-3 py-4 text-quiet">No rows with this status.</p> : null}
     </section>
   );
 }

@@ -28,8 +28,7 @@ interface RowPanelProps {
 export function RowPanel({ heads, review, isCorrecting, setCorrecting, canEdit }: RowPanelProps) {
   const { row, found, marked, text } = review;
   const lines = useMemo(() => differing(found?.candidates ?? []), [found]);
-  if (!row)
-    return <p className="text-quiet">{review.isLoading ? "Loading the rows" : "Nothing is left to look at here."}</p>;
+  if (!row) return <p className="text-quiet">{review.isLoading ? "Loading the rows" : "Nothing left to review."}</p>;
   return (
     <div>
       <div className="rounded-md border border-rule bg-field px-4 py-3">
@@ -46,7 +45,7 @@ export function RowPanel({ heads, review, isCorrecting, setCorrecting, canEdit }
       </div>
       {found && !found.candidates.length ? (
         <p className="mt-3 rounded-md border border-rule bg-page px-4 py-3 text-quiet">
-          Nothing is found for this. Correct it with E, or leave it with L.
+          Nothing was found for this row. Correct it with E, or skip it with L.
         </p>
       ) : null}
       <ol aria-label="Candidates" className="mt-2.5 grid gap-2.5">
@@ -77,7 +76,7 @@ export function RowPanel({ heads, review, isCorrecting, setCorrecting, canEdit }
                 <button
                   type="button"
                   disabled={!canEdit}
-                  aria-label={`Take ${candidate.line}`}
+                  aria-label={`Accept ${candidate.line}`}
                   onClick={() => void review.decide(place === 0 ? "accept" : "choose", place)}
                 >
                   <Key>{place + 1}</Key>
@@ -147,7 +146,7 @@ function Correct({ text, ask, close }: { text: string; ask: (text: string) => vo
         onKeyDown={(event) => event.key === "Escape" && close()}
       />
       <p className="mt-1 text-[12.5px] text-quiet">
-        Enter asks with this text; nothing is decided yet. Esc leaves it as it was.
+        Press Enter to look up this text; nothing is decided yet. Esc discards the change.
       </p>
     </form>
   );

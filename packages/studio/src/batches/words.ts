@@ -5,16 +5,16 @@ import { count } from "../ui/count.ts";
 /** What a standing is called, with its colours: of the theme, as a ground, and as a mark. */
 export const STANDING_WORDS: Readonly<Record<Standing, { name: string; colour: ChartColour; ground: string }>> = {
   clear: { name: "clear", colour: "verdigris", ground: "bg-verdigris" },
-  seen: { name: "seen", colour: "slate", ground: "bg-slate" },
+  seen: { name: "reviewed", colour: "slate", ground: "bg-slate" },
   doubtful: { name: "doubtful", colour: "ochre", ground: "bg-ochre" },
   none: { name: "not found", colour: "madder", ground: "bg-madder" },
 };
 
 export const DECISION_WORDS: Readonly<Record<Decision, string>> = {
-  accept: "taken",
+  accept: "accepted",
   choose: "chosen",
   correct: "corrected",
-  leave: "left",
+  leave: "skipped",
 };
 
 /** Rows that a person looks through in an hour, before it is known how quick this one is. */
@@ -25,9 +25,9 @@ export function summary({ rows, job, counts }: BatchSummary, lastHour = 0): stri
   if (rows === null) return "";
   const waiting = counts.doubtful + counts.none;
   const words = [`${count(rows)} ${rows === 1 ? "row" : "rows"}`];
-  if (job.state === "done" && job.seconds !== null) words.push(`asked in ${duration(job.seconds)}`);
+  if (job.state === "done" && job.seconds !== null) words.push(`looked up in ${duration(job.seconds)}`);
   if (job.state === "done" && waiting)
-    words.push(`${count(waiting)} wait for you, about ${duration((waiting / Math.max(USUAL_PACE, lastHour)) * 3600)}`);
+    words.push(`${count(waiting)} to review, about ${duration((waiting / Math.max(USUAL_PACE, lastHour)) * 3600)}`);
   return words.join(" · ");
 }
 

@@ -56,8 +56,8 @@ export function ComposeView() {
           <div className="flex h-5 justify-between gap-3 px-3 text-[12.5px] text-quiet">
             <p role="status">
               {picked
-                ? `“${picked}” is picked: now pick the field that it fills.`
-                : "Drag a part to a field, or pick one, then a field."}
+                ? `“${picked}” is selected: now select the field it fills.`
+                : "Drag a part to a field, or select a part, then a field."}
             </p>
             <PasteDialog />
           </div>
@@ -97,7 +97,7 @@ export function ComposeView() {
           services={services}
           handle={handle}
         />
-        <section aria-label="The field in hand" className="min-h-0 overflow-y-auto px-[22px] py-5">
+        <section aria-label="Selected field" className="min-h-0 overflow-y-auto px-[22px] py-5">
           {field ? <FieldPanel key={field.name} field={field} examples={examples} /> : <FormPanel />}
         </section>
         <Wires inside={spread} wires={wires} />

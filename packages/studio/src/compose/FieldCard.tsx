@@ -69,7 +69,7 @@ export function FieldCard({ field, isSelected, picked, parts }: FieldCardProps) 
         type="button"
         onClick={press}
         draggable
-        title="Drag to another place"
+        title="Drag to reorder"
         onDragStart={(event) => {
           event.dataTransfer.setData(DRAGGED_FIELD, field.name);
           event.dataTransfer.effectAllowed = "move";
@@ -88,7 +88,7 @@ export function FieldCard({ field, isSelected, picked, parts }: FieldCardProps) 
           className="mt-1 flex min-h-[32px] flex-wrap items-center gap-1.5 rounded border border-edge bg-field px-2 py-1"
         >
           {parts.length === 0 ? (
-            <span className="text-quiet">{isOver ? "let go here to bind" : "filled by hand"}</span>
+            <span className="text-quiet">{isOver ? "drop here to bind" : "filled by hand"}</span>
           ) : null}
           {parts.map((name) => (
             <Chip key={name} field={field} name={name} />
@@ -107,7 +107,7 @@ function Chip({ field, name }: { field: Field; name: string }) {
   const paint = (element: HTMLElement | null) => element?.style.setProperty("color", partColour(name));
   if (field.binding === undefined)
     return (
-      <span ref={paint} className={look} title="By its autofill token">
+      <span ref={paint} className={look} title="By autofill token">
         {name}
       </span>
     );

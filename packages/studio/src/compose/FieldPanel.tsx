@@ -81,7 +81,7 @@ export function FieldPanel({ field, examples }: { field: Field; examples: readon
           </Labelled>
         ) : null}
         {field.kind === "button" ? (
-          <Labelled label="What it does">
+          <Labelled label="Type">
             {(id) => (
               <select
                 id={id}
@@ -101,7 +101,7 @@ export function FieldPanel({ field, examples }: { field: Field; examples: readon
           </Labelled>
         ) : null}
         {isOfBoth(field) ? null : (
-          <Labelled label="Of the address">
+          <Labelled label="Belongs to">
             {(id) => (
               <AddressInput
                 key={address}
@@ -147,21 +147,17 @@ export function FieldPanel({ field, examples }: { field: Field; examples: readon
           />
         )}
         {field.kind === "hidden" ? null : (
-          <Tick
-            label="Half as broad"
-            checked={field.half ?? false}
-            onChange={(is) => change({ half: is || undefined })}
-          />
+          <Tick label="Half width" checked={field.half ?? false} onChange={(is) => change({ half: is || undefined })} />
         )}
         {field.kind === "map" ? (
           <>
             <Tick
-              label="Opens over the form, fills on Done alone"
+              label="Opens as a dialog and fills the form on Done"
               checked={field.opens ?? false}
               onChange={(is) => change({ opens: is || undefined })}
             />
             <Tick
-              label="Offers the ground in relief"
+              label="Offers a relief view"
               checked={field.relief ?? false}
               onChange={(is) => change({ relief: is || undefined })}
             />
@@ -205,7 +201,7 @@ function NameInput({
     ? "another field has this name"
     : FIELD_NAME.test(name)
       ? ""
-      : "a name begins with a letter; letters, digits, - and _ follow";
+      : "a name starts with a letter, followed by letters, digits, - and _";
   const take = () => {
     if (wrong) setName(field.name);
     else if (name !== field.name) rename(name);
@@ -252,7 +248,7 @@ function AddressInput({ id, address, known, set }: AddressInputProps) {
         list={`${id}-known`}
         className={`${INPUT} font-mono text-[13px]`}
         value={name}
-        placeholder="the first"
+        placeholder="first address"
         maxLength={40}
         spellCheck={false}
         onChange={(event) => setName(event.target.value.replace(/[^\w-]/g, ""))}
@@ -279,7 +275,7 @@ function OptionsInput({ field, change }: { field: Field; change: (to: Partial<Fi
       return value ? [{ value, label: label || value }] : [];
     });
   return (
-    <Labelled label="What it offers, a line for each: value: words">
+    <Labelled label="Options, one per line, as value: label">
       {(id) => (
         <textarea
           id={id}

@@ -15,7 +15,7 @@ export function FormPanel() {
   };
   return (
     <>
-      <h2 className="font-serif text-[18px] font-semibold">The form</h2>
+      <h2 className="font-serif text-[18px] font-semibold">Form</h2>
       <div className="mt-3 grid gap-4">
         <Labelled label="Title">
           {(id) => (
@@ -28,7 +28,7 @@ export function FormPanel() {
             />
           )}
         </Labelled>
-        <Labelled label="Words above it">
+        <Labelled label="Introduction">
           {(id) => (
             <input
               id={id}
@@ -39,7 +39,7 @@ export function FormPanel() {
             />
           )}
         </Labelled>
-        <Labelled label="Words on its button">
+        <Labelled label="Button label">
           {(id) => (
             <input
               id={id}
@@ -58,7 +58,7 @@ export function FormPanel() {
           dispatch(draft.edited({ definition: services ? { ...others, services } : others }));
         }}
       />
-      <p className="mt-5 text-quiet">Pick a field on the left to see what fills it.</p>
+      <p className="mt-5 text-quiet">Select a field to see what fills it.</p>
     </>
   );
 }

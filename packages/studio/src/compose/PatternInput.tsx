@@ -22,14 +22,14 @@ export function PatternInput({ field, examples, change }: PatternInputProps) {
   const wrong = pattern ? checkDefinition({ title: "", fields: [alone] })[0]?.message : undefined;
   return (
     <div>
-      <Labelled label="What it is filled with">
+      <Labelled label="Filled with">
         {(id) => (
           <>
             <input
               id={id}
               className={`${INPUT} h-[40px] font-mono text-[13.5px]`}
               value={pattern}
-              placeholder={field.autofill ? `by its autofill token, ${field.autofill}` : "{street} {house}[, {unit}]"}
+              placeholder={field.autofill ? `by autofill token, ${field.autofill}` : "{street} {house}[, {unit}]"}
               aria-invalid={wrong !== undefined}
               aria-describedby={`${id}-wrong`}
               spellCheck={false}
@@ -46,7 +46,7 @@ export function PatternInput({ field, examples, change }: PatternInputProps) {
         )}
       </Labelled>
       <table className="w-full border-t border-rule">
-        <caption className="sr-only">What it gives in each country</caption>
+        <caption className="sr-only">Result in each country</caption>
         <tbody>
           {examples.map(({ title, answer }) => {
             const value = wrong ? "" : (fillingsFor({ title: "", fields: [alone] }, answer)[0]?.value ?? "");

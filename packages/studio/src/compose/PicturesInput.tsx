@@ -10,7 +10,7 @@ interface PicturesInputProps {
 
 /** Picture tiles of one's own in place of a map's sheet; kept as soon as they can be shown. */
 export function PicturesInput({ pictures, set }: PicturesInputProps) {
-  const [draft, setDraft] = useState(pictures ?? { name: "Pictures", url: "", attribution: "" });
+  const [draft, setDraft] = useState(pictures ?? { name: "Background", url: "", attribution: "" });
   const { data: hosts } = useHostsQuery();
   const url = draft.url.trim();
   const trouble = url ? pictureUrlTrouble(url) : undefined;
@@ -20,22 +20,22 @@ export function PicturesInput({ pictures, set }: PicturesInputProps) {
   const words = trouble
     ? `The address ${trouble}.`
     : url && !draft.attribution.trim()
-      ? "Say who made them: it stands on the map."
+      ? "Enter who made them. The map shows it."
       : isForeign
-        ? `${origin} is not allowed for pictures yet: Services, Allowed hosts.`
+        ? `${origin} is not allowed for tiles yet. Add it under Services, Allowed hosts.`
         : "";
   const change = (to: Partial<PictureTiles>) => {
     const next = { ...draft, ...to };
     setDraft(next);
     const [address, by] = [next.url.trim(), next.attribution.trim()];
     const isReady = address && by && !pictureUrlTrouble(address);
-    if (isReady) set({ ...next, url: address, attribution: by, name: next.name.trim() || "Pictures" });
+    if (isReady) set({ ...next, url: address, attribution: by, name: next.name.trim() || "Background" });
     else if (!address && pictures) set(undefined);
   };
   return (
     <fieldset className="grid gap-2 rounded-md border border-rule p-3">
-      <legend className="px-1 text-[13px] text-quiet">Pictures of your own, as tiles</legend>
-      <Labelled label="Address, by XYZ or WMTS">
+      <legend className="px-1 text-[13px] text-quiet">Your own map tiles</legend>
+      <Labelled label="URL template (XYZ or WMTS)">
         {(id) => (
           <>
             <input
@@ -57,7 +57,7 @@ export function PicturesInput({ pictures, set }: PicturesInputProps) {
       </Labelled>
       {url ? (
         <>
-          <Labelled label="Who made them">
+          <Labelled label="Attribution">
             {(id) => (
               <input
                 id={id}
@@ -69,7 +69,7 @@ export function PicturesInput({ pictures, set }: PicturesInputProps) {
             )}
           </Labelled>
           <div className="grid grid-cols-2 gap-3">
-            <Labelled label="Called">
+            <Labelled label="Name">
               {(id) => (
                 <input
                   id={id}
@@ -80,7 +80,7 @@ export function PicturesInput({ pictures, set }: PicturesInputProps) {
                 />
               )}
             </Labelled>
-            <Labelled label="Last zoom">
+            <Labelled label="Maximum zoom">
               {(id) => (
                 <input
                   id={id}

@@ -11,9 +11,9 @@ export function Problems({ definition, examples }: { definition: FormDefinition;
   const fields = new Set(problems.map(({ field }) => field)).size;
   const labelOf = (name: string) => definition.fields.find((field) => field.name === name)?.label ?? name;
   return (
-    <section aria-label="To look at" className="flex max-h-[124px] flex-none gap-6 pt-3">
+    <section aria-label="Worth checking" className="flex max-h-[124px] flex-none gap-6 pt-3">
       <div className="w-[140px] flex-none">
-        <h2 className="font-serif text-[15px] font-semibold">To look at</h2>
+        <h2 className="font-serif text-[15px] font-semibold">Worth checking</h2>
         <p className="text-[12.5px] text-quiet">
           {problems.length ? `${fields} of ${definition.fields.length} fields` : "nothing"}
         </p>
@@ -25,7 +25,7 @@ export function Problems({ definition, examples }: { definition: FormDefinition;
               key={`${field} ${kind}`}
               className="flex items-baseline gap-2.5 border-b border-rule py-1.5 text-[13px] first:pt-0"
             >
-              <span aria-hidden className={kind === "token twice" ? "text-madder" : "text-ochre"}>
+              <span aria-hidden className={kind === "duplicate token" ? "text-madder" : "text-ochre"}>
                 ◆
               </span>
               <span className="min-w-0">
@@ -43,7 +43,7 @@ export function Problems({ definition, examples }: { definition: FormDefinition;
           ))}
         </ul>
       ) : (
-        <p className="text-quiet">Every field that an address fills is filled in every country.</p>
+        <p className="text-quiet">Every field bound to an address is filled in every country.</p>
       )}
     </section>
   );

@@ -14,10 +14,10 @@ import { EXACTNESS, type Exactness, KINDS, type PartName } from "@bibliotope/cor
 import { Choices, INPUT, Labelled } from "./Labelled.tsx";
 
 const EXACT: Readonly<Record<Exactness, string>> = {
-  surveyed: "the house itself",
-  between: "between its neighbours",
-  along: "somewhere on the street",
-  centre: "the middle of the area",
+  surveyed: "surveyed at the house",
+  between: "interpolated between houses",
+  along: "on the street",
+  centre: "centre of the area",
 };
 /** Parts that a form may let differ, in the words of this view. */
 const MAY: readonly (readonly [PartName, string])[] = [
@@ -50,12 +50,12 @@ export function RulePanel({ definition, address, change }: RulePanelProps) {
     if (fields.length) change({ start: { on: "complete", fields } });
   };
   const starts: readonly (readonly [Start["on"], string])[] = [
-    ...(hasSearch ? [["choice", "a line is chosen"] as const] : []),
+    ...(hasSearch ? [["choice", "a suggestion is chosen"] as const] : []),
     ...(seen.length
-      ? [["leaving", "a field is left"] as const, ["complete", "several fields are complete"] as const]
+      ? [["leaving", "a field loses focus"] as const, ["complete", "several fields are filled in"] as const]
       : []),
-    ...(button ? [["button", "the button is pressed"] as const] : []),
-    ["never", "never by itself"],
+    ...(button ? [["button", "the button is clicked"] as const] : []),
+    ["never", "never automatically"],
   ];
   const setStart = (on: Start["on"]) => {
     const first = seen[0]?.name ?? "";
@@ -69,9 +69,9 @@ export function RulePanel({ definition, address, change }: RulePanelProps) {
     change({ start: ways[on] });
   };
   return (
-    <section aria-label="Its address" className="mt-5 grid gap-4 border-t border-rule pt-4">
+    <section aria-label="Address lookup" className="mt-5 grid gap-4 border-t border-rule pt-4">
       <Choices
-        label={`A lookup${address ? ` of “${address}”` : ""} starts when`}
+        label={`Start a lookup${address ? ` of “${address}”` : ""} when`}
         value={start.on}
         options={starts}
         onChange={setStart}
@@ -121,27 +121,27 @@ export function RulePanel({ definition, address, change }: RulePanelProps) {
         )}
       </Labelled>
       <Choices
-        label="When several fit"
+        label="When several match"
         value={rule.takeFrom === undefined ? "choose" : "take"}
         options={[
-          ["choose", "let the person choose"],
-          ["take", `take the first above ${rule.takeFrom ?? SURE}`],
+          ["choose", "let the user choose"],
+          ["take", `use the first with a score above ${rule.takeFrom ?? SURE}`],
         ]}
         onChange={(to) => change({ takeFrom: to === "take" ? (rule.takeFrom ?? SURE) : undefined })}
       />
       <Several
-        legend="May differ from what was written without asking"
+        legend="Parts that may differ from what was typed without asking"
         options={MAY}
         chosen={rule.mayDiffer ?? MAY_DIFFER}
         onChange={(mayDiffer) => change({ mayDiffer })}
       />
       <Several
-        legend="Only these kinds; all when none is ticked"
+        legend="Only these kinds (all if none is selected)"
         options={KINDS.map((kind) => [kind, kind] as const)}
         chosen={rule.kinds ?? []}
         onChange={(kinds) => change({ kinds: kinds.length ? kinds : undefined })}
       />
-      <Labelled label="Only these countries, by their codes">
+      <Labelled label="Only these countries (codes)">
         {(id) => (
           <input
             key={address}
@@ -149,7 +149,7 @@ export function RulePanel({ definition, address, change }: RulePanelProps) {
             className={INPUT}
             defaultValue={rule.countries?.join(", ") ?? ""}
             maxLength={80}
-            placeholder="all of them"
+            placeholder="all"
             onChange={(event) => {
               const countries = event.target.value.toUpperCase().match(/\b[A-Z]{2}\b/g) ?? [];
               change({ countries: countries.length ? [...new Set(countries)].slice(0, 20) : undefined });
@@ -158,7 +158,7 @@ export function RulePanel({ definition, address, change }: RulePanelProps) {
         )}
       </Labelled>
       <div className="grid grid-cols-2 gap-4">
-        <Labelled label="Exact enough is">
+        <Labelled label="Minimum exactness">
           {(id) => (
             <select
               id={id}
@@ -166,7 +166,7 @@ export function RulePanel({ definition, address, change }: RulePanelProps) {
               value={rule.exactness ?? ""}
               onChange={(event) => change({ exactness: (event.target.value || undefined) as Exactness | undefined })}
             >
-              <option value="">anything</option>
+              <option value="">any</option>
               {EXACTNESS.map((one) => (
                 <option key={one} value={one}>
                   {EXACT[one]}
@@ -177,26 +177,26 @@ export function RulePanel({ definition, address, change }: RulePanelProps) {
         </Labelled>
         <div className="grid content-end gap-1 pb-1">
           <Tick
-            label="The country is asked first"
+            label="Ask for the country first"
             checked={rule.countryFirst ?? false}
             disabled={!of.some(({ kind }) => kind === "country")}
             onChange={(is) => change({ countryFirst: is || undefined })}
           />
           <Tick
-            label="Any position is taken as it is"
+            label="Accept any position on the map"
             checked={rule.anywhere ?? false}
             onChange={(is) => change({ anywhere: is || undefined })}
           />
         </div>
       </div>
-      <Labelled label="The nearest of these is told, by {nearby} and {away}">
+      <Labelled label="Nearest place of this kind, as {nearby} and {away}">
         {(id) => (
           <input
             id={id}
             className={INPUT}
             value={rule.nearby ?? ""}
             maxLength={80}
-            placeholder="such as reading room"
+            placeholder="for example, reading room"
             onChange={(event) => change({ nearby: event.target.value })}
           />
         )}

@@ -18,9 +18,9 @@ interface ServicesPanelProps {
 }
 
 const WAY_WORDS: Readonly<Record<RegisterWay, string>> = {
-  take: "take it",
-  ask: "ask the person, both side by side",
-  note: "only tell it",
+  take: "use its spelling",
+  ask: "ask the user, showing both",
+  note: "only show it",
 };
 
 /** Which outside services a form asks, when, and with what. */
@@ -45,7 +45,7 @@ export function ServicesPanel({ definition, change }: ServicesPanelProps) {
         />
       ))}
       {free.length ? (
-        <Labelled label={rules.length ? "Ask another one" : "Ask one"}>
+        <Labelled label={rules.length ? "Add another service" : "Add a service"}>
           {(id) => (
             <select
               id={id}
@@ -67,9 +67,9 @@ export function ServicesPanel({ definition, change }: ServicesPanelProps) {
         </Labelled>
       ) : (
         <p className="mt-2 text-[13px] text-quiet">
-          {known.length ? "All that are described are asked." : "None is described yet."}{" "}
+          {known.length ? "The form uses all services." : "There are no services yet."}{" "}
           <Link to="/services" className="underline">
-            Describe one
+            Add one
           </Link>
         </p>
       )}
@@ -96,13 +96,13 @@ function Rule({ rule, definition, service, set }: RuleProps) {
       <legend className="flex w-full items-baseline gap-3">
         <span className="font-semibold text-slate">{rule.ask}</span>
         <span className="flex-1 text-[13px] text-quiet">
-          {service ? service.title : "no service is described by this name"}
+          {service ? service.title : "there is no service with this name"}
         </span>
         <button type="button" className="text-[13px] underline" onClick={() => set(undefined)}>
-          Ask it no more
+          Remove
         </button>
       </legend>
-      <Labelled label="What people know it as">
+      <Labelled label="Display name">
         {(id) => (
           <input
             id={id}
@@ -117,14 +117,14 @@ function Rule({ rule, definition, service, set }: RuleProps) {
       <When rule={rule} definition={definition} put={put} />
       {addresses.length > 1 ? (
         <Choices
-          label="With the address"
+          label="Address"
           value={rule.address ?? ""}
-          options={addresses.map((name) => [name, name || "the first"] as const)}
+          options={addresses.map((name) => [name, name || "first address"] as const)}
           onChange={(address) => put({ address: address || undefined })}
         />
       ) : null}
       {service?.inputs.map(({ name, required }) => (
-        <Labelled key={name} label={`${name}${required ? "" : ", may be left out"}`}>
+        <Labelled key={name} label={`${name}${required ? "" : " (optional)"}`}>
           {(id) => (
             <input
               id={id}
@@ -141,7 +141,7 @@ function Rule({ rule, definition, service, set }: RuleProps) {
       ))}
       {service?.isRegister ? (
         <Choices
-          label="When it writes the address otherwise"
+          label="If its spelling of the address differs"
           value={rule.register ?? "ask"}
           options={REGISTER_WAYS.map((way) => [way, WAY_WORDS[way]] as const)}
           onChange={(register) => put({ register })}
@@ -179,24 +179,24 @@ function When({
     answered: others[0] && { on: "answered", service: others[0].ask },
   } as const satisfies Record<ServiceStart["on"], ServiceStart | undefined>;
   const words = {
-    chosen: "an address is known",
-    leaving: "a field is left",
-    complete: "fields are complete",
-    button: "a button is pressed",
-    answered: "another has answered",
+    chosen: "an address is found",
+    leaving: "a field loses focus",
+    complete: "fields are filled in",
+    button: "a button is clicked",
+    answered: "another service has answered",
   };
   const options = (Object.keys(words) as ServiceStart["on"][]).filter((on) => starts[on] || on === when.on);
   return (
     <>
       <Choices
-        label="Asked when"
+        label="Call it when"
         value={when.on}
         options={options.map((on) => [on, words[on]] as const)}
         onChange={(on) => starts[on] && put({ when: starts[on] as ServiceStart })}
       />
       {when.on === "leaving" || when.on === "button" ? (
         <Choices
-          label={when.on === "leaving" ? "The field" : "The button"}
+          label={when.on === "leaving" ? "Field" : "Button"}
           value={when.field}
           options={(when.on === "leaving" ? left : buttons).map(({ name, label }) => [name, label] as const)}
           onChange={(field) => put({ when: { on: when.on, field } })}
@@ -204,7 +204,7 @@ function When({
       ) : null}
       {when.on === "answered" ? (
         <Choices
-          label="The other one"
+          label="Other service"
           value={when.service}
           options={others.map((other) => [other.ask, other.ask] as const)}
           onChange={(service) => put({ when: { on: "answered", service } })}
@@ -212,7 +212,7 @@ function When({
       ) : null}
       {when.on === "complete" ? (
         <fieldset>
-          <legend className="mb-1 text-[12.5px] text-quiet">The fields</legend>
+          <legend className="mb-1 text-[12.5px] text-quiet">Fields</legend>
           <div className="flex flex-wrap gap-1.5">
             {complete.map(({ name, label }) => {
               const isIn = when.fields.includes(name);

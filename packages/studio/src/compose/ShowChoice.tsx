@@ -18,19 +18,19 @@ export function ShowChoice({ field, fields, change }: ShowChoiceProps) {
   return (
     <div className="grid gap-2">
       <Choices
-        label="It is shown"
+        label="Visibility"
         value={way}
         options={[
           ["always", "always"],
-          ["filled", "once there is something to edit"],
-          ["locked", "locked until asked"],
-          ...(others.length ? [["by", "by another field"] as const] : []),
+          ["filled", "when there is something to edit"],
+          ["locked", "read-only until unlocked"],
+          ...(others.length ? [["by", "depends on another field"] as const] : []),
         ]}
         onChange={(to) => set(to === "always" ? undefined : to === "by" ? { field: others[0].name } : to)}
       />
       {by ? (
         <div className="grid grid-cols-2 gap-4">
-          <Labelled label="While this field">
+          <Labelled label="When this field">
             {(id) => (
               <select
                 id={id}

@@ -10,14 +10,14 @@ export const KIND_WORDS: Readonly<Record<FieldKind, string>> = {
   hidden: "unseen",
   still: "picture of the place",
   map: "map",
-  shown: "shown only",
-  distance: "distance between two",
+  shown: "display only",
+  distance: "distance between two addresses",
 };
 
 /** What a button does, in words. */
 export const TASK_WORDS: Readonly<Record<ButtonTask, string>> = {
-  look: "looks up what the fields say",
-  locate: "finds this device, and offers the address there",
-  exchange: "exchanges the two addresses",
-  ask: "asks an outside service",
+  look: "looks up the fields",
+  locate: "finds the device and suggests its address",
+  exchange: "swaps the two addresses",
+  ask: "calls an outside service",
 };

@@ -30,7 +30,7 @@ export function AboutData({ file, start }: { file: FileAnswer; start: FileStart 
   return (
     <section aria-label="About the data" className="mt-6">
       <h2 className="font-serif text-[20px] font-semibold">About the data</h2>
-      <p className="text-quiet">Every answer that comes from it says this.</p>
+      <p className="text-quiet">Every result from this data carries this information.</p>
       <form onSubmit={submit} className="mt-3 grid max-w-[46rem] gap-3 sm:grid-cols-2">
         <TextField label="Data set" required maxLength={120} list="data-sets" value={about.name} change={set("name")} />
         <datalist id="data-sets">
@@ -38,11 +38,11 @@ export function AboutData({ file, start }: { file: FileAnswer; start: FileStart 
             <option key={id} value={name} />
           ))}
         </datalist>
-        <TextField label="Of the day" type="date" required value={about.day} change={set("day")} />
+        <TextField label="Data date" type="date" required value={about.day} change={set("day")} />
         <TextField
           label="Source"
           maxLength={200}
-          placeholder={known?.source || "Who made it"}
+          placeholder={known?.source || "Who publishes it"}
           value={about.source}
           change={set("source")}
         />
@@ -50,14 +50,14 @@ export function AboutData({ file, start }: { file: FileAnswer; start: FileStart 
           label="Licence"
           required={!known}
           maxLength={120}
-          placeholder={known?.licence ?? "Such as CC0-1.0"}
+          placeholder={known?.licence ?? "For example, CC0-1.0"}
           value={about.licence}
           change={set("licence")}
         />
         <p className="text-[13px] text-quiet sm:col-span-2">
           {known
-            ? `A new version of “${known.name}”: addresses that are the same keep their refs.`
-            : "A new data set. Give the name of one that is held to make a new version of it."}
+            ? `A new version of “${known.name}”. Addresses that have not changed keep their refs.`
+            : "A new data set. Enter the name of an existing one to add a new version of it."}
         </p>
         {error ? (
           <p role="alert" className="text-madder sm:col-span-2">
@@ -66,7 +66,7 @@ export function AboutData({ file, start }: { file: FileAnswer; start: FileStart 
         ) : null}
         <div className="sm:col-span-2">
           <Button strong type="submit" disabled={isLoading}>
-            Load as a draft
+            Import as a draft
           </Button>
         </div>
       </form>

@@ -18,7 +18,7 @@ export function BringView() {
   const { file, start } = held;
   return (
     <main className="mx-auto w-full max-w-6xl px-5 py-7">
-      <FileHead back={["/data", "Data"]} title="Bring a file" onOther={() => take(undefined)} {...held}>
+      <FileHead back={["/data", "Data"]} title="Import a file" onOther={() => take(undefined)} {...held}>
         <Drop onFile={take} />
       </FileHead>
       {file && start ? (
@@ -74,8 +74,7 @@ export function Drop({ onFile }: { onFile: (file: FileAnswer) => void }) {
         <>
           <p className="font-serif text-[19px]">Drop a file here</p>
           <p className="mx-auto mt-1 max-w-[34rem] text-quiet">
-            CSV with any delimiter and encoding, or GeoJSON with a point for each address; both also gzipped, up to 5
-            GB. Nothing is changed until you load it, and nothing is live until you publish it.
+            CSV with any delimiter and encoding, or GeoJSON with a point per address. Either may be gzipped, up to 5 GB.
           </p>
           <input
             ref={chooser}
@@ -91,9 +90,9 @@ export function Drop({ onFile }: { onFile: (file: FileAnswer) => void }) {
         </>
       ) : (
         <>
-          <Progress label="Sending the file" share={share} className="mx-auto max-w-[24rem]" />
+          <Progress label="Uploading the file" share={share} className="mx-auto max-w-[24rem]" />
           <p role="status" className="mt-2 text-quiet">
-            Sending, {Math.round(share * 100)} %
+            Uploading, {Math.round(share * 100)} %
           </p>
           <Button className="mt-3" onClick={() => stop.current?.abort()}>
             Stop

@@ -50,7 +50,7 @@ export function Columns({ start, change, meanings = FOR_DATA }: ColumnsProps) {
         <table className="w-full min-w-[46rem]">
           <thead className="text-left text-[12.5px] text-quiet">
             <tr>
-              {["Column", "Is taken for", "Why", "First values"].map((head) => (
+              {["Column", "Read as", "Reason", "First values"].map((head) => (
                 <th key={head} className="px-4 pt-3 pb-1.5 font-normal">
                   {head}
                 </th>
@@ -68,14 +68,14 @@ export function Columns({ start, change, meanings = FOR_DATA }: ColumnsProps) {
                   </th>
                   <td className="px-4 py-1.5 whitespace-nowrap">
                     <select
-                      aria-label={`What ${name.slice(0, 60)} is`}
+                      aria-label={`Meaning of ${name.slice(0, 60)}`}
                       className={`${SELECT} ${use ? "" : "text-quiet"}`}
                       value={use?.meaning ?? ""}
                       onChange={(event) =>
                         set(place, event.target.value ? takenFor(event.target.value as Meaning, place) : null)
                       }
                     >
-                      <option value="">not read</option>
+                      <option value="">not imported</option>
                       {meanings.map((meaning) => (
                         <option key={meaning} value={meaning}>
                           {MEANING_WORDS[meaning]}
@@ -136,7 +136,7 @@ function FactFields({ use, name, set }: { use: ColumnUse; name: string; set: (us
         ))}
       </select>
       <input
-        aria-label={`What ${name} is called`}
+        aria-label={`Label of ${name}`}
         className={`${SELECT} ml-1.5 w-[8.5rem]`}
         value={label}
         maxLength={60}
@@ -160,9 +160,9 @@ function Form({ use, name, set }: { use: ColumnUse; name: string; set: (use: Col
         onChange={(event) => set({ ...use, form: (event.target.value || undefined) as ColumnUse["form"] })}
       >
         <option value="">name</option>
-        <option value="abbr">short</option>
+        <option value="abbr">abbreviation</option>
         <option value="code">code</option>
-        <option value="id">own name</option>
+        <option value="id">identifier</option>
         <option value="importance">importance</option>
       </select>
       <input
@@ -193,7 +193,7 @@ function Wider({ start, change }: Pick<ColumnsProps, "start" | "change">) {
               checked={reading.recases ?? false}
               onChange={(event) => change({ ...reading, recases: event.target.checked })}
             />
-            <span className="text-quiet">Write names in capitals as people do</span>
+            <span className="text-quiet">Convert names in capitals to title case</span>
           </label>
         ) : null}
         {countryWhy && !has("country") ? (
@@ -217,7 +217,7 @@ function CountryField({
   const [country, setCountry] = useState(reading.country ?? "");
   return (
     <label className="inline-flex items-center gap-1.5">
-      <span className="text-quiet">{hasColumn ? "Country where the column is empty" : "Country of all rows"}</span>
+      <span className="text-quiet">{hasColumn ? "Country for rows without one" : "Country of all rows"}</span>
       <input
         className={`${SELECT} w-[3.5rem] uppercase`}
         value={country}
@@ -249,10 +249,10 @@ function MetresField({ reading, change }: { reading: TableReading; change: Colum
   return (
     <>
       <label className="inline-flex items-center gap-1.5">
-        <span className={projection ? "text-quiet" : "text-ochre"}>Metres of</span>
+        <span className={projection ? "text-quiet" : "text-ochre"}>Coordinate system</span>
         <select className={SELECT} value={value} onChange={(event) => take(event.target.value)}>
           <option value="" disabled>
-            – say which –
+            – choose –
           </option>
           {grids.map(({ epsg, name }) => (
             <option key={epsg} value={`epsg ${epsg}`}>
@@ -299,7 +299,7 @@ function Weighed({ start: { reading, projections, columns }, change }: Pick<Colu
       }),
     });
   return (
-    <ul aria-label="Readings of the metres" className="mt-3 rounded-md border border-rule bg-page text-[13px]">
+    <ul aria-label="Possible coordinate systems" className="mt-3 rounded-md border border-rule bg-page text-[13px]">
       {projections.map((one) => {
         const taken = isTaken(one);
         return (
@@ -309,17 +309,17 @@ function Weighed({ start: { reading, projections, columns }, change }: Pick<Colu
           >
             <span className={`min-w-[15rem] ${taken ? "font-semibold" : ""}`}>
               {one.name}
-              {one.isSwapped ? ", the two columns changed over" : ""}
+              {one.isSwapped ? ", with the two columns swapped" : ""}
             </span>
             <span className="text-quiet">
               {Math.round(one.share * 100)} % of the rows looked at then lie in {reading.country ?? "their country"}
             </span>
             <span className="ml-auto">
               {taken ? (
-                <span className="text-verdigris">taken</span>
+                <span className="text-verdigris">selected</span>
               ) : (
                 <button type="button" className="underline" onClick={() => take(one)}>
-                  Take this
+                  Use this
                 </button>
               )}
             </span>

@@ -12,9 +12,9 @@ import { TextField } from "../ui/TextField.tsx";
 type What = "change" | "add" | "remove";
 
 const WAYS: readonly (readonly [What, string])[] = [
-  ["change", "Change it"],
+  ["change", "Change"],
   ["add", "Add a number"],
-  ["remove", "Take it out"],
+  ["remove", "Remove"],
 ];
 
 /** Changes one record: its marker is moved on the map, its number or name written anew. */
@@ -53,7 +53,7 @@ export function CorrectRecord({ record, done }: { record: RecordAnswer; done: ()
         <p className="font-mono text-[12.5px] text-quiet">{record.id}</p>
         <div className="mt-3">
           <Segmented
-            label="What is wrong"
+            label="Correction"
             value={what}
             onChange={(next) => {
               setWhat(next);
@@ -69,12 +69,12 @@ export function CorrectRecord({ record, done }: { record: RecordAnswer; done: ()
           {what === "change" && kind !== "address" ? (
             <TextField label="Name" value={name} maxLength={200} change={setName} />
           ) : null}
-          <TextField label="Why" value={note} maxLength={1000} change={setNote} />
+          <TextField label="Reason" value={note} maxLength={1000} change={setNote} />
         </div>
         <p className="mt-3 text-[13px] text-quiet">
           {what === "remove"
-            ? "It is no longer found, from now on and in later versions. It can be taken back."
-            : "Move the marker to where it is in truth."}
+            ? "The record is no longer found, now and in later versions. You can undo this."
+            : "Move the marker to the correct position."}
         </p>
         {error ? (
           <p role="alert" className="mt-2 text-madder">
@@ -103,7 +103,7 @@ function PlaceMap({ at, label, onMove }: { at: Position; label: string; onMove: 
   moved.current = onMove;
   useEffect(() => {
     if (!client || !holder.current) return;
-    const map = new SheetMap(holder.current, { client, label: "Where it is", view: { at, zoom: 17 } });
+    const map = new SheetMap(holder.current, { client, label: "Position", view: { at, zoom: 17 } });
     map.setMarkers([{ at, name: label, draggable: true, marked: true }]);
     map.onMarker(({ type, at: to }) => type === "drop" && moved.current(to));
     return () => map.destroy();

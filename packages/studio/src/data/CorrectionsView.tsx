@@ -24,7 +24,7 @@ export function CorrectionsView() {
       </p>
       <h1 className="font-serif text-[26px] font-semibold">Corrections</h1>
       <p className="mt-1 max-w-[46rem] text-quiet">
-        One record changed, added or removed by hand. It is found at once, and kept over later versions of the data.
+        Records changed, added or removed by hand. Corrections apply at once and are kept in later versions of the data.
       </p>
       {error ? (
         <p role="alert" className="mt-3 text-ochre">
@@ -33,7 +33,7 @@ export function CorrectionsView() {
       ) : null}
       {isLoading ? (
         <p role="status" className="mt-4 text-quiet">
-          Loading the corrections
+          Loading corrections
         </p>
       ) : null}
       {canEdit ? (
@@ -48,14 +48,12 @@ export function CorrectionsView() {
           {record ? <CorrectRecord key={record.id} record={record} done={() => setRecord(undefined)} /> : null}
         </section>
       ) : null}
-      {proposals.length ? (
-        <Listed title="Reported by people who use your forms" list={proposals} canEdit={canEdit} />
-      ) : null}
+      {proposals.length ? <Listed title="Reports from users of your forms" list={proposals} canEdit={canEdit} /> : null}
       {others.length ? <Listed title="Decided" list={others} canEdit={canEdit} /> : null}
       {data && !data.length ? (
         <p className="mt-5 text-quiet">
-          Nothing is corrected yet. End users report by <code className="font-mono">client.report()</code> of the kit,
-          or <code className="font-mono">POST /v1/reports</code>.
+          No corrections yet. Users report mistakes through <code className="font-mono">client.report()</code> of the
+          kit, or <code className="font-mono">POST /v1/reports</code>.
         </p>
       ) : null}
     </main>
@@ -76,19 +74,19 @@ function Listed({ title, list, canEdit }: { title: string; list: readonly Correc
 }
 
 const STATE_WORDS: Readonly<Record<CorrectionSummary["state"], string>> = {
-  proposed: "waits for you",
+  proposed: "to decide",
   applied: "applied",
   refused: "refused",
-  undone: "taken back",
+  undone: "undone",
 };
 
 /** What a correction changes, in words. */
 export function changeWords({ change }: Pick<CorrectionSummary, "change">): string {
-  if (change.isRemoved) return "is taken out";
+  if (change.isRemoved) return "removed";
   const { at, house, name } = change;
   const where = at ? `${at.lat.toFixed(5)}, ${at.lon.toFixed(5)}` : "";
-  if (change.adds) return `gets number ${house} at ${where}`;
-  const words = [house ? `has number ${house}` : "", name ? `is called ${name}` : "", where ? `lies at ${where}` : ""];
+  if (change.adds) return `add number ${house} at ${where}`;
+  const words = [house ? `number is ${house}` : "", name ? `name is ${name}` : "", where ? `position is ${where}` : ""];
   return words.filter(Boolean).join(", ");
 }
 
@@ -116,13 +114,13 @@ function Line({ one, canEdit }: { one: CorrectionSummary; canEdit: boolean }) {
               </Link>
             ) : null}
             {one.state === "proposed" ? <Way words="Refuse" does={to("refused")} off={isLoading} /> : null}
-            {one.state === "applied" ? <Way words="Take back" does={to("undone")} off={isLoading} /> : null}
+            {one.state === "applied" ? <Way words="Undo" does={to("undone")} off={isLoading} /> : null}
             {one.state === "undone" ? <Way words="Apply again" does={to("applied")} off={isLoading} /> : null}
           </span>
         ) : null}
       </div>
       {one.note ? <p className="mt-0.5 break-words text-quiet">“{one.note}”</p> : null}
-      {one.isHeld ? null : <p className="text-[12.5px] text-ochre">What is live now does not hold this record.</p>}
+      {one.isHeld ? null : <p className="text-[12.5px] text-ochre">The live data does not contain this record.</p>}
       {error ? (
         <p role="alert" className="text-madder">
           {wordsOf(error)}

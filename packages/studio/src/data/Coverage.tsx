@@ -32,7 +32,7 @@ export function Coverage({ data, version }: { data: DataAnswer; version: number 
           </label>
         ) : null}
         <label className="inline-flex items-center gap-1.5 text-[13px]">
-          <span className="text-quiet">beside</span>
+          <span className="text-quiet">compare with</span>
           <select className={SELECT} value={beside} onChange={(event) => setBeside(Number(event.target.value))}>
             <option value={0}>nothing</option>
             {others.map(({ id, words }) => (
@@ -65,7 +65,7 @@ export function Coverage({ data, version }: { data: DataAnswer; version: number 
 
 function Table({ areas, hasOther }: { areas: CoverageAnswer["areas"]; hasOther: boolean }) {
   const sorted = areas.toSorted((a, b) => b.addresses - a.addresses || (b.before ?? 0) - (a.before ?? 0));
-  const heads = ["Addresses", ...(hasOther ? ["Beside it"] : []), "Streets", "Without a number", "Places", "Exact"];
+  const heads = ["Addresses", ...(hasOther ? ["Compared"] : []), "Streets", "Without a number", "Places", "Exact"];
   return (
     <ScrollBox label="Areas" className="max-h-[24rem] rounded-md border border-rule bg-page">
       <table className="w-full text-[13px]">
@@ -142,7 +142,7 @@ function Grid({ grid: { size, cells } }: { grid: CoverageAnswer["grid"] }) {
     <figure>
       <svg
         role="img"
-        aria-label={`Addresses on a grid of ${size}°: ${count(list.length - holes)} cells hold some${holes ? `, ${count(holes)} are holes` : ""}`}
+        aria-label={`Addresses on a grid of ${size}°: ${count(list.length - holes)} cells have addresses${holes ? `, ${count(holes)} have lost theirs` : ""}`}
         viewBox={`-1 -1 ${width + 2} ${height + 2}`}
         className="h-[24rem] w-full rounded-md border border-rule bg-page"
       >
@@ -157,16 +157,16 @@ function Grid({ grid: { size, cells } }: { grid: CoverageAnswer["grid"] }) {
             fillOpacity={here ? 0.2 + (0.8 * Math.log(1 + here)) / Math.log(1 + most) : 0.85}
           >
             <title>
-              {`${(row * size).toFixed(2)}, ${(col * size).toFixed(2)}: ${count(here)}${before ? `, beside it ${count(before)}` : ""}`}
+              {`${(row * size).toFixed(2)}, ${(col * size).toFixed(2)}: ${count(here)}${before ? `, compared ${count(before)}` : ""}`}
             </title>
           </rect>
         ))}
       </svg>
       <figcaption className="mt-1 text-[12.5px] text-quiet">
-        Cells of {size}°, the fuller the more addresses
+        Cells of {size}°, darker where there are more addresses
         {holes ? (
           <>
-            ; <span className="text-ochre">{count(holes)} that only the other version covers</span>
+            ; <span className="text-ochre">{count(holes)} covered only by the other version</span>
           </>
         ) : null}
       </figcaption>

@@ -31,13 +31,13 @@ export function DataRoom() {
             to="/data/bring"
             className="inline-flex h-[34px] items-center rounded border border-ink bg-ink px-3 font-semibold text-page hover:opacity-90"
           >
-            Bring a file
+            Import a file
           </Link>
         ) : null}
       </div>
       <p className="mt-1 max-w-[46rem] text-quiet">
-        Lookups are answered from what is live here. A file that you bring becomes a draft first: look at it, see what
-        it changes, then publish it. Where two data sets hold the same address, the one trusted more answers.
+        Lookups use the live data. An imported file becomes a draft first: check it, see what it changes, then publish
+        it. If two data sets contain the same address, the one higher in the order is used.
       </p>
       {error ? (
         <p role="alert" className="mt-3 text-ochre">
@@ -46,7 +46,7 @@ export function DataRoom() {
       ) : null}
       {isLoading ? (
         <p role="status" className="mt-4 text-quiet">
-          Loading what is held
+          Loading data
         </p>
       ) : null}
       <UnderWay jobs={jobs ?? []} canEdit={canEdit} />
@@ -70,7 +70,7 @@ function UnderWay({ jobs, canEdit }: { jobs: readonly JobSummary[]; canEdit: boo
   const shown = [...others.filter((job) => !isEnded(job)), ...ended.slice(0, ENDED_SHOWN)];
   if (!shown.length) return null;
   return (
-    <section aria-label="Under way" className="mt-5">
+    <section aria-label="In progress" className="mt-5">
       <ul className="rounded-md border border-rule bg-page">
         {shown.map((job) => (
           <JobLine key={job.id} job={job} canSteer={canEdit} />
@@ -90,13 +90,13 @@ function DataSet({ set, data, canEdit }: { set: DataSetSummary; data: DataAnswer
         <table className="w-full min-w-[50rem]">
           <thead className="text-left text-[12.5px] text-quiet">
             <tr>
-              {["Version", "Of the day", "Holds", "Rows refused", "Odd rows"].map((head) => (
+              {["Version", "Data date", "Contains", "Rejected rows", "Rows with warnings"].map((head) => (
                 <th key={head} className="px-4 pt-3 pb-1.5 font-normal">
                   {head}
                 </th>
               ))}
               <th className="px-4">
-                <span className="sr-only">What can be done</span>
+                <span className="sr-only">Actions</span>
               </th>
             </tr>
           </thead>
@@ -135,7 +135,7 @@ function Version({ version, data, name, canEdit }: VersionProps) {
         )}
       </th>
       <td className="px-4 whitespace-nowrap">
-        {day} <span className="text-[12.5px] text-quiet">brought {moment(madeAt)}</span>
+        {day} <span className="text-[12.5px] text-quiet">imported {moment(madeAt)}</span>
       </td>
       <td className="px-4 py-2.5">{holds(version)}</td>
       <td className={`px-4 tabular-nums ${refused ? "text-madder" : ""}`}>
@@ -171,7 +171,7 @@ function Drop({ id }: { id: number }) {
         </span>
       ) : null}
       <button type="button" className="underline" disabled={isLoading} onClick={() => void drop(id)}>
-        Throw away
+        Delete
       </button>
     </>
   );

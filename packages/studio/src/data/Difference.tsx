@@ -54,7 +54,7 @@ function Changes({ from, to }: { from: number; to: number }) {
   if (isLoading || !data)
     return (
       <p role="status" className="mt-2 text-quiet">
-        Comparing the two
+        Comparing versions
       </p>
     );
   return (
@@ -63,7 +63,7 @@ function Changes({ from, to }: { from: number; to: number }) {
         <thead className="text-[12.5px] text-quiet">
           <tr>
             <th className="py-1 text-left font-normal">
-              <span className="sr-only">What</span>
+              <span className="sr-only">Kind</span>
             </th>
             {CHANGES.map((change) => (
               <th key={change} className="py-1 pl-4 text-right font-normal">
@@ -90,7 +90,7 @@ function Changes({ from, to }: { from: number; to: number }) {
           ))}
         </tbody>
       </table>
-      {data.spots.length ? <ChangesMap spots={data.spots} /> : <p className="text-quiet">No address is changed.</p>}
+      {data.spots.length ? <ChangesMap spots={data.spots} /> : <p className="text-quiet">No addresses changed.</p>}
     </div>
   );
 }
@@ -100,7 +100,7 @@ function ChangesMap({ spots }: { spots: VersionDifference["spots"] }) {
   const holder = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (!client || !holder.current) return;
-    const map = new SheetMap(holder.current, { client, label: "Map of what is changed", view: WHOLE });
+    const map = new SheetMap(holder.current, { client, label: "Map of changes", view: WHOLE });
     const style = getComputedStyle(document.documentElement);
     map.setMarkers(
       spots.map(({ change, at, label }) => ({

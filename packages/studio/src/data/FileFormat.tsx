@@ -9,7 +9,7 @@ const DELIMITERS: readonly (readonly [string, string])[] = [
 const KINDS: Readonly<Record<TableFormat["kind"], string>> = {
   csv: "CSV",
   geojson: "GeoJSON",
-  geojsonseq: "GeoJSON, a feature a line",
+  geojsonseq: "GeoJSON, one feature per line",
 };
 export const SELECT = "h-[28px] rounded border border-edge bg-field px-1.5 text-[13px]";
 
@@ -22,7 +22,7 @@ export function FileFormat({
   change: (format: Partial<TableFormat>) => void;
 }) {
   return (
-    <section aria-label="How it is written" className="mt-4 flex flex-wrap items-center gap-x-5 gap-y-2 text-[13px]">
+    <section aria-label="File format" className="mt-4 flex flex-wrap items-center gap-x-5 gap-y-2 text-[13px]">
       <span>{KINDS[format.kind]}</span>
       <label className="inline-flex items-center gap-1.5">
         <span className="text-quiet">Encoding</span>
@@ -39,7 +39,7 @@ export function FileFormat({
       {format.kind === "csv" ? (
         <>
           <label className="inline-flex items-center gap-1.5">
-            <span className="text-quiet">Cells apart by</span>
+            <span className="text-quiet">Delimiter</span>
             <select
               className={SELECT}
               value={format.delimiter}
@@ -65,7 +65,7 @@ export function FileFormat({
               checked={format.hasHead}
               onChange={(event) => change({ hasHead: event.target.checked })}
             />
-            The first row names the columns
+            First row contains column names
           </label>
         </>
       ) : null}

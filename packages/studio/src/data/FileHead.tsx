@@ -41,7 +41,7 @@ export function FileHead({
         <p className="text-quiet">
           {size(file.bytes)}{" "}
           <button type="button" className="underline" onClick={onOther}>
-            Another file
+            Choose another file
           </button>
         </p>
       ) : (
@@ -54,7 +54,7 @@ export function FileHead({
       ) : null}
       {isLoading && file && !start ? (
         <p role="status" className="mt-4 text-quiet">
-          Looking at the file
+          Reading the file
         </p>
       ) : null}
     </>

@@ -29,7 +29,7 @@ export function FindRecord({ wanted, onFound }: { wanted?: string; onFound: (rec
   return (
     <>
       <label htmlFor={id} className="mb-1 block text-[12.5px] text-quiet">
-        Which address, street or place is to be corrected
+        Address, street or place to correct
       </label>
       <input
         ref={input}

@@ -16,19 +16,19 @@ export function FirstMap({ spots }: Pick<FileStart, "spots">) {
     return () => map.destroy();
   }, [client, spots]);
   return (
-    <section aria-label="Where they would lie" className="mt-6">
-      <h2 className="font-serif text-[20px] font-semibold">Where they would lie</h2>
+    <section aria-label="Preview on the map" className="mt-6">
+      <h2 className="font-serif text-[20px] font-semibold">Preview on the map</h2>
       {spots.length ? (
         <>
           <p className="text-quiet">
-            The first {count(spots.length)} rows that have a position. If they lie elsewhere than they should, take
-            another reading above.
+            The first {count(spots.length)} rows with a position. If they are in the wrong place, choose another
+            coordinate system above.
           </p>
           <div ref={holder} className="mt-2 h-[360px] overflow-hidden rounded-md border border-rule" />
         </>
       ) : (
         <p className="text-quiet">
-          No row has a position yet: say above which columns hold it, and what metres are of.
+          No row has a position yet. Choose the columns that contain it, and the coordinate system, above.
         </p>
       )}
     </section>

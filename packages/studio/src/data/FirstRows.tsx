@@ -6,15 +6,15 @@ export function FirstRows({ start: { rows } }: { start: FileStart }) {
   const refused = rows.filter((row) => row.refused).length;
   return (
     <section aria-label="First rows" className="mt-6">
-      <h2 className="font-serif text-[20px] font-semibold">As it would read</h2>
+      <h2 className="font-serif text-[20px] font-semibold">Preview</h2>
       <p className="text-quiet">
         The first {rows.length} rows
         {refused ? (
           <>
-            , <span className="text-madder">{refused} of them would not be taken</span>
+            , <span className="text-madder">{refused} of them would be rejected</span>
           </>
         ) : (
-          ", all of them would be taken"
+          ", all valid"
         )}
         .
       </p>

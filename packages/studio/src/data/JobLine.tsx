@@ -5,7 +5,7 @@ import { Progress } from "../ui/Progress.tsx";
 import { timeLeft } from "./words.ts";
 
 const STATE_WORDS: Readonly<Record<JobSummary["state"], string>> = {
-  waiting: "waits for its turn",
+  waiting: "queued",
   running: "",
   paused: "paused",
   done: "done",
@@ -38,7 +38,7 @@ export function JobLine({ job, canSteer, canPause }: { job: JobSummary; canSteer
             ) : null}
             {state === "paused" ? (
               <button type="button" className="underline" onClick={to("resumed")}>
-                Go on
+                Resume
               </button>
             ) : null}
             <button type="button" className="underline" onClick={to("cancelled")}>

@@ -6,10 +6,10 @@ import { count } from "../ui/count.ts";
 
 /** What each is called, and what goes with it. */
 const WORDS: Readonly<Record<Kept, readonly [name: string, what: string]>> = {
-  batches: ["Batches", "with their rows, what was found and what was decided"],
-  traces: ["What happened in rehearsals", "where somebody kept it"],
-  lookups: ["Earlier lookups", "of each person, under Lookups"],
-  files: ["Files that were handed in", "what they held is in the data or the batch by then"],
+  batches: ["Batches", "with their rows, results and decisions"],
+  traces: ["Timelines of rehearsals", "if saved"],
+  lookups: ["Earlier lookups", "of each user, under Lookups"],
+  files: ["Uploaded files", "their contents are in the data or the batch by then"],
 };
 
 /** For how long things are kept; whoever manages the workbench may choose otherwise. */
@@ -17,10 +17,10 @@ export function KeptFor() {
   const isManager = useSessionQuery().data?.role === "manage";
   const { data } = useRetentionQuery();
   return data ? (
-    <section aria-label="For how long things are kept" className="mt-8 max-w-[46rem]">
-      <h2 className="font-serif text-[20px] font-semibold">For how long things are kept</h2>
+    <section aria-label="Retention" className="mt-8 max-w-[46rem]">
+      <h2 className="font-serif text-[20px] font-semibold">Retention</h2>
       <p className="mt-1 text-quiet">
-        What is older is thrown away, once an hour. Addresses, forms and keys stay until somebody takes them out.
+        Older items are deleted once an hour. Addresses, forms and keys stay until somebody deletes them.
       </p>
       <ul className="mt-2 rounded-md border border-rule bg-page">
         {data.map(({ what, days }) => (

@@ -49,8 +49,8 @@ export function PublishSheet({ data, versions, why, label }: PublishSheetProps) 
       }
     >
       <p className="mt-2 text-quiet">
-        The index is built first; until it is there, lookups are answered as now. What stands above is trusted more: an
-        address that several hold comes from there.
+        The index is built first; until it is ready, lookups use the current data. Data sets higher in the list take
+        precedence: an address in several of them comes from the highest.
       </p>
       <ol className="mt-3 rounded border border-rule">
         {order.map((id, place) => {
@@ -70,7 +70,7 @@ export function PublishSheet({ data, versions, why, label }: PublishSheetProps) 
                   type="button"
                   className="underline disabled:no-underline disabled:opacity-40"
                   disabled={place === 0}
-                  aria-label={`Trust ${found.set.name} more`}
+                  aria-label={`Move ${found.set.name} up`}
                   onClick={() => move(place, -1)}
                 >
                   Up
@@ -79,7 +79,7 @@ export function PublishSheet({ data, versions, why, label }: PublishSheetProps) 
                   type="button"
                   className="underline disabled:no-underline disabled:opacity-40"
                   disabled={place === order.length - 1}
-                  aria-label={`Trust ${found.set.name} less`}
+                  aria-label={`Move ${found.set.name} down`}
                   onClick={() => move(place, 1)}
                 >
                   Down
@@ -100,7 +100,7 @@ export function PublishSheet({ data, versions, why, label }: PublishSheetProps) 
       </ol>
       {leftOut.length ? (
         <p className="mt-2 text-[13px] text-ochre">
-          No longer live: {leftOut.map((id) => findVersion(data, id)?.set.name).join(", ")}. It stays held, and can be
+          No longer live: {leftOut.map((id) => findVersion(data, id)?.set.name).join(", ")}. It stays here and can be
           published again.
         </p>
       ) : null}

@@ -15,8 +15,8 @@ export function Published({ data, canEdit }: { data: DataAnswer; canEdit: boolea
       })
       .join(", then ");
   return (
-    <section aria-label="What was live" className="mt-8">
-      <h2 className="font-serif text-[20px] font-semibold">What was live</h2>
+    <section aria-label="Publication history" className="mt-8">
+      <h2 className="font-serif text-[20px] font-semibold">Publication history</h2>
       <ol className="mt-2 rounded-md border border-rule bg-page">
         {[now, ...before].map((publication, place) => (
           <li
@@ -35,7 +35,7 @@ export function Published({ data, canEdit }: { data: DataAnswer; canEdit: boolea
                   data={data}
                   versions={publication.versions}
                   why={`Back to ${named(publication.versions)}`}
-                  label="Go back to this"
+                  label="Restore"
                 />
               </span>
             ) : null}

@@ -23,7 +23,7 @@ export function TakeOut({ version }: { version: number }) {
   const isLost = Boolean(wanted) && !found;
   const asks = { inside: found?.ref, corrected: isCorrected ? undefined : ("no" as const) };
   return (
-    <section aria-label="Take out" className="mt-4 flex flex-wrap items-center gap-x-4 gap-y-2 text-[13px]">
+    <section aria-label="Export" className="mt-4 flex flex-wrap items-center gap-x-4 gap-y-2 text-[13px]">
       <span className="text-quiet">
         Take {found ? <span className="text-ink">{found.name}</span> : "all of it"} out as{" "}
         {FORMATS.map(([format, name], i) => (
@@ -44,7 +44,7 @@ export function TakeOut({ version }: { version: number }) {
         ))}
       </span>
       <label className="inline-flex items-center gap-1.5">
-        <span className="text-quiet">only what lies in</span>
+        <span className="text-quiet">only within</span>
         <input
           className={`${SELECT} w-[15rem]`}
           list="areas-of-version"
@@ -62,11 +62,11 @@ export function TakeOut({ version }: { version: number }) {
       </datalist>
       <label className="inline-flex items-center gap-1.5">
         <input type="checkbox" checked={isCorrected} onChange={(event) => setCorrected(event.target.checked)} />
-        with corrections made by hand
+        including corrections made by hand
       </label>
       {isLost ? (
         <span id="no-such-area" role="status" className="text-ochre">
-          No area of that name is in this version.
+          There is no area with that name in this version.
         </span>
       ) : null}
     </section>

@@ -47,7 +47,7 @@ export function VersionView() {
               {found.set.name}, version {found.version.number}
             </h1>
             <span className="text-quiet">
-              {found.version.isLive ? "live" : "not live"} · of {found.version.day} · brought{" "}
+              {found.version.isLive ? "live" : "not live"} · data of {found.version.day} · imported{" "}
               {moment(found.version.madeAt)}
               {found.version.fileName ? ` from ${found.version.fileName}` : ""}
             </span>
@@ -99,10 +99,10 @@ function Checks({ version, checks, rows }: ChecksProps) {
       {kinds.length ? (
         <>
           <p className="text-quiet">
-            Of {count(rows)} rows. Refused ones are not in the data; odd ones are.{" "}
+            Of {count(rows)} rows. Rejected rows are not in the data; rows with warnings are.{" "}
             {kinds.some((kind) => CHECK_WORDS[kind].isRefused) ? (
               <a className="underline" href={callUrl("refusedFile", { parts: { id: version } })} download>
-                Refused rows as CSV
+                Rejected rows as CSV
               </a>
             ) : null}
           </p>
@@ -125,10 +125,10 @@ function Checks({ version, checks, rows }: ChecksProps) {
                     <span className="text-[13px] text-quiet">
                       {means}
                       {checks[kind] > rows * DOUBTFUL
-                        ? "; of more than a fifth of all rows: the check may not fit this data, or the file is read wrongly"
+                        ? "; more than a fifth of all rows: the check may not apply to this data, or the file may be read incorrectly"
                         : ""}
                     </span>
-                    <span className="ml-auto text-[12.5px] text-quiet">{isRefused ? "refused" : "taken"}</span>
+                    <span className="ml-auto text-[12.5px] text-quiet">{isRefused ? "rejected" : "imported"}</span>
                   </button>
                   {isOpen ? <Rows version={version} kind={kind} total={checks[kind]} /> : null}
                 </li>
@@ -137,7 +137,7 @@ function Checks({ version, checks, rows }: ChecksProps) {
           </ul>
         </>
       ) : (
-        <p className="text-quiet">All {count(rows)} rows were taken, and nothing about them is odd.</p>
+        <p className="text-quiet">All {count(rows)} rows were imported without warnings.</p>
       )}
     </section>
   );

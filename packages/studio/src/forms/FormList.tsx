@@ -42,10 +42,10 @@ export function FormList() {
       ) : null}
       {isLoading ? (
         <p role="status" className="mt-4 text-quiet">
-          Loading the forms
+          Loading forms
         </p>
       ) : null}
-      {forms?.length === 0 ? <p className="mt-4 text-quiet">No forms yet. Begin with “New form”.</p> : null}
+      {forms?.length === 0 ? <p className="mt-4 text-quiet">No forms yet. Create one with “New form”.</p> : null}
       {forms?.length ? (
         <ul className="mt-5 overflow-hidden rounded-md border border-rule bg-page">
           {forms.map((form) => (

@@ -82,17 +82,17 @@ function Versions({ formRef, close }: { formRef: string; close: () => void }) {
                 </tbody>
               </table>
             ) : (
-              <p className="text-quiet">The draft is just like version {held?.number}.</p>
+              <p className="text-quiet">The draft is the same as version {held?.number}.</p>
             )}
           </section>
         </div>
       ) : (
-        <p className="mt-3 text-quiet">{versions ? "Nothing was published yet." : "Looking them up"}</p>
+        <p className="mt-3 text-quiet">{versions ? "Not published yet." : "Loading versions"}</p>
       )}
       <div className="mt-4 flex gap-2">
         {held ? (
           <Button strong disabled={!differences.length} onClick={() => bringBack(held)}>
-            Bring version {held.number} back
+            Restore version {held.number}
           </Button>
         ) : null}
         <SheetClose asChild>
@@ -142,7 +142,7 @@ function Definition({ close }: { close: () => void }) {
   return (
     <>
       <label htmlFor="definition-json" className="mt-2 mb-1 block text-[12.5px] text-quiet">
-        The form as one JSON document; its schema stands at{" "}
+        The form as a JSON document. Schema:{" "}
         <a className="underline" href={callUrl("formSchema", {})} target="_blank" rel="noreferrer">
           /api/forms/schema.json
         </a>
@@ -163,7 +163,7 @@ function Definition({ close }: { close: () => void }) {
       </p>
       <div className="mt-2 flex items-center gap-3">
         <Button strong onClick={() => void take()}>
-          Take it as the form
+          Use this definition
         </Button>
         <Button onClick={() => saveFile(`${ref}.json`, text)}>Save as a file</Button>
         <CopyButton text={text} className="underline" />

@@ -32,10 +32,10 @@ export function SaveState({ reload }: { reload: () => void }) {
         className={state.saving === "failed" || state.saving === "conflict" ? "text-ochre" : "text-quiet"}
       >
         {mayOnlyLook
-          ? `draft ${state.revision} · you may look; what you change is not saved`
+          ? `draft ${state.revision} · read-only: your changes are not saved`
           : wordsFor(state.saving, state.revision, state.savedAt, state.words)}
       </span>
-      {state.saving === "conflict" ? <Button onClick={loadNewest}>Load the newest</Button> : null}
+      {state.saving === "conflict" ? <Button onClick={loadNewest}>Load the newest version</Button> : null}
       {state.past.length ? <Button onClick={() => dispatch(draft.undone())}>Undo</Button> : null}
       {state.future.length ? <Button onClick={() => dispatch(draft.redone())}>Redo</Button> : null}
     </>
@@ -44,6 +44,6 @@ export function SaveState({ reload }: { reload: () => void }) {
 
 function wordsFor(saving: string, revision: number, savedAt: string, words: string): string {
   if (saving === "saved") return `draft ${revision} · saved ${moment(savedAt)}`;
-  if (saving === "failed") return `Not saved: ${words} Your changes are kept here.`;
+  if (saving === "failed") return `Not saved: ${words} Your changes are still here.`;
   return saving === "conflict" ? words : `draft ${revision} · saving`;
 }

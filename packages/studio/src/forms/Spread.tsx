@@ -60,11 +60,11 @@ export function Spread() {
           </Button>
           {state.publishedVersion === null ? null : (
             <ButtonLink href={`${BASE_PATH}/f/${ref}`} target="_blank" rel="noreferrer">
-              Open its page
+              Open form page
             </ButtonLink>
           )}
           <nav
-            aria-label="Ways to look at this form"
+            aria-label="Views of this form"
             className="flex h-[34px] overflow-hidden rounded border border-edge bg-field"
           >
             {[

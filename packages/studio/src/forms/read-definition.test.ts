@@ -10,7 +10,7 @@ describe("a definition from text", () => {
   });
 
   it("is refused in words that say where", async () => {
-    expect(await readDefinition("{")).toMatch(/^This is no JSON: /);
+    expect(await readDefinition("{")).toMatch(/^This is not valid JSON: /);
     expect(await readDefinition("5")).toMatch(/^The form: /);
     expect(await readDefinition(JSON.stringify({ ...FORM, addresses: [{ name: 5 }] }))).toMatch(
       /^addresses\.0\.name: /,

@@ -6,7 +6,7 @@ export async function readDefinition(text: string): Promise<FormDefinition | str
   try {
     read = JSON.parse(text);
   } catch (error) {
-    return `This is no JSON: ${error instanceof Error ? error.message : ""}`;
+    return `This is not valid JSON: ${error instanceof Error ? error.message : ""}`;
   }
   // the schema weighs more than the rest of the menu, and few take a definition from text
   const { formDefinitionSchema } = await import("@bibliotope/wire");

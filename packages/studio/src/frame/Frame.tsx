@@ -25,10 +25,7 @@ export function Frame() {
           <Mark />
           <span className="max-[480px]:sr-only">Bibliotope</span>
         </NavLink>
-        <nav
-          aria-label="Places of work"
-          className="flex h-full min-w-0 items-stretch gap-5 overflow-x-auto max-[480px]:gap-3.5"
-        >
+        <nav aria-label="Main" className="flex h-full min-w-0 items-stretch gap-5 overflow-x-auto max-[480px]:gap-3.5">
           {PLACES.map(([to, name]) => (
             <NavLink
               key={to}

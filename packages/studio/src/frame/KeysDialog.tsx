@@ -4,39 +4,39 @@ import { Button } from "../ui/Button.tsx";
 import { Sheet, SheetClose } from "../ui/Sheet.tsx";
 
 const EVERYWHERE: [string, string][] = [
-  ["?", "Show these keys"],
-  ["Esc", "Close what is open"],
+  ["?", "Show these shortcuts"],
+  ["Esc", "Close a dialog or panel"],
 ];
 const REHEARSE: [string, string][] = [
   ["↓ ↑", "Move through the suggestions"],
-  ["Enter", "Take the marked suggestion"],
+  ["Enter", "Use the highlighted suggestion"],
   ["Esc", "Close the suggestions"],
-  ["Arrow keys", "Move the map, when it has the focus"],
+  ["Arrow keys", "Pan the map, when it has focus"],
   ["+ −", "Zoom the map"],
-  ["Enter", "On the map: take the address in the middle"],
+  ["Enter", "On the map: use the address at the centre"],
 ];
 const COMPOSE: [string, string][] = [
-  ["Enter", "On a part: pick it; on a field: bind the picked part"],
+  ["Enter", "On a part: select it; on a field: bind the selected part"],
   ["Delete", "On a bound part: unbind it"],
   ["Ctrl Z", "Undo"],
   ["Ctrl Shift Z", "Redo"],
 ];
 
 const LOOKUPS: [string, string][] = [
-  ["Enter", "Ask"],
-  ["↓ ↑ ← →", "Walk through the answer's tree, when it has the focus"],
-  ["Enter", "In the tree: open or close"],
-  ["Enter", "On the map: look up what is in the middle"],
+  ["Enter", "Look up"],
+  ["↓ ↑ ← →", "Move through the response tree, when it has focus"],
+  ["Enter", "In the tree: expand or collapse"],
+  ["Enter", "On the map: look up the centre"],
 ];
 
 const REVIEW: [string, string][] = [
-  ["Enter", "Take the marked candidate"],
-  ["1 2 3 …", "Take the candidate with that number"],
-  ["E", "Correct the text, and ask anew"],
-  ["L", "Leave the row"],
-  ["B", "Take the last decision back"],
+  ["Enter", "Accept the marked candidate"],
+  ["1 2 3 …", "Accept the candidate with that number"],
+  ["E", "Correct the text and look it up again"],
+  ["L", "Skip the row"],
+  ["B", "Undo the last decision"],
   ["↓ ↑", "Mark another candidate"],
-  ["J K", "The next row, the one before"],
+  ["J K", "Next or previous row"],
 ];
 
 /** The keys of a view, by its address. */
@@ -69,7 +69,7 @@ export function KeysDialog() {
         <button
           type="button"
           className="size-7 flex-none rounded border border-edge text-quiet hover:bg-wash"
-          aria-label="Keys of this view"
+          aria-label="Shortcuts in this view"
         >
           ?
         </button>

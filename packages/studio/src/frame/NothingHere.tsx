@@ -3,7 +3,7 @@ import { Link } from "react-router";
 export function NothingHere() {
   return (
     <main className="mx-auto mt-24 max-w-lg px-5">
-      <h1 className="font-serif text-2xl font-semibold">There is nothing at this address</h1>
+      <h1 className="font-serif text-2xl font-semibold">Page not found</h1>
       <p className="mt-3">
         <Link to="/forms" className="underline">
           Go to the forms

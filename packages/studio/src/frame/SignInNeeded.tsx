@@ -27,13 +27,13 @@ export function SignInNeeded() {
   return (
     <main className="mx-auto mt-16 w-full max-w-md px-5">
       <h1 className="font-serif text-2xl font-semibold">
-        {used ? "This link was used already" : "Nobody is signed in here"}
+        {used ? "This link has already been used" : "You are not signed in"}
       </h1>
       <p className="mt-3">
         {used ? "A sign-in link works once, within a day. " : ""}
-        Open the newest link that <code className="font-mono text-[13px]">npm start</code> printed in its terminal; it
-        also stands in <code className="font-mono text-[13px]">.bibliotope/ready.json</code>, under “signIn”. Or sign in
-        by name and password or by a passkey, if you have one.
+        Open the newest link that <code className="font-mono text-[13px]">npm start</code> printed in its terminal. It
+        is also in <code className="font-mono text-[13px]">.bibliotope/ready.json</code>, as “signIn”. Or sign in with a
+        password or a passkey, if you have one.
       </p>
       <form onSubmit={submit} className="mt-5 grid gap-3 rounded-md border border-rule bg-page p-5">
         <TextField label="Name" autoComplete="username" required value={name} change={setName} />
@@ -90,7 +90,7 @@ function PasskeyButton() {
   };
   return (
     <>
-      <Button onClick={() => void press()}>Sign in by passkey</Button>
+      <Button onClick={() => void press()}>Sign in with a passkey</Button>
       {failed ? (
         <span role="alert" className="w-full text-madder">
           {failed}

@@ -89,7 +89,7 @@ export function MakeKey({ words = "New key", proposed, why }: MakeKeyProps) {
           <Wrong error={error} />
           <Foot>
             <Button strong type="submit" disabled={isLoading}>
-              Make it
+              Create key
             </Button>
           </Foot>
         </form>
@@ -143,10 +143,10 @@ export function ChangeKey({ held }: { held: KeySummary }) {
 
 /** Hours for which both keys work. */
 const OVERLAPS = [
-  [0, "not at all: it ends now"],
-  [24, "a day"],
-  [24 * 7, "a week"],
-  [24 * 30, "thirty days"],
+  [0, "not at all; it stops working now"],
+  [24, "one day"],
+  [24 * 7, "one week"],
+  [24 * 30, "30 days"],
 ] as const;
 
 /** Puts another key in the place of one. */
@@ -174,7 +174,7 @@ export function ReplaceKey({ held }: { held: KeySummary }) {
       ) : (
         <>
           <label className="mt-3 block">
-            How long the key before goes on
+            How long the old key keeps working
             <select
               className="mt-1 h-[34px] w-full rounded border border-edge bg-field px-2"
               value={overlap}
@@ -190,7 +190,7 @@ export function ReplaceKey({ held }: { held: KeySummary }) {
           <Wrong error={error} />
           <Foot>
             <Button strong disabled={isLoading} onClick={() => void replace({ id: held.id, overlap })}>
-              Replace it
+              Replace key
             </Button>
           </Foot>
         </>
@@ -205,20 +205,20 @@ export function WithdrawKey({ held }: { held: KeySummary }) {
   const [withdraw, { error, isLoading }] = useWithdrawKeyMutation();
   return (
     <Sheet
-      title={`Withdraw “${held.name}”`}
+      title={`Revoke “${held.name}”`}
       open={open}
       onOpenChange={setOpen}
       trigger={
         <button type="button" className={LINK}>
-          Withdraw<span className="sr-only"> {held.name}</span>
+          Revoke<span className="sr-only"> {held.name}</span>
         </button>
       }
     >
-      <p className="mt-3">Everything that uses it stops at once, and it cannot be brought back.</p>
+      <p className="mt-3">Everything that uses this key stops working at once. This cannot be undone.</p>
       <Wrong error={error} />
       <Foot>
         <Button strong disabled={isLoading} onClick={() => void withdraw(held.id)}>
-          Withdraw it
+          Revoke key
         </Button>
       </Foot>
     </Sheet>

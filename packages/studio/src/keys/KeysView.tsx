@@ -17,9 +17,9 @@ export function KeysView() {
         {isManager ? <MakeKey /> : null}
       </div>
       <p className="mt-1 max-w-[46rem] text-quiet">
-        Every lookup carries a key. One that stands in pages works only from the origins that it names; one for servers
-        is refused from browsers. Each can be kept to kinds of lookup, to countries, to an amount, and to a last day.
-        {isManager ? "" : " Only people who manage this workbench make and change them."}
+        Every lookup needs a key. A web key works only on the origins it lists; a server key is refused in browsers.
+        Each key can be limited to kinds of lookup, countries, a rate, and an expiry date.
+        {isManager ? "" : " Only managers of this workbench can create and change keys."}
       </p>
       {error ? (
         <p role="alert" className="mt-3 text-ochre">
@@ -28,7 +28,7 @@ export function KeysView() {
       ) : null}
       {isLoading ? (
         <p role="status" className="mt-4 text-quiet">
-          Loading the keys
+          Loading keys
         </p>
       ) : null}
       {keys?.length ? (
@@ -36,13 +36,13 @@ export function KeysView() {
           <table className="w-full min-w-[54rem]">
             <thead className="text-left text-[12.5px] text-quiet">
               <tr>
-                {["Name", "For", "Kept to", "Used", "Ends"].map((head) => (
+                {["Name", "For", "Limited to", "Used", "Expires"].map((head) => (
                   <th key={head} className="px-4 pt-3 pb-1.5 font-normal">
                     {head}
                   </th>
                 ))}
                 <th className="px-4">
-                  <span className="sr-only">What can be done</span>
+                  <span className="sr-only">Actions</span>
                 </th>
               </tr>
             </thead>
@@ -56,7 +56,7 @@ export function KeysView() {
       ) : null}
       {keys?.length ? <UseView keys={keys} /> : null}
       {isManager ? <LinkKey /> : null}
-      {keys?.length === 0 ? <p className="mt-4 text-quiet">No keys. Make one with “New key”.</p> : null}
+      {keys?.length === 0 ? <p className="mt-4 text-quiet">No keys yet. Create one with “New key”.</p> : null}
     </main>
   );
 }
@@ -81,9 +81,9 @@ function Row({ held, isManager }: { held: KeySummary; isManager: boolean }) {
           <span className="text-quiet">no limits</span>
         )}
       </td>
-      <td className="px-4 whitespace-nowrap">{held.usedAt ? moment(held.usedAt) : "not yet"}</td>
+      <td className="px-4 whitespace-nowrap">{held.usedAt ? moment(held.usedAt) : "never"}</td>
       <td className={`px-4 whitespace-nowrap ${isOver ? "text-madder" : ""}`}>
-        {held.endsAt ? (isOver ? `ended ${moment(held.endsAt)}` : moment(held.endsAt)) : "–"}
+        {held.endsAt ? (isOver ? `expired ${moment(held.endsAt)}` : moment(held.endsAt)) : "–"}
       </td>
       <td className="px-4">
         <span className="flex justify-end gap-3">

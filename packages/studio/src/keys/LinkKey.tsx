@@ -18,13 +18,13 @@ export function LinkKey() {
       );
   const wrong = error ?? notRenewed;
   return (
-    <section aria-label="Links without a key" className="mt-8 max-w-[46rem]">
-      <h2 className="font-serif text-[20px] font-semibold">Links without a key</h2>
+    <section aria-label="Signed links" className="mt-8 max-w-[46rem]">
+      <h2 className="font-serif text-[20px] font-semibold">Signed links</h2>
       <p className="mt-1 text-quiet">
-        A link that a server makes with <code className="font-mono">/v1/links</code> shows one place to whoever has it,
-        until its day. This server signs them
+        A link created with <code className="font-mono">/v1/links</code> shows one place to anyone who has it, until it
+        expires. This server signs links
         {data
-          ? ` with a key made ${moment(data.madeAt)}${data.count > 1 ? `; links of ${data.count - 1} earlier ${data.count === 2 ? "one" : "ones"} go on too` : ""}.`
+          ? ` with a key created ${moment(data.madeAt)}${data.count > 1 ? `; links signed with ${data.count - 1} earlier ${data.count === 2 ? "key" : "keys"} still work` : ""}.`
           : "."}
       </p>
       {wrong ? (
@@ -34,21 +34,21 @@ export function LinkKey() {
       ) : null}
       <div className="mt-3">
         <Sheet
-          title="Sign links with another key"
+          title="Replace the signing key"
           open={open}
           onOpenChange={setOpen}
-          trigger={<Button>Sign with another key</Button>}
+          trigger={<Button>Replace signing key</Button>}
         >
           <p className="mt-1 text-quiet">
-            Links that were sent go on until their day. If one fell into wrong hands, or the file with the key did, end
-            them all: whoever has one is told that there is no such link.
+            Links already sent work until they expire. If a link or the key file fell into the wrong hands, end them
+            all: they will then show that the link does not exist.
           </p>
           <div className="mt-4 flex flex-wrap gap-3">
             <Button strong disabled={isLoading} onClick={() => void change(false)}>
-              Another key, links go on
+              New key, keep existing links
             </Button>
             <Button disabled={isLoading} onClick={() => void change(true)}>
-              Another key, and end all links
+              New key, end all links
             </Button>
           </div>
         </Sheet>

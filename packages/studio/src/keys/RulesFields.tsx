@@ -68,8 +68,8 @@ export function rulesOf(draft: RulesDraft, kind: KeyKind): ChangeKeyAsking {
 }
 
 const AMOUNTS = [
-  ["perMinute", "Lookups a minute"],
-  ["perDay", "Lookups a day"],
+  ["perMinute", "Lookups per minute"],
+  ["perDay", "Lookups per day"],
 ] as const;
 
 interface RulesFieldsProps {
@@ -101,7 +101,7 @@ export function RulesFields({ kind, value, set }: RulesFieldsProps) {
       {namesOrigins(kind) ? (
         <div>
           <label className={label} htmlFor={`${id}-origins`}>
-            Origins, one a line
+            Origins, one per line
           </label>
           <textarea
             id={`${id}-origins`}
@@ -115,13 +115,13 @@ export function RulesFields({ kind, value, set }: RulesFieldsProps) {
             onChange={(event) => change({ origins: event.target.value })}
           />
           <p id={`${id}-origins-help`} className="mt-0.5 text-[12.5px] text-quiet">
-            https://*.members.example stands for all sub-domains, http://localhost:* for every port.
-            {kind === "view" ? " Write the origin as the platform sends it; file:// is one too." : ""}
+            https://*.members.example matches all subdomains, http://localhost:* every port.
+            {kind === "view" ? " Enter the origin as the platform sends it; file:// also works." : ""}
           </p>
         </div>
       ) : null}
       <fieldset>
-        <legend className={label}>Kinds of lookup; all when none is chosen</legend>
+        <legend className={label}>Kinds of lookup (all if none is selected)</legend>
         <div className="flex flex-wrap gap-x-4 gap-y-1">
           {KEY_CALLS.map((call) => (
             <label key={call} className="inline-flex items-center gap-1.5">
@@ -140,7 +140,7 @@ export function RulesFields({ kind, value, set }: RulesFieldsProps) {
       <div className="grid grid-cols-2 gap-4">
         <div>
           <label className={label} htmlFor={`${id}-countries`}>
-            Countries, by code; all when empty
+            Country codes (all if empty)
           </label>
           <input
             id={`${id}-countries`}
@@ -152,7 +152,7 @@ export function RulesFields({ kind, value, set }: RulesFieldsProps) {
         </div>
         <div>
           <label className={label} htmlFor={`${id}-ends`}>
-            Last day; no end when empty
+            Expiry date (never if empty)
           </label>
           <input
             id={`${id}-ends`}
@@ -165,7 +165,7 @@ export function RulesFields({ kind, value, set }: RulesFieldsProps) {
         {AMOUNTS.map(([amount, words]) => (
           <div key={amount}>
             <label className={label} htmlFor={`${id}-${amount}`}>
-              {words}; {amount === "perMinute" && PROGRAM_KINDS.has(kind) ? PROGRAM_LIMIT : "no limit"} when empty
+              {words}; {amount === "perMinute" && PROGRAM_KINDS.has(kind) ? PROGRAM_LIMIT : "no limit"} if empty
             </label>
             <input
               id={`${id}-${amount}`}

@@ -26,11 +26,11 @@ export function UseView({ keys }: { keys: readonly KeySummary[] }) {
   const asked: Uses = { days: Number(days), key: key ? Number(key) : undefined };
   const { data, error } = useUsesQuery(asked, { pollingInterval: AGAIN, skipPollingIfUnfocused: true });
   return (
-    <section aria-label="Use" className="mt-8">
+    <section aria-label="Usage" className="mt-8">
       <div className="flex flex-wrap items-center gap-3">
-        <h2 className="mr-auto font-serif text-[20px] font-semibold">Use</h2>
+        <h2 className="mr-auto font-serif text-[20px] font-semibold">Usage</h2>
         <select
-          aria-label="Of which key"
+          aria-label="Key"
           className="h-[26px] max-w-[16rem] rounded border border-edge bg-page px-1.5 text-[12.5px]"
           value={key}
           onChange={(event) => setKey(event.target.value)}
@@ -42,7 +42,7 @@ export function UseView({ keys }: { keys: readonly KeySummary[] }) {
             </option>
           ))}
         </select>
-        <Segmented label="Over which time" value={days} onChange={setDays} options={SPANS} />
+        <Segmented label="Period" value={days} onChange={setDays} options={SPANS} />
         <a className="text-[12.5px] underline" href={callUrl("usesFile", { asks: asked })} download>
           CSV
         </a>
@@ -66,18 +66,16 @@ function Figures({ answer }: { answer: UsesAnswer }) {
   const shown = useMemo(() => seriesOf(answer), [answer]);
   if (!answer.uses.length)
     return (
-      <p className="mt-3 text-quiet">
-        Nothing was asked in this time. What people look up is never kept here: only counts are.
-      </p>
+      <p className="mt-3 text-quiet">No lookups in this period. Only counts are stored, never what people look up.</p>
     );
   const figures = [
     ["Lookups", count(sum.lookups)],
-    ["Letters a choice", sum.letters?.toLocaleString("en", { maximumFractionDigits: 1 }) ?? "–"],
-    ["Found none", share(sum.none)],
-    ["Found several", share(sum.several)],
+    ["Letters typed per choice", sum.letters?.toLocaleString("en", { maximumFractionDigits: 1 }) ?? "–"],
+    ["Not found", share(sum.none)],
+    ["Ambiguous", share(sum.several)],
     ["Median", milliseconds(answer.median)],
-    ["99 of 100 within", milliseconds(answer.p99)],
-    ["30 days at this pace", answer.month === null ? "–" : count(answer.month)],
+    ["99th percentile", milliseconds(answer.p99)],
+    ["30 days at this rate", answer.month === null ? "–" : count(answer.month)],
   ];
   return (
     <>
@@ -98,16 +96,16 @@ function Figures({ answer }: { answer: UsesAnswer }) {
       >
         <div className="mt-4 grid gap-5 lg:grid-cols-2">
           <Drawn
-            title="Lookups, by how they ended"
+            title="Lookups by outcome"
             kind="bar"
-            label="Lookups over time, by how they ended; the table below has the sums"
+            label="Lookups over time by outcome; the table below has the totals"
             moments={shown.labels}
             series={shown.outcomes}
           />
           <Drawn
             title="Milliseconds"
             kind="line"
-            label="Milliseconds that lookups took over time: the median and the 99th percentile"
+            label="Response times in milliseconds over time: median and 99th percentile"
             moments={shown.labels}
             series={shown.times}
           />

@@ -19,15 +19,15 @@ const KEY: KeySummary = {
 describe("a key in words", () => {
   it("says what it is kept to, and nothing when it may do everything", () => {
     expect(keptTo(KEY)).toEqual([]);
-    expect(keptTo({ ...KEY, kind: "web" })).toEqual(["no origin yet"]);
+    expect(keptTo({ ...KEY, kind: "web" })).toEqual(["no origins yet"]);
     const web: KeySummary = { ...KEY, kind: "web", origins: ["https://a.example", "https://*.b.example"] };
     expect(keptTo({ ...web, calls: ["suggest", "still"], countries: ["QR"] })).toEqual([
       "https://a.example, https://*.b.example",
       "suggestions, pictures",
       "QR",
     ]);
-    expect(keptTo({ ...KEY, perMinute: 1200, perDay: 50_000 })).toEqual(["1,200 a minute", "50,000 a day"]);
-    expect(keptTo({ ...KEY, kind: "app" })).toEqual(["300 a minute"]);
+    expect(keptTo({ ...KEY, perMinute: 1200, perDay: 50_000 })).toEqual(["1,200 per minute", "50,000 per day"]);
+    expect(keptTo({ ...KEY, kind: "app" })).toEqual(["300 per minute"]);
   });
 
   it("says whether it works", () => {

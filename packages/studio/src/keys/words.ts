@@ -14,15 +14,15 @@ import type { ChartColour } from "../ui/Chart.tsx";
 export const KIND_WORDS: Readonly<Record<KeyKind, { name: string; use: string }>> = {
   web: {
     name: "pages",
-    use: "Stands in pages, where everybody can read it: it works only from the origins that it names.",
+    use: "Used in pages, where anyone can read it. It works only on the origins it lists.",
   },
   view: {
     name: "web views",
-    use: "Goes out with a program that shows pages in a web view: it works from the origins that it names, of the program's own scheme too.",
+    use: "Shipped with an app that shows pages in a web view. It works on the origins it lists, including custom schemes.",
   },
-  srv: { name: "servers", use: "Stays on a server, and is refused from browsers." },
-  app: { name: "programs", use: "Goes out with a program that is not a page; whoever has the program can read it." },
-  try: { name: "tests", use: "For rehearsals and tests: it may ask for situations, and is counted apart." },
+  srv: { name: "servers", use: "Stays on a server and is refused in browsers." },
+  app: { name: "programs", use: "Shipped with a native app. Anyone who has the app can read it." },
+  try: { name: "tests", use: "For rehearsals and tests. It can simulate situations and is counted separately." },
 };
 
 /** Kinds of key that work only from the origins that they name. */
@@ -32,11 +32,11 @@ export const namesOrigins = (kind: KeyKind) => kind === "web" || kind === "view"
 export function keptTo({ kind, origins, calls, countries, perMinute, perDay }: KeySummary): string[] {
   const minute = perMinute ?? (PROGRAM_KINDS.has(kind) ? PROGRAM_LIMIT : null);
   return [
-    ...(namesOrigins(kind) ? [origins.length ? origins.join(", ") : "no origin yet"] : []),
+    ...(namesOrigins(kind) ? [origins.length ? origins.join(", ") : "no origins yet"] : []),
     ...(calls.length ? [calls.map((call) => KEY_CALL_WORDS[call]).join(", ")] : []),
     ...(countries.length ? [countries.join(", ")] : []),
-    ...(minute ? [`${minute.toLocaleString("en")} a minute`] : []),
-    ...(perDay ? [`${perDay.toLocaleString("en")} a day`] : []),
+    ...(minute ? [`${minute.toLocaleString("en")} per minute`] : []),
+    ...(perDay ? [`${perDay.toLocaleString("en")} per day`] : []),
   ];
 }
 
@@ -50,12 +50,12 @@ export function standing({ endsAt, usedAt }: KeySummary, now = Date.now()): "end
 /** How lookups end, in words and in the theme's colours; the usual ones first. */
 export const OUTCOME_WORDS: Readonly<Record<UseOutcome, { name: string; colour: ChartColour }>> = {
   matched: { name: "found", colour: "verdigris" },
-  differs: { name: "not quite", colour: "moss" },
+  differs: { name: "partial", colour: "moss" },
   ambiguous: { name: "several", colour: "indigo" },
   none: { name: "none", colour: "ochre" },
-  malformed: { name: "not understood", colour: "plum" },
+  malformed: { name: "invalid", colour: "plum" },
   refused: { name: "refused", colour: "slate" },
-  limited: { name: "over the limit", colour: "quiet" },
+  limited: { name: "over limit", colour: "quiet" },
   failed: { name: "failed", colour: "madder" },
 };
 

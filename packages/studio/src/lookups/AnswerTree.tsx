@@ -71,7 +71,7 @@ export function AnswerTree({ document, chosen, onChoose, opens = openAtFirst }: 
     <div
       ref={box}
       role="tree"
-      aria-label="The answer"
+      aria-label="Response"
       tabIndex={0}
       aria-activedescendant={at >= first && at < first + shown.length ? `row-${at}` : undefined}
       onKeyDown={pressed}

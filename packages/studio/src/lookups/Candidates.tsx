@@ -50,7 +50,7 @@ export function Candidates({ body, marked, onMark, onOpen, onInside, others }: C
         {children}
         {differs ? (
           <p className="mt-2 text-[12px] font-semibold text-ochre">
-            {other === undefined ? "only with this setting" : `number ${other + 1} with the other setting`}
+            {other === undefined ? "only with these settings" : `number ${other + 1} with the other settings`}
           </p>
         ) : null}
       </li>
@@ -126,7 +126,9 @@ function FeatureCard({
           {score === undefined ? null : <Score score={score} />}
           {distance === undefined ? null : (
             <p className="font-semibold">
-              {distance === 0 ? "contains it" : `${distance} m${bearing === undefined ? "" : `, ${compass(bearing)}`}`}
+              {distance === 0
+                ? "contains the position"
+                : `${distance} m${bearing === undefined ? "" : `, ${compass(bearing)}`}`}
             </p>
           )}
           <p className="mt-1 text-[12.5px] text-quiet">

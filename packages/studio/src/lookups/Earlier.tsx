@@ -13,19 +13,19 @@ export function Earlier() {
     <Popover.Root>
       <Popover.Trigger asChild>
         <button type="button" className="h-[26px] rounded border border-rule bg-page px-2.5 text-[13px] hover:bg-wash">
-          Earlier
+          History
         </button>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           align="end"
           sideOffset={6}
-          aria-label="Earlier lookups"
+          aria-label="Lookup history"
           className="z-10 flex max-h-[70vh] w-[30rem] max-w-[94vw] flex-col rounded-md border border-edge bg-page shadow-sm"
         >
           {error ? <p className="p-4 text-ochre">{wordsOf(error)}</p> : null}
           {data?.lookups.length === 0 ? (
-            <p className="p-4 text-quiet">{data.keeps ? "Nothing was asked yet." : "Earlier lookups are not kept."}</p>
+            <p className="p-4 text-quiet">{data.keeps ? "No lookups yet." : "Lookups are not saved."}</p>
           ) : null}
           <ul className="min-h-0 flex-1 overflow-y-auto">
             {data?.lookups.map(({ asked, outcome, found, askedAt }) => (
@@ -57,7 +57,7 @@ export function Earlier() {
                 disabled={!data.lookups.length}
                 onClick={() => void forget()}
               >
-                Forget all
+                Delete all
               </button>
             </div>
           ) : null}

@@ -39,7 +39,7 @@ export function Facts({ facts }: { facts: Record<string, unknown> }) {
           className="mt-1 text-[13px] underline"
           onClick={() => setOpen(!open)}
         >
-          {open ? "Less" : "Hours by day"}
+          {open ? "Show less" : "Hours by day"}
         </button>
       ) : null}
     </div>

@@ -129,7 +129,7 @@ export function LookupsView() {
           />
         ) : null}
         <Button strong type="submit" className="h-[40px]! px-4!" disabled={!canAsk(typed)}>
-          Ask
+          Look up
         </Button>
       </form>
       {hasParts ? <ByParts typed={typed} onType={type} onAsk={() => ask(typed, other)} /> : null}
@@ -156,23 +156,23 @@ export function LookupsView() {
           className="h-[26px] rounded border border-rule bg-page px-2.5 text-[13px] enabled:hover:bg-wash disabled:text-quiet aria-pressed:border-ink"
           onClick={() => (beside ? go(`/lookups/${writeAsked(asked)}`) : ask(asked, asked))}
         >
-          Beside another setting
+          Compare settings
         </button>
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_430px] gap-4 min-[901px]:grid-rows-[minmax(0,1fr)] max-[900px]:grid-cols-1">
-        <section aria-label="What was found" className="min-h-0 min-w-0 overflow-y-auto max-[900px]:overflow-visible">
+        <section aria-label="Results" className="min-h-0 min-w-0 overflow-y-auto max-[900px]:overflow-visible">
           {!canAsk(asked) ? (
             <p className="px-1 py-6 font-serif text-[17px] text-quiet">
-              Ask for something, for instance{" "}
+              Try, for example,{" "}
               <Link className="text-ink underline" to={`/lookups/${writeAsked(example)}`}>
                 {example.of ?? example.words[main]}
               </Link>
-              . The address of this page is the lookup: it can be kept and shared.
+              . The URL of this page contains the lookup, so you can bookmark and share it.
             </p>
           ) : beside && other ? (
             <div className="grid grid-cols-2 gap-3 max-[900px]:grid-cols-1">
               <div>
-                <p className="mb-2 flex h-[26px] items-center text-[12.5px] text-quiet">This setting</p>
+                <p className="mb-2 flex h-[26px] items-center text-[12.5px] text-quiet">These settings</p>
                 <Result
                   asking={first}
                   asked={asked}
@@ -183,7 +183,7 @@ export function LookupsView() {
               </div>
               <div>
                 <div className="mb-2 flex items-center gap-2 text-[12.5px] text-quiet">
-                  <span>The other</span>
+                  <span>Other settings</span>
                   <Narrow asked={other} onChange={(next) => ask(asked, next)} map={map} />
                 </div>
                 <Result
@@ -243,7 +243,7 @@ function placesOf(body: ReturnType<typeof bodyOf>): Map<string, number> | undefi
 
 function statusOf({ answer, loading, failed }: Asking): string {
   if (failed) return "The server does not answer.";
-  if (!answer) return loading ? "Asking" : "";
+  if (!answer) return loading ? "Looking up" : "";
   const body = bodyOf({ answer, loading });
   const count = body?.features?.length ?? body?.suggestions?.length;
   const found =
@@ -254,7 +254,7 @@ function statusOf({ answer, loading, failed }: Asking): string {
         : body?.outcome === "ambiguous"
           ? `${count} found, ambiguous`
           : body?.outcome === "differs"
-            ? "found, and something differs"
+            ? "found, with differences"
             : `${count} found`;
   const size = answer.size < 1000 ? `${answer.size} B` : `${(answer.size / 1000).toFixed(1)} kB`;
   return [found || `status ${answer.status}`, `${answer.took.toFixed(1)} ms`, size].join(" · ");

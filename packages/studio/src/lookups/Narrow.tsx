@@ -17,10 +17,10 @@ const NAMES: Readonly<Record<string, { name: string; hint: string }>> = {
   box: { name: "box", hint: "W,S,E,N" },
   near: { name: "near", hint: "LAT,LON" },
   lang: { name: "languages", hint: "en,qth-Grek" },
-  limit: { name: "up to", hint: "5" },
+  limit: { name: "limit", hint: "5" },
   radius: { name: "radius, metres", hint: "250" },
   facts: { name: "facts", hint: "phone,openingHours,rating" },
-  height: { name: "height of the ground", hint: "1" },
+  height: { name: "elevation", hint: "1" },
 };
 
 /** What narrows the lookup, each on a chip, and a small form to change it. */
@@ -39,7 +39,7 @@ export function Narrow({ asked, onChange, map }: NarrowProps) {
           {NAMES[name].name}&nbsp;<b className="max-w-56 truncate">{asked.words[name]}</b>
           <button
             type="button"
-            aria-label={`Take away ${NAMES[name].name}`}
+            aria-label={`Remove ${NAMES[name].name}`}
             className="grid h-full w-7 place-items-center text-quiet hover:text-ink"
             onClick={() => onChange(withWord(asked, name, ""))}
           >
@@ -53,14 +53,14 @@ export function Narrow({ asked, onChange, map }: NarrowProps) {
             type="button"
             className="h-[26px] rounded border border-dashed border-edge px-2.5 text-[13px] text-quiet hover:bg-wash"
           >
-            + narrow
+            + filter
           </button>
         </Popover.Trigger>
         <Popover.Portal>
           <Popover.Content
             align="start"
             sideOffset={6}
-            aria-label="Narrow the lookup"
+            aria-label="Filters"
             className="z-10 w-[26rem] max-w-[94vw] rounded-md border border-edge bg-page p-4 shadow-sm"
           >
             <NarrowForm
@@ -118,7 +118,7 @@ function NarrowForm({ asked, onChange, map, names }: NarrowProps & { names: read
         type="submit"
         className="mt-1 h-[32px] justify-self-start rounded border border-ink bg-ink px-3 font-semibold text-page"
       >
-        Ask
+        Look up
       </button>
     </form>
   );

@@ -17,7 +17,7 @@ export function PictureCode({ picture }: { picture: Picture | undefined }) {
   const [sheet, setSheet] = useState<SheetKind>("streets");
   const [light, setLight] = useState<Light>("day");
   const [broken, setBroken] = useState<string>();
-  if (!picture || !client) return <p className="p-4 text-quiet">The picture stands here once something was found.</p>;
+  if (!picture || !client) return <p className="p-4 text-quiet">The picture appears here once something is found.</p>;
   const look = { ...(sheet === "streets" ? {} : { sheet }), ...(light === "night" ? { night: "1" } : {}) };
   const asked = { ...picture, words: { ...picture.words, ...look } };
   const [width, height] = size.split("x").map(Number);
@@ -36,13 +36,13 @@ export function PictureCode({ picture }: { picture: Picture | undefined }) {
           ]}
         />
         <Choice
-          label="Sheet"
+          label="Map style"
           value={sheet}
           onChange={setSheet}
           options={SHEETS.map((kind) => [kind, SHEET_NAMES[kind]] as const)}
         />
         <Segmented
-          label="Light"
+          label="Theme"
           value={light}
           onChange={setLight}
           options={[
@@ -54,7 +54,7 @@ export function PictureCode({ picture }: { picture: Picture | undefined }) {
       </div>
       {broken === url ? (
         <p role="alert" className="text-ochre">
-          The picture did not come. Is the server still running?
+          The picture could not be loaded. Is the server still running?
         </p>
       ) : (
         <img

@@ -21,7 +21,7 @@ export function Raw({ asked, asking }: { asked: Asked; asking: Asking }) {
   const value = valueAt(answer?.body, pointer);
   return (
     <section
-      aria-label="The raw answer"
+      aria-label="Raw response"
       className="flex min-h-[280px] flex-1 flex-col overflow-hidden rounded-md border border-rule bg-page"
     >
       <div className="flex items-center justify-between border-b border-rule px-3 py-2">
@@ -30,7 +30,7 @@ export function Raw({ asked, asking }: { asked: Asked; asking: Asking }) {
           value={page}
           onChange={setPage}
           options={[
-            ["answer", "Answer"],
+            ["answer", "Response"],
             ["request", "Request"],
             ["picture", "Picture"],
             ["headers", "Headers"],
@@ -67,13 +67,13 @@ export function Raw({ asked, asking }: { asked: Asked; asking: Asking }) {
         <AnswerTree document={answer.body} chosen={pointer} onChoose={setPointer} />
       ) : null}
       {page === "answer" && !answer ? (
-        <p className="p-4 text-quiet">The answer stands here once something was asked.</p>
+        <p className="p-4 text-quiet">The response appears here after a lookup.</p>
       ) : null}
       {page === "answer" && pointer && answer ? (
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1 bg-ink px-4 py-2.5 font-mono text-[12.5px] text-page">
           <span className="min-w-0 flex-1 break-all">{pointer}</span>
-          <CopyButton text={pointer} label="Copy the way" />
-          <CopyButton text={typeof value === "string" ? value : JSON.stringify(value)} label="Copy the value" />
+          <CopyButton text={pointer} label="Copy path" />
+          <CopyButton text={typeof value === "string" ? value : JSON.stringify(value)} label="Copy value" />
           {part ? <BindDialog part={part} /> : null}
         </div>
       ) : null}

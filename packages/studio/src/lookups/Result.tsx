@@ -42,7 +42,7 @@ export function Result({ asking, asked, marked, onMark, open, inside, others }: 
       </div>
     );
   }
-  if (!body) return asking.loading ? <p className="text-quiet">Asking</p> : null;
+  if (!body) return asking.loading ? <p className="text-quiet">Looking up</p> : null;
   return (
     <>
       {body.advice?.length && body.outcome !== "none" ? (
@@ -88,7 +88,7 @@ function None({ body, asked }: { body: NonNullable<ReturnType<typeof bodyOf>>; a
       {known && reading?.unknown.length ? (
         <p className="mt-1">
           <Link className="underline" to={`/lookups/${writeAsked({ ...asked, words: { ...asked.words, q: known } })}`}>
-            Ask for “{known}” alone
+            Search for “{known}” only
           </Link>
         </p>
       ) : null}
@@ -98,14 +98,14 @@ function None({ body, asked }: { body: NonNullable<ReturnType<typeof bodyOf>>; a
             className="underline"
             to={`/lookups/${writeAsked({ ...asked, words: without(asked.words, narrowed) })}`}
           >
-            Ask without narrowing
+            Look up without filters
           </Link>{" "}
           <span className="text-quiet">({narrowed.join(", ")})</span>
         </p>
       ) : null}
       {reading?.gloss.length ? (
         <>
-          <p className="mt-4 mb-2 text-quiet">Read by the shape of its words, as an address of {reading.country}:</p>
+          <p className="mt-4 mb-2 text-quiet">Read by its format, as an address in {reading.country}:</p>
           <GlossLine gloss={reading.gloss.map((piece) => ({ ...piece, how: "not found" }))} />
         </>
       ) : null}

@@ -18,19 +18,19 @@ export const ABOUT: Readonly<Record<Call, { name: string; main: string; of?: str
     suggest: {
       name: "Suggest",
       main: "q",
-      hint: "The beginning of an address or place, as it is typed",
+      hint: "The start of an address or place, as the user types it",
       example: { call: "suggest", words: { q: "12 harb" } },
     },
     forward: {
       name: "Forward",
       main: "q",
-      hint: "An address or a place, in any order and spelling",
+      hint: "An address or place, in any order and spelling",
       example: { call: "forward", words: { q: "12b the harbor rw tidewel HT9 29", gloss: "1" } },
     },
     reverse: {
       name: "Reverse",
       main: "at",
-      hint: "LAT,LON, or a press on the map",
+      hint: "LAT,LON, or click the map",
       example: { call: "reverse", words: { at: "-35.1841,-21.6253" } },
     },
     records: {
@@ -44,7 +44,7 @@ export const ABOUT: Readonly<Record<Call, { name: string; main: string; of?: str
       name: "Postcodes",
       main: "starts",
       of: "Country",
-      hint: "A postcode, or the beginning of one",
+      hint: "A postcode, or the start of one",
       example: { call: "postcodes", of: "QR", words: { starts: "HT0" } },
     },
     distance: {

@@ -13,7 +13,7 @@ describe("a lookup as text", () => {
     expect(writeAsked({ call: "postcodes", of: "QR", words: { starts: "HT4" } })).toBe("postcodes/QR?starts=HT4");
   });
 
-  it("is read again as it was written, whatever was typed", () => {
+  it("is read again as typed, whatever was typed", () => {
     const words = fc.dictionary(
       fc.constantFrom("q", "countries", "inside", "lang"),
       fc.string({ unit: "grapheme", minLength: 1 }),

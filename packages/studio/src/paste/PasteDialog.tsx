@@ -64,7 +64,7 @@ function PasteForm({ close }: { close: () => void }) {
   return (
     <>
       <label htmlFor="pasted-html" className="mt-2 mb-1 block text-[12.5px] text-quiet">
-        HTML of a page or a part of one. Nothing of it is run, and nothing is fetched.
+        HTML of a page or part of a page. Nothing in it is run or fetched.
       </label>
       <textarea
         id="pasted-html"
@@ -79,15 +79,15 @@ function PasteForm({ close }: { close: () => void }) {
       />
       {read && !read.controls.length ? (
         <p role="alert" className="mt-2 text-ochre">
-          There is no input, select or textarea in it. Paste the HTML itself, not what the browser shows.
+          There is no input, select or textarea in this text. Paste the HTML source, not what the browser shows.
         </p>
       ) : null}
       {proposals.length ? (
         <>
           <p role="status" className="mt-3 mb-1 text-quiet">
-            {`${proposals.length} fields, ${bound} bound${left > 0 ? `; ${left} left out, such as passwords, ticks and files` : ""}.`}
+            {`${proposals.length} fields, ${bound} bound${left > 0 ? `; ${left} left out, such as passwords, checkboxes and files` : ""}.`}
             {found.length > proposals.length
-              ? ` A form has at most ${MOST_FIELDS} fields: ${found.length - proposals.length} of no address are left out too.`
+              ? ` A form has at most ${MOST_FIELDS} fields, so ${found.length - proposals.length} that are not part of an address are left out too.`
               : ""}
           </p>
           <OfferedPatterns />
@@ -97,7 +97,7 @@ function PasteForm({ close }: { close: () => void }) {
                 <th>Field</th>
                 <th>Bound to</th>
                 <th>Why</th>
-                <th>Sureness</th>
+                <th>Confidence</th>
               </tr>
             </thead>
             <tbody className="table w-full">
@@ -116,14 +116,14 @@ function PasteForm({ close }: { close: () => void }) {
       ) : null}
       <div className="mt-4 flex flex-wrap gap-2">
         <Button strong disabled={!proposals.length || wrong.size > 0} onClick={replace}>
-          Take them as the form
+          Replace the form
         </Button>
         <Button
           disabled={!proposals.length || wrong.size > 0 || isTooMuch}
           title={isTooMuch ? `A form has at most ${MOST_FIELDS} fields.` : undefined}
           onClick={add}
         >
-          Add them to the form
+          Add to the form
         </Button>
         <SheetClose asChild>
           <Button className="ml-auto">Close</Button>

@@ -58,7 +58,7 @@ export function ProposalRow({ proposal, value, wrong, set }: ProposalRowProps) {
           aria-describedby={`${id}-wrong`}
           list={OFFERED_PATTERNS}
           className="h-[26px] w-full rounded border border-edge bg-field px-1.5 font-mono text-[12.5px]"
-          placeholder="as it is"
+          placeholder="as is"
           maxLength={300}
           spellCheck={false}
           value={value}

@@ -145,7 +145,7 @@ export function propose(controls: readonly FoundControl[]): Proposal[] {
       control,
       field,
       isAddress: found !== undefined,
-      reason: found?.reason ?? "nothing says that it is of an address",
+      reason: found?.reason ?? "nothing suggests an address",
       sureness: found?.sureness ?? 0,
     };
   });
@@ -160,7 +160,7 @@ export function fitting(proposals: readonly Proposal[], room: number): Proposal[
 function guess(control: FoundControl): Guess | undefined {
   const { tag, type, autocomplete, options } = control;
   const token = autocomplete.trim().toLowerCase().split(/\s+/).at(-1) ?? "";
-  if (Object.hasOwn(TOKENS, token)) return { purpose: TOKENS[token], reason: `its token ${token}`, sureness: 1 };
+  if (Object.hasOwn(TOKENS, token)) return { purpose: TOKENS[token], reason: `token ${token}`, sureness: 1 };
   // a token of another thing says that it is no address
   if (/^(name|given-name|family-name|email|tel|organization|cc-|bday|url|username|new-password)/.test(token))
     return undefined;
@@ -178,10 +178,10 @@ function guess(control: FoundControl): Guess | undefined {
     const sureness = GENERIC.has(hit.phrase) ? weak : clear;
     if (best && best.purpose === hit.purpose) best.sureness = Math.min(0.97, best.sureness + 0.1);
     else if (!best || sureness > best.sureness)
-      best = { purpose: hit.purpose, reason: `its ${source} says “${hit.phrase}”`, sureness };
+      best = { purpose: hit.purpose, reason: `${source} contains “${hit.phrase}”`, sureness };
   }
   if (!best && tag === "select" && options.length > 5 && looksLikeCountries(options))
-    best = { purpose: "country", reason: "it offers codes of countries", sureness: 0.6 };
+    best = { purpose: "country", reason: "options are country codes", sureness: 0.6 };
   if (!best) return undefined;
   if (best.purpose === "line1" && tag === "textarea") return { ...best, purpose: "lines" };
   return best;

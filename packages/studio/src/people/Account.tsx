@@ -34,7 +34,7 @@ export function Account({ session }: { session: SessionAnswer }) {
         </button>
       }
     >
-      <p className="mt-1 text-quiet">May {ROLE_WORDS[session.role].can}.</p>
+      <p className="mt-1 text-quiet">Role {ROLE_WORDS[session.role].can}.</p>
       <Password hasPassword={session.hasPassword} />
       {open ? <SecondFactor hasPassword={session.hasPassword} /> : null}
       {open ? <Sessions /> : null}
@@ -59,8 +59,8 @@ function Sessions() {
   const others = data?.filter(({ isThis }) => !isThis).length ?? 0;
   const shown = data?.toSorted((a, b) => Number(b.isThis) - Number(a.isThis)).slice(0, SHOWN) ?? [];
   return (
-    <section aria-label="Where you are signed in" className="mt-5">
-      <h3 className="font-semibold">Where you are signed in</h3>
+    <section aria-label="Sessions" className="mt-5">
+      <h3 className="font-semibold">Sessions</h3>
       <ul className="mt-1 border-y border-rule text-[13px]">
         {shown.map(({ madeAt, seenAt, agent, address, isThis }) => (
           <li key={`${madeAt} ${seenAt}`} className="border-b border-rule py-1.5 last:border-0">
@@ -68,14 +68,14 @@ function Sessions() {
               {browserWords(agent)}
             </span>
             <span className="text-quiet">
-              {[isThis ? "this one" : `used ${moment(seenAt)}`, `begun ${moment(madeAt)}`, address]
+              {[isThis ? "this session" : `used ${moment(seenAt)}`, `started ${moment(madeAt)}`, address]
                 .filter(Boolean)
                 .join(" · ")}
             </span>
           </li>
         ))}
         {data && data.length > SHOWN ? (
-          <li className="py-1.5 text-quiet">and {count(data.length - SHOWN)} earlier ones</li>
+          <li className="py-1.5 text-quiet">and {count(data.length - SHOWN)} earlier sessions</li>
         ) : null}
       </ul>
       {others ? (
@@ -115,7 +115,7 @@ function Password({ hasPassword }: { hasPassword: boolean }) {
       {hasPassword ? (
         <div className="w-[12rem]">
           <TextField
-            label="Password now"
+            label="Current password"
             type="password"
             autoComplete="current-password"
             required
@@ -126,7 +126,7 @@ function Password({ hasPassword }: { hasPassword: boolean }) {
       ) : null}
       <div className={hasPassword ? "w-[12rem]" : "w-[18rem]"}>
         <TextField
-          label={hasPassword ? "New password" : "A password, to sign in without a link"}
+          label={hasPassword ? "New password" : "Set a password to sign in without a link"}
           type="password"
           autoComplete="new-password"
           required
@@ -137,10 +137,10 @@ function Password({ hasPassword }: { hasPassword: boolean }) {
         />
       </div>
       <Button type="submit" disabled={isLoading}>
-        {hasPassword ? "Change it" : "Set it"}
+        {hasPassword ? "Change password" : "Set password"}
       </Button>
       <p role="status" className={error ? "w-full text-madder" : "w-full text-quiet empty:hidden"}>
-        {error ? wordsOf(error) : isSuccess && !password ? "Changed. Other sessions have ended." : ""}
+        {error ? wordsOf(error) : isSuccess && !password ? "Password changed. Other sessions have ended." : ""}
       </p>
     </form>
   );

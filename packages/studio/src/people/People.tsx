@@ -63,7 +63,7 @@ function Row({ person, isOwn, setRole, dropFactor, remove }: RowProps) {
       <span className="min-w-[10rem] flex-1 break-words">{name}</span>
       <span className="w-[11rem] text-[12.5px] text-quiet">
         {signedInAt ? `signed in ${moment(signedInAt)}` : "not signed in yet"}
-        {hasPassword ? "" : ", by link"}
+        {hasPassword ? "" : ", with a link"}
         {hasSecondFactor ? (
           <span className="block">
             has a second factor
@@ -79,7 +79,7 @@ function Row({ person, isOwn, setRole, dropFactor, remove }: RowProps) {
         ) : null}
       </span>
       <select
-        aria-label={`What ${name} may do`}
+        aria-label={`Role of ${name}`}
         className={SELECT}
         value={role}
         onChange={(event) => setRole(event.target.value as Role)}
@@ -96,7 +96,7 @@ function Row({ person, isOwn, setRole, dropFactor, remove }: RowProps) {
         ) : isAsked ? (
           <>
             <button type="button" className="text-madder underline" onClick={remove}>
-              Take out<span className="sr-only"> {name}</span>
+              Remove<span className="sr-only"> {name}</span>
             </button>{" "}
             <button type="button" className="underline" onClick={() => setIsAsked(false)}>
               Keep
@@ -104,7 +104,7 @@ function Row({ person, isOwn, setRole, dropFactor, remove }: RowProps) {
           </>
         ) : (
           <button type="button" className="underline" onClick={() => setIsAsked(true)}>
-            Take out …<span className="sr-only"> {name}</span>
+            Remove …<span className="sr-only"> {name}</span>
           </button>
         )}
       </span>
@@ -130,13 +130,13 @@ function MakePerson() {
       );
   };
   return (
-    <form onSubmit={submit} aria-label="Let somebody in" className="mt-3 flex flex-wrap items-end gap-3">
+    <form onSubmit={submit} aria-label="Add a person" className="mt-3 flex flex-wrap items-end gap-3">
       <div className="w-[12rem]">
         <TextField label="Name" required maxLength={60} autoComplete="off" value={name} change={setName} />
       </div>
       <div className="w-[12rem]">
         <TextField
-          label="First password, ten characters or more"
+          label="Initial password, at least ten characters"
           type="password"
           required
           minLength={10}
@@ -146,7 +146,7 @@ function MakePerson() {
           change={setPassword}
         />
       </div>
-      <Labelled label="May">
+      <Labelled label="Role">
         {(id) => (
           <select
             id={id}
@@ -163,7 +163,7 @@ function MakePerson() {
         )}
       </Labelled>
       <Button type="submit" disabled={isLoading}>
-        Let them in
+        Add person
       </Button>
       {error ? (
         <p role="alert" className="w-full text-madder">

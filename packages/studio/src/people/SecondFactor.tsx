@@ -38,10 +38,10 @@ export function SecondFactor({ hasPassword }: { hasPassword: boolean }) {
             One-time codes of an authenticator app
             <span className="block text-quiet">
               {data.codesSince
-                ? `asked for with the password since ${moment(data.codesSince)}`
+                ? `required with the password since ${moment(data.codesSince)}`
                 : hasPassword
-                  ? "not asked for"
-                  : "asked for with a password, which you have not set"}
+                  ? "off"
+                  : "used with a password, which you have not set"}
             </span>
           </span>
           {hasPassword || data.codesSince ? (
@@ -59,11 +59,11 @@ export function SecondFactor({ hasPassword }: { hasPassword: boolean }) {
             <span className="min-w-0 flex-1 break-words">
               Passkey “{passkey.name}”
               <span className="block text-quiet">
-                {passkey.usedAt ? `used ${moment(passkey.usedAt)}` : `made ${moment(passkey.madeAt)}, not used yet`}
+                {passkey.usedAt ? `used ${moment(passkey.usedAt)}` : `created ${moment(passkey.madeAt)}, not used yet`}
               </span>
             </span>
             <button type="button" className="underline" onClick={() => setChange({ what: "passkey off", passkey })}>
-              Take out …<span className="sr-only"> {passkey.name}</span>
+              Remove …<span className="sr-only"> {passkey.name}</span>
             </button>
           </li>
         ))}
@@ -73,7 +73,7 @@ export function SecondFactor({ hasPassword }: { hasPassword: boolean }) {
               Add a passkey …
             </button>
           ) : (
-            <span className="text-quiet">This browser has no passkeys.</span>
+            <span className="text-quiet">This browser does not support passkeys.</span>
           )}
         </li>
       </ul>
@@ -87,10 +87,10 @@ export function SecondFactor({ hasPassword }: { hasPassword: boolean }) {
 }
 
 const TITLES: Readonly<Record<Change["what"], string>> = {
-  "codes on": "Set one-time codes up",
-  "codes off": "Turn one-time codes off",
+  "codes on": "Set up one-time codes",
+  "codes off": "Turn off one-time codes",
   passkey: "Add a passkey",
-  "passkey off": "Take the passkey out",
+  "passkey off": "Remove the passkey",
 };
 
 interface AgainProps {
@@ -141,7 +141,7 @@ function Again({ change, hasPassword, done, begin }: AgainProps) {
       {hasPassword ? (
         <div className="w-[12rem]">
           <TextField
-            label="Password, once more"
+            label="Confirm your password"
             type="password"
             autoComplete="current-password"
             required
@@ -153,7 +153,7 @@ function Again({ change, hasPassword, done, begin }: AgainProps) {
       <Button type="submit" strong disabled={isUnderWay}>
         {TITLES[change.what]}
       </Button>
-      <Button onClick={done}>Not now</Button>
+      <Button onClick={done}>Cancel</Button>
       {failed ? (
         <p role="alert" className="w-full text-madder">
           {failed}
@@ -181,17 +181,17 @@ function Confirm({ begun, done }: { begun: BegunCodes; done: () => void }) {
     >
       <img
         className="row-span-2 size-[132px] rounded bg-white"
-        alt="The secret, as a code to be scanned"
+        alt="The secret as a QR code"
         src={`data:image/svg+xml;utf8,${encodeURIComponent(begun.picture)}`}
       />
       <p className="text-[13px]">
-        Scan this with an authenticator app, or type the secret into it:{" "}
+        Scan this with an authenticator app, or enter the secret:{" "}
         <code className="block break-all font-mono">{begun.secret.match(/.{1,4}/g)?.join(" ")}</code>
       </p>
       <div className="flex flex-wrap items-end gap-3">
         <div className="w-[9rem]">
           <TextField
-            label="The code it shows"
+            label="Code shown in the app"
             inputMode="numeric"
             autoComplete="one-time-code"
             required
@@ -201,12 +201,12 @@ function Confirm({ begun, done }: { begun: BegunCodes; done: () => void }) {
           />
         </div>
         <Button type="submit" strong disabled={isLoading}>
-          Ask for codes from now on
+          Turn on one-time codes
         </Button>
-        <Button onClick={done}>Not now</Button>
+        <Button onClick={done}>Cancel</Button>
       </div>
       <p className="col-span-2 text-[13px] text-quiet">
-        Other sessions end. If the app is lost, a sign-in link still works, and somebody who manages can turn codes off.
+        Other sessions will end. If you lose the app, a sign-in link still works, and a manager can turn codes off.
       </p>
       {error ? (
         <p role="alert" className="col-span-2 text-madder">

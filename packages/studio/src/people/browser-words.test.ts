@@ -16,7 +16,7 @@ it.each([
     "Safari 18 on iOS",
   ],
   ["curl/8.5.0", "curl/8.5.0"],
-  ["", "a browser that does not say which"],
+  ["", "an unknown browser"],
 ])("%s", (agent, words) => {
   expect(browserWords(agent)).toBe(words);
 });

@@ -21,5 +21,5 @@ export function browserWords(agent: string): string {
     const system = SYSTEMS.find(([known]) => known.test(agent))?.[1];
     return `${name} ${version}${system ? ` on ${system}` : ""}`;
   }
-  return agent || "a browser that does not say which";
+  return agent || "an unknown browser";
 }

@@ -2,8 +2,8 @@
 export function wordsOfPasskey(error: unknown): string | undefined {
   if (!(error instanceof Error)) return undefined;
   if (error.name === "NotAllowedError") return "No passkey was chosen, or it took too long.";
-  if (error.name === "InvalidStateError") return "This device has a passkey of yours already.";
+  if (error.name === "InvalidStateError") return "You already have a passkey on this device.";
   if (error.name === "SecurityError")
-    return "Passkeys need a name, not a number: open the workbench by its host's name, such as localhost.";
+    return "Passkeys do not work on an IP address. Open the workbench by its host name, such as localhost.";
   return error.message;
 }

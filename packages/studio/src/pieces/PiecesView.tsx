@@ -101,7 +101,7 @@ function Try({ id, ...props }: TryProps & { id: string }): ReactNode {
     case "react":
       return <TryReact {...props} />;
     default:
-      return <p className="text-quiet">It runs on a server. The same question is asked here under “Client”.</p>;
+      return <p className="text-quiet">This runs on a server. “Client” makes the same request here.</p>;
   }
 }
 
@@ -180,7 +180,7 @@ function TryMap({ webKey }: TryProps) {
     <>
       <bibliotope-map ref={map} web-key={webKey} label="Where it is" at="-35.1841,-21.6253" zoom="15" device="" />
       <p role="status" className="mt-2 font-mono text-[12.5px]">
-        {pressed || "Press the map."}
+        {pressed || "Click the map."}
       </p>
     </>
   );
@@ -211,7 +211,7 @@ function TryClient({ client }: TryProps) {
         <input className={FIELD} value={q} onChange={(event) => setQ(event.target.value)} />
       </label>
       <Button type="submit" className="justify-self-start">
-        Ask
+        Look up
       </Button>
       <pre role="status" className="font-mono text-[12.5px] whitespace-pre-wrap">
         {said}
@@ -223,11 +223,11 @@ function TryClient({ client }: TryProps) {
 function TryDevice({ client }: TryProps) {
   const [said, setSaid] = useState("");
   const find = async () => {
-    setSaid("Finding this device …");
+    setSaid("Locating this device …");
     const located = await locate();
     if (!located.ok) return setSaid(`${located.words} ${located.next}`);
     const { features } = await client.reverse(located.at);
-    setSaid(`${features[0]?.properties.line ?? "No address near"}, within ${Math.round(located.within)} m`);
+    setSaid(`${features[0]?.properties.line ?? "No address nearby"}, within ${Math.round(located.within)} m`);
   };
   return (
     <>

@@ -21,7 +21,7 @@ export const PIECES: readonly Piece[] = [
     id: "search",
     name: "Search box",
     words:
-      "An element of a form: the list follows the typing, a choice is resolved, and the form is sent its text, ref and position. With fills it fills the form's other fields by their autofill tokens.",
+      "A form element: suggestions follow the typing, the chosen one is resolved, and its text, ref and position are submitted with the form. With fills, it also fills the other fields by their autofill tokens.",
     language: "xml",
     code: (service) => `<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
 
@@ -36,9 +36,9 @@ export const PIECES: readonly Piece[] = [
   },
   {
     id: "tokens",
-    name: "A form by its tokens",
+    name: "Existing form, by autofill tokens",
     words:
-      "A form that is there already: the first line of its address searches, the rest is filled. Nothing but the autocomplete attributes says what is what.",
+      "For a form you already have: the first address line searches, and the other fields are filled. Fields are recognised by their autocomplete attributes alone.",
     language: "typescript",
     code: (service) => `${HEAD(service, "bindTokens, Client")}
 bindTokens(document.querySelector("form"), {
@@ -50,7 +50,7 @@ bindTokens(document.querySelector("form"), {
   {
     id: "map",
     name: "Map",
-    words: "An element as high as the page makes it. A press tells its position; markers are set as a property.",
+    words: "An element sized by the page. A click reports its position; markers are set as a property.",
     language: "xml",
     code: (service) => `<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
 
@@ -67,7 +67,7 @@ bindTokens(document.querySelector("form"), {
     id: "picker",
     name: "Picker",
     words:
-      "A button that opens search, map and mark over the page. Done fills the form and is sent with it; Cancel changes nothing. The same stands on a page of its own, for windows, frames and web views: see docs/picker.md.",
+      "A button that opens a search box, map and marker in a dialog. Done fills the form and is submitted with it; Cancel changes nothing. It is also available as a separate page for windows, frames and web views: see docs/picker.md.",
     language: "xml",
     code: (service) => `<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
 
@@ -83,7 +83,7 @@ bindTokens(document.querySelector("form"), {
     id: "still",
     name: "Picture",
     words:
-      "A picture of the map for cards, read-only pages and letters: by a ref, or by a position. With control it opens its place when it is pressed, shows the way and copies the position.",
+      "A picture of the map for cards, read-only pages and letters, by ref or position. With control, users can open the place, get directions and copy the position.",
     language: "xml",
     code: (service) => `<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
 
@@ -93,8 +93,7 @@ bindTokens(document.querySelector("form"), {
   {
     id: "report",
     name: "Report",
-    words:
-      "Lets a person say what is wrong with an address. What is sent from here waits under Data, Corrections, where somebody decides.",
+    words: "Lets users report a mistake in an address. Reports appear under Data, Corrections, for review.",
     language: "xml",
     code: (service) => `<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
 
@@ -106,7 +105,7 @@ bindTokens(document.querySelector("form"), {
     id: "client",
     name: "Client",
     words:
-      "Every lookup as a call, typed. An error says what went wrong, what to tell the person, and whether to ask again; it never looks like an empty list.",
+      "Every lookup as a typed call. An error says what went wrong, what to tell the user, and whether to try again; it never looks like an empty list.",
     language: "typescript",
     code: (service) => `${HEAD(service, "Client, LookupError")}
 try {
@@ -121,7 +120,7 @@ try {
   {
     id: "device",
     name: "The device's position",
-    words: "Asked for once. Every refusal is a value with words and a next step, never an exception.",
+    words: "Requests the position once. A refusal is a value with a message and a next step, never an exception.",
     language: "typescript",
     code: (service) => `${HEAD(service, "Client, locate")}
 const located = await locate({ timeout: 10_000 });
@@ -135,7 +134,7 @@ else {
   {
     id: "react",
     name: "React",
-    words: "The same search as a component, or as a hook without any look. React 18 and 19.",
+    words: "The same search as a component, or as an unstyled hook. React 18 and 19.",
     language: "typescript",
     code: (service) => `import { BibliotopeProvider, SearchField } from "@bibliotope/kit/react";
 
@@ -152,7 +151,7 @@ export function Address() {
     id: "server",
     name: "Server",
     words:
-      "Before a record is stored: its address into a position. What comes back has to be taken apart, so that going on without a place cannot happen by oversight.",
+      "Turns an address into a position before a record is stored. The result has to be unwrapped, so you cannot continue without a place by oversight.",
     language: "typescript",
     code: (service) => `import { Client, placeOf } from "@bibliotope/kit/server";
 

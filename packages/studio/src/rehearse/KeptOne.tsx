@@ -57,7 +57,7 @@ export function KeptOne({ rehearsal, definition, result, isBusy, run, expect, dr
               className="mt-1 underline"
               onClick={() => expect(storedValues(definition, result.found), result.states)}
             >
-              That is right now: expect it
+              Accept the new values
             </button>
           )}
         </div>
@@ -76,7 +76,7 @@ export function KeptOne({ rehearsal, definition, result, isBusy, run, expect, dr
             ))}
           </ol>
           <button type="button" className="mt-1 text-[12.5px] text-quiet underline" onClick={drop}>
-            Drop<span className="sr-only"> {name}</span>
+            Delete<span className="sr-only"> {name}</span>
           </button>
         </>
       ) : null}
@@ -89,7 +89,7 @@ function StateWords({ result, count }: { result: RunResult | undefined; count: n
   const looks = {
     waiting: ["text-quiet", "waiting"],
     running: ["text-quiet", result.state === "running" ? `step ${result.step + 1} of ${count}` : ""],
-    kept: ["text-verdigris", "kept"],
+    passed: ["text-verdigris", "passed"],
     changed: ["text-madder", "changed"],
   } as const;
   const [colour, words] = looks[result.state];

@@ -35,7 +35,7 @@ export function Rehearsals(props: RehearsalsProps) {
   const isRunning = Object.values(results).some(({ state }) => state === "running");
   const states = kept.map(({ id }) => results[id]?.state);
   const changed = states.filter((state) => state === "changed").length;
-  const done = changed + states.filter((state) => state === "kept").length;
+  const done = changed + states.filter((state) => state === "passed").length;
   const store = ({ id: _, keptAt: __, ...rehearsal }: KeptRehearsal) => void keep({ ref: formRef, rehearsal });
   return (
     <aside
@@ -59,9 +59,9 @@ export function Rehearsals(props: RehearsalsProps) {
       {kept.length ? (
         <>
           <div className="mt-5 flex items-center gap-2 border-t border-rule pt-3">
-            <h3 className="font-semibold">Kept with this form</h3>
+            <h3 className="font-semibold">Saved with this form</h3>
             <span role="status" className="ml-auto text-[12.5px] text-quiet">
-              {done && !isRunning ? (changed ? `${changed} of ${done} changed` : `all ${done} kept`) : ""}
+              {done && !isRunning ? (changed ? `${changed} of ${done} changed` : `all ${done} passed`) : ""}
             </span>
           </div>
           <ul className="mt-1">
@@ -102,13 +102,13 @@ export function Rehearsals(props: RehearsalsProps) {
             </Button>
           </div>
           <p className="mt-2 text-[12.5px] text-quiet">
-            The test goes through the same steps on the form’s own page, which shows the published version.
+            The test runs the same steps on the form’s own page, which shows the published version.
           </p>
         </>
       ) : null}
       {dropped ? (
         <p role="status" className="mt-3 text-[12.5px]">
-          “{dropped.name}” was dropped.{" "}
+          “{dropped.name}” was deleted.{" "}
           <button
             type="button"
             className="underline"
@@ -117,7 +117,7 @@ export function Rehearsals(props: RehearsalsProps) {
               setDropped(undefined);
             }}
           >
-            Bring it back
+            Undo
           </button>
         </p>
       ) : null}
@@ -150,7 +150,7 @@ function Keep({
   if (!steps.length)
     return (
       <p className="mt-2 text-quiet">
-        Use the form as one of its users would: what you do is noted here, to be kept and run again.
+        Use the form as a user would. Your steps appear here, so you can save and run them again.
       </p>
     );
   return (
@@ -163,7 +163,7 @@ function Keep({
         ))}
       </ol>
       <label htmlFor={id} className="mt-3 mb-1 block text-[12.5px] text-quiet">
-        Keep them, with what stands in the fields now, as
+        Save the steps and current values as
       </label>
       <div className="flex gap-2">
         <input
@@ -175,10 +175,10 @@ function Keep({
           className="h-[34px] min-w-0 flex-1 rounded border border-edge bg-field px-2.5"
         />
         <Button strong type="submit" disabled={!name.trim()}>
-          Keep
+          Save
         </Button>
       </div>
-      {isTaken ? <p className="mt-1 text-[12.5px] text-ochre">This replaces the one of that name.</p> : null}
+      {isTaken ? <p className="mt-1 text-[12.5px] text-ochre">This replaces the rehearsal with that name.</p> : null}
     </form>
   );
 }

@@ -206,19 +206,19 @@ export function RehearseView() {
         </label>
         {rehearsed === "normal" ? null : (
           <span role="status" className="text-ochre">
-            Played, not real: {SITUATION_WORDS[rehearsed]}
+            Simulated: {SITUATION_WORDS[rehearsed]}
           </span>
         )}
         <span className="ml-auto flex items-center gap-2.5 max-[640px]:ml-0">
-          {record && !run ? <span role="status">Opened on a stored record</span> : null}
+          {record && !run ? <span role="status">Stored record</span> : null}
           {answer ? (
             <button type="button" className="text-quiet underline" onClick={openStored}>
-              Open as stored
+              Open a stored record
             </button>
           ) : null}
           {run || record || steps.length ? (
             <button type="button" className="text-quiet underline" onClick={beginAnew}>
-              Begin anew
+              Start over
             </button>
           ) : null}
           <Button
@@ -226,7 +226,7 @@ export function RehearseView() {
             aria-controls="would-send"
             onClick={() => setOpened(opened === "send" ? undefined : "send")}
           >
-            What it sends
+            Submitted values
           </Button>
           <Button
             aria-expanded={opened === "rehearsals"}
@@ -245,12 +245,10 @@ export function RehearseView() {
             : "grid-cols-[var(--form-width,374px)_232px_minmax(0,1fr)]"
         }`}
       >
-        <section aria-label="The form" data-page ref={page} className="min-h-0 overflow-y-auto px-[22px] py-4" />
-        <Gutter title="Parts of the address in hand" answer={answer} bound={new Set(wires.map(({ part }) => part))} />
+        <section aria-label="Form" data-page ref={page} className="min-h-0 overflow-y-auto px-[22px] py-4" />
+        <Gutter title="Address parts" answer={answer} bound={new Set(wires.map(({ part }) => part))} />
         <section aria-label="Map" ref={sheet} className="relative min-h-[300px]">
-          {hasMap ? null : (
-            <p className="p-6 text-quiet">This form has no map beside it. Add a map field in Compose.</p>
-          )}
+          {hasMap ? null : <p className="p-6 text-quiet">This form has no map. Add a map field in Compose.</p>}
         </section>
         <Wires inside={spread} wires={wires} />
         {opened === "send" && going ? (

@@ -17,11 +17,11 @@ interface SendPanelProps {
 const ORIGIN_WORDS: Readonly<Record<Origin, string>> = {
   empty: "empty",
   typed: "typed",
-  corrected: "typed over",
-  record: "of the record",
-  left: "of the place before",
+  corrected: "edited",
+  record: "from the record",
+  left: "from the previous place",
   stored: "as stored",
-  service: "of a service",
+  service: "from a service",
   form: "set by the form",
 };
 
@@ -30,12 +30,12 @@ export function SendPanel({ definition, going, close }: SendPanelProps) {
   return (
     <aside
       id="would-send"
-      aria-label="What it would send"
+      aria-label="Submitted values"
       className="flex min-h-0 flex-col overflow-y-auto border-l border-rule px-4 py-3.5"
       onKeyDown={(event) => event.key === "Escape" && close()}
     >
       <div className="flex items-center">
-        <h2 className="font-serif text-lg font-semibold">What it would send</h2>
+        <h2 className="font-serif text-lg font-semibold">Submitted values</h2>
         <button type="button" className="ml-auto text-quiet underline" onClick={close}>
           Close
         </button>
@@ -48,7 +48,7 @@ export function SendPanel({ definition, going, close }: SendPanelProps) {
           <tr>
             <th>Field</th>
             <th>Value</th>
-            <th>Where it comes from</th>
+            <th>Source</th>
           </tr>
         </thead>
         <tbody>
@@ -69,14 +69,14 @@ export function SendPanel({ definition, going, close }: SendPanelProps) {
         </tbody>
       </table>
       <p className="mt-3 text-[12.5px] text-quiet">
-        Nothing is sent from here. A rehearsal that is kept expects these values, and what each address is.
+        Nothing is sent. A saved rehearsal expects these values and address states.
       </p>
     </aside>
   );
 }
 
 function OriginWords({ origin, was, isUnseen }: GoingOut) {
-  if (isUnseen && origin !== "empty") return <span className="text-ochre">not seen: not stored</span>;
+  if (isUnseen && origin !== "empty") return <span className="text-ochre">hidden: not stored</span>;
   return (
     <span className={origin === "left" ? "text-madder" : origin === "corrected" ? "text-ochre" : ""}>
       {ORIGIN_WORDS[origin]}
@@ -103,8 +103,7 @@ function StateLine({
   isOnly: boolean;
 }) {
   const label = definition.fields.find(({ name }) => name === startingField(definition, address))?.label ?? address;
-  if (isUnseen)
-    return <p className="mt-2 text-[12.5px] text-quiet">{label}: not seen as the form stands, so not stored.</p>;
+  if (isUnseen) return <p className="mt-2 text-[12.5px] text-quiet">{label}: hidden at the moment, so not stored.</p>;
   return (
     <p className="mt-2 flex flex-wrap items-baseline gap-x-2 text-[12.5px] text-quiet">
       <span>{isOnly ? "The address:" : `${label}:`}</span>

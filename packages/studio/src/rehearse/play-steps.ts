@@ -63,7 +63,7 @@ export class Player {
       case "select": {
         const control = controlNamed(form, step.field);
         control.value = step.value;
-        if (control.value !== step.value) throw new StepFailed(`there is no “${step.value}” to choose`);
+        if (control.value !== step.value) throw new StepFailed(`there is no option “${step.value}”`);
         this.#fire(control, new Event("input", { bubbles: true }));
         this.#fire(control, new Event("change", { bubbles: true }));
         return this.#quiet(signal);
@@ -71,19 +71,19 @@ export class Player {
       case "take": {
         const box = controlNamed(form, step.field).closest(".bt-search");
         const line = () => withLine(box, ".bt-list:not([hidden]) > [role=option]", step.line);
-        return this.#pressWhenThere(line, `“${step.line}” did not come into the list`, signal);
+        return this.#pressWhenThere(line, `“${step.line}” did not appear in the list`, signal);
       }
       case "choose": {
         const choice = () => withLine(placeOf(form, step.address), ".bt-choice", step.line);
-        return this.#pressWhenThere(choice, `“${step.line}” is not among those that fit`, signal);
+        return this.#pressWhenThere(choice, `“${step.line}” is not among the matches`, signal);
       }
       case "keep": {
         const offered = () => placeOf(form, step.address)?.querySelector<HTMLElement>(".bt-typed:not([hidden])");
-        return this.#pressWhenThere(offered, "what was typed was not offered to be used", signal);
+        return this.#pressWhenThere(offered, "the typed text was not offered", signal);
       }
       case "press": {
         const button = () => form.querySelector<HTMLElement>(`button[name="${CSS.escape(step.field)}"]:enabled`);
-        return this.#pressWhenThere(button, `the button ${step.field} cannot be pressed`, signal);
+        return this.#pressWhenThere(button, `the button ${step.field} cannot be clicked`, signal);
       }
       case "point":
         if (!map) throw new StepFailed("the form has no map");

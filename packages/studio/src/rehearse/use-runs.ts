@@ -14,7 +14,7 @@ import { useCallback, useState } from "react";
 export type RunResult =
   | { state: "waiting" }
   | { state: "running"; step: number }
-  | { state: "kept" }
+  | { state: "passed" }
   | {
       state: "changed";
       changed: Changed[];
@@ -62,7 +62,7 @@ export function useRuns() {
     setRun(undefined);
     setQueue([]);
     setResults((before) =>
-      Object.fromEntries(Object.entries(before).filter(([, { state }]) => state === "kept" || state === "changed")),
+      Object.fromEntries(Object.entries(before).filter(([, { state }]) => state === "passed" || state === "changed")),
     );
   }, []);
   return { run, results, note, start, next, stop };
@@ -86,5 +86,5 @@ export function resultOf(
   const otherStates = changedStates(expectedStates, states);
   return changed.length || otherStates.length || failed
     ? { state: "changed", changed, changedStates: otherStates, found, states, failed }
-    : { state: "kept" };
+    : { state: "passed" };
 }

@@ -19,9 +19,9 @@ interface AskingProps {
 
 const BODY_WORDS: Readonly<Record<BodyKind | "none", string>> = {
   none: "no body",
-  json: "a body of JSON",
-  form: "a body of a form",
-  xml: "a body of XML",
+  json: "a JSON body",
+  form: "a form body",
+  xml: "an XML body",
 };
 
 /** How a service is asked, as a sentence whose words are changed where they stand. */
@@ -31,13 +31,13 @@ export function Asking({ service, change, isFixed, tried, setTried }: AskingProp
   return (
     <div className="min-w-0 font-serif text-[15px] leading-[2.05]">
       <fieldset disabled={isFixed} className="contents">
-        <legend className="sr-only">How it is asked</legend>
+        <legend className="sr-only">Request</legend>
         <ChoiceInPlace
-          aria-label="How it is asked"
+          aria-label="Request"
           value={ask.by}
           options={[
             ["http", "Send"],
-            ["soap", "Ask the operation"],
+            ["soap", "Call the operation"],
           ]}
           change={(by) => change({ ask: by === "http" ? asHttp(ask) : asSoap(ask) })}
         />{" "}
@@ -55,7 +55,7 @@ export function Asking({ service, change, isFixed, tried, setTried }: AskingProp
           <>
             <TextInPlace aria-label="Operation" value={ask.operation} change={(operation) => reask({ operation })} /> by{" "}
             <ChoiceInPlace
-              aria-label="Version of SOAP"
+              aria-label="SOAP version"
               value={ask.version}
               options={[
                 ["1.2", "SOAP 1.2"],
@@ -97,7 +97,7 @@ export function Asking({ service, change, isFixed, tried, setTried }: AskingProp
                 checked={ask.isQualified ?? false}
                 onChange={(event) => reask({ isQualified: event.target.checked || undefined })}
               />
-              inputs in the namespace too
+              qualified inputs
             </label>
             . <Wsdl take={change} />
           </>
@@ -108,7 +108,7 @@ export function Asking({ service, change, isFixed, tried, setTried }: AskingProp
         />
         {ask.by === "http" && ask.method !== "GET" ? (
           <div>
-            with{" "}
+            input{" "}
             <ChoiceInPlace
               aria-label="Body"
               value={ask.body?.kind ?? "none"}
@@ -117,7 +117,7 @@ export function Asking({ service, change, isFixed, tried, setTried }: AskingProp
             />
             {ask.body ? (
               <textarea
-                aria-label="Text of the body"
+                aria-label="Body text"
                 rows={4}
                 value={ask.body.text}
                 className="block w-full rounded border border-edge bg-field p-2 font-mono text-[12.5px] leading-[1.5]"
@@ -135,11 +135,11 @@ export function Asking({ service, change, isFixed, tried, setTried }: AskingProp
         isFixed={isFixed}
       />
       <fieldset disabled={isFixed} className="contents">
-        <legend className="sr-only">How long and how often</legend>
+        <legend className="sr-only">Limits</legend>
         <p>
-          Wait at most{" "}
+          Wait up to{" "}
           <NumberInPlace
-            aria-label="Seconds that are waited"
+            aria-label="Timeout in seconds"
             min={0.1}
             max={30}
             step={0.1}
@@ -149,47 +149,47 @@ export function Asking({ service, change, isFixed, tried, setTried }: AskingProp
           />{" "}
           seconds, or as long as{" "}
           <ChoiceInPlace
-            aria-label="Input that says how long is waited"
+            aria-label="Input that sets the timeout"
             value={service.timeLimitFrom ?? ""}
             options={[["", "no input"], ...inputs.map(({ name }) => [name, name] as const)]}
             change={(timeLimitFrom) => change({ timeLimitFrom: timeLimitFrom || undefined })}
           />{" "}
-          says. Try{" "}
+          says. Retry up to{" "}
           <NumberInPlace
-            aria-label="Further tries"
+            aria-label="Retries"
             min={0}
             max={3}
             placeholder="0"
             value={service.again}
             change={(again) => change({ again })}
           />{" "}
-          times more, where that changes nothing. Keep an answer for{" "}
+          times, if the request is safe to repeat. Cache an answer for{" "}
           <NumberInPlace
-            aria-label="Seconds that an answer is kept"
+            aria-label="Cache time in seconds"
             min={0}
             max={86_400}
             placeholder="0"
             value={service.keep}
             change={(keep) => change({ keep })}
           />{" "}
-          seconds. Ask{" "}
+          seconds. Send up to{" "}
           <NumberInPlace
-            aria-label="Requests at once"
+            aria-label="Concurrent requests"
             min={1}
             max={200}
             placeholder="20"
             value={service.atOnce}
             change={(atOnce) => change({ atOnce })}
           />{" "}
-          times at once at most, and{" "}
+          requests at once, and up to{" "}
           <NumberInPlace
-            aria-label="Requests a minute for a key"
+            aria-label="Requests per minute and key"
             min={1}
             placeholder="–"
             value={service.perMinute}
             change={(perMinute) => change({ perMinute })}
           />{" "}
-          times a minute for a key.
+          per minute and key.
         </p>
         <p>
           <label className="inline-flex items-baseline gap-1.5">
@@ -198,18 +198,18 @@ export function Asking({ service, change, isFixed, tried, setTried }: AskingProp
               checked={service.register !== undefined}
               onChange={(event) => change({ register: event.target.checked ? { countries: ["QR"] } : undefined })}
             />
-            It confirms addresses
+            Official register
           </label>
           {service.register ? (
             <>
               {" "}
               of{" "}
               <TextInPlace
-                aria-label="Countries it speaks for"
+                aria-label="Countries it covers"
                 value={service.register.countries.join(", ")}
                 change={(text) => change({ register: { countries: text.toUpperCase().split(/[\s,]+/) } })}
               />
-              : its values are official parts, <i>number</i> and <i>standing</i>.
+              : it returns official address parts, <i>number</i> and <i>standing</i>.
             </>
           ) : null}
         </p>
@@ -243,7 +243,7 @@ function Headers({ headers, set }: { headers: readonly ServiceHeader[]; set: (he
             change={(to) => change(i, { value: to })}
           />{" "}
           <button type="button" className="text-[12.5px] underline" onClick={() => set(headers.toSpliced(i, 1))}>
-            take out<span className="sr-only"> {name}</span>
+            remove<span className="sr-only"> {name}</span>
           </button>
         </div>
       ))}

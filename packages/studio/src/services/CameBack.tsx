@@ -55,11 +55,11 @@ export function CameBack({ tried, name, isFixed }: CameBackProps) {
       {document !== undefined ? (
         <AnswerTree document={document} chosen={chosen} onChoose={setChosen} opens={isOpen} />
       ) : body ? (
-        <ScrollBox label="What came back, as text" className="min-h-0 flex-1">
+        <ScrollBox label="Response as text" className="min-h-0 flex-1">
           <pre className="py-2 font-mono text-[12px] break-all whitespace-pre-wrap">{body}</pre>
         </ScrollBox>
       ) : (
-        <p className="mt-3 text-quiet">Nothing came back.</p>
+        <p className="mt-3 text-quiet">Empty response.</p>
       )}
       {proposed ? (
         <div className="mt-2 flex items-baseline gap-3 rounded bg-ink px-3 py-2 font-mono text-[12.5px] text-page">
@@ -69,7 +69,7 @@ export function CameBack({ tried, name, isFixed }: CameBackProps) {
           </span>
           {isFixed ? null : (
             <button type="button" className="font-sans underline" onClick={() => name(chosen, proposed)}>
-              Name it for forms
+              Use in forms
             </button>
           )}
         </div>

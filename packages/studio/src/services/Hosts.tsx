@@ -46,9 +46,9 @@ export function Hosts({ isManager }: { isManager: boolean }) {
       trigger={<Button>Allowed hosts</Button>}
     >
       <p className="mt-1 text-[13px] text-quiet">
-        Services are asked at these alone, scheme and port included. An address within this machine or its network is
-        refused unless its host is marked as inside. Maps of published forms fetch pictures of your own from those
-        marked for pictures alone.
+        Services may only be called at these origins, including scheme and port. Addresses on this machine or its
+        network are refused unless marked as internal. Maps in published forms load your own tiles only from hosts
+        marked for map tiles.
       </p>
       <ul className="mt-3 border-y border-rule">
         {hosts.map(({ id, scheme, host, port, isInside: inside, forPictures: shows, standIn }) => (
@@ -59,15 +59,15 @@ export function Hosts({ isManager }: { isManager: boolean }) {
             <span className="flex-1 text-[12.5px] text-quiet">
               {[
                 inside ? "inside" : "",
-                shows ? "pictures of maps too" : "",
-                standIn ? `the stand-in “${standIn}”, allowed at each start` : "",
+                shows ? "map tiles too" : "",
+                standIn ? `the stand-in “${standIn}”, allowed at every start` : "",
               ]
                 .filter(Boolean)
                 .join("; ")}
             </span>
             {isManager && !standIn ? (
               <button type="button" className="underline" onClick={() => void refuse(id)}>
-                Take out<span className="sr-only"> {host}</span>
+                Remove<span className="sr-only"> {host}</span>
               </button>
             ) : null}
           </li>
@@ -85,14 +85,14 @@ export function Hosts({ isManager }: { isManager: boolean }) {
           />
           <label className="inline-flex h-[34px] items-center gap-1.5">
             <input type="checkbox" checked={isInside} onChange={(event) => setInside(event.target.checked)} />
-            inside this network
+            internal network
           </label>
           <label className="inline-flex h-[34px] items-center gap-1.5">
             <input type="checkbox" checked={forPictures} onChange={(event) => setForPictures(event.target.checked)} />
-            pictures of maps
+            map tiles
           </label>
           <Button strong type="submit" disabled={isLoading || !read}>
-            Allow it
+            Allow
           </Button>
         </form>
       ) : null}

@@ -24,11 +24,11 @@ export function Inputs({ inputs, set, tried, setTried, isFixed }: InputsProps) {
       <table className="w-full border-y border-rule font-sans text-[13px] leading-[1.5]">
         <thead className="text-left text-[12.5px] text-quiet">
           <tr>
-            <th className="py-1 font-normal">with</th>
-            <th className="font-normal">which is</th>
-            <th className="font-normal">tried with</th>
+            <th className="py-1 font-normal">input</th>
+            <th className="font-normal">type</th>
+            <th className="font-normal">test value</th>
             <th>
-              <span className="sr-only">What can be done</span>
+              <span className="sr-only">Actions</span>
             </th>
           </tr>
         </thead>
@@ -38,7 +38,7 @@ export function Inputs({ inputs, set, tried, setTried, isFixed }: InputsProps) {
             <tr key={i} className="border-t border-rule">
               <td className="py-1">
                 <TextInPlace
-                  aria-label="Name of an input"
+                  aria-label="Input name"
                   disabled={isFixed}
                   value={name}
                   change={(to) => change(i, { name: to })}
@@ -46,7 +46,7 @@ export function Inputs({ inputs, set, tried, setTried, isFixed }: InputsProps) {
               </td>
               <td>
                 <ChoiceInPlace
-                  aria-label={`What ${name} is`}
+                  aria-label={`Type of ${name}`}
                   disabled={isFixed}
                   value={kind}
                   options={VALUE_KINDS.map((one) => [one, VALUE_WORDS[one]] as const)}
@@ -59,7 +59,7 @@ export function Inputs({ inputs, set, tried, setTried, isFixed }: InputsProps) {
                     checked={required ?? false}
                     onChange={(event) => change(i, { required: event.target.checked || undefined })}
                   />
-                  needed
+                  required
                 </label>
               </td>
               <td>
@@ -77,7 +77,7 @@ export function Inputs({ inputs, set, tried, setTried, isFixed }: InputsProps) {
                   className="underline"
                   onClick={() => set(inputs.toSpliced(i, 1))}
                 >
-                  out<span className="sr-only">: {name}</span>
+                  remove<span className="sr-only">: {name}</span>
                 </button>
               </td>
             </tr>

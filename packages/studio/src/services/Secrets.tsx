@@ -26,8 +26,8 @@ export function Secrets({ isManager }: { isManager: boolean }) {
   return (
     <Sheet title="Secrets" open={open} onOpenChange={setOpen} size="large" trigger={<Button>Secrets</Button>}>
       <p className="mt-1 text-[13px] text-quiet">
-        A header or a body names one as <code className="font-mono">{"{secret.courier-token}"}</code>. They are sealed
-        before they are stored, and leave for the service alone.
+        Use a secret in a header or body as <code className="font-mono">{"{secret.courier-token}"}</code>. Secrets are
+        encrypted before they are stored and sent only to the service.
       </p>
       <ul className="mt-3 border-y border-rule">
         {secrets.map(({ name, setAt, services, isReadable }) => (
@@ -38,8 +38,8 @@ export function Secrets({ isManager }: { isManager: boolean }) {
             <span className="font-mono text-[13px] text-plum">{name}</span>
             <span className={`flex-1 text-[12.5px] ${isReadable ? "text-quiet" : "text-madder"}`}>
               {isReadable
-                ? `set ${moment(setAt)}; ${services.length ? `used by ${services.join(", ")}` : "used by nothing"}`
-                : "cannot be opened: it was sealed with another key. Set it again."}
+                ? `set ${moment(setAt)}; ${services.length ? `used by ${services.join(", ")}` : "not used"}`
+                : "cannot be decrypted: it was encrypted with another key. Set it again."}
             </span>
             {isManager ? (
               <>
@@ -52,7 +52,7 @@ export function Secrets({ isManager }: { isManager: boolean }) {
                   disabled={services.length > 0}
                   onClick={() => void drop(name)}
                 >
-                  Take out<span className="sr-only"> {name}</span>
+                  Remove<span className="sr-only"> {name}</span>
                 </button>
               </>
             ) : null}
@@ -67,7 +67,7 @@ export function Secrets({ isManager }: { isManager: boolean }) {
             value={draft.name}
             required
             pattern="[a-z][a-z0-9\-]{0,39}"
-            title="Small letters, digits and -, a letter first"
+            title="Lowercase letters, digits and -, starting with a letter"
             change={(name) => setDraft({ ...draft, name })}
           />
           <TextField
@@ -79,7 +79,7 @@ export function Secrets({ isManager }: { isManager: boolean }) {
             change={(value) => setDraft({ ...draft, value })}
           />
           <Button strong type="submit" disabled={isLoading}>
-            Set it
+            Set
           </Button>
         </form>
       ) : null}

@@ -32,7 +32,7 @@ export function ServiceView() {
   return (
     <main className="px-5 py-8">
       <p role={error ? "alert" : "status"} className={error ? "text-madder" : "text-quiet"}>
-        {error ? wordsOf(error) : "Loading the service"}
+        {error ? wordsOf(error) : "Loading service"}
       </p>
       <Link to="/services" className="underline">
         All services
@@ -82,7 +82,7 @@ function Spread({ held, revision, isAllowed }: { held: Service; revision: number
   return (
     <main className="mx-auto flex w-full max-w-[86rem] min-h-0 flex-1 flex-col px-5 py-4">
       <div className="flex flex-wrap items-center gap-2">
-        <h1 className="font-serif text-[24px] font-semibold">{service.title || "A new service"}</h1>
+        <h1 className="font-serif text-[24px] font-semibold">{service.title || "New service"}</h1>
         <p className="mr-auto text-[13px] text-quiet">{summary ? stateWords(summary.state) : ""}</p>
         <Link to="/services" className="px-2 underline">
           All services
@@ -102,9 +102,7 @@ function Spread({ held, revision, isAllowed }: { held: Service; revision: number
       <div role="status" className="min-h-[1.4em] text-[13px]">
         {wrong ? <span className="text-madder">{wordsOf(wrong)}</span> : null}
         {!wrong && !isAllowed ? (
-          <span className="text-ochre">
-            Its host is not among those that may be asked: add it under “Allowed hosts”.
-          </span>
+          <span className="text-ochre">Its host is not allowed yet. Add it under “Allowed hosts”.</span>
         ) : null}
       </div>
       <div
@@ -113,10 +111,10 @@ function Spread({ held, revision, isAllowed }: { held: Service; revision: number
       >
         <section aria-labelledby="asked" className="overflow-auto p-5">
           <h2 id="asked" className="font-serif text-[18px] font-semibold">
-            What is asked
+            Request
           </h2>
           <p className="mt-1 font-serif text-[15px] leading-[2.05]">
-            It is called{" "}
+            Title:{" "}
             <TextInPlace
               aria-label="Title"
               value={service.title}
@@ -126,7 +124,7 @@ function Spread({ held, revision, isAllowed }: { held: Service; revision: number
               disabled={!isManager}
               change={(title) => change({ title })}
             />
-            , and forms know it as{" "}
+            , name in forms:{" "}
             <TextInPlace
               aria-label="Name for forms"
               value={service.name}
@@ -149,7 +147,7 @@ function Spread({ held, revision, isAllowed }: { held: Service; revision: number
                 })
               }
             >
-              {trying.isLoading ? "Asking …" : "Try it with these values"}
+              {trying.isLoading ? "Calling …" : "Try it with these values"}
             </Button>
             {isManager && revision ? (
               <button
@@ -164,7 +162,7 @@ function Spread({ held, revision, isAllowed }: { held: Service; revision: number
                     )
                 }
               >
-                Take this service out
+                Delete this service
               </button>
             ) : null}
           </div>
@@ -178,7 +176,7 @@ function Spread({ held, revision, isAllowed }: { held: Service; revision: number
         </section>
         <section aria-labelledby="came" className="flex min-h-0 flex-col overflow-auto p-5">
           <h2 id="came" className="font-serif text-[18px] font-semibold">
-            What came back
+            Response
           </h2>
           {trying.error ? (
             <p role="alert" className="mt-2 text-madder">
@@ -199,7 +197,7 @@ function Spread({ held, revision, isAllowed }: { held: Service; revision: number
             />
           ) : trying.error ? null : (
             <p className="mt-2 text-quiet">
-              Nothing yet. Try it with values of your own, saved or not; nothing of it is counted.
+              Nothing yet. Try it with your own values, saved or not; tests are not counted.
             </p>
           )}
         </section>

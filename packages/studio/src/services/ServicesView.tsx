@@ -42,9 +42,9 @@ export function ServicesView() {
         ) : null}
       </div>
       <p className="mt-1 max-w-[46rem] text-quiet">
-        A courier, a register, a tide table: what a form wants beside an address. Each is described once; forms ask it
-        through this server, so that its address and its secrets never reach a browser.
-        {isManager ? "" : " Only people who manage this workbench describe them."}
+        A courier, a register, a tide table: services a form uses beside address search. You describe each once; forms
+        call it through this server, so its URL and secrets never reach a browser.
+        {isManager ? "" : " Only managers of this workbench can describe services."}
       </p>
       {error ? (
         <p role="alert" className="mt-3 text-ochre">
@@ -53,12 +53,10 @@ export function ServicesView() {
       ) : null}
       {isLoading ? (
         <p role="status" className="mt-4 text-quiet">
-          Loading the services
+          Loading services
         </p>
       ) : null}
-      {services?.length === 0 ? (
-        <p className="mt-4 text-quiet">No services yet. Describe one with “New service”.</p>
-      ) : null}
+      {services?.length === 0 ? <p className="mt-4 text-quiet">No services yet. Add one with “New service”.</p> : null}
       {services?.length ? (
         <ul className="mt-5 rounded-md border border-rule bg-page">
           {services.map((service) => (
@@ -80,7 +78,7 @@ function Row({ service: { name, title, by, host, isRegister, forms, state } }: {
         <span className="ml-2 font-mono text-[12.5px] text-slate">{name}</span>
         <p className="truncate text-[12.5px] text-quiet">
           {isRegister ? "a register, " : ""}
-          {by === "soap" ? "by SOAP at " : "by HTTP at "}
+          {by === "soap" ? "SOAP at " : "HTTP at "}
           {host}
         </p>
       </div>
@@ -89,13 +87,13 @@ function Row({ service: { name, title, by, host, isRegister, forms, state } }: {
         {forms.length
           ? forms.map(({ ref, title: form }, i) => (
               <span key={ref}>
-                {i ? ", " : "asked by "}
+                {i ? ", " : "used by "}
                 <Link to={`/forms/${ref}/rehearse`} className="underline">
                   {form}
                 </Link>
               </span>
             ))
-          : "asked by no form"}
+          : "not used by any form"}
       </p>
     </li>
   );

@@ -16,7 +16,7 @@ export function Values({ service: { name: service, values }, tried, set, isFixed
     set(values.map((value, i) => (i === at ? { ...value, ...to } : value)));
   return (
     <fieldset disabled={isFixed} className="min-w-0">
-      <legend className="text-[12.5px] text-quiet">What forms may use of it</legend>
+      <legend className="text-[12.5px] text-quiet">Values for forms</legend>
       {values.map(({ name, way, each, kind, isList, missing }, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a name changes while it is written
         <div key={i} className="relative border-b border-rule py-2">
@@ -24,7 +24,7 @@ export function Values({ service: { name: service, values }, tried, set, isFixed
           <div className="flex items-baseline gap-1 font-semibold text-slate">
             <span className="max-w-[9rem] truncate">{service || "service"}.</span>
             <TextInPlace
-              aria-label="Name of a value"
+              aria-label="Value name"
               value={name}
               className="!font-sans text-[14px] font-semibold text-slate"
               change={(to) => change(i, { name: to })}
@@ -34,11 +34,11 @@ export function Values({ service: { name: service, values }, tried, set, isFixed
               className="ml-auto text-[12.5px] font-normal text-quiet underline"
               onClick={() => set(values.toSpliced(i, 1))}
             >
-              out<span className="sr-only">: {name}</span>
+              remove<span className="sr-only">: {name}</span>
             </button>
           </div>
           <TextInPlace
-            aria-label={`Way to ${name}`}
+            aria-label={`Path to ${name}`}
             value={way}
             size={24}
             className="w-full"
@@ -46,7 +46,7 @@ export function Values({ service: { name: service, values }, tried, set, isFixed
           />
           <div className="text-[12.5px] text-quiet">
             <ChoiceInPlace
-              aria-label={`What ${name} is`}
+              aria-label={`Type of ${name}`}
               value={kind}
               options={VALUE_KINDS.map((one) => [one, VALUE_WORDS[one]] as const)}
               change={(to) => change(i, { kind: to })}
@@ -63,7 +63,7 @@ export function Values({ service: { name: service, values }, tried, set, isFixed
               <>
                 , each at{" "}
                 <TextInPlace
-                  aria-label={`Way within each of ${name}`}
+                  aria-label={`Path within each item of ${name}`}
                   value={each}
                   placeholder="itself"
                   size={8}
@@ -74,7 +74,7 @@ export function Values({ service: { name: service, values }, tried, set, isFixed
             <span className="block">
               when missing{" "}
               <TextInPlace
-                aria-label={`What stands there when ${name} is missing`}
+                aria-label={`Text when ${name} is missing`}
                 value={missing}
                 placeholder="nothing"
                 size={9}
@@ -86,7 +86,7 @@ export function Values({ service: { name: service, values }, tried, set, isFixed
         </div>
       ))}
       {values.length ? null : (
-        <p className="mt-2 text-[13px] text-quiet">Nothing yet. Try it, then press a value of what came back.</p>
+        <p className="mt-2 text-[13px] text-quiet">Nothing yet. Try it, then click a value in the response.</p>
       )}
     </fieldset>
   );
@@ -96,7 +96,7 @@ function Found({ value }: { value: string | string[] | undefined }) {
   const texts = value === undefined ? [] : [value].flat().filter(Boolean);
   return (
     <p className={`mt-0.5 break-words text-[13px] ${texts.length ? "text-verdigris" : "text-ochre"}`}>
-      {texts.length ? texts.join(" · ") : "nothing came"}
+      {texts.length ? texts.join(" · ") : "no value"}
     </p>
   );
 }

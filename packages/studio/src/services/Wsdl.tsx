@@ -23,7 +23,7 @@ export function Wsdl({ take }: { take: (to: Partial<Service>) => void }) {
       }
     >
       <label className="mt-3 block text-[12.5px] text-quiet">
-        Paste it here. What it imports is not fetched.
+        Paste it here. Imports are not fetched.
         <textarea
           rows={9}
           value={text}
@@ -60,7 +60,7 @@ export function Wsdl({ take }: { take: (to: Partial<Service>) => void }) {
                   setOpen(false);
                 }}
               >
-                Take it<span className="sr-only">: {name}</span>
+                Use it<span className="sr-only">: {name}</span>
               </button>
             </li>
           ))}

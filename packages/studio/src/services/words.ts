@@ -13,23 +13,23 @@ export const VALUE_WORDS: Readonly<Record<ValueKind, string>> = {
 /** How asking ended, and in which colour that is said. */
 export const OUTCOME_WORDS: Readonly<Record<ServiceOutcome, [words: string, colour: string]>> = {
   answered: ["answered", "text-verdigris"],
-  none: ["nothing for these inputs", "text-quiet"],
+  none: ["nothing found for these inputs", "text-quiet"],
   slow: ["too slow", "text-ochre"],
   down: ["does not answer", "text-madder"],
   refused: ["refused", "text-madder"],
   malformed: ["cannot be read", "text-madder"],
-  outside: ["not asked: outside its countries", "text-quiet"],
+  outside: ["not called: outside its countries", "text-quiet"],
 };
 
 /** How a service does, in a sentence. */
 export function stateWords({ how, at, words, answered, failed, median }: ServiceSummary["state"]): string {
   const times = `answered ${answered} ${answered === 1 ? "time" : "times"}`;
-  if (how === "unasked") return "not asked since the server started";
+  if (how === "unasked") return "not called since the server started";
   if (how === "answering")
-    return `${times}${failed ? `, failed ${failed}` : ""}${median === null ? "" : `, in ${median} ms as a rule`}`;
-  if (how === "failing") return `failing, first ${moment(at ?? "")}. ${words}`;
+    return `${times}${failed ? `, failed ${failed}` : ""}${median === null ? "" : `, median ${median} ms`}`;
+  if (how === "failing") return `failing since ${moment(at ?? "")}. ${words}`;
   const seconds = Math.max(1, Math.round((Date.parse(at ?? "") - Date.now()) / 1000));
-  return `left alone for ${seconds} more seconds. ${words}`;
+  return `paused for ${seconds} more seconds. ${words}`;
 }
 
 export const STATE_COLOURS: Readonly<Record<ServiceSummary["state"]["how"], string>> = {

@@ -255,7 +255,7 @@ export function wordsOf(error: unknown): string {
   if (data?.detail) return data.detail;
   if (status === "FETCH_ERROR" || status === "TIMEOUT_ERROR")
     return "The server does not answer. Is npm start still running?";
-  return "Something broke on our side. Try again.";
+  return "Something went wrong on our side. Try again.";
 }
 
 /** What of an asking was wrong, where a call says so. */

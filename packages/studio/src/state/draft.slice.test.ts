@@ -130,9 +130,9 @@ describe("saving", () => {
       opened,
       bound,
       draft.saveBegan(),
-      draft.saveFailed({ words: "The database does not answer.", conflict: false }),
+      draft.saveFailed({ words: "Database unavailable.", conflict: false }),
     );
-    expect(state).toMatchObject({ saving: "failed", words: "The database does not answer." });
+    expect(state).toMatchObject({ saving: "failed", words: "Database unavailable." });
     expect(bindingOf(state, "street")).toBe("{street}");
   });
 

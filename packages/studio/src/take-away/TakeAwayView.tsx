@@ -44,25 +44,24 @@ const LANGUAGES = Object.entries(PROGRAM_LANGUAGES).map(
 
 /** Words above each piece. */
 const WORDS: Readonly<Record<Piece, string>> = {
-  page: "The form as a page of its own: put it on your site, and let your server write the site's web key into it.",
-  react: "The same form as a component, with the kit's package. The web key comes from the environment of the build.",
+  page: "The form as a complete page. Put it on your site and let your server insert the web key.",
+  react: "The form as a component, with the kit's package. The web key comes from the build environment.",
   server:
-    "Before your server stores a record: where does its address lie? Without a place the form is told why, and nothing is stored.",
-  still:
-    "Where a record is shown again: a picture of its place, and a link that hands the place on to the device's own maps.",
+    "Checks the address on your server before it stores a record. If no place is found, the form shows why and nothing is stored.",
+  still: "Shows a stored record: a picture of the place, and a link that opens it in the device's own maps.",
   assistant:
-    "The same as one text for a coding assistant, with the rehearsals as tests, so that a feature that gets lost is noticed.",
+    "Everything as one text for a coding assistant, with the rehearsals as tests, so that a lost feature is noticed.",
   policy:
-    "The Content-Security-Policy under which that page runs, and nothing else does. The service is named once for each thing that comes from it.",
+    "The strictest Content-Security-Policy under which that page works. It names the service once for each kind of resource.",
   tests:
-    "The rehearsals that are kept with this form, as tests for Playwright: run them with your own, and a feature that gets lost is noticed.",
+    "The rehearsals saved with this form, as Playwright tests. Run them with your own tests to notice a lost feature.",
   programs:
-    "The lookups of this form for a program that is not a page: typed answers and errors, a time limit, cancel, and nothing to install. What is chosen is asked for by its reference.",
+    "The lookups of this form for a native app: typed results and errors, a timeout, cancellation, and nothing to install. A chosen suggestion is fetched by its ref.",
   picker:
-    "Search, map and Done on a page of its own, for a web view, a frame or a window: it hands back the place that was picked, or that it was cancelled.",
-  calls: "The same lookups from a server or a program, in any language.",
+    "Search, map and Done on a separate page, for a web view, a frame or a window. It returns the picked place, or that the user cancelled.",
+  calls: "The same lookups from a server or program, in any language.",
   definition:
-    "All of the form's fields and rules as one document. Keep it with your code, and bring it back under Definition.",
+    "All fields and rules of the form as one document. Keep it with your code and paste it back under Definition.",
 };
 const FILES: Readonly<Record<Piece, readonly [ending: string, type: string, language: CodeLanguage]>> = {
   page: ["html", "text/html", "xml"],
@@ -78,7 +77,7 @@ const FILES: Readonly<Record<Piece, readonly [ending: string, type: string, lang
   assistant: ["md", "text/markdown", "markdown"],
 };
 
-const NO_TESTS = "// No rehearsals are kept with this form yet: go through it in Rehearse, and keep your steps.\n";
+const NO_TESTS = "// No rehearsals are saved with this form yet. Use the form in Rehearse and save your steps.";
 
 /** The code for the form at hand: each piece runs as it is pasted, with keys from where keys belong. */
 export function TakeAwayView() {
@@ -115,9 +114,9 @@ export function TakeAwayView() {
         <span className="ml-auto flex items-center gap-4 max-sm:ml-0">
           {isManager && OF_PAGES.has(piece) ? (
             <MakeKey
-              words="Make the key of this form"
+              words="Create a key for this form"
               proposed={{ name: definition.title.slice(0, 60), calls: usesOf(definition) }}
-              why="It may ask for just the kinds of lookup that this form uses. Name the origin of the page on which it will stand."
+              why="It allows only the kinds of lookup this form uses. Enter the origin of the page it will be on."
             />
           ) : null}
           <Link to="/pieces" className="underline">

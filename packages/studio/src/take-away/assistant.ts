@@ -58,20 +58,20 @@ ${formJson(definition)}
 
 ## Tests
 
-${tests ? `\`\`\`ts\n${tests}\`\`\`` : "No rehearsals are kept with this form yet: go through it in Rehearse, and keep your steps."}
+${tests ? `\`\`\`ts\n${tests}\`\`\`` : "No rehearsals are saved with this form yet. Use the form in Rehearse and save your steps."}
 `;
 }
 
 const KIND_WORDS: Partial<Record<Field["kind"], string>> = {
-  search: "searches while it is typed into",
-  country: "a choice among the countries held",
+  search: "searches as the user types",
+  country: "a choice of countries",
   choice: "a choice",
   button: "a button",
   hidden: "hidden",
   still: "a picture of the place",
   map: "an interactive map",
-  shown: "shown, not stored",
-  distance: "shows the distance of the two addresses",
+  shown: "displayed, not stored",
+  distance: "shows the distance between the two addresses",
 };
 
 function fieldLine(definition: FormDefinition, field: Field): string {
@@ -94,11 +94,11 @@ function addressRules(definition: FormDefinition, name: string, isNamed: boolean
   const rule = ruleOf(definition, name);
   const start = startOf(definition, name);
   const starts = {
-    choice: () => "a line chosen from the list starts its lookup",
-    button: (field: string) => `the button \`${field}\` looks up what the fields say`,
+    choice: () => "choosing a suggestion starts its lookup",
+    button: (field: string) => `the button \`${field}\` looks up the fields`,
     leaving: (field: string) => `leaving \`${field}\` looks it up`,
     complete: () => "",
-    never: () => "nothing that is typed starts a lookup",
+    never: () => "typing never starts a lookup",
   };
   const how =
     start.on === "complete"
@@ -108,7 +108,7 @@ function addressRules(definition: FormDefinition, name: string, isNamed: boolean
     `- ${isNamed ? `${name ? `The address \`${name}\`` : "The first address"}: ` : ""}${how}.`,
     ...(rule.countries?.length ? [`Only in ${rule.countries.join(", ")}.`] : []),
     ...(rule.kinds?.length ? [`Only ${rule.kinds.join(", ")}.`] : []),
-    ...(rule.exactness ? [`Below the exactness \`${rule.exactness}\` that is said.`] : []),
+    ...(rule.exactness ? [`If the exactness is below \`${rule.exactness}\`, it says so.`] : []),
     ...(rule.countryFirst
       ? ["The country is chosen first, and decides labels, order and shape of the other fields."]
       : []),

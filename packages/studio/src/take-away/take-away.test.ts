@@ -137,7 +137,7 @@ describe("a form as code", () => {
   it("is told to an assistant: fields, rules, calls, keys, definition and tests", () => {
     const text = assistantText(FORM, SERVICE, 'test("a", () => {});\n');
     expect(text).toContain("- **Street** (`street`); text; filled with `{street}`");
-    expect(text).toContain("- **Find** (`find`); searches while it is typed into");
+    expect(text).toContain("- **Find** (`find`); searches as the user types");
     expect(text).toContain("Only in QR, QV.");
     expect(text).toContain("- The address `to`: ");
     expect(text).toContain('```ts\ntest("a", () => {});\n```');
@@ -145,7 +145,7 @@ describe("a form as code", () => {
     const json = text.slice(text.indexOf("```json\n") + 8, text.indexOf("\n```\n\n## Tests"));
     expect(JSON.parse(json)).toEqual(FORM);
     expect(text).not.toMatch(/bt_(web|srv)_/);
-    expect(assistantText(FORM, SERVICE, "")).toContain("No rehearsals are kept");
+    expect(assistantText(FORM, SERVICE, "")).toContain("No rehearsals are saved");
   });
 
   it.each(["leaving", "button", "complete", "never"] as const)("tells an assistant of a start by %s", (on) => {
@@ -156,7 +156,7 @@ describe("a form as code", () => {
       leaving: "leaving `street` looks it up",
       button: "the button `street` looks up",
       complete: "once `street`, `zip` are all filled",
-      never: "nothing that is typed starts a lookup",
+      never: "typing never starts a lookup",
     };
     expect(text).toContain(said[on]);
   });

@@ -31,12 +31,12 @@ export function TraceView() {
   };
   return (
     <section
-      aria-label="What happened"
+      aria-label="Timeline"
       className="grid flex-none grid-cols-[150px_minmax(0,1fr)] gap-3 pt-3 max-[900px]:grid-cols-1"
     >
       <div>
-        <h2 className="font-serif text-[15px] font-semibold">What happened</h2>
-        {(words.length ? words : ["Type into the search box, or press a house on the map."]).map((line) => (
+        <h2 className="font-serif text-[15px] font-semibold">Timeline</h2>
+        {(words.length ? words : ["Type into the search box, or click a house on the map."]).map((line) => (
           <p key={line} className="text-[12.5px] text-quiet">
             {line}
           </p>
@@ -48,7 +48,7 @@ export function TraceView() {
         ) : null}
         {kept.length ? (
           <select
-            aria-label="Which run"
+            aria-label="Run"
             className="mt-1 block h-[24px] w-full rounded border border-edge bg-field px-1 text-[12.5px]"
             value={shown ?? ""}
             onChange={(event) => show(event.target.value ? Number(event.target.value) : undefined)}
@@ -81,7 +81,7 @@ export function TraceView() {
               <h3 className="font-semibold">{opened.title}</h3>
               {opened.written ? <WrittenFields written={opened.written} /> : null}
               {opened.sent === undefined ? null : <Shown title="Sent" what={opened.sent} />}
-              {opened.came === undefined ? null : <Shown title="Came back" what={opened.came} />}
+              {opened.came === undefined ? null : <Shown title="Received" what={opened.came} />}
             </Popover.Content>
           ) : null}
         </Popover.Portal>

@@ -23,7 +23,7 @@ export function WrittenFields({ written }: { written: readonly Written[] }) {
               {label(field)}
             </th>
             <td className="py-1 pr-3 font-serif break-words">{value || "–"}</td>
-            <td className="py-1 font-mono text-[12px] break-words">{by ?? "the person"}</td>
+            <td className="py-1 font-mono text-[12px] break-words">{by ?? "the user"}</td>
           </tr>
         ))}
       </tbody>

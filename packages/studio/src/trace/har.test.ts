@@ -31,8 +31,8 @@ describe("harOf", () => {
     expect(log.entries.map(({ time, response }) => [time, response.status])).toEqual([[40, 200]]);
     expect(log._unanswered.map(({ time, comment }) => [time, comment])).toEqual([
       [15, "dropped as stale"],
-      [5, "no answer came"],
-      [0, "not answered yet"],
+      [5, "no response"],
+      [0, "no response yet"],
     ]);
     expect(log._unanswered[0].startedDateTime).toBe("1970-01-01T00:16:40.010Z");
   });

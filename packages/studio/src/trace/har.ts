@@ -56,7 +56,7 @@ export function harOf(
       timings: { send: 0, wait: took, receive: 0 },
     };
     if (end?.row !== "answered" || !end.status) {
-      const why = end?.row === "dropped" ? "dropped as stale" : end ? "no answer came" : "not answered yet";
+      const why = end?.row === "dropped" ? "dropped as stale" : end ? "no response" : "no response yet";
       unanswered.push({ ...asked, comment: why });
       continue;
     }
@@ -78,7 +78,7 @@ export function harOf(
     log: {
       version: "1.2",
       creator: { name: "Bibliotope", version: "1" },
-      comment: `No key of the service is in here. To replay it, give the page the key ${REPLAY_KEY}.`,
+      comment: `This file contains no key. To replay it, use the key ${REPLAY_KEY}.`,
       entries,
       _unanswered: unanswered,
     },

@@ -92,7 +92,7 @@ describe("layOut", () => {
   it("tells a press on the map from a key", () => {
     const place = { lat: -35.2, lon: -21.6 };
     const pressed: TraceEvent = { row: "keys", at: 3, text: "-35.2, -21.6", key: "⌖", place };
-    expect(layOut([pressed])[0]).toMatchObject({ text: "map", title: "Pressed on the map at 0 ms" });
+    expect(layOut([pressed])[0]).toMatchObject({ text: "map", title: "Clicked on the map at 0 ms" });
     expect(summary([pressed])).toEqual(["0 keys · 0 requests"]);
   });
 

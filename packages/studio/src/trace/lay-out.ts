@@ -21,15 +21,15 @@ export type Written = (TraceEvent & { row: "fields" })["fillings"][number];
 /** Why fields were written, in words. */
 const WHY: Record<(TraceEvent & { row: "fields" })["why"], string> = {
   chosen: "Chosen from the list",
-  pressed: "Pressed on the map",
-  moved: "A marker was moved",
-  asked: "Found by what the fields said",
-  located: "Where the device is",
-  exchanged: "Exchanged with the other address",
-  typed: "Taken as it was typed",
-  cleared: "The field that started it was emptied",
-  corrected: "Corrected by the person",
-  service: "Answered by a service",
+  pressed: "Clicked on the map",
+  moved: "Marker moved",
+  asked: "Found from the fields",
+  located: "Device location",
+  exchanged: "Swapped with the other address",
+  typed: "Used as typed",
+  cleared: "Starting field cleared",
+  corrected: "Corrected by the user",
+  service: "From a service",
 };
 
 /** Shortest time that the line shows, in milliseconds. */
@@ -54,7 +54,7 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
         to: place(event.at),
         text: event.place ? "map" : event.key === " " ? "␣" : event.key,
         look: "key",
-        title: event.place ? `Pressed on the map at ${ms(event.at - first)}` : `Key at ${ms(event.at - first)}`,
+        title: event.place ? `Clicked on the map at ${ms(event.at - first)}` : `Key at ${ms(event.at - first)}`,
         sent: event.text,
       });
     } else if (event.row === "requests") {
@@ -68,7 +68,7 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
             : "failed";
       const isService = event.call === "service";
       const name = isService ? (event.asked.path?.split("/").at(-1) ?? event.call) : event.call;
-      const took = end ? ms(end.at - event.at) : "no answer yet";
+      const took = end ? ms(end.at - event.at) : "no response yet";
       marks.push({
         row: isService ? "services" : "requests",
         from: place(event.at),

@@ -60,7 +60,7 @@ export function ValuePanel({ heads, looks, setLooks, legend, isLoading, isGroupe
               value={looks.groups}
               onChange={({ target: { value } }) => setLooks({ ...looks, groups: value === "mean" ? "mean" : "count" })}
             >
-              <option value="count">how many they are</option>
+              <option value="count">their number</option>
               <option value="mean">their mean</option>
             </select>
           </label>
@@ -88,7 +88,7 @@ export function ValuePanel({ heads, looks, setLooks, legend, isLoading, isGroupe
   );
 }
 
-const MEANT = { colour: "What the colours mean", size: "What the sizes mean", label: "" };
+const MEANT = { colour: "Colour legend", size: "Size legend", label: "" };
 
 function LegendLines({ part: { by, steps, mean, trouble } }: { part: LegendPart }) {
   return (

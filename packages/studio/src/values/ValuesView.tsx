@@ -61,7 +61,7 @@ export function ValuesView() {
   const take = async (from: File | undefined) => {
     if (!from) return;
     try {
-      if (from.size > MOST_BYTES) throw new NotShown("It is larger than 20 MB: load it as a batch.");
+      if (from.size > MOST_BYTES) throw new NotShown("It is larger than 20 MB: use a batch.");
       const read = readValues(textOf(new Uint8Array(await from.arrayBuffer())));
       setTrouble("");
       setFile({ ...read, name: from.name });
@@ -82,11 +82,11 @@ export function ValuesView() {
         <h1 className="font-serif text-[22px] font-semibold">Values on a map</h1>
         <p className="text-quiet">
           {file
-            ? `${file.name}: ${count(placed)} of ${count(file.at.length)} rows lie somewhere`
-            : "A CSV with positions, or GeoJSON of points. It is read in this browser, and goes nowhere."}
+            ? `${file.name}: ${count(placed)} of ${count(file.at.length)} rows have a position`
+            : "A CSV with positions, or GeoJSON of points. It is read in this browser and not uploaded."}
         </p>
         <span className="ml-auto">
-          <Button onClick={() => picked.current?.click()}>{file ? "Another file" : "Choose a file"}</Button>
+          <Button onClick={() => picked.current?.click()}>{file ? "Choose another file" : "Choose a file"}</Button>
           <input
             ref={picked}
             type="file"

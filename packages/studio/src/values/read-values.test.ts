@@ -47,9 +47,9 @@ describe("a file of values", () => {
     ["no positions", "town,price\nTidewell,300\n", "No row has a position"],
     ["positions beyond the world", "lat,lon\n95,10\n", "No row has a position"],
     ["an open quote", 'lat,lon,a\n1,2,"b\n', "never closed"],
-    ["broken JSON", '{"features":', "is none"],
-    ["other JSON", '{"a":1}', "no GeoJSON"],
-    ["too many columns", `${"a,".repeat(600)}b\n1\n`, "500 are the most"],
+    ["broken JSON", '{"features":', "is not valid"],
+    ["other JSON", '{"a":1}', "not GeoJSON"],
+    ["too many columns", `${"a,".repeat(600)}b\n1\n`, "the limit is 500"],
     ["too many rows", `lat,lon\n${"1,2\n".repeat(50_001)}`, "more than 50,000 rows"],
     ["a cell of 100,000 letters", `lat,lon,a\n1,2,${"x".repeat(100_000)}\n`, "longer than 64,000 letters"],
     [
@@ -57,7 +57,7 @@ describe("a file of values", () => {
       JSON.stringify({ features: [{ properties: Object.fromEntries(Array.from({ length: 501 }, (_, i) => [i, 1])) }] }),
       "500 properties",
     ],
-    ["features that are none", '{"features":[null,3]}', "no GeoJSON"],
+    ["features that are none", '{"features":[null,3]}', "not GeoJSON"],
   ])("with %s is refused", (_, text, words) => {
     expect(() => readValues(text)).toThrow(NotShown);
     expect(() => readValues(text)).toThrow(words);

@@ -39,8 +39,7 @@ export function readValues(text: string): ValueTable {
   const widest = columns.findIndex((cells) => cells.some((cell) => cell.length > MOST_LETTERS));
   if (widest >= 0) throw new NotShown(`A cell of “${heads[widest].slice(0, 40)}” is longer than 64,000 letters.`);
   if (!table.at.length) throw new NotShown("The file has no rows.");
-  if (table.at.every((at) => !at))
-    throw new NotShown("No row has a position. Addresses are looked up by a batch: “New batch”, then its map.");
+  if (table.at.every((at) => !at)) throw new NotShown("No row has a position. To look up addresses, use “New batch”.");
   return table;
 }
 
@@ -48,8 +47,8 @@ function readCsv(text: string): ValueTable {
   const { data, errors } = Papa.parse<string[]>(text, { skipEmptyLines: "greedy", preview: MOST_ROWS + 2 });
   if (errors.some(({ code }) => code === "MissingQuotes")) throw new NotShown("A quote in the file is never closed.");
   const [heads = [], ...rows] = data;
-  if (heads.length > MOST_COLUMNS) throw new NotShown(`It has ${heads.length} columns; 500 are the most.`);
-  if (rows.length > MOST_ROWS) throw new NotShown("It has more than 50,000 rows: load it as a batch.");
+  if (heads.length > MOST_COLUMNS) throw new NotShown(`It has ${heads.length} columns; the limit is 500.`);
+  if (rows.length > MOST_ROWS) throw new NotShown("It has more than 50,000 rows: use a batch.");
   const proposals = proposeColumns(heads, rows);
   const place = (meaning: string) => proposals.findIndex(({ use }) => use?.meaning === meaning);
   const [lat, lon, position] = [place("lat"), place("lon"), place("position")];
@@ -72,16 +71,16 @@ function readFeatures(text: string): ValueTable {
   try {
     read = JSON.parse(text);
   } catch {
-    throw new NotShown("It begins like JSON, and is none.");
+    throw new NotShown("It looks like JSON, but is not valid.");
   }
   const features = (read as { features?: unknown }).features;
   const isAll = Array.isArray(features) && features.every((one) => typeof one === "object" && one !== null);
-  if (!isAll) throw new NotShown("It is JSON, and no GeoJSON with features.");
-  if (features.length > MOST_ROWS) throw new NotShown("It has more than 50,000 features: load it as a batch.");
+  if (!isAll) throw new NotShown("It is JSON, but not GeoJSON with features.");
+  if (features.length > MOST_ROWS) throw new NotShown("It has more than 50,000 features: use a batch.");
   const heads = new Set<string>();
   for (const { properties } of features as { properties?: object | null }[]) {
     for (const name of Object.keys(properties ?? {})) heads.add(name);
-    if (heads.size > MOST_COLUMNS) throw new NotShown("Its features have more than 500 properties; 500 are the most.");
+    if (heads.size > MOST_COLUMNS) throw new NotShown("Its features have more than 500 properties.");
   }
   const cell = (value: unknown) =>
     value === null || value === undefined ? "" : typeof value === "object" ? JSON.stringify(value) : String(value);
