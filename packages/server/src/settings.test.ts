@@ -57,7 +57,7 @@ describe("settings", () => {
       /^BIBLIOTOPE_SECRETS_KEY must be 64 hexadecimal digits/,
       /^BIBLIOTOPE_STAND_INS=.* is not JSON with the URLs of register, courier/,
       /^BIBLIOTOPE_USES=no is "on" or "off"/,
-      /^PORT=70000 is no port/,
+      /^PORT=70000 is not a port/,
       /^PUBLIC_URL=addresses\.example is no address of a server\. Write scheme/,
       /^TRUST_PROXY=everybody names no proxies\. Write how many/,
       /^LOG_LEVEL=loud is one of fatal/,
