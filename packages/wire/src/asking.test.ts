@@ -2,18 +2,18 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type * as z from "zod";
 import {
-  distanceAsking,
+  distanceRequest,
   EXAMPLES,
-  forwardAsking,
+  forwardRequest,
   jsonOfQuery,
-  linkAsking,
+  linkRequest,
   MAX_TEXT,
-  postcodesAsking,
-  recordAsking,
-  reverseAsking,
-  stillAsking,
-  suggestAsking,
-} from "./asking.ts";
+  postcodesRequest,
+  recordRequest,
+  reverseRequest,
+  stillRequest,
+  suggestRequest,
+} from "./lookup-requests.ts";
 
 const ask = (text: string) => jsonOfQuery(new URLSearchParams(text));
 const issues = (schema: z.ZodType, asked: unknown) =>
@@ -46,19 +46,19 @@ describe("jsonOfQuery", () => {
   });
 });
 
-describe("suggestAsking", () => {
+describe("suggestRequest", () => {
   it("reads a usual question and fills in how many", () => {
-    expect(suggestAsking.parse(ask("q=12 harb"))).toEqual({ q: "12 harb", limit: 7 });
+    expect(suggestRequest.parse(ask("q=12 harb"))).toEqual({ q: "12 harb", limit: 7 });
   });
 
   it("brings text to NFC, and refuses what is no text", () => {
-    expect(suggestAsking.parse({ q: "e\u0301 😀" }).q).toBe("é 😀");
+    expect(suggestRequest.parse({ q: "e\u0301 😀" }).q).toBe("é 😀");
     for (const q of ["a\ud800", "\udc00b", "a\0"])
-      expect(issues(suggestAsking, { q })).toEqual(["q: contains an invalid character"]);
+      expect(issues(suggestRequest, { q })).toEqual(["q: contains an invalid character"]);
   });
 
   it("writes countries in capitals", () => {
-    expect(suggestAsking.parse(ask("q=x&countries=qr")).countries).toEqual(["QR"]);
+    expect(suggestRequest.parse(ask("q=x&countries=qr")).countries).toEqual(["QR"]);
   });
 
   it.each([
@@ -75,15 +75,15 @@ describe("suggestAsking", () => {
     ["q=x&lang=english language", "lang.0: a language"],
     ["q=x&country=QR", ": Unrecognized key"],
   ])("refuses %s", (text, start) => {
-    expect(issues(suggestAsking, ask(text))[0]).toContain(start);
+    expect(issues(suggestRequest, ask(text))[0]).toContain(start);
   });
 });
 
 describe("positions", () => {
   it("ask whether the two were swapped when the latitude is too large", () => {
-    expect(issues(reverseAsking, ask("at=95,-21"))[0]).toContain("were latitude and longitude swapped?");
-    expect(issues(reverseAsking, ask("at=95,190"))[0]).not.toContain("swapped");
-    expect(issues(reverseAsking, ask("at=-21,195"))[0]).toContain("a longitude lies between");
+    expect(issues(reverseRequest, ask("at=95,-21"))[0]).toContain("were latitude and longitude swapped?");
+    expect(issues(reverseRequest, ask("at=95,190"))[0]).not.toContain("swapped");
+    expect(issues(reverseRequest, ask("at=-21,195"))[0]).toContain("a longitude lies between");
   });
 
   it("are taken as given, for any place on earth", () => {
@@ -92,7 +92,7 @@ describe("positions", () => {
         fc.double({ min: -90, max: 90, noNaN: true }),
         fc.double({ min: -180, max: 180, noNaN: true }),
         (lat, lon) => {
-          expect(reverseAsking.parse({ at: { lat, lon } }).at).toEqual({ lat, lon });
+          expect(reverseRequest.parse({ at: { lat, lon } }).at).toEqual({ lat, lon });
         },
       ),
     );
@@ -101,22 +101,22 @@ describe("positions", () => {
   it.each(["at=NaN,NaN", "at=1", "at=1,2,3", "at=", "at=,", "at=Infinity,0", "at=0x10,abc"])(
     "are not read from %s",
     (text) => {
-      expect(issues(reverseAsking, ask(text))).not.toEqual([]);
+      expect(issues(reverseRequest, ask(text))).not.toEqual([]);
     },
   );
 });
 
-describe("forwardAsking", () => {
+describe("forwardRequest", () => {
   it("takes text, or parts, or both", () => {
-    expect(forwardAsking.parse(ask("q=x")).limit).toBe(5);
-    expect(forwardAsking.parse(ask("street=Harbour Row&town=Tidewell")).street).toBe("Harbour Row");
-    expect(issues(forwardAsking, {})[0]).toBe("q: give q, or at least one part");
+    expect(forwardRequest.parse(ask("q=x")).limit).toBe(5);
+    expect(forwardRequest.parse(ask("street=Harbour Row&town=Tidewell")).street).toBe("Harbour Row");
+    expect(issues(forwardRequest, {})[0]).toBe("q: give q, or at least one part");
   });
 });
 
-describe("stillAsking", () => {
+describe("stillRequest", () => {
   it("has a size, a scale and a sheet by day when none is given", () => {
-    expect(stillAsking.parse(ask("at=-35.2,-21.4"))).toEqual({
+    expect(stillRequest.parse(ask("at=-35.2,-21.4"))).toEqual({
       at: { lat: -35.2, lon: -21.4 },
       markers: [],
       size: { width: 600, height: 400 },
@@ -127,7 +127,7 @@ describe("stillAsking", () => {
   });
 
   it("reads positions in a row", () => {
-    expect(stillAsking.parse(ask("markers=-35.2,-21.4;-35.3,-21.5&night=1&scale=2&size=64x1280"))).toMatchObject({
+    expect(stillRequest.parse(ask("markers=-35.2,-21.4;-35.3,-21.5&night=1&scale=2&size=64x1280"))).toMatchObject({
       markers: [
         { lat: -35.2, lon: -21.4 },
         { lat: -35.3, lon: -21.5 },
@@ -146,7 +146,7 @@ describe("stillAsking", () => {
     ["at=-35.2,-21.4&scale=3", "scale: a scale is 1 or 2"],
     ["line=-35.2,-21.4", "line: a line has two positions at least"],
   ])("says what is wrong with %j", (query, expected) => {
-    expect(issues(stillAsking, ask(query))[0]).toBe(expected);
+    expect(issues(stillRequest, ask(query))[0]).toBe(expected);
   });
 
   it.each([
@@ -157,21 +157,21 @@ describe("stillAsking", () => {
     "at=-35.2,-21.4&night=perhaps",
     "at=-35.2,-21.4&sheet=sky",
   ])("refuses %j", (query) => {
-    expect(issues(stillAsking, ask(query))).not.toEqual([]);
+    expect(issues(stillRequest, ask(query))).not.toEqual([]);
   });
 });
 
 describe("the examples", () => {
   it("are values that work", () => {
     const askings = [
-      suggestAsking,
-      forwardAsking,
-      reverseAsking,
-      recordAsking,
-      postcodesAsking,
-      distanceAsking,
-      stillAsking,
-      linkAsking,
+      suggestRequest,
+      forwardRequest,
+      reverseRequest,
+      recordRequest,
+      postcodesRequest,
+      distanceRequest,
+      stillRequest,
+      linkRequest,
     ];
     for (const [name, example] of Object.entries(EXAMPLES)) {
       const takers = askings.filter(({ shape }) => name in shape);
@@ -179,7 +179,7 @@ describe("the examples", () => {
       for (const schema of takers) {
         const field = schema.shape[name as keyof typeof schema.shape] as z.ZodType;
         const read = jsonOfQuery([[name, example]])[name];
-        if (schema !== suggestAsking || name !== "format") expect(field.safeParse(read).error, name).toBeUndefined();
+        if (schema !== suggestRequest || name !== "format") expect(field.safeParse(read).error, name).toBeUndefined();
       }
     }
   });

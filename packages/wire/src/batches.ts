@@ -23,7 +23,7 @@ export const CLEAR = { metres: 50 } as const;
 export const DECISIONS = ["accept", "choose", "correct", "leave"] as const;
 export type Decision = (typeof DECISIONS)[number];
 
-export const makeBatchAsking = z.strictObject({
+export const makeBatchRequest = z.strictObject({
   file: text(100),
   name: text(200).trim().min(1),
   format: tableFormat,
@@ -33,7 +33,7 @@ export const makeBatchAsking = z.strictObject({
   /** Name of a service that confirms addresses: it is asked about those that are clear. */
   register: text(30).optional(),
 });
-export type MakeBatchAsking = z.infer<typeof makeBatchAsking>;
+export type MakeBatchRequest = z.infer<typeof makeBatchRequest>;
 
 const counts = z.object({ clear: z.int(), seen: z.int(), doubtful: z.int(), none: z.int() });
 export const batchSummary = z.object({
@@ -112,25 +112,25 @@ export const batchCandidates = batchRow.extend({
 export type BatchCandidates = z.infer<typeof batchCandidates>;
 
 /** Decides a row by a candidate: its place among them, and its ref to be sure; leaving needs neither. */
-export const decideAsking = z.strictObject({
+export const decideRequest = z.strictObject({
   how: z.enum(DECISIONS),
   place: z.int().min(0).max(20).optional(),
   ref: text(40).optional(),
   /** The text by which the candidate was found, when it was corrected. */
   text: text(300).optional(),
 });
-export type DecideAsking = z.infer<typeof decideAsking>;
+export type DecideRequest = z.infer<typeof decideRequest>;
 
 /** Where rows lie: latitude, longitude, standing, row, one after another. */
 export const batchPoints = z.object({ points: z.array(z.number()) });
 export type BatchPoints = z.infer<typeof batchPoints>;
 /** Which column's values are wanted, by its place. */
-export const batchValuesAsking = z.strictObject({ column: z.coerce.number().int().min(0).max(499) });
+export const batchValuesRequest = z.strictObject({ column: z.coerce.number().int().min(0).max(499) });
 /** What stands in one column of the rows that have a point, in the order of the points; null where nothing does. */
 export const batchValues = z.object({ values: z.array(z.string().nullable()) });
 
 /** A batch by the wire: the body is the file, CSV or GeoJSON, also gzipped. */
-export const batchAsking = z.strictObject({
+export const batchRequest = z.strictObject({
   name: text(200).trim().min(1).optional().meta({ description: "Name in the workbench." }),
   ask: z
     .enum(BATCH_ASKS)
@@ -149,7 +149,7 @@ export const batchAsking = z.strictObject({
         "Meanings of the columns in order, separated by commas; empty for columns to skip. Recognised automatically if omitted.",
     }),
 });
-export const batchRowsAsking = z.strictObject({
+export const batchRowsRequest = z.strictObject({
   format: z.enum(["csv", "geojson", "gpx"]).optional().meta({ description: "Default: csv." }),
   only: z
     .enum(["accepted"])
@@ -170,10 +170,10 @@ export const batchState = z.object({
 export type BatchState = z.infer<typeof batchState>;
 
 /** Rows of a batch: those that stand in one way, from a place on. */
-export const listRowsAsking = z.strictObject({
+export const listRowsRequest = z.strictObject({
   show: z.enum([...STANDINGS, "all"]).default("all"),
   offset: z.coerce.number().pipe(numberOf).default(0),
 });
 /** What a row may mean, with another text in its place. */
-export const candidatesAsking = z.strictObject({ text: text(300).optional() });
-export const batchOutAsking = batchRowsAsking.pick({ only: true });
+export const candidatesRequest = z.strictObject({ text: text(300).optional() });
+export const batchOutRequest = batchRowsRequest.pick({ only: true });

@@ -15,24 +15,24 @@ import {
   stillAnswer,
   suggestAnswer,
 } from "./answers.ts";
-import {
-  distanceAsking,
-  forwardAsking,
-  heightAsking,
-  heightsAsking,
-  linkAsking,
-  postcodesAsking,
-  RECORD_FORMATS,
-  recordAsking,
-  reverseAsking,
-  stillAsking,
-  suggestAsking,
-} from "./asking.ts";
-import { batchAsking, batchRowsAsking, batchState } from "./batches.ts";
+import { batchRequest, batchRowsRequest, batchState } from "./batches.ts";
 import { type Call, call, type KeyKind, type PartIn } from "./call.ts";
-import { reportAnswer, reportAsking } from "./corrections.ts";
+import { reportAnswer, reportRequest } from "./corrections.ts";
 import { publishedForm } from "./form.ts";
 import { keyAnswer } from "./key.ts";
+import {
+  distanceRequest,
+  forwardRequest,
+  heightRequest,
+  heightsRequest,
+  linkRequest,
+  postcodesRequest,
+  RECORD_FORMATS,
+  recordRequest,
+  reverseRequest,
+  stillRequest,
+  suggestRequest,
+} from "./lookup-requests.ts";
 import { serviceAnswer, serviceInputs } from "./services.ts";
 
 const { geojson: GEOJSON, ...OTHERS } = RECORD_FORMATS;
@@ -54,7 +54,7 @@ export const CALLS = {
     summary: "Suggestions while typing",
     description:
       "Suggestions for the text typed so far, most likely first, with the positions of the typed letters. If a suggestion has `more`, call again with `inside` for its numbers or units.",
-    asks: suggestAsking,
+    asks: suggestRequest,
     answers: suggestAnswer,
     mediaType: JSON_TYPE,
     forms: { opensearch: OPENSEARCH },
@@ -70,7 +70,7 @@ export const CALLS = {
     summary: "Look up an address",
     description:
       "Looks up an address given as free text in `q`, as parts, or both. The outcome says whether one record matches, one is close but differs, several match, or none does. Each candidate lists how it differs from the text.",
-    asks: forwardAsking,
+    asks: forwardRequest,
     answers: forwardAnswer,
     mediaType: GEOJSON,
     forms: OTHERS,
@@ -85,7 +85,7 @@ export const CALLS = {
     tag: "Lookups",
     summary: "Look up a position",
     description: "The nearest address within `radius` metres of a position, and every area that contains it.",
-    asks: reverseAsking,
+    asks: reverseRequest,
     answers: reverseAnswer,
     mediaType: GEOJSON,
     forms: OTHERS,
@@ -101,7 +101,7 @@ export const CALLS = {
     summary: "Get a record by ref",
     description:
       "A ref stays the same in all versions of the data. A withdrawn record returns 410, with the ref of its replacement if there is one.",
-    asks: recordAsking,
+    asks: recordRequest,
     answers: recordAnswer,
     mediaType: GEOJSON,
     forms: OTHERS,
@@ -116,7 +116,7 @@ export const CALLS = {
     tag: "Lookups",
     summary: "List postcodes of a country by prefix",
     description: "Postcodes in order, each with the streets and towns it covers, and the total number.",
-    asks: postcodesAsking,
+    asks: postcodesRequest,
     answers: postcodesAnswer,
     mediaType: GEOJSON,
     forms: OTHERS,
@@ -131,7 +131,7 @@ export const CALLS = {
     tag: "Lookups",
     summary: "Distance and bearing between two positions",
     description: "Straight-line distance on the WGS 84 ellipsoid, not a route.",
-    asks: distanceAsking,
+    asks: distanceRequest,
     answers: distanceAnswer,
     mediaType: JSON_TYPE,
     key: lookup("distance", "distances"),
@@ -145,9 +145,9 @@ export const CALLS = {
     summary: "Elevation",
     description:
       "At one position by GET, at many by POST: metres above the sea, between the points of the grid that is held; null outside it.",
-    asks: heightAsking,
+    asks: heightRequest,
     answers: heightAnswer,
-    many: { asks: heightsAsking, answers: heightsAnswer },
+    many: { asks: heightsRequest, answers: heightsAnswer },
     mediaType: JSON_TYPE,
     key: lookup("height", "heights"),
     plays: true,
@@ -208,7 +208,7 @@ export const CALLS = {
     summary: "Map picture with markers and lines",
     description:
       "A PNG that shows a position, a record, markers or a line, for pages without scripts, printing and email.",
-    asks: stillAsking,
+    asks: stillRequest,
     answers: stillAnswer,
     mediaType: "image/png",
     key: { as: "still", words: "pictures", counts: "picture" },
@@ -222,7 +222,7 @@ export const CALLS = {
     summary: "Create a link to a place",
     description:
       "A signed link that works without a key and expires after some hours. It shows a page with details, map and directions, or a picture, for chats, email and print. Revoking the key that created it revokes the link.",
-    asks: linkAsking,
+    asks: linkRequest,
     answers: linkAnswer,
     mediaType: JSON_TYPE,
     key: { as: "links", words: "links", kinds: ["srv", "web", "view", "try"], counts: "lookup" },
@@ -247,7 +247,7 @@ export const CALLS = {
     tag: "Forms",
     summary: "Report a wrong or missing address",
     description: "Does not change the data by itself: reports are reviewed in the workbench.",
-    asks: reportAsking,
+    asks: reportRequest,
     answers: reportAnswer,
     status: 202,
     mediaType: JSON_TYPE,
@@ -290,7 +290,7 @@ export const CALLS = {
     description:
       "The body is the file, optionally gzipped. Columns are recognised by their names and values, or given as `columns`. Poll the batch until it is done.",
     takes: ["text/csv", GEOJSON, OTHERS.geojsonseq, "application/gzip"],
-    asks: batchAsking,
+    asks: batchRequest,
     answers: batchState,
     status: 202,
     mediaType: JSON_TYPE,
@@ -316,7 +316,7 @@ export const CALLS = {
     tag: "Batches",
     summary: "Download the rows of a batch",
     description: "All rows with their own columns first, then the results; or only rows that are clear or accepted.",
-    asks: batchRowsAsking,
+    asks: batchRowsRequest,
     answers: z.string(),
     mediaType: "text/csv",
     forms: { geojson: GEOJSON, gpx: OTHERS.gpx },

@@ -17,8 +17,8 @@ export const change = z.strictObject({
 export type Change = z.infer<typeof change>;
 
 /** Changes one record by hand: at once, and over all versions of the data. */
-export const correctAsking = z.strictObject({ ref: text(40), change, note: note.optional() });
-export type CorrectAsking = z.infer<typeof correctAsking>;
+export const correctRequest = z.strictObject({ ref: text(40), change, note: note.optional() });
+export type CorrectRequest = z.infer<typeof correctRequest>;
 
 export const CORRECTION_STATES = ["proposed", "applied", "refused", "undone"] as const;
 export const correctionSummary = z.object({
@@ -41,14 +41,14 @@ export const correctionList = z.object({ corrections: z.array(correctionSummary)
 export type CorrectionSummary = z.infer<typeof correctionSummary>;
 
 /** Takes a proposal, with what is to be changed where it does not say so; refuses it; takes an applied one back. */
-export const decideCorrectionAsking = z.strictObject({
+export const decideCorrectionRequest = z.strictObject({
   state: z.enum(["applied", "refused", "undone"]),
   change: change.optional(),
 });
-export type DecideCorrectionAsking = z.infer<typeof decideCorrectionAsking>;
+export type DecideCorrectionRequest = z.infer<typeof decideCorrectionRequest>;
 
 /** A wrong or missing address, reported by somebody who uses a form. */
-export const reportAsking = z.strictObject({
+export const reportRequest = z.strictObject({
   ref: text(40).optional().meta({ description: "The record to correct.", example: "qr-5k2c9f" }),
   at: at.optional().meta({ description: "The correct position, or the position of the missing address." }),
   text: text(500).trim().min(1).meta({
@@ -57,4 +57,4 @@ export const reportAsking = z.strictObject({
   }),
 });
 export const reportAnswer = z.object({ received: z.literal(true) });
-export type ReportAsking = z.infer<typeof reportAsking>;
+export type ReportRequest = z.infer<typeof reportRequest>;

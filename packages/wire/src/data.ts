@@ -88,7 +88,7 @@ export const tableReading = z.strictObject({
 export type TableReading = z.infer<typeof tableReading>;
 
 /** How a file is to be read; what is left out is found out. */
-export const lookAtFileAsking = z.strictObject({
+export const lookAtFileRequest = z.strictObject({
   format: tableFormat.partial().optional(),
   reading: tableReading.optional(),
   /** Name of the data set, whose columns of the last time are taken. */
@@ -96,7 +96,7 @@ export const lookAtFileAsking = z.strictObject({
   /** What it is brought for; `data` when not given. */
   purpose: z.enum(["data", "batch"]).optional(),
 });
-export type LookAtFileAsking = z.infer<typeof lookAtFileAsking>;
+export type LookAtFileRequest = z.infer<typeof lookAtFileRequest>;
 
 /** The beginning of a file as it is read. */
 export const fileStart = z.object({
@@ -127,7 +127,7 @@ export const fileStart = z.object({
 export type FileStart = z.infer<typeof fileStart>;
 
 const name = text(120).trim().min(1, { error: "is missing" });
-export const makeLoadAsking = z.strictObject({
+export const makeLoadRequest = z.strictObject({
   file: text(100),
   format: tableFormat,
   heads: headsSchema,
@@ -137,7 +137,7 @@ export const makeLoadAsking = z.strictObject({
   /** Reads and checks all of it, and keeps nothing. */
   isTrial: z.boolean().optional(),
 });
-export type MakeLoadAsking = z.infer<typeof makeLoadAsking>;
+export type MakeLoadRequest = z.infer<typeof makeLoadRequest>;
 
 export const versionSummary = z.object({
   id: z.int(),
@@ -184,11 +184,11 @@ export type PublicationSummary = z.infer<typeof publicationSummary>;
 export type DataAnswer = z.infer<typeof dataAnswer>;
 
 /** Makes versions live; where two hold the same address, that of the one named first is taken. */
-export const publishAsking = z.strictObject({
+export const publishRequest = z.strictObject({
   versions: z.array(numberOf).min(1).max(50),
   why: text(200),
 });
-export type PublishAsking = z.infer<typeof publishAsking>;
+export type PublishRequest = z.infer<typeof publishRequest>;
 
 /** Rows of a load that were refused, or are odd. */
 export const oddRows = z.object({
@@ -222,14 +222,14 @@ export const versionDifference = z.object({
 export type VersionDifference = z.infer<typeof versionDifference>;
 
 /** Which file is handed in: its name, as the person has it. */
-export const fileAsking = z.strictObject({ name: text(300).trim().optional() });
+export const fileRequest = z.strictObject({ name: text(300).trim().optional() });
 /** Which rows of a load that are refused or odd: one kind of them. */
-export const oddRowsAsking = z.strictObject({ kind: text(60) });
+export const oddRowsRequest = z.strictObject({ kind: text(60) });
 /** What of a version goes out: an area of it, and without what was corrected by hand. */
-export const outAsking = z.strictObject({
+export const outRequest = z.strictObject({
   inside: text(40).optional(),
   corrected: z.enum(["yes", "no"]).default("yes"),
 });
 const version = z.coerce.number().pipe(numberOf);
-export const differenceAsking = z.strictObject({ from: version });
-export const coverageAsking = z.strictObject({ beside: version.optional() });
+export const differenceRequest = z.strictObject({ from: version });
+export const coverageRequest = z.strictObject({ beside: version.optional() });

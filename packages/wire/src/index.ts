@@ -1,6 +1,5 @@
 export { answerSchemas } from "./answer-schemas.ts";
 export * from "./answers.ts";
-export * from "./asking.ts";
 export * from "./batches.ts";
 export * from "./call.ts";
 export * from "./calls.ts";
@@ -9,6 +8,7 @@ export * from "./coverage.ts";
 export * from "./data.ts";
 export * from "./form.ts";
 export * from "./key.ts";
+export * from "./lookup-requests.ts";
 export * from "./manage.ts";
 export { openApi } from "./openapi.ts";
 export * from "./own-calls.ts";

@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { formDefinitionJsonSchema, formDefinitionSchema, makeKeyAsking } from "./index.ts";
+import { formDefinitionJsonSchema, formDefinitionSchema, makeKeyRequest } from "./index.ts";
 
 describe("a new key", () => {
   it.each(["https://members.example", "http://localhost:5173", "http://localhost:*"])(
     "may name the origin %s",
     (origin) => {
-      expect(makeKeyAsking.safeParse({ kind: "web", name: "Members", origins: [origin] }).success).toBe(true);
+      expect(makeKeyRequest.safeParse({ kind: "web", name: "Members", origins: [origin] }).success).toBe(true);
     },
   );
 
@@ -18,12 +18,12 @@ describe("a new key", () => {
     "https://",
     "javascript:alert(1)",
   ])("may not name %s", (origin) => {
-    expect(makeKeyAsking.safeParse({ kind: "web", name: "Members", origins: [origin] }).success).toBe(false);
+    expect(makeKeyRequest.safeParse({ kind: "web", name: "Members", origins: [origin] }).success).toBe(false);
   });
 
   it("has a kind that we know, and a name", () => {
-    expect(makeKeyAsking.safeParse({ kind: "root", name: "x" }).success).toBe(false);
-    expect(makeKeyAsking.safeParse({ kind: "srv", name: "  " }).success).toBe(false);
+    expect(makeKeyRequest.safeParse({ kind: "root", name: "x" }).success).toBe(false);
+    expect(makeKeyRequest.safeParse({ kind: "srv", name: "  " }).success).toBe(false);
   });
 });
 

@@ -16,23 +16,23 @@ const password = text(200).min(10, { error: "a password has at least ten charact
 const personName = text(60).trim().min(1);
 
 /** Signs in by name and password. */
-export const signInAsking = z.strictObject({
+export const signInRequest = z.strictObject({
   name: text(200),
   password: text(1000),
   /** Of an authenticator app, where one has to be given. */
   code: oneTimeCode.optional(),
 });
 /** Somebody who may sign in. */
-export const makePersonAsking = z.strictObject({ name: personName, role: z.enum(ROLES), password });
+export const makePersonRequest = z.strictObject({ name: personName, role: z.enum(ROLES), password });
 /** What is left out stays. */
-export const changePersonAsking = z.strictObject({
+export const changePersonRequest = z.strictObject({
   name: personName.optional(),
   role: z.enum(ROLES).optional(),
   password: password.optional(),
   /** Takes codes of an app and passkeys away, for somebody who lost them. */
   dropSecondFactor: z.literal(true).optional(),
 });
-export const changePasswordAsking = z.strictObject({
+export const changePasswordRequest = z.strictObject({
   /** Not needed by somebody who has none yet. */
   before: text(1000).optional(),
   password,
@@ -55,10 +55,10 @@ export const personData = z.object({
 });
 export const peopleList = z.object({ people: z.array(personSummary) });
 export type PersonSummary = z.infer<typeof personSummary>;
-export type MakePersonAsking = z.infer<typeof makePersonAsking>;
-export type ChangePersonAsking = z.infer<typeof changePersonAsking>;
-export type ChangePasswordAsking = z.infer<typeof changePasswordAsking>;
-export type SignInAsking = z.infer<typeof signInAsking>;
+export type MakePersonRequest = z.infer<typeof makePersonRequest>;
+export type ChangePersonRequest = z.infer<typeof changePersonRequest>;
+export type ChangePasswordRequest = z.infer<typeof changePasswordRequest>;
+export type SignInRequest = z.infer<typeof signInRequest>;
 
 /** What the workbench asks of /api. Not part of the public wire. */
 export const sessionAnswer = z.object({
@@ -122,11 +122,11 @@ export const KEPT = ["batches", "traces", "lookups", "files"] as const;
 export type Kept = (typeof KEPT)[number];
 export const retentionAnswer = z.object({ kept: z.array(z.object({ what: z.enum(KEPT), days: z.int() })) });
 export type KeptFor = z.infer<typeof retentionAnswer>["kept"][number];
-export const setRetentionAsking = z.strictObject({ days: z.int().min(1).max(3650) });
+export const setRetentionRequest = z.strictObject({ days: z.int().min(1).max(3650) });
 
 /** Which draft is meant: a colleague may have saved another meanwhile. */
-export const publishFormAsking = z.strictObject({ revision: numberOf });
-export const saveDraftAsking = z.strictObject({ revision: numberOf, definition: formDefinitionSchema });
+export const publishFormRequest = z.strictObject({ revision: numberOf });
+export const saveDraftRequest = z.strictObject({ revision: numberOf, definition: formDefinitionSchema });
 
 /**
  * Where a key of pages may be used: scheme, host and port. `http://localhost:*` allows every port of that host,
@@ -164,15 +164,15 @@ const keyRules = {
   perMinute: amount,
   perDay: amount,
 };
-export const makeKeyAsking = z
+export const makeKeyRequest = z
   .strictObject({ kind: z.enum(KEY_KINDS), ...keyRules })
   .refine(({ kind, origins }) => origins.every((one) => mayName(kind, one)), {
     error: "a key of pages names origins of http and https; one of web views may name a scheme of its own",
     path: ["origins"],
   });
-export const changeKeyAsking = z.strictObject(keyRules);
+export const changeKeyRequest = z.strictObject(keyRules);
 /** A new key for the same use; the one before goes on for so many hours. */
-export const replaceKeyAsking = z.strictObject({
+export const replaceKeyRequest = z.strictObject({
   overlap: z
     .int()
     .min(0)
@@ -210,7 +210,7 @@ export const USE_OUTCOMES = [
 export type UseOutcome = (typeof USE_OUTCOMES)[number];
 
 /** How the keys were used over the last days; of one key, or of all. */
-export const usesAsking = z.strictObject({
+export const usesRequest = z.strictObject({
   days: z.coerce.number().int().min(1).max(400),
   key: z.coerce.number().pipe(numberOf).optional(),
 });
@@ -230,30 +230,30 @@ export const usesAnswer = z.object({
   /** Lookups that thirty days come to at the pace of the last seven; null with less than an hour to go by. */
   month: z.int().nullable(),
 });
-export type UsesAsking = z.infer<typeof usesAsking>;
+export type UsesRequest = z.infer<typeof usesRequest>;
 export type UsesAnswer = z.infer<typeof usesAnswer>;
 
 /** A lookup as it stands behind `/v1/`: the call, what is in its path, its query string. */
-export const keepLookupAsking = z.strictObject({
+export const keepLookupRequest = z.strictObject({
   asked: text(2000).regex(/^(suggest|forward|reverse|distance|records\/[^/?]+|postcodes\/[^/?]+)\?/, {
     error: "is not a lookup",
   }),
   outcome: text(20),
   found: numberOf,
 });
-export const earlierLookup = keepLookupAsking.extend({ asked: z.string(), askedAt: z.string() });
+export const earlierLookup = keepLookupRequest.extend({ asked: z.string(), askedAt: z.string() });
 export const earlierLookups = z.object({ keeps: z.boolean(), days: z.int(), lookups: z.array(earlierLookup) });
-export const keepsLookupsAsking = z.strictObject({ keeps: z.boolean() });
+export const keepsLookupsRequest = z.strictObject({ keeps: z.boolean() });
 
 /** What links are signed with: when that was made, and how many keys prove links. */
 export const linkKeyAnswer = z.object({ madeAt: z.string(), count: z.int() });
 /** Signs with another key from now on. */
-export const renewLinkKeyAsking = z.strictObject({
+export const renewLinkKeyRequest = z.strictObject({
   /** Whether links that were signed before are none any more. */
   endsOld: z.boolean(),
 });
 
-export type KeepLookupAsking = z.infer<typeof keepLookupAsking>;
+export type KeepLookupRequest = z.infer<typeof keepLookupRequest>;
 export type EarlierLookup = z.infer<typeof earlierLookup>;
 export type EarlierLookups = z.infer<typeof earlierLookups>;
 export type SessionAnswer = z.infer<typeof sessionAnswer>;
@@ -261,6 +261,6 @@ export type FormSummary = z.infer<typeof formSummary>;
 export type FormVersion = z.infer<typeof formVersion>;
 export type FormDraft = z.infer<typeof formDraft>;
 export type MadeKey = z.infer<typeof madeKey>;
-export type MakeKeyAsking = z.infer<typeof makeKeyAsking>;
-export type ChangeKeyAsking = z.infer<typeof changeKeyAsking>;
+export type MakeKeyRequest = z.infer<typeof makeKeyRequest>;
+export type ChangeKeyRequest = z.infer<typeof changeKeyRequest>;
 export type KeySummary = z.infer<typeof keySummary>;

@@ -1,7 +1,7 @@
 import * as z from "zod";
-import { EXAMPLES, jsonOfQuery } from "./asking.ts";
 import { type Call, TAGS } from "./call.ts";
 import { CALLS } from "./calls.ts";
+import { EXAMPLES, jsonOfQuery } from "./lookup-requests.ts";
 import { PROBLEMS, problemSchema } from "./problem.ts";
 
 type JsonSchema = Record<string, unknown> & { properties?: Record<string, JsonSchema>; required?: string[] };

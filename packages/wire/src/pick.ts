@@ -10,7 +10,7 @@ const list = (one: RegExp, error: string) =>
   text(200).refine((value) => value.split(",").every((word) => one.test(word)), { error });
 
 /** How the hosted picker is asked for, in the query string of `/pick`. */
-export const pickAsking = z
+export const pickRequest = z
   .strictObject({
     key: text(100).min(1, { error: "give the key of a page or a web view" }),
     origin: text(300).regex(PLAIN_ORIGIN, { error: "an origin is scheme, host and port" }).optional(),
@@ -49,4 +49,4 @@ export const pickAsking = z
     error: "give exactly one of origin, redirect and bridge",
     path: ["origin"],
   });
-export type PickAsking = z.infer<typeof pickAsking>;
+export type PickRequest = z.infer<typeof pickRequest>;

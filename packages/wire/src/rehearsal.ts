@@ -40,18 +40,18 @@ const step = z.discriminatedUnion("do", [
 ]);
 
 /** Steps of a person, kept to be gone through again, and what stands in the fields afterwards. */
-export const keepRehearsalAsking = z.strictObject({
+export const keepRehearsalRequest = z.strictObject({
   name: textOf(80).trim().min(1),
   situation: z.enum(REHEARSED),
   steps: z.array(step).min(1).max(300),
   expected: z.record(nameSchema, text),
   states: z.record(address, z.enum(ADDRESS_STATES)).optional(),
 });
-export const keptRehearsal = keepRehearsalAsking.extend({ id: z.int(), keptAt: z.string() });
+export const keptRehearsal = keepRehearsalRequest.extend({ id: z.int(), keptAt: z.string() });
 export const keptRehearsals = z.object({ rehearsals: z.array(keptRehearsal) });
 
 /** What happened in a form, from the first key to the last field: events in the order of their times. */
-export const keepTraceAsking = z.strictObject({
+export const keepTraceRequest = z.strictObject({
   /** What ran: the name of a rehearsal, or empty for a run by hand. */
   about: textOf(80).trim(),
   events: z
@@ -61,10 +61,10 @@ export const keepTraceAsking = z.strictObject({
 });
 export const keptTraceSummary = z.object({ id: z.int(), about: z.string(), keptAt: z.string(), count: z.int() });
 export const keptTraceList = z.object({ traces: z.array(keptTraceSummary) });
-export const keptTrace = keptTraceSummary.extend({ events: keepTraceAsking.shape.events });
+export const keptTrace = keptTraceSummary.extend({ events: keepTraceRequest.shape.events });
 
-export type KeepRehearsalAsking = z.infer<typeof keepRehearsalAsking>;
+export type KeepRehearsalRequest = z.infer<typeof keepRehearsalRequest>;
 export type KeptRehearsal = z.infer<typeof keptRehearsal>;
-export type KeepTraceAsking = z.infer<typeof keepTraceAsking>;
+export type KeepTraceRequest = z.infer<typeof keepTraceRequest>;
 export type KeptTraceSummary = z.infer<typeof keptTraceSummary>;
 export type KeptTrace = z.infer<typeof keptTrace>;

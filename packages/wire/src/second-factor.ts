@@ -23,7 +23,7 @@ export const secondFactorAnswer = z.object({
   codesSince: z.string().nullable(),
   passkeys: z.array(z.object({ id: z.string(), name: z.string(), madeAt: z.string(), usedAt: z.string().nullable() })),
 });
-export const againAsking = z.strictObject(again);
+export const againRequest = z.strictObject(again);
 export const begunCodes = z.object({
   /** What the app is told, in base32. */
   secret: z.string(),
@@ -31,17 +31,17 @@ export const begunCodes = z.object({
   /** The same as a code to be scanned, an SVG. */
   picture: z.string(),
 });
-export const confirmCodesAsking = z.strictObject({ code: oneTimeCode });
+export const confirmCodesRequest = z.strictObject({ code: oneTimeCode });
 /** What a browser is asked for a passkey with (`parseCreationOptionsFromJSON`, `parseRequestOptionsFromJSON`). */
 export const passkeyOptions = z.object({ options: z.record(z.string(), z.unknown()) });
-export const keepPasskeyAsking = z.strictObject({ name: text(60).trim().min(1), made: credential });
+export const keepPasskeyRequest = z.strictObject({ name: text(60).trim().min(1), made: credential });
 /** Signs in by a passkey. */
-export const passkeySignInAsking = z.strictObject({ used: credential });
+export const passkeySignInRequest = z.strictObject({ used: credential });
 
 export type SecondFactorAnswer = z.infer<typeof secondFactorAnswer>;
 export type PasskeySummary = SecondFactorAnswer["passkeys"][number];
 export type BegunCodes = z.infer<typeof begunCodes>;
 export type PasskeyCredential = z.infer<typeof credential>;
-export type AgainAsking = z.infer<typeof againAsking>;
-export type KeepPasskeyAsking = z.infer<typeof keepPasskeyAsking>;
-export type PasskeySignInAsking = z.infer<typeof passkeySignInAsking>;
+export type AgainRequest = z.infer<typeof againRequest>;
+export type KeepPasskeyRequest = z.infer<typeof keepPasskeyRequest>;
+export type PasskeySignInRequest = z.infer<typeof passkeySignInRequest>;

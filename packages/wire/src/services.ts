@@ -136,10 +136,10 @@ export const heldService = z.object({
 });
 export type HeldService = z.infer<typeof heldService>;
 
-export const saveServiceAsking = z.strictObject({ service: serviceSchema, revision: z.int().min(0).optional() });
+export const saveServiceRequest = z.strictObject({ service: serviceSchema, revision: z.int().min(0).optional() });
 
 /** Tries a service as it is described; by who only edits, as it is saved. */
-export const tryServiceAsking = z.strictObject({ service: serviceSchema, inputs: serviceInputs });
+export const tryServiceRequest = z.strictObject({ service: serviceSchema, inputs: serviceInputs });
 export const triedService = z.object({
   outcome: z.enum(SERVICE_OUTCOMES),
   /** What came of it, in a sentence. */
@@ -156,7 +156,7 @@ export const triedService = z.object({
 });
 export type TriedService = z.infer<typeof triedService>;
 
-export const wsdlAsking = z.strictObject({ wsdl: text(400_000) });
+export const wsdlRequest = z.strictObject({ wsdl: text(400_000) });
 /** What can be asked by SOAP, as a WSDL has it. */
 export const wsdlAnswer = z.object({
   operations: z.array(
@@ -181,7 +181,7 @@ export const secretList = z.object({
   ),
 });
 export type SecretSummary = z.infer<typeof secretList>["secrets"][number];
-export const setSecretAsking = z.strictObject({ value: text(8000).min(1) });
+export const setSecretRequest = z.strictObject({ value: text(8000).min(1) });
 
 /** Where services may be asked. */
 export const hostList = z.object({
@@ -199,7 +199,7 @@ export const hostList = z.object({
   ),
 });
 export type AllowedHost = z.infer<typeof hostList>["hosts"][number];
-export const allowHostAsking = z.strictObject({
+export const allowHostRequest = z.strictObject({
   scheme: z.enum(["http", "https"]),
   host: text(253)
     .trim()

@@ -1,5 +1,5 @@
 import { putIn, type Value } from "./placeholders.ts";
-import type { BodyKind, ServiceInput, SoapAsking } from "./service.ts";
+import type { BodyKind, ServiceInput, SoapRequest } from "./service.ts";
 
 /** A body as it is sent. */
 export interface Body {
@@ -84,7 +84,7 @@ const ENVELOPES = {
 
 /** The message that asks an operation: its inputs in their order, those left out that are empty and not needed. */
 export function writeEnvelope(
-  { version, operation, namespace, action, isQualified }: SoapAsking,
+  { version, operation, namespace, action, isQualified }: SoapRequest,
   value: Value,
   inputs: readonly ServiceInput[],
 ): Body & { headers: Record<string, string> } {

@@ -40,7 +40,7 @@ export interface ServiceValue {
 }
 
 /** Asks by HTTP. Inputs stand in braces, `{town}`; secrets as `{secret.courier-token}`. */
-export interface HttpAsking {
+export interface HttpRequest {
   by: "http";
   method: ServiceMethod;
   /** URL template, RFC 6570. */
@@ -54,7 +54,7 @@ export interface ServiceHeader {
 }
 
 /** Asks an operation by SOAP, document style: its inputs are its elements, in their order. */
-export interface SoapAsking {
+export interface SoapRequest {
   by: "soap";
   version: "1.1" | "1.2";
   url: string;
@@ -70,7 +70,7 @@ export interface SoapAsking {
 export interface Service {
   name: string;
   title: string;
-  ask: HttpAsking | SoapAsking;
+  ask: HttpRequest | SoapRequest;
   inputs: ServiceInput[];
   values: ServiceValue[];
   /** Seconds after which it is given up, at most 30; those of the project when not given. */

@@ -13,7 +13,7 @@ import type {
   Problem,
   PublishedForm,
   RecordAnswer,
-  ReportAsking,
+  ReportRequest,
   ReverseAnswer,
   ServiceAnswer,
   SheetHeightsAnswer,
@@ -138,7 +138,7 @@ export class Client {
    * @param report such as `{ ref, text: "The door is round the corner" }`
    * @throws LookupError
    */
-  async report(report: ReportAsking): Promise<void> {
+  async report(report: ReportRequest): Promise<void> {
     const response = await this.#fetch(this.#url("/v1/reports", {}), {
       method: "POST",
       headers: { "Content-Type": "application/json", ...this.#secret },

@@ -1,7 +1,7 @@
 import type { ServerResponse } from "node:http";
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
-import type { MakeBatchAsking } from "@bibliotope/wire";
+import type { MakeBatchRequest } from "@bibliotope/wire";
 import { create as contentDisposition } from "content-disposition";
 import type { Knex } from "knex";
 import { OUT_FORMATS, type OutFormat } from "../gazetteer/out.ts";
@@ -15,7 +15,7 @@ import type { BatchAsked } from "./run-batch.ts";
 export async function startBatch(
   { database, jobs }: { database: Knex; jobs: Jobs },
   path: string,
-  { name, ask, format, heads, reading, register }: Omit<MakeBatchAsking, "file">,
+  { name, ask, format, heads, reading, register }: Omit<MakeBatchRequest, "file">,
   by: { madeBy: number | null; key: number | null; countries?: string[] },
 ): Promise<{ batch: number; job: number }> {
   const { madeBy, key, countries } = by;

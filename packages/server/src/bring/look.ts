@@ -11,7 +11,7 @@ import {
   zonesIn,
 } from "@bibliotope/core/bring";
 import { countryBox, formatHouseNumber, formatLine, type Parts, profileOf } from "@bibliotope/core/place";
-import type { FileStart, LookAtFileAsking, TableReading } from "@bibliotope/wire";
+import type { FileStart, LookAtFileRequest, TableReading } from "@bibliotope/wire";
 import { countriesAt, countryOutline, mayLieIn } from "../world/outlines.ts";
 import { TableError } from "./bytes.ts";
 import { lookAtTable } from "./table.ts";
@@ -23,7 +23,7 @@ const CELL_SHOWN = 300;
 /** A file that is to be looked at. */
 export interface FileLook {
   path: string;
-  asked: LookAtFileAsking;
+  asked: LookAtFileRequest;
   /** Where no column names one. */
   country: string | undefined;
   /** How files of data sets were read before, the newest first. */

@@ -1,6 +1,6 @@
 import type {
-  KeepRehearsalAsking,
-  KeepTraceAsking,
+  KeepRehearsalRequest,
+  KeepTraceRequest,
   KeptRehearsal,
   KeptTrace,
   KeptTraceSummary,
@@ -28,7 +28,7 @@ export async function listRehearsals(database: Knex, ref: string): Promise<KeptR
 export async function keepRehearsal(
   database: Knex,
   ref: string,
-  { name, situation, steps, expected, states = {} }: KeepRehearsalAsking,
+  { name, situation, steps, expected, states = {} }: KeepRehearsalRequest,
 ): Promise<boolean> {
   const form = await database("forms").where({ ref }).first("id");
   if (!form) return false;
@@ -70,7 +70,7 @@ export async function readTrace(database: Knex, ref: string, id: number): Promis
 export async function keepTrace(
   database: Knex,
   ref: string,
-  { about, events }: KeepTraceAsking,
+  { about, events }: KeepTraceRequest,
 ): Promise<number | undefined> {
   const form = await database("forms").where({ ref }).first("id");
   if (!form) return undefined;

@@ -11,7 +11,7 @@ import {
 import express, { type Request, type RequestHandler, type Response, type Router } from "express";
 import type { User } from "../users/user.ts";
 import type { Session } from "../users/users.repository.ts";
-import { idOf, readAsking, readQuery } from "./asking.ts";
+import { idOf, readQuery, readRequest } from "./read-request.ts";
 import { BODY_LIMIT, HttpProblem } from "./problem.ts";
 import { exactRouter } from "./router.ts";
 import { eventOf, type NoteSecurity } from "./security-log.ts";
@@ -42,7 +42,7 @@ export function ownRoutes(handlers: OwnHandlers, note: NoteSecurity): Router {
   const router = exactRouter();
   for (const [name, call] of Object.entries(OWN_CALLS) as [OwnCallName, OwnCall][]) {
     const { method, path, role = "look", asks, takes, sends, status } = call;
-    const read = takes || method === "GET" ? readQuery : readAsking;
+    const read = takes || method === "GET" ? readQuery : readRequest;
     const answer: RequestHandler = async (request, response) => {
       const { session, user } = response.locals;
       const parts = request.params as Record<string, string>;

@@ -1,10 +1,10 @@
 import {
-  type ChangeKeyAsking,
+  type ChangeKeyRequest,
   type KeyCall,
   type KeyKind,
   type KeySummary,
   type MadeKey,
-  type MakeKeyAsking,
+  type MakeKeyRequest,
   PROGRAM_KINDS,
   PROGRAM_LIMIT,
 } from "@bibliotope/wire";
@@ -31,7 +31,7 @@ export interface HeldKey {
 export const hasEnded = ({ endsAt }: Pick<HeldKey, "endsAt">) => endsAt !== null && endsAt.getTime() <= Date.now();
 
 /** Makes a key and tells every process. The key itself is in the answer and nowhere else. */
-export async function makeKey(database: Knex, { kind, ...rules }: MakeKeyAsking): Promise<MadeKey> {
+export async function makeKey(database: Knex, { kind, ...rules }: MakeKeyRequest): Promise<MadeKey> {
   const key = `bt_${kind}_${newSecret()}`;
   const [row] = await database("keys")
     .insert({ kind, ...columnsOf(rules), key_hash: hashOf(key) })
@@ -46,7 +46,7 @@ export async function listKeys(database: Knex): Promise<KeySummary[]> {
 }
 
 /** Changes what a key may be used for. @returns undefined when there is no such key */
-export async function changeKey(database: Knex, id: number, rules: ChangeKeyAsking): Promise<KeySummary | undefined> {
+export async function changeKey(database: Knex, id: number, rules: ChangeKeyRequest): Promise<KeySummary | undefined> {
   const [row] = await database("keys").where({ id }).whereNull("withdrawn_at").update(columnsOf(rules)).returning("*");
   if (row) await tell(database);
   return row && summaryOf(row);
@@ -110,7 +110,7 @@ export async function readKeys(database: Knex): Promise<Map<string, HeldKey>> {
 
 const tell = (database: Knex) => database.raw("select pg_notify('bibliotope', 'keys')");
 
-const columnsOf = ({ name, origins, calls, countries, endsAt, perMinute, perDay }: ChangeKeyAsking) => ({
+const columnsOf = ({ name, origins, calls, countries, endsAt, perMinute, perDay }: ChangeKeyRequest) => ({
   name,
   origins,
   calls,

@@ -1,4 +1,4 @@
-import { type KeyCall, PAGE_CALLS, type UseOutcome, type UsesAnswer, type UsesAsking } from "@bibliotope/wire";
+import { type KeyCall, PAGE_CALLS, type UseOutcome, type UsesAnswer, type UsesRequest } from "@bibliotope/wire";
 import type { Knex } from "knex";
 
 /** So many lookups of one kind by one key that ended alike and took alike, in one hour. */
@@ -48,7 +48,7 @@ export async function addUses(database: Knex, uses: Use[], choices: Choices[]): 
 }
 
 /** How keys were used over the last days. */
-export async function readUses(database: Knex, { days, key }: UsesAsking, now = new Date()): Promise<UsesAnswer> {
+export async function readUses(database: Knex, { days, key }: UsesRequest, now = new Date()): Promise<UsesAnswer> {
   const step = days <= BY_HOUR ? "hour" : "day";
   const width = step === "hour" ? HOUR : DAY;
   const from = new Date(Math.floor(now.getTime() / width) * width + width - days * DAY);
@@ -96,7 +96,7 @@ export async function readUses(database: Knex, { days, key }: UsesAsking, now = 
 }
 
 /** Every count of the last days, with the key's name. */
-export async function listUses(database: Knex, { days, key }: UsesAsking) {
+export async function listUses(database: Knex, { days, key }: UsesRequest) {
   const rows = await database("uses")
     .join("keys", "keys.id", "uses.key_id")
     .where("hour", ">=", new Date(Date.now() - days * DAY))

@@ -1,4 +1,4 @@
-import type { EarlierLookup, EarlierLookups, KeepLookupAsking } from "@bibliotope/wire";
+import type { EarlierLookup, EarlierLookups, KeepLookupRequest } from "@bibliotope/wire";
 import type { Knex } from "knex";
 
 /** For how long lookups are kept, and how many of one user at most. */
@@ -24,7 +24,7 @@ export async function listLookups(database: Knex, userId: number): Promise<Earli
 }
 
 /** Keeps a lookup, unless its user does not want that. The same one asked again moves to the front. */
-export async function keepLookup(database: Knex, userId: number, lookup: KeepLookupAsking): Promise<void> {
+export async function keepLookup(database: Knex, userId: number, lookup: KeepLookupRequest): Promise<void> {
   const user = await database("users").where({ id: userId }).first("keeps_lookups");
   if (!user.keeps_lookups) return;
   await database("lookups")

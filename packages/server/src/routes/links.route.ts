@@ -1,6 +1,6 @@
 import { shortLine } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
-import { CALLS, type Call, type KeyKind, type LinkAsking, type StillAsking } from "@bibliotope/wire";
+import { CALLS, type Call, type KeyKind, type LinkRequest, type StillRequest } from "@bibliotope/wire";
 import type { Request, Response, Router } from "express";
 import type { Knex } from "knex";
 import QRCode from "qrcode";
@@ -85,7 +85,7 @@ async function toReader<T>(looked: Promise<T>): Promise<T> {
 
 const isOfPages = (kind: KeyKind) => kind === "web" || kind === "view";
 
-const pick = ({ of, at, shows, label, lang, size, scale, zoom, night }: LinkAsking): Omit<Link, "key" | "ends"> => ({
+const pick = ({ of, at, shows, label, lang, size, scale, zoom, night }: LinkRequest): Omit<Link, "key" | "ends"> => ({
   ...{ shows, size, scale: scale as 1 | 2 },
   ...(of === undefined ? {} : { of }),
   ...(at ? { at } : {}),
@@ -162,7 +162,7 @@ export function linkRoutes(needs: Needs): Router {
     const { of, at, label, size, zoom, night = false, lang } = link;
     // of the page's own picture, more pixels for a finer screen
     const scale = shows === "page" && request.query.scale === "2" ? 2 : link.scale;
-    const asked = { of, at, label, size, zoom, night, scale, markers: [], sheet: "streets" } as StillAsking;
+    const asked = { of, at, label, size, zoom, night, scale, markers: [], sheet: "streets" } as StillRequest;
     const langs = lang ? [lang] : [];
     const png = await toReader(drawStill({ tiles, database }, engine, asked, langs, goneSignal(response)));
     response

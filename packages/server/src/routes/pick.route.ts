@@ -1,11 +1,11 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { type PickAsking, PLAIN_ORIGIN, pickAsking } from "@bibliotope/wire";
+import { type PickRequest, PLAIN_ORIGIN, pickRequest } from "@bibliotope/wire";
 import type { Request, Response, Router } from "express";
-import { queryOf, read } from "../http/asking.ts";
 import { escapeHtml } from "../http/pages.ts";
 import { HttpProblem } from "../http/problem.ts";
 import { type PublicPlace, originOf as whereFound } from "../http/public-place.ts";
+import { queryOf, read } from "../http/read-request.ts";
 import { exactRouter } from "../http/router.ts";
 import { allowsOrigin, type KeyRing } from "../keys/key-ring.ts";
 import { type HeldKey, hasEnded } from "../keys/keys.repository.ts";
@@ -49,9 +49,9 @@ function originOf(address: string): string | undefined {
 }
 
 /** @throws HttpProblem with the first thing that is wrong, for whoever wrote the address */
-function readPick(request: Request): PickAsking {
+function readPick(request: Request): PickRequest {
   try {
-    return read(Object.fromEntries(queryOf(request.originalUrl)), pickAsking);
+    return read(Object.fromEntries(queryOf(request.originalUrl)), pickRequest);
   } catch (error) {
     if (!(error instanceof HttpProblem) || !error.issues?.length) throw error;
     const [{ parameter, message }] = error.issues;
@@ -59,7 +59,7 @@ function readPick(request: Request): PickAsking {
   }
 }
 
-function keyOf(ring: KeyRing, { key: given }: PickAsking): HeldKey {
+function keyOf(ring: KeyRing, { key: given }: PickRequest): HeldKey {
   const key = ring.find(given);
   if (!key || hasEnded(key)) throw new HttpProblem("no-key", "The picker's key is unknown, revoked or expired.");
   if (key.kind === "srv" || key.kind === "app")
@@ -68,7 +68,7 @@ function keyOf(ring: KeyRing, { key: given }: PickAsking): HeldKey {
 }
 
 /** The origin that it hands back to; a bridge stays within the program. @throws HttpProblem for one that the key does not name */
-function checkTarget({ origin, redirect }: PickAsking, key: HeldKey, own: string): string | undefined {
+function checkTarget({ origin, redirect }: PickRequest, key: HeldKey, own: string): string | undefined {
   const target = origin ?? (redirect === undefined ? undefined : originOf(redirect));
   if (redirect !== undefined && target === undefined)
     throw new HttpProblem("malformed", "The URL of the picker is wrong: redirect is not a URL it can go to.");

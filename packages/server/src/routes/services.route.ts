@@ -47,7 +47,7 @@ export function serviceRoutes({ database, services, sealing }: Needs) {
   } satisfies Partial<OwnHandlers>;
 
   async function list() {
-    const asking = await held.formsAsking(database);
+    const asking = await held.formsUsing(database);
     return {
       services: services.all.map(
         ({ service: { name, title, ask, register, inputs, values }, revision, savedAt, state }): ServiceSummary => ({
@@ -83,7 +83,7 @@ export function serviceRoutes({ database, services, sealing }: Needs) {
   }
 
   async function dropService({ parts }: Own<"dropService">) {
-    const forms = (await held.formsAsking(database)).get(parts.name) ?? [];
+    const forms = (await held.formsUsing(database)).get(parts.name) ?? [];
     if (forms.length)
       throw new HttpProblem("conflict", `It is used by ${forms.map(({ title }) => `“${title}”`).join(", ")}.`);
     if (!(await held.dropService(database, parts.name))) throw noService();

@@ -1,10 +1,10 @@
-import { passkeySignInAsking, signInAsking } from "@bibliotope/wire";
+import { passkeySignInRequest, signInRequest } from "@bibliotope/wire";
 import express, { type Request, type Router } from "express";
 import { ipKeyGenerator } from "express-rate-limit";
 import type { Knex } from "knex";
-import { readAsking } from "../http/asking.ts";
 import { BODY_LIMIT, HttpProblem } from "../http/problem.ts";
 import { type PublicPlace, passkeyPlaceOf } from "../http/public-place.ts";
+import { readRequest } from "../http/read-request.ts";
 import { exactRouter } from "../http/router.ts";
 import type { NoteSecurity } from "../http/security-log.ts";
 import { keepSession } from "../http/session.ts";
@@ -42,7 +42,7 @@ export function signInRoutes({ database, sealing, place, signedIn, noteSecurity:
   });
   router.post("/sign-in", json, async (request, response) => {
     fromOwnPages(request);
-    const asked = readAsking(request, signInAsking);
+    const asked = readRequest(request, signInRequest);
     const tried = await signInByPassword(database, sealing, asked, begunBy(request));
     const ended = typeof tried === "string" ? tried : "done";
     note({ event: "signed in by password", ended, name: asked.name, address: request.ip ?? "" });
@@ -58,7 +58,7 @@ export function signInRoutes({ database, sealing, place, signedIn, noteSecurity:
   });
   router.post("/sign-in/passkey", json, async (request, response) => {
     fromOwnPages(request);
-    const { used } = readAsking(request, passkeySignInAsking);
+    const { used } = readRequest(request, passkeySignInRequest);
     const at = passkeyPlaceOf(request, place);
     const secret = await signInByPasskey(database, sealing, at, used, begunBy(request));
     note({ event: "signed in by passkey", ended: secret ? "done" : "wrong", address: request.ip ?? "" });

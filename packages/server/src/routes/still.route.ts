@@ -2,7 +2,7 @@ import { shortLine } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
 import type { AnswerRecord } from "@bibliotope/core/search";
 import { type MapMarker, type Over, viewOf } from "@bibliotope/core/sheet";
-import type { StillAsking } from "@bibliotope/wire";
+import type { StillRequest } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import type { Incoming } from "../http/incoming.ts";
 import { missingRecord } from "../http/missing-record.ts";
@@ -37,7 +37,7 @@ export function stillHandlers(tiles: SheetTiles, database: Knex) {
 export async function drawStill(
   { tiles, database }: { tiles: SheetTiles; database: Knex },
   engine: SeenEngine,
-  asked: StillAsking,
+  asked: StillRequest,
   langs: readonly string[],
   gone: AbortSignal,
 ): Promise<Buffer> {
@@ -68,7 +68,7 @@ export async function recordOf(
 }
 
 /** What stands on the picture, and what must be seen of it. */
-function whatStands({ at, label, markers, line }: StillAsking, of: AnswerRecord | undefined) {
+function whatStands({ at, label, markers, line }: StillRequest, of: AnswerRecord | undefined) {
   const signs: MapMarker[] = markers.map((position, i) => ({ at: position, number: i + 1 }));
   const shown: Position[] = [...markers, ...(line ?? [])];
   const mark = (position: Position, text: string | undefined) => {

@@ -86,7 +86,7 @@ export async function refuseHost(database: Knex, id: number): Promise<boolean> {
 }
 
 /** Forms whose definitions name a service, by the service. */
-export async function formsAsking(database: Knex): Promise<Map<string, { ref: string; title: string }[]>> {
+export async function formsUsing(database: Knex): Promise<Map<string, { ref: string; title: string }[]>> {
   const rows: { ref: string; title: string; services: string[] }[] = await database("forms")
     .whereRaw("jsonb_typeof(draft -> 'services') = 'array'")
     .orderBy("ref")

@@ -1,4 +1,4 @@
-import type { ServiceInput, SoapAsking, ValueKind } from "@bibliotope/core/service";
+import type { ServiceInput, SoapRequest, ValueKind } from "@bibliotope/core/service";
 import type { WsdlAnswer } from "@bibliotope/wire";
 import { XMLParser } from "fast-xml-parser";
 import { HttpProblem } from "../http/problem.ts";
@@ -87,7 +87,7 @@ function operationsOf(held: Xml, port: Xml): WsdlAnswer["operations"] {
     const element = local(list(message?.part)[0]?.["@element"]);
     const schema = list(held.types?.schema).find((one) => named(one.element, element));
     if (!schema) return [];
-    const ask: SoapAsking = {
+    const ask: SoapRequest = {
       ...{ by: "soap", version, url, operation: element },
       namespace: String(schema["@targetNamespace"] ?? held["@targetNamespace"] ?? ""),
       ...(soap["@soapAction"] ? { action: String(soap["@soapAction"]) } : {}),

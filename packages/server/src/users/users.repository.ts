@@ -1,10 +1,10 @@
 import type {
-  ChangePersonAsking,
-  MakePersonAsking,
+  ChangePersonRequest,
+  MakePersonRequest,
   PasskeyCredential,
   PersonSummary,
   SessionSummary,
-  SignInAsking,
+  SignInRequest,
 } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import { hashOf, newSecret } from "../keys/secrets.ts";
@@ -86,7 +86,7 @@ export async function signIn(database: Knex, token: string, begun: Begun): Promi
 export async function signInByPassword(
   database: Knex,
   sealing: Sealing,
-  { name, password, code }: SignInAsking,
+  { name, password, code }: SignInRequest,
   { agent, address }: Begun,
 ): Promise<{ secret: string } | "wrong" | "too many" | "needs code" | "wrong code"> {
   const key = nameKey(name);
@@ -221,7 +221,7 @@ export async function listPeople(database: Knex): Promise<PersonSummary[]> {
 /** @returns undefined when somebody has that name already */
 export async function makePerson(
   database: Knex,
-  { name, role, password }: MakePersonAsking,
+  { name, role, password }: MakePersonRequest,
 ): Promise<number | undefined> {
   const [made] = await database("users")
     .insert({ name, name_key: nameKey(name), role, password_hash: await hashPassword(password) })
@@ -235,7 +235,7 @@ export async function makePerson(
 export async function changePerson(
   database: Knex,
   id: number,
-  { name, role, password, dropSecondFactor }: ChangePersonAsking,
+  { name, role, password, dropSecondFactor }: ChangePersonRequest,
 ): Promise<"changed" | "missing" | "taken" | "last"> {
   const password_hash = password === undefined ? undefined : await hashPassword(password);
   return database.transaction(async (transaction) => {

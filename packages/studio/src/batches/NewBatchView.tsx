@@ -62,7 +62,7 @@ export function NewBatchView() {
     });
     if (answer.data) await navigate(`/batches/${answer.data.batch}`);
   };
-  const isAsking = start?.reading.columns.some((use) => use && use.meaning !== "id");
+  const hasMeaning = start?.reading.columns.some((use) => use && use.meaning !== "id");
   return (
     <main className="mx-auto w-full max-w-6xl px-5 py-7">
       <FileHead back={["/batches", "Batches"]} title="New batch" onOther={() => take(undefined)} {...held}>
@@ -100,10 +100,10 @@ export function NewBatchView() {
             </p>
           ) : null}
           <div className="mt-5 flex items-center gap-4">
-            <Button strong disabled={!isAsking || made.isLoading} onClick={() => void go()}>
+            <Button strong disabled={!hasMeaning || made.isLoading} onClick={() => void go()}>
               Look up all rows
             </Button>
-            {isAsking ? null : <span className="text-ochre">Set what at least one column contains.</span>}
+            {hasMeaning ? null : <span className="text-ochre">Set what at least one column contains.</span>}
           </div>
         </>
       ) : null}

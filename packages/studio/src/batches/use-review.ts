@@ -1,4 +1,4 @@
-import type { BatchCandidates, BatchRow, DecideAsking, Decision, Standing } from "@bibliotope/wire";
+import type { BatchCandidates, BatchRow, DecideRequest, Decision, Standing } from "@bibliotope/wire";
 import { useEffect, useState } from "react";
 import {
   useBatchRowQuery,
@@ -56,7 +56,7 @@ export function useReview(batch: number, show: Show) {
     if (!row || !found || found.number !== row.number || decision.isLoading) return;
     const candidate = found.candidates[place];
     if (how !== "leave" && !candidate) return;
-    const asking: DecideAsking =
+    const asking: DecideRequest =
       how === "leave" ? { how } : { how: text === undefined ? how : "correct", place, ref: candidate.ref, text };
     const answer = await sendDecision({ batch, number: row.number, decision: asking });
     if ("error" in answer) {

@@ -1,4 +1,4 @@
-import type { FileAnswer, FileStart, LookAtFileAsking, TableFormat, TableReading } from "@bibliotope/wire";
+import type { FileAnswer, FileStart, LookAtFileRequest, TableFormat, TableReading } from "@bibliotope/wire";
 import { useCallback, useRef, useState } from "react";
 import { useLookAtFileMutation } from "../state/data-api.ts";
 
@@ -8,7 +8,7 @@ import { useLookAtFileMutation } from "../state/data-api.ts";
  * @param seen hears of each beginning, and whether it is as proposed; it may put another in its place
  */
 export function useFileStart(
-  purpose: LookAtFileAsking["purpose"],
+  purpose: LookAtFileRequest["purpose"],
   seen: (start: FileStart, isProposed: boolean) => FileStart = (start) => start,
 ) {
   const [file, setFile] = useState<FileAnswer>();

@@ -1,5 +1,5 @@
 import {
-  type ChangeKeyAsking,
+  type ChangeKeyRequest,
   KEY_CALL_WORDS,
   KEY_CALLS,
   type KeyCall,
@@ -42,7 +42,7 @@ export const draftOf = ({
   endsAt,
   perMinute,
   perDay,
-}: ChangeKeyAsking): RulesDraft => ({
+}: ChangeKeyRequest): RulesDraft => ({
   name,
   origins: origins.join("\n"),
   calls,
@@ -53,7 +53,7 @@ export const draftOf = ({
 });
 
 /** Rules from what was typed. A key works to the end of its last day, by UTC. */
-export function rulesOf(draft: RulesDraft, kind: KeyKind): ChangeKeyAsking {
+export function rulesOf(draft: RulesDraft, kind: KeyKind): ChangeKeyRequest {
   const { name, origins, calls, countries, ends, perMinute, perDay } = draft;
   const words = (text: string) => text.split(/[\s,]+/).filter(Boolean);
   return {

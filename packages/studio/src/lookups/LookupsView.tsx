@@ -13,13 +13,13 @@ import { Earlier } from "./Earlier.tsx";
 import { Narrow } from "./Narrow.tsx";
 import { Raw } from "./Raw.tsx";
 import { Result } from "./Result.tsx";
-import { type Asking, bodyOf, useAnswer } from "./use-answer.ts";
+import { bodyOf, type LookupState, useAnswer } from "./use-answer.ts";
 
 const EMPTY: Asked = { call: "forward", words: { gloss: "1" } };
 /** Milliseconds after which a lookup counts as asked for and not as typed through. */
 const SETTLED = 1200;
 
-/** Asking by hand. The address of this view is the lookup: `/lookups/` and then what stands behind `/v1/`. */
+/** Lookups by hand. The URL of this view contains the lookup: `/lookups/`, then what follows `/v1/`. */
 export function LookupsView() {
   const path = useParams()["*"] ?? "";
   const [search] = useSearchParams();
@@ -174,7 +174,7 @@ export function LookupsView() {
               <div>
                 <p className="mb-2 flex h-[26px] items-center text-[12.5px] text-quiet">These settings</p>
                 <Result
-                  asking={first}
+                  state={first}
                   asked={asked}
                   others={placesOf(bodyOf(second))}
                   {...{ marked, open, inside, ask }}
@@ -187,7 +187,7 @@ export function LookupsView() {
                   <Narrow asked={other} onChange={(next) => ask(asked, next)} map={map} />
                 </div>
                 <Result
-                  asking={second}
+                  state={second}
                   asked={other}
                   others={placesOf(body)}
                   marked={undefined}
@@ -197,12 +197,12 @@ export function LookupsView() {
               </div>
             </div>
           ) : (
-            <Result asking={first} asked={asked} {...{ marked, open, inside, ask }} onMark={setMarked} />
+            <Result state={first} asked={asked} {...{ marked, open, inside, ask }} onMark={setMarked} />
           )}
         </section>
         <div className="flex min-h-0 flex-col gap-3">
           <CandidateMap {...{ spots, aim, line, marked }} onMark={setMarked} onPress={press} onReady={setMap} />
-          <Raw asked={asked} asking={first} />
+          <Raw asked={asked} state={first} />
         </div>
       </div>
     </main>
@@ -241,7 +241,7 @@ function placesOf(body: ReturnType<typeof bodyOf>): Map<string, number> | undefi
   );
 }
 
-function statusOf({ answer, loading, failed }: Asking): string {
+function statusOf({ answer, loading, failed }: LookupState): string {
   if (failed) return "The server does not answer.";
   if (!answer) return loading ? "Looking up" : "";
   const body = bodyOf({ answer, loading });
@@ -261,7 +261,7 @@ function statusOf({ answer, loading, failed }: Asking): string {
 }
 
 /** Keeps a lookup that stands for a moment; what is typed through on the way is not kept. */
-function useKeep(asked: Asked, { answer }: Asking): void {
+function useKeep(asked: Asked, { answer }: LookupState): void {
   const [keep] = useKeepLookupMutation();
   const body = bodyOf({ answer, loading: false });
   useEffect(() => {

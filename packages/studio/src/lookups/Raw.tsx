@@ -8,13 +8,13 @@ import { PictureCode } from "./PictureCode.tsx";
 import { pictureOf } from "./picture.ts";
 import { RequestCode } from "./RequestCode.tsx";
 import { partAt, valueAt } from "./tree.ts";
-import { type Asking, bodyOf } from "./use-answer.ts";
+import { bodyOf, type LookupState } from "./use-answer.ts";
 
 type Page = "answer" | "request" | "picture" | "headers";
 
 /** What machines say: the answer as a tree, the request as code, the answer as a picture, status and headers. */
-export function Raw({ asked, asking }: { asked: Asked; asking: Asking }) {
-  const { answer } = asking;
+export function Raw({ asked, state }: { asked: Asked; state: LookupState }) {
+  const { answer } = state;
   const [page, setPage] = useState<Page>("answer");
   const [pointer, setPointer] = useState("");
   const part = partAt(pointer);
@@ -41,7 +41,7 @@ export function Raw({ asked, asking }: { asked: Asked; asking: Asking }) {
         ) : null}
       </div>
       {page === "request" ? <RequestCode asked={asked} /> : null}
-      {page === "picture" ? <PictureCode picture={pictureOf(asked, bodyOf(asking))} /> : null}
+      {page === "picture" ? <PictureCode picture={pictureOf(asked, bodyOf(state))} /> : null}
       {page === "headers" ? (
         <dl
           tabIndex={0}

@@ -2,10 +2,10 @@ import { Link } from "react-router";
 import { type Asked, writeAsked } from "./asked.ts";
 import { Candidates } from "./Candidates.tsx";
 import { GlossLine } from "./GlossLine.tsx";
-import { type Asking, bodyOf, problemOf } from "./use-answer.ts";
+import { bodyOf, type LookupState, problemOf } from "./use-answer.ts";
 
 interface ResultProps {
-  asking: Asking;
+  state: LookupState;
   asked: Asked;
   marked: number | undefined;
   onMark: (place: number | undefined) => void;
@@ -15,10 +15,10 @@ interface ResultProps {
 }
 
 /** What an answer says: its candidates, or why there are none. */
-export function Result({ asking, asked, marked, onMark, open, inside, others }: ResultProps) {
-  const body = bodyOf(asking);
-  const problem = problemOf(asking);
-  if (asking.failed) {
+export function Result({ state, asked, marked, onMark, open, inside, others }: ResultProps) {
+  const body = bodyOf(state);
+  const problem = problemOf(state);
+  if (state.failed) {
     return (
       <p role="alert" className="text-ochre">
         The server does not answer. Is npm start still running?
@@ -42,7 +42,7 @@ export function Result({ asking, asked, marked, onMark, open, inside, others }: 
       </div>
     );
   }
-  if (!body) return asking.loading ? <p className="text-quiet">Looking up</p> : null;
+  if (!body) return state.loading ? <p className="text-quiet">Looking up</p> : null;
   return (
     <>
       {body.advice?.length && body.outcome !== "none" ? (

@@ -9,7 +9,7 @@ import { type Asked, canAsk, writeAsked } from "./asked.ts";
 interface Answer {
   status: number;
   headers: [name: string, value: string][];
-  /** Milliseconds from asking to the last byte. */
+  /** Milliseconds from the request to the last byte. */
   took: number;
   /** Octets of the body. */
   size: number;
@@ -28,7 +28,7 @@ export interface AnswerBody {
   reading?: Reading;
 }
 
-export interface Asking {
+export interface LookupState {
   answer?: Answer;
   /** Why nothing came back at all. */
   failed?: string;
@@ -36,26 +36,26 @@ export interface Asking {
 }
 
 /** Asks a lookup whenever it changes; an answer to an earlier one is dropped. */
-export function useAnswer(asked: Asked | undefined): Asking {
+export function useAnswer(asked: Asked | undefined): LookupState {
   const key = useSessionQuery().data?.studioKey;
   const text = asked && canAsk(asked) ? writeAsked(asked) : undefined;
-  const [asking, setAsking] = useState<Asking>({ loading: false });
+  const [state, setState] = useState<LookupState>({ loading: false });
   useEffect(() => {
     if (!key || text === undefined) {
-      setAsking({ loading: false });
+      setState({ loading: false });
       return;
     }
     const stop = new AbortController();
-    setAsking(({ answer }) => ({ answer, loading: true }));
+    setState(({ answer }) => ({ answer, loading: true }));
     ask(text, key, stop.signal).then(
-      (answer) => setAsking({ answer, loading: false }),
+      (answer) => setState({ answer, loading: false }),
       (error: unknown) => {
-        if (!stop.signal.aborted) setAsking({ failed: String(error), loading: false });
+        if (!stop.signal.aborted) setState({ failed: String(error), loading: false });
       },
     );
     return () => stop.abort();
   }, [text, key]);
-  return asking;
+  return state;
 }
 
 async function ask(text: string, key: string, signal: AbortSignal): Promise<Answer> {
@@ -72,13 +72,13 @@ async function ask(text: string, key: string, signal: AbortSignal): Promise<Answ
 }
 
 /** What the views read of an answer; nothing of a refusal. */
-export function bodyOf({ answer }: Asking): AnswerBody | undefined {
+export function bodyOf({ answer }: LookupState): AnswerBody | undefined {
   if (answer?.status !== 200) return undefined;
   const body = answer.body as AnswerBody & { type?: string };
   return body.type === "Feature" ? { features: [body as unknown as RecordFeature] } : body;
 }
 
 /** Why the wire refused. */
-export function problemOf({ answer }: Asking): Problem | undefined {
+export function problemOf({ answer }: LookupState): Problem | undefined {
   return answer && answer.status !== 200 ? (answer.body as Problem) : undefined;
 }

@@ -1,5 +1,5 @@
 import type { FormDefinition, RehearsalStep } from "@bibliotope/core/form";
-import type { KeepRehearsalAsking } from "@bibliotope/wire";
+import type { KeepRehearsalRequest } from "@bibliotope/wire";
 import ts from "typescript";
 import { describe, expect, it } from "vitest";
 import { playwrightFile } from "./playwright-file.ts";
@@ -13,9 +13,9 @@ const FORM: FormDefinition = {
 };
 const PAGE = "http://localhost:4870/f/a-form";
 
-function fileOf(steps: RehearsalStep[], more: Partial<KeepRehearsalAsking> = {}): string {
+function fileOf(steps: RehearsalStep[], more: Partial<KeepRehearsalRequest> = {}): string {
   const rehearsal = { name: "One", situation: "normal", steps, expected: { town: "Tidewell" }, ...more };
-  return playwrightFile(FORM, [rehearsal as KeepRehearsalAsking], PAGE);
+  return playwrightFile(FORM, [rehearsal as KeepRehearsalRequest], PAGE);
 }
 
 /** What is wrong with the file's syntax. */

@@ -1,5 +1,5 @@
 import { type FormDefinition, isOfTheMoment, type RehearsalStep, stepWords } from "@bibliotope/core/form";
-import { type KeepRehearsalAsking, type Rehearsed, SITUATIONS } from "@bibliotope/wire";
+import { type KeepRehearsalRequest, type Rehearsed, SITUATIONS } from "@bibliotope/wire";
 import { ofServicesAlone } from "./situations.ts";
 
 /**
@@ -9,14 +9,14 @@ import { ofServicesAlone } from "./situations.ts";
  */
 export function playwrightFile(
   definition: FormDefinition,
-  rehearsals: readonly KeepRehearsalAsking[],
+  rehearsals: readonly KeepRehearsalRequest[],
   page: string,
 ): string {
   return `${HEAD.replace("PAGE", literal(page)).replace("TITLE", oneLine(definition.title))}
 ${rehearsals.map((rehearsal) => testOf(definition, rehearsal)).join("\n")}${HELPERS}`;
 }
 
-function testOf(definition: FormDefinition, { name, situation, steps, expected }: KeepRehearsalAsking): string {
+function testOf(definition: FormDefinition, { name, situation, steps, expected }: KeepRehearsalRequest): string {
   const moments = new Set(definition.fields.filter(isOfTheMoment).map(({ name: field }) => field));
   const lines = [
     ...situationLines(situation),

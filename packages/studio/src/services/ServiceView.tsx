@@ -12,10 +12,10 @@ import {
   useTryServiceMutation,
 } from "../state/services-api.ts";
 import { Button } from "../ui/Button.tsx";
-import { Asking } from "./Asking.tsx";
 import { CameBack } from "./CameBack.tsx";
 import { Hosts } from "./Hosts.tsx";
 import { TextInPlace } from "./InPlace.tsx";
+import { RequestEditor } from "./RequestEditor.tsx";
 import { Secrets } from "./Secrets.tsx";
 import { Values } from "./Values.tsx";
 import { NEW_SERVICE, nameFor, pointerFor, treeOf } from "./ways.ts";
@@ -135,7 +135,7 @@ function Spread({ held, revision, isAllowed }: { held: Service; revision: number
             />
             .
           </p>
-          <Asking service={service} change={change} isFixed={!isManager} tried={inputs} setTried={setInputs} />
+          <RequestEditor service={service} change={change} isFixed={!isManager} tried={inputs} setTried={setInputs} />
           <div className="mt-3 flex items-center gap-3">
             <Button
               strong={!isManager || !isChanged}

@@ -1,19 +1,19 @@
 import type { FormDefinition } from "@bibliotope/core/form";
 import type {
-  AgainAsking,
-  ChangeKeyAsking,
-  ChangePasswordAsking,
-  ChangePersonAsking,
-  KeepLookupAsking,
-  KeepPasskeyAsking,
-  KeepRehearsalAsking,
-  KeepTraceAsking,
+  AgainRequest,
+  ChangeKeyRequest,
+  ChangePasswordRequest,
+  ChangePersonRequest,
+  KeepLookupRequest,
+  KeepPasskeyRequest,
+  KeepRehearsalRequest,
+  KeepTraceRequest,
   KeptFor,
-  MakeKeyAsking,
-  MakePersonAsking,
-  PasskeySignInAsking,
+  MakeKeyRequest,
+  MakePersonRequest,
+  PasskeySignInRequest,
   Problem,
-  SignInAsking,
+  SignInRequest,
 } from "@bibliotope/wire";
 import { createApi, fetchBaseQuery } from "@reduxjs/toolkit/query/react";
 import { own } from "./own.ts";
@@ -62,7 +62,7 @@ export const api = createApi({
         csrf = (await queryFulfilled.catch(() => undefined))?.data.csrf ?? "";
       },
     }),
-    signIn: build.mutation<void, SignInAsking>({
+    signIn: build.mutation<void, SignInRequest>({
       // not under /api, where nobody answers without a session
       query: (body) => ({ url: `${SERVICE_URL}/sign-in`, method: "POST", body }),
       invalidatesTags: ["session"],
@@ -70,27 +70,27 @@ export const api = createApi({
     askSignInPasskey: build.mutation<{ options: Record<string, unknown> }, void>({
       query: () => ({ url: `${SERVICE_URL}/sign-in/passkey/asked`, method: "POST", body: {} }),
     }),
-    signInByPasskey: build.mutation<void, PasskeySignInAsking>({
+    signInByPasskey: build.mutation<void, PasskeySignInRequest>({
       query: (body) => ({ url: `${SERVICE_URL}/sign-in/passkey`, method: "POST", body }),
       invalidatesTags: ["session"],
     }),
     secondFactor: build.query({ ...own("secondFactor"), providesTags: ["second-factor"] }),
-    beginCodes: build.mutation({ ...own("beginCodes", (asks: AgainAsking) => ({ asks })) }),
+    beginCodes: build.mutation({ ...own("beginCodes", (asks: AgainRequest) => ({ asks })) }),
     confirmCodes: build.mutation({
       ...own("confirmCodes", (asks: { code: string }) => ({ asks })),
       invalidatesTags: ["second-factor", "sessions", "people"],
     }),
     dropCodes: build.mutation({
-      ...own("dropCodes", (asks: AgainAsking) => ({ asks })),
+      ...own("dropCodes", (asks: AgainRequest) => ({ asks })),
       invalidatesTags: ["second-factor", "people"],
     }),
-    askPasskey: build.mutation({ ...own("askPasskey", (asks: AgainAsking) => ({ asks })) }),
+    askPasskey: build.mutation({ ...own("askPasskey", (asks: AgainRequest) => ({ asks })) }),
     keepPasskey: build.mutation({
-      ...own("keepPasskey", (asks: KeepPasskeyAsking) => ({ asks })),
+      ...own("keepPasskey", (asks: KeepPasskeyRequest) => ({ asks })),
       invalidatesTags: ["second-factor", "people"],
     }),
     dropPasskey: build.mutation({
-      ...own("dropPasskey", ({ id, asks }: { id: string; asks: AgainAsking }) => ({ parts: { id }, asks })),
+      ...own("dropPasskey", ({ id, asks }: { id: string; asks: AgainRequest }) => ({ parts: { id }, asks })),
       invalidatesTags: ["second-factor", "people"],
     }),
     signOut: build.mutation({
@@ -104,16 +104,16 @@ export const api = createApi({
       },
     }),
     changePassword: build.mutation({
-      ...own("changePassword", (asks: ChangePasswordAsking) => ({ asks })),
+      ...own("changePassword", (asks: ChangePasswordRequest) => ({ asks })),
       invalidatesTags: ["session"],
     }),
     people: build.query({ ...own("people", undefined, ({ people }) => people), providesTags: ["people"] }),
     makePerson: build.mutation({
-      ...own("makePerson", (asks: MakePersonAsking) => ({ asks })),
+      ...own("makePerson", (asks: MakePersonRequest) => ({ asks })),
       invalidatesTags: ["people"],
     }),
     changePerson: build.mutation({
-      ...own("changePerson", ({ id, change }: { id: number; change: ChangePersonAsking }) => ({
+      ...own("changePerson", ({ id, change }: { id: number; change: ChangePersonRequest }) => ({
         parts: { id },
         asks: change,
       })),
@@ -146,7 +146,7 @@ export const api = createApi({
       providesTags: ["rehearsals"],
     }),
     keepRehearsal: build.mutation({
-      ...own("keepRehearsal", ({ ref, rehearsal }: { ref: string; rehearsal: KeepRehearsalAsking }) => ({
+      ...own("keepRehearsal", ({ ref, rehearsal }: { ref: string; rehearsal: KeepRehearsalRequest }) => ({
         parts: { ref },
         asks: rehearsal,
       })),
@@ -156,7 +156,7 @@ export const api = createApi({
     traces: build.query({ ...own("traces", byRef, ({ traces }) => traces), providesTags: ["traces"] }),
     trace: build.query(own("trace", partOfForm)),
     keepTrace: build.mutation({
-      ...own("keepTrace", ({ ref, trace }: { ref: string; trace: KeepTraceAsking }) => ({
+      ...own("keepTrace", ({ ref, trace }: { ref: string; trace: KeepTraceRequest }) => ({
         parts: { ref },
         asks: trace,
       })),
@@ -176,9 +176,9 @@ export const api = createApi({
     }),
     keys: build.query({ ...own("keys", undefined, ({ keys }) => keys), providesTags: ["keys"] }),
     uses: build.query({ ...own("uses", (asks: Uses) => ({ asks })), keepUnusedDataFor: 0 }),
-    makeKey: build.mutation({ ...own("makeKey", (asks: MakeKeyAsking) => ({ asks })), invalidatesTags: ["keys"] }),
+    makeKey: build.mutation({ ...own("makeKey", (asks: MakeKeyRequest) => ({ asks })), invalidatesTags: ["keys"] }),
     changeKey: build.mutation({
-      ...own("changeKey", ({ id, rules }: { id: number; rules: ChangeKeyAsking }) => ({ parts: { id }, asks: rules })),
+      ...own("changeKey", ({ id, rules }: { id: number; rules: ChangeKeyRequest }) => ({ parts: { id }, asks: rules })),
       invalidatesTags: ["keys"],
     }),
     replaceKey: build.mutation({
@@ -191,7 +191,7 @@ export const api = createApi({
     withdrawKey: build.mutation({ ...own("withdrawKey", byId), invalidatesTags: ["keys"] }),
     lookups: build.query({ ...own("lookups"), providesTags: ["lookups"] }),
     keepLookup: build.mutation({
-      ...own("keepLookup", (asks: KeepLookupAsking) => ({ asks })),
+      ...own("keepLookup", (asks: KeepLookupRequest) => ({ asks })),
       invalidatesTags: ["lookups"],
     }),
     forgetLookups: build.mutation({ ...own("forgetLookups"), invalidatesTags: ["lookups"] }),

@@ -1,4 +1,4 @@
-import type { DecideAsking, MakeBatchAsking, Standing } from "@bibliotope/wire";
+import type { DecideRequest, MakeBatchRequest, Standing } from "@bibliotope/wire";
 import { byId } from "./api.ts";
 import { dataApi } from "./data-api.ts";
 import { own } from "./own.ts";
@@ -9,7 +9,7 @@ const batchesApi = dataApi.enhanceEndpoints({ addTagTypes: ["batches"] }).inject
     batches: build.query({ ...own("batches", undefined, ({ batches }) => batches), providesTags: ["batches"] }),
     batch: build.query({ ...own("batch", byId), providesTags: ["batches"] }),
     makeBatch: build.mutation({
-      ...own("makeBatch", (asks: MakeBatchAsking) => ({ asks })),
+      ...own("makeBatch", (asks: MakeBatchRequest) => ({ asks })),
       invalidatesTags: ["batches"],
     }),
     dropBatch: build.mutation({ ...own("dropBatch", byId), invalidatesTags: ["batches"] }),
@@ -30,10 +30,13 @@ const batchesApi = dataApi.enhanceEndpoints({ addTagTypes: ["batches"] }).inject
       })),
     ),
     decideRow: build.mutation({
-      ...own("decideRow", ({ batch, number, decision }: { batch: number; number: number; decision: DecideAsking }) => ({
-        parts: { id: batch, number },
-        asks: decision,
-      })),
+      ...own(
+        "decideRow",
+        ({ batch, number, decision }: { batch: number; number: number; decision: DecideRequest }) => ({
+          parts: { id: batch, number },
+          asks: decision,
+        }),
+      ),
       invalidatesTags: ["batches"],
     }),
     takeBack: build.mutation({ ...own("takeBack", byId), invalidatesTags: ["batches"] }),

@@ -1,4 +1,4 @@
-import type { CorrectAsking, DecideCorrectionAsking } from "@bibliotope/wire";
+import type { CorrectRequest, DecideCorrectionRequest } from "@bibliotope/wire";
 import { dataApi } from "./data-api.ts";
 import { own } from "./own.ts";
 
@@ -10,11 +10,11 @@ const correctionsApi = dataApi.enhanceEndpoints({ addTagTypes: ["corrections"] }
       providesTags: ["corrections"],
     }),
     makeCorrection: build.mutation({
-      ...own("makeCorrection", (asks: CorrectAsking) => ({ asks })),
+      ...own("makeCorrection", (asks: CorrectRequest) => ({ asks })),
       invalidatesTags: ["corrections"],
     }),
     decideCorrection: build.mutation({
-      ...own("decideCorrection", ({ id, ...asks }: { id: number } & DecideCorrectionAsking) => ({
+      ...own("decideCorrection", ({ id, ...asks }: { id: number } & DecideCorrectionRequest) => ({
         parts: { id },
         asks,
       })),

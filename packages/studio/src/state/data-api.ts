@@ -1,11 +1,11 @@
 import type {
   FileAnswer,
   JobSummary,
-  LookAtFileAsking,
-  MakeLoadAsking,
+  LookAtFileRequest,
+  MakeLoadRequest,
   OwnAnswer,
   Problem,
-  PublishAsking,
+  PublishRequest,
 } from "@bibliotope/wire";
 import { api, byId, csrfToken } from "./api.ts";
 import { callUrl, own } from "./own.ts";
@@ -43,13 +43,13 @@ export const dataApi = api.enhanceEndpoints({ addTagTypes: ["data"] }).injectEnd
     ),
     data: build.query({ ...own("data"), providesTags: ["data"] }),
     lookAtFile: build.mutation(
-      own("lookAtFile", ({ file, asked }: { file: string; asked: LookAtFileAsking }) => ({
+      own("lookAtFile", ({ file, asked }: { file: string; asked: LookAtFileRequest }) => ({
         parts: { id: file },
         asks: asked,
       })),
     ),
-    makeLoad: build.mutation(own("makeLoad", (asks: MakeLoadAsking) => ({ asks }))),
-    publishData: build.mutation(own("publishData", (asks: PublishAsking) => ({ asks }))),
+    makeLoad: build.mutation(own("makeLoad", (asks: MakeLoadRequest) => ({ asks }))),
+    publishData: build.mutation(own("publishData", (asks: PublishRequest) => ({ asks }))),
     dropVersion: build.mutation({ ...own("dropVersion", byId), invalidatesTags: ["data"] }),
     oddRows: build.query(
       own("oddRows", ({ version, kind }: { version: number; kind: string }) => ({

@@ -1,5 +1,5 @@
 import type { TraceEvent } from "@bibliotope/kit";
-import type { KeepTraceAsking } from "@bibliotope/wire";
+import type { KeepTraceRequest } from "@bibliotope/wire";
 import { createListenerMiddleware, type ThunkDispatch, type UnknownAction } from "@reduxjs/toolkit";
 import { api } from "./api.ts";
 import { type TraceState, trace } from "./trace.slice.ts";
@@ -40,7 +40,7 @@ keepTraces.startListening({
 });
 
 /** A trace small enough to be kept: long answers of the earliest requests go first. */
-export function toKeep({ about, events }: Pick<TraceState, "about" | "events">): KeepTraceAsking {
+export function toKeep({ about, events }: Pick<TraceState, "about" | "events">): KeepTraceRequest {
   const kept: TraceEvent[] = [];
   let room = MOST - JSON.stringify(events.map(withoutAnswer)).length;
   for (const event of events.toReversed()) {

@@ -86,7 +86,7 @@ const beside = {
 const limit = (most: number, usual: number) =>
   z.int().min(1).max(most).default(usual).meta({ description: "Maximum number of results." });
 
-export const suggestAsking = z.strictObject({
+export const suggestRequest = z.strictObject({
   q: written.meta({ description: "The text typed so far." }),
   ...common,
   near: positionSchema.optional().meta({ description: "Ranks results near this position first." }),
@@ -94,7 +94,7 @@ export const suggestAsking = z.strictObject({
   format: z.enum(["json", "opensearch"]).optional().meta({ description: "`opensearch`: OpenSearch suggestions." }),
 });
 
-export const forwardAsking = z
+export const forwardRequest = z
   .strictObject({
     q: written.optional().meta({ description: "An address as free text." }),
     ...(Object.fromEntries(
@@ -112,7 +112,7 @@ export const forwardAsking = z
     path: ["q"],
   });
 
-export const reverseAsking = z.strictObject({
+export const reverseRequest = z.strictObject({
   at: positionSchema,
   radius: z.number().min(1).max(5000).default(250).meta({ description: "Search radius in metres." }),
   ...common,
@@ -121,7 +121,7 @@ export const reverseAsking = z.strictObject({
   format,
 });
 
-export const recordAsking = z.strictObject({
+export const recordRequest = z.strictObject({
   lang: common.lang,
   ...beside,
   typed: z.int().min(0).max(MAX_TEXT).optional().meta({
@@ -130,7 +130,7 @@ export const recordAsking = z.strictObject({
   format,
 });
 
-export const postcodesAsking = z.strictObject({
+export const postcodesRequest = z.strictObject({
   starts: written
     .refine((value) => /[\p{L}\p{N}]/u.test(value), { error: "give at least one letter or digit of the postcode" })
     .meta({ description: "A postcode or its start." }),
@@ -139,7 +139,7 @@ export const postcodesAsking = z.strictObject({
   format,
 });
 
-export const distanceAsking = z.strictObject({
+export const distanceRequest = z.strictObject({
   from: positionSchema,
   to: positionSchema,
 });
@@ -147,8 +147,8 @@ export const distanceAsking = z.strictObject({
 /** Positions of which the heights are asked for at once. */
 const MOST_HEIGHTS = 1000;
 
-export const heightAsking = z.strictObject({ at: positionSchema });
-export const heightsAsking = z.strictObject({
+export const heightRequest = z.strictObject({ at: positionSchema });
+export const heightsRequest = z.strictObject({
   at: z
     .array(positionSchema)
     .min(1, { error: "give at least one position" })
@@ -174,7 +174,7 @@ const stillSize = z
     },
   );
 
-export const stillAsking = z
+export const stillRequest = z
   .strictObject({
     at: positionSchema.optional().meta({ description: "A position, shown with a marker." }),
     of: refSchema.optional().meta({ description: "A record, shown with a marker, or as a whole if it is an area." }),
@@ -213,7 +213,7 @@ export const stillAsking = z
 /** Hours that a link lasts at most, and usually. */
 const LINK_HOURS = { most: 24 * 366, usual: 24 * 7 };
 
-export const linkAsking = z
+export const linkRequest = z
   .strictObject({
     of: refSchema.optional().meta({ description: "The record to show." }),
     at: positionSchema.optional().meta({ description: "The position to show." }),
@@ -241,12 +241,12 @@ export const linkAsking = z
     error: "give of or at, one of them",
     path: ["of"],
   });
-export type LinkAsking = z.infer<typeof linkAsking>;
+export type LinkRequest = z.infer<typeof linkRequest>;
 
-export type StillAsking = z.infer<typeof stillAsking>;
-export type SuggestAsking = z.infer<typeof suggestAsking>;
-export type ForwardAsking = z.infer<typeof forwardAsking>;
-export type ReverseAsking = z.infer<typeof reverseAsking>;
+export type StillRequest = z.infer<typeof stillRequest>;
+export type SuggestRequest = z.infer<typeof suggestRequest>;
+export type ForwardRequest = z.infer<typeof forwardRequest>;
+export type ReverseRequest = z.infer<typeof reverseRequest>;
 
 /** A value that works for every parameter, for errors and the documentation. */
 export const EXAMPLES: Readonly<Record<string, string>> = {

@@ -1,17 +1,17 @@
 import {
   BODY_KINDS,
   type BodyKind,
-  type HttpAsking,
+  type HttpRequest,
   SERVICE_METHODS,
   type Service,
   type ServiceHeader,
-  type SoapAsking,
+  type SoapRequest,
 } from "@bibliotope/core/service";
 import { ChoiceInPlace, NumberInPlace, TextInPlace } from "./InPlace.tsx";
 import { Inputs, type TriedProps } from "./Inputs.tsx";
 import { Wsdl } from "./Wsdl.tsx";
 
-interface AskingProps {
+interface RequestEditorProps {
   service: Service;
   change: (to: Partial<Service>) => void;
   isFixed: boolean;
@@ -25,9 +25,10 @@ const BODY_WORDS: Readonly<Record<BodyKind | "none", string>> = {
 };
 
 /** How a service is asked, as a sentence whose words are changed where they stand. */
-export function Asking({ service, change, isFixed, tried, setTried }: AskingProps & TriedProps) {
+export function RequestEditor({ service, change, isFixed, tried, setTried }: RequestEditorProps & TriedProps) {
   const { ask, inputs } = service;
-  const reask = (to: Partial<HttpAsking> | Partial<SoapAsking>) => change({ ask: { ...ask, ...to } as Service["ask"] });
+  const reask = (to: Partial<HttpRequest> | Partial<SoapRequest>) =>
+    change({ ask: { ...ask, ...to } as Service["ask"] });
   return (
     <div className="min-w-0 font-serif text-[15px] leading-[2.05]">
       <fieldset disabled={isFixed} className="contents">
@@ -218,11 +219,11 @@ export function Asking({ service, change, isFixed, tried, setTried }: AskingProp
   );
 }
 
-function asHttp({ url, headers }: Service["ask"]): HttpAsking {
+function asHttp({ url, headers }: Service["ask"]): HttpRequest {
   return { by: "http", method: "GET", url, ...(headers ? { headers } : {}) };
 }
 
-function asSoap({ url, headers }: Service["ask"]): SoapAsking {
+function asSoap({ url, headers }: Service["ask"]): SoapRequest {
   return { by: "soap", version: "1.2", url, operation: "", namespace: "", ...(headers ? { headers } : {}) };
 }
 

@@ -13,12 +13,12 @@ const MOST_ISSUES = 10;
  * Reads what a call of the workbench asks, from the query string or from a JSON body.
  * @throws HttpProblem that names each wrong parameter, with a value that works
  */
-export function readAsking<S extends z.ZodType>(request: Request, schema: S): z.output<S> {
+export function readRequest<S extends z.ZodType>(request: Request, schema: S): z.output<S> {
   const isGet = request.method === "GET" || request.method === "HEAD";
   return read(isGet ? wordsOf(queryOf(request.originalUrl)) : bodyOf(request, request.body), schema);
 }
 
-/** Reads what stands in the query string, whatever the method. @throws HttpProblem as `readAsking` */
+/** Reads what stands in the query string, whatever the method. @throws HttpProblem as `readRequest` */
 export function readQuery<S extends z.ZodType>(request: Request, schema: S): z.output<S> {
   return read(wordsOf(queryOf(request.originalUrl)), schema);
 }
