@@ -20,7 +20,7 @@ const FLOORS = {
   service: ["pattern", "place"],
   form: ["text", "geo", "pattern", "place", "sheet"],
   formats: ["text", "geo", "place", "pattern"],
-  bring: ["text", "geo", "place"],
+  import: ["text", "geo", "place"],
   sheet: ["geo", "geodesic"],
 };
 const floor = ([name, allowed]) => ({
@@ -62,7 +62,7 @@ module.exports = {
       severity: "error",
       comment: "what the kit costs in bytes is counted; types of places are free",
       from: { path: "^packages/kit/src/", pathNot: "\\.test\\.ts$" },
-      to: { path: "^packages/core/src/(index|search|formats|bring|text|place)/", dependencyTypesNot: ["type-only"] },
+      to: { path: "^packages/core/src/(index|search|formats|import|text|place)/", dependencyTypesNot: ["type-only"] },
     },
     {
       name: "no-unresolvable",

@@ -1,10 +1,10 @@
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { cpus, totalmem } from "node:os";
 import { measureBeside } from "./beside.ts";
-import { measureBring } from "./bring.ts";
 import { makeCorpus, SIZES, type SizeName } from "./corpus.ts";
 import { measureEngine } from "./engine.ts";
 import { measureFirstPage, suggestLoad } from "./http.ts";
+import { measureImport } from "./import.ts";
 import { measureGroups, measureMap, measureStills } from "./map.ts";
 import type { Measure } from "./measure.ts";
 import { measureOverload } from "./overload.ts";
@@ -57,7 +57,7 @@ else if (only === "uses") await uses();
 else if (only === "beside") for await (const measure of measureBeside(ready, readyFile, database)) note(measure);
 else if (only === "soak")
   for await (const measure of measureSoak(ready, readyFile, database, Number(minutes))) note(measure);
-else if (only === "bring") for await (const measure of measureBring(ready)) note(measure);
+else if (only === "import") for await (const measure of measureImport(ready)) note(measure);
 else if (only === "towns") for await (const measure of measureTowns(ready)) note(measure);
 else if (size === "demo") {
   // the server first: the engine's corpus would weigh on this process, which also makes the load

@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { rowOf } from "@bibliotope/core/formats";
 import { Random } from "@bibliotope/islands";
-import { type Ready, Workbench } from "./bring.ts";
+import { type Ready, Workbench } from "./import.ts";
 import { atLeast, type Measure } from "./measure.ts";
 
 export interface Town {

@@ -126,7 +126,7 @@ test("metres that may be read in two ways are asked about, and shown on a map be
 });
 
 test("a file that is no table is refused, and nothing is changed", async ({ page }) => {
-  await page.goto("/data/bring");
+  await page.goto("/data/import");
   const choose = page.getByLabel("File", { exact: true });
   await choose.setInputFiles({
     name: "picture.csv",

@@ -15,12 +15,12 @@ const {
   options: { size: { type: "string", default: "demo" }, minutes: { type: "string", default: "60" } },
   allowPositionals: true,
 });
-const PARTS = ["http", "overload", "map", "services", "uses", "beside", "soak", "bring", "towns", "world"];
+const PARTS = ["http", "overload", "map", "services", "uses", "beside", "soak", "import", "towns", "world"];
 if (only && !PARTS.includes(only)) throw new Error(`a part of the benchmarks is ${PARTS.join(" or ")}, not ${only}`);
 
 /**
  * Measures, and prints one table: at demo size with the server and the workbench, `--size 1m` or `10m` the engine; `http`, `overload`, `map`,
- * `services`, `uses`, `beside`, `bring` or `towns` that part alone. `soak` asks for an hour, or `--minutes N`. `world` asks a world of seventeen countries, and prints what is right by class and country.
+ * `services`, `uses`, `beside`, `import` or `towns` that part alone. `soak` asks for an hour, or `--minutes N`. `world` asks a world of seventeen countries, and prints what is right by class and country.
  */
 await command(async () => {
   const compile = () => must("Compiling the benchmarks", bin("tsc"), ["-b", "bench"], { cwd: root });
@@ -30,8 +30,8 @@ await command(async () => {
     await compile();
     return show(process.execPath, ["bench/dist/world/main.js"], { cwd: root });
   }
-  // what is brought stays in its database, where other parts would measure it too
-  const name = only === "bring" || only === "towns" ? "bench-brought" : "bench";
+  // what is imported stays in its database, where other parts would measure it too
+  const name = only === "import" || only === "towns" ? "bench-imported" : "bench";
   return withServer(name, 5070, wholeChromium, async (folder, database) => {
     if (size !== "10m" && !only) await postgisExtension();
     await compile();

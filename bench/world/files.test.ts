@@ -1,11 +1,11 @@
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { RowReader } from "@bibliotope/core/bring";
 import { sphereDistance } from "@bibliotope/core/geo";
+import { RowReader } from "@bibliotope/core/import";
 import { afterAll, describe, expect, it } from "vitest";
-import { look } from "../../packages/server/src/bring/look.ts";
-import { readTable } from "../../packages/server/src/bring/table.ts";
+import { look } from "../../packages/server/src/import/look.ts";
+import { readTable } from "../../packages/server/src/import/table.ts";
 import { type Published, publishedFiles } from "./files.ts";
 import { type Address, makeWorld, WHOLE } from "./make.ts";
 

@@ -196,7 +196,7 @@ test("data", async ({ page }) => {
     ];
   });
   const buffer = Buffer.from(`street,house,postcode,town,country,lat,lon\n${houses.join("\n")}\n`);
-  await page.goto("/data/bring");
+  await page.goto("/data/import");
   await page
     .getByLabel("File", { exact: true })
     .setInputFiles({ name: "county-register.csv", mimeType: "text/csv", buffer });

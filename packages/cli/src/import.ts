@@ -1,4 +1,4 @@
-import { factNameOf, formOf, gridOf, type Meaning, type Projection } from "@bibliotope/core/bring";
+import { factNameOf, formOf, gridOf, type Meaning, type Projection } from "@bibliotope/core/import";
 import { FACT_KINDS } from "@bibliotope/core/place";
 import type { FileStart, JobSummary, TableReading } from "@bibliotope/wire";
 import { follow } from "./progress.ts";

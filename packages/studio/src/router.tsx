@@ -34,7 +34,7 @@ export const router = createBrowserRouter(
         },
         { path: "/lookups/*", element: <LookupsView /> },
         { path: "/data", lazy: async () => ({ Component: (await import("./data/DataRoom.tsx")).DataRoom }) },
-        { path: "/data/bring", lazy: async () => ({ Component: (await import("./data/BringView.tsx")).BringView }) },
+        { path: "/data/import", lazy: async () => ({ Component: (await import("./data/ImportView.tsx")).ImportView }) },
         {
           path: "/data/corrections",
           lazy: async () => ({ Component: (await import("./data/CorrectionsView.tsx")).CorrectionsView }),

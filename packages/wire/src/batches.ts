@@ -1,4 +1,4 @@
-import { MEANINGS } from "@bibliotope/core/bring";
+import { MEANINGS } from "@bibliotope/core/import";
 import { EXACTNESS, KINDS, OUTCOMES } from "@bibliotope/core/place";
 import { SERVICE_OUTCOMES, STANDINGS_OF_REGISTER } from "@bibliotope/core/service";
 import * as z from "zod";

@@ -1,4 +1,4 @@
-import { COLUMN_FORMS, MEANINGS } from "@bibliotope/core/bring";
+import { COLUMN_FORMS, MEANINGS } from "@bibliotope/core/import";
 import { FACT_KINDS, FACT_NAME } from "@bibliotope/core/place";
 import * as z from "zod";
 import { numberOf, text } from "./text.ts";

@@ -1,4 +1,4 @@
-import { type Reading, RowAsker, type RowQuestion } from "@bibliotope/core/bring";
+import { type Reading, RowAsker, type RowQuestion } from "@bibliotope/core/import";
 import type { BriefRecord, Engine, NearRecord, ScoredRecord } from "@bibliotope/core/search";
 import { type BatchAnswer, type BatchAsk, CLEAR, type Standing } from "@bibliotope/wire";
 

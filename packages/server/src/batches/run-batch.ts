@@ -1,10 +1,10 @@
 import { setImmediate as turn } from "node:timers/promises";
-import type { Reading } from "@bibliotope/core/bring";
+import type { Reading } from "@bibliotope/core/import";
 import type { Engine } from "@bibliotope/core/search";
 import type { BatchAsk, TableFormat } from "@bibliotope/wire";
 import type { Knex } from "knex";
-import { readTable } from "../bring/table.ts";
 import { type Cell, copying, copyRows } from "../database/copy.ts";
+import { readTable } from "../import/table.ts";
 import { RowLookup } from "./look-up.ts";
 
 /** What a job that runs a batch is told. */

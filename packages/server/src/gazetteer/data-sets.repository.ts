@@ -1,7 +1,7 @@
 import { rowOf, tableOf } from "@bibliotope/core/formats";
 import type { DataAnswer, OddRows, VersionSummary } from "@bibliotope/wire";
 import type { Knex } from "knex";
-import type { KeptReading } from "../bring/look.ts";
+import type { KeptReading } from "../import/look.ts";
 import { livePublication } from "../publication/publication.repository.ts";
 
 /** Publications that are listed. */
@@ -94,11 +94,11 @@ export async function* refusedRows(database: Knex, version: number): AsyncGenera
     .select("number", "kind", "words", "cells")
     .orderBy("number")
     .stream();
-  for await (const { number, kind, words, cells } of rows as AsyncIterable<BroughtRow>)
+  for await (const { number, kind, words, cells } of rows as AsyncIterable<ImportRow>)
     yield rowOf([number, kind, words, ...(cells ?? [])]);
 }
 
-interface BroughtRow {
+interface ImportRow {
   number: number;
   kind: string;
   words: string;

@@ -6,8 +6,8 @@ import accepts from "accepts";
 import type { HeldKey } from "../keys/keys.repository.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 import { goneSignal } from "./gone.ts";
-import { queryOf } from "./read-request.ts";
 import { HttpProblem } from "./problem.ts";
+import { queryOf } from "./read-request.ts";
 import { SeenEngine } from "./seen-engine.ts";
 import type { Reply } from "./send-reply.ts";
 

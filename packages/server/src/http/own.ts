@@ -11,8 +11,8 @@ import {
 import express, { type Request, type RequestHandler, type Response, type Router } from "express";
 import type { User } from "../users/user.ts";
 import type { Session } from "../users/users.repository.ts";
-import { idOf, readQuery, readRequest } from "./read-request.ts";
 import { BODY_LIMIT, HttpProblem } from "./problem.ts";
+import { idOf, readQuery, readRequest } from "./read-request.ts";
 import { exactRouter } from "./router.ts";
 import { eventOf, type NoteSecurity } from "./security-log.ts";
 

@@ -6,7 +6,7 @@ import type { Knex } from "knex";
 import { afterAll, beforeAll, expect, it } from "vitest";
 import { ownDatabase } from "../../testing/own-server.ts";
 import { signedIn } from "../../testing/shared.ts";
-import { Files } from "../bring/files.ts";
+import { Files } from "../import/files.ts";
 import { readRetention, setRetention, sweepOld } from "./retention.ts";
 
 let held: Awaited<ReturnType<typeof ownDatabase>>;

@@ -1,7 +1,7 @@
 import { rm } from "node:fs/promises";
 import type { Kept, KeptFor } from "@bibliotope/wire";
 import type { Knex } from "knex";
-import type { Files } from "../bring/files.ts";
+import type { Files } from "../import/files.ts";
 
 /** Days for which things are kept until somebody chooses otherwise. */
 const USUAL: Readonly<Record<Kept, number>> = { batches: 365, traces: 180, lookups: 180, files: 14 };

@@ -1,13 +1,13 @@
-import type { Reading } from "@bibliotope/core/bring";
+import type { Reading } from "@bibliotope/core/import";
 import type { BatchCandidates } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import * as held from "../batches/batches.repository.ts";
 import { answerOf, RowLookup } from "../batches/look-up.ts";
 import { sendBatch, startBatch } from "../batches/start-batch.ts";
-import type { Files } from "../bring/files.ts";
 import { engineOf } from "../http/engine.ts";
 import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
+import type { Files } from "../import/files.ts";
 import type { Jobs } from "../jobs/jobs.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 import type { Services } from "../services/services.ts";

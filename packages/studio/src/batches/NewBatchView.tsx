@@ -1,11 +1,11 @@
-import { MEANINGS, type Meaning, OF_FACTS } from "@bibliotope/core/bring";
+import { MEANINGS, type Meaning, OF_FACTS } from "@bibliotope/core/import";
 import type { BatchAsk, FileAnswer, FileStart, TableReading } from "@bibliotope/wire";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { Drop } from "../data/BringView.tsx";
 import { Columns } from "../data/Columns.tsx";
 import { FileFormat } from "../data/FileFormat.tsx";
 import { FileHead } from "../data/FileHead.tsx";
+import { Drop } from "../data/ImportView.tsx";
 import { useFileStart } from "../data/use-file-start.ts";
 import { wordsOf } from "../state/api.ts";
 import { useMakeBatchMutation } from "../state/batches-api.ts";

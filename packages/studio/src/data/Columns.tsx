@@ -7,7 +7,7 @@ import {
   type Meaning,
   NAMED,
   sameUse,
-} from "@bibliotope/core/bring";
+} from "@bibliotope/core/import";
 import { FACT_KINDS, type FactKind } from "@bibliotope/core/place";
 import type { FileStart, TableReading } from "@bibliotope/wire";
 import { useState } from "react";

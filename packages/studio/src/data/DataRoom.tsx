@@ -28,7 +28,7 @@ export function DataRoom() {
         </Link>
         {canEdit ? (
           <Link
-            to="/data/bring"
+            to="/data/import"
             className="inline-flex h-[34px] items-center rounded border border-ink bg-ink px-3 font-semibold text-page hover:opacity-90"
           >
             Import a file

@@ -1,4 +1,4 @@
-import type { Meaning } from "@bibliotope/core/bring";
+import type { Meaning } from "@bibliotope/core/import";
 import type { DataAnswer, DataSetSummary, JobSummary, VersionSummary } from "@bibliotope/wire";
 import { count } from "../ui/count.ts";
 

@@ -1,5 +1,5 @@
-import { proposeColumns } from "@bibliotope/core/bring";
 import { isPosition, type Position, readPosition } from "@bibliotope/core/geo";
+import { proposeColumns } from "@bibliotope/core/import";
 import Papa from "papaparse";
 
 /** Places with what is known of each, as they stand in a file. */

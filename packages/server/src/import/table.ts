@@ -1,4 +1,4 @@
-import { proposeColumns } from "@bibliotope/core/bring";
+import { proposeColumns } from "@bibliotope/core/import";
 import type { TableFormat } from "@bibliotope/wire";
 import { textDecoder } from "../text-decoder.ts";
 import { encodingOf, readText, SAMPLE, sampleOf, TableError } from "./bytes.ts";

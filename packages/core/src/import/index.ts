@@ -29,11 +29,11 @@ export {
 } from "./parts.ts";
 export { type Proposal, proposeColumns, standsInCapitals } from "./propose.ts";
 export {
-  type BroughtArea,
-  type BroughtRow,
   countryCode,
   DOUBTS,
   type Doubt,
+  type ImportArea,
+  type ImportRow,
   REFUSALS,
   type ReadRow,
   type Refusal,

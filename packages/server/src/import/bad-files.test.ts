@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { type BroughtRow, RowReader } from "@bibliotope/core/bring";
+import { type ImportRow, RowReader } from "@bibliotope/core/import";
 import { afterAll, describe, expect, it } from "vitest";
 import { look } from "./look.ts";
 import { readTable } from "./table.ts";
@@ -15,7 +15,7 @@ async function read(head: string, rowOf: (i: number) => string) {
   writeFileSync(path, [head, ...Array.from({ length: 40 }, (_, i) => rowOf(i))].join("\n"));
   const { reading, format, heads, columns, countryWhy } = await look({ path, asked: {}, country: "QR", readings: [] });
   const reader = new RowReader(reading);
-  const rows: BroughtRow[] = [];
+  const rows: ImportRow[] = [];
   const refused = new Set<string>();
   for await (const batch of readTable(path, format, heads ?? undefined, () => undefined))
     for (const { cells } of batch) {

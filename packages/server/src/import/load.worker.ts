@@ -1,7 +1,7 @@
 import { workerData } from "node:worker_threads";
 import { connect } from "../database/connect.ts";
 import { tell, work } from "../jobs/work.ts";
-import { type LoadAsked, loadName } from "./asked.ts";
+import { type LoadAsked, loadName } from "./import-request.ts";
 import { load } from "./load.ts";
 
 /** What the worker is started with. */

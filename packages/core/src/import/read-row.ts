@@ -43,7 +43,7 @@ export type Refusal = (typeof REFUSALS)[number];
 export type Doubt = (typeof DOUBTS)[number];
 
 /** An area that a row lies in. */
-export interface BroughtArea {
+export interface ImportArea {
   kind: AreaKind;
   names: Name[];
   code?: string;
@@ -54,12 +54,12 @@ export interface BroughtArea {
 }
 
 /** A row as it reads. */
-export interface BroughtRow {
+export interface ImportRow {
   /** The developer's own name for the record. */
   id?: string;
   country: string;
   /** Broad to narrow, without the country. */
-  areas: BroughtArea[];
+  areas: ImportArea[];
   postcode?: string;
   street?: { names: Name[]; isBlock: boolean };
   house?: HouseNumber;
@@ -76,7 +76,7 @@ export interface BroughtRow {
 
 /** What came of a row: what it says, or why not; and what is odd about it. */
 export type ReadRow = { doubts: RowDoubt[] } & (
-  | { row: BroughtRow; refused?: undefined }
+  | { row: ImportRow; refused?: undefined }
   | { row?: undefined; refused: RefusedRow }
 );
 
@@ -130,7 +130,7 @@ export class RowReader {
   /** Columns that name areas; what they said last, and what that came to: rows of one place follow each other. */
   readonly #areaColumns: readonly number[];
   #lastCells: readonly string[] = [];
-  #lastAreas: { lang: string; country: string; areas: BroughtArea[] } | undefined;
+  #lastAreas: { lang: string; country: string; areas: ImportArea[] } | undefined;
 
   /** @throws Error when a projection is none that is known */
   constructor(private readonly reading: Reading) {
@@ -182,7 +182,7 @@ export class RowReader {
       };
     const profile = this.#profile(country);
     const lang = this.reading.lang ?? profile.langs[0];
-    const row: BroughtRow = { country, areas: this.#areasOf(cells, lang, country), at: position.at };
+    const row: ImportRow = { country, areas: this.#areasOf(cells, lang, country), at: position.at };
     this.#street(cells, row, lang, profile);
     const placeNames = this.#namesOf(cells, "place", lang);
     if (placeNames.length) {
@@ -229,20 +229,20 @@ export class RowReader {
   }
 
   /** The same list for rows that follow each other and name the same areas. */
-  #areasOf(cells: readonly string[], lang: string, country: string): BroughtArea[] {
+  #areasOf(cells: readonly string[], lang: string, country: string): ImportArea[] {
     if (
       this.#lastAreas?.lang === lang &&
       this.#lastAreas.country === country &&
       this.#areaColumns.every((column) => cells[column] === this.#lastCells[column])
     )
       return this.#lastAreas.areas;
-    const areas: BroughtArea[] = [];
+    const areas: ImportArea[] = [];
     for (const one of this.#areas) {
       const written = readNames(cells, one.names, lang);
       if (!written.length) continue;
       const coded = one.kind === "region" && written.length === 1 ? regionOf(country, written[0].name) : undefined;
       const names = coded ? [{ lang, name: coded.name, abbr: coded.code }] : this.#asWritten(written);
-      const area: BroughtArea = { kind: one.kind, names };
+      const area: ImportArea = { kind: one.kind, names };
       const code = clean(cells[one.code] ?? "") || coded?.code;
       const id = clean(cells[one.id] ?? "");
       const importance = share(cells[one.importance] ?? "");
@@ -272,7 +272,7 @@ export class RowReader {
     return names.map(({ name, lang, ...rest }) => ({ lang, name: asPeopleWrite(name, lang), ...rest }));
   }
 
-  #street(cells: readonly string[], row: BroughtRow, lang: string, { number }: CountryProfile): void {
+  #street(cells: readonly string[], row: ImportRow, lang: string, { number }: CountryProfile): void {
     const streets = this.#asWritten(
       this.#withWay(readNames(cells, this.#names.get("street") ?? [], lang), this.#cell(cells, "way")),
     );
@@ -307,7 +307,7 @@ export class RowReader {
     });
   }
 
-  #postcode(cells: readonly string[], row: BroughtRow, profile: CountryProfile, doubts: RowDoubt[]): void {
+  #postcode(cells: readonly string[], row: ImportRow, profile: CountryProfile, doubts: RowDoubt[]): void {
     const postcode = this.#cell(cells, "postcode");
     if (!postcode) return;
     const written = postcodeAsWritten(profile, postcode);

@@ -29,7 +29,7 @@ export interface Ready {
 }
 
 /** A million addresses of one's own: from a file to published, the same answers, and batches, by way of the server. */
-export async function* measureBring(ready: Ready): AsyncIterable<Measure> {
+export async function* measureImport(ready: Ready): AsyncIterable<Measure> {
   const folder = mkdtempSync(join(tmpdir(), "bibliotope-bring-"));
   try {
     const file = join(folder, "islands.csv");

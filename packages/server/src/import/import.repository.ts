@@ -1,9 +1,9 @@
-import type { EarlierStreet, GatheredArea } from "@bibliotope/core/bring";
+import type { EarlierStreet, GatheredArea } from "@bibliotope/core/import";
 import type { Knex } from "knex";
 import { type Cell, copyRows } from "../database/copy.ts";
 import { giveIdentities } from "../gazetteer/identities.repository.ts";
-import type { LoadAsked, Loaded, VersionCounts } from "./asked.ts";
 import { TableError } from "./bytes.ts";
+import type { LoadAsked, Loaded, VersionCounts } from "./import-request.ts";
 
 export interface NewVersion {
   id: number;

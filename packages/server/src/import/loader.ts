@@ -1,7 +1,7 @@
 import type { Knex } from "knex";
 import { inWorker } from "../jobs/in-worker.ts";
 import type { Runner } from "../jobs/jobs.ts";
-import { type LoadAsked, type Loaded, loadName } from "./asked.ts";
+import { type LoadAsked, type Loaded, loadName } from "./import-request.ts";
 import type { LoadTask } from "./load.worker.ts";
 
 /** Loads a file in a thread of its own. Stopped, or ended with its process, it leaves nothing behind. */

@@ -1,11 +1,11 @@
-import { type BroughtRow, type Gathered, Gatherer, type ReadRow, RowReader } from "@bibliotope/core/bring";
+import { type Gathered, Gatherer, type ImportRow, type ReadRow, RowReader } from "@bibliotope/core/import";
 import type { Knex } from "knex";
 import { type Cell, copying, copyRows, type RowCopy } from "../database/copy.ts";
 import { identitiesOf } from "../gazetteer/identities.repository.ts";
-import type { LoadAsked, Loaded } from "./asked.ts";
 import { Borders } from "./borders.ts";
-import * as brought from "./brought.repository.ts";
 import { TableError } from "./bytes.ts";
+import * as brought from "./import.repository.ts";
+import type { LoadAsked, Loaded } from "./import-request.ts";
 import { readTable } from "./table.ts";
 
 export type Progress = (done: number, words: string) => void;
@@ -148,7 +148,7 @@ function readOne(reader: RowReader, cells: string[], width: number, heads: reado
   return reader.read(cells);
 }
 
-const addressCells = (row: BroughtRow, number: number, heap: number, postcode: number | undefined): Cell[] => [
+const addressCells = (row: ImportRow, number: number, heap: number, postcode: number | undefined): Cell[] => [
   "a",
   number,
   heap,
@@ -164,7 +164,7 @@ const addressCells = (row: BroughtRow, number: number, heap: number, postcode: n
   postcode ?? null,
 ];
 
-const placeCells = (row: BroughtRow, place: NonNullable<BroughtRow["place"]>, number: number, area: number): Cell[] => [
+const placeCells = (row: ImportRow, place: NonNullable<ImportRow["place"]>, number: number, area: number): Cell[] => [
   "p",
   number,
   area,

@@ -13,7 +13,7 @@ import { FirstRows } from "./FirstRows.tsx";
 import { useFileStart } from "./use-file-start.ts";
 
 /** Brings a file: hand it in, look at what its columns are taken for, say what it is, load it as a draft. */
-export function BringView() {
+export function ImportView() {
   const { take, setFormat, setReading, ...held } = useFileStart("data");
   const { file, start } = held;
   return (

@@ -1,4 +1,4 @@
-import type { Reading } from "@bibliotope/core/bring";
+import type { Reading } from "@bibliotope/core/import";
 import type { TableFormat } from "@bibliotope/wire";
 
 /** What a load is told. */

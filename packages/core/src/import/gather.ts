@@ -1,7 +1,7 @@
 import { type Position, type Ring, sphereDistance } from "../geo/index.ts";
 import type { AreaKind, Name } from "../place/index.ts";
 import { plainName } from "../text/index.ts";
-import type { BroughtArea, BroughtRow } from "./read-row.ts";
+import type { ImportArea, ImportRow } from "./read-row.ts";
 import { Spread } from "./spread.ts";
 
 /** An area made from the rows that name it. */
@@ -116,7 +116,7 @@ interface StreetSoFar {
 export class Gatherer {
   readonly #areas = new Map<string, AreaSoFar>();
   readonly #known = new Map<string, AreaSoFar>();
-  #last: { country: string; areas: readonly BroughtArea[]; area: AreaSoFar } | undefined;
+  #last: { country: string; areas: readonly ImportArea[]; area: AreaSoFar } | undefined;
   readonly #postcodes = new Map<string, PostcodeSoFar>();
   readonly #streets: StreetSoFar[] = [];
   readonly #heapSum: Sum[] = [];
@@ -127,7 +127,7 @@ export class Gatherer {
   constructor(private readonly namesOf: (country: string) => Name[] | undefined = () => undefined) {}
 
   /** Takes a row in. */
-  add(row: BroughtRow): Heaped {
+  add(row: ImportRow): Heaped {
     const area = row.street || row.place ? this.#area(row) : this.#listed(row);
     area.spread.add(row.at);
     return {
@@ -167,7 +167,7 @@ export class Gatherer {
     return { areas: this.#finishAreas(), postcodes: this.#finishPostcodes(), streets, streetOfHeap, isFar };
   }
 
-  #area({ country, areas }: BroughtRow): AreaSoFar {
+  #area({ country, areas }: ImportRow): AreaSoFar {
     // a reader hands on the same list for rows of the same areas
     if (this.#last?.areas === areas && this.#last.country === country) return this.#last.area;
     const area = this.#areaOf(country, areas);
@@ -176,7 +176,7 @@ export class Gatherer {
   }
 
   /** The area that a row is about: another of the same name far off is another one. */
-  #listed({ country, areas, at, importance }: BroughtRow): AreaSoFar {
+  #listed({ country, areas, at, importance }: ImportRow): AreaSoFar {
     const own = areas[areas.length - 1];
     const parent = this.#areaOf(country, areas.slice(0, -1));
     const key = keyWithin(parent.key, own);
@@ -189,7 +189,7 @@ export class Gatherer {
     return area;
   }
 
-  #areaOf(country: string, areas: readonly BroughtArea[]): AreaSoFar {
+  #areaOf(country: string, areas: readonly ImportArea[]): AreaSoFar {
     let raw = country;
     for (const { kind, names, id = "" } of areas) raw += `|${kind}:${names[0].name}#${id}`;
     const known = this.#known.get(raw);
@@ -205,7 +205,7 @@ export class Gatherer {
     key: string,
     parent: AreaSoFar | undefined,
     country: string,
-    { kind, names, code, importance }: BroughtArea,
+    { kind, names, code, importance }: ImportArea,
   ): AreaSoFar {
     let area = this.#areas.get(key);
     if (!area) {
@@ -230,7 +230,7 @@ export class Gatherer {
     return area;
   }
 
-  #street(row: BroughtRow, area: AreaSoFar) {
+  #street(row: ImportRow, area: AreaSoFar) {
     if (!row.street) return { heap: undefined, spelling: undefined };
     const [{ name }] = row.street.names;
     let street = area.streets.get(name);
@@ -353,7 +353,7 @@ const added = (a: Sum, b: Sum): Sum => ({ count: a.count + b.count, lat: a.lat +
 const middleOf = ({ count: n, lat, lon }: Sum): Position => ({ lat: lat / n, lon: lon / n });
 
 /** What names an area within another, over all loads. */
-const keyWithin = (parent: string, { kind, names, id }: BroughtArea) =>
+const keyWithin = (parent: string, { kind, names, id }: ImportArea) =>
   `${parent}/${kind}:${plainName(names[0].name)}${id === undefined ? "" : `#${id}`}`;
 
 /** What names the streets of one name in one area, over all loads. */

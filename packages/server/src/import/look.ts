@@ -1,15 +1,15 @@
 import {
-  type BroughtRow,
   countryCode,
   type FoundProjection,
   findCountry,
   findProjection,
+  type ImportRow,
   proposeColumns,
   type Reading,
   RowReader,
   standsInCapitals,
   zonesIn,
-} from "@bibliotope/core/bring";
+} from "@bibliotope/core/import";
 import { countryBox, formatHouseNumber, formatLine, type Parts, profileOf } from "@bibliotope/core/place";
 import type { FileStart, LookAtFileRequest, TableReading } from "@bibliotope/wire";
 import { countriesAt, countryOutline, mayLieIn } from "../world/outlines.ts";
@@ -151,7 +151,7 @@ function readFirst(rows: string[][], reading: Reading, first: number): Pick<File
 }
 
 /** The address of a row in one line, in its country's order. */
-function lineOf(row: BroughtRow): string {
+function lineOf(row: ImportRow): string {
   const profile = profileOf(row.country);
   const parts: Parts = Object.fromEntries(row.areas.map(({ kind, names: [{ name }] }) => [kind, { name }]));
   const street = row.street?.names[0].name;
