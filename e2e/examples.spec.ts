@@ -194,7 +194,7 @@ test.describe("with no service at all, against a stand-in", () => {
       await page.goto(url);
       await chooseMillLane(page);
       await expect(page.getByLabel("Postcode")).toHaveValue("NW1 2");
-      expect(stands.asked.filter(({ call }) => call === "suggest").at(-1)?.words.q).toBe("3 mil");
+      expect(stands.requests.filter(({ call }) => call === "suggest").at(-1)?.words.q).toBe("3 mil");
       stands.plays("down");
       await search(page).fill("4 mil");
       await expect(page.getByText("The address search does not work at the moment.").first()).toBeVisible();
@@ -219,7 +219,7 @@ test.describe("with no service at all, against a stand-in", () => {
       await chooseMillLane(page);
       await expect(page.locator("bibliotope-map .bt-sheet")).toContainText("3 Mill Lane");
       await expect(page.locator("bibliotope-still img")).toBeVisible();
-      expect(stands.asked.some(({ call, words }) => call === "still" && words.of === "qr-000001")).toBe(true);
+      expect(stands.requests.some(({ call, words }) => call === "still" && words.of === "qr-000001")).toBe(true);
     } finally {
       stop();
     }
@@ -249,7 +249,7 @@ test.describe("with no service at all, against a stand-in", () => {
       expect((await store("3 mill lane")).status()).toBe(503);
       stands.plays("offline");
       expect((await store("3 mill  lane")).status()).toBe(503);
-      expect(stands.asked.at(-1)?.call).toBe("forward");
+      expect(stands.requests.at(-1)?.call).toBe("forward");
     } finally {
       stop();
       server.close();

@@ -23,7 +23,7 @@ async function outcomeOf({ name, country, bytes, addresses }: Published): Promis
   const path = join(folder, name);
   writeFileSync(path, bytes);
   // what is live is of a country that no file is of
-  const start = await look({ path, asked: {}, country: "QR", readings: [] });
+  const start = await look({ path, params: {}, country: "QR", readings: [] });
   const { reading, format, heads, columns } = start;
   const whys = columns.map(({ use, why }, i) => `${heads?.[i]}: ${use?.meaning ?? "–"} (${why})`).join("; ");
   if (!reading.country || columns.some(({ why }) => why.includes(": choose ")))

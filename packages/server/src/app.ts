@@ -53,7 +53,7 @@ import type { SheetTiles } from "./sheets/sheet-tiles.ts";
 import type { Sessions } from "./users/sessions.ts";
 
 /** Everything the wire and the workbench stand on. */
-export interface House {
+export interface AppContext {
   version: string;
   database: Knex;
   index: LiveIndex;
@@ -89,9 +89,9 @@ export interface House {
 }
 
 /** The public wire: what each of its calls is answered by. */
-function wireOf(house: House): Wire {
-  const { database, tiles, heights, published, services } = house;
-  return new Wire(house, {
+function wireOf(context: AppContext): Wire {
+  const { database, tiles, heights, published, services } = context;
+  return new Wire(context, {
     ...lookupHandlers(database, heights),
     ...countryHandlers,
     ...heightHandlers(heights),
@@ -101,70 +101,70 @@ function wireOf(house: House): Wire {
     ...ownKeyHandlers,
     ...reportHandlers(database),
     ...serviceHandlers(services),
-    ...linkHandlers(house),
-    ...batchHandlers(house),
+    ...linkHandlers(context),
+    ...batchHandlers(context),
   });
 }
 
 /** The workbench's own calls. */
-function ownOf(house: House): Router {
-  const { database, webKey, tryKey } = house;
+function ownOf(context: AppContext): Router {
+  const { database, webKey, tryKey } = context;
   return ownRoutes(
     {
-      ...manageHandlers(house),
+      ...manageHandlers(context),
       ...rehearsalHandlers(database),
-      ...keyHandlers({ ...house, ownKeys: [webKey, tryKey] }),
+      ...keyHandlers({ ...context, ownKeys: [webKey, tryKey] }),
       ...peopleHandlers(database),
-      ...secondFactorHandlers(house),
-      ...dataHandlers(house),
-      ...jobHandlers(house),
-      ...reviewHandlers(house),
-      ...correctionHandlers(house),
-      ...serviceRoutes(house),
-      ...linkKeyHandlers(house.linkKeys),
+      ...secondFactorHandlers(context),
+      ...dataHandlers(context),
+      ...jobHandlers(context),
+      ...reviewHandlers(context),
+      ...correctionHandlers(context),
+      ...serviceRoutes(context),
+      ...linkKeyHandlers(context.linkKeys),
       ...retentionHandlers(database),
     },
-    house.noteSecurity,
+    context.noteSecurity,
   );
 }
 
 /** Answers every request: lookups without Express, all else by it. */
-export function makeListener(house: House): RequestListener {
-  const wire = wireOf(house);
-  const app = makeApp(house, wire);
-  return underPath(house.place, house.carriesLookups ? carryLookups(wire, house, app) : app);
+export function makeListener(context: AppContext): RequestListener {
+  const wire = wireOf(context);
+  const app = makeApp(context, wire);
+  return underPath(context.place, context.carriesLookups ? carryLookups(wire, context, app) : app);
 }
 
 /** The whole HTTP face. Read top to bottom: it is the order in which a request meets it. */
-function makeApp(house: House, wire: Wire): Express {
+function makeApp(context: AppContext, wire: Wire): Express {
   const app = express();
   app.disable("x-powered-by");
   app.set("query parser", "simple");
-  app.set("trust proxy", house.place.trusted);
-  app.set(SAFE, isSafe(house.place));
+  app.set("trust proxy", context.place.trusted);
+  app.set(SAFE, isSafe(context.place));
   app.set("case sensitive routing", true);
   app.use((request, response, next) => {
-    house.drain.watch(response);
-    logRequest(house.log, request, response);
+    context.drain.watch(response);
+    logRequest(context.log, request, response);
     next();
   });
   app.use(compressed());
-  app.use(healthRoutes(house));
+  app.use(healthRoutes(context));
 
   app.use(mountWire(wire));
-  app.use(kitRoutes(house.kitFolder));
+  app.use(kitRoutes(context.kitFolder));
 
   app.use(
-    pagePolicy(() => house.services.pictureOrigins, isSafe(house.place)),
+    pagePolicy(() => context.services.pictureOrigins, isSafe(context.place)),
     cookieParser(),
   );
-  app.use("/api", requireSession(house.sessions), ownOf(house), nothingHere);
-  app.use(signInRoutes(house));
+  app.use("/api", requireSession(context.sessions), ownOf(context), nothingHere);
+  app.use(signInRoutes(context));
   app.use(problemPages());
-  app.use(formPageRoute(house.published, house.webKey, house.kitFolder));
-  app.use(linkRoutes(house));
-  app.use(pickRoute(house.ring, house.kitFolder, house.place));
-  app.use(studioRoutes(house.studioFolder, house.place));
+  app.use(formPageRoute(context.published, context.webKey, context.kitFolder));
+  app.use(linkRoutes(context));
+  app.use(pickRoute(context.ring, context.kitFolder, context.place));
+  app.use(studioRoutes(context.studioFolder, context.place));
   app.use(nothingHere);
   app.use(problems);
   return app;

@@ -23,9 +23,9 @@ export interface Filling {
  */
 export function lookupIn(answer: FormAnswer, isConfirmed = true): Lookup {
   const parts = partLookup(answer.parts);
-  const { facts: held = {}, height, nearby } = answer;
+  const { facts: existing = {}, height, nearby } = answer;
   /** A common fact that could not be read as what it should be. */
-  const textOf = (name: string) => held.own?.[name] && factText(held.own[name]);
+  const textOf = (name: string) => existing.own?.[name] && factText(existing.own[name]);
   const facts: Record<string, string | readonly string[] | undefined> = {
     position: `${degrees(answer.at.lat)},${degrees(answer.at.lon)}`,
     lat: degrees(answer.at.lat),
@@ -39,15 +39,15 @@ export function lookupIn(answer: FormAnswer, isConfirmed = true): Lookup {
     height: typeof height === "number" ? String(Math.round(height)) : undefined,
     nearby: nearby?.name,
     away: nearby && awayOf(nearby.metres),
-    phone: held.phone,
-    url: held.url,
-    languages: held.languages ?? textOf("languages"),
-    hours: held.openingHours?.map((hours) => hoursText(hours)) ?? held.hoursText,
-    stepfree: held.stepFree === undefined ? textOf("stepfree") : held.stepFree ? "yes" : "no",
+    phone: existing.phone,
+    url: existing.url,
+    languages: existing.languages ?? textOf("languages"),
+    hours: existing.openingHours?.map((hours) => hoursText(hours)) ?? existing.hoursText,
+    stepfree: existing.stepFree === undefined ? textOf("stepfree") : existing.stepFree ? "yes" : "no",
     continent: answer.continent?.name,
     "continent.code": answer.continent?.code,
   };
-  const own = held.own ?? {};
+  const own = existing.own ?? {};
   return (name) => {
     if (Object.hasOwn(facts, name)) return facts[name];
     if (!name.startsWith("fact.")) return parts(name);
@@ -126,7 +126,7 @@ export function typedFillings(definition: FormDefinition, address = ""): Filling
     .filter(({ kind }) => kind === "hidden" || kind === "shown")
     .map(({ name, binding = "" }) => ({
       field: name,
-      value: written(binding, (asked) => (asked === "confirmed" ? "no" : undefined)),
+      value: written(binding, (params) => (params === "confirmed" ? "no" : undefined)),
     }));
 }
 
@@ -138,7 +138,7 @@ export function namesOf({ binding }: Pick<Field, "binding">): string[] {
 
 /** The rule by which a field is filled: its pattern, else its autofill token; empty when no answer fills it. */
 export function writtenBy({ fields }: FormDefinition, name: string): string {
-  const field = fields.find((held) => held.name === name);
+  const field = fields.find((existing) => existing.name === name);
   return field && isFillable(field) ? (field.binding ?? tokenOf(field)!) : "";
 }
 

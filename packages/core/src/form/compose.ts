@@ -27,7 +27,7 @@ function without(nodes: readonly PatternNode[], name: string): PatternNode[] {
       const inner = without(node.nodes, name);
       return inner.some((n) => n.type !== "text") ? [{ type: "group", nodes: inner }] : [];
     }
-    const names = node.names.filter((held) => held !== name && held.split(".")[0] !== name);
+    const names = node.names.filter((existing) => existing !== name && existing.split(".")[0] !== name);
     return names.length ? [{ ...node, names }] : [];
   });
 }

@@ -23,14 +23,14 @@ export function fieldsFor(definition: FormDefinition, address: string, country: 
   const { fields } = definition;
   if (!ruleOf(definition, address).countryFirst) return fields.map((field) => ({ ...field, fits: true }));
   const order = partsOfLine(country.line);
-  const its = fields
+  const own = fields
     .filter((field) => addressOf(field) === address && partsOf(field, country).length)
     .map((field) => fitted(field, country, order));
-  const sorted = its.toSorted((a, b) => placeOf(a, country, order) - placeOf(b, country, order));
+  const sorted = own.toSorted((a, b) => placeOf(a, country, order) - placeOf(b, country, order));
   // they take each other's places; whatever stands between them stays
   let next = 0;
   return fields.map((field) =>
-    its.some(({ name }) => name === field.name) ? sorted[next++] : { ...field, fits: true },
+    own.some(({ name }) => name === field.name) ? sorted[next++] : { ...field, fits: true },
   );
 }
 

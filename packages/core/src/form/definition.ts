@@ -271,9 +271,9 @@ function checkField(
   if (binding === undefined) return issues;
   const parsed = parsePattern(binding);
   if (!parsed.ok) return [...issues, issue(name, `column ${parsed.error.column}: ${parsed.error.message}`)];
-  for (const asked of namesIn(parsed.pattern)) {
-    const [part, form] = asked.split(".");
-    if (isOwnFact(asked)) continue;
+  for (const pattern of namesIn(parsed.pattern)) {
+    const [part, form] = pattern.split(".");
+    if (isOwnFact(pattern)) continue;
     if (services.has(part)) {
       if (!form) issues.push(issue(name, `a value of “${part}” is named too: {${part}.days}`));
     } else if (!KNOWN.has(part)) issues.push(issue(name, `there is no address part or attribute “${part}”`));

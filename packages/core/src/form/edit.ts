@@ -38,7 +38,7 @@ export function addField(
     ...(kind === "choice" ? { options: [{ value: "one", label: "One" }] } : {}),
     ...(kind === "country" ? { autofill: "country", binding: "{country.code}" } : {}),
   };
-  const place = definition.fields.findIndex((held) => held.name === after) + 1 || definition.fields.length;
+  const place = definition.fields.findIndex((existing) => existing.name === after) + 1 || definition.fields.length;
   return { definition: { ...definition, fields: definition.fields.toSpliced(place, 0, field) }, name };
 }
 
@@ -65,8 +65,8 @@ export function removeField(definition: FormDefinition, name: string): FormDefin
     return others.length ? { ...start, fields: others } : undefined;
   };
   // a service that nothing asks any more is asked by nobody
-  const services = (held: readonly ServiceRule[]) =>
-    held.flatMap((rule) => {
+  const services = (existing: readonly ServiceRule[]) =>
+    existing.flatMap((rule) => {
       const when = left(rule.when);
       return when ? [{ ...rule, when }] : [];
     });
@@ -84,7 +84,7 @@ export function moveField(definition: FormDefinition, name: string, by: number):
 
 /** Moves a field to just before or behind another one. */
 export function placeField(definition: FormDefinition, name: string, side: "before" | "behind", other: string) {
-  const order = definition.fields.map((field) => field.name).filter((held) => held !== name);
+  const order = definition.fields.map((field) => field.name).filter((existing) => existing !== name);
   const at = order.indexOf(other);
   const from = definition.fields.findIndex((field) => field.name === name);
   return at < 0 || from < 0 ? definition : moveField(definition, name, at + (side === "behind" ? 1 : 0) - from);
@@ -99,20 +99,20 @@ export function renameField(definition: FormDefinition, from: string, to: string
     name: renamed(field.name),
     ...(field.show === undefined ? {} : { show: showOf(field.show) }),
   }));
-  const asked = <S extends Start | ServiceStart>(start: S): S => {
+  const params = <S extends Start | ServiceStart>(start: S): S => {
     if ("field" in start) return { ...start, field: renamed(start.field) };
     return "fields" in start ? { ...start, fields: start.fields.map(renamed) } : start;
   };
   const inPatterns = new RegExp(`(\\bfield\\.)${from}(?![\\w-])`, "g");
-  const services = (held: readonly ServiceRule[]) =>
-    held.map((rule) => ({
+  const services = (existing: readonly ServiceRule[]) =>
+    existing.map((rule) => ({
       ...rule,
-      when: asked(rule.when),
+      when: params(rule.when),
       with: Object.fromEntries(
         Object.entries(rule.with).map(([input, pattern]) => [input, pattern.replace(inPatterns, `$1${to}`)]),
       ),
     }));
-  return withRules({ ...definition, fields }, asked, services);
+  return withRules({ ...definition, fields }, params, services);
 }
 
 /** Changes the rule of an address; what is undefined is taken out of it. */
@@ -121,22 +121,22 @@ export function changeRule(definition: FormDefinition, name: string, to: Partial
   const before = addresses.find((rule) => rule.name === name) ?? { name };
   const entries = Object.entries({ ...before, ...to }).filter(([, value]) => value !== undefined && value !== "");
   const rule = { ...Object.fromEntries(entries), name } as AddressRule;
-  const others = addresses.filter((held) => held.name !== name);
+  const others = addresses.filter((existing) => existing.name !== name);
   return { ...definition, addresses: Object.keys(rule).length > 1 ? [...others, rule] : others };
 }
 
 function withRules(
   definition: FormDefinition,
   change: (start: Start) => Start | undefined,
-  services: (held: readonly ServiceRule[]) => ServiceRule[],
+  services: (existing: readonly ServiceRule[]) => ServiceRule[],
 ): FormDefinition {
-  const asking = definition.services ? { ...definition, services: services(definition.services) } : definition;
-  if (!asking.addresses) return asking;
-  const addresses = asking.addresses.map((rule) => {
+  const withServices = definition.services ? { ...definition, services: services(definition.services) } : definition;
+  if (!withServices.addresses) return withServices;
+  const addresses = withServices.addresses.map((rule) => {
     if (!rule.start) return rule;
     const { start, ...rest } = rule;
     const changed = change(start);
     return changed ? { ...rest, start: changed } : rest;
   });
-  return { ...asking, addresses };
+  return { ...withServices, addresses };
 }

@@ -2,7 +2,7 @@ import { isFillable } from "./binding.ts";
 import { addressesOf, addressOf, type Field, type FormDefinition, isOfServices } from "./definition.ts";
 import { shownAddresses } from "./shows.ts";
 import type { Values } from "./starts.ts";
-import { type AddressState, addressState, type FormState, heldOf } from "./state.ts";
+import { type AddressState, addressState, type FormState, filledAddressOf } from "./state.ts";
 
 /**
  * Where a value comes from: nothing stands there; the person wrote it; they wrote it over what a lookup filled; the
@@ -61,7 +61,8 @@ export function goingOut(
     addresses: addressesOf(definition).map((address) => ({
       address,
       state: addressState(definition, state, values, address),
-      isConfirmed: heldOf(state, address)?.state === "chosen" && heldOf(state, address)?.confirmed === true,
+      isConfirmed:
+        filledAddressOf(state, address)?.state === "chosen" && filledAddressOf(state, address)?.confirmed === true,
       isUnseen: !shown.has(address),
     })),
   };
@@ -72,9 +73,9 @@ function originOf(state: FormState, value: string, name: string, field: Field | 
   if (state.corrected.includes(name)) return "corrected";
   if (state.written[name] === value) return "typed";
   if (field && isOfServices(field)) return "service";
-  const held = field && heldOf(state, addressOf(field));
+  const filled = field && filledAddressOf(state, addressOf(field));
   // what a search field shows after a choice is the line of the record, not a part of what is stated
-  if (held && (held.stated[name] === value || field.kind === "search"))
-    return held.state === "changed" ? "left" : held.isStored ? "stored" : "record";
+  if (filled && (filled.stated[name] === value || field.kind === "search"))
+    return filled.state === "changed" ? "left" : filled.isStored ? "stored" : "record";
   return field && field.kind !== "hidden" && state.filled[name] === value ? "left" : "form";
 }

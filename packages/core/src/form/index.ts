@@ -71,7 +71,7 @@ export {
 } from "./rehearsal.ts";
 export { isSameStatement } from "./same.ts";
 export { officialAnswer, type ServiceAnswers, serviceFillings, serviceInputs, serviceLine } from "./services.ts";
-export { type AddressSoFar, type Standing, shownAddresses, standingOf } from "./shows.ts";
+export { type AddressSoFar, type FieldVisibility, shownAddresses, standingOf } from "./shows.ts";
 export {
   type Happening,
   isLookUp,
@@ -94,13 +94,13 @@ export {
   correct,
   differencesIn,
   EMPTY_STATE,
+  type FilledAddress,
   type FormState,
   fill,
+  filledAddressOf,
   forget,
   giveBack,
   goBack,
-  type HeldAddress,
-  heldOf,
   keepTyped,
   opened,
   type Step,

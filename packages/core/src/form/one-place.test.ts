@@ -14,9 +14,9 @@ import {
   type FormState,
   fill,
   fillableFields,
+  filledAddressOf,
   giveBack,
   goBack,
-  heldOf,
   isSameStatement,
   keepTyped,
   opened,
@@ -369,7 +369,7 @@ describe("one place in a form", () => {
   it("opens as it was stored", () => {
     const values = { line: "12 Harbour Row", town: "Tidewell", code: "HT4 29", ref: "qr-0", sure: "no" };
     const state = opened(READER, EMPTY_STATE, values, "");
-    expect(heldOf(state, "")).toMatchObject({ state: "chosen", confirmed: false });
+    expect(filledAddressOf(state, "")).toMatchObject({ state: "chosen", confirmed: false });
     expect(state.filled).toEqual({});
     expect(correct(READER, state, "town", { ...values, town: "Sandmouth" }).write).toEqual([
       { field: "ref", value: "" },

@@ -3,7 +3,7 @@ import { addressesOf, addressOf, type Field, type FormDefinition } from "./defin
 import { type Values, valueIn } from "./starts.ts";
 
 /** How a field stands in the form just now. */
-export type Standing = "shown" | "hidden" | "locked";
+export type FieldVisibility = "shown" | "hidden" | "locked";
 
 /** What became of a field's address so far. */
 export interface AddressSoFar {
@@ -12,7 +12,7 @@ export interface AddressSoFar {
 }
 
 /** How a field stands, by its rule and by what the fields hold. */
-export function standingOf({ name, show }: Field, values: Values, { wasAsked }: AddressSoFar): Standing {
+export function standingOf({ name, show }: Field, values: Values, { wasAsked }: AddressSoFar): FieldVisibility {
   if (show === undefined) return "shown";
   if (show === "filled") return wasAsked || valueIn(values, name) ? "shown" : "hidden";
   if (show === "locked") return wasAsked || valueIn(values, name) ? "shown" : "locked";
@@ -25,10 +25,10 @@ export function standingOf({ name, show }: Field, values: Values, { wasAsked }: 
  */
 export function shownAddresses(definition: FormDefinition, values: Values): string[] {
   return addressesOf(definition).filter((address) => {
-    const its = definition.fields.filter(
+    const fields = definition.fields.filter(
       (field) => addressOf(field) === address && (takesValues(field) || field.kind === "search"),
     );
-    const seen = its.filter(({ kind }) => kind !== "hidden" && kind !== "shown");
+    const seen = fields.filter(({ kind }) => kind !== "hidden" && kind !== "shown");
     return !seen.length || seen.some((field) => standingOf(field, values, { wasAsked: true }) !== "hidden");
   });
 }

@@ -39,8 +39,8 @@ export function startingField(definition: FormDefinition, address: string): stri
   const start = startOf(definition, address);
   if (start.on === "complete") return start.fields.at(-1);
   if ("field" in start) return start.field;
-  const its = definition.fields.filter((field) => addressOf(field) === address && !isOfBoth(field));
-  const starter = its.find(({ kind }) => kind === "search") ?? its.find(({ kind }) => kind === "button");
+  const fields = definition.fields.filter((field) => addressOf(field) === address && !isOfBoth(field));
+  const starter = fields.find(({ kind }) => kind === "search") ?? fields.find(({ kind }) => kind === "button");
   return (starter ?? fillableFields(definition, address).find(({ kind }) => kind !== "hidden"))?.name;
 }
 
@@ -49,16 +49,16 @@ export function questionFor(definition: FormDefinition, values: Values, happenin
   const { did, field } = happening;
   for (const address of addressesOf(definition)) {
     const start = startOf(definition, address);
-    const held = definition.fields.find(({ name }) => name === field);
-    const isIts = held !== undefined && addressOf(held) === address;
+    const found = definition.fields.find(({ name }) => name === field);
+    const isIts = found !== undefined && addressOf(found) === address;
     const starts =
       did === "pressed"
-        ? (start.on === "button" && start.field === field) || (isIts && isLookUp(held))
+        ? (start.on === "button" && start.field === field) || (isIts && isLookUp(found))
         : start.on === "leaving"
           ? start.field === field
           : start.on === "complete"
             ? start.fields.includes(field) && start.fields.every((name) => valueIn(values, name))
-            : did === "set" && isIts && held.kind === "search";
+            : did === "set" && isIts && found.kind === "search";
     if (!starts) continue;
     if (did !== "pressed" && !valueIn(values, field)) return undefined;
     return questionOf(definition, values, address);
@@ -71,17 +71,17 @@ export function questionOf(definition: FormDefinition, values: Values, address: 
   const search = definition.fields.find((field) => field.kind === "search" && addressOf(field) === address);
   const typed = search && valueIn(values, search.name);
   if (typed && startOf(definition, address).on !== "complete") return { address, q: typed };
-  const its = seenFields(definition, address).flatMap((field) => {
+  const fields = seenFields(definition, address).flatMap((field) => {
     const value = valueIn(values, field.name);
     return value ? [{ field, value, part: partOf(field) }] : [];
   });
-  const country = its.find(({ field }) => field.kind === "country")?.value;
-  const asked = its.filter(({ field }) => field.kind !== "country");
-  if (!asked.length) return undefined;
+  const country = fields.find(({ field }) => field.kind === "country")?.value;
+  const named = fields.filter(({ field }) => field.kind !== "country");
+  if (!named.length) return undefined;
   const narrowed = country && /^[A-Z]{2}$/.test(country) ? { country } : {};
-  if (asked.every(({ part }) => part) && new Set(asked.map(({ part }) => part)).size === asked.length)
-    return { address, parts: Object.fromEntries(asked.map(({ part, value }) => [part, value])), ...narrowed };
-  return { address, q: asked.map(({ value }) => value).join(", "), ...narrowed };
+  if (named.every(({ part }) => part) && new Set(named.map(({ part }) => part)).size === named.length)
+    return { address, parts: Object.fromEntries(named.map(({ part, value }) => [part, value])), ...narrowed };
+  return { address, q: named.map(({ value }) => value).join(", "), ...narrowed };
 }
 
 /** True for a button that looks up what the fields say. */

@@ -12,7 +12,7 @@ export const ADDRESS_STATES = ["empty", "typed", "chosen", "registered", "change
 export type AddressState = (typeof ADDRESS_STATES)[number];
 
 /** An address that a record was filled into. */
-export interface HeldAddress {
+export interface FilledAddress {
   state: "chosen" | "changed";
   /** True when the person chose or agreed to exactly this record, or a lookup matched it. */
   confirmed: boolean;
@@ -35,7 +35,7 @@ export interface FormState {
   /** What the person wrote, by field; lookups are asked with nothing else. */
   written: Readonly<Record<string, string>>;
   /** By name of the address; none for one that holds no record. */
-  addresses: Readonly<Record<string, HeldAddress>>;
+  addresses: Readonly<Record<string, FilledAddress>>;
 }
 
 export const EMPTY_STATE: FormState = { filled: {}, corrected: [], written: {}, addresses: {} };
@@ -90,20 +90,20 @@ export function fill(
  * confirmed when it says so. Nothing counts as filled.
  */
 export function opened(definition: FormDefinition, state: FormState, values: Values, address: string): FormState {
-  const its = fillableFields(definition, address);
-  const of = (binding: string) => its.find((field) => field.binding?.trim() === binding)?.name;
+  const fields = fillableFields(definition, address);
+  const of = (binding: string) => fields.find((field) => field.binding?.trim() === binding)?.name;
   const [ref, confirmed] = [of("{ref}"), of("{confirmed}")];
   const said = (name: string | undefined) => (name === undefined ? "" : valueIn(values, name));
   const isHeld = ref ? said(ref) : said(of("{position}")) || said(of("{lat}")) || said(confirmed) === "yes";
   if (!isHeld) return state;
-  const held: HeldAddress = {
+  const filled: FilledAddress = {
     state: "chosen",
     confirmed: confirmed === undefined || said(confirmed) === "yes",
-    stated: Object.fromEntries(its.map(({ name }) => [name, valueIn(values, name)])),
+    stated: Object.fromEntries(fields.map(({ name }) => [name, valueIn(values, name)])),
     parts: {},
     isStored: true,
   };
-  return { ...state, addresses: { ...state.addresses, [address]: held } };
+  return { ...state, addresses: { ...state.addresses, [address]: filled } };
 }
 
 /**
@@ -120,24 +120,24 @@ export function correct(definition: FormDefinition, state: FormState, field: str
   const { [field]: _, ...rest } = state.written;
   const written = value.trim() === "" ? rest : { ...rest, [field]: value };
   const next: FormState = { ...state, corrected, written };
-  const held = definition.fields.find(({ name }) => name === field);
-  return held ? restate(definition, next, values, addressOf(held)) : { state: next, write: [] };
+  const found = definition.fields.find(({ name }) => name === field);
+  return found ? restate(definition, next, values, addressOf(found)) : { state: next, write: [] };
 }
 
 /** Compares what the fields of an address state with what they were filled with. */
 function restate(definition: FormDefinition, state: FormState, values: Values, address: string): Step {
-  const held = heldOf(state, address);
-  if (!held) return { state, write: [] };
+  const filled = filledAddressOf(state, address);
+  if (!filled) return { state, write: [] };
   const isSame = statingFields(definition, address).every((field) =>
-    isSameStatement(held.stated[field.name] ?? "", valueIn(values, field.name), held.parts, hasUnit(field)),
+    isSameStatement(filled.stated[field.name] ?? "", valueIn(values, field.name), filled.parts, hasUnit(field)),
   );
   const now = isSame ? "chosen" : "changed";
   // a register has confirmed what stood there before
-  const { isRegistered: _, ...unregistered } = held;
-  if (now === held.state) return { state, write: [] };
+  const { isRegistered: _, ...unregistered } = filled;
+  if (now === filled.state) return { state, write: [] };
   const unseen = new Set(unseenFields(definition, address).map(({ name }) => name));
   const write = isSame
-    ? Object.entries(held.stated).flatMap(([field, value]) => (unseen.has(field) ? [{ field, value }] : []))
+    ? Object.entries(filled.stated).flatMap(([field, value]) => (unseen.has(field) ? [{ field, value }] : []))
     : typedFillings(definition, address);
   return {
     state: {
@@ -151,9 +151,9 @@ function restate(definition: FormDefinition, state: FormState, values: Values, a
 
 /** A register has confirmed the record of an address, as it stands there. */
 export function confirmByRegister(state: FormState, address: string): FormState {
-  const held = heldOf(state, address);
-  if (held?.state !== "chosen") return state;
-  return { ...state, addresses: { ...state.addresses, [address]: { ...held, isRegistered: true } } };
+  const filled = filledAddressOf(state, address);
+  if (filled?.state !== "chosen") return state;
+  return { ...state, addresses: { ...state.addresses, [address]: { ...filled, isRegistered: true } } };
 }
 
 /**
@@ -169,33 +169,33 @@ export function differencesIn(
   const stated = new Map(fillingsFor(definition, answer, address).map(({ field, value }) => [field, value]));
   return statingFields(definition, address).flatMap((field): Difference[] => {
     const written = valueIn(values, field.name);
-    const held = field.kind === "search" ? answer.line : (stated.get(field.name) ?? "");
-    if (!written || isSameStatement(held, written, answer.parts, hasUnit(field))) return [];
+    const shown = field.kind === "search" ? answer.line : (stated.get(field.name) ?? "");
+    if (!written || isSameStatement(shown, written, answer.parts, hasUnit(field))) return [];
     const part = partOf(field) ?? PARTS.find((one) => namesOf(field).includes(one)) ?? "street";
-    return [{ part, written, ...(held ? { held } : {}), how: held ? "other" : "absent" }];
+    return [{ part, written, ...(shown ? { held: shown } : {}), how: shown ? "other" : "absent" }];
   });
 }
 
 /** Puts back what an address was filled with, all of it. */
 export function goBack(definition: FormDefinition, state: FormState, address: string): Step {
-  const held = heldOf(state, address);
-  if (!held) return { state, write: [] };
-  const names = new Set([...Object.keys(held.stated), ...searchesOf(definition, address)]);
+  const filled = filledAddressOf(state, address);
+  if (!filled) return { state, write: [] };
+  const names = new Set([...Object.keys(filled.stated), ...searchesOf(definition, address)]);
   return {
     state: {
-      filled: { ...state.filled, ...held.stated },
+      filled: { ...state.filled, ...filled.stated },
       corrected: state.corrected.filter((name) => !names.has(name)),
       written: omit(state.written, names),
-      addresses: { ...state.addresses, [address]: { ...held, state: "chosen" } },
+      addresses: { ...state.addresses, [address]: { ...filled, state: "chosen" } },
     },
-    write: Object.entries(held.stated).map(([field, value]) => ({ field, value })),
+    write: Object.entries(filled.stated).map(([field, value]) => ({ field, value })),
   };
 }
 
 /** The person agrees to the record that was filled, whatever differs in it from what they wrote. */
 export function agree(definition: FormDefinition, state: FormState, address: string): Step {
-  const held = heldOf(state, address);
-  if (!held || held.confirmed || held.state === "changed") return { state, write: [] };
+  const filled = filledAddressOf(state, address);
+  if (!filled || filled.confirmed || filled.state === "changed") return { state, write: [] };
   const write = fillableFields(definition, address).flatMap(({ name, binding }) =>
     binding?.trim() === "{confirmed}" ? [{ field: name, value: "yes" }] : [],
   );
@@ -206,7 +206,7 @@ export function agree(definition: FormDefinition, state: FormState, address: str
       filled: { ...state.filled, ...said },
       addresses: {
         ...state.addresses,
-        [address]: { ...held, confirmed: true, stated: { ...held.stated, ...said } },
+        [address]: { ...filled, confirmed: true, stated: { ...filled.stated, ...said } },
       },
     },
     write,
@@ -232,9 +232,9 @@ export function giveBack(definition: FormDefinition, state: FormState, field: st
   const value = state.filled[field];
   const { [field]: _, ...written } = state.written;
   const next = { ...state, written, corrected: state.corrected.filter((name) => name !== field) };
-  const held = definition.fields.find(({ name }) => name === field);
-  const step = held
-    ? restate(definition, next, { ...values, [field]: value }, addressOf(held))
+  const found = definition.fields.find(({ name }) => name === field);
+  const step = found
+    ? restate(definition, next, { ...values, [field]: value }, addressOf(found))
     : { state: next, write: [] };
   return { state: step.state, write: [{ field, value }, ...step.write] };
 }
@@ -248,9 +248,9 @@ export function clearFilled(
   address?: string,
   fields: readonly string[] = Object.keys(state.filled),
 ): Step {
-  const its = Object.keys(state.filled).filter((field) => fields.includes(field));
-  const write = its.filter((field) => !state.corrected.includes(field)).map((field) => ({ field, value: "" }));
-  const names = new Set(its);
+  const own = Object.keys(state.filled).filter((field) => fields.includes(field));
+  const write = own.filter((field) => !state.corrected.includes(field)).map((field) => ({ field, value: "" }));
+  const names = new Set(own);
   return {
     state: {
       filled: omit(state.filled, names),
@@ -280,14 +280,14 @@ export function addressState(
   values: Values,
   address: string,
 ): AddressState {
-  const held = heldOf(state, address);
-  if (held) return held.state === "chosen" && held.isRegistered ? "registered" : held.state;
+  const filled = filledAddressOf(state, address);
+  if (filled) return filled.state === "chosen" && filled.isRegistered ? "registered" : filled.state;
   const seen = [...statingFields(definition, address).map(({ name }) => name), ...searchesOf(definition, address)];
   return seen.some((name) => valueIn(values, name)) ? "typed" : "empty";
 }
 
 /** The record that an address holds. */
-export function heldOf(state: FormState, address: string): HeldAddress | undefined {
+export function filledAddressOf(state: FormState, address: string): FilledAddress | undefined {
   return Object.hasOwn(state.addresses, address) ? state.addresses[address] : undefined;
 }
 
@@ -296,21 +296,21 @@ export function heldOf(state: FormState, address: string): HeldAddress | undefin
  * an address that holds no record, all that stands there; of a stored record that was changed, what its fields state.
  */
 export function writtenValues(definition: FormDefinition, state: FormState, values: Values, address: string): Values {
-  const held = heldOf(state, address);
-  if (!held) return values;
+  const filled = filledAddressOf(state, address);
+  if (!filled) return values;
   const names = definition.fields.filter((field) => addressOf(field) === address).map(({ name }) => name);
   const stated = statedValues(definition, state, values, address);
-  const asked: Record<string, string | undefined> = { ...values };
+  const question: Record<string, string | undefined> = { ...values };
   for (const name of names) {
-    if (held.isStored && !Object.hasOwn(state.filled, name)) {
-      asked[name] = stated[name];
+    if (filled.isStored && !Object.hasOwn(state.filled, name)) {
+      question[name] = stated[name];
       continue;
     }
     const text = Object.hasOwn(state.written, name) ? state.written[name] : undefined;
     // what a lookup put in the place of what was written is not what was written
-    asked[name] = values[name] === (held.stated[name] ?? state.filled[name]) ? text : text && values[name];
+    question[name] = values[name] === (filled.stated[name] ?? state.filled[name]) ? text : text && values[name];
   }
-  return asked;
+  return question;
 }
 
 /**
@@ -318,22 +318,23 @@ export function writtenValues(definition: FormDefinition, state: FormState, valu
  * belonged to the place before. With another postcode nothing of that is left; with another town its street and number.
  */
 export function statedValues(definition: FormDefinition, state: FormState, values: Values, address: string): Values {
-  const held = heldOf(state, address);
-  if (!held) return values;
+  const filled = filledAddressOf(state, address);
+  if (!filled) return values;
   const stating = statingFields(definition, address);
   const isChanged = (field: Field) =>
-    !isSameStatement(held.stated[field.name] ?? "", valueIn(values, field.name), held.parts, hasUnit(field));
+    !isSameStatement(filled.stated[field.name] ?? "", valueIn(values, field.name), filled.parts, hasUnit(field));
   const changed = stating.filter(isChanged).flatMap(levelsOf);
   const broadest = Math.max(...changed);
-  const asked: Record<string, string | undefined> = { ...values };
+  const question: Record<string, string | undefined> = { ...values };
   for (const field of stating) {
     if (Object.hasOwn(state.written, field.name) || field.kind === "country") continue;
     const levels = levelsOf(field);
-    if (levels.includes(POSTCODE) || changed.includes(POSTCODE)) asked[field.name] = "";
-    else if (broadest >= TOWN && levels.some((level) => level > STREET && level !== broadest)) asked[field.name] = "";
+    if (levels.includes(POSTCODE) || changed.includes(POSTCODE)) question[field.name] = "";
+    else if (broadest >= TOWN && levels.some((level) => level > STREET && level !== broadest))
+      question[field.name] = "";
   }
-  for (const name of searchesOf(definition, address)) asked[name] = "";
-  return asked;
+  for (const name of searchesOf(definition, address)) question[name] = "";
+  return question;
 }
 
 const [STREET, TOWN, POSTCODE] = [1, 2, 9];

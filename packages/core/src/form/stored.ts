@@ -10,7 +10,7 @@ import type { Values } from "./starts.ts";
 export function storedPosition(definition: FormDefinition, values: Values, address = ""): Position | undefined {
   const fields = fillableFields(definition, address);
   const of = (binding: string) => {
-    const field = fields.find((held) => held.binding?.trim() === binding);
+    const field = fields.find((existing) => existing.binding?.trim() === binding);
     return (field && values[field.name]?.trim()) || "";
   };
   const both = of("{position}");

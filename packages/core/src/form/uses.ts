@@ -48,11 +48,11 @@ export function usesOf(definition: FormDefinition): FormUse[] {
 
 /** The kinds of lookup without which one address of a form cannot be found: by its words, and by its map. */
 export function usesOfAddress(definition: FormDefinition, address: string): { words: FormUse[]; map: FormUse[] } {
-  const its = definition.fields.filter((field) => addressOf(field) === address);
-  const hasSearch = its.some(({ kind }) => kind === "search");
+  const fields = definition.fields.filter((field) => addressOf(field) === address);
+  const hasSearch = fields.some(({ kind }) => kind === "search");
   const onMap = definition.fields.find(({ kind }) => kind === "map");
   const isPlaced =
-    (onMap && addressOf(onMap) === address) || its.some(({ kind, task }) => kind === "button" && task === "locate");
+    (onMap && addressOf(onMap) === address) || fields.some(({ kind, task }) => kind === "button" && task === "locate");
   return {
     words: hasSearch ? ["suggest", "records"] : isAskedFor(definition, address) ? ["forward"] : [],
     map: isPlaced ? ["reverse"] : [],

@@ -24,8 +24,8 @@ export class Outline {
         const place = edges.length;
         edges.push(west, south, east, north);
         for (let band = bandOf(Math.min(south, north)); band <= bandOf(Math.max(south, north)); band++) {
-          const its = this.#bands.get(band);
-          if (its) its.push(place);
+          const own = this.#bands.get(band);
+          if (own) own.push(place);
           else this.#bands.set(band, [place]);
         }
       }

@@ -151,7 +151,7 @@ function distinct(weighed: readonly WeighedProjection[], metres: Metres): Weighe
   const kept: { one: WeighedProjection; at: Position }[] = [];
   for (const one of weighed) {
     const at = readerOf(one)(east, north);
-    if (at && !kept.some((held) => sphereDistance(held.at, at) < SAME)) kept.push({ one, at });
+    if (at && !kept.some((existing) => sphereDistance(existing.at, at) < SAME)) kept.push({ one, at });
   }
   return kept.map(({ one }) => one);
 }

@@ -383,12 +383,12 @@ function readNames(cells: readonly string[], columns: readonly NameColumn[], lan
   for (const one of columns) {
     if (one.isAbbr) continue;
     const name = clean(cells[one.column] ?? "");
-    if (name && !names.some((held) => held.name === name)) names.push({ lang: one.lang ?? lang, name });
+    if (name && !names.some((text) => text.name === name)) names.push({ lang: one.lang ?? lang, name });
   }
   for (const one of columns) {
     if (!one.isAbbr) continue;
     const abbr = clean(cells[one.column] ?? "");
-    const named = abbr ? names.find((held) => held.lang === (one.lang ?? lang)) : undefined;
+    const named = abbr ? names.find((text) => text.lang === (one.lang ?? lang)) : undefined;
     if (named && abbr !== named.name) named.abbr = abbr;
   }
   return names;

@@ -27,8 +27,8 @@ export class AreaGrid {
       for (let y = low; y <= high; y++)
         for (let x = left; x <= right; x++) {
           const cell = y * COLUMNS + x;
-          const held = this.#cells.get(cell);
-          if (held) held.push(area);
+          const existing = this.#cells.get(cell);
+          if (existing) existing.push(area);
           else this.#cells.set(cell, [area]);
         }
     }

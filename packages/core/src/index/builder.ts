@@ -201,10 +201,10 @@ function sortRange(order: Uint32Array, from: number, to: number, inOrder: (x: nu
     return;
   }
   for (let i = from + 1; i < to; i++) {
-    const held = order[i];
+    const swapped = order[i];
     let place = i;
-    while (place > from && inOrder(order[place - 1], held) > 0) order[place] = order[--place];
-    order[place] = held;
+    while (place > from && inOrder(order[place - 1], swapped) > 0) order[place] = order[--place];
+    order[place] = swapped;
   }
 }
 
@@ -227,11 +227,11 @@ function postcodeSections(
       const postcode = postcodeAt(at);
       if (postcode !== NONE) counts.set(postcode, (counts.get(postcode) ?? 0) + 1);
     }
-    const its = [...counts].sort((a, b) => b[1] - a[1] || a[0] - b[0]).map(([postcode]) => postcode);
-    for (const postcode of its) postcodeOfStreet.push(postcode);
+    const own = [...counts].sort((a, b) => b[1] - a[1] || a[0] - b[0]).map(([postcode]) => postcode);
+    for (const postcode of own) postcodeOfStreet.push(postcode);
     streetPostcode[street + 1] = postcodeOfStreet.length;
     for (let at = streetAddress[street]; at < streetAddress[street + 1]; at++) {
-      const place = its.indexOf(postcodeAt(at));
+      const place = own.indexOf(postcodeAt(at));
       if (place >= 0) addressPostcode[at] = Math.min(place, NO_POSTCODE - 1);
     }
   }

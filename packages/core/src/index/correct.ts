@@ -42,22 +42,22 @@ export function correct(segment: Segment, corrections: readonly Correction[]): {
 }
 
 function correctOne(segment: Segment, overlay: Overlay, { identity, isRemoved, ...to }: Correction): boolean {
-  const held = segment.find(identity);
+  const existing = segment.find(identity);
   if (isRemoved) return to.street !== undefined || overlay.remove(identity);
-  if (!held) return to.street !== undefined && addAddress(segment, overlay, identity, { ...to, street: to.street });
-  if (held.address !== undefined) {
-    const address = addressInputs(segment, held.thing).find((one) => one.identity === identity)!;
+  if (!existing) return to.street !== undefined && addAddress(segment, overlay, identity, { ...to, street: to.street });
+  if (existing.address !== undefined) {
+    const address = addressInputs(segment, existing.thing).find((one) => one.identity === identity)!;
     const { number = address.number, suffix = address.suffix } = to.house ?? {};
     overlay.addAddress({ ...address, number, suffix, at: to.at ?? address.at });
     return true;
   }
-  if (segment.isStreet(held.thing)) {
-    const street = streetInput(segment, held.thing);
+  if (segment.isStreet(existing.thing)) {
+    const street = streetInput(segment, existing.thing);
     overlay.addStreet({ ...street, at: to.at ?? street.at, names: renamed(street.names, to.name) });
     return true;
   }
-  if (segment.isArea(held.thing) || segment.isPostcode(held.thing)) return false;
-  const place = placeInput(segment, held.thing);
+  if (segment.isArea(existing.thing) || segment.isPostcode(existing.thing)) return false;
+  const place = placeInput(segment, existing.thing);
   overlay.addPlace({ ...place, at: to.at ?? place.at, names: renamed(place.names, to.name) });
   return true;
 }
@@ -68,9 +68,9 @@ function addAddress(
   identity: number,
   { street, house, at }: Omit<Correction, "identity"> & { street: number },
 ): boolean {
-  const held = segment.find(street);
-  if (!held || held.address !== undefined || !segment.isStreet(held.thing) || !house || !at) return false;
-  const [neighbour] = addressInputs(segment, held.thing);
+  const existing = segment.find(street);
+  if (!existing || existing.address !== undefined || !segment.isStreet(existing.thing) || !house || !at) return false;
+  const [neighbour] = addressInputs(segment, existing.thing);
   overlay.addAddress({ identity, street, ...house, postcode: neighbour?.postcode ?? null, at });
   return true;
 }

@@ -35,9 +35,9 @@ function select(ids: Uint32Array, k: number, left: number, right: number, values
       while (values[ids[i]] < pivot) i++;
       while (values[ids[j]] > pivot) j--;
       if (i <= j) {
-        const held = ids[i];
+        const swapped = ids[i];
         ids[i++] = ids[j];
-        ids[j--] = held;
+        ids[j--] = swapped;
       }
     }
     if (k <= j) right = j;

@@ -54,17 +54,17 @@ export class Merger implements RecordSink {
     this.#countryOf.set(area.identity, country);
     const space = `${area.kind} ${country}`;
     if (area.kind === "country") {
-      const [held] = this.#areas.get(space) ?? [];
-      if (held) {
-        this.#replace(area.identity, held.identity);
+      const [existing] = this.#areas.get(space) ?? [];
+      if (existing) {
+        this.#replace(area.identity, existing.identity);
         return;
       }
       this.#areas.set(space, [{ source: this.#source, identity: area.identity, at: area.at }]);
     } else {
       const isWide = area.kind === "region" || area.kind === "county";
-      const held = this.#same(this.#areas, space, area, isWide ? Number.POSITIVE_INFINITY : SAME_AREA);
-      if (held) {
-        this.#replace(area.identity, held.identity);
+      const known = this.#same(this.#areas, space, area, isWide ? Number.POSITIVE_INFINITY : SAME_AREA);
+      if (known) {
+        this.#replace(area.identity, known.identity);
         return;
       }
       this.#remember(this.#areas, space, area);
@@ -75,9 +75,9 @@ export class Merger implements RecordSink {
   addPostcode(postcode: PostcodeInput): void {
     const area = this.#of(postcode.area);
     const key = `${this.#countryOf.get(area) ?? ""} ${postcode.code.replace(/\s/g, "").toUpperCase()}`;
-    const held = this.#source > 0 ? this.#postcodes.get(key) : undefined;
-    if (held !== undefined) {
-      this.#replace(postcode.identity, held);
+    const existing = this.#source > 0 ? this.#postcodes.get(key) : undefined;
+    if (existing !== undefined) {
+      this.#replace(postcode.identity, existing);
       return;
     }
     if (!this.#postcodes.has(key)) this.#postcodes.set(key, postcode.identity);
@@ -87,10 +87,10 @@ export class Merger implements RecordSink {
   addStreet(street: StreetInput): void {
     const area = this.#of(street.area);
     const country = this.#countryOf.get(area) ?? "";
-    const held = this.#same(this.#streets, country, street, SAME_STREET, area);
-    if (held) {
-      this.#replace(street.identity, held.identity);
-      if (!this.#shared.has(held.identity)) this.#shared.set(held.identity, new Map());
+    const existing = this.#same(this.#streets, country, street, SAME_STREET, area);
+    if (existing) {
+      this.#replace(street.identity, existing.identity);
+      if (!this.#shared.has(existing.identity)) this.#shared.set(existing.identity, new Map());
       return;
     }
     this.#remember(this.#streets, country, street, area);
@@ -104,9 +104,9 @@ export class Merger implements RecordSink {
     if (shared) {
       const { number, suffix, unit = "", name = "" } = address;
       const key = `${number} ${suffix} ${unit} ${number === null ? name : ""}`.toLowerCase();
-      const held = shared.get(key);
-      if (held !== undefined && this.#source > 0) {
-        this.#replace(address.identity, held);
+      const existing = shared.get(key);
+      if (existing !== undefined && this.#source > 0) {
+        this.#replace(address.identity, existing);
         this.doubles++;
         return;
       }
@@ -118,9 +118,9 @@ export class Merger implements RecordSink {
   addPlace(place: PlaceInput): void {
     const area = this.#of(place.area);
     const country = this.#countryOf.get(area) ?? "";
-    const held = this.#same(this.#places, country, place, SAME_PLACE);
-    if (held) {
-      this.#replace(place.identity, held.identity);
+    const existing = this.#same(this.#places, country, place, SAME_PLACE);
+    if (existing) {
+      this.#replace(place.identity, existing.identity);
       return;
     }
     this.#remember(this.#places, country, place);

@@ -43,14 +43,14 @@ export class Overlay implements RecordSink {
 
   /** @throws OverlayError when an area that is held would move, or change its kind */
   addArea(area: AreaInput): void {
-    const held = this.#base(area.identity);
-    if (held !== undefined && this.base.isArea(held)) {
-      const before = areaInput(this.base, held);
+    const existing = this.#base(area.identity);
+    if (existing !== undefined && this.base.isArea(existing)) {
+      const before = areaInput(this.base, existing);
       if (before.kind !== area.kind || before.parent !== area.parent)
         throw new OverlayError("An area that moves to another, or becomes another kind, takes all within along.");
       if (before.kind === "country" && before.code !== area.code)
         throw new OverlayError("The code of a country stands in the refs of all within.");
-    } else if (held !== undefined) throw new OverlayError(`${area.identity} is no area.`);
+    } else if (existing !== undefined) throw new OverlayError(`${area.identity} is no area.`);
     if (area.parent !== null) this.#mustHaveArea(area.parent);
     this.#areas.set(area.identity, area);
   }
@@ -63,8 +63,8 @@ export class Overlay implements RecordSink {
 
   addStreet(street: StreetInput): void {
     this.#mustHaveArea(street.area);
-    const held = this.#open(street.identity);
-    if (held) held.street = street;
+    const existing = this.#open(street.identity);
+    if (existing) existing.street = street;
     else this.#streets.set(street.identity, { street, addresses: new Map() });
   }
 
@@ -103,10 +103,10 @@ export class Overlay implements RecordSink {
       return true;
     }
     const kept = [this.#areas, this.#postcodes, this.#streets, this.#places].find((list) => list.has(identity));
-    const held = this.#base(identity);
-    if (kept ? kept.get(identity) === null : held === undefined) return false;
+    const existing = this.#base(identity);
+    if (kept ? kept.get(identity) === null : existing === undefined) return false;
     const isOf = (list: ReadonlyMap<number, unknown>, isKind: (thing: number) => boolean) =>
-      kept ? kept === list : isKind(held!);
+      kept ? kept === list : isKind(existing!);
     if (isOf(this.#areas, (thing) => this.base.isArea(thing))) this.#removeArea(identity);
     else if (isOf(this.#postcodes, (thing) => this.base.isPostcode(thing))) {
       this.#openStreetsOf(identity);
@@ -232,14 +232,14 @@ export class Overlay implements RecordSink {
   }
 
   #removeArea(identity: number): void {
-    const held = this.#base(identity);
+    const existing = this.#base(identity);
     const isWithin = (area: number | null | undefined) => area === identity;
     const changed = [this.#postcodes, this.#places].flatMap((list) => [...list.values()]);
     const isUsed =
       changed.some((record) => isWithin(record?.area)) ||
       [...this.#streets.values()].some((entry) => isWithin(entry?.street.area)) ||
       [...this.#areas.values()].some((area) => isWithin(area?.parent));
-    if (isUsed || (held !== undefined && this.#isUsedInBase(held)))
+    if (isUsed || (existing !== undefined && this.#isUsedInBase(existing)))
       throw new OverlayError("Something lies in this area: remove or move that first.");
     this.#areas.set(identity, null);
   }

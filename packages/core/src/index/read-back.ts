@@ -54,14 +54,14 @@ export function addressInputs(segment: Segment, street: number): AddressInput[] 
   const [from, to] = segment.addressesOf(street);
   return Array.from({ length: to - from }, (_, i): AddressInput => {
     const address = from + i;
-    const held = segment.numberOf(address);
+    const own = segment.numberOf(address);
     const { suffix, name, unit } = segment.detailOf(address);
     const postcode = segment.postcodeOf(street, address);
     return {
       identity: addressIdentity[address],
       street: thingIdentity[street],
-      number: held?.number ?? null,
-      suffix: held?.suffix ?? suffix ?? "",
+      number: own?.number ?? null,
+      suffix: own?.suffix ?? suffix ?? "",
       name,
       unit,
       postcode: postcode === NONE ? null : thingIdentity[postcode],

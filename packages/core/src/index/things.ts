@@ -5,7 +5,7 @@ import type { StringTable } from "./strings.ts";
 import { TermTable } from "./terms.ts";
 
 /** A house found by its name: its address, and its street's place among the streets. */
-export interface House {
+export interface NamedHouse {
   name: string;
   address: number;
   street: number;
@@ -14,8 +14,8 @@ export interface House {
 export function namedHouses(
   { detailAddress, detailName, streetAddress }: Pick<Sections, "detailAddress" | "detailName" | "streetAddress">,
   strings: StringTable,
-): House[] {
-  const houses: House[] = [];
+): NamedHouse[] {
+  const houses: NamedHouse[] = [];
   let street = 0;
   detailAddress.forEach((address, i) => {
     while (streetAddress[street + 1] <= address) street++;
@@ -29,7 +29,7 @@ interface Ordered {
   postcodes: PostcodeInput[];
   streets: StreetInput[];
   places: PlaceInput[];
-  houses: House[];
+  houses: NamedHouse[];
   within: (identity: number) => number;
   addresses: Pick<Sections, "addressLat" | "addressLon" | "addressIdentity">;
   meta: SegmentMeta;
@@ -62,7 +62,7 @@ export function thingSections({
   const names = { lang: [] as number[], text: [] as number[], abbr: [] as number[] };
   const terms = new TermTable();
   let thing = 0;
-  const put = (input: Omit<ThingInput, "names">, kind: Kind, parent: number, its: readonly Name[], around?: number) => {
+  const put = (input: Omit<ThingInput, "names">, kind: Kind, parent: number, own: readonly Name[], around?: number) => {
     s.thingKind[thing] = KINDS.indexOf(kind);
     s.thingIdentity[thing] = input.identity;
     s.thingParent[thing] = parent;
@@ -70,14 +70,14 @@ export function thingSections({
     s.thingLon[thing] = Math.round(input.at.lon * SCALE);
     s.thingImportance[thing] = Math.round(Math.max(0, Math.min(1, input.importance)) * 65535);
     s.thingName[thing] = names.text.length;
-    for (const name of its) {
+    for (const name of own) {
       if (!meta.langs.includes(name.lang)) meta.langs.push(name.lang);
       names.lang.push(meta.langs.indexOf(name.lang));
       names.text.push(strings.add(name.name));
       names.abbr.push(name.abbr === undefined ? NONE : strings.add(name.abbr));
     }
     s.thingWords[thing] = terms.add(
-      its.map((name) => name.name),
+      own.map((name) => name.name),
       kind === "postcode",
       around,
     );

@@ -282,13 +282,13 @@ const clock = (minutes: number) =>
 
 /** A list of schema.org's `OpeningHoursSpecification`, or a text or list of texts of its `openingHours`. */
 function readJson(text: string): ReadHours {
-  let held: unknown;
+  let value: unknown;
   try {
-    held = JSON.parse(text);
+    value = JSON.parse(text);
   } catch {
     return {};
   }
-  const list = (Array.isArray(held) ? held : [held]).slice(0, 100);
+  const list = (Array.isArray(value) ? value : [value]).slice(0, 100);
   if (list.every((one) => typeof one === "string")) return readHours(list.join("; "));
   const lines = list.map((one) => {
     const { dayOfWeek, opens, closes } = (one ?? {}) as Record<string, unknown>;

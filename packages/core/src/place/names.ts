@@ -24,8 +24,8 @@ export function isOtherScript(typed: string): boolean | undefined {
 }
 
 /** Lookup by RFC 4647 basic filtering: `qth` takes `qth-Grek`, `en` takes `en`. */
-function matches(held: string, asked: string): boolean {
-  const a = held.toLowerCase();
-  const b = asked.toLowerCase();
+function matches(known: string, wanted: string): boolean {
+  const a = known.toLowerCase();
+  const b = wanted.toLowerCase();
   return a === b || a.startsWith(`${b}-`);
 }

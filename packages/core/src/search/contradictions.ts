@@ -48,34 +48,39 @@ const NOTHING: Contradiction[] = [];
 
 /** True for a record that explains all that was written, as most do: nothing needs a closer look. */
 function isAllExplained(candidate: Candidate): boolean {
-  const { tokens, explained, thing, held } = candidate;
+  const { tokens, explained, thing, indexed } = candidate;
   if (boxesIn(candidate).length) return false;
   // the words of a street's name may be no more than its kind
-  let isNamed = held.segment.kindOf(thing) !== "street";
+  let isNamed = indexed.segment.kindOf(thing) !== "street";
   let isMeant = false;
   for (let t = 0; t < tokens.length; t++) {
     const { by, how, as } = explained[t];
     const { isLabel, weight, unfinished, text } = tokens[t];
     if (as ? how !== "same" : by === NONE && !isLabel && !unfinished && weight > TELLS.nothing) return false;
     // a longer name than was written may be another town's than is meant
-    if (by !== NONE && by !== thing && by < held.segment.firstPostcode && held.segment.sections.thingWords[by] > 1)
+    if (
+      by !== NONE &&
+      by !== thing &&
+      by < indexed.segment.firstPostcode &&
+      indexed.segment.sections.thingWords[by] > 1
+    )
       if (!isWholeName(candidate, by)) return false;
     if (by !== thing) continue;
     isMeant = true;
-    isNamed ||= weight >= TELLS.apart && !held.lexicon.isBareWay(text);
+    isNamed ||= weight >= TELLS.apart && !indexed.lexicon.isBareWay(text);
   }
   return isNamed || !isMeant;
 }
 
 /** True when as many words of an area's name were written as it has. */
-function isWholeName({ explained, held: { segment } }: Candidate, area: number): boolean {
+function isWholeName({ explained, indexed: { segment } }: Candidate, area: number): boolean {
   let written = 0;
   for (const { by } of explained) if (by === area) written++;
   return written >= segment.sections.thingWords[area];
 }
 
 /** Places of the numbers of boxes, for a record that has no houses: nothing here says where a box of its is. */
-function boxesIn({ tokens, thing, held: { segment } }: Candidate): number[] {
+function boxesIn({ tokens, thing, indexed: { segment } }: Candidate): number[] {
   if (thing >= segment.firstStreet) return [];
   return tokens.flatMap(({ role, isLabel }, t) => (role === "box" && !isLabel ? [t] : []));
 }
@@ -84,8 +89,8 @@ function boxesIn({ tokens, thing, held: { segment } }: Candidate): number[] {
 export function differencesOf(found: readonly Contradiction[], parts: Parts, text: string): Difference[] {
   return found.map(({ part, span: [start, end], how }) => {
     const difference: Difference = { part, written: text.slice(start, end).trim(), how };
-    const held = parts[part]?.name;
-    if (held !== undefined && how !== "absent") difference.held = held;
+    const written = parts[part]?.name;
+    if (written !== undefined && how !== "absent") difference.held = written;
     return difference;
   });
 }
@@ -107,8 +112,8 @@ class Comparison {
     private readonly candidate: Candidate,
     private readonly isTyping: boolean,
   ) {
-    const { held, tokens, explained, thing } = candidate;
-    this.#segment = held.segment;
+    const { indexed, tokens, explained, thing } = candidate;
+    this.#segment = indexed.segment;
     this.#profile = profileOf(this.#segment.countryCode(thing));
     this.#shape = postcodeShape(this.#profile);
     this.#stretch = stretchesOf(tokens);
@@ -150,40 +155,44 @@ class Comparison {
 
   /** A word that the record has itself contradicts nothing, by whatever way the record was found. */
   #leaveOwnWords(): void {
-    const { held, tokens } = this.candidate;
+    const { indexed, tokens } = this.candidate;
     let own: ReadonlySet<string> | undefined;
     tokens.forEach(({ text }, t) => {
       if (!this.#isLeft(t)) return;
       own ??= this.#ownWords();
-      if (own.has(text) || held.lexicon.otherForms(text).some((form) => own?.has(form))) this.#done.add(t);
+      if (own.has(text) || indexed.lexicon.otherForms(text).some((form) => own?.has(form))) this.#done.add(t);
     });
   }
 
   /** A slip in a word too short to be mended: "Avenida dp la Alameda", "Ra do Mercado". */
   #leaveSlips(): void {
-    const { held, tokens, explained, thing } = this.candidate;
+    const { indexed, tokens, explained, thing } = this.candidate;
     const named = this.#core.filter((t) => explained[t].by === thing);
     const [first, last] = [named[0], named[named.length - 1]];
     tokens.forEach(({ text, kind }, t) => {
       if (kind !== "word" || !this.#isLeft(t)) return;
-      const isWithin = t > first && t < last && held.lexicon.isLikeSmall(text);
-      const isAhead = t === first - 1 && [...this.#ownWords()].some((way) => held.lexicon.isLikeWay(text, way));
+      const isWithin = t > first && t < last && indexed.lexicon.isLikeSmall(text);
+      const isAhead = t === first - 1 && [...this.#ownWords()].some((way) => indexed.lexicon.isLikeWay(text, way));
       if (isWithin || isAhead) this.#done.add(t);
     });
   }
 
   /** "Rue de Montclair, Montclair" is no Rue des Lilas: of its name nothing was written but what kind of street it is. */
   #readName(): void {
-    const { held, tokens, thing, explained } = this.candidate;
+    const { indexed, tokens, thing, explained } = this.candidate;
     const segment = this.#segment;
     const own = this.#core.filter((t) => explained[t].by === thing);
-    if (segment.kindOf(thing) !== "street" || !own.length || !own.every((t) => isCommon(held.lexicon, tokens[t].text)))
+    if (
+      segment.kindOf(thing) !== "street" ||
+      !own.length ||
+      !own.every((t) => isCommon(indexed.lexicon, tokens[t].text))
+    )
       return;
     if (this.isTyping && own[own.length - 1] === tokens.length - 1) return;
     const isWritten = (word: string) =>
-      own.some((t) => tokens[t].text === word || held.lexicon.otherForms(tokens[t].text).includes(word));
+      own.some((t) => tokens[t].text === word || indexed.lexicon.otherForms(tokens[t].text).includes(word));
     const isNamed = segment.namesOf(thing).some(({ name }) => {
-      const telling = tokenize(name).filter(({ text }) => !isCommon(held.lexicon, text));
+      const telling = tokenize(name).filter(({ text }) => !isCommon(indexed.lexicon, text));
       return !telling.length || telling.some(({ text }) => isWritten(text));
     });
     if (!isNamed) this.#say("street", own, "other");
@@ -318,12 +327,12 @@ class Comparison {
 
   /** True when all words of an area's name that tell something were written, whatever explains them. */
   #isTelling(area: number): boolean {
-    const { held, tokens, explained } = this.candidate;
+    const { indexed, tokens, explained } = this.candidate;
     const written = new Set(tokens.map(({ text }) => text));
-    const its = explained.filter(({ by }, t) => by === area && !held.lexicon.isSmall(tokens[t].text)).length;
+    const words = explained.filter(({ by }, t) => by === area && !indexed.lexicon.isSmall(tokens[t].text)).length;
     return this.#segment.namesOf(area).some(({ name }) => {
-      const telling = tokenize(name).filter(({ text }) => !held.lexicon.isSmall(text));
-      return its >= telling.length || telling.every(({ text }) => written.has(text));
+      const telling = tokenize(name).filter(({ text }) => !indexed.lexicon.isSmall(text));
+      return words >= telling.length || telling.every(({ text }) => written.has(text));
     });
   }
 
@@ -381,7 +390,7 @@ class Comparison {
     // a town that is known elsewhere, alone in its stretch; a firm may be called after one
     const area = this.#areaNamedBy(meaning) ?? this.#areaNamedBy(meaning, stretch);
     if (area) return area;
-    const isStreet = meaning.some((i) => this.candidate.held.lexicon.isWay(tokens[i].text));
+    const isStreet = meaning.some((i) => this.candidate.indexed.lexicon.isWay(tokens[i].text));
     if (isStreet && !this.#segment.isStreet(this.candidate.thing)) return name;
     // "Calle Zwiebrann, 15, Casas de Olmo" is no Avenida de la Casas de Olmo
     if (this.#isOtherStreet(stretch, meaning)) return name;
@@ -392,8 +401,8 @@ class Comparison {
 
   /** True for a stretch before the number's own with words that nothing explains and a kind of street that is not the record's. */
   #isOtherStreet(stretch: readonly number[], meaning: readonly number[]): boolean {
-    const { held, tokens, explained } = this.candidate;
-    const isWay = (t: number) => held.lexicon.isWay(tokens[t].text);
+    const { indexed, tokens, explained } = this.candidate;
+    const isWay = (t: number) => indexed.lexicon.isWay(tokens[t].text);
     const ways = stretch.filter((t) => isWay(t) && !this.#isArea(explained[t].by));
     const house = explained.findIndex(({ as }) => as === "house");
     const isBeforeNumber = house >= 0 && this.#stretch[house] === this.#stretch[stretch[0]] + 1;
@@ -401,7 +410,7 @@ class Comparison {
     if (tokens.some((_, t) => this.#stretch[t] === this.#stretch[house] && explained[t].as !== "house")) return false;
     const own = this.#ownWords();
     return ways.every(
-      (t) => ![tokens[t].text, ...held.lexicon.otherForms(tokens[t].text)].some((form) => own.has(form)),
+      (t) => ![tokens[t].text, ...indexed.lexicon.otherForms(tokens[t].text)].some((form) => own.has(form)),
     );
   }
 
@@ -491,7 +500,7 @@ function addressNames(segment: Segment, address: number, { number: { stands } }:
   const number = segment.numberOf(address);
   const postcode = segment.postcodeOf(street, address);
   return [
-    ...segment.namesOf(street).map((held) => held.name),
+    ...segment.namesOf(street).map((known) => known.name),
     name,
     unit,
     number ? formatHouseNumber(number, stands) : "",

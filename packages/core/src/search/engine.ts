@@ -1,6 +1,6 @@
 import { NONE } from "../index/index.ts";
 import { type ForwardAnswer, forward, type LikeliestAnswer, likeliest } from "./forward.ts";
-import { Held } from "./held.ts";
+import { Indexed } from "./indexed.ts";
 import { type PostcodesAnswer, type PostcodesQuery, postcodes } from "./postcodes.ts";
 import type { ForwardQuery } from "./query.ts";
 import { type AnswerRecord, describe, type Shown } from "./record.ts";
@@ -11,7 +11,7 @@ import { type SuggestAnswer, type SuggestQuery, suggest } from "./suggest.ts";
  * Answers lookups from one segment, or from one and the changes on top of it. Keeps working memory of its own, so one
  * engine serves one thread; several engines may share a segment.
  */
-export class Engine extends Held {
+export class Engine extends Indexed {
   suggest(query: SuggestQuery): SuggestAnswer {
     return suggest(this, query);
   }

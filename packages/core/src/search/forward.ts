@@ -4,7 +4,7 @@ import { type Difference, type Outcome, PARTS, type PartName, profileOf } from "
 import { MAX_TOKENS } from "../text/index.ts";
 import { type Contradiction, contradictionsOf, differencesOf } from "./contradictions.ts";
 import { type Gloss, glossOf, withScripts } from "./gloss.ts";
-import type { Held } from "./held.ts";
+import type { Indexed } from "./indexed.ts";
 import { interpret, type QueryToken, stretchesOf } from "./interpret.ts";
 import type { ForwardQuery } from "./query.ts";
 import type { Candidate } from "./rank.ts";
@@ -18,7 +18,7 @@ import {
   type Shown,
 } from "./record.ts";
 import { reverse } from "./reverse.ts";
-import { search, type Wanted } from "./search.ts";
+import { type SearchRequest, search } from "./search.ts";
 import { profileFor, type Reading, splitByProfile } from "./unmatched.ts";
 import { weigh } from "./verdict.ts";
 import { TELLS, VERDICT } from "./weights.ts";
@@ -59,35 +59,35 @@ const COMPARED = 16;
 const FEW = 8;
 
 /** Candidates for an address as free text, by parts, or both, best first. */
-export function forward(held: Held, query: ForwardQuery): ForwardAnswer {
+export function forward(indexed: Indexed, query: ForwardQuery): ForwardAnswer {
   const at = query.q === undefined ? undefined : readPosition(query.q);
-  if (at) return atPosition(held, query, query.q!, at);
-  const meant = meantBy(held, query);
+  if (at) return atPosition(indexed, query, query.q!, at);
+  const meant = meantBy(indexed, query);
   if (!meant) return { outcome: "none", candidates: [], advice: ["Give at least one word to look for."] };
   const { text, outcome, found } = meant;
   const told = outcome === "none" ? [] : found.slice(0, query.limit ?? DEFAULT_LIMIT);
   const candidates = told.map(({ candidate, chance, contradictions = contradictionsOf(candidate) }): ScoredRecord => {
     const record = recordOf(candidate, { langs: query.langs, typed: text }, describe, describeBetween);
-    const gloss = withScripts(glossOf(candidate.held, candidate, record.parts, text));
+    const gloss = withScripts(glossOf(candidate.indexed, candidate, record.parts, text));
     return { ...record, score: chance, differences: differencesOf(contradictions, record.parts, text), gloss };
   });
-  const unknown = outcome === "none" ? unknownIn(held, query, text) : [];
+  const unknown = outcome === "none" ? unknownIn(indexed, query, text) : [];
   return {
     outcome,
     candidates,
     advice: adviceFor(outcome, unknown, candidates),
-    ...(outcome === "none" ? { reading: readingOf(held, query, text, unknown) } : {}),
+    ...(outcome === "none" ? { reading: readingOf(indexed, query, text, unknown) } : {}),
   };
 }
 
 /** What `forward` puts first, without all that is not kept of it: a third of a lookup's time. */
-export function likeliest(held: Held, query: ForwardQuery): LikeliestAnswer {
+export function likeliest(indexed: Indexed, query: ForwardQuery): LikeliestAnswer {
   const at = query.q === undefined ? undefined : readPosition(query.q);
   if (at) {
-    const { outcome, candidates } = atPosition(held, query, query.q!, at);
+    const { outcome, candidates } = atPosition(indexed, query, query.q!, at);
     return { outcome, first: candidates[0], others: Math.max(0, candidates.length - 1) };
   }
-  const meant = meantBy(held, query);
+  const meant = meantBy(indexed, query);
   if (!meant || meant.outcome === "none") return { outcome: "none", first: undefined, others: 0 };
   const { text, outcome, found } = meant;
   const [{ candidate, chance, contradictions = [] }] = found;
@@ -97,10 +97,10 @@ export function likeliest(held: Held, query: ForwardQuery): LikeliestAnswer {
 }
 
 /** Ref of the one record that a text means, when `forward` is `matched`; undefined when it is not. */
-export function matchedBy(held: Held, query: ForwardQuery): string | undefined {
-  const meant = meantBy(held, { ...query, limit: FEW }, FEW);
+export function matchedBy(indexed: Indexed, query: ForwardQuery): string | undefined {
+  const meant = meantBy(indexed, { ...query, limit: FEW }, FEW);
   if (meant?.outcome !== "matched") return undefined;
-  const { held: layer, thing, address, between } = meant.found[0].candidate;
+  const { indexed: layer, thing, address, between } = meant.found[0].candidate;
   if (between) return undefined;
   return address === NONE ? layer.segment.thingRef(thing) : layer.segment.addressRef(address, thing);
 }
@@ -113,24 +113,24 @@ interface Meant {
 }
 
 /** All that may be meant by a query; undefined when it says nothing. */
-function meantBy(held: Held, query: ForwardQuery, compared = COMPARED): Meant | undefined {
-  const { text, tokens } = readQuery(held, query, false);
+function meantBy(indexed: Indexed, query: ForwardQuery, compared = COMPARED): Meant | undefined {
+  const { text, tokens } = readQuery(indexed, query, false);
   if (!tokens.length) return undefined;
   const limit = Math.max(compared, query.limit ?? DEFAULT_LIMIT);
   const ask = (change: (tokens: QueryToken[]) => QueryToken[]) => {
-    const read: Wanted["read"] = (layer, doubting) => change(readQuery(layer, query, doubting).tokens);
-    const ranked = search(held, change(tokens), { text, read, completing: false, interpolates: true, limit }, query);
+    const read: SearchRequest["read"] = (layer, doubting) => change(readQuery(layer, query, doubting).tokens);
+    const ranked = search(indexed, change(tokens), { text, read, completing: false, interpolates: true, limit }, query);
     const fitting = ranked.filter((candidate) => candidate.score >= VERDICT.found);
     return { fitting, weighed: weigh(fitting.slice(0, compared)) };
   };
-  let asked = ask((own) => own);
+  let params = ask((own) => own);
   // another town may have been written than the street lies in: then all that lies in that town stands before it
-  if (asked.weighed.outcome === "none" && stretchesOf(tokens).includes(1)) {
+  if (params.weighed.outcome === "none" && stretchesOf(tokens).includes(1)) {
     const instead = ask(withoutTheRest);
-    if (instead.weighed.outcome !== "none") asked = instead;
+    if (instead.weighed.outcome !== "none") params = instead;
   }
-  const { chances, contradictions, outcome } = asked.weighed;
-  const found = asked.fitting.map((candidate, i) => ({
+  const { chances, contradictions, outcome } = params.weighed;
+  const found = params.fitting.map((candidate, i) => ({
     candidate,
     chance: chances[i] ?? 0,
     contradictions: contradictions[i],
@@ -148,8 +148,8 @@ function withoutTheRest(tokens: QueryToken[]): QueryToken[] {
 }
 
 /** A position typed as text is a reverse lookup; all of the text was taken for it. */
-function atPosition(held: Held, query: ForwardQuery, text: string, at: Position): ForwardAnswer {
-  const { outcome, candidates, advice } = reverse(held, { ...query, at });
+function atPosition(indexed: Indexed, query: ForwardQuery, text: string, at: Position): ForwardAnswer {
+  const { outcome, candidates, advice } = reverse(indexed, { ...query, at });
   return {
     outcome,
     candidates: candidates.map((candidate) => ({
@@ -163,8 +163,8 @@ function atPosition(held: Held, query: ForwardQuery, text: string, at: Position)
 }
 
 /** Words that no name holds, as they were typed. */
-function unknownIn(held: Held, query: ForwardQuery, text: string): string[] {
-  const [first, ...others] = held.layers.map((layer) => readQuery(layer, query, true).tokens);
+function unknownIn(indexed: Indexed, query: ForwardQuery, text: string): string[] {
+  const [first, ...others] = indexed.layers.map((layer) => readQuery(layer, query, true).tokens);
   return first
     .filter(({ kind, ranges, role }, i) => {
       return kind === "word" && !ranges.length && !role && others.every((tokens) => !tokens[i].ranges.length);
@@ -173,7 +173,7 @@ function unknownIn(held: Held, query: ForwardQuery, text: string): string[] {
 }
 
 function readingOf(
-  { segment, lexicon }: Held,
+  { segment, lexicon }: Indexed,
   query: ForwardQuery,
   text: string,
   unknown: string[],
@@ -182,8 +182,10 @@ function readingOf(
     profile: profileOf(segment.countryCode(country)),
     names: segment.namesOf(country).map(({ name }) => name),
   }));
-  const asked = countries.filter(({ profile }) => query.countries?.some((code) => code.toUpperCase() === profile.code));
-  const among = asked.length ? asked : countries;
+  const inCountries = countries.filter(({ profile }) =>
+    query.countries?.some((code) => code.toUpperCase() === profile.code),
+  );
+  const among = inCountries.length ? inCountries : countries;
   if (!among.length) return undefined;
   if (query.q === undefined && query.parts) {
     const parts = Object.fromEntries(Object.entries(query.parts).map(([part, name]) => [part, { name }]));
@@ -198,7 +200,7 @@ function recordOf<T>(
   whole: (...of: Parameters<typeof describe>) => T,
   interpolated: (...of: Parameters<typeof describeBetween>) => T,
 ): T {
-  const { segment } = candidate.held;
+  const { segment } = candidate.indexed;
   const { thing, address, between, tokens, explained } = candidate;
   const number = tokens[explained.findIndex(({ as }) => as === "house")]?.house;
   return between && number
@@ -219,10 +221,10 @@ function elsewhereIn(candidates: readonly ScoredRecord[]): string | undefined {
   const name = (street ?? block ?? place)?.name;
   const towns = [...new Set(candidates.flatMap(({ parts }) => parts.town?.name ?? []))].slice(0, TOWNS_NAMED);
   if (!name || !towns.length) return undefined;
-  const held = `“${name}” is held in ${towns.join(", ")}`;
+  const sentence = `“${name}” is held in ${towns.join(", ")}`;
   return town.how === "unknown"
-    ? `No town “${town.written}” is held here. ${held}.`
-    : `Nothing like it is held in “${town.written}”. ${held}.`;
+    ? `No town “${town.written}” is held here. ${sentence}.`
+    : `Nothing like it is held in “${town.written}”. ${sentence}.`;
 }
 
 /** Parts that people add to tell records apart, in the order in which they would. */
@@ -244,16 +246,16 @@ function whichOf(candidates: readonly ScoredRecord[]): string {
 }
 
 /** Free text and parts become one list of words; the words of a part may only be part of names of its kind. */
-function readQuery(held: Held, query: ForwardQuery, doubting: boolean): { text: string; tokens: QueryToken[] } {
+function readQuery(indexed: Indexed, query: ForwardQuery, doubting: boolean): { text: string; tokens: QueryToken[] } {
   let text = query.q ?? "";
-  const tokens = interpret(held, text, { completing: false, doubting });
+  const tokens = interpret(indexed, text, { completing: false, doubting });
   for (const part of PARTS) {
     const given = query.parts?.[part]?.trim();
     if (!given) continue;
     const offset = text.length + (text ? 1 : 0);
     text += (text ? " " : "") + given;
     const hasNumber = part === "street" && !query.parts?.house && !query.parts?.building;
-    for (const token of interpret(held, given, { completing: false, doubting, part, hasNumber })) {
+    for (const token of interpret(indexed, given, { completing: false, doubting, part, hasNumber })) {
       tokens.push({ ...token, start: token.start + offset, end: token.end + offset });
     }
   }

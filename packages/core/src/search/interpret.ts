@@ -94,7 +94,7 @@ export interface Dictionary {
 }
 
 /** How a text is read. */
-export interface Manner {
+export interface InterpretOptions {
   /** True while the person is typing: the last word may be unfinished. */
   completing: boolean;
   /** True to take words that the dictionary holds for misspelt ones too. */
@@ -106,23 +106,23 @@ export interface Manner {
 }
 
 /** Reads a text against the dictionary of a segment. */
-export function interpret(held: Dictionary, text: string, manner: Manner): QueryToken[] {
-  return interpretTokens(held, tokenize(text), manner);
+export function interpret(dictionary: Dictionary, text: string, manner: InterpretOptions): QueryToken[] {
+  return interpretTokens(dictionary, tokenize(text), manner);
 }
 
-function interpretTokens(held: Dictionary, words: readonly Token[], manner: Manner) {
+function interpretTokens(dictionary: Dictionary, words: readonly Token[], manner: InterpretOptions) {
   const { completing, doubting, part, hasNumber } = manner;
-  const { segment, lexicon } = held;
+  const { segment, lexicon } = dictionary;
   const kinds = part ? KINDS_OF_PART[part].reduce((bits, kind) => bits | (1 << KINDS.indexOf(kind)), 0) : ALL_KINDS;
   const roles = rolesOf(words, lexicon, part);
-  const codes = part ? [] : codesIn(words, held.codeShapes).filter((i) => !roles[i].role);
+  const codes = part ? [] : codesIn(words, dictionary.codeShapes).filter((i) => !roles[i].role);
   const tokens = words.map((token, i, all): QueryToken => {
     const unfinished = completing && token.open && i === all.length - 1;
     const { role, isLabel, isAside } = roles[i];
     const isCode = codes.includes(i);
     const mayBeHouse = token.kind === "number" && (role ?? "house") === "house" && (hasNumber || isHousePart(part));
     const house = mayBeHouse ? parseHouseNumber(token.text) : undefined;
-    const ranges = kinds && !isAside && !(role && !isLabel) ? rangesOf(held, token, unfinished, doubting) : [];
+    const ranges = kinds && !isAside && !(role && !isLabel) ? rangesOf(dictionary, token, unfinished, doubting) : [];
     // spelt out: copying a token by spreading it took a tenth of a lookup
     return {
       text: token.text,
@@ -139,7 +139,8 @@ function interpretTokens(held: Dictionary, words: readonly Token[], manner: Mann
       isLabel,
       house,
       isCode,
-      mayBeCode: house && token.text.length >= SHORTEST_CODE && held.wordShapes.some((shape) => shape.test(token.text)),
+      mayBeCode:
+        house && token.text.length >= SHORTEST_CODE && dictionary.wordShapes.some((shape) => shape.test(token.text)),
       unfinished,
       isTrusted: !doubting && mayBeMisspelt(token) && ranges.length > 0 && ranges[0].quality > QUALITY.spelling,
       ranges,
@@ -159,9 +160,9 @@ function interpretTokens(held: Dictionary, words: readonly Token[], manner: Mann
     addJoined(segment, token, next, completing && next.open && i + 2 === tokens.length);
   });
   joinBlocks(tokens);
-  if (kinds) for (const token of tokens) if (!token.role && !token.ranges.length) addMisspeltWay(held, token);
-  const lost = tokens.filter((token) => kinds && !token.role && mayBeTwiceMisspelt(held, token, completing));
-  if (lost.length <= MOST_TWICE_MISSPELT) for (const token of lost) addTwiceMisspelt(held, token);
+  if (kinds) for (const token of tokens) if (!token.role && !token.ranges.length) addMisspeltWay(dictionary, token);
+  const lost = tokens.filter((token) => kinds && !token.role && mayBeTwiceMisspelt(dictionary, token, completing));
+  if (lost.length <= MOST_TWICE_MISSPELT) for (const token of lost) addTwiceMisspelt(dictionary, token);
   return tokens;
 }
 
@@ -386,7 +387,7 @@ function addJoined({ sections }: Segment, token: QueryToken, next: QueryToken, u
  * @returns undefined when there are none
  */
 export function cutCompounds(
-  held: Dictionary,
+  dictionary: Dictionary,
   tokens: readonly QueryToken[],
   completing: boolean,
 ): QueryToken[] | undefined {
@@ -399,15 +400,15 @@ export function cutCompounds(
     const pieces =
       isKnown || token.role
         ? undefined
-        : (cutUnspaced(held.segment, token) ??
-          (isQuarterWritten ? undefined : cutBlock(held, token)) ??
-          cutInTwo(held.segment, token, isLast) ??
-          cutInMany(held, token));
+        : (cutUnspaced(dictionary.segment, token) ??
+          (isQuarterWritten ? undefined : cutBlock(dictionary, token)) ??
+          cutInTwo(dictionary.segment, token, isLast) ??
+          cutInMany(dictionary, token));
     if (pieces) cuts++;
     return pieces ?? [token];
   });
   if (!cuts || words.length > MAX_TOKENS) return undefined;
-  const read = interpretTokens(held, words, { completing, doubting: false });
+  const read = interpretTokens(dictionary, words, { completing, doubting: false });
   for (const token of read) token.isCut = !tokens.some(({ start, end }) => start === token.start && end === token.end);
   return read;
 }
@@ -513,8 +514,8 @@ function* otherCodes(text: string): Iterable<string> {
  * @param unfinished it may go on
  * @param doubting it may be misspelt although the dictionary holds it
  */
-export function rangesOf(held: Dictionary, token: Token, unfinished: boolean, doubting: boolean): TermRange[] {
-  const { segment, lexicon } = held;
+export function rangesOf(dictionary: Dictionary, token: Token, unfinished: boolean, doubting: boolean): TermRange[] {
+  const { segment, lexicon } = dictionary;
   const trie = segment.sections;
   const ranges: TermRange[] = [];
   const whole = (node: number, quality: number) => {
@@ -545,7 +546,8 @@ export function rangesOf(held: Dictionary, token: Token, unfinished: boolean, do
     const isWhole = () => ranges.some(({ node }) => node === undefined);
     // once the person has gone on, a beginning alone is no word that is known: "Rod" for Road where there is a Rodney
     const isKnown =
-      (unfinished ? ranges.length > 0 : isWhole()) || (held.below && descend(held.below.sections, 0, token.text) >= 0);
+      (unfinished ? ranges.length > 0 : isWhole()) ||
+      (dictionary.below && descend(dictionary.below.sections, 0, token.text) >= 0);
     if (isKnown && !doubting) return ranges;
     descendWithOneError(trie, token.text, (node) => {
       whole(node, unfinished && isKnown ? MENDED.begunMisspelt : QUALITY.spelling);

@@ -29,17 +29,17 @@ export function findNumber(segment: Segment, street: number, wanted: HouseNumber
   let nearby: NumberMatch | undefined;
   for (let i = first; i < end && addressNumber[i] === wanted.number; i++) {
     if (addressSuffix[i] === suffix) return { address: i, how: "same" };
-    const held = segment.numberOf(i)!;
-    if (plainSuffix(held.suffix) === plainSuffix(wanted.suffix)) return { address: i, how: "same" };
+    const own = segment.numberOf(i)!;
+    if (plainSuffix(own.suffix) === plainSuffix(wanted.suffix)) return { address: i, how: "same" };
     if (nearby) continue;
-    const isEnd = !wanted.suffix && lastNumber(held) > held.number;
+    const isEnd = !wanted.suffix && lastNumber(own) > own.number;
     nearby = { address: i, how: isEnd ? "same" : "nearby" };
   }
   if (nearby) return nearby;
   for (let i = first - 1; i >= begin && wanted.number - addressNumber[i] <= WIDEST_RANGE; i--) {
-    const held = segment.numberOf(i);
-    if (!held || wanted.suffix || lastNumber(held) < wanted.number) continue;
-    const isOneOf = (wanted.number - held.number) % 2 === 0 || (lastNumber(held) - held.number) % 2 === 1;
+    const existing = segment.numberOf(i);
+    if (!existing || wanted.suffix || lastNumber(existing) < wanted.number) continue;
+    const isOneOf = (wanted.number - existing.number) % 2 === 0 || (lastNumber(existing) - existing.number) % 2 === 1;
     if (isOneOf) return { address: i, how: "same" };
   }
   return undefined;

@@ -1,6 +1,6 @@
 import { descend, GROUPS, NONE, POSTCODES, type Segment } from "../index/index.ts";
 import { tokenize } from "../text/index.ts";
-import type { Held } from "./held.ts";
+import type { Indexed } from "./indexed.ts";
 import type { Narrowing } from "./query.ts";
 import { type AnswerRecord, describe } from "./record.ts";
 
@@ -24,15 +24,15 @@ const DEFAULT_LIMIT = 20;
 const MOST_COVERED = 12;
 
 /** The postcodes of a country that begin with some letters, in order, each with the towns and streets it covers. */
-export function postcodes(held: Held, query: PostcodesQuery): PostcodesAnswer {
+export function postcodes(indexed: Indexed, query: PostcodesQuery): PostcodesAnswer {
   const wanted = bare(query.starts);
   const country = query.country.toUpperCase();
-  const found = held.layers.flatMap(({ segment }) => postcodesStarting(segment, wanted, country));
+  const found = indexed.layers.flatMap(({ segment }) => postcodesStarting(segment, wanted, country));
   found.sort((a, b) => (a.code < b.code ? -1 : 1));
   const shown = { langs: query.langs };
   const candidates = found.slice(0, query.limit ?? DEFAULT_LIMIT).map(({ segment, postcode }) => ({
     ...describe(segment, postcode, NONE, shown),
-    covers: streetsOf(held, segment.sections.thingIdentity[postcode]),
+    covers: streetsOf(indexed, segment.sections.thingIdentity[postcode]),
   }));
   return { outcome: candidates.length ? "matched" : "none", candidates, total: found.length };
 }
@@ -60,7 +60,7 @@ function* postcodesBelow({ sections }: Segment, node: number): Iterable<number> 
 }
 
 /** Names of the streets of a postcode, wherever they are held. */
-function streetsOf({ layers }: Held, identity: number): string[] {
+function streetsOf({ layers }: Indexed, identity: number): string[] {
   const names = layers.flatMap(({ segment }) => {
     const thing = segment.find(identity)?.thing;
     if (thing === undefined) return [];

@@ -1,7 +1,7 @@
 import { type Position, sphereDistance } from "../geo/index.ts";
 import { GROUPS, NONE, REST, type Segment } from "../index/index.ts";
 import { Bound } from "./bound.ts";
-import type { Held } from "./held.ts";
+import type { Indexed } from "./indexed.ts";
 import type { QueryToken } from "./interpret.ts";
 import type { Marks } from "./marks.ts";
 import type { Between } from "./numbers.ts";
@@ -13,7 +13,7 @@ import { ORDER } from "./weights.ts";
 /** A record that may be meant. */
 export interface Candidate {
   /** Where it was found. */
-  held: Held;
+  indexed: Indexed;
   thing: number;
   /** The address in the street, or NONE. */
   address: number;
@@ -64,8 +64,8 @@ interface Budget {
 }
 
 /** What is to be ranked, and how far. */
-export interface Asked {
-  held: Held;
+export interface RankRequest {
+  indexed: Indexed;
   tokens: readonly QueryToken[];
   filter: Filter;
   /** How many candidates at most. */
@@ -103,9 +103,9 @@ export interface Asked {
  * bound with one word taken away tells which words a thing must have (`#needOf`): they are looked for in its hint of 16
  * bits first, then in the list of its own words, and only what has them all is weighed (see `Scale`).
  */
-export function rank(asked: Asked): Candidate[] {
-  asked.held.marks.fill(asked.tokens);
-  return new Ranking(asked).run(asked.hopes);
+export function rank(params: RankRequest): Candidate[] {
+  params.indexed.marks.fill(params.tokens);
+  return new Ranking(params).run(params.hopes);
 }
 
 /** Words that a thing must have in its own name to come among the best. */
@@ -136,14 +136,14 @@ class Ranking {
   private readonly near: Position | undefined;
   private readonly floor: number;
 
-  constructor(private readonly asked: Asked) {
-    const { held, tokens, near, floor } = asked;
+  constructor(private readonly params: RankRequest) {
+    const { indexed, tokens, near, floor } = params;
     this.#leastOrder = floor;
     this.tokens = tokens;
     this.near = near;
     this.floor = floor;
-    this.segment = held.segment;
-    this.marks = held.marks;
+    this.segment = indexed.segment;
+    this.marks = indexed.marks;
     this.#scale = new Scale(this.segment, tokens, this.marks);
     this.#bound = new Bound(this.segment, tokens, this.marks);
     this.#mayBeHouse = tokens.some(({ house }) => house);
@@ -171,7 +171,7 @@ class Ranking {
 
   #pass(least: number): void {
     this.#goThroughAll(least);
-    this.asked.budget.looks -= this.#looked;
+    this.params.budget.looks -= this.#looked;
   }
 
   /** Goes through all that may have some order. */
@@ -181,7 +181,7 @@ class Ranking {
     marks.forget();
     this.#kept.length = 0;
     this.#looked = 0;
-    this.#mostLooked = Math.max(LEAST_LOOKED_AT, Math.min(MOST_LOOKED_AT, this.asked.budget.looks));
+    this.#mostLooked = Math.max(LEAST_LOOKED_AT, Math.min(MOST_LOOKED_AT, this.params.budget.looks));
     this.#leastOrder = least;
     this.#bound.reopen();
     this.#setLeft(0);
@@ -369,7 +369,7 @@ class Ranking {
   /** Weighs a thing, if it was not looked at yet and nothing forbids it. @returns true when it takes more now to be kept */
   #consider(thing: number, byPostcode = false): boolean {
     const { segment } = this;
-    const { filter } = this.asked;
+    const { filter } = this.params;
     if (!this.marks.isNew(thing) || !filter.allows(thing)) return false;
     const importance = segment.sections.thingImportance[thing] / 65_535;
     const least = this.#leastOrder - 1e-6 - importance * ORDER.importance - this.#nearest;
@@ -391,7 +391,7 @@ class Ranking {
 
   #keep(thing: number, { address, between, score }: WeighedThing, order: number, taken: Taken): void {
     const { segment, tokens } = this;
-    const { held, limit } = this.asked;
+    const { indexed, limit } = this.params;
     const kept = this.#kept;
     if (order < this.#leastOrder - 1e-6 || (kept.length === limit && !isBefore(order, thing, kept[limit - 1]))) return;
     // a house found by its name is an address of its street
@@ -404,7 +404,7 @@ class Ranking {
     let place = kept.length;
     while (place > 0 && isBefore(order, owner, kept[place - 1])) place--;
     const explained = taken.explain();
-    kept.splice(place, 0, { held, thing: owner, address, score, order, explained, tokens, between });
+    kept.splice(place, 0, { indexed, thing: owner, address, score, order, explained, tokens, between });
     if (kept.length > limit) kept.pop();
     const last = kept.length < limit ? 0 : kept[limit - 1].order;
     this.#leastOrder = Math.max(this.floor, last, kept[0].order - MARGIN);

@@ -193,10 +193,10 @@ function streetParts(segment: Segment, street: number, address: number, shown: S
   const { number } = profileOf(segment.countryCode(street));
   const parts: Parts = { [segment.kindOf(street)]: partOf(segment, street, shown) };
   if (address !== NONE) {
-    const held = segment.numberOf(address);
+    const own = segment.numberOf(address);
     const { name, unit } = segment.detailOf(address);
-    if (held) parts[number.part] = { name: formatHouseNumber(held, number.stands) };
-    if (name !== undefined) parts[held && number.part === "house" ? "building" : "house"] = { name };
+    if (own) parts[number.part] = { name: formatHouseNumber(own, number.stands) };
+    if (name !== undefined) parts[own && number.part === "house" ? "building" : "house"] = { name };
     if (unit !== undefined) parts.unit = { name: unit };
   }
   const postcode = segment.postcodeOf(street, address);

@@ -2,7 +2,7 @@ import type { Position } from "../geo/index.ts";
 import { geodesic } from "../geodesic/index.ts";
 import { NONE, type Segment } from "../index/index.ts";
 import { KINDS } from "../place/index.ts";
-import type { Held } from "./held.ts";
+import type { Indexed } from "./indexed.ts";
 import { compileFilter, type Filter, type Narrowing } from "./query.ts";
 import { type AnswerRecord, describe } from "./record.ts";
 
@@ -33,8 +33,8 @@ const MEASURED = 8;
 const SPHERE_ERROR = 1.012;
 
 /** What lies nearest of the points that are asked for, then the areas around, from the most exact to the country. */
-export function reverse(held: Held, query: ReverseQuery): ReverseAnswer {
-  const layers = held.layers.map((layer) => ({ layer, filter: compileFilter(layer.segment, query) }));
+export function reverse(indexed: Indexed, query: ReverseQuery): ReverseAnswer {
+  const layers = indexed.layers.map((layer) => ({ layer, filter: compileFilter(layer.segment, query) }));
   const candidates: NearRecord[] = [nearestAddress(layers, query), nearestPlace(layers, query)]
     .filter((found) => found !== undefined)
     .sort((a, b) => a.distance - b.distance);
@@ -50,11 +50,11 @@ export function reverse(held: Held, query: ReverseQuery): ReverseAnswer {
   return {
     outcome: found.length ? "matched" : "none",
     candidates: found,
-    advice: found.length ? [] : adviceFor(held, query.at),
+    advice: found.length ? [] : adviceFor(indexed, query.at),
   };
 }
 
-type Layers = readonly { layer: Held; filter: Filter }[];
+type Layers = readonly { layer: Indexed; filter: Filter }[];
 
 /** A point of a segment near the asked position, with its distance on the sphere. */
 interface Near {
@@ -117,7 +117,7 @@ function nearestOf(
   };
 }
 
-function adviceFor({ layers }: Held, at: Position): string[] {
+function adviceFor({ layers }: Indexed, at: Position): string[] {
   const swapped = { lat: at.lon, lon: at.lat };
   if (Math.abs(swapped.lat) <= 90 && layers.some(({ segment }) => segment.areasAt(swapped).length)) {
     return [

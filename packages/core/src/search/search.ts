@@ -1,16 +1,16 @@
 import { NONE } from "../index/index.ts";
-import type { Held } from "./held.ts";
+import type { Indexed } from "./indexed.ts";
 import { cutCompounds, mendLast, type QueryToken } from "./interpret.ts";
 import { compileFilter, type Narrowing } from "./query.ts";
 import { type Candidate, HOPES, MARGIN, rank } from "./rank.ts";
 import { COST, ORDER, QUALITY, TELLS } from "./weights.ts";
 
 /** How a text is to be read. */
-export interface Wanted {
+export interface SearchRequest {
   /** What was typed; the words have their places in it. */
   text: string;
   /** Reads it against a dictionary; the words are the same for each. @param doubting see `Manner` */
-  read(held: Held, doubting: boolean): QueryToken[];
+  read(indexed: Indexed, doubting: boolean): QueryToken[];
   /** True while the person is typing. */
   completing: boolean;
   /** True where a number between two others is an answer. */
@@ -24,12 +24,17 @@ export interface Wanted {
  * @param tokens the text as it was read against what is held
  * @returns the best few, best first, whatever their score
  */
-export function search(held: Held, tokens: QueryToken[], wanted: Wanted, narrowing: Narrowing): Candidate[] {
-  const found = held.layers.map((layer) => {
+export function search(
+  indexed: Indexed,
+  tokens: QueryToken[],
+  wanted: SearchRequest,
+  narrowing: Narrowing,
+): Candidate[] {
+  const found = indexed.layers.map((layer) => {
     // what a word tells is for the whole to say, not for the few changed records
     const read = (doubting: boolean) =>
-      layer === held ? wanted.read(layer, doubting) : weighed(wanted.read(layer, doubting), tokens);
-    return searchLayer(layer, layer === held ? tokens : read(false), () => read(true), wanted, narrowing);
+      layer === indexed ? wanted.read(layer, doubting) : weighed(wanted.read(layer, doubting), tokens);
+    return searchLayer(layer, layer === indexed ? tokens : read(false), () => read(true), wanted, narrowing);
   });
   if (found.length === 1) return asSpelt(found[0], wanted.text);
   const all = found.flat().sort((a, b) => b.order - a.order);
@@ -45,7 +50,7 @@ function asSpelt(found: Candidate[], text: string): Candidate[] {
   const tied = found.filter(({ order }) => order >= found[0].order - ORDER.spelt);
   if (tied.every((one) => hasNameOf(one, found[0]))) return found;
   const plain = (letters: string) => letters.toLowerCase().normalize("NFC");
-  const isSpelt = ({ held: { segment }, thing, tokens, explained }: Candidate) => {
+  const isSpelt = ({ indexed: { segment }, thing, tokens, explained }: Candidate) => {
     const own = tokens.filter((_, t) => explained[t].by === thing);
     const names = segment.namesOf(thing).map(({ name }) => plain(name));
     return (
@@ -59,9 +64,9 @@ function asSpelt(found: Candidate[], text: string): Candidate[] {
 
 /** True for things that are called the same, told by where their names are kept. */
 function hasNameOf(one: Candidate, other: Candidate): boolean {
-  const keyOf = ({ held: { segment }, thing }: Candidate) =>
+  const keyOf = ({ indexed: { segment }, thing }: Candidate) =>
     segment.sections.nameText[segment.sections.thingName[thing]];
-  return one.held === other.held && keyOf(one) === keyOf(other);
+  return one.indexed === other.indexed && keyOf(one) === keyOf(other);
 }
 
 const weighed = (tokens: readonly QueryToken[], as: readonly QueryToken[]) =>
@@ -73,21 +78,21 @@ const BETTER = 0.03;
 const MOST_LOOKS = 5000;
 
 function searchLayer(
-  held: Held,
+  indexed: Indexed,
   tokens: readonly QueryToken[],
   doubt: () => readonly QueryToken[],
-  { completing, interpolates, limit }: Wanted,
+  { completing, interpolates, limit }: SearchRequest,
   narrowing: Narrowing,
 ): Candidate[] {
-  const filter = compileFilter(held.segment, narrowing, interpolates);
+  const filter = compileFilter(indexed.segment, narrowing, interpolates);
   const all: Candidate[] = [];
   const budget = { looks: MOST_LOOKS };
   const add = (reading: readonly QueryToken[], hopes: readonly number[]) => {
     const floor = all.reduce((most, { order }) => Math.max(most, order - BETTER), 0);
-    all.push(...rank({ held, tokens: reading, filter, limit, near: narrowing.near, floor, hopes, budget }));
+    all.push(...rank({ indexed, tokens: reading, filter, limit, near: narrowing.near, floor, hopes, budget }));
   };
   const isByParts = tokens.some(({ part }) => part);
-  const cut = isByParts ? undefined : cutCompounds(held, tokens, completing);
+  const cut = isByParts ? undefined : cutCompounds(indexed, tokens, completing);
   // the likelier reading first: it spares the other most of its way
   const isLost = tokens.some(({ kind, ranges, role }) => kind === "word" && !ranges.length && !role);
   // where a trusted word may be misspelt, that is tried before anything that explains little
@@ -104,29 +109,29 @@ function searchLayer(
     add(doubted, isSame && !cut ? HOPES.slice(hopes.length) : HOPES);
   }
   const found = cut || isDoubtful ? best(all, limit) : all;
-  return completing ? withMended(held, found, { filter, limit, near: narrowing.near, budget }) : found;
+  return completing ? withMended(indexed, found, { filter, limit, near: narrowing.near, budget }) : found;
 }
 
 /** What ends with a word misspelt of something far more important, before what the text is only the beginning of. */
 function withMended(
-  held: Held,
+  indexed: Indexed,
   found: Candidate[],
-  asked: Pick<Parameters<typeof rank>[0], "filter" | "limit" | "near" | "budget">,
+  params: Pick<Parameters<typeof rank>[0], "filter" | "limit" | "near" | "budget">,
 ): Candidate[] {
   if (!found.length) return found;
   const [{ tokens, score, order }] = found;
-  const importance = ({ thing }: Candidate) => held.segment.sections.thingImportance[thing] / 65_535;
+  const importance = ({ thing }: Candidate) => indexed.segment.sections.thingImportance[thing] / 65_535;
   const least = importance(found[0]) + ORDER.tenfold;
-  const mended = mendLast(held, tokens, least);
+  const mended = mendLast(indexed, tokens, least);
   if (!mended) return found;
   const all = tokens.reduce((sum, { weight }) => sum + weight, 0);
   const { weight } = tokens[tokens.length - 1];
   // as well explained, but for the error
   const floor = score - ((QUALITY.prefix - QUALITY.spelling) * weight) / all - COST.incomplete;
-  const instead = rank({ held, tokens: mended, ...asked, floor: Math.max(0, floor), hopes: [0] })
+  const instead = rank({ indexed, tokens: mended, ...params, floor: Math.max(0, floor), hopes: [0] })
     .filter((one) => importance(one) >= least)
     .map((one) => ({ ...one, order: order + importance(one) * ORDER.importance }));
-  return instead.length ? best([...instead, ...found], asked.limit) : found;
+  return instead.length ? best([...instead, ...found], params.limit) : found;
 }
 
 /** True when the best that was found leaves a word over that is spelt like one of the dictionary. */

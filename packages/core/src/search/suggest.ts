@@ -4,7 +4,7 @@ import { isOnlyUnit, type Kind } from "../place/index.ts";
 import { contradictionsOf } from "./contradictions.ts";
 import { matchedBy } from "./forward.ts";
 import { glossOf, marksIn } from "./gloss.ts";
-import type { Held } from "./held.ts";
+import type { Indexed } from "./indexed.ts";
 import { interpret, type TermRange } from "./interpret.ts";
 import { numbersStarting } from "./numbers.ts";
 import { compileFilter, type Narrowing } from "./query.ts";
@@ -12,7 +12,7 @@ import type { Candidate } from "./rank.ts";
 import { partsOf, suggestionLine } from "./record.ts";
 import { type NearRecord, reverse } from "./reverse.ts";
 import type { Explained } from "./scale.ts";
-import { search, type Wanted } from "./search.ts";
+import { type SearchRequest, search } from "./search.ts";
 import { isCredible, type Weighed, weigh } from "./verdict.ts";
 import { QUALITY, VERDICT } from "./weights.ts";
 
@@ -44,16 +44,16 @@ export interface SuggestQuery extends Narrowing {
 const DEFAULT_LIMIT = 7;
 
 /** Lines that the text so far may become, the likeliest first. */
-export function suggest(held: Held, query: SuggestQuery): SuggestAnswer {
+export function suggest(indexed: Indexed, query: SuggestQuery): SuggestAnswer {
   const limit = query.limit ?? DEFAULT_LIMIT;
-  const listed = query.inside === undefined ? undefined : suggestInside(held, query, limit);
-  if (listed) return answer(listed, matchedBy(held, query));
+  const listed = query.inside === undefined ? undefined : suggestInside(indexed, query, limit);
+  if (listed) return answer(listed, matchedBy(indexed, query));
   const at = readPosition(query.q);
-  if (at) return atPosition(held, query, at);
-  const read: Wanted["read"] = (layer, doubting) => interpret(layer, query.q, { completing: true, doubting });
-  const tokens = read(held, false);
+  if (at) return atPosition(indexed, query, at);
+  const read: SearchRequest["read"] = (layer, doubting) => interpret(layer, query.q, { completing: true, doubting });
+  const tokens = read(indexed, false);
   if (!tokens.length) return answer([]);
-  const best = search(held, tokens, { text: query.q, read, completing: true, interpolates: false, limit }, query);
+  const best = search(indexed, tokens, { text: query.q, read, completing: true, interpolates: false, limit }, query);
   const found = best.filter(({ score }) => score >= VERDICT.found);
   const weighed = weigh(found);
   const fitting = found.filter((candidate, i) => {
@@ -63,7 +63,7 @@ export function suggest(held: Held, query: SuggestQuery): SuggestAnswer {
   const suggestions = fitting.map((candidate) => toSuggestion(query, candidate));
   if (!fitting.length) return answer(suggestions);
   const isOneReading = best.every(({ tokens }) => tokens === best[0].tokens);
-  return answer(suggestions, sureOf(held, query, found, fitting, weighed, isOneReading && best.length < limit));
+  return answer(suggestions, sureOf(indexed, query, found, fitting, weighed, isOneReading && best.length < limit));
 }
 
 /**
@@ -71,7 +71,7 @@ export function suggest(held: Held, query: SuggestQuery): SuggestAnswer {
  * left out of it, all of it was read in one way, and the last word, which is all that is read otherwise there, stands whole in the likeliest line.
  */
 function sureOf(
-  held: Held,
+  indexed: Indexed,
   query: SuggestQuery,
   found: readonly Candidate[],
   fitting: readonly Candidate[],
@@ -79,10 +79,10 @@ function sureOf(
   isWhole: boolean,
 ): string | undefined {
   if (isTied(fitting) || outcome === "differs" || outcome === "none") return undefined;
-  if (!isWhole || outcome !== "matched") return matchedBy(held, query);
+  if (!isWhole || outcome !== "matched") return matchedBy(indexed, query);
   const likeliest = found[chances.indexOf(Math.max(...chances))];
   if (isOtherNumber(likeliest)) return undefined;
-  return endsClearly(likeliest, found) ? refOf(likeliest) : matchedBy(held, query);
+  return endsClearly(likeliest, found) ? refOf(likeliest) : matchedBy(indexed, query);
 }
 
 /** True when a text ends with a number that is complete, but for a code that may go on, and not so in the line. */
@@ -123,18 +123,18 @@ function endsClearly(likeliest: Candidate, found: readonly Candidate[]): boolean
 }
 
 /** True when the last word of a text can be taken in some way for one of the name that explains it. */
-function isLastTakenAs({ held, tokens, explained }: Candidate, is: (range: TermRange) => boolean): boolean {
+function isLastTakenAs({ indexed, tokens, explained }: Candidate, is: (range: TermRange) => boolean): boolean {
   const last = tokens.length - 1;
   const { by } = explained[last];
   if (by === NONE) return false;
-  const { thingTerm, termOfThing } = held.segment.sections;
+  const { thingTerm, termOfThing } = indexed.segment.sections;
   const ranges = tokens[last].ranges.filter(is);
   for (let i = thingTerm[by]; i < thingTerm[by + 1]; i++)
     if (ranges.some(({ from, to }) => termOfThing[i] >= from && termOfThing[i] < to)) return true;
   return false;
 }
 
-function refOf({ held: { segment }, thing, address }: Candidate): string {
+function refOf({ indexed: { segment }, thing, address }: Candidate): string {
   return address === NONE ? segment.thingRef(thing) : segment.addressRef(address, thing);
 }
 
@@ -155,14 +155,14 @@ function isTied(fitting: readonly Candidate[]): boolean {
   return (
     tied.length > 1 &&
     (kind === "number" || text.length > SHORT.word) &&
-    fitting.every(({ held: { segment }, thing }) => segment.isStreet(thing)) &&
+    fitting.every(({ indexed: { segment }, thing }) => segment.isStreet(thing)) &&
     !isLastTakenAs(tied[0], ({ node, quality }) => node !== undefined && quality < QUALITY.prefix)
   );
 }
 
 /** The numbers of a street or the units of a building; undefined inside anything else. */
-function suggestInside(held: Held, query: SuggestQuery, limit: number): Suggestion[] | undefined {
-  for (const layer of held.layers) {
+function suggestInside(indexed: Indexed, query: SuggestQuery, limit: number): Suggestion[] | undefined {
+  for (const layer of indexed.layers) {
     const filter = compileFilter(layer.segment, query);
     const { building, street } = filter;
     if (building < 0 && (street < 0 || !layer.segment.isStreet(street))) continue;
@@ -182,15 +182,15 @@ function answer(suggestions: Suggestion[], sure?: string): SuggestAnswer {
 }
 
 /** The address at a typed position, as `forward` reads it. */
-function atPosition(held: Held, query: SuggestQuery, at: Position): SuggestAnswer {
-  const { outcome, candidates } = reverse(held, { ...query, at, limit: 1 });
+function atPosition(indexed: Indexed, query: SuggestQuery, at: Position): SuggestAnswer {
+  const { outcome, candidates } = reverse(indexed, { ...query, at, limit: 1 });
   return answer(
-    candidates.map((near) => asLine(held, near)),
+    candidates.map((near) => asLine(indexed, near)),
     outcome === "matched" ? candidates[0].ref : undefined,
   );
 }
 
-function asLine({ layers }: Held, { ref, kind, at }: NearRecord): Suggestion {
+function asLine({ layers }: Indexed, { ref, kind, at }: NearRecord): Suggestion {
   const { segment } = layers.find((layer) => layer.segment.resolve(ref))!;
   const { thing, address = NONE } = segment.resolve(ref)!;
   const { line, within } = suggestionLine(segment, thing, partsOf(segment, thing, address, {}));
@@ -198,8 +198,8 @@ function asLine({ layers }: Held, { ref, kind, at }: NearRecord): Suggestion {
 }
 
 function toSuggestion(query: SuggestQuery, candidate: Candidate): Suggestion {
-  const { held, thing, address } = candidate;
-  const { segment } = held;
+  const { indexed, thing, address } = candidate;
+  const { segment } = indexed;
   const parts = partsOf(segment, thing, address, { langs: query.langs, typed: query.q });
   const { line, within } = suggestionLine(segment, thing, parts);
   return {
@@ -207,7 +207,7 @@ function toSuggestion(query: SuggestQuery, candidate: Candidate): Suggestion {
     kind: address === NONE ? segment.kindOf(thing) : "address",
     line,
     within,
-    marks: marksIn(line, glossOf(held, candidate, parts, query.q)),
+    marks: marksIn(line, glossOf(indexed, candidate, parts, query.q)),
     at: address === NONE ? segment.positionOf(thing) : segment.addressPosition(address),
     more: inside(segment, thing, address),
   };
@@ -221,17 +221,17 @@ function inside(segment: Segment, thing: number, address: number): number {
 }
 
 /** The numbers of a street, or those that begin with the typed digits. */
-function suggestNumbers(held: Held, query: SuggestQuery, street: number): Suggestion[] {
-  const { segment } = held;
+function suggestNumbers(indexed: Indexed, query: SuggestQuery, street: number): Suggestion[] {
+  const { segment } = indexed;
   const digits = /\d+[^\s,]*/.exec(query.q)?.[0].toLowerCase() ?? "";
   const most = query.box ? Infinity : (query.limit ?? DEFAULT_LIMIT);
   const addresses = numbersStarting(segment, street, digits, most);
-  return addresses.map((address) => toLine(held, query, street, address, digits));
+  return addresses.map((address) => toLine(indexed, query, street, address, digits));
 }
 
 /** The units of a building, or those with a word that begins like the last one typed. */
-function suggestUnits(held: Held, query: SuggestQuery, building: number): Suggestion[] {
-  const { segment } = held;
+function suggestUnits(indexed: Indexed, query: SuggestQuery, building: number): Suggestion[] {
+  const { segment } = indexed;
   const street = segment.streetOf(building);
   const wanted = /[\p{L}\p{N}]+$/u.exec(query.q)?.[0].toLowerCase() ?? "";
   const [from, to] = segment.unitsOf(street, building);
@@ -245,10 +245,10 @@ function suggestUnits(held: Held, query: SuggestQuery, building: number): Sugges
         .split(/[^\p{L}\p{N}]+/u) ?? [];
     if (words.some((word) => word.startsWith(wanted))) addresses.push(address);
   }
-  return addresses.map((address) => toLine(held, query, street, address, wanted));
+  return addresses.map((address) => toLine(indexed, query, street, address, wanted));
 }
 
-function toLine({ segment }: Held, query: SuggestQuery, street: number, address: number, typed: string): Suggestion {
+function toLine({ segment }: Indexed, query: SuggestQuery, street: number, address: number, typed: string): Suggestion {
   const parts = partsOf(segment, street, address, { langs: query.langs, typed: query.q });
   const { line, within } = suggestionLine(segment, street, parts);
   const at = typed ? line.toLowerCase().indexOf(typed) : -1;

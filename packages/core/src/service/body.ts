@@ -46,20 +46,20 @@ export function writeBody(
 }
 
 /** Puts inputs into the strings of a JSON value; a string that is one number or yes/no and nothing else becomes that. */
-function withInputs(held: unknown, value: Value, inputs: readonly ServiceInput[]): unknown {
-  if (typeof held === "string") {
-    const alone = /^\{(\w+)\}$/.exec(held)?.[1];
+function withInputs(existing: unknown, value: Value, inputs: readonly ServiceInput[]): unknown {
+  if (typeof existing === "string") {
+    const alone = /^\{(\w+)\}$/.exec(existing)?.[1];
     const input = inputs.find(({ name }) => name === alone);
     const written = input && value(input.name);
     if (input && input.kind !== "text" && input.kind !== "date" && (written === undefined || written === ""))
       return null;
     if (input?.kind === "number") return Number(written);
     if (input?.kind === "yesno") return written === "yes";
-    return putIn(held, value);
+    return putIn(existing, value);
   }
-  if (Array.isArray(held)) return held.map((item) => withInputs(item, value, inputs));
-  if (typeof held !== "object" || held === null) return held;
-  return Object.fromEntries(Object.entries(held).map(([name, item]) => [name, withInputs(item, value, inputs)]));
+  if (Array.isArray(existing)) return existing.map((item) => withInputs(item, value, inputs));
+  if (typeof existing !== "object" || existing === null) return existing;
+  return Object.fromEntries(Object.entries(existing).map(([name, item]) => [name, withInputs(item, value, inputs)]));
 }
 
 const SIGNS: Readonly<Record<string, string>> = {

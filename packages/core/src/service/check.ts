@@ -26,9 +26,9 @@ export function checkService(service: Service): ServiceIssue[] {
       say(where, `“${one}” is there twice`);
   };
   const asks = (where: string, text: string) => {
-    for (const { name: asked, isSecret } of placeholdersIn(text)) {
-      if (isSecret && !SECRET_NAME.test(asked)) say(where, `“${asked}” is no name of a secret`);
-      if (!isSecret && !known.has(asked)) say(where, `it asks for “${asked}”, which is no input`);
+    for (const { name: input, isSecret } of placeholdersIn(text)) {
+      if (isSecret && !SECRET_NAME.test(input)) say(where, `“${input}” is no name of a secret`);
+      if (!isSecret && !known.has(input)) say(where, `it asks for “${input}”, which is no input`);
     }
   };
   named("name", [name]);

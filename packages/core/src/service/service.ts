@@ -91,7 +91,7 @@ export interface Service {
 
 /** What an input is called that a register answers by. */
 export const STANDINGS_OF_REGISTER = ["known", "otherwise", "unknown"] as const;
-export type RegisterStanding = (typeof STANDINGS_OF_REGISTER)[number];
+export type RegisterStatus = (typeof STANDINGS_OF_REGISTER)[number];
 
 /**
  * How asking a service ended: with an answer; with none for these inputs; it took longer than its time limit; it does not answer,

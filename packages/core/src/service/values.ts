@@ -24,8 +24,8 @@ export function readValues(
 }
 
 function textsOf({ way, each, kind }: ServiceValue, follow: Follow): string[] {
-  const held = follow(way).flatMap((item) => (Array.isArray(item) ? item : [item]));
-  const items = each === undefined ? held : held.flatMap((item) => followPointer(item, each));
+  const present = follow(way).flatMap((item) => (Array.isArray(item) ? item : [item]));
+  const items = each === undefined ? present : present.flatMap((item) => followPointer(item, each));
   return items.slice(0, MOST_ITEMS).flatMap((item) => textOf(item, kind) ?? []);
 }
 

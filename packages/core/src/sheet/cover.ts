@@ -25,10 +25,10 @@ function paintFields(pen: Pen, features: readonly SheetFeature[]): void {
   const { painter, part, style } = pen;
   const fields = features.filter(({ properties }) => properties.what === "field" && properties.rank === 2);
   for (const tilth of [0, 1, 2] as const) {
-    const its = fields.filter(({ properties }) => properties.tilth === tilth);
-    pen.fill(its, style.fields[tilth]);
+    const own = fields.filter(({ properties }) => properties.tilth === tilth);
+    pen.fill(own, style.fields[tilth]);
     if (part.z < FIELDS_ZOOM + 1) continue;
-    for (const feature of its) {
+    for (const feature of own) {
       painter.save();
       pen.clip(feature);
       painter.beginPath();
@@ -37,7 +37,7 @@ function paintFields(pen: Pen, features: readonly SheetFeature[]): void {
       pen.ink(style.covers.field.ink, 0.6);
       painter.restore();
     }
-    if (part.z >= FIELDS_ZOOM + 2) pen.lines(its, style.covers.wood.ink, 1.1, [1, 3]);
+    if (part.z >= FIELDS_ZOOM + 2) pen.lines(own, style.covers.wood.ink, 1.1, [1, 3]);
   }
 }
 

@@ -194,7 +194,7 @@ class Joiner {
       let sumX = 0;
       let sumY = 0;
       let sum = 0;
-      let its = kind[i];
+      let own = kind[i];
       let value = 0;
       let valued = 0;
       for (let cell = 0; cell < 4; cell++) {
@@ -211,14 +211,14 @@ class Joiner {
           sum += count[j];
           value += values[j];
           valued += known[j];
-          if (kind[j] !== its) its = MIXED;
+          if (kind[j] !== own) own = MIXED;
         }
       }
       groups.x[made] = sumX / sum;
       groups.y[made] = sumY / sum;
       groups.count[made] = sum;
       groups.first[made] = first[i];
-      groups.kind[made] = its;
+      groups.kind[made] = own;
       groups.sum[made] = value;
       groups.known[made] = valued;
       made++;

@@ -201,7 +201,7 @@ export function placeLabels(
   const shown = new Set<string>();
   for (const one of ordered(labels)) {
     if (shown.has(one.key) || (isShown && !isShown(one))) continue;
-    const label = one.what === "street" ? alongStreet(one, (its) => one.run * scale >= widthOf(its) * 1.15) : one;
+    const label = one.what === "street" ? alongStreet(one, (own) => one.run * scale >= widthOf(own) * 1.15) : one;
     if (!label) continue;
     const width = widthOf(label);
     if (label.what === "contour" && label.run * scale < LEAST_CONTOUR) continue;

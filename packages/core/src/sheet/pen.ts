@@ -176,8 +176,8 @@ export function byRank(features: readonly SheetFeature[]): [rank: number, featur
   const ranks = new Map<number, SheetFeature[]>();
   for (const feature of features) {
     const { rank } = feature.properties;
-    const its = ranks.get(rank);
-    if (its) its.push(feature);
+    const own = ranks.get(rank);
+    if (own) own.push(feature);
     else ranks.set(rank, [feature]);
   }
   return [...ranks].sort((a, b) => b[0] - a[0]);

@@ -154,11 +154,11 @@ function label(painter: Painter, text: string, { x, within }: MarkerSign, size: 
   painter.font = '14px "Literata Variable", Literata, Georgia, serif';
   painter.textAlign = "left";
   painter.textBaseline = "middle";
-  const widthOf = (its: string) => painter.measureText(its).width + 2 * AROUND_TEXT;
+  const widthOf = (own: string) => painter.measureText(own).width + 2 * AROUND_TEXT;
   const [toRight, toLeft] =
     within === undefined ? [Infinity, 0] : [within - x, x].map((room) => room - BESIDE_SPOT * size);
   const isLeft = widthOf(text) > toRight && toLeft > toRight;
-  const shown = shortened(text, (its) => widthOf(its) <= (isLeft ? toLeft : toRight));
+  const shown = shortened(text, (own) => widthOf(own) <= (isLeft ? toLeft : toRight));
   const width = widthOf(shown);
   const left = isLeft ? -BESIDE_SPOT * size - width : BESIDE_SPOT * size;
   painter.fillStyle = style.label;

@@ -17,9 +17,9 @@ export function* paintSteps(pen: Pen, contours: readonly SheetFeature[]): Genera
     const height = contour.properties.height ?? 0;
     levels.set(height, [...(levels.get(height) ?? []), contour]);
   }
-  for (const [height, its] of [...levels].sort((a, b) => a[0] - b[0])) {
-    pen.fill(its, paperAt(pen.style, height));
-    paintLight(pen, its);
+  for (const [height, own] of [...levels].sort((a, b) => a[0] - b[0])) {
+    pen.fill(own, paperAt(pen.style, height));
+    paintLight(pen, own);
     yield;
   }
 }
@@ -47,12 +47,12 @@ function paintLight(pen: Pen, contours: readonly SheetFeature[]): void {
   const edges: number[][] = Array.from({ length: 2 * LIGHTS + 1 }, () => []);
   for (const contour of contours) collectEdges(pen, contour, edges);
   const broadest = (WIDTHS[(contours[0]?.properties.rank ?? 1) - 1] ?? 1) * width;
-  edges.forEach((its, i) => {
-    if (!its.length) return;
+  edges.forEach((own, i) => {
+    if (!own.length) return;
     painter.beginPath();
-    for (let at = 0; at < its.length; at += 4) {
-      painter.moveTo(its[at], its[at + 1]);
-      painter.lineTo(its[at + 2], its[at + 3]);
+    for (let at = 0; at < own.length; at += 4) {
+      painter.moveTo(own[at], own[at + 1]);
+      painter.lineTo(own[at + 2], own[at + 3]);
     }
     const light = i - LIGHTS;
     pen.ink(light > 0 ? style.lit : style.shaded, Math.max(0.35, (Math.abs(light) / LIGHTS) * broadest));

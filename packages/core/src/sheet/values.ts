@@ -51,9 +51,11 @@ export function numberIn(text: string): number | undefined {
 export function valueScale(values: readonly (string | null | undefined)[], lang = "en"): ValueScale {
   const given = values.map((value) => value?.trim() || undefined);
   const numbers = given.map((value) => (value === undefined ? undefined : numberIn(value)));
-  const held = given.filter((value) => value !== undefined);
+  const present = given.filter((value) => value !== undefined);
   const known = numbers.filter((value) => value !== undefined);
-  return held.length && known.length >= MOST * held.length ? ofNumbers(numbers, known, lang) : ofWords(given, held);
+  return present.length && known.length >= MOST * present.length
+    ? ofNumbers(numbers, known, lang)
+    : ofWords(given, present);
 }
 
 function ofNumbers(numbers: readonly (number | undefined)[], known: readonly number[], lang: string): ValueScale {
@@ -66,14 +68,14 @@ function ofNumbers(numbers: readonly (number | undefined)[], known: readonly num
   const of = numbers.map((value) => (value === undefined ? -1 : stepOf(value)));
   const written = (value: number) => value.toLocaleString(lang, { maximumSignificantDigits: 6 });
   const steps = begins.map((from, i): ScaleStep => {
-    const its = sorted.filter((value) => stepOf(value) === i);
-    const last = its[its.length - 1];
+    const own = sorted.filter((value) => stepOf(value) === i);
+    const last = own[own.length - 1];
     const place = begins.length === 1 ? 2 : Math.round((i * (LADDER.length - 1)) / (begins.length - 1));
     return {
       words: from === last ? written(from) : `${written(from)} to ${written(last)}`,
       from,
       colour: LADDER[place],
-      count: its.length,
+      count: own.length,
     };
   });
   return {
@@ -83,9 +85,9 @@ function ofNumbers(numbers: readonly (number | undefined)[], known: readonly num
   };
 }
 
-function ofWords(given: readonly (string | undefined)[], held: readonly string[]): ValueScale {
+function ofWords(given: readonly (string | undefined)[], present: readonly string[]): ValueScale {
   const counts = new Map<string, number>();
-  for (const value of held) counts.set(value, (counts.get(value) ?? 0) + 1);
+  for (const value of present) counts.set(value, (counts.get(value) ?? 0) + 1);
   const all = [...counts].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1));
   const shown = all.length > APART.length ? all.slice(0, APART.length - 1) : all;
   const rest = all.slice(shown.length).reduce((sum, [, count]) => sum + count, 0);
@@ -93,7 +95,7 @@ function ofWords(given: readonly (string | undefined)[], held: readonly string[]
   const steps: ScaleStep[] = shown.map(([words, count], i) => ({ words: words.slice(0, 60), colour: APART[i], count }));
   if (rest) steps.push({ words: `${all.length - shown.length} others`, colour: OTHERS, count: rest });
   const of = given.map((value) => (value === undefined ? -1 : (places.get(value) ?? shown.length)));
-  return { kind: "words", steps, of, missing: given.length - held.length };
+  return { kind: "words", steps, of, missing: given.length - present.length };
 }
 
 /** The colour of a mean of numbers that have a scale; undefined for words. */
@@ -124,8 +126,8 @@ export function valueSizes(values: readonly (string | null | undefined)[]): Valu
   const given = values.map((value) => value?.trim() || undefined);
   const numbers = given.map((value) => (value === undefined ? undefined : numberIn(value)));
   const known = numbers.filter((value) => value !== undefined);
-  const held = given.filter((value) => value !== undefined).length;
-  if (!known.length || known.length < MOST * held) return undefined;
+  const present = given.filter((value) => value !== undefined).length;
+  if (!known.length || known.length < MOST * present) return undefined;
   const [least, most] = known.reduce(
     ([low, high], value) => [Math.min(low, value), Math.max(high, value)],
     [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY],

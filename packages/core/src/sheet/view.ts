@@ -109,8 +109,8 @@ export function panned(view: View, dx: number, dy: number): View {
 /** The view at another zoom, with the same position under a point of the screen. */
 export function zoomed(view: View, size: Size, zoom: number, about: { x: number; y: number }): View {
   const wanted = Math.max(LEAST_ZOOM, Math.min(MOST_ZOOM, zoom));
-  const held = toPosition(view, size, about);
-  const moved = toScreen({ at: view.at, zoom: wanted }, size, held);
+  const fixed = toPosition(view, size, about);
+  const moved = toScreen({ at: view.at, zoom: wanted }, size, fixed);
   return panned({ at: view.at, zoom: wanted }, moved.x - about.x, moved.y - about.y);
 }
 

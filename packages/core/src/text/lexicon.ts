@@ -88,8 +88,8 @@ export class Lexicon {
     const letters = lettersOf(word);
     const found: string[] = [];
     // two errors change at most four letters of a set, which nearly all ways are told apart by
-    for (const [way, its] of this.#longWays)
-      if (Math.abs(way.length - word.length) <= 2 && countBits(letters ^ its) <= 4 && errorsBetween(word, way) <= 2)
+    for (const [way, words] of this.#longWays)
+      if (Math.abs(way.length - word.length) <= 2 && countBits(letters ^ words) <= 4 && errorsBetween(word, way) <= 2)
         found.push(way);
     return found;
   }

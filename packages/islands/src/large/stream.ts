@@ -166,14 +166,14 @@ class Stream {
       const short = LORRAMERE_WORDS.abbreviations[kind];
       const at = this.#spot(box);
       const street = ++this.#identity;
-      const its = Math.min(addresses - made, 2 + Math.floor(-Math.log(1 - r.next()) * (ADDRESSES_IN_STREET - 2)));
+      const own = Math.min(addresses - made, 2 + Math.floor(-Math.log(1 - r.next()) * (ADDRESSES_IN_STREET - 2)));
       if (postcode === null || inPostcode > (country === "QR" ? 60 : 1500)) {
         postcode = this.#newPostcode(country, town, at);
         inPostcode = 0;
       }
-      inPostcode += its;
-      made += its;
-      const importance = Math.min(1, 0.05 + size * 0.2 + r.next() ** 3 * 0.2 + its / 1000);
+      inPostcode += own;
+      made += own;
+      const importance = Math.min(1, 0.05 + size * 0.2 + r.next() ** 3 * 0.2 + own / 1000);
       const abbr = country === "QR" && short ? name.slice(0, -kind.length) + short : undefined;
       this.sink.addStreet({
         identity: street,
@@ -183,7 +183,7 @@ class Stream {
         at,
         importance,
       });
-      this.#houses(country, street, postcode, at, its);
+      this.#houses(country, street, postcode, at, own);
     }
   }
 
@@ -239,9 +239,9 @@ class Stream {
       const street = ++this.#identity;
       const names = this.#names("QY", `${THALMYRA_WORDS.block} ${block}`);
       this.sink.addStreet({ identity: street, kind: "block", area: within, names, at, importance: 0.05 + size * 0.1 });
-      const its = Math.min(addresses - made, this.#random.whole(4, 24));
-      made += its;
-      this.#houses("QY", street, postcode, at, its);
+      const own = Math.min(addresses - made, this.#random.whole(4, 24));
+      made += own;
+      this.#houses("QY", street, postcode, at, own);
     }
   }
 

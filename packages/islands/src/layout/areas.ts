@@ -162,8 +162,8 @@ function layDistricts(
       grid,
       (index) => {
         const point = at(index);
-        const held = owner[heights.indexAt(point)] === number && heights.sample(point) > SHALLOW;
-        return held && distance(point, site.at) < site.radius * 1.5 && nearest(point, middles) === k;
+        const isOwn = owner[heights.indexAt(point)] === number && heights.sample(point) > SHALLOW;
+        return isOwn && distance(point, site.at) < site.radius * 1.5 && nearest(point, middles) === k;
       },
       inTown,
     );

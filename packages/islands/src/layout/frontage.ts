@@ -2,7 +2,7 @@ import type { Point } from "../ground/plane.ts";
 import type { Random } from "../random.ts";
 
 /** A house on a line: its entrance, its outline, and the side it stands on. */
-export interface House {
+export interface Building {
   entrance: Point;
   outline: Point[];
   side: "left" | "right";
@@ -27,8 +27,8 @@ export function setHouses(
   line: readonly Point[],
   { gap, setBack, sides, built, blocked }: Frontage,
   random: Random,
-): House[] {
-  const houses: House[] = [];
+): Building[] {
+  const houses: Building[] = [];
   const total = lengthOf(line);
   const margin = Math.min(16, total / 5);
   for (const side of sides) {
@@ -78,7 +78,7 @@ function houseAt(
   setBack: number,
   width: number,
   depth: number,
-): House {
+): Building {
   const { at, ahead } = pointAlong(line, along);
   const turn = side === "left" ? 1 : -1;
   const out = { x: -ahead.y * turn, y: ahead.x * turn };

@@ -21,14 +21,14 @@ const SECOND = "Cottage House Lodge Barn Croft Rest View Farm";
 export function furnishHouses(world: World, addresses: readonly WorldAddress[], random: Random): void {
   const numbers = new Map<string, Set<number | null>>();
   for (const { street, number } of addresses) {
-    const its = numbers.get(street) ?? new Set();
-    numbers.set(street, its.add(number));
+    const own = numbers.get(street) ?? new Set();
+    numbers.set(street, own.add(number));
   }
   const named = new Set<string>();
   for (const address of addresses) {
-    const its = numbers.get(address.street)!;
+    const those = numbers.get(address.street)!;
     if (address.suffix || address.number === null) continue;
-    if (!its.has(address.number + 2) && its.has(address.number + 4) && random.chance(TWO_IN_ONE))
+    if (!those.has(address.number + 2) && those.has(address.number + 4) && random.chance(TWO_IN_ONE))
       address.suffix = `-${address.number + 2}`;
     else if (random.chance(WITH_FLATS)) addFlats(world, address, random.whole(2, MOST_FLATS));
     else if (random.chance(WITH_NAME)) giveName(address, named, random);

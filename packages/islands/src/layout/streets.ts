@@ -6,7 +6,7 @@ import type { Namer } from "../names/namer.ts";
 import type { Random } from "../random.ts";
 import type { World } from "../world.ts";
 import { nearest, type Town } from "./areas.ts";
-import { type House, lengthOf, pointAlong, setHouses } from "./frontage.ts";
+import { type Building, lengthOf, pointAlong, setHouses } from "./frontage.ts";
 import { planTown } from "./town-plan.ts";
 
 /** What is needed to fill a town. */
@@ -126,10 +126,10 @@ function buildBlocks(
   });
 }
 
-type Numbered = House & { number: number; suffix: string };
+type Numbered = Building & { number: number; suffix: string };
 
 /** Odd numbers on the left, even ones on the right; some are skipped, some carry a letter. */
-export function numberBothSides(houses: readonly House[], { random, code }: Ground): Numbered[] {
+export function numberBothSides(houses: readonly Building[], { random, code }: Ground): Numbered[] {
   const next = { left: 1, right: 2 };
   return houses.map((house) => {
     if (random.chance(0.07)) next[house.side] += 2;

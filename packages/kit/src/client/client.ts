@@ -47,7 +47,7 @@ export interface ClientOptions {
 }
 
 /** Words of a lookup, as they stand in the query string. Undefined ones are left out. */
-export type Asked = Record<string, string | number | undefined>;
+export type Params = Record<string, string | number | undefined>;
 
 /** Milliseconds before the first retry; each next one waits twice as long. */
 const PAUSE = 250;
@@ -69,29 +69,29 @@ export class Client {
     this.#flights = new Flights(options.situation ? 0 : (options.keep ?? KEEP));
   }
 
-  /** Lines to choose from while typing. @param asked narrowing, such as `{ countries: "QR", limit: 5 }` */
-  suggest(q: string, asked: Asked = {}, signal?: AbortSignal): Promise<SuggestAnswer> {
-    return this.#get("suggest", "/v1/suggest", { q, ...asked }, signal);
+  /** Lines to choose from while typing. @param params narrowing, such as `{ countries: "QR", limit: 5 }` */
+  suggest(q: string, params: Params = {}, signal?: AbortSignal): Promise<SuggestAnswer> {
+    return this.#get("suggest", "/v1/suggest", { q, ...params }, signal);
   }
 
   /** Candidates for an address as free text, or by parts, best first. */
-  forward(asked: Asked, signal?: AbortSignal): Promise<ForwardAnswer> {
-    return this.#get("forward", "/v1/forward", asked, signal);
+  forward(params: Params, signal?: AbortSignal): Promise<ForwardAnswer> {
+    return this.#get("forward", "/v1/forward", params, signal);
   }
 
   /** The nearest address and the areas around a position. */
-  reverse(at: Position, asked: Asked = {}, signal?: AbortSignal): Promise<ReverseAnswer> {
-    return this.#get("reverse", "/v1/reverse", { at: positionText(at), ...asked }, signal);
+  reverse(at: Position, params: Params = {}, signal?: AbortSignal): Promise<ReverseAnswer> {
+    return this.#get("reverse", "/v1/reverse", { at: positionText(at), ...params }, signal);
   }
 
-  /** One record by its ref. @param asked such as `{ facts: "phone,openingHours" }` */
-  record(ref: string, asked: Asked = {}, signal?: AbortSignal): Promise<RecordAnswer> {
-    return this.#get("record", `/v1/records/${encodeURIComponent(ref)}`, asked, signal);
+  /** One record by its ref. @param params such as `{ facts: "phone,openingHours" }` */
+  record(ref: string, params: Params = {}, signal?: AbortSignal): Promise<RecordAnswer> {
+    return this.#get("record", `/v1/records/${encodeURIComponent(ref)}`, params, signal);
   }
 
   /** The postcodes of a country that begin with some letters. */
-  postcodes(country: string, asked: Asked, signal?: AbortSignal): Promise<PostcodesAnswer> {
-    return this.#get("postcodes", `/v1/postcodes/${encodeURIComponent(country)}`, asked, signal);
+  postcodes(country: string, params: Params, signal?: AbortSignal): Promise<PostcodesAnswer> {
+    return this.#get("postcodes", `/v1/postcodes/${encodeURIComponent(country)}`, params, signal);
   }
 
   /** How far it is from one position to another, in metres, and which way, in degrees. */
@@ -106,10 +106,10 @@ export class Client {
 
   /**
    * A link that shows one place to whoever has it, without a key.
-   * @param asked such as `{ of: ref, hours: 48 }`, or `{ of: ref, shows: "still" }` for a picture in a mail
+   * @param params such as `{ of: ref, hours: 48 }`, or `{ of: ref, shows: "still" }` for a picture in a mail
    */
-  link(asked: Asked, signal?: AbortSignal): Promise<LinkAnswer> {
-    return this.#get("link", "/v1/links", asked, signal);
+  link(params: Params, signal?: AbortSignal): Promise<LinkAnswer> {
+    return this.#get("link", "/v1/links", params, signal);
   }
 
   /** What this client's key may be used for. */
@@ -167,26 +167,26 @@ export class Client {
 
   /**
    * The whole URL of a picture of the map, for an `<img crossorigin="anonymous">`.
-   * @param asked such as `{ of: ref, size: "300x200", scale: 2 }`
+   * @param params such as `{ of: ref, size: "300x200", scale: 2 }`
    */
-  stillUrl(asked: Asked): string {
-    return this.#url("/v1/still", asked);
+  stillUrl(params: Params): string {
+    return this.#url("/v1/still", params);
   }
 
-  #get<N extends CallName>(call: N, path: string, asked: Asked, signal?: AbortSignal): Promise<AnswerOf<N>> {
-    const key = this.#url(path, asked);
-    return this.#flights.ask(key, (flight) => this.#try(call, path, asked, flight), signal);
+  #get<N extends CallName>(call: N, path: string, params: Params, signal?: AbortSignal): Promise<AnswerOf<N>> {
+    const key = this.#url(path, params);
+    return this.#flights.ask(key, (flight) => this.#try(call, path, params, flight), signal);
   }
 
   /** Asks, and asks again after a fault that may pass. What is typed on is not: the next letter asks anyway. */
-  async #try<N extends CallName>(call: N, path: string, asked: Asked, signal: AbortSignal): Promise<AnswerOf<N>> {
+  async #try<N extends CallName>(call: N, path: string, params: Params, signal: AbortSignal): Promise<AnswerOf<N>> {
     const retries =
       call === "suggest" || call === "service" || this.options.situation === "offline"
         ? 0
         : (this.options.retries ?? 2);
     for (let tried = 0; ; tried++) {
       try {
-        return await this.#once(call, path, asked, signal);
+        return await this.#once(call, path, params, signal);
       } catch (error) {
         if (!(error instanceof LookupError) || !error.again || error.trouble === "slow" || tried >= retries)
           throw error;
@@ -198,23 +198,23 @@ export class Client {
     }
   }
 
-  async #once<N extends CallName>(call: N, path: string, asked: Asked, signal: AbortSignal): Promise<AnswerOf<N>> {
+  async #once<N extends CallName>(call: N, path: string, params: Params, signal: AbortSignal): Promise<AnswerOf<N>> {
     const { timeout = call === "service" ? SERVICE_TIMEOUT : 8000 } = this.options;
     // what a key may is asked before anything happens
     const trace = call === "key" ? undefined : this.options.trace;
     const id = ++this.#count;
     const limit = AbortSignal.timeout(timeout);
-    trace?.({ row: "requests", id, at: performance.now(), call, asked: textOf(asked, path) });
+    trace?.({ row: "requests", id, at: performance.now(), call, asked: textOf(params, path) });
     try {
       const situation = this.#situationOf(call);
       if (situation === "offline") throw new TypeError("played: off-line");
       const played = situation ? { situation } : {};
       // what may change something there is asked by POST
       const isPost = call === "service";
-      const response = await this.#fetch(this.#url(path, isPost ? played : { ...asked, ...played }), {
+      const response = await this.#fetch(this.#url(path, isPost ? played : { ...params, ...played }), {
         signal: AbortSignal.any([signal, limit]),
         headers: { ...this.#secret, ...(isPost ? { "Content-Type": "application/json" } : {}) },
-        ...(isPost ? { method: "POST", body: JSON.stringify(asked) } : {}),
+        ...(isPost ? { method: "POST", body: JSON.stringify(params) } : {}),
       });
       const answer: unknown = await response.json().catch(() => undefined);
       trace?.({ row: "answered", id, at: performance.now(), status: response.status, answer });
@@ -254,10 +254,10 @@ export class Client {
     return this.#isSecret ? { Authorization: `Bearer ${this.options.key}` } : {};
   }
 
-  #url(path: string, asked: Asked): string {
+  #url(path: string, params: Params): string {
     // that of a page goes into the query: a header would cost a preflight for every letter
     const query = new URLSearchParams({
-      ...textOf(asked),
+      ...textOf(params),
       ...(this.#isSecret ? {} : { access_token: this.options.key }),
     });
     return `${this.#base}${path}?${query}`;
@@ -272,8 +272,8 @@ function pauseOf(header: string | null): number | undefined {
 /** A position as a query string writes it: LAT,LON. */
 const positionText = ({ lat, lon }: Position) => `${roundDegrees(lat)},${roundDegrees(lon)}`;
 
-function textOf(asked: Asked, path?: string): Record<string, string> {
-  const pairs = Object.entries(asked).filter(([, value]) => value !== undefined);
+function textOf(params: Params, path?: string): Record<string, string> {
+  const pairs = Object.entries(params).filter(([, value]) => value !== undefined);
   return Object.fromEntries([
     ...(path ? [["path", path]] : []),
     ...pairs.map(([name, value]) => [name, String(value)]),

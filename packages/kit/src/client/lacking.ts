@@ -2,7 +2,7 @@ import type { KeyAnswer, KeyCall } from "@bibliotope/wire";
 import type { Client } from "./client.ts";
 import { LookupError } from "./errors.ts";
 
-const asked = new WeakMap<Client, Promise<Pick<KeyAnswer, "calls">>>();
+const permissions = new WeakMap<Client, Promise<Pick<KeyAnswer, "calls">>>();
 const NOTHING: Pick<KeyAnswer, "calls"> = { calls: [] };
 
 /**
@@ -11,15 +11,15 @@ const NOTHING: Pick<KeyAnswer, "calls"> = { calls: [] };
  * What lacks is said in the console, for whoever wrote the page.
  */
 export async function lacking(client: Client, uses: readonly KeyCall[]): Promise<KeyCall[]> {
-  let answer = asked.get(client);
+  let answer = permissions.get(client);
   if (!answer) {
     answer = client.key().catch((error: unknown) => {
       // it may be answered the next time
-      asked.delete(client);
+      permissions.delete(client);
       if (error instanceof LookupError && error.trouble === "refused") return NOTHING;
       throw error;
     });
-    asked.set(client, answer);
+    permissions.set(client, answer);
   }
   const { calls } = await answer.catch(() => ({ calls: [...uses] as string[] }));
   const lacks = uses.filter((use) => !calls.includes(use));

@@ -76,8 +76,8 @@ export class StillElement extends ElementBase {
 
   #show(): void {
     const client = clientOf(this);
-    const asked = Object.fromEntries(ASKED.map((name) => [name, this.getAttribute(name) ?? undefined]));
-    const isNowhere = !asked.of && !asked.at && !asked.markers && !asked.line;
+    const params = Object.fromEntries(ASKED.map((name) => [name, this.getAttribute(name) ?? undefined]));
+    const isNowhere = !params.of && !params.at && !params.markers && !params.line;
     const size = this.getAttribute("size") ?? "300x200";
     const [width, height] = size.split("x").map(Number);
     this.#img.width = width;
@@ -87,6 +87,6 @@ export class StillElement extends ElementBase {
     if (!client || isNowhere) return;
     this.#place(client);
     const scale = devicePixelRatio > 1 ? 2 : 1;
-    this.#img.src = client.stillUrl({ ...asked, size, scale, night: this.#night?.matches ? 1 : undefined });
+    this.#img.src = client.stillUrl({ ...params, size, scale, night: this.#night?.matches ? 1 : undefined });
   }
 }

@@ -116,8 +116,8 @@ export class AddressLookups {
     this.#last = question;
     const { q, parts, country } = question;
     const narrowed = { ...this.#narrowed(), ...(country ? { countries: country } : {}) };
-    const asked = { ...(q === undefined ? parts : { q }), ...narrowed, limit: MOST_CANDIDATES };
-    const answer = await this.#ask((signal) => this.target.client.forward(asked, signal));
+    const params = { ...(q === undefined ? parts : { q }), ...narrowed, limit: MOST_CANDIDATES };
+    const answer = await this.#ask((signal) => this.target.client.forward(params, signal));
     if (!answer) {
       // the same may be asked again once it works
       this.#last = undefined;

@@ -14,11 +14,11 @@ import {
   type FormState,
   fill,
   fillableFields,
+  filledAddressOf,
   forget,
   giveBack,
   goBack,
   type Happening,
-  heldOf,
   isLookUp,
   keepTyped,
   lineFor,
@@ -156,8 +156,8 @@ class FormBinding implements Binding {
   set(field: string, value: string): void {
     const control = controlOf(this.form, field);
     if (!control || control.value === value) return;
-    const held = this.#definition.fields.find(({ name }) => name === field);
-    if (held?.kind === "search") this.#of(addressOf(held)).box?.setText(value);
+    const found = this.#definition.fields.find(({ name }) => name === field);
+    if (found?.kind === "search") this.#of(addressOf(found)).box?.setText(value);
     this.#put(field, value);
     this.#correct(control);
     this.#arrange();
@@ -189,7 +189,7 @@ class FormBinding implements Binding {
     if (to === undefined) return;
     const [first, second] = [from, to].map((name) => ({
       text: this.#of(name).box?.text ?? "",
-      answer: heldOf(this.state, name)?.state === "chosen" ? this.#answers.get(name) : undefined,
+      answer: filledAddressOf(this.state, name)?.state === "chosen" ? this.#answers.get(name) : undefined,
     }));
     this.#take(from, second);
     this.#take(to, first);
@@ -222,13 +222,13 @@ class FormBinding implements Binding {
 
   /** A register has confirmed an address; with an answer, that form of it takes the place of what stands there. */
   registered(address: string, official?: FormAnswer): void {
-    const held = heldOf(this.state, address);
-    if (held?.state !== "chosen") return;
+    const filled = filledAddressOf(this.state, address);
+    if (filled?.state !== "chosen") return;
     if (official) {
       this.#answers.set(address, official);
       const text = this.#of(address).box?.text;
       this.#write(
-        this.#took(fill(this.#definition, this.state, official, address, { isConfirmed: held.confirmed, text })),
+        this.#took(fill(this.#definition, this.state, official, address, { isConfirmed: filled.confirmed, text })),
       );
       this.#of(address).noteAsked(this.#questionOf(address));
     }
@@ -273,8 +273,8 @@ class FormBinding implements Binding {
 
   /** The address that a field is of; the first for one that the form does not have. */
   #addressOf(field: string): string {
-    const held = this.#definition.fields.find(({ name }) => name === field);
-    return held ? addressOf(held) : "";
+    const found = this.#definition.fields.find(({ name }) => name === field);
+    return found ? addressOf(found) : "";
   }
 
   #of(address: string): AddressLookups {
@@ -287,7 +287,9 @@ class FormBinding implements Binding {
 
   #countryOf(address: string): string | undefined {
     if (!ruleOf(this.#definition, address).countryFirst) return undefined;
-    const field = this.#definition.fields.find((held) => held.kind === "country" && addressOf(held) === address);
+    const field = this.#definition.fields.find(
+      (existing) => existing.kind === "country" && addressOf(existing) === address,
+    );
     return (field && controlOf(this.form, field.name)?.value) || undefined;
   }
 
@@ -332,9 +334,9 @@ class FormBinding implements Binding {
   /** Takes a step after which an address may state another place, or its own again. */
   #restep(step: Step, field: string): void {
     const address = this.#addressOf(field);
-    const before = heldOf(this.state, address)?.state;
+    const before = filledAddressOf(this.state, address)?.state;
     this.#write(this.#took(step));
-    const now = heldOf(this.state, address)?.state;
+    const now = filledAddressOf(this.state, address)?.state;
     if (before === now) return;
     const answer = this.#answers.get(address);
     if (now === "changed") {
@@ -410,28 +412,28 @@ class FormBinding implements Binding {
   #changed(event: Event): void {
     const control = event.target;
     if (this.#isFilling || !(control instanceof Element) || !("name" in control) || !control.name) return;
-    const held = controlOf(this.form, String(control.name));
-    if (!held) return;
+    const existing = controlOf(this.form, String(control.name));
+    if (!existing) return;
     if ((this.options.isByPerson ?? isByPerson)(event)) {
-      if (this.#decidesCountry(held.name)) {
-        if (event.type === "change") this.#countryChanged(held.name);
+      if (this.#decidesCountry(existing.name)) {
+        if (event.type === "change") this.#countryChanged(existing.name);
         this.#arrange();
         return;
       }
-      this.#correct(held);
-      if (event.type === "input" && held.value === "") this.#emptied(held.name);
-      if (event.type === "change") this.#start({ did: "left", field: held.name });
+      this.#correct(existing);
+      if (event.type === "input" && existing.value === "") this.#emptied(existing.name);
+      if (event.type === "change") this.#start({ did: "left", field: existing.name });
     }
     this.#arrange();
   }
 
   #correct(control: Control): void {
     const before = this.state.corrected.includes(control.name);
-    const held = this.#definition.fields.find(({ name }) => name === control.name);
+    const found = this.#definition.fields.find(({ name }) => name === control.name);
     // an answer that is under way is to what stood there before
-    if (held && statingFields(this.#definition, addressOf(held)).includes(held)) {
-      this.#of(addressOf(held)).drop();
-      this.#turn(addressOf(held));
+    if (found && statingFields(this.#definition, addressOf(found)).includes(found)) {
+      this.#of(addressOf(found)).drop();
+      this.#turn(addressOf(found));
     }
     this.#restep(correct(this.#definition, this.state, control.name, this.values()), control.name);
     this.#show(control);
@@ -449,8 +451,8 @@ class FormBinding implements Binding {
 
   /** True for the field of a country that is asked first: all others of its address are of that country. */
   #decidesCountry(field: string): boolean {
-    const held = this.#definition.fields.find(({ name }) => name === field);
-    return held?.kind === "country" && ruleOf(this.#definition, addressOf(held)).countryFirst === true;
+    const found = this.#definition.fields.find(({ name }) => name === field);
+    return found?.kind === "country" && ruleOf(this.#definition, addressOf(found)).countryFirst === true;
   }
 
   #noteCountries(): void {
@@ -499,7 +501,8 @@ class FormBinding implements Binding {
     this.#showAll();
     if (!before.answer) return;
     this.#answers.set(address, before.answer);
-    if (heldOf(this.state, address)?.state === "chosen") this.options.filled?.(before.answer, "chosen", address);
+    if (filledAddressOf(this.state, address)?.state === "chosen")
+      this.options.filled?.(before.answer, "chosen", address);
   }
 
   #start(happening: Happening): void {

@@ -32,8 +32,8 @@ const shownLang = () => (typeof document === "undefined" ? "en" : document.docum
  * stands; what is not known is left out, its name too.
  */
 export function cardOf(answer: FormAnswer, client: Client): Card {
-  const held = lookupIn(answer);
-  const text = (name: string) => [held(name) ?? []].flat().join("\n");
+  const lookup = lookupIn(answer);
+  const text = (name: string) => [lookup(name) ?? []].flat().join("\n");
   const name = answer.parts.place?.name;
   const { phone, url } = answer.facts ?? {};
   const stepFree = answer.facts?.stepFree;

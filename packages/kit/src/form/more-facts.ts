@@ -29,8 +29,8 @@ export async function withFacts(
 }
 
 async function nearestOf(q: string, { at }: FormAnswer, client: Client): Promise<FormAnswer["nearby"]> {
-  const asked = { q, near: `${at.lat},${at.lon}`, kinds: "place", limit: LOOKED_AT };
-  const { features } = await client.forward(asked);
+  const params = { q, near: `${at.lat},${at.lon}`, kinds: "place", limit: LOOKED_AT };
+  const { features } = await client.forward(params);
   const [nearest] = features
     .map(({ properties }) => properties)
     .sort((a, b) => sphereDistance(at, a.at) - sphereDistance(at, b.at));

@@ -20,8 +20,8 @@ export async function nearestFor(
 ): Promise<RecordFeature | undefined> {
   const wanted: readonly string[] = kinds?.length ? kinds : ["address"];
   const narrow = countries?.length ? { countries: countries.join(",") } : {};
-  const asked = { ...narrow, radius, ...(anywhere ? {} : { kinds: wanted.join(",") }) };
-  const { features } = await client.reverse(at, asked, signal);
+  const params = { ...narrow, radius, ...(anywhere ? {} : { kinds: wanted.join(",") }) };
+  const { features } = await client.reverse(at, params, signal);
   const nearest = features.find(({ properties }) => wanted.includes(properties.kind));
   return nearest ?? (anywhere ? features[0] : undefined);
 }

@@ -117,8 +117,8 @@ export class OutcomePlace {
 
   /** Notes what a lookup has put right. */
   note(differences: readonly Difference[]): void {
-    const right = differences.map(({ written, held = "" }) =>
-      say("“{written}” was corrected: {held}.", { written, held }),
+    const right = differences.map(({ written, held: known = "" }) =>
+      say("“{written}” was corrected: {held}.", { written, held: known }),
     );
     this.#put(right.join(" "), () => {
       this.#agree.hidden = false;
@@ -175,10 +175,10 @@ export class OutcomePlace {
 }
 
 /** What was written and is not so, in a sentence for whoever wrote it. */
-const differenceWords = ({ written, held }: Difference) =>
-  held === undefined
+const differenceWords = ({ written, held: known }: Difference) =>
+  known === undefined
     ? say("“{written}” is not known here.", { written })
-    : say("“{written}” is not known here, but “{held}” is.", { written, held });
+    : say("“{written}” is not known here, but “{held}” is.", { written, held: known });
 
 /** A candidate's line, the words in it that others do not have marked. */
 function lineWith(candidate: FormAnswer, apart: readonly string[]): HTMLElement {

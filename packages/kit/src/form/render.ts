@@ -107,7 +107,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
       ...(options.geolocation ? { geolocation: options.geolocation } : {}),
     });
   /** Where each address lies now, by its name. */
-  const places = new Map<string, Standing>();
+  const places = new Map<string, PlacedMarker>();
   const distances = new Distances(form, definition);
   /** Ways by road that services have answered. */
   let roads: readonly { points: readonly Position[]; words: string }[] = [];
@@ -205,15 +205,15 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
     if (type === "lift") lifted = [...places.keys()][place] ?? onMap;
   });
   map?.onFollow(({ address, at, isLast, why }) => {
-    const its = why === "drag" ? lifted : onMap;
-    if (ruleOf(definition, its).anywhere) {
-      if (isLast) void binding.fillFrom(at, its);
+    const own = why === "drag" ? lifted : onMap;
+    if (ruleOf(definition, own).anywhere) {
+      if (isLast) void binding.fillFrom(at, own);
       return;
     }
-    if (address) binding.fillWith(address, its);
-    else binding.say(say("Nothing was found near this position."), its);
+    if (address) binding.fillWith(address, own);
+    else binding.say(say("Nothing was found near this position."), own);
     // dropped, the marker stands at the address it was dropped by, or goes back to the last one
-    if (isLast && places.has(its) && (address || why === "drag")) mark(its);
+    if (isLast && places.has(own) && (address || why === "drag")) mark(own);
   });
   return {
     form,
@@ -236,7 +236,7 @@ function withStored(field: Field, record: Values): Field {
 }
 
 /** Where an address lies, and what it is called there. */
-interface Standing {
+interface PlacedMarker {
   at: Position;
   /** Of the record that stands there. */
   ref?: string;
@@ -247,7 +247,7 @@ interface Standing {
 /** Words at a straight line where there is another one that is not; the map puts its length in. */
 const straightWords = () => say("{length} in a straight line", { length: "{length}" });
 
-const markerOf = ({ at, label, card }: Standing) => ({
+const markerOf = ({ at, label, card }: PlacedMarker) => ({
   at,
   ...(card ? { card } : {}),
   ...(label ? { label } : { name: say("the stored place") }),
@@ -290,7 +290,7 @@ function showStills(
   definition: FormDefinition,
   client: Client,
   address: string,
-  here: Standing | undefined,
+  here: PlacedMarker | undefined,
 ): void {
   for (const field of definition.fields) {
     if (field.kind !== "still" || addressOf(field) !== address) continue;
@@ -307,8 +307,8 @@ function showStills(
     image.addEventListener("error", () =>
       place?.replaceChildren(make("p", "bt-help", say("The picture could not be loaded."))),
     );
-    const asked = { at: `${here.at.lat},${here.at.lon}`, size: "300x200", zoom: 16 };
-    image.src = client.stillUrl({ ...asked, label: here.label, scale: devicePixelRatio > 1 ? 2 : 1 });
+    const params = { at: `${here.at.lat},${here.at.lon}`, size: "300x200", zoom: 16 };
+    image.src = client.stillUrl({ ...params, label: here.label, scale: devicePixelRatio > 1 ? 2 : 1 });
     if (!place) continue;
     const { at, label, ref } = here;
     new StillControl(image, { at, client, ...(label ? { label } : {}), ...(ref ? { ref } : {}) }).putInto(place);
@@ -345,7 +345,7 @@ function followCountry(
   { client, trace, countries }: RenderOptions,
 ): () => void {
   if (!ruleOf(definition, address).countryFirst) return () => undefined;
-  const field = definition.fields.find((held) => held.kind === "country" && addressOf(held) === address);
+  const field = definition.fields.find((existing) => existing.kind === "country" && addressOf(existing) === address);
   const control = field && controlOf(form, field.name);
   const fit = () => {
     const { line, labels, levels, postcode } = countries.find(({ code }) => code === control?.value) ?? {};

@@ -140,7 +140,7 @@ export class FormServices {
     const question = JSON.stringify(inputs);
     // a service that is asked with nothing has nothing to say
     if (!Object.keys(inputs).length && Object.keys(rule.rule.with).length) return this.#takeOut(rule);
-    if (!again && when.on !== "chosen" && question === rule.asked) return;
+    if (!again && when.on !== "chosen" && question === rule.lastInputs) return;
     const signal = rule.begin(question, this.#called(rule));
     try {
       const answer = await this.target.client.ask(ask, inputs, signal);
@@ -211,7 +211,7 @@ export class FormServices {
               parts.flatMap((part) => found.parts[part]?.name ?? []),
             ),
           ],
-          its: [
+          own: [
             say("in {service}", { service: called }),
             lineOf(
               answer.line,
@@ -257,7 +257,7 @@ export class FormServices {
 
 /** One rule: what is under way of it, and where it says what came of that. */
 class Rule {
-  asked = "";
+  lastInputs = "";
   readonly #words = make("p", "bt-said");
   #underWay: AbortController | undefined;
   #timer: ReturnType<typeof setTimeout> | undefined;
@@ -273,7 +273,7 @@ class Rule {
   /** Something newer is asked. */
   begin(question: string, called: string): AbortSignal {
     this.drop();
-    this.asked = question;
+    this.lastInputs = question;
     this.#underWay = new AbortController();
     this.#timer = setTimeout(() => this.say(say("Checking with {service} …", { service: called })), SAY_AFTER);
     return this.#underWay.signal;
@@ -287,7 +287,7 @@ class Rule {
 
   drop(): void {
     this.#underWay?.abort();
-    this.asked = "";
+    this.lastInputs = "";
     clearTimeout(this.#timer);
     this.say("");
   }
@@ -308,16 +308,16 @@ class Rule {
   compare(both: {
     words: string;
     mine: [string, HTMLElement];
-    its: [string, HTMLElement];
+    own: [string, HTMLElement];
     take: () => void;
     keep: () => void;
   }): void {
     const forms = make("dl", "bt-forms");
-    for (const [title, line] of [both.mine, both.its]) {
+    for (const [title, line] of [both.mine, both.own]) {
       const one = make("div");
-      const held = make("dd");
-      held.append(line);
-      one.append(make("dt", "", title), held);
+      const value = make("dd");
+      value.append(line);
+      one.append(make("dt", "", title), value);
       forms.append(one);
     }
     const take = make("button", "bt-take", say("Use the register's"));

@@ -5,5 +5,5 @@ export {
   type LookupState,
   type LookupValues,
   lookup,
-  type ReverseAsked,
+  type ReverseParams,
 } from "./lookup.ts";

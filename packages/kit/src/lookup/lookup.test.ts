@@ -53,7 +53,7 @@ describe("a lookup without a search box", () => {
     expect((record as { id: string }).id).toBe("qr-1");
     expect(height).toBe(12);
     expect(distance).toBeCloseTo(11_095, -2);
-    expect(stands.asked.at(-1)?.words.kinds).toBe("address");
+    expect(stands.requests.at(-1)?.words.kinds).toBe("address");
   });
 
   it("asks the same value once, and again when that is wanted", async () => {
@@ -64,7 +64,7 @@ describe("a lookup without a search box", () => {
     await settled();
     where.again();
     await settled();
-    expect(stands.asked).toHaveLength(2);
+    expect(stands.requests).toHaveLength(2);
   });
 
   it("says what went wrong, in words for the person, and never looks like nothing found", async () => {

@@ -1,11 +1,11 @@
 import { type Position, sphereDistance } from "@bibliotope/core/geo";
 import type { ForwardAnswer, RecordAnswer, ReverseAnswer } from "@bibliotope/wire";
-import type { Asked, Client } from "../client/client.ts";
+import type { Client, Params } from "../client/client.ts";
 import { LookupError, unreachable } from "../client/errors.ts";
 import { metresBetween } from "../form/metres.ts";
 
 /** A position, and what a lookup there is narrowed to. */
-export interface ReverseAsked {
+export interface ReverseParams {
   at: Position;
   /** Such as `address,street`. */
   kinds?: string;
@@ -19,8 +19,8 @@ export interface ReverseAsked {
 
 /** What is asked of each lookup: a value goes in, and an answer comes out. */
 export interface LookupValues {
-  forward: Asked;
-  reverse: Position | ReverseAsked;
+  forward: Params;
+  reverse: Position | ReverseParams;
   record: string;
   height: Position;
   distance: readonly [from: Position, to: Position];
@@ -70,7 +70,7 @@ type Ask<N extends LookupName> = (
 ) => Promise<LookupResults[N]>;
 
 const ASKS: { [N in LookupName]: Ask<N> } = {
-  forward: (client, asked, signal) => client.forward(asked, signal),
+  forward: (client, params, signal) => client.forward(params, signal),
   reverse: (client, value, signal) => {
     if (!("at" in value)) return client.reverse(value, {}, signal);
     const { at, ...asked } = value;
@@ -97,7 +97,7 @@ const IDLE = { status: "idle", result: undefined, isOld: false, error: undefined
  */
 export function lookup<N extends LookupName>(client: Client, name: N, value?: LookupValues[N]): Lookup<N> {
   let state: LookupState<N> = IDLE;
-  let asked: LookupValues[N] | undefined;
+  let last: LookupValues[N] | undefined;
   let key: string | undefined;
   let underWay: AbortController | undefined;
   const listeners = new Set<(state: LookupState<N>) => void>();
@@ -136,13 +136,13 @@ export function lookup<N extends LookupName>(client: Client, name: N, value?: Lo
       const wanted = next === undefined ? undefined : JSON.stringify(next);
       if (wanted === key) return;
       key = wanted;
-      asked = next;
+      last = next;
       if (next !== undefined) return void ask(next);
       drop();
       change(IDLE);
     },
     again() {
-      if (asked !== undefined) void ask(asked);
+      if (last !== undefined) void ask(last);
     },
     cancel() {
       if (!underWay) return;

@@ -62,10 +62,10 @@ export class MarkerCard {
   #list(facts: readonly CardFact[]): HTMLElement {
     const list = make("dl");
     for (const [name, value, href] of facts) {
-      const held = make("dd");
-      if (href && /^(https?|tel|mailto):/.test(href)) held.append(this.#link(value, href, value));
-      else held.textContent = value;
-      list.append(make("dt", "", name), held);
+      const existing = make("dd");
+      if (href && /^(https?|tel|mailto):/.test(href)) existing.append(this.#link(value, href, value));
+      else existing.textContent = value;
+      list.append(make("dt", "", name), existing);
     }
     return list;
   }

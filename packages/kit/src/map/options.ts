@@ -2,9 +2,9 @@ import type { Position } from "@bibliotope/core/geo";
 import type { PictureTiles, SheetKind, View } from "@bibliotope/core/sheet";
 import type { RecordFeature } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
-import type { FurnitureOptions } from "./furniture.ts";
+import type { MapControlsOptions } from "./map-controls.ts";
 
-export interface MapOptions extends FurnitureOptions {
+export interface MapOptions extends MapControlsOptions {
   client: Client;
   /** What stands there before anything is known: the whole archipelago when not given. */
   view?: View;

@@ -10,7 +10,7 @@ import type { Frame, Viewer } from "./viewer.ts";
 export class Overlay {
   lines: readonly MapLine[] = [];
   /** The spot that was asked about. */
-  asked: Position | undefined;
+  wanted: Position | undefined;
   device: DevicePosition | undefined;
   isAiming = false;
   /** Corners on the screen of a part of the map that is being chosen. */
@@ -43,7 +43,7 @@ export class Overlay {
     drawOver(context, view, size, style, labels, {
       ...markers.over(view, size),
       lines: this.lines,
-      aim: this.asked,
+      aim: this.wanted,
       device: this.device,
       whole: this.wholeNames,
       letter: (placed, widthOf) => {

@@ -16,8 +16,8 @@ import { adopt } from "../style.ts";
 import { say } from "../words/say.ts";
 import { describeView } from "./describe.ts";
 import { Follower } from "./follow.ts";
-import { Furniture, type FurnitureTarget } from "./furniture.ts";
 import { type GestureTarget, listenForGestures, type Spot } from "./gestures.ts";
+import { MapControls, type MapControlsTarget } from "./map-controls.ts";
 import type { Marker, MarkerEvent, OfGroup } from "./marker.ts";
 import { Markers } from "./markers.ts";
 import { DEVICE_ZOOM, type Followed, HOUSE_ZOOM, type MapOptions, WHOLE } from "./options.ts";
@@ -47,7 +47,7 @@ const EDGE = 40;
 export class SheetMap {
   readonly element: HTMLElement;
   readonly #viewer: Viewer;
-  readonly #furniture: Furniture;
+  readonly #furniture: MapControls;
   readonly #markers: Markers;
   readonly #follower = new Follower<Moving>((moving, isLast, signal) => this.#follow(moving, isLast, signal));
   readonly #stop = new AbortController();
@@ -104,7 +104,7 @@ export class SheetMap {
       () => this.#viewer.draw(),
       (event) => this.#markerHappened(event),
     );
-    this.#furniture = new Furniture(this.#viewer.element, options, this.#markers, sheet, this.#ways());
+    this.#furniture = new MapControls(this.#viewer.element, options, this.#markers, sheet, this.#ways());
     this.#furniture.setPictures(this.#viewer.pictures);
     this.element = this.#furniture.element;
     this.#relief = new ReliefDoor({
@@ -170,7 +170,7 @@ export class SheetMap {
 
   /** Shows the spot that was asked about, or none. */
   setAim(at: Position | undefined): void {
-    this.#overlay.asked = at;
+    this.#overlay.wanted = at;
     this.#viewer.draw();
   }
 
@@ -308,7 +308,7 @@ export class SheetMap {
   }
 
   /** What the furniture may do with the map. */
-  #ways(): FurnitureTarget {
+  #ways(): MapControlsTarget {
     const viewer = this.#viewer;
     return {
       view: () => viewer.view,

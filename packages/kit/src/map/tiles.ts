@@ -16,7 +16,7 @@ export interface Tile extends TileName {
   losses?: number;
 }
 
-interface Held extends Tile {
+interface LoadedTile extends Tile {
   job: number;
   used: number;
 }
@@ -27,7 +27,7 @@ const KEPT = 160;
 export class Tiles {
   /** Milliseconds until a tile that failed is asked for again. */
   static readonly AGAIN = 4000;
-  readonly #tiles = new Map<string, Held>();
+  readonly #tiles = new Map<string, LoadedTile>();
   /** Jobs under way, with the tile they are for. */
   readonly #jobs = new Map<number, { key: string; job: PaintJob }>();
   #worker: Worker | undefined;
@@ -53,7 +53,7 @@ export class Tiles {
     let tile = this.#tiles.get(key);
     if (!tile || isDue(tile)) {
       // what stands in for a picture stays until that comes
-      const { bitmap, labels = [], lost, losses, missing } = tile ?? ({} as Partial<Held>);
+      const { bitmap, labels = [], lost, losses, missing } = tile ?? ({} as Partial<LoadedTile>);
       tile = { z, x, y, labels, job: ++this.#count, used: 0, missing, bitmap, lost, losses };
       this.#tiles.set(key, tile);
       const job = { id: tile.job, url: this.urlOf(z, x, y), z, x, y, ...this.look, ratio };
@@ -119,7 +119,7 @@ export class Tiles {
     this.arrived();
   }
 
-  #drop(key: string, tile: Held): void {
+  #drop(key: string, tile: LoadedTile): void {
     tile.bitmap?.close();
     this.#jobs.delete(tile.job);
     this.#tiles.delete(key);

@@ -31,8 +31,8 @@ export interface HandedBack {
 /** @param isSpot whether the spot itself is meant, and what lies near only stands beside it */
 export function placeOfPicked({ at, record }: Picked, isSpot: boolean): PickedPlace {
   if (record && (!isSpot || sphereDistance(at, record.properties.at) < 1)) {
-    const { line, lines, kind, exactness, parts, at: its } = record.properties;
-    return { ref: record.id, line, lines, at: its, kind, exactness, parts, state: "chosen" };
+    const { line, lines, kind, exactness, parts, at: own } = record.properties;
+    return { ref: record.id, line, lines, at: own, kind, exactness, parts, state: "chosen" };
   }
   const spot = { lat: roundDegrees(at.lat), lon: roundDegrees(at.lon) };
   const near = record && {
@@ -70,9 +70,9 @@ interface Bridge {
  * message handler of the platform's own.
  */
 export function bridgeOf(name: string, page: object = window): Bridge | undefined {
-  const held = page as Record<string, unknown>;
-  const handlers = (held.webkit as { messageHandlers?: Record<string, Bridge> } | undefined)?.messageHandlers;
-  const shell = (held.chrome as { webview?: Bridge } | undefined)?.webview;
-  const own = Object.hasOwn(held, name) ? (held[name] as Bridge) : undefined;
+  const fields = page as Record<string, unknown>;
+  const handlers = (fields.webkit as { messageHandlers?: Record<string, Bridge> } | undefined)?.messageHandlers;
+  const shell = (fields.chrome as { webview?: Bridge } | undefined)?.webview;
+  const own = Object.hasOwn(fields, name) ? (fields[name] as Bridge) : undefined;
   return [own, handlers?.[name], shell].find((one) => typeof one?.postMessage === "function");
 }

@@ -7,7 +7,7 @@ export interface OpenPickerOptions {
   /** A web key that names the page's origin. */
   key: string;
   /** What may be picked, where it begins, its language and look, such as `{ kinds: "address", at: "-35.2,-21.4", lang: "de" }`. */
-  asked?: Readonly<Record<string, string>>;
+  params?: Readonly<Record<string, string>>;
 }
 
 /** Milliseconds between two looks whether the window is still there. */
@@ -21,11 +21,11 @@ const LOOK = 400;
 export function openPicker({
   url = location.origin,
   key,
-  asked = {},
+  params = {},
 }: OpenPickerOptions): Promise<PickedPlace | undefined> {
   const state = crypto.randomUUID();
   const page = new URL("/pick", url);
-  for (const [name, value] of Object.entries({ ...asked, key, origin: location.origin, state }))
+  for (const [name, value] of Object.entries({ ...params, key, origin: location.origin, state }))
     page.searchParams.set(name, value);
   const opened = window.open(page.href, "_blank", "popup,width=520,height=720");
   if (!opened) throw new Error("The browser opened no window for the picker.");

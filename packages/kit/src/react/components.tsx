@@ -12,7 +12,7 @@ import {
   useRef,
   useState,
 } from "react";
-import type { Asked } from "../client/client.ts";
+import type { Params } from "../client/client.ts";
 import { fillByTokens } from "../fill/fill.ts";
 import { bind } from "../form/bind.ts";
 import type { Binding, BindOptions } from "../form/binding.ts";
@@ -152,7 +152,7 @@ export function MapView({ markers, onPress, mapRef, className, style, ...options
 
 export interface StillProps extends Omit<ImgHTMLAttributes<HTMLImageElement>, "src" | "crossOrigin"> {
   /** What is shown, such as `{ of: ref }` or `{ at: "-35.2,-21.4", markers: … }`. */
-  of: Asked;
+  of: Params;
   alt: string;
   width?: number;
   height?: number;

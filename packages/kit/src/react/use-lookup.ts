@@ -20,8 +20,8 @@ export interface UseLookupOptions {
 }
 
 /** Candidates for an address by its parts or as text; nothing is asked while that is undefined. */
-export const useForward = (asked: LookupValues["forward"] | undefined, options?: UseLookupOptions) =>
-  useLookup("forward", asked, options);
+export const useForward = (params: LookupValues["forward"] | undefined, options?: UseLookupOptions) =>
+  useLookup("forward", params, options);
 /** What lies at a position. */
 export const useReverse = (at: LookupValues["reverse"] | undefined, options?: UseLookupOptions) =>
   useLookup("reverse", at, options);
@@ -42,30 +42,33 @@ function useLookup<N extends LookupName>(
   const client = useClient();
   const key = value === undefined ? undefined : JSON.stringify(value);
   // a component that waits is thrown away and made anew: what it waits for is kept with the client
-  const [own, setOwn] = useState<{ client: unknown; held: Lookup<N> }>(() => ({ client, held: lookup(client, name) }));
+  const [own, setOwn] = useState<{ client: unknown; handle: Lookup<N> }>(() => ({
+    client,
+    handle: lookup(client, name),
+  }));
   const waiting = suspense && key !== undefined ? waitingFor(client, name, value!, key) : undefined;
-  let { held } = own;
+  let { handle } = own;
   if (own.client !== client) {
-    held = lookup(client, name);
-    setOwn({ client, held });
+    handle = lookup(client, name);
+    setOwn({ client, handle });
   }
-  if (waiting) held = waiting;
+  if (waiting) handle = waiting;
   const latest = useRef(value);
   latest.current = value;
   useEffect(() => {
     // in strict mode this runs twice: the first question is dropped before it is answered
-    held.set(key === undefined ? undefined : latest.current);
-  }, [held, key]);
-  useEffect(() => () => held.cancel(), [held]);
-  const subscribe = useCallback((heard: () => void) => held.subscribe(heard), [held]);
+    handle.set(key === undefined ? undefined : latest.current);
+  }, [handle, key]);
+  useEffect(() => () => handle.cancel(), [handle]);
+  const subscribe = useCallback((heard: () => void) => handle.subscribe(heard), [handle]);
   const state = useSyncExternalStore(
     subscribe,
-    () => held.state,
-    () => held.state,
+    () => handle.state,
+    () => handle.state,
   );
   if (waiting && state.status === "failed") throw state.error as LookupError;
   if (waiting && state.result === undefined && state.status === "waiting") throw ended(waiting);
-  return { ...state, again: held.again, cancel: held.cancel };
+  return { ...state, again: handle.again, cancel: handle.cancel };
 }
 
 const kept = new WeakMap<object, Map<string, Lookup<LookupName>>>();
@@ -78,20 +81,20 @@ function waitingFor<N extends LookupName>(client: object, name: N, value: Lookup
     all = new Map();
     kept.set(client, all);
   }
-  const its = `${name} ${key}`;
-  let held = all.get(its) as Lookup<N> | undefined;
-  if (!held) {
-    held = lookup(client as Parameters<typeof lookup>[0], name, value);
-    all.set(its, held as unknown as Lookup<LookupName>);
+  const own = `${name} ${key}`;
+  let handle = all.get(own) as Lookup<N> | undefined;
+  if (!handle) {
+    handle = lookup(client as Parameters<typeof lookup>[0], name, value);
+    all.set(own, handle as unknown as Lookup<LookupName>);
     if (all.size > MOST) all.delete([...all.keys()][0]);
   }
-  return held;
+  return handle;
 }
 
 /** Resolves once a lookup is answered, or has failed. */
-const ended = <N extends LookupName>(held: Lookup<N>) =>
+const ended = <N extends LookupName>(handle: Lookup<N>) =>
   new Promise<void>((resolve) => {
-    const end = held.subscribe(({ status }) => {
+    const end = handle.subscribe(({ status }) => {
       if (status !== "done" && status !== "failed") return;
       queueMicrotask(() => end());
       resolve();

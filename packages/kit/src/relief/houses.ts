@@ -4,7 +4,7 @@ import { BufferAttribute, BufferGeometry, ShapeUtils, Vector2 } from "three";
 import { type Ground, toScene } from "./terrain.ts";
 
 /** A house: its outline in metres of the scene, the ground it stands on and its roof, in metres above the sea. */
-export interface House {
+export interface Building {
   outline: { x: number; z: number }[];
   foot: number;
   roof: number;
@@ -19,7 +19,7 @@ const MOST_STOREYS = 5;
  * The houses of a tile that stand in it, not only reach into it. The data holds no heights: a house is as high as its
  * footprint lets expect.
  */
-export function housesOf(ground: Ground, features: readonly SheetFeature[], { z, x, y }: TileName): House[] {
+export function housesOf(ground: Ground, features: readonly SheetFeature[], { z, x, y }: TileName): Building[] {
   const count = 2 ** z;
   return features
     .filter(({ properties }) => properties.layer === "building")
@@ -30,7 +30,7 @@ export function housesOf(ground: Ground, features: readonly SheetFeature[], { z,
           ? geometry.coordinates
           : [],
     )
-    .flatMap(([ring]): House[] => {
+    .flatMap(([ring]): Building[] => {
       const points = ring.slice(0, -1).map(([lon, lat]) => project({ lat, lon }));
       const middle = {
         x: points.reduce((sum, point) => sum + point.x, 0) / points.length,
@@ -45,7 +45,7 @@ export function housesOf(ground: Ground, features: readonly SheetFeature[], { z,
 }
 
 /** The walls and flat roofs of some houses as one mesh. */
-export function raise(houses: readonly House[]): BufferGeometry {
+export function raise(houses: readonly Building[]): BufferGeometry {
   const places: number[] = [];
   for (const { outline, foot, roof } of houses) {
     const ring = areaOf(outline) > 0 ? outline : outline.toReversed();
@@ -66,7 +66,7 @@ export function raise(houses: readonly House[]): BufferGeometry {
 
 /** The highest roof within some metres of a spot, or the ground there, in metres above the sea. */
 export function highestAround(
-  houses: readonly House[],
+  houses: readonly Building[],
   spot: { x: number; z: number },
   metres: number,
   ground: number,

@@ -24,7 +24,7 @@ import { Tiles } from "../map/tiles.ts";
 import { adopt } from "../style.ts";
 import type { say } from "../words/say.ts";
 import { HeightField } from "./height-field.ts";
-import { type House, highestAround, housesOf, raise } from "./houses.ts";
+import { type Building, highestAround, housesOf, raise } from "./houses.ts";
 import { FIELD_OF_VIEW, makeSign, sizeSign } from "./sign.ts";
 import { RELIEF_STYLE } from "./style.ts";
 import { type Ground, terrainOf, toSquare } from "./terrain.ts";
@@ -263,7 +263,7 @@ export class ReliefView {
     return { origin, side: TILE * metresPerPixel(0, at.lat), heights };
   }
 
-  async #loadHouses(ground: Ground, signal: AbortSignal): Promise<House[]> {
+  async #loadHouses(ground: Ground, signal: AbortSignal): Promise<Building[]> {
     const tiles = tilesAround(ground.origin, NEAR.zoom, HOUSES_REACH);
     const houses = await Promise.all(
       tiles.map(async (tile) => {
@@ -277,7 +277,7 @@ export class ReliefView {
   }
 
   /** Puts ground, houses and the place's sign into the scene. */
-  #lay(ground: Ground, houses: readonly House[]): void {
+  #lay(ground: Ground, houses: readonly Building[]): void {
     const near = tilesAround(ground.origin, NEAR.zoom, NEAR.reach);
     const count = 2 ** NEAR.zoom;
     const hole = {

@@ -1,7 +1,7 @@
 import type { FormDefinition } from "@bibliotope/core/form";
 import type { ForwardAnswer, RecordAnswer, RecordFeature } from "@bibliotope/wire";
 import { describe, expect, it } from "vitest";
-import type { Asked, Client } from "../client/client.ts";
+import type { Client, Params } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
 import { StandIn } from "../stand-in/index.ts";
 import { placeOf, placesOf } from "./place-of.ts";
@@ -24,7 +24,7 @@ const record = (line: string, exactness: RecordFeature["properties"]["exactness"
 function answering(answer: Partial<ForwardAnswer> | Error, byRef?: RecordFeature | Error) {
   const asked: unknown[] = [];
   const client = {
-    async forward(words: Asked) {
+    async forward(words: Params) {
       asked.push(words);
       if (answer instanceof Error) throw answer;
       return { outcome: "matched", advice: [], features: [], ...answer };
@@ -75,7 +75,7 @@ describe("a register", () => {
       ref: "qr-000001",
       register: { service: "register", standing: "otherwise", values: official },
     });
-    expect(stands.asked.at(-1)).toMatchObject({ call: "service", words: { street: "Harbour Row", house: "12" } });
+    expect(stands.requests.at(-1)).toMatchObject({ call: "service", words: { street: "Harbour Row", house: "12" } });
     const { places } = (await placesOf(client, { definition, values }, { register: true })) as { places: object };
     expect(places).toMatchObject({ place: { ref: "qr-000001", register: { standing: "otherwise" } } });
     // whoever writes a third form has written neither

@@ -19,7 +19,7 @@ import {
 import type { Position } from "@bibliotope/core/geo";
 import type { Difference } from "@bibliotope/core/place";
 import type { Problem, RecordFeature, RecordProperties, ServiceAnswer } from "@bibliotope/wire";
-import type { Asked, Client } from "../client/client.ts";
+import type { Client, Params } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
 
 /**
@@ -87,7 +87,7 @@ export interface PlaceOptions {
   /** The least exactness that will do; what the form asks for when not given, else any. */
   exactness?: RecordProperties["exactness"];
   /** Narrowing, such as `{ countries: "QR" }`. */
-  narrow?: Asked;
+  narrow?: Params;
   signal?: AbortSignal;
 }
 
@@ -194,9 +194,9 @@ interface Looked {
 /** @returns undefined when nothing was written */
 async function lookUp(client: Client, body: BodyAddress, options: PlaceOptions): Promise<Looked | undefined> {
   if (!("definition" in body)) {
-    const asked = "q" in body ? { q: body.q } : body.parts;
-    if (!Object.values(asked).some((text) => text.trim())) return undefined;
-    return lookUpFields(client, asked, options);
+    const params = "q" in body ? { q: body.q } : body.parts;
+    if (!Object.values(params).some((text) => text.trim())) return undefined;
+    return lookUpFields(client, params, options);
   }
   const { definition, values, address = "" } = body;
   const record = await recordOf(client, body, options);
@@ -213,13 +213,13 @@ async function lookUp(client: Client, body: BodyAddress, options: PlaceOptions):
   const question = questionOf(definition, isStated ? withoutSearch(definition, values, address) : values, address);
   if (!question) return undefined;
   const { q, parts, country } = question;
-  const asked = { ...(q === undefined ? parts : { q }), ...(country ? { countries: country } : {}) };
-  return lookUpFields(client, { ...ruled(definition, address), ...asked }, options);
+  const request = { ...(q === undefined ? parts : { q }), ...(country ? { countries: country } : {}) };
+  return lookUpFields(client, { ...ruled(definition, address), ...request }, options);
 }
 
-async function lookUpFields(client: Client, asked: Asked, options: PlaceOptions): Promise<Looked> {
+async function lookUpFields(client: Client, params: Params, options: PlaceOptions): Promise<Looked> {
   const { outcome, features, advice } = await client.forward(
-    { ...asked, ...options.narrow, limit: MOST_CANDIDATES },
+    { ...params, ...options.narrow, limit: MOST_CANDIDATES },
     options.signal,
   );
   const differences = (features[0]?.properties.differences ?? []).filter((one) => !isOnlyUnit(one));
@@ -285,12 +285,12 @@ function saysTyped({
 }
 
 function boundValue(definition: FormDefinition, values: Values, address: string, binding: string): string | undefined {
-  const held = fillableFields(definition, address).find((field) => field.binding?.trim() === binding);
-  return held && values[held.name]?.trim();
+  const found = fillableFields(definition, address).find((field) => field.binding?.trim() === binding);
+  return found && values[found.name]?.trim();
 }
 
 /** What a form narrows the lookups of an address to. */
-function ruled(definition: FormDefinition, address: string): Asked {
+function ruled(definition: FormDefinition, address: string): Params {
   const { kinds, countries } = ruleOf(definition, address);
   return {
     ...(kinds?.length ? { kinds: kinds.join(",") } : {}),
@@ -326,8 +326,8 @@ const UNSURE = {
 
 const differencesWords = (differences: readonly Difference[]) =>
   differences
-    .map(({ written, held }) =>
-      held === undefined ? `“${written}” is not known here.` : `“${written}” is not known here, but “${held}” is.`,
+    .map(({ written, held: known }) =>
+      known === undefined ? `“${written}” is not known here.` : `“${written}” is not known here, but “${known}” is.`,
     )
     .join(" ");
 

@@ -1,2 +1,2 @@
 export type { StandInRecord } from "./records.ts";
-export { type Answered, type AskedOnce, StandIn, type StandInOptions, type Written } from "./stand-in.ts";
+export { type Answered, type RecordedRequest, StandIn, type StandInOptions, type Written } from "./stand-in.ts";

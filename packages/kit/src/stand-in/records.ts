@@ -63,8 +63,8 @@ export class Records {
     const parts = PART_NAMES.flatMap((part) => (words[part] ? [words[part]] : []));
     const typed = wordsOf([q, ...parts].join(" "));
     const found = this.records.filter((record) => {
-      const held = allWords(record);
-      return typed.length > 0 && typed.every((word) => held.includes(word));
+      const words = allWords(record);
+      return typed.length > 0 && typed.every((word) => words.includes(word));
     });
     const outcome = found.length > 1 ? "ambiguous" : found.length ? "matched" : "none";
     const features = found

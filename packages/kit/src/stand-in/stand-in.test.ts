@@ -21,7 +21,7 @@ describe("a stand-in for the service", () => {
       const url = `https://here.example${path.replace(/\{(\w+)\}/g, (_, part: string) => words.get(part)!)}?${words}`;
       const answered = await stands.answer(methods[0], url);
       // what a key may do is no lookup
-      if (name !== "key") expect(stands.asked.at(-1)?.call, name).toBe(name);
+      if (name !== "key") expect(stands.requests.at(-1)?.call, name).toBe(name);
       // what is made for one form or one batch is for the test to write down
       if (["country", "form"].includes(name) || tag === "Batches" || name === "still") continue;
       expect(answered?.status, name).toBe(200);
@@ -40,7 +40,7 @@ describe("a stand-in for the service", () => {
       outcome: "answered",
       values: services.courier,
     });
-    expect(stands.asked.at(-1)).toEqual({ call: "service", words: { name: "courier", town: "Nowhere" } });
+    expect(stands.requests.at(-1)).toEqual({ call: "service", words: { name: "courier", town: "Nowhere" } });
     expect((await client.ask("register", {})).standing).toBe("otherwise");
     await expect(client.ask("baker", {})).rejects.toMatchObject({ trouble: "missing" });
     stands.plays("down");
@@ -87,7 +87,7 @@ describe("a stand-in for the service", () => {
     expect(await client.suggest("x")).toEqual(empty);
     expect((await client.suggest("3 mill")).suggestions).toHaveLength(2);
     expect(await client.suggest("y").catch(({ trouble }: LookupError) => trouble)).toBe("limit");
-    expect(stands.asked.map(({ words }) => words.q)).toEqual(["x", "3 mill", "y"]);
+    expect(stands.requests.map(({ words }) => words.q)).toEqual(["x", "3 mill", "y"]);
   });
 
   it("plays every situation, and waits for nothing", async () => {

@@ -21,7 +21,7 @@ import { PLAYS } from "../client/plays.ts";
 import { Records, type StandInRecord } from "./records.ts";
 
 /** A request that was made of a stand-in. */
-export interface AskedOnce {
+export interface RecordedRequest {
   call: CallName;
   /** What stood in its path and query string, without the key. */
   words: Readonly<Record<string, string>>;
@@ -147,7 +147,7 @@ const PIXEL = "data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' widt
  */
 export class StandIn {
   /** All that it was asked, in order. */
-  readonly asked: AskedOnce[] = [];
+  readonly requests: RecordedRequest[] = [];
   readonly #records: Records;
   readonly #services: NonNullable<StandInOptions["services"]>;
   readonly #written: Written[];
@@ -203,7 +203,7 @@ export class StandIn {
   async route(page: RoutablePage, url = "**/v1/**"): Promise<void> {
     await page.route(url, async (route) => {
       const request = route.request();
-      if (!readAsked(request.url(), undefined)) return route.fallback();
+      if (!recordRequest(request.url(), undefined)) return route.fallback();
       const answered = await this.answer(request.method(), request.url(), request.postData() ?? undefined);
       await (answered ? route.fulfill(answered) : route.abort());
     });
@@ -223,25 +223,27 @@ export class StandIn {
   /** Answers one request; nothing where there is no network to be. */
   async answer(method: string, url: string, body?: string): Promise<Answered | undefined> {
     if (method === "OPTIONS") return { status: 204, headers: OPEN, body: "" };
-    const asked = readAsked(url, body);
-    if (!asked) return problem(404, "Not found", `A stand-in knows no ${url}.`);
+    const recorded = recordRequest(url, body);
+    if (!recorded) return problem(404, "Not found", `A stand-in knows no ${url}.`);
     // what a key may is no lookup
-    if (asked.call !== "key") this.asked.push(asked);
-    const played = asked.call in PLAYS ? this.#plays : undefined;
+    if (recorded.call !== "key") this.requests.push(recorded);
+    const played = recorded.call in PLAYS ? this.#plays : undefined;
     if (played === "offline") return undefined;
     if (played === "slow") await new Promise<void>((resolve) => this.#held.push(resolve));
-    const ended = asked.call === "service" && played && SERVICE_ENDS.find((one) => one === played);
+    const ended = recorded.call === "service" && played && SERVICE_ENDS.find((one) => one === played);
     const refusal = played && !ended && REFUSALS[played];
     if (refusal) return problem(...refusal, `This is the situation “${played}”.`);
-    const answer = ended ? this.#service(asked.words.name, ended) : (this.#writtenFor(asked) ?? this.#found(asked));
+    const answer = ended
+      ? this.#service(recorded.words.name, ended)
+      : (this.#writtenFor(recorded) ?? this.#found(recorded));
     if (answer === undefined) return problem(404, "Not found", "No record of the test has this ref.");
     if (isProblem(answer)) return problem(answer.status, answer.title, answer.detail);
-    const headers = { ...OPEN, "content-type": asked.call === "still" ? "image/svg+xml" : "application/json" };
-    const text = asked.call === "still" ? decodeURIComponent(PIXEL.slice(PIXEL.indexOf(",") + 1)) : undefined;
+    const headers = { ...OPEN, "content-type": recorded.call === "still" ? "image/svg+xml" : "application/json" };
+    const text = recorded.call === "still" ? decodeURIComponent(PIXEL.slice(PIXEL.indexOf(",") + 1)) : undefined;
     return { status: 200, headers, body: text ?? JSON.stringify(playedOn(answer, played)) };
   }
 
-  #writtenFor({ call, words }: AskedOnce): unknown {
+  #writtenFor({ call, words }: RecordedRequest): unknown {
     const fits = (one: Written) =>
       one.call === call && Object.entries(one.words ?? {}).every(([word, value]) => words[word] === value);
     return this.#written.findLast(fits)?.answer;
@@ -250,7 +252,7 @@ export class StandIn {
   #service(name: string, outcome: ServiceAnswer["outcome"] = "answered"): ServiceAnswer | undefined {
     const values = Object.hasOwn(this.#services, name) ? this.#services[name] : undefined;
     if (!values) return undefined;
-    const none = Object.entries(values).map(([value, held]) => [value, typeof held === "string" ? "" : []]);
+    const none = Object.entries(values).map(([value, known]) => [value, typeof known === "string" ? "" : []]);
     const answered = outcome === "answered";
     const standing = STANDINGS.find((one) => one === values.standing);
     return {
@@ -259,7 +261,7 @@ export class StandIn {
     };
   }
 
-  #found({ call, words }: AskedOnce): unknown {
+  #found({ call, words }: RecordedRequest): unknown {
     switch (call) {
       case "suggest":
       case "forward":
@@ -306,7 +308,7 @@ const PATTERNS = (Object.entries(PATHS) as [CallName, string][]).map(
 );
 
 /** Which call a request is, and its words. */
-function readAsked(url: string, body: string | undefined): AskedOnce | undefined {
+function recordRequest(url: string, body: string | undefined): RecordedRequest | undefined {
   const { pathname, searchParams } = new URL(url, "https://stand-in.invalid");
   for (const [call, pattern] of PATTERNS) {
     const found = pattern.exec(pathname);
@@ -340,11 +342,11 @@ function playedOn(answer: unknown, played: Situation | undefined): unknown {
     return { ...answer, outcome: "ambiguous", features: answer.features.length > 1 ? answer.features : [first, other] };
   }
   if (played !== "differs") return answer;
-  const [part = "house", { name: held = "" } = {}] = (Object.entries(first.properties.parts)[0] ?? []) as [
+  const [part = "house", { name: known = "" } = {}] = (Object.entries(first.properties.parts)[0] ?? []) as [
     string?,
     { name?: string }?,
   ];
-  const differences = [{ part, written: `${held}b`, held, how: "nearby" }];
+  const differences = [{ part, written: `${known}b`, held: known, how: "nearby" }];
   const differing = { ...first, properties: { ...first.properties, differences } };
   return { ...answer, outcome: "differs", advice, features: [differing] };
 }

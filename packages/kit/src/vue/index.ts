@@ -38,8 +38,8 @@ export function useClient(): Client {
 }
 
 /** Candidates for an address by its parts or as text; nothing is asked while that is undefined. */
-export const useForward = (asked: MaybeRefOrGetter<LookupValues["forward"] | undefined>, client?: Client) =>
-  useLookup("forward", asked, client);
+export const useForward = (params: MaybeRefOrGetter<LookupValues["forward"] | undefined>, client?: Client) =>
+  useLookup("forward", params, client);
 /** What lies at a position. */
 export const useReverse = (at: MaybeRefOrGetter<LookupValues["reverse"] | undefined>, client?: Client) =>
   useLookup("reverse", at, client);
@@ -58,15 +58,15 @@ function useLookup<N extends LookupName>(
   value: MaybeRefOrGetter<LookupValues[N] | undefined>,
   client: Client = useClient(),
 ): UsedLookup<N> {
-  const held = lookup(client, name);
-  const state = shallowRef(held.state) as ShallowRef<LookupState<N>>;
-  const end = held.subscribe((to) => {
+  const handle = lookup(client, name);
+  const state = shallowRef(handle.state) as ShallowRef<LookupState<N>>;
+  const end = handle.subscribe((to) => {
     state.value = to;
   });
-  watch(() => toValue(value), held.set, { immediate: true, deep: true });
+  watch(() => toValue(value), handle.set, { immediate: true, deep: true });
   onScopeDispose(() => {
     end();
-    held.cancel();
+    handle.cancel();
   });
-  return { state, again: held.again, cancel: held.cancel };
+  return { state, again: handle.again, cancel: handle.cancel };
 }

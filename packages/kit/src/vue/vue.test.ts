@@ -31,14 +31,14 @@ describe("the composables for Vue", () => {
     const at = ref({ ...AT });
     const near = component(() => useReverse(at, stands.client()));
     await expect.poll(() => near.made.state.value.status).toBe("done");
-    const before = stands.asked.length;
+    const before = stands.requests.length;
     at.value.lat = -35.3;
     await nextTick();
-    await expect.poll(() => stands.asked.length).toBe(before + 1);
+    await expect.poll(() => stands.requests.length).toBe(before + 1);
     near.end();
     at.value.lat = -35.4;
     await nextTick();
-    expect(stands.asked).toHaveLength(before + 1);
+    expect(stands.requests).toHaveLength(before + 1);
   });
 
   it("take values that are reckoned, and are of each kind", async () => {

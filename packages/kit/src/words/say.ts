@@ -21,10 +21,10 @@ export function setWords(words: Words | undefined): void {
  */
 export function say(english: string, values: Readonly<Record<string, string | number>> = {}): string {
   const { n } = values;
-  const held = chosen && Object.hasOwn(chosen.words, english) ? chosen.words[english] : undefined;
+  const translated = chosen && Object.hasOwn(chosen.words, english) ? chosen.words[english] : undefined;
   const [one, many = one] = english.split("|");
   let text = n === 1 ? one : many;
-  if (typeof held === "string") text = held;
-  else if (held) text = held[new Intl.PluralRules(chosen!.lang).select(Number(n))] ?? held.other;
+  if (typeof translated === "string") text = translated;
+  else if (translated) text = translated[new Intl.PluralRules(chosen!.lang).select(Number(n))] ?? translated.other;
   return text.replace(/\{(\w+)\}/g, (whole, name: string) => String(values[name] ?? whole));
 }

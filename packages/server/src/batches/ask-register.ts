@@ -58,8 +58,8 @@ async function ask(services: Services, register: string, { parts }: BatchAnswer,
   const inputs = Object.fromEntries(
     service.inputs.flatMap(({ name }): [string, string][] => {
       const part = name.toLowerCase() as PartName;
-      const held = PARTS.includes(part) ? parts[part] : undefined;
-      return held ? [[name, part === "country" ? (held.code ?? held.name) : held.name]] : [];
+      const known = PARTS.includes(part) ? parts[part] : undefined;
+      return known ? [[name, part === "country" ? (known.code ?? known.name) : known.name]] : [];
     }),
   );
   for (;;) {

@@ -5,17 +5,17 @@ import { appliedCorrections } from "../corrections/corrections.repository.ts";
 import { connect } from "../database/connect.ts";
 import { ownPort } from "../jobs/port.ts";
 import { tell, work } from "../jobs/work.ts";
-import { type BatchAsked, runBatch } from "./run-batch.ts";
+import { type BatchJobRequest, runBatch } from "./run-batch.ts";
 
 /** What the worker is started with. */
 export interface BatchTask {
   databaseUrl: string;
-  asked: BatchAsked;
+  request: BatchJobRequest;
   /** The open segment, shared by all threads. */
   segment: SharedArrayBuffer;
 }
 
-const { databaseUrl, asked, segment } = workerData as BatchTask;
+const { databaseUrl, request, segment } = workerData as BatchTask;
 let isStopping = false;
 ownPort().on("message", () => {
   isStopping = true;
@@ -26,7 +26,7 @@ await work(() =>
   runBatch(
     database,
     engine,
-    asked,
+    request,
     (done, words) => tell({ done, words }),
     () => isStopping,
   ),

@@ -7,7 +7,7 @@ import type { Services } from "../services/services.ts";
 import { askRegister } from "./ask-register.ts";
 import type { BatchTask } from "./batch.worker.ts";
 import { countStandings } from "./batches.repository.ts";
-import type { BatchAsked } from "./run-batch.ts";
+import type { BatchJobRequest } from "./run-batch.ts";
 
 /** Runs batches in a thread of their own, on the index that is open when they begin. */
 export function batcher(databaseUrl: string, database: Knex, index: LiveIndex, services: Services): Runner {
@@ -17,14 +17,14 @@ export function batcher(databaseUrl: string, database: Knex, index: LiveIndex, s
       if (running.stop.aborted) throw new Stopped(running.stop.reason);
       await wait(200);
     }
-    const asked = running.job.asked as BatchAsked;
+    const request = running.job.asked as BatchJobRequest;
     const file = new URL("./batch.worker.js", import.meta.url);
-    const task: BatchTask = { databaseUrl, asked, segment: index.shared };
+    const task: BatchTask = { databaseUrl, request, segment: index.shared };
     const isDone = await inWorker<boolean>(file, task, running, true);
     if (!isDone) throw new Stopped(running.stop.reason);
-    const { batch, register } = asked;
+    const { batch, register } = request;
     if (register) await askRegister(database, services, { batch, register }, running);
-    const { clear, doubtful, none } = await countStandings(database, asked.batch);
+    const { clear, doubtful, none } = await countStandings(database, request.batch);
     const count = (value: number) => value.toLocaleString("en");
     return { words: `${count(clear)} clear, ${count(doubtful)} doubtful, ${count(none)} not found` };
   };

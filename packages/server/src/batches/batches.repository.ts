@@ -11,7 +11,7 @@ import {
 } from "@bibliotope/wire";
 import type { Knex } from "knex";
 
-export type Standings = Record<Standing, number>;
+export type StatusCounts = Record<Standing, number>;
 
 /** Batches that are listed. */
 const MOST = 100;
@@ -45,20 +45,20 @@ export async function setBatchJob(database: Knex, id: number, job: number): Prom
   await database("batches").where({ id }).update({ job_id: job });
 }
 
-export async function countStandings(database: Knex, batch: number): Promise<Standings> {
+export async function countStandings(database: Knex, batch: number): Promise<StatusCounts> {
   return (await standingsOf(database, [batch])).get(batch) ?? { clear: 0, seen: 0, doubtful: 0, none: 0 };
 }
 
-async function standingsOf(database: Knex, batches: readonly number[]): Promise<Map<number, Standings>> {
+async function standingsOf(database: Knex, batches: readonly number[]): Promise<Map<number, StatusCounts>> {
   const rows: { batch: number; standing: Standing; count: number }[] = await database("batch_results")
     .whereIn("batch_id", [...batches])
     .groupBy("batch_id", "standing")
     .select({ batch: "batch_id" }, "standing", database.raw("count(*)::int as count"));
-  const counts = new Map<number, Standings>();
+  const counts = new Map<number, StatusCounts>();
   for (const { batch, standing, count } of rows) {
-    const its = counts.get(batch) ?? { clear: 0, seen: 0, doubtful: 0, none: 0 };
-    its[standing] = count;
-    counts.set(batch, its);
+    const own = counts.get(batch) ?? { clear: 0, seen: 0, doubtful: 0, none: 0 };
+    own[standing] = count;
+    counts.set(batch, own);
   }
   return counts;
 }
@@ -95,7 +95,7 @@ interface ListedBatch extends Pick<BatchSummary, "id" | "name" | "ask" | "rows">
   seconds: number | null;
 }
 
-export interface HeldBatch {
+export interface StoredBatch {
   id: number;
   name: string;
   ask: BatchSummary["ask"];
@@ -106,7 +106,7 @@ export interface HeldBatch {
   keyId: number | null;
 }
 
-export async function findBatch(database: Knex, id: number): Promise<HeldBatch | undefined> {
+export async function findBatch(database: Knex, id: number): Promise<StoredBatch | undefined> {
   return database("batches")
     .where({ id })
     .first("id", "name", "ask", "reading", "heads", "register", { keyId: "key_id" });
@@ -169,12 +169,12 @@ export function listRows(
     .offset(offset);
 }
 
-export interface HeldRow extends BatchRow {
+export interface StoredRow extends BatchRow {
   cells: string[];
   answer: BatchAnswer | null;
 }
 
-export async function readRow(database: Knex, batch: number, number: number): Promise<HeldRow | undefined> {
+export async function readRow(database: Knex, batch: number, number: number): Promise<StoredRow | undefined> {
   return database("batch_results")
     .join("batch_rows", {
       "batch_rows.batch_id": "batch_results.batch_id",

@@ -120,12 +120,12 @@ function featureOf(heads: readonly string[], row: Row) {
   };
 }
 
-function waypoint({ number, asked, answer, decision }: Row): string {
+function waypoint({ number, asked: params, answer, decision }: Row): string {
   if (!answer || decision === "leave") return "";
   return waypointOf({
     at: answer.at,
     name: answer.line,
-    description: asked ?? "",
+    description: params ?? "",
     comment: commentOf(answer.outcome, answer.differences),
     source: `row ${number}`,
     type: answer.kind,

@@ -8,7 +8,7 @@ import { readTable } from "../import/table.ts";
 import { RowLookup } from "./look-up.ts";
 
 /** What a job that runs a batch is told. */
-export interface BatchAsked {
+export interface BatchJobRequest {
   batch: number;
   path: string;
   format: TableFormat;
@@ -38,27 +38,27 @@ const TURN = 50;
 export async function runBatch(
   database: Knex,
   engine: Engine,
-  asked: BatchAsked,
+  params: BatchJobRequest,
   progress: (done: number, words: string) => void,
   isStopping: () => boolean,
 ): Promise<boolean> {
-  const rows = await takeIn(database, asked, progress, isStopping);
+  const rows = await takeIn(database, params, progress, isStopping);
   if (rows === undefined) return false;
-  const lookup = new RowLookup(engine, asked.reading, asked.ask, asked.countries);
-  let { done, last } = await doneOf(database, asked.batch);
-  let next = readChunk(database, asked.batch, last);
+  const lookup = new RowLookup(engine, params.reading, params.ask, params.countries);
+  let { done, last } = await doneOf(database, params.batch);
+  let next = readChunk(database, params.batch, last);
   let storing = Promise.resolve();
   while (!isStopping()) {
     const chunk = await next;
     if (!chunk.length) break;
     last = chunk[chunk.length - 1].number;
     // the database stores the chunk before this one, and reads the one after it, while this one is looked up
-    next = readChunk(database, asked.batch, last);
+    next = readChunk(database, params.batch, last);
     const found: Cell[][] = [];
     for (const [i, { number, cells }] of chunk.entries()) {
       if (i % TURN === TURN - 1) await turn();
       const { asked: words, standing, score, distance, others, answer } = lookup.lookUp(cells);
-      found.push([asked.batch, number, standing, words, score, distance, others, answer && JSON.stringify(answer)]);
+      found.push([params.batch, number, standing, words, score, distance, others, answer && JSON.stringify(answer)]);
     }
     await storing;
     storing = store(database, found).then(() => {
@@ -101,12 +101,12 @@ function store(database: Knex, found: Cell[][]): Promise<void> {
 /** Takes the rows of the file in, all of them or none. @returns how many there are; undefined when it was told to stop */
 async function takeIn(
   database: Knex,
-  { batch, path, format, heads }: BatchAsked,
+  { batch, path, format, heads }: BatchJobRequest,
   progress: (done: number, words: string) => void,
   isStopping: () => boolean,
 ): Promise<number | undefined> {
-  const held = await database("batches").where({ id: batch }).first("rows");
-  if (held?.rows != null) return held.rows;
+  const stored = await database("batches").where({ id: batch }).first("rows");
+  if (stored?.rows != null) return stored.rows;
   const taken = database.transaction(async (transaction) => {
     const rows = await copying(transaction, "batch_rows", ["batch_id", "number", "cells"], async (copy) => {
       let read = 0;

@@ -7,9 +7,9 @@ import type { Knex } from "knex";
 import { OUT_FORMATS, type OutFormat } from "../gazetteer/out.ts";
 import { HttpProblem } from "../http/problem.ts";
 import type { Jobs } from "../jobs/jobs.ts";
-import { type HeldBatch, makeBatch, setBatchJob } from "./batches.repository.ts";
+import { makeBatch, type StoredBatch, setBatchJob } from "./batches.repository.ts";
 import { writeBatch } from "./out.ts";
-import type { BatchAsked } from "./run-batch.ts";
+import type { BatchJobRequest } from "./run-batch.ts";
 
 /** Makes a batch of a file, and the job that runs it. */
 export async function startBatch(
@@ -20,8 +20,17 @@ export async function startBatch(
 ): Promise<{ batch: number; job: number }> {
   const { madeBy, key, countries } = by;
   const batch = await makeBatch(database, { name, ask, reading, heads, madeBy, key, register: register ?? null });
-  const asked: BatchAsked = { batch, path, format, heads: heads ?? undefined, reading, ask, countries, register };
-  const job = await jobs.make({ kind: "batch", asked, title: name, total: 0, madeBy }, (id) =>
+  const request: BatchJobRequest = {
+    batch,
+    path,
+    format,
+    heads: heads ?? undefined,
+    reading,
+    ask,
+    countries,
+    register,
+  };
+  const job = await jobs.make({ kind: "batch", asked: request, title: name, total: 0, madeBy }, (id) =>
     setBatchJob(database, batch, id),
   );
   return { batch, job };
@@ -30,7 +39,7 @@ export async function startBatch(
 /** Hands a batch out with what was found, as it is read. */
 export async function sendBatch(
   database: Knex,
-  batch: HeldBatch,
+  batch: StoredBatch,
   format: string,
   isAcceptedOnly: boolean,
   response: ServerResponse,

@@ -49,8 +49,8 @@ export async function keepRehearsal(
 
 /** @returns false when the form has no such rehearsal */
 export async function dropRehearsal(database: Knex, ref: string, id: number): Promise<boolean> {
-  const its = ofForm(database, "rehearsals", ref).where("rehearsals.id", id).select("rehearsals.id");
-  return (await database("rehearsals").whereIn("id", its).delete()) === 1;
+  const own = ofForm(database, "rehearsals", ref).where("rehearsals.id", id).select("rehearsals.id");
+  return (await database("rehearsals").whereIn("id", own).delete()) === 1;
 }
 
 /** What happened in the last runs of a form, the latest first. */

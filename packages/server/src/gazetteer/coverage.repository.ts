@@ -14,7 +14,7 @@ interface Area {
   parent: number | null;
 }
 
-interface Held {
+interface AreaCounts {
   addresses: number;
   streets: number;
   bare: number;
@@ -57,8 +57,8 @@ async function areasOf(database: Knex, version: number) {
     .select("identity", "country", "kind", "names", "parent")
     .orderBy("identity");
   const byIdentity = new Map(areas.map((area) => [area.identity, area]));
-  const held = new Map(
-    areas.map(({ identity }): [number, Held] => [identity, { addresses: 0, streets: 0, bare: 0, places: 0 }]),
+  const byName = new Map(
+    areas.map(({ identity }): [number, AreaCounts] => [identity, { addresses: 0, streets: 0, bare: 0, places: 0 }]),
   );
   const { rows: streets } = await database.raw(
     `select s.area, count(*)::int as streets, coalesce(sum(n.count), 0)::int as addresses,
@@ -73,13 +73,13 @@ async function areasOf(database: Knex, version: number) {
     .groupBy("area")
     .select("area", database.raw("count(*)::int as places"));
   // what lies in an area lies in those around it too
-  for (const { area, ...counts } of [...streets, ...places] as ({ area: number } & Partial<Held>)[])
+  for (const { area, ...counts } of [...streets, ...places] as ({ area: number } & Partial<AreaCounts>)[])
     for (let at: number | null = area; at !== null; at = byIdentity.get(at)?.parent ?? null) {
-      const sum = held.get(at);
+      const sum = byName.get(at);
       if (!sum) break;
-      for (const [name, count] of Object.entries(counts)) sum[name as keyof Held] += count;
+      for (const [name, count] of Object.entries(counts)) sum[name as keyof AreaCounts] += count;
     }
-  return { areas, byIdentity, held };
+  return { areas, byIdentity, held: byName };
 }
 
 function around(areas: ReadonlyMap<number, Area>, parent: number | null): string {

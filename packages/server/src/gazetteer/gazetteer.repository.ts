@@ -101,11 +101,11 @@ export async function storeWorld(transaction: Knex.Transaction, world: World, ab
 
 /** True when a version of a data set is stored already. */
 export async function holdsVersion(transaction: Knex.Transaction, name: string, number: number): Promise<boolean> {
-  const held = await transaction("data_set_versions")
+  const stored = await transaction("data_set_versions")
     .join("data_sets", "data_sets.id", "data_set_versions.data_set_id")
     .where({ name, number })
     .first("number");
-  return held !== undefined;
+  return stored !== undefined;
 }
 
 async function dataSetOf(transaction: Knex.Transaction, { name, licence }: VersionInput): Promise<number> {

@@ -44,7 +44,7 @@ export async function giveIdentities(transaction: Knex.Transaction, dataSet: num
 }
 
 /** What is known of a record that is not held now: undefined when no version ever held it. */
-export async function everHeld(database: Knex, identity: number): Promise<{ replacedBy: number | null } | undefined> {
+export async function everStored(database: Knex, identity: number): Promise<{ replacedBy: number | null } | undefined> {
   return database("identities").where({ id: identity }).first({ replacedBy: "replaced_by" });
 }
 

@@ -93,7 +93,7 @@ const AREAS = ["district", "town", "county", "region"] as const;
 const PIECE = 65_536;
 
 /** What of a version goes out. */
-export interface OutWanted {
+export interface ExportRequest {
   /** Identity of the area to which it is narrowed. */
   inside?: number;
   /** Whether with what was corrected by hand, as answers have it; else as it was brought. */
@@ -118,7 +118,7 @@ export class Out {
   ) {}
 
   /** @returns undefined when the version has no such area */
-  static async of(database: Knex, version: number, { inside, isCorrected }: OutWanted): Promise<Out | undefined> {
+  static async of(database: Knex, version: number, { inside, isCorrected }: ExportRequest): Promise<Out | undefined> {
     const out = new Out(database, version, inside);
     const rows = (table: string) => database(table).where({ version_id: version });
     for (const row of await rows("areas").select("identity", "kind", "names", "code", "importance", "parent"))
@@ -210,8 +210,8 @@ export class Out {
 
   #around(area: number, kind: string): Around | undefined {
     for (let at: number | null | undefined = area; at != null; at = this.#areas.get(at)?.parent) {
-      const held = this.#areas.get(at);
-      if (held?.kind === kind) return held;
+      const existing = this.#areas.get(at);
+      if (existing?.kind === kind) return existing;
     }
     return undefined;
   }
@@ -243,8 +243,8 @@ export class Out {
         const areas = [...this.#areas.values()].filter((area) => area.kind === kind);
         const code: Column = { head: `${kind}:code`, value: ({ area }) => this.#around(area, kind)?.code ?? undefined };
         const id = ({ area, country }: OutRow) => {
-          const its = this.#around(area, kind);
-          return its && refOf(country, its.identity);
+          const own = this.#around(area, kind);
+          return own && refOf(country, own.identity);
         };
         const importance = ({ area }: OutRow) => shareOf(this.#around(area, kind)?.importance);
         return [
@@ -263,8 +263,8 @@ export class Out {
 
   #feature(columns: readonly Column[], row: OutRow) {
     const properties = columns.flatMap(({ head, value }) => {
-      const held = value(row);
-      return held === undefined || held === "" || ["id", "lat", "lon"].includes(head) ? [] : [[head, held]];
+      const existing = value(row);
+      return existing === undefined || existing === "" || ["id", "lat", "lon"].includes(head) ? [] : [[head, existing]];
     });
     return {
       type: "Feature",

@@ -100,8 +100,8 @@ const addressOf = (cells: readonly (string | null)[]): AddressInput => ({
 export function parentsFirst(areas: readonly Row[]): Row[] {
   const children = new Map<number | null, Row[]>();
   for (const area of areas) {
-    const its = children.get(area.parent);
-    if (its) its.push(area);
+    const own = children.get(area.parent);
+    if (own) own.push(area);
     else children.set(area.parent, [area]);
   }
   const ordered: Row[] = [...(children.get(null) ?? [])];

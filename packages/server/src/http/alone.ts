@@ -5,7 +5,7 @@ import type { Knex } from "knex";
 import type { Logger } from "pino";
 import type { Heights } from "../heights/heights.ts";
 import type { KeyRing } from "../keys/key-ring.ts";
-import type { HeldKey } from "../keys/keys.repository.ts";
+import type { StoredKey } from "../keys/keys.repository.ts";
 import { Permits } from "../keys/permits.ts";
 import { UseCounter } from "../keys/use-counter.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
@@ -25,7 +25,7 @@ export { makeLog } from "./log.ts";
 export interface Alone {
   engine: Engine | undefined;
   /** Keys by what is sent. */
-  keys: Readonly<Record<string, HeldKey>>;
+  keys: Readonly<Record<string, StoredKey>>;
   log: Logger;
   /** Without a database: of it nothing is asked but whether a ref was ever held. */
   database?: Knex;

@@ -8,7 +8,7 @@ import { CALLS, KEY_KINDS } from "@bibliotope/wire";
 import fc from "fast-check";
 import pino from "pino";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { HeldKey } from "../keys/keys.repository.ts";
+import type { StoredKey } from "../keys/keys.repository.ts";
 import { wireAlone } from "./alone.ts";
 
 const [RUNS, PATIENCE] = process.env.BIBLIOTOPE_LONG ? [10_000, 600_000] : [1500, 60_000];
@@ -16,12 +16,12 @@ const [RUNS, PATIENCE] = process.env.BIBLIOTOPE_LONG ? [10_000, 600_000] : [1500
 const builder = new SegmentBuilder();
 pourWorld(generateIslands(), builder);
 const engine = new Engine(new Segment(builder.finish({ name: "islands", sources: [] })));
-const keyOf = (rules: Partial<HeldKey>): HeldKey => ({
+const keyOf = (rules: Partial<StoredKey>): StoredKey => ({
   ...{ id: 1, kind: "srv", name: "Tested", origins: ["https://members.example"], calls: [], countries: [] },
   ...{ endsAt: null, perMinute: null, perDay: null },
   ...rules,
 });
-const keys: Record<string, HeldKey> = {
+const keys: Record<string, StoredKey> = {
   ...Object.fromEntries(KEY_KINDS.map((kind) => [`bt_${kind}_1`, keyOf({ kind })])),
   bt_srv_kept: keyOf({ countries: ["QV"], calls: ["suggest", "forward", "records"] }),
   bt_srv_ended: keyOf({ endsAt: new Date(0) }),

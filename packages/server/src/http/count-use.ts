@@ -1,7 +1,7 @@
 import type { ServerResponse } from "node:http";
 import { OUTCOMES } from "@bibliotope/core/place";
 import type { KeyCall, UseOutcome } from "@bibliotope/wire";
-import type { HeldKey } from "../keys/keys.repository.ts";
+import type { StoredKey } from "../keys/keys.repository.ts";
 import type { UseCounter } from "../keys/use-counter.ts";
 import type { Reply } from "./send-reply.ts";
 
@@ -14,7 +14,7 @@ const HELD: ReadonlySet<unknown> = new Set<UseOutcome>(OUTCOMES);
 export function countUse(
   response: ServerResponse,
   counter: UseCounter,
-  key: HeldKey,
+  key: StoredKey,
   kind: KeyCall,
   told: () => Pick<Reply, "outcome" | "typed"> | undefined,
 ): void {

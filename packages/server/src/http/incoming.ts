@@ -3,7 +3,7 @@ import type { Engine } from "@bibliotope/core/search";
 import type { AsksOf, Call, CallName, PathPart, Situation } from "@bibliotope/wire";
 import { CALLS } from "@bibliotope/wire";
 import accepts from "accepts";
-import type { HeldKey } from "../keys/keys.repository.ts";
+import type { StoredKey } from "../keys/keys.repository.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 import { goneSignal } from "./gone.ts";
 import { HttpProblem } from "./problem.ts";
@@ -15,9 +15,9 @@ import type { Reply } from "./send-reply.ts";
 export class Incoming<N extends CallName = CallName> {
   #query: URLSearchParams | undefined;
   /** The key that it came with, once that is checked. */
-  key!: HeldKey;
+  key!: StoredKey;
   /** What is asked, once that is read. */
-  asked!: AsksOf<N>;
+  params!: AsksOf<N>;
   /** What a try key wants played. */
   situation: Situation | undefined;
   /** What it was answered, once it was. */

@@ -1,13 +1,13 @@
 import type { IncomingMessage } from "node:http";
 import type { Call } from "@bibliotope/wire";
 import { allowsOrigin, type KeyRing } from "../keys/key-ring.ts";
-import { type HeldKey, hasEnded } from "../keys/keys.repository.ts";
+import { hasEnded, type StoredKey } from "../keys/keys.repository.ts";
 import { headerOf, type Incoming } from "./incoming.ts";
 import { HttpProblem } from "./problem.ts";
 import { originOf, type PublicPlace } from "./public-place.ts";
 
 /** The key that a request came with. @throws HttpProblem where it has none, or one that is not known */
-export function keyOf(incoming: Incoming, ring: KeyRing): HeldKey {
+export function keyOf(incoming: Incoming, ring: KeyRing): StoredKey {
   const { authorization } = incoming.request.headers;
   const given = bearerOf(authorization) ?? tokenOf(incoming);
   if (!given) {
@@ -33,7 +33,7 @@ function tokenOf(incoming: Incoming): string | null | undefined {
 }
 
 /** @throws HttpProblem when a key has ended, may not be used from where the request comes, or not for this call */
-export function checkKey(request: IncomingMessage, call: Call, key: HeldKey, place: PublicPlace): void {
+export function checkKey(request: IncomingMessage, call: Call, key: StoredKey, place: PublicPlace): void {
   if (key.endsAt && hasEnded(key))
     throw new HttpProblem(
       "no-key",
@@ -46,13 +46,13 @@ export function checkKey(request: IncomingMessage, call: Call, key: HeldKey, pla
 }
 
 /** Whether a key may ask for a call. */
-export function mayAsk({ key: { as, kinds, always } }: Call, { kind, calls }: HeldKey): boolean {
+export function mayAsk({ key: { as, kinds, always } }: Call, { kind, calls }: StoredKey): boolean {
   if (always) return true;
   return (!kinds || kinds.includes(kind)) && (!calls.length || (calls as string[]).includes(as));
 }
 
 /** @throws HttpProblem when the call is for other kinds of key, or the key is kept to other kinds of lookup */
-function checkCall(call: Call, key: HeldKey): void {
+function checkCall(call: Call, key: StoredKey): void {
   if (mayAsk(call, key)) return;
   const { kinds } = call.key;
   const { kind, name, calls } = key;
@@ -68,7 +68,7 @@ function checkCall(call: Call, key: HeldKey): void {
 }
 
 /** @throws HttpProblem when a key of this kind may not be used from there */
-function checkPlace(request: IncomingMessage, key: HeldKey, place: PublicPlace): void {
+function checkPlace(request: IncomingMessage, key: StoredKey, place: PublicPlace): void {
   const { origin } = request.headers;
   const site = headerOf(request, "sec-fetch-site");
   if (key.kind === "try") return;
@@ -85,7 +85,7 @@ function checkPlace(request: IncomingMessage, key: HeldKey, place: PublicPlace):
 }
 
 function checkPage(
-  key: HeldKey,
+  key: StoredKey,
   { origin, site, own }: { origin: string | undefined; site: string | undefined; own: string },
 ): void {
   if (origin === undefined) {

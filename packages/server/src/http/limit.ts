@@ -1,7 +1,7 @@
 import type { Call } from "@bibliotope/wire";
-import type { HeldKey } from "../keys/keys.repository.ts";
+import type { StoredKey } from "../keys/keys.repository.ts";
 import type { Amount } from "../keys/permits.repository.ts";
-import type { Permits, Standing } from "../keys/permits.ts";
+import type { Permits, RateState } from "../keys/permits.ts";
 import { HttpProblem } from "./problem.ts";
 
 /** Pictures that a key may ask for in a minute, since each of them is drawn. */
@@ -21,10 +21,10 @@ type Headers = Readonly<Record<string, string>>;
  *   undefined where nothing is counted; a promise where the permits have to be fetched
  * @throws HttpProblem 429 with `Retry-After` where there is none
  */
-export function takePermits(permits: Permits, call: Call, key: HeldKey): Headers | undefined | Promise<Headers> {
+export function takePermits(permits: Permits, call: Call, key: StoredKey): Headers | undefined | Promise<Headers> {
   const amounts = amountsOf(key, call);
   if (!amounts.length) return undefined;
-  const standings: Standing[] = [];
+  const standings: RateState[] = [];
   for (const amount of amounts) {
     const taken = permits.take(key.id, amount);
     // most are granted at once: waiting for a promise would let other requests go first
@@ -37,12 +37,12 @@ export function takePermits(permits: Permits, call: Call, key: HeldKey): Headers
 
 async function takeRest(
   permits: Permits,
-  key: HeldKey,
+  key: StoredKey,
   amounts: readonly Amount[],
-  standings: Standing[],
-  awaited: Promise<Standing>,
+  standings: RateState[],
+  awaited: Promise<RateState>,
 ): Promise<Headers> {
-  for (let taken: Standing | Promise<Standing> = awaited; ; taken = permits.take(key.id, amounts[standings.length])) {
+  for (let taken: RateState | Promise<RateState> = awaited; ; taken = permits.take(key.id, amounts[standings.length])) {
     const standing = await taken;
     standings.push(standing);
     if (!standing.isGranted) throw refusal(key, amounts, standings);
@@ -50,7 +50,7 @@ async function takeRest(
   }
 }
 
-function amountsOf({ perMinute, perDay }: HeldKey, { key: { counts } }: Call): Amount[] {
+function amountsOf({ perMinute, perDay }: StoredKey, { key: { counts } }: Call): Amount[] {
   if (counts === "nothing") return [];
   return [
     ...(perMinute ? [{ name: "minute" as const, most: perMinute, seconds: 60 }] : []),
@@ -59,7 +59,7 @@ function amountsOf({ perMinute, perDay }: HeldKey, { key: { counts } }: Call): A
   ];
 }
 
-function headersOf(amounts: readonly Amount[], standings: readonly Standing[]): Record<string, string> {
+function headersOf(amounts: readonly Amount[], standings: readonly RateState[]): Record<string, string> {
   return {
     "RateLimit-Policy": amounts.map(({ name, most, seconds }) => `"${name}";q=${most};w=${seconds}`).join(", "),
     RateLimit: standings
@@ -68,7 +68,7 @@ function headersOf(amounts: readonly Amount[], standings: readonly Standing[]): 
   };
 }
 
-function refusal(key: HeldKey, amounts: readonly Amount[], standings: readonly Standing[]): HttpProblem {
+function refusal(key: StoredKey, amounts: readonly Amount[], standings: readonly RateState[]): HttpProblem {
   const last = standings.length - 1;
   const { name, most } = amounts[last];
   const wait = Math.max(1, Math.ceil(standings[last].endsIn));

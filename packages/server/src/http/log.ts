@@ -42,17 +42,17 @@ export function makeLog(
 
 /** True when a name leads to another file than the one that is written. */
 function isAnother(file: string, { fd }: { fd: number }): boolean {
-  const held = statSync(file, { throwIfNoEntry: false });
-  return fd >= 0 && held?.ino !== fstatSync(fd).ino;
+  const stats = statSync(file, { throwIfNoEntry: false });
+  return fd >= 0 && stats?.ino !== fstatSync(fd).ino;
 }
 
 /** `server.log` becomes `server.log.1`, that one `server.log.2`. */
 function putAside(file: string, largest: number): void {
-  const held = statSync(file, { throwIfNoEntry: false });
-  if (!held) return;
+  const stats = statSync(file, { throwIfNoEntry: false });
+  if (!stats) return;
   // one of a version that let others read it
-  if (held.mode & 0o077) chmodSync(file, 0o600);
-  if (held.size < largest) return;
+  if (stats.mode & 0o077) chmodSync(file, 0o600);
+  if (stats.size < largest) return;
   for (let number = KEPT; number > 0; number--) {
     const from = number === 1 ? file : `${file}.${number - 1}`;
     if (existsSync(from)) renameSync(from, `${file}.${number}`);

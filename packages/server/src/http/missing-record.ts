@@ -1,6 +1,6 @@
 import { parseRef, refOf } from "@bibliotope/core/place";
 import type { Knex } from "knex";
-import { everHeld } from "../gazetteer/identities.repository.ts";
+import { everStored } from "../gazetteer/identities.repository.ts";
 import { HttpProblem } from "./problem.ts";
 import type { SeenEngine } from "./seen-engine.ts";
 
@@ -10,13 +10,13 @@ export async function missingRecord(
   engine: Pick<SeenEngine, "holds">,
   ref: string,
 ): Promise<HttpProblem> {
-  const asked = parseRef(ref);
-  if (asked && !engine.holds(asked.identity)) {
+  const parts = parseRef(ref);
+  if (parts && !engine.holds(parts.identity)) {
     // without the database nobody knows; lookups go on
-    const known = await everHeld(database, asked.identity).catch(() => undefined);
+    const known = await everStored(database, parts.identity).catch(() => undefined);
     const by = known?.replacedBy;
     if (known && by != null && engine.holds(by)) {
-      const replaced = refOf(asked.country, by);
+      const replaced = refOf(parts.country, by);
       const words = `This record now has another ref, ${replaced}. Store that one.`;
       return new HttpProblem("withdrawn", words, undefined, {}, replaced);
     }

@@ -19,7 +19,7 @@ import { eventOf, type NoteSecurity } from "./security-log.ts";
 /** A request of one of the workbench's own calls. */
 export interface Own<N extends OwnCallName = OwnCallName> {
   /** As the call's schema reads it. */
-  asked: OwnAsks<N>;
+  params: OwnAsks<N>;
   /** What stands in its path. */
   parts: Readonly<Record<OwnPart<N>, string>>;
   /** Number of a thing in its path; nought, which nothing has, where it is no number. */

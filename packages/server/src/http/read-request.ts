@@ -24,10 +24,10 @@ export function readQuery<S extends z.ZodType>(request: Request, schema: S): z.o
 }
 
 /** @throws HttpProblem that names each wrong parameter, with a value that works */
-export function read<S extends z.ZodType>(asked: Record<string, unknown>, schema: S): z.output<S> {
-  const found = schema.safeParse(asked);
+export function read<S extends z.ZodType>(params: Record<string, unknown>, schema: S): z.output<S> {
+  const found = schema.safeParse(params);
   if (found.success) return found.data;
-  const all = found.error.issues.flatMap((issue) => issuesOf(issue, asked));
+  const all = found.error.issues.flatMap((issue) => issuesOf(issue, params));
   const issues = all.slice(0, MOST_ISSUES);
   const more = all.length > issues.length ? `; and ${all.length - issues.length} more` : "";
   throw new HttpProblem(
@@ -77,7 +77,7 @@ function claimsLength(value: unknown): boolean {
   if (typeof value !== "object" || value === null) return false;
   if (Array.isArray(value)) return value.some(claimsLength);
   return Object.entries(value).some(
-    ([name, held]) => claimsLength(held) || ((name === "length" || name === "size") && typeof held === "object"),
+    ([name, known]) => claimsLength(known) || ((name === "length" || name === "size") && typeof known === "object"),
   );
 }
 
@@ -85,12 +85,12 @@ function claimsLength(value: unknown): boolean {
 export const mediaTypeOf = ({ headers }: IncomingMessage) =>
   (headers["content-type"] ?? "").split(";", 1)[0].trim().toLowerCase();
 
-function issuesOf(issue: z.core.$ZodIssue, asked: Record<string, unknown>): Issue[] {
+function issuesOf(issue: z.core.$ZodIssue, params: Record<string, unknown>): Issue[] {
   if (issue.code === "unrecognized_keys")
     return issue.keys.map((name) => ({ parameter: name.slice(0, 60), message: "is not a parameter of this call" }));
   const parameter = String(issue.path[0] ?? "body");
   const message =
-    asked[parameter] === undefined && issue.code === "invalid_type"
+    params[parameter] === undefined && issue.code === "invalid_type"
       ? "is missing"
       : issue.message.charAt(0).toLowerCase() + issue.message.slice(1);
   return [withExample({ parameter, message })];

@@ -36,10 +36,10 @@ export function recordsReply<N extends CallName>(
   incoming: Incoming<N>,
   answer: AnswerOf<N>,
   features: readonly LookupFeature[],
-  asked: RecordFormat | undefined,
+  params: RecordFormat | undefined,
   began: number,
 ): Reply {
-  const format = asked ?? TYPES.find(([, type]) => type === incoming.wants(WANTED))?.[0] ?? "geojson";
+  const format = params ?? TYPES.find(([, type]) => type === incoming.wants(WANTED))?.[0] ?? "geojson";
   if (format === "geojson") return jsonReply(incoming, answer, began, { varies: BY_BOTH });
   const shown = played(incoming, answer as object);
   const outcome = "outcome" in shown ? String(shown.outcome) : undefined;

@@ -13,8 +13,8 @@ import type {
   SuggestAnswer,
   SuggestQuery,
 } from "@bibliotope/core/search";
-import { type HeldCountry, heldCountries } from "../gazetteer/held-countries.ts";
-import type { HeldKey } from "../keys/keys.repository.ts";
+import { type IndexedCountry, indexedCountries } from "../gazetteer/indexed-countries.ts";
+import type { StoredKey } from "../keys/keys.repository.ts";
 import { HttpProblem } from "./problem.ts";
 
 /**
@@ -25,7 +25,7 @@ export class SeenEngine {
   constructor(
     /** All of it, for what is no record. */
     private readonly engine: Engine,
-    private readonly key: Pick<HeldKey, "name" | "countries">,
+    private readonly key: Pick<StoredKey, "name" | "countries">,
   ) {}
 
   /** What it was built from. */
@@ -68,15 +68,15 @@ export class SeenEngine {
   }
 
   /** The countries held. */
-  countries(): HeldCountry[] {
-    return heldCountries(this.engine).filter(({ code }) => this.#allows(code));
+  countries(): IndexedCountry[] {
+    return indexedCountries(this.engine).filter(({ code }) => this.#allows(code));
   }
 
   /** A word about asked countries of which no data is held. */
-  notHeld(asked: readonly string[] | undefined): string[] {
-    const held = heldCountries(this.engine).map(({ code }) => code);
-    const missing = (asked ?? this.key.countries).filter((code) => !held.includes(code));
-    return missing.length ? [`There is no data for ${missing.join(", ")}, only for ${held.join(", ")}.`] : [];
+  notHeld(codes: readonly string[] | undefined): string[] {
+    const existing = indexedCountries(this.engine).map(({ code }) => code);
+    const missing = (codes ?? this.key.countries).filter((code) => !existing.includes(code));
+    return missing.length ? [`There is no data for ${missing.join(", ")}, only for ${existing.join(", ")}.`] : [];
   }
 
   /** Whether a position lies in a country that the key may see. */
@@ -112,9 +112,9 @@ export class SeenEngine {
 
   /** Narrowed to the countries asked for, else to those of the key. @throws HttpProblem for one that is none of them */
   #narrowed<Q extends { countries?: readonly string[] }>(query: Q): Q {
-    const { countries: asked } = query;
-    if (asked?.length) for (const country of asked) this.check(country);
-    const countries = asked?.length ? asked : this.isWhole ? undefined : this.key.countries;
+    const { countries: codes } = query;
+    if (codes?.length) for (const country of codes) this.check(country);
+    const countries = codes?.length ? codes : this.isWhole ? undefined : this.key.countries;
     return { ...query, countries };
   }
 }

@@ -11,11 +11,11 @@ const SLOW = 2500;
  * @throws HttpProblem for one that there is not, and for keys of other kinds
  */
 export function situationOf({ call, key, request, query }: Incoming): Situation | undefined {
-  const asked = headerOf(request, "bibliotope-situation") ?? query.get("situation");
-  if (!asked || !call.plays) return undefined;
+  const params = headerOf(request, "bibliotope-situation") ?? query.get("situation");
+  if (!params || !call.plays) return undefined;
   if (key.kind !== "try")
     throw new HttpProblem("not-allowed", "Situations need a try key (bt_try_…). Leave it out, or use one.");
-  const situation = SITUATIONS.find((one) => one === asked);
+  const situation = SITUATIONS.find((one) => one === params);
   if (situation) return situation;
   throw new HttpProblem("malformed", `There is no such situation. Use one of ${SITUATIONS.join(", ")}.`, [
     { parameter: "situation", message: "is not known", example: "none" },

@@ -118,7 +118,7 @@ export class Wire {
     incoming.situation = situationOf(incoming);
     if (incoming.situation && call.plays !== "itself") await play(incoming.situation);
     const { asks } = (!incoming.isGet && call.many) || call;
-    if (asks) incoming.asked = read(words, asks) as never;
+    if (asks) incoming.params = read(words, asks) as never;
     const reply = await (this.handlers[incoming.name] as Handler<CallName>)(incoming);
     if ("stream" in reply) return reply;
     incoming.reply = reply;

@@ -2,7 +2,7 @@ import type { Reading } from "@bibliotope/core/import";
 import type { TableFormat } from "@bibliotope/wire";
 
 /** What a load is told. */
-export interface LoadAsked {
+export interface ImportRequest {
   /** Where the file lies. */
   path: string;
   fileName: string;

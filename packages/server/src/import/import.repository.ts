@@ -3,7 +3,7 @@ import type { Knex } from "knex";
 import { type Cell, copyRows } from "../database/copy.ts";
 import { giveIdentities } from "../gazetteer/identities.repository.ts";
 import { TableError } from "./bytes.ts";
-import type { LoadAsked, Loaded, VersionCounts } from "./import-request.ts";
+import type { ImportRequest, Loaded, VersionCounts } from "./import-request.ts";
 
 export interface NewVersion {
   id: number;
@@ -44,10 +44,10 @@ export const STAGED = [
   "postcode",
 ];
 
-export async function makeVersion(transaction: Knex.Transaction, asked: LoadAsked): Promise<NewVersion> {
-  const { name, licence, source } = asked.dataSet;
+export async function makeVersion(transaction: Knex.Transaction, params: ImportRequest): Promise<NewVersion> {
+  const { name, licence, source } = params.dataSet;
   const [{ id: dataSet }] = await transaction("data_sets")
-    .insert({ name, licence, source, reading: JSON.stringify({ heads: asked.heads, ...asked.reading }), trust: 2 })
+    .insert({ name, licence, source, reading: JSON.stringify({ heads: params.heads, ...params.reading }), trust: 2 })
     .onConflict("name")
     .merge(["licence", "source", "reading"])
     .returning("id");
@@ -56,10 +56,10 @@ export async function makeVersion(transaction: Knex.Transaction, asked: LoadAske
     .insert({
       data_set_id: dataSet,
       number: (last?.number ?? 0) + 1,
-      day: asked.day,
-      file_name: asked.fileName,
-      made_by: asked.madeBy,
-      job_id: asked.job,
+      day: params.day,
+      file_name: params.fileName,
+      made_by: params.madeBy,
+      job_id: params.job,
     })
     .returning("id");
   return { id, dataSet };

@@ -5,7 +5,7 @@ import { identitiesOf } from "../gazetteer/identities.repository.ts";
 import { Borders } from "./borders.ts";
 import { TableError } from "./bytes.ts";
 import * as brought from "./import.repository.ts";
-import type { LoadAsked, Loaded } from "./import-request.ts";
+import type { ImportRequest, Loaded } from "./import-request.ts";
 import { readTable } from "./table.ts";
 
 export type Progress = (done: number, words: string) => void;
@@ -22,8 +22,8 @@ const CELL_KEPT = 300;
  * @param progress hears how many bytes were read, and what is being done
  * @throws TableError when the file cannot be read, or no row of it can be taken
  */
-export async function load(database: Knex, asked: LoadAsked, progress: Progress): Promise<Loaded> {
-  const before = await brought.versionOfJob(database, asked.job);
+export async function load(database: Knex, params: ImportRequest, progress: Progress): Promise<Loaded> {
+  const before = await brought.versionOfJob(database, params.job);
   if (before) return before;
   const borders = await Borders.of(database);
   const loaded = database.transaction(async (transaction) => {
@@ -31,10 +31,10 @@ export async function load(database: Knex, asked: LoadAsked, progress: Progress)
     await transaction.raw("set local work_mem to '256MB'");
     // joins of whole tables: a planner that takes new rows for few would look each up by itself, for minutes
     await transaction.raw("set local enable_nestloop to off");
-    const version = await brought.makeVersion(transaction, asked);
+    const version = await brought.makeVersion(transaction, params);
     await brought.makeStaging(transaction);
     const { gathered, taken, checks, rows, staged } = await copying(transaction, "brought", brought.STAGED, (copy) =>
-      readRows(copy, asked, borders, progress),
+      readRows(copy, params, borders, progress),
     );
     if (!taken) throw new brought.NothingTaken(rows, checks);
     const outside = checks["outside-country"] ?? 0;
@@ -58,7 +58,7 @@ export async function load(database: Knex, asked: LoadAsked, progress: Progress)
       postcodes: made.postcodes.length,
       areas: made.areas.length,
     };
-    if (asked.isTrial) throw new TrialEnded({ counts, checks: checked });
+    if (params.isTrial) throw new TrialEnded({ counts, checks: checked });
     await brought.finishVersion(transaction, version.id, counts, checked);
     return { version: version.id, counts, checks: checked };
   });
@@ -87,8 +87,8 @@ interface RowsRead {
   checks: Record<string, number>;
 }
 
-async function readRows(copy: RowCopy, asked: LoadAsked, borders: Borders, progress: Progress): Promise<RowsRead> {
-  const reader = new RowReader(asked.reading);
+async function readRows(copy: RowCopy, params: ImportRequest, borders: Borders, progress: Progress): Promise<RowsRead> {
+  const reader = new RowReader(params.reading);
   const gathered = new Gatherer((country) => borders.namesOf(country));
   const checks: Record<string, number> = {};
   const staged = { addresses: 0, places: 0 };
@@ -100,13 +100,13 @@ async function readRows(copy: RowCopy, asked: LoadAsked, borders: Borders, progr
     checks[kind] = (checks[kind] ?? 0) + 1;
     if (checks[kind] <= DOUBTS_KEPT) noteOdd(kind, words(), column, number, null);
   };
-  const width = asked.reading.columns.length;
-  for await (const batch of readTable(asked.path, asked.format, asked.heads, (more) => {
+  const width = params.reading.columns.length;
+  for await (const batch of readTable(params.path, params.format, params.heads, (more) => {
     bytes += more;
   })) {
     for (const { number, cells } of batch) {
       rows++;
-      const { row, refused, doubts } = readOne(reader, cells, width, asked.heads);
+      const { row, refused, doubts } = readOne(reader, cells, width, params.heads);
       if (refused) {
         checks[refused.kind] = (checks[refused.kind] ?? 0) + 1;
         noteOdd(

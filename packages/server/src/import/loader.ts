@@ -1,7 +1,7 @@
 import type { Knex } from "knex";
 import { inWorker } from "../jobs/in-worker.ts";
 import type { Runner } from "../jobs/jobs.ts";
-import { type LoadAsked, type Loaded, loadName } from "./import-request.ts";
+import { type ImportRequest, type Loaded, loadName } from "./import-request.ts";
 import type { LoadTask } from "./load.worker.ts";
 
 /** Loads a file in a thread of its own. Stopped, or ended with its process, it leaves nothing behind. */
@@ -10,9 +10,9 @@ export function loader(databaseUrl: string, database: Knex): Runner {
     const { id } = running.job;
     // of a process that was killed: PostgreSQL notices only when its statement is done
     await endLoad(database, id);
-    const asked = { ...(running.job.asked as Omit<LoadAsked, "job">), job: running.job.id };
+    const request = { ...(running.job.asked as Omit<ImportRequest, "job">), job: running.job.id };
     const file = new URL("./load.worker.js", import.meta.url);
-    const loaded = await inWorker<Loaded>(file, { databaseUrl, asked } satisfies LoadTask, running).catch(
+    const loaded = await inWorker<Loaded>(file, { databaseUrl, request } satisfies LoadTask, running).catch(
       async (error: unknown) => {
         await endLoad(database, id);
         throw error;
@@ -22,7 +22,7 @@ export function loader(databaseUrl: string, database: Knex): Runner {
     const words = [counted(addresses, "address", "addresses"), counted(places, "place", "places")].filter(Boolean);
     // a list of towns
     if (!words.length) words.push(counted(areas, "area", "areas"));
-    return { words: `${words.join(" and ")} ${asked.isTrial ? "would be imported" : "in a draft"}`, result: loaded };
+    return { words: `${words.join(" and ")} ${request.isTrial ? "would be imported" : "in a draft"}`, result: loaded };
   };
 }
 

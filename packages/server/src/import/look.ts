@@ -23,7 +23,7 @@ const CELL_SHOWN = 300;
 /** A file that is to be looked at. */
 export interface FileLook {
   path: string;
-  asked: LookAtFileRequest;
+  params: LookAtFileRequest;
   /** Where no column names one. */
   country: string | undefined;
   /** How files of data sets were read before, the newest first. */
@@ -37,17 +37,17 @@ export type KeptReading = TableReading & { heads?: string[] | null };
  * How a file would be read: what its columns are taken for and why, and its first rows as they would read.
  * @throws TableError
  */
-export async function look({ path, asked, country, readings }: FileLook): Promise<FileStart> {
-  const { format, heads, rows } = await lookAtTable(path, asked.format);
-  const isData = asked.purpose !== "batch";
-  const proposals = proposeColumns(heads, rows, asked.purpose);
-  const kept = asked.reading || !isData ? undefined : keptReading(readings, heads);
+export async function look({ path, params, country, readings }: FileLook): Promise<FileStart> {
+  const { format, heads, rows } = await lookAtTable(path, params.format);
+  const isData = params.purpose !== "batch";
+  const proposals = proposeColumns(heads, rows, params.purpose);
+  const kept = params.reading || !isData ? undefined : keptReading(readings, heads);
   const columns = proposals.map((proposal, i) => {
-    if (asked.reading) return { ...proposal, use: asked.reading.columns[i] ?? null };
+    if (params.reading) return { ...proposal, use: params.reading.columns[i] ?? null };
     return kept ? { use: kept.columns[i] ?? null, why: "as last time" } : proposal;
   });
   const hasCountry = columns.some(({ use }) => use?.meaning === "country");
-  const said = (asked.reading ?? kept)?.projection;
+  const said = (params.reading ?? kept)?.projection;
   const found =
     hasCountry || !isData
       ? undefined
@@ -58,8 +58,8 @@ export async function look({ path, asked, country, readings }: FileLook): Promis
           LANDS,
           country,
         );
-  const its = asked.reading?.country ?? kept?.country ?? found?.country;
-  const metres = metresOf(columns, heads, rows, its, said !== undefined);
+  const own = params.reading?.country ?? kept?.country ?? found?.country;
+  const metres = metresOf(columns, heads, rows, own, said !== undefined);
   const projection = said ?? metres?.projection;
   const inCapitals =
     isData &&
@@ -67,10 +67,10 @@ export async function look({ path, asked, country, readings }: FileLook): Promis
       columns.map(({ use }) => use),
       rows,
     );
-  const others: Omit<TableReading, "columns"> = asked.reading ?? {
+  const others: Omit<TableReading, "columns"> = params.reading ?? {
     ...(inCapitals ? { recases: true } : {}),
     ...(kept ?? {}),
-    ...(its ? { country: its } : {}),
+    ...(own ? { country: own } : {}),
   };
   const reading: TableReading = {
     ...others,

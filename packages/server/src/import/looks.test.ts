@@ -9,7 +9,7 @@ const doing = (code: string) =>
   new URL(
     `data:text/javascript,${encodeURIComponent(`import { parentPort, workerData } from "node:worker_threads"; ${code}`)}`,
   );
-const task = (more: object = {}) => ({ path: "", asked: {}, country: undefined, readings: [], ...more }) as FileLook;
+const task = (more: object = {}) => ({ path: "", params: {}, country: undefined, readings: [], ...more }) as FileLook;
 const most = { memory: 64, time: 10_000 };
 
 describe("looking at files", () => {

@@ -25,19 +25,19 @@ const NAMES: DemoKeys = {
  * that a later start can print them. Keys that the file lost, or the database does not know, are made anew.
  */
 export async function demoKeys(database: Knex, file: string): Promise<DemoKeys> {
-  const held = await readFile(file, "utf8")
+  const loaded = await readFile(file, "utf8")
     .then(JSON.parse, () => ({}))
     .catch(() => ({}));
   const known = await readKeys(database);
   const keys = {} as DemoKeys;
   for (const kind of KEY_KINDS) {
-    const key = held[kind];
+    const key = loaded[kind];
     keys[kind] =
       typeof key === "string" && known.has(hashOf(key))
         ? key
         : (await makeKey(database, { kind, name: NAMES[kind], origins: ORIGINS[kind] ?? [], ...UNLIMITED })).key;
   }
-  if (JSON.stringify(keys) !== JSON.stringify(held)) {
+  if (JSON.stringify(keys) !== JSON.stringify(loaded)) {
     await writeFile(`${file}.part`, JSON.stringify(keys, null, 2), { mode: 0o600 });
     await rename(`${file}.part`, file);
   }

@@ -1,11 +1,11 @@
 import type { Knex } from "knex";
 import { onceMore } from "../once-more.ts";
-import { type HeldKey, noteUses, readKeys } from "./keys.repository.ts";
+import { noteUses, readKeys, type StoredKey } from "./keys.repository.ts";
 import { hashOf } from "./secrets.ts";
 
 /** All keys in memory, so that no lookup waits for the database; told of changes by `signals.ts`. */
 export class KeyRing {
-  #keys = new Map<string, HeldKey>();
+  #keys = new Map<string, StoredKey>();
   /** Uses that are not noted yet, by the key's id. */
   #uses = new Map<number, Date>();
 
@@ -16,18 +16,18 @@ export class KeyRing {
     this.#keys = await readKeys(this.database);
   });
 
-  find(key: string): HeldKey | undefined {
+  find(key: string): StoredKey | undefined {
     return this.#keys.get(hashOf(key));
   }
 
   /** A key by its number, as long as it was not withdrawn. */
-  byId(id: number): HeldKey | undefined {
+  byId(id: number): StoredKey | undefined {
     for (const key of this.#keys.values()) if (key.id === id) return key;
     return undefined;
   }
 
   /** Remembers that a key is used; written down later, so that no lookup waits for it. */
-  used({ id }: HeldKey): void {
+  used({ id }: StoredKey): void {
     this.#uses.set(id, new Date());
   }
 
@@ -49,7 +49,7 @@ export class KeyRing {
  * True when a page of that origin may use the key. `http://localhost:*` allows every port, `https://*.members.example`
  * every sub-domain, but not the domain itself.
  */
-export function allowsOrigin({ origins }: Pick<HeldKey, "origins">, origin: string): boolean {
+export function allowsOrigin({ origins }: Pick<StoredKey, "origins">, origin: string): boolean {
   return origins.some((allowed) => {
     const [wanted, given] = allowed.endsWith(":*") ? [allowed.slice(0, -2), withoutPort(origin)] : [allowed, origin];
     const [scheme, domain] = wanted.split("://*");

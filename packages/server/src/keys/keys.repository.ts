@@ -12,7 +12,7 @@ import type { Knex } from "knex";
 import { hashOf, newSecret } from "./secrets.ts";
 
 /** A key as the checks need it. */
-export interface HeldKey {
+export interface StoredKey {
   id: number;
   kind: KeyKind;
   name: string;
@@ -28,7 +28,7 @@ export interface HeldKey {
 }
 
 /** Whether the last day of a key is over. */
-export const hasEnded = ({ endsAt }: Pick<HeldKey, "endsAt">) => endsAt !== null && endsAt.getTime() <= Date.now();
+export const hasEnded = ({ endsAt }: Pick<StoredKey, "endsAt">) => endsAt !== null && endsAt.getTime() <= Date.now();
 
 /** Makes a key and tells every process. The key itself is in the answer and nowhere else. */
 export async function makeKey(database: Knex, { kind, ...rules }: MakeKeyRequest): Promise<MadeKey> {
@@ -88,7 +88,7 @@ export async function noteUses(database: Knex, uses: ReadonlyMap<number, Date>):
 }
 
 /** Every key that was not withdrawn, by its hash. */
-export async function readKeys(database: Knex): Promise<Map<string, HeldKey>> {
+export async function readKeys(database: Knex): Promise<Map<string, StoredKey>> {
   const rows = await database("keys").whereNull("withdrawn_at");
   return new Map(
     rows.map(({ key_hash, id, kind, name, origins, calls, countries, ends_at, per_minute, per_day }) => [

@@ -28,12 +28,12 @@ const PART = 1 / 8;
  */
 export async function lease(database: Knex, key: number, amount: Amount, wanted: number): Promise<Leased> {
   return database.transaction(async (transaction) => {
-    const held = () => transaction("permits").where({ key_id: key, amount: amount.name });
+    const stored = () => transaction("permits").where({ key_id: key, amount: amount.name });
     await transaction("permits")
       .insert({ key_id: key, amount: amount.name, turn: 0, began: transaction.raw("to_timestamp(0)"), taken: 0 })
       .onConflict()
       .ignore();
-    const row = await held()
+    const row = await stored()
       .forUpdate()
       .first("turn", "taken", transaction.raw("extract(epoch from clock_timestamp() - began)::float8 as age"));
     const isOver = row.age >= amount.seconds;
@@ -41,7 +41,7 @@ export async function lease(database: Knex, key: number, amount: Amount, wanted:
     const left = Math.max(0, amount.most - taken);
     const granted = Math.min(left, Math.max(wanted, Math.floor(left * PART)));
     const turn = isOver ? row.turn + 1 : row.turn;
-    await held().update({
+    await stored().update({
       turn,
       taken: taken + granted,
       ...(isOver ? { began: transaction.raw("clock_timestamp()") } : {}),

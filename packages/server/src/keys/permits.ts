@@ -2,7 +2,7 @@ import type { Knex } from "knex";
 import { type Amount, countProcesses, giveBack, lease } from "./permits.repository.ts";
 
 /** Whether a lookup may go on, and what is left after it. */
-export interface Standing {
+export interface RateState {
   isGranted: boolean;
   /** As far as this process knows. */
   left: number;
@@ -35,7 +35,7 @@ interface Lease {
   /** Lookups that wait for more. */
   waiting: number;
   /** The asking for more that goes on. */
-  asking: Promise<void> | undefined;
+  pending: Promise<void> | undefined;
 }
 
 /**
@@ -50,97 +50,97 @@ export class Permits {
   constructor(private readonly database: Knex) {}
 
   /** Uses up one permit of an amount, if there is one. */
-  take(key: number, amount: Amount): Standing | Promise<Standing> {
-    const held = this.#leaseOf(key, amount);
-    return this.#use(held) ?? this.#wait(held);
+  take(key: number, amount: Amount): RateState | Promise<RateState> {
+    const lease = this.#leaseOf(key, amount);
+    return this.#use(lease) ?? this.#wait(lease);
   }
 
   /** Gives back what is not used, and counts the processes; called every second. */
   async tend(): Promise<void> {
     const now = performance.now();
     if (this.#tended++ % COUNT_EVERY === 0) this.#processes = await countProcesses(this.database);
-    for (const [name, held] of this.#leases) {
-      if (held.endsAt <= now && !held.waiting) this.#leases.delete(name);
-      else if (held.unused && held.turn && now - held.usedAt > IDLE) await this.#giveBack(held);
+    for (const [name, lease] of this.#leases) {
+      if (lease.endsAt <= now && !lease.waiting) this.#leases.delete(name);
+      else if (lease.unused && lease.turn && now - lease.usedAt > IDLE) await this.#giveBack(lease);
     }
   }
 
   /** Gives everything back, before the process ends. */
   async stop(): Promise<void> {
-    for (const held of this.#leases.values()) if (held.unused && held.turn) await this.#giveBack(held);
+    for (const lease of this.#leases.values()) if (lease.unused && lease.turn) await this.#giveBack(lease);
   }
 
   #leaseOf(key: number, amount: Amount): Lease {
     const name = `${key} ${amount.name}`;
-    let held = this.#leases.get(name);
-    if (!held) {
+    let lease = this.#leases.get(name);
+    if (!lease) {
       const nothing = { turn: 0, unused: 0, left: amount.most, endsAt: 0, lookedAt: 0, usedAt: 0, waiting: 0 };
-      held = { key, amount, ...nothing, asking: undefined };
-      this.#leases.set(name, held);
+      lease = { key, amount, ...nothing, pending: undefined };
+      this.#leases.set(name, lease);
     }
-    held.amount = amount;
-    return held;
+    lease.amount = amount;
+    return lease;
   }
 
   /** The standing, where it needs no asking. */
-  #use(held: Lease): Standing | undefined {
+  #use(lease: Lease): RateState | undefined {
     const now = performance.now();
-    if (now >= held.endsAt) return undefined;
-    const endsIn = (held.endsAt - now) / 1000;
-    if (held.unused > 0) {
-      held.unused--;
-      held.usedAt = now;
-      return { isGranted: true, left: held.unused + held.left, endsIn };
+    if (now >= lease.endsAt) return undefined;
+    const endsIn = (lease.endsAt - now) / 1000;
+    if (lease.unused > 0) {
+      lease.unused--;
+      lease.usedAt = now;
+      return { isGranted: true, left: lease.unused + lease.left, endsIn };
     }
-    if (held.left === 0 && now - held.lookedAt < LOOK_AGAIN) return { isGranted: false, left: 0, endsIn };
+    if (lease.left === 0 && now - lease.lookedAt < LOOK_AGAIN) return { isGranted: false, left: 0, endsIn };
     return undefined;
   }
 
-  async #wait(held: Lease): Promise<Standing> {
-    held.waiting++;
+  async #wait(lease: Lease): Promise<RateState> {
+    lease.waiting++;
     try {
       for (;;) {
-        held.asking ??= this.#ask(held).finally(() => {
-          held.asking = undefined;
+        lease.pending ??= this.#ask(lease).finally(() => {
+          lease.pending = undefined;
         });
-        await held.asking;
-        const standing = this.#use(held);
+        await lease.pending;
+        const standing = this.#use(lease);
         if (standing) return standing;
       }
     } finally {
-      held.waiting--;
+      lease.waiting--;
     }
   }
 
-  async #ask(held: Lease): Promise<void> {
-    const asked = lease(this.database, held.key, held.amount, held.waiting);
-    const leased = await within(PATIENCE, asked).catch(() => undefined);
+  async #ask(existing: Lease): Promise<void> {
+    const leasing = lease(this.database, existing.key, existing.amount, existing.waiting);
+    const leased = await within(PATIENCE, leasing).catch(() => undefined);
     const now = performance.now();
-    held.lookedAt = now;
-    held.usedAt = now;
+    existing.lookedAt = now;
+    existing.usedAt = now;
     if (leased) {
       // what was granted while the database was away counts for the window before
-      held.unused = leased.granted;
-      held.turn = leased.turn;
-      held.left = leased.left;
-      held.endsAt = now + leased.endsIn * 1000;
-    } else this.#goOnAlone(held, now);
+      existing.unused = leased.granted;
+      existing.turn = leased.turn;
+      existing.left = leased.left;
+      existing.endsAt = now + leased.endsIn * 1000;
+    } else this.#goOnAlone(existing, now);
   }
 
   /** Without the database: our share of what is left of the window, or of a new one. */
-  #goOnAlone(held: Lease, now: number): void {
-    const isOver = now >= held.endsAt;
-    const left = isOver ? held.amount.most : held.left;
-    held.unused = Math.floor(left / this.#processes);
-    held.left = 0;
-    held.turn = 0;
-    if (isOver) held.endsAt = now + held.amount.seconds * 1000;
+  #goOnAlone(lease: Lease, now: number): void {
+    const isOver = now >= lease.endsAt;
+    const left = isOver ? lease.amount.most : lease.left;
+    lease.unused = Math.floor(left / this.#processes);
+    lease.left = 0;
+    lease.turn = 0;
+    if (isOver) lease.endsAt = now + lease.amount.seconds * 1000;
   }
 
-  async #giveBack(held: Lease): Promise<void> {
-    const { key, amount, turn, unused } = held;
-    held.unused = 0;
-    held.left += unused;
+  async #giveBack(lease: Lease): Promise<void> {
+    const { key, amount, turn, unused } = lease;
+    lease.unused = 0;
+    lease.left += unused;
     await giveBack(this.database, key, amount.name, { turn, unused });
   }
 }

@@ -21,8 +21,8 @@ export class UseCounter {
     const hour = Math.floor(Date.now() / HOUR);
     const bucket = bucketOf(milliseconds);
     const name = `${hour} ${key_id} ${call} ${outcome} ${bucket}`;
-    const held = this.#uses.get(name);
-    if (held) held.count++;
+    const existing = this.#uses.get(name);
+    if (existing) existing.count++;
     else this.#uses.set(name, { hour: new Date(hour * HOUR), key_id, call, outcome, bucket, count: 1 });
   }
 
@@ -30,8 +30,8 @@ export class UseCounter {
   chosen(key_id: number, letters: number): void {
     const hour = Math.floor(Date.now() / HOUR);
     const name = `${hour} ${key_id} ${letters}`;
-    const held = this.#choices.get(name);
-    if (held) held.count++;
+    const existing = this.#choices.get(name);
+    if (existing) existing.count++;
     else this.#choices.set(name, { hour: new Date(hour * HOUR), key_id, letters, count: 1 });
   }
 
@@ -64,8 +64,8 @@ export class UseCounter {
 
 function restore<T extends { count: number }>(to: Map<string, T>, from: ReadonlyMap<string, T>): void {
   for (const [name, row] of from) {
-    const held = to.get(name);
-    if (held) held.count += row.count;
+    const existing = to.get(name);
+    if (existing) existing.count += row.count;
     else to.set(name, row);
   }
 }

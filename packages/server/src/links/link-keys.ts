@@ -61,9 +61,9 @@ export class LinkKeys {
 
   /** @returns whether there is a file */
   #read(): boolean {
-    const held = statSync(this.file, { throwIfNoEntry: false });
-    if (!held) return false;
-    const mark = `${held.ino} ${held.mtimeMs}`;
+    const stats = statSync(this.file, { throwIfNoEntry: false });
+    if (!stats) return false;
+    const mark = `${stats.ino} ${stats.mtimeMs}`;
     if (mark === this.#mark) return true;
     const keys = JSON.parse(readFileSync(this.file, "utf8")) as LinkKey[];
     if (!Array.isArray(keys) || !keys.length || keys.some(({ id, key }) => !id || !/^[0-9a-f]{64}$/.test(key)))

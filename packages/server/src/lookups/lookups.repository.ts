@@ -13,8 +13,8 @@ export async function listLookups(database: Knex, userId: number): Promise<Earli
   const user = await database("users").where({ id: userId }).first("keeps_lookups");
   const rows = await database("lookups").where({ user_id: userId }).orderBy("asked_at", "desc").limit(MOST);
   const lookups = rows.map(
-    ({ asked, outcome, found, asked_at }): EarlierLookup => ({
-      asked,
+    ({ asked: params, outcome, found, asked_at }): EarlierLookup => ({
+      asked: params,
       outcome,
       found,
       askedAt: asked_at.toISOString(),

@@ -5,7 +5,7 @@ import { publish } from "./publication.repository.ts";
 import type { SegmentStore } from "./segment-store.ts";
 
 /** What a job that publishes is told. */
-export interface PublishAsked {
+export interface PublicationRequest {
   /** The most trusted first. */
   versions: number[];
   why: string;
@@ -18,9 +18,9 @@ export interface PublishAsked {
  */
 export function publisher(database: Knex, store: SegmentStore, index: LiveIndex): Runner {
   return async ({ job, progress, stop }) => {
-    const { versions, why, madeBy } = job.asked as PublishAsked;
-    const held = await database("data_set_versions").whereIn("id", versions).pluck("id");
-    const gone = versions.find((version) => !held.includes(version));
+    const { versions, why, madeBy } = job.asked as PublicationRequest;
+    const stored = await database("data_set_versions").whereIn("id", versions).pluck("id");
+    const gone = versions.find((version) => !stored.includes(version));
     if (gone !== undefined) throw new Error("One of these versions was deleted in the meantime. Nothing was changed.");
     // the map is drawn from the same records: both at once
     const beside = index.prepare(versions);

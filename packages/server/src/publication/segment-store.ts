@@ -31,11 +31,11 @@ export class SegmentStore {
     const name = this.nameOf(versions);
     const file = join(this.folder, `${name}.segment`);
     await mkdir(this.folder, { recursive: true });
-    const held = await openSegment(file).catch((error: unknown) => {
+    const existing = await openSegment(file).catch((error: unknown) => {
       if (error instanceof SegmentError || (error as NodeJS.ErrnoException).code === "ENOENT") return undefined;
       throw error;
     });
-    if (held) return held;
+    if (existing) return existing;
     await build({ databaseUrl: this.databaseUrl, versions, name, file }, progress);
     return openSegment(file);
   }

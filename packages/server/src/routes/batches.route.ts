@@ -43,7 +43,7 @@ export function reviewHandlers({ database, jobs, files, index, services }: Needs
     return { batches: await held.listBatches(database) };
   }
 
-  async function makeBatch({ asked: { file, ...asked }, user }: Own<"makeBatch">) {
+  async function makeBatch({ params: { file, ...asked }, user }: Own<"makeBatch">) {
     if (!(await files.find(file))) throw new HttpProblem("not-found", "The file no longer exists. Upload it again.");
     if (asked.register !== undefined) checkRegister(services, asked.register);
     return startBatch({ database, jobs }, files.pathOf(file), asked, { madeBy: user.id, key: null });
@@ -59,7 +59,7 @@ export function reviewHandlers({ database, jobs, files, index, services }: Needs
     if (!(await held.dropBatch(database, id()))) throw noBatch();
   }
 
-  async function batchRows({ asked: { show, offset }, id }: Own<"batchRows">) {
+  async function batchRows({ params: { show, offset }, id }: Own<"batchRows">) {
     const standing = show === "all" ? undefined : show;
     return { rows: await held.listRows(database, id(), standing, { limit: ROWS, offset }) };
   }
@@ -68,13 +68,13 @@ export function reviewHandlers({ database, jobs, files, index, services }: Needs
     return held.readPoints(database, id());
   }
 
-  async function batchValues({ id, asked }: Own<"batchValues">) {
-    return held.readValues(database, id(), asked.column);
+  async function batchValues({ id, params }: Own<"batchValues">) {
+    return held.readValues(database, id(), params.column);
   }
 
   async function batchRow(own: Own<"batchRow">): Promise<BatchCandidates> {
     const { row, lookup } = await rowOf(own.id("id"), own.id("number"));
-    const candidates = lookup.candidates(row.cells, own.asked.text).map((candidate) => ({
+    const candidates = lookup.candidates(row.cells, own.params.text).map((candidate) => ({
       ...answerOf(candidate),
       ...("score" in candidate
         ? { score: candidate.score, differences: candidate.differences, gloss: candidate.gloss }
@@ -84,7 +84,7 @@ export function reviewHandlers({ database, jobs, files, index, services }: Needs
     return { ...row, candidates };
   }
 
-  async function decideRow({ asked: { how, place = 0, ref, text }, id, user }: Own<"decideRow">) {
+  async function decideRow({ params: { how, place = 0, ref, text }, id, user }: Own<"decideRow">) {
     const { batch, row, lookup } = await rowOf(id("id"), id("number"));
     const chosen = how === "leave" ? undefined : lookup.candidates(row.cells, text)[place];
     if (how !== "leave" && (!chosen || (ref !== undefined && chosen.ref !== ref)))
@@ -105,10 +105,10 @@ export function reviewHandlers({ database, jobs, files, index, services }: Needs
     return { number };
   }
 
-  async function batchFile({ asked, parts, id, response }: Own<"batchFile">) {
+  async function batchFile({ params, parts, id, response }: Own<"batchFile">) {
     const found = await held.findBatch(database, id("id"));
     if (!found) throw noBatch();
-    await sendBatch(database, found, parts.format, asked.only === "accepted", response);
+    await sendBatch(database, found, parts.format, params.only === "accepted", response);
   }
 
   async function rowOf(id: number, number: number) {

@@ -26,7 +26,7 @@ export function correctionHandlers({ database, index }: Needs) {
     return { corrections: await held.listCorrections(database, holds) };
   }
 
-  async function makeCorrection({ asked: { ref, change, note = "" }, user }: Own<"makeCorrection">) {
+  async function makeCorrection({ params: { ref, change, note = "" }, user }: Own<"makeCorrection">) {
     const target = await targetOf(ref, change);
     const id = await held.makeCorrection(database, {
       ...{ state: "applied", ref, note, madeBy: user.id, key: null },
@@ -36,7 +36,7 @@ export function correctionHandlers({ database, index }: Needs) {
     return { id };
   }
 
-  async function decideCorrection({ asked: { state, change }, id, user }: Own<"decideCorrection">) {
+  async function decideCorrection({ params: { state, change }, id, user }: Own<"decideCorrection">) {
     const found = await held.findCorrection(database, id());
     if (!found) throw new HttpProblem("not-found", "There is no such correction.");
     let decided: Change | undefined;
@@ -92,7 +92,7 @@ export function reportHandlers(database: Knex) {
   return { report } satisfies Partial<Handlers>;
 
   async function report(incoming: Incoming<"report">): Promise<Reply> {
-    const { ref, at, text } = incoming.asked;
+    const { ref, at, text } = incoming.params;
     const record = ref === undefined ? undefined : incoming.engine.record(ref);
     if (ref !== undefined && !record) throw new HttpProblem("not-found", "No record has this ref.");
     await held.makeCorrection(database, {

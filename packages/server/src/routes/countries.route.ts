@@ -21,13 +21,13 @@ function country(incoming: Incoming<"country">): Reply {
   const { engine } = incoming;
   const began = performance.now();
   const code = incoming.parts.code.toUpperCase();
-  const found = countriesOf(engine, incoming.languages()).find((held) => held.code === code);
+  const found = countriesOf(engine, incoming.languages()).find((existing) => existing.code === code);
   if (found) return jsonReply(incoming, { ...found, source: engine.sources }, began);
-  const held = engine
+  const codes = engine
     .countries()
     .map((other) => other.code)
     .join(", ");
-  throw new HttpProblem("not-found", `There is no data for ${code.slice(0, 20)}, only for ${held}.`);
+  throw new HttpProblem("not-found", `There is no data for ${code.slice(0, 20)}, only for ${codes}.`);
 }
 
 /** The first and the last postcode held of each country, by the segment that holds them. */
@@ -37,13 +37,13 @@ const ends = new WeakMap<Segment, ReadonlyMap<string, ReadonlySet<number>>>();
 function heldPostcodes({ segment }: SeenEngine, country: string): string[] | undefined {
   let known = ends.get(segment);
   if (!known) {
-    const held = new Map<string, ReadonlySet<number>>();
+    const byName = new Map<string, ReadonlySet<number>>();
     for (let postcode = segment.firstPostcode; postcode < segment.firstStreet; postcode++) {
       const code = segment.countryCode(postcode);
-      const [first = postcode] = held.get(code) ?? [];
-      held.set(code, new Set([first, postcode]));
+      const [first = postcode] = byName.get(code) ?? [];
+      byName.set(code, new Set([first, postcode]));
     }
-    known = held;
+    known = byName;
     ends.set(segment, known);
   }
   const things = known.get(country);

@@ -11,10 +11,10 @@ import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
 import { malformedTable } from "../import/bytes.ts";
 import type { Files } from "../import/files.ts";
-import type { LoadAsked } from "../import/import-request.ts";
+import type { ImportRequest } from "../import/import-request.ts";
 import type { Looks } from "../import/looks.ts";
 import type { Jobs } from "../jobs/jobs.ts";
-import type { PublishAsked } from "../publication/publish.ts";
+import type { PublicationRequest } from "../publication/publish.ts";
 
 interface Needs {
   database: Knex;
@@ -46,20 +46,20 @@ export function dataHandlers({ database, jobs, files, looks }: Needs) {
     return held.listData(database);
   }
 
-  async function handIn({ asked, request }: Own<"handIn">) {
-    return files.keep(asked.name || "file", request).catch(malformedTable);
+  async function handIn({ params, request }: Own<"handIn">) {
+    return files.keep(params.name || "file", request).catch(malformedTable);
   }
 
-  async function lookAtFile({ asked, parts }: Own<"lookAtFile">) {
+  async function lookAtFile({ params, parts }: Own<"lookAtFile">) {
     const { id } = await fileOf(parts.id);
-    const readings = await held.keptReadings(database, asked.dataSet);
-    const task = { path: files.pathOf(id), asked, country: await usualCountry(), readings };
+    const readings = await held.keptReadings(database, params.dataSet);
+    const task = { path: files.pathOf(id), params, country: await usualCountry(), readings };
     return looks.look(task).catch(malformedTable);
   }
 
-  async function makeLoad({ asked: { file, heads, ...asked }, user }: Own<"makeLoad">) {
+  async function makeLoad({ params: { file, heads, ...asked }, user }: Own<"makeLoad">) {
     const handed = await fileOf(file);
-    const told: Omit<LoadAsked, "job"> = {
+    const told: Omit<ImportRequest, "job"> = {
       ...asked,
       heads: heads ?? undefined,
       path: files.pathOf(handed.id),
@@ -76,14 +76,14 @@ export function dataHandlers({ database, jobs, files, looks }: Needs) {
     return { job };
   }
 
-  async function publishData({ asked: { versions, why }, user }: Own<"publishData">) {
-    const asked: PublishAsked = { versions, why, madeBy: user.id };
-    const job = { kind: "publish" as const, asked, title: why || "Publish", total: 100, madeBy: user.id };
+  async function publishData({ params: { versions, why }, user }: Own<"publishData">) {
+    const params: PublicationRequest = { versions, why, madeBy: user.id };
+    const job = { kind: "publish" as const, asked: params, title: why || "Publish", total: 100, madeBy: user.id };
     return { job: await jobs.make(job) };
   }
 
-  async function oddRows({ asked, id }: Own<"oddRows">) {
-    return held.oddRows(database, id(), asked.kind, ODD_ROWS);
+  async function oddRows({ params, id }: Own<"oddRows">) {
+    return held.oddRows(database, id(), params.kind, ODD_ROWS);
   }
 
   async function refusedFile({ id, response }: Own<"refusedFile">) {
@@ -91,7 +91,7 @@ export function dataHandlers({ database, jobs, files, looks }: Needs) {
     await pipeline(Readable.from(held.refusedRows(database, id())), response);
   }
 
-  async function versionFile({ asked: { inside, corrected }, parts: { format }, id, response }: Own<"versionFile">) {
+  async function versionFile({ params: { inside, corrected }, parts: { format }, id, response }: Own<"versionFile">) {
     if (!Object.hasOwn(OUT_FORMATS, format)) throw new HttpProblem("not-found", "The format is csv, geojson or gpx.");
     const about = await held.findVersion(database, id("id"));
     if (!about) throw noVersion();
@@ -102,12 +102,12 @@ export function dataHandlers({ database, jobs, files, looks }: Needs) {
     await pipeline(Readable.from(out.write(format as OutFormat)), response);
   }
 
-  async function difference({ asked, id }: Own<"difference">) {
-    return compareVersions(database, asked.from, id());
+  async function difference({ params, id }: Own<"difference">) {
+    return compareVersions(database, params.from, id());
   }
 
-  async function coverage({ asked, id }: Own<"coverage">) {
-    return readCoverage(database, id(), asked.beside || undefined);
+  async function coverage({ params, id }: Own<"coverage">) {
+    return readCoverage(database, id(), params.beside || undefined);
   }
 
   async function dropVersion({ id }: Own<"dropVersion">) {

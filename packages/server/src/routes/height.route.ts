@@ -11,7 +11,7 @@ export function heightHandlers(heights: Heights) {
   return { height } satisfies Partial<Handlers>;
 
   function height(incoming: Incoming<"height">): Reply {
-    const { at } = incoming.asked;
+    const { at } = incoming.params;
     const began = performance.now();
     if (!heights.isReady)
       throw new HttpProblem("not-ready", "Elevation data is being loaded. Try again in a moment.", undefined, {

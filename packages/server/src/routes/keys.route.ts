@@ -33,13 +33,13 @@ export function keyHandlers({ database, ring, counter, ownKeys }: Needs) {
     return { keys: await held.listKeys(database) };
   }
 
-  async function makeKey({ asked }: Own<"makeKey">) {
-    const made = await held.makeKey(database, asked);
+  async function makeKey({ params }: Own<"makeKey">) {
+    const made = await held.makeKey(database, params);
     await ring.refresh();
     return made;
   }
 
-  async function changeKey({ asked: rules, id }: Own<"changeKey">) {
+  async function changeKey({ params: rules, id }: Own<"changeKey">) {
     if (rules.calls.length || rules.countries.length || rules.endsAt || rules.perMinute || rules.perDay)
       refuseOwnKey(id());
     const before = (await held.listKeys(database)).find((one) => one.id === id());
@@ -51,9 +51,9 @@ export function keyHandlers({ database, ring, counter, ownKeys }: Needs) {
     return changed;
   }
 
-  async function replaceKey({ asked, id }: Own<"replaceKey">) {
+  async function replaceKey({ params, id }: Own<"replaceKey">) {
     refuseOwnKey(id());
-    const made = await held.replaceKey(database, id(), asked.overlap);
+    const made = await held.replaceKey(database, id(), params.overlap);
     if (!made) throw noSuchKey();
     await ring.refresh();
     return made;
@@ -65,14 +65,14 @@ export function keyHandlers({ database, ring, counter, ownKeys }: Needs) {
     await ring.refresh();
   }
 
-  async function uses({ asked }: Own<"uses">) {
+  async function uses({ params }: Own<"uses">) {
     await counter.write();
-    return readUses(database, asked);
+    return readUses(database, params);
   }
 
-  async function usesFile({ asked, response }: Own<"usesFile">) {
+  async function usesFile({ params, response }: Own<"usesFile">) {
     await counter.write();
-    const rows = await listUses(database, asked);
+    const rows = await listUses(database, params);
     const cells = rows.map(({ hour, key_id, name, call, outcome, count }) => [
       hour,
       key_id,

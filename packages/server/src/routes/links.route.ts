@@ -18,7 +18,7 @@ import { SeenEngine } from "../http/seen-engine.ts";
 import type { Reply } from "../http/send-reply.ts";
 import type { Handlers } from "../http/wire.ts";
 import type { KeyRing } from "../keys/key-ring.ts";
-import { type HeldKey, hasEnded } from "../keys/keys.repository.ts";
+import { hasEnded, type StoredKey } from "../keys/keys.repository.ts";
 import type { Permits } from "../keys/permits.ts";
 import type { UseCounter } from "../keys/use-counter.ts";
 import { type Link, linkOf, tokenOf } from "../links/link.ts";
@@ -49,8 +49,8 @@ export function linkHandlers({ database, linkKeys, place }: Pick<Needs, "databas
   return { link } satisfies Partial<Handlers>;
 
   async function link(incoming: Incoming<"link">): Promise<Reply> {
-    const { asked, key } = incoming;
-    const { of, hours } = asked;
+    const { params, key } = incoming;
+    const { of, hours } = params;
     if (isOfPages(key.kind) && hours > OF_PAGES)
       throw new HttpProblem(
         "malformed",
@@ -60,13 +60,13 @@ export function linkHandlers({ database, linkKeys, place }: Pick<Needs, "databas
     // nobody is handed a link to nothing
     if (of !== undefined) await recordOf(database, incoming.engine, of, []);
     const ends = Math.floor(Date.now() / 1000) + hours * HOUR;
-    const token = tokenOf(linkKeys, { ...pick(asked), key: key.id, ends });
+    const token = tokenOf(linkKeys, { ...pick(params), key: key.id, ends });
     const path = `/p/${token}`;
     const here = addressOf(incoming.request, place);
-    const url = `${here}${path}${asked.shows === "still" ? ".png" : ""}`;
+    const url = `${here}${path}${params.shows === "still" ? ".png" : ""}`;
     const answer = {
       ...{ url, endsAt: new Date(ends * 1000).toISOString() },
-      ...(asked.shows === "page" ? { qr: `${here}${path}/qr.svg` } : {}),
+      ...(params.shows === "page" ? { qr: `${here}${path}/qr.svg` } : {}),
     };
     return { ...jsonReply(incoming, answer, performance.now()), cache: "no-store" };
   }
@@ -103,8 +103,8 @@ export function linkKeyHandlers(linkKeys: LinkKeys) {
     return linkKeys.standing;
   }
 
-  function renewLinkKey({ asked }: Own<"renewLinkKey">) {
-    linkKeys.renew(asked.endsOld);
+  function renewLinkKey({ params }: Own<"renewLinkKey">) {
+    linkKeys.renew(params.endsOld);
     return linkKeys.standing;
   }
 }
@@ -162,9 +162,9 @@ export function linkRoutes(needs: Needs): Router {
     const { of, at, label, size, zoom, night = false, lang } = link;
     // of the page's own picture, more pixels for a finer screen
     const scale = shows === "page" && request.query.scale === "2" ? 2 : link.scale;
-    const asked = { of, at, label, size, zoom, night, scale, markers: [], sheet: "streets" } as StillRequest;
+    const params = { of, at, label, size, zoom, night, scale, markers: [], sheet: "streets" } as StillRequest;
     const langs = lang ? [lang] : [];
-    const png = await toReader(drawStill({ tiles, database }, engine, asked, langs, goneSignal(response)));
+    const png = await toReader(drawStill({ tiles, database }, engine, params, langs, goneSignal(response)));
     response
       .set("Cache-Control", "private, max-age=300")
       .set("Cross-Origin-Resource-Policy", "cross-origin")
@@ -177,7 +177,7 @@ export function linkRoutes(needs: Needs): Router {
     token: string,
     shows: Link["shows"],
     response: Response,
-  ): { link: Link; engine: SeenEngine; key: HeldKey } {
+  ): { link: Link; engine: SeenEngine; key: StoredKey } {
     const link = linkOf(linkKeys, token);
     if (!link || link.shows !== shows)
       throw new HttpProblem("not-found", "There is no such link. Check that it was copied completely.");

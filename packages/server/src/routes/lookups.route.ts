@@ -27,7 +27,7 @@ export function lookupHandlers(database: Knex, heights: Heights) {
   return { suggest, forward, reverse, record, postcodes, distance } satisfies Partial<Handlers>;
 
   function suggest(incoming: Incoming<"suggest">): Reply {
-    const { lang, format, ...asked } = incoming.asked;
+    const { lang, format, ...asked } = incoming.params;
     const { engine } = incoming;
     const began = performance.now();
     const answer = engine.suggest({ ...asked, langs: incoming.languages(lang) });
@@ -41,16 +41,16 @@ export function lookupHandlers(database: Knex, heights: Heights) {
   }
 
   function forward(incoming: Incoming<"forward">): Reply {
-    const { asked } = incoming;
+    const { params } = incoming;
     if (incoming.isEmpty && incoming.key.kind === "try") {
-      const { answer, features } = fixedAnswer(asked.q ?? PARTS.flatMap((part) => asked[part] ?? []).join(", "));
-      return recordsReply(incoming, answer, features, asked.format, performance.now());
+      const { answer, features } = fixedAnswer(params.q ?? PARTS.flatMap((part) => params[part] ?? []).join(", "));
+      return recordsReply(incoming, answer, features, params.format, performance.now());
     }
     const { engine, situation } = incoming;
     const began = performance.now();
-    const { q, lang, gloss, kinds, inside, box, near, limit, countries } = asked;
+    const { q, lang, gloss, kinds, inside, box, near, limit, countries } = params;
     const parts = Object.fromEntries(
-      PARTS.flatMap((part) => (asked[part] === undefined ? [] : [[part, asked[part]]])),
+      PARTS.flatMap((part) => (params[part] === undefined ? [] : [[part, params[part]]])),
     ) as Partial<Record<PartName, string>>;
     const langs = incoming.languages(lang);
     const answer = engine.forward({ q, parts, countries, kinds, inside, box, near, limit, langs });
@@ -58,7 +58,7 @@ export function lookupHandlers(database: Knex, heights: Heights) {
     if (situation === "several") addNeighbours(engine, answer, langs);
     const candidates = gloss ? answer.candidates : answer.candidates.map(({ gloss: _, ...candidate }) => candidate);
     const advice = [...answer.advice, ...(answer.outcome === "none" ? engine.notHeld(countries) : [])];
-    const features = candidates.map((one) => featureOf(withWanted(one, asked)));
+    const features = candidates.map((one) => featureOf(withWanted(one, params)));
     const { outcome, reading } = answer;
     return recordsReply(
       incoming,
@@ -71,13 +71,13 @@ export function lookupHandlers(database: Knex, heights: Heights) {
         features,
       },
       features,
-      asked.format,
+      params.format,
       began,
     );
   }
 
   function reverse(incoming: Incoming<"reverse">): Reply {
-    const { lang, format, facts, height, ...asked } = incoming.asked;
+    const { lang, format, facts, height, ...asked } = incoming.params;
     const { engine } = incoming;
     const began = performance.now();
     const { outcome, advice, candidates } = engine.reverse({ ...asked, langs: incoming.languages(lang) });
@@ -92,13 +92,13 @@ export function lookupHandlers(database: Knex, heights: Heights) {
   }
 
   async function record(incoming: Incoming<"record">): Promise<Reply> {
-    const { lang, typed, format } = incoming.asked;
+    const { lang, typed, format } = incoming.params;
     const { engine } = incoming;
     const began = performance.now();
     const { ref } = incoming.parts;
     const found = engine.record(ref, { langs: incoming.languages(lang) });
     if (!found) throw await missingRecord(database, engine, ref);
-    const feature = featureOf(withWanted(found, incoming.asked));
+    const feature = featureOf(withWanted(found, incoming.params));
     const reply = recordsReply(incoming, { ...feature, source: engine.sources }, [feature], format, began);
     return typed === undefined ? reply : { ...reply, typed };
   }
@@ -116,7 +116,7 @@ export function lookupHandlers(database: Knex, heights: Heights) {
   }
 
   function postcodes(incoming: Incoming<"postcodes">): Reply {
-    const { starts, lang, limit, format } = incoming.asked;
+    const { starts, lang, limit, format } = incoming.params;
     const { engine } = incoming;
     const began = performance.now();
     const country = incoming.parts.country.slice(0, 2);
@@ -151,7 +151,7 @@ function openSearch(
   const shown = incoming.situation === "none" ? [] : suggestions;
   return {
     mediaType: OPENSEARCH,
-    body: JSON.stringify([incoming.asked.q, shown.map(({ line }) => line), shown.map(({ within }) => within)]),
+    body: JSON.stringify([incoming.params.q, shown.map(({ line }) => line), shown.map(({ within }) => within)]),
     cache: "private, no-cache",
     varies: ["Accept", "Accept-Language"],
     took: performance.now() - began,
@@ -163,11 +163,11 @@ function addDifference(answer: ForwardAnswer): void {
   const [first] = answer.candidates;
   const part = PARTS.find((one) => one !== "unit" && first?.parts[one]);
   if (!first || !part) return;
-  const held = first.parts[part]?.name ?? "";
-  const written = part === "house" || part === "building" ? `${held}b` : `Other ${held}`;
+  const known = first.parts[part]?.name ?? "";
+  const written = part === "house" || part === "building" ? `${known}b` : `Other ${known}`;
   answer.outcome = "differs";
   answer.advice = ["This is the simulated situation “differs”, as requested with a try key."];
-  answer.candidates = [{ ...first, differences: [{ part, written, held, how: "nearby" }] }];
+  answer.candidates = [{ ...first, differences: [{ part, written, held: known, how: "nearby" }] }];
 }
 
 /** Makes an answer ambiguous, with the houses around the first one where it has no others: for a form's rehearsal. */
@@ -176,21 +176,21 @@ function addNeighbours(engine: SeenEngine, answer: ForwardAnswer, langs: readonl
   if (!first) return;
   answer.outcome = "ambiguous";
   if (answer.candidates.length > 1) return;
-  const held = new Set([first.ref]);
+  const refs = new Set([first.ref]);
   for (const [north, east] of AROUND) {
     const at = { lat: first.at.lat + north * ASIDE, lon: first.at.lon + east * ASIDE };
     const { candidates } = engine.reverse({ at, radius: 500, limit: 1, langs });
-    const near = candidates.find(({ ref, kind }) => kind === "address" && !held.has(ref));
+    const near = candidates.find(({ ref, kind }) => kind === "address" && !refs.has(ref));
     if (!near) continue;
     const { distance: _, bearing: __, ...other } = near;
-    held.add(other.ref);
+    refs.add(other.ref);
     answer.candidates.push({ ...other, score: 0.5, differences: [], gloss: [] });
   }
 }
 
 /** Needs no data, so it answers without an index too. */
 function distance(incoming: Incoming<"distance">): Reply {
-  const { from, to } = incoming.asked;
+  const { from, to } = incoming.params;
   const began = performance.now();
   const { metres, bearing } = geodesic(from, to);
   const answer = {

@@ -70,14 +70,14 @@ export function manageHandlers({ database, published, services, webKey, tryKey }
     return { versions: await held.listVersions(database, parts.ref) };
   }
 
-  async function makeForm({ asked: { definition } }: Own<"makeForm">) {
+  async function makeForm({ params: { definition } }: Own<"makeForm">) {
     refuseWrong(definition);
     const ref = `form-${randomBytes(5).toString("hex")}`;
     await held.makeForm(database, ref, definition);
     return draftOf(ref);
   }
 
-  async function saveDraft({ asked: { revision, definition }, parts: { ref } }: Own<"saveDraft">) {
+  async function saveDraft({ params: { revision, definition }, parts: { ref } }: Own<"saveDraft">) {
     refuseWrong(definition);
     if (!(await held.saveDraft(database, ref, revision, definition))) {
       const draft = await draftOf(ref);
@@ -101,7 +101,7 @@ export function manageHandlers({ database, published, services, webKey, tryKey }
     }
   }
 
-  async function publishForm({ asked: { revision }, parts: { ref } }: Own<"publishForm">) {
+  async function publishForm({ params: { revision }, parts: { ref } }: Own<"publishForm">) {
     const draft = await draftOf(ref);
     if (draft.revision === revision) refuseForeignPictures(draft.definition);
     if ((await held.publishForm(database, ref, revision)) === undefined) {
@@ -119,16 +119,16 @@ export function manageHandlers({ database, published, services, webKey, tryKey }
     return earlier.listLookups(database, user.id);
   }
 
-  async function keepLookup({ asked, user }: Own<"keepLookup">) {
-    await earlier.keepLookup(database, user.id, asked);
+  async function keepLookup({ params, user }: Own<"keepLookup">) {
+    await earlier.keepLookup(database, user.id, params);
   }
 
   async function forgetLookups({ user }: Own<"forgetLookups">) {
     await earlier.forgetLookups(database, user.id);
   }
 
-  async function keepingLookups({ asked, user }: Own<"keepingLookups">) {
-    await earlier.setKeepsLookups(database, user.id, asked.keeps);
+  async function keepingLookups({ params, user }: Own<"keepingLookups">) {
+    await earlier.setKeepsLookups(database, user.id, params.keeps);
     return earlier.listLookups(database, user.id);
   }
 

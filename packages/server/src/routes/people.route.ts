@@ -19,9 +19,9 @@ export function peopleHandlers(database: Knex) {
     removePerson,
   } satisfies Partial<OwnHandlers>;
 
-  async function changePassword({ asked, user, session, request }: Own<"changePassword">) {
-    await checkPassword(asked.password, user.name);
-    if (await users.changePassword(database, user, session.family, asked, addressOf(request))) return;
+  async function changePassword({ params, user, session, request }: Own<"changePassword">) {
+    await checkPassword(params.password, user.name);
+    if (await users.changePassword(database, user, session.family, params, addressOf(request))) return;
     throw notThePassword();
   }
 
@@ -37,19 +37,19 @@ export function peopleHandlers(database: Knex) {
     return { people: await users.listPeople(database) };
   }
 
-  async function makePerson({ asked }: Own<"makePerson">) {
-    await checkPassword(asked.password, asked.name);
-    if ((await users.makePerson(database, asked)) === undefined) throw taken(asked.name);
+  async function makePerson({ params }: Own<"makePerson">) {
+    await checkPassword(params.password, params.name);
+    if ((await users.makePerson(database, params)) === undefined) throw taken(params.name);
     return people();
   }
 
-  async function changePerson({ asked, id }: Own<"changePerson">) {
-    if (asked.password !== undefined) {
-      const name = asked.name ?? (await users.listPeople(database)).find((person) => person.id === id())?.name ?? "";
-      await checkPassword(asked.password, name);
+  async function changePerson({ params, id }: Own<"changePerson">) {
+    if (params.password !== undefined) {
+      const name = params.name ?? (await users.listPeople(database)).find((person) => person.id === id())?.name ?? "";
+      await checkPassword(params.password, name);
     }
-    const done = await users.changePerson(database, id(), asked);
-    if (done === "taken") throw taken(asked.name ?? "");
+    const done = await users.changePerson(database, id(), params);
+    if (done === "taken") throw taken(params.name ?? "");
     if (done === "missing") throw nobody();
     if (done === "last") throw last();
     return people();

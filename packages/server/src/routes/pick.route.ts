@@ -8,7 +8,7 @@ import { type PublicPlace, originOf as whereFound } from "../http/public-place.t
 import { queryOf, read } from "../http/read-request.ts";
 import { exactRouter } from "../http/router.ts";
 import { allowsOrigin, type KeyRing } from "../keys/key-ring.ts";
-import { type HeldKey, hasEnded } from "../keys/keys.repository.ts";
+import { hasEnded, type StoredKey } from "../keys/keys.repository.ts";
 
 /** Languages that run from right to left. */
 const RIGHT_TO_LEFT = /^(?:ar|he|fa|ur|yi|ps|sd|ug|dv|ckb)\b/i;
@@ -23,13 +23,13 @@ const LOOPBACK = /^https?:\/\/(?:localhost|127\.0\.0\.1|\[::1\])(?::\d+)?$/;
 export function pickRoute(ring: KeyRing, kitFolder: string, place: PublicPlace): Router {
   const page = readFileSync(join(kitFolder, "pick.html"), "utf8");
   return exactRouter().get("/pick", (request, response) => {
-    const asked = readPick(request);
-    const target = checkTarget(asked, keyOf(ring, asked), whereFound(request, place));
-    const { lang = "en", night = "", label } = asked;
-    const filled: Readonly<Record<string, string>> = { title: label ?? "Bibliotope", asked: JSON.stringify(asked) };
+    const params = readPick(request);
+    const target = checkTarget(params, keyOf(ring, params), whereFound(request, place));
+    const { lang = "en", night = "", label } = params;
+    const filled: Readonly<Record<string, string>> = { title: label ?? "Bibliotope", asked: JSON.stringify(params) };
     const dir = RIGHT_TO_LEFT.test(lang) ? "rtl" : "ltr";
     const own = page.replace(PLAIN_HEAD, `<html lang="${lang}" dir="${dir}" data-night="${night}">`);
-    openTo(response, asked.origin === undefined ? undefined : target);
+    openTo(response, params.origin === undefined ? undefined : target);
     response
       .set("Cache-Control", "no-store")
       .type("html")
@@ -59,7 +59,7 @@ function readPick(request: Request): PickRequest {
   }
 }
 
-function keyOf(ring: KeyRing, { key: given }: PickRequest): HeldKey {
+function keyOf(ring: KeyRing, { key: given }: PickRequest): StoredKey {
   const key = ring.find(given);
   if (!key || hasEnded(key)) throw new HttpProblem("no-key", "The picker's key is unknown, revoked or expired.");
   if (key.kind === "srv" || key.kind === "app")
@@ -68,7 +68,7 @@ function keyOf(ring: KeyRing, { key: given }: PickRequest): HeldKey {
 }
 
 /** The origin that it hands back to; a bridge stays within the program. @throws HttpProblem for one that the key does not name */
-function checkTarget({ origin, redirect }: PickRequest, key: HeldKey, own: string): string | undefined {
+function checkTarget({ origin, redirect }: PickRequest, key: StoredKey, own: string): string | undefined {
   const target = origin ?? (redirect === undefined ? undefined : originOf(redirect));
   if (redirect !== undefined && target === undefined)
     throw new HttpProblem("malformed", "The URL of the picker is wrong: redirect is not a URL it can go to.");

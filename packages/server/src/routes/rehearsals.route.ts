@@ -19,7 +19,7 @@ export function rehearsalHandlers(database: Knex) {
   }
 
   async function keepRehearsal(own: Own<"keepRehearsal">) {
-    if (!(await kept.keepRehearsal(database, own.parts.ref, own.asked))) throw missing("form");
+    if (!(await kept.keepRehearsal(database, own.parts.ref, own.params))) throw missing("form");
     return { rehearsals: await kept.listRehearsals(database, own.parts.ref) };
   }
 
@@ -31,8 +31,8 @@ export function rehearsalHandlers(database: Knex) {
     return { traces: await kept.listTraces(database, parts.ref) };
   }
 
-  async function keepTrace({ parts, asked }: Own<"keepTrace">) {
-    const id = await kept.keepTrace(database, parts.ref, asked);
+  async function keepTrace({ parts, params }: Own<"keepTrace">) {
+    const id = await kept.keepTrace(database, parts.ref, params);
     if (id === undefined) throw missing("form");
     return { id };
   }

@@ -12,11 +12,11 @@ export function retentionHandlers(database: Knex) {
     return { kept: await held.readRetention(database) };
   }
 
-  async function setRetention({ asked, parts }: Own<"setRetention">) {
+  async function setRetention({ params, parts }: Own<"setRetention">) {
     const what = KEPT.find((one) => one === parts.what);
     if (!what)
       throw new HttpProblem("not-found", `There is no retention setting of that name. There are ${KEPT.join(", ")}.`);
-    await held.setRetention(database, what, asked.days);
+    await held.setRetention(database, what, params.days);
     return retention();
   }
 }

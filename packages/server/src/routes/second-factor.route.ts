@@ -41,8 +41,8 @@ export function secondFactorHandlers({ database, sealing, place }: Needs) {
     return begun;
   }
 
-  async function confirmCodes({ asked, user, session }: Own<"confirmCodes">) {
-    if (!(await codes.confirmCodes(database, sealing, user, asked.code)))
+  async function confirmCodes({ params, user, session }: Own<"confirmCodes">) {
+    if (!(await codes.confirmCodes(database, sealing, user, params.code)))
       throw new HttpProblem("malformed", "This code is not valid now. Use the next one in the app.", [
         { parameter: "code", message: "is not valid" },
       ]);
@@ -64,8 +64,8 @@ export function secondFactorHandlers({ database, sealing, place }: Needs) {
     return { options: { ...options } };
   }
 
-  async function keepPasskey({ asked, user, request }: Own<"keepPasskey">) {
-    if (!(await passkeys.keepPasskey(database, sealing, user, passkeyPlaceOf(request, place), asked)))
+  async function keepPasskey({ params, user, request }: Own<"keepPasskey">) {
+    if (!(await passkeys.keepPasskey(database, sealing, user, passkeyPlaceOf(request, place), params)))
       throw new HttpProblem("malformed", "This passkey cannot be used. Try another one.", [
         { parameter: "made", message: "does not match the request" },
       ]);
@@ -80,14 +80,14 @@ export function secondFactorHandlers({ database, sealing, place }: Needs) {
   }
 
   /** Who has a password says it again before they change how they sign in. */
-  async function again({ asked, user, request }: Own<"beginCodes" | "dropCodes" | "askPasskey" | "dropPasskey">) {
-    if (!(await saysAgain(database, user, asked.before, addressOf(request)))) throw notThePassword();
+  async function again({ params, user, request }: Own<"beginCodes" | "dropCodes" | "askPasskey" | "dropPasskey">) {
+    if (!(await saysAgain(database, user, params.before, addressOf(request)))) throw notThePassword();
   }
 
   async function state(user: User): Promise<SecondFactorAnswer> {
-    const held = await database("users").where({ id: user.id }).first("codes_since");
+    const stored = await database("users").where({ id: user.id }).first("codes_since");
     return {
-      codesSince: held?.codes_since?.toISOString() ?? null,
+      codesSince: stored?.codes_since?.toISOString() ?? null,
       passkeys: await passkeys.listPasskeys(database, user),
     };
   }

@@ -18,7 +18,7 @@ export function serviceHandlers(services: Services) {
 
   async function service(incoming: Incoming<"service">): Promise<Reply> {
     const began = performance.now();
-    const answer = await services.ask(incoming.parts.name, incoming.asked, incoming.key.id, incoming.situation);
+    const answer = await services.ask(incoming.parts.name, incoming.params, incoming.key.id, incoming.situation);
     return jsonReply(incoming, answer, began);
   }
 }
@@ -47,7 +47,7 @@ export function serviceRoutes({ database, services, sealing }: Needs) {
   } satisfies Partial<OwnHandlers>;
 
   async function list() {
-    const asking = await held.formsUsing(database);
+    const using = await held.formsUsing(database);
     return {
       services: services.all.map(
         ({ service: { name, title, ask, register, inputs, values }, revision, savedAt, state }): ServiceSummary => ({
@@ -55,7 +55,7 @@ export function serviceRoutes({ database, services, sealing }: Needs) {
           inputs,
           values: values.map(({ name: value, kind, isList }) => ({ name: value, kind, ...(isList ? { isList } : {}) })),
           savedAt: savedAt.toISOString(),
-          forms: asking.get(name) ?? [],
+          forms: using.get(name) ?? [],
         }),
       ),
     };
@@ -65,16 +65,16 @@ export function serviceRoutes({ database, services, sealing }: Needs) {
     return heldService(parts.name);
   }
 
-  async function saveService({ asked, parts }: Own<"saveService">) {
-    if (asked.service.name !== parts.name)
+  async function saveService({ params, parts }: Own<"saveService">) {
+    if (params.service.name !== parts.name)
       throw new HttpProblem("malformed", "The name does not match the path.", [
         { parameter: "name", message: "does not match the path" },
       ]);
-    refuseWrong(asked.service);
-    if ((await held.saveService(database, asked.service, asked.revision ?? 0)) === undefined)
+    refuseWrong(params.service);
+    if ((await held.saveService(database, params.service, params.revision ?? 0)) === undefined)
       throw new HttpProblem(
         "conflict",
-        asked.revision
+        params.revision
           ? "The service was saved elsewhere in the meantime. Reload it to see that change."
           : `There is already a service “${parts.name}”.`,
       );
@@ -90,26 +90,26 @@ export function serviceRoutes({ database, services, sealing }: Needs) {
     await services.refresh();
   }
 
-  async function tryService({ asked, parts, user }: Own<"tryService">) {
+  async function tryService({ params, parts, user }: Own<"tryService">) {
     // where a secret is sent is for those to say who set it
-    const service = user.role === "manage" ? asked.service : services.find(parts.name)?.service;
+    const service = user.role === "manage" ? params.service : services.find(parts.name)?.service;
     if (!service) throw noService();
     refuseWrong(service);
-    return services.try(service, asked.inputs);
+    return services.try(service, params.inputs);
   }
 
-  function readWsdl({ asked }: Own<"readWsdl">) {
-    return operationsOf(asked.wsdl);
+  function readWsdl({ params }: Own<"readWsdl">) {
+    return operationsOf(params.wsdl);
   }
 
   function secrets() {
     return { secrets: services.secrets };
   }
 
-  async function setSecret({ asked, parts }: Own<"setSecret">) {
+  async function setSecret({ params, parts }: Own<"setSecret">) {
     if (!SECRET_NAME.test(parts.name))
       throw new HttpProblem("malformed", "name: lowercase letters, digits and -, starting with a letter.");
-    await held.setSecret(database, parts.name, sealing.seal(parts.name, asked.value));
+    await held.setSecret(database, parts.name, sealing.seal(parts.name, params.value));
     await services.refresh();
   }
 
@@ -125,8 +125,8 @@ export function serviceRoutes({ database, services, sealing }: Needs) {
     return { hosts: [...services.hosts] };
   }
 
-  async function allowHost({ asked }: Own<"allowHost">) {
-    await held.allowHost(database, asked);
+  async function allowHost({ params }: Own<"allowHost">) {
+    await held.allowHost(database, params);
     await services.refresh();
     return hosts();
   }

@@ -42,10 +42,10 @@ export function signInRoutes({ database, sealing, place, signedIn, noteSecurity:
   });
   router.post("/sign-in", json, async (request, response) => {
     fromOwnPages(request);
-    const asked = readRequest(request, signInRequest);
-    const tried = await signInByPassword(database, sealing, asked, begunBy(request));
+    const params = readRequest(request, signInRequest);
+    const tried = await signInByPassword(database, sealing, params, begunBy(request));
     const ended = typeof tried === "string" ? tried : "done";
-    note({ event: "signed in by password", ended, name: asked.name, address: request.ip ?? "" });
+    note({ event: "signed in by password", ended, name: params.name, address: request.ip ?? "" });
     if (typeof tried === "string") throw REFUSED[tried]();
     response.set("Cache-Control", "no-store");
     keepSession(request, response, tried.secret);

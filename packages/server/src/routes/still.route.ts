@@ -21,9 +21,9 @@ export function stillHandlers(tiles: SheetTiles, database: Knex) {
   return { still } satisfies Partial<Handlers>;
 
   async function still(incoming: Incoming<"still">): Promise<Reply> {
-    const { asked } = incoming;
-    const langs = incoming.languages(asked.lang);
-    const body = await drawStill({ tiles, database }, incoming.engine, asked, langs, incoming.gone);
+    const { params } = incoming;
+    const langs = incoming.languages(params.lang);
+    const body = await drawStill({ tiles, database }, incoming.engine, params, langs, incoming.gone);
     return {
       mediaType: incoming.call.mediaType,
       body,
@@ -37,15 +37,15 @@ export function stillHandlers(tiles: SheetTiles, database: Knex) {
 export async function drawStill(
   { tiles, database }: { tiles: SheetTiles; database: Knex },
   engine: SeenEngine,
-  asked: StillRequest,
+  params: StillRequest,
   langs: readonly string[],
   gone: AbortSignal,
 ): Promise<Buffer> {
-  const of = asked.of === undefined ? undefined : await recordOf(database, engine, asked.of, langs);
-  const { over, shown } = whatStands(asked, of);
-  const fitted = viewOf(shown, asked.size, HOUSE_ZOOM);
-  const view = { at: fitted.at, zoom: asked.zoom ?? fitted.zoom };
-  const { size, scale, night, sheet } = asked;
+  const of = params.of === undefined ? undefined : await recordOf(database, engine, params.of, langs);
+  const { over, shown } = whatStands(params, of);
+  const fitted = viewOf(shown, params.size, HOUSE_ZOOM);
+  const view = { at: fitted.at, zoom: params.zoom ?? fitted.zoom };
+  const { size, scale, night, sheet } = params;
   const picture: Still = { view, size, scale, night, sheet, langs, over };
   const png = await tiles.still(picture, gone);
   if (!png)

@@ -13,7 +13,7 @@ import type { Files } from "../import/files.ts";
 import type { FileLook } from "../import/look.ts";
 import type { Looks } from "../import/looks.ts";
 import type { Jobs } from "../jobs/jobs.ts";
-import type { HeldKey } from "../keys/keys.repository.ts";
+import type { StoredKey } from "../keys/keys.repository.ts";
 import type { Services } from "../services/services.ts";
 import { checkRegister, noBatch } from "./batches.route.ts";
 
@@ -30,16 +30,16 @@ export function batchHandlers({ database, jobs, files, looks, services }: Needs)
   return { makeBatch, batch, batchRows } satisfies Partial<Handlers>;
 
   async function makeBatch(incoming: Incoming<"makeBatch">): Promise<Reply> {
-    const { key, request, asked } = incoming;
+    const { key, request, params } = incoming;
     checkBatchKey(key);
-    const { name = "batch", ask, columns: named, register } = asked;
+    const { name = "batch", ask, columns: named, register } = params;
     if (register !== undefined) checkRegister(services, register);
     const { takes } = CALLS.makeBatch;
     if (![...takes, "application/octet-stream"].includes(mediaTypeOf(request)))
       throw new HttpProblem("wrong-type", `Send the file as the body, as ${takes.join(", ")}.`);
     const file = await files.keep(name, request).catch(malformedTable);
     const path = files.pathOf(file.id);
-    const task: FileLook = { path, asked: { purpose: "batch" }, country: undefined, readings: [] };
+    const task: FileLook = { path, params: { purpose: "batch" }, country: undefined, readings: [] };
     const { format, heads, columns: seen } = await looks.look(task).catch(malformedTable);
     const columns = named ? named.map((meaning) => (meaning ? { meaning } : null)) : seen.map(({ use }) => use);
     if (columns.length !== seen.length)
@@ -70,13 +70,13 @@ export function batchHandlers({ database, jobs, files, looks, services }: Needs)
   }
 
   async function batchRows(incoming: Incoming<"batchRows">): Promise<Streamed> {
-    const held = await ownBatch(incoming.parts.id, incoming.key);
-    const { format = "csv", only } = incoming.asked;
-    return { stream: (response) => sendBatch(database, held, format, only === "accepted", response) };
+    const batch = await ownBatch(incoming.parts.id, incoming.key);
+    const { format = "csv", only } = incoming.params;
+    return { stream: (response) => sendBatch(database, batch, format, only === "accepted", response) };
   }
 
   /** A batch that came by this key; others have none. */
-  async function ownBatch(id: string, key: HeldKey): Promise<batches.HeldBatch> {
+  async function ownBatch(id: string, key: StoredKey): Promise<batches.StoredBatch> {
     const batch = await batches.findBatch(database, idOf(id));
     if (batch?.keyId !== key.id) throw noBatch();
     return batch;
@@ -90,7 +90,7 @@ export function batchHandlers({ database, jobs, files, looks, services }: Needs)
 }
 
 /** @throws HttpProblem for a key that may not ask so much at once */
-function checkBatchKey(key: HeldKey): void {
+function checkBatchKey(key: StoredKey): void {
   if (key.perMinute || key.perDay)
     throw new HttpProblem(
       "not-allowed",

@@ -29,8 +29,8 @@ export async function seedServices(database: Knex, urls: StandIns | undefined, s
       Object.hasOwn(urls, name) ? [[`http://${host}:${port}`, urls[name as keyof StandIns]]] : [],
     ),
   );
-  const held = await database("services").select("name", "definition");
-  for (const { name, definition } of held as { name: string; definition: Service }[]) {
+  const stored = await database("services").select("name", "definition");
+  for (const { name, definition } of stored as { name: string; definition: Service }[]) {
     const from = [...moved.keys()].find((origin) => definition.ask.url.startsWith(`${origin}/`));
     if (!from) continue;
     const url = moved.get(from) + definition.ask.url.slice(from.length);

@@ -3,7 +3,7 @@ import CircuitBreaker from "opossum";
 import { CallFailed } from "./call-failed.ts";
 
 /** What one call of a service came to. */
-export interface Asked {
+export interface ServiceCallResult {
   outcome: ServiceOutcome;
   values: ServiceValues;
   took: number;
@@ -21,7 +21,7 @@ export class LineFull extends Error {}
 
 /** The calls of one service: how many at once, how they ended, and when it is left alone. */
 export class ServiceLine {
-  readonly #breaker: CircuitBreaker<[() => Promise<Asked>], Asked>;
+  readonly #breaker: CircuitBreaker<[() => Promise<ServiceCallResult>], ServiceCallResult>;
   #answered = 0;
   #failed = 0;
   #failingSince: Date | undefined;
@@ -30,7 +30,7 @@ export class ServiceLine {
   readonly #times: number[] = [];
 
   constructor(atOnce = AT_ONCE) {
-    this.#breaker = new CircuitBreaker((ask: () => Promise<Asked>) => ask(), {
+    this.#breaker = new CircuitBreaker((ask: () => Promise<ServiceCallResult>) => ask(), {
       timeout: false,
       capacity: atOnce,
       errorThresholdPercentage: TOO_MANY,
@@ -49,14 +49,14 @@ export class ServiceLine {
   }
 
   /** @throws CallFailed as the call does, or while it is left alone @throws LineFull */
-  async ask(call: () => Promise<Asked>): Promise<Asked> {
+  async ask(call: () => Promise<ServiceCallResult>): Promise<ServiceCallResult> {
     try {
-      const asked = await this.#breaker.fire(call);
+      const result = await this.#breaker.fire(call);
       this.#answered++;
       this.#failingSince = undefined;
-      this.#times.push(asked.took);
+      this.#times.push(result.took);
       if (this.#times.length > TIMES) this.#times.shift();
-      return asked;
+      return result;
     } catch (error) {
       const { code } = error as { code?: string };
       if (code === "ESEMLOCKED") throw new LineFull();

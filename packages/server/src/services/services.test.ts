@@ -11,7 +11,7 @@ import { Caller } from "./caller.ts";
 import { addressesOf, allowedFor, mayReach } from "./guard.ts";
 import { curlOf, valuesFrom, writeRequest } from "./out-request.ts";
 import { Sealing } from "./sealing.ts";
-import { type Asked, LineFull, ServiceLine } from "./service-line.ts";
+import { LineFull, type ServiceCallResult, ServiceLine } from "./service-line.ts";
 import { readWsdl } from "./wsdl.ts";
 
 const host = (url: string, isInside = true): AllowedHost => {
@@ -252,7 +252,7 @@ describe("ways into an answer", () => {
 });
 
 describe("a service's line", () => {
-  const asked: Asked = { outcome: "answered", values: {}, took: 3 };
+  const asked: ServiceCallResult = { outcome: "answered", values: {}, took: 3 };
   const down = () => Promise.reject(new Failed("down", "Nothing listens there."));
 
   it("leaves a service alone that fails again and again, and no other", async () => {

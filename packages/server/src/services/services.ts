@@ -1,7 +1,7 @@
 import { performance } from "node:perf_hooks";
 import {
   checkInputs,
-  type RegisterStanding,
+  type RegisterStatus,
   readValues,
   type Service,
   type ServiceValues,
@@ -19,7 +19,7 @@ import { Caller } from "./caller.ts";
 import { allowedFor } from "./guard.ts";
 import { curlOf, valuesFrom, writeRequest } from "./out-request.ts";
 import type { Sealing } from "./sealing.ts";
-import { type Asked, LineFull, ServiceLine } from "./service-line.ts";
+import { LineFull, type ServiceCallResult, ServiceLine } from "./service-line.ts";
 import { listHosts, listSecrets, listServices, type StoredService } from "./services.repository.ts";
 
 /** Letters of answers that are kept, letters of one that are shown to who tries it, and milliseconds of a minute. */
@@ -37,9 +37,9 @@ export class Services {
   #secrets = new Map<string, { text: string | undefined; setAt: Date }>();
   #hosts: AllowedHost[] = [];
   readonly #caller = new Caller(() => this.#hosts);
-  readonly #kept = new LRUCache<string, Asked>({
+  readonly #kept = new LRUCache<string, ServiceCallResult>({
     maxSize: MOST_KEPT,
-    sizeCalculation: (asked, question) => question.length + JSON.stringify(asked).length,
+    sizeCalculation: (params, question) => question.length + JSON.stringify(params).length,
   });
   /** Calls of a key to a service in the minute that runs. */
   readonly #minutes = new LRUCache<string, { begun: number; count: number }>({ max: 10_000 });
@@ -59,8 +59,8 @@ export class Services {
     const before = this.#services;
     this.#services = new Map(
       services.map((stored) => {
-        const held = before.get(stored.service.name);
-        const line = held?.revision === stored.revision ? held.line : new ServiceLine(stored.service.atOnce);
+        const existing = before.get(stored.service.name);
+        const line = existing?.revision === stored.revision ? existing.line : new ServiceLine(stored.service.atOnce);
         return [stored.service.name, { ...stored, line }];
       }),
     );
@@ -137,9 +137,9 @@ export class Services {
     const kept = this.#kept.get(question);
     if (kept) return answerOf(service, kept, true);
     try {
-      const asked = await line.ask(() => this.#ask(service, inputs));
-      if (service.keep) this.#kept.set(question, asked, { ttl: service.keep * 1000 });
-      return answerOf(service, asked, false);
+      const result = await line.ask(() => this.#ask(service, inputs));
+      if (service.keep) this.#kept.set(question, result, { ttl: service.keep * 1000 });
+      return answerOf(service, result, false);
     } catch (error) {
       if (error instanceof LineFull)
         throw new HttpProblem("busy", `“${service.title}” already has its maximum of requests at once.`, undefined, {
@@ -165,10 +165,10 @@ export class Services {
       curl: curlOf(service, inputs),
     });
     try {
-      const asked = await this.#ask(service, inputs, (back) => {
+      const result = await this.#ask(service, inputs, (back) => {
         came = back;
       });
-      return told(asked.outcome, "It responded.", asked.values);
+      return told(result.outcome, "It responded.", result.values);
     } catch (error) {
       if (!(error instanceof CallFailed)) throw error;
       came ??= error.came;
@@ -214,8 +214,8 @@ export class Services {
   #count({ name, perMinute, title }: Service, by: number): void {
     if (!perMinute) return;
     const now = Date.now();
-    const held = this.#minutes.get(`${by} ${name}`);
-    const minute = held && now - held.begun < MINUTE ? held : { begun: now, count: 0 };
+    const existing = this.#minutes.get(`${by} ${name}`);
+    const minute = existing && now - existing.begun < MINUTE ? existing : { begun: now, count: 0 };
     if (++minute.count > perMinute)
       throw new HttpProblem("too-many", `This key may call “${title}” ${perMinute} times per minute.`, undefined, {
         "Retry-After": String(Math.ceil((minute.begun + MINUTE - now) / 1000)),
@@ -232,7 +232,7 @@ function refuseWrong(service: Service, inputs: Readonly<Record<string, string>>)
 }
 
 /** Reads what came back. @throws CallFailed */
-function read(service: Service, came: CameBack, took: number): Asked {
+function read(service: Service, came: CameBack, took: number): ServiceCallResult {
   const { status } = came;
   if (status === 401 || status === 403 || status === 407)
     throw new CallFailed("refused", `It refused the request (${status}).`, came);
@@ -265,12 +265,12 @@ function emptyOf({ values }: Service): { values: Record<string, string | string[
   return { values: Object.fromEntries(values.map(({ name, isList }) => [name, isList ? [] : ""])) };
 }
 
-function answerOf(service: Service, { outcome, values, took }: Asked, kept: boolean): ServiceAnswer {
+function answerOf(service: Service, { outcome, values, took }: ServiceCallResult, kept: boolean): ServiceAnswer {
   const standing = service.register && STANDINGS_OF_REGISTER.find((one) => one === values.standing);
   return {
     ...{ service: service.name, outcome, values: values as ServiceAnswer["values"] },
     ...(service.register && outcome === "answered"
-      ? { standing: standing ?? ("unknown" satisfies RegisterStanding) }
+      ? { standing: standing ?? ("unknown" satisfies RegisterStatus) }
       : {}),
     ...{ took: Math.round(took * 10) / 10, kept },
   };

@@ -39,10 +39,10 @@ const parser = new XMLParser({
  */
 export function readWsdl(text: string): WsdlAnswer {
   if (/<!(DOCTYPE|ENTITY)/i.test(text)) throw wrong("It declares a document type of its own");
-  let held: Xml;
+  let schema: Xml;
   try {
     // versions of SOAP are told by their namespaces, which the parser leaves out
-    held = parser.parse(
+    schema = parser.parse(
       text
         .replace(/<(\w+):(binding|address|operation)\b/g, (whole, prefix: string, name: string) =>
           isOf12(text, prefix) ? `<${name}12` : isOf11(text, prefix) ? `<${name}11` : whole,
@@ -54,10 +54,10 @@ export function readWsdl(text: string): WsdlAnswer {
   } catch {
     throw wrong("It is not XML");
   }
-  if (!held) throw wrong("It has no definitions");
-  const operations = list(held.service)
+  if (!schema) throw wrong("It has no definitions");
+  const operations = list(schema.service)
     .flatMap((service) => list(service.port))
-    .flatMap((port) => operationsOf(held, port))
+    .flatMap((port) => operationsOf(schema, port))
     .slice(0, MOST_OPERATIONS);
   if (!operations.length) throw wrong("It has no document-style SOAP operation over HTTP");
   return { operations };
@@ -70,26 +70,27 @@ const isOf = (text: string, prefix: string, space: string) =>
 const isOf11 = (text: string, prefix: string) => isOf(text, prefix, SOAP_11);
 const isOf12 = (text: string, prefix: string) => isOf(text, prefix, SOAP_12);
 
-const list = (held: Xml): Xml[] => (held === undefined || held === "" ? [] : Array.isArray(held) ? held : [held]);
+const list = (schema: Xml): Xml[] =>
+  schema === undefined || schema === "" ? [] : Array.isArray(schema) ? schema : [schema];
 const local = (name: unknown) => String(name ?? "").replace(/^.*:/, "");
 const named = (all: Xml, name: unknown) => list(all).find((one) => one["@name"] === local(name));
 
-function operationsOf(held: Xml, port: Xml): WsdlAnswer["operations"] {
+function operationsOf(existing: Xml, port: Xml): WsdlAnswer["operations"] {
   const version = port.address12 ? "1.2" : port.address11 ? "1.1" : undefined;
-  const binding = named(held.binding, port["@binding"]);
-  const type = binding && named(held.portType, binding["@type"]);
+  const binding = named(existing.binding, port["@binding"]);
+  const type = binding && named(existing.portType, binding["@type"]);
   if (!version || !type) return [];
   const url = String((port.address12 ?? port.address11)["@location"] ?? "");
   return list(binding.operation).flatMap((operation) => {
     const soap = operation.operation12 ?? operation.operation11 ?? {};
-    const asked = named(type.operation, operation["@name"]);
-    const message = named(held.message, asked?.input?.["@message"]);
+    const bound = named(type.operation, operation["@name"]);
+    const message = named(existing.message, bound?.input?.["@message"]);
     const element = local(list(message?.part)[0]?.["@element"]);
-    const schema = list(held.types?.schema).find((one) => named(one.element, element));
+    const schema = list(existing.types?.schema).find((one) => named(one.element, element));
     if (!schema) return [];
     const ask: SoapRequest = {
       ...{ by: "soap", version, url, operation: element },
-      namespace: String(schema["@targetNamespace"] ?? held["@targetNamespace"] ?? ""),
+      namespace: String(schema["@targetNamespace"] ?? existing["@targetNamespace"] ?? ""),
       ...(soap["@soapAction"] ? { action: String(soap["@soapAction"]) } : {}),
       ...(schema["@elementFormDefault"] === "qualified" ? { isQualified: true } : {}),
     };

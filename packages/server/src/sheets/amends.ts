@@ -22,15 +22,15 @@ export function amendsOf(before: Segment, now: readonly Segment[], corrections: 
   const amends: SheetAmends = { streets: [], places: [], gone: [] };
   const placed = new Map<number, Pair[]>();
   for (const { identity, street, at, isRemoved } of joinCorrections(corrections)) {
-    const held = before.find(street ?? identity);
-    if (!held) continue;
-    if (before.isStreet(held.thing)) {
-      const its = placed.get(held.thing) ?? [];
-      const isHouse = street !== undefined || held.address !== undefined;
-      placed.set(held.thing, isHouse && at && !isRemoved ? [...its, pairOf(at)] : its);
+    const existing = before.find(street ?? identity);
+    if (!existing) continue;
+    if (before.isStreet(existing.thing)) {
+      const own = placed.get(existing.thing) ?? [];
+      const isHouse = street !== undefined || existing.address !== undefined;
+      placed.set(existing.thing, isHouse && at && !isRemoved ? [...own, pairOf(at)] : own);
       continue;
     }
-    const ref = before.thingRef(held.thing);
+    const ref = before.thingRef(existing.thing);
     const [segment, thing] = find(now, identity) ?? [];
     if (segment && thing !== undefined)
       amends.places.push({ ref, names: segment.namesOf(thing), at: pairOf(segment.positionOf(thing)) });
@@ -52,8 +52,8 @@ export function amendsOf(before: Segment, now: readonly Segment[], corrections: 
 
 function find(segments: readonly Segment[], identity: number): [segment: Segment, thing: number] | undefined {
   for (const segment of segments) {
-    const held = segment.find(identity);
-    if (held && !segment.isHidden(held.thing)) return [segment, held.thing];
+    const existing = segment.find(identity);
+    if (existing && !segment.isHidden(existing.thing)) return [segment, existing.thing];
   }
   return undefined;
 }
@@ -64,12 +64,12 @@ function find(segments: readonly Segment[], identity: number): [segment: Segment
  */
 export function amend(cutter: SheetCutter, { streets, places, gone }: SheetAmends): void {
   const refs = new Set([...streets, ...places].map(({ ref }) => ref).concat(gone));
-  const held = new Map<string, SheetFeature[]>();
-  for (const feature of cutter.having(refs)) held.set(feature.id!, [...(held.get(feature.id!) ?? []), feature]);
+  const byName = new Map<string, SheetFeature[]>();
+  for (const feature of cutter.having(refs)) byName.set(feature.id!, [...(byName.get(feature.id!) ?? []), feature]);
   const isBuilding = ({ properties }: SheetFeature) => properties.layer === "building";
-  const instead = [...held.values()].flat().filter(isBuilding);
+  const instead = [...byName.values()].flat().filter(isBuilding);
   for (const { ref, kind, names, houses, placed } of streets) {
-    const before = (held.get(ref) ?? []).filter((feature) => !isBuilding(feature));
+    const before = (byName.get(ref) ?? []).filter((feature) => !isBuilding(feature));
     if (before.some(({ properties }) => properties.layer === "point"))
       instead.push(...streetFeatures({ id: ref, kind, names }, houses));
     else {
@@ -78,7 +78,7 @@ export function amend(cutter: SheetCutter, { streets, places, gone }: SheetAmend
     }
   }
   for (const { ref, names, at } of places)
-    for (const feature of held.get(ref) ?? []) {
+    for (const feature of byName.get(ref) ?? []) {
       const isPoint = feature.geometry.type === "Point";
       instead.push({
         ...named(feature, names),

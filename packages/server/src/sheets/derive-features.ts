@@ -36,8 +36,8 @@ const SETTLEMENTS: ReadonlySet<AreaKind> = new Set<AreaKind>(["town"]);
 export function deriveFeatures({ areas, streets, addresses, places }: Gazetteer): SheetFeature[] {
   const byStreet = new Map<number, Position[]>();
   for (const { street, at } of addresses) {
-    const its = byStreet.get(street);
-    if (its) its.push(at);
+    const own = byStreet.get(street);
+    if (own) own.push(at);
     else byStreet.set(street, [at]);
   }
   const houses = addresses.map(({ at }) => pairOf(at));

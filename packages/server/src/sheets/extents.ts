@@ -36,22 +36,22 @@ interface Spot {
 
 /** Spots in groups that lie far apart. */
 function groupsOf(spots: readonly Pair[], cell: number): Spot[][] {
-  const held = new Map<string, Spot[]>();
+  const byName = new Map<string, Spot[]>();
   const name = (x: number, y: number) => `${x} ${y}`;
   // cells as many metres wide at every latitude would not join: those of a row are taken at its own latitude's scale
   for (const [lon, lat] of spots) {
     const spot = project({ lat, lon });
     const { column, row } = placeOf(spot, cell * APART);
     const at = name(column, row);
-    const its = held.get(at);
-    if (its) its.push(spot);
-    else held.set(at, [spot]);
+    const own = byName.get(at);
+    if (own) own.push(spot);
+    else byName.set(at, [spot]);
   }
   const groups: Spot[][] = [];
-  for (const first of [...held.keys()]) {
-    const begin = held.get(first);
+  for (const first of [...byName.keys()]) {
+    const begin = byName.get(first);
     if (!begin) continue;
-    held.delete(first);
+    byName.delete(first);
     const group = [...begin];
     const waiting = [first];
     for (let at = waiting.pop(); at !== undefined; at = waiting.pop()) {
@@ -59,10 +59,10 @@ function groupsOf(spots: readonly Pair[], cell: number): Spot[][] {
       for (let dx = -1; dx <= 1; dx++)
         for (let dy = -1; dy <= 1; dy++) {
           const beside = name(column + dx, row + dy);
-          const its = held.get(beside);
-          if (!its) continue;
-          held.delete(beside);
-          for (const spot of its) group.push(spot);
+          const those = byName.get(beside);
+          if (!those) continue;
+          byName.delete(beside);
+          for (const spot of those) group.push(spot);
           waiting.push(beside);
         }
     }

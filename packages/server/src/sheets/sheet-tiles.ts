@@ -5,7 +5,7 @@ import { LRUCache } from "lru-cache";
 import { GoneAway, unlessGone } from "../http/gone.ts";
 import type { SheetAmends } from "./amends.ts";
 import { type Order, PaintQueue } from "./paint-queue.ts";
-import type { SheetsAmended, SheetsAsked, SheetsMessage, SheetsTask, SheetsUnwanted } from "./sheets.worker.ts";
+import type { SheetsAmended, SheetsMessage, SheetsTask, SheetsUnwanted, TileJobRequest } from "./sheets.worker.ts";
 import type { Still } from "./still.ts";
 
 /** Tiles and stills kept in memory, in bytes. */
@@ -29,7 +29,7 @@ export interface Prepared {
 /** Something that is asked for, by one or by several. */
 interface Making extends Order {
   name: string;
-  asked: SheetsAsked;
+  request: TileJobRequest;
   made: Promise<Made>;
   resolve: (made: Made) => void;
   reject: (error: Error) => void;
@@ -127,7 +127,7 @@ export class SheetTiles {
   /** @param name equal for equal things; each is made once at a time */
   async #make(
     name: string,
-    asked: { tile: TileName } | { still: Still },
+    request: { tile: TileName } | { still: Still },
     pixels: number,
     gone: AbortSignal | undefined,
   ): Promise<Made | undefined> {
@@ -135,7 +135,7 @@ export class SheetTiles {
     const before = kept.get(name);
     if (before !== undefined) return before;
     if (!this.#painter) return undefined;
-    const making = this.#underWay.get(name) ?? this.#order(name, { id: ++this.#asked, ...asked }, pixels);
+    const making = this.#underWay.get(name) ?? this.#order(name, { id: ++this.#asked, ...request }, pixels);
     making.wanted++;
     const made = await unlessGone(making.made, gone).catch((error: unknown) => {
       if (error instanceof GoneAway && --making.wanted === 0) this.#giveUp(making);
@@ -146,7 +146,7 @@ export class SheetTiles {
     return made;
   }
 
-  #order(name: string, asked: SheetsAsked, pixels: number): Making {
+  #order(name: string, request: TileJobRequest, pixels: number): Making {
     let resolve!: Making["resolve"];
     let reject!: Making["reject"];
     const made = new Promise<Made>((...both) => {
@@ -154,7 +154,7 @@ export class SheetTiles {
     });
     // all who waited may have gone
     made.catch(() => undefined);
-    const making: Making = { name, asked, pixels, made, resolve, reject, wanted: 0 };
+    const making: Making = { name, request, pixels, made, resolve, reject, wanted: 0 };
     this.#queue.add(making);
     this.#underWay.set(name, making);
     this.#hand();
@@ -170,14 +170,14 @@ export class SheetTiles {
       const making = this.#queue.next(kind);
       if (!making) continue;
       painter.inHand.set(kind, making);
-      painter.worker.postMessage(making.asked);
+      painter.worker.postMessage(making.request);
     }
   }
 
   #giveUp(making: Making): void {
     this.#forget(making);
     if (!this.#queue.drop(making))
-      this.#painter?.worker.postMessage({ unwanted: making.asked.id } satisfies SheetsUnwanted);
+      this.#painter?.worker.postMessage({ unwanted: making.request.id } satisfies SheetsUnwanted);
   }
 
   #forget(making: Making): void {
@@ -206,7 +206,7 @@ export class SheetTiles {
   #hear(painter: Painter, message: SheetsMessage): void {
     if (!("id" in message)) return;
     for (const [kind, making] of painter.inHand) {
-      if (making.asked.id !== message.id) continue;
+      if (making.request.id !== message.id) continue;
       painter.inHand.delete(kind);
       this.#forget(making);
       if ("made" in message) making.resolve(message.made);

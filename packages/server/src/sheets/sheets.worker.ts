@@ -14,7 +14,7 @@ export interface SheetsTask {
 }
 
 /** A tile to be cut, or a still to be painted. */
-export type SheetsAsked = { id: number; tile: TileName } | { id: number; still: Still };
+export type TileJobRequest = { id: number; tile: TileName } | { id: number; still: Still };
 /** A still that nobody waits for any more. */
 export type SheetsUnwanted = { unwanted: number };
 /** What is to be shown otherwise from now on. */
@@ -32,17 +32,17 @@ const source = new StillSource(features);
 const answer = (message: SheetsMessage) => ownPort().postMessage(message);
 const unwanted = new Set<number>();
 
-ownPort().on("message", (asked: SheetsAsked | SheetsUnwanted | SheetsAmended) => {
-  if ("amends" in asked) source.amend((cutter) => amend(cutter, asked.amends));
-  else if ("unwanted" in asked) unwanted.add(asked.unwanted);
-  else void make(asked);
+ownPort().on("message", (request: TileJobRequest | SheetsUnwanted | SheetsAmended) => {
+  if ("amends" in request) source.amend((cutter) => amend(cutter, request.amends));
+  else if ("unwanted" in request) unwanted.add(request.unwanted);
+  else void make(request);
 });
 answer({ ready: true });
 
-async function make(asked: SheetsAsked): Promise<void> {
-  const { id } = asked;
+async function make(request: TileJobRequest): Promise<void> {
+  const { id } = request;
   try {
-    const made = "tile" in asked ? JSON.stringify(source.cutter.cut(asked.tile)) : await paint(id, asked.still);
+    const made = "tile" in request ? JSON.stringify(source.cutter.cut(request.tile)) : await paint(id, request.still);
     answer({ id, made });
   } catch (error) {
     answer({ id, failed: String(error) });

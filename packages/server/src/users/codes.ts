@@ -45,8 +45,8 @@ export async function takeCode(
   user: Pick<User, "id">,
   code: string,
 ): Promise<boolean> {
-  const held = await database("users").where({ id: user.id }).first("codes_secret");
-  const secret = held?.codes_secret && sealing.open(sealName(user), held.codes_secret);
+  const stored = await database("users").where({ id: user.id }).first("codes_secret");
+  const secret = stored?.codes_secret && sealing.open(sealName(user), stored.codes_secret);
   if (!secret) return false;
   const totp = totpOf(secret, "");
   const timestamp = Date.now();

@@ -18,11 +18,11 @@ const bareOf = (password: string) => password.replace(/^[^\p{L}]+|[^\p{L}]+$/gu,
  */
 export async function whyRefused(password: string, name: string): Promise<string | undefined> {
   common ??= readCommon();
-  const held = await common;
+  const loaded = await common;
   const plain = password.normalize("NFKC").toLowerCase();
-  if (held.has(plain)) return "is one of the most common passwords";
+  if (loaded.has(plain)) return "is one of the most common passwords";
   const bare = bareOf(plain);
-  if (bare && held.has(bare)) return "is one of the most common passwords with something added";
+  if (bare && loaded.has(bare)) return "is one of the most common passwords with something added";
   const names = [nameKey(name), nameKey(name).replaceAll(/\s/g, "")];
   if (names.includes(nameKey(plain)) || names.includes(bare)) return "is the name";
   if (new Set(plain).size < 3) return "repeats one or two characters";

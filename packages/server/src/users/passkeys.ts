@@ -22,8 +22,8 @@ const library = () => import("@simplewebauthn/server");
 /** What a browser is asked for a new passkey with. */
 export async function newPasskeyOptions(database: Knex, sealing: Sealing, user: User, place: PasskeyPlace) {
   const { generateRegistrationOptions } = await library();
-  const held = await database("passkeys").where({ user_id: user.id }).select("id", "transports");
-  if (held.length >= MOST) return undefined;
+  const stored = await database("passkeys").where({ user_id: user.id }).select("id", "transports");
+  if (stored.length >= MOST) return undefined;
   return generateRegistrationOptions({
     rpName: "Bibliotope",
     rpID: place.host,
@@ -31,7 +31,7 @@ export async function newPasskeyOptions(database: Knex, sealing: Sealing, user: 
     userID: new TextEncoder().encode(`person ${user.id}`),
     challenge: challengeOf(sealing, `new ${user.id}`),
     attestationType: "none",
-    excludeCredentials: held,
+    excludeCredentials: stored,
     authenticatorSelection: { residentKey: "required", userVerification: "required" },
   });
 }
@@ -76,8 +76,8 @@ export async function usePasskey(
   place: PasskeyPlace,
   used: PasskeyCredential,
 ): Promise<number | undefined> {
-  const held = await database("passkeys").where({ id: used.id }).first();
-  if (!held) return undefined;
+  const stored = await database("passkeys").where({ id: used.id }).first();
+  if (!stored) return undefined;
   const { verifyAuthenticationResponse } = await library();
   const { verified, authenticationInfo } = await verifyAuthenticationResponse({
     response: used as unknown as AuthenticationResponseJSON,
@@ -86,17 +86,17 @@ export async function usePasskey(
     expectedRPID: place.host,
     requireUserVerification: true,
     credential: {
-      id: held.id,
-      publicKey: new Uint8Array(held.public_key),
-      counter: Number(held.counter),
-      transports: held.transports,
+      id: stored.id,
+      publicKey: new Uint8Array(stored.public_key),
+      counter: Number(stored.counter),
+      transports: stored.transports,
     },
   }).catch(() => ({ verified: false, authenticationInfo: undefined }));
   if (!verified || !authenticationInfo) return undefined;
   await database("passkeys")
-    .where({ id: held.id })
+    .where({ id: stored.id })
     .update({ counter: authenticationInfo.newCounter, used_at: database.fn.now() });
-  return held.user_id;
+  return stored.user_id;
 }
 
 export async function listPasskeys(database: Knex, user: Pick<User, "id">): Promise<PasskeySummary[]> {

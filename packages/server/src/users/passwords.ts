@@ -14,9 +14,9 @@ export const hashPassword = (password: string) => turns.run(() => hash(password.
 let nobody: Promise<string> | undefined;
 
 /** True when the password is the one of the hash. Takes as long for no hash. @throws Busy where too many wait */
-export async function isPassword(held: string | null | undefined, password: string): Promise<boolean> {
+export async function isPassword(hash: string | null | undefined, password: string): Promise<boolean> {
   nobody ??= hashPassword("nobody has this password");
-  const against = held ?? (await nobody);
+  const against = hash ?? (await nobody);
   const isRight = await turns.run(() => verify(against, password.normalize("NFKC")));
-  return isRight && held != null;
+  return isRight && hash != null;
 }

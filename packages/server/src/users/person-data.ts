@@ -2,7 +2,7 @@ import type { Knex } from "knex";
 import { nameKey } from "./name-key.ts";
 
 /** Where it is held of whom something is, and what becomes of it when they are erased: it goes, or it stays without them. */
-interface Held {
+interface PersonalColumn {
   table: string;
   column: string;
   erased: "gone" | "nobody's";
@@ -11,7 +11,7 @@ interface Held {
 }
 
 /** Everything that is held of a person, table by table. */
-export const HELD: readonly Held[] = [
+export const HELD: readonly PersonalColumn[] = [
   {
     table: "sessions",
     column: "user_id",
@@ -43,18 +43,20 @@ export async function dataOfPerson(database: Knex, id: number): Promise<PersonDa
   return database.transaction(async (transaction) => {
     const [person] = await rowsOf(transaction, { table: "users", column: "id", hidden: OF_PERSON }, id);
     if (!person) return undefined;
-    const held: PersonData["held"] = {};
-    for (const one of HELD) held[nameOf(one)] = await rowsOf(transaction, one, id);
-    held["sign_in_tries by name"] = await transaction("sign_in_tries").where({ name_key: person.name_key as string });
-    return { person, held };
+    const existing: PersonData["held"] = {};
+    for (const one of HELD) existing[nameOf(one)] = await rowsOf(transaction, one, id);
+    existing["sign_in_tries by name"] = await transaction("sign_in_tries").where({
+      name_key: person.name_key as string,
+    });
+    return { person, held: existing };
   });
 }
 
-const nameOf = ({ table, column }: Pick<Held, "table" | "column">) => `${table} by ${column}`;
+const nameOf = ({ table, column }: Pick<PersonalColumn, "table" | "column">) => `${table} by ${column}`;
 
 async function rowsOf(
   database: Knex,
-  { table, column, hidden = [] }: Pick<Held, "table" | "column" | "hidden">,
+  { table, column, hidden = [] }: Pick<PersonalColumn, "table" | "column" | "hidden">,
   id: number,
 ): Promise<Record<string, unknown>[]> {
   const { rows } = await database.raw("select to_jsonb(held) - ?::text[] as row from ?? held where ?? = ?", [

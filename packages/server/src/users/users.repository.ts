@@ -44,8 +44,8 @@ const FIRST = "The reading network";
 
 /** The first user, made when there is none: whoever can read the terminal of this machine. */
 export async function firstUser(database: Knex): Promise<User> {
-  const held = await database("users").orderBy("id").first();
-  if (held) return userOf(held);
+  const stored = await database("users").orderBy("id").first();
+  if (stored) return userOf(stored);
   const [made] = await database("users")
     .insert({ name: FIRST, name_key: nameKey(FIRST), role: "manage" })
     .returning("*");
@@ -92,12 +92,12 @@ export async function signInByPassword(
   const key = nameKey(name);
   const { isTooMany } = await noteTry(database, key, address);
   if (isTooMany) return "too many";
-  const held = await database("users").where({ name_key: key }).first("id", "password_hash", "codes_since");
-  if (!(await isPassword(held?.password_hash, password))) return "wrong";
-  if (held.codes_since && code === undefined) return "needs code";
-  if (held.codes_since && !(await takeCode(database, sealing, held, code ?? ""))) return "wrong code";
-  await noteRight(database, held.id, key, address);
-  return { secret: await makeSession(database, held.id, { agent, address }) };
+  const stored = await database("users").where({ name_key: key }).first("id", "password_hash", "codes_since");
+  if (!(await isPassword(stored?.password_hash, password))) return "wrong";
+  if (stored.codes_since && code === undefined) return "needs code";
+  if (stored.codes_since && !(await takeCode(database, sealing, stored, code ?? ""))) return "wrong code";
+  await noteRight(database, stored.id, key, address);
+  return { secret: await makeSession(database, stored.id, { agent, address }) };
 }
 
 /** Signs in by a passkey. @returns a new session's secret, or undefined when it does not fit */
@@ -119,10 +119,10 @@ export async function saysAgain(
   password: string | undefined,
   address: string,
 ): Promise<boolean> {
-  const held = await database("users").where({ id: user.id }).first("password_hash", "name_key");
-  if (!held?.password_hash) return true;
-  const { id, isTooMany } = await noteTry(database, held.name_key, address);
-  if (isTooMany || !(await isPassword(held.password_hash, password ?? ""))) return false;
+  const stored = await database("users").where({ id: user.id }).first("password_hash", "name_key");
+  if (!stored?.password_hash) return true;
+  const { id, isTooMany } = await noteTry(database, stored.name_key, address);
+  if (isTooMany || !(await isPassword(stored.password_hash, password ?? ""))) return false;
   await database("sign_in_tries").where({ id }).delete();
   return true;
 }

@@ -9,7 +9,7 @@ export function countryNames(country: string, langs: readonly string[]): Name[] 
   const names: Name[] = [];
   for (const lang of langs) {
     const name = new Intl.DisplayNames(lang, { type: "region", fallback: "none" }).of(country);
-    if (name && !names.some((held) => held.name === name)) names.push({ lang, name });
+    if (name && !names.some((names) => names.name === name)) names.push({ lang, name });
   }
   return names;
 }

@@ -31,12 +31,12 @@ type Collection = Extract<NonNullable<Parameters<typeof mesh>[1]>, { type: "Geom
 type Atlas = Topology & { objects: { countries: Collection; land: Collection } };
 
 const require = createRequire(import.meta.url);
-let held: World | undefined;
+let existing: World | undefined;
 
 /** The world's outlines; read when they are asked for first. */
 export function world(): World {
-  held ??= readWorld();
-  return held;
+  existing ??= readWorld();
+  return existing;
 }
 
 function readWorld(): World {

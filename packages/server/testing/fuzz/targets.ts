@@ -36,7 +36,7 @@ const readFile = (name: string) => (bytes: Buffer) =>
   unless([TableError], async () => {
     const path = join(folder, name);
     writeFileSync(path, bytes);
-    const { format, heads, rows } = await look({ path, asked: {}, country: undefined, readings: [] });
+    const { format, heads, rows } = await look({ path, params: {}, country: undefined, readings: [] });
     check(rows.length > 0, "it has no rows, and nothing was said");
     for await (const some of readTable(path, format, heads ?? undefined))
       for (const { number, cells } of some)

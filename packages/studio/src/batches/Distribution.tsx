@@ -40,13 +40,13 @@ export function Distribution({ batch }: { batch: BatchDetail }) {
       ) : null}
       <dl className="mt-2 flex flex-wrap gap-x-6 gap-y-1 text-[12.5px]">
         {EXACTNESS.map(([exactness, name]) => {
-          const its = batch.exactness.find((one) => one.exactness === exactness)?.count ?? 0;
+          const own = batch.exactness.find((one) => one.exactness === exactness)?.count ?? 0;
           return (
             <div key={exactness} className="flex gap-1.5">
               <dt className="text-quiet">{name}</dt>
               <dd className="tabular-nums">
-                {count(its)}
-                {all ? ` (${((its / all) * 100).toLocaleString("en", { maximumFractionDigits: 1 })} %)` : ""}
+                {count(own)}
+                {all ? ` (${((own / all) * 100).toLocaleString("en", { maximumFractionDigits: 1 })} %)` : ""}
               </dd>
             </div>
           );

@@ -159,8 +159,8 @@ function rowsShown(points: readonly number[], heads: readonly string[] | null, l
 
 /** The values of a column of a batch; undefined where none is wanted, and until they have come. */
 function useColumn(batch: number, column: number | undefined, showsAll: boolean) {
-  const asked = { id: batch, column: column ?? 0 };
-  const { currentData } = useBatchValuesQuery(asked, { skip: !showsAll || column === undefined });
+  const params = { id: batch, column: column ?? 0 };
+  const { currentData } = useBatchValuesQuery(params, { skip: !showsAll || column === undefined });
   return column === undefined ? undefined : currentData?.values;
 }
 

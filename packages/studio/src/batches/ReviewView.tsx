@@ -163,15 +163,15 @@ function Ways({ review, correct, lastHour }: { review: Review; correct: () => vo
 
 /** Single keys, wherever nothing else takes them: text fields, buttons and the map keep their own. */
 function useReviewKeys(review: Review, canEdit: boolean, correct: () => void): void {
-  const held = useRef({ review, correct });
-  held.current = { review, correct };
+  const latest = useRef({ review, correct });
+  latest.current = { review, correct };
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       const on = event.target as Element | null;
       if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector("[role=dialog],[role=menu]")) return;
       if (on?.closest("input, textarea, select, [role=application], .bt-map")) return;
       if (event.key === "Enter" && on?.closest("button, a")) return;
-      const { review: at, correct: edit } = held.current;
+      const { review: at, correct: edit } = latest.current;
       const does = actionOf(event.key, at, canEdit, edit);
       if (!does) return;
       event.preventDefault();

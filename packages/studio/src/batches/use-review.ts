@@ -24,8 +24,8 @@ export function useReview(batch: number, show: Show) {
   const list = useBatchRowsQuery({ batch, show, offset }, { refetchOnMountOrArgChange: true });
   const rows = list.data ?? [];
   const row: BatchRow | undefined = rows[at];
-  const asked = { batch, number: row?.number ?? 0, ...(text === undefined ? {} : { text }) };
-  const detail = useBatchRowQuery(asked, { skip: !row, refetchOnMountOrArgChange: 30 });
+  const params = { batch, number: row?.number ?? 0, ...(text === undefined ? {} : { text }) };
+  const detail = useBatchRowQuery(params, { skip: !row, refetchOnMountOrArgChange: 30 });
   const prefetch = usePrefetchBatch("batchRow");
   const [sendDecision, decision] = useDecideRowMutation();
   const [sendBack, back] = useTakeBackMutation();
@@ -56,14 +56,14 @@ export function useReview(batch: number, show: Show) {
     if (!row || !found || found.number !== row.number || decision.isLoading) return;
     const candidate = found.candidates[place];
     if (how !== "leave" && !candidate) return;
-    const asking: DecideRequest =
+    const request: DecideRequest =
       how === "leave" ? { how } : { how: text === undefined ? how : "correct", place, ref: candidate.ref, text };
-    const answer = await sendDecision({ batch, number: row.number, decision: asking });
+    const answer = await sendDecision({ batch, number: row.number, decision: request });
     if ("error" in answer) {
       void detail.refetch();
       return;
     }
-    setDecided(new Map(decided).set(row.number, asking.how));
+    setDecided(new Map(decided).set(row.number, request.how));
     if (at + 1 < rows.length) go(at + 1);
     else again(show === "all" || show === "seen" ? offset + PAGE : 0);
   };

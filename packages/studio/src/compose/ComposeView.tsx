@@ -62,13 +62,13 @@ export function ComposeView() {
             <PasteDialog />
           </div>
           <ul>
-            {definition.fields.map((held) => (
+            {definition.fields.map((existing) => (
               <FieldCard
-                key={held.name}
-                field={held}
-                isSelected={held.name === selected}
+                key={existing.name}
+                field={existing}
+                isSelected={existing.name === selected}
                 picked={picked}
-                parts={wires.filter((wire) => wire.field === held.name).map(({ part }) => part)}
+                parts={wires.filter((wire) => wire.field === existing.name).map(({ part }) => part)}
               />
             ))}
           </ul>

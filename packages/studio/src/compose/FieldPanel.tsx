@@ -196,7 +196,7 @@ function NameInput({
   rename: (to: string) => void;
 }) {
   const [name, setName] = useState(field.name);
-  const isTaken = name !== field.name && definition.fields.some((held) => held.name === name);
+  const isTaken = name !== field.name && definition.fields.some((existing) => existing.name === name);
   const wrong = isTaken
     ? "another field has this name"
     : FIELD_NAME.test(name)

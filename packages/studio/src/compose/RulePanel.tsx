@@ -46,7 +46,7 @@ export function RulePanel({ definition, address, change }: RulePanelProps) {
   const button = of.find(isLookUp);
   const complete = start.on === "complete" ? start.fields : [];
   const toggle = ({ name }: Field) => {
-    const fields = complete.includes(name) ? complete.filter((held) => held !== name) : [...complete, name];
+    const fields = complete.includes(name) ? complete.filter((existing) => existing !== name) : [...complete, name];
     if (fields.length) change({ start: { on: "complete", fields } });
   };
   const starts: readonly (readonly [Start["on"], string])[] = [

@@ -29,7 +29,7 @@ export function ServicesPanel({ definition, change }: ServicesPanelProps) {
   const rules = definition.services ?? [];
   const free = known.filter(({ name }) => !rules.some(({ ask }) => ask === name));
   const set = (at: number, rule: ServiceRule | undefined) => {
-    const next = rules.flatMap((held, i) => (i === at ? (rule ?? []) : held));
+    const next = rules.flatMap((existing, i) => (i === at ? (rule ?? []) : existing));
     change(next.length ? next : undefined);
   };
   return (
@@ -216,7 +216,7 @@ function When({
           <div className="flex flex-wrap gap-1.5">
             {complete.map(({ name, label }) => {
               const isIn = when.fields.includes(name);
-              const next = isIn ? when.fields.filter((held) => held !== name) : [...when.fields, name];
+              const next = isIn ? when.fields.filter((existing) => existing !== name) : [...when.fields, name];
               return (
                 <Button
                   key={name}

@@ -14,7 +14,7 @@ export function ShowChoice({ field, fields, change }: ShowChoiceProps) {
   const way = show === undefined ? "always" : typeof show === "object" ? "by" : show;
   const set = (to: Show | undefined) => change({ show: to });
   const by = typeof show === "object" ? show : undefined;
-  const held = by && fields.find(({ name }) => name === by.field);
+  const found = by && fields.find(({ name }) => name === by.field);
   return (
     <div className="grid gap-2">
       <Choices
@@ -48,7 +48,7 @@ export function ShowChoice({ field, fields, change }: ShowChoiceProps) {
           </Labelled>
           <Labelled label="has">
             {(id) =>
-              held?.kind === "choice" ? (
+              found?.kind === "choice" ? (
                 <select
                   id={id}
                   className={INPUT}
@@ -58,7 +58,7 @@ export function ShowChoice({ field, fields, change }: ShowChoiceProps) {
                   }
                 >
                   <option value="">any value</option>
-                  {held.options?.map(({ value, label }) => (
+                  {found.options?.map(({ value, label }) => (
                     <option key={value} value={value}>
                       {label}
                     </option>

@@ -24,8 +24,8 @@ export function AboutData({ file, start }: { file: FileAnswer; start: FileStart 
     const { format, heads, reading } = start;
     const { day, name, source, licence } = about;
     const dataSet = { name, source: source || (known?.source ?? ""), licence: licence || (known?.licence ?? "") };
-    const asked = { file: file.id, format, heads, reading, dataSet, day };
-    if ("data" in (await load(asked))) await navigate("/data");
+    const params = { file: file.id, format, heads, reading, dataSet, day };
+    if ("data" in (await load(params))) await navigate("/data");
   };
   return (
     <section aria-label="About the data" className="mt-6">

@@ -11,7 +11,7 @@ import { FindRecord } from "./FindRecord.tsx";
 export function CorrectionsView() {
   const canEdit = useSessionQuery().data?.role !== "look";
   const { data, error, isLoading } = useCorrectionsQuery(undefined, { refetchOnMountOrArgChange: true });
-  const [asked, setAsked] = useSearchParams();
+  const [params, setAsked] = useSearchParams();
   const [record, setRecord] = useState<RecordAnswer>();
   const proposals = data?.filter(({ state }) => state === "proposed") ?? [];
   const others = data?.filter(({ state }) => state !== "proposed") ?? [];
@@ -39,10 +39,10 @@ export function CorrectionsView() {
       {canEdit ? (
         <section aria-label="Correct a record" className="mt-5 rounded-md border border-rule bg-page p-4">
           <FindRecord
-            wanted={asked.get("ref") ?? undefined}
+            wanted={params.get("ref") ?? undefined}
             onFound={(found) => {
               setRecord(found);
-              if (asked.has("ref")) setAsked({}, { replace: true });
+              if (params.has("ref")) setAsked({}, { replace: true });
             }}
           />
           {record ? <CorrectRecord key={record.id} record={record} done={() => setRecord(undefined)} /> : null}

@@ -14,22 +14,22 @@ export function useFileStart(
   const [file, setFile] = useState<FileAnswer>();
   const [start, setStart] = useState<FileStart>();
   const [look, { error, isLoading }] = useLookAtFileMutation();
-  const asked = useRef(0);
+  const latest = useRef(0);
   const heard = useRef(seen);
   heard.current = seen;
   const lookAgain = useCallback(
-    async (held: FileAnswer, format?: Partial<TableFormat>, reading?: TableReading) => {
-      const turn = ++asked.current;
-      const answer = await look({ file: held.id, asked: { format, reading, purpose } });
+    async (file: FileAnswer, format?: Partial<TableFormat>, reading?: TableReading) => {
+      const turn = ++latest.current;
+      const answer = await look({ file: file.id, asked: { format, reading, purpose } });
       // what was set meanwhile is asked for already
-      if (turn === asked.current && answer.data) setStart(heard.current(answer.data, !reading));
+      if (turn === latest.current && answer.data) setStart(heard.current(answer.data, !reading));
     },
     [look, purpose],
   );
-  const take = (held: FileAnswer | undefined) => {
-    setFile(held);
+  const take = (file: FileAnswer | undefined) => {
+    setFile(file);
     setStart(undefined);
-    if (held) void lookAgain(held);
+    if (file) void lookAgain(file);
   };
   return {
     ...{ file, start, error, isLoading, take },

@@ -37,8 +37,8 @@ function Versions({ formRef, close }: { formRef: string; close: () => void }) {
   const definition = useStudio((state) => state.draft.definition);
   const dispatch = useStudioDispatch();
   const [shown, setShown] = useState<number>();
-  const held = versions?.find(({ number }) => number === (shown ?? versions[0]?.number));
-  const differences = held ? compareForms(held.definition, definition) : [];
+  const existing = versions?.find(({ number }) => number === (shown ?? versions[0]?.number));
+  const differences = existing ? compareForms(existing.definition, definition) : [];
   const bringBack = (version: FormVersion) => {
     dispatch(draft.edited({ definition: version.definition, selected: "" }));
     close();
@@ -58,7 +58,7 @@ function Versions({ formRef, close }: { formRef: string; close: () => void }) {
               <li key={number}>
                 <button
                   type="button"
-                  aria-pressed={number === held?.number}
+                  aria-pressed={number === existing?.number}
                   onClick={() => setShown(number)}
                   className="w-full rounded px-2.5 py-1.5 text-left hover:bg-wash aria-pressed:bg-wash"
                 >
@@ -73,7 +73,7 @@ function Versions({ formRef, close }: { formRef: string; close: () => void }) {
               <table className="w-full text-[13px]">
                 <caption className="mb-1 text-left text-quiet">
                   {differences.length === 1 ? "One change" : `${differences.length} changes`} from version{" "}
-                  {held?.number} to the draft
+                  {existing?.number} to the draft
                 </caption>
                 <tbody>
                   {differences.map((difference) => (
@@ -82,7 +82,7 @@ function Versions({ formRef, close }: { formRef: string; close: () => void }) {
                 </tbody>
               </table>
             ) : (
-              <p className="text-quiet">The draft is the same as version {held?.number}.</p>
+              <p className="text-quiet">The draft is the same as version {existing?.number}.</p>
             )}
           </section>
         </div>
@@ -90,9 +90,9 @@ function Versions({ formRef, close }: { formRef: string; close: () => void }) {
         <p className="mt-3 text-quiet">{versions ? "Not published yet." : "Loading versions"}</p>
       )}
       <div className="mt-4 flex gap-2">
-        {held ? (
-          <Button strong disabled={!differences.length} onClick={() => bringBack(held)}>
-            Restore version {held.number}
+        {existing ? (
+          <Button strong disabled={!differences.length} onClick={() => bringBack(existing)}>
+            Restore version {existing.number}
           </Button>
         ) : null}
         <SheetClose asChild>

@@ -99,17 +99,17 @@ export function MakeKey({ words = "New key", proposed, why }: MakeKeyProps) {
 }
 
 /** Changes what a key may be used for. */
-export function ChangeKey({ held }: { held: KeySummary }) {
+export function ChangeKey({ held: known }: { held: KeySummary }) {
   const [open, setOpen] = useState(false);
-  const [rules, setRules] = useState(draftOf(held));
+  const [rules, setRules] = useState(draftOf(known));
   const [change, { error, isLoading }] = useChangeKeyMutation();
   const toggle = (is: boolean) => {
     setOpen(is);
-    setRules(draftOf(held));
+    setRules(draftOf(known));
   };
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    change({ id: held.id, rules: rulesOf(rules, held.kind) })
+    change({ id: known.id, rules: rulesOf(rules, known.kind) })
       .unwrap()
       .then(
         () => setOpen(false),
@@ -118,18 +118,18 @@ export function ChangeKey({ held }: { held: KeySummary }) {
   };
   return (
     <Sheet
-      title={`Change “${held.name}”`}
+      title={`Change “${known.name}”`}
       open={open}
       onOpenChange={toggle}
       size="large"
       trigger={
         <button type="button" className={LINK}>
-          Change<span className="sr-only"> {held.name}</span>
+          Change<span className="sr-only"> {known.name}</span>
         </button>
       }
     >
       <form onSubmit={submit}>
-        <RulesFields kind={held.kind} value={rules} set={setRules} />
+        <RulesFields kind={known.kind} value={rules} set={setRules} />
         <Wrong error={error} />
         <Foot>
           <Button strong type="submit" disabled={isLoading}>
@@ -150,7 +150,7 @@ const OVERLAPS = [
 ] as const;
 
 /** Puts another key in the place of one. */
-export function ReplaceKey({ held }: { held: KeySummary }) {
+export function ReplaceKey({ held: known }: { held: KeySummary }) {
   const [open, setOpen] = useState(false);
   const [overlap, setOverlap] = useState<number>(24 * 7);
   const [replace, { data: made, error, isLoading, reset }] = useReplaceKeyMutation();
@@ -160,12 +160,12 @@ export function ReplaceKey({ held }: { held: KeySummary }) {
   };
   return (
     <Sheet
-      title={`Replace “${held.name}”`}
+      title={`Replace “${known.name}”`}
       open={open}
       onOpenChange={toggle}
       trigger={
         <button type="button" className={LINK}>
-          Replace<span className="sr-only"> {held.name}</span>
+          Replace<span className="sr-only"> {known.name}</span>
         </button>
       }
     >
@@ -189,7 +189,7 @@ export function ReplaceKey({ held }: { held: KeySummary }) {
           </label>
           <Wrong error={error} />
           <Foot>
-            <Button strong disabled={isLoading} onClick={() => void replace({ id: held.id, overlap })}>
+            <Button strong disabled={isLoading} onClick={() => void replace({ id: known.id, overlap })}>
               Replace key
             </Button>
           </Foot>
@@ -200,24 +200,24 @@ export function ReplaceKey({ held }: { held: KeySummary }) {
 }
 
 /** Withdraws a key, after asking whether that is meant. */
-export function WithdrawKey({ held }: { held: KeySummary }) {
+export function WithdrawKey({ held: known }: { held: KeySummary }) {
   const [open, setOpen] = useState(false);
   const [withdraw, { error, isLoading }] = useWithdrawKeyMutation();
   return (
     <Sheet
-      title={`Revoke “${held.name}”`}
+      title={`Revoke “${known.name}”`}
       open={open}
       onOpenChange={setOpen}
       trigger={
         <button type="button" className={LINK}>
-          Revoke<span className="sr-only"> {held.name}</span>
+          Revoke<span className="sr-only"> {known.name}</span>
         </button>
       }
     >
       <p className="mt-3">Everything that uses this key stops working at once. This cannot be undone.</p>
       <Wrong error={error} />
       <Foot>
-        <Button strong disabled={isLoading} onClick={() => void withdraw(held.id)}>
+        <Button strong disabled={isLoading} onClick={() => void withdraw(known.id)}>
           Revoke key
         </Button>
       </Foot>

@@ -47,8 +47,8 @@ export function KeysView() {
               </tr>
             </thead>
             <tbody>
-              {keys.map((held) => (
-                <Row key={held.id} held={held} isManager={isManager} />
+              {keys.map((existing) => (
+                <Row key={existing.id} held={existing} isManager={isManager} />
               ))}
             </tbody>
           </table>
@@ -61,15 +61,15 @@ export function KeysView() {
   );
 }
 
-function Row({ held, isManager }: { held: KeySummary; isManager: boolean }) {
-  const limits = keptTo(held);
-  const isOver = standing(held) === "ended";
+function Row({ held: known, isManager }: { held: KeySummary; isManager: boolean }) {
+  const limits = keptTo(known);
+  const isOver = standing(known) === "ended";
   return (
     <tr className={`border-t border-rule align-baseline ${isOver ? "text-quiet" : ""}`}>
       <th scope="row" className="px-4 py-2.5 text-left font-serif text-[16px] font-normal">
-        {held.name}
+        {known.name}
       </th>
-      <td className="px-4">{KIND_WORDS[held.kind].name}</td>
+      <td className="px-4">{KIND_WORDS[known.kind].name}</td>
       <td className="max-w-[24rem] px-4 py-2.5 text-[13px]">
         {limits.length ? (
           limits.map((line) => (
@@ -81,17 +81,17 @@ function Row({ held, isManager }: { held: KeySummary; isManager: boolean }) {
           <span className="text-quiet">no limits</span>
         )}
       </td>
-      <td className="px-4 whitespace-nowrap">{held.usedAt ? moment(held.usedAt) : "never"}</td>
+      <td className="px-4 whitespace-nowrap">{known.usedAt ? moment(known.usedAt) : "never"}</td>
       <td className={`px-4 whitespace-nowrap ${isOver ? "text-madder" : ""}`}>
-        {held.endsAt ? (isOver ? `expired ${moment(held.endsAt)}` : moment(held.endsAt)) : "–"}
+        {known.endsAt ? (isOver ? `expired ${moment(known.endsAt)}` : moment(known.endsAt)) : "–"}
       </td>
       <td className="px-4">
         <span className="flex justify-end gap-3">
           {isManager ? (
             <>
-              <ChangeKey held={held} />
-              <ReplaceKey held={held} />
-              <WithdrawKey held={held} />
+              <ChangeKey held={known} />
+              <ReplaceKey held={known} />
+              <WithdrawKey held={known} />
             </>
           ) : null}
         </span>

@@ -129,7 +129,9 @@ export function RulesFields({ kind, value, set }: RulesFieldsProps) {
                 type="checkbox"
                 checked={value.calls.includes(call)}
                 onChange={({ target: { checked } }) =>
-                  change({ calls: checked ? [...value.calls, call] : value.calls.filter((held) => held !== call) })
+                  change({
+                    calls: checked ? [...value.calls, call] : value.calls.filter((existing) => existing !== call),
+                  })
                 }
               />
               {KEY_CALL_WORDS[call]}

@@ -23,8 +23,8 @@ const AGAIN = 15_000;
 export function UseView({ keys }: { keys: readonly KeySummary[] }) {
   const [days, setDays] = useState<(typeof SPANS)[number][0]>("7");
   const [key, setKey] = useState("");
-  const asked: Uses = { days: Number(days), key: key ? Number(key) : undefined };
-  const { data, error } = useUsesQuery(asked, { pollingInterval: AGAIN, skipPollingIfUnfocused: true });
+  const params: Uses = { days: Number(days), key: key ? Number(key) : undefined };
+  const { data, error } = useUsesQuery(params, { pollingInterval: AGAIN, skipPollingIfUnfocused: true });
   return (
     <section aria-label="Usage" className="mt-8">
       <div className="flex flex-wrap items-center gap-3">
@@ -43,7 +43,7 @@ export function UseView({ keys }: { keys: readonly KeySummary[] }) {
           ))}
         </select>
         <Segmented label="Period" value={days} onChange={setDays} options={SPANS} />
-        <a className="text-[12.5px] underline" href={callUrl("usesFile", { asks: asked })} download>
+        <a className="text-[12.5px] underline" href={callUrl("usesFile", { asks: params })} download>
           CSV
         </a>
       </div>

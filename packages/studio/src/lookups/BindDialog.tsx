@@ -29,10 +29,10 @@ function BindForm({ part }: { part: string }) {
   const { data: forms = [] } = useFormsQuery();
   const [chosen, setChosen] = useState("");
   const ref = chosen || forms[0]?.ref;
-  const held = useFormQuery(ref ?? "", { skip: !ref, refetchOnMountOrArgChange: true }).currentData;
+  const existing = useFormQuery(ref ?? "", { skip: !ref, refetchOnMountOrArgChange: true }).currentData;
   const [field, setField] = useState("");
   const [save, saving] = useSaveDraftMutation();
-  const draft = saving.data?.ref === ref ? saving.data : held;
+  const draft = saving.data?.ref === ref ? saving.data : existing;
   const fields = draft?.definition.fields.filter(({ kind }) => kind === "text") ?? [];
   const name = fields.some((one) => one.name === field) ? field : fields[0]?.name;
   const bind = () => {

@@ -2,7 +2,7 @@ import { Popover } from "radix-ui";
 import { Link } from "react-router";
 import { useForgetLookupsMutation, useKeepingLookupsMutation, useLookupsQuery, wordsOf } from "../state/api.ts";
 import { moment } from "../ui/moment.ts";
-import { ABOUT, type Asked, readAsked } from "./asked.ts";
+import { ABOUT, type LookupQuery, readQuery } from "./lookup-query.ts";
 
 /** Earlier lookups: each can be asked again; they can be forgotten, and not kept at all. */
 export function Earlier() {
@@ -28,15 +28,15 @@ export function Earlier() {
             <p className="p-4 text-quiet">{data.keeps ? "No lookups yet." : "Lookups are not saved."}</p>
           ) : null}
           <ul className="min-h-0 flex-1 overflow-y-auto">
-            {data?.lookups.map(({ asked, outcome, found, askedAt }) => (
-              <li key={asked} className="border-rule not-first:border-t">
+            {data?.lookups.map(({ asked: query, outcome, found, askedAt }) => (
+              <li key={query} className="border-rule not-first:border-t">
                 <Popover.Close asChild>
                   <Link
-                    to={`/lookups/${asked}`}
+                    to={`/lookups/${query}`}
                     className="grid grid-cols-[5rem_1fr_auto] items-baseline gap-3 px-4 py-2 hover:bg-wash"
                   >
-                    <span className="text-quiet">{nameOf(readAsked(asked))}</span>
-                    <span className="truncate font-serif text-[15px]">{wordsIn(readAsked(asked)) || asked}</span>
+                    <span className="text-quiet">{nameOf(readQuery(query))}</span>
+                    <span className="truncate font-serif text-[15px]">{wordsIn(readQuery(query)) || query}</span>
                     <span className="text-[12.5px] text-quiet">
                       {outcome === "none" ? "none" : found}, {moment(askedAt)}
                     </span>
@@ -67,11 +67,11 @@ export function Earlier() {
   );
 }
 
-const nameOf = (asked: Asked | undefined) => (asked ? ABOUT[asked.call].name : "");
+const nameOf = (query: LookupQuery | undefined) => (query ? ABOUT[query.call].name : "");
 
-function wordsIn(asked: Asked | undefined): string {
-  if (!asked) return "";
-  const { call, of, words } = asked;
+function wordsIn(query: LookupQuery | undefined): string {
+  if (!query) return "";
+  const { call, of, words } = query;
   if (call === "distance") return `${words.from} to ${words.to}`;
   const { q, at, starts, gloss: _, ...others } = words;
   return [of, q ?? at ?? starts, ...(q || at || starts ? [] : Object.values(others))].filter(Boolean).join(" ");

@@ -47,6 +47,6 @@ export function Facts({ facts }: { facts: Record<string, unknown> }) {
 }
 
 function hoursOf(hours: readonly OpeningHours[], day: string): string {
-  const its = hours.filter(({ dayOfWeek }) => dayOfWeek.some((name) => name.endsWith(day)));
-  return its.length ? its.map(({ opens, closes }) => `${opens} to ${closes}`).join(", ") : "closed";
+  const own = hours.filter(({ dayOfWeek }) => dayOfWeek.some((name) => name.endsWith(day)));
+  return own.length ? own.map(({ opens, closes }) => `${opens} to ${closes}`).join(", ") : "closed";
 }

@@ -7,15 +7,15 @@ import { Link, useNavigate, useNavigationType, useParams, useSearchParams } from
 import { useKeepLookupMutation } from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
-import { ABOUT, type Asked, asCall, CALLS, canAsk, readAsked, withWord, writeAsked } from "./asked.ts";
 import { CandidateMap, type Spot } from "./CandidateMap.tsx";
 import { Earlier } from "./Earlier.tsx";
+import { ABOUT, asCall, CALLS, canAsk, type LookupQuery, readQuery, withWord, writeQuery } from "./lookup-query.ts";
 import { Narrow } from "./Narrow.tsx";
 import { Raw } from "./Raw.tsx";
 import { Result } from "./Result.tsx";
 import { bodyOf, type LookupState, useAnswer } from "./use-answer.ts";
 
-const EMPTY: Asked = { call: "forward", words: { gloss: "1" } };
+const EMPTY: LookupQuery = { call: "forward", words: { gloss: "1" } };
 /** Milliseconds after which a lookup counts as asked for and not as typed through. */
 const SETTLED = 1200;
 
@@ -25,31 +25,31 @@ export function LookupsView() {
   const [search] = useSearchParams();
   const go = useNavigate();
   const besideText = search.get("beside") ?? undefined;
-  const asked = useMemo(() => {
+  const query = useMemo(() => {
     const words = new URLSearchParams(search);
     words.delete("beside");
-    return readAsked(`${path}?${words}`) ?? EMPTY;
+    return readQuery(`${path}?${words}`) ?? EMPTY;
   }, [path, search]);
-  const beside = useMemo(() => (besideText === undefined ? undefined : readAsked(besideText)), [besideText]);
-  const [typed, setTyped] = useState(asked);
-  const first = useAnswer(asked);
+  const beside = useMemo(() => (besideText === undefined ? undefined : readQuery(besideText)), [besideText]);
+  const [typed, setTyped] = useState(query);
+  const first = useAnswer(query);
   const second = useAnswer(beside);
   const [marked, setMarked] = useState<number>();
   const [partsOpen, setPartsOpen] = useState(false);
   const [map, setMap] = useState<SheetMap>();
   const input = useRef<HTMLInputElement>(null);
-  useKeep(asked, first);
+  useKeep(query, first);
   const moved = useNavigationType();
   useEffect(() => {
     // what is typed runs ahead of the address, which only follows it
-    if (moved !== "REPLACE") setTyped(asked);
-  }, [asked, moved]);
+    if (moved !== "REPLACE") setTyped(query);
+  }, [query, moved]);
   useEffect(() => input.current?.focus(), []);
 
   const ask = useCallback(
-    (next: Asked, other = beside, replace = false) => {
-      const text = writeAsked(next);
-      const more = other ? `${text.endsWith("?") ? "" : "&"}beside=${encodeURIComponent(writeAsked(other))}` : "";
+    (next: LookupQuery, other = beside, replace = false) => {
+      const text = writeQuery(next);
+      const more = other ? `${text.endsWith("?") ? "" : "&"}beside=${encodeURIComponent(writeQuery(other))}` : "";
       void go(`/lookups/${text}${more}`, { replace });
     },
     [go, beside],
@@ -61,18 +61,18 @@ export function LookupsView() {
     if (next.call === "suggest") ask(next, beside, true);
   };
   // the other setting asks the same thing, narrowed otherwise
-  const other = beside && { ...beside, of: asked.of, words: { ...beside.words, ...sameWords(asked) } };
+  const other = beside && { ...beside, of: query.of, words: { ...beside.words, ...sameWords(query) } };
   const press = (at: { lat: number; lon: number }) => {
     const text = `${at.lat.toFixed(6)},${at.lon.toFixed(6)}`;
-    const back = asked.call === "reverse" ? asked : withWord(asCall(asked, "reverse"), "kinds", "");
+    const back = query.call === "reverse" ? query : withWord(asCall(query, "reverse"), "kinds", "");
     ask(withWord(back, "at", text), undefined);
   };
   const open = (ref: string) => ask({ call: "records", of: ref, words: {} }, undefined);
   const inside = (ref: string) => ask({ call: "suggest", words: { inside: ref } }, undefined);
   const body = bodyOf(first);
   const spots = useMemo(() => spotsOf(body), [body]);
-  const aim = useMemo(() => (asked.words.at ? readPosition(asked.words.at) : undefined), [asked]);
-  const line = useMemo(() => lineOf(asked), [asked]);
+  const aim = useMemo(() => (query.words.at ? readPosition(query.words.at) : undefined), [query]);
+  const line = useMemo(() => lineOf(query), [query]);
   const { main, of, hint, example } = ABOUT[typed.call];
   const hasParts = typed.call === "forward" && (partsOpen || PARTS.some((part) => typed.words[part]));
   return (
@@ -134,7 +134,7 @@ export function LookupsView() {
       </form>
       {hasParts ? <ByParts typed={typed} onType={type} onAsk={() => ask(typed, other)} /> : null}
       <div className="flex flex-wrap items-center gap-2">
-        <Narrow asked={asked} onChange={(next) => ask(next)} map={map} />
+        <Narrow query={query} onChange={(next) => ask(next)} map={map} />
         {typed.call === "forward" ? (
           <button
             type="button"
@@ -152,19 +152,19 @@ export function LookupsView() {
         <button
           type="button"
           aria-pressed={beside !== undefined}
-          disabled={!canAsk(asked) || asked.call === "distance" || asked.call === "records"}
+          disabled={!canAsk(query) || query.call === "distance" || query.call === "records"}
           className="h-[26px] rounded border border-rule bg-page px-2.5 text-[13px] enabled:hover:bg-wash disabled:text-quiet aria-pressed:border-ink"
-          onClick={() => (beside ? go(`/lookups/${writeAsked(asked)}`) : ask(asked, asked))}
+          onClick={() => (beside ? go(`/lookups/${writeQuery(query)}`) : ask(query, query))}
         >
           Compare settings
         </button>
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_430px] gap-4 min-[901px]:grid-rows-[minmax(0,1fr)] max-[900px]:grid-cols-1">
         <section aria-label="Results" className="min-h-0 min-w-0 overflow-y-auto max-[900px]:overflow-visible">
-          {!canAsk(asked) ? (
+          {!canAsk(query) ? (
             <p className="px-1 py-6 font-serif text-[17px] text-quiet">
               Try, for example,{" "}
-              <Link className="text-ink underline" to={`/lookups/${writeAsked(example)}`}>
+              <Link className="text-ink underline" to={`/lookups/${writeQuery(example)}`}>
                 {example.of ?? example.words[main]}
               </Link>
               . The URL of this page contains the lookup, so you can bookmark and share it.
@@ -175,7 +175,7 @@ export function LookupsView() {
                 <p className="mb-2 flex h-[26px] items-center text-[12.5px] text-quiet">These settings</p>
                 <Result
                   state={first}
-                  asked={asked}
+                  query={query}
                   others={placesOf(bodyOf(second))}
                   {...{ marked, open, inside, ask }}
                   onMark={setMarked}
@@ -184,11 +184,11 @@ export function LookupsView() {
               <div>
                 <div className="mb-2 flex items-center gap-2 text-[12.5px] text-quiet">
                   <span>Other settings</span>
-                  <Narrow asked={other} onChange={(next) => ask(asked, next)} map={map} />
+                  <Narrow query={other} onChange={(next) => ask(query, next)} map={map} />
                 </div>
                 <Result
                   state={second}
-                  asked={other}
+                  query={other}
                   others={placesOf(body)}
                   marked={undefined}
                   onMark={() => undefined}
@@ -197,12 +197,12 @@ export function LookupsView() {
               </div>
             </div>
           ) : (
-            <Result state={first} asked={asked} {...{ marked, open, inside, ask }} onMark={setMarked} />
+            <Result state={first} query={query} {...{ marked, open, inside, ask }} onMark={setMarked} />
           )}
         </section>
         <div className="flex min-h-0 flex-col gap-3">
           <CandidateMap {...{ spots, aim, line, marked }} onMark={setMarked} onPress={press} onReady={setMap} />
-          <Raw asked={asked} state={first} />
+          <Raw asked={query} state={first} />
         </div>
       </div>
     </main>
@@ -210,7 +210,7 @@ export function LookupsView() {
 }
 
 /** The words that make two lookups the same question, not its narrowing. */
-function sameWords({ call, words }: Asked): Record<string, string> {
+function sameWords({ call, words }: LookupQuery): Record<string, string> {
   const names = [ABOUT[call].main, "to", "gloss", ...PARTS];
   return Object.fromEntries(Object.entries(words).filter(([name]) => names.includes(name)));
 }
@@ -224,7 +224,7 @@ function spotsOf(body: ReturnType<typeof bodyOf>): Spot[] {
 }
 
 /** The two ends of a distance, once both are positions. */
-function lineOf({ call, words }: Asked) {
+function lineOf({ call, words }: LookupQuery) {
   const [from, to] = call === "distance" ? [words.from, words.to].map((text) => readPosition(text ?? "")) : [];
   return from && to ? [from, to] : undefined;
 }
@@ -261,18 +261,18 @@ function statusOf({ answer, loading, failed }: LookupState): string {
 }
 
 /** Keeps a lookup that stands for a moment; what is typed through on the way is not kept. */
-function useKeep(asked: Asked, { answer }: LookupState): void {
+function useKeep(query: LookupQuery, { answer }: LookupState): void {
   const [keep] = useKeepLookupMutation();
   const body = bodyOf({ answer, loading: false });
   useEffect(() => {
-    if (!body || !canAsk(asked)) return;
+    if (!body || !canAsk(query)) return;
     const found = body.features?.length ?? body.suggestions?.length ?? 1;
     const timer = setTimeout(
-      () => void keep({ asked: writeAsked(asked), outcome: body.outcome ?? "matched", found }),
+      () => void keep({ asked: writeQuery(query), outcome: body.outcome ?? "matched", found }),
       SETTLED,
     );
     return () => clearTimeout(timer);
-  }, [asked, body, keep]);
+  }, [query, body, keep]);
 }
 
 /** An address by its parts, beside or instead of free text. */
@@ -281,7 +281,7 @@ function ByParts({
   onType,
   onAsk,
 }: {
-  typed: Asked;
+  typed: LookupQuery;
   onType: (name: string, value: string) => void;
   onAsk: () => void;
 }) {

@@ -1,11 +1,11 @@
 import type { SheetMap } from "@bibliotope/kit";
 import { Popover } from "radix-ui";
 import { useState } from "react";
-import { type Asked, NARROWING, withWord } from "./asked.ts";
+import { type LookupQuery, NARROWING, withWord } from "./lookup-query.ts";
 
 interface NarrowProps {
-  asked: Asked;
-  onChange: (asked: Asked) => void;
+  query: LookupQuery;
+  onChange: (query: LookupQuery) => void;
   /** The map beside, whose view may narrow. */
   map: SheetMap | undefined;
 }
@@ -24,10 +24,10 @@ const NAMES: Readonly<Record<string, { name: string; hint: string }>> = {
 };
 
 /** What narrows the lookup, each on a chip, and a small form to change it. */
-export function Narrow({ asked, onChange, map }: NarrowProps) {
+export function Narrow({ query, onChange, map }: NarrowProps) {
   const [open, setOpen] = useState(false);
-  const names = NARROWING[asked.call];
-  const set = names.filter((name) => asked.words[name]);
+  const names = NARROWING[query.call];
+  const set = names.filter((name) => query.words[name]);
   if (!names.length) return null;
   return (
     <div className="flex flex-wrap items-center gap-2">
@@ -36,12 +36,12 @@ export function Narrow({ asked, onChange, map }: NarrowProps) {
           key={name}
           className="inline-flex h-[26px] items-center rounded border border-rule bg-page pl-2.5 text-[13px]"
         >
-          {NAMES[name].name}&nbsp;<b className="max-w-56 truncate">{asked.words[name]}</b>
+          {NAMES[name].name}&nbsp;<b className="max-w-56 truncate">{query.words[name]}</b>
           <button
             type="button"
             aria-label={`Remove ${NAMES[name].name}`}
             className="grid h-full w-7 place-items-center text-quiet hover:text-ink"
-            onClick={() => onChange(withWord(asked, name, ""))}
+            onClick={() => onChange(withWord(query, name, ""))}
           >
             ×
           </button>
@@ -64,7 +64,7 @@ export function Narrow({ asked, onChange, map }: NarrowProps) {
             className="z-10 w-[26rem] max-w-[94vw] rounded-md border border-edge bg-page p-4 shadow-sm"
           >
             <NarrowForm
-              {...{ asked, map, names }}
+              {...{ query, map, names }}
               onChange={(next) => {
                 setOpen(false);
                 onChange(next);
@@ -77,11 +77,11 @@ export function Narrow({ asked, onChange, map }: NarrowProps) {
   );
 }
 
-function NarrowForm({ asked, onChange, map, names }: NarrowProps & { names: readonly string[] }) {
+function NarrowForm({ query, onChange, map, names }: NarrowProps & { names: readonly string[] }) {
   const send = (event: React.FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const given = new FormData(event.currentTarget);
-    onChange(names.reduce((all, name) => withWord(all, name, String(given.get(name) ?? "").trim()), asked));
+    onChange(names.reduce((all, name) => withWord(all, name, String(given.get(name) ?? "").trim()), query));
   };
   const fill = (form: HTMLFormElement | null, name: string) => {
     const field = form?.elements.namedItem(name);
@@ -99,7 +99,7 @@ function NarrowForm({ asked, onChange, map, names }: NarrowProps & { names: read
           <input
             id={`narrow-${name}`}
             name={name}
-            defaultValue={asked.words[name] ?? ""}
+            defaultValue={query.words[name] ?? ""}
             placeholder={NAMES[name].hint}
             className="h-[30px] min-w-0 rounded border border-edge bg-field px-2 font-mono text-[12.5px]"
           />

@@ -19,10 +19,10 @@ export function PictureCode({ picture }: { picture: Picture | undefined }) {
   const [broken, setBroken] = useState<string>();
   if (!picture || !client) return <p className="p-4 text-quiet">The picture appears here once something is found.</p>;
   const look = { ...(sheet === "streets" ? {} : { sheet }), ...(light === "night" ? { night: "1" } : {}) };
-  const asked = { ...picture, words: { ...picture.words, ...look } };
+  const query = { ...picture, words: { ...picture.words, ...look } };
   const [width, height] = size.split("x").map(Number);
-  const url = client.stillUrl({ ...asked.words, size, scale: devicePixelRatio > 1 ? 2 : 1 });
-  const code = imageCode(asked, size, SERVICE_URL);
+  const url = client.stillUrl({ ...query.words, size, scale: devicePixelRatio > 1 ? 2 : 1 });
+  const code = imageCode(query, size, SERVICE_URL);
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto px-4 py-3">
       <div className="flex flex-wrap items-center gap-1.5">
@@ -59,7 +59,7 @@ export function PictureCode({ picture }: { picture: Picture | undefined }) {
       ) : (
         <img
           src={url}
-          alt={asked.alt}
+          alt={query.alt}
           width={width}
           height={height}
           onError={() => setBroken(url)}

@@ -2,8 +2,8 @@ import { useState } from "react";
 import { CopyButton } from "../ui/CopyButton.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
 import { AnswerTree } from "./AnswerTree.tsx";
-import type { Asked } from "./asked.ts";
 import { BindDialog } from "./BindDialog.tsx";
+import type { LookupQuery } from "./lookup-query.ts";
 import { PictureCode } from "./PictureCode.tsx";
 import { pictureOf } from "./picture.ts";
 import { RequestCode } from "./RequestCode.tsx";
@@ -13,7 +13,7 @@ import { bodyOf, type LookupState } from "./use-answer.ts";
 type Page = "answer" | "request" | "picture" | "headers";
 
 /** What machines say: the answer as a tree, the request as code, the answer as a picture, status and headers. */
-export function Raw({ asked, state }: { asked: Asked; state: LookupState }) {
+export function Raw({ asked: params, state }: { asked: LookupQuery; state: LookupState }) {
   const { answer } = state;
   const [page, setPage] = useState<Page>("answer");
   const [pointer, setPointer] = useState("");
@@ -40,8 +40,8 @@ export function Raw({ asked, state }: { asked: Asked; state: LookupState }) {
           <CopyButton text={JSON.stringify(answer.body, null, 2)} className="text-[13px] underline" />
         ) : null}
       </div>
-      {page === "request" ? <RequestCode asked={asked} /> : null}
-      {page === "picture" ? <PictureCode picture={pictureOf(asked, bodyOf(state))} /> : null}
+      {page === "request" ? <RequestCode asked={params} /> : null}
+      {page === "picture" ? <PictureCode picture={pictureOf(params, bodyOf(state))} /> : null}
       {page === "headers" ? (
         <dl
           tabIndex={0}

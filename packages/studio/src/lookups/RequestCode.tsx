@@ -2,12 +2,12 @@ import { useState } from "react";
 import { SERVICE_URL } from "../state/service-url.ts";
 import { CopyButton } from "../ui/CopyButton.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
-import { type Asked, type Code, codeOf } from "./asked.ts";
+import { type Code, codeOf, type LookupQuery } from "./lookup-query.ts";
 
 /** The same request as code. */
-export function RequestCode({ asked }: { asked: Asked }) {
+export function RequestCode({ asked: params }: { asked: LookupQuery }) {
   const [code, setCode] = useState<Code>("curl");
-  const text = codeOf(asked, code, SERVICE_URL);
+  const text = codeOf(params, code, SERVICE_URL);
   return (
     <div className="flex min-h-0 flex-1 flex-col px-4 py-3">
       <div className="flex items-center justify-between">

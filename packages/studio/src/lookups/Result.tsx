@@ -1,12 +1,12 @@
 import { Link } from "react-router";
-import { type Asked, writeAsked } from "./asked.ts";
 import { Candidates } from "./Candidates.tsx";
 import { GlossLine } from "./GlossLine.tsx";
+import { type LookupQuery, writeQuery } from "./lookup-query.ts";
 import { bodyOf, type LookupState, problemOf } from "./use-answer.ts";
 
 interface ResultProps {
   state: LookupState;
-  asked: Asked;
+  query: LookupQuery;
   marked: number | undefined;
   onMark: (place: number | undefined) => void;
   open: (ref: string) => void;
@@ -15,7 +15,7 @@ interface ResultProps {
 }
 
 /** What an answer says: its candidates, or why there are none. */
-export function Result({ state, asked, marked, onMark, open, inside, others }: ResultProps) {
+export function Result({ state, query, marked, onMark, open, inside, others }: ResultProps) {
   const body = bodyOf(state);
   const problem = problemOf(state);
   if (state.failed) {
@@ -54,7 +54,7 @@ export function Result({ state, asked, marked, onMark, open, inside, others }: R
         </p>
       ) : null}
       {body.outcome === "none" ? (
-        <None body={body} asked={asked} />
+        <None body={body} asked={query} />
       ) : (
         <Candidates body={body} {...{ marked, onMark, others }} onOpen={open} onInside={inside} />
       )}
@@ -65,14 +65,14 @@ export function Result({ state, asked, marked, onMark, open, inside, others }: R
 /** Words of a lookup that keep something out. */
 const FILTERS = ["countries", "kinds", "inside", "box"];
 
-const without = (words: Asked["words"], names: readonly string[]) =>
+const without = (words: LookupQuery["words"], names: readonly string[]) =>
   Object.fromEntries(Object.entries(words).filter(([name]) => !names.includes(name)));
 
 /** Why nothing was found, how the text was read all the same, and what would be found. */
-function None({ body, asked }: { body: NonNullable<ReturnType<typeof bodyOf>>; asked: Asked }) {
+function None({ body, asked: params }: { body: NonNullable<ReturnType<typeof bodyOf>>; asked: LookupQuery }) {
   const { reading, advice } = body;
-  const q = asked.words.q ?? "";
-  const narrowed = FILTERS.filter((word) => asked.words[word]);
+  const q = params.words.q ?? "";
+  const narrowed = FILTERS.filter((word) => params.words[word]);
   const known = reading?.unknown
     .reduce((text, word) => text.replace(word, " "), q)
     .replace(/[\s,]+/g, " ")
@@ -87,7 +87,10 @@ function None({ body, asked }: { body: NonNullable<ReturnType<typeof bodyOf>>; a
       ))}
       {known && reading?.unknown.length ? (
         <p className="mt-1">
-          <Link className="underline" to={`/lookups/${writeAsked({ ...asked, words: { ...asked.words, q: known } })}`}>
+          <Link
+            className="underline"
+            to={`/lookups/${writeQuery({ ...params, words: { ...params.words, q: known } })}`}
+          >
             Search for “{known}” only
           </Link>
         </p>
@@ -96,7 +99,7 @@ function None({ body, asked }: { body: NonNullable<ReturnType<typeof bodyOf>>; a
         <p className="mt-1">
           <Link
             className="underline"
-            to={`/lookups/${writeAsked({ ...asked, words: without(asked.words, narrowed) })}`}
+            to={`/lookups/${writeQuery({ ...params, words: without(params.words, narrowed) })}`}
           >
             Look up without filters
           </Link>{" "}

@@ -1,16 +1,16 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { ABOUT, asCall, CALLS, canAsk, codeOf, readAsked, withWord, writeAsked } from "./asked.ts";
+import { ABOUT, asCall, CALLS, canAsk, codeOf, readQuery, withWord, writeQuery } from "./lookup-query.ts";
 import { escapeStep, partAt, rowsOf, summaryOf, valueAt } from "./tree.ts";
 
 const forward = ABOUT.forward.example;
 
 describe("a lookup as text", () => {
   it("is the path of the wire with its query string", () => {
-    expect(writeAsked({ call: "forward", words: { q: "12 harb", countries: "QR,QV", limit: "" } })).toBe(
+    expect(writeQuery({ call: "forward", words: { q: "12 harb", countries: "QR,QV", limit: "" } })).toBe(
       "forward?q=12+harb&countries=QR,QV",
     );
-    expect(writeAsked({ call: "postcodes", of: "QR", words: { starts: "HT4" } })).toBe("postcodes/QR?starts=HT4");
+    expect(writeQuery({ call: "postcodes", of: "QR", words: { starts: "HT4" } })).toBe("postcodes/QR?starts=HT4");
   });
 
   it("is read again as typed, whatever was typed", () => {
@@ -21,14 +21,14 @@ describe("a lookup as text", () => {
     fc.assert(
       fc.property(fc.constantFrom(...CALLS), words, fc.string({ unit: "grapheme", minLength: 1 }), (call, said, of) => {
         const asked = call === "records" || call === "postcodes" ? { call, of, words: said } : { call, words: said };
-        expect(readAsked(writeAsked(asked))).toEqual(asked);
+        expect(readQuery(writeQuery(asked))).toEqual(asked);
       }),
     );
   });
 
   it("is nothing where it is no lookup", () => {
-    expect(readAsked("forms/x?y=1")).toBeUndefined();
-    expect(readAsked("records/%E0%A4%A?x=1")).toMatchObject({ of: "%E0%A4%A" });
+    expect(readQuery("forms/x?y=1")).toBeUndefined();
+    expect(readQuery("records/%E0%A4%A?x=1")).toMatchObject({ of: "%E0%A4%A" });
   });
 
   it("can be asked once it has what it needs", () => {
@@ -56,7 +56,7 @@ describe("a request as code", () => {
     const asked = { call: "forward" as const, words: { q: `"); alert('x'); ("$(rm)\`` } };
     const [curl, fetched, kit] = (["curl", "fetch", "kit"] as const).map((code) => codeOf(asked, code, "http://here"));
     expect(curl.match(/'/g)).toHaveLength(2);
-    expect(fetched).toContain(JSON.stringify(`http://here/v1/${writeAsked(asked)}`));
+    expect(fetched).toContain(JSON.stringify(`http://here/v1/${writeQuery(asked)}`));
     expect(kit).toContain(`client.forward(${JSON.stringify(asked.words)})`);
   });
 

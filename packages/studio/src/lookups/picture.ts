@@ -1,5 +1,5 @@
 import { lengthText } from "@bibliotope/core/sheet";
-import type { Asked } from "./asked.ts";
+import type { LookupQuery } from "./lookup-query.ts";
 import type { AnswerBody } from "./use-answer.ts";
 
 /** A picture of what a lookup found. */
@@ -14,7 +14,7 @@ export interface Picture {
 const MOST_MARKERS = 20;
 
 /** What a picture of an answer shows: the record, all candidates, or the line; undefined where nothing was found. */
-export function pictureOf({ call, words }: Asked, body: AnswerBody | undefined): Picture | undefined {
+export function pictureOf({ call, words }: LookupQuery, body: AnswerBody | undefined): Picture | undefined {
   if (call === "distance" && body?.metres !== undefined) {
     const line = `${words.from};${words.to}`;
     return { words: { line }, alt: `Map with a line of ${lengthText(body.metres)} from ${words.from} to ${words.to}` };

@@ -3,7 +3,7 @@ import type { Problem, Reading, RecordFeature, Suggestion } from "@bibliotope/wi
 import { useEffect, useState } from "react";
 import { useSessionQuery } from "../state/api.ts";
 import { SERVICE_URL } from "../state/service-url.ts";
-import { type Asked, canAsk, writeAsked } from "./asked.ts";
+import { canAsk, type LookupQuery, writeQuery } from "./lookup-query.ts";
 
 /** What came back: all of it, so that a developer sees what their own code would. */
 interface Answer {
@@ -36,9 +36,9 @@ export interface LookupState {
 }
 
 /** Asks a lookup whenever it changes; an answer to an earlier one is dropped. */
-export function useAnswer(asked: Asked | undefined): LookupState {
+export function useAnswer(query: LookupQuery | undefined): LookupState {
   const key = useSessionQuery().data?.studioKey;
-  const text = asked && canAsk(asked) ? writeAsked(asked) : undefined;
+  const text = query && canAsk(query) ? writeQuery(query) : undefined;
   const [state, setState] = useState<LookupState>({ loading: false });
   useEffect(() => {
     if (!key || text === undefined) {

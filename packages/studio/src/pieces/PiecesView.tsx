@@ -17,10 +17,10 @@ const SERVICE = SERVICE_URL;
 /** Every piece of the kit, to be tried and copied. */
 export function PiecesView() {
   const { piece = PIECES[0].id } = useParams();
-  const held = PIECES.find(({ id }) => id === piece) ?? PIECES[0];
+  const current = PIECES.find(({ id }) => id === piece) ?? PIECES[0];
   const key = useSessionQuery().data?.studioKey;
   const client = useClient();
-  const text = held.code(SERVICE);
+  const text = current.code(SERVICE);
   return (
     <main className="mx-auto grid w-full max-w-6xl gap-x-8 gap-y-4 px-5 py-7 md:grid-cols-[190px_minmax(0,1fr)]">
       <div>
@@ -38,14 +38,14 @@ export function PiecesView() {
         </nav>
       </div>
       <div className="min-w-0">
-        <h2 className="font-serif text-[20px] font-semibold">{held.name}</h2>
-        <p className="mt-1 max-w-[44rem] text-quiet">{held.words}</p>
+        <h2 className="font-serif text-[20px] font-semibold">{current.name}</h2>
+        <p className="mt-1 max-w-[44rem] text-quiet">{current.words}</p>
         <section aria-label="Try it" className="mt-4 rounded-md border border-rule bg-page p-5">
-          {key && client ? <Try key={held.id} id={held.id} webKey={key} client={client} /> : null}
+          {key && client ? <Try key={current.id} id={current.id} webKey={key} client={client} /> : null}
         </section>
         <div className="mt-4 flex items-center justify-between">
           <h3 className="font-semibold">Code</h3>
-          <CopyButton key={held.id} text={text} />
+          <CopyButton key={current.id} text={text} />
         </div>
         <section
           aria-label="Code"
@@ -54,7 +54,7 @@ export function PiecesView() {
           className="mt-2 overflow-x-auto rounded border border-rule bg-field"
         >
           <pre className="px-4 py-3 font-mono text-[12.5px] leading-[1.55]">
-            <Code text={text} language={held.language} />
+            <Code text={text} language={current.language} />
           </pre>
         </section>
       </div>

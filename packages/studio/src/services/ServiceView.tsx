@@ -25,10 +25,10 @@ import { stateWords } from "./words.ts";
 export function ServiceView() {
   const { name = "new" } = useParams();
   const isNew = name === "new";
-  const { data: held, error } = useServiceQuery(name, { skip: isNew, refetchOnMountOrArgChange: true });
+  const { data: stored, error } = useServiceQuery(name, { skip: isNew, refetchOnMountOrArgChange: true });
   if (isNew) return <Spread key="new" held={NEW_SERVICE} revision={0} isAllowed />;
-  if (held?.service.name === name)
-    return <Spread key={name} held={held.service} revision={held.revision} isAllowed={held.isAllowed} />;
+  if (stored?.service.name === name)
+    return <Spread key={name} held={stored.service} revision={stored.revision} isAllowed={stored.isAllowed} />;
   return (
     <main className="px-5 py-8">
       <p role={error ? "alert" : "status"} className={error ? "text-madder" : "text-quiet"}>
@@ -41,17 +41,17 @@ export function ServiceView() {
   );
 }
 
-function Spread({ held, revision, isAllowed }: { held: Service; revision: number; isAllowed: boolean }) {
+function Spread({ held: existing, revision, isAllowed }: { held: Service; revision: number; isAllowed: boolean }) {
   const role = useSessionQuery().data?.role;
   const isManager = role === "manage";
   const navigate = useNavigate();
-  const [service, setService] = useState(held);
+  const [service, setService] = useState(existing);
   const [inputs, setInputs] = useState<Record<string, string>>({});
   const [save, saving] = useSaveServiceMutation();
   const [drop, dropping] = useDropServiceMutation();
   const [tryIt, trying] = useTryServiceMutation();
-  const summary = useServicesQuery().data?.find(({ name }) => name === held.name);
-  const isChanged = JSON.stringify(service) !== JSON.stringify(held);
+  const summary = useServicesQuery().data?.find(({ name }) => name === existing.name);
+  const isChanged = JSON.stringify(service) !== JSON.stringify(existing);
   const change = (to: Partial<Service>) => setService((before) => withoutUndefined({ ...before, ...to }));
   const tried = trying.data;
   const wrong = saving.error ?? dropping.error;
@@ -154,7 +154,7 @@ function Spread({ held, revision, isAllowed }: { held: Service; revision: number
                 type="button"
                 className="text-[13px] text-quiet underline"
                 onClick={() =>
-                  drop(held.name)
+                  drop(existing.name)
                     .unwrap()
                     .then(
                       () => navigate("/services"),

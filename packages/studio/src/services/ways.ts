@@ -1,33 +1,33 @@
 import type { Service, ServiceValue } from "@bibliotope/core/service";
 import { rowsOf, valueAt } from "../lookups/tree.ts";
 
-type Held = { [name: string]: Held | Held[] | string } | string;
+type XmlTree = { [name: string]: XmlTree | XmlTree[] | string } | string;
 
 /** An answer of XML as a tree: elements by their local names, those of one name as a list, attributes behind `@`. */
-function treeOfXml(text: string): Held | undefined {
+function treeOfXml(text: string): XmlTree | undefined {
   const { documentElement: root } = new DOMParser().parseFromString(text, "text/xml");
   if (root.querySelector("parsererror") || root.localName === "parsererror") return undefined;
-  return { [root.localName]: heldOf(root) };
+  return { [root.localName]: xmlTree(root) };
 }
 
-function heldOf(element: Element): Held {
+function xmlTree(element: Element): XmlTree {
   const attributes = Array.from(element.attributes).filter(({ name }) => !/^xmlns(:|$)/.test(name));
   const children = Array.from(element.children);
   if (!attributes.length && !children.length) return element.textContent?.trim() ?? "";
-  const held: Record<string, Held | Held[]> = {};
-  for (const { localName, value } of attributes) held[`@${localName}`] = value;
+  const existing: Record<string, XmlTree | XmlTree[]> = {};
+  for (const { localName, value } of attributes) existing[`@${localName}`] = value;
   for (const child of children) {
-    const before = held[child.localName];
-    const now = heldOf(child);
-    held[child.localName] = before === undefined ? now : Array.isArray(before) ? [...before, now] : [before, now];
+    const before = existing[child.localName];
+    const now = xmlTree(child);
+    existing[child.localName] = before === undefined ? now : Array.isArray(before) ? [...before, now] : [before, now];
   }
   const own = Array.from(element.childNodes)
     .filter(({ nodeType }) => nodeType === Node.TEXT_NODE || nodeType === Node.CDATA_SECTION_NODE)
     .map(({ nodeValue }) => nodeValue?.trim())
     .join(" ")
     .trim();
-  if (own) held["text()"] = own;
-  return held;
+  if (own) existing["text()"] = own;
+  return existing;
 }
 
 /** The tree of an answer; undefined for what is none. */

@@ -43,9 +43,9 @@ export const dataApi = api.enhanceEndpoints({ addTagTypes: ["data"] }).injectEnd
     ),
     data: build.query({ ...own("data"), providesTags: ["data"] }),
     lookAtFile: build.mutation(
-      own("lookAtFile", ({ file, asked }: { file: string; asked: LookAtFileRequest }) => ({
+      own("lookAtFile", ({ file, asked: request }: { file: string; asked: LookAtFileRequest }) => ({
         parts: { id: file },
-        asks: asked,
+        asks: request,
       })),
     ),
     makeLoad: build.mutation(own("makeLoad", (asks: MakeLoadRequest) => ({ asks }))),

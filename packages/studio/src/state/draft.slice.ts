@@ -62,23 +62,23 @@ const slice = createSlice({
       state.picked = state.picked === payload ? undefined : payload;
     },
     bound: (state, { payload: { field, name } }: PayloadAction<{ field: string; name: string }>) => {
-      change(state, field, (held) => {
-        held.binding = bindName(held.binding, name);
+      change(state, field, (existing) => {
+        existing.binding = bindName(existing.binding, name);
       });
       state.picked = undefined;
       state.selected = field;
     },
     unbound: (state, { payload: { field, name } }: PayloadAction<{ field: string; name: string }>) =>
-      change(state, field, (held) => {
-        const left = unbindName(held.binding ?? "", name);
-        if (left === undefined) delete held.binding;
-        else held.binding = left;
+      change(state, field, (existing) => {
+        const left = unbindName(existing.binding ?? "", name);
+        if (left === undefined) delete existing.binding;
+        else existing.binding = left;
       }),
     fieldChanged: (state, { payload: { field, to } }: PayloadAction<{ field: string; to: Partial<Field> }>) =>
-      change(state, field, (held) => {
-        Object.assign(held, to);
+      change(state, field, (existing) => {
+        Object.assign(existing, to);
         for (const name of ["autofill", "binding", "placeholder", "help"] as const)
-          if (held[name] === "") delete held[name];
+          if (existing[name] === "") delete existing[name];
       }),
     /** The form was changed as a whole: a field added, moved, renamed, taken out; a rule changed. */
     edited: (state, { payload }: PayloadAction<{ definition: FormDefinition; selected?: string }>) => {
@@ -121,9 +121,9 @@ const slice = createSlice({
 
 function change(state: DraftState, field: string, how: (field: Field) => void): void {
   const before = JSON.parse(JSON.stringify(state.definition)) as FormDefinition;
-  const held = state.definition.fields.find(({ name }) => name === field);
-  if (!held) return;
-  how(held);
+  const found = state.definition.fields.find(({ name }) => name === field);
+  if (!found) return;
+  how(found);
   remember(state, before, state.definition);
 }
 

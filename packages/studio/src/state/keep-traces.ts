@@ -31,11 +31,11 @@ keepTraces.startListening({
     if (seen.about === "") await delay(OVER);
     // the next run may have begun meanwhile
     const now = getState().trace;
-    const held = now.about === seen.about && now.events[0] === seen.events[0] ? now : seen;
+    const current = now.about === seen.about && now.events[0] === seen.events[0] ? now : seen;
     // who may only look keeps nothing
     const isKept = api.endpoints.session.select()(getState() as never).data?.role !== "look";
-    if (held.events.length && isKept)
-      await dispatch(api.endpoints.keepTrace.initiate({ ref: draft.ref, trace: toKeep(held) }));
+    if (current.events.length && isKept)
+      await dispatch(api.endpoints.keepTrace.initiate({ ref: draft.ref, trace: toKeep(current) }));
   },
 });
 

@@ -23,8 +23,8 @@ export function forgetUnsaved(ref: string): void {
 /** What could not be saved, if it was made on top of the revision that the server still has. */
 export function takeUnsaved(ref: string, revision: number): FormDefinition | undefined {
   try {
-    const held = JSON.parse(localStorage.getItem(keyOf(ref)) ?? "null") as Unsaved | null;
-    return held?.revision === revision ? held.definition : undefined;
+    const stored = JSON.parse(localStorage.getItem(keyOf(ref)) ?? "null") as Unsaved | null;
+    return stored?.revision === revision ? stored.definition : undefined;
   } catch {
     return undefined;
   }

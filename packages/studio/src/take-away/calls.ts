@@ -4,7 +4,7 @@ import { addressesOf, addressOf, type FormDefinition, fillableFields, partOf, ru
 export interface ServerLookup {
   address: string;
   /** Name of the field, by part; of several for `q`. */
-  asked: [part: string, fields: string[]][];
+  lookups: [part: string, fields: string[]][];
 }
 
 /**
@@ -15,31 +15,31 @@ export function serverLookups(definition: FormDefinition): ServerLookup[] {
   return addressesOf(definition).flatMap((address): ServerLookup[] => {
     const seen = fillableFields(definition, address).filter(({ kind }) => kind !== "hidden" && kind !== "shown");
     const country = seen.find(({ kind }) => kind === "country");
-    const its = seen.filter(({ kind }) => kind !== "country");
+    const own = seen.filter(({ kind }) => kind !== "country");
     const search = definition.fields.find((field) => field.kind === "search" && addressOf(field) === address);
-    const narrow: ServerLookup["asked"] = country ? [["countries", [country.name]]] : [];
-    if (!its.length) return search ? [{ address, asked: [["q", [search.name]], ...narrow] }] : [];
-    const parts = its.map((field) => partOf(field));
-    const isByParts = parts.every((part) => part) && new Set(parts).size === its.length;
-    const asked = isByParts
-      ? its.map((field, i): [string, string[]] => [parts[i] ?? "", [field.name]])
-      : [["q", its.map(({ name }) => name)] as [string, string[]]];
-    return [{ address, asked: [...asked, ...narrow] }];
+    const narrow: ServerLookup["lookups"] = country ? [["countries", [country.name]]] : [];
+    if (!own.length) return search ? [{ address, lookups: [["q", [search.name]], ...narrow] }] : [];
+    const parts = own.map((field) => partOf(field));
+    const isByParts = parts.every((part) => part) && new Set(parts).size === own.length;
+    const lookups = isByParts
+      ? own.map((field, i): [string, string[]] => [parts[i] ?? "", [field.name]])
+      : [["q", own.map(({ name }) => name)] as [string, string[]]];
+    return [{ address, lookups: [...lookups, ...narrow] }];
   });
 }
 
 /** The lookups of a form as calls of curl, for programs in any language. @param service origin of the service */
 export function curlOf(definition: FormDefinition, service: string): string {
-  const lookups = serverLookups(definition).map(({ address, asked }) => {
+  const lookups = serverLookups(definition).map(({ address, lookups }) => {
     const { countries, kinds } = ruleOf(definition, address);
     const words = [
       // a field that is empty asks for nothing
-      ...asked.map(([part, fields]) =>
+      ...lookups.map(([part, fields]) =>
         fields.length === 1
           ? `\${${variableOf(fields[0])}:+--data-urlencode "${part}=$${variableOf(fields[0])}"}`
           : `--data-urlencode "${part}=${fields.map((field) => `\${${variableOf(field)}:+$${variableOf(field)}, }`).join("")}"`,
       ),
-      ...(countries?.length && !asked.some(([part]) => part === "countries")
+      ...(countries?.length && !lookups.some(([part]) => part === "countries")
         ? [`--data-urlencode "countries=${countries.join(",")}"`]
         : []),
       ...(kinds?.length ? [`--data-urlencode "kinds=${kinds.join(",")}"`] : []),

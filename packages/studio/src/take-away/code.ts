@@ -93,7 +93,7 @@ export function stillOf(service: string): string {
 /** The picker on a page of its own, opened in a window by a page that has nothing of ours in it. */
 export function pickerOf(definition: FormDefinition, service: string): string {
   const { kinds, countries, anywhere } = ruleOf(definition, "");
-  const asked = {
+  const params = {
     ...(kinds?.length ? { kinds: kinds.join(",") } : {}),
     ...(countries?.length ? { countries: countries.join(",") } : {}),
     ...(anywhere ? { anywhere: "1" } : {}),
@@ -107,7 +107,7 @@ export function pickerOf(definition: FormDefinition, service: string): string {
 
   document.querySelector("#pick").addEventListener("click", () => {
     const state = crypto.randomUUID();
-    const asked = new URLSearchParams({ ...${JSON.stringify(asked).replace(/</g, "\\u003c")}, key, state, origin: location.origin });
+    const asked = new URLSearchParams({ ...${JSON.stringify(params).replace(/</g, "\\u003c")}, key, state, origin: location.origin });
     const opened = window.open(\`\${service}/pick?\${asked}\`, "_blank", "popup,width=520,height=720");
     addEventListener("message", function hear({ origin, source, data }) {
       // whoever else sends something means somebody else
@@ -120,8 +120,8 @@ export function pickerOf(definition: FormDefinition, service: string): string {
 
 <!-- In the web view of an installed program, with a key of web views: open this address, and take the text that the page
      gives to the bridge of that name (a message handler of the platform, or an object with postMessage).
-     ${service}/pick?${new URLSearchParams({ ...asked, bridge: "places", key: "" })}
+     ${service}/pick?${new URLSearchParams({ ...params, bridge: "places", key: "" })}
      Or let it go on to an address of the program's own scheme, which the key names, with ref, line, lat, lon and parts:
-     ${service}/pick?${new URLSearchParams({ ...asked, redirect: "app://localhost/picked", state: "seven", key: "" })} -->
+     ${service}/pick?${new URLSearchParams({ ...params, redirect: "app://localhost/picked", state: "seven", key: "" })} -->
 `;
 }

@@ -38,7 +38,7 @@ export function harOf(
     const query = new URLSearchParams({ ...(isPost ? {} : words), access_token: REPLAY_KEY });
     const body = JSON.stringify(words);
     const took = Math.max(0, (end?.at ?? event.at) - event.at);
-    const asked = {
+    const entry = {
       startedDateTime: momentOf(event.at).toISOString(),
       time: took,
       request: {
@@ -57,7 +57,7 @@ export function harOf(
     };
     if (end?.row !== "answered" || !end.status) {
       const why = end?.row === "dropped" ? "dropped as stale" : end ? "no response" : "no response yet";
-      unanswered.push({ ...asked, comment: why });
+      unanswered.push({ ...entry, comment: why });
       continue;
     }
     const text = JSON.stringify(end.answer ?? null);
@@ -72,7 +72,7 @@ export function harOf(
       headersSize: -1,
       bodySize: -1,
     };
-    entries.push({ ...asked, response });
+    entries.push({ ...entry, response });
   }
   return {
     log: {

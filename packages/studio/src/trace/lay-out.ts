@@ -132,9 +132,9 @@ export function summary(events: readonly TraceEvent[]): string[] {
   if (!events.length) return [];
   const isLetter = (event: TraceEvent) => event.row === "keys" && event.key !== "↵" && !event.place;
   const keys = events.filter(isLetter).length;
-  const asked = events.filter((event) => event.row === "requests");
-  const services = asked.filter(({ call }) => call === "service").length;
-  const requests = asked.length - services;
+  const params = events.filter((event) => event.row === "requests");
+  const services = params.filter(({ call }) => call === "service").length;
+  const requests = params.length - services;
   const dropped = events.filter((event) => event.row === "dropped").length;
   const firstList = events.findIndex((event) => event.row === "list");
   const letters = events.slice(0, Math.max(0, firstList)).filter(isLetter).length;

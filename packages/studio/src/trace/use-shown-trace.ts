@@ -14,10 +14,10 @@ export function useShownTrace() {
   // what happens now comes first again as soon as something happens
   // biome-ignore lint/correctness/useExhaustiveDependencies: its events are what is waited for
   useEffect(() => setShown(undefined), [ref, now]);
-  const held = shown === undefined ? undefined : earlier?.id === shown ? earlier : undefined;
-  const events = shown === undefined ? now : ((held?.events ?? []) as TraceEvent[]);
+  const loaded = shown === undefined ? undefined : earlier?.id === shown ? earlier : undefined;
+  const events = shown === undefined ? now : ((loaded?.events ?? []) as TraceEvent[]);
   const last = events.at(-1)?.at ?? 0;
   const momentOf: MomentOf = (at) =>
-    new Date(held ? Date.parse(held.keptAt) - (last - at) : performance.timeOrigin + at);
+    new Date(loaded ? Date.parse(loaded.keptAt) - (last - at) : performance.timeOrigin + at);
   return { events, kept, shown, show: setShown, momentOf };
 }

@@ -13,7 +13,7 @@ export function Differences({ differences }: { differences: readonly Difference[
         </tr>
       </thead>
       <tbody>
-        {differences.map(({ part, written, held, how }) => (
+        {differences.map(({ part, written, held: known, how }) => (
           <tr key={part}>
             <th scope="row" className="pr-3 pl-2 text-left font-semibold text-ochre">
               {part}
@@ -21,7 +21,7 @@ export function Differences({ differences }: { differences: readonly Difference[
             <td className="pr-3 font-mono">
               <del className="decoration-ochre">{written}</del>
             </td>
-            <td className="pr-3 font-mono">{held ?? "–"}</td>
+            <td className="pr-3 font-mono">{known ?? "–"}</td>
             <td className="text-quiet">{HOW[how]}</td>
           </tr>
         ))}

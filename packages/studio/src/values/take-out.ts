@@ -8,8 +8,8 @@ export const takeOutOf = (
   shown: () => { markers: readonly Marker[]; values: readonly Values[]; legend: readonly LegendPart[] },
 ) => ({
   png: () => {
-    const held = map();
-    if (held) void mapPng(held, shown().legend).then((blob) => saveBlob(`${name}.png`, blob));
+    const canvas = map();
+    if (canvas) void mapPng(canvas, shown().legend).then((blob) => saveBlob(`${name}.png`, blob));
   },
   geoJson: () => {
     const { markers, values } = shown();

@@ -25,10 +25,10 @@ const struct = ({ name, words, fields }: Struct) =>
 /** The lookups of a form for C# 10 and .NET 6 or later, with nothing but what comes with it. */
 export function csharpOf({ title, service, calls, narrow, lookups, structs }: Program): string {
   const has = (call: string) => calls.some((one) => one === call);
-  const method = (words: string, name: string, answer: string, parameters: string, path: string, asked: string) => `
+  const method = (words: string, name: string, answer: string, parameters: string, path: string, lookups: string) => `
     /// <summary>${words}</summary>
     public Task<${answer}> ${name}Async(${parameters}, CancellationToken cancel = default) =>
-        GetAsync<${answer}>(${path}, ${asked}, cancel);
+        GetAsync<${answer}>(${path}, ${lookups}, cancel);
 `;
   return `// Address lookups for "${commented(title).replace(/["\\]/g, "'")}". .NET 6 or later; nothing else is needed.
 //
@@ -191,11 +191,11 @@ public sealed class Typing
 `;
 
 function lookup(one: Program["lookups"][number]): string {
-  const { parameters, asked } = parametersOf(one, named);
-  const words = asked.map(({ part, parameters: its }) =>
-    its.length === 1
-      ? `            [${quoted(part)}] = ${its[0]},`
-      : `            [${quoted(part)}] = string.Join(", ", new[] { ${its.join(", ")} }.Where(value => !string.IsNullOrWhiteSpace(value))),`,
+  const { parameters, asked: lookups } = parametersOf(one, named);
+  const words = lookups.map(({ part, parameters: own }) =>
+    own.length === 1
+      ? `            [${quoted(part)}] = ${own[0]},`
+      : `            [${quoted(part)}] = string.Join(", ", new[] { ${own.join(", ")} }.Where(value => !string.IsNullOrWhiteSpace(value))),`,
   );
   return `
     /// <summary>Looks up what stands in the form's fields, before a record is stored.</summary>

@@ -25,35 +25,35 @@ const typeOf = typeWriter(
 );
 
 /** How a value of JSON is read. */
-function read(type: TypeOf, held: string): string {
+function read(type: TypeOf, value: string): string {
   switch (type.is) {
     case "text":
-      return `${held} as String`;
+      return `${value} as String`;
     case "number":
-      return `(${held} as num).toDouble()`;
+      return `(${value} as num).toDouble()`;
     case "whole":
-      return `(${held} as num).toInt()`;
+      return `(${value} as num).toInt()`;
     case "yesNo":
-      return `${held} as bool`;
+      return `${value} as bool`;
     case "any":
-      return `${held} as Object`;
+      return `${value} as Object`;
     case "list":
-      return `[for (final one in ${held} as List<dynamic>) ${read(type.of, "one")}]`;
+      return `[for (final one in ${value} as List<dynamic>) ${read(type.of, "one")}]`;
     case "map":
-      return `{for (final MapEntry<String, dynamic> one in (${held} as Map<String, dynamic>).entries) one.key: ${read(type.of, "one.value")}}`;
+      return `{for (final MapEntry<String, dynamic> one in (${value} as Map<String, dynamic>).entries) one.key: ${read(type.of, "one.value")}}`;
     case "struct":
-      return `${type.name}.of(${held} as Map<String, dynamic>)`;
+      return `${type.name}.of(${value} as Map<String, dynamic>)`;
   }
 }
 const field = ({ name, type, isOptional, words }: FieldOf) =>
   `${words ? `  /// ${commented(words)}\n` : ""}  final ${typeOf(type)}${isOptional ? "?" : ""} ${named(name)};`;
 const reading = ({ name, type, isOptional }: FieldOf) => {
-  const held = `json[${quoted(name)}]`;
-  return `        ${named(name)}: ${isOptional ? `${held} == null ? null : ${read(type, held)}` : read(type, held)},`;
+  const entry = `json[${quoted(name)}]`;
+  return `        ${named(name)}: ${isOptional ? `${entry} == null ? null : ${read(type, entry)}` : read(type, entry)},`;
 };
 const struct = ({ name, words, fields }: Struct) => `${words ? `/// ${commented(words)}\n` : ""}class ${name} {
   const ${name}({
-${fields.map(({ name: its, isOptional }) => `    ${isOptional ? "" : "required "}this.${named(its)},`).join("\n")}
+${fields.map(({ name: own, isOptional }) => `    ${isOptional ? "" : "required "}this.${named(own)},`).join("\n")}
   });
 
   factory ${name}.of(Map<String, dynamic> json) => ${name}(
@@ -67,9 +67,9 @@ ${fields.map(field).join("\n")}
 /** The lookups of a form for Dart 2.17 and later, with nothing but its standard library. */
 export function dartOf({ title, service, calls, narrow, lookups, structs }: Program): string {
   const has = (call: string) => calls.some((one) => one === call);
-  const method = (words: string, name: string, answer: string, parameters: string, path: string, asked: string) => `
+  const method = (words: string, name: string, answer: string, parameters: string, path: string, lookups: string) => `
   /// ${words}
-  Future<${answer}> ${name}(${parameters}, [Call? call]) async => ${answer}.of(await _get(${path}, ${asked}, call));
+  Future<${answer}> ${name}(${parameters}, [Call? call]) async => ${answer}.of(await _get(${path}, ${lookups}, call));
 `;
   return `// Address lookups for "${commented(title).replace(/["\\]/g, "'")}". Dart 2.17 or later; nothing else is needed.
 //
@@ -208,11 +208,11 @@ class Typing {
 `;
 
 function lookup(one: Program["lookups"][number]): string {
-  const { parameters, asked } = parametersOf(one, named);
-  const words = asked.map(({ part, parameters: its }) =>
-    its.length === 1
-      ? `        ${quoted(part)}: ${its[0]},`
-      : `        ${quoted(part)}: [${its.join(", ")}].where((value) => value.trim().isNotEmpty).join(', '),`,
+  const { parameters, asked: lookups } = parametersOf(one, named);
+  const words = lookups.map(({ part, parameters: own }) =>
+    own.length === 1
+      ? `        ${quoted(part)}: ${own[0]},`
+      : `        ${quoted(part)}: [${own.join(", ")}].where((value) => value.trim().isNotEmpty).join(', '),`,
   );
   return `
   /// Looks up what stands in the form's fields, before a record is stored.

@@ -24,10 +24,10 @@ const typeOf = typeWriter(
 );
 
 /** What may be missing is a pointer, so that it differs from what is empty. */
-const held = ({ type, isOptional }: FieldOf) =>
+const isPointer = ({ type, isOptional }: FieldOf) =>
   isOptional && type.is !== "list" && type.is !== "map" && type.is !== "any" ? `*${typeOf(type)}` : typeOf(type);
 const field = (one: FieldOf) =>
-  `\t${pascal(one.name)} ${held(one)} \`json:"${one.name}${one.isOptional ? ",omitempty" : ""}"\`${one.words ? ` // ${commented(one.words)}` : ""}`;
+  `\t${pascal(one.name)} ${isPointer(one)} \`json:"${one.name}${one.isOptional ? ",omitempty" : ""}"\`${one.words ? ` // ${commented(one.words)}` : ""}`;
 const struct = ({ name, words, fields }: Struct) =>
   `// ${name}${words ? `: ${commented(words)}` : " is what an answer holds."}\ntype ${name} struct {\n${fields.map(field).join("\n")}\n}\n`;
 
@@ -39,13 +39,13 @@ export function goOf({ title, service, calls, narrow, lookups, structs }: Progra
     name: string,
     parameters: string,
     path: string,
-    asked: string,
+    lookups: string,
     answer = `${name}Answer`,
   ) => `
 // ${name} ${words}
 func (c *Client) ${name}(ctx context.Context, ${parameters}) (*${answer}, error) {
 	var answer ${answer}
-	return &answer, c.get(ctx, ${path}, ${asked}, &answer)
+	return &answer, c.get(ctx, ${path}, ${lookups}, &answer)
 }
 `;
   return `// Address lookups for "${commented(title).replace(/["\\]/g, "'")}". Go 1.18 or later; nothing else is needed.
@@ -240,11 +240,11 @@ func (t *Typing) Typed(text string) {
 `;
 
 function lookup(one: Program["lookups"][number]): string {
-  const { parameters, asked } = parametersOf(one, named);
-  const words = asked.map(({ part, parameters: its }) =>
-    its.length === 1 ? `${quoted(part)}: ${its[0]}` : `${quoted(part)}: joined(${its.join(", ")})`,
+  const { parameters, asked: lookups } = parametersOf(one, named);
+  const words = lookups.map(({ part, parameters: own }) =>
+    own.length === 1 ? `${quoted(part)}: ${own[0]}` : `${quoted(part)}: joined(${own.join(", ")})`,
   );
-  const hasJoined = asked.some(({ parameters: its }) => its.length > 1);
+  const hasJoined = lookups.some(({ parameters: own }) => own.length > 1);
   return `
 // Find${pascal(one.name)} looks up what stands in the form's fields, before a record is stored.
 func (c *Client) Find${pascal(one.name)}(ctx context.Context, ${parameters.join(", ")} string) (*ForwardAnswer, error) {

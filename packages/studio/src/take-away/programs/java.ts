@@ -35,10 +35,10 @@ const struct = ({
 /** The lookups of a form for Java 17 and later, with nothing but its standard library. */
 export function javaOf({ title, service, calls, narrow, lookups, structs }: Program): string {
   const has = (call: string) => calls.some((one) => one === call);
-  const method = (words: string, name: string, answer: string, parameters: string, path: string, asked: string) => `
+  const method = (words: string, name: string, answer: string, parameters: string, path: string, lookups: string) => `
     /** ${words} */
     public CompletableFuture<${answer}> ${name}(${parameters}) {
-        return get(${answer}.class, ${path}, ${asked});
+        return get(${answer}.class, ${path}, ${lookups});
     }
 `;
   return `import java.io.IOException;
@@ -331,11 +331,11 @@ const TYPING = `
 `;
 
 function lookup(one: Program["lookups"][number]): string {
-  const { parameters, asked } = parametersOf(one, named);
-  const puts = asked.map(({ part, parameters: its }) =>
-    its.length === 1
-      ? `        asked.put(${quoted(part)}, ${its[0]});`
-      : `        asked.put(${quoted(part)}, java.util.stream.Stream.of(${its.join(", ")}).filter(value -> value != null && !value.isBlank()).collect(Collectors.joining(", ")));`,
+  const { parameters, asked: lookups } = parametersOf(one, named);
+  const puts = lookups.map(({ part, parameters: own }) =>
+    own.length === 1
+      ? `        asked.put(${quoted(part)}, ${own[0]});`
+      : `        asked.put(${quoted(part)}, java.util.stream.Stream.of(${own.join(", ")}).filter(value -> value != null && !value.isBlank()).collect(Collectors.joining(", ")));`,
   );
   return `
     /** Looks up what stands in the form's fields, before a record is stored. */

@@ -24,25 +24,25 @@ const typeOf = typeWriter(
   (of) => `Map<String, ${of}>`,
 );
 
-/** How a value of JSON is read. @param held what it stands in, @param at its name or place there */
-function read(type: TypeOf, held: string, at: string): string {
+/** How a value of JSON is read. @param value what it stands in, @param at its name or place there */
+function read(type: TypeOf, value: string, at: string): string {
   switch (type.is) {
     case "text":
-      return `${held}.getString(${at})`;
+      return `${value}.getString(${at})`;
     case "number":
-      return `${held}.getDouble(${at})`;
+      return `${value}.getDouble(${at})`;
     case "whole":
-      return `${held}.getInt(${at})`;
+      return `${value}.getInt(${at})`;
     case "yesNo":
-      return `${held}.getBoolean(${at})`;
+      return `${value}.getBoolean(${at})`;
     case "any":
-      return `${held}.get(${at})`;
+      return `${value}.get(${at})`;
     case "list":
-      return `${held}.getJSONArray(${at}).let { list -> (0 until list.length()).map { place -> ${read(type.of, "list", "place")} } }`;
+      return `${value}.getJSONArray(${at}).let { list -> (0 until list.length()).map { place -> ${read(type.of, "list", "place")} } }`;
     case "map":
-      return `${held}.getJSONObject(${at}).let { map -> map.keys().asSequence().associate { name -> "$name" to ${read(type.of, "map", '"$name"')} } }`;
+      return `${value}.getJSONObject(${at}).let { map -> map.keys().asSequence().associate { name -> "$name" to ${read(type.of, "map", '"$name"')} } }`;
     case "struct":
-      return `${type.name}.of(${held}.getJSONObject(${at}))`;
+      return `${type.name}.of(${value}.getJSONObject(${at}))`;
   }
 }
 const field = ({ name, type, isOptional, words }: FieldOf) =>
@@ -65,9 +65,9 @@ ${fields.map(reading).join(",\n")}
 /** The lookups of a form for Kotlin 1.3 and later, with the JSON that Android has (elsewhere the library org.json). */
 export function kotlinOf({ title, service, calls, narrow, lookups, structs }: Program): string {
   const has = (call: string) => calls.some((one) => one === call);
-  const method = (words: string, name: string, answer: string, parameters: string, path: string, asked: string) => `
+  const method = (words: string, name: string, answer: string, parameters: string, path: string, lookups: string) => `
     /** ${words} */
-    fun ${name}(${parameters}, call: Call = Call()): ${answer} = ${answer}.of(get(${path}, ${asked}, call))
+    fun ${name}(${parameters}, call: Call = Call()): ${answer} = ${answer}.of(get(${path}, ${lookups}, call))
 `;
   return `// Address lookups for "${commented(title).replace(/["\\]/g, "'")}". Kotlin 1.3 or later; on Android nothing else is needed, elsewhere org.json.
 //
@@ -206,11 +206,11 @@ class Typing(
 `;
 
 function lookup(one: Program["lookups"][number]): string {
-  const { parameters, asked } = parametersOf(one, named);
-  const words = asked.map(({ part, parameters: its }) =>
-    its.length === 1
-      ? `            ${quoted(part)} to ${its[0]}`
-      : `            ${quoted(part)} to listOf(${its.join(", ")}).filter { it.isNotBlank() }.joinToString(", ")`,
+  const { parameters, asked: lookups } = parametersOf(one, named);
+  const words = lookups.map(({ part, parameters: own }) =>
+    own.length === 1
+      ? `            ${quoted(part)} to ${own[0]}`
+      : `            ${quoted(part)} to listOf(${own.join(", ")}).filter { it.isNotBlank() }.joinToString(", ")`,
   );
   return `
     /** Looks up what stands in the form's fields, before a record is stored. */

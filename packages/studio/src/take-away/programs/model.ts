@@ -137,8 +137,8 @@ export function structsOf(calls: readonly ProgramCall[]): Struct[] {
     return { is: "map", of: typeof of === "object" ? typeOf(of, MEMBERS[field] ?? singular(field)) : { is: "any" } };
   };
   for (const [name, schema] of Object.entries(whole.properties ?? {})) {
-    const held = schema.$ref ? whole.$defs![schema.$ref.split("/").at(-1)!] : schema;
-    add(name, held);
+    const resolved = schema.$ref ? whole.$defs![schema.$ref.split("/").at(-1)!] : schema;
+    add(name, resolved);
   }
   return [...structs.values()];
 }
@@ -169,8 +169,8 @@ export const quoted = (text: string) =>
 export const commented = (text: string) => text.replace(/\s+/g, " ").replace(/\*\//g, "* /").slice(0, 200);
 
 /** Names of a form's fields as parameters, each once, and what each is asked as. */
-export function parametersOf({ asked }: ServerLookup, named: (name: string) => string) {
-  const names = [...new Set(asked.flatMap(([, fields]) => fields))];
+export function parametersOf({ lookups }: ServerLookup, named: (name: string) => string) {
+  const names = [...new Set(lookups.flatMap(([, fields]) => fields))];
   const taken = new Map<string, string>();
   for (const name of names) {
     let own = named(name) || "value";
@@ -179,7 +179,7 @@ export function parametersOf({ asked }: ServerLookup, named: (name: string) => s
   }
   return {
     parameters: [...taken.values()],
-    asked: asked.map(([part, fields]) => ({ part, parameters: fields.map((field) => taken.get(field)!) })),
+    asked: lookups.map(([part, fields]) => ({ part, parameters: fields.map((field) => taken.get(field)!) })),
   };
 }
 

@@ -241,9 +241,9 @@ ${main(calls)}
 
 /** A form's own question, by the names of its fields. */
 function lookup(one: Program["lookups"][number]): string {
-  const { parameters, asked } = parametersOf(one, named);
-  const words = asked.map(({ part, parameters: its }) =>
-    its.length === 1 ? `"${part}": ${its[0]}` : `"${part}": ", ".join(value for value in (${its.join(", ")}) if value)`,
+  const { parameters, asked: lookups } = parametersOf(one, named);
+  const words = lookups.map(({ part, parameters: own }) =>
+    own.length === 1 ? `"${part}": ${own[0]}` : `"${part}": ", ".join(value for value in (${own.join(", ")}) if value)`,
   );
   return `
 

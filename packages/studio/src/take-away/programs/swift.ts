@@ -32,10 +32,10 @@ const struct = ({ name, words, fields }: Struct) =>
 /** The lookups of a form for Swift 5.7 and later, with nothing but Foundation. */
 export function swiftOf({ title, service, calls, narrow, lookups, structs }: Program): string {
   const has = (call: string) => calls.some((one) => one === call);
-  const method = (words: string, name: string, answer: string, parameters: string, path: string, asked: string) => `
+  const method = (words: string, name: string, answer: string, parameters: string, path: string, lookups: string) => `
     /// ${words}
     public func ${name}(${parameters}) async throws -> ${answer} {
-        try await get(${answer}.self, path: ${path}, asked: ${asked})
+        try await get(${answer}.self, path: ${path}, asked: ${lookups})
     }
 `;
   return `// Address lookups for "${commented(title).replace(/["\\]/g, "'")}". Swift 5.7 or later, iOS 15, macOS 12; nothing else is needed.
@@ -209,11 +209,11 @@ public final class Typing {
 `;
 
 function lookup(one: Program["lookups"][number]): string {
-  const { parameters, asked } = parametersOf(one, named);
-  const words = asked.map(({ part, parameters: its }) =>
-    its.length === 1
-      ? `            ${text(part)}: ${its[0]},`
-      : `            ${text(part)}: [${its.join(", ")}].filter { !$0.isEmpty }.joined(separator: ", "),`,
+  const { parameters, asked: lookups } = parametersOf(one, named);
+  const words = lookups.map(({ part, parameters: own }) =>
+    own.length === 1
+      ? `            ${text(part)}: ${own[0]},`
+      : `            ${text(part)}: [${own.join(", ")}].filter { !$0.isEmpty }.joined(separator: ", "),`,
   );
   return `
     /// Looks up what stands in the form's fields, before a record is stored.

@@ -5,7 +5,7 @@ export const CALLS = ["suggest", "forward", "reverse", "records", "postcodes", "
 export type Call = (typeof CALLS)[number];
 
 /** A lookup as it is asked: the call, what stands in its path, and the words of its query string. */
-export interface Asked {
+export interface LookupQuery {
   call: Call;
   /** A ref, or a country. */
   of?: string;
@@ -13,47 +13,48 @@ export interface Asked {
 }
 
 /** What each call says of itself, and the word that carries what is typed. */
-export const ABOUT: Readonly<Record<Call, { name: string; main: string; of?: string; hint: string; example: Asked }>> =
-  {
-    suggest: {
-      name: "Suggest",
-      main: "q",
-      hint: "The start of an address or place, as the user types it",
-      example: { call: "suggest", words: { q: "12 harb" } },
-    },
-    forward: {
-      name: "Forward",
-      main: "q",
-      hint: "An address or place, in any order and spelling",
-      example: { call: "forward", words: { q: "12b the harbor rw tidewel HT9 29", gloss: "1" } },
-    },
-    reverse: {
-      name: "Reverse",
-      main: "at",
-      hint: "LAT,LON, or click the map",
-      example: { call: "reverse", words: { at: "-35.1841,-21.6253" } },
-    },
-    records: {
-      name: "Record",
-      main: "",
-      of: "A ref, such as qr-t0613p",
-      hint: "",
-      example: { call: "records", of: "qr-t0613p", words: {} },
-    },
-    postcodes: {
-      name: "Postcodes",
-      main: "starts",
-      of: "Country",
-      hint: "A postcode, or the start of one",
-      example: { call: "postcodes", of: "QR", words: { starts: "HT0" } },
-    },
-    distance: {
-      name: "Distance",
-      main: "from",
-      hint: "LAT,LON",
-      example: { call: "distance", words: { from: "-35.1841,-21.6253", to: "-36.6,-22.6" } },
-    },
-  };
+export const ABOUT: Readonly<
+  Record<Call, { name: string; main: string; of?: string; hint: string; example: LookupQuery }>
+> = {
+  suggest: {
+    name: "Suggest",
+    main: "q",
+    hint: "The start of an address or place, as the user types it",
+    example: { call: "suggest", words: { q: "12 harb" } },
+  },
+  forward: {
+    name: "Forward",
+    main: "q",
+    hint: "An address or place, in any order and spelling",
+    example: { call: "forward", words: { q: "12b the harbor rw tidewel HT9 29", gloss: "1" } },
+  },
+  reverse: {
+    name: "Reverse",
+    main: "at",
+    hint: "LAT,LON, or click the map",
+    example: { call: "reverse", words: { at: "-35.1841,-21.6253" } },
+  },
+  records: {
+    name: "Record",
+    main: "",
+    of: "A ref, such as qr-t0613p",
+    hint: "",
+    example: { call: "records", of: "qr-t0613p", words: {} },
+  },
+  postcodes: {
+    name: "Postcodes",
+    main: "starts",
+    of: "Country",
+    hint: "A postcode, or the start of one",
+    example: { call: "postcodes", of: "QR", words: { starts: "HT0" } },
+  },
+  distance: {
+    name: "Distance",
+    main: "from",
+    hint: "LAT,LON",
+    example: { call: "distance", words: { from: "-35.1841,-21.6253", to: "-36.6,-22.6" } },
+  },
+};
 
 /** Words that narrow a call down or change its answer, in the order in which they are shown. */
 export const NARROWING: Readonly<Record<Call, readonly string[]>> = {
@@ -68,7 +69,7 @@ export const NARROWING: Readonly<Record<Call, readonly string[]>> = {
 const hasPath = (call: Call) => call === "records" || call === "postcodes";
 
 /** A lookup as it stands behind `/v1/`: what is kept of it, and what the address of this view ends with. */
-export function writeAsked({ call, of, words }: Asked): string {
+export function writeQuery({ call, of, words }: LookupQuery): string {
   const path = hasPath(call) ? `${call}/${encodeURIComponent(of ?? "")}` : call;
   const said = Object.entries(words).filter(([, value]) => value !== "");
   // a suggestion is always asked with a text, be it empty: what is inside a street, say
@@ -77,8 +78,8 @@ export function writeAsked({ call, of, words }: Asked): string {
   return `${path}?${String(query).replaceAll("%2C", ",")}`;
 }
 
-/** Reads what {@link writeAsked} wrote; undefined for what is no lookup. */
-export function readAsked(text: string): Asked | undefined {
+/** Reads what {@link writeQuery} wrote; undefined for what is no lookup. */
+export function readQuery(text: string): LookupQuery | undefined {
   const [path, query = ""] = text.split("?", 2);
   const [name, of] = path.split("/", 2);
   const call = CALLS.find((known) => known === name);
@@ -97,7 +98,7 @@ function safelyDecoded(text: string): string {
 }
 
 /** True when there is something to ask with. */
-export function canAsk({ call, of, words }: Asked): boolean {
+export function canAsk({ call, of, words }: LookupQuery): boolean {
   if (call === "records") return Boolean(of?.trim());
   if (call === "postcodes") return Boolean(of && words.starts?.trim());
   if (call === "distance") return Boolean(words.from?.trim() && words.to?.trim());
@@ -106,28 +107,28 @@ export function canAsk({ call, of, words }: Asked): boolean {
 }
 
 /** The same lookup with a word changed; an empty one is taken away. */
-export function withWord(asked: Asked, name: string, value: string): Asked {
-  const { [name]: _, ...others } = asked.words;
-  return { ...asked, words: value === "" ? others : { ...others, [name]: value } };
+export function withWord(query: LookupQuery, name: string, value: string): LookupQuery {
+  const { [name]: _, ...others } = query.words;
+  return { ...query, words: value === "" ? others : { ...others, [name]: value } };
 }
 
 /** The lookup as another call: what it was asked with goes along where the other call takes it too. */
-export function asCall(asked: Asked, call: Call): Asked {
-  const kept = Object.entries(asked.words).filter(
-    ([name]) => NARROWING[call].includes(name) || (name === ABOUT[call].main && name === ABOUT[asked.call].main),
+export function asCall(query: LookupQuery, call: Call): LookupQuery {
+  const kept = Object.entries(query.words).filter(
+    ([name]) => NARROWING[call].includes(name) || (name === ABOUT[call].main && name === ABOUT[query.call].main),
   );
   const words: Record<string, string> = Object.fromEntries(kept);
   if (call === "forward") words.gloss = "1";
-  if (call === "distance" && asked.words.at) words.from = asked.words.at;
-  if (call === "reverse" && asked.words.from) words.at = asked.words.from;
-  return { call, ...(call === "postcodes" ? { of: asked.of?.length === 2 ? asked.of : "QR" } : {}), words };
+  if (call === "distance" && query.words.at) words.from = query.words.at;
+  if (call === "reverse" && query.words.from) words.at = query.words.from;
+  return { call, ...(call === "postcodes" ? { of: query.of?.length === 2 ? query.of : "QR" } : {}), words };
 }
 
 export type Code = "curl" | "fetch" | "kit";
 
 /** The same request as code that works as pasted, once the key is put in. @param origin where the service is */
-export function codeOf(asked: Asked, code: Code, origin: string): string {
-  const url = `${origin}/v1/${writeAsked(asked).replace(/\?$/, "")}`;
+export function codeOf(query: LookupQuery, code: Code, origin: string): string {
+  const url = `${origin}/v1/${writeQuery(query).replace(/\?$/, "")}`;
   if (code === "curl") return `curl -H "Authorization: Bearer $KEY" \\\n  '${url.replaceAll("'", "%27")}'`;
   if (code === "fetch") {
     return [
@@ -143,11 +144,11 @@ export function codeOf(asked: Asked, code: Code, origin: string): string {
     'import { Client } from "@bibliotope/kit/client";',
     "",
     `const client = new Client({ key, url: ${JSON.stringify(origin)} });`,
-    `const answer = await client.${kitCall(asked)};`,
+    `const answer = await client.${kitCall(query)};`,
   ].join("\n");
 }
 
-function kitCall({ call, of, words }: Asked): string {
+function kitCall({ call, of, words }: LookupQuery): string {
   const { q, at, ...narrowing } = words;
   const rest = Object.keys(narrowing).length ? `, ${JSON.stringify(narrowing)}` : "";
   if (call === "suggest") return `suggest(${JSON.stringify(q ?? "")}${rest})`;

@@ -11,7 +11,7 @@ const MOST_AREAS = 5000;
  * What a search stands on: a segment, its languages, and working memory that belongs to one thread. With an overlay
  * there are two of them, which are asked one after the other.
  */
-export class Held {
+export class Indexed {
   readonly segment: Segment;
   readonly lexicon: Lexicon;
   /** Shapes of the postcodes of the countries held, of two words or more, as folded words. */
@@ -21,7 +21,7 @@ export class Held {
   /** Working memory of the lookup under way. */
   readonly marks: Marks;
   /** All that is asked: this alone, or the changes on top of it and this. */
-  readonly layers: readonly Held[];
+  readonly layers: readonly Indexed[];
   /** Areas as answers give them, by languages; the same few stand at the end of every reverse lookup. */
   readonly #areas = new Map<string, AnswerRecord>();
 
@@ -30,17 +30,17 @@ export class Held {
    * @param below what the segment lies on top of
    */
   constructor(
-    held: Segment | Overlaid,
+    existing: Segment | Overlaid,
     lexicon?: Lexicon,
     readonly below?: Segment,
   ) {
-    const { base, changes } = held instanceof Segment ? { base: held, changes: undefined } : held;
+    const { base, changes } = existing instanceof Segment ? { base: existing, changes: undefined } : existing;
     this.segment = base;
     this.lexicon = lexicon ?? lexiconOf([...new Set([...base.meta.langs, ...(changes?.meta.langs ?? [])])]);
     const shapes = base.countries().flatMap((country) => postcodeShape(profileOf(base.countryCode(country))) ?? []);
     this.codeShapes = shapes.filter(({ source }) => source.includes(" "));
     this.wordShapes = shapes;
-    const over = changes && new Held(changes, this.lexicon, base);
+    const over = changes && new Indexed(changes, this.lexicon, base);
     this.layers = over ? [over, this] : [this];
     this.marks = new Marks(base, over && changedNames(base, over));
   }
@@ -59,7 +59,7 @@ export class Held {
 }
 
 /** Areas of the base that have other names now: how well a typed word fits those. */
-function changedNames(base: Segment, over: Held): ChangedNames {
+function changedNames(base: Segment, over: Indexed): ChangedNames {
   const { sections } = over.segment;
   const byIdentity = new Map(Array.from(base.changedAreas, (area) => [base.sections.thingIdentity[area], area]));
   return {

@@ -18,7 +18,7 @@ import { nameOf } from "./marker.ts";
 import type { Markers } from "./markers.ts";
 import { Walker } from "./walker.ts";
 
-export interface FurnitureOptions {
+export interface MapControlsOptions {
   /** What the map is called for screen readers. */
   label: string;
   /** Sheets to choose from; no choice when fewer than two are given, pictures among them. */
@@ -37,7 +37,7 @@ export interface FurnitureOptions {
   handOn?: HandOnTemplates;
 }
 
-export interface FurnitureTarget {
+export interface MapControlsTarget {
   view(): View;
   size(): Size;
   zoomBy(steps: number): void;
@@ -58,7 +58,7 @@ export interface FurnitureTarget {
 let maps = 0;
 
 /** What stands on and around a map besides the drawing: its buttons, cards, notes, words for screen readers. */
-export class Furniture {
+export class MapControls {
   readonly element = make("div", "bt-sheet");
   readonly #said = make("p", "bt-unseen");
   readonly #described = make("p", "bt-unseen");
@@ -81,10 +81,10 @@ export class Furniture {
 
   constructor(
     picture: HTMLElement,
-    private readonly options: FurnitureOptions,
+    private readonly options: MapControlsOptions,
     private readonly markers: Markers,
     sheet: SheetKind,
-    private readonly target: FurnitureTarget,
+    private readonly target: MapControlsTarget,
   ) {
     const { element } = this;
     element.tabIndex = 0;
