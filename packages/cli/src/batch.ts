@@ -40,8 +40,11 @@ export async function batchFile(
     ...(options.ask ? { ask: options.ask } : {}),
     ...(options.register ? { register: options.register === true ? "register" : options.register } : {}),
   });
-  const asked = fetch(`${url}/v1/batches?${query}`, { ...bodyOf(file), headers: { ...headers, "Content-Type": type } });
-  const { id } = await answerOf<BatchState>(asked);
+  const request = fetch(`${url}/v1/batches?${query}`, {
+    ...bodyOf(file),
+    headers: { ...headers, "Content-Type": type },
+  });
+  const { id } = await answerOf<BatchState>(request);
   const { words } = await follow(async () => {
     const state = await answerOf<BatchState>(fetch(`${url}/v1/batches/${id}`, { headers }));
     return { state: state.state, words: state.words, share: state.rows ? state.done / state.rows : 0 };

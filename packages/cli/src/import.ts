@@ -25,11 +25,14 @@ const DOUBTFUL = 0.2;
 /** Brings a file as a new version of a data set; the same as in the workbench. @param say hears what is done */
 export async function importFile(file: string, options: ImportOptions, say: (line: string) => void): Promise<void> {
   const workbench = await Workbench.open();
-  const held = await workbench.handIn(file);
+  const uploaded = await workbench.handIn(file);
   const dataSet = { name: options.dataSet, licence: options.licence, source: options.source };
-  const seen = await workbench.ask("lookAtFile", { parts: { id: held.id }, asks: { dataSet: dataSet.name } });
+  const seen = await workbench.ask("lookAtFile", { parts: { id: uploaded.id }, asks: { dataSet: dataSet.name } });
   const reading = readingOf(seen, options);
-  const start = await workbench.ask("lookAtFile", { parts: { id: held.id }, asks: { format: seen.format, reading } });
+  const start = await workbench.ask("lookAtFile", {
+    parts: { id: uploaded.id },
+    asks: { format: seen.format, reading },
+  });
   // why a column was taken so is known of what was seen, not of what was then said
   const columns = start.columns.map(({ use, why }, i) => {
     const isAsSeen = JSON.stringify(use) === JSON.stringify(seen.columns[i]?.use);
@@ -39,7 +42,7 @@ export async function importFile(file: string, options: ImportOptions, say: (lin
   const { format, heads } = start;
   const { job } = await workbench.ask("makeLoad", {
     asks: {
-      ...{ file: held.id, format, heads, reading: start.reading, dataSet },
+      ...{ file: uploaded.id, format, heads, reading: start.reading, dataSet },
       ...{ day: options.day, ...(options.dryRun ? { isTrial: true } : {}) },
     },
   });

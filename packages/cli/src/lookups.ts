@@ -29,26 +29,26 @@ export function addLookups(program: Command): void {
 }
 
 function addLookup(program: Command, name: CallName, call: Call): void {
-  const { asked, isNeeded } = askedOf(call);
+  const { params, isNeeded } = askedOf(call);
   const command = program.command(name).description(call.summary);
-  for (const word of asked) command.argument(isNeeded ? `<${SAID[word] ?? word}>` : `[${SAID[word] ?? word}]`);
+  for (const word of params) command.argument(isNeeded ? `<${SAID[word] ?? word}>` : `[${SAID[word] ?? word}]`);
   // a southern latitude looks like an option
-  if (asked.some((word) => POSITIONS.has(word))) command.allowUnknownOption();
+  if (params.some((word) => POSITIONS.has(word))) command.allowUnknownOption();
   for (const [word, schema] of Object.entries(wordsOf(call))) {
-    if (asked.includes(word) || LEFT_OUT.has(word)) continue;
+    if (params.includes(word) || LEFT_OUT.has(word)) continue;
     const flag = schema.def.type === "default" && typeof schema.parse(undefined) === "boolean";
     command.addOption(
       new Option(flag ? `--${word}` : `--${word} <value>`, schema.meta()?.description ?? "Part of the request."),
     );
   }
   command.addOption(new Option("--json", "print the full response as JSON"));
-  command.addHelpText("after", `\nExample:\n  $ bibliotope ${name} ${exampleOf(call, asked)}`);
+  command.addHelpText("after", `\nExample:\n  $ bibliotope ${name} ${exampleOf(call, params)}`);
   command.action(async (...given: unknown[]) => {
-    const { json, ...options } = given[asked.length] as Record<string, string | boolean>;
+    const { json, ...options } = given[params.length] as Record<string, string | boolean>;
     const words = Object.fromEntries(
-      asked.flatMap((word, i) => (given[i] === undefined ? [] : [[word, String(given[i])]])),
+      params.flatMap((word, i) => (given[i] === undefined ? [] : [[word, String(given[i])]])),
     );
-    for (const word of asked) if (POSITIONS.has(word)) readPosition(words[word]);
+    for (const word of params) if (POSITIONS.has(word)) readPosition(words[word]);
     const answer = await ask(call, { ...words, ...options }, program.opts());
     const lines = json ? undefined : (LINES[name] as ((of: unknown) => string[]) | undefined);
     const shown = lines?.(answer) ?? [JSON.stringify(answer, null, 2)];
@@ -58,23 +58,23 @@ function addLookup(program: Command, name: CallName, call: Call): void {
 }
 
 /** What stands behind the command's name: what is in the path and what must be said, else the text, which may be left out. */
-function askedOf(call: Call): { asked: string[]; isNeeded: boolean } {
+function askedOf(call: Call): { params: string[]; isNeeded: boolean } {
   const inPath = Array.from(call.path.matchAll(/\{(\w+)\}/g), ([, part]) => part);
   const needed = Object.entries(wordsOf(call)).flatMap(([word, schema]) =>
     schema.safeParse(undefined).success ? [] : [word],
   );
-  const asked = [...inPath, ...needed];
-  return asked.length ? { asked, isNeeded: true } : { asked: ["q"], isNeeded: false };
+  const params = [...inPath, ...needed];
+  return params.length ? { params, isNeeded: true } : { params: ["q"], isNeeded: false };
 }
 
 const wordsOf = ({ asks }: Call) => ((asks as z.ZodObject | undefined)?.shape ?? {}) as Record<string, z.ZodType>;
 
 /** The wire's example as it is written in a terminal. */
-function exampleOf({ example }: Call, asked: readonly string[]): string {
+function exampleOf({ example }: Call, params: readonly string[]): string {
   const quoted = (value: string) => (/^[\w.,-]+$/.test(value) ? value : `"${value}"`);
-  const options = Object.entries(example).filter(([word]) => !asked.includes(word));
+  const options = Object.entries(example).filter(([word]) => !params.includes(word));
   return [
-    ...asked.map((word) => quoted(example[word])),
+    ...params.map((word) => quoted(example[word])),
     ...options.map(([word, value]) => `--${word} ${quoted(value)}`),
   ].join(" ");
 }

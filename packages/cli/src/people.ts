@@ -43,8 +43,8 @@ async function find(workbench: Workbench, name: string): Promise<PersonSummary> 
 
 async function isSure(name: string): Promise<boolean> {
   if (!process.stdin.isTTY) throw new Stop("Use --yes: there is no terminal to ask for confirmation.", ENDS.wrongUse);
-  const asking = createInterface({ input: process.stdin, output: process.stderr });
-  const said = await asking.question(`Erase all data stored about ${name}? This cannot be undone. Type the name: `);
-  asking.close();
+  const terminal = createInterface({ input: process.stdin, output: process.stderr });
+  const said = await terminal.question(`Erase all data stored about ${name}? This cannot be undone. Type the name: `);
+  terminal.close();
   return said.trim() === name;
 }

@@ -38,8 +38,8 @@ export function serverOf({ url, key }: ServerOptions): { url: string; key: strin
 }
 
 /** An answer of a server. @throws Stop with its own words where it has none */
-export async function answerOf<T>(asked: Promise<Response>): Promise<T> {
-  const response = await asked.catch(() => undefined);
+export async function answerOf<T>(request: Promise<Response>): Promise<T> {
+  const response = await request.catch(() => undefined);
   if (!response) throw new Stop("The server does not respond. Is npm start still running?", ENDS.noAnswer);
   if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T;
   const problem = (await response.json().catch(() => undefined)) as { detail?: string } | undefined;

@@ -48,9 +48,9 @@ function generateCountry(world: World, plan: CountryPlan, seed: number): { plane
   towns.forEach((town, i) => {
     const before = world.addresses.length;
     buildTown(world, ground, town, i, postcodeFor);
-    const its = world.addresses.slice(before);
-    addPlaces(world, plan.code, town, its, random);
-    if (plan.code === "QR") furnishHouses(world, its, new Random(`houses of ${town.key}, ${seed}`));
+    const own = world.addresses.slice(before);
+    addPlaces(world, plan.code, town, own, random);
+    if (plan.code === "QR") furnishHouses(world, own, new Random(`houses of ${town.key}, ${seed}`));
   });
   const land = { heights, plane, towns, seed: plan.seed + seed };
   drawRelief(world, coarse, plane);

@@ -13,14 +13,14 @@ import { say } from "./words/say.ts";
 
 /** The picker as a page of its own. The service has looked at how it was asked for: where it hands back to is allowed. */
 const main = document.querySelector<HTMLElement>("#pick")!;
-const asked = JSON.parse(main.dataset.asked!) as Readonly<Record<string, string | undefined>>;
+const params = JSON.parse(main.dataset.asked!) as Readonly<Record<string, string | undefined>>;
 setWords(await loadWords(document.documentElement.lang).catch(() => undefined));
-const client = new Client({ key: asked.key!, url: new URL(".", location.href).href });
-const { state = "", origin, redirect, bridge } = asked;
-const label = asked.label ?? say("Find it on the map");
-const isSpot = asked.anywhere === "1";
+const client = new Client({ key: params.key!, url: new URL(".", location.href).href });
+const { state = "", origin, redirect, bridge } = params;
+const label = params.label ?? say("Find it on the map");
+const isSpot = params.anywhere === "1";
 document.title = label;
-if (asked.accent) document.documentElement.style.setProperty("--bt-ink", `#${asked.accent}`);
+if (params.accent) document.documentElement.style.setProperty("--bt-ink", `#${params.accent}`);
 let hasEnded = false;
 
 /** Tells whoever opened it, and them alone. */
@@ -52,15 +52,15 @@ const panel = new PickerPanel({
   client,
   label,
   rule: {
-    kinds: (asked.kinds?.split(",") ?? []) as Kind[],
-    countries: asked.countries?.split(",") ?? [],
+    kinds: (params.kinds?.split(",") ?? []) as Kind[],
+    countries: params.countries?.split(",") ?? [],
     anywhere: isSpot,
   },
-  at: asked.at ? readPosition(asked.at) : undefined,
-  zoom: asked.zoom ? Number(asked.zoom) : undefined,
-  ...(asked.q ? { text: asked.q } : {}),
-  ...(asked.sheet ? { sheet: SHEETS.find((sheet) => sheet === asked.sheet)! } : {}),
-  ...(asked.night ? { night: asked.night === "1" } : {}),
+  at: params.at ? readPosition(params.at) : undefined,
+  zoom: params.zoom ? Number(params.zoom) : undefined,
+  ...(params.q ? { text: params.q } : {}),
+  ...(params.sheet ? { sheet: SHEETS.find((sheet) => sheet === params.sheet)! } : {}),
+  ...(params.night ? { night: params.night === "1" } : {}),
   done: (picked) => handBack({ from: "bibliotope", ended: "picked", state, place: placeOfPicked(picked, isSpot) }),
   cancelled: cancel,
 });
@@ -76,9 +76,9 @@ window.addEventListener("pagehide", () => {
 document.documentElement.dataset.ready = "true";
 if ((await lacking(client, ["suggest", "records", "reverse", "sheets"])).length)
   said.textContent = say("Address search is not allowed on this page.");
-if (asked.ref)
+if (params.ref)
   try {
-    panel.show(await client.record(asked.ref));
+    panel.show(await client.record(params.ref));
   } catch (error) {
     said.textContent =
       error instanceof LookupError ? error.message : say("The address search does not work at the moment.");

@@ -53,7 +53,7 @@ const PLAYED: Record<Fault, (request: Request, response: Response, next: () => v
 
 /** Plays what is asked for by `fault=` in the query string, or by the header `Stand-In-Fault`. */
 export const playFaults: RequestHandler = (request, response, next) => {
-  const asked = request.query.fault ?? request.get("Stand-In-Fault");
-  if (typeof asked === "string" && Object.hasOwn(FAULTS, asked)) PLAYED[asked as Fault](request, response, next);
+  const fault = request.query.fault ?? request.get("Stand-In-Fault");
+  if (typeof fault === "string" && Object.hasOwn(FAULTS, fault)) PLAYED[fault as Fault](request, response, next);
   else next();
 };

@@ -45,10 +45,10 @@ export function landRegister(): Express {
         .status(status)
         .type("application/soap+xml; charset=utf-8")
         .send(`<?xml version="1.0" encoding="UTF-8"?>\n${envelope(body)}`);
-    const asked = askedIn(String(request.body));
-    if (!asked) return void send(400, fault("Sender", "The message asks for no operation of this register."));
-    if (!asked.street || !asked.town) return void send(400, fault("Sender", "A street and a town are needed."));
-    send(200, { "reg:Confirmed": { "@_xmlns:reg": SPACE, ...answerTo(asked) } });
+    const params = askedIn(String(request.body));
+    if (!params) return void send(400, fault("Sender", "The message asks for no operation of this register."));
+    if (!params.street || !params.town) return void send(400, fault("Sender", "A street and a town are needed."));
+    send(200, { "reg:Confirmed": { "@_xmlns:reg": SPACE, ...answerTo(params) } });
   });
   return app;
 }

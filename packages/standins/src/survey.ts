@@ -36,12 +36,12 @@ export function survey(painting = new URL("./survey.worker.js", import.meta.url)
     await answer(tileOf(z, x, y), response);
   });
   app.get("/wmts", async (request, response) => {
-    const asked = new Map(
+    const query = new Map(
       Object.entries(request.query).map(([key, value]) => [key.toLowerCase(), String(value)] as const),
     );
-    if (asked.get("request")?.toLowerCase() !== "gettile" || asked.get("layer") !== "survey")
+    if (query.get("request")?.toLowerCase() !== "gettile" || query.get("layer") !== "survey")
       return void response.status(400).json({ error: "REQUEST=GetTile and LAYER=survey are what it answers." });
-    await answer(tileOf(asked.get("tilematrix"), asked.get("tilecol"), asked.get("tilerow")), response);
+    await answer(tileOf(query.get("tilematrix"), query.get("tilecol"), query.get("tilerow")), response);
   });
   async function answer(tile: readonly [number, number, number] | undefined, response: Response) {
     if (!tile) return void response.status(404).json({ error: "There is no such tile." });

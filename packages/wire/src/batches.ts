@@ -14,8 +14,8 @@ export type BatchAsk = (typeof BATCH_ASKS)[number];
  * How a row stands: clear (matched, or an address near the position), doubtful (a person had
  * better look), none, or seen (a person has decided).
  */
-export const STANDINGS = ["clear", "seen", "doubtful", "none"] as const;
-export type Standing = (typeof STANDINGS)[number];
+export const ROW_STATUSES = ["clear", "seen", "doubtful", "none"] as const;
+export type RowStatus = (typeof ROW_STATUSES)[number];
 /** Metres within which an address is a position's. */
 export const CLEAR = { metres: 50 } as const;
 
@@ -54,7 +54,7 @@ export const SCORE_BINS = 25;
 export const batchDetail = batchSummary.extend({
   heads: z.array(z.string()).nullable(),
   /** Rows by score, in bins; by how exact; decided by people in the last hour. */
-  scores: z.array(z.object({ bin: z.int(), standing: z.enum(STANDINGS), count: z.int() })),
+  scores: z.array(z.object({ bin: z.int(), standing: z.enum(ROW_STATUSES), count: z.int() })),
   exactness: z.array(z.object({ exactness: z.enum(EXACTNESS), count: z.int() })),
   lastHour: z.int(),
 });
@@ -88,7 +88,7 @@ export type RowRegister = z.infer<typeof rowRegister>;
 export const batchRow = z.object({
   number: z.int(),
   asked: z.string(),
-  standing: z.enum(STANDINGS),
+  standing: z.enum(ROW_STATUSES),
   score: z.number().nullable(),
   distance: z.number().nullable(),
   decision: z.enum(DECISIONS).nullable(),
@@ -171,7 +171,7 @@ export type BatchState = z.infer<typeof batchState>;
 
 /** Rows of a batch: those that stand in one way, from a place on. */
 export const listRowsRequest = z.strictObject({
-  show: z.enum([...STANDINGS, "all"]).default("all"),
+  show: z.enum([...ROW_STATUSES, "all"]).default("all"),
   offset: z.coerce.number().pipe(numberOf).default(0),
 });
 /** What a row may mean, with another text in its place. */

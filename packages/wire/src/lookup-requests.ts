@@ -107,7 +107,7 @@ export const forwardRequest = z
     ...beside,
     format,
   })
-  .refine((asked) => asked.q !== undefined || PARTS.some((part) => asked[part] !== undefined), {
+  .refine((params) => params.q !== undefined || PARTS.some((part) => params[part] !== undefined), {
     error: "give q, or at least one part",
     path: ["q"],
   });
@@ -290,22 +290,22 @@ const FLAGS = new Set(["gloss", "night", "height"]);
  * What cannot be turned stays as text, so that the schema says what is wrong with it.
  */
 export function jsonOfQuery(query: Iterable<readonly [string, string]>): Record<string, unknown> {
-  const asked: Record<string, unknown> = {};
+  const params: Record<string, unknown> = {};
   for (const [name, value] of query) {
     if (LISTS.has(name))
-      asked[name] = value
+      params[name] = value
         .split(",")
         .map((item) => item.trim())
         .filter(Boolean);
-    else if (POSITIONS.has(name)) asked[name] = positionOf(value);
-    else if (POSITION_LISTS.has(name)) asked[name] = value.split(";").filter(Boolean).map(positionOf);
-    else if (name === "box") asked[name] = value.split(",").map(numberOf);
-    else if (NUMBERS.has(name)) asked[name] = numberOf(value);
+    else if (POSITIONS.has(name)) params[name] = positionOf(value);
+    else if (POSITION_LISTS.has(name)) params[name] = value.split(";").filter(Boolean).map(positionOf);
+    else if (name === "box") params[name] = value.split(",").map(numberOf);
+    else if (NUMBERS.has(name)) params[name] = numberOf(value);
     else if (FLAGS.has(name))
-      asked[name] = value === "1" || value === "true" ? true : value === "0" || value === "false" ? false : value;
-    else asked[name] = value;
+      params[name] = value === "1" || value === "true" ? true : value === "0" || value === "false" ? false : value;
+    else params[name] = value;
   }
-  return asked;
+  return params;
 }
 
 function positionOf(value: string): unknown {

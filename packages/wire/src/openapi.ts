@@ -58,18 +58,18 @@ function operation(
   named: Record<string, JsonSchema>,
 ): Record<string, unknown> {
   const { asks, answers } = (method === "POST" && call.many) || call;
-  const asking = asks && schemaOf(asks, "input", named);
-  const isBody = method === "POST" && asking && !call.takes;
+  const schema = asks && schemaOf(asks, "input", named);
+  const isBody = method === "POST" && schema && !call.takes;
   const { status = 200 } = call;
   return {
     operationId: method === call.methods[0] ? name : `${name}Post`,
     tags: [call.tag],
     summary: call.summary,
     description: `${call.description}${formsOf(call)}${keysOf(call)}`,
-    parameters: [...pathParameters(call), ...(asking && !isBody ? queryParameters(asking, call) : [])],
+    parameters: [...pathParameters(call), ...(schema && !isBody ? queryParameters(schema, call) : [])],
     ...(call.takes ? { requestBody: { required: true, content: fileOf(call.takes) } } : {}),
     ...(isBody
-      ? { requestBody: { required: true, content: { "application/json": { schema: asking, example: bodyOf(call) } } } }
+      ? { requestBody: { required: true, content: { "application/json": { schema, example: bodyOf(call) } } } }
       : {}),
     responses: {
       [status]: {
@@ -96,8 +96,8 @@ function keysOf({ key }: Call): string {
 
 /** The example of a call as a body has it. */
 function bodyOf({ path, example, many }: Call): unknown {
-  const asked = jsonOfQuery(Object.entries(example).filter(([name]) => !pathPartsOf(path).includes(name)));
-  return many ? Object.fromEntries(Object.entries(asked).map(([name, value]) => [name, [value]])) : asked;
+  const params = jsonOfQuery(Object.entries(example).filter(([name]) => !pathPartsOf(path).includes(name)));
+  return many ? Object.fromEntries(Object.entries(params).map(([name, value]) => [name, [value]])) : params;
 }
 
 const fileOf = (types: readonly string[]) =>
@@ -115,11 +115,11 @@ function pathParameters({ path, example }: Call) {
   }));
 }
 
-function queryParameters(asking: JsonSchema, { example }: Call) {
-  return Object.entries(asking.properties ?? {}).map(([name, schema]) => ({
+function queryParameters(request: JsonSchema, { example }: Call) {
+  return Object.entries(request.properties ?? {}).map(([name, schema]) => ({
     name,
     in: "query",
-    required: asking.required?.includes(name) ?? false,
+    required: request.required?.includes(name) ?? false,
     description: schema.description,
     schema: AS_TEXT.has(name) ? { type: "string" } : schema,
     ...(example[name] === undefined ? {} : { example: jsonExample(name, example[name]) }),

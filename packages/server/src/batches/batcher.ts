@@ -6,7 +6,7 @@ import type { LiveIndex } from "../publication/live-index.ts";
 import type { Services } from "../services/services.ts";
 import { askRegister } from "./ask-register.ts";
 import type { BatchTask } from "./batch.worker.ts";
-import { countStandings } from "./batches.repository.ts";
+import { countStatuses } from "./batches.repository.ts";
 import type { BatchJobRequest } from "./run-batch.ts";
 
 /** Runs batches in a thread of their own, on the index that is open when they begin. */
@@ -24,7 +24,7 @@ export function batcher(databaseUrl: string, database: Knex, index: LiveIndex, s
     if (!isDone) throw new Stopped(running.stop.reason);
     const { batch, register } = request;
     if (register) await askRegister(database, services, { batch, register }, running);
-    const { clear, doubtful, none } = await countStandings(database, request.batch);
+    const { clear, doubtful, none } = await countStatuses(database, request.batch);
     const count = (value: number) => value.toLocaleString("en");
     return { words: `${count(clear)} clear, ${count(doubtful)} doubtful, ${count(none)} not found` };
   };

@@ -5,13 +5,13 @@ import {
   type BatchRow,
   type BatchSummary,
   type Decision,
+  ROW_STATUSES,
+  type RowStatus,
   SCORE_BINS,
-  STANDINGS,
-  type Standing,
 } from "@bibliotope/wire";
 import type { Knex } from "knex";
 
-export type StatusCounts = Record<Standing, number>;
+export type StatusCounts = Record<RowStatus, number>;
 
 /** Batches that are listed. */
 const MOST = 100;
@@ -45,12 +45,12 @@ export async function setBatchJob(database: Knex, id: number, job: number): Prom
   await database("batches").where({ id }).update({ job_id: job });
 }
 
-export async function countStandings(database: Knex, batch: number): Promise<StatusCounts> {
+export async function countStatuses(database: Knex, batch: number): Promise<StatusCounts> {
   return (await standingsOf(database, [batch])).get(batch) ?? { clear: 0, seen: 0, doubtful: 0, none: 0 };
 }
 
 async function standingsOf(database: Knex, batches: readonly number[]): Promise<Map<number, StatusCounts>> {
-  const rows: { batch: number; standing: Standing; count: number }[] = await database("batch_results")
+  const rows: { batch: number; standing: RowStatus; count: number }[] = await database("batch_results")
     .whereIn("batch_id", [...batches])
     .groupBy("batch_id", "standing")
     .select({ batch: "batch_id" }, "standing", database.raw("count(*)::int as count"));
@@ -156,7 +156,7 @@ const ROW = {
 export function listRows(
   database: Knex,
   batch: number,
-  standing: Standing | undefined,
+  standing: RowStatus | undefined,
   { limit, offset }: { limit: number; offset: number },
 ): Promise<BatchRow[]> {
   return database("batch_results")
@@ -232,7 +232,9 @@ export async function readPoints(database: Knex, batch: number): Promise<BatchPo
     .select("number", "standing")
     .select(database.raw("(answer -> 'at' ->> 'lat')::float8 as lat, (answer -> 'at' ->> 'lon')::float8 as lon"))
     .orderBy("number");
-  return { points: rows.flatMap(({ lat, lon, standing, number }) => [lat, lon, STANDINGS.indexOf(standing), number]) };
+  return {
+    points: rows.flatMap(({ lat, lon, standing, number }) => [lat, lon, ROW_STATUSES.indexOf(standing), number]),
+  };
 }
 
 /** Letters of a value that are told. */

@@ -1,11 +1,11 @@
 import { type Reading, RowAsker, type RowQuestion } from "@bibliotope/core/import";
 import type { BriefRecord, Engine, NearRecord, ScoredRecord } from "@bibliotope/core/search";
-import { type BatchAnswer, type BatchAsk, CLEAR, type Standing } from "@bibliotope/wire";
+import { type BatchAnswer, type BatchAsk, CLEAR, type RowStatus } from "@bibliotope/wire";
 
 /** What a row came to. */
 export interface RowResult {
   asked: string;
-  standing: Exclude<Standing, "seen">;
+  standing: Exclude<RowStatus, "seen">;
   /** The most likely record, or none. */
   answer: BatchAnswer | null;
   score: number | null;

@@ -1,13 +1,13 @@
 import { commentOf, GPX_FOOT, GPX_HEAD, rowOf, waypointOf } from "@bibliotope/core/formats";
 import { differencesText, PARTS } from "@bibliotope/core/place";
-import type { BatchAnswer, Decision, RowRegister, Standing } from "@bibliotope/wire";
+import type { BatchAnswer, Decision, RowRegister, RowStatus } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import type { OutFormat } from "../gazetteer/out.ts";
 
 interface Row {
   number: number;
   cells: string[];
-  standing: Standing | null;
+  standing: RowStatus | null;
   asked: string | null;
   score: number | null;
   distance: number | null;

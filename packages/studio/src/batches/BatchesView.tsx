@@ -5,7 +5,7 @@ import { useSessionQuery, wordsOf } from "../state/api.ts";
 import { useBatchesQuery, useDropBatchMutation } from "../state/batches-api.ts";
 import { useJobsQuery } from "../state/data-api.ts";
 import { moment } from "../ui/moment.ts";
-import { StandingBar } from "./StandingBar.tsx";
+import { StatusBar } from "./StatusBar.tsx";
 import { summary } from "./words.ts";
 
 /** Milliseconds after which the list is read again, while something runs. */
@@ -99,7 +99,7 @@ function Line({ batch, canEdit }: { batch: BatchSummary; canEdit: boolean }) {
       </div>
       {isBroken ? <p className="mt-1 text-[13px] text-madder">{job.words}</p> : null}
       <div className="mt-2">
-        <StandingBar counts={counts} thin />
+        <StatusBar counts={counts} thin />
       </div>
     </li>
   );

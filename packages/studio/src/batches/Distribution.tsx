@@ -1,7 +1,7 @@
-import { type BatchDetail, SCORE_BINS, STANDINGS } from "@bibliotope/wire";
+import { type BatchDetail, ROW_STATUSES, SCORE_BINS } from "@bibliotope/wire";
 import { lazy, Suspense, useMemo } from "react";
 import { count } from "../ui/count.ts";
-import { STANDING_WORDS } from "./words.ts";
+import { STATUS_WORDS } from "./words.ts";
 
 const Chart = lazy(() => import("../ui/Chart.tsx"));
 
@@ -18,11 +18,11 @@ const LABELS = Array.from({ length: SCORE_BINS }, (_, bin) => (bin / SCORE_BINS)
 export function Distribution({ batch }: { batch: BatchDetail }) {
   const series = useMemo(
     () =>
-      STANDINGS.flatMap((standing) => {
+      ROW_STATUSES.flatMap((standing) => {
         const values = LABELS.map((_, bin) =>
           batch.scores.reduce((sum, one) => sum + (one.bin === bin && one.standing === standing ? one.count : 0), 0),
         );
-        const { name, colour } = STANDING_WORDS[standing];
+        const { name, colour } = STATUS_WORDS[standing];
         return values.some(Boolean) ? [{ name, colour, values }] : [];
       }),
     [batch.scores],

@@ -1,13 +1,13 @@
 import { SHEETS } from "@bibliotope/core/sheet";
 import { byValues, type Marker, SheetMap, type Values } from "@bibliotope/kit";
-import { type BatchCandidates, STANDINGS } from "@bibliotope/wire";
+import { type BatchCandidates, ROW_STATUSES } from "@bibliotope/wire";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useClient } from "../forms/use-client.ts";
 import { markerColour } from "../lookups/CandidateMap.tsx";
 import { useBatchPointsQuery, useBatchValuesQuery } from "../state/batches-api.ts";
 import { takeOutOf } from "../values/take-out.ts";
 import { type Looks, ValuePanel } from "../values/ValuePanel.tsx";
-import { STANDING_WORDS } from "./words.ts";
+import { STATUS_WORDS } from "./words.ts";
 
 const WHOLE = { at: { lat: -35.6, lon: -21.5 }, zoom: 6.35 };
 
@@ -133,7 +133,7 @@ type Columns = Readonly<Record<(typeof LOOKS)[number], readonly (string | null)[
  */
 function rowsShown(points: readonly number[], heads: readonly string[] | null, looks: Looks, columns: Columns) {
   const own = getComputedStyle(document.documentElement);
-  const standing = STANDINGS.map((one) => own.getPropertyValue(`--${STANDING_WORDS[one].colour}`).trim());
+  const standing = ROW_STATUSES.map((one) => own.getPropertyValue(`--${STATUS_WORDS[one].colour}`).trim());
   const valuesOf = (i: number): Values => Object.fromEntries(LOOKS.map((look) => [look, columns[look]?.[i]]));
   const values = Array.from({ length: points.length / 4 }, (_, i) => valuesOf(i));
   const plain = values.map(({ colour, label, size }, i): Marker => {

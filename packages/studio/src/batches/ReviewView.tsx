@@ -1,4 +1,4 @@
-import { type BatchDetail, STANDINGS } from "@bibliotope/wire";
+import { type BatchDetail, ROW_STATUSES } from "@bibliotope/wire";
 import { DropdownMenu } from "radix-ui";
 import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
@@ -14,7 +14,7 @@ import { Distribution } from "./Distribution.tsx";
 import { ReviewMap } from "./ReviewMap.tsx";
 import { RowList } from "./RowList.tsx";
 import { Key, RowPanel } from "./RowPanel.tsx";
-import { StandingBar } from "./StandingBar.tsx";
+import { StatusBar } from "./StatusBar.tsx";
 import { type Review, type Show, useReview } from "./use-review.ts";
 import { summary } from "./words.ts";
 
@@ -55,7 +55,7 @@ export function ReviewView() {
         </span>
       </div>
       <div className="mt-2">
-        <StandingBar counts={batch.counts} />
+        <StatusBar counts={batch.counts} />
       </div>
       {job && batch.job.state !== "done" ? (
         <ul className="mt-3 rounded-md border border-rule bg-page">
@@ -70,7 +70,7 @@ export function ReviewView() {
 
 /** The kind of rows to begin with: those that need somebody. */
 const firstShow = ({ counts }: BatchDetail): Show =>
-  counts.doubtful ? "doubtful" : (STANDINGS.find((standing) => standing === "none" && counts.none) ?? "all");
+  counts.doubtful ? "doubtful" : (ROW_STATUSES.find((standing) => standing === "none" && counts.none) ?? "all");
 
 function Look({ batch, canEdit }: { batch: BatchDetail; canEdit: boolean }) {
   const [show, setShow] = useState<Show>(() => firstShow(batch));

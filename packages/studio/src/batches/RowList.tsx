@@ -1,9 +1,9 @@
-import { type BatchDetail, STANDINGS } from "@bibliotope/wire";
+import { type BatchDetail, ROW_STATUSES } from "@bibliotope/wire";
 import { useEffect, useRef } from "react";
 import { SELECT } from "../data/FileFormat.tsx";
 import { count } from "../ui/count.ts";
 import type { Review, Show } from "./use-review.ts";
-import { DECISION_WORDS, STANDING_WORDS } from "./words.ts";
+import { DECISION_WORDS, STATUS_WORDS } from "./words.ts";
 
 interface RowListProps {
   batch: BatchDetail;
@@ -32,9 +32,9 @@ export function RowList({ batch, review, show, onShow }: RowListProps) {
           value={show}
           onChange={(event) => onShow(event.target.value as Show)}
         >
-          {STANDINGS.map((standing) => (
+          {ROW_STATUSES.map((standing) => (
             <option key={standing} value={standing}>
-              {STANDING_WORDS[standing].name}, {count(batch.counts[standing])}
+              {STATUS_WORDS[standing].name}, {count(batch.counts[standing])}
             </option>
           ))}
           <option value="all">all rows</option>

@@ -1,4 +1,4 @@
-import type { BatchCandidates, BatchRow, DecideRequest, Decision, Standing } from "@bibliotope/wire";
+import type { BatchCandidates, BatchRow, DecideRequest, Decision, RowStatus } from "@bibliotope/wire";
 import { useEffect, useState } from "react";
 import {
   useBatchRowQuery,
@@ -11,7 +11,7 @@ import {
 /** Rows that come at once. */
 const PAGE = 200;
 
-export type Show = Standing | "all";
+export type Show = RowStatus | "all";
 
 /** The review of a batch: which rows are looked through, which one is at hand, and what was decided. */
 export function useReview(batch: number, show: Show) {

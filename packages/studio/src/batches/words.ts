@@ -1,9 +1,9 @@
-import type { BatchSummary, Decision, Standing } from "@bibliotope/wire";
+import type { BatchSummary, Decision, RowStatus } from "@bibliotope/wire";
 import type { ChartColour } from "../ui/Chart.tsx";
 import { count } from "../ui/count.ts";
 
 /** What a standing is called, with its colours: of the theme, as a ground, and as a mark. */
-export const STANDING_WORDS: Readonly<Record<Standing, { name: string; colour: ChartColour; ground: string }>> = {
+export const STATUS_WORDS: Readonly<Record<RowStatus, { name: string; colour: ChartColour; ground: string }>> = {
   clear: { name: "clear", colour: "verdigris", ground: "bg-verdigris" },
   seen: { name: "reviewed", colour: "slate", ground: "bg-slate" },
   doubtful: { name: "doubtful", colour: "ochre", ground: "bg-ochre" },

@@ -20,7 +20,7 @@ export function useFileStart(
   const lookAgain = useCallback(
     async (file: FileAnswer, format?: Partial<TableFormat>, reading?: TableReading) => {
       const turn = ++latest.current;
-      const answer = await look({ file: file.id, asked: { format, reading, purpose } });
+      const answer = await look({ file: file.id, params: { format, reading, purpose } });
       // what was set meanwhile is asked for already
       if (turn === latest.current && answer.data) setStart(heard.current(answer.data, !reading));
     },

@@ -99,7 +99,7 @@ export function MakeKey({ words = "New key", proposed, why }: MakeKeyProps) {
 }
 
 /** Changes what a key may be used for. */
-export function ChangeKey({ held: known }: { held: KeySummary }) {
+export function ChangeKey({ existing: known }: { existing: KeySummary }) {
   const [open, setOpen] = useState(false);
   const [rules, setRules] = useState(draftOf(known));
   const [change, { error, isLoading }] = useChangeKeyMutation();
@@ -150,7 +150,7 @@ const OVERLAPS = [
 ] as const;
 
 /** Puts another key in the place of one. */
-export function ReplaceKey({ held: known }: { held: KeySummary }) {
+export function ReplaceKey({ existing: known }: { existing: KeySummary }) {
   const [open, setOpen] = useState(false);
   const [overlap, setOverlap] = useState<number>(24 * 7);
   const [replace, { data: made, error, isLoading, reset }] = useReplaceKeyMutation();
@@ -200,7 +200,7 @@ export function ReplaceKey({ held: known }: { held: KeySummary }) {
 }
 
 /** Withdraws a key, after asking whether that is meant. */
-export function WithdrawKey({ held: known }: { held: KeySummary }) {
+export function WithdrawKey({ existing: known }: { existing: KeySummary }) {
   const [open, setOpen] = useState(false);
   const [withdraw, { error, isLoading }] = useWithdrawKeyMutation();
   return (

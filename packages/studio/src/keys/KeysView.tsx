@@ -48,7 +48,7 @@ export function KeysView() {
             </thead>
             <tbody>
               {keys.map((existing) => (
-                <Row key={existing.id} held={existing} isManager={isManager} />
+                <Row key={existing.id} existing={existing} isManager={isManager} />
               ))}
             </tbody>
           </table>
@@ -61,7 +61,7 @@ export function KeysView() {
   );
 }
 
-function Row({ held: known, isManager }: { held: KeySummary; isManager: boolean }) {
+function Row({ existing: known, isManager }: { existing: KeySummary; isManager: boolean }) {
   const limits = keptTo(known);
   const isOver = standing(known) === "ended";
   return (
@@ -89,9 +89,9 @@ function Row({ held: known, isManager }: { held: KeySummary; isManager: boolean 
         <span className="flex justify-end gap-3">
           {isManager ? (
             <>
-              <ChangeKey held={known} />
-              <ReplaceKey held={known} />
-              <WithdrawKey held={known} />
+              <ChangeKey existing={known} />
+              <ReplaceKey existing={known} />
+              <WithdrawKey existing={known} />
             </>
           ) : null}
         </span>

@@ -202,7 +202,7 @@ export function LookupsView() {
         </section>
         <div className="flex min-h-0 flex-col gap-3">
           <CandidateMap {...{ spots, aim, line, marked }} onMark={setMarked} onPress={press} onReady={setMap} />
-          <Raw asked={query} state={first} />
+          <Raw query={query} state={first} />
         </div>
       </div>
     </main>

@@ -13,7 +13,7 @@ import { bodyOf, type LookupState } from "./use-answer.ts";
 type Page = "answer" | "request" | "picture" | "headers";
 
 /** What machines say: the answer as a tree, the request as code, the answer as a picture, status and headers. */
-export function Raw({ asked: params, state }: { asked: LookupQuery; state: LookupState }) {
+export function Raw({ query: params, state }: { query: LookupQuery; state: LookupState }) {
   const { answer } = state;
   const [page, setPage] = useState<Page>("answer");
   const [pointer, setPointer] = useState("");
@@ -40,7 +40,7 @@ export function Raw({ asked: params, state }: { asked: LookupQuery; state: Looku
           <CopyButton text={JSON.stringify(answer.body, null, 2)} className="text-[13px] underline" />
         ) : null}
       </div>
-      {page === "request" ? <RequestCode asked={params} /> : null}
+      {page === "request" ? <RequestCode query={params} /> : null}
       {page === "picture" ? <PictureCode picture={pictureOf(params, bodyOf(state))} /> : null}
       {page === "headers" ? (
         <dl

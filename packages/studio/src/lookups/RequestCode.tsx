@@ -5,7 +5,7 @@ import { Segmented } from "../ui/Segmented.tsx";
 import { type Code, codeOf, type LookupQuery } from "./lookup-query.ts";
 
 /** The same request as code. */
-export function RequestCode({ asked: params }: { asked: LookupQuery }) {
+export function RequestCode({ query: params }: { query: LookupQuery }) {
   const [code, setCode] = useState<Code>("curl");
   const text = codeOf(params, code, SERVICE_URL);
   return (

@@ -54,7 +54,7 @@ export function Result({ state, query, marked, onMark, open, inside, others }: R
         </p>
       ) : null}
       {body.outcome === "none" ? (
-        <None body={body} asked={query} />
+        <None body={body} query={query} />
       ) : (
         <Candidates body={body} {...{ marked, onMark, others }} onOpen={open} onInside={inside} />
       )}
@@ -69,7 +69,7 @@ const without = (words: LookupQuery["words"], names: readonly string[]) =>
   Object.fromEntries(Object.entries(words).filter(([name]) => !names.includes(name)));
 
 /** Why nothing was found, how the text was read all the same, and what would be found. */
-function None({ body, asked: params }: { body: NonNullable<ReturnType<typeof bodyOf>>; asked: LookupQuery }) {
+function None({ body, query: params }: { body: NonNullable<ReturnType<typeof bodyOf>>; query: LookupQuery }) {
   const { reading, advice } = body;
   const q = params.words.q ?? "";
   const narrowed = FILTERS.filter((word) => params.words[word]);

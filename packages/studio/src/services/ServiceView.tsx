@@ -26,9 +26,9 @@ export function ServiceView() {
   const { name = "new" } = useParams();
   const isNew = name === "new";
   const { data: stored, error } = useServiceQuery(name, { skip: isNew, refetchOnMountOrArgChange: true });
-  if (isNew) return <Spread key="new" held={NEW_SERVICE} revision={0} isAllowed />;
+  if (isNew) return <Spread key="new" service={NEW_SERVICE} revision={0} isAllowed />;
   if (stored?.service.name === name)
-    return <Spread key={name} held={stored.service} revision={stored.revision} isAllowed={stored.isAllowed} />;
+    return <Spread key={name} service={stored.service} revision={stored.revision} isAllowed={stored.isAllowed} />;
   return (
     <main className="px-5 py-8">
       <p role={error ? "alert" : "status"} className={error ? "text-madder" : "text-quiet"}>
@@ -41,7 +41,15 @@ export function ServiceView() {
   );
 }
 
-function Spread({ held: existing, revision, isAllowed }: { held: Service; revision: number; isAllowed: boolean }) {
+function Spread({
+  service: existing,
+  revision,
+  isAllowed,
+}: {
+  service: Service;
+  revision: number;
+  isAllowed: boolean;
+}) {
   const role = useSessionQuery().data?.role;
   const isManager = role === "manage";
   const navigate = useNavigate();

@@ -1,4 +1,4 @@
-import type { DecideRequest, MakeBatchRequest, Standing } from "@bibliotope/wire";
+import type { DecideRequest, MakeBatchRequest, RowStatus } from "@bibliotope/wire";
 import { byId } from "./api.ts";
 import { dataApi } from "./data-api.ts";
 import { own } from "./own.ts";
@@ -16,7 +16,7 @@ const batchesApi = dataApi.enhanceEndpoints({ addTagTypes: ["batches"] }).inject
     batchRows: build.query(
       own(
         "batchRows",
-        ({ batch, ...asks }: { batch: number; show: Standing | "all"; offset: number }) => ({
+        ({ batch, ...asks }: { batch: number; show: RowStatus | "all"; offset: number }) => ({
           parts: { id: batch },
           asks,
         }),

@@ -43,7 +43,7 @@ export const dataApi = api.enhanceEndpoints({ addTagTypes: ["data"] }).injectEnd
     ),
     data: build.query({ ...own("data"), providesTags: ["data"] }),
     lookAtFile: build.mutation(
-      own("lookAtFile", ({ file, asked: request }: { file: string; asked: LookAtFileRequest }) => ({
+      own("lookAtFile", ({ file, params: request }: { file: string; params: LookAtFileRequest }) => ({
         parts: { id: file },
         asks: request,
       })),

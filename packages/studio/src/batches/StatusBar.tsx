@@ -1,15 +1,15 @@
-import { type BatchSummary, STANDINGS } from "@bibliotope/wire";
+import { type BatchSummary, ROW_STATUSES } from "@bibliotope/wire";
 import { count } from "../ui/count.ts";
-import { STANDING_WORDS } from "./words.ts";
+import { STATUS_WORDS } from "./words.ts";
 
 /** Percent of the bar from which there is room for words. */
 const ROOM = 9;
 const ROOM_FOR_NUMBER = 3;
 
 /** How the rows of a batch stand, as one bar. */
-export function StandingBar({ counts, thin }: { counts: BatchSummary["counts"]; thin?: boolean }) {
-  const all = STANDINGS.reduce((sum, standing) => sum + counts[standing], 0);
-  const words = STANDINGS.map((standing) => `${count(counts[standing])} ${STANDING_WORDS[standing].name}`);
+export function StatusBar({ counts, thin }: { counts: BatchSummary["counts"]; thin?: boolean }) {
+  const all = ROW_STATUSES.reduce((sum, standing) => sum + counts[standing], 0);
+  const words = ROW_STATUSES.map((standing) => `${count(counts[standing])} ${STATUS_WORDS[standing].name}`);
   return (
     <div
       role="img"
@@ -17,10 +17,10 @@ export function StandingBar({ counts, thin }: { counts: BatchSummary["counts"]; 
       title={words.join(", ")}
       className={`flex overflow-hidden rounded bg-rule ${thin ? "h-2" : "h-[26px]"}`}
     >
-      {STANDINGS.map((standing) => {
+      {ROW_STATUSES.map((standing) => {
         if (!counts[standing]) return null;
         const share = (counts[standing] / all) * 100;
-        const { name, ground } = STANDING_WORDS[standing];
+        const { name, ground } = STATUS_WORDS[standing];
         return (
           <span
             key={standing}
