@@ -17,7 +17,7 @@ describe("readPosition", () => {
   });
 
   it.each(["", "1", "95,0", "a,b", ",", "1,2,3"])("says what is wrong with %j", (text) => {
-    expect(() => readPosition(text)).toThrow("give LAT,LON");
+    expect(() => readPosition(text)).toThrow("Use LAT,LON");
   });
 });
 
@@ -111,10 +111,10 @@ describe("bibliotope", () => {
       stderr: string;
       code: number;
     };
-    expect(wrong).toMatchObject({ code: 1, stderr: expect.stringContaining("This key is not known") });
+    expect(wrong).toMatchObject({ code: 1, stderr: expect.stringContaining("This key is unknown") });
     expect(await run(...at(), "reverse", "95,0")).toMatchObject({
       code: 2,
-      stderr: expect.stringContaining("give LAT,LON"),
+      stderr: expect.stringContaining("Use LAT,LON"),
     });
     expect(await run("--url", "http://127.0.0.1:1", "--key", "x", "suggest", "x")).toMatchObject({ code: 3 });
   });

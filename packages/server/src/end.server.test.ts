@@ -64,7 +64,7 @@ describe("a server that is told to end", () => {
       for (let i = 0; i < 5; i++) await fetch(`${ready.url}/readyz`);
       expect(await server.end(signal)).toBe(70);
       for (const answer of answers) expect((await answer).status).toBe(200);
-      expect(server.said).toContain("An error came that nobody expected");
+      expect(server.said).toContain("An unexpected error occurred");
       expect(readFileSync(join(server.home, "log", "server.log"), "utf8")).toContain(words);
     },
   );

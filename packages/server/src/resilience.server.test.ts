@@ -179,7 +179,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
     const second = new OwnServer(held.url, "empty", new URL(ready.url).port);
     second.start();
     const other = await second.ready();
-    expect(second.said).toMatch(/Port \d+ is taken, trying/);
+    expect(second.said).toMatch(/Port \d+ is in use, trying/);
     expect(other.url).not.toBe(ready.url);
     await second.end("SIGTERM");
     expect(readdirSync(second.home)).not.toContain("ready.json");

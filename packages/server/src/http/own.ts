@@ -47,7 +47,7 @@ export function ownRoutes(handlers: OwnHandlers, note: NoteSecurity): Router {
       const { session, user } = response.locals;
       const parts = request.params as Record<string, string>;
       const own = {
-        ...{ asked: asks ? read(request, asks) : {}, parts, session, user, request, response },
+        ...{ params: asks ? read(request, asks) : {}, parts, session, user, request, response },
         id: (part = "id") => idOf(parts[part]),
       };
       const event = eventOf(name);

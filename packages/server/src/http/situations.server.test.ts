@@ -53,9 +53,9 @@ describe("a situation that a try key asks for", () => {
   it("is refused when it is none, and for keys of other kinds", async () => {
     const unknown = await tried(`${FORWARD}&situation=storm`);
     expect(unknown.status).toBe(400);
-    expect(((await unknown.json()) as { detail: string }).detail).toContain("known are none, differs, several");
+    expect(((await unknown.json()) as { detail: string }).detail).toContain("Use one of none, differs, several");
     const other = await ask(`${FORWARD}&situation=none`);
     expect(other.status).toBe(403);
-    expect(((await other.json()) as { detail: string }).detail).toContain("try keys");
+    expect(((await other.json()) as { detail: string }).detail).toContain("a try key");
   });
 });

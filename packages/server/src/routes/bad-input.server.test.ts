@@ -102,7 +102,7 @@ describe("paths and methods", () => {
   it("that are not there", async () => {
     expect(await problem("/v1/nowhere")).toMatchObject({ status: 404 });
     expect(await problem("/v1/countries/Atlantis")).toMatchObject({ status: 404 });
-    expect((await problem("/v1/countries/QM")).detail).toContain("Held are QR, QV, QY");
+    expect((await problem("/v1/countries/QM")).detail).toContain("only for QR, QV, QY");
     expect(await problem("/v1/forms/no-such-form")).toMatchObject({ status: 404 });
     expect(await problem("/nowhere", { key: null })).toMatchObject({ status: 404 });
     expect(await problem("/kit/v1/../../package.json", { key: null })).toMatchObject({ status: 404 });

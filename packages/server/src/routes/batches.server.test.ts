@@ -100,7 +100,7 @@ describe("a batch", () => {
       place: 1,
       ref: "qr-000000",
     });
-    expect(wrong).toMatchObject({ status: 409, body: { detail: expect.stringContaining("Look again") } });
+    expect(wrong).toMatchObject({ status: 409, body: { detail: expect.stringContaining("Reload them") } });
 
     const corrected = "88 Harbour Row, Tidewell";
     const { candidates } = await get(`/api/batches/${id}/rows/5?text=${encodeURIComponent(corrected)}`);

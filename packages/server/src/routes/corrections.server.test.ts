@@ -108,9 +108,9 @@ describe("a correction", () => {
 
   it.each([
     [{}, "nothing would change"],
-    [{ house: "twelve" }, "is no number of a house"],
+    [{ house: "twelve" }, "is not a house number"],
     [{ name: "x" }, "its street has the name"],
-    [{ adds: true, house: "3", at: { lat: 1, lon: 1 } }, "added to streets and blocks"],
+    [{ adds: true, house: "3", at: { lat: 1, lon: 1 } }, "only be added to streets and blocks"],
     [{ at: { lat: 91, lon: 0 } }, "change"],
   ])("%j is refused with words", async (change, words) => {
     const { id } = await first(`3 ${STREET}`);

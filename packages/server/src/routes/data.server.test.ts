@@ -71,7 +71,7 @@ describe("a file that is brought", () => {
   it("is looked at: what its columns are taken for, why, and how its rows would read", async () => {
     const { format, columns, rows, reading } = await look(HEAD.replace("\n", `,note ${RUN}\n`) + ROWS.join(""));
     expect(format).toEqual({ kind: "csv", encoding: "utf-8", delimiter: ",", quote: '"', hasHead: true });
-    expect(columns[0]).toEqual({ use: { meaning: "street" }, why: "headed “street”" });
+    expect(columns[0]).toEqual({ use: { meaning: "street" }, why: "named “street”" });
     expect(rows[11]).toMatchObject({ number: 13, line: "12 Net Lane, Tidewell, HT4 29", doubts: [] });
     expect(reading.country).toBeUndefined();
   });
@@ -112,7 +112,7 @@ describe("a load", () => {
     const elsewhere = await bring(list("20"), "Towns elsewhere", { country: "DE" });
     expect(elsewhere).toMatchObject({
       state: "failed",
-      words: expect.stringContaining("30 of 30 rows lie outside their country: nothing was taken"),
+      words: expect.stringContaining("30 of 30 rows are outside their country, so nothing was imported"),
     });
   });
 
@@ -159,7 +159,7 @@ describe("a load", () => {
     const job = await bring("street,house\nNet Lane,1\nNet Lane,2\n", "Nothing in it");
     expect(job).toMatchObject({
       state: "failed",
-      words: "None of 2 rows can be taken; 2 of them: no position. Look at what the columns are taken for.",
+      words: "None of 2 rows can be imported; 2 of them: no position. Check what the columns are read as.",
     });
     const { dataSets } = (await (await me.get("/api/data")).json()) as DataAnswer;
     expect(dataSets.map(({ name }) => name)).not.toContain(own("Nothing in it"));

@@ -31,7 +31,7 @@ describe("what a key may ask", () => {
     expect(Number(headers.get("retry-after"))).toBeGreaterThan(50);
     expect(headers.get("ratelimit")).toMatch(/^"minute";r=0;t=\d+$/);
     expect(body).toMatchObject({ type: "/problems/too-many", status: 429 });
-    expect(body.detail).toMatch(/^The key “Limited” may ask for 3 lookups per minute\. Ask again in \d+ s\.$/);
+    expect(body.detail).toMatch(/^The key “Limited” allows 3 lookups per minute\. Try again in \d+ s\.$/);
     expect((await ask("/v1/countries", { key })).status).toBe(200);
   });
 

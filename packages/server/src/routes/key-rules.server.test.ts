@@ -127,7 +127,7 @@ describe("what a key is kept to", () => {
     expect(await codes("/v1/reverse?at=-35.1841,-21.6253&limit=20")).toEqual(new Set());
     const others = await json("/v1/forward?q=x&countries=QV,QR", { key });
     expect(others.status).toBe(403);
-    expect(others.body.detail).toContain("is for QV only. Allow it QR in the workbench");
+    expect(others.body.detail).toContain("allows only QV. Add QR in the workbench");
     expect((await json("/v1/forward?q=Østergränd&countries=qv", { key })).status).toBe(200);
     expect((await json("/v1/postcodes/QR?starts=HT", { key })).status).toBe(403);
     const { body } = await json("/v1/forward?q=12+harbour+row+tidewell&limit=1");
@@ -138,7 +138,7 @@ describe("what a key is kept to", () => {
     const { key } = await make({ endsAt: hours(-1), name: "Over" });
     const { status, body } = await json(LOOKUPS.suggest, { key });
     expect(status).toBe(401);
-    expect(body.detail).toMatch(/^The key “Over” ended on \d{4}-\d\d-\d\d\. Make another in the workbench/);
+    expect(body.detail).toMatch(/^The key “Over” expired on \d{4}-\d\d-\d\d\. Create another one in the workbench/);
     const later = await make({ endsAt: hours(1) });
     expect((await json(LOOKUPS.suggest, { key: later.key })).status).toBe(200);
   });
@@ -178,7 +178,7 @@ describe("a key that is there", () => {
     expect((await browser.send("DELETE", `/api/keys/${id}`, {})).status).toBe(204);
     const { status, body } = await json(LOOKUPS.suggest, { key });
     expect(status).toBe(401);
-    expect(body.detail).toContain("was withdrawn");
+    expect(body.detail).toContain("was revoked");
     expect(await listed(id)).toBeUndefined();
     expect((await browser.send("DELETE", `/api/keys/${id}`, {})).status).toBe(404);
   });
@@ -195,7 +195,7 @@ describe("a key that is there", () => {
       ] as const) {
         const response = await browser.send(method, path, body);
         expect(response.status, `${method} ${path}`).toBe(409);
-        expect(((await response.json()) as { detail: string }).detail).toContain("The workbench itself asks");
+        expect(((await response.json()) as { detail: string }).detail).toContain("The workbench itself uses this key");
       }
       expect((await browser.send("PUT", `/api/keys/${id}`, rules)).status).toBe(200);
     }

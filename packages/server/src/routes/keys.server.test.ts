@@ -69,7 +69,7 @@ describe("keys that are not for pages", () => {
     for (const key of [keys.srv, keys.app]) {
       const { status, body } = await from(key, { origin: "http://localhost:5173" });
       expect(status).toBe(403);
-      expect(body.detail).toContain("Revoke key");
+      expect(body.detail).toContain("Revoke it");
       expect((await from(key, { "sec-fetch-site": "same-origin" })).status).toBe(403);
     }
   });

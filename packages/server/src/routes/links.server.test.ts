@@ -35,10 +35,10 @@ describe("a link that shows one place", () => {
     expect(html).toMatch(/href="geo:-35\.\d+,-21\.\d+"/);
     expect(html).not.toMatch(/bt_srv|<script/);
     const [, map] = /<img class="where" src="([^"]+)"/.exec(html)!;
-    const picture = await follow(map);
+    const picture = await follow(new URL(map, url).href);
     const { width, height } = PNG.sync.read(Buffer.from(await picture.arrayBuffer()));
     expect([width, height]).toEqual([600, 400]);
-    expect(PNG.sync.read(Buffer.from(await (await follow(`${map}?scale=2`)).arrayBuffer())).width).toBe(1200);
+    expect(PNG.sync.read(Buffer.from(await (await follow(new URL(`${map}?scale=2`, url).href)).arrayBuffer())).width).toBe(1200);
     const code = await follow(qr!);
     expect([code.status, code.headers.get("content-type")]).toEqual([200, "image/svg+xml; charset=utf-8"]);
   });
@@ -119,7 +119,7 @@ describe("a link that shows one place", () => {
     await browser.send("DELETE", `/api/keys/${id}`, {});
     const gone = await follow(url);
     expect(gone.status).toBe(410);
-    expect(await gone.text()).toContain("This link was withdrawn");
+    expect(await gone.text()).toContain("This link was revoked");
   });
 
   it("goes on when another key signs, and ends where that is wanted", async () => {

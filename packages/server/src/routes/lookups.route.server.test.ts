@@ -75,7 +75,7 @@ describe("/v1/suggest", () => {
     expect((await suggest("q=")).body).toMatchObject({ outcome: "none", suggestions: [] });
     expect((await suggest("q=qqxxzz")).body).toMatchObject({ outcome: "none", suggestions: [] });
     expect((await suggest("q=harbour&countries=QM")).body.advice[0]).toBe(
-      "No data is held for QM; held are QR, QV, QY.",
+      "There is no data for QM, only for QR, QV, QY.",
     );
   });
 
@@ -235,7 +235,7 @@ describe("/v1/postcodes", () => {
 
   it("says so where there is none, and which countries are held", async () => {
     expect((await json("/v1/postcodes/QR?starts=qqq")).body).toMatchObject({ outcome: "none", total: 0, features: [] });
-    expect((await json("/v1/postcodes/QM?starts=1")).body.advice[0]).toContain("held are QR, QV, QY");
+    expect((await json("/v1/postcodes/QM?starts=1")).body.advice[0]).toContain("only for QR, QV, QY");
     expect(await json("/v1/postcodes/QR")).toMatchObject({ status: 400, body: { issues: [{ parameter: "starts" }] } });
     expect(await json("/v1/postcodes/QR?starts=--")).toMatchObject({ status: 400 });
   });

@@ -106,7 +106,7 @@ describe("forms", () => {
     const late = await browser.send("POST", `/api/forms/${ref}/publish`, { revision: 1 });
     expect([late.status, (await late.json()).detail]).toEqual([
       409,
-      expect.stringContaining("saved elsewhere meanwhile"),
+      expect.stringContaining("saved elsewhere in the meantime"),
     ]);
     expect(await versions()).toHaveLength(1);
     await browser.send("POST", `/api/forms/${ref}/publish`, { revision: 2 });
@@ -124,7 +124,7 @@ describe("forms", () => {
     const rule = { ...NEW, addresses: [{ name: "", start: { on: "leaving", field: "nobody" } }] };
     const refused = await browser.send("POST", "/api/forms", { definition: rule });
     expect(refused.status).toBe(400);
-    expect(((await refused.json()) as { detail: string }).detail).toContain("“nobody”, which is no field");
+    expect(((await refused.json()) as { detail: string }).detail).toContain("“nobody”, which is not a field");
   });
 
   it("are not overwritten by a change that was made from an older draft", async () => {

@@ -207,7 +207,7 @@ describe("roles", () => {
     expect((await manager.send("PUT", `/api/people/${id}`, { role: "look" })).status).toBe(200);
     const refused = await browser.send("POST", "/api/forms", FORM);
     expect(refused.status).toBe(403);
-    expect(((await refused.json()) as { detail: string }).detail).toContain(`${name} may view and look up here`);
+    expect(((await refused.json()) as { detail: string }).detail).toContain(`${name} may only view and look up here`);
   });
 });
 

@@ -163,7 +163,7 @@ describe("a service of one's own", () => {
 
   it("is refused with what is wrong, and not asked where nobody has allowed it", async () => {
     const wrong = await save(own({ values: [{ name: "Day", way: "/day", kind: "text" }] }));
-    expect([wrong.status, (await wrong.json()).detail]).toEqual([400, expect.stringContaining("small letters")]);
+    expect([wrong.status, (await wrong.json()).detail]).toEqual([400, expect.stringContaining("lowercase letters")]);
     const away = own({ ask: { by: "http", method: "GET", url: "http://169.254.169.254/latest" } });
     expect(((await (await save(away)).json()) as HeldService).isAllowed).toBe(false);
     expect((await ask(away.name)).body.outcome).toBe("refused");
@@ -360,6 +360,6 @@ describe("a batch", () => {
       headers: { "content-type": "text/csv" },
       body: rows,
     });
-    expect(wrong).toMatchObject({ status: 400, body: { detail: expect.stringContaining("no service that confirms") } });
+    expect(wrong).toMatchObject({ status: 400, body: { detail: expect.stringContaining("there is no register named") } });
   });
 });

@@ -81,7 +81,7 @@ describe("what is held of a person", () => {
     expect(await run("export-person", "Nobody at all")).toMatchObject({ code: 4 });
     const unsure = await run("erase-person", name);
     expect(unsure).toMatchObject({ code: 2 });
-    expect(unsure.stderr).toContain("Say --yes");
+    expect(unsure.stderr).toContain("Use --yes");
     expect(await database("users").where({ id })).toHaveLength(1);
   });
 
