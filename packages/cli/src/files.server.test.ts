@@ -80,7 +80,7 @@ describe("bibliotope import", () => {
       await run(["import", file("own2.csv", rows.join("\n")), ...set, "--column", "nothing=street"]),
     ).toMatchObject({
       code: 1,
-      stderr: expect.stringContaining("“nothing=street”: there is no column"),
+      stderr: expect.stringContaining("“nothing=street” names no column"),
     });
   });
 

@@ -160,7 +160,7 @@ function columnLines({ heads, columns, rows }: FileStart): string[] {
   return [
     ...columns.map(({ use, why }, i) => `  ${names[i].padEnd(width)}  ${(use?.meaning ?? "–").padEnd(12)} ${why}`),
     ...(refused.length
-      ? [`  ${refused.length} of the first ${rows.length} rows would not be taken: ${refused[0].refused}`]
+      ? [`  ${refused.length} of the first ${rows.length} rows would be rejected: ${refused[0].refused}`]
       : []),
   ];
 }

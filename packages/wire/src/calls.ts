@@ -144,7 +144,7 @@ export const CALLS = {
     tag: "Lookups",
     summary: "Elevation",
     description:
-      "At one position by GET, at many by POST: metres above the sea, between the points of the grid that is held; null outside it.",
+      "One position with GET, many with POST: metres above sea level, interpolated from the elevation grid; null outside it.",
     asks: heightRequest,
     answers: heightAnswer,
     many: { asks: heightsRequest, answers: heightsAnswer },

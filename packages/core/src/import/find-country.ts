@@ -84,7 +84,7 @@ function holdingAll(positions: readonly Position[], countriesAt: Lands["countrie
 }
 
 function decided(fitting: readonly string[], usual: string | undefined, by: string): FoundCountry {
-  if (usual && fitting.includes(usual)) return { country: usual, why: `${by} are usual in ${usual}` };
+  if (usual && fitting.includes(usual)) return { country: usual, why: `${by} are in ${usual}` };
   if (fitting.length === 1) return { country: fitting[0], why: `${by} are in ${fitting[0]}` };
   return {
     why: fitting.length

@@ -63,7 +63,7 @@ export function forward(indexed: Indexed, query: ForwardQuery): ForwardAnswer {
   const at = query.q === undefined ? undefined : readPosition(query.q);
   if (at) return atPosition(indexed, query, query.q!, at);
   const meant = meantBy(indexed, query);
-  if (!meant) return { outcome: "none", candidates: [], advice: ["Give at least one word to look for."] };
+  if (!meant) return { outcome: "none", candidates: [], advice: ["Enter at least one word."] };
   const { text, outcome, found } = meant;
   const told = outcome === "none" ? [] : found.slice(0, query.limit ?? DEFAULT_LIMIT);
   const candidates = told.map(({ candidate, chance, contradictions = contradictionsOf(candidate) }): ScoredRecord => {
@@ -221,10 +221,10 @@ function elsewhereIn(candidates: readonly ScoredRecord[]): string | undefined {
   const name = (street ?? block ?? place)?.name;
   const towns = [...new Set(candidates.flatMap(({ parts }) => parts.town?.name ?? []))].slice(0, TOWNS_NAMED);
   if (!name || !towns.length) return undefined;
-  const sentence = `“${name}” is held in ${towns.join(", ")}`;
+  const sentence = `“${name}” is in ${towns.join(", ")}`;
   return town.how === "unknown"
-    ? `No town “${town.written}” is held here. ${sentence}.`
-    : `Nothing like it is held in “${town.written}”. ${sentence}.`;
+    ? `There is no town “${town.written}” in the data. ${sentence}.`
+    : `There is nothing like it in “${town.written}”. ${sentence}.`;
 }
 
 /** Parts that people add to tell records apart, in the order in which they would. */
@@ -238,11 +238,11 @@ function whichOf(candidates: readonly ScoredRecord[]): string {
   const added = ADDED.filter((part) => !isWritten(part) && namesOf(part) > 1);
   const telling = added.filter((part) => namesOf(part) === likely.length);
   const [first, second] = telling.length ? telling : added;
-  if (likely.length < 2) return "Several fit equally well: write more of the address.";
+  if (likely.length < 2) return "Several match equally well: enter more of the address.";
   if (namesOf("street") === likely.length)
-    return "Several streets fit equally well: write the whole name of the street.";
-  if (!first) return "Several fit equally well: choose one.";
-  return `Several fit equally well: add the ${first}${second ? ` or the ${second}` : ""}.`;
+    return "Several streets match equally well: enter the full street name.";
+  if (!first) return "Several match equally well: choose one.";
+  return `Several match equally well: add the ${first}${second ? ` or the ${second}` : ""}.`;
 }
 
 /** Free text and parts become one list of words; the words of a part may only be part of names of its kind. */
@@ -266,8 +266,8 @@ function adviceFor(outcome: Outcome, unknown: readonly string[], candidates: rea
   const elsewhere = elsewhereIn(candidates);
   if (elsewhere) return [elsewhere];
   if (outcome === "ambiguous") return [whichOf(candidates)];
-  if (outcome === "differs") return ["Something that was written is not so here: see what differs."];
+  if (outcome === "differs") return ["Something differs from what was entered: see the differences."];
   if (outcome === "matched") return [];
-  if (!unknown.length) return ["These words are known, but not together: check the town or the postcode."];
-  return [`Not known here: ${unknown.join(", ")}. Check the spelling.`];
+  if (!unknown.length) return ["These words are known, but not together: check the town or postcode."];
+  return [`Unknown: ${unknown.join(", ")}. Check the spelling.`];
 }

@@ -121,10 +121,10 @@ function adviceFor({ layers }: Indexed, at: Position): string[] {
   const swapped = { lat: at.lon, lon: at.lat };
   if (Math.abs(swapped.lat) <= 90 && layers.some(({ segment }) => segment.areasAt(swapped).length)) {
     return [
-      `Nothing is held here, but there is at ${swapped.lat},${swapped.lon}: were latitude and longitude swapped?`,
+      `There is nothing here, but there is at ${swapped.lat},${swapped.lon}: were latitude and longitude swapped?`,
     ];
   }
-  return ["No address or area of the data held lies here. Try a wider radius."];
+  return ["There is no address or area here. Try a larger radius."];
 }
 
 const round = (value: number, steps: number) => Math.round(value * steps) / steps;

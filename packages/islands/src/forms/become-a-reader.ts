@@ -13,7 +13,7 @@ export const BECOME_A_READER: FormDefinition = {
     { name: "town", kind: "text", label: "Town", autofill: "address-level2", binding: "{town}", half: true },
     { name: "postcode", kind: "text", label: "Postcode", autofill: "postal-code", binding: "{postcode}", half: true },
     { name: "country", kind: "country", label: "Country", autofill: "country", binding: "{country.code}", half: true },
-    { name: "place", kind: "map", label: "On the map", help: "Press the house if the search does not know it." },
+    { name: "place", kind: "map", label: "On the map", help: "Click the house if the search does not know it." },
     { name: "position", kind: "hidden", label: "Position", binding: "{position}" },
     { name: "exactness", kind: "hidden", label: "Exactness", binding: "{exactness}" },
     { name: "confirmed", kind: "hidden", label: "Confirmed", binding: "{confirmed}" },

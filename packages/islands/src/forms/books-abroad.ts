@@ -22,7 +22,7 @@ export const BOOKS_ABROAD: FormDefinition = {
     { name: "block", kind: "text", label: "Block", binding: "{block}", half: true },
     { name: "house", kind: "text", label: "House", binding: "{house}", half: true },
     { name: "building", kind: "text", label: "Building", binding: "{building}", half: true },
-    { name: "look", kind: "button", label: "Look it up" },
+    { name: "look", kind: "button", label: "Look up" },
     { name: "envelope", kind: "shown", label: "On the envelope", binding: "{lines}" },
     { name: "map", kind: "map", label: "On the map" },
     { name: "confirmed", kind: "hidden", label: "Confirmed", binding: "{confirmed}" },

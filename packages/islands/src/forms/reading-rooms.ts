@@ -7,7 +7,7 @@ export const READING_ROOMS: FormDefinition = {
   fields: [
     { name: "find", kind: "search", label: "Find a reading room", placeholder: "Its name, or the town" },
     { name: "room", kind: "shown", label: "Reading room", binding: "{line}" },
-    { name: "picture", kind: "still", label: "Where it is" },
+    { name: "picture", kind: "still", label: "Address" },
     { name: "hours", kind: "shown", label: "Open", binding: "{hours}" },
     { name: "stepfree", kind: "shown", label: "Step-free access", binding: "{stepfree}", half: true },
     { name: "languages", kind: "shown", label: "Languages", binding: "{languages:upper}", half: true },
@@ -16,5 +16,5 @@ export const READING_ROOMS: FormDefinition = {
     { name: "position", kind: "hidden", label: "Position", binding: "{position}" },
     { name: "ref", kind: "hidden", label: "Reference", binding: "{ref}" },
   ],
-  addresses: [{ name: "", kinds: ["place"], none: "No reading room is called like that. Try the town." }],
+  addresses: [{ name: "", kinds: ["place"], none: "There is no reading room with that name. Try the town." }],
 };

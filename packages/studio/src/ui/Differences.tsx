@@ -8,8 +8,8 @@ export function Differences({ differences }: { differences: readonly Difference[
       <thead className="sr-only">
         <tr>
           <th>Part</th>
-          <th>Written</th>
-          <th>Held</th>
+          <th>Entered</th>
+          <th>In the data</th>
         </tr>
       </thead>
       <tbody>
@@ -31,8 +31,8 @@ export function Differences({ differences }: { differences: readonly Difference[
 }
 
 const HOW: Readonly<Record<Difference["how"], string>> = {
-  nearby: "the nearest that is held",
-  absent: "not held there",
-  other: "is somewhere else",
-  unknown: "not known",
+  nearby: "the nearest in the data",
+  absent: "not in the data there",
+  other: "is elsewhere",
+  unknown: "unknown",
 };

@@ -113,7 +113,7 @@ ${
     def forward(self, asked: Dict[str, str], call: Optional[Call] = None, **more: str) -> ForwardAnswer:
         """Candidates for an address by its parts, or as free text in "q", the likeliest first.
 
-        Only "matched" is an address that nobody has to be asked about.
+        Only "matched" needs no confirmation.
         """
         return self._get(ForwardAnswer, "/v1/forward", {**asked, **${narrowed}}, call)
 `
