@@ -48,7 +48,7 @@ export async function* measureTyped(size: SizeName, seed = Date.now() % 1_000_00
       typed[way] = await cost(wire.child, ready.ports[way], typing);
       const after = await spent(wire.child);
       if (way === "kept")
-        keptOf = `${Math.round((100 * (after.kept - before.kept)) / (after.asked - before.asked))} % kept`;
+        keptOf = `${Math.round((100 * (after.kept - before.kept)) / (after.requests - before.requests))} % kept`;
     }
     const beside = (one: Cost) =>
       `${one.each.toFixed(3)} ms each, median ${one.median} ms, p99 ${one.p99} ms, ${one.answers} answers; the empty route ${nothing.each.toFixed(3)} ms; by Express ${typed.express.each.toFixed(3)} ms`;

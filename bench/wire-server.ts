@@ -27,7 +27,7 @@ export type WireWay = (typeof WIRE_WAYS)[number];
 /** What it tells when it is asked: processor time so far in milliseconds, questions that may be kept and those that were. */
 export interface WireSpent {
   processor: number;
-  asked: number;
+  requests: number;
   kept: number;
   /** Bytes of memory that it holds. */
   memory: number;

@@ -56,7 +56,7 @@ export async function restore(file: string, say: (line: string) => void): Promis
   }
 }
 
-/** What stands at the end of a backup: the digest of all before it. */
+/** What is at the end of a backup: the digest of all before it. */
 const sealOf = (digest: string) => `\nBibliotope backup, sha-256 ${digest}\n`;
 const SEAL_BYTES = sealOf("0".repeat(64)).length;
 
@@ -67,7 +67,7 @@ async function digestOf(file: string, bytes?: number): Promise<string> {
   return hash.digest("hex");
 }
 
-/** @throws Error when the digest at the end is not that of what stands before it */
+/** @throws Error when the digest at the end is not that of what is before it */
 async function checkSeal(file: string, say: (line: string) => void): Promise<void> {
   const body = statSync(file).size - SEAL_BYTES;
   const end = Buffer.alloc(SEAL_BYTES);
@@ -139,7 +139,7 @@ async function putBack(file: string, hasPublic: boolean): Promise<void> {
   await done;
 }
 
-/** The database of the server that runs here, without its password. */
+/** The database of the server that runs here, without the password. */
 function address(): string {
   const url = new URL(databaseUrl());
   url.password = "";
@@ -167,7 +167,7 @@ async function ended(child: ChildProcessByStdio<Writable | null, Readable | null
   child.stderr.on("data", (piece: Buffer) => {
     said += piece.toString();
   });
-  // a pipe that breaks is told by the program at its end
+  // a pipe that breaks is told by the program at the end
   child.stdin?.on("error", () => undefined);
   const [code] = await once(child, "close");
   if (code === 0) return;

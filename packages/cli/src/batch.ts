@@ -11,7 +11,7 @@ export interface BatchOptions {
   format: string;
   ask?: string;
   accepted?: boolean;
-  /** A register that is asked about what is clear; true for the one that is called so. */
+  /** A register to check clear rows against; true for the one named `register`. */
   register?: string | true;
 }
 

@@ -109,7 +109,7 @@ export function readingOf({ heads, reading }: FileStart, options: ImportOptions)
   };
 }
 
-/** A fact of places, named by the head of its column. */
+/** A fact of places, named by the head of the column. */
 function factOf(
   head: string,
   kind: string | undefined,
@@ -121,7 +121,7 @@ function factOf(
   return { name, label: head, kind: known };
 }
 
-/** What columns that make one part are each taken for: the kind of street and its name, a number and what stands behind it. */
+/** What columns that make one part are each taken for: the kind of street and its name, a number and what is behind it. */
 function joined(said: string): { parts: string[]; meanings: Meaning[] } {
   const at = said.lastIndexOf("=");
   const parts = said.slice(0, Math.max(at, 0)).split("+");

@@ -57,7 +57,7 @@ function addLookup(program: Command, name: CallName, call: Call): void {
   });
 }
 
-/** What stands behind the command's name: what is in the path and what must be said, else the text, which may be left out. */
+/** What is behind the command's name: what is in the path and what must be said, else the text, which may be left out. */
 function askedOf(call: Call): { params: string[]; isNeeded: boolean } {
   const inPath = Array.from(call.path.matchAll(/\{(\w+)\}/g), ([, part]) => part);
   const needed = Object.entries(wordsOf(call)).flatMap(([word, schema]) =>

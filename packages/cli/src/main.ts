@@ -76,7 +76,7 @@ program
 try {
   await program.parseAsync();
 } catch (error) {
-  // what is said goes beside what is asked for: to the error stream
+  // what is said goes beside what is requested: to the error stream
   console.error(`error: ${(error as Error).message}`);
   process.exitCode = error instanceof Stop ? error.end : ENDS.failed;
 }

@@ -4,7 +4,7 @@ import type { PersonSummary } from "@bibliotope/wire";
 import { ENDS, Stop } from "./ends.ts";
 import { Workbench } from "./server.ts";
 
-/** Writes all that is held of somebody. */
+/** Writes all that is known of somebody. */
 export async function exportPerson(name: string, { out }: { out?: string }): Promise<void> {
   const workbench = await Workbench.open();
   const { id } = await find(workbench, name);
@@ -15,7 +15,7 @@ export async function exportPerson(name: string, { out }: { out?: string }): Pro
   else writeFileSync(out, written, { mode: 0o600 });
 }
 
-/** Takes somebody out with all that is held of them. @param say hears what remains */
+/** Takes somebody out with all that is known of them. @param say hears what remains */
 export async function erasePerson(
   name: string,
   { yes = false }: { yes?: boolean },

@@ -69,7 +69,7 @@ export class Workbench {
     private readonly headers: Record<string, string>,
   ) {}
 
-  /** Signs in by the link that the server of this folder keeps for its owner. */
+  /** Signs in by the link that the server of this folder keeps for the owner. */
   static async open(): Promise<Workbench> {
     const { url, signIn } = readReady();
     const response = await fetch(signIn, { redirect: "manual" }).catch(() => undefined);

@@ -89,7 +89,7 @@ export function drawGround(
   });
 }
 
-/** The pieces of an area's outline that run over land, each once: not along the coast, and not again for its neighbour. */
+/** The pieces of an area's outline that run over land, each once: not along the coast, and not again for the neighbour. */
 function bordersOnLand(ring: Ring, heights: Grid, plane: Plane, drawn: Set<string>): [number, number][][] {
   const lines: [number, number][][] = [];
   let line: [number, number][] = [];

@@ -154,7 +154,7 @@ function shrunk(corners: readonly Point[], share: number): Point[] {
   return corners.map((point) => ({ x: x + (point.x - x) * share, y: y + (point.y - y) * share }));
 }
 
-/** Metres a lake's water stands above its river's bed, and square metres of a lake. */
+/** Metres a lake's water is above its river's bed, and square metres of a lake. */
 const RISES = [22, 16, 11, 7];
 const LEAST_LAKE = 110_000;
 const LAKE_REACH = 900;
@@ -190,7 +190,7 @@ export function drawLakes(world: World, land: Landscape, rivers: readonly River[
   }
 }
 
-/** The shore of water that stands some metres above a river's bed. */
+/** The shore of water that is some metres above a river's bed. */
 function shoreAround(bed: Point, rise: number, { heights, seed }: Landscape): Point[] | undefined {
   const grid = new Grid(heights.columns, heights.rows, heights.cell);
   grid.values.fill(-1);

@@ -51,7 +51,7 @@ export interface WorldPlace {
   key: string;
   country: string;
   area: string;
-  /** Key of the address it stands at, or null. */
+  /** Key of the address it is at, or null. */
   address: string | null;
   kinds: string[];
   names: Name[];
@@ -60,7 +60,7 @@ export interface WorldPlace {
   facts: Facts;
 }
 
-/** What stands on the map. Coordinates are [lon, lat]; a polygon's rings are closed. */
+/** What is on the map. Coordinates are [lon, lat]; a polygon's rings are closed. */
 export type Geometry =
   | { type: "Point"; coordinates: [number, number] }
   | { type: "LineString"; coordinates: [number, number][] }
@@ -83,7 +83,7 @@ export type Layer =
 
 export interface WorldFeature {
   layer: Layer;
-  /** 1 is the most important of its layer. */
+  /** 1 is the most important of the layer. */
   rank: number;
   names: Name[];
   geometry: Geometry;

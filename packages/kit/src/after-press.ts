@@ -17,7 +17,7 @@ if (typeof document !== "undefined") {
 }
 
 /**
- * Makes a change that moves what stands below it, but not while something is pressed: a button that goes away from under
+ * Makes a change that moves what is below it, but not while something is pressed: a button that goes away from under
  * the pointer is never heard. Changes are made in their order.
  */
 export function afterPress(change: () => void): void {

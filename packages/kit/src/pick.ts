@@ -11,7 +11,7 @@ import { PickerPanel } from "./picker/panel.ts";
 import { loadWords, setWords } from "./words/index.ts";
 import { say } from "./words/say.ts";
 
-/** The picker as a page of its own. The service has looked at how it was asked for: where it hands back to is allowed. */
+/** The picker as a page of its own. The service has looked at how it was requested: where it hands back to is allowed. */
 const main = document.querySelector<HTMLElement>("#pick")!;
 const params = JSON.parse(main.dataset.asked!) as Readonly<Record<string, string | undefined>>;
 setWords(await loadWords(document.documentElement.lang).catch(() => undefined));

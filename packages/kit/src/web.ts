@@ -4,6 +4,6 @@ import { loadWords, setWords } from "./words/index.ts";
 
 export * from "./index.ts";
 
-// without its words the kit speaks English
+// without the words the kit speaks English
 setWords(await loadWords(document.documentElement.lang).catch(() => undefined));
 defineElements();

@@ -88,7 +88,7 @@ export interface AppContext {
   signedIn: () => void;
 }
 
-/** The public wire: what each of its calls is answered by. */
+/** The public wire: what each of the calls is answered by. */
 function wireOf(context: AppContext): Wire {
   const { database, tiles, heights, published, services } = context;
   return new Wire(context, {

@@ -3,7 +3,7 @@ import { makeLog } from "./http/log.ts";
 import { readSettings, SettingsError } from "./settings.ts";
 import { type Settings, start } from "./start.ts";
 
-// what this server writes is for its owner alone: uploads, logs, the index
+// what this server writes is for the owner alone: uploads, logs, the index
 process.umask(0o077);
 
 const settings = settingsOrEnd();

@@ -71,7 +71,7 @@ const [NOTE_EVERY, TEND_EVERY] = [5000, 1000];
 /** Milliseconds from one throwing away of what is old to the next. */
 const SWEEP_EVERY = 3_600_000;
 /** What the process ends with: it was told to, an error came that nobody expected, or `npm start` is to begin it anew at once. */
-const ENDS = { asked: 0, broken: 70, restored: 75 };
+const ENDS = { requested: 0, broken: 70, restored: 75 };
 /** Milliseconds that an end after such an error may take. */
 const END_WITHIN = 25_000;
 /** Milliseconds within which two signals to stop are taken for one. */
@@ -211,7 +211,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   const stopOnce = () => {
     // one press of Ctrl-C may reach us twice, by the terminal and by npm start; one more a while later cuts all short
     if (askedToStop && Date.now() - askedToStop > SAME_PRESS) process.exit(130);
-    if (!askedToStop) void stop(ENDS.asked);
+    if (!askedToStop) void stop(ENDS.requested);
     askedToStop ||= Date.now();
   };
   for (const signal of ["SIGINT", "SIGTERM"] as const) process.on(signal, stopOnce);

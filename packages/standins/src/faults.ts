@@ -1,6 +1,6 @@
 import type { Request, RequestHandler, Response } from "express";
 
-/** Everything that can go wrong with a service, to be asked for by name. */
+/** Everything that can go wrong with a service, to be requested by name. */
 export const FAULTS = {
   slow: "answers after five seconds",
   hangs: "never answers",
@@ -51,7 +51,7 @@ const PLAYED: Record<Fault, (request: Request, response: Response, next: () => v
   circle: (request, response) => void response.redirect(307, request.originalUrl),
 };
 
-/** Plays what is asked for by `fault=` in the query string, or by the header `Stand-In-Fault`. */
+/** Plays what is requested by `fault=` in the query string, or by the header `Stand-In-Fault`. */
 export const playFaults: RequestHandler = (request, response, next) => {
   const fault = request.query.fault ?? request.get("Stand-In-Fault");
   if (typeof fault === "string" && Object.hasOwn(FAULTS, fault)) PLAYED[fault as Fault](request, response, next);

@@ -4,7 +4,7 @@ import { standIn } from "./stand-in.ts";
 
 const SPACE = "urn:land-register:lorramere:1";
 const SOAP = "http://www.w3.org/2003/05/soap-envelope";
-/** The country that it speaks for, and the last number of a street that it has in its books. */
+/** The country that it speaks for, and the last number of a street that it has in the books. */
 const [COUNTRY, LAST_NUMBER] = ["QR", 180];
 /** Kinds of street that it writes in its own way. */
 const OFFICIAL: readonly [written: RegExp, official: string][] = [
@@ -24,7 +24,7 @@ interface Asked {
   country?: unknown;
 }
 
-/** The land register of Lorramere by SOAP 1.2: official form of an address, and the number of its plot. */
+/** The land register of Lorramere by SOAP 1.2: official form of an address, and the number of the plot. */
 export function landRegister(): Express {
   const app = standIn({
     title: "The land register of Lorramere",

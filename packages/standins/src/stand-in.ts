@@ -3,12 +3,12 @@ import type { AddressInfo } from "node:net";
 import express, { type Express } from "express";
 import { FAULTS, playFaults } from "./faults.ts";
 
-/** What a stand-in says of itself on its page. */
+/** What a stand-in says of itself on the page. */
 export interface About {
   title: string;
   /** Paragraphs. */
   words: readonly string[];
-  /** Requests that work, as a shell writes them; `{here}` stands for its own address. */
+  /** Requests that work, as a shell writes them; `{here}` represents its own address. */
   examples: readonly string[];
 }
 

@@ -59,7 +59,7 @@ function tileOf(...names: (string | undefined)[]): [number, number, number] | un
   return z <= LAST_ZOOM && x < 2 ** z && y < 2 ** z ? [z, x, y] : undefined;
 }
 
-/** Has the pictures painted beside this thread, begun when the first one is asked for. */
+/** Has the pictures painted beside this thread, begun when the first one is requested. */
 class SurveyPainter {
   #worker: Worker | undefined;
   readonly #waiting = new Map<number, { resolve: (picture: Buffer) => void; reject: (error: Error) => void }>();

@@ -5,7 +5,7 @@ import { standIn } from "./stand-in.ts";
 const TIDE = 12.42;
 const MOST_SECONDS = 20;
 
-/** High and low water of a harbour as plain XML; slow on purpose when asked. */
+/** High and low water of a harbour as plain XML; slow on purpose if requested. */
 export function tideTable(): Express {
   const app = standIn({
     title: "The tide table of the harbours",

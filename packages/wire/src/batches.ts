@@ -11,7 +11,7 @@ export const BATCH_ASKS = ["forward", "reverse", "both"] as const;
 export type BatchAsk = (typeof BATCH_ASKS)[number];
 
 /**
- * How a row stands: clear (matched, or an address near the position), doubtful (a person had
+ * The state of a row: clear (matched, or an address near the position), doubtful (a person had
  * better look), none, or seen (a person has decided).
  */
 export const ROW_STATUSES = ["clear", "seen", "doubtful", "none"] as const;
@@ -19,7 +19,7 @@ export type RowStatus = (typeof ROW_STATUSES)[number];
 /** Metres within which an address is a position's. */
 export const CLEAR = { metres: 50 } as const;
 
-/** What can be decided about a row: take what stands first, another candidate, what a corrected text finds; leave it. */
+/** What can be decided about a row: take what comes first, another candidate, what a corrected text finds; leave it. */
 export const DECISIONS = ["accept", "choose", "correct", "leave"] as const;
 export type Decision = (typeof DECISIONS)[number];
 
@@ -30,7 +30,7 @@ export const makeBatchRequest = z.strictObject({
   heads: headsSchema,
   reading: tableReading,
   ask: z.enum(BATCH_ASKS),
-  /** Name of a service that confirms addresses: it is asked about those that are clear. */
+  /** Name of a service that confirms addresses: clear rows are checked against it. */
   register: text(30).optional(),
 });
 export type MakeBatchRequest = z.infer<typeof makeBatchRequest>;
@@ -41,7 +41,7 @@ export const batchSummary = z.object({
   name: z.string(),
   ask: z.enum(BATCH_ASKS),
   madeAt: z.string(),
-  /** Null until all of the file is held. */
+  /** Null until all of the file is stored. */
   rows: z.int().nullable(),
   job: z.object({ id: z.int(), state: z.enum(JOB_STATES), seconds: z.number().nullable(), words: z.string() }),
   counts,
@@ -124,9 +124,9 @@ export type DecideRequest = z.infer<typeof decideRequest>;
 /** Where rows lie: latitude, longitude, standing, row, one after another. */
 export const batchPoints = z.object({ points: z.array(z.number()) });
 export type BatchPoints = z.infer<typeof batchPoints>;
-/** Which column's values are wanted, by its place. */
+/** Which column's values are wanted, by place. */
 export const batchValuesRequest = z.strictObject({ column: z.coerce.number().int().min(0).max(499) });
-/** What stands in one column of the rows that have a point, in the order of the points; null where nothing does. */
+/** What is in one column of the rows that have a point, in the order of the points; null where nothing does. */
 export const batchValues = z.object({ values: z.array(z.string().nullable()) });
 
 /** A batch by the wire: the body is the file, CSV or GeoJSON, also gzipped. */
@@ -174,6 +174,6 @@ export const listRowsRequest = z.strictObject({
   show: z.enum([...ROW_STATUSES, "all"]).default("all"),
   offset: z.coerce.number().pipe(numberOf).default(0),
 });
-/** What a row may mean, with another text in its place. */
+/** What a row may mean, with another text instead. */
 export const candidatesRequest = z.strictObject({ text: text(300).optional() });
 export const batchOutRequest = batchRowsRequest.pick({ only: true });

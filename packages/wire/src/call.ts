@@ -19,13 +19,13 @@ export type Tag = keyof typeof TAGS;
  * and the client's types are made from it.
  */
 export interface Call {
-  /** Parts that are asked for stand in braces. */
+  /** Parts that are requested stand in braces. */
   path: `/v1/${string}`;
   methods: readonly ("GET" | "POST")[];
   tag: Tag;
   summary: string;
   description: string;
-  /** What is asked: in the query string of GET, as JSON by POST. A call that takes a file asks in the query string. */
+  /** The request: in the query string of GET, as JSON by POST. A call that takes a file asks in the query string. */
   asks?: z.ZodType;
   answers: z.ZodType;
   /** What POST asks and answers, where that is not the same. */

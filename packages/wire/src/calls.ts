@@ -341,7 +341,7 @@ export type AsksOf<N extends CallName> =
   | Many<N, "asks">;
 /** What a call answers. */
 export type AnswerOf<N extends CallName> = z.output<Declared<N>["answers"]> | Many<N, "answers">;
-/** Names of the parts of a path that are asked for. */
+/** Names of the parts of a path that are requested. */
 export type PathPart<N extends CallName> = PartIn<Declared<N>["path"]>;
 /** Calls that play situations. */
 export type PlayingCall = { [N in CallName]: Declared<N>["plays"] extends false ? never : N }[CallName];

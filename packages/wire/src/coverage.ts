@@ -1,7 +1,7 @@
 import { AREA_KINDS } from "@bibliotope/core/place";
 import * as z from "zod";
 
-/** How much a version holds, by area and on a grid; beside it another one, when asked. */
+/** How much a version holds, by area and on a grid; beside it another one, if requested. */
 export const coverageAnswer = z.object({
   areas: z.array(
     z.object({
@@ -15,7 +15,7 @@ export const coverageAnswer = z.object({
       /** Streets without a single number: their position is somewhere along them. */
       bare: z.int(),
       places: z.int(),
-      /** Addresses of the other version; null where none is asked for. */
+      /** Addresses of the other version; null where none is requested. */
       before: z.int().nullable(),
     }),
   ),

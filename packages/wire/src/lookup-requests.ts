@@ -28,7 +28,7 @@ const countryCode = z
   .regex(/^[A-Za-z]{2}$/, { error: "a country is two letters, ISO 3166" })
   .transform((code) => code.toUpperCase());
 const refSchema = text(40);
-/** Languages that are asked for at once, each a tag of at most 35 letters (RFC 5646). */
+/** Languages that are requested at once, each a tag of at most 35 letters (RFC 5646). */
 const MOST_LANGUAGES = 20;
 
 const boxSchema = z
@@ -67,7 +67,7 @@ const format = z.enum(FORMATS).optional().meta({ description: "Response format; 
 
 /** Common facts of a place, beside which its data may have others. */
 export const FACTS = ["phone", "url", "languages", "stepFree", "openingHours"] as const;
-/** Facts that are asked for at once. */
+/** Facts that are requested at once. */
 const MOST_FACTS = 40;
 const factName = z
   .string()
@@ -144,7 +144,7 @@ export const distanceRequest = z.strictObject({
   to: positionSchema,
 });
 
-/** Positions of which the heights are asked for at once. */
+/** Positions of which the heights are requested at once. */
 const MOST_HEIGHTS = 1000;
 
 export const heightRequest = z.strictObject({ at: positionSchema });

@@ -7,7 +7,7 @@ import { numberOf, text } from "./text.ts";
 
 /**
  * What people of the workbench may do: look at everything and ask; also make and change forms; also keys and people.
- * Each may do what stands before it.
+ * Each may do what is before it.
  */
 export const ROLES = ["look", "edit", "manage"] as const;
 export type Role = (typeof ROLES)[number];
@@ -48,7 +48,7 @@ export const personSummary = z.object({
   /** Null before the first time. */
   signedInAt: z.string().nullable(),
 });
-/** Everything that is held of somebody, as it lies in the database: the person, and rows by where they lie. */
+/** Everything that is known of somebody, as it lies in the database: the person, and rows by where they lie. */
 export const personData = z.object({
   person: z.record(z.string(), z.unknown()),
   held: z.record(z.string(), z.array(z.record(z.string(), z.unknown()))),
@@ -130,7 +130,7 @@ export const saveDraftRequest = z.strictObject({ revision: numberOf, definition:
 
 /**
  * Where a key of pages may be used: scheme, host and port. `http://localhost:*` allows every port of that host,
- * `https://*.members.example` every sub-domain. A key of web views may name a scheme of its program's own, `app://localhost`, or
+ * `https://*.members.example` every sub-domain. A key of web views may name a scheme of the program's own, `app://localhost`, or
  * `file://`.
  */
 const origin = text(300)
@@ -215,14 +215,14 @@ export const usesRequest = z.strictObject({
   key: z.coerce.number().pipe(numberOf).optional(),
 });
 export const usesAnswer = z.object({
-  /** What one moment below stands for. */
+  /** What one moment below represents. */
   step: z.enum(["hour", "day"]),
   from: z.string(),
   to: z.string(),
   uses: z.array(z.object({ at: z.string(), call: z.enum(KEY_CALLS), outcome: z.enum(USE_OUTCOMES), count: z.int() })),
   /** Milliseconds that lookups took, without the pieces of a page. */
   times: z.array(z.object({ at: z.string(), median: z.number(), p99: z.number() })),
-  /** Milliseconds over the whole time; null when nothing was asked. */
+  /** Milliseconds over the whole time; null when there was no request. */
   median: z.number().nullable(),
   p99: z.number().nullable(),
   /** Choices from a list, and the letters typed before them. */
@@ -233,7 +233,7 @@ export const usesAnswer = z.object({
 export type UsesRequest = z.infer<typeof usesRequest>;
 export type UsesAnswer = z.infer<typeof usesAnswer>;
 
-/** A lookup as it stands behind `/v1/`: the call, what is in its path, its query string. */
+/** A lookup as it is behind `/v1/`: the call, what is in the path, its query string. */
 export const keepLookupRequest = z.strictObject({
   asked: text(2000).regex(/^(suggest|forward|reverse|distance|records\/[^/?]+|postcodes\/[^/?]+)\?/, {
     error: "is not a lookup",

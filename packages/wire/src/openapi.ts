@@ -11,7 +11,7 @@ const AS_TEXT = new Set(["at", "near", "from", "to", "box", "countries", "kinds"
 const SHARED = [400, 401, 403, 429, 503];
 
 /**
- * The OpenAPI 3.1 document of the public wire, made from its calls. An operation has one media type, the usual one, so
+ * The OpenAPI 3.1 document of the public wire, made from the calls. An operation has one media type, the usual one, so
  * that programs made from the document know what they read; the others are told in words.
  */
 export function openApi(version: string): Record<string, unknown> {

@@ -92,11 +92,11 @@ import {
  */
 export interface OwnCall {
   method: "GET" | "POST" | "PUT" | "DELETE";
-  /** Behind `/api`; parts that are asked for stand in braces. */
+  /** Behind `/api`; parts that are requested stand in braces. */
   path: `/${string}`;
   /** Who may, at the least; everybody who is signed in when not given. */
   role?: Role;
-  /** What is asked: in the query string of GET and beside a file, as JSON otherwise. */
+  /** The request: in the query string of GET and beside a file, as JSON otherwise. */
   asks?: z.ZodType;
   /** What is answered, as JSON; nothing when not given. */
   answers?: z.ZodType;
@@ -246,14 +246,14 @@ export type OwnAsks<N extends OwnCallName> =
   Declared<N> extends { asks: infer S extends z.ZodType } ? z.output<S> : Nothing;
 /** What a call asks, as it is written by whoever asks. */
 type OwnWritten<N extends OwnCallName> = Declared<N> extends { asks: infer S extends z.ZodType } ? z.input<S> : Nothing;
-/** Names of the parts of a path that are asked for. */
+/** Names of the parts of a path that are requested. */
 export type OwnPart<N extends OwnCallName> = PartIn<Declared<N>["path"]>;
 /** What a call answers; nothing for one that has only a status, or sends what is no JSON. */
 export type OwnAnswer<N extends OwnCallName> =
   // biome-ignore lint/suspicious/noConfusingVoidType: it is what a handler returns
   Declared<N> extends { answers: infer S extends z.ZodType } ? z.output<S> : void;
 
-/** A request of a call: the parts of its path, and what it asks, where it has any. */
+/** A request of a call: the parts of the path, and what it asks, where it has any. */
 export type OwnRequest<N extends OwnCallName> = ([OwnPart<N>] extends [never]
   ? unknown
   : { parts: Readonly<Record<OwnPart<N>, string | number>> }) &

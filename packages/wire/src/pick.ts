@@ -9,7 +9,7 @@ export const PLAIN_ORIGIN = /^[a-z][a-z0-9+.-]*:\/\/(?:[\w.-]+|\[[0-9a-f:]+\])(?
 const list = (one: RegExp, error: string) =>
   text(200).refine((value) => value.split(",").every((word) => one.test(word)), { error });
 
-/** How the hosted picker is asked for, in the query string of `/pick`. */
+/** How the hosted picker is requested, in the query string of `/pick`. */
 export const pickRequest = z
   .strictObject({
     key: text(100).min(1, { error: "give the key of a page or a web view" }),

@@ -16,7 +16,7 @@ export const problemSchema = z.object({
   /** What happened and what to do. */
   detail: z.string(),
   issues: z.array(issueSchema).optional(),
-  /** The ref that stands in place of a withdrawn one. */
+  /** The ref that is in place of a withdrawn one. */
   replaced: z.string().optional(),
 });
 

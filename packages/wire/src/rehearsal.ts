@@ -39,7 +39,7 @@ const step = z.discriminatedUnion("do", [
   }),
 ]);
 
-/** Steps of a person, kept to be gone through again, and what stands in the fields afterwards. */
+/** Steps of a person, kept to be gone through again, and what is in the fields afterwards. */
 export const keepRehearsalRequest = z.strictObject({
   name: textOf(80).trim().min(1),
   situation: z.enum(REHEARSED),

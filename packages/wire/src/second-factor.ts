@@ -32,7 +32,7 @@ export const begunCodes = z.object({
   picture: z.string(),
 });
 export const confirmCodesRequest = z.strictObject({ code: oneTimeCode });
-/** What a browser is asked for a passkey with (`parseCreationOptionsFromJSON`, `parseRequestOptionsFromJSON`). */
+/** What a browser is requested a passkey with (`parseCreationOptionsFromJSON`, `parseRequestOptionsFromJSON`). */
 export const passkeyOptions = z.object({ options: z.record(z.string(), z.unknown()) });
 export const keepPasskeyRequest = z.strictObject({ name: text(60).trim().min(1), made: credential });
 /** Signs in by a passkey. */

@@ -56,7 +56,7 @@ const value = z.strictObject({
 });
 const country = z.string().regex(/^[A-Z]{2}$/, { error: "a country is named by its two letters" });
 
-/** What an outside service is: how it is asked, and what forms may use of it. */
+/** What an outside service is: the request, and what forms may use of it. */
 export const serviceSchema = z.strictObject({
   name: serviceName,
   title: text(80).trim().min(1),
@@ -88,7 +88,7 @@ export const serviceInputs = z
   .meta({ description: "Values of the inputs by name.", example: { town: "Tidewell" } });
 
 const values = z.record(z.string(), z.union([z.string(), z.array(z.string())]));
-/** What came of asking a service. */
+/** The result of calling a service. */
 export const serviceAnswer = z.object({
   service: z.string(),
   outcome: z.enum(SERVICE_OUTCOMES),
@@ -131,7 +131,7 @@ export const heldService = z.object({
   service: serviceSchema,
   revision: z.int(),
   savedAt: z.string(),
-  /** Whether its host may be asked. */
+  /** Whether its host may be called. */
   isAllowed: z.boolean(),
 });
 export type HeldService = z.infer<typeof heldService>;
@@ -157,7 +157,7 @@ export const triedService = z.object({
 export type TriedService = z.infer<typeof triedService>;
 
 export const wsdlRequest = z.strictObject({ wsdl: text(400_000) });
-/** What can be asked by SOAP, as a WSDL has it. */
+/** What can be called by SOAP, as a WSDL has it. */
 export const wsdlAnswer = z.object({
   operations: z.array(
     z.object({
@@ -183,7 +183,7 @@ export const secretList = z.object({
 export type SecretSummary = z.infer<typeof secretList>["secrets"][number];
 export const setSecretRequest = z.strictObject({ value: text(8000).min(1) });
 
-/** Where services may be asked. */
+/** Where services may be called. */
 export const hostList = z.object({
   hosts: z.array(
     z.object({

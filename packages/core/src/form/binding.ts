@@ -65,7 +65,7 @@ function awayOf(metres: number): string {
   return distanceIn(metres, metres < 999.5 ? "m" : "km");
 }
 
-/** What a place is called beside its sign on a map: its name, or street and number, without all that lies around it. */
+/** What a place is called beside the sign on a map: its name, or street and number, without all that lies around it. */
 export function shortLine({ parts, autofill, line }: Pick<FormAnswer, "parts" | "autofill" | "line">): string {
   return parts.place?.name ?? autofill["address-line1"] ?? line.split(",")[0];
 }

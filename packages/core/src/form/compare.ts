@@ -83,7 +83,7 @@ function textOf(value: unknown): string {
   return typeof value === "boolean" ? (value ? "yes" : "no") : JSON.stringify(value);
 }
 
-/** What stands in both lists in the same order: the most that does. */
+/** What is in both lists in the same order: the most that does. */
 function longestCommon(a: readonly string[], b: readonly string[]): Set<string> {
   const length = Array.from({ length: a.length + 1 }, () => new Uint16Array(b.length + 1));
   for (let i = a.length - 1; i >= 0; i--)

@@ -1,6 +1,6 @@
 import { namesIn, type Pattern, type PatternNode, parsePattern } from "../pattern/index.ts";
 
-/** Adds a name to a binding: alone when there was none, else behind what stands there. Nothing changes when it is there already. */
+/** Adds a name to a binding: alone when there was none, else behind what is there. Nothing changes when it is there already. */
 export function bindName(binding: string | undefined, name: string): string {
   const parsed = parsePattern(binding ?? "");
   if (!binding?.trim() || !parsed.ok) return `{${name}}`;

@@ -11,13 +11,13 @@ export type FormCountry = Pick<CountryProfile, "line" | "labels" | "levels" | "p
 export interface FittedField extends Field {
   /** False where the country's addresses have nothing for it. */
   fits: boolean;
-  /** Shape of its value, as a regular expression; of postcodes. */
+  /** Shape of the value, as a regular expression; of postcodes. */
   shape?: string;
 }
 
 /**
- * The fields of a form whose address asks for the country first, as that country wants them: labels in its words, in
- * its order, the postcode with its example and shape, and without what its addresses have not.
+ * The fields of a form whose address asks for the country first, as that country wants them: labels in the words, in
+ * its order, the postcode with the example and shape, and without what its addresses have not.
  */
 export function fieldsFor(definition: FormDefinition, address: string, country: FormCountry): FittedField[] {
   const { fields } = definition;
@@ -27,7 +27,7 @@ export function fieldsFor(definition: FormDefinition, address: string, country: 
     .filter((field) => addressOf(field) === address && partsOf(field, country).length)
     .map((field) => fitted(field, country, order));
   const sorted = own.toSorted((a, b) => placeOf(a, country, order) - placeOf(b, country, order));
-  // they take each other's places; whatever stands between them stays
+  // they take each other's places; whatever is between them stays
   let next = 0;
   return fields.map((field) =>
     own.some(({ name }) => name === field.name) ? sorted[next++] : { ...field, fits: true },
@@ -66,7 +66,7 @@ function partsOf(field: Field, { levels }: FormCountry): PartName[] {
   return [...new Set(names)].filter((name) => PARTS.includes(name) && name !== "country");
 }
 
-/** The parts of a country's one-line form, in its order. */
+/** The parts of a country's one-line form, in the order. */
 function partsOfLine(line: string): PartName[] {
   const parsed = parsePattern(line);
   return parsed.ok ? (namesIn(parsed.pattern) as PartName[]) : [];

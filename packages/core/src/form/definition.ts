@@ -50,20 +50,20 @@ export interface Field {
   label: string;
   /** Token of the HTML standard's autofill section, such as `postal-code`. Fills the field when nothing is bound. */
   autofill?: string;
-  /** Name of the address that it is of, where a form has several; else the section of its token, else the first. */
+  /** Name of the address that it is of, where a form has several; else the section of the token, else the first. */
   address?: string;
   /** Pattern of what it is filled with: `{town}`, `{street} {house}[, {unit}]`. */
   binding?: string;
   placeholder?: string;
   help?: string;
   required?: boolean;
-  /** Two half fields stand side by side. */
+  /** Two half fields are side by side. */
   half?: boolean;
   /** A map offers the ground in relief. */
   relief?: boolean;
   /** A map opens over the form by a button, and fills it on Done alone. */
   opens?: boolean;
-  /** A map offers these pictures in place of its sheets, and shows them first. */
+  /** A map offers these pictures in place of the sheets, and shows them first. */
   pictures?: PictureTiles;
   /** What a choice offers. */
   options?: Option[];
@@ -111,17 +111,17 @@ export interface AddressRule {
   /** Of several that fit the person chooses, unless the first one's score is at least this, above 0 to 1. */
   takeFrom?: number;
   /**
-   * Parts that may differ from what the person wrote without asking them; it is filled, with a word, and not confirmed
+   * Parts that may differ from what the person wrote without confirmation them; it is filled, with a word, and not confirmed
    * before they agree. The postcode when not given.
    */
   mayDiffer?: PartName[];
   /** The least exactness that will do; what is less exact is filled, and said. */
   exactness?: Exactness;
-  /** A position is taken as it is, wherever it lies; the nearest address only stands beside it. */
+  /** A position is taken as it is, wherever it lies; the nearest address only is next to it. */
   anywhere?: boolean;
   /** Words for a place, such as `reading room`: the nearest one is told by the facts `nearby` and `away`. */
   nearby?: string;
-  /** The country is asked first, and decides labels, order and shape of the other fields. */
+  /** The country is chosen first, and decides labels, order and shape of the other fields. */
   countryFirst?: boolean;
 }
 
@@ -149,7 +149,7 @@ export interface ServiceRule {
   when: ServiceStart;
   /** The address whose parts go into its inputs, and with which its values fall; the first when not given. */
   address?: string;
-  /** A pattern for each of its inputs: parts and facts of the address, values of another service, `{field.seats}`. */
+  /** A pattern for each of the inputs: parts and facts of the address, values of another service, `{field.seats}`. */
   with: Record<string, string>;
   /** It is a register and confirms the address; in another form, that is taken, asked about, or only noted. */
   register?: RegisterWay;
@@ -164,7 +164,7 @@ export interface FormDefinition {
   /** Words on the button that sends it. */
   submit?: string;
   fields: Field[];
-  /** Rules of its addresses; one without a rule goes by what is said there. */
+  /** Rules of the addresses; one without a rule goes by what is said there. */
   addresses?: AddressRule[];
   /** Outside services that it asks. */
   services?: ServiceRule[];
@@ -183,9 +183,9 @@ export interface FormAnswer {
   autofill: AutofillValues;
   facts?: Facts;
   continent?: Continent;
-  /** Metres above the sea, where it was asked for and is known. */
+  /** Metres above the sea, where it was requested and is known. */
   height?: number | null;
-  /** The nearest of the places that were asked for, and how far it is. */
+  /** The nearest of the places that were requested, and how far it is. */
   nearby?: { name: string; metres: number };
 }
 
@@ -220,7 +220,7 @@ export const FACTS = [
 const KNOWN: ReadonlySet<string> = new Set([...PARTS, ...FACTS]);
 /** A name that a pattern gives to a fact of the data's own: `{fact.rating}`. */
 const isOwnFact = (name: string) => name.startsWith("fact.") && FACT_NAME.test(name.slice("fact.".length));
-/** What a register's answer says beyond its values: how it stands, and when it was asked. */
+/** What a register's answer says beyond its values: the state, and when it was requested. */
 export const REGISTER_FACTS = ["standing", "asked"] as const;
 /** True for the name of a part or a fact, which no service may have. */
 const isPartOrFact = (name: string) => KNOWN.has(name.split(".")[0]) || name === "fact" || name === "field";
@@ -344,7 +344,7 @@ function checkServiceRule(
 }
 
 /**
- * Name of the address that a field is of; empty for the first. Without a name of its own: the section of its token, or
+ * Name of the address that a field is of; empty for the first. Without a name of its own: the section of the token, or
  * whether that is for billing or shipping (HTML standard, autofill).
  */
 export function addressOf({ address, autofill = "" }: Pick<Field, "address" | "autofill">): string {

@@ -5,7 +5,7 @@ import type { Values } from "./starts.ts";
 import { type AddressState, addressState, type FormState, filledAddressOf } from "./state.ts";
 
 /**
- * Where a value comes from: nothing stands there; the person wrote it; they wrote it over what a lookup filled; the
+ * Where a value comes from: nothing is there; the person wrote it; they wrote it over what a lookup filled; the
  * record in hand; a record that the fields have since left; what was stored; an outside service; a choice of the form, or the page's
  * code.
  */
@@ -18,7 +18,7 @@ export interface GoingOut {
   origin: Origin;
   /** What a lookup had filled, where the person wrote over it. */
   was?: string;
-  /** True for a field of an address that nobody sees as the form stands: it is not to be stored. */
+  /** True for a field of an address that nobody sees at the moment: it is not to be stored. */
   isUnseen: boolean;
 }
 
@@ -28,14 +28,14 @@ export interface AddressGoingOut {
   address: string;
   state: AddressState;
   isConfirmed: boolean;
-  /** True for one that nobody sees as the form stands: it is not to be stored. */
+  /** True for one that nobody sees at the moment: it is not to be stored. */
   isUnseen: boolean;
 }
 
 /**
  * What a form would send just now, each value with where it comes from.
  * @param values of the form
- * @param sent names and values as the browser would send them, in its order
+ * @param sent names and values as the browser would send them, in the order
  */
 export function goingOut(
   definition: FormDefinition,

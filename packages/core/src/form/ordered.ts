@@ -22,7 +22,7 @@ const ORDER = [
   ...["value", "on", "field", "is"],
 ];
 
-/** A form as JSON for people: a store may have put the keys of its objects into any order. */
+/** A form as JSON for people: a store may have put the keys of the objects into any order. */
 export function formJson(definition: FormDefinition): string {
   const rank = (key: string) => (ORDER.indexOf(key) + 1 || ORDER.length + 1) - 1;
   return JSON.stringify(

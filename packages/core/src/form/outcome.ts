@@ -32,7 +32,7 @@ interface Candidate {
 
 export { isOnlyUnit };
 
-/** Parts that may differ without asking, where a form's rule does not say: a postcode is put right, with a word. */
+/** Parts that may differ without confirmation, where a form's rule does not say: a postcode is put right, with a word. */
 export const MAY_DIFFER: readonly PartName[] = ["postcode"];
 
 /** What to do with an answer: nothing, let the person choose or agree, or fill. @param outcome of the lookup */

@@ -5,7 +5,7 @@ import type { AddressState } from "./state.ts";
 
 /** What a person does to a form. */
 export type RehearsalStep =
-  /** Types into a field until this stands in it. */
+  /** Types into a field until this is in it. */
   | { do: "type"; field: string; text: string }
   /** Leaves a field that was typed into. */
   | { do: "leave"; field: string }
@@ -21,14 +21,14 @@ export type RehearsalStep =
   /** Presses the map, or puts the marker of an address there. */
   | { do: "point"; at: Position; address?: string };
 
-/** Steps of a person, kept to be gone through again, and what stands in the fields afterwards. */
+/** Steps of a person, kept to be gone through again, and what is in the fields afterwards. */
 export interface Rehearsal {
   name: string;
   /** What is played meanwhile, such as `slow`; `normal` for nothing. */
   situation: string;
   steps: RehearsalStep[];
   expected: Record<string, string>;
-  /** What each address is then, by its name (empty for the first); nothing is expected of one that is not here. */
+  /** What each address is then, by name (empty for the first); nothing is expected of one that is not here. */
   states?: Record<string, AddressState>;
 }
 
@@ -67,7 +67,7 @@ export function changedStates(
     .filter((one) => one.expected !== one.found);
 }
 
-/** True for a field that holds when a register was asked: it is another one each time. */
+/** True for a field that holds when a register was requested: it is another one each time. */
 export function isOfTheMoment({ binding = "" }: Pick<Field, "binding">): boolean {
   return /\.asked\b/.test(binding);
 }

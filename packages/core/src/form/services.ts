@@ -8,7 +8,7 @@ import type { Values } from "./starts.ts";
 /** What services have answered so far: their values, by the names of the services. */
 export type ServiceAnswers = Readonly<Record<string, Readonly<Record<string, string | readonly string[]>>>>;
 
-/** What a rule asks with: parts of its address, values of other services, what stands in fields. Empty ones are left out. */
+/** What a rule asks with: parts of the address, values of other services, what is in fields. Empty ones are left out. */
 export function serviceInputs(
   { with: inputs }: ServiceRule,
   values: Values,

@@ -2,7 +2,7 @@ import { takesValues } from "./binding.ts";
 import { addressesOf, addressOf, type Field, type FormDefinition } from "./definition.ts";
 import { type Values, valueIn } from "./starts.ts";
 
-/** How a field stands in the form just now. */
+/** How a field is in the form just now. */
 export type FieldVisibility = "shown" | "hidden" | "locked";
 
 /** What became of a field's address so far. */
@@ -11,7 +11,7 @@ export interface AddressSoFar {
   wasAsked: boolean;
 }
 
-/** How a field stands, by its rule and by what the fields hold. */
+/** The state of a field, by its rule and by what the fields hold. */
 export function standingOf({ name, show }: Field, values: Values, { wasAsked }: AddressSoFar): FieldVisibility {
   if (show === undefined) return "shown";
   if (show === "filled") return wasAsked || valueIn(values, name) ? "shown" : "hidden";
@@ -21,7 +21,7 @@ export function standingOf({ name, show }: Field, values: Values, { wasAsked }: 
 }
 
 /**
- * Addresses of a form that people see, as its values stand: what is hidden by its rule is neither asked for nor stored.
+ * Addresses of a form that people see, with the current values: what is hidden by its rule is neither asked for nor stored.
  */
 export function shownAddresses(definition: FormDefinition, values: Values): string[] {
   return addressesOf(definition).filter((address) => {

@@ -21,7 +21,7 @@ export interface Question {
   country?: string;
 }
 
-/** Value by field, as it stands in the form. */
+/** Value by field, as it is in the form. */
 export type Values = Readonly<Record<string, string | undefined>>;
 
 /** What starts the lookups of an address when its rule says nothing: its search field's list, else its first bound field. */
@@ -89,7 +89,7 @@ export function isLookUp({ kind, task = "look" }: Field): boolean {
   return kind === "button" && task === "look";
 }
 
-/** True for two questions that ask the same: the later one need not be asked. */
+/** True for two questions that ask the same: the later one need not be sent. */
 export function isSameQuestion(a: Question | undefined, b: Question | undefined): boolean {
   return JSON.stringify(a) === JSON.stringify(b);
 }
@@ -99,7 +99,7 @@ function seenFields(definition: FormDefinition, address: string): Field[] {
   return fillableFields(definition, address).filter(({ kind }) => kind !== "hidden" && kind !== "shown");
 }
 
-/** What stands in a field, without spaces around it; empty for a field that is not there. */
+/** What is in a field, without spaces around it; empty for a field that is not there. */
 export function valueIn(values: Values, name: string): string {
   return (Object.hasOwn(values, name) && values[name]?.trim()) || "";
 }

@@ -5,7 +5,7 @@ import { isSameStatement } from "./same.ts";
 import { partOf, type Values, valueIn } from "./starts.ts";
 
 /**
- * What an address of a form is now: nothing stands in it; the person's own words, of which nothing more is known; a
+ * What an address of a form is now: nothing is in it; the person's own words, of which nothing more is known; a
  * record; a record that a register has confirmed; or a record of which the person has since changed what tells the place, so that it is that place no more.
  */
 export const ADDRESS_STATES = ["empty", "typed", "chosen", "registered", "changed"] as const;
@@ -26,13 +26,13 @@ export interface FilledAddress {
   isRegistered?: boolean;
 }
 
-/** What lookups have put into a form, and what the person has made theirs. Plain data. */
+/** What lookups have put into a form, and what the person has written. Plain data. */
 export interface FormState {
   /** Value by field, as it was filled. */
   filled: Readonly<Record<string, string>>;
   /** Fields that the person has changed since. */
   corrected: readonly string[];
-  /** What the person wrote, by field; lookups are asked with nothing else. */
+  /** What the person wrote, by field; lookups are called with nothing else. */
   written: Readonly<Record<string, string>>;
   /** By name of the address; none for one that holds no record. */
   addresses: Readonly<Record<string, FilledAddress>>;
@@ -48,11 +48,11 @@ export interface Step {
 
 /** How an answer came into a form. */
 export interface FilledHow {
-  /** True when the fields were looked up as they stood: what the person wrote in them stays theirs. */
+  /** True when the fields were looked up as they stood: what the person wrote in them stays. */
   isAsked?: boolean;
   /** True when the person chose or agreed to this record, or nothing that was written differs from it. */
   isConfirmed: boolean;
-  /** What stands in the search field then; the record's line when not given. */
+  /** What is in the search field then; the record's line when not given. */
   text?: string;
 }
 
@@ -107,7 +107,7 @@ export function opened(definition: FormDefinition, state: FormState, values: Val
 }
 
 /**
- * The person has written into a field: it is theirs from now on. When the fields then state another place than the one
+ * The person has written into a field: it is their own from now on. When the fields then state another place than the one
  * they were filled with, all that is known of that place is taken out of those that nobody sees; when they state it
  * again, it comes back.
  * @param values of the form, with what was written
@@ -149,7 +149,7 @@ function restate(definition: FormDefinition, state: FormState, values: Values, a
   };
 }
 
-/** A register has confirmed the record of an address, as it stands there. */
+/** A register has confirmed the record of an address, as it is there. */
 export function confirmByRegister(state: FormState, address: string): FormState {
   const filled = filledAddressOf(state, address);
   if (filled?.state !== "chosen") return state;
@@ -226,7 +226,7 @@ export function keepTyped(definition: FormDefinition, state: FormState, address:
   };
 }
 
-/** Gives a corrected field back to the lookup: what was filled stands in it again. */
+/** Gives a corrected field back to the lookup: what was filled is in it again. */
 export function giveBack(definition: FormDefinition, state: FormState, field: string, values: Values): Step {
   if (!state.corrected.includes(field)) return { state, write: [] };
   const value = state.filled[field];
@@ -293,7 +293,7 @@ export function filledAddressOf(state: FormState, address: string): FilledAddres
 
 /**
  * What the person wrote of an address, for a lookup: nothing that a lookup filled is asked as if it had been written. Of
- * an address that holds no record, all that stands there; of a stored record that was changed, what its fields state.
+ * an address that holds no record, all that is there; of a stored record that was changed, what its fields state.
  */
 export function writtenValues(definition: FormDefinition, state: FormState, values: Values, address: string): Values {
   const filled = filledAddressOf(state, address);
@@ -360,7 +360,7 @@ function levelsOf(field: Field): number[] {
   return namesOf(field).flatMap((name) => LEVEL[name] ?? []);
 }
 
-/** Fields by which people see which place it is. Where there are none, the text of its search field says it. */
+/** Fields by which people see which place it is. Where there are none, the text of the search field says it. */
 export function statingFields(definition: FormDefinition, address: string): Field[] {
   const seen = fillableFields(definition, address).filter(
     ({ kind }) => kind === "text" || kind === "country" || kind === "choice",

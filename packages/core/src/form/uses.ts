@@ -32,7 +32,7 @@ export function usesOf(definition: FormDefinition): FormUse[] {
       rules.some(({ nearby }) => nearby) ||
       addresses.some((address) => isAskedFor(definition, address) || statingFields(definition, address).length > 0),
     reverse: isSome("map") || fields.some(({ kind, task }) => kind === "button" && task === "locate"),
-    // a chosen line is resolved by its ref, and a stored ref is looked at again
+    // a chosen line is resolved by ref, and a stored ref is looked at again
     records: isSome("search") || names.has("ref"),
     height: names.has("height"),
     countries: true,
@@ -46,7 +46,7 @@ export function usesOf(definition: FormDefinition): FormUse[] {
   return FORM_USES.filter((use) => uses[use]);
 }
 
-/** The kinds of lookup without which one address of a form cannot be found: by its words, and by its map. */
+/** The kinds of lookup without which one address of a form cannot be found: by words, and by its map. */
 export function usesOfAddress(definition: FormDefinition, address: string): { words: FormUse[]; map: FormUse[] } {
   const fields = definition.fields.filter((field) => addressOf(field) === address);
   const hasSearch = fields.some(({ kind }) => kind === "search");

@@ -21,7 +21,7 @@ export function gpxOf(features: readonly LookupFeature[], outcome?: string): str
 export const commentOf = (outcome: string | undefined, differences: readonly Difference[] | undefined) =>
   [outcome, differencesText(differences)].filter(Boolean).join(": ") || undefined;
 
-/** What stands before and after the waypoints of a GPX file. */
+/** What is before and after the waypoints of a GPX file. */
 export const GPX_HEAD =
   '<?xml version="1.0" encoding="UTF-8"?>\n<gpx version="1.1" creator="Bibliotope" xmlns="http://www.topografix.com/GPX/1/1">\n';
 export const GPX_FOOT = "</gpx>\n";
@@ -35,7 +35,7 @@ export interface Waypoint {
   type: string;
 }
 
-/** One waypoint of a GPX file, in its lines. */
+/** One waypoint of a GPX file, in the lines. */
 export function waypointOf({ at, name, description, comment, source, type }: Waypoint): string {
   return [
     `  <wpt lat="${at.lat}" lon="${at.lon}">`,

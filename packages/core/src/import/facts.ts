@@ -82,12 +82,12 @@ export function factNameOf(head: string): string | undefined {
   return FACT_NAME.test(plain) ? plain : undefined;
 }
 
-/** Languages that people of places speak, each with its names in English and in itself. */
+/** Languages that people of places speak, each with the names in English and in itself. */
 const LANGUAGES =
   "en de fr es it pt nl pl sv da nb no fi cs sk hu ro bg hr sr sl et lv lt el tr ru uk ar he fa hi ur bn zh ja ko vi th id ms sw am ca eu gl ga cy mt is sq mk bs lb";
 let names: ReadonlyMap<string, string> | undefined;
 
-/** The tag of a language (BCP 47) that is written as a tag or by its name. */
+/** The tag of a language (BCP 47) that is written as a tag or by name. */
 function languageOf(text: string, langs: readonly string[]): string | undefined {
   if (/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(text)) return text;
   names ??= new Map(LANGUAGES.split(" ").flatMap((tag) => namesOf(tag, [...langs, "en", tag])));

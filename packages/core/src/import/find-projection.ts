@@ -37,7 +37,7 @@ const SAME = 25;
 export interface ProjectionHints {
   /** Names of the two columns, which may tell a zone or a code of EPSG. */
   heads?: readonly string[];
-  /** What stands in a column of its own for zones. */
+  /** What is in a column of its own for zones. */
   zones?: readonly string[];
   /** True where a position may lie in the country. The box around it when not given. */
   isIn?: (country: string, at: Position) => boolean;
@@ -51,7 +51,7 @@ const EXPLICIT = /east|north|ost|nord|rechts|hoch|este|norte|\b[en]\b|[en]_|_[en
 /**
  * Finds what projection metres are of, by where the rows then lie; it is never guessed: where none fits, or several do, that is
  * said. Zones of UTM are tried that reach the country, and those next to them, since many countries use one for all; then the
- * country's own grids, and each with its columns the other way round.
+ * country's own grids, and each with the columns the other way round.
  * @param pairs east and north, as they are written
  * @param country ISO 3166-1 alpha-2 code of what the rows are of
  */
@@ -87,7 +87,7 @@ export function findProjection(
   const isOdd = (one: WeighedProjection) =>
     isXY && one.isSwapped && !gridOf(one.projection.epsg ?? 0)?.isXNorth && possible.some((other) => !other.isSwapped);
   const weighed = possible.filter((one) => !isOdd(one));
-  // many a national grid has numbers that would lie in its country by another as well: then that is for a person to say
+  // many a national grid has numbers that would lie in the country by another as well: then that is for a person to say
   const told = weighed.filter((one) => isTold(one, heads, zones[0]));
   const [only] = told.length === 1 ? told : weighed.length === 1 ? weighed : [];
   const taken = only && (told.length === 1 || isUsual(only)) ? only : undefined;
@@ -157,7 +157,7 @@ function distinct(weighed: readonly WeighedProjection[], metres: Metres): Weighe
 }
 
 const ZONE_HEADS = new Set(["zone", "zona", "utmzone", "utm_zone", "zone_utm", "zona_utm", "huso", "huso_utm", "fuso"]);
-/** "32", "32N", "33 U" with the letter of its band. */
+/** "32", "32N", "33 U" with the letter of the band. */
 const ZONE = /^(?:utm ?)?(\d{1,2}) ?[a-z]?$/i;
 const numberOf = (zone: string) => Number(ZONE.exec(zone)?.[1]);
 
@@ -179,7 +179,7 @@ function wrongIn(zones: readonly string[]): string | undefined {
     : undefined;
 }
 
-/** True where names of columns, or a column of zones, tell a projection: by its number in the EPSG dataset, or by its zone. */
+/** True where names of columns, or a column of zones, tell a projection: by number in the EPSG dataset, or by its zone. */
 function isTold({ projection }: WeighedProjection, heads: readonly string[], named?: string): boolean {
   if (named) return projection.system === "utm" && Number.parseInt(projection.zone ?? "", 10) === numberOf(named);
   const words = heads.join(" ").toLowerCase();

@@ -43,7 +43,7 @@ export interface Gathered {
   areas: GatheredArea[];
   postcodes: GatheredPostcode[];
   streets: GatheredStreet[];
-  /** Street of each heap, by its number. */
+  /** Street of each heap, by number. */
   streetOfHeap: Uint32Array;
   /** 1 for heaps that lie far from the rest of their street. */
   isFar: Uint8Array;
@@ -55,7 +55,7 @@ export interface EarlierStreet {
   at: Position;
 }
 
-/** What stands for a row's places until all rows are in: see `Gathered.streetOfHeap`. */
+/** What represents a row's places until all rows are in: see `Gathered.streetOfHeap`. */
 export interface Heaped {
   /** Place of the narrowest area among the areas that come out. */
   area: number;
@@ -123,7 +123,7 @@ export class Gatherer {
   /** Where areas lie that rows are about, by what they are called. */
   readonly #listedAt = new Map<string, { at: Position; area: AreaSoFar }[]>();
 
-  /** @param namesOf what a country is called; by its code where nobody knows */
+  /** @param namesOf what a country is called; by code where nobody knows */
   constructor(private readonly namesOf: (country: string) => Name[] | undefined = () => undefined) {}
 
   /** Takes a row in. */

@@ -176,5 +176,5 @@ const BY_CODE = new Map(GRIDS.map((grid) => [grid.epsg, grid]));
 /** The grids in which positions of a country may be written. @param country ISO 3166-1 alpha-2 */
 export const gridsOf = (country: string): Grid[] => GRIDS.filter(({ countries }) => countries.includes(country));
 
-/** A grid by its number in the EPSG dataset. */
+/** A grid by number in the EPSG dataset. */
 export const gridOf = (epsg: number): Grid | undefined => BY_CODE.get(epsg);

@@ -93,7 +93,7 @@ const MOST = 0.9;
 const LOOKED_AT = 200;
 
 /**
- * What the columns of a table may mean, by their heads and, where those say nothing, by what stands in them. No two
+ * What the columns of a table may mean, by their heads and, where those say nothing, by what is in them. No two
  * columns get the same meaning.
  * @param heads names of the columns, or undefined where the table has none
  * @param rows the first rows
@@ -160,7 +160,7 @@ function readAsPlaces(proposals: Proposal[]): void {
   };
 }
 
-/** Of a list of places, what no part of an address is may be a fact of theirs, named by its head. */
+/** Of a list of places, what no part of an address is may be a fact of their own, named by its head. */
 function readAsFacts(proposals: Proposal[], heads: readonly string[], valuesOf: (column: number) => string[]): void {
   if (!proposals.some(({ use }) => use?.meaning === "place")) return;
   const taken = new Set<string>(MEANINGS);
@@ -282,14 +282,14 @@ function useOfHead(head: string): ColumnUse | undefined {
   return { meaning, ...(lang ? { lang } : {}), ...(form ? { form } : {}) };
 }
 
-/** Words of heads that say no more than that something stands there, and those that say that it is a number for it, not its name. */
+/** Words of heads that say no more than that something is there, and those that say that it is a number for it, not its name. */
 const EMPTY_WORDS = words(
   "name nom nome nombre naam namn navn nazwa nazev the of de des du la le el il lo da do di del della der die das van full official off adr addr address adresse " +
     "txt text desc denominacion denominazione bezeichnung bez plain long short building num numero nummer numer",
 );
 const CODE_WORDS = words("code cod codigo codice kod kode key id schluessel kennung ref insee nr");
 
-/** What the words of a head mean that is not known as a whole: the one meaning that they name, whatever stands beside it. */
+/** What the words of a head mean that is not known as a whole: the one meaning that they name, whatever is next to it. */
 function useOfWords(all: readonly string[]): ColumnUse | undefined {
   if (all.length < 2) return undefined;
   const telling = all.filter((word) => !EMPTY_WORDS.has(word) && !CODE_WORDS.has(word));

@@ -121,9 +121,9 @@ export class RowReader {
   readonly #used: readonly number[];
   /** Columns of facts. */
   readonly #facts: readonly { column: number; use: ColumnUse }[];
-  /** Columns of what stands behind the number, in their order. */
+  /** Columns of what is behind the number, in their order. */
   readonly #suffixes: readonly number[];
-  /** True where the kind of street stands before its name. */
+  /** True where the kind of street comes before its name. */
   readonly #isWayFirst: boolean;
   readonly #profiles = new Map<string, CountryProfile>();
   readonly #metres: MetresReader | undefined;
@@ -425,7 +425,7 @@ function readAt(text: string): Position | "swapped" | undefined {
   return Math.abs(first) > 90 && Math.abs(first) <= 180 && Math.abs(second) <= 90 ? "swapped" : undefined;
 }
 
-/** A street and its number from one text: the number stands where the country has it, else on the other side. */
+/** A street and its number from one text: the number is where the country has it, else on the other side. */
 export function splitLine(line: string, stands: "before" | "after"): { street: string; house?: HouseNumber } {
   const before = /^(\d+\s?\p{L}?(?:[-/]\d+\p{L}?)?)[\s,]+(.+)$/u.exec(line);
   const after = /^(.+?)[\s,]+(\d+\s?\p{L}?(?:[-/]\d+\p{L}?)?)$/u.exec(line);
@@ -441,7 +441,7 @@ export function splitLine(line: string, stands: "before" | "after"): { street: s
 
 const countryNames = new Map<string, string>();
 
-/** The code of a country by its code or its English name. */
+/** The code of a country by code or its English name. */
 export function countryCode(written: string): string | undefined {
   if (/^[A-Za-z]{2}$/.test(written)) return written.toUpperCase();
   if (!written) return undefined;

@@ -8,7 +8,7 @@ import { StringTable } from "./strings.ts";
 import { namedHouses, thingSections } from "./things.ts";
 
 /**
- * Builds a segment. Records may come in any order; everything is put in its place by `finish`.
+ * Builds a segment. Records may come in any order; everything is put instead by `finish`.
  */
 export class SegmentBuilder implements RecordSink {
   readonly #areas: AreaInput[] = [];
@@ -346,7 +346,7 @@ function identitySections(things: Uint32Array, addresses: Uint32Array, { counts 
   return { identityTarget, addressOf };
 }
 
-/** Areas so that each stands before what lies in it, and all that lies in it directly behind it. */
+/** Areas so that each comes before what lies in it, and all that lies in it directly behind it. */
 function preOrder(areas: AreaInput[]): AreaInput[] {
   const inside = new Map<number | null, AreaInput[]>();
   for (const area of areas) {

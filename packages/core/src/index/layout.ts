@@ -23,7 +23,7 @@ export const LAYOUT = {
   thingLat: Int32Array,
   thingLon: Int32Array,
   thingImportance: Uint16Array,
-  /** Words in the shortest of its names. */
+  /** Words in the shortest of the names. */
   thingWords: Uint8Array,
   /** First name of each thing, one more at the end. */
   thingName: Uint32Array,
@@ -53,11 +53,11 @@ export const LAYOUT = {
   streetOfPostcode: Uint32Array,
   /** By street, number, suffix, unit. NO_NUMBER where a house has only a name. */
   addressNumber: Uint16Array,
-  /** Place in meta.suffixes, or RARE_SUFFIX: then it stands in the details. */
+  /** Place in meta.suffixes, or RARE_SUFFIX: then it is in the details. */
   addressSuffix: Uint8Array,
   addressLat: Int32Array,
   addressLon: Int32Array,
-  /** Place in the postcodes of its street, or NO_POSTCODE. */
+  /** Place in the postcodes of the street, or NO_POSTCODE. */
   addressPostcode: Uint16Array,
   addressIdentity: Uint32Array,
   /** Addresses in the order of a balanced k-d tree. */
@@ -68,13 +68,13 @@ export const LAYOUT = {
   detailName: Uint32Array,
   detailUnit: Uint32Array,
 
-  /** Facts as JSON (string), and the address it stands at or NONE, for each place. */
+  /** Facts as JSON (string), and the address it is at or NONE, for each place. */
   placeFacts: Uint32Array,
   placeAddress: Uint32Array,
   /** The address of each house with a name. */
   houseAddress: Uint32Array,
 
-  /** What every identity stands for, by identity: a thing, or the count of things plus an address. */
+  /** What every identity represents, by identity: a thing, or the count of things plus an address. */
   identityTarget: Uint32Array,
 
   /** A trie over the folded words: letter, first child, number of children, terms below it (half open). */
@@ -89,7 +89,7 @@ export const LAYOUT = {
    */
   termPosting: Uint32Array,
   posting: Uint32Array,
-  /** For each posting, which words the thing may have: the bits of its terms (see `hintOf`). */
+  /** For each posting, which words the thing may have: the bits of the terms (see `hintOf`). */
   postingHint: Uint16Array,
   /** Letters of each term as bits, for finding words that differ in two places. */
   termLetters: Uint32Array,

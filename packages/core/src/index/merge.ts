@@ -28,7 +28,7 @@ interface Known {
  * streets of all sources before the first address: only then is it known which streets hold doubles.
  */
 export class Merger implements RecordSink {
-  /** Identities that another one stands for. */
+  /** Identities that another one represents. */
   readonly replaced = new Map<number, number>();
   /** Addresses that were left out, since an earlier source holds them. */
   doubles = 0;

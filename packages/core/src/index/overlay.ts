@@ -20,7 +20,7 @@ export interface Overlaid {
 
 /**
  * Changes on top of a segment: records added, corrected and removed since it was built, found at once without building
- * it anew. A record with an identity that is held already is a correction of it.
+ * it anew. A record with an identity that is stored already is a correction of it.
  *
  * The unit of change is the street: one address changed, and its whole street answers from the overlay, so that
  * numbers, ranges and flats keep their neighbours. The cost of `finish` is that of building the changed streets, so an
@@ -31,7 +31,7 @@ export class Overlay implements RecordSink {
   readonly #postcodes = new Map<number, PostcodeInput | null>();
   readonly #streets = new Map<number, ChangedStreet | null>();
   readonly #places = new Map<number, PlaceInput | null>();
-  /** Street of each address that is held here; null for one that was removed. */
+  /** Street of each address that is known here; null for one that was removed. */
   readonly #streetOf = new Map<number, number | null>();
 
   constructor(private readonly base: Segment) {}
@@ -41,7 +41,7 @@ export class Overlay implements RecordSink {
     return this.#areas.size + this.#postcodes.size + this.#streets.size + this.#places.size;
   }
 
-  /** @throws OverlayError when an area that is held would move, or change its kind */
+  /** @throws OverlayError when an area that is stored would move, or change its kind */
   addArea(area: AreaInput): void {
     const existing = this.#base(area.identity);
     if (existing !== undefined && this.base.isArea(existing)) {
@@ -91,7 +91,7 @@ export class Overlay implements RecordSink {
   }
 
   /**
-   * Takes a record away, with what cannot be without it: a street with its addresses.
+   * Takes a record away, with what cannot be without it: a street with the addresses.
    * @returns false when nothing has this identity
    * @throws OverlayError for an area that something lies in
    */
@@ -177,7 +177,7 @@ export class Overlay implements RecordSink {
     return changed;
   }
 
-  /** Number of a thing of the base by its identity; undefined for an address too. */
+  /** Number of a thing of the base by identity; undefined for an address too. */
   #base(identity: number): number | undefined {
     const found = this.base.find(identity);
     return found && found.address === undefined ? found.thing : undefined;
@@ -190,7 +190,7 @@ export class Overlay implements RecordSink {
     return found?.address === undefined ? undefined : this.base.sections.thingIdentity[found.thing];
   }
 
-  /** A street with its addresses, taken over from the base the first time; undefined where there is none. */
+  /** A street with the addresses, taken over from the base the first time; undefined where there is none. */
   #open(identity: number): ChangedStreet | undefined {
     const here = this.#streets.get(identity);
     if (here !== undefined) return here ?? undefined;

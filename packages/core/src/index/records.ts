@@ -33,7 +33,7 @@ export interface StreetInput extends ThingInput {
 
 export interface AddressInput {
   identity: number;
-  /** Identity of its street or block. */
+  /** Identity of the street or block. */
   street: number;
   /** 1 to 65534, or null where the house has only a name. */
   number: number | null;
@@ -42,7 +42,7 @@ export interface AddressInput {
   name?: string;
   /** The flat in it. */
   unit?: string;
-  /** Identity of its postcode, or null. */
+  /** Identity of the postcode, or null. */
   postcode: number | null;
   at: Position;
 }
@@ -50,7 +50,7 @@ export interface AddressInput {
 export interface PlaceInput extends ThingInput {
   area: number;
   facts: Facts;
-  /** Identity of the address it stands at, or null. */
+  /** Identity of the address it is at, or null. */
   address: number | null;
 }
 

@@ -18,7 +18,7 @@ import { endsWord } from "./trie.ts";
 /** From so many areas on, those around a position are looked up on a grid. */
 const MANY_AREAS = 1000;
 
-/** What an overlay gives an area in place of what stands in the segment. */
+/** What an overlay gives an area in place of what is in the segment. */
 export interface ChangedArea {
   names: Name[];
   code?: string;
@@ -107,7 +107,7 @@ export class Segment {
     return headNode[at] === node ? [headThing[at], headThing[at + 1]] : undefined;
   }
 
-  /** A word of the dictionary by its number. */
+  /** A word of the dictionary by number. */
   term(number: number): string {
     const { nodeLetter, nodeChild, nodeTermTo } = this.sections;
     let word = "";
@@ -289,7 +289,7 @@ export class Segment {
     return JSON.parse(this.string(this.sections.placeFacts[place - this.firstPlace]));
   }
 
-  /** The address that a place stands at, or NONE. */
+  /** The address that a place is at, or NONE. */
   addressOfPlace(place: number): number {
     return this.sections.placeAddress[place - this.firstPlace];
   }
@@ -303,7 +303,7 @@ export class Segment {
   }
 
   /**
-   * What a ref stands for: a thing, or an address; undefined when nothing here has it.
+   * What a ref represents: a thing, or an address; undefined when nothing here has it.
    * @param around also what is hidden here and an overlay answers for
    */
   resolve(ref: string, around = false): { thing: number; address?: number } | undefined {
@@ -345,7 +345,7 @@ export class Segment {
     return nearestPoints({ ids: addressTree, lat: addressLat, lon: addressLon }, at, radius, limit, isFound);
   }
 
-  /** The same of places, as things. The tree over them, who are few beside addresses, is made when first asked for. */
+  /** The same of places, as things. The tree over them, who are few beside addresses, is made when first needed. */
   nearestPlaces(at: Position, radius: number, limit: number, allows: (place: number) => boolean) {
     const { firstPlace } = this;
     this.#placeTree ??= this.#growPlaceTree();

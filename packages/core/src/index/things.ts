@@ -4,7 +4,7 @@ import type { AreaInput, PlaceInput, PostcodeInput, StreetInput, ThingInput } fr
 import type { StringTable } from "./strings.ts";
 import { TermTable } from "./terms.ts";
 
-/** A house found by its name: its address, and its street's place among the streets. */
+/** A house found by name: its address, and its street's place among the streets. */
 export interface NamedHouse {
   name: string;
   address: number;

@@ -1,7 +1,7 @@
 /** What a pattern is made of. */
 export type PatternNode =
   | { type: "text"; text: string }
-  /** One value, or the first of several that is there, then changed as asked. */
+  /** One value, or the first of several that is there, then changed as requested. */
   | { type: "value"; names: string[]; changes: Change[] }
   /** Vanishes whole when a value in it is missing. */
   | { type: "group"; nodes: PatternNode[] };

@@ -29,7 +29,7 @@ export function partLookup(parts: Parts): Lookup {
   };
 }
 
-/** The address in one line, in its country's order. */
+/** The address in one line, in the country's order. */
 export function formatLine(parts: Parts, profile: CountryProfile): string {
   return formatPattern(knownPattern(profile.line), partLookup(parts)) || (parts.country?.name ?? "");
 }

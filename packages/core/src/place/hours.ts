@@ -117,7 +117,7 @@ function dayIn(word: string, lang: string): number | undefined {
   return table.get(word);
 }
 
-/** @returns undefined where something stands there that says neither days nor hours */
+/** @returns undefined where something is there that says neither days nor hours */
 function tokensOf(text: string, langs: readonly string[]): Token[] | undefined {
   const plain = text
     .normalize("NFD")
@@ -271,7 +271,7 @@ function spanOf(from: Token & { is: "time" }, until: Token & { is: "time" }): Sp
   return { opens, closes };
 }
 
-/** Into the night a span goes on over the end of its day. */
+/** Into the night a span goes on over the end of the day. */
 const end = ({ opens, closes }: Span) => (closes < opens ? closes + 24 * 60 : closes);
 const overlap = (a: Span, b: Span) => a.opens < end(b) && b.opens < end(a);
 

@@ -35,7 +35,7 @@ export const PARTS = [
 ] as const;
 export type PartName = (typeof PARTS)[number];
 
-/** A part with its full form, and its short form, code (ISO 3166 or official) or ref where it has one. */
+/** A part with the full form, and its short form, code (ISO 3166 or official) or ref where it has one. */
 export interface Part {
   name: string;
   abbr?: string;
@@ -50,7 +50,7 @@ export type Parts = Partial<Record<PartName, Part>>;
 export const EXACTNESS = ["surveyed", "between", "along", "centre"] as const;
 export type Exactness = (typeof EXACTNESS)[number];
 
-/** A name in a language (BCP 47, with script where it matters), with its short form if it has one. */
+/** A name in a language (BCP 47, with script where it matters), with the short form if it has one. */
 export interface Name {
   lang: string;
   name: string;
@@ -64,7 +64,7 @@ export interface OpeningHours {
   closes: string;
 }
 
-/** A house number: the number, what follows it ("b", "/3", "-14"), and what stands within it. */
+/** A house number: the number, what follows it ("b", "/3", "-14"), and what is within it. */
 export interface HouseNumber {
   number: number;
   suffix: string;

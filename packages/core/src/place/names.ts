@@ -2,7 +2,7 @@ import { hasOtherScript } from "../text/index.ts";
 import type { Name } from "./kinds.ts";
 
 /**
- * Picks the name to show: the first asked language that there is, else the one written in the script the person
+ * Picks the name to show: the first preferred language that there is, else the one written in the script the person
  * types in, else the local one.
  * @param names the local name first
  * @param langs BCP 47, most wanted first

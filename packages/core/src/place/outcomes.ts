@@ -9,7 +9,7 @@ export const OUTCOMES = ["matched", "differs", "ambiguous", "none"] as const;
 export type Outcome = (typeof OUTCOMES)[number];
 
 /**
- * How something written is not so in a record: there is a number near it (`nearby`); nothing like it is held there
+ * How something written is not so in a record: there is a number near it (`nearby`); nothing like it is stored there
  * (`absent`); it is the name of something else (`other`), or of nothing (`unknown`).
  */
 export const DIFFERENCE_HOWS = ["nearby", "absent", "other", "unknown"] as const;
@@ -20,7 +20,7 @@ export interface Difference {
   part: PartName;
   /** As it was typed. */
   written: string;
-  /** What the record has in its place; left out when it has nothing. */
+  /** What the record has instead; left out when it has nothing. */
   held?: string;
   how: DifferenceHow;
 }

@@ -4,13 +4,13 @@ import type { PartName } from "./kinds.ts";
 export interface CountryProfile {
   /** ISO 3166-1 alpha-2. */
   code: string;
-  /** Languages of its names, BCP 47, the usual one first. */
+  /** Languages of the names, BCP 47, the usual one first. */
   langs: readonly string[];
   /** Pattern for the lines of an envelope, one to a line, without the country. */
   lines: string;
   /** Pattern of the one-line form. */
   line: string;
-  /** Pattern of a suggestion's line, and of what stands beside it. */
+  /** Pattern of a suggestion's line, and of what is beside it. */
   suggestion: string;
   within: string;
   /** Pattern of what HTML autofill calls address-line1. */
@@ -19,7 +19,7 @@ export interface CountryProfile {
   levels: readonly PartName[];
   /** What the country calls its parts, by language. */
   labels: Readonly<Partial<Record<PartName, string>>>;
-  /** The part that carries a building's number, and whether it stands before or after the street. */
+  /** The part that carries a building's number, and whether it comes before or after the street. */
   number: { part: "house" | "building"; stands: "before" | "after" };
   postcode?: { shape: string; examples: readonly string[]; note?: string };
 }
@@ -27,7 +27,7 @@ export interface CountryProfile {
 const shapes = new Map<string, RegExp>();
 
 /**
- * A postcode as its country writes it, whatever stands between its letters and digits: "1012ab" is "1012 AB", "01310100"
+ * A postcode as its country writes it, whatever is between its letters and digits: "1012ab" is "1012 AB", "01310100"
  * is "01310-100". Zeros that a spreadsheet has taken from the front come back.
  * @returns undefined for what has not the country's shape in any way of writing
  */
@@ -40,7 +40,7 @@ export function postcodeAsWritten(profile: CountryProfile, text: string): string
   const codes = /^\d+$/.test(bare) ? [bare, `0${bare}`, `00${bare}`] : [bare, bare.replace(/^[A-Z]{1,2}(?=\d)/u, "")];
   for (const code of codes)
     for (const example of profile.postcode?.examples ?? []) {
-      // what parts a code stands as far from its end, however long the rest is: "M1 1AE", "SW1A 1AA"
+      // what parts a code is as far from the end, however long the rest is: "M1 1AE", "SW1A 1AA"
       const [, mark = "", behind = ""] = /^[^\s-]+([\s-])([^\s-]+)$/u.exec(example) ?? [];
       const cut = code.length - behind.length;
       const written = mark && cut > 0 ? code.slice(0, cut) + mark + code.slice(cut) : code;

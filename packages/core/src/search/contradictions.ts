@@ -79,13 +79,13 @@ function isWholeName({ explained, indexed: { segment } }: Candidate, area: numbe
   return written >= segment.sections.thingWords[area];
 }
 
-/** Places of the numbers of boxes, for a record that has no houses: nothing here says where a box of its is. */
+/** Places of the numbers of boxes, for a record that has no houses: nothing here says where a box of the is. */
 function boxesIn({ tokens, thing, indexed: { segment } }: Candidate): number[] {
   if (thing >= segment.firstStreet) return [];
   return tokens.flatMap(({ role, isLabel }, t) => (role === "box" && !isLabel ? [t] : []));
 }
 
-/** The same with what the record holds in its place. @param parts of the record */
+/** The same with what the record holds instead. @param parts of the record */
 export function differencesOf(found: readonly Contradiction[], parts: Parts, text: string): Difference[] {
   return found.map(({ part, span: [start, end], how }) => {
     const difference: Difference = { part, written: text.slice(start, end).trim(), how };
@@ -100,7 +100,7 @@ class Comparison {
   readonly #segment: Segment;
   readonly #profile: CountryProfile;
   readonly #shape: RegExp | undefined;
-  /** For each word the stretch between separators in which it stands. */
+  /** For each word the stretch between separators that contains it. */
   readonly #stretch: readonly number[];
   /** Words that were dealt with. */
   readonly #done = new Set<number>();
@@ -177,7 +177,7 @@ class Comparison {
     });
   }
 
-  /** "Rue de Montclair, Montclair" is no Rue des Lilas: of its name nothing was written but what kind of street it is. */
+  /** "Rue de Montclair, Montclair" is no Rue des Lilas: of the name nothing was written but what kind of street it is. */
   #readName(): void {
     const { indexed, tokens, thing, explained } = this.candidate;
     const segment = this.#segment;
@@ -280,7 +280,7 @@ class Comparison {
     this.#say(part, words, between || how === "absent" ? "absent" : "nearby");
   }
 
-  /** True for a letter or a fraction that stands right behind the number: "12 b", "4816 1/2". */
+  /** True for a letter or a fraction that comes right after the number: "12 b", "4816 1/2". */
   #isBeside(number: number, behind: number): boolean {
     const { tokens } = this.candidate;
     const token = tokens[behind];
@@ -344,7 +344,7 @@ class Comparison {
     return this.#isArea(thing) && this.#segment.kindOf(thing) === "town";
   }
 
-  /** Words of free text that nothing explains, by where they stand. */
+  /** Words of free text that nothing explains, by in place. */
   #readWords(): void {
     const { tokens } = this.candidate;
     const left = tokens.flatMap((token, t) => (token.part === undefined && this.#isLeft(t) ? [t] : []));
@@ -377,7 +377,7 @@ class Comparison {
 
   #belongsTo(t: number, name: PartName): PartName | undefined {
     const { tokens, thing } = this.candidate;
-    // the record's name was not written, or no more than a number of it: what nothing explains stands in its place
+    // the record's name was not written, or no more than a number of it: what nothing explains is instead
     const named = this.#core.filter((c) => this.candidate.explained[c].by !== NONE);
     const isByWord = named.some((c) => tokens[c].kind === "word" && tokens[c].weight > TELLS.nothing);
     if (!isByWord && thing >= this.#segment.firstStreet && !this.#isAside(t)) return name;
@@ -387,7 +387,7 @@ class Comparison {
     if (own.length) return this.#besideName(t, own, name);
     const stretch = tokens.flatMap((_, i) => (this.#stretch[i] === this.#stretch[t] ? [i] : []));
     const meaning = stretch.filter((i) => this.#isLeft(i));
-    // a town that is known elsewhere, alone in its stretch; a firm may be called after one
+    // a town that is known elsewhere, alone in the stretch; a firm may be called after one
     const area = this.#areaNamedBy(meaning) ?? this.#areaNamedBy(meaning, stretch);
     if (area) return area;
     const isStreet = meaning.some((i) => this.candidate.indexed.lexicon.isWay(tokens[i].text));
@@ -432,7 +432,7 @@ class Comparison {
     return this.#hasTown() ? undefined : "town";
   }
 
-  /** True when nothing but left words, and such as mean nothing by themselves, stands between two words. */
+  /** True when nothing but left words, and such as mean nothing by themselves, is between two words. */
   #isRunTo(from: number, to: number): boolean {
     const { tokens } = this.candidate;
     for (let t = from + 1; t < to; t++)
@@ -493,7 +493,7 @@ class Comparison {
 
 const isCommon = (lexicon: Lexicon, word: string) => lexicon.isSmall(word) || lexicon.isWay(word);
 
-/** What stands in an address: its street, number, name, unit and postcode. */
+/** What is in an address: its street, number, name, unit and postcode. */
 function addressNames(segment: Segment, address: number, { number: { stands } }: CountryProfile): string[] {
   const street = segment.streetOf(address);
   const { name = "", unit = "" } = segment.detailOf(address);

@@ -33,7 +33,7 @@ export class Engine extends Indexed {
     return postcodes(this, query);
   }
 
-  /** One record by its ref; undefined when nothing here has it. */
+  /** One record by ref; undefined when nothing here has it. */
   record(ref: string, shown: Shown = {}): AnswerRecord | undefined {
     for (const { segment } of this.layers) {
       const target = segment.resolve(ref);

@@ -40,7 +40,7 @@ export interface ForwardAnswer {
   candidates: ScoredRecord[];
   /** What the person could do, in words, when the answer is not a clear one. */
   advice: string[];
-  /** The text split by the shape of its words, where nothing was found. */
+  /** The text split by the shape of the words, where nothing was found. */
   reading?: Reading;
 }
 
@@ -124,7 +124,7 @@ function meantBy(indexed: Indexed, query: ForwardQuery, compared = COMPARED): Me
     return { fitting, weighed: weigh(fitting.slice(0, compared)) };
   };
   let params = ask((own) => own);
-  // another town may have been written than the street lies in: then all that lies in that town stands before it
+  // another town may have been written than the street lies in: then all that lies in that town comes before it
   if (params.weighed.outcome === "none" && stretchesOf(tokens).includes(1)) {
     const instead = ask(withoutTheRest);
     if (instead.weighed.outcome !== "none") params = instead;
@@ -239,13 +239,12 @@ function whichOf(candidates: readonly ScoredRecord[]): string {
   const telling = added.filter((part) => namesOf(part) === likely.length);
   const [first, second] = telling.length ? telling : added;
   if (likely.length < 2) return "Several match equally well: enter more of the address.";
-  if (namesOf("street") === likely.length)
-    return "Several streets match equally well: enter the full street name.";
+  if (namesOf("street") === likely.length) return "Several streets match equally well: enter the full street name.";
   if (!first) return "Several match equally well: choose one.";
   return `Several match equally well: add the ${first}${second ? ` or the ${second}` : ""}.`;
 }
 
-/** Free text and parts become one list of words; the words of a part may only be part of names of its kind. */
+/** Free text and parts become one list of words; the words of a part may only be part of names of the kind. */
 function readQuery(indexed: Indexed, query: ForwardQuery, doubting: boolean): { text: string; tokens: QueryToken[] } {
   let text = query.q ?? "";
   const tokens = interpret(indexed, text, { completing: false, doubting });

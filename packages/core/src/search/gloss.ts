@@ -122,7 +122,7 @@ export function marksIn(line: string, gloss: readonly Gloss[]): [number, number]
   return marks.sort((a, b) => a[0] - b[0]);
 }
 
-/** Where a whole word stands in a line, apart from places that are marked already; -1 where it does not. */
+/** Where a whole word is in a line, apart from places that are marked already; -1 where it does not. */
 function findWord(line: string, word: string, marked: readonly [number, number][]): number {
   for (let at = line.indexOf(word); at >= 0; at = line.indexOf(word, at + 1)) {
     if (isInWord(line, at - 1) || isInWord(line, at + word.length)) continue;

@@ -8,15 +8,15 @@ import { type AnswerRecord, describe } from "./record.ts";
 const MOST_AREAS = 5000;
 
 /**
- * What a search stands on: a segment, its languages, and working memory that belongs to one thread. With an overlay
+ * What a search is on: a segment, its languages, and working memory that belongs to one thread. With an overlay
  * there are two of them, which are asked one after the other.
  */
 export class Indexed {
   readonly segment: Segment;
   readonly lexicon: Lexicon;
-  /** Shapes of the postcodes of the countries held, of two words or more, as folded words. */
+  /** Shapes of the postcodes of the countries with data, of two words or more, as folded words. */
   readonly codeShapes: readonly RegExp[];
-  /** Those of all countries held. */
+  /** Those of all countries with data. */
   readonly wordShapes: readonly RegExp[];
   /** Working memory of the lookup under way. */
   readonly marks: Marks;
@@ -26,7 +26,7 @@ export class Indexed {
   readonly #areas = new Map<string, AnswerRecord>();
 
   /**
-   * @param lexicon the abbreviations to go by; those of the languages held when left out
+   * @param lexicon the abbreviations to go by; those of the languages of the data when left out
    * @param below what the segment lies on top of
    */
   constructor(

@@ -21,7 +21,7 @@ export interface QueryToken extends Token {
   weight: number;
   /** Bit set of KINDS whose names it may be part of. */
   kinds: number;
-  /** The part it was given as, when asked by parts. */
+  /** The part it was given as, if given as parts. */
   part?: PartName;
   /** What it says when it is read as a house number, and may be one. */
   house?: HouseNumber;
@@ -81,11 +81,11 @@ const KINDS_OF_PART: Readonly<Record<PartName, readonly Kind[]>> = {
   country: ["country"],
 };
 
-/** What a reading stands on. */
+/** What a reading is on. */
 export interface Dictionary {
   readonly segment: Segment;
   readonly lexicon: Lexicon;
-  /** Shapes of the postcodes of the countries held, of two words or more. */
+  /** Shapes of the postcodes of the countries with data, of two words or more. */
   readonly codeShapes: readonly RegExp[];
   /** Those of all of them. */
   readonly wordShapes: readonly RegExp[];
@@ -99,7 +99,7 @@ export interface InterpretOptions {
   completing: boolean;
   /** True to take words that the dictionary holds for misspelt ones too. */
   doubting: boolean;
-  /** What the text was given as, when asked by parts. */
+  /** What the text was given as, if given as parts. */
   part?: PartName;
   /** True for a street that may have its number with it: no part holds that. */
   hasNumber?: boolean;
@@ -166,7 +166,7 @@ function interpretTokens(dictionary: Dictionary, words: readonly Token[], manner
   return tokens;
 }
 
-/** For each word the stretch between separators, or the part, in which it stands, from 0 on. */
+/** For each word the stretch between separators, or the part, that contains it, from 0 on. */
 export function stretchesOf(tokens: readonly QueryToken[]): number[] {
   let stretch = 0;
   return tokens.map(({ isParted, part }, t) => {
@@ -198,7 +198,7 @@ function joinBlocks(tokens: QueryToken[]): void {
 
 const isHousePart = (part?: PartName) => part === undefined || part === "house" || part === "building";
 
-/** Places of two words that together have the shape of a postcode: held or not, they are one thing typed. */
+/** Places of two words that together have the shape of a postcode: known or not, they are one thing typed. */
 function codesIn(words: readonly Token[], shapes: readonly RegExp[]): number[] {
   return words.flatMap((word, i) => {
     const next = words[i + 1];
@@ -226,7 +226,7 @@ function rolesOf(words: readonly Token[], lexicon: Lexicon, part?: PartName): Ro
     const [last, next] = [words[i - 1], words[i + 1]];
     const before = lexicon.roleBefore(word.text);
     const after = lexicon.roleAfter(word.text);
-    // "Reading Room, 12 Mill Lane": what stands behind a comma is of something else
+    // "Reading Room, 12 Mill Lane": what is behind a comma is of something else
     const isBehind = after && last?.kind === "number" && !word.isParted && !roles[i - 1].role;
     const isAhead =
       before && next && !next.isParted && (next.kind === "number" || (next.text.length === 1 && before === "unit"));
@@ -293,7 +293,7 @@ function weightOf(
   return token.kind === "word" ? rarity(segment, ranges) : WEIGHT.number;
 }
 
-/** How much a word tells, by how many names it stands in: "street" tells little, a word of one name in a hundred all. */
+/** How much a word tells, by how many names it is in: "street" tells little, a word of one name in a hundred all. */
 function rarity(segment: Segment, ranges: readonly TermRange[]): number {
   const { termPosting } = segment.sections;
   let names = 1;
@@ -315,7 +315,7 @@ function mayBeTwiceMisspelt({ segment, below }: Dictionary, token: QueryToken, c
   return !cutInTwo(segment, token, unfinished);
 }
 
-/** A word that nothing held is like may be a kind of street with two errors. */
+/** A word that nothing in the data is like may be a kind of street with two errors. */
 function addMisspeltWay({ segment: { sections }, lexicon }: Dictionary, token: QueryToken): void {
   if (token.unfinished || !mayBeMisspelt(token)) return;
   for (const way of lexicon.waysLike(token.text)) {
@@ -344,7 +344,7 @@ export function mendLast(
   const last = tokens[tokens.length - 1];
   const { text, unfinished, ranges } = last;
   if (!unfinished || least > 1 || text.length < SHORTEST_MENDED || !mayBeMisspelt(last)) return undefined;
-  // what stands around a number tells enough by itself
+  // what is around a number tells enough by itself
   if (tokens.some(({ house }) => house)) return undefined;
   if (!ranges.length || ranges.some(({ node }) => node === undefined)) return undefined;
   const mended: TermRange[] = [];
@@ -356,7 +356,7 @@ export function mendLast(
   return mended.length ? tokens.with(-1, { ...last, ranges: mended }) : undefined;
 }
 
-/** Importance, 0 to 1, of the most important thing that has a word in its name. */
+/** Importance, 0 to 1, of the most important thing that has a word in the name. */
 function mostImportant({ sections: { termPosting, posting, thingImportance } }: Segment, term: number): number {
   let most = 0;
   // areas are few, and in the order of their numbers; the rest begins with the most important
@@ -392,7 +392,7 @@ export function cutCompounds(
   completing: boolean,
 ): QueryToken[] | undefined {
   let cuts = 0;
-  // "2丁目21-3" has the number of its quarter already
+  // "2丁目21-3" has the number of the quarter already
   const isQuarterWritten = tokens.some(({ text }) => text.endsWith("丁目") || text === "chome");
   const words = tokens.flatMap((token, i): Token[] => {
     const isKnown = token.ranges.some(({ quality }) => quality > QUALITY.spelling);
@@ -433,7 +433,7 @@ function cutUnspaced({ sections }: Segment, token: Token): Token[] | undefined {
   return pieces;
 }
 
-/** "1-2-3 Sakuramachi": where Japanese is held, the first number may be of the quarter's name. */
+/** "1-2-3 Sakuramachi": where Japanese is stored, the first number may be of the quarter's name. */
 function cutBlock({ segment }: Dictionary, token: Token): Token[] | undefined {
   const at = token.text.indexOf("-");
   if (token.kind !== "number" || at < 0 || !segment.meta.langs.some((lang) => lang.startsWith("ja"))) return undefined;
@@ -497,7 +497,7 @@ function pieceOf(token: Token, from: number, to: number): Token {
 const mayBeMisspelt = ({ kind, text }: Token) =>
   kind === "word" && text.length >= SHORTEST_MISSPELT && !/\d/.test(text);
 
-/** A postcode with its dash elsewhere, or without one, and without what only sorters read: "47623-444", "97005-0001". */
+/** A postcode with the dash elsewhere, or without one, and without what only sorters read: "47623-444", "97005-0001". */
 function* otherCodes(text: string): Iterable<string> {
   if (text.length < SHORTEST_CODE || !/^\d+(?:-\d+)?$/.test(text)) return;
   const [first, ...rest] = text.split("-");

@@ -37,9 +37,9 @@ export class Marks {
   readonly #aroundQuality: Uint8Array;
   readonly #aroundBy: Uint32Array;
   readonly #aroundKnown: Uint8Array;
-  /** What an area and all around it give to all words together, each by its weight. */
+  /** What an area and all around it give to all words together, each by weight. */
   readonly #aroundSum: Float32Array;
-  /** The most that some postcode gives to all words together, each by its weight. */
+  /** The most that some postcode gives to all words together, each by weight. */
   mostOfPostcode = 0;
   readonly #areasKnown: number[] = [];
   /** Lookup in which each thing was last looked at. */
@@ -155,7 +155,7 @@ export class Marks {
     return this.#aroundBy[area * MAX_TOKENS + token];
   }
 
-  /** What the names of an area or postcode give to all words together, each by its weight. */
+  /** What the names of an area or postcode give to all words together, each by weight. */
   namedSum(thing: number): number {
     if (!this.#isTouched[thing]) return 0;
     let sum = 0;
@@ -188,7 +188,7 @@ export class Marks {
     this.#aroundSum[area] = sum + 1e-6;
   }
 
-  /** True when it was asked of a thing in this lookup whether it is new. */
+  /** True when it was requested of a thing in this lookup whether it is new. */
   isSeen(thing: number): boolean {
     return this.#seen[thing] === this.#lookup;
   }

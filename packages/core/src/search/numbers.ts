@@ -17,7 +17,7 @@ export function mayHaveNumber(segment: Segment, area: number, { number }: HouseN
 }
 
 /**
- * Finds a number among the numbers of a street: the same with its suffix, a range that holds it, else the same number
+ * Finds a number among the numbers of a street: the same with the suffix, a range that holds it, else the same number
  * with another suffix or without.
  * @returns undefined when the street has no such number
  */
@@ -75,7 +75,7 @@ export function findBetween(segment: Segment, street: number, number: number): B
   return { lower, upper, share: (number - addressNumber[lower]) / gap };
 }
 
-/** The unit of a building that was asked for by its number or letter ("3" finds "Flat 3"); NONE without one. */
+/** The unit of a building that was requested by number or letter ("3" finds "Flat 3"); NONE without one. */
 export function findUnit(segment: Segment, street: number, building: number, wanted: string): number {
   const [from, to] = segment.unitsOf(street, building);
   for (let i = from - 1; i < to; i++) {

@@ -59,7 +59,7 @@ function* postcodesBelow({ sections }: Segment, node: number): Iterable<number> 
   }
 }
 
-/** Names of the streets of a postcode, wherever they are held. */
+/** Names of the streets of a postcode, wherever they are stored. */
 function streetsOf({ layers }: Indexed, identity: number): string[] {
   const names = layers.flatMap(({ segment }) => {
     const thing = segment.find(identity)?.thing;

@@ -28,11 +28,11 @@ export interface Filter {
   allows(thing: number): boolean;
   allowsKind(kind: Kind): boolean;
   allowsPosition(at: Position): boolean;
-  /** The street or block that was asked for with `inside`, or -1. */
+  /** The street or block that was requested with `inside`, or -1. */
   street: number;
   /** True where a number between two others is an answer. */
   interpolates: boolean;
-  /** The building that was asked for with `inside`, or -1. */
+  /** The building that was requested with `inside`, or -1. */
   building: number;
 }
 

@@ -100,7 +100,7 @@ export interface RankRequest {
  *                                + the importance at this place of the list
  *
  * When the bound falls below the order that it takes to come among the best, the search ends (`#isBeyond`). The same
- * bound with one word taken away tells which words a thing must have (`#needOf`): they are looked for in its hint of 16
+ * bound with one word taken away tells which words a thing must have (`#needOf`): they are looked for in the hint of 16
  * bits first, then in the list of its own words, and only what has them all is weighed (see `Scale`).
  */
 export function rank(params: RankRequest): Candidate[] {
@@ -112,7 +112,7 @@ export function rank(params: RankRequest): Candidate[] {
 interface Need {
   /** Of the typed words. */
   bits: number;
-  /** For each of them the bits of its terms, where they tell anything. */
+  /** For each of them the bits of the terms, where they tell anything. */
   hints: readonly number[];
 }
 
@@ -151,8 +151,8 @@ class Ranking {
   }
 
   /**
-   * First as if the best that the words allow were held, so that hardly anything needs a look; with less hope while
-   * nothing is found. The best that is found then says what stands beside it.
+   * First as if the best that the words allow were stored, so that hardly anything needs a look; with less hope while
+   * nothing is found. The best that is found then says what is beside it.
    */
   run(hopes: readonly number[]): Candidate[] {
     this.#drivers = sortDrivers(this.segment, this.tokens);
@@ -334,7 +334,7 @@ class Ranking {
     return (65_535 * (this.#leastOrder - 1e-6 - score - this.#nearest)) / ORDER.importance;
   }
 
-  /** The words without which a thing cannot come among the best as it stands. @param token one that it has */
+  /** The words without which a thing cannot come among the best now. @param token one that it has */
   #needOf(token: number): Need {
     if (this.#leastOrder <= 0) return NO_NEED;
     let bits = 0;
@@ -359,7 +359,7 @@ class Ranking {
 
   /**
    * True when the words that a thing has, with all that may lie around it, are too few: told without a closer look.
-   * @param own the typed words, as bits, that stand in its name
+   * @param own the typed words, as bits, that stand in the name
    */
   #isHopeless(thing: number, own: number): boolean {
     const importance = this.segment.sections.thingImportance[thing] / 65_535;
@@ -394,7 +394,7 @@ class Ranking {
     const { indexed, limit } = this.params;
     const kept = this.#kept;
     if (order < this.#leastOrder - 1e-6 || (kept.length === limit && !isBefore(order, thing, kept[limit - 1]))) return;
-    // a house found by its name is an address of its street
+    // a house found by name is an address of the street
     const owner = thing >= segment.firstHouse ? segment.streetOf(address) : thing;
     const same = address === NONE ? -1 : kept.findIndex((candidate) => candidate.address === address);
     if (same >= 0) {
@@ -414,7 +414,7 @@ class Ranking {
 /** True when a thing has all words that it needs, and one of any in any case. */
 const isEnough = (own: number, { bits }: Need) => own !== 0 && (own & bits) === bits;
 
-/** False when a thing lacks a word that it needs: told by the bits of its terms, without a look at it. */
+/** False when a thing lacks a word that it needs: told by the bits of the terms, without a look at it. */
 function mayBeEnough(hint: number, { hints }: Need): boolean {
   for (const wanted of hints) if ((hint & wanted) === 0) return false;
   return true;

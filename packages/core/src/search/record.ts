@@ -23,7 +23,7 @@ import {
 } from "../place/index.ts";
 import type { Between } from "./numbers.ts";
 
-/** How names are shown: asked languages first, else in the script that was typed. */
+/** How names are shown: preferred languages first, else in the script that was typed. */
 export interface Shown {
   langs?: readonly string[];
   typed?: string;
@@ -48,7 +48,7 @@ export interface AnswerRecord extends BriefRecord {
   continent?: Continent;
 }
 
-/** A number that a street does not have, from its neighbours. It has no ref but its street's. */
+/** A number that a street does not have, from the neighbours. It has no ref but its street's. */
 export function briefBetween(
   segment: Segment,
   street: number,
@@ -144,7 +144,7 @@ function areaLine(kind: Kind, parts: Parts): string {
   return [parts[kind as PartName]!.name, around].filter(Boolean).join(", ");
 }
 
-/** The parts of a record, each with its short form, code or ref where it has one. */
+/** The parts of a record, each with the short form, code or ref where it has one. */
 export function partsOf(segment: Segment, thing: number, address: number, shown: Shown): Parts {
   const { sections } = segment;
   const parts: Parts = {};
@@ -216,7 +216,7 @@ function partOf(segment: Segment, thing: number, shown: Shown): Part {
   return part;
 }
 
-/** A suggestion's line and what stands beside it, in the country's order. */
+/** A suggestion's line and what is beside it, in the country's order. */
 export function suggestionLine(segment: Segment, thing: number, parts: Parts): { line: string; within: string } {
   const profile = profileOf(segment.countryCode(thing));
   const lookup = partLookup(parts);
@@ -231,7 +231,7 @@ export function suggestionLine(segment: Segment, thing: number, parts: Parts): {
   return { line: parts[kind as PartName]!.name, within: formatPattern(knownPattern(around), lookup) };
 }
 
-/** What stands beside the name of an area or a postcode. */
+/** What is beside the name of an area or a postcode. */
 const AROUND: Partial<Record<Kind, string>> = {
   postcode: "{town}, {country}",
   district: "{town}, {country}",

@@ -10,7 +10,7 @@ import { type AnswerRecord, describe } from "./record.ts";
 export interface NearRecord extends AnswerRecord {
   /** Metres on the ellipsoid; 0 for an area that contains the position. */
   distance: number;
-  /** Degrees from north, from the asked position to the record. */
+  /** Degrees from north, from the position looked up to the record. */
   bearing?: number;
 }
 
@@ -32,7 +32,7 @@ const MEASURED = 8;
 /** The sphere is right to within 0.6 %: what is farther than the nearest by twice that need not be measured truly. */
 const SPHERE_ERROR = 1.012;
 
-/** What lies nearest of the points that are asked for, then the areas around, from the most exact to the country. */
+/** What lies nearest of the points that are requested, then the areas around, from the most exact to the country. */
 export function reverse(indexed: Indexed, query: ReverseQuery): ReverseAnswer {
   const layers = indexed.layers.map((layer) => ({ layer, filter: compileFilter(layer.segment, query) }));
   const candidates: NearRecord[] = [nearestAddress(layers, query), nearestPlace(layers, query)]
@@ -56,7 +56,7 @@ export function reverse(indexed: Indexed, query: ReverseQuery): ReverseAnswer {
 
 type Layers = readonly { layer: Indexed; filter: Filter }[];
 
-/** A point of a segment near the asked position, with its distance on the sphere. */
+/** A point of a segment near the position looked up, with the distance on the sphere. */
 interface Near {
   segment: Segment;
   id: number;
@@ -77,7 +77,7 @@ function nearestAddress(layers: Layers, query: ReverseQuery): NearRecord | undef
   return nearestOf(near, query, ({ segment, id }) => describe(segment, segment.streetOf(id), id, query));
 }
 
-/** Only where places are asked for: what most people look for is the address. */
+/** Only where places are requested: what most people look for is the address. */
 function nearestPlace(layers: Layers, query: ReverseQuery): NearRecord | undefined {
   if (!query.kinds?.includes("place")) return undefined;
   const near = layers.flatMap(({ layer: { segment }, filter }) =>

@@ -25,7 +25,7 @@ export interface WeighedThing {
   between: Between | undefined;
 }
 
-/** What weighing things against the words of one lookup stands on. */
+/** What weighing things against the words of one lookup is on. */
 export class Scale {
   /** The weight of all words together. */
   readonly all: number;
@@ -35,11 +35,11 @@ export class Scale {
   readonly freeRoles: number;
   /** The lowest number that was typed. */
   readonly lowest: HouseNumber | undefined;
-  /** True where a number may be a postcode that is not held. */
+  /** True where a number may be a postcode that is not in the data. */
   readonly mayHaveCode: boolean;
   /** Place of a unit, or -1. */
   readonly unitToken: number;
-  /** One for all things, each taken in its turn: weighing allocates nothing. */
+  /** One for all things, each taken in the turn: weighing allocates nothing. */
   readonly #taken: Taken;
 
   constructor(
@@ -58,7 +58,7 @@ export class Scale {
   }
 
   /**
-   * @param own the typed words, as bits, that stand in its name in whatever way
+   * @param own the typed words, as bits, that stand in the name in whatever way
    * @returns never less than its ceiling can be
    */
   glance(thing: number, own: number): number {
@@ -85,7 +85,7 @@ export class Taken {
   readonly #by = new Uint32Array(MAX_TOKENS);
   /** What the thing's own words give. */
   readonly #own = new Uint8Array(MAX_TOKENS);
-  /** Where in its name each of them stands. */
+  /** Where in the name each of them stands. */
   readonly #place = new Uint32Array(MAX_TOKENS);
   #ownTerms = 0;
   #ownSum = 0;
@@ -208,7 +208,7 @@ export class Taken {
       if (!tokens[t].house || this.#by[t] === NONE) continue;
       for (let first = 0; first < t; first++) {
         if (tokens[first].text !== tokens[t].text || this.#by[first] !== this.#by[t]) continue;
-        // a name's own number stands beside the name, before the house's; a postcode stands behind it
+        // a name's own number is next to the name, before the house's; a postcode is behind it
         const left = this.#by[t] === thing ? t : first;
         this.#qualities[left] = 0;
         this.#by[left] = NONE;

@@ -21,7 +21,7 @@ export interface SearchRequest {
 
 /**
  * Ranks what a text may mean, in every way it can be read: as typed, and with words that nothing has cut in two.
- * @param tokens the text as it was read against what is held
+ * @param tokens the text as it was read against what is stored
  * @returns the best few, best first, whatever their score
  */
 export function search(
@@ -93,7 +93,7 @@ function searchLayer(
   };
   const isByParts = tokens.some(({ part }) => part);
   const cut = isByParts ? undefined : cutCompounds(indexed, tokens, completing);
-  // the likelier reading first: it spares the other most of its way
+  // the likelier reading first: it spares the other most of the way
   const isLost = tokens.some(({ kind, ranges, role }) => kind === "word" && !ranges.length && !role);
   // where a trusted word may be misspelt, that is tried before anything that explains little
   const mayDoubt = tokens.some(({ isTrusted }) => isTrusted);

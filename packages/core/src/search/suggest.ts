@@ -67,8 +67,8 @@ export function suggest(indexed: Indexed, query: SuggestQuery): SuggestAnswer {
 }
 
 /**
- * Ref of the line that `forward` would be `matched` to. It need not be asked where the list itself tells: when nothing was
- * left out of it, all of it was read in one way, and the last word, which is all that is read otherwise there, stands whole in the likeliest line.
+ * Ref of the line that `forward` would be `matched` to. It need not be sent where the list itself tells: when nothing was
+ * left out of it, all of it was read in one way, and the last word, which is all that is read otherwise there, is whole in the likeliest line.
  */
 function sureOf(
   indexed: Indexed,
@@ -103,7 +103,7 @@ const BEHIND = 0.1;
 const SHORT = { word: 1, beginning: 2 };
 
 /**
- * True when the last word of a text stands whole in the likeliest line, or begins a word of it alone, and a number in the
+ * True when the last word of a text is whole in the likeliest line, or begins a word of it alone, and a number in the
  * text is the house's or a name's.
  */
 function endsClearly(likeliest: Candidate, found: readonly Candidate[]): boolean {
@@ -111,7 +111,7 @@ function endsClearly(likeliest: Candidate, found: readonly Candidate[]): boolean
   // a number may be another one's between two houses, which is offered to nobody who types
   if (tokens.some(({ house }, t) => house && !isHouse(explained[t]) && explained[t].by === NONE)) return false;
   const last = tokens.length - 1;
-  // no other line has the number in its name
+  // no other line has the number in the name
   if (isHouse(explained[last])) return found.every((one) => one.explained[one.tokens.length - 1].by === NONE);
   const { kind, text, isCut } = tokens[last];
   if (isCut || text.length <= SHORT.word) return false;

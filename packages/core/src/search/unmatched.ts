@@ -2,12 +2,12 @@ import { type CountryProfile, type PartName, type Parts, parseHouseNumber } from
 import { fold, type Lexicon, tokenize } from "../text/index.ts";
 import type { Gloss } from "./gloss.ts";
 
-/** Parts of a text that nothing held answers to, by the shape of its words alone. */
+/** Parts of a text that nothing in the data answers to, by the shape of the words alone. */
 export interface Reading {
   /** ISO 3166 code of the country whose profile split it. */
   country: string;
   parts: Parts;
-  /** Words that stand in no name held: what broke it. */
+  /** Words that stand in no name in the data: what broke it. */
   unknown: string[];
   /** Each piece with the part it was taken for. */
   gloss: Gloss[];
@@ -23,7 +23,7 @@ const AREAS: readonly PartName[] = ["town", "county", "region", "district"];
 
 /**
  * Splits an address that was not found into its parts, by a country's profile: the postcode by its shape, the number
- * by where it stands, the street by its kind or its number, the rest by commas and the order of a line.
+ * by where it is, the street by kind or its number, the rest by commas and the order of a line.
  */
 export function splitByProfile(text: string, profile: CountryProfile, lexicon: Lexicon): Omit<Reading, "unknown"> {
   const parts: Parts = {};
@@ -48,7 +48,7 @@ export function splitByProfile(text: string, profile: CountryProfile, lexicon: L
   const beside = profile.number.stands === "after" ? number - 1 : number + 1;
   const street = lines.findIndex((line) => /\d/u.test(line.text) || hasWay(line.text, lexicon));
   if (number >= 0 && lines[beside]) {
-    // "Via Vuxxel, 12": the number is a piece of its own, beside its street
+    // "Via Vuxxel, 12": the number is a piece of its own, beside the street
     const [house, way] = [lines[number], lines[beside]];
     lines.splice(Math.min(number, beside), 2);
     take(profile.number.part, house);

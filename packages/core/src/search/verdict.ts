@@ -3,7 +3,7 @@ import { type Contradiction, contradictionsOf } from "./contradictions.ts";
 import type { Candidate } from "./rank.ts";
 import { TRUST, VERDICT } from "./weights.ts";
 
-/** What may be meant, with its chance and what contradicts it. */
+/** What may be meant, with the chance and what contradicts it. */
 export interface Weighed {
   /** The chance of each candidate to be the one that was meant, rounded as it is told; together at most 1. */
   chances: number[];
@@ -12,7 +12,7 @@ export interface Weighed {
   outcome: Outcome;
 }
 
-/** What stands as many times `beside` further behind has no chance that can be told. */
+/** What is as many times `beside` further behind has no chance that can be told. */
 const FAR = 10;
 
 /** @param found best first, by order; not by score */
@@ -42,7 +42,7 @@ export function weigh(found: readonly Candidate[]): Weighed {
   return { chances, contradictions, outcome: outcomeOf(chances, contradictions) };
 }
 
-/** False for what contradicts a record of another street, block or place than was written: it is not offered in its place. */
+/** False for what contradicts a record of another street, block or place than was written: it is not offered instead. */
 export const isCredible = (contradictions: readonly Contradiction[]): boolean => trustIn(contradictions) > 0;
 
 /** A record of another name never was meant, however like it is. */

@@ -5,7 +5,7 @@ import type { NumberRole } from "../text/index.ts";
  * Every weight of the ranking and of the verdict. They were set by hand and tried with `npm run fit`, which moves each of
  * them up and down and tells what that does to questions whose answers are known: of the islands (typing errors, beginnings,
  * abbreviations, parts left out) and of the world (real countries' ways of writing), on three quarters of the countries at
- * a time, judged by the fourth. What stands beside a weight is the set that it matters for most.
+ * a time, judged by the fourth. What is beside a weight is the set that it matters for most.
  *
  * `weights.test.ts` has questions that come out wrong when a weight is moved by a half. What bounds the work alone (how
  * many things are looked at) is no weight and stays where it is used.
@@ -78,7 +78,7 @@ export const WEIGHT: Readonly<Record<"word" | "number" | "label" | "small" | Exc
 export const TELLS = {
   /** Each word of a postcode that is written in two. */
   code: 0.5,
-  /** A word that stands in very many names. */
+  /** A word that is in very many names. */
   leastRare: 0.3,
   /** What weighs no more means nothing by itself. */
   nothing: 0.1,
@@ -102,7 +102,7 @@ export const COST = {
    * another order than it has.
    */
   disorder: 0.02,
-  /** A word that names no town but something broader: a town is meant rather than a region of its name. */
+  /** A word that names no town but something broader: a town is meant rather than a region of the name. */
   county: 0.006,
   region: 0.008,
   country: 0.008,
@@ -126,7 +126,7 @@ export const ORDER = {
   nearness: 0.03,
   nearnessHalf: 5000,
   /**
-   * So much more important is what ten times as many people live in: such a thing with an error in its name comes before
+   * So much more important is what ten times as many people live in: such a thing with an error in the name comes before
    * one that the text is the beginning of. Towns, one error.
    */
   tenfold: 0.13,

@@ -8,7 +8,7 @@ export interface Body {
 }
 export type JsonBody = { value: unknown } | { problem: string };
 
-/** A body of JSON with inputs in its strings. */
+/** A body of JSON with inputs in the strings. */
 export function readJsonBody(text: string): JsonBody {
   try {
     return { value: JSON.parse(text) };

@@ -9,12 +9,12 @@ export interface ServiceIssue {
 }
 
 const HEADER_NAME = /^[!#$%&'*+.^_`|~0-9A-Za-z-]{1,60}$/;
-/** Headers that go with the connection, not with what is asked. */
+/** Headers that go with the connection, not with the request. */
 const NOT_OURS =
   /^(host|connection|content-length|content-type|transfer-encoding|upgrade|te|trailer|keep-alive|expect|accept-encoding|proxy-.*)$/i;
 const XML_NAME = /^[\p{L}_][\p{L}\p{N}_.-]{0,99}$/u;
 
-/** Finds what would go wrong when a service is asked: names given twice, inputs that nobody declared, bodies that cannot be read. */
+/** Finds what would go wrong when a service is called: names given twice, inputs that nobody declared, bodies that cannot be read. */
 export function checkService(service: Service): ServiceIssue[] {
   const { name, ask, inputs, values, timeLimitFrom, register } = service;
   const known = new Set(inputs.map((input) => input.name));

@@ -7,7 +7,7 @@ export interface InputIssue {
   message: string;
 }
 
-/** Finds what of the inputs is missing, unknown, or not of its kind. */
+/** Finds what of the inputs is missing, unknown, or not of the kind. */
 export function checkInputs(
   { inputs }: Pick<Service, "inputs">,
   given: Readonly<Record<string, string>>,

@@ -10,14 +10,14 @@ export type ServiceMethod = (typeof SERVICE_METHODS)[number];
 export const BODY_KINDS = ["json", "form", "xml"] as const;
 export type BodyKind = (typeof BODY_KINDS)[number];
 
-/** What the names of a service and of its values look like: patterns of forms name them. */
+/** What the names of a service and of the values look like: patterns of forms name them. */
 export const SERVICE_NAME = /^[a-z]{1,30}$/;
 /** What the name of an input looks like: as a service itself calls it. */
 export const INPUT_NAME = /^[A-Za-z_]\w{0,59}$/;
 /** What the name of a secret looks like. */
 export const SECRET_NAME = /^[a-z][a-z0-9-]{0,39}$/;
 
-/** Something that a service is asked with. */
+/** Something that a service is called with. */
 export interface ServiceInput {
   name: string;
   kind: ValueKind;
@@ -35,7 +35,7 @@ export interface ServiceValue {
   each?: string;
   kind: ValueKind;
   isList?: boolean;
-  /** What stands there when it is missing; nothing when not given. */
+  /** What is there when it is missing; nothing when not given. */
   missing?: string;
 }
 
@@ -66,7 +66,7 @@ export interface SoapRequest {
   isQualified?: boolean;
 }
 
-/** An outside service: how it is asked, and what forms may use of what comes back. */
+/** An outside service: the request, and what forms may use of what comes back. */
 export interface Service {
   name: string;
   title: string;
@@ -77,7 +77,7 @@ export interface Service {
   timeLimit?: number;
   /** Name of an input that says so instead. */
   timeLimitFrom?: string;
-  /** How often it is asked again that did not answer; never for what may not be repeated. */
+  /** How often it is tried again that did not answer; never for what may not be repeated. */
   again?: number;
   /** Seconds for which an answer to the same inputs is kept. */
   keep?: number;
@@ -94,7 +94,7 @@ export const STANDINGS_OF_REGISTER = ["known", "otherwise", "unknown"] as const;
 export type RegisterStatus = (typeof STANDINGS_OF_REGISTER)[number];
 
 /**
- * How asking a service ended: with an answer; with none for these inputs; it took longer than its time limit; it does not answer,
+ * How the call ended: with an answer; with none for these inputs; it took longer than its time limit; it does not answer,
  * or has failed so often that it is left alone; it refuses us; what it answers cannot be read; the address lies outside its territory.
  */
 export const SERVICE_OUTCOMES = ["answered", "none", "slow", "down", "refused", "malformed", "outside"] as const;

@@ -8,7 +8,7 @@ const [MOST_ITEMS, MOST_LETTERS] = [200, 2000];
 /** Positions of a line that a form gets at most, the first and the last among them, and decimals of their degrees. */
 const [MOST_POINTS, DECIMALS] = [500, 5];
 
-/** What forms may use of an answer, by name. A value that is missing, or not of its kind, is what the description puts in its place. */
+/** What forms may use of an answer, by name. A value that is missing, or not of the kind, is what the description puts instead. */
 export function readValues(
   { values }: Pick<Service, "values">,
   follow: Follow,
@@ -29,7 +29,7 @@ function textsOf({ way, each, kind }: ServiceValue, follow: Follow): string[] {
   return items.slice(0, MOST_ITEMS).flatMap((item) => textOf(item, kind) ?? []);
 }
 
-/** A value as a field holds it; undefined for one that is not of its kind. */
+/** A value as a field holds it; undefined for one that is not of the kind. */
 export function textOf(value: unknown, kind: ValueKind): string | undefined {
   if (kind === "line") return lineText(value);
   if (typeof value !== "string" && typeof value !== "number" && typeof value !== "boolean") return undefined;
@@ -42,7 +42,7 @@ export function textOf(value: unknown, kind: ValueKind): string | undefined {
   return /^(false|no|0)$/i.test(text) ? "no" : undefined;
 }
 
-/** The positions of a LineString, or of its text; of a long one some are left out. */
+/** The positions of a LineString, or of the text; of a long one some are left out. */
 function lineText(value: unknown): string | undefined {
   if (typeof value === "string") {
     const points = value.trim().split(/\s+/);

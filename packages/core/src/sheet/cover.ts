@@ -74,7 +74,7 @@ interface Texture {
   stray: number;
   /** Adds one mark to the path. @param chance 0 to 1, the same for the same place */
   mark(painter: Painter, x: number, y: number, chance: number): void;
-  /** Width of its ink; filled instead where there is none. */
+  /** Width of the ink; filled instead where there is none. */
   width?: number;
 }
 

@@ -210,7 +210,7 @@ function cutGeometry(
   };
 }
 
-/** A line in degrees, and the places of its points from which an edge runs along the frame that cut it. */
+/** A line in degrees, and the places of the points from which an edge runs along the frame that cut it. */
 interface Degrees {
   pairs: Pairs;
   cuts: number[];

@@ -42,13 +42,13 @@ export interface SheetFeature {
   properties: {
     layer: SheetLayer;
     /**
-     * 1 is the most important of its layer. Land of rank 1 was surveyed; of rank 2 it is a coarse outline, of rank 3 it was
-     * laid under what is held where those outlines know of none.
+     * 1 is the most important of the layer. Land of rank 1 was surveyed; of rank 2 it is a coarse outline, of rank 3 it was
+     * laid under what is stored where those outlines know of none.
      */
     rank: number;
     /** The local name first. */
     names?: Name[];
-    /** What a name stands for (country, town, water, peak), what a cover is, or that a boundary is one of countries. */
+    /** What a name represents (country, town, water, peak), what a cover is, or that a boundary is one of countries. */
     what?: string;
     /** Metres above the sea, of a peak, or of a contour: the outline of what lies as high or higher. */
     height?: number;

@@ -3,7 +3,7 @@ import { type Frame, framesMeet } from "./clip.ts";
 /** Children of a node. */
 const FAN = 16;
 
-/** A node, and the places of its children: nodes of the level below, or frames of the list in the lowest level. */
+/** A node, and the places of the children: nodes of the level below, or frames of the list in the lowest level. */
 interface Node {
   frame: Frame;
   children: readonly Node[];

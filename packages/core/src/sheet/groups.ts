@@ -5,10 +5,10 @@ import { LEAST_ZOOM } from "./view.ts";
 
 /** Markers nearer to each other than these CSS pixels stand in one group. */
 const REACH = 46;
-/** From this zoom on every marker stands alone. */
+/** From this zoom on every marker is alone. */
 const ALONE_ZOOM = 17;
 
-/** A group that has at most this share of its markers left has come apart: one marker less is not worth a press. */
+/** A group that has at most this share of the markers left has come apart: one marker less is not worth a press. */
 const LEFT = 0.75;
 
 /** The kind of a group of several kinds. */
@@ -16,15 +16,15 @@ const MIXED = -1;
 
 /** Markers that stand together at some zoom; one alone has a count of 1. */
 export interface MarkerGroup {
-  /** Middle of its markers, on the projected square. */
+  /** Middle of the markers, on the projected square. */
   x: number;
   y: number;
   count: number;
   /** Place in the list of the marker that it is known by; of a group of one, the marker. */
   first: number;
-  /** The kind that all of its markers are of; undefined when they are of several. */
+  /** The kind that all of the markers are of; undefined when they are of several. */
   kind?: number;
-  /** Mean of those of its markers that have a value; undefined when none has. */
+  /** Mean of those of the markers that have a value; undefined when none has. */
   mean?: number;
 }
 
@@ -119,7 +119,7 @@ export class MarkerGroups {
     return ALONE_ZOOM;
   }
 
-  /** The zoom from which a marker, by its place in the list, stands alone. */
+  /** The zoom from which a marker, by place in the list, is alone. */
   aloneAt(marker: number): number {
     for (let zoom = LEAST_ZOOM; zoom < ALONE_ZOOM; zoom++) {
       const level = this.#level(zoom);
@@ -152,7 +152,7 @@ function emptyLevel(length: number): Level {
 }
 
 /**
- * Joins what stands nearer than a reach. It sorts points by square cells in a hash table, so that those of a cell stand
+ * Joins what is nearer than a reach. It sorts points by square cells in a hash table, so that those of a cell stand
  * side by side in memory, and keeps its own memory from zoom to zoom: asking for new takes as long as the joining.
  */
 class Joiner {

@@ -16,7 +16,7 @@ export interface Label {
   y: number;
   /** Radians; 0 for level text. */
   turn: number;
-  /** Length of the line it stands along, on the projected square; 0 for a point. */
+  /** Length of the line it runs along, on the projected square; 0 for a point. */
   run: number;
 }
 
@@ -87,7 +87,7 @@ function namesOf({ geometry, properties, id }: SheetFeature, langs: readonly str
   }));
 }
 
-/** The name in the first language asked for that there is (RFC 4647 basic filtering), else the local one. */
+/** The name in the first preferred language that there is (RFC 4647 basic filtering), else the local one. */
 function nameFor(names: readonly Name[], langs: readonly string[]): Name {
   for (const lang of langs) {
     const wanted = lang.toLowerCase();
@@ -158,7 +158,7 @@ function alongLine(points: readonly { x: number; y: number }[]): Pick<Label, "x"
 
 /** CSS pixels of the shortest stretch of a contour that has its height written on it. */
 const LEAST_CONTOUR = 150;
-/** CSS pixels from a name to the local one below it, and from a peak's sign to its height. */
+/** CSS pixels from a name to the local one below it, and from a peak's sign to the height. */
 export const LOCAL_LINE = 14;
 export const PEAK_LINE = 11;
 
@@ -176,11 +176,11 @@ export interface Room {
   within?: { width: number; height: number };
   /** Leaves names out without a place being looked for. */
   isShown?: (label: Label) => boolean;
-  /** What stands on the map and must not be written over. */
+  /** What is on the map and must not be written over. */
   kept?: readonly ScreenBox[];
 }
 
-/** CSS pixels down that the name of a point may be moved to keep clear of what stands there, the first that fits. */
+/** CSS pixels down that the name of a point may be moved to keep clear of what is there, the first that fits. */
 const SHIFTS = [0, -24, 46];
 
 /**
@@ -212,7 +212,7 @@ export function placeLabels(
         return false;
       return !taken.some((other) => meet(box, other));
     };
-    // only what stands on the map is made way for: names that got out of each other's way would jump about
+    // only what is on the map is made way for: names that got out of each other's way would jump about
     const isCovered = kept.some((other) => meet(boxOf(label, width, spot.x, spot.y), other));
     const shift = (isCovered && !label.run && label.what !== "peak" ? SHIFTS : [0]).find(fits);
     if (shift === undefined) continue;
@@ -223,7 +223,7 @@ export function placeLabels(
   return placed;
 }
 
-/** A street's name as it stands on the street: with the local one behind it where there is room. */
+/** A street's name as it is on the street: with the local one behind it where there is room. */
 function alongStreet(label: Label, hasRoom: (label: Label) => boolean): Label | undefined {
   if (!label.local) return hasRoom(label) ? label : undefined;
   const alone = { ...label, local: undefined };

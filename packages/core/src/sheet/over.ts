@@ -15,7 +15,7 @@ const LAST_COUNTRY_ZOOM = 9.5;
 /** Of more markers than these, names do not keep clear. */
 const MOST_KEPT = 200;
 
-/** Where a marker stands, and how it looks. */
+/** Where a marker is, and how it looks. */
 export interface MapMarker extends Omit<MarkerSign, "x" | "y" | "lifted" | "within"> {
   at: Position;
   /** Where it was lifted off to be moved. */
@@ -32,11 +32,11 @@ export interface DevicePosition {
 /** A line between two or more positions, by great circles. */
 export interface MapLine {
   points: readonly Position[];
-  /** Colour of its ink; that of the positions when none is given. */
+  /** Colour of the ink; that of the positions when none is given. */
   colour?: string;
-  /** True for one of many: drawn without its length. */
+  /** True for one of many: drawn without the length. */
   isBare?: boolean;
-  /** Words at its middle, `{length}` in them for its length; that alone when not given. */
+  /** Words at the middle, `{length}` in them for the length; that alone when not given. */
   words?: string;
   /** True for a way by road, which is drawn through. */
   isRoad?: boolean;
@@ -45,20 +45,20 @@ export interface MapLine {
 /** A group of markers, and the colour of their ribbons; madder when none is given. */
 export interface SignedGroup extends Pick<MarkerGroup, "x" | "y" | "count"> {
   colour?: string;
-  /** Stands on its tab in place of the count; a few letters. */
+  /** Stands on the tab in place of the count; a few letters. */
   words?: string;
 }
 
-/** What stands on a group's tab. */
+/** What is on a group's tab. */
 export const tabOf = ({ count, words }: SignedGroup) => words ?? String(count);
 
-/** What stands on a map besides its names. */
+/** What is on a map besides its names. */
 export interface Over {
   markers?: readonly MapMarker[];
   /** Groups of markers; their middles on the projected square. */
   groups?: readonly SignedGroup[];
   lines?: readonly MapLine[];
-  /** The spot that was asked about. */
+  /** The spot that was looked up. */
   aim?: Position;
   device?: DevicePosition;
   /** The marker that has the keyboard. */
@@ -124,7 +124,7 @@ export function drawOver(
   if (chosen) drawChosen(painter, toScreen(view, size, chosen), style);
 }
 
-/** A line on the screen, in one piece over the 180th meridian too; of copies of the world the one nearest to its begin. */
+/** A line on the screen, in one piece over the 180th meridian too; of copies of the world the one nearest to the begin. */
 function strokesOf(points: readonly Position[], view: View, size: Size): { x: number; y: number }[] {
   const origin = originOf(view, size);
   const world = worldSize(view.zoom);
@@ -142,7 +142,7 @@ function strokesOf(points: readonly Position[], view: View, size: Size): { x: nu
   return spots;
 }
 
-/** What a marker takes of the screen, without its label. */
+/** What a marker takes of the screen, without the label. */
 const markerBox = ({ x, y }: { x: number; y: number }): ScreenBox => ({
   left: x - 10,
   top: y - 10,
@@ -197,7 +197,7 @@ export function forgetWidths(): void {
   widths.clear();
 }
 
-/** CSS pixels that the scale takes at most: of its length, and of what it stands off the corner. */
+/** CSS pixels that the scale takes at most: of the length, and of what it keeps from the corner. */
 const SCALE_LENGTH = 130;
 const SCALE_RIGHT = 16;
 const SCALE_BOTTOM = 24;

@@ -36,7 +36,7 @@ const SURVEYED = 1;
 const BETWEEN_COUNTRIES = 3;
 
 /**
- * Paints a tile's features from its north-west corner, without any labels.
+ * Paints a tile's features from the north-west corner, without any labels.
  * @param features of the tile, with a margin around it
  * @param painter a context with one unit to a CSS pixel
  */
@@ -49,7 +49,7 @@ export function partOf({ z, x, y }: TileName): SheetPart {
   return { z, left: x * TILE, top: y * TILE, width: TILE, height: TILE };
 }
 
-/** Paints any part of a sheet from its north-west corner, without any labels. */
+/** Paints any part of a sheet from the north-west corner, without any labels. */
 export function paintPart(painter: Painter, features: readonly SheetFeature[], part: SheetPart, look: SheetLook): void {
   const steps = paintInSlices(painter, features, part, look);
   while (!steps.next().done);
@@ -171,7 +171,7 @@ function paintWater(pen: Pen, of: LayerOf): void {
   pen.areas(lakes, style.water, "evenodd", style.coast, pen.part.z < 12 ? 0.6 : 1);
 }
 
-/** Houses of which nothing is known but where they stand. */
+/** Houses of which nothing is known but in place. */
 function paintPoints(pen: Pen, features: readonly SheetFeature[]): void {
   const { painter, style } = pen;
   const radius = pen.width(1.4, 1.3);

@@ -3,7 +3,7 @@ import type { SheetFeature } from "./features.ts";
 import type { Painter } from "./painter.ts";
 import type { SheetStyle } from "./styles.ts";
 
-/** What is painted: a part of the whole world's square at a zoom, in CSS pixels from its north-west corner. */
+/** What is painted: a part of the whole world's square at a zoom, in CSS pixels from the north-west corner. */
 export interface SheetPart {
   z: number;
   left: number;
@@ -12,7 +12,7 @@ export interface SheetPart {
   height: number;
 }
 
-/** A spot of a part, or a box in it, in CSS pixels from its north-west corner. */
+/** A spot of a part, or a box in it, in CSS pixels from the north-west corner. */
 export type Spot = [x: number, y: number];
 export interface Box {
   left: number;
@@ -21,7 +21,7 @@ export interface Box {
   bottom: number;
 }
 
-/** CSS pixels that no line's ink reaches from its middle. Of what a tile's margin holds, most is never seen. */
+/** CSS pixels that no line's ink reaches from the middle. Of what a tile's margin holds, most is never seen. */
 const BROAD = 24;
 
 /** Draws features on one part of a sheet. */

@@ -19,7 +19,7 @@ export interface PictureTiles {
   names?: boolean;
 }
 
-/** The greatest zoom of tiles that is asked for. */
+/** The greatest zoom of tiles that is requested. */
 const MOST_TILES = 24;
 const DEFAULT_MOST = 19;
 const LONGEST = 1000;
@@ -70,7 +70,7 @@ export function pictureTileUrl(url: string, { z, x, y }: TileName): string {
   return url.replace(VARIABLE, (_, name: string) => String(values[name.toLowerCase()]));
 }
 
-/** Which picture shows a tile, and which part of it: shares of its side. */
+/** Which picture shows a tile, and which part of it: shares of the side. */
 export interface PicturePart extends TileName {
   left: number;
   top: number;

@@ -63,7 +63,7 @@ export class PointGrid {
     return this.#cell((y - this.#frame.top) / (this.#frame.bottom - this.#frame.top));
   }
 
-  /** A cell for a share of the frame's side; points beyond it belong to the cell at its edge. */
+  /** A cell for a share of the frame's side; points beyond it belong to the cell at the edge. */
   #cell(share: number): number {
     return Math.max(0, Math.min(this.#side - 1, Math.floor((share || 0) * this.#side)));
   }

@@ -22,22 +22,22 @@ export interface MarkerSign {
   picture?: MarkerPicture;
   /** CSS pixels of the spot it was lifted off to be moved. */
   lifted?: { x: number; y: number };
-  /** CSS pixels of the picture's breadth, for its label to stay within. */
+  /** CSS pixels of the picture's breadth, for the label to stay within. */
   within?: number;
 }
 
-/** A picture that stands for a marker. */
+/** A picture that represents a marker. */
 export interface MarkerPicture {
   /** Of the kind that the painter's context draws. */
   image: unknown;
   /** CSS pixels. */
   width: number;
   height: number;
-  /** CSS pixels from its north-west corner to what stands on the spot; the middle of its foot when not given. */
+  /** CSS pixels from the north-west corner to what is on the spot; the middle of the foot when not given. */
   foot?: { x: number; y: number };
 }
 
-/** CSS pixels by which a marker stands above the spot while it is moved. */
+/** CSS pixels by which a marker is above the spot while it is moved. */
 const LIFT = 12;
 
 /** Radians of a whole circle. */
@@ -145,7 +145,7 @@ function ring(painter: Painter, size: number, colour: string, style: SheetStyle,
   painter.setLineDash([]);
 }
 
-/** CSS pixels from a marker's spot to its label, for a size of 1, and free around the label's text. */
+/** CSS pixels from a marker's spot to the label, for a size of 1, and free around the label's text. */
 const BESIDE_SPOT = 14;
 const AROUND_TEXT = 10;
 
@@ -179,7 +179,7 @@ function shortened(text: string, fits: (text: string) => boolean): string {
   return cut(length);
 }
 
-/** Draws the aim: four short strokes around the spot that was asked about, which itself stays free. */
+/** Draws the aim: four short strokes around the spot that was looked up, which itself stays free. */
 export function drawAim(painter: Painter, at: { x: number; y: number }, style: SheetStyle): void {
   painter.save();
   painter.translate(at.x, at.y);
@@ -205,7 +205,7 @@ export function drawAim(painter: Painter, at: { x: number; y: number }, style: S
 }
 
 /**
- * Draws a line over paper of its own, with a small ring at each end and its length beside its middle.
+ * Draws a line over paper of its own, with a small ring at each end and its length beside the middle.
  * @param spots CSS pixels of the points, at least two
  * @param length as it is to be read; none where it is empty
  * @param isRoad whether it is drawn through, as a way by road, rather than in dashes
@@ -267,7 +267,7 @@ function drawBeside(
   painter.fillText(text, at.x, at.y + 1);
 }
 
-/** Pixels between a line and the length that stands beside it. */
+/** Pixels between a line and the length that is next to it. */
 const BESIDE = 18;
 
 /** The spot beside a line half-way along it, below or to the right. */
@@ -313,7 +313,7 @@ export function letterCount(painter: Painter, text: string, style: SheetStyle): 
 }
 
 const COUNT_FONT = '13px "JetBrains Mono Variable", "JetBrains Mono", monospace';
-/** CSS pixels of half the narrowest tab, and of what stands free beside the number. */
+/** CSS pixels of half the narrowest tab, and of what is free beside the number. */
 const HALF_TAB = 22;
 const BESIDE_COUNT = 9;
 
@@ -323,7 +323,7 @@ export function digitWidth(painter: Painter): number {
   return painter.measureText("0").width;
 }
 
-/** Draws a group without its number. @param digits of the number, for which the tab has room */
+/** Draws a group without the number. @param digits of the number, for which the tab has room */
 export function drawSheaf(
   painter: Painter,
   at: { x: number; y: number },

@@ -1,4 +1,4 @@
-/** A step of a scale of numbers, or one of its words; and how many values are in it. */
+/** A step of a scale of numbers, or one of the words; and how many values are in it. */
 export interface ScaleStep {
   /** What it is called in a legend. */
   words: string;

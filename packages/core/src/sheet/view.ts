@@ -61,12 +61,12 @@ export function frameOf(view: View, { width, height }: Size, margin = 0): Frame 
   return { left: middle.x - across, right: middle.x + across, top: middle.y - down, bottom: middle.y + down };
 }
 
-/** A square tile of a view, and where it stands on the screen. */
+/** A square tile of a view, and where it is on the screen. */
 export interface PlacedTile {
   z: number;
   x: number;
   y: number;
-  /** CSS pixels of its north-west corner, and of its side. */
+  /** CSS pixels of the north-west corner, and of the side. */
   left: number;
   top: number;
   side: number;
@@ -150,9 +150,9 @@ export function viewOf(positions: readonly Position[], size: Size, closest: numb
   return { at: unproject({ x: onSquare((west + east) / 2), y: (north + south) / 2 }), zoom };
 }
 
-/** A part of a sheet that a view shows, of one copy of the world, and where it stands on the screen. */
+/** A part of a sheet that a view shows, of one copy of the world, and where it is on the screen. */
 export interface PlacedPart extends SheetPart {
-  /** CSS pixels of its west side on the screen, and of one of its own pixels. */
+  /** CSS pixels of the west side on the screen, and of one of its own pixels. */
   x: number;
   scale: number;
 }

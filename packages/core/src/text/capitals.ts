@@ -2,7 +2,7 @@ import { fold } from "./fold.ts";
 import { LANGUAGES } from "./languages/index.ts";
 
 const LETTERS = /\p{L}[\p{L}\p{M}]*/gu;
-/** Numbers of kings and centuries, and what is a letter alone: written in capitals whatever stands around. */
+/** Numbers of kings and centuries, and what is a letter alone: written in capitals whatever is around. */
 const NUMERAL = /^(?=[IVX])X{0,3}(?:IX|IV|V?I{0,3})$/;
 /** Short forms that are capitals wherever they stand. */
 const KEPT: ReadonlySet<string> = new Set(["NE", "NW", "SE", "SW", "PO", "US"]);
@@ -29,7 +29,7 @@ export function isInCapitals(text: string): boolean {
 }
 
 /**
- * A name that stands in capitals as people write it: "CALLE DE LA ESTACIÓN" is "Calle de la Estación", "L'ÉGLISE" at the end of a
+ * A name that is in capitals as people write it: "CALLE DE LA ESTACIÓN" is "Calle de la Estación", "L'ÉGLISE" at the end of a
  * name "l'Église", "PIO XII" stays "Pio XII". What has a small letter is left as it is.
  * @param lang BCP 47: which words are small, and how letters change (Turkish)
  */

@@ -1,6 +1,6 @@
 import { LETTERS, PAIRS } from "./letters.ts";
 
-/** Folded text with the way back to where each of its letters came from. */
+/** Folded text with the way back to where each of the letters came from. */
 export interface Folded {
   /** Lower-case Latin letters and digits without marks; other scripts keep their own letters. */
   text: string;
@@ -9,7 +9,7 @@ export interface Folded {
 }
 
 const MARK = /\p{M}/u;
-/** What stands between the two numbers of ½ once it is taken apart. */
+/** What is between the two numbers of ½ once it is taken apart. */
 const FRACTION_SLASH = "\u2044";
 
 /**

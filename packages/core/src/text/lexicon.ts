@@ -61,7 +61,7 @@ export class Lexicon {
     return false;
   }
 
-  /** A compound with the short kind of street at its end written out: "lindenstr" is "lindenstrasse"; by the longest that it may end with. */
+  /** A compound with the short kind of street at the end written out: "lindenstr" is "lindenstrasse"; by the longest that it may end with. */
   writtenOut(word: string): string[] {
     const fitting = this.#endings.filter(
       ([short]) => word.length >= short.length + SHORTEST_ENDING && word.endsWith(short),

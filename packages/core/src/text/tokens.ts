@@ -1,6 +1,6 @@
 import { type Folded, fold } from "./fold.ts";
 
-/** A word or number of a text, folded, with its place in the source (UTF-16 offsets, half open). */
+/** A word or number of a text, folded, with the place in the source (UTF-16 offsets, half open). */
 export interface Token {
   text: string;
   kind: "word" | "number";
@@ -10,9 +10,9 @@ export interface Token {
   from: number[];
   /** True when nothing that ends a word (space, comma) follows it: the person may still be typing it. */
   open: boolean;
-  /** True when a comma, a semicolon, a bar or the end of a line stands between it and the word before. */
+  /** True when a comma, a semicolon, a bar or the end of a line is between it and the word before. */
   isParted: boolean;
-  /** What stands at it and is no letter: "#12", "2º"; a slash between two letters, "c/o", at the first of them. */
+  /** What is at it and is no letter: "#12", "2º"; a slash between two letters, "c/o", at the first of them. */
   sign?: "#" | "º" | "/";
 }
 
@@ -46,7 +46,7 @@ const ELIDED: ReadonlySet<string> = new Set(["l", "d", "dell", "all", "nell", "d
 
 /**
  * Cuts a text into folded words and numbers. Apostrophes inside a word vanish ("Cooper's" is `coopers`), but part an
- * elided article from its word ("l'orme" is `l orme`); a dash or a slash between two numbers stays ("12-14", "12 / 3");
+ * elided article from the word ("l'orme" is `l orme`); a dash or a slash between two numbers stays ("12-14", "12 / 3");
  * everything else parts words.
  */
 export function tokenize(source: string): Token[] {
@@ -86,7 +86,7 @@ function cutWord({ text: whole, from: places }: Folded, found: string, at: numbe
   close(isTheLast(whole, offset));
 }
 
-/** One character that stands for two words, "㏾" or "℅", is one word: what is read of a text never overlaps. */
+/** One character that represents two words, "㏾" or "℅", is one word: what is read of a text never overlaps. */
 function join(token: Token, text: string, from: number[], open: boolean) {
   token.text += text;
   token.from.push(...from);

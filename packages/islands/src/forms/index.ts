@@ -6,7 +6,7 @@ import { OFFER_A_HOUSE } from "./offer-a-house.ts";
 import { READING_ROOMS } from "./reading-rooms.ts";
 import { SUGGEST_A_STOP } from "./suggest-a-stop.ts";
 
-/** The sample forms of the reading network, each with its ref. */
+/** The sample forms of the reading network, each with the ref. */
 export const SAMPLE_FORMS: readonly { ref: string; definition: FormDefinition }[] = [
   { ref: "become-a-reader", definition: BECOME_A_READER },
   { ref: "suggest-a-stop", definition: SUGGEST_A_STOP },

@@ -2,7 +2,7 @@ import type { Grid } from "./grid.ts";
 import { Heap } from "./heap.ts";
 import type { Point } from "./plane.ts";
 
-/** A river from its source to the sea; flow is the number of cells that drain into its end. */
+/** A river from the source to the sea; flow is the number of cells that drain into its end. */
 export interface River {
   points: Point[];
   flow: number;

@@ -1,7 +1,7 @@
 import type { Point } from "../ground/plane.ts";
 import type { Random } from "../random.ts";
 
-/** A house on a line: its entrance, its outline, and the side it stands on. */
+/** A house on a line: its entrance, its outline, and the side it is on. */
 export interface Building {
   entrance: Point;
   outline: Point[];

@@ -10,7 +10,7 @@ export interface Road {
   points: Point[];
 }
 
-/** Joins the towns: from each to its two nearest that can be reached over land. */
+/** Joins the towns: from each to the two nearest that can be reached over land. */
 export function joinTowns(heights: Grid, sites: readonly Site[]): Road[] {
   const roads: Road[] = [];
   const joined = new Set<string>();
@@ -42,7 +42,7 @@ export function trace(heights: Grid, from: Int32Array, end: Point): Point[] {
   return points;
 }
 
-/** Takes the staircase out of a way over cells: each point to the mean of its neighbours, a few times. */
+/** Takes the staircase out of a way over cells: each point to the mean of the neighbours, a few times. */
 export function ease(points: Point[], times = 3): Point[] {
   let line = points;
   for (let k = 0; k < times; k++) {

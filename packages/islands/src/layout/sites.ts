@@ -3,7 +3,7 @@ import { distance, type Point } from "../ground/plane.ts";
 import type { River } from "../ground/rivers.ts";
 import type { Random } from "../random.ts";
 
-/** Where a town stands and how large it is. */
+/** Where a town is and how large it is. */
 export interface Site {
   at: Point;
   /** Radius of the built-up part in metres. */

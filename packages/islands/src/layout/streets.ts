@@ -141,7 +141,7 @@ export function numberBothSides(houses: readonly Building[], { random, code }: G
   });
 }
 
-/** What a town's size adds to the importance of its streets. */
+/** What a town's size adds to the importance of the streets. */
 const weightOf = (town: Town) => 0.2 * Math.min(1, town.site.population / 40000);
 
 function areaFor(town: Town, point: Point): string {
@@ -163,7 +163,7 @@ interface StreetPlan {
   importance: number;
 }
 
-/** Adds a street with its numbers and its buildings. */
+/** Adds a street with the numbers and its buildings. */
 export function addStreet(
   world: World,
   { code, plane }: Ground,

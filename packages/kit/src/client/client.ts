@@ -32,7 +32,7 @@ export interface ClientOptions {
   url?: string;
   /** Milliseconds after which a lookup is given up; 8000 when not given. */
   timeout?: number;
-  /** How often a lookup is asked again that was not answered, for a fault that may pass; twice when not given. */
+  /** How often a lookup is tried again that was not answered, for a fault that may pass; twice when not given. */
   retries?: number;
   /** Milliseconds for which an answer is kept for the same question; half a minute when not given, 0 for never. */
   keep?: number;
@@ -51,7 +51,7 @@ export type Params = Record<string, string | number | undefined>;
 
 /** Milliseconds before the first retry; each next one waits twice as long. */
 const PAUSE = 250;
-/** A service that wants to be left alone for longer than these milliseconds is not asked again by itself. */
+/** A service that wants to be left alone for longer than these milliseconds is not requested again by itself. */
 const LONGEST_PAUSE = 2000;
 const KEEP = 30_000;
 /** A service has a time limit of its own; that is waited for. */
@@ -84,7 +84,7 @@ export class Client {
     return this.#get("reverse", "/v1/reverse", { at: positionText(at), ...params }, signal);
   }
 
-  /** One record by its ref. @param params such as `{ facts: "phone,openingHours" }` */
+  /** One record by ref. @param params such as `{ facts: "phone,openingHours" }` */
   record(ref: string, params: Params = {}, signal?: AbortSignal): Promise<RecordAnswer> {
     return this.#get("record", `/v1/records/${encodeURIComponent(ref)}`, params, signal);
   }
@@ -99,7 +99,7 @@ export class Client {
     return this.#get("distance", "/v1/distance", { from: positionText(from), to: positionText(to) }, signal);
   }
 
-  /** The countries held, each with its profile. */
+  /** The countries with data, each with the profile. */
   countries(signal?: AbortSignal): Promise<CountriesAnswer> {
     return this.#get("countries", "/v1/countries", {}, signal);
   }
@@ -125,7 +125,7 @@ export class Client {
   /**
    * Asks an outside service that is described in the workbench. How it went is its `outcome`: a service that is slow, down or refuses
    * is no error.
-   * @param inputs a text for each of its inputs, such as `{ town: "Tidewell" }`
+   * @param inputs a text for each of the inputs, such as `{ town: "Tidewell" }`
    */
   ask(service: string, inputs: Readonly<Record<string, string>>, signal?: AbortSignal): Promise<ServiceAnswer> {
     const path = `/v1/services/${encodeURIComponent(service)}`;

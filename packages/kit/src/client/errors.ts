@@ -14,9 +14,9 @@ export class LookupError extends Error {
     message: string,
     /** What the service said, for the developer. */
     readonly problem?: Problem,
-    /** Whether asking again may help. */
+    /** Whether a retry may help. */
     readonly again = false,
-    /** Milliseconds after which the service wants to be asked again, where it said so. */
+    /** Milliseconds after which the service wants to be tried again, where it said so. */
     readonly after?: number,
   ) {
     super(message);
@@ -48,7 +48,7 @@ function tellDeveloper(problem: Problem | undefined): void {
 export function errorOf(status: number, problem: Problem | undefined, after?: number): LookupError {
   if (status === 401 || status === 403) tellDeveloper(problem);
   if (status === 401 || status === 403)
-    // what is to be done about a key is for the developer: it stands in the problem
+    // what is to be done about a key is for the developer: it is in the problem
     return new LookupError("refused", wordsOf("refused"), problem);
   if (status === 429) return new LookupError("limit", wordsOf("limit"), problem, true, after);
   if (status === 404 || status === 410) return new LookupError("missing", wordsOf("missing"), problem);

@@ -6,8 +6,8 @@ const permissions = new WeakMap<Client, Promise<Pick<KeyAnswer, "calls">>>();
 const NOTHING: Pick<KeyAnswer, "calls"> = { calls: [] };
 
 /**
- * Which of some kinds of lookup a client's key may not ask for, so that a page can say so at its start rather than show
- * nothing later; all of them for a key that is refused. What it may is asked once; where that is not answered, nothing lacks.
+ * Which of some kinds of lookup a client's key may not ask for, so that a page can say so at the start rather than show
+ * nothing later; all of them for a key that is refused. What it may is requested once; where that is not answered, nothing lacks.
  * What lacks is said in the console, for whoever wrote the page.
  */
 export async function lacking(client: Client, uses: readonly KeyCall[]): Promise<KeyCall[]> {

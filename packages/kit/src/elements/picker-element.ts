@@ -26,7 +26,7 @@ const STYLE = `
  * Attributes: `web-key` and `url` (the service), `label`, `kinds`, `countries`, `anywhere` (a spot is taken as it is), `at`
  * (`LAT,LON`) and `zoom` for where it begins; `name`, under which the form is sent `NAME`, `NAME-ref`, `NAME-lat` and
  * `NAME-lon`; `fills` to fill the form's other controls by their autofill tokens, its value the address's section. Words on
- * the button are what stands in the element. Parts to style: `button`, `dialog`.
+ * the button are what is in the element. Parts to style: `button`, `dialog`.
  */
 export class PickerElement extends ElementBase {
   static readonly formAssociated = true;

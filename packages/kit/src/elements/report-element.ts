@@ -85,7 +85,7 @@ export class ReportElement extends ElementBase {
     this.#open.focus();
   }
 
-  /** What is meant: by its ref, or as it was chosen in a search element. */
+  /** What is meant: by ref, or as it was chosen in a search element. */
   get ref(): string | undefined {
     const search = (this.getRootNode() as Document | ShadowRoot).getElementById(this.getAttribute("for") ?? "");
     const record = search && "record" in search ? (search.record as { id: string } | undefined) : undefined;

@@ -4,7 +4,7 @@ import { StillControl } from "../map/still-control.ts";
 import { adopt } from "../style.ts";
 import { clientOf, ElementBase, SERVICE_ATTRIBUTES } from "./service.ts";
 
-/** What is handed to the picture as it is asked. */
+/** What is handed to the picture as it is requested. */
 const ASKED = ["of", "at", "markers", "line", "zoom", "sheet", "lang"] as const;
 
 const STYLE = `
@@ -17,8 +17,8 @@ img[hidden] { display: none; }
 /**
  * `<bibliotope-still>`: a picture of the map. Attributes: `web-key` and `url` (the service), `of` (a ref) or `at`
  * (`LAT,LON`), `size` (`300x200`), `zoom`, `markers`, `line`, `sheet`, `lang`, and `label` for those who do not see it.
- * With `control` it is itself the way to its place: a press opens it, its menu shows the way and copies the position.
- * By night it is asked for by night.
+ * With `control` it is itself the way to the place: a press opens it, its menu shows the way and copies the position.
+ * By night it is requested by night.
  */
 export class StillElement extends ElementBase {
   static readonly observedAttributes = [...SERVICE_ATTRIBUTES, ...ASKED, "size", "label", "control"];
@@ -51,7 +51,7 @@ export class StillElement extends ElementBase {
     if (this.shadowRoot) this.#show();
   }
 
-  /** Makes it the way to its place, or a plain picture again. */
+  /** Makes it the way to the place, or a plain picture again. */
   #place(client: Client): void {
     const root = this.shadowRoot!;
     const at = readPosition(this.getAttribute("at") ?? "");

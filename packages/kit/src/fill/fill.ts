@@ -5,7 +5,7 @@ import { LookupError } from "../client/errors.ts";
 import { type Control, isControl, writeValue } from "../form/controls.ts";
 import { SearchBox } from "../search/box.ts";
 
-/** A form's controls that carry a token of an address, with the field that each stands for. */
+/** A form's controls that carry a token of an address, with the field that each represents. */
 function controlsOf(form: HTMLFormElement): { control: Control; field: Field }[] {
   return [...form.elements].flatMap((control) => {
     const autofill = control.getAttribute("data-autofill") ?? control.getAttribute("autocomplete");

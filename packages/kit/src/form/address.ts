@@ -27,12 +27,12 @@ const MOST_CANDIDATES = 8;
 const NOWHERE: Omit<FormAnswer, "at" | "exactness"> = { ref: "", kind: "place", line: "", parts: {}, autofill: {} };
 
 /**
- * Chosen from a list, pressed on the map, come to by moving, asked for by what the fields say, where the device is, or
+ * Chosen from a list, pressed on the map, come to by moving, looked up from the fields, where the device is, or
  * exchanged with the other address.
  */
 export type FilledBy = "chosen" | "pressed" | "moved" | "asked" | "located" | "exchanged";
 
-/** What the lookups of an address may do with its form. */
+/** What the lookups of an address may do with the form. */
 export interface AddressTarget {
   client: Client;
   trace?: Tracer;
@@ -70,8 +70,8 @@ export class AddressLookups {
   #isLocated = false;
 
   /**
-   * @param search input of its search field, where it has one
-   * @param anchor what stands before the words
+   * @param search input of the search field, where it has one
+   * @param anchor what is before the words
    */
   constructor(
     readonly name: string,
@@ -103,7 +103,7 @@ export class AddressLookups {
         client,
         trace,
         narrow: () => this.#narrowed(),
-        // a choice is resolved by its ref, never by its text
+        // a choice is resolved by ref, never by its text
         chosen: ({ ref }, typed) => void this.#fillBy("chosen", (signal) => client.record(ref, { typed }, signal)),
         cleared: () => target.cleared(),
       });
@@ -119,7 +119,7 @@ export class AddressLookups {
     const params = { ...(q === undefined ? parts : { q }), ...narrowed, limit: MOST_CANDIDATES };
     const answer = await this.#ask((signal) => this.target.client.forward(params, signal));
     if (!answer) {
-      // the same may be asked again once it works
+      // the same may be tried again once it works
       this.#last = undefined;
       return;
     }
@@ -223,7 +223,7 @@ export class AddressLookups {
    * The fields state another place than the record that filled them: answers that are under way are to what stood there
    * before.
    * @param place what stood there
-   * @param isAsked whether what stands there now can be asked for
+   * @param isAsked whether what is there now can be requested
    */
   changed(place: string, isAsked: boolean): void {
     this.#underWay?.abort();
@@ -248,7 +248,7 @@ export class AddressLookups {
     this.#last = undefined;
   }
 
-  /** Nothing is asked and nothing was: as after a reset. */
+  /** No request is made and nothing was: as after a reset. */
   forget(): void {
     this.#underWay?.abort();
     this.#last = undefined;
@@ -256,7 +256,7 @@ export class AddressLookups {
     this.say("");
   }
 
-  /** What was found is in the form now; the same question need not be asked. */
+  /** What was found is in the form now; the same question need not be sent. */
   noteAsked(question: Question | undefined): void {
     this.#last = question;
   }

@@ -117,7 +117,7 @@ class FormBinding implements Binding {
   readonly #turns = new Map<string, number>();
   /** What stood in each country field last. */
   readonly #countries = new Map<string, string>();
-  /** What was taken out of each address with its country. */
+  /** What was taken out of each address with the country. */
   readonly #emptiedBefore = new Map<string, Emptied>();
   readonly #stop = new AbortController();
   readonly #undo: FieldUndo;
@@ -220,7 +220,7 @@ class FormBinding implements Binding {
     for (const [address, text] of words) if (!this.#stop.signal.aborted) this.#of(address).say(text);
   }
 
-  /** A register has confirmed an address; with an answer, that form of it takes the place of what stands there. */
+  /** A register has confirmed an address; with an answer, that form of it takes the place of what is there. */
   registered(address: string, official?: FormAnswer): void {
     const filled = filledAddressOf(this.state, address);
     if (filled?.state !== "chosen") return;
@@ -360,7 +360,7 @@ class FormBinding implements Binding {
     if (question) void this.#of(address).ask(question);
   }
 
-  /** The record stands there again. */
+  /** The record is there again. */
   #back(address: string): void {
     const write = this.#took(goBack(this.#definition, this.state, address));
     this.#write(write);
@@ -373,7 +373,7 @@ class FormBinding implements Binding {
     this.options.filled?.(answer, "chosen", address);
   }
 
-  /** What a lookup of an address is asked with: what the person wrote. */
+  /** What a lookup of an address is called with: what the person wrote. */
   #questionOf(address: string): Question | undefined {
     return questionOf(this.#definition, this.#written(), address);
   }
@@ -449,7 +449,7 @@ class FormBinding implements Binding {
     }
   }
 
-  /** True for the field of a country that is asked first: all others of its address are of that country. */
+  /** True for the field of a country that is chosen first: all others of the address are of that country. */
   #decidesCountry(field: string): boolean {
     const found = this.#definition.fields.find(({ name }) => name === field);
     return found?.kind === "country" && ruleOf(this.#definition, addressOf(found)).countryFirst === true;

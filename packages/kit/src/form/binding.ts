@@ -9,7 +9,7 @@ export interface BindOptions {
   client: Client;
   /** The form's definition; without one the form is filled by its inputs' autofill tokens. */
   definition?: FormDefinition;
-  /** Values by field of a stored record: nothing is asked, and nothing counts as filled or corrected. */
+  /** Values by field of a stored record: no request is made, and nothing counts as filled or corrected. */
   record?: Values;
   trace?: Tracer;
   /** Where the device's position comes from; the browser when not given. */
@@ -47,7 +47,7 @@ export interface Binding {
   locate(address?: string): void;
   /** Exchanges the form's two addresses. */
   exchange(): void;
-  /** What stands in the fields now, by name. */
+  /** What is in the fields now, by name. */
   values(): Values;
   /** What an address is now: empty, the person's own words, a record, or a record that was changed. */
   addressState(address?: string): AddressState;

@@ -62,7 +62,7 @@ function isAutofilled(element: Element): boolean {
   }
 }
 
-/** What stands around a control with its label: our own frame, the label around it, or the control itself. */
+/** What is around a control with the label: our own frame, the label around it, or the control itself. */
 export function frameOf(control: Element): HTMLElement {
   return (control.closest(".bt-field") ?? control.closest("label") ?? control) as HTMLElement;
 }

@@ -9,7 +9,7 @@ export interface CountryChoice {
   name: string;
 }
 
-/** A field with its label, as people meet it; a hidden one is an input alone. */
+/** A field with the label, as people meet it; a hidden one is an input alone. */
 export function renderField(field: Field, id: string, countries: readonly CountryChoice[]): HTMLElement {
   const { kind, name, label, help, half } = field;
   if (kind === "hidden") {

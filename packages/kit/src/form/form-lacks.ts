@@ -4,7 +4,7 @@ import { lacking } from "../client/lacking.ts";
 import type { Tracer } from "../trace.ts";
 import { say } from "../words/say.ts";
 
-/** What of a form cannot work with its page's key, in words for the person, by the name of the address. */
+/** What of a form cannot work with the page's key, in words for the person, by the name of the address. */
 export async function formLacks(
   client: Client,
   definition: FormDefinition,

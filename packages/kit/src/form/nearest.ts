@@ -7,7 +7,7 @@ import type { Client } from "../client/client.ts";
 export const WALK = 5000;
 
 /**
- * What an address of a form takes from a position: the nearest record of its kinds and countries, a house where it names
+ * What an address of a form takes from a position: the nearest record of the kinds and countries, a house where it names
  * no kind. One that is wherever the position is takes what lies beside it within an hour's walk, an area if need be.
  * @param radius metres; as near as one means what is pressed when not given
  */

@@ -9,7 +9,7 @@ import type { Binding } from "./binding.ts";
 export interface MapPickerOptions {
   client: Client;
   definition: FormDefinition;
-  /** The map field that it stands for. */
+  /** The map field that it represents. */
   field: Field;
   binding: Binding;
   /** Where its address lies now. */

@@ -18,7 +18,7 @@ export function definitionFrom(form: HTMLFormElement): FormDefinition {
     ];
   });
   const definition: FormDefinition = { title: "", fields };
-  // its first line searches, so that nothing is asked when it is left
+  // its first line searches, so that no request is made when it is left
   const addresses = addressesOf(definition).map((name) => ({ name, start: { on: "choice" as const } }));
   return { ...definition, fields: fields.filter((field) => isFillable(field) || field.kind === "search"), addresses };
 }

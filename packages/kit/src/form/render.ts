@@ -45,7 +45,7 @@ export interface RenderOptions {
   mapIn?: HTMLElement;
   /** Leave the map out altogether. */
   withoutMap?: boolean;
-  /** Values by field of a stored record. Its ref alone is asked for: whether there still is such a place. */
+  /** Values by field of a stored record. Its ref alone is requested: whether there still is such a place. */
   record?: Values;
   trace?: Tracer;
   isByPerson?: BindOptions["isByPerson"];
@@ -71,7 +71,7 @@ export const POINT = "bibliotope:point";
 
 let forms = 0;
 
-/** Renders a form from its definition and binds it: search, filling and map work as the definition says. */
+/** Renders a form from the definition and binds it: search, filling and map work as the definition says. */
 export function renderForm(container: HTMLElement, definition: FormDefinition, options: RenderOptions): RenderedForm {
   adopt(container.getRootNode() as Document, FORM_STYLE);
   const { client, countries, record = {} } = options;
@@ -106,7 +106,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
       ...shownPictures(mapField?.pictures),
       ...(options.geolocation ? { geolocation: options.geolocation } : {}),
     });
-  /** Where each address lies now, by its name. */
+  /** Where each address lies now, by name. */
   const places = new Map<string, PlacedMarker>();
   const distances = new Distances(form, definition);
   /** Ways by road that services have answered. */
@@ -127,7 +127,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
     const here = places.get(address);
     void distances.set([...places.values()].map(({ at }) => at));
     showStills(form, definition, client, address, here);
-    // while a marker is moved, it stands where the person holds it
+    // while a marker is moved, it is where the person holds it
     if (!map || why === "moved") return;
     if (here && places.size === 1) {
       map.setLines([]);
@@ -212,7 +212,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
     }
     if (address) binding.fillWith(address, own);
     else binding.say(say("Nothing was found near this position."), own);
-    // dropped, the marker stands at the address it was dropped by, or goes back to the last one
+    // dropped, the marker is at the address it was dropped by, or goes back to the last one
     if (isLast && places.has(own) && (address || why === "drag")) mark(own);
   });
   return {
@@ -238,7 +238,7 @@ function withStored(field: Field, record: Values): Field {
 /** Where an address lies, and what it is called there. */
 interface PlacedMarker {
   at: Position;
-  /** Of the record that stands there. */
+  /** Of the record that is there. */
   ref?: string;
   label?: string;
   card?: Card;
@@ -254,7 +254,7 @@ const markerOf = ({ at, label, card }: PlacedMarker) => ({
   draggable: true,
 });
 
-/** What opens a map over the form, with its label. */
+/** What opens a map over the form, with the label. */
 function opening({ name, label, help }: Field, opener: HTMLElement): HTMLElement {
   const frame = make("div", "bt-field");
   frame.dataset.field = name;

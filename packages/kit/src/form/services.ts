@@ -20,7 +20,7 @@ import { say } from "../words/say.ts";
 import type { BindOptions } from "./binding.ts";
 import { controlOf, frameOf, isByPerson, writeValue } from "./controls.ts";
 
-/** What of its form a rule may use. */
+/** What of the form a rule may use. */
 export interface ServicesTarget {
   client: Client;
   definition: FormDefinition;
@@ -28,14 +28,14 @@ export interface ServicesTarget {
   isByPerson?: BindOptions["isByPerson"];
   drawn?: BindOptions["drawn"];
   values(): Values;
-  /** A register has confirmed the address; with an answer, that form of it takes the place of what stands there. */
+  /** A register has confirmed the address; with an answer, that form of it takes the place of what is there. */
   registered(address: string, official?: FormAnswer): void;
 }
 
 /** Milliseconds after which it is said that a service is asked. */
 const SAY_AFTER = 400;
 
-/** The outside services that a form asks: when its rules say so, with what stands in it then; their values fall with the address. */
+/** The outside services that a form asks: when its rules say so, with what is in it then; their values fall with the address. */
 export class FormServices {
   readonly #rules: Rule[];
   readonly #found = new Map<string, FormAnswer>();
@@ -129,7 +129,7 @@ export class FormServices {
     }
   }
 
-  /** @param again whether the same may be asked once more */
+  /** @param again whether the same may be sent once more */
   #start(isMeant: (rule: ServiceRule) => boolean, again = false): void {
     for (const rule of this.#rules) if (isMeant(rule.rule)) void this.#ask(rule, again);
   }
@@ -138,7 +138,7 @@ export class FormServices {
     const { ask, address = "", when } = rule.rule;
     const inputs = serviceInputs(rule.rule, this.target.values(), this.#found.get(address), this.#answers);
     const question = JSON.stringify(inputs);
-    // a service that is asked with nothing has nothing to say
+    // a service that is called with nothing has nothing to say
     if (!Object.keys(inputs).length && Object.keys(rule.rule.with).length) return this.#takeOut(rule);
     if (!again && when.on !== "chosen" && question === rule.lastInputs) return;
     const signal = rule.begin(question, this.#called(rule));
@@ -155,7 +155,7 @@ export class FormServices {
 
   #called = ({ rule }: Rule) => rule.called ?? rule.ask;
 
-  /** Nothing is asked of a service any more, and nothing of it is left: the same may be asked anew. */
+  /** No request is made of a service any more, and nothing of it is left: the same may be called anew. */
   #takeOut(rule: Rule): void {
     rule.drop();
     this.#take(rule, undefined);

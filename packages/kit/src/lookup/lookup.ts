@@ -17,7 +17,7 @@ export interface ReverseParams {
   lang?: string;
 }
 
-/** What is asked of each lookup: a value goes in, and an answer comes out. */
+/** The parameters of each lookup: a value goes in, and an answer comes out. */
 export interface LookupValues {
   forward: Params;
   reverse: Position | ReverseParams;
@@ -38,7 +38,7 @@ export interface LookupResults {
 export type LookupName = keyof LookupValues;
 
 /**
- * How a lookup stands: nothing asked, on its way, answered, failed. While another value is on its way, what was answered last stays
+ * The state of a lookup: no request yet, on the way, answered, failed. While another value is on the way, what was answered last stays
  * there, and says that it is of the value before.
  */
 export interface LookupState<N extends LookupName> {
@@ -50,16 +50,16 @@ export interface LookupState<N extends LookupName> {
   error: LookupError | undefined;
 }
 
-/** A lookup without a search box: a value goes in, and how it stands comes out. */
+/** A lookup without a search box: a value goes in, and the state comes out. */
 export interface Lookup<N extends LookupName> {
   readonly state: LookupState<N>;
-  /** Asks for another value; the same one is not asked again. With undefined nothing is asked. */
+  /** Asks for another value; the same one is not requested again. With undefined no request is made. */
   set(value: LookupValues[N] | undefined): void;
   /** Asks once more for the same value. */
   again(): void;
-  /** Drops what is on its way; what was answered stays. */
+  /** Drops what is on the way; what was answered stays. */
   cancel(): void;
-  /** Hears how it stands, at once and whenever that changes. @returns what ends it */
+  /** Hears the state, at once and whenever that changes. @returns what ends it */
   subscribe(heard: (state: LookupState<N>) => void): () => void;
 }
 
@@ -73,8 +73,8 @@ const ASKS: { [N in LookupName]: Ask<N> } = {
   forward: (client, params, signal) => client.forward(params, signal),
   reverse: (client, value, signal) => {
     if (!("at" in value)) return client.reverse(value, {}, signal);
-    const { at, ...asked } = value;
-    return client.reverse(at, asked, signal);
+    const { at, ...params } = value;
+    return client.reverse(at, params, signal);
   },
   record: (client, ref, signal) => client.record(ref, {}, signal),
   height: async (client, at, signal) => (await client.height(at, signal)).metres,
@@ -148,7 +148,7 @@ export function lookup<N extends LookupName>(client: Client, name: N, value?: Lo
       if (!underWay) return;
       drop();
       change({ status: state.result === undefined ? "idle" : "done" });
-      // the same value may be asked anew
+      // the same value may be called anew
       key = DROPPED;
     },
     subscribe(heard) {

@@ -23,7 +23,7 @@ export function describeView({ at, zoom }: View, { width }: Size, shown: SheetKi
   return say("{sheet}, {length} across, around {lat}, {lon}.", { ...place, length });
 }
 
-/** What stands on a map, in words; also what has no position and cannot stand there. */
+/** What is on a map, in words; also what has no position and cannot stand there. */
 export function describeMarkers(markers: readonly Marker[], placed: readonly number[]): string {
   const unset = markers.length - placed.length;
   const named = placed.flatMap((place) => {

@@ -22,11 +22,11 @@ export interface Drawn {
   /** Whether all tiles are there, and whether one failed to come. */
   complete: boolean;
   missing: boolean;
-  /** Whether the sheet stands somewhere in place of a picture. */
+  /** Whether the sheet is somewhere in place of a picture. */
   lost: boolean;
 }
 
-/** What a tile is drawn with: its picture, blank paper, or what stands in. */
+/** What a tile is drawn with: its picture, blank paper, or what is in. */
 type Picture = ImageBitmap | "missing" | undefined;
 
 const isSame = (a: ReadonlyMap<string, Picture>, b: ReadonlyMap<string, Picture>) =>
@@ -36,7 +36,7 @@ const isSame = (a: ReadonlyMap<string, Picture>, b: ReadonlyMap<string, Picture>
 type Box = [x: number, y: number, width: number, height: number];
 
 /**
- * The tiles of a view as one picture. While the map is only moved, what stands on it already is moved along, and only
+ * The tiles of a view as one picture. While the map is only moved, what is on it already is moved along, and only
  * what comes into sight is drawn: scaling all tiles for every frame takes longer than a frame has. It moves from one
  * canvas to another, of which the page shows one: a third to copy to would take as long again.
  */
@@ -85,7 +85,7 @@ export class TileLayer {
         top * ratio + this.#origin.y - origin.y,
         side * ratio,
       );
-      // a tile of another copy of the world stands elsewhere
+      // a tile of another copy of the world is elsewhere
       const key = `${Math.round((left - corner.x) / side)}/${y}`;
       const picture = tile.bitmap ?? (tile.missing ? "missing" : undefined);
       const isNew = !shift || !this.#drawn.has(key) || this.#drawn.get(key) !== picture;
@@ -156,7 +156,7 @@ export class TileLayer {
     this.#shown.restore();
   }
 
-  /** Draws a tile; where it has not come, a larger or smaller one stands in, and blank paper where it will not. */
+  /** Draws a tile; where it has not come, a larger or smaller one is in, and blank paper where it will not. */
   #drawTile(tiles: Tiles, { z, x, y, bitmap, missing }: Tile, box: Box, style: SheetStyle): void {
     if (bitmap) {
       this.#shown.drawImage(bitmap, ...box);

@@ -5,7 +5,7 @@ const GAP = 250;
 export class Follower<T> {
   #next: { what: T; isLast: boolean } | undefined;
   #timer: ReturnType<typeof setTimeout> | undefined;
-  #asked = Number.NEGATIVE_INFINITY;
+  #requestedAt = Number.NEGATIVE_INFINITY;
   #underWay: AbortController | undefined;
 
   /** @param ask is given a signal that aborts when a later question is asked; what it throws then is dropped */
@@ -14,7 +14,7 @@ export class Follower<T> {
   /** It is here now. @param isLast true when it has come to rest */
   move(what: T, isLast: boolean): void {
     this.#next = { what, isLast };
-    this.#timer ??= setTimeout(() => this.#go(), Math.max(0, this.#asked + GAP - performance.now()));
+    this.#timer ??= setTimeout(() => this.#go(), Math.max(0, this.#requestedAt + GAP - performance.now()));
   }
 
   /** Forgets what was to be asked, and drops what is being answered. */
@@ -30,7 +30,7 @@ export class Follower<T> {
     if (!this.#next) return;
     const { what, isLast } = this.#next;
     this.#next = undefined;
-    this.#asked = performance.now();
+    this.#requestedAt = performance.now();
     this.#underWay?.abort();
     const controller = new AbortController();
     this.#underWay = controller;

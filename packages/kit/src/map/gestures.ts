@@ -9,7 +9,7 @@ export interface GestureTarget {
   glide(view: View): void;
   /** Pressed without moving. */
   press(at: Spot): void;
-  /** The pointer stands here, or left. */
+  /** The pointer is here, or left. */
   hover(at: Spot | undefined): void;
   /** A part of the map is being chosen, or no longer. */
   box(from: Spot | undefined, to: Spot): void;

@@ -34,7 +34,7 @@ export function handOn(at: Position, label = "", { show, way }: HandOnTemplates 
   };
 }
 
-/** A `geo:` URI (RFC 5870) with its label as a parameter, which a reader that does not know it leaves aside. */
+/** A `geo:` URI (RFC 5870) with the label as a parameter, which a reader that does not know it leaves aside. */
 export function geoUri({ lat, lon }: Position, label = ""): string {
   return `geo:${lat},${lon}${label ? `;name=${encodeURIComponent(label)}` : ""}`;
 }

@@ -3,7 +3,7 @@ import { hiddenContextOf } from "./context.ts";
 
 /** Names kept as pictures. */
 const KEPT = 800;
-/** CSS pixels around a name for its halo, and above and below it for a second line. */
+/** CSS pixels around a name for the halo, and above and below it for a second line. */
 const MARGIN = 6;
 const LINES = 24;
 /** Milliseconds of a frame for lettering new names; the others come a frame later. */

@@ -57,7 +57,7 @@ export interface MapControlsTarget {
 
 let maps = 0;
 
-/** What stands on and around a map besides the drawing: its buttons, cards, notes, words for screen readers. */
+/** What is on and around a map besides the drawing: its buttons, cards, notes, words for screen readers. */
 export class MapControls {
   readonly element = make("div", "bt-sheet");
   readonly #said = make("p", "bt-unseen");

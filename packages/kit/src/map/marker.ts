@@ -10,7 +10,7 @@ export interface OwnPicture {
   /** CSS pixels. */
   width: number;
   height: number;
-  /** CSS pixels from its north-west corner to what stands on the spot; the middle of its foot when not given. */
+  /** CSS pixels from the north-west corner to what is on the spot; the middle of the foot when not given. */
   foot?: { x: number; y: number };
 }
 
@@ -21,7 +21,7 @@ export type CardFact = readonly [name: string, value: string, href?: string];
 export interface Card {
   title: string;
   facts?: readonly CardFact[];
-  /** What is shown on request: facts, and a picture that is asked for only then. */
+  /** What is shown on request: facts, and a picture that is requested only then. */
   more?: { facts?: readonly CardFact[]; picture?: { src: string; alt: string } };
   /** Offers to hand the place on to the device's own map application. */
   handsOn?: boolean;
@@ -29,13 +29,13 @@ export interface Card {
 
 /** A marker on a map. */
 export interface Marker extends Omit<MapMarker, "at" | "from" | "picture"> {
-  /** Where it stands; one that has no position yet is not shown, and the map says so. */
+  /** Where it is; one that has no position yet is not shown, and the map says so. */
   at: Position | undefined;
   /** Its name for screen readers and the list of markers; the label or the number when not given. */
   name?: string;
   picture?: OwnPicture;
   card?: Card;
-  /** A number of which the group that it stands in has the mean. */
+  /** A number of which the group that it is in has the mean. */
   value?: number | undefined;
   /** May be moved by pointer and keyboard. */
   draggable?: boolean;
@@ -43,7 +43,7 @@ export interface Marker extends Omit<MapMarker, "at" | "from" | "picture"> {
   heard?: (event: MarkerEvent) => void;
 }
 
-/** How a group of markers looks: the colour of its ribbons, and what stands on its tab in place of the count. */
+/** How a group of markers looks: the colour of the ribbons, and what is on the tab in place of the count. */
 export type OfGroup = (group: { count: number; mean?: number }) => {
   colour?: string | undefined;
   words?: string | undefined;

@@ -32,7 +32,7 @@ interface Lifted {
   at: Position;
 }
 
-/** The markers of a map: what stands where, in groups where they are dense, and what is being moved. */
+/** The markers of a map: what is where, in groups where they are dense, and what is being moved. */
 export class Markers {
   #markers: readonly Marker[] = [];
   /** Places of the markers that have a position. */
@@ -75,12 +75,12 @@ export class Markers {
     return this.#placed;
   }
 
-  /** Where a marker stands now. */
+  /** Where a marker is now. */
   at(place: number): Position {
     return this.#lifted?.place === place ? this.#lifted.at : this.#markers[place].at!;
   }
 
-  /** What is to be drawn of a view; a group in the colour of its markers, when they have one. */
+  /** What is to be drawn of a view; a group in the colour of the markers, when they have one. */
   over(view: View, size: Size): { markers: MapMarker[]; groups: SignedGroup[] } {
     const { alone, groups } = this.#standing(view, size);
     return {
@@ -141,12 +141,12 @@ export class Markers {
     return this.#groups?.apartAt(group) ?? 0;
   }
 
-  /** True while a marker stands in a group with others. */
+  /** True while a marker is in a group with others. */
   isGrouped(place: number, view: View): boolean {
     return this.#groups !== undefined && view.zoom < this.aloneAt(place);
   }
 
-  /** The zoom from which a marker stands alone. */
+  /** The zoom from which a marker is alone. */
   aloneAt(place: number): number {
     return this.#groups?.aloneAt(this.#placed.indexOf(place)) ?? 0;
   }
@@ -225,7 +225,7 @@ export class Markers {
     return { alone, groups };
   }
 
-  /** A picture that has come; one that has not, or never will, leaves our own sign in its place. */
+  /** A picture that has come; one that has not, or never will, leaves our own sign instead. */
   #image(src: string): HTMLImageElement | undefined {
     const image = this.#pictures.get(src);
     return image?.complete && image.naturalWidth > 0 ? image : undefined;

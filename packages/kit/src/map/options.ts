@@ -6,7 +6,7 @@ import type { MapControlsOptions } from "./map-controls.ts";
 
 export interface MapOptions extends MapControlsOptions {
   client: Client;
-  /** What stands there before anything is known: the whole archipelago when not given. */
+  /** What is there before anything is known: the whole archipelago when not given. */
   view?: View;
   /** Streets when not given. */
   sheet?: SheetKind;

@@ -6,10 +6,10 @@ import type { Markers } from "./markers.ts";
 import { SignStamps } from "./sign-stamps.ts";
 import type { Frame, Viewer } from "./viewer.ts";
 
-/** What stands on a map besides its markers. */
+/** What is on a map besides its markers. */
 export class Overlay {
   lines: readonly MapLine[] = [];
-  /** The spot that was asked about. */
+  /** The spot that was looked up. */
   wanted: Position | undefined;
   device: DevicePosition | undefined;
   isAiming = false;

@@ -39,7 +39,7 @@ export type Painted =
       bitmap: ImageBitmap;
       labels: Label[];
       took: number;
-      /** Why the sheet stands there in place of the picture. */
+      /** Why the sheet is there in place of the picture. */
       lost?: string;
     }
   | { id: number; failed: string };

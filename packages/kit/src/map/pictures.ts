@@ -8,7 +8,7 @@ import {
 } from "@bibliotope/core/sheet";
 import { contextOf } from "./context.ts";
 
-/** Milliseconds for a picture to come, bytes that it may have, and pixels of its side. */
+/** Milliseconds for a picture to come, bytes that it may have, and pixels of the side. */
 const PATIENCE = 8000;
 const LARGEST = 4 * 2 ** 20;
 const BROADEST = 2048;

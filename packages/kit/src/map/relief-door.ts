@@ -72,7 +72,7 @@ export class ReliefDoor {
     this.target.closed();
   }
 
-  /** Takes the view away with the map it stands on. */
+  /** Takes the view away with the map it is on. */
   destroy(): void {
     this.#view?.destroy();
     this.#view = undefined;

@@ -162,13 +162,13 @@ export class SheetMap {
     this.#furniture.markersChanged();
   }
 
-  /** Draws lines between positions, by great circles, each with its length unless it is bare. */
+  /** Draws lines between positions, by great circles, each with the length unless it is bare. */
   setLines(lines: readonly MapLine[]): void {
     this.#overlay.lines = lines.filter(({ points }) => points.length > 1);
     this.#viewer.draw();
   }
 
-  /** Shows the spot that was asked about, or none. */
+  /** Shows the spot that was looked up, or none. */
   setAim(at: Position | undefined): void {
     this.#overlay.wanted = at;
     this.#viewer.draw();
@@ -198,7 +198,7 @@ export class SheetMap {
       this.glide({ at: marker.at, zoom: this.view.zoom >= 15 ? this.view.zoom : HOUSE_ZOOM });
   }
 
-  /** Shows the ground in relief around the marker that stands out, or the middle of the map. Loads what draws it. */
+  /** Shows the ground in relief around the marker that is highlighted, or the middle of the map. Loads what draws it. */
   openRelief(): Promise<void> {
     const { all, placed } = this.#markers;
     const place = placed.find((one) => all[one].marked) ?? (placed.length === 1 ? placed[0] : undefined);
@@ -221,7 +221,7 @@ export class SheetMap {
     this.#pressed.push(heard);
   }
 
-  /** Hears which marker the pointer stands on, by its place in the list. */
+  /** Hears which marker the pointer is on, by place in the list. */
   onHover(heard: (marker: number | undefined) => void): void {
     this.#hovered.push(heard);
   }
@@ -405,7 +405,7 @@ export class SheetMap {
     for (const heard of this.#pressed) heard(at);
   }
 
-  /** Brings a marker into sight, and out of its group. */
+  /** Brings a marker into sight, and out of the group. */
   #reach(place: number): void {
     const { view, size } = this.#viewer;
     const at = this.#markers.at(place);

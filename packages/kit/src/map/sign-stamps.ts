@@ -13,7 +13,7 @@ import { hiddenContextOf } from "./context.ts";
 
 /** Signs kept as pictures. */
 const KEPT = 800;
-/** CSS pixels from a sign's spot to the sides of what it may take, and to its top and bottom. */
+/** CSS pixels from a sign's spot to the sides of what it may take, and to the top and bottom. */
 const SIDE = 48;
 const ABOVE = 22;
 const BELOW = 70;
@@ -97,7 +97,7 @@ export class SignStamps {
   }
 
   /**
-   * A group's sheaf and the letters on its tab, all of one width, each with device pixels by which it stands further right. A picture for
+   * A group's sheaf and the letters on the tab, all of one width, each with device pixels by which it stands further right. A picture for
    * each count is slower: every zoom has other counts, and each new picture has to be handed to whoever draws.
    */
   #piecesOf(tab: string, colour: string, style: SheetStyle): [Stamp, number][] {

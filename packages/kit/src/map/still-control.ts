@@ -31,7 +31,7 @@ const STYLE = `
 `;
 
 /**
- * A picture that is itself the way to its place: a press opens it, in the device's map application on a phone, on a page
+ * A picture that is itself the way to the place: a press opens it, in the device's map application on a phone, on a page
  * of its own elsewhere; its menu, which the context menu's key and button open too, shows the way and copies the position.
  */
 export class StillControl {
@@ -40,7 +40,7 @@ export class StillControl {
   readonly #more = makeButton("bt-place-more", say("Options for this place"), () => this.#toggle());
   readonly #menu = make("ul", "bt-place-menu");
   readonly #said = make("p", "bt-place-said");
-  /** The page of the place, once it was asked for. */
+  /** The page of the place, once it was requested. */
   #page: Promise<string | undefined> | undefined;
 
   constructor(

@@ -6,12 +6,12 @@ import TileWorker from "./tile.worker.ts?worker&inline";
 export interface Tile extends TileName {
   bitmap?: ImageBitmap;
   labels: Label[];
-  /** `performance.now()` of its arrival, or of its failing. */
+  /** `performance.now()` of the arrival, or of the failing. */
   since?: number;
   failed?: boolean;
-  /** True from its first failing until it comes. */
+  /** True from the first failing until it comes. */
   missing?: boolean;
-  /** Why the sheet stands there in place of a picture, and how often in turn. */
+  /** Why the sheet is there in place of a picture, and how often in turn. */
   lost?: string;
   losses?: number;
 }
@@ -25,7 +25,7 @@ const KEPT = 160;
 
 /** Tiles of one map: asked for once, painted off the main thread, kept while they are near. */
 export class Tiles {
-  /** Milliseconds until a tile that failed is asked for again. */
+  /** Milliseconds until a tile that failed is requested again. */
   static readonly AGAIN = 4000;
   readonly #tiles = new Map<string, LoadedTile>();
   /** Jobs under way, with the tile they are for. */
@@ -47,12 +47,12 @@ export class Tiles {
     );
   }
 
-  /** A tile, painted or on its way. */
+  /** A tile, painted or on the way. */
   get({ z, x, y }: TileName, ratio: number): Tile {
     const key = `${z}/${x}/${y}`;
     let tile = this.#tiles.get(key);
     if (!tile || isDue(tile)) {
-      // what stands in for a picture stays until that comes
+      // what is in for a picture stays until that comes
       const { bitmap, labels = [], lost, losses, missing } = tile ?? ({} as Partial<LoadedTile>);
       tile = { z, x, y, labels, job: ++this.#count, used: 0, missing, bitmap, lost, losses };
       this.#tiles.set(key, tile);
@@ -70,7 +70,7 @@ export class Tiles {
     return tile?.bitmap && tile;
   }
 
-  /** Lets go of what was not used lately, and of what is on its way but no longer wanted. */
+  /** Lets go of what was not used lately, and of what is on the way but no longer wanted. */
   sweep(wanted: ReadonlySet<string>): void {
     for (const [key, tile] of this.#tiles) {
       if (tile.bitmap || tile.failed || wanted.has(key)) continue;
@@ -109,7 +109,7 @@ export class Tiles {
     if (!tile || tile.job !== painted.id) return;
     tile.since = performance.now();
     if ("failed" in painted) {
-      // what stands in for a picture goes on standing there
+      // what is in for a picture goes on standing there
       Object.assign(tile, { failed: true, missing: !tile.bitmap });
     } else {
       const { bitmap, labels, lost } = painted;
@@ -126,10 +126,10 @@ export class Tiles {
   }
 }
 
-/** Turns after which a picture that does not come is asked for no less often. */
+/** Turns after which a picture that does not come is requested no less often. */
 const MOST_DOUBLINGS = 5;
 
-/** True for a tile that is to be asked for again: one that failed soon, a picture that stays away less and less often. */
+/** True for a tile that is to be requested again: one that failed soon, a picture that stays away less and less often. */
 function isDue({ failed, lost, losses = 0, since }: Tile): boolean {
   if (since === undefined || !(failed || lost)) return false;
   const wait = failed ? Tiles.AGAIN : Tiles.AGAIN * 2 ** Math.min(losses - 1, MOST_DOUBLINGS);

@@ -1,7 +1,7 @@
 import { isPosition } from "@bibliotope/core/geo";
 import { LEAST_ZOOM, MOST_ZOOM, SHEETS, type SheetKind, type View } from "@bibliotope/core/sheet";
 
-/** What of a map stands in a page's address: `#at=-35.174,-21.6309&zoom=16.4&sheet=heights`. */
+/** What of a map is in a page's address: `#at=-35.174,-21.6309&zoom=16.4&sheet=heights`. */
 export interface UrlView {
   view?: View;
   sheet?: SheetKind;
@@ -17,7 +17,7 @@ export function readUrlView(hash: string): UrlView {
   return { ...(isView ? { view: { at: { lat, lon }, zoom } } : {}), ...(sheet ? { sheet } : {}) };
 }
 
-/** The part behind `#` with a view in it; what else stands there stays. */
+/** The part behind `#` with a view in it; what else is there stays. */
 export function writeUrlView(hash: string, { at, zoom }: View, sheet: SheetKind): string {
   const words = new URLSearchParams(hash.replace(/^#/, ""));
   words.set("at", `${at.lat.toFixed(5)},${at.lon.toFixed(5)}`);

@@ -93,7 +93,7 @@ export class Viewer {
     window.addEventListener("online", () => this.draw(), { signal });
   }
 
-  /** Begins to watch its size, when it stands in a page. */
+  /** Begins to watch its size, when it is in a page. */
   begin(): void {
     this.#sizes.observe(this.element);
   }
@@ -229,7 +229,7 @@ export class Viewer {
     const isWhole = this.hooks.over({ context, labels, style, ratio });
     this.hooks.painted(complete && isWhole, { isMissing: missing, isLost: lost });
     if (!isWhole) this.draw();
-    // what failed is asked for again, also while nobody moves the map
+    // what failed is requested again, also while nobody moves the map
     if (missing || lost)
       this.#retry ??= setTimeout(() => {
         this.#retry = undefined;

@@ -28,7 +28,7 @@ export interface HandedBack {
   place?: PickedPlace;
 }
 
-/** @param isSpot whether the spot itself is meant, and what lies near only stands beside it */
+/** @param isSpot whether the spot itself is meant, and what lies near only is next to it */
 export function placeOfPicked({ at, record }: Picked, isSpot: boolean): PickedPlace {
   if (record && (!isSpot || sphereDistance(at, record.properties.at) < 1)) {
     const { line, lines, kind, exactness, parts, at: own } = record.properties;
@@ -46,7 +46,7 @@ export function placeOfPicked({ at, record }: Picked, isSpot: boolean): PickedPl
   };
 }
 
-/** The address that a picker goes on to, with what came of it in its query string. */
+/** The address that a picker goes on to, with what came of it in the query string. */
 export function redirectOf(to: string, { ended, state, place }: HandedBack): string {
   const url = new URL(to);
   url.searchParams.set("ended", ended);
@@ -66,7 +66,7 @@ interface Bridge {
 }
 
 /**
- * The bridge of the web view that a page is shown in, by its name: an object that the program has put into the page, or a
+ * The bridge of the web view that a page is shown in, by name: an object that the program has put into the page, or a
  * message handler of the platform's own.
  */
 export function bridgeOf(name: string, page: object = window): Bridge | undefined {

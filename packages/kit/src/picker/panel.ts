@@ -13,7 +13,7 @@ import { adopt } from "../style.ts";
 import { say } from "../words/say.ts";
 import { PICKER_STYLE } from "./style.ts";
 
-/** What stands under the mark: a spot, and the record that is meant by it. */
+/** What is under the mark: a spot, and the record that is meant by it. */
 export interface Picked {
   at: Position;
   /** None where a spot is taken as it is, and nothing lies beside it. */
@@ -45,7 +45,7 @@ export interface PickerOptions {
 
 /** As close as houses are told apart. */
 const HOUSE_ZOOM = 17;
-/** Metres within which the mark stands where something was chosen. */
+/** Metres within which the mark is where something was chosen. */
 const THERE = 2;
 
 /** Search, map, mark and words, with Done and Cancel: what is picked is told, and handed over on Done alone. */
@@ -59,7 +59,7 @@ export class PickerPanel {
   #box: SearchBox | undefined;
   #map: SheetMap | undefined;
   #picked: Picked | undefined;
-  /** What was chosen by its name: as long as the mark stands there, that is meant. */
+  /** What was chosen by name: as long as the mark is there, that is meant. */
   #chosen: RecordFeature | undefined;
   /** True while the map moves to what was chosen. */
   #isGoing = false;
@@ -121,7 +121,7 @@ export class PickerPanel {
     const isHouse = kind === "address" || kind === "place";
     const map = this.#map;
     if (!map) return;
-    // the mark stands in the middle: an area is shown around its own point
+    // the mark is in the middle: an area is shown around its own point
     map.glide({ at, zoom: isHouse ? Math.max(map.view.zoom, HOUSE_ZOOM) : zoomOf(kind) });
   }
 
@@ -161,11 +161,11 @@ export class PickerPanel {
     else this.#set(undefined, say("Nothing was found near this position."));
   }
 
-  /** Whether what was chosen is still meant: the mark stands there, or the map is on its way there. */
+  /** Whether what was chosen is still meant: the mark is there, or the map is on the way there. */
   #isMeant(chosen: Position, at: Position, isLast: boolean): boolean {
     const isThere = sphereDistance(at, chosen) < THERE;
     if (isThere) this.#isGoing = false;
-    // where the map was on its way, or before it set out, is not where anybody put the mark
+    // where the map was on the way, or before it set out, is not where anybody put the mark
     const isOnTheWay = !isLast || sphereDistance(at, this.#map?.view.at ?? at) >= THERE;
     return isThere || (this.#isGoing && isOnTheWay);
   }

@@ -106,7 +106,7 @@ export function SearchField({
   );
 }
 
-/** A line with its matched letters marked. */
+/** A line with the matched letters marked. */
 function marked({ line, marks }: Suggestion): ReactNode[] {
   const pieces = marks.flatMap(([start, end], i) => [
     line.slice(i ? marks[i - 1][1] : 0, start),
@@ -230,7 +230,7 @@ export interface DefinedFormProps {
   className?: string;
 }
 
-/** A whole form by its definition: fields, search, map and all of its rules. */
+/** A whole form by its definition: fields, search, map and all of the rules. */
 export function DefinedForm({ definition, record, onSubmit, onFilled, className }: DefinedFormProps) {
   const client = useClient();
   const place = useRef<HTMLDivElement>(null);

@@ -3,11 +3,11 @@ import type { LookupError } from "../client/errors.ts";
 import { type Lookup, type LookupName, type LookupState, type LookupValues, lookup } from "../lookup/lookup.ts";
 import { useClient } from "./service.tsx";
 
-/** A lookup in a component: how it stands, and what can be done about it. */
+/** A lookup in a component: the state, and what can be done about it. */
 export interface UsedLookup<N extends LookupName> extends LookupState<N> {
   /** Asks once more for the same value. */
   again: () => void;
-  /** Drops what is on its way. */
+  /** Drops what is on the way. */
   cancel: () => void;
 }
 
@@ -19,13 +19,13 @@ export interface UseLookupOptions {
   suspense?: boolean;
 }
 
-/** Candidates for an address by its parts or as text; nothing is asked while that is undefined. */
+/** Candidates for an address by parts or as text; no request is made while that is undefined. */
 export const useForward = (params: LookupValues["forward"] | undefined, options?: UseLookupOptions) =>
   useLookup("forward", params, options);
 /** What lies at a position. */
 export const useReverse = (at: LookupValues["reverse"] | undefined, options?: UseLookupOptions) =>
   useLookup("reverse", at, options);
-/** One record by its ref. */
+/** One record by ref. */
 export const useRecord = (ref: string | undefined, options?: UseLookupOptions) => useLookup("record", ref, options);
 /** How high the ground lies, in metres above the sea. */
 export const useHeight = (at: LookupValues["height"] | undefined, options?: UseLookupOptions) =>

@@ -43,7 +43,7 @@ export interface Search extends SearchState {
   choose(index: number): void;
   /** Goes on to the numbers of a street or the units of a building. */
   enter(index: number): boolean;
-  /** Shows a text without asking for it. */
+  /** Shows a text without requesting it. */
   setText(text: string): void;
 }
 

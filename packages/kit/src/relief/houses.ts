@@ -3,7 +3,7 @@ import type { SheetFeature, TileName } from "@bibliotope/core/sheet";
 import { BufferAttribute, BufferGeometry, ShapeUtils, Vector2 } from "three";
 import { type Ground, toScene } from "./terrain.ts";
 
-/** A house: its outline in metres of the scene, the ground it stands on and its roof, in metres above the sea. */
+/** A house: its outline in metres of the scene, the ground it is on and its roof, in metres above the sea. */
 export interface Building {
   outline: { x: number; z: number }[];
   foot: number;

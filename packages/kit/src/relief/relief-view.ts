@@ -307,7 +307,7 @@ export class ReliefView {
     this.#awaited.set(`${tile.z}/${tile.x}/${tile.y}`, { tile, fineness, material });
   }
 
-  /** Puts the painted tiles that have come onto their ground; those that failed are asked for again after a while. */
+  /** Puts the painted tiles that have come onto their ground; those that failed are requested again after a while. */
   #dress(): void {
     let [isWaiting, isMissing] = [false, false];
     for (const [key, { tile, fineness, material }] of this.#awaited) {

@@ -28,7 +28,7 @@ export interface Hole {
 }
 
 /**
- * The ground under a tile as a mesh with texture coordinates of the tile from its north-west corner.
+ * The ground under a tile as a mesh with texture coordinates of the tile from the north-west corner.
  * @param cells to a side
  * @param lowered metres by which it lies below the true ground, so that finer ground lies over it
  */

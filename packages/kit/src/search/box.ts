@@ -24,7 +24,7 @@ export interface SearchBoxOptions {
 let boxes = 0;
 
 /**
- * Makes a plain text input a search box after the ARIA combobox pattern (list autocomplete): the list stands under the
+ * Makes a plain text input a search box after the ARIA combobox pattern (list autocomplete): the list is under the
  * input, the focus stays in it, and a live region says how many lines there are.
  */
 export class SearchBox {
@@ -53,12 +53,12 @@ export class SearchBox {
     this.#listen();
   }
 
-  /** What stands in it. */
+  /** What is in it. */
   get text(): string {
     return this.input.value;
   }
 
-  /** Shows a text without asking for it. */
+  /** Shows a text without requesting it. */
   setText(text: string): void {
     this.input.value = text;
     this.#machine.set(text);
@@ -181,7 +181,7 @@ export class SearchBox {
 
   #show(state: SearchState): void {
     const { input } = this;
-    // the help has nothing to add to what stands there whole
+    // the help has nothing to add to what is there whole
     if (state.status === "open" && this.options.isAside && state.suggestions.every(({ sure }) => sure)) {
       this.#machine.close();
       return;
@@ -257,7 +257,7 @@ function optionFor(
   return option;
 }
 
-/** A line with its matched letters marked. Text is only ever text. */
+/** A line with the matched letters marked. Text is only ever text. */
 function marked(line: string, marks: readonly (readonly [number, number])[]): Node[] {
   const nodes: Node[] = [];
   let at = 0;

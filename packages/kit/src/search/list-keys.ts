@@ -13,7 +13,7 @@ export interface PressedKey {
   altKey: boolean;
   /** True while a character is being composed: the keys are the composer's. */
   isComposing: boolean;
-  /** The caret stands behind the last letter. */
+  /** The caret is behind the last letter. */
   isAtEnd: boolean;
 }
 

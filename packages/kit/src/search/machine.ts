@@ -10,7 +10,7 @@ export interface SearchState {
   suggestions: readonly Suggestion[];
   /** The line under the hand, or -1. */
   active: number;
-  /** Letters have followed: the list is of what stood there before, and the next one is on its way. */
+  /** Letters have followed: the list is of what stood there before, and the next one is on the way. */
   isBehind?: boolean;
   /** Words for the person, when there is nothing to choose from. */
   words?: string;
@@ -29,7 +29,7 @@ export interface Choice {
 export type Ask = (text: string, signal: AbortSignal, inside?: string) => Promise<SuggestAnswer>;
 
 export interface SearchOptions {
-  /** What is asked; can be given later, by {@link SearchMachine.answerBy}. */
+  /** The request; can be given later, by {@link SearchMachine.answerBy}. */
   ask?: Ask;
   change: (state: SearchState) => void;
   /** Letters before the first question; 1 when not given. */
@@ -47,7 +47,7 @@ const GAP = 70;
 /**
  * A search box without a box: no DOM, no framework. Waits for a pause that fits how long answers take; while an answer
  * is under way, letters that follow wait for it, so that answers slower than the typing come to be seen at all and a
- * third of the letters ask at most. Answers to what no longer stands there are dropped, and nothing is asked in the
+ * third of the letters ask at most. Answers to what no longer is there are dropped, and no request is made in the
  * middle of a composed character.
  */
 export class SearchMachine {
@@ -59,7 +59,7 @@ export class SearchMachine {
   #usual = SHORTEST_WAIT;
   #ask: Ask | undefined;
   /** Set while a line is being pressed; resolved when it is not any more. */
-  #held: Promise<void> | undefined;
+  #pause: Promise<void> | undefined;
   #letGo: (() => void) | undefined;
   /** Letters typed since the text last stood for something else. */
   #typed = 0;
@@ -68,7 +68,7 @@ export class SearchMachine {
     this.#ask = options.ask;
   }
 
-  /** From now on there is something to ask; letters that wait are asked for. */
+  /** From now on there is something to ask; letters that wait are requested. */
   answerBy(ask: Ask): void {
     this.#ask = ask;
     if (this.state.status === "waiting") this.input(this.state.text);
@@ -104,7 +104,7 @@ export class SearchMachine {
     }
   }
 
-  /** A character is being composed (IME); what stands there is not yet what is meant. */
+  /** A character is being composed (IME); what is there is not yet what is meant. */
   compose(on: boolean, text: string): void {
     this.#composing = on;
     if (!on) this.input(text);
@@ -123,7 +123,7 @@ export class SearchMachine {
     if (this.state.status === "open" && active !== this.state.active) this.#set({ active });
   }
 
-  /** Takes a line; its text stands in the box without another question. @returns the line, if there is one */
+  /** Takes a line; its text is in the box without another question. @returns the line, if there is one */
   choose(index: number): Choice | undefined {
     const suggestion = this.state.suggestions[index];
     if (!suggestion) return undefined;
@@ -137,7 +137,7 @@ export class SearchMachine {
     const inside = this.state.suggestions[index];
     if (!inside?.more || !this.#ask) return false;
     this.#cancel();
-    // a space stands where the number goes
+    // a space is where the number goes
     this.#set({ status: "loading", text: ` ${inside.line}`, suggestions: [], active: -1, words: undefined, inside });
     void this.#question(this.state.text);
     return true;
@@ -145,14 +145,14 @@ export class SearchMachine {
 
   /** A line is being pressed: what is answered meanwhile is shown when it is released. */
   hold(): void {
-    this.#held ??= new Promise((resolve) => {
+    this.#pause ??= new Promise((resolve) => {
       this.#letGo = resolve;
     });
   }
 
   release(): void {
     this.#letGo?.();
-    this.#held = undefined;
+    this.#pause = undefined;
   }
 
   /** Closes the list; the text stays. */
@@ -161,7 +161,7 @@ export class SearchMachine {
     this.#set({ status: "idle", suggestions: [], active: -1, words: undefined });
   }
 
-  /** Text set by the page: nothing is asked. */
+  /** Text set by the page: no request is made. */
   set(text: string): void {
     this.#rest(text);
   }
@@ -187,10 +187,10 @@ export class SearchMachine {
     if (this.state.status !== "loading") this.#set({ status: "loading" });
     try {
       const answer = await ask(text, controller.signal, this.state.inside?.ref);
-      await this.#held;
+      await this.#pause;
       if (controller.signal.aborted) return;
       this.#underWay = undefined;
-      // letters followed: their question is next, and what came stands there until it is answered
+      // letters followed: their question is next, and what came is there until it is answered
       if (text !== this.state.text) this.#askIn(GAP);
       this.#usual = this.#usual * 0.7 + (performance.now() - began) * 0.3;
       const { suggestions } = answer;

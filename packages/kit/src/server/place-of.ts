@@ -24,7 +24,7 @@ import { LookupError } from "../client/errors.ts";
 
 /**
  * Why an address of a body has no place: something that was written is not so in the likeliest record, or it is not as
- * exact as was asked for; several records fit; none does, or nothing was written; the service did not answer.
+ * exact as was requested; several records fit; none does, or nothing was written; the service did not answer.
  */
 export type NoPlace = "differs" | "several" | "none" | "unsure";
 
@@ -45,7 +45,7 @@ export type Place =
       parts: RecordProperties["parts"];
       /** None for a position that the form lets be anywhere. */
       record?: RecordFeature;
-      /** What the form's register says of it, where that was asked and speaks for it. */
+      /** What the form's register says of it, where that was requested and speaks for it. */
       register?: Registered;
     }
   | {
@@ -59,7 +59,7 @@ export type Place =
       differences: readonly Difference[];
       /** True when the same body may have a place later. */
       again: boolean;
-      /** True when the person asked for just what they typed: it may be stored, without a position. */
+      /** True when the user chose to keep what they typed: it may be stored, without a position. */
       isTyped: boolean;
     };
 
@@ -71,7 +71,7 @@ export type BodyAddress =
 
 /** What a register has said. */
 export interface Registered {
-  /** Name of its service. */
+  /** Name of the service. */
   service: string;
   /** Known, known in another form, or not known; none where it did not answer. */
   standing?: ServiceAnswer["standing"];
@@ -80,7 +80,7 @@ export interface Registered {
 
 export interface PlaceOptions {
   /**
-   * Asks the register that the form confirms the address by: an address that was taken in its form is the record's too. One that does
+   * Asks the register that the form confirms the address by: an address that was taken in the form is the record's too. One that does
    * not answer holds nothing up.
    */
   register?: boolean;
@@ -157,7 +157,7 @@ export async function placeOf(client: Client, body: BodyAddress, options: PlaceO
 }
 
 /**
- * The places of all addresses of a form that people see, as its values stand. What people asked to be taken as they typed
+ * The places of all addresses of a form that people see, with the current values. What people asked to be taken as they typed
  * it is stored without a position.
  *
  * @example
@@ -241,7 +241,7 @@ async function recordOf(
   try {
     return await client.record(ref, {}, options.signal);
   } catch (error) {
-    // a ref that is no longer there: what stands in the fields is still asked for
+    // a ref that is no longer there: what is in the fields is still asked for
     if (error instanceof LookupError && error.trouble === "missing") return undefined;
     throw error;
   }

@@ -17,7 +17,7 @@ export interface StandInRecord {
   line: string;
   at?: Position;
   kind?: Kind;
-  /** Names of its parts, such as `{ house: "12", street: "Harbour Row", town: "Tidewell" }`. */
+  /** Names of the parts, such as `{ house: "12", street: "Harbour Row", town: "Tidewell" }`. */
   parts?: Partial<Record<PartName, string>>;
   /** Values of autofill tokens; made of the parts when not given. */
   autofill?: Record<string, string>;

@@ -23,7 +23,7 @@ import { Records, type StandInRecord } from "./records.ts";
 /** A request that was made of a stand-in. */
 export interface RecordedRequest {
   call: CallName;
-  /** What stood in its path and query string, without the key. */
+  /** What stood in the path and query string, without the key. */
   words: Readonly<Record<string, string>>;
 }
 
@@ -143,17 +143,17 @@ const PIXEL = "data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' widt
 
 /**
  * A service for tests that ask no network: it answers from records or answers that a test writes down, plays every situation,
- * waits for nothing, and keeps what it was asked.
+ * waits for nothing, and keeps what it was requested.
  */
 export class StandIn {
-  /** All that it was asked, in order. */
+  /** All that it was requested, in order. */
   readonly requests: RecordedRequest[] = [];
   readonly #records: Records;
   readonly #services: NonNullable<StandInOptions["services"]>;
   readonly #written: Written[];
   #plays: Situation | "offline" | undefined;
   /** Those that wait for `release`, while `slow` is played. */
-  #held: (() => void)[] = [];
+  #delayed: (() => void)[] = [];
 
   constructor({ records = [], services = {}, answers = [], plays }: StandInOptions = {}) {
     this.#records = new Records(records);
@@ -185,7 +185,7 @@ export class StandIn {
 
   /** Lets go what `slow` has kept back. */
   release(): void {
-    for (const go of this.#held.splice(0)) go();
+    for (const go of this.#delayed.splice(0)) go();
   }
 
   /** In place of the browser's own. */
@@ -198,7 +198,7 @@ export class StandIn {
 
   /**
    * Answers whatever calls a page of Playwright makes of the service; what else is asked there goes its way.
-   * @param url pattern of its addresses
+   * @param url pattern of the addresses
    */
   async route(page: RoutablePage, url = "**/v1/**"): Promise<void> {
     await page.route(url, async (route) => {
@@ -229,7 +229,7 @@ export class StandIn {
     if (recorded.call !== "key") this.requests.push(recorded);
     const played = recorded.call in PLAYS ? this.#plays : undefined;
     if (played === "offline") return undefined;
-    if (played === "slow") await new Promise<void>((resolve) => this.#held.push(resolve));
+    if (played === "slow") await new Promise<void>((resolve) => this.#delayed.push(resolve));
     const ended = recorded.call === "service" && played && SERVICE_ENDS.find((one) => one === played);
     const refusal = played && !ended && REFUSALS[played];
     if (refusal) return problem(...refusal, `This is the situation “${played}”.`);

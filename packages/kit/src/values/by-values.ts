@@ -20,7 +20,7 @@ export interface ByColumns {
   size?: string | undefined;
   /** What is written beside each marker. */
   label?: string | undefined;
-  /** What stands on a group: its count when not given, or the mean of the column that colours, else of the one of sizes. */
+  /** What is on a group: its count when not given, or the mean of the column that colours, else of the one of sizes. */
   groups?: "count" | "mean" | undefined;
 }
 

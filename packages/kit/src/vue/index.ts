@@ -14,12 +14,12 @@ import { type LookupName, type LookupState, type LookupValues, lookup } from "..
 
 const SERVICE: InjectionKey<Client> = Symbol("bibliotope");
 
-/** A lookup in a component: how it stands, and what can be done about it. */
+/** A lookup in a component: the state, and what can be done about it. */
 export interface UsedLookup<N extends LookupName> {
   state: Readonly<ShallowRef<LookupState<N>>>;
   /** Asks once more for the same value. */
   again: () => void;
-  /** Drops what is on its way. */
+  /** Drops what is on the way. */
   cancel: () => void;
 }
 
@@ -37,13 +37,13 @@ export function useClient(): Client {
   return client;
 }
 
-/** Candidates for an address by its parts or as text; nothing is asked while that is undefined. */
+/** Candidates for an address by parts or as text; no request is made while that is undefined. */
 export const useForward = (params: MaybeRefOrGetter<LookupValues["forward"] | undefined>, client?: Client) =>
   useLookup("forward", params, client);
 /** What lies at a position. */
 export const useReverse = (at: MaybeRefOrGetter<LookupValues["reverse"] | undefined>, client?: Client) =>
   useLookup("reverse", at, client);
-/** One record by its ref. */
+/** One record by ref. */
 export const useRecord = (ref: MaybeRefOrGetter<string | undefined>, client?: Client) =>
   useLookup("record", ref, client);
 /** How high the ground lies, in metres above the sea. */

@@ -1,7 +1,7 @@
 /** Words that depend on a number, by the categories of CLDR's plural rules. */
 export type ByNumber = { other: string } & Partial<Record<Intl.LDMLPluralRule, string>>;
 
-/** The kit's words in a language: each English sentence with its translation. */
+/** The kit's words in a language: each English sentence with the translation. */
 export interface Words {
   /** BCP 47. */
   lang: string;
@@ -16,7 +16,7 @@ export function setWords(words: Words | undefined): void {
 }
 
 /**
- * A sentence in the chosen language, in English where that has none. Values stand in for `{name}`. What depends on the
+ * A sentence in the chosen language, in English where that has none. Values stands in for `{name}`. What depends on the
  * number `{n}` is written for one and for many, with a bar between.
  */
 export function say(english: string, values: Readonly<Record<string, string | number>> = {}): string {

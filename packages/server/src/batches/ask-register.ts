@@ -6,9 +6,9 @@ import { HttpProblem } from "../http/problem.ts";
 import { type Running, Stopped } from "../jobs/jobs.ts";
 import type { Services } from "../services/services.ts";
 
-/** Rows that are asked about and stored at once, and how many of them are under way. */
+/** Rows that are looked up and stored at once, and how many of them are under way. */
 const [CHUNK, AT_ONCE] = [200, 8];
-/** Milliseconds until a register is asked again that is asked too often just now. */
+/** Milliseconds until a register is tried again that is called too often just now. */
 const PAUSE = 1000;
 
 /**
@@ -51,7 +51,7 @@ export async function askRegister(
   }
 }
 
-/** Asks about one address; waits where it is asked too often just now. */
+/** Asks about one address; waits where it is called too often just now. */
 async function ask(services: Services, register: string, { parts }: BatchAnswer, batch: number): Promise<RowRegister> {
   const service = services.find(register)?.service;
   if (!service) return { outcome: "down" };

@@ -101,7 +101,7 @@ export interface StoredBatch {
   ask: BatchSummary["ask"];
   reading: unknown;
   heads: string[] | null;
-  /** The register that was asked about its rows. */
+  /** The register that rows were checked against. */
   register: string | null;
   keyId: number | null;
 }
@@ -115,7 +115,7 @@ export async function findBatch(database: Knex, id: number): Promise<StoredBatch
 export async function readBatch(database: Knex, id: number): Promise<BatchDetail | undefined> {
   const [summary] = await listBatches(database, { id });
   if (!summary) return undefined;
-  const [held, scores, exactness, lastHour] = await Promise.all([
+  const [batchRow, scores, exactness, lastHour] = await Promise.all([
     findBatch(database, id),
     database("batch_results")
       .where({ batch_id: id })
@@ -136,7 +136,7 @@ export async function readBatch(database: Knex, id: number): Promise<BatchDetail
   ]);
   return {
     ...summary,
-    heads: held?.heads ?? null,
+    heads: batchRow?.heads ?? null,
     scores,
     exactness: exactness as unknown as BatchDetail["exactness"],
     lastHour: Number(lastHour[0].count),
@@ -240,7 +240,7 @@ export async function readPoints(database: Knex, batch: number): Promise<BatchPo
 /** Letters of a value that are told. */
 const VALUE_TOLD = 200;
 
-/** What stands in a column of the rows that lie somewhere, in the order of their points. */
+/** What is in a column of the rows that lie somewhere, in the order of their points. */
 export async function readValues(
   database: Knex,
   batch: number,

@@ -43,7 +43,7 @@ export class RowLookup {
     return forward && (reverse.standing === "none" || forward.standing === "doubtful") ? forward : reverse;
   }
 
-  /** All that may be meant by a row, or by a text that a person has put in its place. */
+  /** All that may be meant by a row, or by a text that a person has put instead. */
   candidates(cells: readonly string[], text?: string): (ScoredRecord | NearRecord)[] {
     const question = text === undefined ? this.#asker.ask(cells) : { words: text, q: text };
     const { q, parts, at } = { at: undefined, parts: undefined, ...question } as RowQuestion;

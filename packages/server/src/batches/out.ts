@@ -22,13 +22,13 @@ const FOUND = [
   ...["ref", "kind", "exactness", "lat", "lon", "line"],
   ...PARTS,
 ];
-/** Columns of what a register says, where one was asked. */
+/** Columns of what a register says, where one was requested. */
 const REGISTER = ["register", "register number", "register address"];
 /** Letters that are handed on at once. */
 const PIECE = 65_536;
 
 /**
- * A batch with what was found: its own columns first and unchanged, in the order of its rows. What we add to a CSV is
+ * A batch with what was found: its own columns first and unchanged, in the order of the rows. What we add to a CSV is
  * never taken for a formula: a text that begins like one gets an apostrophe before it.
  *
  * @param isAcceptedOnly leaves out what is doubtful, was left, or was not found
@@ -95,7 +95,7 @@ function foundCells({ standing, decision, score, distance, answer }: Row): (stri
   ];
 }
 
-/** How it stands, or how asking ended; its number; its own form of the address. */
+/** The state, or how the call ended; its number; its own form of the address. */
 function registerCells({ register }: Row): (string | undefined)[] {
   const { standing, outcome, number, official } = register ?? {};
   return [standing ?? outcome, number, official];

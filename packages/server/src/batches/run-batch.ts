@@ -17,7 +17,7 @@ export interface BatchJobRequest {
   ask: BatchAsk;
   /** Countries that its key is kept to; all when empty. */
   countries?: string[];
-  /** A register that is asked about the rows that are clear. */
+  /** A register to check clear rows against. */
   register?: string;
 }
 
@@ -32,7 +32,7 @@ const TURN = 50;
  * Takes the rows of a file in, then looks them up, some thousand at a time. Each chunk is stored as a whole: begun again
  * after a crash or a pause, it goes on behind the last one.
  *
- * @param isStopping asked between chunks
+ * @param isStopping checked between chunks
  * @returns whether all is done
  */
 export async function runBatch(

@@ -3,7 +3,7 @@ import knex, { type Knex } from "knex";
 import { MIGRATIONS } from "./migrations/index.ts";
 
 /**
- * Milliseconds that a connection may take. A database that is away refuses at once; this is for a machine that stands
+ * Milliseconds that a connection may take. A database that is away refuses at once; this is for a machine that is
  * still for a while.
  */
 const PATIENCE = 20_000;
@@ -16,7 +16,7 @@ export const STEADY = {
   query_timeout: 10_000,
 } as const;
 
-/** Connects to PostgreSQL; nothing is asked until the first query. @param url `postgres://…` @param name told to the server */
+/** Connects to PostgreSQL; no request is made until the first query. @param url `postgres://…` @param name told to the server */
 export function connect(url: string, most = 8, name = "bibliotope"): Knex {
   return knex({
     client: "pg",

@@ -2,7 +2,7 @@ import type { FormDefinition } from "@bibliotope/core/form";
 import type { FormDraft, FormSummary, FormVersion, PublishedForm } from "@bibliotope/wire";
 import type { Knex } from "knex";
 
-/** Makes a form with its first draft. */
+/** Makes a form with the first draft. */
 export async function makeForm(database: Knex, ref: string, definition: FormDefinition): Promise<void> {
   await database("forms").insert({ ref, revision: 1, draft: JSON.stringify(definition) });
 }

@@ -21,7 +21,7 @@ interface AreaCounts {
   places: number;
 }
 
-/** How much a version holds in each of its areas, and on a grid. @param other a version to hold beside it */
+/** How much a version holds in each of the areas, and on a grid. @param other a version to hold beside it */
 export async function readCoverage(database: Knex, version: number, other?: number): Promise<CoverageAnswer> {
   const [here, before] = await Promise.all([areasOf(database, version), other ? areasOf(database, other) : undefined]);
   const areas = here.areas.map(({ identity, country, kind, names, parent }) => ({
@@ -29,8 +29,8 @@ export async function readCoverage(database: Knex, version: number, other?: numb
     kind,
     name: names[0].name,
     within: around(here.byIdentity, parent),
-    ...here.held.get(identity)!,
-    before: before ? (before.held.get(identity)?.addresses ?? 0) : null,
+    ...here.counts.get(identity)!,
+    before: before ? (before.counts.get(identity)?.addresses ?? 0) : null,
   }));
   const lost = before ? lostSince(before, here) : [];
   return { areas: [...areas, ...lost], grid: await readGrid(database, version, other) };
@@ -47,7 +47,7 @@ function lostSince(before: Areas, here: Areas): CoverageAnswer["areas"] {
     name: names[0].name,
     within: around(before.byIdentity, parent),
     ...{ addresses: 0, streets: 0, bare: 0, places: 0 },
-    before: before.held.get(identity)?.addresses ?? 0,
+    before: before.counts.get(identity)?.addresses ?? 0,
   }));
 }
 
@@ -79,7 +79,7 @@ async function areasOf(database: Knex, version: number) {
       if (!sum) break;
       for (const [name, count] of Object.entries(counts)) sum[name as keyof AreaCounts] += count;
     }
-  return { areas, byIdentity, held: byName };
+  return { areas, byIdentity, counts: byName };
 }
 
 function around(areas: ReadonlyMap<number, Area>, parent: number | null): string {

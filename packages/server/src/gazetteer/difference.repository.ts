@@ -24,7 +24,7 @@ const changeOf = (table: Table) => `case
 const bothOf = (table: Table) => `(select * from ${table} where version_id = :from) a
   full join (select * from ${table} where version_id = :to) b on b.identity = a.identity`;
 
-/** What is new, gone, moved or renamed in a version, against another; a record is the same by its identity. */
+/** What is new, gone, moved or renamed in a version, against another; a record is the same by identity. */
 export async function compareVersions(database: Knex, from: number, to: number): Promise<VersionDifference> {
   const [addresses, streets, places] = await Promise.all([
     countsOf(database, "addresses", from, to),

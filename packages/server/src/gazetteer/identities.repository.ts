@@ -16,7 +16,7 @@ export async function identitiesOf(
 }
 
 /**
- * Finds the identity of every key of a table of the transaction's own, and gives new ones in the order of its numbers.
+ * Finds the identity of every key of a table of the transaction's own, and gives new ones in the order of the numbers.
  * Nothing else may give identities of the data set until the transaction ends.
  *
  * @param table or view from our own code, with the columns `number` and `key`
@@ -43,12 +43,12 @@ export async function giveIdentities(transaction: Knex.Transaction, dataSet: num
   return given;
 }
 
-/** What is known of a record that is not held now: undefined when no version ever held it. */
+/** What is known of a record that is not in the data now: undefined when no version ever known it. */
 export async function everStored(database: Knex, identity: number): Promise<{ replacedBy: number | null } | undefined> {
   return database("identities").where({ id: identity }).first({ replacedBy: "replaced_by" });
 }
 
-/** Notes which identities another one stands for, so that who keeps an old ref is told the new one. */
+/** Notes which identities another one represents, so that who keeps an old ref is told the new one. */
 export async function noteReplaced(database: Knex, replaced: ReadonlyMap<number, number>): Promise<void> {
   if (!replaced.size) return;
   await database.transaction(async (transaction) => {

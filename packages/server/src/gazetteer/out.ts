@@ -15,7 +15,7 @@ import { appliedCorrections } from "../corrections/corrections.repository.ts";
 export const OUT_FORMATS = { csv: "text/csv", geojson: "application/geo+json", gpx: "application/gpx+xml" } as const;
 export type OutFormat = keyof typeof OUT_FORMATS;
 
-/** A column of what goes out: its head, as `proposeColumns` reads it, and what stands in it. */
+/** A column of what goes out: its head, as `proposeColumns` reads it, and what is in it. */
 interface Column {
   head: string;
   value: (row: OutRow) => string | number | undefined;
@@ -100,7 +100,7 @@ export interface ExportRequest {
   isCorrected: boolean;
 }
 
-/** A version, or what lies in one of its areas, as a file: what `bring` reads. */
+/** A version, or what lies in one of the areas, as a file: what `bring` reads. */
 export class Out {
   readonly #areas = new Map<number, Around>();
   readonly #postcodes = new Map<number, string>();
@@ -190,7 +190,7 @@ export class Out {
     };
   }
 
-  /** An address that was added by hand; it has the postcode of one in its street. */
+  /** An address that was added by hand; it has the postcode of one in the street. */
   async #added({ identity, street, house, at, isRemoved }: Correction): Promise<Iterable<OutRow>> {
     if (street === undefined || isRemoved || !house || !at || !this.#streets.has(street)) return [];
     const neighbour = await this.database("addresses")

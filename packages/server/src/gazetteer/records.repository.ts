@@ -14,7 +14,7 @@ import { copiedRows } from "../database/copy.ts";
  * trusted most: what others hold too is left out.
  *
  * @param progress hears how many were read
- * @returns how many were read, which identities another one stands for, and how many addresses were held twice
+ * @returns how many were read, which identities another one represents, and how many addresses were stored twice
  */
 export async function readRecords(
   database: Knex,

@@ -23,7 +23,7 @@ export async function seedIslands(database: Knex, say: (words: string) => void):
   });
 }
 
-/** What is live, with a new version in the place of the earlier one of its data set. */
+/** What is live, with a new version in the place of the earlier one of the data set. */
 async function inPlaceOfEarlier(transaction: Knex.Transaction, version: number): Promise<number[]> {
   const live = (await livePublication(transaction))?.versions ?? [];
   const same = await transaction("data_set_versions")

@@ -47,7 +47,7 @@ async function readGeoTiff(file: Buffer): Promise<HeightGrid> {
   const [columns, rows] = [image.getWidth(), image.getHeight()];
   const [left, bottom, right, top] = image.getBoundingBox();
   const [stepLon, stepLat] = [(right - left) / columns, (top - bottom) / rows];
-  // a height is that of its cell's middle
+  // a height is that of the cell's middle
   const grid = { west: left + stepLon / 2, south: bottom + stepLat / 2, stepLon, stepLat, columns, rows };
   checkGrid(grid);
   const none = image.getGDALNoData();

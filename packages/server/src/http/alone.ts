@@ -27,7 +27,7 @@ export interface Alone {
   /** Keys by what is sent. */
   keys: Readonly<Record<string, StoredKey>>;
   log: Logger;
-  /** Without a database: of it nothing is asked but whether a ref was ever held. */
+  /** Without a database: of it no request is made but whether a ref was ever known. */
   database?: Knex;
   /** False to ask the engine each time. */
   keepsReplies?: boolean;

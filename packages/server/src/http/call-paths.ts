@@ -1,6 +1,6 @@
 import { CALLS, type Call, type CallName } from "@bibliotope/wire";
 
-/** A call, and what stands in its path in place of the names. */
+/** A call, and what is in the path in place of the names. */
 export interface CallAt {
   name: CallName;
   call: Call;
@@ -45,7 +45,7 @@ const LOOKUPS = new RegExp(
 /** Whether the address of a request is that of a lookup. */
 export const isPlainLookup = (url: string) => LOOKUPS.test(url);
 
-/** The path of a call with the names of its parts in place of what was asked: `/v1/records/{ref}`. */
+/** The path of a call with the names of the parts in place of the values: `/v1/records/{ref}`. */
 export function patternOf(path: string): string | undefined {
   if (path === OPENAPI_PATH) return path;
   return PLAIN.get(path)?.call.path ?? PATTERNS.find(({ pattern }) => pattern.test(path))?.call.path;

@@ -8,7 +8,7 @@ import type { Reply } from "./send-reply.ts";
 const HELD: ReadonlySet<unknown> = new Set<UseOutcome>(OUTCOMES);
 
 /**
- * Counts an answer to a key once it is sent: what was asked, how it ended, how long it took.
+ * Counts an answer to a key once it is sent: what was requested, how it ended, how long it took.
  * @param told what is known of the answer by then
  */
 export function countUse(

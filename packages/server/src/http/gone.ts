@@ -1,6 +1,6 @@
 import type { ServerResponse } from "node:http";
 
-/** Whoever asked has gone away before the answer was there. */
+/** The client has gone away before the answer was there. */
 export class GoneAway extends Error {}
 
 /** Ends when the client goes away before it has its answer. */

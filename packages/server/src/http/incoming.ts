@@ -11,12 +11,12 @@ import { queryOf } from "./read-request.ts";
 import { SeenEngine } from "./seen-engine.ts";
 import type { Reply } from "./send-reply.ts";
 
-/** A request of the wire on its way to its answer, whatever carries it. */
+/** A request of the wire on the way to the answer, whatever carries it. */
 export class Incoming<N extends CallName = CallName> {
   #query: URLSearchParams | undefined;
   /** The key that it came with, once that is checked. */
   key!: StoredKey;
-  /** What is asked, once that is read. */
+  /** The request, once that is read. */
   params!: AsksOf<N>;
   /** What a try key wants played. */
   situation: Situation | undefined;
@@ -29,9 +29,9 @@ export class Incoming<N extends CallName = CallName> {
 
   constructor(
     readonly name: N,
-    /** What stands in its path. */
+    /** What is in the path. */
     readonly parts: Readonly<Record<PathPart<N>, string>>,
-    /** The address as it was asked, with its query string. */
+    /** The address as it was requested, with the query string. */
     readonly url: string,
     readonly request: IncomingMessage,
     readonly response: ServerResponse,

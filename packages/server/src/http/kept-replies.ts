@@ -6,7 +6,7 @@ import type { Reply } from "./send-reply.ts";
 
 /** Bytes of answers that are kept. */
 const KEPT = 32 * 1024 * 1024;
-/** Bytes of an answer beside its body. */
+/** Bytes of an answer beside the body. */
 const BESIDE = 400;
 
 /**
@@ -19,8 +19,8 @@ export class KeptReplies {
     sizeCalculation: ({ body }, name) => body.length + name.length * 2 + BESIDE,
   });
   #of: Engine | undefined;
-  /** How many questions were asked that may be kept, and how many of them were. */
-  readonly counts = { asked: 0, kept: 0 };
+  /** How many questions were made that may be kept, and how many of them were. */
+  readonly counts = { requests: 0, kept: 0 };
 
   constructor(
     private readonly index: Pick<LiveIndex, "engine">,
@@ -35,7 +35,7 @@ export class KeptReplies {
     }
     incoming.keepAs = this.keeps && mayBeKept(incoming) ? nameOf(incoming) : undefined;
     if (incoming.keepAs === undefined) return undefined;
-    this.counts.asked++;
+    this.counts.requests++;
     const found = this.#kept.get(incoming.keepAs);
     if (!found) return undefined;
     this.counts.kept++;
@@ -48,7 +48,7 @@ export class KeptReplies {
   }
 }
 
-/** Only answers that depend on nothing but the index and what stands in the name. */
+/** Only answers that depend on nothing but the index and what is in the name. */
 function mayBeKept(incoming: Incoming): boolean {
   const { isGet, call, key, url, request } = incoming;
   if (!isGet || !call.keeps || request.headers["bibliotope-situation"] !== undefined) return false;

@@ -20,9 +20,9 @@ import { eventOf, type NoteSecurity } from "./security-log.ts";
 export interface Own<N extends OwnCallName = OwnCallName> {
   /** As the call's schema reads it. */
   params: OwnAsks<N>;
-  /** What stands in its path. */
+  /** What is in the path. */
   parts: Readonly<Record<OwnPart<N>, string>>;
-  /** Number of a thing in its path; nought, which nothing has, where it is no number. */
+  /** Number of a thing in the path; nought, which nothing has, where it is no number. */
   id: (part?: OwnPart<N>) => number;
   /** Who asks. */
   user: User;

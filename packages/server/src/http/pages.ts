@@ -30,7 +30,7 @@ export const pagePolicy = (pictureOrigins: () => readonly string[], isOverTls: b
         baseUri: ["'none'"],
       },
     },
-    // of this host alone: what else stands in its domain is not for us to say
+    // of this host alone: what else is in the domain is not for us to say
     strictTransportSecurity: isOverTls ? { maxAge: YEAR, includeSubDomains: false } : false,
     crossOriginEmbedderPolicy: false,
   }),

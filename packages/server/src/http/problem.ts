@@ -10,7 +10,7 @@ import { escapeHtml } from "./pages.ts";
 import { basePathOf } from "./public-place.ts";
 import { sendReply } from "./send-reply.ts";
 
-/** A request that cannot be answered as asked; becomes `application/problem+json` (RFC 9457). */
+/** A request that cannot be answered as requested; becomes `application/problem+json` (RFC 9457). */
 export class HttpProblem extends Error {
   constructor(
     readonly problem: ProblemName,
@@ -18,7 +18,7 @@ export class HttpProblem extends Error {
     readonly detail: string,
     readonly issues?: Issue[],
     readonly headers: Record<string, string> = {},
-    /** The ref that stands in place of a withdrawn one. */
+    /** The ref that is in place of a withdrawn one. */
     readonly replaced?: string,
   ) {
     super(`${problem}: ${detail}`);

@@ -4,7 +4,7 @@ import type { Request } from "express";
 import type * as z from "zod";
 import { HttpProblem } from "./problem.ts";
 
-/** Words of the query string that are not part of what is asked. */
+/** Words of the query string that are not part of the request. */
 const ASIDE = new Set(["access_token", "situation"]);
 /** Things that are wrong of which an answer tells. */
 const MOST_ISSUES = 10;
@@ -18,7 +18,7 @@ export function readRequest<S extends z.ZodType>(request: Request, schema: S): z
   return read(isGet ? wordsOf(queryOf(request.originalUrl)) : bodyOf(request, request.body), schema);
 }
 
-/** Reads what stands in the query string, whatever the method. @throws HttpProblem as `readRequest` */
+/** Reads what is in the query string, whatever the method. @throws HttpProblem as `readRequest` */
 export function readQuery<S extends z.ZodType>(request: Request, schema: S): z.output<S> {
   return read(wordsOf(queryOf(request.originalUrl)), schema);
 }
@@ -81,7 +81,7 @@ function claimsLength(value: unknown): boolean {
   );
 }
 
-/** The media type of a body, without its parameters. */
+/** The media type of a body, without the parameters. */
 export const mediaTypeOf = ({ headers }: IncomingMessage) =>
   (headers["content-type"] ?? "").split(";", 1)[0].trim().toLowerCase();
 

@@ -11,7 +11,7 @@ interface SecurityEvent {
   name?: string;
   /** Where it came from. */
   address: string;
-  /** What it was about, by its path: numbers and names, never a value that was sent. */
+  /** What it was about, by path: numbers and names, never a value that was sent. */
   about?: Readonly<Record<string, string>>;
 }
 

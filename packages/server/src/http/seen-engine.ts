@@ -18,7 +18,7 @@ import type { StoredKey } from "../keys/keys.repository.ts";
 import { HttpProblem } from "./problem.ts";
 
 /**
- * The engine as one key may see it: countries that a key is not for are not there, whichever way they are asked for.
+ * The engine as one key may see it: countries that a key is not for are not there, whichever way they are requested.
  * All that the wire answers comes by it.
  */
 export class SeenEngine {
@@ -62,17 +62,17 @@ export class SeenEngine {
     return found;
   }
 
-  /** Whether what has this identity is held. */
+  /** Whether what has this identity is stored. */
   holds(identity: number): boolean {
     return this.engine.layers.some(({ segment }) => segment.find(identity) !== undefined);
   }
 
-  /** The countries held. */
+  /** The countries with data. */
   countries(): IndexedCountry[] {
     return indexedCountries(this.engine).filter(({ code }) => this.#allows(code));
   }
 
-  /** A word about asked countries of which no data is held. */
+  /** A word about requested countries of which no data is stored. */
   notHeld(codes: readonly string[] | undefined): string[] {
     const existing = indexedCountries(this.engine).map(({ code }) => code);
     const missing = (codes ?? this.key.countries).filter((code) => !existing.includes(code));
@@ -110,7 +110,7 @@ export class SeenEngine {
     return this.isWhole || this.key.countries.includes(country);
   }
 
-  /** Narrowed to the countries asked for, else to those of the key. @throws HttpProblem for one that is none of them */
+  /** Narrowed to the requested countries, else to those of the key. @throws HttpProblem for one that is none of them */
   #narrowed<Q extends { countries?: readonly string[] }>(query: Q): Q {
     const { countries: codes } = query;
     if (codes?.length) for (const country of codes) this.check(country);

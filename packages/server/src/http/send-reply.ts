@@ -11,7 +11,7 @@ export interface Reply {
   cache?: string;
   /** Headers of the request on which it depends. */
   varies?: readonly string[];
-  /** Milliseconds in the engine; equal questions get equal bytes, so it stands in a header. */
+  /** Milliseconds in the engine; equal questions get equal bytes, so it is in a header. */
   took?: number;
   headers?: Readonly<Record<string, string>>;
   /** How a lookup ended, and the letters that were typed before a record was chosen: for the counts. */
@@ -35,7 +35,7 @@ export const bare = new WeakMap<ServerResponse, (request: IncomingMessage, respo
 /** Every answer says which origin it is for. */
 export const VARIES_ANYWAY = ["Origin"];
 
-/** Sends an answer: with its ETag, as 304 to whoever has it, without its body to HEAD. */
+/** Sends an answer: with the ETag, as 304 to whoever has it, without the body to HEAD. */
 export function sendReply(request: IncomingMessage, response: ServerResponse, reply: Reply): void {
   const { status = 200, mediaType, body, cache, varies, took, headers } = reply;
   reply.tag ??= etag(body as Buffer | string, { weak: true });

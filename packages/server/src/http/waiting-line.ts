@@ -34,7 +34,7 @@ export class WaitingLine {
   }
 
   /**
-   * Does something at once, or in its turn.
+   * Does something at once, or in the turn.
    * @param isGone whether nobody waits for it any more
    * @returns false when it would have to wait too long; it is not done then
    */

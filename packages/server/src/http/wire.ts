@@ -43,7 +43,7 @@ const readJson = express.json({ limit: BODY_LIMIT, strict: false });
 const TOO_MUCH = new Busy(1);
 
 /**
- * The wire over HTTP: what a request of /v1 meets, in this order, from its path to its answer. Needs nothing of Express, so
+ * The wire over HTTP: what a request of /v1 meets, in this order, from the path to the answer. Needs nothing of Express, so
  * that lookups may be carried without it.
  */
 export class Wire {
@@ -59,12 +59,12 @@ export class Wire {
     this.#kept = new KeptReplies(needs.index, needs.keepsReplies);
   }
 
-  /** How many questions were asked whose answers may be kept, and how many of them were. */
-  get keptCounts(): Readonly<{ asked: number; kept: number }> {
+  /** How many questions were made whose answers may be kept, and how many of them were. */
+  get keptCounts(): Readonly<{ requests: number; kept: number }> {
     return this.#kept.counts;
   }
 
-  /** Answers a request, whatever comes: it never fails. @param url of the request, with its query string */
+  /** Answers a request, whatever comes: it never fails. @param url of the request, with the query string */
   carry(request: IncomingMessage, response: ServerResponse, url: string): void {
     try {
       if (openToPages(request, response)) return;

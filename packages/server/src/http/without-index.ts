@@ -4,9 +4,9 @@ import { featureOf } from "@bibliotope/core/formats";
 const SOMEWHERE = { lat: -35.1841, lon: -21.6253 };
 
 /**
- * What a try key is answered while no index is there: always the same position, for whatever was asked, so that a form
+ * What a try key is answered while no index is there: always the same position, for whatever was requested, so that a form
  * can be tried out before any data is.
- * @param line what was asked for
+ * @param line what was requested
  */
 export function fixedAnswer(line: string) {
   const features = [

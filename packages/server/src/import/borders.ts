@@ -7,13 +7,13 @@ import { mayLieIn } from "../world/outlines.ts";
 /** Cells to a degree, of which all positions are told alike: two kilometres, far less than outlines may be wrong. */
 const CELLS = 50;
 
-/** Where countries lie and what they are called: what is brought is held against that. */
+/** Where countries lie and what they are called: what is brought is stored against that. */
 export class Borders {
   readonly #names = new Map<string, Name[]>();
   /** What was found of the last position: rows that follow each other stand close. */
   #last: { cell: string; isOutside: boolean } | undefined;
 
-  /** With the names of the countries that are live. Where they lie is not read off the data: little of a country may be held. */
+  /** With the names of the countries that are live. Where they lie is not read off the data: little of a country may be stored. */
   static async of(database: Knex): Promise<Borders> {
     const borders = new Borders();
     const rows = await database("areas")
@@ -32,7 +32,7 @@ export class Borders {
     return borders;
   }
 
-  /** As the data that is live has it, else in the languages of the country and in English; by its code nobody knows it. */
+  /** As the data that is live has it, else in the languages of the country and in English; by code nobody knows it. */
   namesOf(country: string): Name[] | undefined {
     let names = this.#names.get(country);
     if (!names) {

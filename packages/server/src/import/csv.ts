@@ -29,7 +29,7 @@ export class CsvReader {
     this.#parser ??= new Papa.Parser({
       delimiter: this.format.delimiter,
       quoteChar: this.format.quote,
-      // with \n alone, the \r of a \r\n is left at the end of its row
+      // with \n alone, the \r of a \r\n is left at the end of the row
       newline: text.includes("\n") || !text.includes("\r") ? "\n" : "\r",
       preview: this.most,
     });

@@ -2,7 +2,7 @@ import { TableError } from "./bytes.ts";
 import { MOST_FEATURE } from "./limits.ts";
 
 /**
- * Cuts a FeatureCollection into the texts of its features, without holding more than one of them: parsing all of it
+ * Cuts a FeatureCollection into the texts of the features, without holding more than one of them: parsing all of it
  * as a stream of JSON tokens took eight times as long.
  *
  * @throws TableError when it is JSON of another kind, or a feature is too long

@@ -4,7 +4,7 @@ import type { Runner } from "../jobs/jobs.ts";
 import { type ImportRequest, type Loaded, loadName } from "./import-request.ts";
 import type { LoadTask } from "./load.worker.ts";
 
-/** Loads a file in a thread of its own. Stopped, or ended with its process, it leaves nothing behind. */
+/** Loads a file in a thread of its own. Stopped, or ended with the process, it leaves nothing behind. */
 export function loader(databaseUrl: string, database: Knex): Runner {
   return async (running) => {
     const { id } = running.job;

@@ -150,7 +150,7 @@ function readFirst(rows: string[][], reading: Reading, first: number): Pick<File
   return { rows: shown, spots };
 }
 
-/** The address of a row in one line, in its country's order. */
+/** The address of a row in one line, in the country's order. */
 function lineOf(row: ImportRow): string {
   const profile = profileOf(row.country);
   const parts: Parts = Object.fromEntries(row.areas.map(({ kind, names: [{ name }] }) => [kind, { name }]));

@@ -33,7 +33,7 @@ const MOST_LOST = 20;
 
 /**
  * Work that takes long, one piece at a time in each process. pg-boss hands it out, so that several processes share it;
- * the state stands in our own table. A running job is held by an advisory lock: when its process is gone, so is the
+ * the state is in our own table. A running job is stored by an advisory lock: when its process is gone, so is the
  * lock, and the job is begun again.
  */
 export class Jobs {
@@ -74,7 +74,7 @@ export class Jobs {
     await this.#locks?.then((client) => client.end()).catch(() => undefined);
   }
 
-  /** @param before done before the job can begin, with its number */
+  /** @param before done before the job can begin, with the number */
   async make(job: Parameters<typeof makeJob>[1], before?: (id: number) => Promise<void>): Promise<number> {
     const id = await makeJob(this.database, job);
     await before?.(id);

@@ -20,7 +20,7 @@ export class KeyRing {
     return this.#keys.get(hashOf(key));
   }
 
-  /** A key by its number, as long as it was not withdrawn. */
+  /** A key by number, as long as it was not withdrawn. */
   byId(id: number): StoredKey | undefined {
     for (const key of this.#keys.values()) if (key.id === id) return key;
     return undefined;

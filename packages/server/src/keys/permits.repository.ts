@@ -1,6 +1,6 @@
 import type { Knex } from "knex";
 
-/** An amount that a key may ask in a window of time, which begins with the first asking. */
+/** An amount that a key may ask in a window of time, which begins with the first request. */
 export interface Amount {
   name: "minute" | "day" | "pictures";
   most: number;

@@ -34,7 +34,7 @@ interface Lease {
   usedAt: number;
   /** Lookups that wait for more. */
   waiting: number;
-  /** The asking for more that goes on. */
+  /** The lease that is under way. */
   pending: Promise<void> | undefined;
 }
 
@@ -82,7 +82,7 @@ export class Permits {
     return lease;
   }
 
-  /** The standing, where it needs no asking. */
+  /** The standing, where it needs no lease. */
   #use(lease: Lease): RateState | undefined {
     const now = performance.now();
     if (now >= lease.endsAt) return undefined;

@@ -29,7 +29,7 @@ const packed = z.tuple([
   z.tuple([z.int(), z.int(), z.union([z.literal(1), z.literal(2)]), z.number(), z.boolean()]),
 ]);
 
-/** A link as the text that stands in its address. */
+/** A link as the text that is in the address. */
 export function tokenOf(
   keys: LinkKeys,
   { key, ends, shows, of, at, label, lang, size, scale, zoom, night }: Link,

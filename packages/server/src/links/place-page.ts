@@ -8,7 +8,7 @@ export interface PlaceShown {
   title: string;
   at: Position;
   record: AnswerRecord | undefined;
-  /** Addresses of its picture, in one and in two pixels to each of the page's, and of the square that cameras read. */
+  /** Addresses of the picture, in one and in two pixels to each of the page's, and of the square that cameras read. */
   map: string;
   mapTwice: string;
   qr: string;
@@ -88,7 +88,7 @@ function daysIn(lang: string): (day: string) => string {
   };
 }
 
-/** The name of a language; what is no code of one stands as it is. */
+/** The name of a language; what is no code of one is as it is. */
 function languageName(names: Intl.DisplayNames, code: string): string {
   try {
     return names.of(code) ?? code;

@@ -1,7 +1,7 @@
 import type { Reading } from "@bibliotope/core/import";
 import type { BatchCandidates } from "@bibliotope/wire";
 import type { Knex } from "knex";
-import * as held from "../batches/batches.repository.ts";
+import * as repository from "../batches/batches.repository.ts";
 import { answerOf, RowLookup } from "../batches/look-up.ts";
 import { sendBatch, startBatch } from "../batches/start-batch.ts";
 import { engineOf } from "../http/engine.ts";
@@ -40,36 +40,36 @@ export function reviewHandlers({ database, jobs, files, index, services }: Needs
   } satisfies Partial<OwnHandlers>;
 
   async function batches() {
-    return { batches: await held.listBatches(database) };
+    return { batches: await repository.listBatches(database) };
   }
 
-  async function makeBatch({ params: { file, ...asked }, user }: Own<"makeBatch">) {
+  async function makeBatch({ params: { file, ...batch }, user }: Own<"makeBatch">) {
     if (!(await files.find(file))) throw new HttpProblem("not-found", "The file no longer exists. Upload it again.");
-    if (asked.register !== undefined) checkRegister(services, asked.register);
-    return startBatch({ database, jobs }, files.pathOf(file), asked, { madeBy: user.id, key: null });
+    if (batch.register !== undefined) checkRegister(services, batch.register);
+    return startBatch({ database, jobs }, files.pathOf(file), batch, { madeBy: user.id, key: null });
   }
 
   async function batch({ id }: Own<"batch">) {
-    const found = await held.readBatch(database, id());
+    const found = await repository.readBatch(database, id());
     if (!found) throw noBatch();
     return found;
   }
 
   async function dropBatch({ id }: Own<"dropBatch">) {
-    if (!(await held.dropBatch(database, id()))) throw noBatch();
+    if (!(await repository.dropBatch(database, id()))) throw noBatch();
   }
 
   async function batchRows({ params: { show, offset }, id }: Own<"batchRows">) {
     const standing = show === "all" ? undefined : show;
-    return { rows: await held.listRows(database, id(), standing, { limit: ROWS, offset }) };
+    return { rows: await repository.listRows(database, id(), standing, { limit: ROWS, offset }) };
   }
 
   async function batchPoints({ id }: Own<"batchPoints">) {
-    return held.readPoints(database, id());
+    return repository.readPoints(database, id());
   }
 
   async function batchValues({ id, params }: Own<"batchValues">) {
-    return held.readValues(database, id(), params.column);
+    return repository.readValues(database, id(), params.column);
   }
 
   async function batchRow(own: Own<"batchRow">): Promise<BatchCandidates> {
@@ -92,7 +92,7 @@ export function reviewHandlers({ database, jobs, files, index, services }: Needs
         "conflict",
         "The data has changed in the meantime, and with it the candidates. Reload them.",
       );
-    await held.decide(
+    await repository.decide(
       database,
       { batch: batch.id, number: row.number },
       { how, answer: chosen ? answerOf(chosen) : row.answer, by: user.id },
@@ -100,21 +100,21 @@ export function reviewHandlers({ database, jobs, files, index, services }: Needs
   }
 
   async function takeBack({ id, user }: Own<"takeBack">) {
-    const number = await held.takeBack(database, id(), user.id);
+    const number = await repository.takeBack(database, id(), user.id);
     if (number === undefined) throw new HttpProblem("conflict", "You have no decision to undo.");
     return { number };
   }
 
   async function batchFile({ params, parts, id, response }: Own<"batchFile">) {
-    const found = await held.findBatch(database, id("id"));
+    const found = await repository.findBatch(database, id("id"));
     if (!found) throw noBatch();
     await sendBatch(database, found, parts.format, params.only === "accepted", response);
   }
 
   async function rowOf(id: number, number: number) {
-    const found = await held.findBatch(database, id);
+    const found = await repository.findBatch(database, id);
     if (!found) throw noBatch();
-    const row = await held.readRow(database, found.id, number);
+    const row = await repository.readRow(database, found.id, number);
     if (!row) throw new HttpProblem("not-found", "This batch has no such row, or it was not looked up yet.");
     return { batch: found, row, lookup: new RowLookup(engineOf(index), found.reading as Reading, found.ask) };
   }

@@ -1,7 +1,7 @@
 import { parseHouseNumber, parseRef } from "@bibliotope/core/place";
 import type { Change } from "@bibliotope/wire";
 import type { Knex } from "knex";
-import * as held from "../corrections/corrections.repository.ts";
+import * as repository from "../corrections/corrections.repository.ts";
 import { engineOf } from "../http/engine.ts";
 import type { Incoming } from "../http/incoming.ts";
 import type { Own, OwnHandlers } from "../http/own.ts";
@@ -23,12 +23,12 @@ export function correctionHandlers({ database, index }: Needs) {
   async function corrections() {
     const holds = (identity: number) =>
       index.engine?.layers.some(({ segment }) => segment.find(identity) !== undefined) ?? false;
-    return { corrections: await held.listCorrections(database, holds) };
+    return { corrections: await repository.listCorrections(database, holds) };
   }
 
   async function makeCorrection({ params: { ref, change, note = "" }, user }: Own<"makeCorrection">) {
     const target = await targetOf(ref, change);
-    const id = await held.makeCorrection(database, {
+    const id = await repository.makeCorrection(database, {
       ...{ state: "applied", ref, note, madeBy: user.id, key: null },
       ...target,
     });
@@ -37,7 +37,7 @@ export function correctionHandlers({ database, index }: Needs) {
   }
 
   async function decideCorrection({ params: { state, change }, id, user }: Own<"decideCorrection">) {
-    const found = await held.findCorrection(database, id());
+    const found = await repository.findCorrection(database, id());
     if (!found) throw new HttpProblem("not-found", "There is no such correction.");
     let decided: Change | undefined;
     if (state === "applied" && found.state === "proposed") {
@@ -47,11 +47,11 @@ export function correctionHandlers({ database, index }: Needs) {
           "This report has no record. Correct the record it refers to, then refuse the report.",
         );
       const target = await targetOf(found.ref, change ?? found.change);
-      await held.setTarget(database, id(), { ...target, ref: found.ref });
+      await repository.setTarget(database, id(), { ...target, ref: found.ref });
       decided = target.change;
     }
     const from = { applied: ["proposed", "undone"], refused: ["proposed"], undone: ["applied"] }[state];
-    if (!(await held.decideCorrection(database, id(), { state, change: decided, by: user.id, from })))
+    if (!(await repository.decideCorrection(database, id(), { state, change: decided, by: user.id, from })))
       throw new HttpProblem("conflict", `It is ${found.state} already.`);
     await index.recorrect();
   }
@@ -65,7 +65,7 @@ export function correctionHandlers({ database, index }: Needs) {
     const { adds, ...plain } = change;
     const common = { country: parsed.country, line: record.line };
     if (!adds) return { ...common, identity: parsed.identity, change: plain };
-    const identity = await held.identityByHand(database, `${parsed.identity}/${change.house}/${Date.now()}`);
+    const identity = await repository.identityByHand(database, `${parsed.identity}/${change.house}/${Date.now()}`);
     return { ...common, identity, change: { ...plain, adds: true, street: parsed.identity } as Change };
   }
 }
@@ -95,7 +95,7 @@ export function reportHandlers(database: Knex) {
     const { ref, at, text } = incoming.params;
     const record = ref === undefined ? undefined : incoming.engine.record(ref);
     if (ref !== undefined && !record) throw new HttpProblem("not-found", "No record has this ref.");
-    await held.makeCorrection(database, {
+    await repository.makeCorrection(database, {
       state: "proposed",
       ref: ref ?? null,
       country: ref ? (parseRef(ref)?.country ?? null) : null,

@@ -8,7 +8,7 @@ import type { SeenEngine } from "../http/seen-engine.ts";
 import type { Reply } from "../http/send-reply.ts";
 import type { Handlers } from "../http/wire.ts";
 
-/** The countries held, all or one, each with its profile. */
+/** The countries with data, all or one, each with the profile. */
 export const countryHandlers = { countries, country } satisfies Partial<Handlers>;
 
 function countries(incoming: Incoming<"countries">): Reply {
@@ -30,10 +30,10 @@ function country(incoming: Incoming<"country">): Reply {
   throw new HttpProblem("not-found", `There is no data for ${code.slice(0, 20)}, only for ${codes}.`);
 }
 
-/** The first and the last postcode held of each country, by the segment that holds them. */
+/** The first and the last postcode of each country, by the segment that holds them. */
 const ends = new WeakMap<Segment, ReadonlyMap<string, ReadonlySet<number>>>();
 
-/** Examples that can be looked up; undefined where no postcode is held. */
+/** Examples that can be looked up; undefined where no postcode is stored. */
 function heldPostcodes({ segment }: SeenEngine, country: string): string[] | undefined {
   let known = ends.get(segment);
   if (!known) {

@@ -4,7 +4,7 @@ import { allProfiles, parseRef } from "@bibliotope/core/place";
 import type { FileAnswer } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import { readCoverage } from "../gazetteer/coverage.repository.ts";
-import * as held from "../gazetteer/data-sets.repository.ts";
+import * as repository from "../gazetteer/data-sets.repository.ts";
 import { compareVersions } from "../gazetteer/difference.repository.ts";
 import { OUT_FORMATS, Out, type OutFormat } from "../gazetteer/out.ts";
 import type { Own, OwnHandlers } from "../http/own.ts";
@@ -43,7 +43,7 @@ export function dataHandlers({ database, jobs, files, looks }: Needs) {
   } satisfies Partial<OwnHandlers>;
 
   async function data() {
-    return held.listData(database);
+    return repository.listData(database);
   }
 
   async function handIn({ params, request }: Own<"handIn">) {
@@ -52,15 +52,15 @@ export function dataHandlers({ database, jobs, files, looks }: Needs) {
 
   async function lookAtFile({ params, parts }: Own<"lookAtFile">) {
     const { id } = await fileOf(parts.id);
-    const readings = await held.keptReadings(database, params.dataSet);
+    const readings = await repository.keptReadings(database, params.dataSet);
     const task = { path: files.pathOf(id), params, country: await usualCountry(), readings };
     return looks.look(task).catch(malformedTable);
   }
 
-  async function makeLoad({ params: { file, heads, ...asked }, user }: Own<"makeLoad">) {
+  async function makeLoad({ params: { file, heads, ...request }, user }: Own<"makeLoad">) {
     const handed = await fileOf(file);
     const told: Omit<ImportRequest, "job"> = {
-      ...asked,
+      ...request,
       heads: heads ?? undefined,
       path: files.pathOf(handed.id),
       fileName: handed.name,
@@ -69,7 +69,7 @@ export function dataHandlers({ database, jobs, files, looks }: Needs) {
     const job = await jobs.make({
       kind: "load",
       asked: told,
-      title: `${asked.isTrial ? "Try" : "Load"} ${handed.name} into ${asked.dataSet.name}`,
+      title: `${request.isTrial ? "Try" : "Load"} ${handed.name} into ${request.dataSet.name}`,
       total: handed.bytes,
       madeBy: user.id,
     });
@@ -83,17 +83,17 @@ export function dataHandlers({ database, jobs, files, looks }: Needs) {
   }
 
   async function oddRows({ params, id }: Own<"oddRows">) {
-    return held.oddRows(database, id(), params.kind, ODD_ROWS);
+    return repository.oddRows(database, id(), params.kind, ODD_ROWS);
   }
 
   async function refusedFile({ id, response }: Own<"refusedFile">) {
     response.type("text/csv").attachment("refused.csv");
-    await pipeline(Readable.from(held.refusedRows(database, id())), response);
+    await pipeline(Readable.from(repository.refusedRows(database, id())), response);
   }
 
   async function versionFile({ params: { inside, corrected }, parts: { format }, id, response }: Own<"versionFile">) {
     if (!Object.hasOwn(OUT_FORMATS, format)) throw new HttpProblem("not-found", "The format is csv, geojson or gpx.");
-    const about = await held.findVersion(database, id("id"));
+    const about = await repository.findVersion(database, id("id"));
     if (!about) throw noVersion();
     const area = inside === undefined ? undefined : (parseRef(inside)?.identity ?? -1);
     const out = await Out.of(database, id("id"), { inside: area, isCorrected: corrected !== "no" });
@@ -111,7 +111,7 @@ export function dataHandlers({ database, jobs, files, looks }: Needs) {
   }
 
   async function dropVersion({ id }: Own<"dropVersion">) {
-    if (!(await held.dropVersion(database, id())))
+    if (!(await repository.dropVersion(database, id())))
       throw new HttpProblem("conflict", "This version is or was live. It is kept so that it can be restored.");
   }
 
@@ -121,7 +121,7 @@ export function dataHandlers({ database, jobs, files, looks }: Needs) {
     throw new HttpProblem("not-found", "The file no longer exists. Upload it again.");
   }
 
-  /** The country that a file without one is most likely of: where there is only one, or the first that is held. */
+  /** The country that a file without one is most likely of: where there is only one, or the first that is stored. */
   async function usualCountry(): Promise<string | undefined> {
     const row = await database("areas").where({ kind: "country" }).orderBy("identity").first("country");
     return row?.country ?? allProfiles()[0]?.code;

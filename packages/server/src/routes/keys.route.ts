@@ -4,7 +4,7 @@ import type { Knex } from "knex";
 import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
 import type { KeyRing } from "../keys/key-ring.ts";
-import * as held from "../keys/keys.repository.ts";
+import * as repository from "../keys/keys.repository.ts";
 import type { UseCounter } from "../keys/use-counter.ts";
 import { listUses, readUses } from "../keys/uses.repository.ts";
 
@@ -30,11 +30,11 @@ export function keyHandlers({ database, ring, counter, ownKeys }: Needs) {
 
   async function keys() {
     await ring.noteUses();
-    return { keys: await held.listKeys(database) };
+    return { keys: await repository.listKeys(database) };
   }
 
   async function makeKey({ params }: Own<"makeKey">) {
-    const made = await held.makeKey(database, params);
+    const made = await repository.makeKey(database, params);
     await ring.refresh();
     return made;
   }
@@ -42,10 +42,10 @@ export function keyHandlers({ database, ring, counter, ownKeys }: Needs) {
   async function changeKey({ params: rules, id }: Own<"changeKey">) {
     if (rules.calls.length || rules.countries.length || rules.endsAt || rules.perMinute || rules.perDay)
       refuseOwnKey(id());
-    const before = (await held.listKeys(database)).find((one) => one.id === id());
+    const before = (await repository.listKeys(database)).find((one) => one.id === id());
     const foreign = before && rules.origins.find((one) => !mayName(before.kind, one));
     if (foreign) throw new HttpProblem("malformed", `A web key can only have http and https origins, not ${foreign}.`);
-    const changed = await held.changeKey(database, id(), rules);
+    const changed = await repository.changeKey(database, id(), rules);
     if (!changed) throw noSuchKey();
     await ring.refresh();
     return changed;
@@ -53,7 +53,7 @@ export function keyHandlers({ database, ring, counter, ownKeys }: Needs) {
 
   async function replaceKey({ params, id }: Own<"replaceKey">) {
     refuseOwnKey(id());
-    const made = await held.replaceKey(database, id(), params.overlap);
+    const made = await repository.replaceKey(database, id(), params.overlap);
     if (!made) throw noSuchKey();
     await ring.refresh();
     return made;
@@ -61,7 +61,7 @@ export function keyHandlers({ database, ring, counter, ownKeys }: Needs) {
 
   async function withdrawKey({ id }: Own<"withdrawKey">) {
     refuseOwnKey(id());
-    if (!(await held.withdrawKey(database, id()))) throw noSuchKey();
+    if (!(await repository.withdrawKey(database, id()))) throw noSuchKey();
     await ring.refresh();
   }
 

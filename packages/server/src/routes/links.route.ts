@@ -109,7 +109,7 @@ export function linkKeyHandlers(linkKeys: LinkKeys) {
   }
 }
 
-/** `/p/TOKEN`: one place, or one picture of it, for whoever has the link. Nothing else can be asked with it. */
+/** `/p/TOKEN`: one place, or one picture of it, for whoever has the link. Nothing else can be called with it. */
 export function linkRoutes(needs: Needs): Router {
   const { database, index, tiles, ring, permits, counter, linkKeys, place } = needs;
   const router = exactRouter();

@@ -38,7 +38,9 @@ describe("a link that shows one place", () => {
     const picture = await follow(new URL(map, url).href);
     const { width, height } = PNG.sync.read(Buffer.from(await picture.arrayBuffer()));
     expect([width, height]).toEqual([600, 400]);
-    expect(PNG.sync.read(Buffer.from(await (await follow(new URL(`${map}?scale=2`, url).href)).arrayBuffer())).width).toBe(1200);
+    expect(
+      PNG.sync.read(Buffer.from(await (await follow(new URL(`${map}?scale=2`, url).href)).arrayBuffer())).width,
+    ).toBe(1200);
     const code = await follow(qr!);
     expect([code.status, code.headers.get("content-type")]).toEqual([200, "image/svg+xml; charset=utf-8"]);
   });

@@ -27,15 +27,15 @@ export function lookupHandlers(database: Knex, heights: Heights) {
   return { suggest, forward, reverse, record, postcodes, distance } satisfies Partial<Handlers>;
 
   function suggest(incoming: Incoming<"suggest">): Reply {
-    const { lang, format, ...asked } = incoming.params;
+    const { lang, format, ...params } = incoming.params;
     const { engine } = incoming;
     const began = performance.now();
-    const answer = engine.suggest({ ...asked, langs: incoming.languages(lang) });
+    const answer = engine.suggest({ ...params, langs: incoming.languages(lang) });
     const isOpenSearch = (format ?? OPENSEARCH_WANTED[String(incoming.wants(SUGGEST_TYPES))]) === "opensearch";
     if (isOpenSearch) return openSearch(incoming, answer.suggestions, began);
-    const advice = answer.outcome === "none" ? engine.notHeld(asked.countries) : [];
+    const advice = answer.outcome === "none" ? engine.notHeld(params.countries) : [];
     const { outcome, suggestions } = answer;
-    return jsonReply(incoming, { q: asked.q, outcome, advice, source: engine.sources, suggestions }, began, {
+    return jsonReply(incoming, { q: params.q, outcome, advice, source: engine.sources, suggestions }, began, {
       varies: ["Accept", "Accept-Language"],
     });
   }
@@ -77,10 +77,10 @@ export function lookupHandlers(database: Knex, heights: Heights) {
   }
 
   function reverse(incoming: Incoming<"reverse">): Reply {
-    const { lang, format, facts, height, ...asked } = incoming.params;
+    const { lang, format, facts, height, ...params } = incoming.params;
     const { engine } = incoming;
     const began = performance.now();
-    const { outcome, advice, candidates } = engine.reverse({ ...asked, langs: incoming.languages(lang) });
+    const { outcome, advice, candidates } = engine.reverse({ ...params, langs: incoming.languages(lang) });
     const features = candidates.map((one) => featureOf(withWanted(one, { facts, height })));
     return recordsReply(
       incoming,
@@ -103,7 +103,7 @@ export function lookupHandlers(database: Knex, heights: Heights) {
     return typed === undefined ? reply : { ...reply, typed };
   }
 
-  /** A record with those of its facts that are wanted, and how high the ground lies there where that is wanted. */
+  /** A record with those of the facts that are wanted, and how high the ground lies there where that is wanted. */
   function withWanted<R extends AnswerRecord>(
     record: R,
     { facts, height }: { facts?: readonly string[] | undefined; height: boolean },

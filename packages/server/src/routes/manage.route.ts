@@ -3,7 +3,7 @@ import { checkDefinition, type FormDefinition } from "@bibliotope/core/form";
 import { pictureOrigin } from "@bibliotope/core/sheet";
 import { formDefinitionJsonSchema } from "@bibliotope/wire";
 import type { Knex } from "knex";
-import * as held from "../forms/forms.repository.ts";
+import * as repository from "../forms/forms.repository.ts";
 import type { PublishedForms } from "../forms/published-forms.ts";
 import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
@@ -54,7 +54,7 @@ export function manageHandlers({ database, published, services, webKey, tryKey }
   }
 
   async function forms() {
-    return { forms: await held.listForms(database) };
+    return { forms: await repository.listForms(database) };
   }
 
   function formSchema({ response }: Own<"formSchema">) {
@@ -67,19 +67,19 @@ export function manageHandlers({ database, published, services, webKey, tryKey }
 
   async function versions({ parts }: Own<"versions">) {
     await draftOf(parts.ref);
-    return { versions: await held.listVersions(database, parts.ref) };
+    return { versions: await repository.listVersions(database, parts.ref) };
   }
 
   async function makeForm({ params: { definition } }: Own<"makeForm">) {
     refuseWrong(definition);
     const ref = `form-${randomBytes(5).toString("hex")}`;
-    await held.makeForm(database, ref, definition);
+    await repository.makeForm(database, ref, definition);
     return draftOf(ref);
   }
 
   async function saveDraft({ params: { revision, definition }, parts: { ref } }: Own<"saveDraft">) {
     refuseWrong(definition);
-    if (!(await held.saveDraft(database, ref, revision, definition))) {
+    if (!(await repository.saveDraft(database, ref, revision, definition))) {
       const draft = await draftOf(ref);
       throw new HttpProblem(
         "conflict",
@@ -104,7 +104,7 @@ export function manageHandlers({ database, published, services, webKey, tryKey }
   async function publishForm({ params: { revision }, parts: { ref } }: Own<"publishForm">) {
     const draft = await draftOf(ref);
     if (draft.revision === revision) refuseForeignPictures(draft.definition);
-    if ((await held.publishForm(database, ref, revision)) === undefined) {
+    if ((await repository.publishForm(database, ref, revision)) === undefined) {
       const now = await draftOf(ref);
       throw new HttpProblem(
         "conflict",
@@ -133,7 +133,7 @@ export function manageHandlers({ database, published, services, webKey, tryKey }
   }
 
   async function draftOf(ref: string) {
-    const draft = await held.readDraft(database, ref);
+    const draft = await repository.readDraft(database, ref);
     if (!draft) throw noSuchForm();
     return draft;
   }

@@ -20,7 +20,7 @@ export function kitRoutes(folder: string): Router {
   return router;
 }
 
-/** `/f/REF`: a form alone, as its users get it, from its published version with a web key. */
+/** `/f/REF`: a form alone, as its users get it, from the published version with a web key. */
 export function formPageRoute(forms: PublishedForms, webKey: string, kitFolder: string): Router {
   const page = readFileSync(join(kitFolder, "page.html"), "utf8");
   return exactRouter().get("/f/:ref", (request, response) => {

@@ -40,7 +40,7 @@ export function pickRoute(ring: KeyRing, kitFolder: string, place: PublicPlace):
 /** Schemes that open nothing but run or read something. */
 const REFUSED = /^(?:javascript|vbscript|data|blob|file|about|view-source):/i;
 
-/** The origin of an address, of a scheme of its program's own too; undefined for what is none. */
+/** The origin of an address, of a scheme of the program's own too; undefined for what is none. */
 function originOf(address: string): string | undefined {
   if (!URL.canParse(address) || REFUSED.test(address.trim())) return undefined;
   const { protocol, host, username, password } = new URL(address);

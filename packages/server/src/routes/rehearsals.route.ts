@@ -3,7 +3,7 @@ import * as kept from "../forms/rehearsals.repository.ts";
 import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
 
-/** Kept steps of a form, and what happened in its last runs. */
+/** Kept steps of a form, and what happened in the last runs. */
 export function rehearsalHandlers(database: Knex) {
   return {
     rehearsals,

@@ -8,7 +8,7 @@ import { jsonReply } from "../http/reply.ts";
 import type { Reply } from "../http/send-reply.ts";
 import type { Handlers } from "../http/wire.ts";
 import type { Sealing } from "../services/sealing.ts";
-import * as held from "../services/services.repository.ts";
+import * as repository from "../services/services.repository.ts";
 import type { Services } from "../services/services.ts";
 import { readWsdl as operationsOf } from "../services/wsdl.ts";
 
@@ -29,7 +29,7 @@ interface Needs {
   sealing: Sealing;
 }
 
-/** Outside services as they are described, the hosts that may be asked, and secrets, which are never told. */
+/** Outside services as they are described, the hosts that may be called, and secrets, which are never told. */
 export function serviceRoutes({ database, services, sealing }: Needs) {
   return {
     services: list,
@@ -47,7 +47,7 @@ export function serviceRoutes({ database, services, sealing }: Needs) {
   } satisfies Partial<OwnHandlers>;
 
   async function list() {
-    const using = await held.formsUsing(database);
+    const using = await repository.formsUsing(database);
     return {
       services: services.all.map(
         ({ service: { name, title, ask, register, inputs, values }, revision, savedAt, state }): ServiceSummary => ({
@@ -71,7 +71,7 @@ export function serviceRoutes({ database, services, sealing }: Needs) {
         { parameter: "name", message: "does not match the path" },
       ]);
     refuseWrong(params.service);
-    if ((await held.saveService(database, params.service, params.revision ?? 0)) === undefined)
+    if ((await repository.saveService(database, params.service, params.revision ?? 0)) === undefined)
       throw new HttpProblem(
         "conflict",
         params.revision
@@ -83,10 +83,10 @@ export function serviceRoutes({ database, services, sealing }: Needs) {
   }
 
   async function dropService({ parts }: Own<"dropService">) {
-    const forms = (await held.formsUsing(database)).get(parts.name) ?? [];
+    const forms = (await repository.formsUsing(database)).get(parts.name) ?? [];
     if (forms.length)
       throw new HttpProblem("conflict", `It is used by ${forms.map(({ title }) => `“${title}”`).join(", ")}.`);
-    if (!(await held.dropService(database, parts.name))) throw noService();
+    if (!(await repository.dropService(database, parts.name))) throw noService();
     await services.refresh();
   }
 
@@ -109,14 +109,14 @@ export function serviceRoutes({ database, services, sealing }: Needs) {
   async function setSecret({ params, parts }: Own<"setSecret">) {
     if (!SECRET_NAME.test(parts.name))
       throw new HttpProblem("malformed", "name: lowercase letters, digits and -, starting with a letter.");
-    await held.setSecret(database, parts.name, sealing.seal(parts.name, params.value));
+    await repository.setSecret(database, parts.name, sealing.seal(parts.name, params.value));
     await services.refresh();
   }
 
   async function dropSecret({ parts }: Own<"dropSecret">) {
     const using = services.secrets.find(({ name }) => name === parts.name)?.services ?? [];
     if (using.length) throw new HttpProblem("conflict", `It is used by ${using.join(", ")}.`);
-    if (!(await held.dropSecret(database, parts.name)))
+    if (!(await repository.dropSecret(database, parts.name)))
       throw new HttpProblem("not-found", "There is no secret with this name.");
     await services.refresh();
   }
@@ -126,13 +126,13 @@ export function serviceRoutes({ database, services, sealing }: Needs) {
   }
 
   async function allowHost({ params }: Own<"allowHost">) {
-    await held.allowHost(database, params);
+    await repository.allowHost(database, params);
     await services.refresh();
     return hosts();
   }
 
   async function refuseHost({ id }: Own<"refuseHost">) {
-    if (!(await held.refuseHost(database, id()))) throw new HttpProblem("not-found", "There is no such host.");
+    if (!(await repository.refuseHost(database, id()))) throw new HttpProblem("not-found", "There is no such host.");
     await services.refresh();
   }
 

@@ -360,6 +360,9 @@ describe("a batch", () => {
       headers: { "content-type": "text/csv" },
       body: rows,
     });
-    expect(wrong).toMatchObject({ status: 400, body: { detail: expect.stringContaining("there is no register named") } });
+    expect(wrong).toMatchObject({
+      status: 400,
+      body: { detail: expect.stringContaining("there is no register named") },
+    });
   });
 });

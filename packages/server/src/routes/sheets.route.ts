@@ -8,7 +8,7 @@ import type { SheetTiles } from "../sheets/sheet-tiles.ts";
 
 const MOST_ZOOM = 20;
 
-/** Map features of a tile, and heights of its ground (OGC WebMercatorQuad numbering). */
+/** Map features of a tile, and heights of the ground (OGC WebMercatorQuad numbering). */
 export function sheetHandlers(tiles: SheetTiles, heights: Heights) {
   return { sheet, sheetHeights } satisfies Partial<Handlers>;
 
@@ -36,7 +36,7 @@ export function sheetHandlers(tiles: SheetTiles, heights: Heights) {
   }
 }
 
-/** Of a tile what the key may see: records of its countries, and land and water that are no record. */
+/** Of a tile what the key may see: records of the countries, and land and water that are no record. */
 function seenOf(json: string, engine: SeenEngine): string {
   const tile: { features: { id?: string }[] } = JSON.parse(json);
   return JSON.stringify({ ...tile, features: tile.features.filter(({ id }) => engine.allowsRef(id)) });

@@ -67,7 +67,7 @@ export async function recordOf(
   return record;
 }
 
-/** What stands on the picture, and what must be seen of it. */
+/** What is on the picture, and what must be seen of it. */
 function whatStands({ at, label, markers, line }: StillRequest, of: AnswerRecord | undefined) {
   const signs: MapMarker[] = markers.map((position, i) => ({ at: position, number: i + 1 }));
   const shown: Position[] = [...markers, ...(line ?? [])];

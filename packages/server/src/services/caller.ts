@@ -12,7 +12,7 @@ export interface OutRequest {
   body?: string;
 }
 
-/** Bytes that are read of an answer, and times that it may send us on within its host. */
+/** Bytes that are read of an answer, and times that it may send us on within the host. */
 const [MOST_BYTES, MOST_HOPS] = [2 ** 20, 3];
 /** Milliseconds for which a connection is kept for the next request. */
 const KEEP_ALIVE = 10_000;
@@ -22,7 +22,7 @@ export class Caller {
   readonly #agents = new Map<boolean, Agent>();
 
   /**
-   * @param hosts those that may be asked, as they are now
+   * @param hosts those that may be called, as they are now
    * @param resolve finds the addresses of a name; the system when not given
    */
   constructor(

@@ -12,7 +12,7 @@ const resolveName: Resolve = (name) => lookup(name, { all: true });
 /** Addresses within this machine or this network, which only a host that is marked as inside may have. */
 const INSIDE = new Set(["private", "loopback", "linkLocal", "uniqueLocal", "carrierGradeNat"]);
 
-/** True for an address that may be asked. @param isInside of a host that is marked so */
+/** True for an address that may be called. @param isInside of a host that is marked so */
 export function mayReach(address: string, isInside: boolean): boolean {
   if (!ipaddr.isValid(address)) return false;
   // an address of IPv4 within one of IPv6 is what it is without

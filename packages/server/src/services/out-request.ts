@@ -3,7 +3,7 @@ import { parseTemplate } from "url-template";
 import { CallFailed } from "./call-failed.ts";
 import type { OutRequest } from "./caller.ts";
 
-/** A service's request with its inputs and secrets in it. @throws CallFailed for a secret that is not set */
+/** A service's request with the inputs and secrets in it. @throws CallFailed for a secret that is not set */
 export function writeRequest(service: Service, value: Value): OutRequest {
   const { ask, inputs } = service;
   const given = Object.fromEntries(inputs.map(({ name }) => [name, value(name) || undefined]));

@@ -19,7 +19,7 @@ export class Sealing {
     try {
       const nonce = sealed.subarray(0, NONCE_BYTES);
       const tag = sealed.subarray(NONCE_BYTES, NONCE_BYTES + TAG_BYTES);
-      // without its length, Node also takes the beginning of a tag for one
+      // without the length, Node also takes the beginning of a tag for one
       const decipher = createDecipheriv(CIPHER, this.key, nonce, { authTagLength: TAG_BYTES })
         .setAAD(Buffer.from(name))
         .setAuthTag(tag);

@@ -37,7 +37,7 @@ export class ServiceLine {
       volumeThreshold: AT_LEAST,
       rollingCountTimeout: WITHIN,
       resetTimeout: ALONE_FOR,
-      // a service that refuses or has nothing is there; one that is asked too often at once has not failed
+      // a service that refuses or has nothing is there; one that is called too often at once has not failed
       errorFilter: (error: unknown) => !(error instanceof CallFailed && isAway(error.outcome)),
     });
     this.#breaker.on("open", () => {

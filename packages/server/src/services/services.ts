@@ -24,7 +24,7 @@ import { listHosts, listSecrets, listServices, type StoredService } from "./serv
 
 /** Letters of answers that are kept, letters of one that are shown to who tries it, and milliseconds of a minute. */
 const [MOST_KEPT, MOST_SHOWN, MINUTE] = [32_000_000, 200_000, 60_000];
-/** Methods that may be asked again. */
+/** Methods that may be tried again. */
 const REPEATABLE = new Set(["GET", "PUT", "DELETE"]);
 
 interface Running extends StoredService {
@@ -101,7 +101,7 @@ export class Services {
     );
   }
 
-  /** Whether the host of a service may be asked. */
+  /** Whether the host of a service may be called. */
   isAllowed({ ask }: Service): boolean {
     try {
       return Boolean(allowedFor(new URL(ask.url.replace(/\{[^}]*\}/g, "")), this.#hosts));

@@ -33,7 +33,7 @@ const parser = new XMLParser({
 });
 
 /**
- * The operations of a WSDL 1.1 that can be asked: document style over HTTP by SOAP 1.1 or 1.2, with plain inputs. What it
+ * The operations of a WSDL 1.1 that can be called: document style over HTTP by SOAP 1.1 or 1.2, with plain inputs. What it
  * imports is not fetched.
  * @throws HttpProblem for what is no such description
  */

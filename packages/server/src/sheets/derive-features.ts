@@ -62,9 +62,9 @@ export function deriveFeatures({ areas, streets, addresses, places }: Gazetteer)
 
 /** Metres from the sea, as the coarse outlines have it, from which nothing needs land of its own. */
 const INLAND = 4000;
-/** Degrees of the cells of which one spot stands for all. */
+/** Degrees of the cells of which one spot represents all. */
 const CELL = 0.004;
-/** Rank of land that is laid under what is held. */
+/** Rank of land that is laid under what is stored. */
 const LAID = 3;
 
 /** Land under spots that the world's outlines have in the sea, or so near to it that a house would stand on the beach. */
@@ -103,7 +103,7 @@ function ranksOf(towns: Gazetteer["areas"]): number[] {
   return ranks;
 }
 
-/** The name of a town. Its outline is drawn around what is held of it, so that it is no boundary, and not shown as one. */
+/** The name of a town. Its outline is drawn around what is known of it, so that it is no boundary, and not shown as one. */
 function townNames(towns: Gazetteer["areas"]): SheetFeature[] {
   const ranks = ranksOf(towns);
   return towns.map(

@@ -14,7 +14,7 @@ export interface Drawing {
   least: number;
 }
 
-/** Where houses stand close enough to be a town, and where there must be land since something stands on it. */
+/** Where houses stand close enough to be a town, and where there must be land since something is on it. */
 export const TOWN: Drawing = { cell: 60, spread: 2, least: 0.055 };
 export const LAND: Drawing = { cell: 400, spread: 3, least: 0.004 };
 

@@ -7,7 +7,7 @@ import { worldFeatures } from "./world-features.ts";
 
 /**
  * All map features of some data-set versions, each with the ref of the record that it shows, on the world's lands. A version
- * that brings none has them made from its addresses, places and areas.
+ * that brings none has them made from the addresses, places and areas.
  */
 export async function readMapFeatures(database: Knex, versions: readonly number[]): Promise<SheetFeature[]> {
   const rows = await database("map_features")

@@ -13,7 +13,7 @@ export interface Order {
 
 /**
  * What waits for the painter: pieces of the map before pictures, since a map without them shows nothing, and one
- * picture takes as long as a hundred of them. Both in the order in which they were asked for.
+ * picture takes as long as a hundred of them. Both in the order in which they were requested.
  */
 export class PaintQueue<T extends Order> {
   readonly #tiles = new Set<T>();
@@ -27,7 +27,7 @@ export class PaintQueue<T extends Order> {
     this.#put(order);
   }
 
-  /** Takes back what was begun and not finished: it goes before all others of its kind, however many there are. */
+  /** Takes back what was begun and not finished: it goes before all others of the kind, however many there are. */
   addAgain(orders: Iterable<T>): void {
     const waiting = [...this.#stills, ...this.#tiles];
     this.#tiles.clear();

@@ -25,7 +25,7 @@ export async function encodePng(rgba: Uint8Array, width: number, height: number)
   return Buffer.concat(pieces);
 }
 
-/** The rows of a picture without its fourth channel, filtered. */
+/** The rows of a picture without the fourth channel, filtered. */
 function filtered(rgba: Uint8Array, width: number, height: number): Uint8Array {
   // a pixel at a time: three bytes of it are taken apart more quickly than they are read
   const pixels = new Uint32Array(width * (height + 1));

@@ -26,7 +26,7 @@ export interface Prepared {
   letGo(): Promise<void>;
 }
 
-/** Something that is asked for, by one or by several. */
+/** Something that is requested, by one or by several. */
 interface Making extends Order {
   name: string;
   request: TileJobRequest;
@@ -60,7 +60,7 @@ export class SheetTiles {
   readonly #queue = new PaintQueue<Making>();
   readonly #underWay = new Map<string, Making>();
   #painter: Painter | undefined;
-  #asked = 0;
+  #count = 0;
   #isStopped = false;
 
   constructor(
@@ -105,7 +105,7 @@ export class SheetTiles {
   }
 
   /**
-   * The features of a tile as JSON; undefined while no map is held.
+   * The features of a tile as JSON; undefined while no map is stored.
    * @param gone ends when nobody waits for it any more
    * @throws Busy when too much is waiting, GoneAway when nobody waits for it
    */
@@ -113,7 +113,7 @@ export class SheetTiles {
     return (await this.#make(`${z}/${x}/${y}`, { tile: { z, x, y } }, 0, gone)) as string | undefined;
   }
 
-  /** A picture as PNG; undefined while no map is held. `gone` and errors as of `tile`. */
+  /** A picture as PNG; undefined while no map is stored. `gone` and errors as of `tile`. */
   async still(still: Still, gone?: AbortSignal): Promise<Uint8Array | undefined> {
     const pixels = still.size.width * still.size.height * still.scale ** 2;
     return (await this.#make(JSON.stringify(still), { still }, pixels, gone)) as Uint8Array | undefined;
@@ -135,7 +135,7 @@ export class SheetTiles {
     const before = kept.get(name);
     if (before !== undefined) return before;
     if (!this.#painter) return undefined;
-    const making = this.#underWay.get(name) ?? this.#order(name, { id: ++this.#asked, ...request }, pixels);
+    const making = this.#underWay.get(name) ?? this.#order(name, { id: ++this.#count, ...request }, pixels);
     making.wanted++;
     const made = await unlessGone(making.made, gone).catch((error: unknown) => {
       if (error instanceof GoneAway && --making.wanted === 0) this.#giveUp(making);

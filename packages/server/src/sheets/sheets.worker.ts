@@ -51,7 +51,7 @@ async function make(request: TileJobRequest): Promise<void> {
   }
 }
 
-/** Between two steps pieces of the map are cut that were asked for meanwhile. */
+/** Between two steps pieces of the map are cut that were requested meanwhile. */
 function paint(id: number, still: Still): Promise<Uint8Array> {
   return paintStill(source, still, async () => {
     await turn();

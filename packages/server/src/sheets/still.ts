@@ -122,7 +122,7 @@ export async function paintStill(
     context.restore();
     await between();
   }
-  // tile by tile, so that names stand where they stand on the map in a page
+  // tile by tile, so that names stand in place on the map in a page
   const labels: Label[] = [];
   for (const tile of tilesOf(view, size)) {
     labels.push(...source.labels(tile, { sheet, langs }));

@@ -13,7 +13,7 @@ const LETTERED: ReadonlySet<string | undefined> = new Set(["Latn", "Grek"]);
 const COARSE = 2;
 const BETWEEN_COUNTRIES = 3;
 
-/** The world's lands with the borders and names of its countries, as a map has them that brings none of its own. */
+/** The world's lands with the borders and names of the countries, as a map has them that brings none of its own. */
 export function worldFeatures(): SheetFeature[] {
   const { land, borders, countries } = world();
   return [
@@ -59,10 +59,10 @@ function sizeOf(ring: Ring): number {
   return (Math.abs(signedArea(ring)) / 2) * Math.cos((((south + north) / 2) * Math.PI) / 180);
 }
 
-/** Parallels on which a polygon is looked through for its broadest stretch. */
+/** Parallels on which a polygon is looked through for the broadest stretch. */
 const PARALLELS = 24;
 
-/** The middle of a polygon's broadest stretch along a parallel, those in its middle liked better. */
+/** The middle of a polygon's broadest stretch along a parallel, those in the middle liked better. */
 function middleOf(polygon: readonly Ring[]): [number, number] {
   const lats = polygon[0].map(([, lat]) => lat);
   const [south, north] = [Math.min(...lats), Math.max(...lats)];

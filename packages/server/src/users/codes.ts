@@ -16,7 +16,7 @@ const sealName = (user: Pick<User, "id">) => `codes of ${user.id}`;
 const totpOf = (secret: string, label: string) =>
   new TOTP({ issuer: ISSUER, label, secret: Secret.fromBase32(secret) });
 
-/** Makes a secret for an app; codes are asked for once one of it was confirmed. What was asked for until now stays. */
+/** Makes a secret for an app; codes are requested once one of it was confirmed. What was requested until now stays. */
 export async function beginCodes(database: Knex, sealing: Sealing, user: User): Promise<BegunCodes | "on already"> {
   const secret = new Secret({ size: SECRET_BYTES }).base32;
   const begun = await database("users")
@@ -27,7 +27,7 @@ export async function beginCodes(database: Knex, sealing: Sealing, user: User): 
   return { secret, uri, picture: await drawCode(uri, { type: "svg", margin: 2 }) };
 }
 
-/** Codes are asked for from now on, when one fits. */
+/** Codes are requested from now on, when one fits. */
 export async function confirmCodes(database: Knex, sealing: Sealing, user: User, code: string): Promise<boolean> {
   if (!(await takeCode(database, sealing, user, code))) return false;
   await database("users").where({ id: user.id }).update({ codes_since: database.fn.now() });

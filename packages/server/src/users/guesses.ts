@@ -4,7 +4,7 @@ import type { Knex } from "knex";
 export const MINUTES = 15;
 /** Wrong ones that are let through: for a name from one address; from one address for any names; for a name from anywhere. */
 const [OF_BOTH, OF_ADDRESS, OF_NAME] = [5, 60, 40];
-/** Days for which an address that somebody came in from is known to be theirs. */
+/** Days for which an address that somebody came in from is known to be their own. */
 const KNOWN_DAYS = 90;
 
 /** A try at the door that was noted, as long as its password is being looked at. */

@@ -19,7 +19,7 @@ const MOST = 20;
 /** Nobody needs it until a passkey is made or used, and it takes a while to load. */
 const library = () => import("@simplewebauthn/server");
 
-/** What a browser is asked for a new passkey with. */
+/** What a browser is requested a new passkey with. */
 export async function newPasskeyOptions(database: Knex, sealing: Sealing, user: User, place: PasskeyPlace) {
   const { generateRegistrationOptions } = await library();
   const stored = await database("passkeys").where({ user_id: user.id }).select("id", "transports");
@@ -36,7 +36,7 @@ export async function newPasskeyOptions(database: Knex, sealing: Sealing, user: 
   });
 }
 
-/** Keeps a passkey that a browser made. @returns false for one that was not made here, now, by this person, or is held already */
+/** Keeps a passkey that a browser made. @returns false for one that was not made here, now, by this person, or is stored already */
 export async function keepPasskey(
   database: Knex,
   sealing: Sealing,
@@ -59,7 +59,7 @@ export async function keepPasskey(
   return kept.length > 0;
 }
 
-/** What a browser is asked for any passkey of this place with. */
+/** What a browser is requested any passkey of this place with. */
 export async function passkeyOptions(sealing: Sealing, place: PasskeyPlace) {
   const { generateAuthenticationOptions } = await library();
   return generateAuthenticationOptions({

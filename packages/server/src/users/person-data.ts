@@ -1,7 +1,7 @@
 import type { Knex } from "knex";
 import { nameKey } from "./name-key.ts";
 
-/** Where it is held of whom something is, and what becomes of it when they are erased: it goes, or it stays without them. */
+/** Where it is known of whom something is, and what becomes of it when they are erased: it goes, or it stays without them. */
 interface PersonalColumn {
   table: string;
   column: string;
@@ -10,7 +10,7 @@ interface PersonalColumn {
   hidden?: readonly string[];
 }
 
-/** Everything that is held of a person, table by table. */
+/** Everything that is known of a person, table by table. */
 export const HELD: readonly PersonalColumn[] = [
   {
     table: "sessions",
@@ -32,13 +32,13 @@ export const HELD: readonly PersonalColumn[] = [
 ];
 const OF_PERSON = ["password_hash", "codes_secret", "codes_step"];
 
-/** What is held of somebody. */
+/** What is known of somebody. */
 export interface PersonData {
   person: Record<string, unknown>;
   held: Record<string, Record<string, unknown>[]>;
 }
 
-/** Everything that is held of a person, as it lies in the database, but for hashes and secrets. @returns undefined for nobody */
+/** Everything that is known of a person, as it lies in the database, but for hashes and secrets. @returns undefined for nobody */
 export async function dataOfPerson(database: Knex, id: number): Promise<PersonData | undefined> {
   return database.transaction(async (transaction) => {
     const [person] = await rowsOf(transaction, { table: "users", column: "id", hidden: OF_PERSON }, id);
@@ -68,7 +68,7 @@ async function rowsOf(
   return rows.map(({ row }: { row: Record<string, unknown> }) => row);
 }
 
-/** Takes everything away that is held of a person; what they made for others stays, without them. */
+/** Takes everything away that is known of a person; what they made for others stays, without them. */
 export async function eraseData(database: Knex, id: number): Promise<void> {
   const person = await database("users").where({ id }).first("name");
   if (!person) return;

@@ -17,7 +17,7 @@ import { hashPassword, isPassword } from "./passwords.ts";
 import { eraseData } from "./person-data.ts";
 import type { User } from "./user.ts";
 
-/** A session as it is held: whose it is, and when it ends. */
+/** A session as it is stored: whose it is, and when it ends. */
 export interface Session {
   user: User;
   expires: Date;
@@ -281,7 +281,7 @@ export async function changePassword(
   return true;
 }
 
-/** Takes somebody out with everything that is held of them; what they made for others stays. */
+/** Takes somebody out with everything that is known of them; what they made for others stays. */
 export async function removePerson(database: Knex, id: number): Promise<"removed" | "missing" | "last"> {
   return database.transaction(async (transaction) => {
     if (await isLastManager(transaction, id)) return "last";

@@ -33,7 +33,7 @@ type Atlas = Topology & { objects: { countries: Collection; land: Collection } }
 const require = createRequire(import.meta.url);
 let existing: World | undefined;
 
-/** The world's outlines; read when they are asked for first. */
+/** The world's outlines; read when they are requested first. */
 export function world(): World {
   existing ??= readWorld();
   return existing;
@@ -110,13 +110,13 @@ const pairsOf = (line: readonly (readonly number[])[]) => line.map(([lon, lat]):
 let land: Outline | undefined;
 const outlines = new Map<string, Outline | undefined>();
 
-/** All land, to be asked what lies on it. */
+/** All land, to be searched for what lies on it. */
 export function landOutline(): Outline {
   land ??= new Outline(world().land.flat());
   return land;
 }
 
-/** A country, to be asked what lies in it; undefined where it is too small for the outlines, or not known. */
+/** A country, to be searched for what lies in it; undefined where it is too small for the outlines, or not known. */
 export function countryOutline(code: string): Outline | undefined {
   if (!outlines.has(code)) {
     const polygons = world().countries.find((country) => country.code === code)?.polygons;

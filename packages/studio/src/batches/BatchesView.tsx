@@ -11,7 +11,7 @@ import { summary } from "./words.ts";
 /** Milliseconds after which the list is read again, while something runs. */
 const AGAIN = 2000;
 
-/** Many lookups at once: what was brought, how it stands. */
+/** Many lookups at once: what was brought, the state. */
 export function BatchesView() {
   const canEdit = useSessionQuery().data?.role !== "look";
   const { data: jobs } = useJobsQuery();

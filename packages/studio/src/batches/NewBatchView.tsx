@@ -132,7 +132,7 @@ function Lines({ onFile }: { onFile: (file: FileAnswer) => void }) {
   const send = async () => {
     setIsSending(true);
     setWrong(undefined);
-    // each line is one cell, whatever stands in it
+    // each line is one cell, whatever is in it
     const quoted = text
       .split("\n")
       .filter((line) => line.trim())

@@ -128,7 +128,7 @@ type Columns = Readonly<Record<(typeof LOOKS)[number], readonly (string | null)[
 
 /**
  * All rows of a batch as markers, by how they stand or by the values of columns.
- * @param points four numbers a row: latitude, longitude, how it stands, its number
+ * @param points four numbers a row: latitude, longitude, the state, its number
  * @param columns values of each row, by what they say how it looks; undefined until they have come
  */
 function rowsShown(points: readonly number[], heads: readonly string[] | null, looks: Looks, columns: Columns) {

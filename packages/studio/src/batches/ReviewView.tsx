@@ -132,7 +132,7 @@ function Rows({ batch, canEdit, show, onShow }: RowsProps) {
   );
 }
 
-/** What can be decided, each with its key. */
+/** What can be decided, each with the key. */
 function Ways({ review, correct, lastHour }: { review: Review; correct: () => void; lastHour: number }) {
   const ways = [
     ["↵", "accept the marked one", () => void review.decide(review.marked === 0 ? "accept" : "choose")],

@@ -105,7 +105,7 @@ const Differing = ({ children }: { children: ReactNode }) => (
   <strong className="rounded-sm bg-wash px-0.5 font-semibold text-ink">{children}</strong>
 );
 
-/** The cells of the row as they came, where there are more than what was asked. */
+/** The cells of the row as they came, where there are more than what was requested. */
 function Cells({ heads, found }: { heads: readonly string[] | null; found: BatchCandidates }) {
   if (found.cells.length < 2) return null;
   return (

@@ -2,7 +2,7 @@ import type { BatchSummary, Decision, RowStatus } from "@bibliotope/wire";
 import type { ChartColour } from "../ui/Chart.tsx";
 import { count } from "../ui/count.ts";
 
-/** What a standing is called, with its colours: of the theme, as a ground, and as a mark. */
+/** What a standing is called, with the colours: of the theme, as a ground, and as a mark. */
 export const STATUS_WORDS: Readonly<Record<RowStatus, { name: string; colour: ChartColour; ground: string }>> = {
   clear: { name: "clear", colour: "verdigris", ground: "bg-verdigris" },
   seen: { name: "reviewed", colour: "slate", ground: "bg-slate" },

@@ -4,7 +4,7 @@ import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { INPUT, Labelled } from "./Labelled.tsx";
 import { ServicesPanel } from "./ServicesPanel.tsx";
 
-/** What is the form's own: its title, the words above it and on its button. */
+/** What is the form's own: its title, the words above it and on the button. */
 export function FormPanel() {
   const definition = useStudio((state) => state.draft.definition);
   const dispatch = useStudioDispatch();

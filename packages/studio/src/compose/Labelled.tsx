@@ -3,7 +3,7 @@ import { type ReactNode, useId } from "react";
 /** The look of a text input in the side sheet. */
 export const INPUT = "h-[34px] w-full rounded border border-edge bg-field px-3 text-ink aria-invalid:border-madder";
 
-/** A control with its label above. */
+/** A control with the label above. */
 export function Labelled({ label, children }: { label: string; children: (id: string) => ReactNode }) {
   const id = useId();
   return (

@@ -17,7 +17,7 @@ export function PatternInput({ field, examples, change }: PatternInputProps) {
     setBefore(field.binding);
     setPattern(field.binding ?? "");
   }
-  // alone: rules that speak of other fields are none of its business
+  // alone: rules that speak of other fields are none of the business
   const { show: _, ...alone } = { ...field, address: "", binding: pattern || undefined };
   const wrong = pattern ? checkDefinition({ title: "", fields: [alone] })[0]?.message : undefined;
   return (

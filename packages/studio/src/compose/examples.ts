@@ -10,7 +10,7 @@ const EXAMPLES = [
   { code: "QY", country: "Thalmyra", title: "Thalmyra", q: "Πελανία Τετράγωνο 4" },
 ];
 
-/** Looks the examples up; countries that are not held are left out. */
+/** Looks the examples up; countries that are not in the data are left out. */
 export function useExamples(client: Client | undefined): FormExample[] {
   const [examples, setExamples] = useState<FormExample[]>([]);
   useEffect(() => {

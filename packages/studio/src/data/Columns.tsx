@@ -233,7 +233,7 @@ function CountryField({
   );
 }
 
-/** What metres are of, set by hand: a zone, a grid by its number in the EPSG dataset, or one of the country's grids. */
+/** What metres are of, set by hand: a zone, a grid by number in the EPSG dataset, or one of the country's grids. */
 function MetresField({ reading, change }: { reading: TableReading; change: ColumnsProps["change"] }) {
   const { projection, country = "" } = reading;
   const [zone, setZone] = useState(projection?.zone ?? "");

@@ -14,7 +14,7 @@ import { holds, sumOfChecks, withVersion } from "./words.ts";
 const IN_SIGHT = 10 * 60_000;
 const ENDED_SHOWN = 3;
 
-/** What addresses are held: data sets, their versions, what is live, and what is being brought. */
+/** What addresses are stored: data sets, their versions, what is live, and what is being brought. */
 export function DataRoom() {
   const canEdit = useSessionQuery().data?.role !== "look";
   const { data, error, isLoading } = useDataQuery(undefined, { refetchOnMountOrArgChange: true });
@@ -57,7 +57,7 @@ export function DataRoom() {
   );
 }
 
-/** What is live stands above what is not; a set without versions holds what was added by hand. */
+/** What is live is above what is not; a set without versions holds what was added by hand. */
 function liveFirst({ dataSets }: DataAnswer): DataSetSummary[] {
   const isLive = ({ versions }: DataSetSummary) => versions.some((version) => version.isLive);
   return dataSets.filter(({ versions }) => versions.length).toSorted((a, b) => Number(isLive(b)) - Number(isLive(a)));

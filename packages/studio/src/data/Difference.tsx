@@ -13,7 +13,7 @@ const DOTS = { new: "bg-verdigris", gone: "bg-madder", moved: "bg-indigo", renam
 const NAMES = { addresses: "Addresses", streets: "Streets", places: "Places" } as const;
 const WHOLE = { at: { lat: -35.6, lon: -21.5 }, zoom: 6.35 };
 
-/** What a version changes against another one of its data set: in counts, and on the map. */
+/** What a version changes against another one of the data set: in counts, and on the map. */
 export function Difference({ data, version }: { data: DataAnswer; version: number }) {
   const { set } = findVersion(data, version)!;
   const others = set.versions.filter(({ id }) => id !== version);

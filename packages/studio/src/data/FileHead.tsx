@@ -7,7 +7,7 @@ import { size } from "./words.ts";
 interface FileHeadProps {
   /** The room it is brought to. */
   back: readonly [path: string, name: string];
-  /** What stands there before there is a file. */
+  /** What is there before there is a file. */
   title: string;
   file: FileAnswer | undefined;
   start: FileStart | undefined;

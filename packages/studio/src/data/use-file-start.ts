@@ -5,7 +5,7 @@ import { useLookAtFileMutation } from "../state/data-api.ts";
 /**
  * A file that was handed in, and its beginning as it is read; looked at again whenever something is set by hand.
  * @param purpose what it is brought for
- * @param seen hears of each beginning, and whether it is as proposed; it may put another in its place
+ * @param seen hears of each beginning, and whether it is as proposed; it may put another instead
  */
 export function useFileStart(
   purpose: LookAtFileRequest["purpose"],
@@ -21,7 +21,7 @@ export function useFileStart(
     async (file: FileAnswer, format?: Partial<TableFormat>, reading?: TableReading) => {
       const turn = ++latest.current;
       const answer = await look({ file: file.id, params: { format, reading, purpose } });
-      // what was set meanwhile is asked for already
+      // what was set meanwhile is requested already
       if (turn === latest.current && answer.data) setStart(heard.current(answer.data, !reading));
     },
     [look, purpose],

@@ -105,7 +105,7 @@ export function timeLeft({ beganAt, done, total }: JobSummary, now = Date.now())
   return seconds < 90 ? `${Math.round(seconds)} seconds left` : `${Math.round(seconds / 60)} minutes left`;
 }
 
-/** The version with its data set. */
+/** The version with the data set. */
 export function findVersion(
   data: DataAnswer | undefined,
   id: number,
@@ -120,7 +120,7 @@ export function findVersion(
 /** What is live now, the most trusted first. */
 export const liveVersions = (data: DataAnswer | undefined) => data?.publications[0]?.versions ?? [];
 
-/** What would be live with a version in the place of the others of its set; a set that was not live is trusted most. */
+/** What would be live with a version in the place of the others of the set; a set that was not live is trusted most. */
 export function withVersion(data: DataAnswer, id: number): number[] {
   const same = findVersion(data, id)?.set.versions.map((version) => version.id) ?? [];
   const live = liveVersions(data);

@@ -22,7 +22,7 @@ export function FormMenu({ formRef }: { formRef: string }) {
   );
 }
 
-/** A button that opens a sheet of its name. */
+/** A button that opens a sheet of the name. */
 function Named({ title, children }: { title: string; children: (close: () => void) => ReactNode }) {
   const [open, setOpen] = useState(false);
   return (

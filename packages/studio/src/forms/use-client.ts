@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from "react";
 import { useSessionQuery } from "../state/api.ts";
 import { SERVICE_URL } from "../state/service-url.ts";
 
-/** A client of the kit with the workbench's own web key; with its try key where a situation is to be played. */
+/** A client of the kit with the workbench's own web key; with the try key where a situation is to be played. */
 export function useClient(
   trace?: (event: TraceEvent) => void,
   situation?: ClientOptions["situation"],
@@ -18,7 +18,7 @@ export function useClient(
   );
 }
 
-/** The countries held, asked once. */
+/** The countries with data, requested once. */
 export function useCountries(client: Client | undefined): Country[] | undefined {
   const [countries, setCountries] = useState<Country[]>();
   useEffect(() => {

@@ -52,7 +52,7 @@ export const draftOf = ({
   perDay: String(perDay ?? ""),
 });
 
-/** Rules from what was typed. A key works to the end of its last day, by UTC. */
+/** Rules from what was typed. A key works to the end of the last day, by UTC. */
 export function rulesOf(draft: RulesDraft, kind: KeyKind): ChangeKeyRequest {
   const { name, origins, calls, countries, ends, perMinute, perDay } = draft;
   const words = (text: string) => text.split(/[\s,]+/).filter(Boolean);

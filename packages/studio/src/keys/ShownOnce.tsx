@@ -7,7 +7,9 @@ import { SheetClose } from "../ui/Sheet.tsx";
 export function ShownOnce({ made }: { made: MadeKey }) {
   return (
     <div role="status" className="mt-3">
-      <p>This is the key. You will not see it again: the server stores a digest, from which the key cannot be recovered.</p>
+      <p>
+        This is the key. You will not see it again: the server stores a digest, from which the key cannot be recovered.
+      </p>
       <p className="mt-3 flex items-center gap-3 rounded border border-edge bg-field px-3 py-2">
         <code className="min-w-0 flex-1 font-mono text-[13px] break-all">{made.key}</code>
         <CopyButton text={made.key} />

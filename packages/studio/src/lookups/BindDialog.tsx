@@ -3,7 +3,7 @@ import { useFormQuery, useFormsQuery, useSaveDraftMutation, wordsOf } from "../s
 import { Button } from "../ui/Button.tsx";
 import { Sheet, SheetClose } from "../ui/Sheet.tsx";
 
-/** Binds a part that stands in an answer to a field of one of the forms. */
+/** Binds a part that is in an answer to a field of one of the forms. */
 export function BindDialog({ part }: { part: string }) {
   const [open, setOpen] = useState(false);
   return (

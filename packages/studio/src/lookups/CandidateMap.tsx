@@ -8,7 +8,7 @@ import { useClient } from "../forms/use-client.ts";
 const WHOLE = { at: { lat: -35.6, lon: -21.5 }, zoom: 6.35 };
 const COLOURS = ["madder", "verdigris", "indigo", "plum", "slate"] as const;
 
-/** Colour of the candidate at some place, the same on its card and on the map. */
+/** Colour of the candidate at some place, the same on the card and on the map. */
 export function markerColour(place: number): (typeof COLOURS)[number] {
   return COLOURS[place % COLOURS.length];
 }
@@ -21,14 +21,14 @@ export interface Spot {
 
 interface CandidateMapProps {
   spots: readonly Spot[];
-  /** The position that was asked about. */
+  /** The position that was looked up. */
   aim: Position | undefined;
-  /** The positions between which the distance was asked for. */
+  /** The positions between which the distance was requested. */
   line: readonly Position[] | undefined;
   marked: number | undefined;
   onMark: (place: number | undefined) => void;
   onPress: (at: Position) => void;
-  /** Hears which map it is, for what is narrowed to its view. */
+  /** Hears which map it is, for what is narrowed to the view. */
   onReady: (map: SheetMap | undefined) => void;
 }
 

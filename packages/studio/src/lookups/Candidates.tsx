@@ -18,7 +18,7 @@ interface CandidatesProps {
   others?: ReadonlyMap<string, number>;
 }
 
-/** What was found, best first; each line is tied to its marker. */
+/** What was found, best first; each line is tied to the marker. */
 export function Candidates({ body, marked, onMark, onOpen, onInside, others }: CandidatesProps) {
   if (body.metres !== undefined) return <Distance metres={body.metres} bearing={body.bearing} />;
   const isOne = (body.suggestions ?? body.features ?? []).length === 1;

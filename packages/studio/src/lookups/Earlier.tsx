@@ -4,7 +4,7 @@ import { useForgetLookupsMutation, useKeepingLookupsMutation, useLookupsQuery, w
 import { moment } from "../ui/moment.ts";
 import { ABOUT, type LookupQuery, readQuery } from "./lookup-query.ts";
 
-/** Earlier lookups: each can be asked again; they can be forgotten, and not kept at all. */
+/** Earlier lookups: each can be tried again; they can be forgotten, and not kept at all. */
 export function Earlier() {
   const { data, error } = useLookupsQuery();
   const [forget] = useForgetLookupsMutation();

@@ -16,7 +16,7 @@ import { Result } from "./Result.tsx";
 import { bodyOf, type LookupState, useAnswer } from "./use-answer.ts";
 
 const EMPTY: LookupQuery = { call: "forward", words: { gloss: "1" } };
-/** Milliseconds after which a lookup counts as asked for and not as typed through. */
+/** Milliseconds after which a lookup counts as requested for and not as typed through. */
 const SETTLED = 1200;
 
 /** Lookups by hand. The URL of this view contains the lookup: `/lookups/`, then what follows `/v1/`. */
@@ -229,7 +229,7 @@ function lineOf({ call, words }: LookupQuery) {
   return from && to ? [from, to] : undefined;
 }
 
-/** Where each ref stands in an answer. */
+/** Where each ref is in an answer. */
 function placesOf(body: ReturnType<typeof bodyOf>): Map<string, number> | undefined {
   return (
     body &&
@@ -260,7 +260,7 @@ function statusOf({ answer, loading, failed }: LookupState): string {
   return [found || `status ${answer.status}`, `${answer.took.toFixed(1)} ms`, size].join(" · ");
 }
 
-/** Keeps a lookup that stands for a moment; what is typed through on the way is not kept. */
+/** Keeps a lookup that represents a moment; what is typed through on the way is not kept. */
 function useKeep(query: LookupQuery, { answer }: LookupState): void {
   const [keep] = useKeepLookupMutation();
   const body = bodyOf({ answer, loading: false });
@@ -275,7 +275,7 @@ function useKeep(query: LookupQuery, { answer }: LookupState): void {
   }, [query, body, keep]);
 }
 
-/** An address by its parts, beside or instead of free text. */
+/** An address by parts, beside or instead of free text. */
 function ByParts({
   typed,
   onType,

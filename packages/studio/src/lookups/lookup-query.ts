@@ -1,10 +1,10 @@
 import { PARTS } from "@bibliotope/core/place";
 
-/** The kinds of lookup, by the word of the wire that each is asked with. */
+/** The kinds of lookup, by the word of the wire that each is called with. */
 export const CALLS = ["suggest", "forward", "reverse", "records", "postcodes", "distance"] as const;
 export type Call = (typeof CALLS)[number];
 
-/** A lookup as it is asked: the call, what stands in its path, and the words of its query string. */
+/** A lookup as it is requested: the call, what is in the path, and the words of the query string. */
 export interface LookupQuery {
   call: Call;
   /** A ref, or a country. */
@@ -68,7 +68,7 @@ export const NARROWING: Readonly<Record<Call, readonly string[]>> = {
 
 const hasPath = (call: Call) => call === "records" || call === "postcodes";
 
-/** A lookup as it stands behind `/v1/`: what is kept of it, and what the address of this view ends with. */
+/** A lookup as it is behind `/v1/`: what is kept of it, and what the address of this view ends with. */
 export function writeQuery({ call, of, words }: LookupQuery): string {
   const path = hasPath(call) ? `${call}/${encodeURIComponent(of ?? "")}` : call;
   const said = Object.entries(words).filter(([, value]) => value !== "");
@@ -112,7 +112,7 @@ export function withWord(query: LookupQuery, name: string, value: string): Looku
   return { ...query, words: value === "" ? others : { ...others, [name]: value } };
 }
 
-/** The lookup as another call: what it was asked with goes along where the other call takes it too. */
+/** The lookup as another call: what it was called with goes along where the other call takes it too. */
 export function asCall(query: LookupQuery, call: Call): LookupQuery {
   const kept = Object.entries(query.words).filter(
     ([name]) => NARROWING[call].includes(name) || (name === ABOUT[call].main && name === ABOUT[query.call].main),

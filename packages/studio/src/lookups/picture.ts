@@ -51,5 +51,5 @@ export function imageCode({ words, alt }: Picture, size: string, origin: string)
   ].join("\n");
 }
 
-/** Text as it stands in an attribute between double quotes. */
+/** Text as it is in an attribute between double quotes. */
 const inAttribute = (text: string) => text.replaceAll("&", "&amp;").replaceAll('"', "&quot;").replaceAll("<", "&lt;");

@@ -46,7 +46,7 @@ export function rowsOf(document: unknown, isOpen: (pointer: string, depth: numbe
   return rows;
 }
 
-/** What stands behind a closed value, in a few words. */
+/** What is behind a closed value, in a few words. */
 export function summaryOf(value: unknown): string {
   if (Array.isArray(value)) {
     return value.every((item) => typeof item !== "object") && value.length <= 4 ? value.join(", ") : `${value.length}`;

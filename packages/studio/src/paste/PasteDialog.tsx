@@ -133,7 +133,7 @@ function PasteForm({ close }: { close: () => void }) {
   );
 }
 
-/** A proposed field, bound to what the developer wants in its place. */
+/** A proposed field, bound to what the developer wants instead. */
 function boundTo({ field }: Proposal, wanted: string | undefined): Field {
   if (wanted === undefined || wanted === wordOf(field)) return field;
   const { autofill: _, binding: __, address: ___, ...plain } = field;

@@ -41,7 +41,7 @@ interface ProposalRowProps {
   set: (to: string) => void;
 }
 
-/** What a control of the pasted form would be bound to, and why; another pattern can be typed in its place. */
+/** What a control of the pasted form would be bound to, and why; another pattern can be typed instead. */
 export function ProposalRow({ proposal, value, wrong, set }: ProposalRowProps) {
   const { field, control, isAddress, reason, sureness } = proposal;
   const id = useId();

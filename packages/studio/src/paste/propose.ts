@@ -1,19 +1,19 @@
 import { type Field, freeName } from "@bibliotope/core/form";
 import { BESIDE_WORDS, OTHER_WORDS, PHRASES, type Purpose, SECTIONS } from "./words.ts";
 
-/** A control that was read from HTML, and what stands around it. */
+/** A control that was read from HTML, and what is around it. */
 export interface FoundControl {
   /** Its name, else its id; empty when it has neither. */
   name: string;
   tag: "input" | "select" | "textarea";
   type: string;
   autocomplete: string;
-  /** Words of its label. */
+  /** Words of the label. */
   label: string;
   /** What explains it. */
   help: string;
   placeholder: string;
-  /** Words of the headings and legends it stands under, the nearest first. */
+  /** Words of the headings and legends it is under, the nearest first. */
   groups: string[];
   options: { value: string; label: string }[];
   required: boolean;
@@ -187,7 +187,7 @@ function guess(control: FoundControl): Guess | undefined {
   return best;
 }
 
-/** A first line is a street where a number stands beside it; a number alone is none. */
+/** A first line is a street where a number is next to it; a number alone is none. */
 function settleLines(
   controls: readonly FoundControl[],
   guesses: (Guess | undefined)[],
@@ -246,7 +246,7 @@ function nameFor(name: string, taken: Set<string>): string {
   return free;
 }
 
-/** Which of a form's addresses a control is of: by its token, its name, or what it stands under. */
+/** Which of a form's addresses a control is of: by its token, its name, or what it is under. */
 function sectionOf({ autocomplete, name, groups, label }: FoundControl): string {
   const tokens = autocomplete.trim().toLowerCase().split(/\s+/);
   const section = tokens.find((token) => token.startsWith("section-"))?.slice("section-".length);
@@ -260,7 +260,7 @@ function sectionOf({ autocomplete, name, groups, label }: FoundControl): string 
   return "";
 }
 
-/** The purpose that some words tell: the longest phrase, and of equals the one that stands last. */
+/** The purpose that some words tell: the longest phrase, and of equals the one that comes last. */
 function purposeIn(words: readonly string[]): { purpose: Purpose; phrase: string } | undefined {
   let best: { purpose: Purpose; phrase: string; length: number; at: number } | undefined;
   for (const { purpose, phrase } of PURPOSES) {

@@ -34,7 +34,7 @@ export function readHtml(html: string): { title: string; controls: FoundControl[
   return { title: title.slice(0, 80), controls };
 }
 
-/** Attributes by which client frameworks say what value of theirs a control holds. */
+/** Attributes by which client frameworks say what value of their own a control holds. */
 const MODELS = ["formcontrolname", "v-model", "ng-model", "x-model", "wire:model", "data-model"];
 
 const modelOf = (element: Element) =>
@@ -80,7 +80,7 @@ const byIds = (element: Element, attribute: string) =>
     .map((id) => textOf(element.ownerDocument.getElementById(id)))
     .join(" ");
 
-/** What a control is called: by its label, in ARIA's ways, by the cell or the text before it. */
+/** What a control is called: by label, in ARIA's ways, by the cell or the text before it. */
 function labelOf(element: Element, labels: ReadonlyMap<string, Element>): string {
   const own = labels.get(element.id);
   const around = element.closest("label");
@@ -96,7 +96,7 @@ function labelOf(element: Element, labels: ReadonlyMap<string, Element>): string
   return candidates.map((text) => text.trim()).find((text) => text && text.length <= LONGEST_LABEL) ?? "";
 }
 
-/** What explains a control: the hint in its label, or what describes it. */
+/** What explains a control: the hint in the label, or what describes it. */
 function helpOf(element: Element, labels: ReadonlyMap<string, Element>): string {
   const label = labels.get(element.id) ?? element.closest("label");
   const text = textOf(label?.querySelector(HINTS)) || byIds(element, "aria-describedby");
@@ -135,7 +135,7 @@ function textBefore(element: Element): string {
   return "";
 }
 
-/** Legends and headings that a control stands under, the nearest first. */
+/** Legends and headings that a control is under, the nearest first. */
 function groupsOf(element: Element): string[] {
   const groups: string[] = [];
   for (let node: Element | null = element; node; node = node.parentElement) {

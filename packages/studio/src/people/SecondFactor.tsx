@@ -19,7 +19,7 @@ import { wordsOfPasskey } from "./passkey-words.ts";
 /** What is about to be changed. */
 type Change = { what: "codes on" | "codes off" | "passkey" } | { what: "passkey off"; passkey: PasskeySummary };
 
-/** One's own one-time codes and passkeys. @param hasPassword it is asked for again before anything is changed */
+/** One's own one-time codes and passkeys. @param hasPassword it is requested again before anything is changed */
 export function SecondFactor({ hasPassword }: { hasPassword: boolean }) {
   const { data } = useSecondFactorQuery();
   const [change, setChange] = useState<Change>();

@@ -16,7 +16,7 @@ interface KeptOneProps {
   drop: () => void;
 }
 
-/** A kept rehearsal: its steps, what came of its last run, and in what that differs. */
+/** A kept rehearsal: its steps, what came of the last run, and in what that differs. */
 export function KeptOne({ rehearsal, definition, result, isBusy, run, expect, drop }: KeptOneProps) {
   const [isOpen, setIsOpen] = useState(false);
   const { name, situation, steps } = rehearsal;

@@ -17,7 +17,7 @@ interface RehearsalsProps {
   steps: readonly RehearsalStep[];
   kept: readonly KeptRehearsal[];
   results: Readonly<Record<number, RunResult>>;
-  /** What stands in the fields now. */
+  /** What is in the fields now. */
   values: () => Record<string, string>;
   /** What each address is now. */
   states: () => Record<string, AddressState>;

@@ -275,7 +275,7 @@ export function RehearseView() {
   );
 }
 
-/** What a form would send as it stands; what the browser itself would. */
+/** What a form would send now; what the browser itself would. */
 function sentBy({ form, binding }: RenderedForm, definition: FormDefinition): ReturnType<typeof goingOut> {
   const sent = [...new FormData(form)].map(([name, value]) => [name, String(value)] as const);
   return goingOut(definition, binding.state, binding.values(), sent);

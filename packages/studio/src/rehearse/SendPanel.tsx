@@ -25,7 +25,7 @@ const ORIGIN_WORDS: Readonly<Record<Origin, string>> = {
   form: "set by the form",
 };
 
-/** What the form would send as it stands: each value with where it comes from, and what each address is. */
+/** What the form would send now: each value with where it comes from, and what each address is. */
 export function SendPanel({ definition, going, close }: SendPanelProps) {
   return (
     <aside

@@ -23,7 +23,7 @@ export class Player {
   /** What counts as the person's doing: what is played, and what a person does meanwhile. */
   readonly isByPerson = (event: Event): boolean => this.#played.has(event) || isByPerson(event);
 
-  /** Hears what is asked and answered, to know when nothing is under way. */
+  /** Hears requests and responses, to know when nothing is under way. */
   readonly heard = (event: TraceEvent): void => {
     if (event.row === "requests") this.#underWay.add(event.id);
     if (event.row === "answered" || event.row === "dropped") this.#underWay.delete(event.id);
@@ -31,7 +31,7 @@ export class Player {
   };
 
   /**
-   * @param told the step that is being done, by its place
+   * @param told the step that is being done, by place
    * @throws StepFailed with words, when a step waits for something in vain
    */
   async play(

@@ -3,8 +3,8 @@ import { type KeepRehearsalRequest, type Rehearsed, SITUATIONS } from "@biblioto
 import { ofServicesAlone } from "./situations.ts";
 
 /**
- * Rehearsals as a test file for Playwright that runs as it is: each goes through its steps on the form's own page and
- * looks at what then stands in the fields.
+ * Rehearsals as a test file for Playwright that runs as it is: each goes through the steps on the form's own page and
+ * looks at what then is in the fields.
  * @param page whole URL of the form's page
  */
 export function playwrightFile(
@@ -58,7 +58,7 @@ function callOf(step: RehearsalStep): string {
   }
 }
 
-/** Text as a literal of the language: whatever stands in it stays text. */
+/** Text as a literal of the language: whatever is in it stays text. */
 const literal = (text: string) =>
   JSON.stringify(text).replace(/[\u2028\u2029]/g, (sign) => `\\u${sign.charCodeAt(0).toString(16)}`);
 /** Text for a comment. */
@@ -96,7 +96,7 @@ async function open(page: Page) {
   page.on("request", (request) => LOOKUPS.test(request.url()) && underWay.add(request));
   page.on("requestfinished", ended);
   page.on("requestfailed", ended);
-  /** Waits until nothing is asked any more. */
+  /** Waits until no request is under way. */
   const settled = async () => {
     last = Date.now();
     while (underWay.size || Date.now() - last < 300) await page.waitForTimeout(40);

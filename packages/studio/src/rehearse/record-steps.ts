@@ -18,7 +18,7 @@ export class StepRecorder {
     form.addEventListener("reset", () => this.forget(), options);
   }
 
-  /** Hears what the kit tells: what was taken from lists and on the map stands there, however it was done. */
+  /** Hears what the kit tells: what was taken from lists and on the map is there, however it was done. */
   heard(event: TraceEvent): void {
     if (event.row === "keys" && event.key === "↵" && event.field)
       this.#add({ do: "take", field: event.field, line: event.text });

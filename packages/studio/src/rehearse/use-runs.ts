@@ -23,7 +23,7 @@ export type RunResult =
       found: Values;
       /** What each address was at the end. */
       states: Record<string, AddressState>;
-      /** The step that could not be done, by its place, and why. */
+      /** The step that could not be done, by place, and why. */
       failed?: { step: number; words: string };
     };
 

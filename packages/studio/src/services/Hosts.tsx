@@ -16,7 +16,7 @@ function readOrigin(text: string) {
   }
 }
 
-/** Where services may be asked: nowhere else does this server go. */
+/** Where services may be called: nowhere else does this server go. */
 export function Hosts({ isManager }: { isManager: boolean }) {
   const [open, setOpen] = useState(false);
   const { data: hosts = [] } = useHostsQuery(undefined, { skip: !open, refetchOnMountOrArgChange: true });

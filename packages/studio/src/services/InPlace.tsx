@@ -3,7 +3,7 @@ import type { ComponentProps } from "react";
 const LOOK =
   "h-[1.7em] max-w-full rounded-none border-0 border-b border-edge bg-transparent px-0.5 py-0 align-baseline leading-[1.7em] hover:bg-wash focus-visible:bg-field disabled:border-transparent";
 
-/** Words of a sentence that are changed where they stand. */
+/** Words of a sentence that are changed in place. */
 export function TextInPlace({
   change,
   className = "",
@@ -22,7 +22,7 @@ export function TextInPlace({
   );
 }
 
-/** A number of a sentence; nothing where nothing stands there. */
+/** A number of a sentence; nothing where nothing is there. */
 export function NumberInPlace({
   change,
   value,

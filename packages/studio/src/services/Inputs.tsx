@@ -15,7 +15,7 @@ interface InputsProps extends TriedProps {
   isFixed: boolean;
 }
 
-/** What a service is asked with, each beside the value that it is tried with. */
+/** What a service is called with, each beside the value that it is tried with. */
 export function Inputs({ inputs, set, tried, setTried, isFixed }: InputsProps) {
   const change = (at: number, to: Partial<ServiceInput>) =>
     set(inputs.map((input, i) => (i === at ? { ...input, ...to } : input)));

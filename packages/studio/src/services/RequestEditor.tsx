@@ -24,7 +24,7 @@ const BODY_WORDS: Readonly<Record<BodyKind | "none", string>> = {
   xml: "an XML body",
 };
 
-/** How a service is asked, as a sentence whose words are changed where they stand. */
+/** The request of a service, as a sentence whose words are changed in place. */
 export function RequestEditor({ service, change, isFixed, tried, setTried }: RequestEditorProps & TriedProps) {
   const { ask, inputs } = service;
   const reask = (to: Partial<HttpRequest> | Partial<SoapRequest>) =>

@@ -6,7 +6,7 @@ import { moment } from "../ui/moment.ts";
 import { Sheet } from "../ui/Sheet.tsx";
 import { TextField } from "../ui/TextField.tsx";
 
-/** Tokens and passwords that services are asked with: set here, and never shown again. */
+/** Tokens and passwords that services are called with: set here, and never shown again. */
 export function Secrets({ isManager }: { isManager: boolean }) {
   const [open, setOpen] = useState(false);
   const { data: secrets = [] } = useSecretsQuery(undefined, { skip: !open, refetchOnMountOrArgChange: true });

@@ -21,7 +21,7 @@ import { Values } from "./Values.tsx";
 import { NEW_SERVICE, nameFor, pointerFor, treeOf } from "./ways.ts";
 import { stateWords } from "./words.ts";
 
-/** One service as a spread: left how it is asked, right what came back, between them what forms may use of it. */
+/** One service as a spread: left the request, right what came back, between them what forms may use of it. */
 export function ServiceView() {
   const { name = "new" } = useParams();
   const isNew = name === "new";
@@ -215,7 +215,7 @@ function Spread({
   );
 }
 
-/** From each value for forms to where it stands in what came back. */
+/** From each value for forms to where it is in what came back. */
 function wiresTo({ values }: Service, tried: TriedService | undefined): Wire[] {
   if (!tried || tried.form === "text") return [];
   const { form } = tried;

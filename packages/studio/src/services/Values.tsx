@@ -10,7 +10,7 @@ interface ValuesProps {
   isFixed: boolean;
 }
 
-/** What forms may use of a service: its values by name, each with its way into the answer. */
+/** What forms may use of a service: its values by name, each with the way into the answer. */
 export function Values({ service: { name: service, values }, tried, set, isFixed }: ValuesProps) {
   const change = (at: number, to: Partial<ServiceValue>) =>
     set(values.map((value, i) => (i === at ? { ...value, ...to } : value)));

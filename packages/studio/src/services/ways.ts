@@ -40,7 +40,7 @@ export function treeOf(body: string | null, form: "json" | "xml" | "text"): unkn
   }
 }
 
-/** How a value of a tree is named for forms: its way there, as a list where it stands in one. */
+/** How a value of a tree is named for forms: its way there, as a list where it is in one. */
 export function valueFor(pointer: string, value: unknown, form: "json" | "xml"): Omit<ServiceValue, "name"> {
   const steps = pointer.slice(1).split("/");
   const at = steps.findIndex((step) => /^\d+$/.test(step));
@@ -70,7 +70,7 @@ export function pointerFor(
     const pointer = list ? `${way}/0${each}` : way;
     return valueAt(document, pointer) === undefined ? undefined : pointer;
   }
-  // names of the steps alone: what stands in brackets or is a function is more than a glance shows
+  // names of the steps alone: what is in brackets or is a function is more than a glance shows
   const steps = way
     .replace(/^\w+\((.*)\)$/, "$1")
     .replace(/\[[^\]]*\]/g, "")

@@ -10,7 +10,7 @@ export const VALUE_WORDS: Readonly<Record<ValueKind, string>> = {
   line: "line on a map",
 };
 
-/** How asking ended, and in which colour that is said. */
+/** How the call ended, and in which colour that is said. */
 export const OUTCOME_WORDS: Readonly<Record<ServiceOutcome, [words: string, colour: string]>> = {
   answered: ["answered", "text-verdigris"],
   none: ["nothing found for these inputs", "text-quiet"],

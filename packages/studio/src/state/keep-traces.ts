@@ -14,7 +14,7 @@ interface State {
   draft: { ref: string };
 }
 
-/** Keeps what happened with its form: a run by hand when the form is filled, a rehearsal when it ends. */
+/** Keeps what happened with the form: a run by hand when the form is filled, a rehearsal when it ends. */
 export const keepTraces = createListenerMiddleware<State, ThunkDispatch<State, unknown, UnknownAction>>();
 
 keepTraces.startListening({

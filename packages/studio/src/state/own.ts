@@ -13,9 +13,9 @@ const TIMEOUTS: Partial<Record<OwnCallName, number>> = { coverage: 120_000, diff
 type BareCall = { [N in OwnCallName]: unknown extends OwnRequest<N> ? N : never }[OwnCallName];
 
 /**
- * How a call of the workbench is asked: with it come the types of what is asked and answered.
- * @param request what is asked, from what a component has; nothing for a call that asks nothing
- * @param shown what of its answer components get; all of it when not given
+ * How a call of the workbench is made: with it come the types of requests and responses.
+ * @param request the parameters, from what a component has; nothing for a call that asks nothing
+ * @param shown what of the answer components get; all of it when not given
  */
 export function own<N extends BareCall, Shown = OwnAnswer<N>>(
   name: N,

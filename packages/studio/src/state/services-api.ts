@@ -5,7 +5,7 @@ import { own } from "./own.ts";
 
 const byName = (name: string) => ({ parts: { name } });
 
-/** Calls about outside services, their secrets, and where they may be asked. */
+/** Calls about outside services, their secrets, and where they may be called. */
 const servicesApi = api.enhanceEndpoints({ addTagTypes: ["services"] }).injectEndpoints({
   endpoints: (build) => ({
     services: build.query({ ...own("services", undefined, ({ services }) => services), providesTags: ["services"] }),

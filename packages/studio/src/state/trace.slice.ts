@@ -18,7 +18,7 @@ const slice = createSlice({
   initialState,
   reducers: {
     happened: (state, { payload }: PayloadAction<TraceEvent>) => {
-      // the end of something that was asked before all was wiped
+      // the end of something that was requested before all was wiped
       const isEnd = payload.row === "answered" || payload.row === "dropped";
       if (isEnd && !state.events.some((event) => event.row === "requests" && event.id === payload.id)) return;
       // a key or a press of the map after a filled form begins anew

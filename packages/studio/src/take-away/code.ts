@@ -47,16 +47,16 @@ export function serverOf(definition: FormDefinition, service: string): string {
 /** All fields and rules of the form, as the workbench keeps them. */
 const definition = ${formJson(definition)};
 
-// A server key, which no browser ever sees: it comes from the environment and never stands in code.
+// A server key, which no browser ever sees: it comes from the environment and never is in code.
 const client = new Client({ url: ${JSON.stringify(service)}, key: process.env.BIBLIOTOPE_SERVER_KEY });
 
 /**
  * For Express, after express.json(): looks up where the addresses lie before anything is stored. It goes by what the
- * fields say; an address that is not quite right is refused, and showProblem of the kit shows why at its field. What
+ * fields say; an address that is not quite right is refused, and showProblem of the kit shows why at the field. What
  * somebody asked to be taken as they typed it is stored without a position.${
    asksRegister
      ? `
- * The register that confirms addresses is asked too; what it says stands beside the place. While it does not answer, the
+ * The register that confirms addresses is called too; what it says is next to the place. While it does not answer, the
  * record is stored without that.`
      : ""
  }
@@ -65,7 +65,7 @@ export async function store${name}(request, response, store) {
   const values = request.body;
   const found = await placesOf(client, { definition, values }${asksRegister ? ", { register: true }" : ""});
   if (!found.ok) return refuse(response, found.problem);
-  // refs and positions stand beside the values, so that no name of a field is theirs
+  // refs and positions stand beside the values, so that no name of a field is their own
   const record = { values, places: found.places };
   await store(record);
   response.status(201).json(record);
@@ -77,7 +77,7 @@ function refuse(response, problem) {
 `;
 }
 
-/** Where a record is shown again: a picture of its place that opens it, shows the way and copies the position. */
+/** Where a record is shown again: a picture of the place that opens it, shows the way and copies the position. */
 export function stillOf(service: string): string {
   return `<!-- A stored record: its ref and line stand in the page, web-key comes from the server's environment. -->
 <script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>

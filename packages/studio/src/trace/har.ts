@@ -10,8 +10,8 @@ const HEADERS = Object.entries({ "content-type": "application/json", "access-con
 );
 
 /**
- * What was asked and answered as an HTTP archive (HAR 1.2) that can be replayed. Keys of the service are never in it. What was
- * dropped or never came has no answer to replay; it stands apart from the entries.
+ * Requests and responses as an HTTP archive (HAR 1.2) that can be replayed. Keys of the service are never in it. What was
+ * dropped or never came has no answer to replay; it is apart from the entries.
  * @param origin where the service is
  * @param opening what a page asks as it opens, before anything happens: answers by their paths
  */
@@ -33,7 +33,7 @@ export function harOf(
     if (event.row !== "requests") continue;
     const end = events.find((other) => (other.row === "answered" || other.row === "dropped") && other.id === event.id);
     const { path = "/", ...words } = event.asked;
-    // what a service is asked with is the body of a POST
+    // what a service is called with is the body of a POST
     const isPost = event.call === "service";
     const query = new URLSearchParams({ ...(isPost ? {} : words), access_token: REPLAY_KEY });
     const body = JSON.stringify(words);

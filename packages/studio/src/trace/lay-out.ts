@@ -1,6 +1,6 @@
 import type { TraceEvent } from "@bibliotope/kit";
 
-/** A mark on the time line: where it stands (0 to 1), how long it lasts, and what it holds. */
+/** A mark on the time line: where it is (0 to 1), how long it lasts, and what it holds. */
 export interface TraceMark {
   row: "keys" | "requests" | "services" | "list" | "fields";
   from: number;
@@ -38,7 +38,7 @@ const SHORTEST = 2500;
 /** Lays what happened out on a line of time. */
 export function layOut(events: readonly TraceEvent[]): TraceMark[] {
   if (!events.length) return [];
-  // what the key lacks is known before anything happens: it stands at the beginning
+  // what the key lacks is known before anything happens: it is at the beginning
   const first = (events.find(({ row }) => row !== "key") ?? events[0]).at;
   const span = Math.max(SHORTEST, (events.at(-1)!.at - first) * 1.04);
   const place = (at: number) => Math.max(0, (at - first) / span);

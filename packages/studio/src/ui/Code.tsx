@@ -73,7 +73,7 @@ function elementOf(node: Node, key: number): ReactNode {
   );
 }
 
-/** Code with its words told apart. What stands in it is only ever text. */
+/** Code with the words told apart. What is in it is only ever text. */
 export function Code({ text, language }: { text: string; language: CodeLanguage }) {
   const tree = useMemo(() => lowlight.highlight(language, text), [language, text]);
   return <code>{tree.children.map(elementOf)}</code>;

@@ -1,6 +1,6 @@
 import type { Difference } from "@bibliotope/wire";
 
-/** Why a record is not quite what was written: each difference with what was written against what is held. */
+/** Why a record is not quite what was written: each difference with what was written against what is stored. */
 export function Differences({ differences }: { differences: readonly Difference[] | undefined }) {
   if (!differences?.length) return null;
   return (

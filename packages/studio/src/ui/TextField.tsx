@@ -1,7 +1,7 @@
 import type { ComponentProps } from "react";
 import { INPUT, Labelled } from "../compose/Labelled.tsx";
 
-/** A line of text with its label above. */
+/** A line of text with the label above. */
 export function TextField({
   label,
   change,

@@ -2,7 +2,7 @@ import type { LegendPart } from "@bibliotope/kit";
 import { Button } from "../ui/Button.tsx";
 import { count } from "../ui/count.ts";
 
-/** The columns that say how markers look, by their places; and what stands on groups. */
+/** The columns that say how markers look, by their places; and what is on groups. */
 export interface Looks {
   colour?: number | undefined;
   size?: number | undefined;

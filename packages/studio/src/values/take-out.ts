@@ -1,7 +1,7 @@
 import { type LegendPart, type Marker, mapGeoJson, mapPng, type SheetMap, type Values } from "@bibliotope/kit";
 import { saveBlob, saveFile } from "../ui/save-file.ts";
 
-/** Gives a map as a picture with its legend, or its markers as GeoJSON, to the person as files. */
+/** Gives a map as a picture with the legend, or its markers as GeoJSON, to the person as files. */
 export const takeOutOf = (
   map: () => SheetMap | undefined,
   name: string,

@@ -2,7 +2,7 @@ import type { CountryProfile } from "../profile.ts";
 
 type Shape = Pick<CountryProfile, "lines" | "line" | "suggestion" | "within" | "addressLine" | "number">;
 
-/** What countries that write their addresses alike have in common: patterns, and where the number stands. */
+/** What countries that write their addresses alike have in common: patterns, and where the number goes. */
 export const FAMILIES = {
   /** Street and number, then postcode and town. */
   streetFirst: {

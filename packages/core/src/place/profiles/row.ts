@@ -1,7 +1,7 @@
 import type { CountryProfile } from "../profile.ts";
 import type { Family } from "./families.ts";
 
-/** A row of the tables of countries: what is a country's own. Anything else comes from its family. */
+/** A row of the tables of countries: what is a country's own. Anything else comes from the family. */
 export interface Row {
   code: string;
   langs: string[];

@@ -30,7 +30,7 @@ import { TURKISH } from "./turkish.ts";
 
 export type { LanguagePack, NumberRole } from "./pack.ts";
 
-/** All languages held, the islands' own among them. */
+/** All languages, the islands' own among them. */
 export const LANGUAGES: readonly LanguagePack[] = [
   ENGLISH,
   GERMAN,

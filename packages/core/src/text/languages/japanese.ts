@@ -1,6 +1,6 @@
 import type { LanguagePack } from "./pack.ts";
 
-/** Japanese: what stands behind the numbers of a quarter, a block and a house. */
+/** Japanese: what is behind the numbers of a quarter, a block and a house. */
 export const JAPANESE: LanguagePack = {
   lang: "ja",
   abbreviations: [],

@@ -3,7 +3,7 @@ import type { LanguagePack } from "./pack.ts";
 /** Folding takes syllables apart into their letters. */
 const folded = (...words: string[]) => words.map((word) => word.normalize("NFD"));
 
-/** Korean: roads by their size, and what stands behind the numbers of a building's parts. */
+/** Korean: roads by their size, and what is behind the numbers of a building's parts. */
 export const KOREAN: LanguagePack = {
   lang: "ko",
   abbreviations: [],

@@ -14,7 +14,7 @@ export async function up(database: Knex): Promise<void> {
       table.jsonb("heads");
       table.integer("made_by");
       table.timestamp("made_at").notNullable().defaultTo(database.fn.now());
-      // null until all of the file is held
+      // null until all of the file is stored
       table.integer("rows");
     })
     .createTable("batch_rows", (table) => {

@@ -1,6 +1,6 @@
 import type { Knex } from "knex";
 
-/** How much a key may ask, what processes have leased of that, and what was asked. */
+/** How much a key may ask, what processes have leased of that, and what was requested. */
 export async function up(database: Knex): Promise<void> {
   await database.schema.alterTable("keys", (table) => {
     table.integer("per_minute");

@@ -6,7 +6,7 @@ const TABLES = ["areas", "postcodes", "streets", "places"];
 const LARGE = ["addresses", "identities", "batch_rows", "batch_results"];
 
 /**
- * A load joins every record to its identity, and stores new identities beside them: a check of each row is once too many.
+ * A load joins every record to the identity, and stores new identities beside them: a check of each row is once too many.
  * Large tables are not vacuumed only because rows came to them: it would run while the next step waits for the machine.
  */
 export async function up(database: Knex): Promise<void> {

@@ -14,7 +14,7 @@ export async function up(database: Knex): Promise<void> {
     table.integer("made_by");
     table.integer("job_id").unique();
   });
-  // a load joins every address to its version, identity and data set: checking each row once more cost a third of its time
+  // a load joins every address to the version, identity and data set: checking each row once more cost a third of the time
   await database.schema.alterTable("addresses", (table) => {
     table.dropForeign("version_id");
     table.dropForeign("identity");

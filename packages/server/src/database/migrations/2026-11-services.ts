@@ -1,6 +1,6 @@
 import type { Knex } from "knex";
 
-/** Outside services as they are described, the secrets they are asked with (sealed), and the hosts that may be asked. */
+/** Outside services as they are described, the secrets they are called with (sealed), and the hosts that may be called. */
 export async function up(database: Knex): Promise<void> {
   await database.schema
     .createTable("services", (table) => {

@@ -32,7 +32,7 @@ export function csharpOf({ title, service, calls, narrow, lookups, structs }: Pr
 `;
   return `// Address lookups for "${commented(title).replace(/["\\]/g, "'")}". .NET 6 or later; nothing else is needed.
 //
-// The key stands in the environment: BIBLIOTOPE_KEY is a server key on a server (bt_srv_...), a program's key (bt_app_...) in
+// The key is in the environment: BIBLIOTOPE_KEY is a server key on a server (bt_srv_...), a program's key (bt_app_...) in
 // what people install. A lookup is cancelled by its token: OperationCanceledException says so.
 #nullable enable
 using System;
@@ -56,7 +56,7 @@ public sealed class LookupFailed : Exception
     /// <summary>offline, slow, refused, limit, malformed, missing or broken.</summary>
     public string Trouble { get; }
     public Problem? Problem { get; }
-    /// <summary>Whether asking again may help, and for how long the service wants to be left alone.</summary>
+    /// <summary>Whether a retry may help, and for how long the service wants to be left alone.</summary>
     public bool Again { get; }
     public TimeSpan? After { get; }
 
@@ -93,14 +93,14 @@ ${Object.entries(narrow)
             "Bearer", key ?? Environment.GetEnvironmentVariable("BIBLIOTOPE_KEY") ?? "");
         http.DefaultRequestHeaders.Accept.ParseAdd("application/json");
     }
-${has("suggest") ? method("Lines to choose from while somebody types. Keep the ref of the one that is chosen, and ask for its record.", "Suggest", "SuggestAnswer", "string text", '"/v1/suggest"', 'With("q", text)') : ""}${has("forward") ? method("Candidates for an address by its parts, or as free text in q, the likeliest first. Only matched needs no confirmation.", "Forward", "ForwardAnswer", "IEnumerable<KeyValuePair<string, string?>> asked", '"/v1/forward"', "asked.Concat(Narrow)") : ""}${has("reverse") ? method("The nearest address to a position (WGS 84 degrees), then the areas around it.", "Reverse", "ReverseAnswer", "double lat, double lon", '"/v1/reverse"', 'With("at", FormattableString.Invariant($"{lat},{lon}"))') : ""}${has("record") ? method("One record by its ref: what was chosen is asked for so, and never by its text.", "Record", "RecordAnswer", "string reference", '"/v1/records/" + Uri.EscapeDataString(reference)', "Array.Empty<KeyValuePair<string, string?>>()") : ""}${has("forward") ? lookups.map(lookup).join("") : ""}
+${has("suggest") ? method("Lines to choose from while somebody types. Keep the ref of the one that is chosen, and ask for its record.", "Suggest", "SuggestAnswer", "string text", '"/v1/suggest"', 'With("q", text)') : ""}${has("forward") ? method("Candidates for an address by its parts, or as free text in q, the likeliest first. Only matched needs no confirmation.", "Forward", "ForwardAnswer", "IEnumerable<KeyValuePair<string, string?>> params", '"/v1/forward"', "params.Concat(Narrow)") : ""}${has("reverse") ? method("The nearest address to a position (WGS 84 degrees), then the areas around it.", "Reverse", "ReverseAnswer", "double lat, double lon", '"/v1/reverse"', 'With("at", FormattableString.Invariant($"{lat},{lon}"))') : ""}${has("record") ? method("One record by ref, as stored when the suggestion was chosen.", "Record", "RecordAnswer", "string reference", '"/v1/records/" + Uri.EscapeDataString(reference)', "Array.Empty<KeyValuePair<string, string?>>()") : ""}${has("forward") ? lookups.map(lookup).join("") : ""}
     private static IEnumerable<KeyValuePair<string, string?>> With(string name, string value) =>
         Narrow.Append(new KeyValuePair<string, string?>(name, value));
 
-    private async Task<T> GetAsync<T>(string path, IEnumerable<KeyValuePair<string, string?>> asked, CancellationToken cancel)
+    private async Task<T> GetAsync<T>(string path, IEnumerable<KeyValuePair<string, string?>> params, CancellationToken cancel)
     {
         // a value that is missing asks for nothing
-        var query = string.Join("&", asked
+        var query = string.Join("&", params
             .Where(one => !string.IsNullOrWhiteSpace(one.Value))
             .Select(one => Uri.EscapeDataString(one.Key) + "=" + Uri.EscapeDataString(one.Value!)));
         try
@@ -191,14 +191,14 @@ public sealed class Typing
 `;
 
 function lookup(one: Program["lookups"][number]): string {
-  const { parameters, asked: lookups } = parametersOf(one, named);
+  const { parameters, lookups } = parametersOf(one, named);
   const words = lookups.map(({ part, parameters: own }) =>
     own.length === 1
       ? `            [${quoted(part)}] = ${own[0]},`
       : `            [${quoted(part)}] = string.Join(", ", new[] { ${own.join(", ")} }.Where(value => !string.IsNullOrWhiteSpace(value))),`,
   );
   return `
-    /// <summary>Looks up what stands in the form's fields, before a record is stored.</summary>
+    /// <summary>Looks up what is in the form's fields, before a record is stored.</summary>
     public Task<ForwardAnswer> Find${pascal(one.name)}Async(${parameters.map((name) => `string? ${name}`).join(", ")}, CancellationToken cancel = default) =>
         ForwardAsync(new Dictionary<string, string?>
         {

@@ -14,7 +14,7 @@ import {
 
 const named = nameWriter(
   camel,
-  "assert await break case catch class const continue default do else enum extends false final finally for if in is new null rethrow return super switch this throw true try var void while with yield asked call",
+  "assert await break case catch class const continue default do else enum extends false final finally for if in is new null rethrow return super switch this throw true try var void while with yield params call",
   (name) => `${name}Value`,
 );
 
@@ -90,7 +90,7 @@ class LookupFailed implements Exception {
   /// What the service said; null where it said nothing.
   final Problem? problem;
 
-  /// Whether asking again may help, and the seconds that the service wants to be left alone.
+  /// Whether a retry may help, and the seconds that the service wants to be left alone.
   final bool again;
   final int? after;
 
@@ -128,11 +128,11 @@ class AddressLookups {
   static const _narrow = <String, String>{${Object.entries(narrow)
     .map(([name, value]) => `${quoted(name)}: ${quoted(value)}`)
     .join(", ")}};
-${has("suggest") ? method("Lines to choose from while somebody types. Keep the ref of the one that is chosen, and ask for its record.", "suggest", "SuggestAnswer", "String text", "'/v1/suggest'", '{..._narrow, "q": text}') : ""}${has("forward") ? method('Candidates for an address by its parts, or as free text in "q", the likeliest first. Only "matched" needs no confirmation.', "forward", "ForwardAnswer", "Map<String, String?> asked", "'/v1/forward'", "{..._narrow, ...asked}") : ""}${has("reverse") ? method("The nearest address to a position (WGS 84 degrees), then the areas around it.", "reverse", "ReverseAnswer", "double lat, double lon", "'/v1/reverse'", '{..._narrow, "at": "$lat,$lon"}') : ""}${has("record") ? method("One record by its ref: what was chosen is asked for so, and never by its text.", "record", "RecordAnswer", "String ref", "'/v1/records/' + Uri.encodeComponent(ref)", "const {}") : ""}${has("forward") ? lookups.map(lookup).join("") : ""}
-  Future<Map<String, dynamic>> _get(String path, Map<String, String?> asked, Call? call) async {
+${has("suggest") ? method("Lines to choose from while somebody types. Keep the ref of the one that is chosen, and ask for its record.", "suggest", "SuggestAnswer", "String text", "'/v1/suggest'", '{..._narrow, "q": text}') : ""}${has("forward") ? method('Candidates for an address by its parts, or as free text in "q", the likeliest first. Only "matched" needs no confirmation.', "forward", "ForwardAnswer", "Map<String, String?> params", "'/v1/forward'", "{..._narrow, ...params}") : ""}${has("reverse") ? method("The nearest address to a position (WGS 84 degrees), then the areas around it.", "reverse", "ReverseAnswer", "double lat, double lon", "'/v1/reverse'", '{..._narrow, "at": "$lat,$lon"}') : ""}${has("record") ? method("One record by ref, as stored when the suggestion was chosen.", "record", "RecordAnswer", "String ref", "'/v1/records/' + Uri.encodeComponent(ref)", "const {}") : ""}${has("forward") ? lookups.map(lookup).join("") : ""}
+  Future<Map<String, dynamic>> _get(String path, Map<String, String?> params, Call? call) async {
     // a value that is missing asks for nothing
     final query = [
-      for (final one in asked.entries)
+      for (final one in params.entries)
         if ((one.value ?? '').trim().isNotEmpty)
           '\${Uri.encodeQueryComponent(one.key)}=\${Uri.encodeQueryComponent(one.value!)}',
     ].join('&');
@@ -208,14 +208,14 @@ class Typing {
 `;
 
 function lookup(one: Program["lookups"][number]): string {
-  const { parameters, asked: lookups } = parametersOf(one, named);
+  const { parameters, lookups } = parametersOf(one, named);
   const words = lookups.map(({ part, parameters: own }) =>
     own.length === 1
       ? `        ${quoted(part)}: ${own[0]},`
       : `        ${quoted(part)}: [${own.join(", ")}].where((value) => value.trim().isNotEmpty).join(', '),`,
   );
   return `
-  /// Looks up what stands in the form's fields, before a record is stored.
+  /// Looks up what is in the form's fields, before a record is stored.
   Future<ForwardAnswer> find${pascal(one.name)}({${parameters.map((name) => `String ${name} = ''`).join(", ")}}) => forward({
 ${words.join("\n")}
       });

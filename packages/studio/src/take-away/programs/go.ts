@@ -12,7 +12,7 @@ import {
 
 const named = nameWriter(
   camel,
-  "break case chan const continue default defer else fallthrough for func go goto if import interface map package range return select struct switch type var string error len c ctx asked strings context",
+  "break case chan const continue default defer else fallthrough for func go goto if import interface map package range return select struct switch type var string error len c ctx params strings context",
   (name) => `${name}Value`,
 );
 const quoted = (text: string) => JSON.stringify(text);
@@ -50,7 +50,7 @@ func (c *Client) ${name}(ctx context.Context, ${parameters}) (*${answer}, error)
 `;
   return `// Address lookups for "${commented(title).replace(/["\\]/g, "'")}". Go 1.18 or later; nothing else is needed.
 //
-// The key stands in the environment: BIBLIOTOPE_KEY is a server key on a server (bt_srv_…), a program's key (bt_app_…) in
+// The key is in the environment: BIBLIOTOPE_KEY is a server key on a server (bt_srv_…), a program's key (bt_app_…) in
 // what people install. A lookup is cancelled by its context.
 package main
 
@@ -86,7 +86,7 @@ type LookupFailed struct {
 	Trouble string
 	// Problem is what the service said; nil where it said nothing.
 	Problem *Problem
-	// Again says whether asking again may help, After for how long the service wants to be left alone.
+	// Again says Whether a retry may help, After for how long the service wants to be left alone.
 	Again bool
 	After time.Duration
 	cause error
@@ -116,10 +116,10 @@ func NewClient() *Client {
 	}
 	return &Client{service, os.Getenv("BIBLIOTOPE_KEY"), &http.Client{Timeout: Timeout}}
 }
-${has("suggest") ? method("gives lines to choose from while somebody types. Keep the ref of the one that is chosen, and ask for its record.", "Suggest", "text string", '"/v1/suggest"', 'with(narrow, map[string]string{"q": text})') : ""}${has("forward") ? method('gives candidates for an address by its parts, or as free text in "q", the likeliest first.\n// Only "matched" needs no confirmation.', "Forward", "asked map[string]string", '"/v1/forward"', "with(narrow, asked)") : ""}${has("reverse") ? method("gives the nearest address to a position (WGS 84 degrees), then the areas around it.", "Reverse", "lat, lon float64", '"/v1/reverse"', 'with(narrow, map[string]string{"at": fmt.Sprintf("%g,%g", lat, lon)})') : ""}${has("record") ? method("gives one record by its ref: what was chosen is asked for so, and never by its text.", "Record", "ref string", '"/v1/records/"+url.PathEscape(ref)', "nil") : ""}${has("forward") ? lookups.map(lookup).join("") : ""}
-func with(narrow, asked map[string]string) map[string]string {
+${has("suggest") ? method("gives lines to choose from while somebody types. Keep the ref of the one that is chosen, and ask for its record.", "Suggest", "text string", '"/v1/suggest"', 'with(narrow, map[string]string{"q": text})') : ""}${has("forward") ? method('gives candidates for an address by its parts, or as free text in "q", the likeliest first.\n// Only "matched" needs no confirmation.', "Forward", "params map[string]string", '"/v1/forward"', "with(narrow, params)") : ""}${has("reverse") ? method("gives the nearest address to a position (WGS 84 degrees), then the areas around it.", "Reverse", "lat, lon float64", '"/v1/reverse"', 'with(narrow, map[string]string{"at": fmt.Sprintf("%g,%g", lat, lon)})') : ""}${has("record") ? method("gives one record by its ref: what was chosen is asked for so, and never by its text.", "Record", "ref string", '"/v1/records/"+url.PathEscape(ref)', "nil") : ""}${has("forward") ? lookups.map(lookup).join("") : ""}
+func with(narrow, params map[string]string) map[string]string {
 	all := map[string]string{}
-	for _, some := range []map[string]string{asked, narrow} {
+	for _, some := range []map[string]string{params, narrow} {
 		for name, value := range some {
 			all[name] = value
 		}
@@ -127,9 +127,9 @@ func with(narrow, asked map[string]string) map[string]string {
 	return all
 }
 
-func (c *Client) get(ctx context.Context, path string, asked map[string]string, answer any) error {
+func (c *Client) get(ctx context.Context, path string, params map[string]string, answer any) error {
 	query := url.Values{}
-	for name, value := range asked {
+	for name, value := range params {
 		// a value that is missing asks for nothing
 		if strings.TrimSpace(value) != "" {
 			query.Set(name, value)
@@ -212,7 +212,7 @@ type Typing struct {
 	cancel context.CancelFunc
 }
 
-// Typed hears what stands in the field now.
+// Typed hears what is in the field now.
 func (t *Typing) Typed(text string) {
 	t.mutex.Lock()
 	defer t.mutex.Unlock()
@@ -240,13 +240,13 @@ func (t *Typing) Typed(text string) {
 `;
 
 function lookup(one: Program["lookups"][number]): string {
-  const { parameters, asked: lookups } = parametersOf(one, named);
+  const { parameters, lookups } = parametersOf(one, named);
   const words = lookups.map(({ part, parameters: own }) =>
     own.length === 1 ? `${quoted(part)}: ${own[0]}` : `${quoted(part)}: joined(${own.join(", ")})`,
   );
   const hasJoined = lookups.some(({ parameters: own }) => own.length > 1);
   return `
-// Find${pascal(one.name)} looks up what stands in the form's fields, before a record is stored.
+// Find${pascal(one.name)} looks up what is in the form's fields, before a record is stored.
 func (c *Client) Find${pascal(one.name)}(ctx context.Context, ${parameters.join(", ")} string) (*ForwardAnswer, error) {
 ${
   hasJoined

@@ -13,7 +13,7 @@ import {
 
 const named = nameWriter(
   camel,
-  "abstract assert boolean break byte case catch char class const continue default do double else enum extends final finally float for goto if implements import instanceof int interface long native new package private protected public return short static strictfp super switch synchronized this throw throws transient try void volatile while true false null var record yield client asked",
+  "abstract assert boolean break byte case catch char class const continue default do double else enum extends final finally float for goto if implements import instanceof int interface long native new package private protected public return short static strictfp super switch synchronized this throw throws transient try void volatile while true false null var record yield client params",
   (name) => `${name}Value`,
 );
 
@@ -65,7 +65,7 @@ import java.util.stream.Collectors;
 
 /**
  * Address lookups for "${commented(title).replace(/[\\"]/g, "'")}". Java 17 or later; nothing else is needed. What is missing in an answer is null.
- * The key stands in the environment: BIBLIOTOPE_KEY is a server key on a server (bt_srv_…), a program's key (bt_app_…) in
+ * The key is in the environment: BIBLIOTOPE_KEY is a server key on a server (bt_srv_…), a program's key (bt_app_…) in
  * what people install. A lookup is cancelled by its future: future.cancel(true).
  */
 public final class AddressLookups {
@@ -83,7 +83,7 @@ ${structs.map(struct).join("\n")}
         public final String trouble;
         /** What the service said; null where it said nothing. */
         public final transient Problem problem;
-        /** Whether asking again may help, and the seconds that the service wants to be left alone; 0 where it did not say. */
+        /** Whether a retry may help, and the seconds that the service wants to be left alone; 0 where it did not say. */
         public final boolean again;
         public final long after;
 
@@ -108,10 +108,10 @@ ${structs.map(struct).join("\n")}
     public AddressLookups() {
         this(System.getenv().getOrDefault("BIBLIOTOPE_URL", SERVICE), System.getenv().getOrDefault("BIBLIOTOPE_KEY", ""));
     }
-${has("suggest") ? method("Lines to choose from while somebody types. Keep the ref of the one that is chosen, and ask for its record.", "suggest", "SuggestAnswer", "String text", '"/v1/suggest"', 'with(NARROW, "q", text)') : ""}${has("forward") ? method('Candidates for an address by its parts, or as free text in "q", the likeliest first. Only "matched" needs no confirmation.', "forward", "ForwardAnswer", "Map<String, String> asked", '"/v1/forward"', "joined(NARROW, asked)") : ""}${has("reverse") ? method("The nearest address to a position (WGS 84 degrees), then the areas around it.", "reverse", "ReverseAnswer", "double lat, double lon", '"/v1/reverse"', 'with(NARROW, "at", lat + "," + lon)') : ""}${has("record") ? method("One record by its ref: what was chosen is asked for so, and never by its text.", "recordOf", "RecordAnswer", "String ref", '"/v1/records/" + encoded(ref)', "Map.of()") : ""}${has("forward") ? lookups.map(lookup).join("") : ""}
-    private <T> CompletableFuture<T> get(Class<T> kind, String path, Map<String, String> asked) {
+${has("suggest") ? method("Lines to choose from while somebody types. Keep the ref of the one that is chosen, and ask for its record.", "suggest", "SuggestAnswer", "String text", '"/v1/suggest"', 'with(NARROW, "q", text)') : ""}${has("forward") ? method('Candidates for an address by its parts, or as free text in "q", the likeliest first. Only "matched" needs no confirmation.', "forward", "ForwardAnswer", "Map<String, String> params", '"/v1/forward"', "joined(NARROW, params)") : ""}${has("reverse") ? method("The nearest address to a position (WGS 84 degrees), then the areas around it.", "reverse", "ReverseAnswer", "double lat, double lon", '"/v1/reverse"', 'with(NARROW, "at", lat + "," + lon)') : ""}${has("record") ? method("One record by ref, as stored when the suggestion was chosen.", "recordOf", "RecordAnswer", "String ref", '"/v1/records/" + encoded(ref)', "Map.of()") : ""}${has("forward") ? lookups.map(lookup).join("") : ""}
+    private <T> CompletableFuture<T> get(Class<T> kind, String path, Map<String, String> params) {
         // a value that is missing asks for nothing
-        String query = asked.entrySet().stream()
+        String query = params.entrySet().stream()
             .filter(one -> one.getValue() != null && !one.getValue().isBlank())
             .map(one -> encoded(one.getKey()) + "=" + encoded(one.getValue()))
             .collect(Collectors.joining("&"));
@@ -172,8 +172,8 @@ ${has("suggest") ? method("Lines to choose from while somebody types. Keep the r
         return joined(narrow, Map.of(name, value));
     }
 
-    private static Map<String, String> joined(Map<String, String> narrow, Map<String, String> asked) {
-        Map<String, String> all = new LinkedHashMap<>(asked);
+    private static Map<String, String> joined(Map<String, String> narrow, Map<String, String> params) {
+        Map<String, String> all = new LinkedHashMap<>(params);
         all.putAll(narrow);
         return all;
     }
@@ -331,18 +331,18 @@ const TYPING = `
 `;
 
 function lookup(one: Program["lookups"][number]): string {
-  const { parameters, asked: lookups } = parametersOf(one, named);
+  const { parameters, lookups } = parametersOf(one, named);
   const puts = lookups.map(({ part, parameters: own }) =>
     own.length === 1
-      ? `        asked.put(${quoted(part)}, ${own[0]});`
-      : `        asked.put(${quoted(part)}, java.util.stream.Stream.of(${own.join(", ")}).filter(value -> value != null && !value.isBlank()).collect(Collectors.joining(", ")));`,
+      ? `        params.put(${quoted(part)}, ${own[0]});`
+      : `        params.put(${quoted(part)}, java.util.stream.Stream.of(${own.join(", ")}).filter(value -> value != null && !value.isBlank()).collect(Collectors.joining(", ")));`,
   );
   return `
-    /** Looks up what stands in the form's fields, before a record is stored. */
+    /** Looks up what is in the form's fields, before a record is stored. */
     public CompletableFuture<ForwardAnswer> find${pascal(one.name)}(${parameters.map((name) => `String ${name}`).join(", ")}) {
-        Map<String, String> asked = new LinkedHashMap<>();
+        Map<String, String> params = new LinkedHashMap<>();
 ${puts.join("\n")}
-        return forward(asked);
+        return forward(params);
     }
 `;
 }

@@ -14,7 +14,7 @@ import {
 
 const named = nameWriter(
   camel,
-  "as break class continue do else false for fun if in interface is null object package return super this throw true try typealias typeof val var when while asked call",
+  "as break class continue do else false for fun if in interface is null object package return super this throw true try typealias typeof val var when while params call",
   (name) => `\`${name}\``,
 );
 
@@ -24,7 +24,7 @@ const typeOf = typeWriter(
   (of) => `Map<String, ${of}>`,
 );
 
-/** How a value of JSON is read. @param value what it stands in, @param at its name or place there */
+/** How a value of JSON is read. @param value what it is in, @param at the name or place there */
 function read(type: TypeOf, value: string, at: string): string {
   switch (type.is) {
     case "text":
@@ -88,7 +88,7 @@ ${structs.map(struct).join("\n")}
 /**
  * A lookup without an answer. An empty list is none of these: that is an answer.
  * @property trouble offline, slow, refused, limit, malformed, missing or broken
- * @property again whether asking again may help
+ * @property again Whether a retry may help
  * @property after seconds that the service wants to be left alone
  */
 class LookupFailed(
@@ -119,11 +119,11 @@ class AddressLookups(private val key: String, private val service: String = ${qu
     private val narrow = mapOf<String, String>(${Object.entries(narrow)
       .map(([name, value]) => `${quoted(name)} to ${quoted(value)}`)
       .join(", ")})
-${has("suggest") ? method("Lines to choose from while somebody types. Keep the ref of the one that is chosen, and ask for its record.", "suggest", "SuggestAnswer", "text: String", '"/v1/suggest"', 'narrow + ("q" to text)') : ""}${has("forward") ? method('Candidates for an address by its parts, or as free text in "q", the likeliest first. Only "matched" needs no confirmation.', "forward", "ForwardAnswer", "asked: Map<String, String?>", '"/v1/forward"', "narrow + asked") : ""}${has("reverse") ? method("The nearest address to a position (WGS 84 degrees), then the areas around it.", "reverse", "ReverseAnswer", "lat: Double, lon: Double", '"/v1/reverse"', 'narrow + ("at" to "$lat,$lon")') : ""}${has("record") ? method("One record by its ref: what was chosen is asked for so, and never by its text.", "record", "RecordAnswer", "ref: String", '"/v1/records/" + encoded(ref)', "mapOf()") : ""}${has("forward") ? lookups.map(lookup).join("") : ""}
-    private fun get(path: String, asked: Map<String, String?>, call: Call): JSONObject {
+${has("suggest") ? method("Lines to choose from while somebody types. Keep the ref of the one that is chosen, and ask for its record.", "suggest", "SuggestAnswer", "text: String", '"/v1/suggest"', 'narrow + ("q" to text)') : ""}${has("forward") ? method('Candidates for an address by its parts, or as free text in "q", the likeliest first. Only "matched" needs no confirmation.', "forward", "ForwardAnswer", "params: Map<String, String?>", '"/v1/forward"', "narrow + params") : ""}${has("reverse") ? method("The nearest address to a position (WGS 84 degrees), then the areas around it.", "reverse", "ReverseAnswer", "lat: Double, lon: Double", '"/v1/reverse"', 'narrow + ("at" to "$lat,$lon")') : ""}${has("record") ? method("One record by ref, as stored when the suggestion was chosen.", "record", "RecordAnswer", "ref: String", '"/v1/records/" + encoded(ref)', "mapOf()") : ""}${has("forward") ? lookups.map(lookup).join("") : ""}
+    private fun get(path: String, params: Map<String, String?>, call: Call): JSONObject {
         if (call.isCancelled) throw CancellationException()
         // a value that is missing asks for nothing
-        val query = asked.filterValues { !it.isNullOrBlank() }.map { (name, value) -> encoded(name) + "=" + encoded(value!!) }
+        val query = params.filterValues { !it.isNullOrBlank() }.map { (name, value) -> encoded(name) + "=" + encoded(value!!) }
         val connection = URL(service + path + "?" + query.joinToString("&")).openConnection() as HttpURLConnection
         call.connection = connection
         try {
@@ -206,14 +206,14 @@ class Typing(
 `;
 
 function lookup(one: Program["lookups"][number]): string {
-  const { parameters, asked: lookups } = parametersOf(one, named);
+  const { parameters, lookups } = parametersOf(one, named);
   const words = lookups.map(({ part, parameters: own }) =>
     own.length === 1
       ? `            ${quoted(part)} to ${own[0]}`
       : `            ${quoted(part)} to listOf(${own.join(", ")}).filter { it.isNotBlank() }.joinToString(", ")`,
   );
   return `
-    /** Looks up what stands in the form's fields, before a record is stored. */
+    /** Looks up what is in the form's fields, before a record is stored. */
     fun find${pascal(one.name)}(${parameters.map((name) => `${name}: String = ""`).join(", ")}): ForwardAnswer = forward(
         mapOf(
 ${words.join(",\n")}

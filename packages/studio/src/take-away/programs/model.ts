@@ -46,7 +46,7 @@ const USES: Readonly<Record<ProgramCall, FormUse>> = {
   reverse: "reverse",
   record: "records",
 };
-/** What no program needs: how each word was read, and what stands elsewhere in the same answer. */
+/** What no program needs: how each word was read, and what is elsewhere in the same answer. */
 const LEFT_OUT: ReadonlySet<string> = new Set([
   "gloss",
   "reading",
@@ -108,7 +108,7 @@ export function structsOf(calls: readonly ProgramCall[]): Struct[] {
         },
       ];
     });
-    // what must be there stands first: some languages want that
+    // what must be there comes first: some languages want that
     struct.fields = [
       ...fields.filter(({ isOptional }) => !isOptional),
       ...fields.filter(({ isOptional }) => isOptional),
@@ -168,7 +168,7 @@ export const quoted = (text: string) =>
 /** Text within a comment of one line. */
 export const commented = (text: string) => text.replace(/\s+/g, " ").replace(/\*\//g, "* /").slice(0, 200);
 
-/** Names of a form's fields as parameters, each once, and what each is asked as. */
+/** Names of a form's fields as parameters, each once, and the address part each is looked up as. */
 export function parametersOf({ lookups }: ServerLookup, named: (name: string) => string) {
   const names = [...new Set(lookups.flatMap(([, fields]) => fields))];
   const taken = new Map<string, string>();
@@ -179,7 +179,7 @@ export function parametersOf({ lookups }: ServerLookup, named: (name: string) =>
   }
   return {
     parameters: [...taken.values()],
-    asked: lookups.map(([part, fields]) => ({ part, parameters: fields.map((field) => taken.get(field)!) })),
+    lookups: lookups.map(([part, fields]) => ({ part, parameters: fields.map((field) => taken.get(field)!) })),
   };
 }
 

@@ -11,7 +11,7 @@ import {
 
 const named = nameWriter(
   snake,
-  "and as assert async await break class continue def del elif else except finally for from global if import in is lambda none nonlocal not or pass raise return true false try while with yield self client call asked",
+  "and as assert async await break class continue def del elif else except finally for from global if import in is lambda none nonlocal not or pass raise return true false try while with yield self client call params",
   (name) => `${name}_`,
 );
 const text = (value: string) => JSON.stringify(value);
@@ -64,7 +64,7 @@ class LookupFailed(Exception):
     """A lookup without an answer. An empty list is none of these: that is an answer.
 
     trouble: offline, slow, refused, limit, malformed, missing or broken
-    again: whether asking again may help; after: seconds that the service wants to be left alone
+    again: whether a retry may help; after: seconds that the service wants to be left alone
     """
 
     def __init__(self, trouble: str, problem: Optional[Problem] = None, again: bool = False, after: Optional[int] = None):
@@ -110,12 +110,12 @@ ${
 }${
   has("forward")
     ? `
-    def forward(self, asked: Dict[str, str], call: Optional[Call] = None, **more: str) -> ForwardAnswer:
+    def forward(self, params: Dict[str, str], call: Optional[Call] = None, **more: str) -> ForwardAnswer:
         """Candidates for an address by its parts, or as free text in "q", the likeliest first.
 
         Only "matched" needs no confirmation.
         """
-        return self._get(ForwardAnswer, "/v1/forward", {**asked, **${narrowed}}, call)
+        return self._get(ForwardAnswer, "/v1/forward", {**params, **${narrowed}}, call)
 `
     : ""
 }${
@@ -130,12 +130,12 @@ ${
   has("record")
     ? `
     def record(self, ref: str, call: Optional[Call] = None, **more: str) -> RecordAnswer:
-        """One record by its ref: what was chosen is asked for so, and never by its text."""
+        """One record by ref, as stored when the suggestion was chosen."""
         return self._get(RecordAnswer, f"/v1/records/{quote(ref, safe='')}", more, call)
 `
     : ""
 }
-    def _get(self, kind: Any, path: str, asked: Dict[str, str], call: Optional[Call]) -> Any:
+    def _get(self, kind: Any, path: str, params: Dict[str, str], call: Optional[Call]) -> Any:
         call = call or Call()
         if call.cancelled:
             raise Cancelled()
@@ -144,7 +144,7 @@ ${
         connection = make(host, timeout=self._timeout)
         call._connection = connection
         # a value that is missing asks for nothing
-        query = urlencode({name: value for name, value in asked.items() if value not in (None, "")})
+        query = urlencode({name: value for name, value in params.items() if value not in (None, "")})
         headers = {"Authorization": f"Bearer {self._key}", "Accept": "application/json"}
         try:
             connection.request("GET", f"{self._service.path}{path}?{query}", headers=headers)
@@ -239,9 +239,9 @@ ${main(calls)}
 `;
 }
 
-/** A form's own question, by the names of its fields. */
+/** A form's own question, by the names of the fields. */
 function lookup(one: Program["lookups"][number]): string {
-  const { parameters, asked: lookups } = parametersOf(one, named);
+  const { parameters, lookups } = parametersOf(one, named);
   const words = lookups.map(({ part, parameters: own }) =>
     own.length === 1 ? `"${part}": ${own[0]}` : `"${part}": ", ".join(value for value in (${own.join(", ")}) if value)`,
   );

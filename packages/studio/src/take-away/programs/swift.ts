@@ -13,7 +13,7 @@ import {
 
 const named = nameWriter(
   camel,
-  "as associatedtype break case catch class continue default defer deinit do else enum extension fallthrough false fileprivate for func guard if import in init inout internal is let nil operator precedencegroup private protocol public repeat rethrows return self static struct subscript super switch throw throws true try typealias var where while asked",
+  "as associatedtype break case catch class continue default defer deinit do else enum extension fallthrough false fileprivate for func guard if import in init inout internal is let nil operator precedencegroup private protocol public repeat rethrows return self static struct subscript super switch throw throws true try typealias var where while params",
   (name) => `\`${name}\``,
 );
 /** Swift writes signs beyond ASCII by themselves, and has another way for those that end a text. */
@@ -35,13 +35,13 @@ export function swiftOf({ title, service, calls, narrow, lookups, structs }: Pro
   const method = (words: string, name: string, answer: string, parameters: string, path: string, lookups: string) => `
     /// ${words}
     public func ${name}(${parameters}) async throws -> ${answer} {
-        try await get(${answer}.self, path: ${path}, asked: ${lookups})
+        try await get(${answer}.self, path: ${path}, params: ${lookups})
     }
 `;
   return `// Address lookups for "${commented(title).replace(/["\\]/g, "'")}". Swift 5.7 or later, iOS 15, macOS 12; nothing else is needed.
 //
 // The key is a program's key (bt_app_…): whoever has the program can read it, so it comes from the build's settings and
-// not from the code. A lookup is cancelled with its task: CancellationError says so.
+// not from the code. A lookup is cancelled with the task: CancellationError says so.
 import Foundation
 #if canImport(FoundationNetworking)
 import FoundationNetworking
@@ -90,7 +90,7 @@ public struct LookupFailed: Error {
     public let trouble: Trouble
     /// What the service said; nil where it said nothing.
     public var problem: Problem?
-    /// Whether asking again may help, and the seconds that the service wants to be left alone.
+    /// Whether a retry may help, and the seconds that the service wants to be left alone.
     public var again = false
     public var after: Int?
 }
@@ -114,10 +114,10 @@ public final class AddressLookups: Sendable {
         settings.timeoutIntervalForRequest = 8
         session = URLSession(configuration: settings)
     }
-${has("suggest") ? method("Lines to choose from while somebody types. Keep the ref of the one that is chosen, and ask for its record.", "suggest", "SuggestAnswer", "_ text: String", '"/v1/suggest"', '["q": text].merging(Self.narrow) { asked, _ in asked }') : ""}${has("forward") ? method('Candidates for an address by its parts, or as free text in "q", the likeliest first. Only "matched" needs no confirmation.', "forward", "ForwardAnswer", "_ asked: [String: String]", '"/v1/forward"', "asked.merging(Self.narrow) { asked, _ in asked }") : ""}${has("reverse") ? method("The nearest address to a position (WGS 84 degrees), then the areas around it.", "reverse", "ReverseAnswer", "lat: Double, lon: Double", '"/v1/reverse"', '["at": "\\(lat),\\(lon)"].merging(Self.narrow) { asked, _ in asked }') : ""}${has("record") ? method("One record by its ref: what was chosen is asked for so, and never by its text.", "record", "RecordAnswer", "_ ref: String", '"/v1/records/\\(Self.encoded(ref))"', "[:]") : ""}${has("forward") ? lookups.map(lookup).join("") : ""}
-    private func get<Answer: Decodable>(_ kind: Answer.Type, path: String, asked: [String: String]) async throws -> Answer {
+${has("suggest") ? method("Lines to choose from while somebody types. Keep the ref of the one that is chosen, and ask for its record.", "suggest", "SuggestAnswer", "_ text: String", '"/v1/suggest"', '["q": text].merging(Self.narrow) { params, _ in params }') : ""}${has("forward") ? method('Candidates for an address by its parts, or as free text in "q", the likeliest first. Only "matched" needs no confirmation.', "forward", "ForwardAnswer", "_ params: [String: String]", '"/v1/forward"', "params.merging(Self.narrow) { params, _ in params }") : ""}${has("reverse") ? method("The nearest address to a position (WGS 84 degrees), then the areas around it.", "reverse", "ReverseAnswer", "lat: Double, lon: Double", '"/v1/reverse"', '["at": "\\(lat),\\(lon)"].merging(Self.narrow) { params, _ in params }') : ""}${has("record") ? method("One record by ref, as stored when the suggestion was chosen.", "record", "RecordAnswer", "_ ref: String", '"/v1/records/\\(Self.encoded(ref))"', "[:]") : ""}${has("forward") ? lookups.map(lookup).join("") : ""}
+    private func get<Answer: Decodable>(_ kind: Answer.Type, path: String, params: [String: String]) async throws -> Answer {
         // a value that is missing asks for nothing
-        let query = asked
+        let query = params
             .filter { !$0.value.trimmingCharacters(in: .whitespaces).isEmpty }
             .map { "\\(Self.encoded($0.key))=\\(Self.encoded($0.value))" }
             .joined(separator: "&")
@@ -209,14 +209,14 @@ public final class Typing {
 `;
 
 function lookup(one: Program["lookups"][number]): string {
-  const { parameters, asked: lookups } = parametersOf(one, named);
+  const { parameters, lookups } = parametersOf(one, named);
   const words = lookups.map(({ part, parameters: own }) =>
     own.length === 1
       ? `            ${text(part)}: ${own[0]},`
       : `            ${text(part)}: [${own.join(", ")}].filter { !$0.isEmpty }.joined(separator: ", "),`,
   );
   return `
-    /// Looks up what stands in the form's fields, before a record is stored.
+    /// Looks up what is in the form's fields, before a record is stored.
     public func find${pascal(one.name)}(${parameters.map((name) => `${name}: String = ""`).join(", ")}) async throws -> ForwardAnswer {
         try await forward([
 ${words.join("\n")}
