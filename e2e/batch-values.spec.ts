@@ -25,17 +25,17 @@ test("prices by town on one map: coloured by a column, with a legend, and back t
   await page.getByRole("link", { name: "New batch" }).click();
   await page.getByLabel("File", { exact: true }).setInputFiles(path);
   await page.getByRole("button", { name: "Look up all rows" }).click();
-  await expect(page.getByText("asked in")).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText("looked up in")).toBeVisible({ timeout: 60_000 });
   await page.getByText("All rows", { exact: true }).click();
   const map = page.locator(".bt-sheet");
-  const legend = page.getByRole("list", { name: "What the colours mean" });
+  const legend = page.getByRole("list", { name: "Colour legend" });
   await expect(page.getByLabel("Colour by")).toHaveValue("");
   await expect(legend).toHaveCount(0);
 
   await page.getByLabel("Colour by").selectOption({ label: "price" });
   await expect(legend.getByRole("listitem")).toHaveCount(6);
   await expect(legend.getByRole("listitem").first()).toHaveText(/^300 to [\d,]+ \d+$/);
-  await expect(legend.getByRole("listitem").last()).toHaveText(/^nothing there \d+$/);
+  await expect(legend.getByRole("listitem").last()).toHaveText(/^no value \d+$/);
   await expect(page.getByText(/^Mean [\d,.]+$/)).toBeVisible();
   await expect(map).toHaveAttribute("data-complete", "true");
   expect(await axeFindings(page)).toEqual([]);

@@ -18,11 +18,11 @@ test("a large batch with a fifth of it damaged is reviewed by keyboard, written 
   await page.getByRole("link", { name: "New batch" }).click();
   await clean(page);
   await page.getByLabel("File", { exact: true }).setInputFiles(path);
-  await expect(page.getByLabel("What address is", { exact: true })).toHaveValue("line");
+  await expect(page.getByLabel("Meaning of address", { exact: true })).toHaveValue("line");
   await clean(page);
   await page.getByRole("button", { name: "Look up all rows" }).click();
   await expect(page.getByRole("progressbar")).toBeVisible();
-  await expect(page.getByText("asked in")).toBeVisible({ timeout: 300_000 });
+  await expect(page.getByText("looked up in")).toBeVisible({ timeout: 300_000 });
   await expect(page.getByText(`${COUNT} rows`)).toBeVisible();
 
   const rows = page.getByRole("region", { name: "Rows", exact: true });
@@ -41,7 +41,7 @@ test("a large batch with a fifth of it damaged is reviewed by keyboard, written 
   await press("Enter", "accept");
   await press("l", "leave");
   await press("1", "accept");
-  await expect(rows.getByText("taken")).toHaveCount(2);
+  await expect(rows.getByText("accepted")).toHaveCount(2);
 
   // corrected: another text in its place, then what that finds
   await expect(candidates.first()).toBeVisible();
@@ -61,13 +61,13 @@ test("a large batch with a fifth of it damaged is reviewed by keyboard, written 
   await expect(page.getByText(`row ${undone.toLocaleString("en")}`)).toBeVisible();
   decided.delete(undone);
   await expect(here).toBeVisible();
-  await expect(page.getByRole("img", { name: /doubtful, 4 seen|4 seen/ })).toBeVisible();
+  await expect(page.getByRole("img", { name: /doubtful, 4 reviewed|4 reviewed/ })).toBeVisible();
 
   await page.getByRole("button", { name: "All rows" }).click();
   await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
   await clean(page);
 
-  await page.getByRole("button", { name: "Take out" }).click();
+  await page.getByRole("button", { name: "Export" }).click();
   await expect(page.getByRole("menu")).toBeVisible();
   await clean(page);
   const [csv] = await Promise.all([
@@ -92,7 +92,7 @@ test("lines that are pasted are looked up, whatever stands in them", async ({ pa
   await page
     .getByRole("textbox")
     .fill('12 Harbour Row, Tidewell\n"quoted", 3 Harbour Row Tidewell\n-35.1841, -21.6253\n');
-  await page.getByRole("button", { name: "Take 3 lines" }).click();
+  await page.getByRole("button", { name: "Use these 3 lines" }).click();
   await page.getByRole("button", { name: "Look up all rows" }).click();
   await expect(page.getByText(/^3 rows/)).toBeVisible();
   await page.getByLabel("Which rows").selectOption("all");

@@ -42,7 +42,7 @@ test("a part is bound and unbound by keyboard alone", async ({ page }) => {
   await studio.compose(await makeForm(page, "Bound by keys"));
   await page.getByRole("button", { name: "Pick region" }).focus();
   await page.keyboard.press("Enter");
-  await expect(page.getByText("“region” is picked: now pick the field that it fills.")).toBeVisible();
+  await expect(page.getByText("“region” is selected: now select the field it fills.")).toBeVisible();
   await page.getByRole("button", { name: "Bind region to Note" }).focus();
   await page.keyboard.press("Enter");
   await expect(studio.wire("region", "note")).toHaveCount(1);
@@ -78,7 +78,7 @@ test("a pattern shows what it gives in each country while it is typed, and what 
   await expect(page.getByText(/draft \d · saved/)).toBeVisible();
 
   await pattern.fill("{street} {village}");
-  await expect(page.getByText("no part or fact is named “village” (not saved yet)")).toBeVisible();
+  await expect(page.getByText("there is no address part or attribute “village” (not saved yet)")).toBeVisible();
   await expect(pattern).toHaveAttribute("aria-invalid", "true");
   await page.reload();
   await page.getByRole("button", { name: "Show Note" }).click();
@@ -113,7 +113,7 @@ test("a change made elsewhere meanwhile is not overwritten", async ({ page, cont
   await expect(other.page.getByText(/draft 2 · saved/)).toBeVisible();
   await page.getByRole("button", { name: "Show Note" }).click();
   await page.getByLabel("Label").fill("Mine");
-  await expect(page.getByText(/saved elsewhere meanwhile/)).toBeVisible();
+  await expect(page.getByText(/saved elsewhere in the meantime/)).toBeVisible();
   await page.getByRole("button", { name: "Load the newest version" }).click();
   await expect(studio.wire("town", "town")).toHaveCount(0);
   await expect(page.getByText(/draft 2 · saved/)).toBeVisible();
@@ -142,7 +142,7 @@ test("fields are added, named, moved and taken out again, by keyboard too", asyn
   await expect(page.getByRole("heading", { name: "New field" })).toBeVisible();
   await page.getByLabel("Label").fill("Floor");
   await page.getByLabel("Name").fill("1st");
-  await expect(page.getByText("a name begins with a letter")).toBeVisible();
+  await expect(page.getByText("a name starts with a letter")).toBeVisible();
   await page.getByLabel("Name").fill("town");
   await expect(page.getByText("another field has this name")).toBeVisible();
   await page.getByLabel("Name").fill("floor");
@@ -204,9 +204,11 @@ test("what to look at is listed, and leads to its field", async ({ page }) => {
   await expect(list).toContainText("nothing");
   await page.getByRole("button", { name: "Show Note" }).click();
   await page.getByLabel("Autofill token").fill("address-line1");
-  await expect(list).toContainText("Note “address-line1” stands in Street and number too: browsers fill one of them.");
+  await expect(list).toContainText(
+    "Note “address-line1” is also used by Street and number, and browsers fill only one of them.",
+  );
   await page.getByRole("button", { name: "Show Town" }).click();
-  await list.getByRole("button", { name: "Show Note: token twice" }).click();
+  await list.getByRole("button", { name: "Show Note: duplicate token" }).click();
   await expect(page.getByRole("heading", { name: "Note" })).toBeVisible();
 });
 

@@ -36,16 +36,16 @@ async function bring(page: Page, lines: readonly string[], dataSet: string): Pro
 test("a file is brought, looked at, loaded, compared, published and gone back from", async ({ page }) => {
   const name = `Houses of the reeds ${test.info().retry} ${Date.now()}`;
   await bring(page, [HEAD, ...houses(40), "Osier Net;99;Netherwick;QR;0;0;x"], name);
-  await expect(page.getByLabel("What Straße is", { exact: true })).toHaveValue("street");
-  await expect(page.getByRole("row", { name: /Breite/ })).toContainText("headed “Breite”");
+  await expect(page.getByLabel("Meaning of Straße", { exact: true })).toHaveValue("street");
+  await expect(page.getByRole("row", { name: /Breite/ })).toContainText("named “Breite”");
   await expect(page.getByRole("region", { name: "First rows" })).toContainText("1 of them would be rejected");
   await expect(page.getByRole("region", { name: "First rows" })).toContainText("1 Osier Net, Netherwick");
 
   // a column taken for something else, and back
-  await page.getByLabel(`What ${NOTE} is`, { exact: true }).selectOption("Town");
-  await expect(page.getByLabel("What Ort is", { exact: true })).toHaveValue("");
-  await page.getByLabel("What Ort is", { exact: true }).selectOption("Town");
-  await expect(page.getByLabel(`What ${NOTE} is`, { exact: true })).toHaveValue("");
+  await page.getByLabel(`Meaning of ${NOTE}`, { exact: true }).selectOption("Town");
+  await expect(page.getByLabel("Meaning of Ort", { exact: true })).toHaveValue("");
+  await page.getByLabel("Meaning of Ort", { exact: true }).selectOption("Town");
+  await expect(page.getByLabel(`Meaning of ${NOTE}`, { exact: true })).toHaveValue("");
   await expect(page.getByRole("region", { name: "First rows" })).toContainText("1 Osier Net, Netherwick");
   await clean(page);
   await page.getByRole("button", { name: "Import as a draft" }).click();
@@ -72,12 +72,12 @@ test("a file is brought, looked at, loaded, compared, published and gone back fr
   await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
   await clean(page);
 
-  const takeOut = page.getByRole("region", { name: "Take out" });
+  const takeOut = page.getByRole("region", { name: "Export" });
   await takeOut.getByLabel("only within").fill("Nowhere");
   await expect(takeOut).toContainText("There is no area with that name in this version.");
   await expect(takeOut.getByRole("link")).toHaveCount(0);
   await takeOut.getByLabel("only within").fill("netherwick");
-  await expect(takeOut).toContainText("Take Netherwick out as");
+  await expect(takeOut).toContainText("Export Netherwick as");
   await takeOut.getByLabel("including corrections made by hand").uncheck();
   await expect(takeOut.getByRole("link", { name: "GPX" })).toHaveAttribute("href", /inside=qr-\w+&corrected=no$/);
   await clean(page);
@@ -112,14 +112,10 @@ test("metres that may be read in two ways are asked about, and shown on a map be
   await expect(readings.getByRole("listitem")).toHaveCount(2);
   await expect(page.getByRole("region", { name: "Preview on the map" })).toContainText("No row has a position yet");
   await clean(page);
-  await readings
-    .getByRole("listitem")
-    .filter({ hasText: "changed over" })
-    .getByRole("button", { name: "Use this" })
-    .click();
-  await expect(first).toContainText("all of them would be imported");
-  await expect(page.getByLabel("What x is", { exact: true })).toHaveValue("north");
-  await expect(readings.getByRole("listitem").filter({ hasText: "taken" })).toHaveText(/^PL-1992.*taken$/);
+  await readings.getByRole("listitem").filter({ hasText: "swapped" }).getByRole("button", { name: "Use this" }).click();
+  await expect(first).toContainText("all valid");
+  await expect(page.getByLabel("Meaning of x", { exact: true })).toHaveValue("north");
+  await expect(readings.getByRole("listitem").filter({ hasText: "selected" })).toHaveText(/^PL-1992.*selected$/);
   await expect(page.getByRole("region", { name: "Preview on the map" })).toContainText("The first 30 rows");
   await expect(first).toContainText("50.11636, 18.59370");
   await clean(page);

@@ -42,7 +42,9 @@ test.describe("while the database is away", () => {
 
     await page.getByRole("button", { name: "Show Town" }).click();
     await page.getByLabel("Label").fill("Town or village");
-    await expect(page.getByText(/Not saved: Database unavailable.*Your changes are kept here\./)).toBeVisible();
+    await expect(
+      page.getByText(/Not saved: The database does not respond.*Your changes are still here\./),
+    ).toBeVisible();
     await page.getByRole("link", { name: "Rehearse" }).click();
     await studio.search.pressSequentially("12 harb");
     await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");

@@ -142,7 +142,7 @@ for (const version of [18, 19])
       await expect(page.getByLabel("Postcode")).toHaveValue(/^HT/);
       await expect(page.getByRole("status").filter({ hasText: "At -35." })).toBeVisible();
       await expect(page.getByText(/^\d+ m above the sea, in Sallow$/)).toBeVisible();
-      await expect(page.locator(".bt-sheet")).toContainText("A marker stands at 12 Harbour Row");
+      await expect(page.locator(".bt-sheet")).toContainText("There is a marker at 12 Harbour Row");
       await expect(page.getByRole("img", { name: /Map around 12 Harbour Row/ })).toBeVisible();
 
       await page.getByLabel("Street and number").fill("12 harbor row");
@@ -281,7 +281,7 @@ test("an Express back end stores a record with its place, and tells the form why
     const wrong = await page
       .getByLabel("Street and number")
       .evaluate((input: HTMLInputElement) => input.validationMessage);
-    expect(wrong).toMatch(/No such address is known|only known|addresses fit/);
+    expect(wrong).toMatch(/No such address is known|only known|addresses match/);
     await page.getByLabel("Street and number").fill("14 harbour row");
     expect(
       await page.getByLabel("Street and number").evaluate((input: HTMLInputElement) => input.validationMessage),
@@ -343,7 +343,7 @@ createRoot(document.querySelector("#root")!).render(
     await page.keyboard.type("12 harb");
     await suggestions(page).filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
     await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
-    await expect(page.locator(".bt-sheet")).toContainText("A marker stands at 12 Harbour Row.");
+    await expect(page.locator(".bt-sheet")).toContainText("There is a marker at 12 Harbour Row.");
     await page.getByLabel("Your name").fill("Ada");
     await page.getByRole("button", { name: "Send" }).click();
     await expect(page.getByText('"reader":"Ada"')).toBeVisible();

@@ -41,7 +41,7 @@ test("a form that uses what its key lacks says so at its start, to the person an
   await open(page, READER, key);
   const said = page.getByText("The map cannot look up addresses on this page. Type the address by hand.");
   await expect(said).toBeVisible();
-  expect((await warned).text()).toMatch(/asks for reverse, and its key may not\. Allow it more under Keys/);
+  expect((await warned).text()).toMatch(/uses reverse, which its key does not allow\. Change the key under Keys/);
   // the rest of it works
   await page.getByLabel("Find your address").pressSequentially("12 harb");
   await expect(page.getByRole("option").first()).toContainText("12 Harbour Row");
@@ -88,7 +88,7 @@ test("the workbench proposes the key of a form: just the lookups that it uses", 
   await page.goto("/forms/become-a-reader/take-away");
   await page.getByRole("button", { name: "Create a key for this form" }).click();
   const sheet = page.getByRole("dialog");
-  await expect(sheet).toContainText("just the kinds of lookup that this form uses");
+  await expect(sheet).toContainText("only the kinds of lookup this form uses");
   await expect(sheet.getByLabel("Name")).toHaveValue("Become a reader");
   for (const [words, is] of [
     ["suggestions", true],

@@ -19,7 +19,7 @@ test("the form's own page does the same, with a web key and without signing in",
   await expect(studio.field("Street and number")).toHaveValue("Østergränd 3");
   await expect(studio.field("Postcode")).toHaveValue(/^\d{4}$/);
   await expect(studio.field("Country")).toHaveValue("QV");
-  await expect(studio.map).toContainText("A marker stands at Østergränd 3.");
+  await expect(studio.map).toContainText("There is a marker at Østergränd 3.");
 
   await studio.painted();
   const box = (await studio.map.boundingBox())!;

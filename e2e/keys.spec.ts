@@ -12,7 +12,7 @@ async function ask(call: string, key: string, origin: string): Promise<number> {
 }
 
 async function shownKey(page: Page): Promise<string> {
-  await expect(sheet(page)).toContainText("It is shown once");
+  await expect(sheet(page)).toContainText("You will not see it again");
   const key = await sheet(page).locator("code").textContent();
   await sheet(page).getByRole("button", { name: "I have copied it" }).click();
   await expect(sheet(page)).toBeHidden();
@@ -26,7 +26,7 @@ test("a key is made, kept to what it is for, changed, replaced and withdrawn", a
   await expect(row(page, "Demo, servers")).toContainText("servers");
   await page.getByRole("button", { name: "New key" }).click();
   await sheet(page).getByLabel("servers").check();
-  await expect(sheet(page)).toContainText("is refused from browsers");
+  await expect(sheet(page)).toContainText("is refused in browsers");
   await expect(sheet(page).getByLabel("Origins, one per line")).toHaveCount(0);
   await sheet(page).getByLabel("pages", { exact: true }).check();
   await sheet(page).getByLabel("Name").fill(name);
@@ -48,7 +48,7 @@ test("a key is made, kept to what it is for, changed, replaced and withdrawn", a
 
   await page.getByRole("button", { name: `Change ${name}` }).click();
   await sheet(page).getByLabel("forward").check();
-  await sheet(page).getByLabel("Countries, by code").fill("qv");
+  await sheet(page).getByLabel("Country codes").fill("qv");
   await sheet(page).getByRole("button", { name: "Save" }).click();
   await expect(sheet(page)).toBeHidden();
   await expect(row(page, name)).toContainText("suggestions, forward");
@@ -69,10 +69,10 @@ test("a key is made, kept to what it is for, changed, replaced and withdrawn", a
   expect(await axeFindings(page)).toEqual([]);
 
   await page
-    .getByRole("button", { name: `Withdraw ${name}` })
+    .getByRole("button", { name: `Revoke ${name}` })
     .first()
     .click();
-  await expect(sheet(page)).toContainText("it cannot be brought back");
+  await expect(sheet(page)).toContainText("This cannot be undone");
   await sheet(page).getByRole("button", { name: "Revoke key" }).click();
   await expect(row(page, name)).toHaveCount(1);
   expect(await ask("suggest", key, origin)).toBe(401);
@@ -86,12 +86,12 @@ test("links without a key are signed with another key, and those that were sent 
   const { url } = await made.json();
   await page.goto("/keys");
   const section = page.getByRole("region", { name: "Signed links" });
-  await expect(section).toContainText("This server signs them with a key made");
+  await expect(section).toContainText("This server signs links with a key created");
   await section.getByRole("button", { name: "Replace signing key" }).click();
   expect(await axeFindings(page)).toEqual([]);
   await sheet(page).getByRole("button", { name: "New key, keep existing links" }).click();
   await expect(sheet(page)).toBeHidden();
-  await expect(section).toContainText(/links of \d+ earlier ones? go on too/);
+  await expect(section).toContainText(/links signed with \d+ earlier keys? still work/);
   expect((await fetch(url)).status).toBe(200);
 });
 
@@ -100,10 +100,10 @@ test("a key that has ended is told as ended", async ({ page }) => {
   await page.getByRole("button", { name: "New key" }).click();
   await sheet(page).getByLabel("tests").check();
   await sheet(page).getByLabel("Name").fill("Long over");
-  await sheet(page).getByLabel("Last day").fill("2020-01-31");
+  await sheet(page).getByLabel("Expiry date").fill("2020-01-31");
   await sheet(page).getByRole("button", { name: "Create key" }).click();
   const key = await shownKey(page);
-  await expect(row(page, "Long over").first()).toContainText(/ended [\d,]+ days ago/);
+  await expect(row(page, "Long over").first()).toContainText(/expired [\d,]+ days ago/);
   expect(await ask("suggest", key, baseUrl())).toBe(401);
 });
 
@@ -122,7 +122,7 @@ test("how a key was used is shown in figures, charts and a table, and taken alon
   for (let i = 0; i < 5; i++) await ask("distance?from=-35,-21&to=-36,-22");
 
   await page.goto("/keys");
-  const use = page.getByRole("region", { name: "Use" });
+  const use = page.getByRole("region", { name: "Usage" });
   await use.getByLabel("Key").focus();
   await page.keyboard.type(name);
   await expect(use.getByText("Letters typed per choice")).toBeVisible();

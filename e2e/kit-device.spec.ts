@@ -51,7 +51,7 @@ test("inexact: the circle is there, and words that say how inexact and what to d
   await kit.make({ device: true });
   await button(page).click();
   await expect(note(kit)).toHaveText(
-    "The device is only known to be within 2.3 km of here. Move the marker to the right house.",
+    "The device is somewhere within 2.3 km of here. Move the marker to the right house.",
   );
 });
 

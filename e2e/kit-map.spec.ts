@@ -13,7 +13,7 @@ test("markers that would cover one another stand in a group, which comes apart w
     { grouped: true, view: { at: { lat: -35.2, lon: -21.6 }, zoom: 11 } },
     Array.from({ length: 400 }, (_, i) => ({ at: at(i), label: `marker ${i}` })),
   );
-  await expect(page.getByText("400 markers stand on the map.")).toBeAttached();
+  await expect(page.getByText("400 markers on the map.")).toBeAttached();
   const together = await kit.pixels(MADDER);
   await kit.map.click({ position: { x: 321, y: 240 } });
   await expect.poll(async () => (await kit.view()).zoom).toBeGreaterThan(11.5);
@@ -126,7 +126,7 @@ test("says in words what it shows", async ({ kit, page }) => {
   await kit.make({ view: { at: HARBOUR, zoom: 14 } }, [{ at: HARBOUR, label: "Old Mill" }]);
   const map = page.getByRole("application", { name: /^Where\. Arrow keys move it/ });
   await expect(map).toHaveAccessibleDescription(/^Streets, 5\.0 km across, around 35\.174° south, 21\.631° west\.$/);
-  await expect(page.getByText("A marker stands at Old Mill.")).toBeAttached();
+  await expect(page.getByText("There is a marker at Old Mill.")).toBeAttached();
 });
 
 test("missing tiles are blank paper with a quiet note, and come when they can", async ({ kit, page }) => {

@@ -76,7 +76,7 @@ test("markers are walked through, opened and moved by keyboard alone", async ({ 
   const option = list.getByRole("option");
   await expect(option).toHaveText("Mill");
   await expect(option).toHaveAttribute("aria-setsize", "3");
-  await expect(page.getByText("1 of 3 · Enter opens · M moves")).toBeVisible();
+  await expect(page.getByText("1 of 3 · Enter: open · M: move")).toBeVisible();
 
   await page.keyboard.press("ArrowDown");
   await expect(option).toHaveText("Keel");
@@ -152,7 +152,7 @@ test("a card shows facts as text, hands the place on, and closes by press and by
   await kit.map.click({ position: { x: 320, y: 240 } });
   // nothing on this machine answers to geo:
   await card.getByRole("link", { name: "Open in a map app" }).click();
-  await expect(card.getByRole("status")).toHaveText("No map application answered. Copied instead: -35.174, -21.6255");
+  await expect(card.getByRole("status")).toHaveText("No map app opened. Copied instead: -35.174, -21.6255");
 });
 
 test("each marker hears its own events, and only its own", async ({ kit, page }) => {

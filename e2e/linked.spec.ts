@@ -43,12 +43,12 @@ test.describe("two linked searches", () => {
         ),
       );
     const before = await ends();
-    const brought = await page.getByLabel("It is brought to").textContent();
-    await page.getByRole("button", { name: "Exchange both ends" }).click();
+    const brought = await page.getByLabel("Delivery address").textContent();
+    await page.getByRole("button", { name: "Swap" }).click();
     await expect.poll(ends).toEqual([...before.slice(3), ...before.slice(0, 3)]);
-    await expect(page.getByLabel("It is collected at")).toHaveText(brought!);
+    await expect(page.getByLabel("Collection address")).toHaveText(brought!);
     await expect(far).toHaveText(/mi$/);
-    await page.getByRole("button", { name: "Exchange both ends" }).click();
+    await page.getByRole("button", { name: "Swap" }).click();
     await expect.poll(ends).toEqual(before);
   });
 
@@ -59,12 +59,12 @@ test.describe("two linked searches", () => {
     await page.keyboard.type("sand");
     await page.keyboard.press("Tab");
     const ref = await page.locator("[name=from-ref]").inputValue();
-    await page.getByRole("button", { name: "Exchange both ends" }).click();
+    await page.getByRole("button", { name: "Swap" }).click();
     await expect(box(page, "From")).toHaveValue("sand");
     await expect(box(page, "To")).toHaveValue(/Reading Room/);
     await expect(page.locator("[name=to-ref]")).toHaveValue(ref);
     await expect(page.locator("[name=from-ref]")).toHaveValue("");
-    await expect(page.locator(MAP)).toContainText(/A marker stands at .+ Reading Room\./);
+    await expect(page.locator(MAP)).toContainText(/There is a marker at .+ Reading Room\./);
   });
 
   test("take an end from where the device is, once it was confirmed", async ({ page, context }) => {
@@ -72,7 +72,7 @@ test.describe("two linked searches", () => {
     await context.setGeolocation(HERE);
     await open(page, "lend-to-a-branch");
     await take(page, "To", "reading room sandmouth");
-    await page.getByRole("button", { name: "Where I stand" }).first().click();
+    await page.getByRole("button", { name: "Use my location" }).first().click();
     const said = page.locator('.bt-outcome[data-address="from"]');
     await expect(said).toContainText("This device is within 12 m of here. Is it this place?");
     // the form asks for places: the nearest one, not the house
@@ -112,19 +112,19 @@ test.describe("the device's position", () => {
   test("is refused with words and a next step, and fills nothing that is not confirmed", async ({ page, context }) => {
     await context.clearPermissions();
     await open(page, "suggest-a-stop");
-    await page.getByRole("button", { name: "Where I stand" }).click();
+    await page.getByRole("button", { name: "Use my location" }).click();
     await expect(page.getByText("This page is not allowed to use the device's location.")).toBeVisible();
     await context.grantPermissions(["geolocation"]);
     await context.setGeolocation({ ...HERE, accuracy: 2300 });
-    await page.getByRole("button", { name: "Where I stand" }).click();
-    await expect(page.getByText("This device is within 2.3 km of here. Put the marker on the right")).toBeVisible();
+    await page.getByRole("button", { name: "Use my location" }).click();
+    await expect(page.getByText("This device is within 2.3 km of here. Move the marker to the right")).toBeVisible();
     await page.getByRole("button", { name: "Another address" }).click();
     await expect(page.locator(".bt-choice")).toHaveCount(0);
     await expect(page.getByLabel("Position")).toHaveValue("");
-    await page.getByRole("button", { name: "Where I stand" }).click();
+    await page.getByRole("button", { name: "Use my location" }).click();
     await page.locator(".bt-choice").click();
     await expect(page.getByLabel("Position")).toHaveValue("-35.1841,-21.6253");
-    await expect(page.getByLabel("Beside")).toHaveText(/12 Harbour Row/);
+    await expect(page.getByLabel("Address", { exact: true })).toHaveText(/12 Harbour Row/);
     await expect(page.getByLabel("Height")).toHaveText(/m above the sea/);
   });
 });

@@ -37,9 +37,9 @@ test.describe("asking by hand", () => {
 
   test("where nothing is found it says why, how it was read, and what would be found", async ({ page }) => {
     await page.goto("/lookups/forward?q=14b+Vuxxel+Street,+Qworthamm&gloss=1");
-    await expect(page.getByText("Not known here: Vuxxel, Qworthamm.").first()).toBeVisible();
+    await expect(page.getByText("Unknown: Vuxxel, Qworthamm.").first()).toBeVisible();
     await expect(page.getByRole("list", { name: "Word by word" })).toContainText("Vuxxel Street");
-    await page.getByRole("link", { name: "Ask for “14b Street” alone" }).click();
+    await page.getByRole("link", { name: "Search for “14b Street” only" }).click();
     await expect(candidates(page).first()).toBeVisible();
   });
 
@@ -151,10 +151,10 @@ test.describe("settings", () => {
     await page.getByRole("button", { name: "+ filter" }).click();
     await page.getByLabel("countries").fill("QR");
     await page.getByLabel("limit").fill("2");
-    await page.getByRole("dialog").getByRole("button", { name: "Ask" }).click();
+    await page.getByRole("dialog").getByRole("button", { name: "Look up" }).click();
     await expect(page).toHaveURL(/countries=QR/);
     await expect(candidates(page)).toHaveCount(2);
-    await page.getByRole("button", { name: "Take away up to" }).click();
+    await page.getByRole("button", { name: "Remove limit" }).click();
     await expect(page).not.toHaveURL(/limit=/);
   });
 
@@ -165,8 +165,8 @@ test.describe("settings", () => {
     await expect(page.getByText("only with these settings")).toHaveCount(0);
     await page.getByRole("button", { name: "+ filter" }).last().click();
     await page.getByLabel("near", { exact: true }).fill("-36.2,-21.1");
-    await page.getByRole("dialog").getByRole("button", { name: "Ask" }).click();
-    await expect(page.getByText(/with (this|the other) setting/).first()).toBeVisible();
+    await page.getByRole("dialog").getByRole("button", { name: "Look up" }).click();
+    await expect(page.getByText(/with (these|the other) settings/).first()).toBeVisible();
   });
 
   test("earlier lookups are kept, asked again, and forgotten", async ({ page }) => {
@@ -203,7 +203,7 @@ test("what was found is a picture too, with the element to paste into a page", a
   await page.getByLabel("Size").selectOption({ label: "600 × 400" });
   await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(600);
   await expect(page.locator("pre")).toContainText('width="600"');
-  await page.getByLabel("Map style", { exact: true }).selectOption({ label: "Heights" });
+  await page.getByLabel("Style", { exact: true }).selectOption({ label: "Heights" });
   await expect(page.locator("pre")).toContainText("sheet=heights");
   await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.src)).toContain("sheet=heights");
   await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.complete)).toBe(true);

@@ -75,7 +75,7 @@ test.describe("the map", () => {
     await studio.search.pressSequentially("12 harbour row tidewell", { delay: 10 });
     await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
     await page.keyboard.press("Enter");
-    await expect(studio.map).toContainText("A marker stands at 12 Harbour Row.");
+    await expect(studio.map).toContainText("There is a marker at 12 Harbour Row.");
     await studio.field("Town").fill("");
     await studio.map.focus();
     await page.keyboard.press("Enter");
@@ -86,7 +86,7 @@ test.describe("the map", () => {
     await studio.search.pressSequentially("12 harbour row tidewell", { delay: 10 });
     await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
     await page.keyboard.press("Enter");
-    await expect(studio.map).toContainText("A marker stands at 12 Harbour Row.");
+    await expect(studio.map).toContainText("There is a marker at 12 Harbour Row.");
     await studio.painted();
     const first = await studio.field("Street and number").inputValue();
     const box = (await studio.map.boundingBox())!;
@@ -105,7 +105,7 @@ test.describe("the map", () => {
     await page.mouse.up();
     await expect(studio.field("Street and number")).not.toHaveValue(first);
     const second = await studio.field("Street and number").inputValue();
-    await expect(studio.map).toContainText(`A marker stands at ${second}.`);
+    await expect(studio.map).toContainText(`There is a marker at ${second}.`);
     await expect(studio.field("Town")).toHaveValue("Tidewell");
     await expect(studio.search).toHaveValue(new RegExp(`^${second}`));
 
@@ -122,7 +122,7 @@ test.describe("the map", () => {
     await studio.search.pressSequentially("12 harbour row tidewell", { delay: 10 });
     await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
     await page.keyboard.press("Enter");
-    await expect(studio.map).toContainText("A marker stands at 12 Harbour Row.");
+    await expect(studio.map).toContainText("There is a marker at 12 Harbour Row.");
     await page.getByRole("button", { name: "Aim with the map" }).click();
     await studio.map.focus();
     await page.keyboard.press("ArrowRight");

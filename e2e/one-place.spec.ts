@@ -159,7 +159,7 @@ for (const { ref, definition } of SAMPLE_FORMS)
 
 test("a stored record whose ref nothing has any more says so, and stays as it was stored", async ({ page }) => {
   const { definition } = SAMPLE_FORMS.find(({ ref }) => ref === "reading-rooms")!;
-  const words = page.getByText("The stored place is not held any more.");
+  const words = page.getByText("The stored place is no longer available.");
   const stored = page.locator("[name=ref]");
   const open = async (record: Record<string, string>) => {
     await page.goto(url);

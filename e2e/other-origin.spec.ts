@@ -92,7 +92,7 @@ test("a key that is not for this origin: the person is told that it may not be u
   await browser.getByLabel("Street").click();
   await browser.getByLabel("Street").pressSequentially("12");
   await expect(browser.getByText("Address search is not allowed on this page.")).toBeVisible();
-  expect(await warned).toContain(`The key “Members' site” may not be used from ${origin}.`);
+  expect(await warned).toContain(`The key “Members' site” does not allow ${origin}.`);
   await expect(browser.getByRole("option")).toHaveCount(0);
 });
 
@@ -102,7 +102,7 @@ test("a server key in a page is refused, and the developer sees the reason", asy
   await browser.getByLabel("Street").click();
   await browser.getByLabel("Street").pressSequentially("12");
   await expect(browser.getByText("Address search is not allowed on this page.")).toBeVisible();
-  expect(await warned).toContain("This is a server key");
+  expect(await warned).toContain("This server key was sent from a page");
 });
 
 test("under a strict policy that forbids workers and inline styles, the list works and the map is painted", async ({

@@ -47,10 +47,10 @@ test("a proposal can be refused or changed, fields can be added to those there, 
   await page.getByRole("button", { name: "Paste a form" }).click();
   const text = page.getByLabel(/HTML of a page/);
   await text.fill("Street, town");
-  await expect(page.getByRole("alert")).toContainText("There is no input, select or textarea in it.");
+  await expect(page.getByRole("alert")).toContainText("There is no input, select or textarea in this text.");
   await text.fill(`<label>Town <input name="town"></label><label>Region <input name="region"></label>`);
   await expect(page.getByText("2 fields, 2 bound.")).toBeVisible();
-  await expect(page.getByRole("row", { name: /Region/ })).toContainText("its label says “region”");
+  await expect(page.getByRole("row", { name: /Region/ })).toContainText("label contains “region”");
   await page.getByLabel("Region is bound to").fill("");
   await expect(page.getByText("2 fields, 1 bound.")).toBeVisible();
   await page.getByRole("button", { name: "Add to the form" }).click();

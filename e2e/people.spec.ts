@@ -10,8 +10,8 @@ test("somebody is let in, signs in by password, may only look, and is taken out"
   const sheet = page.getByRole("dialog", { name: "The reading network" });
   const form = sheet.getByRole("form", { name: "Add a person" });
   await form.getByLabel("Name").fill(name);
-  await form.getByLabel("First password").fill("a first password");
-  await form.getByLabel("May").selectOption("look");
+  await form.getByLabel("Initial password").fill("a first password");
+  await form.getByLabel("Role").selectOption("look");
   await form.getByRole("button", { name: "Add person" }).click();
   await expect(sheet.getByLabel(`Role of ${name}`)).toBeVisible();
   await expect(sheet.getByLabel(`Role of ${name}`)).toHaveValue("look");
@@ -33,7 +33,7 @@ test("somebody is let in, signs in by password, may only look, and is taken out"
   await expect(guest.getByText("Only managers of this workbench can create and change keys.")).toBeVisible();
   await expect(guest.getByRole("button", { name: /New key|Withdraw/ })).toHaveCount(0);
   await guest.goto("/forms/become-a-reader/compose");
-  await expect(guest.getByText("you may look; what you change is not saved")).toBeVisible();
+  await expect(guest.getByText("read-only: your changes are not saved")).toBeVisible();
 
   // signed in a second time elsewhere, which is seen and ended here
   const elsewhere = await fetch(`${baseUrl()}/sign-in`, {
@@ -52,13 +52,13 @@ test("somebody is let in, signs in by password, may only look, and is taken out"
   await expect(guest.getByRole("region", { name: "People" })).toHaveCount(0);
   await guest.getByLabel("Current password").fill("a first password");
   await guest.getByLabel("New password").fill("a second password");
-  await guest.getByRole("button", { name: "Change it" }).click();
+  await guest.getByRole("button", { name: "Change password" }).click();
   await expect(guest.getByText("Password changed. Other sessions have ended.")).toBeVisible();
   await guest.getByRole("button", { name: "Sign out" }).click();
   await expect(guest.getByRole("heading", { name: "You are not signed in" })).toBeVisible();
 
-  await sheet.getByRole("button", { name: `Take out … ${name}` }).click();
-  await sheet.getByRole("button", { name: `Take out ${name}` }).click();
+  await sheet.getByRole("button", { name: `Remove … ${name}` }).click();
+  await sheet.getByRole("button", { name: `Remove ${name}` }).click();
   await expect(sheet.getByLabel(`Role of ${name}`)).toHaveCount(0);
   await guest.getByLabel("Name").fill(name);
   await guest.getByLabel("Password").fill("a second password");
@@ -75,10 +75,10 @@ test("one-time codes and a passkey are set up, asked for at the door, and turned
   await page.getByRole("button", { name: "Account: The reading network" }).click();
   const form = page.getByRole("form", { name: "Add a person" });
   await form.getByLabel("Name").fill(name);
-  await form.getByLabel("First password").fill("football2024");
+  await form.getByLabel("Initial password").fill("football2024");
   await form.getByRole("button", { name: "Add person" }).click();
   await expect(page.getByText("is one of the most common passwords")).toBeVisible();
-  await form.getByLabel("First password").fill(password);
+  await form.getByLabel("Initial password").fill(password);
   await form.getByRole("button", { name: "Add person" }).click();
   await expect(page.getByLabel(`Role of ${name}`)).toBeVisible();
 
@@ -116,7 +116,7 @@ test("one-time codes and a passkey are set up, asked for at the door, and turned
   const now = Date.now();
   await factor.getByLabel("Code shown in the app").fill(codeAt(secret, now));
   await factor.getByRole("button", { name: "Turn on one-time codes" }).click();
-  await expect(factor.getByText("asked for with the password since")).toBeVisible();
+  await expect(factor.getByText("required with the password since")).toBeVisible();
   await factor.getByRole("button", { name: "Add a passkey …" }).click();
   await factor.getByLabel("Name of the passkey").fill("A laptop");
   await factor.getByLabel("Confirm your password").fill(password);
@@ -135,10 +135,10 @@ test("one-time codes and a passkey are set up, asked for at the door, and turned
   await own.getByRole("button", { name: "Sign in with a passkey" }).click();
   await openAccount();
   await expect(factor.getByText(/^used /)).toBeVisible();
-  await factor.getByRole("button", { name: "Take out … A laptop" }).click();
+  await factor.getByRole("button", { name: "Remove … A laptop" }).click();
   await factor.getByLabel("Confirm your password").fill("a wrong password");
   await factor.getByRole("button", { name: "Remove the passkey" }).click();
-  await expect(factor.getByRole("alert")).toContainText("The password before is another one");
+  await expect(factor.getByRole("alert")).toContainText("The current password is wrong");
   await factor.getByLabel("Confirm your password").fill(password);
   await factor.getByRole("button", { name: "Remove the passkey" }).click();
   await expect(factor.getByText("Passkey “A laptop”")).toHaveCount(0);

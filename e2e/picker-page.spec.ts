@@ -122,7 +122,7 @@ test("in a frame it hands back to the page around, which alone may show it; a re
   await expect(out(page)).toContainText('"state":"seven"');
   const back = JSON.parse((await out(page).textContent())!);
   expect(back).toMatchObject({ from: "bibliotope", ended: "picked", place: { line, state: "chosen" } });
-  await expect(frame.getByText(`Handed over: ${line}`)).toBeVisible();
+  await expect(frame.getByText(`Returned: ${line}`)).toBeVisible();
 
   // another origin than the one that it is for shows nothing of it
   const other = await servePages({ "/": framing(key, pages.origin) });

@@ -101,7 +101,7 @@ test("a form that asks for places takes none but places from its map: dragged, p
   const sheet = page.locator(".bt-sheet");
   await chooseRoom(page);
   // on a slow machine two pictures may be the same before the map has begun to move
-  await expect(sheet).toContainText("A marker stands at");
+  await expect(sheet).toContainText("There is a marker at");
   await standsStill(page);
   const holdsAPlace = async () => {
     await standsStill(page);

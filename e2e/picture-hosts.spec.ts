@@ -20,18 +20,18 @@ test("a form's map shows pictures of one's own, from hosts that were allowed for
   await address.fill("https://pictures.example/{z}/{x}/{y}.jpg");
   await expect(page.getByText("Enter who made them. The map shows it.")).toBeVisible();
   await page.getByLabel("Attribution").fill(CREDIT);
-  await expect(page.getByText("https://pictures.example is not allowed for pictures yet")).toBeVisible();
+  await expect(page.getByText("https://pictures.example is not allowed for tiles yet")).toBeVisible();
   await expect(page.getByText(/draft 2 · saved/)).toBeVisible();
   await page.getByRole("button", { name: "Publish" }).click();
   await expect(
-    page.getByText("The pictures “Pictures” come from https://pictures.example, which is not allowed for pictures."),
+    page.getByText("The tiles “Background” come from https://pictures.example, which is not allowed for tiles."),
   ).toBeVisible();
   expect(await axeFindings(page)).toEqual([]);
 
   await address.fill(`http://${host}:${port}/survey/{z}/{x}/{y}.jpg`);
   await page.getByLabel("Maximum zoom").fill("17");
-  await page.getByLabel("Name").fill("From the air");
-  await expect(page.getByText("is not allowed for pictures yet")).toBeHidden();
+  await page.getByLabel("Layer name").fill("From the air");
+  await expect(page.getByText("is not allowed for tiles yet")).toBeHidden();
   await page.screenshot({ path: info.outputPath("compose.png") });
   await expect(page.getByText(/draft \d+ · saved/)).toBeVisible();
   await page.getByRole("button", { name: "Publish" }).click();

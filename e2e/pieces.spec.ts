@@ -76,7 +76,7 @@ test("every piece of the kit can be tried, and its code copied", async ({ page, 
   await page.goto("/pieces");
 
   await pieces.getByRole("link", { name: "Client" }).click();
-  await tried(page).getByRole("button", { name: "Ask" }).click();
+  await tried(page).getByRole("button", { name: "Look up" }).click();
   await expect(tried(page).getByRole("status")).toContainText("12 Harbour Row, Tidewell");
 
   await pieces.getByRole("link", { name: "The device's position" }).click();

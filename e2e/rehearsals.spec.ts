@@ -21,7 +21,7 @@ async function keepAs(page: Page, name: string): Promise<void> {
 async function rehearse(page: Page, ref: string): Promise<void> {
   await page.goto(`/forms/${ref}/rehearse`);
   await page.getByRole("button", { name: "Rehearsals" }).click();
-  await expect(panel(page)).toContainText("what you do is noted here");
+  await expect(panel(page)).toContainText("Your steps appear here");
   await page.getByLabel("Find your address").click();
   await page.keyboard.type("12 harb");
   await page.getByRole("option").filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
@@ -51,8 +51,8 @@ test("a person's steps are kept, run again, and run as a Playwright test until a
   await rehearse(page, ref);
 
   await panel(page).getByRole("button", { name: "Run all" }).click();
-  await state(page, "A reader in Tidewell", "kept");
-  await expect(panel(page).getByText("all 1 kept")).toBeVisible();
+  await state(page, "A reader in Tidewell", "passed");
+  await expect(panel(page).getByText("all 1 passed")).toBeVisible();
   const kept = await (await page.request.get(`/api/forms/${ref}/rehearsals`)).json();
   expect(kept.rehearsals).toMatchObject([{ states: { "": "chosen" } }]);
   await expect(page.getByLabel("Note", { exact: true })).toHaveValue("ring twice");
@@ -92,7 +92,7 @@ test("a person's steps are kept, run again, and run as a Playwright test until a
   await panel(page).getByRole("button", { name: "Accept the new values" }).click();
   await listed;
   await panel(page).getByRole("button", { name: "Run all" }).click();
-  await state(page, "A reader in Tidewell", "kept");
+  await state(page, "A reader in Tidewell", "passed");
 });
 
 test("a step that cannot be done is named; runs are stopped, dropped and brought back", async ({ page }) => {
@@ -107,13 +107,13 @@ test("a step that cannot be done is named; runs are stopped, dropped and brought
   await expect(panel(page).getByText(/^step 2 of \d$/)).toBeVisible();
   await state(page, "A reader in Tidewell", "changed");
   await expect(panel(page)).toContainText(
-    "Step 2 could not be done: “12 Harbour Row, Tidewell” did not come into the list.",
+    "Step 2 could not be done: “12 Harbour Row, Tidewell” did not appear in the list.",
   );
   await panel(page).getByRole("button", { name: "Run all" }).click();
   await panel(page).getByRole("button", { name: "Stop" }).click();
   await expect(panel(page).getByRole("button", { name: "Run all" })).toBeVisible();
   await panel(page).getByRole("button", { name: "A reader in Tidewell", exact: true }).click();
-  await panel(page).getByRole("button", { name: "Drop A reader in Tidewell" }).click();
+  await panel(page).getByRole("button", { name: "Delete A reader in Tidewell" }).click();
   await expect(panel(page).getByText("“A reader in Tidewell” was deleted.")).toBeVisible();
   await panel(page).getByRole("button", { name: "Undo" }).click();
   await expect(panel(page).getByRole("button", { name: "A reader in Tidewell", exact: true })).toBeVisible();
@@ -133,13 +133,13 @@ test("choosing among several, the map and a played situation are rehearsed too",
     await page.keyboard.press("Tab");
   }
   await page.locator(".bt-choice").nth(1).click();
-  await expect(panel(page)).toContainText(/Choose “.+” of those that fit/);
+  await expect(panel(page)).toContainText(/Choose “.+” from the matches/);
   await page.locator(".bt-sheet").click({ position: { x: 120, y: 160 } });
-  await expect(panel(page)).toContainText(/Point at -\d/);
+  await expect(panel(page)).toContainText(/Click -\d/);
   await expect(page.locator(".bt-form [name=plot]")).toHaveValue(/^\d-\d+$/);
   await keepAs(page, "Several");
   await panel(page).getByRole("button", { name: "Run Several" }).click();
-  await state(page, "Several", "kept");
+  await state(page, "Several", "passed");
   await page.getByRole("button", { name: "Start over" }).click();
   await expect(page.getByLabel("Town", { exact: true })).toHaveValue("");
 });
@@ -148,7 +148,7 @@ test("what happened is kept with the form, with the rule that wrote each value",
   const ref = await makeForm(page, "Traced");
   await rehearse(page, ref);
   await panel(page).getByRole("button", { name: "Run all" }).click();
-  await state(page, "A reader in Tidewell", "kept");
+  await state(page, "A reader in Tidewell", "passed");
   const trace = page.getByRole("region", { name: "Timeline" });
   await page.reload();
   const runs = trace.getByLabel("Run");

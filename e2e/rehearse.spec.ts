@@ -16,7 +16,7 @@ test("a form is rehearsed in every situation of the wire, with words where the p
     ["the service is down", "The address search does not work at the moment."],
     ["a limit is reached", "Too many searches just now."],
     ["the key is refused", "Address search is not allowed on this page."],
-    ["a request is invalid", "The address search did not understand this."],
+    ["a request is invalid", "The address search could not read this."],
     ["off-line", "The address search cannot be reached."],
   ]) {
     await play(page, situation);
@@ -35,7 +35,7 @@ test("a form is rehearsed in every situation of the wire, with words where the p
   await expect(studio.search).toHaveAttribute("aria-busy", "true");
   await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
   await play(page, "normal");
-  await expect(page.getByText(/Played, not real/)).toHaveCount(0);
+  await expect(page.getByText(/Simulated/)).toHaveCount(0);
 });
 
 test("several that fit are played too, and chosen on the map", async ({ page }) => {
@@ -50,7 +50,7 @@ test("several that fit are played too, and chosen on the map", async ({ page }) 
     await page.keyboard.type(text);
     await page.keyboard.press("Tab");
   }
-  await expect(page.getByText(/\d addresses fit\. Which one is it\?/)).toBeVisible();
+  await expect(page.getByText(/\d addresses match\. Which one is it\?/)).toBeVisible();
   const line = await page.locator(".bt-choice .bt-line").nth(1).textContent();
   const list = page.getByRole("listbox", { name: "Markers" });
   await list.focus();
@@ -148,13 +148,13 @@ test("a form is opened on a stored record: nothing is asked, nothing counts as f
   await expect(page.getByLabel("Postcode")).toHaveValue("HT0 10");
   await expect(page.locator("[name=exactness]")).toHaveValue("surveyed");
   await expect(page.locator("[data-bt]")).toHaveCount(0);
-  await expect(page.locator(".bt-sheet")).toContainText("A marker stands");
+  await expect(page.locator(".bt-sheet")).toContainText("There is a marker");
   expect(asked).toEqual([]);
   await expect(page.getByRole("region", { name: "Timeline" })).toContainText("Type into the search box");
   // and goes on from there as any form does
   await page.getByLabel("House").fill("14");
   await page.getByLabel("House").blur();
-  await expect(page.locator(".bt-sheet")).toContainText("A marker stands at 14 Harbour Row.");
+  await expect(page.locator(".bt-sheet")).toContainText("There is a marker at 14 Harbour Row.");
   expect(asked).toEqual(["/v1/forward"]);
   await page.getByRole("button", { name: "Start over" }).click();
   await expect(page.getByLabel("Postcode")).toHaveValue("");
@@ -174,7 +174,7 @@ test("what the form would send stands beside it, with where each value comes fro
   await page.keyboard.press("Enter");
   await expect(studio.field("Town")).toHaveValue("Tidewell");
   await expect(panel.locator("strong")).toHaveText("chosen");
-  await expect(row("town")).toContainText(/Tidewell.*of the record/);
+  await expect(row("town")).toContainText(/Tidewell.*from the record/);
   await expect(row("confirmed")).toContainText("yes");
   await studio.field("Street and number").fill("99 Elsewhere Lane");
   await expect(panel.locator("strong")).toHaveText("changed");

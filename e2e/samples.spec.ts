@@ -68,7 +68,7 @@ test.describe("Offer a house for an evening", () => {
     await expect(page.getByLabel("Street", { exact: true })).toHaveValue("Harbour Row");
     await expect(page.locator("[name=exactness]")).toHaveValue("surveyed");
     await expect(page.locator("[name=confirmed]")).toHaveValue("yes");
-    await expect(page.locator(MAP)).toContainText("A marker stands at 12 Harbour Row.");
+    await expect(page.locator(MAP)).toContainText("There is a marker at 12 Harbour Row.");
     expect(asked).toHaveLength(1);
     // leaving a field unchanged asks nothing
     await page.getByLabel("House").focus();
@@ -78,7 +78,7 @@ test.describe("Offer a house for an evening", () => {
     expect(asked).toHaveLength(1);
     await page.getByLabel("House").fill("14");
     await page.getByLabel("House").blur();
-    await expect(page.locator(MAP)).toContainText("A marker stands at 14 Harbour Row.");
+    await expect(page.locator(MAP)).toContainText("There is a marker at 14 Harbour Row.");
     expect(asked).toHaveLength(2);
   });
 
@@ -209,7 +209,7 @@ test.describe("Books abroad", () => {
     await type(page, "Street", "Mill Lane");
     await page.getByRole("button", { name: "Look up" }).click();
     const choices = page.locator(".bt-choice");
-    await expect(page.getByText(/\d addresses fit\. Which one is it\?/)).toBeVisible();
+    await expect(page.getByText(/\d addresses match\. Which one is it\?/)).toBeVisible();
     expect(await choices.count()).toBeGreaterThan(1);
     // what sets them apart is marked: the town, not the street
     const marks = await choices.first().locator("mark").allTextContents();
@@ -246,7 +246,7 @@ test("Lend to another branch: two linked searches, the line and the distance", a
   await expect(page.locator("[name=to-position]")).not.toHaveValue("");
   // the other end stays as it was
   await expect(page.locator("[name=from-position]")).toHaveValue(from);
-  await expect(page.locator(MAP)).toContainText(/A marker stands at .+ Reading Room, .+ Reading Room\./);
+  await expect(page.locator(MAP)).toContainText(/There is a marker at .+ Reading Room, .+ Reading Room\./);
   await page.getByRole("combobox", { name: "To", exact: true }).fill("");
   await expect(page.locator("[name=to-position]")).toHaveValue("");
   await expect(page.locator("[name=from-position]")).toHaveValue(from);
@@ -273,7 +273,7 @@ test("Suggest a stop for the van: a press on the map, what lies beside it and ho
   }
   const there = await spot(house);
   await page.mouse.click(there.x, there.y);
-  await expect(page.getByLabel("Beside")).toHaveText(/Tidewell/);
+  await expect(page.getByLabel("Address", { exact: true })).toHaveText(/Tidewell/);
   await expect(page.getByLabel("Height")).toHaveText(/^\d+ m above the sea$/);
   await expect(page.getByLabel("Position")).toHaveValue(/^-35\.17\d+,-21\.63\d+$/);
   await expect(page.getByLabel("Nearest reading room")).toHaveText(/ Reading Room, \d+ m away$/);

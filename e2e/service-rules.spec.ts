@@ -148,7 +148,7 @@ test("another service that has answered, with its value; and none after one that
   expect(asked.at(-1)).toEqual({ service: "second", inputs: { cost: "7" } });
   outcome = "none";
   await choose(page, "14 harbour row tidewell", "14 Harbour Row, Tidewell");
-  await expect(said(page)).toContainText("The first one has nothing for this. You can go on without it.");
+  await expect(said(page)).toContainText("The first one has nothing for this. You can continue without it.");
   expect(asked.filter(({ service }) => service === "second")).toHaveLength(1);
 });
 
@@ -163,7 +163,7 @@ test("something newer cancels what is under way: a late answer to the address be
     return { values: { cost: inputs.house }, ...(inputs.house === "12" ? { wait: late } : {}) };
   });
   await choose(page);
-  await expect(said(page)).toContainText("Asking the first one …");
+  await expect(said(page)).toContainText("Checking with the first one …");
   await choose(page, "14 harbour row tidewell", "14 Harbour Row, Tidewell");
   await expect(field(page, "cost")).toHaveText("14");
   gate.abort();
@@ -173,12 +173,12 @@ test("something newer cancels what is under way: a late answer to the address be
 });
 
 for (const [answer, words] of [
-  [{ outcome: "slow" }, "The first one did not answer in time. You can go on without it."],
-  [{ outcome: "down" }, "The first one does not answer at the moment. You can go on without it."],
-  [{ outcome: "refused" }, "The first one does not answer at the moment. You can go on without it."],
-  [{ outcome: "malformed" }, "The first one does not answer at the moment. You can go on without it."],
-  [{ status: 429 }, "The first one is asked too often just now. You can go on without it."],
-  [{ status: 500 }, "The first one does not answer at the moment. You can go on without it."],
+  [{ outcome: "slow" }, "The first one did not answer in time. You can continue without it."],
+  [{ outcome: "down" }, "The first one does not answer at the moment. You can continue without it."],
+  [{ outcome: "refused" }, "The first one does not answer at the moment. You can continue without it."],
+  [{ outcome: "malformed" }, "The first one does not answer at the moment. You can continue without it."],
+  [{ status: 429 }, "The first one is asked too often just now. You can continue without it."],
+  [{ status: 500 }, "The first one does not answer at the moment. You can continue without it."],
 ] as const)
   test(`an end that is ${JSON.stringify(answer)} has words, and the form goes on`, async ({ page }) => {
     await open(page, [rule()], () => answer);
@@ -203,7 +203,7 @@ test.describe("a register", () => {
     await expect(field(page, "street")).toHaveValue("Harbour Rows");
     await expect(field(page, "plot")).toHaveValue("4-118, otherwise");
     await expect(field(page, "confirmed")).toHaveValue("yes");
-    await expect(said(page, "register")).toHaveText("Written as in the register.");
+    await expect(said(page, "register")).toHaveText("Spelled as in the register.");
   });
 
   test("whose own form is only told", async ({ page }) => {
@@ -217,7 +217,9 @@ test.describe("a register", () => {
     let answer: Answer = { standing: "unknown", values: { standing: "unknown" } };
     await open(page, [register("ask")], () => answer);
     await choose(page);
-    await expect(said(page, "register")).toHaveText("The register does not know this address. You can go on with it.");
+    await expect(said(page, "register")).toHaveText(
+      "The register does not know this address. You can continue with it.",
+    );
     await expect(field(page, "confirmed")).toHaveValue("yes");
     answer = { outcome: "outside" };
     await choose(page, "14 harbour row tidewell", "14 Harbour Row, Tidewell");

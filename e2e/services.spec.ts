@@ -49,8 +49,8 @@ test("the tides are asked for by a button, as repeated lines, and waited for as 
 }) => {
   await page.goto("/f/lend-to-a-branch");
   await branch(page, "To", "thrift reading room tidewell", "Thrift Reading Room, Tidewell");
-  await page.getByRole("button", { name: "Ask for the tides" }).click();
-  await expect(page.getByLabel("High water there")).toHaveText(/^\d\d:\d\d\n\d\d:\d\d$/);
+  await page.getByRole("button", { name: "Get the tides" }).click();
+  await expect(page.getByLabel("High water at the destination")).toHaveText(/^\d\d:\d\d\n\d\d:\d\d$/);
 });
 
 test("a register's own form is shown beside what was written, and taken; then the address is the register's", async ({
@@ -59,7 +59,7 @@ test("a register's own form is shown beside what was written, and taken; then th
   await page.goto("/f/offer-a-house");
   await offer(page, "12", "harbour row");
   const place = said(page, "register");
-  await expect(place).toContainText("The land register writes this address otherwise.");
+  await expect(place).toContainText("The land register spells this address differently.");
   await expect(place.locator("dd")).toHaveText([/^12 Harbour Row, Tidewell/, /^12 Harbour Rows, Tidewell/]);
   await expect(place.locator("mark")).toHaveText(["Harbour Row", "Harbour Rows"]);
   await expect(value(page, "plot")).toHaveValue(/^\d-\d+$/);
@@ -67,7 +67,7 @@ test("a register's own form is shown beside what was written, and taken; then th
   await place.getByRole("button", { name: "Use the register's" }).click();
   await expect(value(page, "street")).toHaveValue("Harbour Rows");
   await expect(value(page, "confirmed")).toHaveValue("yes");
-  await expect(place).toContainText("Written as in the land register.");
+  await expect(place).toContainText("Spelled as in the land register.");
   await expect(value(page, "registered")).toHaveValue(/^20\d\d-/);
   // another house: what the register said of the one before is gone
   await value(page, "house").fill("14");
@@ -95,11 +95,14 @@ test("mine is kept, a known address is told so, and one abroad is not asked for"
 });
 
 for (const [situation, words] of [
-  ["outside services find nothing", "The courier has nothing for this. You can go on without it."],
-  ["outside services are slow", "The courier did not answer in time. You can go on without it."],
-  ["outside services are down", "The courier does not answer at the moment. You can go on without it."],
-  ["outside services refuse", "The courier does not answer at the moment. You can go on without it."],
-  ["outside services return unreadable data", "The courier does not answer at the moment. You can go on without it."],
+  ["outside services find nothing", "The courier has nothing for this. You can continue without it."],
+  ["outside services are slow", "The courier did not answer in time. You can continue without it."],
+  ["outside services are down", "The courier does not answer at the moment. You can continue without it."],
+  ["outside services refuse", "The courier does not answer at the moment. You can continue without it."],
+  [
+    "outside services return unreadable data",
+    "The courier does not answer at the moment. You can continue without it.",
+  ],
 ] as const)
   test(`a rehearsal in which ${situation} has words, and the form goes on`, async ({ page }) => {
     await page.goto("/forms/lend-to-a-branch/rehearse");
@@ -139,7 +142,7 @@ test("a service is described from nothing: tried, its values named by a press, s
     const secrets = page.getByRole("dialog", { name: "Secrets" });
     await secrets.getByLabel("Name").fill("weather-token");
     await secrets.getByLabel("Value").fill("rain and shine");
-    await secrets.getByRole("button", { name: "Set it" }).click();
+    await secrets.getByRole("button", { name: "Set" }).click();
     await expect(secrets).toContainText("weather-token");
     await page.keyboard.press("Escape");
 
@@ -161,10 +164,10 @@ test("a service is described from nothing: tried, its values named by a press, s
     await name("words");
     await name("wind");
     await name(/Friday/);
-    await expect(page.getByLabel("Way to words")).toHaveValue("/weather/words");
-    await expect(page.getByLabel("What wind is")).toHaveValue("number");
-    await expect(page.getByLabel("Way to day")).toHaveValue("/days");
-    await expect(page.getByLabel("Way within each of day")).toHaveValue("/day");
+    await expect(page.getByLabel("Path to words")).toHaveValue("/weather/words");
+    await expect(page.getByLabel("Type of wind")).toHaveValue("number");
+    await expect(page.getByLabel("Path to day")).toHaveValue("/days");
+    await expect(page.getByLabel("Path within each item of day")).toHaveValue("/day");
     await page.getByRole("button", { name: "Try it with these values" }).click();
     await expect(page.getByText("Monday · Friday")).toBeVisible();
     expect(await axeFindings(page)).toEqual([]);
@@ -203,7 +206,7 @@ test("an operation is taken from a WSDL that is pasted", async ({ page }) => {
   await expect(sheet.getByRole("alert")).toContainText("WSDL 1.1");
   await sheet.getByRole("textbox").fill(wsdl);
   await sheet.getByRole("button", { name: "Read it" }).click();
-  await sheet.getByRole("button", { name: /Take it/ }).click();
+  await sheet.getByRole("button", { name: /Use it/ }).click();
   await expect(page.getByLabel("Operation")).toHaveValue("Confirm");
   await expect(page.getByLabel("Namespace", { exact: true })).toHaveValue("urn:land-register:lorramere:1");
   await page.getByLabel("Value of street").fill("Harbour Row");
@@ -239,7 +242,7 @@ test("a form's services are ruled and bound in Compose, and checked there", asyn
   await page.getByRole("button", { name: "Pick courier.days" }).click();
   await page.getByRole("button", { name: "Bind courier.days to Note" }).click();
   await expect(studio.wire("courier.days", "note")).toHaveCount(1);
-  await expect(page.getByText("“courier.days” is picked")).toHaveCount(0);
+  await expect(page.getByText("“courier.days” is selected")).toHaveCount(0);
   expect(await axeFindings(page)).toEqual([]);
   await page.getByRole("link", { name: "Rehearse" }).click();
   await studio.search.fill("12 harb");

@@ -67,7 +67,7 @@ for (const ref of SAMPLES)
       await page.keyboard.type("12 harb");
       await page.getByRole("option").filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
       await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
-      await expect(page.locator(".bt-sheet")).toContainText("A marker stands at 12 Harbour Row.");
+      await expect(page.locator(".bt-sheet")).toContainText("There is a marker at 12 Harbour Row.");
       await page.getByLabel("Your name").fill("Ada");
       await page.getByRole("button", { name: "Send" }).click();
       await expect.poll(() => logged.at(-1)).toMatchObject({ reader: "Ada", town: "Tidewell", country: "QR" });
@@ -136,7 +136,7 @@ test("the calls run in a shell, with the key and the values from its environment
 
 test("rehearsals go along as tests", async ({ page }) => {
   const ref = await makeForm(page, "Taken away with tests");
-  expect(await piece(page, ref, "Tests")).toContain("No rehearsals are kept with this form yet");
+  expect(await piece(page, ref, "Tests")).toContain("No rehearsals are saved with this form yet");
   const { csrf } = await (await page.request.get("/api/session")).json();
   const steps = [{ do: "type", field: "note", text: "ring twice" }];
   await page.request.post(`/api/forms/${ref}/rehearsals`, {

@@ -56,13 +56,13 @@ test("a CSV dropped on the map: its columns are colours, sizes and labels; out a
   const asked: string[] = [];
   page.on("request", (request) => request.method() === "POST" && asked.push(request.url()));
   await dropFile(page, "prices.csv", prices());
-  await expect(page.getByText(/^prices\.csv: (\d+) of \1 rows lie somewhere$/)).toBeVisible();
+  await expect(page.getByText(/^prices\.csv: (\d+) of \1 rows have a position$/)).toBeVisible();
 
   await page.getByLabel("Colour by").selectOption({ label: "price" });
-  const colours = page.getByRole("list", { name: "What the colours mean" });
+  const colours = page.getByRole("list", { name: "Colour legend" });
   await expect(colours.getByRole("listitem")).toHaveCount(6);
   await page.getByLabel("Size by").selectOption({ label: "sales" });
-  await expect(page.getByRole("list", { name: "What the sizes mean" }).getByRole("listitem")).toHaveText(["0", "39"]);
+  await expect(page.getByRole("list", { name: "Size legend" }).getByRole("listitem")).toHaveText(["0", "39"]);
   await page.getByLabel("Label by").selectOption({ label: "town" });
   await expect.poll(async () => pixelsIn(await map.screenshot(), DARK)).toBeGreaterThan(20);
   await expect(map).toHaveAttribute("data-complete", "true");
@@ -116,7 +116,7 @@ test("files that cannot be shown are refused in words, and what was shown stays"
 test("ten thousand coloured rows stand in groups that have the colour of their mean", async ({ page }, info) => {
   await page.goto("/values");
   await dropFile(page, "many.csv", prices(160));
-  await expect(page.getByText(/^many\.csv: [\d,]+ of [\d,]+ rows lie somewhere$/)).toBeVisible();
+  await expect(page.getByText(/^many\.csv: [\d,]+ of [\d,]+ rows have a position$/)).toBeVisible();
   await page.getByLabel("Colour by").selectOption({ label: "price" });
   await page.getByLabel("Groups show").selectOption({ label: "their mean" });
   const map = page.locator(".bt-sheet");

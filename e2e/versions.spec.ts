@@ -20,7 +20,7 @@ test("what the draft changes since a version is told, and the version can be bro
   await expect(changes).toContainText("2 changes from version 1 to the draft");
   await expect(changes.getByRole("row", { name: /note/ })).toContainText("Note → Remark");
   await expect(changes.getByRole("row", { name: /town/ })).toContainText("removed");
-  await page.getByRole("button", { name: "Bring version 1 back" }).click();
+  await page.getByRole("button", { name: "Restore version 1" }).click();
   await expect(page.locator('[data-field="town"]')).toBeVisible();
   await expect(page.getByRole("button", { name: "Show Note" })).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
@@ -33,7 +33,7 @@ test("a form goes out as JSON and comes in again; what is wrong in it is said, a
   const studio = new Studio(page);
   await studio.compose(await makeForm(page, "As JSON"));
   await page.getByRole("button", { name: "Definition" }).click();
-  const text = page.getByLabel(/The form as one JSON document/);
+  const text = page.getByLabel(/The form as a JSON document/);
   const before = await text.inputValue();
   const definition = JSON.parse(before);
   expect(definition.title).toBe("As JSON");

@@ -45,7 +45,7 @@ test.describe("from the first page to a filled form", () => {
     const [lat, lon] = position.split(",").map(Number);
     await expect.poll(async () => Math.abs((await studio.view()).lat - lat)).toBeLessThan(0.0001);
     expect(Math.abs((await studio.view()).lon - lon)).toBeLessThan(0.0001);
-    await expect(studio.map).toContainText("A marker stands at 12 Harbour Row.");
+    await expect(studio.map).toContainText("There is a marker at 12 Harbour Row.");
   });
 
   test("a press on another house fills the same fields with the nearest address", async ({ page }) => {
@@ -71,7 +71,7 @@ test.describe("from the first page to a filled form", () => {
     await studio.painted();
     const box = (await studio.map.boundingBox())!;
     await page.mouse.click(box.x + 60, box.y + 60);
-    await expect(page.getByText(/Nothing was found near this spot/)).toBeVisible();
+    await expect(page.getByText(/Nothing was found near this position/)).toBeVisible();
     await expect(studio.field("Town")).toHaveValue("");
   });
 

@@ -46,13 +46,13 @@ test("rehearsals", async ({ page }) => {
   ] as const) {
     await point(lat, lon);
     await expect(page.locator("[name=height]")).toContainText("m above");
-    await panel.getByLabel(/Keep them, with what stands/).fill(name);
-    await panel.getByRole("button", { name: "Keep", exact: true }).click();
+    await panel.getByLabel(/Save the steps and current values/).fill(name);
+    await panel.getByRole("button", { name: "Save", exact: true }).click();
     await expect(panel.getByRole("button", { name, exact: true })).toBeVisible();
-    await page.getByRole("button", { name: "Begin anew" }).click();
+    await page.getByRole("button", { name: "Start over" }).click();
   }
   await panel.getByRole("button", { name: "Run all" }).click();
-  await expect(panel.getByText("all 2 kept")).toBeVisible();
+  await expect(panel.getByText("all 2 passed")).toBeVisible();
   await panel.getByRole("button", { name: "At the harbour", exact: true }).click();
   await take(page, "rehearsals");
 });
@@ -89,7 +89,7 @@ test("linked", async ({ page }) => {
     const list = page.getByRole("listbox", { name: "Suggestions" });
     await list.getByRole("option").filter({ hasText: "Reading Room" }).first().click();
   }
-  await expect(page.getByLabel("How far it is")).toContainText("km");
+  await expect(page.getByLabel("Straight-line distance")).toContainText("km");
   await take(page, "linked");
 });
 
@@ -121,8 +121,8 @@ test("services", async ({ page }) => {
   await page.goto("/services/register");
   await page.getByRole("button", { name: "Try it with these values" }).click();
   await page.getByRole("treeitem").filter({ hasText: "@number" }).click();
-  await expect(page.getByRole("button", { name: "Name it for forms" })).toBeVisible();
-  await page.getByRole("heading", { name: "What is asked" }).scrollIntoViewIfNeeded();
+  await expect(page.getByRole("button", { name: "Use in forms" })).toBeVisible();
+  await page.getByRole("heading", { name: "Request" }).scrollIntoViewIfNeeded();
   await take(page, "services");
 });
 
@@ -172,7 +172,7 @@ test("heights", async ({ page }) => {
   await page.goto("/f/become-a-reader#");
   const studio = new Studio(page);
   await studio.painted();
-  await page.getByLabel("Kind of sheet").selectOption({ label: "Heights" });
+  await page.getByLabel("Map style").selectOption({ label: "Heights" });
   const box = (await studio.map.boundingBox())!;
   // the highest ground of Lorramere
   await page.mouse.move(box.x + box.width / 2 + 4, box.y + box.height / 2 - 55);
@@ -202,10 +202,10 @@ test("data", async ({ page }) => {
     .setInputFiles({ name: "county-register.csv", mimeType: "text/csv", buffer });
   await page.getByLabel("Data set").fill("County register");
   await page.getByLabel("Licence").fill("CC-BY-4.0");
-  await page.getByRole("button", { name: "Load as a draft" }).click();
+  await page.getByRole("button", { name: "Import as a draft" }).click();
   const set = page.getByRole("region", { name: "County register" });
   await set.getByRole("link", { name: "1" }).click();
-  await page.getByRole("button", { name: /Postcode's shape/ }).click();
+  await page.getByRole("button", { name: /Postcode format/ }).click();
   await take(page, "data");
 });
 
@@ -215,8 +215,8 @@ test("batches", async ({ page }) => {
   await page
     .getByLabel("File", { exact: true })
     .setInputFiles({ name: "members-autumn.csv", mimeType: "text/csv", buffer });
-  await page.getByRole("button", { name: "Look all up" }).click();
-  await expect(page.getByText("asked in")).toBeVisible();
+  await page.getByRole("button", { name: "Look up all rows" }).click();
+  await expect(page.getByText("looked up in")).toBeVisible();
   const rows = page.getByRole("region", { name: "Rows", exact: true });
   await rows
     .getByRole("button", { name: /0\.5\d$/ })
@@ -228,7 +228,7 @@ test("batches", async ({ page }) => {
 test("relief", async ({ page }) => {
   await page.goto("/lookups/forward?q=12+harbour+street+tidewell&gloss=1");
   await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
-  await page.getByRole("button", { name: "Show it in relief" }).click();
+  await page.getByRole("button", { name: "Show relief" }).click();
   const relief = page.locator(".bt-relief");
   await expect(relief).toHaveAttribute("data-complete", "true");
   for (let i = 0; i < 7; i++) await page.keyboard.press("ArrowUp");

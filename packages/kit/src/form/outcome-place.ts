@@ -29,7 +29,7 @@ export class OutcomePlace {
   readonly #list = make("ul", "bt-choices");
   readonly #typed = make("button", "bt-typed", say("Use what I typed"));
   readonly #none = make("button", "bt-none", say("Another address"));
-  readonly #look = make("button", "bt-again", say("Look up"));
+  readonly #look = make("button", "bt-again", say("Look this up"));
   readonly #back = make("button", "bt-back");
   readonly #agree = make("button", "bt-agree", say("Keep as typed"));
   readonly #restore = make("button", "bt-restore", say("Undo"));

@@ -50,7 +50,7 @@ const words: Words = {
     "“{written}” is not known here.": "«{written}» غير معروف هنا.",
     "“{written}” was corrected: {held}.": "صُحِّح «{written}»: {held}.",
     "Keep as typed": "هذا صحيح",
-    "Look up": "ابحث عن هذا",
+    "Look this up": "ابحث عن هذا",
     "Back to {place}": "العودة إلى {place}",
     "This is no longer {place}.": "لم يعد هذا {place}.",
     "The country changed, so this field was cleared.": "بلد آخر: أُزيل ما كان هنا.",

@@ -40,7 +40,7 @@ const words: Words = {
     "“{written}” is not known here.": "„{written}“ ist hier nicht bekannt.",
     "“{written}” was corrected: {held}.": "„{written}“ wurde berichtigt: {held}.",
     "Keep as typed": "Das stimmt",
-    "Look up": "Das nachschlagen",
+    "Look this up": "Das nachschlagen",
     "Back to {place}": "Zurück zu {place}",
     "This is no longer {place}.": "Das ist nicht mehr {place}.",
     "The country changed, so this field was cleared.": "Ein anderes Land: Was hier stand, wurde herausgenommen.",

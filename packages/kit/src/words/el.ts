@@ -40,7 +40,7 @@ const words: Words = {
     "“{written}” is not known here.": "Το «{written}» δεν είναι γνωστό εδώ.",
     "“{written}” was corrected: {held}.": "Το «{written}» διορθώθηκε: {held}.",
     "Keep as typed": "Σωστά",
-    "Look up": "Αναζήτηση αυτού",
+    "Look this up": "Αναζήτηση αυτού",
     "Back to {place}": "Πίσω στο {place}",
     "This is no longer {place}.": "Αυτό δεν είναι πια {place}.",
     "The country changed, so this field was cleared.": "Άλλη χώρα: αφαιρέθηκε ό,τι υπήρχε εδώ.",

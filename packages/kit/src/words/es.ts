@@ -40,7 +40,7 @@ const words: Words = {
     "“{written}” is not known here.": "«{written}» no se conoce aquí.",
     "“{written}” was corrected: {held}.": "«{written}» se ha corregido: {held}.",
     "Keep as typed": "Es correcto",
-    "Look up": "Buscar esto",
+    "Look this up": "Buscar esto",
     "Back to {place}": "Volver a {place}",
     "This is no longer {place}.": "Esto ya no es {place}.",
     "The country changed, so this field was cleared.": "Otro país: se ha quitado lo que había aquí.",

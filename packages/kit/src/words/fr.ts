@@ -40,7 +40,7 @@ const words: Words = {
     "“{written}” is not known here.": "« {written} » n’est pas connu ici.",
     "“{written}” was corrected: {held}.": "« {written} » a été corrigé : {held}.",
     "Keep as typed": "C’est exact",
-    "Look up": "Chercher ceci",
+    "Look this up": "Chercher ceci",
     "Back to {place}": "Revenir à {place}",
     "This is no longer {place}.": "Ce n’est plus {place}.",
     "The country changed, so this field was cleared.": "Autre pays : ce qui se trouvait ici a été retiré.",

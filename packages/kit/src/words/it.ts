@@ -40,7 +40,7 @@ const words: Words = {
     "“{written}” is not known here.": "«{written}» qui non è noto.",
     "“{written}” was corrected: {held}.": "«{written}» è stato corretto: {held}.",
     "Keep as typed": "È giusto",
-    "Look up": "Cerca questo",
+    "Look this up": "Cerca questo",
     "Back to {place}": "Torna a {place}",
     "This is no longer {place}.": "Questo non è più {place}.",
     "The country changed, so this field was cleared.": "Un altro paese: ciò che era scritto qui è stato tolto.",

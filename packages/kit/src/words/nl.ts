@@ -40,7 +40,7 @@ const words: Words = {
     "“{written}” is not known here.": "“{written}” is hier niet bekend.",
     "“{written}” was corrected: {held}.": "“{written}” is verbeterd: {held}.",
     "Keep as typed": "Dat klopt",
-    "Look up": "Dit opzoeken",
+    "Look this up": "Dit opzoeken",
     "Back to {place}": "Terug naar {place}",
     "This is no longer {place}.": "Dit is niet meer {place}.",
     "The country changed, so this field was cleared.": "Een ander land: wat hier stond is weggehaald.",

@@ -47,7 +47,7 @@ const words: Words = {
     "“{written}” is not known here.": "„{written}” nie jest tu znane.",
     "“{written}” was corrected: {held}.": "„{written}” poprawiono: {held}.",
     "Keep as typed": "Zgadza się",
-    "Look up": "Wyszukaj to",
+    "Look this up": "Wyszukaj to",
     "Back to {place}": "Wróć do: {place}",
     "This is no longer {place}.": "To już nie jest {place}.",
     "The country changed, so this field was cleared.": "Inny kraj: usunięto to, co tu było.",

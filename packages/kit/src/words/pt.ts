@@ -40,7 +40,7 @@ const words: Words = {
     "“{written}” is not known here.": "«{written}» não é conhecido aqui.",
     "“{written}” was corrected: {held}.": "«{written}» foi corrigido: {held}.",
     "Keep as typed": "Está certo",
-    "Look up": "Procurar isto",
+    "Look this up": "Procurar isto",
     "Back to {place}": "Voltar a {place}",
     "This is no longer {place}.": "Isto já não é {place}.",
     "The country changed, so this field was cleared.": "Outro país: o que estava aqui foi retirado.",

@@ -69,7 +69,7 @@ export function PicturesInput({ pictures, set }: PicturesInputProps) {
             )}
           </Labelled>
           <div className="grid grid-cols-2 gap-3">
-            <Labelled label="Name">
+            <Labelled label="Layer name">
               {(id) => (
                 <input
                   id={id}

@@ -25,7 +25,7 @@ export function TakeOut({ version }: { version: number }) {
   return (
     <section aria-label="Export" className="mt-4 flex flex-wrap items-center gap-x-4 gap-y-2 text-[13px]">
       <span className="text-quiet">
-        Take {found ? <span className="text-ink">{found.name}</span> : "all of it"} out as{" "}
+        Export {found ? <span className="text-ink">{found.name}</span> : "everything"} as{" "}
         {FORMATS.map(([format, name], i) => (
           <span key={format}>
             {i ? ", " : ""}

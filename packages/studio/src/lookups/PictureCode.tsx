@@ -36,7 +36,7 @@ export function PictureCode({ picture }: { picture: Picture | undefined }) {
           ]}
         />
         <Choice
-          label="Map style"
+          label="Style"
           value={sheet}
           onChange={setSheet}
           options={SHEETS.map((kind) => [kind, SHEET_NAMES[kind]] as const)}

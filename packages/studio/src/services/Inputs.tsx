@@ -66,7 +66,7 @@ export function Inputs({ inputs, set, tried, setTried, isFixed }: InputsProps) {
                 <TextInPlace
                   aria-label={`Value of ${name}`}
                   value={tried[name] ?? example ?? ""}
-                  size={16}
+                  size={12}
                   change={(to) => setTried({ ...tried, [name]: to })}
                 />
               </td>
