@@ -63,7 +63,7 @@ test("somebody is let in, signs in by password, may only look, and is taken out"
   await guest.getByLabel("Name").fill(name);
   await guest.getByLabel("Password").fill("a second password");
   await guest.getByRole("button", { name: "Sign in", exact: true }).click();
-  await expect(guest.getByRole("alert")).toContainText("do not fit");
+  await expect(guest.getByRole("alert")).toContainText("is wrong");
   await other.close();
 });
 

@@ -26,7 +26,7 @@ const opening = (
 import { openPicker } from "${baseUrl()}/kit/v1/bibliotope.js";
 const out = document.querySelector("output");
 document.querySelector("button").addEventListener("click", async () => {
-  const place = await openPicker({ url: "${baseUrl()}", key: "${key}", asked: ${JSON.stringify(asked)} });
+  const place = await openPicker({ url: "${baseUrl()}", key: "${key}", params: ${JSON.stringify(asked)} });
   out.textContent = place ? JSON.stringify(place) : "cancelled";
 });
 document.documentElement.dataset.ready = "true";

@@ -10,7 +10,7 @@ const HARBOUR = { at: { lat: -35.1841, lon: -21.6253 }, zoom: 14 };
 const VIOLET = "#c81ec8";
 /** A colour of the sheet. */
 const LAND = "#f6f2e6";
-const LOST = "Pictures of “From the air” did not come. The sheet stands in for them.";
+const LOST = "“From the air” could not be loaded. The standard map is shown instead.";
 
 const tile = (side: number) => {
   const png = new PNG({ width: side, height: side });

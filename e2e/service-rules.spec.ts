@@ -173,12 +173,12 @@ test("something newer cancels what is under way: a late answer to the address be
 });
 
 for (const [answer, words] of [
-  [{ outcome: "slow" }, "The first one did not answer in time. You can continue without it."],
-  [{ outcome: "down" }, "The first one does not answer at the moment. You can continue without it."],
-  [{ outcome: "refused" }, "The first one does not answer at the moment. You can continue without it."],
-  [{ outcome: "malformed" }, "The first one does not answer at the moment. You can continue without it."],
-  [{ status: 429 }, "The first one is asked too often just now. You can continue without it."],
-  [{ status: 500 }, "The first one does not answer at the moment. You can continue without it."],
+  [{ outcome: "slow" }, "The first one did not respond in time. You can continue without it."],
+  [{ outcome: "down" }, "The first one is not responding at the moment. You can continue without it."],
+  [{ outcome: "refused" }, "The first one is not responding at the moment. You can continue without it."],
+  [{ outcome: "malformed" }, "The first one is not responding at the moment. You can continue without it."],
+  [{ status: 429 }, "The first one has too many requests right now. You can continue without it."],
+  [{ status: 500 }, "The first one is not responding at the moment. You can continue without it."],
 ] as const)
   test(`an end that is ${JSON.stringify(answer)} has words, and the form goes on`, async ({ page }) => {
     await open(page, [rule()], () => answer);

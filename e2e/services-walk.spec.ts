@@ -63,7 +63,7 @@ test("docs/services.md is walked as it stands, from nothing to a filled field, a
     await expect(comes).toHaveText("Tuesday\nFriday\nbefore 10:00");
     service.kill();
     await write("14");
-    const said = page.match(/\*(The van does not answer[^*]*)\*/)![1].replace(/\s+/g, " ");
+    const said = page.match(/\*(The van is not responding[^*]*)\*/)![1].replace(/\s+/g, " ");
     await expect(browser.locator('.bt-service[data-service="van"]')).toHaveText(said);
     await expect(comes).toBeHidden();
   } finally {

@@ -96,12 +96,12 @@ test("mine is kept, a known address is told so, and one abroad is not asked for"
 
 for (const [situation, words] of [
   ["outside services find nothing", "The courier has nothing for this. You can continue without it."],
-  ["outside services are slow", "The courier did not answer in time. You can continue without it."],
-  ["outside services are down", "The courier does not answer at the moment. You can continue without it."],
-  ["outside services refuse", "The courier does not answer at the moment. You can continue without it."],
+  ["outside services are slow", "The courier did not respond in time. You can continue without it."],
+  ["outside services are down", "The courier is not responding at the moment. You can continue without it."],
+  ["outside services refuse", "The courier is not responding at the moment. You can continue without it."],
   [
     "outside services return unreadable data",
-    "The courier does not answer at the moment. You can continue without it.",
+    "The courier is not responding at the moment. You can continue without it.",
   ],
 ] as const)
   test(`a rehearsal in which ${situation} has words, and the form goes on`, async ({ page }) => {
@@ -142,7 +142,7 @@ test("a service is described from nothing: tried, its values named by a press, s
     const secrets = page.getByRole("dialog", { name: "Secrets" });
     await secrets.getByLabel("Name").fill("weather-token");
     await secrets.getByLabel("Value").fill("rain and shine");
-    await secrets.getByRole("button", { name: "Set" }).click();
+    await secrets.getByRole("button", { name: "Set", exact: true }).click();
     await expect(secrets).toContainText("weather-token");
     await page.keyboard.press("Escape");
 
@@ -198,7 +198,7 @@ test("an operation is taken from a WSDL that is pasted", async ({ page }) => {
   const address = await page.getByLabel("Address", { exact: true }).inputValue();
   const wsdl = await (await fetch(`${address}?wsdl`)).text();
   await page.goto("/services/new");
-  await page.getByLabel("Request").selectOption("soap");
+  await page.getByLabel("Protocol").selectOption("soap");
   await page.getByRole("button", { name: "Read a WSDL" }).click();
   const sheet = page.getByRole("dialog", { name: "Operations of a WSDL" });
   await sheet.getByRole("textbox").fill("<nonsense/>");

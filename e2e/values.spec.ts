@@ -104,7 +104,7 @@ test("files that cannot be shown are refused in words, and what was shown stays"
   await dropFile(page, "prices.csv", prices());
   await expect(page.getByText(/^prices\.csv:/)).toBeVisible();
   await dropFile(page, "towns.csv", "town,price\nTidewell,3\n");
-  await expect(page.getByRole("alert")).toHaveText(/^No row has a position\. Addresses are looked up by a batch/);
+  await expect(page.getByRole("alert")).toHaveText(/^No row has a position\. To look up addresses, use/);
   await expect(page.getByText(/^prices\.csv:/)).toBeVisible();
   expect(await axeFindings(page)).toEqual([]);
   await dropFile(page, "hard.csv", 'lat,lon,<b>x</b>\n-35.18,-21.62,"<img src=x onerror=alert(1)>"\n');

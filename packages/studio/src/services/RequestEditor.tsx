@@ -34,7 +34,7 @@ export function RequestEditor({ service, change, isFixed, tried, setTried }: Req
       <fieldset disabled={isFixed} className="contents">
         <legend className="sr-only">Request</legend>
         <ChoiceInPlace
-          aria-label="Request"
+          aria-label="Protocol"
           value={ask.by}
           options={[
             ["http", "Send"],
