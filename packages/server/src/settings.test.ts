@@ -58,8 +58,8 @@ describe("settings", () => {
       /^BIBLIOTOPE_STAND_INS=.* is not JSON with the URLs of register, courier/,
       /^BIBLIOTOPE_USES=no is "on" or "off"/,
       /^PORT=70000 is not a port/,
-      /^PUBLIC_URL=addresses\.example is no address of a server\. Write scheme/,
-      /^TRUST_PROXY=everybody names no proxies\. Write how many/,
+      /^PUBLIC_URL=addresses\.example is not a URL\. Write scheme/,
+      /^TRUST_PROXY=everybody does not name proxies\. Write how many/,
       /^LOG_LEVEL=loud is one of fatal/,
       /^BIBLIOTOPE_SECRET_KEY is not a setting\. There are .*BIBLIOTOPE_SECRETS_KEY/,
     ].entries())

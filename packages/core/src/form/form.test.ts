@@ -163,8 +163,8 @@ describe("checkDefinition", () => {
   it.each([
     [form(field("a"), field("a")), "two fields are named"],
     [form(field("a", { binding: "{town" })), "column 1"],
-    [form(field("a", { binding: "{village}" })), "no part or fact is named “village”"],
-    [form(field("a", { binding: "{town.short}" })), "a part has no “short”"],
+    [form(field("a", { binding: "{village}" })), "there is no address part or attribute “village”"],
+    [form(field("a", { binding: "{town.short}" })), "an address part has no “short”"],
   ])("finds what is wrong (%#)", (definition, message) => {
     expect(checkDefinition(definition)[0].message).toContain(message);
   });

@@ -74,7 +74,7 @@ describe("a form that asks services", () => {
     [
       "a field bound to a service that is not asked",
       issues([{}], [{ name: "x", kind: "text", label: "X", binding: "{baker.bread}" }]),
-      "no part or fact is named “baker”",
+      "there is no address part or attribute “baker”",
     ],
     [
       "a field bound to a service without a value",

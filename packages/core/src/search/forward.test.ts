@@ -50,10 +50,10 @@ describe("forward", () => {
     const { outcome, candidates, advice } = engine.forward({ q: "12 Harbour Tidewell" });
     expect(outcome).toBe("ambiguous");
     expect(candidates.length).toBeGreaterThan(1);
-    expect(advice[0]).toContain("write the whole name of the street");
+    expect(advice[0]).toContain("enter the full street name");
     // of one that is told nothing can be said to part it from others
     const [alone] = engine.forward({ q: "12 Harbour Tidewell", limit: 1 }).advice;
-    expect(alone).toBe("Several fit equally well: write more of the address.");
+    expect(alone).toBe("Several match equally well: enter more of the address.");
   });
 
   it("is none when nothing fits, and says which words are not known", () => {

@@ -89,9 +89,9 @@ describe("the verdict of a text", () => {
 
 describe("the advice", () => {
   it.each([
-    ["12 Harbour Row, Blurgh", "No town “Blurgh” is held here. “Harbour Row” is held in Tidewell."],
-    ["12 Harbour Row, Tidewick", "Nothing like it is held in “Tidewick”. “Harbour Row” is held in Tidewell."],
-    ["12c Harbour Row, Tidewell", "Something that was written is not so here: see what differs."],
+    ["12 Harbour Row, Blurgh", "There is no town “Blurgh” in the data. “Harbour Row” is in Tidewell."],
+    ["12 Harbour Row, Tidewick", "There is nothing like it in “Tidewick”. “Harbour Row” is in Tidewell."],
+    ["12c Harbour Row, Tidewell", "Something differs from what was entered: see the differences."],
   ])("for “%s” says nothing that was done already", (q, advice) => {
     expect(engine.forward({ q }).advice).toEqual([advice]);
   });
@@ -172,7 +172,7 @@ describe("two that fit nearly as well", () => {
     const segment = { kindOf: () => "town", firstStreet: 10 };
     return weigh(
       scores.map(
-        (score) => ({ score, tokens: [], explained: [], thing: 1, held: { segment } }) as unknown as Candidate,
+        (score) => ({ score, tokens: [], explained: [], thing: 1, indexed: { segment } }) as unknown as Candidate,
       ),
     ).outcome;
   };

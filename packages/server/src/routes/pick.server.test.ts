@@ -62,7 +62,7 @@ describe("the hosted picker", () => {
       [{ key: ended, origin: ORIGIN }, /^401 .*expired/],
       [{ key: keys.srv, origin: ORIGIN }, /^403 .*Revoke/],
       [{ key: keys.app, origin: ORIGIN }, /^403 .*Revoke/],
-      [{ key: web }, /^400 .*hands back to/],
+      [{ key: web }, /^400 .*exactly one of origin/],
       [{ key: web, origin: ORIGIN, redirect: ORIGIN }, /^400 .*exactly one of origin/],
       [{ key: web, origin: "https://elsewhere.example" }, /^403 .*does not allow https:\/\/elsewhere\.example/],
       [{ key: web, origin: "https://members.example.evil.example" }, /^403 /],

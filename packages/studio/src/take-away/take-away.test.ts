@@ -54,13 +54,13 @@ describe("a form's lookups from a server", () => {
     expect(serverLookups(FORM)).toEqual([
       {
         address: "",
-        asked: [
+        lookups: [
           ["street", ["street"]],
           ["postcode", ["zip"]],
           ["countries", ["country"]],
         ],
       },
-      { address: "to", asked: [["q", ["to-find"]]] },
+      { address: "to", lookups: [["q", ["to-find"]]] },
     ]);
   });
 
