@@ -8,7 +8,7 @@ interface PicturesInputProps {
   set: (pictures: PictureTiles | undefined) => void;
 }
 
-/** Picture tiles of one's own in place of a map's sheet; kept as soon as they can be shown. */
+/** Picture tiles of one's own in place of a map style; kept as soon as they can be shown. */
 export function PicturesInput({ pictures, set }: PicturesInputProps) {
   const [draft, setDraft] = useState(pictures ?? { name: "Background", url: "", attribution: "" });
   const { data: hosts } = useHostsQuery();

@@ -7,7 +7,7 @@ import { moment } from "../ui/moment.ts";
 import { JobLine } from "./JobLine.tsx";
 import { KeptFor } from "./KeptFor.tsx";
 import { Published } from "./Published.tsx";
-import { PublishSheet } from "./PublishSheet.tsx";
+import { PublishDialog } from "./PublishDialog.tsx";
 import { holds, sumOfChecks, withVersion } from "./words.ts";
 
 /** Work that ended stays in sight for so many milliseconds. */
@@ -148,7 +148,7 @@ function Version({ version, data, name, canEdit }: VersionProps) {
         {canEdit && !isLive ? (
           <span className="flex justify-end gap-3">
             {wasLive ? null : <Drop id={id} />}
-            <PublishSheet
+            <PublishDialog
               data={data}
               versions={withVersion(data, id)}
               why={`${name}, version ${number}`}

@@ -1,6 +1,6 @@
 import type { DataAnswer } from "@bibliotope/wire";
 import { moment } from "../ui/moment.ts";
-import { PublishSheet } from "./PublishSheet.tsx";
+import { PublishDialog } from "./PublishDialog.tsx";
 import { findVersion } from "./words.ts";
 
 /** What was live before, and the way back to it. */
@@ -31,7 +31,7 @@ export function Published({ data, canEdit }: { data: DataAnswer; canEdit: boolea
             </span>
             {canEdit && place ? (
               <span className="ml-auto text-[13px]">
-                <PublishSheet
+                <PublishDialog
                   data={data}
                   versions={publication.versions}
                   why={`Back to ${named(publication.versions)}`}

@@ -9,7 +9,7 @@ import { moment } from "../ui/moment.ts";
 import { ScrollBox } from "../ui/ScrollBox.tsx";
 import { Coverage } from "./Coverage.tsx";
 import { Difference } from "./Difference.tsx";
-import { PublishSheet } from "./PublishSheet.tsx";
+import { PublishDialog } from "./PublishDialog.tsx";
 import { TakeOut } from "./TakeOut.tsx";
 import { CHECK_WORDS, findVersion, withVersion } from "./words.ts";
 
@@ -53,7 +53,7 @@ export function VersionView() {
             </span>
             {canEdit && !found.version.isLive ? (
               <span className="ml-auto">
-                <PublishSheet
+                <PublishDialog
                   data={data}
                   versions={withVersion(data, id)}
                   why={`${found.set.name}, version ${found.version.number}`}

@@ -8,7 +8,7 @@ import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
 import { CopyButton } from "../ui/CopyButton.tsx";
 import { moment } from "../ui/moment.ts";
-import { Sheet, SheetClose } from "../ui/Sheet.tsx";
+import { Dialog, DialogClose } from "../ui/Dialog.tsx";
 import { saveFile } from "../ui/save-file.ts";
 import { readDefinition } from "./read-definition.ts";
 
@@ -22,13 +22,13 @@ export function FormMenu({ formRef }: { formRef: string }) {
   );
 }
 
-/** A button that opens a sheet of the name. */
+/** A button that opens a dialog with the name. */
 function Named({ title, children }: { title: string; children: (close: () => void) => ReactNode }) {
   const [open, setOpen] = useState(false);
   return (
-    <Sheet title={title} open={open} onOpenChange={setOpen} size="large" trigger={<Button>{title}</Button>}>
+    <Dialog title={title} open={open} onOpenChange={setOpen} size="large" trigger={<Button>{title}</Button>}>
       {children(() => setOpen(false))}
-    </Sheet>
+    </Dialog>
   );
 }
 
@@ -95,9 +95,9 @@ function Versions({ formRef, close }: { formRef: string; close: () => void }) {
             Restore version {existing.number}
           </Button>
         ) : null}
-        <SheetClose asChild>
+        <DialogClose asChild>
           <Button className="ml-auto">Close</Button>
-        </SheetClose>
+        </DialogClose>
       </div>
     </>
   );
@@ -167,9 +167,9 @@ function Definition({ close }: { close: () => void }) {
         </Button>
         <Button onClick={() => saveFile(`${ref}.json`, text)}>Save as a file</Button>
         <CopyButton text={text} className="underline" />
-        <SheetClose asChild>
+        <DialogClose asChild>
           <Button className="ml-auto">Close</Button>
-        </SheetClose>
+        </DialogClose>
       </div>
     </>
   );

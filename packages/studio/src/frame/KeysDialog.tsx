@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { useLocation } from "react-router";
 import { Button } from "../ui/Button.tsx";
-import { Sheet, SheetClose } from "../ui/Sheet.tsx";
+import { Dialog, DialogClose } from "../ui/Dialog.tsx";
 
 const EVERYWHERE: [string, string][] = [
   ["?", "Show these shortcuts"],
@@ -61,7 +61,7 @@ export function KeysDialog() {
   }, []);
   const own = keysOf(pathname);
   return (
-    <Sheet
+    <Dialog
       title="Keyboard"
       open={open}
       onOpenChange={setOpen}
@@ -83,9 +83,9 @@ export function KeysDialog() {
           </div>
         ))}
       </dl>
-      <SheetClose asChild>
+      <DialogClose asChild>
         <Button className="mt-4 self-start">Close</Button>
-      </SheetClose>
-    </Sheet>
+      </DialogClose>
+    </Dialog>
   );
 }

@@ -1,7 +1,7 @@
 import type { KeySummary } from "@bibliotope/wire";
 import { useKeysQuery, useSessionQuery, wordsOf } from "../state/api.ts";
 import { moment } from "../ui/moment.ts";
-import { ChangeKey, MakeKey, ReplaceKey, WithdrawKey } from "./KeySheets.tsx";
+import { ChangeKey, MakeKey, ReplaceKey, WithdrawKey } from "./KeyDialogs.tsx";
 import { LinkKey } from "./LinkKey.tsx";
 import { UseView } from "./UseView.tsx";
 import { KIND_WORDS, keptTo, standing } from "./words.ts";

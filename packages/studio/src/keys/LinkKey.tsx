@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useLinkKeyQuery, useRenewLinkKeyMutation, wordsOf } from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
 import { moment } from "../ui/moment.ts";
-import { Sheet } from "../ui/Sheet.tsx";
+import { Dialog } from "../ui/Dialog.tsx";
 
 /** What signs the links that show one place to whoever has them; it can be changed, and all links ended with it. */
 export function LinkKey() {
@@ -33,7 +33,7 @@ export function LinkKey() {
         </p>
       ) : null}
       <div className="mt-3">
-        <Sheet
+        <Dialog
           title="Replace the signing key"
           open={open}
           onOpenChange={setOpen}
@@ -51,7 +51,7 @@ export function LinkKey() {
               New key, end all links
             </Button>
           </div>
-        </Sheet>
+        </Dialog>
       </div>
     </section>
   );

@@ -1,7 +1,7 @@
 import type { MadeKey } from "@bibliotope/wire";
 import { Button } from "../ui/Button.tsx";
 import { CopyButton } from "../ui/CopyButton.tsx";
-import { SheetClose } from "../ui/Sheet.tsx";
+import { DialogClose } from "../ui/Dialog.tsx";
 
 /** A key that was just made: the only time that it is seen. */
 export function ShownOnce({ made }: { made: MadeKey }) {
@@ -14,11 +14,11 @@ export function ShownOnce({ made }: { made: MadeKey }) {
         <code className="min-w-0 flex-1 font-mono text-[13px] break-all">{made.key}</code>
         <CopyButton text={made.key} />
       </p>
-      <SheetClose asChild>
+      <DialogClose asChild>
         <Button strong className="mt-4">
           I have copied it
         </Button>
-      </SheetClose>
+      </DialogClose>
     </div>
   );
 }

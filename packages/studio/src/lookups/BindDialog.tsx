@@ -1,13 +1,13 @@
 import { useState } from "react";
 import { useFormQuery, useFormsQuery, useSaveDraftMutation, wordsOf } from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
-import { Sheet, SheetClose } from "../ui/Sheet.tsx";
+import { Dialog, DialogClose } from "../ui/Dialog.tsx";
 
 /** Binds a part that is in an answer to a field of one of the forms. */
 export function BindDialog({ part }: { part: string }) {
   const [open, setOpen] = useState(false);
   return (
-    <Sheet
+    <Dialog
       title={`Bind ${part} to a field`}
       open={open}
       onOpenChange={setOpen}
@@ -18,10 +18,10 @@ export function BindDialog({ part }: { part: string }) {
       }
     >
       <BindForm part={part} />
-      <SheetClose asChild>
+      <DialogClose asChild>
         <Button className="mt-3 self-start">Close</Button>
-      </SheetClose>
-    </Sheet>
+      </DialogClose>
+    </Dialog>
   );
 }
 

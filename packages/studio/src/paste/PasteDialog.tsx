@@ -3,7 +3,7 @@ import { useMemo, useState } from "react";
 import { draft } from "../state/draft.slice.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
-import { Sheet, SheetClose } from "../ui/Sheet.tsx";
+import { Dialog, DialogClose } from "../ui/Dialog.tsx";
 import { OfferedPatterns, ProposalRow, SEARCHES, wordOf } from "./ProposalRow.tsx";
 import { fitting, type Proposal, propose } from "./propose.ts";
 import { readHtml } from "./read-html.ts";
@@ -12,7 +12,7 @@ import { readHtml } from "./read-html.ts";
 export function PasteDialog() {
   const [open, setOpen] = useState(false);
   return (
-    <Sheet
+    <Dialog
       title="Paste a form"
       open={open}
       onOpenChange={setOpen}
@@ -24,7 +24,7 @@ export function PasteDialog() {
       }
     >
       <PasteForm close={() => setOpen(false)} />
-    </Sheet>
+    </Dialog>
   );
 }
 
@@ -125,9 +125,9 @@ function PasteForm({ close }: { close: () => void }) {
         >
           Add to the form
         </Button>
-        <SheetClose asChild>
+        <DialogClose asChild>
           <Button className="ml-auto">Close</Button>
-        </SheetClose>
+        </DialogClose>
       </div>
     </>
   );

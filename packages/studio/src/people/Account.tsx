@@ -10,7 +10,7 @@ import {
 import { Button } from "../ui/Button.tsx";
 import { count } from "../ui/count.ts";
 import { moment } from "../ui/moment.ts";
-import { Sheet, SheetClose } from "../ui/Sheet.tsx";
+import { Dialog, DialogClose } from "../ui/Dialog.tsx";
 import { TextField } from "../ui/TextField.tsx";
 import { browserWords } from "./browser-words.ts";
 import { People } from "./People.tsx";
@@ -22,7 +22,7 @@ export function Account({ session }: { session: SessionAnswer }) {
   const [open, setOpen] = useState(false);
   const [signOut] = useSignOutMutation();
   return (
-    <Sheet
+    <Dialog
       title={session.name}
       open={open}
       onOpenChange={setOpen}
@@ -41,11 +41,11 @@ export function Account({ session }: { session: SessionAnswer }) {
       {session.role === "manage" ? <People own={session.id} /> : null}
       <div className="mt-5 flex gap-2 border-t border-rule pt-4">
         <Button onClick={() => void signOut()}>Sign out</Button>
-        <SheetClose asChild>
+        <DialogClose asChild>
           <Button className="ml-auto">Close</Button>
-        </SheetClose>
+        </DialogClose>
       </div>
-    </Sheet>
+    </Dialog>
   );
 }
 

@@ -65,7 +65,7 @@ export function RehearseView() {
   const countries = useCountries(quiet);
   const spread = useRef<HTMLDivElement>(null);
   const page = useRef<HTMLDivElement>(null);
-  const sheet = useRef<HTMLDivElement>(null);
+  const mapPlace = useRef<HTMLDivElement>(null);
   const rendered = useRef<RenderedForm>(undefined);
   const wires = useMemo(() => wiresOf(definition, answer), [definition, answer]);
   const following = useRef(next);
@@ -81,7 +81,7 @@ export function RehearseView() {
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: `anew` asks for a form with nothing in it
   useEffect(() => {
-    if (!client || !countries || !page.current || !sheet.current) return;
+    if (!client || !countries || !page.current || !mapPlace.current) return;
     const ended = new AbortController();
     const player = run && new Player();
     // what is done to a stored record cannot be gone through again from an empty form
@@ -98,7 +98,7 @@ export function RehearseView() {
       record: run ? undefined : record,
       trace: heard,
       isByPerson: player?.isByPerson,
-      mapIn: sheet.current,
+      mapIn: mapPlace.current,
       geolocation: playedDevice(rehearsed),
       filled: (found) => dispatch(answers.filled(found)),
       cleared: () => dispatch(answers.cleared()),
@@ -247,7 +247,7 @@ export function RehearseView() {
       >
         <section aria-label="Form" data-page ref={page} className="min-h-0 overflow-y-auto px-[22px] py-4" />
         <Gutter title="Address parts" answer={answer} bound={new Set(wires.map(({ part }) => part))} />
-        <section aria-label="Map" ref={sheet} className="relative min-h-[300px]">
+        <section aria-label="Map" ref={mapPlace} className="relative min-h-[300px]">
           {hasMap ? null : <p className="p-6 text-quiet">This form has no map. Add a map field in Compose.</p>}
         </section>
         <Wires inside={spread} wires={wires} />

@@ -2,7 +2,7 @@ import { type FormEvent, useState } from "react";
 import { wordsOf } from "../state/api.ts";
 import { useAllowHostMutation, useHostsQuery, useRefuseHostMutation } from "../state/services-api.ts";
 import { Button } from "../ui/Button.tsx";
-import { Sheet } from "../ui/Sheet.tsx";
+import { Dialog } from "../ui/Dialog.tsx";
 import { TextField } from "../ui/TextField.tsx";
 
 /** Scheme, host and port of an address that somebody writes. */
@@ -38,7 +38,7 @@ export function Hosts({ isManager }: { isManager: boolean }) {
       );
   };
   return (
-    <Sheet
+    <Dialog
       title="Allowed hosts"
       open={open}
       onOpenChange={setOpen}
@@ -101,6 +101,6 @@ export function Hosts({ isManager }: { isManager: boolean }) {
           {wordsOf(wrong)}
         </p>
       ) : null}
-    </Sheet>
+    </Dialog>
   );
 }

@@ -3,7 +3,7 @@ import { wordsOf } from "../state/api.ts";
 import { useDropSecretMutation, useSecretsQuery, useSetSecretMutation } from "../state/services-api.ts";
 import { Button } from "../ui/Button.tsx";
 import { moment } from "../ui/moment.ts";
-import { Sheet } from "../ui/Sheet.tsx";
+import { Dialog } from "../ui/Dialog.tsx";
 import { TextField } from "../ui/TextField.tsx";
 
 /** Tokens and passwords that services are called with: set here, and never shown again. */
@@ -24,7 +24,7 @@ export function Secrets({ isManager }: { isManager: boolean }) {
       );
   };
   return (
-    <Sheet title="Secrets" open={open} onOpenChange={setOpen} size="large" trigger={<Button>Secrets</Button>}>
+    <Dialog title="Secrets" open={open} onOpenChange={setOpen} size="large" trigger={<Button>Secrets</Button>}>
       <p className="mt-1 text-[13px] text-quiet">
         Use a secret in a header or body as <code className="font-mono">{"{secret.courier-token}"}</code>. Secrets are
         encrypted before they are stored and sent only to the service.
@@ -88,6 +88,6 @@ export function Secrets({ isManager }: { isManager: boolean }) {
           {wordsOf(wrong)}
         </p>
       ) : null}
-    </Sheet>
+    </Dialog>
   );
 }

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { wordsOf } from "../state/api.ts";
 import { useReadWsdlMutation } from "../state/services-api.ts";
 import { Button } from "../ui/Button.tsx";
-import { Sheet } from "../ui/Sheet.tsx";
+import { Dialog } from "../ui/Dialog.tsx";
 
 /** Proposes operations from the description that a service publishes, which is pasted. */
 export function Wsdl({ take }: { take: (to: Partial<Service>) => void }) {
@@ -11,7 +11,7 @@ export function Wsdl({ take }: { take: (to: Partial<Service>) => void }) {
   const [text, setText] = useState("");
   const [read, { data, error, isLoading }] = useReadWsdlMutation();
   return (
-    <Sheet
+    <Dialog
       title="Operations of a WSDL"
       open={open}
       onOpenChange={setOpen}
@@ -66,6 +66,6 @@ export function Wsdl({ take }: { take: (to: Partial<Service>) => void }) {
           ))}
         </ul>
       ) : null}
-    </Sheet>
+    </Dialog>
   );
 }

@@ -1,7 +1,7 @@
 import { formJson, usesOf } from "@bibliotope/core/form";
 import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
-import { MakeKey } from "../keys/KeySheets.tsx";
+import { MakeKey } from "../keys/KeyDialogs.tsx";
 import { playwrightFile } from "../rehearse/playwright-file.ts";
 import { useRehearsalsQuery, useSessionQuery } from "../state/api.ts";
 import { SERVICE_URL } from "../state/service-url.ts";

@@ -8,7 +8,7 @@ import {
   wordsOf,
 } from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
-import { Sheet, SheetClose } from "../ui/Sheet.tsx";
+import { Dialog, DialogClose } from "../ui/Dialog.tsx";
 import { draftOf, NO_RULES, type RulesDraft, RulesFields, rulesOf } from "./RulesFields.tsx";
 import { ShownOnce } from "./ShownOnce.tsx";
 import { KIND_WORDS } from "./words.ts";
@@ -28,9 +28,9 @@ function Foot({ children }: { children: ReactNode }) {
   return (
     <div className="mt-4 flex gap-2">
       {children}
-      <SheetClose asChild>
+      <DialogClose asChild>
         <Button>Cancel</Button>
-      </SheetClose>
+      </DialogClose>
     </div>
   );
 }
@@ -61,7 +61,7 @@ export function MakeKey({ words = "New key", proposed, why }: MakeKeyProps) {
     void make({ kind, ...rulesOf(rules, kind) });
   };
   return (
-    <Sheet
+    <Dialog
       title={made ? `The key “${made.name}”` : "New key"}
       open={open}
       onOpenChange={toggle}
@@ -94,7 +94,7 @@ export function MakeKey({ words = "New key", proposed, why }: MakeKeyProps) {
           </Foot>
         </form>
       )}
-    </Sheet>
+    </Dialog>
   );
 }
 
@@ -117,7 +117,7 @@ export function ChangeKey({ existing: known }: { existing: KeySummary }) {
       );
   };
   return (
-    <Sheet
+    <Dialog
       title={`Change “${known.name}”`}
       open={open}
       onOpenChange={toggle}
@@ -137,7 +137,7 @@ export function ChangeKey({ existing: known }: { existing: KeySummary }) {
           </Button>
         </Foot>
       </form>
-    </Sheet>
+    </Dialog>
   );
 }
 
@@ -159,7 +159,7 @@ export function ReplaceKey({ existing: known }: { existing: KeySummary }) {
     reset();
   };
   return (
-    <Sheet
+    <Dialog
       title={`Replace “${known.name}”`}
       open={open}
       onOpenChange={toggle}
@@ -195,7 +195,7 @@ export function ReplaceKey({ existing: known }: { existing: KeySummary }) {
           </Foot>
         </>
       )}
-    </Sheet>
+    </Dialog>
   );
 }
 
@@ -204,7 +204,7 @@ export function WithdrawKey({ existing: known }: { existing: KeySummary }) {
   const [open, setOpen] = useState(false);
   const [withdraw, { error, isLoading }] = useWithdrawKeyMutation();
   return (
-    <Sheet
+    <Dialog
       title={`Revoke “${known.name}”`}
       open={open}
       onOpenChange={setOpen}
@@ -221,6 +221,6 @@ export function WithdrawKey({ existing: known }: { existing: KeySummary }) {
           Revoke key
         </Button>
       </Foot>
-    </Sheet>
+    </Dialog>
   );
 }

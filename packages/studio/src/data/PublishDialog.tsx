@@ -3,10 +3,10 @@ import { useState } from "react";
 import { wordsOf } from "../state/api.ts";
 import { usePublishDataMutation } from "../state/data-api.ts";
 import { Button } from "../ui/Button.tsx";
-import { Sheet, SheetClose } from "../ui/Sheet.tsx";
+import { Dialog, DialogClose } from "../ui/Dialog.tsx";
 import { findVersion, holds, liveVersions } from "./words.ts";
 
-interface PublishSheetProps {
+interface PublishDialogProps {
   data: DataAnswer;
   /** What is to be live, the most trusted first. */
   versions: readonly number[];
@@ -16,7 +16,7 @@ interface PublishSheetProps {
 }
 
 /** Makes versions live: in which order they are trusted, and which are left out. */
-export function PublishSheet({ data, versions, why, label }: PublishSheetProps) {
+export function PublishDialog({ data, versions, why, label }: PublishDialogProps) {
   const [open, setOpen] = useState(false);
   const [order, setOrder] = useState<readonly number[]>(versions);
   const [publish, { error, isLoading }] = usePublishDataMutation();
@@ -37,7 +37,7 @@ export function PublishSheet({ data, versions, why, label }: PublishSheetProps) 
     if ("data" in (await publish({ versions: [...order], why }))) setOpen(false);
   };
   return (
-    <Sheet
+    <Dialog
       title={`Publish ${why}`}
       open={open}
       onOpenChange={toggle}
@@ -113,10 +113,10 @@ export function PublishSheet({ data, versions, why, label }: PublishSheetProps) 
         <Button strong disabled={isLoading} onClick={() => void go()}>
           Publish
         </Button>
-        <SheetClose asChild>
+        <DialogClose asChild>
           <Button>Cancel</Button>
-        </SheetClose>
+        </DialogClose>
       </div>
-    </Sheet>
+    </Dialog>
   );
 }
