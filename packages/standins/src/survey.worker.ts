@@ -2,11 +2,11 @@ import { parentPort } from "node:worker_threads";
 import {
   DAY,
   type Painter,
+  type Palette,
   paintPart,
   partOf,
   SheetCutter,
   type SheetFeature,
-  type SheetStyle,
 } from "@bibliotope/core/sheet";
 import { generateIslands } from "@bibliotope/islands";
 import { createCanvas } from "@napi-rs/canvas";
@@ -20,7 +20,7 @@ const GRAIN = 9;
 const UNSEEN = new Set(["name", "boundary", "ferry", "contour"]);
 
 /** Colours of the ground from the air. */
-const FROM_THE_AIR: SheetStyle = {
+const FROM_THE_AIR: Palette = {
   ...DAY,
   ...{ sea: "#2d4c59", seaLine: "#30505d", land: "#7d8655", town: "#8a8a70", coast: "#d8cfae" },
   ...{ park: "#66783f", parkDot: "#4d5f2f", water: "#2c4750", river: "#3a5960", railway: "#5c5650" },
@@ -51,7 +51,10 @@ parentPort?.on("message", async ({ id, tile: [z, x, y] }: { id: number; tile: [n
   const part = partOf({ z, x, y });
   const canvas = createCanvas(SIDE, SIDE);
   const context = canvas.getContext("2d");
-  paintPart(context as unknown as Painter, cutter.cutPart(part), part, { style: FROM_THE_AIR, sheet: "named-ground" });
+  paintPart(context as unknown as Painter, cutter.cutPart(part), part, {
+    palette: FROM_THE_AIR,
+    sheet: "named-ground",
+  });
   const pixels = context.getImageData(0, 0, SIDE, SIDE);
   for (let i = 0; i < SIDE * SIDE; i++) {
     const grain = grainAt(part.left + (i % SIDE), part.top + Math.floor(i / SIDE));

@@ -10,10 +10,10 @@ const BROAD_ZOOM = 15;
 
 /** What covers the land: papers first, then each with its own texture, so that inks never run under a paper. */
 export function* paintCovers(pen: Pen, features: readonly SheetFeature[]): Generator<void> {
-  const { style, part } = pen;
+  const { palette, part } = pen;
   for (const cover of COVERS) {
     const whole = features.filter(({ properties }) => properties.what === cover && properties.rank === 1);
-    pen.fill(whole, style.covers[cover].paper);
+    pen.fill(whole, palette.covers[cover].paper);
     if (cover === "field" && part.z >= FIELDS_ZOOM) paintFields(pen, features);
     else if (part.z >= TEXTURE_ZOOM) for (const feature of whole) paintTexture(pen, feature, cover);
     yield;
@@ -22,11 +22,11 @@ export function* paintCovers(pen: Pen, features: readonly SheetFeature[]): Gener
 
 /** Single fields: a paper for each tilth, furrows its own way, a hedge around. */
 function paintFields(pen: Pen, features: readonly SheetFeature[]): void {
-  const { painter, part, style } = pen;
+  const { painter, part, palette } = pen;
   const fields = features.filter(({ properties }) => properties.what === "field" && properties.rank === 2);
   for (const tilth of [0, 1, 2] as const) {
     const own = fields.filter(({ properties }) => properties.tilth === tilth);
-    pen.fill(own, style.fields[tilth]);
+    pen.fill(own, palette.fields[tilth]);
     if (part.z < FIELDS_ZOOM + 1) continue;
     for (const feature of own) {
       painter.save();
@@ -34,10 +34,10 @@ function paintFields(pen: Pen, features: readonly SheetFeature[]): void {
       painter.beginPath();
       furrows(painter, pen, pen.boxOf(feature), FURROWS[tilth]);
       painter.globalAlpha = 0.55;
-      pen.ink(style.covers.field.ink, 0.6);
+      pen.ink(palette.covers.field.ink, 0.6);
       painter.restore();
     }
-    if (part.z >= FIELDS_ZOOM + 2) pen.lines(own, style.covers.wood.ink, 1.1, [1, 3]);
+    if (part.z >= FIELDS_ZOOM + 2) pen.lines(own, palette.covers.wood.ink, 1.1, [1, 3]);
   }
 }
 
@@ -138,7 +138,7 @@ const TEXTURES: Readonly<Partial<Record<Cover, Texture>>> = {
 function paintTexture(pen: Pen, feature: SheetFeature, cover: Cover): void {
   const texture = TEXTURES[cover];
   if (!texture) return;
-  const { painter, style, part } = pen;
+  const { painter, palette, part } = pen;
   const { left, top, right, bottom } = pen.boxOf(feature);
   const gap = texture.gap * (part.z >= BROAD_ZOOM ? 1.5 : 1);
   painter.save();
@@ -154,7 +154,7 @@ function paintTexture(pen: Pen, feature: SheetFeature, cover: Cover): void {
       texture.mark(painter, x, y, chance);
     }
   }
-  const { ink } = style.covers[cover];
+  const { ink } = palette.covers[cover];
   if (texture.width) pen.ink(ink, texture.width);
   else {
     painter.fillStyle = ink;

@@ -33,6 +33,7 @@ export {
   type TileName,
 } from "./paint.ts";
 export type { Painter } from "./painter.ts";
+export { DAY, NIGHT, type Palette } from "./palettes.ts";
 export type { SheetPart } from "./pen.ts";
 export {
   type PicturePart,
@@ -54,7 +55,6 @@ export {
   type MarkerPicture,
   type MarkerSign,
 } from "./signs.ts";
-export { DAY, NIGHT, type SheetStyle } from "./styles.ts";
 export {
   colourOfMean,
   MISSING_COLOUR,

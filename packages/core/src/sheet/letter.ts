@@ -1,6 +1,6 @@
 import { type Label, type LabelBox, LOCAL_LINE, PEAK_LINE } from "./labels.ts";
 import type { Painter } from "./painter.ts";
-import type { SheetStyle } from "./styles.ts";
+import type { Palette } from "./palettes.ts";
 
 /** Font of a kind of label; the serif is the page's when ours is not there. */
 export function fontOf({ what, rank }: Pick<Label, "what" | "rank">): string {
@@ -23,7 +23,7 @@ export function spacedText({ text, what, rank }: Label): string {
 export const LOCAL_FONT = 'italic 11px "Literata Variable", Literata, Georgia, serif';
 
 /** Letters the placed labels, each with a halo of the paper. */
-export function drawLabels(painter: Painter, placed: readonly LabelBox[], style: SheetStyle): void {
+export function drawLabels(painter: Painter, placed: readonly LabelBox[], palette: Palette): void {
   painter.textAlign = "center";
   painter.textBaseline = "middle";
   painter.lineJoin = "round";
@@ -33,20 +33,20 @@ export function drawLabels(painter: Painter, placed: readonly LabelBox[], style:
     painter.rotate(label.turn);
     painter.font = fontOf(label);
     const halo = label.what === "water" ? 0 : label.what === "contour" ? 2.4 : 3.2;
-    const ink = inkOf(label, style);
-    if (label.what === "peak") drawPeak(painter, style);
-    letter(painter, spacedText(label), label.what === "peak" ? PEAK_LINE : 0, halo, ink, style);
+    const ink = inkOf(label, palette);
+    if (label.what === "peak") drawPeak(painter, palette);
+    letter(painter, spacedText(label), label.what === "peak" ? PEAK_LINE : 0, halo, ink, palette);
     if (label.local) {
       painter.font = LOCAL_FONT;
-      letter(painter, label.local, LOCAL_LINE, halo, label.what === "water" ? ink : style.quietInk, style);
+      letter(painter, label.local, LOCAL_LINE, halo, label.what === "water" ? ink : palette.quietInk, palette);
     }
     painter.restore();
   }
 }
 
-function letter(painter: Painter, text: string, y: number, halo: number, ink: string, style: SheetStyle): void {
+function letter(painter: Painter, text: string, y: number, halo: number, ink: string, palette: Palette): void {
   if (halo) {
-    painter.strokeStyle = style.halo;
+    painter.strokeStyle = palette.halo;
     painter.lineWidth = halo;
     painter.strokeText(text, 0, y);
   }
@@ -54,22 +54,22 @@ function letter(painter: Painter, text: string, y: number, halo: number, ink: st
   painter.fillText(text, 0, y);
 }
 
-function inkOf({ what }: Label, style: SheetStyle): string {
-  if (what === "water") return style.waterInk;
-  if (what === "contour") return style.contourInk;
-  return what === "town" || what === "country" || what === "peak" ? style.ink : style.quietInk;
+function inkOf({ what }: Label, palette: Palette): string {
+  if (what === "water") return palette.waterInk;
+  if (what === "contour") return palette.contourInk;
+  return what === "town" || what === "country" || what === "peak" ? palette.ink : palette.quietInk;
 }
 
 /** A small open triangle on the top of a hill. */
-function drawPeak(painter: Painter, style: SheetStyle): void {
+function drawPeak(painter: Painter, palette: Palette): void {
   painter.beginPath();
   painter.moveTo(0, -4);
   painter.lineTo(4, 3);
   painter.lineTo(-4, 3);
   painter.closePath();
-  painter.fillStyle = style.paper;
+  painter.fillStyle = palette.paper;
   painter.fill();
-  painter.strokeStyle = style.ink;
+  painter.strokeStyle = palette.ink;
   painter.lineWidth = 1.1;
   painter.stroke();
 }

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { recorder } from "../../testing/recorder.ts";
 import { project } from "../geo/index.ts";
 import { drawOver, lengthText, type Over } from "./over.ts";
-import { DAY } from "./styles.ts";
+import { DAY } from "./palettes.ts";
 import type { View } from "./view.ts";
 
 const size = { width: 600, height: 400 };

@@ -4,9 +4,9 @@ import type { MarkerGroup } from "./groups.ts";
 import { type Label, type LabelBox, placeLabels, type ScreenBox } from "./labels.ts";
 import { drawLabels, fontOf, LOCAL_FONT, spacedText } from "./letter.ts";
 import type { Painter } from "./painter.ts";
+import type { Palette } from "./palettes.ts";
 import { drawChosen, drawDevice } from "./place-signs.ts";
 import { drawAim, drawGroup, drawLine, drawMarker, type MarkerSign } from "./signs.ts";
-import type { SheetStyle } from "./styles.ts";
 import { originOf, type Size, scaleLength, squareToScreen, toScreen, type View, worldSize } from "./view.ts";
 
 /** From this zoom on, nobody needs to be told which country it is. */
@@ -79,7 +79,7 @@ export function drawOver(
   painter: Painter,
   view: View,
   size: Size,
-  style: SheetStyle,
+  palette: Palette,
   labels: readonly Label[],
   { markers = [], groups = [], lines = [], aim, device, chosen, letter, stamp, whole = false }: Over,
 ): void {
@@ -103,25 +103,25 @@ export function drawOver(
     },
   );
   if (letter) letter(placed, ({ label }) => Math.max(widthOf(painter, label), localWidth(painter, label)));
-  else drawLabels(painter, placed, style);
-  drawScale(painter, view, size, style);
+  else drawLabels(painter, placed, palette);
+  drawScale(painter, view, size, palette);
   for (const line of lines)
-    drawLine(painter, strokesOf(line.points, view, size), wordsAt(line), style, line.colour, line.isRoad);
+    drawLine(painter, strokesOf(line.points, view, size), wordsAt(line), palette, line.colour, line.isRoad);
   if (device) {
     const radius = device.within / metresPerPixel(view.zoom, device.at.lat);
-    drawDevice(painter, toScreen(view, size, device.at), radius, `± ${lengthText(device.within)}`, style);
+    drawDevice(painter, toScreen(view, size, device.at), radius, `± ${lengthText(device.within)}`, palette);
   }
-  if (aim) drawAim(painter, toScreen(view, size, aim), style);
+  if (aim) drawAim(painter, toScreen(view, size, aim), palette);
   for (const group of groups) {
     const at = squareToScreen(view, size, group);
-    if (!stamp?.group(at, group)) drawGroup(painter, at, tabOf(group), group.colour ?? style.madder, style);
+    if (!stamp?.group(at, group)) drawGroup(painter, at, tabOf(group), group.colour ?? palette.madder, palette);
   }
   for (const marker of [...markers].sort((a, b) => Number(a.marked ?? false) - Number(b.marked ?? false))) {
     const lifted = marker.from && toScreen(view, size, marker.from);
     const sign = { ...marker, lifted, ...toScreen(view, size, marker.at), within: size.width };
-    if (!stamp?.marker(sign)) drawMarker(painter, sign, style);
+    if (!stamp?.marker(sign)) drawMarker(painter, sign, palette);
   }
-  if (chosen) drawChosen(painter, toScreen(view, size, chosen), style);
+  if (chosen) drawChosen(painter, toScreen(view, size, chosen), palette);
 }
 
 /** A line on the screen, in one piece over the 180th meridian too; of copies of the world the one nearest to the begin. */
@@ -213,29 +213,29 @@ const scaleBox = (size: Size): ScreenBox => ({
   bottom: size.height,
 });
 
-function drawScale(painter: Painter, view: View, size: Size, style: SheetStyle): void {
+function drawScale(painter: Painter, view: View, size: Size, palette: Palette): void {
   const perPixel = metresPerPixel(view.zoom, view.at.lat);
   const metres = scaleLength(perPixel, longestScale(size));
   const length = metres / perPixel;
   const right = size.width - SCALE_RIGHT;
   const y = size.height - SCALE_BOTTOM;
-  painter.fillStyle = style.paper;
+  painter.fillStyle = palette.paper;
   painter.fillRect(right - length - 1, y - 1, length + 2, 6);
-  painter.fillStyle = style.ink;
+  painter.fillStyle = palette.ink;
   painter.fillRect(right - length, y, length, 4);
-  painter.fillStyle = style.paper;
+  painter.fillStyle = palette.paper;
   painter.fillRect(right - length / 2, y + 1, length / 2 - 1, 2);
   painter.font = '11px "JetBrains Mono Variable", "JetBrains Mono", monospace';
   painter.textBaseline = "bottom";
   painter.lineWidth = 3;
-  painter.strokeStyle = style.halo;
+  painter.strokeStyle = palette.halo;
   for (const [text, x, align] of [
     [length < SHORT_SCALE ? "" : "0", right - length, "left"],
     [metres >= 1000 ? `${metres / 1000} km` : `${metres} m`, right, "right"],
   ] as const) {
     painter.textAlign = align;
     painter.strokeText(text, x, y - 2);
-    painter.fillStyle = style.ink;
+    painter.fillStyle = palette.ink;
     painter.fillText(text, x, y - 2);
   }
 }

@@ -4,9 +4,9 @@ import { project } from "../geo/index.ts";
 import type { SheetFeature } from "./features.ts";
 import { drawLabels } from "./letter.ts";
 import { isPainted, paintInSlices, paintPart, paintTile, partOf, SHEETS, type SheetKind } from "./paint.ts";
+import { DAY, NIGHT } from "./palettes.ts";
 import { drawAim, drawGroup, drawMarker } from "./signs.ts";
 import { paperAt } from "./steps.ts";
-import { DAY, NIGHT } from "./styles.ts";
 
 const { x, y } = project({ lat: -35.5, lon: -21.5 });
 const tile = { z: 14, x: Math.floor(x * 2 ** 14), y: Math.floor(y * 2 ** 14) };
@@ -52,9 +52,9 @@ const park: SheetFeature = {
   properties: { layer: "park", rank: 1 },
 };
 
-const painted = (features: SheetFeature[], style = DAY, at = tile) => {
+const painted = (features: SheetFeature[], palette = DAY, at = tile) => {
   const { painter, calls } = recorder();
-  paintTile(painter, features, at, { style });
+  paintTile(painter, features, at, { palette });
   return calls;
 };
 
@@ -62,14 +62,14 @@ describe("paintPart", () => {
   it("paints a tile's square as the tile", () => {
     const { painter, calls } = recorder();
     const part = { z: tile.z, left: tile.x * 256, top: tile.y * 256, width: 256, height: 256 };
-    paintPart(painter, [land, park, street], part, { style: DAY });
+    paintPart(painter, [land, park, street], part, { palette: DAY });
     expect(calls).toEqual(painted([land, park, street]));
   });
 
   it("goes on with the hatching wherever a part begins", () => {
     const rows = (top: number) => {
       const { painter, calls } = recorder();
-      paintPart(painter, [], { z: 14, left: 0, top, width: 64, height: 32 }, { style: DAY });
+      paintPart(painter, [], { z: 14, left: 0, top, width: 64, height: 32 }, { palette: DAY });
       return calls.flatMap((call) => (call.startsWith("moveTo ") ? [Number(call.split(" ")[2]) + top] : []));
     };
     expect(rows(1003).length).toBeGreaterThan(3);
@@ -106,8 +106,8 @@ describe("paintTile", () => {
     const ranked = (rank: number): SheetFeature => ({ ...land, properties: { layer: "land", rank } });
     const town: SheetFeature = { ...land, properties: { layer: "town", rank: 1 } };
     const inks = painted([ranked(2), ranked(3), town]).flatMap((call) => {
-      const [, style, colour] = /^(strokeStyle|fillStyle) = (\S+)$/.exec(call) ?? [];
-      return colour === DAY.coast || colour === DAY.land || colour === DAY.town ? [`${style} ${colour}`] : [];
+      const [, palette, colour] = /^(strokeStyle|fillStyle) = (\S+)$/.exec(call) ?? [];
+      return colour === DAY.coast || colour === DAY.land || colour === DAY.town ? [`${palette} ${colour}`] : [];
     });
     const [coast, ground] = [`strokeStyle ${DAY.coast}`, `fillStyle ${DAY.land}`];
     expect(inks).toEqual([coast, coast, ground, ground, `fillStyle ${DAY.town}`]);
@@ -122,7 +122,7 @@ describe("paintTile", () => {
     expect(calls.filter((call) => call === "save")).toHaveLength(calls.filter((call) => call === "restore").length);
   });
 
-  it("takes its inks from the style alone", () => {
+  it("takes its inks from the palette alone", () => {
     const night = painted([street, land, park], NIGHT);
     for (const ink of [DAY.sea, DAY.land, DAY.mainStreet]) expect(night.some((call) => call.includes(ink))).toBe(false);
   });
@@ -206,9 +206,9 @@ describe("sheets", () => {
   const fields = [0, 1, 2].map((tilth) => area({ layer: "cover", rank: 2, what: "field", tilth }));
   const contours = [100, 120].map((height) => area({ layer: "contour", rank: height === 100 ? 2 : 3, height }));
   const everything = [land, wood, ...fields, ...contours, park, street];
-  const on = (sheet: SheetKind, features = everything, style = DAY) => {
+  const on = (sheet: SheetKind, features = everything, palette = DAY) => {
     const { painter, calls } = recorder();
-    paintTile(painter, features, tile, { style, sheet });
+    paintTile(painter, features, tile, { palette, sheet });
     return calls;
   };
 
@@ -270,7 +270,7 @@ describe("sheets", () => {
         painter,
         [land, wood],
         { z: 14, left, top: tile.y * 256, width: 128, height: 64 },
-        { style: DAY, sheet: "ground" },
+        { palette: DAY, sheet: "ground" },
       );
       return calls.flatMap((call) =>
         call.startsWith("arc ") ? [`${Math.round(Number(call.split(" ")[1]) + left)} ${call.split(" ")[2]}`] : [],
@@ -283,7 +283,7 @@ describe("sheets", () => {
 
   it("can be painted in slices, the same in the end", () => {
     const { painter, calls } = recorder();
-    const slices = [...paintInSlices(painter, everything, partOf(tile), { style: NIGHT, sheet: "named-ground" })];
+    const slices = [...paintInSlices(painter, everything, partOf(tile), { palette: NIGHT, sheet: "named-ground" })];
     expect(slices.length).toBeGreaterThan(5);
     expect(calls).toEqual(on("named-ground", everything, NIGHT));
   });

@@ -2,9 +2,9 @@ import { TILE } from "../geo/index.ts";
 import { paintCovers } from "./cover.ts";
 import type { SheetFeature, SheetLayer } from "./features.ts";
 import type { Painter } from "./painter.ts";
+import type { Palette } from "./palettes.ts";
 import { byRank, Pen, type SheetPart } from "./pen.ts";
 import { paintSteps } from "./steps.ts";
-import type { SheetStyle } from "./styles.ts";
 
 /** Which square of OGC WebMercatorQuad is painted. */
 export interface TileName {
@@ -19,7 +19,7 @@ export type SheetKind = (typeof SHEETS)[number];
 
 /** How a sheet is painted. */
 export interface SheetLook {
-  style: SheetStyle;
+  palette: Palette;
   /** Streets when not given. */
   sheet?: SheetKind;
 }
@@ -60,30 +60,30 @@ export function* paintInSlices(
   painter: Painter,
   features: readonly SheetFeature[],
   part: SheetPart,
-  { style, sheet = "streets" }: SheetLook,
+  { palette, sheet = "streets" }: SheetLook,
 ): Generator<void> {
-  const pen = new Pen(painter, part, style);
+  const pen = new Pen(painter, part, palette);
   const of = (layer: SheetLayer) => features.filter((feature) => feature.properties.layer === layer);
   painter.lineJoin = "round";
   painter.lineCap = "round";
   paintSea(pen);
-  if (sheet !== "ground") pen.lines(of("ferry"), style.ferry, 1, [3, 5]);
+  if (sheet !== "ground") pen.lines(of("ferry"), palette.ferry, 1, [3, 5]);
   const land = of("land").filter(({ properties }) => properties.rank === SURVEYED);
-  const ground = sheet === "heights" ? style.steps[0][1] : style.land;
+  const ground = sheet === "heights" ? palette.steps[0][1] : palette.land;
   paintCoarseLand(pen, of("land"), ground);
   pen.fill(land, ground);
-  if (sheet !== "heights") pen.fill(of("town"), style.town);
+  if (sheet !== "heights") pen.fill(of("town"), palette.town);
   if (sheet === "heights") yield* paintSteps(pen, of("contour"));
   else yield* paintGround(pen, of, sheet);
   paintWater(pen, of);
-  pen.lines(land, style.coast, coastWidth(part.z));
+  pen.lines(land, palette.coast, coastWidth(part.z));
   yield;
   if (sheet !== "ground")
     for (const [rank, boundaries] of byRank(of("boundary")))
-      pen.lines(boundaries, style.boundary, rank === 1 ? 1.2 : 0.8, rank === BETWEEN_COUNTRIES ? [] : [6, 4]);
+      pen.lines(boundaries, palette.boundary, rank === 1 ? 1.2 : 0.8, rank === BETWEEN_COUNTRIES ? [] : [6, 4]);
   const buildings = of("building");
-  if (sheet !== "heights") pen.areas(buildings, style.building, "nonzero", style.buildingLine, 0.6);
-  else if (part.z >= OUTLINE_ZOOM) pen.lines(buildings, style.casing, 0.6);
+  if (sheet !== "heights") pen.areas(buildings, palette.building, "nonzero", palette.buildingLine, 0.6);
+  else if (part.z >= OUTLINE_ZOOM) pen.lines(buildings, palette.casing, 0.6);
   if (sheet !== "heights") paintPoints(pen, of("point"));
   yield;
   if (sheet === "ground") return;
@@ -102,13 +102,13 @@ export function isPainted({ layer, rank }: SheetFeature["properties"], sheet: Sh
 type LayerOf = (layer: SheetLayer) => SheetFeature[];
 
 function* paintGround(pen: Pen, of: LayerOf, sheet: SheetKind): Generator<void> {
-  const { style, part } = pen;
+  const { palette, part } = pen;
   if (sheet !== "streets") yield* paintCovers(pen, of("cover"));
   for (const park of of("park")) paintPark(pen, park);
   yield;
   if (sheet !== "streets") return;
   for (const [rank, contours] of byRank(of("contour")))
-    if (part.z >= (CONTOUR_ZOOMS[rank - 1] ?? Infinity)) pen.lines(contours, style.contour, rank === 1 ? 1.1 : 0.6);
+    if (part.z >= (CONTOUR_ZOOMS[rank - 1] ?? Infinity)) pen.lines(contours, palette.contour, rank === 1 ? 1.1 : 0.6);
   yield;
 }
 
@@ -116,16 +116,16 @@ function* paintGround(pen: Pen, of: LayerOf, sheet: SheetKind): Generator<void> 
 function paintCoarseLand(pen: Pen, land: readonly SheetFeature[], ground: string): void {
   const outlines = land.filter(({ properties }) => properties.rank === SURVEYED + 1);
   const laid = land.filter(({ properties }) => properties.rank > SURVEYED + 1);
-  for (const parts of [outlines, laid]) pen.lines(parts, pen.style.coast, 2 * coastWidth(pen.part.z));
+  for (const parts of [outlines, laid]) pen.lines(parts, pen.palette.coast, 2 * coastWidth(pen.part.z));
   pen.fill(outlines, ground);
   pen.fill(laid, ground, "nonzero");
 }
 
 const coastWidth = (zoom: number) => (zoom < 10 ? 0.8 : 1.3);
 
-function paintSea({ painter, part, style }: Pen): void {
+function paintSea({ painter, part, palette }: Pen): void {
   const { top, width, height } = part;
-  painter.fillStyle = style.sea;
+  painter.fillStyle = palette.sea;
   painter.fillRect(0, 0, width, height);
   painter.beginPath();
   for (let row = Math.floor(top / HATCH); row * HATCH < top + height; row++) {
@@ -133,18 +133,18 @@ function paintSea({ painter, part, style }: Pen): void {
     painter.moveTo(-2, y);
     painter.lineTo(width + 2, y);
   }
-  painter.strokeStyle = style.seaLine;
+  painter.strokeStyle = palette.seaLine;
   painter.lineWidth = 0.7;
   painter.stroke();
 }
 
 function paintPark(pen: Pen, park: SheetFeature): void {
-  const { painter, part, style } = pen;
-  pen.fill([park], style.park);
+  const { painter, part, palette } = pen;
+  pen.fill([park], palette.park);
   if (part.z < 14) return;
   painter.save();
   pen.clip(park);
-  painter.fillStyle = style.parkDot;
+  painter.fillStyle = palette.parkDot;
   painter.beginPath();
   const { left, top } = part;
   const box = pen.boxOf(park);
@@ -164,16 +164,16 @@ function paintPark(pen: Pen, park: SheetFeature): void {
 
 /** Rivers, and lakes over them. */
 function paintWater(pen: Pen, of: LayerOf): void {
-  const { style } = pen;
+  const { palette } = pen;
   for (const [rank, rivers] of byRank(of("river")))
-    pen.lines(rivers, style.river, pen.width(rank === 1 ? 1.4 : 0.9, 1.18));
+    pen.lines(rivers, palette.river, pen.width(rank === 1 ? 1.4 : 0.9, 1.18));
   const lakes = of("water");
-  pen.areas(lakes, style.water, "evenodd", style.coast, pen.part.z < 12 ? 0.6 : 1);
+  pen.areas(lakes, palette.water, "evenodd", palette.coast, pen.part.z < 12 ? 0.6 : 1);
 }
 
 /** Houses of which nothing is known but in place. */
 function paintPoints(pen: Pen, features: readonly SheetFeature[]): void {
-  const { painter, style } = pen;
+  const { painter, palette } = pen;
   const radius = pen.width(1.4, 1.3);
   painter.beginPath();
   for (const { geometry } of features) {
@@ -185,32 +185,32 @@ function paintPoints(pen: Pen, features: readonly SheetFeature[]): void {
       painter.arc(x, y, radius, 0, 2 * Math.PI);
     }
   }
-  painter.fillStyle = style.buildingLine;
+  painter.fillStyle = palette.buildingLine;
   painter.fill();
 }
 
 /** A thin line with sleepers across. */
 function paintRailways(pen: Pen, railways: readonly SheetFeature[]): void {
-  const { style, part } = pen;
-  pen.lines(railways, style.railway, part.z < CASED_ZOOM ? 0.8 : 1.1);
+  const { palette, part } = pen;
+  pen.lines(railways, palette.railway, part.z < CASED_ZOOM ? 0.8 : 1.1);
   if (part.z < CASED_ZOOM - 1) return;
   pen.painter.lineCap = "butt";
-  pen.lines(railways, style.railway, part.z < 14 ? 4 : 6, [1.1, 6]);
+  pen.lines(railways, palette.railway, part.z < 14 ? 4 : 6, [1.1, 6]);
   pen.painter.lineCap = "round";
 }
 
 /** All casings first, then the paper of all streets, broad ones last, so that crossings are open. */
 function paintStreets(pen: Pen, features: readonly SheetFeature[], sheet: SheetKind): void {
-  const { style, part } = pen;
+  const { palette, part } = pen;
   const ranks = byRank(features);
   if (part.z < CASED_ZOOM || sheet === "heights") {
     const isClose = part.z >= CASED_ZOOM + 2;
     for (const [rank, streets] of ranks)
-      if (isClose || rank <= 2) pen.lines(streets, style.thinRoad, rank === 1 ? 1.2 : 0.6);
+      if (isClose || rank <= 2) pen.lines(streets, palette.thinRoad, rank === 1 ? 1.2 : 0.6);
     return;
   }
   const width = (rank: number) => Math.max(0.8, pen.width([3.4, 3, 2, 1.3][rank - 1] ?? 1.3, 1.55));
-  for (const [rank, streets] of ranks) pen.lines(streets, style.casing, width(rank) + 1.6);
+  for (const [rank, streets] of ranks) pen.lines(streets, palette.casing, width(rank) + 1.6);
   for (const [rank, streets] of ranks)
-    pen.lines(streets, rank === 1 ? style.road : rank === 2 ? style.mainStreet : style.street, width(rank));
+    pen.lines(streets, rank === 1 ? palette.road : rank === 2 ? palette.mainStreet : palette.street, width(rank));
 }

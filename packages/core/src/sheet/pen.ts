@@ -1,7 +1,7 @@
 import { project, TILE } from "../geo/index.ts";
 import type { SheetFeature } from "./features.ts";
 import type { Painter } from "./painter.ts";
-import type { SheetStyle } from "./styles.ts";
+import type { Palette } from "./palettes.ts";
 
 /** What is painted: a part of the whole world's square at a zoom, in CSS pixels from the north-west corner. */
 export interface SheetPart {
@@ -32,7 +32,7 @@ export class Pen {
   constructor(
     readonly painter: Painter,
     readonly part: SheetPart,
-    readonly style: SheetStyle,
+    readonly palette: Palette,
   ) {}
 
   /** Fills areas, all in one path: one by one a town takes three times as long. */

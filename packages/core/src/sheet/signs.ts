@@ -1,5 +1,5 @@
 import type { Painter } from "./painter.ts";
-import type { SheetStyle } from "./styles.ts";
+import type { Palette } from "./palettes.ts";
 
 /** A marker: a ring on the exact spot with a bookmark ribbon hanging below it. */
 export interface MarkerSign {
@@ -44,11 +44,11 @@ const LIFT = 12;
 export const turnAround = 2 * Math.PI;
 
 /** Draws one marker. */
-export function drawMarker(painter: Painter, sign: MarkerSign, style: SheetStyle): void {
-  const colour = sign.colour ?? style.madder;
+export function drawMarker(painter: Painter, sign: MarkerSign, palette: Palette): void {
+  const colour = sign.colour ?? palette.madder;
   const size = (sign.size ?? 1) * (sign.marked ? 1.25 : 1);
   painter.save();
-  if (sign.lifted) thread(painter, sign.lifted, sign, style);
+  if (sign.lifted) thread(painter, sign.lifted, sign, palette);
   painter.translate(sign.x, sign.y - (sign.lifted ? LIFT : 0));
   painter.lineJoin = "round";
   if (sign.state === "quiet") painter.globalAlpha = 0.5;
@@ -56,17 +56,17 @@ export function drawMarker(painter: Painter, sign: MarkerSign, style: SheetStyle
   else {
     const hasNumber = sign.number !== undefined;
     const isHollow = hasNumber && !sign.marked;
-    ribbon(painter, size, { isBroad: hasNumber, isHollow }, colour, style);
+    ribbon(painter, size, { isBroad: hasNumber, isHollow }, colour, palette);
     if (hasNumber) {
       painter.font = `${10 * size}px "JetBrains Mono Variable", "JetBrains Mono", monospace`;
       painter.textAlign = "center";
       painter.textBaseline = "middle";
-      painter.fillStyle = isHollow ? colour : style.paper;
+      painter.fillStyle = isHollow ? colour : palette.paper;
       painter.fillText(String(sign.number), 0, 20 * size);
     }
-    ring(painter, size, colour, style, sign.state === "unsure");
+    ring(painter, size, colour, palette, sign.state === "unsure");
   }
-  if (sign.label) label(painter, sign.label, sign, size, style);
+  if (sign.label) label(painter, sign.label, sign, size, palette);
   painter.restore();
 }
 
@@ -80,9 +80,9 @@ function thread(
   painter: Painter,
   from: { x: number; y: number },
   to: { x: number; y: number },
-  style: SheetStyle,
+  palette: Palette,
 ): void {
-  painter.fillStyle = style.ink;
+  painter.fillStyle = palette.ink;
   painter.globalAlpha = 0.25;
   painter.beginPath();
   painter.arc(to.x, to.y, 6, 0, turnAround);
@@ -91,7 +91,7 @@ function thread(
   painter.beginPath();
   painter.moveTo(from.x, from.y);
   painter.lineTo(to.x, to.y);
-  painter.strokeStyle = style.ink;
+  painter.strokeStyle = palette.ink;
   painter.lineWidth = 1.1;
   painter.setLineDash([2, 4]);
   painter.stroke();
@@ -106,7 +106,7 @@ function ribbon(
   size: number,
   { isBroad = false, isHollow = false }: { isBroad?: boolean; isHollow?: boolean },
   colour: string,
-  style: SheetStyle,
+  palette: Palette,
 ): void {
   const half = (isBroad ? 9 : 6) * size;
   painter.beginPath();
@@ -116,18 +116,18 @@ function ribbon(
   painter.lineTo(0, 27 * size);
   painter.lineTo(-half, 32 * size);
   painter.closePath();
-  painter.strokeStyle = isHollow ? colour : style.paper;
+  painter.strokeStyle = isHollow ? colour : palette.paper;
   painter.lineWidth = isHollow ? 1.4 : 2.4;
   painter.stroke();
-  painter.fillStyle = isHollow ? style.paper : colour;
+  painter.fillStyle = isHollow ? palette.paper : colour;
   painter.fill();
 }
 
-function ring(painter: Painter, size: number, colour: string, style: SheetStyle, isBroken: boolean): void {
+function ring(painter: Painter, size: number, colour: string, palette: Palette, isBroken: boolean): void {
   for (const [radius, fill] of [
-    [9.2, style.paper],
+    [9.2, palette.paper],
     [8, colour],
-    [4.6, style.paper],
+    [4.6, palette.paper],
     [1.8, colour],
   ] as const) {
     painter.beginPath();
@@ -138,7 +138,7 @@ function ring(painter: Painter, size: number, colour: string, style: SheetStyle,
   if (!isBroken) return;
   painter.beginPath();
   painter.arc(0, 0, 6.3 * size, 0, turnAround);
-  painter.strokeStyle = style.paper;
+  painter.strokeStyle = palette.paper;
   painter.lineWidth = 3.6;
   painter.setLineDash([2.5, 2.45]);
   painter.stroke();
@@ -150,7 +150,7 @@ const BESIDE_SPOT = 14;
 const AROUND_TEXT = 10;
 
 /** A label to the right; to the left where the edge would cut it; shortened where neither side has room. */
-function label(painter: Painter, text: string, { x, within }: MarkerSign, size: number, style: SheetStyle): void {
+function label(painter: Painter, text: string, { x, within }: MarkerSign, size: number, palette: Palette): void {
   painter.font = '14px "Literata Variable", Literata, Georgia, serif';
   painter.textAlign = "left";
   painter.textBaseline = "middle";
@@ -161,11 +161,11 @@ function label(painter: Painter, text: string, { x, within }: MarkerSign, size: 
   const shown = shortened(text, (own) => widthOf(own) <= (isLeft ? toLeft : toRight));
   const width = widthOf(shown);
   const left = isLeft ? -BESIDE_SPOT * size - width : BESIDE_SPOT * size;
-  painter.fillStyle = style.label;
+  painter.fillStyle = palette.label;
   painter.beginPath();
   painter.rect(left, -13, width, 26);
   painter.fill();
-  painter.fillStyle = style.labelText;
+  painter.fillStyle = palette.labelText;
   painter.fillText(shown, left + AROUND_TEXT, 1);
 }
 
@@ -180,12 +180,12 @@ function shortened(text: string, fits: (text: string) => boolean): string {
 }
 
 /** Draws the aim: four short strokes around the spot that was looked up, which itself stays free. */
-export function drawAim(painter: Painter, at: { x: number; y: number }, style: SheetStyle): void {
+export function drawAim(painter: Painter, at: { x: number; y: number }, palette: Palette): void {
   painter.save();
   painter.translate(at.x, at.y);
   for (const [colour, width] of [
-    [style.paper, 5],
-    [style.ink, 1.8],
+    [palette.paper, 5],
+    [palette.ink, 1.8],
   ] as const) {
     painter.beginPath();
     for (const [dx, dy] of [
@@ -214,15 +214,15 @@ export function drawLine(
   painter: Painter,
   spots: readonly { x: number; y: number }[],
   length: string,
-  style: SheetStyle,
-  colour = style.line,
+  palette: Palette,
+  colour = palette.line,
   isRoad = false,
 ): void {
   painter.save();
   painter.lineJoin = "round";
   painter.lineCap = "round";
   for (const [ink, width, dash] of [
-    [style.paper, isRoad ? 7 : 5, []],
+    [palette.paper, isRoad ? 7 : 5, []],
     [colour, isRoad ? 3.5 : 2, isRoad ? [] : [9, 5]],
   ] as const) {
     painter.beginPath();
@@ -236,7 +236,7 @@ export function drawLine(
   painter.setLineDash([]);
   for (const { x, y } of [spots[0], spots[spots.length - 1]]) {
     for (const [radius, fill] of [
-      [5.5, style.paper],
+      [5.5, palette.paper],
       [4, colour],
     ] as const) {
       painter.beginPath();
@@ -245,23 +245,17 @@ export function drawLine(
       painter.fill();
     }
   }
-  if (length) drawBeside(painter, besideMiddleOf(spots), length, style, colour);
+  if (length) drawBeside(painter, besideMiddleOf(spots), length, palette, colour);
   painter.restore();
 }
 
 /** A few words on paper of their own. */
-function drawBeside(
-  painter: Painter,
-  at: { x: number; y: number },
-  text: string,
-  style: SheetStyle,
-  ink: string,
-): void {
+function drawBeside(painter: Painter, at: { x: number; y: number }, text: string, palette: Palette, ink: string): void {
   painter.font = '12px "JetBrains Mono Variable", "JetBrains Mono", monospace';
   painter.textAlign = "center";
   painter.textBaseline = "middle";
   const half = painter.measureText(text).width / 2 + 6;
-  painter.fillStyle = style.paper;
+  painter.fillStyle = palette.paper;
   painter.fillRect(at.x - half, at.y - 10, 2 * half, 20);
   painter.fillStyle = ink;
   painter.fillText(text, at.x, at.y + 1);
@@ -294,21 +288,21 @@ export function drawGroup(
   at: { x: number; y: number },
   text: string,
   colour: string,
-  style: SheetStyle,
+  palette: Palette,
 ): void {
-  drawSheaf(painter, at, text.length, colour, style);
+  drawSheaf(painter, at, text.length, colour, palette);
   painter.save();
   painter.translate(at.x, at.y);
-  letterCount(painter, text, style);
+  letterCount(painter, text, palette);
   painter.restore();
 }
 
 /** Letters a count, or a digit of one, around the middle of a group's tab. */
-export function letterCount(painter: Painter, text: string, style: SheetStyle): void {
+export function letterCount(painter: Painter, text: string, palette: Palette): void {
   painter.font = COUNT_FONT;
   painter.textAlign = "center";
   painter.textBaseline = "middle";
-  painter.fillStyle = style.ink;
+  painter.fillStyle = palette.ink;
   painter.fillText(text, 0, 0);
 }
 
@@ -329,20 +323,20 @@ export function drawSheaf(
   at: { x: number; y: number },
   digits: number,
   colour: string,
-  style: SheetStyle,
+  palette: Palette,
 ): void {
   painter.save();
   painter.translate(at.x, at.y);
   for (const shift of [-13, 13, 0]) {
     painter.save();
     painter.translate(shift, shift === 0 ? 3 : 0);
-    ribbon(painter, 1, {}, colour, style);
+    ribbon(painter, 1, {}, colour, palette);
     painter.restore();
   }
   const half = Math.max(HALF_TAB, (digits * digitWidth(painter)) / 2 + BESIDE_COUNT);
   painter.beginPath();
   painter.rect(-half, -13, 2 * half, 24);
-  painter.fillStyle = style.paper;
+  painter.fillStyle = palette.paper;
   painter.fill();
   painter.strokeStyle = colour;
   painter.lineWidth = 2;

@@ -1,6 +1,6 @@
 import type { SheetFeature } from "./features.ts";
+import type { Palette } from "./palettes.ts";
 import { type Pen, ringsOf } from "./pen.ts";
-import type { SheetStyle } from "./styles.ts";
 
 /** How many widths of line the light is told by, on either side. */
 const LIGHTS = 4;
@@ -18,14 +18,14 @@ export function* paintSteps(pen: Pen, contours: readonly SheetFeature[]): Genera
     levels.set(height, [...(levels.get(height) ?? []), contour]);
   }
   for (const [height, own] of [...levels].sort((a, b) => a[0] - b[0])) {
-    pen.fill(own, paperAt(pen.style, height));
+    pen.fill(own, paperAt(pen.palette, height));
     paintLight(pen, own);
     yield;
   }
 }
 
 /** Paper of the ground at a height in metres. */
-export function paperAt({ steps }: SheetStyle, height: number): string {
+export function paperAt({ steps }: Palette, height: number): string {
   const above = steps.findIndex(([metres]) => metres > height);
   if (above < 0) return steps[steps.length - 1][1];
   if (above === 0) return steps[0][1];
@@ -42,7 +42,7 @@ export function paperAt({ steps }: SheetStyle, height: number): string {
 
 /** Inks the edges of steps: white where they face the light, brown where they turn from it, and the more the broader. */
 function paintLight(pen: Pen, contours: readonly SheetFeature[]): void {
-  const { painter, style } = pen;
+  const { painter, palette } = pen;
   const width = pen.part.z < 11 ? 0.6 : pen.part.z < 13 ? 0.8 : 1;
   const edges: number[][] = Array.from({ length: 2 * LIGHTS + 1 }, () => []);
   for (const contour of contours) collectEdges(pen, contour, edges);
@@ -55,7 +55,7 @@ function paintLight(pen: Pen, contours: readonly SheetFeature[]): void {
       painter.lineTo(own[at + 2], own[at + 3]);
     }
     const light = i - LIGHTS;
-    pen.ink(light > 0 ? style.lit : style.shaded, Math.max(0.35, (Math.abs(light) / LIGHTS) * broadest));
+    pen.ink(light > 0 ? palette.lit : palette.shaded, Math.max(0.35, (Math.abs(light) / LIGHTS) * broadest));
   });
 }
 

@@ -1,4 +1,4 @@
-import { type Label, originOf, type SheetStyle, type Size, tilesOf, type View } from "@bibliotope/core/sheet";
+import { type Label, originOf, type Palette, type Size, tilesOf, type View } from "@bibliotope/core/sheet";
 import { contextOf } from "./context.ts";
 import { make } from "./make.ts";
 import type { Tile, Tiles } from "./tiles.ts";
@@ -11,7 +11,7 @@ export interface Drawing {
   ratio: number;
   /** The same of what tiles are painted with. */
   fineness: number;
-  style: SheetStyle;
+  palette: Palette;
   /** True to save time at the cost of looks, while something moves. */
   isHasty: boolean;
 }
@@ -51,7 +51,7 @@ export class TileLayer {
     size: { width: 0, height: 0 },
     ratio: 0,
     fineness: 0,
-    style: {} as SheetStyle,
+    palette: {} as Palette,
     isHasty: false,
   };
   /** Device pixels of the square's corner: at whole steps from where it was when the picture was drawn whole. */
@@ -66,11 +66,11 @@ export class TileLayer {
   }
 
   draw(tiles: Tiles, drawing: Drawing): Drawn {
-    const { view, size, ratio, fineness, style } = drawing;
+    const { view, size, ratio, fineness, palette } = drawing;
     const corner = originOf(view, size);
     const origin = { x: corner.x * ratio, y: corner.y * ratio };
     const shift = this.#shiftTo(origin, drawing);
-    if (shift) this.#move(shift, style);
+    if (shift) this.#move(shift, palette);
     else this.#begin(origin, drawing);
     const strips = shift ? stripsOf(shift, this.#shown.canvas) : [];
     const drawn: Drawn = { labels: [], complete: true, missing: false, lost: false };
@@ -89,8 +89,8 @@ export class TileLayer {
       const key = `${Math.round((left - corner.x) / side)}/${y}`;
       const picture = tile.bitmap ?? (tile.missing ? "missing" : undefined);
       const isNew = !shift || !this.#drawn.has(key) || this.#drawn.get(key) !== picture;
-      if (isNew) this.#drawTile(tiles, tile, box, style);
-      else for (const strip of strips) if (meet(strip, box)) this.#drawWithin(strip, tiles, tile, box, style);
+      if (isNew) this.#drawTile(tiles, tile, box, palette);
+      else for (const strip of strips) if (meet(strip, box)) this.#drawWithin(strip, tiles, tile, box, palette);
       now.set(key, picture);
       seen.push(tile);
       drawn.complete &&= Boolean(tile.bitmap);
@@ -106,14 +106,14 @@ export class TileLayer {
   }
 
   /** Whole device pixels by which the picture is to be moved; undefined when it has to be drawn whole. */
-  #shiftTo(origin: { x: number; y: number }, { view, size, ratio, fineness, style, isHasty }: Drawing) {
+  #shiftTo(origin: { x: number; y: number }, { view, size, ratio, fineness, palette, isHasty }: Drawing) {
     const last = this.#last;
     if (
       last.zoom !== view.zoom ||
       last.size !== size ||
       last.ratio !== ratio ||
       last.fineness !== fineness ||
-      last.style !== style ||
+      last.palette !== palette ||
       (last.isHasty && !isHasty)
     )
       return undefined;
@@ -122,8 +122,8 @@ export class TileLayer {
     return Math.abs(x) < width && Math.abs(y) < height ? { x, y } : undefined;
   }
 
-  #begin(origin: { x: number; y: number }, { view, size, ratio, fineness, style, isHasty }: Drawing): void {
-    this.#last = { zoom: view.zoom, size, ratio, fineness, style, isHasty };
+  #begin(origin: { x: number; y: number }, { view, size, ratio, fineness, palette, isHasty }: Drawing): void {
+    this.#last = { zoom: view.zoom, size, ratio, fineness, palette, isHasty };
     this.#origin = origin;
     for (const { canvas } of [this.#shown, this.#spare]) {
       const [width, height] = [Math.round(size.width * ratio), Math.round(size.height * ratio)];
@@ -132,38 +132,38 @@ export class TileLayer {
     }
     this.#shown.imageSmoothingEnabled = !isHasty;
     this.#spare.imageSmoothingEnabled = !isHasty;
-    this.#shown.fillStyle = style.sea;
+    this.#shown.fillStyle = palette.sea;
     this.#shown.fillRect(0, 0, this.#shown.canvas.width, this.#shown.canvas.height);
   }
 
-  #move({ x, y }: { x: number; y: number }, style: SheetStyle): void {
+  #move({ x, y }: { x: number; y: number }, palette: Palette): void {
     if (x === 0 && y === 0) return;
     [this.#shown, this.#spare] = [this.#spare, this.#shown];
     this.#shown.canvas.hidden = false;
     this.#spare.canvas.hidden = true;
-    this.#shown.fillStyle = style.sea;
+    this.#shown.fillStyle = palette.sea;
     for (const strip of stripsOf({ x, y }, this.#shown.canvas)) this.#shown.fillRect(...strip);
     this.#shown.drawImage(this.#spare.canvas, x, y);
     this.#origin = { x: this.#origin.x + x, y: this.#origin.y + y };
   }
 
-  #drawWithin(strip: Box, tiles: Tiles, tile: Tile, box: Box, style: SheetStyle): void {
+  #drawWithin(strip: Box, tiles: Tiles, tile: Tile, box: Box, palette: Palette): void {
     this.#shown.save();
     this.#shown.beginPath();
     this.#shown.rect(...strip);
     this.#shown.clip();
-    this.#drawTile(tiles, tile, box, style);
+    this.#drawTile(tiles, tile, box, palette);
     this.#shown.restore();
   }
 
   /** Draws a tile; where it has not come, a larger or smaller one is in, and blank paper where it will not. */
-  #drawTile(tiles: Tiles, { z, x, y, bitmap, missing }: Tile, box: Box, style: SheetStyle): void {
+  #drawTile(tiles: Tiles, { z, x, y, bitmap, missing }: Tile, box: Box, palette: Palette): void {
     if (bitmap) {
       this.#shown.drawImage(bitmap, ...box);
       return;
     }
     if (missing) {
-      this.#shown.fillStyle = style.land;
+      this.#shown.fillStyle = palette.land;
       this.#shown.fillRect(...box);
     }
     const [left, top, width, height] = box;

@@ -1,4 +1,4 @@
-import { drawLabels, type LabelBox, type Painter, type SheetStyle } from "@bibliotope/core/sheet";
+import { drawLabels, type LabelBox, type Painter, type Palette } from "@bibliotope/core/sheet";
 import { hiddenContextOf } from "./context.ts";
 
 /** Names kept as pictures. */
@@ -19,7 +19,7 @@ interface Sprite {
 export class LabelSprites {
   readonly #sprites = new Map<string, Sprite>();
   #ratio = 0;
-  #style: SheetStyle | undefined;
+  #palette: Palette | undefined;
   #drawings = 0;
 
   /** Names are to be lettered anew: a font came. */
@@ -35,13 +35,13 @@ export class LabelSprites {
   draw(
     context: CanvasRenderingContext2D,
     placed: readonly LabelBox[],
-    style: SheetStyle,
+    palette: Palette,
     ratio: number,
     widthOf: (box: LabelBox) => number,
   ): boolean {
-    if (this.#ratio !== ratio || this.#style !== style) this.forget();
+    if (this.#ratio !== ratio || this.#palette !== palette) this.forget();
     this.#ratio = ratio;
-    this.#style = style;
+    this.#palette = palette;
     const used = ++this.#drawings;
     context.save();
     context.setTransform(1, 0, 0, 1, 0, 0);
@@ -79,7 +79,7 @@ export class LabelSprites {
     const context = hiddenContextOf(sprite);
     context.scale(this.#ratio, this.#ratio);
     const middle = { x: sprite.width / 2 / this.#ratio, y: sprite.height / 2 / this.#ratio };
-    drawLabels(context as unknown as Painter, [{ ...box, ...middle }], this.#style!);
+    drawLabels(context as unknown as Painter, [{ ...box, ...middle }], this.#palette!);
     return sprite.transferToImageBitmap();
   }
 }

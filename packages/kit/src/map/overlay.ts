@@ -34,26 +34,26 @@ export class Overlay {
    * @returns whether all of it is drawn; if not, the rest wants another frame
    */
   draw(
-    { context, labels, style, ratio }: Frame,
+    { context, labels, palette, ratio }: Frame,
     { view, size, middle }: Viewer,
     markers: Markers,
     chosen: number | undefined,
   ): boolean {
     let isWhole = true;
-    drawOver(context, view, size, style, labels, {
+    drawOver(context, view, size, palette, labels, {
       ...markers.over(view, size),
       lines: this.lines,
       aim: this.wanted,
       device: this.device,
       whole: this.wholeNames,
       letter: (placed, widthOf) => {
-        isWhole = this.#sprites.draw(context, placed, style, ratio, widthOf);
+        isWhole = this.#sprites.draw(context, placed, palette, ratio, widthOf);
       },
-      stamp: this.#stamps.on(context, style, ratio),
+      stamp: this.#stamps.on(context, palette, ratio),
       chosen: chosen === undefined ? undefined : markers.at(chosen),
     });
-    if (this.isAiming) drawAim(context, middle, style);
-    if (this.box) drawFrame(context, ...this.box, style);
+    if (this.isAiming) drawAim(context, middle, palette);
+    if (this.box) drawFrame(context, ...this.box, palette);
     return isWhole;
   }
 }

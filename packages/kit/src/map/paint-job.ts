@@ -68,7 +68,7 @@ type PaintedTile = Omit<Extract<Painted, { bitmap: ImageBitmap }>, "id">;
 async function paintSheet(job: PaintJob, signal?: AbortSignal, rest?: () => Promise<void>): Promise<PaintedTile> {
   const features = await featuresOf(job, signal);
   const [canvas, context] = canvasFor(job);
-  const look = { style: job.night ? NIGHT : DAY, sheet: job.sheet };
+  const look = { palette: job.night ? NIGHT : DAY, sheet: job.sheet };
   const start = performance.now();
   let began = start;
   for (const _ of paintInSlices(context, features, partOf(job), look)) {

@@ -6,7 +6,7 @@ import {
   type MarkerSign,
   type Over,
   type Painter,
-  type SheetStyle,
+  type Palette,
   tabOf,
 } from "@bibliotope/core/sheet";
 import { hiddenContextOf } from "./context.ts";
@@ -40,7 +40,7 @@ export class SignStamps {
   /** Device pixels of a digit's width. */
   #digit: number | undefined;
   #ratio = 0;
-  #style: SheetStyle | undefined;
+  #palette: Palette | undefined;
   #drawings = 0;
 
   forget(): void {
@@ -49,10 +49,10 @@ export class SignStamps {
   }
 
   /** What draws on a context with one unit to a CSS pixel. */
-  on(context: CanvasRenderingContext2D, style: SheetStyle, ratio: number): NonNullable<Over["stamp"]> {
-    if (this.#ratio !== ratio || this.#style !== style) this.forget();
+  on(context: CanvasRenderingContext2D, palette: Palette, ratio: number): NonNullable<Over["stamp"]> {
+    if (this.#ratio !== ratio || this.#palette !== palette) this.forget();
     this.#ratio = ratio;
-    this.#style = style;
+    this.#palette = palette;
     this.#sweep();
     this.#drawings++;
     const began = performance.now();
@@ -72,13 +72,13 @@ export class SignStamps {
         const made = size === undefined ? 1 : LARGE;
         const key = `marker ${colour} ${number} ${marked} ${state} ${made}`;
         if (!this.#stamps.has(key) && isLate()) return false;
-        const draw = (painter: Painter) => drawMarker(painter, { ...sign, size: made, x: SIDE, y: ABOVE }, style);
+        const draw = (painter: Painter) => drawMarker(painter, { ...sign, size: made, x: SIDE, y: ABOVE }, palette);
         const stamp = this.#stamp(key, () => this.#make(draw));
         return put(stamp, sign, size === undefined ? 1 : size / LARGE);
       },
       group: (at, group) => {
-        const { colour = style.madder } = group;
-        for (const [piece, shift] of this.#piecesOf(tabOf(group), colour, style))
+        const { colour = palette.madder } = group;
+        for (const [piece, shift] of this.#piecesOf(tabOf(group), colour, palette))
           put(piece, { x: at.x + shift / ratio, y: at.y });
         return true;
       },
@@ -100,10 +100,10 @@ export class SignStamps {
    * A group's sheaf and the letters on the tab, all of one width, each with device pixels by which it stands further right. A picture for
    * each count is slower: every zoom has other counts, and each new picture has to be handed to whoever draws.
    */
-  #piecesOf(tab: string, colour: string, style: SheetStyle): [Stamp, number][] {
+  #piecesOf(tab: string, colour: string, palette: Palette): [Stamp, number][] {
     const digits = tab.length;
     const sheaf = this.#stamp(`sheaf ${digits} ${colour}`, () =>
-      this.#make((painter) => drawSheaf(painter, { x: SIDE, y: ABOVE }, digits, colour, style)),
+      this.#make((painter) => drawSheaf(painter, { x: SIDE, y: ABOVE }, digits, colour, palette)),
     );
     return [
       [sheaf, 0],
@@ -111,7 +111,7 @@ export class SignStamps {
         const draw = (painter: Painter) => {
           painter.translate(SIDE, ABOVE);
           this.#digit ??= digitWidth(painter) * this.#ratio;
-          letterCount(painter, digit, style);
+          letterCount(painter, digit, palette);
         };
         const stamp = this.#stamp(`digit ${digit}`, () => this.#make(draw));
         return [stamp, Math.round((i - (digits - 1) / 2) * this.#digit!)];

@@ -3,9 +3,9 @@ import {
   forgetWidths,
   type Label,
   NIGHT,
+  type Palette,
   type PictureTiles,
   type SheetKind,
-  type SheetStyle,
   type Size,
   toScreen,
   type View,
@@ -38,7 +38,7 @@ export interface ViewerOptions {
 export interface Frame {
   context: CanvasRenderingContext2D;
   labels: readonly Label[];
-  style: SheetStyle;
+  palette: Palette;
   /** Device pixels to a CSS pixel. */
   ratio: number;
 }
@@ -215,18 +215,18 @@ export class Viewer {
     this.#moveOn();
     const context = contextOf(this.#over);
     const ratio = this.#ratio();
-    const style = this.#night ? NIGHT : DAY;
+    const palette = this.#night ? NIGHT : DAY;
     const { labels, complete, missing, lost } = this.#layer.draw(this.#tiles, {
       view: this.#view,
       size: this.#size,
       ratio,
       fineness: Math.max(ratio, FINEST),
-      style,
+      palette,
       isHasty: this.#isHasty(),
     });
     context.setTransform(ratio, 0, 0, ratio, 0, 0);
     context.clearRect(0, 0, this.#size.width, this.#size.height);
-    const isWhole = this.hooks.over({ context, labels, style, ratio });
+    const isWhole = this.hooks.over({ context, labels, palette, ratio });
     this.hooks.painted(complete && isWhole, { isMissing: missing, isLost: lost });
     if (!isWhole) this.draw();
     // what failed is requested again, also while nobody moves the map

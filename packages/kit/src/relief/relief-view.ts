@@ -105,8 +105,8 @@ export class ReliefView {
     private readonly options: ReliefOptions,
   ) {
     this.#renderer = new WebGLRenderer({ antialias: true, powerPreference: "low-power" });
-    const style = options.night ? NIGHT : DAY;
-    const sky = new Color(style.sea);
+    const palette = options.night ? NIGHT : DAY;
+    const sky = new Color(palette.sea);
     this.#scene.background = sky;
     this.#scene.fog = new Fog(sky, 5000, 14_000);
     const light = new DirectionalLight(0xffffff, options.night ? 1.2 : 1.7);
@@ -294,9 +294,9 @@ export class ReliefView {
     }
     for (const tile of tilesAround(ground.origin, FAR.zoom, FAR.reach))
       this.#layTile(tile, FAR_FINENESS, new Mesh(terrainOf(ground, tile, FAR.cells, { hole, lowered: LOWERED })));
-    const style = this.options.night ? NIGHT : DAY;
-    this.#content.add(new Mesh(raise(houses), new MeshLambertMaterial({ color: style.building })));
-    this.#content.add(makeSign(this.#place!.label, this.#height, style, this.element.clientHeight));
+    const palette = this.options.night ? NIGHT : DAY;
+    this.#content.add(new Mesh(raise(houses), new MeshLambertMaterial({ color: palette.building })));
+    this.#content.add(makeSign(this.#place!.label, this.#height, palette, this.element.clientHeight));
     this.#dress();
   }
 

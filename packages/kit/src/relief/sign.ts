@@ -1,4 +1,4 @@
-import { drawMarker, type Painter, type SheetStyle } from "@bibliotope/core/sheet";
+import { drawMarker, type Painter, type Palette } from "@bibliotope/core/sheet";
 import { CanvasTexture, Sprite, SpriteMaterial, SRGBColorSpace } from "three";
 import { contextOf } from "../map/context.ts";
 import { make } from "../map/make.ts";
@@ -16,13 +16,13 @@ const FINENESS = 2;
  * @param metres of the ground there
  * @param viewHeight CSS pixels of the view
  */
-export function makeSign(label: string | undefined, metres: number, style: SheetStyle, viewHeight: number): Sprite {
+export function makeSign(label: string | undefined, metres: number, palette: Palette, viewHeight: number): Sprite {
   const canvas = make("canvas");
   canvas.width = SIZE.width * FINENESS;
   canvas.height = SIZE.height * FINENESS;
   const context = contextOf(canvas);
   context.scale(FINENESS, FINENESS);
-  drawMarker(context as unknown as Painter, { ...SPOT, marked: true, ...(label ? { label } : {}) }, style);
+  drawMarker(context as unknown as Painter, { ...SPOT, marked: true, ...(label ? { label } : {}) }, palette);
   const texture = new CanvasTexture(canvas);
   texture.colorSpace = SRGBColorSpace;
   const sprite = new Sprite(new SpriteMaterial({ map: texture, depthTest: false, sizeAttenuation: false, fog: false }));

@@ -107,7 +107,7 @@ export async function paintStill(
   const canvas = createCanvas(width, height);
   const context = canvas.getContext("2d", { alpha: false });
   const painter = context as unknown as Painter;
-  const style = night ? NIGHT : DAY;
+  const palette = night ? NIGHT : DAY;
   context.scale(scale, scale);
   for (const part of partsOf(view, size)) {
     const features = source.cutter.cutPart(part, (properties) => isPainted(properties, sheet));
@@ -118,7 +118,7 @@ export async function paintStill(
     context.beginPath();
     context.rect(0, 0, part.width, part.height);
     context.clip();
-    paintPart(painter, features, part, { style, sheet });
+    paintPart(painter, features, part, { palette, sheet });
     context.restore();
     await between();
   }
@@ -128,7 +128,7 @@ export async function paintStill(
     labels.push(...source.labels(tile, { sheet, langs }));
     await between();
   }
-  drawOver(painter, view, size, style, labels, { ...over, whole: true });
+  drawOver(painter, view, size, palette, labels, { ...over, whole: true });
   await between();
   return encodePng(canvas.data(), width, height);
 }

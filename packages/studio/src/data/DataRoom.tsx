@@ -6,8 +6,8 @@ import { count } from "../ui/count.ts";
 import { moment } from "../ui/moment.ts";
 import { JobLine } from "./JobLine.tsx";
 import { KeptFor } from "./KeptFor.tsx";
-import { Published } from "./Published.tsx";
 import { PublishDialog } from "./PublishDialog.tsx";
+import { Published } from "./Published.tsx";
 import { holds, sumOfChecks, withVersion } from "./words.ts";
 
 /** Work that ended stays in sight for so many milliseconds. */

@@ -7,8 +7,8 @@ import { callUrl } from "../state/own.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
 import { CopyButton } from "../ui/CopyButton.tsx";
-import { moment } from "../ui/moment.ts";
 import { Dialog, DialogClose } from "../ui/Dialog.tsx";
+import { moment } from "../ui/moment.ts";
 import { saveFile } from "../ui/save-file.ts";
 import { readDefinition } from "./read-definition.ts";
 

@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { useLinkKeyQuery, useRenewLinkKeyMutation, wordsOf } from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
-import { moment } from "../ui/moment.ts";
 import { Dialog } from "../ui/Dialog.tsx";
+import { moment } from "../ui/moment.ts";
 
 /** What signs the links that show one place to whoever has them; it can be changed, and all links ended with it. */
 export function LinkKey() {

@@ -9,8 +9,8 @@ import {
 } from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
 import { count } from "../ui/count.ts";
-import { moment } from "../ui/moment.ts";
 import { Dialog, DialogClose } from "../ui/Dialog.tsx";
+import { moment } from "../ui/moment.ts";
 import { TextField } from "../ui/TextField.tsx";
 import { browserWords } from "./browser-words.ts";
 import { People } from "./People.tsx";

@@ -2,8 +2,8 @@ import { type FormEvent, useState } from "react";
 import { wordsOf } from "../state/api.ts";
 import { useDropSecretMutation, useSecretsQuery, useSetSecretMutation } from "../state/services-api.ts";
 import { Button } from "../ui/Button.tsx";
-import { moment } from "../ui/moment.ts";
 import { Dialog } from "../ui/Dialog.tsx";
+import { moment } from "../ui/moment.ts";
 import { TextField } from "../ui/TextField.tsx";
 
 /** Tokens and passwords that services are called with: set here, and never shown again. */

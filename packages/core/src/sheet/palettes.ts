@@ -1,7 +1,7 @@
 import type { Cover } from "./features.ts";
 
-/** Inks and papers of a sheet. One set of tiles serves them all: style is the client's. */
-export interface SheetStyle {
+/** Colours of the map, of lines and labels (inks) and of areas (papers). Tiles are the same for all palettes. */
+export interface Palette {
   sea: string;
   seaLine: string;
   land: string;
@@ -47,7 +47,7 @@ export interface SheetStyle {
 }
 
 /** Paper by day. */
-export const DAY: SheetStyle = {
+export const DAY: Palette = {
   sea: "#dfe5e2",
   seaLine: "#b9c9ca",
   land: "#f6f2e6",
@@ -102,7 +102,7 @@ export const DAY: SheetStyle = {
 };
 
 /** The same ink on a night sheet. */
-export const NIGHT: SheetStyle = {
+export const NIGHT: Palette = {
   sea: "#1b2227",
   seaLine: "#2b363c",
   land: "#26262a",
