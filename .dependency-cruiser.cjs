@@ -18,10 +18,10 @@ const FLOORS = {
   index: ["text", "geo", "pattern", "place"],
   search: ["text", "geo", "geodesic", "pattern", "place", "index"],
   service: ["pattern", "place"],
-  form: ["text", "geo", "pattern", "place", "sheet"],
+  form: ["text", "geo", "pattern", "place", "map"],
   formats: ["text", "geo", "place", "pattern"],
   import: ["text", "geo", "place"],
-  sheet: ["geo", "geodesic"],
+  map: ["geo", "geodesic"],
 };
 const floor = ([name, allowed]) => ({
   name: `core-${name}-floor`,

@@ -1,6 +1,6 @@
 import { createServer } from "node:http";
 import type { AddressInfo } from "node:net";
-import { MarkerGroups } from "@bibliotope/core/sheet";
+import { MarkerGroups } from "@bibliotope/core/map";
 import { Random } from "@bibliotope/islands";
 import { type Browser, chromium } from "@playwright/test";
 import { CHROMIUM } from "./browser.ts";
@@ -61,9 +61,9 @@ window.noted = noted;
 </script>
 <script type="module">
 if (${markers} >= 0) {
-  const { Client, SheetMap, byValues } = await import("${url}/kit/v1/bibliotope.js");
+  const { Client, InteractiveMap, byValues } = await import("${url}/kit/v1/bibliotope.js");
   const client = new Client({ key: "${keys.web}", url: "${url}" });
-  window.map = new SheetMap(document.querySelector("#place"), {
+  window.map = new InteractiveMap(document.querySelector("#place"), {
     client, label: "Bench", grouped: true, view: { at: { lat: -35.18, lon: -21.62 }, zoom: 14 },
   });
   let seed = 1;
@@ -118,8 +118,8 @@ async function moveOver(browser: Browser, html: string): Promise<Noted> {
   try {
     await page.goto(`http://127.0.0.1:${(server.address() as AddressInfo).port}/`);
     await page.locator('html[data-ready="true"]').waitFor();
-    const map = page.locator(".bt-sheet");
-    if (await map.count()) await page.locator('.bt-sheet[data-complete="true"]').waitFor();
+    const map = page.locator(".bt-map-view");
+    if (await map.count()) await page.locator('.bt-map-view[data-complete="true"]').waitFor();
     await page.evaluate(() => (window as unknown as { begin(): void }).begin());
     await page.mouse.move(640, 400);
     await page.mouse.down();

@@ -77,16 +77,16 @@ test("a press on a place's own marker opens its card, and looks nothing up", asy
   await page.getByLabel("Find a reading room").click();
   await page.keyboard.type("tidewell branch");
   await option(page).filter({ hasText: "Tidewell Branch Library" }).first().click();
-  const sheet = page.getByRole("application");
-  await expect(sheet).toContainText("There is a marker at Tidewell Branch Library");
-  await expect(sheet).toHaveAttribute("data-complete", "true");
+  const map = page.getByRole("application");
+  await expect(map).toContainText("There is a marker at Tidewell Branch Library");
+  await expect(map).toHaveAttribute("data-complete", "true");
   const ref = await hidden(page, "ref").inputValue();
   const asked: string[] = [];
   page.on("request", (request) => {
     if (/\/v1\/(reverse|forward|records)/.test(request.url())) asked.push(request.url());
   });
   await expect(async () => {
-    const box = await sheet.boundingBox();
+    const box = await map.boundingBox();
     await page.mouse.click((box?.x ?? 0) + (box?.width ?? 0) / 2, (box?.y ?? 0) + (box?.height ?? 0) / 2 - 4);
     await expect(page.getByRole("dialog", { name: "Tidewell Branch Library" })).toBeVisible({ timeout: 2000 });
   }).toPass();
@@ -101,7 +101,7 @@ test("a press on a place's own marker opens its card, and looks nothing up", asy
   await page.keyboard.press("Enter");
   await expect(card.getByText("Languages")).toBeVisible();
   await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(520);
-  const [inner, outer] = [(await card.boundingBox())!, (await sheet.boundingBox())!];
+  const [inner, outer] = [(await card.boundingBox())!, (await map.boundingBox())!];
   expect(inner.y).toBeGreaterThanOrEqual(outer.y);
   expect(inner.y + inner.height).toBeLessThanOrEqual(outer.y + outer.height);
   expect(asked).toEqual([]);
@@ -110,10 +110,10 @@ test("a press on a place's own marker opens its card, and looks nothing up", asy
 
 test("a position that was pressed has six decimals, which are a decimetre", async ({ page }) => {
   await open(page, "suggest-a-stop");
-  await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
-  await page.locator(".bt-sheet").evaluate((sheet) => {
+  await expect(page.locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
+  await page.locator(".bt-map-view").evaluate((map) => {
     const detail = { lat: -35.18408712345678, lon: -21.62529198765432 };
-    sheet.dispatchEvent(new CustomEvent("bibliotope:point", { detail }));
+    map.dispatchEvent(new CustomEvent("bibliotope:point", { detail }));
   });
   await expect(hidden(page, "position")).toHaveValue("-35.184087,-21.625292");
 });

@@ -55,10 +55,10 @@ for (const scheme of ["light", "dark"] as const) {
       await page.getByRole("button", { name: "Try it with these values" }).click();
       await page.getByRole("treeitem").filter({ hasText: "@number" }).click();
       expect(await axeFindings(page)).toEqual([]);
-      for (const sheet of ["Allowed hosts", "Secrets"]) {
-        await page.getByRole("button", { name: sheet }).click();
-        await expect(page.getByRole("dialog", { name: sheet })).toBeVisible();
-        expect(await axeFindings(page), sheet).toEqual([]);
+      for (const dialog of ["Allowed hosts", "Secrets"]) {
+        await page.getByRole("button", { name: dialog }).click();
+        await expect(page.getByRole("dialog", { name: dialog })).toBeVisible();
+        expect(await axeFindings(page), dialog).toEqual([]);
         await page.keyboard.press("Escape");
       }
     });
@@ -73,7 +73,7 @@ for (const scheme of ["light", "dark"] as const) {
 
     test("on a form's own page", async ({ page }) => {
       await page.goto("/f/become-a-reader");
-      await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+      await expect(page.locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
       expect(await axeFindings(page)).toEqual([]);
     });
   });
@@ -179,6 +179,6 @@ test("no page breaks its own policy or writes an error into the console", async 
   await page.keyboard.press("Escape");
   await page.goto("/forms");
   await page.goto("/f/become-a-reader");
-  await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+  await expect(page.locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
   expect(said).toEqual([]);
 });

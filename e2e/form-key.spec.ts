@@ -49,11 +49,11 @@ test("a form that uses what its key lacks says so at its start, to the person an
   // allowed more, the same page has nothing to say, and the map fills it
   await send(request, "put", `/api/keys/${id}`, rules(usesOf(READER)));
   await page.reload();
-  await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+  await expect(page.locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
   await expect(said).toHaveCount(0);
   const point = { lat: -35.1841, lon: -21.6253 };
   await page.evaluate((detail) => {
-    document.querySelector(".bt-sheet")?.dispatchEvent(new CustomEvent("bibliotope:point", { detail }));
+    document.querySelector(".bt-map-view")?.dispatchEvent(new CustomEvent("bibliotope:point", { detail }));
   }, point);
   await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
 });
@@ -62,7 +62,7 @@ test("a key without suggestions is told in the search field, before anybody type
   page,
   request,
 }) => {
-  const { key } = await send(request, "post", "/api/keys", { kind: "web", ...rules(["countries", "sheets"]) });
+  const { key } = await send(request, "post", "/api/keys", { kind: "web", ...rules(["countries", "tiles"]) });
   await open(page, READER, key);
   await expect(page.getByText("Address search is not allowed on this page.").first()).toBeVisible();
 });
@@ -77,7 +77,7 @@ test("each sample form comes up with a key of just what it uses, and nothing is 
     page.on("response", note);
     await open(page, definition, key);
     if (definition.fields.some(({ kind, opens }) => kind === "map" && !opens))
-      await expect(page.locator(".bt-sheet"), ref).toHaveAttribute("data-complete", "true");
+      await expect(page.locator(".bt-map-view"), ref).toHaveAttribute("data-complete", "true");
     expect(refused, ref).toEqual([]);
     page.off("response", note);
     pages?.close();
@@ -87,9 +87,9 @@ test("each sample form comes up with a key of just what it uses, and nothing is 
 test("the workbench proposes the key of a form: just the lookups that it uses", async ({ page }) => {
   await page.goto("/forms/become-a-reader/take-away");
   await page.getByRole("button", { name: "Create a key for this form" }).click();
-  const sheet = page.getByRole("dialog");
-  await expect(sheet).toContainText("only the kinds of lookup this form uses");
-  await expect(sheet.getByLabel("Name")).toHaveValue("Become a reader");
+  const dialog = page.getByRole("dialog");
+  await expect(dialog).toContainText("only the kinds of lookup this form uses");
+  await expect(dialog.getByLabel("Name")).toHaveValue("Become a reader");
   for (const [words, is] of [
     ["suggestions", true],
     ["reverse", true],
@@ -97,8 +97,8 @@ test("the workbench proposes the key of a form: just the lookups that it uses", 
     ["batches", false],
     ["postcodes", false],
   ] as const)
-    await expect(sheet.getByLabel(words, { exact: true })).toBeChecked({ checked: is });
-  await sheet.getByLabel("Origins, one per line").fill("https://members.example");
-  await sheet.getByRole("button", { name: "Create key" }).click();
-  await expect(sheet).toContainText("bt_web_");
+    await expect(dialog.getByLabel(words, { exact: true })).toBeChecked({ checked: is });
+  await dialog.getByLabel("Origins, one per line").fill("https://members.example");
+  await dialog.getByRole("button", { name: "Create key" }).click();
+  await expect(dialog).toContainText("bt_web_");
 });

@@ -180,7 +180,7 @@ async function choose(page: Page, ref: string): Promise<void> {
     await take(page, "Find your address", "12 harb", "12 Harbour Row, Tidewell");
     await expect(page.locator("[name=confirmed]")).toHaveValue("yes");
   } else if (ref === "suggest-a-stop") {
-    await page.locator(".bt-sheet").evaluate((map) => {
+    await page.locator(".bt-map-view").evaluate((map) => {
       map.dispatchEvent(new CustomEvent("bibliotope:point", { detail: { lat: -35.19, lon: -21.63 } }));
     });
     await expect(page.getByLabel("Position")).toHaveValue("-35.19,-21.63");

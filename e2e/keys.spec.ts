@@ -2,7 +2,7 @@ import { expect, type Page, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
 import { baseUrl, ready } from "./support/house.ts";
 
-const sheet = (page: Page) => page.getByRole("dialog");
+const dialog = (page: Page) => page.getByRole("dialog");
 const row = (page: Page, name: string) => page.getByRole("row").filter({ has: page.getByRole("rowheader", { name }) });
 
 /** Asks as a page of an origin does. */
@@ -12,10 +12,10 @@ async function ask(call: string, key: string, origin: string): Promise<number> {
 }
 
 async function shownKey(page: Page): Promise<string> {
-  await expect(sheet(page)).toContainText("You will not see it again");
-  const key = await sheet(page).locator("code").textContent();
-  await sheet(page).getByRole("button", { name: "I have copied it" }).click();
-  await expect(sheet(page)).toBeHidden();
+  await expect(dialog(page)).toContainText("You will not see it again");
+  const key = await dialog(page).locator("code").textContent();
+  await dialog(page).getByRole("button", { name: "I have copied it" }).click();
+  await expect(dialog(page)).toBeHidden();
   return key!;
 }
 
@@ -25,18 +25,18 @@ test("a key is made, kept to what it is for, changed, replaced and withdrawn", a
   await page.goto("/keys");
   await expect(row(page, "Demo, servers")).toContainText("servers");
   await page.getByRole("button", { name: "New key" }).click();
-  await sheet(page).getByLabel("servers").check();
-  await expect(sheet(page)).toContainText("is refused in browsers");
-  await expect(sheet(page).getByLabel("Origins, one per line")).toHaveCount(0);
-  await sheet(page).getByLabel("pages", { exact: true }).check();
-  await sheet(page).getByLabel("Name").fill(name);
-  await sheet(page).getByLabel("Origins, one per line").fill("members.example");
-  await sheet(page).getByRole("button", { name: "Create key" }).click();
-  await expect(sheet(page).getByRole("alert")).toContainText("an origin is scheme, host and port");
-  await sheet(page).getByLabel("Origins, one per line").fill("https://*.members.example");
-  await sheet(page).getByLabel("suggestions").check();
+  await dialog(page).getByLabel("servers").check();
+  await expect(dialog(page)).toContainText("is refused in browsers");
+  await expect(dialog(page).getByLabel("Origins, one per line")).toHaveCount(0);
+  await dialog(page).getByLabel("pages", { exact: true }).check();
+  await dialog(page).getByLabel("Name").fill(name);
+  await dialog(page).getByLabel("Origins, one per line").fill("members.example");
+  await dialog(page).getByRole("button", { name: "Create key" }).click();
+  await expect(dialog(page).getByRole("alert")).toContainText("an origin is scheme, host and port");
+  await dialog(page).getByLabel("Origins, one per line").fill("https://*.members.example");
+  await dialog(page).getByLabel("suggestions").check();
   expect(await axeFindings(page)).toEqual([]);
-  await sheet(page).getByRole("button", { name: "Create key" }).click();
+  await dialog(page).getByRole("button", { name: "Create key" }).click();
   const key = await shownKey(page);
   expect(key).toMatch(/^bt_web_/);
   await expect(page.locator("body")).not.toContainText(key);
@@ -47,20 +47,20 @@ test("a key is made, kept to what it is for, changed, replaced and withdrawn", a
   expect(await ask("forward", key, origin)).toBe(403);
 
   await page.getByRole("button", { name: `Change ${name}` }).click();
-  await sheet(page).getByLabel("forward").check();
-  await sheet(page).getByLabel("Country codes").fill("qv");
-  await sheet(page).getByRole("button", { name: "Save" }).click();
-  await expect(sheet(page)).toBeHidden();
+  await dialog(page).getByLabel("forward").check();
+  await dialog(page).getByLabel("Country codes").fill("qv");
+  await dialog(page).getByRole("button", { name: "Save" }).click();
+  await expect(dialog(page)).toBeHidden();
   await expect(row(page, name)).toContainText("suggestions, forward");
   await expect(row(page, name)).toContainText("QV");
   await expect(row(page, name)).toContainText("a moment ago");
   expect(await ask("forward", key, origin)).toBe(200);
 
   await page.getByRole("button", { name: `Replace ${name}` }).click();
-  await sheet(page)
+  await dialog(page)
     .getByLabel(/How long/)
     .selectOption({ label: "one day" });
-  await sheet(page).getByRole("button", { name: "Replace key" }).click();
+  await dialog(page).getByRole("button", { name: "Replace key" }).click();
   const next = await shownKey(page);
   expect(next).not.toBe(key);
   for (const one of [key, next]) expect(await ask("forward", one, origin)).toBe(200);
@@ -72,8 +72,8 @@ test("a key is made, kept to what it is for, changed, replaced and withdrawn", a
     .getByRole("button", { name: `Revoke ${name}` })
     .first()
     .click();
-  await expect(sheet(page)).toContainText("This cannot be undone");
-  await sheet(page).getByRole("button", { name: "Revoke key" }).click();
+  await expect(dialog(page)).toContainText("This cannot be undone");
+  await dialog(page).getByRole("button", { name: "Revoke key" }).click();
   await expect(row(page, name)).toHaveCount(1);
   expect(await ask("suggest", key, origin)).toBe(401);
   expect(await ask("suggest", next, origin)).toBe(200);
@@ -89,8 +89,8 @@ test("links without a key are signed with another key, and those that were sent 
   await expect(section).toContainText("This server signs links with a key created");
   await section.getByRole("button", { name: "Replace signing key" }).click();
   expect(await axeFindings(page)).toEqual([]);
-  await sheet(page).getByRole("button", { name: "New key, keep existing links" }).click();
-  await expect(sheet(page)).toBeHidden();
+  await dialog(page).getByRole("button", { name: "New key, keep existing links" }).click();
+  await expect(dialog(page)).toBeHidden();
   await expect(section).toContainText(/links signed with \d+ earlier keys? still work/);
   expect((await fetch(url)).status).toBe(200);
 });
@@ -98,10 +98,10 @@ test("links without a key are signed with another key, and those that were sent 
 test("a key that has ended is told as ended", async ({ page }) => {
   await page.goto("/keys");
   await page.getByRole("button", { name: "New key" }).click();
-  await sheet(page).getByLabel("tests").check();
-  await sheet(page).getByLabel("Name").fill("Long over");
-  await sheet(page).getByLabel("Expiry date").fill("2020-01-31");
-  await sheet(page).getByRole("button", { name: "Create key" }).click();
+  await dialog(page).getByLabel("tests").check();
+  await dialog(page).getByLabel("Name").fill("Long over");
+  await dialog(page).getByLabel("Expiry date").fill("2020-01-31");
+  await dialog(page).getByRole("button", { name: "Create key" }).click();
   const key = await shownKey(page);
   await expect(row(page, "Long over").first()).toContainText(/expired [\d,]+ days ago/);
   expect(await ask("suggest", key, baseUrl())).toBe(401);

@@ -53,7 +53,7 @@ test("the world goes on over the 180th meridian", async ({ kit, page }) => {
 test("positions on both sides of the 180th meridian are shown close together", async ({ kit, page }) => {
   await kit.make();
   await page.evaluate(() =>
-    (window as unknown as KitWindow).sheet.fit([
+    (window as unknown as KitWindow).map.fit([
       { lat: -17, lon: 179 },
       { lat: -18, lon: -179 },
     ]),
@@ -99,9 +99,9 @@ test("a part chosen with Shift fills the map, and a second finger or Escape brea
   expect(await kit.view()).toEqual(chosen);
 });
 
-test("sheets can be chosen, and view and sheet stand in the page's address", async ({ kit, page }) => {
+test("map styles can be chosen, and view and style stand in the page's address", async ({ kit, page }) => {
   await kit.make({
-    sheets: ["streets", "ground", "heights", "named-ground"],
+    mapStyles: ["streets", "ground", "heights", "named-ground"],
     viewInUrl: true,
     view: { at: HARBOUR, zoom: 13 },
   });
@@ -111,7 +111,7 @@ test("sheets can be chosen, and view and sheet stand in the page's address", asy
   await expect.poll(() => kit.pixels("#f0eddd")).toBeGreaterThan(1000);
   await kit.map.focus();
   await page.keyboard.press("ArrowRight");
-  await expect.poll(() => new URL(page.url()).hash).toMatch(/^#at=-35\.174\d*,-21\.60\d*&zoom=13&sheet=heights$/);
+  await expect.poll(() => new URL(page.url()).hash).toMatch(/^#at=-35\.174\d*,-21\.60\d*&zoom=13&style=heights$/);
   const { hash } = new URL(page.url());
   const left = await kit.view();
   await page.reload();
@@ -130,12 +130,12 @@ test("says in words what it shows", async ({ kit, page }) => {
 });
 
 test("missing tiles are blank paper with a quiet note, and come when they can", async ({ kit, page }) => {
-  await page.route("**/v1/sheets/features/**", (route) => route.abort());
+  await page.route("**/v1/tiles/features/**", (route) => route.abort());
   await page.evaluate((at) => (window as unknown as KitWindow).makeMap({ view: { at, zoom: 14 } }), HARBOUR);
   const note = kit.map.getByText("Parts of the map could not be loaded. Trying again.");
   await expect(note).toBeVisible();
   expect(await kit.pixels("#f6f2e6")).toBeGreaterThan(100_000);
-  await page.unroute("**/v1/sheets/features/**");
+  await page.unroute("**/v1/tiles/features/**");
   await kit.painted();
   await expect(note).toBeHidden();
 });
@@ -145,11 +145,11 @@ test("at 200 % zoom everything is there, and a press meets the spot under the po
   await page.goto(kit.page.url());
   await expect(page.locator("html")).toHaveAttribute("data-ready", "true");
   await page.evaluate((at) => {
-    document.querySelector<HTMLElement>("#map")!.style.cssText = "width:100%;height:360px";
+    document.querySelector<HTMLElement>("#place")!.style.cssText = "width:100%;height:360px";
     const held = window as unknown as KitWindow;
-    held.makeMap({ aims: true, device: true, sheets: ["streets", "heights"], view: { at, zoom: 15 } });
+    held.makeMap({ aims: true, device: true, mapStyles: ["streets", "heights"], view: { at, zoom: 15 } });
   }, HARBOUR);
-  const map = page.locator(".bt-sheet");
+  const map = page.locator(".bt-map-view");
   await expect(map).toHaveAttribute("data-complete", "true");
   const outer = (await map.boundingBox())!;
   for (const name of ["Zoom in", "Zoom out", "Aim with the map", "Show my location"]) {

@@ -162,7 +162,7 @@ test("each marker hears its own events, and only its own", async ({ kit, page })
       const held = window as unknown as KitWindow & { own: string[] };
       held.own = [];
       const heard = (who: string) => (event: { type: string }) => void held.own.push(`${who} ${event.type}`);
-      held.sheet.setMarkers([
+      held.map.setMarkers([
         { at: a, name: "a", heard: heard("a") },
         { at: b, name: "b", heard: heard("b") },
       ]);
@@ -220,7 +220,7 @@ test("the map moves under an aim, and the address in the middle follows and can 
   await page.getByRole("button", { name: "Use this place" }).click();
   const [at] = await kit.held("pressed");
   expect(at.lon).toBeCloseTo((await kit.view()).lon, 4);
-  await page.evaluate(() => (window as unknown as KitWindow).sheet.show({ at: { lat: -35.4, lon: -21.9 }, zoom: 14 }));
+  await page.evaluate(() => (window as unknown as KitWindow).map.show({ at: { lat: -35.4, lon: -21.9 }, zoom: 14 }));
   await expect(line).toHaveText("Nothing was found near this position.");
   await aim.click();
   await expect(kit.map.locator(".bt-aimed")).toBeHidden();
@@ -235,13 +235,13 @@ test("markers may go while one of them is under the keys", async ({ kit, page })
   await expect(page.getByRole("dialog", { name: "One" })).toBeVisible();
   for (const byFocus of [true, false]) {
     if (byFocus) await page.getByRole("listbox", { name: "Markers" }).focus();
-    await page.evaluate(() => (window as unknown as KitWindow).sheet.setMarkers([]));
+    await page.evaluate(() => (window as unknown as KitWindow).map.setMarkers([]));
     await expect(page.getByRole("listbox", { name: "Markers" })).toBeHidden();
     await nextFrame(page);
     await nextFrame(page);
     expect(errors).toEqual([]);
     await page.evaluate(
-      (at) => (window as unknown as KitWindow).sheet.setMarkers([{ at, label: "One", card: { title: "One" } }]),
+      (at) => (window as unknown as KitWindow).map.setMarkers([{ at, label: "One", card: { title: "One" } }]),
       MIDDLE,
     );
     await expect(page.getByRole("listbox", { name: "Markers" })).toBeVisible();

@@ -54,7 +54,7 @@ test("the ground in relief: straight down first, then free by keys and pointer, 
   // another place: the camera is set anew
   await page.keyboard.press("ArrowUp");
   await page.evaluate(() =>
-    (window as unknown as KitWindow).sheet.showAnswer({ at: { lat: -35.2079, lon: -21.29 }, label: "Sandmouth" }),
+    (window as unknown as KitWindow).map.showAnswer({ at: { lat: -35.2079, lon: -21.29 }, label: "Sandmouth" }),
   );
   await expect(relief.getByRole("status")).toHaveText(/^Sandmouth, /);
   await expect.poll(async () => (await view()).tilt).toBeLessThan(0.2);
@@ -114,9 +114,9 @@ test.describe("on touch", () => {
   });
 });
 
-test("parts of the sheet that fail are asked for again", async ({ kit, page }) => {
+test("parts of the map that fail are asked for again", async ({ kit, page }) => {
   await kit.make({ relief: true, view: { at: HOUSE, zoom: 16 } });
-  await page.route("**/v1/sheets/features/16/**", (route) => route.abort());
+  await page.route("**/v1/tiles/features/16/**", (route) => route.abort());
   await page.getByRole("button", { name: "Show relief" }).click();
   const relief = page.getByRole("application", { name: /^Where in relief/ });
   await expect(relief).toHaveAttribute("data-missing", "true");
@@ -129,7 +129,7 @@ test("a map that is taken away with its relief leaves the keys where they are", 
   await page.getByRole("button", { name: "Show relief" }).click();
   await expect(page.getByRole("application", { name: /^Where in relief/ })).toBeVisible();
   await page.getByLabel("Beside").focus();
-  await page.evaluate(() => (window as unknown as KitWindow).sheet.destroy());
+  await page.evaluate(() => (window as unknown as KitWindow).map.destroy());
   await expect(page.getByLabel("Beside")).toBeFocused();
 });
 

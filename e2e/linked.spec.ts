@@ -1,7 +1,7 @@
 import { expect, type Page, test } from "@playwright/test";
 import { askedBy, standsStill } from "./support/rest.ts";
 
-const MAP = ".bt-sheet";
+const MAP = ".bt-map-view";
 const HERE = { latitude: -35.1841, longitude: -21.6253, accuracy: 12 };
 
 async function open(page: Page, ref: string): Promise<void> {

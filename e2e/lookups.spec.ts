@@ -57,9 +57,9 @@ test.describe("asking by hand", () => {
   test("a press on the map asks backwards", async ({ page }) => {
     await page.goto("/lookups/forward?q=Tidewell&kinds=town&gloss=1");
     await expect(candidates(page)).toHaveCount(1);
-    const sheet = page.getByRole("application");
-    await expect(sheet).toHaveAttribute("data-complete", "true");
-    await sheet.click({ position: { x: 60, y: 60 } });
+    const map = page.getByRole("application");
+    await expect(map).toHaveAttribute("data-complete", "true");
+    await map.click({ position: { x: 60, y: 60 } });
     await expect(page).toHaveURL(/\/lookups\/reverse\?at=/);
     await expect(candidates(page).last()).toContainText("Lorramere");
   });
@@ -67,9 +67,9 @@ test.describe("asking by hand", () => {
   test("a line and its marker are tied", async ({ page }) => {
     await page.goto("/lookups/forward?q=12+Harbour+Row,+Tidewell&kinds=address&limit=1&gloss=1");
     await expect(candidates(page)).toHaveCount(1);
-    const sheet = page.getByRole("application");
-    await expect(sheet).toHaveAttribute("data-view", /,16\.40$/);
-    const box = (await sheet.boundingBox())!;
+    const map = page.getByRole("application");
+    await expect(map).toHaveAttribute("data-view", /,16\.40$/);
+    const box = (await map.boundingBox())!;
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 + 8);
     await expect(candidates(page).first()).toHaveAttribute("data-marked", "true");
     await page.mouse.move(box.x + 12, box.y + 12);
@@ -204,8 +204,8 @@ test("what was found is a picture too, with the element to paste into a page", a
   await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(600);
   await expect(page.locator("pre")).toContainText('width="600"');
   await page.getByLabel("Style", { exact: true }).selectOption({ label: "Heights" });
-  await expect(page.locator("pre")).toContainText("sheet=heights");
-  await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.src)).toContain("sheet=heights");
+  await expect(page.locator("pre")).toContainText("style=heights");
+  await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.src)).toContain("style=heights");
   await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.complete)).toBe(true);
 });
 
@@ -215,6 +215,6 @@ test("the line of a distance stands on the map, and on its picture", async ({ pa
   await expect(
     page.getByRole("img", { name: "Map with a line of 180 km from -35.1841,-21.6253 to -36.6,-22.6" }),
   ).toBeVisible();
-  const sheet = page.getByRole("application");
-  await expect.poll(async () => Number((await sheet.getAttribute("data-view"))!.split(",")[2])).toBeLessThan(8);
+  const map = page.getByRole("application");
+  await expect.poll(async () => Number((await map.getAttribute("data-view"))!.split(",")[2])).toBeLessThan(8);
 });

@@ -139,14 +139,14 @@ test.describe("the map", () => {
 
   test("stands in with what it has, and asks again, when tiles do not come", async ({ page }) => {
     let refused = 0;
-    await page.route("**/v1/sheets/features/**", (route) => {
+    await page.route("**/v1/tiles/features/**", (route) => {
       refused++;
       return route.abort();
     });
     await studio.map.focus();
     for (let i = 0; i < 3; i++) await page.keyboard.press("+");
     await expect.poll(() => refused).toBeGreaterThan(0);
-    await page.unroute("**/v1/sheets/features/**");
+    await page.unroute("**/v1/tiles/features/**");
     await expect(async () => {
       await page.keyboard.press("ArrowUp");
       await expect(studio.map).toHaveAttribute("data-complete", "true", { timeout: 500 });

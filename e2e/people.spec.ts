@@ -7,14 +7,14 @@ test("somebody is let in, signs in by password, may only look, and is taken out"
   const name = `Guest ${Date.now()}`;
   await page.goto("/forms");
   await page.getByRole("button", { name: "Account: The reading network" }).click();
-  const sheet = page.getByRole("dialog", { name: "The reading network" });
-  const form = sheet.getByRole("form", { name: "Add a person" });
+  const dialog = page.getByRole("dialog", { name: "The reading network" });
+  const form = dialog.getByRole("form", { name: "Add a person" });
   await form.getByLabel("Name").fill(name);
   await form.getByLabel("Initial password").fill("a first password");
   await form.getByLabel("Role").selectOption("look");
   await form.getByRole("button", { name: "Add person" }).click();
-  await expect(sheet.getByLabel(`Role of ${name}`)).toBeVisible();
-  await expect(sheet.getByLabel(`Role of ${name}`)).toHaveValue("look");
+  await expect(dialog.getByLabel(`Role of ${name}`)).toBeVisible();
+  await expect(dialog.getByLabel(`Role of ${name}`)).toHaveValue("look");
   expect(await axeFindings(page)).toEqual([]);
 
   const other = await browser.newContext({ storageState: { cookies: [], origins: [] } });
@@ -57,9 +57,9 @@ test("somebody is let in, signs in by password, may only look, and is taken out"
   await guest.getByRole("button", { name: "Sign out" }).click();
   await expect(guest.getByRole("heading", { name: "You are not signed in" })).toBeVisible();
 
-  await sheet.getByRole("button", { name: `Remove … ${name}` }).click();
-  await sheet.getByRole("button", { name: `Remove ${name}` }).click();
-  await expect(sheet.getByLabel(`Role of ${name}`)).toHaveCount(0);
+  await dialog.getByRole("button", { name: `Remove … ${name}` }).click();
+  await dialog.getByRole("button", { name: `Remove ${name}` }).click();
+  await expect(dialog.getByLabel(`Role of ${name}`)).toHaveCount(0);
   await guest.getByLabel("Name").fill(name);
   await guest.getByLabel("Password").fill("a second password");
   await guest.getByRole("button", { name: "Sign in", exact: true }).click();

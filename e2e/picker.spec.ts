@@ -30,9 +30,9 @@ test("a map that opens over the form fills it on Done alone, by pointer", async 
   // cancelled, by the button and by Escape
   for (const end of ["button", "Escape"]) {
     await page.getByRole("button", { name: "Find it on the map" }).click();
-    await expect(picker(page).locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+    await expect(picker(page).locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
     await expect(picker(page).locator(".bt-picked")).toContainText("12 Harbour Row, Tidewell");
-    const { x, y, width, height } = (await picker(page).locator(".bt-sheet").boundingBox())!;
+    const { x, y, width, height } = (await picker(page).locator(".bt-map-view").boundingBox())!;
     await page.mouse.move(x + width / 2, y + height / 2);
     await page.mouse.down();
     await page.mouse.move(x + width / 2 - 160, y + height / 2 - 60, { steps: 8 });
@@ -47,7 +47,7 @@ test("a map that opens over the form fills it on Done alone, by pointer", async 
   await page.getByRole("button", { name: "Find it on the map" }).click();
   await expect(picker(page).locator(".bt-picked")).toContainText("12 Harbour Row, Tidewell");
   await picker(page)
-    .locator(".bt-sheet")
+    .locator(".bt-map-view")
     .click({ position: { x: 420, y: 120 } });
   await expect(picker(page).locator(".bt-picked")).not.toContainText("12 Harbour Row, Tidewell");
   // the map glides there, and the address follows it
@@ -98,10 +98,10 @@ test("a form that asks for places takes none but places from its map: dragged, p
   page,
 }) => {
   await page.goto("/f/reading-rooms");
-  const sheet = page.locator(".bt-sheet");
+  const map = page.locator(".bt-map-view");
   await chooseRoom(page);
   // on a slow machine two pictures may be the same before the map has begun to move
-  await expect(sheet).toContainText("There is a marker at");
+  await expect(map).toContainText("There is a marker at");
   await standsStill(page);
   const holdsAPlace = async () => {
     await standsStill(page);
@@ -111,7 +111,7 @@ test("a form that asks for places takes none but places from its map: dragged, p
     return await values(page);
   };
   await holdsAPlace();
-  const { x, y, width, height } = (await sheet.boundingBox())!;
+  const { x, y, width, height } = (await map.boundingBox())!;
   // the street is full of houses; what is dragged or pressed there is the nearest place
   await page.mouse.move(x + width / 2, y + height / 2 - 6);
   await page.mouse.down();
@@ -121,10 +121,10 @@ test("a form that asks for places takes none but places from its map: dragged, p
   await page.mouse.up();
   await answered;
   await holdsAPlace();
-  await sheet.click({ position: { x: width / 2 - 60, y: height / 2 + 60 } });
+  await map.click({ position: { x: width / 2 - 60, y: height / 2 + 60 } });
   const pressed = await holdsAPlace();
   await page.getByRole("button", { name: "Aim with the map" }).click();
-  const told = sheet.locator(".bt-aimed p");
+  const told = map.locator(".bt-aimed p");
   await expect(told).toHaveText(String(pressed.find));
   await page.getByRole("button", { name: "Use this place" }).click();
   expect(await holdsAPlace()).toEqual(pressed);

@@ -6,9 +6,9 @@ import { axeFindings } from "./support/axe.ts";
 import { type KitWindow, test } from "./support/kit-page.ts";
 
 const HARBOUR = { at: { lat: -35.1841, lon: -21.6253 }, zoom: 14 };
-/** A colour that no sheet has. */
+/** A colour that no map style has. */
 const VIOLET = "#c81ec8";
-/** A colour of the sheet. */
+/** A colour of the map. */
 const LAND = "#f6f2e6";
 const LOST = "“From the air” could not be loaded. The standard map is shown instead.";
 
@@ -60,11 +60,11 @@ const air = (path = "/{z}/{x}/{y}.png", more = {}) => ({
 /** CSS pixels of the map. */
 const WHOLE = 640 * 480;
 
-test("pictures of one's own stand in place of the sheet, whoever made them is named, and the sheet comes back", async ({
+test("pictures of one's own stand in place of the map, whoever made them is named, and the map comes back", async ({
   kit,
   page,
 }) => {
-  await kit.make({ view: HARBOUR, pictures: [air()], shows: "From the air", sheets: ["streets", "ground"] });
+  await kit.make({ view: HARBOUR, pictures: [air()], shows: "From the air", mapStyles: ["streets", "ground"] });
   await expect.poll(() => kit.pixels(VIOLET)).toBeGreaterThan(WHOLE * 0.7);
   await expect(page.getByText("Flown by <b>nobody</b>, 2026")).toBeVisible();
   expect(tiles.asked.every((path) => /^\/14\/\d+\/\d+\.png$/.test(path))).toBe(true);
@@ -108,7 +108,7 @@ const wrong: [string, (response: ServerResponse) => void][] = [
   ],
 ];
 for (const [what, answer] of wrong)
-  test(`${what} in place of a picture: the sheet stands there, which is said, until the picture comes`, async ({
+  test(`${what} in place of a picture: the map stands there, which is said, until the picture comes`, async ({
     kit,
     page,
   }) => {
@@ -132,7 +132,7 @@ test("a server that does not answer is waited for eight seconds", async ({ kit, 
   expect(await kit.pixels(LAND)).toBeGreaterThan(100);
 });
 
-test("where there are no pictures the sheet stands there, and nothing is said", async ({ kit, page }) => {
+test("where there are no pictures the map stands there, and nothing is said", async ({ kit, page }) => {
   tiles.answer = (response) => void response.writeHead(404).end();
   await kit.make({ view: HARBOUR, pictures: [air()], shows: "From the air" });
   await kit.painted();
@@ -140,7 +140,7 @@ test("where there are no pictures the sheet stands there, and nothing is said", 
   await expect(page.getByText(LOST)).toBeHidden();
 });
 
-test("an element without an attribution, or with an address that leads nowhere, shows the sheet and says why", async ({
+test("an element without an attribution, or with an address that leads nowhere, shows the map and says why", async ({
   kit,
   page,
 }) => {

@@ -134,7 +134,7 @@ test("choosing among several, the map and a played situation are rehearsed too",
   }
   await page.locator(".bt-choice").nth(1).click();
   await expect(panel(page)).toContainText(/Choose “.+” from the matches/);
-  await page.locator(".bt-sheet").click({ position: { x: 120, y: 160 } });
+  await page.locator(".bt-map-view").click({ position: { x: 120, y: 160 } });
   await expect(panel(page)).toContainText(/Click -\d/);
   await expect(page.locator(".bt-form [name=plot]")).toHaveValue(/^\d-\d+$/);
   await keepAs(page, "Several");

@@ -148,13 +148,13 @@ test("a form is opened on a stored record: nothing is asked, nothing counts as f
   await expect(page.getByLabel("Postcode")).toHaveValue("HT0 10");
   await expect(page.locator("[name=exactness]")).toHaveValue("surveyed");
   await expect(page.locator("[data-bt]")).toHaveCount(0);
-  await expect(page.locator(".bt-sheet")).toContainText("There is a marker");
+  await expect(page.locator(".bt-map-view")).toContainText("There is a marker");
   expect(asked).toEqual([]);
   await expect(page.getByRole("region", { name: "Timeline" })).toContainText("Type into the search box");
   // and goes on from there as any form does
   await page.getByLabel("House").fill("14");
   await page.getByLabel("House").blur();
-  await expect(page.locator(".bt-sheet")).toContainText("There is a marker at 14 Harbour Row.");
+  await expect(page.locator(".bt-map-view")).toContainText("There is a marker at 14 Harbour Row.");
   expect(asked).toEqual(["/v1/forward"]);
   await page.getByRole("button", { name: "Start over" }).click();
   await expect(page.getByLabel("Postcode")).toHaveValue("");

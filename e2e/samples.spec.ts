@@ -1,12 +1,12 @@
 import { expect, type Page, test } from "@playwright/test";
 import { type FormUse, usesOf } from "../packages/core/src/form/index.ts";
-import { toScreen } from "../packages/core/src/sheet/index.ts";
+import { toScreen } from "../packages/core/src/map/index.ts";
 import { SAMPLE_FORMS } from "../packages/islands/src/forms/index.ts";
 import { CALLS, type Call } from "../packages/wire/src/index.ts";
 import { axeFindings } from "./support/axe.ts";
 import { askedBy, pass } from "./support/rest.ts";
 
-const MAP = ".bt-sheet";
+const MAP = ".bt-map-view";
 /** Requests of lookups since the page came. */
 const lookupsOf = (page: Page) => {
   const asked: string[] = [];

@@ -1,7 +1,7 @@
 import { expect } from "@playwright/test";
 import pixelmatch from "pixelmatch";
 import { PNG } from "pngjs";
-import { SHEETS, type SheetKind } from "../packages/core/src/sheet/index.ts";
+import { MAP_STYLES, type MapStyle } from "../packages/core/src/map/index.ts";
 import { ready } from "./support/house.ts";
 import { KitPage, type KitWindow, pictureOf, test } from "./support/kit-page.ts";
 
@@ -32,13 +32,13 @@ async function still(query: string): Promise<PNG> {
 }
 
 test.describe("the same picture from server and browser", () => {
-  for (const sheet of SHEETS) {
+  for (const style of MAP_STYLES) {
     for (const [what, lat, lon, zoom, night] of [
       ["a town", -35.174, -21.6255, 14, false],
       ["houses by night", -35.174, -21.6255, 16, true],
       ["an island", -36.6, -22.64, 10, false],
     ] as const)
-      test(`${sheet}, ${what}`, async ({ browser, kit }) => {
+      test(`${style}, ${what}`, async ({ browser, kit }) => {
         const at = onPixels(lat, lon, zoom);
         const page = await browser.newPage({ viewport: { width: 800, height: 600 }, deviceScaleFactor: SCALE });
         await page.goto(kit.page.url());
@@ -46,17 +46,17 @@ test.describe("the same picture from server and browser", () => {
         await page.evaluate(
           async ([size, options, marker]) => {
             await Promise.all([...document.fonts].map((font) => font.load()));
-            Object.assign(document.querySelector<HTMLElement>("#map")!.style, {
+            Object.assign(document.querySelector<HTMLElement>("#place")!.style, {
               width: `${size.width}px`,
               height: `${size.height}px`,
             });
             const held = window as unknown as KitWindow;
             held.makeMap({ ...options, langs: [], wholeNames: true });
-            held.sheet.setMarkers([marker]);
+            held.map.setMarkers([marker]);
           },
           [
             SIZE,
-            { view: { at, zoom }, sheet: sheet as SheetKind, night },
+            { view: { at, zoom }, mapStyle: style as MapStyle, night },
             { at, label: "Here", marked: true },
           ] as const,
         );
@@ -67,7 +67,7 @@ test.describe("the same picture from server and browser", () => {
         );
         const inBrowser = await pictureOf(shown.map);
         const onServer = await still(
-          `at=${at.lat},${at.lon}&label=Here&zoom=${zoom}&size=600x400&scale=${SCALE}&sheet=${sheet}&lang=zxx${night ? "&night=1" : ""}`,
+          `at=${at.lat},${at.lon}&label=Here&zoom=${zoom}&width=600&height=400&density=${SCALE}&style=${style}&lang=zxx${night ? "&night=1" : ""}`,
         );
         await page.close();
         const { width, height } = onServer;

@@ -67,7 +67,7 @@ for (const ref of SAMPLES)
       await page.keyboard.type("12 harb");
       await page.getByRole("option").filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
       await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
-      await expect(page.locator(".bt-sheet")).toContainText("There is a marker at 12 Harbour Row.");
+      await expect(page.locator(".bt-map-view")).toContainText("There is a marker at 12 Harbour Row.");
       await page.getByLabel("Your name").fill("Ada");
       await page.getByRole("button", { name: "Send" }).click();
       await expect.poll(() => logged.at(-1)).toMatchObject({ reader: "Ada", town: "Tidewell", country: "QR" });
@@ -107,8 +107,8 @@ for (const ref of SAMPLES)
       await page.getByRole("button", { name: "Look up" }).click();
       await expect(page.getByLabel("On the envelope")).toHaveText(/12 Harbour Row[\s\S]*Tidewell/);
     } else if (ref === "suggest-a-stop") {
-      await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
-      await page.locator(".bt-sheet").click({ position: { x: 200, y: 150 } });
+      await expect(page.locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
+      await page.locator(".bt-map-view").click({ position: { x: 200, y: 150 } });
       await expect(page.getByLabel("Position")).toHaveValue(/^-3\d\.\d+,-2\d\.\d+$/);
     } else {
       for (const label of ["From", "To"]) {
@@ -119,7 +119,7 @@ for (const ref of SAMPLES)
       }
       await expect(page.getByLabel("Distance")).toHaveText(/km$/);
     }
-    await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+    await expect(page.locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
     expect(wrong).toEqual([]);
   });
 

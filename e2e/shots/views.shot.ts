@@ -7,7 +7,7 @@ import { Studio } from "../support/studio.ts";
 
 const folder = fileURLToPath(new URL("../../docs/screenshots/", import.meta.url));
 async function take(page: Page, name: string): Promise<void> {
-  for (const map of await page.locator(".bt-sheet:visible").all())
+  for (const map of await page.locator(".bt-map-view:visible").all())
     await expect(map).toHaveAttribute("data-complete", "true");
   await standsStill(page);
   await page.screenshot({ path: `${folder}${name}.png` });
@@ -33,12 +33,12 @@ test("rehearse", async ({ page }) => {
 
 test("rehearsals", async ({ page }) => {
   await page.goto("/forms/suggest-a-stop/rehearse");
-  await page.locator('.bt-sheet[data-complete="true"]').waitFor();
+  await page.locator('.bt-map-view[data-complete="true"]').waitFor();
   const panel = page.getByRole("complementary", { name: "Rehearsals" });
   await page.getByRole("button", { name: /^Rehearsals/ }).click();
   const point = (lat: number, lon: number) =>
     page
-      .locator(".bt-sheet")
+      .locator(".bt-map-view")
       .evaluate((map, detail) => map.dispatchEvent(new CustomEvent("bibliotope:point", { detail })), { lat, lon });
   for (const [name, lat, lon] of [
     ["By the green", -35.1797, -21.6239],
@@ -227,7 +227,7 @@ test("batches", async ({ page }) => {
 
 test("relief", async ({ page }) => {
   await page.goto("/lookups/forward?q=12+harbour+street+tidewell&gloss=1");
-  await expect(page.locator(".bt-sheet")).toHaveAttribute("data-complete", "true");
+  await expect(page.locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
   await page.getByRole("button", { name: "Show relief" }).click();
   const relief = page.locator(".bt-relief");
   await expect(relief).toHaveAttribute("data-complete", "true");

@@ -4,7 +4,7 @@ import type { AddressInfo } from "node:net";
 import { join } from "node:path";
 import { test as base, expect, type Locator, type Page } from "@playwright/test";
 import { PNG } from "pngjs";
-import type { Client, MapLine, MapOptions, Marker, SheetMap } from "../../packages/kit/src/index.ts";
+import type { Client, InteractiveMap, MapLine, MapOptions, Marker } from "../../packages/kit/src/index.ts";
 import { ready } from "./house.ts";
 
 /** What the page keeps for its tests. */
@@ -12,7 +12,7 @@ export interface KitWindow {
   /** All that the kit exports. */
   kit: typeof import("../../packages/kit/src/index.ts");
   client: Client;
-  sheet: SheetMap;
+  map: InteractiveMap;
   makeMap(options: Partial<MapOptions>): void;
   pressed: { lat: number; lon: number }[];
   /** What happened to markers, as "type name". */
@@ -38,19 +38,19 @@ const FACES = [
 /** A developer's own page with nothing on it but a map. */
 const html = () => `<!doctype html><html lang="en"><meta charset="utf-8"><title>Where</title>
 <style>${FACES}body { margin: 8px; font-family: sans-serif; }</style>
-<input aria-label="Beside"><div id="map" style="width:640px;height:480px"></div>
+<input aria-label="Beside"><div id="place" style="width:640px;height:480px"></div>
 <script type="module">
 import * as whole from "${ready().url}/kit/v1/bibliotope.js";
-const { Client, SheetMap } = whole;
+const { Client, InteractiveMap } = whole;
 const client = new Client({ key: "${ready().keys.web}", url: "${ready().url}" });
 Object.assign(window, { kit: whole, client, pressed: [], happened: [], followed: [] });
 window.makeMap = (options) => {
-  window.sheet?.destroy();
-  const sheet = new SheetMap(document.querySelector("#map"), { client, label: "Where", ...options });
-  window.sheet = sheet;
-  sheet.onPress((at) => window.pressed.push(at));
-  sheet.onMarker(({ type, marker }) => window.happened.push(type + " " + (marker.name ?? marker.label)));
-  sheet.onFollow(({ why, isLast, address }) => window.followed.push({ why, isLast, line: address?.properties.line }));
+  window.map?.destroy();
+  const map = new InteractiveMap(document.querySelector("#place"), { client, label: "Where", ...options });
+  window.map = map;
+  map.onPress((at) => window.pressed.push(at));
+  map.onMarker(({ type, marker }) => window.happened.push(type + " " + (marker.name ?? marker.label)));
+  map.onFollow(({ why, isLast, address }) => window.followed.push({ why, isLast, line: address?.properties.line }));
 };
 document.documentElement.dataset.ready = "true";
 </script></html>`;
@@ -74,7 +74,7 @@ export class KitPage {
   readonly map: Locator;
 
   constructor(readonly page: Page) {
-    this.map = page.locator(".bt-sheet");
+    this.map = page.locator(".bt-map-view");
   }
 
   async make(
@@ -86,8 +86,8 @@ export class KitPage {
       ([how, stands, drawn]) => {
         const held = window as unknown as KitWindow;
         held.makeMap(how);
-        held.sheet.setMarkers(stands);
-        held.sheet.setLines(drawn);
+        held.map.setMarkers(stands);
+        held.map.setLines(drawn);
       },
       [options, markers, lines] as [Partial<MapOptions>, Marker[], MapLine[]],
     );

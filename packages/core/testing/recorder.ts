@@ -1,4 +1,4 @@
-import type { Painter } from "../src/sheet/index.ts";
+import type { Painter } from "../src/map/index.ts";
 
 /** A painter that paints nothing and notes what was asked of it. */
 export function recorder(): { painter: Painter; calls: string[] } {

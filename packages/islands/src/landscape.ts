@@ -1,5 +1,5 @@
 import type { Position } from "@bibliotope/core/geo";
-import type { Cover as SheetCover } from "@bibliotope/core/sheet";
+import type { Cover as LandCover } from "@bibliotope/core/map";
 import { contourRings, ringArea, smoothRing } from "./ground/contour.ts";
 import { polygonsAbove } from "./ground/contour-polygons.ts";
 import { Grid } from "./ground/grid.ts";
@@ -11,7 +11,7 @@ import { fractal, noise, type Random } from "./random.ts";
 import type { World } from "./world.ts";
 
 /** What covers the land by its nature; what is built up follows the houses. */
-type Cover = Exclude<SheetCover, "built">;
+type Cover = Exclude<LandCover, "built">;
 
 /** Sides of a field in metres, and of the block of fields that makes one feature. */
 const FIELD_LONG = 290;
@@ -47,9 +47,9 @@ export function drawCover(world: World, land: Landscape, houses: readonly Positi
 }
 
 /** For each cover a grid that is above 0 where it lies; later ones lie over earlier ones. */
-function coverGrids({ heights, towns, seed }: Landscape): Map<SheetCover, Grid> {
+function coverGrids({ heights, towns, seed }: Landscape): Map<LandCover, Grid> {
   const like = () => new Grid(heights.columns, heights.rows, heights.cell);
-  const grids = new Map<SheetCover, Grid>(
+  const grids = new Map<LandCover, Grid>(
     (["heath", "wood", "field", "marsh", "rock", "sand"] as const).map((cover) => [cover, like()]),
   );
   for (let cell = 0; cell < heights.values.length; cell++) {

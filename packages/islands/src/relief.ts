@@ -8,7 +8,7 @@ const STEP = 10;
 const HIGHEST = 1500;
 /** Square metres of the smallest knoll or hollow with a contour of its own. */
 const LEAST_KNOLL = 150_000;
-/** Metres between two heights that are written on the sheet, and cells around one that must be lower. */
+/** Metres between two heights that are written on the map, and cells around one that must be lower. */
 const APART = 3500;
 const AROUND_PEAK = 5;
 const MOST_PEAKS = 24;

@@ -1,8 +1,8 @@
 import { createHash } from "node:crypto";
 import { boxContains, type Ring, ringsContain } from "@bibliotope/core/geo";
 import { geodesic } from "@bibliotope/core/geodesic";
+import { COVERS } from "@bibliotope/core/map";
 import { profileOf } from "@bibliotope/core/place";
-import { COVERS } from "@bibliotope/core/sheet";
 import { describe, expect, it } from "vitest";
 import { islands, islandsEngine } from "../testing/islands.ts";
 import { generateIslands, type World } from "./index.ts";

@@ -15,7 +15,7 @@ try {
   const map = definition.fields.find(({ kind, opens }) => kind === "map" && !opens);
   columns.append(left, ...(map ? [right] : []));
   main.append(title, columns);
-  right.className = "sheet";
+  right.className = "pane";
   renderForm(left, definition, { client, countries, mapIn: map && right });
 } catch (error) {
   const words = document.createElement("p");

@@ -1,7 +1,7 @@
 import "./pick.css";
 import { readPosition } from "@bibliotope/core/geo";
+import { MAP_STYLES } from "@bibliotope/core/map";
 import type { Kind } from "@bibliotope/core/place";
-import { SHEETS } from "@bibliotope/core/sheet";
 import { Client } from "./client/client.ts";
 import { LookupError } from "./client/errors.ts";
 import { lacking } from "./client/lacking.ts";
@@ -59,7 +59,7 @@ const panel = new PickerPanel({
   at: params.at ? readPosition(params.at) : undefined,
   zoom: params.zoom ? Number(params.zoom) : undefined,
   ...(params.q ? { text: params.q } : {}),
-  ...(params.sheet ? { sheet: SHEETS.find((sheet) => sheet === params.sheet)! } : {}),
+  ...(params.style ? { mapStyle: MAP_STYLES.find((mapStyle) => mapStyle === params.style)! } : {}),
   ...(params.night ? { night: params.night === "1" } : {}),
   done: (picked) => handBack({ from: "bibliotope", ended: "picked", state, place: placeOfPicked(picked, isSpot) }),
   cancelled: cancel,
@@ -74,7 +74,7 @@ window.addEventListener("pagehide", () => {
   if (!hasEnded && redirect === undefined) cancel();
 });
 document.documentElement.dataset.ready = "true";
-if ((await lacking(client, ["suggest", "records", "reverse", "sheets"])).length)
+if ((await lacking(client, ["suggest", "records", "reverse", "tiles"])).length)
   said.textContent = say("Address search is not allowed on this page.");
 if (params.ref)
   try {

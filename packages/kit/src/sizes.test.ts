@@ -27,7 +27,12 @@ const PIECES: { name: string; code: string; without?: RegExp[]; most: number }[]
     without: [/client\/client/, /search\/box/, /core\/geodesic/],
     most: 14_000,
   },
-  { name: "map", code: `export { SheetMap } from "./map/sheet-map.ts"`, without: [/relief-view/], most: 45_000 },
+  {
+    name: "map",
+    code: `export { InteractiveMap } from "./map/interactive-map.ts"`,
+    without: [/relief-view/],
+    most: 45_000,
+  },
 ];
 
 /** Bytes of a piece as it is sent: minified, brotli. */

@@ -43,13 +43,13 @@ import { retentionHandlers } from "./routes/retention.route.ts";
 import { secondFactorHandlers } from "./routes/second-factor.route.ts";
 import { healthRoutes, problemPages } from "./routes/service.route.ts";
 import { serviceHandlers, serviceRoutes } from "./routes/services.route.ts";
-import { sheetHandlers } from "./routes/sheets.route.ts";
 import { signInRoutes } from "./routes/sign-in.route.ts";
 import { stillHandlers } from "./routes/still.route.ts";
+import { tileHandlers } from "./routes/tiles.route.ts";
 import { batchHandlers } from "./routes/wire-batches.route.ts";
 import type { Sealing } from "./services/sealing.ts";
 import type { Services } from "./services/services.ts";
-import type { SheetTiles } from "./sheets/sheet-tiles.ts";
+import type { MapTiles } from "./tiles/map-tiles.ts";
 import type { Sessions } from "./users/sessions.ts";
 
 /** Everything the wire and the workbench stand on. */
@@ -57,7 +57,7 @@ export interface AppContext {
   version: string;
   database: Knex;
   index: LiveIndex;
-  tiles: SheetTiles;
+  tiles: MapTiles;
   heights: Heights;
   ring: KeyRing;
   permits: Permits;
@@ -95,7 +95,7 @@ function wireOf(context: AppContext): Wire {
     ...lookupHandlers(database, heights),
     ...countryHandlers,
     ...heightHandlers(heights),
-    ...sheetHandlers(tiles, heights),
+    ...tileHandlers(tiles, heights),
     ...stillHandlers(tiles, database),
     ...formHandlers(published),
     ...ownKeyHandlers,

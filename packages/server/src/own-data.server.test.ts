@@ -99,7 +99,7 @@ describe("data that is brought", { timeout: 900_000 }, () => {
     const drawing = Array.from({ length: AT_ONCE }, async (_, i) => {
       for (let tile = 0; !isDone; tile++) {
         const [x, y] = [14_400 + (tile % 200), 19_700 + AT_ONCE * Math.floor(tile / 200) + i];
-        const { ok, status } = await fetch(`${ready.url}/v1/sheets/features/15/${x}/${y}`, {
+        const { ok, status } = await fetch(`${ready.url}/v1/tiles/features/15/${x}/${y}`, {
           headers: { authorization: `Bearer ${ready.keys.srv}` },
         });
         if (!ok) failures.push(`a tile: ${status}`);

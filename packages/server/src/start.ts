@@ -34,8 +34,8 @@ import { sweepOld } from "./retention/retention.ts";
 import { readSealing } from "./services/sealing.ts";
 import { type StandIns, seedServices } from "./services/seed-services.ts";
 import { Services } from "./services/services.ts";
-import { SheetTiles } from "./sheets/sheet-tiles.ts";
 import { Signals } from "./signals.ts";
+import { MapTiles } from "./tiles/map-tiles.ts";
 import { Sessions } from "./users/sessions.ts";
 import { firstUser, makeSignInToken } from "./users/users.repository.ts";
 
@@ -100,7 +100,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   const counter = new UseCounter(database, settings.countsUses);
   const published = new PublishedForms(database);
   const services = new Services(database, sealing);
-  const tiles = new SheetTiles(settings.databaseUrl, log);
+  const tiles = new MapTiles(settings.databaseUrl, log);
   const own = settings.heightsFolder ? await readOwnGrids(settings.heightsFolder, say) : [];
   const heights = new Heights(database, own);
   let shown = 0;
@@ -115,13 +115,13 @@ export async function start(settings: Settings, log: Logger, say: (words: string
       shown = Math.max(shown, tenths);
     },
     async (versions) => {
-      const sheets = await tiles.prepare(versions);
+      const prepared = await tiles.prepare(versions);
       return {
         putIn: async () => {
-          await Promise.all([sheets.putIn(), heights.load(versions)]);
+          await Promise.all([prepared.putIn(), heights.load(versions)]);
         },
-        amend: sheets.amend,
-        letGo: sheets.letGo,
+        amend: prepared.amend,
+        letGo: prepared.letGo,
       };
     },
   );

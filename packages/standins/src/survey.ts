@@ -16,7 +16,7 @@ export function survey(painting = new URL("./survey.worker.js", import.meta.url)
   const app = standIn({
     title: "The aerial survey of the islands",
     words: [
-      "Shows the ground of the islands from the air, as picture tiles of OGC WebMercatorQuad up to zoom 17: for a map that has pictures in place of a sheet.",
+      "Shows the ground of the islands from the air, as picture tiles of OGC WebMercatorQuad up to zoom 17: for a map that has pictures in place of a map style.",
       "Nobody flew there. The pictures are painted when they are first asked for, from the same made-up ground as the demo's data; the first one takes some seconds.",
       "Attribution: Aerial survey of the islands (made up)",
     ],

@@ -1,13 +1,5 @@
 import { parentPort } from "node:worker_threads";
-import {
-  DAY,
-  type Painter,
-  type Palette,
-  paintPart,
-  partOf,
-  SheetCutter,
-  type SheetFeature,
-} from "@bibliotope/core/sheet";
+import { DAY, type MapFeature, type Painter, type Palette, paintPart, partOf, TileCutter } from "@bibliotope/core/map";
 import { generateIslands } from "@bibliotope/islands";
 import { createCanvas } from "@napi-rs/canvas";
 
@@ -38,11 +30,11 @@ const FROM_THE_AIR: Palette = {
   fields: ["#a89a55", "#7f8f4b", "#b5a873"],
 };
 
-const cutter = new SheetCutter(
+const cutter = new TileCutter(
   generateIslands()
     .features.filter(({ layer }) => !UNSEEN.has(layer))
-    .map(({ layer, rank, geometry, properties }): SheetFeature => {
-      const all = { ...properties, layer, rank } as SheetFeature["properties"];
+    .map(({ layer, rank, geometry, properties }): MapFeature => {
+      const all = { ...properties, layer, rank } as MapFeature["properties"];
       return { type: "Feature", geometry, properties: all };
     }),
 );
@@ -53,7 +45,7 @@ parentPort?.on("message", async ({ id, tile: [z, x, y] }: { id: number; tile: [n
   const context = canvas.getContext("2d");
   paintPart(context as unknown as Painter, cutter.cutPart(part), part, {
     palette: FROM_THE_AIR,
-    sheet: "named-ground",
+    style: "named-ground",
   });
   const pixels = context.getImageData(0, 0, SIDE, SIDE);
   for (let i = 0; i < SIDE * SIDE; i++) {

@@ -179,7 +179,7 @@ export const countrySchema = z
   })
   .meta({ id: "Country" });
 
-export const sheetAnswer = z.object({
+export const tileAnswer = z.object({
   type: z.literal("FeatureCollection"),
   features: z.array(
     z.object({
@@ -191,7 +191,7 @@ export const sheetAnswer = z.object({
   ),
 });
 
-export const sheetHeightsAnswer = z.object({
+export const tileHeightsAnswer = z.object({
   columns: z.int(),
   rows: z.int(),
   metres: z.array(z.number().nullable()).meta({
@@ -215,7 +215,7 @@ export type Difference = z.infer<typeof differenceSchema>;
 export type Gloss = z.infer<typeof glossSchema>;
 export type Reading = z.infer<typeof readingSchema>;
 export type PostcodesAnswer = z.infer<typeof postcodesAnswer>;
-export type SheetHeightsAnswer = z.infer<typeof sheetHeightsAnswer>;
+export type TileHeightsAnswer = z.infer<typeof tileHeightsAnswer>;
 export type HeightAnswer = z.infer<typeof heightAnswer>;
 export type DistanceAnswer = z.infer<typeof distanceAnswer>;
 export type RecordAnswer = z.infer<typeof recordAnswer>;

@@ -115,14 +115,14 @@ describe("forwardRequest", () => {
 });
 
 describe("stillRequest", () => {
-  it("has a size, a scale and a sheet by day when none is given", () => {
+  it("has a size, a scale and a style by day when none is given", () => {
     expect(stillRequest.parse(ask("at=-35.2,-21.4"))).toEqual({
       at: { lat: -35.2, lon: -21.4 },
       markers: [],
       size: { width: 600, height: 400 },
       scale: 1,
       night: false,
-      sheet: "streets",
+      style: "streets",
     });
   });
 
@@ -155,7 +155,7 @@ describe("stillRequest", () => {
     "markers=1;2",
     "markers=-35.2",
     "at=-35.2,-21.4&night=perhaps",
-    "at=-35.2,-21.4&sheet=sky",
+    "at=-35.2,-21.4&style=sky",
   ])("refuses %j", (query) => {
     expect(issues(stillRequest, ask(query))).not.toEqual([]);
   });

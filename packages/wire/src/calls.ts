@@ -10,10 +10,10 @@ import {
   postcodesAnswer,
   recordAnswer,
   reverseAnswer,
-  sheetAnswer,
-  sheetHeightsAnswer,
   stillAnswer,
   suggestAnswer,
+  tileAnswer,
+  tileHeightsAnswer,
 } from "./answers.ts";
 import { batchRequest, batchRowsRequest, batchState } from "./batches.ts";
 import { type Call, call, type KeyKind, type PartIn } from "./call.ts";
@@ -177,27 +177,27 @@ export const CALLS = {
     plays: false,
     example: { code: "QR" },
   }),
-  sheet: call({
-    path: "/v1/sheets/features/{z}/{x}/{y}",
+  tile: call({
+    path: "/v1/tiles/features/{z}/{x}/{y}",
     methods: ["GET"],
     tag: "Map",
     summary: "Map features of a tile",
     description: "Numbered as OGC's WebMercatorQuad; zooms 0 to 20.",
-    answers: sheetAnswer,
+    answers: tileAnswer,
     mediaType: GEOJSON,
-    key: ofPage("sheets", "map"),
+    key: ofPage("tiles", "map"),
     plays: false,
     example: { z: "9", x: "225", y: "305" },
   }),
-  sheetHeights: call({
-    path: "/v1/sheets/heights/{z}/{x}/{y}",
+  tileHeights: call({
+    path: "/v1/tiles/heights/{z}/{x}/{y}",
     methods: ["GET"],
     tag: "Map",
     summary: "Heights of a tile's ground on a grid",
     description: "Numbered as OGC's WebMercatorQuad; zooms 0 to 20.",
-    answers: sheetHeightsAnswer,
+    answers: tileHeightsAnswer,
     mediaType: JSON_TYPE,
-    key: ofPage("sheets", "map"),
+    key: ofPage("tiles", "map"),
     plays: false,
     example: { z: "9", x: "225", y: "305" },
   }),

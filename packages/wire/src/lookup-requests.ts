@@ -1,6 +1,6 @@
 import { isPosition } from "@bibliotope/core/geo";
+import { MAP_STYLES } from "@bibliotope/core/map";
 import { FACT_NAME, KINDS, PARTS } from "@bibliotope/core/place";
-import { SHEETS } from "@bibliotope/core/sheet";
 import * as z from "zod";
 import { text } from "./text.ts";
 
@@ -198,8 +198,8 @@ export const stillRequest = z
       .default(1)
       .meta({ description: "Pixel density." }),
     zoom: z.number().min(2).max(19).optional().meta({ description: "Zoom from 2 to 19 (default: fits everything)." }),
-    sheet: z
-      .enum(SHEETS, { error: `one of ${SHEETS.join(", ")}` })
+    style: z
+      .enum(MAP_STYLES, { error: `one of ${MAP_STYLES.join(", ")}` })
       .default("streets")
       .meta({ description: "Map style: streets, ground cover, elevation, or ground cover with streets and names." }),
     night: z.boolean().default(false).meta({ description: "Dark colours." }),

@@ -1,5 +1,5 @@
+import { MAP_STYLES } from "@bibliotope/core/map";
 import { KINDS } from "@bibliotope/core/place";
-import { SHEETS } from "@bibliotope/core/sheet";
 import * as z from "zod";
 import { text } from "./text.ts";
 
@@ -43,7 +43,7 @@ export const pickRequest = z
     accent: text(6)
       .regex(/^[0-9a-f]{6}$/i, { error: "a colour is six hexadecimal digits" })
       .optional(),
-    sheet: z.enum(SHEETS).optional(),
+    style: z.enum(MAP_STYLES).optional(),
   })
   .refine(({ origin, redirect, bridge }) => [origin, redirect, bridge].filter(Boolean).length === 1, {
     error: "give exactly one of origin, redirect and bridge",

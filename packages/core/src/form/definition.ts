@@ -1,4 +1,5 @@
 import type { Position } from "../geo/index.ts";
+import { type PictureTiles, pictureUrlTrouble } from "../map/picture-tiles.ts";
 import { namesIn, parsePattern } from "../pattern/index.ts";
 import {
   type AutofillValues,
@@ -11,7 +12,6 @@ import {
   type PartName,
   type Parts,
 } from "../place/index.ts";
-import { type PictureTiles, pictureUrlTrouble } from "../sheet/picture-tiles.ts";
 
 /**
  * Kinds of field. `search` asks while the person types, `button` looks up what the fields say, `map` shows and takes a
@@ -63,7 +63,7 @@ export interface Field {
   relief?: boolean;
   /** A map opens over the form by a button, and fills it on Done alone. */
   opens?: boolean;
-  /** A map offers these pictures in place of the sheets, and shows them first. */
+  /** A map offers these pictures in place of its own styles, and shows them first. */
   pictures?: PictureTiles;
   /** What a choice offers. */
   options?: Option[];

@@ -18,7 +18,7 @@ describe("the kinds of lookup that a form uses", () => {
   });
 
   it.each([
-    [field("map", { kind: "map" }), ["reverse", "sheets", "still"]],
+    [field("map", { kind: "map" }), ["reverse", "tiles", "still"]],
     [field("here", { kind: "button", task: "locate" }), ["reverse"]],
     [field("picture", { kind: "still" }), ["still", "links"]],
     [field("height", { kind: "hidden", binding: "{height}" }), ["height"]],

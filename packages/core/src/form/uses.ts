@@ -11,7 +11,7 @@ export const FORM_USES = [
   "records",
   "height",
   "countries",
-  "sheets",
+  "tiles",
   "still",
   "links",
   "services",
@@ -36,7 +36,7 @@ export function usesOf(definition: FormDefinition): FormUse[] {
     records: isSome("search") || names.has("ref"),
     height: names.has("height"),
     countries: true,
-    sheets: isSome("map"),
+    tiles: isSome("map"),
     // the card of a place on a map has a picture too
     still: isSome("still") || isSome("map"),
     // a picture opens its place

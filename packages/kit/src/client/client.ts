@@ -16,9 +16,9 @@ import type {
   ReportRequest,
   ReverseAnswer,
   ServiceAnswer,
-  SheetHeightsAnswer,
   Situation,
   SuggestAnswer,
+  TileHeightsAnswer,
 } from "@bibliotope/wire";
 import type { Tracer } from "../trace.ts";
 import { errorOf, LookupError, unreachable } from "./errors.ts";
@@ -152,7 +152,7 @@ export class Client {
 
   /** The whole URL of a map tile's features, for a worker that fetches it itself. */
   tileUrl(z: number, x: number, y: number): string {
-    return this.#url(`/v1/sheets/features/${z}/${x}/${y}`, {});
+    return this.#url(`/v1/tiles/features/${z}/${x}/${y}`, {});
   }
 
   /** How high the ground lies, in metres above the sea; null outside the data. */
@@ -161,8 +161,8 @@ export class Client {
   }
 
   /** Heights of a map tile's ground on a grid. */
-  sheetHeights({ z, x, y }: { z: number; x: number; y: number }, signal?: AbortSignal): Promise<SheetHeightsAnswer> {
-    return this.#get("sheetHeights", `/v1/sheets/heights/${z}/${x}/${y}`, {}, signal);
+  tileHeights({ z, x, y }: { z: number; x: number; y: number }, signal?: AbortSignal): Promise<TileHeightsAnswer> {
+    return this.#get("tileHeights", `/v1/tiles/heights/${z}/${x}/${y}`, {}, signal);
   }
 
   /**

@@ -1,10 +1,10 @@
 import { type Position, readPosition } from "@bibliotope/core/geo";
-import { pictureUrlTrouble, SHEETS, type SheetKind } from "@bibliotope/core/sheet";
+import { MAP_STYLES, type MapStyle, pictureUrlTrouble } from "@bibliotope/core/map";
 import type { Client } from "../client/client.ts";
 import { lacking } from "../client/lacking.ts";
+import { InteractiveMap } from "../map/interactive-map.ts";
 import type { Marker } from "../map/marker.ts";
 import { type MapOptions, shownPictures } from "../map/options.ts";
-import { SheetMap } from "../map/sheet-map.ts";
 import { adopt } from "../style.ts";
 import { say } from "../words/say.ts";
 import { clientOf, ElementBase, SERVICE_ATTRIBUTES, tell } from "./service.ts";
@@ -22,14 +22,14 @@ const STYLE = `
 
 /**
  * `<bibliotope-map>`: an interactive map. Attributes: `web-key` and `url` (the service), `label`, `at` (`LAT,LON`),
- * `zoom`, `sheet`, `device`, `aims`, `grouped`; `pictures`, the address of picture tiles of one's own, shown at first, with
+ * `zoom`, `map-style`, `device`, `aims`, `grouped`; `pictures`, the address of picture tiles of one's own, shown at first, with
  * `attribution` (needed), `pictures-name`, `pictures-most` (their last zoom). Its height is the page's to set; 320 px else.
  */
 export class MapElement extends ElementBase {
   static readonly observedAttributes = [...SERVICE_ATTRIBUTES, "at", "zoom", "pictures", "attribution"];
 
   #client: Client | undefined;
-  #map: SheetMap | undefined;
+  #map: InteractiveMap | undefined;
   #markers: readonly Marker[] = [];
   #frame: HTMLElement | undefined;
 
@@ -53,7 +53,7 @@ export class MapElement extends ElementBase {
   }
 
   /** The map itself, with all that it can; undefined until the element is in a page and has a key. */
-  get map(): SheetMap | undefined {
+  get map(): InteractiveMap | undefined {
     return this.#map;
   }
 
@@ -84,19 +84,19 @@ export class MapElement extends ElementBase {
     if (!client || !this.isConnected || !this.#frame) return;
     const view = this.#map?.view ?? this.#view();
     this.#end();
-    const sheet = SHEETS.find((one) => one === this.getAttribute("sheet"));
-    this.#map = new SheetMap(this.#frame, {
+    const mapStyle = MAP_STYLES.find((one) => one === this.getAttribute("map-style"));
+    this.#map = new InteractiveMap(this.#frame, {
       client,
       label: this.getAttribute("label") ?? "Map",
-      sheets: SHEETS as MapOptions["sheets"],
+      mapStyles: MAP_STYLES as MapOptions["mapStyles"],
       device: this.hasAttribute("device"),
       aims: this.hasAttribute("aims"),
       grouped: this.hasAttribute("grouped"),
-      ...(sheet ? { sheet: sheet as SheetKind } : {}),
+      ...(mapStyle ? { mapStyle: mapStyle as MapStyle } : {}),
       ...this.#pictures(),
       ...(view ? { view } : {}),
     });
-    void lacking(client, ["sheets"]);
+    void lacking(client, ["tiles"]);
     this.#map.onPress((at) => tell(this, PRESSED, at));
     this.#map.onMarker((event) => tell(this, MARKER, event));
     if (this.#markers.length) this.#map.setMarkers(this.#markers);
@@ -107,7 +107,7 @@ export class MapElement extends ElementBase {
     this.#map = undefined;
   }
 
-  /** Pictures that the attributes tell of; what is wrong with them goes to the page's console, and the sheet is shown. */
+  /** Pictures that the attributes tell of; what is wrong with them goes to the page's console, and the map is shown. */
   #pictures(): Pick<MapOptions, "pictures" | "shows"> {
     const url = this.getAttribute("pictures");
     const attribution = this.getAttribute("attribution")?.trim();

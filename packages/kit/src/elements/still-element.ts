@@ -5,7 +5,7 @@ import { adopt } from "../style.ts";
 import { clientOf, ElementBase, SERVICE_ATTRIBUTES } from "./service.ts";
 
 /** What is handed to the picture as it is requested. */
-const ASKED = ["of", "at", "markers", "line", "zoom", "sheet", "lang"] as const;
+const ASKED = ["of", "at", "markers", "line", "zoom", "style", "lang"] as const;
 
 const STYLE = `
 :host { display: inline-block; }
@@ -16,7 +16,7 @@ img[hidden] { display: none; }
 
 /**
  * `<bibliotope-still>`: a picture of the map. Attributes: `web-key` and `url` (the service), `of` (a ref) or `at`
- * (`LAT,LON`), `size` (`300x200`), `zoom`, `markers`, `line`, `sheet`, `lang`, and `label` for those who do not see it.
+ * (`LAT,LON`), `size` (`300x200`), `zoom`, `markers`, `line`, `map-style`, `lang`, and `label` for those who do not see it.
  * With `control` it is itself the way to the place: a press opens it, its menu shows the way and copies the position.
  * By night it is requested by night.
  */

@@ -9,8 +9,8 @@ import {
   ruleOf,
 } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
+import { lengthText } from "@bibliotope/core/map";
 import type { Difference } from "@bibliotope/core/place";
-import { lengthText } from "@bibliotope/core/sheet";
 import type { RecordFeature, RecordProperties } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";

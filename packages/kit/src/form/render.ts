@@ -13,13 +13,13 @@ import {
   type Values,
 } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
-import { SHEETS } from "@bibliotope/core/sheet";
+import { MAP_STYLES } from "@bibliotope/core/map";
 import type { Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
+import { InteractiveMap } from "../map/interactive-map.ts";
 import { make } from "../map/make.ts";
 import type { Card } from "../map/marker.ts";
 import { shownPictures } from "../map/options.ts";
-import { SheetMap } from "../map/sheet-map.ts";
 import { StillControl } from "../map/still-control.ts";
 import { adopt } from "../style.ts";
 import type { Tracer } from "../trace.ts";
@@ -59,7 +59,7 @@ export interface RenderOptions {
 export interface RenderedForm {
   form: HTMLFormElement;
   binding: Binding;
-  map: SheetMap | undefined;
+  map: InteractiveMap | undefined;
   destroy(): void;
 }
 
@@ -95,10 +95,10 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   let lifted = onMap;
   const map =
     place &&
-    new SheetMap(place, {
+    new InteractiveMap(place, {
       client,
       label: mapField!.label,
-      sheets: SHEETS,
+      mapStyles: MAP_STYLES,
       aims: true,
       device: true,
       nearest: (at, why, signal) => nearestFor(client, ruleOf(definition, why === "drag" ? lifted : onMap), at, signal),

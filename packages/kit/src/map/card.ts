@@ -1,5 +1,5 @@
 import type { Position } from "@bibliotope/core/geo";
-import type { Size } from "@bibliotope/core/sheet";
+import type { Size } from "@bibliotope/core/map";
 import { say } from "../words/say.ts";
 import { type HandOnTemplates, handOn } from "./hand-on.ts";
 import { awaitApplication, copyText } from "./hand-over.ts";

@@ -1,9 +1,9 @@
-import { type PictureTiles, SHEETS, type SheetKind } from "@bibliotope/core/sheet";
+import { MAP_STYLES, type MapStyle, type PictureTiles } from "@bibliotope/core/map";
 import { say } from "../words/say.ts";
 import { make, makeButton, makeIcon } from "./make.ts";
 
-/** What the sheets are called. */
-export const SHEET_NAMES: Readonly<Record<SheetKind, string>> = {
+/** Names of the map styles. */
+export const STYLE_NAMES: Readonly<Record<MapStyle, string>> = {
   streets: "Streets",
   ground: "Ground",
   heights: "Heights",
@@ -27,23 +27,23 @@ export function zoomButtons(zoom: (by: number) => void): HTMLElement {
   return group;
 }
 
-/** What a choice of sheets offers, and what it does. */
+/** What a choice of map styles offers, and what it does. */
 export interface Offered {
-  sheets: readonly SheetKind[];
+  mapStyles: readonly MapStyle[];
   pictures: readonly PictureTiles[];
-  sheetChosen: (sheet: SheetKind) => void;
+  styleChosen: (mapStyle: MapStyle) => void;
   picturesChosen: (name: string) => void;
 }
 
-/** A choice of sheets, and of pictures in place of them. */
-export class SheetChoice {
-  readonly element = make("select", "bt-sheets");
+/** A choice of map styles, and of pictures in place of them. */
+export class StyleChoice {
+  readonly element = make("select", "bt-map-styles");
 
-  constructor({ sheets, pictures, sheetChosen, picturesChosen }: Offered) {
+  constructor({ mapStyles, pictures, styleChosen, picturesChosen }: Offered) {
     const { element } = this;
     element.setAttribute("aria-label", say("Map style"));
-    const kinds = SHEETS.filter((kind) => sheets.includes(kind));
-    for (const words of [...kinds.map((kind) => say(SHEET_NAMES[kind])), ...pictures.map(({ name }) => name)])
+    const kinds = MAP_STYLES.filter((kind) => mapStyles.includes(kind));
+    for (const words of [...kinds.map((kind) => say(STYLE_NAMES[kind])), ...pictures.map(({ name }) => name)])
       element.append(make("option", "", words));
     Array.from(element.options).forEach((option, i) => {
       option.value = i < kinds.length ? kinds[i] : choiceOf(pictures[i - kinds.length]);
@@ -51,16 +51,16 @@ export class SheetChoice {
     element.addEventListener("change", () => {
       const chosen = pictures.find((one) => choiceOf(one) === element.value);
       if (chosen) picturesChosen(chosen.name);
-      else sheetChosen(element.value as SheetKind);
+      else styleChosen(element.value as MapStyle);
     });
   }
 
-  show(shown: SheetKind | PictureTiles): void {
+  show(shown: MapStyle | PictureTiles): void {
     this.element.value = typeof shown === "string" ? shown : choiceOf(shown);
   }
 }
 
-/** A value that no sheet has. */
+/** A value that no map style has. */
 const choiceOf = ({ name }: PictureTiles) => `pictures ${name}`;
 
 /** Switches aiming on and off. */

@@ -4,7 +4,7 @@ import { describeMarkers, describeView, unsetWords } from "./describe.ts";
 const at = { lat: -35.174, lon: -21.631 };
 
 describe("what a map says of itself", () => {
-  it("names the sheet, how much it shows, and where", () => {
+  it("names the style, how much it shows, and where", () => {
     expect(describeView({ at, zoom: 14 }, { width: 600, height: 400 }, "heights")).toBe(
       "Heights, 4.7 km across, around 35.174° south, 21.631° west.",
     );

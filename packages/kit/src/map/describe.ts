@@ -1,7 +1,7 @@
 import { metresPerPixel } from "@bibliotope/core/geo";
-import { lengthText, type SheetKind, type Size, type View } from "@bibliotope/core/sheet";
+import { lengthText, type MapStyle, type Size, type View } from "@bibliotope/core/map";
 import { say } from "../words/say.ts";
-import { SHEET_NAMES } from "./controls.ts";
+import { STYLE_NAMES } from "./controls.ts";
 import { type Marker, nameOf } from "./marker.ts";
 
 /** Markers that are named in words; of more only their number is said. */
@@ -9,18 +9,18 @@ const MOST_NAMED = 12;
 
 /**
  * What a map shows, in words: "Streets, 2.4 km across, around 35.174° south, 21.631° west."
- * @param shown the sheet, or the name of the pictures in place of it
+ * @param shown the map style, or the name of the pictures in place of it
  */
-export function describeView({ at, zoom }: View, { width }: Size, shown: SheetKind | (string & {})): string {
+export function describeView({ at, zoom }: View, { width }: Size, shown: MapStyle | (string & {})): string {
   const [lat, lon] = [Math.abs(at.lat).toFixed(3), Math.abs(at.lon).toFixed(3)];
   const place = {
-    sheet: Object.hasOwn(SHEET_NAMES, shown) ? say(SHEET_NAMES[shown as SheetKind]) : shown,
+    style: Object.hasOwn(STYLE_NAMES, shown) ? say(STYLE_NAMES[shown as MapStyle]) : shown,
     lat: at.lat < 0 ? say("{n}° south", { n: lat }) : say("{n}° north", { n: lat }),
     lon: at.lon < 0 ? say("{n}° west", { n: lon }) : say("{n}° east", { n: lon }),
   };
-  if (!width) return say("{sheet}, around {lat}, {lon}.", place);
+  if (!width) return say("{style}, around {lat}, {lon}.", place);
   const length = lengthText(width * metresPerPixel(zoom, at.lat));
-  return say("{sheet}, {length} across, around {lat}, {lon}.", { ...place, length });
+  return say("{style}, {length} across, around {lat}, {lon}.", { ...place, length });
 }
 
 /** What is on a map, in words; also what has no position and cannot stand there. */

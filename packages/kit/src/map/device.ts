@@ -1,4 +1,4 @@
-import type { DevicePosition } from "@bibliotope/core/sheet";
+import type { DevicePosition } from "@bibliotope/core/map";
 import { type Located, watchDevice } from "../locate/locate.ts";
 import { say } from "../words/say.ts";
 import { makeButton, makeIcon } from "./make.ts";

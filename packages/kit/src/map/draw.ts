@@ -1,4 +1,4 @@
-import { type Label, originOf, type Palette, type Size, tilesOf, type View } from "@bibliotope/core/sheet";
+import { type Label, originOf, type Palette, type Size, tilesOf, type View } from "@bibliotope/core/map";
 import { contextOf } from "./context.ts";
 import { make } from "./make.ts";
 import type { Tile, Tiles } from "./tiles.ts";
@@ -22,7 +22,7 @@ export interface Drawn {
   /** Whether all tiles are there, and whether one failed to come. */
   complete: boolean;
   missing: boolean;
-  /** Whether the sheet is somewhere in place of a picture. */
+  /** Whether the map stands in for a picture somewhere. */
   lost: boolean;
 }
 

@@ -1,4 +1,4 @@
-import { panned, type Size, type View, zoomed } from "@bibliotope/core/sheet";
+import { panned, type Size, type View, zoomed } from "@bibliotope/core/map";
 
 export interface GestureTarget {
   view(): View;

@@ -1,6 +1,7 @@
-export type { PictureTiles } from "@bibliotope/core/sheet";
-export { SHEET_NAMES } from "./controls.ts";
+export type { PictureTiles } from "@bibliotope/core/map";
+export { STYLE_NAMES } from "./controls.ts";
 export { geoUri, type HandedOn, type HandOnTemplates, handOn } from "./hand-on.ts";
+export { InteractiveMap, type MapLine, type MapMarker } from "./interactive-map.ts";
 export {
   type Card,
   type CardFact,
@@ -12,6 +13,5 @@ export {
   type OwnPicture,
 } from "./marker.ts";
 export type { Followed, MapOptions } from "./options.ts";
-export { type MapLine, type MapMarker, SheetMap } from "./sheet-map.ts";
 export { StillControl, type StillPlace } from "./still-control.ts";
 export { readUrlView, writeUrlView } from "./url-view.ts";

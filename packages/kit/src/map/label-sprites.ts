@@ -1,4 +1,4 @@
-import { drawLabels, type LabelBox, type Painter, type Palette } from "@bibliotope/core/sheet";
+import { drawLabels, type LabelBox, type Painter, type Palette } from "@bibliotope/core/map";
 import { hiddenContextOf } from "./context.ts";
 
 /** Names kept as pictures. */

@@ -1,15 +1,15 @@
 import {
   type DevicePosition,
+  type MapStyle,
   type PictureTiles,
-  type SheetKind,
   type Size,
   toScreen,
   type View,
-} from "@bibliotope/core/sheet";
+} from "@bibliotope/core/map";
 import type { Located } from "../locate/locate.ts";
 import { say } from "../words/say.ts";
 import { MarkerCard } from "./card.ts";
-import { aimButton, reliefButton, SheetChoice, zoomButtons } from "./controls.ts";
+import { aimButton, reliefButton, StyleChoice, zoomButtons } from "./controls.ts";
 import { describeMarkers, unsetWords } from "./describe.ts";
 import { DeviceButton } from "./device.ts";
 import type { HandOnTemplates } from "./hand-on.ts";
@@ -21,9 +21,9 @@ import { Walker } from "./walker.ts";
 export interface MapControlsOptions {
   /** What the map is called for screen readers. */
   label: string;
-  /** Sheets to choose from; no choice when fewer than two are given, pictures among them. */
-  sheets?: readonly SheetKind[];
-  /** Picture tiles of one's own to choose from, in place of a sheet; each under a name of its own. */
+  /** Map styles to choose from; no choice when fewer than two are given, pictures among them. */
+  mapStyles?: readonly MapStyle[];
+  /** Picture tiles of one's own to choose from, in place of a map style; each under a name of its own. */
   pictures?: readonly PictureTiles[];
   /** Offers an aim: a mark in the middle, under which the map is moved. */
   aims?: boolean;
@@ -41,7 +41,7 @@ export interface MapControlsTarget {
   view(): View;
   size(): Size;
   zoomBy(steps: number): void;
-  setSheet(sheet: SheetKind): void;
+  setMapStyle(mapStyle: MapStyle): void;
   setPictures(name: string): void;
   aim(): void;
   /** Takes what is under the aim. */
@@ -59,7 +59,7 @@ let maps = 0;
 
 /** What is on and around a map besides the drawing: its buttons, cards, notes, words for screen readers. */
 export class MapControls {
-  readonly element = make("div", "bt-sheet");
+  readonly element = make("div", "bt-map-view");
   readonly #said = make("p", "bt-unseen");
   readonly #described = make("p", "bt-unseen");
   readonly #note = make("p", "bt-note");
@@ -68,7 +68,7 @@ export class MapControls {
   readonly #aimedLine = make("p");
   readonly #aim: HTMLButtonElement | undefined;
   readonly #device: DeviceButton | undefined;
-  readonly #choice: SheetChoice | undefined;
+  readonly #choice: StyleChoice | undefined;
   readonly #credit = make("p", "bt-credit");
   readonly #walker: Walker;
   #card: { card: MarkerCard; place: number; byKeyboard: boolean } | undefined;
@@ -76,14 +76,14 @@ export class MapControls {
   #words = "";
   #isMissing = false;
   #isLost = false;
-  #sheet: SheetKind;
+  #mapStyle: MapStyle;
   #pictures: PictureTiles | undefined;
 
   constructor(
     picture: HTMLElement,
     private readonly options: MapControlsOptions,
     private readonly markers: Markers,
-    sheet: SheetKind,
+    mapStyle: MapStyle,
     private readonly target: MapControlsTarget,
   ) {
     const { element } = this;
@@ -129,16 +129,16 @@ export class MapControls {
     }
     if (options.relief) tools.append(reliefButton(() => target.relief()));
     const head = make("div", "bt-head");
-    this.#sheet = sheet;
+    this.#mapStyle = mapStyle;
     const { pictures = [] } = options;
-    const sheets = options.sheets ?? (pictures.length ? [sheet] : []);
-    if (sheets.length + pictures.length > 1) {
-      this.#choice = new SheetChoice({
-        ...{ sheets, pictures },
-        sheetChosen: (chosen) => target.setSheet(chosen),
+    const mapStyles = options.mapStyles ?? (pictures.length ? [mapStyle] : []);
+    if (mapStyles.length + pictures.length > 1) {
+      this.#choice = new StyleChoice({
+        ...{ mapStyles, pictures },
+        styleChosen: (chosen) => target.setMapStyle(chosen),
         picturesChosen: (name) => target.setPictures(name),
       });
-      this.#choice.show(sheet);
+      this.#choice.show(mapStyle);
       head.append(this.#choice.element);
     }
     if (tools.childElementCount) head.append(tools);
@@ -180,15 +180,15 @@ export class MapControls {
     this.#described.textContent = words;
   }
 
-  setSheet(sheet: SheetKind): void {
-    this.#sheet = sheet;
-    this.#choice?.show(sheet);
+  setMapStyle(mapStyle: MapStyle): void {
+    this.#mapStyle = mapStyle;
+    this.#choice?.show(mapStyle);
   }
 
-  /** Pictures are shown in place of the sheet: whoever made them is named. */
+  /** Pictures are shown in place of the map style: whoever made them is named. */
   setPictures(pictures: PictureTiles | undefined): void {
     this.#pictures = pictures;
-    this.#choice?.show(pictures ?? this.#sheet);
+    this.#choice?.show(pictures ?? this.#mapStyle);
     this.#credit.textContent = pictures?.attribution ?? "";
     this.#credit.hidden = !pictures;
     this.#isLost &&= Boolean(pictures);

@@ -1,5 +1,5 @@
 import type { Position } from "@bibliotope/core/geo";
-import type { MapMarker } from "@bibliotope/core/sheet";
+import type { MapMarker } from "@bibliotope/core/map";
 import type { RecordFeature } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
 import { say } from "../words/say.ts";

@@ -11,7 +11,7 @@ import {
   toPosition,
   toScreen,
   type View,
-} from "@bibliotope/core/sheet";
+} from "@bibliotope/core/map";
 import type { Marker, MarkerEvent, OfGroup } from "./marker.ts";
 
 /** CSS pixels to the side of and above a marker's spot, and below it, that belong to the marker. */

@@ -1,5 +1,5 @@
 import type { Position } from "@bibliotope/core/geo";
-import type { PictureTiles, SheetKind, View } from "@bibliotope/core/sheet";
+import type { MapStyle, PictureTiles, View } from "@bibliotope/core/map";
 import type { RecordFeature } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
 import type { MapControlsOptions } from "./map-controls.ts";
@@ -9,8 +9,8 @@ export interface MapOptions extends MapControlsOptions {
   /** What is there before anything is known: the whole archipelago when not given. */
   view?: View;
   /** Streets when not given. */
-  sheet?: SheetKind;
-  /** Name of the pictures that are shown at first, of `pictures`; the sheet when not given. */
+  mapStyle?: MapStyle;
+  /** Name of the pictures that are shown at first, of `pictures`; the map style when not given. */
   shows?: string;
   /** Languages of names (BCP 47), the most wanted first; those of the browser when not given. */
   langs?: readonly string[];
@@ -18,7 +18,7 @@ export interface MapOptions extends MapControlsOptions {
   grouped?: boolean;
   /** Leaves out names that the edge would cut, as stills do: for a map that nobody moves, or that is printed. */
   wholeNames?: boolean;
-  /** Keeps view and sheet in the page's address, behind `#`. */
+  /** Keeps view and map style in the page's address, behind `#`. */
   viewInUrl?: boolean;
   /** Metres of the camera above the highest roof around, in relief; 220 when not given. */
   reliefMargin?: number;
@@ -47,6 +47,6 @@ export const WHOLE: View = { at: { lat: -35.55, lon: -21.45 }, zoom: 7.5 };
 export const HOUSE_ZOOM = 16.4;
 export const DEVICE_ZOOM = 15;
 
-/** Options of a map that shows some pictures first, and offers its sheets beside them. */
+/** Options of a map that shows some pictures first, and offers the map styles beside them. */
 export const shownPictures = (pictures: PictureTiles | undefined): Pick<MapOptions, "pictures" | "shows"> =>
   pictures ? { pictures: [pictures], shows: pictures.name } : {};

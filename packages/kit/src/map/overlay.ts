@@ -1,5 +1,5 @@
 import type { Position } from "@bibliotope/core/geo";
-import { type DevicePosition, drawAim, drawFrame, drawOver, type MapLine } from "@bibliotope/core/sheet";
+import { type DevicePosition, drawAim, drawFrame, drawOver, type MapLine } from "@bibliotope/core/map";
 import type { Spot } from "./gestures.ts";
 import { LabelSprites } from "./label-sprites.ts";
 import type { Markers } from "./markers.ts";

@@ -1,26 +1,26 @@
 import { TILE } from "@bibliotope/core/geo";
 import {
   DAY,
+  type FeatureTile,
   type Label,
   labelsOf,
+  type MapStyle,
   NIGHT,
   type PictureTiles,
   paintInSlices,
   partOf,
-  type SheetKind,
-  type SheetTile,
   type TileName,
-} from "@bibliotope/core/sheet";
+} from "@bibliotope/core/map";
 import { hiddenContextOf } from "./context.ts";
 import { drawPicture, fetchPicture, type ShownPicture } from "./pictures.ts";
 
 /** How the tiles of a map are painted. */
 export interface TileLook {
-  sheet: SheetKind;
+  mapStyle: MapStyle;
   night: boolean;
   /** BCP 47, for names. */
   langs: readonly string[];
-  /** Pictures in place of the sheet. */
+  /** Pictures in place of the map style. */
   pictures?: PictureTiles;
 }
 
@@ -39,7 +39,7 @@ export type Painted =
       bitmap: ImageBitmap;
       labels: Label[];
       took: number;
-      /** Why the sheet is there in place of the picture. */
+      /** Why the map is there in place of the picture. */
       lost?: string;
     }
   | { id: number; failed: string };
@@ -56,7 +56,7 @@ export async function paintJob(job: PaintJob, signal?: AbortSignal, rest?: () =>
   try {
     const picture = pictures && (await fetchPicture(pictures, job, signal));
     if (typeof picture === "object") return { id, ...(await paintPicture(job, picture, signal)) };
-    return { id, ...(await paintSheet(job, signal, rest)), ...(picture ? { lost: picture } : {}) };
+    return { id, ...(await paintMap(job, signal, rest)), ...(picture ? { lost: picture } : {}) };
   } catch (error) {
     return { id, failed: String(error) };
   }
@@ -64,11 +64,11 @@ export async function paintJob(job: PaintJob, signal?: AbortSignal, rest?: () =>
 
 type PaintedTile = Omit<Extract<Painted, { bitmap: ImageBitmap }>, "id">;
 
-/** The sheet's own features. */
-async function paintSheet(job: PaintJob, signal?: AbortSignal, rest?: () => Promise<void>): Promise<PaintedTile> {
+/** The map's own features. */
+async function paintMap(job: PaintJob, signal?: AbortSignal, rest?: () => Promise<void>): Promise<PaintedTile> {
   const features = await featuresOf(job, signal);
   const [canvas, context] = canvasFor(job);
-  const look = { palette: job.night ? NIGHT : DAY, sheet: job.sheet };
+  const look = { palette: job.night ? NIGHT : DAY, style: job.mapStyle };
   const start = performance.now();
   let began = start;
   for (const _ of paintInSlices(context, features, partOf(job), look)) {
@@ -81,7 +81,7 @@ async function paintSheet(job: PaintJob, signal?: AbortSignal, rest?: () => Prom
   return { bitmap, labels: labelsOf(features, job), took: performance.now() - start };
 }
 
-/** A picture, under the sheet's names where they are wanted. */
+/** A picture, under the map's names where they are wanted. */
 async function paintPicture(job: PaintJob, picture: ShownPicture, signal?: AbortSignal): Promise<PaintedTile> {
   const [canvas, context] = canvasFor(job);
   const start = performance.now();
@@ -92,10 +92,10 @@ async function paintPicture(job: PaintJob, picture: ShownPicture, signal?: Abort
   return { bitmap, labels: isNamed ? labelsOf(await featuresOf(job, signal), job) : [], took };
 }
 
-async function featuresOf({ url }: PaintJob, signal?: AbortSignal): Promise<SheetTile["features"]> {
+async function featuresOf({ url }: PaintJob, signal?: AbortSignal): Promise<FeatureTile["features"]> {
   const response = await fetch(url, { signal });
   if (!response.ok) throw new Error(`status ${response.status}`);
-  return ((await response.json()) as SheetTile).features;
+  return ((await response.json()) as FeatureTile).features;
 }
 
 /** A canvas for a tile, one unit to a CSS pixel. */

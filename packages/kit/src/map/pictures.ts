@@ -5,7 +5,7 @@ import {
   picturePartOf,
   pictureTileUrl,
   type TileName,
-} from "@bibliotope/core/sheet";
+} from "@bibliotope/core/map";
 import { contextOf } from "./context.ts";
 
 /** Milliseconds for a picture to come, bytes that it may have, and pixels of the side. */

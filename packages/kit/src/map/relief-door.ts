@@ -1,4 +1,4 @@
-import type { SheetKind } from "@bibliotope/core/sheet";
+import type { MapStyle } from "@bibliotope/core/map";
 import type { Client } from "../client/client.ts";
 import type { ReliefPlace, ReliefView } from "../relief/relief-view.ts";
 import { say } from "../words/say.ts";
@@ -10,7 +10,7 @@ export interface ReliefDoorTarget {
   margin: number | undefined;
   /** Where the view in relief goes: over the flat map. */
   element: HTMLElement;
-  sheet(): SheetKind;
+  mapStyle(): MapStyle;
   isNight(): boolean;
   say(words: string): void;
   /** The flat map has the screen and the keys again. */
@@ -40,7 +40,7 @@ export class ReliefDoor {
         client,
         label,
         langs,
-        sheet: this.target.sheet(),
+        mapStyle: this.target.mapStyle(),
         night: this.target.isNight(),
         ...(margin === undefined ? {} : { margin }),
         say,

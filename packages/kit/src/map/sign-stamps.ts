@@ -8,7 +8,7 @@ import {
   type Painter,
   type Palette,
   tabOf,
-} from "@bibliotope/core/sheet";
+} from "@bibliotope/core/map";
 import { hiddenContextOf } from "./context.ts";
 
 /** Signs kept as pictures. */

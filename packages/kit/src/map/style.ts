@@ -1,12 +1,12 @@
-/** The look of the map's frame; the sheet itself is painted. */
+/** The look of the map's frame; the map itself is painted. */
 export const MAP_STYLE = `
-.bt-sheet { position: relative; width: 100%; height: 100%; overflow: hidden; touch-action: none; cursor: crosshair; user-select: none; background: var(--bt-sea, #dfe5e2); color: var(--bt-list-ink, CanvasText); }
-.bt-sheet[data-under="draggable"] { cursor: grab; }
-.bt-sheet[data-under="card"] { cursor: pointer; }
-.bt-sheet:focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: -2px; }
+.bt-map-view { position: relative; width: 100%; height: 100%; overflow: hidden; touch-action: none; cursor: crosshair; user-select: none; background: var(--bt-sea, #dfe5e2); color: var(--bt-list-ink, CanvasText); }
+.bt-map-view[data-under="draggable"] { cursor: grab; }
+.bt-map-view[data-under="card"] { cursor: pointer; }
+.bt-map-view:focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: -2px; }
 .bt-view, .bt-view canvas { position: absolute; inset: 0; width: 100%; height: 100%; display: block; }
-.bt-sheet [hidden] { display: none !important; }
-.bt-sheet :is(button, select, a):focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: -2px; }
+.bt-map-view [hidden] { display: none !important; }
+.bt-map-view :is(button, select, a):focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: -2px; }
 .bt-zoom, .bt-tools { position: absolute; display: grid; border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; overflow: hidden; background: var(--bt-list-paper, Canvas); }
 .bt-zoom { left: 12px; bottom: 12px; }
 .bt-head { position: absolute; right: 12px; top: 12px; display: grid; gap: 8px; justify-items: end; }
@@ -15,12 +15,12 @@ export const MAP_STYLE = `
 .bt-zoom button + button, .bt-tools button + button { border-top: 1px solid var(--bt-field-edge, #8d8570); }
 .bt-zoom button:hover, .bt-tools button:hover { background: var(--bt-list-chosen, color-mix(in srgb, currentColor 9%, transparent)); }
 .bt-tools button[aria-pressed="true"] { background: var(--bt-ink, CanvasText); color: var(--bt-paper, Canvas); }
-.bt-sheet svg { width: 18px; height: 18px; display: block; margin: auto; fill: none; stroke: currentColor; stroke-width: 1.6; stroke-linejoin: round; stroke-linecap: round; }
+.bt-map-view svg { width: 18px; height: 18px; display: block; margin: auto; fill: none; stroke: currentColor; stroke-width: 1.6; stroke-linejoin: round; stroke-linecap: round; }
 .bt-device[data-state="shown"] path { fill: currentColor; fill-opacity: 0.25; }
 .bt-device[data-state="finding"] path { stroke-dasharray: 3 3; animation: bt-finding 0.9s linear infinite; }
 @keyframes bt-finding { to { stroke-dashoffset: -12; } }
 @media (prefers-reduced-motion: reduce) { .bt-device[data-state="finding"] path { animation: none; } }
-.bt-sheets { height: 34px; max-width: 100%; padding: 0 8px; font: inherit; font-size: 0.93em; color: inherit; background: var(--bt-list-paper, Canvas); border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; }
+.bt-map-styles { height: 34px; max-width: 100%; padding: 0 8px; font: inherit; font-size: 0.93em; color: inherit; background: var(--bt-list-paper, Canvas); border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; }
 .bt-foot { position: absolute; left: 58px; right: 58px; bottom: 46px; display: grid; gap: 6px; justify-items: center; pointer-events: none; }
 .bt-foot > * { pointer-events: auto; box-sizing: border-box; max-width: 30em; margin: 0; padding: 6px 11px; font-size: 0.9em; background: var(--bt-list-paper, Canvas); border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; }
 .bt-aimed { display: flex; flex-wrap: wrap; align-items: center; gap: 4px 12px; }

@@ -1,4 +1,4 @@
-import type { Label, TileName } from "@bibliotope/core/sheet";
+import type { Label, TileName } from "@bibliotope/core/map";
 import { type Painted, type PaintJob, paintJob, type TileLook } from "./paint-job.ts";
 import TileWorker from "./tile.worker.ts?worker&inline";
 
@@ -11,7 +11,7 @@ export interface Tile extends TileName {
   failed?: boolean;
   /** True from the first failing until it comes. */
   missing?: boolean;
-  /** Why the sheet is there in place of a picture, and how often in turn. */
+  /** Why the map is there in place of a picture, and how often in turn. */
   lost?: string;
   losses?: number;
 }

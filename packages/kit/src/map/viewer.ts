@@ -2,14 +2,14 @@ import {
   DAY,
   forgetWidths,
   type Label,
+  type MapStyle,
   NIGHT,
   type Palette,
   type PictureTiles,
-  type SheetKind,
   type Size,
   toScreen,
   type View,
-} from "@bibliotope/core/sheet";
+} from "@bibliotope/core/map";
 import { contextOf } from "./context.ts";
 import { TileLayer } from "./draw.ts";
 import { make } from "./make.ts";
@@ -28,8 +28,8 @@ export interface ViewerOptions {
   tileUrl(z: number, x: number, y: number): string;
   langs: readonly string[];
   view: View;
-  sheet: SheetKind;
-  /** Shown in place of the sheet. */
+  mapStyle: MapStyle;
+  /** Shown in place of the map style. */
   pictures: PictureTiles | undefined;
   night: boolean;
 }
@@ -54,7 +54,7 @@ export interface ViewerHooks {
   resized(size: Size): void;
 }
 
-/** The picture of a map: which part of which sheet it shows, and the drawing of it, once a frame at most. */
+/** The picture of a map: which part it shows, in which style, and the drawing of it, once a frame at most. */
 export class Viewer {
   readonly element = make("div", "bt-view");
   /** Names, lines and markers, over the tiles. */
@@ -63,7 +63,7 @@ export class Viewer {
   readonly #stop = new AbortController();
   #tiles: Tiles;
   #view: View;
-  #sheet: SheetKind;
+  #mapStyle: MapStyle;
   #pictures: PictureTiles | undefined;
   #night: boolean;
   #size: Size = { width: 0, height: 0 };
@@ -83,7 +83,7 @@ export class Viewer {
     this.element.setAttribute("aria-hidden", "true");
     this.element.append(this.#layer.element, this.#over);
     this.#view = options.view;
-    this.#sheet = options.sheet;
+    this.#mapStyle = options.mapStyle;
     this.#pictures = options.pictures;
     this.#night = options.night;
     this.#tiles = this.#makeTiles();
@@ -106,8 +106,8 @@ export class Viewer {
     return this.#size;
   }
 
-  get sheet(): SheetKind {
-    return this.#sheet;
+  get mapStyle(): MapStyle {
+    return this.#mapStyle;
   }
 
   get pictures(): PictureTiles | undefined {
@@ -145,12 +145,12 @@ export class Viewer {
     this.draw();
   }
 
-  /** Shows another sheet, pictures in place of it, or by another light. */
-  change(look: Partial<Pick<ViewerOptions, "sheet" | "night" | "pictures">>): void {
-    const now = { sheet: this.#sheet, night: this.#night, pictures: this.#pictures };
-    const { sheet, night, pictures } = { ...now, ...look };
-    if (sheet === now.sheet && night === now.night && pictures === now.pictures) return;
-    this.#sheet = sheet;
+  /** Shows another map style, pictures in place of it, or by another light. */
+  change(look: Partial<Pick<ViewerOptions, "mapStyle" | "night" | "pictures">>): void {
+    const now = { mapStyle: this.#mapStyle, night: this.#night, pictures: this.#pictures };
+    const { mapStyle, night, pictures } = { ...now, ...look };
+    if (mapStyle === now.mapStyle && night === now.night && pictures === now.pictures) return;
+    this.#mapStyle = mapStyle;
     this.#night = night;
     this.#pictures = pictures;
     this.#tiles.destroy();
@@ -192,7 +192,7 @@ export class Viewer {
   }
 
   #makeTiles(): Tiles {
-    const look = { night: this.#night, sheet: this.#sheet, langs: this.options.langs, pictures: this.#pictures };
+    const look = { night: this.#night, mapStyle: this.#mapStyle, langs: this.options.langs, pictures: this.#pictures };
     return new Tiles(this.options.tileUrl, () => this.draw(), look);
   }
 

@@ -1,13 +1,13 @@
 import type { AddressRule } from "@bibliotope/core/form";
 import { type Position, sphereDistance } from "@bibliotope/core/geo";
-import { type PictureTiles, SHEETS, type SheetKind } from "@bibliotope/core/sheet";
+import { MAP_STYLES, type MapStyle, type PictureTiles } from "@bibliotope/core/map";
 import type { RecordFeature, Suggestion } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
 import { nearestFor } from "../form/nearest.ts";
+import { InteractiveMap } from "../map/interactive-map.ts";
 import { make } from "../map/make.ts";
 import { type Followed, shownPictures } from "../map/options.ts";
-import { SheetMap } from "../map/sheet-map.ts";
 import { SearchBox } from "../search/box.ts";
 import { adopt } from "../style.ts";
 import { say } from "../words/say.ts";
@@ -31,11 +31,11 @@ export interface PickerOptions {
   zoom?: number | undefined;
   /** Text that is searched at first. */
   text?: string;
-  sheet?: SheetKind;
+  mapStyle?: MapStyle;
   night?: boolean;
   /** Offers the ground in relief. */
   relief?: boolean;
-  /** Pictures of one's own, shown at first in place of the sheet. */
+  /** Pictures of one's own, shown at first in place of the map style. */
   pictures?: PictureTiles;
   /** Where the device's position comes from; the browser when not given. */
   geolocation?: Geolocation | undefined;
@@ -57,7 +57,7 @@ export class PickerPanel {
   readonly #done = button("bt-send", say("Done"));
   readonly #cancel = button("bt-look", say("Cancel"));
   #box: SearchBox | undefined;
-  #map: SheetMap | undefined;
+  #map: InteractiveMap | undefined;
   #picked: Picked | undefined;
   /** What was chosen by name: as long as the mark is there, that is meant. */
   #chosen: RecordFeature | undefined;
@@ -79,7 +79,7 @@ export class PickerPanel {
 
   /** Begins; its element is on the page by then. */
   begin(): void {
-    const { client, label, rule = {}, at, zoom, text, sheet, night, relief, pictures, geolocation } = this.options;
+    const { client, label, rule = {}, at, zoom, text, mapStyle, night, relief, pictures, geolocation } = this.options;
     adopt(this.element.getRootNode() as Document, PICKER_STYLE);
     const { kinds, countries } = rule;
     this.#box = new SearchBox(this.#input, {
@@ -87,13 +87,13 @@ export class PickerPanel {
       narrow: () => ({ kinds: kinds?.join(",") || undefined, countries: countries?.join(",") || undefined }),
       chosen: (suggestion, typed) => void this.#choose(suggestion, typed),
     });
-    const map = new SheetMap(this.#place, {
+    const map = new InteractiveMap(this.#place, {
       client,
       label,
-      sheets: SHEETS,
+      mapStyles: MAP_STYLES,
       device: true,
       nearest: (spot, _why, signal) => nearestFor(client, { name: "", ...rule }, spot, signal),
-      ...(sheet ? { sheet } : {}),
+      ...(mapStyle ? { mapStyle } : {}),
       ...(night === undefined ? {} : { night }),
       ...(relief ? { relief } : {}),
       ...shownPictures(pictures),

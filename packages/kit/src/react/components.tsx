@@ -17,9 +17,9 @@ import { fillByTokens } from "../fill/fill.ts";
 import { bind } from "../form/bind.ts";
 import type { Binding, BindOptions } from "../form/binding.ts";
 import { type RenderedForm, renderForm } from "../form/render.ts";
+import { InteractiveMap } from "../map/interactive-map.ts";
 import type { Marker } from "../map/marker.ts";
 import type { MapOptions } from "../map/options.ts";
-import { SheetMap } from "../map/sheet-map.ts";
 import { SEARCH_STYLE } from "../search/style.ts";
 import { adopt } from "../style.ts";
 import { say } from "../words/say.ts";
@@ -119,7 +119,7 @@ export interface MapViewProps extends Omit<MapOptions, "client"> {
   markers?: readonly Marker[];
   onPress?: (at: { lat: number; lon: number }) => void;
   /** Gets the map once it is there, for all that it can beyond these properties. */
-  mapRef?: RefObject<SheetMap | null>;
+  mapRef?: RefObject<InteractiveMap | null>;
   className?: string;
   style?: CSSProperties;
 }
@@ -128,13 +128,17 @@ export interface MapViewProps extends Omit<MapOptions, "client"> {
 export function MapView({ markers, onPress, mapRef, className, style, ...options }: MapViewProps) {
   const client = useClient();
   const place = useRef<HTMLDivElement>(null);
-  const map = useRef<SheetMap>(undefined);
+  const map = useRef<InteractiveMap>(undefined);
   const latest = useRef({ options, onPress });
   latest.current = { options, onPress };
-  const { sheet } = options;
+  const { mapStyle } = options;
   useEffect(() => {
     if (!place.current) return;
-    const made = new SheetMap(place.current, { client, ...latest.current.options, ...(sheet ? { sheet } : {}) });
+    const made = new InteractiveMap(place.current, {
+      client,
+      ...latest.current.options,
+      ...(mapStyle ? { mapStyle } : {}),
+    });
     made.onPress((at) => latest.current.onPress?.(at));
     map.current = made;
     if (mapRef) mapRef.current = made;
@@ -143,7 +147,7 @@ export function MapView({ markers, onPress, mapRef, className, style, ...options
       if (mapRef) mapRef.current = null;
       made.destroy();
     };
-  }, [client, sheet, mapRef]);
+  }, [client, mapStyle, mapRef]);
   useEffect(() => {
     map.current?.setMarkers(markers ?? []);
   }, [markers]);

@@ -1,4 +1,4 @@
-import type { SheetHeightsAnswer } from "@bibliotope/wire";
+import type { TileHeightsAnswer } from "@bibliotope/wire";
 
 /** A point of the projected square: 0 to 1, from the west and from the north. */
 export interface SquarePoint {
@@ -8,11 +8,11 @@ export interface SquarePoint {
 
 /** Heights of the ground from tiles of one zoom. */
 export class HeightField {
-  readonly #tiles = new Map<string, SheetHeightsAnswer>();
+  readonly #tiles = new Map<string, TileHeightsAnswer>();
 
   constructor(readonly zoom: number) {}
 
-  set(x: number, y: number, heights: SheetHeightsAnswer): void {
+  set(x: number, y: number, heights: TileHeightsAnswer): void {
     this.#tiles.set(`${x}/${y}`, heights);
   }
 

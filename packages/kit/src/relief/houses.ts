@@ -1,5 +1,5 @@
 import { project } from "@bibliotope/core/geo";
-import type { SheetFeature, TileName } from "@bibliotope/core/sheet";
+import type { MapFeature, TileName } from "@bibliotope/core/map";
 import { BufferAttribute, BufferGeometry, ShapeUtils, Vector2 } from "three";
 import { type Ground, toScene } from "./terrain.ts";
 
@@ -19,7 +19,7 @@ const MOST_STOREYS = 5;
  * The houses of a tile that stand in it, not only reach into it. The data holds no heights: a house is as high as its
  * footprint lets expect.
  */
-export function housesOf(ground: Ground, features: readonly SheetFeature[], { z, x, y }: TileName): Building[] {
+export function housesOf(ground: Ground, features: readonly MapFeature[], { z, x, y }: TileName): Building[] {
   const count = 2 ** z;
   return features
     .filter(({ properties }) => properties.layer === "building")

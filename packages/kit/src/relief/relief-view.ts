@@ -1,5 +1,5 @@
 import { metresPerPixel, type Position, project, TILE } from "@bibliotope/core/geo";
-import { DAY, NIGHT, type SheetKind, type SheetTile, type TileName } from "@bibliotope/core/sheet";
+import { DAY, type FeatureTile, type MapStyle, NIGHT, type TileName } from "@bibliotope/core/map";
 import {
   AmbientLight,
   Color,
@@ -33,7 +33,7 @@ export interface ReliefOptions {
   client: Client;
   /** Its name for screen readers. */
   label: string;
-  sheet: SheetKind;
+  mapStyle: MapStyle;
   night: boolean;
   langs: readonly string[];
   /** Metres of the camera above the highest roof around; 220 when not given. */
@@ -115,7 +115,7 @@ export class ReliefView {
     this.#tiles = new Tiles(
       (z, x, y) => options.client.tileUrl(z, x, y),
       () => this.#dress(),
-      { sheet: options.sheet, night: options.night, langs: options.langs },
+      { mapStyle: options.mapStyle, night: options.night, langs: options.langs },
     );
     this.#controls = new OrbitControls(this.#camera, this.#renderer.domElement);
     this.#controls.enableDamping = false;
@@ -257,7 +257,7 @@ export class ReliefView {
     const heights = new HeightField(FAR.zoom);
     await Promise.all(
       tilesAround(origin, FAR.zoom, FAR.reach).map(async ({ z, x, y }) =>
-        heights.set(x, y, await this.options.client.sheetHeights({ z, x, y }, signal)),
+        heights.set(x, y, await this.options.client.tileHeights({ z, x, y }, signal)),
       ),
     );
     return { origin, side: TILE * metresPerPixel(0, at.lat), heights };
@@ -270,7 +270,7 @@ export class ReliefView {
         const response = await fetch(this.options.client.tileUrl(tile.z, tile.x, tile.y), { signal }).catch(() => {});
         // the ground is shown without houses that did not come
         if (!response?.ok) return [];
-        return housesOf(ground, ((await response.json()) as SheetTile).features, tile);
+        return housesOf(ground, ((await response.json()) as FeatureTile).features, tile);
       }),
     );
     return houses.flat();

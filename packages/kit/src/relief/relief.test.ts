@@ -1,5 +1,5 @@
 import { project } from "@bibliotope/core/geo";
-import type { SheetFeature } from "@bibliotope/core/sheet";
+import type { MapFeature } from "@bibliotope/core/map";
 import fc from "fast-check";
 import type { BufferGeometry } from "three";
 import { describe, expect, it } from "vitest";
@@ -101,7 +101,7 @@ describe("houses", () => {
     [lon, lat + side],
     [lon, lat],
   ];
-  const buildings = (...rings: [number, number][][]): SheetFeature => ({
+  const buildings = (...rings: [number, number][][]): MapFeature => ({
     type: "Feature",
     geometry: { type: "MultiPolygon", coordinates: rings.map((ring) => [ring]) },
     properties: { layer: "building", rank: 1 },

@@ -1,4 +1,4 @@
-import { drawMarker, type Painter, type Palette } from "@bibliotope/core/sheet";
+import { drawMarker, type Painter, type Palette } from "@bibliotope/core/map";
 import { CanvasTexture, Sprite, SpriteMaterial, SRGBColorSpace } from "three";
 import { contextOf } from "../map/context.ts";
 import { make } from "../map/make.ts";

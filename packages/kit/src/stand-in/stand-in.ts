@@ -98,8 +98,8 @@ const PATHS: Readonly<Record<CallName, string>> = {
   height: "height",
   countries: "countries",
   country: "countries/{code}",
-  sheet: "sheets/features/{z}/{x}/{y}",
-  sheetHeights: "sheets/heights/{z}/{x}/{y}",
+  tile: "tiles/features/{z}/{x}/{y}",
+  tileHeights: "tiles/heights/{z}/{x}/{y}",
   still: "still",
   form: "forms/{ref}",
   report: "reports",
@@ -126,7 +126,7 @@ const ALL_CALLS: Readonly<Record<KeyCall, true>> = {
   distance: true,
   height: true,
   countries: true,
-  sheets: true,
+  tiles: true,
   still: true,
   forms: true,
   reports: true,
@@ -289,9 +289,9 @@ export class StandIn {
         };
       case "link":
         return { url: "https://stand-in.invalid/p/link", endsAt: "2030-01-01T00:00:00Z" };
-      case "sheet":
+      case "tile":
         return { type: "FeatureCollection", features: [] };
-      case "sheetHeights":
+      case "tileHeights":
         return { columns: 0, rows: 0, metres: [] };
       case "report":
         return { received: true };

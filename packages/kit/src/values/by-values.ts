@@ -5,7 +5,7 @@ import {
   type ValueSizes,
   valueScale,
   valueSizes,
-} from "@bibliotope/core/sheet";
+} from "@bibliotope/core/map";
 import type { Marker, OfGroup } from "../map/marker.ts";
 import { say } from "../words/say.ts";
 

@@ -1,7 +1,7 @@
 import { contextOf } from "../map/context.ts";
+import type { InteractiveMap } from "../map/interactive-map.ts";
 import { make } from "../map/make.ts";
 import type { Marker } from "../map/marker.ts";
-import type { SheetMap } from "../map/sheet-map.ts";
 import { say } from "../words/say.ts";
 import type { LegendPart, Values } from "./by-values.ts";
 
@@ -15,7 +15,7 @@ const FONT = "13px system-ui, sans-serif";
  * What a map shows, as a PNG, with a legend below it.
  * @throws Error where the browser cannot write it
  */
-export async function mapPng(map: SheetMap, legend: readonly LegendPart[] = []): Promise<Blob> {
+export async function mapPng(map: InteractiveMap, legend: readonly LegendPart[] = []): Promise<Blob> {
   const picture = await map.picture();
   const width = map.element.clientWidth;
   const ratio = picture.width / width;

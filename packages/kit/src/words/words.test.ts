@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { EXACTNESS_WORDS } from "@bibliotope/core/form";
 import { KINDS } from "@bibliotope/core/place";
 import { afterEach, describe, expect, it } from "vitest";
-import { SHEET_NAMES } from "../map/controls.ts";
+import { STYLE_NAMES } from "../map/controls.ts";
 import { loadWords, setWords, WORD_LANGUAGES } from "./index.ts";
 import { say, type Words } from "./say.ts";
 
@@ -21,7 +21,7 @@ function sentences(): string[] {
   const named = [
     ...KINDS.filter((kind) => kind !== "address"),
     ...Object.values(EXACTNESS_WORDS),
-    ...Object.values(SHEET_NAMES),
+    ...Object.values(STYLE_NAMES),
     "Zoom in",
     "Zoom out",
   ];

@@ -1,5 +1,5 @@
 import { type HeightGrid, heightOn, type Position, unproject } from "@bibliotope/core/geo";
-import type { SheetHeightsAnswer } from "@bibliotope/wire";
+import type { TileHeightsAnswer } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import { readHeightGrids } from "./height-grids.repository.ts";
 
@@ -36,7 +36,7 @@ export class Heights {
   }
 
   /** Heights of a tile's ground, row by row from the north-west. */
-  tile({ z, x, y }: { z: number; x: number; y: number }): SheetHeightsAnswer {
+  tile({ z, x, y }: { z: number; x: number; y: number }): TileHeightsAnswer {
     const metres = Array.from({ length: SIDE * SIDE }, (_, i) => {
       const [column, row] = [i % SIDE, Math.floor(i / SIDE)];
       return this.at(unproject({ x: (x + column / (SIDE - 1)) / 2 ** z, y: (y + row / (SIDE - 1)) / 2 ** z }));

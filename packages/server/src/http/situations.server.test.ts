@@ -44,9 +44,9 @@ describe("a situation that a try key asks for", () => {
     expect(answer.outcome).toBe("matched");
   });
 
-  it("is not played for sheets and countries, and leaves the next answer as it is", async () => {
+  it("is not played for tiles and countries, and leaves the next answer as it is", async () => {
     expect((await tried("/v1/countries?situation=down")).status).toBe(200);
-    expect((await tried("/v1/sheets/features/7/56/77?situation=down")).status).toBe(200);
+    expect((await tried("/v1/tiles/features/7/56/77?situation=down")).status).toBe(200);
     expect((await tried(FORWARD)).status).toBe(200);
   });
 

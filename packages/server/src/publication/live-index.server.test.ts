@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { ownDatabase } from "../../testing/own-server.ts";
 import { required } from "../../testing/shared.ts";
 import { historyOf } from "../database/history.ts";
-import type { Prepared } from "../sheets/sheet-tiles.ts";
+import type { Prepared } from "../tiles/map-tiles.ts";
 import { LiveIndex } from "./live-index.ts";
 import { publish } from "./publication.repository.ts";
 import { SegmentStore } from "./segment-store.ts";

@@ -4,8 +4,8 @@ import type { Knex } from "knex";
 import { correctedEngine } from "../corrections/corrected.ts";
 import { appliedCorrections } from "../corrections/corrections.repository.ts";
 import { onceMore } from "../once-more.ts";
-import { amendsOf } from "../sheets/amends.ts";
-import type { Prepared } from "../sheets/sheet-tiles.ts";
+import { amendsOf } from "../tiles/amends.ts";
+import type { Prepared } from "../tiles/map-tiles.ts";
 import { lastPublications, livePublication } from "./publication.repository.ts";
 import type { SegmentStore } from "./segment-store.ts";
 

@@ -120,7 +120,7 @@ describe("paths and methods", () => {
 
   it("of tiles that do not exist", async () => {
     for (const tile of ["21/0/0", "3/8/0", "3/0/-1", "a/b/c", "1.5/0/0", "99999999/0/0"]) {
-      expect((await ask(`/v1/sheets/features/${tile}`)).status, tile).toBe(404);
+      expect((await ask(`/v1/tiles/features/${tile}`)).status, tile).toBe(404);
     }
   });
 

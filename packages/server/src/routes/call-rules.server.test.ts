@@ -161,7 +161,7 @@ describe("a key that is kept to a country", () => {
     expect((await of("/v1/countries")).body.countries).toMatchObject([{ code: "QV" }]);
     expect((await of("/v1/countries/QR")).status).toBe(404);
     const ids = async (more: object) =>
-      (await json("/v1/sheets/features/16/28831/39618", more)).body.features.flatMap(
+      (await json("/v1/tiles/features/16/28831/39618", more)).body.features.flatMap(
         ({ id = "" }: { id?: string }) => id,
       );
     expect((await ids({})).some((id: string) => id.startsWith("qr-"))).toBe(true);

@@ -1,5 +1,5 @@
 import { project } from "@bibliotope/core/geo";
-import type { SheetFeature } from "@bibliotope/core/sheet";
+import type { MapFeature } from "@bibliotope/core/map";
 import type { CorrectionSummary } from "@bibliotope/wire";
 import { beforeAll, describe, expect, it } from "vitest";
 import { type Answer, ask, json, signedIn } from "../../testing/shared.ts";
@@ -58,10 +58,10 @@ describe("a correction", () => {
   it("is on the map at once, and off it when it is taken back", async () => {
     const street = await first("Octavo Steps, Tidewell");
     const { x, y } = project(street.properties.at);
-    const path = `/v1/sheets/features/15/${Math.floor(x * 2 ** 15)}/${Math.floor(y * 2 ** 15)}`;
+    const path = `/v1/tiles/features/15/${Math.floor(x * 2 ** 15)}/${Math.floor(y * 2 ** 15)}`;
     const seen = async () => {
       const { headers, body } = await json(path);
-      const named = (body.features as SheetFeature[]).filter(({ id }) => id === street.id);
+      const named = (body.features as MapFeature[]).filter(({ id }) => id === street.id);
       const words = named.flatMap(({ properties }) => properties.names ?? []).map(({ name }) => name);
       return {
         words,

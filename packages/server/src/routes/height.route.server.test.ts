@@ -29,7 +29,7 @@ describe("/v1/height", () => {
   });
 
   it("rises where the map draws its contours", async () => {
-    const tile = (await json("/v1/sheets/features/10/450/619")).body;
+    const tile = (await json("/v1/tiles/features/10/450/619")).body;
     const contours = tile.features.filter((f: { properties: { layer: string } }) => f.properties.layer === "contour");
     expect(contours.length).toBeGreaterThan(0);
     for (const { geometry, properties } of contours.slice(0, 5)) {

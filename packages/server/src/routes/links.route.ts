@@ -26,7 +26,7 @@ import type { LinkKeys } from "../links/link-keys.ts";
 import { placePage } from "../links/place-page.ts";
 import { placeLanguage } from "../links/place-words.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
-import type { SheetTiles } from "../sheets/sheet-tiles.ts";
+import type { MapTiles } from "../tiles/map-tiles.ts";
 import { drawStill, recordOf } from "./still.route.ts";
 
 /** Hours that a link of a key lasts at most which others can read: its page could as well ask anew. */
@@ -36,7 +36,7 @@ const HOUR = 3600;
 interface Needs {
   database: Knex;
   index: LiveIndex;
-  tiles: SheetTiles;
+  tiles: MapTiles;
   ring: KeyRing;
   permits: Permits;
   counter: UseCounter;
@@ -162,7 +162,7 @@ export function linkRoutes(needs: Needs): Router {
     const { of, at, label, size, zoom, night = false, lang } = link;
     // of the page's own picture, more pixels for a finer screen
     const scale = shows === "page" && request.query.scale === "2" ? 2 : link.scale;
-    const params = { of, at, label, size, zoom, night, scale, markers: [], sheet: "streets" } as StillRequest;
+    const params = { of, at, label, size, zoom, night, scale, markers: [], style: "streets" } as StillRequest;
     const langs = lang ? [lang] : [];
     const png = await toReader(drawStill({ tiles, database }, engine, params, langs, goneSignal(response)));
     response

@@ -1,4 +1,4 @@
-import { countriesAnswer, formDraft, formList, formVersions, publishedForm, sheetAnswer } from "@bibliotope/wire";
+import { countriesAnswer, formDraft, formList, formVersions, publishedForm, tileAnswer } from "@bibliotope/wire";
 import { describe, expect, it } from "vitest";
 import { ask, json, shared, signedIn } from "../../testing/shared.ts";
 import { connect } from "../database/connect.ts";
@@ -246,11 +246,11 @@ describe("the service itself", () => {
   });
 
   it("serves map features by tile, cached by ETag", async () => {
-    const first = await ask("/v1/sheets/features/8/112/154");
+    const first = await ask("/v1/tiles/features/8/112/154");
     expect(first.headers.get("content-type")).toContain("application/geo+json");
-    const { features } = sheetAnswer.parse(await first.json());
+    const { features } = tileAnswer.parse(await first.json());
     expect(features.length).toBeGreaterThan(0);
-    const again = await ask("/v1/sheets/features/8/112/154", {
+    const again = await ask("/v1/tiles/features/8/112/154", {
       headers: { "if-none-match": first.headers.get("etag")!, "cache-control": "" },
     });
     expect(again.status).toBe(304);

@@ -1,6 +1,6 @@
 import { randomBytes } from "node:crypto";
 import { checkDefinition, type FormDefinition } from "@bibliotope/core/form";
-import { pictureOrigin } from "@bibliotope/core/sheet";
+import { pictureOrigin } from "@bibliotope/core/map";
 import { formDefinitionJsonSchema } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import * as repository from "../forms/forms.repository.ts";

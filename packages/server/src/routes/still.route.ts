@@ -1,7 +1,7 @@
 import { shortLine } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
+import { type MapMarker, type Over, viewOf } from "@bibliotope/core/map";
 import type { AnswerRecord } from "@bibliotope/core/search";
-import { type MapMarker, type Over, viewOf } from "@bibliotope/core/sheet";
 import type { StillRequest } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import type { Incoming } from "../http/incoming.ts";
@@ -10,14 +10,14 @@ import { HttpProblem } from "../http/problem.ts";
 import type { SeenEngine } from "../http/seen-engine.ts";
 import type { Reply } from "../http/send-reply.ts";
 import type { Handlers } from "../http/wire.ts";
-import type { SheetTiles } from "../sheets/sheet-tiles.ts";
-import type { Still } from "../sheets/still.ts";
+import type { MapTiles } from "../tiles/map-tiles.ts";
+import type { Still } from "../tiles/still.ts";
 
 /** Zoom at which one house alone is shown. */
 const HOUSE_ZOOM = 16;
 
 /** The map as a picture. */
-export function stillHandlers(tiles: SheetTiles, database: Knex) {
+export function stillHandlers(tiles: MapTiles, database: Knex) {
   return { still } satisfies Partial<Handlers>;
 
   async function still(incoming: Incoming<"still">): Promise<Reply> {
@@ -35,7 +35,7 @@ export function stillHandlers(tiles: SheetTiles, database: Knex) {
 
 /** Draws a picture of the map, as a PNG. @throws HttpProblem for a record that there is not, or while the map is made */
 export async function drawStill(
-  { tiles, database }: { tiles: SheetTiles; database: Knex },
+  { tiles, database }: { tiles: MapTiles; database: Knex },
   engine: SeenEngine,
   params: StillRequest,
   langs: readonly string[],
@@ -45,8 +45,8 @@ export async function drawStill(
   const { over, shown } = whatStands(params, of);
   const fitted = viewOf(shown, params.size, HOUSE_ZOOM);
   const view = { at: fitted.at, zoom: params.zoom ?? fitted.zoom };
-  const { size, scale, night, sheet } = params;
-  const picture: Still = { view, size, scale, night, sheet, langs, over };
+  const { size, scale, night, style } = params;
+  const picture: Still = { view, size, scale, night, style, langs, over };
   const png = await tiles.still(picture, gone);
   if (!png)
     throw new HttpProblem("not-ready", "The map is being prepared. Try again in a moment.", undefined, {

@@ -1,7 +1,7 @@
 import { ringsContain } from "@bibliotope/core/geo";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { worldFeatures } from "../sheets/world-features.ts";
+import { worldFeatures } from "../tiles/world-features.ts";
 import { countriesAt, countryOutline, landOutline, mayLieIn, world } from "./outlines.ts";
 
 const position = fc.record({

@@ -1,5 +1,5 @@
-import { SHEETS } from "@bibliotope/core/sheet";
-import { byValues, type Marker, SheetMap, type Values } from "@bibliotope/kit";
+import { MAP_STYLES } from "@bibliotope/core/map";
+import { byValues, InteractiveMap, type Marker, type Values } from "@bibliotope/kit";
 import { type BatchCandidates, ROW_STATUSES } from "@bibliotope/wire";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useClient } from "../forms/use-client.ts";
@@ -29,7 +29,7 @@ interface ReviewMapProps {
 export function ReviewMap({ batch, heads, found, showsAll, marked, onMark }: ReviewMapProps) {
   const client = useClient();
   const holder = useRef<HTMLDivElement>(null);
-  const map = useRef<SheetMap>(undefined);
+  const map = useRef<InteractiveMap>(undefined);
   /** The points that the view was fitted to. */
   const fitted = useRef<unknown>(undefined);
   const heard = useRef(onMark);
@@ -54,11 +54,11 @@ export function ReviewMap({ batch, heads, found, showsAll, marked, onMark }: Rev
 
   useEffect(() => {
     if (!client || !holder.current) return;
-    const made = new SheetMap(holder.current, {
+    const made = new InteractiveMap(holder.current, {
       client,
       label: "Map of the rows",
       view: WHOLE,
-      sheets: SHEETS,
+      mapStyles: MAP_STYLES,
       grouped: isGrouped,
     });
     made.onHover((place) => place !== undefined && heard.current(place));

@@ -1,4 +1,4 @@
-import { type PictureTiles, pictureOrigin, pictureUrlTrouble } from "@bibliotope/core/sheet";
+import { type PictureTiles, pictureOrigin, pictureUrlTrouble } from "@bibliotope/core/map";
 import { useState } from "react";
 import { useHostsQuery } from "../state/services-api.ts";
 import { INPUT, Labelled } from "./Labelled.tsx";

@@ -1,5 +1,5 @@
 import type { Position } from "@bibliotope/core/geo";
-import { SheetMap } from "@bibliotope/kit";
+import { InteractiveMap } from "@bibliotope/kit";
 import type { Change, RecordAnswer } from "@bibliotope/wire";
 import { type FormEvent, useEffect, useRef, useState } from "react";
 import { useClient } from "../forms/use-client.ts";
@@ -103,7 +103,7 @@ function PlaceMap({ at, label, onMove }: { at: Position; label: string; onMove: 
   moved.current = onMove;
   useEffect(() => {
     if (!client || !holder.current) return;
-    const map = new SheetMap(holder.current, { client, label: "Position", view: { at, zoom: 17 } });
+    const map = new InteractiveMap(holder.current, { client, label: "Position", view: { at, zoom: 17 } });
     map.setMarkers([{ at, name: label, draggable: true, marked: true }]);
     map.onMarker(({ type, at: to }) => type === "drop" && moved.current(to));
     return () => map.destroy();

@@ -1,4 +1,4 @@
-import { SheetMap } from "@bibliotope/kit";
+import { InteractiveMap } from "@bibliotope/kit";
 import { CHANGES, type DataAnswer, type VersionDifference } from "@bibliotope/wire";
 import { useEffect, useRef, useState } from "react";
 import { useClient } from "../forms/use-client.ts";
@@ -100,7 +100,7 @@ function ChangesMap({ spots }: { spots: VersionDifference["spots"] }) {
   const holder = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (!client || !holder.current) return;
-    const map = new SheetMap(holder.current, { client, label: "Map of changes", view: WHOLE });
+    const map = new InteractiveMap(holder.current, { client, label: "Map of changes", view: WHOLE });
     const style = getComputedStyle(document.documentElement);
     map.setMarkers(
       spots.map(({ change, at, label }) => ({

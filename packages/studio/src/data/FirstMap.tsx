@@ -1,4 +1,4 @@
-import { SheetMap } from "@bibliotope/kit";
+import { InteractiveMap } from "@bibliotope/kit";
 import type { FileStart } from "@bibliotope/wire";
 import { useEffect, useRef } from "react";
 import { useClient } from "../forms/use-client.ts";
@@ -10,7 +10,7 @@ export function FirstMap({ spots }: Pick<FileStart, "spots">) {
   const holder = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (!client || !holder.current || !spots.length) return;
-    const map = new SheetMap(holder.current, { client, label: "Map of the first rows", grouped: true });
+    const map = new InteractiveMap(holder.current, { client, label: "Map of the first rows", grouped: true });
     map.setMarkers(spots.map((at) => ({ at })));
     map.fit(spots);
     return () => map.destroy();

@@ -49,7 +49,7 @@ describe("use in figures", () => {
       outcome,
       count,
     });
-    const tile = { at, call: "sheets" as const, outcome: "matched" as const, count: 5000 };
+    const tile = { at, call: "tiles" as const, outcome: "matched" as const, count: 5000 };
     const uses = [use("matched", 70), use("ambiguous", 10), use("none", 20), use("limited", 900), tile];
     expect(sumOf({ uses, choices: { count: 4, letters: 22 } })).toEqual({
       lookups: 1000,

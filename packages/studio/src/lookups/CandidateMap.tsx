@@ -1,6 +1,6 @@
 import type { Position } from "@bibliotope/core/geo";
-import { SHEETS } from "@bibliotope/core/sheet";
-import { SheetMap } from "@bibliotope/kit";
+import { MAP_STYLES } from "@bibliotope/core/map";
+import { InteractiveMap } from "@bibliotope/kit";
 import { useEffect, useRef } from "react";
 import { useClient } from "../forms/use-client.ts";
 
@@ -29,24 +29,24 @@ interface CandidateMapProps {
   onMark: (place: number | undefined) => void;
   onPress: (at: Position) => void;
   /** Hears which map it is, for what is narrowed to the view. */
-  onReady: (map: SheetMap | undefined) => void;
+  onReady: (map: InteractiveMap | undefined) => void;
 }
 
 /** All candidates on the map; the pointer ties marker and line. */
 export function CandidateMap({ spots, aim, line, marked, onMark, onPress, onReady }: CandidateMapProps) {
   const client = useClient();
   const holder = useRef<HTMLDivElement>(null);
-  const map = useRef<SheetMap>(undefined);
+  const map = useRef<InteractiveMap>(undefined);
   const heard = useRef({ onMark, onPress });
   heard.current = { onMark, onPress };
 
   useEffect(() => {
     if (!client || !holder.current) return;
-    const made = new SheetMap(holder.current, {
+    const made = new InteractiveMap(holder.current, {
       client,
       label: "Map of the candidates",
       view: WHOLE,
-      sheets: SHEETS,
+      mapStyles: MAP_STYLES,
       relief: true,
     });
     made.onPress((at) => heard.current.onPress(at));

@@ -1,7 +1,7 @@
 import { shortLine } from "@bibliotope/core/form";
 import { readPosition } from "@bibliotope/core/geo";
 import { PARTS } from "@bibliotope/core/place";
-import type { SheetMap } from "@bibliotope/kit";
+import type { InteractiveMap } from "@bibliotope/kit";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useNavigationType, useParams, useSearchParams } from "react-router";
 import { useKeepLookupMutation } from "../state/api.ts";
@@ -36,7 +36,7 @@ export function LookupsView() {
   const second = useAnswer(beside);
   const [marked, setMarked] = useState<number>();
   const [partsOpen, setPartsOpen] = useState(false);
-  const [map, setMap] = useState<SheetMap>();
+  const [map, setMap] = useState<InteractiveMap>();
   const input = useRef<HTMLInputElement>(null);
   useKeep(query, first);
   const moved = useNavigationType();

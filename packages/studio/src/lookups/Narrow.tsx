@@ -1,4 +1,4 @@
-import type { SheetMap } from "@bibliotope/kit";
+import type { InteractiveMap } from "@bibliotope/kit";
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import { type LookupQuery, NARROWING, withWord } from "./lookup-query.ts";
@@ -7,7 +7,7 @@ interface NarrowProps {
   query: LookupQuery;
   onChange: (query: LookupQuery) => void;
   /** The map beside, whose view may narrow. */
-  map: SheetMap | undefined;
+  map: InteractiveMap | undefined;
 }
 
 const NAMES: Readonly<Record<string, { name: string; hint: string }>> = {

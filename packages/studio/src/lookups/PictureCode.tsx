@@ -1,5 +1,5 @@
-import { SHEETS, type SheetKind } from "@bibliotope/core/sheet";
-import { SHEET_NAMES } from "@bibliotope/kit";
+import { MAP_STYLES, type MapStyle } from "@bibliotope/core/map";
+import { STYLE_NAMES } from "@bibliotope/kit";
 import { useState } from "react";
 import { useClient } from "../forms/use-client.ts";
 import { SERVICE_URL } from "../state/service-url.ts";
@@ -14,11 +14,11 @@ type Light = "day" | "night";
 export function PictureCode({ picture }: { picture: Picture | undefined }) {
   const client = useClient();
   const [size, setSize] = useState<Size>("300x200");
-  const [sheet, setSheet] = useState<SheetKind>("streets");
+  const [style, setStyle] = useState<MapStyle>("streets");
   const [light, setLight] = useState<Light>("day");
   const [broken, setBroken] = useState<string>();
   if (!picture || !client) return <p className="p-4 text-quiet">The picture appears here once something is found.</p>;
-  const look = { ...(sheet === "streets" ? {} : { sheet }), ...(light === "night" ? { night: "1" } : {}) };
+  const look = { ...(style === "streets" ? {} : { style }), ...(light === "night" ? { night: "1" } : {}) };
   const query = { ...picture, words: { ...picture.words, ...look } };
   const [width, height] = size.split("x").map(Number);
   const url = client.stillUrl({ ...query.words, size, scale: devicePixelRatio > 1 ? 2 : 1 });
@@ -37,9 +37,9 @@ export function PictureCode({ picture }: { picture: Picture | undefined }) {
         />
         <Choice
           label="Style"
-          value={sheet}
-          onChange={setSheet}
-          options={SHEETS.map((kind) => [kind, SHEET_NAMES[kind]] as const)}
+          value={style}
+          onChange={setStyle}
+          options={MAP_STYLES.map((kind) => [kind, STYLE_NAMES[kind]] as const)}
         />
         <Segmented
           label="Theme"

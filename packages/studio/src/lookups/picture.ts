@@ -1,4 +1,4 @@
-import { lengthText } from "@bibliotope/core/sheet";
+import { lengthText } from "@bibliotope/core/map";
 import type { LookupQuery } from "./lookup-query.ts";
 import type { AnswerBody } from "./use-answer.ts";
 

@@ -150,7 +150,7 @@ async function open(page: Page) {
     },
     /** A press on the map, wherever on the screen the position lies. */
     async point(at: { lat: number; lon: number; address?: string }) {
-      await page.locator(".bt-sheet").evaluate((element, detail) => element.dispatchEvent(new CustomEvent("bibliotope:point", { detail })), at);
+      await page.locator(".bt-map-view").evaluate((element, detail) => element.dispatchEvent(new CustomEvent("bibliotope:point", { detail })), at);
       await settled();
     },
   };

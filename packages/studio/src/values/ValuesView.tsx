@@ -1,5 +1,5 @@
-import { SHEETS } from "@bibliotope/core/sheet";
-import { byValues, type Marker, SheetMap, type Values } from "@bibliotope/kit";
+import { MAP_STYLES } from "@bibliotope/core/map";
+import { byValues, InteractiveMap, type Marker, type Values } from "@bibliotope/kit";
 import { type DragEvent, useEffect, useMemo, useRef, useState } from "react";
 import { useClient } from "../forms/use-client.ts";
 import { Button } from "../ui/Button.tsx";
@@ -20,7 +20,7 @@ const MOST_SHOWN = 40;
 export function ValuesView() {
   const client = useClient();
   const holder = useRef<HTMLDivElement>(null);
-  const map = useRef<SheetMap>(undefined);
+  const map = useRef<InteractiveMap>(undefined);
   const picked = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<Shown>();
   const [looks, setLooks] = useState<Looks>({ groups: "count" });
@@ -29,7 +29,12 @@ export function ValuesView() {
 
   useEffect(() => {
     if (!client || !holder.current) return;
-    const made = new SheetMap(holder.current, { client, label: "Map of the values", sheets: SHEETS, grouped: true });
+    const made = new InteractiveMap(holder.current, {
+      client,
+      label: "Map of the values",
+      mapStyles: MAP_STYLES,
+      grouped: true,
+    });
     map.current = made;
     return () => {
       map.current = undefined;

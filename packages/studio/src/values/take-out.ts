@@ -1,9 +1,9 @@
-import { type LegendPart, type Marker, mapGeoJson, mapPng, type SheetMap, type Values } from "@bibliotope/kit";
+import { type InteractiveMap, type LegendPart, type Marker, mapGeoJson, mapPng, type Values } from "@bibliotope/kit";
 import { saveBlob, saveFile } from "../ui/save-file.ts";
 
 /** Gives a map as a picture with the legend, or its markers as GeoJSON, to the person as files. */
 export const takeOutOf = (
-  map: () => SheetMap | undefined,
+  map: () => InteractiveMap | undefined,
   name: string,
   shown: () => { markers: readonly Marker[]; values: readonly Values[]; legend: readonly LegendPart[] },
 ) => ({

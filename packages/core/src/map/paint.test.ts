@@ -1,16 +1,16 @@
 import { describe, expect, it } from "vitest";
 import { recorder } from "../../testing/recorder.ts";
 import { project } from "../geo/index.ts";
-import type { SheetFeature } from "./features.ts";
+import type { MapFeature } from "./features.ts";
 import { drawLabels } from "./letter.ts";
-import { isPainted, paintInSlices, paintPart, paintTile, partOf, SHEETS, type SheetKind } from "./paint.ts";
+import { isPainted, MAP_STYLES, type MapStyle, paintInSlices, paintPart, paintTile, partOf } from "./paint.ts";
 import { DAY, NIGHT } from "./palettes.ts";
 import { drawAim, drawGroup, drawMarker } from "./signs.ts";
 import { paperAt } from "./steps.ts";
 
 const { x, y } = project({ lat: -35.5, lon: -21.5 });
 const tile = { z: 14, x: Math.floor(x * 2 ** 14), y: Math.floor(y * 2 ** 14) };
-const street: SheetFeature = {
+const street: MapFeature = {
   type: "Feature",
   geometry: {
     type: "LineString",
@@ -21,7 +21,7 @@ const street: SheetFeature = {
   },
   properties: { layer: "street", rank: 2 },
 };
-const land: SheetFeature = {
+const land: MapFeature = {
   type: "Feature",
   geometry: {
     type: "Polygon",
@@ -36,7 +36,7 @@ const land: SheetFeature = {
   },
   properties: { layer: "land", rank: 1 },
 };
-const park: SheetFeature = {
+const park: MapFeature = {
   type: "Feature",
   geometry: {
     type: "Polygon",
@@ -52,7 +52,7 @@ const park: SheetFeature = {
   properties: { layer: "park", rank: 1 },
 };
 
-const painted = (features: SheetFeature[], palette = DAY, at = tile) => {
+const painted = (features: MapFeature[], palette = DAY, at = tile) => {
   const { painter, calls } = recorder();
   paintTile(painter, features, at, { palette });
   return calls;
@@ -103,8 +103,8 @@ describe("paintTile", () => {
   });
 
   it("inks the coasts of coarse land and of what was laid beside it before either is filled, and tints towns over both", () => {
-    const ranked = (rank: number): SheetFeature => ({ ...land, properties: { layer: "land", rank } });
-    const town: SheetFeature = { ...land, properties: { layer: "town", rank: 1 } };
+    const ranked = (rank: number): MapFeature => ({ ...land, properties: { layer: "land", rank } });
+    const town: MapFeature = { ...land, properties: { layer: "town", rank: 1 } };
     const inks = painted([ranked(2), ranked(3), town]).flatMap((call) => {
       const [, palette, colour] = /^(strokeStyle|fillStyle) = (\S+)$/.exec(call) ?? [];
       return colour === DAY.coast || colour === DAY.land || colour === DAY.town ? [`${palette} ${colour}`] : [];
@@ -187,7 +187,7 @@ describe("drawLabels", () => {
   });
 });
 
-describe("sheets", () => {
+describe("styles", () => {
   const square = (west: number, south: number, side: number): [number, number][][] => [
     [
       [west, south],
@@ -197,7 +197,7 @@ describe("sheets", () => {
       [west, south],
     ],
   ];
-  const area = (properties: SheetFeature["properties"]): SheetFeature => ({
+  const area = (properties: MapFeature["properties"]): MapFeature => ({
     type: "Feature",
     geometry: { type: "Polygon", coordinates: square(-21.505, -35.505, 0.02) },
     properties,
@@ -206,20 +206,20 @@ describe("sheets", () => {
   const fields = [0, 1, 2].map((tilth) => area({ layer: "cover", rank: 2, what: "field", tilth }));
   const contours = [100, 120].map((height) => area({ layer: "contour", rank: height === 100 ? 2 : 3, height }));
   const everything = [land, wood, ...fields, ...contours, park, street];
-  const on = (sheet: SheetKind, features = everything, palette = DAY) => {
+  const on = (style: MapStyle, features = everything, palette = DAY) => {
     const { painter, calls } = recorder();
-    paintTile(painter, features, tile, { palette, sheet });
+    paintTile(painter, features, tile, { palette, style });
     return calls;
   };
 
   it("show covers on the ground alone, and streets everywhere else", () => {
-    for (const sheet of ["ground", "named-ground"] as const) {
-      expect(on(sheet)).toContain(`fillStyle = ${DAY.covers.wood.paper}`);
-      expect(on(sheet)).toContain(`fillStyle = ${DAY.fields[1]}`);
+    for (const style of ["ground", "named-ground"] as const) {
+      expect(on(style)).toContain(`fillStyle = ${DAY.covers.wood.paper}`);
+      expect(on(style)).toContain(`fillStyle = ${DAY.fields[1]}`);
     }
-    for (const sheet of ["streets", "heights"] as const) expect(on(sheet).join()).not.toContain(DAY.covers.wood.paper);
+    for (const style of ["streets", "heights"] as const) expect(on(style).join()).not.toContain(DAY.covers.wood.paper);
     expect(on("ground").join()).not.toContain(DAY.mainStreet);
-    for (const sheet of ["streets", "named-ground"] as const) expect(on(sheet).join()).toContain(DAY.mainStreet);
+    for (const style of ["streets", "named-ground"] as const) expect(on(style).join()).toContain(DAY.mainStreet);
     expect(on("heights").join()).toContain(DAY.thinRoad);
   });
 
@@ -270,7 +270,7 @@ describe("sheets", () => {
         painter,
         [land, wood],
         { z: 14, left, top: tile.y * 256, width: 128, height: 64 },
-        { palette: DAY, sheet: "ground" },
+        { palette: DAY, style: "ground" },
       );
       return calls.flatMap((call) =>
         call.startsWith("arc ") ? [`${Math.round(Number(call.split(" ")[1]) + left)} ${call.split(" ")[2]}`] : [],
@@ -283,19 +283,19 @@ describe("sheets", () => {
 
   it("can be painted in slices, the same in the end", () => {
     const { painter, calls } = recorder();
-    const slices = [...paintInSlices(painter, everything, partOf(tile), { palette: NIGHT, sheet: "named-ground" })];
+    const slices = [...paintInSlices(painter, everything, partOf(tile), { palette: NIGHT, style: "named-ground" })];
     expect(slices.length).toBeGreaterThan(5);
     expect(calls).toEqual(on("named-ground", everything, NIGHT));
   });
 
   it("paint the same from what they show as from everything", () => {
-    for (const sheet of SHEETS)
+    for (const style of MAP_STYLES)
       expect(
         on(
-          sheet,
-          everything.filter(({ properties }) => isPainted(properties, sheet)),
+          style,
+          everything.filter(({ properties }) => isPainted(properties, style)),
         ),
-      ).toEqual(on(sheet));
+      ).toEqual(on(style));
   });
 
   it("have a paper for every height", () => {

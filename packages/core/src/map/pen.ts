@@ -1,10 +1,10 @@
 import { project, TILE } from "../geo/index.ts";
-import type { SheetFeature } from "./features.ts";
+import type { MapFeature } from "./features.ts";
 import type { Painter } from "./painter.ts";
 import type { Palette } from "./palettes.ts";
 
 /** What is painted: a part of the whole world's square at a zoom, in CSS pixels from the north-west corner. */
-export interface SheetPart {
+export interface MapPart {
   z: number;
   left: number;
   top: number;
@@ -24,19 +24,19 @@ export interface Box {
 /** CSS pixels that no line's ink reaches from the middle. Of what a tile's margin holds, most is never seen. */
 const BROAD = 24;
 
-/** Draws features on one part of a sheet. */
+/** Draws features on one part of the map. */
 export class Pen {
   /** Where the points of the line in hand are: x, y after one another. */
   #spots = new Float64Array(64);
 
   constructor(
     readonly painter: Painter,
-    readonly part: SheetPart,
+    readonly part: MapPart,
     readonly palette: Palette,
   ) {}
 
   /** Fills areas, all in one path: one by one a town takes three times as long. */
-  fill(features: readonly SheetFeature[], colour: string, rule: "evenodd" | "nonzero" = "evenodd"): void {
+  fill(features: readonly MapFeature[], colour: string, rule: "evenodd" | "nonzero" = "evenodd"): void {
     if (!features.length) return;
     this.trace(features);
     this.painter.fillStyle = colour;
@@ -44,8 +44,8 @@ export class Pen {
   }
 
   /** Fills areas and inks their outlines; in one path where no tile cut them, since tracing takes longer than painting. */
-  areas(features: readonly SheetFeature[], colour: string, rule: "evenodd" | "nonzero", ink: string, width: number) {
-    const isCut = (feature: SheetFeature) => Boolean(feature.properties.cuts?.some((ring) => ring.length));
+  areas(features: readonly MapFeature[], colour: string, rule: "evenodd" | "nonzero", ink: string, width: number) {
+    const isCut = (feature: MapFeature) => Boolean(feature.properties.cuts?.some((ring) => ring.length));
     const whole = features.filter((feature) => !isCut(feature));
     this.fill(whole, colour, rule);
     if (whole.length) this.ink(ink, width);
@@ -55,7 +55,7 @@ export class Pen {
   }
 
   /** Inks lines, and outlines of areas where they are the areas' own. */
-  lines(features: readonly SheetFeature[], colour: string, width: number, dash: number[] = []): void {
+  lines(features: readonly MapFeature[], colour: string, width: number, dash: number[] = []): void {
     if (!features.length) return;
     this.painter.beginPath();
     for (const feature of features) this.#outline(feature);
@@ -65,7 +65,7 @@ export class Pen {
   }
 
   /** Lets nothing be drawn outside an area until the painter's state is restored. Dear: never for a whole tile. */
-  clip(area: SheetFeature): void {
+  clip(area: MapFeature): void {
     this.trace([area]);
     this.painter.clip("evenodd");
   }
@@ -77,7 +77,7 @@ export class Pen {
   }
 
   /** Begins a path of some features, areas closed. */
-  trace(features: readonly SheetFeature[]): void {
+  trace(features: readonly MapFeature[]): void {
     this.painter.beginPath();
     for (const { geometry } of features) {
       if (geometry.type === "LineString") this.#path(geometry.coordinates, false);
@@ -92,7 +92,7 @@ export class Pen {
   }
 
   /** The box around an area as far as it lies in the part. */
-  boxOf(feature: SheetFeature): Box {
+  boxOf(feature: MapFeature): Box {
     const { width, height } = this.part;
     const box = { left: width, top: height, right: 0, bottom: 0 };
     for (const pair of ringsOf(feature).flat()) {
@@ -112,7 +112,7 @@ export class Pen {
     return [x * size - left, y * size - top];
   }
 
-  #outline({ geometry, properties: { cuts } }: SheetFeature): void {
+  #outline({ geometry, properties: { cuts } }: MapFeature): void {
     if (geometry.type === "LineString") this.#path(geometry.coordinates, false);
     else if (geometry.type === "MultiLineString") for (const line of geometry.coordinates) this.#path(line, false);
     else for (const [i, ring] of ringsOf({ geometry }).entries()) this.#ringBut(ring, cuts?.[i]);
@@ -166,14 +166,14 @@ export class Pen {
 }
 
 /** The rings of an area, polygon after polygon; none of anything else. */
-export function ringsOf({ geometry }: Pick<SheetFeature, "geometry">): [number, number][][] {
+export function ringsOf({ geometry }: Pick<MapFeature, "geometry">): [number, number][][] {
   if (geometry.type === "Polygon") return geometry.coordinates;
   return geometry.type === "MultiPolygon" ? geometry.coordinates.flat() : [];
 }
 
 /** Features by rank, the least important first. */
-export function byRank(features: readonly SheetFeature[]): [rank: number, features: SheetFeature[]][] {
-  const ranks = new Map<number, SheetFeature[]>();
+export function byRank(features: readonly MapFeature[]): [rank: number, features: MapFeature[]][] {
+  const ranks = new Map<number, MapFeature[]>();
   for (const feature of features) {
     const { rank } = feature.properties;
     const own = ranks.get(rank);

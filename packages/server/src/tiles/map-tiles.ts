@@ -1,12 +1,12 @@
 import { setTimeout as wait } from "node:timers/promises";
 import { Worker } from "node:worker_threads";
-import type { TileName } from "@bibliotope/core/sheet";
+import type { TileName } from "@bibliotope/core/map";
 import { LRUCache } from "lru-cache";
 import { GoneAway, unlessGone } from "../http/gone.ts";
-import type { SheetAmends } from "./amends.ts";
+import type { TileAmends } from "./amends.ts";
 import { type Order, PaintQueue } from "./paint-queue.ts";
-import type { SheetsAmended, SheetsMessage, SheetsTask, SheetsUnwanted, TileJobRequest } from "./sheets.worker.ts";
 import type { Still } from "./still.ts";
+import type { TileJobRequest, TilesAmended, TilesMessage, TilesTask, TilesUnwanted } from "./tiles.worker.ts";
 
 /** Tiles and stills kept in memory, in bytes. */
 const KEPT = 64 * 1024 * 1024;
@@ -22,7 +22,7 @@ const nothingKept = () => new LRUCache<string, Made>({ maxSize: KEPT, sizeCalcul
 export interface Prepared {
   putIn(): Promise<void>;
   /** Shows what is corrected by hand, in place of what was corrected before. */
-  amend(amends: SheetAmends): void;
+  amend(amends: TileAmends): void;
   letGo(): Promise<void>;
 }
 
@@ -40,7 +40,7 @@ interface Making extends Order {
 /** A map: what it is made of, and what is corrected on it by hand. */
 interface Shown {
   versions: number[];
-  amends: SheetAmends | undefined;
+  amends: TileAmends | undefined;
 }
 
 /** A thread that cuts and paints a map, and what it has in hand: at most one piece of the map and one picture. */
@@ -55,7 +55,7 @@ interface Painter {
  * Cuts tiles and paints stills in a worker thread, so that lookups never wait for one, and keeps those asked lately.
  * What nobody waits for any more is not made; a thread that ends is replaced.
  */
-export class SheetTiles {
+export class MapTiles {
   #kept = nothingKept();
   readonly #queue = new PaintQueue<Making>();
   readonly #underWay = new Map<string, Making>();
@@ -66,8 +66,8 @@ export class SheetTiles {
   constructor(
     private readonly databaseUrl: string,
     private readonly log: { warn(details: object, words: string): void },
-    private readonly startThread = (task: SheetsTask) =>
-      new Worker(new URL("./sheets.worker.js", import.meta.url), { workerData: task }),
+    private readonly startThread = (task: TilesTask) =>
+      new Worker(new URL("./tiles.worker.js", import.meta.url), { workerData: task }),
   ) {}
 
   /**
@@ -90,10 +90,10 @@ export class SheetTiles {
       },
       amend: (amends) => {
         shown.amends = amends;
-        painter.worker.postMessage({ amends } satisfies SheetsAmended);
+        painter.worker.postMessage({ amends } satisfies TilesAmended);
         if (this.#painter?.shown !== shown) return;
         // it may have been replaced meanwhile
-        if (this.#painter !== painter) this.#painter.worker.postMessage({ amends } satisfies SheetsAmended);
+        if (this.#painter !== painter) this.#painter.worker.postMessage({ amends } satisfies TilesAmended);
         this.#kept = nothingKept();
         // what is under way is how it was before
         this.#underWay.clear();
@@ -177,7 +177,7 @@ export class SheetTiles {
   #giveUp(making: Making): void {
     this.#forget(making);
     if (!this.#queue.drop(making))
-      this.#painter?.worker.postMessage({ unwanted: making.request.id } satisfies SheetsUnwanted);
+      this.#painter?.worker.postMessage({ unwanted: making.request.id } satisfies TilesUnwanted);
   }
 
   #forget(making: Making): void {
@@ -193,17 +193,17 @@ export class SheetTiles {
       worker.once("exit", () => resolve(false));
     });
     if (!isReady && tries > 1 && !this.#isStopped) return this.#start(shown, tries - 1);
-    if (!isReady) throw new Error("the sheets' worker ended before it was ready");
+    if (!isReady) throw new Error("the styles' worker ended before it was ready");
     const painter: Painter = { worker, shown, inHand: new Map(), isGone: false };
-    if (shown.amends) worker.postMessage({ amends: shown.amends } satisfies SheetsAmended);
-    worker.on("message", (message: SheetsMessage) => this.#hear(painter, message));
+    if (shown.amends) worker.postMessage({ amends: shown.amends } satisfies TilesAmended);
+    worker.on("message", (message: TilesMessage) => this.#hear(painter, message));
     worker.on("error", (error) => this.log.warn({ error: String(error) }, "the map's painter"));
     worker.once("exit", () => this.#lose(painter));
     worker.unref();
     return painter;
   }
 
-  #hear(painter: Painter, message: SheetsMessage): void {
+  #hear(painter: Painter, message: TilesMessage): void {
     if (!("id" in message)) return;
     for (const [kind, making] of painter.inHand) {
       if (making.request.id !== message.id) continue;

@@ -7,20 +7,20 @@ import {
   isPainted,
   type Label,
   labelsOf,
+  type MapFeature,
+  type MapStyle,
   NIGHT,
   type Over,
   type Painter,
   paintPart,
   partOf,
   partsOf,
-  SheetCutter,
-  type SheetFeature,
-  type SheetKind,
   type Size,
+  TileCutter,
   type TileName,
   tilesOf,
   type View,
-} from "@bibliotope/core/sheet";
+} from "@bibliotope/core/map";
 import { createCanvas, GlobalFonts } from "@napi-rs/canvas";
 import { LRUCache } from "lru-cache";
 import { encodePng } from "./png.ts";
@@ -33,14 +33,14 @@ export interface Still {
   /** Pixels of the picture to a CSS pixel. */
   scale: number;
   night: boolean;
-  sheet: SheetKind;
+  style: MapStyle;
   /** BCP 47, for names; the local ones when empty. */
   langs: readonly string[];
   over: Over;
 }
 
 /**
- * Fonts of the sheet, as files hold them: one for each alphabet. The painter asks for the families in this order, so
+ * Fonts of the map, as files hold them: one for each alphabet. The painter asks for the families in this order, so
  * that letters which the first lacks come from the next.
  */
 const FONTS = [
@@ -65,25 +65,25 @@ const KEPT_TILES = 1000;
 
 /** What stills are made of: map features, and the names of tiles that earlier ones needed. */
 export class StillSource {
-  readonly cutter: SheetCutter;
+  readonly cutter: TileCutter;
   readonly #labels = new LRUCache<string, Label[]>({ max: KEPT_TILES });
 
-  constructor(features: Iterable<SheetFeature>) {
-    this.cutter = new SheetCutter(features);
+  constructor(features: Iterable<MapFeature>) {
+    this.cutter = new TileCutter(features);
   }
 
   /** Shows something otherwise from now on. */
-  amend(how: (cutter: SheetCutter) => void): void {
+  amend(how: (cutter: TileCutter) => void): void {
     how(this.cutter);
     this.#labels.clear();
   }
 
-  labels(tile: TileName, { sheet, langs }: Pick<Still, "sheet" | "langs">): Label[] {
-    const name = JSON.stringify([tile.z, tile.x, tile.y, sheet, langs]);
+  labels(tile: TileName, { style, langs }: Pick<Still, "style" | "langs">): Label[] {
+    const name = JSON.stringify([tile.z, tile.x, tile.y, style, langs]);
     let labels = this.#labels.get(name);
     if (!labels) {
-      const features = this.cutter.cutPart(partOf(tile), (properties) => hasLabel(properties, sheet));
-      labels = labelsOf(features, { langs, sheet });
+      const features = this.cutter.cutPart(partOf(tile), (properties) => hasLabel(properties, style));
+      labels = labelsOf(features, { langs, style });
       this.#labels.set(name, labels);
     }
     return labels;
@@ -100,7 +100,7 @@ export type Between = () => Promise<void>;
  */
 export async function paintStill(
   source: StillSource,
-  { view, size, scale, night, sheet, langs, over }: Still,
+  { view, size, scale, night, style, langs, over }: Still,
   between: Between = async () => undefined,
 ): Promise<Uint8Array> {
   const [width, height] = [size.width * scale, size.height * scale];
@@ -110,7 +110,7 @@ export async function paintStill(
   const palette = night ? NIGHT : DAY;
   context.scale(scale, scale);
   for (const part of partsOf(view, size)) {
-    const features = source.cutter.cutPart(part, (properties) => isPainted(properties, sheet));
+    const features = source.cutter.cutPart(part, (properties) => isPainted(properties, style));
     await between();
     context.save();
     context.translate(part.x, 0);
@@ -118,14 +118,14 @@ export async function paintStill(
     context.beginPath();
     context.rect(0, 0, part.width, part.height);
     context.clip();
-    paintPart(painter, features, part, { palette, sheet });
+    paintPart(painter, features, part, { palette, style });
     context.restore();
     await between();
   }
   // tile by tile, so that names stand in place on the map in a page
   const labels: Label[] = [];
   for (const tile of tilesOf(view, size)) {
-    labels.push(...source.labels(tile, { sheet, langs }));
+    labels.push(...source.labels(tile, { style, langs }));
     await between();
   }
   drawOver(painter, view, size, palette, labels, { ...over, whole: true });

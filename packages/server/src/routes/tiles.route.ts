@@ -4,15 +4,15 @@ import { HttpProblem } from "../http/problem.ts";
 import type { SeenEngine } from "../http/seen-engine.ts";
 import type { Reply } from "../http/send-reply.ts";
 import type { Handlers } from "../http/wire.ts";
-import type { SheetTiles } from "../sheets/sheet-tiles.ts";
+import type { MapTiles } from "../tiles/map-tiles.ts";
 
 const MOST_ZOOM = 20;
 
 /** Map features of a tile, and heights of the ground (OGC WebMercatorQuad numbering). */
-export function sheetHandlers(tiles: SheetTiles, heights: Heights) {
-  return { sheet, sheetHeights } satisfies Partial<Handlers>;
+export function tileHandlers(tiles: MapTiles, heights: Heights) {
+  return { tile, tileHeights } satisfies Partial<Handlers>;
 
-  async function sheet(incoming: Incoming<"sheet">): Promise<Reply> {
+  async function tile(incoming: Incoming<"tile">): Promise<Reply> {
     const { z, x, y } = tileOf(incoming.parts);
     const json = await tiles.tile(z, x, y, incoming.gone);
     if (json === undefined) throw notReady();
@@ -25,12 +25,12 @@ export function sheetHandlers(tiles: SheetTiles, heights: Heights) {
     };
   }
 
-  function sheetHeights(incoming: Incoming<"sheetHeights">): Reply {
-    const tile = tileOf(incoming.parts);
+  function tileHeights(incoming: Incoming<"tileHeights">): Reply {
+    const name = tileOf(incoming.parts);
     if (!heights.isReady) throw notReady();
     return {
       mediaType: incoming.call.mediaType,
-      body: JSON.stringify(heights.tile(tile)),
+      body: JSON.stringify(heights.tile(name)),
       cache: "private, max-age=300",
     };
   }

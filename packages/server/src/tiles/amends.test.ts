@@ -1,6 +1,6 @@
 import { type Correction, Segment } from "@bibliotope/core/index";
+import { type MapFeature, TileCutter } from "@bibliotope/core/map";
 import { refOf } from "@bibliotope/core/place";
-import { SheetCutter, type SheetFeature } from "@bibliotope/core/sheet";
 import { describe, expect, it } from "vitest";
 import { IDS, smallSegment } from "../../../core/testing/small-world.ts";
 import { correctedEngine } from "../corrections/corrected.ts";
@@ -26,9 +26,9 @@ const amends = (...corrections: Correction[]) =>
   );
 const names = segment.namesOf(street);
 /** A map that was made of the addresses. */
-const derived = (): SheetFeature[] => streetFeatures({ id: ROW, kind: "street", names }, houses);
+const derived = (): MapFeature[] => streetFeatures({ id: ROW, kind: "street", names }, houses);
 /** A map that was brought: lines, buildings, a sign. */
-const brought = (): SheetFeature[] => [
+const brought = (): MapFeature[] => [
   {
     type: "Feature",
     id: ROW,
@@ -48,8 +48,8 @@ const brought = (): SheetFeature[] => [
     properties: { layer: "name", rank: 3, names: [{ lang: "en", name: "Inn" }] },
   },
 ];
-function shown(features: SheetFeature[], ...corrections: Correction[]) {
-  const cutter = new SheetCutter(features);
+function shown(features: MapFeature[], ...corrections: Correction[]) {
+  const cutter = new TileCutter(features);
   amend(cutter, amends(...corrections));
   const { features: cut } = cutter.cut({ z: 0, x: 0, y: 0 });
   // all that would be shown at the deepest zoom
@@ -57,7 +57,7 @@ function shown(features: SheetFeature[], ...corrections: Correction[]) {
   expect(whole.length).toBeGreaterThanOrEqual(cut.length);
   return (layer: string) => whole.filter(({ properties }) => properties.layer === layer);
 }
-const pointsIn = ([feature]: SheetFeature[]) => (feature.geometry as { coordinates: [number, number][] }).coordinates;
+const pointsIn = ([feature]: MapFeature[]) => (feature.geometry as { coordinates: [number, number][] }).coordinates;
 const isNear = (points: readonly [number, number][]) =>
   points.some(([lon, lat]) => Math.hypot(lon - AT.lon, lat - AT.lat) < 1e-4);
 
@@ -118,7 +118,7 @@ describe("amends of a map", () => {
   });
 
   it("are taken back by the next ones", () => {
-    const cutter = new SheetCutter(derived());
+    const cutter = new TileCutter(derived());
     const part = { z: 16, left: 0, top: 0, width: 2 ** 24, height: 2 ** 24 };
     const before = cutter.cutPart(part);
     amend(cutter, amends({ identity: IDS.harbourRow, name: "Herring Row" }));

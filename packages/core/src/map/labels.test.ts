@@ -1,14 +1,15 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import type { SheetFeature } from "./features.ts";
+import type { MapFeature } from "./features.ts";
 import { type Label, labelsOf, placeLabels } from "./labels.ts";
 
 const name = (text: string) => [{ lang: "en", name: text }];
-const feature = (
-  geometry: SheetFeature["geometry"],
-  properties: SheetFeature["properties"],
-  id?: string,
-): SheetFeature => ({ type: "Feature", id, geometry, properties });
+const feature = (geometry: MapFeature["geometry"], properties: MapFeature["properties"], id?: string): MapFeature => ({
+  type: "Feature",
+  id,
+  geometry,
+  properties,
+});
 
 describe("labelsOf", () => {
   it("reads names of points, streets and parks", () => {
@@ -125,21 +126,21 @@ describe("labelsOf, for a reader", () => {
     expect(names(["fr", "de-CH"])).toEqual([["Πελανία", undefined]]);
   });
 
-  it("knows what belongs on which sheet", () => {
-    const on = (sheet: "streets" | "ground" | "heights") =>
-      labelsOf([pelania, peak, contour()], { sheet }).map(({ what }) => what);
+  it("knows what belongs on which style", () => {
+    const on = (style: "streets" | "ground" | "heights") =>
+      labelsOf([pelania, peak, contour()], { style }).map(({ what }) => what);
     expect(on("streets")).toEqual(["town"]);
     expect(on("heights")).toEqual(["town", "peak", "contour"]);
     expect(on("ground")).toEqual([]);
   });
 
   it("writes a contour's height where no tile cut it", () => {
-    const [whole] = labelsOf([contour()], { sheet: "heights" });
-    const [cut] = labelsOf([contour({ cuts: [[2, 3, 4]] })], { sheet: "heights" });
+    const [whole] = labelsOf([contour()], { style: "heights" });
+    const [cut] = labelsOf([contour({ cuts: [[2, 3, 4]] })], { style: "heights" });
     expect(whole.text).toBe("300");
     expect(cut.run).toBeLessThan(whole.run);
     expect(cut.y).toBeCloseTo(0.5, 3);
-    expect(labelsOf([contour({ rank: 3 })], { sheet: "heights" })).toEqual([]);
+    expect(labelsOf([contour({ rank: 3 })], { style: "heights" })).toEqual([]);
   });
 });
 

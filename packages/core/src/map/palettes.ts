@@ -101,7 +101,7 @@ export const DAY: Palette = {
   shaded: "#7d5f3c",
 };
 
-/** The same ink on a night sheet. */
+/** The same ink by night. */
 export const NIGHT: Palette = {
   sea: "#1b2227",
   seaLine: "#2b363c",

@@ -1,6 +1,6 @@
 import { type Position, project, TILE, unproject } from "../geo/index.ts";
 import type { Frame } from "./clip.ts";
-import type { SheetPart } from "./pen.ts";
+import type { MapPart } from "./pen.ts";
 
 /** What a map shows: its middle and its zoom, which may lie between two whole ones. */
 export interface View {
@@ -150,14 +150,14 @@ export function viewOf(positions: readonly Position[], size: Size, closest: numb
   return { at: unproject({ x: onSquare((west + east) / 2), y: (north + south) / 2 }), zoom };
 }
 
-/** A part of a sheet that a view shows, of one copy of the world, and where it is on the screen. */
-export interface PlacedPart extends SheetPart {
+/** A part of the map that a view shows, of one copy of the world, and where it is on the screen. */
+export interface PlacedPart extends MapPart {
   /** CSS pixels of the west side on the screen, and of one of its own pixels. */
   x: number;
   scale: number;
 }
 
-/** What a view shows of a sheet of the nearest whole zoom, in one part for each copy of the world that it touches. */
+/** What a view shows of the map of the nearest whole zoom, in one part for each copy of the world that it touches. */
 export function partsOf(view: View, size: Size): PlacedPart[] {
   const z = Math.min(MOST_ZOOM, Math.max(0, Math.round(view.zoom)));
   const whole = TILE * 2 ** z;

@@ -1,6 +1,6 @@
 import { type Ring, signedArea } from "@bibliotope/core/geo";
+import type { MapFeature } from "@bibliotope/core/map";
 import type { Name } from "@bibliotope/core/place";
-import type { SheetFeature } from "@bibliotope/core/sheet";
 import { countryNames } from "../world/country-names.ts";
 import { type Country, world } from "../world/outlines.ts";
 
@@ -14,7 +14,7 @@ const COARSE = 2;
 const BETWEEN_COUNTRIES = 3;
 
 /** The world's lands with the borders and names of the countries, as a map has them that brings none of its own. */
-export function worldFeatures(): SheetFeature[] {
+export function worldFeatures(): MapFeature[] {
   const { land, borders, countries } = world();
   return [
     {
@@ -31,7 +31,7 @@ export function worldFeatures(): SheetFeature[] {
   ];
 }
 
-function nameOf({ code, polygons }: Country): SheetFeature[] {
+function nameOf({ code, polygons }: Country): MapFeature[] {
   const names = namesOf(code);
   const [largest] = polygons.toSorted((a, b) => sizeOf(b[0]) - sizeOf(a[0]));
   if (!names.length || !largest) return [];

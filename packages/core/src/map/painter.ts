@@ -1,5 +1,5 @@
 /**
- * What the sheet draws on: the few calls of a 2D canvas context that it needs, so that any context fits, in a page,
+ * What the map is drawn on: the few calls of a 2D canvas context that are needed, so that any context fits, in a page,
  * in a worker and on the server. Lengths in CSS pixels.
  */
 export interface Painter {

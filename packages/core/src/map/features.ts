@@ -4,8 +4,8 @@ export interface Name {
   name: string;
 }
 
-/** Layers of a sheet, in the order in which they are drawn. */
-export type SheetLayer =
+/** Layers of the map, in the order in which they are drawn. */
+export type MapLayer =
   | "land"
   | "town"
   | "cover"
@@ -26,7 +26,7 @@ export const COVERS = ["heath", "wood", "field", "marsh", "rock", "sand", "built
 export type Cover = (typeof COVERS)[number];
 
 /** Geometry of a feature in a tile (RFC 7946): [lon, lat] in degrees. */
-export type SheetGeometry =
+export type MapGeometry =
   | { type: "Point"; coordinates: [number, number] }
   | { type: "MultiPoint"; coordinates: [number, number][] }
   | { type: "LineString"; coordinates: [number, number][] }
@@ -35,12 +35,12 @@ export type SheetGeometry =
   | { type: "MultiPolygon"; coordinates: [number, number][][][] };
 
 /** A feature of a tile. */
-export interface SheetFeature {
+export interface MapFeature {
   type: "Feature";
   id?: string;
-  geometry: SheetGeometry;
+  geometry: MapGeometry;
   properties: {
-    layer: SheetLayer;
+    layer: MapLayer;
     /**
      * 1 is the most important of the layer. Land of rank 1 was surveyed; of rank 2 it is a coarse outline, of rank 3 it was
      * laid under what is stored where those outlines know of none.
@@ -63,7 +63,7 @@ export interface SheetFeature {
 }
 
 /** What the wire answers for a tile: a FeatureCollection. */
-export interface SheetTile {
+export interface FeatureTile {
   type: "FeatureCollection";
-  features: SheetFeature[];
+  features: MapFeature[];
 }

@@ -1,10 +1,10 @@
-import type { SheetFeature } from "@bibliotope/core/sheet";
+import type { MapFeature } from "@bibliotope/core/map";
 import { createCanvas, loadImage } from "@napi-rs/canvas";
 import { describe, expect, it } from "vitest";
 import { paintStill, type Still, StillSource } from "./still.ts";
 
 const at = { lat: -35.5, lon: -21.5 };
-const square = (west: number, east: number): SheetFeature => ({
+const square = (west: number, east: number): MapFeature => ({
   type: "Feature",
   geometry: {
     type: "Polygon",
@@ -26,7 +26,7 @@ const still = (how: Partial<Still> = {}): Still => ({
   size: { width: 200, height: 120 },
   scale: 1,
   night: false,
-  sheet: "streets",
+  style: "streets",
   langs: [],
   over: {},
   ...how,
@@ -75,7 +75,7 @@ describe("paintStill", () => {
   });
 
   it("takes markup in a name of the data for text: as broad as its letters", async () => {
-    const named = (text: string): SheetFeature => ({
+    const named = (text: string): MapFeature => ({
       type: "Feature",
       geometry: { type: "Point", coordinates: [-21.5, -35.5] },
       properties: { layer: "name", rank: 1, what: "town", names: [{ lang: "en", name: text }] },

@@ -1,9 +1,9 @@
 import { project } from "../geo/index.ts";
-import type { Name, SheetFeature } from "./features.ts";
-import type { SheetKind } from "./paint.ts";
+import type { MapFeature, Name } from "./features.ts";
+import type { MapStyle } from "./paint.ts";
 import { ringsOf } from "./pen.ts";
 
-/** A name, or a height, that wants to stand on the sheet. Places on the projected square, 0 to 1. */
+/** A name, or a height, that is to be written on the map. Places on the projected square, 0 to 1. */
 export interface Label {
   text: string;
   /** The local name, where the text is in another language. */
@@ -33,35 +33,35 @@ export interface Reading {
   /** BCP 47, the most wanted first; the local names where there is none in any of them. */
   langs?: readonly string[];
   /** Streets when not given. */
-  sheet?: SheetKind;
+  style?: MapStyle;
 }
 
-const ON_SHEET: Readonly<Record<SheetKind, ReadonlySet<Label["what"]>>> = {
+const ON_STYLE: Readonly<Record<MapStyle, ReadonlySet<Label["what"]>>> = {
   streets: new Set(["country", "town", "water", "park", "street"]),
   "named-ground": new Set(["country", "town", "water", "park", "street"]),
   heights: new Set(["country", "town", "water", "peak", "contour", "street"]),
   ground: new Set(),
 };
 
-/** True for features that may have a label on a sheet. */
-export function hasLabel({ layer, rank, names, what }: SheetFeature["properties"], sheet: SheetKind): boolean {
-  if (sheet === "ground") return false;
-  if (what === "peak") return sheet === "heights";
-  return layer === "contour" ? sheet === "heights" && rank <= MOST_CONTOUR_RANK : Boolean(names?.length);
+/** True for features that may have a label in a map style. */
+export function hasLabel({ layer, rank, names, what }: MapFeature["properties"], style: MapStyle): boolean {
+  if (style === "ground") return false;
+  if (what === "peak") return style === "heights";
+  return layer === "contour" ? style === "heights" && rank <= MOST_CONTOUR_RANK : Boolean(names?.length);
 }
 
 /** Contours of lower importance have no height written on them. */
 const MOST_CONTOUR_RANK = 2;
 
-/** The labels of a tile's features that belong on a sheet: names of points, of streets along them, and heights. */
-export function labelsOf(features: readonly SheetFeature[], { langs = [], sheet = "streets" }: Reading = {}): Label[] {
-  const wanted = ON_SHEET[sheet];
+/** The labels of a tile's features that belong to a map style: names of points, of streets along them, and heights. */
+export function labelsOf(features: readonly MapFeature[], { langs = [], style = "streets" }: Reading = {}): Label[] {
+  const wanted = ON_STYLE[style];
   return features
     .flatMap((feature) => (feature.properties.layer === "contour" ? contourLabels(feature) : namesOf(feature, langs)))
     .filter(({ what }) => wanted.has(what));
 }
 
-function namesOf({ geometry, properties, id }: SheetFeature, langs: readonly string[]): Label[] {
+function namesOf({ geometry, properties, id }: MapFeature, langs: readonly string[]): Label[] {
   const { layer, rank, what, height } = properties;
   if (layer === "name" && what === "peak" && geometry.type === "Point") {
     const { x, y } = spotOf(geometry.coordinates);
@@ -98,12 +98,12 @@ function nameFor(names: readonly Name[], langs: readonly string[]): Name {
 }
 
 /** Heights along the more important contours, in the middle of each stretch that no tile cut. */
-function contourLabels(feature: SheetFeature): Label[] {
+function contourLabels(feature: MapFeature): Label[] {
   const { rank, height, cuts } = feature.properties;
   if (rank > MOST_CONTOUR_RANK) return [];
   return ringsOf(feature).flatMap((ring, i): Label[] => {
     const along = alongLine(longestStretch(ring, new Set(cuts?.[i])).map(spotOf));
-    // one for each piece of the sheet as broad as some hundred metres
+    // one for each part of the map as broad as some hundred metres
     const key = `${height} m ${Math.round(along.x * 30000)} ${Math.round(along.y * 30000)}`;
     return [{ text: String(height), key, what: "contour", rank: 20 + rank, ...along }];
   });
@@ -120,7 +120,7 @@ function longestStretch(ring: readonly Pair[], cuts: ReadonlySet<number>): Pair[
 
 type Pair = readonly [lon: number, lat: number];
 
-function linesOf(geometry: SheetFeature["geometry"]): Pair[][] {
+function linesOf(geometry: MapFeature["geometry"]): Pair[][] {
   if (geometry.type === "LineString") return [geometry.coordinates];
   return geometry.type === "MultiLineString" ? geometry.coordinates : [];
 }

@@ -4,14 +4,14 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { json, shared } from "../../testing/shared.ts";
 import { connect } from "../database/connect.ts";
 import { livePublication } from "../publication/publication.repository.ts";
-import { SheetTiles } from "./sheet-tiles.ts";
+import { MapTiles } from "./map-tiles.ts";
 import type { Still } from "./still.ts";
 
 // the compiled one, resolved as the server does
-const COMPILED = new URL("../../dist/sheets/sheets.worker.js", import.meta.url);
+const COMPILED = new URL("../../dist/tiles/tiles.worker.js", import.meta.url);
 
 let versions: number[];
-let tiles: SheetTiles;
+let tiles: MapTiles;
 let painters: Worker[];
 beforeAll(async () => {
   const database = connect(shared().databaseUrl, 1);
@@ -25,8 +25,8 @@ afterAll(async () => {
   await tiles.stop();
 });
 
-function makeTiles(): SheetTiles {
-  return new SheetTiles(shared().databaseUrl, { warn: () => undefined }, (task) => {
+function makeTiles(): MapTiles {
+  return new MapTiles(shared().databaseUrl, { warn: () => undefined }, (task) => {
     const painter = new Worker(COMPILED, { workerData: task, execArgv: [] });
     painters.push(painter);
     return painter;
@@ -46,7 +46,7 @@ const large = (): Still => ({
   size: { width: 1280, height: 1280 },
   scale: 2,
   night: false,
-  sheet: "streets",
+  style: "streets",
   langs: [],
   over: {},
 });
@@ -56,7 +56,7 @@ const tile = () => tiles.tile(15, 14_400 + (pieces++ % 200), 19_700);
 it("a map is made ready all the same when its thread is ended on the way, and not when it ends again", async () => {
   let begun = 0;
   let ends = 1;
-  const doomed = new SheetTiles(shared().databaseUrl, { warn: () => undefined }, (task) => {
+  const doomed = new MapTiles(shared().databaseUrl, { warn: () => undefined }, (task) => {
     begun++;
     const painter = new Worker(COMPILED, { workerData: task, execArgv: [] });
     if (begun <= ends) void painter.terminate();

@@ -1,6 +1,6 @@
 import { metresPerPixel, type Position, project, type Ring, TILE } from "@bibliotope/core/geo";
+import type { MapFeature } from "@bibliotope/core/map";
 import { type AreaKind, type Name, refOf } from "@bibliotope/core/place";
-import type { SheetFeature } from "@bibliotope/core/sheet";
 import { landOutline } from "../world/outlines.ts";
 import { LAND, outlinesAround, TOWN } from "./extents.ts";
 
@@ -33,7 +33,7 @@ const SETTLEMENTS: ReadonlySet<AreaKind> = new Set<AreaKind>(["town"]);
  * Map features for data that brings none: a line for each street through its own addresses, a point for each address and
  * place, names of towns, their extent where houses stand close, and land under all of it.
  */
-export function deriveFeatures({ areas, streets, addresses, places }: Gazetteer): SheetFeature[] {
+export function deriveFeatures({ areas, streets, addresses, places }: Gazetteer): MapFeature[] {
   const byStreet = new Map<number, Position[]>();
   for (const { street, at } of addresses) {
     const own = byStreet.get(street);
@@ -47,7 +47,7 @@ export function deriveFeatures({ areas, streets, addresses, places }: Gazetteer)
     ...outlinesAround(houses, TOWN).map((rings) => polygon(rings, { layer: "town", rank: 1 })),
     ...townNames(towns),
     ...places.map(
-      ({ identity, country, at }): SheetFeature => ({
+      ({ identity, country, at }): MapFeature => ({
         type: "Feature",
         id: refOf(country, identity),
         geometry: { type: "Point", coordinates: pairOf(at) },
@@ -68,7 +68,7 @@ const CELL = 0.004;
 const LAID = 3;
 
 /** Land under spots that the world's outlines have in the sea, or so near to it that a house would stand on the beach. */
-function landUnder(spots: readonly Pair[]): SheetFeature[] {
+function landUnder(spots: readonly Pair[]): MapFeature[] {
   const cells = new Map<string, Pair>();
   for (const [lon, lat] of spots) cells.set(`${Math.floor(lon / CELL)} ${Math.floor(lat / CELL)}`, [lon, lat]);
   const land = landOutline();
@@ -79,7 +79,7 @@ function landUnder(spots: readonly Pair[]): SheetFeature[] {
   return outlinesAround(needed, LAND).map((rings) => polygon(rings, { layer: "land", rank: LAID }));
 }
 
-const polygon = (rings: readonly Ring[], properties: SheetFeature["properties"]): SheetFeature => ({
+const polygon = (rings: readonly Ring[], properties: MapFeature["properties"]): MapFeature => ({
   type: "Feature",
   geometry: { type: "Polygon", coordinates: rings.map((ring) => ring.map(([lon, lat]): Pair => [lon, lat])) },
   properties,
@@ -104,10 +104,10 @@ function ranksOf(towns: Gazetteer["areas"]): number[] {
 }
 
 /** The name of a town. Its outline is drawn around what is known of it, so that it is no boundary, and not shown as one. */
-function townNames(towns: Gazetteer["areas"]): SheetFeature[] {
+function townNames(towns: Gazetteer["areas"]): MapFeature[] {
   const ranks = ranksOf(towns);
   return towns.map(
-    ({ identity, country, names, at }, i): SheetFeature => ({
+    ({ identity, country, names, at }, i): MapFeature => ({
       type: "Feature",
       id: refOf(country, identity),
       geometry: { type: "Point", coordinates: pairOf(at) },
@@ -120,7 +120,7 @@ function townNames(towns: Gazetteer["areas"]): SheetFeature[] {
 export function streetFeatures(
   { id, kind, names }: { id: string; kind: string; names: Name[] },
   houses: readonly Pair[],
-): SheetFeature[] {
+): MapFeature[] {
   if (!houses.length) return [];
   const points = pointsOf(id, houses);
   const lines = kind === "block" ? [] : linesThrough(houses);
@@ -138,7 +138,7 @@ export function streetFeatures(
 }
 
 /** Houses that are shown as points. @param id ref of their street */
-export const pointsOf = (id: string, houses: readonly Pair[]): SheetFeature => ({
+export const pointsOf = (id: string, houses: readonly Pair[]): MapFeature => ({
   type: "Feature",
   id,
   geometry: { type: "MultiPoint", coordinates: [...houses] },

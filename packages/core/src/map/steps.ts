@@ -1,4 +1,4 @@
-import type { SheetFeature } from "./features.ts";
+import type { MapFeature } from "./features.ts";
 import type { Palette } from "./palettes.ts";
 import { type Pen, ringsOf } from "./pen.ts";
 
@@ -11,8 +11,8 @@ const WIDTHS = [2.4, 1.9, 1.5, 1];
  * The ground as steps of paper, each lying on the one below: higher ones of a deeper tone, their edges lit from the
  * north-west (illuminated contours, Tanaka 1950).
  */
-export function* paintSteps(pen: Pen, contours: readonly SheetFeature[]): Generator<void> {
-  const levels = new Map<number, SheetFeature[]>();
+export function* paintSteps(pen: Pen, contours: readonly MapFeature[]): Generator<void> {
+  const levels = new Map<number, MapFeature[]>();
   for (const contour of contours) {
     const height = contour.properties.height ?? 0;
     levels.set(height, [...(levels.get(height) ?? []), contour]);
@@ -41,7 +41,7 @@ export function paperAt({ steps }: Palette, height: number): string {
 }
 
 /** Inks the edges of steps: white where they face the light, brown where they turn from it, and the more the broader. */
-function paintLight(pen: Pen, contours: readonly SheetFeature[]): void {
+function paintLight(pen: Pen, contours: readonly MapFeature[]): void {
   const { painter, palette } = pen;
   const width = pen.part.z < 11 ? 0.6 : pen.part.z < 13 ? 0.8 : 1;
   const edges: number[][] = Array.from({ length: 2 * LIGHTS + 1 }, () => []);
@@ -60,7 +60,7 @@ function paintLight(pen: Pen, contours: readonly SheetFeature[]): void {
 }
 
 /** Sorts the edges of a contour by how much light falls on them: the last ones are lit most. */
-function collectEdges(pen: Pen, contour: SheetFeature, edges: number[][]): void {
+function collectEdges(pen: Pen, contour: MapFeature, edges: number[][]): void {
   ringsOf(contour).forEach((ring, i) => {
     const cuts = new Set(contour.properties.cuts?.[i]);
     for (let k = 0; k + 1 < ring.length; k++) {

@@ -1,17 +1,17 @@
 import { unproject } from "@bibliotope/core/geo";
-import { sheetHeightsAnswer } from "@bibliotope/wire";
+import { tileHeightsAnswer } from "@bibliotope/wire";
 import { describe, expect, it } from "vitest";
 import { ask, json } from "../../testing/shared.ts";
 
-describe("/v1/sheets/heights", () => {
+describe("/v1/tiles/heights", () => {
   // the highest ground of Lorramere
   const tile = { z: 12, x: 1804, y: 2476 };
-  const path = ({ z, x, y }: typeof tile) => `/v1/sheets/heights/${z}/${x}/${y}`;
+  const path = ({ z, x, y }: typeof tile) => `/v1/tiles/heights/${z}/${x}/${y}`;
 
   it("gives the heights of a tile on a grid, the same as asked one by one", async () => {
     const { status, body } = await json(path(tile));
     expect(status).toBe(200);
-    const { columns, rows, metres } = sheetHeightsAnswer.parse(body);
+    const { columns, rows, metres } = tileHeightsAnswer.parse(body);
     expect(metres.length).toBe(columns * rows);
     for (const [column, row] of [
       [0, 0],
@@ -34,19 +34,19 @@ describe("/v1/sheets/heights", () => {
   });
 
   it("knows nothing far away, and answers 304 to who has it already", async () => {
-    const far = await ask("/v1/sheets/heights/5/0/0");
+    const far = await ask("/v1/tiles/heights/5/0/0");
     expect(((await far.json()) as { metres: null[] }).metres.every((metres) => metres === null)).toBe(true);
-    const again = await ask("/v1/sheets/heights/5/0/0", {
+    const again = await ask("/v1/tiles/heights/5/0/0", {
       headers: { "If-None-Match": far.headers.get("etag")!, "Cache-Control": "" },
     });
     expect(again.status).toBe(304);
   });
 
   it.each([
-    "/v1/sheets/heights/5/32/0",
-    "/v1/sheets/heights/21/0/0",
-    "/v1/sheets/heights/a/b/c",
-    "/v1/sheets/heights/5/-1/0",
+    "/v1/tiles/heights/5/32/0",
+    "/v1/tiles/heights/21/0/0",
+    "/v1/tiles/heights/a/b/c",
+    "/v1/tiles/heights/5/-1/0",
   ])("has no tile %s", async (nowhere) => {
     expect((await ask(nowhere)).status).toBe(404);
   });

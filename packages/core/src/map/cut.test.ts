@@ -2,8 +2,8 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { project } from "../geo/index.ts";
 import { clipLine, clipRing, type Frame } from "./clip.ts";
-import { firstZoom, SheetCutter } from "./cut.ts";
-import type { SheetFeature } from "./features.ts";
+import { firstZoom, TileCutter } from "./cut.ts";
+import type { MapFeature } from "./features.ts";
 import { simplify } from "./simplify.ts";
 
 const frame: Frame = { left: 0, top: 0, right: 10, bottom: 10 };
@@ -106,11 +106,11 @@ describe("simplify", () => {
 });
 
 const feature = (
-  layer: SheetFeature["properties"]["layer"],
+  layer: MapFeature["properties"]["layer"],
   rank: number,
-  geometry: SheetFeature["geometry"],
+  geometry: MapFeature["geometry"],
   more = {},
-): SheetFeature => ({ type: "Feature", geometry, properties: { layer, rank, ...more } });
+): MapFeature => ({ type: "Feature", geometry, properties: { layer, rank, ...more } });
 
 describe("firstZoom", () => {
   it("shows the important early and the rest later", () => {
@@ -121,7 +121,7 @@ describe("firstZoom", () => {
   });
 });
 
-describe("SheetCutter", () => {
+describe("TileCutter", () => {
   const island = feature("land", 1, {
     type: "Polygon",
     coordinates: [
@@ -158,7 +158,7 @@ describe("SheetCutter", () => {
     { type: "Point", coordinates: [-21.5, -35.5] },
     { names: [{ lang: "en", name: "Tidewell" }], what: "town" },
   );
-  const cutter = new SheetCutter([island, road, house, town]);
+  const cutter = new TileCutter([island, road, house, town]);
   const tileAt = (z: number, lat: number, lon: number) => {
     const { x, y } = project({ lat, lon });
     return { z, x: Math.floor(x * 2 ** z), y: Math.floor(y * 2 ** z) };
@@ -177,7 +177,7 @@ describe("SheetCutter", () => {
       { ...town, id: "qr-1" },
       { ...road, id: "qr-2" },
     ];
-    const own = new SheetCutter([island, known, stranger]);
+    const own = new TileCutter([island, known, stranger]);
     const at = tileAt(10, -35.5, -21.5);
     const before = own.cut(at);
     expect(own.having(new Set(["qr-1", "qr-3"]))).toEqual([known]);
@@ -253,7 +253,7 @@ describe("SheetCutter", () => {
     fc.assert(
       fc.property(fc.array(corner, { minLength: 3, maxLength: 7 }), (corners) => {
         const ring = [...corners, corners[0]].map(({ lon, lat }): [number, number] => [lon, lat]);
-        const one = new SheetCutter([feature("land", 1, { type: "Polygon", coordinates: [ring] })]);
+        const one = new TileCutter([feature("land", 1, { type: "Polygon", coordinates: [ring] })]);
         const [cut] = one.cut(tileAt(13, -35.5, -21.5)).features;
         if (!cut) return;
         const rings = cut.geometry.type === "Polygon" ? cut.geometry.coordinates : [];

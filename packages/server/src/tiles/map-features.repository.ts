@@ -1,5 +1,5 @@
+import type { MapFeature } from "@bibliotope/core/map";
 import { refOf } from "@bibliotope/core/place";
-import type { SheetFeature } from "@bibliotope/core/sheet";
 import type { Knex } from "knex";
 import { copiedRows } from "../database/copy.ts";
 import { deriveFeatures, type Gazetteer } from "./derive-features.ts";
@@ -9,11 +9,11 @@ import { worldFeatures } from "./world-features.ts";
  * All map features of some data-set versions, each with the ref of the record that it shows, on the world's lands. A version
  * that brings none has them made from the addresses, places and areas.
  */
-export async function readMapFeatures(database: Knex, versions: readonly number[]): Promise<SheetFeature[]> {
+export async function readMapFeatures(database: Knex, versions: readonly number[]): Promise<MapFeature[]> {
   const rows = await database("map_features")
     .whereIn("version_id", [...versions])
     .orderBy(["version_id", "number"]);
-  const features: SheetFeature[] = rows.map((row) => ({
+  const features: MapFeature[] = rows.map((row) => ({
     type: "Feature",
     ...(row.identity === null ? {} : { id: refOf(row.country, row.identity) }),
     geometry: row.geometry,

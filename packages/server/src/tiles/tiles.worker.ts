@@ -1,14 +1,14 @@
 import { setImmediate as turn } from "node:timers/promises";
 import { workerData } from "node:worker_threads";
-import type { SheetFeature, TileName } from "@bibliotope/core/sheet";
+import type { MapFeature, TileName } from "@bibliotope/core/map";
 import { connect } from "../database/connect.ts";
 import { ownPort } from "../jobs/port.ts";
-import { amend, type SheetAmends } from "./amends.ts";
+import { amend, type TileAmends } from "./amends.ts";
 import { readMapFeatures } from "./map-features.repository.ts";
 import { paintStill, type Still, StillSource } from "./still.ts";
 
 /** What the worker is started with. */
-export interface SheetsTask {
+export interface TilesTask {
   databaseUrl: string;
   versions: number[];
 }
@@ -16,23 +16,20 @@ export interface SheetsTask {
 /** A tile to be cut, or a still to be painted. */
 export type TileJobRequest = { id: number; tile: TileName } | { id: number; still: Still };
 /** A still that nobody waits for any more. */
-export type SheetsUnwanted = { unwanted: number };
+export type TilesUnwanted = { unwanted: number };
 /** What is to be shown otherwise from now on. */
-export type SheetsAmended = { amends: SheetAmends };
-export type SheetsMessage =
-  | { ready: true }
-  | { id: number; made: string | Uint8Array }
-  | { id: number; failed: string };
+export type TilesAmended = { amends: TileAmends };
+export type TilesMessage = { ready: true } | { id: number; made: string | Uint8Array } | { id: number; failed: string };
 
-const { databaseUrl, versions } = workerData as SheetsTask;
+const { databaseUrl, versions } = workerData as TilesTask;
 const database = connect(databaseUrl, 1);
-const features: SheetFeature[] = await readMapFeatures(database, versions);
+const features: MapFeature[] = await readMapFeatures(database, versions);
 await database.destroy();
 const source = new StillSource(features);
-const answer = (message: SheetsMessage) => ownPort().postMessage(message);
+const answer = (message: TilesMessage) => ownPort().postMessage(message);
 const unwanted = new Set<number>();
 
-ownPort().on("message", (request: TileJobRequest | SheetsUnwanted | SheetsAmended) => {
+ownPort().on("message", (request: TileJobRequest | TilesUnwanted | TilesAmended) => {
   if ("amends" in request) source.amend((cutter) => amend(cutter, request.amends));
   else if ("unwanted" in request) unwanted.add(request.unwanted);
   else void make(request);

@@ -1,4 +1,4 @@
-import { COVERS, type Cover, type SheetFeature } from "./features.ts";
+import { COVERS, type Cover, type MapFeature } from "./features.ts";
 import type { Painter } from "./painter.ts";
 import type { Box, Pen } from "./pen.ts";
 
@@ -9,7 +9,7 @@ const FIELDS_ZOOM = 12;
 const BROAD_ZOOM = 15;
 
 /** What covers the land: papers first, then each with its own texture, so that inks never run under a paper. */
-export function* paintCovers(pen: Pen, features: readonly SheetFeature[]): Generator<void> {
+export function* paintCovers(pen: Pen, features: readonly MapFeature[]): Generator<void> {
   const { palette, part } = pen;
   for (const cover of COVERS) {
     const whole = features.filter(({ properties }) => properties.what === cover && properties.rank === 1);
@@ -21,7 +21,7 @@ export function* paintCovers(pen: Pen, features: readonly SheetFeature[]): Gener
 }
 
 /** Single fields: a paper for each tilth, furrows its own way, a hedge around. */
-function paintFields(pen: Pen, features: readonly SheetFeature[]): void {
+function paintFields(pen: Pen, features: readonly MapFeature[]): void {
   const { painter, part, palette } = pen;
   const fields = features.filter(({ properties }) => properties.what === "field" && properties.rank === 2);
   for (const tilth of [0, 1, 2] as const) {
@@ -135,7 +135,7 @@ const TEXTURES: Readonly<Partial<Record<Cover, Texture>>> = {
   sand: { gap: 6, stray: 0.9, mark: dot(0.7) },
 };
 
-function paintTexture(pen: Pen, feature: SheetFeature, cover: Cover): void {
+function paintTexture(pen: Pen, feature: MapFeature, cover: Cover): void {
   const texture = TEXTURES[cover];
   if (!texture) return;
   const { painter, palette, part } = pen;

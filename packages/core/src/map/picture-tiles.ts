@@ -1,8 +1,8 @@
 import type { TileName } from "./paint.ts";
 
-/** Picture tiles of one's own, such as pictures from the air, shown as a sheet of the map. */
+/** Picture tiles of one's own, such as pictures from the air, shown in place of the map's own styles. */
 export interface PictureTiles {
-  /** What it is called in the choice of sheets. */
+  /** Its name in the choice of map styles. */
   name: string;
   /**
    * Address of a tile. XYZ: `https://pictures.example/{z}/{x}/{y}.jpg`, with `{-y}` where rows are counted from the south.

@@ -1,11 +1,11 @@
-export { SheetCutter } from "./cut.ts";
+export { TileCutter } from "./cut.ts";
 export {
   COVERS,
   type Cover,
-  type SheetFeature,
-  type SheetGeometry,
-  type SheetLayer,
-  type SheetTile,
+  type FeatureTile,
+  type MapFeature,
+  type MapGeometry,
+  type MapLayer,
 } from "./features.ts";
 export { type MarkerGroup, MarkerGroups } from "./groups.ts";
 export { hasLabel, type Label, type LabelBox, labelsOf, placeLabels, type Reading } from "./labels.ts";
@@ -23,18 +23,18 @@ export {
 } from "./over.ts";
 export {
   isPainted,
+  MAP_STYLES,
+  type MapStyle,
+  type PaintOptions,
   paintInSlices,
   paintPart,
   paintTile,
   partOf,
-  SHEETS,
-  type SheetKind,
-  type SheetLook,
   type TileName,
 } from "./paint.ts";
 export type { Painter } from "./painter.ts";
 export { DAY, NIGHT, type Palette } from "./palettes.ts";
-export type { SheetPart } from "./pen.ts";
+export type { MapPart } from "./pen.ts";
 export {
   type PicturePart,
   type PictureTiles,

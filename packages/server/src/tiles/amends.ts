@@ -1,10 +1,10 @@
 import { type Correction, joinCorrections, type Segment } from "@bibliotope/core/index";
+import type { MapFeature, TileCutter } from "@bibliotope/core/map";
 import type { Name } from "@bibliotope/core/place";
-import type { SheetCutter, SheetFeature } from "@bibliotope/core/sheet";
 import { pairOf, pointsOf, streetFeatures } from "./derive-features.ts";
 
 /** What is corrected by hand, as far as a map shows it. Records are named by their refs; positions are [lon, lat]. */
-export interface SheetAmends {
+export interface TileAmends {
   /** Streets and blocks with what they are called and all their houses now, and those that were placed by hand. */
   streets: { ref: string; kind: string; names: Name[]; houses: Pair[]; placed: Pair[] }[];
   places: { ref: string; names: Name[]; at: Pair }[];
@@ -18,8 +18,8 @@ type Pair = [lon: number, lat: number];
  * @param before the segment that they are laid over
  * @param now the segments that answer with them
  */
-export function amendsOf(before: Segment, now: readonly Segment[], corrections: readonly Correction[]): SheetAmends {
-  const amends: SheetAmends = { streets: [], places: [], gone: [] };
+export function amendsOf(before: Segment, now: readonly Segment[], corrections: readonly Correction[]): TileAmends {
+  const amends: TileAmends = { streets: [], places: [], gone: [] };
   const placed = new Map<number, Pair[]>();
   for (const { identity, street, at, isRemoved } of joinCorrections(corrections)) {
     const existing = before.find(street ?? identity);
@@ -62,11 +62,11 @@ function find(segments: readonly Segment[], identity: number): [segment: Segment
  * Shows on a map what was corrected by hand, in place of what was shown by hand before. Streets of data that brought no
  * map are drawn anew through their houses; on a map that was brought, lines and buildings stay where they are.
  */
-export function amend(cutter: SheetCutter, { streets, places, gone }: SheetAmends): void {
+export function amend(cutter: TileCutter, { streets, places, gone }: TileAmends): void {
   const refs = new Set([...streets, ...places].map(({ ref }) => ref).concat(gone));
-  const byName = new Map<string, SheetFeature[]>();
+  const byName = new Map<string, MapFeature[]>();
   for (const feature of cutter.having(refs)) byName.set(feature.id!, [...(byName.get(feature.id!) ?? []), feature]);
-  const isBuilding = ({ properties }: SheetFeature) => properties.layer === "building";
+  const isBuilding = ({ properties }: MapFeature) => properties.layer === "building";
   const instead = [...byName.values()].flat().filter(isBuilding);
   for (const { ref, kind, names, houses, placed } of streets) {
     const before = (byName.get(ref) ?? []).filter((feature) => !isBuilding(feature));
@@ -88,5 +88,5 @@ export function amend(cutter: SheetCutter, { streets, places, gone }: SheetAmend
   cutter.replace(refs, instead);
 }
 
-const named = (feature: SheetFeature, names: Name[]): SheetFeature =>
+const named = (feature: MapFeature, names: Name[]): MapFeature =>
   feature.properties.names ? { ...feature, properties: { ...feature.properties, names } } : feature;

@@ -1,9 +1,9 @@
 import { TILE } from "../geo/index.ts";
 import { paintCovers } from "./cover.ts";
-import type { SheetFeature, SheetLayer } from "./features.ts";
+import type { MapFeature, MapLayer } from "./features.ts";
 import type { Painter } from "./painter.ts";
 import type { Palette } from "./palettes.ts";
-import { byRank, Pen, type SheetPart } from "./pen.ts";
+import { byRank, type MapPart, Pen } from "./pen.ts";
 import { paintSteps } from "./steps.ts";
 
 /** Which square of OGC WebMercatorQuad is painted. */
@@ -13,22 +13,22 @@ export interface TileName {
   y: number;
 }
 
-/** Kinds of sheets: streets; what covers the land; how high it is; and covers with streets and names. */
-export const SHEETS = ["streets", "ground", "heights", "named-ground"] as const;
-export type SheetKind = (typeof SHEETS)[number];
+/** Map styles: streets; ground cover; elevation; and ground cover with streets and names. */
+export const MAP_STYLES = ["streets", "ground", "heights", "named-ground"] as const;
+export type MapStyle = (typeof MAP_STYLES)[number];
 
-/** How a sheet is painted. */
-export interface SheetLook {
+/** How a map is painted. */
+export interface PaintOptions {
   palette: Palette;
   /** Streets when not given. */
-  sheet?: SheetKind;
+  style?: MapStyle;
 }
 
 /** Lines of the sea's hatching, and the dots of parks, in pixels apart: they divide a tile, so that they run on beyond it. */
 const HATCH = 8;
-/** From this zoom on streets have two edges; and contours stand on a sheet of streets. */
+/** From this zoom on streets have two edges; and the style `streets` has contours. */
 const CASED_ZOOM = 12;
-/** From this zoom on houses stand on a sheet of heights, as outlines. */
+/** From this zoom on the style `heights` has houses, as outlines. */
 const OUTLINE_ZOOM = 16;
 const CONTOUR_ZOOMS = [10, 12, 13];
 /** The rank of land that was surveyed, and of boundaries that only the coarse outlines know. */
@@ -40,80 +40,80 @@ const BETWEEN_COUNTRIES = 3;
  * @param features of the tile, with a margin around it
  * @param painter a context with one unit to a CSS pixel
  */
-export function paintTile(painter: Painter, features: readonly SheetFeature[], tile: TileName, look: SheetLook): void {
+export function paintTile(painter: Painter, features: readonly MapFeature[], tile: TileName, look: PaintOptions): void {
   paintPart(painter, features, partOf(tile), look);
 }
 
-/** The part of the sheet that a tile shows. */
-export function partOf({ z, x, y }: TileName): SheetPart {
+/** The part of the map that a tile shows. */
+export function partOf({ z, x, y }: TileName): MapPart {
   return { z, left: x * TILE, top: y * TILE, width: TILE, height: TILE };
 }
 
-/** Paints any part of a sheet from the north-west corner, without any labels. */
-export function paintPart(painter: Painter, features: readonly SheetFeature[], part: SheetPart, look: SheetLook): void {
+/** Paints any part of the map from the north-west corner, without any labels. */
+export function paintPart(painter: Painter, features: readonly MapFeature[], part: MapPart, look: PaintOptions): void {
   const steps = paintInSlices(painter, features, part, look);
   while (!steps.next().done);
 }
 
-/** Paints a part of a sheet layer by layer, so that other work can be done between two slices. */
+/** Paints a part of the map layer by layer, so that other work can be done between two slices. */
 export function* paintInSlices(
   painter: Painter,
-  features: readonly SheetFeature[],
-  part: SheetPart,
-  { palette, sheet = "streets" }: SheetLook,
+  features: readonly MapFeature[],
+  part: MapPart,
+  { palette, style = "streets" }: PaintOptions,
 ): Generator<void> {
   const pen = new Pen(painter, part, palette);
-  const of = (layer: SheetLayer) => features.filter((feature) => feature.properties.layer === layer);
+  const of = (layer: MapLayer) => features.filter((feature) => feature.properties.layer === layer);
   painter.lineJoin = "round";
   painter.lineCap = "round";
   paintSea(pen);
-  if (sheet !== "ground") pen.lines(of("ferry"), palette.ferry, 1, [3, 5]);
+  if (style !== "ground") pen.lines(of("ferry"), palette.ferry, 1, [3, 5]);
   const land = of("land").filter(({ properties }) => properties.rank === SURVEYED);
-  const ground = sheet === "heights" ? palette.steps[0][1] : palette.land;
+  const ground = style === "heights" ? palette.steps[0][1] : palette.land;
   paintCoarseLand(pen, of("land"), ground);
   pen.fill(land, ground);
-  if (sheet !== "heights") pen.fill(of("town"), palette.town);
-  if (sheet === "heights") yield* paintSteps(pen, of("contour"));
-  else yield* paintGround(pen, of, sheet);
+  if (style !== "heights") pen.fill(of("town"), palette.town);
+  if (style === "heights") yield* paintSteps(pen, of("contour"));
+  else yield* paintGround(pen, of, style);
   paintWater(pen, of);
   pen.lines(land, palette.coast, coastWidth(part.z));
   yield;
-  if (sheet !== "ground")
+  if (style !== "ground")
     for (const [rank, boundaries] of byRank(of("boundary")))
       pen.lines(boundaries, palette.boundary, rank === 1 ? 1.2 : 0.8, rank === BETWEEN_COUNTRIES ? [] : [6, 4]);
   const buildings = of("building");
-  if (sheet !== "heights") pen.areas(buildings, palette.building, "nonzero", palette.buildingLine, 0.6);
+  if (style !== "heights") pen.areas(buildings, palette.building, "nonzero", palette.buildingLine, 0.6);
   else if (part.z >= OUTLINE_ZOOM) pen.lines(buildings, palette.casing, 0.6);
-  if (sheet !== "heights") paintPoints(pen, of("point"));
+  if (style !== "heights") paintPoints(pen, of("point"));
   yield;
-  if (sheet === "ground") return;
+  if (style === "ground") return;
   paintRailways(pen, of("railway"));
-  paintStreets(pen, of("street"), sheet);
+  paintStreets(pen, of("street"), style);
 }
 
-/** True for features that a sheet shows at all: others need not be cut for it. */
-export function isPainted({ layer, rank }: SheetFeature["properties"], sheet: SheetKind): boolean {
+/** True for features that a map style shows at all: others need not be cut for it. */
+export function isPainted({ layer, rank }: MapFeature["properties"], style: MapStyle): boolean {
   if (layer === "name") return false;
-  if (layer === "cover") return sheet === "ground" || sheet === "named-ground";
-  if (layer === "contour") return sheet === "heights" || (sheet === "streets" && rank <= CONTOUR_ZOOMS.length);
+  if (layer === "cover") return style === "ground" || style === "named-ground";
+  if (layer === "contour") return style === "heights" || (style === "streets" && rank <= CONTOUR_ZOOMS.length);
   return true;
 }
 
-type LayerOf = (layer: SheetLayer) => SheetFeature[];
+type LayerOf = (layer: MapLayer) => MapFeature[];
 
-function* paintGround(pen: Pen, of: LayerOf, sheet: SheetKind): Generator<void> {
+function* paintGround(pen: Pen, of: LayerOf, style: MapStyle): Generator<void> {
   const { palette, part } = pen;
-  if (sheet !== "streets") yield* paintCovers(pen, of("cover"));
+  if (style !== "streets") yield* paintCovers(pen, of("cover"));
   for (const park of of("park")) paintPark(pen, park);
   yield;
-  if (sheet !== "streets") return;
+  if (style !== "streets") return;
   for (const [rank, contours] of byRank(of("contour")))
     if (part.z >= (CONTOUR_ZOOMS[rank - 1] ?? Infinity)) pen.lines(contours, palette.contour, rank === 1 ? 1.1 : 0.6);
   yield;
 }
 
 /** Coarse outlines and what was laid under towns beside them are one land: all coasts are inked first, and what lies inside is covered. */
-function paintCoarseLand(pen: Pen, land: readonly SheetFeature[], ground: string): void {
+function paintCoarseLand(pen: Pen, land: readonly MapFeature[], ground: string): void {
   const outlines = land.filter(({ properties }) => properties.rank === SURVEYED + 1);
   const laid = land.filter(({ properties }) => properties.rank > SURVEYED + 1);
   for (const parts of [outlines, laid]) pen.lines(parts, pen.palette.coast, 2 * coastWidth(pen.part.z));
@@ -138,7 +138,7 @@ function paintSea({ painter, part, palette }: Pen): void {
   painter.stroke();
 }
 
-function paintPark(pen: Pen, park: SheetFeature): void {
+function paintPark(pen: Pen, park: MapFeature): void {
   const { painter, part, palette } = pen;
   pen.fill([park], palette.park);
   if (part.z < 14) return;
@@ -172,7 +172,7 @@ function paintWater(pen: Pen, of: LayerOf): void {
 }
 
 /** Houses of which nothing is known but in place. */
-function paintPoints(pen: Pen, features: readonly SheetFeature[]): void {
+function paintPoints(pen: Pen, features: readonly MapFeature[]): void {
   const { painter, palette } = pen;
   const radius = pen.width(1.4, 1.3);
   painter.beginPath();
@@ -190,7 +190,7 @@ function paintPoints(pen: Pen, features: readonly SheetFeature[]): void {
 }
 
 /** A thin line with sleepers across. */
-function paintRailways(pen: Pen, railways: readonly SheetFeature[]): void {
+function paintRailways(pen: Pen, railways: readonly MapFeature[]): void {
   const { palette, part } = pen;
   pen.lines(railways, palette.railway, part.z < CASED_ZOOM ? 0.8 : 1.1);
   if (part.z < CASED_ZOOM - 1) return;
@@ -200,10 +200,10 @@ function paintRailways(pen: Pen, railways: readonly SheetFeature[]): void {
 }
 
 /** All casings first, then the paper of all streets, broad ones last, so that crossings are open. */
-function paintStreets(pen: Pen, features: readonly SheetFeature[], sheet: SheetKind): void {
+function paintStreets(pen: Pen, features: readonly MapFeature[], style: MapStyle): void {
   const { palette, part } = pen;
   const ranks = byRank(features);
-  if (part.z < CASED_ZOOM || sheet === "heights") {
+  if (part.z < CASED_ZOOM || style === "heights") {
     const isClose = part.z >= CASED_ZOOM + 2;
     for (const [rank, streets] of ranks)
       if (isClose || rank <= 2) pen.lines(streets, palette.thinRoad, rank === 1 ? 1.2 : 0.6);

@@ -6,7 +6,7 @@ const pack = promisify(deflate) as unknown as (rows: Uint8Array, how: typeof PAC
 const SIGNATURE = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
 /** Filter type 2 of the PNG specification: each byte less the one above it. */
 const UP = 2;
-/** Sheets are flat colours, zeros once filtered: runs alone pack them as well as a quick level, in two thirds of the time. */
+/** Maps are flat colours, zeros once filtered: runs alone pack them as well as a quick level, in two thirds of the time. */
 const PACKING = { level: 1, strategy: constants.Z_RLE };
 
 /**

@@ -1,9 +1,9 @@
 import { project, TILE, unproject } from "../geo/index.ts";
 import { clipLine, clipRing, type Frame, frameAround, frameHolds, framesMeet, type Line } from "./clip.ts";
-import type { SheetFeature, SheetGeometry, SheetTile } from "./features.ts";
+import type { FeatureTile, MapFeature, MapGeometry } from "./features.ts";
 import { FrameTree } from "./frame-tree.ts";
 import { partOf, type TileName } from "./paint.ts";
-import type { SheetPart } from "./pen.ts";
+import type { MapPart } from "./pen.ts";
 import { simplify } from "./simplify.ts";
 
 /** Pixels around a tile that its features reach into, so that no edge shows where two tiles meet. */
@@ -17,7 +17,7 @@ const EXACT_ZOOM = 16;
 
 /** A feature on the projected square. */
 interface Prepared {
-  source: SheetFeature;
+  source: MapFeature;
   /** Lines, or polygons as rings; a point is a line of one point. */
   pieces: { lines: Line[]; frame: Frame }[];
   frame: Frame;
@@ -30,34 +30,34 @@ interface Level {
 }
 
 /** Features of one kind of data, ready to be cut into tiles. Simplified once for each zoom. */
-export class SheetCutter {
+export class TileCutter {
   readonly #prepared: Prepared[];
   readonly #byZoom = new Map<number, Level>();
   #replaced: ReadonlySet<string> = new Set();
-  #instead: SheetCutter | undefined;
+  #instead: TileCutter | undefined;
 
-  constructor(features: Iterable<SheetFeature>) {
+  constructor(features: Iterable<MapFeature>) {
     this.#prepared = [...features].map(prepare);
   }
 
   /** All features that have one of some ids, as they came. */
-  having(ids: ReadonlySet<string>): SheetFeature[] {
+  having(ids: ReadonlySet<string>): MapFeature[] {
     return this.#prepared.map(({ source }) => source).filter(({ id }) => id !== undefined && ids.has(id));
   }
 
   /** From now on shows other features in place of all that have one of some ids; what was replaced before is back. */
-  replace(ids: ReadonlySet<string>, instead: Iterable<SheetFeature>): void {
+  replace(ids: ReadonlySet<string>, instead: Iterable<MapFeature>): void {
     this.#replaced = ids;
-    this.#instead = new SheetCutter(instead);
+    this.#instead = new TileCutter(instead);
   }
 
   /** The features of a tile (OGC WebMercatorQuad numbering), with a margin of 64 pixels. */
-  cut(tile: TileName): SheetTile {
+  cut(tile: TileName): FeatureTile {
     return { type: "FeatureCollection", features: this.cutPart(partOf(tile)) };
   }
 
-  /** The features of any part of a sheet, with the same margin. @param isWanted leaves others out uncut */
-  cutPart(part: SheetPart, isWanted: (properties: SheetFeature["properties"]) => boolean = () => true): SheetFeature[] {
+  /** The features of any part of the map, with the same margin. @param isWanted leaves others out uncut */
+  cutPart(part: MapPart, isWanted: (properties: MapFeature["properties"]) => boolean = () => true): MapFeature[] {
     const { z, left, top, width, height } = part;
     const whole = TILE * 2 ** z;
     const frame: Frame = {
@@ -70,7 +70,7 @@ export class SheetCutter {
     const here = tree
       .meeting(frame)
       .map((place) => features[place])
-      .flatMap((feature): SheetFeature[] => {
+      .flatMap((feature): MapFeature[] => {
         const { id, properties } = feature.source;
         const isShown = isWanted(properties) && !(id !== undefined && this.#replaced.has(id));
         const cut = isShown && cutGeometry(feature, frame, z);
@@ -97,7 +97,7 @@ export class SheetCutter {
 }
 
 /** The zoom from which a feature is shown, by layer and rank. */
-export function firstZoom({ layer, rank, what }: SheetFeature["properties"]): number {
+export function firstZoom({ layer, rank, what }: MapFeature["properties"]): number {
   if (what === "water") return 9;
   if (what === "country") return COUNTRY_ZOOM[Math.min(rank, COUNTRY_ZOOM.length) - 1];
   if (what === "peak") return PEAK_ZOOM[Math.min(rank, PEAK_ZOOM.length) - 1];
@@ -107,7 +107,7 @@ export function firstZoom({ layer, rank, what }: SheetFeature["properties"]): nu
 const PEAK_ZOOM = [9, 11, 12];
 const COUNTRY_ZOOM = [0, 1, 3, 5];
 
-const FIRST_ZOOM: Readonly<Record<SheetFeature["properties"]["layer"], readonly number[]>> = {
+const FIRST_ZOOM: Readonly<Record<MapFeature["properties"]["layer"], readonly number[]>> = {
   land: [0],
   town: [7],
   park: [12, 12],
@@ -124,7 +124,7 @@ const FIRST_ZOOM: Readonly<Record<SheetFeature["properties"]["layer"], readonly 
   name: [9, 10, 11, 12],
 };
 
-function prepare(source: SheetFeature): Prepared {
+function prepare(source: MapFeature): Prepared {
   const pieces = partsOf(source.geometry).map((rings) => {
     const lines = rings.map(projected);
     return { lines, frame: frameAround(lines[0]) };
@@ -145,7 +145,7 @@ function projected(ring: Pairs): Line {
 type Pairs = [number, number][];
 
 /** A geometry as parts: each a line, a point, or a polygon's rings. */
-function partsOf(geometry: SheetGeometry): Pairs[][] {
+function partsOf(geometry: MapGeometry): Pairs[][] {
   if (geometry.type === "Point") return [[[geometry.coordinates]]];
   if (geometry.type === "MultiPoint") return geometry.coordinates.map((point) => [[point]]);
   if (geometry.type === "LineString") return [[geometry.coordinates]];
@@ -168,7 +168,7 @@ function cutGeometry(
   { source, pieces }: Prepared,
   frame: Frame,
   z: number,
-): { geometry: SheetGeometry; cuts?: number[][] } | undefined {
+): { geometry: MapGeometry; cuts?: number[][] } | undefined {
   const near = pieces.filter((piece) => framesMeet(piece.frame, frame));
   const { type } = source.geometry;
   if (type === "Point") return near.length ? { geometry: source.geometry } : undefined;

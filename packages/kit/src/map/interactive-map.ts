@@ -1,16 +1,16 @@
 import { type Position, unproject } from "@bibliotope/core/geo";
 import {
   type MapLine,
+  type MapStyle,
   type PictureTiles,
   pictureUrlTrouble,
-  type SheetKind,
   toPosition,
   toScreen,
   type View,
   viewOf,
   zoomed,
   zoomedInto,
-} from "@bibliotope/core/sheet";
+} from "@bibliotope/core/map";
 import type { Located } from "../locate/locate.ts";
 import { adopt } from "../style.ts";
 import { say } from "../words/say.ts";
@@ -28,7 +28,7 @@ import { MAP_STYLE } from "./style.ts";
 import { readUrlView, writeUrlView } from "./url-view.ts";
 import { Viewer } from "./viewer.ts";
 
-export type { MapLine, MapMarker } from "@bibliotope/core/sheet";
+export type { MapLine, MapMarker } from "@bibliotope/core/map";
 
 /** What is followed, and where it is. */
 type Moving = Pick<Followed, "why" | "at">;
@@ -44,7 +44,7 @@ const EDGE = 40;
  * A map drawn by ourselves on a canvas: tiles painted in a worker, names and markers over them. Pan and zoom by
  * pointer, touch, wheel, keys and buttons.
  */
-export class SheetMap {
+export class InteractiveMap {
   readonly element: HTMLElement;
   readonly #viewer: Viewer;
   readonly #furniture: MapControls;
@@ -73,13 +73,13 @@ export class SheetMap {
     }
     const kept = options.viewInUrl ? readUrlView(location.hash) : {};
     const dark = matchMedia("(prefers-color-scheme: dark)");
-    const sheet = kept.sheet ?? options.sheet ?? "streets";
+    const mapStyle = kept.mapStyle ?? options.mapStyle ?? "streets";
     this.#viewer = new Viewer(
       {
         tileUrl: (z, x, y) => client.tileUrl(z, x, y),
         langs,
         view: kept.view ?? options.view ?? WHOLE,
-        sheet,
+        mapStyle,
         pictures: this.#picturesCalled(options.shows),
         night: options.night ?? dark.matches,
       },
@@ -104,7 +104,7 @@ export class SheetMap {
       () => this.#viewer.draw(),
       (event) => this.#markerHappened(event),
     );
-    this.#furniture = new MapControls(this.#viewer.element, options, this.#markers, sheet, this.#ways());
+    this.#furniture = new MapControls(this.#viewer.element, options, this.#markers, mapStyle, this.#ways());
     this.#furniture.setPictures(this.#viewer.pictures);
     this.element = this.#furniture.element;
     this.#relief = new ReliefDoor({
@@ -113,7 +113,7 @@ export class SheetMap {
       langs,
       margin: options.reliefMargin,
       element: this.element,
-      sheet: () => this.sheet,
+      mapStyle: () => this.mapStyle,
       isNight: () => this.#viewer.isNight,
       say: (words) => this.say(words),
       closed: () => this.element.focus(),
@@ -131,8 +131,8 @@ export class SheetMap {
     return this.#viewer.view;
   }
 
-  get sheet(): SheetKind {
-    return this.#viewer.sheet;
+  get mapStyle(): MapStyle {
+    return this.#viewer.mapStyle;
   }
 
   /** What the map shows, in degrees. */
@@ -251,20 +251,20 @@ export class SheetMap {
     this.#viewer.change({ night });
   }
 
-  setSheet(sheet: SheetKind): void {
-    this.#viewer.change({ sheet, pictures: undefined });
-    this.#furniture.setSheet(sheet);
+  setMapStyle(mapStyle: MapStyle): void {
+    this.#viewer.change({ mapStyle, pictures: undefined });
+    this.#furniture.setMapStyle(mapStyle);
     this.#furniture.setPictures(undefined);
     this.#rested();
   }
 
-  /** What the pictures are called that are shown in place of a sheet; undefined when none are. */
+  /** Name of the pictures that are shown in place of a map style; undefined when none are. */
   get pictures(): string | undefined {
     return this.#viewer.pictures?.name;
   }
 
   /**
-   * Shows pictures of one's own in place of the sheet, or the sheet again.
+   * Shows pictures of one's own in place of the map style, or the map style again.
    * @param name one of those that the map was made with
    * @throws RangeError for others
    */
@@ -315,7 +315,7 @@ export class SheetMap {
       size: () => viewer.size,
       zoomBy: (steps) =>
         this.#byHand(zoomed(viewer.view, viewer.size, Math.round(viewer.view.zoom) + steps, viewer.middle)),
-      setSheet: (sheet) => this.setSheet(sheet),
+      setMapStyle: (mapStyle) => this.setMapStyle(mapStyle),
       setPictures: (name) => this.setPictures(name),
       aim: () => this.setAiming(!this.#overlay.isAiming),
       take: () => this.#take(viewer.view.at),
@@ -451,10 +451,10 @@ export class SheetMap {
     this.#describe();
     if (this.#overlay.isAiming) this.#follower.move({ why: "aim", at: this.view.at }, true);
     if (this.options.viewInUrl)
-      history.replaceState(history.state, "", writeUrlView(location.hash, this.view, this.sheet));
+      history.replaceState(history.state, "", writeUrlView(location.hash, this.view, this.mapStyle));
   }
 
   #describe(): void {
-    this.#furniture.describe(describeView(this.view, this.#viewer.size, this.pictures ?? this.sheet));
+    this.#furniture.describe(describeView(this.view, this.#viewer.size, this.pictures ?? this.mapStyle));
   }
 }
