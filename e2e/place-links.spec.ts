@@ -16,7 +16,7 @@ async function linkFor(asked: string): Promise<{ url: string }> {
 }
 
 test("a mail shows a place by a link, in a browser that has no key and is signed in nowhere", async ({ browser }) => {
-  const { url: picture } = await linkFor("of=qr-hgwrp5&shows=still&size=320x200&label=Here");
+  const { url: picture } = await linkFor("of=qr-hgwrp5&shows=still&width=320&height=200&label=Here");
   const { url } = await linkFor("of=qr-hgwrp5");
   pages = await servePages({
     "/": `<!doctype html><title>A mail</title><p>We meet here:</p><a href="${url}"><img src="${picture}" alt="Map"></a>`,

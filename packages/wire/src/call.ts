@@ -21,6 +21,12 @@ export type Tag = keyof typeof TAGS;
 export interface Call {
   /** Parts that are requested stand in braces. */
   path: `/v1/${string}`;
+  /** Its path and parameters before they were renamed: still answered, for kits that are already packed into pages. */
+  formerly?: {
+    path?: `/v1/${string}`;
+    /** Parameters by their names of today. */
+    params?: (params: Readonly<Record<string, unknown>>) => Record<string, unknown>;
+  };
   methods: readonly ("GET" | "POST")[];
   tag: Tag;
   summary: string;

@@ -19,6 +19,7 @@ import { batchRequest, batchRowsRequest, batchState } from "./batches.ts";
 import { type Call, call, type KeyKind, type PartIn } from "./call.ts";
 import { reportAnswer, reportRequest } from "./corrections.ts";
 import { publishedForm } from "./form.ts";
+import { stillParamsOfFormer } from "./former-params.ts";
 import { keyAnswer } from "./key.ts";
 import {
   distanceRequest,
@@ -179,6 +180,7 @@ export const CALLS = {
   }),
   tile: call({
     path: "/v1/tiles/features/{z}/{x}/{y}",
+    formerly: { path: "/v1/sheets/features/{z}/{x}/{y}" },
     methods: ["GET"],
     tag: "Map",
     summary: "Map features of a tile",
@@ -191,6 +193,7 @@ export const CALLS = {
   }),
   tileHeights: call({
     path: "/v1/tiles/heights/{z}/{x}/{y}",
+    formerly: { path: "/v1/sheets/heights/{z}/{x}/{y}" },
     methods: ["GET"],
     tag: "Map",
     summary: "Heights of a tile's ground on a grid",
@@ -203,6 +206,7 @@ export const CALLS = {
   }),
   still: call({
     path: "/v1/still",
+    formerly: { params: stillParamsOfFormer },
     methods: ["GET", "POST"],
     tag: "Map",
     summary: "Map picture with markers and lines",
@@ -213,10 +217,11 @@ export const CALLS = {
     mediaType: "image/png",
     key: { as: "still", words: "pictures", counts: "picture" },
     plays: false,
-    example: { at: "-35.1841,-21.6253", size: "300x200" },
+    example: { at: "-35.1841,-21.6253", width: "300", height: "200" },
   }),
   link: call({
     path: "/v1/links",
+    formerly: { params: stillParamsOfFormer },
     methods: ["GET", "POST"],
     tag: "Map",
     summary: "Create a link to a place",

@@ -7,6 +7,7 @@ export * from "./corrections.ts";
 export * from "./coverage.ts";
 export * from "./data.ts";
 export * from "./form.ts";
+export { FORMER_KEY_CALLS } from "./former-params.ts";
 export * from "./key.ts";
 export * from "./lookup-requests.ts";
 export * from "./manage.ts";

@@ -157,22 +157,21 @@ export const heightsRequest = z.strictObject({
 
 /** Sides of a still, in CSS pixels. */
 const STILL_SIDES = { least: 64, most: 1280 };
-/** Markers, and points of a line, on one still. */
+/** Markers on one still, and points of its line. */
 const MOST_POINTS = 100;
 
-const stillSize = z
-  .string()
-  .regex(/^\d{1,5}x\d{1,5}$/, { error: "a size is WIDTHxHEIGHT in pixels" })
-  .transform((text) => {
-    const [width, height] = text.split("x").map(Number);
-    return { width, height };
-  })
-  .refine(
-    ({ width, height }) => [width, height].every((side) => side >= STILL_SIDES.least && side <= STILL_SIDES.most),
-    {
-      error: `each side has ${STILL_SIDES.least} to ${STILL_SIDES.most} pixels`,
-    },
-  );
+const side = (usual: number, of: string) =>
+  z
+    .int({ error: "a whole number of pixels" })
+    .min(STILL_SIDES.least, { error: `at least ${STILL_SIDES.least} pixels` })
+    .max(STILL_SIDES.most, { error: `at most ${STILL_SIDES.most} pixels` })
+    .default(usual)
+    .meta({ description: `${of} in CSS pixels, ${STILL_SIDES.least} to ${STILL_SIDES.most}.`, examples: [usual] });
+const sides = { width: side(600, "Width"), height: side(400, "Height") };
+const density = z
+  .union([z.literal(1), z.literal(2)], { error: "a density is 1 or 2" })
+  .default(1)
+  .meta({ description: "Pixels for each CSS pixel: 1 or 2." });
 
 export const stillRequest = z
   .strictObject({
@@ -181,7 +180,7 @@ export const stillRequest = z
     label: text(120)
       .optional()
       .meta({ description: "Label of the marker (default: the record's address line; empty for none)." }),
-    markers: z
+    points: z
       .array(positionSchema)
       .max(MOST_POINTS)
       .default([])
@@ -192,11 +191,8 @@ export const stillRequest = z
       .max(MOST_POINTS)
       .optional()
       .meta({ description: "A great-circle line with its length. In a query string LAT,LON;LAT,LON." }),
-    size: stillSize.default({ width: 600, height: 400 }).meta({ description: "WIDTHxHEIGHT, 64 to 1280 each." }),
-    scale: z
-      .union([z.literal(1), z.literal(2)], { error: "a scale is 1 or 2" })
-      .default(1)
-      .meta({ description: "Pixel density." }),
+    ...sides,
+    density,
     zoom: z.number().min(2).max(19).optional().meta({ description: "Zoom from 2 to 19 (default: fits everything)." }),
     style: z
       .enum(MAP_STYLES, { error: `one of ${MAP_STYLES.join(", ")}` })
@@ -205,8 +201,8 @@ export const stillRequest = z
     night: z.boolean().default(false).meta({ description: "Dark colours." }),
     lang: common.lang,
   })
-  .refine(({ at, of, markers, line }) => at || of || markers.length || line, {
-    error: "give at, of, markers or line",
+  .refine(({ at, of, points, line }) => at || of || points.length || line, {
+    error: "give at, of, points or line",
     path: ["at"],
   });
 
@@ -228,11 +224,8 @@ export const linkRequest = z
       .default(LINK_HOURS.usual)
       .meta({ description: "Hours until it expires; at most 24 with a key used in pages." }),
     label: text(120).optional().meta({ description: "Title of the place (default: its name)." }),
-    size: stillSize.default({ width: 600, height: 400 }).meta({ description: "Size of the picture: WIDTHxHEIGHT." }),
-    scale: z
-      .union([z.literal(1), z.literal(2)], { error: "a scale is 1 or 2" })
-      .default(1)
-      .meta({ description: "Pixel density." }),
+    ...sides,
+    density,
     zoom: z.number().min(2).max(19).optional().meta({ description: "2 to 19." }),
     night: z.boolean().default(false).meta({ description: "Dark colours." }),
     lang: common.lang,
@@ -247,6 +240,14 @@ export type StillRequest = z.infer<typeof stillRequest>;
 export type SuggestRequest = z.infer<typeof suggestRequest>;
 export type ForwardRequest = z.infer<typeof forwardRequest>;
 export type ReverseRequest = z.infer<typeof reverseRequest>;
+
+/** A value that works for a parameter of a request, as a query string has it. */
+export function exampleOf(request: z.ZodType | undefined, parameter: string): string | undefined {
+  const schema: unknown = request instanceof z.ZodObject ? request.shape[parameter] : undefined;
+  const examples = schema instanceof z.ZodType ? schema.meta()?.examples : undefined;
+  const own: unknown = Array.isArray(examples) ? examples[0] : undefined;
+  return own === undefined ? (Object.hasOwn(EXAMPLES, parameter) ? EXAMPLES[parameter] : undefined) : String(own);
+}
 
 /** A value that works for every parameter, for errors and the documentation. */
 export const EXAMPLES: Readonly<Record<string, string>> = {
@@ -269,10 +270,10 @@ export const EXAMPLES: Readonly<Record<string, string>> = {
   from: "-35.2,-21.4",
   to: "-35.3,-21.5",
   of: "qr-hgwrp5",
-  markers: "-35.2,-21.4;-35.3,-21.5",
+  points: "-35.2,-21.4;-35.3,-21.5",
   line: "-35.2,-21.4;-35.3,-21.5",
-  size: "600x400",
-  scale: "2",
+  width: "600",
+  density: "2",
   zoom: "15",
   night: "1",
   shows: "page",
@@ -281,9 +282,16 @@ export const EXAMPLES: Readonly<Record<string, string>> = {
 
 const LISTS = new Set(["countries", "kinds", "lang", "facts"]);
 const POSITIONS = new Set(["at", "near", "from", "to"]);
-const POSITION_LISTS = new Set(["markers", "line"]);
-const NUMBERS = new Set(["limit", "radius", "scale", "zoom", "typed", "hours"]);
-const FLAGS = new Set(["gloss", "night", "height"]);
+const POSITION_LISTS = new Set(["points", "line", "markers"]);
+// markers and scale are former names
+const NUMBERS = new Set(["limit", "radius", "width", "density", "zoom", "typed", "hours", "scale"]);
+const FLAGS = new Set(["gloss", "night"]);
+const YES_AND_NO = new Map([
+  ["1", true],
+  ["true", true],
+  ["0", false],
+  ["false", false],
+]);
 
 /**
  * Turns the words of a query string into the same words as JSON: lists by comma, positions as LAT,LON, numbers, flags.
@@ -301,8 +309,9 @@ export function jsonOfQuery(query: Iterable<readonly [string, string]>): Record<
     else if (POSITION_LISTS.has(name)) params[name] = value.split(";").filter(Boolean).map(positionOf);
     else if (name === "box") params[name] = value.split(",").map(numberOf);
     else if (NUMBERS.has(name)) params[name] = numberOf(value);
-    else if (FLAGS.has(name))
-      params[name] = value === "1" || value === "true" ? true : value === "0" || value === "false" ? false : value;
+    else if (FLAGS.has(name)) params[name] = YES_AND_NO.get(value) ?? value;
+    // elevation of each result, or a side of a picture, which is never one pixel
+    else if (name === "height") params[name] = YES_AND_NO.get(value) ?? numberOf(value);
     else params[name] = value;
   }
   return params;

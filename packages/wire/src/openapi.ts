@@ -7,7 +7,7 @@ import { PROBLEMS, problemSchema } from "./problem.ts";
 type JsonSchema = Record<string, unknown> & { properties?: Record<string, JsonSchema>; required?: string[] };
 
 /** Parameters that stand in a query string as one text, by name: `LAT,LON` or a list by comma. */
-const AS_TEXT = new Set(["at", "near", "from", "to", "box", "countries", "kinds", "lang", "facts", "markers", "line"]);
+const AS_TEXT = new Set(["at", "near", "from", "to", "box", "countries", "kinds", "lang", "facts", "points", "line"]);
 const SHARED = [400, 401, 403, 429, 503];
 
 /**

@@ -167,7 +167,7 @@ export class Client {
 
   /**
    * The whole URL of a picture of the map, for an `<img crossorigin="anonymous">`.
-   * @param params such as `{ of: ref, size: "300x200", scale: 2 }`
+   * @param params such as `{ of: ref, width: 300, height: 200, density: 2 }`
    */
   stillUrl(params: Params): string {
     return this.#url("/v1/still", params);

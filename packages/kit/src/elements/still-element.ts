@@ -4,8 +4,9 @@ import { StillControl } from "../map/still-control.ts";
 import { adopt } from "../style.ts";
 import { clientOf, ElementBase, SERVICE_ATTRIBUTES } from "./service.ts";
 
-/** What is handed to the picture as it is requested. */
-const ASKED = ["of", "at", "markers", "line", "zoom", "style", "lang"] as const;
+/** Attributes that are sent as they are; `map-style` is sent as `style`, which in HTML is something else. */
+const SENT = ["of", "at", "points", "line", "zoom", "lang"] as const;
+const USUAL = { width: 300, height: 200 };
 
 const STYLE = `
 :host { display: inline-block; }
@@ -16,12 +17,20 @@ img[hidden] { display: none; }
 
 /**
  * `<bibliotope-still>`: a picture of the map. Attributes: `web-key` and `url` (the service), `of` (a ref) or `at`
- * (`LAT,LON`), `size` (`300x200`), `zoom`, `markers`, `line`, `map-style`, `lang`, and `label` for those who do not see it.
+ * (`LAT,LON`), `width` and `height` (pixels; 300 and 200), `zoom`, `points`, `line`, `map-style`, `lang`, and `label` for those who do not see it.
  * With `control` it is itself the way to the place: a press opens it, its menu shows the way and copies the position.
  * By night it is requested by night.
  */
 export class StillElement extends ElementBase {
-  static readonly observedAttributes = [...SERVICE_ATTRIBUTES, ...ASKED, "size", "label", "control"];
+  static readonly observedAttributes = [
+    ...SERVICE_ATTRIBUTES,
+    ...SENT,
+    "map-style",
+    "width",
+    "height",
+    "label",
+    "control",
+  ];
 
   readonly #img = document.createElement("img");
   #night: MediaQueryList | undefined;
@@ -76,17 +85,19 @@ export class StillElement extends ElementBase {
 
   #show(): void {
     const client = clientOf(this);
-    const params = Object.fromEntries(ASKED.map((name) => [name, this.getAttribute(name) ?? undefined]));
-    const isNowhere = !params.of && !params.at && !params.markers && !params.line;
-    const size = this.getAttribute("size") ?? "300x200";
-    const [width, height] = size.split("x").map(Number);
+    const params = Object.fromEntries(SENT.map((name) => [name, this.getAttribute(name) ?? undefined]));
+    const isNowhere = !params.of && !params.at && !params.points && !params.line;
+    const width = Number(this.getAttribute("width") ?? USUAL.width);
+    const height = Number(this.getAttribute("height") ?? USUAL.height);
+    const style = this.getAttribute("map-style") ?? undefined;
     this.#img.width = width;
     this.#img.height = height;
     this.#img.alt = this.getAttribute("label") ?? "Map";
     this.#img.hidden = !client || isNowhere;
     if (!client || isNowhere) return;
     this.#place(client);
-    const scale = devicePixelRatio > 1 ? 2 : 1;
-    this.#img.src = client.stillUrl({ ...params, size, scale, night: this.#night?.matches ? 1 : undefined });
+    const density = devicePixelRatio > 1 ? 2 : 1;
+    const night = this.#night?.matches ? 1 : undefined;
+    this.#img.src = client.stillUrl({ ...params, width, height, style, density, night });
   }
 }

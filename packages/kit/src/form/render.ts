@@ -307,8 +307,8 @@ function showStills(
     image.addEventListener("error", () =>
       place?.replaceChildren(make("p", "bt-help", say("The picture could not be loaded."))),
     );
-    const params = { at: `${here.at.lat},${here.at.lon}`, size: "300x200", zoom: 16 };
-    image.src = client.stillUrl({ ...params, label: here.label, scale: devicePixelRatio > 1 ? 2 : 1 });
+    const params = { at: `${here.at.lat},${here.at.lon}`, width: 300, height: 200, zoom: 16 };
+    image.src = client.stillUrl({ ...params, label: here.label, density: devicePixelRatio > 1 ? 2 : 1 });
     if (!place) continue;
     const { at, label, ref } = here;
     new StillControl(image, { at, client, ...(label ? { label } : {}), ...(ref ? { ref } : {}) }).putInto(place);

@@ -155,7 +155,7 @@ export function MapView({ markers, onPress, mapRef, className, style, ...options
 }
 
 export interface StillProps extends Omit<ImgHTMLAttributes<HTMLImageElement>, "src" | "crossOrigin"> {
-  /** What is shown, such as `{ of: ref }` or `{ at: "-35.2,-21.4", markers: … }`. */
+  /** What is shown, such as `{ of: ref }` or `{ at: "-35.2,-21.4", points: … }`. */
   of: Params;
   alt: string;
   width?: number;
@@ -165,7 +165,7 @@ export interface StillProps extends Omit<ImgHTMLAttributes<HTMLImageElement>, "s
 /** A picture of the map. */
 export function Still({ of, width = 300, height = 200, alt, ...more }: StillProps) {
   const client = useClient();
-  const src = client.stillUrl({ size: `${width}x${height}`, scale: 2, ...of });
+  const src = client.stillUrl({ width, height, density: 2, ...of });
   return <img {...more} src={src} crossOrigin="anonymous" alt={alt} width={width} height={height} />;
 }
 

@@ -33,7 +33,7 @@ describe("the components on a server", () => {
   it("ask for a picture by its whole address", () => {
     const html = rendered(<Still of={{ of: "qr-1" }} alt="Map" />);
     expect(html).toContain(
-      "https://maps.example/v1/still?size=300x200&amp;scale=2&amp;of=qr-1&amp;access_token=bt_web_x",
+      "https://maps.example/v1/still?width=300&amp;height=200&amp;density=2&amp;of=qr-1&amp;access_token=bt_web_x",
     );
     expect(html).toContain('crossorigin="anonymous"');
   });

@@ -13,10 +13,12 @@ const NONE: Readonly<Record<string, string>> = {};
 const PLAIN = new Map<string, CallAt>();
 const PATTERNS: { pattern: RegExp; names: string[]; name: CallName; call: Call }[] = [];
 for (const [name, call] of Object.entries(CALLS) as [CallName, Call][]) {
-  const names = Array.from(call.path.matchAll(/\{(\w+)\}/g), ([, part]) => part);
-  if (names.length)
-    PATTERNS.push({ name, call, names, pattern: new RegExp(`^${call.path.replace(/\{\w+\}/g, "([^/]+)")}/?$`) });
-  else for (const path of [call.path, `${call.path}/`]) PLAIN.set(path, { name, call, parts: NONE });
+  for (const path of [call.path, call.formerly?.path].filter((one) => one !== undefined)) {
+    const names = Array.from(path.matchAll(/\{(\w+)\}/g), ([, part]) => part);
+    if (names.length)
+      PATTERNS.push({ name, call, names, pattern: new RegExp(`^${path.replace(/\{\w+\}/g, "([^/]+)")}/?$`) });
+    else for (const plain of [path, `${path}/`]) PLAIN.set(plain, { name, call, parts: NONE });
+  }
 }
 
 /**
@@ -45,7 +47,7 @@ const LOOKUPS = new RegExp(
 /** Whether the address of a request is that of a lookup. */
 export const isPlainLookup = (url: string) => LOOKUPS.test(url);
 
-/** The path of a call with the names of the parts in place of the values: `/v1/records/{ref}`. */
+/** The path of a call, as it is today, with the names of the parts in place of the values: `/v1/records/{ref}`. */
 export function patternOf(path: string): string | undefined {
   if (path === OPENAPI_PATH) return path;
   return PLAIN.get(path)?.call.path ?? PATTERNS.find(({ pattern }) => pattern.test(path))?.call.path;

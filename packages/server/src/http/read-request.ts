@@ -1,5 +1,5 @@
 import type { IncomingMessage } from "node:http";
-import { EXAMPLES, type Issue, jsonOfQuery } from "@bibliotope/wire";
+import { exampleOf, type Issue, jsonOfQuery } from "@bibliotope/wire";
 import type { Request } from "express";
 import type * as z from "zod";
 import { HttpProblem } from "./problem.ts";
@@ -27,7 +27,7 @@ export function readQuery<S extends z.ZodType>(request: Request, schema: S): z.o
 export function read<S extends z.ZodType>(params: Record<string, unknown>, schema: S): z.output<S> {
   const found = schema.safeParse(params);
   if (found.success) return found.data;
-  const all = found.error.issues.flatMap((issue) => issuesOf(issue, params));
+  const all = found.error.issues.flatMap((issue) => issuesOf(issue, params, schema));
   const issues = all.slice(0, MOST_ISSUES);
   const more = all.length > issues.length ? `; and ${all.length - issues.length} more` : "";
   throw new HttpProblem(
@@ -85,7 +85,7 @@ function claimsLength(value: unknown): boolean {
 export const mediaTypeOf = ({ headers }: IncomingMessage) =>
   (headers["content-type"] ?? "").split(";", 1)[0].trim().toLowerCase();
 
-function issuesOf(issue: z.core.$ZodIssue, params: Record<string, unknown>): Issue[] {
+function issuesOf(issue: z.core.$ZodIssue, params: Record<string, unknown>, schema: z.ZodType): Issue[] {
   if (issue.code === "unrecognized_keys")
     return issue.keys.map((name) => ({ parameter: name.slice(0, 60), message: "is not a parameter of this call" }));
   const parameter = String(issue.path[0] ?? "body");
@@ -93,10 +93,10 @@ function issuesOf(issue: z.core.$ZodIssue, params: Record<string, unknown>): Iss
     params[parameter] === undefined && issue.code === "invalid_type"
       ? "is missing"
       : issue.message.charAt(0).toLowerCase() + issue.message.slice(1);
-  return [withExample({ parameter, message })];
+  return [withExample({ parameter, message }, schema)];
 }
 
-function withExample(issue: Issue): Issue {
-  if (!Object.hasOwn(EXAMPLES, issue.parameter)) return issue;
-  return { ...issue, example: `${issue.parameter}=${EXAMPLES[issue.parameter]}` };
+function withExample(issue: Issue, schema?: z.ZodType): Issue {
+  const example = exampleOf(schema, issue.parameter);
+  return example === undefined ? issue : { ...issue, example: `${issue.parameter}=${example}` };
 }

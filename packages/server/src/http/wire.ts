@@ -114,7 +114,8 @@ export class Wire {
       incoming.reply = kept;
       return kept;
     }
-    const words = incoming.isGet || call.takes ? wordsOf(incoming.query) : await bodyOfCall(incoming);
+    const sent = incoming.isGet || call.takes ? wordsOf(incoming.query) : await bodyOfCall(incoming);
+    const words = call.formerly?.params?.(sent) ?? sent;
     incoming.situation = situationOf(incoming);
     if (incoming.situation && call.plays !== "itself") await play(incoming.situation);
     const { asks } = (!incoming.isGet && call.many) || call;

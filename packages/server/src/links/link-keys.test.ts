@@ -13,7 +13,7 @@ const LINK: Link = {
   shows: "page",
   of: "qr-hgwrp5",
   size: { width: 600, height: 400 },
-  scale: 1,
+  density: 1,
 };
 
 describe("links", () => {
@@ -27,14 +27,14 @@ describe("links", () => {
         ends: fc.nat(4e9),
         shows: fc.constantFrom("page" as const, "still" as const),
         size: fc.record({ width: fc.integer({ min: 64, max: 1280 }), height: fc.integer({ min: 64, max: 1280 }) }),
-        scale: fc.constantFrom(1 as const, 2 as const),
+        density: fc.constantFrom(1 as const, 2 as const),
         of: fc.constantFrom("qr-hgwrp5", "qv-1"),
         label: text,
         lang: fc.constantFrom("en", "qth-Grek"),
         zoom: fc.integer({ min: 2, max: 19 }),
         night: fc.constant(true),
       },
-      { requiredKeys: ["key", "ends", "shows", "size", "scale", "of"] },
+      { requiredKeys: ["key", "ends", "shows", "size", "density", "of"] },
     );
     fc.assert(
       fc.property(link, (one) => {

@@ -14,7 +14,7 @@ export interface Link {
   label?: string;
   lang?: string;
   size: { width: number; height: number };
-  scale: 1 | 2;
+  density: 1 | 2;
   zoom?: number;
   night?: boolean;
 }
@@ -32,10 +32,10 @@ const packed = z.tuple([
 /** A link as the text that is in the address. */
 export function tokenOf(
   keys: LinkKeys,
-  { key, ends, shows, of, at, label, lang, size, scale, zoom, night }: Link,
+  { key, ends, shows, of, at, label, lang, size, density, zoom, night }: Link,
 ): string {
   const place = of ?? `${at?.lat},${at?.lon}`;
-  const look = [size.width, size.height, scale, zoom ?? 0, night ?? false];
+  const look = [size.width, size.height, density, zoom ?? 0, night ?? false];
   const all = [key, ends, shows === "page" ? "p" : "s", place, label ?? "", lang ?? "", look];
   return keys.sign(Buffer.from(JSON.stringify(all)).toString("base64url"));
 }
@@ -44,12 +44,12 @@ export function tokenOf(
 export function linkOf(keys: LinkKeys, token: string): Link | undefined {
   const text = token.length > 1000 ? undefined : keys.open(token);
   if (text === undefined) return undefined;
-  const [key, ends, shows, place, label, lang, [width, height, scale, zoom, night]] = packed.parse(
+  const [key, ends, shows, place, label, lang, [width, height, density, zoom, night]] = packed.parse(
     JSON.parse(Buffer.from(text, "base64url").toString("utf8")),
   );
   const [lat, lon] = place.split(",").map(Number);
   return {
-    ...{ key, ends, shows: shows === "p" ? "page" : "still", size: { width, height }, scale },
+    ...{ key, ends, shows: shows === "p" ? "page" : "still", size: { width, height }, density },
     ...(place.includes(",") ? { at: { lat, lon } } : { of: place }),
     ...(label ? { label } : {}),
     ...(lang ? { lang } : {}),

@@ -152,7 +152,7 @@ describe("a key that is kept to a country", () => {
       expect.objectContaining({ ref }),
     );
     expect((await of(`/v1/reverse?at=${HERE}`)).body.features).toEqual([]);
-    for (const path of [`/v1/records/${ref}`, `/v1/still?of=${ref}&size=64x64`, "/v1/postcodes/QR?starts=HT"])
+    for (const path of [`/v1/records/${ref}`, `/v1/still?of=${ref}&width=64&height=64`, "/v1/postcodes/QR?starts=HT"])
       expect((await of(path)).status, path).toBe(403);
     const report = { method: "POST", headers: { "content-type": "application/json" } };
     expect((await of("/v1/reports", { ...report, body: JSON.stringify({ ref, text: "Not there" }) })).status).toBe(403);

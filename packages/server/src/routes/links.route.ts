@@ -85,8 +85,19 @@ async function toReader<T>(looked: Promise<T>): Promise<T> {
 
 const isOfPages = (kind: KeyKind) => kind === "web" || kind === "view";
 
-const pick = ({ of, at, shows, label, lang, size, scale, zoom, night }: LinkRequest): Omit<Link, "key" | "ends"> => ({
-  ...{ shows, size, scale: scale as 1 | 2 },
+const pick = ({
+  of,
+  at,
+  shows,
+  label,
+  lang,
+  width,
+  height,
+  density,
+  zoom,
+  night,
+}: LinkRequest): Omit<Link, "key" | "ends"> => ({
+  ...{ shows, size: { width, height }, density },
   ...(of === undefined ? {} : { of }),
   ...(at ? { at } : {}),
   ...(label ? { label } : {}),
@@ -144,7 +155,7 @@ export function linkRoutes(needs: Needs): Router {
       at,
       record,
       map,
-      mapTwice: `${map}?scale=2`,
+      mapTwice: `${map}?density=2`,
       qr,
       size,
       ends: new Date(ends * 1000),
@@ -161,8 +172,8 @@ export function linkRoutes(needs: Needs): Router {
     for (const name in headers) response.setHeader(name, headers[name]);
     const { of, at, label, size, zoom, night = false, lang } = link;
     // of the page's own picture, more pixels for a finer screen
-    const scale = shows === "page" && request.query.scale === "2" ? 2 : link.scale;
-    const params = { of, at, label, size, zoom, night, scale, markers: [], style: "streets" } as StillRequest;
+    const density = shows === "page" && request.query.density === "2" ? 2 : link.density;
+    const params: StillRequest = { of, at, label, ...size, zoom, night, density, points: [], style: "streets" };
     const langs = lang ? [lang] : [];
     const png = await toReader(drawStill({ tiles, database }, engine, params, langs, goneSignal(response)));
     response

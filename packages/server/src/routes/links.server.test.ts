@@ -39,7 +39,7 @@ describe("a link that shows one place", () => {
     const { width, height } = PNG.sync.read(Buffer.from(await picture.arrayBuffer()));
     expect([width, height]).toEqual([600, 400]);
     expect(
-      PNG.sync.read(Buffer.from(await (await follow(new URL(`${map}?scale=2`, url).href)).arrayBuffer())).width,
+      PNG.sync.read(Buffer.from(await (await follow(new URL(`${map}?density=2`, url).href)).arrayBuffer())).width,
     ).toBe(1200);
     const code = await follow(qr!);
     expect([code.status, code.headers.get("content-type")]).toEqual([200, "image/svg+xml; charset=utf-8"]);
@@ -69,7 +69,7 @@ describe("a link that shows one place", () => {
   });
 
   it("is a picture alone, which a mail of any origin may show", async () => {
-    const { url, qr } = await linkOf("at=-35.1841,-21.6253&shows=still&size=320x200&label=Here");
+    const { url, qr } = await linkOf("at=-35.1841,-21.6253&shows=still&width=320&height=200&label=Here");
     expect(url).toMatch(/\.png$/);
     expect(qr).toBe(undefined);
     const picture = await follow(url, { headers: { accept: "image/*", "sec-fetch-site": "cross-site" } });
@@ -142,7 +142,7 @@ describe("a link that shows one place", () => {
       [`of=${HOUSE}&hours=0`, 400],
       [`of=${HOUSE}&hours=100000`, 400],
       [`of=${HOUSE}&shows=all`, 400],
-      [`of=${HOUSE}&size=9x9`, 400],
+      [`of=${HOUSE}&width=9`, 400],
     ] as const)
       expect((await json(`/v1/links?${asked}`)).status, asked).toBe(status);
     const { keys } = shared();

@@ -23,8 +23,8 @@ describe("/v1/still", () => {
     expect(colour(300, 200)).toEqual(MADDER);
   });
 
-  it("has the size and scale that are asked for", async () => {
-    const { width, height, colour } = await still(`${HERE}&size=300x200&scale=2`);
+  it("has the size and density that are asked for", async () => {
+    const { width, height, colour } = await still(`${HERE}&width=300&height=200&density=2`);
     expect([width, height]).toEqual([600, 400]);
     expect(colour(300, 200)).toEqual(MADDER);
   });
@@ -37,7 +37,7 @@ describe("/v1/still", () => {
   });
 
   it("fits all markers and a line into the picture", async () => {
-    const { colour } = await still("markers=-35.18,-21.7;-35.18,-21.5&line=-35.18,-21.7;-35.18,-21.5");
+    const { colour } = await still("points=-35.18,-21.7;-35.18,-21.5&line=-35.18,-21.7;-35.18,-21.5");
     // room of a sixth on either hand: rings stand near the sides
     const row = Array.from({ length: 600 }, (_, x) => colour(x, 200).join());
     const rings = row.flatMap((ink, x) => (ink === MADDER.join() ? [x] : []));
@@ -57,7 +57,7 @@ describe("/v1/still", () => {
     const response = await ask("/v1/still", {
       method: "POST",
       headers: { "content-type": "application/json" },
-      body: JSON.stringify({ at: { lat: -35.184087, lon: -21.625292 }, size: "200x100" }),
+      body: JSON.stringify({ at: { lat: -35.184087, lon: -21.625292 }, width: 200, height: 100 }),
     });
     expect(response.headers.get("content-type")).toBe("image/png");
   });
@@ -71,8 +71,8 @@ describe("/v1/still", () => {
   it.each([
     ["", 400],
     ["of=qr-zzzzzz", 404],
-    [`${HERE}&size=2000x200`, 400],
-    [`${HERE}&sheet=x`, 400],
+    [`${HERE}&width=2000`, 400],
+    [`${HERE}&style=x`, 400],
   ])("refuses %j", async (query, status) => {
     const response = await ask(`/v1/still?${query}`);
     expect(response.status).toBe(status);

@@ -41,12 +41,12 @@ export async function drawStill(
   langs: readonly string[],
   gone: AbortSignal,
 ): Promise<Buffer> {
+  const { width, height, density, night, style } = params;
   const of = params.of === undefined ? undefined : await recordOf(database, engine, params.of, langs);
   const { over, shown } = whatStands(params, of);
-  const fitted = viewOf(shown, params.size, HOUSE_ZOOM);
+  const fitted = viewOf(shown, { width, height }, HOUSE_ZOOM);
   const view = { at: fitted.at, zoom: params.zoom ?? fitted.zoom };
-  const { size, scale, night, style } = params;
-  const picture: Still = { view, size, scale, night, style, langs, over };
+  const picture: Still = { view, size: { width, height }, density, night, style, langs, over };
   const png = await tiles.still(picture, gone);
   if (!png)
     throw new HttpProblem("not-ready", "The map is being prepared. Try again in a moment.", undefined, {
@@ -68,9 +68,9 @@ export async function recordOf(
 }
 
 /** What is on the picture, and what must be seen of it. */
-function whatStands({ at, label, markers, line }: StillRequest, of: AnswerRecord | undefined) {
-  const signs: MapMarker[] = markers.map((position, i) => ({ at: position, number: i + 1 }));
-  const shown: Position[] = [...markers, ...(line ?? [])];
+function whatStands({ at, label, points, line }: StillRequest, of: AnswerRecord | undefined) {
+  const signs: MapMarker[] = points.map((position, i) => ({ at: position, number: i + 1 }));
+  const shown: Position[] = [...points, ...(line ?? [])];
   const mark = (position: Position, text: string | undefined) => {
     signs.push({ at: position, marked: true, ...(text ? { label: text } : {}) });
     shown.unshift(position);

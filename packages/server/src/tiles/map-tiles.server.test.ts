@@ -44,7 +44,7 @@ let places = 0;
 const large = (): Still => ({
   view: { at: { lat: -35.18, lon: -21.62 - places++ / 1000 }, zoom: 12 },
   size: { width: 1280, height: 1280 },
-  scale: 2,
+  density: 2,
   night: false,
   style: "streets",
   langs: [],

@@ -115,7 +115,7 @@ export class MapTiles {
 
   /** A picture as PNG; undefined while no map is stored. `gone` and errors as of `tile`. */
   async still(still: Still, gone?: AbortSignal): Promise<Uint8Array | undefined> {
-    const pixels = still.size.width * still.size.height * still.scale ** 2;
+    const pixels = still.size.width * still.size.height * still.density ** 2;
     return (await this.#make(JSON.stringify(still), { still }, pixels, gone)) as Uint8Array | undefined;
   }
 

@@ -24,7 +24,7 @@ const source = new StillSource([square(-21.5, -21)]);
 const still = (how: Partial<Still> = {}): Still => ({
   view: { at, zoom: 12 },
   size: { width: 200, height: 120 },
-  scale: 1,
+  density: 1,
   night: false,
   style: "streets",
   langs: [],
@@ -50,8 +50,8 @@ describe("paintStill", () => {
     expect(["#dfe5e2", "#b9c9ca"]).toContain(colour(30, 32));
   });
 
-  it("has more pixels at twice the scale, of the same thing", async () => {
-    const { width, height, colour } = await look(await paintStill(source, still({ scale: 2 })));
+  it("has more pixels at twice the density, of the same thing", async () => {
+    const { width, height, colour } = await look(await paintStill(source, still({ density: 2 })));
     expect([width, height]).toEqual([400, 240]);
     expect(colour(300, 60)).toBe("#f6f2e6");
   });

@@ -31,7 +31,7 @@ export interface Still {
   /** CSS pixels. */
   size: Size;
   /** Pixels of the picture to a CSS pixel. */
-  scale: number;
+  density: number;
   night: boolean;
   style: MapStyle;
   /** BCP 47, for names; the local ones when empty. */
@@ -100,15 +100,15 @@ export type Between = () => Promise<void>;
  */
 export async function paintStill(
   source: StillSource,
-  { view, size, scale, night, style, langs, over }: Still,
+  { view, size, density, night, style, langs, over }: Still,
   between: Between = async () => undefined,
 ): Promise<Uint8Array> {
-  const [width, height] = [size.width * scale, size.height * scale];
+  const [width, height] = [size.width * density, size.height * density];
   const canvas = createCanvas(width, height);
   const context = canvas.getContext("2d", { alpha: false });
   const painter = context as unknown as Painter;
   const palette = night ? NIGHT : DAY;
-  context.scale(scale, scale);
+  context.scale(density, density);
   for (const part of partsOf(view, size)) {
     const features = source.cutter.cutPart(part, (properties) => isPainted(properties, style));
     await between();

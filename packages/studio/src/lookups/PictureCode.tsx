@@ -7,22 +7,23 @@ import { CopyButton } from "../ui/CopyButton.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
 import { imageCode, type Picture } from "./picture.ts";
 
-type Size = "300x200" | "600x400";
+/** Sizes in CSS pixels. */
+const SIZES = { small: { width: 300, height: 200 }, large: { width: 600, height: 400 } };
 type Light = "day" | "night";
 
 /** What was found as a picture, and the element that shows it in a page. */
 export function PictureCode({ picture }: { picture: Picture | undefined }) {
   const client = useClient();
-  const [size, setSize] = useState<Size>("300x200");
+  const [size, setSize] = useState<keyof typeof SIZES>("small");
   const [style, setStyle] = useState<MapStyle>("streets");
   const [light, setLight] = useState<Light>("day");
   const [broken, setBroken] = useState<string>();
   if (!picture || !client) return <p className="p-4 text-quiet">The picture appears here once something is found.</p>;
   const look = { ...(style === "streets" ? {} : { style }), ...(light === "night" ? { night: "1" } : {}) };
   const query = { ...picture, words: { ...picture.words, ...look } };
-  const [width, height] = size.split("x").map(Number);
-  const url = client.stillUrl({ ...query.words, size, scale: devicePixelRatio > 1 ? 2 : 1 });
-  const code = imageCode(query, size, SERVICE_URL);
+  const { width, height } = SIZES[size];
+  const url = client.stillUrl({ ...query.words, width, height, density: devicePixelRatio > 1 ? 2 : 1 });
+  const code = imageCode(query, SIZES[size], SERVICE_URL);
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto px-4 py-3">
       <div className="flex flex-wrap items-center gap-1.5">
@@ -31,8 +32,8 @@ export function PictureCode({ picture }: { picture: Picture | undefined }) {
           value={size}
           onChange={setSize}
           options={[
-            ["300x200", "300 × 200"],
-            ["600x400", "600 × 400"],
+            ["small", "300 × 200"],
+            ["large", "600 × 400"],
           ]}
         />
         <Choice

@@ -16,7 +16,7 @@ describe("pictureOf", () => {
 
   it("shows all candidates, numbered as they are named", () => {
     expect(pictureOf({ call: "suggest", words: { q: "x" } }, body("A", "B"))).toEqual({
-      words: { markers: "-35,-21.5;-36,-21.5" },
+      words: { points: "-35,-21.5;-36,-21.5" },
       alt: "Map of 2 places. 1: A; 2: B",
     });
   });
@@ -37,14 +37,24 @@ describe("pictureOf", () => {
 
 describe("imageCode", () => {
   it("is an element that needs nothing but the key", () => {
-    const code = imageCode({ words: { of: "qr-1" }, alt: "Map of A" }, "300x200", "https://here.example");
-    expect(code).toContain('src="https://here.example/v1/still?of=qr-1&amp;size=300x200&amp;access_token=KEY"');
-    expect(code).toContain('scale=2&amp;access_token=KEY 2x"');
+    const code = imageCode(
+      { words: { of: "qr-1" }, alt: "Map of A" },
+      { width: 300, height: 200 },
+      "https://here.example",
+    );
+    expect(code).toContain(
+      'src="https://here.example/v1/still?of=qr-1&amp;width=300&amp;height=200&amp;access_token=KEY"',
+    );
+    expect(code).toContain('density=2&amp;access_token=KEY 2x"');
     expect(code).toContain('alt="Map of A"');
   });
 
   it("keeps hostile text within its attribute", () => {
-    const code = imageCode({ words: { of: '"><script>' }, alt: '"><script>&' }, "300x200", "https://here.example");
+    const code = imageCode(
+      { words: { of: '"><script>' }, alt: '"><script>&' },
+      { width: 300, height: 200 },
+      "https://here.example",
+    );
     expect(code).not.toContain("<script>");
     expect(code).toContain('alt="&quot;>&lt;script>&amp;"');
   });

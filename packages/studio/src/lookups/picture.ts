@@ -1,4 +1,4 @@
-import { lengthText } from "@bibliotope/core/map";
+import { lengthText, type Size } from "@bibliotope/core/map";
 import type { LookupQuery } from "./lookup-query.ts";
 import type { AnswerBody } from "./use-answer.ts";
 
@@ -27,16 +27,19 @@ export function pictureOf({ call, words }: LookupQuery, body: AnswerBody | undef
   const shown = call === "reverse" || call === "records" ? found.slice(0, 1) : found.slice(0, MOST_MARKERS);
   if (!shown.length) return undefined;
   if (shown.length === 1) return { words: { of: shown[0].ref }, alt: `Map of ${shown[0].line}` };
-  const markers = shown.map(({ at }) => `${at.lat},${at.lon}`).join(";");
+  const points = shown.map(({ at }) => `${at.lat},${at.lon}`).join(";");
   const names = shown.map(({ line }, i) => `${i + 1}: ${line}`).join("; ");
-  return { words: { markers }, alt: `Map of ${shown.length} places. ${names}` };
+  return { words: { points }, alt: `Map of ${shown.length} places. ${names}` };
 }
 
 /** The element to paste into a page, with a stand-in for the page's own key. @param origin where the service is */
-export function imageCode({ words, alt }: Picture, size: string, origin: string): string {
-  const [width, height] = size.split("x");
-  const address = (scale: string) => {
-    const query = new URLSearchParams({ ...words, size, ...(scale === "1" ? {} : { scale }), access_token: "KEY" });
+export function imageCode({ words, alt }: Picture, { width, height }: Size, origin: string): string {
+  const sides = { width: String(width), height: String(height) };
+  const address = (density: string) => {
+    const query = new URLSearchParams({
+      ...{ ...words, ...sides, ...(density === "1" ? {} : { density }) },
+      access_token: "KEY",
+    });
     return `${origin}/v1/still?${String(query).replaceAll("%2C", ",").replaceAll("%3B", ";")}`;
   };
   return [

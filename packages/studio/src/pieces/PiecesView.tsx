@@ -80,7 +80,8 @@ function Try({ id, ...props }: TryProps & { id: string }): ReactNode {
         <bibliotope-still
           web-key={props.webKey}
           at="-35.1841,-21.6253"
-          size="300x200"
+          width="300"
+          height="200"
           label="Map around the house"
           control=""
         />

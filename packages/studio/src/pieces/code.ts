@@ -87,7 +87,7 @@ bindTokens(document.querySelector("form"), {
     language: "xml",
     code: (service) => `<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
 
-<bibliotope-still url="${service}" web-key="" at="-35.1841,-21.6253" size="300x200" label="Map around the house" control></bibliotope-still>
+<bibliotope-still url="${service}" web-key="" at="-35.1841,-21.6253" width="300" height="200" label="Map around the house" control></bibliotope-still>
 `,
   },
   {

@@ -82,7 +82,7 @@ export function stillOf(service: string): string {
   return `<!-- A stored record: its ref and line stand in the page, web-key comes from the server's environment. -->
 <script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
 
-<bibliotope-still url="${service}" web-key="" of="" label="" size="300x200" control></bibliotope-still>
+<bibliotope-still url="${service}" web-key="" of="" label="" width="300" height="200" control></bibliotope-still>
 
 <!-- For mails and chats, and wherever no script runs: a server with a key makes a link that ends after some hours.
      const { url } = await client.link({ of: ref, shows: "still", hours: 72 });   // <img src="\${url}" alt="">

@@ -40,6 +40,34 @@ describe("migrations", { timeout: 120_000 }, () => {
       expect(await contentOf(database, table, columns), table).toEqual({ rows, digest });
   });
 
+  it("rename a kind of lookup in what keys are limited to, and in what was counted", async () => {
+    while ((await lastOf(database)) !== "2026-11-second-factor") await database.migrate.down();
+    const [key] = await database("keys").select("id", "calls");
+    await database("keys")
+      .where({ id: key.id })
+      .update({ calls: ["suggest", "sheets"] });
+    const hour = new Date("2026-11-29T10:00:00Z");
+    const use = { hour, key_id: key.id, outcome: "matched", bucket: 7 };
+    await database("uses").insert([
+      { ...use, call: "sheets", count: 5 },
+      { ...use, call: "tiles", count: 2 },
+      { ...use, call: "sheets", bucket: 9, count: 3 },
+    ]);
+    const counted = () =>
+      database("uses").where({ hour, key_id: key.id }).orderBy("bucket").select("call", "bucket", "count");
+    await migrate(database);
+    expect((await database("keys").where({ id: key.id }).first("calls")).calls).toEqual(["suggest", "tiles"]);
+    expect(await counted()).toEqual([
+      { call: "tiles", bucket: 7, count: "7" },
+      { call: "tiles", bucket: 9, count: "3" },
+    ]);
+    await database.migrate.down();
+    expect((await database("keys").where({ id: key.id }).first("calls")).calls).toEqual(["suggest", "sheets"]);
+    await migrate(database);
+    await database("keys").where({ id: key.id }).update({ calls: key.calls });
+    await database("uses").where({ hour }).delete();
+  });
+
   it("go all the way down and up again", async () => {
     const names = async (): Promise<string[]> =>
       database("information_schema.columns")
