@@ -47,7 +47,7 @@ const EDGE = 40;
 export class InteractiveMap {
   readonly element: HTMLElement;
   readonly #viewer: Viewer;
-  readonly #furniture: MapControls;
+  readonly #controls: MapControls;
   readonly #markers: Markers;
   readonly #follower = new Follower<Moving>((moving, isLast, signal) => this.#follow(moving, isLast, signal));
   readonly #stop = new AbortController();
@@ -84,10 +84,10 @@ export class InteractiveMap {
         night: options.night ?? dark.matches,
       },
       {
-        over: (frame) => this.#overlay.draw(frame, this.#viewer, this.#markers, this.#furniture.chosen),
+        over: (frame) => this.#overlay.draw(frame, this.#viewer, this.#markers, this.#controls.chosen),
         lettersCame: () => this.#overlay.lettersCame(),
         painted: (isComplete, what) => {
-          this.#furniture.painted(what);
+          this.#controls.painted(what);
           this.element.dataset.complete = String(isComplete);
         },
         moved: () => this.#moved(),
@@ -104,9 +104,9 @@ export class InteractiveMap {
       () => this.#viewer.draw(),
       (event) => this.#markerHappened(event),
     );
-    this.#furniture = new MapControls(this.#viewer.element, options, this.#markers, mapStyle, this.#ways());
-    this.#furniture.setPictures(this.#viewer.pictures);
-    this.element = this.#furniture.element;
+    this.#controls = new MapControls(this.#viewer.element, options, this.#markers, mapStyle, this.#ways());
+    this.#controls.setPictures(this.#viewer.pictures);
+    this.element = this.#controls.element;
     this.#relief = new ReliefDoor({
       client,
       label: options.label,
@@ -159,7 +159,7 @@ export class InteractiveMap {
    */
   setMarkers(markers: readonly Marker[], ofGroup?: OfGroup): void {
     this.#markers.set(markers, ofGroup);
-    this.#furniture.markersChanged();
+    this.#controls.markersChanged();
   }
 
   /** Draws lines between positions, by great circles, each with the length unless it is bare. */
@@ -178,7 +178,7 @@ export class InteractiveMap {
   setAiming(isAiming: boolean): void {
     if (isAiming === this.#overlay.isAiming) return;
     this.#overlay.isAiming = isAiming;
-    this.#furniture.setAiming(isAiming);
+    this.#controls.setAiming(isAiming);
     if (isAiming) this.#follower.move({ why: "aim", at: this.view.at }, true);
     else this.#follower.stop();
     this.#viewer.draw();
@@ -186,7 +186,7 @@ export class InteractiveMap {
 
   /** Shows a marker's card, or none. */
   openCard(place: number | undefined): void {
-    this.#furniture.openCard(place, false);
+    this.#controls.openCard(place, false);
   }
 
   /** Puts the marker of a found address and goes there; stays at the person's own zoom when that is close already. */
@@ -213,7 +213,7 @@ export class InteractiveMap {
 
   /** Says something on the map, until there is something else to say; nothing with an empty text. */
   say(words: string): void {
-    this.#furniture.say(words);
+    this.#controls.say(words);
   }
 
   /** Hears of a press without a move, by pointer, or by Enter for the middle of the map. */
@@ -253,8 +253,8 @@ export class InteractiveMap {
 
   setMapStyle(mapStyle: MapStyle): void {
     this.#viewer.change({ mapStyle, pictures: undefined });
-    this.#furniture.setMapStyle(mapStyle);
-    this.#furniture.setPictures(undefined);
+    this.#controls.setMapStyle(mapStyle);
+    this.#controls.setPictures(undefined);
     this.#rested();
   }
 
@@ -271,7 +271,7 @@ export class InteractiveMap {
   setPictures(name: string | undefined): void {
     const pictures = this.#picturesCalled(name);
     this.#viewer.change({ pictures });
-    this.#furniture.setPictures(pictures);
+    this.#controls.setPictures(pictures);
     this.#rested();
   }
 
@@ -279,7 +279,7 @@ export class InteractiveMap {
     this.#follower.stop();
     this.#stop.abort();
     this.#relief.destroy();
-    this.#furniture.destroy();
+    this.#controls.destroy();
     this.#viewer.destroy();
   }
 
@@ -307,7 +307,7 @@ export class InteractiveMap {
     return toPosition(this.view, this.#viewer.size, spot);
   }
 
-  /** What the furniture may do with the map. */
+  /** What the controls may do with the map. */
   #ways(): MapControlsTarget {
     const viewer = this.#viewer;
     return {
@@ -343,7 +343,7 @@ export class InteractiveMap {
       size: () => viewer.size,
       show: (view) => {
         this.#fitted = [];
-        this.#furniture.letGo();
+        this.#controls.letGo();
         viewer.show(view);
       },
       glide: (view) => this.#byHand(view),
@@ -357,7 +357,7 @@ export class InteractiveMap {
       lift: (spot) => {
         const place = under(spot);
         if (place === undefined || !this.#markers.all[place].draggable) return false;
-        this.#furniture.openCard(undefined, false);
+        this.#controls.openCard(undefined, false);
         this.#markers.lift(place);
         return true;
       },
@@ -369,7 +369,7 @@ export class InteractiveMap {
   /** The person wants another view: what was fitted or followed is given up. */
   #byHand(view: View): void {
     this.#fitted = [];
-    this.#furniture.letGo();
+    this.#controls.letGo();
     this.glide(view);
   }
 
@@ -394,10 +394,10 @@ export class InteractiveMap {
     const place = this.#markers.under(spot, view, size);
     // a marker is not the ground under it
     if (place !== undefined) {
-      this.#furniture.pressMarker(place, false);
+      this.#controls.pressMarker(place, false);
       return;
     }
-    this.#furniture.openCard(undefined, false);
+    this.#controls.openCard(undefined, false);
     this.#take(this.#position(spot));
   }
 
@@ -421,7 +421,7 @@ export class InteractiveMap {
     const { type, at } = event;
     if (type === "move" || type === "drop") this.#follower.move({ why: "drag", at }, type === "drop");
     if (type === "putback") this.#follower.stop();
-    if (type === "drop") this.#furniture.markersChanged();
+    if (type === "drop") this.#controls.markersChanged();
   }
 
   async #follow({ why, at }: Moving, isLast: boolean, signal: AbortSignal): Promise<void> {
@@ -433,7 +433,7 @@ export class InteractiveMap {
         : (await client.reverse(at, { kinds: "address" }, signal)).features[0];
       if (signal.aborted) return;
       if (why === "aim")
-        this.#furniture.sayAimed(address?.properties.line ?? say("Nothing was found near this position."));
+        this.#controls.sayAimed(address?.properties.line ?? say("Nothing was found near this position."));
       for (const heard of this.#followed) heard({ why, at, address, isLast });
     } catch (error) {
       if (!signal.aborted) this.say(error instanceof Error ? error.message : String(error));
@@ -455,6 +455,6 @@ export class InteractiveMap {
   }
 
   #describe(): void {
-    this.#furniture.describe(describeView(this.view, this.#viewer.size, this.pictures ?? this.mapStyle));
+    this.#controls.describe(describeView(this.view, this.#viewer.size, this.pictures ?? this.mapStyle));
   }
 }
