@@ -26,6 +26,8 @@ const ENTRIES = [
 ];
 /** Folders that are called otherwise than what they offer. */
 const FOLDERS = { testing: "stand-in" };
+/** Entries that are types alone. */
+const TYPES = ["svelte"];
 
 /** Packs the kit as it is installed: scripts, types, no dependency. */
 await command(async () => {
@@ -50,12 +52,17 @@ await command(async () => {
     exports: Object.fromEntries([
       [".", entry("index")],
       ...ENTRIES.map((name) => [`./${name}`, entry(name)]),
+      ...TYPES.map((name) => [`./${name}`, { types: entry(name).types }]),
+      ["./custom-elements.json", "./custom-elements.json"],
       ["./package.json", "./package.json"],
     ]),
+    customElements: "./custom-elements.json",
     peerDependencies: { react: ">=18", vue: ">=3.4" },
     peerDependenciesMeta: { react: { optional: true }, vue: { optional: true } },
   };
   writeFileSync(join(folder, "package.json"), `${JSON.stringify(manifest, null, 2)}\n`);
+  const { customElementsManifest } = await import(join(kit, "dist/elements/element-docs.js"));
+  writeFileSync(join(folder, "custom-elements.json"), `${JSON.stringify(customElementsManifest(), null, 2)}\n`);
   for (const file of ["README.md", "LICENSE"]) copyFileSync(join(kit, file), join(folder, file));
   writeNotices(folder, ["kit"]);
   const [{ filename }] = JSON.parse(

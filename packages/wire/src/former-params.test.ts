@@ -1,4 +1,4 @@
-import * as fc from "fast-check";
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { stillParamsOfFormer } from "./former-params.ts";
 import { jsonOfQuery, stillRequest } from "./lookup-requests.ts";

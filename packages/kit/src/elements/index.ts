@@ -4,6 +4,7 @@ import { ReportElement } from "./report-element.ts";
 import { SearchElement } from "./search-element.ts";
 import { StillElement } from "./still-element.ts";
 
+export type { AttributesOf, ElementTag, EventsOf } from "./element-types.ts";
 export { MARKER, PRESSED } from "./map-element.ts";
 export { PICKED } from "./picker-element.ts";
 export { REPORTED } from "./report-element.ts";

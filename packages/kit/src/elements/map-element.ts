@@ -10,9 +10,9 @@ import { say } from "../words/say.ts";
 import { clientOf, ElementBase, SERVICE_ATTRIBUTES, tell } from "./service.ts";
 
 /** A spot of the map was pressed; the detail is its position. */
-export const PRESSED = "bibliotope:pressed";
+export const PRESSED = "bibliotope-pressed";
 /** Something happened to a marker; the detail says what and to which. */
-export const MARKER = "bibliotope:marker";
+export const MARKER = "bibliotope-marker";
 
 const STYLE = `
 :host { display: block; position: relative; height: 320px; font: inherit; }

@@ -10,7 +10,7 @@ import { say } from "../words/say.ts";
 import { clientOf, ElementBase, tell } from "./service.ts";
 
 /** A place was picked; the detail is what the picker hands back. */
-export const PICKED = "bibliotope:picked";
+export const PICKED = "bibliotope-picked";
 
 const STYLE = `
 :host { display: inline-block; font: inherit; }

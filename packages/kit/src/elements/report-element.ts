@@ -4,7 +4,7 @@ import { say } from "../words/say.ts";
 import { clientOf, ElementBase, tell } from "./service.ts";
 
 /** A report was taken; the detail is what was sent. */
-export const REPORTED = "bibliotope:reported";
+export const REPORTED = "bibliotope-reported";
 /** Letters that a report may have. */
 const MOST = 500;
 

@@ -9,9 +9,9 @@ import { say } from "../words/say.ts";
 import { clientOf, ElementBase, SERVICE_ATTRIBUTES, tell } from "./service.ts";
 
 /** A place was chosen and resolved; the detail is its record. */
-export const FOUND = "bibliotope:found";
+export const FOUND = "bibliotope-found";
 /** The search was emptied, or its text no longer is what was chosen. */
-export const LOST = "bibliotope:lost";
+export const LOST = "bibliotope-lost";
 
 const STYLE = `
 :host { display: block; position: relative; font: inherit; }

@@ -23,7 +23,8 @@ export function clientOf(element: Element): Client | undefined {
   return client;
 }
 
-/** Says that something happened to an element, to listeners outside its shadow root too. */
-export function tell<T>(element: Element, type: string, detail: T): void {
-  element.dispatchEvent(new CustomEvent(type, { detail, bubbles: true, composed: true }));
+/** Fires an event of an element, under its name and the former one with a colon, for listeners outside its shadow root too. */
+export function tell<T>(element: Element, type: `bibliotope-${string}`, detail: T): void {
+  for (const name of [type, type.replace("-", ":")])
+    element.dispatchEvent(new CustomEvent(name, { detail, bubbles: true, composed: true }));
 }

@@ -11,6 +11,7 @@ export {
   Still,
   type StillProps,
 } from "./components.tsx";
+export type { ElementProps } from "./elements.ts";
 export { BibliotopeProvider, type ServiceProps, useClient } from "./service.tsx";
 export {
   type UsedLookup,

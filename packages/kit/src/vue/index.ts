@@ -12,6 +12,8 @@ import {
 import { Client, type ClientOptions } from "../client/client.ts";
 import { type LookupName, type LookupState, type LookupValues, lookup } from "../lookup/lookup.ts";
 
+export type { ElementComponent } from "./elements.ts";
+
 const SERVICE: InjectionKey<Client> = Symbol("bibliotope");
 
 /** A lookup in a component: the state, and what can be done about it. */

@@ -23,7 +23,10 @@ function program(batch: string): string {
       );
       const rest = Object.entries(words).filter(([word]) => !(word in inPath));
       const query = Object.fromEntries(
-        rest.map(([word, value]) => [word, ["limit", "hours", "width", "height"].includes(word) ? Number(value) : value]),
+        rest.map(([word, value]) => [
+          word,
+          ["limit", "hours", "width", "height"].includes(word) ? Number(value) : value,
+        ]),
       );
       const isText = ["still", "batchRows"].includes(name);
       const asked =

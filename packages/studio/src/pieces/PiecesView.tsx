@@ -92,7 +92,7 @@ function Try({ id, ...props }: TryProps & { id: string }): ReactNode {
       return (
         <>
           <bibliotope-search id="reported" web-key={props.webKey} label="Address" />
-          <bibliotope-report class="mt-4 block" web-key={props.webKey} for="reported" />
+          <bibliotope-report className="mt-4 block" web-key={props.webKey} for="reported" />
         </>
       );
     case "client":
@@ -174,8 +174,8 @@ function TryMap({ webKey }: TryProps) {
       element.markers = [{ at: { lat, lon }, label: "Here" }];
     };
     element.markers = [{ at: { lat: -35.1841, lon: -21.6253 }, label: "12 Harbour Row" }];
-    element.addEventListener("bibliotope:pressed", hear);
-    return () => element.removeEventListener("bibliotope:pressed", hear);
+    element.addEventListener("bibliotope-pressed", hear);
+    return () => element.removeEventListener("bibliotope-pressed", hear);
   }, []);
   return (
     <>
@@ -255,18 +255,4 @@ function TryReact({ client }: TryProps) {
       </p>
     </BibliotopeProvider>
   );
-}
-
-type ElementProps = React.DetailedHTMLProps<React.HTMLAttributes<HTMLElement>, HTMLElement> & Record<string, unknown>;
-
-declare module "react" {
-  namespace JSX {
-    interface IntrinsicElements {
-      "bibliotope-search": ElementProps;
-      "bibliotope-map": Omit<ElementProps, "ref"> & { ref?: React.Ref<HTMLElementTagNameMap["bibliotope-map"]> };
-      "bibliotope-still": ElementProps;
-      "bibliotope-report": ElementProps;
-      "bibliotope-picker": ElementProps;
-    }
-  }
 }

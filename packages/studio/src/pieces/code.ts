@@ -59,7 +59,7 @@ bindTokens(document.querySelector("form"), {
 <script type="module">
   const map = document.querySelector("bibliotope-map");
   map.markers = [{ at: { lat: -35.1841, lon: -21.6253 }, label: "12 Harbour Row" }];
-  map.addEventListener("bibliotope:pressed", ({ detail: { lat, lon } }) => console.log(lat, lon));
+  map.addEventListener("bibliotope-pressed", ({ detail: { lat, lon } }) => console.log(lat, lon));
 </script>
 `,
   },
