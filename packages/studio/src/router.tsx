@@ -2,8 +2,10 @@ import { createBrowserRouter, Navigate } from "react-router";
 import { ComposeView } from "./compose/ComposeView.tsx";
 import { FormList } from "./forms/FormList.tsx";
 import { Spread } from "./forms/Spread.tsx";
+import { BrokenView } from "./frame/BrokenView.tsx";
 import { Frame } from "./frame/Frame.tsx";
 import { NothingHere } from "./frame/NothingHere.tsx";
+import { Opening } from "./frame/Opening.tsx";
 import { KeysView } from "./keys/KeysView.tsx";
 import { LookupsView } from "./lookups/LookupsView.tsx";
 import { RehearseView } from "./rehearse/RehearseView.tsx";
@@ -16,63 +18,74 @@ export const router = createBrowserRouter(
   [
     {
       element: <Frame />,
+      ErrorBoundary: BrokenView,
+      HydrateFallback: Opening,
       children: [
-        { path: "/", element: <Navigate to={FIRST_FORM} replace /> },
-        { path: "/forms", element: <FormList /> },
         {
-          path: "/forms/:ref",
-          element: <Spread />,
+          // a view that fails leaves the header in place
+          ErrorBoundary: BrokenView,
           children: [
-            { index: true, element: <Navigate to="rehearse" replace /> },
-            { path: "rehearse", element: <RehearseView /> },
-            { path: "compose", element: <ComposeView /> },
+            { path: "/", element: <Navigate to={FIRST_FORM} replace /> },
+            { path: "/forms", element: <FormList /> },
             {
-              path: "take-away",
-              lazy: async () => ({ Component: (await import("./take-away/TakeAwayView.tsx")).TakeAwayView }),
+              path: "/forms/:ref",
+              element: <Spread />,
+              children: [
+                { index: true, element: <Navigate to="rehearse" replace /> },
+                { path: "rehearse", element: <RehearseView /> },
+                { path: "compose", element: <ComposeView /> },
+                {
+                  path: "take-away",
+                  lazy: async () => ({ Component: (await import("./take-away/TakeAwayView.tsx")).TakeAwayView }),
+                },
+              ],
             },
+            { path: "/lookups/*", element: <LookupsView /> },
+            { path: "/data", lazy: async () => ({ Component: (await import("./data/DataRoom.tsx")).DataRoom }) },
+            {
+              path: "/data/import",
+              lazy: async () => ({ Component: (await import("./data/ImportView.tsx")).ImportView }),
+            },
+            {
+              path: "/data/corrections",
+              lazy: async () => ({ Component: (await import("./data/CorrectionsView.tsx")).CorrectionsView }),
+            },
+            {
+              path: "/data/versions/:id",
+              lazy: async () => ({ Component: (await import("./data/VersionView.tsx")).VersionView }),
+            },
+            {
+              path: "/batches",
+              lazy: async () => ({ Component: (await import("./batches/BatchesView.tsx")).BatchesView }),
+            },
+            {
+              path: "/batches/new",
+              lazy: async () => ({ Component: (await import("./batches/NewBatchView.tsx")).NewBatchView }),
+            },
+            {
+              path: "/batches/:id",
+              lazy: async () => ({ Component: (await import("./batches/ReviewView.tsx")).ReviewView }),
+            },
+            {
+              path: "/values",
+              lazy: async () => ({ Component: (await import("./values/ValuesView.tsx")).ValuesView }),
+            },
+            {
+              path: "/services",
+              lazy: async () => ({ Component: (await import("./services/ServicesView.tsx")).ServicesView }),
+            },
+            {
+              path: "/services/:name",
+              lazy: async () => ({ Component: (await import("./services/ServiceView.tsx")).ServiceView }),
+            },
+            { path: "/keys", element: <KeysView /> },
+            {
+              path: "/pieces/:piece?",
+              lazy: async () => ({ Component: (await import("./pieces/PiecesView.tsx")).PiecesView }),
+            },
+            { path: "*", element: <NothingHere /> },
           ],
         },
-        { path: "/lookups/*", element: <LookupsView /> },
-        { path: "/data", lazy: async () => ({ Component: (await import("./data/DataRoom.tsx")).DataRoom }) },
-        { path: "/data/import", lazy: async () => ({ Component: (await import("./data/ImportView.tsx")).ImportView }) },
-        {
-          path: "/data/corrections",
-          lazy: async () => ({ Component: (await import("./data/CorrectionsView.tsx")).CorrectionsView }),
-        },
-        {
-          path: "/data/versions/:id",
-          lazy: async () => ({ Component: (await import("./data/VersionView.tsx")).VersionView }),
-        },
-        {
-          path: "/batches",
-          lazy: async () => ({ Component: (await import("./batches/BatchesView.tsx")).BatchesView }),
-        },
-        {
-          path: "/batches/new",
-          lazy: async () => ({ Component: (await import("./batches/NewBatchView.tsx")).NewBatchView }),
-        },
-        {
-          path: "/batches/:id",
-          lazy: async () => ({ Component: (await import("./batches/ReviewView.tsx")).ReviewView }),
-        },
-        {
-          path: "/values",
-          lazy: async () => ({ Component: (await import("./values/ValuesView.tsx")).ValuesView }),
-        },
-        {
-          path: "/services",
-          lazy: async () => ({ Component: (await import("./services/ServicesView.tsx")).ServicesView }),
-        },
-        {
-          path: "/services/:name",
-          lazy: async () => ({ Component: (await import("./services/ServiceView.tsx")).ServiceView }),
-        },
-        { path: "/keys", element: <KeysView /> },
-        {
-          path: "/pieces/:piece?",
-          lazy: async () => ({ Component: (await import("./pieces/PiecesView.tsx")).PiecesView }),
-        },
-        { path: "*", element: <NothingHere /> },
       ],
     },
   ],

@@ -70,6 +70,8 @@ export interface Over {
     marker(sign: MarkerSign): boolean;
     group(at: { x: number; y: number }, group: SignedGroup): boolean;
   };
+  /** BCP 47, for lengths; English when not given. */
+  lang?: string;
   /** True to leave out names that the edge would cut: on a picture that nobody can move. */
   whole?: boolean;
 }
@@ -81,7 +83,7 @@ export function drawOver(
   size: Size,
   palette: Palette,
   labels: readonly Label[],
-  { markers = [], groups = [], lines = [], aim, device, chosen, letter, stamp, whole = false }: Over,
+  { markers = [], groups = [], lines = [], aim, device, chosen, letter, stamp, lang, whole = false }: Over,
 ): void {
   const isShown = ({ what, rank }: Label) => {
     if (what === "country") return view.zoom < LAST_COUNTRY_ZOOM;
@@ -104,12 +106,12 @@ export function drawOver(
   );
   if (letter) letter(placed, ({ label }) => Math.max(widthOf(painter, label), localWidth(painter, label)));
   else drawLabels(painter, placed, palette);
-  drawScale(painter, view, size, palette);
+  drawScale(painter, view, size, palette, lang);
   for (const line of lines)
-    drawLine(painter, strokesOf(line.points, view, size), wordsAt(line), palette, line.colour, line.isRoad);
+    drawLine(painter, strokesOf(line.points, view, size), wordsAt(line, lang), palette, line.colour, line.isRoad);
   if (device) {
     const radius = device.within / metresPerPixel(view.zoom, device.at.lat);
-    drawDevice(painter, toScreen(view, size, device.at), radius, `± ${lengthText(device.within)}`, palette);
+    drawDevice(painter, toScreen(view, size, device.at), radius, `± ${lengthText(device.within, lang)}`, palette);
   }
   if (aim) drawAim(painter, toScreen(view, size, aim), palette);
   for (const group of groups) {
@@ -150,21 +152,42 @@ const markerBox = ({ x, y }: { x: number; y: number }): ScreenBox => ({
   bottom: y + 38,
 });
 
-const wordsAt = ({ isBare, words, points }: MapLine) =>
-  isBare ? "" : (words ?? "{length}").replace("{length}", () => lengthOf(points));
+const wordsAt = ({ isBare, words, points }: MapLine, lang?: string) =>
+  isBare ? "" : (words ?? "{length}").replace("{length}", () => lengthOf(points, lang));
 
-/** How long a line is, to be read: "340 m", "12.4 km", "1 205 km". */
-function lengthOf(points: readonly Position[]): string {
+/** How long a line is, to be read. */
+function lengthOf(points: readonly Position[], lang?: string): string {
   const metres = points.slice(1).reduce((sum, point, i) => sum + geodesic(points[i], point).metres, 0);
-  return lengthText(metres);
+  return lengthText(metres, lang);
 }
 
-/** Metres as people write them. */
-export function lengthText(metres: number): string {
-  if (metres < 999.5) return `${Math.round(metres)} m`;
+/** Formats are dear to make, and every frame asks for the same ones. */
+const formats = new Map<string, Intl.NumberFormat>();
+
+function inUnit(value: number, unit: "meter" | "kilometer", digits: number, least: number, lang: string): string {
+  const name = `${lang} ${unit} ${digits} ${least}`;
+  let format = formats.get(name);
+  if (!format) {
+    const fraction = { minimumFractionDigits: least, maximumFractionDigits: digits };
+    format = new Intl.NumberFormat(lang, { style: "unit", unit, ...fraction });
+    formats.set(name, format);
+  }
+  // the narrow space is in few fonts
+  return format.format(value).replaceAll("\u202f", "\u00a0");
+}
+
+/**
+ * Metres as people write them in a language: "342 m", "12.4 km", "1,205 km"; "12,4 km" in German.
+ * @param lang BCP 47
+ * @param isExact to keep the fraction of a round length, without a zero: "0.5 km", "20 km"
+ */
+export function lengthText(metres: number, lang = "en", isExact = false): string {
+  if (isExact)
+    return metres < 1000 ? inUnit(metres, "meter", 3, 0, lang) : inUnit(metres / 1000, "kilometer", 3, 0, lang);
+  if (metres < 999.5) return inUnit(Math.round(metres), "meter", 0, 0, lang);
   const kilometres = metres / 1000;
-  if (kilometres < 99.95) return `${kilometres.toFixed(1)} km`;
-  return `${String(Math.round(kilometres)).replace(/\B(?=(\d{3})+$)/g, "\u2009")} km`;
+  if (kilometres < 99.95) return inUnit(kilometres, "kilometer", 1, 1, lang);
+  return inUnit(kilometres, "kilometer", 0, 0, lang);
 }
 
 /** Widths of labels met lately; measuring is dear, and every frame asks for the same ones. */
@@ -213,7 +236,7 @@ const scaleBox = (size: Size): ScreenBox => ({
   bottom: size.height,
 });
 
-function drawScale(painter: Painter, view: View, size: Size, palette: Palette): void {
+function drawScale(painter: Painter, view: View, size: Size, palette: Palette, lang?: string): void {
   const perPixel = metresPerPixel(view.zoom, view.at.lat);
   const metres = scaleLength(perPixel, longestScale(size));
   const length = metres / perPixel;
@@ -231,7 +254,7 @@ function drawScale(painter: Painter, view: View, size: Size, palette: Palette): 
   painter.strokeStyle = palette.halo;
   for (const [text, x, align] of [
     [length < SHORT_SCALE ? "" : "0", right - length, "left"],
-    [metres >= 1000 ? `${metres / 1000} km` : `${metres} m`, right, "right"],
+    [lengthText(metres, lang, true), right, "right"],
   ] as const) {
     painter.textAlign = align;
     painter.strokeText(text, x, y - 2);

@@ -17,7 +17,7 @@ import { LookupError } from "../client/errors.ts";
 import { locate } from "../locate/locate.ts";
 import { SearchBox } from "../search/box.ts";
 import type { Tracer } from "../trace.ts";
-import { say } from "../words/say.ts";
+import { say, wordsLang } from "../words/say.ts";
 import { nearestFor, WALK } from "./nearest.ts";
 import { OutcomePlace } from "./outcome-place.ts";
 
@@ -166,7 +166,7 @@ export class AddressLookups {
     }
     this.#isLocated = true;
     this.#candidates = [answer];
-    const where = say("This device is within {length} of here.", { length: lengthText(located.within) });
+    const where = say("This device is within {length} of here.", { length: lengthText(located.within, wordsLang()) });
     this.#place.confirm(
       answer,
       located.isInexact

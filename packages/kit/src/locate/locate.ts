@@ -1,5 +1,6 @@
 import type { Position } from "@bibliotope/core/geo";
-import { say } from "../words/say.ts";
+import { lengthText } from "@bibliotope/core/map";
+import { say, wordsLang } from "../words/say.ts";
 
 /** Why the device's position is not known. */
 export type NotLocated = "unsupported" | "insecure" | "denied" | "off" | "timeout";
@@ -93,5 +94,6 @@ export function watchDevice(
   return () => from.clearWatch(watch);
 }
 
+/** A length of which the last digits mean nothing. */
 const roughly = (metres: number) =>
-  metres < 950 ? `${Math.round(metres / 50) * 50} m` : `${(metres / 1000).toFixed(metres < 9500 ? 1 : 0)} km`;
+  lengthText(metres < 950 ? Math.round(metres / 50) * 50 : Number(metres.toPrecision(2)), wordsLang(), true);

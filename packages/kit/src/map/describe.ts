@@ -1,6 +1,6 @@
 import { metresPerPixel } from "@bibliotope/core/geo";
 import { lengthText, type MapStyle, type Size, type View } from "@bibliotope/core/map";
-import { say } from "../words/say.ts";
+import { say, wordsLang } from "../words/say.ts";
 import { STYLE_NAMES } from "./controls.ts";
 import { type Marker, nameOf } from "./marker.ts";
 
@@ -19,7 +19,7 @@ export function describeView({ at, zoom }: View, { width }: Size, shown: MapStyl
     lon: at.lon < 0 ? say("{n}° west", { n: lon }) : say("{n}° east", { n: lon }),
   };
   if (!width) return say("{style}, around {lat}, {lon}.", place);
-  const length = lengthText(width * metresPerPixel(zoom, at.lat));
+  const length = lengthText(width * metresPerPixel(zoom, at.lat), wordsLang());
   return say("{style}, {length} across, around {lat}, {lon}.", { ...place, length });
 }
 

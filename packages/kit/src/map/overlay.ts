@@ -1,5 +1,6 @@
 import type { Position } from "@bibliotope/core/geo";
 import { type DevicePosition, drawAim, drawFrame, drawOver, type MapLine } from "@bibliotope/core/map";
+import { wordsLang } from "../words/say.ts";
 import type { Spot } from "./gestures.ts";
 import { LabelSprites } from "./label-sprites.ts";
 import type { Markers } from "./markers.ts";
@@ -45,6 +46,7 @@ export class Overlay {
       lines: this.lines,
       aim: this.wanted,
       device: this.device,
+      lang: wordsLang(),
       whole: this.wholeNames,
       letter: (placed, widthOf) => {
         isWhole = this.#sprites.draw(context, placed, palette, ratio, widthOf);

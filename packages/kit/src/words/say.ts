@@ -15,6 +15,9 @@ export function setWords(words: Words | undefined): void {
   chosen = words;
 }
 
+/** The language of the kit's words, BCP 47. */
+export const wordsLang = () => chosen?.lang ?? "en";
+
 /**
  * A sentence in the chosen language, in English where that has none. Values stands in for `{name}`. What depends on the
  * number `{n}` is written for one and for many, with a bar between.

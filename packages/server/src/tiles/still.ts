@@ -60,6 +60,18 @@ for (const [from, file, family] of FONTS)
     family,
   );
 
+/** Scripts of the fonts. */
+const SCRIPTS = new Set(["Latn", "Grek"]);
+
+/** Whether the fonts have the letters of a language. */
+function isLettered(lang: string): boolean {
+  try {
+    return SCRIPTS.has(new Intl.Locale(lang).maximize().script ?? "");
+  } catch {
+    return false;
+  }
+}
+
 /** Tiles of which the names are kept: stills of one town share them. */
 const KEPT_TILES = 1000;
 
@@ -128,7 +140,7 @@ export async function paintStill(
     labels.push(...source.labels(tile, { style, langs }));
     await between();
   }
-  drawOver(painter, view, size, palette, labels, { ...over, whole: true });
+  drawOver(painter, view, size, palette, labels, { ...over, lang: langs.find(isLettered) ?? "en", whole: true });
   await between();
   return encodePng(canvas.data(), width, height);
 }

@@ -1,9 +1,10 @@
 import type { BatchSummary } from "@bibliotope/wire";
 import { Link } from "react-router";
 import { JobLine } from "../data/JobLine.tsx";
-import { useSessionQuery, wordsOf } from "../state/api.ts";
+import { wordsOf } from "../state/api.ts";
 import { useBatchesQuery, useDropBatchMutation } from "../state/batches-api.ts";
 import { useJobsQuery } from "../state/data-api.ts";
+import { useMayEdit } from "../state/may.ts";
 import { moment } from "../ui/moment.ts";
 import { StatusBar } from "./StatusBar.tsx";
 import { summary } from "./words.ts";
@@ -13,7 +14,7 @@ const AGAIN = 2000;
 
 /** Many lookups at once: what was brought, the state. */
 export function BatchesView() {
-  const canEdit = useSessionQuery().data?.role !== "look";
+  const canEdit = useMayEdit();
   const { data: jobs } = useJobsQuery();
   const running = jobs?.filter(({ kind, endedAt }) => kind === "batch" && !endedAt) ?? [];
   const { data, error, isLoading } = useBatchesQuery(undefined, {

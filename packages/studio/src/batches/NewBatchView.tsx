@@ -11,6 +11,7 @@ import { wordsOf } from "../state/api.ts";
 import { useMakeBatchMutation } from "../state/batches-api.ts";
 import { sendFile } from "../state/data-api.ts";
 import { useServicesQuery } from "../state/services-api.ts";
+import { useStudio } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
 
@@ -125,6 +126,7 @@ function withText(start: FileStart): FileStart {
 
 /** Lines that are typed or pasted. */
 function Lines({ onFile }: { onFile: (file: FileAnswer) => void }) {
+  const csrf = useStudio(({ csrf }) => csrf);
   const [text, setText] = useState("");
   const [wrong, setWrong] = useState<string>();
   const [isSending, setIsSending] = useState(false);
@@ -140,7 +142,7 @@ function Lines({ onFile }: { onFile: (file: FileAnswer) => void }) {
     const table = `${quoted.some((line) => line.includes("\t")) ? "" : "text\n"}${quoted.join("\n")}\n`;
     try {
       const file = new File([table], `${lines} lines`, { type: "text/csv" });
-      onFile(await sendFile(file, () => undefined, new AbortController().signal));
+      onFile(await sendFile(file, csrf, () => undefined, new AbortController().signal));
     } catch (error) {
       setWrong(wordsOf(error));
     } finally {

@@ -4,9 +4,10 @@ import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { JobLine } from "../data/JobLine.tsx";
 import { NothingHere } from "../frame/NothingHere.tsx";
-import { useSessionQuery, wordsOf } from "../state/api.ts";
+import { wordsOf } from "../state/api.ts";
 import { useBatchQuery } from "../state/batches-api.ts";
 import { useJobsQuery } from "../state/data-api.ts";
+import { useMayEdit } from "../state/may.ts";
 import { callUrl } from "../state/own.ts";
 import { count } from "../ui/count.ts";
 import { Segmented } from "../ui/Segmented.tsx";
@@ -24,7 +25,7 @@ const AGAIN = 1000;
 /** One batch: how far it is while it runs; then its doubtful rows, one after another. */
 export function ReviewView() {
   const id = Number(useParams().id);
-  const canEdit = useSessionQuery().data?.role !== "look";
+  const canEdit = useMayEdit();
   const [isRunning, setRunning] = useState(true);
   const { data: batch, error } = useBatchQuery(id, {
     refetchOnMountOrArgChange: true,

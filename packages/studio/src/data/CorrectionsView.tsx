@@ -1,15 +1,16 @@
 import type { CorrectionSummary, RecordAnswer } from "@bibliotope/wire";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { useSessionQuery, wordsOf } from "../state/api.ts";
+import { wordsOf } from "../state/api.ts";
 import { useCorrectionsQuery, useDecideCorrectionMutation } from "../state/corrections-api.ts";
+import { useMayEdit } from "../state/may.ts";
 import { moment } from "../ui/moment.ts";
 import { CorrectRecord } from "./CorrectRecord.tsx";
 import { FindRecord } from "./FindRecord.tsx";
 
 /** Records that are changed by hand, and what end users report. */
 export function CorrectionsView() {
-  const canEdit = useSessionQuery().data?.role !== "look";
+  const canEdit = useMayEdit();
   const { data, error, isLoading } = useCorrectionsQuery(undefined, { refetchOnMountOrArgChange: true });
   const [params, setAsked] = useSearchParams();
   const [record, setRecord] = useState<RecordAnswer>();

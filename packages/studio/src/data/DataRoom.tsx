@@ -1,7 +1,8 @@
 import type { DataAnswer, DataSetSummary, JobSummary, VersionSummary } from "@bibliotope/wire";
 import { Link } from "react-router";
-import { useSessionQuery, wordsOf } from "../state/api.ts";
+import { wordsOf } from "../state/api.ts";
 import { useDataQuery, useDropVersionMutation, useJobsQuery } from "../state/data-api.ts";
+import { useMayEdit } from "../state/may.ts";
 import { count } from "../ui/count.ts";
 import { moment } from "../ui/moment.ts";
 import { JobLine } from "./JobLine.tsx";
@@ -16,7 +17,7 @@ const ENDED_SHOWN = 3;
 
 /** What addresses are stored: data sets, their versions, what is live, and what is being brought. */
 export function DataRoom() {
-  const canEdit = useSessionQuery().data?.role !== "look";
+  const canEdit = useMayEdit();
   const { data, error, isLoading } = useDataQuery(undefined, { refetchOnMountOrArgChange: true });
   const { data: jobs } = useJobsQuery();
   return (

@@ -2,6 +2,7 @@ import type { FileAnswer } from "@bibliotope/wire";
 import { type DragEvent, useRef, useState } from "react";
 import { wordsOf } from "../state/api.ts";
 import { sendFile } from "../state/data-api.ts";
+import { useStudio } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
 import { Progress } from "../ui/Progress.tsx";
 import { AboutData } from "./AboutData.tsx";
@@ -36,6 +37,7 @@ export function ImportView() {
 
 /** Where a file is dropped or chosen, and how much of it is sent. */
 export function Drop({ onFile }: { onFile: (file: FileAnswer) => void }) {
+  const csrf = useStudio(({ csrf }) => csrf);
   const [share, setShare] = useState<number>();
   const [wrong, setWrong] = useState<string>();
   const [isOver, setIsOver] = useState(false);
@@ -47,7 +49,7 @@ export function Drop({ onFile }: { onFile: (file: FileAnswer) => void }) {
     setShare(0);
     stop.current = new AbortController();
     try {
-      onFile(await sendFile(file, setShare, stop.current.signal));
+      onFile(await sendFile(file, csrf, setShare, stop.current.signal));
     } catch (error) {
       if ((error as { status?: string }).status !== "STOPPED") setWrong(wordsOf(error));
     } finally {

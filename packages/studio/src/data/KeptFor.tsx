@@ -1,6 +1,7 @@
 import type { Kept } from "@bibliotope/wire";
 import { type FormEvent, useState } from "react";
-import { useRetentionQuery, useSessionQuery, useSetRetentionMutation, wordsOf } from "../state/api.ts";
+import { useRetentionQuery, useSetRetentionMutation, wordsOf } from "../state/api.ts";
+import { useMayManage } from "../state/may.ts";
 import { Button } from "../ui/Button.tsx";
 import { count } from "../ui/count.ts";
 
@@ -14,7 +15,7 @@ const WORDS: Readonly<Record<Kept, readonly [name: string, what: string]>> = {
 
 /** For how long things are kept; whoever manages the workbench may choose otherwise. */
 export function KeptFor() {
-  const isManager = useSessionQuery().data?.role === "manage";
+  const isManager = useMayManage();
   const { data } = useRetentionQuery();
   return data ? (
     <section aria-label="Retention" className="mt-8 max-w-[46rem]">

@@ -1,8 +1,9 @@
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { NothingHere } from "../frame/NothingHere.tsx";
-import { useSessionQuery, wordsOf } from "../state/api.ts";
+import { wordsOf } from "../state/api.ts";
 import { useDataQuery, useOddRowsQuery } from "../state/data-api.ts";
+import { useMayEdit } from "../state/may.ts";
 import { callUrl } from "../state/own.ts";
 import { count } from "../ui/count.ts";
 import { moment } from "../ui/moment.ts";
@@ -24,7 +25,7 @@ const HELD = [
 /** One version of a data set: what it holds, what was refused or is odd, and what it changes. */
 export function VersionView() {
   const id = Number(useParams().id);
-  const canEdit = useSessionQuery().data?.role !== "look";
+  const canEdit = useMayEdit();
   const { data, error } = useDataQuery();
   const found = findVersion(data, id);
   if (data && !found) return <NothingHere />;

@@ -1,5 +1,6 @@
 import type { KeySummary } from "@bibliotope/wire";
-import { useKeysQuery, useSessionQuery, wordsOf } from "../state/api.ts";
+import { useKeysQuery, wordsOf } from "../state/api.ts";
+import { useMayManage } from "../state/may.ts";
 import { moment } from "../ui/moment.ts";
 import { ChangeKey, MakeKey, ReplaceKey, WithdrawKey } from "./KeyDialogs.tsx";
 import { LinkKey } from "./LinkKey.tsx";
@@ -8,7 +9,7 @@ import { KIND_WORDS, keptTo, standing } from "./words.ts";
 
 /** The door of the service: which keys there are, what each is kept to, and when it was used last. */
 export function KeysView() {
-  const isManager = useSessionQuery().data?.role === "manage";
+  const isManager = useMayManage();
   const { data: keys, error, isLoading } = useKeysQuery(undefined, { refetchOnMountOrArgChange: true });
   return (
     <main className="mx-auto w-full max-w-6xl px-5 py-7">

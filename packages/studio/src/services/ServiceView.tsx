@@ -3,7 +3,8 @@ import type { TriedService } from "@bibliotope/wire";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { type Wire, Wires } from "../forms/Wires.tsx";
-import { useSessionQuery, wordsOf } from "../state/api.ts";
+import { wordsOf } from "../state/api.ts";
+import { useMayEdit, useMayManage } from "../state/may.ts";
 import {
   useDropServiceMutation,
   useSaveServiceMutation,
@@ -50,8 +51,7 @@ function Spread({
   revision: number;
   isAllowed: boolean;
 }) {
-  const role = useSessionQuery().data?.role;
-  const isManager = role === "manage";
+  const [mayEdit, isManager] = [useMayEdit(), useMayManage()];
   const navigate = useNavigate();
   const [service, setService] = useState(existing);
   const [inputs, setInputs] = useState<Record<string, string>>({});
@@ -95,7 +95,7 @@ function Spread({
         <Link to="/services" className="px-2 underline">
           All services
         </Link>
-        {role === "look" ? null : (
+        {!mayEdit ? null : (
           <>
             <Hosts isManager={isManager} />
             <Secrets isManager={isManager} />
@@ -147,7 +147,7 @@ function Spread({
           <div className="mt-3 flex items-center gap-3">
             <Button
               strong={!isManager || !isChanged}
-              disabled={role === "look" || trying.isLoading}
+              disabled={!mayEdit || trying.isLoading}
               onClick={() =>
                 void tryIt({
                   service: { ...service, name: service.name || "untitled", title: service.title || "Untitled" },

@@ -1,6 +1,7 @@
 import type { ServiceSummary } from "@bibliotope/wire";
 import { Link } from "react-router";
-import { useSessionQuery, wordsOf } from "../state/api.ts";
+import { wordsOf } from "../state/api.ts";
+import { useMayEdit, useMayManage } from "../state/may.ts";
 import { useServicesQuery } from "../state/services-api.ts";
 import { Hosts } from "./Hosts.tsx";
 import { Secrets } from "./Secrets.tsx";
@@ -11,8 +12,7 @@ const AGAIN = 5000;
 
 /** The outside services that forms may ask: where each is, how it does, which forms ask it. */
 export function ServicesView() {
-  const role = useSessionQuery().data?.role;
-  const isManager = role === "manage";
+  const [mayEdit, isManager] = [useMayEdit(), useMayManage()];
   const {
     data: services,
     error,
@@ -26,7 +26,7 @@ export function ServicesView() {
     <main className="mx-auto w-full max-w-6xl px-5 py-7">
       <div className="flex flex-wrap items-center gap-2">
         <h1 className="mr-auto font-serif text-[26px] font-semibold">Services</h1>
-        {role === "look" ? null : (
+        {!mayEdit ? null : (
           <>
             <Hosts isManager={isManager} />
             <Secrets isManager={isManager} />

@@ -19,10 +19,6 @@ import { createApi, fetchBaseQuery } from "@reduxjs/toolkit/query/react";
 import { own } from "./own.ts";
 import { BASE_PATH, SERVICE_URL } from "./service-url.ts";
 
-let csrf = "";
-/** What a change must carry. */
-export const csrfToken = () => csrf;
-
 /** Which use is looked at: of so many days, of one key or of all. */
 export interface Uses {
   days: number;
@@ -37,7 +33,10 @@ const partOfForm = (parts: { ref: string; id: number }) => ({ parts });
 export const api = createApi({
   baseQuery: fetchBaseQuery({
     baseUrl: `${BASE_PATH}/api`,
-    prepareHeaders: (headers) => (csrf ? headers.set("X-CSRF-Token", csrf) : headers),
+    prepareHeaders: (headers, { getState }) => {
+      const { csrf } = getState() as { csrf: string };
+      if (csrf) headers.set("X-CSRF-Token", csrf);
+    },
     responseHandler: "json",
     timeout: 10_000,
   }),
@@ -55,13 +54,7 @@ export const api = createApi({
     "traces",
   ],
   endpoints: (build) => ({
-    session: build.query({
-      ...own("session"),
-      providesTags: ["session"],
-      onQueryStarted: async (_, { queryFulfilled }) => {
-        csrf = (await queryFulfilled.catch(() => undefined))?.data.csrf ?? "";
-      },
-    }),
+    session: build.query({ ...own("session"), providesTags: ["session"] }),
     signIn: build.mutation<void, SignInRequest>({
       // not under /api, where nobody answers without a session
       query: (body) => ({ url: `${SERVICE_URL}/sign-in`, method: "POST", body }),

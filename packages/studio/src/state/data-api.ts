@@ -7,7 +7,7 @@ import type {
   Problem,
   PublishRequest,
 } from "@bibliotope/wire";
-import { api, byId, csrfToken } from "./api.ts";
+import { api, byId } from "./api.ts";
 import { callUrl, own } from "./own.ts";
 
 const isUnderWay = ({ state }: JobSummary) => state === "waiting" || state === "running";
@@ -83,12 +83,17 @@ export const {
 } = dataApi;
 
 /** Hands a file in. Not by fetch, which does not tell how far it is. @param progress hears the share that is sent */
-export function sendFile(file: File, progress: (share: number) => void, stop: AbortSignal): Promise<FileAnswer> {
+export function sendFile(
+  file: File,
+  csrf: string,
+  progress: (share: number) => void,
+  stop: AbortSignal,
+): Promise<FileAnswer> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     const url = callUrl("handIn", { asks: { name: file.name } });
     request.open("POST", url);
-    request.setRequestHeader("X-CSRF-Token", csrfToken());
+    request.setRequestHeader("X-CSRF-Token", csrf);
     request.setRequestHeader("Content-Type", "application/octet-stream");
     request.responseType = "json";
     request.upload.onprogress = ({ loaded, total }) => progress(total ? loaded / total : 0);

@@ -2,6 +2,7 @@ import type { TraceEvent } from "@bibliotope/kit";
 import type { KeepTraceRequest } from "@bibliotope/wire";
 import { createListenerMiddleware, type ThunkDispatch, type UnknownAction } from "@reduxjs/toolkit";
 import { api } from "./api.ts";
+import { includesRole } from "./may.ts";
 import { type TraceState, trace } from "./trace.slice.ts";
 
 /** Milliseconds after which a filled form is a run that is over. */
@@ -33,7 +34,7 @@ keepTraces.startListening({
     const now = getState().trace;
     const current = now.about === seen.about && now.events[0] === seen.events[0] ? now : seen;
     // who may only look keeps nothing
-    const isKept = api.endpoints.session.select()(getState() as never).data?.role !== "look";
+    const isKept = includesRole(api.endpoints.session.select()(getState() as never).data?.role, "edit");
     if (current.events.length && isKept)
       await dispatch(api.endpoints.keepTrace.initiate({ ref: draft.ref, trace: toKeep(current) }));
   },

@@ -3,12 +3,14 @@ import { useDispatch, useSelector } from "react-redux";
 import { answerReducer } from "./answer.slice.ts";
 import { api } from "./api.ts";
 import { autosave } from "./autosave.ts";
+import { csrfReducer } from "./csrf.slice.ts";
 import { draftReducer } from "./draft.slice.ts";
 import { keepTraces } from "./keep-traces.ts";
 import { traceReducer } from "./trace.slice.ts";
 
 const reducer = combineReducers({
   [api.reducerPath]: api.reducer,
+  csrf: csrfReducer,
   draft: draftReducer,
   trace: traceReducer,
   answer: answerReducer,

@@ -3,7 +3,8 @@ import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { MakeKey } from "../keys/KeyDialogs.tsx";
 import { playwrightFile } from "../rehearse/playwright-file.ts";
-import { useRehearsalsQuery, useSessionQuery } from "../state/api.ts";
+import { useRehearsalsQuery } from "../state/api.ts";
+import { useMayManage } from "../state/may.ts";
 import { SERVICE_URL } from "../state/service-url.ts";
 import { useStudio } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
@@ -86,7 +87,7 @@ export function TakeAwayView() {
   const [program, setProgram] = useState<ProgramLanguage>("python");
   const [digest, setDigest] = useState("");
   const { data: kept = [] } = useRehearsalsQuery(ref);
-  const isManager = useSessionQuery().data?.role === "manage";
+  const isManager = useMayManage();
   useEffect(() => {
     void digestOf(scriptOf(SERVICE)).then(setDigest);
   }, []);
