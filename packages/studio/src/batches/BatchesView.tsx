@@ -1,11 +1,12 @@
 import type { BatchSummary } from "@bibliotope/wire";
 import { Link } from "react-router";
 import { JobLine } from "../data/JobLine.tsx";
-import { wordsOf } from "../state/api.ts";
 import { useBatchesQuery, useDropBatchMutation } from "../state/batches-api.ts";
 import { useJobsQuery } from "../state/data-api.ts";
 import { useMayEdit } from "../state/may.ts";
+import { RouteButton } from "../ui/Button.tsx";
 import { moment } from "../ui/moment.ts";
+import { Page } from "../ui/Page.tsx";
 import { StatusBar } from "./StatusBar.tsx";
 import { summary } from "./words.ts";
 
@@ -22,37 +23,20 @@ export function BatchesView() {
     pollingInterval: running.length ? AGAIN : 0,
   });
   return (
-    <main className="mx-auto w-full max-w-6xl px-5 py-7">
-      <div className="flex items-center justify-between">
-        <h1 className="font-serif text-[26px] font-semibold">Batches</h1>
-        <span className="flex items-center gap-4">
+    <Page
+      title="Batches"
+      actions={
+        <>
           <Link to="/values" className="underline">
             Values on a map
           </Link>
-          {canEdit ? (
-            <Link
-              to="/batches/new"
-              className="inline-flex h-[34px] items-center rounded border border-ink bg-ink px-3 font-semibold text-page hover:opacity-90"
-            >
-              New batch
-            </Link>
-          ) : null}
-        </span>
-      </div>
-      <p className="mt-1 max-w-[46rem] text-quiet">
-        Upload a file of addresses or positions and download it with what was found. Clear rows need no review; you go
-        through the doubtful ones one by one.
-      </p>
-      {error ? (
-        <p role="alert" className="mt-3 text-ochre">
-          {wordsOf(error)}
-        </p>
-      ) : null}
-      {isLoading ? (
-        <p role="status" className="mt-4 text-quiet">
-          Loading batches
-        </p>
-      ) : null}
+          {canEdit ? <RouteButton to="/batches/new">New batch</RouteButton> : null}
+        </>
+      }
+      intro="Upload a file of addresses or positions and download it with what was found. Clear rows need no review; you go through the doubtful ones one by one."
+      error={error}
+      loading={isLoading && "Loading batches"}
+    >
       {running.length ? (
         <ul aria-label="In progress" className="mt-5 rounded-md border border-rule bg-page">
           {running.map((job) => (
@@ -73,7 +57,7 @@ export function BatchesView() {
           with a server key, or run <code className="font-mono">npx bibliotope batch FILE</code>.
         </p>
       ) : null}
-    </main>
+    </Page>
   );
 }
 

@@ -12,6 +12,7 @@ import { useMakeBatchMutation } from "../state/batches-api.ts";
 import { sendFile } from "../state/data-api.ts";
 import { useServicesQuery } from "../state/services-api.ts";
 import { useStudio } from "../state/store.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
 
@@ -95,11 +96,7 @@ export function NewBatchView() {
               </select>
             </label>
           ) : null}
-          {made.error ? (
-            <p role="alert" className="mt-3 text-madder">
-              {wordsOf(made.error)}
-            </p>
-          ) : null}
+          <Alert error={made.error} className="mt-3 text-madder" />
           <div className="mt-5 flex items-center gap-4">
             <Button strong disabled={!hasMeaning || made.isLoading} onClick={() => void go()}>
               Look up all rows

@@ -4,12 +4,13 @@ import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { JobLine } from "../data/JobLine.tsx";
 import { NothingHere } from "../frame/NothingHere.tsx";
-import { wordsOf } from "../state/api.ts";
 import { useBatchQuery } from "../state/batches-api.ts";
 import { useJobsQuery } from "../state/data-api.ts";
 import { useMayEdit } from "../state/may.ts";
 import { callUrl } from "../state/own.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { count } from "../ui/count.ts";
+import { Waiting } from "../ui/Page.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
 import { Distribution } from "./Distribution.tsx";
 import { ReviewMap } from "./ReviewMap.tsx";
@@ -35,14 +36,7 @@ export function ReviewView() {
   const runs = batch ? ["waiting", "running"].includes(batch.job.state) : true;
   useEffect(() => setRunning(runs), [runs]);
   if ((error as { status?: number } | undefined)?.status === 404) return <NothingHere />;
-  if (!batch)
-    return (
-      <main className="px-5 py-7">
-        <p role={error ? "alert" : "status"} className={error ? "text-ochre" : "text-quiet"}>
-          {error ? wordsOf(error) : "Opening the batch"}
-        </p>
-      </main>
-    );
+  if (!batch) return <Waiting error={error} words="Opening the batch" />;
   return (
     <main className="flex min-h-0 w-full flex-1 flex-col px-5 py-3">
       <div className="flex flex-wrap items-baseline gap-x-4">
@@ -97,11 +91,7 @@ function Rows({ batch, canEdit, show, onShow }: RowsProps) {
     <div className="mt-3 grid h-[calc(100dvh-9.75rem)] min-h-[32rem] grid-cols-[250px_minmax(0,1.6fr)_minmax(0,1fr)] gap-3.5 max-[900px]:h-auto max-[900px]:grid-cols-1">
       <RowList {...{ batch, review, show, onShow }} />
       <div className="relative min-h-0 min-w-0 overflow-y-auto">
-        {review.error ? (
-          <p role="alert" className="mb-2 text-madder">
-            {wordsOf(review.error)}
-          </p>
-        ) : null}
+        <Alert error={review.error} className="mb-2 text-madder" />
         <RowPanel heads={batch.heads} {...{ review, isCorrecting, setCorrecting, canEdit }} />
         {canEdit && review.row ? (
           <Ways review={review} correct={() => setCorrecting(true)} lastHour={batch.lastHour} />

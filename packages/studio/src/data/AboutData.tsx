@@ -1,8 +1,8 @@
 import type { FileAnswer, FileStart } from "@bibliotope/wire";
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
-import { wordsOf } from "../state/api.ts";
 import { useDataQuery, useMakeLoadMutation } from "../state/data-api.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/TextField.tsx";
 
@@ -59,11 +59,7 @@ export function AboutData({ file, start }: { file: FileAnswer; start: FileStart 
             ? `A new version of “${known.name}”. Addresses that have not changed keep their refs.`
             : "A new data set. Enter the name of an existing one to add a new version of it."}
         </p>
-        {error ? (
-          <p role="alert" className="text-madder sm:col-span-2">
-            {wordsOf(error)}
-          </p>
-        ) : null}
+        <Alert error={error} className="text-madder sm:col-span-2" />
         <div className="sm:col-span-2">
           <Button strong type="submit" disabled={isLoading}>
             Import as a draft

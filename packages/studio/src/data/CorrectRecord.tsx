@@ -3,8 +3,8 @@ import { InteractiveMap } from "@bibliotope/kit";
 import type { Change, RecordAnswer } from "@bibliotope/wire";
 import { type FormEvent, useEffect, useRef, useState } from "react";
 import { useClient } from "../forms/use-client.ts";
-import { wordsOf } from "../state/api.ts";
 import { useMakeCorrectionMutation } from "../state/corrections-api.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
 import { TextField } from "../ui/TextField.tsx";
@@ -76,11 +76,7 @@ export function CorrectRecord({ record, done }: { record: RecordAnswer; done: ()
             ? "The record is no longer found, now and in later versions. You can undo this."
             : "Move the marker to the correct position."}
         </p>
-        {error ? (
-          <p role="alert" className="mt-2 text-madder">
-            {wordsOf(error)}
-          </p>
-        ) : null}
+        <Alert error={error} className="mt-2 text-madder" />
         <div className="mt-3 flex gap-2">
           <Button strong type="submit" disabled={!isSomething || isLoading}>
             Apply

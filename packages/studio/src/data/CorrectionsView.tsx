@@ -1,10 +1,11 @@
 import type { CorrectionSummary, RecordAnswer } from "@bibliotope/wire";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { wordsOf } from "../state/api.ts";
 import { useCorrectionsQuery, useDecideCorrectionMutation } from "../state/corrections-api.ts";
 import { useMayEdit } from "../state/may.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { moment } from "../ui/moment.ts";
+import { Page } from "../ui/Page.tsx";
 import { CorrectRecord } from "./CorrectRecord.tsx";
 import { FindRecord } from "./FindRecord.tsx";
 
@@ -17,26 +18,13 @@ export function CorrectionsView() {
   const proposals = data?.filter(({ state }) => state === "proposed") ?? [];
   const others = data?.filter(({ state }) => state !== "proposed") ?? [];
   return (
-    <main className="mx-auto w-full max-w-6xl px-5 py-7">
-      <p className="text-[13px]">
-        <Link to="/data" className="underline">
-          Data
-        </Link>
-      </p>
-      <h1 className="font-serif text-[26px] font-semibold">Corrections</h1>
-      <p className="mt-1 max-w-[46rem] text-quiet">
-        Records changed, added or removed by hand. Corrections apply at once and are kept in later versions of the data.
-      </p>
-      {error ? (
-        <p role="alert" className="mt-3 text-ochre">
-          {wordsOf(error)}
-        </p>
-      ) : null}
-      {isLoading ? (
-        <p role="status" className="mt-4 text-quiet">
-          Loading corrections
-        </p>
-      ) : null}
+    <Page
+      title="Corrections"
+      back={["/data", "Data"]}
+      intro="Records changed, added or removed by hand. Corrections apply at once and are kept in later versions of the data."
+      error={error}
+      loading={isLoading && "Loading corrections"}
+    >
       {canEdit ? (
         <section aria-label="Correct a record" className="mt-5 rounded-md border border-rule bg-page p-4">
           <FindRecord
@@ -57,7 +45,7 @@ export function CorrectionsView() {
           kit, or <code className="font-mono">POST /v1/reports</code>.
         </p>
       ) : null}
-    </main>
+    </Page>
   );
 }
 
@@ -122,11 +110,7 @@ function Line({ one, canEdit }: { one: CorrectionSummary; canEdit: boolean }) {
       </div>
       {one.note ? <p className="mt-0.5 break-words text-quiet">“{one.note}”</p> : null}
       {one.isHeld ? null : <p className="text-[12.5px] text-ochre">The live data does not contain this record.</p>}
-      {error ? (
-        <p role="alert" className="text-madder">
-          {wordsOf(error)}
-        </p>
-      ) : null}
+      <Alert error={error} className="text-madder" />
     </li>
   );
 }

@@ -1,8 +1,8 @@
 import { AREA_KINDS, type AreaKind } from "@bibliotope/core/place";
 import type { CoverageAnswer, DataAnswer } from "@bibliotope/wire";
 import { useMemo, useState } from "react";
-import { wordsOf } from "../state/api.ts";
 import { useCoverageQuery } from "../state/data-api.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { count } from "../ui/count.ts";
 import { ScrollBox } from "../ui/ScrollBox.tsx";
 import { SELECT } from "./FileFormat.tsx";
@@ -48,11 +48,7 @@ export function Coverage({ data, version }: { data: DataAnswer; version: number 
           </span>
         ) : null}
       </div>
-      {error ? (
-        <p role="alert" className="mt-2 text-ochre">
-          {wordsOf(error)}
-        </p>
-      ) : null}
+      <Alert error={error} className="mt-2 text-ochre" />
       {answer && shown ? (
         <div className="mt-2 grid gap-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)]">
           <Grid grid={answer.grid} />

@@ -3,8 +3,10 @@ import { Link } from "react-router";
 import { wordsOf } from "../state/api.ts";
 import { useDataQuery, useDropVersionMutation, useJobsQuery } from "../state/data-api.ts";
 import { useMayEdit } from "../state/may.ts";
+import { RouteButton } from "../ui/Button.tsx";
 import { count } from "../ui/count.ts";
 import { moment } from "../ui/moment.ts";
+import { Page } from "../ui/Page.tsx";
 import { JobLine } from "./JobLine.tsx";
 import { KeptFor } from "./KeptFor.tsx";
 import { PublishDialog } from "./PublishDialog.tsx";
@@ -21,40 +23,25 @@ export function DataRoom() {
   const { data, error, isLoading } = useDataQuery(undefined, { refetchOnMountOrArgChange: true });
   const { data: jobs } = useJobsQuery();
   return (
-    <main className="mx-auto w-full max-w-6xl px-5 py-7">
-      <div className="flex items-center justify-between">
-        <h1 className="font-serif text-[26px] font-semibold">Data</h1>
-        <Link to="/data/corrections" className="mr-4 ml-auto underline">
-          Corrections
-        </Link>
-        {canEdit ? (
-          <Link
-            to="/data/import"
-            className="inline-flex h-[34px] items-center rounded border border-ink bg-ink px-3 font-semibold text-page hover:opacity-90"
-          >
-            Import a file
+    <Page
+      title="Data"
+      actions={
+        <>
+          <Link to="/data/corrections" className="underline">
+            Corrections
           </Link>
-        ) : null}
-      </div>
-      <p className="mt-1 max-w-[46rem] text-quiet">
-        Lookups use the live data. An imported file becomes a draft first: check it, see what it changes, then publish
-        it. If two data sets contain the same address, the one higher in the order is used.
-      </p>
-      {error ? (
-        <p role="alert" className="mt-3 text-ochre">
-          {wordsOf(error)}
-        </p>
-      ) : null}
-      {isLoading ? (
-        <p role="status" className="mt-4 text-quiet">
-          Loading data
-        </p>
-      ) : null}
+          {canEdit ? <RouteButton to="/data/import">Import a file</RouteButton> : null}
+        </>
+      }
+      intro="Lookups use the live data. An imported file becomes a draft first: check it, see what it changes, then publish it. If two data sets contain the same address, the one higher in the order is used."
+      error={error}
+      loading={isLoading && "Loading data"}
+    >
       <UnderWay jobs={jobs ?? []} canEdit={canEdit} />
       {data && liveFirst(data).map((set) => <DataSet key={set.id} set={set} data={data} canEdit={canEdit} />)}
       {data ? <Published data={data} canEdit={canEdit} /> : null}
       <KeptFor />
-    </main>
+    </Page>
   );
 }
 

@@ -1,7 +1,8 @@
 import type { Kept } from "@bibliotope/wire";
 import { type FormEvent, useState } from "react";
-import { useRetentionQuery, useSetRetentionMutation, wordsOf } from "../state/api.ts";
+import { useRetentionQuery, useSetRetentionMutation } from "../state/api.ts";
 import { useMayManage } from "../state/may.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
 import { count } from "../ui/count.ts";
 
@@ -68,11 +69,7 @@ function Line({ what, days, isManager }: { what: Kept; days: number; isManager: 
       ) : (
         <span>{count(days)} days</span>
       )}
-      {error ? (
-        <p role="alert" className="w-full text-madder">
-          {wordsOf(error)}
-        </p>
-      ) : null}
+      <Alert error={error} className="w-full text-madder" />
     </li>
   );
 }

@@ -1,7 +1,7 @@
 import type { DataAnswer } from "@bibliotope/wire";
 import { useState } from "react";
-import { wordsOf } from "../state/api.ts";
 import { usePublishDataMutation } from "../state/data-api.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
 import { Dialog, DialogClose } from "../ui/Dialog.tsx";
 import { findVersion, holds, liveVersions } from "./words.ts";
@@ -104,11 +104,7 @@ export function PublishDialog({ data, versions, why, label }: PublishDialogProps
           published again.
         </p>
       ) : null}
-      {error ? (
-        <p role="alert" className="mt-3 text-madder">
-          {wordsOf(error)}
-        </p>
-      ) : null}
+      <Alert error={error} className="mt-3 text-madder" />
       <div className="mt-4 flex gap-2">
         <Button strong disabled={isLoading} onClick={() => void go()}>
           Publish

@@ -5,6 +5,7 @@ import { wordsOf } from "../state/api.ts";
 import { useDataQuery, useOddRowsQuery } from "../state/data-api.ts";
 import { useMayEdit } from "../state/may.ts";
 import { callUrl } from "../state/own.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { count } from "../ui/count.ts";
 import { moment } from "../ui/moment.ts";
 import { ScrollBox } from "../ui/ScrollBox.tsx";
@@ -36,11 +37,7 @@ export function VersionView() {
           Data
         </Link>
       </p>
-      {error ? (
-        <p role="alert" className="text-ochre">
-          {wordsOf(error)}
-        </p>
-      ) : null}
+      <Alert error={error} className="text-ochre" />
       {data && found ? (
         <>
           <div className="flex flex-wrap items-baseline gap-x-4">

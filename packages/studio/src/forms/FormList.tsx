@@ -1,8 +1,9 @@
 import type { FormDefinition } from "@bibliotope/core/form";
 import { Link, useNavigate } from "react-router";
-import { useFormsQuery, useMakeFormMutation, wordsOf } from "../state/api.ts";
+import { useFormsQuery, useMakeFormMutation } from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
 import { moment } from "../ui/moment.ts";
+import { Page } from "../ui/Page.tsx";
 
 /** What a new form begins with: enough to try it at once. */
 const NEW_FORM: FormDefinition = {
@@ -28,23 +29,17 @@ export function FormList() {
     if (made.data) void go(`/forms/${made.data.ref}/compose`);
   };
   return (
-    <main className="mx-auto w-full max-w-4xl px-5 py-7">
-      <div className="flex items-center justify-between">
-        <h1 className="font-serif text-[26px] font-semibold">Forms</h1>
+    <Page
+      title="Forms"
+      width="max-w-4xl"
+      actions={
         <Button strong onClick={begin} disabled={making.isLoading}>
           New form
         </Button>
-      </div>
-      {error || making.error ? (
-        <p role="alert" className="mt-3 text-ochre">
-          {wordsOf(error ?? making.error)}
-        </p>
-      ) : null}
-      {isLoading ? (
-        <p role="status" className="mt-4 text-quiet">
-          Loading forms
-        </p>
-      ) : null}
+      }
+      error={error ?? making.error}
+      loading={isLoading && "Loading forms"}
+    >
       {forms?.length === 0 ? <p className="mt-4 text-quiet">No forms yet. Create one with “New form”.</p> : null}
       {forms?.length ? (
         <ul className="mt-5 overflow-hidden rounded-md border border-rule bg-page">
@@ -65,6 +60,6 @@ export function FormList() {
           ))}
         </ul>
       ) : null}
-    </main>
+    </Page>
   );
 }

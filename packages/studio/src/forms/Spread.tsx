@@ -8,6 +8,7 @@ import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { trace } from "../state/trace.slice.ts";
 import { takeUnsaved } from "../state/unsaved.ts";
 import { Button, ButtonLink } from "../ui/Button.tsx";
+import { Waiting } from "../ui/Page.tsx";
 import { FormMenu } from "./FormMenu.tsx";
 import { SaveState } from "./SaveState.tsx";
 
@@ -25,20 +26,7 @@ export function Spread() {
     dispatch(trace.wiped());
   }, [data, dispatch]);
 
-  if (error)
-    return (
-      <main className="px-5 py-8">
-        <p role="alert">{wordsOf(error)}</p>
-      </main>
-    );
-  if (state.ref !== ref)
-    return (
-      <main className="px-5 py-8">
-        <p role="status" className="text-quiet">
-          {isFetching ? "Opening the form" : ""}
-        </p>
-      </main>
-    );
+  if (error || state.ref !== ref) return <Waiting error={error} words={isFetching ? "Opening the form" : ""} />;
   const live = async () => {
     const done = await publish({ ref, revision: state.revision });
     if (done.data) dispatch(draft.published(done.data));

@@ -1,6 +1,7 @@
 import { NavLink, Outlet } from "react-router";
 import { Account } from "../people/Account.tsx";
-import { useSessionQuery, wordsOf } from "../state/api.ts";
+import { useSessionQuery } from "../state/api.ts";
+import { Waiting } from "../ui/Page.tsx";
 import { KeysDialog } from "./KeysDialog.tsx";
 import { Mark } from "./Mark.tsx";
 import { SignInNeeded } from "./SignInNeeded.tsx";
@@ -46,11 +47,7 @@ export function Frame() {
       ) : notSignedIn ? (
         <SignInNeeded />
       ) : (
-        <main className="px-5 py-8">
-          <p role="status" className="text-quiet">
-            {isLoading ? "Opening the workbench" : wordsOf(error)}
-          </p>
-        </main>
+        <Waiting error={isLoading ? undefined : error} words="Opening the workbench" />
       )}
     </div>
   );

@@ -1,7 +1,8 @@
 import type { KeySummary } from "@bibliotope/wire";
-import { useKeysQuery, wordsOf } from "../state/api.ts";
+import { useKeysQuery } from "../state/api.ts";
 import { useMayManage } from "../state/may.ts";
 import { moment } from "../ui/moment.ts";
+import { Page } from "../ui/Page.tsx";
 import { ChangeKey, MakeKey, ReplaceKey, WithdrawKey } from "./KeyDialogs.tsx";
 import { LinkKey } from "./LinkKey.tsx";
 import { UseView } from "./UseView.tsx";
@@ -12,26 +13,19 @@ export function KeysView() {
   const isManager = useMayManage();
   const { data: keys, error, isLoading } = useKeysQuery(undefined, { refetchOnMountOrArgChange: true });
   return (
-    <main className="mx-auto w-full max-w-6xl px-5 py-7">
-      <div className="flex items-center justify-between">
-        <h1 className="font-serif text-[26px] font-semibold">Keys</h1>
-        {isManager ? <MakeKey /> : null}
-      </div>
-      <p className="mt-1 max-w-[46rem] text-quiet">
-        Every lookup needs a key. A web key works only on the origins it lists; a server key is refused in browsers.
-        Each key can be limited to kinds of lookup, countries, a rate, and an expiry date.
-        {isManager ? "" : " Only managers of this workbench can create and change keys."}
-      </p>
-      {error ? (
-        <p role="alert" className="mt-3 text-ochre">
-          {wordsOf(error)}
-        </p>
-      ) : null}
-      {isLoading ? (
-        <p role="status" className="mt-4 text-quiet">
-          Loading keys
-        </p>
-      ) : null}
+    <Page
+      title="Keys"
+      actions={isManager ? <MakeKey /> : null}
+      intro={
+        <>
+          Every lookup needs a key. A web key works only on the origins it lists; a server key is refused in browsers.
+          Each key can be limited to kinds of lookup, countries, a rate, and an expiry date.
+          {isManager ? "" : " Only managers of this workbench can create and change keys."}
+        </>
+      }
+      error={error}
+      loading={isLoading && "Loading keys"}
+    >
       {keys?.length ? (
         <div className="relative mt-5 overflow-x-auto rounded-md border border-rule bg-page">
           <table className="w-full min-w-[54rem]">
@@ -58,7 +52,7 @@ export function KeysView() {
       {keys?.length ? <UseView keys={keys} /> : null}
       {isManager ? <LinkKey /> : null}
       {keys?.length === 0 ? <p className="mt-4 text-quiet">No keys yet. Create one with “New key”.</p> : null}
-    </main>
+    </Page>
   );
 }
 

@@ -1,5 +1,6 @@
 import { useState } from "react";
-import { useLinkKeyQuery, useRenewLinkKeyMutation, wordsOf } from "../state/api.ts";
+import { useLinkKeyQuery, useRenewLinkKeyMutation } from "../state/api.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { moment } from "../ui/moment.ts";
@@ -27,11 +28,7 @@ export function LinkKey() {
           ? ` with a key created ${moment(data.madeAt)}${data.count > 1 ? `; links signed with ${data.count - 1} earlier ${data.count === 2 ? "key" : "keys"} still work` : ""}.`
           : "."}
       </p>
-      {wrong ? (
-        <p role="alert" className="mt-2 text-madder">
-          {wordsOf(wrong)}
-        </p>
-      ) : null}
+      <Alert error={wrong} className="mt-2 text-madder" />
       <div className="mt-3">
         <Dialog
           title="Replace the signing key"

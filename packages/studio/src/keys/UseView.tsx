@@ -1,7 +1,8 @@
 import { KEY_CALL_WORDS, type KeySummary, USE_OUTCOMES, type UsesAnswer } from "@bibliotope/wire";
 import { type ComponentProps, lazy, Suspense, useMemo, useState } from "react";
-import { type Uses, useUsesQuery, wordsOf } from "../state/api.ts";
+import { type Uses, useUsesQuery } from "../state/api.ts";
 import { callUrl } from "../state/own.ts";
+import { Alert } from "../ui/Alert.tsx";
 import type { ChartColour, Series } from "../ui/Chart.tsx";
 import { count } from "../ui/count.ts";
 import { Segmented } from "../ui/Segmented.tsx";
@@ -47,11 +48,7 @@ export function UseView({ keys }: { keys: readonly KeySummary[] }) {
           CSV
         </a>
       </div>
-      {error ? (
-        <p role="alert" className="mt-3 text-ochre">
-          {wordsOf(error)}
-        </p>
-      ) : null}
+      <Alert error={error} />
       {data ? <Figures answer={data} /> : null}
     </section>
   );

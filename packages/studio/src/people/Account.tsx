@@ -7,6 +7,7 @@ import {
   useSignOutMutation,
   wordsOf,
 } from "../state/api.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
 import { count } from "../ui/count.ts";
 import { Dialog, DialogClose } from "../ui/Dialog.tsx";
@@ -85,11 +86,7 @@ function Sessions() {
           </Button>
         </p>
       ) : null}
-      {error ? (
-        <p role="alert" className="mt-2 text-madder">
-          {wordsOf(error)}
-        </p>
-      ) : null}
+      <Alert error={error} className="mt-2 text-madder" />
     </section>
   );
 }

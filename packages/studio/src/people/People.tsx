@@ -6,8 +6,8 @@ import {
   useMakePersonMutation,
   usePeopleQuery,
   useRemovePersonMutation,
-  wordsOf,
 } from "../state/api.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
 import { moment } from "../ui/moment.ts";
 import { TextField } from "../ui/TextField.tsx";
@@ -36,11 +36,7 @@ export function People({ own }: { own: number }) {
           />
         ))}
       </ul>
-      {wrong ? (
-        <p role="alert" className="mt-2 text-madder">
-          {wordsOf(wrong)}
-        </p>
-      ) : null}
+      <Alert error={wrong} className="mt-2 text-madder" />
       <MakePerson />
     </section>
   );
@@ -165,11 +161,7 @@ function MakePerson() {
       <Button type="submit" disabled={isLoading}>
         Add person
       </Button>
-      {error ? (
-        <p role="alert" className="w-full text-madder">
-          {wordsOf(error)}
-        </p>
-      ) : null}
+      <Alert error={error} className="w-full text-madder" />
     </form>
   );
 }

@@ -11,6 +11,7 @@ import {
   useSecondFactorQuery,
   wordsOf,
 } from "../state/api.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
 import { moment } from "../ui/moment.ts";
 import { TextField } from "../ui/TextField.tsx";
@@ -208,11 +209,7 @@ function Confirm({ begun, done }: { begun: BegunCodes; done: () => void }) {
       <p className="col-span-2 text-[13px] text-quiet">
         Other sessions will end. If you lose the app, a sign-in link still works, and a manager can turn codes off.
       </p>
-      {error ? (
-        <p role="alert" className="col-span-2 text-madder">
-          {wordsOf(error)}
-        </p>
-      ) : null}
+      <Alert error={error} className="col-span-2 text-madder" />
     </form>
   );
 }

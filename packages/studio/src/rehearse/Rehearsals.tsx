@@ -1,8 +1,9 @@
 import { type AddressState, type FormDefinition, type RehearsalStep, stepWords } from "@bibliotope/core/form";
 import type { KeptRehearsal, Rehearsed } from "@bibliotope/wire";
 import { type FormEvent, useId, useState } from "react";
-import { useDropRehearsalMutation, useKeepRehearsalMutation, wordsOf } from "../state/api.ts";
+import { useDropRehearsalMutation, useKeepRehearsalMutation } from "../state/api.ts";
 import { SERVICE_URL } from "../state/service-url.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
 import { saveFile } from "../ui/save-file.ts";
 import { KeptOne } from "./KeptOne.tsx";
@@ -51,11 +52,7 @@ export function Rehearsals(props: RehearsalsProps) {
         </button>
       </div>
       <Keep {...props} keep={(rehearsal) => keep({ ref: formRef, rehearsal }).unwrap()} />
-      {keeping.error ? (
-        <p role="alert" className="mt-2 text-madder">
-          {wordsOf(keeping.error)}
-        </p>
-      ) : null}
+      <Alert error={keeping.error} className="mt-2 text-madder" />
       {kept.length ? (
         <>
           <div className="mt-5 flex items-center gap-2 border-t border-rule pt-3">

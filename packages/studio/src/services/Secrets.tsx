@@ -1,6 +1,6 @@
 import { type FormEvent, useState } from "react";
-import { wordsOf } from "../state/api.ts";
 import { useDropSecretMutation, useSecretsQuery, useSetSecretMutation } from "../state/services-api.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { moment } from "../ui/moment.ts";
@@ -83,11 +83,7 @@ export function Secrets({ isManager }: { isManager: boolean }) {
           </Button>
         </form>
       ) : null}
-      {wrong ? (
-        <p role="alert" className="mt-3 text-madder">
-          {wordsOf(wrong)}
-        </p>
-      ) : null}
+      <Alert error={wrong} className="mt-3 text-madder" />
     </Dialog>
   );
 }

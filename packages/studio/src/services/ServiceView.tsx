@@ -12,7 +12,9 @@ import {
   useServicesQuery,
   useTryServiceMutation,
 } from "../state/services-api.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
+import { Waiting } from "../ui/Page.tsx";
 import { CameBack } from "./CameBack.tsx";
 import { Hosts } from "./Hosts.tsx";
 import { TextInPlace } from "./InPlace.tsx";
@@ -31,14 +33,11 @@ export function ServiceView() {
   if (stored?.service.name === name)
     return <Spread key={name} service={stored.service} revision={stored.revision} isAllowed={stored.isAllowed} />;
   return (
-    <main className="px-5 py-8">
-      <p role={error ? "alert" : "status"} className={error ? "text-madder" : "text-quiet"}>
-        {error ? wordsOf(error) : "Loading service"}
-      </p>
+    <Waiting error={error} words="Loading service">
       <Link to="/services" className="underline">
         All services
       </Link>
-    </main>
+    </Waiting>
   );
 }
 
@@ -186,11 +185,7 @@ function Spread({
           <h2 id="came" className="font-serif text-[18px] font-semibold">
             Response
           </h2>
-          {trying.error ? (
-            <p role="alert" className="mt-2 text-madder">
-              {wordsOf(trying.error)}
-            </p>
-          ) : null}
+          <Alert error={trying.error} className="mt-2 text-madder" />
           {tried ? (
             <CameBack
               tried={tried}

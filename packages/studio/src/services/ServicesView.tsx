@@ -1,8 +1,9 @@
 import type { ServiceSummary } from "@bibliotope/wire";
 import { Link } from "react-router";
-import { wordsOf } from "../state/api.ts";
 import { useMayEdit, useMayManage } from "../state/may.ts";
 import { useServicesQuery } from "../state/services-api.ts";
+import { RouteButton } from "../ui/Button.tsx";
+import { Page } from "../ui/Page.tsx";
 import { Hosts } from "./Hosts.tsx";
 import { Secrets } from "./Secrets.tsx";
 import { STATE_COLOURS, stateWords } from "./words.ts";
@@ -23,39 +24,29 @@ export function ServicesView() {
     skipPollingIfUnfocused: true,
   });
   return (
-    <main className="mx-auto w-full max-w-6xl px-5 py-7">
-      <div className="flex flex-wrap items-center gap-2">
-        <h1 className="mr-auto font-serif text-[26px] font-semibold">Services</h1>
-        {!mayEdit ? null : (
-          <>
-            <Hosts isManager={isManager} />
-            <Secrets isManager={isManager} />
-          </>
-        )}
-        {isManager ? (
-          <Link
-            to="/services/new"
-            className="inline-flex h-[34px] items-center rounded border border-ink bg-ink px-3 font-semibold text-page"
-          >
-            New service
-          </Link>
-        ) : null}
-      </div>
-      <p className="mt-1 max-w-[46rem] text-quiet">
-        A courier, a register, a tide table: services a form uses beside address search. You describe each once; forms
-        call it through this server, so its URL and secrets never reach a browser.
-        {isManager ? "" : " Only managers of this workbench can describe services."}
-      </p>
-      {error ? (
-        <p role="alert" className="mt-3 text-ochre">
-          {wordsOf(error)}
-        </p>
-      ) : null}
-      {isLoading ? (
-        <p role="status" className="mt-4 text-quiet">
-          Loading services
-        </p>
-      ) : null}
+    <Page
+      title="Services"
+      actions={
+        <>
+          {mayEdit ? (
+            <>
+              <Hosts isManager={isManager} />
+              <Secrets isManager={isManager} />
+            </>
+          ) : null}
+          {isManager ? <RouteButton to="/services/new">New service</RouteButton> : null}
+        </>
+      }
+      intro={
+        <>
+          A courier, a register, a tide table: services a form uses beside address search. You describe each once; forms
+          call it through this server, so its URL and secrets never reach a browser.
+          {isManager ? "" : " Only managers of this workbench can describe services."}
+        </>
+      }
+      error={error}
+      loading={isLoading && "Loading services"}
+    >
       {services?.length === 0 ? <p className="mt-4 text-quiet">No services yet. Add one with “New service”.</p> : null}
       {services?.length ? (
         <ul className="mt-5 rounded-md border border-rule bg-page">
@@ -64,7 +55,7 @@ export function ServicesView() {
           ))}
         </ul>
       ) : null}
-    </main>
+    </Page>
   );
 }
 

@@ -1,7 +1,7 @@
 import type { Service } from "@bibliotope/core/service";
 import { useState } from "react";
-import { wordsOf } from "../state/api.ts";
 import { useReadWsdlMutation } from "../state/services-api.ts";
+import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 
@@ -36,11 +36,7 @@ export function Wsdl({ take }: { take: (to: Partial<Service>) => void }) {
           Read it
         </Button>
       </div>
-      {error ? (
-        <p role="alert" className="mt-3 text-madder">
-          {wordsOf(error)}
-        </p>
-      ) : null}
+      <Alert error={error} className="mt-3 text-madder" />
       {data ? (
         <ul className="mt-3 border-y border-rule">
           {data.operations.map(({ name, ask, inputs }) => (
