@@ -24,6 +24,7 @@ import { SEARCH_STYLE } from "../search/style.ts";
 import { adopt } from "../style.ts";
 import { say } from "../words/say.ts";
 import { useClient } from "./service.tsx";
+import { useLatest } from "./use-latest.ts";
 import { type UseSearchOptions, useSearch } from "./use-search.ts";
 
 export interface SearchFieldProps extends UseSearchOptions {
@@ -129,8 +130,7 @@ export function MapView({ markers, onPress, mapRef, className, style, ...options
   const client = useClient();
   const place = useRef<HTMLDivElement>(null);
   const map = useRef<InteractiveMap>(undefined);
-  const latest = useRef({ options, onPress });
-  latest.current = { options, onPress };
+  const latest = useLatest({ options, onPress });
   const { mapStyle } = options;
   useEffect(() => {
     if (!place.current) return;
@@ -195,8 +195,7 @@ export function AddressForm({
 }: AddressFormProps) {
   const client = useClient();
   const element = useRef<HTMLFormElement>(null);
-  const latest = useRef({ record, trace, geolocation, isByPerson, several, onFilled, onCleared });
-  latest.current = { record, trace, geolocation, isByPerson, several, onFilled, onCleared };
+  const latest = useLatest({ record, trace, geolocation, isByPerson, several, onFilled, onCleared });
   useEffect(() => {
     if (!element.current) return;
     const { record, trace, geolocation, isByPerson } = latest.current;
@@ -238,8 +237,7 @@ export interface DefinedFormProps {
 export function DefinedForm({ definition, record, onSubmit, onFilled, className }: DefinedFormProps) {
   const client = useClient();
   const place = useRef<HTMLDivElement>(null);
-  const latest = useRef({ record, onSubmit, onFilled });
-  latest.current = { record, onSubmit, onFilled };
+  const latest = useLatest({ record, onSubmit, onFilled });
   const [trouble, setTrouble] = useState("");
   useEffect(() => {
     let rendered: RenderedForm | undefined;

@@ -1,7 +1,8 @@
-import { useCallback, useEffect, useRef, useState, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useState, useSyncExternalStore } from "react";
 import type { LookupError } from "../client/errors.ts";
 import { type Lookup, type LookupName, type LookupState, type LookupValues, lookup } from "../lookup/lookup.ts";
 import { useClient } from "./service.tsx";
+import { useLatest } from "./use-latest.ts";
 
 /** A lookup in a component: the state, and what can be done about it. */
 export interface UsedLookup<N extends LookupName> extends LookupState<N> {
@@ -53,8 +54,7 @@ function useLookup<N extends LookupName>(
     setOwn({ client, handle });
   }
   if (waiting) handle = waiting;
-  const latest = useRef(value);
-  latest.current = value;
+  const latest = useLatest(value);
   useEffect(() => {
     // in strict mode this runs twice: the first question is dropped before it is answered
     handle.set(key === undefined ? undefined : latest.current);

@@ -5,6 +5,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { useClient } from "../forms/use-client.ts";
 import { markerColour } from "../lookups/CandidateMap.tsx";
 import { useBatchPointsQuery, useBatchValuesQuery } from "../state/batches-api.ts";
+import { useLatest } from "../ui/use-latest.ts";
 import { takeOutOf } from "../values/take-out.ts";
 import { type Looks, ValuePanel } from "../values/ValuePanel.tsx";
 import { STATUS_WORDS } from "./words.ts";
@@ -32,8 +33,7 @@ export function ReviewMap({ batch, heads, found, showsAll, marked, onMark }: Rev
   const map = useRef<InteractiveMap>(undefined);
   /** The points that the view was fitted to. */
   const fitted = useRef<unknown>(undefined);
-  const heard = useRef(onMark);
-  heard.current = onMark;
+  const heard = useLatest(onMark);
   const { data: all } = useBatchPointsQuery(batch, { skip: !showsAll, refetchOnMountOrArgChange: true });
   /** The columns by which the rows look as they do; by how they stand without one. */
   const [looks, setLooks] = useState<Looks>({ groups: "count" });

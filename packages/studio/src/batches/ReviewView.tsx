@@ -1,6 +1,6 @@
 import { type BatchDetail, ROW_STATUSES } from "@bibliotope/wire";
 import { DropdownMenu } from "radix-ui";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { JobLine } from "../data/JobLine.tsx";
 import { NothingHere } from "../frame/NothingHere.tsx";
@@ -12,6 +12,7 @@ import { Alert } from "../ui/Alert.tsx";
 import { count } from "../ui/count.ts";
 import { Waiting } from "../ui/Page.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
+import { useLatest } from "../ui/use-latest.ts";
 import { Distribution } from "./Distribution.tsx";
 import { ReviewMap } from "./ReviewMap.tsx";
 import { RowList } from "./RowList.tsx";
@@ -154,8 +155,7 @@ function Ways({ review, correct, lastHour }: { review: Review; correct: () => vo
 
 /** Single keys, wherever nothing else takes them: text fields, buttons and the map keep their own. */
 function useReviewKeys(review: Review, canEdit: boolean, correct: () => void): void {
-  const latest = useRef({ review, correct });
-  latest.current = { review, correct };
+  const latest = useLatest({ review, correct });
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       const on = event.target as Element | null;

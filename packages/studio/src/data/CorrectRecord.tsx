@@ -8,6 +8,7 @@ import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
 import { TextField } from "../ui/TextField.tsx";
+import { useLatest } from "../ui/use-latest.ts";
 
 type What = "change" | "add" | "remove";
 
@@ -95,8 +96,7 @@ const nameOf = ({ properties: { kind, parts } }: RecordAnswer) =>
 function PlaceMap({ at, label, onMove }: { at: Position; label: string; onMove: (at: Position) => void }) {
   const client = useClient();
   const holder = useRef<HTMLDivElement>(null);
-  const moved = useRef(onMove);
-  moved.current = onMove;
+  const moved = useLatest(onMove);
   useEffect(() => {
     if (!client || !holder.current) return;
     const map = new InteractiveMap(holder.current, { client, label: "Position", view: { at, zoom: 17 } });

@@ -2,14 +2,14 @@ import { SearchBox } from "@bibliotope/kit";
 import type { RecordAnswer } from "@bibliotope/wire";
 import { useEffect, useId, useRef } from "react";
 import { useClient } from "../forms/use-client.ts";
+import { useLatest } from "../ui/use-latest.ts";
 
 /** Finds the record to be corrected by what it is called, with the kit's own search box. */
 export function FindRecord({ wanted, onFound }: { wanted?: string; onFound: (record: RecordAnswer) => void }) {
   const client = useClient();
   const id = useId();
   const input = useRef<HTMLInputElement>(null);
-  const found = useRef(onFound);
-  found.current = onFound;
+  const found = useLatest(onFound);
   useEffect(() => {
     if (!client || !input.current) return;
     const box = new SearchBox(input.current, {

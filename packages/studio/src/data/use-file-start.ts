@@ -1,6 +1,7 @@
 import type { FileAnswer, FileStart, LookAtFileRequest, TableFormat, TableReading } from "@bibliotope/wire";
 import { useCallback, useRef, useState } from "react";
 import { useLookAtFileMutation } from "../state/data-api.ts";
+import { useLatest } from "../ui/use-latest.ts";
 
 /**
  * A file that was handed in, and its beginning as it is read; looked at again whenever something is set by hand.
@@ -15,8 +16,7 @@ export function useFileStart(
   const [start, setStart] = useState<FileStart>();
   const [look, { error, isLoading }] = useLookAtFileMutation();
   const latest = useRef(0);
-  const heard = useRef(seen);
-  heard.current = seen;
+  const heard = useLatest(seen);
   const lookAgain = useCallback(
     async (file: FileAnswer, format?: Partial<TableFormat>, reading?: TableReading) => {
       const turn = ++latest.current;

@@ -3,6 +3,7 @@ import { MAP_STYLES } from "@bibliotope/core/map";
 import { InteractiveMap } from "@bibliotope/kit";
 import { useEffect, useRef } from "react";
 import { useClient } from "../forms/use-client.ts";
+import { useLatest } from "../ui/use-latest.ts";
 
 /** All islands, in a small frame. */
 const WHOLE = { at: { lat: -35.6, lon: -21.5 }, zoom: 6.35 };
@@ -37,8 +38,7 @@ export function CandidateMap({ spots, aim, line, marked, onMark, onPress, onRead
   const client = useClient();
   const holder = useRef<HTMLDivElement>(null);
   const map = useRef<InteractiveMap>(undefined);
-  const heard = useRef({ onMark, onPress });
-  heard.current = { onMark, onPress };
+  const heard = useLatest({ onMark, onPress });
 
   useEffect(() => {
     if (!client || !holder.current) return;

@@ -20,6 +20,7 @@ import { TraceView } from "../trace/TraceView.tsx";
 import { Button } from "../ui/Button.tsx";
 import { partColour } from "../ui/part-colour.ts";
 import { Segmented } from "../ui/Segmented.tsx";
+import { useLatest } from "../ui/use-latest.ts";
 import { Player, StepFailed } from "./play-steps.ts";
 import { Rehearsals } from "./Rehearsals.tsx";
 import { StepRecorder } from "./record-steps.ts";
@@ -68,10 +69,8 @@ export function RehearseView() {
   const mapPlace = useRef<HTMLDivElement>(null);
   const rendered = useRef<RenderedForm>(undefined);
   const wires = useMemo(() => wiresOf(definition, answer), [definition, answer]);
-  const following = useRef(next);
-  following.current = next;
-  const isSending = useRef(false);
-  isSending.current = opened === "send";
+  const following = useLatest(next);
+  const isSending = useLatest(opened === "send");
   const show = useCallback(() => {
     if (rendered.current && isSending.current) setGoing(sentBy(rendered.current, definition));
   }, [definition]);
