@@ -93,7 +93,7 @@ export const lookAtFileRequest = z.strictObject({
   reading: tableReading.optional(),
   /** Name of the data set, whose columns of the last time are taken. */
   dataSet: text(120).optional(),
-  /** What it is brought for; `data` when not given. */
+  /** What it is uploaded for; `data` when not given. */
   purpose: z.enum(["data", "batch"]).optional(),
 });
 export type LookAtFileRequest = z.infer<typeof lookAtFileRequest>;

@@ -111,8 +111,8 @@ export interface AddressRule {
   /** Of several that fit the person chooses, unless the first one's score is at least this, above 0 to 1. */
   takeFrom?: number;
   /**
-   * Parts that may differ from what the person wrote without confirmation them; it is filled, with a word, and not confirmed
-   * before they agree. The postcode when not given.
+   * Parts that may differ from what the person wrote: the record is filled with a message, and counts as confirmed once the person
+   * agrees. The postcode when not given.
    */
   mayDiffer?: PartName[];
   /** The least exactness that will do; what is less exact is filled, and said. */

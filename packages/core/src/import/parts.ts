@@ -1,6 +1,6 @@
 import type { FactKind } from "../place/index.ts";
 
-/** What a column of a brought table may mean. */
+/** What a column of an imported table may mean. */
 export const MEANINGS = [
   "street",
   "way",

@@ -96,11 +96,11 @@ const PIECE = 65_536;
 export interface ExportRequest {
   /** Identity of the area to which it is narrowed. */
   inside?: number;
-  /** Whether with what was corrected by hand, as answers have it; else as it was brought. */
+  /** Whether with what was corrected by hand, as answers have it; else as it was imported. */
   isCorrected: boolean;
 }
 
-/** A version, or what lies in one of the areas, as a file: what `bring` reads. */
+/** A version, or what lies in one of the areas, as a file: what `import` reads. */
 export class Out {
   readonly #areas = new Map<number, Around>();
   readonly #postcodes = new Map<number, string>();

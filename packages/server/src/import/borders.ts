@@ -7,7 +7,7 @@ import { mayLieIn } from "../world/outlines.ts";
 /** Cells to a degree, of which all positions are told alike: two kilometres, far less than outlines may be wrong. */
 const CELLS = 50;
 
-/** Where countries lie and what they are called: what is brought is stored against that. */
+/** Where countries lie and what they are called: imported data is checked against this. */
 export class Borders {
   readonly #names = new Map<string, Name[]>();
   /** What was found of the last position: rows that follow each other stand close. */

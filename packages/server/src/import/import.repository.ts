@@ -77,7 +77,7 @@ export async function finishVersion(
   checks: Record<string, number>,
 ): Promise<void> {
   // what is looked at next is the new version: the planner is to know how much it holds
-  await transaction.raw("analyze areas, postcodes, streets, addresses, places, brought_rows");
+  await transaction.raw("analyze areas, postcodes, streets, addresses, places, imported_rows");
   await transaction("data_set_versions")
     .where({ id })
     .update({ counts: JSON.stringify(counts), checks: JSON.stringify(checks) });
@@ -86,13 +86,13 @@ export async function finishVersion(
 /** Tables that live as long as the load's transaction. */
 export async function makeStaging(transaction: Knex.Transaction): Promise<void> {
   await transaction.raw(`
-    create temporary table brought (
+    create temporary table imported (
       kind "char" not null, number int not null, part int, own text, name text, more text,
       country text, lat float8, lon float8, house int, suffix text, unit text, postcode int
     ) on commit drop`);
-  await transaction.raw("create temporary table brought_heaps (heap int, street int, is_far int) on commit drop");
-  await transaction.raw("create temporary table brought_areas (place int, identity int) on commit drop");
-  await transaction.raw("create temporary table brought_postcodes (place int, identity int) on commit drop");
+  await transaction.raw("create temporary table imported_heaps (heap int, street int, is_far int) on commit drop");
+  await transaction.raw("create temporary table imported_areas (place int, identity int) on commit drop");
+  await transaction.raw("create temporary table imported_postcodes (place int, identity int) on commit drop");
 }
 
 /** Streets of the newest version before, by the key that their area and name give, so that they keep their refs. */
@@ -147,18 +147,18 @@ export async function storeAddresses(
   { id, dataSet }: NewVersion,
   rows: { addresses: number; places: number },
 ): Promise<{ addresses: number; places: number }> {
-  await transaction.raw("analyze brought, brought_heaps, brought_areas, brought_postcodes");
+  await transaction.raw("analyze imported, imported_heaps, imported_areas, imported_postcodes");
   await transaction.raw(`
     create temporary view keyed as
     select b.number, h.street, b.house, b.suffix, b.postcode, b.name, b.unit, b.country, b.lat, b.lon,
       coalesce('id:' || b.own, h.street || '/' || coalesce(b.house::text, '') || b.suffix
         || '/' || coalesce(b.unit, '') || '/' || coalesce(b.name, '')) as key
-    from brought b join brought_heaps h on h.heap = b.part where b.kind = 'a'`);
+    from imported b join imported_heaps h on h.heap = b.part where b.kind = 'a'`);
   await transaction.raw(`
     create temporary view keyed_places as
     select b.number, a.identity as area, b.more::jsonb as more, b.country, b.lat, b.lon,
       coalesce('p:id:' || b.own, 'p:' || a.identity || '/' || b.name) as key
-    from brought b join brought_areas a on a.place = b.part where b.kind = 'p'`);
+    from imported b join imported_areas a on a.place = b.part where b.kind = 'p'`);
   const given = await giveIdentities(transaction, dataSet, "keyed");
   const givenPlaces = await giveIdentities(transaction, dataSet, "keyed_places");
   const addresses = await transaction.raw(
@@ -166,7 +166,7 @@ export async function storeAddresses(
      select ?::int, g.identity, k.country, k.lat, k.lon, k.street, k.house, k.suffix, p.identity, k.name, k.unit
      from keyed k
      join ?? g on g.number = k.number
-     left join brought_postcodes p on p.place = k.postcode`,
+     left join imported_postcodes p on p.place = k.postcode`,
     [id, given],
   );
   const places = await transaction.raw(
@@ -195,7 +195,7 @@ async function listDoubles(
   given: string,
 ): Promise<void> {
   await transaction.raw(
-    `insert into brought_rows (version_id, number, kind, is_refused, words)
+    `insert into imported_rows (version_id, number, kind, is_refused, words)
      select ?::int, k.number, 'double', true, 'the same as row ' || g.number
      from ?? k join ?? g on g.key = k.key and g.number < k.number`,
     [version, table, given],
@@ -209,22 +209,22 @@ export async function checkStored(
   most: number,
 ): Promise<Record<string, number>> {
   await transaction.raw(
-    `insert into brought_rows (version_id, number, kind, is_refused, words, column_number, cells)
-     select ?::int, number, own, kind = 'r', name, part, more::jsonb from brought where kind in ('r', 'd')`,
+    `insert into imported_rows (version_id, number, kind, is_refused, words, column_number, cells)
+     select ?::int, number, own, kind = 'r', name, part, more::jsonb from imported where kind in ('r', 'd')`,
     [version],
   );
   const far = await transaction.raw(
-    `select count(*)::int as count from brought b join brought_heaps h on h.heap = b.part
+    `select count(*)::int as count from imported b join imported_heaps h on h.heap = b.part
      where b.kind = 'a' and h.is_far = 1`,
   );
   await transaction.raw(
-    `insert into brought_rows (version_id, number, kind, is_refused, words)
+    `insert into imported_rows (version_id, number, kind, is_refused, words)
      select ?::int, b.number, 'far-from-street', false, 'far from the other numbers of its street'
-     from brought b join brought_heaps h on h.heap = b.part
+     from imported b join imported_heaps h on h.heap = b.part
      where b.kind = 'a' and h.is_far = 1 order by b.number limit ?`,
     [version, most],
   );
-  const doubles = await transaction("brought_rows")
+  const doubles = await transaction("imported_rows")
     .where({ version_id: version, kind: "double" })
     .count({ count: "*" });
   const counts = { "far-from-street": far.rows[0].count, double: Number(doubles[0].count) };

@@ -4,7 +4,7 @@ import { type Cell, copying, copyRows, type RowCopy } from "../database/copy.ts"
 import { identitiesOf } from "../gazetteer/identities.repository.ts";
 import { Borders } from "./borders.ts";
 import { TableError } from "./bytes.ts";
-import * as brought from "./import.repository.ts";
+import * as repository from "./import.repository.ts";
 import type { ImportRequest, Loaded } from "./import-request.ts";
 import { readTable } from "./table.ts";
 
@@ -23,7 +23,7 @@ const CELL_KEPT = 300;
  * @throws TableError when the file cannot be read, or no row of it can be taken
  */
 export async function load(database: Knex, params: ImportRequest, progress: Progress): Promise<Loaded> {
-  const before = await brought.versionOfJob(database, params.job);
+  const before = await repository.versionOfJob(database, params.job);
   if (before) return before;
   const borders = await Borders.of(database);
   const loaded = database.transaction(async (transaction) => {
@@ -31,12 +31,12 @@ export async function load(database: Knex, params: ImportRequest, progress: Prog
     await transaction.raw("set local work_mem to '256MB'");
     // joins of whole tables: a planner that takes new rows for few would look each up by itself, for minutes
     await transaction.raw("set local enable_nestloop to off");
-    const version = await brought.makeVersion(transaction, params);
-    await brought.makeStaging(transaction);
-    const { gathered, taken, checks, rows, staged } = await copying(transaction, "brought", brought.STAGED, (copy) =>
+    const version = await repository.makeVersion(transaction, params);
+    await repository.makeStaging(transaction);
+    const { gathered, taken, checks, rows, staged } = await copying(transaction, "imported", repository.STAGED, (copy) =>
       readRows(copy, params, borders, progress),
     );
-    if (!taken) throw new brought.NothingTaken(rows, checks);
+    if (!taken) throw new repository.NothingTaken(rows, checks);
     const outside = checks["outside-country"] ?? 0;
     if (outside > taken * MISPLACED)
       throw new TableError(
@@ -44,13 +44,13 @@ export async function load(database: Knex, params: ImportRequest, progress: Prog
       );
     progress(-1, "Creating streets, postcodes and areas");
     const dataSet = version.dataSet;
-    const earlier = await brought.earlierStreets(transaction, dataSet, version.id);
+    const earlier = await repository.earlierStreets(transaction, dataSet, version.id);
     const made = gathered.finish(earlier);
     await storeAround(transaction, version, made);
     progress(-1, "Assigning refs to addresses");
-    const counted = await brought.storeAddresses(transaction, version, staged);
+    const counted = await repository.storeAddresses(transaction, version, staged);
     progress(-1, "Checking");
-    const checked = { ...checks, ...(await brought.checkStored(transaction, version.id, DOUBTS_KEPT)) };
+    const checked = { ...checks, ...(await repository.checkStored(transaction, version.id, DOUBTS_KEPT)) };
     const counts = {
       rows,
       ...counted,
@@ -59,7 +59,7 @@ export async function load(database: Knex, params: ImportRequest, progress: Prog
       areas: made.areas.length,
     };
     if (params.isTrial) throw new TrialEnded({ counts, checks: checked });
-    await brought.finishVersion(transaction, version.id, counts, checked);
+    await repository.finishVersion(transaction, version.id, counts, checked);
     return { version: version.id, counts, checks: checked };
   });
   return loaded.catch((error: unknown) => {
@@ -184,7 +184,7 @@ const placeCells = (row: ImportRow, place: NonNullable<ImportRow["place"]>, numb
 /** Stores what was made of the rows, and tells the staging table which street, postcode and area each row has. */
 async function storeAround(
   transaction: Knex.Transaction,
-  version: brought.NewVersion,
+  version: repository.NewVersion,
   { areas, postcodes, streets, streetOfHeap, isFar }: Gathered,
 ): Promise<void> {
   const keys = [areas, postcodes, streets].flatMap((list) => list.map(({ key }) => key));
@@ -197,20 +197,20 @@ async function storeAround(
     record.at.lat,
     record.at.lon,
   ];
-  await brought.copyAreas(
+  await repository.copyAreas(
     transaction,
     areas.map((area) => [...own(area), area.parent && of(area.parent), area]),
   );
   await copyRows(
     transaction,
     "postcodes",
-    [...brought.COMMON, "code", "area"],
+    [...repository.COMMON, "code", "area"],
     postcodes.map((postcode) => [...own(postcode), postcode.code, of(postcode.area)]),
   );
   await copyRows(
     transaction,
     "streets",
-    [...brought.COMMON, "kind", "area", "names", "importance"],
+    [...repository.COMMON, "kind", "area", "names", "importance"],
     streets.map((street) => [
       ...own(street),
       street.kind,

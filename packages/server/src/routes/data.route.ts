@@ -26,7 +26,7 @@ interface Needs {
 /** Rows of one kind that are shown. */
 const ODD_ROWS = 200;
 
-/** Files that are handed in, data sets, what is brought, what is live. */
+/** Files that are handed in, data sets, imports, what is live. */
 export function dataHandlers({ database, jobs, files, looks }: Needs) {
   return {
     data,

@@ -59,8 +59,8 @@ function find(segments: readonly Segment[], identity: number): [segment: Segment
 }
 
 /**
- * Shows on a map what was corrected by hand, in place of what was shown by hand before. Streets of data that brought no
- * map are drawn anew through their houses; on a map that was brought, lines and buildings stay where they are.
+ * Shows on a map what was corrected by hand, in place of what was shown by hand before. Streets of data without a
+ * map are drawn anew through their houses; on a map that was imported, lines and buildings stay where they are.
  */
 export function amend(cutter: TileCutter, { streets, places, gone }: TileAmends): void {
   const refs = new Set([...streets, ...places].map(({ ref }) => ref).concat(gone));

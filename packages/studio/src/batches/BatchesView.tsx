@@ -13,7 +13,7 @@ import { summary } from "./words.ts";
 /** Milliseconds after which the list is read again, while something runs. */
 const AGAIN = 2000;
 
-/** Many lookups at once: what was brought, the state. */
+/** Many lookups at once: files and their states. */
 export function BatchesView() {
   const canEdit = useMayEdit();
   const { data: jobs } = useJobsQuery();

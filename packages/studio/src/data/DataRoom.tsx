@@ -17,7 +17,7 @@ import { holds, sumOfChecks, withVersion } from "./words.ts";
 const IN_SIGHT = 10 * 60_000;
 const ENDED_SHOWN = 3;
 
-/** What addresses are stored: data sets, their versions, what is live, and what is being brought. */
+/** What addresses are stored: data sets, their versions, what is live, and what is being imported. */
 export function DataRoom() {
   const canEdit = useMayEdit();
   const { data, error, isLoading } = useDataQuery(undefined, { refetchOnMountOrArgChange: true });

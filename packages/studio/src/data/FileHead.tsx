@@ -5,7 +5,7 @@ import { wordsOf } from "../state/api.ts";
 import { size } from "./words.ts";
 
 interface FileHeadProps {
-  /** The room it is brought to. */
+  /** The view that it is uploaded in. */
   back: readonly [path: string, name: string];
   /** What is there before there is a file. */
   title: string;
@@ -18,7 +18,7 @@ interface FileHeadProps {
   children: ReactNode;
 }
 
-/** The head of a page to which a file is brought: which one it is, and what is wrong with it. */
+/** The head of a page to which a file is uploaded: which one it is, and what is wrong with it. */
 export function FileHead({
   back: [path, name],
   title,

@@ -9,7 +9,7 @@ const FORMATS = [
   ["gpx", "GPX"],
 ] as const;
 
-/** A version as a file, or what lies in one of the areas; with what was corrected by hand, or as it was brought. */
+/** A version as a file, or what lies in one of the areas; with what was corrected by hand, or as it was imported. */
 export function TakeOut({ version }: { version: number }) {
   const { data } = useCoverageQuery({ version, beside: undefined });
   const [area, setArea] = useState("");

@@ -5,7 +5,7 @@ import { useLatest } from "../ui/use-latest.ts";
 
 /**
  * A file that was handed in, and its beginning as it is read; looked at again whenever something is set by hand.
- * @param purpose what it is brought for
+ * @param purpose what it is uploaded for
  * @param seen hears of each beginning, and whether it is as proposed; it may put another instead
  */
 export function useFileStart(

@@ -12,7 +12,7 @@ import { callUrl, own } from "./own.ts";
 
 const isUnderWay = ({ state }: JobSummary) => state === "waiting" || state === "running";
 
-/** Calls about data: what is stored and brought, and the work that takes long. */
+/** Calls about data: what is stored and imported, and the work that takes long. */
 export const dataApi = api.enhanceEndpoints({ addTagTypes: ["data"] }).injectEndpoints({
   endpoints: (build) => ({
     jobs: build.query({

@@ -1,6 +1,6 @@
 import type { Knex } from "knex";
 
-/** Many lookups at once: the rows that were brought, what was found, and what people decided. */
+/** Many lookups at once: the rows of a file, what was found, and what people decided. */
 export async function up(database: Knex): Promise<void> {
   await database.schema
     .createTable("batches", (table) => {

@@ -1,6 +1,6 @@
 import type { Knex } from "knex";
 
-/** Data that developers bring: their files, jobs, what was odd about rows; and who published what. */
+/** Data that developers import: their files, jobs, what was odd about rows; and who published what. */
 export async function up(database: Knex): Promise<void> {
   await database.schema.alterTable("data_sets", (table) => {
     table.text("source").notNullable().defaultTo("");
