@@ -77,7 +77,7 @@ export async function finishVersion(
   checks: Record<string, number>,
 ): Promise<void> {
   // what is looked at next is the new version: the planner is to know how much it holds
-  await transaction.raw("analyze areas, postcodes, streets, addresses, places, imported_rows");
+  await transaction.raw("analyze areas, postcodes, streets, addresses, places, brought_rows");
   await transaction("data_set_versions")
     .where({ id })
     .update({ counts: JSON.stringify(counts), checks: JSON.stringify(checks) });
@@ -195,7 +195,7 @@ async function listDoubles(
   given: string,
 ): Promise<void> {
   await transaction.raw(
-    `insert into imported_rows (version_id, number, kind, is_refused, words)
+    `insert into brought_rows (version_id, number, kind, is_refused, words)
      select ?::int, k.number, 'double', true, 'the same as row ' || g.number
      from ?? k join ?? g on g.key = k.key and g.number < k.number`,
     [version, table, given],
@@ -209,7 +209,7 @@ export async function checkStored(
   most: number,
 ): Promise<Record<string, number>> {
   await transaction.raw(
-    `insert into imported_rows (version_id, number, kind, is_refused, words, column_number, cells)
+    `insert into brought_rows (version_id, number, kind, is_refused, words, column_number, cells)
      select ?::int, number, own, kind = 'r', name, part, more::jsonb from imported where kind in ('r', 'd')`,
     [version],
   );
@@ -218,13 +218,13 @@ export async function checkStored(
      where b.kind = 'a' and h.is_far = 1`,
   );
   await transaction.raw(
-    `insert into imported_rows (version_id, number, kind, is_refused, words)
+    `insert into brought_rows (version_id, number, kind, is_refused, words)
      select ?::int, b.number, 'far-from-street', false, 'far from the other numbers of its street'
      from imported b join imported_heaps h on h.heap = b.part
      where b.kind = 'a' and h.is_far = 1 order by b.number limit ?`,
     [version, most],
   );
-  const doubles = await transaction("imported_rows")
+  const doubles = await transaction("brought_rows")
     .where({ version_id: version, kind: "double" })
     .count({ count: "*" });
   const counts = { "far-from-street": far.rows[0].count, double: Number(doubles[0].count) };
