@@ -222,19 +222,19 @@ async function storeAround(
   const streetIds = streets.map(({ key }) => of(key));
   await copyRows(
     transaction,
-    "brought_heaps",
+    "imported_heaps",
     ["heap", "street", "is_far"],
     Array.from(streetOfHeap, (street, heap) => [heap, streetIds[street], isFar[heap]]),
   );
   await copyRows(
     transaction,
-    "brought_areas",
+    "imported_areas",
     ["place", "identity"],
     areas.map(({ key }, place) => [place, of(key)]),
   );
   await copyRows(
     transaction,
-    "brought_postcodes",
+    "imported_postcodes",
     ["place", "identity"],
     postcodes.map(({ key }, place) => [place, of(key)]),
   );
