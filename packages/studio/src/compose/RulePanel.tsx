@@ -3,15 +3,13 @@ import {
   addressOf,
   type Field,
   type FormDefinition,
-  fillableFields,
-  isLookUp,
   MAY_DIFFER,
   ruleOf,
-  type Start,
-  startOf,
 } from "@bibliotope/core/form";
 import { EXACTNESS, type Exactness, KINDS, type PartName } from "@bibliotope/core/place";
 import { Choices, INPUT, Labelled } from "./Labelled.tsx";
+import { StartRule } from "./StartRule.tsx";
+import { Several, Tick } from "./Ticks.tsx";
 
 const EXACT: Readonly<Record<Exactness, string>> = {
   surveyed: "surveyed at the house",
@@ -39,74 +37,10 @@ interface RulePanelProps {
 /** How an address of the form is looked up, and what happens then. */
 export function RulePanel({ definition, address, change }: RulePanelProps) {
   const rule = ruleOf(definition, address);
-  const start = startOf(definition, address);
   const of = definition.fields.filter((field) => addressOf(field) === address);
-  const seen = fillableFields(definition, address).filter(({ kind }) => kind === "text" || kind === "country");
-  const hasSearch = of.some(({ kind }) => kind === "search");
-  const button = of.find(isLookUp);
-  const complete = start.on === "complete" ? start.fields : [];
-  const toggle = ({ name }: Field) => {
-    const fields = complete.includes(name) ? complete.filter((existing) => existing !== name) : [...complete, name];
-    if (fields.length) change({ start: { on: "complete", fields } });
-  };
-  const starts: readonly (readonly [Start["on"], string])[] = [
-    ...(hasSearch ? [["choice", "a suggestion is chosen"] as const] : []),
-    ...(seen.length
-      ? [["leaving", "a field loses focus"] as const, ["complete", "several fields are filled in"] as const]
-      : []),
-    ...(button ? [["button", "the button is clicked"] as const] : []),
-    ["never", "never automatically"],
-  ];
-  const setStart = (on: Start["on"]) => {
-    const first = seen[0]?.name ?? "";
-    const ways: Readonly<Record<Start["on"], Start>> = {
-      choice: { on },
-      never: { on },
-      leaving: { on, field: first },
-      complete: { on, fields: seen.slice(0, 3).map(({ name }) => name) },
-      button: { on, field: button?.name ?? "" },
-    } as Record<Start["on"], Start>;
-    change({ start: ways[on] });
-  };
   return (
     <section aria-label="Address lookup" className="mt-5 grid gap-4 border-t border-rule pt-4">
-      <Choices
-        label={`Start a lookup${address ? ` of “${address}”` : ""} when`}
-        value={start.on}
-        options={starts}
-        onChange={setStart}
-      />
-      {start.on === "leaving" ? (
-        <Labelled label="Which field">
-          {(id) => (
-            <select
-              id={id}
-              className={INPUT}
-              value={start.field}
-              onChange={(event) => change({ start: { on: "leaving", field: event.target.value } })}
-            >
-              {seen.map(({ name, label }) => (
-                <option key={name} value={name}>
-                  {label}
-                </option>
-              ))}
-            </select>
-          )}
-        </Labelled>
-      ) : null}
-      {start.on === "complete" ? (
-        <fieldset>
-          <legend className="mb-1 text-[12.5px] text-quiet">Which fields</legend>
-          <div className="flex flex-wrap gap-x-4 gap-y-1">
-            {seen.map((field) => (
-              <label key={field.name} className="inline-flex items-center gap-1.5">
-                <input type="checkbox" checked={complete.includes(field.name)} onChange={() => toggle(field)} />
-                {field.label}
-              </label>
-            ))}
-          </div>
-        </fieldset>
-      ) : null}
+      <StartRule definition={definition} address={address} change={change} />
       <Labelled label="When nothing is found">
         {(id) => (
           <textarea
@@ -157,38 +91,7 @@ export function RulePanel({ definition, address, change }: RulePanelProps) {
           />
         )}
       </Labelled>
-      <div className="grid grid-cols-2 gap-4">
-        <Labelled label="Minimum exactness">
-          {(id) => (
-            <select
-              id={id}
-              className={INPUT}
-              value={rule.exactness ?? ""}
-              onChange={(event) => change({ exactness: (event.target.value || undefined) as Exactness | undefined })}
-            >
-              <option value="">any</option>
-              {EXACTNESS.map((one) => (
-                <option key={one} value={one}>
-                  {EXACT[one]}
-                </option>
-              ))}
-            </select>
-          )}
-        </Labelled>
-        <div className="grid content-end gap-1 pb-1">
-          <Tick
-            label="Ask for the country first"
-            checked={rule.countryFirst ?? false}
-            disabled={!of.some(({ kind }) => kind === "country")}
-            onChange={(is) => change({ countryFirst: is || undefined })}
-          />
-          <Tick
-            label="Accept any position on the map"
-            checked={rule.anywhere ?? false}
-            onChange={(is) => change({ anywhere: is || undefined })}
-          />
-        </div>
-      </div>
+      <AcceptRule rule={rule} of={of} change={change} />
       <Labelled label="Nearest place of this kind, as {nearby} and {away}">
         {(id) => (
           <input
@@ -205,47 +108,47 @@ export function RulePanel({ definition, address, change }: RulePanelProps) {
   );
 }
 
-interface SeveralProps<T extends string> {
-  legend: string;
-  options: readonly (readonly [value: T, words: string])[];
-  chosen: readonly T[];
-  onChange: (chosen: T[]) => void;
+interface AcceptRuleProps {
+  rule: AddressRule;
+  /** Fields of the address. */
+  of: readonly Field[];
+  change: (to: Partial<AddressRule>) => void;
 }
 
-/** Any of some. */
-function Several<T extends string>({ legend, options, chosen, onChange }: SeveralProps<T>) {
-  const toggle = (value: T) =>
-    onChange(chosen.includes(value) ? chosen.filter((one) => one !== value) : [...chosen, value]);
+/** How exact a position must be, and what else is accepted. */
+function AcceptRule({ rule, of, change }: AcceptRuleProps) {
   return (
-    <fieldset>
-      <legend className="mb-1 text-[12.5px] text-quiet">{legend}</legend>
-      <div className="flex flex-wrap gap-x-4 gap-y-1">
-        {options.map(([value, words]) => (
-          <Tick key={value} label={words} checked={chosen.includes(value)} onChange={() => toggle(value)} />
-        ))}
+    <div className="grid grid-cols-2 gap-4">
+      <Labelled label="Minimum exactness">
+        {(id) => (
+          <select
+            id={id}
+            className={INPUT}
+            value={rule.exactness ?? ""}
+            onChange={(event) => change({ exactness: (event.target.value || undefined) as Exactness | undefined })}
+          >
+            <option value="">any</option>
+            {EXACTNESS.map((one) => (
+              <option key={one} value={one}>
+                {EXACT[one]}
+              </option>
+            ))}
+          </select>
+        )}
+      </Labelled>
+      <div className="grid content-end gap-1 pb-1">
+        <Tick
+          label="Ask for the country first"
+          checked={rule.countryFirst ?? false}
+          disabled={!of.some(({ kind }) => kind === "country")}
+          onChange={(is) => change({ countryFirst: is || undefined })}
+        />
+        <Tick
+          label="Accept any position on the map"
+          checked={rule.anywhere ?? false}
+          onChange={(is) => change({ anywhere: is || undefined })}
+        />
       </div>
-    </fieldset>
-  );
-}
-
-interface TickProps {
-  label: string;
-  checked: boolean;
-  disabled?: boolean;
-  onChange: (is: boolean) => void;
-}
-
-/** A yes or no. */
-export function Tick({ label, checked, disabled, onChange }: TickProps) {
-  return (
-    <label className="inline-flex items-center gap-1.5">
-      <input
-        type="checkbox"
-        checked={checked}
-        disabled={disabled}
-        onChange={(event) => onChange(event.target.checked)}
-      />
-      {label}
-    </label>
+    </div>
   );
 }
