@@ -3,10 +3,24 @@ import type { RecordFeature, ReportRequest } from "@bibliotope/wire";
 import type { MarkerEvent } from "../map/marker.ts";
 import type { PickedPlace } from "../picker/hand-back.ts";
 import type { ELEMENT_DOCS } from "./element-docs.ts";
+import type { MapElement } from "./map-element.ts";
+import type { PickerElement } from "./picker-element.ts";
+import type { ReportElement } from "./report-element.ts";
+import type { SearchElement } from "./search-element.ts";
+import type { StillElement } from "./still-element.ts";
 
 type Docs = typeof ELEMENT_DOCS;
 /** Tags of the elements. */
 export type ElementTag = keyof Docs;
+
+/** Classes of the elements by tag. */
+export interface ElementClasses {
+  "bibliotope-search": SearchElement;
+  "bibliotope-map": MapElement;
+  "bibliotope-still": StillElement;
+  "bibliotope-report": ReportElement;
+  "bibliotope-picker": PickerElement;
+}
 
 interface TypesOf {
   text: string;

@@ -1,3 +1,4 @@
+import type { ElementClasses } from "./element-types.ts";
 import { MapElement } from "./map-element.ts";
 import { PickerElement } from "./picker-element.ts";
 import { ReportElement } from "./report-element.ts";
@@ -26,11 +27,5 @@ export function defineElements(registry = globalThis.customElements): void {
 }
 
 declare global {
-  interface HTMLElementTagNameMap {
-    "bibliotope-search": SearchElement;
-    "bibliotope-map": MapElement;
-    "bibliotope-still": StillElement;
-    "bibliotope-report": ReportElement;
-    "bibliotope-picker": PickerElement;
-  }
+  interface HTMLElementTagNameMap extends ElementClasses {}
 }

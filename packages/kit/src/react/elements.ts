@@ -1,12 +1,11 @@
 import type { DetailedHTMLProps, HTMLAttributes } from "react";
-import type { AttributesOf, ElementTag, ListenersOf } from "../elements/element-types.ts";
-import type {} from "../elements/index.ts";
+import type { AttributesOf, ElementClasses, ElementTag, ListenersOf } from "../elements/element-types.ts";
 
 type Common<E extends HTMLElement> = DetailedHTMLProps<HTMLAttributes<E>, E>;
 /** React writes `class` of custom elements as it is. */
 type Own<T extends ElementTag> = AttributesOf<T> & ListenersOf<T> & { class?: string };
 /** Properties of an element in JSX. */
-export type ElementProps<T extends ElementTag> = Omit<Common<HTMLElementTagNameMap[T]>, keyof Own<T>> & Own<T>;
+export type ElementProps<T extends ElementTag> = Omit<Common<ElementClasses[T]>, keyof Own<T>> & Own<T>;
 
 /** The elements in JSX; React 19 takes their events as `onbibliotope-found={…}`. */
 declare module "react" {

@@ -1,12 +1,12 @@
 import type { HTMLAttributes } from "svelte/elements";
-import type { AttributesOf, ElementTag, EventsOf, ListenersOf } from "../elements/element-types.ts";
+import type { AttributesOf, ElementClasses, ElementTag, EventsOf, ListenersOf } from "../elements/element-types.ts";
 
 /** `on:bibliotope-found`, as Svelte 4 writes it. */
 type Directives<T extends ElementTag> = {
   [E in keyof EventsOf<T> & string as `on:${E}`]?: (event: EventsOf<T>[E]) => void;
 };
 type Own<T extends ElementTag> = AttributesOf<T> & ListenersOf<T> & Directives<T>;
-type Props<T extends ElementTag> = Omit<HTMLAttributes<HTMLElementTagNameMap[T]>, keyof Own<T>> & Own<T>;
+type Props<T extends ElementTag> = Omit<HTMLAttributes<ElementClasses[T]>, keyof Own<T>> & Own<T>;
 
 /** The elements in Svelte's templates: `import type {} from "@bibliotope/kit/svelte"` once. */
 declare module "svelte/elements" {

@@ -92,7 +92,7 @@ function Try({ id, ...props }: TryProps & { id: string }): ReactNode {
       return (
         <>
           <bibliotope-search id="reported" web-key={props.webKey} label="Address" />
-          <bibliotope-report className="mt-4 block" web-key={props.webKey} for="reported" />
+          <bibliotope-report class="mt-4 block" web-key={props.webKey} for="reported" />
         </>
       );
     case "client":
