@@ -33,8 +33,11 @@ export async function load(database: Knex, params: ImportRequest, progress: Prog
     await transaction.raw("set local enable_nestloop to off");
     const version = await repository.makeVersion(transaction, params);
     await repository.makeStaging(transaction);
-    const { gathered, taken, checks, rows, staged } = await copying(transaction, "imported", repository.STAGED, (copy) =>
-      readRows(copy, params, borders, progress),
+    const { gathered, taken, checks, rows, staged } = await copying(
+      transaction,
+      "imported",
+      repository.STAGED,
+      (copy) => readRows(copy, params, borders, progress),
     );
     if (!taken) throw new repository.NothingTaken(rows, checks);
     const outside = checks["outside-country"] ?? 0;
