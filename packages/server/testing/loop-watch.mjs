@@ -1,18 +1,35 @@
-import { writeFileSync } from "node:fs";
+import { readFileSync, writeFileSync } from "node:fs";
 import { monitorEventLoopDelay } from "node:perf_hooks";
 import { isMainThread } from "node:worker_threads";
 
-// Loaded before a server: notes how long its event loop stood still, at the most, and how much memory it has.
+// Loaded before a server: notes how long its event loop stood still, at the most, how much of that the loop's own thread
+// ran and how long it waited for a core (Linux tells both), and how much memory the process has.
+
+/** Nanoseconds for which this thread has run, and for which it was ready to run and had no core. */
+const schedule = () => readFileSync("/proc/thread-self/schedstat", "utf8").split(" ").map(Number);
+const EVERY = 5;
 
 const file = process.env.BIBLIOTOPE_TEST_LOOP;
 if (file && isMainThread) {
-  const delays = monitorEventLoopDelay({ resolution: 5 });
+  const delays = monitorEventLoopDelay({ resolution: EVERY });
   delays.enable();
   // what it loads at its start is no answer to anybody
-  setTimeout(() => delays.reset(), 15_000).unref();
+  setTimeout(() => {
+    delays.reset();
+    longestOwn = 0;
+  }, 15_000).unref();
+  let longestOwn = 0;
+  let before = [performance.now(), ...schedule()];
+  setInterval(() => {
+    const now = [performance.now(), ...schedule()];
+    const late = now[0] - before[0] - EVERY;
+    const withoutCore = (now[2] - before[2]) / 1e6;
+    longestOwn = Math.max(longestOwn, late - withoutCore);
+    before = now;
+  }, EVERY).unref();
   setInterval(() => {
     const [longest, high] = [delays.max, delays.percentile(99.99)].map((nanoseconds) => nanoseconds / 1e6);
     const { rss } = process.memoryUsage();
-    writeFileSync(file, JSON.stringify({ longest, high, rss: rss / 2 ** 20 }));
+    writeFileSync(file, JSON.stringify({ longest, longestOwn, high, rss: rss / 2 ** 20 }));
   }, 1000).unref();
 }

@@ -1,6 +1,6 @@
 import { Worker } from "node:worker_threads";
 import type { FileStart } from "@bibliotope/wire";
-import { Busy } from "../http/busy.ts";
+import { InTurn } from "../jobs/in-turn.ts";
 import { TableError } from "./bytes.ts";
 import type { FileLook } from "./look.ts";
 import type { LookMessage } from "./look.worker.ts";
@@ -15,28 +15,19 @@ const [AT_ONCE, MOST_WAITING] = [2, 20];
  * holds, the process that answers goes on.
  */
 export class Looks {
-  #running = 0;
-  readonly #waiting: (() => void)[] = [];
+  readonly #turns: InTurn;
 
   /** @param file of the thread, and what it may take */
   constructor(
     private readonly file = new URL("./look.worker.js", import.meta.url),
     private readonly most = MOST,
-  ) {}
+  ) {
+    this.#turns = new InTurn(AT_ONCE, MOST_WAITING, most.time / 1000);
+  }
 
   /** @throws TableError that says why it cannot be read, Busy when many are looked at already */
-  async look(task: FileLook): Promise<FileStart> {
-    if (this.#running < AT_ONCE) this.#running++;
-    else if (this.#waiting.length >= MOST_WAITING) throw new Busy(this.most.time / 1000);
-    // whoever ends hands its place on
-    else await new Promise<void>((resolve) => this.#waiting.push(resolve));
-    try {
-      return await this.#inThread(task);
-    } finally {
-      const next = this.#waiting.shift();
-      if (next) next();
-      else this.#running--;
-    }
+  look(task: FileLook): Promise<FileStart> {
+    return this.#turns.run(() => this.#inThread(task));
   }
 
   #inThread(task: FileLook): Promise<FileStart> {

@@ -3,6 +3,7 @@ import type { PasskeyCredential, PasskeySummary } from "@bibliotope/wire";
 import type { AuthenticationResponseJSON, RegistrationResponseJSON } from "@simplewebauthn/server";
 import type { Knex } from "knex";
 import type { Sealing } from "../services/sealing.ts";
+import { inSignInThread } from "./sign-in-thread.ts";
 import type { User } from "./user.ts";
 
 /** Where browsers make and use passkeys: its host is what they are for. */
@@ -16,15 +17,11 @@ const WITHIN = 5 * 60_000;
 /** Passkeys that somebody may have. */
 const MOST = 20;
 
-/** Nobody needs it until a passkey is made or used, and it takes a while to load. */
-const library = () => import("@simplewebauthn/server");
-
 /** What a browser is requested a new passkey with. */
 export async function newPasskeyOptions(database: Knex, sealing: Sealing, user: User, place: PasskeyPlace) {
-  const { generateRegistrationOptions } = await library();
   const stored = await database("passkeys").where({ user_id: user.id }).select("id", "transports");
   if (stored.length >= MOST) return undefined;
-  return generateRegistrationOptions({
+  return inSignInThread("generateRegistrationOptions", {
     rpName: "Bibliotope",
     rpID: place.host,
     userName: user.name,
@@ -44,15 +41,16 @@ export async function keepPasskey(
   place: PasskeyPlace,
   { name, made }: { name: string; made: PasskeyCredential },
 ): Promise<boolean> {
-  const { verifyRegistrationResponse } = await library();
-  const { verified, registrationInfo } = await verifyRegistrationResponse({
+  const challenge = challengeIn(made);
+  const { verified, registrationInfo } = await inSignInThread("verifyRegistrationResponse", {
     response: made as unknown as RegistrationResponseJSON,
-    expectedChallenge: (challenge) => useUp(database, sealing, `new ${user.id}`, challenge),
+    expectedChallenge: challenge,
     expectedOrigin: place.origin,
     expectedRPID: place.host,
     requireUserVerification: true,
   }).catch(refused);
   if (!verified || !registrationInfo) return false;
+  if (!(await useUp(database, sealing, `new ${user.id}`, challenge))) return false;
   const { id, publicKey, counter, transports = [] } = registrationInfo.credential;
   const row = { id, user_id: user.id, name, public_key: Buffer.from(publicKey), counter, transports };
   const kept = await database("passkeys").insert(row).onConflict("id").ignore().returning("id");
@@ -60,14 +58,12 @@ export async function keepPasskey(
 }
 
 /** What a browser is requested any passkey of this place with. */
-export async function passkeyOptions(sealing: Sealing, place: PasskeyPlace) {
-  const { generateAuthenticationOptions } = await library();
-  return generateAuthenticationOptions({
+export const passkeyOptions = (sealing: Sealing, place: PasskeyPlace) =>
+  inSignInThread("generateAuthenticationOptions", {
     rpID: place.host,
     challenge: challengeOf(sealing, "sign in"),
     userVerification: "required",
   });
-}
 
 /** @returns the number of whoever has the passkey that was used; undefined for one that does not fit */
 export async function usePasskey(
@@ -78,10 +74,10 @@ export async function usePasskey(
 ): Promise<number | undefined> {
   const stored = await database("passkeys").where({ id: used.id }).first();
   if (!stored) return undefined;
-  const { verifyAuthenticationResponse } = await library();
-  const { verified, authenticationInfo } = await verifyAuthenticationResponse({
+  const challenge = challengeIn(used);
+  const { verified, authenticationInfo } = await inSignInThread("verifyAuthenticationResponse", {
     response: used as unknown as AuthenticationResponseJSON,
-    expectedChallenge: (challenge) => useUp(database, sealing, "sign in", challenge),
+    expectedChallenge: challenge,
     expectedOrigin: place.origin,
     expectedRPID: place.host,
     requireUserVerification: true,
@@ -93,6 +89,7 @@ export async function usePasskey(
     },
   }).catch(() => ({ verified: false, authenticationInfo: undefined }));
   if (!verified || !authenticationInfo) return undefined;
+  if (!(await useUp(database, sealing, "sign in", challenge))) return undefined;
   await database("passkeys")
     .where({ id: stored.id })
     .update({ counter: authenticationInfo.newCounter, used_at: database.fn.now() });
@@ -130,6 +127,16 @@ function challengeOf(sealing: Sealing, purpose: string): Uint8Array<ArrayBuffer>
   return new Uint8Array(Buffer.concat([body, sealing.sign(`challenge ${purpose}`, body)]));
 }
 
+/** What a browser says that it was requested with; "" where that cannot be read. Whether it was is for `useUp` to say. */
+function challengeIn({ response }: PasskeyCredential): string {
+  try {
+    const { challenge } = JSON.parse(Buffer.from(String(response.clientDataJSON), "base64url").toString());
+    return String(challenge);
+  } catch {
+    return "";
+  }
+}
+
 /** True for a challenge that was made here, lately, for a purpose, and that nobody answered until now. */
 async function useUp(database: Knex, sealing: Sealing, purpose: string, challenge: string): Promise<boolean> {
   const bytes = Buffer.from(challenge, "base64url");
@@ -140,6 +147,10 @@ async function useUp(database: Knex, sealing: Sealing, purpose: string, challeng
   await database("used_challenges")
     .where("at", "<", database.raw("now() - ? * interval '2 milliseconds'", [WITHIN]))
     .delete();
-  const noted = await database("used_challenges").insert({ challenge }).onConflict().ignore().returning("challenge");
+  const noted = await database("used_challenges")
+    .insert({ challenge: bytes.toString("base64url") })
+    .onConflict()
+    .ignore()
+    .returning("challenge");
   return noted.length > 0;
 }

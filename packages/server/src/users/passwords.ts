@@ -1,5 +1,5 @@
 import { hash, verify } from "@node-rs/argon2";
-import { InTurn } from "./in-turn.ts";
+import { InTurn } from "../jobs/in-turn.ts";
 
 /** Argon2id by OWASP's numbers: 19 MiB, two passes. */
 const COSTS = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
