@@ -61,7 +61,7 @@ await command(async () => {
     peerDependenciesMeta: { react: { optional: true }, vue: { optional: true } },
   };
   writeFileSync(join(folder, "package.json"), `${JSON.stringify(manifest, null, 2)}\n`);
-  const { customElementsManifest } = await import(join(kit, "dist/elements/element-docs.js"));
+  const { customElementsManifest } = await import(join(kit, "dist/elements/elements-manifest.js"));
   writeFileSync(join(folder, "custom-elements.json"), `${JSON.stringify(customElementsManifest(), null, 2)}\n`);
   for (const file of ["README.md", "LICENSE"]) copyFileSync(join(kit, file), join(folder, file));
   writeNotices(folder, ["kit"]);

@@ -189,7 +189,7 @@ export const CALLS = {
     mediaType: GEOJSON,
     key: ofPage("tiles", "map"),
     plays: false,
-    example: { z: "9", x: "225", y: "305" },
+    example: { z: "9", x: "225", y: "309" },
   }),
   tileHeights: call({
     path: "/v1/tiles/heights/{z}/{x}/{y}",
@@ -202,7 +202,7 @@ export const CALLS = {
     mediaType: JSON_TYPE,
     key: ofPage("tiles", "map"),
     plays: false,
-    example: { z: "9", x: "225", y: "305" },
+    example: { z: "9", x: "225", y: "309" },
   }),
   still: call({
     path: "/v1/still",

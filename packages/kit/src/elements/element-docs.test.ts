@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
-import { customElementsManifest, ELEMENT_DOCS, type ElementDoc } from "./element-docs.ts";
+import { ELEMENT_DOCS, type ElementDoc } from "./element-docs.ts";
+import { customElementsManifest } from "./elements-manifest.ts";
 import * as exported from "./index.ts";
 import { tell } from "./service.ts";
 

@@ -21,6 +21,21 @@ const START = {
   zoom: { type: "number", about: "Zoom." },
 } as const;
 
+const PLACES = {
+  countries: { type: "text", about: "Country codes, separated by commas." },
+  kinds: { type: "text", about: "Kinds of record, separated by commas." },
+  fills: {
+    type: "text",
+    about: "Fills the other controls of the form by their autofill tokens; the value is the section.",
+  },
+} as const;
+
+/** @param text what NAME holds */
+const sentAs = (text: string) =>
+  ({ type: "text", about: `The form sends NAME (${text}), NAME-ref, NAME-lat and NAME-lon.` }) as const;
+
+const STYLE = { type: "text", about: "streets, ground, heights or named-ground." } as const;
+
 /** The elements by their tags. A test compares this with what their code reads, fires and offers for styling. */
 export const ELEMENT_DOCS = {
   "bibliotope-search": {
@@ -29,18 +44,13 @@ export const ELEMENT_DOCS = {
     about: "A search box for addresses and places that takes part in its form.",
     attributes: {
       ...SERVICE,
-      name: { type: "text", about: "The form sends NAME (the text), NAME-ref, NAME-lat and NAME-lon." },
+      ...PLACES,
+      name: sentAs("the text"),
       value: { type: "text", about: "Initial text." },
       label: { type: "text", about: "Label." },
       placeholder: { type: "text", about: "Text in the empty input." },
       required: { type: "flag", about: "The form needs a text." },
       disabled: { type: "flag", about: "Disables the input." },
-      countries: { type: "text", about: "Country codes, separated by commas." },
-      kinds: { type: "text", about: "Kinds of record, separated by commas." },
-      fills: {
-        type: "text",
-        about: "Fills the other controls of the form by their autofill tokens; the value is the section.",
-      },
     },
     events: {
       "bibliotope-found": { detail: "RecordFeature", about: "A place was chosen." },
@@ -57,7 +67,7 @@ export const ELEMENT_DOCS = {
       ...SERVICE,
       ...START,
       label: { type: "text", about: "Name of the map for screen readers." },
-      "map-style": { type: "text", about: "streets, ground, heights or named-ground." },
+      "map-style": STYLE,
       device: { type: "flag", about: "Offers to show the position of the device." },
       aims: { type: "flag", about: "Offers a crosshair." },
       grouped: { type: "flag", about: "Groups markers that overlap." },
@@ -86,7 +96,7 @@ export const ELEMENT_DOCS = {
       points: { type: "text", about: "Numbered markers: LAT,LON;LAT,LON." },
       line: { type: "text", about: "A great-circle line with its length: LAT,LON;LAT,LON." },
       lang: { type: "text", about: "Languages of names." },
-      "map-style": { type: "text", about: "streets, ground, heights or named-ground." },
+      "map-style": STYLE,
       width: { type: "number", about: "Width in pixels; 300 by default." },
       height: { type: "number", about: "Height in pixels; 200 by default." },
       label: { type: "text", about: "Alternative text." },
@@ -122,65 +132,13 @@ export const ELEMENT_DOCS = {
     attributes: {
       ...SERVICE,
       ...START,
+      ...PLACES,
       label: { type: "text", about: "Heading of the dialog." },
-      kinds: { type: "text", about: "Kinds of record, separated by commas." },
-      countries: { type: "text", about: "Country codes, separated by commas." },
       anywhere: { type: "flag", about: "Any position can be chosen." },
-      name: { type: "text", about: "The form sends NAME (the line), NAME-ref, NAME-lat and NAME-lon." },
-      fills: {
-        type: "text",
-        about: "Fills the other controls of the form by their autofill tokens; the value is the section.",
-      },
+      name: sentAs("the line"),
     },
     events: { "bibliotope-picked": { detail: "PickedPlace", about: "A place was chosen." } },
     parts: { button: "Button that opens the dialog.", dialog: "Dialog." },
     isFormAssociated: true,
   },
 } as const satisfies Readonly<Record<`bibliotope-${string}`, ElementDoc>>;
-
-/** CSS custom properties that all elements read, with their defaults. */
-const CSS_PROPERTIES = {
-  "--bt-field": "Field",
-  "--bt-field-edge": "#8d8570",
-  "--bt-focus": "#a8741a",
-  "--bt-list-paper": "Canvas",
-  "--bt-list-ink": "CanvasText",
-} as const;
-
-/** The elements as a Custom Elements Manifest, schema 1.0.0, for editors and documentation tools. */
-export function customElementsManifest(): object {
-  const text = { text: "string" };
-  return {
-    schemaVersion: "1.0.0",
-    modules: [
-      {
-        kind: "javascript-module",
-        path: "elements.js",
-        declarations: Object.entries<ElementDoc>(ELEMENT_DOCS).map(([tagName, doc]) => ({
-          kind: "class",
-          customElement: true,
-          tagName,
-          name: doc.className,
-          description: doc.about,
-          superclass: { name: "HTMLElement" },
-          attributes: Object.entries(doc.attributes).map(([name, { type, about }]) => ({
-            name,
-            description: about,
-            type: type === "flag" ? { text: "boolean" } : type === "number" ? { text: "number" } : text,
-          })),
-          events: Object.entries(doc.events).map(([name, { detail, about }]) => ({
-            name,
-            description: about,
-            type: { text: `CustomEvent<${detail}>` },
-          })),
-          cssParts: Object.entries(doc.parts).map(([name, description]) => ({ name, description })),
-          cssProperties: Object.entries(CSS_PROPERTIES).map(([name, usual]) => ({ name, default: usual })),
-        })),
-        exports: Object.entries<ElementDoc>(ELEMENT_DOCS).flatMap(([name, { className }]) => [
-          { kind: "js", name: className, declaration: { name: className } },
-          { kind: "custom-element-definition", name, declaration: { name: className } },
-        ]),
-      },
-    ],
-  };
-}

@@ -89,12 +89,22 @@ function issuesOf(issue: z.core.$ZodIssue, params: Record<string, unknown>, sche
   if (issue.code === "unrecognized_keys")
     return issue.keys.map((name) => ({ parameter: name.slice(0, 60), message: "is not a parameter of this call" }));
   const parameter = String(issue.path[0] ?? "body");
+  const isOfOtherType = issue.code === "invalid_type";
   const message =
-    params[parameter] === undefined && issue.code === "invalid_type"
+    isOfOtherType && params[parameter] === undefined
       ? "is missing"
-      : issue.message.charAt(0).toLowerCase() + issue.message.slice(1);
+      : (isOfOtherType && TYPE_WORDS[issue.expected]) || issue.message.charAt(0).toLowerCase() + issue.message.slice(1);
   return [withExample({ parameter, message }, schema)];
 }
+
+const TYPE_WORDS: Partial<Record<string, string>> = {
+  boolean: "is not true or false",
+  number: "is not a number",
+  int: "is not a whole number",
+  string: "is not text",
+  array: "is not a list",
+  object: "is not an object",
+};
 
 function withExample(issue: Issue, schema?: z.ZodType): Issue {
   const example = exampleOf(schema, issue.parameter);

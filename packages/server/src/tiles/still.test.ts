@@ -98,6 +98,18 @@ describe("paintStill", () => {
     expect(await inkOf('<b onclick="x">Keel</b>')).toBeGreaterThan(2 * (await inkOf("Keel")));
   });
 
+  it("has its length in the first language whose letters the fonts have, else in English", async () => {
+    const pixels = async (...langs: string[]) => Buffer.from(await paintStill(source, still({ langs })));
+    const [english, french] = [await pixels("en"), await pixels("fr")];
+    const finnish = await pixels("ar", "fi");
+    for (const langs of [["ar"], ["he", "ar"], ["not a tag"], []])
+      expect((await pixels(...langs)).equals(english), langs.join()).toBe(true);
+    expect(finnish.equals(await pixels("fi"))).toBe(true);
+    // "m" and "km" are the same in both
+    expect(french.equals(english)).toBe(true);
+    expect((await pixels("ar", "el")).equals(english)).toBe(false);
+  });
+
   it("goes on over the 180th meridian", async () => {
     const both = new StillSource([square(179, 180), square(-180, -179)]);
     const { colour } = await look(await paintStill(both, still({ view: { at: { lat: -35.5, lon: 180 }, zoom: 12 } })));
