@@ -27,7 +27,7 @@ test("prices by town on one map: coloured by a column, with a legend, and back t
   await page.getByRole("button", { name: "Look up all rows" }).click();
   await expect(page.getByText("looked up in")).toBeVisible({ timeout: 60_000 });
   await page.getByText("All rows", { exact: true }).click();
-  const map = page.locator(".bt-map-view");
+  const map = page.locator("[data-bibliotope=map]");
   const legend = page.getByRole("list", { name: "Colour legend" });
   await expect(page.getByLabel("Colour by")).toHaveValue("");
   await expect(legend).toHaveCount(0);

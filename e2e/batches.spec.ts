@@ -64,7 +64,7 @@ test("a large batch with a fifth of it damaged is reviewed by keyboard, written 
   await expect(page.getByRole("img", { name: /doubtful, 4 reviewed|4 reviewed/ })).toBeVisible();
 
   await page.getByRole("button", { name: "All rows" }).click();
-  await expect(page.locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
+  await expect(page.locator("[data-bibliotope=map]")).toHaveAttribute("data-complete", "true");
   await clean(page);
 
   await page.getByRole("button", { name: "Export" }).click();

@@ -1,9 +1,10 @@
 import { SAMPLE_FORMS } from "@bibliotope/islands";
 import { expect, type Page, test } from "@playwright/test";
+import { FormPage } from "../packages/kit/src/playwright/index.ts";
 
 const option = (page: Page) => page.getByRole("listbox", { name: "Suggestions" }).getByRole("option");
 const hidden = (page: Page, name: string) => page.locator(`[name="${name}"]`);
-const said = (page: Page) => page.locator(".bt-outcome").first();
+const said = (page: Page) => page.locator("[data-bibliotope=form] [data-address]").first();
 
 async function open(page: Page, form: string): Promise<void> {
   await page.goto(`/f/${form}`);
@@ -110,11 +111,8 @@ test("a press on a place's own marker opens its card, and looks nothing up", asy
 
 test("a position that was pressed has six decimals, which are a decimetre", async ({ page }) => {
   await open(page, "suggest-a-stop");
-  await expect(page.locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
-  await page.locator(".bt-map-view").evaluate((map) => {
-    const detail = { lat: -35.18408712345678, lon: -21.62529198765432 };
-    map.dispatchEvent(new CustomEvent("bibliotope:point", { detail }));
-  });
+  await expect(page.locator("[data-bibliotope=map]")).toHaveAttribute("data-complete", "true");
+  await new FormPage(page).pointAt({ lat: -35.18408712345678, lon: -21.62529198765432 });
   await expect(hidden(page, "position")).toHaveValue("-35.184087,-21.625292");
 });
 

@@ -55,8 +55,8 @@ test("a plain page without a build step: search, map and picture as elements, un
     await expect(page.getByLabel("Street")).toHaveValue("12 Harbour Row");
     await expect(page.getByLabel("Town")).toHaveValue("Tidewell");
     await expect(page.getByLabel("Country")).toHaveValue("QR");
-    await expect(page.locator("bibliotope-map .bt-map-view")).toHaveAttribute("data-complete", "true");
-    await expect(page.locator("bibliotope-map .bt-map-view")).toContainText("12 Harbour Row");
+    await expect(page.locator("bibliotope-map [data-bibliotope=map]")).toHaveAttribute("data-complete", "true");
+    await expect(page.locator("bibliotope-map [data-bibliotope=map]")).toContainText("12 Harbour Row");
     const picture = page.locator("bibliotope-still img");
     await expect.poll(() => picture.evaluate((img: HTMLImageElement) => img.complete && img.naturalWidth)).toBe(280);
     // what the form sends
@@ -94,7 +94,7 @@ test("elements survive being moved, removed, put into a shadow root, reset and d
     await box.press("End");
     await page.keyboard.type(" 1");
     await expect(suggestions(page).first()).toBeVisible();
-    await expect(page.locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
+    await expect(page.locator("[data-bibliotope=map]")).toHaveAttribute("data-complete", "true");
     await page.evaluate(() => document.querySelector<HTMLFormElement>("form")!.reset());
     await expect(box).toHaveValue("");
     expect(await page.evaluate(() => document.querySelector<HTMLFormElement>("form")!.checkValidity())).toBe(false);
@@ -142,7 +142,7 @@ for (const version of [18, 19])
       await expect(page.getByLabel("Postcode")).toHaveValue(/^HT/);
       await expect(page.getByRole("status").filter({ hasText: "At -35." })).toBeVisible();
       await expect(page.getByText(/^\d+ m above the sea, in Sallow$/)).toBeVisible();
-      await expect(page.locator(".bt-map-view")).toContainText("There is a marker at 12 Harbour Row");
+      await expect(page.locator("[data-bibliotope=map]")).toContainText("There is a marker at 12 Harbour Row");
       await expect(page.getByRole("img", { name: /Map around 12 Harbour Row/ })).toBeVisible();
 
       await page.getByLabel("Street and number").fill("12 harbor row");
@@ -217,7 +217,7 @@ test.describe("with no service at all, against a stand-in", () => {
     try {
       await page.goto(url);
       await chooseMillLane(page);
-      await expect(page.locator("bibliotope-map .bt-map-view")).toContainText("3 Mill Lane");
+      await expect(page.locator("bibliotope-map [data-bibliotope=map]")).toContainText("3 Mill Lane");
       await expect(page.locator("bibliotope-still img")).toBeVisible();
       expect(stands.requests.some(({ call, words }) => call === "still" && words.of === "qr-000001")).toBe(true);
     } finally {
@@ -343,7 +343,7 @@ createRoot(document.querySelector("#root")!).render(
     await page.keyboard.type("12 harb");
     await suggestions(page).filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
     await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
-    await expect(page.locator(".bt-map-view")).toContainText("There is a marker at 12 Harbour Row.");
+    await expect(page.locator("[data-bibliotope=map]")).toContainText("There is a marker at 12 Harbour Row.");
     await page.getByLabel("Your name").fill("Ada");
     await page.getByRole("button", { name: "Send" }).click();
     await expect(page.getByText('"reader":"Ada"')).toBeVisible();

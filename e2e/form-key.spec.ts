@@ -1,6 +1,7 @@
 import { type APIRequestContext, expect, type Page, test } from "@playwright/test";
 import { type FormDefinition, usesOf } from "../packages/core/src/form/index.ts";
 import { SAMPLE_FORMS } from "../packages/islands/src/forms/index.ts";
+import { FormPage } from "../packages/kit/src/playwright/index.ts";
 import { pageOf } from "../packages/studio/src/take-away/page.ts";
 import { baseUrl } from "./support/house.ts";
 import { type OwnPages, servePages, withKey } from "./support/own-page.ts";
@@ -28,7 +29,7 @@ test.afterEach(() => pages?.close());
 async function open(page: Page, definition: FormDefinition, key: string): Promise<void> {
   pages = await servePages({ "/": withKey(pageOf(definition, baseUrl()), key) });
   await page.goto(pages.origin);
-  await expect(page.locator(".bt-form")).toBeVisible();
+  await expect(page.locator("[data-bibliotope=form]")).toBeVisible();
 }
 
 test("a form that uses what its key lacks says so at its start, to the person and to the developer", async ({
@@ -49,12 +50,9 @@ test("a form that uses what its key lacks says so at its start, to the person an
   // allowed more, the same page has nothing to say, and the map fills it
   await send(request, "put", `/api/keys/${id}`, rules(usesOf(READER)));
   await page.reload();
-  await expect(page.locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
+  await expect(page.locator("[data-bibliotope=map]")).toHaveAttribute("data-complete", "true");
   await expect(said).toHaveCount(0);
-  const point = { lat: -35.1841, lon: -21.6253 };
-  await page.evaluate((detail) => {
-    document.querySelector(".bt-map-view")?.dispatchEvent(new CustomEvent("bibliotope:point", { detail }));
-  }, point);
+  await new FormPage(page).pointAt({ lat: -35.1841, lon: -21.6253 });
   await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
 });
 
@@ -77,7 +75,7 @@ test("each sample form comes up with a key of just what it uses, and nothing is 
     page.on("response", note);
     await open(page, definition, key);
     if (definition.fields.some(({ kind, opens }) => kind === "map" && !opens))
-      await expect(page.locator(".bt-map-view"), ref).toHaveAttribute("data-complete", "true");
+      await expect(page.locator("[data-bibliotope=map]"), ref).toHaveAttribute("data-complete", "true");
     expect(refused, ref).toEqual([]);
     page.off("response", note);
     pages?.close();

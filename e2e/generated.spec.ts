@@ -6,6 +6,7 @@ import { join } from "node:path";
 import { promisify } from "node:util";
 import { SAMPLE_FORMS } from "@bibliotope/islands";
 import { expect, type Page, test } from "@playwright/test";
+import { FormPage } from "../packages/kit/src/playwright/index.ts";
 import { curlOf } from "../packages/studio/src/take-away/calls.ts";
 import { nameOf, reactOf, serverOf } from "../packages/studio/src/take-away/code.ts";
 import { pageOf } from "../packages/studio/src/take-away/page.ts";
@@ -170,7 +171,7 @@ async function letters(page: Page, where: string): Promise<void> {
 
 /** Fills a form with a place, in its own way. */
 async function choose(page: Page, ref: string): Promise<void> {
-  const form = page.locator(".bt-form");
+  const form = page.locator("[data-bibliotope=form]");
   const write = async (name: string, text: string) => {
     await form.locator(`[name="${name}"]`).click();
     await page.keyboard.type(text);
@@ -180,9 +181,7 @@ async function choose(page: Page, ref: string): Promise<void> {
     await take(page, "Find your address", "12 harb", "12 Harbour Row, Tidewell");
     await expect(page.locator("[name=confirmed]")).toHaveValue("yes");
   } else if (ref === "suggest-a-stop") {
-    await page.locator(".bt-map-view").evaluate((map) => {
-      map.dispatchEvent(new CustomEvent("bibliotope:point", { detail: { lat: -35.19, lon: -21.63 } }));
-    });
+    await new FormPage(page).pointAt({ lat: -35.19, lon: -21.63 });
     await expect(page.getByLabel("Position")).toHaveValue("-35.19,-21.63");
   } else if (ref === "lend-to-a-branch") {
     await take(page, "From", "mill reading room tidewell", "Mill Reading Room, Tidewell");
@@ -208,7 +207,7 @@ async function choose(page: Page, ref: string): Promise<void> {
 
 /** Writes something else into every field that can be written into, one after the other. */
 async function changeAll(page: Page): Promise<void> {
-  for (const field of await page.locator(".bt-form input:visible").all()) {
+  for (const field of await page.locator("[data-bibliotope=form] input:visible").all()) {
     await field.selectText();
     await page.keyboard.type("99 Elsewhere");
     await page.keyboard.press("Tab");
@@ -219,7 +218,7 @@ async function changeAll(page: Page): Promise<void> {
 /** What the form sends as it stands, whatever is still missing in it. */
 async function sent(page: Page): Promise<Values> {
   const logged = page.waitForEvent("console");
-  await page.locator(".bt-form").evaluate((form: HTMLFormElement) => {
+  await page.locator("[data-bibliotope=form]").evaluate((form: HTMLFormElement) => {
     form.noValidate = true;
     form.requestSubmit();
   });
@@ -263,7 +262,7 @@ for (const { ref, definition } of SAMPLE_FORMS)
       for (const [name, act] of Object.entries(cases)) {
         await page.goto("about:blank");
         await page.goto(url.endsWith("#") ? `${url}${ref}` : `${url}/${ref}`);
-        await expect(page.locator(".bt-form")).toBeVisible();
+        await expect(page.locator("[data-bibliotope=form]")).toBeVisible();
         await act(page, ref);
         const values = await sent(page);
         table[name] = `${await storedBy(ref, values)} | ${await calledBy(curlOf(definition, ready().url), values)}`;

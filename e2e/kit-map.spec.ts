@@ -149,7 +149,7 @@ test("at 200 % zoom everything is there, and a press meets the spot under the po
     const held = window as unknown as KitWindow;
     held.makeMap({ aims: true, device: true, mapStyles: ["streets", "heights"], view: { at, zoom: 15 } });
   }, HARBOUR);
-  const map = page.locator(".bt-map-view");
+  const map = page.locator("[data-bibliotope=map]");
   await expect(map).toHaveAttribute("data-complete", "true");
   const outer = (await map.boundingBox())!;
   for (const name of ["Zoom in", "Zoom out", "Aim with the map", "Show my location"]) {

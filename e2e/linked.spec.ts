@@ -1,12 +1,12 @@
 import { expect, type Page, test } from "@playwright/test";
 import { askedBy, standsStill } from "./support/rest.ts";
 
-const MAP = ".bt-map-view";
+const MAP = "[data-bibliotope=map]";
 const HERE = { latitude: -35.1841, longitude: -21.6253, accuracy: 12 };
 
 async function open(page: Page, ref: string): Promise<void> {
   await page.goto(`/f/${ref}`);
-  await expect(page.locator(".bt-form")).toBeVisible();
+  await expect(page.locator("[data-bibliotope=form]")).toBeVisible();
 }
 
 const box = (page: Page, label: string) => page.getByRole("combobox", { name: label, exact: true });
@@ -18,7 +18,7 @@ async function take(page: Page, label: string, text: string): Promise<void> {
   await page.keyboard.type(text);
   await answered;
   await expect(box(page, label)).toHaveAttribute("aria-busy", "false");
-  const list = page.locator(".bt-search").filter({ has: box(page, label) });
+  const list = page.locator("[data-bibliotope=search]").filter({ has: box(page, label) });
   await list.getByRole("option").filter({ hasText: "Reading Room" }).first().click();
   await expect(page.locator(`[name=${label.toLowerCase()}-ref]`)).not.toHaveValue("");
 }
@@ -73,10 +73,10 @@ test.describe("two linked searches", () => {
     await open(page, "lend-to-a-branch");
     await take(page, "To", "reading room sandmouth");
     await page.getByRole("button", { name: "Use my location" }).first().click();
-    const said = page.locator('.bt-outcome[data-address="from"]');
+    const said = page.locator('[data-address="from"]');
     await expect(said).toContainText("This device is within 12 m of here. Is it this place?");
     // the form asks for places: the nearest one, not the house
-    const nearest = said.locator(".bt-line");
+    const nearest = said.locator("[data-bibliotope=match] > :last-child");
     await expect(nearest).toHaveText(/^\D+, \d+\w? .+, Tidewell/);
     const name = (await nearest.textContent())!.split(",")[0];
     await expect(page.locator("[name=from-ref]")).toHaveValue("");
@@ -119,10 +119,10 @@ test.describe("the device's position", () => {
     await page.getByRole("button", { name: "Use my location" }).click();
     await expect(page.getByText("This device is within 2.3 km of here. Move the marker to the right")).toBeVisible();
     await page.getByRole("button", { name: "Another address" }).click();
-    await expect(page.locator(".bt-choice")).toHaveCount(0);
+    await expect(page.locator("[data-bibliotope=match]")).toHaveCount(0);
     await expect(page.getByLabel("Position")).toHaveValue("");
     await page.getByRole("button", { name: "Use my location" }).click();
-    await page.locator(".bt-choice").click();
+    await page.locator("[data-bibliotope=match]").click();
     await expect(page.getByLabel("Position")).toHaveValue("-35.1841,-21.6253");
     await expect(page.getByLabel("Address", { exact: true })).toHaveText(/12 Harbour Row/);
     await expect(page.getByLabel("Height")).toHaveText(/m above the sea/);

@@ -86,12 +86,12 @@ test("in a window of its own it hands back on Done, and nothing on Cancel, Escap
   await popup.getByLabel("Search").click();
   await popup.keyboard.type("3 mill lane");
   await expect(popup.getByRole("option").first()).toContainText("3 Mill Lane");
-  const line = await popup.getByRole("option").first().locator(".bt-line").textContent();
+  const line = await popup.getByRole("option").first().locator("[data-bibliotope=line]").textContent();
   await popup.keyboard.press("ArrowDown");
   await popup.keyboard.press("Enter");
   await expect(told(popup)).toContainText(line!);
   // the mark comes to stand there, and what was chosen stays chosen
-  await expect(popup.locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
+  await expect(popup.locator("[data-bibliotope=map]")).toHaveAttribute("data-complete", "true");
   await expect(told(popup)).toContainText(line!);
   expect(await out(page).textContent()).toBe("nothing yet");
   const isClosed = popup.waitForEvent("close");
@@ -186,7 +186,7 @@ test("it speaks over a web view's bridge, stands in 320 pixels, by night, from r
   await expect(done).toBeInViewport({ ratio: 1 });
   await page.keyboard.press("Tab");
   await page.keyboard.press("Tab");
-  await expect(page.locator(".bt-map-view")).toBeFocused();
+  await expect(page.locator("[data-bibliotope=map]")).toBeFocused();
   const before = await told(page).textContent();
   for (let step = 0; step < 3; step++) await page.keyboard.press("ArrowRight");
   await expect(told(page)).not.toHaveText(before!);

@@ -17,7 +17,7 @@ async function withPicker(page: Page, title: string): Promise<void> {
 
 const picker = (page: Page) => page.getByRole("dialog", { name: "On the map" });
 const values = (page: Page) =>
-  page.locator(".bt-form").evaluate((form: HTMLFormElement) => Object.fromEntries(new FormData(form)));
+  page.locator("[data-bibliotope=form]").evaluate((form: HTMLFormElement) => Object.fromEntries(new FormData(form)));
 
 test("a map that opens over the form fills it on Done alone, by pointer", async ({ page }) => {
   await withPicker(page, "Picked by hand");
@@ -30,9 +30,9 @@ test("a map that opens over the form fills it on Done alone, by pointer", async 
   // cancelled, by the button and by Escape
   for (const end of ["button", "Escape"]) {
     await page.getByRole("button", { name: "Find it on the map" }).click();
-    await expect(picker(page).locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
+    await expect(picker(page).locator("[data-bibliotope=map]")).toHaveAttribute("data-complete", "true");
     await expect(picker(page).locator(".bt-picked")).toContainText("12 Harbour Row, Tidewell");
-    const { x, y, width, height } = (await picker(page).locator(".bt-map-view").boundingBox())!;
+    const { x, y, width, height } = (await picker(page).locator("[data-bibliotope=map]").boundingBox())!;
     await page.mouse.move(x + width / 2, y + height / 2);
     await page.mouse.down();
     await page.mouse.move(x + width / 2 - 160, y + height / 2 - 60, { steps: 8 });
@@ -47,7 +47,7 @@ test("a map that opens over the form fills it on Done alone, by pointer", async 
   await page.getByRole("button", { name: "Find it on the map" }).click();
   await expect(picker(page).locator(".bt-picked")).toContainText("12 Harbour Row, Tidewell");
   await picker(page)
-    .locator(".bt-map-view")
+    .locator("[data-bibliotope=map]")
     .click({ position: { x: 420, y: 120 } });
   await expect(picker(page).locator(".bt-picked")).not.toContainText("12 Harbour Row, Tidewell");
   // the map glides there, and the address follows it
@@ -98,7 +98,7 @@ test("a form that asks for places takes none but places from its map: dragged, p
   page,
 }) => {
   await page.goto("/f/reading-rooms");
-  const map = page.locator(".bt-map-view");
+  const map = page.locator("[data-bibliotope=map]");
   await chooseRoom(page);
   // on a slow machine two pictures may be the same before the map has begun to move
   await expect(map).toContainText("There is a marker at");

@@ -24,9 +24,9 @@ test("every piece of the kit can be tried, and its code copied", async ({ page, 
   await expect(tried(page).getByRole("status").filter({ hasText: "qr-" })).toContainText("-35.");
 
   await pieces.getByRole("link", { name: "Map" }).click();
-  await expect(tried(page).locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
+  await expect(tried(page).locator("[data-bibliotope=map]")).toHaveAttribute("data-complete", "true");
   await tried(page)
-    .locator(".bt-map-view")
+    .locator("[data-bibliotope=map]")
     .click({ position: { x: 120, y: 160 } });
   await expect(tried(page).getByText(/^-35\.\d+, -21\.\d+$/)).toBeVisible();
 

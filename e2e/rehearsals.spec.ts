@@ -132,11 +132,11 @@ test("choosing among several, the map and a played situation are rehearsed too",
     await page.keyboard.type(text);
     await page.keyboard.press("Tab");
   }
-  await page.locator(".bt-choice").nth(1).click();
+  await page.locator("[data-bibliotope=match]").nth(1).click();
   await expect(panel(page)).toContainText(/Choose “.+” from the matches/);
-  await page.locator(".bt-map-view").click({ position: { x: 120, y: 160 } });
+  await page.locator("[data-bibliotope=map]").click({ position: { x: 120, y: 160 } });
   await expect(panel(page)).toContainText(/Click -\d/);
-  await expect(page.locator(".bt-form [name=plot]")).toHaveValue(/^\d-\d+$/);
+  await expect(page.locator("[data-bibliotope=form] [name=plot]")).toHaveValue(/^\d-\d+$/);
   await keepAs(page, "Several");
   await panel(page).getByRole("button", { name: "Run Several" }).click();
   await state(page, "Several", "passed");

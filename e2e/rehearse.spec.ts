@@ -51,12 +51,12 @@ test("several that fit are played too, and chosen on the map", async ({ page }) 
     await page.keyboard.press("Tab");
   }
   await expect(page.getByText(/\d addresses match\. Which one is it\?/)).toBeVisible();
-  const line = await page.locator(".bt-choice .bt-line").nth(1).textContent();
+  const line = await page.locator("[data-bibliotope=match] > :last-child").nth(1).textContent();
   const list = page.getByRole("listbox", { name: "Markers" });
   await list.focus();
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("Enter");
-  await expect(page.locator(".bt-choice")).toHaveCount(0);
+  await expect(page.locator("[data-bibliotope=match]")).toHaveCount(0);
   expect(line).toContain(await page.getByLabel("House", { exact: true }).inputValue());
 });
 
@@ -109,7 +109,7 @@ test("the device's refusals are played, each with its words", async ({ page }) =
 test("a form is looked at as broad as on a desk, a tablet and a phone, and axe finds nothing", async ({ page }) => {
   const studio = new Studio(page);
   await studio.rehearse();
-  const form = page.locator(".bt-form");
+  const form = page.locator("[data-bibliotope=form]");
   const half = page.locator('[data-field="flat"]');
   const share = async () => (await half.boundingBox())!.width / (await form.boundingBox())!.width;
   const widths: number[] = [];
@@ -148,13 +148,13 @@ test("a form is opened on a stored record: nothing is asked, nothing counts as f
   await expect(page.getByLabel("Postcode")).toHaveValue("HT0 10");
   await expect(page.locator("[name=exactness]")).toHaveValue("surveyed");
   await expect(page.locator("[data-bt]")).toHaveCount(0);
-  await expect(page.locator(".bt-map-view")).toContainText("There is a marker");
+  await expect(page.locator("[data-bibliotope=map]")).toContainText("There is a marker");
   expect(asked).toEqual([]);
   await expect(page.getByRole("region", { name: "Timeline" })).toContainText("Type into the search box");
   // and goes on from there as any form does
   await page.getByLabel("House").fill("14");
   await page.getByLabel("House").blur();
-  await expect(page.locator(".bt-map-view")).toContainText("There is a marker at 14 Harbour Row.");
+  await expect(page.locator("[data-bibliotope=map]")).toContainText("There is a marker at 14 Harbour Row.");
   expect(asked).toEqual(["/v1/forward"]);
   await page.getByRole("button", { name: "Start over" }).click();
   await expect(page.getByLabel("Postcode")).toHaveValue("");

@@ -6,7 +6,7 @@ import { CALLS, type Call } from "../packages/wire/src/index.ts";
 import { axeFindings } from "./support/axe.ts";
 import { askedBy, pass } from "./support/rest.ts";
 
-const MAP = ".bt-map-view";
+const MAP = "[data-bibliotope=map]";
 /** Requests of lookups since the page came. */
 const lookupsOf = (page: Page) => {
   const asked: string[] = [];
@@ -46,7 +46,7 @@ test.afterEach(() => {
 });
 const open = async (page: Page, ref: string) => {
   await page.goto(`/f/${ref}`);
-  await expect(page.locator(".bt-form")).toBeVisible();
+  await expect(page.locator("[data-bibliotope=form]")).toBeVisible();
 };
 const type = async (page: Page, label: string, text: string) => {
   await page.getByLabel(label, { exact: true }).click();
@@ -208,7 +208,7 @@ test.describe("Books abroad", () => {
     await page.getByLabel("Country").selectOption("QR");
     await type(page, "Street", "Mill Lane");
     await page.getByRole("button", { name: "Look up" }).click();
-    const choices = page.locator(".bt-choice");
+    const choices = page.locator("[data-bibliotope=match]");
     await expect(page.getByText(/\d addresses match\. Which one is it\?/)).toBeVisible();
     expect(await choices.count()).toBeGreaterThan(1);
     // what sets them apart is marked: the town, not the street
@@ -219,7 +219,7 @@ test.describe("Books abroad", () => {
     await choices.first().focus();
     await page.keyboard.press("ArrowDown");
     await expect(choices.nth(1)).toBeFocused();
-    const line = await choices.nth(1).locator(".bt-line").textContent();
+    const line = await choices.nth(1).locator(":scope > :last-child").textContent();
     await page.keyboard.press("Enter");
     await expect(page.getByLabel("Town", { exact: true })).not.toHaveValue("");
     expect(line).toContain(await page.getByLabel("Town", { exact: true }).inputValue());
@@ -233,7 +233,7 @@ test("Lend to another branch: two linked searches, the line and the distance", a
     const box = page.getByRole("combobox", { name: label, exact: true });
     await box.click();
     await page.keyboard.type(text);
-    const list = page.locator(".bt-search").filter({ has: box }).getByRole("option").first();
+    const list = page.locator("[data-bibliotope=search]").filter({ has: box }).getByRole("option").first();
     await expect(list).toBeVisible();
     await page.keyboard.press("ArrowDown");
     await page.keyboard.press("Enter");

@@ -38,7 +38,7 @@ class Box {
 
   constructor(readonly page: Page) {
     this.input = page.getByRole("combobox", { name: "Street" });
-    this.list = page.locator(".bt-list");
+    this.list = page.locator("[data-bibliotope=suggestions]");
     this.options = this.list.getByRole("option");
   }
 
@@ -196,7 +196,7 @@ test.describe("the keys of the combobox pattern", () => {
 test("a screen reader hears how many lines there are, and when there are none", async ({ page }) => {
   const box = new Box(page);
   await box.open();
-  const status = page.locator(".bt-search [role=status]");
+  const status = page.locator("[data-bibliotope=search] [role=status]");
   await expect(status).toHaveText(`${await box.options.count()} suggestions.`);
   expect(await axeFindings(page)).toEqual([]);
   await box.input.fill("zzzzzzzzz");
@@ -258,13 +258,15 @@ test("from right to left the list stands under its field, and what is beside a l
   expect(Math.abs(list.width - field.width)).toBeLessThan(1);
   const first = box.options.first();
   const [line, beside, more] = await Promise.all(
-    [".bt-line", ".bt-beside", ".bt-more"].map(async (part) => (await first.locator(part).boundingBox())!),
+    ["[data-bibliotope=line]", ".bt-beside", ".bt-more"].map(
+      async (part) => (await first.locator(part).boundingBox())!,
+    ),
   );
   expect(line.x).toBeGreaterThan(beside.x);
   expect(beside.x).toBeGreaterThan(more.x);
   expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(0);
   // in the language of the page
-  await expect(page.locator(".bt-search [role=status]")).toHaveText(/^\d+ اقتراح/);
+  await expect(page.locator("[data-bibliotope=search] [role=status]")).toHaveText(/^\d+ اقتراح/);
   await expect(box.options.first()).toContainText("شارع");
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("Enter");

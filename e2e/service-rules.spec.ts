@@ -70,11 +70,11 @@ async function open(page: Page, services: ServiceRule[], answer: (asked: Asked) 
       .catch(() => undefined);
   });
   await page.goto(origin);
-  await expect(page.locator(".bt-form")).toBeVisible();
+  await expect(page.locator("[data-bibliotope=form]")).toBeVisible();
   return asked;
 }
 
-const field = (page: Page, name: string) => page.locator(`.bt-form [name="${name}"]`);
+const field = (page: Page, name: string) => page.locator(`[data-bibliotope=form] [name="${name}"]`);
 const said = (page: Page, service = "first") => page.locator(`.bt-service[data-service="${service}"]`);
 async function choose(page: Page, text = "12 harb", line = "12 Harbour Row, Tidewell"): Promise<void> {
   await page.getByRole("combobox", { name: "Find your address" }).fill(text);

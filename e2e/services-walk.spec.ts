@@ -52,14 +52,14 @@ test("docs/services.md is walked as it stands, from nothing to a filled field, a
     await browser.goto(`/forms/${ref}/rehearse`);
     const write = async (house: string) => {
       for (const [field, text] of Object.entries({ street: "harbour row", house, town: "tidewell" })) {
-        await browser.locator(`.bt-form [name="${field}"]`).fill("");
-        await browser.locator(`.bt-form [name="${field}"]`).click();
+        await browser.locator(`[data-bibliotope=form] [name="${field}"]`).fill("");
+        await browser.locator(`[data-bibliotope=form] [name="${field}"]`).click();
         await browser.keyboard.type(text);
         await browser.keyboard.press("Tab");
       }
     };
     await write("12");
-    const comes = browser.locator('.bt-form [name="days"]');
+    const comes = browser.locator('[data-bibliotope=form] [name="days"]');
     await expect(comes).toHaveText("Tuesday\nFriday\nbefore 10:00");
     service.kill();
     await write("14");

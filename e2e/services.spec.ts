@@ -3,7 +3,7 @@ import { axeFindings } from "./support/axe.ts";
 import { makeForm, Studio } from "./support/studio.ts";
 
 const play = (page: Page, situation: string) => page.getByLabel("Situation").selectOption({ label: situation });
-const value = (page: Page, name: string) => page.locator(`.bt-form [name="${name}"]`);
+const value = (page: Page, name: string) => page.locator(`[data-bibliotope=form] [name="${name}"]`);
 const said = (page: Page, service: string) => page.locator(`.bt-service[data-service="${service}"]`);
 
 async function offer(page: Page, house: string, street: string): Promise<void> {

@@ -61,13 +61,13 @@ for (const ref of SAMPLES)
           .then((value) => logged.push(value));
     });
     await page.goto(await serve(html, policy));
-    await expect(page.locator(".bt-form")).toBeVisible();
+    await expect(page.locator("[data-bibliotope=form]")).toBeVisible();
     if (ref === "become-a-reader") {
       await page.getByLabel("Find your address").click();
       await page.keyboard.type("12 harb");
       await page.getByRole("option").filter({ hasText: "12 Harbour Row, Tidewell" }).first().click();
       await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
-      await expect(page.locator(".bt-map-view")).toContainText("There is a marker at 12 Harbour Row.");
+      await expect(page.locator("[data-bibliotope=map]")).toContainText("There is a marker at 12 Harbour Row.");
       await page.getByLabel("Your name").fill("Ada");
       await page.getByRole("button", { name: "Send" }).click();
       await expect.poll(() => logged.at(-1)).toMatchObject({ reader: "Ada", town: "Tidewell", country: "QR" });
@@ -85,9 +85,14 @@ for (const ref of SAMPLES)
     } else if (ref === "reading-rooms") {
       await page.getByLabel("Find a reading room").click();
       await page.keyboard.type("mill reading room tidewell");
-      await page.locator(".bt-list").getByRole("option").filter({ hasText: "Reading Room" }).first().click();
+      await page
+        .locator("[data-bibliotope=suggestions]")
+        .getByRole("option")
+        .filter({ hasText: "Reading Room" })
+        .first()
+        .click();
       await expect(page.getByLabel("Reading room", { exact: true })).toHaveText(/Mill Reading Room/);
-      const still = page.locator(".bt-form img");
+      const still = page.locator("[data-bibliotope=form] img");
       await expect
         .poll(() => still.evaluate((img: HTMLImageElement) => img.complete && img.naturalWidth > 0))
         .toBe(true);
@@ -101,14 +106,14 @@ for (const ref of SAMPLES)
         ["street", "harbour row"],
         ["house", "12"],
       ]) {
-        await page.locator(`.bt-form [name="${field}"]`).click();
+        await page.locator(`[data-bibliotope=form] [name="${field}"]`).click();
         await page.keyboard.type(text);
       }
       await page.getByRole("button", { name: "Look up" }).click();
       await expect(page.getByLabel("On the envelope")).toHaveText(/12 Harbour Row[\s\S]*Tidewell/);
     } else if (ref === "suggest-a-stop") {
-      await expect(page.locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
-      await page.locator(".bt-map-view").click({ position: { x: 200, y: 150 } });
+      await expect(page.locator("[data-bibliotope=map]")).toHaveAttribute("data-complete", "true");
+      await page.locator("[data-bibliotope=map]").click({ position: { x: 200, y: 150 } });
       await expect(page.getByLabel("Position")).toHaveValue(/^-3\d\.\d+,-2\d\.\d+$/);
     } else {
       for (const label of ["From", "To"]) {
@@ -119,7 +124,7 @@ for (const ref of SAMPLES)
       }
       await expect(page.getByLabel("Distance")).toHaveText(/km$/);
     }
-    await expect(page.locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
+    await expect(page.locator("[data-bibliotope=map]")).toHaveAttribute("data-complete", "true");
     expect(wrong).toEqual([]);
   });
 

@@ -36,9 +36,13 @@ test("answers delayed at random: the last one wins, a list comes soon, and few l
           if (++letters === 3) third = performance.now();
         });
         new MutationObserver(() => {
-          const list = document.querySelector<HTMLElement>(".bt-list");
+          const list = document.querySelector<HTMLElement>("[data-bibliotope=suggestions]");
           if (list && !list.hidden && list.children.length) resolve(third ? performance.now() - third : 0);
-        }).observe(document.querySelector(".bt-search")!, { subtree: true, childList: true, attributes: true });
+        }).observe(document.querySelector("[data-bibliotope=search]")!, {
+          subtree: true,
+          childList: true,
+          attributes: true,
+        });
       }),
   );
   const began = performance.now();

@@ -41,7 +41,7 @@ async function dropFile(page: Page, name: string, text: string): Promise<void> {
     },
     [name, text],
   );
-  await page.locator(".bt-map-view").dispatchEvent("drop", { dataTransfer: data });
+  await page.locator("[data-bibliotope=map]").dispatchEvent("drop", { dataTransfer: data });
 }
 
 test("a CSV dropped on the map: its columns are colours, sizes and labels; out as a picture and as GeoJSON", async ({
@@ -50,7 +50,7 @@ test("a CSV dropped on the map: its columns are colours, sizes and labels; out a
   await page.goto("/batches");
   await page.getByRole("link", { name: "Values on a map" }).click();
   await expect(page.getByText("Drop a file on the map")).toBeVisible();
-  const map = page.locator(".bt-map-view");
+  const map = page.locator("[data-bibliotope=map]");
   await expect(map).toHaveAttribute("data-complete", "true");
   expect(await axeFindings(page)).toEqual([]);
   const asked: string[] = [];
@@ -109,8 +109,8 @@ test("files that cannot be shown are refused in words, and what was shown stays"
   expect(await axeFindings(page)).toEqual([]);
   await dropFile(page, "hard.csv", 'lat,lon,<b>x</b>\n-35.18,-21.62,"<img src=x onerror=alert(1)>"\n');
   await page.getByLabel("Label by").selectOption({ index: 3 });
-  await page.locator(".bt-map-view").focus();
-  await expect(page.locator(".bt-map-view img")).toHaveCount(0);
+  await page.locator("[data-bibliotope=map]").focus();
+  await expect(page.locator("[data-bibliotope=map] img")).toHaveCount(0);
 });
 
 test("ten thousand coloured rows stand in groups that have the colour of their mean", async ({ page }, info) => {
@@ -119,7 +119,7 @@ test("ten thousand coloured rows stand in groups that have the colour of their m
   await expect(page.getByText(/^many\.csv: [\d,]+ of [\d,]+ rows have a position$/)).toBeVisible();
   await page.getByLabel("Colour by").selectOption({ label: "price" });
   await page.getByLabel("Groups show").selectOption({ label: "their mean" });
-  const map = page.locator(".bt-map-view");
+  const map = page.locator("[data-bibliotope=map]");
   await expect(map).toHaveAttribute("data-complete", "true");
   // dear in the north, cheap in the south
   const [dark, light] = [DARK, LIGHT];

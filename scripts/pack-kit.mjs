@@ -22,10 +22,9 @@ const ENTRIES = [
   "lookup",
   "server",
   "testing",
+  "playwright",
   "words",
 ];
-/** Folders that are called otherwise than what they offer. */
-const FOLDERS = { testing: "stand-in" };
 /** Entries that are types alone. */
 const TYPES = ["svelte"];
 
@@ -38,7 +37,7 @@ await command(async () => {
   writeTypes(join(folder, "types"));
   const { version, license, engines } = JSON.parse(readFileSync(join(kit, "package.json"), "utf8"));
   const entry = (name) => ({
-    types: `./types/kit/${name === "index" ? "" : `${FOLDERS[name] ?? name}/`}index.d.ts`,
+    types: `./types/kit/${name === "index" ? "" : `${name}/`}index.d.ts`,
     default: `./${name}.js`,
   });
   const manifest = {
@@ -57,8 +56,10 @@ await command(async () => {
       ["./package.json", "./package.json"],
     ]),
     customElements: "./custom-elements.json",
-    peerDependencies: { react: ">=18", vue: ">=3.4" },
-    peerDependenciesMeta: { react: { optional: true }, vue: { optional: true } },
+    peerDependencies: { "@playwright/test": ">=1.49", react: ">=18", vue: ">=3.4" },
+    peerDependenciesMeta: Object.fromEntries(
+      ["@playwright/test", "react", "vue"].map((name) => [name, { optional: true }]),
+    ),
   };
   writeFileSync(join(folder, "package.json"), `${JSON.stringify(manifest, null, 2)}\n`);
   const { customElementsManifest } = await import(join(kit, "dist/elements/elements-manifest.js"));

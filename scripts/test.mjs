@@ -43,7 +43,7 @@ async function inTurn(...steps) {
 }
 
 const [part = "all", ...rest] = process.argv.slice(2);
-const PARTS = { all, unit, server, browser, long, faults };
+const PARTS = { all, unit, page, server, browser, long, faults };
 if (!Object.hasOwn(PARTS, part))
   throw new Error(`a part of the tests is ${Object.keys(PARTS).join(", ")}; not ${part}`);
 await command(() => PARTS[part](rest));
@@ -69,6 +69,14 @@ async function unit(args) {
   await installPackages();
   const watches = args.includes("--watch");
   return run("vitest", [watches ? "watch" : "run", "--project", "unit", ...args.filter((arg) => arg !== "--watch")]);
+}
+
+/** Tests of single pieces in a page: they need a browser, and neither a build nor a server. */
+async function page(files) {
+  checkNode();
+  await installPackages();
+  await headlessChromium();
+  return run("vitest", ["run", "--project", "page", ...files]);
 }
 
 /** Server tests, all of them or those whose files are named. */

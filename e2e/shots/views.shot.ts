@@ -1,5 +1,6 @@
 import { fileURLToPath } from "node:url";
 import { expect, type Page, test } from "@playwright/test";
+import { FormPage } from "../../packages/kit/src/playwright/index.ts";
 import { PASTED } from "../pasted/forms.ts";
 import { members } from "../support/members.ts";
 import { standsStill } from "../support/rest.ts";
@@ -7,7 +8,7 @@ import { Studio } from "../support/studio.ts";
 
 const folder = fileURLToPath(new URL("../../docs/screenshots/", import.meta.url));
 async function take(page: Page, name: string): Promise<void> {
-  for (const map of await page.locator(".bt-map-view:visible").all())
+  for (const map of await page.locator("[data-bibliotope=map]:visible").all())
     await expect(map).toHaveAttribute("data-complete", "true");
   await standsStill(page);
   await page.screenshot({ path: `${folder}${name}.png` });
@@ -33,18 +34,15 @@ test("rehearse", async ({ page }) => {
 
 test("rehearsals", async ({ page }) => {
   await page.goto("/forms/suggest-a-stop/rehearse");
-  await page.locator('.bt-map-view[data-complete="true"]').waitFor();
+  await page.locator('[data-bibliotope=map][data-complete="true"]').waitFor();
   const panel = page.getByRole("complementary", { name: "Rehearsals" });
   await page.getByRole("button", { name: /^Rehearsals/ }).click();
-  const point = (lat: number, lon: number) =>
-    page
-      .locator(".bt-map-view")
-      .evaluate((map, detail) => map.dispatchEvent(new CustomEvent("bibliotope:point", { detail })), { lat, lon });
+  const form = new FormPage(page);
   for (const [name, lat, lon] of [
     ["By the green", -35.1797, -21.6239],
     ["At the harbour", -35.1841, -21.6253],
   ] as const) {
-    await point(lat, lon);
+    await form.pointAt({ lat, lon });
     await expect(page.locator("[name=height]")).toContainText("m above");
     await panel.getByLabel(/Save the steps and current values/).fill(name);
     await panel.getByRole("button", { name: "Save", exact: true }).click();
@@ -74,7 +72,7 @@ test("kit", async ({ page }) => {
   await page.goto("/pieces/search");
   await page.getByRole("combobox", { name: "Find your address" }).click();
   await page.keyboard.type("harbour ro");
-  await expect(page.locator(".bt-list").getByRole("option").first()).toContainText("Harbour Row");
+  await expect(page.locator("[data-bibliotope=suggestions]").getByRole("option").first()).toContainText("Harbour Row");
   await take(page, "kit");
 });
 
@@ -227,7 +225,7 @@ test("batches", async ({ page }) => {
 
 test("relief", async ({ page }) => {
   await page.goto("/lookups/forward?q=12+harbour+street+tidewell&gloss=1");
-  await expect(page.locator(".bt-map-view")).toHaveAttribute("data-complete", "true");
+  await expect(page.locator("[data-bibliotope=map]")).toHaveAttribute("data-complete", "true");
   await page.getByRole("button", { name: "Show relief" }).click();
   const relief = page.locator(".bt-relief");
   await expect(relief).toHaveAttribute("data-complete", "true");

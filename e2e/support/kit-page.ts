@@ -74,7 +74,7 @@ export class KitPage {
   readonly map: Locator;
 
   constructor(readonly page: Page) {
-    this.map = page.locator(".bt-map-view");
+    this.map = page.locator("[data-bibliotope=map]");
   }
 
   async make(

@@ -9,7 +9,7 @@ export class Studio {
   constructor(readonly page: Page) {
     this.search = page.getByRole("combobox", { name: "Find your address" });
     this.list = page.getByRole("listbox", { name: "Suggestions" });
-    this.map = page.locator(".bt-map-view");
+    this.map = page.locator("[data-bibliotope=map]");
   }
 
   async rehearse(ref = "become-a-reader"): Promise<void> {

@@ -131,13 +131,16 @@ export async function walkInPage({
       return `select ${option.value} in ${choice.name}`;
     }
     if (did === "take") {
-      const line = pick([...form.querySelectorAll<HTMLElement>(".bt-list:not([hidden]) > [role=option]")], which);
+      const line = pick(
+        [...form.querySelectorAll<HTMLElement>("[data-bibliotope=suggestions]:not([hidden]) > [role=option]")],
+        which,
+      );
       line?.click();
       return line ? `take ${line.textContent}` : "no line to take";
     }
     if (did === "point") {
       const at = pick(places, which)!;
-      map?.element.dispatchEvent(new CustomEvent("bibliotope:point", { detail: { ...at } }));
+      form.dispatchEvent(new CustomEvent("bibliotope-point", { detail: { ...at } }));
       return map ? `point at ${at.lat}, ${at.lon}` : "no map";
     }
     if (did === "marker") {
@@ -151,7 +154,9 @@ export async function walkInPage({
     if (did === "press" || did === "offered") {
       const all = [...form.querySelectorAll<HTMLButtonElement>("button:not([disabled])")];
       const is =
-        did === "press" ? (one: Element) => one.matches("[name]") : (one: Element) => one.closest(".bt-outcome");
+        did === "press"
+          ? (one: Element) => one.matches("[name]")
+          : (one: Element) => one.closest("[data-bibliotope=form] [data-address]");
       const button = pick(
         all.filter((one) => is(one) && one.type === "button" && one.offsetParent !== null),
         which,

@@ -103,7 +103,8 @@ const ENTRIES = {
   vue: "src/vue/index.ts",
   lookup: "src/lookup/index.ts",
   server: "src/server/index.ts",
-  testing: "src/stand-in/index.ts",
+  testing: "src/testing/index.ts",
+  playwright: "src/playwright/index.ts",
   words: "src/words/index.ts",
 };
 

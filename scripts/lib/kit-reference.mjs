@@ -14,7 +14,8 @@ const ENTRIES = [
   "react",
   "vue",
   "server",
-  "stand-in",
+  "testing",
+  "playwright",
   "words",
   "",
 ];
@@ -39,7 +40,7 @@ export function kitReference() {
       .map((symbol) => (symbol.flags & ts.SymbolFlags.Alias ? checker.getAliasedSymbol(symbol) : symbol))
       .filter((symbol) => !told.has(symbol) && told.add(symbol))
       .sort((a, b) => (a.name.toLowerCase() < b.name.toLowerCase() ? -1 : 1));
-    return `## ${["@bibliotope/kit", entry === "stand-in" ? "testing" : entry].filter(Boolean).join("/")}\n\n${exported.map((symbol) => sectionOf(checker, symbol)).join("\n\n")}`;
+    return `## ${["@bibliotope/kit", entry].filter(Boolean).join("/")}\n\n${exported.map((symbol) => sectionOf(checker, symbol)).join("\n\n")}`;
   });
   return `# Reference of the kit
 

@@ -1,6 +1,6 @@
 import type { KeyAnswer } from "@bibliotope/wire";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { StandIn } from "../stand-in/index.ts";
+import { StandIn } from "../testing/index.ts";
 import { lacking } from "./lacking.ts";
 
 const KEY: KeyAnswer = { kind: "web", calls: [], countries: [], endsAt: null, perMinute: null, perDay: null };

@@ -1,6 +1,7 @@
 import { differingParts, type FormAnswer, lineFor } from "@bibliotope/core/form";
 import type { Difference } from "@bibliotope/core/place";
 import { afterPress } from "../after-press.ts";
+import type { FormPart } from "../form-parts.ts";
 import { make } from "../map/make.ts";
 import { say } from "../words/say.ts";
 
@@ -42,6 +43,7 @@ export class OutcomePlace {
     private readonly ways: OutcomeWays,
   ) {
     this.element.dataset.address = address;
+    this.#typed.dataset.bibliotope = "typed" satisfies FormPart;
     this.#words.setAttribute("role", "status");
     this.#buttons = new Map([
       [this.#typed, () => ways.useTyped()],
@@ -61,30 +63,22 @@ export class OutcomePlace {
   }
 
   clear(): void {
-    afterPress(() => this.#clear());
-  }
-
-  #clear(): void {
-    this.#words.textContent = "";
-    this.#list.replaceChildren();
-    this.#list.hidden = true;
-    for (const button of this.#buttons.keys()) button.hidden = true;
+    this.#put("", []);
   }
 
   /** Says something. @param offersTyped whether the person may go on with what they typed */
   say(words: string, offersTyped = false): void {
-    this.#put(words, () => {
-      this.#typed.hidden = !offersTyped;
-    });
+    this.#put(words, offersTyped ? [this.#typed] : []);
   }
 
-  /** Says something and offers what belongs to it, once nothing is pressed that it would push away. */
-  #put(words: string, offers: () => void = () => undefined): void {
+  /** Says something with the buttons and candidates that belong to it, once nothing is pressed that it would push away. */
+  #put(words: string, offered: readonly HTMLButtonElement[], candidates: readonly FormAnswer[] = []): void {
     afterPress(() => {
-      this.#clear();
       this.#words.textContent = words;
-      offers();
-      if (words) this.#reveal();
+      for (const button of this.#buttons.keys()) button.hidden = !offered.includes(button);
+      this.#show(candidates);
+      // words that nobody sees help nobody: a button at the foot of a window would say what came of it below the fold
+      if (words) this.element.scrollIntoView?.({ block: "nearest" });
     });
   }
 
@@ -93,26 +87,17 @@ export class OutcomePlace {
     const words = say("{n} address matches. Is it this one?|{n} addresses match. Which one is it?", {
       n: candidates.length,
     });
-    this.#put(words, () => {
-      this.#typed.hidden = false;
-      this.#show(candidates);
-    });
+    this.#put(words, [this.#typed], candidates);
   }
 
   /** Asks whether the address is the right one, before it fills anything. */
   confirm(found: FormAnswer, words: string): void {
-    this.#put(words, () => {
-      this.#show([found]);
-      this.#none.hidden = false;
-    });
+    this.#put(words, [this.#none], [found]);
   }
 
   /** Asks whether a record is meant in which something that was written is not so. */
   differ(found: FormAnswer, differences: readonly Difference[]): void {
-    this.#put([...differences.map(differenceWords), say("Is it this address?")].join(" "), () => {
-      this.#typed.hidden = false;
-      this.#show([found]);
-    });
+    this.#put([...differences.map(differenceWords), say("Is it this address?")].join(" "), [this.#typed], [found]);
   }
 
   /** Notes what a lookup has put right. */
@@ -120,35 +105,29 @@ export class OutcomePlace {
     const right = differences.map(({ written, held: known = "" }) =>
       say("“{written}” was corrected: {held}.", { written, held: known }),
     );
-    this.#put(right.join(" "), () => {
-      this.#agree.hidden = false;
-    });
+    this.#put(right.join(" "), [this.#agree]);
   }
 
   /** The fields state another place than the record that filled them. @param place what stood there */
   changed(place: string, isAsked: boolean): void {
-    this.#put(say("This is no longer {place}.", { place }), () => {
-      this.#look.hidden = !isAsked;
-      this.#back.hidden = false;
-      this.#back.textContent = say("Back to {place}", { place });
-    });
+    this.#back.textContent = say("Back to {place}", { place });
+    this.#put(say("This is no longer {place}.", { place }), isAsked ? [this.#look, this.#back] : [this.#back]);
   }
 
   /** What belonged to another country was taken out. */
   emptied(): void {
-    this.#put(say("The country changed, so this field was cleared."), () => {
-      this.#restore.hidden = false;
-    });
+    this.#put(say("The country changed, so this field was cleared."), [this.#restore]);
   }
 
   #show(candidates: readonly FormAnswer[]): void {
     const differing = differingParts(candidates);
-    this.#list.hidden = false;
+    this.#list.hidden = !candidates.length;
     this.#list.replaceChildren(
       ...candidates.map((candidate, place) => {
         const item = make("li");
         const button = make("button", "bt-choice");
         button.type = "button";
+        button.dataset.bibliotope = "match" satisfies FormPart;
         const apart = differing.flatMap((part) => candidate.parts[part]?.name ?? []);
         button.append(make("span", "bt-number", String(place + 1)), lineWith(candidate, apart));
         button.addEventListener("click", () => this.ways.choose(place));
@@ -156,12 +135,6 @@ export class OutcomePlace {
         return item;
       }),
     );
-    this.#reveal();
-  }
-
-  /** Words that nobody sees help nobody: a button at the foot of a window would say what came of it below the fold. */
-  #reveal(): void {
-    this.element.scrollIntoView?.({ block: "nearest" });
   }
 
   #move(event: KeyboardEvent): void {

@@ -16,6 +16,7 @@ import type { Position } from "@bibliotope/core/geo";
 import { MAP_STYLES } from "@bibliotope/core/map";
 import type { Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
+import { markPart, POINT_EVENT, type PointedAt } from "../form-parts.ts";
 import { InteractiveMap } from "../map/interactive-map.ts";
 import { make } from "../map/make.ts";
 import type { Card } from "../map/marker.ts";
@@ -63,12 +64,6 @@ export interface RenderedForm {
   destroy(): void;
 }
 
-/**
- * A custom event on the map's element, its detail a position and perhaps the name of an address: the same as a press on
- * the map there, or as that address's marker put there.
- */
-export const POINT = "bibliotope:point";
-
 let forms = 0;
 
 /** Renders a form from the definition and binds it: search, filling and map work as the definition says. */
@@ -76,7 +71,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   adopt(container.getRootNode() as Document, FORM_STYLE);
   const { client, countries, record = {} } = options;
   const id = `bt-form-${++forms}`;
-  const form = make("form", "bt-form");
+  const form = markPart(make("form", "bt-form"), "form");
   form.addEventListener("submit", (event) => event.preventDefault());
   if (definition.intro) form.append(make("p", "bt-intro", definition.intro));
   for (const field of definition.fields)
@@ -196,10 +191,9 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
     ending.push(followCountry(form, definition, address, binding, options));
   }
   map?.onPress((at) => void binding.fillFrom(at, onMap));
-  // for tests, which cannot know where on the screen a position lies
-  map?.element.addEventListener(POINT, (event) => {
-    const { lat, lon, address = onMap } = (event as CustomEvent<Position & { address?: string }>).detail;
-    void binding.fillFrom({ lat, lon }, address);
+  form.addEventListener(POINT_EVENT, (event) => {
+    const { lat, lon, address = onMap } = (event as CustomEvent<PointedAt>).detail;
+    if (map) void binding.fillFrom({ lat, lon }, address);
   });
   map?.onMarker(({ type, place }) => {
     if (type === "lift") lifted = [...places.keys()][place] ?? onMap;

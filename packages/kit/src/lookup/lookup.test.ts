@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
-import { StandIn } from "../stand-in/index.ts";
+import { StandIn } from "../testing/index.ts";
 import { type LookupState, lookup } from "./lookup.ts";
 
 const AT = { lat: -35.2, lon: -21.6 };

@@ -6,6 +6,7 @@ import {
   toScreen,
   type View,
 } from "@bibliotope/core/map";
+import { markPart } from "../form-parts.ts";
 import type { Located } from "../locate/locate.ts";
 import { say } from "../words/say.ts";
 import { MarkerCard } from "./card.ts";
@@ -59,7 +60,7 @@ let maps = 0;
 
 /** What is on and around a map besides the drawing: its buttons, cards, notes, words for screen readers. */
 export class MapControls {
-  readonly element = make("div", "bt-map-view");
+  readonly element = markPart(make("div", "bt-map-view"), "map");
   readonly #said = make("p", "bt-unseen");
   readonly #described = make("p", "bt-unseen");
   readonly #note = make("p", "bt-note");

@@ -65,7 +65,7 @@ export function SearchField({
   return (
     <div className={className}>
       <label htmlFor={id}>{label}</label>
-      <div className="bt-search" data-state={status}>
+      <div className="bt-search" data-bibliotope="search" data-state={status}>
         <input
           ref={input}
           id={id}
@@ -76,10 +76,12 @@ export function SearchField({
           aria-describedby={words ? `${id}-words` : undefined}
           {...search.inputProps}
         />
-        <ul className="bt-list" {...search.listProps}>
+        <ul className="bt-list" data-bibliotope="suggestions" {...search.listProps}>
           {suggestions.map((suggestion, i) => (
             <li key={suggestion.ref} {...search.optionProps(i)}>
-              <span className="bt-line">{marked(suggestion)}</span>
+              <span className="bt-line" data-bibliotope="line">
+                {marked(suggestion)}
+              </span>
               <span className="bt-beside">
                 {[suggestion.kind === "address" ? "" : say(suggestion.kind), suggestion.within]
                   .filter(Boolean)

@@ -18,7 +18,7 @@ describe("the components on a server", () => {
     expect(html).toMatch(/<label for="([^"]+)">Find your address<\/label>.*<input id="\1" required="" role="combobox"/);
     expect(html).toContain('name="find" value="12 Harbour Row"/>');
     expect(html).toContain('aria-expanded="false"');
-    expect(html).toMatch(/<ul class="bt-list" role="listbox" [^>]*hidden=""/);
+    expect(html).toMatch(/<ul class="bt-list" data-bibliotope="suggestions" role="listbox" [^>]*hidden=""/);
     expect(html).toContain('<input type="hidden" name="find-ref" value=""/>');
   });
 

@@ -1,5 +1,6 @@
 import type { Suggestion } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
+import { markPart } from "../form-parts.ts";
 import { adopt } from "../style.ts";
 import type { Tracer } from "../trace.ts";
 import { say } from "../words/say.ts";
@@ -21,6 +22,19 @@ export interface SearchBoxOptions {
   trace?: Tracer;
 }
 
+/** Attributes of the input that the box sets. */
+const ATTRIBUTES = [
+  "autocomplete",
+  "role",
+  "spellcheck",
+  "aria-activedescendant",
+  "aria-autocomplete",
+  "aria-busy",
+  "aria-controls",
+  "aria-describedby",
+  "aria-expanded",
+];
+
 let boxes = 0;
 
 /**
@@ -35,6 +49,8 @@ export class SearchBox {
   readonly #frame = document.createElement("div");
   readonly #stop = new AbortController();
   readonly #keys: ListKeys;
+  /** Attributes of the input as the page had them. */
+  readonly #before = new Map<string, string | null>();
   #listed: readonly Suggestion[] = [];
 
   constructor(
@@ -74,15 +90,9 @@ export class SearchBox {
     this.#machine.close();
     this.#stop.abort();
     this.#frame.replaceWith(this.input);
-    for (const name of [
-      "role",
-      "aria-expanded",
-      "aria-controls",
-      "aria-autocomplete",
-      "aria-activedescendant",
-      "aria-describedby",
-    ])
-      this.input.removeAttribute(name);
+    for (const [name, value] of this.#before)
+      if (value === null) this.input.removeAttribute(name);
+      else this.input.setAttribute(name, value);
   }
 
   #build(): void {
@@ -90,9 +100,11 @@ export class SearchBox {
     const id = `bt-box-${++boxes}`;
     adopt(input.getRootNode() as Document | ShadowRoot, SEARCH_STYLE);
     this.#frame.className = "bt-search";
+    markPart(this.#frame, "search");
     input.replaceWith(this.#frame);
     this.#list.id = `${id}-list`;
     this.#list.className = "bt-list";
+    markPart(this.#list, "suggestions");
     this.#list.part.add("list");
     this.#list.hidden = true;
     this.#list.setAttribute("role", "listbox");
@@ -104,12 +116,14 @@ export class SearchBox {
     this.#status.className = "bt-unseen";
     this.#status.setAttribute("role", "status");
     this.#frame.append(input, this.#list, this.#words, this.#status);
+    for (const name of ATTRIBUTES) this.#before.set(name, input.getAttribute(name));
     if (!this.options.isAside) input.autocomplete = "off";
     input.setAttribute("role", "combobox");
     input.setAttribute("aria-autocomplete", "list");
     input.setAttribute("aria-expanded", "false");
     input.setAttribute("aria-controls", this.#list.id);
-    input.setAttribute("aria-describedby", this.#words.id);
+    const described = this.#before.get("aria-describedby");
+    input.setAttribute("aria-describedby", described ? `${described} ${this.#words.id}` : this.#words.id);
     input.setAttribute("spellcheck", "false");
   }
 
@@ -187,7 +201,6 @@ export class SearchBox {
       return;
     }
     const open = state.status === "open";
-    input.setAttribute("aria-expanded", String(open));
     input.setAttribute("aria-busy", String(state.status === "loading"));
     this.#frame.dataset.state = state.status;
     if (state.words !== undefined && !this.options.isAside) this.say(state.words);
@@ -199,6 +212,7 @@ export class SearchBox {
       if (state.status === "idle") this.#status.textContent = "";
     }
     if (state.status === "empty" && !this.options.isAside) this.#status.textContent = say("No suggestions.");
+    input.setAttribute("aria-expanded", String(!this.#list.hidden));
     this.#mark(open ? state.active : -1);
     this.#keys.shown(state);
   }
@@ -242,6 +256,7 @@ function optionFor(
   option.toggleAttribute("data-sure", sure === true);
   const text = document.createElement("span");
   text.className = "bt-line";
+  markPart(text, "line");
   text.append(...marked(line, marks));
   const beside = document.createElement("span");
   beside.className = "bt-beside";

@@ -3,7 +3,7 @@ import type { ForwardAnswer, RecordAnswer, RecordFeature } from "@bibliotope/wir
 import { describe, expect, it } from "vitest";
 import type { Client, Params } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
-import { StandIn } from "../stand-in/index.ts";
+import { StandIn } from "../testing/index.ts";
 import { placeOf, placesOf } from "./place-of.ts";
 
 const record = (line: string, exactness: RecordFeature["properties"]["exactness"] = "surveyed") =>

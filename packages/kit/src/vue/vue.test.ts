@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { createApp, effectScope, nextTick, ref } from "vue";
-import { StandIn } from "../stand-in/index.ts";
+import { StandIn } from "../testing/index.ts";
 import { useClient, useDistance, useHeight, useRecord, useReverse } from "./index.ts";
 
 const AT = { lat: -35.2, lon: -21.6 };

@@ -6,6 +6,7 @@ import {
   type Values,
 } from "@bibliotope/core/form";
 import { type RenderedForm, renderForm, type TraceEvent } from "@bibliotope/kit";
+import { CannotDrive, FormDriver } from "@bibliotope/kit/testing";
 import type { Rehearsed } from "@bibliotope/wire";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Gutter } from "../forms/Gutter.tsx";
@@ -21,7 +22,7 @@ import { Button } from "../ui/Button.tsx";
 import { partColour } from "../ui/part-colour.ts";
 import { Segmented } from "../ui/Segmented.tsx";
 import { useLatest } from "../ui/use-latest.ts";
-import { Player, StepFailed } from "./play-steps.ts";
+import { playSteps } from "./play-steps.ts";
 import { Rehearsals } from "./Rehearsals.tsx";
 import { StepRecorder } from "./record-steps.ts";
 import { SendPanel } from "./SendPanel.tsx";
@@ -82,12 +83,13 @@ export function RehearseView() {
   useEffect(() => {
     if (!client || !countries || !page.current || !mapPlace.current) return;
     const ended = new AbortController();
-    const player = run && new Player();
+    const driver = run && new FormDriver({ signal: ended.signal });
     // what is done to a stored record cannot be gone through again from an empty form
     const recorder = run || record ? undefined : new StepRecorder(setSteps);
     setSteps([]);
     const listen = (event: TraceEvent) => {
-      (player ?? recorder)?.heard(event);
+      driver?.trace(event);
+      recorder?.heard(event);
       if (event.row === "fields") queueMicrotask(show);
     };
     listeners.current.add(listen);
@@ -96,7 +98,7 @@ export function RehearseView() {
       countries,
       record: run ? undefined : record,
       trace: heard,
-      isByPerson: player?.isByPerson,
+      isByPerson: driver?.isByPerson,
       mapIn: mapPlace.current,
       geolocation: playedDevice(rehearsed),
       filled: (found) => dispatch(answers.filled(found)),
@@ -110,20 +112,18 @@ export function RehearseView() {
     show();
     recorder?.listen(made.form, ended.signal);
     if (!run && !record) made.form.querySelector<HTMLInputElement>("[role=combobox]")?.focus();
-    const perform = async ({ rehearsal }: NonNullable<typeof run>, player: Player) => {
+    const perform = async ({ rehearsal }: NonNullable<typeof run>, driver: FormDriver) => {
       let at = 0;
-      const failed = await player
-        .play(made, rehearsal.steps, ended.signal, (step) => {
-          at = step;
-          note(rehearsal.id, { state: "running", step });
-        })
-        .then(
-          () => undefined,
-          (error: unknown) => {
-            if (error instanceof StepFailed) return { step: at, words: error.message };
-            throw error;
-          },
-        );
+      const failed = await playSteps(driver, made, rehearsal.steps, (step) => {
+        at = step;
+        note(rehearsal.id, { state: "running", step });
+      }).then(
+        () => undefined,
+        (error: unknown) => {
+          if (error instanceof CannotDrive) return { step: at, words: error.message };
+          throw error;
+        },
+      );
       dispatch(trace.ended());
       note(
         rehearsal.id,
@@ -131,9 +131,9 @@ export function RehearseView() {
       );
       following.current();
     };
-    if (run && player) {
+    if (run && driver) {
       dispatch(trace.began(run.rehearsal.name));
-      perform(run, player).catch((error: unknown) => {
+      perform(run, driver).catch((error: unknown) => {
         if (!ended.signal.aborted) throw error;
         dispatch(trace.wiped());
       });

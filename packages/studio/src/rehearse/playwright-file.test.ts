@@ -39,13 +39,13 @@ describe("rehearsals as a Playwright test", () => {
       'const FORM = process.env.BIBLIOTOPE_FORM ?? "http://localhost:4870/f/a-form";',
       'test("One", async ({ page }) => {',
       '  // Type “12 harb” into Find it\n  await form.type("find", "12 harb");',
-      '  await form.take("12 Harbour Row, Tidewell");',
+      '  await form.takeSuggestion("12 Harbour Row, Tidewell");',
       '  await form.leave("find");',
       '  await form.select("town", "x");',
       '  await form.press("find");',
-      '  await form.choose("home", "7 A Street");',
-      '  await form.keep("");',
-      '  await form.point({"lat":-35.2,"lon":-21.6});',
+      '  await form.chooseMatch("home", "7 A Street");',
+      '  await form.keepTyped("");',
+      '  await form.pointAt({"lat":-35.2,"lon":-21.6});',
       '  await expect(form.field("town")).toHaveValue("Tidewell");',
     ])
       expect(file).toContain(line);
@@ -53,10 +53,12 @@ describe("rehearsals as a Playwright test", () => {
 
   it("play their situation", () => {
     const steps: RehearsalStep[] = [{ do: "press", field: "find" }];
-    expect(fileOf(steps, { situation: "slow" })).toContain('await play(page, "slow");');
-    expect(fileOf(steps, { situation: "offline" })).toContain("route.abort()");
-    expect(fileOf(steps, { situation: "service-down" })).toContain('await play(page, "down", SERVICES);');
-    expect(fileOf(steps)).not.toContain("await play(page,");
+    expect(fileOf(steps, { situation: "slow" })).toContain('await FormPage.play(page, TRY_KEY!, "slow");');
+    expect(fileOf(steps, { situation: "offline" })).toContain("await FormPage.goOffline(page);");
+    expect(fileOf(steps, { situation: "service-down" })).toContain(
+      'await FormPage.play(page, TRY_KEY!, "down", true);',
+    );
+    expect(fileOf(steps)).not.toContain("await FormPage.play(page,");
   });
 
   it("take whatever text a person typed as text", () => {

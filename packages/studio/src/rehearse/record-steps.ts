@@ -64,7 +64,7 @@ export class StepRecorder {
   #pressed(event: Event): void {
     const button = event.target instanceof Element ? event.target.closest("button") : null;
     if (!button || !event.isTrusted) return;
-    if (button.matches(".bt-typed"))
+    if (button.matches("[data-bibliotope=typed]"))
       this.#add({ do: "keep", address: button.closest<HTMLElement>("[data-address]")?.dataset.address ?? "" });
     else if (button.name && button.type === "button") this.#add({ do: "press", field: button.name });
   }

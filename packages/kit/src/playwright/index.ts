@@ -1,0 +1,1 @@
+export { FormPage } from "./form-page.ts";
