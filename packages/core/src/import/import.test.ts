@@ -274,3 +274,18 @@ describe("Gatherer", () => {
     expect(postcodes[0].area).toBe("QR");
   });
 });
+
+describe("heads of columns in further languages", () => {
+  it.each([
+    ["Irányítószám", "postcode"],
+    ["Település", "town"],
+    ["郵便番号", "postcode"],
+    ["시군구", "town"],
+    ["Kode Pos", "postcode"],
+    ["Posta Kodu", "postcode"],
+    ["İlçe", "county"],
+  ])("%s is a %s", (head, meaning) => {
+    const rows = [["x", "Mill Lane", "3"]];
+    expect(proposeColumns([head, "street", "house"], rows)[0].use?.meaning).toBe(meaning);
+  });
+});

@@ -1,6 +1,6 @@
 import { readPosition } from "../geo/index.ts";
 import { allProfiles, heldProfile, parseHouseNumber, postcodeShape } from "../place/index.ts";
-import { fold, isInCapitals } from "../text/index.ts";
+import { fold, isInCapitals, NAMED_PARTS, partNames } from "../text/index.ts";
 import { factNameOf, kindOfValues } from "./facts.ts";
 import { parseNumber } from "./numbers.ts";
 import { type ColumnUse, formOf, JOINED, MEANINGS, type Meaning, NAMED, OF_FACTS } from "./parts.ts";
@@ -12,58 +12,57 @@ export interface Proposal {
   why: string;
 }
 
-/** Words that head columns, folded, by what they mean; the meaning itself is one of them. */
+/** Heads of columns, folded, that files have beside the names of parts in the language packs; they go before those. */
 const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
-  street: `denominazione denominazione_via seglogr nom_seglogr openbareruimte openbare_ruimte ulice logradouro fullname full_name st_name str_name strname streetnam rd_name road_name nom_voie libelle_voie tipo_via_nombre odonimo road strasse str strassenname rue voie nom_rue nom_voie nom_de_la_rue nom_de_la_voie via nome_via strada calle nombre_calle
-    nombre_via rua nome_rua arruamento logradouro straat straatnaam gade gata gatunamn gatan vei vej vejnavn ulica nazwa_ulicy utca
-    odos onoma_odou streetname street_name thoroughfare address1 addressline1 address_line_1`,
-  way: `street_type streettype st_type posttype street_suffix strassentyp tipo_via tipovia tipo_de_via clase_via dug tipo_logradouro tipo_seglogr nom_tipo_seglogr
-    tipo_arruamento type_voie type_de_voie typ_ulicy cecha soort_straat vagtyp odos_typos`,
+  street: `denominazione denominazione_via seglogr nom_seglogr openbareruimte openbare_ruimte fullname full_name st_name
+    str_name strname streetnam rd_name road_name nom_voie libelle_voie tipo_via_nombre odonimo nom_rue nome_via
+    nombre_calle nombre_via nome_rua onoma_odou streetname address1 addressline1 address_line_1`,
+  way: `street_type streettype st_type posttype street_suffix strassentyp tipo_via tipovia tipo_de_via clase_via dug
+    tipo_logradouro tipo_seglogr nom_tipo_seglogr tipo_arruamento type_voie type_de_voie typ_ulicy cecha
+    soort_straat vagtyp odos_typos`,
   block: "quarter cho block_name kvarter kwartal",
-  house: `cislo cislo_domovni cislo_orientacni hausnummern gatuadressnummer addnum add_number address_number st_num st_number hsnr haus_nr numero_policia num_civ number no nr num nummer house_number housenumber house_no hausnummer hausnr hnr numero numero_voie numero_civico nro numero_porta
-    huisnummer huisnr civico husnummer husnr gatunummer numer numer_domu nr_domu arithmos street_number streetnumber building_number`,
-  suffix: `hsnrzus hsnr_zusatz addnumsuf add_num_suf rep indrep esponente addition letter house_letter zusatz hausnummerzusatz adresszusatz toevoeging huisnummertoevoeging huisletter bis extension
-    complement indice_repetition complemento suffix_letter bokstav litera`,
-  line: `address adresse anschrift strasse_hausnummer direccion domicilio indirizzo endereco morada adres adress gatuadress utdelningsadress
-    dieuthynsi full_address street_address`,
-  unit: `unit_id subaddress nr_mieszkania flat apartment apt suite door wohnung appartement logement piso puerta interno fracao apartamento lagenhet lokal mieszkanie
-    nr_lokalu numer_lokalu diamerisma unit_number`,
-  name: `house_name housename building building_name gebaude gebaeude gebaudename batiment nom_batiment edificio gebouw gebouwnaam byggnad
-    budynek ktirio`,
-  place: `poi place_name organisation organization company firma einrichtung einrichtungsname etablissement entreprise empresa azienda bedrijf
-    foretag etaireia`,
+  house: `cislo hausnummern gatuadressnummer addnum add_number address_number st_num st_number hsnr haus_nr numero_policia
+    num_civ no num nummer housenumber numero_voie nro numero_porta streetnumber`,
+  suffix: `hsnrzus hsnr_zusatz addnumsuf add_num_suf rep indrep esponente addition letter house_letter zusatz
+    hausnummerzusatz adresszusatz toevoeging huisnummertoevoeging huisletter bis extension complement
+    indice_repetition complemento suffix_letter bokstav litera`,
+  line: "anschrift utdelningsadress dieuthynsi full_address",
+  unit: "unit_id subaddress door logement",
+  name: "housename gebaeude nom_batiment gebouwnaam",
+  place: `poi place_name organisation organization company firma einrichtung einrichtungsname etablissement entreprise
+    empresa azienda bedrijf foretag etaireia`,
   kinds: "kind category categories type art kategorie typ categorie categoria tipo soort kategori rodzaj eidos",
-  postcode: `cep eircode post_code1 zip5 plz5 cod_post codpos kod_poczt zip zipcode zip_code postal_code postalcode plz postleitzahl code_postal codepostal cp codigo_postal cod_postal codice_postale cap
-    postnummer postnr kod_pocztowy kodpocztowy psc tk t_k tachydromikos_kodikas post_code`,
-  district: `suburb quarter_name neighbourhood neighborhood ortsteil stadtteil stadtbezirk quartier barrio bairro freguesia quartiere frazione
-    wijk buurt bydel stadsdel dzielnica synoikia locality_part`,
-  town: `obec obce nazev_obce mesto misto kunta by_navn gemeente gemeentenaam postcomm post_comm post_community inc_muni msag_comm gemeindename gemname nom_com libelle_commune city_name town_name postort_name nazwa_miejscowosci city municipality locality ort ortsname wohnort stadt gemeinde ville commune nom_commune localite ciudad localidad poblacion municipio
-    citta comune localita cidade localidade plaats plaatsnaam woonplaats by stad kommune kommun postort ort_name miasto miejscowosc poli dimos
-    post_town`,
-  county: `county_name nom_dep nazwa_powiatu shire landkreis kreis bezirk department departement provincia provincie concelho comarca amt lan fylke powiat nomos
+  postcode: "eircode post_code1 zip5 plz5 cod_post codpos kod_poczt zipcode postalcode codepostal kodpocztowy t_k",
+  district: "quarter_name locality_part",
+  town: `obce nazev_obce misto by_navn gemeentenaam postcomm post_comm post_community inc_muni msag_comm gemeindename
+    gemname nom_com libelle_commune city_name town_name postort_name nazwa_miejscowosci ortsname nom_commune
+    ort_name dimos`,
+  county: `county_name nom_dep nazwa_powiatu shire bezirk department provincia provincie concelho comarca nomos
     perifereiaki_enotita`,
-  region: `uf sigla_uf state_name nombre_comunidad state province bundesland land_region estado distrito comunidad comunidad_autonoma regione regio regiao landskap wojewodztwo periferia
-    perifereia admin1`,
-  country:
-    "country_code countrycode iso land landkod landcode pays code_pays pais codigo_pais paese nazione kraj kod_kraju chora nation",
-  lat: "lat_dd latitude_dd geo_breite latitude breite breitengrad geograficzna_szerokosc szerokosc breddgrad latitud latitudine breedtegraad geo_lat y_wgs84 point_y",
-  lon: "long_dd lon_dd longitude_dd geo_laenge lng long longitude laenge lange laengengrad langengrad dlugosc langdgrad longitud longitudine lengtegraad geo_lon geo_lng x_wgs84 point_x",
-  position:
-    "coordinates coords koordinaten coordonnees coordenadas coordinate coordinaten koordinater latlon lat_lon location geo point geom",
-  east: "rw coor_x coord_e souradnice_x easting_m ostwert rechts xcoord x_coord east coord_x x_l93 coordenada_x easting x rechtswert x_coordinate e_utm",
-  north:
-    "hw coor_y coord_n souradnice_y northing_m nordwert hoch ycoord y_coord north coord_y y_l93 coordenada_y northing y hochwert y_coordinate n_utm",
-  id: "oid address_ref key uid uuid ref reference identifier objectid fid gid identifiant identificador identificativo address_id",
-  importance: `population pop inhabitants einwohner einwohnerzahl ew poblacion habitantes population_municipale popolazione abitanti
-    populacao bevolking inwoners befolkning folkmangd ludnosc pocet_obyvatel weight rank_weight`,
-  phone: `telephone tel telefon telefono telefone phone_number telephone_number tel_nr telefonnummer telefoonnummer rufnummer fernsprecher tilefono numer_telefonu
-    contact_phone numero_telephone`,
-  url: "website web webseite web_page webpage homepage home_page internet page_web site_web site sito sitio_web pagina_web web_site www strona_www",
-  hours: `opening_hours openinghours offnungszeiten oeffnungszeiten horaires heures_ouverture heures_d_ouverture horario horarios orari orario openingstijden oppettider
-    apningstider abningstider godziny_otwarcia oteviraci_doba horas_de_apertura orari_di_apertura`,
+  region: "uf sigla_uf state_name nombre_comunidad land_region distrito comunidad regio regiao admin1",
+  country: "countrycode iso landkod landcode code_pays codigo_pais kraj kod_kraju nation",
+  lat: `lat_dd latitude_dd geo_breite breite geograficzna_szerokosc breddgrad breedtegraad geo_lat y_wgs84 point_y`,
+  lon: `long_dd lon_dd longitude_dd geo_laenge laenge lange langdgrad lengtegraad geo_lon geo_lng x_wgs84 point_x`,
+  position: `coordinates coords koordinaten coordonnees coordenadas coordinate coordinaten koordinater latlon lat_lon
+    location geo point geom`,
+  east: `rw coor_x coord_e souradnice_x easting_m ostwert rechts xcoord x_coord coord_x x_l93 coordenada_x easting x
+    rechtswert x_coordinate e_utm`,
+  north: `hw coor_y coord_n souradnice_y northing_m nordwert hoch ycoord y_coord coord_y y_l93 coordenada_y northing y
+    hochwert y_coordinate n_utm`,
+  id: `oid address_ref key uid uuid ref reference identifier objectid fid gid identifiant identificador identificativo
+    address_id`,
+  importance: `population pop inhabitants einwohner einwohnerzahl ew poblacion habitantes population_municipale popolazione
+    abitanti populacao bevolking inwoners befolkning folkmangd ludnosc pocet_obyvatel weight rank_weight`,
+  phone: `telephone tel telefon telefono telefone phone_number telephone_number tel_nr telefonnummer telefoonnummer
+    rufnummer fernsprecher tilefono numer_telefonu contact_phone numero_telephone`,
+  url: `website web webseite web_page webpage homepage home_page internet page_web site_web site sito sitio_web
+    pagina_web web_site www strona_www`,
+  hours: `opening_hours openinghours offnungszeiten oeffnungszeiten horaires heures_ouverture heures_d_ouverture horario
+    horarios orari orario openingstijden oppettider apningstider abningstider godziny_otwarcia oteviraci_doba
+    horas_de_apertura orari_di_apertura`,
   languages: "spoken_languages sprachen langues idiomas lingue talen jezyki sprak sprog",
-  stepfree:
-    "step_free step_free_access wheelchair wheelchair_access barrierefrei rollstuhlgerecht accessible_pmr acces_pmr accesible accessibile rolstoeltoegankelijk",
+  stepfree: `step_free step_free_access wheelchair wheelchair_access barrierefrei rollstuhlgerecht accessible_pmr acces_pmr
+    accesible accessibile rolstoeltoegankelijk`,
   text: "query search raw input freitext",
 };
 
@@ -75,12 +74,19 @@ export const plainHead = (head: string) =>
     .replace(/^_|_$/g, "");
 
 const MEANING_OF: ReadonlyMap<string, Meaning> = new Map(
-  MEANINGS.flatMap((meaning) =>
-    [meaning, ...(HEADS[meaning] ?? "").split(/\s+/).filter(Boolean)].map((word): [string, Meaning] => [
-      plainHead(word),
-      meaning,
-    ]),
-  ),
+  [
+    ...NAMED_PARTS.flatMap((part) => {
+      const meaning = part === "building" ? "name" : part;
+      // no column is for the floor alone
+      return meaning === "floor" ? [] : partNames[part].map((name): [string, Meaning] => [name, meaning]);
+    }),
+    ...MEANINGS.flatMap((meaning) =>
+      [meaning, ...(HEADS[meaning] ?? "").split(/\s+/).filter(Boolean)].map((head): [string, Meaning] => [
+        head,
+        meaning,
+      ]),
+    ),
+  ].map(([head, meaning]) => [plainHead(head), meaning]),
 );
 
 /** Meanings that say something of data, and nothing of an address that somebody looks up. */

@@ -35,6 +35,13 @@ describe("propose", () => {
     [{ label: "Adresszusatz" }, "{unit}", 0.85],
     [{ label: "Ταχυδρομικός κώδικας" }, "{postcode}", 0.85],
     [{ label: "Województwo" }, "{region or county}", 0.85],
+    [{ label: "郵便番号" }, "{postcode}", 0.85],
+    [{ label: "도로명주소", name: "addr" }, undefined, 0.95],
+    [{ label: "시군구" }, "{town}", 0.85],
+    [{ label: "İlçe" }, "{county or region}", 0.85],
+    [{ label: "Irányítószám" }, "{postcode}", 0.85],
+    [{ label: "Kode Pos" }, "{postcode}", 0.85],
+    [{ label: "Andar" }, "{floor}", 0.85],
     [{ label: "Find your address" }, "search", 0.85],
   ])("reads %j as %s", (given, binding, sureness) => {
     const [proposal] = propose([control(given)]);

@@ -1,5 +1,5 @@
 import { type Field, freeName } from "@bibliotope/core/form";
-import { BESIDE_WORDS, OTHER_WORDS, PHRASES, type Purpose, SECTIONS } from "./words.ts";
+import { BESIDE_WORDS, CALLED, OTHER_WORDS, type Purpose, SECTIONS } from "./words.ts";
 
 /** A control that was read from HTML, and what is around it. */
 export interface FoundControl {
@@ -275,9 +275,7 @@ function purposeIn(words: readonly string[]): { purpose: Purpose; phrase: string
   return best;
 }
 
-const PURPOSES = (Object.keys(PHRASES) as Purpose[]).flatMap((purpose) =>
-  phrasesOf(PHRASES[purpose]).map((phrase) => ({ purpose, phrase })),
-);
+const PURPOSES = CALLED.map(([phrase, purpose]) => ({ purpose, phrase: wordsOf(phrase) }));
 const BESIDE = new Set([...BESIDE_WORDS.split(", "), ...SECTIONS.flatMap(([words]) => phrasesOf(words).flat())]);
 const OTHER = phrasesOf(OTHER_WORDS);
 const SECTION_PHRASES = SECTIONS.map(([words, name]) => ({ name, phrases: phrasesOf(words) }));
@@ -294,6 +292,7 @@ export function wordsOf(text: string): string[] {
     .replace(/ø/g, "o")
     .replace(/æ/g, "ae")
     .replace(/ł/g, "l")
+    .replace(/ı/g, "i")
     .split(/[^\p{L}\p{N}]+/u)
     .filter(Boolean);
 }

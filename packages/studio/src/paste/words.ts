@@ -1,3 +1,5 @@
+import { NAMED_PARTS, partNames } from "@bibliotope/core/text";
+
 /** What a control of a form may be for. */
 export type Purpose =
   | "lines"
@@ -18,35 +20,34 @@ export type Purpose =
   | "search";
 
 /**
- * Words by which forms call the parts of an address, without accents and in small letters; phrases before single words.
- * English, German, French, Spanish, Italian, Portuguese, Dutch, Swedish, Danish, Norwegian, Finnish, Polish, Czech, Greek.
+ * What forms call the parts of an address beside the names in the language packs, without accents and in small letters;
+ * phrases before single words.
  */
-export const PHRASES: Readonly<Record<Purpose, string>> = {
+const PHRASES: Readonly<Partial<Record<Purpose, string>>> = {
   search:
     "find address, find your address, search address, address search, address lookup, look up address, start typing your address, adresse suchen, adresssuche, rechercher une adresse, buscar direccion",
   lines:
     "full address, postal address, mailing address, anschrift, adresse complete, direccion completa, adres korespondencyjny",
   line1:
-    "street address, address line 1, address line one, address 1, addressline 1, addr 1, adr 1, line 1, street 1, street and number, street and house number, street name and number, street number and name, strasse und hausnummer, strasse und nr, strasse nr, strasse hausnummer, numero et voie, numero et nom de rue, numero et rue, calle y numero, via e numero, indirizzo, rua e numero, morada, endereco, straat en huisnummer, straat en nummer, gatuadress, vejnavn og nummer, adresselinje 1, katuosoite, lahiosoite, ulica i numer, ulice a cislo, οδος και αριθμος, διευθυνση, direccion, domicilio, adresse, adres, adresa, adress, address, osoite, addr",
-  street:
-    "street name, street, road, strasse, str, rue, voie, nom de la voie, calle, via, rua, straat, straatnaam, gata, gatunamn, gade, vej, vejnavn, gate, katu, ulica, ulice, οδος",
-  house:
-    "house number, house no, house nr, housenumber, street number, street no, streetnumber, building number, number, hausnummer, hausnr, hnr, nr, numero, num, numero de rue, numero civico, civico, n civico, huisnummer, gatunummer, husnummer, husnr, talonumero, numer domu, nr domu, cislo popisne, cislo domu, αριθμος",
-  unit: "apartment, apartment number, appartement, apt, flat, flat number, unit, unit number, suite, address line 2, address line two, address 2, addressline 2, addr 2, adr 2, line 2, street 2, adresszusatz, zusatz, complement, complement d adresse, complemento, piso, puerta, interno, andar, toevoeging, lagenhet, lagenhetsnummer, lgh, lejlighed, leilighet, asunto, mieszkanie, numer mieszkania, nr lokalu, byt, διαμερισμα",
-  floor: "floor, etage, stockwerk, planta, piano, verdieping, vaning, etasje, kerros, pietro, patro, οροφος",
-  building: "building name, building, house name, batiment, immeuble, gebaude, edificio, bygning, budynek, κτιριο",
-  district:
-    "district, suburb, neighbourhood, neighborhood, quarter, stadtteil, ortsteil, quartier, barrio, colonia, quartiere, bairro, wijk, stadsdel, bydel, kaupunginosa, dzielnica, συνοικια",
-  town: "city, town, town or city, city or town, locality, municipality, village, stadt, ort, wohnort, ville, commune, localite, ciudad, poblacion, localidad, municipio, citta, comune, localita, cidade, stad, plaats, woonplaats, gemeente, postort, ortnamn, by, poststed, kaupunki, postitoimipaikka, kunta, miasto, miejscowosc, mesto, obec, πολη, address level 2",
-  county: "county, landkreis, kreis, departement, lan, amt, fylke, powiat, okres, δημος",
+    "address line one, addressline 1, addr 1, adr 1, line 1, street 1, street and number, street and house number, street name and number, street number and name, strasse und nr, strasse nr, numero et nom de rue, straat en nummer, adresselinje 1, addr",
+  house: "housenumber, streetnumber, num, n civico",
+  unit: "address line 2, address line two, address 2, addressline 2, addr 2, adr 2, line 2, street 2, adresszusatz, zusatz, complement, complement d adresse, complemento, toevoeging, lgh",
+  district: "quarter",
+  town: "town or city, city or town, address level 2",
+  county: "δημος",
   region:
-    "state, state or province, province, region, county or region, administrative area, bundesland, kanton, provincia, comunidad autonoma, estado, uf, regione, distrito, provincie, landskap, maakunta, wojewodztwo, kraj, νομος, περιφερεια, address level 1",
-  postcode:
-    "pin code, pincode, pin, zip, zipcode, zip code, zip or postal code, postcode, post code, postal code, postalcode, postal, plz, postleitzahl, code postal, cp, codigo postal, cap, cep, postnummer, postnr, postinumero, kod pocztowy, psc, ταχυδρομικος κωδικας, τκ",
-  country: "country, country or region, country name, land, pays, pais, paese, nazione, maa, panstwo, zeme, stat, χωρα",
-  lat: "latitude, lat, breitengrad, latitud, latitudine, szerokosc",
-  lon: "longitude, lng, lon, long, laengengrad, langengrad, longitud, longitudine, dlugosc",
+    "state or province, county or region, administrative area, provincia, uf, distrito, provincie, kraj, νομος, address level 1",
+  postcode: "pin code, pincode, pin, zipcode, zip or postal code, postalcode, postal",
+  country: "country or region, stat",
 };
+
+/** Each phrase by which forms call something, with what that is. */
+export const CALLED: readonly (readonly [phrase: string, purpose: Purpose])[] = [
+  ...(Object.entries(PHRASES) as [Purpose, string][]).flatMap(([purpose, list]) =>
+    list.split(", ").map((phrase) => [phrase, purpose] as const),
+  ),
+  ...NAMED_PARTS.flatMap((part) => partNames[part].map((name) => [name, part === "line" ? "line1" : part] as const)),
+];
 
 /** Words of what only looks like an address. */
 export const OTHER_WORDS =

@@ -19,4 +19,13 @@ export const CROATIAN: LanguagePack = {
     telephone: ["tel", "telefon", "mob", "mobitel"],
   },
   after: { floor: ["kat"] },
+  partNames: {
+    street: "ulica",
+    house: "kucni broj",
+    town: "naselje, mjesto",
+    county: "zupanija",
+    postcode: "postanski broj",
+    country: "drzava",
+    line: "adresa",
+  },
 };

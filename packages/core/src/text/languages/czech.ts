@@ -21,4 +21,16 @@ export const CZECH: LanguagePack = {
     telephone: ["tel", "telefon", "mobil"],
   },
   after: { floor: ["patro"] },
+  partNames: {
+    street: "ulice",
+    house: "cislo popisne, cislo domu, cislo domovni, cislo orientacni",
+    unit: "byt",
+    floor: "patro",
+    building: "budova",
+    town: "mesto, obec",
+    county: "okres",
+    postcode: "psc",
+    country: "zeme",
+    line: "adresa, ulice a cislo",
+  },
 };

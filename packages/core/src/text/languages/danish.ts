@@ -24,4 +24,17 @@ export const DANISH: LanguagePack = {
     telephone: ["tlf", "telefon", "mobil"],
   },
   after: { floor: ["sal", "etage"] },
+  partNames: {
+    street: "vej, vejnavn, gade",
+    house: "husnummer, husnr",
+    unit: "lejlighed",
+    floor: "etage",
+    building: "bygning",
+    district: "bydel",
+    town: "by, kommune",
+    county: "amt",
+    postcode: "postnummer, postnr",
+    country: "land",
+    line: "adresse, vejnavn og nummer",
+  },
 };

@@ -56,4 +56,16 @@ export const DUTCH: LanguagePack = {
     ["2e", "tweede"],
     ["3e", "derde"],
   ],
+  partNames: {
+    street: "straat, straatnaam",
+    house: "huisnummer, huisnr",
+    unit: "appartement",
+    floor: "verdieping",
+    building: "gebouw",
+    district: "wijk, buurt",
+    town: "plaats, plaatsnaam, woonplaats, stad, gemeente",
+    postcode: "postcode",
+    country: "land",
+    line: "adres, straat en huisnummer",
+  },
 };

@@ -17,4 +17,13 @@ export const ESTONIAN: LanguagePack = {
     telephone: ["tel", "telefon", "mob"],
   },
   after: { floor: ["korrus"] },
+  partNames: {
+    street: "tanav",
+    house: "majanumber, maja number",
+    town: "linn, asula",
+    county: "maakond",
+    postcode: "postiindeks, sihtnumber",
+    country: "riik",
+    line: "aadress",
+  },
 };

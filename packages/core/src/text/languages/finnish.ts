@@ -20,4 +20,17 @@ export const FINNISH: LanguagePack = {
     telephone: ["puh", "puhelin"],
   },
   after: { floor: ["kerros", "krs"] },
+  partNames: {
+    street: "katu, kadunnimi",
+    house: "talonumero",
+    unit: "asunto",
+    floor: "kerros",
+    building: "rakennus",
+    district: "kaupunginosa",
+    town: "kaupunki, postitoimipaikka, kunta",
+    region: "maakunta",
+    postcode: "postinumero",
+    country: "maa",
+    line: "osoite, katuosoite, lahiosoite",
+  },
 };

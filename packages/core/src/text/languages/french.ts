@@ -90,4 +90,18 @@ export const FRENCH: LanguagePack = {
     ["2eme", "deuxieme"],
     ["3eme", "troisieme"],
   ],
+  partNames: {
+    street: "rue, voie, nom de la voie, nom de la rue",
+    house: "numero, numero de voie, numero de rue",
+    unit: "appartement",
+    floor: "etage",
+    building: "batiment, immeuble",
+    district: "quartier",
+    town: "ville, commune, localite",
+    county: "departement",
+    region: "region",
+    postcode: "code postal, cp",
+    country: "pays",
+    line: "adresse, numero et voie, numero et rue",
+  },
 };

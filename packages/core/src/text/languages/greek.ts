@@ -36,4 +36,17 @@ export const GREEK: LanguagePack = {
     ["1i", "proti"],
     ["1os", "protos"],
   ],
+  partNames: {
+    street: "οδος, odos",
+    house: "αριθμος, arithmos",
+    unit: "διαμερισμα, diamerisma",
+    floor: "οροφος, orofos",
+    building: "κτιριο, ktirio",
+    district: "συνοικια, synoikia",
+    town: "πολη, poli",
+    region: "περιφερεια, perifereia, periferia",
+    postcode: "ταχυδρομικος κωδικας, τκ, tachydromikos kodikas, tk",
+    country: "χωρα, chora",
+    line: "διευθυνση, οδος και αριθμος",
+  },
 };

@@ -19,4 +19,14 @@ export const HUNGARIAN: LanguagePack = {
     telephone: ["tel", "telefon", "mobil"],
   },
   after: { house: ["szam"], unit: ["ajto"], floor: ["emelet", "em"] },
+  partNames: {
+    street: "utca, kozterulet neve",
+    house: "hazszam",
+    town: "telepules, varos",
+    district: "varosresz",
+    county: "varmegye",
+    postcode: "iranyitoszam",
+    country: "orszag",
+    line: "cim",
+  },
 };

@@ -16,4 +16,14 @@ export const INDONESIAN: LanguagePack = {
     box: ["kotak"],
     telephone: ["telp", "telepon", "hp"],
   },
+  partNames: {
+    street: "jalan, nama jalan",
+    house: "nomor rumah",
+    district: "kecamatan, kelurahan",
+    town: "kota, kabupaten",
+    region: "provinsi",
+    postcode: "kode pos",
+    country: "negara",
+    line: "alamat",
+  },
 };

@@ -8,4 +8,13 @@ export const JAPANESE: LanguagePack = {
   small: ["の", "大字", "字"],
   before: { floor: ["地下"], telephone: ["電話", "tel"], box: ["私書箱"] },
   after: { house: ["番", "番地", "号"], unit: ["号室"], floor: ["階"] },
+  partNames: {
+    house: "番地",
+    building: "建物名",
+    town: "市区町村, 市町村",
+    region: "都道府県",
+    postcode: "郵便番号",
+    country: "国",
+    line: "住所",
+  },
 };

@@ -11,4 +11,15 @@ export const KOREAN: LanguagePack = {
   small: [],
   before: { floor: folded("지하"), box: folded("사서함"), telephone: folded("전화") },
   after: { house: folded("번지"), unit: folded("호", "동"), floor: folded("층") },
+  partNames: {
+    street: "도로명",
+    house: "건물번호",
+    building: "건물명",
+    district: "읍면동",
+    town: "시군구",
+    region: "시도",
+    postcode: "우편번호",
+    country: "국가",
+    line: "주소, 도로명주소",
+  },
 };

@@ -18,4 +18,13 @@ export const LATVIAN: LanguagePack = {
     telephone: ["tel", "talrunis", "mob"],
   },
   after: { floor: ["stavs"] },
+  partNames: {
+    street: "iela",
+    house: "majas numurs",
+    town: "pilseta",
+    county: "novads",
+    postcode: "pasta indekss",
+    country: "valsts",
+    line: "adrese",
+  },
 };

@@ -20,4 +20,12 @@ export const LITHUANIAN: LanguagePack = {
     telephone: ["tel", "telefonas", "mob"],
   },
   after: { floor: ["aukstas"] },
+  partNames: {
+    street: "gatve",
+    house: "namo numeris",
+    town: "miestas, gyvenviete",
+    postcode: "pasto kodas",
+    country: "salis",
+    line: "adresas",
+  },
 };

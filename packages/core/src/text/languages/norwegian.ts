@@ -40,4 +40,17 @@ export const NORWEGIAN: LanguagePack = {
     telephone: ["tlf", "telefon", "mobil"],
   },
   after: { floor: ["etg", "etasje"] },
+  partNames: {
+    street: "gate, vei, gatenavn",
+    house: "husnummer",
+    unit: "leilighet",
+    floor: "etasje",
+    building: "bygning",
+    district: "bydel",
+    town: "poststed, by, kommune",
+    county: "fylke",
+    postcode: "postnummer, postnr",
+    country: "land",
+    line: "adresse, gateadresse",
+  },
 };

@@ -14,7 +14,31 @@ export interface LanguagePack {
   after?: Readonly<Partial<Record<NumberRole, readonly string[]>>>;
   /** Written numbers of streets ("third") with the forms in digits. */
   ordinals?: readonly (readonly [digits: string, word: string])[];
+  /**
+   * How forms and the heads of tables call the parts of an address, separated by commas. The HTML of forms and files of
+   * data are read by it; what only one of them has is beside its reader.
+   */
+  partNames?: Readonly<Partial<Record<NamedPart, string>>>;
 }
+
+/** What forms and tables have a name for: parts of an address, its first line, its position. */
+export const NAMED_PARTS = [
+  "line",
+  "street",
+  "house",
+  "unit",
+  "floor",
+  "building",
+  "district",
+  "town",
+  "county",
+  "region",
+  "postcode",
+  "country",
+  "lat",
+  "lon",
+] as const;
+export type NamedPart = (typeof NAMED_PARTS)[number];
 
 /** What a number can be, other than part of a name. */
 export type NumberRole = "house" | "unit" | "floor" | "box" | "telephone";

@@ -64,4 +64,17 @@ export const PORTUGUESE: LanguagePack = {
     ["1", "primeira"],
     ["2", "segundo"],
   ],
+  partNames: {
+    street: "rua, logradouro, arruamento",
+    house: "numero",
+    unit: "fracao, apartamento",
+    floor: "andar",
+    building: "edificio",
+    district: "bairro, freguesia",
+    town: "cidade, localidade",
+    region: "estado",
+    postcode: "cep, codigo postal",
+    country: "pais",
+    line: "morada, endereco, rua e numero",
+  },
 };

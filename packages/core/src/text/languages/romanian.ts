@@ -25,4 +25,14 @@ export const ROMANIAN: LanguagePack = {
     box: ["casuta"],
     telephone: ["tel", "telefon", "mobil"],
   },
+  partNames: {
+    street: "strada",
+    house: "numar",
+    unit: "apartament",
+    town: "oras, localitate",
+    county: "judet",
+    postcode: "cod postal",
+    country: "tara",
+    line: "adresa",
+  },
 };

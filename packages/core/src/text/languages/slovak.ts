@@ -20,4 +20,13 @@ export const SLOVAK: LanguagePack = {
     telephone: ["tel", "telefon", "mobil"],
   },
   after: { floor: ["poschodie"] },
+  partNames: {
+    street: "ulica",
+    house: "supisne cislo, orientacne cislo, cislo domu",
+    town: "mesto, obec",
+    county: "okres",
+    postcode: "psc",
+    country: "krajina",
+    line: "adresa",
+  },
 };

@@ -16,4 +16,12 @@ export const SLOVENE: LanguagePack = {
     telephone: ["tel", "telefon", "mobil"],
   },
   after: { floor: ["nadstropje"] },
+  partNames: {
+    street: "ulica",
+    house: "hisna stevilka",
+    town: "naselje, obcina",
+    postcode: "postna stevilka",
+    country: "drzava",
+    line: "naslov",
+  },
 };

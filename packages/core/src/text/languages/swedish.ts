@@ -36,4 +36,18 @@ export const SWEDISH: LanguagePack = {
     ["2a", "andra"],
     ["3e", "tredje"],
   ],
+  partNames: {
+    street: "gata, gatunamn, gatan",
+    house: "gatunummer, husnummer, husnr",
+    unit: "lagenhet, lagenhetsnummer",
+    floor: "vaning",
+    building: "byggnad",
+    district: "stadsdel",
+    town: "postort, ort, ortnamn, stad, kommun",
+    county: "lan",
+    region: "landskap",
+    postcode: "postnummer, postnr",
+    country: "land",
+    line: "adress, gatuadress",
+  },
 };

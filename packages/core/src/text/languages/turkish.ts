@@ -25,4 +25,15 @@ export const TURKISH: LanguagePack = {
     telephone: ["tel", "telefon", "cep"],
   },
   after: { floor: ["kat"] },
+  partNames: {
+    street: "sokak, cadde",
+    house: "kapi no, bina no, dis kapi no",
+    unit: "daire, daire no, ic kapi no",
+    district: "mahalle",
+    county: "ilce",
+    town: "sehir",
+    postcode: "posta kodu",
+    country: "ulke",
+    line: "adres",
+  },
 };
