@@ -139,7 +139,7 @@ describe("bibliotope backup and restore", { timeout: 240_000 }, () => {
       expect(statSync(to).mode & 0o077).toBe(0);
       expect(existsSync(`${to}.part`)).toBe(false);
       const before = await contentOf(url);
-      const historyOf = async () => (await database("installation").first("history")).history;
+      const historyOf = async () => (await database("installation").first("history"))?.history;
       const histories = new Set([await historyOf()]);
 
       for (const change of [

@@ -194,9 +194,7 @@ describe("data that is brought", { timeout: 900_000 }, () => {
     const out = await fetch(`${ready.url}/api/versions/${version}/out.csv`, { headers });
     const again = await bring(await out.text(), "Rooms again");
     const facts = async (id: number) =>
-      (await held.database("places").where({ version_id: id }).orderBy("names")).map(
-        (row: { facts: object }) => row.facts,
-      );
+      (await held.database("places").where({ version_id: id }).orderBy("names")).map((row) => row.facts);
     expect(await facts(again)).toEqual(await facts(version));
   });
 

@@ -120,8 +120,10 @@ export async function readBatch(database: Knex, id: number): Promise<BatchDetail
     database("batch_results")
       .where({ batch_id: id })
       .whereNotNull("score")
-      .select("standing", database.raw("count(*)::int as count"))
-      .select(database.raw(`least(floor(score * ${SCORE_BINS}), ${SCORE_BINS - 1})::int as bin`))
+      .select("standing", {
+        count: database.raw<number>("count(*)::int"),
+        bin: database.raw<number>(`least(floor(score * ${SCORE_BINS}), ${SCORE_BINS - 1})::int`),
+      })
       .groupBy("standing", "bin"),
     database("batch_results")
       .where({ batch_id: id })
@@ -213,7 +215,7 @@ export async function takeBack(database: Knex, batch: number, by: number): Promi
       )
       .orderBy("id", "desc")
       .first("number", "answer");
-    if (!last) return undefined;
+    if (!last?.answer) return undefined;
     const where = { batch_id: batch, number: last.number };
     const { standing, answer, decision } = last.answer;
     await transaction("batch_decisions").insert({ ...where, how: "back", made_by: by });
@@ -229,8 +231,10 @@ export async function readPoints(database: Knex, batch: number): Promise<BatchPo
   const rows = await database("batch_results")
     .where({ batch_id: batch })
     .whereNotNull("answer")
-    .select("number", "standing")
-    .select(database.raw("(answer -> 'at' ->> 'lat')::float8 as lat, (answer -> 'at' ->> 'lon')::float8 as lon"))
+    .select("number", "standing", {
+      lat: database.raw<number>("(answer -> 'at' ->> 'lat')::float8"),
+      lon: database.raw<number>("(answer -> 'at' ->> 'lon')::float8"),
+    })
     .orderBy("number");
   return {
     points: rows.flatMap(({ lat, lon, standing, number }) => [lat, lon, ROW_STATUSES.indexOf(standing), number]),
@@ -252,7 +256,7 @@ export async function readValues(
     })
     .where("batch_results.batch_id", batch)
     .whereNotNull("answer")
-    .select(database.raw("left(cells[?::int], ?) as value", [column + 1, VALUE_TOLD]))
+    .select({ value: database.raw<string | null>("left(cells[?::int], ?)", [column + 1, VALUE_TOLD]) })
     .orderBy("batch_results.number");
   return { values: rows.map(({ value }) => value || null) };
 }

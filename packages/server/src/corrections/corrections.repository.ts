@@ -3,6 +3,9 @@ import { parseHouseNumber } from "@bibliotope/core/place";
 import type { Change, CorrectionSummary } from "@bibliotope/wire";
 import type { Knex } from "knex";
 
+/** A change as it is stored: of an address that is added with the identity of its street. */
+export type StoredChange = Change & { street?: number };
+
 /** Corrections that are listed. */
 const MOST = 200;
 
@@ -12,7 +15,7 @@ export interface NewCorrection {
   country: string | null;
   identity: number | null;
   line: string;
-  change: Change;
+  change: StoredChange;
   note: string;
   madeBy: number | null;
   key: number | null;
@@ -61,7 +64,7 @@ export async function listCorrections(
 export async function decideCorrection(
   database: Knex,
   id: number,
-  { state, change, by, from }: { state: string; change?: Change; by: number; from: readonly string[] },
+  { state, change, by, from }: { state: string; change?: StoredChange; by: number; from: readonly string[] },
 ): Promise<boolean> {
   const changed = await database("corrections")
     .where({ id })
@@ -77,7 +80,7 @@ export async function decideCorrection(
 export async function findCorrection(
   database: Knex,
   id: number,
-): Promise<{ state: string; ref: string | null; identity: number | null; change: Change } | undefined> {
+): Promise<{ state: string; ref: string | null; identity: number | null; change: StoredChange } | undefined> {
   return database("corrections").where({ id }).first("state", "ref", "identity", "change");
 }
 
@@ -105,11 +108,12 @@ export async function appliedCorrections(database: Knex): Promise<Correction[]> 
   const rows = await database("corrections")
     .where({ state: "applied" })
     .whereNotNull("identity")
-    .select("identity", "change", "ref")
+    .select("identity", "change")
     .orderBy(["decided_at", "id"]);
-  return rows.map(({ identity, change }): Correction => {
+  return rows.flatMap(({ identity, change }): Correction[] => {
+    if (identity === null) return [];
     const { isRemoved, at, house, name, street } = change;
-    return { identity, isRemoved, at, name, street, house: house ? parseHouseNumber(house) : undefined };
+    return [{ identity, isRemoved, at, name, street, house: house ? parseHouseNumber(house) : undefined }];
   });
 }
 

@@ -14,8 +14,9 @@ export async function listData(database: Knex): Promise<DataAnswer> {
   const [sets, versions, live, publications] = await Promise.all([
     database("data_sets").select("id", "name", "licence", "source").orderBy("id"),
     database("data_set_versions")
-      .select("id", "data_set_id", "number", "file_name", "counts", "checks", "created_at")
-      .select(database.raw("to_char(day, 'YYYY-MM-DD') as day"))
+      .select("id", "data_set_id", "number", "file_name", "counts", "checks", "created_at", {
+        isoDay: database.raw<string>("to_char(day, 'YYYY-MM-DD')"),
+      })
       .orderBy("id", "desc"),
     livePublication(database),
     database("publications").select("id", "created_at", "why").orderBy("id", "desc").limit(PUBLICATIONS),
@@ -30,7 +31,7 @@ export async function listData(database: Knex): Promise<DataAnswer> {
   const summaryOf = (row: (typeof versions)[number]): VersionSummary => ({
     id: row.id,
     number: row.number,
-    day: row.day,
+    day: row.isoDay,
     madeAt: row.created_at.toISOString(),
     fileName: row.file_name,
     counts: row.counts,

@@ -11,6 +11,7 @@ import {
 } from "@bibliotope/core/place";
 import type { Knex } from "knex";
 import { appliedCorrections } from "../corrections/corrections.repository.ts";
+import type { Rows } from "../database/tables.ts";
 
 export const OUT_FORMATS = { csv: "text/csv", geojson: "application/geo+json", gpx: "application/gpx+xml" } as const;
 export type OutFormat = keyof typeof OUT_FORMATS;
@@ -120,11 +121,14 @@ export class Out {
   /** @returns undefined when the version has no such area */
   static async of(database: Knex, version: number, { inside, isCorrected }: ExportRequest): Promise<Out | undefined> {
     const out = new Out(database, version, inside);
-    const rows = (table: string) => database(table).where({ version_id: version });
-    for (const row of await rows("areas").select("identity", "kind", "names", "code", "importance", "parent"))
+    const of = { version_id: version };
+    for (const row of await database("areas")
+      .where(of)
+      .select("identity", "kind", "names", "code", "importance", "parent"))
       out.#areas.set(row.identity, row);
-    for (const row of await rows("postcodes").select("identity", "code")) out.#postcodes.set(row.identity, row.code);
-    for (const row of await rows("streets").select("identity", "kind", "names", "area", "importance"))
+    for (const row of await database("postcodes").where(of).select("identity", "code"))
+      out.#postcodes.set(row.identity, row.code);
+    for (const row of await database("streets").where(of).select("identity", "kind", "names", "area", "importance"))
       out.#streets.set(row.identity, row);
     if (inside !== undefined && !out.#areas.has(inside)) return undefined;
     for (const { name, label } of await ownFacts(database, version)) out.#facts.set(name, label);
@@ -158,17 +162,15 @@ export class Out {
   }
 
   async *#rows(): AsyncGenerator<OutRow> {
-    const rows = (table: string) =>
-      this.database(table).where({ version_id: this.version }).orderBy("identity").stream() as AsyncIterable<
-        // biome-ignore lint/suspicious/noExplicitAny: a row as pg parses it
-        any
-      >;
-    for await (const row of rows("addresses")) {
+    const of = { version_id: this.version };
+    const addresses = this.database("addresses").where(of).orderBy("identity").stream();
+    for await (const row of addresses as AsyncIterable<Rows["addresses"]>) {
       const to = this.#corrections.get(row.identity);
       if (!to?.isRemoved) yield* this.#address({ ...row, ...to?.house, ...to?.at });
     }
     for (const added of this.#corrections.values()) yield* await this.#added(added);
-    for await (const row of rows("places")) {
+    const places = this.database("places").where(of).orderBy("identity").stream();
+    for await (const row of places as AsyncIterable<Rows["places"]>) {
       const to = this.#corrections.get(row.identity);
       if (to?.isRemoved || !this.#isInside(row.area)) continue;
       const place = { ...row, names: renamed(row.names as Name[], to?.name) };
@@ -176,14 +178,13 @@ export class Out {
     }
   }
 
-  // biome-ignore lint/suspicious/noExplicitAny: a row as pg parses it
-  *#address(row: any): Generator<OutRow> {
+  *#address(row: Omit<Rows["addresses"], "version_id">): Generator<OutRow> {
     const street = this.#streets.get(row.street)!;
     if (!this.#isInside(street.area)) return;
     yield {
       ...row,
       house: row.number === null ? "" : String(row.number),
-      postcode: this.#postcodes.get(row.postcode),
+      postcode: row.postcode === null ? undefined : this.#postcodes.get(row.postcode),
       street,
       importance: street.importance,
       area: street.area,

@@ -8,6 +8,7 @@ import {
 } from "@bibliotope/core/index";
 import type { Knex } from "knex";
 import { copiedRows } from "../database/copy.ts";
+import type { Rows } from "../database/tables.ts";
 
 /**
  * Reads all records of some data-set versions into a builder, one row at a time. Of several versions the first is
@@ -25,11 +26,14 @@ export async function readRecords(
   let read = 0;
   const merger = versions.length > 1 ? new Merger(builder) : undefined;
   const sink: RecordSink = merger ?? builder;
-  const each = async (table: string, take: (row: Row) => void) => {
+  const each = async <T extends "postcodes" | "streets" | "places">(table: T, take: (row: Rows[T]) => void) => {
     for (const [place, version] of versions.entries()) {
       merger?.from(place);
-      const rows = database(table).where({ version_id: version }).orderBy("identity").stream();
-      for await (const row of rows as AsyncIterable<Row>) {
+      const rows = database(table as string)
+        .where({ version_id: version })
+        .orderBy("identity")
+        .stream();
+      for await (const row of rows as AsyncIterable<Rows[T]>) {
         take(row);
         if (++read % 10_000 === 0) progress(read);
       }
@@ -71,11 +75,7 @@ export async function readRecords(
   return { read, replaced: merger?.replaced ?? new Map(), doubles: merger?.doubles ?? 0 };
 }
 
-/** A row of any record table, as pg parses it. */
-// biome-ignore lint/suspicious/noExplicitAny: the columns differ by table; the builder's own types check what is taken
-type Row = any;
-
-const areaOf = (row: Row): AreaInput => ({
+const areaOf = (row: Rows["areas"]): AreaInput => ({
   ...common(row),
   names: row.names,
   importance: row.importance,
@@ -97,22 +97,22 @@ const addressOf = (cells: readonly (string | null)[]): AddressInput => ({
 });
 
 /** Areas so that each comes after the one around it. */
-export function parentsFirst(areas: readonly Row[]): Row[] {
-  const children = new Map<number | null, Row[]>();
+export function parentsFirst<A extends { identity: number; parent: number | null }>(areas: readonly A[]): A[] {
+  const children = new Map<number | null, A[]>();
   for (const area of areas) {
     const own = children.get(area.parent);
     if (own) own.push(area);
     else children.set(area.parent, [area]);
   }
-  const ordered: Row[] = [...(children.get(null) ?? [])];
+  const ordered: A[] = [...(children.get(null) ?? [])];
   // a country may have a hundred thousand towns: too many for the arguments of one call
   for (const area of ordered) for (const within of children.get(area.identity) ?? []) ordered.push(within);
   return ordered;
 }
 
-const common = (row: Row) => ({
-  identity: row.identity as number,
-  at: { lat: row.lat as number, lon: row.lon as number },
+const common = ({ identity, lat, lon }: { identity: number; lat: number; lon: number }) => ({
+  identity,
+  at: { lat, lon },
 });
 
 /** How many records some versions hold, for progress. */

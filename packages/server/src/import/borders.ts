@@ -22,9 +22,7 @@ export class Borders {
         "version_id",
         database("publication_versions")
           .select("version_id")
-          .where({
-            publication_id: database("publications").max("id"),
-          }),
+          .whereRaw("publication_id = (select max(id) from publications)"),
       )
       .select("country", "names")
       .orderBy("version_id");

@@ -68,12 +68,11 @@ export function unfinishedJobs(database: Knex): Promise<number[]> {
 
 /** Begins a job, or goes on with one whose process is gone. @returns undefined when there is nothing to do */
 export async function beginJob(database: Knex, id: number): Promise<Job | undefined> {
-  const [job] = await database("jobs")
+  const begun = await database("jobs")
     .where({ id })
     .whereIn("state", ["waiting", "running"])
-    .update({ state: "running", began_at: database.raw("coalesce(began_at, now())") })
-    .returning(Object.entries(COLUMNS).map(([name, column]) => database.ref(column).as(name)));
-  return job;
+    .update({ state: "running", began_at: database.raw("coalesce(began_at, now())") });
+  return begun ? database("jobs").where({ id }).first(COLUMNS) : undefined;
 }
 
 /** Notes how far a running job is; said too late, after its end, it changes nothing. @returns what somebody wants it to do */

@@ -9,6 +9,7 @@ import {
   PROGRAM_LIMIT,
 } from "@bibliotope/wire";
 import type { Knex } from "knex";
+import type { Rows } from "../database/tables.ts";
 import { hashOf, newSecret } from "./secrets.ts";
 
 /** A key as the checks need it. */
@@ -120,8 +121,7 @@ const columnsOf = ({ name, origins, calls, countries, endsAt, perMinute, perDay 
   per_day: perDay,
 });
 
-// biome-ignore lint/suspicious/noExplicitAny: a row as the driver gives it
-const summaryOf = (row: any): KeySummary => ({
+const summaryOf = (row: Rows["keys"]): KeySummary => ({
   id: row.id,
   kind: row.kind,
   name: row.name,

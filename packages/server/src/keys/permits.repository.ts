@@ -33,9 +33,11 @@ export async function lease(database: Knex, key: number, amount: Amount, wanted:
       .insert({ key_id: key, amount: amount.name, turn: 0, began: transaction.raw("to_timestamp(0)"), taken: 0 })
       .onConflict()
       .ignore();
-    const row = await stored()
+    const [row] = await stored()
       .forUpdate()
-      .first("turn", "taken", transaction.raw("extract(epoch from clock_timestamp() - began)::float8 as age"));
+      .select("turn", "taken", {
+        age: transaction.raw<number>("extract(epoch from clock_timestamp() - began)::float8"),
+      });
     const isOver = row.age >= amount.seconds;
     const taken = isOver ? 0 : row.taken;
     const left = Math.max(0, amount.most - taken);

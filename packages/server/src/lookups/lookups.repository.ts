@@ -20,13 +20,13 @@ export async function listLookups(database: Knex, userId: number): Promise<Earli
       askedAt: asked_at.toISOString(),
     }),
   );
-  return { keeps: user.keeps_lookups, days: KEEP_DAYS, lookups };
+  return { keeps: user?.keeps_lookups ?? false, days: KEEP_DAYS, lookups };
 }
 
 /** Keeps a lookup, unless its user does not want that. The same one asked again moves to the front. */
 export async function keepLookup(database: Knex, userId: number, lookup: KeepLookupRequest): Promise<void> {
   const user = await database("users").where({ id: userId }).first("keeps_lookups");
-  if (!user.keeps_lookups) return;
+  if (!user?.keeps_lookups) return;
   await database("lookups")
     .insert({ ...lookup, user_id: userId, asked_at: database.fn.now() })
     .onConflict(["user_id", "asked"])

@@ -66,7 +66,7 @@ export function correctionHandlers({ database, index }: Needs) {
     const common = { country: parsed.country, line: record.line };
     if (!adds) return { ...common, identity: parsed.identity, change: plain };
     const identity = await repository.identityByHand(database, `${parsed.identity}/${change.house}/${Date.now()}`);
-    return { ...common, identity, change: { ...plain, adds: true, street: parsed.identity } as Change };
+    return { ...common, identity, change: { ...plain, adds: true, street: parsed.identity } };
   }
 }
 

@@ -173,7 +173,7 @@ describe("/v1/reverse and /v1/records", () => {
     const gone = { natural_key: `a house that was pulled down, ${Date.now()}` };
     try {
       const [{ id }] = await database("identities")
-        .insert({ ...gone, data_set_id: database("data_sets").min("id") })
+        .insert({ ...gone, data_set_id: database.raw("(select min(id) from data_sets)") })
         .returning("id");
       const answer = { status: 410, body: { type: "/problems/withdrawn" } };
       expect(await json(`/v1/records/${refOf("QR", id)}`)).toMatchObject(answer);

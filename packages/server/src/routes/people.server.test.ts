@@ -65,7 +65,7 @@ describe("signing in by password", () => {
   it("keeps of the password an argon2id hash alone", async () => {
     const { id } = await make("look");
     const database = connect(shared().databaseUrl, 1);
-    const { password_hash } = await database("users").where({ id }).first();
+    const [{ password_hash }] = await database("users").where({ id });
     await database.destroy();
     expect(password_hash).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/);
   });

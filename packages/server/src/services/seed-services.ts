@@ -16,8 +16,7 @@ const TOKEN = { name: "courier-token", value: "van-and-barrow" };
  */
 export async function seedServices(database: Knex, urls: StandIns | undefined, sealing: Sealing): Promise<void> {
   if (!urls) return;
-  const before: { stand_in: string; host: string; port: number }[] =
-    await database("service_hosts").whereNotNull("stand_in");
+  const before = await database("service_hosts").whereNotNull("stand_in").select("stand_in", "host", "port");
   await database("service_hosts").whereNotNull("stand_in").del();
   for (const [name, url] of Object.entries(urls)) {
     const { hostname, port } = new URL(url);
@@ -26,7 +25,7 @@ export async function seedServices(database: Knex, urls: StandIns | undefined, s
   }
   const moved = new Map(
     before.flatMap(({ stand_in: name, host, port }) =>
-      Object.hasOwn(urls, name) ? [[`http://${host}:${port}`, urls[name as keyof StandIns]]] : [],
+      name !== null && Object.hasOwn(urls, name) ? [[`http://${host}:${port}`, urls[name as keyof StandIns]]] : [],
     ),
   );
   const stored = await database("services").select("name", "definition");

@@ -15,7 +15,7 @@ export async function readMapFeatures(database: Knex, versions: readonly number[
     .orderBy(["version_id", "number"]);
   const features: MapFeature[] = rows.map((row) => ({
     type: "Feature",
-    ...(row.identity === null ? {} : { id: refOf(row.country, row.identity) }),
+    ...(row.identity === null || row.country === null ? {} : { id: refOf(row.country, row.identity) }),
     geometry: row.geometry,
     properties: {
       layer: row.layer,

@@ -72,8 +72,8 @@ describe("what is held of a person", () => {
     expect(held["jobs by made_by"]).toMatchObject([{ title: "made by them" }]);
     expect(held["sessions by user_id"]).toHaveLength(1);
     expect(held["sign_in_places by user_id"]).toHaveLength(1);
-    const { password_hash } = await database("users").where({ id }).first("password_hash");
-    const { token_hash } = await database("sessions").where({ user_id: id }).first("token_hash");
+    const [{ password_hash }] = await database("users").where({ id });
+    const [{ token_hash }] = await database("sessions").where({ user_id: id });
     for (const secret of [password_hash, token_hash, "argon2"]) expect(written).not.toContain(secret);
   });
 

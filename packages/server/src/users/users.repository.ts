@@ -7,6 +7,7 @@ import type {
   SignInRequest,
 } from "@bibliotope/wire";
 import type { Knex } from "knex";
+import type { Rows } from "../database/tables.ts";
 import { hashOf, newSecret } from "../keys/secrets.ts";
 import type { Sealing } from "../services/sealing.ts";
 import { dropCodes, takeCode } from "./codes.ts";
@@ -93,7 +94,7 @@ export async function signInByPassword(
   const { isTooMany } = await noteTry(database, key, address);
   if (isTooMany) return "too many";
   const stored = await database("users").where({ name_key: key }).first("id", "password_hash", "codes_since");
-  if (!(await isPassword(stored?.password_hash, password))) return "wrong";
+  if (!(await isPassword(stored?.password_hash, password)) || !stored) return "wrong";
   if (stored.codes_since && code === undefined) return "needs code";
   if (stored.codes_since && !(await takeCode(database, sealing, stored, code ?? ""))) return "wrong code";
   await noteRight(database, stored.id, key, address);
@@ -296,8 +297,12 @@ async function isLastManager(database: Knex, id: number): Promise<boolean> {
   return managers.length === 1 && managers[0].id === id;
 }
 
-// biome-ignore lint/suspicious/noExplicitAny: a row as the driver gives it
-const userOf = ({ id, name, role, password_hash }: any): User => ({
+const userOf = ({
+  id,
+  name,
+  role,
+  password_hash,
+}: Pick<Rows["users"], "id" | "name" | "role" | "password_hash">): User => ({
   id,
   name,
   role,

@@ -45,7 +45,7 @@ describe("migrations", { timeout: 120_000 }, () => {
     const [key] = await database("keys").select("id", "calls");
     await database("keys")
       .where({ id: key.id })
-      .update({ calls: ["suggest", "sheets"] });
+      .update({ calls: database.raw("array['suggest', 'sheets']") });
     const hour = new Date("2026-11-29T10:00:00Z");
     const use = { hour, key_id: key.id, outcome: "matched", bucket: 7 };
     await database("uses").insert([
@@ -56,13 +56,13 @@ describe("migrations", { timeout: 120_000 }, () => {
     const counted = () =>
       database("uses").where({ hour, key_id: key.id }).orderBy("bucket").select("call", "bucket", "count");
     await migrate(database);
-    expect((await database("keys").where({ id: key.id }).first("calls")).calls).toEqual(["suggest", "tiles"]);
+    expect((await database("keys").where({ id: key.id }).first("calls"))?.calls).toEqual(["suggest", "tiles"]);
     expect(await counted()).toEqual([
       { call: "tiles", bucket: 7, count: "7" },
       { call: "tiles", bucket: 9, count: "3" },
     ]);
     await database.migrate.down();
-    expect((await database("keys").where({ id: key.id }).first("calls")).calls).toEqual(["suggest", "sheets"]);
+    expect((await database("keys").where({ id: key.id }).first("calls"))?.calls).toEqual(["suggest", "sheets"]);
     await migrate(database);
     await database("keys").where({ id: key.id }).update({ calls: key.calls });
     await database("uses").where({ hour }).delete();
