@@ -17,17 +17,22 @@ function field(liftable: (at: Spot) => boolean = () => false) {
   const stop = new AbortController();
   const heard: string[] = [];
   const state = { view: START, moved: { x: 0, y: 0 } };
+  const show = (view: View) => {
+    state.view = view;
+  };
   const target: GestureTarget = {
     view: () => state.view,
     size: () => SIZE,
-    show: (view) => void (state.view = view),
-    glide: (view) => void (state.view = view),
+    show,
+    glide: show,
     press: ({ x, y }) => void heard.push(`press ${x},${y}`),
     hover: () => undefined,
     box: (from) => void (from || heard.push("no box")),
     boxed: (from, to) => void heard.push(`boxed ${from.x},${from.y} ${to.x},${to.y}`),
     lift: (at) => liftable(at) && heard.push("lift") > 0,
-    moveLifted: (dx, dy) => void (state.moved = { x: state.moved.x + dx, y: state.moved.y + dy }),
+    moveLifted: (dx, dy) => {
+      state.moved = { x: state.moved.x + dx, y: state.moved.y + dy };
+    },
     drop: (isKept) => void heard.push(isKept ? "drop" : "put back"),
   };
   listenForGestures(element, target, stop.signal);

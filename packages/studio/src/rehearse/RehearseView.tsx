@@ -1,12 +1,6 @@
-import {
-  type AddressState,
-  type FormDefinition,
-  goingOut,
-  type RehearsalStep,
-  type Values,
-} from "@bibliotope/core/form";
+import type { RehearsalStep, Values } from "@bibliotope/core/form";
 import { type RenderedForm, renderForm, type TraceEvent } from "@bibliotope/kit";
-import { CannotDrive, FormDriver } from "@bibliotope/kit/testing";
+import { FormDriver } from "@bibliotope/kit/testing";
 import type { Rehearsed } from "@bibliotope/wire";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Gutter } from "../forms/Gutter.tsx";
@@ -18,24 +12,16 @@ import { useRehearsalsQuery } from "../state/api.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { trace } from "../state/trace.slice.ts";
 import { TraceView } from "../trace/TraceView.tsx";
-import { Button } from "../ui/Button.tsx";
 import { partColour } from "../ui/part-colour.ts";
-import { Segmented } from "../ui/Segmented.tsx";
 import { useLatest } from "../ui/use-latest.ts";
-import { playSteps } from "./play-steps.ts";
+import { playRehearsal } from "./play-steps.ts";
 import { Rehearsals } from "./Rehearsals.tsx";
+import { RehearseBar, type RehearsePanel } from "./RehearseBar.tsx";
 import { StepRecorder } from "./record-steps.ts";
 import { SendPanel } from "./SendPanel.tsx";
-import {
-  ofServicesAlone,
-  playedCalls,
-  playedDevice,
-  SITUATION_WORDS,
-  WIDTHS,
-  type Width,
-  wireSituation,
-} from "./situations.ts";
-import { resultOf, storedValues, useRuns } from "./use-runs.ts";
+import { sentBy, statesOf } from "./sent-by.ts";
+import { playedCalls, playedDevice, WIDTHS, type Width, wireSituation } from "./situations.ts";
+import { storedValues, useRuns } from "./use-runs.ts";
 
 /** The form as its users meet it, run by the kit that ships; the parts, the map and what happened beside it. */
 export function RehearseView() {
@@ -54,8 +40,8 @@ export function RehearseView() {
   const quiet = useClient();
   const [chosen, setChosen] = useState<Rehearsed>("normal");
   const [width, setWidth] = useState<Width>("desk");
-  const [opened, setOpened] = useState<"rehearsals" | "send">();
-  const [going, setGoing] = useState<ReturnType<typeof goingOut>>();
+  const [opened, setOpened] = useState<RehearsePanel>();
+  const [going, setGoing] = useState<ReturnType<typeof sentBy>>();
   const [steps, setSteps] = useState<readonly RehearsalStep[]>([]);
   const [anew, setAnew] = useState(0);
   /** Values of a stored record that the form is opened on. */
@@ -112,31 +98,19 @@ export function RehearseView() {
     show();
     recorder?.listen(made.form, ended.signal);
     if (!run && !record) made.form.querySelector<HTMLInputElement>("[role=combobox]")?.focus();
-    const perform = async ({ rehearsal }: NonNullable<typeof run>, driver: FormDriver) => {
-      let at = 0;
-      const failed = await playSteps(driver, made, rehearsal.steps, (step) => {
-        at = step;
-        note(rehearsal.id, { state: "running", step });
-      }).then(
-        () => undefined,
-        (error: unknown) => {
-          if (error instanceof CannotDrive) return { step: at, words: error.message };
-          throw error;
-        },
-      );
-      dispatch(trace.ended());
-      note(
-        rehearsal.id,
-        resultOf(definition, rehearsal, made.binding.values(), statesOf(sentBy(made, definition)), failed),
-      );
-      following.current();
-    };
     if (run && driver) {
-      dispatch(trace.began(run.rehearsal.name));
-      perform(run, driver).catch((error: unknown) => {
-        if (!ended.signal.aborted) throw error;
-        dispatch(trace.wiped());
-      });
+      const { rehearsal } = run;
+      dispatch(trace.began(rehearsal.name));
+      playRehearsal(driver, made, definition, rehearsal, (step) => note(rehearsal.id, { state: "running", step }))
+        .then((result) => {
+          dispatch(trace.ended());
+          note(rehearsal.id, result);
+          following.current();
+        })
+        .catch((error: unknown) => {
+          if (!ended.signal.aborted) throw error;
+          dispatch(trace.wiped());
+        });
     }
     return () => {
       ended.abort();
@@ -173,69 +147,22 @@ export function RehearseView() {
   const hasMap = definition.fields.some(({ kind, opens }) => kind === "map" && !opens);
   return (
     <>
-      <div className="flex flex-none flex-wrap items-center gap-x-4 gap-y-2 pb-2">
-        <Segmented
-          label="Width"
-          value={width}
-          onChange={setWidth}
-          options={[
-            ["desk", "Desk"],
-            ["tablet", "Tablet"],
-            ["phone", "Phone"],
-          ]}
-        />
-        <label className="inline-flex items-center gap-2 text-quiet">
-          Situation
-          <select
-            className="h-[28px] rounded border border-edge bg-field px-1.5 text-ink"
-            value={rehearsed}
-            onChange={(event) => {
-              stop();
-              setChosen(event.target.value as Rehearsed);
-            }}
-          >
-            {(Object.entries(SITUATION_WORDS) as [Rehearsed, string][])
-              .filter(([value]) => definition.services?.length || !ofServicesAlone(value))
-              .map(([value, words]) => (
-                <option key={value} value={value}>
-                  {words}
-                </option>
-              ))}
-          </select>
-        </label>
-        {rehearsed === "normal" ? null : (
-          <span role="status" className="text-ochre">
-            Simulated: {SITUATION_WORDS[rehearsed]}
-          </span>
-        )}
-        <span className="ml-auto flex items-center gap-2.5 max-[640px]:ml-0">
-          {record && !run ? <span role="status">Stored record</span> : null}
-          {answer ? (
-            <button type="button" className="text-quiet underline" onClick={openStored}>
-              Open a stored record
-            </button>
-          ) : null}
-          {run || record || steps.length ? (
-            <button type="button" className="text-quiet underline" onClick={beginAnew}>
-              Start over
-            </button>
-          ) : null}
-          <Button
-            aria-expanded={opened === "send"}
-            aria-controls="would-send"
-            onClick={() => setOpened(opened === "send" ? undefined : "send")}
-          >
-            Submitted values
-          </Button>
-          <Button
-            aria-expanded={opened === "rehearsals"}
-            aria-controls="rehearsals"
-            onClick={() => setOpened(opened === "rehearsals" ? undefined : "rehearsals")}
-          >
-            Rehearsals{kept.length ? ` (${kept.length})` : ""}
-          </Button>
-        </span>
-      </div>
+      <RehearseBar
+        width={width}
+        setWidth={setWidth}
+        hasServices={Boolean(definition.services?.length)}
+        situation={rehearsed}
+        choose={(situation) => {
+          stop();
+          setChosen(situation);
+        }}
+        isStored={Boolean(record) && !run}
+        openStored={answer ? openStored : undefined}
+        beginAnew={run || record || steps.length ? beginAnew : undefined}
+        opened={opened}
+        setOpened={setOpened}
+        kept={kept.length}
+      />
       <div
         ref={spread}
         className={`relative grid min-h-0 flex-1 overflow-hidden rounded-md border border-rule bg-page max-[900px]:grid-cols-1 ${
@@ -272,14 +199,4 @@ export function RehearseView() {
       <TraceView />
     </>
   );
-}
-
-/** What a form would send now; what the browser itself would. */
-function sentBy({ form, binding }: RenderedForm, definition: FormDefinition): ReturnType<typeof goingOut> {
-  const sent = [...new FormData(form)].map(([name, value]) => [name, String(value)] as const);
-  return goingOut(definition, binding.state, binding.values(), sent);
-}
-
-function statesOf({ addresses }: ReturnType<typeof goingOut>): Record<string, AddressState> {
-  return Object.fromEntries(addresses.map(({ address, state }) => [address, state]));
 }

@@ -1,13 +1,38 @@
-import type { RehearsalStep } from "@bibliotope/core/form";
+import type { FormDefinition, RehearsalStep } from "@bibliotope/core/form";
 import type { RenderedForm } from "@bibliotope/kit";
 import { CannotDrive, type FormDriver } from "@bibliotope/kit/testing";
+import type { KeptRehearsal } from "@bibliotope/wire";
+import { sentBy, statesOf } from "./sent-by.ts";
+import { type RunResult, resultOf } from "./use-runs.ts";
 
 /**
- * Plays a person: does the steps of a rehearsal to a form that is bound by the kit.
+ * Plays a rehearsal to a form that is bound by the kit, as a person would go through it.
  * @param told the step that is being done, by its place
- * @throws CannotDrive with words, when a step waits for something in vain
+ * @returns what came of it; a step that could not be done is part of that
  */
-export async function playSteps(
+export async function playRehearsal(
+  driver: FormDriver,
+  made: RenderedForm,
+  definition: FormDefinition,
+  rehearsal: KeptRehearsal,
+  told: (step: number) => void,
+): Promise<RunResult> {
+  let at = 0;
+  const failed = await playSteps(driver, made, rehearsal.steps, (step) => {
+    at = step;
+    told(step);
+  }).then(
+    () => undefined,
+    (error: unknown) => {
+      if (error instanceof CannotDrive) return { step: at, words: error.message };
+      throw error;
+    },
+  );
+  return resultOf(definition, rehearsal, made.binding.values(), statesOf(sentBy(made, definition)), failed);
+}
+
+/** @throws CannotDrive with words, when a step waits for something in vain */
+async function playSteps(
   driver: FormDriver,
   { form, map }: RenderedForm,
   steps: readonly RehearsalStep[],
