@@ -11,7 +11,7 @@ const written = text(MAX_TEXT);
 
 /** A position, WGS 84 degrees. */
 export const positionSchema = z
-  .object({ lat: z.number(), lon: z.number() })
+  .object({ lat: z.number(), lon: z.number() }, { error: "is not a position: latitude,longitude" })
   .superRefine(({ lat, lon }, context) => {
     if (isPosition(lat, lon)) return;
     const swapped = isPosition(lon, lat) ? "; were latitude and longitude swapped?" : "";

@@ -90,10 +90,11 @@ function issuesOf(issue: z.core.$ZodIssue, params: Record<string, unknown>, sche
     return issue.keys.map((name) => ({ parameter: name.slice(0, 60), message: "is not a parameter of this call" }));
   const parameter = String(issue.path[0] ?? "body");
   const isOfOtherType = issue.code === "invalid_type";
+  const isPlain = isOfOtherType && issue.message.startsWith("Invalid input");
   const message =
     isOfOtherType && params[parameter] === undefined
       ? "is missing"
-      : (isOfOtherType && TYPE_WORDS[issue.expected]) || issue.message.charAt(0).toLowerCase() + issue.message.slice(1);
+      : (isPlain && TYPE_WORDS[issue.expected]) || issue.message.charAt(0).toLowerCase() + issue.message.slice(1);
   return [withExample({ parameter, message }, schema)];
 }
 

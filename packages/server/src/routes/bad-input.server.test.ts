@@ -52,8 +52,8 @@ describe("what cannot be read is named, with a value that works", () => {
   it.each([
     ["/v1/suggest", "q", "is missing"],
     [`/v1/suggest?q=${"x".repeat(10_000)}`, "q", "at most 500 characters"],
-    ["/v1/suggest?q=x&limit=NaN", "limit", "expected number"],
-    ["/v1/suggest?q=x&near=NaN,NaN", "near", "expected number"],
+    ["/v1/suggest?q=x&limit=NaN", "limit", "is not a number"],
+    ["/v1/suggest?q=x&near=NaN,NaN", "near", "is not a number"],
     ["/v1/suggest?q=x&countries=Atlantis", "countries", "two letters"],
     ["/v1/suggest?q=x&kinds=castle", "kinds", "invalid option"],
     ["/v1/suggest?q=x&q=y", "q", "given twice"],
@@ -61,7 +61,8 @@ describe("what cannot be read is named, with a value that works", () => {
     ["/v1/forward", "q", "give q, or at least one part"],
     ["/v1/reverse?at=95,-21", "at", "were latitude and longitude swapped?"],
     ["/v1/reverse?at=-21,195", "at", "a longitude lies between -180 and 180"],
-    ["/v1/reverse?at=here", "at", "expected object"],
+    ["/v1/reverse?at=-35.2,-21.6&height=400", "height", "is not true or false"],
+    ["/v1/reverse?at=here", "at", "is not a position: latitude,longitude"],
     ["/v1/reverse?at=1,2&radius=-5", "radius", "too small"],
   ])("%s", async (path, parameter, message) => {
     const { status, issues, detail } = await problem(path);
