@@ -2,6 +2,7 @@ import { type BatchDetail, ROW_STATUSES } from "@bibliotope/wire";
 import { useEffect, useRef } from "react";
 import { SELECT } from "../data/FileFormat.tsx";
 import { count } from "../ui/count.ts";
+import { scoreText } from "../ui/score-text.ts";
 import type { Review, Show } from "./use-review.ts";
 import { DECISION_WORDS, STATUS_WORDS } from "./words.ts";
 
@@ -58,7 +59,11 @@ export function RowList({ batch, review, show, onShow }: RowListProps) {
                 <span className="text-[12px] whitespace-nowrap text-quiet tabular-nums">
                   {how
                     ? DECISION_WORDS[how]
-                    : (row.score?.toFixed(2) ?? (row.distance === null ? "" : `${Math.round(row.distance)} m`))}
+                    : row.score !== null
+                      ? scoreText(row.score)
+                      : row.distance === null
+                        ? ""
+                        : `${Math.round(row.distance)} m`}
                 </span>
               </button>
             </li>

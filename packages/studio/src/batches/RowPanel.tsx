@@ -4,6 +4,7 @@ import { markerColour } from "../lookups/CandidateMap.tsx";
 import { GlossLine } from "../lookups/GlossLine.tsx";
 import { Differences } from "../ui/Differences.tsx";
 import { EXACTNESS_WORDS } from "../ui/exactness.ts";
+import { scoreText } from "../ui/score-text.ts";
 import { differing } from "./differing.ts";
 import type { Review } from "./use-review.ts";
 import { DECISION_WORDS } from "./words.ts";
@@ -83,7 +84,9 @@ export function RowPanel({ heads, review, isCorrecting, setCorrecting, canEdit }
                 </button>
                 <p className="mt-1.5">
                   <span className="font-semibold">
-                    {candidate.score?.toFixed(2) ?? `${Math.round(candidate.distance ?? 0)} m`}
+                    {candidate.score === undefined
+                      ? `${Math.round(candidate.distance ?? 0)} m`
+                      : scoreText(candidate.score)}
                   </span>
                   <span className="text-quiet">
                     {" "}

@@ -75,7 +75,7 @@ export function Columns({ start, change, meanings = FOR_DATA }: ColumnsProps) {
                         set(place, event.target.value ? takenFor(event.target.value as Meaning, place) : null)
                       }
                     >
-                      <option value="">not imported</option>
+                      <option value="">{meanings === FOR_DATA ? "not imported" : "not used"}</option>
                       {meanings.map((meaning) => (
                         <option key={meaning} value={meaning}>
                           {MEANING_WORDS[meaning]}

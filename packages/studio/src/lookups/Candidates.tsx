@@ -1,6 +1,7 @@
 import type { RecordFeature, Suggestion } from "@bibliotope/wire";
 import { Differences } from "../ui/Differences.tsx";
 import { EXACTNESS_WORDS } from "../ui/exactness.ts";
+import { scoreText } from "../ui/score-text.ts";
 import { markerColour } from "./CandidateMap.tsx";
 import { Facts } from "./Facts.tsx";
 import { GlossLine } from "./GlossLine.tsx";
@@ -150,7 +151,7 @@ function FeatureCard({
 function Score({ score }: { score: number }) {
   return (
     <>
-      <p className="text-[16px] font-semibold">{score < 0.005 ? "under 0.01" : score.toFixed(2)}</p>
+      <p className="text-[16px] font-semibold">{scoreText(score)}</p>
       <span aria-hidden="true" className="mt-1 block h-1 rounded bg-rule">
         <span className="block h-1 rounded bg-ink" style={{ width: `${score * 100}%` }} />
       </span>

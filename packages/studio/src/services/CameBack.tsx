@@ -26,9 +26,11 @@ export function CameBack({ tried, name, isFixed }: CameBackProps) {
   const proposed = chosen && form !== "text" ? valueFor(chosen, valueAt(document, chosen), form) : undefined;
   return (
     <>
-      <p className="text-[13px] text-quiet">
-        <strong className={colour}>{said}</strong> in {took} ms{status === null ? "" : `, status ${status}`}.{" "}
-        {outcome === "answered" ? "" : words}{" "}
+      <p className="flex flex-wrap items-baseline gap-x-3 text-[13px] text-quiet">
+        <span>
+          <strong className={colour}>{said}</strong> in {took} ms{status === null ? "" : `, status ${status}`}.{" "}
+          {outcome === "answered" ? "" : words}
+        </span>
         {headers.length ? (
           <button
             type="button"
@@ -38,7 +40,7 @@ export function CameBack({ tried, name, isFixed }: CameBackProps) {
           >
             Headers
           </button>
-        ) : null}{" "}
+        ) : null}
         <CopyButton text={curl} label="Copy as curl" />
       </p>
       {showsHeaders ? (

@@ -32,6 +32,14 @@ const WHY: Record<(TraceEvent & { row: "fields" })["why"], string> = {
   service: "From a service",
 };
 
+/** The same in a word, where the event's own is not what people call it. */
+const WHY_SHORT: Partial<typeof WHY> = {
+  pressed: "clicked",
+  asked: "looked up",
+  located: "device",
+  exchanged: "swapped",
+};
+
 /** Shortest time that the line shows, in milliseconds. */
 const SHORTEST = 2500;
 
@@ -114,7 +122,7 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
         text:
           event.why === "cleared"
             ? "cleared"
-            : `${event.why}: ${filled.length} ${filled.length === 1 ? "field" : "fields"}`,
+            : `${WHY_SHORT[event.why] ?? event.why}: ${filled.length} ${filled.length === 1 ? "field" : "fields"}`,
         title: [WHY[event.why], event.line].filter(Boolean).join(": "),
         written: event.fillings,
       });
