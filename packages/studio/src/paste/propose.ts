@@ -70,6 +70,17 @@ const GENERIC = new Set([
   "addr",
   "land",
   "ort",
+  "numer",
+  "numar",
+  "lokal",
+  "cim",
+  "naslov",
+  "adresas",
+  "adrese",
+  "aadress",
+  "alamat",
+  "tara",
+  "poli",
 ]);
 /** Types of input that no part of an address is typed into, or that no field of ours can be. */
 const NO_ADDRESS = new Set([
