@@ -6,9 +6,22 @@ import { HEADLESS } from "./bench/browser.ts";
 const SERVER = "packages/*/src/**/*.server.test.ts";
 /** Tests of single pieces that need a page: they run in Chromium, without a server. */
 const PAGE = "packages/*/src/**/*.page.test.ts";
-/** The laws' seed and number of examples. */
+/**
+ * How the laws are tried (fast-check): `npm test` tries every law with the same examples each time, so that a change is
+ * judged by what it changes; `npm run test:long` tries each with ten times as many, new ones each time, and prints the seed
+ * of what fails. `BIBLIOTOPE_SEED` sets the seed of either.
+ */
+const isLong = process.env.BIBLIOTOPE_LONG !== undefined;
+const seed = process.env.BIBLIOTOPE_SEED ?? (isLong ? undefined : "20261130");
+const laws = { ...(seed === undefined ? {} : { seed: Number(seed) }), ...(isLong ? { numRuns: 1000 } : {}) };
 const setupFiles = ["./scripts/lib/laws.mjs"];
 const shared = { resolve: { conditions: ["source"] }, ssr: { resolve: { conditions: ["source"] } } };
+
+declare module "vitest" {
+  interface ProvidedContext {
+    laws: { seed?: number; numRuns?: number };
+  }
+}
 
 export default defineConfig({
   ...shared,
@@ -18,6 +31,7 @@ export default defineConfig({
     maxWorkers: 2,
     testTimeout: 90_000,
     hookTimeout: 180_000,
+    provide: { laws },
     projects: [
       {
         ...shared,
@@ -43,6 +57,7 @@ export default defineConfig({
         test: {
           name: "page",
           include: [PAGE],
+          setupFiles,
           browser: {
             enabled: true,
             headless: true,

@@ -96,7 +96,7 @@ export class FormPage {
   }
 
   async takeSuggestion(line: string): Promise<void> {
-    const suggestions = this.page.getByRole("listbox", { name: "Suggestions" }).getByRole("option");
+    const suggestions = this.page.locator('[data-bibliotope="suggestions"]').getByRole("option");
     await suggestions
       .filter({ has: this.page.getByText(line, { exact: true }) })
       .first()

@@ -1,24 +1,19 @@
-import type { JobKind, JobState } from "@bibliotope/wire";
+import type { JobState } from "@bibliotope/wire";
 import type { Knex } from "knex";
+import type { Rows } from "../database/tables.ts";
 
-/** A piece of work that takes long. */
-export interface Job {
-  id: number;
-  kind: JobKind;
-  state: JobState;
-  /** What somebody wants it to do while it runs. */
-  wanted: "paused" | "cancelled" | null;
-  asked: unknown;
-  title: string;
-  done: number;
-  total: number;
-  /** What it is doing, or why it ended. */
-  words: string;
-  result: unknown;
-  madeBy: number | null;
-  madeAt: Date;
-  beganAt: Date | null;
-  endedAt: Date | null;
+type Row = Rows["jobs"];
+
+/**
+ * A piece of work that takes long. `wanted` is what somebody wants it to do while it runs; `words` are what it is doing, or why
+ * it ended.
+ */
+export interface Job
+  extends Pick<Row, "id" | "kind" | "state" | "wanted" | "asked" | "title" | "done" | "total" | "words" | "result"> {
+  madeBy: Row["made_by"];
+  madeAt: Row["made_at"];
+  beganAt: Row["began_at"];
+  endedAt: Row["ended_at"];
 }
 
 const COLUMNS = {

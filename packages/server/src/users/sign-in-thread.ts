@@ -1,4 +1,5 @@
 import { Worker } from "node:worker_threads";
+import { InTurn } from "../jobs/in-turn.ts";
 import type { SignInCall, SignInResult, SignInTask, SignInWork } from "./sign-in.worker.ts";
 
 interface Waiting {
@@ -12,6 +13,9 @@ interface Thread {
   waiting: Map<number, Waiting>;
 }
 
+/** Anybody may ask for its work, without a session: what would wait behind many others is refused. */
+const turns = new InTurn(8, 200);
+
 let thread: Thread | undefined;
 let count = 0;
 
@@ -19,8 +23,16 @@ let count = 0;
  * Does a piece of the work of signing in in a thread of its own. What it needs takes some tenths of a second to load,
  * for which lookups do not wait; the thread is started when it is first needed, and again if it ended.
  * @throws Error with the words of what was thrown there
+ * @throws Busy where too many wait
  */
 export function inSignInThread<C extends SignInCall>(
+  call: C,
+  options: Parameters<SignInWork[C]>[0],
+): Promise<Awaited<ReturnType<SignInWork[C]>>> {
+  return turns.run(() => handOver(call, options));
+}
+
+function handOver<C extends SignInCall>(
   call: C,
   options: Parameters<SignInWork[C]>[0],
 ): Promise<Awaited<ReturnType<SignInWork[C]>>> {

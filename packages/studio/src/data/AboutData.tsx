@@ -1,5 +1,5 @@
 import type { FileAnswer, FileStart } from "@bibliotope/wire";
-import { type FormEvent, useState } from "react";
+import { useForm } from "react-hook-form";
 import { useNavigate } from "react-router";
 import { useDataQuery, useMakeLoadMutation } from "../state/data-api.ts";
 import { Alert } from "../ui/Alert.tsx";
@@ -11,48 +11,45 @@ export function AboutData({ file, start }: { file: FileAnswer; start: FileStart 
   const { data } = useDataQuery();
   const [load, { error, isLoading }] = useMakeLoadMutation();
   const navigate = useNavigate();
-  const [about, setAbout] = useState({
-    name: file.name.replace(/\.(csv|tsv|txt|geojson|json|ndjson|gz)(?=\.|$)/gi, ""),
-    source: "",
-    licence: "",
-    day: new Date().toISOString().slice(0, 10),
+  const { register, handleSubmit, watch } = useForm({
+    defaultValues: {
+      name: file.name.replace(/\.(csv|tsv|txt|geojson|json|ndjson|gz)(?=\.|$)/gi, ""),
+      source: "",
+      licence: "",
+      day: new Date().toISOString().slice(0, 10),
+    },
   });
-  const known = data?.dataSets.find(({ name }) => name === about.name.trim());
-  const set = (part: keyof typeof about) => (value: string) => setAbout({ ...about, [part]: value });
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
+  const known = data?.dataSets.find(({ name }) => name === watch("name").trim());
+  const submit = handleSubmit(async ({ day, name, source, licence }) => {
     const { format, heads, reading } = start;
-    const { day, name, source, licence } = about;
     const dataSet = { name, source: source || (known?.source ?? ""), licence: licence || (known?.licence ?? "") };
     const params = { file: file.id, format, heads, reading, dataSet, day };
     if ("data" in (await load(params))) await navigate("/data");
-  };
+  });
   return (
     <section aria-label="About the data" className="mt-6">
       <h2 className="font-serif text-[20px] font-semibold">About the data</h2>
       <p className="text-quiet">Every result from this data carries this information.</p>
       <form onSubmit={submit} className="mt-3 grid max-w-[46rem] gap-3 sm:grid-cols-2">
-        <TextField label="Data set" required maxLength={120} list="data-sets" value={about.name} change={set("name")} />
+        <TextField label="Data set" required maxLength={120} list="data-sets" {...register("name")} />
         <datalist id="data-sets">
           {data?.dataSets.map(({ id, name }) => (
             <option key={id} value={name} />
           ))}
         </datalist>
-        <TextField label="Data date" type="date" required value={about.day} change={set("day")} />
+        <TextField label="Data date" type="date" required {...register("day")} />
         <TextField
           label="Source"
           maxLength={200}
           placeholder={known?.source || "Who publishes it"}
-          value={about.source}
-          change={set("source")}
+          {...register("source")}
         />
         <TextField
           label="Licence"
           required={!known}
           maxLength={120}
           placeholder={known?.licence ?? "For example, CC0-1.0"}
-          value={about.licence}
-          change={set("licence")}
+          {...register("licence")}
         />
         <p className="text-[13px] text-quiet sm:col-span-2">
           {known

@@ -11,6 +11,7 @@ import {
 import { FACT_KINDS, type FactKind } from "@bibliotope/core/place";
 import type { FileStart, TableReading } from "@bibliotope/wire";
 import { useState } from "react";
+import { FramedTable, RowHead } from "../ui/Table.tsx";
 import { SELECT } from "./FileFormat.tsx";
 import { MEANING_WORDS } from "./words.ts";
 
@@ -46,63 +47,46 @@ export function Columns({ start, change, meanings = FOR_DATA }: ColumnsProps) {
   return (
     <section aria-label="Columns" className="mt-5">
       <h2 className="font-serif text-[20px] font-semibold">Columns</h2>
-      <div className="relative mt-2 overflow-x-auto rounded-md border border-rule bg-page">
-        <table className="w-full min-w-[46rem]">
-          <thead className="text-left text-[12.5px] text-quiet">
-            <tr>
-              {["Column", "Read as", "Reason", "First values"].map((head) => (
-                <th key={head} className="px-4 pt-3 pb-1.5 font-normal">
-                  {head}
-                </th>
-              ))}
+      <FramedTable label="Columns" narrowest="min-w-[46rem]" heads={["Column", "Read as", "Reason", "First values"]}>
+        {columns.map(({ use, why }, place) => {
+          const name = heads?.[place] || `Column ${place + 1}`;
+          return (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a column is its place
+            <tr key={place} className="border-t border-rule align-baseline">
+              <RowHead className="max-w-[12rem] px-4 py-1.5 break-words">{name.slice(0, 60)}</RowHead>
+              <td className="px-4 py-1.5 whitespace-nowrap">
+                <select
+                  aria-label={`Meaning of ${name.slice(0, 60)}`}
+                  className={`${SELECT} ${use ? "" : "text-quiet"}`}
+                  value={use?.meaning ?? ""}
+                  onChange={(event) =>
+                    set(place, event.target.value ? takenFor(event.target.value as Meaning, place) : null)
+                  }
+                >
+                  <option value="">{meanings === FOR_DATA ? "not imported" : "not used"}</option>
+                  {meanings.map((meaning) => (
+                    <option key={meaning} value={meaning}>
+                      {MEANING_WORDS[meaning]}
+                    </option>
+                  ))}
+                </select>
+                {use?.fact ? <FactFields use={use} name={name.slice(0, 60)} set={(next) => set(place, next)} /> : null}
+                {use && NAMED.has(use.meaning) ? (
+                  <Form use={use} name={name.slice(0, 60)} set={(next) => set(place, next)} />
+                ) : null}
+              </td>
+              <td className="px-4 py-1.5 text-[13px] text-quiet">{why}</td>
+              <td className="max-w-[18rem] truncate px-4 py-1.5 font-mono text-[12.5px]">
+                {rows
+                  .slice(0, 3)
+                  .map(({ cells }) => (cells[place] ?? "").slice(0, 40))
+                  .filter(Boolean)
+                  .join(" · ")}
+              </td>
             </tr>
-          </thead>
-          <tbody>
-            {columns.map(({ use, why }, place) => {
-              const name = heads?.[place] || `Column ${place + 1}`;
-              return (
-                // biome-ignore lint/suspicious/noArrayIndexKey: a column is its place
-                <tr key={place} className="border-t border-rule align-baseline">
-                  <th scope="row" className="max-w-[12rem] px-4 py-1.5 text-left font-normal break-words">
-                    {name.slice(0, 60)}
-                  </th>
-                  <td className="px-4 py-1.5 whitespace-nowrap">
-                    <select
-                      aria-label={`Meaning of ${name.slice(0, 60)}`}
-                      className={`${SELECT} ${use ? "" : "text-quiet"}`}
-                      value={use?.meaning ?? ""}
-                      onChange={(event) =>
-                        set(place, event.target.value ? takenFor(event.target.value as Meaning, place) : null)
-                      }
-                    >
-                      <option value="">{meanings === FOR_DATA ? "not imported" : "not used"}</option>
-                      {meanings.map((meaning) => (
-                        <option key={meaning} value={meaning}>
-                          {MEANING_WORDS[meaning]}
-                        </option>
-                      ))}
-                    </select>
-                    {use?.fact ? (
-                      <FactFields use={use} name={name.slice(0, 60)} set={(next) => set(place, next)} />
-                    ) : null}
-                    {use && NAMED.has(use.meaning) ? (
-                      <Form use={use} name={name.slice(0, 60)} set={(next) => set(place, next)} />
-                    ) : null}
-                  </td>
-                  <td className="px-4 py-1.5 text-[13px] text-quiet">{why}</td>
-                  <td className="max-w-[18rem] truncate px-4 py-1.5 font-mono text-[12.5px]">
-                    {rows
-                      .slice(0, 3)
-                      .map(({ cells }) => (cells[place] ?? "").slice(0, 40))
-                      .filter(Boolean)
-                      .join(" · ")}
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </div>
+          );
+        })}
+      </FramedTable>
       <Wider start={start} change={change} />
     </section>
   );

@@ -1,7 +1,8 @@
 import type { Position } from "@bibliotope/core/geo";
 import { InteractiveMap } from "@bibliotope/kit";
 import type { Change, RecordAnswer } from "@bibliotope/wire";
-import { type FormEvent, useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
+import { useForm } from "react-hook-form";
 import { useClient } from "../forms/use-client.ts";
 import { useMakeCorrectionMutation } from "../state/corrections-api.ts";
 import { Alert } from "../ui/Alert.tsx";
@@ -28,9 +29,8 @@ export function CorrectRecord({ record, done }: { record: RecordAnswer; done: ()
   };
   const [what, setWhat] = useState<What>("change");
   const [at, setAt] = useState<Position>();
-  const [house, setHouse] = useState(before.house);
-  const [name, setName] = useState(before.name);
-  const [note, setNote] = useState("");
+  const { register, handleSubmit, setValue, watch } = useForm({ defaultValues: { ...before, note: "" } });
+  const { house, name, note } = watch();
   const [make, { error, isLoading }] = useMakeCorrectionMutation();
   const change: Change =
     what === "remove"
@@ -43,10 +43,9 @@ export function CorrectRecord({ record, done }: { record: RecordAnswer; done: ()
             ...(name && name !== before.name ? { name } : {}),
           };
   const isSomething = what === "add" ? house !== "" : Object.keys(change).length > 0;
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
+  const submit = handleSubmit(async () => {
     if ("data" in (await make({ ref: record.id, change, note }))) done();
-  };
+  });
   return (
     <form onSubmit={submit} className="mt-4 grid gap-4 lg:grid-cols-2">
       <div>
@@ -58,19 +57,19 @@ export function CorrectRecord({ record, done }: { record: RecordAnswer; done: ()
             value={what}
             onChange={(next) => {
               setWhat(next);
-              setHouse(next === "add" ? "" : before.house);
+              setValue("house", next === "add" ? "" : before.house);
             }}
             options={WAYS.filter(([way]) => way !== "add" || isStreet)}
           />
         </div>
         <div className="mt-3 grid max-w-[24rem] gap-3">
           {what === "add" || (what === "change" && kind === "address" && parts.house) ? (
-            <TextField label="House number" value={house} maxLength={20} change={setHouse} />
+            <TextField label="House number" maxLength={20} {...register("house")} />
           ) : null}
           {what === "change" && kind !== "address" ? (
-            <TextField label="Name" value={name} maxLength={200} change={setName} />
+            <TextField label="Name" maxLength={200} {...register("name")} />
           ) : null}
-          <TextField label="Reason" value={note} maxLength={1000} change={setNote} />
+          <TextField label="Reason" maxLength={1000} {...register("note")} />
         </div>
         <p className="mt-3 text-[13px] text-quiet">
           {what === "remove"

@@ -5,6 +5,7 @@ import { useCoverageQuery } from "../state/data-api.ts";
 import { Alert } from "../ui/Alert.tsx";
 import { count } from "../ui/count.ts";
 import { ScrollBox } from "../ui/ScrollBox.tsx";
+import { RowHead, Table } from "../ui/Table.tsx";
 import { SELECT } from "./FileFormat.tsx";
 
 /** How much a version holds where, on a grid and by area; beside another version, so that holes are seen. */
@@ -52,57 +53,45 @@ export function Coverage({ data, version }: { data: DataAnswer; version: number 
       {answer && shown ? (
         <div className="mt-2 grid gap-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)]">
           <Grid grid={answer.grid} />
-          <Table areas={answer.areas.filter((area) => area.kind === shown)} hasOther={beside > 0} />
+          <Areas areas={answer.areas.filter((area) => area.kind === shown)} hasOther={beside > 0} />
         </div>
       ) : null}
     </section>
   );
 }
 
-function Table({ areas, hasOther }: { areas: CoverageAnswer["areas"]; hasOther: boolean }) {
+function Areas({ areas, hasOther }: { areas: CoverageAnswer["areas"]; hasOther: boolean }) {
   const sorted = areas.toSorted((a, b) => b.addresses - a.addresses || (b.before ?? 0) - (a.before ?? 0));
   const heads = ["Addresses", ...(hasOther ? ["Compared"] : []), "Streets", "Without a number", "Places", "Exact"];
   return (
-    <ScrollBox label="Areas" className="max-h-[24rem] rounded-md border border-rule bg-page">
-      <table className="w-full text-[13px]">
-        <thead className="sticky top-0 bg-page text-[12.5px] text-quiet">
-          <tr>
-            <th className="px-3 py-1.5 text-left font-normal">Area</th>
-            {heads.map((head) => (
-              <th key={head} className="px-3 py-1.5 text-right font-normal">
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {sorted.map((area) => {
-            const { ref, name, within, addresses, before, streets, bare, places } = area;
-            const isHole = addresses === 0 || (before ?? 0) > addresses * 2;
-            return (
-              <tr key={ref} className="border-t border-rule align-baseline">
-                <th scope="row" className="px-3 py-1 text-left font-normal">
-                  {name} <span className="text-[12px] text-quiet">{within}</span>
-                </th>
-                <td
-                  className={`px-3 text-right whitespace-nowrap tabular-nums ${isHole ? "font-semibold text-ochre" : ""}`}
-                >
-                  {count(addresses)}
-                </td>
-                {hasOther ? (
-                  <td className="px-3 text-right whitespace-nowrap tabular-nums text-quiet">{count(before ?? 0)}</td>
-                ) : null}
-                <td className="px-3 text-right whitespace-nowrap tabular-nums">{count(streets)}</td>
-                <td className={`px-3 text-right whitespace-nowrap tabular-nums ${bare ? "text-ochre" : ""}`}>
-                  {count(bare)}
-                </td>
-                <td className="px-3 text-right whitespace-nowrap tabular-nums">{count(places)}</td>
-                <td className="px-3 text-right whitespace-nowrap tabular-nums">{exact(addresses, bare)}</td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+    <ScrollBox label="Areas" className="max-h-[24rem] rounded-md border border-rule bg-page px-3">
+      <Table heads={["Area", ...heads]} columns="numbers" sticks>
+        {sorted.map((area) => {
+          const { ref, name, within, addresses, before, streets, bare, places } = area;
+          const isHole = addresses === 0 || (before ?? 0) > addresses * 2;
+          return (
+            <tr key={ref} className="border-t border-rule align-baseline">
+              <RowHead className="py-1">
+                {name} <span className="text-[12px] text-quiet">{within}</span>
+              </RowHead>
+              <td
+                className={`pl-4 text-right whitespace-nowrap tabular-nums ${isHole ? "font-semibold text-ochre" : ""}`}
+              >
+                {count(addresses)}
+              </td>
+              {hasOther ? (
+                <td className="pl-4 text-right whitespace-nowrap tabular-nums text-quiet">{count(before ?? 0)}</td>
+              ) : null}
+              <td className="pl-4 text-right whitespace-nowrap tabular-nums">{count(streets)}</td>
+              <td className={`pl-4 text-right whitespace-nowrap tabular-nums ${bare ? "text-ochre" : ""}`}>
+                {count(bare)}
+              </td>
+              <td className="pl-4 text-right whitespace-nowrap tabular-nums">{count(places)}</td>
+              <td className="pl-4 text-right whitespace-nowrap tabular-nums">{exact(addresses, bare)}</td>
+            </tr>
+          );
+        })}
+      </Table>
     </ScrollBox>
   );
 }

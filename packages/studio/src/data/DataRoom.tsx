@@ -7,6 +7,7 @@ import { RouteButton } from "../ui/Button.tsx";
 import { count } from "../ui/count.ts";
 import { moment } from "../ui/moment.ts";
 import { Page } from "../ui/Page.tsx";
+import { FramedTable, RowHead } from "../ui/Table.tsx";
 import { JobLine } from "./JobLine.tsx";
 import { KeptFor } from "./KeptFor.tsx";
 import { PublishDialog } from "./PublishDialog.tsx";
@@ -74,27 +75,15 @@ function DataSet({ set, data, canEdit }: { set: DataSetSummary; data: DataAnswer
     <section aria-label={name} className="mt-6">
       <h2 className="font-serif text-[20px] font-semibold">{name}</h2>
       <p className="text-[13px] text-quiet">{[source, licence].filter(Boolean).join(" · ")}</p>
-      <div className="relative mt-2 overflow-x-auto rounded-md border border-rule bg-page">
-        <table className="w-full min-w-[50rem]">
-          <thead className="text-left text-[12.5px] text-quiet">
-            <tr>
-              {["Version", "Data date", "Contains", "Rejected rows", "Rows with warnings"].map((head) => (
-                <th key={head} className="px-4 pt-3 pb-1.5 font-normal">
-                  {head}
-                </th>
-              ))}
-              <th className="px-4">
-                <span className="sr-only">Actions</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {versions.map((version) => (
-              <Version key={version.id} {...{ version, data, canEdit, name }} />
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <FramedTable
+        label={`Versions of ${name}`}
+        narrowest="min-w-[50rem]"
+        heads={["Version", "Data date", "Contains", "Rejected rows", "Rows with warnings", { hidden: "Actions" }]}
+      >
+        {versions.map((version) => (
+          <Version key={version.id} {...{ version, data, canEdit, name }} />
+        ))}
+      </FramedTable>
     </section>
   );
 }
@@ -112,7 +101,7 @@ function Version({ version, data, name, canEdit }: VersionProps) {
   const wasLive = data.publications.some(({ versions }) => versions.includes(id));
   return (
     <tr className="border-t border-rule align-baseline">
-      <th scope="row" className="px-4 py-2.5 text-left font-normal whitespace-nowrap">
+      <RowHead className="px-4 py-2.5 whitespace-nowrap">
         <Link to={`/data/versions/${id}`} className="font-serif text-[16px] underline">
           {number}
         </Link>{" "}
@@ -121,7 +110,7 @@ function Version({ version, data, name, canEdit }: VersionProps) {
         ) : (
           <span className="ml-2 text-[12.5px] text-quiet">{wasLive ? "was live" : "draft"}</span>
         )}
-      </th>
+      </RowHead>
       <td className="px-4 whitespace-nowrap">
         {day} <span className="text-[12.5px] text-quiet">imported {moment(madeAt)}</span>
       </td>

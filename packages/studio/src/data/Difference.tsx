@@ -5,6 +5,7 @@ import { useClient } from "../forms/use-client.ts";
 import { wordsOf } from "../state/api.ts";
 import { useDifferenceQuery } from "../state/data-api.ts";
 import { count } from "../ui/count.ts";
+import { RowHead, Table } from "../ui/Table.tsx";
 import { SELECT } from "./FileFormat.tsx";
 import { findVersion, liveVersions } from "./words.ts";
 
@@ -59,37 +60,30 @@ function Changes({ from, to }: { from: number; to: number }) {
     );
   return (
     <div className="mt-2 grid gap-4 lg:grid-cols-[auto_minmax(0,1fr)]">
-      <table className="h-fit text-[13px]">
-        <thead className="text-[12.5px] text-quiet">
-          <tr>
-            <th className="py-1 text-left font-normal">
-              <span className="sr-only">Kind</span>
-            </th>
+      <Table
+        heads={[
+          { hidden: "Kind" },
+          ...CHANGES.map((change) => ({
+            words: change,
+            mark: <span aria-hidden className={`mr-1.5 inline-block size-[9px] rounded-[2px] ${DOTS[change]}`} />,
+          })),
+          "same",
+        ]}
+        columns="numbers"
+        className="h-fit text-[13px]"
+      >
+        {(Object.keys(NAMES) as (keyof typeof NAMES)[]).map((what) => (
+          <tr key={what} className="border-t border-rule">
+            <RowHead className="py-1">{NAMES[what]}</RowHead>
             {CHANGES.map((change) => (
-              <th key={change} className="py-1 pl-4 text-right font-normal">
-                <span aria-hidden className={`mr-1.5 inline-block size-[9px] rounded-[2px] ${DOTS[change]}`} />
-                {change}
-              </th>
+              <td key={change} className="py-1 pl-4 text-right tabular-nums">
+                {count(data.counts[what][change])}
+              </td>
             ))}
-            <th className="py-1 pl-4 text-right font-normal">same</th>
+            <td className="py-1 pl-4 text-right tabular-nums text-quiet">{count(data.counts[what].same)}</td>
           </tr>
-        </thead>
-        <tbody>
-          {(Object.keys(NAMES) as (keyof typeof NAMES)[]).map((what) => (
-            <tr key={what} className="border-t border-rule">
-              <th scope="row" className="py-1 text-left font-normal">
-                {NAMES[what]}
-              </th>
-              {CHANGES.map((change) => (
-                <td key={change} className="py-1 pl-4 text-right tabular-nums">
-                  {count(data.counts[what][change])}
-                </td>
-              ))}
-              <td className="py-1 pl-4 text-right tabular-nums text-quiet">{count(data.counts[what].same)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+        ))}
+      </Table>
       {data.spots.length ? <ChangesMap spots={data.spots} /> : <p className="text-quiet">No addresses changed.</p>}
     </div>
   );

@@ -1,5 +1,6 @@
 import type { FileStart } from "@bibliotope/wire";
 import { ScrollBox } from "../ui/ScrollBox.tsx";
+import { Table } from "../ui/Table.tsx";
 
 /** The first rows as they would read, and those that would not be taken. */
 export function FirstRows({ start: { rows } }: { start: FileStart }) {
@@ -19,28 +20,26 @@ export function FirstRows({ start: { rows } }: { start: FileStart }) {
         .
       </p>
       <ScrollBox label="Rows" className="mt-2 max-h-[19rem] rounded-md border border-rule bg-page">
-        <table className="w-full">
-          <tbody>
-            {rows.map(({ number, line, at, refused: why, doubts }) => (
-              <tr key={number} className="border-t border-rule align-baseline first:border-t-0">
-                <th scope="row" className="w-14 px-4 py-1 text-right font-mono text-[12px] font-normal text-quiet">
-                  {number}
-                </th>
-                <td className="px-2 py-1">
-                  {why ? (
-                    <span className="text-madder">{why.slice(0, 200)}</span>
-                  ) : (
-                    <span className="font-serif text-[15px]">{line}</span>
-                  )}
-                  {doubts.length ? <span className="ml-3 text-[12.5px] text-ochre">{doubts.join(", ")}</span> : null}
-                </td>
-                <td className="px-4 text-right font-mono text-[12px] whitespace-nowrap text-quiet">
-                  {at ? `${at.lat.toFixed(5)}, ${at.lon.toFixed(5)}` : ""}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table className="w-full">
+          {rows.map(({ number, line, at, refused: why, doubts }) => (
+            <tr key={number} className="border-t border-rule align-baseline first:border-t-0">
+              <th scope="row" className="w-14 px-4 py-1 text-right font-mono text-[12px] font-normal text-quiet">
+                {number}
+              </th>
+              <td className="px-2 py-1">
+                {why ? (
+                  <span className="text-madder">{why.slice(0, 200)}</span>
+                ) : (
+                  <span className="font-serif text-[15px]">{line}</span>
+                )}
+                {doubts.length ? <span className="ml-3 text-[12.5px] text-ochre">{doubts.join(", ")}</span> : null}
+              </td>
+              <td className="px-4 text-right font-mono text-[12px] whitespace-nowrap text-quiet">
+                {at ? `${at.lat.toFixed(5)}, ${at.lon.toFixed(5)}` : ""}
+              </td>
+            </tr>
+          ))}
+        </Table>
       </ScrollBox>
     </section>
   );

@@ -9,6 +9,7 @@ import { Alert } from "../ui/Alert.tsx";
 import { count } from "../ui/count.ts";
 import { moment } from "../ui/moment.ts";
 import { ScrollBox } from "../ui/ScrollBox.tsx";
+import { Table } from "../ui/Table.tsx";
 import { Coverage } from "./Coverage.tsx";
 import { Difference } from "./Difference.tsx";
 import { PublishDialog } from "./PublishDialog.tsx";
@@ -151,19 +152,17 @@ function Rows({ version, kind, total }: { version: number; kind: string; total: 
     );
   return (
     <ScrollBox label="Rows" className="max-h-[16rem] border-t border-rule px-4 py-2">
-      <table className="w-full text-[13px]">
-        <tbody>
-          {data?.rows.map(({ number, words, cells }) => (
-            <tr key={number} className="align-baseline">
-              <th scope="row" className="w-24 pr-3 text-right font-mono text-[12px] font-normal text-quiet">
-                row {number}
-              </th>
-              <td className="pr-4 break-words">{words}</td>
-              <td className="font-mono text-[12px] break-words text-quiet">{cells?.join(" · ").slice(0, 240)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table>
+        {data?.rows.map(({ number, words, cells }) => (
+          <tr key={number} className="align-baseline">
+            <th scope="row" className="w-24 pr-3 text-right font-mono text-[12px] font-normal text-quiet">
+              row {number}
+            </th>
+            <td className="pr-4 break-words">{words}</td>
+            <td className="font-mono text-[12px] break-words text-quiet">{cells?.join(" · ").slice(0, 240)}</td>
+          </tr>
+        ))}
+      </Table>
       {data && total > data.rows.length ? (
         <p className="mt-1 text-[12.5px] text-quiet">
           {count(data.rows.length)} of {count(total)}

@@ -10,6 +10,7 @@ import { CopyButton } from "../ui/CopyButton.tsx";
 import { Dialog, DialogClose } from "../ui/Dialog.tsx";
 import { moment } from "../ui/moment.ts";
 import { saveFile } from "../ui/save-file.ts";
+import { RowHead, Table } from "../ui/Table.tsx";
 import { readDefinition } from "./read-definition.ts";
 
 /** What can be done with a form as a whole: its versions, and its definition as JSON. */
@@ -70,17 +71,13 @@ function Versions({ formRef, close }: { formRef: string; close: () => void }) {
           </ul>
           <section aria-label="What the draft changes" className="min-h-0 overflow-y-auto">
             {differences.length ? (
-              <table className="w-full text-[13px]">
-                <caption className="mb-1 text-left text-quiet">
-                  {differences.length === 1 ? "One change" : `${differences.length} changes`} from version{" "}
-                  {existing?.number} to the draft
-                </caption>
-                <tbody>
-                  {differences.map((difference) => (
-                    <Change key={`${difference.field} ${difference.kind} ${difference.what}`} difference={difference} />
-                  ))}
-                </tbody>
-              </table>
+              <Table
+                caption={`${differences.length === 1 ? "One change" : `${differences.length} changes`} from version ${existing?.number} to the draft`}
+              >
+                {differences.map((difference) => (
+                  <Change key={`${difference.field} ${difference.kind} ${difference.what}`} difference={difference} />
+                ))}
+              </Table>
             ) : (
               <p className="text-quiet">The draft is the same as version {existing?.number}.</p>
             )}
@@ -106,10 +103,10 @@ function Versions({ formRef, close }: { formRef: string; close: () => void }) {
 function Change({ difference: { field, kind, what, before, after } }: { difference: Difference }) {
   return (
     <tr className="border-t border-rule align-baseline">
-      <th scope="row" className="w-[34%] py-1.5 pr-3 text-left font-normal">
+      <RowHead className="w-[34%] py-1.5 pr-3">
         <span className="font-mono text-[12px]">{field || "form"}</span>{" "}
         <span className="text-quiet">{what || kind}</span>
-      </th>
+      </RowHead>
       <td className="py-1.5 break-words">
         {kind === "changed" ? (
           <>

@@ -1,5 +1,6 @@
 import { browserSupportsWebAuthn, startAuthentication } from "@simplewebauthn/browser";
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
+import { useForm } from "react-hook-form";
 import { useSearchParams } from "react-router";
 import { wordsOfPasskey } from "../people/passkey-words.ts";
 import {
@@ -15,15 +16,11 @@ import { TextField } from "../ui/TextField.tsx";
 /** Shown instead of any view while nobody is signed in. */
 export function SignInNeeded() {
   const used = useSearchParams()[0].get("link") === "used";
-  const [name, setName] = useState("");
-  const [password, setPassword] = useState("");
+  const { register, handleSubmit, watch } = useForm({ defaultValues: { name: "", password: "", code: "" } });
   const [signIn, { error, isLoading }] = useSignInMutation();
-  const [code, setCode] = useState("");
+  const code = watch("code");
   const needsCode = issuesOf(error).some(({ parameter }) => parameter === "code");
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    void signIn({ name, password, ...(code ? { code } : {}) });
-  };
+  const submit = handleSubmit(({ name, password }) => void signIn({ name, password, ...(code ? { code } : {}) }));
   return (
     <main className="mx-auto mt-16 w-full max-w-md px-5">
       <h1 className="font-serif text-2xl font-semibold">
@@ -36,14 +33,13 @@ export function SignInNeeded() {
         password or a passkey, if you have one.
       </p>
       <form onSubmit={submit} className="mt-5 grid gap-3 rounded-md border border-rule bg-page p-5">
-        <TextField label="Name" autoComplete="username" required value={name} change={setName} />
+        <TextField label="Name" autoComplete="username" required {...register("name")} />
         <TextField
           label="Password"
           type="password"
           autoComplete="current-password"
           required
-          value={password}
-          change={setPassword}
+          {...register("password")}
         />
         {needsCode || code ? (
           <TextField
@@ -53,8 +49,7 @@ export function SignInNeeded() {
             autoFocus
             required
             maxLength={7}
-            value={code}
-            change={setCode}
+            {...register("code")}
           />
         ) : null}
         {error ? (

@@ -1,5 +1,6 @@
 import { KEY_KINDS, type KeyKind, type KeySummary } from "@bibliotope/wire";
-import { type FormEvent, type ReactNode, useState } from "react";
+import { type ReactNode, useState } from "react";
+import { useForm } from "react-hook-form";
 import {
   useChangeKeyMutation,
   useMakeKeyMutation,
@@ -47,19 +48,15 @@ interface MakeKeyProps {
 /** Makes a key. */
 export function MakeKey({ words = "New key", proposed, why }: MakeKeyProps) {
   const [open, setOpen] = useState(false);
+  const { register, handleSubmit, reset: resetRules } = useForm<RulesDraft>();
   const [kind, setKind] = useState<KeyKind>("web");
-  const begin = { ...NO_RULES, ...proposed };
-  const [rules, setRules] = useState(begin);
   const [make, { data: made, error, isLoading, reset }] = useMakeKeyMutation();
   const toggle = (is: boolean) => {
     setOpen(is);
-    setRules(begin);
+    resetRules({ ...NO_RULES, ...proposed });
     reset();
   };
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    void make({ kind, ...rulesOf(rules, kind) });
-  };
+  const submit = handleSubmit((rules) => void make({ kind, ...rulesOf(rules, kind) }));
   return (
     <Dialog
       title={made ? `The key “${made.name}”` : "New key"}
@@ -85,7 +82,7 @@ export function MakeKey({ words = "New key", proposed, why }: MakeKeyProps) {
             </div>
             <p className="mt-1 text-[12.5px] text-quiet">{KIND_WORDS[kind].use}</p>
           </fieldset>
-          <RulesFields kind={kind} value={rules} set={setRules} />
+          <RulesFields kind={kind} register={register} />
           <Wrong error={error} />
           <Foot>
             <Button strong type="submit" disabled={isLoading}>
@@ -101,21 +98,20 @@ export function MakeKey({ words = "New key", proposed, why }: MakeKeyProps) {
 /** Changes what a key may be used for. */
 export function ChangeKey({ existing: known }: { existing: KeySummary }) {
   const [open, setOpen] = useState(false);
-  const [rules, setRules] = useState(draftOf(known));
+  const { register, handleSubmit, reset } = useForm<RulesDraft>();
   const [change, { error, isLoading }] = useChangeKeyMutation();
   const toggle = (is: boolean) => {
     setOpen(is);
-    setRules(draftOf(known));
+    reset(draftOf(known));
   };
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
+  const submit = handleSubmit((rules) =>
     change({ id: known.id, rules: rulesOf(rules, known.kind) })
       .unwrap()
       .then(
         () => setOpen(false),
         () => undefined,
-      );
-  };
+      ),
+  );
   return (
     <Dialog
       title={`Change “${known.name}”`}
@@ -129,7 +125,7 @@ export function ChangeKey({ existing: known }: { existing: KeySummary }) {
       }
     >
       <form onSubmit={submit}>
-        <RulesFields kind={known.kind} value={rules} set={setRules} />
+        <RulesFields kind={known.kind} register={register} />
         <Wrong error={error} />
         <Foot>
           <Button strong type="submit" disabled={isLoading}>

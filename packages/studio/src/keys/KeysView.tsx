@@ -3,6 +3,7 @@ import { useKeysQuery } from "../state/api.ts";
 import { useMayManage } from "../state/may.ts";
 import { moment } from "../ui/moment.ts";
 import { Page } from "../ui/Page.tsx";
+import { FramedTable, RowHead } from "../ui/Table.tsx";
 import { ChangeKey, MakeKey, ReplaceKey, WithdrawKey } from "./KeyDialogs.tsx";
 import { LinkKey } from "./LinkKey.tsx";
 import { UseView } from "./UseView.tsx";
@@ -27,27 +28,16 @@ export function KeysView() {
       loading={isLoading && "Loading keys"}
     >
       {keys?.length ? (
-        <div className="relative mt-5 overflow-x-auto rounded-md border border-rule bg-page">
-          <table className="w-full min-w-[54rem]">
-            <thead className="text-left text-[12.5px] text-quiet">
-              <tr>
-                {["Name", "For", "Limited to", "Used", "Expires"].map((head) => (
-                  <th key={head} className="px-4 pt-3 pb-1.5 font-normal">
-                    {head}
-                  </th>
-                ))}
-                <th className="px-4">
-                  <span className="sr-only">Actions</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {keys.map((existing) => (
-                <Row key={existing.id} existing={existing} isManager={isManager} />
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <FramedTable
+          label="Keys"
+          narrowest="min-w-[54rem]"
+          className="mt-5"
+          heads={["Name", "For", "Limited to", "Used", "Expires", { hidden: "Actions" }]}
+        >
+          {keys.map((existing) => (
+            <Row key={existing.id} existing={existing} isManager={isManager} />
+          ))}
+        </FramedTable>
       ) : null}
       {keys?.length ? <UseView keys={keys} /> : null}
       {isManager ? <LinkKey /> : null}
@@ -61,9 +51,7 @@ function Row({ existing: known, isManager }: { existing: KeySummary; isManager: 
   const isOver = standing(known) === "ended";
   return (
     <tr className={`border-t border-rule align-baseline ${isOver ? "text-quiet" : ""}`}>
-      <th scope="row" className="px-4 py-2.5 text-left font-serif text-[16px] font-normal">
-        {known.name}
-      </th>
+      <RowHead className="px-4 py-2.5 font-serif text-[16px]">{known.name}</RowHead>
       <td className="px-4">{KIND_WORDS[known.kind].name}</td>
       <td className="max-w-[24rem] px-4 py-2.5 text-[13px]">
         {limits.length ? (

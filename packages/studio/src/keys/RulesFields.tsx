@@ -8,6 +8,7 @@ import {
   PROGRAM_LIMIT,
 } from "@bibliotope/wire";
 import { useId } from "react";
+import type { UseFormRegister } from "react-hook-form";
 import { INPUT } from "../compose/Labelled.tsx";
 import { namesOrigins } from "./words.ts";
 
@@ -15,7 +16,7 @@ import { namesOrigins } from "./words.ts";
 export interface RulesDraft {
   name: string;
   origins: string;
-  calls: readonly KeyCall[];
+  calls: KeyCall[];
   countries: string;
   /** A day, as 2026-12-31; empty for no end. */
   ends: string;
@@ -45,7 +46,7 @@ export const draftOf = ({
 }: ChangeKeyRequest): RulesDraft => ({
   name,
   origins: origins.join("\n"),
-  calls,
+  calls: [...calls],
   countries: countries.join(", "),
   ends: endsAt?.slice(0, 10) ?? "",
   perMinute: String(perMinute ?? ""),
@@ -59,7 +60,7 @@ export function rulesOf(draft: RulesDraft, kind: KeyKind): ChangeKeyRequest {
   return {
     name,
     origins: namesOrigins(kind) ? words(origins) : [],
-    calls: [...calls],
+    calls,
     countries: words(countries).map((code) => code.toUpperCase()),
     endsAt: ends ? `${ends}T23:59:59Z` : null,
     perMinute: perMinute ? Number(perMinute) : null,
@@ -74,14 +75,13 @@ const AMOUNTS = [
 
 interface RulesFieldsProps {
   kind: KeyKind;
-  value: RulesDraft;
-  set: (to: RulesDraft) => void;
+  /** Of the form that they are fields of. */
+  register: UseFormRegister<RulesDraft>;
 }
 
 /** What a key is called, and what it is kept to. */
-export function RulesFields({ kind, value, set }: RulesFieldsProps) {
+export function RulesFields({ kind, register }: RulesFieldsProps) {
   const id = useId();
-  const change = (to: Partial<RulesDraft>) => set({ ...value, ...to });
   const label = "mb-1 block text-[12.5px] text-quiet";
   return (
     <div className="mt-3 grid gap-3">
@@ -89,14 +89,7 @@ export function RulesFields({ kind, value, set }: RulesFieldsProps) {
         <label className={label} htmlFor={`${id}-name`}>
           Name
         </label>
-        <input
-          id={`${id}-name`}
-          className={INPUT}
-          required
-          maxLength={60}
-          value={value.name}
-          onChange={(event) => change({ name: event.target.value })}
-        />
+        <input id={`${id}-name`} className={INPUT} required maxLength={60} {...register("name")} />
       </div>
       {namesOrigins(kind) ? (
         <div>
@@ -111,8 +104,7 @@ export function RulesFields({ kind, value, set }: RulesFieldsProps) {
             spellCheck={false}
             className={`${INPUT} h-auto py-1.5 font-mono text-[13px]`}
             placeholder={kind === "web" ? "https://members.example" : "app://localhost"}
-            value={value.origins}
-            onChange={(event) => change({ origins: event.target.value })}
+            {...register("origins")}
           />
           <p id={`${id}-origins-help`} className="mt-0.5 text-[12.5px] text-quiet">
             https://*.members.example matches all subdomains, http://localhost:* every port.
@@ -125,15 +117,7 @@ export function RulesFields({ kind, value, set }: RulesFieldsProps) {
         <div className="flex flex-wrap gap-x-4 gap-y-1">
           {KEY_CALLS.map((call) => (
             <label key={call} className="inline-flex items-center gap-1.5">
-              <input
-                type="checkbox"
-                checked={value.calls.includes(call)}
-                onChange={({ target: { checked } }) =>
-                  change({
-                    calls: checked ? [...value.calls, call] : value.calls.filter((existing) => existing !== call),
-                  })
-                }
-              />
+              <input type="checkbox" value={call} {...register("calls")} />
               {KEY_CALL_WORDS[call]}
             </label>
           ))}
@@ -148,21 +132,14 @@ export function RulesFields({ kind, value, set }: RulesFieldsProps) {
             id={`${id}-countries`}
             className={`${INPUT} font-mono text-[13px]`}
             placeholder="QR, QV"
-            value={value.countries}
-            onChange={(event) => change({ countries: event.target.value })}
+            {...register("countries")}
           />
         </div>
         <div>
           <label className={label} htmlFor={`${id}-ends`}>
             Expiry date (never if empty)
           </label>
-          <input
-            id={`${id}-ends`}
-            type="date"
-            className={INPUT}
-            value={value.ends}
-            onChange={(event) => change({ ends: event.target.value })}
-          />
+          <input id={`${id}-ends`} type="date" className={INPUT} {...register("ends")} />
         </div>
         {AMOUNTS.map(([amount, words]) => (
           <div key={amount}>
@@ -175,8 +152,7 @@ export function RulesFields({ kind, value, set }: RulesFieldsProps) {
               min={1}
               max={1_000_000_000}
               className={INPUT}
-              value={value[amount]}
-              onChange={(event) => change({ [amount]: event.target.value })}
+              {...register(amount)}
             />
           </div>
         ))}

@@ -5,7 +5,9 @@ import { callUrl } from "../state/own.ts";
 import { Alert } from "../ui/Alert.tsx";
 import type { ChartColour, Series } from "../ui/Chart.tsx";
 import { count } from "../ui/count.ts";
+import { ScrollBox } from "../ui/ScrollBox.tsx";
 import { Segmented } from "../ui/Segmented.tsx";
+import { RowHead, Table } from "../ui/Table.tsx";
 import { lookupsOf, momentsOf, OUTCOME_WORDS, sumOf } from "./words.ts";
 
 const Chart = lazy(() => import("../ui/Chart.tsx"));
@@ -155,34 +157,24 @@ function CallTable({ answer: { uses } }: { answer: UsesAnswer }) {
   const sum = (call: string, outcome: string) =>
     uses.reduce((total, use) => total + (use.call === call && use.outcome === outcome ? use.count : 0), 0);
   return (
-    <div className="relative mt-4 overflow-x-auto">
-      <table className="w-full max-w-[46rem] text-[13px]">
-        <thead className="text-[12.5px] text-quiet">
-          <tr>
-            <th className="py-1 text-left font-normal">Kind of lookup</th>
+    <ScrollBox label="Use by kind of lookup" className="mt-4">
+      <Table
+        heads={["Kind of lookup", ...outcomes.map((outcome) => OUTCOME_WORDS[outcome].name)]}
+        columns="numbers"
+        className="w-full max-w-[46rem] text-[13px]"
+      >
+        {calls.map((call) => (
+          <tr key={call} className="border-t border-rule">
+            <RowHead className="py-1">{KEY_CALL_WORDS[call]}</RowHead>
             {outcomes.map((outcome) => (
-              <th key={outcome} className="py-1 pl-4 text-right font-normal">
-                {OUTCOME_WORDS[outcome].name}
-              </th>
+              <td key={outcome} className="py-1 pl-4 text-right tabular-nums">
+                {count(sum(call, outcome))}
+              </td>
             ))}
           </tr>
-        </thead>
-        <tbody>
-          {calls.map((call) => (
-            <tr key={call} className="border-t border-rule">
-              <th scope="row" className="py-1 text-left font-normal">
-                {KEY_CALL_WORDS[call]}
-              </th>
-              {outcomes.map((outcome) => (
-                <td key={outcome} className="py-1 pl-4 text-right tabular-nums">
-                  {count(sum(call, outcome))}
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+        ))}
+      </Table>
+    </ScrollBox>
   );
 }
 

@@ -1,5 +1,6 @@
 import type { SessionAnswer } from "@bibliotope/wire";
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
+import { useForm } from "react-hook-form";
 import {
   useChangePasswordMutation,
   useEndOtherSessionsMutation,
@@ -92,21 +93,16 @@ function Sessions() {
 }
 
 function Password({ hasPassword }: { hasPassword: boolean }) {
-  const [before, setBefore] = useState("");
-  const [password, setPassword] = useState("");
+  const { register, handleSubmit, reset, formState } = useForm({ defaultValues: { before: "", password: "" } });
   const [change, { error, isLoading, isSuccess }] = useChangePasswordMutation();
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
+  const submit = handleSubmit(({ before, password }) =>
     change({ ...(hasPassword ? { before } : {}), password })
       .unwrap()
       .then(
-        () => {
-          setBefore("");
-          setPassword("");
-        },
+        () => reset(),
         () => undefined,
-      );
-  };
+      ),
+  );
   return (
     <form onSubmit={submit} className="mt-4 flex flex-wrap items-end gap-3">
       {hasPassword ? (
@@ -116,8 +112,7 @@ function Password({ hasPassword }: { hasPassword: boolean }) {
             type="password"
             autoComplete="current-password"
             required
-            value={before}
-            change={setBefore}
+            {...register("before")}
           />
         </div>
       ) : null}
@@ -129,15 +124,14 @@ function Password({ hasPassword }: { hasPassword: boolean }) {
           required
           minLength={10}
           maxLength={200}
-          value={password}
-          change={setPassword}
+          {...register("password")}
         />
       </div>
       <Button type="submit" disabled={isLoading}>
         {hasPassword ? "Change password" : "Set password"}
       </Button>
       <p role="status" className={error ? "w-full text-madder" : "w-full text-quiet empty:hidden"}>
-        {error ? wordsOf(error) : isSuccess && !password ? "Password changed. Other sessions have ended." : ""}
+        {error ? wordsOf(error) : isSuccess && !formState.isDirty ? "Password changed. Other sessions have ended." : ""}
       </p>
     </form>
   );

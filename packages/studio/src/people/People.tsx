@@ -1,5 +1,6 @@
 import { type PersonSummary, ROLES, type Role } from "@bibliotope/wire";
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
+import { useForm } from "react-hook-form";
 import { Labelled } from "../compose/Labelled.tsx";
 import {
   useChangePersonMutation,
@@ -109,26 +110,22 @@ function Row({ person, isOwn, setRole, dropFactor, remove }: RowProps) {
 }
 
 function MakePerson() {
-  const [name, setName] = useState("");
-  const [password, setPassword] = useState("");
-  const [role, setRole] = useState<Role>("edit");
+  const { register, handleSubmit, reset } = useForm<{ name: string; password: string; role: Role }>({
+    defaultValues: { name: "", password: "", role: "edit" },
+  });
   const [make, { error, isLoading }] = useMakePersonMutation();
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    make({ name, role, password })
+  const submit = handleSubmit((person) =>
+    make(person)
       .unwrap()
       .then(
-        () => {
-          setName("");
-          setPassword("");
-        },
+        () => reset({ name: "", password: "", role: person.role }),
         () => undefined,
-      );
-  };
+      ),
+  );
   return (
     <form onSubmit={submit} aria-label="Add a person" className="mt-3 flex flex-wrap items-end gap-3">
       <div className="w-[12rem]">
-        <TextField label="Name" required maxLength={60} autoComplete="off" value={name} change={setName} />
+        <TextField label="Name" required maxLength={60} autoComplete="off" {...register("name")} />
       </div>
       <div className="w-[12rem]">
         <TextField
@@ -138,18 +135,12 @@ function MakePerson() {
           minLength={10}
           maxLength={200}
           autoComplete="new-password"
-          value={password}
-          change={setPassword}
+          {...register("password")}
         />
       </div>
       <Labelled label="Role">
         {(id) => (
-          <select
-            id={id}
-            className={`${SELECT} h-[34px]`}
-            value={role}
-            onChange={(event) => setRole(event.target.value as Role)}
-          >
+          <select id={id} className={`${SELECT} h-[34px]`} {...register("role")}>
             {ROLES.map((one) => (
               <option key={one} value={one}>
                 {ROLE_WORDS[one].name}

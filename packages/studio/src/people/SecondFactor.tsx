@@ -1,6 +1,7 @@
 import type { BegunCodes, PasskeySummary } from "@bibliotope/wire";
 import { browserSupportsWebAuthn, startRegistration } from "@simplewebauthn/browser";
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
+import { useForm } from "react-hook-form";
 import {
   useAskPasskeyMutation,
   useBeginCodesMutation,
@@ -103,17 +104,15 @@ interface AgainProps {
 
 /** Asks for the password again, and does what is to be changed. */
 function Again({ change, hasPassword, done, begin }: AgainProps) {
-  const [before, setBefore] = useState("");
-  const [name, setName] = useState("This device");
+  const { register, handleSubmit, formState } = useForm({ defaultValues: { before: "", name: "This device" } });
   const [failed, setFailed] = useState("");
-  const [isUnderWay, setIsUnderWay] = useState(false);
   const [beginCodes] = useBeginCodesMutation();
   const [dropCodes] = useDropCodesMutation();
   const [askPasskey] = useAskPasskeyMutation();
   const [keepPasskey] = useKeepPasskeyMutation();
   const [dropPasskey] = useDropPasskeyMutation();
-  const again = hasPassword ? { before } : {};
-  const act = async () => {
+  const act = async ({ before, name }: { before: string; name: string }) => {
+    const again = hasPassword ? { before } : {};
     if (change.what === "codes on") return begin(await beginCodes(again).unwrap());
     if (change.what === "codes off") await dropCodes(again).unwrap();
     else if (change.what === "passkey off") await dropPasskey({ id: change.passkey.id, asks: again }).unwrap();
@@ -124,19 +123,15 @@ function Again({ change, hasPassword, done, begin }: AgainProps) {
     }
     done();
   };
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    setIsUnderWay(true);
+  const submit = handleSubmit((values) => {
     setFailed("");
-    act()
-      .catch((error: unknown) => setFailed(wordsOfPasskey(error) ?? wordsOf(error)))
-      .finally(() => setIsUnderWay(false));
-  };
+    return act(values).catch((error: unknown) => setFailed(wordsOfPasskey(error) ?? wordsOf(error)));
+  });
   return (
     <form onSubmit={submit} aria-label={TITLES[change.what]} className="mt-3 flex flex-wrap items-end gap-3">
       {change.what === "passkey" ? (
         <div className="w-[12rem]">
-          <TextField label="Name of the passkey" required maxLength={60} value={name} change={setName} />
+          <TextField label="Name of the passkey" required maxLength={60} {...register("name")} />
         </div>
       ) : null}
       {hasPassword ? (
@@ -146,12 +141,11 @@ function Again({ change, hasPassword, done, begin }: AgainProps) {
             type="password"
             autoComplete="current-password"
             required
-            value={before}
-            change={setBefore}
+            {...register("before")}
           />
         </div>
       ) : null}
-      <Button type="submit" strong disabled={isUnderWay}>
+      <Button type="submit" strong disabled={formState.isSubmitting}>
         {TITLES[change.what]}
       </Button>
       <Button onClick={done}>Cancel</Button>
@@ -166,14 +160,13 @@ function Again({ change, hasPassword, done, begin }: AgainProps) {
 
 /** Shows what the app is told, and asks for a first code. */
 function Confirm({ begun, done }: { begun: BegunCodes; done: () => void }) {
-  const [code, setCode] = useState("");
+  const { register, handleSubmit } = useForm({ defaultValues: { code: "" } });
   const [confirm, { error, isLoading }] = useConfirmCodesMutation();
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    confirm({ code })
+  const submit = handleSubmit((given) =>
+    confirm(given)
       .unwrap()
-      .then(done, () => undefined);
-  };
+      .then(done, () => undefined),
+  );
   return (
     <form
       onSubmit={submit}
@@ -197,8 +190,7 @@ function Confirm({ begun, done }: { begun: BegunCodes; done: () => void }) {
             autoComplete="one-time-code"
             required
             maxLength={7}
-            value={code}
-            change={setCode}
+            {...register("code")}
           />
         </div>
         <Button type="submit" strong disabled={isLoading}>

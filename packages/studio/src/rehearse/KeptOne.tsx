@@ -1,6 +1,7 @@
 import { type AddressState, type FormDefinition, startingField, stepWords } from "@bibliotope/core/form";
 import type { KeptRehearsal } from "@bibliotope/wire";
 import { useState } from "react";
+import { RowHead, Table } from "../ui/Table.tsx";
 import { SITUATION_WORDS } from "./situations.ts";
 import { type RunResult, storedValues } from "./use-runs.ts";
 
@@ -103,34 +104,21 @@ function Differences({
 }: Pick<RunResult & { state: "changed" }, "changed" | "changedStates"> & { definition: FormDefinition }) {
   const label = (name: string) => definition.fields.find((field) => field.name === name)?.label ?? name;
   return (
-    <table className="w-full">
-      <thead className="text-left text-[12px] text-quiet">
-        <tr>
-          <th className="font-normal">Field</th>
-          <th className="font-normal">Expected</th>
-          <th className="font-normal">Found</th>
+    <Table heads={["Field", "Expected", "Found"]} className="w-full">
+      {changed.map(({ field, expected, found }) => (
+        <tr key={field} className="align-baseline">
+          <RowHead>{label(field)}</RowHead>
+          <td className="pr-3 break-words">{expected || "–"}</td>
+          <td className="break-words text-madder">{found === undefined ? "no such field" : found || "–"}</td>
         </tr>
-      </thead>
-      <tbody>
-        {changed.map(({ field, expected, found }) => (
-          <tr key={field} className="align-baseline">
-            <th scope="row" className="pr-2 text-left font-normal text-quiet">
-              {label(field)}
-            </th>
-            <td className="pr-2 break-words">{expected || "–"}</td>
-            <td className="break-words text-madder">{found === undefined ? "no such field" : found || "–"}</td>
-          </tr>
-        ))}
-        {changedStates.map(({ address, expected, found }) => (
-          <tr key={`state ${address}`} className="align-baseline">
-            <th scope="row" className="pr-2 text-left font-normal text-quiet">
-              {label(startingField(definition, address) ?? address) || "The address"} is
-            </th>
-            <td className="pr-2">{expected}</td>
-            <td className="text-madder">{found}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+      ))}
+      {changedStates.map(({ address, expected, found }) => (
+        <tr key={`state ${address}`} className="align-baseline">
+          <RowHead>{label(startingField(definition, address) ?? address) || "The address"} is</RowHead>
+          <td className="pr-3">{expected}</td>
+          <td className="text-madder">{found}</td>
+        </tr>
+      ))}
+    </Table>
   );
 }

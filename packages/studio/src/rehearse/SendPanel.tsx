@@ -7,6 +7,7 @@ import {
   type Origin,
   startingField,
 } from "@bibliotope/core/form";
+import { RowHead, Table } from "../ui/Table.tsx";
 
 interface SendPanelProps {
   definition: FormDefinition;
@@ -43,31 +44,17 @@ export function SendPanel({ definition, going, close }: SendPanelProps) {
       {going.addresses.map((one) => (
         <StateLine key={one.address} definition={definition} going={one} isOnly={going.addresses.length === 1} />
       ))}
-      <table className="mt-3 w-full border-t border-rule text-[13px]">
-        <thead className="sr-only">
-          <tr>
-            <th>Field</th>
-            <th>Value</th>
-            <th>Source</th>
+      <Table heads={["Field", "Value", "Source"]} hidesHeads className="mt-3 w-full border-t border-rule text-[13px]">
+        {going.values.map((one) => (
+          <tr key={one.field} className="border-b border-rule align-baseline">
+            <RowHead className="py-1.5 pr-3 font-mono text-[12px] break-words text-quiet">{one.field}</RowHead>
+            <td className="py-1.5 pr-3 font-mono text-[12px] [overflow-wrap:anywhere]">{one.value || "–"}</td>
+            <td className="py-1.5 text-right text-[12px] whitespace-nowrap text-quiet">
+              <OriginWords {...one} />
+            </td>
           </tr>
-        </thead>
-        <tbody>
-          {going.values.map((one) => (
-            <tr key={one.field} className="border-b border-rule align-baseline">
-              <th
-                scope="row"
-                className="py-1.5 pr-3 text-left font-mono text-[12px] font-normal break-words text-quiet"
-              >
-                {one.field}
-              </th>
-              <td className="py-1.5 pr-3 font-mono text-[12px] [overflow-wrap:anywhere]">{one.value || "–"}</td>
-              <td className="py-1.5 text-right text-[12px] whitespace-nowrap text-quiet">
-                <OriginWords {...one} />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+        ))}
+      </Table>
       <p className="mt-3 text-[12.5px] text-quiet">
         Nothing is sent. A saved rehearsal expects these values and address states.
       </p>

@@ -1,4 +1,5 @@
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
+import { useForm } from "react-hook-form";
 import { useAllowHostMutation, useHostsQuery, useRefuseHostMutation } from "../state/services-api.ts";
 import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
@@ -22,21 +23,20 @@ export function Hosts({ isManager }: { isManager: boolean }) {
   const { data: hosts = [] } = useHostsQuery(undefined, { skip: !open, refetchOnMountOrArgChange: true });
   const [allow, { error: notAllowed, isLoading }] = useAllowHostMutation();
   const [refuse, { error: notRefused }] = useRefuseHostMutation();
-  const [origin, setOrigin] = useState("");
-  const [isInside, setInside] = useState(false);
-  const [forPictures, setForPictures] = useState(false);
-  const read = readOrigin(origin.trim());
+  const { register, handleSubmit, resetField, watch } = useForm({
+    defaultValues: { origin: "", isInside: false, forPictures: false },
+  });
+  const read = readOrigin(watch("origin").trim());
   const wrong = notAllowed ?? notRefused;
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
+  const submit = handleSubmit(({ isInside, forPictures }) => {
     if (!read) return;
     allow({ ...read, isInside, forPictures })
       .unwrap()
       .then(
-        () => setOrigin(""),
+        () => resetField("origin"),
         () => undefined,
       );
-  };
+  });
   return (
     <Dialog
       title="Allowed hosts"
@@ -79,16 +79,15 @@ export function Hosts({ isManager }: { isManager: boolean }) {
           <TextField
             label="Scheme, host and port"
             placeholder="https://register.example"
-            value={origin}
             required
-            change={setOrigin}
+            {...register("origin")}
           />
           <label className="inline-flex h-[34px] items-center gap-1.5">
-            <input type="checkbox" checked={isInside} onChange={(event) => setInside(event.target.checked)} />
+            <input type="checkbox" {...register("isInside")} />
             internal network
           </label>
           <label className="inline-flex h-[34px] items-center gap-1.5">
-            <input type="checkbox" checked={forPictures} onChange={(event) => setForPictures(event.target.checked)} />
+            <input type="checkbox" {...register("forPictures")} />
             map tiles
           </label>
           <Button strong type="submit" disabled={isLoading || !read}>

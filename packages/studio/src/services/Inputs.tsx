@@ -1,4 +1,5 @@
 import { type ServiceInput, VALUE_KINDS } from "@bibliotope/core/service";
+import { Table } from "../ui/Table.tsx";
 import { ChoiceInPlace, TextInPlace } from "./InPlace.tsx";
 import { VALUE_WORDS } from "./words.ts";
 
@@ -21,69 +22,60 @@ export function Inputs({ inputs, set, tried, setTried, isFixed }: InputsProps) {
     set(inputs.map((input, i) => (i === at ? { ...input, ...to } : input)));
   return (
     <div className="my-2">
-      <table className="w-full border-y border-rule font-sans text-[13px] leading-[1.5]">
-        <thead className="text-left text-[12.5px] text-quiet">
-          <tr>
-            <th className="py-1 font-normal">input</th>
-            <th className="font-normal">type</th>
-            <th className="font-normal">test value</th>
-            <th>
-              <span className="sr-only">Actions</span>
-            </th>
+      <Table
+        heads={["input", "type", "test value", { hidden: "Actions" }]}
+        className="w-full border-y border-rule font-sans text-[13px] leading-[1.5]"
+      >
+        {inputs.map(({ name, kind, required, example }, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a name changes while it is written
+          <tr key={i} className="border-t border-rule">
+            <td className="py-1">
+              <TextInPlace
+                aria-label="Input name"
+                disabled={isFixed}
+                value={name}
+                change={(to) => change(i, { name: to })}
+              />
+            </td>
+            <td>
+              <ChoiceInPlace
+                aria-label={`Type of ${name}`}
+                disabled={isFixed}
+                value={kind}
+                options={VALUE_KINDS.map((one) => [one, VALUE_WORDS[one]] as const)}
+                change={(to) => change(i, { kind: to })}
+              />
+              <label className="ml-2 inline-flex items-baseline gap-1 text-quiet">
+                <input
+                  type="checkbox"
+                  disabled={isFixed}
+                  checked={required ?? false}
+                  onChange={(event) => change(i, { required: event.target.checked || undefined })}
+                />
+                required
+              </label>
+            </td>
+            <td>
+              <TextInPlace
+                aria-label={`Value of ${name}`}
+                value={tried[name] ?? example ?? ""}
+                size={12}
+                change={(to) => setTried({ ...tried, [name]: to })}
+              />
+            </td>
+            <td className="text-right">
+              <button
+                type="button"
+                disabled={isFixed}
+                className="underline"
+                onClick={() => set(inputs.toSpliced(i, 1))}
+              >
+                remove<span className="sr-only">: {name}</span>
+              </button>
+            </td>
           </tr>
-        </thead>
-        <tbody>
-          {inputs.map(({ name, kind, required, example }, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: a name changes while it is written
-            <tr key={i} className="border-t border-rule">
-              <td className="py-1">
-                <TextInPlace
-                  aria-label="Input name"
-                  disabled={isFixed}
-                  value={name}
-                  change={(to) => change(i, { name: to })}
-                />
-              </td>
-              <td>
-                <ChoiceInPlace
-                  aria-label={`Type of ${name}`}
-                  disabled={isFixed}
-                  value={kind}
-                  options={VALUE_KINDS.map((one) => [one, VALUE_WORDS[one]] as const)}
-                  change={(to) => change(i, { kind: to })}
-                />
-                <label className="ml-2 inline-flex items-baseline gap-1 text-quiet">
-                  <input
-                    type="checkbox"
-                    disabled={isFixed}
-                    checked={required ?? false}
-                    onChange={(event) => change(i, { required: event.target.checked || undefined })}
-                  />
-                  required
-                </label>
-              </td>
-              <td>
-                <TextInPlace
-                  aria-label={`Value of ${name}`}
-                  value={tried[name] ?? example ?? ""}
-                  size={12}
-                  change={(to) => setTried({ ...tried, [name]: to })}
-                />
-              </td>
-              <td className="text-right">
-                <button
-                  type="button"
-                  disabled={isFixed}
-                  className="underline"
-                  onClick={() => set(inputs.toSpliced(i, 1))}
-                >
-                  remove<span className="sr-only">: {name}</span>
-                </button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+        ))}
+      </Table>
       <button
         type="button"
         disabled={isFixed}

@@ -1,4 +1,5 @@
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
+import { useForm } from "react-hook-form";
 import { useDropSecretMutation, useSecretsQuery, useSetSecretMutation } from "../state/services-api.ts";
 import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
@@ -6,23 +7,24 @@ import { Dialog } from "../ui/Dialog.tsx";
 import { moment } from "../ui/moment.ts";
 import { TextField } from "../ui/TextField.tsx";
 
+const NONE = { name: "", value: "" };
+
 /** Tokens and passwords that services are called with: set here, and never shown again. */
 export function Secrets({ isManager }: { isManager: boolean }) {
   const [open, setOpen] = useState(false);
   const { data: secrets = [] } = useSecretsQuery(undefined, { skip: !open, refetchOnMountOrArgChange: true });
   const [set, { error: notSet, isLoading }] = useSetSecretMutation();
   const [drop, { error: notDropped }] = useDropSecretMutation();
-  const [draft, setDraft] = useState({ name: "", value: "" });
+  const { register, handleSubmit, reset } = useForm({ defaultValues: NONE });
   const wrong = notSet ?? notDropped;
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
+  const submit = handleSubmit((draft) =>
     set(draft)
       .unwrap()
       .then(
-        () => setDraft({ name: "", value: "" }),
+        () => reset(NONE),
         () => undefined,
-      );
-  };
+      ),
+  );
   return (
     <Dialog title="Secrets" open={open} onOpenChange={setOpen} size="large" trigger={<Button>Secrets</Button>}>
       <p className="mt-1 text-[13px] text-quiet">
@@ -43,7 +45,7 @@ export function Secrets({ isManager }: { isManager: boolean }) {
             </span>
             {isManager ? (
               <>
-                <button type="button" className="underline" onClick={() => setDraft({ name, value: "" })}>
+                <button type="button" className="underline" onClick={() => reset({ name, value: "" })}>
                   Set again<span className="sr-only"> {name}</span>
                 </button>
                 <button
@@ -64,20 +66,12 @@ export function Secrets({ isManager }: { isManager: boolean }) {
         <form className="mt-4 grid grid-cols-[1fr_2fr_auto] items-end gap-3" onSubmit={submit} autoComplete="off">
           <TextField
             label="Name"
-            value={draft.name}
             required
             pattern="[a-z][a-z0-9\-]{0,39}"
             title="Lowercase letters, digits and -, starting with a letter"
-            change={(name) => setDraft({ ...draft, name })}
+            {...register("name")}
           />
-          <TextField
-            label="Value"
-            type="password"
-            autoComplete="new-password"
-            value={draft.value}
-            required
-            change={(value) => setDraft({ ...draft, value })}
-          />
+          <TextField label="Value" type="password" autoComplete="new-password" required {...register("value")} />
           <Button strong type="submit" disabled={isLoading}>
             Set
           </Button>
