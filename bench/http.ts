@@ -5,7 +5,7 @@ import { atMost, type Measure } from "./measure.ts";
 /** Where requests go, and which they are. */
 export type Load = Pick<Options, "url" | "requests" | "headers">;
 
-/** What is asked of the server: beginnings of lines, one after the other. */
+/** What is requested of the server: beginnings of lines, one after the other. */
 export function suggestLoad(url: string, key: string): Load {
   const requests = ["12%20harb", "harbour%20row", "osterg", "tidew", "3%20mill"].map((q) => ({
     path: `/v1/suggest?q=${q}`,

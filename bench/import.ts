@@ -18,7 +18,7 @@ const ASKED = 2000;
 const BATCH = 100_000;
 /** Milliseconds between two looks at a batch, as the command line has it: each counts all of its rows. */
 const LOOK_EVERY = 400;
-/** Lookups a second at which the quiet server and the loading one are held side by side. */
+/** Lookups a second at which the quiet server and the loading one are known side by side. */
 const RATE = { connections: 8, overallRate: 200, duration: 10 };
 
 export interface Ready {

@@ -9,7 +9,7 @@ import { atMost, type Measure, median, percentile } from "./measure.ts";
 const MARKERS = 100_000;
 /** Markers that have the colour and size of a value, and whose groups have the mean. */
 const VALUED = 10_000;
-/** Stills that are asked for, each of another spot, so that none is kept already. */
+/** Stills that are requested, each of another spot, so that none is kept already. */
 const STILLS = 150;
 /** Milliseconds of panning, and of zooming by the wheel. */
 const PANNING = 5000;

@@ -98,7 +98,7 @@ describe("the queries", () => {
     expect(nonsense(20)).toEqual(nonsense(20));
   });
 
-  it("without a right answer are of every kind, and name no street that is held", () => {
+  it("without a right answer are of every kind, and name no street that is known", () => {
     const texts = unanswerable(samples, 40);
     expect([...new Set(texts.map(({ kind }) => kind))]).toEqual(UNANSWERABLE);
     expect(texts).toHaveLength(40 * UNANSWERABLE.length);

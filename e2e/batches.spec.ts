@@ -87,7 +87,7 @@ test("a large batch with a fifth of it damaged is reviewed by keyboard, written 
   expect(out.filter((line) => line.includes(",clear,")).length).toBeGreaterThan(ROWS * 0.7);
 });
 
-test("lines that are pasted are looked up, whatever stands in them", async ({ page }) => {
+test("lines that are pasted are looked up, whatever is in them", async ({ page }) => {
   await page.goto("/batches/new");
   await page
     .getByRole("textbox")

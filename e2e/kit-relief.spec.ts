@@ -14,7 +14,7 @@ test("the ground in relief: straight down first, then free by keys and pointer, 
     page.evaluate(
       () => performance.getEntriesByType("resource").filter(({ name }) => name.includes("/relief.js")).length,
     );
-  // what draws it is loaded only when it is asked for
+  // what draws it is loaded only when it is requested
   expect(await scripts()).toBe(0);
   await page.getByRole("button", { name: "Show relief" }).click();
   const relief = page.getByRole("application", { name: /^Where in relief\. Arrow keys turn/ });
@@ -114,7 +114,7 @@ test.describe("on touch", () => {
   });
 });
 
-test("parts of the map that fail are asked for again", async ({ kit, page }) => {
+test("parts of the map that fail are requested again", async ({ kit, page }) => {
   await kit.make({ relief: true, view: { at: HOUSE, zoom: 16 } });
   await page.route("**/v1/tiles/features/16/**", (route) => route.abort());
   await page.getByRole("button", { name: "Show relief" }).click();

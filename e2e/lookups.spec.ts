@@ -169,7 +169,7 @@ test.describe("settings", () => {
     await expect(page.getByText(/with (these|the other) settings/).first()).toBeVisible();
   });
 
-  test("earlier lookups are kept, asked again, and forgotten", async ({ page }) => {
+  test("earlier lookups are kept, requested again, and forgotten", async ({ page }) => {
     await page.goto("/lookups/forward?q=Sandmouth&gloss=1");
     await expect(candidates(page).first()).toBeVisible();
     const kept = () =>
@@ -177,7 +177,7 @@ test.describe("settings", () => {
     await kept();
     await page.goto("/lookups");
     await page.getByRole("button", { name: "History" }).click();
-    // asked again it is kept again, and not only after all are forgotten
+    // requested again it is kept again, and not only after all are forgotten
     const again = kept();
     await page
       .getByRole("link", { name: /Sandmouth/ })

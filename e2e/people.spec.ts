@@ -67,7 +67,7 @@ test("somebody is let in, signs in by password, may only look, and is taken out"
   await other.close();
 });
 
-test("one-time codes and a passkey are set up, asked for at the door, and turned off", async ({ page, browser }) => {
+test("one-time codes and a passkey are set up, requested at the door, and turned off", async ({ page, browser }) => {
   test.setTimeout(60_000);
   const name = `Careful ${Date.now()}`;
   const password = "lantern mosaic thirty plums";

@@ -116,7 +116,7 @@ test("a form that asks for places takes none but places from its map: dragged, p
   await page.mouse.move(x + width / 2, y + height / 2 - 6);
   await page.mouse.down();
   await page.mouse.move(x + width / 2 + 40, y + height / 2 + 20, { steps: 8 });
-  // what is asked for the last step of the drag may be the answer for where it is dropped
+  // what is requested the last step of the drag may be the answer for where it is dropped
   const answered = page.waitForResponse(/\/v1\/reverse/, { timeout: 2000 }).catch(() => undefined);
   await page.mouse.up();
   await answered;
@@ -130,7 +130,7 @@ test("a form that asks for places takes none but places from its map: dragged, p
   expect(await holdsAPlace()).toEqual(pressed);
 });
 
-test("what a map that opens over a form tells is what Done fills, also where places are asked for", async ({
+test("what a map that opens over a form tells is what Done fills, also where places are requested", async ({
   page,
 }) => {
   const made = await makeForm(page, "A room, picked");

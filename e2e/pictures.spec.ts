@@ -72,7 +72,7 @@ test("pictures of one's own stand in place of the map, whoever made them is name
   await expect(choice.locator("option")).toHaveText(["Streets", "Ground", "From the air"]);
   await expect(choice.locator("option:checked")).toHaveText("From the air");
   await expect(page.getByText(/^From the air, .* across, around 35\.184° south/)).toBeAttached();
-  // of the page around it, which has nothing but the map, nothing is asked
+  // of the page around it, which has nothing but the map, nothing is requested
   expect((await axeFindings(page)).filter((found) => !/^(landmark|page-has|region)/.test(found))).toEqual([]);
   await choice.selectOption({ label: "Ground" });
   await expect.poll(() => kit.pixels(VIOLET)).toBe(0);
@@ -132,7 +132,7 @@ test("a server that does not answer is waited for eight seconds", async ({ kit, 
   expect(await kit.pixels(LAND)).toBeGreaterThan(100);
 });
 
-test("where there are no pictures the map stands there, and nothing is said", async ({ kit, page }) => {
+test("where there are no pictures the map is there, and nothing is said", async ({ kit, page }) => {
   tiles.answer = (response) => void response.writeHead(404).end();
   await kit.make({ view: HARBOUR, pictures: [air()], shows: "From the air" });
   await kit.painted();

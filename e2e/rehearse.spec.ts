@@ -124,7 +124,7 @@ test("a form is looked at as broad as on a desk, a tablet and a phone, and axe f
   expect(widths.toSorted((a, b) => b - a)).toEqual(widths);
 });
 
-test("a form is opened on a stored record: nothing is asked, nothing counts as filled, the map shows the place", async ({
+test("a form is opened on a stored record: nothing is requested, nothing counts as filled, the map shows the place", async ({
   page,
 }) => {
   await page.goto("/forms/offer-a-house/rehearse");

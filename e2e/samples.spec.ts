@@ -19,7 +19,7 @@ const lookupsOf = (page: Page) => {
   });
   return asked;
 };
-/** What was asked of the wire by forms since the test began, by form. */
+/** What was requested of the wire by forms since the test began, by form. */
 const askedOf = new Map<string, Set<string>>();
 test.beforeEach(({ page }) => {
   askedOf.clear();

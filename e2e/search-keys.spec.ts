@@ -114,7 +114,7 @@ test.describe("the keys of the combobox pattern", () => {
     await expect(box.list).toBeHidden();
   });
 
-  test("Enter takes nothing where nothing that was typed is held", async ({ page }) => {
+  test("Enter takes nothing where nothing that was typed is known", async ({ page }) => {
     const box = new Box(page);
     await page.goto(`${origin}/?dir=ltr`);
     await box.input.click();
@@ -204,7 +204,9 @@ test("a screen reader hears how many lines there are, and when there are none", 
   await expect(page.getByText(/^Nothing found\. Check the spelling/)).toBeVisible();
 });
 
-test("nothing is asked in the middle of a composed character, and its keys are the composer's", async ({ page }) => {
+test("nothing is requested in the middle of a composed character, and its keys are the composer's", async ({
+  page,
+}) => {
   const box = new Box(page);
   const asked: string[] = [];
   page.on("request", (request) => {

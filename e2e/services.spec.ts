@@ -44,7 +44,7 @@ test("the courier's days are chosen from, its way is told, and all of it falls w
   expect(await axeFindings(page)).toEqual([]);
 });
 
-test("the tides are asked for by a button, as repeated lines, and waited for as long as a field says", async ({
+test("the tides are requested by a button, as repeated lines, and waited for as long as a field says", async ({
   page,
 }) => {
   await page.goto("/f/lend-to-a-branch");
@@ -76,7 +76,7 @@ test("a register's own form is shown beside what was written, and taken; then th
   await expect(value(page, "registered")).toHaveValue("");
 });
 
-test("mine is kept, a known address is told so, and one abroad is not asked for", async ({ page }) => {
+test("mine is kept, a known address is told so, and one abroad is not requested", async ({ page }) => {
   await page.goto("/f/offer-a-house");
   await offer(page, "12", "harbour row");
   await said(page, "register").getByRole("button", { name: "Keep mine" }).click();

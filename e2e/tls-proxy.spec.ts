@@ -65,7 +65,7 @@ for (const path of ["", "/tools/addresses"])
       await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
       await expect(page.locator("bibliotope-map, canvas").first()).toBeVisible();
 
-      // what stays open is not held back by what stands between
+      // what stays open is not known back by what stands between
       await page.goto(`${path}/data`);
       const news = page.waitForResponse((response) => response.url().endsWith("/api/jobs/events"));
       await page.reload();

@@ -51,7 +51,7 @@ test("answers delayed at random: the last one wins, a list comes soon, and few l
     // as a person types: a letter that took longer is not followed by a longer pause
     await wait(Math.max(0, began + (i + 1) * PAUSE - performance.now()));
   }
-  // on a machine that is held up the letters come later, and more of them may ask
+  // on a busy machine the letters come later, and more of them may ask
   const slower = Math.max(1, (performance.now() - began) / (TEXT.length * PAUSE));
   test
     .info()

@@ -111,7 +111,7 @@ function islandQuestions(engine: Engine, one: QueryClass, query: Query): Known[]
       };
     },
   };
-  // somebody who stands there leaves the town out
+  // somebody who is there leaves the town out
   return one.name === "town left out" ? [typed(), typed(sample.at), asked] : [typed(), asked];
 }
 

@@ -18,7 +18,7 @@ const plain = (text: string) => text.toUpperCase().replaceAll(/[\s.’'-]/g, "")
 
 type Outcome = "right" | "asked" | "wrong";
 
-/** Reads a file with nothing said by hand. @returns what came of it, with the first row that is not as it is held */
+/** Reads a file with nothing said by hand. @returns what came of it, with the first row that is not as it is known */
 async function outcomeOf({ name, country, bytes, addresses }: Published): Promise<{ outcome: Outcome; words: string }> {
   const path = join(folder, name);
   writeFileSync(path, bytes);

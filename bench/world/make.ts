@@ -15,7 +15,7 @@ interface Street {
   link: string;
 }
 
-/** An address that is held, as it was made. */
+/** An address that is known, as it was made. */
 export interface Address {
   ref: string;
   streetRef: string;

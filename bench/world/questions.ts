@@ -3,7 +3,7 @@ import type { Ways } from "./countries.ts";
 import { type Address, nameOf } from "./make.ts";
 import { groupsOf } from "./score.ts";
 
-/** What is asked, and what has to come of it. */
+/** What is requested, and what has to come of it. */
 export interface Question {
   q?: string;
   parts?: Readonly<Record<string, string>>;

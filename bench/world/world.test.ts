@@ -67,7 +67,7 @@ describe("a rule of the search", () => {
   );
 
   it.each([
-    // no other street of that kind is taken for one that is not held
+    // no other street of that kind is taken for one that is not known
     ["no such street, no postcode", { verdict: 99.5, sureAndWrong: 0 }],
     ["street called after its town", { verdict: 93, sureAndWrong: 3 }],
     ["numbers with their words", { verdict: 100, sureAndWrong: 0 }],
@@ -90,7 +90,7 @@ describe("a rule of the search", () => {
   });
 });
 
-describe("what is held under another name", () => {
+describe("what is known under another name", () => {
   const engine = new Engine(makeWorld(WHOLE).segment);
 
   it.each([

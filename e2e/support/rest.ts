@@ -13,7 +13,7 @@ export async function standsStill(page: Page): Promise<void> {
     .toBe(true);
 }
 
-/** Lets so many milliseconds pass for the page's timers, and what they asked for go out. The page's clock is ours. */
+/** Lets so many milliseconds pass for the page's timers, and what they requested go out. The page's clock is ours. */
 export async function pass(page: Page, milliseconds: number): Promise<void> {
   await page.clock.runFor(milliseconds);
   // requests are told in the order in which they are made: after this one all before it are known
@@ -24,6 +24,6 @@ export async function pass(page: Page, milliseconds: number): Promise<void> {
 export const nextFrame = (page: Page): Promise<void> =>
   page.evaluate(() => new Promise<void>((resolve) => requestAnimationFrame(() => resolve())));
 
-/** The text for which suggestions were asked by a request, if it asked for any. */
+/** The text for which suggestions were asked by a request, if it requested any. */
 export const askedBy = (url: string): string | null | undefined =>
   url.includes("/v1/suggest") ? new URL(url).searchParams.get("q") : undefined;

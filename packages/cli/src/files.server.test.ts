@@ -41,8 +41,8 @@ describe("bibliotope batch", () => {
     expect(ran).toMatchObject({ code: 0 });
     expect(ran.stderr).toContain("1 clear, 0 doubtful, 1 not found.\n");
     expect(readFileSync(out, "utf8")).toContain("Ada,12 Harbour Row Tidewell,clear");
-    const asked = await run([...at, "batch", members, "--register"]);
-    expect(asked.stdout).toMatch(
+    const request = await run([...at, "batch", members, "--register"]);
+    expect(request.stdout).toMatch(
       /register,register number,register address\r?\nAda.*otherwise,\d-\d+,"12, Harbour Rows, Tidewell"/,
     );
     const accepted = await run([...at, "batch", members, "--accepted", "--format", "geojson"]);
@@ -91,8 +91,8 @@ describe("bibliotope import", () => {
       ...[1, 2, 3].map((n) => `Rua,Nova,${n},Vila,-35.18,-21.6${n}`),
       "Rua,Nova,4,Vila,,",
     ];
-    const asked = ["--data-set", name, "--licence", "CC0-1.0", "--join", "TYPE+NAME=street", "--column", "NO=house"];
-    const ran = await run(["import", file("tried.csv", rows.join("\n")), ...asked, "--dry-run", "--publish"]);
+    const requests = ["--data-set", name, "--licence", "CC0-1.0", "--join", "TYPE+NAME=street", "--column", "NO=house"];
+    const ran = await run(["import", file("tried.csv", rows.join("\n")), ...requests, "--dry-run", "--publish"]);
     expect(ran.stderr).toContain("rows without a country are in QR: positions are in QR");
     expect(ran.stderr).toContain("3 addresses would be imported.");
     expect(ran.stderr).toMatch(/1 row: no position; more than a fifth of all rows/);

@@ -1,6 +1,6 @@
 import type { Painter } from "../src/map/index.ts";
 
-/** A painter that paints nothing and notes what was asked of it. */
+/** A painter that paints nothing and notes what was requested of it. */
 export function recorder(): { painter: Painter; calls: string[] } {
   const calls: string[] = [];
   const state: Record<string, unknown> = {};

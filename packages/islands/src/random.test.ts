@@ -13,7 +13,7 @@ describe("Random", () => {
     expect(draw(7)).not.toEqual(draw(8));
   });
 
-  it("stays within the bounds that were asked for", () => {
+  it("stays within the bounds that were requested", () => {
     fc.assert(
       fc.property(
         fc.integer(),

@@ -110,12 +110,12 @@ describe("areas", () => {
 
   it("hold nearly all of their own addresses", () => {
     const sample = world.addresses.filter((_, i) => i % 50 === 0);
-    const held = sample.filter(({ street, at }) => {
+    const known = sample.filter(({ street, at }) => {
       let area = areas.get(streets.get(street)!.area)!;
       if (area.kind === "district") area = areas.get(area.parent!)!;
       return ringsContain(area.rings, at);
     });
-    expect(held.length / sample.length).toBeGreaterThan(0.97);
+    expect(known.length / sample.length).toBeGreaterThan(0.97);
   });
 
   it("have closed rings", () => {
@@ -153,9 +153,9 @@ describe("streets and numbers", () => {
   });
 
   it("have a range only where the number in it is no house of its own", () => {
-    const held = new Set(of("QR").map(({ street, number, suffix }) => `${street} ${number}${suffix}`));
+    const known = new Set(of("QR").map(({ street, number, suffix }) => `${street} ${number}${suffix}`));
     const twice = of("QR").filter(
-      ({ street, suffix }) => held.has(`${street} ${suffix.slice(1)}`) && suffix.startsWith("-"),
+      ({ street, suffix }) => known.has(`${street} ${suffix.slice(1)}`) && suffix.startsWith("-"),
     );
     expect(twice).toEqual([]);
   });

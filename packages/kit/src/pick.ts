@@ -13,7 +13,7 @@ import { say } from "./words/say.ts";
 
 /** The picker as a page of its own. The service has looked at how it was requested: where it hands back to is allowed. */
 const main = document.querySelector<HTMLElement>("#pick")!;
-const params = JSON.parse(main.dataset.asked!) as Readonly<Record<string, string | undefined>>;
+const params = JSON.parse(main.dataset.params!) as Readonly<Record<string, string | undefined>>;
 setWords(await loadWords(document.documentElement.lang).catch(() => undefined));
 const client = new Client({ key: params.key!, url: new URL(".", location.href).href });
 const { state = "", origin, redirect, bridge } = params;

@@ -5,7 +5,7 @@ import type { Position } from "@bibliotope/core/geo";
 export type TraceEvent =
   /** A key in a search field, `↵` for a line that was taken; `⌖` for a press on the map. */
   | { row: "keys"; at: number; text: string; key: string; field?: string; place?: Position }
-  | { row: "requests"; id: number; at: number; call: string; asked: Record<string, string> }
+  | { row: "requests"; id: number; at: number; call: string; params: Record<string, string> }
   | { row: "answered"; id: number; at: number; status: number; answer: unknown }
   | { row: "dropped"; id: number; at: number }
   /** The page's key may not ask for something that the form uses. */

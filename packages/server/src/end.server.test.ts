@@ -10,18 +10,18 @@ const BREAKS = `--import=data:text/javascript,${encodeURIComponent(
 )}`;
 
 describe("a server that is told to end", () => {
-  let held: Awaited<ReturnType<typeof ownDatabase>>;
+  let ownDb: Awaited<ReturnType<typeof ownDatabase>>;
   let server: OwnServer;
   let ready: Ready;
   beforeAll(async () => {
-    held = await ownDatabase("ending", "seeded");
-    server = new OwnServer(held.url, "seeded");
+    ownDb = await ownDatabase("ending", "seeded");
+    server = new OwnServer(ownDb.url, "seeded");
     server.start();
     ready = await server.ready();
   });
   afterAll(async () => {
     await server.end("SIGKILL");
-    await held.drop();
+    await ownDb.drop();
   });
   const slow = () =>
     fetch(`${ready.url}/v1/suggest?q=12+harb&situation=slow`, {
@@ -57,7 +57,7 @@ describe("a server that is told to end", () => {
   ] as const)(
     "ends in the same way after an error that nobody expected (%s), which its log has",
     async (signal, words) => {
-      server = new OwnServer(held.url, "seeded", undefined, { NODE_OPTIONS: BREAKS });
+      server = new OwnServer(ownDb.url, "seeded", undefined, { NODE_OPTIONS: BREAKS });
       server.start();
       ready = await server.ready();
       const answers = Array.from({ length: 24 }, slow);

@@ -42,7 +42,7 @@ it("nothing that was acknowledged is lost, whatever goes wrong", { timeout: MINU
   await rig.ready(120_000);
   const wrong = await load.check();
   const counts = Object.entries(load.counts).map(
-    ([what, { asked, acknowledged }]) => `${acknowledged} of ${asked} ${what}`,
+    ([what, { asked: count, acknowledged }]) => `${acknowledged} of ${count} ${what}`,
   );
   console.log(
     [

@@ -39,7 +39,7 @@ afterAll(async () => {
   await drop();
 });
 
-/** Signs in, or in again: among what is asked are changes that end sessions. */
+/** Signs in, or in again: among what is requested are changes that end sessions. */
 async function enter(): Promise<void> {
   const { signIn } = readReady(server.home);
   const entered = await fetch(signIn, { redirect: "manual" });
@@ -165,22 +165,22 @@ const LEFT: readonly OwnCallName[] = ["signOut", "jobEvents", "handIn"];
 const WORKBENCH = (Object.entries(OWN_CALLS) as [OwnCallName, OwnCall][])
   .filter(([name]) => !LEFT.includes(name))
   .map(([, { method, path }]) => `${method} /api${path.replace(/\{\w+\}/g, ":")}`)
-  .concat("POST /sign-in", "POST /sign-in/passkey", "POST /sign-in/passkey/asked");
+  .concat("POST /sign-in", "POST /sign-in/passkey", "POST /sign-in/passkey/options");
 const WIRE = (Object.values(CALLS) as Call[]).flatMap(({ path, methods }) =>
   methods.map((method) => `${method} ${path.replace(/\{\w+\}/g, ":")}`),
 );
 /** Words of the calls' own examples, so that what is odd stands beside what works. */
 const USUAL = Object.assign({}, ...(Object.values(CALLS) as Call[]).map(({ example }) => example));
 
-type Asked = typeof asked extends fc.Arbitrary<infer T> ? T : never;
-const asked = fc.record({
+type Asked = typeof oddRequest extends fc.Arbitrary<infer T> ? T : never;
+const oddRequest = fc.record({
   call: fc.constantFrom(...WIRE, ...WORKBENCH),
   parts: fc.array(fc.constantFrom(...PARTS), { minLength: 2, maxLength: 2 }),
   usual: fc.subarray(Object.entries(USUAL)),
   words: fc.array(fc.tuple(fc.constantFrom(...WORDS), odd), { maxLength: 5 }),
 });
 
-describe("whatever is asked, of whatever call", () => {
+describe("whatever is requested, of whatever call", () => {
   it(
     "is answered or refused in words, and never breaks anything",
     async () => {
@@ -228,7 +228,7 @@ describe("whatever is asked, of whatever call", () => {
         expect(text.length).toBeLessThan(8000);
         expect(problemSchema.parse(JSON.parse(text)).issues?.length ?? 0).toBeLessThanOrEqual(10);
       };
-      const several = fc.array(asked, { minLength: AT_ONCE, maxLength: AT_ONCE });
+      const several = fc.array(oddRequest, { minLength: AT_ONCE, maxLength: AT_ONCE });
       await fc.assert(
         fc.asyncProperty(several, async (all) => void (await Promise.all(all.map(tryOne)))),
         { numRuns: Math.ceil(RUNS / AT_ONCE) },

@@ -4,7 +4,7 @@ import { describe, expect, it } from "vitest";
 import { listen } from "./listen.ts";
 
 describe("listen", () => {
-  it("takes the next port when the one that was asked for is taken, and says so", async () => {
+  it("takes the next port when the one that was requested is taken, and says so", async () => {
     const taken = createServer();
     await new Promise<void>((resolve) => taken.listen(0, "127.0.0.1", resolve));
     const { port } = taken.address() as AddressInfo;

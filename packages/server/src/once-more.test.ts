@@ -4,7 +4,7 @@ import { describe, expect, it } from "vitest";
 import { onceMore } from "./once-more.ts";
 
 describe("work that is done once more", () => {
-  it("begins after it was asked for, whoever asks when, and never twice at a time", async () => {
+  it("begins after it was requested, whoever asks when, and never twice at a time", async () => {
     await fc.assert(
       fc.asyncProperty(fc.array(fc.nat(4), { minLength: 1, maxLength: 12 }), async (pauses) => {
         let [published, live, atOnce, runs] = [0, 0, 0, 0];
@@ -16,20 +16,20 @@ describe("work that is done once more", () => {
           live = seen;
           atOnce--;
         });
-        const asked = pauses.map(async (pause) => {
+        const requests = pauses.map(async (pause) => {
           await wait(pause);
           const mine = ++published;
           await refresh();
           expect(live).toBeGreaterThanOrEqual(mine);
         });
-        await Promise.all(asked);
+        await Promise.all(requests);
         expect(runs).toBeLessThanOrEqual(pauses.length);
       }),
       { numRuns: 30 },
     );
   });
 
-  it("goes on after a failure, which is told to those who asked for that run", async () => {
+  it("goes on after a failure, which is told to those who requested that run", async () => {
     let isFailing = true;
     const work = onceMore(async () => {
       await wait(1);

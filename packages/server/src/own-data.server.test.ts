@@ -24,8 +24,8 @@ const DATA = [
 const LINES = `text\n${Array.from({ length: ROWS }, (_, i) => `${(i % 90) + 1} Harbour Row Tidewell`).join("\n")}\n`;
 
 /** One database and one server with data of a developer's own. */
-describe("data that is brought", { timeout: 900_000 }, () => {
-  let held: Awaited<ReturnType<typeof ownDatabase>>;
+describe("data that is imported", { timeout: 900_000 }, () => {
+  let ownDb: Awaited<ReturnType<typeof ownDatabase>>;
   let server: OwnServer;
   let ready: Ready;
   let headers: Record<string, string>;
@@ -71,13 +71,13 @@ describe("data that is brought", { timeout: 900_000 }, () => {
     });
 
   beforeAll(async () => {
-    held = await ownDatabase("own_data", "seeded");
-    server = new OwnServer(held.url, "seeded");
+    ownDb = await ownDatabase("own_data", "seeded");
+    server = new OwnServer(ownDb.url, "seeded");
     await start();
   }, 240_000);
   afterAll(async () => {
     await server.end("SIGTERM");
-    await held.drop();
+    await ownDb.drop();
   });
 
   it("is published and gone back from under full load, and no lookup fails", async () => {
@@ -85,17 +85,17 @@ describe("data that is brought", { timeout: 900_000 }, () => {
     const [version] = await versionsOf("Own");
     const islands = await live();
     const failures: string[] = [];
-    let [asked, drawn] = [0, 0];
+    let [requestCount, drawn] = [0, 0];
     let isDone = false;
-    const asking = Array.from({ length: AT_ONCE }, async () => {
+    const lookups = Array.from({ length: AT_ONCE }, async () => {
       while (!isDone) {
         const answer = await lookUp("12 Harbour Row, Tidewell");
         const { features } = (await answer.json()) as { features?: { properties: { line: string } }[] };
         if (!features?.[0]?.properties.line.startsWith("12 Harbour Row, Tidewell")) failures.push(`${answer.status}`);
-        asked++;
+        requestCount++;
       }
     });
-    // pieces of the map that nobody asked for before, so that each has to be made
+    // pieces of the map that nobody requested before, so that each has to be made
     const drawing = Array.from({ length: AT_ONCE }, async (_, i) => {
       for (let tile = 0; !isDone; tile++) {
         const [x, y] = [14_400 + (tile % 200), 19_700 + AT_ONCE * Math.floor(tile / 200) + i];
@@ -120,11 +120,11 @@ describe("data that is brought", { timeout: 900_000 }, () => {
     } finally {
       isDone = true;
     }
-    await Promise.all([...asking, ...drawing]);
+    await Promise.all([...lookups, ...drawing]);
     expect(failures).toEqual([]);
-    expect(asked).toBeGreaterThan(sized(100, 500));
+    expect(requestCount).toBeGreaterThan(sized(100, 500));
     expect(drawn).toBeGreaterThan(50);
-    console.info(`  ${asked} lookups and ${drawn} pieces of the map while three publications were made`);
+    console.info(`  ${requestCount} lookups and ${drawn} pieces of the map while three publications were made`);
   });
 
   it("names its source in answers, and keeps its refs when it is loaded anew", async () => {
@@ -149,7 +149,7 @@ describe("data that is brought", { timeout: 900_000 }, () => {
       '"<b>Ink & Quill</b>",Mill Way,3,Netherwick,QR,-35.181,-21.621,,ask inside,,3,',
       "",
     ].join("\n");
-    const bring = async (content: string, name: string) => {
+    const importFile = async (content: string, name: string) => {
       const { file, format, heads, reading } = await handIn(content);
       const dataSet = { name, licence: "CC0-1.0", source: "" };
       const body = { file, format, heads, reading, dataSet, day: "2026-11-20" };
@@ -159,7 +159,7 @@ describe("data that is brought", { timeout: 900_000 }, () => {
       expect(job.state, job.words).toBe("done");
       return (await versionsOf(name))[0].id;
     };
-    const version = await bring(rows, "Rooms");
+    const version = await importFile(rows, "Rooms");
     const { job } = await send<{ job: number }>("/publications", {
       versions: [version, ...(await live())],
       why: "rooms",
@@ -192,9 +192,9 @@ describe("data that is brought", { timeout: 900_000 }, () => {
     expect(JSON.stringify(ink.properties)).not.toMatch(/phone|stepFree|built|null/);
 
     const out = await fetch(`${ready.url}/api/versions/${version}/out.csv`, { headers });
-    const again = await bring(await out.text(), "Rooms again");
+    const again = await importFile(await out.text(), "Rooms again");
     const facts = async (id: number) =>
-      (await held.database("places").where({ version_id: id }).orderBy("names")).map((row) => row.facts);
+      (await ownDb.database("places").where({ version_id: id }).orderBy("names")).map((row) => row.facts);
     expect(await facts(again)).toEqual(await facts(version));
   });
 
@@ -241,14 +241,14 @@ describe("data that is brought", { timeout: 900_000 }, () => {
           versions.map(({ counts }) => counts?.addresses),
           words,
         ).toEqual([ROWS]);
-        const [{ count }] = await held
+        const [{ count }] = await ownDb
           .database("addresses")
           .where({ version_id: versions[0].id })
           .count({ count: "*" });
         expect(Number(count), words).toBe(ROWS);
         if (kind === "publish") expect(await live(), words).toEqual([versions[0].id, ...before]);
       }
-      const { rows } = await held.database.raw(
+      const { rows } = await ownDb.database.raw(
         "select count(*)::int as count from addresses a where not exists (select from data_set_versions v where v.id = a.version_id)",
       );
       expect(rows[0].count, words).toBe(0);

@@ -5,21 +5,21 @@ import { ask, type Ready, shared } from "../testing/shared.ts";
 const PUBLIC = "https://addresses.example";
 
 describe("behind a proxy that speaks TLS", { timeout: 120_000 }, () => {
-  let held: Awaited<ReturnType<typeof ownDatabase>>;
+  let ownDb: Awaited<ReturnType<typeof ownDatabase>>;
   let server: OwnServer;
   let ready: Ready;
   let here: string;
 
   beforeAll(async () => {
-    held = await ownDatabase("behind_proxy", "seeded");
-    server = new OwnServer(held.url, "seeded", "5290", { PUBLIC_URL: PUBLIC, TRUST_PROXY: "loopback" });
+    ownDb = await ownDatabase("behind_proxy", "seeded");
+    server = new OwnServer(ownDb.url, "seeded", "5290", { PUBLIC_URL: PUBLIC, TRUST_PROXY: "loopback" });
     server.start();
     ready = await server.ready();
     here = ready.url;
   }, 200_000);
   afterAll(async () => {
     await server.end("SIGTERM");
-    await held.drop();
+    await ownDb.drop();
   });
 
   /** As a proxy hands it on; some keep the host that people named, others do not. */
@@ -90,21 +90,21 @@ describe("behind a proxy that speaks TLS", { timeout: 120_000 }, () => {
 
 describe("under a path of a host that has other things too", { timeout: 120_000 }, () => {
   const PATH = "/tools/addresses";
-  let held: Awaited<ReturnType<typeof ownDatabase>>;
+  let ownDb: Awaited<ReturnType<typeof ownDatabase>>;
   let server: OwnServer;
   let ready: Ready;
   let host: string;
 
   beforeAll(async () => {
-    held = await ownDatabase("under_path", "seeded");
-    server = new OwnServer(held.url, "seeded", "5290", { PUBLIC_URL: `${PUBLIC}${PATH}/` });
+    ownDb = await ownDatabase("under_path", "seeded");
+    server = new OwnServer(ownDb.url, "seeded", "5290", { PUBLIC_URL: `${PUBLIC}${PATH}/` });
     server.start();
     ready = await server.ready();
     host = new URL(ready.url).origin;
   }, 200_000);
   afterAll(async () => {
     await server.end("SIGTERM");
-    await held.drop();
+    await ownDb.drop();
   });
   const get = (path: string, headers = {}) => fetch(`${host}${path}`, { headers, redirect: "manual" });
 

@@ -9,24 +9,24 @@ import { isLong, sized } from "../testing/sizes.ts";
 import { makeKey } from "./keys/keys.repository.ts";
 import { publish } from "./publication/publication.repository.ts";
 
-/** Lookups that are asked during a rebuild, at least. */
+/** Lookups that are requested during a rebuild, at least. */
 const LOOKUPS = sized(1000, 10_000);
 
 /** One database and one server, ill-treated in turn. */
 describe("a server that is ill-treated", { timeout: 240_000 }, () => {
-  let held: Awaited<ReturnType<typeof ownDatabase>>;
+  let ownDb: Awaited<ReturnType<typeof ownDatabase>>;
   let door: Door;
   let doorPort: number;
   let server: OwnServer;
   let ready: Ready;
-  const count = async (table: string) => Number((await held.database(table).count({ count: "*" }))[0].count);
+  const count = async (table: string) => Number((await ownDb.database(table).count({ count: "*" }))[0].count);
   const suggest = () =>
     fetch(`${ready.url}/v1/suggest?q=12+harb`, { headers: { authorization: `Bearer ${ready.keys.srv}` } });
 
   beforeAll(async () => {
     // the demo data is there already, but its index is not
-    held = await ownDatabase("ill_treated", isLong ? "empty" : "seeded");
-    const url = new URL(held.url);
+    ownDb = await ownDatabase("ill_treated", isLong ? "empty" : "seeded");
+    const url = new URL(ownDb.url);
     door = new Door({ host: "127.0.0.1", port: Number(url.port) });
     doorPort = await door.open();
     url.port = String(doorPort);
@@ -36,7 +36,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
   afterAll(async () => {
     await server.end("SIGTERM");
     await door.shut();
-    await held.drop();
+    await ownDb.drop();
   });
 
   it.runIf(isLong)("leaves nothing half-loaded when it is killed during the first seed", async () => {
@@ -72,7 +72,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
 
   it("keeps secrets for its owner only, and only their hashes in the database", async () => {
     for (const file of ["ready.json", "keys.json"]) expect(statSync(join(server.home, file)).mode & 0o777).toBe(0o600);
-    const stored = JSON.stringify([await held.database("keys"), await held.database("sign_in_links")]);
+    const stored = JSON.stringify([await ownDb.database("keys"), await ownDb.database("sign_in_links")]);
     for (const key of Object.values(ready.keys)) expect(stored).not.toContain(key);
     expect(stored).not.toContain(new URL(ready.signIn).searchParams.get("token"));
   });
@@ -150,10 +150,10 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
     const slowest = { milliseconds: 0 };
     const failures: number[] = [];
     const expected = await (await suggest()).json();
-    let asked = 0;
+    let requestCount = 0;
     const askAndAsk = async () => {
-      while (asked < LOOKUPS || !isSwapped) {
-        asked++;
+      while (requestCount < LOOKUPS || !isSwapped) {
+        requestCount++;
         const began = performance.now();
         const answer = await suggest();
         const body = await answer.json();
@@ -162,21 +162,21 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
         else if (body.suggestions[0].ref !== expected.suggestions[0].ref) failures.push(-1);
       }
     };
-    const asking = Array.from({ length: sized(1, 8) }, askAndAsk);
+    const lookups = Array.from({ length: sized(1, 8) }, askAndAsk);
     // the same versions published anew, with their segment gone: it is built again while lookups go on
     unlinkSync(join(segments, file));
-    const versions = await held.database("publication_versions").where({ publication_id: 1 }).pluck("version_id");
-    await held.database.transaction((transaction) => publish(transaction, versions));
+    const versions = await ownDb.database("publication_versions").where({ publication_id: 1 }).pluck("version_id");
+    await ownDb.database.transaction((transaction) => publish(transaction, versions));
     for (; !isSwapped; await wait(100)) isSwapped = existsSync(join(segments, file));
     await wait(1000);
-    await Promise.all(asking);
+    await Promise.all(lookups);
     expect(failures).toEqual([]);
-    expect(asked).toBeGreaterThanOrEqual(LOOKUPS);
-    console.info(`  ${asked} lookups during a rebuild, the slowest took ${slowest.milliseconds.toFixed(0)} ms`);
+    expect(requestCount).toBeGreaterThanOrEqual(LOOKUPS);
+    console.info(`  ${requestCount} lookups during a rebuild, the slowest took ${slowest.milliseconds.toFixed(0)} ms`);
   });
 
   it("takes the next port when its own is taken, and removes ready.json when it stops", async () => {
-    const second = new OwnServer(held.url, "empty", new URL(ready.url).port);
+    const second = new OwnServer(ownDb.url, "empty", new URL(ready.url).port);
     second.start();
     const other = await second.ready();
     expect(second.said).toMatch(/Port \d+ is in use, trying/);
@@ -186,7 +186,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
   });
 
   it("tells other processes of a new key", async () => {
-    const { key } = await makeKey(held.database, {
+    const { key } = await makeKey(ownDb.database, {
       kind: "srv",
       name: "Made elsewhere",
       origins: [],

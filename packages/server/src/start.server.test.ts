@@ -17,7 +17,7 @@ describe("npm start", { timeout: 240_000 }, () => {
   let command: ChildProcess;
   let said = "";
   let ready: Ready;
-  let held: Awaited<ReturnType<typeof ownDatabase>> | undefined;
+  let ownDb: Awaited<ReturnType<typeof ownDatabase>> | undefined;
 
   /** Waits for a server that is not the one before. */
   async function another(): Promise<Ready> {
@@ -64,12 +64,12 @@ describe("npm start", { timeout: 240_000 }, () => {
     // what is built is built already
     copyFileSync(join(root, ".bibliotope", "build.digest"), join(folder, "build.digest"));
     // a cluster of its own takes half a minute to be made and filled
-    held = isLong ? undefined : await ownDatabase("npm_start", "seeded");
-    if (held)
+    ownDb = isLong ? undefined : await ownDatabase("npm_start", "seeded");
+    if (ownDb)
       cpSync(join(required("BIBLIOTOPE_TEST_HOME"), required("BIBLIOTOPE_TEST_SEEDED")), folder, { recursive: true });
     const { DATABASE_URL: _, ...env } = process.env;
     command = spawn(process.execPath, [join(root, "scripts/start.mjs")], {
-      env: { ...env, BIBLIOTOPE_FOLDER: folder, PORT: "5470", ...(held ? { DATABASE_URL: held.url } : {}) },
+      env: { ...env, BIBLIOTOPE_FOLDER: folder, PORT: "5470", ...(ownDb ? { DATABASE_URL: ownDb.url } : {}) },
       stdio: ["ignore", "pipe", "pipe"],
     });
     for (const stream of [command.stdout!, command.stderr!])
@@ -84,7 +84,7 @@ describe("npm start", { timeout: 240_000 }, () => {
       await new Promise((resolve) => command.once("exit", resolve));
     }
     rmSync(folder, { recursive: true, force: true });
-    await held?.drop();
+    await ownDb?.drop();
   });
 
   it("starts the server again when it has crashed, where it answered before, and says so", async () => {

@@ -27,7 +27,7 @@ function cbor(value: number | string | Buffer | Map<number | string, unknown>): 
   if (typeof value === "number") return value < 0 ? head(1, -1 - value) : head(0, value);
   if (typeof value === "string") return Buffer.concat([head(3, value.length), Buffer.from(value)]);
   if (Buffer.isBuffer(value)) return Buffer.concat([head(2, value.length), value]);
-  const pairs = [...value].flatMap(([key, held]) => [cbor(key), cbor(held as Buffer)]);
+  const pairs = [...value].flatMap(([key, known]) => [cbor(key), cbor(known as Buffer)]);
   return Buffer.concat([head(5, value.size), ...pairs]);
 }
 
@@ -35,7 +35,7 @@ function cbor(value: number | string | Buffer | Map<number | string, unknown>): 
 interface Faults {
   origin?: string;
   host?: string;
-  /** The person was not asked for a finger or a number. */
+  /** The person was not requested a finger or a number. */
   isUnverified?: boolean;
   challenge?: string;
 }
@@ -59,11 +59,11 @@ export class Authenticator {
       [-3, Buffer.from(y!, "base64url")],
     ]);
     const length = Buffer.from([0, this.#id.length]);
-    const held = Buffer.concat([this.#data(faults, 0x40), Buffer.alloc(16), length, this.#id, cbor(key)]);
+    const known = Buffer.concat([this.#data(faults, 0x40), Buffer.alloc(16), length, this.#id, cbor(key)]);
     const attestation = new Map<string, unknown>([
       ["fmt", "none"],
       ["attStmt", new Map()],
-      ["authData", held],
+      ["authData", known],
     ]);
     return this.#credential({
       clientDataJSON: base64url(this.#client("webauthn.create", challenge, faults)),
@@ -75,11 +75,11 @@ export class Authenticator {
   /** What a page gets for signing in. */
   use({ challenge }: { challenge: string }, faults: Faults = {}) {
     const client = this.#client("webauthn.get", challenge, faults);
-    const held = this.#data(faults, 0);
-    const signature = sign("sha256", Buffer.concat([held, sha256(client)]), this.#keys.privateKey);
+    const known = this.#data(faults, 0);
+    const signature = sign("sha256", Buffer.concat([known, sha256(client)]), this.#keys.privateKey);
     return this.#credential({
       clientDataJSON: base64url(client),
-      authenticatorData: base64url(held),
+      authenticatorData: base64url(known),
       signature: base64url(signature),
     });
   }

@@ -17,8 +17,8 @@ import {
 } from "./lookup-requests.ts";
 
 const ask = (text: string) => jsonOfQuery(new URLSearchParams(text));
-const issues = (schema: z.ZodType, asked: unknown) =>
-  schema.safeParse(asked).error?.issues.map((issue) => `${issue.path.join(".")}: ${issue.message}`) ?? [];
+const issues = (schema: z.ZodType, request: unknown) =>
+  schema.safeParse(request).error?.issues.map((issue) => `${issue.path.join(".")}: ${issue.message}`) ?? [];
 
 describe("jsonOfQuery", () => {
   it("turns the words of a query string into the words of a body", () => {

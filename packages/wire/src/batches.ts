@@ -87,7 +87,7 @@ export type RowRegister = z.infer<typeof rowRegister>;
 
 export const batchRow = z.object({
   number: z.int(),
-  asked: z.string(),
+  query: z.string(),
   standing: z.enum(ROW_STATUSES),
   score: z.number().nullable(),
   distance: z.number().nullable(),

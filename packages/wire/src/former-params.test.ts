@@ -13,7 +13,7 @@ describe("a still's former parameters", () => {
     expect(stillRequest.parse(former)).toEqual(stillRequest.parse(now));
   });
 
-  it("leave requests of today as they are, whatever stands in them", () => {
+  it("leave requests of today as they are, whatever is in them", () => {
     const names = fc.constantFrom(
       "at",
       "of",

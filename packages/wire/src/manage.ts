@@ -235,13 +235,13 @@ export type UsesAnswer = z.infer<typeof usesAnswer>;
 
 /** A lookup as it is behind `/v1/`: the call, what is in the path, its query string. */
 export const keepLookupRequest = z.strictObject({
-  asked: text(2000).regex(/^(suggest|forward|reverse|distance|records\/[^/?]+|postcodes\/[^/?]+)\?/, {
+  query: text(2000).regex(/^(suggest|forward|reverse|distance|records\/[^/?]+|postcodes\/[^/?]+)\?/, {
     error: "is not a lookup",
   }),
   outcome: text(20),
   found: numberOf,
 });
-export const earlierLookup = keepLookupRequest.extend({ asked: z.string(), askedAt: z.string() });
+export const earlierLookup = keepLookupRequest.extend({ query: z.string(), askedAt: z.string() });
 export const earlierLookups = z.object({ keeps: z.boolean(), days: z.int(), lookups: z.array(earlierLookup) });
 export const keepsLookupsRequest = z.strictObject({ keeps: z.boolean() });
 

@@ -12,7 +12,7 @@ describe("the OpenAPI document", () => {
     expect(document.info.version).toBe("1.2.3");
   });
 
-  it("has every call, with POST where a question is asked", () => {
+  it("has every call, with POST where a question is put", () => {
     expect(Object.keys(document.paths)).toEqual(Object.values(CALLS).map(({ path }) => path));
     expect(document.paths["/v1/suggest"]).toHaveProperty("post");
     expect(document.paths["/v1/records/{ref}"]).not.toHaveProperty("post");

@@ -140,7 +140,7 @@ export const OWN_CALLS = {
   beginCodes: post("/second-factor/codes", { asks: againRequest, answers: begunCodes, status: 201 }),
   confirmCodes: put("/second-factor/codes", { asks: confirmCodesRequest, answers: secondFactorAnswer }),
   dropCodes: post("/second-factor/codes/off", { asks: againRequest, answers: secondFactorAnswer }),
-  askPasskey: post("/passkeys/asked", { asks: againRequest, answers: passkeyOptions }),
+  askPasskey: post("/passkeys/options", { asks: againRequest, answers: passkeyOptions }),
   keepPasskey: post("/passkeys", { asks: keepPasskeyRequest, answers: secondFactorAnswer, status: 201 }),
   dropPasskey: post("/passkeys/{id}/off", { asks: againRequest, answers: secondFactorAnswer }),
   people: get("/people", { ...manage, answers: peopleList }),

@@ -19,7 +19,7 @@ const credential = z.looseObject({
 const again = { before: text(1000).optional() };
 
 export const secondFactorAnswer = z.object({
-  /** When codes of an app were first asked for; null while none are. */
+  /** When codes of an app were first requested; null while none are. */
   codesSince: z.string().nullable(),
   passkeys: z.array(z.object({ id: z.string(), name: z.string(), madeAt: z.string(), usedAt: z.string().nullable() })),
 });

@@ -26,7 +26,7 @@ const headers = z
   .optional();
 const url = text(2000).trim();
 
-const asking = z.discriminatedUnion("by", [
+const request = z.discriminatedUnion("by", [
   z.strictObject({
     by: z.literal("http"),
     method: z.enum(SERVICE_METHODS),
@@ -60,7 +60,7 @@ const country = z.string().regex(/^[A-Z]{2}$/, { error: "a country is named by i
 export const serviceSchema = z.strictObject({
   name: serviceName,
   title: text(80).trim().min(1),
-  ask: asking,
+  ask: request,
   inputs: z
     .array(
       z.strictObject({
@@ -162,7 +162,7 @@ export const wsdlAnswer = z.object({
   operations: z.array(
     z.object({
       name: z.string(),
-      ask: z.custom<Extract<z.infer<typeof asking>, { by: "soap" }>>(),
+      ask: z.custom<Extract<z.infer<typeof request>, { by: "soap" }>>(),
       inputs: serviceSchema.shape.inputs,
     }),
   ),

@@ -126,7 +126,7 @@ export interface AddressRule {
 }
 
 /**
- * When a service is asked: an address was chosen; a field that was changed was left; a button was pressed; some fields are complete,
+ * When a service is called: an address was chosen; a field that was changed was left; a button was pressed; some fields are complete,
  * and again when one of them changes; or another service has answered.
  */
 export type ServiceStart =
@@ -157,7 +157,7 @@ export interface ServiceRule {
   draws?: { line: string; words?: string };
 }
 
-/** A form: what is asked, and what addresses fill. */
+/** A form: what is requested, and what addresses fill. */
 export interface FormDefinition {
   title: string;
   intro?: string;

@@ -174,8 +174,8 @@ describe("what is filled, and what is the person's own", () => {
   const two = form(field("street", { binding: "{street}" }), field("town", { binding: "{town}" }), field("name"));
   const values = { street: "Harbour Row", town: "Tidewell", name: "Ann" };
   const { state } = fill(two, EMPTY_STATE, ANSWER, "", { isConfirmed: true });
-  const typed = (held: typeof state, name: string, value: string) =>
-    correct(two, held, name, { ...values, [name]: value }).state;
+  const typed = (known: typeof state, name: string, value: string) =>
+    correct(two, known, name, { ...values, [name]: value }).state;
 
   it("a field that the person changed is theirs", () => {
     expect(typed(state, "street", "Harbour Road").corrected).toEqual(["street"]);

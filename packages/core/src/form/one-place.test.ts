@@ -125,7 +125,7 @@ const rewritten = (text: string, how: number) =>
   ][how];
 
 /**
- * What a person who watches the form knows, without any of the code above: which record stands there, what its fields said
+ * What a person who watches the form knows, without any of the code above: which record is there, what its fields said
  * then, whether they were agreed to, and what they have typed since.
  */
 interface Watched {
@@ -269,15 +269,15 @@ function holds(walk: Walk): void {
     const now = addressState(definition, state, values, address);
     if (its.record) expect(now).toBe(isMoved ? "changed" : "chosen");
     else expect(["empty", "typed"]).toContain(now);
-    // nothing is asked as written that a lookup filled, and what was written is asked as typed
+    // nothing is requested as written that a lookup filled, and what was written is asked as typed
     if (!its.record) continue;
-    const asked = writtenValues(definition, state, values, address);
+    const request = writtenValues(definition, state, values, address);
     for (const { name, kind } of walk.fieldsOf(address)) {
       if (kind !== "text" && kind !== "search") continue;
       const typed = its.typed.get(name);
-      if (asked[name]) expect(typed, `asked ${name}`).toBeDefined();
-      if (asked[name]) expect([typed, values[name]]).toContain(asked[name]);
-      if (typed && values[name] === typed) expect(asked[name]).toBe(typed);
+      if (request[name]) expect(typed, `asked ${name}`).toBeDefined();
+      if (request[name]) expect([typed, values[name]]).toContain(request[name]);
+      if (typed && values[name] === typed) expect(request[name]).toBe(typed);
     }
   }
 }

@@ -127,7 +127,7 @@ describe("a form that asks services", () => {
     expect(removeField(FORM, "books").services).toHaveLength(3);
   });
 
-  it("keeps a rehearsal whatever the moment at which a register was asked", () => {
+  it("keeps a rehearsal whatever the moment at which a register was called", () => {
     const moment = { name: "when", kind: "hidden" as const, label: "When", binding: "{register.asked}" };
     const form = { ...FORM, fields: [...FORM.fields, moment] };
     const expected = { when: "2026-06-01T10:00:00Z", plot: "4-118" };
@@ -165,14 +165,14 @@ describe("a register", () => {
     expect(officialAnswer(ANSWER, {}).answer).toEqual(ANSWER);
   });
 
-  it("confirms what stands there, until it is changed; and nothing that is not chosen", () => {
+  it("confirms what is there, until it is changed; and nothing that is not chosen", () => {
     const chosen = fill(FORM, EMPTY_STATE, ANSWER, "", { isConfirmed: true }).state;
     const state = confirmByRegister(chosen, "");
     const values = { street: "Harbour Row 12", find: ANSWER.line };
     expect(addressState(FORM, state, values, "")).toBe("registered");
     const changed = correct(FORM, state, "street", { ...values, street: "Mill Lane 12" }).state;
     expect(addressState(FORM, changed, { ...values, street: "Mill Lane 12" }, "")).toBe("changed");
-    // the record stands there again; the register has not been asked about it again
+    // the record is there again; the register has not been asked about it again
     expect(addressState(FORM, goBack(FORM, changed, "").state, values, "")).toBe("chosen");
     expect(confirmByRegister(changed, "")).toBe(changed);
     expect(confirmByRegister(EMPTY_STATE, "")).toBe(EMPTY_STATE);

@@ -21,7 +21,7 @@ export function standingOf({ name, show }: Field, values: Values, { wasAsked }: 
 }
 
 /**
- * Addresses of a form that people see, with the current values: what is hidden by its rule is neither asked for nor stored.
+ * Addresses of a form that people see, with the current values: what is hidden by its rule is neither requested nor stored.
  */
 export function shownAddresses(definition: FormDefinition, values: Values): string[] {
   return addressesOf(definition).filter((address) => {

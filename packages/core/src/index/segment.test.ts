@@ -127,7 +127,7 @@ describe("a segment", () => {
     expect(segment.resolve("no ref")).toBeUndefined();
   });
 
-  it("keeps a place with its facts and the address it stands at", () => {
+  it("keeps a place with its facts and the address it is at", () => {
     const library = thing(IDS.library);
     const [facts, address] = [segment.factsOf(library), segment.addressOfPlace(library)];
     expect(facts).toEqual({ phone: "+990 1 200 3000", stepFree: true });

@@ -86,9 +86,9 @@ describe("descendWithOneError", () => {
       fc.property(fc.uniqueArray(word, { minLength: 1, maxLength: 12 }), word, (words, typed) => {
         const sorted = [...words].sort();
         const found = reached(sorted, typed);
-        for (const held of sorted) {
-          if (distance(held, typed) === 1) expect(found).toContain(held);
-          else if (held !== typed) expect(found).not.toContain(held);
+        for (const known of sorted) {
+          if (distance(known, typed) === 1) expect(found).toContain(known);
+          else if (known !== typed) expect(found).not.toContain(known);
         }
       }),
       { numRuns: 300 },

@@ -16,9 +16,9 @@ const frame = fc.tuple(side, side, side, side).map(
 describe("FrameTree", () => {
   it("finds what a walk through the whole list finds, in its order", () => {
     fc.assert(
-      fc.property(fc.array(frame, { maxLength: 600 }), frame, (frames, asked) => {
-        const all = frames.flatMap((one, place) => (framesMeet(one, asked) ? [place] : []));
-        expect(new FrameTree(frames).meeting(asked)).toEqual(all);
+      fc.property(fc.array(frame, { maxLength: 600 }), frame, (frames, request) => {
+        const all = frames.flatMap((one, place) => (framesMeet(one, request) ? [place] : []));
+        expect(new FrameTree(frames).meeting(request)).toEqual(all);
       }),
     );
   });

@@ -35,7 +35,7 @@ describe("MarkerGroups", () => {
     );
   });
 
-  it("is the same whichever zoom was asked for first", () => {
+  it("is the same whichever zoom was requested first", () => {
     fc.assert(
       fc.property(positions, zoom, zoom, (its, a, b) => {
         const groups = new MarkerGroups(its);

@@ -153,7 +153,7 @@ function emptyLevel(length: number): Level {
 
 /**
  * Joins what is nearer than a reach. It sorts points by square cells in a hash table, so that those of a cell stand
- * side by side in memory, and keeps its own memory from zoom to zoom: asking for new takes as long as the joining.
+ * side by side in memory, and keeps its own memory from zoom to zoom: requesting new takes as long as the joining.
  */
 class Joiner {
   readonly #slots: Uint32Array;

@@ -169,7 +169,7 @@ describe("placeLabels", () => {
     expect(place([label("Small", 100, 100), label("Large", 300, 100, { rank: 1 })])).toEqual(["Large", "Small"]);
   });
 
-  it("shows a name once, though it stands in several tiles", () => {
+  it("shows a name once, though it is in several tiles", () => {
     expect(place([label("Mill", 0, 0), label("Mill", 500, 500)])).toEqual(["Mill"]);
   });
 

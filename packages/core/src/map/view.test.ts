@@ -44,10 +44,10 @@ describe("a view", () => {
   it("keeps the position under the hand while it zooms", () => {
     fc.assert(
       fc.property(view, spot, fc.double({ min: LEAST_ZOOM, max: MOST_ZOOM, noNaN: true }), (here, at, zoom) => {
-        const held = toPosition(here, size, at);
+        const known = toPosition(here, size, at);
         const moved = zoomed(here, size, zoom, at);
         expect(moved.zoom).toBeCloseTo(zoom, 9);
-        const after = toScreen(moved, size, held);
+        const after = toScreen(moved, size, known);
         expect(after.x).toBeCloseTo(at.x, 2);
         expect(after.y).toBeCloseTo(at.y, 2);
       }),

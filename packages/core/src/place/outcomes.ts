@@ -32,6 +32,9 @@ export const isOnlyUnit = ({ part }: Pick<Difference, "part">): boolean => part 
 export function differencesText(differences: readonly Difference[] | undefined): string | undefined {
   if (!differences?.length) return undefined;
   return differences
-    .map(({ part, written, held }) => `${part} ${written}, ${held === undefined ? "not held" : `held ${held}`}`)
+    .map(
+      ({ part, written, held: existing }) =>
+        `${part} ${written}, ${existing === undefined ? "not held" : `held ${existing}`}`,
+    )
     .join("; ");
 }

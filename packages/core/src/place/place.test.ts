@@ -78,7 +78,7 @@ describe("an address in its country's own order", () => {
     expect(formatLine({ country: { name: "Lorramere", code: "QR" } }, profileOf("QR"))).toBe("Lorramere");
   });
 
-  it("has a sane default where no profile is held", () => {
+  it("has a sane default where no profile is known", () => {
     expect(heldProfile("QM")).toBeUndefined();
     expect(formatLine(LORRAMERE, profileOf("QM"))).toContain("12 Harbour Row");
   });
@@ -227,7 +227,7 @@ describe("pickName", () => {
     { lang: "qth-Latn", name: "Pelania" },
   ];
 
-  it("takes the language that was asked for first", () => {
+  it("takes the language that was requested first", () => {
     expect(pickName(names, ["qth-Latn"]).name).toBe("Pelania");
     expect(pickName(names, ["en", "qth"]).name).toBe("Πελανία");
   });

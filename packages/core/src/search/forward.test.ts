@@ -92,7 +92,7 @@ describe("forward", () => {
     expect(new Set(scores).size).toBe(scores.length);
   });
 
-  it("keeps scores between 0 and 1, and candidates in order, whatever is asked", () => {
+  it("keeps scores between 0 and 1, and candidates in order, whatever is requested", () => {
     const word = fc.constantFrom(
       "harbour",
       "harbor",

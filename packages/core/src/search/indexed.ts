@@ -20,7 +20,7 @@ export class Indexed {
   readonly wordShapes: readonly RegExp[];
   /** Working memory of the lookup under way. */
   readonly marks: Marks;
-  /** All that is asked: this alone, or the changes on top of it and this. */
+  /** All that is requested: this alone, or the changes on top of it and this. */
   readonly layers: readonly Indexed[];
   /** Areas as answers give them, by languages; the same few stand at the end of every reverse lookup. */
   readonly #areas = new Map<string, AnswerRecord>();

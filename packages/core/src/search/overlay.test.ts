@@ -105,7 +105,7 @@ const first = (q: string) => engine().forward({ q }).candidates[0];
 beforeAll(begin);
 
 describe("a record that was added", () => {
-  it("is found at once: an address in a street that is held", () => {
+  it("is found at once: an address in a street that is known", () => {
     begin();
     overlay.addAddress(house({}));
     expect(first("16 Harbour Row")).toMatchObject({ kind: "address", parts: { house: { name: "16" } }, score: 1 });
@@ -114,7 +114,7 @@ describe("a record that was added", () => {
     expect(engine().suggest({ q: "harbour row" }).suggestions[0].more).toBe(7);
   });
 
-  it("is found at once: a street with its houses, in a town that is held", () => {
+  it("is found at once: a street with its houses, in a town that is known", () => {
     begin();
     overlay.addStreet(street("Cormorant Steps"));
     overlay.addAddress(house({ street: 900, number: 3 }));
@@ -220,7 +220,7 @@ describe("a record that was removed", () => {
   });
 });
 
-describe("a change that cannot be held", () => {
+describe("a change that cannot be stored", () => {
   it("says why, and changes nothing", () => {
     begin();
     const moved = { ...ledger.areas.get(IDS.tidewick)!, parent: IDS.sallow };

@@ -44,7 +44,7 @@ describe("reverse", () => {
     expect(engine.reverse({ at: far, radius: 5000 }).candidates[0].kind).toBe("address");
   });
 
-  it("says so when nothing is held there, and notices swapped coordinates", () => {
+  it("says so when nothing is known there, and notices swapped coordinates", () => {
     expect(engine.reverse({ at: { lat: 50, lon: 10 } })).toMatchObject({ outcome: "none", candidates: [] });
     const { advice } = engine.reverse({ at: { lat: -21.83, lon: -35.83 } });
     expect(advice[0]).toContain("were latitude and longitude swapped");
@@ -58,7 +58,7 @@ describe("reverse", () => {
     expect(engine.reverse({ at, countries: ["QY"] }).candidates).toEqual([]);
   });
 
-  it("gives the nearest place, as near as an address, where places are asked for", () => {
+  it("gives the nearest place, as near as an address, where places are requested", () => {
     const at = { lat: -35.83, lon: -21.83 };
     expect(engine.reverse({ at, radius: 5000 }).candidates.map(({ kind }) => kind)).not.toContain("place");
     const both = engine.reverse({ at, radius: 5000, kinds: ["address", "place"] }).candidates;
@@ -71,7 +71,7 @@ describe("reverse", () => {
     expect(engine.reverse({ at: both[1].at, kinds: ["place"], countries: ["QY"] }).candidates).toEqual([]);
   });
 
-  it("answers in the language that was asked for", () => {
+  it("answers in the language that was requested", () => {
     const at = { lat: -36.6, lon: -22.6 };
     expect(engine.reverse({ at }).candidates[0].line).toBe("Μεσαία, Πελανία ΘΑ-123, Άνω Λίμνα, Τετράγωνο 7, 1");
     expect(engine.reverse({ at, langs: ["qth-Latn"] }).candidates[0].line).toContain("Pelania");

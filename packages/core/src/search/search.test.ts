@@ -64,7 +64,7 @@ describe("a building with flats", () => {
     ]);
   });
 
-  it("stands once among the numbers of its street", () => {
+  it("is once among the numbers of its street", () => {
     const street = refOf("QR", IDS.millLane);
     expect(suggest("", { inside: street }).map(({ line }) => line)).toEqual([
       "1 Mill Lane, Tidewell",

@@ -72,7 +72,7 @@ function hasNameOf(one: Candidate, other: Candidate): boolean {
 const weighed = (tokens: readonly QueryToken[], as: readonly QueryToken[]) =>
   tokens.map((token, i) => ({ ...token, weight: as[i].weight }));
 
-/** A second reading of a text is only asked for what it explains as well as the first, but for this. */
+/** A second reading of a text is only requested what it explains as well as the first, but for this. */
 const BETTER = 0.03;
 /** Things looked at in one lookup: some twenty milliseconds of sixteen words that all are common. */
 const MOST_LOOKS = 5000;

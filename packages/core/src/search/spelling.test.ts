@@ -38,9 +38,9 @@ describe("termsWithTwoErrors", () => {
       fc.property(fc.uniqueArray(word, { minLength: 1, maxLength: 12 }), word, (words, typed) => {
         const segment = dictionaryOf(words);
         const found = termsWithTwoErrors(segment, typed, false).map((term) => segment.term(term));
-        expect(found.sort()).toEqual(words.filter((held) => distance(typed, held) <= 2).sort());
+        expect(found.sort()).toEqual(words.filter((known) => distance(typed, known) <= 2).sort());
         const begun = termsWithTwoErrors(segment, typed, true).map((term) => segment.term(term));
-        const isBegun = (held: string) => [...held].some((_, i) => distance(typed, held.slice(0, i + 1)) <= 2);
+        const isBegun = (known: string) => [...known].some((_, i) => distance(typed, known.slice(0, i + 1)) <= 2);
         expect(begun.sort()).toEqual(words.filter(isBegun).sort());
       }),
       { numRuns: 200 },

@@ -9,7 +9,12 @@ import { VERDICT } from "./weights.ts";
 const engine = smallWorld();
 const told = (query: Parameters<typeof engine.forward>[0]) => {
   const { outcome, candidates } = engine.forward(query);
-  const differences = candidates[0]?.differences.map(({ part, written, held, how }) => [part, written, held, how]);
+  const differences = candidates[0]?.differences.map(({ part, written, held: known, how }) => [
+    part,
+    written,
+    known,
+    how,
+  ]);
   return { outcome, line: candidates[0]?.line.split(",")[0], differences };
 };
 const matched = (line: string, ...differences: unknown[]) => ({ outcome: "matched", line, differences });
@@ -46,7 +51,7 @@ describe("the verdict of a text", () => {
     ["12 Harbour Row, Tidewell, 7.3.2026", matched(ROW)],
     ["PO Box 14, 12 Harbour Row, Tidewell", matched(ROW)],
     ["12 Harbour Row, PO Box 14, Tidewell", matched(ROW)],
-    // a box is nowhere that is held
+    // a box is nowhere that is known
     ["PO Box 14, Tidewell", differs("Tidewell", ["house", "14", undefined, "absent"])],
     // grown together
     ["12Harbour Row, Tidewell", matched(ROW)],
@@ -55,7 +60,7 @@ describe("the verdict of a text", () => {
     ["12 Harbour Row, 0171 555 1234, Tidewell", matched(ROW)],
     ["Harbour Row Garage, 12 Harbour Row, Tidewell", matched(ROW)],
     ["Harbour Tea Rooms, 12 Harbour Row, Tidewell", matched(ROW)],
-    // no other street is taken for one that is not held
+    // no other street is taken for one that is not known
     ["Nosuch Lane 11 Tidewell", NONE],
     ["11 Nosuch Lane, Tidewell", NONE],
     ["12 Upper Harbour Row Tidewell", NONE],
@@ -112,7 +117,7 @@ const words = fc
   .map((pieces) => pieces.flat().join("").trim());
 
 describe("every verdict", () => {
-  it("agrees with its scores and its differences, whatever is asked", () => {
+  it("agrees with its scores and its differences, whatever is requested", () => {
     fc.assert(
       fc.property(words, (q) => {
         const { outcome, candidates } = engine.forward({ q, limit: 50 });
@@ -154,11 +159,11 @@ describe("every verdict", () => {
     fc.assert(
       fc.property(words, (q) => {
         for (const { differences, parts } of engine.forward({ q }).candidates)
-          for (const { part, written, held } of differences) {
+          for (const { part, written, held: known } of differences) {
             expect(q).toContain(written);
-            if (held === undefined) continue;
-            expect(held).toBe(parts[part as PartName]?.name);
-            expect(written.toLowerCase()).not.toBe(held.toLowerCase());
+            if (known === undefined) continue;
+            expect(known).toBe(parts[part as PartName]?.name);
+            expect(written.toLowerCase()).not.toBe(known.toLowerCase());
           }
       }),
       { numRuns: 1000 },

@@ -35,7 +35,7 @@ const REGISTER: Service = {
 };
 const changed = (part: object): string[] =>
   checkService({ ...COURIER, ...part } as Service).map(({ where, message }) => `${where}: ${message}`);
-const asked = (part: object) => changed({ ask: { ...COURIER.ask, ...part } });
+const request = (part: object) => changed({ ask: { ...COURIER.ask, ...part } });
 
 describe("a description", () => {
   it("is right as it is", () => expect(changed({})).toEqual([]));
@@ -44,17 +44,17 @@ describe("a description", () => {
     ["a name in capitals", changed({ name: "Courier" }), "small letters only"],
     ["an input twice", changed({ inputs: [COURIER.inputs[0], COURIER.inputs[0]] }), "there twice"],
     ["a value twice", changed({ values: [COURIER.values[0], COURIER.values[0]] }), "there twice"],
-    ["no scheme", asked({ url: "courier.example/days" }), "begins with https://"],
-    ["another scheme", asked({ url: "file:///etc/passwd" }), "begins with https://"],
-    ["an input as the host", asked({ url: "https://{town}.example/" }), "the host is always the same"],
-    ["a password in the address", asked({ url: "https://me:it@courier.example/" }), "belong into a secret"],
-    ["a secret in the address", asked({ url: "https://courier.example/{secret.token}" }), "into a header"],
-    ["an input nobody declared", asked({ headers: [{ name: "X-Town", value: "{city}" }] }), "which is no input"],
-    ["a header of the connection", asked({ headers: [{ name: "Host", value: "x" }] }), "written by itself"],
-    ["a line break in a header", asked({ headers: [{ name: "X-A", value: "a\r\nB: c" }] }), "line break"],
-    ["a name of a header", asked({ headers: [{ name: "X A", value: "a" }] }), "no name of a header"],
-    ["a body of GET", asked({ body: { kind: "json", text: "{}" } }), "has no body"],
-    ["a body that is no JSON", asked({ method: "POST", body: { kind: "json", text: "{town}" } }), "within quotes"],
+    ["no scheme", request({ url: "courier.example/days" }), "begins with https://"],
+    ["another scheme", request({ url: "file:///etc/passwd" }), "begins with https://"],
+    ["an input as the host", request({ url: "https://{town}.example/" }), "the host is always the same"],
+    ["a password in the address", request({ url: "https://me:it@courier.example/" }), "belong into a secret"],
+    ["a secret in the address", request({ url: "https://courier.example/{secret.token}" }), "into a header"],
+    ["an input nobody declared", request({ headers: [{ name: "X-Town", value: "{city}" }] }), "which is no input"],
+    ["a header of the connection", request({ headers: [{ name: "Host", value: "x" }] }), "written by itself"],
+    ["a line break in a header", request({ headers: [{ name: "X-A", value: "a\r\nB: c" }] }), "line break"],
+    ["a name of a header", request({ headers: [{ name: "X A", value: "a" }] }), "no name of a header"],
+    ["a body of GET", request({ body: { kind: "json", text: "{}" } }), "has no body"],
+    ["a body that is no JSON", request({ method: "POST", body: { kind: "json", text: "{town}" } }), "within quotes"],
     ["a time limit of no input", changed({ timeLimitFrom: "patience" }), "is no input"],
     ["a register without a standing", changed({ register: { countries: ["QR"] } }), "standing"],
     ["a register of nowhere", changed({ register: { countries: [] } }), "no country"],
@@ -98,7 +98,7 @@ describe("a body", () => {
     );
   });
 
-  it("of SOAP has its inputs in their order, and in the namespace only where that is asked for", () => {
+  it("of SOAP has its inputs in their order, and in the namespace only where that is requested", () => {
     const value = given({ town: "A <b> & c", house: "" });
     const fields: Service["inputs"] = [
       { name: "house", kind: "text" },
@@ -193,9 +193,9 @@ describe("values", () => {
   it("are found again by the pointers to them", () => {
     fc.assert(
       fc.property(fc.array(fc.string(), { minLength: 1, maxLength: 5 }), (keys) => {
-        const held = keys.reduceRight<unknown>((inner, key) => Object.fromEntries([[key, inner]]), "found");
+        const stored = keys.reduceRight<unknown>((inner, key) => Object.fromEntries([[key, inner]]), "found");
         const pointer = keys.reduce<string>((way, key) => pointerTo(way, key), "");
-        expect(followPointer(held, pointer)).toEqual(["found"]);
+        expect(followPointer(stored, pointer)).toEqual(["found"]);
       }),
     );
   });

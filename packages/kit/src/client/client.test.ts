@@ -11,12 +11,12 @@ function answering(
   body: unknown,
   headers: Record<string, string> = { "content-type": "application/json" },
 ) {
-  const asked: string[] = [];
+  const queries: string[] = [];
   vi.stubGlobal("fetch", async (url: string) => {
-    asked.push(url);
+    queries.push(url);
     return new Response(typeof body === "string" ? body : JSON.stringify(body), { status, headers });
   });
-  return asked;
+  return queries;
 }
 
 const client = (more = {}) => new Client({ key: KEY, url: "https://maps.example/", ...more });
@@ -44,11 +44,11 @@ describe("what is played", () => {
   });
 });
 
-describe("what is asked", () => {
+describe("what is requested", () => {
   it("encodes whatever was typed, and carries the key in the query", async () => {
-    const asked = answering(200, { suggestions: [] });
+    const queries = answering(200, { suggestions: [] });
     await client().suggest("12 hårb & Søn=1/#?", { countries: "QR", limit: undefined });
-    const url = new URL(asked[0]);
+    const url = new URL(queries[0]);
     expect(url.origin + url.pathname).toBe("https://maps.example/v1/suggest");
     expect([...url.searchParams]).toEqual([
       ["q", "12 hårb & Søn=1/#?"],
@@ -69,11 +69,11 @@ describe("what is asked", () => {
   });
 
   it("writes positions as LAT,LON, and refs as part of the path", async () => {
-    const asked = answering(200, {});
+    const queries = answering(200, {});
     await client().reverse({ lat: -35.2, lon: -21.4 });
     await client().record("../secrets");
-    expect(new URL(asked[0]).searchParams.get("at")).toBe("-35.2,-21.4");
-    expect(new URL(asked[1]).pathname).toBe("/v1/records/..%2Fsecrets");
+    expect(new URL(queries[0]).searchParams.get("at")).toBe("-35.2,-21.4");
+    expect(new URL(queries[1]).pathname).toBe("/v1/records/..%2Fsecrets");
   });
 });
 
@@ -130,9 +130,9 @@ describe("what goes wrong", () => {
         new Promise((_, reject) => signal!.addEventListener("abort", () => reject(signal!.reason))),
     );
     const controller = new AbortController();
-    const asked = trouble(client().suggest("x", {}, controller.signal));
+    const request = trouble(client().suggest("x", {}, controller.signal));
     controller.abort();
-    expect(await asked).not.toBeInstanceOf(LookupError);
+    expect(await request).not.toBeInstanceOf(LookupError);
   });
 });
 
@@ -147,15 +147,15 @@ describe("the trace", () => {
   });
 });
 
-describe("asking again", () => {
+describe("repeating a request", () => {
   const replies = (...list: [status: number, headers?: Record<string, string>][]) => {
-    const asked: string[] = [];
+    const queries: string[] = [];
     vi.stubGlobal("fetch", async (url: string) => {
-      const [status, headers = {}] = list[Math.min(asked.length, list.length - 1)];
-      asked.push(url);
-      return new Response(JSON.stringify({ features: [asked.length] }), { status, headers });
+      const [status, headers = {}] = list[Math.min(queries.length, list.length - 1)];
+      queries.push(url);
+      return new Response(JSON.stringify({ features: [queries.length] }), { status, headers });
     });
-    return asked;
+    return queries;
   };
   const forward = (more = {}) => {
     const answer = client(more).forward({ q: "x" });
@@ -167,22 +167,22 @@ describe("asking again", () => {
   afterEach(() => void vi.useRealTimers());
 
   it("is done twice after a fault that may pass, each time after a longer pause", async () => {
-    const asked = replies([503], [502], [200]);
+    const queries = replies([503], [502], [200]);
     const answer = forward();
     await vi.advanceTimersByTimeAsync(150);
-    expect(asked).toHaveLength(1);
+    expect(queries).toHaveLength(1);
     await vi.advanceTimersByTimeAsync(170);
-    expect(asked).toHaveLength(2);
+    expect(queries).toHaveLength(2);
     await vi.advanceTimersByTimeAsync(700);
     expect(await answer).toEqual({ features: [3] });
   });
 
   it("is given up after that, and never done for what will not pass, or while one types", async () => {
-    const asked = replies([500]);
+    const queries = replies([500]);
     const answer = forward();
     await vi.advanceTimersByTimeAsync(5000);
     expect(await trouble(answer)).toMatchObject({ trouble: "broken" });
-    expect(asked).toHaveLength(3);
+    expect(queries).toHaveLength(3);
     for (const status of [400, 401, 403, 404]) {
       const once = replies([status]);
       const refused = forward();
@@ -198,10 +198,10 @@ describe("asking again", () => {
   });
 
   it("waits as long as the service says, and does not wait for long", async () => {
-    const asked = replies([429, { "retry-after": "1" }], [200]);
+    const queries = replies([429, { "retry-after": "1" }], [200]);
     const answer = forward();
     await vi.advanceTimersByTimeAsync(990);
-    expect(asked).toHaveLength(1);
+    expect(queries).toHaveLength(1);
     await vi.advanceTimersByTimeAsync(20);
     expect(await answer).toEqual({ features: [2] });
     const busy = replies([429, { "retry-after": "30" }]);
@@ -212,11 +212,11 @@ describe("asking again", () => {
   });
 
   it("is done as often as one wants, and stops when nobody waits", async () => {
-    const asked = replies([500]);
+    const queries = replies([500]);
     const answer = forward({ retries: 0 });
     await vi.advanceTimersByTimeAsync(3000);
     await trouble(answer);
-    expect(asked).toHaveLength(1);
+    expect(queries).toHaveLength(1);
     const controller = new AbortController();
     const given = replies([500]);
     const stopped = client().forward({ q: "x" }, controller.signal);
@@ -228,18 +228,18 @@ describe("asking again", () => {
   });
 
   it("is not needed for the same question within half a minute, unless an answer is played", async () => {
-    const asked = replies([200]);
+    const queries = replies([200]);
     const one = client();
     await one.forward({ q: "x" });
     await one.forward({ q: "x" });
     await one.forward({ q: "y" });
-    expect(asked).toHaveLength(2);
+    expect(queries).toHaveLength(2);
     await vi.advanceTimersByTimeAsync(31_000);
     await one.forward({ q: "x" });
-    expect(asked).toHaveLength(3);
+    expect(queries).toHaveLength(3);
     const played = client({ situation: "none" });
     await played.forward({ q: "x" });
     await played.forward({ q: "x" });
-    expect(asked).toHaveLength(5);
+    expect(queries).toHaveLength(5);
   });
 });

@@ -204,7 +204,7 @@ export class Client {
     const trace = call === "key" ? undefined : this.options.trace;
     const id = ++this.#count;
     const limit = AbortSignal.timeout(timeout);
-    trace?.({ row: "requests", id, at: performance.now(), call, asked: textOf(params, path) });
+    trace?.({ row: "requests", id, at: performance.now(), call, params: textOf(params, path) });
     try {
       const situation = this.#situationOf(call);
       if (situation === "offline") throw new TypeError("played: off-line");

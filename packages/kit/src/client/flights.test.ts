@@ -46,10 +46,10 @@ describe("equal requests", () => {
     const flights = new Flights(0);
     const { began, fly, land } = flight();
     const [first, second] = [new AbortController(), new AbortController()];
-    const asked = flights.ask("a", fly, first.signal);
+    const request = flights.ask("a", fly, first.signal);
     const also = flights.ask("a", fly, second.signal);
     first.abort();
-    await expect(asked).rejects.toThrow();
+    await expect(request).rejects.toThrow();
     expect(began[0].aborted).toBe(false);
     land("here");
     expect(await also).toBe("here");

@@ -7,13 +7,13 @@ const KEY: KeyAnswer = { kind: "web", calls: [], countries: [], endsAt: null, pe
 /** A client whose key may ask for some kinds of lookup, and how often that was asked. */
 function keptTo(...calls: string[]) {
   let count = 0;
-  const stands = new StandIn({ answers: [{ call: "key", answer: { ...KEY, calls } }] });
+  const standIn = new StandIn({ answers: [{ call: "key", answer: { ...KEY, calls } }] });
   const fetch = (url: string, init?: RequestInit) => {
     count += url.includes("/v1/key?") ? 1 : 0;
-    return stands.fetch(url, init);
+    return standIn.fetch(url, init);
   };
   return {
-    client: Object.assign(stands.client(), { options: { ...stands.client().options, fetch } }),
+    client: Object.assign(standIn.client(), { options: { ...standIn.client().options, fetch } }),
     count: () => count,
   };
 }
@@ -41,17 +41,17 @@ describe("what a page's key lacks", () => {
 
   it("is all of it for a key that is refused", async () => {
     const problem = { type: "", title: "", status: 403, detail: "not from there" };
-    const stands = new StandIn({ answers: [{ call: "key", answer: problem }] });
-    expect(await lacking(stands.client(), ["suggest", "reverse"])).toEqual(["suggest", "reverse"]);
+    const standIn = new StandIn({ answers: [{ call: "key", answer: problem }] });
+    expect(await lacking(standIn.client(), ["suggest", "reverse"])).toEqual(["suggest", "reverse"]);
   });
 
-  it("is nothing while nobody answers, and asked again the next time", async () => {
-    const stands = new StandIn({ answers: [{ call: "key", answer: { ...KEY, calls: ["suggest"] } }] });
+  it("is nothing while nobody answers, and requested again the next time", async () => {
+    const standIn = new StandIn({ answers: [{ call: "key", answer: { ...KEY, calls: ["suggest"] } }] });
     let isAway = true;
-    const client = stands.client();
+    const client = standIn.client();
     Object.assign(client.options, {
       fetch: (url: string, init?: RequestInit) =>
-        isAway ? Promise.reject(new TypeError("away")) : stands.fetch(url, init),
+        isAway ? Promise.reject(new TypeError("away")) : standIn.fetch(url, init),
     });
     expect(await lacking(client, ["reverse"])).toEqual([]);
     isAway = false;

@@ -20,10 +20,10 @@ describe.each(Object.entries<ElementDoc>(ELEMENT_DOCS))("%s", (tag, doc) => {
       all(shared, /SERVICE_ATTRIBUTES = \[([^\]]*)\]/g)[0],
     ];
     const observed = lists.flatMap(namesIn);
-    const asked = all(code, /(?:getAttribute|hasAttribute|list)\("([\w-]+)"\)/g);
+    const requests = all(code, /(?:getAttribute|hasAttribute|list)\("([\w-]+)"\)/g);
     // `disabled` comes from the form by formDisabledCallback
     const byForm = code.includes("formDisabledCallback") ? ["disabled"] : [];
-    expect(Object.keys(doc.attributes).sort()).toEqual([...new Set([...observed, ...asked, ...byForm])].sort());
+    expect(Object.keys(doc.attributes).sort()).toEqual([...new Set([...observed, ...requests, ...byForm])].sort());
   });
 
   it("has every event that its code fires", () => {

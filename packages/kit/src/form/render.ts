@@ -222,7 +222,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   };
 }
 
-/** A choice whose list comes from a service offers what was stored, before that is asked. */
+/** A choice whose list comes from a service offers what was stored, before that is requested. */
 function withStored(field: Field, record: Values): Field {
   const value = record[field.name];
   if (field.kind !== "choice" || field.options?.length || !value) return field;

@@ -32,7 +32,7 @@ export interface ServicesTarget {
   registered(address: string, official?: FormAnswer): void;
 }
 
-/** Milliseconds after which it is said that a service is asked. */
+/** Milliseconds after which it is said that a service is called. */
 const SAY_AFTER = 400;
 
 /** The outside services that a form asks: when its rules say so, with what is in it then; their values fall with the address. */
@@ -270,7 +270,7 @@ class Rule {
     place.append(this.#words);
   }
 
-  /** Something newer is asked. */
+  /** Something newer is requested. */
   begin(question: string, called: string): AbortSignal {
     this.drop();
     this.lastInputs = question;

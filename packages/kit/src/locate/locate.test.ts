@@ -6,8 +6,8 @@ function device(...told: ({ lat: number; lon: number; within: number } | { code:
   const cleared: number[] = [];
   let options: PositionOptions | undefined;
   const from = {
-    watchPosition(heard: PositionCallback, refused: PositionErrorCallback, asked?: PositionOptions) {
-      options = asked;
+    watchPosition(heard: PositionCallback, refused: PositionErrorCallback, request?: PositionOptions) {
+      options = request;
       for (const one of told) {
         if ("code" in one) refused({ code: one.code } as GeolocationPositionError);
         else heard({ coords: { latitude: one.lat, longitude: one.lon, accuracy: one.within } } as GeolocationPosition);
@@ -21,7 +21,7 @@ function device(...told: ({ lat: number; lon: number; within: number } | { code:
 
 describe("locate", () => {
   it("is where the device says, and how sure that is", async () => {
-    const { from, cleared, asked } = device({ lat: -35.2, lon: -21.4, within: 35 });
+    const { from, cleared, asked: request } = device({ lat: -35.2, lon: -21.4, within: 35 });
     expect(await locate({ from, timeout: 4000 })).toEqual({
       ok: true,
       at: { lat: -35.2, lon: -21.4 },
@@ -30,7 +30,7 @@ describe("locate", () => {
     });
     await Promise.resolve();
     expect(cleared).toEqual([7]);
-    expect(asked()).toMatchObject({ timeout: 4000, enableHighAccuracy: true });
+    expect(request()).toMatchObject({ timeout: 4000, enableHighAccuracy: true });
   });
 
   it("says so when it is inexact, with what to do", async () => {

@@ -38,8 +38,8 @@ describe("a lookup without a search box", () => {
   });
 
   it("is of each kind", async () => {
-    const stands = new StandIn({ records, answers: [{ call: "height", answer: { metres: 12, source: [] } }] });
-    const client = stands.client();
+    const standIn = new StandIn({ records, answers: [{ call: "height", answer: { metres: 12, source: [] } }] });
+    const client = standIn.client();
     const all = [
       lookup(client, "forward", { q: "3 mill lane" }),
       lookup(client, "record", "qr-1"),
@@ -53,27 +53,27 @@ describe("a lookup without a search box", () => {
     expect((record as { id: string }).id).toBe("qr-1");
     expect(height).toBe(12);
     expect(distance).toBeCloseTo(11_095, -2);
-    expect(stands.requests.at(-1)?.words.kinds).toBe("address");
+    expect(standIn.requests.at(-1)?.words.kinds).toBe("address");
   });
 
   it("asks the same value once, and again when that is wanted", async () => {
-    const stands = new StandIn({ records });
-    const where = lookup(stands.client({ keep: 0 }), "record");
+    const standIn = new StandIn({ records });
+    const where = lookup(standIn.client({ keep: 0 }), "record");
     where.set("qr-1");
     where.set("qr-1");
     await settled();
     where.again();
     await settled();
-    expect(stands.requests).toHaveLength(2);
+    expect(standIn.requests).toHaveLength(2);
   });
 
   it("says what went wrong, in words for the person, and never looks like nothing found", async () => {
-    const stands = new StandIn({ records, plays: "down" });
-    const where = lookup(stands.client(), "record", "qr-1");
+    const standIn = new StandIn({ records, plays: "down" });
+    const where = lookup(standIn.client(), "record", "qr-1");
     await expect.poll(() => where.state.status).toBe("failed");
     expect(where.state).toMatchObject({ result: undefined, error: { trouble: "broken" } });
     expect(where.state.error?.message).toMatch(/does not work at the moment/);
-    stands.plays();
+    standIn.plays();
     where.again();
     await expect.poll(() => where.state).toMatchObject({ status: "done", error: undefined });
   });

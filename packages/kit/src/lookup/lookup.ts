@@ -43,7 +43,7 @@ export type LookupName = keyof LookupValues;
  */
 export interface LookupState<N extends LookupName> {
   status: "idle" | "waiting" | "done" | "failed";
-  /** The answer to the value that is asked now; with `isOld`, to the one before. */
+  /** The answer to the value that is requested now; with `isOld`, to the one before. */
   result: LookupResults[N] | undefined;
   isOld: boolean;
   /** Why there is no answer. Its message is for the person. */
@@ -87,7 +87,7 @@ const DROPPED = "dropped";
 const IDLE = { status: "idle", result: undefined, isOld: false, error: undefined } as const;
 
 /**
- * A lookup as a value that can be observed: asked again when its value changes, and an answer to an earlier value is dropped. For
+ * A lookup as a value that can be observed: requested again when its value changes, and an answer to an earlier value is dropped. For
  * pages without a framework, and for whatever is to be made of it in one.
  *
  * @example

@@ -9,18 +9,18 @@ describe("Follower", () => {
   afterEach(() => void vi.useRealTimers());
 
   it("asks at most four times a second, and about the last position always", async () => {
-    const asked: [number, number, boolean][] = [];
+    const requests: [number, number, boolean][] = [];
     const follower = new Follower<Position>(
-      async ({ lat }, isLast) => void asked.push([performance.now(), lat, isLast]),
+      async ({ lat }, isLast) => void requests.push([performance.now(), lat, isLast]),
     );
     for (let i = 0; i < 100; i++) {
       follower.move(at(i), i === 99);
       await vi.advanceTimersByTimeAsync(10);
     }
     await vi.advanceTimersByTimeAsync(1000);
-    expect(asked.length).toBeLessThanOrEqual(5);
-    expect(asked.at(-1)!.slice(1)).toEqual([99, true]);
-    for (let i = 1; i < asked.length; i++) expect(asked[i][0] - asked[i - 1][0]).toBeGreaterThanOrEqual(250);
+    expect(requests.length).toBeLessThanOrEqual(5);
+    expect(requests.at(-1)!.slice(1)).toEqual([99, true]);
+    for (let i = 1; i < requests.length; i++) expect(requests[i][0] - requests[i - 1][0]).toBeGreaterThanOrEqual(250);
   });
 
   it("gives up a question when a later one is asked", async () => {

@@ -8,7 +8,7 @@ export class Follower<T> {
   #requestedAt = Number.NEGATIVE_INFINITY;
   #underWay: AbortController | undefined;
 
-  /** @param ask is given a signal that aborts when a later question is asked; what it throws then is dropped */
+  /** @param ask is given a signal that aborts when a later request is made; what it throws then is dropped */
   constructor(private readonly ask: (what: T, isLast: boolean, signal: AbortSignal) => Promise<void>) {}
 
   /** It is here now. @param isLast true when it has come to rest */

@@ -68,11 +68,11 @@ it("the place that a pointer took hold of stays under it, whichever way it goes"
   fc.assert(
     fc.property(fc.array(spot, { minLength: 2, maxLength: 12 }), (path) => {
       const map = field();
-      const held = path.findIndex((at) => near(at, path[0]) > 5);
-      const before = held < 1 ? path[0] : path[held - 1];
+      const known = path.findIndex((at) => near(at, path[0]) > 5);
+      const before = known < 1 ? path[0] : path[known - 1];
       const place = toPosition(START, SIZE, before);
       map.drag(path);
-      if (held < 0) expect(map.heard).toEqual([`press ${path.at(-1)!.x},${path.at(-1)!.y}`]);
+      if (known < 0) expect(map.heard).toEqual([`press ${path.at(-1)!.x},${path.at(-1)!.y}`]);
       else {
         expect(map.heard).toEqual([]);
         expect(near(toScreen(map.state.view, SIZE, place), path.at(-1)!)).toBeLessThan(0.01);

@@ -51,7 +51,7 @@ export class StillControl {
     this.#open.type = "button";
     this.#open.append(image);
     this.#open.addEventListener("click", () => void this.#show());
-    // asked for before it is pressed: a window that opens later is taken for one that nobody wanted
+    // requested before it is pressed: a window that opens later is taken for one that nobody wanted
     for (const near of ["pointerenter", "focus"]) this.#open.addEventListener(near, () => void this.#pageOf());
     this.#more.textContent = "⋯";
     this.#more.setAttribute("aria-haspopup", "menu");

@@ -23,7 +23,7 @@ interface LoadedTile extends Tile {
 
 const KEPT = 160;
 
-/** Tiles of one map: asked for once, painted off the main thread, kept while they are near. */
+/** Tiles of one map: requested once, painted off the main thread, kept while they are near. */
 export class Tiles {
   /** Milliseconds until a tile that failed is requested again. */
   static readonly AGAIN = 4000;

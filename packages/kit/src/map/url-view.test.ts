@@ -5,7 +5,7 @@ import { readUrlView, writeUrlView } from "./url-view.ts";
 const view = { at: { lat: -35.17399, lon: -21.6309 }, zoom: 16.4 };
 
 describe("the view in a page's address", () => {
-  it("comes back as typed, beside what else stands there", () => {
+  it("comes back as typed, beside what else is there", () => {
     const hash = writeUrlView("#tab=two", view, "heights");
     expect(hash).toBe("#tab=two&at=-35.17399,-21.63090&zoom=16.4&style=heights");
     expect(readUrlView(hash)).toEqual({ view, mapStyle: "heights" });

@@ -16,11 +16,11 @@ function boxed() {
   document.body.append(input);
   const chosen: string[] = [];
   const cleared = vi.fn();
-  const stands = new StandIn({ records });
-  const box = new SearchBox(input, { client: stands.client(), chosen: ({ line }) => chosen.push(line), cleared });
+  const standIn = new StandIn({ records });
+  const box = new SearchBox(input, { client: standIn.client(), chosen: ({ line }) => chosen.push(line), cleared });
   const list = input.closest("[data-bibliotope=search]")!.querySelector<HTMLElement>("[data-bibliotope=suggestions]")!;
   const options = () => [...list.querySelectorAll<HTMLElement>("[role=option]")];
-  return { input, box, list, options, chosen, cleared, stands };
+  return { input, box, list, options, chosen, cleared, stands: standIn };
 }
 afterEach(() => document.body.replaceChildren());
 

@@ -20,22 +20,22 @@ const record = (line: string, exactness: RecordFeature["properties"]["exactness"
     },
   }) as unknown as RecordFeature;
 
-/** A client that answers what is given, and notes what was asked. */
+/** A client that answers what is given, and notes what was requested. */
 function answering(answer: Partial<ForwardAnswer> | Error, byRef?: RecordFeature | Error) {
-  const asked: unknown[] = [];
+  const queries: unknown[] = [];
   const client = {
     async forward(words: Params) {
-      asked.push(words);
+      queries.push(words);
       if (answer instanceof Error) throw answer;
       return { outcome: "matched", advice: [], features: [], ...answer };
     },
     async record(ref: string) {
-      asked.push(ref);
+      queries.push(ref);
       if (byRef instanceof Error) throw byRef;
       return byRef as RecordAnswer;
     },
   } as unknown as Client;
-  return { client, asked };
+  return { client, queries };
 }
 
 const DEFINITION: FormDefinition = {
@@ -68,14 +68,14 @@ describe("a register", () => {
   const values = { street: "Harbour Rows", house: "12", town: "Tidewell", ref: "qr-000001" };
 
   it("is asked with the record, and its own form of it is the record's", async () => {
-    const stands = new StandIn({ records, services: { register: official } });
-    const client = stands.client();
+    const standIn = new StandIn({ records, services: { register: official } });
+    const client = standIn.client();
     expect(await placeOf(client, { definition, values }, { register: true })).toMatchObject({
       ok: true,
       ref: "qr-000001",
       register: { service: "register", standing: "otherwise", values: official },
     });
-    expect(stands.requests.at(-1)).toMatchObject({ call: "service", words: { street: "Harbour Row", house: "12" } });
+    expect(standIn.requests.at(-1)).toMatchObject({ call: "service", words: { street: "Harbour Row", house: "12" } });
     const { places } = (await placesOf(client, { definition, values }, { register: true })) as { places: object };
     expect(places).toMatchObject({ place: { ref: "qr-000001", register: { standing: "otherwise" } } });
     // whoever writes a third form has written neither
@@ -85,8 +85,8 @@ describe("a register", () => {
   });
 
   it("that does not know the address vouches for nothing, whatever it answers beside that", async () => {
-    const stands = new StandIn({ records, services: { register: { ...official, standing: "unknown" } } });
-    expect((await placeOf(stands.client(), { definition, values }, { register: true })).ok).toBe(false);
+    const standIn = new StandIn({ records, services: { register: { ...official, standing: "unknown" } } });
+    expect((await placeOf(standIn.client(), { definition, values }, { register: true })).ok).toBe(false);
   });
 
   it("that does not answer holds nothing up", async () => {
@@ -96,10 +96,10 @@ describe("a register", () => {
       ok: true,
       register: { service: "register", values: {} },
     });
-    const stands = new StandIn({ records, services: { register: official } });
+    const standIn = new StandIn({ records, services: { register: official } });
     const answers = { service: "register", outcome: "outside" as const, values: {}, took: 0, kept: false };
-    stands.answers({ call: "service", answer: answers });
-    expect(await placeOf(stands.client(), { definition, values: same }, { register: true })).not.toHaveProperty(
+    standIn.answers({ call: "service", answer: answers });
+    expect(await placeOf(standIn.client(), { definition, values: same }, { register: true })).not.toHaveProperty(
       "register",
     );
   });
@@ -107,18 +107,18 @@ describe("a register", () => {
 
 describe("the place of a body's address", () => {
   it("is found by the parts that its form's fields hold", async () => {
-    const { client, asked } = answering({ features: [record("12 Harbour Row")] });
+    const { client, queries } = answering({ features: [record("12 Harbour Row")] });
     const values = { street: "Harbour Row", town: "Tidewell" };
     const place = await placeOf(client, { definition: DEFINITION, values }, { narrow: { countries: "QR" } });
     expect(place).toMatchObject({ ok: true, at: { lat: -35.2, lon: -21.4 }, line: "12 Harbour Row" });
-    expect(asked).toEqual([{ street: "Harbour Row", town: "Tidewell", countries: "QR", limit: 5 }]);
+    expect(queries).toEqual([{ street: "Harbour Row", town: "Tidewell", countries: "QR", limit: 5 }]);
   });
 
   it("is found by the ref that the form holds, and by the fields when that is gone", async () => {
     const values = { street: "Harbour Row", town: "Tidewell", place: "qr-12" };
-    const held = answering({}, record("12 Harbour Row"));
-    expect(await placeOf(held.client, { definition: DEFINITION, values })).toMatchObject({ ok: true, ref: "qr-12" });
-    expect(held.asked).toEqual(["qr-12"]);
+    const stored = answering({}, record("12 Harbour Row"));
+    expect(await placeOf(stored.client, { definition: DEFINITION, values })).toMatchObject({ ok: true, ref: "qr-12" });
+    expect(stored.queries).toEqual(["qr-12"]);
     const gone = answering({ features: [record("14 Harbour Row")] }, new LookupError("missing", "gone"));
     expect(await placeOf(gone.client, { definition: DEFINITION, values })).toMatchObject({ ok: true, ref: "qr-14" });
   });
@@ -166,13 +166,13 @@ describe("the place of a body's address", () => {
   it.each([[{ q: "  " }], [{ parts: { street: "" } }], [{ definition: DEFINITION, values: {} }]])(
     "is a problem when there is none in %j, and nothing is asked",
     async (body) => {
-      const { client, asked } = answering({});
+      const { client, queries } = answering({});
       expect(await placeOf(client, body)).toMatchObject({
         ok: false,
         why: "none",
         problem: { status: 422, title: "The address is missing" },
       });
-      expect(asked).toEqual([]);
+      expect(queries).toEqual([]);
     },
   );
 
@@ -196,9 +196,9 @@ describe("the place of a body's address", () => {
 
   it("is what the fields say, not what a ref says that was sent with them", async () => {
     const values = { street: "Elsewhere Lane", town: "Sandmouth", place: "qr-12" };
-    const { client, asked } = answering({ outcome: "none" }, record("12 Harbour Row"));
+    const { client, queries } = answering({ outcome: "none" }, record("12 Harbour Row"));
     expect(await placeOf(client, { definition: DEFINITION, values })).toMatchObject({ ok: false, why: "none" });
-    expect(asked).toEqual(["qr-12", { street: "Elsewhere Lane", town: "Sandmouth", limit: 5 }]);
+    expect(queries).toEqual(["qr-12", { street: "Elsewhere Lane", town: "Sandmouth", limit: 5 }]);
     const elsewhere = answering({ features: [record("99 Elsewhere Lane")] }, record("12 Harbour Row"));
     expect(await placeOf(elsewhere.client, { definition: DEFINITION, values })).toMatchObject({
       ok: true,
@@ -245,7 +245,7 @@ describe("the places of a body's addresses", () => {
   const body = (values: Record<string, string>) => ({ definition: LETTERS, values });
 
   it("are of those that people see", async () => {
-    const held = answering({ features: [record("14 Harbour Row")] }, record("12 Harbour Row"));
+    const stored = answering({ features: [record("14 Harbour Row")] }, record("12 Harbour Row"));
     const values = {
       street: "Harbour Row",
       town: "Tidewell",
@@ -255,7 +255,7 @@ describe("the places of a body's addresses", () => {
       "to-ref": "qr-99",
     };
     const place = { ref: "qr-12", line: "12 Harbour Row", exactness: "surveyed", lat: -35.2, lon: -21.4 };
-    expect(await placesOf(held.client, body(values))).toEqual({ ok: true, places: { place } });
+    expect(await placesOf(stored.client, body(values))).toEqual({ ok: true, places: { place } });
     const both = answering({ features: [record("14 Harbour Row")] }, record("12 Harbour Row"));
     const found = await placesOf(both.client, body({ ...values, letters: "elsewhere", "to-ref": "" }));
     expect(found).toMatchObject({ ok: true, places: { place, letters: { ref: "qr-14" } } });
@@ -270,13 +270,13 @@ describe("the places of a body's addresses", () => {
       ],
       addresses: [{ name: "", anywhere: true, start: { on: "never" } }],
     };
-    const { client, asked } = answering({ features: [record("12 Harbour Row")] });
+    const { client, queries } = answering({ features: [record("12 Harbour Row")] });
     const values = { spot: "-35.25, -21.5" };
     expect(await placesOf(client, { definition, values })).toEqual({
       ok: true,
       places: { place: { lat: -35.25, lon: -21.5 } },
     });
-    expect(asked).toEqual([]);
+    expect(queries).toEqual([]);
     for (const spot of ["", "here", "91,0", "-35.25"])
       expect(await placesOf(client, { definition, values: { spot } })).toMatchObject({
         ok: false,
@@ -284,7 +284,7 @@ describe("the places of a body's addresses", () => {
       });
   });
 
-  it("are no more than typed where somebody asked for that, and a problem where nobody did", async () => {
+  it("are no more than typed where somebody requested that, and a problem where nobody did", async () => {
     const { client } = answering({ outcome: "none" });
     const values = { street: "Nosuch Lane", town: "Tidewell", letters: "here" };
     expect(await placesOf(client, body({ ...values, sure: "no" }))).toEqual({

@@ -241,7 +241,7 @@ async function recordOf(
   try {
     return await client.record(ref, {}, options.signal);
   } catch (error) {
-    // a ref that is no longer there: what is in the fields is still asked for
+    // a ref that is no longer there: what is in the fields is still requested
     if (error instanceof LookupError && error.trouble === "missing") return undefined;
     throw error;
   }

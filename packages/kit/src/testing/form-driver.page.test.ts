@@ -37,17 +37,17 @@ const LINES = records.map(({ line }) => line);
 let rendered: RenderedForm | undefined;
 /** A form on the page, and its driver. */
 function driven() {
-  const stands = new StandIn({ records });
+  const standIn = new StandIn({ records });
   const driver = new FormDriver({ letter: 0, patience: 3000 });
   rendered = renderForm(document.body, DEFINITION, {
-    client: stands.client(),
+    client: standIn.client(),
     countries: [],
     isByPerson: driver.isByPerson,
     trace: driver.trace,
   });
   driver.attach(rendered.form);
   const values = () => rendered!.binding.values();
-  return { driver, stands, values, form: rendered.form };
+  return { driver, stands: standIn, values, form: rendered.form };
 }
 afterEach(() => {
   rendered?.destroy();

@@ -14,14 +14,14 @@ const records = [MILL, OTHER];
 
 describe("a stand-in for the service", () => {
   it("knows the path of every call, and answers each as the wire's own schema has it", async () => {
-    const stands = new StandIn({ records, services: { courier: { days: ["Monday"] } } });
+    const standIn = new StandIn({ records, services: { courier: { days: ["Monday"] } } });
     const own: Record<string, string> = { ref: MILL.ref, q: "3 mill", starts: "nw", at: "-35.2,-21.6" };
     for (const [name, { path, methods, answers, example, tag }] of Object.entries(CALLS) as [CallName, Call][]) {
       const words = new URLSearchParams(Object.entries({ ...example, ...own }));
       const url = `https://here.example${path.replace(/\{(\w+)\}/g, (_, part: string) => words.get(part)!)}?${words}`;
-      const answered = await stands.answer(methods[0], url);
+      const answered = await standIn.answer(methods[0], url);
       // what a key may do is no lookup
-      if (name !== "key") expect(stands.requests.at(-1)?.call, name).toBe(name);
+      if (name !== "key") expect(standIn.requests.at(-1)?.call, name).toBe(name);
       // what is made for one form or one batch is for the test to write down
       if (["country", "form"].includes(name) || tag === "Batches" || name === "still") continue;
       expect(answered?.status, name).toBe(200);
@@ -34,18 +34,18 @@ describe("a stand-in for the service", () => {
       courier: { days: ["Monday"], next: "Monday" },
       register: { standing: "otherwise", number: "4-118" },
     };
-    const stands = new StandIn({ services });
-    const client = stands.client();
+    const standIn = new StandIn({ services });
+    const client = standIn.client();
     expect(await client.ask("courier", { town: "Nowhere" })).toMatchObject({
       outcome: "answered",
       values: services.courier,
     });
-    expect(stands.requests.at(-1)).toEqual({ call: "service", words: { name: "courier", town: "Nowhere" } });
+    expect(standIn.requests.at(-1)).toEqual({ call: "service", words: { name: "courier", town: "Nowhere" } });
     expect((await client.ask("register", {})).standing).toBe("otherwise");
     await expect(client.ask("baker", {})).rejects.toMatchObject({ trouble: "missing" });
-    stands.plays("down");
+    standIn.plays("down");
     expect(await client.ask("courier", {})).toMatchObject({ outcome: "down", values: { days: [], next: "" } });
-    stands.plays("limit");
+    standIn.plays("limit");
     await expect(client.ask("courier", {})).rejects.toMatchObject({ trouble: "limit" });
   });
 
@@ -75,43 +75,43 @@ describe("a stand-in for the service", () => {
   });
 
   it("gives the answers that a test has written down, the last that fits, and tells what it was asked", async () => {
-    const stands = new StandIn({ records });
+    const standIn = new StandIn({ records });
     const empty = { q: "x", outcome: "none" as const, advice: [], source: [], suggestions: [] };
-    stands.answers({ call: "suggest", words: { q: "x" }, answer: empty });
-    stands.answers({
+    standIn.answers({ call: "suggest", words: { q: "x" }, answer: empty });
+    standIn.answers({
       call: "suggest",
       words: { q: "y" },
       answer: { type: "/problems/too-many", title: "Too often", status: 429, detail: "Wait." },
     });
-    const client = stands.client();
+    const client = standIn.client();
     expect(await client.suggest("x")).toEqual(empty);
     expect((await client.suggest("3 mill")).suggestions).toHaveLength(2);
     expect(await client.suggest("y").catch(({ trouble }: LookupError) => trouble)).toBe("limit");
-    expect(stands.requests.map(({ words }) => words.q)).toEqual(["x", "3 mill", "y"]);
+    expect(standIn.requests.map(({ words }) => words.q)).toEqual(["x", "3 mill", "y"]);
   });
 
   it("plays every situation, and waits for nothing", async () => {
     const trouble = { down: "broken", limit: "limit", refused: "refused", malformed: "malformed", offline: "offline" };
     for (const situation of [...SITUATIONS, "offline"] as const) {
-      const stands = new StandIn({ records, plays: situation });
-      const asked = stands.client().forward({ q: "3 Mill Lane Nowhere" });
-      if (situation === "slow") stands.release();
-      const came = await asked.catch(({ trouble }: LookupError) => trouble);
+      const standIn = new StandIn({ records, plays: situation });
+      const request = standIn.client().forward({ q: "3 Mill Lane Nowhere" });
+      if (situation === "slow") standIn.release();
+      const came = await request.catch(({ trouble }: LookupError) => trouble);
       if (situation in trouble) expect(came).toBe(trouble[situation as keyof typeof trouble]);
       else
         expect(came).toMatchObject({
           outcome: { none: "none", differs: "differs", several: "ambiguous", slow: "matched" }[situation as "none"],
         });
-      expect((await stands.client().countries()).countries).toEqual([]);
+      expect((await standIn.client().countries()).countries).toEqual([]);
     }
   });
 
   it("keeps slow answers back until it is told to let go", async () => {
-    const stands = new StandIn({ records, plays: "slow" });
+    const standIn = new StandIn({ records, plays: "slow" });
     let came = 0;
     const both = Promise.all(
       ["3 mill", "3 mill l"].map((q) =>
-        stands
+        standIn
           .client()
           .suggest(q)
           .then(() => came++),
@@ -119,7 +119,7 @@ describe("a stand-in for the service", () => {
     );
     await Promise.resolve();
     expect(came).toBe(0);
-    stands.release();
+    standIn.release();
     await both;
     expect(came).toBe(2);
   });

@@ -14,9 +14,9 @@ function component<T>(body: () => T): { made: T; end: () => void } {
 
 describe("the composables for Vue", () => {
   it("ask again when their value changes, deep within it too, and drop what is not wanted any more", async () => {
-    const stands = new StandIn({ records });
+    const standIn = new StandIn({ records });
     const wanted = ref<string | undefined>("qr-1");
-    const { made, end } = component(() => useRecord(wanted, stands.client()));
+    const { made, end } = component(() => useRecord(wanted, standIn.client()));
     expect(made.state.value.status).toBe("waiting");
     await expect.poll(() => made.state.value).toMatchObject({ status: "done", result: { id: "qr-1" } });
     wanted.value = "qr-2";
@@ -29,23 +29,23 @@ describe("the composables for Vue", () => {
     end();
 
     const at = ref({ ...AT });
-    const near = component(() => useReverse(at, stands.client()));
+    const near = component(() => useReverse(at, standIn.client()));
     await expect.poll(() => near.made.state.value.status).toBe("done");
-    const before = stands.requests.length;
+    const before = standIn.requests.length;
     at.value.lat = -35.3;
     await nextTick();
-    await expect.poll(() => stands.requests.length).toBe(before + 1);
+    await expect.poll(() => standIn.requests.length).toBe(before + 1);
     near.end();
     at.value.lat = -35.4;
     await nextTick();
-    expect(stands.requests).toHaveLength(before + 1);
+    expect(standIn.requests).toHaveLength(before + 1);
   });
 
   it("take values that are reckoned, and are of each kind", async () => {
-    const stands = new StandIn({ answers: [{ call: "height", answer: { metres: 7, source: [] } }] });
+    const standIn = new StandIn({ answers: [{ call: "height", answer: { metres: 7, source: [] } }] });
     const { made } = component(() => [
-      useHeight(() => AT, stands.client()),
-      useDistance(() => [AT, { lat: -35.3, lon: -21.6 }] as const, stands.client()),
+      useHeight(() => AT, standIn.client()),
+      useDistance(() => [AT, { lat: -35.3, lon: -21.6 }] as const, standIn.client()),
     ]);
     await expect.poll(() => made.map(({ state }) => state.value.status)).toEqual(["done", "done"]);
     expect(made[0].state.value.result).toBe(7);

@@ -147,7 +147,7 @@ export async function readBatch(database: Knex, id: number): Promise<BatchDetail
 
 const ROW = {
   number: "number",
-  asked: "asked",
+  query: "asked",
   standing: "standing",
   score: "score",
   distance: "distance",

@@ -10,7 +10,7 @@ const look = (meanings: string[], cells: string[], ask: "forward" | "reverse" | 
 describe("a row of a batch", () => {
   it("is clear when one address explains it", () => {
     expect(look(["text"], ["12 Harbour Row, Tidewell"])).toMatchObject({
-      asked: "12 Harbour Row, Tidewell",
+      query: "12 Harbour Row, Tidewell",
       standing: "clear",
       answer: { kind: "address", line: expect.stringContaining("12 Harbour Row") },
     });
@@ -18,7 +18,7 @@ describe("a row of a batch", () => {
 
   it("asks by parts where the columns are parts", () => {
     const found = look(["house", "suffix", "street", "town"], ["12", "", "Harbour Row", "Tidewell"]);
-    expect(found).toMatchObject({ asked: "12, Harbour Row, Tidewell", standing: "clear" });
+    expect(found).toMatchObject({ query: "12, Harbour Row, Tidewell", standing: "clear" });
   });
 
   it("is doubtful when several fit", () => {
@@ -38,9 +38,9 @@ describe("a row of a batch", () => {
     });
   });
 
-  it("is none when nothing is found, or nothing is asked", () => {
+  it("is none when nothing is found, or nothing is requested", () => {
     expect(look(["text"], ["qqqq zzzz"])).toMatchObject({ standing: "none", answer: null });
-    expect(look(["text"], [""])).toMatchObject({ standing: "none", asked: "" });
+    expect(look(["text"], [""])).toMatchObject({ standing: "none", query: "" });
     expect(look(["text"], [])).toMatchObject({ standing: "none" });
   });
 

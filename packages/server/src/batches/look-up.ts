@@ -4,7 +4,7 @@ import { type BatchAnswer, type BatchAsk, CLEAR, type RowStatus } from "@bibliot
 
 /** What a row came to. */
 export interface RowResult {
-  asked: string;
+  query: string;
   standing: Exclude<RowStatus, "seen">;
   /** The most likely record, or none. */
   answer: BatchAnswer | null;
@@ -63,7 +63,7 @@ export class RowLookup {
     const { outcome, first, others } = this.engine.likeliest({ q, parts, countries: this.countries });
     if (outcome === "none" || !first) return nothing(question.words);
     return {
-      asked: question.words,
+      query: question.words,
       standing: outcome === "matched" ? "clear" : "doubtful",
       answer: { ...answerOf(first), outcome, differences: first.differences },
       score: first.score,
@@ -82,7 +82,7 @@ export class RowLookup {
     const [first] = candidates;
     if (!first) return nothing(words);
     return {
-      asked: words,
+      query: words,
       standing: first.kind === "address" && first.distance <= CLEAR.metres ? "clear" : "doubtful",
       answer: answerOf(first),
       score: null,
@@ -93,8 +93,8 @@ export class RowLookup {
 }
 
 const asks = ({ q, parts }: RowQuestion) => Boolean(q || parts);
-const nothing = (asked: string): RowResult => ({
-  asked,
+const nothing = (query: string): RowResult => ({
+  query,
   standing: "none",
   answer: null,
   score: null,

@@ -8,7 +8,7 @@ interface Row {
   number: number;
   cells: string[];
   standing: RowStatus | null;
-  asked: string | null;
+  query: string | null;
   score: number | null;
   distance: number | null;
   decision: Decision | null;
@@ -120,12 +120,12 @@ function featureOf(heads: readonly string[], row: Row) {
   };
 }
 
-function waypoint({ number, asked: params, answer, decision }: Row): string {
+function waypoint({ number, query, answer, decision }: Row): string {
   if (!answer || decision === "leave") return "";
   return waypointOf({
     at: answer.at,
     name: answer.line,
-    description: params ?? "",
+    description: query ?? "",
     comment: commentOf(answer.outcome, answer.differences),
     source: `row ${number}`,
     type: answer.kind,
@@ -143,7 +143,7 @@ function rowsOf(database: Knex, batch: number): AsyncIterable<Row> {
       "batch_rows.number",
       "cells",
       "standing",
-      "asked",
+      "asked as query",
       "score",
       "distance",
       "decision",

@@ -57,8 +57,8 @@ export async function runBatch(
     const found: Cell[][] = [];
     for (const [i, { number, cells }] of chunk.entries()) {
       if (i % TURN === TURN - 1) await turn();
-      const { asked: words, standing, score, distance, others, answer } = lookup.lookUp(cells);
-      found.push([params.batch, number, standing, words, score, distance, others, answer && JSON.stringify(answer)]);
+      const { query, standing, score, distance, others, answer } = lookup.lookUp(cells);
+      found.push([params.batch, number, standing, query, score, distance, others, answer && JSON.stringify(answer)]);
     }
     await storing;
     storing = store(database, found).then(() => {
@@ -82,7 +82,7 @@ function readChunk(database: Knex, batch: number, last: number): Promise<{ numbe
     .select(
       database.raw("sum(octet_length(cells::text)) over (order by number) - octet_length(cells::text) as before"),
     );
-  // asked for at once, and awaited when it is needed
+  // requested at once, and awaited when it is needed
   const chunk = database
     .from(sized.as("sized"))
     .select("number", "cells")

@@ -6,19 +6,19 @@ import { listVersions, readDraft, saveDraft } from "./forms.repository.ts";
 import { seedForms } from "./seed-forms.ts";
 
 describe("the sample forms of a database", () => {
-  let held: Awaited<ReturnType<typeof ownDatabase>>;
+  let ownDb: Awaited<ReturnType<typeof ownDatabase>>;
   let database: ReturnType<typeof connect>;
   const [{ ref, definition }] = SAMPLE_FORMS;
 
   beforeAll(async () => {
-    held = await ownDatabase("bibliotope_seed_forms");
-    database = connect(held.url, 2);
+    ownDb = await ownDatabase("bibliotope_seed_forms");
+    database = connect(ownDb.url, 2);
     await migrate(database);
     await seedForms(database);
   });
   afterAll(async () => {
     await database.destroy();
-    await held.drop();
+    await ownDb.drop();
   });
 
   it("are made once, and published", async () => {
@@ -33,7 +33,7 @@ describe("the sample forms of a database", () => {
 
   it("follow the product as long as nobody has changed them", async () => {
     const older = { ...definition, title: "An older title" };
-    await held
+    await ownDb
       .database("forms")
       .where({ ref })
       .update({ draft: JSON.stringify(older) });

@@ -88,7 +88,7 @@ const mostly = <T>(usual: fc.Arbitrary<T>, other: fc.Arbitrary<T>) =>
   fc.oneof({ weight: 8, arbitrary: usual }, { weight: 1, arbitrary: other });
 const some = (header: string, ...values: string[]) =>
   mostly<string | undefined>(fc.constant(undefined), one(...values)).map((value) => [header, value]);
-const asking: fc.Arbitrary<Asked> = fc
+const requests: fc.Arbitrary<Asked> = fc
   .record({
     method: mostly(fc.constant("GET"), one("HEAD", "POST", "OPTIONS", "DELETE")),
     call: mostly(one<{ path: string; example: Readonly<Record<string, string>> }>(...LOOKUPS), one(...NO_PATHS)),
@@ -127,20 +127,20 @@ const asking: fc.Arbitrary<Asked> = fc
 
 describe("the two carriers of lookups", () => {
   it(
-    "answer the same to the byte, whatever is asked, and again when it is asked again",
+    "answer the same to the byte, whatever is requested, the first time and the second",
     async () => {
       const seen = new Map<number, number>();
       await fc.assert(
-        fc.asyncProperty(asking, async (asked) => {
-          const [theirs, ours] = [await ask(byExpress, asked), await ask(bare, asked)];
-          expect(ours, JSON.stringify(asked)).toEqual(theirs);
+        fc.asyncProperty(requests, async (request) => {
+          const [express, ours] = [await ask(byExpress, request), await ask(bare, request)];
+          expect(ours, JSON.stringify(request)).toEqual(express);
           seen.set(ours.status, (seen.get(ours.status) ?? 0) + 1);
           expect(ours.status).not.toBe(500);
           if (ours.status !== 200 || !ours.told.etag) return;
-          const again = { ...asked, headers: { ...asked.headers, "if-none-match": ours.told.etag } };
+          const again = { ...request, headers: { ...request.headers, "if-none-match": ours.told.etag } };
           const [unchanged, too] = [await ask(byExpress, again), await ask(bare, again)];
           expect(too, JSON.stringify(again)).toEqual(unchanged);
-          if (asked.method !== "POST") expect(too.status).toBe(304);
+          if (request.method !== "POST") expect(too.status).toBe(304);
         }),
         { numRuns: RUNS },
       );
@@ -153,17 +153,17 @@ describe("the two carriers of lookups", () => {
 
 describe("an answer that is kept", () => {
   it("is of one key's countries, languages and form: nobody is answered what another may see", async () => {
-    const asked = (key: string, headers: Record<string, string> = {}) =>
+    const send = (key: string, headers: Record<string, string> = {}) =>
       ask(bare, {
         method: "GET",
         path: "/v1/forward?q=12+Harbour+Row,+Tidewell&limit=1",
         headers: { authorization: `Bearer ${key}`, ...headers },
       });
-    const [all, kept] = [await asked("bt_srv_1"), await asked("bt_srv_kept")];
+    const [all, kept] = [await send("bt_srv_1"), await send("bt_srv_kept")];
     expect(kept.body).not.toBe(all.body);
-    expect((await asked("bt_srv_1", { accept: "text/csv" })).body).not.toBe(all.body);
-    expect((await asked("bt_srv_ended")).status).toBe(401);
-    expect((await asked("bt_srv_1", { "bibliotope-situation": "none" })).status).toBe(403);
-    expect(await asked("bt_srv_1")).toEqual(all);
+    expect((await send("bt_srv_1", { accept: "text/csv" })).body).not.toBe(all.body);
+    expect((await send("bt_srv_ended")).status).toBe(401);
+    expect((await send("bt_srv_1", { "bibliotope-situation": "none" })).status).toBe(403);
+    expect(await send("bt_srv_1")).toEqual(all);
   });
 });

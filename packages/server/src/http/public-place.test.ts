@@ -29,7 +29,7 @@ const path = fc.array(segment, { minLength: 1, maxLength: 3 }).map((all) => `/${
 const target = fc.tuple(fc.webPath(), fc.webQueryParameters()).map(([at, query]) => `/${at.slice(1)}?${query}`);
 
 describe("under a path", () => {
-  it("whatever is asked under it is seen as at the top of a host", () => {
+  it("whatever is requested under it is seen as at the top of a host", () => {
     fc.assert(
       fc.property(path, target, (base, url) => {
         expect(meet({ path: base }, base + url)).toEqual({ url, base });

@@ -9,7 +9,7 @@ function work(milliseconds: number): void {
 const stays = () => false;
 
 describe("a line of lookups", () => {
-  it("does at once what nobody stands before, and all in the order in which they came", async () => {
+  it("does at once what nobody is before, and all in the order in which they came", async () => {
     const line = new WaitingLine();
     const done: number[] = [];
     for (let i = 0; i < 120; i++) expect(line.enter(() => done.push(i), stays)).toBe(true);

@@ -49,7 +49,7 @@ async function readAll(kind: Kind, heads: string[], rows: string[][], empty = 0)
 const kinds = fc.constantFrom(...(Object.keys(WRITERS) as Kind[]));
 
 describe("a cell", () => {
-  it("is read when it has 64 kB, and refused with its row and its column when it has more, wherever it stands", async () => {
+  it("is read when it has 64 kB, and refused with its row and its column when it has more, wherever it is", async () => {
     const shape = fc.record({
       kind: kinds,
       width: fc.integer({ min: 2, max: 6 }),

@@ -11,7 +11,7 @@ const RULES = { origins: [], calls: [], countries: [], endsAt: null, perMinute: 
 const minute = (most: number, seconds = 60): Amount => ({ name: "minute", most, seconds });
 
 describe("permits", () => {
-  let held: Awaited<ReturnType<typeof ownDatabase>>;
+  let ownDb: Awaited<ReturnType<typeof ownDatabase>>;
   let database: Knex;
   const key = async () => (await makeKey(database, { kind: "srv", name: "Limited", ...RULES })).id;
   /** Takes so many at once and counts those granted. */
@@ -21,13 +21,13 @@ describe("permits", () => {
   }
 
   beforeAll(async () => {
-    held = await ownDatabase("permits");
-    database = connect(held.url);
+    ownDb = await ownDatabase("permits");
+    database = connect(ownDb.url);
     await migrate(database);
   });
   afterAll(async () => {
     await database.destroy();
-    await held.drop();
+    await ownDb.drop();
   });
 
   it("are exact over several processes that ask at once", async () => {

@@ -13,8 +13,8 @@ export async function listLookups(database: Knex, userId: number): Promise<Earli
   const user = await database("users").where({ id: userId }).first("keeps_lookups");
   const rows = await database("lookups").where({ user_id: userId }).orderBy("asked_at", "desc").limit(MOST);
   const lookups = rows.map(
-    ({ asked: params, outcome, found, asked_at }): EarlierLookup => ({
-      asked: params,
+    ({ asked: query, outcome, found, asked_at }): EarlierLookup => ({
+      query,
       outcome,
       found,
       askedAt: asked_at.toISOString(),
@@ -23,12 +23,16 @@ export async function listLookups(database: Knex, userId: number): Promise<Earli
   return { keeps: user?.keeps_lookups ?? false, days: KEEP_DAYS, lookups };
 }
 
-/** Keeps a lookup, unless its user does not want that. The same one asked again moves to the front. */
-export async function keepLookup(database: Knex, userId: number, lookup: KeepLookupRequest): Promise<void> {
+/** Keeps a lookup, unless its user does not want that. The same one requested again moves to the front. */
+export async function keepLookup(
+  database: Knex,
+  userId: number,
+  { query, outcome, found }: KeepLookupRequest,
+): Promise<void> {
   const user = await database("users").where({ id: userId }).first("keeps_lookups");
   if (!user?.keeps_lookups) return;
   await database("lookups")
-    .insert({ ...lookup, user_id: userId, asked_at: database.fn.now() })
+    .insert({ asked: query, outcome, found, user_id: userId, asked_at: database.fn.now() })
     .onConflict(["user_id", "asked"])
     .merge();
   const tooMany = database("lookups").where({ user_id: userId }).orderBy("asked_at", "desc").offset(MOST).select("id");

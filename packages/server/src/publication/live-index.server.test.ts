@@ -12,7 +12,7 @@ import { publish } from "./publication.repository.ts";
 import { SegmentStore } from "./segment-store.ts";
 
 describe("the live index", { timeout: 60_000 }, () => {
-  let held: Awaited<ReturnType<typeof ownDatabase>>;
+  let ownDb: Awaited<ReturnType<typeof ownDatabase>>;
   let store: SegmentStore;
   const folder = mkdtempSync(join(tmpdir(), "bibliotope-live-"));
   const told: string[] = [];
@@ -23,14 +23,14 @@ describe("the live index", { timeout: 60_000 }, () => {
   });
 
   beforeAll(async () => {
-    held = await ownDatabase("live_index", "seeded");
+    ownDb = await ownDatabase("live_index", "seeded");
     const home = join(required("BIBLIOTOPE_TEST_HOME"), required("BIBLIOTOPE_TEST_SEEDED"));
     cpSync(home, folder, { recursive: true });
-    store = new SegmentStore(join(folder, "segments"), held.url, await historyOf(held.database));
+    store = new SegmentStore(join(folder, "segments"), ownDb.url, await historyOf(ownDb.database));
   });
   afterAll(async () => {
     rmSync(folder, { recursive: true });
-    await held.drop();
+    await ownDb.drop();
   });
 
   it("answers after a start before the map beside it is ready", async () => {
@@ -39,7 +39,7 @@ describe("the live index", { timeout: 60_000 }, () => {
     const map = new Promise<Prepared>((resolve) => {
       isReady = resolve;
     });
-    const index = new LiveIndex(held.database, store, undefined, () => map);
+    const index = new LiveIndex(ownDb.database, store, undefined, () => map);
     const opened = index.refresh();
     while (!index.engine || !index.shared) await wait(5);
     expect(index.engine.suggest({ q: "12 harb" }).suggestions.length).toBeGreaterThan(0);
@@ -53,7 +53,7 @@ describe("the live index", { timeout: 60_000 }, () => {
   it("answers without a map that could not be made ready, and tries that again at the next look", async () => {
     told.length = 0;
     let tries = 0;
-    const index = new LiveIndex(held.database, store, undefined, async () => {
+    const index = new LiveIndex(ownDb.database, store, undefined, async () => {
       if (tries++ === 0) throw new Error("the painter ended");
       return beside("the map");
     });
@@ -69,14 +69,14 @@ describe("the live index", { timeout: 60_000 }, () => {
     told.length = 0;
     let count = 0;
     let goOn = () => {};
-    const index = new LiveIndex(held.database, store, undefined, async () => {
+    const index = new LiveIndex(ownDb.database, store, undefined, async () => {
       count++;
       if (count === 2) await new Promise<void>((resolve) => (goOn = resolve));
       return beside(`map ${count}`);
     });
     await index.refresh();
     const before = index.engine;
-    await held.database.transaction((transaction) => publish(transaction, [...index.versions], { why: "Once more" }));
+    await ownDb.database.transaction((transaction) => publish(transaction, [...index.versions], { why: "Once more" }));
     const swapping = index.refresh();
     while (count < 2) await wait(5);
     await wait(100);

@@ -9,17 +9,17 @@ import { signedIn } from "../../testing/shared.ts";
 import { Files } from "../import/files.ts";
 import { readRetention, setRetention, sweepOld } from "./retention.ts";
 
-let held: Awaited<ReturnType<typeof ownDatabase>>;
+let ownDb: Awaited<ReturnType<typeof ownDatabase>>;
 let database: Knex;
 let folder: string;
 beforeAll(async () => {
-  held = await ownDatabase("retention", "seeded");
-  database = held.database;
+  ownDb = await ownDatabase("retention", "seeded");
+  database = ownDb.database;
   folder = mkdtempSync(join(tmpdir(), "bibliotope-kept-"));
 });
 afterAll(async () => {
   rmSync(folder, { recursive: true });
-  await held.drop();
+  await ownDb.drop();
 });
 
 const daysAgo = (days: number) => new Date(Date.now() - days * 86_400_000);

@@ -20,8 +20,8 @@ async function begin(content: string, more = {}): Promise<{ batch: number; job: 
   const { body: start, status } = await send("POST", `/api/files/${file.id}/look`);
   expect(status, JSON.stringify(start)).toBe(200);
   const { format, heads, reading } = start;
-  const asked = { file: file.id, name: "members.csv", format, heads, reading, ask: "forward", ...more };
-  const made = await send("POST", "/api/batches", asked);
+  const request = { file: file.id, name: "members.csv", format, heads, reading, ask: "forward", ...more };
+  const made = await send("POST", "/api/batches", request);
   expect(made.status, JSON.stringify(made.body)).toBe(202);
   return made.body;
 }
@@ -54,25 +54,25 @@ describe("a batch", () => {
     expect((await send("POST", `/api/jobs/${job}/cancelled`)).status).toBe(204);
     const over = await ended(batch);
     expect(over.job.state).toBe("cancelled");
-    // all of the file is held, or nothing of it
+    // all of the file is known, or nothing of it
     expect([null, undefined, 150_000]).toContain(over.rows);
-    const held = await get(`/api/batches/${batch}/rows?show=all`);
-    if (!over.rows) expect(held.rows).toEqual([]);
+    const known = await get(`/api/batches/${batch}/rows?show=all`);
+    if (!over.rows) expect(known.rows).toEqual([]);
     expect((await run(ROWS)).job.state).toBe("done");
   });
 
   it("takes rows of nearly a megabyte, at full size more than are stored at once, each whole", async () => {
     const heads = Array.from({ length: 299 }, (_, i) => `note ${i}`);
     const note = "x".repeat(3000);
-    const asked = Array.from({ length: sized(4, 20) }, (_, i) => `${2 * i + 2} Harbour Row Tidewell`);
-    const lines = asked.map((text) => [text, ...heads.map(() => note)].join());
+    const requests = Array.from({ length: sized(4, 20) }, (_, i) => `${2 * i + 2} Harbour Row Tidewell`);
+    const lines = requests.map((text) => [text, ...heads.map(() => note)].join());
     const batch = await run([["text", ...heads].join(), ...lines].join("\n"));
-    expect(batch).toMatchObject({ rows: asked.length, job: { state: "done" } });
+    expect(batch).toMatchObject({ rows: requests.length, job: { state: "done" } });
     const { rows } = (await get(`/api/batches/${batch.id}/rows?show=all`)) as { rows: BatchRow[] };
-    expect(rows.map((row) => row.asked)).toEqual(asked);
+    expect(rows.map((row) => row.query)).toEqual(requests);
   });
 
-  it("looks all rows up, and says how each stands", async () => {
+  it("looks all rows up, and says the status of each", async () => {
     const batch = await run(ROWS);
     expect(batch).toMatchObject({ name: "members.csv", rows: 5, heads: ["=note", "text"], job: { state: "done" } });
     expect(batch.counts.clear).toBeGreaterThanOrEqual(1);
@@ -80,7 +80,7 @@ describe("a batch", () => {
     expect(Object.values(batch.counts).reduce((a, b) => a + b)).toBe(5);
     expect(batch.scores.reduce((sum, { count }) => sum + count, 0)).toBe(3);
     const { rows } = (await get(`/api/batches/${batch.id}/rows?show=clear`)) as { rows: BatchRow[] };
-    expect(rows[0]).toMatchObject({ number: 2, asked: "12 Harbour Row Tidewell", standing: "clear" });
+    expect(rows[0]).toMatchObject({ number: 2, query: "12 Harbour Row Tidewell", standing: "clear" });
     const { points } = await get(`/api/batches/${batch.id}/points`);
     expect(points).toHaveLength(3 * 4);
   });

@@ -44,9 +44,9 @@ const status = async ({ path, init }: Question, key: string, more: RequestInit =
   (await ask(path, { ...init, ...more, key, headers: { ...init.headers, ...more.headers } })).status;
 
 /** Statuses by call. */
-async function statuses(asked: Record<CallName, Question>, key: string, more: RequestInit = {}) {
+async function statuses(query: Record<CallName, Question>, key: string, more: RequestInit = {}) {
   const all: Record<string, number> = {};
-  for (const [name, question] of Object.entries(asked)) all[name] = await status(question, key, more);
+  for (const [name, question] of Object.entries(query)) all[name] = await status(question, key, more);
   return all;
 }
 
@@ -56,13 +56,13 @@ const byCall = (expected: (call: Call, name: CallName) => number) =>
 describe("every call", () => {
   it("answers its own example, and says in a HEAD what it says in a GET", async () => {
     const { keys } = shared();
-    const asked = await questions(keys.srv);
-    expect(await statuses(asked, keys.srv)).toEqual(byCall(({ status: usual = 200 }) => usual));
+    const query = await questions(keys.srv);
+    expect(await statuses(query, keys.srv)).toEqual(byCall(({ status: usual = 200 }) => usual));
     await vi.waitFor(
-      async () => expect((await json(asked.batch.path)).body.state, "a batch that still runs has news").toBe("done"),
+      async () => expect((await json(query.batch.path)).body.state, "a batch that still runs has news").toBe("done"),
       20_000,
     );
-    for (const [name, { path, init }] of Object.entries(asked)) {
+    for (const [name, { path, init }] of Object.entries(query)) {
       if (init.method === "POST") continue;
       const [got, headed] = [await ask(path), await ask(path, { method: "HEAD" })];
       expect(headed.status, name).toBe(got.status);
@@ -73,11 +73,11 @@ describe("every call", () => {
 
   it("takes its methods, and names them to others", async () => {
     const { keys } = shared();
-    const asked = await questions(keys.srv);
+    const query = await questions(keys.srv);
     for (const [name, call] of Object.entries(CALLS) as [CallName, Call][])
       for (const method of ["GET", "POST", "PUT", "PATCH", "DELETE"]) {
         const takes = call.methods.some((one) => one === method);
-        const response = await ask(asked[name].path, { method, key: keys.srv });
+        const response = await ask(query[name].path, { method, key: keys.srv });
         if (takes) expect(response.status, `${method} ${name}`).not.toBe(405);
         else expect([response.status, response.headers.get("allow")]).toEqual([405, call.methods.join(", ")]);
       }
@@ -102,10 +102,10 @@ describe("every call", () => {
     for (const kind of KEY_KINDS) {
       const isOfPages = kind === "web" || kind === "view";
       const { key } = await make({ kind, origins: isOfPages ? ["https://members.example"] : [] });
-      const asked = await questions(key);
+      const query = await questions(key);
       const usual = byCall(({ key: { kinds }, status: ok = 200 }) => (kinds && !kinds.includes(kind) ? 403 : ok));
       const refused = byCall(() => 403);
-      const [inPage, elsewhere] = [await statuses(asked, key, page), await statuses(asked, key)];
+      const [inPage, elsewhere] = [await statuses(query, key, page), await statuses(query, key)];
       expect(inPage, kind).toEqual(isOfPages || kind === "try" ? usual : refused);
       expect(elsewhere, kind).toEqual(isOfPages ? refused : usual);
     }
@@ -114,23 +114,23 @@ describe("every call", () => {
   it("is refused to a key that is kept to another kind of lookup, that has ended, or that is not known", async () => {
     for (const as of KEY_CALLS) {
       const { key } = await make({ calls: [as] });
-      const asked = await questions(key);
+      const query = await questions(key);
       const expected = byCall(({ key: own, status: ok = 200 }) => (own.as === as || own.always ? ok : 403));
-      expect(await statuses(asked, key), as).toEqual(expected);
+      expect(await statuses(query, key), as).toEqual(expected);
     }
     const ended = await make({ endsAt: new Date(Date.now() - 1000).toISOString() });
-    const asked = await questions(shared().keys.srv);
-    expect(await statuses(asked, ended.key)).toEqual(byCall(() => 401));
-    expect(await statuses(asked, "bt_srv_nobody")).toEqual(byCall(() => 401));
+    const query = await questions(shared().keys.srv);
+    expect(await statuses(query, ended.key)).toEqual(byCall(() => 401));
+    expect(await statuses(query, "bt_srv_nobody")).toEqual(byCall(() => 401));
   });
 
   it("counts against a key's amount, or is what a page needs to be shown", async () => {
-    const asked = await questions(shared().keys.srv);
+    const query = await questions(shared().keys.srv);
     for (const [name, call] of Object.entries(CALLS) as [CallName, Call][]) {
       const { key } = await make({ perMinute: 1 });
       expect((await ask("/v1/distance?from=1,1&to=2,2", { key })).status).toBe(200);
       const { counts } = call.key;
-      expect(await status(asked[name], key), name).toBe(counts === "nothing" ? (call.status ?? 200) : 429);
+      expect(await status(query[name], key), name).toBe(counts === "nothing" ? (call.status ?? 200) : 429);
     }
   });
 });
@@ -185,7 +185,7 @@ describe("a key that is kept to a country", () => {
 });
 
 describe("a suggestion inside a street", () => {
-  it("keeps to the countries and kinds that are asked for, and to a box", async () => {
+  it("keeps to the countries and kinds that are requested, and to a box", async () => {
     const { body } = await json("/v1/forward?q=Harbour+Row,+Tidewell&kinds=street&limit=1");
     const inside = body.features[0].id;
     const lines = async (more: string) =>

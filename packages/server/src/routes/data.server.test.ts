@@ -20,9 +20,9 @@ const handIn = async (content: string | Buffer, name = "own.csv"): Promise<Answe
 const send = async (method: string, path: string, body: unknown = {}): Promise<Answer> =>
   answerOf(await me.send(method, path, body));
 
-async function look(content: string | Buffer, asked = {}): Promise<FileStart & { file: string }> {
+async function look(content: string | Buffer, request = {}): Promise<FileStart & { file: string }> {
   const { body: file } = await handIn(content);
-  const { status, body } = await send("POST", `/api/files/${file.id}/look`, asked);
+  const { status, body } = await send("POST", `/api/files/${file.id}/look`, request);
   expect(status, JSON.stringify(body)).toBe(200);
   return { ...body, file: file.id };
 }
@@ -37,21 +37,21 @@ async function ended(id: number): Promise<JobSummary> {
 }
 
 /** Loads a file, as the workbench does, and waits until it is a draft. */
-async function bring(
+async function importFile(
   content: string,
   dataSet: string,
   more: { country?: string; [name: string]: unknown } = {},
 ): Promise<JobSummary> {
   const { file, format, heads, reading } = await look(content);
   const { country = reading.country, ...rest } = more;
-  const asked = {
+  const request = {
     file,
     format,
     heads,
     reading: { ...reading, country },
     dataSet: { name: own(dataSet), licence: "CC0-1.0", source: "Tests" },
   };
-  const { status, body } = await send("POST", "/api/loads", { ...asked, day: "2026-11-20", ...rest });
+  const { status, body } = await send("POST", "/api/loads", { ...request, day: "2026-11-20", ...rest });
   expect(status, JSON.stringify(body)).toBe(202);
   return ended(body.job);
 }
@@ -67,7 +67,7 @@ const ROWS = Array.from(
   (_, i) => `Net Lane,${i + 1},HT4 29,Tidewell,QR,${-35.18 - i * 0.0002},-21.62\n`,
 );
 
-describe("a file that is brought", () => {
+describe("a file that is imported", () => {
   it("is looked at: what its columns are taken for, why, and how its rows would read", async () => {
     const { format, columns, rows, reading } = await look(HEAD.replace("\n", `,note ${RUN}\n`) + ROWS.join(""));
     expect(format).toEqual({ kind: "csv", encoding: "utf-8", delimiter: ",", quote: '"', hasHead: true });
@@ -105,11 +105,11 @@ describe("a load", () => {
   it("takes a plain list of towns as towns, and refuses one that lies in another country", async () => {
     const list = (lat: string) =>
       `name,population,lat,lon\n${Array.from({ length: 30 }, (_, i) => `Oak${"abcdefghij"[i % 10]}haven,${1000 * (i + 1)},${lat}.${10 + i},9.${10 + i}\n`).join("")}`;
-    const towns = await bring(list("50"), "Towns", { country: "DE" });
+    const towns = await importFile(list("50"), "Towns", { country: "DE" });
     expect(towns).toMatchObject({ state: "done", words: "31 areas in a draft" });
     const [{ counts }] = await versionsOf("Towns");
     expect(counts).toMatchObject({ addresses: 0, areas: 31 });
-    const elsewhere = await bring(list("20"), "Towns elsewhere", { country: "DE" });
+    const elsewhere = await importFile(list("20"), "Towns elsewhere", { country: "DE" });
     expect(elsewhere).toMatchObject({
       state: "failed",
       words: expect.stringContaining("30 of 30 rows are outside their country, so nothing was imported"),
@@ -117,7 +117,7 @@ describe("a load", () => {
   });
 
   it("makes a draft, counts and lists what is refused or odd, and changes nothing that is live", async () => {
-    const job = await bring(
+    const job = await importFile(
       [
         HEAD,
         ...ROWS,
@@ -156,7 +156,7 @@ describe("a load", () => {
   });
 
   it("ends with a sentence when nothing can be taken, and leaves no version", async () => {
-    const job = await bring("street,house\nNet Lane,1\nNet Lane,2\n", "Nothing in it");
+    const job = await importFile("street,house\nNet Lane,1\nNet Lane,2\n", "Nothing in it");
     expect(job).toMatchObject({
       state: "failed",
       words: "None of 2 rows can be imported; 2 of them: no position. Check what the columns are read as.",
@@ -166,16 +166,16 @@ describe("a load", () => {
   });
 
   it("of a damaged file changes nothing", async () => {
-    const job = await bring(`${HEAD}${ROWS.join("").repeat(2000)}"never closed,1\n`, "Damaged");
+    const job = await importFile(`${HEAD}${ROWS.join("").repeat(2000)}"never closed,1\n`, "Damaged");
     expect(job.state).toBe("failed");
     expect(job.words).toContain("A quote opened in row 40,002 is never closed");
   });
 
   it("keeps refs over versions, and tells what is new, gone, moved and renamed", async () => {
-    await bring(HEAD + ROWS.join(""), "Versions");
+    await importFile(HEAD + ROWS.join(""), "Versions");
     const second = ROWS.slice(2).concat("Net Lane,40,HT4 29,Tidewell,QR,-35.185,-21.62\n");
     second[0] = "Net Lane,3,HT4 29,Tidewell,QR,-35.1809,-21.6205\n";
-    await bring(HEAD + second.join(""), "Versions");
+    await importFile(HEAD + second.join(""), "Versions");
     const [after, before] = await versionsOf("Versions");
     const answer = await me.get(`/api/versions/${after.id}/difference?from=${before.id}`);
     const { counts, spots } = (await answer.json()) as VersionDifference;
@@ -192,8 +192,8 @@ describe("a load", () => {
   });
 
   it("tells how much it covers, by area and on a grid, beside another version", async () => {
-    await bring(HEAD + ROWS.slice(0, 6).join(""), "Coverage");
-    await bring(`${HEAD}${ROWS.join("")}Bare Lane,,HT4 29,Tidewell,QR,-35.18,-21.62\n`, "Coverage");
+    await importFile(HEAD + ROWS.slice(0, 6).join(""), "Coverage");
+    await importFile(`${HEAD}${ROWS.join("")}Bare Lane,,HT4 29,Tidewell,QR,-35.18,-21.62\n`, "Coverage");
     const [after, before] = await versionsOf("Coverage");
     const { areas, grid } = await (await me.get(`/api/versions/${after.id}/coverage?beside=${before.id}`)).json();
     const town = { kind: "town", name: "Tidewell", within: "Lorramere", addresses: 21, streets: 2, bare: 0, before: 6 };
@@ -205,7 +205,7 @@ describe("a load", () => {
 
   it("goes out by area, and with what was corrected by hand where that is wanted", async () => {
     const other = ROWS.slice(0, 3).map((row) => row.replace("Net Lane", "Buoy Lane").replace("Tidewell", "Cockleford"));
-    await bring(HEAD + [...ROWS, ...other].join(""), "Out by area");
+    await importFile(HEAD + [...ROWS, ...other].join(""), "Out by area");
     const [{ id }] = await versionsOf("Out by area");
     const { areas } = (await (await me.get(`/api/versions/${id}/coverage`)).json()) as CoverageAnswer;
     const { ref } = areas.find(({ name }) => name === "Cockleford")!;
@@ -249,11 +249,11 @@ describe("a load", () => {
   });
 
   it("goes out as it came in, in open formats", async () => {
-    await bring(HEAD + ROWS.join(""), "Out");
+    await importFile(HEAD + ROWS.join(""), "Out");
     const [version] = await versionsOf("Out");
     const out = async (format: string) => (await me.get(`/api/versions/${version.id}/out.${format}`)).text();
     const csv = await out("csv");
-    await bring(csv, "Out again");
+    await importFile(csv, "Out again");
     const [again] = await versionsOf("Out again");
     expect(again.counts).toEqual(version.counts);
     const places = (text: string) =>
@@ -275,7 +275,7 @@ describe("a load", () => {
 
   it("keeps names that are markup, formulas or SQL as they are", async () => {
     const name = "=cmd|' /C calc'!A0 <b>'; drop table addresses;--";
-    await bring(`street,house,country,lat,lon\n"${name}",1,QR,-35.18,-21.62\n`, "Hostile");
+    await importFile(`street,house,country,lat,lon\n"${name}",1,QR,-35.18,-21.62\n`, "Hostile");
     const [version] = await versionsOf("Hostile");
     const { features } = await (await me.get(`/api/versions/${version.id}/out.geojson`)).json();
     expect(features[0].properties.street).toBe(name);

@@ -75,20 +75,20 @@ describe("what a key may ask", () => {
   });
 });
 
-/** Lookups that a key may ask in a minute, of five times as many that are asked. */
+/** Lookups that a key may ask in a minute, of five times as many that are requested. */
 const MAY = sized(200, 1000);
 
 /** Two processes on one database. */
 describe("several server processes", { timeout: 240_000 }, () => {
-  let held: Awaited<ReturnType<typeof ownDatabase>>;
+  let ownDb: Awaited<ReturnType<typeof ownDatabase>>;
   let servers: OwnServer[];
   let ready: Ready[];
   const suggest = ({ url }: Ready, key: string) =>
     fetch(`${url}/v1/suggest?q=12+harb`, { headers: { authorization: `Bearer ${key}` } });
 
   beforeAll(async () => {
-    held = await ownDatabase("several_processes", "seeded");
-    servers = [new OwnServer(held.url, "seeded"), new OwnServer(held.url, "seeded")];
+    ownDb = await ownDatabase("several_processes", "seeded");
+    servers = [new OwnServer(ownDb.url, "seeded"), new OwnServer(ownDb.url, "seeded")];
     ready = [];
     for (const server of servers) {
       server.start();
@@ -97,11 +97,11 @@ describe("several server processes", { timeout: 240_000 }, () => {
   }, 200_000);
   afterAll(async () => {
     for (const server of servers) await server.end("SIGTERM");
-    await held.drop();
+    await ownDb.drop();
   });
 
   it("let exactly a fifth of all lookups pass, as the key may, and count all of them", async () => {
-    const { id, key } = await makeKey(held.database, { kind: "srv", name: "Both", ...RULES, perMinute: MAY });
+    const { id, key } = await makeKey(ownDb.database, { kind: "srv", name: "Both", ...RULES, perMinute: MAY });
     await wait(500);
     const statuses: number[] = [];
     const ask = async (one: Ready, times: number) => {
@@ -116,7 +116,7 @@ describe("several server processes", { timeout: 240_000 }, () => {
     expect(statuses.filter((status) => status === 200)).toHaveLength(MAY);
     expect(statuses.filter((status) => status === 429)).toHaveLength(4 * MAY);
     await wait(6000);
-    const counted = await held
+    const counted = await ownDb
       .database("uses")
       .where({ key_id: id })
       .select("outcome")
@@ -133,10 +133,10 @@ describe("several server processes", { timeout: 240_000 }, () => {
     // the middle of five: one may fall into a second in which the machine has other things to do
     const took: number[] = [];
     for (let n = 0; n < 5; n++) {
-      const { id, key } = await makeKey(held.database, { kind: "srv", name: `Soon gone ${n}`, ...RULES });
+      const { id, key } = await makeKey(ownDb.database, { kind: "srv", name: `Soon gone ${n}`, ...RULES });
       await wait(500);
       for (const one of ready) expect((await suggest(one, key)).status).toBe(200);
-      await withdrawKey(held.database, id);
+      await withdrawKey(ownDb.database, id);
       const withdrawn = Date.now();
       for (const one of ready) while ((await suggest(one, key)).status === 200) await wait(10);
       took.push(Date.now() - withdrawn);
@@ -145,10 +145,10 @@ describe("several server processes", { timeout: 240_000 }, () => {
   });
 
   it("refuse it within five seconds where no notice comes", async () => {
-    const { id, key } = await makeKey(held.database, { kind: "srv", name: "Gone unheard", ...RULES });
+    const { id, key } = await makeKey(ownDb.database, { kind: "srv", name: "Gone unheard", ...RULES });
     await wait(500);
     for (const one of ready) expect((await suggest(one, key)).status).toBe(200);
-    await held.database("keys").where({ id }).update({ withdrawn_at: new Date() });
+    await ownDb.database("keys").where({ id }).update({ withdrawn_at: new Date() });
     const withdrawn = Date.now();
     for (const one of ready) while ((await suggest(one, key)).status === 200) await wait(50);
     // and what a busy machine adds

@@ -114,7 +114,7 @@ describe("what a key is kept to", () => {
     expect(wrong).toEqual([]);
   });
 
-  it("is countries: lookups look nowhere else, and asking for others is refused", async () => {
+  it("is countries: lookups look nowhere else, and requesting others is refused", async () => {
     const { key } = await make({ countries: ["QV"] });
     const codes = async (path: string) => {
       const { status, body } = await json(path, { key });

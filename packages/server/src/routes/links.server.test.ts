@@ -14,8 +14,8 @@ async function make(rules: object = {}): Promise<MadeKey> {
   expect(response.status).toBe(201);
   return (await response.json()) as MadeKey;
 }
-async function linkOf(asked: string, key = shared().keys.srv): Promise<LinkAnswer> {
-  const { status, body } = await json(`/v1/links?${asked}`, { key });
+async function linkOf(query: string, key = shared().keys.srv): Promise<LinkAnswer> {
+  const { status, body } = await json(`/v1/links?${query}`, { key });
   expect(status, JSON.stringify(body)).toBe(200);
   return body;
 }
@@ -135,7 +135,7 @@ describe("a link that shows one place", () => {
   });
 
   it("is made for what there is, by keys that may, and not for long by those that others can read", async () => {
-    for (const [asked, status] of [
+    for (const [request, status] of [
       ["", 400],
       [`of=${HOUSE}&at=-35,-21`, 400],
       ["of=qr-00000", 404],
@@ -144,7 +144,7 @@ describe("a link that shows one place", () => {
       [`of=${HOUSE}&shows=all`, 400],
       [`of=${HOUSE}&width=9`, 400],
     ] as const)
-      expect((await json(`/v1/links?${asked}`)).status, asked).toBe(status);
+      expect((await json(`/v1/links?${request}`)).status, request).toBe(status);
     const { keys } = shared();
     const page = { key: keys.web, headers: { origin: "http://localhost:5173" } };
     expect((await json(`/v1/links?of=${HOUSE}&hours=24`, page)).status).toBe(200);

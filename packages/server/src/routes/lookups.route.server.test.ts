@@ -29,18 +29,18 @@ describe("/v1/suggest", () => {
   });
 
   it("answers the same by POST, with the words as JSON", async () => {
-    const asked = { q: "12 harb", countries: ["QR"], near: { lat: -35.2, lon: -21.4 }, limit: 3 };
+    const sent = { q: "12 harb", countries: ["QR"], near: { lat: -35.2, lon: -21.4 }, limit: 3 };
     const posted = await json("/v1/suggest", {
       method: "POST",
       headers: { "content-type": "application/json" },
-      body: JSON.stringify(asked),
+      body: JSON.stringify(sent),
     });
     const got = await suggest("q=12+harb&countries=QR&near=-35.2,-21.4&limit=3");
     expect(posted.body).toEqual(got.body);
     expect(posted.body.suggestions).toHaveLength(3);
   });
 
-  it("answers in the script that was typed, and in the language that was asked for", async () => {
+  it("answers in the script that was typed, and in the language that was requested", async () => {
     expect((await suggest("q=pelania&kinds=town")).body.suggestions[0].line).toBe("Pelania");
     expect((await suggest(`q=${encodeURIComponent("πελανία")}&kinds=town`)).body.suggestions[0].line).toBe("Πελανία");
     expect((await suggest("q=pelania&kinds=town&lang=qth-Grek")).body.suggestions[0].line).toBe("Πελανία");
@@ -66,7 +66,7 @@ describe("/v1/suggest", () => {
       expect(status).toBe(200);
       const lines: { ref: string; more: number }[] = body.suggestions;
       expect(new Set(lines.map((one) => one.ref)).size).toBe(lines.length);
-      // a building with units stands there once, before them
+      // a building with units is there once, before them
       expect(lines.reduce((sum, one) => sum + 1 + one.more, 0)).toBe(more);
     }
   });
@@ -129,7 +129,7 @@ describe("/v1/forward", () => {
     expect(first.properties.gloss[0]).toMatchObject({ typed: "12", how: "same", part: "house" });
   });
 
-  it("leaves the gloss out unless it is asked for", async () => {
+  it("leaves the gloss out unless it is requested", async () => {
     const { body } = await json("/v1/forward?q=12+Harbour+Row");
     expect(body.features[0].properties).not.toHaveProperty("gloss");
   });
@@ -233,7 +233,7 @@ describe("/v1/postcodes", () => {
     expect(whole.body.features[0].properties.covers).toContain("Harbour Row");
   });
 
-  it("says so where there is none, and which countries are held", async () => {
+  it("says so where there is none, and which countries are known", async () => {
     expect((await json("/v1/postcodes/QR?starts=qqq")).body).toMatchObject({ outcome: "none", total: 0, features: [] });
     expect((await json("/v1/postcodes/QM?starts=1")).body.advice[0]).toContain("only for QR, QV, QY");
     expect(await json("/v1/postcodes/QR")).toMatchObject({ status: 400, body: { issues: [{ parameter: "starts" }] } });
@@ -326,7 +326,7 @@ describe("facts", () => {
 });
 
 describe("what a lookup tells beside its records", () => {
-  it("is how high the ground lies at each, where that is asked for, as the height of the spot has it", async () => {
+  it("is how high the ground lies at each, where that is requested, as the height of the spot has it", async () => {
     for (const path of ["forward?q=12+Harbour+Row+Tidewell&limit=1", "reverse?at=-35.1841,-21.6253&kinds=address"]) {
       const [{ properties }] = (await json(`/v1/${path}&height=1`)).body.features;
       const { lat, lon } = properties.at;

@@ -260,7 +260,7 @@ describe("the service itself", () => {
 describe("earlier lookups", () => {
   it("are kept for their user, the same one once, and forgotten on request", async () => {
     const { send, get } = await signedIn();
-    const keep = (asked: string, found = 1) => send("POST", "/api/lookups", { asked, outcome: "matched", found });
+    const keep = (query: string, found = 1) => send("POST", "/api/lookups", { query, outcome: "matched", found });
     const list = async () => (await get("/api/lookups")).json();
     await send("PUT", "/api/lookups/keeping", { keeps: true });
     await send("DELETE", "/api/lookups", {});
@@ -271,8 +271,8 @@ describe("earlier lookups", () => {
       keeps: true,
       days: 30,
       lookups: [
-        { asked: "forward?q=one", found: 3 },
-        { asked: "forward?q=two", found: 1 },
+        { query: "forward?q=one", found: 3 },
+        { query: "forward?q=two", found: 1 },
       ],
     });
     for (const wrong of ["forms/x?q=1", "forward", "javascript:alert(1)", "records/a/b?x"])

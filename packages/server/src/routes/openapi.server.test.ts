@@ -29,11 +29,11 @@ function program(batch: string): string {
         ]),
       );
       const isText = ["still", "batchRows"].includes(name);
-      const asked =
+      const wanted =
         method === "GET"
           ? `{ params: ${JSON.stringify({ path: filled(inPath), query: filled(query) })}${isText ? ', parseAs: "text"' : ""} }`
           : `{ params: ${JSON.stringify({ path: filled(inPath) })}, body: ${JSON.stringify(bodyOf(CALLS[name as CallName]))}${isText ? ', parseAs: "text"' : ""} }`;
-      return `told["${method} ${name}"] = wordOf(await client.${method}("${path}", ${asked}));`;
+      return `told["${method} ${name}"] = wordOf(await client.${method}("${path}", ${wanted}));`;
     });
   });
   return `import createClient from "openapi-fetch";
@@ -50,11 +50,11 @@ console.log(JSON.stringify(told));
 }
 
 const filled = (words: object) => (Object.keys(words).length ? words : undefined);
-/** What is asked by POST, as JSON. */
+/** What is requested by POST, as JSON. */
 function bodyOf({ path, example, many }: Call): object {
   const words = Object.entries(example).filter(([word]) => !path.includes(`{${word}}`));
-  const asked = Object.entries(jsonOfQuery(words));
-  return Object.fromEntries(asked.map(([word, value]) => [word, many ? [value] : value]));
+  const requests = Object.entries(jsonOfQuery(words));
+  return Object.fromEntries(requests.map(([word, value]) => [word, many ? [value] : value]));
 }
 
 describe("a client made from the OpenAPI document", () => {

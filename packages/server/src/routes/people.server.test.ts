@@ -154,11 +154,11 @@ describe("roles", () => {
     for (const role of ["look", "edit", "manage"] as const) {
       const browser = await browserOf((await make(role)).name);
       const key = { kind: "srv", name: `Of ${role}` };
-      const asked = [
+      const requests = [
         await browser.get("/api/forms"),
         await browser.get("/api/keys"),
         await browser.get("/api/uses?days=1"),
-        await browser.send("POST", "/api/lookups", { asked: "suggest?q=12", outcome: "matched", found: 1 }),
+        await browser.send("POST", "/api/lookups", { query: "suggest?q=12", outcome: "matched", found: 1 }),
         await browser.send("POST", "/api/forms", FORM),
         await browser.send("PUT", "/api/forms/become-a-reader/draft", { revision: 0, ...FORM }),
         await browser.send("POST", "/api/keys", key),
@@ -169,7 +169,7 @@ describe("roles", () => {
           password: PASSWORD,
         }),
       ];
-      tried[role] = asked.map(({ status }) => status);
+      tried[role] = requests.map(({ status }) => status);
     }
     expect(tried).toEqual({
       look: [200, 200, 200, 204, 403, 403, 403, 403, 403],
@@ -178,7 +178,7 @@ describe("roles", () => {
     });
   });
 
-  it("stand in front of every call of the workbench, whatever is asked", async () => {
+  it("stand in front of every call of the workbench, whatever is requested", async () => {
     for (const [role, above] of [
       ["look", ["edit", "manage"]],
       ["edit", ["manage"]],

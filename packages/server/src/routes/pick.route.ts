@@ -12,7 +12,7 @@ import { hasEnded, type StoredKey } from "../keys/keys.repository.ts";
 
 /** Languages that run from right to left. */
 const RIGHT_TO_LEFT = /^(?:ar|he|fa|ur|yi|ps|sd|ug|dv|ckb)\b/i;
-/** How the page begins before anybody asked for it in a language. */
+/** How the page begins before anybody requested it in a language. */
 const PLAIN_HEAD = '<html lang="en" dir="ltr" data-night="">';
 const LOOPBACK = /^https?:\/\/(?:localhost|127\.0\.0\.1|\[::1\])(?::\d+)?$/;
 
@@ -26,14 +26,14 @@ export function pickRoute(ring: KeyRing, kitFolder: string, place: PublicPlace):
     const params = readPick(request);
     const target = checkTarget(params, keyOf(ring, params), whereFound(request, place));
     const { lang = "en", night = "", label } = params;
-    const filled: Readonly<Record<string, string>> = { title: label ?? "Bibliotope", asked: JSON.stringify(params) };
+    const filled: Readonly<Record<string, string>> = { title: label ?? "Bibliotope", params: JSON.stringify(params) };
     const dir = RIGHT_TO_LEFT.test(lang) ? "rtl" : "ltr";
     const own = page.replace(PLAIN_HEAD, `<html lang="${lang}" dir="${dir}" data-night="${night}">`);
     openTo(response, params.origin === undefined ? undefined : target);
     response
       .set("Cache-Control", "no-store")
       .type("html")
-      .send(own.replace(/\{(title|asked)\}/g, (_, name: string) => escapeHtml(filled[name])));
+      .send(own.replace(/\{(title|params)\}/g, (_, name: string) => escapeHtml(filled[name])));
   });
 }
 

@@ -12,10 +12,10 @@ async function make(rules: object): Promise<string> {
   expect(response.status).toBe(201);
   return ((await response.json()) as MadeKey).key;
 }
-const open = (asked: Record<string, string>) =>
-  ask(`/pick?${new URLSearchParams(asked)}`, { key: null, headers: { accept: "text/html" } });
-const wordsOf = async (asked: Record<string, string>) => {
-  const response = await open(asked);
+const open = (request: Record<string, string>) =>
+  ask(`/pick?${new URLSearchParams(request)}`, { key: null, headers: { accept: "text/html" } });
+const wordsOf = async (request: Record<string, string>) => {
+  const response = await open(request);
   return `${response.status} ${/<p>(.*)<\/p>/.exec(await response.text())?.[1] ?? ""}`;
 };
 
@@ -46,8 +46,8 @@ describe("the hosted picker", () => {
       { key: view, redirect: "app://localhost/done" },
       { key: view, bridge: "places" },
     ];
-    for (const asked of ways) {
-      const response = await open(asked);
+    for (const request of ways) {
+      const response = await open(request);
       expect(response.status).toBe(200);
       expect(response.headers.get("content-security-policy")).toContain("frame-ancestors 'none'");
     }
@@ -56,7 +56,7 @@ describe("the hosted picker", () => {
   it("is refused, in words, for all else", async () => {
     const { keys } = shared();
     const ended = await make({ kind: "web", origins: [ORIGIN], endsAt: "2026-01-01T00:00:00Z" });
-    for (const [asked, words] of [
+    for (const [request, words] of [
       [{ origin: ORIGIN }, /^400 .*key/],
       [{ key: "bt_web_nobody", origin: ORIGIN }, /^401 /],
       [{ key: ended, origin: ORIGIN }, /^401 .*expired/],
@@ -83,6 +83,6 @@ describe("the hosted picker", () => {
       [{ key: web, origin: ORIGIN, accent: "red;}" }, /^400 .*hexadecimal|^400 /],
       [{ key: web, origin: ORIGIN, colour: "red" }, /^400 .*not a parameter/],
     ] as [Record<string, string>, RegExp][])
-      expect(await wordsOf(asked), JSON.stringify(asked)).toMatch(words);
+      expect(await wordsOf(request), JSON.stringify(request)).toMatch(words);
   });
 });

@@ -31,8 +31,8 @@ describe("rehearsals", () => {
     expect(await list()).toMatchObject([KEPT]);
     const again = { ...KEPT, situation: "slow", expected: { town: "Samphwick" } };
     await browser.send("POST", `${base}/rehearsals`, again);
-    const [{ id, ...held }, ...others] = await list();
-    expect(held).toMatchObject(again);
+    const [{ id, ...known }, ...others] = await list();
+    expect(known).toMatchObject(again);
     expect(others).toEqual([]);
     expect((await browser.send("DELETE", `/api/forms/become-a-reader/rehearsals/${id}`, {})).status).toBe(404);
     expect((await browser.send("DELETE", `${base}/rehearsals/${id}`, {})).status).toBe(204);

@@ -68,7 +68,7 @@ describe("one-time codes", () => {
       expect(codeAt(secret, seconds * 1000)).toBe(code);
   });
 
-  it("are asked for beside the password once one was confirmed, and none works twice", async () => {
+  it("are requested beside the password once one was confirmed, and none works twice", async () => {
     const { name, send } = await person();
     const { secret, usedAt } = await turnOn(send);
     const without = await enter(name);
@@ -118,12 +118,12 @@ describe("one-time codes", () => {
     expect((await enter(name)).status).toBe(204);
     await turnOn(send);
     const people = await manager.send("PUT", `/api/people/${id}`, { dropSecondFactor: true });
-    const held = ((await people.json()) as { people: { id: number; hasSecondFactor: boolean }[] }).people;
-    expect(held.find((one) => one.id === id)?.hasSecondFactor).toBe(false);
+    const known = ((await people.json()) as { people: { id: number; hasSecondFactor: boolean }[] }).people;
+    expect(known.find((one) => one.id === id)?.hasSecondFactor).toBe(false);
     expect((await enter(name)).status).toBe(204);
   });
 
-  it("are not asked for while none was confirmed", async () => {
+  it("are not requested while none was confirmed", async () => {
     const { name, send } = await person();
     expect((await send("POST", "/api/second-factor/codes", again)).status).toBe(201);
     expect((await send("PUT", "/api/second-factor/codes", { code: "000000" })).status).toBe(400);
@@ -134,16 +134,16 @@ describe("one-time codes", () => {
 
 describe("passkeys", () => {
   const { origin } = new URL(shared().url);
-  const asked = async (response: Response) =>
+  const request = async (response: Response) =>
     ((await response.json()) as { options: { challenge: string; rpId?: string; rp?: { id: string } } }).options;
   async function withPasskey() {
     const somebody = await person();
     const authenticator = new Authenticator(origin);
-    const options = await asked(await somebody.send("POST", "/api/passkeys/asked", again));
+    const options = await request(await somebody.send("POST", "/api/passkeys/options", again));
     const kept = await somebody.send("POST", "/api/passkeys", { name: "A phone", made: authenticator.make(options) });
     return { ...somebody, authenticator, kept };
   }
-  const askedAtTheDoor = async () => asked(await post("/sign-in/passkey/asked", {}));
+  const askedAtTheDoor = async () => request(await post("/sign-in/passkey/options", {}));
 
   it("sign in by themselves", async () => {
     const { name, authenticator, kept, send } = await withPasskey();
@@ -160,7 +160,7 @@ describe("passkeys", () => {
   it("are refused for whatever does not fit", async () => {
     const { authenticator } = await withPasskey();
     const mine = await person();
-    const forNew = await asked(await mine.send("POST", "/api/passkeys/asked", again));
+    const forNew = await request(await mine.send("POST", "/api/passkeys/options", again));
     const use = (faults: object) => (challenge: string) => authenticator.use({ challenge }, faults);
     for (const wrong of [
       use({ origin: "https://elsewhere.example" }),
@@ -194,16 +194,16 @@ describe("passkeys", () => {
   it("belong to whoever was asked for them, once, by their password", async () => {
     const one = await person();
     const other = await withPasskey();
-    expect((await one.send("POST", "/api/passkeys/asked", {})).status).toBe(400);
-    const options = await asked(await one.send("POST", "/api/passkeys/asked", again));
+    expect((await one.send("POST", "/api/passkeys/options", {})).status).toBe(400);
+    const options = await request(await one.send("POST", "/api/passkeys/options", again));
     const stolen = await other.send("POST", "/api/passkeys", {
       name: "Mine",
       made: new Authenticator(origin).make(options),
     });
     expect(stolen.status).toBe(400);
     // held already, by another person
-    const held = await one.send("POST", "/api/passkeys", { name: "Mine", made: other.authenticator.make(options) });
-    expect(held.status).toBe(400);
+    const known = await one.send("POST", "/api/passkeys", { name: "Mine", made: other.authenticator.make(options) });
+    expect(known.status).toBe(400);
     const { passkeys } = secondFactorAnswer.parse(
       await (await other.send("GET", "/api/second-factor", undefined)).json(),
     );
@@ -216,7 +216,7 @@ describe("passkeys", () => {
   it("are refused from other sites, and for what is none", async () => {
     const elsewhere = { "sec-fetch-site": "cross-site" };
     expect((await post("/sign-in/passkey", { used: {} }, elsewhere)).status).toBe(403);
-    expect((await post("/sign-in/passkey/asked", {}, elsewhere)).status).toBe(403);
+    expect((await post("/sign-in/passkey/options", {}, elsewhere)).status).toBe(403);
     for (const used of [null, 7, {}, { id: "a b", rawId: "", type: "public-key", response: {} }])
       expect((await post("/sign-in/passkey", { used })).status).toBe(400);
   });

@@ -12,8 +12,8 @@ import { ask as askWire, json, shared, sharedHome, signedIn } from "../../testin
 let browser: Awaited<ReturnType<typeof signedIn>>;
 let server: Server;
 let here = "";
-/** What the service of this test answers, and how often it was asked. */
-let answers: (asked: { url: string; headers: Record<string, unknown>; body: string }) => {
+/** What the service of this test answers, and how often it was called. */
+let answers: (given: { url: string; headers: Record<string, unknown>; body: string }) => {
   status?: number;
   type?: string;
   body?: string;
@@ -123,7 +123,7 @@ describe("the services of the reading network", () => {
     expect((await ask("courier", { town: "A" }, {}, "?situation=down")).status).toBe(403);
   });
 
-  it("are asked from a page of another origin with a web key", async () => {
+  it("are called from a page of another origin with a web key", async () => {
     const headers = {
       "content-type": "application/json",
       origin: "http://localhost:3000",
@@ -143,7 +143,7 @@ describe("the services of the reading network", () => {
 });
 
 describe("a service of one's own", () => {
-  it("is described, asked, changed over the revision it was made from, and dropped", async () => {
+  it("is described, called, changed over the revision it was made from, and dropped", async () => {
     answers = ({ url }) => ({ body: JSON.stringify({ day: url }) });
     const service = own();
     const saved = await save(service);
@@ -161,7 +161,7 @@ describe("a service of one's own", () => {
     expect((await ask(service.name)).status).toBe(404);
   });
 
-  it("is refused with what is wrong, and not asked where nobody has allowed it", async () => {
+  it("is refused with what is wrong, and not called where nobody has allowed it", async () => {
     const wrong = await save(own({ values: [{ name: "Day", way: "/day", kind: "text" }] }));
     expect([wrong.status, (await wrong.json()).detail]).toEqual([400, expect.stringContaining("lowercase letters")]);
     const away = own({ ask: { by: "http", method: "GET", url: "http://169.254.169.254/latest" } });
@@ -183,7 +183,7 @@ describe("a service of one's own", () => {
     expect(count).toBe(3);
   });
 
-  it("is asked again where that changes nothing, and left alone where it fails and fails", async () => {
+  it("is requested again where that changes nothing, and left alone where it fails and fails", async () => {
     let left = 1;
     answers = () => (left-- > 0 ? { status: 503 } : { body: '{"day":"Monday"}' });
     const service = own({ again: 1 });
@@ -201,7 +201,7 @@ describe("a service of one's own", () => {
     expect(listed.find(({ name }: { name: string }) => name === post.name).state).toMatchObject({ how: "alone" });
   });
 
-  it("may be asked by one key so often a minute", async () => {
+  it("may be called by one key so often a minute", async () => {
     answers = () => ({ body: '{"day":"Monday"}' });
     const service = own({ perMinute: 2 });
     await save(service);
@@ -238,8 +238,8 @@ describe("a service of one's own", () => {
     const cookie = entered.headers.get("set-cookie")!.split(";")[0];
     const { csrf } = await (await fetch(`${url}/api/session`, { headers: { cookie } })).json();
     const heard: string[] = [];
-    answers = (asked) => {
-      heard.push(`${asked.url} ${asked.headers["x-stolen"]}`);
+    answers = (given) => {
+      heard.push(`${given.url} ${given.headers["x-stolen"]}`);
       return { body: '{"day":"Monday"}' };
     };
     const saved = own();

@@ -51,7 +51,7 @@ export function signInRoutes({ database, sealing, place, signedIn, noteSecurity:
     keepSession(request, response, tried.secret);
     response.status(204).end();
   });
-  router.post("/sign-in/passkey/asked", json, async (request, response) => {
+  router.post("/sign-in/passkey/options", json, async (request, response) => {
     fromOwnPages(request);
     const options = await passkeyOptions(sealing, passkeyPlaceOf(request, place));
     response.set("Cache-Control", "no-store").json({ options });

@@ -23,7 +23,7 @@ describe("/v1/still", () => {
     expect(colour(300, 200)).toEqual(MADDER);
   });
 
-  it("has the size and density that are asked for", async () => {
+  it("has the size and density that are requested", async () => {
     const { width, height, colour } = await still(`${HERE}&width=300&height=200&density=2`);
     expect([width, height]).toEqual([600, 400]);
     expect(colour(300, 200)).toEqual(MADDER);

@@ -17,7 +17,7 @@ export function tileHandlers(tiles: MapTiles, heights: Heights) {
     const json = await tiles.tile(z, x, y, incoming.gone);
     if (json === undefined) throw notReady();
     const { engine } = incoming;
-    // asked again each time, mostly answered by 304: what is corrected by hand is shown at once
+    // requested again each time, mostly answered by 304: what is corrected by hand is shown at once
     return {
       mediaType: incoming.call.mediaType,
       body: engine.isWhole ? json : seenOf(json, engine),

@@ -21,9 +21,9 @@ afterAll(() => {
 
 /** Asks a host that is not marked as inside, whose name leads to these addresses. */
 async function ask(...to: string[][]): Promise<string> {
-  let asked = 0;
+  let count = 0;
   const resolve: Resolve = async () => {
-    const addresses = to[Math.min(asked++, to.length - 1)];
+    const addresses = to[Math.min(count++, to.length - 1)];
     return addresses.map((address) => ({ address, family: address.includes(":") ? 6 : 4 }));
   };
   const { port } = server.address() as AddressInfo;

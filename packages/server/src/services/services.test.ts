@@ -252,17 +252,17 @@ describe("ways into an answer", () => {
 });
 
 describe("a service's line", () => {
-  const asked: ServiceCallResult = { outcome: "answered", values: {}, took: 3 };
+  const query: ServiceCallResult = { outcome: "answered", values: {}, took: 3 };
   const down = () => Promise.reject(new Failed("down", "Nothing listens there."));
 
   it("leaves a service alone that fails again and again, and no other", async () => {
     const line = new ServiceLine();
     for (let i = 0; i < 6; i++) await failed(line.ask(down));
     expect(line.state).toMatchObject({ how: "alone", words: "Nothing listens there." });
-    expect((await failed(line.ask(async () => asked))).message).toContain("It is paused");
+    expect((await failed(line.ask(async () => query))).message).toContain("It is paused");
     const other = new ServiceLine();
     for (let i = 0; i < 9; i++) await failed(other.ask(() => Promise.reject(new Failed("none", "nothing"))));
-    expect(await other.ask(async () => asked)).toBe(asked);
+    expect(await other.ask(async () => query)).toBe(query);
     expect(other.state).toMatchObject({ how: "answering", median: 3 });
     line.close();
     other.close();
@@ -270,19 +270,19 @@ describe("a service's line", () => {
 
   it("takes no more at once than it may", async () => {
     const line = new ServiceLine(2);
-    const holding = [1, 2].map(() => line.ask(() => new Promise((resolve) => setTimeout(() => resolve(asked), 50))));
-    await expect(line.ask(async () => asked)).rejects.toBeInstanceOf(LineFull);
+    const holding = [1, 2].map(() => line.ask(() => new Promise((resolve) => setTimeout(() => resolve(query), 50))));
+    await expect(line.ask(async () => query)).rejects.toBeInstanceOf(LineFull);
     await Promise.all(holding);
-    expect(await line.ask(async () => asked)).toBe(asked);
+    expect(await line.ask(async () => query)).toBe(query);
     line.close();
   });
 
-  it("is not left alone because too much was asked at once", async () => {
+  it("is not left alone because too much was requested at once", async () => {
     const line = new ServiceLine(1);
-    const holding = line.ask(() => new Promise((resolve) => setTimeout(() => resolve(asked), 30)));
-    for (let i = 0; i < 50; i++) await expect(line.ask(async () => asked)).rejects.toBeInstanceOf(LineFull);
+    const holding = line.ask(() => new Promise((resolve) => setTimeout(() => resolve(query), 30)));
+    for (let i = 0; i < 50; i++) await expect(line.ask(async () => query)).rejects.toBeInstanceOf(LineFull);
     await holding;
-    expect(await line.ask(async () => asked)).toBe(asked);
+    expect(await line.ask(async () => query)).toBe(query);
     expect(line.state).toMatchObject({ how: "answering", failed: 0 });
     line.close();
   });

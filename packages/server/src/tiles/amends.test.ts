@@ -27,8 +27,8 @@ const amends = (...corrections: Correction[]) =>
 const names = segment.namesOf(street);
 /** A map that was made of the addresses. */
 const derived = (): MapFeature[] => streetFeatures({ id: ROW, kind: "street", names }, houses);
-/** A map that was brought: lines, buildings, a sign. */
-const brought = (): MapFeature[] => [
+/** A map that was imported: lines, buildings, a sign. */
+const imported = (): MapFeature[] => [
   {
     type: "Feature",
     id: ROW,
@@ -62,19 +62,19 @@ const isNear = (points: readonly [number, number][]) =>
   points.some(([lon, lat]) => Math.hypot(lon - AT.lon, lat - AT.lat) < 1e-4);
 
 describe("amends of a map", () => {
-  it("are none without corrections, and none for records that are not held", () => {
+  it("are none without corrections, and none for records that are not known", () => {
     expect(amends()).toEqual({ streets: [], places: [], gone: [] });
     expect(amends({ identity: 99_999, name: "Nowhere" })).toEqual({ streets: [], places: [], gone: [] });
-    expect(shown(brought())("street")).toHaveLength(1);
+    expect(shown(imported())("street")).toHaveLength(1);
   });
 
   it("name a street anew, on either kind of map", () => {
     const renamed = { identity: IDS.harbourRow, name: "Herring Row" };
-    for (const map of [derived(), brought()]) {
+    for (const map of [derived(), imported()]) {
       const of = shown(map, renamed);
       expect(of("street").map(({ properties }) => properties.names?.[0].name)).toEqual(["Herring Row"]);
     }
-    expect(shown(brought(), renamed)("building")).toHaveLength(1);
+    expect(shown(imported(), renamed)("building")).toHaveLength(1);
   });
 
   it("move a house among those of its street, and the others stay", () => {
@@ -85,12 +85,12 @@ describe("amends of a map", () => {
     expect(moved("point")).toHaveLength(1);
   });
 
-  it("put a point where a house was placed, when the map was brought", () => {
-    const of = shown(brought(), { identity: 7000, street: IDS.harbourRow, house: { number: 99, suffix: "" }, at: AT });
+  it("put a point where a house was placed, when the map was imported", () => {
+    const of = shown(imported(), { identity: 7000, street: IDS.harbourRow, house: { number: 99, suffix: "" }, at: AT });
     expect(pointsIn(of("point"))).toHaveLength(1);
     expect(isNear(pointsIn(of("point")))).toBe(true);
     expect(of("street")).toHaveLength(1);
-    expect(shown(brought())("point")).toEqual([]);
+    expect(shown(imported())("point")).toEqual([]);
   });
 
   it("add a house and take one out", () => {
@@ -104,17 +104,17 @@ describe("amends of a map", () => {
   it("take a street out, but leave its buildings", () => {
     const gone = { identity: IDS.harbourRow, isRemoved: true };
     expect(amends(gone).gone).toEqual([ROW]);
-    const of = shown(brought(), gone);
+    const of = shown(imported(), gone);
     expect([of("street"), of("building")].map(({ length }) => length)).toEqual([0, 1]);
     expect(shown(derived(), gone)("point")).toEqual([]);
   });
 
   it("name, move and take out a place that has a sign", () => {
-    const [sign] = shown(brought(), { identity: IDS.inn, name: "The Lantern", at: AT })("name");
+    const [sign] = shown(imported(), { identity: IDS.inn, name: "The Lantern", at: AT })("name");
     expect(sign.properties.names?.[0].name).toBe("The Lantern");
     expect(sign.geometry).toMatchObject({ type: "Point" });
     expect(isNear([(sign.geometry as { coordinates: [number, number] }).coordinates])).toBe(true);
-    expect(shown(brought(), { identity: IDS.inn, isRemoved: true })("name")).toEqual([]);
+    expect(shown(imported(), { identity: IDS.inn, isRemoved: true })("name")).toEqual([]);
   });
 
   it("are taken back by the next ones", () => {

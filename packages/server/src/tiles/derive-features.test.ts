@@ -54,7 +54,7 @@ describe("deriveFeatures", () => {
     expect(layer(features, "point").map(({ geometry }) => geometry.coordinates.length)).toEqual([1, 6]);
   });
 
-  it("names towns, the important ones large; draws no outline that was made around what is held", () => {
+  it("names towns, the important ones large; draws no outline that was made around what is known", () => {
     const area = (kind: "town" | "region", identity: number): Gazetteer["areas"][number] => ({
       identity,
       country: "QR",

@@ -104,8 +104,8 @@ describe("pieces of the map and pictures", () => {
   });
 
   it("are made by another painter when theirs has died; only what it had in hand is lost", async () => {
-    const asked = [tiles.still(large()), tiles.still(large()), tiles.still(large())];
-    const outcomes = Promise.allSettled(asked);
+    const requests = [tiles.still(large()), tiles.still(large()), tiles.still(large())];
+    const outcomes = Promise.allSettled(requests);
     await painters.at(-1)!.terminate();
     const [first, ...others] = await outcomes;
     expect(first.status).toBe("rejected");
@@ -132,7 +132,7 @@ describe("pieces of the map and pictures", () => {
     const prepared = await tiles.prepare(versions);
     await prepared.putIn();
     prepared.amend(gone);
-    // nothing of it was asked for yet, so that nothing is kept
+    // nothing of it was requested yet, so that nothing is kept
     await painters.at(-1)!.terminate();
     let after: string | undefined;
     while (after === undefined) {

@@ -6,7 +6,7 @@ import { type Order, PaintQueue } from "./paint-queue.ts";
 type Named = Order & { name: number };
 const LARGE = 6_553_600;
 
-/** What is done with a queue: something is asked for, given up, or handed on. */
+/** What is done with a queue: something is requested, given up, or handed on. */
 const step = fc.oneof(
   { weight: 4, arbitrary: fc.constantFrom(0, 0, 0, 10_000, LARGE).map((pixels) => ({ asks: pixels })) },
   { weight: 2, arbitrary: fc.nat().map((which) => ({ leaves: which })) },
@@ -15,7 +15,7 @@ const step = fc.oneof(
 );
 
 describe("what waits to be painted", () => {
-  it("is handed on in the order in which it was asked for, each once, and never when it was given up", () => {
+  it("is handed on in the order in which it was requested, each once, and never when it was given up", () => {
     fc.assert(
       fc.property(fc.array(step, { maxLength: 120 }), (steps) => {
         const queue = new PaintQueue<Named>();

@@ -117,7 +117,7 @@ describe("paintStill", () => {
     expect(colour(180, 30)).toBe("#f6f2e6");
   });
 
-  it("is the same for the same asking, to the byte", async () => {
+  it("is the same for the same request, to the byte", async () => {
     const [one, other] = await Promise.all([paintStill(source, still()), paintStill(source, still())]);
     expect(Buffer.from(one).equals(Buffer.from(other))).toBe(true);
   });

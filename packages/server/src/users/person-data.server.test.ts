@@ -23,7 +23,7 @@ const OF_PEOPLE = /^(user_id|person_id|\w+_by)$/;
 /** Those of them that have no person: the identity that took another's place, the key that a batch came by. */
 const NO_PEOPLE = ["identities.replaced_by"];
 
-describe("what is held of a person", () => {
+describe("what is known of a person", () => {
   const database = connect(shared().databaseUrl, 2);
   const folder = mkdtempSync(join(tmpdir(), "bibliotope-person-"));
   const name = `Erased ${Math.random().toString(36).slice(2)}`;
@@ -66,12 +66,12 @@ describe("what is held of a person", () => {
     expect(await run("export-person", name.toUpperCase(), "--out", out)).toMatchObject({ code: 0 });
     expect(statSync(out).mode & 0o777).toBe(0o600);
     const written = readFileSync(out, "utf8");
-    const { person, held } = JSON.parse(written);
+    const { person, held: stored } = JSON.parse(written);
     expect(person).toMatchObject({ id, name, role: "manage" });
-    expect(held["lookups by user_id"]).toMatchObject([{ asked: "12 harb" }]);
-    expect(held["jobs by made_by"]).toMatchObject([{ title: "made by them" }]);
-    expect(held["sessions by user_id"]).toHaveLength(1);
-    expect(held["sign_in_places by user_id"]).toHaveLength(1);
+    expect(stored["lookups by user_id"]).toMatchObject([{ asked: "12 harb" }]);
+    expect(stored["jobs by made_by"]).toMatchObject([{ title: "made by them" }]);
+    expect(stored["sessions by user_id"]).toHaveLength(1);
+    expect(stored["sign_in_places by user_id"]).toHaveLength(1);
     const [{ password_hash }] = await database("users").where({ id });
     const [{ token_hash }] = await database("sessions").where({ user_id: id });
     for (const secret of [password_hash, token_hash, "argon2"]) expect(written).not.toContain(secret);

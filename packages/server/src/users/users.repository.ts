@@ -81,7 +81,7 @@ export async function signIn(database: Knex, token: string, begun: Begun): Promi
  * Signs in by name and password.
  * @param begun where it is tried from, and by what
  * @returns a new session's secret; "wrong" when they do not fit, "needs code" and "wrong code" when they fit and a code of an app is
- * asked for, "too many" when more was tried than is looked at
+ * requested, "too many" when more was tried than is looked at
  * @throws Busy where too many passwords wait to be looked at
  */
 export async function signInByPassword(

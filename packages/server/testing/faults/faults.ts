@@ -126,7 +126,7 @@ export const FAULTS: readonly Fault[] = [
     lasts: [0, 0],
     whyNot: isAlone,
     begin: async (rig) => {
-      await rig.held.database
+      await rig.own.database
         .raw(
           "select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()",
         )

@@ -22,7 +22,7 @@ export class Rig {
   said = "";
   door!: Door;
   #doorPort = 0;
-  held!: Awaited<ReturnType<typeof ownDatabase>>;
+  own!: Awaited<ReturnType<typeof ownDatabase>>;
   #command!: ChildProcess;
 
   private constructor() {
@@ -35,8 +35,8 @@ export class Rig {
     copyFileSync(join(root, ".bibliotope", "build.digest"), join(rig.folder, "build.digest"));
     const seeded = join(required("BIBLIOTOPE_TEST_HOME"), required("BIBLIOTOPE_TEST_SEEDED"));
     cpSync(seeded, rig.folder, { recursive: true });
-    rig.held = await ownDatabase(name, "seeded");
-    const url = new URL(rig.held.url);
+    rig.own = await ownDatabase(name, "seeded");
+    const url = new URL(rig.own.url);
     rig.door = new Door({ host: "127.0.0.1", port: Number(url.port) });
     rig.#doorPort = await rig.door.open();
     url.port = String(rig.#doorPort);
@@ -117,7 +117,7 @@ export class Rig {
     this.#command.kill("SIGTERM");
     if (this.#command.exitCode === null) await new Promise((resolve) => this.#command.once("exit", resolve));
     await this.door.shut();
-    await this.held.drop();
+    await this.own.drop();
     if (this.hasDisk) execFileSync("umount", [this.folder]);
     rmSync(this.folder, { recursive: true, force: true });
     rmSync(this.clock, { force: true });

@@ -2,7 +2,7 @@ import { setTimeout as wait } from "node:timers/promises";
 import type { DataAnswer, FileStart, JobSummary } from "@bibliotope/wire";
 import type { Rig } from "./rig.ts";
 
-/** What was asked and answered, by what. */
+/** What was requested and answered, by what. */
 interface Count {
   asked: number;
   acknowledged: number;
@@ -63,13 +63,13 @@ export class Workload {
     every(40, () => load.#lookUp());
     for (const form of load.#forms) every(150, () => load.#save(form));
     every(700, () => load.#makeKey());
-    // what takes long is asked for by people who see what is under way
+    // what takes long is requested by people who see what is under way
     const unlessBusy = (does: () => Promise<void>) => async () => {
       if (!(await load.#isBusy())) await does();
     };
     every(
       3000,
-      unlessBusy(() => load.#bring()),
+      unlessBusy(() => load.#import()),
     );
     every(
       4000,
@@ -154,10 +154,10 @@ export class Workload {
   }
 
   async #makeForm(): Promise<void> {
-    const held = (await this.#own("GET", "/api/forms/become-a-reader"))!.body as {
+    const known = (await this.#own("GET", "/api/forms/become-a-reader"))!.body as {
       definition: Record<string, unknown>;
     };
-    const definition = { ...held.definition, title: "Save 0" };
+    const definition = { ...known.definition, title: "Save 0" };
     const made = await this.#own("POST", "/api/forms", { definition });
     if (made?.status !== 201) throw new Error(`no form could be made: ${JSON.stringify(made)}`);
     const { ref, revision } = made.body as { ref: string; revision: number };
@@ -188,7 +188,7 @@ export class Workload {
   }
 
   /** Brings a small file as a new version of a data set of its own. */
-  async #bring(): Promise<void> {
+  async #import(): Promise<void> {
     const rows = Array.from(
       { length: LOAD_ROWS },
       (_, i) => `${i + 1},Fault Lane,Faultwick,QR,${-35.2 - i / 1e5},-21.4`,
@@ -227,8 +227,8 @@ export class Workload {
     const data = await this.#own("GET", "/api/data");
     if (data?.status !== 200) return;
     const { dataSets, publications } = data.body as DataAnswer;
-    const brought = dataSets.filter(({ name }) => name.startsWith("Faults ")).flatMap(({ versions }) => versions);
-    const newest = brought.at(-1);
+    const imported = dataSets.filter(({ name }) => name.startsWith("Faults ")).flatMap(({ versions }) => versions);
+    const newest = imported.at(-1);
     const islands = dataSets.find(({ name }) => name === "The islands")?.versions.at(-1);
     if (!newest || !islands || publications[0]?.versions.includes(newest.id)) return;
     const why = `Fault publication ${++this.#named}`;
@@ -242,8 +242,8 @@ export class Workload {
     const jobs = await this.#endedJobs(within);
     const failed = (job: Job | undefined) => job?.state === "failed" && !SAID_WHY.test(job.words);
     for (const form of this.#forms) {
-      const held = await this.#sure(`/api/forms/${form.ref}`);
-      const number = Number(/^Save (\d+)$/.exec((held.definition as { title: string }).title)?.[1]);
+      const known = await this.#sure(`/api/forms/${form.ref}`);
+      const number = Number(/^Save (\d+)$/.exec((known.definition as { title: string }).title)?.[1]);
       if (!(number >= form.acknowledged && number <= form.tried))
         this.wrong.push(`${form.ref}: save ${form.acknowledged} was acknowledged, ${number} is there`);
     }
@@ -290,7 +290,7 @@ export class Workload {
   /** All of them, as they lie in the database: the workbench lists the newest. */
   async #endedJobs(within: number): Promise<Job[]> {
     for (const end = Date.now() + within; ; await wait(500)) {
-      const jobs: Job[] = await this.rig.held.database("jobs").select("id", "state", "words", "title");
+      const jobs: Job[] = await this.rig.own.database("jobs").select("id", "state", "words", "title");
       const waiting = jobs.filter(({ state }) => state === "waiting" || state === "running");
       if (!waiting.length) return jobs;
       if (Date.now() > end) {

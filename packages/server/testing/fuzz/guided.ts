@@ -40,8 +40,8 @@ export interface Found {
 export async function fuzz(target: Target, inputs: number, seed: number, keeps = false): Promise<Found> {
   const random = new Random(seed);
   const folder = join(CORPUS, target.name);
-  const held = existsSync(folder) ? readdirSync(folder).map((name) => readFileSync(join(folder, name))) : [];
-  const corpus: Buffer[] = [...target.seeds.map((text) => Buffer.from(text)), ...held];
+  const known = existsSync(folder) ? readdirSync(folder).map((name) => readFileSync(join(folder, name))) : [];
+  const corpus: Buffer[] = [...target.seeds.map((text) => Buffer.from(text)), ...known];
   const found: Found = { inputs: 0, kept: 0, faults: [] };
   const coverage = await Coverage.begin();
   try {
@@ -65,7 +65,7 @@ export async function fuzz(target: Target, inputs: number, seed: number, keeps =
       if (!(await coverage.hasGrown()) || !isNew) continue;
       found.kept++;
       corpus.push(input);
-      if (!keeps || held.length + found.kept > MOST_KEPT) continue;
+      if (!keeps || known.length + found.kept > MOST_KEPT) continue;
       mkdirSync(folder, { recursive: true });
       writeFileSync(join(folder, createHash("sha256").update(input).digest("hex").slice(0, 16)), input);
     }

@@ -40,12 +40,12 @@ function usualAsk({ columns }: TableReading): BatchAsk {
 /** Brings a file, or lines, to be looked up. */
 export function NewBatchView() {
   const [ask, setAsk] = useState<BatchAsk>("forward");
-  const { take, setFormat, setReading, ...held } = useFileStart("batch", (seen, isProposed) => {
+  const { take, setFormat, setReading, ...known } = useFileStart("batch", (seen, isProposed) => {
     const read = withText(seen);
     if (isProposed) setAsk(usualAsk(read.reading));
     return read;
   });
-  const { file, start } = held;
+  const { file, start } = known;
   const [make, made] = useMakeBatchMutation();
   const registers = useServicesQuery().data?.filter(({ isRegister }) => isRegister) ?? [];
   const [register, setRegister] = useState("");
@@ -67,7 +67,7 @@ export function NewBatchView() {
   const hasMeaning = start?.reading.columns.some((use) => use && use.meaning !== "id");
   return (
     <main className="mx-auto w-full max-w-6xl px-5 py-7">
-      <FileHead back={["/batches", "Batches"]} title="New batch" onOther={() => take(undefined)} {...held}>
+      <FileHead back={["/batches", "Batches"]} title="New batch" onOther={() => take(undefined)} {...known}>
         <Drop onFile={take} />
         <Lines onFile={take} />
       </FileHead>

@@ -55,7 +55,7 @@ export function RowList({ batch, review, show, onShow }: RowListProps) {
                   isHere ? "border-ochre bg-field" : "border-transparent hover:bg-wash"
                 } ${how ? "text-quiet" : ""}`}
               >
-                <span className="min-w-0 flex-1 truncate">{row.asked || "(nothing)"}</span>
+                <span className="min-w-0 flex-1 truncate">{row.query || "(nothing)"}</span>
                 <span className="text-[12px] whitespace-nowrap text-quiet tabular-nums">
                   {how
                     ? DECISION_WORDS[how]

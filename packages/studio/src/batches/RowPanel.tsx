@@ -38,9 +38,9 @@ export function RowPanel({ heads, review, isCorrecting, setCorrecting, canEdit }
           {row.decision ? ` · ${DECISION_WORDS[row.decision]}` : ""}
         </p>
         {isCorrecting ? (
-          <Correct key={row.number} text={text ?? row.asked} ask={review.correct} close={() => setCorrecting(false)} />
+          <Correct key={row.number} text={text ?? row.query} ask={review.correct} close={() => setCorrecting(false)} />
         ) : (
-          <p className="font-serif text-[22px] leading-[30px] break-words">{(text ?? row.asked) || "(nothing)"}</p>
+          <p className="font-serif text-[22px] leading-[30px] break-words">{(text ?? row.query) || "(nothing)"}</p>
         )}
         {found ? <Cells heads={heads} found={found} /> : null}
       </div>

@@ -26,7 +26,7 @@ describe("what sets candidates apart", () => {
     ]);
   });
 
-  it("is nothing where there is one, and nothing that is held against nothing", () => {
+  it("is nothing where there is one, and nothing that is known against nothing", () => {
     expect(differing([candidate("1 Mill Lane", "Mill")])).toEqual([[{ text: "1 Mill Lane", differs: false }]]);
     expect(differing([])).toEqual([]);
     expect(marked([{ line: "1 Mill Lane" }, { line: "1 Mill Lane" }])).toEqual([[], []]);

@@ -15,11 +15,11 @@ import { useFileStart } from "./use-file-start.ts";
 
 /** Brings a file: hand it in, look at what its columns are taken for, say what it is, load it as a draft. */
 export function ImportView() {
-  const { take, setFormat, setReading, ...held } = useFileStart("data");
-  const { file, start } = held;
+  const { take, setFormat, setReading, ...known } = useFileStart("data");
+  const { file, start } = known;
   return (
     <main className="mx-auto w-full max-w-6xl px-5 py-7">
-      <FileHead back={["/data", "Data"]} title="Import a file" onOther={() => take(undefined)} {...held}>
+      <FileHead back={["/data", "Data"]} title="Import a file" onOther={() => take(undefined)} {...known}>
         <Drop onFile={take} />
       </FileHead>
       {file && start ? (

@@ -17,7 +17,7 @@ describe("a definition from text", () => {
     );
   });
 
-  it("never throws, whatever stands in the place of whatever", async () => {
+  it("never throws, whatever is in the place of whatever", async () => {
     const places = ["title", "fields", "addresses", "fields.0", "fields.0.label", "fields.0.options", "addresses.0"];
     await fc.assert(
       fc.asyncProperty(fc.constantFrom(...places), fc.jsonValue(), async (place, value) => {

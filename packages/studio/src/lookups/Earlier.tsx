@@ -28,7 +28,7 @@ export function Earlier() {
             <p className="p-4 text-quiet">{data.keeps ? "No lookups yet." : "Lookups are not saved."}</p>
           ) : null}
           <ul className="min-h-0 flex-1 overflow-y-auto">
-            {data?.lookups.map(({ asked: query, outcome, found, askedAt }) => (
+            {data?.lookups.map(({ query, outcome, found, askedAt }) => (
               <li key={query} className="border-rule not-first:border-t">
                 <Popover.Close asChild>
                   <Link

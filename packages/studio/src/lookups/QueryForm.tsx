@@ -5,7 +5,7 @@ import { Segmented } from "../ui/Segmented.tsx";
 import { ABOUT, CALLS, canAsk, type LookupQuery } from "./lookup-query.ts";
 
 interface QueryFormProps {
-  /** What stands in the form, which may not be requested yet. */
+  /** What is in the form, which may not be requested yet. */
   typed: LookupQuery;
   choose: (call: LookupQuery["call"]) => void;
   /** A word of the lookup was typed. */

@@ -20,8 +20,8 @@ describe("a lookup as text", () => {
     );
     fc.assert(
       fc.property(fc.constantFrom(...CALLS), words, fc.string({ unit: "grapheme", minLength: 1 }), (call, said, of) => {
-        const asked = call === "records" || call === "postcodes" ? { call, of, words: said } : { call, words: said };
-        expect(readQuery(writeQuery(asked))).toEqual(asked);
+        const sent = call === "records" || call === "postcodes" ? { call, of, words: said } : { call, words: said };
+        expect(readQuery(writeQuery(sent))).toEqual(sent);
       }),
     );
   });
@@ -40,24 +40,24 @@ describe("a lookup as text", () => {
   });
 
   it("takes along what another call understands", () => {
-    const asked = withWord(withWord(forward, "countries", "QR"), "near", "1,2");
-    expect(asCall(asked, "suggest")).toEqual({
+    const sent = withWord(withWord(forward, "countries", "QR"), "near", "1,2");
+    expect(asCall(sent, "suggest")).toEqual({
       call: "suggest",
       words: { q: forward.words.q, countries: "QR", near: "1,2" },
     });
-    expect(asCall(asked, "reverse")).toEqual({ call: "reverse", words: { countries: "QR" } });
+    expect(asCall(sent, "reverse")).toEqual({ call: "reverse", words: { countries: "QR" } });
     expect(asCall({ call: "reverse", words: { at: "1,2" } }, "distance").words).toEqual({ from: "1,2" });
-    expect(withWord(asked, "countries", "").words).not.toHaveProperty("countries");
+    expect(withWord(sent, "countries", "").words).not.toHaveProperty("countries");
   });
 });
 
 describe("a request as code", () => {
   it("carries what was typed as data, never as code", () => {
-    const asked = { call: "forward" as const, words: { q: `"); alert('x'); ("$(rm)\`` } };
-    const [curl, fetched, kit] = (["curl", "fetch", "kit"] as const).map((code) => codeOf(asked, code, "http://here"));
+    const sent = { call: "forward" as const, words: { q: `"); alert('x'); ("$(rm)\`` } };
+    const [curl, fetched, kit] = (["curl", "fetch", "kit"] as const).map((code) => codeOf(sent, code, "http://here"));
     expect(curl.match(/'/g)).toHaveLength(2);
-    expect(fetched).toContain(JSON.stringify(`http://here/v1/${writeQuery(asked)}`));
-    expect(kit).toContain(`client.forward(${JSON.stringify(asked.words)})`);
+    expect(fetched).toContain(JSON.stringify(`http://here/v1/${writeQuery(sent)}`));
+    expect(kit).toContain(`client.forward(${JSON.stringify(sent.words)})`);
   });
 
   it("is the kit's own call for every kind of lookup", () => {

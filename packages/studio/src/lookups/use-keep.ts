@@ -14,7 +14,7 @@ export function useKeep(query: LookupQuery, { answer }: LookupState): void {
     if (!body || !canAsk(query)) return;
     const found = body.features?.length ?? body.suggestions?.length ?? 1;
     const timer = setTimeout(
-      () => void keep({ asked: writeQuery(query), outcome: body.outcome ?? "matched", found }),
+      () => void keep({ query: writeQuery(query), outcome: body.outcome ?? "matched", found }),
       SETTLED,
     );
     return () => clearTimeout(timer);

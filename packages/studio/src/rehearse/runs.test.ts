@@ -44,7 +44,7 @@ describe("a run", () => {
     expect(resultOf(FORM, rehearsal, { town: "Tidewell" }, { "": "changed" })).toEqual({ state: "passed" });
   });
 
-  it("has changed when a step could not be done, whatever stands in the fields", () => {
+  it("has changed when a step could not be done, whatever is in the fields", () => {
     const failed = { step: 2, words: "it did not come" };
     expect(resultOf(FORM, rehearsal, { town: "Tidewell" }, {}, failed)).toMatchObject({ state: "changed", failed });
   });

@@ -47,7 +47,7 @@ describe("a value that is pressed", () => {
   });
 });
 
-describe("where a value stands in what came back", () => {
+describe("where a value is in what came back", () => {
   const find = (way: string, more: object = {}, form: "json" | "xml" = "json") =>
     pointerFor({ name: "v", kind: "text", way, ...more }, form === "json" ? JSON_ANSWER : XML_ANSWER, form);
 

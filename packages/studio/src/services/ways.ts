@@ -59,7 +59,7 @@ export function valueFor(pointer: string, value: unknown, form: "json" | "xml"):
 /** Lines of a tree that are looked through for a value. */
 const MOST_LOOKED_AT = 2000;
 
-/** Where in a tree a value stands, the first one of a list; undefined where it is not found at a glance. */
+/** Where in a tree a value is, the first one of a list; undefined where it is not found at a glance. */
 export function pointerFor(
   { way, each = "", isList }: ServiceValue,
   document: unknown,

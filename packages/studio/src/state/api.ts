@@ -61,7 +61,7 @@ export const api = createApi({
       invalidatesTags: ["session"],
     }),
     askSignInPasskey: build.mutation<{ options: Record<string, unknown> }, void>({
-      query: () => ({ url: `${SERVICE_URL}/sign-in/passkey/asked`, method: "POST", body: {} }),
+      query: () => ({ url: `${SERVICE_URL}/sign-in/passkey/options`, method: "POST", body: {} }),
     }),
     signInByPasskey: build.mutation<void, PasskeySignInRequest>({
       query: (body) => ({ url: `${SERVICE_URL}/sign-in/passkey`, method: "POST", body }),

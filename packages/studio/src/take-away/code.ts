@@ -107,8 +107,8 @@ export function pickerOf(definition: FormDefinition, service: string): string {
 
   document.querySelector("#pick").addEventListener("click", () => {
     const state = crypto.randomUUID();
-    const asked = new URLSearchParams({ ...${JSON.stringify(params).replace(/</g, "\\u003c")}, key, state, origin: location.origin });
-    const opened = window.open(\`\${service}/pick?\${asked}\`, "_blank", "popup,width=520,height=720");
+    const query = new URLSearchParams({ ...${JSON.stringify(params).replace(/</g, "\\u003c")}, key, state, origin: location.origin });
+    const opened = window.open(\`\${service}/pick?\${query}\`, "_blank", "popup,width=520,height=720");
     addEventListener("message", function hear({ origin, source, data }) {
       // whoever else sends something means somebody else
       if (origin !== service || source !== opened || data.state !== state) return;

@@ -4,13 +4,13 @@ import { harOf } from "./har.ts";
 
 const EVENTS: TraceEvent[] = [
   { row: "keys", at: 0, text: "h", key: "h" },
-  { row: "requests", id: 1, at: 10, call: "suggest", asked: { path: "/v1/suggest", q: "h & m" } },
-  { row: "requests", id: 2, at: 20, call: "suggest", asked: { path: "/v1/suggest", q: "ha" } },
+  { row: "requests", id: 1, at: 10, call: "suggest", params: { path: "/v1/suggest", q: "h & m" } },
+  { row: "requests", id: 2, at: 20, call: "suggest", params: { path: "/v1/suggest", q: "ha" } },
   { row: "dropped", id: 1, at: 25 },
   { row: "answered", id: 2, at: 60, status: 200, answer: { outcome: "none", suggestions: [] } },
-  { row: "requests", id: 3, at: 70, call: "record", asked: { path: "/v1/records/qr-1" } },
+  { row: "requests", id: 3, at: 70, call: "record", params: { path: "/v1/records/qr-1" } },
   { row: "answered", id: 3, at: 75, status: 0, answer: "TypeError: failed" },
-  { row: "requests", id: 4, at: 80, call: "record", asked: { path: "/v1/records/qr-2" } },
+  { row: "requests", id: 4, at: 80, call: "record", params: { path: "/v1/records/qr-2" } },
 ];
 interface Har {
   log: { version: string; comment: string; entries: Entry[]; _unanswered: Entry[] };
@@ -45,12 +45,12 @@ describe("harOf", () => {
     expect(others).toHaveLength(1);
   });
 
-  it("has what a service was asked with as the body of a POST", () => {
-    const asked: TraceEvent[] = [
-      { row: "requests", id: 9, at: 1, call: "service", asked: { path: "/v1/services/courier", town: "A & B" } },
+  it("has what a service was called with as the body of a POST", () => {
+    const queries: TraceEvent[] = [
+      { row: "requests", id: 9, at: 1, call: "service", params: { path: "/v1/services/courier", town: "A & B" } },
       { row: "answered", id: 9, at: 2, status: 200, answer: { outcome: "none" } },
     ];
-    const [{ request }] = (harOf(asked, "https://here.example", (at) => new Date(at)) as Har).log.entries;
+    const [{ request }] = (harOf(queries, "https://here.example", (at) => new Date(at)) as Har).log.entries;
     expect(request).toMatchObject({
       method: "POST",
       url: "https://here.example/v1/services/courier?access_token=bt_web_replay",
@@ -59,9 +59,9 @@ describe("harOf", () => {
   });
 
   it("writes URLs as a page with the key of replays asks them, and answers whole", () => {
-    const [asked, , record] = log._unanswered.map(({ request }) => request);
-    expect(asked.url).toBe("https://here.example/v1/suggest?q=h+%26+m&access_token=bt_web_replay");
-    expect(asked.queryString).toEqual([
+    const [query, , record] = log._unanswered.map(({ request }) => request);
+    expect(query.url).toBe("https://here.example/v1/suggest?q=h+%26+m&access_token=bt_web_replay");
+    expect(query.queryString).toEqual([
       { name: "q", value: "h & m" },
       { name: "access_token", value: "bt_web_replay" },
     ]);

@@ -23,7 +23,7 @@ export function harOf(
 ): object {
   const at = happened[0]?.at ?? 0;
   const opened = Object.entries(opening).flatMap(([path, answer], i): TraceEvent[] => [
-    { row: "requests", id: -1 - i, at, call: "opening", asked: { path } },
+    { row: "requests", id: -1 - i, at, call: "opening", params: { path } },
     { row: "answered", id: -1 - i, at, status: 200, answer },
   ]);
   const events = [...opened, ...happened];
@@ -32,7 +32,7 @@ export function harOf(
   for (const event of events) {
     if (event.row !== "requests") continue;
     const end = events.find((other) => (other.row === "answered" || other.row === "dropped") && other.id === event.id);
-    const { path = "/", ...words } = event.asked;
+    const { path = "/", ...words } = event.params;
     // what a service is called with is the body of a POST
     const isPost = event.call === "service";
     const query = new URLSearchParams({ ...(isPost ? {} : words), access_token: REPLAY_KEY });

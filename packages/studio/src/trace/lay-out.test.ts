@@ -4,12 +4,12 @@ import { trace, traceReducer } from "../state/trace.slice.ts";
 import { layOut, summary } from "./lay-out.ts";
 
 const key = (at: number, text: string): TraceEvent => ({ row: "keys", at, text, key: text.at(-1)! });
-const asked = (at: number, id: number, call = "suggest"): TraceEvent => ({
+const send = (at: number, id: number, call = "suggest"): TraceEvent => ({
   row: "requests",
   id,
   at,
   call,
-  asked: { q: "x" },
+  params: { q: "x" },
 });
 const answered = (at: number, id: number, status = 200): TraceEvent => ({
   row: "answered",
@@ -31,14 +31,14 @@ const filled = (at: number): TraceEvent => ({
 
 const EVENTS: TraceEvent[] = [
   key(1000, "1"),
-  asked(1020, 1),
+  send(1020, 1),
   key(1080, "12"),
   { row: "dropped", id: 1, at: 1081 },
-  asked(1100, 2),
+  send(1100, 2),
   answered(1110, 2),
   { row: "list", at: 1111, count: 7, text: "12" },
   { row: "keys", at: 1500, text: "line", key: "↵" },
-  asked(1501, 3, "record"),
+  send(1501, 3, "record"),
   answered(1506, 3),
   filled(1507),
 ];
@@ -46,7 +46,7 @@ const EVENTS: TraceEvent[] = [
 describe("layOut", () => {
   it("has a row of their own for services, each by its name, with how it ended", () => {
     const service = (id: number, outcome: string): TraceEvent[] => [
-      { row: "requests", id, at: id, call: "service", asked: { path: "/v1/services/courier", town: "Tidewell" } },
+      { row: "requests", id, at: id, call: "service", params: { path: "/v1/services/courier", town: "Tidewell" } },
       { row: "answered", id, at: id + 5, status: 200, answer: { outcome } },
     ];
     const events = [...service(10, "answered"), ...service(20, "slow"), ...service(30, "outside")];
@@ -69,7 +69,7 @@ describe("layOut", () => {
   });
 
   it("tells answered, dropped, failed and waiting requests apart", () => {
-    const looks = layOut([...EVENTS, asked(1600, 4), answered(1610, 4, 403), asked(1620, 5)])
+    const looks = layOut([...EVENTS, send(1600, 4), answered(1610, 4, 403), send(1620, 5)])
       .filter(({ row }) => row === "requests")
       .map(({ look }) => look);
     expect(looks).toEqual(["dropped", "answered", "answered", "failed", "waiting"]);
@@ -127,7 +127,7 @@ describe("the trace in the store", () => {
   });
 
   it("begins anew with a press on the map", () => {
-    expect(run([...EVENTS, asked(5000, 9, "reverse")])).toHaveLength(1);
+    expect(run([...EVENTS, send(5000, 9, "reverse")])).toHaveLength(1);
   });
 
   it("is of a rehearsal until the next key after its end", () => {

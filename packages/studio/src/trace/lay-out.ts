@@ -75,7 +75,7 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
             ? "answered"
             : "failed";
       const isService = event.call === "service";
-      const name = isService ? (event.asked.path?.split("/").at(-1) ?? event.call) : event.call;
+      const name = isService ? (event.params.path?.split("/").at(-1) ?? event.call) : event.call;
       const took = end ? ms(end.at - event.at) : "no response yet";
       marks.push({
         row: isService ? "services" : "requests",
@@ -88,7 +88,7 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
             / {2,}/g,
             " ",
           ),
-        sent: event.asked,
+        sent: event.params,
         came: end?.row === "answered" ? end.answer : undefined,
       });
     } else if (event.row === "key") {

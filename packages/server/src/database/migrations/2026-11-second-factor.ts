@@ -3,7 +3,7 @@ import type { Knex } from "knex";
 /** Codes of an authenticator app, and passkeys. */
 export async function up(database: Knex): Promise<void> {
   await database.schema.alterTable("users", (table) => {
-    // sealed; asked for once it is confirmed
+    // sealed; requested once it is confirmed
     table.binary("codes_secret");
     table.timestamp("codes_since");
     // the last step of time whose code was used: none works twice

@@ -14,15 +14,15 @@ interface Column {
 }
 
 describe("migrations", { timeout: 120_000 }, () => {
-  let held: Awaited<ReturnType<typeof ownDatabase>>;
+  let ownDb: Awaited<ReturnType<typeof ownDatabase>>;
   let database: Knex;
   beforeAll(async () => {
-    held = await ownDatabase("migrations", "seeded");
-    database = connect(held.url, 2);
+    ownDb = await ownDatabase("migrations", "seeded");
+    database = connect(ownDb.url, 2);
   });
   afterAll(async () => {
     await database.destroy();
-    await held.drop();
+    await ownDb.drop();
   });
 
   it("keep every row and every value of a database of an earlier version, with rows in every table", async () => {
@@ -152,8 +152,8 @@ async function fill(database: Knex, tables: readonly string[]): Promise<void> {
 async function insert(database: Knex, table: string, columns: Column[], number: number): Promise<void> {
   const row: Record<string, unknown> = {};
   for (const { name, type, of } of columns) {
-    const held: unknown[] = of ? await database(of.table).orderBy(of.column).limit(2).pluck(of.column) : [];
-    row[name] = of ? (held[number % Math.max(1, held.length)] ?? null) : someOf(type, number);
+    const ownDb: unknown[] = of ? await database(of.table).orderBy(of.column).limit(2).pluck(of.column) : [];
+    row[name] = of ? (ownDb[number % Math.max(1, ownDb.length)] ?? null) : someOf(type, number);
   }
   await database(table).insert(row);
 }

@@ -163,7 +163,7 @@ describe("the lookups of a form in other languages", () => {
     expect(fields.at).toMatchObject({ type: { is: "struct", name: "Position" }, isOptional: false });
     expect(fields.score.isOptional).toBe(true);
     expect(fields.height.isOptional).toBe(true);
-    // what is used stands before what uses it
+    // what is used is before what uses it
     for (const { name, fields: its } of structs)
       for (const { type } of its) {
         const used = type.is === "struct" ? type.name : "of" in type && type.of.is === "struct" ? type.of.name : name;
