@@ -97,6 +97,7 @@ function long() {
     for (const program of ["javac", "go", "kotlinc"]) await languageProgram(program);
     const most = { ...env, BIBLIOTOPE_LONG: "1" };
     return inTurn(
+      () => show(process.execPath, [join(root, "scripts/check-deploy.mjs")], { cwd: root }),
       // every law, with more examples and new ones
       () => run("vitest", ["run", "--project", "unit"], most),
       () => run("vitest", ["run", "--project", "server", ...LONG.vitest], most),

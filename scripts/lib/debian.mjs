@@ -88,25 +88,37 @@ async function chromium({ name, program, megabytes }) {
   return program;
 }
 
-/** A server whose package would start it at once, on ports of its own: its files are taken out, and nothing is installed. */
-const TAKEN_OUT = { nginx: "usr/sbin/nginx", openssl: "usr/bin/openssl" };
+/**
+ * Programs that are only tested with, each with Debian's packages. Some would start at once, on ports of their own: their files
+ * are taken out, and nothing is installed.
+ */
+const TAKEN_OUT = {
+  nginx: ["usr/sbin/nginx", "nginx"],
+  openssl: ["usr/bin/openssl", "openssl"],
+  haproxy: ["usr/sbin/haproxy", "haproxy", "liblua5.3-0", "libopentracing-c-wrapper0", "libopentracing1"],
+  promtool: ["usr/bin/promtool", "prometheus"],
+  "systemd-analyze": ["usr/bin/systemd-analyze", "systemd", "libsystemd-shared"],
+};
 
 /**
- * A program of Debian's package of that name: the one of this machine, or one whose files are taken out into a folder.
+ * A program of Debian's: the one of this machine, or one whose files are taken out into a folder. Libraries of the packages are
+ * then in its folders `usr/lib/…`.
  * @returns its path
  */
 export async function takenOut(name, folder) {
-  const path = TAKEN_OUT[name];
-  const held = [`/${path}`, join(folder, path)].find((one) => existsSync(one));
-  if (held) return held;
+  const [path, ...packages] = TAKEN_OUT[name];
+  const found = [`/${path}`, join(folder, path)].find((one) => existsSync(one));
+  if (found) return found;
   say(`${name} is not installed: taking it out of Debian's package for the tests`);
   await apt(["update"], "fetch Debian's list of packages");
-  const { code, output } = await hear("apt-get", ["download", name], { cwd: folder });
-  const file = readdirSync(folder).find((one) => one.startsWith(`${name}_`) && one.endsWith(".deb"));
-  if (code !== 0 || !file) throw new Trouble(`Could not fetch Debian's package ${name}:\n${output}`);
-  const taken = await hear("dpkg-deb", ["-x", join(folder, file), folder], {});
-  if (taken.code !== 0) throw new Trouble(`Could not take ${name} out of its package:\n${taken.output}`);
-  rmSync(join(folder, file));
+  for (const one of packages) {
+    const { code, output } = await hear("apt-get", ["download", one], { cwd: folder });
+    const file = readdirSync(folder).find((each) => each.startsWith(`${one}_`) && each.endsWith(".deb"));
+    if (code !== 0 || !file) throw new Trouble(`Could not fetch Debian's package ${one}:\n${output}`);
+    const taken = await hear("dpkg-deb", ["-x", join(folder, file), folder], {});
+    if (taken.code !== 0) throw new Trouble(`Could not take ${one} out of its package:\n${taken.output}`);
+    rmSync(join(folder, file));
+  }
   return join(folder, path);
 }
 

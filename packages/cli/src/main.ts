@@ -6,12 +6,13 @@ import { ENDS, Stop } from "./ends.ts";
 import { type ImportOptions, importFile } from "./import.ts";
 import { addLookups } from "./lookups.ts";
 import { erasePerson, exportPerson } from "./people.ts";
+import { serve } from "./serve.ts";
 
 const VERSION: string = JSON.parse(readFileSync(new URL("../package.json", import.meta.url), "utf8")).version;
 
 /** The `bibliotope` command: asks a server by hand, brings it data, runs batches. */
 const program = new Command("bibliotope")
-  .description("Command-line client for a Bibliotope server.")
+  .description("Command-line client for a Bibliotope server, and the server itself.")
   .option("--url <url>", "URL of the server (default: the one started by npm start in this folder)")
   .option("--key <key>", "server key (bt_srv_…)")
   .version(VERSION)
@@ -20,6 +21,12 @@ const program = new Command("bibliotope")
   .addHelpText("after", "\nExit codes: 0 success, 1 failure, 2 wrong usage, 3 no server, 4 nothing found.");
 
 addLookups(program);
+program
+  .command("serve")
+  .description("run a server with the settings in the environment (docs/operations.md)")
+  .option("--check", "check the settings, print them and exit")
+  .addHelpText("after", "\nExample:\n  $ bibliotope serve --check")
+  .action(serve);
 program
   .command("batch <file>")
   .description("look up all rows of a CSV or GeoJSON file and write them with the results")

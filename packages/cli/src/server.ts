@@ -15,7 +15,8 @@ export interface Ready {
   url: string;
   signIn: string;
   databaseUrl: string;
-  keys: { srv: string };
+  /** Without the demo there is no server key. */
+  keys: { srv?: string };
 }
 
 /** Where the server that npm start runs in this folder says that it is ready. */
@@ -34,7 +35,10 @@ export function readReady(): Ready {
 export function serverOf({ url, key }: ServerOptions): { url: string; key: string } {
   if (url && key) return { url, key };
   const ready = readReady();
-  return { url: url ?? ready.url, key: key ?? ready.keys.srv };
+  const own = key ?? ready.keys.srv;
+  if (!own)
+    throw new Stop("This server has no demo keys. Create a server key in the workbench, and use --key.", ENDS.wrongUse);
+  return { url: url ?? ready.url, key: own };
 }
 
 /** An answer of a server. @throws Stop with its own words where it has none */

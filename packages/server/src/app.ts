@@ -22,6 +22,7 @@ import type { KeyRing } from "./keys/key-ring.ts";
 import type { Permits } from "./keys/permits.ts";
 import type { UseCounter } from "./keys/use-counter.ts";
 import type { LinkKeys } from "./links/link-keys.ts";
+import type { Metrics } from "./metrics/metrics.ts";
 import type { LiveIndex } from "./publication/live-index.ts";
 import { reviewHandlers } from "./routes/batches.route.ts";
 import { correctionHandlers, reportHandlers } from "./routes/corrections.route.ts";
@@ -62,6 +63,7 @@ export interface AppContext {
   ring: KeyRing;
   permits: Permits;
   counter: UseCounter;
+  metrics?: Metrics;
   published: PublishedForms;
   services: Services;
   sealing: Sealing;

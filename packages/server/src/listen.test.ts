@@ -11,12 +11,25 @@ describe("listen", () => {
     const said: string[] = [];
     const server = await listen(
       () => undefined,
-      { port, host: "127.0.0.1" },
+      { port, host: "127.0.0.1", ports: 100 },
       (words) => said.push(words),
     );
     expect((server.address() as AddressInfo).port).toBeGreaterThan(port);
     expect(said[0]).toBe(`Port ${port} is in use, trying ${port + 1}`);
     server.close();
+    taken.close();
+  });
+
+  it("takes no other port where only one is tried", async () => {
+    const taken = createServer();
+    await new Promise<void>((resolve) => taken.listen(0, "127.0.0.1", resolve));
+    const { port } = taken.address() as AddressInfo;
+    const listening = listen(
+      () => undefined,
+      { port, host: "127.0.0.1" },
+      () => undefined,
+    );
+    await expect(listening).rejects.toThrow(`port ${port} is in use. Set PORT to a free one.`);
     taken.close();
   });
 

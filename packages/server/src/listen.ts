@@ -1,14 +1,12 @@
 import { createServer, type RequestListener, type Server } from "node:http";
 
-const PORTS_TRIED = 100;
-
-/** Listens on a port, or on the next free one. @throws Error that says what to do */
+/** Listens on a port, or on the next free one of so many. @throws Error that says what to do */
 export async function listen(
   app: RequestListener,
-  { port: wanted, host }: { port: number; host: string },
+  { port: wanted, host, ports = 1 }: { port: number; host: string; ports?: number },
   say: (words: string) => void,
 ): Promise<Server> {
-  for (let port = wanted; port < wanted + PORTS_TRIED; port++) {
+  for (let port = wanted; port < wanted + ports; port++) {
     const server = createServer(app);
     const error = await new Promise<NodeJS.ErrnoException | undefined>((resolve) => {
       server.once("error", resolve);
@@ -17,7 +15,8 @@ export async function listen(
     if (!error) return server;
     if (error.code !== "EADDRINUSE")
       throw new Error(`cannot listen on ${host}:${port}: ${error.message}. Set PORT to another one.`);
-    say(`Port ${port} is in use, trying ${port + 1}`);
+    if (port + 1 < wanted + ports) say(`Port ${port} is in use, trying ${port + 1}`);
   }
-  throw new Error(`ports ${wanted} to ${wanted + PORTS_TRIED - 1} are all in use. Set PORT to a free one.`);
+  const tried = ports === 1 ? `port ${wanted} is in use` : `ports ${wanted} to ${wanted + ports - 1} are all in use`;
+  throw new Error(`${tried}. Set PORT to a free one.`);
 }

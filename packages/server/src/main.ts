@@ -1,25 +1,51 @@
+import { accessSync, constants, mkdirSync } from "node:fs";
 import { join } from "node:path";
-import { makeLog } from "./http/log.ts";
-import { readSettings, SettingsError } from "./settings.ts";
+import { logToStdout, makeLog } from "./http/log.ts";
+import { describeSettings, readSettings, SettingsError } from "./settings.ts";
 import { type Settings, start } from "./start.ts";
 
 // what this server writes is for the owner alone: uploads, logs, the index
 process.umask(0o077);
 
 const settings = settingsOrEnd();
-const logFile = join(settings.home, "log", "server.log");
-const log = makeLog(logFile, { level: settings.logLevel });
+makeHome();
+if (process.argv.includes("--check")) {
+  console.log(describeSettings(process.env));
+  process.exit(0);
+}
+const { logs, where } = makeLogs();
 let step = "Starting";
 const say = (words: string) => {
   step = words;
-  console.log(`  ${words}`);
+  if (settings.logsTo === "stdout") logs.log.info(words);
+  else console.log(`  ${words}`);
 };
 
 try {
-  await start(settings, log, say);
+  await start(settings, logs, say);
 } catch (error) {
-  log.fatal({ error: error instanceof Error ? error.stack : String(error) }, step);
-  fail(`This failed: ${step}.\n  ${error instanceof Error ? error.message : error}\n  ${logFile} has more.`);
+  logs.log.fatal({ error: error instanceof Error ? error.stack : String(error) }, step);
+  fail(`This failed: ${step}.\n  ${error instanceof Error ? error.message : error}\n  ${where} has more.`);
+}
+
+function makeHome(): void {
+  try {
+    mkdirSync(settings.home, { recursive: true, mode: 0o700 });
+    accessSync(settings.home, constants.W_OK);
+  } catch (error) {
+    fail(`BIBLIOTOPE_HOME=${settings.home} cannot be written to (${(error as NodeJS.ErrnoException).code}).`);
+  }
+}
+
+function makeLogs() {
+  const { home, logLevel: level, logsTo } = settings;
+  if (logsTo === "stdout") {
+    const log = logToStdout(level);
+    return { logs: { log, securityLog: log.child({ log: "security" }) }, where: "The log" };
+  }
+  const file = join(home, "log", "server.log");
+  const securityLog = makeLog(join(home, "log", "security.log"));
+  return { logs: { log: makeLog(file, { level }), securityLog }, where: file };
 }
 
 function settingsOrEnd(): Settings {

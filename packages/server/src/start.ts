@@ -14,19 +14,19 @@ import { seedIslands } from "./gazetteer/seed-islands.ts";
 import { Heights } from "./heights/heights.ts";
 import { readOwnGrids } from "./heights/own-grids.ts";
 import { Drain } from "./http/drain.ts";
-import { makeLog } from "./http/log.ts";
 import type { PublicPlace } from "./http/public-place.ts";
 import { securityNotes } from "./http/security-log.ts";
 import { Files } from "./import/files.ts";
 import { loader } from "./import/loader.ts";
 import { Looks } from "./import/looks.ts";
 import { Jobs } from "./jobs/jobs.ts";
-import { demoKeys } from "./keys/demo-keys.ts";
 import { KeyRing } from "./keys/key-ring.ts";
+import { ownKeys } from "./keys/own-keys.ts";
 import { Permits } from "./keys/permits.ts";
 import { UseCounter } from "./keys/use-counter.ts";
 import { LinkKeys } from "./links/link-keys.ts";
 import { listen } from "./listen.ts";
+import { Metrics } from "./metrics/metrics.ts";
 import { LiveIndex } from "./publication/live-index.ts";
 import { publisher } from "./publication/publish.ts";
 import { SegmentStore } from "./publication/segment-store.ts";
@@ -42,8 +42,10 @@ import { firstUser, makeSignInToken } from "./users/users.repository.ts";
 /** What the process is told from outside. */
 export interface Settings {
   databaseUrl: string;
-  /** Where the demo's keys stand, beside the database. */
+  /** Where the server's own keys are. */
   keysFile: string;
+  /** Whether the demo's data, forms and keys are loaded. */
+  isDemo: boolean;
   /** Segments, logs and ready.json. */
   home: string;
   /** Where the developer's own grids of heights lie, if anywhere. */
@@ -57,7 +59,12 @@ export interface Settings {
   /** Whether lookups are carried without Express; off only to compare. */
   carriesLookups: boolean;
   port: number;
+  /** How many ports are tried, from the port on. */
+  ports: number;
   host: string;
+  /** Where metrics are answered; nowhere when not given. */
+  metrics: { port: number; host: string } | undefined;
+  logsTo: "file" | "stdout";
   /** How people reach it. */
   place: PublicPlace;
   /** The least that is logged. */
@@ -77,8 +84,17 @@ const END_WITHIN = 25_000;
 /** Milliseconds within which two signals to stop are taken for one. */
 const SAME_PRESS = 1000;
 
+interface Logs {
+  log: Logger;
+  securityLog: Logger;
+}
+
 /** Brings everything up, in the order in which it is needed, and says that it is ready. */
-export async function start(settings: Settings, log: Logger, say: (words: string) => void): Promise<void> {
+export async function start(
+  settings: Settings,
+  { log, securityLog }: Logs,
+  say: (words: string) => void,
+): Promise<void> {
   const readyFile = join(settings.home, "ready.json");
 
   const database = connect(settings.databaseUrl);
@@ -87,9 +103,11 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   await untilThere(database, say);
   say("Updating the database schema");
   await migrate(database);
-  await seedIslands(database, say);
-  await seedForms(database);
-  const keys = await demoKeys(database, settings.keysFile);
+  if (settings.isDemo) {
+    await seedIslands(database, say);
+    await seedForms(database);
+  }
+  const keys = await ownKeys(database, settings.keysFile, settings.isDemo);
   const user = await firstUser(database);
   const sealing = await readSealing(settings.secretsKey, join(dirname(settings.keysFile), "secrets.key"));
   const linkKeys = new LinkKeys(join(dirname(settings.keysFile), "links.key"));
@@ -138,6 +156,7 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     log,
   );
 
+  const metrics = settings.metrics ? new Metrics({ version: VERSION, index, database }) : undefined;
   const drain = new Drain();
   const listener = makeListener({
     version: VERSION,
@@ -148,12 +167,13 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     ring,
     permits,
     counter,
+    metrics,
     published,
     services,
     sealing,
     linkKeys,
     place: settings.place,
-    noteSecurity: securityNotes(makeLog(join(settings.home, "log", "security.log"))),
+    noteSecurity: securityNotes(securityLog),
     jobs,
     files,
     looks: new Looks(),
@@ -167,11 +187,14 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     studioFolder: join(packages, "studio", "dist-web"),
     signedIn: () =>
       void nextLink().then(
-        (link) => say(`Signed in. For another browser, the next one-time link: ${link}`),
+        (link) => {
+          if (settings.logsTo === "file") say(`Signed in. For another browser, the next one-time link: ${link}`);
+        },
         () => undefined,
       ),
   });
   const server = await listen(listener, settings, say);
+  const metricsServer = settings.metrics && metrics ? await listen(metrics.listener, settings.metrics, say) : undefined;
   const { origin, path } = settings.place;
   const url = `http://localhost:${(server.address() as AddressInfo).port}${path}`;
   const publicUrl = origin ? `${origin}${path}` : url;
@@ -230,9 +253,12 @@ export async function start(settings: Settings, log: Logger, say: (words: string
   await index.refresh();
   await Promise.all([signals.start(), jobs.start(), throwOldAway()]);
   const link = await nextLink();
-  console.log(
-    `\n  Bibliotope is ready at ${publicUrl}\n\n  Sign in with this link, which works once:\n  ${link}\n\n  Press Ctrl-C to stop.\n`,
-  );
+  // a log is read by more people than may sign in
+  if (settings.logsTo === "stdout") say(`Bibliotope is ready at ${publicUrl}. ${readyFile} has a sign-in link`);
+  else
+    console.log(
+      `\n  Bibliotope is ready at ${publicUrl}\n\n  Sign in with this link, which works once:\n  ${link}\n\n  Press Ctrl-C to stop.\n`,
+    );
 
   /** Makes a new sign-in link and notes it, with all that another program needs, where only this user may read it. */
   async function nextLink(): Promise<string> {
@@ -256,6 +282,8 @@ export async function start(settings: Settings, log: Logger, say: (words: string
     await rm(readyFile, { force: true });
     const cut = await drain.end(server);
     if (cut) log.warn({ cut }, "answers under way were cut: they took too long");
+    metricsServer?.close();
+    metricsServer?.closeAllConnections();
     await Promise.all([signals.stop(), jobs.stop()]);
     for (const timer of timers) clearInterval(timer);
     // of keys that the database now may not have, or has for others

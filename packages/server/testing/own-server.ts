@@ -43,12 +43,14 @@ export class OwnServer {
    * @param from with the index of the demo data, for a database that was made with it
    * @param port that it asks for; it takes the next free one
    * @param settings more of its environment
+   * @param args of Node, which starts it
    */
   constructor(
     private readonly databaseUrl: string,
     from: "empty" | "seeded" = "empty",
     private readonly port = "5170",
     private readonly settings: Readonly<Record<string, string>> = {},
+    private readonly args: readonly string[] = [MAIN],
   ) {
     if (from === "seeded")
       cpSync(join(required("BIBLIOTOPE_TEST_HOME"), required("BIBLIOTOPE_TEST_SEEDED")), this.home, {
@@ -57,7 +59,7 @@ export class OwnServer {
   }
 
   start(): void {
-    const child = spawn(process.execPath, [MAIN], {
+    const child = spawn(process.execPath, this.args, {
       stdio: ["ignore", "pipe", "pipe", "ipc"],
       env: {
         ...process.env,

@@ -3,9 +3,16 @@ import { OUTCOMES } from "@bibliotope/core/place";
 import type { KeyCall, UseOutcome } from "@bibliotope/wire";
 import type { StoredKey } from "../keys/keys.repository.ts";
 import type { UseCounter } from "../keys/use-counter.ts";
+import type { Metrics } from "../metrics/metrics.ts";
 import type { Reply } from "./send-reply.ts";
 
 const HELD: ReadonlySet<unknown> = new Set<UseOutcome>(OUTCOMES);
+
+/** Where lookups are counted: by key for those who own it, and for those who run this process. */
+export interface Counters {
+  counter: UseCounter;
+  metrics?: Metrics;
+}
 
 /**
  * Counts an answer to a key once it is sent: what was requested, how it ended, how long it took.
@@ -13,7 +20,7 @@ const HELD: ReadonlySet<unknown> = new Set<UseOutcome>(OUTCOMES);
  */
 export function countUse(
   response: ServerResponse,
-  counter: UseCounter,
+  { counter, metrics }: Counters,
   key: StoredKey,
   kind: KeyCall,
   told: () => Pick<Reply, "outcome" | "typed"> | undefined,
@@ -21,7 +28,9 @@ export function countUse(
   const began = performance.now();
   response.once("finish", () => {
     const { outcome, typed } = told() ?? {};
-    counter.count(key.id, kind, outcomeOf(response.statusCode, outcome), performance.now() - began);
+    const [how, milliseconds] = [outcomeOf(response.statusCode, outcome), performance.now() - began];
+    counter.count(key.id, kind, how, milliseconds);
+    metrics?.answered({ call: kind, outcome: how, kind: key.kind, milliseconds });
     if (typed !== undefined) counter.chosen(key.id, typed);
   });
 }

@@ -3,9 +3,13 @@ import type { LiveIndex } from "../publication/live-index.ts";
 import { HttpProblem } from "./problem.ts";
 
 /** The whole engine, as the workbench asks it. @throws HttpProblem 503 while no index is open */
-export function engineOf(index: Pick<LiveIndex, "engine">): Engine {
+export function engineOf(index: Pick<LiveIndex, "engine"> & Partial<Pick<LiveIndex, "hasNothing">>): Engine {
   if (index.engine) return index.engine;
-  throw new HttpProblem("not-ready", "The index is being built. Try again in a moment.", undefined, {
-    "Retry-After": "2",
-  });
+  throw notReady(index);
+}
+
+/** Why no lookup is answered: nothing is published, or it is not open yet. */
+export function notReady({ hasNothing }: Partial<Pick<LiveIndex, "hasNothing">>): HttpProblem {
+  const why = hasNothing ? "No data is published yet." : "The index is being built. Try again in a moment.";
+  return new HttpProblem("not-ready", why, undefined, { "Retry-After": hasNothing ? "60" : "2" });
 }

@@ -5,8 +5,8 @@ import { CALLS } from "@bibliotope/wire";
 import accepts from "accepts";
 import type { StoredKey } from "../keys/keys.repository.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
+import { notReady } from "./engine.ts";
 import { goneSignal } from "./gone.ts";
-import { HttpProblem } from "./problem.ts";
 import { queryOf } from "./read-request.ts";
 import { SeenEngine } from "./seen-engine.ts";
 import type { Reply } from "./send-reply.ts";
@@ -63,9 +63,7 @@ export class Incoming<N extends CallName = CallName> {
     const { engine } = this.index;
     this.engineAsked = engine;
     if (engine) return new SeenEngine(engine, this.key);
-    throw new HttpProblem("not-ready", "The index is being built. Try again in a moment.", undefined, {
-      "Retry-After": "2",
-    });
+    throw notReady(this.index);
   }
 
   /** Ends when the client goes away before it has its answer. */

@@ -40,6 +40,10 @@ export function makeLog(
   return pino({ level, base: undefined }, destination);
 }
 
+/** Logs to standard output, for a supervisor that keeps it: one JSON object a line. */
+export const logToStdout = (level: string): Logger =>
+  pino({ level, base: undefined }, pino.destination({ fd: 1, sync: true }));
+
 /** True when a name leads to another file than the one that is written. */
 function isAnother(file: string, { fd }: { fd: number }): boolean {
   const stats = statSync(file, { throwIfNoEntry: false });
@@ -65,13 +69,14 @@ function putAside(file: string, largest: number): void {
  */
 export function logRequest(logger: Logger, request: IncomingMessage, response: ServerResponse): void {
   const began = performance.now();
-  const id = randomUUID();
+  const id = idOf(request);
+  const trace = TRACE.exec(request.headers.traceparent as string)?.[1];
   response.setHeader("X-Request-Id", id);
   loggers.set(response, logger);
   response.once("close", () => {
     const { statusCode: status, writableFinished: isWhole } = response;
     const told = {
-      req: { id, method: request.method },
+      req: { id, method: request.method, ...(trace ? { trace } : {}) },
       res: { status },
       route: routeOf(request as Request),
       responseTime: Math.round(performance.now() - began),
@@ -79,6 +84,16 @@ export function logRequest(logger: Logger, request: IncomingMessage, response: S
     if (status >= 500) logger.error(told, "request errored");
     else logger.info(told, isWhole ? "request completed" : "request aborted");
   });
+}
+
+/** An id that a proxy gave, where it is short and plain: it is in every answer and in the log. */
+const GIVEN_ID = /^[\w-]{8,64}$/;
+/** The id of a trace (W3C Trace Context), of which this request is a part. */
+const TRACE = /^[0-9a-f]{2}-([0-9a-f]{32})-[0-9a-f]{16}-[0-9a-f]{2}/;
+
+function idOf({ headers }: IncomingMessage): string {
+  const given = headers["x-request-id"];
+  return typeof given === "string" && GIVEN_ID.test(given) ? given : randomUUID();
 }
 
 /** Writes down a fault of ours, under the id that the answer has. */

@@ -4,6 +4,7 @@ import express, { type Request, type Response } from "express";
 import type { KeyRing } from "../keys/key-ring.ts";
 import type { Permits } from "../keys/permits.ts";
 import type { UseCounter } from "../keys/use-counter.ts";
+import type { Metrics } from "../metrics/metrics.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 import { Busy } from "./busy.ts";
 import { type CallAt, OPENAPI_PATH } from "./call-paths.ts";
@@ -32,6 +33,7 @@ interface Needs {
   ring: KeyRing;
   permits: Permits;
   counter: UseCounter;
+  metrics?: Metrics;
   place: PublicPlace;
   /** False to ask the engine each time, to measure that. */
   keepsReplies?: boolean;
@@ -76,7 +78,10 @@ export class Wire {
       const found = callOf(path, request.method);
       const answer = () => void this.#send(found, request, response, url);
       if (found.call.tag !== "Lookups") answer();
-      else if (!this.#line.enter(answer, () => response.closed)) throw TOO_MUCH;
+      else if (!this.#line.enter(answer, () => response.closed)) {
+        this.needs.metrics?.turnedAway();
+        throw TOO_MUCH;
+      }
     } catch (error) {
       failWith(error, request, response);
     }
@@ -94,11 +99,11 @@ export class Wire {
 
   /** With its key, which may do this. */
   #incoming({ name, call, parts }: CallAt, request: IncomingMessage, response: ServerResponse, url: string): Incoming {
-    const { ring, counter, index, place } = this.needs;
+    const { ring, index, place } = this.needs;
     const incoming = new Incoming(name, parts as never, url, request, response, index);
     incoming.key = keyOf(incoming, ring);
     if (!call.key.always)
-      countUse(response, counter, incoming.key, incoming.call.key.as as never, () => incoming.reply);
+      countUse(response, this.needs, incoming.key, incoming.call.key.as as never, () => incoming.reply);
     checkKey(request, call, incoming.key, place);
     ring.used(incoming.key);
     return incoming;

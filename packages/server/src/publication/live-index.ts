@@ -15,10 +15,13 @@ const KEPT = 3;
 /** The index that answers lookups now. Swapped in whole; a lookup under way keeps the one it began with. */
 export class LiveIndex {
   engine: Engine | undefined;
+  /** True once it is known that nothing was ever published. */
+  hasNothing = false;
   /** The segment as all threads share it, and the versions that it was built from. */
   shared: SharedArrayBuffer | undefined;
   versions: readonly number[] = [];
-  #publication = 0;
+  /** Number of the publication that was opened last. */
+  publication = 0;
   #segment: Segment | undefined;
   /** What is shown beside the segment. */
   #beside: Prepared | undefined;
@@ -72,7 +75,8 @@ export class LiveIndex {
 
   async #open(): Promise<void> {
     const publication = await livePublication(this.database);
-    if (!publication || publication.id === this.#publication) return;
+    this.hasNothing = !publication;
+    if (!publication || publication.id === this.publication) return;
     const making = this.prepare(publication.versions);
     try {
       const segment = await this.store.segmentFor(publication.versions, this.progress);
@@ -87,7 +91,7 @@ export class LiveIndex {
       await this.letGo();
       throw error;
     }
-    this.#publication = publication.id;
+    this.publication = publication.id;
     // those before are kept, so that going back takes a moment
     const before = [publication.versions, ...(await lastPublications(this.database, KEPT))];
     await this.store.sweep(before.map((versions) => this.store.nameOf(versions)));

@@ -5,6 +5,7 @@ import type { Request, Response, Router } from "express";
 import type { Knex } from "knex";
 import QRCode from "qrcode";
 import { countUse } from "../http/count-use.ts";
+import { notReady } from "../http/engine.ts";
 import { goneSignal } from "../http/gone.ts";
 import type { Incoming } from "../http/incoming.ts";
 import { mayAsk } from "../http/key-check.ts";
@@ -25,6 +26,7 @@ import { type Link, linkOf, tokenOf } from "../links/link.ts";
 import type { LinkKeys } from "../links/link-keys.ts";
 import { placePage } from "../links/place-page.ts";
 import { placeLanguage } from "../links/place-words.ts";
+import type { Metrics } from "../metrics/metrics.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 import type { MapTiles } from "../tiles/map-tiles.ts";
 import { drawStill, recordOf } from "./still.route.ts";
@@ -40,6 +42,7 @@ interface Needs {
   ring: KeyRing;
   permits: Permits;
   counter: UseCounter;
+  metrics?: Metrics;
   linkKeys: LinkKeys;
   place: PublicPlace;
 }
@@ -122,7 +125,7 @@ export function linkKeyHandlers(linkKeys: LinkKeys) {
 
 /** `/p/TOKEN`: one place, or one picture of it, for whoever has the link. Nothing else can be called with it. */
 export function linkRoutes(needs: Needs): Router {
-  const { database, index, tiles, ring, permits, counter, linkKeys, place } = needs;
+  const { database, index, tiles, ring, permits, linkKeys, place } = needs;
   const router = exactRouter();
   router.get("/p/:token", (request, response) => {
     const { token } = request.params;
@@ -197,11 +200,9 @@ export function linkRoutes(needs: Needs): Router {
     const key = ring.byId(link.key);
     if (!key || hasEnded(key) || !mayAsk(CALLS.link as Call, key))
       throw new HttpProblem("withdrawn", "This link was revoked. Ask the sender for a new one.");
-    countUse(response, counter, key, "links", () => undefined);
+    countUse(response, needs, key, "links", () => undefined);
     const { engine } = index;
     if (engine) return { link, key, engine: new SeenEngine(engine, key) };
-    throw new HttpProblem("not-ready", "The index is being built. Try again in a moment.", undefined, {
-      "Retry-After": "2",
-    });
+    throw notReady(index);
   }
 }

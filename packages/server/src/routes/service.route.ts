@@ -1,20 +1,21 @@
 import { PROBLEMS, type ProblemName } from "@bibliotope/wire";
 import type { Router } from "express";
 import type { Drain } from "../http/drain.ts";
+import { notReady } from "../http/engine.ts";
 import { escapeHtml } from "../http/pages.ts";
 import { HttpProblem } from "../http/problem.ts";
 import { exactRouter } from "../http/router.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 
-/** `/healthz` (the process answers) and `/readyz` (lookups are answered). */
+/** `/healthz` (the process answers) and `/readyz` (what is published is open). */
 export function healthRoutes({ index, drain }: { index: LiveIndex; drain: Drain }): Router {
   const router = exactRouter();
   router.get("/healthz", (_request, response) => void response.json({ status: "ok" }));
   router.get("/readyz", (_request, response) => {
     if (drain.ending.aborted) throw new HttpProblem("not-ready", "This process is shutting down.");
-    if (!index.engine)
-      throw new HttpProblem("not-ready", "The index is being built.", undefined, { "Retry-After": "2" });
-    response.json({ status: "ok", segment: index.engine.segment.meta.name });
+    // where nothing is published the workbench is ready, and the first publication may come
+    if (!index.engine && !index.hasNothing) throw notReady(index);
+    response.json({ status: "ok", segment: index.engine?.segment.meta.name ?? null });
   });
   return router;
 }
@@ -36,7 +37,7 @@ const HELP: Record<ProblemName, string> = {
   "wrong-type": "Bodies are JSON, with Content-Type: application/json.",
   "too-many":
     "Wait as long as the Retry-After header says. The RateLimit headers of every response say how much is left.",
-  "not-ready": "The index is being built. The Retry-After header says when to try again.",
+  "not-ready": "The index is being built, or no data is published yet. The Retry-After header says when to try again.",
   busy: "The server is overloaded. The Retry-After header says when to try again.",
   "no-room": "A disk is full, so nothing could be saved. Free some space and try again. Lookups still work.",
   "no-database": "The database does not respond. Lookups still work; saving works again when it is back.",

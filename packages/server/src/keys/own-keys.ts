@@ -6,13 +6,17 @@ import { hashOf } from "./secrets.ts";
 
 const UNLIMITED = { calls: [], countries: [], endsAt: null, perMinute: null, perDay: null };
 
-export type DemoKeys = Record<KeyKind, string>;
+/** Keys that this server makes for itself; the workbench's pages need two of them. */
+export type OwnKeys = Record<"web" | "try", string> & Partial<Record<KeyKind, string>>;
+
+/** Kinds of the keys that the workbench itself uses. */
+const OF_WORKBENCH: readonly KeyKind[] = ["web", "try"];
 
 /** Pages on this machine may use the demo's web key, whatever port their own server took. */
 const LOOPBACK = ["http://localhost:*", "http://127.0.0.1:*"];
 /** Where each kind of key may be used, where it names that. */
 const ORIGINS: Partial<Record<KeyKind, string[]>> = { web: LOOPBACK, view: ["app://localhost"] };
-const NAMES: DemoKeys = {
+const NAMES: Record<KeyKind, string> = {
   web: "Demo, pages on this machine",
   view: "Demo, web views",
   srv: "Demo, servers",
@@ -21,21 +25,28 @@ const NAMES: DemoKeys = {
 };
 
 /**
- * The demo's own keys. The database holds only their hashes; the keys stand in a file that only its owner may read, so
+ * The demo's own keys, or without the demo those of the workbench alone. The database holds only their hashes; the keys stand in a file that only its owner may read, so
  * that a later start can print them. Keys that the file lost, or the database does not know, are made anew.
  */
-export async function demoKeys(database: Knex, file: string): Promise<DemoKeys> {
+export async function ownKeys(database: Knex, file: string, isDemo = true): Promise<OwnKeys> {
   const loaded = await readFile(file, "utf8")
     .then(JSON.parse, () => ({}))
     .catch(() => ({}));
   const known = await readKeys(database);
-  const keys = {} as DemoKeys;
-  for (const kind of KEY_KINDS) {
+  const keys = {} as OwnKeys;
+  for (const kind of isDemo ? KEY_KINDS : OF_WORKBENCH) {
     const key = loaded[kind];
     keys[kind] =
       typeof key === "string" && known.has(hashOf(key))
         ? key
-        : (await makeKey(database, { kind, name: NAMES[kind], origins: ORIGINS[kind] ?? [], ...UNLIMITED })).key;
+        : (
+            await makeKey(database, {
+              kind,
+              name: isDemo ? NAMES[kind] : `Workbench, ${kind === "web" ? "pages" : "tests"}`,
+              origins: (isDemo && ORIGINS[kind]) || [],
+              ...UNLIMITED,
+            })
+          ).key;
   }
   if (JSON.stringify(keys) !== JSON.stringify(loaded)) {
     await writeFile(`${file}.part`, JSON.stringify(keys, null, 2), { mode: 0o600 });
