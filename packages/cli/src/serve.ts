@@ -4,6 +4,7 @@ const USUAL = {
   BIBLIOTOPE_DEMO: "off",
   BIBLIOTOPE_PORTS: "1",
   BIBLIOTOPE_LOG: "stdout",
+  BIBLIOTOPE_STORE: "database",
 };
 
 /** Runs the server in this process until it is told to stop; its exit code is the server's. */

@@ -11,9 +11,9 @@ import { logRequest } from "./http/log.ts";
 import { ownRoutes } from "./http/own.ts";
 import { pagePolicy } from "./http/pages.ts";
 import { HttpProblem, problems } from "./http/problem.ts";
-import { isSafe, type PublicPlace, underPath } from "./http/public-place.ts";
+import { isSafe, type PublicPlace, portOf, underPath } from "./http/public-place.ts";
 import type { NoteSecurity } from "./http/security-log.ts";
-import { requireSession, SAFE } from "./http/session.ts";
+import { PUBLIC_PORT, requireSession, SAFE } from "./http/session.ts";
 import { Wire } from "./http/wire.ts";
 import type { Files } from "./import/files.ts";
 import type { Looks } from "./import/looks.ts";
@@ -144,6 +144,7 @@ function makeApp(context: AppContext, wire: Wire): Express {
   app.set("query parser", "simple");
   app.set("trust proxy", context.place.trusted);
   app.set(SAFE, isSafe(context.place));
+  app.set(PUBLIC_PORT, portOf(context.place));
   app.set("case sensitive routing", true);
   app.use((request, response, next) => {
     context.drain.watch(response);

@@ -5,10 +5,12 @@ import { fileURLToPath } from "node:url";
 import { promisify } from "node:util";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { OwnServer, ownDatabase } from "../testing/own-server.ts";
-import type { Ready } from "../testing/shared.ts";
+import { type Ready, readReady } from "../testing/shared.ts";
 
 const COMMAND = fileURLToPath(new URL("../../cli/bin/bibliotope.js", import.meta.url));
 const [PORT, METRICS] = ["5730", "5731"];
+/** One for all servers, as behind a balancer: a session of one is a session of all. */
+const PUBLIC = { PUBLIC_URL: `http://localhost:${PORT}` };
 const run = promisify(execFile);
 
 /** What a command wrote, and its exit code. */
@@ -31,13 +33,35 @@ function samplesOf(text: string): Map<string, number> {
   return samples;
 }
 
+/** Calls of the workbench by whoever opens the sign-in link; sessions are in the database, so they hold on every server. */
+async function browserOf({ signIn, url }: Ready) {
+  const opened = await fetch(signIn, { redirect: "manual" });
+  const cookie = opened.headers
+    .getSetCookie()
+    .map((one) => one.split(";", 1)[0])
+    .join("; ");
+  const { csrf } = await (await fetch(`${url}/api/session`, { headers: { cookie } })).json();
+  // biome-ignore lint/suspicious/noExplicitAny: its shape is what the tests look at
+  return async (at: string, method: string, path: string, body: unknown): Promise<any> => {
+    const isText = typeof body === "string";
+    const type = isText ? "application/octet-stream" : "application/json";
+    const answer = await fetch(`${at}${path}`, {
+      method,
+      headers: { cookie, "x-csrf-token": csrf, "content-type": type },
+      body: isText ? body : JSON.stringify(body),
+    });
+    expect(answer.status, path).toBeLessThan(300);
+    return answer.json();
+  };
+}
+
 describe("bibliotope serve", { timeout: 240_000 }, () => {
   let own: Awaited<ReturnType<typeof ownDatabase>>;
   let server: OwnServer;
   let ready: Ready;
   beforeAll(async () => {
     own = await ownDatabase("served");
-    server = new OwnServer(own.url, "empty", PORT, { BIBLIOTOPE_METRICS_PORT: METRICS }, [COMMAND, "serve"]);
+    server = new OwnServer(own.url, "empty", PORT, { ...PUBLIC, BIBLIOTOPE_METRICS_PORT: METRICS }, [COMMAND, "serve"]);
     server.start();
     ready = await server.ready();
   });
@@ -58,7 +82,7 @@ describe("bibliotope serve", { timeout: 240_000 }, () => {
     expect(right.stdout).toMatch(/^BIBLIOTOPE_DEMO +off$/m);
     expect(right.stdout).toMatch(/^PORT +4870 \(default\)$/m);
     expect(right.stdout + right.stderr).not.toContain("hush-hush");
-    const nowhere = await ended(["serve", "--check"], { ...given, BIBLIOTOPE_HOME: "/proc/nowhere" });
+    const nowhere = await ended(["serve", "--check"], { ...given, BIBLIOTOPE_HOME: join(COMMAND, "below-a-file") });
     expect(nowhere).toMatchObject({
       code: 2,
       stderr: expect.stringMatching(/BIBLIOTOPE_HOME=.* cannot be written to/),
@@ -122,6 +146,33 @@ describe("bibliotope serve", { timeout: 240_000 }, () => {
     expect(after.get("bibliotope_database_up")).toBe(1);
     const all = [...after.keys()].join("\n");
     expect(all).not.toMatch(/harb|bt_web|bt_try/);
+  });
+
+  it("hands what it has taken in and built to another server of the same database", async () => {
+    const second = new OwnServer(own.url, "empty", "5732", PUBLIC, [COMMAND, "serve"]);
+    second.start();
+    const there = await second.ready();
+    try {
+      const segmentOf = async (url: string) => (await (await fetch(`${url}/readyz`)).json()).segment;
+      // answered by the very index that the first has built
+      expect(await segmentOf(there.url)).toBe(await segmentOf(ready.url));
+      expect(second.said).not.toContain("Building the index");
+      // the command that imported has used the link that was there
+      const browser = await browserOf(readReady(server.home));
+      const rows = Array.from({ length: 20 }, (_, i) => `Mill Lane,${i + 1},HT4 30,Tidewell,QR,-35.19${i},-21.63`);
+      const content = `street,house,postcode,town,country,lat,lon\n${rows.join("\n")}\n`;
+      const { id } = await browser(ready.url, "POST", "/api/files?name=mill.csv", content);
+      const start = await browser(there.url, "POST", `/api/files/${id}/look`, {});
+      expect(start.rows).toHaveLength(20);
+      const { job } = await browser(there.url, "POST", "/api/loads", {
+        ...{ file: id, format: start.format, heads: start.heads, reading: start.reading, day: "2026-11-20" },
+        dataSet: { name: "Mill", licence: "CC0-1.0", source: "Tests" },
+      });
+      const state = () => own.database("jobs").where({ id: job }).first("state", "words");
+      await expect.poll(state, { timeout: 60_000 }).toMatchObject({ state: "done" });
+    } finally {
+      await second.end("SIGKILL");
+    }
   });
 
   it("answers metrics nowhere but on their own port", async () => {

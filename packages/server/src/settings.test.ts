@@ -36,6 +36,7 @@ describe("settings", () => {
       ports: 100,
       metrics: undefined,
       logsTo: "file",
+      store: "home",
       logLevel: "info",
     });
   });
@@ -52,14 +53,16 @@ describe("settings", () => {
       TRUST_PROXY: "everybody",
       BIBLIOTOPE_METRICS_PORT: "0",
       BIBLIOTOPE_LOG: "printer",
+      BIBLIOTOPE_STORE: "cellar",
       LOG_LEVEL: "loud",
     });
-    expect(faults).toHaveLength(12);
+    expect(faults).toHaveLength(13);
     for (const [i, words] of [
       /^DATABASE_URL is not a database URL\. Write postgres:/,
       /^BIBLIOTOPE_HOME is not set\. npm start sets it; for bibliotope serve, see/,
       /^BIBLIOTOPE_SECRETS_KEY must be 64 hexadecimal digits/,
       /^BIBLIOTOPE_STAND_INS=.* is not JSON with the URLs of register, courier/,
+      /^BIBLIOTOPE_STORE=cellar is "home"/,
       /^BIBLIOTOPE_USES=no is "on" or "off"/,
       /^PORT=70000 is not a port/,
       /^PUBLIC_URL=addresses\.example is not a URL\. Write scheme/,

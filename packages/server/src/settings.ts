@@ -48,6 +48,14 @@ const ENVIRONMENT = z.object({
     .describe(
       "The file of this server's own keys; the keys for encryption and signing are next to it (default: keys.json in BIBLIOTOPE_HOME).",
     ),
+  BIBLIOTOPE_STORE: z
+    .string()
+    .regex(/^(home|database|\/.{1,1000})$/, 'is "home", "database" or the absolute path of a shared folder')
+    .transform((text) => (text === "home" || text === "database" ? text : { folder: text }))
+    .default("home")
+    .describe(
+      "Where uploads and index files are that all servers of the database need: only in home, in the database (bibliotope serve sets that), or in a shared folder.",
+    ),
   BIBLIOTOPE_DEMO: onOff()
     .default("on")
     .describe(
@@ -140,6 +148,7 @@ export function readSettings(environment: Readonly<Record<string, string | undef
     metrics: data.BIBLIOTOPE_METRICS_PORT
       ? { port: data.BIBLIOTOPE_METRICS_PORT, host: data.BIBLIOTOPE_METRICS_HOST }
       : undefined,
+    store: data.BIBLIOTOPE_STORE,
     logsTo: data.BIBLIOTOPE_LOG,
     place: { path: "", ...data.PUBLIC_URL, trusted: data.TRUST_PROXY },
     logLevel: data.LOG_LEVEL,

@@ -2,6 +2,7 @@ import { rename, rm, writeFile } from "node:fs/promises";
 import type { AddressInfo } from "node:net";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
+import type { Knex } from "knex";
 import type { Logger } from "pino";
 import { makeListener } from "./app.ts";
 import { batcher } from "./batches/batcher.ts";
@@ -35,6 +36,7 @@ import { readSealing } from "./services/sealing.ts";
 import { type StandIns, seedServices } from "./services/seed-services.ts";
 import { Services } from "./services/services.ts";
 import { Signals } from "./signals.ts";
+import { DatabaseStore, FolderStore, NO_STORE, type Store } from "./store/store.ts";
 import { MapTiles } from "./tiles/map-tiles.ts";
 import { Sessions } from "./users/sessions.ts";
 import { firstUser, makeSignInToken } from "./users/users.repository.ts";
@@ -65,6 +67,8 @@ export interface Settings {
   /** Where metrics are answered; nowhere when not given. */
   metrics: { port: number; host: string } | undefined;
   logsTo: "file" | "stdout";
+  /** Where files are that other servers of the database need: nowhere but in its home, in the database, or in a folder. */
+  store: "home" | "database" | { folder: string };
   /** How people reach it. */
   place: PublicPlace;
   /** The least that is logged. */
@@ -83,6 +87,11 @@ const ENDS = { requested: 0, broken: 70, restored: 75 };
 const END_WITHIN = 25_000;
 /** Milliseconds within which two signals to stop are taken for one. */
 const SAME_PRESS = 1000;
+
+function storeOf(where: Settings["store"], database: Knex): Store {
+  if (where === "home") return NO_STORE;
+  return where === "database" ? new DatabaseStore(database) : new FolderStore(where.folder);
+}
 
 interface Logs {
   log: Logger;
@@ -123,7 +132,10 @@ export async function start(
   const heights = new Heights(database, own);
   let shown = 0;
   const history = await historyOf(database);
-  const store = new SegmentStore(join(settings.home, "segments"), settings.databaseUrl, history);
+  const shared = storeOf(settings.store, database);
+  const store = new SegmentStore(join(settings.home, "segments"), settings.databaseUrl, history, shared, (words) =>
+    log.warn({ store: settings.store }, words),
+  );
   const index = new LiveIndex(
     database,
     store,
@@ -144,12 +156,12 @@ export async function start(
     },
   );
   await Promise.all([ring.refresh(), published.refresh(), services.refresh(), countVersions(database)]);
-  const files = new Files(database, join(settings.home, "files"));
+  const files = new Files(database, join(settings.home, "files"), shared);
   const jobs = new Jobs(
     database,
     settings.databaseUrl,
     {
-      load: loader(settings.databaseUrl, database),
+      load: loader(settings.databaseUrl, database, files),
       publish: publisher(database, store, index),
       batch: batcher(settings.databaseUrl, database, index, services),
     },

@@ -250,6 +250,8 @@ export interface Rows {
   sign_in_links: { token_hash: string; user_id: number; expires_at: Date; used_at: Date | null };
   sign_in_places: { user_id: number; address: string; seen_at: Date };
   sign_in_tries: { id: string; name_key: string; address: string; at: Date };
+  stored_chunks: { name: string; number: number; data: Buffer };
+  stored_files: { name: string; bytes: string; sha256: string; made_at: Date };
   streets: {
     version_id: number;
     identity: number;
@@ -377,6 +379,8 @@ declare module "knex/types/tables.js" {
     sign_in_links: Written<Rows["sign_in_links"], { expires_at: string | Date; used_at: string | Date | null }>;
     sign_in_places: Written<Rows["sign_in_places"], { seen_at: string | Date }>;
     sign_in_tries: Written<Rows["sign_in_tries"], { id: number | string; at: string | Date }>;
+    stored_chunks: Rows["stored_chunks"];
+    stored_files: Written<Rows["stored_files"], { bytes: number | string; made_at: string | Date }>;
     streets: Written<Rows["streets"], { names: string | Name[] }>;
     traces: Written<Rows["traces"], { events: string | unknown; kept_at: string | Date }>;
     used_challenges: Written<Rows["used_challenges"], { at: string | Date }>;

@@ -54,6 +54,13 @@ export function originOf({ socket, headers }: IncomingMessage, { origin }: Publi
   return `${(socket as Partial<TLSSocket>).encrypted ? "https" : "http"}://${headers.host ?? "localhost"}`;
 }
 
+/** The port where people find it, where that is said. */
+export function portOf({ origin }: PublicPlace): number | undefined {
+  if (!origin) return undefined;
+  const { protocol, port } = new URL(origin);
+  return Number(port || (protocol === "https:" ? 443 : 80));
+}
+
 /** The address that a request found this server under, without a slash at the end. */
 export const addressOf = (request: IncomingMessage, place: PublicPlace) => `${originOf(request, place)}${place.path}`;
 

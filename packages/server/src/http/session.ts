@@ -11,12 +11,17 @@ export const SAFE = "comes over TLS only";
 
 const isOverTls = ({ app, secure }: Request) => app.enabled(SAFE) || secure;
 
+/** Name of the setting that has the port of the public URL, where there is one. */
+export const PUBLIC_PORT = "port of the public URL";
+
 /**
- * Cookies are shared by all ports of a host: the name carries the port, so that two installations do not sign each other out.
+ * Cookies are shared by all ports of a host: the name carries the port, so that two installations do not sign each other out. It
+ * is the public port where that is known: servers behind one balancer, each on a port of its own, take the same cookie.
  * Over TLS its name keeps other hosts of the domain from setting it (`__Host-`, RFC 6265bis).
  */
 function sessionCookie(request: Request): string {
-  return `${isOverTls(request) ? "__Host-" : ""}bibliotope_${request.socket.localPort}`;
+  const port = request.app.get(PUBLIC_PORT) ?? request.socket.localPort;
+  return `${isOverTls(request) ? "__Host-" : ""}bibliotope_${port}`;
 }
 
 /** Hands a session's secret to the browser; over a safe connection only, where there is one. */

@@ -6,6 +6,7 @@ import { type Readable, Transform } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import type { FileAnswer } from "@bibliotope/wire";
 import type { Knex } from "knex";
+import { NO_STORE, type Store, StoredFileDamaged } from "../store/store.ts";
 import { TableError } from "./bytes.ts";
 
 /** The largest file that is taken, in bytes. */
@@ -13,12 +14,31 @@ const MOST_BYTES = 5 * 2 ** 30;
 /** Milliseconds without a byte after which nobody sends the rest of a file. */
 const CUT_OFF = 10 * 60_000;
 
-/** Files that were handed in, in a folder under names of our own. */
+/** The folder of uploads within a store. */
+const STORED = "files";
+
+/** Files that were handed in, in a folder under names of our own, and in the store for other servers. */
 export class Files {
   constructor(
     private readonly database: Knex,
     private readonly folder: string,
+    private readonly store: Store = NO_STORE,
   ) {}
+
+  /**
+   * The path of a file in this server's own folder; it is fetched where another server took it in.
+   * @throws TableError when it is nowhere
+   */
+  async local(id: string): Promise<string> {
+    const path = this.pathOf(id);
+    if (await stat(path).catch(() => undefined)) return path;
+    const isThere = await this.store.fetch(`${STORED}/${id}`, path).catch((error: unknown) => {
+      if (error instanceof StoredFileDamaged) return false;
+      throw error;
+    });
+    if (!isThere) throw new TableError("The file no longer exists. Upload it again.");
+    return path;
+  }
 
   /** Where a file lies. @param id from `keep`; anything else has no place */
   pathOf(id: string): string {
@@ -42,8 +62,9 @@ export class Files {
       await pipeline(body, count, createWriteStream(aside));
       if (!bytes) throw new TableError("The file is empty.");
       await rename(aside, this.pathOf(id));
+      await this.store.put(`${STORED}/${id}`, this.pathOf(id));
     } catch (error) {
-      await rm(aside, { force: true });
+      for (const path of [aside, this.pathOf(id)]) await rm(path, { force: true });
       throw error;
     }
     await this.database("files").insert({ id, name: name.slice(0, 200), bytes });
@@ -55,10 +76,23 @@ export class Files {
     return row && { ...row, bytes: Number(row.bytes) };
   }
 
-  /** Throws away what was cut off while it came in; how long files are kept is for `sweepOld`. */
+  /** Deletes a file everywhere but in folders of other servers, which do that at their next sweep. */
+  async drop(id: string): Promise<number> {
+    await rm(this.pathOf(id), { force: true });
+    await this.store.remove(`${STORED}/${id}`);
+    return this.database("files").where({ id }).delete();
+  }
+
+  /**
+   * Throws away what was cut off while it came in, and copies of what another server has deleted; how long files are kept is for
+   * `sweepOld`.
+   */
   async sweep(): Promise<void> {
-    for (const name of await readdir(this.folder).catch(() => [])) {
-      if (!name.endsWith(".part")) continue;
+    const names = await readdir(this.folder).catch(() => [] as string[]);
+    if (!names.length) return;
+    const known = new Set(await this.database("files").pluck("id"));
+    for (const name of names) {
+      if (known.has(name)) continue;
       const path = join(this.folder, name);
       const touched = await stat(path).catch(() => undefined);
       // what another process takes in just now grows

@@ -3,6 +3,8 @@ import type { TableFormat } from "@bibliotope/wire";
 
 /** What a load is told. */
 export interface ImportRequest {
+  /** The upload; jobs of earlier versions have its path alone. */
+  file?: string;
   /** Where the file lies. */
   path: string;
   fileName: string;

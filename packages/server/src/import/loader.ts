@@ -1,16 +1,20 @@
 import type { Knex } from "knex";
 import { inWorker } from "../jobs/in-worker.ts";
 import type { Runner } from "../jobs/jobs.ts";
+import type { Files } from "./files.ts";
 import { type ImportRequest, type Loaded, loadName } from "./import-request.ts";
 import type { LoadTask } from "./load.worker.ts";
 
 /** Loads a file in a thread of its own. Stopped, or ended with the process, it leaves nothing behind. */
-export function loader(databaseUrl: string, database: Knex): Runner {
+export function loader(databaseUrl: string, database: Knex, files: Files): Runner {
   return async (running) => {
     const { id } = running.job;
     // of a process that was killed: PostgreSQL notices only when its statement is done
     await endLoad(database, id);
-    const request = { ...(running.job.asked as Omit<ImportRequest, "job">), job: running.job.id };
+    const params = running.job.asked as Omit<ImportRequest, "job">;
+    // another server may have taken it in
+    const path = params.file ? await files.local(params.file) : params.path;
+    const request = { ...params, path, job: running.job.id };
     const file = new URL("./load.worker.js", import.meta.url);
     const loaded = await inWorker<Loaded>(file, { databaseUrl, request } satisfies LoadTask, running).catch(
       async (error: unknown) => {

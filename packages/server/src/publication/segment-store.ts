@@ -3,6 +3,7 @@ import { mkdir, open, readdir, unlink } from "node:fs/promises";
 import { join } from "node:path";
 import { Worker } from "node:worker_threads";
 import { FORMAT, Segment, SegmentError } from "@bibliotope/core/index";
+import { NO_STORE, type Store } from "../store/store.ts";
 import type { BuildMessage, BuildTask } from "./build.worker.ts";
 
 /** Raised when the builder makes other segments from the same records. */
@@ -15,6 +16,10 @@ export class SegmentStore {
     private readonly databaseUrl: string,
     /** The database's history: numbers of versions mean other records in another one. */
     private readonly history: string,
+    /** Where other servers find what this one has built. */
+    private readonly store: Store = NO_STORE,
+    /** Hears of a store that fails: what is not there is built. */
+    private readonly warn: (words: string) => void = () => undefined,
   ) {}
 
   /** The name of the segment for some data-set versions. */
@@ -31,13 +36,19 @@ export class SegmentStore {
     const name = this.nameOf(versions);
     const file = join(this.folder, `${name}.segment`);
     await mkdir(this.folder, { recursive: true });
-    const existing = await openSegment(file).catch((error: unknown) => {
-      if (error instanceof SegmentError || (error as NodeJS.ErrnoException).code === "ENOENT") return undefined;
-      throw error;
-    });
+    const existing = (await openWhole(file)) ?? ((await this.#fetch(name, file)) ? await openWhole(file) : undefined);
     if (existing) return existing;
     await build({ databaseUrl: this.databaseUrl, versions, name, file }, progress);
+    await this.store.put(`${STORED}/${name}`, file).catch((error) => this.warn(`not stored: ${error}`));
     return openSegment(file);
+  }
+
+  /** Fetches what another server has built. */
+  async #fetch(name: string, file: string): Promise<boolean> {
+    return this.store.fetch(`${STORED}/${name}`, file).catch((error: unknown) => {
+      this.warn(`not fetched: ${error}`);
+      return false;
+    });
   }
 
   /** Removes the files of all other segments, and what a killed build left behind. */
@@ -45,7 +56,20 @@ export class SegmentStore {
     for (const file of await readdir(this.folder)) {
       if (!keep.some((name) => file.startsWith(name))) await unlink(join(this.folder, file)).catch(() => undefined);
     }
+    const stored = keep.map((name) => `${STORED}/${name}`);
+    await this.store.sweep(STORED, stored).catch((error) => this.warn(`not swept: ${error}`));
   }
+}
+
+/** The folder of index files within a store. */
+const STORED = "segments";
+
+/** A segment that is there and whole, or nothing. */
+async function openWhole(file: string): Promise<Segment | undefined> {
+  return openSegment(file).catch((error: unknown) => {
+    if (error instanceof SegmentError || (error as NodeJS.ErrnoException).code === "ENOENT") return undefined;
+    throw error;
+  });
 }
 
 /** One read into memory that all threads can share. @throws SegmentError when the file is no whole segment */

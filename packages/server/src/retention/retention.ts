@@ -1,4 +1,3 @@
-import { rm } from "node:fs/promises";
 import type { Kept, KeptFor } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import type { Files } from "../import/files.ts";
@@ -36,10 +35,7 @@ export async function sweepOld(database: Knex, files: Files): Promise<Record<Kep
     }
     if (what === "files") {
       const old: string[] = await database("files").where(isOld("made_at")).pluck("id");
-      for (const id of old) {
-        await rm(files.pathOf(id), { force: true });
-        gone.files += await database("files").where({ id }).delete();
-      }
+      for (const id of old) gone.files += await files.drop(id);
     }
   }
   return gone;

@@ -53,7 +53,7 @@ export function dataHandlers({ database, jobs, files, looks }: Needs) {
   async function lookAtFile({ params, parts }: Own<"lookAtFile">) {
     const { id } = await fileOf(parts.id);
     const readings = await repository.keptReadings(database, params.dataSet);
-    const task = { path: files.pathOf(id), params, country: await usualCountry(), readings };
+    const task = { path: await files.local(id).catch(malformedTable), params, country: await usualCountry(), readings };
     return looks.look(task).catch(malformedTable);
   }
 
@@ -62,6 +62,7 @@ export function dataHandlers({ database, jobs, files, looks }: Needs) {
     const told: Omit<ImportRequest, "job"> = {
       ...request,
       heads: heads ?? undefined,
+      file: handed.id,
       path: files.pathOf(handed.id),
       fileName: handed.name,
       madeBy: user.id,

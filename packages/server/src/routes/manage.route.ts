@@ -23,6 +23,9 @@ interface Needs {
   tryKey: string;
 }
 
+/** The JSON Schema of forms: made once, when it is first wanted, since that takes some 20 ms. */
+let formSchemaText: string | undefined;
+
 /** Who is signed in, forms, and the lookups that somebody made. */
 export function manageHandlers({ database, published, services, webKey, tryKey }: Needs) {
   return {
@@ -58,7 +61,8 @@ export function manageHandlers({ database, published, services, webKey, tryKey }
   }
 
   function formSchema({ response }: Own<"formSchema">) {
-    response.type("application/schema+json").send(JSON.stringify(formDefinitionJsonSchema(), null, 2));
+    formSchemaText ??= JSON.stringify(formDefinitionJsonSchema(), null, 2);
+    response.type("application/schema+json").send(formSchemaText);
   }
 
   async function form({ parts }: Own<"form">) {

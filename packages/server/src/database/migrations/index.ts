@@ -1,4 +1,5 @@
 import type { Knex } from "knex";
+import * as twentyFourth from "./2026-11-30-store.ts";
 import * as twentyThird from "./2026-11-30-tiles.ts";
 import * as seventeenth from "./2026-11-batch-registers.ts";
 import * as eleventh from "./2026-11-batches.ts";
@@ -53,6 +54,7 @@ const STEPS: Step[] = [
   { name: "2026-11-sessions", ...twentyFirst },
   { name: "2026-11-second-factor", ...twentySecond },
   { name: "2026-11-30-tiles", ...twentyThird },
+  { name: "2026-11-30-store", ...twentyFourth },
 ];
 
 /** The migrations in their order; compiled with the server, so that no file is looked for at run time. */

@@ -1,0 +1,120 @@
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, utimesSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import fc from "fast-check";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { ownDatabase } from "../../testing/own-server.ts";
+import { connect, migrate } from "../database/connect.ts";
+import { DatabaseStore, FolderStore, type Store, StoredFileDamaged } from "./store.ts";
+
+const MEGABYTE = 2 ** 20;
+
+describe("a store", { timeout: 120_000 }, () => {
+  let own: Awaited<ReturnType<typeof ownDatabase>>;
+  let database: ReturnType<typeof connect>;
+  const folder = mkdtempSync(join(tmpdir(), "bibliotope-store-"));
+  const path = (name: string) => join(folder, name);
+  const stores: Record<string, Store> = {};
+  beforeAll(async () => {
+    own = await ownDatabase("stored");
+    database = connect(own.url);
+    await migrate(database);
+    stores.database = new DatabaseStore(database);
+    stores.folder = new FolderStore(path("shared"));
+  });
+  afterAll(async () => {
+    await database.destroy();
+    await own.drop();
+    rmSync(folder, { recursive: true });
+  });
+
+  /** Bytes around the borders of chunks, from nothing to three of them. */
+  const contents = fc.tuple(fc.nat(3), fc.integer({ min: -2, max: 2 }), fc.nat(255)).map(([chunks, more, byte]) => {
+    const bytes = Buffer.alloc(Math.max(0, chunks * MEGABYTE + more), byte);
+    for (let at = 0; at < bytes.length; at += 4099) bytes[at] = at % 251;
+    return bytes;
+  });
+
+  describe.each(["database", "folder"])("in a %s", (kind) => {
+    it("gives back to the byte what was put there last, and nothing of what was removed", async () => {
+      const store = stores[kind];
+      await fc.assert(
+        fc.asyncProperty(fc.array(contents, { minLength: 1, maxLength: 3 }), async (versions) => {
+          for (const content of versions) {
+            writeFileSync(path("in"), content);
+            await store.put("files/one", path("in"));
+          }
+          expect(await store.fetch("files/one", path("out/copy"))).toBe(true);
+          expect(readFileSync(path("out/copy")).equals(versions.at(-1)!)).toBe(true);
+          await store.remove("files/one");
+          expect(await store.fetch("files/one", path("out/none"))).toBe(false);
+          expect(existsSync(path("out/none"))).toBe(false);
+        }),
+        { numRuns: 12 },
+      );
+    });
+
+    it("leaves nothing behind of a file that is damaged, and says which", async () => {
+      const store = stores[kind];
+      writeFileSync(path("in"), Buffer.alloc(2 * MEGABYTE + 5, 7));
+      await store.put("segments/broken", path("in"));
+      if (kind === "folder") writeFileSync(path("shared/segments/broken"), "cut short");
+      else await database("stored_chunks").where({ name: "segments/broken", number: 1 }).delete();
+      await expect(store.fetch("segments/broken", path("out/broken"))).rejects.toBeInstanceOf(StoredFileDamaged);
+      expect(readdirSync(path("out")).filter((name) => name.startsWith("broken"))).toEqual([]);
+    });
+
+    it("sweeps what is old and not wanted, in its folder alone", async () => {
+      const store = stores[kind];
+      writeFileSync(path("in"), "x");
+      for (const name of ["segments/wanted", "segments/new", "segments/old", "files/old"])
+        await store.put(name, path("in"));
+      await makeOld(kind, ["segments/wanted", "segments/old", "files/old"]);
+      await store.sweep("segments", ["segments/wanted"]);
+      const there = [];
+      for (const name of ["segments/wanted", "segments/new", "segments/old", "files/old"])
+        there.push(await store.fetch(name, path("out/swept")));
+      expect(there).toEqual([true, true, false, true]);
+    });
+  });
+
+  async function makeOld(kind: string, names: readonly string[]): Promise<void> {
+    const before = new Date(Date.now() - 25 * 3_600_000);
+    if (kind === "database") await database("stored_files").whereIn("name", names).update({ made_at: before });
+    else {
+      for (const name of names)
+        for (const end of ["", ".sha256"]) utimesSync(join(path("shared"), `${name}${end}`), before, before);
+    }
+  }
+
+  it("is replaced in one step: whoever fetches meanwhile has one whole file or the other", async () => {
+    const store = stores.database;
+    const files = [3, 9].map((byte) => {
+      writeFileSync(path(`in-${byte}`), Buffer.alloc(3 * MEGABYTE, byte));
+      return path(`in-${byte}`);
+    });
+    await store.put("segments/busy", files[0]);
+    let isOver = false;
+    const writing = (async () => {
+      for (let i = 0; i < 12; i++) await store.put("segments/busy", files[i % 2]);
+      isOver = true;
+    })();
+    const seen = new Set<number>();
+    for (let i = 0; !isOver; i++) {
+      expect(await store.fetch("segments/busy", path(`out/busy-${i % 2}`))).toBe(true);
+      const bytes = readFileSync(path(`out/busy-${i % 2}`));
+      expect(bytes.length).toBe(3 * MEGABYTE);
+      expect(bytes.every((byte) => byte === bytes[0])).toBe(true);
+      seen.add(bytes[0]);
+    }
+    await writing;
+    for (const byte of seen) expect([3, 9]).toContain(byte);
+  });
+
+  it.each(["../etc/passwd", "files/../x", "files", "/etc/passwd", "files/a/b"])(
+    "has no file of the name %s",
+    async (name) => {
+      await expect(stores.folder.fetch(name, path("out/odd"))).rejects.toThrow(/no name of a stored file/);
+    },
+  );
+});
