@@ -89,7 +89,7 @@ describe("bibliotope serve", { timeout: 240_000 }, () => {
     });
     const wrong = await ended(["serve", "--check"], { ...given, PORT: "0", BIBLIOTOPE_HOMES: "/x" });
     expect(wrong.code).toBe(2);
-    expect(wrong.stderr).toMatch(/PORT=0 is not a port[^]*BIBLIOTOPE_HOMES is not a setting/);
+    expect(wrong.stderr).toMatch(/PORT=0 is not a port.*BIBLIOTOPE_HOMES is not a setting/s);
   });
 
   it("has no demo, and is ready for a first publication", async () => {

@@ -142,7 +142,7 @@ describe("the trace", () => {
     const heard: TraceEvent[] = [];
     await client({ trace: (event: TraceEvent) => heard.push(event) }).suggest("x");
     expect(heard.map(({ row }) => row)).toEqual(["requests", "answered"]);
-    expect(heard[0]).toMatchObject({ call: "suggest", asked: { path: "/v1/suggest", q: "x" } });
+    expect(heard[0]).toMatchObject({ call: "suggest", params: { path: "/v1/suggest", q: "x" } });
     expect(JSON.stringify(heard)).not.toContain(KEY);
   });
 });
