@@ -47,7 +47,11 @@ export function Columns({ start, change, meanings = FOR_DATA }: ColumnsProps) {
   return (
     <section aria-label="Columns" className="mt-5">
       <h2 className="font-serif text-[20px] font-semibold">Columns</h2>
-      <FramedTable label="Columns" narrowest="min-w-[46rem]" heads={["Column", "Read as", "Reason", "First values"]}>
+      <FramedTable
+        label="Columns and their meanings"
+        narrowest="min-w-[46rem]"
+        heads={["Column", "Read as", "Reason", "First values"]}
+      >
         {columns.map(({ use, why }, place) => {
           const name = heads?.[place] || `Column ${place + 1}`;
           return (
