@@ -25,6 +25,9 @@ const LONG = {
   browser: ["batches.spec", "samples.spec", "one-place.spec", "generated.spec"],
 };
 
+/** Versions of Node beyond the floor that unit and server tests also run on: npm brings them. */
+const NEWER_NODES = ["22", "24"];
+
 const CHECKS = [
   ["types of the tests", "tsc", ["-p", "tsconfig.tests.json"]],
   ["format and lint", "biome", ["check", "--error-on-warnings", "."]],
@@ -102,8 +105,22 @@ function long() {
       () => run("vitest", ["run", "--project", "unit"], most),
       () => run("vitest", ["run", "--project", "server", ...LONG.vitest], most),
       () => run("playwright", ["test", "--config", "e2e/playwright.config.ts", ...LONG.browser], most),
+      ...NEWER_NODES.map((version) => () => withNode(version, env)),
     );
   });
+}
+
+/** Unit and server tests on another version of Node: whatever they start runs on it too. */
+async function withNode(version, env) {
+  const folder = makeFolder(join(home, `node-${version}`));
+  const install = ["install", "--prefix", folder, "--no-audit", "--no-fund", "--no-save", `node@${version}`];
+  const code = await show("npm", install, { cwd: folder });
+  if (code) return code;
+  const path = `${join(folder, "node_modules/node/bin")}:${process.env.PATH}`;
+  return inTurn(
+    () => show("node", ["--version"], { cwd: root, env: { ...process.env, PATH: path } }),
+    () => run("vitest", ["run", "--project", "unit", "--project", "server"], { ...env, PATH: path }),
+  );
 }
 
 /** Ten minutes, or as many as are named, of faults of every kind under load; `--seed` says which. */
