@@ -78,7 +78,7 @@ describe("bibliotope", () => {
     for (const name of commands) {
       const example = /\$ bibliotope (.+)/.exec(await help(name))?.[1];
       expect(example, name).toMatch(new RegExp(`^${name} `));
-      if (["batch", "import", "backup", "restore"].includes(name)) continue;
+      if (["serve", "batch", "import", "backup", "restore"].includes(name)) continue;
       const args = [...example!.matchAll(/"([^"]*)"|(\S+)/g)].map(([, quoted, plain]) => quoted ?? plain);
       expect(await run(...at(), ...args), example).toMatchObject({ stdout: expect.stringMatching(/\S/), stderr: "" });
     }

@@ -188,7 +188,10 @@ describe("whatever is requested, of whatever call", () => {
       let asks = 0;
       let notedAt = Date.now();
       const note = () => {
-        const { longest, longestOwn, longestRun, high, rss } = JSON.parse(readFileSync(loop, "utf8")) as Record<string, number>;
+        const { longest, longestOwn, longestRun, high, rss } = JSON.parse(readFileSync(loop, "utf8")) as Record<
+          string,
+          number
+        >;
         console.info(
           `  ${asks} requests: ${Math.round(rss)} MB; the loop stood still for ${Math.round(longest)} ms at most (${Math.round(longestOwn)} ms without the times when it waited for a core; its thread ran for ${Math.round(longestRun)} ms at most), ${high.toFixed(1)} ms in one of ten thousand times`,
         );

@@ -18,13 +18,19 @@ afterAll(async () => {
   rmSync(folder, { recursive: true });
 });
 
-it("throws away what was cut off while it came in, and not what comes in just now", async () => {
+it("throws away what was cut off while it came in and what is in no list, and not what comes in just now", async () => {
   const ago = new Date(Date.now() - 11 * 60_000);
-  const [cut, coming, whole] = ["a".repeat(24), "b".repeat(24), "c".repeat(24)];
-  for (const name of [`${cut}.part`, `${coming}.part`, whole]) writeFileSync(join(folder, name), "half of it");
-  for (const name of [`${cut}.part`, whole]) utimesSync(join(folder, name), ago, ago);
-  await new Files(database, folder).sweep();
-  expect(readdirSync(folder).sort()).toEqual([`${coming}.part`, whole].sort());
+  const [cut, coming, whole, gone, early] = [..."abcde"].map((letter) => letter.repeat(24));
+  await database("files").insert({ id: whole, name: "whole.csv", bytes: 10 });
+  for (const name of [`${cut}.part`, `${coming}.part`, whole, gone, early])
+    writeFileSync(join(folder, name), "half of it");
+  for (const name of [`${cut}.part`, whole, gone]) utimesSync(join(folder, name), ago, ago);
+  try {
+    await new Files(database, folder).sweep();
+    expect(readdirSync(folder).sort()).toEqual([`${coming}.part`, whole, early].sort());
+  } finally {
+    await database("files").where({ id: whole }).delete();
+  }
 });
 
 it("keeps what is handed in, and its log, where only its owner can read", async () => {

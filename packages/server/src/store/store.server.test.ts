@@ -54,6 +54,16 @@ describe("a store", { timeout: 120_000 }, () => {
       );
     });
 
+    it("is fetched by several at once, to one path, and is whole", async () => {
+      const store = stores[kind];
+      writeFileSync(path("in"), Buffer.alloc(2 * MEGABYTE + 1, 5));
+      await store.put("segments/wanted-by-all", path("in"));
+      const fetched = Array.from({ length: 6 }, () => store.fetch("segments/wanted-by-all", path("out/by-all")));
+      expect(await Promise.all(fetched)).toEqual(Array(6).fill(true));
+      expect(readFileSync(path("out/by-all")).equals(readFileSync(path("in")))).toBe(true);
+      expect(readdirSync(path("out")).filter((name) => name.startsWith("by-all"))).toEqual(["by-all"]);
+    });
+
     it("leaves nothing behind of a file that is damaged, and says which", async () => {
       const store = stores[kind];
       writeFileSync(path("in"), Buffer.alloc(2 * MEGABYTE + 5, 7));

@@ -1,4 +1,4 @@
-import { createHash, type Hash } from "node:crypto";
+import { createHash, type Hash, randomUUID } from "node:crypto";
 import { createReadStream, createWriteStream } from "node:fs";
 import { copyFile, mkdir, open, readdir, readFile, rename, rm, stat, writeFile } from "node:fs/promises";
 import { dirname, join } from "node:path";
@@ -108,7 +108,7 @@ export class FolderStore implements Store {
   async put(name: string, path: string): Promise<void> {
     const to = this.#pathOf(name);
     await mkdir(dirname(to), { recursive: true });
-    const aside = `${to}.${process.pid}.part`;
+    const aside = `${to}.${randomUUID()}.part`;
     try {
       await copyFile(path, aside);
       const hash = createHash("sha256");
@@ -165,7 +165,8 @@ async function* chunksOf(path: string): AsyncGenerator<Buffer> {
 /** Puts a file in place when all of it has come and is what its digest says. */
 async function writeWhole(from: Readable, path: string, digest: string, name: string): Promise<void> {
   await mkdir(dirname(path), { recursive: true });
-  const aside = `${path}.${process.pid}.part`;
+  // several may fetch it at once
+  const aside = `${path}.${randomUUID()}.part`;
   const hash = createHash("sha256");
   try {
     await pipeline(from, hashing(hash), createWriteStream(aside));
