@@ -3,7 +3,7 @@ import type { TraceEvent } from "@bibliotope/kit";
 import type { KeptRehearsal } from "@bibliotope/wire";
 import { describe, expect, it } from "vitest";
 import { toKeep } from "../state/keep-traces.ts";
-import { resultOf, storedValues } from "./use-runs.ts";
+import { overResults, resultOf, storedValues } from "./use-runs.ts";
 
 const FORM: FormDefinition = {
   title: "A form",
@@ -31,6 +31,12 @@ describe("a run", () => {
       state: "changed",
       changed: [{ field: "town", expected: "Tidewell", found: "Samphwick" }],
     });
+  });
+
+  it("that was stopped leaves nothing that runs or waits, and what is over stays", () => {
+    const passed = { state: "passed" } as const;
+    const results = { 1: passed, 2: { state: "running", step: 1 }, 3: { state: "waiting" } } as const;
+    expect(overResults(results)).toEqual({ 1: passed });
   });
 
   it("has changed when an address is something else than was expected", () => {

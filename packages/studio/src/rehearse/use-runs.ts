@@ -45,7 +45,7 @@ export function useRuns() {
     const [first, ...rest] = rehearsals;
     if (!first) return;
     setResults((before) => ({
-      ...before,
+      ...overResults(before),
       ...Object.fromEntries(rest.map(({ id }) => [id, { state: "waiting" }] as const)),
     }));
     setQueue(rest);
@@ -61,11 +61,17 @@ export function useRuns() {
   const stop = useCallback(() => {
     setRun(undefined);
     setQueue([]);
-    setResults((before) =>
-      Object.fromEntries(Object.entries(before).filter(([, { state }]) => state === "passed" || state === "changed")),
-    );
+    setResults(overResults);
   }, []);
-  return { run, results, note, start, next, stop };
+  // a step of what was stopped may have been noted just after
+  return { run, results: run ? results : overResults(results), note, start, next, stop };
+}
+
+/** What came of runs that are over. */
+export function overResults(results: Readonly<Record<number, RunResult>>): Record<number, RunResult> {
+  return Object.fromEntries(
+    Object.entries(results).filter(([, { state }]) => state === "passed" || state === "changed"),
+  );
 }
 
 /** Fields whose values a rehearsal expects: those that a form stores. */
