@@ -50,7 +50,7 @@ import { tileHandlers } from "./routes/tiles.route.ts";
 import { batchHandlers } from "./routes/wire-batches.route.ts";
 import type { Sealing } from "./services/sealing.ts";
 import type { Services } from "./services/services.ts";
-import type { MapTiles } from "./tiles/map-tiles.ts";
+import type { TileMaker } from "./tiles/map-tiles.ts";
 import type { Sessions } from "./users/sessions.ts";
 
 /** Everything the wire and the workbench stand on. */
@@ -58,7 +58,7 @@ export interface AppContext {
   version: string;
   database: Knex;
   index: LiveIndex;
-  tiles: MapTiles;
+  tiles: TileMaker;
   heights: Heights;
   ring: KeyRing;
   permits: Permits;

@@ -1,8 +1,9 @@
-import { accessSync, constants, mkdirSync } from "node:fs";
+import { accessSync, constants, mkdirSync, mkdtempSync, rmSync } from "node:fs";
 import { join } from "node:path";
+import type { Settings } from "./answering.ts";
 import { logToStdout, makeLog } from "./http/log.ts";
 import { describeSettings, readSettings, SettingsError } from "./settings.ts";
-import { type Settings, start } from "./start.ts";
+import { start } from "./start.ts";
 
 // what this server writes is for the owner alone: uploads, logs, the index
 process.umask(0o077);
@@ -34,6 +35,15 @@ function makeHome(): void {
     accessSync(settings.home, constants.W_OK);
   } catch (error) {
     fail(`BIBLIOTOPE_HOME=${settings.home} cannot be written to (${(error as NodeJS.ErrnoException).code}).`);
+  }
+  if (typeof settings.store === "string") return;
+  const { folder } = settings.store;
+  try {
+    mkdirSync(folder, { recursive: true, mode: 0o700 });
+    // root may write anywhere but on what is mounted for reading alone: so it is tried
+    rmSync(mkdtempSync(join(folder, ".try-")), { recursive: true });
+  } catch (error) {
+    fail(`BIBLIOTOPE_STORE=${folder} cannot be written to (${(error as NodeJS.ErrnoException).code}).`);
   }
 }
 

@@ -1,8 +1,8 @@
 import { join } from "node:path";
 import { z } from "zod";
+import type { Settings } from "./answering.ts";
 import { readPublicUrl, readTrust } from "./http/public-place.ts";
 import type { StandIns } from "./services/seed-services.ts";
-import type { Settings } from "./start.ts";
 
 const LEVELS = ["fatal", "error", "warn", "info", "debug", "trace", "silent"] as const;
 const MOST_LETTERS = 4000;
@@ -86,6 +86,14 @@ const ENVIRONMENT = z.object({
     .default(100)
     .describe("How many ports are tried, from PORT on; bibliotope serve sets it to 1."),
   HOST: text.default("127.0.0.1").describe("The address to listen on. 0.0.0.0 means all addresses of this machine."),
+  BIBLIOTOPE_THREADS: z
+    .string()
+    .regex(/^([1-9]|[1-5]\d|6[0-4])$/, "is not a number from 1 to 64")
+    .transform(Number)
+    .default(1)
+    .describe(
+      "How many threads answer requests over one index in memory: as many as the machine has cores. Each has its own port, from PORT on; with Node 22.12 or later on Linux they share PORT.",
+    ),
   PUBLIC_URL: readBy(readPublicUrl)
     .optional()
     .describe("Public URL behind a proxy, with a path if there is one, for example https://members.example/addresses."),
@@ -145,6 +153,7 @@ export function readSettings(environment: Readonly<Record<string, string | undef
     port: data.PORT,
     ports: data.BIBLIOTOPE_PORTS,
     host: data.HOST,
+    threads: data.BIBLIOTOPE_THREADS,
     metrics: data.BIBLIOTOPE_METRICS_PORT
       ? { port: data.BIBLIOTOPE_METRICS_PORT, host: data.BIBLIOTOPE_METRICS_HOST }
       : undefined,

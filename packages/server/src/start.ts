@@ -1,84 +1,29 @@
 import { rename, rm, writeFile } from "node:fs/promises";
 import type { AddressInfo } from "node:net";
 import { dirname, join } from "node:path";
-import { fileURLToPath } from "node:url";
-import type { Knex } from "knex";
-import type { Logger } from "pino";
-import { makeListener } from "./app.ts";
+import { Answering, type Logs, type Settings, storeOf } from "./answering.ts";
 import { batcher } from "./batches/batcher.ts";
 import { connect, migrate, untilThere } from "./database/connect.ts";
 import { historyOf } from "./database/history.ts";
-import { PublishedForms } from "./forms/published-forms.ts";
 import { seedForms } from "./forms/seed-forms.ts";
 import { countVersions } from "./gazetteer/data-sets.repository.ts";
 import { seedIslands } from "./gazetteer/seed-islands.ts";
 import { Heights } from "./heights/heights.ts";
 import { readOwnGrids } from "./heights/own-grids.ts";
-import { Drain } from "./http/drain.ts";
-import type { PublicPlace } from "./http/public-place.ts";
-import { securityNotes } from "./http/security-log.ts";
-import { Files } from "./import/files.ts";
+import { lineWriter } from "./http/log.ts";
 import { loader } from "./import/loader.ts";
-import { Looks } from "./import/looks.ts";
-import { Jobs } from "./jobs/jobs.ts";
-import { KeyRing } from "./keys/key-ring.ts";
 import { ownKeys } from "./keys/own-keys.ts";
-import { Permits } from "./keys/permits.ts";
-import { UseCounter } from "./keys/use-counter.ts";
-import { LinkKeys } from "./links/link-keys.ts";
-import { listen } from "./listen.ts";
-import { Metrics } from "./metrics/metrics.ts";
+import { canShareAPort, listen } from "./listen.ts";
 import { LiveIndex } from "./publication/live-index.ts";
 import { publisher } from "./publication/publish.ts";
 import { SegmentStore } from "./publication/segment-store.ts";
 import { sweepOld } from "./retention/retention.ts";
 import { readSealing } from "./services/sealing.ts";
-import { type StandIns, seedServices } from "./services/seed-services.ts";
-import { Services } from "./services/services.ts";
-import { Signals } from "./signals.ts";
-import { DatabaseStore, FolderStore, NO_STORE, type Store } from "./store/store.ts";
+import { seedServices } from "./services/seed-services.ts";
+import { Threads } from "./threads/threads.ts";
 import { MapTiles } from "./tiles/map-tiles.ts";
-import { Sessions } from "./users/sessions.ts";
 import { firstUser, makeSignInToken } from "./users/users.repository.ts";
 
-/** What the process is told from outside. */
-export interface Settings {
-  databaseUrl: string;
-  /** Where the server's own keys are. */
-  keysFile: string;
-  /** Whether the demo's data, forms and keys are loaded. */
-  isDemo: boolean;
-  /** Segments, logs and ready.json. */
-  home: string;
-  /** Where the developer's own grids of heights lie, if anywhere. */
-  heightsFolder: string | undefined;
-  /** The key that secrets are sealed with, as hexadecimal digits; that of a file beside the keys when not given. */
-  secretsKey: string | undefined;
-  /** Addresses of the stand-ins for outside services, by their names; none when not given. */
-  standIns: StandIns | undefined;
-  /** Whether it is counted how keys are used; off only to measure what that costs. */
-  countsUses: boolean;
-  /** Whether lookups are carried without Express; off only to compare. */
-  carriesLookups: boolean;
-  port: number;
-  /** How many ports are tried, from the port on. */
-  ports: number;
-  host: string;
-  /** Where metrics are answered; nowhere when not given. */
-  metrics: { port: number; host: string } | undefined;
-  logsTo: "file" | "stdout";
-  /** Where files are that other servers of the database need: nowhere but in its home, in the database, or in a folder. */
-  store: "home" | "database" | { folder: string };
-  /** How people reach it. */
-  place: PublicPlace;
-  /** The least that is logged. */
-  logLevel: string;
-}
-
-const packages = fileURLToPath(new URL("../..", import.meta.url));
-const VERSION = "0.1.0";
-/** Milliseconds after which it is written down how keys were used, and after which permits not used are given back. */
-const [NOTE_EVERY, TEND_EVERY] = [5000, 1000];
 /** Milliseconds from one throwing away of what is old to the next. */
 const SWEEP_EVERY = 3_600_000;
 /** What the process ends with: it was told to, an error came that nobody expected, or `npm start` is to begin it anew at once. */
@@ -88,22 +33,10 @@ const END_WITHIN = 25_000;
 /** Milliseconds within which two signals to stop are taken for one. */
 const SAME_PRESS = 1000;
 
-function storeOf(where: Settings["store"], database: Knex): Store {
-  if (where === "home") return NO_STORE;
-  return where === "database" ? new DatabaseStore(database) : new FolderStore(where.folder);
-}
-
-interface Logs {
-  log: Logger;
-  securityLog: Logger;
-}
-
 /** Brings everything up, in the order in which it is needed, and says that it is ready. */
-export async function start(
-  settings: Settings,
-  { log, securityLog }: Logs,
-  say: (words: string) => void,
-): Promise<void> {
+export async function start(settings: Settings, logs: Logs, say: (words: string) => void): Promise<void> {
+  const { log } = logs;
+  const isOnePort = settings.threads > 1 && canShareAPort;
   const readyFile = join(settings.home, "ready.json");
 
   const database = connect(settings.databaseUrl);
@@ -119,17 +52,11 @@ export async function start(
   const keys = await ownKeys(database, settings.keysFile, settings.isDemo);
   const user = await firstUser(database);
   const sealing = await readSealing(settings.secretsKey, join(dirname(settings.keysFile), "secrets.key"));
-  const linkKeys = new LinkKeys(join(dirname(settings.keysFile), "links.key"));
   await seedServices(database, settings.standIns, sealing);
 
-  const ring = new KeyRing(database);
-  const permits = new Permits(database);
-  const counter = new UseCounter(database, settings.countsUses);
-  const published = new PublishedForms(database);
-  const services = new Services(database, sealing);
   const tiles = new MapTiles(settings.databaseUrl, log);
   const own = settings.heightsFolder ? await readOwnGrids(settings.heightsFolder, say) : [];
-  const heights = new Heights(database, own);
+  const heights = new Heights(own);
   let shown = 0;
   const history = await historyOf(database);
   const shared = storeOf(settings.store, database);
@@ -148,83 +75,41 @@ export async function start(
       const prepared = await tiles.prepare(versions);
       return {
         putIn: async () => {
-          await Promise.all([prepared.putIn(), heights.load(versions)]);
+          await Promise.all([prepared.putIn(), heights.load(database, versions)]);
         },
         amend: prepared.amend,
         letGo: prepared.letGo,
       };
     },
   );
-  await Promise.all([ring.refresh(), published.refresh(), services.refresh(), countVersions(database)]);
-  const files = new Files(database, join(settings.home, "files"), shared);
-  const jobs = new Jobs(
-    database,
-    settings.databaseUrl,
-    {
-      load: loader(settings.databaseUrl, database, files),
-      publish: publisher(database, store, index),
-      batch: batcher(settings.databaseUrl, database, index, services),
-    },
-    log,
-  );
-
-  const metrics = settings.metrics ? new Metrics({ version: VERSION, index, database }) : undefined;
-  const drain = new Drain();
-  const listener = makeListener({
-    version: VERSION,
+  await countVersions(database);
+  let threads: Threads | undefined;
+  const answering = await Answering.make({
+    settings,
+    logs,
     database,
     index,
     tiles,
     heights,
-    ring,
-    permits,
-    counter,
-    metrics,
-    published,
-    services,
-    sealing,
-    linkKeys,
-    place: settings.place,
-    noteSecurity: securityNotes(securityLog),
-    jobs,
-    files,
-    looks: new Looks(),
-    log,
-    carriesLookups: settings.carriesLookups,
-    sessions: new Sessions(database),
-    drain,
-    webKey: keys.web,
-    tryKey: keys.try,
-    kitFolder: join(packages, "kit", "dist-web"),
-    studioFolder: join(packages, "studio", "dist-web"),
-    signedIn: () =>
-      void nextLink().then(
-        (link) => {
-          if (settings.logsTo === "file") say(`Signed in. For another browser, the next one-time link: ${link}`);
-        },
-        () => undefined,
-      ),
+    keys,
+    isFirst: true,
+    runners: ({ files, services }) => ({
+      load: loader(settings.databaseUrl, database, files),
+      publish: publisher(database, store, index),
+      batch: batcher(settings.databaseUrl, database, index, services),
+    }),
+    signedIn,
+    restored: async () => {
+      if ((await historyOf(database)) !== history) await stop(ENDS.restored);
+    },
   });
-  const server = await listen(listener, settings, say);
+  const { files, metrics } = answering;
+  const server = await listen(answering.listener, { ...settings, isShared: isOnePort }, say);
   const metricsServer = settings.metrics && metrics ? await listen(metrics.listener, settings.metrics, say) : undefined;
   const { origin, path } = settings.place;
-  const url = `http://localhost:${(server.address() as AddressInfo).port}${path}`;
+  const { port } = server.address() as AddressInfo;
+  const url = `http://localhost:${port}${path}`;
   const publicUrl = origin ? `${origin}${path}` : url;
-  const signals = new Signals(
-    settings.databaseUrl,
-    {
-      keys: () => ring.refresh(),
-      forms: () => published.refresh(),
-      services: () => services.refresh(),
-      publication: () => index.refresh(),
-      corrections: () => index.recorrect(),
-      restored: async () => {
-        if ((await historyOf(database)) !== history) await stop(ENDS.restored);
-      },
-    },
-    log,
-  );
-
   const throwOldAway = async () => {
     try {
       await files.sweep();
@@ -234,12 +119,7 @@ export async function start(
       log.warn({ error: String(error) }, "what is old could not be thrown away now");
     }
   };
-  const noteUses = () => Promise.allSettled([ring.noteUses(), counter.write()]);
-  const timers = [
-    setInterval(() => void noteUses(), NOTE_EVERY),
-    setInterval(() => void permits.tend().catch(() => undefined), TEND_EVERY),
-    setInterval(() => void throwOldAway(), SWEEP_EVERY),
-  ];
+  const sweeping = setInterval(() => void throwOldAway(), SWEEP_EVERY);
 
   let isStopping = false;
   let askedToStop = 0;
@@ -262,8 +142,8 @@ export async function start(
   process.on("unhandledRejection", breakOff);
   // npm start is our parent; when it is gone, so are we
   process.once("disconnect", stopOnce);
-  await index.refresh();
-  await Promise.all([signals.start(), jobs.start(), throwOldAway()]);
+  await Promise.all([answering.begin(), throwOldAway()]);
+  await startThreads();
   const link = await nextLink();
   // a log is read by more people than may sign in
   if (settings.logsTo === "stdout") say(`Bibliotope is ready at ${publicUrl}. ${readyFile} has a sign-in link`);
@@ -272,15 +152,46 @@ export async function start(
       `\n  Bibliotope is ready at ${publicUrl}\n\n  Sign in with this link, which works once:\n  ${link}\n\n  Press Ctrl-C to stop.\n`,
     );
 
+  /** Starts the threads that answer beside this one, once the index is there that they share. */
+  async function startThreads(): Promise<void> {
+    if (settings.threads === 1) return;
+    threads = new Threads({
+      index,
+      tiles,
+      heights,
+      write: { log: lineWriter(logs.log), securityLog: lineWriter(logs.securityLog) },
+      warn: (details, words) => logs.log.warn(details, words),
+      signedIn,
+    });
+    if (metrics) metrics.others = threads;
+    let last = port;
+    for (let number = 2; number <= settings.threads; number++) {
+      say(`Starting thread ${number} of ${settings.threads}`);
+      const where = isOnePort ? { port, ports: 0 } : { port: last + 1, ports: settings.ports };
+      last = await threads.start({ number, ...where, mainPort: port, keys });
+    }
+    say(isOnePort ? `All threads answer on port ${port}` : `Answering on ports ${[port, ...threads.ports].join(", ")}`);
+  }
+
+  function signedIn(): void {
+    void nextLink().then(
+      (link) => {
+        if (settings.logsTo === "file") say(`Signed in. For another browser, the next one-time link: ${link}`);
+      },
+      () => undefined,
+    );
+  }
+
   /** Makes a new sign-in link and notes it, with all that another program needs, where only this user may read it. */
   async function nextLink(): Promise<string> {
+    const ports = [port, ...(threads?.ports ?? [])];
     const signIn = `${publicUrl}/sign-in?token=${await makeSignInToken(database, user)}`;
     // put in place as a whole: whoever reads it meanwhile finds the old one or the new one
     const next = `${readyFile}.next`;
     await rm(next, { force: true });
     await writeFile(
       next,
-      JSON.stringify({ url, signIn, keys, databaseUrl: settings.databaseUrl, pid: process.pid }, null, 2),
+      JSON.stringify({ url, signIn, keys, databaseUrl: settings.databaseUrl, pid: process.pid, ports }, null, 2),
       { mode: 0o600 },
     );
     await rename(next, readyFile);
@@ -292,15 +203,14 @@ export async function start(
     isStopping = true;
     if (code === ENDS.restored) say("The database was restored from a backup. Reloading everything");
     await rm(readyFile, { force: true });
-    const cut = await drain.end(server);
+    const isKept = code !== ENDS.restored;
+    const [cut] = await Promise.all([answering.drain(server), threads?.end(isKept)]);
     if (cut) log.warn({ cut }, "answers under way were cut: they took too long");
     metricsServer?.close();
     metricsServer?.closeAllConnections();
-    await Promise.all([signals.stop(), jobs.stop()]);
-    for (const timer of timers) clearInterval(timer);
-    // of keys that the database now may not have, or has for others
-    if (code !== ENDS.restored) await Promise.allSettled([noteUses(), permits.stop()]);
-    await Promise.all([tiles.stop(), services.close()]);
+    clearInterval(sweeping);
+    await answering.end(isKept);
+    await tiles.stop();
     await database.destroy().catch(() => undefined);
     process.exit(code);
   }

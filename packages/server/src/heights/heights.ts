@@ -6,19 +6,30 @@ import { readHeightGrids } from "./height-grids.repository.ts";
 /** Points to a side of a tile's grid, both edges included. */
 const SIDE = 33;
 
-/** Heights of the published data sets, in memory. */
+/** Heights of the published data sets, in memory that all threads share. */
 export class Heights {
-  #grids: HeightGrid[] | undefined;
+  #grids: readonly HeightGrid[] | undefined;
+  readonly #own: readonly HeightGrid[];
 
   /** @param own grids of the developer's, which know better than those of data sets */
-  constructor(
-    private readonly database: Knex,
-    private readonly own: readonly HeightGrid[] = [],
-  ) {}
+  constructor(own: readonly HeightGrid[] = []) {
+    this.#own = own.map(inSharedMemory);
+  }
 
   /** Reads the grids of some versions; until it is done, the ones before answer. */
-  async load(versions: readonly number[]): Promise<void> {
-    this.#grids = [...this.own, ...(await readHeightGrids(this.database, versions))];
+  async load(database: Knex, versions: readonly number[]): Promise<void> {
+    const grids = await readHeightGrids(database, versions);
+    this.#grids = [...this.#own, ...grids.map(inSharedMemory)];
+  }
+
+  /** Answers from grids that another thread has read. */
+  take(grids: readonly HeightGrid[]): void {
+    this.#grids = grids;
+  }
+
+  /** All grids, best first: what another thread can answer from. */
+  get grids(): readonly HeightGrid[] {
+    return this.#grids ?? [];
   }
 
   /** False until grids were read. */
@@ -43,4 +54,10 @@ export class Heights {
     });
     return { columns: SIDE, rows: SIDE, metres };
   }
+}
+
+function inSharedMemory(grid: HeightGrid): HeightGrid {
+  const metres = new Float32Array(new SharedArrayBuffer(grid.metres.byteLength));
+  metres.set(grid.metres);
+  return { ...grid, metres };
 }

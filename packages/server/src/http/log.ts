@@ -44,6 +44,16 @@ export function makeLog(
 export const logToStdout = (level: string): Logger =>
   pino({ level, base: undefined }, pino.destination({ fd: 1, sync: true }));
 
+/** Writes whole lines that a logger of another thread has made to where a logger writes. */
+export function lineWriter(logger: Logger): (line: string) => void {
+  const stream = (logger as unknown as Record<symbol, { write(line: string): void }>)[pino.symbols.streamSym];
+  return (line) => stream.write(line);
+}
+
+/** A logger whose lines somebody else writes. */
+export const logBy = (level: string, write: (line: string) => void): Logger =>
+  pino({ level, base: undefined }, { write });
+
 /** True when a name leads to another file than the one that is written. */
 function isAnother(file: string, { fd }: { fd: number }): boolean {
   const stats = statSync(file, { throwIfNoEntry: false });

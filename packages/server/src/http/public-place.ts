@@ -9,6 +9,8 @@ export interface PublicPlace {
   path: string;
   /** Whose word is taken for where a request comes from: so many proxies, or those at these addresses; nobody's when false. */
   trusted: false | number | string;
+  /** The port by which people know the process, for threads of it that listen on others. */
+  port?: number;
 }
 
 /** Paths of one or more plain segments, with or without a slash at the end. */
@@ -55,8 +57,8 @@ export function originOf({ socket, headers }: IncomingMessage, { origin }: Publi
 }
 
 /** The port where people find it, where that is said. */
-export function portOf({ origin }: PublicPlace): number | undefined {
-  if (!origin) return undefined;
+export function portOf({ origin, port: own }: PublicPlace): number | undefined {
+  if (!origin) return own;
   const { protocol, port } = new URL(origin);
   return Number(port || (protocol === "https:" ? 443 : 80));
 }

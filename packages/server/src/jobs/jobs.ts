@@ -46,21 +46,25 @@ export class Jobs {
   /** How often jobs lost the database while they ran. */
   readonly #lost = new Map<number, number>();
 
+  /** @param runners none where jobs are only handed in, for another thread to do */
   constructor(
     private readonly database: Knex,
     private readonly url: string,
-    private readonly runners: Readonly<Record<JobKind, Runner>>,
+    private readonly runners: Readonly<Record<JobKind, Runner>> | undefined,
     private readonly log: { warn(details: object, words: string): void },
   ) {
-    this.#boss = new PgBoss({ connectionString: url, max: 2, application_name: "bibliotope jobs" });
+    const role = runners ? {} : { migrate: false, supervise: false, schedule: false };
+    this.#boss = new PgBoss({ connectionString: url, max: 2, application_name: "bibliotope jobs", ...role });
     this.#boss.on("error", (error) => log.warn({ error: String(error) }, "jobs"));
   }
 
   async start(): Promise<void> {
     await this.#boss.start();
+    const { runners } = this;
+    if (!runners) return;
     await this.#boss.createQueue(QUEUE);
     this.#worker = await this.#boss.work<{ id: number }>(QUEUE, { pollingIntervalSeconds: 0.5 }, async ([{ data }]) => {
-      await this.#run(data.id);
+      await this.#run(data.id, runners);
     });
     await this.#look();
     this.#timer = setInterval(() => void this.#look().catch(() => undefined), LOOK_EVERY);
@@ -103,19 +107,19 @@ export class Jobs {
     }
   }
 
-  async #run(id: number): Promise<void> {
+  async #run(id: number, runners: Readonly<Record<JobKind, Runner>>): Promise<void> {
     if (this.#stopping.signal.aborted || !(await this.#take(id))) return;
     this.#running.add(id);
     try {
       const job = await beginJob(this.database, id);
-      if (job) await this.#do(job);
+      if (job) await this.#do(job, runners[job.kind]);
     } finally {
       this.#running.delete(id);
       await this.#letGo(id);
     }
   }
 
-  async #do(job: Job): Promise<void> {
+  async #do(job: Job, runner: Runner): Promise<void> {
     const stop = new AbortController();
     let told = { done: job.done, words: job.words };
     const note = async () => {
@@ -129,7 +133,7 @@ export class Jobs {
       const progress = (done: number, words: string) => {
         told = { done: done < 0 ? told.done : done, words };
       };
-      const { words, result } = await this.runners[job.kind]({ job, progress, stop: stop.signal });
+      const { words, result } = await runner({ job, progress, stop: stop.signal });
       await endJob(this.database, job.id, { state: "done", words, result });
     } catch (error) {
       // a process that ends leaves its jobs as they are: the next one goes on with them

@@ -12,6 +12,9 @@ import type { SegmentStore } from "./segment-store.ts";
 /** Publications whose segments are kept. */
 const KEPT = 3;
 
+/** Where segments come from: a folder of files, or the thread that has read one. */
+export type SegmentSource = Pick<SegmentStore, "segmentFor" | "nameOf" | "sweep">;
+
 /** The index that answers lookups now. Swapped in whole; a lookup under way keeps the one it began with. */
 export class LiveIndex {
   engine: Engine | undefined;
@@ -32,7 +35,7 @@ export class LiveIndex {
 
   constructor(
     private readonly database: Knex,
-    private readonly store: SegmentStore,
+    private readonly store: SegmentSource,
     private readonly progress: (read: number, total: number) => void = () => undefined,
     private readonly beside: (versions: number[]) => Promise<Prepared | undefined> = async () => undefined,
   ) {}

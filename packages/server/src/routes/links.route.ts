@@ -28,7 +28,7 @@ import { placePage } from "../links/place-page.ts";
 import { placeLanguage } from "../links/place-words.ts";
 import type { Metrics } from "../metrics/metrics.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
-import type { MapTiles } from "../tiles/map-tiles.ts";
+import type { TileMaker } from "../tiles/map-tiles.ts";
 import { drawStill, recordOf } from "./still.route.ts";
 
 /** Hours that a link of a key lasts at most which others can read: its page could as well ask anew. */
@@ -38,7 +38,7 @@ const HOUR = 3600;
 interface Needs {
   database: Knex;
   index: LiveIndex;
-  tiles: MapTiles;
+  tiles: TileMaker;
   ring: KeyRing;
   permits: Permits;
   counter: UseCounter;

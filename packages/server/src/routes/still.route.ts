@@ -10,14 +10,14 @@ import { HttpProblem } from "../http/problem.ts";
 import type { SeenEngine } from "../http/seen-engine.ts";
 import type { Reply } from "../http/send-reply.ts";
 import type { Handlers } from "../http/wire.ts";
-import type { MapTiles } from "../tiles/map-tiles.ts";
+import type { TileMaker } from "../tiles/map-tiles.ts";
 import type { Still } from "../tiles/still.ts";
 
 /** Zoom at which one house alone is shown. */
 const HOUSE_ZOOM = 16;
 
 /** The map as a picture. */
-export function stillHandlers(tiles: MapTiles, database: Knex) {
+export function stillHandlers(tiles: TileMaker, database: Knex) {
   return { still } satisfies Partial<Handlers>;
 
   async function still(incoming: Incoming<"still">): Promise<Reply> {
@@ -35,7 +35,7 @@ export function stillHandlers(tiles: MapTiles, database: Knex) {
 
 /** Draws a picture of the map, as a PNG. @throws HttpProblem for a record that there is not, or while the map is made */
 export async function drawStill(
-  { tiles, database }: { tiles: MapTiles; database: Knex },
+  { tiles, database }: { tiles: TileMaker; database: Knex },
   engine: SeenEngine,
   params: StillRequest,
   langs: readonly string[],

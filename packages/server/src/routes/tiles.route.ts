@@ -4,12 +4,12 @@ import { HttpProblem } from "../http/problem.ts";
 import type { SeenEngine } from "../http/seen-engine.ts";
 import type { Reply } from "../http/send-reply.ts";
 import type { Handlers } from "../http/wire.ts";
-import type { MapTiles } from "../tiles/map-tiles.ts";
+import type { TileMaker } from "../tiles/map-tiles.ts";
 
 const MOST_ZOOM = 20;
 
 /** Map features of a tile, and heights of the ground (OGC WebMercatorQuad numbering). */
-export function tileHandlers(tiles: MapTiles, heights: Heights) {
+export function tileHandlers(tiles: TileMaker, heights: Heights) {
   return { tile, tileHeights } satisfies Partial<Handlers>;
 
   async function tile(incoming: Incoming<"tile">): Promise<Reply> {

@@ -18,6 +18,9 @@ type Made = string | Uint8Array;
 
 const nothingKept = () => new LRUCache<string, Made>({ maxSize: KEPT, sizeCalculation: (made) => made.length + 1 });
 
+/** What answers for the map: `MapTiles`, or in another thread what asks it. */
+export type TileMaker = Pick<MapTiles, "tile" | "still">;
+
 /** Something made ready beside what is there. */
 export interface Prepared {
   putIn(): Promise<void>;
