@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync } from "node:fs";
 import { Agent, request } from "node:http";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { setTimeout as wait } from "node:timers/promises";
 import { pathToFileURL } from "node:url";
 import { CALLS, type Call, OWN_CALLS, type OwnCall, type OwnCallName, problemSchema } from "@bibliotope/wire";
 import fc from "fast-check";
@@ -17,6 +18,8 @@ const PATIENCE = 120_000 + RUNS * 30;
 /** Requests under way at once: one in short runs, so that what failed is known at once. */
 const AT_ONCE = RUNS > 10_000 ? 16 : 1;
 const WATCH = pathToFileURL(join(import.meta.dirname, "../testing/loop-watch.mjs")).href;
+/** Times that each request of a pause is asked again, alone: whichever makes one each time is what made it. */
+const AGAIN = 3;
 /** Milliseconds between two notes of the server's memory and of how long its loop stood still. */
 const NOTED_EVERY = 60_000;
 
@@ -172,6 +175,11 @@ const WIRE = (Object.values(CALLS) as Call[]).flatMap(({ path, methods }) =>
 /** Words of the calls' own examples, so that what is odd stands beside what works. */
 const USUAL = Object.assign({}, ...(Object.values(CALLS) as Call[]).map(({ example }) => example));
 
+/** What the watch over the server's loop has noted. */
+interface Watched extends Record<"longest" | "longestOwn" | "longestRun" | "high" | "rss", number> {
+  pauses: { at: number; ran: number }[];
+}
+
 type Asked = typeof oddRequest extends fc.Arbitrary<infer T> ? T : never;
 const oddRequest = fc.record({
   call: fc.constantFrom(...WIRE, ...WORKBENCH),
@@ -187,13 +195,12 @@ describe("whatever is requested, of whatever call", () => {
       const statuses = new Set<number>();
       let asks = 0;
       let notedAt = Date.now();
+      let pauses = 0;
+      const watched = () => JSON.parse(readFileSync(loop, "utf8")) as Watched;
       const note = () => {
-        const { longest, longestOwn, longestRun, high, rss } = JSON.parse(readFileSync(loop, "utf8")) as Record<
-          string,
-          number
-        >;
+        const { longest, longestOwn, longestRun, high, rss } = watched();
         console.info(
-          `  ${asks} requests: ${Math.round(rss)} MB; the loop stood still for ${Math.round(longest)} ms at most (${Math.round(longestOwn)} ms without the times when it waited for a core; its thread ran for ${Math.round(longestRun)} ms at most), ${high.toFixed(1)} ms in one of ten thousand times`,
+          `  ${asks} requests: ${Math.round(rss)} MB; ${pauses} pauses of over 50 ms, none made again by a request; the loop stood still for ${Math.round(longest)} ms at most (${Math.round(longestOwn)} ms without the times when it waited for a core; its thread ran for ${Math.round(longestRun)} ms at most), ${high.toFixed(1)} ms in one of ten thousand times`,
         );
       };
       const noteNow = () => {
@@ -231,11 +238,29 @@ describe("whatever is requested, of whatever call", () => {
         expect(text.length).toBeLessThan(8000);
         expect(problemSchema.parse(JSON.parse(text)).issues?.length ?? 0).toBeLessThanOrEqual(10);
       };
+      /** Whether the loop stood still after a moment. */
+      const pausedSince = async (from: number) => {
+        // it is noted once it is over
+        await wait(15);
+        return watched().pauses.some(({ at }) => at > from);
+      };
+      const tryAll = async (all: readonly Asked[]) => {
+        const from = Date.now();
+        await Promise.all(all.map(tryOne));
+        if (AT_ONCE === 1 || Date.now() - from < 50 || !(await pausedSince(from))) return;
+        pauses++;
+        for (const one of all) {
+          let made = 0;
+          for (let time = 0; time < AGAIN; time++) {
+            const began = Date.now();
+            await tryOne(one);
+            if (await pausedSince(began)) made++;
+          }
+          expect(made, `times that it stopped the loop for over 50 ms: ${JSON.stringify(one)}`).toBeLessThan(AGAIN);
+        }
+      };
       const several = fc.array(oddRequest, { minLength: AT_ONCE, maxLength: AT_ONCE });
-      await fc.assert(
-        fc.asyncProperty(several, async (all) => void (await Promise.all(all.map(tryOne)))),
-        { numRuns: Math.ceil(RUNS / AT_ONCE) },
-      );
+      await fc.assert(fc.asyncProperty(several, tryAll), { numRuns: Math.ceil(RUNS / AT_ONCE) });
       if (RUNS > 10_000) note();
       for (const status of [200, 400, 404]) expect(statuses).toContain(status);
       expect((await fetch(`${ready.url}/readyz`)).status).toBe(200);
