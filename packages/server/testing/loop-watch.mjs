@@ -42,7 +42,10 @@ if (file && isMainThread) {
   const note = () => {
     const [longest, high] = [delays.max, delays.percentile(99.99)].map((nanoseconds) => nanoseconds / 1e6);
     const { rss } = process.memoryUsage();
-    writeFileSync(`${file}.next`, JSON.stringify({ longest, longestOwn, longestRun, high, rss: rss / 2 ** 20, pauses }));
+    writeFileSync(
+      `${file}.next`,
+      JSON.stringify({ longest, longestOwn, longestRun, high, rss: rss / 2 ** 20, pauses }),
+    );
     renameSync(`${file}.next`, file);
   };
   setInterval(note, 1000).unref();
