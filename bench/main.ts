@@ -11,6 +11,7 @@ import { measureOverload } from "./overload.ts";
 import { measureServices } from "./services.ts";
 import { measureSoak } from "./soak.ts";
 import { measureSwap } from "./swap.ts";
+import { measureThreads } from "./threads.ts";
 import { measureTowns } from "./towns.ts";
 import { measureTyped } from "./typed.ts";
 import { measureUses } from "./uses.ts";
@@ -57,6 +58,7 @@ else if (only === "uses") await uses();
 else if (only === "beside") for await (const measure of measureBeside(ready, readyFile, database)) note(measure);
 else if (only === "soak")
   for await (const measure of measureSoak(ready, readyFile, database, Number(minutes))) note(measure);
+else if (only === "threads") for await (const measure of measureThreads(size, database, ready.keys.srv)) note(measure);
 else if (only === "import") for await (const measure of measureImport(ready)) note(measure);
 else if (only === "towns") for await (const measure of measureTowns(ready)) note(measure);
 else if (size === "demo") {

@@ -1,9 +1,9 @@
 import { join } from "node:path";
 import { parseArgs } from "node:util";
 import { build } from "./lib/build.mjs";
-import { postgisExtension, wholeChromium } from "./lib/debian.mjs";
+import { postgisExtension, takenOut, wholeChromium, withLibraries } from "./lib/debian.mjs";
 import { installPackages } from "./lib/packages.mjs";
-import { bin, root } from "./lib/places.mjs";
+import { bin, home, makeFolder, root } from "./lib/places.mjs";
 import { must, show } from "./lib/run.mjs";
 import { command } from "./lib/say.mjs";
 import { withServer } from "./lib/with-server.mjs";
@@ -15,12 +15,12 @@ const {
   options: { size: { type: "string", default: "demo" }, minutes: { type: "string", default: "60" } },
   allowPositionals: true,
 });
-const PARTS = ["http", "overload", "map", "services", "uses", "beside", "soak", "import", "towns", "world"];
+const PARTS = ["http", "overload", "map", "services", "uses", "beside", "soak", "import", "towns", "threads", "world"];
 if (only && !PARTS.includes(only)) throw new Error(`a part of the benchmarks is ${PARTS.join(" or ")}, not ${only}`);
 
 /**
  * Measures, and prints one table: at demo size with the server and the workbench, `--size 1m` or `10m` the engine; `http`, `overload`, `map`,
- * `services`, `uses`, `beside`, `import` or `towns` that part alone. `soak` asks for an hour, or `--minutes N`. `world` asks a world of seventeen countries, and prints what is right by class and country.
+ * `services`, `uses`, `beside`, `import`, `towns` or `threads` that part alone. `soak` asks for an hour, or `--minutes N`. `world` asks a world of seventeen countries, and prints what is right by class and country.
  */
 await command(async () => {
   const compile = () => must("Compiling the benchmarks", bin("tsc"), ["-b", "bench"], { cwd: root });
@@ -35,6 +35,9 @@ await command(async () => {
   return withServer(name, 5070, wholeChromium, async (folder, database) => {
     if (size !== "10m" && !only) await postgisExtension();
     await compile();
+    const debian = makeFolder(join(home, "debian"));
+    const env =
+      only === "threads" ? { ...withLibraries(debian), BENCH_WRK: await takenOut("wrk", debian) } : process.env;
     const args = [
       "--max-old-space-size=12000",
       "bench/dist/main.js",
@@ -44,7 +47,7 @@ await command(async () => {
       only,
       minutes,
     ];
-    return show(process.execPath, args, { cwd: root });
+    return show(process.execPath, args, { cwd: root, env });
   });
 });
 process.exit();

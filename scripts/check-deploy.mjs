@@ -1,7 +1,7 @@
-import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { takenOut } from "./lib/debian.mjs";
+import { takenOut, withLibraries } from "./lib/debian.mjs";
 import { home, makeFolder, root } from "./lib/places.mjs";
 import { hear } from "./lib/run.mjs";
 import { command, say } from "./lib/say.mjs";
@@ -18,9 +18,9 @@ await command(async () => {
     ["openssl", "haproxy", "promtool", "systemd-analyze"],
     (name) => takenOut(name, debian),
   );
-  const libraries = librariesOf(join(debian, "usr/lib")).join(":");
+  const libraries = withLibraries(debian);
   const run = async (what, program, args, cwd = root) => {
-    const env = program.startsWith(debian) ? { ...process.env, LD_LIBRARY_PATH: libraries } : process.env;
+    const env = program.startsWith(debian) ? libraries : process.env;
     const { code, output } = await hear(program, args, { cwd, env });
     say(`${code === 0 ? "valid" : "WRONG"}: ${what}`);
     if (code !== 0) console.error(output);
@@ -53,13 +53,6 @@ await command(async () => {
   }
 });
 process.exit();
-
-/** Folders of libraries of packages that were taken out: one for each kind of machine. */
-function librariesOf(folder) {
-  if (!existsSync(folder)) return [];
-  const folders = readdirSync(folder).filter((name) => name.endsWith("-linux-gnu"));
-  return folders.flatMap((name) => [join(folder, name), join(folder, name, "systemd")]);
-}
 
 async function inTurn(list, each) {
   const done = [];

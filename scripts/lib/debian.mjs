@@ -96,6 +96,7 @@ const TAKEN_OUT = {
   nginx: ["usr/sbin/nginx", "nginx"],
   openssl: ["usr/bin/openssl", "openssl"],
   haproxy: ["usr/sbin/haproxy", "haproxy", "liblua5.3-0", "libopentracing-c-wrapper0", "libopentracing1"],
+  wrk: ["usr/bin/wrk", "wrk", "libluajit-5.1-2"],
   promtool: ["usr/bin/promtool", "prometheus"],
   "systemd-analyze": ["usr/bin/systemd-analyze", "systemd", "libsystemd-shared"],
 };
@@ -120,6 +121,14 @@ export async function takenOut(name, folder) {
     rmSync(join(folder, file));
   }
   return join(folder, path);
+}
+
+/** The environment for programs that were taken out into a folder: it has the folders of their libraries, one for each kind of machine. */
+export function withLibraries(folder) {
+  const libraries = join(folder, "usr/lib");
+  const kinds = existsSync(libraries) ? readdirSync(libraries).filter((name) => name.endsWith("-linux-gnu")) : [];
+  const folders = kinds.flatMap((name) => [join(libraries, name), join(libraries, name, "systemd")]);
+  return { ...process.env, LD_LIBRARY_PATH: folders.join(":") };
 }
 
 async function install(...names) {
