@@ -41,6 +41,12 @@ await command(async () => {
     const codes = await inTurn(
       [
         ["haproxy.cfg", haproxy, ["-c", "-f", join(folder, "haproxy.cfg")]],
+        [
+          "haproxy.cfg with haproxy-database.cfg",
+          haproxy,
+          ["-c", "-f", join(folder, "haproxy.cfg"), "-f", deploy("haproxy-database.cfg")],
+        ],
+        ["make-standby.sh and promote.sh", "sh", ["-n", deploy("make-standby.sh"), deploy("promote.sh")]],
         ["alerts.yml", promtool, ["check", "rules", deploy("alerts.yml")]],
         ["alerts.test.yml: when each rule fires", promtool, ["test", "rules", deploy("alerts.test.yml")]],
         ["bibliotope.service", systemd, ["verify", deploy("bibliotope.service")]],

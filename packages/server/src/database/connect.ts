@@ -23,7 +23,14 @@ export function connect(url: string, most = 8, name = "bibliotope"): Knex {
     connection: { connectionString: url, connectionTimeoutMillis: PATIENCE, keepAlive: true, application_name: name },
     pool: { min: 0, max: most, idleTimeoutMillis: 20_000 },
     acquireConnectionTimeout: PATIENCE + 5000,
-    migrations: { migrationSource: MIGRATIONS, tableName: "migrations" },
+    // whoever asked is told of an error, and logs it: the library would write it to the console too
+    log: { warn: () => undefined, error: () => undefined },
+    migrations: {
+      migrationSource: MIGRATIONS,
+      tableName: "migrations",
+      // a later version beside this one may have added some, while this one is started again
+      disableMigrationsListValidation: true,
+    },
   });
 }
 
