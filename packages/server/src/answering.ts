@@ -26,6 +26,7 @@ import { Services } from "./services/services.ts";
 import { Signals } from "./signals.ts";
 import { DatabaseStore, FolderStore, NO_STORE, type Store } from "./store/store.ts";
 import type { TileMaker } from "./tiles/map-tiles.ts";
+import { startTracing, type Tracing } from "./traces/traces.ts";
 import { Sessions } from "./users/sessions.ts";
 
 /** What the process is told from outside. */
@@ -55,6 +56,8 @@ export interface Settings {
   threads: number;
   /** Where metrics are answered; nowhere when not given. */
   metrics: { port: number; host: string } | undefined;
+  /** The collector that traces are sent to; nowhere when not given. */
+  traces: string | undefined;
   logsTo: "file" | "stdout";
   /** Where files are that other servers of the database need: nowhere but in its home, in the database, or in a folder. */
   store: "home" | "database" | { folder: string };
@@ -96,8 +99,8 @@ export interface Ground {
   signedIn?: () => void;
   /** Called when the database may have been restored from a backup. */
   restored?: () => Promise<void>;
-  /** Whether this is the thread that tells of the process as a whole. */
-  isFirst: boolean;
+  /** Which of the threads it is; the first tells of the process as a whole. */
+  thread: number;
 }
 
 /**
@@ -121,13 +124,17 @@ export class Answering {
       jobs: Jobs;
       signals: Signals;
       files: Files;
+      tracing: Tracing | undefined;
       listener: (drain: Drain, metrics: Metrics | undefined) => RequestListener;
     },
   ) {
-    const { settings, index, database, isFirst } = ground;
+    const { settings, index, database, thread } = ground;
     this.files = parts.files;
-    this.metrics = settings.metrics ? new Metrics({ version: VERSION, index, database, isFirst }) : undefined;
-    this.listener = parts.listener(this.#drain, this.metrics);
+    this.metrics = settings.metrics
+      ? new Metrics({ version: VERSION, index, database, isFirst: thread === 1 })
+      : undefined;
+    const listener = parts.listener(this.#drain, this.metrics);
+    this.listener = parts.tracing?.requests(listener) ?? listener;
   }
 
   static async make(ground: Ground): Promise<Answering> {
@@ -185,7 +192,9 @@ export class Answering {
         studioFolder: join(packages, "studio", "dist-web"),
         signedIn: () => ground.signedIn?.(),
       });
-    return new Answering(ground, { ring, permits, counter, services, jobs, signals, files, listener });
+    const about = { database, version: VERSION, thread: ground.thread };
+    const tracing = settings.traces ? await startTracing(settings.traces, about) : undefined;
+    return new Answering(ground, { ring, permits, counter, services, jobs, signals, files, tracing, listener });
   }
 
   /** Opens what is published, and follows from now on what changes. */
@@ -209,11 +218,11 @@ export class Answering {
    * @param isKept false where uses and permits are of keys that the database may not have any more, or has for others
    */
   async end(isKept: boolean): Promise<void> {
-    const { permits, services, jobs, signals } = this.parts;
+    const { permits, services, jobs, signals, tracing } = this.parts;
     await Promise.all([signals.stop(), jobs.stop()]);
     for (const timer of this.#timers) clearInterval(timer);
     if (isKept) await Promise.allSettled([this.#noteUses(), permits.stop()]);
-    await services.close();
+    await Promise.all([services.close(), tracing?.end()]);
   }
 
   #noteUses() {

@@ -110,6 +110,12 @@ const ENVIRONMENT = z.object({
     .enum(["file", "stdout"], 'is "file" or "stdout"')
     .default("file")
     .describe("Where the log goes: to log/server.log and log/security.log in BIBLIOTOPE_HOME, or to standard output."),
+  OTEL_EXPORTER_OTLP_ENDPOINT: text
+    .refine(isUrlOf("http", "https"), "is not a URL. Write the one of a collector, such as http://127.0.0.1:4318")
+    .optional()
+    .describe(
+      "A collector of OpenTelemetry for traces, by OTLP over HTTP, such as http://127.0.0.1:4318 (default: no traces).",
+    ),
   LOG_LEVEL: z
     .enum(LEVELS, `is one of ${LEVELS.join(", ")}`)
     .default("info")
@@ -158,6 +164,7 @@ export function readSettings(environment: Readonly<Record<string, string | undef
       ? { port: data.BIBLIOTOPE_METRICS_PORT, host: data.BIBLIOTOPE_METRICS_HOST }
       : undefined,
     store: data.BIBLIOTOPE_STORE,
+    traces: data.OTEL_EXPORTER_OTLP_ENDPOINT,
     logsTo: data.BIBLIOTOPE_LOG,
     place: { path: "", ...data.PUBLIC_URL, trusted: data.TRUST_PROXY },
     logLevel: data.LOG_LEVEL,

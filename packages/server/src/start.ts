@@ -92,7 +92,7 @@ export async function start(settings: Settings, logs: Logs, say: (words: string)
     tiles,
     heights,
     keys,
-    isFirst: true,
+    thread: 1,
     runners: ({ files, services }) => ({
       load: loader(settings.databaseUrl, database, files),
       publish: publisher(database, store, index),

@@ -84,6 +84,7 @@ function begin({ name, limited }) {
     follow(lookups.take(ask(path, { headers: withKey() }), (status) => status === 200));
   }, LOOKUP_EVERY);
   const limiting = setInterval(() => {
+    if (!limited) return;
     follow(
       ask("/v1/suggest?q=harb", { headers: withKey(limited) }).then(
         ({ status }) => {

@@ -88,7 +88,7 @@ export function logRequest(logger: Logger, request: IncomingMessage, response: S
     const told = {
       req: { id, method: request.method, ...(trace ? { trace } : {}) },
       res: { status },
-      route: routeOf(request as Request),
+      route: routeOf(request),
       responseTime: Math.round(performance.now() - began),
     };
     if (status >= 500) logger.error(told, "request errored");
@@ -117,8 +117,9 @@ const loggers = new WeakMap<ServerResponse, Logger>();
 /** Folders of files that are the same for everybody. */
 const FILES = /^\/(kit\/v1|assets)\//;
 
-/** The pattern of a request's path; what no route takes is a star. */
-function routeOf({ originalUrl, url, route }: Request): string {
+/** The pattern of a request's path, once it is answered; what no route takes is a star. */
+export function routeOf(request: IncomingMessage): string {
+  const { originalUrl, url, route } = request as Request;
   const path = (originalUrl ?? url).split("?", 1)[0];
   if (path.startsWith("/v1/")) return patternOf(path) ?? "/v1/*";
   if (path.startsWith("/api/")) return route ? `/api${route.path}` : "/api/*";

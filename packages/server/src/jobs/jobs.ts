@@ -3,6 +3,7 @@ import type { Knex } from "knex";
 import { Client } from "pg";
 import PgBoss from "pg-boss";
 import { isDatabaseAway, LOCKS, STEADY } from "../database/connect.ts";
+import { inSpan } from "../traces/traces.ts";
 import { beginJob, endJob, type Job, makeJob, noteProgress, resumeJob, unfinishedJobs } from "./jobs.repository.ts";
 
 /** What a job tells while it runs. */
@@ -133,7 +134,9 @@ export class Jobs {
       const progress = (done: number, words: string) => {
         told = { done: done < 0 ? told.done : done, words };
       };
-      const { words, result } = await runner({ job, progress, stop: stop.signal });
+      const { words, result } = await inSpan(`job ${job.kind}`, { "bibliotope.job": job.id }, () =>
+        runner({ job, progress, stop: stop.signal }),
+      );
       await endJob(this.database, job.id, { state: "done", words, result });
     } catch (error) {
       // a process that ends leaves its jobs as they are: the next one goes on with them

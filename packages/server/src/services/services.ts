@@ -13,6 +13,7 @@ import type { Knex } from "knex";
 import { LRUCache } from "lru-cache";
 import { HttpProblem } from "../http/problem.ts";
 import { onceMore } from "../once-more.ts";
+import { inSpan } from "../traces/traces.ts";
 import { faultIn, waysInto } from "./answer.ts";
 import { CallFailed, type CameBack } from "./call-failed.ts";
 import { Caller } from "./caller.ts";
@@ -192,7 +193,10 @@ export class Services {
     const isRepeatable = service.ask.by === "http" && REPEATABLE.has(out.method);
     for (let left = isRepeatable ? (service.again ?? 0) : 0; ; left--) {
       try {
-        const came = await this.#caller.call(out, Math.max(1, limit - (performance.now() - began)));
+        const time = Math.max(1, limit - (performance.now() - began));
+        const came = await inSpan(`service ${service.name}`, { "server.address": new URL(out.url).hostname }, () =>
+          this.#caller.call(out, time),
+        );
         heard?.(came);
         return read(service, came, performance.now() - began);
       } catch (error) {

@@ -62,7 +62,7 @@ try {
     tiles: main,
     heights,
     keys,
-    isFirst: false,
+    thread: number,
     signedIn: () => main.tell({ signedIn: true }),
   });
   await answering.begin();
