@@ -24,6 +24,7 @@ import { readSealing } from "./services/sealing.ts";
 import type { StandIns } from "./services/seed-services.ts";
 import { Services } from "./services/services.ts";
 import { Signals } from "./signals.ts";
+import { type Bucket, S3Store } from "./store/s3-store.ts";
 import { DatabaseStore, FolderStore, NO_STORE, type Store } from "./store/store.ts";
 import type { TileMaker } from "./tiles/map-tiles.ts";
 import { startTracing, type Tracing } from "./traces/traces.ts";
@@ -59,8 +60,8 @@ export interface Settings {
   /** The collector that traces are sent to; nowhere when not given. */
   traces: string | undefined;
   logsTo: "file" | "stdout";
-  /** Where files are that other servers of the database need: nowhere but in its home, in the database, or in a folder. */
-  store: "home" | "database" | { folder: string };
+  /** Where files are that other servers of the database need: nowhere but in its home, in the database, in a folder, or in a bucket. */
+  store: "home" | "database" | { folder: string } | Bucket;
   /** How people reach it. */
   place: PublicPlace;
   /** The least that is logged. */
@@ -81,7 +82,8 @@ const [NOTE_EVERY, TEND_EVERY] = [5000, 1000];
 /** Where the files are that all servers of a database need. */
 export function storeOf(where: Settings["store"], database: Knex): Store {
   if (where === "home") return NO_STORE;
-  return where === "database" ? new DatabaseStore(database) : new FolderStore(where.folder);
+  if (where === "database") return new DatabaseStore(database);
+  return "folder" in where ? new FolderStore(where.folder) : new S3Store(where);
 }
 
 /** What is the same for all threads of a process, or is made before they answer. */

@@ -36,7 +36,7 @@ function makeHome(): void {
   } catch (error) {
     fail(`BIBLIOTOPE_HOME=${settings.home} cannot be written to (${(error as NodeJS.ErrnoException).code}).`);
   }
-  if (typeof settings.store === "string") return;
+  if (typeof settings.store === "string" || !("folder" in settings.store)) return;
   const { folder } = settings.store;
   try {
     mkdirSync(folder, { recursive: true, mode: 0o700 });

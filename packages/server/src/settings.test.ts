@@ -31,6 +31,8 @@ describe("settings", () => {
       carriesLookups: true,
       port: 4870,
       host: "127.0.0.1",
+      threads: 1,
+      traces: undefined,
       place: { path: "", trusted: false },
       isDemo: true,
       ports: 100,
@@ -54,9 +56,11 @@ describe("settings", () => {
       BIBLIOTOPE_METRICS_PORT: "0",
       BIBLIOTOPE_LOG: "printer",
       BIBLIOTOPE_STORE: "cellar",
+      BIBLIOTOPE_THREADS: "65",
+      OTEL_EXPORTER_OTLP_ENDPOINT: "collector:4318",
       LOG_LEVEL: "loud",
     });
-    expect(faults).toHaveLength(13);
+    expect(faults).toHaveLength(15);
     for (const [i, words] of [
       /^DATABASE_URL is not a database URL\. Write postgres:/,
       /^BIBLIOTOPE_HOME is not set\. npm start sets it; for bibliotope serve, see/,
@@ -65,15 +69,31 @@ describe("settings", () => {
       /^BIBLIOTOPE_STAND_INS=.* is not JSON with the URLs of register, courier/,
       /^BIBLIOTOPE_USES=no is "on" or "off"/,
       /^PORT=70000 is not a port/,
+      /^BIBLIOTOPE_THREADS=65 is not a number from 1 to 64/,
       /^PUBLIC_URL=addresses\.example is not a URL\. Write scheme/,
       /^TRUST_PROXY=everybody does not name proxies\. Write how many/,
       /^BIBLIOTOPE_METRICS_PORT=0 is not a port/,
       /^BIBLIOTOPE_LOG=printer is "file" or "stdout"/,
+      /^OTEL_EXPORTER_OTLP_ENDPOINT=.* is not a URL\. Write the one of a collector/,
       /^LOG_LEVEL=loud is one of fatal/,
       /^BIBLIOTOPE_SECRET_KEY is not a setting\. There are .*BIBLIOTOPE_SECRETS_KEY/,
     ].entries())
       expect(faults[i]).toMatch(words);
     expect(faults.join()).not.toContain("secret@");
+  });
+
+  it.each([
+    ["database", "database"],
+    ["/srv/shared", { folder: "/srv/shared" }],
+    ["s3://addresses", { bucket: "addresses", prefix: "" }],
+    ["s3://addresses.example/of/all/", { bucket: "addresses.example", prefix: "of/all/" }],
+    ["s3://addresses/of/all", { bucket: "addresses", prefix: "of/all/" }],
+  ])("have a store at %s", (text, store) => {
+    expect(readSettings({ ...LEAST, BIBLIOTOPE_STORE: text }).store).toEqual(store);
+  });
+
+  it.each(["s3://", "s3://A", "s3://addresses/a b", "https://addresses", "shared"])("have none at %s", (text) => {
+    expect(faultsOf({ ...LEAST, BIBLIOTOPE_STORE: text })[0]).toMatch(/or s3:\/\/BUCKET\/PATH/);
   });
 
   it("never fail but with faults that name settings, whatever they are", () => {

@@ -50,11 +50,14 @@ const ENVIRONMENT = z.object({
     ),
   BIBLIOTOPE_STORE: z
     .string()
-    .regex(/^(home|database|\/.{1,1000})$/, 'is "home", "database" or the absolute path of a shared folder')
-    .transform((text) => (text === "home" || text === "database" ? text : { folder: text }))
+    .regex(
+      /^(home|database|\/.{1,1000}|s3:\/\/[a-z\d][a-z\d.-]{1,61}[a-z\d](\/[\w./-]{0,200})?)$/,
+      'is "home", "database", the absolute path of a shared folder, or s3://BUCKET/PATH',
+    )
+    .transform(readStore)
     .default("home")
     .describe(
-      "Where uploads and index files are that all servers of the database need: only in home, in the database (bibliotope serve sets that), or in a shared folder.",
+      "Where uploads and index files are that all servers of the database need: only in home, in the database (bibliotope serve sets that), in a shared folder (/srv/bibliotope), or in a bucket of S3's protocol (s3://BUCKET/PATH).",
     ),
   BIBLIOTOPE_DEMO: onOff()
     .default("on")
@@ -203,6 +206,14 @@ export function listSettings(): { name: string; about: string; usual: string }[]
     const usual = empty.success && empty.data !== undefined && empty.data !== false ? String(empty.data) : "";
     return { name, about: schema.description ?? "", usual };
   });
+}
+
+/** @param text that was checked already */
+function readStore(text: string): Settings["store"] {
+  if (text === "home" || text === "database") return text;
+  if (text.startsWith("/")) return { folder: text };
+  const [, bucket, path = ""] = /^s3:\/\/([^/]+)\/?(.*)$/.exec(text)!;
+  return { bucket, prefix: path && `${path.replace(/\/$/, "")}/` };
 }
 
 function readStandIns(json: string): StandIns {

@@ -2,9 +2,11 @@ import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, utimesSync,
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import fc from "fast-check";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { ownDatabase } from "../../testing/own-server.ts";
+import { S3StandIn } from "../../testing/s3.ts";
 import { connect, migrate } from "../database/connect.ts";
+import { S3Store } from "./s3-store.ts";
 import { DatabaseStore, FolderStore, type Store, StoredFileDamaged } from "./store.ts";
 
 const MEGABYTE = 2 ** 20;
@@ -15,14 +17,24 @@ describe("a store", { timeout: 120_000 }, () => {
   const folder = mkdtempSync(join(tmpdir(), "bibliotope-store-"));
   const path = (name: string) => join(folder, name);
   const stores: Record<string, Store> = {};
+  const s3 = new S3StandIn();
+  const bucket = new S3Store({ bucket: "addresses", prefix: "of/tests/" });
   beforeAll(async () => {
     own = await ownDatabase("stored");
     database = connect(own.url);
     await migrate(database);
     stores.database = new DatabaseStore(database);
     stores.folder = new FolderStore(path("shared"));
+    vi.stubEnv("AWS_ENDPOINT_URL_S3", await s3.start());
+    vi.stubEnv("AWS_REGION", "eu-north-1");
+    vi.stubEnv("AWS_ACCESS_KEY_ID", "of-a-test");
+    vi.stubEnv("AWS_SECRET_ACCESS_KEY", "of-a-test");
+    stores.bucket = bucket;
   });
   afterAll(async () => {
+    await bucket.close();
+    s3.stop();
+    vi.unstubAllEnvs();
     await database.destroy();
     await own.drop();
     rmSync(folder, { recursive: true });
@@ -35,7 +47,7 @@ describe("a store", { timeout: 120_000 }, () => {
     return bytes;
   });
 
-  describe.each(["database", "folder"])("in a %s", (kind) => {
+  describe.each(["database", "folder", "bucket"])("in a %s", (kind) => {
     it("gives back to the byte what was put there last, and nothing of what was removed", async () => {
       const store = stores[kind];
       await fc.assert(
@@ -68,7 +80,8 @@ describe("a store", { timeout: 120_000 }, () => {
       const store = stores[kind];
       writeFileSync(path("in"), Buffer.alloc(2 * MEGABYTE + 5, 7));
       await store.put("segments/broken", path("in"));
-      if (kind === "folder") writeFileSync(path("shared/segments/broken"), "cut short");
+      if (kind === "bucket") s3.objects.get("of/tests/segments/broken")!.content = Buffer.from("cut short");
+      else if (kind === "folder") writeFileSync(path("shared/segments/broken"), "cut short");
       else await database("stored_chunks").where({ name: "segments/broken", number: 1 }).delete();
       await expect(store.fetch("segments/broken", path("out/broken"))).rejects.toBeInstanceOf(StoredFileDamaged);
       expect(readdirSync(path("out")).filter((name) => name.startsWith("broken"))).toEqual([]);
@@ -91,6 +104,7 @@ describe("a store", { timeout: 120_000 }, () => {
   async function makeOld(kind: string, names: readonly string[]): Promise<void> {
     const before = new Date(Date.now() - 25 * 3_600_000);
     if (kind === "database") await database("stored_files").whereIn("name", names).update({ made_at: before });
+    else if (kind === "bucket") for (const name of names) s3.objects.get(`of/tests/${name}`)!.modified = before;
     else {
       for (const name of names)
         for (const end of ["", ".sha256"]) utimesSync(join(path("shared"), `${name}${end}`), before, before);
@@ -121,10 +135,18 @@ describe("a store", { timeout: 120_000 }, () => {
     for (const byte of seen) expect([3, 9]).toContain(byte);
   });
 
+  it("fails in words of the store where it may not, or where there is no such bucket", async () => {
+    const other = new S3Store({ bucket: "elsewhere", prefix: "" });
+    writeFileSync(path("in"), "x");
+    await expect(other.put("files/one", path("in"))).rejects.toThrow(/NoSuchBucket/);
+    await other.close();
+  });
+
   it.each(["../etc/passwd", "files/../x", "files", "/etc/passwd", "files/a/b"])(
     "has no file of the name %s",
     async (name) => {
-      await expect(stores.folder.fetch(name, path("out/odd"))).rejects.toThrow(/no name of a stored file/);
+      for (const store of [stores.folder, stores.bucket])
+        await expect(store.fetch(name, path("out/odd"))).rejects.toThrow(/no name of a stored file/);
     },
   );
 });

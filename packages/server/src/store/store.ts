@@ -42,7 +42,7 @@ export const NO_STORE: Store = {
 /** Bytes of a chunk. */
 const CHUNK = 2 ** 20;
 /** Milliseconds for which a file that nobody seems to want is kept: a server of another version may want it. */
-const KEPT = 24 * 3_600_000;
+export const KEPT = 24 * 3_600_000;
 
 /** In PostgreSQL: replicated and backed up with everything else. */
 export class DatabaseStore implements Store {
@@ -163,7 +163,7 @@ async function* chunksOf(path: string): AsyncGenerator<Buffer> {
 }
 
 /** Puts a file in place when all of it has come and is what its digest says. */
-async function writeWhole(from: Readable, path: string, digest: string, name: string): Promise<void> {
+export async function writeWhole(from: Readable, path: string, digest: string, name: string): Promise<void> {
   await mkdir(dirname(path), { recursive: true });
   // several may fetch it at once
   const aside = `${path}.${randomUUID()}.part`;
