@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
 import { hear, isRoot } from "./run.mjs";
@@ -97,6 +97,7 @@ const TAKEN_OUT = {
   openssl: ["usr/bin/openssl", "openssl"],
   haproxy: ["usr/sbin/haproxy", "haproxy", "liblua5.3-0", "libopentracing-c-wrapper0", "libopentracing1"],
   wrk: ["usr/bin/wrk", "wrk", "libluajit-5.1-2"],
+  debootstrap: ["usr/sbin/debootstrap", "debootstrap"],
   promtool: ["usr/bin/promtool", "prometheus"],
   "systemd-analyze": ["usr/bin/systemd-analyze", "systemd", "libsystemd-shared"],
 };
@@ -129,6 +130,24 @@ export function withLibraries(folder) {
   const kinds = existsSync(libraries) ? readdirSync(libraries).filter((name) => name.endsWith("-linux-gnu")) : [];
   const folders = kinds.flatMap((name) => [join(libraries, name), join(libraries, name, "systemd")]);
   return { ...process.env, LD_LIBRARY_PATH: folders.join(":") };
+}
+
+/** A new Debian of this machine's release in a folder, made once by debootstrap. @returns its folder, which is to be copied */
+export async function debianBase(folder) {
+  const base = join(folder, "base");
+  const isWhole = join(folder, "base-is-whole");
+  if (existsSync(isWhole)) return base;
+  const debootstrap = await takenOut("debootstrap", folder);
+  rmSync(base, { recursive: true, force: true });
+  say("Making a base of Debian by debootstrap (some 200 MB)");
+  const release = /^VERSION_CODENAME=(\w+)/m.exec(readFileSync("/etc/os-release", "utf8"))[1];
+  const keys = "/usr/share/keyrings/debian-archive-keyring.gpg";
+  const { code, output } = await hear(debootstrap, ["--variant=minbase", `--keyring=${keys}`, release, base], {
+    env: { ...process.env, DEBOOTSTRAP_DIR: join(folder, "usr/share/debootstrap") },
+  });
+  if (code !== 0) throw new Trouble(`debootstrap failed:\n${output.trim().split("\n").slice(-20).join("\n")}`);
+  writeFileSync(isWhole, "");
+  return base;
 }
 
 async function install(...names) {

@@ -7,6 +7,7 @@ import { sendBatch, startBatch } from "../batches/start-batch.ts";
 import { engineOf } from "../http/engine.ts";
 import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { malformedTable } from "../import/bytes.ts";
 import type { Files } from "../import/files.ts";
 import type { Jobs } from "../jobs/jobs.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
@@ -46,7 +47,7 @@ export function reviewHandlers({ database, jobs, files, index, services }: Needs
   async function makeBatch({ params: { file, ...batch }, user }: Own<"makeBatch">) {
     if (!(await files.find(file))) throw new HttpProblem("not-found", "The file no longer exists. Upload it again.");
     if (batch.register !== undefined) checkRegister(services, batch.register);
-    return startBatch({ database, jobs }, await files.local(file), batch, { madeBy: user.id, key: null });
+    return startBatch({ database, jobs }, await files.local(file).catch(malformedTable), batch, { madeBy: user.id, key: null });
   }
 
   async function batch({ id }: Own<"batch">) {

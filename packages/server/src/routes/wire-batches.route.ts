@@ -38,7 +38,7 @@ export function batchHandlers({ database, jobs, files, looks, services }: Needs)
     if (![...takes, "application/octet-stream"].includes(mediaTypeOf(request)))
       throw new HttpProblem("wrong-type", `Send the file as the body, as ${takes.join(", ")}.`);
     const file = await files.keep(name, request).catch(malformedTable);
-    const path = await files.local(file.id);
+    const path = await files.local(file.id).catch(malformedTable);
     const task: FileLook = { path, params: { purpose: "batch" }, country: undefined, readings: [] };
     const { format, heads, columns: seen } = await looks.look(task).catch(malformedTable);
     const columns = named ? named.map((meaning) => (meaning ? { meaning } : null)) : seen.map(({ use }) => use);
