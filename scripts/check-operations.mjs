@@ -38,93 +38,12 @@ const CHECKS = [
   ["git pull", "is_ready; answers 443 https"],
 ];
 
-await command(async () => {
-  if (process.getuid?.() !== 0)
-    throw new Trouble("A Debian of its own can be made by root alone.\nThe page was NOT run.");
-  const base = await debianBase(makeFolder(join(home, "debian")));
-  const debian = join(home, "debian", "operations");
-  rmSync(debian, { recursive: true, force: true });
-  say("Making a new Debian");
-  await must("Copying Debian", "cp", ["-a", base, debian]);
-  try {
-    await furnish(debian);
-    return await show("unshare", ["--pid", "--mount", "--fork", "--kill-child", "bash", "-c", within(debian)], {
-      cwd: "/",
-    });
-  } finally {
-    rmSync(debian, { recursive: true, force: true });
-  }
-});
-process.exit();
-
-/** What this machine gives: Node with npm, the commit, names of hosts, certificates, and a file of made-up addresses. */
-async function furnish(debian) {
-  const put = (path, text, mode = 0o644) => {
-    mkdirSync(dirname(join(debian, path)), { recursive: true });
-    writeFileSync(join(debian, path), text, { mode });
-  };
-  copyFileSync(process.execPath, join(debian, "usr/bin/node"));
-  chmodSync(join(debian, "usr/bin/node"), 0o755);
-  const { output: npmRoot } = await hear("npm", ["root", "-g"]);
-  cpSync(join(realpathSync(npmRoot.trim().split("\n").at(-1)), "npm"), join(debian, "usr/lib/node_modules/npm"), {
-    recursive: true,
-  });
-  for (const name of ["npm", "npx"])
-    put(`usr/bin/${name}`, `#!/bin/sh\nexec node /usr/lib/node_modules/npm/bin/${name}-cli.js "$@"\n`, 0o755);
-  await must("Cloning", "git", ["clone", "-q", "--bare", root, join(debian, "mnt/clone")]);
-  copyFileSync("/etc/resolv.conf", join(debian, "etc/resolv.conf"));
-  const certificates = process.env.NODE_EXTRA_CA_CERTS ?? process.env.SSL_CERT_FILE;
-  if (certificates && existsSync(certificates)) copyFileSync(certificates, join(debian, "root/ca.pem"));
-  const rows = Array.from({ length: 40 }, (_, i) => `Harbour Row,${i + 1},HT4 29,Tidewell,-35.18${i},-21.62`);
-  put("root/addresses.csv", `street,house,postcode,town,lat,lon\n${rows.join("\n")}\n`);
-  put("usr/local/bin/systemctl", SYSTEMCTL, 0o755);
-  put("root/ask.mjs", ASK);
-  put("root/operations.sh", await steps());
-}
-
 const within = (debian) => `
 set -e
 mount -t proc proc "${debian}/proc"
 mount -t tmpfs tmpfs "${debian}/dev/shm"
 exec chroot "${debian}" /usr/bin/env -i PATH=/usr/local/sbin:/usr/local/bin:/usr/sbin:/usr/bin:/sbin:/bin HOME=/root DEBIAN_FRONTEND=noninteractive bash /root/operations.sh
 `;
-
-/** The commands of the page, with the checks. */
-async function steps() {
-  const page = readFileSync(join(root, "docs/operations.md"), "utf8");
-  const blocks = [...page.matchAll(/^```sh\n(.*?)^```$/gms)].map(([, text]) => text);
-  const { output: registry } = await hear("npm", ["config", "get", "registry"]);
-  const steps = blocks.map((block, i) => {
-    const text = READ_AS.reduce((read, [from, to]) => read.replaceAll(from, to), block);
-    const [, check = "true"] = CHECKS.find(([words]) => block.includes(words)) ?? [];
-    return `
-echo "  ${i + 1} of ${blocks.length}: ${text
-      .trim()
-      .split("\n")[0]
-      .replaceAll(/["$`\\]/g, "")}"
-if [ -d /opt/bibliotope ]; then cd /opt/bibliotope; fi
-(
-set -e
-${text}) > /root/step.log 2>&1 || { tail -40 /root/step.log; echo "  WRONG: step ${i + 1}"; exit 1; }
-( set -e; ${check} ) || { tail -20 /root/step.log /var/log/bibliotope.log; echo "  WRONG after step ${i + 1}: ${check}"; exit 1; }`;
-  });
-  const missing = CHECKS.filter(([words]) => !blocks.some((block) => block.includes(words)));
-  if (missing.length)
-    throw new Trouble(`docs/operations.md has no step with: ${missing.map(([words]) => words).join("; ")}`);
-  return `
-export npm_config_registry="${registry.trim().split("\n").at(-1)}" npm_config_update_notifier=false
-if [ -f /root/ca.pem ]; then export NODE_EXTRA_CA_CERTS=/root/ca.pem; fi
-is_ready() { for i in $(seq 300); do node /root/ask.mjs ready && return 0; sleep 0.2; done; return 1; }
-makes_key() { node /root/ask.mjs key "$(cat /root/step.log)"; }
-answers() { node /root/ask.mjs answers "$1" "$2"; }
-apt-get update -q > /root/step.log 2>&1 || { cat /root/step.log; exit 1; }
-apt-get install -q -y openssl >> /root/step.log 2>&1
-openssl req -x509 -newkey rsa:2048 -nodes -days 2 -subj /CN=addresses.example -keyout /root/key -out /root/certificate 2> /dev/null
-cat /root/certificate /root/key > /root/certificate-and-key.pem
-${steps.join("\n")}
-echo "  The page does what it says."
-`;
-}
 
 /** In the place of systemd, by what the unit says: no isolation, no restarts but of what ended to be begun anew. */
 const SYSTEMCTL = `#!/bin/bash
@@ -193,3 +112,84 @@ if (what === "ready") {
   must(status === 200 && JSON.parse(text).outcome === "matched", status + " " + text.slice(0, 400));
 }
 `;
+
+await command(async () => {
+  if (process.getuid?.() !== 0)
+    throw new Trouble("A Debian of its own can be made by root alone.\nThe page was NOT run.");
+  const base = await debianBase(makeFolder(join(home, "debian")));
+  const debian = join(home, "debian", "operations");
+  rmSync(debian, { recursive: true, force: true });
+  say("Making a new Debian");
+  await must("Copying Debian", "cp", ["-a", base, debian]);
+  try {
+    await furnish(debian);
+    return await show("unshare", ["--pid", "--mount", "--fork", "--kill-child", "bash", "-c", within(debian)], {
+      cwd: "/",
+    });
+  } finally {
+    rmSync(debian, { recursive: true, force: true });
+  }
+});
+process.exit();
+
+/** What this machine gives: Node with npm, the commit, names of hosts, certificates, and a file of made-up addresses. */
+async function furnish(debian) {
+  const put = (path, text, mode = 0o644) => {
+    mkdirSync(dirname(join(debian, path)), { recursive: true });
+    writeFileSync(join(debian, path), text, { mode });
+  };
+  copyFileSync(process.execPath, join(debian, "usr/bin/node"));
+  chmodSync(join(debian, "usr/bin/node"), 0o755);
+  const { output: npmRoot } = await hear("npm", ["root", "-g"]);
+  cpSync(join(realpathSync(npmRoot.trim().split("\n").at(-1)), "npm"), join(debian, "usr/lib/node_modules/npm"), {
+    recursive: true,
+  });
+  for (const name of ["npm", "npx"])
+    put(`usr/bin/${name}`, `#!/bin/sh\nexec node /usr/lib/node_modules/npm/bin/${name}-cli.js "$@"\n`, 0o755);
+  await must("Cloning", "git", ["clone", "-q", "--bare", root, join(debian, "mnt/clone")]);
+  copyFileSync("/etc/resolv.conf", join(debian, "etc/resolv.conf"));
+  const certificates = process.env.NODE_EXTRA_CA_CERTS ?? process.env.SSL_CERT_FILE;
+  if (certificates && existsSync(certificates)) copyFileSync(certificates, join(debian, "root/ca.pem"));
+  const rows = Array.from({ length: 40 }, (_, i) => `Harbour Row,${i + 1},HT4 29,Tidewell,-35.18${i},-21.62`);
+  put("root/addresses.csv", `street,house,postcode,town,lat,lon\n${rows.join("\n")}\n`);
+  put("usr/local/bin/systemctl", SYSTEMCTL, 0o755);
+  put("root/ask.mjs", ASK);
+  put("root/operations.sh", await steps());
+}
+
+/** The commands of the page, with the checks. */
+async function steps() {
+  const page = readFileSync(join(root, "docs/operations.md"), "utf8");
+  const blocks = [...page.matchAll(/^```sh\n(.*?)^```$/gms)].map(([, text]) => text);
+  const { output: registry } = await hear("npm", ["config", "get", "registry"]);
+  const steps = blocks.map((block, i) => {
+    const text = READ_AS.reduce((read, [from, to]) => read.replaceAll(from, to), block);
+    const [, check = "true"] = CHECKS.find(([words]) => block.includes(words)) ?? [];
+    return `
+echo "  ${i + 1} of ${blocks.length}: ${text
+      .trim()
+      .split("\n")[0]
+      .replaceAll(/["$`\\]/g, "")}"
+if [ -d /opt/bibliotope ]; then cd /opt/bibliotope; fi
+(
+set -e
+${text}) > /root/step.log 2>&1 || { tail -40 /root/step.log; echo "  WRONG: step ${i + 1}"; exit 1; }
+( set -e; ${check} ) || { tail -20 /root/step.log /var/log/bibliotope.log; echo "  WRONG after step ${i + 1}: ${check}"; exit 1; }`;
+  });
+  const missing = CHECKS.filter(([words]) => !blocks.some((block) => block.includes(words)));
+  if (missing.length)
+    throw new Trouble(`docs/operations.md has no step with: ${missing.map(([words]) => words).join("; ")}`);
+  return `
+export npm_config_registry="${registry.trim().split("\n").at(-1)}" npm_config_update_notifier=false
+if [ -f /root/ca.pem ]; then export NODE_EXTRA_CA_CERTS=/root/ca.pem; fi
+is_ready() { for i in $(seq 300); do node /root/ask.mjs ready && return 0; sleep 0.2; done; return 1; }
+makes_key() { node /root/ask.mjs key "$(cat /root/step.log)"; }
+answers() { node /root/ask.mjs answers "$1" "$2"; }
+apt-get update -q > /root/step.log 2>&1 || { cat /root/step.log; exit 1; }
+apt-get install -q -y openssl >> /root/step.log 2>&1
+openssl req -x509 -newkey rsa:2048 -nodes -days 2 -subj /CN=addresses.example -keyout /root/key -out /root/certificate 2> /dev/null
+cat /root/certificate /root/key > /root/certificate-and-key.pem
+${steps.join("\n")}
+echo "  The page does what it says."
+`;
+}
