@@ -29,13 +29,15 @@ const READ_AS = [
 
 /** What is to be so after a step that has these words. */
 const CHECKS = [
+  // as the package does where systemd runs
+  ["apt-get install", "pg_ctlcluster $(ls /etc/postgresql) main start"],
   ["systemctl enable --now bibliotope", "is_ready"],
   ["grep signIn", "makes_key"],
   ["bibliotope import", "answers 4870 http"],
   ["systemctl reload-or-restart haproxy", "answers 443 https"],
   ["bibliotope backup", "test -s /var/backups/bibliotope.backup"],
-  ["bibliotope restore", "sleep 2; is_ready; answers 443 https"],
-  ["git pull", "is_ready; answers 443 https"],
+  ["bibliotope restore", "sleep 2 && is_ready && answers 443 https"],
+  ["git pull", "is_ready && answers 443 https"],
 ];
 
 const within = (debian) => `
@@ -154,27 +156,31 @@ async function furnish(debian) {
   put("root/addresses.csv", `street,house,postcode,town,lat,lon\n${rows.join("\n")}\n`);
   put("usr/local/bin/systemctl", SYSTEMCTL, 0o755);
   put("root/ask.mjs", ASK);
-  put("root/operations.sh", await steps());
+  const blocks = readBlocks();
+  for (const [i, block] of blocks.entries()) put(`root/step-${i + 1}.sh`, block);
+  put("root/operations.sh", await steps(blocks));
 }
 
-/** The commands of the page, with the checks. */
-async function steps() {
+/** The commands of the page, as a reader writes them. */
+function readBlocks() {
   const page = readFileSync(join(root, "docs/operations.md"), "utf8");
   const blocks = [...page.matchAll(/^```sh\n(.*?)^```$/gms)].map(([, text]) => text);
+  return blocks.map((block) => READ_AS.reduce((read, [from, to]) => read.replaceAll(from, to), block));
+}
+
+/** All of them one after the other, each with its check. */
+async function steps(blocks) {
   const { output: registry } = await hear("npm", ["config", "get", "registry"]);
   const steps = blocks.map((block, i) => {
-    const text = READ_AS.reduce((read, [from, to]) => read.replaceAll(from, to), block);
     const [, check = "true"] = CHECKS.find(([words]) => block.includes(words)) ?? [];
     return `
-echo "  ${i + 1} of ${blocks.length}: ${text
+echo "  ${i + 1} of ${blocks.length}: ${block
       .trim()
       .split("\n")[0]
       .replaceAll(/["$`\\]/g, "")}"
 if [ -d /opt/bibliotope ]; then cd /opt/bibliotope; fi
-(
-set -e
-${text}) > /root/step.log 2>&1 || { tail -40 /root/step.log; echo "  WRONG: step ${i + 1}"; exit 1; }
-( set -e; ${check} ) || { tail -20 /root/step.log /var/log/bibliotope.log; echo "  WRONG after step ${i + 1}: ${check}"; exit 1; }`;
+bash -eu /root/step-${i + 1}.sh > /root/step.log 2>&1 || { tail -40 /root/step.log; echo "  WRONG: step ${i + 1}"; exit 1; }
+{ ${check}; } || { tail -20 /root/step.log /var/log/bibliotope.log; echo "  WRONG after step ${i + 1}: ${check}"; exit 1; }`;
   });
   const missing = CHECKS.filter(([words]) => !blocks.some((block) => block.includes(words)));
   if (missing.length)
