@@ -75,7 +75,7 @@ export interface Logs {
 }
 
 const packages = fileURLToPath(new URL("../..", import.meta.url));
-export const VERSION = "0.1.0";
+const VERSION = "0.1.0";
 /** Milliseconds after which it is written down how keys were used, and after which permits not used are given back. */
 const [NOTE_EVERY, TEND_EVERY] = [5000, 1000];
 

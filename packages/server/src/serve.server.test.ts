@@ -87,6 +87,11 @@ describe("bibliotope serve", { timeout: 240_000 }, () => {
       code: 2,
       stderr: expect.stringMatching(/BIBLIOTOPE_HOME=.* cannot be written to/),
     });
+    const noStore = await ended(["serve", "--check"], { ...given, BIBLIOTOPE_STORE: join(COMMAND, "below-a-file") });
+    expect(noStore).toMatchObject({
+      code: 2,
+      stderr: expect.stringMatching(/BIBLIOTOPE_STORE=.* cannot be written to/),
+    });
     const wrong = await ended(["serve", "--check"], { ...given, PORT: "0", BIBLIOTOPE_HOMES: "/x" });
     expect(wrong.code).toBe(2);
     expect(wrong.stderr).toMatch(/PORT=0 is not a port.*BIBLIOTOPE_HOMES is not a setting/s);

@@ -47,7 +47,10 @@ export function reviewHandlers({ database, jobs, files, index, services }: Needs
   async function makeBatch({ params: { file, ...batch }, user }: Own<"makeBatch">) {
     if (!(await files.find(file))) throw new HttpProblem("not-found", "The file no longer exists. Upload it again.");
     if (batch.register !== undefined) checkRegister(services, batch.register);
-    return startBatch({ database, jobs }, await files.local(file).catch(malformedTable), batch, { madeBy: user.id, key: null });
+    return startBatch({ database, jobs }, await files.local(file).catch(malformedTable), batch, {
+      madeBy: user.id,
+      key: null,
+    });
   }
 
   async function batch({ id }: Own<"batch">) {

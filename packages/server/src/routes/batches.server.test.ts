@@ -1,8 +1,10 @@
+import { rmSync } from "node:fs";
+import { join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
 import { gzipSync } from "node:zlib";
 import type { BatchCandidates, BatchDetail, BatchRow, BatchState } from "@bibliotope/wire";
 import { beforeAll, describe, expect, it } from "vitest";
-import { type Answer, answerOf, ask, json, shared, signedIn } from "../../testing/shared.ts";
+import { type Answer, answerOf, ask, json, shared, sharedHome, signedIn } from "../../testing/shared.ts";
 import { sized } from "../../testing/sizes.ts";
 
 let me: Awaited<ReturnType<typeof signedIn>>;
@@ -48,6 +50,16 @@ const ROWS = [
 ].join("\n");
 
 describe("a batch", () => {
+  it("is refused in words when the content of its file is gone", async () => {
+    const { body: file } = await answerOf(await me.handIn(ROWS, "gone.csv"));
+    const { format, heads, reading } = (await send("POST", `/api/files/${file.id}/look`)).body;
+    rmSync(join(sharedHome(), "files", file.id));
+    const request = { file: file.id, name: "gone.csv", format, heads, reading, ask: "forward" };
+    const { status, body } = await send("POST", "/api/batches", request);
+    expect(status, JSON.stringify(body)).toBe(400);
+    expect(body.detail).toMatch(/no longer exists/);
+  });
+
   it("that is cancelled while its file is read keeps none of it, and another runs behind it", async () => {
     const rows = Array.from({ length: 150_000 }, (_, i) => `${i},${i % 90} Harbour Row Tidewell`).join("\n");
     const { batch, job } = await begin(`id,text\n${rows}\n`);
