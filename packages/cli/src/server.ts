@@ -76,7 +76,9 @@ export class Workbench {
   /** Signs in by the link that the server of this folder keeps for the owner. */
   static async open(): Promise<Workbench> {
     const { url, signIn } = readReady();
-    const response = await fetch(signIn, { redirect: "manual" }).catch(() => undefined);
+    // where it listens: its public URL may lead through a proxy that this machine does not reach, or does not trust
+    const link = `${url}/sign-in${new URL(signIn).search}`;
+    const response = await fetch(link, { redirect: "manual" }).catch(() => undefined);
     const cookie = response?.headers.get("set-cookie")?.split(";")[0];
     if (!cookie) throw new Stop("Signing in failed because the link was already used. Try again.");
     const { csrf } = await new Workbench(url, { cookie }).ask("session", {});

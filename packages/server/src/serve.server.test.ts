@@ -180,6 +180,22 @@ describe("bibliotope serve", { timeout: 240_000 }, () => {
     }
   });
 
+  it("is reached by the commands where it listens, whatever its public URL is", async () => {
+    const hidden = { PUBLIC_URL: "https://addresses.example/of/all", TRUST_PROXY: "loopback" };
+    const third = new OwnServer(own.url, "empty", "5733", hidden, [COMMAND, "serve"]);
+    third.start();
+    try {
+      await third.ready();
+      const file = join(third.home, "lane.csv");
+      writeFileSync(file, "street,house,postcode,town,lat,lon\nLong Lane,1,HT4 29,Tidewell,-35.18,-21.62\n");
+      const about = ["--data-set", "Lane", "--licence", "CC0-1.0", "--country", "QR"];
+      const imported = await ended(["import", file, ...about], { BIBLIOTOPE_READY: join(third.home, "ready.json") });
+      expect(imported.code, imported.stderr).toBe(0);
+    } finally {
+      await third.end("SIGKILL");
+    }
+  });
+
   it("answers metrics nowhere but on their own port", async () => {
     expect((await fetch(`${ready.url}/metrics`)).headers.get("content-type")).not.toMatch(/version=0/);
     expect((await fetch(`http://127.0.0.1:${METRICS}/`)).status).toBe(404);
