@@ -194,7 +194,7 @@ is_ready() { for i in $(seq 300); do node /root/ask.mjs ready && return 0; sleep
 makes_key() { node /root/ask.mjs key "$(cat /root/step.log)"; }
 answers() { node /root/ask.mjs answers "$1" "$2"; }
 apt-get update -q > /root/step.log 2>&1 || { cat /root/step.log; exit 1; }
-apt-get install -q -y openssl >> /root/step.log 2>&1
+apt-get install -q -y openssl procps >> /root/step.log 2>&1
 openssl req -x509 -newkey rsa:2048 -nodes -days 2 -subj /CN=addresses.example -keyout /root/key -out /root/certificate 2> /dev/null
 cat /root/certificate /root/key > /root/certificate-and-key.pem
 ${steps.join("\n")}
