@@ -69,7 +69,9 @@ case "$*" in
   daemon-reload) ;;
   "enable --now bibliotope") begin ;;
   "restart bibliotope") end; begin ;;
-  "reload-or-restart haproxy") pkill haproxy; sleep 0.3; haproxy -D -f /etc/haproxy/haproxy.cfg > /var/log/haproxy.log 2>&1 ;;
+  "reload-or-restart haproxy") pkill haproxy; sleep 0.3
+    sed "s/maxconn 20000/maxconn 4000/" /etc/haproxy/haproxy.cfg > /run/haproxy.cfg # as many as any machine lets a process have open
+    haproxy -D -f /run/haproxy.cfg > /var/log/haproxy.log 2>&1 || { cat /var/log/haproxy.log; exit 1; } ;;
   *) echo "systemctl $*: the page tells systemd something new" >&2; exit 1 ;;
 esac
 `;
