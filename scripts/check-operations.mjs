@@ -23,8 +23,6 @@ import { command, say, Trouble } from "./lib/say.mjs";
 const READ_AS = [
   ["https://YOUR-GIT-SERVER/bibliotope.git", "/mnt/clone"],
   ["   # then edit it", ""],
-  // nobody is there to be asked
-  ["bibliotope restore", "bibliotope restore --yes"],
   ["ADDRESSES.csv", "/root/addresses.csv"],
   ["CERTIFICATE-AND-KEY.pem", "/root/certificate-and-key.pem"],
 ];
@@ -38,7 +36,7 @@ const CHECKS = [
   ["bibliotope import", "answers 4870 http"],
   ["systemctl reload-or-restart haproxy", "answers 443 https"],
   ["bibliotope backup", "test -s /var/backups/bibliotope.backup"],
-  ["bibliotope restore --yes", "sleep 2 && is_ready && answers 443 https"],
+  ["bibliotope restore", "sleep 2 && is_ready && answers 443 https"],
   ["git pull", "is_ready && answers 443 https"],
 ];
 
