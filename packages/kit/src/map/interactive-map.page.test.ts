@@ -9,6 +9,8 @@ import type { Marker } from "./marker.ts";
 
 const SIZE = { width: 500, height: 400 };
 const VIEW = { at: { lat: -35.2, lon: -21.6 }, zoom: 14 };
+/** Milliseconds that a busy machine may take for what takes a tenth of a second. */
+const PATIENCE = 20_000;
 /** A map whose tiles have nothing on them. */
 const client = {
   tileUrl: () => "data:application/geo+json,%7B%22type%22%3A%22FeatureCollection%22%2C%22features%22%3A%5B%5D%7D",
@@ -23,7 +25,7 @@ async function shown(markers: readonly Marker[] = []) {
   map = new InteractiveMap(place, { client, label: "A map", view: VIEW, mapStyles: [] });
   map.setMarkers(markers);
   const { element } = map;
-  await vi.waitFor(() => expect(element.dataset.complete).toBe("true"));
+  await vi.waitFor(() => expect(element.dataset.complete).toBe("true"), PATIENCE);
   const { width, height } = element.getBoundingClientRect();
   expect({ width, height }).toEqual(SIZE);
   element.setPointerCapture = () => undefined;
@@ -116,7 +118,7 @@ it("lists its markers for the keyboard, and opens the card of the one that is ch
   const list = element.querySelector<HTMLElement>("[role=listbox]")!;
   list.focus();
   await userEvent.keyboard("{Home}{Enter}");
-  await vi.waitFor(() => expect(element.textContent).toContain(hostile));
+  await vi.waitFor(() => expect(element.textContent).toContain(hostile), PATIENCE);
   expect(element.querySelector("img")).toBeNull();
 });
 

@@ -66,7 +66,7 @@ describe("a search box", () => {
   it("offers what was found, marks it, and takes the line that Enter is pressed on", async () => {
     const made = boxed();
     await userEvent.type(made.input, "mill");
-    await vi.waitFor(() => expect(made.options()[0]?.querySelector("mark")?.textContent).toBe("Mill"));
+    await vi.waitFor(() => expect(made.options()[0]?.querySelector("mark")?.textContent).toBe("Mill"), 20_000);
     expect(made.options()).toHaveLength(4);
     await userEvent.keyboard("{ArrowDown}{ArrowDown}{Enter}");
     const [line] = made.chosen;
@@ -80,7 +80,10 @@ describe("a search box", () => {
     const hostile = { ref: "qr-x", line: '<img src="x" onerror="alert(1)"> Lane', parts: { street: "Lane" } };
     new SearchBox(input, { client: new StandIn({ records: [hostile] }).client(), chosen: () => undefined });
     await userEvent.type(input, "lane");
-    await vi.waitFor(() => expect(document.querySelector("[role=option]")?.textContent).toContain(hostile.line));
+    await vi.waitFor(
+      () => expect(document.querySelector("[role=option]")?.textContent).toContain(hostile.line),
+      20_000,
+    );
     expect(document.querySelector("img")).toBeNull();
   });
 
@@ -89,7 +92,7 @@ describe("a search box", () => {
     made.stands.plays("down");
     await userEvent.type(made.input, "mill");
     const words = document.querySelector<HTMLElement>("[data-bibliotope=search] p:not([role])")!;
-    await vi.waitFor(() => expect(words.hidden).toBe(false), 5000);
+    await vi.waitFor(() => expect(words.hidden).toBe(false), 20_000);
     expect(words.textContent).not.toBe("");
     expect(document.getElementById(made.input.getAttribute("aria-describedby")!)).toBe(words);
     made.box.destroy();
