@@ -52,13 +52,20 @@ export const SMALL: Size = { towns: 4, streets: 9, houses: 4 };
 
 /** Makes towns, streets and houses of all countries, and the index over them. Same seed, same world. */
 export function makeWorld(size: Size, seed = 1): World {
-  const builder = new SegmentBuilder();
+  const { segments, addresses } = makeSegments(size, 1, seed);
+  return { segment: segments[0], addresses };
+}
+
+/** The same with the countries dealt out to several segments. */
+export function makeSegments(size: Size, count: number, seed = 1): { segments: Segment[]; addresses: Address[] } {
+  const builders = Array.from({ length: count }, () => new SegmentBuilder());
   const addresses: Address[] = [];
   const numbers = { identity: 0 };
-  for (const ways of [...COUNTRIES, JAPAN, KOREA])
-    new Maker(builder, addresses, ways, size, new Random(`${seed} ${ways.code}`), numbers).make();
-  const buffer = builder.finish({ name: "world", sources: [] });
-  return { segment: new Segment(buffer), addresses };
+  [...COUNTRIES, JAPAN, KOREA].forEach((ways, i) => {
+    new Maker(builders[i % count], addresses, ways, size, new Random(`${seed} ${ways.code}`), numbers).make();
+  });
+  const segments = builders.map((builder) => new Segment(builder.finish({ name: "world", sources: [] })));
+  return { segments, addresses };
 }
 
 /** Half the side of a town, and of a house's plot, in degrees. */

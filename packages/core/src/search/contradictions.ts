@@ -10,7 +10,7 @@ import {
   profileOf,
 } from "../place/index.ts";
 import { type Lexicon, tokenize } from "../text/index.ts";
-import { type QueryToken, stretchesOf } from "./interpret.ts";
+import { isUnknown, type QueryToken, stretchesOf } from "./interpret.ts";
 import type { Candidate } from "./rank.ts";
 import { QUALITY, TELLS } from "./weights.ts";
 
@@ -228,7 +228,7 @@ class Comparison {
   }
 
   #howOf(words: readonly number[]): DifferenceHow {
-    return words.every((t) => this.candidate.tokens[t].ranges.length) ? "other" : "unknown";
+    return words.some((t) => isUnknown(this.candidate.tokens[t])) ? "unknown" : "other";
   }
 
   /** Another postcode than the record has. One of a record that has none contradicts nothing. */
@@ -469,27 +469,28 @@ class Comparison {
    * @param beside words that may be of the name too
    */
   #areaNamedBy(words: readonly number[], beside = words): "town" | "country" | undefined {
-    const { tokens } = this.candidate;
-    const { termPosting, posting } = this.#segment.sections;
+    const { tokens, segments } = this.candidate;
     const typed = new Set(beside.map((t) => tokens[t].text));
     let looked = 0;
-    for (const t of words)
-      for (const { from, to, node, quality } of tokens[t].ranges) {
-        if (node !== undefined || quality < QUALITY.abbreviation) continue;
-        for (let term = from; term < to; term++)
-          for (let p = termPosting[term * GROUPS + AREAS]; p < termPosting[term * GROUPS + POSTCODES]; p++) {
-            if (++looked > MOST_AREAS) return undefined;
-            const kind = this.#segment.kindOf(posting[p]);
-            if ((kind === "town" || kind === "country") && this.#isNamed(posting[p], typed)) return kind;
-          }
-      }
+    for (const [s, segment] of segments.entries()) {
+      const { termPosting, posting } = segment.sections;
+      for (const t of words)
+        for (const { from, to, node, quality } of tokens[t].rangesBySegment[s]) {
+          if (node !== undefined || quality < QUALITY.abbreviation) continue;
+          for (let term = from; term < to; term++)
+            for (let p = termPosting[term * GROUPS + AREAS]; p < termPosting[term * GROUPS + POSTCODES]; p++) {
+              if (++looked > MOST_AREAS) return undefined;
+              const kind = segment.kindOf(posting[p]);
+              if ((kind === "town" || kind === "country") && isNamed(segment, posting[p], typed)) return kind;
+            }
+        }
+    }
     return undefined;
   }
-
-  #isNamed(area: number, typed: ReadonlySet<string>): boolean {
-    return this.#segment.namesOf(area).some(({ name }) => tokenize(name).every(({ text }) => typed.has(text)));
-  }
 }
+
+const isNamed = (segment: Segment, area: number, typed: ReadonlySet<string>) =>
+  segment.namesOf(area).some(({ name }) => tokenize(name).every(({ text }) => typed.has(text)));
 
 const isCommon = (lexicon: Lexicon, word: string) => lexicon.isSmall(word) || lexicon.isWay(word);
 

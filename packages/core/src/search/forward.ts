@@ -1,11 +1,11 @@
 import { type Position, readPosition } from "../geo/index.ts";
-import { NONE } from "../index/index.ts";
+import { NONE, type Segment } from "../index/index.ts";
 import { type Difference, type Outcome, PARTS, type PartName, profileOf } from "../place/index.ts";
 import { MAX_TOKENS } from "../text/index.ts";
 import { type Contradiction, contradictionsOf, differencesOf } from "./contradictions.ts";
 import { type Gloss, glossOf, withScripts } from "./gloss.ts";
 import type { Indexed } from "./indexed.ts";
-import { interpret, type QueryToken, stretchesOf } from "./interpret.ts";
+import { interpret, isUnknown, type QueryToken, type ReadText, stretchesOf } from "./interpret.ts";
 import type { ForwardQuery } from "./query.ts";
 import type { Candidate } from "./rank.ts";
 import {
@@ -114,12 +114,14 @@ interface Meant {
 
 /** All that may be meant by a query; undefined when it says nothing. */
 function meantBy(indexed: Indexed, query: ForwardQuery, compared = COMPARED): Meant | undefined {
-  const { text, tokens } = readQuery(indexed, query, false);
+  const { text, reading } = readQuery(indexed, query, false);
+  const [tokens] = reading;
   if (!tokens.length) return undefined;
   const limit = Math.max(compared, query.limit ?? DEFAULT_LIMIT);
   const ask = (change: (tokens: QueryToken[]) => QueryToken[]) => {
-    const read: SearchRequest["read"] = (layer, doubting) => change(readQuery(layer, query, doubting).tokens);
-    const ranked = search(indexed, change(tokens), { text, read, completing: false, interpolates: true, limit }, query);
+    const read: SearchRequest["read"] = (doubting) => readQuery(indexed, query, doubting).reading.map(change);
+    const wanted = { text, read, completing: false, interpolates: true, limit };
+    const ranked = search(indexed, reading.map(change), wanted, query);
     const fitting = ranked.filter((candidate) => candidate.score >= VERDICT.found);
     return { fitting, weighed: weigh(fitting.slice(0, compared)) };
   };
@@ -164,24 +166,28 @@ function atPosition(indexed: Indexed, query: ForwardQuery, text: string, at: Pos
 
 /** Words that no name holds, as they were typed. */
 function unknownIn(indexed: Indexed, query: ForwardQuery, text: string): string[] {
-  const [first, ...others] = indexed.layers.map((layer) => readQuery(layer, query, true).tokens);
-  return first
-    .filter(({ kind, ranges, role }, i) => {
-      return kind === "word" && !ranges.length && !role && others.every((tokens) => !tokens[i].ranges.length);
-    })
+  const [tokens] = readQuery(indexed, query, true).reading;
+  return tokens
+    .filter((token) => token.kind === "word" && isUnknown(token) && !token.role)
     .map(({ start, end }) => text.slice(start, end));
 }
 
+const identityOf = ({ segment, country }: { segment: Segment; country: number }) =>
+  segment.sections.thingIdentity[country];
+
 function readingOf(
-  { segment, lexicon }: Indexed,
+  { bases, lexicon }: Indexed,
   query: ForwardQuery,
   text: string,
   unknown: string[],
 ): Reading | undefined {
-  const countries = segment.countries().map((country) => ({
-    profile: profileOf(segment.countryCode(country)),
-    names: segment.namesOf(country).map(({ name }) => name),
-  }));
+  const countries = bases
+    .flatMap((segment) => segment.countries().map((country) => ({ segment, country })))
+    .sort((a, b) => identityOf(a) - identityOf(b))
+    .map(({ segment, country }) => ({
+      profile: profileOf(segment.countryCode(country)),
+      names: segment.namesOf(country).map(({ name }) => name),
+    }));
   const inCountries = countries.filter(({ profile }) =>
     query.countries?.some((code) => code.toUpperCase() === profile.code),
   );
@@ -245,20 +251,21 @@ function whichOf(candidates: readonly ScoredRecord[]): string {
 }
 
 /** Free text and parts become one list of words; the words of a part may only be part of names of the kind. */
-function readQuery(indexed: Indexed, query: ForwardQuery, doubting: boolean): { text: string; tokens: QueryToken[] } {
+function readQuery(indexed: Indexed, query: ForwardQuery, doubting: boolean): { text: string; reading: ReadText } {
   let text = query.q ?? "";
-  const tokens = interpret(indexed, text, { completing: false, doubting });
+  const reading = interpret(indexed, text, { completing: false, doubting });
   for (const part of PARTS) {
     const given = query.parts?.[part]?.trim();
     if (!given) continue;
     const offset = text.length + (text ? 1 : 0);
     text += (text ? " " : "") + given;
     const hasNumber = part === "street" && !query.parts?.house && !query.parts?.building;
-    for (const token of interpret(indexed, given, { completing: false, doubting, part, hasNumber })) {
-      tokens.push({ ...token, start: token.start + offset, end: token.end + offset });
-    }
+    const own = interpret(indexed, given, { completing: false, doubting, part, hasNumber });
+    reading.forEach((tokens, s) => {
+      for (const token of own[s]) tokens.push({ ...token, start: token.start + offset, end: token.end + offset });
+    });
   }
-  return { text, tokens: tokens.slice(0, MAX_TOKENS) };
+  return { text, reading: reading.map((tokens) => tokens.slice(0, MAX_TOKENS)) };
 }
 
 function adviceFor(outcome: Outcome, unknown: readonly string[], candidates: readonly ScoredRecord[]): string[] {

@@ -1,7 +1,7 @@
 import { NONE } from "../index/index.ts";
 import { type PartName, type Parts, postcodeShape, profileOf } from "../place/index.ts";
 import { hasOtherScript, type Lexicon, type Token, tokenize } from "../text/index.ts";
-import type { Dictionary } from "./interpret.ts";
+import type { Indexed } from "./indexed.ts";
 import type { Candidate } from "./rank.ts";
 import { type How, TELLS } from "./weights.ts";
 
@@ -16,7 +16,7 @@ export interface Gloss {
 }
 
 /** Explains each typed word of a candidate. @param typed the text the words were cut from */
-export function glossOf({ segment, lexicon }: Dictionary, candidate: Candidate, parts: Parts, typed: string): Gloss[] {
+export function glossOf({ segment, lexicon }: Indexed, candidate: Candidate, parts: Parts, typed: string): Gloss[] {
   const profile = profileOf(segment.countryCode(candidate.thing));
   const shape = postcodeShape(profile);
   return candidate.tokens.map((token, t) => {

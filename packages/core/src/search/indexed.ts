@@ -1,17 +1,21 @@
 import { AREAS, GROUPS, NONE, type Overlaid, POSTCODES, Segment } from "../index/index.ts";
 import { postcodeShape, profileOf } from "../place/index.ts";
 import { type Lexicon, lexiconOf } from "../text/index.ts";
-import { type QueryToken, rangesOf } from "./interpret.ts";
+import { type Dictionary, type QueryToken, rangesOf } from "./interpret.ts";
 import { type ChangedNames, Marks } from "./marks.ts";
 import { type AnswerRecord, describe } from "./record.ts";
 
 const MOST_AREAS = 5000;
 
+/** A segment, by itself or with changes on top of it. */
+export type Searched = Segment | Overlaid;
+
 /**
- * What a search is on: a segment, its languages, and working memory that belongs to one thread. With an overlay
- * there are two of them, which are asked one after the other.
+ * What a search is on: segments, their languages, and working memory that belongs to one thread. Each segment is a layer of
+ * it, and so are the changes on top of one; they are read as one dictionary and asked one after the other.
  */
-export class Indexed {
+export class Indexed implements Dictionary {
+  /** The first that lies on top of nothing. */
   readonly segment: Segment;
   readonly lexicon: Lexicon;
   /** Shapes of the postcodes of the countries with data, of two words or more, as folded words. */
@@ -20,29 +24,33 @@ export class Indexed {
   readonly wordShapes: readonly RegExp[];
   /** Working memory of the lookup under way. */
   readonly marks: Marks;
-  /** All that is requested: this alone, or the changes on top of it and this. */
+  /** All that is requested: this, the changes on top of it before it, and what lies beside it. A layer knows itself alone. */
   readonly layers: readonly Indexed[];
+  /** Of the layers, in their order. */
+  readonly segments: readonly Segment[];
+  readonly bases: readonly Segment[];
   /** Areas as answers give them, by languages; the same few stand at the end of every reverse lookup. */
   readonly #areas = new Map<string, AnswerRecord>();
 
   /**
+   * @param searched one segment, or several that have nothing in common: those of different countries
    * @param lexicon the abbreviations to go by; those of the languages of the data when left out
-   * @param below what the segment lies on top of
    */
-  constructor(
-    existing: Segment | Overlaid,
-    lexicon?: Lexicon,
-    readonly below?: Segment,
-  ) {
-    const { base, changes } = existing instanceof Segment ? { base: existing, changes: undefined } : existing;
+  constructor(searched: Searched | readonly Searched[], lexicon?: Lexicon) {
+    const parts = searched instanceof Segment || "base" in searched ? [searched] : searched;
+    const [base, ...beside] = parts.map((part) => (part instanceof Segment ? part : part.base));
+    const [first, ...others] = parts;
     this.segment = base;
-    this.lexicon = lexicon ?? lexiconOf([...new Set([...base.meta.langs, ...(changes?.meta.langs ?? [])])]);
-    const shapes = base.countries().flatMap((country) => postcodeShape(profileOf(base.countryCode(country))) ?? []);
-    this.codeShapes = shapes.filter(({ source }) => source.includes(" "));
-    this.wordShapes = shapes;
-    const over = changes && new Indexed(changes, this.lexicon, base);
-    this.layers = over ? [over, this] : [this];
-    this.marks = new Marks(base, over && changedNames(base, over));
+    this.bases = [base, ...beside];
+    this.segments = parts.flatMap((part) => (part instanceof Segment ? [part] : [part.changes, part.base]));
+    this.lexicon = lexicon ?? lexiconOf([...new Set(this.segments.flatMap(({ meta }) => meta.langs))]);
+    this.wordShapes = this.bases.flatMap((one) =>
+      one.countries().flatMap((country) => postcodeShape(profileOf(one.countryCode(country))) ?? []),
+    );
+    this.codeShapes = this.wordShapes.filter(({ source }) => source.includes(" "));
+    const over = first instanceof Segment ? [] : [new Indexed(first.changes, this.lexicon)];
+    this.marks = new Marks(base, over.length ? changedNames(base, over[0]) : undefined);
+    this.layers = [...over, this, ...others.flatMap((part) => new Indexed(part, this.lexicon).layers)];
   }
 
   /** An area as an answer gives it; shared between answers, so not to be changed. */
@@ -62,11 +70,14 @@ export class Indexed {
 function changedNames(base: Segment, over: Indexed): ChangedNames {
   const { sections } = over.segment;
   const byIdentity = new Map(Array.from(base.changedAreas, (area) => [base.sections.thingIdentity[area], area]));
+  // a word that the base knows is not misspelt in the changes
+  const both = { ...over, segments: [over.segment, base] };
   return {
     areas: new Set(byIdentity.values()),
     *fits(token: QueryToken) {
       if (!byIdentity.size) return;
-      for (const { from, to, quality } of rangesOf(over, token, token.unfinished === true, !token.isTrusted)) {
+      const [ranges] = rangesOf(both, token, token.unfinished === true, !token.isTrusted).ranges;
+      for (const { from, to, quality } of ranges) {
         for (let term = from; term < to; term++) {
           const end = sections.termPosting[term * GROUPS + POSTCODES];
           for (let p = sections.termPosting[term * GROUPS + AREAS]; p < end; p++) {

@@ -1,6 +1,7 @@
 import { descend, descendWithOneError, endsWord, GROUPS, POSTCODES, REST, type Segment } from "../index/index.ts";
 import { type HouseNumber, KINDS, type Kind, type PartName, parseHouseNumber } from "../place/index.ts";
 import { type Lexicon, MAX_TOKENS, type NumberRole, type Token, tokenize } from "../text/index.ts";
+import { cutInTwo, piecesOf, SHORTEST_CODE } from "./pieces.ts";
 import { termsWithTwoErrors } from "./spelling.ts";
 import { MENDED, QUALITY, TELLS, WEIGHT } from "./weights.ts";
 
@@ -16,7 +17,10 @@ export interface TermRange {
 
 /** A typed word with all that it may stand for. */
 export interface QueryToken extends Token {
+  /** In the dictionary of the segment that it is read for. */
   ranges: TermRange[];
+  /** In that of each segment, in their order. */
+  rangesBySegment: readonly TermRange[][];
   /** How much of the whole it is: small words count little. */
   weight: number;
   /** Bit set of KINDS whose names it may be part of. */
@@ -55,14 +59,6 @@ const SHORTEST_TWICE_MISSPELT = 6;
 const SHORTEST_TWICE_WHILE_TYPED = 8;
 /** A text in which more words than these are lost is no address with typing errors. */
 const MOST_TWICE_MISSPELT = 3;
-/** A compound is cut into pieces no shorter than this. */
-const SHORTEST_PIECE = 3;
-/** The same of what was written without a space between several words, and how many. */
-const SHORTEST_OF_MANY = 9;
-const MOST_PIECES = 6;
-/** The same of a postcode that was written as one: "10115" for "101 15", "1012ab" for "1012 ab". */
-const SHORTEST_OF_CODE = 2;
-const SHORTEST_CODE = 5;
 const ALL_KINDS = (1 << KINDS.length) - 1;
 
 const KINDS_OF_PART: Readonly<Record<PartName, readonly Kind[]>> = {
@@ -81,16 +77,19 @@ const KINDS_OF_PART: Readonly<Record<PartName, readonly Kind[]>> = {
   country: ["country"],
 };
 
-/** What a reading is on. */
+/**
+ * What a text is read against: the dictionaries of all segments, as if they were one. A word that one of them holds is not
+ * misspelt in any other, and it tells as little as it is common in all.
+ */
 export interface Dictionary {
-  readonly segment: Segment;
+  readonly segments: readonly Segment[];
+  /** Those that do not lie on top of another. */
+  readonly bases: readonly Segment[];
   readonly lexicon: Lexicon;
   /** Shapes of the postcodes of the countries with data, of two words or more. */
   readonly codeShapes: readonly RegExp[];
   /** Those of all of them. */
   readonly wordShapes: readonly RegExp[];
-  /** What this lies on top of: a word that is known there is not misspelt here. */
-  readonly below?: Segment;
 }
 
 /** How a text is read. */
@@ -105,14 +104,20 @@ export interface InterpretOptions {
   hasNumber?: boolean;
 }
 
-/** Reads a text against the dictionary of a segment. */
-export function interpret(dictionary: Dictionary, text: string, manner: InterpretOptions): QueryToken[] {
+/**
+ * The words of a text for each segment of a dictionary, in their order. They are the same words but for what they stand for
+ * in it.
+ */
+export type ReadText = readonly QueryToken[][];
+
+/** Reads a text against a dictionary. */
+export function interpret(dictionary: Dictionary, text: string, manner: InterpretOptions): ReadText {
   return interpretTokens(dictionary, tokenize(text), manner);
 }
 
-function interpretTokens(dictionary: Dictionary, words: readonly Token[], manner: InterpretOptions) {
+function interpretTokens(dictionary: Dictionary, words: readonly Token[], manner: InterpretOptions): ReadText {
   const { completing, doubting, part, hasNumber } = manner;
-  const { segment, lexicon } = dictionary;
+  const { segments, bases, lexicon } = dictionary;
   const kinds = part ? KINDS_OF_PART[part].reduce((bits, kind) => bits | (1 << KINDS.indexOf(kind)), 0) : ALL_KINDS;
   const roles = rolesOf(words, lexicon, part);
   const codes = part ? [] : codesIn(words, dictionary.codeShapes).filter((i) => !roles[i].role);
@@ -122,7 +127,8 @@ function interpretTokens(dictionary: Dictionary, words: readonly Token[], manner
     const isCode = codes.includes(i);
     const mayBeHouse = token.kind === "number" && (role ?? "house") === "house" && (hasNumber || isHousePart(part));
     const house = mayBeHouse ? parseHouseNumber(token.text) : undefined;
-    const ranges = kinds && !isAside && !(role && !isLabel) ? rangesOf(dictionary, token, unfinished, doubting) : [];
+    const isNamed = kinds && !isAside && !(role && !isLabel);
+    const meant = isNamed ? rangesOf(dictionary, token, unfinished, doubting) : nothingMeant(segments);
     // spelt out: copying a token by spreading it took a tenth of a lookup
     return {
       text: token.text,
@@ -142,29 +148,36 @@ function interpretTokens(dictionary: Dictionary, words: readonly Token[], manner
       mayBeCode:
         house && token.text.length >= SHORTEST_CODE && dictionary.wordShapes.some((shape) => shape.test(token.text)),
       unfinished,
-      isTrusted: !doubting && mayBeMisspelt(token) && ranges.length > 0 && ranges[0].quality > QUALITY.spelling,
-      ranges,
+      isTrusted: !doubting && mayBeMisspelt(token) && meant.first > QUALITY.spelling,
+      ranges: meant.ranges[0],
+      rangesBySegment: meant.ranges,
       mate: undefined,
       isCut: false,
-      weight: isCode ? TELLS.code : weightOf(segment, token, roles[i], lexicon, unfinished, ranges),
+      weight: isCode ? TELLS.code : weightOf(bases, token, roles[i], lexicon, unfinished, meant.names),
     };
   });
   tokens.forEach((token, i) => {
     const next = tokens[i + 1];
     if (!next) return;
-    if (token.house && !token.house.suffix && maySuffix(segment, next)) {
+    if (token.house && !token.house.suffix && maySuffix(segments, next)) {
       token.mate = i + 1;
       // small elsewhere ("ter" in Dutch), not behind a number
       if (next.text.length > 1) next.weight = Math.max(next.weight, TELLS.leastRare);
     }
-    addJoined(segment, token, next, completing && next.open && i + 2 === tokens.length);
+    addJoined(segments, token, next, completing && next.open && i + 2 === tokens.length);
   });
   joinBlocks(tokens);
-  if (kinds) for (const token of tokens) if (!token.role && !token.ranges.length) addMisspeltWay(dictionary, token);
+  if (kinds) for (const token of tokens) if (!token.role && isUnknown(token)) addMisspeltWay(dictionary, token);
   const lost = tokens.filter((token) => kinds && !token.role && mayBeTwiceMisspelt(dictionary, token, completing));
   if (lost.length <= MOST_TWICE_MISSPELT) for (const token of lost) addTwiceMisspelt(dictionary, token);
-  return tokens;
+  return segments.map((_, s) =>
+    s === 0 ? tokens : tokens.map((token) => ({ ...token, ranges: token.rangesBySegment[s] })),
+  );
 }
+
+/** True for what stands for nothing in any segment. */
+export const isUnknown = ({ rangesBySegment }: QueryToken): boolean =>
+  rangesBySegment.every((ranges) => !ranges.length);
 
 /** For each word the stretch between separators, or the part, that contains it, from 0 on. */
 export function stretchesOf(tokens: readonly QueryToken[]): number[] {
@@ -178,9 +191,11 @@ export function stretchesOf(tokens: readonly QueryToken[]): number[] {
 /** What may stand behind a number as part of it, besides one letter: "10 bis", "12-hs", "4816 1/2". */
 const SUFFIX = /^(?:\p{L}|bis|ter|quater|hs|[1-3]\/[2-4])$/u;
 
-function maySuffix(segment: Segment, { text, isParted }: Token): boolean {
+function maySuffix(segments: readonly Segment[], { text, isParted }: Token): boolean {
   if (isParted || !SUFFIX.test(text)) return false;
-  return segment.hasSuffix(text) || segment.hasSuffix(`/${text}`) || segment.hasSuffix(`-${text}`);
+  return segments.some(
+    (segment) => segment.hasSuffix(text) || segment.hasSuffix(`/${text}`) || segment.hasSuffix(`-${text}`),
+  );
 }
 
 /** "2番3号": the block and the house are one number, 2-3. */
@@ -190,7 +205,7 @@ function joinBlocks(tokens: QueryToken[]): void {
     if (!block.house || !house.house || house.house.suffix || !/^番地?$/.test(word.text)) continue;
     block.house = { number: block.house.number, suffix: `-${house.text}` };
     house.house = undefined;
-    house.ranges = [];
+    for (const ranges of house.rangesBySegment) ranges.length = 0;
     house.isLabel = true;
     house.weight = WEIGHT.label;
   }
@@ -226,7 +241,7 @@ function rolesOf(words: readonly Token[], lexicon: Lexicon, part?: PartName): Ro
     const [last, next] = [words[i - 1], words[i + 1]];
     const before = lexicon.roleBefore(word.text);
     const after = lexicon.roleAfter(word.text);
-    // "Reading Room, 12 Mill Lane": what is behind a comma is of something else
+    // "ReadText Room, 12 Mill Lane": what is behind a comma is of something else
     const isBehind = after && last?.kind === "number" && !word.isParted && !roles[i - 1].role;
     const isAhead =
       before && next && !next.isParted && (next.kind === "number" || (next.text.length === 1 && before === "unit"));
@@ -278,56 +293,54 @@ function labelStretch(words: readonly Token[], roles: Role[], label: number): vo
   for (let t = first; t < label; t++) roles[t] = { role: roles[label].role, isLabel: true };
 }
 
+/** @param names in how many names it is, the most common of what it may stand for */
 function weightOf(
-  segment: Segment,
+  bases: readonly Segment[],
   token: Token,
   { role, isLabel }: Role,
   lexicon: Lexicon,
   unfinished: boolean,
-  ranges: readonly TermRange[],
+  names: number,
 ): number {
   if (isLabel) return WEIGHT.label;
   if (role && role !== "house") return WEIGHT[role];
   if (unfinished) return WEIGHT[token.kind];
   if (lexicon.isSmall(token.text)) return WEIGHT.small;
-  return token.kind === "word" ? rarity(segment, ranges) : WEIGHT.number;
+  return token.kind === "word" ? rarity(bases, names) : WEIGHT.number;
 }
 
 /** How much a word tells, by how many names it is in: "street" tells little, a word of one name in a hundred all. */
-function rarity(segment: Segment, ranges: readonly TermRange[]): number {
-  const { termPosting } = segment.sections;
-  let names = 1;
-  for (const { from, quality } of ranges) {
-    if (quality < QUALITY.abbreviation) continue;
-    names = Math.max(names, termPosting[from * GROUPS + REST + 1] - termPosting[from * GROUPS + REST]);
-  }
-  const all = Math.max(names, segment.meta.counts.things, 2);
+function rarity(bases: readonly Segment[], names: number): number {
+  const things = bases.reduce((sum, { meta }) => sum + meta.counts.things, 0);
+  const all = Math.max(names, things, 2);
   return Math.min(WEIGHT.word, TELLS.leastRare + ((1 - TELLS.leastRare) * 2 * Math.log(all / names)) / Math.log(all));
 }
 
 /** A long word for which nothing else was found may have two errors: that is looked for last, since it takes longest. */
-function mayBeTwiceMisspelt({ segment, below }: Dictionary, token: QueryToken, completing: boolean): boolean {
+function mayBeTwiceMisspelt({ segments }: Dictionary, token: QueryToken, completing: boolean): boolean {
   const { text, unfinished = false } = token;
-  if (token.ranges.length || text.length < (completing ? SHORTEST_TWICE_WHILE_TYPED : SHORTEST_TWICE_MISSPELT))
+  if (!isUnknown(token) || text.length < (completing ? SHORTEST_TWICE_WHILE_TYPED : SHORTEST_TWICE_MISSPELT))
     return false;
-  if (!mayBeMisspelt(token)) return false;
-  if (below && descend(below.sections, 0, text) >= 0) return false;
-  return !cutInTwo(segment, token, unfinished);
+  return mayBeMisspelt(token) && !cutInTwo(segments, token, unfinished);
 }
 
 /** A word that nothing in the data is like may be a kind of street with two errors. */
-function addMisspeltWay({ segment: { sections }, lexicon }: Dictionary, token: QueryToken): void {
+function addMisspeltWay({ segments, lexicon }: Dictionary, token: QueryToken): void {
   if (token.unfinished || !mayBeMisspelt(token)) return;
-  for (const way of lexicon.waysLike(token.text)) {
-    const node = descend(sections, 0, way);
-    const from = node < 0 ? -1 : sections.nodeTermFrom[node];
-    if (node >= 0 && endsWord(sections, node)) token.ranges.push({ from, to: from + 1, quality: MENDED.twoErrors });
-  }
+  for (const way of lexicon.waysLike(token.text))
+    segments.forEach(({ sections }, s) => {
+      const node = descend(sections, 0, way);
+      if (node < 0 || !endsWord(sections, node)) return;
+      const from = sections.nodeTermFrom[node];
+      token.rangesBySegment[s].push({ from, to: from + 1, quality: MENDED.twoErrors });
+    });
 }
 
-function addTwiceMisspelt({ segment }: Dictionary, { text, unfinished = false, ranges }: QueryToken): void {
-  for (const term of termsWithTwoErrors(segment, text, unfinished))
-    ranges.push({ from: term, to: term + 1, quality: MENDED.twoErrors });
+function addTwiceMisspelt({ segments }: Dictionary, { text, unfinished = false, rangesBySegment }: QueryToken): void {
+  segments.forEach((segment, s) => {
+    for (const term of termsWithTwoErrors(segment, text, unfinished))
+      rangesBySegment[s].push({ from: term, to: term + 1, quality: MENDED.twoErrors });
+  });
 }
 
 /**
@@ -336,24 +349,26 @@ function addTwiceMisspelt({ segment }: Dictionary, { text, unfinished = false, r
  * @param least importance, 0 to 1, of the most important thing that the word must be of
  * @returns undefined where no word as important is like it
  */
-export function mendLast(
-  { segment }: Dictionary,
-  tokens: readonly QueryToken[],
-  least: number,
-): QueryToken[] | undefined {
+export function mendLast({ segments }: Dictionary, reading: ReadText, least: number): ReadText | undefined {
+  const [tokens] = reading;
   const last = tokens[tokens.length - 1];
-  const { text, unfinished, ranges } = last;
+  const { text, unfinished, rangesBySegment } = last;
   if (!unfinished || least > 1 || text.length < SHORTEST_MENDED || !mayBeMisspelt(last)) return undefined;
   // what is around a number tells enough by itself
   if (tokens.some(({ house }) => house)) return undefined;
-  if (!ranges.length || ranges.some(({ node }) => node === undefined)) return undefined;
-  const mended: TermRange[] = [];
-  descendWithOneError(segment.sections, text, (node) => {
-    const from = segment.sections.nodeTermFrom[node];
-    if (endsWord(segment.sections, node) && mostImportant(segment, from) >= least)
-      mended.push({ from, to: from + 1, quality: QUALITY.spelling });
+  if (isUnknown(last) || rangesBySegment.some((ranges) => ranges.some(({ node }) => node === undefined)))
+    return undefined;
+  const mended = segments.map((segment) => {
+    const ranges: TermRange[] = [];
+    descendWithOneError(segment.sections, text, (node) => {
+      const from = segment.sections.nodeTermFrom[node];
+      if (endsWord(segment.sections, node) && mostImportant(segment, from) >= least)
+        ranges.push({ from, to: from + 1, quality: QUALITY.spelling });
+    });
+    return ranges;
   });
-  return mended.length ? tokens.with(-1, { ...last, ranges: mended }) : undefined;
+  if (mended.every((ranges) => !ranges.length)) return undefined;
+  return reading.map((list, s) => list.with(-1, { ...last, ranges: mended[s], rangesBySegment: mended }));
 }
 
 /** Importance, 0 to 1, of the most important thing that has a word in the name. */
@@ -368,129 +383,48 @@ function mostImportant({ sections: { termPosting, posting, thingImportance } }: 
 }
 
 /** Lets two words stand for one that is both of them together. */
-function addJoined({ sections }: Segment, token: QueryToken, next: QueryToken, unfinished: boolean): void {
+function addJoined(segments: readonly Segment[], token: QueryToken, next: QueryToken, unfinished: boolean): void {
   const isCode = token.kind === "number" && next.kind === "number" && !next.isParted;
   if (token.isLabel || (token.house && !isCode) || token.part !== next.part) return;
-  const node = descend(sections, descend(sections, 0, token.text), next.text);
-  if (node < 0) return;
-  const from = sections.nodeTermFrom[node];
-  const both = (range: TermRange) => {
-    token.ranges.push(range);
-    next.ranges.push(range);
-  };
-  if (endsWord(sections, node)) both({ from, to: from + 1, quality: QUALITY.joined });
-  else if (unfinished) both({ from, to: sections.nodeTermTo[node], quality: QUALITY.joined * QUALITY.prefix, node });
+  const nodes = segments.map(({ sections }) => descend(sections, descend(sections, 0, token.text), next.text));
+  const isWhole = segments.some(({ sections }, s) => nodes[s] >= 0 && endsWord(sections, nodes[s]));
+  segments.forEach(({ sections }, s) => {
+    const node = nodes[s];
+    if (node < 0) return;
+    const from = sections.nodeTermFrom[node];
+    const both = (range: TermRange) => {
+      token.rangesBySegment[s].push(range);
+      next.rangesBySegment[s].push(range);
+    };
+    if (endsWord(sections, node)) both({ from, to: from + 1, quality: QUALITY.joined });
+    else if (unfinished && !isWhole)
+      both({ from, to: sections.nodeTermTo[node], quality: QUALITY.joined * QUALITY.prefix, node });
+  });
 }
 
 /**
  * The same words with those that the dictionary does not hold cut in two it does hold ("harbourrow").
  * @returns undefined when there are none
  */
-export function cutCompounds(
-  dictionary: Dictionary,
-  tokens: readonly QueryToken[],
-  completing: boolean,
-): QueryToken[] | undefined {
+export function cutCompounds(dictionary: Dictionary, [tokens]: ReadText, completing: boolean): ReadText | undefined {
   let cuts = 0;
   // "2丁目21-3" has the number of the quarter already
   const isQuarterWritten = tokens.some(({ text }) => text.endsWith("丁目") || text === "chome");
   const words = tokens.flatMap((token, i): Token[] => {
-    const isKnown = token.ranges.some(({ quality }) => quality > QUALITY.spelling);
+    const isKnown = token.rangesBySegment.some((ranges) => ranges.some(({ quality }) => quality > QUALITY.spelling));
     const isLast = completing && i === tokens.length - 1;
-    const pieces =
-      isKnown || token.role
-        ? undefined
-        : (cutUnspaced(dictionary.segment, token) ??
-          (isQuarterWritten ? undefined : cutBlock(dictionary, token)) ??
-          cutInTwo(dictionary.segment, token, isLast) ??
-          cutInMany(dictionary, token));
+    const pieces = isKnown || token.role ? undefined : piecesOf(dictionary, token, isLast, isQuarterWritten);
     if (pieces) cuts++;
     return pieces ?? [token];
   });
   if (!cuts || words.length > MAX_TOKENS) return undefined;
   const read = interpretTokens(dictionary, words, { completing, doubting: false });
-  for (const token of read) token.isCut = !tokens.some(({ start, end }) => start === token.start && end === token.end);
+  const isWhole = read[0].map(({ start, end }) => tokens.some((one) => start === one.start && end === one.end));
+  for (const list of read)
+    list.forEach((token, t) => {
+      token.isCut = !isWhole[t];
+    });
   return read;
-}
-
-const UNSPACED = /^[\p{sc=Han}\p{sc=Hira}\p{sc=Kana}ー]{2,}$/u;
-
-/** A word of a script without spaces in words of the dictionary, the longest first; undefined where that leaves some of it. */
-function cutUnspaced({ sections }: Segment, token: Token): Token[] | undefined {
-  const { text } = token;
-  if (!UNSPACED.test(text)) return undefined;
-  /** For each place the end of the longest word from which on all can be cut; 0 where there is none. */
-  const ends = new Array<number>(text.length + 1).fill(0);
-  ends[text.length] = text.length;
-  for (let at = text.length - 1; at >= 0; at--)
-    for (let end = text.length; end > at && !ends[at]; end--) {
-      const node = ends[end] ? descend(sections, 0, text.slice(at, end)) : -1;
-      if (node >= 0 && endsWord(sections, node)) ends[at] = end;
-    }
-  if (!ends[0] || ends[0] === text.length) return undefined;
-  const pieces: Token[] = [];
-  for (let at = 0; at < text.length; at = ends[at]) pieces.push(pieceOf(token, at, ends[at]));
-  return pieces;
-}
-
-/** "1-2-3 Sakuramachi": where Japanese is stored, the first number may be of the quarter's name. */
-function cutBlock({ segment }: Dictionary, token: Token): Token[] | undefined {
-  const at = token.text.indexOf("-");
-  if (token.kind !== "number" || at < 0 || !segment.meta.langs.some((lang) => lang.startsWith("ja"))) return undefined;
-  return [pieceOf(token, 0, at), pieceOf(token, at + 1, token.text.length)];
-}
-
-function cutInTwo({ sections }: Segment, token: Token, completing: boolean): Token[] | undefined {
-  const { text, kind } = token;
-  const shortest = kind === "number" ? SHORTEST_OF_CODE : SHORTEST_PIECE;
-  if (kind === "number" && text.length < SHORTEST_CODE) return undefined;
-  for (let at = text.length - shortest; at >= shortest; at--) {
-    const left = descend(sections, 0, text.slice(0, at));
-    if (left < 0 || !endsWord(sections, left)) continue;
-    const right = descend(sections, 0, text.slice(at));
-    if (right < 0 || !(endsWord(sections, right) || (completing && token.open))) continue;
-    return [pieceOf(token, 0, at), pieceOf(token, at, text.length)];
-  }
-  return undefined;
-}
-
-/** "calledelaestacion" in words of the dictionary, as few as can be; the short ones such as mean little. */
-function cutInMany({ segment: { sections }, lexicon }: Dictionary, token: Token): Token[] | undefined {
-  const { text, kind } = token;
-  if (kind !== "word" || text.length < SHORTEST_OF_MANY) return undefined;
-  /** For each place into how few words all from there on can be cut, and where the first of them ends. */
-  const fewest = Array.from({ length: text.length + 1 }, () => ({ pieces: Number.POSITIVE_INFINITY, end: 0 }));
-  fewest[text.length].pieces = 0;
-  for (let at = text.length - 1; at >= 0; at--) {
-    let node = 0;
-    for (let end = at + 1; end <= text.length; end++) {
-      node = descend(sections, node, text[end - 1]);
-      if (node < 0) break;
-      const isWord = endsWord(sections, node) && (end - at >= SHORTEST_PIECE || lexicon.isSmall(text.slice(at, end)));
-      const pieces = fewest[end].pieces + 1;
-      if (isWord && pieces <= fewest[at].pieces) fewest[at] = { pieces, end };
-    }
-  }
-  if (fewest[0].pieces > MOST_PIECES) return undefined;
-  const pieces: Token[] = [];
-  for (let at = 0; at < text.length; at = fewest[at].end) pieces.push(pieceOf(token, at, fewest[at].end));
-  return pieces;
-}
-
-/** Some letters of a word as a word of their own. */
-function pieceOf(token: Token, from: number, to: number): Token {
-  const text = token.text.slice(from, to);
-  const isLast = to === token.text.length;
-  return {
-    ...token,
-    text,
-    kind: /^\d/.test(text) ? "number" : "word",
-    from: token.from.slice(from, to),
-    start: from === 0 ? token.start : token.from[from],
-    end: isLast ? token.end : token.from[to],
-    open: isLast && token.open,
-    isParted: from === 0 && token.isParted,
-  };
 }
 
 /** One letter or digit of a code changed is another code. */
@@ -509,60 +443,92 @@ function* otherCodes(text: string): Iterable<string> {
   for (let at = 2; at <= text.length - 3; at++) yield `${text.slice(0, at)}-${text.slice(at)}`;
 }
 
+/** What a word may stand for. */
+interface Meant {
+  /** By segment, in the order in which they were looked for. */
+  ranges: TermRange[][];
+  /** Quality of what was found first in any of them, 0 where there is nothing. */
+  first: number;
+  /** In how many names of all segments it is, the most common of what is as good as the word itself; 1 at least. */
+  names: number;
+}
+
+const nothingMeant = (segments: readonly Segment[]): Meant => ({ ranges: segments.map(() => []), first: 0, names: 1 });
+
 /**
- * What a word may stand for in the dictionary of a segment.
+ * What a word may stand for in a dictionary.
  * @param unfinished it may go on
  * @param doubting it may be misspelt although the dictionary holds it
  */
-export function rangesOf(dictionary: Dictionary, token: Token, unfinished: boolean, doubting: boolean): TermRange[] {
-  const { segment, lexicon } = dictionary;
-  const trie = segment.sections;
-  const ranges: TermRange[] = [];
-  const whole = (node: number, quality: number) => {
+export function rangesOf(dictionary: Dictionary, token: Token, unfinished: boolean, doubting: boolean): Meant {
+  const { segments, lexicon } = dictionary;
+  const meant = nothingMeant(segments);
+  const add = (s: number, range: TermRange) => {
+    meant.first ||= range.quality;
+    meant.ranges[s].push(range);
+  };
+  const whole = (s: number, node: number, quality: number) => {
+    const trie = segments[s].sections;
     const from = trie.nodeTermFrom[node];
-    if (endsWord(trie, node)) ranges.push({ from, to: from + 1, quality });
+    if (endsWord(trie, node)) add(s, { from, to: from + 1, quality });
   };
   // a word that ends at the node was taken whole before
-  const below = (node: number, quality: number) => {
+  const below = (s: number, node: number, quality: number) => {
+    const trie = segments[s].sections;
     const from = trie.nodeTermFrom[node] + (endsWord(trie, node) ? 1 : 0);
     const to = trie.nodeTermTo[node];
-    if (from < to) ranges.push({ from, to, quality, node });
+    if (from < to) add(s, { from, to, quality, node });
   };
+  /** Takes a word as it stands wherever it is one. */
+  const form = (text: string, quality: number) => {
+    let names = 0;
+    for (let s = 0; s < segments.length; s++) {
+      const node = descend(segments[s].sections, 0, text);
+      if (node < 0) continue;
+      whole(s, node, quality);
+      if (quality >= QUALITY.abbreviation && dictionary.bases.includes(segments[s]))
+        names += namesAt(segments[s], node);
+    }
+    meant.names = Math.max(meant.names, names);
+  };
+  const isEmpty = () => meant.ranges.every((ranges) => !ranges.length);
+  const isWhole = () => meant.ranges.some((ranges) => ranges.some(({ node }) => node === undefined));
 
-  const end = descend(trie, 0, token.text);
-  if (end >= 0) whole(end, unfinished ? MENDED.wholeSoFar : QUALITY.same);
-  for (const form of lexicon.otherForms(token.text)) {
-    const node = descend(trie, 0, form);
-    if (node >= 0) whole(node, QUALITY.abbreviation);
-  }
-  if (!ranges.length && token.kind === "number")
-    for (const form of otherCodes(token.text)) {
-      const node = descend(trie, 0, form);
-      if (node >= 0) whole(node, QUALITY.joined);
+  form(token.text, unfinished ? MENDED.wholeSoFar : QUALITY.same);
+  for (const other of lexicon.otherForms(token.text)) form(other, QUALITY.abbreviation);
+  if (token.kind === "number" && isEmpty()) for (const code of otherCodes(token.text)) form(code, QUALITY.joined);
+  if (unfinished || (token.kind === "word" && token.text.length >= SHORTEST_BEGINNING))
+    for (let s = 0; s < segments.length; s++) {
+      const end = descend(segments[s].sections, 0, token.text);
+      if (end >= 0) below(s, end, unfinished ? QUALITY.prefix : MENDED.leftShort);
     }
-  if (end >= 0 && unfinished) below(end, QUALITY.prefix);
-  else if (end >= 0 && token.kind === "word" && token.text.length >= SHORTEST_BEGINNING) below(end, MENDED.leftShort);
-  if (mayBeMisspelt(token)) {
-    const isWhole = () => ranges.some(({ node }) => node === undefined);
-    // once the person has gone on, a beginning alone is no word that is known: "Rod" for Road where there is a Rodney
-    const isKnown =
-      (unfinished ? ranges.length > 0 : isWhole()) ||
-      (dictionary.below && descend(dictionary.below.sections, 0, token.text) >= 0);
-    if (isKnown && !doubting) return ranges;
-    descendWithOneError(trie, token.text, (node) => {
-      whole(node, unfinished && isKnown ? MENDED.begunMisspelt : QUALITY.spelling);
-      if (unfinished && !isKnown) below(node, MENDED.begunMisspelt);
+  if (!mayBeMisspelt(token)) return meant;
+  // once the person has gone on, a beginning alone is no word that is known: "Rod" for Road where there is a Rodney
+  const isKnown = unfinished ? !isEmpty() : isWhole();
+  if (isKnown && !doubting) return meant;
+  segments.forEach(({ sections }, s) => {
+    descendWithOneError(sections, token.text, (node) => {
+      whole(s, node, unfinished && isKnown ? MENDED.begunMisspelt : QUALITY.spelling);
+      if (unfinished && !isKnown) below(s, node, MENDED.begunMisspelt);
     });
-    // "tanenpl": written out before it is mended
-    if (!unfinished && !isWhole()) {
-      const forms = lexicon.writtenOut(token.text);
-      for (const form of forms) {
-        const node = descend(trie, 0, form);
-        if (node >= 0) whole(node, QUALITY.abbreviation);
-      }
-      if (!isWhole())
-        for (const form of forms) descendWithOneError(trie, form, (node) => whole(node, MENDED.shortAndMisspelt));
-    }
+  });
+  // "tanenpl": written out before it is mended
+  if (!unfinished && !isWhole()) {
+    const forms = lexicon.writtenOut(token.text);
+    for (const other of forms) form(other, QUALITY.abbreviation);
+    if (!isWhole())
+      for (const other of forms)
+        segments.forEach(({ sections }, s) => {
+          descendWithOneError(sections, other, (node) => whole(s, node, MENDED.shortAndMisspelt));
+        });
   }
-  return ranges;
+  return meant;
+}
+
+/** In how many names of streets, places and houses the word is that ends at a node. */
+function namesAt({ sections }: Segment, node: number): number {
+  const { termPosting, nodeTermFrom } = sections;
+  if (!endsWord(sections, node)) return 0;
+  const slot = nodeTermFrom[node] * GROUPS + REST;
+  return termPosting[slot + 1] - termPosting[slot];
 }

@@ -27,6 +27,8 @@ export interface Candidate {
   explained: Explained[];
   /** The words as they were read. */
   tokens: readonly QueryToken[];
+  /** All segments that they were read against. */
+  segments: readonly Segment[];
 }
 
 /** What stands this far behind the first is no answer beside it. */
@@ -36,8 +38,10 @@ export const MARGIN = 0.15;
 const LONG = 1024;
 /** Shares of the highest score that could be, tried one after the other until something has it. */
 export const HOPES = [0.78, 0.62, 0.4, 0] as const;
-/** So much of the margin may go unseen rather than that all is gone through again. */
-const SLACK = 0.06;
+/** So much may go unseen rather than that all is gone through again. */
+const SLACK = 0.03;
+/** What differs by less is the same but for rounding. */
+const ALIKE = 1e-6;
 /** How many postings are passed in the time in which one thing of an area is looked at. */
 const QUICKER = 4;
 /** Things that are looked at one by one in all, the most important first, when nothing ends the search before. */
@@ -63,11 +67,18 @@ interface Budget {
   looks: number;
 }
 
-/** What is to be ranked, and how far. */
-export interface RankRequest {
+/** A segment that is ranked, and what the words mean in it. */
+interface RankedLayer {
   indexed: Indexed;
   tokens: readonly QueryToken[];
   filter: Filter;
+}
+
+/** What is to be ranked, and how far. */
+export interface RankRequest {
+  layers: readonly RankedLayer[];
+  /** All segments that the words were read against. */
+  segments: readonly Segment[];
   /** How many candidates at most. */
   limit: number;
   near: Position | undefined;
@@ -104,8 +115,58 @@ export interface RankRequest {
  * bits first, then in the list of its own words, and only what has them all is weighed (see `Scale`).
  */
 export function rank(params: RankRequest): Candidate[] {
-  params.indexed.marks.fill(params.tokens);
-  return new Ranking(params).run(params.hopes);
+  const { floor, hopes, limit } = params;
+  const rankings = params.layers.map((layer) => new Ranking(layer, params));
+  // of all together, so that no more is hoped for in one segment than in one of all
+  const left = rankings[0].left.map((_, t) => Math.max(...rankings.map((ranking) => ranking.left[t])));
+  const most = Math.max(...rankings.map((ranking) => ranking.mostWith(left)));
+  let kept: Candidate[] = [];
+  const pass = (least: number) => {
+    kept = [];
+    for (const ranking of rankings) kept = merged(kept, ranking.pass(Math.max(least, leastOf(kept, params))), limit);
+    // what has less was met with by chance, and others like it were not
+    kept = kept.filter(({ order }) => order >= Math.max(least, kept[0].order - MARGIN) - ALIKE);
+  };
+  // first as if the best that the words allow were stored, so that hardly anything needs a look; with less hope while
+  // nothing is found; the best that is found then says what is beside it
+  for (const hope of hopes) {
+    const least = Math.max(floor, hope * most);
+    pass(least);
+    if (!kept.length) continue;
+    const wanted = leastOf(kept, params);
+    if (wanted < least - SLACK) pass(wanted);
+    break;
+  }
+  return kept;
+}
+
+/** The order that it takes to come among the best. @param kept best first */
+function leastOf(kept: readonly Candidate[], { floor, limit }: Pick<RankRequest, "floor" | "limit">): number {
+  if (!kept.length) return floor;
+  return Math.max(floor, kept.length < limit ? 0 : kept[limit - 1].order, kept[0].order - MARGIN);
+}
+
+/** The best of two lists, best first. */
+function merged(one: readonly Candidate[], other: readonly Candidate[], limit: number): Candidate[] {
+  if (!one.length) return [...other];
+  return [...one, ...other].sort(compareCandidates).slice(0, limit);
+}
+
+/** Best first; equals in the order in which one segment would number them, in however many they are. */
+export function compareCandidates(a: Candidate, b: Candidate): number {
+  if (a.order !== b.order) return b.order - a.order;
+  if (a.indexed === b.indexed) return a.thing - b.thing;
+  return groupOf(a) - groupOf(b) || countryOf(a) - countryOf(b);
+}
+
+/** Areas come first, then postcodes, streets, and places. */
+function groupOf({ indexed: { segment }, thing }: Candidate): number {
+  return [segment.firstPostcode, segment.firstStreet, segment.firstPlace].filter((first) => thing >= first).length;
+}
+
+/** Identity of the country that a candidate lies in: what lies in one comes before what lies in another. */
+function countryOf({ indexed: { segment }, thing }: Candidate): number {
+  return segment.sections.thingIdentity[segment.countryOf(thing)];
 }
 
 /** Words that a thing must have in its own name to come among the best. */
@@ -129,49 +190,45 @@ class Ranking {
   #mostLooked = MOST_LOOKED_AT;
   /** The order that it takes to come among the best. */
   #leastOrder: number;
+  /** The most that a name here can give to each word. */
+  readonly left: Float64Array;
 
   private readonly segment: Segment;
   private readonly marks: Marks;
   private readonly tokens: readonly QueryToken[];
   private readonly near: Position | undefined;
-  private readonly floor: number;
 
-  constructor(private readonly params: RankRequest) {
-    const { indexed, tokens, near, floor } = params;
-    this.#leastOrder = floor;
+  constructor(
+    private readonly layer: RankedLayer,
+    private readonly params: RankRequest,
+  ) {
+    const { indexed, tokens } = layer;
+    const { near } = params;
+    indexed.marks.fill(tokens);
+    this.#leastOrder = params.floor;
     this.tokens = tokens;
     this.near = near;
-    this.floor = floor;
     this.segment = indexed.segment;
     this.marks = indexed.marks;
     this.#scale = new Scale(this.segment, tokens, this.marks);
     this.#bound = new Bound(this.segment, tokens, this.marks);
     this.#mayBeHouse = tokens.some(({ house }) => house);
     this.#nearest = near ? ORDER.nearness : 0;
-  }
-
-  /**
-   * First as if the best that the words allow were stored, so that hardly anything needs a look; with less hope while
-   * nothing is found. The best that is found then says what is beside it.
-   */
-  run(hopes: readonly number[]): Candidate[] {
     this.#drivers = sortDrivers(this.segment, this.tokens);
-    this.#setLeft(0);
-    const most = this.#bound.most();
-    for (const hope of hopes) {
-      const least = Math.max(this.floor, hope * most);
-      this.#pass(least);
-      if (!this.#kept.length) continue;
-      const wanted = this.#leastOrder;
-      if (wanted < least - SLACK && least > this.floor) this.#pass(wanted);
-      break;
-    }
-    return this.#kept.filter(({ order }) => order >= Math.max(this.floor, this.#kept[0].order - MARGIN));
+    this.left = this.#leftFrom(0);
   }
 
-  #pass(least: number): void {
+  /** The highest score that the words allow. @param left the most that a name can give to each */
+  mostWith(left: Float64Array): number {
+    this.#bound.setLeft(left);
+    return this.#bound.most();
+  }
+
+  /** The best few that have some order at least. */
+  pass(least: number): readonly Candidate[] {
     this.#goThroughAll(least);
     this.params.budget.looks -= this.#looked;
+    return this.#kept;
   }
 
   /** Goes through all that may have some order. */
@@ -237,17 +294,21 @@ class Ranking {
 
   /** Notes what the readings from some driver on can still give. */
   #setLeft(from: number): void {
+    this.#bound.setLeft(this.#leftFrom(from));
+  }
+
+  #leftFrom(from: number): Float64Array {
     const left = new Float64Array(this.tokens.length);
     for (let i = from; i < this.#drivers.length; i++) {
       const { token, quality } = this.#drivers[i];
       if (quality > left[token]) left[token] = quality;
     }
-    this.#bound.setLeft(left);
+    return left;
   }
 
   /** True when a score, with some importance (0 to 1), cannot come among the best any more. */
   #isBeyond(score: number, importance: number): boolean {
-    return score + importance * ORDER.importance + this.#nearest < this.#leastOrder - 1e-6;
+    return score + importance * ORDER.importance + this.#nearest < this.#leastOrder - ALIKE;
   }
 
   /** How many things of an area are looked at in the time in which a list is gone through. */
@@ -331,7 +392,7 @@ class Ranking {
 
   /** The least importance (0 to 65535) with which a thing with some score can still come among the best. */
   #least(score: number): number {
-    return (65_535 * (this.#leastOrder - 1e-6 - score - this.#nearest)) / ORDER.importance;
+    return (65_535 * (this.#leastOrder - ALIKE - score - this.#nearest)) / ORDER.importance;
   }
 
   /** The words without which a thing cannot come among the best now. @param token one that it has */
@@ -369,10 +430,10 @@ class Ranking {
   /** Weighs a thing, if it was not looked at yet and nothing forbids it. @returns true when it takes more now to be kept */
   #consider(thing: number, byPostcode = false): boolean {
     const { segment } = this;
-    const { filter } = this.params;
+    const { filter } = this.layer;
     if (!this.marks.isNew(thing) || !filter.allows(thing)) return false;
     const importance = segment.sections.thingImportance[thing] / 65_535;
-    const least = this.#leastOrder - 1e-6 - importance * ORDER.importance - this.#nearest;
+    const least = this.#leastOrder - ALIKE - importance * ORDER.importance - this.#nearest;
     const taken = this.#scale.take(thing);
     const ceiling = taken.ceiling(byPostcode, least);
     if (ceiling === 0 || ceiling < least || this.#isBeyond(ceiling, importance)) return false;
@@ -391,9 +452,10 @@ class Ranking {
 
   #keep(thing: number, { address, between, score }: WeighedThing, order: number, taken: Taken): void {
     const { segment, tokens } = this;
-    const { indexed, limit } = this.params;
+    const { indexed } = this.layer;
+    const { limit, segments } = this.params;
     const kept = this.#kept;
-    if (order < this.#leastOrder - 1e-6 || (kept.length === limit && !isBefore(order, thing, kept[limit - 1]))) return;
+    if (order < this.#leastOrder - ALIKE || (kept.length === limit && !isBefore(order, thing, kept[limit - 1]))) return;
     // a house found by name is an address of the street
     const owner = thing >= segment.firstHouse ? segment.streetOf(address) : thing;
     const same = address === NONE ? -1 : kept.findIndex((candidate) => candidate.address === address);
@@ -404,10 +466,9 @@ class Ranking {
     let place = kept.length;
     while (place > 0 && isBefore(order, owner, kept[place - 1])) place--;
     const explained = taken.explain();
-    kept.splice(place, 0, { indexed, thing: owner, address, score, order, explained, tokens, between });
+    kept.splice(place, 0, { indexed, thing: owner, address, score, order, explained, tokens, segments, between });
     if (kept.length > limit) kept.pop();
-    const last = kept.length < limit ? 0 : kept[limit - 1].order;
-    this.#leastOrder = Math.max(this.floor, last, kept[0].order - MARGIN);
+    this.#leastOrder = leastOf(kept, this.params);
   }
 }
 

@@ -38,14 +38,20 @@ export function reverse(indexed: Indexed, query: ReverseQuery): ReverseAnswer {
   const candidates: NearRecord[] = [nearestAddress(layers, query), nearestPlace(layers, query)]
     .filter((found) => found !== undefined)
     .sort((a, b) => a.distance - b.distance);
-  const areas = layers.flatMap(({ layer, filter }) =>
-    layer.segment
+  const areas = layers.flatMap(({ layer, filter }) => {
+    const { segment } = layer;
+    return segment
       .areasAt(query.at)
-      .filter((area) => filter.allows(area) && filter.allowsKind(layer.segment.kindOf(area)))
-      .map((area): NearRecord => ({ ...layer.area(area, query.langs), distance: 0 })),
-  );
-  if (layers.length > 1) areas.sort((a, b) => KINDS.indexOf(b.kind) - KINDS.indexOf(a.kind));
-  candidates.push(...areas.reverse());
+      .filter((area) => filter.allows(area) && filter.allowsKind(segment.kindOf(area)))
+      .map((area) => ({
+        record: { ...layer.area(area, query.langs), distance: 0 } satisfies NearRecord,
+        country: segment.sections.thingIdentity[segment.countryOf(area)],
+      }));
+  });
+  // as in one segment: country by country, each before what lies in it
+  if (layers.length > 1)
+    areas.sort((a, b) => a.country - b.country || KINDS.indexOf(b.record.kind) - KINDS.indexOf(a.record.kind));
+  candidates.push(...areas.reverse().map(({ record }) => record));
   const found = candidates.slice(0, query.limit ?? candidates.length);
   return {
     outcome: found.length ? "matched" : "none",

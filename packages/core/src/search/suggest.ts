@@ -50,10 +50,10 @@ export function suggest(indexed: Indexed, query: SuggestQuery): SuggestAnswer {
   if (listed) return answer(listed, matchedBy(indexed, query));
   const at = readPosition(query.q);
   if (at) return atPosition(indexed, query, at);
-  const read: SearchRequest["read"] = (layer, doubting) => interpret(layer, query.q, { completing: true, doubting });
-  const tokens = read(indexed, false);
-  if (!tokens.length) return answer([]);
-  const best = search(indexed, tokens, { text: query.q, read, completing: true, interpolates: false, limit }, query);
+  const read: SearchRequest["read"] = (doubting) => interpret(indexed, query.q, { completing: true, doubting });
+  const reading = read(false);
+  if (!reading[0].length) return answer([]);
+  const best = search(indexed, reading, { text: query.q, read, completing: true, interpolates: false, limit }, query);
   const found = best.filter(({ score }) => score >= VERDICT.found);
   const weighed = weigh(found);
   const fitting = found.filter((candidate, i) => {
@@ -62,7 +62,8 @@ export function suggest(indexed: Indexed, query: SuggestQuery): SuggestAnswer {
   });
   const suggestions = fitting.map((candidate) => toSuggestion(query, candidate));
   if (!fitting.length) return answer(suggestions);
-  const isOneReading = best.every(({ tokens }) => tokens === best[0].tokens);
+  const readingOf = ({ tokens }: Candidate) => tokens[tokens.length - 1].rangesBySegment;
+  const isOneReading = best.every((one) => readingOf(one) === readingOf(best[0]));
   return answer(suggestions, sureOf(indexed, query, found, fitting, weighed, isOneReading && best.length < limit));
 }
 

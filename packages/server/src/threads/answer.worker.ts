@@ -1,4 +1,5 @@
 import type { AddressInfo } from "node:net";
+import { setTimeout as wait } from "node:timers/promises";
 import { workerData } from "node:worker_threads";
 import { Answering, type Settings } from "../answering.ts";
 import { connect } from "../database/connect.ts";
@@ -15,6 +16,7 @@ import type { AnswerTask } from "./messages.ts";
  * A thread that answers as the main one does, on a port of its own or on the same, over the index that the main one has in
  * memory. It does no jobs, and paints nothing.
  */
+const [FIRST_TRIES, FIRST_PAUSE] = [40, 250];
 const { number, port, ports, mainPort, keys } = workerData as AnswerTask;
 const told = readSettings(process.env);
 const settings: Settings = { ...told, place: { ...told.place, port: mainPort } };
@@ -65,12 +67,24 @@ try {
     thread: number,
     signedIn: () => main.tell({ signedIn: true }),
   });
+  await firstOpened();
   await answering.begin();
   server = await listen(answering.listener, { port, ports, host: settings.host }, (words) => logs.log.info(words));
   main.tell({ ready: { port: (server.address() as AddressInfo).port } });
 } catch (error) {
   main.tell({ failed: error instanceof Error ? error.message : String(error) });
   process.exit(70);
+}
+
+/** Opens what is published. While others publish, the main thread may have something else by the time it is asked. */
+async function firstOpened(): Promise<void> {
+  for (let tries = 1; ; tries++)
+    try {
+      return await index.refresh();
+    } catch (error) {
+      if (tries === FIRST_TRIES) throw error;
+      await wait(FIRST_PAUSE);
+    }
 }
 
 /** Ends what is under way, then the thread. */

@@ -32,6 +32,8 @@ interface Running {
   /** Who waits for its metrics. */
   metrics: Map<number, (metrics: MetricValues) => void>;
   isGone: boolean;
+  /** The error that it ended by, if it did. */
+  error?: string;
 }
 
 /** The threads beside the main one that answer requests. One that ends is replaced. */
@@ -63,7 +65,10 @@ export class Threads {
         } else if ("failed" in message) reject(new Error(message.failed));
         else this.#hear(running, message);
       });
-      worker.on("error", reject);
+      worker.on("error", (error) => {
+        running.error = error.stack ?? error.message;
+        reject(error);
+      });
       worker.once("exit", (code) => {
         running.isGone = true;
         for (const gone of running.wanted.values()) gone.abort();
@@ -73,8 +78,8 @@ export class Threads {
     this.#running.set(task.number, running);
     // it answers where it answered before
     const again = { ...task, port: running.port, ports: Math.min(task.ports, 1) };
-    if (running.isGone) void this.#replace(again);
-    else worker.once("exit", () => void this.#replace(again));
+    if (running.isGone) void this.#replace(again, running);
+    else worker.once("exit", () => void this.#replace(again, running));
     return running.port;
   }
 
@@ -104,16 +109,19 @@ export class Threads {
     return Promise.all(asked);
   }
 
-  async #replace(task: AnswerTask): Promise<void> {
+  async #replace(task: AnswerTask, { error }: Pick<Running, "error">): Promise<void> {
+    let why = error;
     for (let pause = FIRST_PAUSE; !this.#isEnding; pause = Math.min(pause * 2, LONGEST_PAUSE)) {
-      this.parts.warn({ thread: task.number, pause }, "a thread that answers has ended; it is started again");
+      const details = { thread: task.number, pause, error: why };
+      this.parts.warn(details, "a thread that answers has ended; it is started again");
       await wait(pause, undefined, { ref: false });
       if (this.#isEnding) return;
-      const isThere = await this.start(task).then(
-        () => true,
-        () => false,
-      );
-      if (isThere) return;
+      try {
+        await this.start(task);
+        return;
+      } catch (failed) {
+        why = failed instanceof Error ? failed.message : String(failed);
+      }
     }
   }
 
