@@ -3,6 +3,7 @@ import { cpus, totalmem } from "node:os";
 import { measureBeside } from "./beside.ts";
 import { makeCorpus, SIZES, type SizeName } from "./corpus.ts";
 import { measureEngine } from "./engine.ts";
+import { measureFleet } from "./fleet.ts";
 import { measureFirstPage, suggestLoad } from "./http.ts";
 import { measureImport } from "./import.ts";
 import { measureGroups, measureMap, measureStills } from "./map.ts";
@@ -59,6 +60,7 @@ else if (only === "beside") for await (const measure of measureBeside(ready, rea
 else if (only === "soak")
   for await (const measure of measureSoak(ready, readyFile, database, Number(minutes))) note(measure);
 else if (only === "threads") for await (const measure of measureThreads(size, database, ready.keys.srv)) note(measure);
+else if (only === "fleet") for await (const measure of measureFleet(database, ready.keys.srv)) note(measure);
 else if (only === "import") for await (const measure of measureImport(ready)) note(measure);
 else if (only === "towns") for await (const measure of measureTowns(ready)) note(measure);
 else if (size === "demo") {

@@ -1,26 +1,19 @@
-import { type ChildProcess, execFile, spawn } from "node:child_process";
+import { execFile } from "node:child_process";
 import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { setTimeout as wait } from "node:timers/promises";
-import { fileURLToPath } from "node:url";
 import { promisify } from "node:util";
 import { makeCorpus, type SizeName } from "./corpus.ts";
 import { atLeast, atMost, type Measure, median } from "./measure.ts";
 import { queryClasses } from "./queries.ts";
+import { endServer, type Server, startServer, threadTimes } from "./servers.ts";
 
 const run = promisify(execFile);
-const SERVER = fileURLToPath(new URL("../../packages/server/dist/main.js", import.meta.url));
 const [PORT, ROUNDS, WARM_UP, SECONDS, CONNECTIONS] = [5080, 3, 4, 10, 16];
 /** Different requests, so that hardly any answer is one that was kept. */
 const REQUESTS = 20_000;
 /** How many threads are compared. */
 const COUNTS = [1, 2] as const;
-
-interface Server {
-  child: ChildProcess;
-  ports: number[];
-}
 
 /** What a run came to. */
 interface Spent {
@@ -43,8 +36,8 @@ export async function* measureThreads(size: SizeName, database: string, key: str
   const folder = mkdtempSync(join(tmpdir(), "bibliotope-threads-"));
   try {
     const home = join(folder, "home");
-    const first = await start(home, database, 1);
-    await end(first);
+    const first = await startServer(home, database, { port: PORT });
+    await endServer(first);
     const texts = makeIndex(size, home);
     const script = join(folder, "asks.lua");
     writeFileSync(script, lua(texts, key));
@@ -54,12 +47,12 @@ export async function* measureThreads(size: SizeName, database: string, key: str
         // each on a home of its own, since it writes there
         const own = join(folder, `home-${count}`);
         cpSync(home, own, { recursive: true });
-        const server = await start(own, database, count);
+        const server = await startServer(own, database, { port: PORT, threads: count });
         try {
           await ask(server, script, WARM_UP);
           spent.get(count)!.push(await ask(server, script, SECONDS));
         } finally {
-          await end(server);
+          await endServer(server);
           rmSync(own, { recursive: true });
         }
       }
@@ -101,38 +94,6 @@ function* compared(size: SizeName, one: readonly Spent[], two: readonly Spent[])
     100 * 2 ** 20,
     `${Math.round(alone / 2 ** 20)} MB with one, ${Math.round(both / 2 ** 20)} MB with two`,
   );
-}
-
-async function start(home: string, database: string, threads: number): Promise<Server> {
-  const child = spawn(process.execPath, [SERVER], {
-    stdio: ["ignore", "ignore", "inherit", "ipc"],
-    env: {
-      ...process.env,
-      NODE_ENV: "production",
-      DATABASE_URL: database,
-      BIBLIOTOPE_HOME: home,
-      BIBLIOTOPE_THREADS: String(threads),
-      PORT: String(PORT),
-    },
-  });
-  const file = join(home, "ready.json");
-  for (let waited = 0; waited < 120_000; waited += 50) {
-    await wait(50);
-    if (child.exitCode !== null) throw new Error(`the server ended with code ${child.exitCode}`);
-    try {
-      const { ports, pid } = JSON.parse(readFileSync(file, "utf8")) as { ports: number[]; pid: number };
-      if (pid === child.pid) return { child, ports };
-    } catch {
-      // not there yet
-    }
-  }
-  throw new Error("the server was not ready within two minutes");
-}
-
-async function end({ child }: Server): Promise<void> {
-  const gone = new Promise((resolve) => child.once("exit", resolve));
-  child.kill("SIGTERM");
-  await gone;
 }
 
 /** Lays the index of a size where the server has its own. @returns what is to be asked of it */
@@ -201,12 +162,3 @@ function processorTime(pid: number): number {
   const fields = readFileSync(`/proc/${pid}/stat`, "utf8").split(") ")[1].split(" ");
   return (Number(fields[11]) + Number(fields[12])) * 10;
 }
-
-/** Nanoseconds for which each thread of a process ran. */
-const threadTimes = (pid: number) =>
-  new Map(
-    readdirSync(`/proc/${pid}/task`).map((thread) => [
-      thread,
-      Number(readFileSync(`/proc/${pid}/task/${thread}/schedstat`, "utf8").split(" ")[0]),
-    ]),
-  );

@@ -15,12 +15,25 @@ const {
   options: { size: { type: "string", default: "demo" }, minutes: { type: "string", default: "60" } },
   allowPositionals: true,
 });
-const PARTS = ["http", "overload", "map", "services", "uses", "beside", "soak", "import", "towns", "threads", "world"];
+const PARTS = [
+  "http",
+  "overload",
+  "map",
+  "services",
+  "uses",
+  "beside",
+  "soak",
+  "import",
+  "towns",
+  "threads",
+  "fleet",
+  "world",
+];
 if (only && !PARTS.includes(only)) throw new Error(`a part of the benchmarks is ${PARTS.join(" or ")}, not ${only}`);
 
 /**
  * Measures, and prints one table: at demo size with the server and the workbench, `--size 1m` or `10m` the engine; `http`, `overload`, `map`,
- * `services`, `uses`, `beside`, `import`, `towns` or `threads` that part alone. `soak` asks for an hour, or `--minutes N`. `world` asks a world of seventeen countries, and prints what is right by class and country.
+ * `services`, `uses`, `beside`, `import`, `towns`, `threads` or `fleet` that part alone. `soak` asks for an hour, or `--minutes N`. `world` asks a world of seventeen countries, and prints what is right by class and country.
  */
 await command(async () => {
   const compile = () => must("Compiling the benchmarks", bin("tsc"), ["-b", "bench"], { cwd: root });

@@ -1,16 +1,6 @@
-import {
-  chmodSync,
-  copyFileSync,
-  cpSync,
-  existsSync,
-  mkdirSync,
-  readFileSync,
-  realpathSync,
-  rmSync,
-  writeFileSync,
-} from "node:fs";
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
-import { debianBase } from "./lib/debian.mjs";
+import { debianBase, putNode } from "./lib/debian.mjs";
 import { home, makeFolder, root } from "./lib/places.mjs";
 import { hear, must, show } from "./lib/run.mjs";
 import { command, say, Trouble } from "./lib/say.mjs";
@@ -142,18 +132,8 @@ async function furnish(debian) {
     mkdirSync(dirname(join(debian, path)), { recursive: true });
     writeFileSync(join(debian, path), text, { mode });
   };
-  copyFileSync(process.execPath, join(debian, "usr/bin/node"));
-  chmodSync(join(debian, "usr/bin/node"), 0o755);
-  const { output: npmRoot } = await hear("npm", ["root", "-g"]);
-  cpSync(join(realpathSync(npmRoot.trim().split("\n").at(-1)), "npm"), join(debian, "usr/lib/node_modules/npm"), {
-    recursive: true,
-  });
-  for (const name of ["npm", "npx"])
-    put(`usr/bin/${name}`, `#!/bin/sh\nexec node /usr/lib/node_modules/npm/bin/${name}-cli.js "$@"\n`, 0o755);
+  await putNode(debian);
   await must("Cloning", "git", ["clone", "-q", "--bare", root, join(debian, "mnt/clone")]);
-  copyFileSync("/etc/resolv.conf", join(debian, "etc/resolv.conf"));
-  const certificates = process.env.NODE_EXTRA_CA_CERTS ?? process.env.SSL_CERT_FILE;
-  if (certificates && existsSync(certificates)) copyFileSync(certificates, join(debian, "root/ca.pem"));
   const rows = Array.from({ length: 40 }, (_, i) => `Harbour Row,${i + 1},HT4 29,Tidewell,-35.18${i},-21.62`);
   put("root/addresses.csv", `street,house,postcode,town,lat,lon\n${rows.join("\n")}\n`);
   put("usr/local/bin/systemctl", SYSTEMCTL, 0o755);

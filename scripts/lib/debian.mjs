@@ -1,6 +1,19 @@
-import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import {
+  chmodSync,
+  copyFileSync,
+  cpSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  realpathSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from "node:fs";
 import { join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
+import { makeFolder } from "./places.mjs";
 import { hear, isRoot } from "./run.mjs";
 import { say, Trouble } from "./say.mjs";
 
@@ -149,6 +162,32 @@ export async function debianBase(folder) {
   writeFileSync(isWhole, "");
   return base;
 }
+
+/** Puts this machine's Node with npm into a Debian, and what reaches the registry from there: `/root/ca.pem` if there is one. */
+export async function putNode(debian) {
+  const folder = makeFolder(join(debian, "usr/lib/node_modules"));
+  copyFileSync(process.execPath, join(debian, "usr/bin/node"));
+  chmodSync(join(debian, "usr/bin/node"), 0o755);
+  const { output } = await hear("npm", ["root", "-g"]);
+  cpSync(join(realpathSync(output.trim().split("\n").at(-1)), "npm"), join(folder, "npm"), { recursive: true });
+  for (const name of ["npm", "npx"]) {
+    const text = `#!/bin/sh\nexec node /usr/lib/node_modules/npm/bin/${name}-cli.js "$@"\n`;
+    writeFileSync(join(debian, "usr/bin", name), text, { mode: 0o755 });
+  }
+  copyFileSync("/etc/resolv.conf", join(debian, "etc/resolv.conf"));
+  const certificates = process.env.NODE_EXTRA_CA_CERTS ?? process.env.SSL_CERT_FILE;
+  if (certificates && existsSync(certificates)) copyFileSync(certificates, join(debian, "root/ca.pem"));
+}
+
+/** Lets buildah be there, which makes containers. @returns its path */
+export async function buildahProgram() {
+  if (!existsSync(BUILDAH)) {
+    say("buildah is not installed: installing Debian's package for the test of the container");
+    await install("buildah");
+  }
+  return BUILDAH;
+}
+const BUILDAH = "/usr/bin/buildah";
 
 async function install(...names) {
   await apt(["update"], "fetch Debian's list of packages");
