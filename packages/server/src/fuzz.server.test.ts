@@ -215,7 +215,7 @@ describe("whatever is requested, of whatever call", () => {
         const path = pattern.replace(/:/g, () => left.shift() ?? "1");
         const isWire = path.startsWith("/v1");
         // in a language that nobody speaks: an answer that was kept is not of it, and is made again
-        const language = isAgain ? { "accept-language": `x-${asks}` } : {};
+        const language: Record<string, string> = isAgain ? { "accept-language": `x-${asks}` } : {};
         const headers = isWire ? { authorization: `Bearer ${ready.keys.srv}`, ...language } : session;
         const given = Object.fromEntries([...usual, ...words]);
         const query = new URLSearchParams(
