@@ -219,7 +219,10 @@ test.describe("with no service at all, against a stand-in", () => {
       await chooseMillLane(page);
       await expect(page.locator("bibliotope-map [data-bibliotope=map]")).toContainText("3 Mill Lane");
       await expect(page.locator("bibliotope-still img")).toBeVisible();
-      expect(stands.requests.some(({ call, words }) => call === "still" && words.of === "qr-000001")).toBe(true);
+      // it may be asked for a moment later
+      await expect
+        .poll(() => stands.requests.some(({ call, words }) => call === "still" && words.of === "qr-000001"))
+        .toBe(true);
     } finally {
       stop();
     }
