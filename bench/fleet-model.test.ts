@@ -61,7 +61,7 @@ describe("permits on paper", () => {
   });
 });
 
-it("a fleet needs more of everything with more machines, and more memory with more addresses", () => {
+it("a fleet needs more of the database with more machines, and the same memory of each", () => {
   const constants: Constants = {
     indexBytes: 40,
     segmentHolds: 5e7,
@@ -80,6 +80,6 @@ it("a fleet needs more of everything with more machines, and more memory with mo
   expect(needs.lookups).toBeCloseTo(26_667, -1);
   const more = needsOf({ ...fleet, machines: 20 }, constants);
   expect(more.connections).toBe(2 * needs.connections);
-  expect(more.keyTransactions).toBeGreaterThan(needs.keyTransactions);
+  expect(more.keyTransactions).toBeGreaterThanOrEqual(needs.keyTransactions);
   expect(more.memory).toBe(needs.memory);
 });

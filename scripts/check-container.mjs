@@ -62,7 +62,7 @@ await command(async () => {
     const inside = processesOf(UID);
     if (!inside.length)
       throw new Trouble(`No process of user ${UID} runs: the container has more rights than it should.`);
-    say(`ready, as user ${UID}; the processes of the container are ${inside.length}`);
+    say(`ready, as user ${UID}`);
     for (const pid of inside) process.kill(pid, "SIGTERM");
     const code = await Promise.race([ended, wait(END_WITHIN, "late", { ref: false })]);
     if (code !== 0)
@@ -87,13 +87,14 @@ async function untilReady(isOver, said) {
   }
 }
 
-/** Processes of a user that no other program here runs as. */
+/** Processes of Node's of a user that no other program here runs as: buildah has one as that user too. */
 function processesOf(uid) {
   return readdirSync("/proc")
     .filter((name) => /^\d+$/.test(name))
     .filter((pid) => {
       try {
-        return new RegExp(`^Uid:\\s+${uid}\\b`, "m").test(readFileSync(`/proc/${pid}/status`, "utf8"));
+        const isOfUser = new RegExp(`^Uid:\\s+${uid}\\b`, "m").test(readFileSync(`/proc/${pid}/status`, "utf8"));
+        return isOfUser && readFileSync(`/proc/${pid}/cmdline`, "utf8").split("\0")[0].endsWith("node");
       } catch {
         // it has ended meanwhile
         return false;
