@@ -70,6 +70,7 @@ await command(async () => {
     say("ended by itself");
     return 0;
   } finally {
+    for (const pid of processesOf(UID)) process.kill(pid, "SIGKILL");
     await cluster.stop();
     await hear(buildah, [...store, "rm", "--all"]);
     await hear(buildah, [...store, "rmi", "--all", "--force"]);
