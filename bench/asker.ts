@@ -11,9 +11,6 @@ export interface Came {
 const PATIENCE = 1000;
 /** Connections that are opened at once. */
 const AT_A_TIME = 50;
-const LINES = Object.entries(HEADERS)
-  .map(([name, value]) => `${name}: ${value}\r\n`)
-  .join("");
 
 /**
  * Asks over sockets of its own, one request on each at a time, with as little work as can be: what is measured is to be the
@@ -22,7 +19,17 @@ const LINES = Object.entries(HEADERS)
 export class Asker {
   readonly #free: Line[] = [];
 
-  constructor(private readonly port: number) {}
+  readonly #head: string;
+
+  /** @param headers of each request; a browser's when not given */
+  constructor(
+    private readonly port: number,
+    headers: Readonly<Record<string, string>> = HEADERS,
+  ) {
+    this.#head = Object.entries({ host: "127.0.0.1", ...headers })
+      .map(([name, value]) => `${name}: ${value}\r\n`)
+      .join("");
+  }
 
   /** Opens connections beforehand, some at a time: what is to be measured is no crowd at the door. */
   async open(connections: number): Promise<void> {
@@ -37,7 +44,7 @@ export class Asker {
     let line = this.#free.pop();
     while (line?.isClosed) line = this.#free.pop();
     line ??= new Line(this.port, (free) => this.#free.push(free));
-    return line.ask(`GET ${path} HTTP/1.1\r\nhost: 127.0.0.1\r\n${LINES}\r\n`);
+    return line.ask(`GET ${path} HTTP/1.1\r\n${this.#head}\r\n`);
   }
 }
 

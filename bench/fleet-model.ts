@@ -39,7 +39,7 @@ interface Work {
 /**
  * A load of so many lookups a second, at random moments, dealt out in turn. Each process does one lookup after the other; all
  * that have something to do share the cores equally.
- * @param rate lookups a second; Infinity to ask as fast as is answered, 64 at a time
+ * @param rate lookups a second; Infinity to ask as fast as is answered, 16 at a time
  */
 export function answersOf(machine: Machine, rate: number, seconds: number, seed: number | string = 1): Answered {
   const random = new Random(seed);
@@ -90,7 +90,7 @@ export function answersOf(machine: Machine, rate: number, seconds: number, seed:
 }
 
 /** Lookups under way where it is asked as fast as is answered. */
-export const AT_ONCE = 64;
+export const AT_ONCE = 16;
 /** Milliseconds that are nothing. */
 const TINY = 1e-9;
 
