@@ -50,13 +50,23 @@ describe("a machine on paper", () => {
 
 describe("permits on paper", () => {
   it("are leased in few blocks by one process, and not more often than lookups are asked", () => {
-    expect(leasesOf(1, 100_000, 1000, 60)).toBeLessThan(20);
+    expect(leasesOf(1, 100_000, 1000, 60).writes).toBeLessThan(20);
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 5000 }), (processes, most) => {
-        const writes = leasesOf(processes, most, 100, 60);
+        const { writes } = leasesOf(processes, most, 100, 60);
         expect(writes).toBeGreaterThan(0);
         expect(writes).toBeLessThanOrEqual(2 * Math.min(6000, most) + processes);
       }),
+    );
+  });
+
+  it("are there for every process while a limit is far from used up", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 400 }), (processes) => {
+        // as much as half of the limit is asked
+        expect(leasesOf(processes, 100_000, 800, 60).refused).toBe(0);
+      }),
+      { numRuns: 40 },
     );
   });
 });
@@ -74,12 +84,14 @@ it("a fleet needs more of the database with more machines, and the same memory o
     useTransactions: 0.4,
     rowTransactions: 500,
   };
-  const fleet = { machines: 10, threads: 4, addresses: 1e8, storeBytes: 1e9 };
+  const fleet = { machines: 1000, threads: 4, addresses: 1e8, storeBytes: 1e9 };
   const needs = needsOf(fleet, constants);
-  expect(needs).toMatchObject({ segments: 2, memory: 8.6e9, build: 600, sent: 4e10, sending: 40, connections: 80 });
-  expect(needs.lookups).toBeCloseTo(26_667, -1);
-  const more = needsOf({ ...fleet, machines: 20 }, constants);
+  expect(needs).toMatchObject({ segments: 2, memory: 8.6e9, build: 600, sent: 4e12, sending: 4000, connections: 8000 });
+  expect(needs.lookups).toBeCloseTo(2_666_667, -1);
+  const more = needsOf({ ...fleet, machines: 2000 }, constants);
   expect(more.connections).toBe(2 * needs.connections);
-  expect(more.keyTransactions).toBeGreaterThanOrEqual(needs.keyTransactions);
+  expect(more.keyTransactions).toBeGreaterThan(needsOf({ ...fleet, machines: 1 }, constants).keyTransactions);
   expect(more.memory).toBe(needs.memory);
+  expect(more.heldTransactions).toBeLessThan(more.keyTransactions);
+  expect(more.keyShare).toBeCloseTo(more.keyTransactions / 500, 9);
 });

@@ -94,20 +94,30 @@ export const AT_ONCE = 16;
 /** Milliseconds that are nothing. */
 const TINY = 1e-9;
 
-/** Of what is left a process takes this part at a time, and gives back what it has not used for a second: see `server/keys/permits`. */
-const [PART, IDLE] = [1 / 8, 1];
+/** Seconds until a process gives back what it has not used, and until one that got nothing looks again: see `server/keys/permits`. */
+const [IDLE, LOOK_AGAIN] = [1, 0.25];
+
+/** How a key's permits went in one window. */
+interface Leases {
+  /** Blocks taken, tried to take and given back: each writes one row. */
+  writes: number;
+  /** Lookups that were refused before the limit was used up. */
+  refused: number;
+}
 
 /**
- * How often a key's permits are leased and given back in one window, by processes that are asked in turn.
+ * How a key's permits are leased and given back in one window, by processes that are asked in turn.
  * @param most lookups that the key may ask in a window
  * @param rate lookups a second of all processes together
  * @param seconds how long a window is
  */
-export function leasesOf(processes: number, most: number, rate: number, seconds: number): number {
+export function leasesOf(processes: number, most: number, rate: number, seconds: number): Leases {
+  const part = 1 / Math.max(8, 2 * processes);
   const unused = new Float64Array(processes);
   const usedAt = new Float64Array(processes).fill(Number.NEGATIVE_INFINITY);
-  let [taken, writes, tendedAt] = [0, 0, 0];
-  for (let i = 0; i < rate * seconds; i++) {
+  const lookedAt = new Float64Array(processes).fill(Number.NEGATIVE_INFINITY);
+  let [taken, used, writes, refused, tendedAt] = [0, 0, 0, 0, 0];
+  for (let i = 0; i < rate * seconds && used < most; i++) {
     const now = i / rate;
     const process = i % processes;
     // once a second
@@ -118,17 +128,20 @@ export function leasesOf(processes: number, most: number, rate: number, seconds:
         unused[p] = 0;
         writes++;
       }
-    if (!unused[process]) {
+    if (!unused[process] && now - lookedAt[process] >= LOOK_AGAIN) {
       const left = most - taken;
-      if (left <= 0) break;
-      unused[process] = Math.min(left, Math.max(1, Math.floor(left * PART)));
+      unused[process] = Math.min(left, Math.max(1, Math.floor(left * part)));
       taken += unused[process];
+      lookedAt[process] = left ? Number.NEGATIVE_INFINITY : now;
       writes++;
     }
-    unused[process]--;
-    usedAt[process] = now;
+    if (unused[process]) {
+      unused[process]--;
+      used++;
+      usedAt[process] = now;
+    } else refused++;
   }
-  return writes;
+  return { writes, refused };
 }
 
 /** What was measured of one process; `npm run bench -- fleet`, and docs/benchmarks.md. */
@@ -179,16 +192,24 @@ export interface Needs {
   connections: number;
   /** Transactions a second in the database. */
   transactions: number;
-  /** Transactions a second on the row of one key that all machines use, with 100,000 lookups a minute. */
+  /** Writes a second on the row of one key with 100,000 lookups a minute, asked of all machines in turn. */
   keyTransactions: number;
+  /** The same where a balancer sends all lookups of a key to the same few threads. */
+  heldTransactions: number;
+  /** What a database takes of one row, as parts of it: above 1, lookups of the key wait for each other. */
+  keyShare: number;
 }
 
 /** A window of permits, in seconds, and lookups in it of a key that all machines use. */
 const [WINDOW, OF_ONE_KEY] = [60, 100_000];
+/** Threads that one key's lookups are sent to, where the balancer sees to that. */
+const HELD_BY = 8;
 
 export function needsOf({ machines, threads, addresses, storeBytes }: Fleet, constants: Constants): Needs {
   const index = addresses * constants.indexBytes;
   const answering = machines * threads;
+  const writes = (processes: number) => leasesOf(processes, OF_ONE_KEY, OF_ONE_KEY / WINDOW, WINDOW).writes / WINDOW;
+  const keyTransactions = writes(answering);
   return {
     segments: Math.ceil(addresses / constants.segmentHolds),
     memory: constants.baseBytes + (threads - 1) * constants.threadBytes + 2 * index,
@@ -198,6 +219,8 @@ export function needsOf({ machines, threads, addresses, storeBytes }: Fleet, con
     lookups: ((answering * 1000) / constants.lookup) * (2 / 3),
     connections: answering * constants.connections,
     transactions: answering * (constants.idleTransactions + constants.useTransactions),
-    keyTransactions: leasesOf(answering, OF_ONE_KEY, OF_ONE_KEY / WINDOW, WINDOW) / WINDOW,
+    keyTransactions,
+    heldTransactions: writes(Math.min(HELD_BY, answering)),
+    keyShare: keyTransactions / constants.rowTransactions,
   };
 }

@@ -50,6 +50,12 @@ export async function* measureFleet(database: string, key: string): AsyncIterabl
         const atRest = await restOf(client);
         yield told("transactions of a process at rest", "a second", atRest.transactions, `${IDLE} s`);
         yield told("connections of a process at rest", "", atRest.connections, "with those that listen");
+        yield told(
+          "transactions on one row",
+          "a second",
+          await oneRow(database, key),
+          `${AT_A_ROW} connections, one waits for the other`,
+        );
         machine = await costsOf(servers[0], askers[0], next);
         const [all, beside] = [median(machine.costs), machine.beside];
         yield told(
@@ -185,6 +191,27 @@ async function restOf(client: pg.Client): Promise<{ transactions: number; connec
   return { transactions: (after - before - 3) / IDLE / running, connections: Number(rows[0].all) / running };
 }
 
+/** Connections that write one row, and for how many seconds. */
+const [AT_A_ROW, ROW_SECONDS] = [8, 3];
+
+/** Transactions a second of several connections that all write the same row: each waits until the one before is on the disk. */
+async function oneRow(database: string, key: string): Promise<number> {
+  const began = performance.now();
+  const isOver = () => performance.now() - began >= ROW_SECONDS * 1000;
+  const written = await Promise.all(
+    Array.from({ length: AT_A_ROW }, async () => {
+      const client = new pg.Client({ connectionString: database });
+      await client.connect();
+      let count = 0;
+      for (; !isOver(); count++)
+        await client.query("update keys set per_minute = per_minute where key_hash = $1", [hashOf(key)]);
+      await client.end();
+      return count;
+    }),
+  );
+  return written.reduce((sum, count) => sum + count, 0) / ROW_SECONDS;
+}
+
 /** Writes on the permits of a key with a limit, in a part of a window, beside those on paper. */
 async function leased(
   client: pg.Client,
@@ -209,7 +236,7 @@ async function leased(
   await wait(2500);
   const made = (await writes()) - before;
   await limit(null);
-  const paper = leasesOf(count, LIMIT, answeredRate, SECONDS) + count;
+  const paper = leasesOf(count, LIMIT, answeredRate, SECONDS).writes + count;
   return told(
     "writes on a key's permits",
     `${count} processes, ${Math.round(rate)} a second for ${SECONDS} s`,

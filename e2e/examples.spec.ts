@@ -163,9 +163,38 @@ for (const version of [18, 19])
     }
   });
 
+for (const { framework, folder, box } of [
+  { framework: "Vue", folder: "vue-vite", box: "Find your address" },
+  { framework: "Svelte", folder: "svelte-vite", box: "Street" },
+])
+  test(`${framework} with Vite: a form filled by its tokens, a lookup without a box, markers on the map`, async ({
+    page,
+  }) => {
+    const heard = complaints(page);
+    const copy = copyExample(folder, kit);
+    await runIn(copy, "vite", ["build"], { BIBLIOTOPE_URL: ready().url, BIBLIOTOPE_WEB_KEY: ready().keys.web });
+    const { url, server } = await serveFolder(join(copy, "dist"));
+    try {
+      await page.goto(url);
+      await expect(page.getByRole("status").filter({ hasText: "No place yet" })).toBeVisible();
+      await page.getByRole("combobox", { name: box }).click();
+      await page.keyboard.type("12 harb");
+      await pressWhileListsChange(page, "12 Harbour Row, Tidewell", "our");
+      await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
+      await expect(page.getByLabel("Postcode")).toHaveValue(/^HT/);
+      await expect(page.getByRole("status").filter({ hasText: "Chosen: 12 Harbour Row, Tidewell" })).toBeVisible();
+      await expect(page.getByText(/^\d+ m above the sea$/)).toBeVisible();
+      await expect(page.locator("[data-bibliotope=map]")).toContainText("There is a marker at 12 Harbour Row");
+      expect(await axeFindings(page)).toEqual([]);
+      expect(heard).toEqual([]);
+    } finally {
+      server.close();
+    }
+  });
+
 /** A stand-in with one address, of the kit as it is installed. */
 async function standIn() {
-  const { StandIn } = (await import(join(kit, "testing.js"))) as typeof import("@bibliotope/kit/testing");
+  const { StandIn } = (await import(join(kit, "modules/testing.js"))) as typeof import("@bibliotope/kit/testing");
   const parts = { house: "3", street: "Mill Lane", town: "Nowhere", postcode: "NW1 2", country: "QR" };
   const at = { lat: -35.2, lon: -21.6 };
   return new StandIn({ records: [{ ref: "qr-000001", line: "3 Mill Lane, Nowhere", at, parts }] });

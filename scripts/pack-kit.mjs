@@ -1,5 +1,6 @@
 import { execFileSync } from "node:child_process";
-import { copyFileSync, readFileSync, writeFileSync } from "node:fs";
+import { createHash } from "node:crypto";
+import { copyFileSync, existsSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { build } from "./lib/build.mjs";
 import { writeTypes } from "./lib/kit-types.mjs";
@@ -10,35 +11,53 @@ import { command, say } from "./lib/say.mjs";
 
 const kit = join(root, "packages/kit");
 const folder = join(kit, "dist-package");
-const ENTRIES = [
-  "client",
-  "search",
-  "form",
-  "fill",
-  "map",
-  "elements",
-  "react",
-  "vue",
-  "lookup",
-  "server",
-  "testing",
-  "playwright",
-  "words",
-];
+/** Imports of the package, by the module of each. */
+const ENTRIES = {
+  ".": "index",
+  ...Object.fromEntries(
+    [
+      "client",
+      "search",
+      "form",
+      "fill",
+      "map",
+      "elements",
+      "react",
+      "vue",
+      "lookup",
+      "server",
+      "testing",
+      "playwright",
+      "words",
+    ].map((name) => [`./${name}`, `${name}/index`]),
+  ),
+  ...Object.fromEntries(
+    ["map", "picker", "report", "search", "still"].map((name) => [`./elements/${name}`, `elements/${name}-element`]),
+  ),
+};
 /** Entries that are types alone. */
 const TYPES = ["svelte"];
 
 /** Packs the kit as it is installed: scripts, types, no dependency. */
 await command(async () => {
   makeFolder(home);
-  await build();
-  say("Building the kit's package");
-  await must("Building the package", bin("vite"), ["build", "--mode", "package", "--logLevel", "warn"], { cwd: kit });
-  writeTypes(join(folder, "types"));
+  const hash = createHash("sha256").update(await build());
+  for (const file of ["pack-kit.mjs", "lib/kit-types.mjs"]) hash.update(readFileSync(join(root, "scripts", file)));
+  const digest = hash.digest("hex");
   const { version, license, engines } = JSON.parse(readFileSync(join(kit, "package.json"), "utf8"));
-  const entry = (name) => ({
-    types: `./types/kit/${name === "index" ? "" : `${name}/`}index.d.ts`,
-    default: `./${name}.js`,
+  const tarball = join(home, `bibliotope-kit-${version}.tgz`);
+  const mark = join(home, "packed.digest");
+  if (existsSync(tarball) && existsSync(mark) && readFileSync(mark, "utf8") === digest)
+    return say(`The package is ${tarball}`);
+  say("Building the kit's package");
+  for (const mode of ["package", "package-relief"])
+    await must("Building the package", bin("vite"), ["build", "--mode", mode, "--logLevel", "error"], { cwd: kit });
+  writeTypes(join(folder, "types"));
+  const types = (module) => `./types/kit/${module}.d.ts`;
+  // Node from 20.19 on takes the same by require
+  const entry = (name, module) => ({
+    types: types(module),
+    default: `./modules/${name === "." ? "index" : name.slice(2)}.js`,
   });
   const manifest = {
     name: "@bibliotope/kit",
@@ -49,9 +68,8 @@ await command(async () => {
     type: "module",
     sideEffects: false,
     exports: Object.fromEntries([
-      [".", entry("index")],
-      ...ENTRIES.map((name) => [`./${name}`, entry(name)]),
-      ...TYPES.map((name) => [`./${name}`, { types: entry(name).types }]),
+      ...Object.entries(ENTRIES).map(([name, module]) => [name, entry(name, module)]),
+      ...TYPES.map((name) => [`./${name}`, { types: types(`${name}/index`) }]),
       ["./custom-elements.json", "./custom-elements.json"],
       ["./package.json", "./package.json"],
     ]),
@@ -66,8 +84,7 @@ await command(async () => {
   writeFileSync(join(folder, "custom-elements.json"), `${JSON.stringify(customElementsManifest(), null, 2)}\n`);
   for (const file of ["README.md", "LICENSE"]) copyFileSync(join(kit, file), join(folder, file));
   writeNotices(folder, ["kit"]);
-  const [{ filename }] = JSON.parse(
-    execFileSync("npm", ["pack", "--json", "--pack-destination", home], { cwd: folder, encoding: "utf8" }),
-  );
-  say(`The package is ${join(home, filename)}`);
+  execFileSync("npm", ["pack", "--json", "--pack-destination", home], { cwd: folder, encoding: "utf8" });
+  writeFileSync(mark, digest);
+  say(`The package is ${tarball}`);
 });

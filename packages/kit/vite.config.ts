@@ -1,5 +1,4 @@
-import { createHash } from "node:crypto";
-import { readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { defineConfig, type Plugin, type UserConfig } from "vite";
 import { noticesInChunks } from "../../scripts/lib/notices.mjs";
@@ -24,32 +23,35 @@ function apart(except: string): Plugin {
   };
 }
 
-/** Notes the Subresource Integrity value of each script, for pages that load it from here. */
-function integrity(): Plugin {
+/** The name of a module that no file has. */
+const aloneOf = (name: string) => join(import.meta.dirname, "src", `${name}-alone.ts`);
+
+/** An element alone: it makes itself known, in the language of the page. */
+function piece(name: string): Plugin {
+  const id = aloneOf(name);
+  const from = (file: string) => JSON.stringify(join(import.meta.dirname, "src", file));
+  const element = `${name[0].toUpperCase()}${name.slice(1)}Element`;
   return {
-    name: "kit-integrity",
-    closeBundle() {
-      const folder = join(import.meta.dirname, WEB);
-      const digest = (file: string) =>
-        `sha384-${createHash("sha384")
-          .update(readFileSync(join(folder, file)))
-          .digest("base64")}`;
-      const files = ["bibliotope.js", "relief.js"].map((file) => [file, digest(file)]);
-      writeFileSync(
-        join(folder, "integrity.json"),
-        JSON.stringify({ version, files: Object.fromEntries(files) }, null, 2),
-      );
-    },
+    name: "kit-piece",
+    resolveId: (source) => (source === id ? id : undefined),
+    load: (loaded) =>
+      loaded === id
+        ? `import { ${element} } from ${from(`elements/${name}-element.ts`)};
+import { loadWords, setWords } from ${from("words/index.ts")};
+export * from ${from(`elements/${name}-element.ts`)};
+setWords(await loadWords(document.documentElement.lang).catch(() => undefined));
+if (!customElements.get("bibliotope-${name}")) customElements.define("bibliotope-${name}", ${element});`
+        : undefined,
   };
 }
 
 /** One script that imports no other but those that are apart. */
-function script(name: string, input: string): UserConfig {
+function script(name: string, input: string, plugins: Plugin[] = []): UserConfig {
   const isPage = name === "page" || name === "pick";
   return {
     base: "./",
     resolve: { conditions: ["source"] },
-    plugins: [apart(`./${name}.js`), noticesInChunks(), ...(name === "relief" ? [integrity()] : [])],
+    plugins: [...plugins, apart(`./${name}.js`), noticesInChunks()],
     publicDir: isPage ? "public" : false,
     build: {
       outDir: WEB,
@@ -91,6 +93,9 @@ const words: UserConfig = {
 };
 
 /** What the package offers by its names. */
+/** Elements, each with an entry and a script of its own. */
+const ELEMENTS = ["map", "picker", "report", "search", "still"];
+
 const ENTRIES = {
   index: "src/index.ts",
   client: "src/client/index.ts",
@@ -99,6 +104,12 @@ const ENTRIES = {
   fill: "src/fill/index.ts",
   map: "src/map/index.ts",
   elements: "src/elements/index.ts",
+  ...Object.fromEntries(
+    ["map", "picker", "report", "search", "still"].map((name) => [
+      `elements/${name}`,
+      `src/elements/${name}-element.ts`,
+    ]),
+  ),
   react: "src/react/index.ts",
   vue: "src/vue/index.ts",
   lookup: "src/lookup/index.ts",
@@ -108,9 +119,20 @@ const ENTRIES = {
   words: "src/words/index.ts",
 };
 
+/** The relief with what it draws by is a file of its own: beside it, the package has a file for each of its modules. */
+const RELIEF = "relief-view.js";
+
+/** Leaves the relief to the file that it has of its own. */
+const reliefApart: Plugin = {
+  name: "kit-relief-apart",
+  enforce: "pre",
+  resolveId: (source) =>
+    /\/relief-view(\.ts|\.js)$/.test(source) ? { id: `../../../${RELIEF}`, external: true } : undefined,
+};
+
 const pack: UserConfig = {
   resolve: { conditions: ["source"] },
-  plugins: [noticesInChunks()],
+  plugins: [reliefApart, noticesInChunks()],
   publicDir: false,
   build: {
     outDir: "dist-package",
@@ -122,18 +144,41 @@ const pack: UserConfig = {
     rolldownOptions: {
       external: [/^react($|\/)/, "vue"],
       preserveEntrySignatures: "strict",
-      output: { entryFileNames: "[name].js", chunkFileNames: "parts/[name]-[hash].js" },
+      // bundlers leave out whole modules with certainty, single names of one only where they see that nothing else comes of it
+      output: {
+        preserveModules: true,
+        preserveModulesRoot: join(import.meta.dirname, ".."),
+        entryFileNames: "modules/[name].js",
+        chunkFileNames: "modules/[name].js",
+      },
     },
   },
-  worker: { format: "es" },
+  // it comes as a text, which no bundler makes smaller later
+  worker: { format: "es", rolldownOptions: { output: { minify: true } } },
 };
 
-/** The kit as one script, `--mode` its relief, the page of a form alone, that of the picker, or the package that is installed. */
+/** The relief of the package, after all else of it. */
+const packRelief: UserConfig = {
+  resolve: { conditions: ["source"] },
+  plugins: [noticesInChunks()],
+  publicDir: false,
+  build: {
+    outDir: "dist-package",
+    emptyOutDir: false,
+    target: "es2022",
+    minify: true,
+    lib: { entry: { "modules/relief-view": "src/relief/relief-view.ts" }, formats: ["es"], fileName: "[name]" },
+  },
+};
+
+/** The kit as one script, `--mode` its relief, an element alone, the page of a form alone, that of the picker, or the package that is installed. */
 export default defineConfig(({ mode }) => {
   if (mode === "package") return pack;
+  if (mode === "package-relief") return packRelief;
   if (mode === "relief") return script("relief", "src/relief/relief-view.ts");
   if (mode === "words") return words;
   if (mode === "page") return script("page", "src/page.ts");
   if (mode === "pick") return script("pick", "src/pick.ts");
+  if (ELEMENTS.includes(mode)) return script(mode, aloneOf(mode), [piece(mode)]);
   return script("bibliotope", "src/web.ts");
 });

@@ -16,26 +16,44 @@ const OUTPUTS = [
   "packages/studio/dist-web/index.html",
 ];
 
-/** Compiles the packages, the kit and the workbench, when anything changed since the last time. */
+/**
+ * Compiles the packages, the kit and the workbench, when anything changed since the last time.
+ * @returns a digest of what it was built from
+ */
 export async function build() {
   const digest = digestOfSources();
   const mark = join(home, "build.digest");
   const isThere = OUTPUTS.every((file) => existsSync(join(root, file)));
-  if (isThere && existsSync(mark) && readFileSync(mark, "utf8") === digest) return;
+  if (isThere && existsSync(mark) && readFileSync(mark, "utf8") === digest) return digest;
   rmSync(mark, { force: true });
   say("Building the packages, the kit and the workbench");
   // the bundles are made of the sources, so that nobody waits for another
   await Promise.all([must("Compiling", bin("tsc"), ["-b"], { cwd: root }), buildKit(), buildStudio()]);
   for (const name of ["kit", "studio"]) writeNotices(join(root, "packages", name, "dist-web"), [name]);
   writeFileSync(mark, digest);
+  return digest;
 }
 
 async function buildKit() {
   rmSync(join(root, "packages/kit/dist-web"), { recursive: true, force: true });
-  for (const mode of ["production", "relief", "words", "page", "pick"])
+  const elements = ["map", "picker", "report", "search", "still"];
+  for (const mode of ["production", "relief", "words", "page", "pick", ...elements])
     await must("Building the kit", bin("vite"), ["build", "--mode", mode, "--logLevel", "warn"], {
       cwd: join(root, "packages/kit"),
     });
+  noteIntegrity(["bibliotope", "relief", ...elements].map((name) => `${name}.js`));
+}
+
+/** Notes the Subresource Integrity value of each script, for pages that load it from a service. */
+function noteIntegrity(scripts) {
+  const kit = join(root, "packages/kit");
+  const { version } = JSON.parse(readFileSync(join(kit, "package.json"), "utf8"));
+  const digest = (file) =>
+    `sha384-${createHash("sha384")
+      .update(readFileSync(join(kit, "dist-web", file)))
+      .digest("base64")}`;
+  const files = Object.fromEntries(scripts.map((file) => [file, digest(file)]));
+  writeFileSync(join(kit, "dist-web/integrity.json"), `${JSON.stringify({ version, files }, null, 2)}\n`);
 }
 
 async function buildStudio() {
@@ -48,7 +66,13 @@ async function buildStudio() {
 function digestOfSources() {
   const hash = createHash("sha256");
   addFolder(hash, "packages");
-  for (const file of ["scripts/lib/notices.mjs", "package-lock.json", "tsconfig.json", "tsconfig.base.json"])
+  for (const file of [
+    "scripts/lib/build.mjs",
+    "scripts/lib/notices.mjs",
+    "package-lock.json",
+    "tsconfig.json",
+    "tsconfig.base.json",
+  ])
     addFile(hash, file);
   return hash.digest("hex");
 }

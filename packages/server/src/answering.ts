@@ -20,6 +20,7 @@ import { UseCounter } from "./keys/use-counter.ts";
 import { LinkKeys } from "./links/link-keys.ts";
 import { Metrics } from "./metrics/metrics.ts";
 import type { LiveIndex } from "./publication/live-index.ts";
+import { KIT_FOLDER, keptKitsIn } from "./routes/kept-kits.ts";
 import { readSealing } from "./services/sealing.ts";
 import type { StandIns } from "./services/seed-services.ts";
 import { Services } from "./services/services.ts";
@@ -190,7 +191,8 @@ export class Answering {
         drain,
         webKey: keys.web,
         tryKey: keys.try,
-        kitFolder: join(packages, "kit", "dist-web"),
+        kitFolder: KIT_FOLDER,
+        keptKits: keptKitsIn(settings.home),
         studioFolder: join(packages, "studio", "dist-web"),
         signedIn: () => ground.signedIn?.(),
       });

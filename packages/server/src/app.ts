@@ -83,8 +83,9 @@ export interface AppContext {
   /** The web key of our own pages, and the try key with which a form is rehearsed. */
   webKey: string;
   tryKey: string;
-  /** Folders of the built kit and workbench. */
+  /** Folders of the built kit, of all versions of it that were run here, and of the workbench. */
   kitFolder: string;
+  keptKits: string;
   studioFolder: string;
   /** Called when a sign-in link was used up. */
   signedIn: () => void;
@@ -155,7 +156,7 @@ function makeApp(context: AppContext, wire: Wire): Express {
   app.use(healthRoutes(context));
 
   app.use(mountWire(wire));
-  app.use(kitRoutes(context.kitFolder));
+  app.use(kitRoutes(context.kitFolder, context.keptKits));
 
   app.use(
     pagePolicy(() => context.services.pictureOrigins, isSafe(context.place)),

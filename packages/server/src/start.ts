@@ -18,6 +18,7 @@ import { LiveIndex } from "./publication/live-index.ts";
 import { publisher } from "./publication/publish.ts";
 import { SegmentStore } from "./publication/segment-store.ts";
 import { sweepOld } from "./retention/retention.ts";
+import { keepKit } from "./routes/kept-kits.ts";
 import { readSealing } from "./services/sealing.ts";
 import { seedServices } from "./services/seed-services.ts";
 import { Threads } from "./threads/threads.ts";
@@ -83,6 +84,7 @@ export async function start(settings: Settings, logs: Logs, say: (words: string)
     },
   );
   await countVersions(database);
+  await keepKit(settings.home);
   let threads: Threads | undefined;
   const answering = await Answering.make({
     settings,

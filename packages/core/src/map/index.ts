@@ -9,12 +9,12 @@ export {
 } from "./features.ts";
 export { type MarkerGroup, MarkerGroups } from "./groups.ts";
 export { hasLabel, type Label, type LabelBox, labelsOf, placeLabels, type Reading } from "./labels.ts";
+export { lengthText } from "./length-text.ts";
 export { drawLabels, fontOf, spacedText } from "./letter.ts";
 export {
   type DevicePosition,
   drawOver,
   forgetWidths,
-  lengthText,
   type MapLine,
   type MapMarker,
   type Over,

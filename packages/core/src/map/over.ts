@@ -2,6 +2,7 @@ import { greatCircle, metresPerPixel, type Position, project } from "../geo/inde
 import { geodesic } from "../geodesic/index.ts";
 import type { MarkerGroup } from "./groups.ts";
 import { type Label, type LabelBox, placeLabels, type ScreenBox } from "./labels.ts";
+import { lengthText } from "./length-text.ts";
 import { drawLabels, fontOf, LOCAL_FONT, spacedText } from "./letter.ts";
 import type { Painter } from "./painter.ts";
 import type { Palette } from "./palettes.ts";
@@ -159,35 +160,6 @@ const wordsAt = ({ isBare, words, points }: MapLine, lang?: string) =>
 function lengthOf(points: readonly Position[], lang?: string): string {
   const metres = points.slice(1).reduce((sum, point, i) => sum + geodesic(points[i], point).metres, 0);
   return lengthText(metres, lang);
-}
-
-/** Formats are dear to make, and every frame asks for the same ones. */
-const formats = new Map<string, Intl.NumberFormat>();
-
-function inUnit(value: number, unit: "meter" | "kilometer", digits: number, least: number, lang: string): string {
-  const name = `${lang} ${unit} ${digits} ${least}`;
-  let format = formats.get(name);
-  if (!format) {
-    const fraction = { minimumFractionDigits: least, maximumFractionDigits: digits };
-    format = new Intl.NumberFormat(lang, { style: "unit", unit, ...fraction });
-    formats.set(name, format);
-  }
-  // the narrow space is in few fonts
-  return format.format(value).replaceAll("\u202f", "\u00a0");
-}
-
-/**
- * Metres as people write them in a language: "342 m", "12.4 km", "1,205 km"; "12,4 km" in German.
- * @param lang BCP 47
- * @param isExact to keep the fraction of a round length, without a zero: "0.5 km", "20 km"
- */
-export function lengthText(metres: number, lang = "en", isExact = false): string {
-  if (isExact)
-    return metres < 1000 ? inUnit(metres, "meter", 3, 0, lang) : inUnit(metres / 1000, "kilometer", 3, 0, lang);
-  if (metres < 999.5) return inUnit(Math.round(metres), "meter", 0, 0, lang);
-  const kilometres = metres / 1000;
-  if (kilometres < 99.95) return inUnit(kilometres, "kilometer", 1, 1, lang);
-  return inUnit(kilometres, "kilometer", 0, 0, lang);
 }
 
 /** Widths of labels met lately; measuring is dear, and every frame asks for the same ones. */

@@ -9,15 +9,13 @@ import {
   ruleOf,
 } from "@bibliotope/core/form";
 import type { Position } from "@bibliotope/core/geo";
-import { lengthText } from "@bibliotope/core/map";
 import type { Difference } from "@bibliotope/core/place";
 import type { RecordFeature, RecordProperties } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
-import { locate } from "../locate/locate.ts";
 import { SearchBox } from "../search/box.ts";
 import type { Tracer } from "../trace.ts";
-import { say, wordsLang } from "../words/say.ts";
+import { say } from "../words/say.ts";
 import { nearestFor, WALK } from "./nearest.ts";
 import { OutcomePlace } from "./outcome-place.ts";
 
@@ -149,8 +147,11 @@ export class AddressLookups {
     this.#underWay = controller;
     this.#settle();
     this.#place.say(say("Locating this device …"));
-    const located = await locate({ from: this.target.geolocation });
+    // few forms ask where the device is: those that do bring what it takes
+    const device = await import("../locate/locate.ts").catch(() => undefined);
+    const located = await device?.locate({ from: this.target.geolocation });
     if (controller.signal.aborted) return;
+    if (!device || !located) return this.#place.say(say("The device's location is not available."));
     if (!located.ok) {
       this.#place.say(`${located.words} ${located.next}`);
       return;
@@ -166,7 +167,7 @@ export class AddressLookups {
     }
     this.#isLocated = true;
     this.#candidates = [answer];
-    const where = say("This device is within {length} of here.", { length: lengthText(located.within, wordsLang()) });
+    const where = device.withinWords(located.within);
     this.#place.confirm(
       answer,
       located.isInexact

@@ -48,7 +48,6 @@ import { AddressLookups, type FilledBy } from "./address.ts";
 import type { Binding, BindOptions } from "./binding.ts";
 import { type Control, controlOf, frameOf, isByPerson, writeValue } from "./controls.ts";
 import { formLacks } from "./form-lacks.ts";
-import { withFacts } from "./more-facts.ts";
 import { definitionFrom, firstLineOf } from "./plain-form.ts";
 import { FieldUndo } from "./undo.ts";
 
@@ -96,6 +95,10 @@ function checkKey(binding: FormBinding, { client, definition, trace }: BindOptio
   if (!definition) return;
   void formLacks(client, definition, trace).then((words) => binding.lacks(words));
 }
+
+/** Whether fields of an address are filled with what no answer has: see `more-facts`. */
+const wantsFacts = (definition: FormDefinition, address: string) =>
+  fillableFields(definition, address).some(({ binding }) => /\{(height|nearby|away)/.test(binding ?? ""));
 
 /** What was taken out of an address when another country was chosen. */
 interface Emptied {
@@ -300,7 +303,11 @@ class FormBinding implements Binding {
     differences: readonly Difference[] = [],
   ): Promise<void> {
     const turn = this.#turn(address);
-    const answer = await withFacts(found, this.#definition, address, this.options.client);
+    // few forms want more than an answer has
+    const facts = wantsFacts(this.#definition, address)
+      ? await import("./more-facts.ts").catch(() => undefined)
+      : undefined;
+    const answer = (await facts?.withFacts(found, this.#definition, address, this.options.client)) ?? found;
     // the person, or another answer, came in between
     if (turn !== this.#turns.get(address)) return;
     this.#answers.set(address, answer);

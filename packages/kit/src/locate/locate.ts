@@ -94,6 +94,10 @@ export function watchDevice(
   return () => from.clearWatch(watch);
 }
 
+/** Says within how many metres of a place the device is. */
+export const withinWords = (metres: number) =>
+  say("This device is within {length} of here.", { length: lengthText(metres, wordsLang()) });
+
 /** A length of which the last digits mean nothing. */
 const roughly = (metres: number) =>
   lengthText(metres < 950 ? Math.round(metres / 50) * 50 : Number(metres.toPrecision(2)), wordsLang(), true);

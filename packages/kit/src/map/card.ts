@@ -28,7 +28,9 @@ export class MarkerCard {
     element.setAttribute("aria-label", title);
     const close = makeButton("bt-close", say("Close"), closed);
     close.append(makeIcon(CROSS));
-    element.append(make("h3", "", title), close);
+    const heading = make("h3");
+    heading.append(make("bdi", "", title));
+    element.append(heading, close);
     if (facts.length) element.append(this.#list(facts));
     if (more) element.append(this.#more(more));
     if (handsOn) element.append(this.#handingOn(at, title, templates));
@@ -64,7 +66,7 @@ export class MarkerCard {
     for (const [name, value, href] of facts) {
       const existing = make("dd");
       if (href && /^(https?|tel|mailto):/.test(href)) existing.append(this.#link(value, href, value));
-      else existing.textContent = value;
+      else existing.append(make("bdi", "", value));
       list.append(make("dt", "", name), existing);
     }
     return list;

@@ -9,6 +9,7 @@ export const PICKER_STYLE = `
 .bt-pick input:focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: 1px; }
 .bt-pick > .bt-map { flex: 1 1 auto; height: min(24rem, 50vh); min-height: 9rem; border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; overflow: hidden; }
 .bt-pick .bt-aimed { display: none; }
+.bt-pick input, .bt-picked { unicode-bidi: plaintext; }
 .bt-picked { min-height: 1.4em; margin: 0; font-family: var(--bt-serif, inherit); overflow-wrap: anywhere; }
 .bt-picker-row { display: flex; gap: 0.7em; margin: 0; }
 .bt-picker-row > button { height: 2.43em; padding: 0 1.2em; font: inherit; font-weight: 600; border-radius: 4px; cursor: pointer; }

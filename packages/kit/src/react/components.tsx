@@ -3,11 +3,15 @@ import type { RecordFeature, Suggestion } from "@bibliotope/wire";
 import {
   type CSSProperties,
   type FormHTMLAttributes,
+  forwardRef,
   type ImgHTMLAttributes,
+  type InputHTMLAttributes,
   type ReactNode,
   type RefObject,
+  type SyntheticEvent,
   useEffect,
   useId,
+  useImperativeHandle,
   useInsertionEffect,
   useRef,
   useState,
@@ -27,54 +31,69 @@ import { useClient } from "./service.tsx";
 import { useLatest } from "./use-latest.ts";
 import { type UseSearchOptions, useSearch } from "./use-search.ts";
 
-export interface SearchFieldProps extends UseSearchOptions {
+/** Attributes of the input that the search sets itself. */
+type SetBySearch = "value" | "defaultValue" | "role" | "autoComplete" | "list" | "type" | "children";
+
+/** What an input takes is handed on to the input, and its handlers run before those of the search. */
+export interface SearchFieldProps
+  extends UseSearchOptions,
+    Omit<InputHTMLAttributes<HTMLInputElement>, SetBySearch | keyof UseSearchOptions> {
   label: ReactNode;
   /** Name under which the text is sent; `NAME-ref` holds the ref of a chosen place. */
   name?: string;
-  placeholder?: string;
-  required?: boolean;
-  disabled?: boolean;
+  /** Of the element around label, input and list. */
   className?: string;
   /** Fills the form's other controls by their autofill tokens; the name of the address's section where it has one. */
   fills?: boolean | string;
 }
 
-/** A text field that searches for addresses and places. */
-export function SearchField({
-  label,
-  name,
-  placeholder,
-  required,
-  disabled,
-  className,
-  fills,
-  ...options
-}: SearchFieldProps) {
+/** A text field that searches for addresses and places. Its ref is the input. */
+export const SearchField = forwardRef<HTMLInputElement, SearchFieldProps>(function SearchField(
+  {
+    label,
+    name,
+    id: givenId,
+    className,
+    fills,
+    text,
+    countries,
+    kinds,
+    onFound,
+    onLost,
+    "aria-describedby": describedBy,
+    ...attributes
+  },
+  ref,
+) {
   const input = useRef<HTMLInputElement>(null);
-  const id = useId();
+  useImperativeHandle(ref, () => input.current!);
+  const ownId = useId();
+  const id = givenId ?? ownId;
   const search = useSearch({
-    ...options,
+    text,
+    countries,
+    kinds,
+    onLost,
     onFound: (record) => {
       const { form } = input.current ?? {};
       if (form && fills !== undefined && fills !== false) fillByTokens(form, record, fills === true ? "" : fills);
-      options.onFound?.(record);
+      onFound?.(record);
     },
   });
   useInsertionEffect(() => adopt(document, SEARCH_STYLE), []);
   const { status, suggestions, words } = search;
+  const described = [describedBy, words && `${id}-words`].filter(Boolean).join(" ");
   return (
     <div className={className}>
       <label htmlFor={id}>{label}</label>
       <div className="bt-search" data-bibliotope="search" data-state={status}>
         <input
+          {...attributes}
           ref={input}
           id={id}
           name={name}
-          placeholder={placeholder}
-          required={required}
-          disabled={disabled}
-          aria-describedby={words ? `${id}-words` : undefined}
-          {...search.inputProps}
+          aria-describedby={described || undefined}
+          {...withHandlers(search.inputProps, attributes)}
         />
         <ul className="bt-list" data-bibliotope="suggestions" {...search.listProps}>
           {suggestions.map((suggestion, i) => (
@@ -83,9 +102,9 @@ export function SearchField({
                 {marked(suggestion)}
               </span>
               <span className="bt-beside">
-                {[suggestion.kind === "address" ? "" : say(suggestion.kind), suggestion.within]
-                  .filter(Boolean)
-                  .join(" · ")}
+                {suggestion.kind === "address" ? "" : say(suggestion.kind)}
+                {suggestion.kind !== "address" && suggestion.within ? " · " : ""}
+                <bdi>{suggestion.within}</bdi>
               </span>
               {suggestion.more > 0 ? <span className="bt-more">{suggestion.more} ›</span> : null}
             </li>
@@ -107,6 +126,22 @@ export function SearchField({
       {name ? <input type="hidden" name={`${name}-ref`} value={search.record?.id ?? ""} /> : null}
     </div>
   );
+});
+
+type InputProps = InputHTMLAttributes<HTMLInputElement>;
+
+/** The search's attributes, where a handler of the page runs first; one that prevents the default keeps the event to itself. */
+function withHandlers(own: InputProps, given: InputProps): InputProps {
+  const handlers = Object.entries(own).flatMap(([name, ours]) => {
+    const theirs: unknown = given[name as keyof InputProps];
+    if (typeof ours !== "function" || typeof theirs !== "function") return [];
+    const both = (event: SyntheticEvent) => {
+      theirs(event);
+      if (!event.defaultPrevented) ours(event);
+    };
+    return [[name, both]];
+  });
+  return { ...own, ...Object.fromEntries(handlers) };
 }
 
 /** A line with the matched letters marked. */

@@ -15,11 +15,21 @@ describe("the components on a server", () => {
 
   it("have their fields with what assistive technology needs, before any script runs", () => {
     const html = rendered(<SearchField label="Find your address" name="find" text="12 Harbour Row" required />);
-    expect(html).toMatch(/<label for="([^"]+)">Find your address<\/label>.*<input id="\1" required="" role="combobox"/);
+    expect(html).toMatch(/<label for="([^"]+)">Find your address<\/label>.*<input required="" id="\1" role="combobox"/);
     expect(html).toContain('name="find" value="12 Harbour Row"/>');
     expect(html).toContain('aria-expanded="false"');
     expect(html).toMatch(/<ul class="bt-list" data-bibliotope="suggestions" role="listbox" [^>]*hidden=""/);
     expect(html).toContain('<input type="hidden" name="find-ref" value=""/>');
+  });
+
+  it("hand attributes of an input on to it, and describe it by what the page has and what the search says", () => {
+    const html = rendered(
+      <SearchField label="Address" id="home" aria-describedby="help" data-testid="x" maxLength={80} autoFocus />,
+    );
+    expect(html).toContain('<label for="home">Address</label>');
+    expect(html).toMatch(
+      /<input data-testid="x" maxLength="80" autofocus="" id="home" aria-describedby="help" role="combobox"/,
+    );
   });
 
   it("leave room for what only a browser draws", () => {

@@ -14,7 +14,7 @@ import {
 } from "react";
 import { LookupError } from "../client/errors.ts";
 import { lacking } from "../client/lacking.ts";
-import { ListKeys } from "../search/list-keys.ts";
+import { isWrittenFromRight, ListKeys } from "../search/list-keys.ts";
 import { SearchMachine, type SearchState } from "../search/machine.ts";
 import { pressLine } from "../search/press.ts";
 import { say } from "../words/say.ts";
@@ -145,7 +145,9 @@ export function useSearch(options: UseSearchOptions = {}): Search {
         const { selectionStart, selectionEnd, value } = event.currentTarget;
         const isAtEnd = selectionStart === value.length && selectionEnd === value.length;
         const { key, altKey, nativeEvent } = event;
-        if (keys.pressed({ key, altKey, isComposing: nativeEvent.isComposing, isAtEnd })) event.preventDefault();
+        const isRightToLeft = isWrittenFromRight(event.currentTarget);
+        const pressed = { key, altKey, isComposing: nativeEvent.isComposing, isAtEnd, isRightToLeft };
+        if (keys.pressed(pressed)) event.preventDefault();
       },
       onBlur: () => machine.close(),
     },

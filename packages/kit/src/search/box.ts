@@ -4,7 +4,7 @@ import { markPart } from "../form-parts.ts";
 import { adopt } from "../style.ts";
 import type { Tracer } from "../trace.ts";
 import { say } from "../words/say.ts";
-import { ListKeys } from "./list-keys.ts";
+import { isWrittenFromRight, ListKeys } from "./list-keys.ts";
 import { SearchMachine, type SearchState } from "./machine.ts";
 import { pressLine } from "./press.ts";
 import { SEARCH_STYLE } from "./style.ts";
@@ -159,7 +159,9 @@ export class SearchBox {
 
   #pressed(event: KeyboardEvent): void {
     const { key, altKey, isComposing } = event;
-    if (this.#keys.pressed({ key, altKey, isComposing, isAtEnd: this.#isAtEnd() })) event.preventDefault();
+    const isRightToLeft = isWrittenFromRight(this.input);
+    if (this.#keys.pressed({ key, altKey, isComposing, isAtEnd: this.#isAtEnd(), isRightToLeft }))
+      event.preventDefault();
   }
 
   #clicked(event: Event): void {
@@ -260,7 +262,10 @@ function optionFor(
   text.append(...marked(line, marks));
   const beside = document.createElement("span");
   beside.className = "bt-beside";
-  beside.textContent = [kind === "address" || isOfOneKind ? "" : say(kind), within].filter(Boolean).join(" · ");
+  const name = kind === "address" || isOfOneKind ? "" : say(kind);
+  const around = document.createElement("bdi");
+  around.textContent = within;
+  beside.append(name && within ? `${name} · ` : name, around);
   option.append(text, beside);
   if (more > 0) {
     const inside = document.createElement("span");

@@ -15,7 +15,12 @@ export interface PressedKey {
   isComposing: boolean;
   /** The caret is behind the last letter. */
   isAtEnd: boolean;
+  /** The field is written from right to left: what is inside a line is to the left of it. */
+  isRightToLeft: boolean;
 }
+
+/** Whether a field is written from right to left. */
+export const isWrittenFromRight = (field: Element) => getComputedStyle(field).direction === "rtl";
 
 /** The keys of the ARIA combobox pattern (list autocomplete), also those pressed before the list is there. */
 export class ListKeys {
@@ -41,7 +46,7 @@ export class ListKeys {
   }
 
   /** @returns true when the key was for the list, and not for the text */
-  pressed({ key, altKey, isComposing, isAtEnd }: PressedKey): boolean {
+  pressed({ key, altKey, isComposing, isAtEnd, isRightToLeft }: PressedKey): boolean {
     if (isComposing) return false;
     const { status, active, isBehind, text } = this.machine.state;
     const open = status === "open" && !isBehind;
@@ -55,7 +60,8 @@ export class ListKeys {
       else return false;
       return true;
     }
-    if (key === "ArrowRight" && open && active >= 0 && isAtEnd) return this.ways.enter(active);
+    const isInward = key === "ArrowRight" || (isRightToLeft && key === "ArrowLeft");
+    if (isInward && open && active >= 0 && isAtEnd) return this.ways.enter(active);
     if (key === "Enter" && open) this.#enter();
     else if (key === "Enter" && isComing) this.#isEntered = true;
     else if (key === "Escape" && status !== "idle") this.machine.close();

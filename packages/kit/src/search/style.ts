@@ -2,6 +2,7 @@
 export const SEARCH_STYLE = `
 .bt-search { position: relative; }
 .bt-search > input { width: 100%; box-sizing: border-box; }
+:is(.bt-search > input, .bt-line, .bt-words) { unicode-bidi: plaintext; }
 .bt-list {
   position: absolute; z-index: 30; top: calc(100% + 5px); inset-inline: 0; margin: 0; padding: 0; list-style: none;
   max-height: 21rem; overflow-y: auto; box-sizing: border-box;
@@ -20,5 +21,6 @@ export const SEARCH_STYLE = `
 .bt-more:hover { background: var(--bt-list-chosen, color-mix(in srgb, currentColor 9%, transparent)); }
 .bt-words { margin: 0.4em 0 0; font-size: 0.9em; color: var(--bt-warn, inherit); }
 .bt-words[hidden] { display: none; }
+@media (forced-colors: active) { .bt-list > li[aria-selected="true"] { outline: 2px solid Highlight; outline-offset: -2px; } }
 .bt-unseen { position: absolute; width: 1px; height: 1px; margin: -1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
 `;

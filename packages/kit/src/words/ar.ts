@@ -14,7 +14,7 @@ const words: Words = {
       other: "{n} اقتراح.",
     },
     "No suggestions.": "لا اقتراحات.",
-    "House numbers: right arrow": "أرقامه: السهم الأيمن",
+    "House numbers: right arrow": "أرقامه: السهم الأيسر",
     "Nothing found. Check the spelling, or type the address by hand.":
       "لم يُعثر على شيء. تحقق من الكتابة أو اكتب العنوان بنفسك.",
     "The address search does not work at the moment.": "البحث عن العناوين لا يعمل الآن.",

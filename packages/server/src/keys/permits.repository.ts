@@ -19,14 +19,23 @@ export interface Leased {
   endsIn: number;
 }
 
-/** Of what is left, one process takes at most this part at a time: so blocks shrink as the limit comes near. */
-const PART = 1 / 8;
+/**
+ * Of what is left, one process takes at most this part at a time: blocks shrink as the limit comes near, and when each of
+ * many has taken one, more than half is still there.
+ */
+const partOf = (processes: number) => 1 / Math.max(8, 2 * processes);
 
 /**
  * Takes permits out of a key's amount for this process alone: as many as are wanted, or a block of them while many are
  * left, but never more than there are.
+ * @param processes of the same database
  */
-export async function lease(database: Knex, key: number, amount: Amount, wanted: number): Promise<Leased> {
+export async function lease(
+  database: Knex,
+  key: number,
+  amount: Amount,
+  { wanted, processes }: { wanted: number; processes: number },
+): Promise<Leased> {
   return database.transaction(async (transaction) => {
     const stored = () => transaction("permits").where({ key_id: key, amount: amount.name });
     await transaction("permits")
@@ -41,7 +50,7 @@ export async function lease(database: Knex, key: number, amount: Amount, wanted:
     const isOver = row.age >= amount.seconds;
     const taken = isOver ? 0 : row.taken;
     const left = Math.max(0, amount.most - taken);
-    const granted = Math.min(left, Math.max(wanted, Math.floor(left * PART)));
+    const granted = Math.min(left, Math.max(wanted, Math.floor(left * partOf(processes))));
     const turn = isOver ? row.turn + 1 : row.turn;
     await stored().update({
       turn,

@@ -38,6 +38,14 @@ describe("permits", () => {
     expect(await granted(processes[0], id, minute(1000), 10)).toBe(0);
   });
 
+  it("refuse nothing while most of a limit is unused, however many processes are asked in turn", async () => {
+    const id = await key();
+    const processes = Array.from({ length: 60 }, () => new Permits(database, async () => 60));
+    for (const permits of processes) await permits.tend();
+    for (let round = 0; round < 3; round++)
+      for (const permits of processes) expect(await permits.take(id, minute(2000))).toMatchObject({ isGranted: true });
+  });
+
   it("say what is left, and when the window ends", async () => {
     const id = await key();
     const permits = new Permits(database);

@@ -47,7 +47,10 @@ export class Permits {
   #processes = 1;
   #tended = 0;
 
-  constructor(private readonly database: Knex) {}
+  constructor(
+    private readonly database: Knex,
+    private readonly count: (database: Knex) => Promise<number> = countProcesses,
+  ) {}
 
   /** Uses up one permit of an amount, if there is one. */
   take(key: number, amount: Amount): RateState | Promise<RateState> {
@@ -58,7 +61,7 @@ export class Permits {
   /** Gives back what is not used, and counts the processes; called every second. */
   async tend(): Promise<void> {
     const now = performance.now();
-    if (this.#tended++ % COUNT_EVERY === 0) this.#processes = await countProcesses(this.database);
+    if (this.#tended++ % COUNT_EVERY === 0) this.#processes = await this.count(this.database);
     for (const [name, lease] of this.#leases) {
       if (lease.endsAt <= now && !lease.waiting) this.#leases.delete(name);
       else if (lease.unused && lease.turn && now - lease.usedAt > IDLE) await this.#giveBack(lease);
@@ -113,7 +116,10 @@ export class Permits {
   }
 
   async #ask(existing: Lease): Promise<void> {
-    const leasing = lease(this.database, existing.key, existing.amount, existing.waiting);
+    const leasing = lease(this.database, existing.key, existing.amount, {
+      wanted: existing.waiting,
+      processes: this.#processes,
+    });
     const leased = await within(PATIENCE, leasing).catch(() => undefined);
     const now = performance.now();
     existing.lookedAt = now;

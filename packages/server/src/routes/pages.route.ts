@@ -10,12 +10,16 @@ import { exactRouter } from "../http/router.ts";
 
 const YEAR = "365d";
 
-/** `/kit/v1/…`: the kit without a build step, for pages of any origin. */
-export function kitRoutes(folder: string): Router {
+/**
+ * The kit without a build step, for pages of any origin: `/kit/v1/…` the newest, `/kit/VERSION/…` one that never changes.
+ * @param kept the folder of all versions
+ */
+export function kitRoutes(folder: string, kept: string): Router {
   const router = exactRouter();
   router.use("/kit/v1", openFiles, express.static(folder, { index: false, fallthrough: true }));
+  router.use("/kit", openFiles, express.static(kept, { index: false, redirect: false, immutable: true, maxAge: YEAR }));
   router.use("/kit", () => {
-    throw new HttpProblem("not-found", "The kit has no such file. It starts at /kit/v1/bibliotope.js.");
+    throw new HttpProblem("not-found", "The kit has no such file or version. It starts at /kit/v1/bibliotope.js.");
   });
   return router;
 }

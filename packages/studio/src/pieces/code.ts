@@ -23,7 +23,7 @@ export const PIECES: readonly Piece[] = [
     words:
       "A form element: suggestions follow the typing, the chosen one is resolved, and its text, ref and position are submitted with the form. With fills, it also fills the other fields by their autofill tokens.",
     language: "xml",
-    code: (service) => `<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
+    code: (service) => `<script type="module" src="${service}/kit/v1/search.js" crossorigin="anonymous"></script>
 
 <form>
   <!-- web-key is written by the server of the page, from BIBLIOTOPE_WEB_KEY -->
@@ -52,7 +52,7 @@ bindTokens(document.querySelector("form"), {
     name: "Map",
     words: "An element sized by the page. A click reports its position; markers are set as a property.",
     language: "xml",
-    code: (service) => `<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
+    code: (service) => `<script type="module" src="${service}/kit/v1/map.js" crossorigin="anonymous"></script>
 
 <bibliotope-map url="${service}" web-key="" label="Where it is" at="-35.1841,-21.6253" zoom="15" device></bibliotope-map>
 
@@ -69,7 +69,7 @@ bindTokens(document.querySelector("form"), {
     words:
       "A button that opens a search box, map and marker in a dialog. Done fills the form and is submitted with it; Cancel changes nothing. It is also available as a separate page for windows, frames and web views: see docs/picker.md.",
     language: "xml",
-    code: (service) => `<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
+    code: (service) => `<script type="module" src="${service}/kit/v1/picker.js" crossorigin="anonymous"></script>
 
 <form>
   <bibliotope-picker url="${service}" web-key="" name="place" label="Where is it?" fills></bibliotope-picker>
@@ -85,7 +85,7 @@ bindTokens(document.querySelector("form"), {
     words:
       "A picture of the map for cards, read-only pages and letters, by ref or position. With control, users can open the place, get directions and copy the position.",
     language: "xml",
-    code: (service) => `<script type="module" src="${service}/kit/v1/bibliotope.js" crossorigin="anonymous"></script>
+    code: (service) => `<script type="module" src="${service}/kit/v1/still.js" crossorigin="anonymous"></script>
 
 <bibliotope-still url="${service}" web-key="" at="-35.1841,-21.6253" width="300" height="200" label="Map around the house" control></bibliotope-still>
 `,
