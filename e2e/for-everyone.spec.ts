@@ -128,6 +128,17 @@ test("? lists the keys of the view, but stays a letter in a text field", async (
   await expect(page.getByRole("dialog", { name: "Keyboard" })).toContainText("Move through the suggestions");
 });
 
+test("a wrong address says so on a page like the others, with a way on", async ({ page }) => {
+  for (const path of ["/nothing-here", "/forms/no-such-form/rehearse", "/problems/busy"]) {
+    await page.goto(path);
+    await expect(page.getByRole("main")).toBeVisible();
+    await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+    expect(await axeFindings(page), path).toEqual([]);
+  }
+  await page.getByRole("link", { name: "Go to the workbench" }).click();
+  await expect(page).toHaveURL(/rehearse$/);
+});
+
 for (const width of [360, 640]) {
   test(`at ${width} px nothing is cut off sideways`, async ({ page }) => {
     await page.setViewportSize({ width, height: 800 });

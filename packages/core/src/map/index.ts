@@ -44,6 +44,7 @@ export {
   pictureUrlTrouble,
 } from "./picture-tiles.ts";
 export { drawChosen, drawDevice, drawFrame } from "./place-signs.ts";
+export { isRightToLeft } from "./right-to-left.ts";
 export {
   digitWidth,
   drawAim,

@@ -20,6 +20,7 @@ describe("lengthText", () => {
     ["fr", 1_204_600, "1\u00a0205\u00a0km"],
     ["el", 342, "342 μ."],
     ["pl", 500, "500 m"],
+    ["ar", 500, "\u200f500 متر"],
   ])("writes it as people do in %s: %d metres as %s", (lang, metres, text) => {
     expect(lengthText(metres, lang)).toBe(text);
   });

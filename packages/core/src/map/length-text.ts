@@ -1,3 +1,5 @@
+import { isRightToLeft } from "./right-to-left.ts";
+
 /** Formats are dear to make, and every frame asks for the same ones. */
 const formats = new Map<string, Intl.NumberFormat>();
 
@@ -10,7 +12,9 @@ function inUnit(value: number, unit: "meter" | "kilometer", digits: number, leas
     formats.set(name, format);
   }
   // the narrow space is in few fonts
-  return format.format(value).replaceAll("\u202f", "\u00a0");
+  const text = format.format(value).replaceAll("\u202f", "\u00a0");
+  // a map is painted from left to right: the mark keeps number and unit in the order in which they are read
+  return isRightToLeft(lang) ? `\u200f${text}` : text;
 }
 
 /**

@@ -6,7 +6,7 @@ export const FORM_STYLE = `
 .bt-form h1 { margin: 0; font: 600 1.6em/1.2 var(--bt-serif, inherit); }
 .bt-form .bt-intro { margin: 0; color: var(--bt-quiet, inherit); }
 .bt-field { display: block; }
-:is(.bt-field input, .bt-field output, .bt-said, .bt-forms dd, .bt-choice > span) { unicode-bidi: plaintext; }
+:is(.bt-field input, .bt-field output, .bt-said, .bt-intro, .bt-help, .bt-forms dd, .bt-choice > span) { unicode-bidi: plaintext; }
 .bt-form [hidden] { display: none; }
 .bt-field > .bt-label { display: flex; justify-content: space-between; margin-bottom: 0.3em; font-size: 0.88em; color: var(--bt-quiet, inherit); }
 .bt-field input, .bt-field select, .bt-field output {
@@ -51,6 +51,7 @@ export const FORM_STYLE = `
 .bt-form :is(.bt-choice, .bt-typed, .bt-none, .bt-again, .bt-back, .bt-agree, .bt-restore, .bt-look):focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: -2px; }
 .bt-shape:empty { display: none; }
 .bt-form > .bt-send { justify-self: start; height: 2.43em; padding: 0 1.2em; font: inherit; font-weight: 600; color: var(--bt-paper, Canvas); background: var(--bt-ink, CanvasText); border: 1px solid transparent; border-radius: 4px; cursor: pointer; }
+@media (forced-colors: active) { .bt-form mark { background: Canvas; color: CanvasText; } }
 @container bt-form (max-width: 20rem) {
   .bt-form > .bt-half { grid-column: 1 / -1; }
   .bt-list > li { flex-wrap: wrap; row-gap: 0; }

@@ -9,7 +9,7 @@ export const MAP_STYLE = `
 .bt-map-view :is(button, select, a):focus-visible { outline: 2px solid var(--bt-focus, #a8741a); outline-offset: -2px; }
 .bt-zoom, .bt-tools { position: absolute; display: grid; border: 1px solid var(--bt-field-edge, #8d8570); border-radius: 4px; overflow: hidden; background: var(--bt-list-paper, Canvas); }
 .bt-zoom { left: 12px; bottom: 12px; }
-.bt-head { position: absolute; right: 12px; top: 12px; display: grid; gap: 8px; justify-items: end; }
+.bt-head { position: absolute; right: 12px; top: 12px; display: grid; gap: 8px; justify-items: right; }
 .bt-tools { position: static; width: 34px; }
 .bt-zoom button, .bt-tools button { width: 32px; height: 32px; padding: 0; border: 0; background: none; color: inherit; font: 17px/1 system-ui, sans-serif; cursor: pointer; }
 .bt-zoom button + button, .bt-tools button + button { border-top: 1px solid var(--bt-field-edge, #8d8570); }

@@ -21,6 +21,9 @@ export const SEARCH_STYLE = `
 .bt-more:hover { background: var(--bt-list-chosen, color-mix(in srgb, currentColor 9%, transparent)); }
 .bt-words { margin: 0.4em 0 0; font-size: 0.9em; color: var(--bt-warn, inherit); }
 .bt-words[hidden] { display: none; }
-@media (forced-colors: active) { .bt-list > li[aria-selected="true"] { outline: 2px solid Highlight; outline-offset: -2px; } }
+@media (forced-colors: active) {
+  .bt-list > li[aria-selected="true"] { outline: 2px solid Highlight; outline-offset: -2px; }
+  .bt-line mark { background: Canvas; color: CanvasText; }
+}
 .bt-unseen { position: absolute; width: 1px; height: 1px; margin: -1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
 `;

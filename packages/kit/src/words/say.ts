@@ -1,3 +1,5 @@
+import { isRightToLeft } from "@bibliotope/core/map";
+
 /** Words that depend on a number, by the categories of CLDR's plural rules. */
 export type ByNumber = { other: string } & Partial<Record<Intl.LDMLPluralRule, string>>;
 
@@ -9,8 +11,6 @@ export interface Words {
 }
 
 let chosen: Words | undefined;
-/** Languages that are written from right to left. */
-const RIGHT_TO_LEFT = /^(ar|ckb|dv|fa|he|ps|sd|ug|ur|yi)\b/;
 
 /** Sets the language of all pieces that are made from now on; English with none. */
 export function setWords(words: Words | undefined): void {
@@ -31,10 +31,10 @@ export function say(english: string, values: Readonly<Record<string, string | nu
   let text = n === 1 ? one : many;
   if (typeof translated === "string") text = translated;
   else if (translated) text = translated[new Intl.PluralRules(chosen!.lang).select(Number(n))] ?? translated.other;
-  const isRightToLeft = RIGHT_TO_LEFT.test(wordsLang());
+  const isIsolated = isRightToLeft(wordsLang());
   return text.replace(/\{(\w+)\}/g, (whole, name: string) => {
     const value = values[name] ?? whole;
     // an address in other letters would turn the words around it: first strong isolate, pop directional isolate
-    return isRightToLeft && typeof value === "string" ? `\u2068${value}\u2069` : String(value);
+    return isIsolated && typeof value === "string" ? `\u2068${value}\u2069` : String(value);
   });
 }

@@ -42,3 +42,19 @@ const ENTITIES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;
 export function escapeHtml(text: string): string {
   return text.replace(/[&<>"']/g, (unit) => ENTITIES[unit]);
 }
+
+/**
+ * A page of words, for a person who came to nothing or asks what a problem is.
+ * @param path under which people find the server, without a slash at its end
+ */
+export function wordsPage(title: string, paragraphs: readonly string[], path: string): string {
+  const words = paragraphs.map((text) => `<p>${escapeHtml(text)}</p>`).join("");
+  return `<!doctype html>
+<html lang="en">
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<title>${escapeHtml(title)}</title>
+<link rel="stylesheet" href="${escapeHtml(path)}/kit/v1/place.css">
+<main><h1>${escapeHtml(title)}</h1>${words}<p><a href="${escapeHtml(path)}/">Go to the workbench</a></p></main>
+</html>`;
+}

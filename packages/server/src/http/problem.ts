@@ -6,7 +6,7 @@ import { isDatabaseAway, isDatabaseCrowded, isDiskFull, refusedValue } from "../
 import { Busy } from "./busy.ts";
 import { GoneAway } from "./gone.ts";
 import { logBroken } from "./log.ts";
-import { escapeHtml } from "./pages.ts";
+import { wordsPage } from "./pages.ts";
 import { basePathOf } from "./public-place.ts";
 import { sendReply } from "./send-reply.ts";
 
@@ -37,7 +37,7 @@ function sendProblem(
   const reply = isPage
     ? {
         mediaType: "text/html",
-        body: `<!doctype html><html lang="en"><meta charset="utf-8"><title>${title}</title><body><h1>${title}</h1><p>${escapeHtml(detail)}</p></body></html>`,
+        body: wordsPage(title, [detail], basePathOf(request)),
       }
     : {
         mediaType: "application/problem+json",

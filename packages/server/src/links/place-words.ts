@@ -1,3 +1,5 @@
+import { isRightToLeft } from "@bibliotope/core/map";
+
 /** What a public page says, in one language. */
 interface PlaceWords {
   address: string;
@@ -102,8 +104,6 @@ const WORDS: Readonly<Record<string, PlaceWords>> = {
   },
 };
 
-const RIGHT_TO_LEFT = new Set(["ar"]);
-
 /** The language of a page, its direction and its words. */
 export interface PlaceLanguage {
   lang: string;
@@ -114,5 +114,5 @@ export interface PlaceLanguage {
 /** @param wanted languages (BCP 47), the most wanted first; the first that is spoken, English when none is */
 export function placeLanguage(wanted: readonly string[]): PlaceLanguage {
   const lang = wanted.map((one) => one.toLowerCase().split("-")[0]).find((one) => Object.hasOwn(WORDS, one)) ?? "en";
-  return { lang, dir: RIGHT_TO_LEFT.has(lang) ? "rtl" : "ltr", words: WORDS[lang] };
+  return { lang, dir: isRightToLeft(lang) ? "rtl" : "ltr", words: WORDS[lang] };
 }

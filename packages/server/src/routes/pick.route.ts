@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
+import { isRightToLeft } from "@bibliotope/core/map";
 import { type PickRequest, PLAIN_ORIGIN, pickRequest } from "@bibliotope/wire";
 import type { Request, Response, Router } from "express";
 import { escapeHtml } from "../http/pages.ts";
@@ -10,8 +11,6 @@ import { exactRouter } from "../http/router.ts";
 import { allowsOrigin, type KeyRing } from "../keys/key-ring.ts";
 import { hasEnded, type StoredKey } from "../keys/keys.repository.ts";
 
-/** Languages that run from right to left. */
-const RIGHT_TO_LEFT = /^(?:ar|he|fa|ur|yi|ps|sd|ug|dv|ckb)\b/i;
 /** How the page begins before anybody requested it in a language. */
 const PLAIN_HEAD = '<html lang="en" dir="ltr" data-night="">';
 const LOOPBACK = /^https?:\/\/(?:localhost|127\.0\.0\.1|\[::1\])(?::\d+)?$/;
@@ -27,7 +26,7 @@ export function pickRoute(ring: KeyRing, kitFolder: string, place: PublicPlace):
     const target = checkTarget(params, keyOf(ring, params), whereFound(request, place));
     const { lang = "en", night = "", label } = params;
     const filled: Readonly<Record<string, string>> = { title: label ?? "Bibliotope", params: JSON.stringify(params) };
-    const dir = RIGHT_TO_LEFT.test(lang) ? "rtl" : "ltr";
+    const dir = isRightToLeft(lang) ? "rtl" : "ltr";
     const own = page.replace(PLAIN_HEAD, `<html lang="${lang}" dir="${dir}" data-night="${night}">`);
     openTo(response, params.origin === undefined ? undefined : target);
     response

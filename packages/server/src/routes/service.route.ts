@@ -2,8 +2,9 @@ import { PROBLEMS, type ProblemName } from "@bibliotope/wire";
 import type { Router } from "express";
 import type { Drain } from "../http/drain.ts";
 import { notReady } from "../http/engine.ts";
-import { escapeHtml } from "../http/pages.ts";
+import { wordsPage } from "../http/pages.ts";
 import { HttpProblem } from "../http/problem.ts";
+import { basePathOf } from "../http/public-place.ts";
 import { exactRouter } from "../http/router.ts";
 import type { LiveIndex } from "../publication/live-index.ts";
 
@@ -50,10 +51,6 @@ export function problemPages(): Router {
     const name = request.params.name as ProblemName;
     if (!Object.hasOwn(PROBLEMS, name)) throw new HttpProblem("not-found", "There is no problem type of this name.");
     const { status, title } = PROBLEMS[name];
-    response
-      .type("html")
-      .send(
-        `<!doctype html><html lang="en"><meta charset="utf-8"><title>${escapeHtml(title)}</title><body><h1>${escapeHtml(title)}</h1><p>Status ${status}.</p><p>${escapeHtml(HELP[name])}</p></body></html>`,
-      );
+    response.type("html").send(wordsPage(title, [`Status ${status}.`, HELP[name]], basePathOf(request)));
   });
 }

@@ -39,6 +39,7 @@ export function FieldCard({ field, isSelected, picked, parts }: FieldCardProps) 
   return (
     <li
       data-field={field.name}
+      data-selected={isSelected}
       className={`group mb-1 rounded-md border px-3 py-1.5 ${side ? line[side] : ""} ${isSelected ? "border-ink bg-field" : isOver ? "border-dashed border-verdigris bg-wash" : "border-transparent"}`}
       onDragOver={(event) => {
         if (event.dataTransfer.types.includes(DRAGGED_FIELD)) {
