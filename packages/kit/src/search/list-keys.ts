@@ -16,7 +16,7 @@ export interface PressedKey {
   /** The caret is behind the last letter. */
   isAtEnd: boolean;
   /** The field is written from right to left: what is inside a line is to the left of it. */
-  isRightToLeft: boolean;
+  isRightToLeft?: boolean;
 }
 
 /** Whether a field is written from right to left. */
