@@ -64,9 +64,12 @@ test.describe("from right to left", () => {
 
   test("the numbers of a street are reached by the arrow that points to them", async ({ page }) => {
     const studio = await fromRight(page);
-    await studio.search.pressSequentially("harbour row");
-    await expect(page.getByRole("option").filter({ hasText: "›" }).first()).toBeVisible();
+    await studio.search.pressSequentially("harbour row tidewell");
+    const street = page.getByRole("option").first();
+    await expect(street).toContainText("›");
+    await expect(studio.search).toHaveAttribute("aria-busy", "false");
     await page.keyboard.press("ArrowDown");
+    await expect(street).toHaveAttribute("aria-selected", "true");
     await page.keyboard.press("ArrowLeft");
     await expect(studio.search).toHaveValue(/^ Harbour Row/);
   });

@@ -38,6 +38,9 @@ const ENTRIES = {
 /** Entries that are types alone. */
 const TYPES = ["svelte"];
 
+// whoever calls may be a test, for which components are compiled with checks of their development
+process.env.NODE_ENV = "production";
+
 /** Packs the kit as it is installed: scripts, types, no dependency. */
 await command(async () => {
   makeFolder(home);

@@ -202,6 +202,11 @@ describe("the package as it is installed", { timeout: 180_000 }, () => {
     expect(react.replace(/^\s*(\/\*.*?\*\/|\/\/[^\n]*\n)\s*/s, "")).toMatch(/^"use client";/);
   });
 
+  it("has its components compiled for production, whoever packs it", () => {
+    const components = readFileSync(join(kit, "modules/kit/src/react/components.js"), "utf8");
+    expect(components).toContain('from "react/jsx-runtime"');
+  });
+
   it("can be had by require too", () => {
     writeFileSync(join(folder, "main.cjs"), 'console.log(typeof require("@bibliotope/kit/client").Client);');
     const said = execFileSync(process.execPath, ["main.cjs"], { cwd: folder, encoding: "utf8", stdio: "pipe" });

@@ -57,6 +57,7 @@ export function Page({
 export function Waiting({ error, words, children }: { error?: unknown; words: string; children?: ReactNode }) {
   return (
     <main className="px-5 py-8">
+      {error ? <h1 className="mb-2 font-serif text-2xl font-semibold">This page cannot be shown</h1> : null}
       <p role={error ? "alert" : "status"} className={error ? "text-ochre" : "text-quiet"}>
         {error ? wordsOf(error) : words}
       </p>
