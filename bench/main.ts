@@ -61,7 +61,7 @@ else if (only === "soak")
   for await (const measure of measureSoak(ready, readyFile, database, Number(minutes))) note(measure);
 else if (only === "threads") for await (const measure of measureThreads(size, database, ready.keys.srv)) note(measure);
 else if (only === "fleet") for await (const measure of measureFleet(database, ready.keys.srv)) note(measure);
-else if (only === "import") for await (const measure of measureImport(ready)) note(measure);
+else if (only === "import") for await (const measure of measureImport(ready, database)) note(measure);
 else if (only === "towns") for await (const measure of measureTowns(ready)) note(measure);
 else if (size === "demo") {
   // the server first: the engine's corpus would weigh on this process, which also makes the load

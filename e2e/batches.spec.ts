@@ -87,6 +87,18 @@ test("a large batch with a fifth of it damaged is reviewed by keyboard, written 
   expect(out.filter((line) => line.includes(",clear,")).length).toBeGreaterThan(ROWS * 0.7);
 });
 
+test("a sample shows what a batch is: some rows clear, some doubtful, one not found", async ({ page }) => {
+  await page.goto("/batches/new");
+  await page.getByRole("button", { name: "Try it with six sample addresses" }).click();
+  await page.getByRole("button", { name: "Use these 6 lines" }).click();
+  await page.getByRole("button", { name: "Look up all rows" }).click();
+  await expect(page.getByText(/^6 rows/)).toBeVisible();
+  const { counts } = (await (await page.request.get("/api/batches")).json()).batches[0];
+  expect(counts.clear).toBeGreaterThanOrEqual(3);
+  expect(counts.doubtful).toBeGreaterThanOrEqual(1);
+  expect(counts.none).toBeGreaterThanOrEqual(1);
+});
+
 test("lines that are pasted are looked up, whatever is in them", async ({ page }) => {
   await page.goto("/batches/new");
   await page

@@ -101,6 +101,7 @@ function long() {
     const most = { ...env, BIBLIOTOPE_LONG: "1" };
     return inTurn(
       () => show(process.execPath, [join(root, "scripts/check-deploy.mjs")], { cwd: root }),
+      () => show(process.execPath, [join(root, "scripts/docs.mjs"), "--check"], { cwd: root }),
       // every law, with more examples and new ones
       () => run("vitest", ["run", "--project", "unit"], most),
       () => run("vitest", ["run", "--project", "server", ...LONG.vitest], most),

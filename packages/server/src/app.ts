@@ -28,6 +28,7 @@ import { reviewHandlers } from "./routes/batches.route.ts";
 import { correctionHandlers, reportHandlers } from "./routes/corrections.route.ts";
 import { countryHandlers } from "./routes/countries.route.ts";
 import { dataHandlers } from "./routes/data.route.ts";
+import { DOCS_FOLDER, docsRoutes } from "./routes/docs.route.ts";
 import { formHandlers } from "./routes/forms.route.ts";
 import { heightHandlers } from "./routes/height.route.ts";
 import { jobHandlers } from "./routes/jobs.route.ts";
@@ -165,6 +166,7 @@ function makeApp(context: AppContext, wire: Wire): Express {
   app.use("/api", requireSession(context.sessions), ownOf(context), nothingHere);
   app.use(signInRoutes(context));
   app.use(problemPages());
+  app.use(docsRoutes(DOCS_FOLDER));
   app.use(formPageRoute(context.published, context.webKey, context.kitFolder));
   app.use(linkRoutes(context));
   app.use(pickRoute(context.ring, context.kitFolder, context.place));

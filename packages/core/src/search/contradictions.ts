@@ -10,8 +10,8 @@ import {
   profileOf,
 } from "../place/index.ts";
 import { type Lexicon, tokenize } from "../text/index.ts";
+import type { Candidate } from "./candidates.ts";
 import { isUnknown, type QueryToken, stretchesOf } from "./interpret.ts";
-import type { Candidate } from "./rank.ts";
 import { QUALITY, TELLS } from "./weights.ts";
 
 /** Something written that is not so in a record, before the record's names are read. `span` is half open. */

@@ -2,12 +2,12 @@ import { type Position, readPosition } from "../geo/index.ts";
 import { NONE, type Segment } from "../index/index.ts";
 import { type Difference, type Outcome, PARTS, type PartName, profileOf } from "../place/index.ts";
 import { MAX_TOKENS } from "../text/index.ts";
+import type { Candidate } from "./candidates.ts";
 import { type Contradiction, contradictionsOf, differencesOf } from "./contradictions.ts";
 import { type Gloss, glossOf, withScripts } from "./gloss.ts";
 import type { Indexed } from "./indexed.ts";
 import { interpret, isUnknown, type QueryToken, type ReadText, stretchesOf } from "./interpret.ts";
 import type { ForwardQuery } from "./query.ts";
-import type { Candidate } from "./rank.ts";
 import {
   type AnswerRecord,
   type BriefRecord,

@@ -1,8 +1,8 @@
 import { NONE } from "../index/index.ts";
 import { type PartName, type Parts, postcodeShape, profileOf } from "../place/index.ts";
 import { hasOtherScript, type Lexicon, type Token, tokenize } from "../text/index.ts";
+import type { Candidate } from "./candidates.ts";
 import type { Indexed } from "./indexed.ts";
-import type { Candidate } from "./rank.ts";
 import { type How, TELLS } from "./weights.ts";
 
 /** What one typed word was taken for. Spans are half-open UTF-16 ranges of what was typed. */

@@ -1,8 +1,10 @@
 import { NONE } from "../index/index.ts";
+import { type Candidate, compareCandidates, MARGIN } from "./candidates.ts";
 import type { Indexed } from "./indexed.ts";
 import { cutCompounds, isUnknown, mendLast, type ReadText } from "./interpret.ts";
 import { compileFilter, type Narrowing } from "./query.ts";
-import { type Candidate, compareCandidates, HOPES, MARGIN, type RankRequest, rank } from "./rank.ts";
+import { HOPES, rank } from "./rank.ts";
+import type { RankRequest } from "./ranking.ts";
 import { COST, ORDER, QUALITY, TELLS } from "./weights.ts";
 
 /** How a text is to be read. */

@@ -1,6 +1,7 @@
 import { type Position, readPosition } from "../geo/index.ts";
 import { NONE, type Segment } from "../index/index.ts";
 import { isOnlyUnit, type Kind } from "../place/index.ts";
+import type { Candidate } from "./candidates.ts";
 import { contradictionsOf } from "./contradictions.ts";
 import { matchedBy } from "./forward.ts";
 import { glossOf, marksIn } from "./gloss.ts";
@@ -8,7 +9,6 @@ import type { Indexed } from "./indexed.ts";
 import { interpret, type TermRange } from "./interpret.ts";
 import { numbersStarting } from "./numbers.ts";
 import { compileFilter, type Narrowing } from "./query.ts";
-import type { Candidate } from "./rank.ts";
 import { partsOf, suggestionLine } from "./record.ts";
 import { type NearRecord, reverse } from "./reverse.ts";
 import type { Explained } from "./scale.ts";

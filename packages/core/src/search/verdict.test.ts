@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { smallWorld } from "../../testing/small-world.ts";
 import { OUTCOMES, type PartName } from "../place/index.ts";
-import type { Candidate } from "./rank.ts";
+import type { Candidate } from "./candidates.ts";
 import { weigh } from "./verdict.ts";
 import { VERDICT } from "./weights.ts";
 

@@ -1,6 +1,6 @@
 import { isOnlyUnit, type Outcome, type PartName } from "../place/index.ts";
+import type { Candidate } from "./candidates.ts";
 import { type Contradiction, contradictionsOf } from "./contradictions.ts";
-import type { Candidate } from "./rank.ts";
 import { TRUST, VERDICT } from "./weights.ts";
 
 /** What may be meant, with the chance and what contradicts it. */

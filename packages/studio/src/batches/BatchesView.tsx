@@ -53,8 +53,9 @@ export function BatchesView() {
       ) : null}
       {data?.length === 0 ? (
         <p className="mt-5 text-quiet">
-          No batches yet. Start one with “New batch”, send a file to <code className="font-mono">POST /v1/batches</code>{" "}
-          with a server key, or run <code className="font-mono">npx bibliotope batch FILE</code>.
+          No batches yet. Start one with “New batch”, which has sample addresses to try, send a file to{" "}
+          <code className="font-mono">POST /v1/batches</code> with a server key, or run{" "}
+          <code className="font-mono">npx bibliotope batch FILE</code>.
         </p>
       ) : null}
     </Page>

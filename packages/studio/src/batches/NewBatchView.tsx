@@ -9,7 +9,7 @@ import { Drop } from "../data/ImportView.tsx";
 import { useFileStart } from "../data/use-file-start.ts";
 import { wordsOf } from "../state/api.ts";
 import { useMakeBatchMutation } from "../state/batches-api.ts";
-import { sendFile } from "../state/data-api.ts";
+import { sendFile, useDataQuery } from "../state/data-api.ts";
 import { useServicesQuery } from "../state/services-api.ts";
 import { useStudio } from "../state/store.ts";
 import { Alert } from "../ui/Alert.tsx";
@@ -121,9 +121,26 @@ function withText(start: FileStart): FileStart {
   };
 }
 
+/** Addresses of the demo data as people write them: some are found at once, some are doubtful, one is nowhere. */
+const SAMPLE = `12 Harbour Row, Tidewell
+12 harbor rw tidewell
+Østergränd 3, Vårhamn
+12b Harbour Row, Tidewell
+14 Harbour Street
+99 Elsewhere Lane, Sandmouth
+`;
+
+/** Whether lookups find what the sample names. */
+function useHasDemo(): boolean {
+  const { data } = useDataQuery();
+  const demo = data?.dataSets.find(({ name }) => name === "The islands");
+  return demo?.versions.some(({ isLive }) => isLive) ?? false;
+}
+
 /** Lines that are typed or pasted. */
 function Lines({ onFile }: { onFile: (file: FileAnswer) => void }) {
   const csrf = useStudio(({ csrf }) => csrf);
+  const hasDemo = useHasDemo();
   const [text, setText] = useState("");
   const [wrong, setWrong] = useState<string>();
   const [isSending, setIsSending] = useState(false);
@@ -163,9 +180,16 @@ function Lines({ onFile }: { onFile: (file: FileAnswer) => void }) {
           {wrong}
         </p>
       ) : null}
-      <Button className="mt-3" disabled={!lines || isSending} onClick={() => void send()}>
-        {lines ? `Use ${lines === 1 ? "this line" : `these ${lines.toLocaleString("en")} lines`}` : "Use these lines"}
-      </Button>
+      <div className="mt-3 flex flex-wrap items-center gap-4">
+        <Button disabled={!lines || isSending} onClick={() => void send()}>
+          {lines ? `Use ${lines === 1 ? "this line" : `these ${lines.toLocaleString("en")} lines`}` : "Use these lines"}
+        </Button>
+        {hasDemo && !text ? (
+          <button type="button" className="underline" onClick={() => setText(SAMPLE)}>
+            Try it with six sample addresses
+          </button>
+        ) : null}
+      </div>
     </div>
   );
 }

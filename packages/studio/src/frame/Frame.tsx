@@ -2,6 +2,7 @@ import { NavLink, Outlet } from "react-router";
 import { Account } from "../people/Account.tsx";
 import { useSessionQuery } from "../state/api.ts";
 import { Waiting } from "../ui/Page.tsx";
+import { FirstSteps } from "./FirstSteps.tsx";
 import { KeysDialog } from "./KeysDialog.tsx";
 import { Mark } from "./Mark.tsx";
 import { SignInNeeded } from "./SignInNeeded.tsx";
@@ -38,6 +39,7 @@ export function Frame() {
           ))}
         </nav>
         <span className="ml-auto flex min-w-0 items-center gap-8 max-[640px]:gap-3">
+          {session ? <FirstSteps /> : null}
           {session ? <Account session={session} /> : null}
           {session ? <KeysDialog /> : null}
         </span>

@@ -5,6 +5,7 @@ import { api } from "./api.ts";
 import { autosave } from "./autosave.ts";
 import { csrfReducer } from "./csrf.slice.ts";
 import { draftReducer } from "./draft.slice.ts";
+import { firstStepsReducer, keepFirstSteps } from "./first-steps.slice.ts";
 import { keepTraces } from "./keep-traces.ts";
 import { traceReducer } from "./trace.slice.ts";
 
@@ -14,12 +15,14 @@ const reducer = combineReducers({
   draft: draftReducer,
   trace: traceReducer,
   answer: answerReducer,
+  firstSteps: firstStepsReducer,
 });
 
 function makeStore() {
   return configureStore({
     reducer,
-    middleware: (usual) => usual().prepend(autosave.middleware, keepTraces.middleware).concat(api.middleware),
+    middleware: (usual) =>
+      usual().prepend(autosave.middleware, keepTraces.middleware, keepFirstSteps.middleware).concat(api.middleware),
   });
 }
 

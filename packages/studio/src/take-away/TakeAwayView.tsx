@@ -4,9 +4,10 @@ import { Link } from "react-router";
 import { MakeKey } from "../keys/KeyDialogs.tsx";
 import { playwrightFile } from "../rehearse/playwright-file.ts";
 import { useRehearsalsQuery } from "../state/api.ts";
+import { firstSteps } from "../state/first-steps.slice.ts";
 import { useMayManage } from "../state/may.ts";
 import { SERVICE_URL } from "../state/service-url.ts";
-import { useStudio } from "../state/store.ts";
+import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
 import { Code, type CodeLanguage } from "../ui/Code.tsx";
 import { CopyButton } from "../ui/CopyButton.tsx";
@@ -88,6 +89,8 @@ export function TakeAwayView() {
   const [digest, setDigest] = useState("");
   const { data: kept = [] } = useRehearsalsQuery(ref);
   const isManager = useMayManage();
+  const dispatch = useStudioDispatch();
+  const taken = () => void dispatch(firstSteps.did("taken"));
   useEffect(() => {
     void digestOf(scriptOf(SERVICE)).then(setDigest);
   }, []);
@@ -123,8 +126,15 @@ export function TakeAwayView() {
           <Link to="/pieces" className="underline">
             All pieces of the kit
           </Link>
-          <CopyButton key={`${piece} ${program}`} text={text} />
-          <Button onClick={() => saveFile(file, text, type)}>Save as a file</Button>
+          <CopyButton key={`${piece} ${program}`} text={text} onCopied={taken} />
+          <Button
+            onClick={() => {
+              saveFile(file, text, type);
+              taken();
+            }}
+          >
+            Save as a file
+          </Button>
         </span>
       </div>
       <p className="mt-3 max-w-[52rem] flex-none text-quiet">{WORDS[piece]}</p>

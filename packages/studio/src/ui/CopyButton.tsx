@@ -5,10 +5,12 @@ export function CopyButton({
   text,
   label = "Copy",
   className = "underline",
+  onCopied,
 }: {
   text: string;
   label?: string;
   className?: string;
+  onCopied?: () => void;
 }) {
   const [said, setSaid] = useState("");
   useEffect(() => {
@@ -18,7 +20,10 @@ export function CopyButton({
   }, [said]);
   const copy = () =>
     navigator.clipboard.writeText(text).then(
-      () => setSaid("Copied"),
+      () => {
+        setSaid("Copied");
+        onCopied?.();
+      },
       () => setSaid("Copying is not allowed here"),
     );
   return (
