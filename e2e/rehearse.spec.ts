@@ -184,3 +184,19 @@ test("what the form would send stands beside it, with where each value comes fro
   await expect(row("confirmed")).toContainText("no");
   expect(await axeFindings(page)).toEqual([]);
 });
+
+test("the button that sends the form is in sight at 1280 × 800, before the form is filled and after", async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  const studio = new Studio(page);
+  await studio.rehearse();
+  const send = page.getByRole("button", { name: "Send" });
+  await expect(send).toBeInViewport({ ratio: 1 });
+  await studio.search.pressSequentially("12 harb");
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Enter");
+  await expect(studio.field("Town")).toHaveValue("Tidewell");
+  await expect(page.getByRole("button", { name: "Save as HAR" })).toBeVisible();
+  await expect(send).toBeInViewport({ ratio: 1 });
+});

@@ -32,20 +32,22 @@ export function TraceView() {
   return (
     <section
       aria-label="Timeline"
-      className="grid flex-none grid-cols-[150px_minmax(0,1fr)] gap-3 pt-3 max-[900px]:grid-cols-1"
+      className="grid flex-none grid-cols-[200px_minmax(0,1fr)] gap-3 pt-3 max-[900px]:grid-cols-1"
     >
       <div>
-        <h2 className="font-serif text-[15px] font-semibold">Timeline</h2>
+        <div className="flex items-baseline justify-between gap-3">
+          <h2 className="font-serif text-[15px] font-semibold">Timeline</h2>
+          {events.some(({ row }) => row === "requests") ? (
+            <button type="button" className="text-[12.5px] underline" onClick={save}>
+              Save as HAR
+            </button>
+          ) : null}
+        </div>
         {(words.length ? words : ["Type into the search box, or click a house on the map."]).map((line) => (
           <p key={line} className="text-[12.5px] text-quiet">
             {line}
           </p>
         ))}
-        {events.some(({ row }) => row === "requests") ? (
-          <button type="button" className="text-[12.5px] underline" onClick={save}>
-            Save as HAR
-          </button>
-        ) : null}
         {kept.length ? (
           <select
             aria-label="Run"
