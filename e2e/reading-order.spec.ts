@@ -1,4 +1,5 @@
 import { expect, type Locator, type Page } from "@playwright/test";
+import { PNG } from "pngjs";
 import { axeFindings } from "./support/axe.ts";
 import { pictureOf, test } from "./support/kit-page.ts";
 import { Studio } from "./support/studio.ts";
@@ -97,7 +98,7 @@ test.describe("from right to left", () => {
 });
 
 test.describe("with colours that the system sets", () => {
-  test.use({ contextOptions: { forcedColors: "active" } });
+  test.use({ colorScheme: "dark", contextOptions: { forcedColors: "active" } });
 
   test("what is active can be told from what is not, and a button from words", async ({ page }) => {
     await page.goto("/f/become-a-reader");
@@ -114,5 +115,35 @@ test.describe("with colours that the system sets", () => {
     const send = page.getByRole("button", { name: "Send" });
     expect(await send.evaluate((button) => getComputedStyle(button).borderTopWidth)).toBe("1px");
     expect(await send.evaluate((button) => getComputedStyle(button).borderTopStyle)).toBe("solid");
+  });
+
+  test("letters that were typed are seen in the list, in the workbench too", async ({ page }) => {
+    const studio = new Studio(page);
+    await studio.rehearse();
+    await studio.search.pressSequentially("12 harb");
+    await expect(studio.list.getByRole("option").nth(1)).toContainText("12 Harbour Street");
+    await expect(studio.search).toHaveAttribute("aria-busy", "false");
+    // above their underline there is more than the ground
+    const typed = studio.list.getByRole("option").nth(1).locator("mark").last();
+    const { width, height, data } = PNG.sync.read(await typed.screenshot());
+    const above = data.subarray(0, 4 * width * Math.floor(height * 0.6));
+    const brightness = Array.from({ length: above.length / 4 }, (_, i) => above[4 * i + 1]);
+    expect(Math.max(...brightness) - Math.min(...brightness)).toBeGreaterThan(150);
+  });
+
+  test("the workbench shows which view and which choice is the current one", async ({ page }) => {
+    await new Studio(page).rehearse();
+    const groundOf = (element: Locator) => element.evaluate((one) => getComputedStyle(one).backgroundColor);
+    const views = page.getByRole("navigation", { name: "Views of this form" });
+    expect(await groundOf(views.getByRole("link", { name: "Rehearse" }))).not.toBe(
+      await groundOf(views.getByRole("link", { name: "Compose" })),
+    );
+    expect(await groundOf(page.getByRole("button", { name: "Desk" }))).not.toBe(
+      await groundOf(page.getByRole("button", { name: "Tablet" })),
+    );
+    const main = page.getByRole("navigation", { name: "Main" });
+    expect(await groundOf(main.getByRole("link", { name: "Forms" }))).not.toBe(
+      await groundOf(main.getByRole("link", { name: "Data" })),
+    );
   });
 });

@@ -3,6 +3,7 @@ import { createHash } from "node:crypto";
 import { copyFileSync, existsSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { build } from "./lib/build.mjs";
+import { ELEMENTS } from "./lib/kit-elements.mjs";
 import { writeTypes } from "./lib/kit-types.mjs";
 import { writeNotices } from "./lib/notices.mjs";
 import { bin, home, makeFolder, root } from "./lib/places.mjs";
@@ -31,9 +32,7 @@ const ENTRIES = {
       "words",
     ].map((name) => [`./${name}`, `${name}/index`]),
   ),
-  ...Object.fromEntries(
-    ["map", "picker", "report", "search", "still"].map((name) => [`./elements/${name}`, `elements/${name}-element`]),
-  ),
+  ...Object.fromEntries(ELEMENTS.map((name) => [`./elements/${name}`, `elements/${name}-element`])),
 };
 /** Entries that are types alone. */
 const TYPES = ["svelte"];

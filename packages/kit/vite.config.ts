@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { defineConfig, type Plugin, type UserConfig } from "vite";
+import { ELEMENTS } from "../../scripts/lib/kit-elements.mjs";
 import { noticesInChunks } from "../../scripts/lib/notices.mjs";
 
 const { version } = JSON.parse(readFileSync(new URL("package.json", import.meta.url), "utf8"));
@@ -93,9 +94,6 @@ const words: UserConfig = {
 };
 
 /** What the package offers by its names. */
-/** Elements, each with an entry and a script of its own. */
-const ELEMENTS = ["map", "picker", "report", "search", "still"];
-
 const ENTRIES = {
   index: "src/index.ts",
   client: "src/client/index.ts",

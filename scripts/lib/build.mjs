@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
+import { ELEMENTS } from "./kit-elements.mjs";
 import { writeNotices } from "./notices.mjs";
 import { bin, home, root } from "./places.mjs";
 import { must } from "./run.mjs";
@@ -36,12 +37,11 @@ export async function build() {
 
 async function buildKit() {
   rmSync(join(root, "packages/kit/dist-web"), { recursive: true, force: true });
-  const elements = ["map", "picker", "report", "search", "still"];
-  for (const mode of ["production", "relief", "words", "page", "pick", ...elements])
+  for (const mode of ["production", "relief", "words", "page", "pick", ...ELEMENTS])
     await must("Building the kit", bin("vite"), ["build", "--mode", mode, "--logLevel", "warn"], {
       cwd: join(root, "packages/kit"),
     });
-  noteIntegrity(["bibliotope", "relief", ...elements].map((name) => `${name}.js`));
+  noteIntegrity(["bibliotope", "relief", ...ELEMENTS].map((name) => `${name}.js`));
 }
 
 /** Notes the Subresource Integrity value of each script, for pages that load it from a service. */
