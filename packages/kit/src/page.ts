@@ -1,6 +1,7 @@
 import "@fontsource-variable/commissioner";
-import "@fontsource-variable/literata";
-import "@fontsource-variable/literata/wght-italic.css";
+import "@fontsource/literata/400.css";
+import "@fontsource/literata/400-italic.css";
+import "@fontsource/literata/600.css";
 import "./page.css";
 import { Client, LookupError, renderForm } from "./web.ts";
 
@@ -9,12 +10,11 @@ const main = document.querySelector<HTMLElement>("#page")!;
 const client = new Client({ key: main.dataset.key!, url: new URL("..", location.href).href });
 try {
   const [{ definition }, { countries }] = await Promise.all([client.form(main.dataset.form!), client.countries()]);
-  const [title, columns, left, right] = ["h1", "div", "div", "div"].map((tag) => document.createElement(tag));
-  title.textContent = definition.title;
+  const [columns, left, right] = ["div", "div", "div"].map((tag) => document.createElement(tag));
   columns.className = "columns";
   const map = definition.fields.find(({ kind, opens }) => kind === "map" && !opens);
   columns.append(left, ...(map ? [right] : []));
-  main.append(title, columns);
+  main.append(columns);
   right.className = "pane";
   renderForm(left, definition, { client, countries, mapIn: map && right });
 } catch (error) {

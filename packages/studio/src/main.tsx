@@ -1,7 +1,9 @@
 import "@fontsource-variable/commissioner";
-import "@fontsource-variable/jetbrains-mono";
-import "@fontsource-variable/literata";
-import "@fontsource-variable/literata/wght-italic.css";
+import "@fontsource/jetbrains-mono/400.css";
+import "@fontsource/jetbrains-mono/600.css";
+import "@fontsource/literata/400.css";
+import "@fontsource/literata/400-italic.css";
+import "@fontsource/literata/600.css";
 import "./theme.css";
 import { setNonce } from "get-nonce";
 import { StrictMode } from "react";

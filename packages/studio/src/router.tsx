@@ -1,13 +1,9 @@
 import { createBrowserRouter, Navigate } from "react-router";
-import { ComposeView } from "./compose/ComposeView.tsx";
-import { FormList } from "./forms/FormList.tsx";
 import { Spread } from "./forms/Spread.tsx";
 import { BrokenView } from "./frame/BrokenView.tsx";
 import { Frame } from "./frame/Frame.tsx";
 import { NothingHere } from "./frame/NothingHere.tsx";
 import { Opening } from "./frame/Opening.tsx";
-import { KeysView } from "./keys/KeysView.tsx";
-import { LookupsView } from "./lookups/LookupsView.tsx";
 import { RehearseView } from "./rehearse/RehearseView.tsx";
 import { BASE_PATH } from "./state/service-url.ts";
 
@@ -26,21 +22,27 @@ export const router = createBrowserRouter(
           ErrorBoundary: BrokenView,
           children: [
             { path: "/", element: <Navigate to={FIRST_FORM} replace /> },
-            { path: "/forms", element: <FormList /> },
+            { path: "/forms", lazy: async () => ({ Component: (await import("./forms/FormList.tsx")).FormList }) },
             {
               path: "/forms/:ref",
               element: <Spread />,
               children: [
                 { index: true, element: <Navigate to="rehearse" replace /> },
                 { path: "rehearse", element: <RehearseView /> },
-                { path: "compose", element: <ComposeView /> },
+                {
+                  path: "compose",
+                  lazy: async () => ({ Component: (await import("./compose/ComposeView.tsx")).ComposeView }),
+                },
                 {
                   path: "take-away",
                   lazy: async () => ({ Component: (await import("./take-away/TakeAwayView.tsx")).TakeAwayView }),
                 },
               ],
             },
-            { path: "/lookups/*", element: <LookupsView /> },
+            {
+              path: "/lookups/*",
+              lazy: async () => ({ Component: (await import("./lookups/LookupsView.tsx")).LookupsView }),
+            },
             { path: "/data", lazy: async () => ({ Component: (await import("./data/DataRoom.tsx")).DataRoom }) },
             {
               path: "/data/import",
@@ -78,7 +80,7 @@ export const router = createBrowserRouter(
               path: "/services/:name",
               lazy: async () => ({ Component: (await import("./services/ServiceView.tsx")).ServiceView }),
             },
-            { path: "/keys", element: <KeysView /> },
+            { path: "/keys", lazy: async () => ({ Component: (await import("./keys/KeysView.tsx")).KeysView }) },
             {
               path: "/pieces/:piece?",
               lazy: async () => ({ Component: (await import("./pieces/PiecesView.tsx")).PiecesView }),

@@ -13,6 +13,7 @@ export * from "./lookup-requests.ts";
 export * from "./manage.ts";
 export { openApi } from "./openapi.ts";
 export * from "./own-calls.ts";
+export * from "./own-paths.ts";
 export * from "./pick.ts";
 export * from "./problem.ts";
 export * from "./rehearsal.ts";

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { OWN_CALLS, type OwnCall, ownRequest } from "./own-calls.ts";
+import { OWN_CALLS, type OwnCall } from "./own-calls.ts";
+import { ownRequest } from "./own-paths.ts";
 
 const all = Object.entries(OWN_CALLS) as [string, OwnCall][];
 

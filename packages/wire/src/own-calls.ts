@@ -63,6 +63,7 @@ import {
   usesAnswer,
   usesRequest,
 } from "./manage.ts";
+import { OWN_PATHS, type OwnCallName, type OwnPath } from "./own-paths.ts";
 import { keepRehearsalRequest, keepTraceRequest, keptRehearsals, keptTrace, keptTraceList } from "./rehearsal.ts";
 import {
   againRequest,
@@ -90,10 +91,7 @@ import {
  * A call of the workbench, behind `/api` and a session. The server's routes, what each role may do, the workbench's requests and
  * the types of both are made from it.
  */
-export interface OwnCall {
-  method: "GET" | "POST" | "PUT" | "DELETE";
-  /** Behind `/api`; parts that are requested stand in braces. */
-  path: `/${string}`;
+export interface OwnCall extends OwnPath {
   /** Who may, at the least; everybody who is signed in when not given. */
   role?: Role;
   /** The request: in the query string of GET and beside a file, as JSON otherwise. */
@@ -102,143 +100,136 @@ export interface OwnCall {
   answers?: z.ZodType;
   /** Status of what is answered; 200 or 204 when not given. */
   status?: 201 | 202;
-  /** The body is a file as it is. */
-  takes?: "file";
   /** The answer is a file, or a line that stays open: no JSON. */
   sends?: "file" | "events";
 }
-
-const call = <const C extends OwnCall>(declared: C): C => declared;
-const get = <const P extends `/${string}`, const More extends Partial<OwnCall>>(path: P, more: More) =>
-  call({ method: "GET", path, ...more });
-const post = <const P extends `/${string}`, const More extends Partial<OwnCall>>(path: P, more: More) =>
-  call({ method: "POST", path, ...more });
-const put = <const P extends `/${string}`, const More extends Partial<OwnCall>>(path: P, more: More) =>
-  call({ method: "PUT", path, ...more });
-const remove = <const P extends `/${string}`, const More extends Partial<OwnCall>>(path: P, more: More) =>
-  call({ method: "DELETE", path, ...more });
 
 const edit = { role: "edit" } as const;
 const manage = { role: "manage" } as const;
 const made = z.object({ job: z.int() });
 const numbered = z.object({ id: z.int() });
 
-/** Every call of /api. */
-export const OWN_CALLS = {
-  linkKey: get("/link-key", { ...manage, answers: linkKeyAnswer }),
-  renewLinkKey: put("/link-key", { ...manage, asks: renewLinkKeyRequest, answers: linkKeyAnswer }),
+/** What is known of each call beyond its method and path. */
+const DECLARED = {
+  linkKey: { ...manage, answers: linkKeyAnswer },
+  renewLinkKey: { ...manage, asks: renewLinkKeyRequest, answers: linkKeyAnswer },
 
-  retention: get("/retention", { answers: retentionAnswer }),
-  setRetention: put("/retention/{what}", { ...manage, asks: setRetentionRequest, answers: retentionAnswer }),
+  retention: { answers: retentionAnswer },
+  setRetention: { ...manage, asks: setRetentionRequest, answers: retentionAnswer },
 
-  session: get("/session", { answers: sessionAnswer }),
-  signOut: remove("/session", {}),
-  sessions: get("/sessions", { answers: sessionList }),
-  endOtherSessions: remove("/sessions/others", {}),
-  changePassword: put("/password", { asks: changePasswordRequest }),
-  secondFactor: get("/second-factor", { answers: secondFactorAnswer }),
-  beginCodes: post("/second-factor/codes", { asks: againRequest, answers: begunCodes, status: 201 }),
-  confirmCodes: put("/second-factor/codes", { asks: confirmCodesRequest, answers: secondFactorAnswer }),
-  dropCodes: post("/second-factor/codes/off", { asks: againRequest, answers: secondFactorAnswer }),
-  askPasskey: post("/passkeys/options", { asks: againRequest, answers: passkeyOptions }),
-  keepPasskey: post("/passkeys", { asks: keepPasskeyRequest, answers: secondFactorAnswer, status: 201 }),
-  dropPasskey: post("/passkeys/{id}/off", { asks: againRequest, answers: secondFactorAnswer }),
-  people: get("/people", { ...manage, answers: peopleList }),
-  makePerson: post("/people", { ...manage, asks: makePersonRequest, answers: peopleList, status: 201 }),
-  changePerson: put("/people/{id}", { ...manage, asks: changePersonRequest, answers: peopleList }),
-  personData: get("/people/{id}/data", { ...manage, answers: personData }),
-  removePerson: remove("/people/{id}", manage),
+  session: { answers: sessionAnswer },
+  signOut: {},
+  sessions: { answers: sessionList },
+  endOtherSessions: {},
+  changePassword: { asks: changePasswordRequest },
+  secondFactor: { answers: secondFactorAnswer },
+  beginCodes: { asks: againRequest, answers: begunCodes, status: 201 },
+  confirmCodes: { asks: confirmCodesRequest, answers: secondFactorAnswer },
+  dropCodes: { asks: againRequest, answers: secondFactorAnswer },
+  askPasskey: { asks: againRequest, answers: passkeyOptions },
+  keepPasskey: { asks: keepPasskeyRequest, answers: secondFactorAnswer, status: 201 },
+  dropPasskey: { asks: againRequest, answers: secondFactorAnswer },
+  people: { ...manage, answers: peopleList },
+  makePerson: { ...manage, asks: makePersonRequest, answers: peopleList, status: 201 },
+  changePerson: { ...manage, asks: changePersonRequest, answers: peopleList },
+  personData: { ...manage, answers: personData },
+  removePerson: manage,
 
-  forms: get("/forms", { answers: formList }),
-  formSchema: get("/forms/schema.json", { sends: "file" }),
-  form: get("/forms/{ref}", { answers: formDraft }),
-  versions: get("/forms/{ref}/versions", { answers: formVersions }),
-  makeForm: post("/forms", {
+  forms: { answers: formList },
+  formSchema: { sends: "file" },
+  form: { answers: formDraft },
+  versions: { answers: formVersions },
+  makeForm: {
     ...edit,
     asks: z.strictObject({ definition: formDefinitionSchema }),
     answers: formDraft,
     status: 201,
-  }),
-  saveDraft: put("/forms/{ref}/draft", { ...edit, asks: saveDraftRequest, answers: formDraft }),
-  publishForm: post("/forms/{ref}/publish", { ...edit, asks: publishFormRequest, answers: formDraft }),
-  rehearsals: get("/forms/{ref}/rehearsals", { answers: keptRehearsals }),
-  keepRehearsal: post("/forms/{ref}/rehearsals", {
+  },
+  saveDraft: { ...edit, asks: saveDraftRequest, answers: formDraft },
+  publishForm: { ...edit, asks: publishFormRequest, answers: formDraft },
+  rehearsals: { answers: keptRehearsals },
+  keepRehearsal: {
     ...edit,
     asks: keepRehearsalRequest,
     answers: keptRehearsals,
     status: 201,
-  }),
-  dropRehearsal: remove("/forms/{ref}/rehearsals/{id}", edit),
-  traces: get("/forms/{ref}/traces", { answers: keptTraceList }),
-  trace: get("/forms/{ref}/traces/{id}", { answers: keptTrace }),
-  keepTrace: post("/forms/{ref}/traces", { ...edit, asks: keepTraceRequest, answers: numbered, status: 201 }),
+  },
+  dropRehearsal: edit,
+  traces: { answers: keptTraceList },
+  trace: { answers: keptTrace },
+  keepTrace: { ...edit, asks: keepTraceRequest, answers: numbered, status: 201 },
 
-  keys: get("/keys", { answers: keyList }),
-  makeKey: post("/keys", { ...manage, asks: makeKeyRequest, answers: madeKey, status: 201 }),
-  changeKey: put("/keys/{id}", { ...manage, asks: changeKeyRequest, answers: keySummary }),
-  replaceKey: post("/keys/{id}/replace", { ...manage, asks: replaceKeyRequest, answers: madeKey, status: 201 }),
-  withdrawKey: remove("/keys/{id}", manage),
-  uses: get("/uses", { asks: usesRequest, answers: usesAnswer }),
-  usesFile: get("/uses.csv", { asks: usesRequest, sends: "file" }),
+  keys: { answers: keyList },
+  makeKey: { ...manage, asks: makeKeyRequest, answers: madeKey, status: 201 },
+  changeKey: { ...manage, asks: changeKeyRequest, answers: keySummary },
+  replaceKey: { ...manage, asks: replaceKeyRequest, answers: madeKey, status: 201 },
+  withdrawKey: manage,
+  uses: { asks: usesRequest, answers: usesAnswer },
+  usesFile: { asks: usesRequest, sends: "file" },
 
-  lookups: get("/lookups", { answers: earlierLookups }),
-  keepLookup: post("/lookups", { asks: keepLookupRequest }),
-  forgetLookups: remove("/lookups", {}),
-  keepingLookups: put("/lookups/keeping", { asks: keepsLookupsRequest, answers: earlierLookups }),
+  lookups: { answers: earlierLookups },
+  keepLookup: { asks: keepLookupRequest },
+  forgetLookups: {},
+  keepingLookups: { asks: keepsLookupsRequest, answers: earlierLookups },
 
-  data: get("/data", { answers: dataAnswer }),
-  handIn: post("/files", { ...edit, asks: fileRequest, takes: "file", answers: fileAnswer, status: 201 }),
-  lookAtFile: post("/files/{id}/look", { ...edit, asks: lookAtFileRequest, answers: fileStart }),
-  makeLoad: post("/loads", { ...edit, asks: makeLoadRequest, answers: made, status: 202 }),
-  publishData: post("/publications", { ...edit, asks: publishRequest, answers: made, status: 202 }),
-  dropVersion: remove("/versions/{id}", edit),
-  oddRows: get("/versions/{id}/rows", { asks: oddRowsRequest, answers: oddRows }),
-  refusedFile: get("/versions/{id}/refused.csv", { sends: "file" }),
-  versionFile: get("/versions/{id}/out.{format}", { asks: outRequest, sends: "file" }),
-  coverage: get("/versions/{id}/coverage", { asks: coverageRequest, answers: coverageAnswer }),
-  difference: get("/versions/{id}/difference", { asks: differenceRequest, answers: versionDifference }),
+  data: { answers: dataAnswer },
+  handIn: { ...edit, asks: fileRequest, answers: fileAnswer, status: 201 },
+  lookAtFile: { ...edit, asks: lookAtFileRequest, answers: fileStart },
+  makeLoad: { ...edit, asks: makeLoadRequest, answers: made, status: 202 },
+  publishData: { ...edit, asks: publishRequest, answers: made, status: 202 },
+  dropVersion: edit,
+  oddRows: { asks: oddRowsRequest, answers: oddRows },
+  refusedFile: { sends: "file" },
+  versionFile: { asks: outRequest, sends: "file" },
+  coverage: { asks: coverageRequest, answers: coverageAnswer },
+  difference: { asks: differenceRequest, answers: versionDifference },
 
-  jobs: get("/jobs", { answers: jobList }),
-  jobEvents: get("/jobs/events", { sends: "events" }),
-  steerJob: post("/jobs/{id}/{to}", edit),
+  jobs: { answers: jobList },
+  jobEvents: { sends: "events" },
+  steerJob: edit,
 
-  batches: get("/batches", { answers: batchList }),
-  makeBatch: post("/batches", {
+  batches: { answers: batchList },
+  makeBatch: {
     ...edit,
     asks: makeBatchRequest,
     answers: z.object({ batch: z.int(), job: z.int() }),
     status: 202,
-  }),
-  batch: get("/batches/{id}", { answers: batchDetail }),
-  dropBatch: remove("/batches/{id}", edit),
-  batchRows: get("/batches/{id}/rows", { asks: listRowsRequest, answers: batchRows }),
-  batchPoints: get("/batches/{id}/points", { answers: batchPoints }),
-  batchValues: get("/batches/{id}/values", { asks: batchValuesRequest, answers: batchValues }),
-  batchRow: get("/batches/{id}/rows/{number}", { asks: candidatesRequest, answers: batchCandidates }),
-  decideRow: post("/batches/{id}/rows/{number}/decision", { ...edit, asks: decideRequest }),
-  takeBack: post("/batches/{id}/back", { ...edit, answers: z.object({ number: z.int() }) }),
-  batchFile: get("/batches/{id}/out.{format}", { asks: batchOutRequest, sends: "file" }),
+  },
+  batch: { answers: batchDetail },
+  dropBatch: edit,
+  batchRows: { asks: listRowsRequest, answers: batchRows },
+  batchPoints: { answers: batchPoints },
+  batchValues: { asks: batchValuesRequest, answers: batchValues },
+  batchRow: { asks: candidatesRequest, answers: batchCandidates },
+  decideRow: { ...edit, asks: decideRequest },
+  takeBack: { ...edit, answers: z.object({ number: z.int() }) },
+  batchFile: { asks: batchOutRequest, sends: "file" },
 
-  services: get("/services", { answers: serviceList }),
-  service: get("/services/{name}", { answers: heldService }),
-  saveService: put("/services/{name}", { ...manage, asks: saveServiceRequest, answers: heldService }),
-  dropService: remove("/services/{name}", manage),
-  tryService: post("/services/{name}/try", { ...edit, asks: tryServiceRequest, answers: triedService }),
-  readWsdl: post("/wsdl", { ...manage, asks: wsdlRequest, answers: wsdlAnswer }),
-  secrets: get("/secrets", { ...edit, answers: secretList }),
-  setSecret: put("/secrets/{name}", { ...manage, asks: setSecretRequest }),
-  dropSecret: remove("/secrets/{name}", manage),
-  hosts: get("/hosts", { ...edit, answers: hostList }),
-  allowHost: post("/hosts", { ...manage, asks: allowHostRequest, answers: hostList, status: 201 }),
-  refuseHost: remove("/hosts/{id}", manage),
+  services: { answers: serviceList },
+  service: { answers: heldService },
+  saveService: { ...manage, asks: saveServiceRequest, answers: heldService },
+  dropService: manage,
+  tryService: { ...edit, asks: tryServiceRequest, answers: triedService },
+  readWsdl: { ...manage, asks: wsdlRequest, answers: wsdlAnswer },
+  secrets: { ...edit, answers: secretList },
+  setSecret: { ...manage, asks: setSecretRequest },
+  dropSecret: manage,
+  hosts: { ...edit, answers: hostList },
+  allowHost: { ...manage, asks: allowHostRequest, answers: hostList, status: 201 },
+  refuseHost: manage,
 
-  corrections: get("/corrections", { answers: correctionList }),
-  makeCorrection: post("/corrections", { ...edit, asks: correctRequest, answers: numbered, status: 201 }),
-  decideCorrection: put("/corrections/{id}", { ...edit, asks: decideCorrectionRequest }),
-} as const satisfies Record<string, OwnCall>;
+  corrections: { answers: correctionList },
+  makeCorrection: { ...edit, asks: correctRequest, answers: numbered, status: 201 },
+  decideCorrection: { ...edit, asks: decideCorrectionRequest },
+} as const satisfies Readonly<Record<OwnCallName, Omit<OwnCall, keyof OwnPath>>>;
 
-export type OwnCallName = keyof typeof OWN_CALLS;
-type Declared<N extends OwnCallName> = (typeof OWN_CALLS)[N];
+type Declared<N extends OwnCallName> = (typeof OWN_PATHS)[N] & (typeof DECLARED)[N];
+
+/** Every call of /api. */
+export const OWN_CALLS = Object.fromEntries(
+  Object.entries(OWN_PATHS).map(([name, path]) => [name, { ...path, ...DECLARED[name as OwnCallName] }]),
+) as { readonly [N in OwnCallName]: Declared<N> };
+
 type Nothing = Record<never, never>;
 
 /** What a call asks, as the server reads it. */
@@ -258,19 +249,3 @@ export type OwnRequest<N extends OwnCallName> = ([OwnPart<N>] extends [never]
   ? unknown
   : { parts: Readonly<Record<OwnPart<N>, string | number>> }) &
   (Declared<N> extends { asks: z.ZodType } ? { asks: OwnWritten<N> } : unknown);
-
-/** Method, path and what is sent of a request, as `fetch` takes them. @param from path of what serves the workbench's calls */
-export function ownRequest<N extends OwnCallName>(
-  name: N,
-  request: OwnRequest<N>,
-  from = "/api",
-): { url: string; method: OwnCall["method"]; body?: object } {
-  const { method, path, takes }: OwnCall = OWN_CALLS[name];
-  const { parts = {}, asks = {} } = request as { parts?: Record<string, string | number>; asks?: object };
-  const url = `${from}${path.replace(/\{(\w+)\}/g, (_, part: string) => encodeURIComponent(parts[part]))}`;
-  if (method !== "GET" && !takes) return { url, method, body: asks };
-  const query = Object.entries(asks)
-    .filter(([, value]) => value !== undefined)
-    .map(([word, value]) => `${word}=${encodeURIComponent(String(value))}`);
-  return { url: query.length ? `${url}?${query.join("&")}` : url, method };
-}

@@ -18,7 +18,8 @@ const ADDRESSES_TO_PLACE = 50;
 const TOWNS_IN_COUNTY = 12;
 const COUNTIES_IN_REGION = 8;
 const SHARES: Readonly<Record<Country, number>> = { QR: 0.5, QV: 0.3, QY: 0.2 };
-const BOXES: Readonly<Record<Country, Box>> = {
+/** Where the streamed countries lie, wider than those of the demo: they hold more. */
+export const STREAMED_BOXES: Readonly<Record<Country, Box>> = {
   QR: [-25.9, -37.9, -22.6, -33.1],
   QV: [-22.5, -37.9, -20.1, -33.1],
   QY: [-20, -37.9, -18.1, -33.1],
@@ -68,7 +69,7 @@ class Stream {
   }
 
   country(country: Country, addresses: number): void {
-    const box = BOXES[country];
+    const box = STREAMED_BOXES[country];
     const id = this.#area("country", null, country, country, box, 1);
     const towns = Math.max(2, Math.round(addresses / ADDRESSES_IN_TOWN));
     const counties = Math.max(1, Math.round(towns / TOWNS_IN_COUNTY));

@@ -122,6 +122,42 @@ it("lists its markers for the keyboard, and opens the card of the one that is ch
   expect(element.querySelector("img")).toBeNull();
 });
 
+it("asks for no tile and draws nothing below what is seen of the page, until one scrolls there or wants its picture", async () => {
+  const asked: string[] = [];
+  const counting = {
+    ...client,
+    tileUrl: (z: number, x: number, y: number) => {
+      asked.push(`${z}/${x}/${y}`);
+      return client.tileUrl(z, x, y);
+    },
+  } as unknown as Client;
+  const below = () => {
+    const place = document.createElement("div");
+    place.style.cssText = "margin-top: 9000px; width: 500px; height: 400px";
+    document.body.append(place);
+    return new InteractiveMap(place, { client: counting, label: "A map", view: VIEW, mapStyles: [] });
+  };
+  map = below();
+  const { element } = map;
+  map.setMarkers([marker("Mill", at(0, 0))]);
+  map.fit([at(0, 0), at(0.01, 0.01)]);
+  await new Promise((resolve) => setTimeout(resolve, 300));
+  expect(asked).toEqual([]);
+  expect(element.dataset.complete).toBeUndefined();
+  // the view is the one that was wanted, though nobody has seen it
+  expect(map.bounds().north).toBeGreaterThan(VIEW.at.lat + 0.01);
+  element.scrollIntoView();
+  await vi.waitFor(() => expect(element.dataset.complete).toBe("true"), PATIENCE);
+  expect(asked).not.toEqual([]);
+  map.destroy();
+  document.body.replaceChildren();
+  scrollTo(0, 0);
+
+  map = below();
+  expect((await map.picture()).width).toBeGreaterThan(0);
+  expect(map.element.dataset.complete).toBe("true");
+});
+
 it("leaves nothing behind at its end", async () => {
   const before = document.body.innerHTML;
   const { map: one, element } = await shown([marker("Mill", at(0, 0))]);

@@ -288,6 +288,7 @@ export class InteractiveMap {
    * ten seconds at most.
    */
   async picture(): Promise<HTMLCanvasElement> {
+    this.#viewer.wake();
     for (let waited = 0; waited < PATIENCE && this.element.dataset.complete !== "true"; waited += STEP)
       await new Promise((resolve) => setTimeout(resolve, STEP));
     const whole = this.#viewer.picture();

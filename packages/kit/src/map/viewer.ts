@@ -54,12 +54,23 @@ export interface ViewerHooks {
   resized(size: Size): void;
 }
 
+/** How far outside of what is seen of the page a map is drawn already. */
+const NEAR = "200px";
+
 /** The picture of a map: which part it shows, in which style, and the drawing of it, once a frame at most. */
 export class Viewer {
   readonly element = make("div", "bt-view");
   /** Names, lines and markers, over the tiles. */
   readonly #over = make("canvas");
   readonly #sizes = new ResizeObserver(() => this.#resize());
+  readonly #nearness = new IntersectionObserver(
+    (entries) => entries.some((entry) => entry.isIntersecting) && this.wake(),
+    {
+      rootMargin: NEAR,
+    },
+  );
+  /** Whether it is drawn: not before it is near what a person sees of the page. */
+  #isAwake = false;
   readonly #stop = new AbortController();
   #tiles: Tiles;
   #view: View;
@@ -91,11 +102,21 @@ export class Viewer {
     // a font was loaded: names are measured and lettered anew
     document.fonts.addEventListener("loadingdone", () => this.#lettersCame(), { signal });
     window.addEventListener("online", () => this.draw(), { signal });
+    window.addEventListener("beforeprint", () => this.wake(), { signal });
   }
 
-  /** Begins to watch its size, when it is in a page. */
+  /** Begins to watch its size, when it is in a page, and to draw once it is near. */
   begin(): void {
     this.#sizes.observe(this.element);
+    this.#nearness.observe(this.element);
+  }
+
+  /** Draws from now on, near or not. */
+  wake(): void {
+    if (this.#isAwake) return;
+    this.#isAwake = true;
+    this.#nearness.disconnect();
+    this.draw();
   }
 
   get view(): View {
@@ -137,7 +158,7 @@ export class Viewer {
       Math.abs(x - width / 2) > 2 * width ||
       Math.abs(y - height / 2) > 2 * height ||
       Math.abs(to.zoom - this.#view.zoom) > 2;
-    if (far || matchMedia("(prefers-reduced-motion: reduce)").matches) {
+    if (far || !this.#isAwake || matchMedia("(prefers-reduced-motion: reduce)").matches) {
       this.show(to);
       return;
     }
@@ -182,6 +203,7 @@ export class Viewer {
     clearTimeout(this.#retry);
     this.#stop.abort();
     this.#sizes.disconnect();
+    this.#nearness.disconnect();
     this.#tiles.destroy();
   }
 
@@ -211,7 +233,7 @@ export class Viewer {
   }
 
   #paint(): void {
-    if (!this.#size.width || !this.#size.height) return;
+    if (!this.#isAwake || !this.#size.width || !this.#size.height) return;
     this.#moveOn();
     const context = contextOf(this.#over);
     const ratio = this.#ratio();

@@ -11,6 +11,9 @@ import type { Wire } from "./wire.ts";
 /** One for both carriers. */
 export const compressed = () => compression({ threshold: COMPRESSED_FROM });
 
+/** Files of a page come many at once: even short ones are better compressed. */
+export const compressedFiles = () => compression({ threshold: 1024 });
+
 const isOfWire = (url: string) => url.startsWith("/v1/") || url === "/v1";
 
 /** The wire as a part of an Express application. */

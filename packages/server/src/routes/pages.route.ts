@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import express, { type RequestHandler, type Router } from "express";
 import type { PublishedForms } from "../forms/published-forms.ts";
+import { compressedFiles } from "../http/carry.ts";
 import { openToPages } from "../http/cors.ts";
 import { escapeHtml } from "../http/pages.ts";
 import { HttpProblem } from "../http/problem.ts";
@@ -16,6 +17,7 @@ const YEAR = "365d";
  */
 export function kitRoutes(folder: string, kept: string): Router {
   const router = exactRouter();
+  router.use("/kit", compressedFiles());
   router.use("/kit/v1", openFiles, express.static(folder, { index: false, fallthrough: true }));
   router.use("/kit", openFiles, express.static(kept, { index: false, redirect: false, immutable: true, maxAge: YEAR }));
   router.use("/kit", () => {
@@ -43,6 +45,7 @@ export function studioRoutes(folder: string, { path }: Pick<PublicPlace, "path">
   const page = readFileSync(join(folder, "index.html"), "utf8")
     .replace("{base}", path)
     .replace(/(href|src)="\.\//g, `$1="${path}/`);
+  router.use("/assets", compressedFiles());
   router.use("/assets", express.static(join(folder, "assets"), { index: false, immutable: true, maxAge: YEAR }));
   router.use("/assets", () => {
     throw new HttpProblem("not-found", "There is no such file.");

@@ -1,11 +1,14 @@
+import { lazy } from "react";
 import { NavLink, Outlet } from "react-router";
 import { Account } from "../people/Account.tsx";
 import { useSessionQuery } from "../state/api.ts";
+import { Later } from "../ui/Later.tsx";
 import { Waiting } from "../ui/Page.tsx";
 import { FirstSteps } from "./FirstSteps.tsx";
 import { KeysDialog } from "./KeysDialog.tsx";
 import { Mark } from "./Mark.tsx";
-import { SignInNeeded } from "./SignInNeeded.tsx";
+
+const SignInNeeded = lazy(() => import("./SignInNeeded.tsx"));
 
 const PLACES = [
   ["/forms", "Forms"],
@@ -47,7 +50,9 @@ export function Frame() {
       {session ? (
         <Outlet />
       ) : notSignedIn ? (
-        <SignInNeeded />
+        <Later>
+          <SignInNeeded />
+        </Later>
       ) : (
         <Waiting error={isLoading ? undefined : error} words="Opening the workbench" />
       )}

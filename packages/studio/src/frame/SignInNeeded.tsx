@@ -14,7 +14,7 @@ import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/TextField.tsx";
 
 /** Shown instead of any view while nobody is signed in. */
-export function SignInNeeded() {
+export default function SignInNeeded() {
   const used = useSearchParams()[0].get("link") === "used";
   const { register, handleSubmit, watch } = useForm({ defaultValues: { name: "", password: "", code: "" } });
   const [signIn, { error, isLoading }] = useSignInMutation();

@@ -7,7 +7,6 @@ import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
 import { saveFile } from "../ui/save-file.ts";
 import { KeptOne } from "./KeptOne.tsx";
-import { playwrightFile } from "./playwright-file.ts";
 import type { RunResult } from "./use-runs.ts";
 
 interface RehearsalsProps {
@@ -37,6 +36,10 @@ export function Rehearsals(props: RehearsalsProps) {
   const states = kept.map(({ id }) => results[id]?.state);
   const changed = states.filter((state) => state === "changed").length;
   const done = changed + states.filter((state) => state === "passed").length;
+  const saveAsTest = async () => {
+    const { playwrightFile } = await import("./playwright-file.ts");
+    saveFile(`${formRef}.spec.ts`, playwrightFile(definition, kept, `${SERVICE_URL}/f/${formRef}`), "text/typescript");
+  };
   const store = ({ id: _, keptAt: __, ...rehearsal }: KeptRehearsal) => void keep({ ref: formRef, rehearsal });
   return (
     <aside
@@ -86,17 +89,7 @@ export function Rehearsals(props: RehearsalsProps) {
                 Run all
               </Button>
             )}
-            <Button
-              onClick={() =>
-                saveFile(
-                  `${formRef}.spec.ts`,
-                  playwrightFile(definition, kept, `${SERVICE_URL}/f/${formRef}`),
-                  "text/typescript",
-                )
-              }
-            >
-              Save as a Playwright test
-            </Button>
+            <Button onClick={() => void saveAsTest()}>Save as a Playwright test</Button>
           </div>
           <p className="mt-2 text-[12.5px] text-quiet">
             The test runs the same steps on the form’s own page, which shows the published version.
