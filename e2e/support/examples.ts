@@ -1,5 +1,6 @@
 import { type ChildProcess, execFile, spawn } from "node:child_process";
-import { cpSync, mkdirSync, readdirSync, rmSync, writeFileSync } from "node:fs";
+import { createHash } from "node:crypto";
+import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createServer, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { extname, join } from "node:path";
@@ -34,6 +35,37 @@ export function copyExample(name: string, kit: string): string {
   return folder;
 }
 
+/**
+ * A copy of an example whose framework has a lock file of its own, with what that names and the installed kit. What was
+ * installed is kept until the lock file changes.
+ * @returns its folder
+ */
+export async function copyWithFramework(name: string, kit: string): Promise<string> {
+  const example = join(ROOT, "examples", name);
+  const lock = readFileSync(join(example, "package-lock.json"));
+  const folder = join(ROOT, ".bibliotope/frameworks", name);
+  const stamp = join(folder, `${createHash("sha256").update(lock).digest("hex").slice(0, 16)}.installed`);
+  if (!existsSync(stamp)) {
+    rmSync(folder, { recursive: true, force: true });
+    mkdirSync(folder, { recursive: true });
+    // the lock file is of everything but the kit, which was packed a moment ago
+    const { dependencies, ...own } = JSON.parse(readFileSync(join(example, "package.json"), "utf8"));
+    const { "@bibliotope/kit": _, ...others } = dependencies;
+    writeFileSync(join(folder, "package.json"), JSON.stringify({ ...own, dependencies: others }));
+    writeFileSync(join(folder, "package-lock.json"), lock);
+    await run("npm", ["ci", "--ignore-scripts", "--no-audit", "--no-fund"], { cwd: folder });
+    writeFileSync(stamp, "");
+  }
+  for (const entry of readdirSync(folder))
+    if (!/^(node_modules|package-lock\.json)$|\.installed$/.test(entry))
+      rmSync(join(folder, entry), { recursive: true, force: true });
+  cpSync(example, folder, { recursive: true });
+  const installed = join(folder, "node_modules/@bibliotope/kit");
+  rmSync(installed, { recursive: true, force: true });
+  cpSync(kit, installed, { recursive: true });
+  return folder;
+}
+
 /** Runs a program of an example's folder. @throws with what it said when it fails */
 export async function runIn(
   folder: string,
@@ -43,11 +75,13 @@ export async function runIn(
 ): Promise<void> {
   // most who use the kit compile with TypeScript 5
   const file = program === "tsc" ? "typescript/bin/tsc" : `.bin/${program}`;
-  await run(join(ROOT, "node_modules", file), args, { cwd: folder, env: { ...process.env, ...env } }).catch(
-    (error: Error & { stdout?: string; stderr?: string }) => {
-      throw new Error(`${program} failed: ${error.stdout}\n${error.stderr}`);
-    },
-  );
+  const own = join(folder, "node_modules", file);
+  await run(existsSync(own) ? own : join(ROOT, "node_modules", file), args, {
+    cwd: folder,
+    env: { ...process.env, ...env },
+  }).catch((error: Error & { stdout?: string; stderr?: string }) => {
+    throw new Error(`${program} failed: ${error.stdout}\n${error.stderr}`);
+  });
 }
 
 /** Starts an example's own server. @returns its address, and what ends it */
@@ -55,8 +89,9 @@ export async function startExample(
   folder: string,
   script: string,
   env: NodeJS.ProcessEnv,
+  args: readonly string[] = [],
 ): Promise<{ url: string; stop: () => void }> {
-  const child: ChildProcess = spawn(process.execPath, [script], {
+  const child: ChildProcess = spawn(process.execPath, [script, ...args], {
     cwd: folder,
     env: { ...process.env, PORT: "0", ...env },
     stdio: ["ignore", "pipe", "inherit"],

@@ -1,0 +1,11 @@
+import type { ReactNode } from "react";
+
+export const metadata = { title: "Members" };
+
+export default function Layout({ children }: { children: ReactNode }) {
+  return (
+    <html lang="en">
+      <body>{children}</body>
+    </html>
+  );
+}
