@@ -22,7 +22,7 @@ const LONG = {
     "fuzz.server",
     "programs.server",
   ],
-  browser: ["batches.spec", "samples.spec", "one-place.spec", "generated.spec", "frameworks.spec"],
+  browser: ["batches.spec", "samples.spec", "one-place.spec", "generated.spec", "frameworks.spec", "every-view.spec"],
 };
 
 /** Versions of Node beyond the floor that unit and server tests also run on: npm brings them. */

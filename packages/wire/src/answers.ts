@@ -170,6 +170,10 @@ export const countrySchema = z
     code: z.string(),
     name: z.string(),
     langs: z.array(z.string()),
+    bbox: z.tuple([z.number(), z.number(), z.number(), z.number()]).optional().meta({
+      description:
+        "Where its data lies: west, south, east, north (RFC 7946); across the 180th meridian west is greater.",
+    }),
     lines: z.string().meta({ description: "Pattern of the lines of an envelope." }),
     line: z.string().meta({ description: "Pattern of the address in one line." }),
     labels: z.partialRecord(z.enum(PARTS), z.string()),
@@ -206,18 +210,26 @@ export const countriesAnswer = z.object({ countries: z.array(countrySchema), sou
 export const countryAnswer = countrySchema.extend({ source: z.array(sourceSchema) });
 
 export type Suggestion = z.infer<typeof suggestionSchema>;
+/** Lines to choose from for what was typed, the best first. */
 export type SuggestAnswer = z.infer<typeof suggestAnswer>;
+/** A record as a GeoJSON feature: its ref is the id, its position the geometry. */
 export type RecordFeature = z.infer<typeof featureSchema>;
 export type RecordProperties = z.infer<typeof propertiesSchema>;
+/** What an address or place was found to be: the outcome, and records as features, the best first. */
 export type ForwardAnswer = z.infer<typeof forwardAnswer>;
+/** What lies at a position: records as features, the nearest first. */
 export type ReverseAnswer = z.infer<typeof reverseAnswer>;
 export type Difference = z.infer<typeof differenceSchema>;
 export type Gloss = z.infer<typeof glossSchema>;
 export type Reading = z.infer<typeof readingSchema>;
 export type PostcodesAnswer = z.infer<typeof postcodesAnswer>;
 export type TileHeightsAnswer = z.infer<typeof tileHeightsAnswer>;
+/** Metres of the ground above the sea; null where they are not known. */
 export type HeightAnswer = z.infer<typeof heightAnswer>;
+/** Metres from one position to another, and the direction in degrees from the north. */
 export type DistanceAnswer = z.infer<typeof distanceAnswer>;
+/** One record as a feature, with the data that it is from. */
 export type RecordAnswer = z.infer<typeof recordAnswer>;
 export type Country = z.infer<typeof countrySchema>;
+/** The countries with data, each with the profile: how addresses are written, and where the data lies. */
 export type CountriesAnswer = z.infer<typeof countriesAnswer>;

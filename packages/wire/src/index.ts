@@ -14,6 +14,7 @@ export * from "./manage.ts";
 export { openApi } from "./openapi.ts";
 export * from "./own-calls.ts";
 export * from "./own-paths.ts";
+export { ownRequest } from "./own-request.ts";
 export * from "./pick.ts";
 export * from "./problem.ts";
 export * from "./rehearsal.ts";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { OWN_CALLS, type OwnCall } from "./own-calls.ts";
-import { ownRequest } from "./own-paths.ts";
+import { ownRequest } from "./own-request.ts";
 
 const all = Object.entries(OWN_CALLS) as [string, OwnCall][];
 

@@ -21,6 +21,7 @@ export const problemSchema = z.object({
 });
 
 export type Issue = z.infer<typeof issueSchema>;
+/** What went wrong, as RFC 9457 has it: `title` and `detail` in words, `issues` by parameter. */
 export type Problem = z.infer<typeof problemSchema>;
 
 /** Every kind of problem: its page under /problems/, its status and its title. */

@@ -56,6 +56,7 @@ export {
   type MarkerPicture,
   type MarkerSign,
 } from "./signs.ts";
+export { startingPositions } from "./starting.ts";
 export {
   colourOfMean,
   MISSING_COLOUR,

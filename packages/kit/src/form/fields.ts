@@ -1,4 +1,5 @@
 import type { Field } from "@bibliotope/core/form";
+import type { Box } from "@bibliotope/core/geo";
 import { make } from "../map/make.ts";
 import { say } from "../words/say.ts";
 import { makeDistance } from "./distance.ts";
@@ -7,6 +8,8 @@ import { makeDistance } from "./distance.ts";
 export interface CountryChoice {
   code: string;
   name: string;
+  /** Where its data lies, in degrees: the form's map starts there. */
+  bbox?: Box | undefined;
 }
 
 /** A field with the label, as people meet it; a hidden one is an input alone. */

@@ -20,7 +20,7 @@ import { markPart, POINT_EVENT, type PointedAt } from "../form-parts.ts";
 import { InteractiveMap } from "../map/interactive-map.ts";
 import { make } from "../map/make.ts";
 import type { Card } from "../map/marker.ts";
-import { shownPictures } from "../map/options.ts";
+import { type MapOptions, shownPictures } from "../map/options.ts";
 import { StillControl } from "../map/still-control.ts";
 import { adopt } from "../style.ts";
 import type { Tracer } from "../trace.ts";
@@ -64,6 +64,15 @@ export interface RenderedForm {
   destroy(): void;
 }
 
+/** Where a form's map starts: in the countries that the address may be in. */
+function startsOf(
+  countries: readonly CountryChoice[],
+  only: readonly string[] | undefined,
+): Pick<MapOptions, "starts"> {
+  const starts = countries.flatMap(({ code, bbox }) => (bbox && (!only || only.includes(code)) ? [bbox] : []));
+  return starts.length ? { starts } : {};
+}
+
 let forms = 0;
 
 /** Renders a form from the definition and binds it: search, filling and map work as the definition says. */
@@ -93,6 +102,7 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
     new InteractiveMap(place, {
       client,
       label: mapField!.label,
+      ...startsOf(countries, ruleOf(definition, onMap).countries),
       mapStyles: MAP_STYLES,
       aims: true,
       device: true,

@@ -158,6 +158,73 @@ it("asks for no tile and draws nothing below what is seen of the page, until one
   expect(map.element.dataset.complete).toBe("true");
 });
 
+const DATA: [number, number, number, number] = [30, 10, 32, 11];
+/** A map that is told of no view, of a service that knows where its data lies, or does not say. */
+function startedMap(countries: () => Promise<unknown>, view?: typeof VIEW) {
+  const place = document.createElement("div");
+  place.style.cssText = "width: 500px; height: 400px";
+  document.body.append(place);
+  const ofService = { ...client, countries } as unknown as Client;
+  map = new InteractiveMap(place, { client: ofService, label: "A map", mapStyles: [], ...(view ? { view } : {}) });
+  return map;
+}
+const drawn = (one: InteractiveMap) => vi.waitFor(() => expect(one.element.dataset.complete).toBe("true"), PATIENCE);
+
+it("starts where the service has data, and follows its size until somebody moves it", async () => {
+  const one = startedMap(async () => ({ countries: [{ bbox: DATA }, {}] }));
+  await drawn(one);
+  const { west, south, east, north } = one.bounds();
+  expect([west < 30, south < 10, east > 32, north > 11]).toEqual([true, true, true, true]);
+  expect(east - west).toBeLessThan(6);
+  const before = one.view.zoom;
+  one.element.parentElement!.style.width = "200px";
+  await vi.waitFor(() => expect(one.view.zoom).toBeLessThan(before), PATIENCE);
+  const moved = { at: { lat: 10.5, lon: 30.5 }, zoom: 9 };
+  one.show(moved);
+  one.element.parentElement!.style.width = "400px";
+  await new Promise((resolve) => setTimeout(resolve, 200));
+  expect(one.view).toEqual(moved);
+});
+
+it("asks nobody where to start when it is shown something at once, and never goes back to the data", async () => {
+  let asked = 0;
+  const countries = async () => {
+    asked++;
+    return { countries: [{ bbox: DATA }] };
+  };
+  await drawn(startedMap(countries, VIEW));
+  map!.destroy();
+  document.body.replaceChildren();
+  const fitted = startedMap(countries);
+  fitted.fit([at(0, 0), at(0.01, 0.01)]);
+  await drawn(fitted);
+  expect(asked).toBe(0);
+  expect(fitted.view.at.lat).toBeCloseTo(VIEW.at.lat, 1);
+  fitted.destroy();
+  document.body.replaceChildren();
+  let answer: (value: unknown) => void = () => undefined;
+  const late = startedMap(() => new Promise((resolve) => (answer = resolve)));
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  late.show(VIEW);
+  answer({ countries: [{ bbox: DATA }] });
+  await drawn(late);
+  expect(late.view).toEqual(VIEW);
+});
+
+it("shows the world of a service that does not say where its data lies", async () => {
+  for (const countries of [
+    () => Promise.reject(new Error("away")),
+    () => new Promise(() => undefined),
+    async () => ({ countries: [] }),
+  ]) {
+    const one = startedMap(countries);
+    await drawn(one);
+    expect(one.view.zoom).toBeLessThan(3);
+    one.destroy();
+    document.body.replaceChildren();
+  }
+});
+
 it("leaves nothing behind at its end", async () => {
   const before = document.body.innerHTML;
   const { map: one, element } = await shown([marker("Mill", at(0, 0))]);

@@ -4,6 +4,7 @@ import {
   type MapStyle,
   type PictureTiles,
   pictureUrlTrouble,
+  startingPositions,
   toPosition,
   toScreen,
   type View,
@@ -20,7 +21,15 @@ import { type GestureTarget, listenForGestures, type Spot } from "./gestures.ts"
 import { MapControls, type MapControlsTarget } from "./map-controls.ts";
 import type { Marker, MarkerEvent, OfGroup } from "./marker.ts";
 import { Markers } from "./markers.ts";
-import { DEVICE_ZOOM, type Followed, HOUSE_ZOOM, type MapOptions, WHOLE } from "./options.ts";
+import {
+  DEVICE_ZOOM,
+  type Followed,
+  HOUSE_ZOOM,
+  type MapOptions,
+  START_PATIENCE,
+  START_ZOOM,
+  WORLD,
+} from "./options.ts";
 import { Overlay } from "./overlay.ts";
 import { drawCredit } from "./pictures.ts";
 import { ReliefDoor } from "./relief-door.ts";
@@ -61,6 +70,11 @@ export class InteractiveMap {
   readonly #overlay: Overlay;
   /** What the view was fitted to, as long as nobody moved it since. */
   #fitted: readonly Position[] = [];
+  /** Positions that are shown at the start, and the view of them: the map's own as long as nobody moves it. */
+  #starting: readonly Position[] = [];
+  #started: View | undefined;
+  /** Settled when it is known where the map starts. */
+  #known: Promise<unknown> | undefined;
 
   constructor(
     container: HTMLElement,
@@ -74,11 +88,12 @@ export class InteractiveMap {
     const kept = options.viewInUrl ? readUrlView(location.hash) : {};
     const dark = matchMedia("(prefers-color-scheme: dark)");
     const mapStyle = kept.mapStyle ?? options.mapStyle ?? "streets";
+    const view = kept.view ?? options.view;
     this.#viewer = new Viewer(
       {
         tileUrl: (z, x, y) => client.tileUrl(z, x, y),
         langs,
-        view: kept.view ?? options.view ?? WHOLE,
+        view: view ?? WORLD,
         mapStyle,
         pictures: this.#picturesCalled(options.shows),
         night: options.night ?? dark.matches,
@@ -94,7 +109,7 @@ export class InteractiveMap {
         rested: () => this.#rested(),
         resized: (size) => {
           if (this.#fitted.length && size.width && size.height) this.show(viewOf(this.#fitted, size, HOUSE_ZOOM));
-          else this.#describe();
+          else if (!this.#start()) this.#describe();
         },
       },
     );
@@ -121,7 +136,11 @@ export class InteractiveMap {
     adopt(container.getRootNode() as Document, MAP_STYLE);
     container.append(this.element);
     this.#moved();
-    this.#viewer.begin();
+    if (view || options.starts) this.#viewer.begin();
+    // whoever makes a map may show something at once: then nobody need be asked
+    else this.#known = Promise.resolve().then(() => this.#askWhereToStart());
+    if (!view) this.#started = this.view;
+    if (!view && options.starts) this.#starting = startingPositions(options.starts);
     const { signal } = this.#stop;
     listenForGestures(this.element, this.#gestures(), signal);
     if (options.night === undefined) dark.addEventListener("change", () => this.setNight(dark.matches), { signal });
@@ -288,6 +307,7 @@ export class InteractiveMap {
    * ten seconds at most.
    */
   async picture(): Promise<HTMLCanvasElement> {
+    await this.#known;
     this.#viewer.wake();
     for (let waited = 0; waited < PATIENCE && this.element.dataset.complete !== "true"; waited += STEP)
       await new Promise((resolve) => setTimeout(resolve, STEP));
@@ -302,6 +322,36 @@ export class InteractiveMap {
     const found = this.options.pictures?.find((one) => one.name === name);
     if (!found) throw new RangeError(`The map has no pictures called “${name}”.`);
     return found;
+  }
+
+  /** Hears where the service has data, and starts there; waits a moment at most. */
+  #askWhereToStart(): Promise<unknown> | undefined {
+    const { signal } = this.#stop;
+    if (signal.aborted) return undefined;
+    if (this.view !== this.#started) {
+      this.#viewer.begin();
+      return undefined;
+    }
+    const asked = this.options.client.countries(signal).then(
+      ({ countries }) => {
+        this.#starting = startingPositions(countries.flatMap(({ bbox }) => (bbox ? [bbox] : [])));
+        this.#start();
+      },
+      // without an answer there is the world to move about in
+      () => undefined,
+    );
+    const known = Promise.race([asked, new Promise((resolve) => setTimeout(resolve, START_PATIENCE))]);
+    this.#viewer.begin(known);
+    return known;
+  }
+
+  /** Shows where the data lies, as long as nobody has moved the map. @returns whether it did */
+  #start(): boolean {
+    const { size } = this.#viewer;
+    if (!this.#starting.length || this.view !== this.#started || !size.width || !size.height) return false;
+    this.show(viewOf(this.#starting, size, START_ZOOM));
+    this.#started = this.view;
+    return true;
   }
 
   #position(spot: Spot): Position {

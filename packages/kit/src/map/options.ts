@@ -1,4 +1,4 @@
-import type { Position } from "@bibliotope/core/geo";
+import type { Box, Position } from "@bibliotope/core/geo";
 import type { MapStyle, PictureTiles, View } from "@bibliotope/core/map";
 import type { RecordFeature } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
@@ -6,8 +6,10 @@ import type { MapControlsOptions } from "./map-controls.ts";
 
 export interface MapOptions extends MapControlsOptions {
   client: Client;
-  /** What is there before anything is known: the whole archipelago when not given. */
+  /** What is there before anything is known: where the service has data when not given. */
   view?: View;
+  /** Boxes of which the same is made, for whoever knows where the data lies; the map asks the service when not given. */
+  starts?: readonly Box[];
   /** Streets when not given. */
   mapStyle?: MapStyle;
   /** Name of the pictures that are shown at first, of `pictures`; the map style when not given. */
@@ -41,8 +43,12 @@ export interface Followed {
   isLast: boolean;
 }
 
-/** The whole archipelago. */
-export const WHOLE: View = { at: { lat: -35.55, lon: -21.45 }, zoom: 7.5 };
+/** The world, until it is known where the data lies. */
+export const WORLD: View = { at: { lat: 20, lon: 0 }, zoom: 1 };
+/** The closest that a map is at its start: streets and their names are seen. */
+export const START_ZOOM = 14;
+/** Milliseconds that a map waits to hear where the data lies, before it shows the world. */
+export const START_PATIENCE = 1500;
 /** Zoom at which a found house is shown, and the least at which the device is. */
 export const HOUSE_ZOOM = 16.4;
 export const DEVICE_ZOOM = 15;

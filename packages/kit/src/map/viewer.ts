@@ -105,10 +105,15 @@ export class Viewer {
     window.addEventListener("beforeprint", () => this.wake(), { signal });
   }
 
-  /** Begins to watch its size, when it is in a page, and to draw once it is near. */
-  begin(): void {
+  /**
+   * Begins to watch its size, when it is in a page, and to draw once it is near.
+   * @param known what is waited for before it draws: what it is to show
+   */
+  begin(known?: Promise<unknown>): void {
     this.#sizes.observe(this.element);
-    this.#nearness.observe(this.element);
+    const watch = () => this.#stop.signal.aborted || this.#nearness.observe(this.element);
+    if (known !== undefined) void known.then(watch);
+    else watch();
   }
 
   /** Draws from now on, near or not. */

@@ -57,6 +57,7 @@ function countriesOf(engine: SeenEngine, langs: readonly string[]): Country[] {
       code,
       name: pickName(engine.segment.namesOf(area), langs).name,
       langs: [...spoken],
+      bbox: [...engine.segment.areaBox(area)],
       lines,
       line,
       labels,

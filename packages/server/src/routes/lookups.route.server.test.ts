@@ -1,5 +1,6 @@
 import { refOf } from "@bibliotope/core/place";
 import {
+  countriesAnswer,
   distanceAnswer,
   forwardAnswer,
   postcodesAnswer,
@@ -13,6 +14,29 @@ import { json, shared } from "../../testing/shared.ts";
 import { connect } from "../database/connect.ts";
 
 const suggest = (query: string, init?: Parameters<typeof json>[1]) => json(`/v1/suggest?${query}`, init);
+
+describe("/v1/countries", () => {
+  it("says where the data of each lies: whatever is found there is in its box, and the boxes are no wider than the lands", async () => {
+    const { body } = await json("/v1/countries");
+    const countries = countriesAnswer.strict().parse(body).countries;
+    expect(countries.map(({ code }) => code).sort()).toEqual(["QR", "QV", "QY"]);
+    for (const { code, bbox } of countries) {
+      const [west, south, east, north] = bbox!;
+      for (const q of ["1", "12", "mill", "strand", "south", "a", "s"]) {
+        const found = await suggest(`q=${q}&countries=${code}&limit=20`);
+        for (const { ref } of found.body.suggestions) {
+          const { at } = (await json(`/v1/records/${ref}`)).body.properties;
+          expect(at.lat, ref).toBeGreaterThanOrEqual(south);
+          expect(at.lat, ref).toBeLessThanOrEqual(north);
+          expect(at.lon, ref).toBeGreaterThanOrEqual(west);
+          expect(at.lon, ref).toBeLessThanOrEqual(east);
+        }
+      }
+      expect(east - west).toBeLessThan(2);
+      expect(north - south).toBeLessThan(2);
+    }
+  });
+});
 
 describe("/v1/suggest", () => {
   it("answers lines to choose from, as its schema says", async () => {

@@ -10,8 +10,6 @@ import { takeOutOf } from "../values/take-out.ts";
 import { type Looks, ValuePanel } from "../values/ValuePanel.tsx";
 import { STATUS_WORDS } from "./words.ts";
 
-const WHOLE = { at: { lat: -35.6, lon: -21.5 }, zoom: 6.35 };
-
 /** Rows that are coloured by their values without being grouped. */
 const MOST_APART = 2000;
 
@@ -57,7 +55,6 @@ export function ReviewMap({ batch, heads, found, showsAll, marked, onMark }: Rev
     const made = new InteractiveMap(holder.current, {
       client,
       label: "Map of the rows",
-      view: WHOLE,
       mapStyles: MAP_STYLES,
       grouped: isGrouped,
     });

@@ -12,7 +12,6 @@ import { findVersion, liveVersions } from "./words.ts";
 const COLOURS = { new: "verdigris", gone: "madder", moved: "indigo", renamed: "ochre" } as const;
 const DOTS = { new: "bg-verdigris", gone: "bg-madder", moved: "bg-indigo", renamed: "bg-ochre" } as const;
 const NAMES = { addresses: "Addresses", streets: "Streets", places: "Places" } as const;
-const WHOLE = { at: { lat: -35.6, lon: -21.5 }, zoom: 6.35 };
 
 /** What a version changes against another one of the data set: in counts, and on the map. */
 export function Difference({ data, version }: { data: DataAnswer; version: number }) {
@@ -65,7 +64,12 @@ function Changes({ from, to }: { from: number; to: number }) {
           { hidden: "Kind" },
           ...CHANGES.map((change) => ({
             words: change,
-            mark: <span aria-hidden className={`mr-1.5 inline-block size-[9px] rounded-[2px] ${DOTS[change]}`} />,
+            mark: (
+              <span
+                aria-hidden
+                className={`mr-1.5 inline-block size-[9px] rounded-[2px] forced-color-adjust-none ${DOTS[change]}`}
+              />
+            ),
           })),
           "same",
         ]}
@@ -94,7 +98,7 @@ function ChangesMap({ spots }: { spots: VersionDifference["spots"] }) {
   const holder = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (!client || !holder.current) return;
-    const map = new InteractiveMap(holder.current, { client, label: "Map of changes", view: WHOLE });
+    const map = new InteractiveMap(holder.current, { client, label: "Map of changes" });
     const style = getComputedStyle(document.documentElement);
     map.setMarkers(
       spots.map(({ change, at, label }) => ({

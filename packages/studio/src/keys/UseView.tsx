@@ -144,7 +144,7 @@ const DOTS: Readonly<Record<ChartColour, string>> = {
 function Legend({ name, colour }: { name: string; colour: ChartColour }) {
   return (
     <span className="inline-flex items-center gap-1.5">
-      <span aria-hidden className={`inline-block size-[9px] rounded-[2px] ${DOTS[colour]}`} />
+      <span aria-hidden className={`inline-block size-[9px] rounded-[2px] forced-color-adjust-none ${DOTS[colour]}`} />
       {name}
     </span>
   );

@@ -5,8 +5,6 @@ import { useEffect, useRef } from "react";
 import { useClient } from "../forms/use-client.ts";
 import { useLatest } from "../ui/use-latest.ts";
 
-/** All islands, in a small frame. */
-const WHOLE = { at: { lat: -35.6, lon: -21.5 }, zoom: 6.35 };
 const COLOURS = ["madder", "verdigris", "indigo", "plum", "slate"] as const;
 
 /** Colour of the candidate at some place, the same on the card and on the map. */
@@ -45,7 +43,6 @@ export function CandidateMap({ spots, aim, line, marked, onMark, onPress, onRead
     const made = new InteractiveMap(holder.current, {
       client,
       label: "Map of the candidates",
-      view: WHOLE,
       mapStyles: MAP_STYLES,
       relief: true,
     });

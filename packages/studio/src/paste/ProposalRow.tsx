@@ -92,7 +92,7 @@ export function ProposalRow({ proposal, value, wrong, set }: ProposalRowProps) {
             <span className="sr-only">{Math.round(sureness * 100)} %</span>
             <span
               aria-hidden
-              className={`block h-full ${sureness >= 0.7 ? "bg-verdigris" : "bg-ochre"}`}
+              className={`block h-full forced-color-adjust-none ${sureness >= 0.7 ? "bg-verdigris" : "bg-ochre"}`}
               ref={(bar) => bar?.style.setProperty("width", `${sureness * 100}%`)}
             />
           </span>

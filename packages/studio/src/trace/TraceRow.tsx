@@ -73,7 +73,7 @@ export function TraceRow({ row, marks, opened, open }: TraceRowProps) {
 
 const LOOKS: Record<TraceMark["look"], string> = {
   key: "font-mono text-[12px] px-px",
-  answered: "h-[14px] w-full rounded-[3px] bg-slate",
+  answered: "h-[14px] w-full rounded-[3px] bg-slate forced-color-adjust-none",
   dropped: "h-[14px] w-full rounded-[3px] border border-dashed border-slate",
   failed: "h-[14px] w-full rounded-[3px] border border-madder bg-madder/25",
   waiting: "h-[14px] w-full rounded-[3px] border border-slate",

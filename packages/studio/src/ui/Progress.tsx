@@ -9,7 +9,7 @@ export function Progress({ label, share, className = "" }: { label: string; shar
       aria-valuenow={Math.round(share * 100)}
       className={`h-1.5 overflow-hidden rounded bg-rule ${className}`}
     >
-      <div className="h-full rounded bg-verdigris" style={{ width: `${share * 100}%` }} />
+      <div className="h-full rounded bg-verdigris forced-color-adjust-none" style={{ width: `${share * 100}%` }} />
     </div>
   );
 }
