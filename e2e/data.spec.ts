@@ -143,7 +143,10 @@ test("for how long things are kept is shown, and changed by whoever manages", as
   await days.fill("0");
   await expect(section.getByRole("button", { name: "Set" }).last()).toBeDisabled();
   await days.fill("21");
+  // the button is disabled while it is saved, too
+  const saved = page.waitForResponse((response) => response.url().includes("/api/retention/"));
   await section.getByRole("button", { name: "Set" }).last().click();
+  expect((await saved).ok()).toBe(true);
   await expect(section.getByRole("button", { name: "Set" }).last()).toBeDisabled();
   await page.reload();
   await expect(days).toHaveValue("21");

@@ -123,9 +123,13 @@ test.describe("with colours that the system sets", () => {
     await studio.search.pressSequentially("12 harb");
     await expect(studio.list.getByRole("option").nth(1)).toContainText("12 Harbour Street");
     await expect(studio.search).toHaveAttribute("aria-busy", "false");
-    // above their underline there is more than the ground
+    // above their underline there is more than the ground; a line may be made anew while it is looked at
     const typed = studio.list.getByRole("option").nth(1).locator("mark").last();
-    const { width, height, data } = PNG.sync.read(await typed.screenshot());
+    let picture: Buffer = Buffer.alloc(0);
+    await expect(async () => {
+      picture = await typed.screenshot({ timeout: 2000 });
+    }).toPass();
+    const { width, height, data } = PNG.sync.read(picture);
     const above = data.subarray(0, 4 * width * Math.floor(height * 0.6));
     const brightness = Array.from({ length: above.length / 4 }, (_, i) => above[4 * i + 1]);
     expect(Math.max(...brightness) - Math.min(...brightness)).toBeGreaterThan(150);

@@ -5,6 +5,7 @@ import { promisify } from "node:util";
 import { expect, type Page, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
 import { ready } from "./support/house.ts";
+import { servePages } from "./support/own-page.ts";
 import { makeForm } from "./support/studio.ts";
 
 const code = (page: Page) => page.getByRole("region", { name: "Code" });
@@ -127,6 +128,18 @@ for (const ref of SAMPLES)
     await expect(page.locator("[data-bibliotope=map]")).toHaveAttribute("data-complete", "true");
     expect(wrong).toEqual([]);
   });
+
+test("a page that has no key yet says what is missing, in words", async ({ page }) => {
+  const html = await piece(page, "become-a-reader", "Page");
+  const pages = await servePages({ "/": html });
+  try {
+    await page.goto(pages.origin);
+    await expect(page.getByRole("heading", { name: "Become a reader" })).toBeVisible();
+    await expect(page.getByRole("alert")).toContainText(/^This form cannot be shown\. The page has no web key yet/);
+  } finally {
+    pages.close();
+  }
+});
 
 test("the calls run in a shell, with the key and the values from its environment", async ({ page }) => {
   const text = await piece(page, "offer-a-house", "Calls");

@@ -23,7 +23,7 @@ const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
   block: "quarter cho block_name kvarter kwartal",
   house: `cislo hausnummern gatuadressnummer addnum add_number address_number st_num st_number hsnr haus_nr numero_policia
     num_civ no num nummer housenumber numero_voie nro numero_porta streetnumber`,
-  suffix: `hsnrzus hsnr_zusatz addnumsuf add_num_suf rep indrep esponente addition letter house_letter zusatz
+  suffix: `hnrz hnrzus hnr_zus hnr_zusatz hsnrzus hsnr_zusatz addnumsuf add_num_suf rep indrep esponente addition letter house_letter zusatz
     hausnummerzusatz adresszusatz toevoeging huisnummertoevoeging huisletter bis extension complement
     indice_repetition complemento suffix_letter bokstav litera`,
   line: "anschrift utdelningsadress dieuthynsi full_address",

@@ -22,6 +22,20 @@ function utmOf(lat: number, lon: number, zone: number): [string, string] {
   return [east.toFixed(1), (lat < 0 ? north + 1e7 : north).toFixed(1)];
 }
 
+it("knows the suffix of a house number by its heading, though the first rows have none", () => {
+  for (const head of ["HNRZ", "HNR_ZUS", "Hnr_Zusatz", "HSNRZUS"]) {
+    const heads = ["STR", "HNR", head, "PLZ", "ORT"];
+    const rows = [
+      ["Am Hang", "1", "", "99870", "Obertal"],
+      ["Am Hang", "2", "", "99870", "Obertal"],
+    ];
+    expect(
+      proposeColumns(heads, rows).map(({ use }) => use?.meaning),
+      head,
+    ).toEqual(["street", "house", "suffix", "postcode", "town"]);
+  }
+});
+
 describe("metres", () => {
   it("are of the zone by which they lie in the country, or somebody is asked; never of another without a word", () => {
     const countries = fc.constantFrom("DE", "FR", "SE", "PL", "BR", "ZA", "NZ", "IT", "QR");

@@ -2,6 +2,7 @@ import { type Position, readPosition } from "../geo/index.ts";
 import { NONE, type Segment } from "../index/index.ts";
 import { type Difference, type Outcome, PARTS, type PartName, profileOf } from "../place/index.ts";
 import { MAX_TOKENS } from "../text/index.ts";
+import { advise, partIn } from "./advice.ts";
 import type { Candidate } from "./candidates.ts";
 import { type Contradiction, contradictionsOf, differencesOf } from "./contradictions.ts";
 import { type Gloss, glossOf, withScripts } from "./gloss.ts";
@@ -63,7 +64,8 @@ export function forward(indexed: Indexed, query: ForwardQuery): ForwardAnswer {
   const at = query.q === undefined ? undefined : readPosition(query.q);
   if (at) return atPosition(indexed, query, query.q!, at);
   const meant = meantBy(indexed, query);
-  if (!meant) return { outcome: "none", candidates: [], advice: ["Enter at least one word."] };
+  if (!meant)
+    return { outcome: "none", candidates: [], advice: [advise(query.langs ?? [], "Enter at least one word.")] };
   const { text, outcome, found } = meant;
   const told = outcome === "none" ? [] : found.slice(0, query.limit ?? DEFAULT_LIMIT);
   const candidates = told.map(({ candidate, chance, contradictions = contradictionsOf(candidate) }): ScoredRecord => {
@@ -75,7 +77,7 @@ export function forward(indexed: Indexed, query: ForwardQuery): ForwardAnswer {
   return {
     outcome,
     candidates,
-    advice: adviceFor(outcome, unknown, candidates),
+    advice: adviceFor(outcome, unknown, candidates, query.langs ?? []),
     ...(outcome === "none" ? { reading: readingOf(indexed, query, text, unknown) } : {}),
   };
 }
@@ -160,7 +162,10 @@ function atPosition(indexed: Indexed, query: ForwardQuery, text: string, at: Pos
       differences: [],
       gloss: [{ typed: text, span: [0, text.length], how: "same" }],
     })),
-    advice: outcome === "none" ? advice : [`Read as a position: ${at.lat}, ${at.lon}.`],
+    advice:
+      outcome === "none"
+        ? advice
+        : [advise(query.langs ?? [], "Read as a position: {at}.", { at: `${at.lat}, ${at.lon}` })],
   };
 }
 
@@ -218,7 +223,7 @@ function recordOf<T>(
 const TOWNS_NAMED = 3;
 
 /** What is to be said where all that is told lies in another town than was written: not to add the town once more. */
-function elsewhereIn(candidates: readonly ScoredRecord[]): string | undefined {
+function elsewhereIn(candidates: readonly ScoredRecord[], langs: readonly string[]): string | undefined {
   const townOf = ({ differences }: ScoredRecord) => differences.find(({ part }) => part === "town");
   const [first] = candidates;
   const town = first && townOf(first);
@@ -227,27 +232,34 @@ function elsewhereIn(candidates: readonly ScoredRecord[]): string | undefined {
   const name = (street ?? block ?? place)?.name;
   const towns = [...new Set(candidates.flatMap(({ parts }) => parts.town?.name ?? []))].slice(0, TOWNS_NAMED);
   if (!name || !towns.length) return undefined;
-  const sentence = `“${name}” is in ${towns.join(", ")}`;
+  const values = { town: town.written, name, towns: towns.join(", ") };
   return town.how === "unknown"
-    ? `There is no town “${town.written}” in the data. ${sentence}.`
-    : `There is nothing like it in “${town.written}”. ${sentence}.`;
+    ? advise(langs, "There is no town “{town}” in the data. “{name}” is in {towns}.", values)
+    : advise(langs, "There is nothing like it in “{town}”. “{name}” is in {towns}.", values);
 }
 
 /** Parts that people add to tell records apart, in the order in which they would. */
 const ADDED = ["town", "postcode", "county", "region", "country"] as const;
 
 /** What would tell those apart that fit equally well, and was not written yet. */
-function whichOf(candidates: readonly ScoredRecord[]): string {
+function whichOf(candidates: readonly ScoredRecord[], langs: readonly string[]): string {
   const likely = candidates.filter(({ score }) => score * VERDICT.factor >= candidates[0].score);
   const isWritten = (part: PartName) => candidates[0].gloss.some((one) => one.part === part);
   const namesOf = (part: PartName) => new Set(likely.map(({ parts }) => parts[part]?.name)).size;
   const added = ADDED.filter((part) => !isWritten(part) && namesOf(part) > 1);
   const telling = added.filter((part) => namesOf(part) === likely.length);
   const [first, second] = telling.length ? telling : added;
-  if (likely.length < 2) return "Several match equally well: enter more of the address.";
-  if (namesOf("street") === likely.length) return "Several streets match equally well: enter the full street name.";
-  if (!first) return "Several match equally well: choose one.";
-  return `Several match equally well: add the ${first}${second ? ` or the ${second}` : ""}.`;
+  if (likely.length < 2) return advise(langs, "Several match equally well: enter more of the address.");
+  if (namesOf("street") === likely.length)
+    return advise(langs, "Several streets match equally well: enter the full street name.");
+  if (!first) return advise(langs, "Several match equally well: choose one.");
+  const part = partIn(langs, first);
+  return second
+    ? advise(langs, "Several match equally well: add the {part} or the {other}.", {
+        part,
+        other: partIn(langs, second),
+      })
+    : advise(langs, "Several match equally well: add the {part}.", { part });
 }
 
 /** Free text and parts become one list of words; the words of a part may only be part of names of the kind. */
@@ -268,12 +280,17 @@ function readQuery(indexed: Indexed, query: ForwardQuery, doubting: boolean): { 
   return { text, reading: reading.map((tokens) => tokens.slice(0, MAX_TOKENS)) };
 }
 
-function adviceFor(outcome: Outcome, unknown: readonly string[], candidates: readonly ScoredRecord[]): string[] {
-  const elsewhere = elsewhereIn(candidates);
+function adviceFor(
+  outcome: Outcome,
+  unknown: readonly string[],
+  candidates: readonly ScoredRecord[],
+  langs: readonly string[],
+): string[] {
+  const elsewhere = elsewhereIn(candidates, langs);
   if (elsewhere) return [elsewhere];
-  if (outcome === "ambiguous") return [whichOf(candidates)];
-  if (outcome === "differs") return ["Something differs from what was entered: see the differences."];
+  if (outcome === "ambiguous") return [whichOf(candidates, langs)];
+  if (outcome === "differs") return [advise(langs, "Something differs from what was entered: see the differences.")];
   if (outcome === "matched") return [];
-  if (!unknown.length) return ["These words are known, but not together: check the town or postcode."];
-  return [`Unknown: ${unknown.join(", ")}. Check the spelling.`];
+  if (!unknown.length) return [advise(langs, "These words are known, but not together: check the town or postcode.")];
+  return [advise(langs, "Unknown: {words}. Check the spelling.", { words: unknown.join(", ") })];
 }

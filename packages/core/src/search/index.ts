@@ -1,3 +1,4 @@
+export { advise } from "./advice.ts";
 export { Engine } from "./engine.ts";
 export type { ForwardAnswer, LikeliestAnswer, ScoredRecord } from "./forward.ts";
 export type { Gloss } from "./gloss.ts";

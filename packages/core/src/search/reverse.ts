@@ -2,6 +2,7 @@ import type { Position } from "../geo/index.ts";
 import { geodesic } from "../geodesic/index.ts";
 import { NONE, type Segment } from "../index/index.ts";
 import { KINDS } from "../place/index.ts";
+import { advise } from "./advice.ts";
 import type { Indexed } from "./indexed.ts";
 import { compileFilter, type Filter, type Narrowing } from "./query.ts";
 import { type AnswerRecord, describe } from "./record.ts";
@@ -56,7 +57,7 @@ export function reverse(indexed: Indexed, query: ReverseQuery): ReverseAnswer {
   return {
     outcome: found.length ? "matched" : "none",
     candidates: found,
-    advice: found.length ? [] : adviceFor(indexed, query.at),
+    advice: found.length ? [] : adviceFor(indexed, query.at, query.langs ?? []),
   };
 }
 
@@ -123,14 +124,13 @@ function nearestOf(
   };
 }
 
-function adviceFor({ layers }: Indexed, at: Position): string[] {
+function adviceFor({ layers }: Indexed, at: Position, langs: readonly string[]): string[] {
   const swapped = { lat: at.lon, lon: at.lat };
   if (Math.abs(swapped.lat) <= 90 && layers.some(({ segment }) => segment.areasAt(swapped).length)) {
-    return [
-      `There is nothing here, but there is at ${swapped.lat},${swapped.lon}: were latitude and longitude swapped?`,
-    ];
+    const values = { at: `${swapped.lat},${swapped.lon}` };
+    return [advise(langs, "There is nothing here, but there is at {at}: were latitude and longitude swapped?", values)];
   }
-  return ["There is no address or area here. Try a larger radius."];
+  return [advise(langs, "There is no address or area here. Try a larger radius.")];
 }
 
 const round = (value: number, steps: number) => Math.round(value * steps) / steps;

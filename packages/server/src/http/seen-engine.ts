@@ -13,6 +13,7 @@ import type {
   SuggestAnswer,
   SuggestQuery,
 } from "@bibliotope/core/search";
+import { advise } from "@bibliotope/core/search";
 import { type IndexedCountry, indexedCountries } from "../gazetteer/indexed-countries.ts";
 import type { StoredKey } from "../keys/keys.repository.ts";
 import { HttpProblem } from "./problem.ts";
@@ -72,11 +73,12 @@ export class SeenEngine {
     return indexedCountries(this.engine).filter(({ code }) => this.#allows(code));
   }
 
-  /** A word about requested countries of which no data is stored. */
-  notHeld(codes: readonly string[] | undefined): string[] {
+  /** A word about requested countries of which no data is stored, in the reader's language. */
+  notHeld(codes: readonly string[] | undefined, langs: readonly string[]): string[] {
     const existing = indexedCountries(this.engine).map(({ code }) => code);
     const missing = (codes ?? this.key.countries).filter((code) => !existing.includes(code));
-    return missing.length ? [`There is no data for ${missing.join(", ")}, only for ${existing.join(", ")}.`] : [];
+    const values = { missing: missing.join(", "), existing: existing.join(", ") };
+    return missing.length ? [advise(langs, "There is no data for {missing}, only for {existing}.", values)] : [];
   }
 
   /** Whether a position lies in a country that the key may see. */

@@ -38,6 +38,28 @@ describe("/v1/countries", () => {
   });
 });
 
+describe("advice", () => {
+  const asked = async (path: string, language: string) =>
+    (await json(path, { headers: { "accept-language": language } })).body.advice[0] as string;
+
+  it("is in the reader's language, by the header or the word, and in English where that is not spoken", async () => {
+    const nothing = "/v1/forward?q=qqqzx+wwwvk";
+    expect(await asked(nothing, "en-GB,en;q=0.9")).toMatch(/^Unknown: qqqzx, wwwvk\. Check the spelling\.$/);
+    expect(await asked(nothing, "de-AT,de;q=0.9,en;q=0.5")).toBe(
+      "Unbekannt: qqqzx, wwwvk. Prüfen Sie die Schreibweise.",
+    );
+    expect(await asked(nothing, "sv")).toMatch(/^Unknown: /);
+    expect(await asked(`${nothing}&lang=fr`, "de")).toMatch(/^Inconnu : qqqzx, wwwvk\./);
+    expect(await asked("/v1/reverse?at=0,0", "pl")).toBe("Nie ma tu adresu ani obszaru. Spróbuj większego promienia.");
+    expect(await asked("/v1/reverse?at=-21.5,-35.2", "it")).toMatch(/^Qui non c'è nulla, ma c'è a /);
+    expect(await asked("/v1/suggest?q=harbour&countries=QM", "nl")).toBe(
+      "Er zijn geen gegevens voor QM, alleen voor QR, QV, QY.",
+    );
+    expect(await asked("/v1/postcodes/QR?starts=ZZZ", "pt")).toBe("Nenhum código postal começa assim.");
+    expect(await asked("/v1/forward?q=Harbour+Row", "es")).toMatch(/^Varias |^«|^No hay|^En los datos/);
+  });
+});
+
 describe("/v1/suggest", () => {
   it("answers lines to choose from, as its schema says", async () => {
     const { status, headers, body } = await suggest("q=12+harb");

@@ -1,7 +1,7 @@
 import { featureOf } from "@bibliotope/core/formats";
 import { geodesic } from "@bibliotope/core/geodesic";
 import { chosenFacts, PARTS, type PartName } from "@bibliotope/core/place";
-import type { AnswerRecord, ForwardAnswer } from "@bibliotope/core/search";
+import { type AnswerRecord, advise, type ForwardAnswer } from "@bibliotope/core/search";
 import { OPENSEARCH } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import type { Heights } from "../heights/heights.ts";
@@ -30,10 +30,11 @@ export function lookupHandlers(database: Knex, heights: Heights) {
     const { lang, format, ...params } = incoming.params;
     const { engine } = incoming;
     const began = performance.now();
-    const answer = engine.suggest({ ...params, langs: incoming.languages(lang) });
+    const langs = incoming.languages(lang);
+    const answer = engine.suggest({ ...params, langs });
     const isOpenSearch = (format ?? OPENSEARCH_WANTED[String(incoming.wants(SUGGEST_TYPES))]) === "opensearch";
     if (isOpenSearch) return openSearch(incoming, answer.suggestions, began);
-    const advice = answer.outcome === "none" ? engine.notHeld(params.countries) : [];
+    const advice = answer.outcome === "none" ? engine.notHeld(params.countries, langs) : [];
     const { outcome, suggestions } = answer;
     return jsonReply(incoming, { q: params.q, outcome, advice, source: engine.sources, suggestions }, began, {
       varies: ["Accept", "Accept-Language"],
@@ -57,7 +58,7 @@ export function lookupHandlers(database: Knex, heights: Heights) {
     if (situation === "differs") addDifference(answer);
     if (situation === "several") addNeighbours(engine, answer, langs);
     const candidates = gloss ? answer.candidates : answer.candidates.map(({ gloss: _, ...candidate }) => candidate);
-    const advice = [...answer.advice, ...(answer.outcome === "none" ? engine.notHeld(countries) : [])];
+    const advice = [...answer.advice, ...(answer.outcome === "none" ? engine.notHeld(countries, langs) : [])];
     const features = candidates.map((one) => featureOf(withWanted(one, params)));
     const { outcome, reading } = answer;
     return recordsReply(
@@ -120,14 +121,13 @@ export function lookupHandlers(database: Knex, heights: Heights) {
     const { engine } = incoming;
     const began = performance.now();
     const country = incoming.parts.country.slice(0, 2);
-    const { outcome, total, candidates } = engine.postcodes({
-      country,
-      starts,
-      limit,
-      langs: incoming.languages(lang),
-    });
-    const missing = outcome === "none" ? engine.notHeld([country.toUpperCase()]) : [];
-    const advice = outcome === "matched" || missing.length ? missing : ["There is no postcode that starts like this."];
+    const langs = incoming.languages(lang);
+    const { outcome, total, candidates } = engine.postcodes({ country, starts, limit, langs });
+    const missing = outcome === "none" ? engine.notHeld([country.toUpperCase()], langs) : [];
+    const advice =
+      outcome === "matched" || missing.length
+        ? missing
+        : [advise(langs, "There is no postcode that starts like this.")];
     const features = candidates.map(featureOf);
     return recordsReply(
       incoming,

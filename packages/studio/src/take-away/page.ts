@@ -8,9 +8,18 @@ export function scriptOf(service: string): string {
   const key = document.querySelector('meta[name="bibliotope-key"]').content;
   const definition = JSON.parse(document.querySelector("#form-definition").textContent);
   const client = new Client({ url: ${JSON.stringify(service)}, key });
-  const { countries } = await client.countries();
-  const { form, binding } = renderForm(document.querySelector("#form"), definition, { client, countries });
-  form.addEventListener("submit", () => console.log(binding.values()));
+  const place = document.querySelector("#form");
+  try {
+    if (!key) throw new Error("The page has no web key yet: it belongs into its meta element.");
+    const { countries } = await client.countries();
+    const { form, binding } = renderForm(place, definition, { client, countries });
+    form.addEventListener("submit", () => console.log(binding.values()));
+  } catch (error) {
+    // whoever sets the page up is to see it
+    place.setAttribute("role", "alert");
+    place.textContent = \`This form cannot be shown. \${error.message}\`;
+    throw error;
+  }
 `;
 }
 
