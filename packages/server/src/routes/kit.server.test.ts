@@ -31,6 +31,11 @@ describe("the kit from a running server", () => {
     expect(newest.headers.get("cache-control")).not.toContain("immutable");
   });
 
+  it("compresses even the short files of a page", async () => {
+    const { headers } = await ask("/kit/v1/page.css", { key: null, headers: { "accept-encoding": "gzip" } });
+    expect(headers.get("content-encoding")).toBe("gzip");
+  });
+
   it.each([
     "0.0.9/bibliotope.js",
     "v2/bibliotope.js",

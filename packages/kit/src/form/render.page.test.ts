@@ -1,0 +1,37 @@
+import type { FormDefinition } from "@bibliotope/core/form";
+import { afterEach, expect, it } from "vitest";
+import { StandIn } from "../testing/index.ts";
+import { type RenderedForm, renderForm } from "./index.ts";
+
+const FIELDS: FormDefinition["fields"] = [
+  { name: "find", kind: "search", label: "Find your address" },
+  { name: "town", kind: "text", label: "Town", binding: "{town}" },
+  { name: "place", kind: "map", label: "On the map" },
+];
+const COUNTRIES = [
+  { code: "QR", name: "Lorramere", bbox: [-22, -36, -21, -35] as [number, number, number, number] },
+  { code: "QV", name: "Ovarde", bbox: [30, 10, 30.5, 10.5] as [number, number, number, number] },
+];
+
+let rendered: RenderedForm | undefined;
+afterEach(() => {
+  rendered?.destroy();
+  document.body.replaceChildren();
+});
+
+it.each([
+  { what: "the largest country", only: undefined, lat: -35.5, lon: -21.5 },
+  { what: "the country that the address may be in", only: ["QV"], lat: 10.25, lon: 30.25 },
+])("a form's map starts in $what, without asking the service", async ({ only, lat, lon }) => {
+  const stands = new StandIn({ records: [] });
+  const definition = {
+    title: "A form",
+    fields: FIELDS,
+    ...(only ? { addresses: [{ name: "", countries: only }] } : {}),
+  };
+  rendered = renderForm(document.body, definition, { client: stands.client(), countries: COUNTRIES });
+  await expect.poll(() => Math.round(4 * rendered!.map!.view.at.lat) / 4, { timeout: 20_000 }).toBe(lat);
+  expect(rendered.map!.view.at.lon).toBeCloseTo(lon, 1);
+  expect(rendered.map!.view.zoom).toBeGreaterThan(6);
+  expect(stands.requests.filter(({ call }) => call === "countries")).toEqual([]);
+});
