@@ -88,7 +88,7 @@ class Sampler implements RecordSink {
     if (isTimed) this.addedIn += (performance.now() - began) * 100;
     this.#seen++;
     if (address.number === null || address.unit !== undefined) return;
-    const place = this.#samples.length < this.wanted ? this.#samples.length : this.#random.whole(0, this.#seen - 1);
+    const place = this.#samples.length < this.wanted ? this.#samples.length : this.#random.integer(0, this.#seen - 1);
     if (place >= this.wanted) return;
     const street = this.#streets.get(address.street)!;
     let area = this.#areas.get(street.area)!;

@@ -22,13 +22,13 @@ export function measureFuzz(engine: Engine, words: readonly string[], corpus: st
 }
 
 const letters = (random: Random, from: number, to: number, length: number) =>
-  Array.from({ length }, () => String.fromCodePoint(random.whole(from, to))).join("");
+  Array.from({ length }, () => String.fromCodePoint(random.integer(from, to))).join("");
 
 /** Texts by kind. @param words names of the corpus */
 const KINDS: Record<string, (random: Random, words: readonly string[]) => string> = {
-  bytes: (random) => letters(random, 1, 255, random.whole(1, 200)),
+  bytes: (random) => letters(random, 1, 255, random.integer(1, 200)),
   "mixed scripts": (random) =>
-    Array.from({ length: random.whole(2, 20) }, () => {
+    Array.from({ length: random.integer(2, 20) }, () => {
       const [from, to] = random.pick([
         [97, 122],
         [0x3b1, 0x3c9],
@@ -36,12 +36,12 @@ const KINDS: Record<string, (random: Random, words: readonly string[]) => string
         [0x5d0, 0x5ea],
         [0x4e00, 0x4fff],
       ]);
-      return letters(random, from, to, random.whole(1, 12));
+      return letters(random, from, to, random.integer(1, 12));
     }).join(" "),
   "two hundred words": (random, words) => Array.from({ length: 200 }, () => random.pick(words)).join(" "),
   "sixteen common words": (random, words) => Array.from({ length: 16 }, () => random.pickOften(words)).join(" "),
   digits: (random) => letters(random, 48, 57, 500),
-  "repeated letters": (random) => letters(random, 97, 122, 1).repeat(random.whole(1, 500)),
+  "repeated letters": (random) => letters(random, 97, 122, 1).repeat(random.integer(1, 500)),
   "letters one by one": (random) => Array.from({ length: 16 }, () => letters(random, 97, 122, 1)).join(" "),
   "marks without width": (random, words) => [...random.pick(words)].join(random.pick(["\u200b", "\u0301", "\u200d"])),
 };

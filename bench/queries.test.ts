@@ -65,7 +65,7 @@ describe("a suggestion", () => {
     const random = new Random(SEED);
     const from = process.env.BIBLIOTOPE_LONG ? makeCorpus("demo", 1500).samples : samples.slice(0, 100);
     const texts = queryClasses(from).flatMap(({ queries }) =>
-      queries.flatMap(({ q }) => [q, q.slice(0, random.whole(1, q.length))]),
+      queries.flatMap(({ q }) => [q, q.slice(0, random.integer(1, q.length))]),
     );
     const wrong: string[] = [];
     let sure = 0;

@@ -41,7 +41,7 @@ export function queryClasses(samples: readonly Sample[], seed = 42): QueryClass[
   const withCode: Form = (parts, number, postcode) => postcode && `${lineOf(parts, number)}, ${postcode}`;
   const rules: Rule[] = [
     { name: "clean", form: clean },
-    { name: "cut after some letters", form: clean, spoil: (line) => line.slice(0, random.whole(2, line.length)) },
+    { name: "cut after some letters", form: clean, spoil: (line) => line.slice(0, random.integer(2, line.length)) },
     { name: "one typing error", form: clean, spoil: (line) => misspell(line, random, 1), edits: 1 },
     { name: "two typing errors", form: clean, spoil: (line) => misspell(line, random, 2), edits: 2 },
     {
@@ -65,7 +65,7 @@ export function queryClasses(samples: readonly Sample[], seed = 42): QueryClass[
       spoil: (_, sample) => {
         const [{ name }] = sample.street;
         if (sample.country !== "QV" || name.length <= 6) return undefined;
-        const at = random.whole(3, name.length - 3);
+        const at = random.integer(3, name.length - 3);
         return lineOf(sample, sample.number, `${name.slice(0, at)} ${name.slice(at)}`);
       },
       normal: (text) => text.replaceAll(" ", ""),
@@ -86,7 +86,7 @@ export function queryClasses(samples: readonly Sample[], seed = 42): QueryClass[
     {
       name: "number not there",
       form: clean,
-      spoil: (_, sample) => lineOf(sample, String(random.whole(2000, 9000))),
+      spoil: (_, sample) => lineOf(sample, String(random.integer(2000, 9000))),
       isStreet: true,
     },
   ];
@@ -106,8 +106,8 @@ export function queryClasses(samples: readonly Sample[], seed = 42): QueryClass[
 /** Texts that answer to nothing: words of made-up letters, and sentences of other matters. */
 export function nonsense(count: number, seed = 43): string[] {
   const random = new Random(seed);
-  const word = () => Array.from({ length: random.whole(5, 10) }, () => "qxzjkvwpfg"[random.whole(0, 9)]).join("");
-  return Array.from({ length: count }, () => Array.from({ length: random.whole(1, 4) }, word).join(" "));
+  const word = () => Array.from({ length: random.integer(5, 10) }, () => "qxzjkvwpfg"[random.integer(0, 9)]).join("");
+  return Array.from({ length: count }, () => Array.from({ length: random.integer(1, 4) }, word).join(" "));
 }
 
 /** What a text without a right answer is made of. */
@@ -123,7 +123,7 @@ export const UNANSWERABLE = [
 export function unanswerable(samples: readonly Sample[], count: number, seed = 44): { kind: string; q: string }[] {
   const random = new Random(seed);
   const name = () => {
-    const text = Array.from({ length: random.whole(2, 3) }, () => random.pick(SYLLABLES)).join("");
+    const text = Array.from({ length: random.integer(2, 3) }, () => random.pick(SYLLABLES)).join("");
     return text[0].toUpperCase() + text.slice(1);
   };
   const street = ({ country, street: [{ name: own }] }: Sample) =>
@@ -149,7 +149,7 @@ function plain(text: string): string {
 }
 
 function otherDigits(postcode: string, random: Random): string {
-  return postcode.replace(/\d/g, (digit) => String((Number(digit) + random.whole(1, 9)) % 10));
+  return postcode.replace(/\d/g, (digit) => String((Number(digit) + random.integer(1, 9)) % 10));
 }
 
 /** Letters replaced, left out, doubled, or swapped with their neighbour, each in a word of its own. */
@@ -159,9 +159,9 @@ function misspell(line: string, random: Random, errors: number): string {
   );
   const chosen = words.slice(0, errors).sort((a, b) => b.from - a.from);
   for (const word of chosen) {
-    const at = word.from + random.whole(1, word.length - 2);
+    const at = word.from + random.integer(1, word.length - 2);
     const kinds = [
-      () => line.slice(0, at) + String.fromCharCode(97 + random.whole(0, 25)) + line.slice(at + 1),
+      () => line.slice(0, at) + String.fromCharCode(97 + random.integer(0, 25)) + line.slice(at + 1),
       () => line.slice(0, at) + line.slice(at + 1),
       () => line.slice(0, at) + line[at] + line.slice(at),
       () => line.slice(0, at) + line[at + 1] + line[at] + line.slice(at + 2),

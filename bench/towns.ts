@@ -64,9 +64,9 @@ export function makeTowns(count: number, seed = 5): Town[] {
     }
   };
   for (let i = 0; i < count; i++) {
-    const isNamesake = i > 0 && random.whole(1, 10) <= NAMESAKES;
+    const isNamesake = i > 0 && random.integer(1, 10) <= NAMESAKES;
     towns.push({
-      name: isNamesake ? towns[random.whole(0, i - 1)].name : newName(),
+      name: isNamesake ? towns[random.integer(0, i - 1)].name : newName(),
       population: Math.min(2e7, Math.round(300 * random.next() ** -1.1)),
       // the inside of a large country
       lat: Number((40 + random.next() * 7).toFixed(5)),
@@ -79,9 +79,9 @@ export function makeTowns(count: number, seed = 5): Town[] {
 /** One letter replaced, left out, doubled or swapped with its neighbour, not the first one. */
 function misspelt(name: string, random: Random): string {
   const letters = [...name];
-  const at = random.whole(1, letters.length - 2);
+  const at = random.integer(1, letters.length - 2);
   const kinds = [
-    () => letters.with(at, String.fromCharCode(97 + random.whole(0, 25))),
+    () => letters.with(at, String.fromCharCode(97 + random.integer(0, 25))),
     () => letters.toSpliced(at, 1),
     () => letters.toSpliced(at, 0, letters[at]),
     () => letters.with(at, letters[at + 1]).with(at + 1, letters[at]),

@@ -40,7 +40,7 @@ export interface Ways {
   latin?: Readonly<Record<string, string>>;
 }
 
-const digits = (count: number, random: Random) => Array.from({ length: count }, () => random.whole(0, 9)).join("");
+const digits = (count: number, random: Random) => Array.from({ length: count }, () => random.integer(0, 9)).join("");
 /** A number of a town, so that postcodes of one town begin alike. */
 const ofTown = (town: number, length: number) => String(10 + ((town * 37) % 89)).padEnd(length, "0");
 const spaced = (at: number) => (postcode: string) => `${postcode.slice(0, at)} ${postcode.slice(at)}`;
@@ -129,7 +129,7 @@ export const COUNTRIES: readonly Ways[] = [
     number: "before",
     suffixes: ["a", "b"],
     postcode: (town, random) =>
-      `${"ABEHLNRSTW"[town % 10]}${"CDFGHMPQRV"[Math.floor(town / 10) % 10]}${1 + (town % 9)} ${random.whole(1, 9)}${"ABDEFGHJLN"[random.whole(0, 9)]}${"PQRSTUWXYZ"[random.whole(0, 9)]}`,
+      `${"ABEHLNRSTW"[town % 10]}${"CDFGHMPQRV"[Math.floor(town / 10) % 10]}${1 + (town % 9)} ${random.integer(1, 9)}${"ABDEFGHJLN"[random.integer(0, 9)]}${"PQRSTUWXYZ"[random.integer(0, 9)]}`,
     loosely: unspaced,
     tail: "{town}, {region}, {postcode}",
     units: ["Flat {n}", "Apartment {n}"],
@@ -163,7 +163,7 @@ export const COUNTRIES: readonly Ways[] = [
     number: "before",
     suffixes: ["A"],
     postcode: (town, random) =>
-      `${"ACDEFHKNPRTVWXY"[town % 15]}${10 + (town % 89)} ${"ACDE"[random.whole(0, 3)]}${digits(3, random)}`,
+      `${"ACDEFHKNPRTVWXY"[town % 15]}${10 + (town % 89)} ${"ACDE"[random.integer(0, 3)]}${digits(3, random)}`,
     loosely: unspaced,
     tail: "{town}, {region}, {postcode}",
     units: ["Apartment {n}", "Flat {n}"],
@@ -242,7 +242,7 @@ export const COUNTRIES: readonly Ways[] = [
     number: "after",
     suffixes: ["a", "-hs", "-2", " bis"],
     postcode: (town, random) =>
-      `${ofTown(town, 2)}${digits(2, random)} ${"ABCDEGHJKL"[random.whole(0, 9)]}${"MNPRSTVWXZ"[random.whole(0, 9)]}`,
+      `${ofTown(town, 2)}${digits(2, random)} ${"ABCDEGHJKL"[random.integer(0, 9)]}${"MNPRSTVWXZ"[random.integer(0, 9)]}`,
     loosely: unspaced,
     tail: "{postcode} {town}",
     units: ["app. {n}", "kamer {n}"],
@@ -268,7 +268,7 @@ export const COUNTRIES: readonly Ways[] = [
     },
     number: "after",
     suffixes: ["A", "B"],
-    postcode: (town, random) => `${ofTown(town, 2)}${random.whole(0, 9)}0`,
+    postcode: (town, random) => `${ofTown(town, 2)}${random.integer(0, 9)}0`,
     loosely: (postcode) => `B-${postcode}`,
     tail: "{postcode} {town}",
     units: ["bus {n}", "bte {n}"],
@@ -306,7 +306,7 @@ export const COUNTRIES: readonly Ways[] = [
     },
     number: "before",
     suffixes: [" bis", " ter", "B"],
-    postcode: (town, random) => `${ofTown(town, 2)}${random.whole(1, 9)}${digits(1, random)}0`,
+    postcode: (town, random) => `${ofTown(town, 2)}${random.integer(1, 9)}${digits(1, random)}0`,
     loosely: spaced(2),
     tail: "{postcode} {town}",
     units: ["Apt {n}", "Bât. {l}", "Porte {n}"],

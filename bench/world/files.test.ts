@@ -4,7 +4,7 @@ import { join } from "node:path";
 import { sphereDistance } from "@bibliotope/core/geo";
 import { RowReader } from "@bibliotope/core/import";
 import { afterAll, describe, expect, it } from "vitest";
-import { look } from "../../packages/server/src/import/look.ts";
+import { inspect } from "../../packages/server/src/import/inspect.ts";
 import { readTable } from "../../packages/server/src/import/table.ts";
 import { type Published, publishedFiles } from "./files.ts";
 import { type Address, makeWorld, WHOLE } from "./make.ts";
@@ -23,7 +23,7 @@ async function outcomeOf({ name, country, bytes, addresses }: Published): Promis
   const path = join(folder, name);
   writeFileSync(path, bytes);
   // what is live is of a country that no file is of
-  const start = await look({ path, params: {}, country: "QR", readings: [] });
+  const start = await inspect({ path, params: {}, country: "QR", readings: [] });
   const { reading, format, heads, columns } = start;
   const whys = columns.map(({ use, why }, i) => `${heads?.[i]}: ${use?.meaning ?? "–"} (${why})`).join("; ");
   if (!reading.country || columns.some(({ why }) => why.includes(": choose ")))

@@ -42,7 +42,7 @@ export const JAPAN: Ways = {
   streets: { words: QUARTERS, kinds: [["1丁目"], ["2丁目"], ["3丁目"]], kind: "glued" },
   number: "after",
   suffixes: ["-3", "-12", "-1"],
-  postcode: (town, random) => `${100 + town}-${String(random.whole(0, 9999)).padStart(4, "0")}`,
+  postcode: (town, random) => `${100 + town}-${String(random.integer(0, 9999)).padStart(4, "0")}`,
   loosely: (postcode) => postcode.replace("-", ""),
   tail: "{postcode} {town}",
   units: ["{n}0{n}号室"],

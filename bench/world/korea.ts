@@ -24,7 +24,7 @@ export const KOREA: Ways = {
   },
   number: "after",
   suffixes: ["-1", "-2", "-12"],
-  postcode: (town, random) => `${String(10 + ((town * 37) % 53))}${String(random.whole(0, 999)).padStart(3, "0")}`,
+  postcode: (town, random) => `${String(10 + ((town * 37) % 53))}${String(random.integer(0, 999)).padStart(3, "0")}`,
   loosely: (postcode) => `${postcode.slice(0, 3)}-${postcode.slice(3)}`,
   tail: "{region} {town} {postcode}",
   isBroadestFirst: true,

@@ -157,11 +157,11 @@ class Maker {
       const code = ways.postcode(number, random);
       const postcode = this.#next();
       builder.addPostcode({ identity: postcode, code, area: town, at: middle, importance: 0.1 });
-      let next = random.whole(1, 9);
+      let next = random.integer(1, 9);
       for (let h = 0; h < this.size.houses; h++) {
         const written = random.chance(0.2) ? random.pick(ways.suffixes) : "";
         const house = { number: next, suffix: written.trim().toLowerCase() };
-        next += random.whole(1, 6);
+        next += random.integer(1, 6);
         const own = this.#next();
         const at = { lat: middle.lat + h * 2e-4, lon: middle.lon + h * 1e-4 };
         builder.addAddress({ identity: own, street: identity, ...house, postcode, at });

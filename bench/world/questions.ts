@@ -69,8 +69,8 @@ function slip(text: string, random: Random): string | undefined {
   if (places.length < 4) return undefined;
   const at = random.pick(places);
   // in another script a letter that stands in the word as well
-  const other = /[a-z]/i.test(text) ? "abcdefghilmnoprstuv"[random.whole(0, 18)] : text[random.pick(places)];
-  const kind = random.whole(0, 3);
+  const other = /[a-z]/i.test(text) ? "abcdefghilmnoprstuv"[random.integer(0, 18)] : text[random.pick(places)];
+  const kind = random.integer(0, 3);
   if (kind === 0) return text.slice(0, at) + text.slice(at + 1);
   if (kind === 1) return text.slice(0, at) + other + text.slice(at);
   if (kind === 2) return text.slice(0, at) + other + text.slice(at + 1);
@@ -94,7 +94,7 @@ const shortKind = (address: Address, random: Random) => {
   return shorts.length ? random.pick(shorts) : undefined;
 };
 const filled = (pattern: string, random: Random) =>
-  pattern.replaceAll("{n}", String(random.whole(1, 9))).replaceAll("{l}", "ABCD"[random.whole(0, 3)]);
+  pattern.replaceAll("{n}", String(random.integer(1, 9))).replaceAll("{l}", "ABCD"[random.integer(0, 3)]);
 
 /** With something said beside the core. */
 const beside =
@@ -308,7 +308,7 @@ export const CLASSES: readonly QuestionClass[] = [
     make: (a, r) =>
       a.ways.latin
         ? undefined
-        : same(`${lineOf(a)}, Tel. +${r.whole(30, 99)} ${r.whole(100, 999)} ${r.whole(10000, 99999)}`),
+        : same(`${lineOf(a)}, Tel. +${r.integer(30, 99)} ${r.integer(100, 999)} ${r.integer(10000, 99999)}`),
   },
   { name: "e-mail behind", make: (a) => (a.ways.latin ? undefined : same(`${lineOf(a)}, mara@quellin.example`)) },
   {
@@ -386,12 +386,12 @@ export const CLASSES: readonly QuestionClass[] = [
   },
   {
     name: "a date behind",
-    make: (a, r) => (a.ways.latin ? undefined : same(`${lineOf(a)}, ${r.whole(1, 28)}.${r.whole(1, 12)}.2026`)),
+    make: (a, r) => (a.ways.latin ? undefined : same(`${lineOf(a)}, ${r.integer(1, 28)}.${r.integer(1, 12)}.2026`)),
   },
   {
     name: "telephone in front",
     make: (a, r) =>
-      a.ways.latin ? undefined : same(`Tel. 0${r.whole(100, 999)} ${r.whole(10000, 99999)}, ${lineOf(a)}`),
+      a.ways.latin ? undefined : same(`Tel. 0${r.integer(100, 999)} ${r.integer(10000, 99999)}, ${lineOf(a)}`),
   },
   // what is not so
   {
@@ -416,12 +416,12 @@ export const CLASSES: readonly QuestionClass[] = [
   },
   {
     name: "no such number",
-    make: (a, r) => ({ q: lineOf(a, { number: String(r.whole(700, 990)) }), expect: "street differs", told: BOTH }),
+    make: (a, r) => ({ q: lineOf(a, { number: String(r.integer(700, 990)) }), expect: "street differs", told: BOTH }),
   },
   {
     name: "no such number, no postcode",
     make: (a, r) => ({
-      q: `${coreOf(a.ways, { ...piecesOf(a), number: String(r.whole(700, 990)) })}${a.ways.latin ? " " : ", "}${a.town}`,
+      q: `${coreOf(a.ways, { ...piecesOf(a), number: String(r.integer(700, 990)) })}${a.ways.latin ? " " : ", "}${a.town}`,
       expect: "street differs",
       told: { town: true },
     }),
@@ -431,7 +431,7 @@ export const CLASSES: readonly QuestionClass[] = [
     make: (a, r) => ({
       parts: {
         [a.ways.latin ? "block" : "street"]: a.street.name,
-        [a.ways.latin ? "building" : "house"]: String(r.whole(700, 990)),
+        [a.ways.latin ? "building" : "house"]: String(r.integer(700, 990)),
         town: a.town,
       },
       expect: "street differs",
@@ -522,7 +522,7 @@ function typed(a: Address, share: number): Question {
 }
 
 function otherDigits(postcode: string, random: Random): string {
-  const changed = postcode.replace(/\d(?=\D*$)/, (digit) => String((Number(digit) + random.whole(1, 9)) % 10));
+  const changed = postcode.replace(/\d(?=\D*$)/, (digit) => String((Number(digit) + random.integer(1, 9)) % 10));
   return changed.replace(/\d/, (digit) => String((Number(digit) + 3) % 10));
 }
 

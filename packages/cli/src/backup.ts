@@ -12,10 +12,10 @@ import { readReady } from "./server.ts";
 const PROGRAMS = "/usr/lib/postgresql";
 /** Times that it is tried to take the database, when others hold parts of it. */
 const TRIES = 5;
-/** What PostgreSQL says when two wait for one another, or one for too long. */
+/** Error codes of PostgreSQL when two wait for one another, or one for too long. */
 const IS_HELD = /deadlock detected|lock timeout|terminating connection due to administrator command/;
 
-/** Writes all that the database holds into a file, put in place when it is whole. */
+/** Writes all that the database holds into a file, put in place when it is complete. */
 export async function backup(file: string): Promise<void> {
   const aside = `${file}.part`;
   // it holds all that the database does: nobody else is to read it
@@ -106,7 +106,7 @@ create schema public authorization pg_database_owner;
 comment on schema public is 'standard public schema';
 grant usage on schema public to public;
 `;
-/** Numbers in the database now mean other things than before: whoever kept some is told, and finds another history. */
+/** Numbers in the database now mean other things than before: whoever stored some learns of it by another history. */
 const OTHER_HISTORY = `
 create table if not exists public.installation (history uuid not null default gen_random_uuid());
 delete from public.installation;
@@ -122,17 +122,17 @@ async function putBack(file: string, hasPublic: boolean): Promise<void> {
   const done = ended(into);
   done.catch(() => undefined);
   const from = piped("pg_restore", ["--no-owner", "--file=-", file]);
-  const whole = ended(from);
-  whole.catch(() => undefined);
+  const completed = ended(from);
+  completed.catch(() => undefined);
   try {
     into.stdin.write(`${EMPTY}${hasPublic ? "" : PUBLIC}`);
     await pipeline(from.stdout, into.stdin, { end: false });
-    await whole;
+    await completed;
     into.stdin.end(OTHER_HISTORY);
   } catch (error) {
     into.stdin.destroy();
     from.kill();
-    // what the database refused says more than the pipe that broke
+    // the database's error explains more than the broken pipe
     await done;
     throw error;
   }
@@ -167,7 +167,7 @@ async function ended(child: ChildProcessByStdio<Writable | null, Readable | null
   child.stderr.on("data", (piece: Buffer) => {
     said += piece.toString();
   });
-  // a pipe that breaks is told by the program at the end
+  // a broken pipe is reported by the program at its end
   child.stdin?.on("error", () => undefined);
   const [code] = await once(child, "close");
   if (code === 0) return;

@@ -19,7 +19,7 @@ export interface ImportOptions {
   publish?: boolean;
 }
 
-/** Share of the rows from which what a check says of them is itself in doubt. */
+/** Share of the rows from which the check itself is in doubt. */
 const DOUBTFUL = 0.2;
 
 /** Brings a file as a new version of a data set; the same as in the workbench. @param say hears what is done */
@@ -27,9 +27,9 @@ export async function importFile(file: string, options: ImportOptions, say: (lin
   const workbench = await Workbench.open();
   const uploaded = await workbench.handIn(file);
   const dataSet = { name: options.dataSet, licence: options.licence, source: options.source };
-  const seen = await workbench.ask("lookAtFile", { parts: { id: uploaded.id }, asks: { dataSet: dataSet.name } });
+  const seen = await workbench.ask("inspectFile", { parts: { id: uploaded.id }, asks: { dataSet: dataSet.name } });
   const reading = readingOf(seen, options);
-  const start = await workbench.ask("lookAtFile", {
+  const start = await workbench.ask("inspectFile", {
     parts: { id: uploaded.id },
     asks: { format: seen.format, reading },
   });
@@ -165,7 +165,7 @@ function columnLines({ heads, columns, rows }: FileStart): string[] {
   ];
 }
 
-/** What no column says: the country, and what metres are of, with what speaks for it. */
+/** What no column contains: the country and the projection, with the evidence. */
 function widerLines(seen: FileStart, { reading, projections }: FileStart): string[] {
   const { country, projection, recases } = reading;
   const why = seen.countryWhy && seen.reading.country === country ? `: ${seen.countryWhy}` : "";

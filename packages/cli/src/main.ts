@@ -16,7 +16,7 @@ const program = new Command("bibliotope")
   .option("--url <url>", "URL of the server (default: the one started by npm start in this folder)")
   .option("--key <key>", "server key (bt_srv_…)")
   .version(VERSION)
-  // what was wrongly said is told from what went wrong
+  // usage errors are distinguished from failures
   .exitOverride(({ exitCode }) => process.exit(exitCode === 0 ? ENDS.done : ENDS.wrongUse))
   .addHelpText("after", "\nExit codes: 0 success, 1 failure, 2 wrong usage, 3 no server, 4 nothing found.");
 

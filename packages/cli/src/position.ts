@@ -1,7 +1,7 @@
 import { isPosition, type Position } from "@bibliotope/core/geo";
 import { ENDS, Stop } from "./ends.ts";
 
-/** Reads `LAT,LON` in degrees. @throws Stop that says what was given */
+/** Reads `LAT,LON` in degrees. @throws Stop with what was given */
 export function readPosition(text: string): Position {
   const numbers = text.split(",").map((piece) => (piece.trim() === "" ? Number.NaN : Number(piece)));
   const [lat, lon] = numbers;

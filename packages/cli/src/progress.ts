@@ -23,11 +23,11 @@ export function progressLine({ words, share }: Step, width = 24): string {
  * @throws Error with its own words when it failed
  */
 export async function follow<S extends Step>(
-  look: () => Promise<S>,
+  poll: () => Promise<S>,
   out: NodeJS.WriteStream = process.stderr,
 ): Promise<S> {
   for (;;) {
-    const step = await look();
+    const step = await poll();
     if (out.isTTY) out.write(`\r\u001b[2K${progressLine(step)}`);
     if (ENDED.has(step.state)) {
       if (out.isTTY) out.write("\n");

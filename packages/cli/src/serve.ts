@@ -7,7 +7,7 @@ const USUAL = {
   BIBLIOTOPE_STORE: "database",
 };
 
-/** Runs the server in this process until it is told to stop; its exit code is the server's. */
+/** Runs the server in this process until it is stopped; its exit code is the server's. */
 export async function serve({ check }: { check?: boolean }): Promise<void> {
   for (const [name, value] of Object.entries(USUAL)) process.env[name] ||= value;
   if (check) process.argv.push("--check");

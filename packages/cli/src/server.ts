@@ -19,10 +19,10 @@ export interface Ready {
   keys: { srv?: string };
 }
 
-/** Where the server that npm start runs in this folder says that it is ready. */
+/** Where the server that npm start runs in this folder writes its addresses. */
 const READY = process.env.BIBLIOTOPE_READY ?? ".bibliotope/ready.json";
 
-/** @throws Error that says what to do when none runs */
+/** @throws Error with what to do when none runs */
 export function readReady(): Ready {
   try {
     return JSON.parse(readFileSync(READY, "utf8"));

@@ -23,7 +23,7 @@ import { emptyWorld, type World } from "./world.ts";
 /** Version of the generator: the same version and seed give the same world, byte for byte. */
 export const WORLD_VERSION = 5;
 
-/** The whole archipelago of a seed. Takes a few seconds. */
+/** The archipelago of a seed. Takes a few seconds. */
 export function generateIslands(seed = 1): World {
   const world = emptyWorld();
   const towns = COUNTRIES.map((plan) => generateCountry(world, plan, seed));

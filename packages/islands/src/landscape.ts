@@ -130,7 +130,7 @@ function drawFields(world: World, grid: Grid, { plane, heights, seed }: Landscap
           const corners = [corner(i, j), corner(i + 1, j), corner(i + 1, j + 1), corner(i, j + 1)];
           if (corners.some((point) => grid.sample(point) < 0.04 || heights.sample(point) < 2)) continue;
           if (random.chance(0.08)) continue;
-          tilths[random.whole(0, 2)].push([closed(shrunk(corners, 0.94), plane)]);
+          tilths[random.integer(0, 2)].push([closed(shrunk(corners, 0.94), plane)]);
         }
       }
       tilths.forEach((fields, tilth) => {

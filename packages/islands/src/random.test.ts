@@ -22,7 +22,7 @@ describe("Random", () => {
         (seed, low, span) => {
           const random = new Random(seed);
           for (let i = 0; i < 50; i++) {
-            const whole = random.whole(low, low + span);
+            const whole = random.integer(low, low + span);
             expect(Number.isInteger(whole) && whole >= low && whole <= low + span).toBe(true);
             expect(random.next()).toBeLessThan(1);
           }

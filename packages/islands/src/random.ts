@@ -18,8 +18,8 @@ export class Random {
     return low + (high - low) * this.next();
   }
 
-  /** A whole number from low to high, both included. */
-  whole(low: number, high: number): number {
+  /** An integer from low to high, both included. */
+  integer(low: number, high: number): number {
     return low + Math.floor(this.next() * (high - low + 1));
   }
 
@@ -39,7 +39,7 @@ export class Random {
   shuffle<T>(list: readonly T[]): T[] {
     const copy = [...list];
     for (let i = copy.length - 1; i > 0; i--) {
-      const j = this.whole(0, i);
+      const j = this.integer(0, i);
       [copy[i], copy[j]] = [copy[j], copy[i]];
     }
     return copy;
@@ -53,7 +53,7 @@ export function hashText(text: string): number {
   return h >>> 0;
 }
 
-/** A number from 0 to 1 for a whole point: the same for the same seed. */
+/** A number from 0 to 1 for a point with integer coordinates: the same for the same seed. */
 function lattice(x: number, y: number, seed: number): number {
   let h = Math.imul(x, 0x27d4eb2d) ^ Math.imul(y, 0x165667b1) ^ Math.imul(seed, 0x9e3779b1);
   h = Math.imul(h ^ (h >>> 15), 0x85ebca6b);

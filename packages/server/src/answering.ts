@@ -11,7 +11,7 @@ import { Drain } from "./http/drain.ts";
 import type { PublicPlace } from "./http/public-place.ts";
 import { securityNotes } from "./http/security-log.ts";
 import { Files } from "./import/files.ts";
-import { Looks } from "./import/looks.ts";
+import { Inspections } from "./import/inspections.ts";
 import { Jobs, type Runner } from "./jobs/jobs.ts";
 import { KeyRing } from "./keys/key-ring.ts";
 import type { OwnKeys } from "./keys/own-keys.ts";
@@ -31,7 +31,7 @@ import type { TileMaker } from "./tiles/map-tiles.ts";
 import { startTracing, type Tracing } from "./traces/traces.ts";
 import { Sessions } from "./users/sessions.ts";
 
-/** What the process is told from outside. */
+/** What the process receives from outside. */
 export interface Settings {
   databaseUrl: string;
   /** Where the server's own keys are. */
@@ -102,7 +102,7 @@ export interface Ground {
   signedIn?: () => void;
   /** Called when the database may have been restored from a backup. */
   restored?: () => Promise<void>;
-  /** Which of the threads it is; the first tells of the process as a whole. */
+  /** Which of the threads it is; the first reports on the process. */
   thread: number;
 }
 
@@ -184,7 +184,7 @@ export class Answering {
         noteSecurity: securityNotes(logs.securityLog),
         jobs,
         files,
-        looks: new Looks(),
+        inspections: new Inspections(),
         log,
         carriesLookups: settings.carriesLookups,
         sessions: new Sessions(database),

@@ -16,7 +16,7 @@ import type { NoteSecurity } from "./http/security-log.ts";
 import { PUBLIC_PORT, requireSession, SAFE } from "./http/session.ts";
 import { Wire } from "./http/wire.ts";
 import type { Files } from "./import/files.ts";
-import type { Looks } from "./import/looks.ts";
+import type { Inspections } from "./import/inspections.ts";
 import type { Jobs } from "./jobs/jobs.ts";
 import type { KeyRing } from "./keys/key-ring.ts";
 import type { Permits } from "./keys/permits.ts";
@@ -75,7 +75,7 @@ export interface AppContext {
   noteSecurity: NoteSecurity;
   jobs: Jobs;
   files: Files;
-  looks: Looks;
+  inspections: Inspections;
   sessions: Sessions;
   drain: Drain;
   log: Logger;
@@ -139,7 +139,7 @@ export function makeListener(context: AppContext): RequestListener {
   return underPath(context.place, context.carriesLookups ? carryLookups(wire, context, app) : app);
 }
 
-/** The whole HTTP face. Read top to bottom: it is the order in which a request meets it. */
+/** All of HTTP. Read top to bottom: it is the order in which a request meets it. */
 function makeApp(context: AppContext, wire: Wire): Express {
   const app = express();
   app.disable("x-powered-by");

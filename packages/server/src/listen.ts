@@ -15,7 +15,7 @@ interface Where {
   isShared?: boolean;
 }
 
-/** Listens on a port, or on the next free one of so many. @throws Error that says what to do */
+/** Listens on a port, or on the next free one of so many. @throws Error with what to do */
 export async function listen(
   app: RequestListener,
   { port: wanted, host, ports = 1, isShared = false }: Where,

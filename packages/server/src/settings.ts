@@ -7,7 +7,7 @@ import type { StandIns } from "./services/seed-services.ts";
 const LEVELS = ["fatal", "error", "warn", "info", "debug", "trace", "silent"] as const;
 const MOST_LETTERS = 4000;
 
-/** A text that is read by a function which says in words what is wrong. */
+/** A text that is parsed by a function whose errors are sentences. */
 const readBy = <T>(read: (text: string) => T) =>
   z.string().transform((text, context): T => {
     try {
@@ -18,7 +18,7 @@ const readBy = <T>(read: (text: string) => T) =>
     }
   });
 
-const text = z.string().min(1, "is empty").max(MOST_LETTERS, `is longer than ${MOST_LETTERS} letters`);
+const text = z.string().min(1, "is empty").max(MOST_LETTERS, `is longer than ${MOST_LETTERS} characters`);
 const isUrlOf = (...schemes: string[]) => {
   return (value: string) => URL.canParse(value) && schemes.includes(new URL(value).protocol.slice(0, -1));
 };
@@ -34,7 +34,7 @@ const port = () =>
 
 const STAND_INS = z.object({ register: z.url(), courier: z.url(), tides: z.url(), survey: z.url() });
 
-/** Everything that the server is told by its environment. Texts of faults follow the name of the setting. */
+/** All settings that the server reads from its environment. Texts of faults follow the name of the setting. */
 const ENVIRONMENT = z.object({
   DATABASE_URL: text
     .refine(
@@ -137,7 +137,7 @@ export class SettingsError extends Error {
 }
 
 /**
- * Reads everything that the server is told by its environment. What is empty counts as not given.
+ * Reads all settings of the server from its environment. What is empty counts as not given.
  * @throws SettingsError with every fault
  */
 export function readSettings(environment: Readonly<Record<string, string | undefined>>): Settings {

@@ -24,7 +24,7 @@ export class Signals {
 
   async start(): Promise<void> {
     await this.#listen().catch(() => undefined);
-    this.#timer = setInterval(() => void this.#look(), LOOK_EVERY);
+    this.#timer = setInterval(() => void this.#poll(), LOOK_EVERY);
   }
 
   async stop(): Promise<void> {
@@ -52,10 +52,10 @@ export class Signals {
   #lost(client: Client): void {
     if (this.#client !== client) return;
     this.#client = undefined;
-    setTimeout(() => void this.#look(), LISTEN_AGAIN).unref();
+    setTimeout(() => void this.#poll(), LISTEN_AGAIN).unref();
   }
 
-  async #look(): Promise<void> {
+  async #poll(): Promise<void> {
     if (this.#closed) return;
     if (!this.#client) await this.#listen().catch(() => undefined);
     if (this.#client) for (const signal of Object.keys(this.handlers) as Signal[]) await this.#handle(signal);

@@ -27,14 +27,14 @@ import { firstUser, makeSignInToken } from "./users/users.repository.ts";
 
 /** Milliseconds from one throwing away of what is old to the next. */
 const SWEEP_EVERY = 3_600_000;
-/** What the process ends with: it was told to, an error came that nobody expected, or `npm start` is to begin it anew at once. */
+/** What the process ends with: it was asked to, an unexpected error, or `npm start` is to begin it anew at once. */
 const ENDS = { requested: 0, broken: 70, restored: 75 };
 /** Milliseconds that an end after such an error may take. */
 const END_WITHIN = 25_000;
 /** Milliseconds within which two signals to stop are taken for one. */
 const SAME_PRESS = 1000;
 
-/** Brings everything up, in the order in which it is needed, and says that it is ready. */
+/** Brings everything up, in the order in which it is needed, then reports that it is ready. */
 export async function start(settings: Settings, logs: Logs, say: (words: string) => void): Promise<void> {
   const { log } = logs;
   const isOnePort = settings.threads > 1 && canShareAPort;
@@ -188,7 +188,7 @@ export async function start(settings: Settings, logs: Logs, say: (words: string)
   async function nextLink(): Promise<string> {
     const ports = [port, ...(threads?.ports ?? [])];
     const signIn = `${publicUrl}/sign-in?token=${await makeSignInToken(database, user)}`;
-    // put in place as a whole: whoever reads it meanwhile finds the old one or the new one
+    // put in place in one step: whoever reads it meanwhile finds the old one or the new one
     const next = `${readyFile}.next`;
     await rm(next, { force: true });
     await writeFile(

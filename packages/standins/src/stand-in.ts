@@ -3,7 +3,7 @@ import type { AddressInfo } from "node:net";
 import express, { type Express } from "express";
 import { FAULTS, playFaults } from "./faults.ts";
 
-/** What a stand-in says of itself on the page. */
+/** What a stand-in shows about itself on the page. */
 export interface About {
   title: string;
   /** Paragraphs. */
@@ -12,7 +12,7 @@ export interface About {
   examples: readonly string[];
 }
 
-/** A service of the reading network that is none: an Express application with a page that says so, and faults on demand. */
+/** A service of the reading network that is none: an Express application with a page that explains it, and faults on demand. */
 export function standIn(about: About): Express {
   const app = express();
   app.disable("x-powered-by");

@@ -12,7 +12,7 @@ export type BatchAsk = (typeof BATCH_ASKS)[number];
 
 /**
  * The state of a row: clear (matched, or an address near the position), doubtful (a person had
- * better look), none, or seen (a person has decided).
+ * check), none, or seen (a person has decided).
  */
 export const ROW_STATUSES = ["clear", "seen", "doubtful", "none"] as const;
 export type RowStatus = (typeof ROW_STATUSES)[number];
@@ -75,7 +75,7 @@ export const batchAnswer = z.object({
 });
 export type BatchAnswer = z.infer<typeof batchAnswer>;
 
-/** What a register says of a row. */
+/** A register's answer for a row. */
 export const rowRegister = z.object({
   outcome: z.enum(SERVICE_OUTCOMES),
   standing: z.enum(STANDINGS_OF_REGISTER).optional(),

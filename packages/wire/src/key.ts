@@ -1,7 +1,7 @@
 import * as z from "zod";
 import { KEY_KINDS } from "./call.ts";
 
-/** What a key may be used for, told to whoever has it; neither its name nor the origins that it names. */
+/** What a key may be used for, shown to whoever has it; neither its name nor the origins that it names. */
 export const keyAnswer = z.object({
   kind: z.enum(KEY_KINDS),
   calls: z.array(z.string()).meta({ description: "Kinds of lookup the key allows." }),

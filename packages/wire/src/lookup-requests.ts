@@ -28,7 +28,7 @@ const countryCode = z
   .regex(/^[A-Za-z]{2}$/, { error: "a country is two letters, ISO 3166" })
   .transform((code) => code.toUpperCase());
 const refSchema = text(40);
-/** Languages that are requested at once, each a tag of at most 35 letters (RFC 5646). */
+/** Languages that are requested at once, each a tag of at most 35 characters (RFC 5646). */
 const MOST_LANGUAGES = 20;
 
 const boxSchema = z
@@ -71,7 +71,7 @@ export const FACTS = ["phone", "url", "languages", "stepFree", "openingHours"] a
 const MOST_FACTS = 40;
 const factName = z
   .string()
-  .regex(FACT_NAME, { error: `a fact is ${FACTS.join(", ")}, or a name of small letters and digits` });
+  .regex(FACT_NAME, { error: `a fact is ${FACTS.join(", ")}, or a name of lower-case letters and digits` });
 
 /** What lookups that answer records may tell beside them. */
 const beside = {
@@ -125,7 +125,7 @@ export const recordRequest = z.strictObject({
   lang: common.lang,
   ...beside,
   typed: z.int().min(0).max(MAX_TEXT).optional().meta({
-    description: "Number of letters typed before this record was chosen; only counted, not stored with the record.",
+    description: "Number of characters typed before this record was chosen; only counted, not stored with the record.",
   }),
   format,
 });
@@ -295,7 +295,7 @@ const YES_AND_NO = new Map([
 
 /**
  * Turns the words of a query string into the same words as JSON: lists by comma, positions as LAT,LON, numbers, flags.
- * What cannot be turned stays as text, so that the schema says what is wrong with it.
+ * What cannot be turned stays as text, so that the schema explains what is wrong with it.
  */
 export function jsonOfQuery(query: Iterable<readonly [string, string]>): Record<string, unknown> {
   const params: Record<string, unknown> = {};

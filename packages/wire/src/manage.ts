@@ -6,7 +6,7 @@ import { oneTimeCode } from "./second-factor.ts";
 import { numberOf, text } from "./text.ts";
 
 /**
- * What people of the workbench may do: look at everything and ask; also make and change forms; also keys and people.
+ * What people of the workbench may do: view everything and make lookups; also make and change forms; also keys and people.
  * Each may do what is before it.
  */
 export const ROLES = ["look", "edit", "manage"] as const;
@@ -222,10 +222,10 @@ export const usesAnswer = z.object({
   uses: z.array(z.object({ at: z.string(), call: z.enum(KEY_CALLS), outcome: z.enum(USE_OUTCOMES), count: z.int() })),
   /** Milliseconds that lookups took, without the pieces of a page. */
   times: z.array(z.object({ at: z.string(), median: z.number(), p99: z.number() })),
-  /** Milliseconds over the whole time; null when there was no request. */
+  /** Milliseconds over all of the period; null when there was no request. */
   median: z.number().nullable(),
   p99: z.number().nullable(),
-  /** Choices from a list, and the letters typed before them. */
+  /** Choices from a list, and the characters typed before them. */
   choices: z.object({ count: z.int(), letters: z.int() }),
   /** Lookups that thirty days come to at the pace of the last seven; null with less than an hour to go by. */
   month: z.int().nullable(),

@@ -12,7 +12,7 @@ const SHARED = [400, 401, 403, 429, 503];
 
 /**
  * The OpenAPI 3.1 document of the public wire, made from the calls. An operation has one media type, the usual one, so
- * that programs made from the document know what they read; the others are told in words.
+ * that programs made from the document know what they read; the others are described in words.
  */
 export function openApi(version: string): Record<string, unknown> {
   const paths: Record<string, unknown> = {};
@@ -86,8 +86,8 @@ function operation(
 /** What other forms an answer has. */
 function formsOf({ forms }: Call): string {
   if (!forms) return "";
-  const told = Object.entries(forms).map(([word, type]) => `\`format=${word}\` or \`Accept: ${type}\``);
-  return ` Other forms of the answer: ${told.join(", ")}.`;
+  const listed = Object.entries(forms).map(([word, type]) => `\`format=${word}\` or \`Accept: ${type}\``);
+  return ` Other forms of the answer: ${listed.join(", ")}.`;
 }
 
 function keysOf({ key }: Call): string {

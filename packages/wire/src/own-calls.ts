@@ -174,7 +174,7 @@ const DECLARED = {
 
   data: { answers: dataAnswer },
   handIn: { ...edit, asks: fileRequest, answers: fileAnswer, status: 201 },
-  lookAtFile: { ...edit, asks: lookAtFileRequest, answers: fileStart },
+  inspectFile: { ...edit, asks: lookAtFileRequest, answers: fileStart },
   makeLoad: { ...edit, asks: makeLoadRequest, answers: made, status: 202 },
   publishData: { ...edit, asks: publishRequest, answers: made, status: 202 },
   dropVersion: edit,

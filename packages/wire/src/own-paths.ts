@@ -70,7 +70,7 @@ export const OWN_PATHS = {
 
   data: get("/data"),
   handIn: { ...post("/files"), takes: "file" },
-  lookAtFile: post("/files/{id}/look"),
+  inspectFile: post("/files/{id}/look"),
   makeLoad: post("/loads"),
   publishData: post("/publications"),
   dropVersion: remove("/versions/{id}"),

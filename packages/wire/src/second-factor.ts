@@ -15,7 +15,7 @@ const credential = z.looseObject({
   type: z.literal("public-key"),
   response: z.looseObject({ clientDataJSON: bytes }),
 });
-/** Who has a password says it again before they change how they sign in. */
+/** Somebody with a password repeats it before they change how they sign in. */
 const again = { before: text(1000).optional() };
 
 export const secondFactorAnswer = z.object({
@@ -25,7 +25,7 @@ export const secondFactorAnswer = z.object({
 });
 export const againRequest = z.strictObject(again);
 export const begunCodes = z.object({
-  /** What the app is told, in base32. */
+  /** The secret for the app, in base32. */
   secret: z.string(),
   uri: z.string(),
   /** The same as a code to be scanned, an SVG. */

@@ -70,7 +70,7 @@ export function shortLine({ parts, autofill, line }: Pick<FormAnswer, "parts" | 
   return parts.place?.name ?? autofill["address-line1"] ?? line.split(",")[0];
 }
 
-/** The line by which a person is told of an answer: its own, else its name, else its position. */
+/** The line that shows an answer to a person: its own, else its name, else its position. */
 export function lineFor(answer: FormAnswer): string {
   return answer.line || shortLine(answer) || `${answer.at.lat}, ${answer.at.lon}`;
 }

@@ -5,7 +5,7 @@ export interface Difference {
   /** Name of the field; empty for what is the form's own. */
   field: string;
   kind: "added" | "removed" | "moved" | "changed";
-  /** What changed; empty for a whole field. */
+  /** What changed; empty when all of a field did. */
   what: string;
   before: string;
   after: string;
@@ -30,7 +30,7 @@ export function compareForms(before: FormDefinition, after: FormDefinition): Dif
 }
 
 function compareFields(before: readonly Field[], after: readonly Field[]): Difference[] {
-  const whole = (kind: "added" | "removed" | "moved", { name, label }: Field): Difference => ({
+  const wholeField = (kind: "added" | "removed" | "moved", { name, label }: Field): Difference => ({
     field: name,
     kind,
     what: "",
@@ -41,11 +41,13 @@ function compareFields(before: readonly Field[], after: readonly Field[]): Diffe
     fields.map(({ name }) => name).filter((name) => others.some((other) => other.name === name));
   const stays = longestCommon(names(before, after), names(after, before));
   return [
-    ...before.filter(({ name }) => !after.some((field) => field.name === name)).map((field) => whole("removed", field)),
+    ...before
+      .filter(({ name }) => !after.some((field) => field.name === name))
+      .map((field) => wholeField("removed", field)),
     ...after.flatMap((field): Difference[] => {
       const was = before.find(({ name }) => name === field.name);
-      if (!was) return [whole("added", field)];
-      return [...(stays.has(field.name) ? [] : [whole("moved", field)]), ...compareValues(field.name, was, field)];
+      if (!was) return [wholeField("added", field)];
+      return [...(stays.has(field.name) ? [] : [wholeField("moved", field)]), ...compareValues(field.name, was, field)];
     }),
   ];
 }

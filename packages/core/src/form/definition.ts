@@ -34,7 +34,7 @@ export type FieldKind = (typeof FIELD_KINDS)[number];
 
 /**
  * What a button does: looks up what the fields say; asks where the device is, and offers the address there; or exchanges
- * the form's two addresses; or asks an outside service, as its rule says.
+ * the form's two addresses; or asks an outside service, as its rule requires.
  */
 export const BUTTON_TASKS = ["look", "locate", "exchange", "ask"] as const;
 export type ButtonTask = (typeof BUTTON_TASKS)[number];
@@ -119,7 +119,7 @@ export interface AddressRule {
   exactness?: Exactness;
   /** A position is taken as it is, wherever it lies; the nearest address only is next to it. */
   anywhere?: boolean;
-  /** Words for a place, such as `reading room`: the nearest one is told by the facts `nearby` and `away`. */
+  /** Words for a place, such as `reading room`: the nearest one is in the facts `nearby` and `away`. */
   nearby?: string;
   /** The country is chosen first, and decides labels, order and shape of the other fields. */
   countryFirst?: boolean;
@@ -220,7 +220,7 @@ export const FACTS = [
 const KNOWN: ReadonlySet<string> = new Set([...PARTS, ...FACTS]);
 /** A name that a pattern gives to a fact of the data's own: `{fact.rating}`. */
 const isOwnFact = (name: string) => name.startsWith("fact.") && FACT_NAME.test(name.slice("fact.".length));
-/** What a register's answer says beyond its values: the state, and when it was requested. */
+/** What a register's answer contains beyond its values: the state, and when it was requested. */
 export const REGISTER_FACTS = ["standing", "asked"] as const;
 /** True for the name of a part or a fact, which no service may have. */
 const isPartOrFact = (name: string) => KNOWN.has(name.split(".")[0]) || name === "fact" || name === "field";

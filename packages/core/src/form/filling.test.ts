@@ -16,10 +16,10 @@ import {
   outcomeOf,
   problemsOf,
   questionFor,
-  standingOf,
   startOf,
   storedPosition,
   typedFillings,
+  visibilityOf,
 } from "./index.ts";
 
 const field = (name: string, more: Partial<Field> = {}): Field => ({ name, kind: "text", label: name, ...more });
@@ -318,7 +318,7 @@ describe("what comes of a lookup", () => {
 
 describe("when a field is shown", () => {
   const standing = (show: Field["show"], values: Record<string, string>, wasAsked = false) =>
-    standingOf(field("x", { show }), values, { wasAsked });
+    visibilityOf(field("x", { show }), values, { wasAsked });
   it.each([
     [undefined, {}, false, "shown"],
     ["filled", {}, false, "hidden"],

@@ -71,7 +71,7 @@ export {
 } from "./rehearsal.ts";
 export { isSameStatement } from "./same.ts";
 export { officialAnswer, type ServiceAnswers, serviceFillings, serviceInputs, serviceLine } from "./services.ts";
-export { type AddressSoFar, type FieldVisibility, shownAddresses, standingOf } from "./shows.ts";
+export { type AddressSoFar, type FieldVisibility, shownAddresses, visibilityOf } from "./shows.ts";
 export {
   type Happening,
   isLookUp,

@@ -1,7 +1,7 @@
 import { fillableFields, fillingsFor } from "./binding.ts";
 import { addressesOf, addressOf, type FormAnswer, type FormDefinition, isOfBoth } from "./definition.ts";
 
-/** Something to look at in a form; nothing that keeps it from working. */
+/** A warning about a form; nothing that keeps it from working. */
 export interface FormProblem {
   field: string;
   kind: "duplicate token" | "stays empty" | "nothing fills it" | "needs two addresses";
@@ -16,7 +16,7 @@ export interface FormExample {
   answer: FormAnswer;
 }
 
-/** What a developer should look at: tokens used twice, fields that stay empty somewhere, required ones that nothing fills. */
+/** Warnings for the developer: tokens used twice, fields that stay empty somewhere, required ones that nothing fills. */
 export function problemsOf(definition: FormDefinition, examples: readonly FormExample[]): FormProblem[] {
   const { fields } = definition;
   const problems: FormProblem[] = [];

@@ -11,7 +11,7 @@ const plain = (text: string) =>
 const UNIT = /^(\p{L}+ )?(\p{L}|\d+ ?\p{L}?)$|^$/u;
 
 /**
- * True when a field still states what was filled into it: other letters, signs and accents aside, with the short forms of
+ * True when a field still states what was filled into it: case, signs and accents aside, with the short forms of
  * the names that the record has, and whatever the unit.
  * @param mayHaveUnit whether the field has the unit beside what tells the place
  */

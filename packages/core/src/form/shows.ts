@@ -12,7 +12,7 @@ export interface AddressSoFar {
 }
 
 /** The state of a field, by its rule and by what the fields hold. */
-export function standingOf({ name, show }: Field, values: Values, { wasAsked }: AddressSoFar): FieldVisibility {
+export function visibilityOf({ name, show }: Field, values: Values, { wasAsked }: AddressSoFar): FieldVisibility {
   if (show === undefined) return "shown";
   if (show === "filled") return wasAsked || valueIn(values, name) ? "shown" : "hidden";
   if (show === "locked") return wasAsked || valueIn(values, name) ? "shown" : "locked";
@@ -29,6 +29,6 @@ export function shownAddresses(definition: FormDefinition, values: Values): stri
       (field) => addressOf(field) === address && (takesValues(field) || field.kind === "search"),
     );
     const seen = fields.filter(({ kind }) => kind !== "hidden" && kind !== "shown");
-    return !seen.length || seen.some((field) => standingOf(field, values, { wasAsked: true }) !== "hidden");
+    return !seen.length || seen.some((field) => visibilityOf(field, values, { wasAsked: true }) !== "hidden");
   });
 }

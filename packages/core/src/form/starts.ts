@@ -17,14 +17,14 @@ export interface Question {
   address: string;
   q?: string;
   parts?: Partial<Record<PartName, string>>;
-  /** Code of the one country in which to look. */
+  /** Code of the one country in which to search. */
   country?: string;
 }
 
 /** Value by field, as it is in the form. */
 export type Values = Readonly<Record<string, string | undefined>>;
 
-/** What starts the lookups of an address when its rule says nothing: its search field's list, else its first bound field. */
+/** What starts the lookups of an address when its rule does not define it: its search field's list, else its first bound field. */
 export function startOf(definition: FormDefinition, address: string): Start {
   const { start } = ruleOf(definition, address);
   if (start) return start;

@@ -87,7 +87,7 @@ export function fill(
 
 /**
  * A stored record opens as it was stored: chosen when it holds a ref (a position, where the form keeps no ref), and
- * confirmed when it says so. Nothing counts as filled.
+ * confirmed when it states so. Nothing counts as filled.
  */
 export function opened(definition: FormDefinition, state: FormState, values: Values, address: string): FormState {
   const fields = fillableFields(definition, address);
@@ -157,7 +157,7 @@ export function confirmByRegister(state: FormState, address: string): FormState 
 }
 
 /**
- * What the fields of a body say that is not so in a record. A field that is empty, or was not sent, says nothing.
+ * Differences between the fields of a body and a record. A field that is empty, or was not sent, does not differ.
  * @param answer the record
  */
 export function differencesIn(
@@ -360,7 +360,7 @@ function levelsOf(field: Field): number[] {
   return namesOf(field).flatMap((name) => LEVEL[name] ?? []);
 }
 
-/** Fields by which people see which place it is. Where there are none, the text of the search field says it. */
+/** Fields that show which place it is. Where there are none, the text of the search field does. */
 export function statingFields(definition: FormDefinition, address: string): Field[] {
   const seen = fillableFields(definition, address).filter(
     ({ kind }) => kind === "text" || kind === "country" || kind === "choice",

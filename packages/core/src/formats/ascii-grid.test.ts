@@ -22,7 +22,7 @@ describe("readAsciiGrid", () => {
   });
 
   it.each([
-    ["", "the header says no ncols"],
+    ["", "the header has no ncols"],
     ["ncols\n1 2", 'line 1: a header line is a name and a number, this is "ncols"'],
     [HEADER.replace("ncols 3", "ncols 1"), "a grid has two columns and rows at least, not 1 by 2"],
     [`${HEADER}1 2 3`, "3 columns and 2 rows are 6 heights; the file holds 3"],

@@ -31,7 +31,7 @@ export function readAsciiGrid(text: string): HeightGrid {
   }
   const need = (...names: string[]) => {
     const name = names.find((one) => header.has(one));
-    if (name === undefined) throw new RangeError(`the header says no ${names.join(" or ")}`);
+    if (name === undefined) throw new RangeError(`the header has no ${names.join(" or ")}`);
     return header.get(name)!;
   };
   const [columns, rows, step] = [need("ncols"), need("nrows"), need("cellsize")];

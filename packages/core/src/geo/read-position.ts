@@ -38,11 +38,11 @@ function readIso(text: string): Position | undefined {
   const [, ns, latDigits, latRest = "", ew, lonDigits, lonRest = ""] = match;
   if (latDigits.length + 1 !== lonDigits.length) return undefined;
   const degrees = (digits: string, rest: string, first: number) => {
-    const whole = Number(digits.slice(0, first));
+    const degrees = Number(digits.slice(0, first));
     const minutes = digits.slice(first, first + 2);
     const seconds = digits.slice(first + 2);
-    if (seconds) return whole + Number(minutes) / 60 + Number(seconds + rest) / 3600;
-    return minutes ? whole + Number(minutes + rest) / 60 : Number(digits + rest);
+    if (seconds) return degrees + Number(minutes) / 60 + Number(seconds + rest) / 3600;
+    return minutes ? degrees + Number(minutes + rest) / 60 : Number(digits + rest);
   };
   const lat = degrees(latDigits, latRest, 2) * (ns === "-" ? -1 : 1);
   return { lat, lon: degrees(lonDigits, lonRest, 3) * (ew === "-" ? -1 : 1) };

@@ -26,7 +26,7 @@ const PART_OF: Readonly<Partial<Record<Meaning, PartName>>> = {
   postcode: "postcode",
   country: "country",
 };
-/** Letters of a cell that are read: longer ones are no addresses. */
+/** Characters of a cell that are read: longer ones are no addresses. */
 const MOST = 300;
 
 /** Makes questions of the rows of one table. */

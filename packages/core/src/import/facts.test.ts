@@ -103,7 +103,7 @@ describe("facts of places", () => {
     const rows = [...ROWS.map((row) => [...row]), [...ROWS[0].slice(0, 9), "x".repeat(100_000), "yes", "2019-04-01"]];
     const all = read(HEADS, rows);
     expect(all[2].doubts).toEqual([{ kind: "odd-fact", words: "two things are said of Monday", column: 6 }]);
-    expect(all[3].doubts).toEqual([{ kind: "odd-fact", words: "100000 letters, left out", column: 9 }]);
+    expect(all[3].doubts).toEqual([{ kind: "odd-fact", words: "100000 characters, left out", column: 9 }]);
     expect(all[3].row?.facts?.own).not.toHaveProperty("rating");
     expect(LONGEST_FACT).toBeLessThan(100_000);
   });

@@ -3,10 +3,10 @@ import { fold } from "../text/index.ts";
 import { parseNumber } from "./numbers.ts";
 import type { ColumnUse } from "./parts.ts";
 
-/** Letters of a fact; a longer one is left out, and that is said. */
+/** Characters of an attribute; a longer one is left out with a warning. */
 export const LONGEST_FACT = 1000;
 
-/** What a row's cell says of a place, and what is odd about it. */
+/** Attributes from a row's cell, and a warning about it. */
 export interface ReadFact {
   facts: Facts;
   odd?: string;
@@ -17,7 +17,7 @@ const NO = /^(?:no|n|false|0|nein|non|nao|nie|faux|falsch|nee|nej|nei|ne|οχι|
 
 /** Reads a cell that holds a fact. What cannot be read as what it should be is kept as the text that it is. */
 export function readFact(use: ColumnUse, text: string, langs: readonly string[]): ReadFact {
-  if (text.length > LONGEST_FACT) return { facts: {}, odd: `${text.length} letters, left out` };
+  if (text.length > LONGEST_FACT) return { facts: {}, odd: `${text.length} characters, left out` };
   const asText = (label: string): Facts => ({ own: { [use.meaning]: { label, kind: "text", value: text } } });
   switch (use.meaning) {
     case "phone":

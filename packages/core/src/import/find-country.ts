@@ -22,7 +22,7 @@ export interface FoundCountry {
 /** Rows that are looked at, and the share of them that must agree. */
 const LOOKED_AT = 200;
 const MOST = 0.95;
-/** Share of the streets that must be called as in a language, from which it is told by them. */
+/** Share of the streets that must be called as in a language, from which they decide the language. */
 const SPOKEN = 0.4;
 const CLEARLY = 0.7;
 
@@ -123,7 +123,7 @@ function suitsOf(
   };
 }
 
-/** Words of heads that are of one language; of English nothing is told, everybody uses it. */
+/** Words of heads that are of one language only; English ones prove nothing, since everybody uses them. */
 const TELLING: Readonly<Record<string, string>> = {
   de: "strasse strassenname strname str hausnummer hausnr hsnr hnr plz ort ortsname gemeinde gemname ostwert nordwert breite laenge bundesland landkreis",
   fr: "rue voie nom_voie libelle_voie code_postal commune nom_commune libelle_commune departement rep",

@@ -88,15 +88,15 @@ export function findProjection(
     isXY && one.isSwapped && !gridOf(one.projection.epsg ?? 0)?.isXNorth && possible.some((other) => !other.isSwapped);
   const weighed = possible.filter((one) => !isOdd(one));
   // many a national grid has numbers that would lie in the country by another as well: then that is for a person to say
-  const told = weighed.filter((one) => isTold(one, heads, zones[0]));
-  const [only] = told.length === 1 ? told : weighed.length === 1 ? weighed : [];
-  const taken = only && (told.length === 1 || isUsual(only)) ? only : undefined;
+  const stated = weighed.filter((one) => isStated(one, heads, zones[0]));
+  const [only] = stated.length === 1 ? stated : weighed.length === 1 ? weighed : [];
+  const taken = only && (stated.length === 1 || isUsual(only)) ? only : undefined;
   const others = weighed.filter((one) => one !== taken);
   if (taken)
     return {
       projection: taken.projection,
       isSwapped: taken.isSwapped,
-      why: `metres in ${taken.name}${taken.isSwapped ? ", with the two columns swapped" : ""}: ${told.length ? "as the file says; " : ""}the rows are then in ${country}`,
+      why: `metres in ${taken.name}${taken.isSwapped ? ", with the two columns swapped" : ""}: ${stated.length ? "as the file says; " : ""}the rows are then in ${country}`,
       weighed: [taken, ...others],
     };
   return {
@@ -180,7 +180,7 @@ function wrongIn(zones: readonly string[]): string | undefined {
 }
 
 /** True where names of columns, or a column of zones, tell a projection: by number in the EPSG dataset, or by its zone. */
-function isTold({ projection }: WeighedProjection, heads: readonly string[], named?: string): boolean {
+function isStated({ projection }: WeighedProjection, heads: readonly string[], named?: string): boolean {
   if (named) return projection.system === "utm" && Number.parseInt(projection.zone ?? "", 10) === numberOf(named);
   const words = heads.join(" ").toLowerCase();
   const codes = codesOf(projection);

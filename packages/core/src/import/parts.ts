@@ -88,7 +88,7 @@ export interface Projection {
   epsg?: number;
 }
 
-/** How a table is read: what each of the columns means (null: nothing of ours), and what no column says. */
+/** How a table is read: what each of the columns means (null: not imported), and what no column contains. */
 export interface Reading {
   columns: readonly (ColumnUse | null)[];
   /** ISO 3166-1 alpha-2 code of the country where no column names one. */

@@ -93,7 +93,7 @@ const MEANING_OF: ReadonlyMap<string, Meaning> = new Map(
 const NOT_ASKED: ReadonlySet<Meaning> = new Set<Meaning>(["id", "kinds", "importance", ...OF_FACTS]);
 /** Further facts that are proposed at most. */
 const MOST_FACTS = 30;
-/** A share of the values from which their look decides. */
+/** A share of the values from which their pattern decides. */
 const MOST = 0.9;
 /** Rows that are looked at. */
 const LOOKED_AT = 200;
@@ -202,7 +202,7 @@ function readAsTowns(proposals: Proposal[]): void {
   };
 }
 
-/** What a head says, as far as the values can be that: what is headed as degrees and holds none may be metres. */
+/** What a head means, as far as the values can be that: what is headed as degrees and holds none may be metres. */
 function believed(use: ColumnUse | undefined, values: readonly string[]): ColumnUse | undefined {
   if (!use || !values.length || (use.meaning !== "lat" && use.meaning !== "lon")) return use;
   const numbers = values.map(parseNumber).filter(Number.isFinite);
@@ -218,7 +218,7 @@ const NORTH_WORDS = words("y n north northing nord hw hoch p norte");
 const LEAST_METRES = 1000;
 const PLACED: ReadonlySet<Meaning> = new Set<Meaning>(["lat", "lon", "position", "east", "north"]);
 
-/** Two columns side by side that hold metres, where nothing says where the rows lie: by a word of their heads, or by their look. */
+/** Two columns side by side that hold metres, where no projection is named: by a word of their heads, or by the pattern of their values. */
 function readAsMetres(
   proposals: Proposal[],
   heads: readonly string[] | undefined,
@@ -295,7 +295,7 @@ const EMPTY_WORDS = words(
 );
 const CODE_WORDS = words("code cod codigo codice kod kode key id schluessel kennung ref insee nr");
 
-/** What the words of a head mean that is not known as a whole: the one meaning that they name, whatever is next to it. */
+/** What the words of a head mean where the head itself is not known: the one meaning that they name, whatever is next to it. */
 function useOfWords(all: readonly string[]): ColumnUse | undefined {
   if (all.length < 2) return undefined;
   const telling = all.filter((word) => !EMPTY_WORDS.has(word) && !CODE_WORDS.has(word));

@@ -74,7 +74,7 @@ export interface ImportRow {
   facts?: Facts;
 }
 
-/** What came of a row: what it says, or why not; and what is odd about it. */
+/** The result of a row: its record, or why there is none; and its warnings. */
 export type ReadRow = { doubts: RowDoubt[] } & (
   | { row: ImportRow; refused?: undefined }
   | { row?: undefined; refused: RefusedRow }
@@ -165,7 +165,7 @@ export class RowReader {
     const doubts: RowDoubt[] = [];
     const long = this.#used.find((column) => (cells[column]?.length ?? 0) > LONGEST);
     if (long !== undefined)
-      return { doubts, refused: { kind: "too-long", words: `${cells[long].length} letters`, column: long } };
+      return { doubts, refused: { kind: "too-long", words: `${cells[long].length} characters`, column: long } };
     const position = this.#position(cells);
     if ("refused" in position) return { doubts, refused: position.refused };
 
@@ -369,7 +369,7 @@ export class RowReader {
   }
 }
 
-/** A number and what another column says of it: 12 and "b", 4816 and "1/2", 12 and a second number, "12b" and "2". */
+/** A number and its suffix in another column: 12 and "b", 4816 and "1/2", 12 and a second number, "12b" and "2". */
 function joinedNumber(house: string, suffix: string): string {
   if (!house || /^(?:bis|ter|quater)$/i.test(suffix)) return house + suffix;
   if (!/^\d/.test(suffix)) return house + (/^\p{L}{2}/u.test(suffix) ? `-${suffix}` : suffix);
@@ -397,7 +397,7 @@ function readNames(cells: readonly string[], columns: readonly NameColumn[], lan
 /** What `clean` puts right. */
 const UNTIDY = /[\u0000-\u001F\u007F-\u00A0\u2000-\u200A\u3000]|^ | $| {2}/u;
 
-/** Spaces put right; a NUL or another control character is none of a name's letters. */
+/** Spaces put right; a NUL or another control character is not part of a name. */
 function clean(text: string): string {
   if (!text || !UNTIDY.test(text)) return text;
   return text.replace(/[\u0000-\u001F\u007F\s]+/gu, " ").trim();

@@ -318,7 +318,7 @@ function areaSections(areas: AreaInput[], strings: StringTable) {
   };
 }
 
-/** Identities in order. Pairs of 32 bits are sorted as one whole number of 64: quicker than by a comparison. */
+/** Identities in order. Pairs of 32 bits are sorted as one 64-bit integer: quicker than by a comparison. */
 function identitySections(things: Uint32Array, addresses: Uint32Array, { counts }: SegmentMeta) {
   const own = counts.things - counts.houses;
   const pairs = new BigUint64Array(own + addresses.length);

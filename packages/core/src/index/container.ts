@@ -35,7 +35,7 @@ export function packSections(sections: Sections): ArrayBuffer {
 
 /**
  * Opens a packed buffer as views on it; nothing is copied.
- * @throws SegmentError when it is not a whole segment of this format
+ * @throws SegmentError when it is not a complete segment of this format
  */
 export function openSections(buffer: ArrayBufferLike): Sections {
   if (buffer.byteLength < HEADER_WORDS * 4)

@@ -50,7 +50,7 @@ function select(ids: Uint32Array, k: number, left: number, right: number, values
  * The points nearest to a position on the sphere, nearest first.
  * @param radius metres
  * @param limit how many at most
- * @param allows says which points count; all when left out
+ * @param allows which points count; all when left out
  * @returns numbers of points and their spherical distances in metres
  */
 export function nearestPoints(

@@ -113,7 +113,7 @@ export const NONE = 0xffffffff;
 export const NO_NUMBER = 0xffff;
 export const NO_POSTCODE = 0xffff;
 export const RARE_SUFFIX = 0xff;
-/** Positions are kept as whole ten-millionths of a degree. */
+/** Positions are stored as integers, in ten-millionths of a degree. */
 export const SCALE = 1e7;
 /** Groups of postings. */
 export const GROUPS = 3;
@@ -127,7 +127,7 @@ export interface Source {
   licence: string;
 }
 
-/** What a segment says of itself. */
+/** The metadata of a segment. */
 export interface SegmentMeta {
   /** Digest of publication, format and builder; the segment's name. */
   name: string;

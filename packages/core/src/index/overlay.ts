@@ -4,7 +4,7 @@ import { addressInputs, areaInput, placeInput, postcodeInput, streetInput } from
 import type { AddressInput, AreaInput, PlaceInput, PostcodeInput, RecordSink, StreetInput } from "./records.ts";
 import { type ChangedArea, lowerBound, Segment } from "./segment.ts";
 
-/** A change that an overlay cannot hold; the message says why. */
+/** A change that an overlay cannot represent; the message has the reason. */
 export class OverlayError extends Error {}
 
 interface ChangedStreet {
@@ -22,7 +22,7 @@ export interface Overlaid {
  * Changes on top of a segment: records added, corrected and removed since it was built, found at once without building
  * it anew. A record with an identity that is stored already is a correction of it.
  *
- * The unit of change is the street: one address changed, and its whole street answers from the overlay, so that
+ * The unit of change is the street: one address changed, and all of its street is answered from the overlay, so that
  * numbers, ranges and flats keep their neighbours. The cost of `finish` is that of building the changed streets, so an
  * overlay is for some thousands of changes; more than that, build a segment.
  */

@@ -1,7 +1,7 @@
 import type { Position, Ring } from "../geo/index.ts";
 import type { AreaKind, Facts, Name } from "../place/index.ts";
 
-/** What all things with a name have. Identities are whole numbers from the identity table; positions in degrees. */
+/** What all things with a name have. Identities are integers from the identity table; positions in degrees. */
 export interface ThingInput {
   identity: number;
   /** The local name first. */

@@ -33,7 +33,7 @@ export interface Veil {
 
 /**
  * An opened segment: typed arrays over one buffer, and the few questions that all searches ask of it. Things and
- * addresses are whole numbers (see layout.ts). Nothing is copied; several threads may open the same shared buffer.
+ * addresses are integers (see layout.ts). Nothing is copied; several threads may open the same shared buffer.
  */
 export class Segment {
   readonly sections: Sections;
@@ -45,7 +45,7 @@ export class Segment {
   readonly #suffixes: ReadonlyMap<string, number>;
   readonly #hidden: ReadonlySet<number> | undefined;
   readonly #changed: ReadonlyMap<number, ChangedArea> | undefined;
-  /** Asked for several times for each line that is told. */
+  /** Called several times for each line that is returned. */
   readonly #countryCodes = new Map<number, string>();
   #placeTree: PointTree | undefined;
   #areaGrid: AreaGrid | undefined;
@@ -53,7 +53,7 @@ export class Segment {
   /**
    * @param buffer the bytes, or a segment that is open already
    * @param veil what lies over it
-   * @throws SegmentError when the buffer is no whole segment of this format
+   * @throws SegmentError when the buffer is no complete segment of this format
    */
   constructor(buffer: ArrayBufferLike | Segment, veil: Veil = {}) {
     const open = buffer instanceof Segment ? buffer : undefined;
@@ -335,7 +335,7 @@ export class Segment {
 
   /**
    * Addresses nearest to a position, nearest first, with spherical distances in metres.
-   * @param allows says which addresses count; all of those not hidden, when left out
+   * @param allows which addresses count; all of those not hidden, when left out
    */
   nearestAddresses(at: Position, radius: number, limit: number, allows?: (address: number) => boolean) {
     const { addressTree, addressLat, addressLon } = this.sections;

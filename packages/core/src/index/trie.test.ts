@@ -30,7 +30,7 @@ describe("a trie", () => {
     expect(below(0)).toEqual(WORDS);
   });
 
-  it("leads to the words that begin with some letters", () => {
+  it("leads to the words that begin with some characters", () => {
     expect(below(descend(trie, 0, "bar"))).toEqual(["bar", "bark", "barn"]);
     expect(below(descend(trie, 0, "harb"))).toEqual(["harbour", "harbourmaster"]);
     expect(descend(trie, 0, "x")).toBe(-1);

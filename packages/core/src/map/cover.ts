@@ -12,10 +12,10 @@ const BROAD_ZOOM = 15;
 export function* paintCovers(pen: Pen, features: readonly MapFeature[]): Generator<void> {
   const { palette, part } = pen;
   for (const cover of COVERS) {
-    const whole = features.filter(({ properties }) => properties.what === cover && properties.rank === 1);
-    pen.fill(whole, palette.covers[cover].paper);
+    const areas = features.filter(({ properties }) => properties.what === cover && properties.rank === 1);
+    pen.fill(areas, palette.covers[cover].paper);
     if (cover === "field" && part.z >= FIELDS_ZOOM) paintFields(pen, features);
-    else if (part.z >= TEXTURE_ZOOM) for (const feature of whole) paintTexture(pen, feature, cover);
+    else if (part.z >= TEXTURE_ZOOM) for (const feature of areas) paintTexture(pen, feature, cover);
     yield;
   }
 }

@@ -59,12 +59,12 @@ export class TileCutter {
   /** The features of any part of the map, with the same margin. @param isWanted leaves others out uncut */
   cutPart(part: MapPart, isWanted: (properties: MapFeature["properties"]) => boolean = () => true): MapFeature[] {
     const { z, left, top, width, height } = part;
-    const whole = TILE * 2 ** z;
+    const side = TILE * 2 ** z;
     const frame: Frame = {
-      left: (left - MARGIN) / whole,
-      top: (top - MARGIN) / whole,
-      right: (left + width + MARGIN) / whole,
-      bottom: (top + height + MARGIN) / whole,
+      left: (left - MARGIN) / side,
+      top: (top - MARGIN) / side,
+      right: (left + width + MARGIN) / side,
+      bottom: (top + height + MARGIN) / side,
     };
     const { features, tree } = this.#at(z);
     const here = tree

@@ -11,7 +11,7 @@ interface Node {
 }
 
 /**
- * Finds the frames of a list that meet one, without a look at most of the others. Packed once: strips by the middles
+ * Finds the frames of a list that meet one, without visiting most of the others. Packed once: strips by the middles
  * from west to east, each cut from north to south (Leutenegger and others, STR: a simple and efficient algorithm for
  * R-tree packing, ICDE 1997).
  */

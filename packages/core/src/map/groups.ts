@@ -43,7 +43,7 @@ interface Level {
 }
 
 /**
- * Groups markers by their distance on the screen. The groups of a zoom are made of whole groups of the next closer one,
+ * Groups markers by their distance on the screen. The groups of a zoom are made of complete groups of the next closer one,
  * so that going closer only ever takes groups apart, and they depend on nothing but the list, so that they stay while
  * the map is moved.
  */
@@ -53,7 +53,7 @@ export class MarkerGroups {
   readonly #joiner: Joiner;
 
   /**
-   * @param kinds a whole number from nought on for each, such as its colour's; all of one kind when not given
+   * @param kinds an integer from 0 on for each, such as its colour's; all of one kind when not given
    * @param values of each, of which groups have a mean; NaN for one that has none
    */
   constructor(positions: readonly Position[], kinds?: ArrayLike<number>, values?: ArrayLike<number>) {
@@ -74,7 +74,7 @@ export class MarkerGroups {
   }
 
   /**
-   * The groups of a zoom, or of the whole one below it.
+   * The groups of a zoom, or of the integer zoom below it.
    * @param frame part of the projected square that they lie in, beyond its edges in the next copy of the world; all
    * when not given
    */

@@ -172,7 +172,7 @@ export interface ScreenBox {
 
 /** What labels have to keep to. */
 export interface Room {
-  /** CSS pixels of the picture that names must stand on as a whole. */
+  /** CSS pixels of the picture that names must lie within. */
   within?: { width: number; height: number };
   /** Leaves names out without a place being looked for. */
   isShown?: (label: Label) => boolean;
@@ -186,7 +186,7 @@ const SHIFTS = [0, -24, 46];
 /**
  * Chooses the labels that fit on a view: important ones first, none over another, none twice.
  * @param toScreen gives CSS pixels for a point of the projected square
- * @param scale CSS pixels of the whole square's side
+ * @param scale CSS pixels of the square's side
  * @param widthOf text width in CSS pixels
  */
 export function placeLabels(

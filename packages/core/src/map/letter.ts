@@ -22,7 +22,7 @@ export function spacedText({ text, what, rank }: Label): string {
 /** Font of a local name below another one. */
 export const LOCAL_FONT = 'italic 11px "Literata Variable", Literata, Georgia, serif';
 
-/** Letters the placed labels, each with a halo of the paper. */
+/** Draws the placed labels, each with a halo of the paper. */
 export function drawLabels(painter: Painter, placed: readonly LabelBox[], palette: Palette): void {
   painter.textAlign = "center";
   painter.textBaseline = "middle";

@@ -10,7 +10,7 @@ import { drawChosen, drawDevice } from "./place-signs.ts";
 import { drawAim, drawGroup, drawLine, drawMarker, type MarkerSign } from "./signs.ts";
 import { originOf, type Size, scaleLength, squareToScreen, toScreen, type View, worldSize } from "./view.ts";
 
-/** From this zoom on, nobody needs to be told which country it is. */
+/** From this zoom on, nobody needs the country's name. */
 const LAST_COUNTRY_ZOOM = 9.5;
 
 /** Of more markers than these, names do not keep clear. */
@@ -23,7 +23,7 @@ export interface MapMarker extends Omit<MarkerSign, "x" | "y" | "lifted" | "with
   from?: Position;
 }
 
-/** Where the device says it is. */
+/** Where the device is, by its own measurement. */
 export interface DevicePosition {
   at: Position;
   /** Metres around it within which it is sure to be. */
@@ -46,7 +46,7 @@ export interface MapLine {
 /** A group of markers, and the colour of their ribbons; madder when none is given. */
 export interface SignedGroup extends Pick<MarkerGroup, "x" | "y" | "count"> {
   colour?: string;
-  /** Stands on the tab in place of the count; a few letters. */
+  /** Shown on the tab in place of the count; a few characters. */
   words?: string;
 }
 
@@ -64,9 +64,9 @@ export interface Over {
   device?: DevicePosition;
   /** The marker that has the keyboard. */
   chosen?: Position;
-  /** Letters the placed names in another way. @param widthOf CSS pixels of a name's text */
+  /** Draws the placed names in another way. @param widthOf CSS pixels of a name's text */
   letter?: (placed: readonly LabelBox[], widthOf: (box: LabelBox) => number) => void;
-  /** Draws signs in another way; where one cannot, it says false and the sign is drawn as always. */
+  /** Draws signs in another way; where one cannot, it returns false and the sign is drawn as always. */
   stamp?: {
     marker(sign: MarkerSign): boolean;
     group(at: { x: number; y: number }, group: SignedGroup): boolean;
@@ -74,7 +74,7 @@ export interface Over {
   /** BCP 47, for lengths; English when not given. */
   lang?: string;
   /** True to leave out names that the edge would cut: on a picture that nobody can move. */
-  whole?: boolean;
+  isStill?: boolean;
 }
 
 /** Draws what lies over the tiles: names, lines, markers, the scale. Lengths in CSS pixels. */
@@ -84,7 +84,7 @@ export function drawOver(
   size: Size,
   palette: Palette,
   labels: readonly Label[],
-  { markers = [], groups = [], lines = [], aim, device, chosen, letter, stamp, lang, whole = false }: Over,
+  { markers = [], groups = [], lines = [], aim, device, chosen, letter, stamp, lang, isStill = false }: Over,
 ): void {
   const isShown = ({ what, rank }: Label) => {
     if (what === "country") return view.zoom < LAST_COUNTRY_ZOOM;
@@ -100,9 +100,9 @@ export function drawOver(
       kept: [
         ...(markers.length <= MOST_KEPT ? markers.map(({ at }) => markerBox(toScreen(view, size, at))) : []),
         // on a map that moves, names would jump as they pass the scale
-        ...(whole ? [scaleBox(size)] : []),
+        ...(isStill ? [scaleBox(size)] : []),
       ],
-      ...(whole ? { within: size } : {}),
+      ...(isStill ? { within: size } : {}),
     },
   );
   if (letter) letter(placed, ({ label }) => Math.max(widthOf(painter, label), localWidth(painter, label)));

@@ -40,8 +40,13 @@ const BETWEEN_COUNTRIES = 3;
  * @param features of the tile, with a margin around it
  * @param painter a context with one unit to a CSS pixel
  */
-export function paintTile(painter: Painter, features: readonly MapFeature[], tile: TileName, look: PaintOptions): void {
-  paintPart(painter, features, partOf(tile), look);
+export function paintTile(
+  painter: Painter,
+  features: readonly MapFeature[],
+  tile: TileName,
+  options: PaintOptions,
+): void {
+  paintPart(painter, features, partOf(tile), options);
 }
 
 /** The part of the map that a tile shows. */
@@ -50,8 +55,13 @@ export function partOf({ z, x, y }: TileName): MapPart {
 }
 
 /** Paints any part of the map from the north-west corner, without any labels. */
-export function paintPart(painter: Painter, features: readonly MapFeature[], part: MapPart, look: PaintOptions): void {
-  const steps = paintInSlices(painter, features, part, look);
+export function paintPart(
+  painter: Painter,
+  features: readonly MapFeature[],
+  part: MapPart,
+  options: PaintOptions,
+): void {
+  const steps = paintInSlices(painter, features, part, options);
   while (!steps.next().done);
 }
 

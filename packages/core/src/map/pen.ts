@@ -3,7 +3,7 @@ import type { MapFeature } from "./features.ts";
 import type { Painter } from "./painter.ts";
 import type { Palette } from "./palettes.ts";
 
-/** What is painted: a part of the whole world's square at a zoom, in CSS pixels from the north-west corner. */
+/** What is painted: a part of the world's square at a zoom, in CSS pixels from the north-west corner. */
 export interface MapPart {
   z: number;
   left: number;
@@ -46,9 +46,9 @@ export class Pen {
   /** Fills areas and inks their outlines; in one path where no tile cut them, since tracing takes longer than painting. */
   areas(features: readonly MapFeature[], colour: string, rule: "evenodd" | "nonzero", ink: string, width: number) {
     const isCut = (feature: MapFeature) => Boolean(feature.properties.cuts?.some((ring) => ring.length));
-    const whole = features.filter((feature) => !isCut(feature));
-    this.fill(whole, colour, rule);
-    if (whole.length) this.ink(ink, width);
+    const uncut = features.filter((feature) => !isCut(feature));
+    this.fill(uncut, colour, rule);
+    if (uncut.length) this.ink(ink, width);
     const cut = features.filter(isCut);
     this.fill(cut, colour, rule);
     this.lines(cut, ink, width);
@@ -64,7 +64,7 @@ export class Pen {
     this.painter.setLineDash([]);
   }
 
-  /** Lets nothing be drawn outside an area until the painter's state is restored. Dear: never for a whole tile. */
+  /** Lets nothing be drawn outside an area until the painter's state is restored. Expensive: never for a tile. */
   clip(area: MapFeature): void {
     this.trace([area]);
     this.painter.clip("evenodd");

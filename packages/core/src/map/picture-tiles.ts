@@ -26,7 +26,7 @@ const LONGEST = 1000;
 
 const VARIABLE = /\{([^{}]*)\}/g;
 const ORIGIN = /^(https?):\/\/([^/?#\s\\@{}]+)(?=[/?#]|$)/i;
-/** What a tile needs to be told by, each in lower case. */
+/** What identifies a tile in a template, each in lower case. */
 const XYZ = [["z"], ["x"], ["y", "-y"]];
 const WMTS = [["tilematrix"], ["tilecol"], ["tilerow"]];
 /** A query that asks a WMTS for a tile by keys and values. */
@@ -60,8 +60,8 @@ export function pictureTileUrl(url: string, { z, x, y }: TileName): string {
   const trouble = pictureUrlTrouble(url);
   if (trouble) throw new RangeError(`The URL of the tiles ${trouble}.`);
   if (isBareGetTile(url)) {
-    const [whole, ...rest] = url.split("#");
-    return [`${whole}&TileMatrix=${z}&TileRow=${y}&TileCol=${x}`, ...rest].join("#");
+    const [address, ...rest] = url.split("#");
+    return [`${address}&TileMatrix=${z}&TileRow=${y}&TileCol=${x}`, ...rest].join("#");
   }
   const values: Record<string, number> = {
     ...{ z, x, y, "-y": 2 ** z - 1 - y },

@@ -8,7 +8,7 @@ interface Spot {
 }
 
 /**
- * Draws where the device says it is: an open diamond, and around it a dashed circle of the uncertainty.
+ * Draws the measured position of the device: an open diamond, and around it a dashed circle of the uncertainty.
  * @param radius CSS pixels of the uncertainty
  * @param words beside the circle, such as "± 35 m"
  */

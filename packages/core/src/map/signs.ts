@@ -40,7 +40,7 @@ export interface MarkerPicture {
 /** CSS pixels by which a marker is above the spot while it is moved. */
 const LIFT = 12;
 
-/** Radians of a whole circle. */
+/** Radians of a circle. */
 export const turnAround = 2 * Math.PI;
 
 /** Draws one marker. */
@@ -172,9 +172,9 @@ function label(painter: Painter, text: string, { x, within }: MarkerSign, size: 
 /** As much of a text as fits, with an ellipsis where it had to be cut; always its first letter. */
 function shortened(text: string, fits: (text: string) => boolean): string {
   if (fits(text)) return text;
-  const letters = [...text];
-  const cut = (length: number) => `${letters.slice(0, length).join("").trimEnd()}…`;
-  let length = letters.length - 1;
+  const characters = [...text];
+  const cut = (length: number) => `${characters.slice(0, length).join("").trimEnd()}…`;
+  let length = characters.length - 1;
   while (length > 1 && !fits(cut(length))) length--;
   return cut(length);
 }
@@ -297,7 +297,7 @@ export function drawGroup(
   painter.restore();
 }
 
-/** Letters a count, or a digit of one, around the middle of a group's tab. */
+/** Draws a count, or a digit of one, around the middle of a group's tab. */
 export function letterCount(painter: Painter, text: string, palette: Palette): void {
   painter.font = COUNT_FONT;
   painter.textAlign = "center";

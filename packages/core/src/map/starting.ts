@@ -1,6 +1,6 @@
 import type { Box, Position } from "../geo/position.ts";
 
-/** Part of the box around all that the boxes must cover, so that it is shown whole. */
+/** Part of the box around all that the boxes must cover for it to be shown completely. */
 const MOSTLY = 0.25;
 /** Degrees of longitude from which the whole world is shown just as well. */
 const WIDEST = 200;

@@ -2,7 +2,7 @@ import type { MapFeature } from "./features.ts";
 import type { Palette } from "./palettes.ts";
 import { type Pen, ringsOf } from "./pen.ts";
 
-/** How many widths of line the light is told by, on either side. */
+/** How many line widths are compared for the light, on either side. */
 const LIGHTS = 4;
 /** Width in pixels of an edge that the light meets squarely, by rank. */
 const WIDTHS = [2.4, 1.9, 1.5, 1];

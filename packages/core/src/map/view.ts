@@ -2,7 +2,7 @@ import { type Position, project, TILE, unproject } from "../geo/index.ts";
 import type { Frame } from "./clip.ts";
 import type { MapPart } from "./pen.ts";
 
-/** What a map shows: its middle and its zoom, which may lie between two whole ones. */
+/** What a map shows: its middle and its zoom, which may lie between two integers. */
 export interface View {
   at: Position;
   zoom: number;
@@ -17,7 +17,7 @@ export interface Size {
 export const LEAST_ZOOM = 2;
 export const MOST_ZOOM = 19;
 
-/** Side of the whole projected square in CSS pixels. */
+/** Side of the projected square in CSS pixels. */
 export function worldSize(zoom: number): number {
   return TILE * 2 ** zoom;
 }
@@ -157,19 +157,19 @@ export interface PlacedPart extends MapPart {
   scale: number;
 }
 
-/** What a view shows of the map of the nearest whole zoom, in one part for each copy of the world that it touches. */
+/** What a view shows of the map of the nearest integer zoom, in one part for each copy of the world that it touches. */
 export function partsOf(view: View, size: Size): PlacedPart[] {
   const z = Math.min(MOST_ZOOM, Math.max(0, Math.round(view.zoom)));
-  const whole = TILE * 2 ** z;
-  const scale = worldSize(view.zoom) / whole;
+  const square = TILE * 2 ** z;
+  const scale = worldSize(view.zoom) / square;
   const origin = originOf(view, size);
   const [west, east] = [-origin.x / scale, (size.width - origin.x) / scale];
   const parts: PlacedPart[] = [];
-  for (let copy = Math.floor(west / whole); copy * whole < east; copy++) {
-    const left = Math.max(west, copy * whole);
-    const width = Math.min(east, (copy + 1) * whole) - left;
+  for (let copy = Math.floor(west / square); copy * square < east; copy++) {
+    const left = Math.max(west, copy * square);
+    const width = Math.min(east, (copy + 1) * square) - left;
     const x = (left - west) * scale;
-    parts.push({ z, left: left - copy * whole, top: -origin.y / scale, width, height: size.height / scale, x, scale });
+    parts.push({ z, left: left - copy * square, top: -origin.y / scale, width, height: size.height / scale, x, scale });
   }
   return parts;
 }

@@ -3,7 +3,7 @@ export type PatternNode =
   | { type: "text"; text: string }
   /** One value, or the first of several that is there, then changed as requested. */
   | { type: "value"; names: string[]; changes: Change[] }
-  /** Vanishes whole when a value in it is missing. */
+  /** Vanishes completely when a value in it is missing. */
   | { type: "group"; nodes: PatternNode[] };
 
 /** A change applied to a value: `{town:upper}`. */

@@ -36,7 +36,7 @@ export const factText = ({ value }: OwnFact): string =>
 export function chosenFacts(facts: Facts, names: readonly string[]): Facts {
   const { own = {}, ...common } = facts;
   const wanted = new Set(names);
-  // hours that could not be read are told in the place of those that could
+  // hours that could not be parsed are shown as they are written
   if (wanted.has("openingHours")) wanted.add("hoursText");
   const chosen = Object.fromEntries(Object.entries(common).filter(([name]) => wanted.has(name))) as Facts;
   const others = Object.entries(own).filter(([name]) => wanted.has(name));

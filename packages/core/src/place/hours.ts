@@ -60,7 +60,7 @@ type Token =
   | { is: "time"; hour: number; minute: number; half?: "am" | "pm"; isBare: boolean }
   | { is: "to" | "and" | "end" | "shut" };
 
-/** Words for days by language, Monday first: whole, and short in the usual ways. */
+/** Words for days by language, Monday first: in full, and abbreviated in the usual ways. */
 const DAY_WORDS: Readonly<Record<string, string>> = {
   en: "monday mon mo|tuesday tues tue tu|wednesday wed we|thursday thurs thur thu th|friday fri fr|saturday sat sa|sunday sun su",
   de: "montag mo|dienstag di|mittwoch mi|donnerstag do|freitag fr|samstag sonnabend sa|sonntag so",
@@ -117,7 +117,7 @@ function dayIn(word: string, lang: string): number | undefined {
   return table.get(word);
 }
 
-/** @returns undefined where something is there that says neither days nor hours */
+/** @returns undefined where a text has neither days nor hours */
 function tokensOf(text: string, langs: readonly string[]): Token[] | undefined {
   const plain = text
     .normalize("NFD")

@@ -25,7 +25,7 @@ export interface Difference {
   how: DifferenceHow;
 }
 
-/** True for a difference that only says that a house's unit is not known: it never changes an outcome. */
+/** True for a difference that is only an unknown unit of a house: it never changes an outcome. */
 export const isOnlyUnit = ({ part }: Pick<Difference, "part">): boolean => part === "unit";
 
 /** Differences in one cell of a table: `house 12b, held 12; postcode HT9 29, held HT4 29`. */

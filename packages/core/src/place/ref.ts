@@ -11,12 +11,12 @@ const GATHER = inverse(SCATTER);
 /** The ref of an identity: country in lower case, a dash, six letters (Crockford's base 32). */
 export function refOf(country: string, identity: number): string {
   let n = Math.imul(identity, SCATTER) & MASK;
-  let letters = "";
+  let digits = "";
   for (let i = 0; i < 6; i++) {
-    letters = ALPHABET[n & 31] + letters;
+    digits = ALPHABET[n & 31] + digits;
     n >>>= 5;
   }
-  return `${country.toLowerCase()}-${letters}`;
+  return `${country.toLowerCase()}-${digits}`;
 }
 
 /** The country and identity of a ref, or undefined when the text is no ref. */

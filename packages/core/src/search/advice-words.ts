@@ -1,4 +1,4 @@
-/** What the service says of a lookup, by its English sentence; and the parts that are named in it. */
+/** Advice on a lookup, by its English sentence; and the parts that are named in it. */
 export type AdviceWords = Readonly<
   Record<
     | "Enter at least one word."

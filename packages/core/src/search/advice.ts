@@ -13,7 +13,7 @@ export function advise(
   values: Readonly<Record<string, string>> = {},
 ): string {
   const text = wordsIn(langs)?.[english] ?? english;
-  return text.replace(/\{(\w+)\}/g, (whole, name: string) => values[name] ?? whole);
+  return text.replace(/\{(\w+)\}/g, (placeholder, name: string) => values[name] ?? placeholder);
 }
 
 /** The same of names of parts. */

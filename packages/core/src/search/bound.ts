@@ -14,7 +14,7 @@ const UNKNOWN = -1;
 interface Around {
   /** Qualities by word, and behind them what each word can be worth as a number of a house there. */
   areas: Float64Array[];
-  /** Qualities by word, of postcodes that were typed as a whole, and of those of which only a part was. */
+  /** Qualities by word, of postcodes that were typed in full, and of those typed in part. */
   codes: Float64Array[];
   parts: Float64Array[];
 }
@@ -26,7 +26,7 @@ interface Around {
 export class Bound {
   /** The most that a name not looked at yet can give to each word. */
   readonly #left: Float64Array;
-  /** The postcodes that were typed as a whole. */
+  /** The postcodes that were typed in full. */
   readonly wholeCodes: number[] = [];
   /** Those of which only a part was. */
   readonly partCodes: number[] = [];
@@ -73,7 +73,7 @@ export class Bound {
     this.#known.fill(UNKNOWN);
   }
 
-  /** The streets of the postcodes that were typed as a whole have been looked at. */
+  /** The streets of the postcodes that were typed in full have been visited. */
   closeWholeCodes(): void {
     this.#areWholeDone = true;
     this.#known.fill(UNKNOWN);

@@ -46,7 +46,7 @@ export function contradictionsOf(candidate: Candidate, isTyping = false): Contra
 
 const NOTHING: Contradiction[] = [];
 
-/** True for a record that explains all that was written, as most do: nothing needs a closer look. */
+/** True for a record that explains all that was written, as most do: nothing needs to be scored in detail. */
 function isAllExplained(candidate: Candidate): boolean {
   const { tokens, explained, thing, indexed } = candidate;
   if (boxesIn(candidate).length) return false;
@@ -79,7 +79,7 @@ function isWholeName({ explained, indexed: { segment } }: Candidate, area: numbe
   return written >= segment.sections.thingWords[area];
 }
 
-/** Places of the numbers of boxes, for a record that has no houses: nothing here says where a box of the is. */
+/** Places of box numbers, for a record without houses: nothing is known of where a box is. */
 function boxesIn({ tokens, thing, indexed: { segment } }: Candidate): number[] {
   if (thing >= segment.firstStreet) return [];
   return tokens.flatMap(({ role, isLabel }, t) => (role === "box" && !isLabel ? [t] : []));
@@ -465,7 +465,7 @@ class Comparison {
   }
 
   /**
-   * What some words are together the whole name of, elsewhere: a town or a country.
+   * What some words are together the full name of, elsewhere: a town or a country.
    * @param beside words that may be of the name too
    */
   #areaNamedBy(words: readonly number[], beside = words): "town" | "country" | undefined {

@@ -27,7 +27,7 @@ import { TELLS, VERDICT } from "./weights.ts";
 /** A record that may be meant, with why. */
 export interface ScoredRecord extends AnswerRecord {
   /**
-   * The chance, 0 to 1, that this is the record that was meant; that none of those told is meant is taken out of it, so
+   * The chance, 0 to 1, that this is the record that was meant; the chance that none of those returned is meant is subtracted, so
    * that the scores of all candidates are at most 1 together.
    */
   score: number;
@@ -67,12 +67,14 @@ export function forward(indexed: Indexed, query: ForwardQuery): ForwardAnswer {
   if (!meant)
     return { outcome: "none", candidates: [], advice: [advise(query.langs ?? [], "Enter at least one word.")] };
   const { text, outcome, found } = meant;
-  const told = outcome === "none" ? [] : found.slice(0, query.limit ?? DEFAULT_LIMIT);
-  const candidates = told.map(({ candidate, chance, contradictions = contradictionsOf(candidate) }): ScoredRecord => {
-    const record = recordOf(candidate, { langs: query.langs, typed: text }, describe, describeBetween);
-    const gloss = withScripts(glossOf(candidate.indexed, candidate, record.parts, text));
-    return { ...record, score: chance, differences: differencesOf(contradictions, record.parts, text), gloss };
-  });
+  const returned = outcome === "none" ? [] : found.slice(0, query.limit ?? DEFAULT_LIMIT);
+  const candidates = returned.map(
+    ({ candidate, chance, contradictions = contradictionsOf(candidate) }): ScoredRecord => {
+      const record = recordOf(candidate, { langs: query.langs, typed: text }, describe, describeBetween);
+      const gloss = withScripts(glossOf(candidate.indexed, candidate, record.parts, text));
+      return { ...record, score: chance, differences: differencesOf(contradictions, record.parts, text), gloss };
+    },
+  );
   const unknown = outcome === "none" ? unknownIn(indexed, query, text) : [];
   return {
     outcome,
@@ -114,7 +116,7 @@ interface Meant {
   found: { candidate: Candidate; chance: number; contradictions: Contradiction[] | undefined }[];
 }
 
-/** All that may be meant by a query; undefined when it says nothing. */
+/** All that may be meant by a query; undefined when it is empty. */
 function meantBy(indexed: Indexed, query: ForwardQuery, compared = COMPARED): Meant | undefined {
   const { text, reading } = readQuery(indexed, query, false);
   const [tokens] = reading;
@@ -208,7 +210,7 @@ function readingOf(
 function recordOf<T>(
   candidate: Candidate,
   shown: Shown,
-  whole: (...of: Parameters<typeof describe>) => T,
+  describeWhole: (...of: Parameters<typeof describe>) => T,
   interpolated: (...of: Parameters<typeof describeBetween>) => T,
 ): T {
   const { segment } = candidate.indexed;
@@ -216,13 +218,13 @@ function recordOf<T>(
   const number = tokens[explained.findIndex(({ as }) => as === "house")]?.house;
   return between && number
     ? interpolated(segment, thing, between, number, shown)
-    : whole(segment, thing, address, shown);
+    : describeWhole(segment, thing, address, shown);
 }
 
 /** Towns that are named at most. */
 const TOWNS_NAMED = 3;
 
-/** What is to be said where all that is told lies in another town than was written: not to add the town once more. */
+/** The advice where all that is returned lies in another town than was written: not to add the town once more. */
 function elsewhereIn(candidates: readonly ScoredRecord[], langs: readonly string[]): string | undefined {
   const townOf = ({ differences }: ScoredRecord) => differences.find(({ part }) => part === "town");
   const [first] = candidates;

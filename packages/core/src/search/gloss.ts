@@ -94,7 +94,7 @@ function sharedLetters(a: string, b: string): number {
   return head + tail;
 }
 
-/** Says "script" where the word is the same but was typed in another script. */
+/** "script" where the word is the same but was typed in another script. */
 export function withScripts(gloss: Gloss[]): Gloss[] {
   return gloss.map((g) =>
     g.how === "same" && g.as && hasOtherScript(g.as) !== hasOtherScript(g.typed) && /\p{L}/u.test(g.typed)
@@ -105,7 +105,7 @@ export function withScripts(gloss: Gloss[]): Gloss[] {
 
 /**
  * The ranges of a line that answer to typed words (half open, UTF-16 units, sorted): the typed letters of a beginning,
- * else the whole word.
+ * else all of the word.
  */
 export function marksIn(line: string, gloss: readonly Gloss[]): [number, number][] {
   const marks: [number, number][] = [];
@@ -122,7 +122,7 @@ export function marksIn(line: string, gloss: readonly Gloss[]): [number, number]
   return marks.sort((a, b) => a[0] - b[0]);
 }
 
-/** Where a whole word is in a line, apart from places that are marked already; -1 where it does not. */
+/** Where a complete word is in a line, apart from places that are marked already; -1 where it does not. */
 function findWord(line: string, word: string, marked: readonly [number, number][]): number {
   for (let at = line.indexOf(word); at >= 0; at = line.indexOf(word, at + 1)) {
     if (isInWord(line, at - 1) || isInWord(line, at + word.length)) continue;

@@ -21,19 +21,19 @@ export interface QueryToken extends Token {
   ranges: TermRange[];
   /** In that of each segment, in their order. */
   rangesBySegment: readonly TermRange[][];
-  /** How much of the whole it is: small words count little. */
+  /** Its share of the text: small words count little. */
   weight: number;
   /** Bit set of KINDS whose names it may be part of. */
   kinds: number;
   /** The part it was given as, if given as parts. */
   part?: PartName;
-  /** What it says when it is read as a house number, and may be one. */
+  /** What it means when it is read as a house number, and may be one. */
   house?: HouseNumber;
   /** Place of a letter behind the number that may belong to it ("12 b"). */
   mate?: number;
-  /** What the word beside a number says that it is, or what a word says of the number beside it. */
+  /** What the word beside a number makes of it, or what a word makes of the number beside it. */
   role?: NumberRole;
-  /** True for a word that only says what a number is. */
+  /** True for a word that only names the kind of a number. */
   isLabel?: boolean;
   /** True for a word of a postcode, by its shape. */
   isCode?: boolean;
@@ -49,13 +49,13 @@ export interface QueryToken extends Token {
 
 /** Words shorter than this are never taken for the beginning of another once they are left. */
 const SHORTEST_BEGINNING = 2;
-/** Words shorter than this are taken as typed: one error in two letters says nothing. */
+/** Words shorter than this are taken as typed: one error in two letters proves nothing. */
 const SHORTEST_MISSPELT = 3;
 /** While it is typed, a word shorter than this is taken for nothing but a beginning where it is one. */
 const SHORTEST_MENDED = 5;
 /** From here on two errors are tried, where one finds nothing. */
 const SHORTEST_TWICE_MISSPELT = 6;
-/** The same while a person is typing: looking for two errors goes through the whole dictionary, and what is half typed is mostly like nothing. */
+/** The same while a person is typing: looking for two errors goes through all of the dictionary, and what is half typed is mostly like nothing. */
 const SHORTEST_TWICE_WHILE_TYPED = 8;
 /** A text in which more words than these are lost is no address with typing errors. */
 const MOST_TWICE_MISSPELT = 3;
@@ -344,7 +344,7 @@ function addTwiceMisspelt({ segments }: Dictionary, { text, unfinished = false, 
 }
 
 /**
- * The same words with the last, which so far is only the beginning of one, as a whole word with an error in it: "pataya"
+ * The same words with the last, which so far is only the beginning of one, as a complete word with an error in it: "pataya"
  * on the way to a hamlet may mean a city.
  * @param least importance, 0 to 1, of the most important thing that the word must be of
  * @returns undefined where no word as important is like it
@@ -467,12 +467,12 @@ export function rangesOf(dictionary: Dictionary, token: Token, unfinished: boole
     meant.first ||= range.quality;
     meant.ranges[s].push(range);
   };
-  const whole = (s: number, node: number, quality: number) => {
+  const complete = (s: number, node: number, quality: number) => {
     const trie = segments[s].sections;
     const from = trie.nodeTermFrom[node];
     if (endsWord(trie, node)) add(s, { from, to: from + 1, quality });
   };
-  // a word that ends at the node was taken whole before
+  // a word that ends at the node was taken as complete before
   const below = (s: number, node: number, quality: number) => {
     const trie = segments[s].sections;
     const from = trie.nodeTermFrom[node] + (endsWord(trie, node) ? 1 : 0);
@@ -485,7 +485,7 @@ export function rangesOf(dictionary: Dictionary, token: Token, unfinished: boole
     for (let s = 0; s < segments.length; s++) {
       const node = descend(segments[s].sections, 0, text);
       if (node < 0) continue;
-      whole(s, node, quality);
+      complete(s, node, quality);
       if (quality >= QUALITY.abbreviation && dictionary.bases.includes(segments[s]))
         names += namesAt(segments[s], node);
     }
@@ -508,7 +508,7 @@ export function rangesOf(dictionary: Dictionary, token: Token, unfinished: boole
   if (isKnown && !doubting) return meant;
   segments.forEach(({ sections }, s) => {
     descendWithOneError(sections, token.text, (node) => {
-      whole(s, node, unfinished && isKnown ? MENDED.begunMisspelt : QUALITY.spelling);
+      complete(s, node, unfinished && isKnown ? MENDED.begunMisspelt : QUALITY.spelling);
       if (unfinished && !isKnown) below(s, node, MENDED.begunMisspelt);
     });
   });
@@ -519,7 +519,7 @@ export function rangesOf(dictionary: Dictionary, token: Token, unfinished: boole
     if (!isWhole())
       for (const other of forms)
         segments.forEach(({ sections }, s) => {
-          descendWithOneError(sections, other, (node) => whole(s, node, MENDED.shortAndMisspelt));
+          descendWithOneError(sections, other, (node) => complete(s, node, MENDED.shortAndMisspelt));
         });
   }
   return meant;

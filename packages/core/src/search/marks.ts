@@ -12,7 +12,7 @@ export interface ChangedNames {
 
 const POSTCODE = 1 << KINDS.indexOf("postcode");
 
-/** A beginning of more words than these says nothing of a postcode: it is a letter or two. */
+/** A beginning of more words than these is no evidence for a postcode: it is a letter or two. */
 const MOST_CODES = 5000;
 
 /** Qualities are kept in a byte: 200 is 1. */
@@ -107,7 +107,7 @@ export class Marks {
     }
   }
 
-  /** The second half of a postcode alone says nothing: it is the same in many towns. */
+  /** The second half of a postcode alone is no evidence: it is the same in many towns. */
   #isBegun(postcode: number): boolean {
     if (this.#isTouched[postcode]) return true;
     const { thingWords, thingTerm, termOfThing } = this.segment.sections;

@@ -120,7 +120,7 @@ function cutInMany({ segments, lexicon }: Words, token: Token): Token[] | undefi
   return pieces;
 }
 
-/** Some letters of a word as a word of their own. */
+/** Some characters of a word as a word of their own. */
 function pieceOf(token: Token, from: number, to: number): Token {
   const text = token.text.slice(from, to);
   const isLast = to === token.text.length;

@@ -23,7 +23,7 @@ const DEFAULT_LIMIT = 20;
 /** Names of what a postcode covers, at most. */
 const MOST_COVERED = 12;
 
-/** The postcodes of a country that begin with some letters, in order, each with the towns and streets it covers. */
+/** The postcodes of a country that begin with some characters, in order, each with the towns and streets it covers. */
 export function postcodes(indexed: Indexed, query: PostcodesQuery): PostcodesAnswer {
   const wanted = bare(query.starts);
   const country = query.country.toUpperCase();

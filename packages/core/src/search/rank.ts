@@ -15,7 +15,7 @@ const SLACK = 0.03;
  *
  * For "12 lantern row tidewell", with the postings of each word as long as drawn and the most important on the left:
  *
- *     lantern   ######                  1. gone through whole; the best so far has order 0.97
+ *     lantern   ######                  1. searched completely; the best so far has order 0.97
  *     tidewell  ###########             2. what has it but not "lantern" can have 0.97 at most by what is left:
  *                                          of the list only what is important enough to pass that, the #
  *     row       ##......................   3. "row" alone cannot reach what was found: never begun
@@ -43,8 +43,8 @@ export function rank(params: RankRequest): Candidate[] {
     // what has less was met with by chance, and others like it were not
     kept = kept.filter(({ order }) => order >= Math.max(least, kept[0].order - MARGIN) - ALIKE);
   };
-  // first as if the best that the words allow were stored, so that hardly anything needs a look; with less hope while
-  // nothing is found; the best that is found then says what is beside it
+  // first as if the best that the words allow were stored, so that hardly anything is visited; with a lower bound while
+  // nothing is found; the best that is found then decides what is shown beside it
   for (const hope of hopes) {
     const least = Math.max(floor, hope * most);
     pass(least);

@@ -29,10 +29,10 @@ const MOST_INSIDE = 8000;
 const MOST_PASSED = 16_384;
 /** Most postcodes whose streets are gone through. */
 const MOST_POSTCODES = 100;
-/** An area this small around the nearness clue is gone through whole. */
+/** An area this small around the nearness clue is searched completely. */
 const MOST_AROUND = 3000;
 
-/** How many things a lookup may still look at, in all its passes: no text keeps other lookups waiting. */
+/** How many things a lookup may still visit, in all its passes: no text keeps other lookups waiting. */
 interface Budget {
   looks: number;
 }
@@ -56,7 +56,7 @@ export interface RankRequest {
   floor: number;
   /** How well something must be explained, as shares of the best that could be, tried one after the other. */
   hopes: readonly number[];
-  /** Of the whole lookup; what this takes is taken off it. */
+  /** Of the lookup; what this takes is subtracted. */
   budget: Budget;
 }
 
@@ -240,7 +240,7 @@ export class Ranking {
       const slot = term * GROUPS + REST;
       return { things: posting, hints: postingHint, from: termPosting[slot], to: termPosting[slot + 1] };
     };
-    // what lies in a typed area first: after that, the rest is seldom worth a look
+    // what lies in a typed area first: after that, the rest is seldom worth visiting
     if (inside && size <= Math.min(MOST_PASSED, inside.total * QUICKER)) {
       for (let term = from; term < to; term++) this.#goThroughList(token, bound, listOf(term), inside.ranges);
       if (this.#isBeyond(this.#bound.mostOutside(inside.token), 1)) return;
@@ -311,7 +311,7 @@ export class Ranking {
   }
 
   /**
-   * True when the words that a thing has, with all that may lie around it, are too few: told without a closer look.
+   * True when the words that a thing has, with all that may lie around it, are too few: decided without scoring it.
    * @param own the typed words, as bits, that stand in the name
    */
   #isHopeless(thing: number, own: number): boolean {
@@ -367,7 +367,7 @@ export class Ranking {
 /** True when a thing has all words that it needs, and one of any in any case. */
 const isEnough = (own: number, { bits }: Need) => own !== 0 && (own & bits) === bits;
 
-/** False when a thing lacks a word that it needs: told by the bits of the terms, without a look at it. */
+/** False when a thing lacks a word that it needs: decided by the bits of the terms alone. */
 function mayBeEnough(hint: number, { hints }: Need): boolean {
   for (const wanted of hints) if ((hint & wanted) === 0) return false;
   return true;

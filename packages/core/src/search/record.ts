@@ -158,7 +158,7 @@ export function partsOf(segment: Segment, thing: number, address: number, shown:
   return parent === NONE ? parts : Object.assign(parts, aroundOf(segment, parent, shown));
 }
 
-/** Parts of areas by what they are shown in and the innermost area: the same few stand around all that is told. */
+/** Parts of areas by what they are shown in and the innermost area: the same few are around all candidates. */
 const around = new WeakMap<Segment, Map<string, Map<number, Parts>>>();
 const MOST_MANNERS = 64;
 const MOST_AROUND = 5000;

@@ -84,7 +84,7 @@ function nearestAddress(layers: Layers, query: ReverseQuery): NearRecord | undef
   return nearestOf(near, query, ({ segment, id }) => describe(segment, segment.streetOf(id), id, query));
 }
 
-/** Only where places are requested: what most people look for is the address. */
+/** Only where places are requested: what most people want is the address. */
 function nearestPlace(layers: Layers, query: ReverseQuery): NearRecord | undefined {
   if (!query.kinds?.includes("place")) return undefined;
   const near = layers.flatMap(({ layer: { segment }, filter }) =>

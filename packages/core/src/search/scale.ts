@@ -114,7 +114,7 @@ export class Taken {
   /**
    * Looks at its own words and, at a glance, at what is around it.
    * @param byPostcode true when a street may also be meant by its postcode and a number alone
-   * @param least what is looked for; no closer look is taken at what cannot have it
+   * @param least the score that is needed; what cannot reach it is not scored
    * @returns never less than its score can be; 0 when none of its own words was typed
    */
   ceiling(byPostcode: boolean, least: number): number {

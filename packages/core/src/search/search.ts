@@ -72,7 +72,7 @@ export function search(
   return asSpelt(completing ? withMended(indexed, found, readings, { ...wanted, layersOf }) : found, text);
 }
 
-/** Of equals, one whose name has the very letters that were typed, accents and all, comes before the others: "Tōmoto", not "Tomoto". */
+/** Of equals, one whose name is spelt exactly as typed, accents and all, comes before the others: "Tōmoto", not "Tomoto". */
 function asSpelt(found: Candidate[], text: string): Candidate[] {
   if (found.length < 2 || found[1].order < found[0].order - ORDER.spelt) return found;
   const tied = found.filter(({ order }) => order >= found[0].order - ORDER.spelt);
@@ -90,7 +90,7 @@ function asSpelt(found: Candidate[], text: string): Candidate[] {
   return found.sort((a, b) => orderOf.get(b)! - orderOf.get(a)!);
 }
 
-/** True for things that are called the same, told by where their names are kept. */
+/** True for things of the same name, compared by the offsets of their names. */
 function hasNameOf(one: Candidate, other: Candidate): boolean {
   const keyOf = ({ indexed: { segment }, thing }: Candidate) =>
     segment.sections.nameText[segment.sections.thingName[thing]];

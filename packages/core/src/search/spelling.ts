@@ -115,5 +115,5 @@ class Way {
   }
 }
 
-/** Used again for each word; a way is no longer than a word with the letters that may have been left out. */
+/** Used again for each word; a way is no longer than a word with the characters that may have been left out. */
 const rows = Array.from({ length: MAX_TOKEN_LENGTH + ERRORS + 2 }, () => new Uint8Array(MAX_TOKEN_LENGTH + 1));

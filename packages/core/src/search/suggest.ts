@@ -100,7 +100,7 @@ const isHouse = ({ as, how }: Explained) => as === "house" && how === "same";
 
 /** What lies this far behind the best is not what is meant, however the last word is read. */
 const BEHIND = 0.1;
-/** Letters of a whole word, and of a beginning, that are few enough to be one of anything. */
+/** Characters of a complete word, and of a beginning, that are few enough to be one of anything. */
 const SHORT = { word: 1, beginning: 2 };
 
 /**

@@ -5,14 +5,14 @@ import { TRUST, VERDICT } from "./weights.ts";
 
 /** What may be meant, with the chance and what contradicts it. */
 export interface Weighed {
-  /** The chance of each candidate to be the one that was meant, rounded as it is told; together at most 1. */
+  /** The chance of each candidate to be the one that was meant, rounded as it is returned; together at most 1. */
   chances: number[];
   /** Undefined for what has no chance: it was not looked at. */
   contradictions: (Contradiction[] | undefined)[];
   outcome: Outcome;
 }
 
-/** What is as many times `beside` further behind has no chance that can be told. */
+/** What is as many times `beside` further behind has no chance worth showing. */
 const FAR = 10;
 
 /** @param found best first, by order; not by score */

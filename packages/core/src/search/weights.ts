@@ -32,7 +32,7 @@ export const QUALITY: Readonly<Record<How, number>> = {
   abbreviation: 0.98,
   /** Islands, compounds joined and split. */
   joined: 0.97,
-  /** Islands, cut after some letters. */
+  /** Islands, cut after some characters. */
   prefix: 0.96,
   /** Islands and world, typing errors: a word mended may not beat one that was written. */
   spelling: 0.85,
@@ -50,9 +50,9 @@ export const MENDED = {
   twoErrors: 0.7,
   /** World, compounds whose kind of street is short and whose word has an error: "tanenpl" for Tannenplatz. */
   shortAndMisspelt: 0.83,
-  /** Islands, cut after some letters, with an error in them. */
+  /** Islands, cut after some characters, with an error in them. */
   begunMisspelt: 0.75,
-  /** A whole word that may yet become a longer one: "lantern" on the way to Lanternmouth. Islands, cut after some letters. */
+  /** A complete word that may yet become a longer one: "lantern" on the way to Lanternmouth. Islands, cut after some characters. */
   wholeSoFar: 0.97,
   /**
    * The beginning of a word where the person has gone on to the next one; less than a word that one error parts from
@@ -61,7 +61,7 @@ export const MENDED = {
   leftShort: 0.84,
 } as const;
 
-/** How much of the whole a typed word is. */
+/** The share of a typed word in the text. */
 export const WEIGHT: Readonly<Record<"word" | "number" | "label" | "small" | Exclude<NumberRole, "house">, number>> = {
   word: 1,
   /** World, neighbours' numbers; islands, numbers that are not there. */
@@ -86,7 +86,7 @@ export const TELLS = {
   apart: 0.9,
   /** What weighs less may stand anywhere in a name. */
   inOrder: 0.2,
-  /** What weighs as much counts as a whole word of a name, the rest as `smallShare` of one. */
+  /** What weighs as much counts as a complete word of a name, the rest as `smallShare` of one. */
   ofName: 0.5,
   smallShare: 0.2,
   /** So much of itself is left to a word in another stretch than the street's where all together led to nothing. World, the neighbour town. */
@@ -95,7 +95,7 @@ export const TELLS = {
 
 /** What is taken off a score, and what some numbers are worth. */
 export const COST = {
-  /** The words of a name that were not typed, at most. Islands, cut after some letters. */
+  /** The words of a name that were not typed, at most. Islands, cut after some characters. */
   incomplete: 0.06,
   /**
    * The number in the middle of the name ("block 7 4" means block 7, rather than block 4), or words of the name in
@@ -120,7 +120,7 @@ export const NUMBER = {
 
 /** What moves the order of equal scores. */
 export const ORDER = {
-  /** Of the most important thing. Islands and towns, cut after some letters. */
+  /** Of the most important thing. Islands and towns, cut after some characters. */
   importance: 0.03,
   /** Of what lies where the person is, and the metres at which half of it is lost. */
   nearness: 0.03,
@@ -130,7 +130,7 @@ export const ORDER = {
    * one that the text is the beginning of. Towns, one error.
    */
   tenfold: 0.13,
-  /** What has the very letters of the text, accents and all; ten times as many people make up for it. Towns, whole names. */
+  /** What is spelt exactly like the text, accents and all; ten times as many people make up for it. Towns, whole names. */
   spelt: 0.004,
 } as const;
 

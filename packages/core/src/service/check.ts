@@ -20,7 +20,7 @@ export function checkService(service: Service): ServiceIssue[] {
   const known = new Set(inputs.map((input) => input.name));
   const issues: ServiceIssue[] = [];
   const say = (where: string, message: string) => issues.push({ where, message });
-  const named = (where: string, names: readonly string[], shape = SERVICE_NAME, like = "small letters only") => {
+  const named = (where: string, names: readonly string[], shape = SERVICE_NAME, like = "lower-case letters only") => {
     for (const one of names) if (!shape.test(one)) say(where, `“${one}” is no name: ${like}`);
     for (const one of new Set(names.filter((same, i) => names.indexOf(same) !== i)))
       say(where, `“${one}” is there twice`);

@@ -9,7 +9,8 @@ const BRACES = /\{(secret\.)?([A-Za-z_][\w-]*)\}/g;
 /** What a text asks for in braces, each once. Braces around something else are text. */
 export function placeholdersIn(text: string): Placeholder[] {
   const found = new Map<string, Placeholder>();
-  for (const [whole, secret, name] of text.matchAll(BRACES)) found.set(whole, { name, isSecret: Boolean(secret) });
+  for (const [placeholder, secret, name] of text.matchAll(BRACES))
+    found.set(placeholder, { name, isSecret: Boolean(secret) });
   return [...found.values()];
 }
 

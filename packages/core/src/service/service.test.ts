@@ -41,7 +41,7 @@ describe("a description", () => {
   it("is right as it is", () => expect(changed({})).toEqual([]));
 
   it.each<[string, string[], string]>([
-    ["a name in capitals", changed({ name: "Courier" }), "small letters only"],
+    ["a name in capitals", changed({ name: "Courier" }), "lower-case letters only"],
     ["an input twice", changed({ inputs: [COURIER.inputs[0], COURIER.inputs[0]] }), "there twice"],
     ["a value twice", changed({ values: [COURIER.values[0], COURIER.values[0]] }), "there twice"],
     ["no scheme", request({ url: "courier.example/days" }), "begins with https://"],

@@ -75,7 +75,7 @@ export interface Service {
   values: ServiceValue[];
   /** Seconds after which it is given up, at most 30; those of the project when not given. */
   timeLimit?: number;
-  /** Name of an input that says so instead. */
+  /** Name of an input that decides it instead. */
   timeLimitFrom?: string;
   /** How often it is tried again that did not answer; never for what may not be repeated. */
   again?: number;

@@ -3,7 +3,7 @@ import type { Service, ServiceValue, ServiceValues, ValueKind } from "./service.
 /** Finds what a way leads to in an answer: nothing, or one thing or more, each a text, a number, yes or no, or something with parts. */
 export type Follow = (way: string) => readonly unknown[];
 
-/** Items of a list that a form gets at most, and letters of a value. */
+/** Items of a list that a form gets at most, and characters of a value. */
 const [MOST_ITEMS, MOST_LETTERS] = [200, 2000];
 /** Positions of a line that a form gets at most, the first and the last among them, and decimals of their degrees. */
 const [MOST_POINTS, DECIMALS] = [500, 5];

@@ -23,7 +23,7 @@ function smallWords(lang: string): ReadonlySet<string> {
   return words;
 }
 
-/** True for a text of letters of which none is small; of scripts that have no small ones never. */
+/** True for a text that has upper-case letters alone; of scripts without case never. */
 export function isInCapitals(text: string): boolean {
   return text === text.toUpperCase() && text !== text.toLowerCase() && /\p{L}{3}/u.test(text);
 }

@@ -1,5 +1,5 @@
 /**
- * Letters that Unicode decomposition leaves whole, and other scripts written in Latin letters.
+ * Letters that Unicode decomposition does not split, and other scripts written in Latin letters.
  * Greek after ISO 843 (simplified to what people type), Cyrillic after ISO 9 without diacritics.
  * A table; read it as data.
  */

@@ -54,7 +54,7 @@ export class Lexicon {
     return this.#ways.has(word) || this.otherForms(word).some((form) => this.#ways.has(form));
   }
 
-  /** True for a word that says what kind of street a name is of, short or long, or ends with one ("millgasse"). */
+  /** True for a word for a kind of street, short or long, or ends with one ("millgasse"). */
   isWay(word: string): boolean {
     if (this.isBareWay(word)) return true;
     for (const way of this.#ways) if (way.length >= SHORTEST_ENDING && word.endsWith(way)) return true;
@@ -87,7 +87,7 @@ export class Lexicon {
     if (word.length < SHORTEST_WAY) return [];
     const letters = lettersOf(word);
     const found: string[] = [];
-    // two errors change at most four letters of a set, which nearly all ways are told apart by
+    // two errors change at most four letters of a set, which differ for nearly all kinds of street
     for (const [way, words] of this.#longWays)
       if (Math.abs(way.length - word.length) <= 2 && countBits(letters ^ words) <= 4 && errorsBetween(word, way) <= 2)
         found.push(way);

@@ -1,6 +1,6 @@
 import { LANGUAGES, NAMED_PARTS, type NamedPart } from "./languages/index.ts";
 
-/** How the parts of an address are called in all languages, in small letters without accents, each name once. */
+/** How the parts of an address are called in all languages, in lower case without accents, each name once. */
 export const partNames: Readonly<Record<NamedPart, readonly string[]>> = namesOf();
 
 function namesOf(): Record<NamedPart, readonly string[]> {

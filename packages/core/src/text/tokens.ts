@@ -18,7 +18,7 @@ export interface Token {
 
 /** At most this many words are read; the rest of a longer text is left out. */
 export const MAX_TOKENS = 16;
-/** A word is cut to this many folded letters. */
+/** A word is cut to this many folded characters. */
 export const MAX_TOKEN_LENGTH = 48;
 
 /**
@@ -60,7 +60,13 @@ export function tokenize(source: string): Token[] {
   return tokens;
 }
 
-function cutWord({ text: whole, from: places }: Folded, found: string, at: number, source: string, tokens: Token[]) {
+function cutWord(
+  { text: foldedText, from: places }: Folded,
+  found: string,
+  at: number,
+  source: string,
+  tokens: Token[],
+) {
   let text = "";
   let from: number[] = [];
   const close = (open: boolean) => {
@@ -83,7 +89,7 @@ function cutWord({ text: whole, from: places }: Folded, found: string, at: numbe
     }
     offset += unit.length;
   }
-  close(isTheLast(whole, offset));
+  close(isTheLast(foldedText, offset));
 }
 
 /** One character that represents two words, "㏾" or "℅", is one word: what is read of a text never overlaps. */

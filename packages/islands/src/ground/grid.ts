@@ -13,7 +13,7 @@ export class Grid {
     this.values = new Float32Array(columns * rows);
   }
 
-  /** The point of a column and row, which need not be whole. */
+  /** The point of a column and row, which need not be integers. */
   point(column: number, row: number): Point {
     return { x: (column - this.columns / 2) * this.cell, y: (row - this.rows / 2) * this.cell };
   }

@@ -65,7 +65,9 @@ class Stream {
     if (this.#random.chance(0.5)) return words[this.#common.pick(this.#random)];
     // the rarer words of the longer lists come evenly, a block of them to each pick
     const block = Math.floor(words.length / Math.floor(words.length / 4 + 1)) || 1;
-    return words[Math.min(words.length - 1, this.#rare.pick(this.#random) * block + this.#random.whole(0, block - 1))];
+    return words[
+      Math.min(words.length - 1, this.#rare.pick(this.#random) * block + this.#random.integer(0, block - 1))
+    ];
   }
 
   country(country: Country, addresses: number): void {
@@ -79,13 +81,13 @@ class Stream {
     const shares = this.#random.shuffle(sizes.map((size) => size / all));
     let town = 0;
     gridOf(box, regions).forEach((regionBox, r) => {
-      const region = this.#area("region", id, country, `${country}-${letters(r)}`, regionBox, 0.8);
+      const region = this.#area("region", id, country, `${country}-${inLetters(r)}`, regionBox, 0.8);
       const inRegion = part(counties, regions, r);
       gridOf(regionBox, inRegion).forEach((countyBox, c) => {
         const county =
           country === "QY"
             ? region
-            : this.#area("county", region, country, `${country}-${letters(r)}${c}`, countyBox, 0.7);
+            : this.#area("county", region, country, `${country}-${inLetters(r)}${c}`, countyBox, 0.7);
         const last = Math.round((towns * (offset(counties, regions, r) + c + 1)) / counties);
         const here = last - town;
         for (const townBox of gridOf(countyBox, here)) {
@@ -225,7 +227,7 @@ class Stream {
       add({});
       if (r.chance(0.02)) made += Number(add({ suffix: country === "QV" && r.chance(0.5) ? "/2" : "b" }) === undefined);
       if (country === "QR" && r.chance(0.003)) {
-        const flats = Math.min(count - made - 1, r.whole(2, 8));
+        const flats = Math.min(count - made - 1, r.integer(2, 8));
         for (let flat = 1; flat <= flats; flat++) add({ unit: `Flat ${flat}` });
         made += Math.max(0, flats);
       }
@@ -240,7 +242,7 @@ class Stream {
       const street = ++this.#identity;
       const names = this.#names("QY", `${THALMYRA_WORDS.block} ${block}`);
       this.sink.addStreet({ identity: street, kind: "block", area: within, names, at, importance: 0.05 + size * 0.1 });
-      const own = Math.min(addresses - made, this.#random.whole(4, 24));
+      const own = Math.min(addresses - made, this.#random.integer(4, 24));
       made += own;
       this.#houses("QY", street, postcode, at, own);
     }
@@ -252,7 +254,7 @@ class Stream {
     const two = (value: number) => String(value % 100).padStart(2, "0");
     const code =
       country === "QR"
-        ? `${letters(Math.floor(n / 1000) + 26)}${Math.floor(n / 100) % 10} ${two(n)}`
+        ? `${inLetters(Math.floor(n / 1000) + 26)}${Math.floor(n / 100) % 10} ${two(n)}`
         : country === "QV"
           ? String(1000 + (n % 9000))
           : `ΘΑ-${100 + (n % 900)}`;
@@ -274,9 +276,9 @@ function countryNames(country: Country): Name[] {
   ];
 }
 
-/** Two letters or more for a whole number. */
-function letters(n: number): string {
-  return (n >= 26 ? letters(Math.floor(n / 26) - 1) : "") + String.fromCharCode(65 + (n % 26));
+/** Two letters or more for an integer. */
+function inLetters(n: number): string {
+  return (n >= 26 ? inLetters(Math.floor(n / 26) - 1) : "") + String.fromCharCode(65 + (n % 26));
 }
 
 /** Where the k-th of some parts of a count begins, and how much it is. */

@@ -201,7 +201,7 @@ function clusters(points: readonly Point[], count: number): number[] {
   return points.map((point) => nearest(point, middles));
 }
 
-/** Three regions from north to south, whole counties in each. */
+/** Three regions from north to south, complete counties in each. */
 function thirds(sites: readonly Site[], countyOf: readonly number[]): number[] {
   const groups = new Map<number, number[]>();
   sites.forEach((site, i) => {
@@ -224,10 +224,10 @@ const sumOf = (sites: readonly Site[]) => sites.reduce((sum, site) => sum + site
 
 /** ISO 3166-2 style: the country and two letters of the name, or its number where the script is another. */
 function codeOf(country: string, names: readonly Name[], number: number): string {
-  const letters = fold(names[0].name)
+  const initials = fold(names[0].name)
     .text.replace(/^the /, "")
     .replace(/[^a-z]/g, "")
     .slice(0, 2)
     .toUpperCase();
-  return country === "QY" ? `QY-${String(number + 1).padStart(2, "0")}` : `${country}-${letters}`;
+  return country === "QY" ? `QY-${String(number + 1).padStart(2, "0")}` : `${country}-${initials}`;
 }

@@ -30,7 +30,7 @@ export function furnishHouses(world: World, addresses: readonly WorldAddress[], 
     if (address.suffix || address.number === null) continue;
     if (!those.has(address.number + 2) && those.has(address.number + 4) && random.chance(TWO_IN_ONE))
       address.suffix = `-${address.number + 2}`;
-    else if (random.chance(WITH_FLATS)) addFlats(world, address, random.whole(2, MOST_FLATS));
+    else if (random.chance(WITH_FLATS)) addFlats(world, address, random.integer(2, MOST_FLATS));
     else if (random.chance(WITH_NAME)) giveName(address, named, random);
   }
 }

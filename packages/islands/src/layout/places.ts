@@ -30,7 +30,7 @@ export function addPlaces(
   const streets = new Map(world.streets.map((street) => [street.key, street]));
   const taken = new Set<string>();
   for (let i = 0; i < addresses.length; i += 20) {
-    const address = addresses[Math.min(addresses.length - 1, i + random.whole(0, 19))];
+    const address = addresses[Math.min(addresses.length - 1, i + random.integer(0, 19))];
     const street = streets.get(address.street)!;
     const sort =
       i === 0
@@ -78,7 +78,7 @@ function nameOf(code: "QR" | "QV" | "QY", word: string, of: readonly Name[], num
 function factsOf(code: string, kind: string, names: readonly Name[], random: Random): Facts {
   const facts: Facts = {};
   if (random.chance(0.7))
-    facts.phone = `${{ QR: "+990 1", QV: "+990 2", QY: "+990 3" }[code]} ${random.whole(100, 999)} ${random.whole(1000, 9999)}`;
+    facts.phone = `${{ QR: "+990 1", QV: "+990 2", QY: "+990 3" }[code]} ${random.integer(100, 999)} ${random.integer(1000, 9999)}`;
   if (random.chance(0.5))
     facts.url = `https://${fold(names[0].name)
       .text.replace(/[^a-z0-9]+/g, "-")

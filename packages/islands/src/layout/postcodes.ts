@@ -12,9 +12,9 @@ export function postcodesOf(
   position: (town: Town) => { lat: number; lon: number },
 ): PostcodeFor {
   const known = new Set<string>();
-  const letters = new Map<number, string>();
+  const letterOf = new Map<number, string>();
   return (town, number, street) => {
-    const code = codeFor(country, town, number, street, letters);
+    const code = codeFor(country, town, number, street, letterOf);
     if (code === null) return null;
     const key = `${country}/postcode/${code}`;
     if (!known.has(key)) {
@@ -30,12 +30,12 @@ function codeFor(
   town: Town,
   number: number,
   street: number,
-  letters: Map<number, string>,
+  letterOf: Map<number, string>,
 ): string | null {
   const two = (n: number) => String(n).padStart(2, "0");
   if (country === "QR") {
-    if (!letters.has(town.county)) letters.set(town.county, COUNTY_LETTERS[town.county % COUNTY_LETTERS.length]);
-    return `${letters.get(town.county)}${number % 10} ${two((10 + Math.floor(street / STREETS_A_CODE) + Math.floor(number / 10) * 40) % 100)}`;
+    if (!letterOf.has(town.county)) letterOf.set(town.county, COUNTY_LETTERS[town.county % COUNTY_LETTERS.length]);
+    return `${letterOf.get(town.county)}${number % 10} ${two((10 + Math.floor(street / STREETS_A_CODE) + Math.floor(number / 10) * 40) % 100)}`;
   }
   if (country === "QV") return `${town.region + 2}${two(number)}${street % 10}`;
   // the south of Thalmyra has postcodes, the north has none

@@ -136,7 +136,7 @@ export function numberBothSides(houses: readonly Building[], { random, code }: G
     const number = next[house.side];
     next[house.side] += 2;
     if (number > 2 && random.chance(0.025)) return { ...house, number: number - 2, suffix: "b" };
-    if (code === "QV" && random.chance(0.02)) return { ...house, number, suffix: `/${random.whole(2, 4)}` };
+    if (code === "QV" && random.chance(0.02)) return { ...house, number, suffix: `/${random.integer(2, 4)}` };
     return { ...house, number, suffix: "" };
   });
 }

@@ -79,10 +79,10 @@ function canBuild(heights: Grid, site: Site, point: Point, seed: number): boolea
 function pickParks(size: number, at: (i: number, j: number) => boolean, random: Random): Set<number> {
   const parks = new Set<number>();
   for (let tries = 0; tries < size / 2; tries++) {
-    const i = random.whole(1, size - 4);
-    const j = random.whole(1, size - 4);
-    const wide = random.whole(1, 2);
-    const high = random.whole(1, 2);
+    const i = random.integer(1, size - 4);
+    const j = random.integer(1, size - 4);
+    const wide = random.integer(1, 2);
+    const high = random.integer(1, 2);
     if (!at(i, j) || !at(i + wide, j + high) || random.chance(0.55)) continue;
     for (let a = 0; a < wide; a++) for (let b = 0; b < high; b++) parks.add((j + b) * size + i + a);
   }
@@ -120,7 +120,7 @@ function walk(
     const isMain = n % 4 === 0;
     for (let k = 0; k < size; k++) {
       if (!isOpen(k, n)) continue;
-      const most = isMain ? random.whole(6, 14) : random.whole(2, 6);
+      const most = isMain ? random.integer(6, 14) : random.integer(2, 6);
       const points = [place(k, n, 0)];
       let pieces = 0;
       while (pieces < most && isOpen(k + pieces, n)) {

@@ -89,7 +89,7 @@ export class Client {
     return this.#get("record", `/v1/records/${encodeURIComponent(ref)}`, params, signal);
   }
 
-  /** The postcodes of a country that begin with some letters. */
+  /** The postcodes of a country that begin with some characters. */
   postcodes(country: string, params: Params, signal?: AbortSignal): Promise<PostcodesAnswer> {
     return this.#get("postcodes", `/v1/postcodes/${encodeURIComponent(country)}`, params, signal);
   }
@@ -150,7 +150,7 @@ export class Client {
       throw errorOf(response.status, (await response.json().catch(() => undefined)) as Problem | undefined);
   }
 
-  /** The whole URL of a map tile's features, for a worker that fetches it itself. */
+  /** The absolute URL of a map tile's features, for a worker that fetches it itself. */
   tileUrl(z: number, x: number, y: number): string {
     return this.#url(`/v1/tiles/features/${z}/${x}/${y}`, {});
   }
@@ -166,7 +166,7 @@ export class Client {
   }
 
   /**
-   * The whole URL of a picture of the map, for an `<img crossorigin="anonymous">`.
+   * The absolute URL of a picture of the map, for an `<img crossorigin="anonymous">`.
    * @param params such as `{ of: ref, width: 300, height: 200, density: 2 }`
    */
   stillUrl(params: Params): string {

@@ -34,13 +34,13 @@ const wordsOf = (trouble: LookupTrouble): string =>
     broken: say("The address search does not work at the moment. Type the address by hand."),
   })[trouble];
 
-const told = new Set<string>();
+const reported = new Set<string>();
 
-/** Says once in the console what is to be done about a key: whoever fills in the form can do nothing about it. */
+/** Warns once in the console about a key: whoever fills in the form can do nothing about it. */
 function tellDeveloper(problem: Problem | undefined): void {
   const detail = problem?.detail;
-  if (!detail || told.has(detail)) return;
-  told.add(detail);
+  if (!detail || reported.has(detail)) return;
+  reported.add(detail);
   console.warn(`Bibliotope: ${detail}`);
 }
 

@@ -1,6 +1,6 @@
 import type { PlayingCall } from "@bibliotope/wire";
 
-/** Calls that play a situation; the wire's declaration says which, and the compiler when one is missing. */
+/** Calls that play a situation; declared with the wire, and checked for completeness by the compiler. */
 export const PLAYS: Readonly<Record<PlayingCall, true>> = {
   suggest: true,
   forward: true,

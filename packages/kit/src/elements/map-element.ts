@@ -11,7 +11,7 @@ import { clientOf, ElementBase, SERVICE_ATTRIBUTES, tell } from "./service.ts";
 
 /** A spot of the map was pressed; the detail is its position. */
 export const PRESSED = "bibliotope-pressed";
-/** Something happened to a marker; the detail says what and to which. */
+/** Something happened to a marker; the detail has what, and to which. */
 export const MARKER = "bibliotope-marker";
 
 const STYLE = `

@@ -5,7 +5,7 @@ import { clientOf, ElementBase, tell } from "./service.ts";
 
 /** A report was taken; the detail is what was sent. */
 export const REPORTED = "bibliotope-reported";
-/** Letters that a report may have. */
+/** Characters that a report may have. */
 const MOST = 500;
 
 const STYLE = `
@@ -26,7 +26,7 @@ p:empty { display: none; }
  * the workbench what becomes of it.
  *
  * Attributes: `web-key` and `url` (the service), `of` (the ref of what is wrong) or `for` (the id of a search element
- * whose chosen place it is), `label` (what the button says). Parts to style: `button`, `form`, `text`, `send`,
+ * whose chosen place it is), `label` (the button's label). Parts to style: `button`, `form`, `text`, `send`,
  * `cancel`, `words`.
  */
 export class ReportElement extends ElementBase {

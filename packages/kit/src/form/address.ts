@@ -57,7 +57,7 @@ export interface AddressTarget {
   several(candidates: readonly FormAnswer[]): void;
 }
 
-/** One address of a form: asks for it, and says what came of that. */
+/** One address of a form: looks it up, and shows the outcome. */
 export class AddressLookups {
   readonly box: SearchBox | undefined;
   readonly #place: OutcomePlace;
@@ -140,7 +140,7 @@ export class AddressLookups {
     }
   }
 
-  /** Finds the device, and offers the address there: it fills nothing before the person says that it is right. */
+  /** Finds the device, and offers the address there: it fills nothing before the person confirms it. */
   async locate(): Promise<void> {
     this.#underWay?.abort();
     const controller = new AbortController();

@@ -29,13 +29,13 @@ import {
   ruleOf,
   type Step,
   shortLine,
-  standingOf,
   startingField,
   startOf,
   statedValues,
   statingFields,
   takesValues,
   type Values,
+  visibilityOf,
   writtenBy,
   writtenValues,
 } from "@bibliotope/core/form";
@@ -90,7 +90,7 @@ export function bind(form: HTMLFormElement, options: BindOptions): Binding {
   return binding;
 }
 
-/** Says at the start what the page's key may not ask for, rather than leave a list empty later. */
+/** Warns at the start about what the page's key may not do, rather than leave a list empty later. */
 function checkKey(binding: FormBinding, { client, definition, trace }: BindOptions): void {
   if (!definition) return;
   void formLacks(client, definition, trace).then((words) => binding.lacks(words));
@@ -218,7 +218,7 @@ class FormBinding implements Binding {
     for (const end of this.ending) end();
   }
 
-  /** Says what cannot be looked up, at each address that it is said of. */
+  /** Shows what cannot be looked up, at each address that it concerns. */
   lacks(words: ReadonlyMap<string, string>): void {
     for (const [address, text] of words) if (!this.#stop.signal.aborted) this.#of(address).say(text);
   }
@@ -316,7 +316,7 @@ class FormBinding implements Binding {
     const how = { isAsked, isConfirmed: !differences.length, text: isAsked ? answer.line : (box?.text ?? answer.line) };
     const write = this.#took(fill(this.#definition, this.state, answer, address, how));
     this.#write(write);
-    // where nothing else says which place it is, the text of the search field does
+    // where nothing else shows which place it is, the text of the search field does
     if (isAsked && statingFields(this.#definition, address).some(({ kind }) => kind === "search"))
       box?.setText(answer.line);
     this.#noteCountries();
@@ -562,9 +562,9 @@ class FormBinding implements Binding {
       if (field.kind === "shown" && !field.show && element instanceof HTMLElement)
         frameOf(element).hidden = !values[field.name];
       if (!field.show || !(element instanceof HTMLElement)) continue;
-      const standing = standingOf(field, values, { wasAsked: this.#asked.has(addressOf(field)) });
-      frameOf(element).hidden = standing === "hidden";
-      if ("disabled" in element) element.disabled = standing !== "shown";
+      const visibility = visibilityOf(field, values, { wasAsked: this.#asked.has(addressOf(field)) });
+      frameOf(element).hidden = visibility === "hidden";
+      if ("disabled" in element) element.disabled = visibility !== "shown";
     }
   }
 

@@ -39,7 +39,7 @@ export interface Binding {
   set(field: string, value: string): void;
   /** Takes one of several candidates. */
   choose(place: number, address?: string): void;
-  /** Says something at the search field; nothing with an empty text. */
+  /** Shows a message at the search field; removes it with an empty text. */
   say(words: string, address?: string): void;
   /** Gives a corrected field back to the lookup. */
   giveBack(field: string): void;

@@ -39,7 +39,7 @@ export function fitCountry(
   }
 }
 
-/** Says that a value has not the shape that the country's postcodes have, when it was left so. */
+/** Warns, when a field is left, that its value does not match the country's postcode format. */
 function checkShape(
   control: HTMLInputElement,
   frame: HTMLElement,

@@ -3,7 +3,7 @@ import { sphereDistance } from "@bibliotope/core/geo";
 import type { Client } from "../client/client.ts";
 import { metresBetween } from "./metres.ts";
 
-/** Places of which the nearest is told. */
+/** Kinds of place of which the nearest is filled in. */
 const LOOKED_AT = 5;
 
 /** An answer with what a form wants to know beside it: how high the spot lies, and the nearest of some places. */
@@ -16,7 +16,7 @@ export async function withFacts(
   const asks = (...facts: string[]) =>
     fillableFields(definition, address).some(({ binding }) => facts.some((fact) => binding?.includes(`{${fact}`)));
   const { nearby: words } = ruleOf(definition, address);
-  // what is not told leaves its fields empty, and keeps nothing else from being filled
+  // what is not known leaves its fields empty, and everything else is filled
   const [height, nearby] = await Promise.all([
     asks("height") ? client.height(found.at).catch(() => undefined) : undefined,
     words && asks("nearby", "away") ? nearestOf(words, found, client).catch(() => undefined) : undefined,

@@ -23,14 +23,14 @@ export interface OutcomeWays {
   restore(): void;
 }
 
-/** Where a form says what came of a lookup, and lets the person choose: below the field that started it. */
+/** Where a form shows the outcome of a lookup, and lets the person choose: below the field that started it. */
 export class OutcomePlace {
   readonly element = make("div", "bt-outcome");
   readonly #words = make("p", "bt-said");
   readonly #list = make("ul", "bt-choices");
   readonly #typed = make("button", "bt-typed", say("Use what I typed"));
   readonly #none = make("button", "bt-none", say("Another address"));
-  readonly #look = make("button", "bt-again", say("Look this up"));
+  readonly #lookUp = make("button", "bt-again", say("Look this up"));
   readonly #back = make("button", "bt-back");
   readonly #agree = make("button", "bt-agree", say("Keep as typed"));
   readonly #restore = make("button", "bt-restore", say("Undo"));
@@ -48,7 +48,7 @@ export class OutcomePlace {
     this.#buttons = new Map([
       [this.#typed, () => ways.useTyped()],
       [this.#none, () => ways.dismiss()],
-      [this.#look, () => ways.look()],
+      [this.#lookUp, () => ways.look()],
       [this.#back, () => ways.back()],
       [this.#agree, () => ways.agree()],
       [this.#restore, () => ways.restore()],
@@ -66,12 +66,12 @@ export class OutcomePlace {
     this.#put("", []);
   }
 
-  /** Says something. @param offersTyped whether the person may go on with what they typed */
+  /** Shows a message. @param offersTyped whether the person may go on with what they typed */
   say(words: string, offersTyped = false): void {
     this.#put(words, offersTyped ? [this.#typed] : []);
   }
 
-  /** Says something with the buttons and candidates that belong to it, once nothing is pressed that it would push away. */
+  /** Shows a message with its buttons and candidates, once no pointer is down on what it would move. */
   #put(words: string, offered: readonly HTMLButtonElement[], candidates: readonly FormAnswer[] = []): void {
     afterPress(() => {
       this.#words.textContent = words;
@@ -111,7 +111,7 @@ export class OutcomePlace {
   /** The fields state another place than the record that filled them. @param place what stood there */
   changed(place: string, isAsked: boolean): void {
     this.#back.textContent = say("Back to {place}", { place });
-    this.#put(say("This is no longer {place}.", { place }), isAsked ? [this.#look, this.#back] : [this.#back]);
+    this.#put(say("This is no longer {place}.", { place }), isAsked ? [this.#lookUp, this.#back] : [this.#back]);
   }
 
   /** What belonged to another country was taken out. */

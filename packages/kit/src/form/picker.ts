@@ -13,7 +13,7 @@ export interface MapPickerOptions {
   field: Field;
   binding: Binding;
   /** Where its address lies now. */
-  standing: () => Position | undefined;
+  start: () => Position | undefined;
   /** Where the device's position comes from; the browser when not given. */
   geolocation?: Geolocation | undefined;
 }
@@ -41,12 +41,12 @@ export class MapPicker {
   }
 
   #open(): void {
-    const { client, definition, field, geolocation, standing } = this.options;
+    const { client, definition, field, geolocation, start } = this.options;
     const panel = new PickerPanel({
       client,
       label: field.label,
       rule: ruleOf(definition, addressOf(field)),
-      at: standing(),
+      at: start(),
       ...(field.relief ? { relief: true } : {}),
       ...(field.pictures ? { pictures: field.pictures } : {}),
       geolocation,

@@ -75,7 +75,7 @@ function startsOf(
 
 let forms = 0;
 
-/** Renders a form from the definition and binds it: search, filling and map work as the definition says. */
+/** Renders a form from the definition and binds it: search, filling and map work by the definition. */
 export function renderForm(container: HTMLElement, definition: FormDefinition, options: RenderOptions): RenderedForm {
   adopt(container.getRootNode() as Document, FORM_STYLE);
   const { client, countries, record = {} } = options;
@@ -186,9 +186,9 @@ export function renderForm(container: HTMLElement, definition: FormDefinition, o
   });
   const ending: (() => void)[] = [];
   if (hasMap && mapField.opens) {
-    const standing = () => places.get(onMap)?.at;
+    const start = () => places.get(onMap)?.at;
     const { geolocation } = options;
-    const picker = new MapPicker(form, { client, definition, field: mapField, binding, standing, geolocation });
+    const picker = new MapPicker(form, { client, definition, field: mapField, binding, start, geolocation });
     form.insertBefore(opening(mapField, picker.opener), placeOfField(form, definition, mapField));
     ending.push(() => picker.destroy());
   }
@@ -319,7 +319,7 @@ function showStills(
   }
 }
 
-/** Says of a stored record whose ref nothing has any more that it is so; it stays as it was stored. */
+/** Shows that the ref of a stored record no longer exists; the record stays as it was stored. */
 async function checkStored(
   definition: FormDefinition,
   address: string,

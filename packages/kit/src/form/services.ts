@@ -77,7 +77,7 @@ export class FormServices {
     }
   }
 
-  /** Where a rule says what came of it: behind the last field that it fills, else behind what starts it, else at the end. */
+  /** Where a rule shows its outcome: behind the last field that it fills, else behind what starts it, else at the end. */
   #placeFor(rule: ServiceRule): HTMLElement {
     const place = make("div", "bt-service");
     place.dataset.service = rule.ask;
@@ -255,7 +255,7 @@ export class FormServices {
   }
 }
 
-/** One rule: what is under way of it, and where it says what came of that. */
+/** One rule: its request under way, and where its outcome is shown. */
 class Rule {
   lastInputs = "";
   readonly #words = make("p", "bt-said");
@@ -292,7 +292,7 @@ class Rule {
     this.say("");
   }
 
-  /** Says something, once nothing is pressed that it would push away. */
+  /** Shows a message, once no pointer is down on what it would move. */
   say(words: string): void {
     this.#put(words);
   }

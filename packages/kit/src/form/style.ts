@@ -1,4 +1,4 @@
-/** The look of a form that the kit renders; variables as in the search box. */
+/** The style of a form that the kit renders; variables as in the search box. */
 export const FORM_STYLE = `
 .bt-form { container: bt-form / inline-size; display: grid; grid-template-columns: 1fr 1fr; gap: 0.95em 1em; margin: 0; }
 .bt-form > * { grid-column: 1 / -1; min-width: 0; }

@@ -94,7 +94,7 @@ export function watchDevice(
   return () => from.clearWatch(watch);
 }
 
-/** Says within how many metres of a place the device is. */
+/** Whether, and within how many metres, the device is near a place. */
 export const withinWords = (metres: number) =>
   say("This device is within {length} of here.", { length: lengthText(metres, wordsLang()) });
 

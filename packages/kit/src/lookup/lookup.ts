@@ -39,7 +39,7 @@ export type LookupName = keyof LookupValues;
 
 /**
  * The state of a lookup: no request yet, on the way, answered, failed. While another value is on the way, what was answered last stays
- * there, and says that it is of the value before.
+ * there, marked as that of the value before.
  */
 export interface LookupState<N extends LookupName> {
   status: "idle" | "waiting" | "done" | "failed";

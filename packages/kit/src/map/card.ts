@@ -15,7 +15,7 @@ export class MarkerCard {
   readonly element = make("section", "bt-card");
   readonly #words = make("p", "bt-card-words");
   /** Where its marker is, in what. */
-  #standing: [Spot, Size] | undefined;
+  #placed: [Spot, Size] | undefined;
 
   constructor(
     { title, facts = [], more, handsOn }: Card,
@@ -45,7 +45,7 @@ export class MarkerCard {
 
   /** Puts it above or below its marker, within the map. */
   place(spot: Spot, size: Size): void {
-    this.#standing = [spot, size];
+    this.#placed = [spot, size];
     const { x, y } = spot;
     const { width, height } = size;
     const { offsetWidth, offsetHeight } = this.element;
@@ -86,7 +86,7 @@ export class MarkerCard {
     }
     more.addEventListener("toggle", () => {
       if (image && more.open && !image.src) image.src = picture.src;
-      if (this.#standing) this.place(...this.#standing);
+      if (this.#placed) this.place(...this.#placed);
     });
     return more;
   }

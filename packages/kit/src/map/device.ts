@@ -10,7 +10,7 @@ export interface DeviceTarget {
   show(device: DevicePosition | undefined): void;
   /** Keeps the map where the device is. */
   follow(device: DevicePosition): void;
-  /** Says something; nothing to say with an empty text. */
+  /** Shows a message; none with an empty text. */
   say(words: string): void;
   heard(located: Located): void;
   /** Where the position comes from; the browser when not given. */

@@ -54,7 +54,7 @@ export class TileLayer {
     palette: {} as Palette,
     isHasty: false,
   };
-  /** Device pixels of the square's corner: at whole steps from where it was when the picture was drawn whole. */
+  /** Device pixels of the square's corner: at integer steps from where it was when the picture was last drawn completely. */
   #origin = { x: 0, y: 0 };
   /** What each tile was drawn with. */
   #drawn = new Map<string, Picture>();
@@ -105,7 +105,7 @@ export class TileLayer {
     return drawn;
   }
 
-  /** Whole device pixels by which the picture is to be moved; undefined when it has to be drawn whole. */
+  /** Integer device pixels by which the picture is to be moved; undefined when it has to be drawn anew. */
   #shiftTo(origin: { x: number; y: number }, { view, size, ratio, fineness, palette, isHasty }: Drawing) {
     const last = this.#last;
     if (

@@ -21,7 +21,7 @@ export function awaitApplication(text: string, tell: (words: string) => void): v
   for (const gone of ["blur", "pagehide"]) window.addEventListener(gone, () => clearTimeout(timer), { once: true });
 }
 
-/** Copies a position, and says so; where that is refused, the position is said instead. */
+/** Copies a position and confirms it; where that is refused, the position is shown instead. */
 export async function copyText(text: string, words: string, tell: (words: string) => void): Promise<void> {
   try {
     await navigator.clipboard.writeText(text);

@@ -42,7 +42,7 @@ export type { MapLine, MapMarker } from "@bibliotope/core/map";
 /** What is followed, and where it is. */
 type Moving = Pick<Followed, "why" | "at">;
 
-/** Milliseconds that a picture waits for what has not come, and from look to look. */
+/** Milliseconds that a picture waits for what has not come, and between polls. */
 const PATIENCE = 10_000;
 const STEP = 50;
 
@@ -174,7 +174,7 @@ export class InteractiveMap {
 
   /**
    * Puts markers on the map in place of those before; those without a position are not shown, and said.
-   * @param ofGroup how groups of them look; with their count, in their markers' colour where all have one, when not given
+   * @param ofGroup style of their groups; with their count, in their markers' colour where all have one, when not given
    */
   setMarkers(markers: readonly Marker[], ofGroup?: OfGroup): void {
     this.#markers.set(markers, ofGroup);
@@ -230,7 +230,7 @@ export class InteractiveMap {
     this.#relief.close();
   }
 
-  /** Says something on the map, until there is something else to say; nothing with an empty text. */
+  /** Shows a message on the map until the next one; none with an empty text. */
   say(words: string): void {
     this.#controls.say(words);
   }
@@ -311,10 +311,10 @@ export class InteractiveMap {
     this.#viewer.wake();
     for (let waited = 0; waited < PATIENCE && this.element.dataset.complete !== "true"; waited += STEP)
       await new Promise((resolve) => setTimeout(resolve, STEP));
-    const whole = this.#viewer.picture();
+    const canvas = this.#viewer.picture();
     const credit = this.#viewer.pictures?.attribution;
-    if (credit) drawCredit(whole, credit, this.#viewer.size.width);
-    return whole;
+    if (credit) drawCredit(canvas, credit, this.#viewer.size.width);
+    return canvas;
   }
 
   #picturesCalled(name: string | undefined): PictureTiles | undefined {
@@ -332,7 +332,7 @@ export class InteractiveMap {
       this.#viewer.begin();
       return undefined;
     }
-    const asked = this.options.client.countries(signal).then(
+    const answer = this.options.client.countries(signal).then(
       ({ countries }) => {
         this.#starting = startingPositions(countries.flatMap(({ bbox }) => (bbox ? [bbox] : [])));
         this.#start();
@@ -340,7 +340,7 @@ export class InteractiveMap {
       // without an answer there is the world to move about in
       () => undefined,
     );
-    const known = Promise.race([asked, new Promise((resolve) => setTimeout(resolve, START_PATIENCE))]);
+    const known = Promise.race([answer, new Promise((resolve) => setTimeout(resolve, START_PATIENCE))]);
     this.#viewer.begin(known);
     return known;
   }

@@ -28,7 +28,7 @@ export class LabelSprites {
   }
 
   /**
-   * Draws placed names at whole device pixels.
+   * Draws placed names at integer device pixels.
    * @param widthOf CSS pixels of a name's text
    * @returns whether all are drawn; those that there was no time for want another frame
    */

@@ -206,7 +206,7 @@ export class MapControls {
     this.#aimedLine.textContent = words;
   }
 
-  /** Says something on the map, until there is something else to say. */
+  /** Shows a message on the map until the next one. */
   say(words: string): void {
     this.#words = words;
     this.#showNote();

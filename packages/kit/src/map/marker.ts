@@ -17,7 +17,7 @@ export interface OwnPicture {
 /** What and which, with an address where it is a link. */
 export type CardFact = readonly [name: string, value: string, href?: string];
 
-/** What a marker's card says; all of it is shown as text. */
+/** What a marker's card contains; all of it is shown as text. */
 export interface Card {
   title: string;
   facts?: readonly CardFact[];
@@ -29,7 +29,7 @@ export interface Card {
 
 /** A marker on a map. */
 export interface Marker extends Omit<MapMarker, "at" | "from" | "picture"> {
-  /** Where it is; one that has no position yet is not shown, and the map says so. */
+  /** Where it is; one that has no position yet is not shown, and the map's message counts it. */
   at: Position | undefined;
   /** Its name for screen readers and the list of markers; the label or the number when not given. */
   name?: string;

@@ -82,7 +82,7 @@ export class Markers {
 
   /** What is to be drawn of a view; a group in the colour of the markers, when they have one. */
   over(view: View, size: Size): { markers: MapMarker[]; groups: SignedGroup[] } {
-    const { alone, groups } = this.#standing(view, size);
+    const { alone, groups } = this.#visible(view, size);
     return {
       markers: alone.map((place) => this.#sign(place)),
       groups: groups.map((group) => ({
@@ -110,7 +110,7 @@ export class Markers {
 
   /** The topmost marker under a spot of the screen. */
   under(spot: Spot, view: View, size: Size): number | undefined {
-    const { alone } = this.#standing(view, size);
+    const { alone } = this.#visible(view, size);
     return alone.findLast((place) => {
       const { x, y } = toScreen(view, size, this.at(place));
       const { picture } = this.#markers[place];
@@ -130,7 +130,7 @@ export class Markers {
   }
 
   groupUnder(spot: Spot, view: View, size: Size): MarkerGroup | undefined {
-    return this.#standing(view, size).groups.find((one) => {
+    return this.#visible(view, size).groups.find((one) => {
       const { x, y } = squareToScreen(view, size, one);
       return Math.abs(spot.x - x) <= GROUP_REACH && spot.y >= y - REACH && spot.y <= y + HEIGHT;
     });
@@ -207,7 +207,7 @@ export class Markers {
   }
 
   /** Which markers stand alone in sight, by their places in the list, and which groups there are. */
-  #standing(view: View, size: Size): { alone: number[]; groups: MarkerGroup[] } {
+  #visible(view: View, size: Size): { alone: number[]; groups: MarkerGroup[] } {
     const { width, height } = size;
     const isIn = ({ x, y }: Spot, out: number) => x > -out && x < width + out && y > -out && y < height + out;
     const isMarkerIn = (place: number) => {

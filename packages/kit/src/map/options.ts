@@ -25,7 +25,7 @@ export interface MapOptions extends MapControlsOptions {
   /** Metres of the camera above the highest roof around, in relief; 220 when not given. */
   reliefMargin?: number;
   /**
-   * Finds what is told under the aim and under a dragged marker: the nearest address within 250 m when not given. What it
+   * Finds what is shown under the aim and under a dragged marker: the nearest address within 250 m when not given. What it
    * throws is said on the map.
    */
   nearest?: (at: Position, why: Followed["why"], signal: AbortSignal) => Promise<RecordFeature | undefined>;

@@ -47,7 +47,7 @@ export class Overlay {
       aim: this.wanted,
       device: this.device,
       lang: wordsLang(),
-      whole: this.wholeNames,
+      isStill: this.wholeNames,
       letter: (placed, widthOf) => {
         isWhole = this.#sprites.draw(context, placed, palette, ratio, widthOf);
       },

@@ -68,10 +68,10 @@ type PaintedTile = Omit<Extract<Painted, { bitmap: ImageBitmap }>, "id">;
 async function paintMap(job: PaintJob, signal?: AbortSignal, rest?: () => Promise<void>): Promise<PaintedTile> {
   const features = await featuresOf(job, signal);
   const [canvas, context] = canvasFor(job);
-  const look = { palette: job.night ? NIGHT : DAY, style: job.mapStyle };
+  const options = { palette: job.night ? NIGHT : DAY, style: job.mapStyle };
   const start = performance.now();
   let began = start;
-  for (const _ of paintInSlices(context, features, partOf(job), look)) {
+  for (const _ of paintInSlices(context, features, partOf(job), options)) {
     if (!rest || performance.now() - began < SLICE) continue;
     await rest();
     signal?.throwIfAborted();

@@ -55,7 +55,7 @@ export async function fetchPicture(
   }
 }
 
-/** Draws a picture over a whole tile. @param context one unit to a CSS pixel */
+/** Draws a picture over a tile. @param context one unit to a CSS pixel */
 export function drawPicture(context: OffscreenCanvasRenderingContext2D, { bitmap, part }: ShownPicture): void {
   const { width, height } = bitmap;
   context.imageSmoothingQuality = "high";
@@ -84,7 +84,7 @@ async function readUpTo(response: Response, most: number): Promise<Blob> {
   }
 }
 
-/** Letters who made pictures into the south-east corner of a whole map. @param width CSS pixels of the map */
+/** Writes who made pictures into the south-east corner of a map. @param width CSS pixels of the map */
 export function drawCredit(canvas: HTMLCanvasElement, words: string, width: number): void {
   const context = contextOf(canvas);
   const ratio = canvas.width / width;

@@ -58,7 +58,7 @@ export class SignStamps {
     const began = performance.now();
     const isLate = () => performance.now() - began > MAKING;
     const put = ({ picture, left, top }: Stamp, at: { x: number; y: number }, scale = 1) => {
-      // whole device pixels, so that nothing is drawn between two
+      // integer device pixels, so that nothing is drawn between two
       const x = Math.round((at.x - SIDE * scale) * ratio + left * scale) / ratio;
       const y = Math.round((at.y - ABOVE * scale) * ratio + top * scale) / ratio;
       context.drawImage(picture, x, y, (picture.width * scale) / ratio, (picture.height * scale) / ratio);
@@ -97,7 +97,7 @@ export class SignStamps {
   }
 
   /**
-   * A group's sheaf and the letters on the tab, all of one width, each with device pixels by which it stands further right. A picture for
+   * A group's sheaf and the characters on its tab, all of one width, each with device pixels by which it stands further right. A picture for
    * each count is slower: every zoom has other counts, and each new picture has to be handed to whoever draws.
    */
   #piecesOf(tab: string, colour: string, palette: Palette): [Stamp, number][] {
@@ -126,13 +126,13 @@ export class SignStamps {
   }
 
   #make(draw: (painter: Painter) => void): Omit<Stamp, "used"> {
-    const whole = new OffscreenCanvas(2 * SIDE * this.#ratio, (ABOVE + BELOW) * this.#ratio);
-    const context = hiddenContextOf(whole, { willReadFrequently: true });
+    const drawn = new OffscreenCanvas(2 * SIDE * this.#ratio, (ABOVE + BELOW) * this.#ratio);
+    const context = hiddenContextOf(drawn, { willReadFrequently: true });
     context.scale(this.#ratio, this.#ratio);
     draw(context as unknown as Painter);
-    const { left, top, width, height } = inked(context.getImageData(0, 0, whole.width, whole.height));
+    const { left, top, width, height } = inked(context.getImageData(0, 0, drawn.width, drawn.height));
     const cut = new OffscreenCanvas(width, height);
-    hiddenContextOf(cut).drawImage(whole, -left, -top);
+    hiddenContextOf(cut).drawImage(drawn, -left, -top);
     return { picture: cut.transferToImageBitmap(), left, top };
   }
 }

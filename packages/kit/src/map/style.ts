@@ -1,4 +1,4 @@
-/** The look of the map's frame; the map itself is painted, in a direction of its own whatever the page has. */
+/** The style of the map's frame; the map itself is painted, in a direction of its own whatever the page has. */
 export const MAP_STYLE = `
 .bt-map-view { position: relative; width: 100%; height: 100%; overflow: hidden; touch-action: none; cursor: crosshair; user-select: none; background: var(--bt-sea, #dfe5e2); color: var(--bt-list-ink, CanvasText); }
 .bt-map-view[data-under="draggable"] { cursor: grab; }

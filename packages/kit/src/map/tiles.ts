@@ -39,7 +39,7 @@ export class Tiles {
   constructor(
     private readonly urlOf: (z: number, x: number, y: number) => string,
     private readonly arrived: () => void,
-    private readonly look: TileLook,
+    private readonly appearance: TileLook,
   ) {
     this.#worker = makeWorker(
       (painted) => this.#take(painted),
@@ -56,7 +56,7 @@ export class Tiles {
       const { bitmap, labels = [], lost, losses, missing } = tile ?? ({} as Partial<LoadedTile>);
       tile = { z, x, y, labels, job: ++this.#count, used: 0, missing, bitmap, lost, losses };
       this.#tiles.set(key, tile);
-      const job = { id: tile.job, url: this.urlOf(z, x, y), z, x, y, ...this.look, ratio };
+      const job = { id: tile.job, url: this.urlOf(z, x, y), z, x, y, ...this.appearance, ratio };
       this.#jobs.set(tile.job, { key, job });
       this.#paint(job);
     }

@@ -172,9 +172,9 @@ export class Viewer {
   }
 
   /** Shows another map style, pictures in place of it, or by another light. */
-  change(look: Partial<Pick<ViewerOptions, "mapStyle" | "night" | "pictures">>): void {
+  change(appearance: Partial<Pick<ViewerOptions, "mapStyle" | "night" | "pictures">>): void {
     const now = { mapStyle: this.#mapStyle, night: this.#night, pictures: this.#pictures };
-    const { mapStyle, night, pictures } = { ...now, ...look };
+    const { mapStyle, night, pictures } = { ...now, ...appearance };
     if (mapStyle === now.mapStyle && night === now.night && pictures === now.pictures) return;
     this.#mapStyle = mapStyle;
     this.#night = night;
@@ -186,13 +186,13 @@ export class Viewer {
 
   /** What is drawn now: tiles, names and markers. */
   picture(): HTMLCanvasElement {
-    const whole = make("canvas");
-    whole.width = this.#over.width;
-    whole.height = this.#over.height;
-    const context = contextOf(whole);
+    const copy = make("canvas");
+    copy.width = this.#over.width;
+    copy.height = this.#over.height;
+    const context = contextOf(copy);
     for (const canvas of [...this.#layer.element.querySelectorAll("canvas"), this.#over])
       if (!canvas.hidden) context.drawImage(canvas, 0, 0);
-    return whole;
+    return copy;
   }
 
   draw(): void {
@@ -219,8 +219,13 @@ export class Viewer {
   }
 
   #makeTiles(): Tiles {
-    const look = { night: this.#night, mapStyle: this.#mapStyle, langs: this.options.langs, pictures: this.#pictures };
-    return new Tiles(this.options.tileUrl, () => this.draw(), look);
+    const appearance = {
+      night: this.#night,
+      mapStyle: this.#mapStyle,
+      langs: this.options.langs,
+      pictures: this.#pictures,
+    };
+    return new Tiles(this.options.tileUrl, () => this.draw(), appearance);
   }
 
   #resize(): void {

@@ -85,7 +85,7 @@ export class Walker {
     this.target.choose(place);
   }
 
-  /** One option represents the whole list, with the place and the length: thousands need not be made. */
+  /** One option represents the list, with the place and the length: thousands need not be made. */
   #write(place: number): void {
     const places = this.target.places();
     const option = make("span", "", this.target.nameOf(place));

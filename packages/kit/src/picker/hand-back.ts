@@ -53,8 +53,8 @@ export function redirectOf(to: string, { ended, state, place }: HandedBack): str
   if (state) url.searchParams.set("state", state);
   if (place) {
     const { ref, line, at, kind, exactness, parts, state: address } = place;
-    const told = { ref, line, lat: String(at.lat), lon: String(at.lon), kind, exactness, address };
-    for (const [name, value] of Object.entries(told)) url.searchParams.set(name, value);
+    const params = { ref, line, lat: String(at.lat), lon: String(at.lon), kind, exactness, address };
+    for (const [name, value] of Object.entries(params)) url.searchParams.set(name, value);
     for (const [part, { name = "" } = {}] of Object.entries(parts)) url.searchParams.set(`part-${part}`, name);
   }
   return url.href;

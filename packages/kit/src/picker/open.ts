@@ -6,7 +6,7 @@ export interface OpenPickerOptions {
   url?: string;
   /** A web key that names the page's origin. */
   key: string;
-  /** What may be picked, where it begins, its language and look, such as `{ kinds: "address", at: "-35.2,-21.4", lang: "de" }`. */
+  /** What may be picked, where it begins, its language and style, such as `{ kinds: "address", at: "-35.2,-21.4", lang: "de" }`. */
   params?: Readonly<Record<string, string>>;
 }
 

@@ -43,17 +43,17 @@ export interface PickerOptions {
   cancelled: () => void;
 }
 
-/** As close as houses are told apart. */
+/** The zoom at which single houses can be distinguished. */
 const HOUSE_ZOOM = 17;
 /** Metres within which the mark is where something was chosen. */
 const THERE = 2;
 
-/** Search, map, mark and words, with Done and Cancel: what is picked is told, and handed over on Done alone. */
+/** Search, map, mark and words, with Done and Cancel: what is picked is shown, and handed over on Done alone. */
 export class PickerPanel {
   readonly element = make("div", "bt-pick");
   readonly #input = make("input");
   readonly #place = make("div", "bt-map");
-  readonly #told = make("p", "bt-picked");
+  readonly #summary = make("p", "bt-picked");
   readonly #done = button("bt-send", say("Done"));
   readonly #cancel = button("bt-look", say("Cancel"));
   #box: SearchBox | undefined;
@@ -69,12 +69,12 @@ export class PickerPanel {
     this.#input.type = "text";
     this.#input.setAttribute("aria-label", say("Search"));
     this.#input.placeholder = say("Search");
-    this.#told.setAttribute("role", "status");
+    this.#summary.setAttribute("role", "status");
     this.#done.addEventListener("click", () => this.#picked && options.done(this.#picked));
     this.#cancel.addEventListener("click", () => options.cancelled());
     const row = make("p", "bt-picker-row");
     row.append(this.#done, this.#cancel);
-    this.element.append(this.#input, this.#place, this.#told, row);
+    this.element.append(this.#input, this.#place, this.#summary, row);
   }
 
   /** Begins; its element is on the page by then. */
@@ -173,7 +173,7 @@ export class PickerPanel {
   #set(picked: Picked | undefined, words?: string): void {
     this.#picked = picked;
     this.#done.disabled = !picked;
-    this.#told.textContent = words ?? picked?.record?.properties.line ?? positionWords(picked?.at);
+    this.#summary.textContent = words ?? picked?.record?.properties.line ?? positionWords(picked?.at);
   }
 }
 

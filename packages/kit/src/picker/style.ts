@@ -1,4 +1,4 @@
-/** The look of the picker; variables as in the search box and the form. */
+/** The style of the picker; variables as in the search box and the form. */
 export const PICKER_STYLE = `
 .bt-pick { display: flex; flex-direction: column; gap: 0.7em; min-height: 0; }
 .bt-pick > h2 { margin: 0; font: 600 1.2em/1.2 var(--bt-serif, inherit); }

@@ -144,7 +144,7 @@ function withHandlers(own: InputProps, given: InputProps): InputProps {
   return { ...own, ...Object.fromEntries(handlers) };
 }
 
-/** A line with the matched letters marked. */
+/** A line with the matched characters marked. */
 function marked({ line, marks }: Suggestion): ReactNode[] {
   const pieces = marks.flatMap(([start, end], i) => [
     line.slice(i ? marks[i - 1][1] : 0, start),
@@ -270,7 +270,7 @@ export interface DefinedFormProps {
   className?: string;
 }
 
-/** A whole form by its definition: fields, search, map and all of the rules. */
+/** A form by its definition: fields, search, map and all of the rules. */
 export function DefinedForm({ definition, record, onSubmit, onFilled, className }: DefinedFormProps) {
   const client = useClient();
   const place = useRef<HTMLDivElement>(null);

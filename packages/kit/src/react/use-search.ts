@@ -49,7 +49,7 @@ export interface Search extends SearchState {
 
 const IDLE = (text: string): SearchState => ({ status: "idle", text, suggestions: [], active: -1 });
 
-/** A search box without a look: the state and the attributes, after the ARIA combobox pattern. */
+/** A search box without styles: the state and the attributes, after the ARIA combobox pattern. */
 export function useSearch(options: UseSearchOptions = {}): Search {
   const client = useClient();
   const id = useId();

@@ -149,10 +149,10 @@ export class ReliefView {
       this.#height = ground.heights.at(ground.origin);
       this.#lay(ground, houses);
       this.lookDown(highestAround(houses, { x: 0, z: 0 }, ROOFS_AROUND, this.#height) - this.#height);
-      const told = { place: place.label ?? "", n: Math.round(this.#height) };
-      this.#words.textContent = told.place
-        ? say("{place}, {n} m above the sea", told)
-        : say("{n} m above the sea", told);
+      const values = { place: place.label ?? "", n: Math.round(this.#height) };
+      this.#words.textContent = values.place
+        ? say("{place}, {n} m above the sea", values)
+        : say("{n} m above the sea", values);
     } catch (error) {
       if (loading.signal.aborted) return;
       this.#words.textContent = `${say("The relief could not be loaded.")} ${error instanceof Error ? error.message : ""}`;
@@ -163,13 +163,13 @@ export class ReliefView {
   lookDown(roofs?: number): void {
     if (roofs !== undefined) this.#above = roofs + (this.options.margin ?? MARGIN);
     this.#controls.target.set(0, this.#height, 0);
-    this.#look(new Spherical(this.#above, DOWN, 0));
+    this.#lookFrom(new Spherical(this.#above, DOWN, 0));
   }
 
   /** Turns it so that north is up, as it is tilted now. */
   faceNorth(): void {
     const { radius, phi } = this.#spherical();
-    this.#look(new Spherical(radius, phi, 0));
+    this.#lookFrom(new Spherical(radius, phi, 0));
   }
 
   focus(): void {
@@ -234,7 +234,7 @@ export class ReliefView {
       else if (event.key === "+" || event.key === "=") now.radius *= STEP;
       else if (event.key === "-") now.radius /= STEP;
       else return;
-      this.#look(now);
+      this.#lookFrom(now);
     }
     event.preventDefault();
   }
@@ -244,7 +244,7 @@ export class ReliefView {
     return new Spherical().setFromVector3(this.#camera.position.clone().sub(this.#controls.target));
   }
 
-  #look(from: Spherical): void {
+  #lookFrom(from: Spherical): void {
     from.phi = Math.max(DOWN, Math.min(LOWEST, from.phi));
     from.radius = Math.max(this.#controls.minDistance, Math.min(this.#controls.maxDistance, from.radius));
     this.#camera.position.copy(this.#controls.target).add(new Vector3().setFromSpherical(from));

@@ -4,7 +4,7 @@ import type { HeightField, SquarePoint } from "./height-field.ts";
 /** Where metres of the scene begin: x runs east, z south, y up. */
 export interface Ground {
   origin: SquarePoint;
-  /** Metres of the whole square's side, as long as they are at the origin's latitude. */
+  /** Metres of the square's side, as long as they are at the origin's latitude. */
   side: number;
   heights: HeightField;
 }

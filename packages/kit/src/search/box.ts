@@ -11,11 +11,11 @@ import { SEARCH_STYLE } from "./style.ts";
 
 export interface SearchBoxOptions {
   client: Client;
-  /** A line was chosen, after so many letters; the box shows it already. */
+  /** A line was chosen, after so many typed characters; the box shows it already. */
   chosen: (suggestion: Suggestion, typed: number) => void;
   /** The box was emptied. */
   cleared?: () => void;
-  /** Only helps with the typing: says nothing where nothing is found, and leaves the browser's autofill alone. */
+  /** Only helps with the typing: shows no message where nothing is found, and leaves the browser's autofill alone. */
   isAside?: boolean;
   /** Narrowing for every question, such as `{ countries: "QR" }`. */
   narrow?: () => Record<string, string | undefined>;
@@ -39,7 +39,7 @@ let boxes = 0;
 
 /**
  * Makes a plain text input a search box after the ARIA combobox pattern (list autocomplete): the list is under the
- * input, the focus stays in it, and a live region says how many lines there are.
+ * input, the focus stays in it, and a live region announces how many lines there are.
  */
 export class SearchBox {
   readonly #machine: SearchMachine;
@@ -80,7 +80,7 @@ export class SearchBox {
     this.#machine.set(text);
   }
 
-  /** Says something under the box; empty words take it away. */
+  /** Shows a message under the box; empty words remove it. */
   say(words: string): void {
     this.#words.textContent = words;
     this.#words.hidden = words === "";
@@ -175,7 +175,7 @@ export class SearchBox {
     return selectionStart === value.length && selectionEnd === value.length;
   }
 
-  /** Goes on to the numbers of a street, or the units of a building; the next letters say which. */
+  /** Goes on to the numbers of a street, or the units of a building; the next characters decide which. */
   #enter(index: number): boolean {
     if (!this.#machine.enter(index)) return false;
     this.input.value = this.#machine.state.text;
@@ -197,7 +197,7 @@ export class SearchBox {
 
   #show(state: SearchState): void {
     const { input } = this;
-    // the help has nothing to add to what is there whole
+    // the help has nothing to add to a complete text
     if (state.status === "open" && this.options.isAside && state.suggestions.every(({ sure }) => sure)) {
       this.#machine.close();
       return;
@@ -277,7 +277,7 @@ function optionFor(
   return option;
 }
 
-/** A line with the matched letters marked. Text is only ever text. */
+/** A line with the matched characters marked. Text is only ever text. */
 function marked(line: string, marks: readonly (readonly [number, number])[]): Node[] {
   const nodes: Node[] = [];
   let at = 0;

@@ -34,7 +34,7 @@ export class ListKeys {
     private readonly ways: ListWays,
   ) {}
 
-  /** Letters followed: what was pressed before was meant for another list. */
+  /** More was typed: keys pressed before were meant for another list. */
   typed(): void {
     this.#isEntered = false;
     this.#steps = 0;

@@ -4,13 +4,13 @@ import { say } from "../words/say.ts";
 
 /** What a search box shows. */
 export interface SearchState {
-  /** `waiting`: letters stand there, and the client is not there yet. `offline`: it cannot be reached. */
+  /** `waiting`: something is typed, and the client is not there yet. `offline`: it cannot be reached. */
   status: "waiting" | "idle" | "loading" | "open" | "empty" | "error" | "offline";
   text: string;
   suggestions: readonly Suggestion[];
   /** The line under the hand, or -1. */
   active: number;
-  /** Letters have followed: the list is of what stood there before, and the next one is on the way. */
+  /** More was typed: the list belongs to the text before, and the next one is on its way. */
   isBehind?: boolean;
   /** Words for the person, when there is nothing to choose from. */
   words?: string;
@@ -21,7 +21,7 @@ export interface SearchState {
 /** A line that was taken. */
 export interface Choice {
   suggestion: Suggestion;
-  /** Letters that were typed before. */
+  /** Characters that were typed before. */
   typed: number;
 }
 
@@ -32,22 +32,22 @@ export interface SearchOptions {
   /** The request; can be given later, by {@link SearchMachine.answerBy}. */
   ask?: Ask;
   change: (state: SearchState) => void;
-  /** Letters before the first question; 1 when not given. */
+  /** Characters before the first request; 1 when not given. */
   least?: number;
 }
 
 const SHORTEST_WAIT = 15;
 const LONGEST_WAIT = 250;
-/** Milliseconds that a question is left alone while letters follow; longer as long as there is no list to look at. */
+/** Milliseconds that a request is left alone while the user types; longer as long as there is no list yet. */
 const PATIENCE = 280;
 const FIRST_PATIENCE = 450;
-/** Milliseconds from an answer to the next question, while letters follow. */
+/** Milliseconds from an answer to the next request, while the user types. */
 const GAP = 70;
 
 /**
  * A search box without a box: no DOM, no framework. Waits for a pause that fits how long answers take; while an answer
- * is under way, letters that follow wait for it, so that answers slower than the typing come to be seen at all and a
- * third of the letters ask at most. Answers to what no longer is there are dropped, and no request is made in the
+ * is under way, typed characters wait for it, so that answers slower than the typing come to be seen at all and a
+ * third of the characters make a request at most. Answers to what no longer is there are dropped, and no request is made in the
  * middle of a composed character.
  */
 export class SearchMachine {
@@ -61,14 +61,14 @@ export class SearchMachine {
   /** Set while a line is being pressed; resolved when it is not any more. */
   #pause: Promise<void> | undefined;
   #letGo: (() => void) | undefined;
-  /** Letters typed since the text last stood for something else. */
+  /** Characters typed since the text last meant something else. */
   #typed = 0;
 
   constructor(private readonly options: SearchOptions) {
     this.#ask = options.ask;
   }
 
-  /** From now on there is something to ask; letters that wait are requested. */
+  /** From now on requests can be made; what was typed meanwhile is requested. */
   answerBy(ask: Ask): void {
     this.#ask = ask;
     if (this.state.status === "waiting") this.input(this.state.text);
@@ -190,7 +190,7 @@ export class SearchMachine {
       await this.#pause;
       if (controller.signal.aborted) return;
       this.#underWay = undefined;
-      // letters followed: their question is next, and what came is there until it is answered
+      // more was typed: its request is next, and what came is shown until it is answered
       if (text !== this.state.text) this.#askIn(GAP);
       this.#usual = this.#usual * 0.7 + (performance.now() - began) * 0.3;
       const { suggestions } = answer;

@@ -1,4 +1,4 @@
-/** The look of the search box; every colour is a variable that the page may set. */
+/** The style of the search box; every colour is a variable that the page may set. */
 export const SEARCH_STYLE = `
 .bt-search { position: relative; }
 .bt-search > input { width: 100%; box-sizing: border-box; }

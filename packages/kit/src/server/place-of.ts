@@ -45,7 +45,7 @@ export type Place =
       parts: RecordProperties["parts"];
       /** None for a position that the form lets be anywhere. */
       record?: RecordFeature;
-      /** What the form's register says of it, where that was requested and speaks for it. */
+      /** The form's register's answer, where it was requested and covers the country. */
       register?: Registered;
     }
   | {
@@ -108,7 +108,7 @@ export type StoredPlace =
 /** The places of all addresses of a body that people see, by their name; `place` for the first. */
 export type Places = { ok: true; places: Record<string, StoredPlace> } | { ok: false; problem: Problem };
 
-/** Candidates that an ambiguous address is told with. */
+/** Candidates that are listed for an ambiguous address. */
 const MOST_CANDIDATES = 5;
 
 /**
@@ -247,7 +247,7 @@ async function recordOf(
   }
 }
 
-/** What the register of a form says of a record; undefined where there is none, or it does not speak for it. */
+/** A form's register's answer for a record; undefined where there is none, or it does not cover the country. */
 async function registerOf(
   client: Client,
   body: BodyAddress,
@@ -269,7 +269,7 @@ async function registerOf(
   }
 }
 
-/** True when a body says that the person wants what they typed. */
+/** True when a body states that the person wants what they typed. */
 function saysTyped({
   definition,
   values,
@@ -342,8 +342,8 @@ interface NoMore {
 function no(why: NoPlace, field: string, detail: string, more: NoMore = {}) {
   const { title = TITLES[why], candidates = [], differences = [], again = false, isTyped = false } = more;
   const status = why !== "unsure" ? 422 : again ? 503 : 500;
-  const told = candidates.length > 1 ? ` ${candidates.map(({ properties }) => properties.line).join("; ")}.` : "";
-  const issues = [{ parameter: field, message: `${detail}${told}` }];
+  const listed = candidates.length > 1 ? ` ${candidates.map(({ properties }) => properties.line).join("; ")}.` : "";
+  const issues = [{ parameter: field, message: `${detail}${listed}` }];
   const problem: Problem = { type: "about:blank", title, status, detail, issues };
   return { ok: false as const, why, problem, candidates, differences, again, isTyped };
 }

@@ -12,7 +12,7 @@ import { say } from "../words/say.ts";
 /** What is known of a marker, by the names of columns. */
 export type Values = Readonly<Record<string, string | number | null | undefined>>;
 
-/** Which columns say how markers look. */
+/** Which columns style markers. */
 export interface ByColumns {
   /** Colours: steps of numbers from light to dark, or a colour for each of the commonest words. */
   colour?: string | undefined;
@@ -35,7 +35,7 @@ export interface LegendPart {
   trouble?: string;
 }
 
-/** Markers that look by their values, how their groups look, and what it all means. */
+/** Markers styled by their values, the styles of their groups, and the legend. */
 export interface ShownByValues {
   markers: Marker[];
   ofGroup: OfGroup | undefined;
@@ -93,7 +93,7 @@ export function byValues(
 /** Means that are kept written: every frame asks for those in sight again. */
 const MOST_WRITTEN = 5000;
 
-/** Writes numbers in a few letters. */
+/** Writes numbers in a few characters. */
 function compactWriter(lang: string): (value: number) => string {
   const format = new Intl.NumberFormat(lang, { notation: "compact", maximumSignificantDigits: 3 });
   const kept = new Map<number, string>();

@@ -21,12 +21,12 @@ export async function mapPng(map: InteractiveMap, legend: readonly LegendPart[] 
   const ratio = picture.width / width;
   const lines = legend.flatMap((part) => linesOf(part, width - 2 * MARGIN));
   const height = lines.length ? lines.length * LINE + 2 * MARGIN : 0;
-  const whole = make("canvas");
-  whole.width = picture.width;
-  whole.height = picture.height + Math.round(height * ratio);
-  const context = contextOf(whole);
+  const framed = make("canvas");
+  framed.width = picture.width;
+  framed.height = picture.height + Math.round(height * ratio);
+  const context = contextOf(framed);
   context.fillStyle = "#fffdf8";
-  context.fillRect(0, 0, whole.width, whole.height);
+  context.fillRect(0, 0, framed.width, framed.height);
   context.drawImage(picture, 0, 0);
   context.setTransform(ratio, 0, 0, ratio, 0, picture.height);
   context.font = FONT;
@@ -49,7 +49,7 @@ export async function mapPng(map: InteractiveMap, legend: readonly LegendPart[] 
       context.fillText(words, x + (colour || size ? side + 6 : 0), y);
     }
   return new Promise((resolve, reject) =>
-    whole.toBlob((blob) => (blob ? resolve(blob) : reject(new Error("The browser wrote no picture."))), "image/png"),
+    framed.toBlob((blob) => (blob ? resolve(blob) : reject(new Error("The browser wrote no picture."))), "image/png"),
   );
 }
 

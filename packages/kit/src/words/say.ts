@@ -32,9 +32,9 @@ export function say(english: string, values: Readonly<Record<string, string | nu
   if (typeof translated === "string") text = translated;
   else if (translated) text = translated[new Intl.PluralRules(chosen!.lang).select(Number(n))] ?? translated.other;
   const isIsolated = isRightToLeft(wordsLang());
-  return text.replace(/\{(\w+)\}/g, (whole, name: string) => {
-    const value = values[name] ?? whole;
-    // an address in other letters would turn the words around it: first strong isolate, pop directional isolate
+  return text.replace(/\{(\w+)\}/g, (placeholder, name: string) => {
+    const value = values[name] ?? placeholder;
+    // an address in another script would turn the words around it: first strong isolate, pop directional isolate
     return isIsolated && typeof value === "string" ? `\u2068${value}\u2069` : String(value);
   });
 }

@@ -241,7 +241,7 @@ export async function readPoints(database: Knex, batch: number): Promise<BatchPo
   };
 }
 
-/** Letters of a value that are told. */
+/** Characters of a value that are shown. */
 const VALUE_TOLD = 200;
 
 /** What is in a column of the rows that lie somewhere, in the order of their points. */

@@ -22,9 +22,9 @@ const FOUND = [
   ...["ref", "kind", "exactness", "lat", "lon", "line"],
   ...PARTS,
 ];
-/** Columns of what a register says, where one was requested. */
+/** Columns of a register's answer, where one was requested. */
 const REGISTER = ["register", "register number", "register address"];
-/** Letters that are handed on at once. */
+/** Characters that are handed on at once. */
 const PIECE = 65_536;
 
 /**
@@ -66,7 +66,7 @@ export async function* writeBatch(
   yield format === "gpx" ? piece + GPX_FOOT : piece;
 }
 
-/** Heads of what we add: where the input has a column of that name, ours is told apart. */
+/** Heads of what we add: where the input has a column of that name, ours gets another. */
 const foundHeads = (heads: readonly string[], found: readonly string[]) =>
   found.map((head) => (heads.includes(head) ? `found ${head}` : head));
 

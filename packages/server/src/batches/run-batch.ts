@@ -7,7 +7,7 @@ import { type Cell, copying, copyRows } from "../database/copy.ts";
 import { readTable } from "../import/table.ts";
 import { RowLookup } from "./look-up.ts";
 
-/** What a job that runs a batch is told. */
+/** Parameters of a job that runs a batch. */
 export interface BatchJobRequest {
   batch: number;
   path: string;
@@ -29,7 +29,7 @@ const CHUNK_BYTES = 16_000_000;
 const TURN = 50;
 
 /**
- * Takes the rows of a file in, then looks them up, some thousand at a time. Each chunk is stored as a whole: begun again
+ * Takes the rows of a file in, then looks them up, some thousand at a time. Each chunk is stored in one transaction: begun again
  * after a crash or a pause, it goes on behind the last one.
  *
  * @param isStopping checked between chunks
@@ -98,7 +98,7 @@ function store(database: Knex, found: Cell[][]): Promise<void> {
   return database.transaction((transaction) => copyRows(transaction, "batch_results", columns, found));
 }
 
-/** Takes the rows of the file in, all of them or none. @returns how many there are; undefined when it was told to stop */
+/** Takes the rows of the file in, all of them or none. @returns how many there are; undefined when it was stopped */
 async function takeIn(
   database: Knex,
   { batch, path, format, heads }: BatchJobRequest,

@@ -16,14 +16,14 @@ export const STEADY = {
   query_timeout: 10_000,
 } as const;
 
-/** Connects to PostgreSQL; no request is made until the first query. @param url `postgres://…` @param name told to the server */
+/** Connects to PostgreSQL; no request is made until the first query. @param url `postgres://…` @param name the connection's name, which the server shows */
 export function connect(url: string, most = 8, name = "bibliotope"): Knex {
   return knex({
     client: "pg",
     connection: { connectionString: url, connectionTimeoutMillis: PATIENCE, keepAlive: true, application_name: name },
     pool: { min: 0, max: most, idleTimeoutMillis: 20_000 },
     acquireConnectionTimeout: PATIENCE + 5000,
-    // whoever asked is told of an error, and logs it: the library would write it to the console too
+    // the caller gets the error and logs it: the library would write it to the console too
     log: { warn: () => undefined, error: () => undefined },
     migrations: {
       migrationSource: MIGRATIONS,
@@ -40,7 +40,7 @@ const [WAITED, LOOK_EVERY] = [60_000, 200];
 /**
  * Waits until the database answers: it may be starting too.
  * @param say hears that it is waited for
- * @throws Error of the database's when it says no, or does not answer in a minute
+ * @throws the database's Error when it refuses, or does not answer in a minute
  */
 export async function untilThere(database: Knex, say: (words: string) => void): Promise<void> {
   const end = Date.now() + WAITED;
@@ -88,16 +88,16 @@ const CROWDED = new Set(["53200", "53300", "53400"]);
 const codeOf = (error: unknown) =>
   (error instanceof Error ? (error as Error & { code?: string }).code : undefined) ?? "";
 
-/** True when an error says that a disk is full: here or the database's. */
+/** True when an error means that a disk is full: here or the database's. */
 export const isDiskFull = (error: unknown): boolean => FULL.has(codeOf(error));
 
-/** True when an error says that the database has no room for another connection now. */
+/** True when an error means that the database has no room for another connection now. */
 export const isDatabaseCrowded = (error: unknown): boolean => CROWDED.has(codeOf(error));
 
 /** Said in a thread of its own: an error that comes from one keeps no code. */
 export class DatabaseAway extends Error {}
 
-/** True when an error says that the database is away, rather than that the query was wrong. */
+/** True when an error means that the database is away, rather than that the query was wrong. */
 export function isDatabaseAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
   const { code, name, message } = error as Error & { code?: string };

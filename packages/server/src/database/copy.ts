@@ -4,9 +4,9 @@ import type { Knex } from "knex";
 import type { ClientBase } from "pg";
 import { from as copyFrom, to as copyTo } from "pg-copy-streams";
 
-/** Letters that are handed on at once. */
+/** Characters that are handed on at once. */
 const PIECE = 65_536;
-/** Letters that may wait for the database while more rows are read. */
+/** Characters that may wait for the database while more rows are read. */
 const AHEAD = 4 << 20;
 
 export type Cell = string | number | null;
@@ -53,7 +53,7 @@ async function openCopy(transaction: Knex.Transaction, table: string, columns: r
 
 export class RowCopy {
   #piece = "";
-  /** Letters handed on that the connection has not taken. */
+  /** Characters handed on that the connection has not taken. */
   #ahead = 0;
   #caughtUp: (() => void) | undefined;
   #failed: Error | undefined;
@@ -82,7 +82,7 @@ export class RowCopy {
     return this.#ahead <= AHEAD;
   }
 
-  /** Waits while the database has much to take. @throws what the database says of rows handed on before */
+  /** Waits while the database has much to take. @throws the database's error for rows handed on before */
   async flow(): Promise<void> {
     while (this.#ahead > AHEAD && !this.#failed)
       await new Promise<void>((resolve) => {

@@ -3,7 +3,7 @@ import type { Knex } from "knex";
 import { onceMore } from "../once-more.ts";
 import { readPublished } from "./forms.repository.ts";
 
-/** Published forms in memory: a form keeps working with the database away. Told of changes by `signals.ts`. */
+/** Published forms in memory: a form keeps working with the database away. Updated by `signals.ts`. */
 export class PublishedForms {
   #forms = new Map<string, PublishedForm>();
 

@@ -1,7 +1,7 @@
 import { rowOf, tableOf } from "@bibliotope/core/formats";
 import type { DataAnswer, OddRows, VersionSummary } from "@bibliotope/wire";
 import type { Knex } from "knex";
-import type { KeptReading } from "../import/look.ts";
+import type { KeptReading } from "../import/inspect.ts";
 import { livePublication } from "../publication/publication.repository.ts";
 
 /** Publications that are listed. */

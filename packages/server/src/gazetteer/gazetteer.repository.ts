@@ -4,7 +4,7 @@ import { type Cell, copyRows } from "../database/copy.ts";
 import { storeHeightGrids } from "../heights/height-grids.repository.ts";
 import { identitiesOf } from "./identities.repository.ts";
 
-/** What a data set's version says of itself. */
+/** The metadata of a data set's version. */
 export interface VersionInput {
   name: string;
   licence: string;
@@ -13,7 +13,7 @@ export interface VersionInput {
   day: string;
 }
 
-/** Stores a whole world as a new version of a data set, in the given transaction. @returns the version's id */
+/** Stores a world as a new version of a data set, in the given transaction. @returns the version's id */
 export async function storeWorld(transaction: Knex.Transaction, world: World, about: VersionInput): Promise<number> {
   const dataSet = await dataSetOf(transaction, about);
   const [{ id: version }] = await transaction("data_set_versions")

@@ -48,7 +48,7 @@ export async function everStored(database: Knex, identity: number): Promise<{ re
   return database("identities").where({ id: identity }).first({ replacedBy: "replaced_by" });
 }
 
-/** Notes which identities another one represents, so that who keeps an old ref is told the new one. */
+/** Notes which identities another one represents, so that an old ref leads to the new one. */
 export async function noteReplaced(database: Knex, replaced: ReadonlyMap<number, number>): Promise<void> {
   if (!replaced.size) return;
   await database.transaction(async (transaction) => {

@@ -90,7 +90,7 @@ async function commonFacts(database: Knex, version: number): Promise<{ name: str
 }
 
 const AREAS = ["district", "town", "county", "region"] as const;
-/** Letters that are handed on at once. */
+/** Characters that are handed on at once. */
 const PIECE = 65_536;
 
 /** What of a version goes out. */

@@ -51,7 +51,7 @@ describe("readOwnGrids", () => {
     await writeFile(join(folder, "c.tif"), tiff([1, 2, 3, 4, 5, 6], { GTModelTypeGeoKey: 1 }));
     await writeFile(join(folder, "d.asc"), ASCII);
     expect((await read()).length).toBe(1);
-    expect(said[0]).toBe("Heights from a.asc are left out: the header says no nrows");
+    expect(said[0]).toBe("Heights from a.asc are left out: the header has no nrows");
     expect(said[1]).toMatch(/^Heights from b\.tif are left out: /);
     expect(said[2]).toMatch(/its coordinates are projected; save it in degrees/);
     expect(said[3]).toBe("Heights from d.asc: 2 by 2");

@@ -15,7 +15,7 @@ const READERS: Readonly<Record<string, (file: Buffer) => HeightGrid | Promise<He
 /**
  * Reads the grids of heights that a developer put into a folder: ASCII grids (`.asc`) and GeoTIFF (`.tif`, `.tiff`), in
  * degrees of WGS 84, in the order of their names. A file that cannot be read is left out and said.
- * @param say is told what was read, and what is wrong with what was not
+ * @param say receives what was read, and what is wrong with what was not
  */
 export async function readOwnGrids(folder: string, say: (words: string) => void): Promise<HeightGrid[]> {
   const names = await readdir(folder).catch((error: NodeJS.ErrnoException) => {

@@ -1,4 +1,4 @@
-/** More is waiting already than can be done soon: a refusal that says when to come back. */
+/** More is waiting already than can be done soon: a refusal with the time to come back. */
 export class Busy extends Error {
   /** @param seconds after which there will be room */
   constructor(readonly seconds: number) {

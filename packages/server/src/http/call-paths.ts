@@ -22,7 +22,7 @@ for (const [name, call] of Object.entries(CALLS) as [CallName, Call][]) {
 }
 
 /**
- * The call that a path is of, as it is written: capital letters and encoded ones make another path.
+ * The call that a path is of, as it is written: upper-case and encoded characters make another path.
  * @throws URIError for parts that cannot be decoded
  */
 export function callAt(path: string): CallAt | undefined {

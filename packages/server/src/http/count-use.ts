@@ -16,18 +16,18 @@ export interface Counters {
 
 /**
  * Counts an answer to a key once it is sent: what was requested, how it ended, how long it took.
- * @param told what is known of the answer by then
+ * @param replied what is known of the answer when it is sent
  */
 export function countUse(
   response: ServerResponse,
   { counter, metrics }: Counters,
   key: StoredKey,
   kind: KeyCall,
-  told: () => Pick<Reply, "outcome" | "typed"> | undefined,
+  replied: () => Pick<Reply, "outcome" | "typed"> | undefined,
 ): void {
   const began = performance.now();
   response.once("finish", () => {
-    const { outcome, typed } = told() ?? {};
+    const { outcome, typed } = replied() ?? {};
     const [how, milliseconds] = [outcomeOf(response.statusCode, outcome), performance.now() - began];
     counter.count(key.id, kind, how, milliseconds);
     metrics?.answered({ call: kind, outcome: how, kind: key.kind, milliseconds });

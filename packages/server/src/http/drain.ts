@@ -3,7 +3,7 @@ import { setTimeout as wait } from "node:timers/promises";
 
 /** How long each step of an end may take, in milliseconds. */
 export interface DrainTimes {
-  /** While `/readyz` says no and all else is answered: whoever balances sees it before connections are refused. */
+  /** While `/readyz` answers 503 and all else is answered: a load balancer sees it before connections are refused. */
   unready: number;
   /** Until answers that are under way are cut. */
   most: number;
@@ -14,7 +14,7 @@ const USUAL: DrainTimes = { unready: 300, most: 20_000 };
 const LOOK_EVERY = 20;
 
 /**
- * The orderly end of a server: first it says that it is not ready, then it takes no new connections, then it waits for
+ * The orderly end of a server: first it is not ready, then it takes no new connections, then it waits for
  * the answers under way.
  */
 export class Drain {

@@ -2,7 +2,7 @@ import type { Engine } from "@bibliotope/core/search";
 import type { LiveIndex } from "../publication/live-index.ts";
 import { HttpProblem } from "./problem.ts";
 
-/** The whole engine, as the workbench asks it. @throws HttpProblem 503 while no index is open */
+/** The engine without a key's limits, for the workbench. @throws HttpProblem 503 while no index is open */
 export function engineOf(index: Pick<LiveIndex, "engine"> & Partial<Pick<LiveIndex, "hasNothing">>): Engine {
   if (index.engine) return index.engine;
   throw notReady(index);

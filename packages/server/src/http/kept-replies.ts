@@ -10,7 +10,7 @@ const KEPT = 32 * 1024 * 1024;
 const BESIDE = 400;
 
 /**
- * Answers kept for the same question: the first letters of an address are asked by everybody. They are of one index and
+ * Answers kept for the same question: everybody types the first letters of an address. They are of one index and
  * one state of what was corrected by hand; with the next, all are forgotten.
  */
 export class KeptReplies {

@@ -44,7 +44,7 @@ export function makeLog(
 export const logToStdout = (level: string): Logger =>
   pino({ level, base: undefined }, pino.destination({ fd: 1, sync: true }));
 
-/** Writes whole lines that a logger of another thread has made to where a logger writes. */
+/** Writes lines of another thread's logger to where a logger writes. */
 export function lineWriter(logger: Logger): (line: string) => void {
   const stream = (logger as unknown as Record<symbol, { write(line: string): void }>)[pino.symbols.streamSym];
   return (line) => stream.write(line);
@@ -85,14 +85,14 @@ export function logRequest(logger: Logger, request: IncomingMessage, response: S
   loggers.set(response, logger);
   response.once("close", () => {
     const { statusCode: status, writableFinished: isWhole } = response;
-    const told = {
+    const entry = {
       req: { id, method: request.method, ...(trace ? { trace } : {}) },
       res: { status },
       route: routeOf(request),
       responseTime: Math.round(performance.now() - began),
     };
-    if (status >= 500) logger.error(told, "request errored");
-    else logger.info(told, isWhole ? "request completed" : "request aborted");
+    if (status >= 500) logger.error(entry, "request errored");
+    else logger.info(entry, isWhole ? "request completed" : "request aborted");
   });
 }
 
@@ -108,8 +108,8 @@ function idOf({ headers }: IncomingMessage): string {
 
 /** Writes down a fault of ours, under the id that the answer has. */
 export function logBroken(response: ServerResponse, error: unknown): void {
-  const told = { req: { id: response.getHeader("X-Request-Id") } };
-  loggers.get(response)?.error({ ...told, error: error instanceof Error ? error.stack : String(error) }, "broken");
+  const entry = { req: { id: response.getHeader("X-Request-Id") } };
+  loggers.get(response)?.error({ ...entry, error: error instanceof Error ? error.stack : String(error) }, "broken");
 }
 
 const loggers = new WeakMap<ServerResponse, Logger>();

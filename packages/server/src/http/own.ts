@@ -32,7 +32,7 @@ export interface Own<N extends OwnCallName = OwnCallName> {
 }
 
 type Handler<N extends OwnCallName> = (own: Own<N>) => OwnAnswer<N> | Promise<OwnAnswer<N>>;
-/** One for every call of the workbench: the compiler says which is missing. */
+/** One for every call of the workbench: the compiler finds a missing one. */
 export type OwnHandlers = { readonly [N in OwnCallName]: Handler<N> };
 
 const readJson = express.json({ limit: BODY_LIMIT, strict: false });
@@ -51,14 +51,14 @@ export function ownRoutes(handlers: OwnHandlers, note: NoteSecurity): Router {
         id: (part = "id") => idOf(parts[part]),
       };
       const event = eventOf(name);
-      const told = (ended: string) =>
+      const logEnd = (ended: string) =>
         event && note({ event, ended, user: user.id, name: user.name, address: request.ip ?? "", about: parts });
       let answered: unknown;
       try {
         answered = await (handlers[name] as (own: unknown) => unknown)(own);
-        told("done");
+        logEnd("done");
       } catch (error) {
-        told(error instanceof HttpProblem ? error.problem : "broken");
+        logEnd(error instanceof HttpProblem ? error.problem : "broken");
         throw error;
       }
       if (sends) return;

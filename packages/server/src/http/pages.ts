@@ -7,7 +7,7 @@ const YEAR = 365 * 24 * 3600;
 /**
  * A strict content security policy; a new nonce for every answer, for the styles that dialogs inject.
  * @param pictureOrigins where maps may fetch pictures from, as it is now
- * @param isOverTls whether people come over TLS alone: browsers are told to come no other way
+ * @param isOverTls whether people come over TLS alone: browsers are told to use nothing else
  */
 export const pagePolicy = (pictureOrigins: () => readonly string[], isOverTls: boolean): RequestHandler[] => [
   (_request, response, next) => {

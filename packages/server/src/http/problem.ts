@@ -54,7 +54,7 @@ function sendProblem(
 export function failWith(error: unknown, request: IncomingMessage, response: ServerResponse): void {
   // what is half sent cannot be taken back
   if (response.headersSent) return void response.destroy();
-  // nobody is there to be told
+  // the client has gone
   if (error instanceof GoneAway) return;
   const problem = problemOf(error);
   if (problem.problem === "broken") logBroken(response, error);

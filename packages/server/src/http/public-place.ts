@@ -3,7 +3,7 @@ import type { TLSSocket } from "node:tls";
 
 /** How people reach this server: by itself, or at an address of a proxy before it. */
 export interface PublicPlace {
-  /** Scheme, host and port where people find it, where that is not what a request says. */
+  /** Scheme, host and port where people find it, where that is not what a request has. */
   origin?: string | undefined;
   /** The path that it is served under, as "/addresses"; empty at the top of a host. */
   path: string;
@@ -21,7 +21,7 @@ const OWN_SEGMENT =
 
 /**
  * Reads the public URL of the server: scheme, host, port and the path that it is served under.
- * @throws RangeError that says how it is written; its words follow what was given
+ * @throws RangeError with the format; its words follow what was given
  */
 export function readPublicUrl(text: string): Required<Pick<PublicPlace, "origin" | "path">> {
   const url = URL.canParse(text) ? new URL(text) : undefined;
@@ -39,7 +39,7 @@ const ADDRESS = /^(?:loopback|linklocal|uniquelocal|[\d.]+(?:\/\d+)?|[\da-f:]+(?
 
 /**
  * Reads whose word is taken for where a request comes from.
- * @throws RangeError that says how it is written; its words follow what was given
+ * @throws RangeError with the format; its words follow what was given
  */
 export function readTrust(text: string): PublicPlace["trusted"] {
   if (/^\s*[1-9]\s*$/.test(text)) return Number(text);

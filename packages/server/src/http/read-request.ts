@@ -72,7 +72,7 @@ export function bodyOf(request: IncomingMessage, body: unknown): Record<string, 
   return body as Record<string, unknown>;
 }
 
-/** True where an object says of itself a length or a size that no schema could compare. */
+/** True where an object claims a length or a size that no schema could compare. */
 function claimsLength(value: unknown): boolean {
   if (typeof value !== "object" || value === null) return false;
   if (Array.isArray(value)) return value.some(claimsLength);
@@ -101,7 +101,7 @@ function issuesOf(issue: z.core.$ZodIssue, params: Record<string, unknown>, sche
 const TYPE_WORDS: Partial<Record<string, string>> = {
   boolean: "is not true or false",
   number: "is not a number",
-  int: "is not a whole number",
+  int: "is not an integer",
   string: "is not text",
   array: "is not a list",
   object: "is not an object",

@@ -14,7 +14,7 @@ export interface Reply {
   /** Milliseconds in the engine; equal questions get equal bytes, so it is in a header. */
   took?: number;
   headers?: Readonly<Record<string, string>>;
-  /** How a lookup ended, and the letters that were typed before a record was chosen: for the counts. */
+  /** How a lookup ended, and how many characters were typed before a record was chosen: for the counts. */
   outcome?: unknown;
   typed?: number;
   /** Worked out when it is first sent. */
@@ -32,7 +32,7 @@ export const COMPRESSED_FROM = 12_288;
 /** Answers that nothing compresses yet, each with what does so. */
 export const bare = new WeakMap<ServerResponse, (request: IncomingMessage, response: ServerResponse) => void>();
 
-/** Every answer says which origin it is for. */
+/** Every answer names the origin that it is for. */
 export const VARIES_ANYWAY = ["Origin"];
 
 /** Sends an answer: with the ETag, as 304 to whoever has it, without the body to HEAD. */
@@ -56,7 +56,7 @@ export function sendReply(request: IncomingMessage, response: ServerResponse, re
   response.setHeader("Content-Length", length);
   const squeeze = bare.get(response);
   if (squeeze && length >= COMPRESSED_FROM) squeeze(request, response);
-  // what compresses says so of all that it might
+  // the compressing middleware sets Vary on all that it might compress
   else if (squeeze) response.setHeader("Vary", `${response.getHeader("Vary")}, Accept-Encoding`);
   if (request.method === "HEAD") response.end();
   else response.end(body);

@@ -6,7 +6,7 @@ import { HttpProblem } from "./problem.ts";
 const DAY = 24 * 60 * 60 * 1000;
 const COOKIE: CookieOptions = { httpOnly: true, sameSite: "strict", maxAge: SESSION_DAYS * DAY, path: "/" };
 
-/** Name of the setting that says whether people come over TLS alone; see `isSafe`. */
+/** Name of the setting for serving over TLS alone; see `isSafe`. */
 export const SAFE = "comes over TLS only";
 
 const isOverTls = ({ app, secure }: Request) => app.enabled(SAFE) || secure;

@@ -4,7 +4,7 @@ const A_TURN = 4;
 const LONGEST = 150;
 /** Milliseconds that a lookup takes, until that is known, and how quickly what is known follows what is measured. */
 const [FIRST_GUESS, FOLLOWS] = [0.5, 0.05];
-/** What is measured counts for no more than this: a pause of the whole process says nothing of a lookup. */
+/** What is measured counts for no more than this: a pause of the process is not the time of a lookup. */
 const MOST_EACH = 5;
 
 interface Waiting {

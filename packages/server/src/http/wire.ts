@@ -24,7 +24,7 @@ import { WaitingLine } from "./waiting-line.ts";
 
 /** Answers one call. */
 type Handler<N extends CallName> = (incoming: Incoming<N>) => Reply | Streamed | Promise<Reply> | Promise<Streamed>;
-/** One for every call of the wire: the compiler says which is missing. */
+/** One for every call of the wire: the compiler finds a missing one. */
 export type Handlers = { readonly [N in CallName]: Handler<N> };
 
 interface Needs {

@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { type ImportRow, RowReader } from "@bibliotope/core/import";
 import { afterAll, describe, expect, it } from "vitest";
-import { look } from "./look.ts";
+import { inspect } from "./inspect.ts";
 import { readTable } from "./table.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "bibliotope-bad-"));
@@ -13,7 +13,12 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 async function read(head: string, rowOf: (i: number) => string) {
   const path = join(folder, "file.csv");
   writeFileSync(path, [head, ...Array.from({ length: 40 }, (_, i) => rowOf(i))].join("\n"));
-  const { reading, format, heads, columns, countryWhy } = await look({ path, params: {}, country: "QR", readings: [] });
+  const { reading, format, heads, columns, countryWhy } = await inspect({
+    path,
+    params: {},
+    country: "QR",
+    readings: [],
+  });
   const reader = new RowReader(reading);
   const rows: ImportRow[] = [];
   const refused = new Set<string>();

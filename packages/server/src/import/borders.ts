@@ -4,7 +4,7 @@ import type { Knex } from "knex";
 import { countryNames } from "../world/country-names.ts";
 import { mayLieIn } from "../world/outlines.ts";
 
-/** Cells to a degree, of which all positions are told alike: two kilometres, far less than outlines may be wrong. */
+/** Cells to a degree, in which all positions count as the same: two kilometres, far less than outlines may be wrong. */
 const CELLS = 50;
 
 /** Where countries lie and what they are called: imported data is checked against this. */

@@ -6,7 +6,7 @@ import type { TableEncoding } from "@bibliotope/wire";
 import { HttpProblem } from "../http/problem.ts";
 import { textDecoder } from "../text-decoder.ts";
 
-/** A file that cannot be read as what it says it is; the words are for the person who uploaded it. */
+/** A file that is not of its declared format; the words are for the person who uploaded it. */
 export class TableError extends Error {}
 
 /** Tells the person what is wrong with a file. */

@@ -49,7 +49,7 @@ export class CsvReader {
 }
 
 /**
- * Says what is wrong with a row that does not end.
+ * Explains what is wrong with a row that does not end.
  * @param text from the beginning of a row on @param before rows before it
  * @throws TableError that names its column, where it shows which one
  */

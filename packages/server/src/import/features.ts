@@ -95,7 +95,7 @@ interface Feature {
   properties: Record<string, unknown>;
 }
 
-/** @throws TableError that says what the thing is instead */
+/** @throws TableError with what the thing is instead */
 export function readFeature(text: string, number: number): Feature {
   let read: Partial<Feature> & { type?: unknown };
   try {

@@ -46,7 +46,7 @@ export class Files {
     return join(this.folder, id);
   }
 
-  /** Takes a file in as it comes; one that does not come whole leaves nothing behind. */
+  /** Takes a file in as it comes; one that does not come completely leaves nothing behind. */
   async keep(name: string, body: Readable): Promise<FileAnswer> {
     await mkdir(this.folder, { recursive: true });
     const id = randomBytes(12).toString("hex");

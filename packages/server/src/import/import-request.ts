@@ -1,7 +1,7 @@
 import type { Reading } from "@bibliotope/core/import";
 import type { TableFormat } from "@bibliotope/wire";
 
-/** What a load is told. */
+/** Parameters of a load. */
 export interface ImportRequest {
   /** The upload; jobs of earlier versions have its path alone. */
   file?: string;
@@ -39,5 +39,5 @@ export interface VersionCounts {
   areas: number;
 }
 
-/** What PostgreSQL is told of a load's connections. */
+/** Settings of PostgreSQL for a load's connections. */
 export const loadName = (job: number) => `bibliotope load ${job}`;

@@ -4,7 +4,7 @@ import { join } from "node:path";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { MOST_CELL, MOST_COLUMNS } from "./limits.ts";
-import { lookAtTable, readTable } from "./table.ts";
+import { inspectTable, readTable } from "./table.ts";
 
 const path = join(mkdtempSync(join(tmpdir(), "bibliotope-limits-")), "file");
 
@@ -37,7 +37,7 @@ async function readAll(kind: Kind, heads: string[], rows: string[][], empty = 0)
   const gap = "\n".repeat(empty);
   writeFileSync(path, kind === "csv" ? `${gap}${head}\n${gap}${rest.join("\n")}` : [head, ...rest].join("\n"));
   try {
-    const start = await lookAtTable(path);
+    const start = await inspectTable(path);
     const read: string[][] = [];
     for await (const batch of readTable(path, start.format, start.heads)) read.push(...batch.map(({ cells }) => cells));
     return read;
@@ -104,7 +104,7 @@ describe("columns", () => {
       ),
     );
     writeFileSync(path, features.join("\n"));
-    await expect(lookAtTable(path)).rejects.toThrow("The table of the first 17 features has 512 columns.");
+    await expect(inspectTable(path)).rejects.toThrow("The table of the first 17 features has 512 columns.");
   });
 });
 
@@ -118,12 +118,12 @@ describe("a feature", () => {
         .map((one) => JSON.stringify(one))
         .join("\n"),
     );
-    await expect(lookAtTable(path)).rejects.toThrow("Feature 3 is longer than 10,000,000 characters.");
+    await expect(inspectTable(path)).rejects.toThrow("Feature 3 is longer than 10,000,000 characters.");
   });
 
   it("is refused by its number and its property when its lists lie too deep", async () => {
     const deep = `${"[".repeat(200_000)}${"]".repeat(200_000)}`;
     writeFileSync(path, `{"type":"Feature","geometry":null,"properties":{"a":"x","b":${deep}}}\n`);
-    await expect(lookAtTable(path)).rejects.toThrow(/Feature 1.*(“b”|JSON)/);
+    await expect(inspectTable(path)).rejects.toThrow(/Feature 1.*(“b”|JSON)/);
   });
 });

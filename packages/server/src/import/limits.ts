@@ -4,11 +4,11 @@ import { TableError } from "./bytes.ts";
 export const MOST_COLUMNS = 500;
 /** Bytes of one cell, as UTF-8. */
 export const MOST_CELL = 64 * 1024;
-/** Letters of a row of CSV: as many as are looked at to find out how a file is written. */
+/** Characters of a row of CSV: as many as are read to find out how a file is written. */
 export const MOST_ROW = 1 << 20;
-/** Letters of a feature, whose geometry may be long. */
+/** Characters of a feature, whose geometry may be long. */
 export const MOST_FEATURE = 10_000_000;
-/** Letters of a column's name. */
+/** Characters of a column's name. */
 const MOST_HEAD = 1000;
 
 /**
@@ -36,7 +36,7 @@ export function checkHeads(heads: readonly string[], where: string): void {
   const long = heads.findIndex((head) => head.length > MOST_HEAD);
   if (long >= 0)
     throw new TableError(
-      `${where}, column ${long + 1}: the name “${heads[long].slice(0, 40)}…” has ${count(heads[long].length)} letters. At most ${count(MOST_HEAD)} are read.`,
+      `${where}, column ${long + 1}: the name “${heads[long].slice(0, 40)}…” has ${count(heads[long].length)} characters. At most ${count(MOST_HEAD)} are read.`,
     );
 }
 

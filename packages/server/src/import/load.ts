@@ -12,7 +12,7 @@ export type Progress = (done: number, words: string) => void;
 
 /** Rows with a doubt of one kind that are kept with it; all are counted. */
 const DOUBTS_KEPT = 1000;
-/** Letters kept of each cell of a row that is listed. */
+/** Characters kept of each cell of a row that is listed. */
 const CELL_KEPT = 300;
 
 /**
@@ -29,7 +29,7 @@ export async function load(database: Knex, params: ImportRequest, progress: Prog
   const loaded = database.transaction(async (transaction) => {
     await transaction.raw("set local synchronous_commit to off");
     await transaction.raw("set local work_mem to '256MB'");
-    // joins of whole tables: a planner that takes new rows for few would look each up by itself, for minutes
+    // joins of tables: a planner that takes new rows for few would look each up by itself, for minutes
     await transaction.raw("set local enable_nestloop to off");
     const version = await repository.makeVersion(transaction, params);
     await repository.makeStaging(transaction);

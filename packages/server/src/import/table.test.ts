@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { gzipSync } from "node:zlib";
 import { describe, expect, it } from "vitest";
-import { lookAtTable, readTable } from "./table.ts";
+import { inspectTable, readTable } from "./table.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "bibliotope-table-"));
 let files = 0;
@@ -13,10 +13,10 @@ function file(content: string | Buffer): string {
   return path;
 }
 
-const look = (content: string | Buffer, wanted = {}) => lookAtTable(file(content), wanted);
+const look = (content: string | Buffer, wanted = {}) => inspectTable(file(content), wanted);
 async function all(content: string | Buffer) {
   const path = file(content);
-  const { format, heads } = await lookAtTable(path);
+  const { format, heads } = await inspectTable(path);
   const rows: { number: number; cells: string[] }[] = [];
   for await (const batch of readTable(path, format, heads)) rows.push(...batch);
   return rows;

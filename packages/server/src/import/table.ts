@@ -22,15 +22,15 @@ export interface TableRow {
 
 const DELIMITERS = [",", ";", "\t", "|"];
 const ROWS_SHOWN = 1000;
-/** Features that are looked at for their names, and letters of them. */
-const LOOKED_AT = { features: 1000, letters: 16_000_000 };
+/** Features that are read for their names, and characters of them. */
+const LOOKED_AT = { features: 1000, characters: 16_000_000 };
 
 /**
  * Finds out how a file is written, and reads its first rows.
  * @param wanted what the person has set by hand
  * @throws TableError when it cannot be read
  */
-export async function lookAtTable(path: string, wanted: Partial<TableFormat> = {}): Promise<TableStart> {
+export async function inspectTable(path: string, wanted: Partial<TableFormat> = {}): Promise<TableStart> {
   const sample = await sampleOf(path);
   const encoding = wanted.encoding ?? encodingOf(sample);
   const text = textDecoder(encoding).decode(sample);
@@ -62,7 +62,7 @@ export async function lookAtTable(path: string, wanted: Partial<TableFormat> = {
 /**
  * All rows of a table, some hundred at a time.
  * @param note hears how many bytes were read since the last time
- * @throws TableError that says where reading ended, and why
+ * @throws TableError with where reading ended, and why
  */
 export async function* readTable(
   path: string,
@@ -74,8 +74,8 @@ export async function* readTable(
   yield* format.kind === "csv" ? csvRows(text, format) : featureRows(text, format, heads ?? []);
 }
 
-/** Rows that are handed on at once, and letters of features that are. */
-const BATCH = { rows: 2000, letters: 8_000_000 };
+/** Rows that are handed on at once, and characters of features that are. */
+const BATCH = { rows: 2000, characters: 8_000_000 };
 
 async function* csvRows(text: AsyncIterable<string>, format: TableFormat): AsyncGenerator<TableRow[]> {
   const reader = new CsvReader(format);
@@ -106,18 +106,18 @@ async function* featureRows(
   heads: readonly string[],
 ): AsyncGenerator<TableRow[]> {
   let number = 0;
-  let letters = 0;
+  let characters = 0;
   let batch: TableRow[] = [];
   for await (const feature of format.kind === "geojson" ? featureTexts(text) : lines(text)) {
     number++;
     const cells = rowOfFeature(feature, number, heads);
     checkRow(cells, number, heads);
     batch.push({ number, cells });
-    letters += feature.length;
-    if (batch.length < BATCH.rows && letters < BATCH.letters) continue;
+    characters += feature.length;
+    if (batch.length < BATCH.rows && characters < BATCH.characters) continue;
     yield batch;
     batch = [];
-    letters = 0;
+    characters = 0;
   }
   if (batch.length) yield batch;
 }
@@ -144,15 +144,15 @@ async function lookAtFeatures(path: string, format: TableFormat): Promise<Pick<T
   const text = readText(path, format.encoding);
   const heads = new Set<string>(["lat", "lon"]);
   const first: string[] = [];
-  let [count, letters] = [0, 0];
+  let [count, characters] = [0, 0];
   for await (const feature of format.kind === "geojson" ? featureTexts(text) : lines(text)) {
     const { id, properties } = readFeature(feature, ++count);
     if (id !== undefined) heads.add("id");
     for (const name of Object.keys(properties)) heads.add(name);
     checkHeads([...heads], count === 1 ? "Feature 1" : `The table of the first ${count} features`);
     if (first.length < ROWS_SHOWN) first.push(feature);
-    letters += feature.length;
-    if (count >= LOOKED_AT.features || letters >= LOOKED_AT.letters) break;
+    characters += feature.length;
+    if (count >= LOOKED_AT.features || characters >= LOOKED_AT.characters) break;
   }
   if (!first.length) throw new TableError("The file contains no features.");
   const names = [...heads];
@@ -198,11 +198,11 @@ function delimiterOf(text: string, quote: string): string {
   return best.delimiter;
 }
 
-/** A head has no numbers, and says something else than the rows below it. */
+/** A head has no numbers, and differs from the rows below it. */
 function looksLikeHead([first, ...rest]: string[][]): boolean {
   const isNumber = (cell: string) => /\d/.test(cell) && /^[\s\d.,+-]+$/.test(cell);
   if (first.some(isNumber)) return false;
   const hasNumbers = first.some((_, column) => rest.some((row) => isNumber(row[column] ?? "")));
-  // one column of words may be a list of addresses, unless its first says what it is
+  // one column of words may be a list of addresses, unless its first names them
   return hasNumbers || first.length > 1 || proposeColumns(first, []).some(({ use }) => use);
 }

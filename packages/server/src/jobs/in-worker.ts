@@ -14,7 +14,7 @@ const PATIENCE = 5000;
  * Runs a piece of work in a thread of its own, which lookups do not wait for.
  * @param file of the worker, beside the caller
  * @param data what it is started with
- * @param ends whether the thread ends itself when it is told to stop; else it is ended where it is
+ * @param ends whether the thread ends itself when it is asked to stop; else it is ended where it is
  * @returns what the work came to
  */
 export function inWorker<T>(file: URL, data: unknown, { progress, stop }: Running, ends = false): Promise<T> {

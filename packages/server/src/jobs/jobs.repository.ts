@@ -56,7 +56,7 @@ export function listJobs(database: Knex): Promise<Job[]> {
   return database("jobs").select(COLUMNS).orderBy("id", "desc").limit(MOST);
 }
 
-/** Jobs that wait or run, as far as the table says: their process may be gone. */
+/** Jobs that wait or run, by the table: their process may be gone. */
 export function unfinishedJobs(database: Knex): Promise<number[]> {
   return database("jobs").whereIn("state", ["waiting", "running"]).orderBy("id").pluck("id");
 }
@@ -97,7 +97,7 @@ export async function endJob(
     });
 }
 
-/** Says what a job is to do; one that does not run is paused or cancelled at once. @returns whether there was one */
+/** Requests a pause, a cancellation or a resumption of a job; one that does not run is paused or cancelled at once. @returns whether there was one */
 export async function wantOfJob(database: Knex, id: number, wanted: "paused" | "cancelled"): Promise<boolean> {
   const now = await database("jobs")
     .where({ id })

@@ -9,7 +9,7 @@ import { beginJob, endJob, type Job, makeJob, noteProgress, resumeJob, unfinishe
 /** What a job tells while it runs. */
 export interface Running {
   job: Job;
-  /** Says how far it is; written down a few times a second. */
+  /** Reports progress; stored a few times a second. */
   progress: (done: number, words: string) => void;
   /** Ends when somebody pauses or cancels the job, with which of the two. */
   stop: AbortSignal;
@@ -67,8 +67,8 @@ export class Jobs {
     this.#worker = await this.#boss.work<{ id: number }>(QUEUE, { pollingIntervalSeconds: 0.5 }, async ([{ data }]) => {
       await this.#run(data.id, runners);
     });
-    await this.#look();
-    this.#timer = setInterval(() => void this.#look().catch(() => undefined), LOOK_EVERY);
+    await this.#poll();
+    this.#timer = setInterval(() => void this.#poll().catch(() => undefined), LOOK_EVERY);
   }
 
   /** Stops what runs here; another process, or the next start, goes on with it. */
@@ -95,12 +95,12 @@ export class Jobs {
 
   async #send(id: number): Promise<void> {
     await this.#boss.send(QUEUE, { id });
-    // a worker of ours that is idle begins at once; those of other processes look twice a second
+    // a worker of ours that is idle begins at once; those of other processes poll twice a second
     if (this.#worker) this.#boss.notifyWorker(this.#worker);
   }
 
   /** Hands out again what nobody holds. */
-  async #look(): Promise<void> {
+  async #poll(): Promise<void> {
     for (const id of await unfinishedJobs(this.database)) {
       if (this.#running.has(id) || !(await this.#take(id))) continue;
       await this.#letGo(id);
@@ -122,9 +122,9 @@ export class Jobs {
 
   async #do(job: Job, runner: Runner): Promise<void> {
     const stop = new AbortController();
-    let told = { done: job.done, words: job.words };
+    let latest = { done: job.done, words: job.words };
     const note = async () => {
-      const wanted = await noteProgress(this.database, job.id, told);
+      const wanted = await noteProgress(this.database, job.id, latest);
       if (wanted) stop.abort(wanted);
     };
     const timer = setInterval(() => void note().catch(() => undefined), NOTE_EVERY);
@@ -132,7 +132,7 @@ export class Jobs {
     this.#stopping.signal.addEventListener("abort", end);
     try {
       const progress = (done: number, words: string) => {
-        told = { done: done < 0 ? told.done : done, words };
+        latest = { done: done < 0 ? latest.done : done, words };
       };
       const { words, result } = await inSpan(`job ${job.kind}`, { "bibliotope.job": job.id }, () =>
         runner({ job, progress, stop: stop.signal }),
@@ -159,7 +159,7 @@ export class Jobs {
     }
   }
 
-  /** Whether a job that lost the database is handed out again; at the next look, and not for ever. */
+  /** Whether a job that lost the database is handed out again; at the next poll, and not for ever. */
   #isBegunAgain(id: number): boolean {
     const times = (this.#lost.get(id) ?? 0) + 1;
     this.#lost.set(id, times);

@@ -3,7 +3,7 @@ import { onceMore } from "../once-more.ts";
 import { noteUses, readKeys, type StoredKey } from "./keys.repository.ts";
 import { hashOf } from "./secrets.ts";
 
-/** All keys in memory, so that no lookup waits for the database; told of changes by `signals.ts`. */
+/** All keys in memory, so that no lookup waits for the database; updated by `signals.ts`. */
 export class KeyRing {
   #keys = new Map<string, StoredKey>();
   /** Uses that are not noted yet, by the key's id. */

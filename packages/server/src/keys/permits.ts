@@ -26,7 +26,7 @@ interface Lease {
   turn: number;
   /** Permits that are ours and not used. */
   unused: number;
-  /** What is left beside them, as of the last look. */
+  /** What is left beside them, as of the last poll. */
   left: number;
   /** Moments of performance.now(). */
   endsAt: number;

@@ -26,7 +26,7 @@ export class UseCounter {
     else this.#uses.set(name, { hour: new Date(hour * HOUR), key_id, call, outcome, bucket, count: 1 });
   }
 
-  /** A line was chosen from a list after so many letters. */
+  /** A line was chosen from a list after so many characters. */
   chosen(key_id: number, letters: number): void {
     const hour = Math.floor(Date.now() / HOUR);
     const name = `${hour} ${key_id} ${letters}`;

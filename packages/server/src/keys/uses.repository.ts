@@ -12,7 +12,7 @@ export interface Use {
   count: number;
 }
 
-/** Choices from a list after so many letters, in one hour. */
+/** Choices from a list after so many characters, in one hour. */
 export interface Choices {
   hour: Date;
   key_id: number;

@@ -18,7 +18,7 @@ const SIGNED_BYTES = 24;
  */
 export class LinkKeys {
   #keys: LinkKey[] = [];
-  /** Which file was read: another one is put instead as a whole. */
+  /** Which file was read: it is replaced as a unit. */
   #mark = "";
 
   /** @throws Error for a file that holds no such keys */

@@ -35,8 +35,8 @@ export function tokenOf(
   { key, ends, shows, of, at, label, lang, size, density, zoom, night }: Link,
 ): string {
   const place = of ?? `${at?.lat},${at?.lon}`;
-  const look = [size.width, size.height, density, zoom ?? 0, night ?? false];
-  const all = [key, ends, shows === "page" ? "p" : "s", place, label ?? "", lang ?? "", look];
+  const appearance = [size.width, size.height, density, zoom ?? 0, night ?? false];
+  const all = [key, ends, shows === "page" ? "p" : "s", place, label ?? "", lang ?? "", appearance];
   return keys.sign(Buffer.from(JSON.stringify(all)).toString("base64url"));
 }
 

@@ -1,6 +1,6 @@
 import { isRightToLeft } from "@bibliotope/core/map";
 
-/** What a public page says, in one language. */
+/** The texts of a public page, in one language. */
 interface PlaceWords {
   address: string;
   hours: string;
@@ -20,7 +20,7 @@ interface PlaceWords {
   until: string;
 }
 
-/** What a page says in the languages that the kit speaks. */
+/** The texts of a page in the languages of the kit. */
 const WORDS: Readonly<Record<string, PlaceWords>> = {
   en: {
     ...{ address: "Address", hours: "Opening hours", phone: "Telephone", page: "Web page" },

@@ -9,7 +9,7 @@ const BUCKETS = [0.0005, 0.001, 0.0025, 0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 1, 
 /** States of jobs that are counted: the others have ended. */
 const UNFINISHED = ["waiting", "running", "paused"] as const;
 
-/** What a thread has measured, as another thread can be told. */
+/** What a thread has measured, in a form that can be sent to another thread. */
 export type MetricValues = Awaited<ReturnType<Registry["getMetricsAsJSON"]>>;
 
 /** Of metrics that tell of one thread: those of its event loop, and ours. The others tell of the process. */
@@ -50,7 +50,7 @@ export class Metrics {
     registers: [this.#registry],
   });
 
-  /** Of figures that the database has: they are there before anything is told, so that all are of one moment. */
+  /** Of figures that the database has: they are read before anything is written, so that all are of one moment. */
   #askDatabase = async () => {};
 
   /** The other threads. */

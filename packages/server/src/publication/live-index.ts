@@ -15,7 +15,7 @@ const KEPT = 3;
 /** Where segments come from: a folder of files, or the thread that has read one. */
 export type SegmentSource = Pick<SegmentStore, "segmentFor" | "nameOf" | "sweep">;
 
-/** The index that answers lookups now. Swapped in whole; a lookup under way keeps the one it began with. */
+/** The index that answers lookups now. Swapped in one step; a lookup under way keeps the one it began with. */
 export class LiveIndex {
   engine: Engine | undefined;
   /** True once it is known that nothing was ever published. */
@@ -100,7 +100,7 @@ export class LiveIndex {
     await this.store.sweep(before.map((versions) => this.store.nameOf(versions)));
   }
 
-  /** Lookups are answered by a segment from now on, and what is shown beside it is told what is corrected in it. */
+  /** Lookups are answered by a segment from now on, and what is drawn beside it gets the corrections. */
   async #answerBy(segment: Segment, versions: readonly number[]): Promise<void> {
     this.#segment = segment;
     this.#corrections = "";

@@ -4,7 +4,7 @@ import type { LiveIndex } from "./live-index.ts";
 import { publish } from "./publication.repository.ts";
 import type { SegmentStore } from "./segment-store.ts";
 
-/** What a job that publishes is told. */
+/** Parameters of a job that publishes. */
 export interface PublicationRequest {
   /** The most trusted first. */
   versions: number[];

@@ -64,7 +64,7 @@ export class SegmentStore {
 /** The folder of index files within a store. */
 const STORED = "segments";
 
-/** A segment that is there and whole, or nothing. */
+/** A segment that is there and complete, or nothing. */
 async function openWhole(file: string): Promise<Segment | undefined> {
   return openSegment(file).catch((error: unknown) => {
     if (error instanceof SegmentError || (error as NodeJS.ErrnoException).code === "ENOENT") return undefined;
@@ -72,7 +72,7 @@ async function openWhole(file: string): Promise<Segment | undefined> {
   });
 }
 
-/** One read into memory that all threads can share. @throws SegmentError when the file is no whole segment */
+/** One read into memory that all threads can share. @throws SegmentError when the file is no complete segment */
 async function openSegment(file: string): Promise<Segment> {
   const handle = await open(file, "r");
   try {

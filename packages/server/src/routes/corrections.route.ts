@@ -70,7 +70,7 @@ export function correctionHandlers({ database, index }: Needs) {
   }
 }
 
-/** @throws HttpProblem when a change says nothing, or what a record of this kind does not have */
+/** @throws HttpProblem when a change is empty, or has what a record of this kind does not have */
 function refuseEmpty(kind: string, { isRemoved, at, house, name, adds }: Change): void {
   const wrong = (parameter: string, message: string) =>
     new HttpProblem("malformed", `${parameter}: ${message}.`, [{ parameter, message }]);
@@ -87,7 +87,7 @@ function refuseEmpty(kind: string, { isRemoved, at, house, name, adds }: Change)
   if (!isRemoved && !at && house === undefined && name === undefined) throw wrong("change", "nothing would change");
 }
 
-/** What somebody who uses a form says is wrong; it changes nothing until it is taken. */
+/** A report by somebody who uses a form; it changes nothing until it is accepted. */
 export function reportHandlers(database: Knex) {
   return { report } satisfies Partial<Handlers>;
 

@@ -12,7 +12,7 @@ import { HttpProblem } from "../http/problem.ts";
 import { malformedTable } from "../import/bytes.ts";
 import type { Files } from "../import/files.ts";
 import type { ImportRequest } from "../import/import-request.ts";
-import type { Looks } from "../import/looks.ts";
+import type { Inspections } from "../import/inspections.ts";
 import type { Jobs } from "../jobs/jobs.ts";
 import type { PublicationRequest } from "../publication/publish.ts";
 
@@ -20,18 +20,18 @@ interface Needs {
   database: Knex;
   jobs: Jobs;
   files: Files;
-  looks: Looks;
+  inspections: Inspections;
 }
 
 /** Rows of one kind that are shown. */
 const ODD_ROWS = 200;
 
 /** Files that are handed in, data sets, imports, what is live. */
-export function dataHandlers({ database, jobs, files, looks }: Needs) {
+export function dataHandlers({ database, jobs, files, inspections }: Needs) {
   return {
     data,
     handIn,
-    lookAtFile,
+    inspectFile,
     makeLoad,
     publishData,
     dropVersion,
@@ -50,16 +50,16 @@ export function dataHandlers({ database, jobs, files, looks }: Needs) {
     return files.keep(params.name || "file", request).catch(malformedTable);
   }
 
-  async function lookAtFile({ params, parts }: Own<"lookAtFile">) {
+  async function inspectFile({ params, parts }: Own<"inspectFile">) {
     const { id } = await fileOf(parts.id);
     const readings = await repository.keptReadings(database, params.dataSet);
     const task = { path: await files.local(id).catch(malformedTable), params, country: await usualCountry(), readings };
-    return looks.look(task).catch(malformedTable);
+    return inspections.inspect(task).catch(malformedTable);
   }
 
   async function makeLoad({ params: { file, heads, ...request }, user }: Own<"makeLoad">) {
     const handed = await fileOf(file);
-    const told: Omit<ImportRequest, "job"> = {
+    const load: Omit<ImportRequest, "job"> = {
       ...request,
       heads: heads ?? undefined,
       file: handed.id,
@@ -69,7 +69,7 @@ export function dataHandlers({ database, jobs, files, looks }: Needs) {
     };
     const job = await jobs.make({
       kind: "load",
-      asked: told,
+      asked: load,
       title: `${request.isTrial ? "Try" : "Load"} ${handed.name} into ${request.dataSet.name}`,
       total: handed.bytes,
       madeBy: user.id,

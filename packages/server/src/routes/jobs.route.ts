@@ -39,15 +39,15 @@ export function jobHandlers({ database, jobs: runner, drain, sessions }: Needs) 
       "X-Accel-Buffering": "no",
     });
     response.flushHeaders();
-    let told = "";
-    const look = async () => {
+    let sent = "";
+    const poll = async () => {
       const news = JSON.stringify(await jobs());
-      if (news !== told) response.write(`data: ${news}\n\n`);
-      told = news;
+      if (news !== sent) response.write(`data: ${news}\n\n`);
+      sent = news;
     };
-    void look().catch(() => undefined);
+    void poll().catch(() => undefined);
     const timers = [
-      setInterval(() => void look().catch(() => undefined), LOOK_EVERY),
+      setInterval(() => void poll().catch(() => undefined), LOOK_EVERY),
       setInterval(() => response.write(": still here\n\n"), PING_EVERY),
       // whoever signed out, or was taken out, hears nothing more
       setInterval(() => void isSignedIn().then((is) => is || end()), SESSION_EVERY),

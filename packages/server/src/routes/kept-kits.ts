@@ -9,7 +9,7 @@ export const KIT_FOLDER = fileURLToPath(new URL("../../../kit/dist-web", import.
 /** The folder of all versions of the kit that were run in a home. */
 export const keptKitsIn = (home: string) => join(home, "kits");
 
-/** What a built kit says of itself. */
+/** The metadata of a built kit. */
 const aboutSchema = z.object({ version: z.string().regex(/^\d+\.\d+\.\d+(-[\w.]+)?$/) });
 const ABOUT = "integrity.json";
 

@@ -75,7 +75,7 @@ export function linkHandlers({ database, linkKeys, place }: Pick<Needs, "databas
   }
 }
 
-/** Whoever opens a link to what is gone is no developer: they are told so in other words. */
+/** Whoever opens a link to what is gone is no developer, and gets a page instead of a problem document. */
 async function toReader<T>(looked: Promise<T>): Promise<T> {
   try {
     return await looked;

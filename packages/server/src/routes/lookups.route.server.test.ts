@@ -264,7 +264,7 @@ describe("a text that nothing answers to", () => {
 });
 
 describe("/v1/postcodes", () => {
-  it("answers the postcodes that begin with some letters, as its schema says", async () => {
+  it("answers the postcodes that begin with some characters, as its schema says", async () => {
     const { body: found } = await json("/v1/forward?q=12+Harbour+Row,+Tidewell");
     const code: string = found.features[0].properties.parts.postcode.name;
     const { status, body } = await json(`/v1/postcodes/QR?starts=${code.slice(0, 3)}&limit=100`);

@@ -143,7 +143,7 @@ export function manageHandlers({ database, published, services, webKey, tryKey }
   }
 }
 
-/** @throws HttpProblem that says what is wrong with a definition, and where */
+/** @throws HttpProblem with what is wrong with a definition, and where */
 function refuseWrong(definition: FormDefinition): void {
   const issues = checkDefinition(definition).map(({ field, message }) => ({ parameter: field, message }));
   if (!issues.length) return;

@@ -79,7 +79,7 @@ export function secondFactorHandlers({ database, sealing, place }: Needs) {
     return state(own.user);
   }
 
-  /** Who has a password says it again before they change how they sign in. */
+  /** Somebody with a password repeats it before they change how they sign in. */
   async function again({ params, user, request }: Own<"beginCodes" | "dropCodes" | "askPasskey" | "dropPasskey">) {
     if (!(await saysAgain(database, user, params.before, addressOf(request)))) throw notThePassword();
   }

@@ -29,7 +29,7 @@ interface Needs {
   sealing: Sealing;
 }
 
-/** Outside services as they are described, the hosts that may be called, and secrets, which are never told. */
+/** Outside services as they are described, the hosts that may be called, and secrets, which are never returned. */
 export function serviceRoutes({ database, services, sealing }: Needs) {
   return {
     services: list,
@@ -152,7 +152,7 @@ const noService = () => new HttpProblem("not-found", "There is no service with t
 /** Scheme and host of an address, as people read it. */
 const hostOf = (url: string) => /^\w+:\/\/[^/?#]+/.exec(url)?.[0] ?? url;
 
-/** @throws HttpProblem that says what is wrong with a description, and where */
+/** @throws HttpProblem with what is wrong with a description, and where */
 function refuseWrong(service: Service): void {
   const issues = checkService(service).map(({ where, message }) => ({ parameter: where, message }));
   if (!issues.length) return;

@@ -10,8 +10,8 @@ import type { Reply, Streamed } from "../http/send-reply.ts";
 import type { Handlers } from "../http/wire.ts";
 import { malformedTable } from "../import/bytes.ts";
 import type { Files } from "../import/files.ts";
-import type { FileLook } from "../import/look.ts";
-import type { Looks } from "../import/looks.ts";
+import type { FileToInspect } from "../import/inspect.ts";
+import type { Inspections } from "../import/inspections.ts";
 import type { Jobs } from "../jobs/jobs.ts";
 import type { StoredKey } from "../keys/keys.repository.ts";
 import type { Services } from "../services/services.ts";
@@ -21,12 +21,12 @@ interface Needs {
   database: Knex;
   jobs: Jobs;
   files: Files;
-  looks: Looks;
+  inspections: Inspections;
   services: Services;
 }
 
 /** Many lookups at once: a file in, by a server key; its rows out again with what was found. */
-export function batchHandlers({ database, jobs, files, looks, services }: Needs) {
+export function batchHandlers({ database, jobs, files, inspections, services }: Needs) {
   return { makeBatch, batch, batchRows } satisfies Partial<Handlers>;
 
   async function makeBatch(incoming: Incoming<"makeBatch">): Promise<Reply> {
@@ -39,8 +39,8 @@ export function batchHandlers({ database, jobs, files, looks, services }: Needs)
       throw new HttpProblem("wrong-type", `Send the file as the body, as ${takes.join(", ")}.`);
     const file = await files.keep(name, request).catch(malformedTable);
     const path = await files.local(file.id).catch(malformedTable);
-    const task: FileLook = { path, params: { purpose: "batch" }, country: undefined, readings: [] };
-    const { format, heads, columns: seen } = await looks.look(task).catch(malformedTable);
+    const task: FileToInspect = { path, params: { purpose: "batch" }, country: undefined, readings: [] };
+    const { format, heads, columns: seen } = await inspections.inspect(task).catch(malformedTable);
     const columns = named ? named.map((meaning) => (meaning ? { meaning } : null)) : seen.map(({ use }) => use);
     if (columns.length !== seen.length)
       throw new HttpProblem("malformed", `The table has ${seen.length} columns, and ${columns.length} are named.`, [

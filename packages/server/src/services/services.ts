@@ -23,7 +23,7 @@ import type { Sealing } from "./sealing.ts";
 import { LineFull, type ServiceCallResult, ServiceLine } from "./service-line.ts";
 import { listHosts, listSecrets, listServices, type StoredService } from "./services.repository.ts";
 
-/** Letters of answers that are kept, letters of one that are shown to who tries it, and milliseconds of a minute. */
+/** Characters of answers that are kept, characters of one that are shown to who tries it, and milliseconds of a minute. */
 const [MOST_KEPT, MOST_SHOWN, MINUTE] = [32_000_000, 200_000, 60_000];
 /** Methods that may be tried again. */
 const REPEATABLE = new Set(["GET", "PUT", "DELETE"]);
@@ -156,7 +156,7 @@ export class Services {
     refuseWrong(service, inputs);
     const began = performance.now();
     let came: CameBack | undefined;
-    const told = (outcome: TriedService["outcome"], words: string, values: ServiceValues): TriedService => ({
+    const outcomeOf = (outcome: TriedService["outcome"], words: string, values: ServiceValues): TriedService => ({
       ...{ outcome, words: this.#masked(words), values: masked(values, (text) => this.#masked(text)) },
       status: came?.status ?? null,
       headers: came?.headers.map(({ name, value }) => ({ name, value: this.#masked(value) })) ?? [],
@@ -169,11 +169,11 @@ export class Services {
       const result = await this.#ask(service, inputs, (back) => {
         came = back;
       });
-      return told(result.outcome, "It responded.", result.values);
+      return outcomeOf(result.outcome, "It responded.", result.values);
     } catch (error) {
       if (!(error instanceof CallFailed)) throw error;
       came ??= error.came;
-      return told(error.outcome, error.message, emptyOf(service).values);
+      return outcomeOf(error.outcome, error.message, emptyOf(service).values);
     }
   }
 

@@ -41,14 +41,14 @@ export function readWsdl(text: string): WsdlAnswer {
   if (/<!(DOCTYPE|ENTITY)/i.test(text)) throw wrong("It declares a document type of its own");
   let schema: Xml;
   try {
-    // versions of SOAP are told by their namespaces, which the parser leaves out
+    // versions of SOAP differ by their namespaces, which the parser leaves out
     schema = parser.parse(
       text
-        .replace(/<(\w+):(binding|address|operation)\b/g, (whole, prefix: string, name: string) =>
-          isOf12(text, prefix) ? `<${name}12` : isOf11(text, prefix) ? `<${name}11` : whole,
+        .replace(/<(\w+):(binding|address|operation)\b/g, (tag, prefix: string, name: string) =>
+          isOf12(text, prefix) ? `<${name}12` : isOf11(text, prefix) ? `<${name}11` : tag,
         )
-        .replace(/<\/(\w+):(binding|address|operation)>/g, (whole, prefix: string, name: string) =>
-          isOf12(text, prefix) ? `</${name}12>` : isOf11(text, prefix) ? `</${name}11>` : whole,
+        .replace(/<\/(\w+):(binding|address|operation)>/g, (tag, prefix: string, name: string) =>
+          isOf12(text, prefix) ? `</${name}12>` : isOf11(text, prefix) ? `</${name}11>` : tag,
         ),
     ).definitions;
   } catch {

@@ -11,10 +11,10 @@ import type { Knex } from "knex";
  * folder. Names are of letters, digits, `-` and one slash.
  */
 export interface Store {
-  /** Puts a whole file there; one of that name is replaced in one step. */
+  /** Puts a file there; one of that name is replaced in one step. */
   put(name: string, path: string): Promise<void>;
   /**
-   * Writes a file to a path, whole or not at all.
+   * Writes a file to a path, all of it or nothing.
    * @returns false where there is none of that name
    * @throws StoredFileDamaged when it is not what was put there
    */
@@ -162,7 +162,7 @@ async function* chunksOf(path: string): AsyncGenerator<Buffer> {
   }
 }
 
-/** Puts a file in place when all of it has come and is what its digest says. */
+/** Puts a file in place when all of it has come and its digest matches. */
 export async function writeWhole(from: Readable, path: string, digest: string, name: string): Promise<void> {
   await mkdir(dirname(path), { recursive: true });
   // several may fetch it at once

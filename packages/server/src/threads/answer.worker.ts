@@ -18,8 +18,8 @@ import type { AnswerTask } from "./messages.ts";
  */
 const [FIRST_TRIES, FIRST_PAUSE] = [40, 250];
 const { number, port, ports, mainPort, keys } = workerData as AnswerTask;
-const told = readSettings(process.env);
-const settings: Settings = { ...told, place: { ...told.place, port: mainPort } };
+const fromEnvironment = readSettings(process.env);
+const settings: Settings = { ...fromEnvironment, place: { ...fromEnvironment.place, port: mainPort } };
 const main = new MainThread(ownPort(), (message) => {
   if ("end" in message) void stop(message.end.isKept);
   else

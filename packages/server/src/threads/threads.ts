@@ -53,7 +53,7 @@ export class Threads {
     return [...this.#running.values()].map(({ port }) => port);
   }
 
-  /** Starts one. @returns the port on which it answers @throws Error that says why it does not */
+  /** Starts one. @returns the port on which it answers @throws Error with the reason why it does not */
   async start(task: AnswerTask): Promise<number> {
     const worker = this.startThread(task);
     const running: Running = { worker, port: task.port, wanted: new Map(), metrics: new Map(), isGone: false };
@@ -100,9 +100,9 @@ export class Threads {
   async metrics(): Promise<MetricValues[]> {
     const asked = [...this.#running.values()].map(async (running) => {
       const id = ++this.#count;
-      const told = new Promise<MetricValues>((resolve) => running.metrics.set(id, resolve));
+      const answered = new Promise<MetricValues>((resolve) => running.metrics.set(id, resolve));
       tell(running, { metrics: id });
-      const metrics = await Promise.race([told, wait(METRICS_WITHIN, undefined, { ref: false })]);
+      const metrics = await Promise.race([answered, wait(METRICS_WITHIN, undefined, { ref: false })]);
       running.metrics.delete(id);
       return metrics ?? [];
     });
@@ -159,7 +159,7 @@ export class Threads {
     }
     const isOpen = () => index.shared && JSON.stringify(index.versions) === JSON.stringify(wanted.versions);
     if (!isOpen()) await index.refresh();
-    // the next look of the thread finds what is published now
+    // the thread's next poll finds what is published now
     if (!isOpen()) throw new Error("something else was published in the meantime");
     return index.shared;
   }

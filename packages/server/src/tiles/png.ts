@@ -47,10 +47,10 @@ function filtered(rgba: Uint8Array, width: number, height: number): Uint8Array {
 }
 
 function chunk(type: string, data: Buffer = Buffer.alloc(0)): Buffer {
-  const whole = Buffer.alloc(data.length + 12);
-  whole.writeUInt32BE(data.length, 0);
-  whole.write(type, 4, "latin1");
-  data.copy(whole, 8);
-  whole.writeUInt32BE(crc32(whole.subarray(4, data.length + 8)), data.length + 8);
-  return whole;
+  const bytes = Buffer.alloc(data.length + 12);
+  bytes.writeUInt32BE(data.length, 0);
+  bytes.write(type, 4, "latin1");
+  data.copy(bytes, 8);
+  bytes.writeUInt32BE(crc32(bytes.subarray(4, data.length + 8)), data.length + 8);
+  return bytes;
 }

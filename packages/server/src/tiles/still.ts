@@ -41,7 +41,7 @@ export interface Still {
 
 /**
  * Fonts of the map, as files hold them: one for each alphabet. The painter asks for the families in this order, so
- * that letters which the first lacks come from the next.
+ * that glyphs which the first lacks come from the next.
  */
 const FONTS = [
   ["@fontsource-variable/literata", "literata-latin-wght-italic", "Literata Variable"],
@@ -63,7 +63,7 @@ for (const [from, file, family] of FONTS)
 /** Scripts of the fonts. */
 const SCRIPTS = new Set(["Latn", "Grek"]);
 
-/** Whether the fonts have the letters of a language. */
+/** Whether the fonts have the glyphs of a language. */
 function isLettered(lang: string): boolean {
   try {
     return SCRIPTS.has(new Intl.Locale(lang).maximize().script ?? "");
@@ -140,7 +140,7 @@ export async function paintStill(
     labels.push(...source.labels(tile, { style, langs }));
     await between();
   }
-  drawOver(painter, view, size, palette, labels, { ...over, lang: langs.find(isLettered) ?? "en", whole: true });
+  drawOver(painter, view, size, palette, labels, { ...over, lang: langs.find(isLettered) ?? "en", isStill: true });
   await between();
   return encodePng(canvas.data(), width, height);
 }

@@ -7,7 +7,7 @@ import { type Country, world } from "../world/outlines.ts";
 /** Square degrees, as a globe has them, from which a country's name is broad, and from which it is seen from afar. */
 const BROAD = 250;
 const MIDDLING = 20;
-/** Scripts that the map's own fonts have letters of. */
+/** Scripts that the map's own fonts have glyphs of. */
 const LETTERED: ReadonlySet<string | undefined> = new Set(["Latn", "Grek"]);
 /** Rank of coarse land, and of boundaries between countries. */
 const COARSE = 2;

@@ -100,7 +100,7 @@ function watch(database: Knex): void {
     span?.end();
   };
   database.on("query", ({ __knexQueryUid: id, method }: Query) => {
-    // what nobody asked for, such as a look for changes, is no trace
+    // what nobody asked for, such as polling for changes, is no trace
     if (!trace.getActiveSpan()) return;
     const attributes = { "db.system.name": "postgresql", "db.operation.name": method ?? "raw" };
     open.set(id, tracer().startSpan(`database ${method ?? "raw"}`, { kind: SpanKind.CLIENT, attributes }));

@@ -110,7 +110,7 @@ export async function listPasskeys(database: Knex, user: Pick<User, "id">): Prom
 export const dropPasskey = (database: Knex, user: Pick<User, "id">, id: string): Promise<number> =>
   database("passkeys").where({ user_id: user.id, id }).delete();
 
-/** What cannot be verified says so by an error of the library's: of bytes from outside, not of ours. */
+/** What cannot be verified throws an error of the library's: it is about bytes from outside, not about our code. */
 const refused = (): { verified: boolean; registrationInfo: undefined } => ({
   verified: false,
   registrationInfo: undefined,
@@ -127,7 +127,7 @@ function challengeOf(sealing: Sealing, purpose: string): Uint8Array<ArrayBuffer>
   return new Uint8Array(Buffer.concat([body, sealing.sign(`challenge ${purpose}`, body)]));
 }
 
-/** What a browser says that it was requested with; "" where that cannot be read. Whether it was is for `useUp` to say. */
+/** The challenge that a browser states; "" where that cannot be read. Whether it was is for `useUp` to say. */
 function challengeIn({ response }: PasskeyCredential): string {
   try {
     const { challenge } = JSON.parse(Buffer.from(String(response.clientDataJSON), "base64url").toString());

@@ -113,7 +113,7 @@ export async function signInByPasskey(
   return user === undefined ? undefined : makeSession(database, user, begun);
 }
 
-/** Whether somebody who is signed in says their password again; true for one who has none. Wrong ones count as at the door. */
+/** Whether somebody who is signed in repeats their password; true for one who has none. Wrong ones count as at the door. */
 export async function saysAgain(
   database: Knex,
   user: User,

@@ -8,7 +8,7 @@ import { formDefinitionSchema } from "@bibliotope/wire";
 import { readOwnGrids } from "../../src/heights/own-grids.ts";
 import { HttpProblem } from "../../src/http/problem.ts";
 import { TableError } from "../../src/import/bytes.ts";
-import { look } from "../../src/import/look.ts";
+import { inspect } from "../../src/import/inspect.ts";
 import { readTable } from "../../src/import/table.ts";
 import { waysInto } from "../../src/services/answer.ts";
 import { CallFailed } from "../../src/services/call-failed.ts";
@@ -36,7 +36,7 @@ const readFile = (name: string) => (bytes: Buffer) =>
   unless([TableError], async () => {
     const path = join(folder, name);
     writeFileSync(path, bytes);
-    const { format, heads, rows } = await look({ path, params: {}, country: undefined, readings: [] });
+    const { format, heads, rows } = await inspect({ path, params: {}, country: undefined, readings: [] });
     check(rows.length > 0, "it has no rows, and nothing was said");
     for await (const some of readTable(path, format, heads ?? undefined))
       for (const { number, cells } of some)

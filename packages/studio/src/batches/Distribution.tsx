@@ -18,11 +18,11 @@ const LABELS = Array.from({ length: SCORE_BINS }, (_, bin) => (bin / SCORE_BINS)
 export function Distribution({ batch }: { batch: BatchDetail }) {
   const series = useMemo(
     () =>
-      ROW_STATUSES.flatMap((standing) => {
+      ROW_STATUSES.flatMap((status) => {
         const values = LABELS.map((_, bin) =>
-          batch.scores.reduce((sum, one) => sum + (one.bin === bin && one.standing === standing ? one.count : 0), 0),
+          batch.scores.reduce((sum, one) => sum + (one.bin === bin && one.standing === status ? one.count : 0), 0),
         );
-        const { name, colour } = STATUS_WORDS[standing];
+        const { name, colour } = STATUS_WORDS[status];
         return values.some(Boolean) ? [{ name, colour, values }] : [];
       }),
     [batch.scores],

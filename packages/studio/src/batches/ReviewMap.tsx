@@ -7,7 +7,7 @@ import { markerColour } from "../lookups/CandidateMap.tsx";
 import { useBatchPointsQuery, useBatchValuesQuery } from "../state/batches-api.ts";
 import { useLatest } from "../ui/use-latest.ts";
 import { takeOutOf } from "../values/take-out.ts";
-import { type Looks, ValuePanel } from "../values/ValuePanel.tsx";
+import { ValuePanel, type ValueStyles } from "../values/ValuePanel.tsx";
 import { STATUS_WORDS } from "./words.ts";
 
 /** Rows that are coloured by their values without being grouped. */
@@ -33,8 +33,8 @@ export function ReviewMap({ batch, heads, found, showsAll, marked, onMark }: Rev
   const fitted = useRef<unknown>(undefined);
   const heard = useLatest(onMark);
   const { data: all } = useBatchPointsQuery(batch, { skip: !showsAll, refetchOnMountOrArgChange: true });
-  /** The columns by which the rows look as they do; by how they stand without one. */
-  const [looks, setLooks] = useState<Looks>({ groups: "count" });
+  /** The columns that style the rows; by their status without one. */
+  const [looks, setLooks] = useState<ValueStyles>({ groups: "count" });
   const columns = [looks.colour, looks.size, looks.label];
   const [colours, sizes, labels] = [
     useColumn(batch, looks.colour, showsAll),
@@ -47,7 +47,7 @@ export function ReviewMap({ batch, heads, found, showsAll, marked, onMark }: Rev
     () => rowsShown(all?.points ?? [], heads, looks, { colour: colours, size: sizes, label: labels }),
     [all, colours, sizes, labels, looks, heads],
   );
-  // a group has no one look: as long as the rows are few, each is seen by itself
+  // a group has no single style: as long as the rows are few, each is seen by itself
   const isGrouped = showsAll && !(isValued && shown.markers.length <= MOST_APART);
 
   useEffect(() => {
@@ -128,16 +128,16 @@ type Columns = Readonly<Record<(typeof LOOKS)[number], readonly (string | null)[
  * @param points four numbers a row: latitude, longitude, the state, its number
  * @param columns values of each row, by what they say how it looks; undefined until they have come
  */
-function rowsShown(points: readonly number[], heads: readonly string[] | null, looks: Looks, columns: Columns) {
+function rowsShown(points: readonly number[], heads: readonly string[] | null, looks: ValueStyles, columns: Columns) {
   const own = getComputedStyle(document.documentElement);
-  const standing = ROW_STATUSES.map((one) => own.getPropertyValue(`--${STATUS_WORDS[one].colour}`).trim());
+  const colours = ROW_STATUSES.map((one) => own.getPropertyValue(`--${STATUS_WORDS[one].colour}`).trim());
   const valuesOf = (i: number): Values => Object.fromEntries(LOOKS.map((look) => [look, columns[look]?.[i]]));
   const values = Array.from({ length: points.length / 4 }, (_, i) => valuesOf(i));
   const plain = values.map(({ colour, label, size }, i): Marker => {
     const [lat, lon, how, number] = points.slice(4 * i, 4 * i + 4);
     return {
       at: { lat, lon },
-      colour: standing[how],
+      colour: colours[how],
       name: [`Row ${number}`, colour ?? label ?? size].filter(Boolean).join(": "),
     };
   });

@@ -66,7 +66,7 @@ export function ReviewView() {
 
 /** The kind of rows to begin with: those that need somebody. */
 const firstShow = ({ counts }: BatchDetail): Show =>
-  counts.doubtful ? "doubtful" : (ROW_STATUSES.find((standing) => standing === "none" && counts.none) ?? "all");
+  counts.doubtful ? "doubtful" : (ROW_STATUSES.find((status) => status === "none" && counts.none) ?? "all");
 
 function Look({ batch, canEdit }: { batch: BatchDetail; canEdit: boolean }) {
   const [show, setShow] = useState<Show>(() => firstShow(batch));

@@ -33,9 +33,9 @@ export function RowList({ batch, review, show, onShow }: RowListProps) {
           value={show}
           onChange={(event) => onShow(event.target.value as Show)}
         >
-          {ROW_STATUSES.map((standing) => (
-            <option key={standing} value={standing}>
-              {STATUS_WORDS[standing].name}, {count(batch.counts[standing])}
+          {ROW_STATUSES.map((status) => (
+            <option key={status} value={status}>
+              {STATUS_WORDS[status].name}, {count(batch.counts[status])}
             </option>
           ))}
           <option value="all">all rows</option>

@@ -104,16 +104,17 @@ export function FieldCard({ field, isSelected, picked, parts }: FieldCardProps) 
 function Chip({ field, name }: { field: Field; name: string }) {
   const dispatch = useStudioDispatch();
   const unbind = () => dispatch(draft.unbound({ field: field.name, name }));
-  const look = "inline-flex items-center gap-1 rounded-[3px] border border-current px-1.5 text-[12.5px] font-semibold";
+  const classes =
+    "inline-flex items-center gap-1 rounded-[3px] border border-current px-1.5 text-[12.5px] font-semibold";
   const paint = (element: HTMLElement | null) => element?.style.setProperty("color", partColour(name));
   if (field.binding === undefined)
     return (
-      <span ref={paint} className={look} title="By autofill token">
+      <span ref={paint} className={classes} title="By autofill token">
         {name}
       </span>
     );
   return (
-    <span ref={paint} className={look}>
+    <span ref={paint} className={classes}>
       {name}
       <button
         type="button"

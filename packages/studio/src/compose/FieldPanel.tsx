@@ -66,7 +66,7 @@ interface PartProps {
   change: (to: Partial<Field>) => void;
 }
 
-/** Its label and kind, and what can be done with it as a whole. */
+/** Its label and kind, and its actions. */
 function FieldHead({ field, definition, edit }: Omit<PartProps, "change">) {
   return (
     <div className="flex flex-wrap items-baseline gap-x-3 gap-y-2">
@@ -87,7 +87,7 @@ function FieldHead({ field, definition, edit }: Omit<PartProps, "change">) {
   );
 }
 
-/** What it is called, sent as, and says. */
+/** Its label, its name, and its hint. */
 function FieldTexts({ field, definition, edit, change }: PartProps) {
   const address = addressOf(field);
   return (

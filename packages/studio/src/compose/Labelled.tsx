@@ -1,6 +1,6 @@
 import { type ReactNode, useId } from "react";
 
-/** The look of a text input in the side panel. */
+/** Classes of a text input in the side panel. */
 export const INPUT = "h-[34px] w-full rounded border border-edge bg-field px-3 text-ink aria-invalid:border-madder";
 
 /** A control with the label above. */

@@ -1,5 +1,6 @@
 import { checkDefinition, type Field, type FormExample, fillingsFor } from "@bibliotope/core/form";
 import { useState } from "react";
+import { RowHead, Table } from "../ui/Table.tsx";
 import { INPUT, Labelled } from "./Labelled.tsx";
 
 interface PatternInputProps {
@@ -45,24 +46,19 @@ export function PatternInput({ field, examples, change }: PatternInputProps) {
           </>
         )}
       </Labelled>
-      <table className="w-full border-t border-rule">
-        <caption className="sr-only">Result in each country</caption>
-        <tbody>
-          {examples.map(({ title, answer }) => {
-            const value = wrong ? "" : (fillingsFor({ title: "", fields: [alone] }, answer)[0]?.value ?? "");
-            return (
-              <tr key={title} className="border-b border-rule">
-                <th scope="row" className="w-2/5 py-1.5 text-left font-normal text-quiet">
-                  {title}
-                </th>
-                <td className="py-1.5 font-serif text-[15px] whitespace-pre-line">
-                  {value || <span className="text-ochre">stays empty</span>}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <Table label="Result in each country" className="w-full border-t border-rule">
+        {examples.map(({ title, answer }) => {
+          const value = wrong ? "" : (fillingsFor({ title: "", fields: [alone] }, answer)[0]?.value ?? "");
+          return (
+            <tr key={title} className="border-b border-rule">
+              <RowHead className="w-2/5 py-1.5 text-quiet">{title}</RowHead>
+              <td className="py-1.5 font-serif text-[15px] whitespace-pre-line">
+                {value || <span className="text-ochre">stays empty</span>}
+              </td>
+            </tr>
+          );
+        })}
+      </Table>
     </div>
   );
 }

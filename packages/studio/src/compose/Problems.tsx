@@ -4,7 +4,7 @@ import { useMemo } from "react";
 import { draft } from "../state/draft.slice.ts";
 import { useStudioDispatch } from "../state/store.ts";
 
-/** What to look at in the form; each leads to the field. */
+/** Problems of the form; each leads to the field. */
 export function Problems({ definition, examples }: { definition: FormDefinition; examples: readonly FormExample[] }) {
   const dispatch = useStudioDispatch();
   const problems = useMemo(() => problemsOf(definition, examples), [definition, examples]);

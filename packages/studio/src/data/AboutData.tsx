@@ -6,7 +6,7 @@ import { Alert } from "../ui/Alert.tsx";
 import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/TextField.tsx";
 
-/** What the data is called, where it comes from, of which day, under which licence: every answer says so. */
+/** What the data is called, where it comes from, of which day, under which licence: in every answer. */
 export function AboutData({ file, start }: { file: FileAnswer; start: FileStart }) {
   const { data } = useDataQuery();
   const [load, { error, isLoading }] = useMakeLoadMutation();

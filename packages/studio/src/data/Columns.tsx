@@ -165,7 +165,7 @@ function Form({ use, name, set }: { use: ColumnUse; name: string; set: (use: Col
   );
 }
 
-/** What no column says: the country, the language, how positions are written; and what was weighed. */
+/** What no column contains: the country, the language, how positions are written; and the evidence. */
 function Wider({ start, change }: Pick<ColumnsProps, "start" | "change">) {
   const { reading, countryWhy, projections, inCapitals } = start;
   const has = (meaning: Meaning) => reading.columns.some((use) => use?.meaning === meaning);

@@ -13,7 +13,7 @@ import { FirstMap } from "./FirstMap.tsx";
 import { FirstRows } from "./FirstRows.tsx";
 import { useFileStart } from "./use-file-start.ts";
 
-/** Brings a file: hand it in, look at what its columns are taken for, say what it is, load it as a draft. */
+/** Brings a file: hand it in, check the meanings of its columns, describe it, load it as a draft. */
 export function ImportView() {
   const { take, setFormat, setReading, ...known } = useFileStart("data");
   const { file, start } = known;

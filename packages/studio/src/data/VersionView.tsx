@@ -79,7 +79,7 @@ export function VersionView() {
   );
 }
 
-/** Share of the rows from which what a check says of them is itself in doubt. */
+/** Share of the rows from which the check itself is in doubt. */
 const DOUBTFUL = 0.2;
 
 interface ChecksProps {

@@ -1,6 +1,6 @@
 import type { FileAnswer, FileStart, LookAtFileRequest, TableFormat, TableReading } from "@bibliotope/wire";
 import { useCallback, useRef, useState } from "react";
-import { useLookAtFileMutation } from "../state/data-api.ts";
+import { useInspectFileMutation } from "../state/data-api.ts";
 import { useLatest } from "../ui/use-latest.ts";
 
 /**
@@ -14,17 +14,17 @@ export function useFileStart(
 ) {
   const [file, setFile] = useState<FileAnswer>();
   const [start, setStart] = useState<FileStart>();
-  const [look, { error, isLoading }] = useLookAtFileMutation();
+  const [inspect, { error, isLoading }] = useInspectFileMutation();
   const latest = useRef(0);
   const heard = useLatest(seen);
   const lookAgain = useCallback(
     async (file: FileAnswer, format?: Partial<TableFormat>, reading?: TableReading) => {
       const turn = ++latest.current;
-      const answer = await look({ file: file.id, params: { format, reading, purpose } });
+      const answer = await inspect({ file: file.id, params: { format, reading, purpose } });
       // what was set meanwhile is requested already
       if (turn === latest.current && answer.data) setStart(heard.current(answer.data, !reading));
     },
-    [look, purpose],
+    [inspect, purpose],
   );
   const take = (file: FileAnswer | undefined) => {
     setFile(file);

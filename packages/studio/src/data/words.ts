@@ -9,7 +9,7 @@ export const CHECK_WORDS: Readonly<Record<string, { name: string; means: string;
   swapped: { name: "Swapped", means: "latitude and longitude are swapped", isRefused: true },
   "nothing-named": { name: "No name", means: "neither a street nor the name of a place", isRefused: true },
   "no-country": { name: "No country", means: "no country, or an unknown one", isRefused: true },
-  "too-long": { name: "Too long", means: "a name of more than 200 letters", isRefused: true },
+  "too-long": { name: "Too long", means: "a name of more than 200 characters", isRefused: true },
   width: {
     name: "Wrong number of cells",
     means: "the number of cells differs from the number of columns",

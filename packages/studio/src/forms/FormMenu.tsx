@@ -6,7 +6,7 @@ import { Later } from "../ui/Later.tsx";
 const Versions = lazy(() => import("./Versions.tsx"));
 const Definition = lazy(() => import("./Definition.tsx"));
 
-/** What can be done with a form as a whole: its versions, and its definition as JSON. */
+/** Actions on a form: its versions, and its definition as JSON. */
 export function FormMenu({ formRef }: { formRef: string }) {
   return (
     <>

@@ -13,7 +13,7 @@ interface GutterProps {
   /** Values of outside services, which stand below. */
   services?: readonly GutterRow[];
   /** Draws a row's name; a plain word when not given. */
-  handle?: (row: GutterRow, look: string) => ReactNode;
+  handle?: (row: GutterRow, classes: string) => ReactNode;
 }
 
 /** The gutter between the two pages. */
@@ -51,7 +51,7 @@ interface RowProps {
 }
 
 function Row({ row, isBound, handle, isWide }: RowProps) {
-  const look = `font-bold text-[12.5px] ${isBound ? "" : "text-quiet"}`;
+  const classes = `font-bold text-[12.5px] ${isBound ? "" : "text-quiet"}`;
   return (
     <div
       data-part={row.name}
@@ -59,7 +59,7 @@ function Row({ row, isBound, handle, isWide }: RowProps) {
       title={row.label}
     >
       <dt ref={(element) => element?.style.setProperty("color", isBound ? partColour(row.name) : "")}>
-        {handle ? handle(row, look) : <span className={look}>{row.name}</span>}
+        {handle ? handle(row, classes) : <span className={classes}>{row.name}</span>}
       </dt>
       <dd className={`truncate font-serif text-[15px] ${row.value && isBound ? "" : "text-quiet"}`}>
         {row.value || "–"}

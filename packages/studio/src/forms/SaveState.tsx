@@ -6,7 +6,7 @@ import { forgetUnsaved } from "../state/unsaved.ts";
 import { Button } from "../ui/Button.tsx";
 import { moment } from "../ui/moment.ts";
 
-/** Says whether the draft is saved, and why not; undo and redo stand beside it. */
+/** Shows whether the draft is saved, and why not; undo and redo are beside it. */
 export function SaveState({ reload }: { reload: () => void }) {
   const state = useStudio(({ draft }) => draft);
   const dispatch = useStudioDispatch();

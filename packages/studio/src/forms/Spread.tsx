@@ -12,7 +12,7 @@ import { Waiting } from "../ui/Page.tsx";
 import { FormMenu } from "./FormMenu.tsx";
 import { SaveState } from "./SaveState.tsx";
 
-/** One form: its title, how it is saved, and the ways to look at it. */
+/** One form: its title, how it is saved, and its views. */
 export function Spread() {
   const { ref = "" } = useParams();
   const { data, error, isFetching, refetch } = useFormQuery(ref);

@@ -2,7 +2,7 @@ import type { FormAnswer, FormDefinition } from "@bibliotope/core/form";
 import { factText, PARTS, type PartName, profileOf } from "@bibliotope/core/place";
 import type { ServiceSummary } from "@bibliotope/wire";
 
-/** A part or fact with what it says now. */
+/** A part or attribute with its current value. */
 export interface GutterRow {
   name: string;
   value: string;

@@ -7,7 +7,7 @@ import { FramedTable, RowHead } from "../ui/Table.tsx";
 import { ChangeKey, MakeKey, ReplaceKey, WithdrawKey } from "./KeyDialogs.tsx";
 import { LinkKey } from "./LinkKey.tsx";
 import { UseView } from "./UseView.tsx";
-import { KIND_WORDS, keptTo, standing } from "./words.ts";
+import { KIND_WORDS, keptTo, keyStatus } from "./words.ts";
 
 /** The door of the service: which keys there are, what each is kept to, and when it was used last. */
 export function KeysView() {
@@ -48,7 +48,7 @@ export function KeysView() {
 
 function Row({ existing: known, isManager }: { existing: KeySummary; isManager: boolean }) {
   const limits = keptTo(known);
-  const isOver = standing(known) === "ended";
+  const isOver = keyStatus(known) === "ended";
   return (
     <tr className={`border-t border-rule align-baseline ${isOver ? "text-quiet" : ""}`}>
       <RowHead className="px-4 py-2.5 font-serif text-[16px]">{known.name}</RowHead>

@@ -1,6 +1,6 @@
 import type { KeySummary } from "@bibliotope/wire";
 import { describe, expect, it } from "vitest";
-import { keptTo, momentsOf, standing, sumOf } from "./words.ts";
+import { keptTo, keyStatus, momentsOf, sumOf } from "./words.ts";
 
 const KEY: KeySummary = {
   id: 1,
@@ -32,10 +32,10 @@ describe("a key in words", () => {
 
   it("says whether it works", () => {
     const now = Date.parse("2026-11-25T00:00:00Z");
-    expect(standing(KEY, now)).toBe("never used");
-    expect(standing({ ...KEY, usedAt: "2026-11-24T00:00:00Z" }, now)).toBe("in use");
-    expect(standing({ ...KEY, endsAt: "2026-11-26T00:00:00Z" }, now)).toBe("ends");
-    expect(standing({ ...KEY, endsAt: "2026-11-25T00:00:00Z" }, now)).toBe("ended");
+    expect(keyStatus(KEY, now)).toBe("never used");
+    expect(keyStatus({ ...KEY, usedAt: "2026-11-24T00:00:00Z" }, now)).toBe("in use");
+    expect(keyStatus({ ...KEY, endsAt: "2026-11-26T00:00:00Z" }, now)).toBe("ends");
+    expect(keyStatus({ ...KEY, endsAt: "2026-11-25T00:00:00Z" }, now)).toBe("ended");
   });
 });
 

@@ -41,7 +41,10 @@ export function keptTo({ kind, origins, calls, countries, perMinute, perDay }: K
 }
 
 /** Whether a key works, in words. */
-export function standing({ endsAt, usedAt }: KeySummary, now = Date.now()): "ended" | "ends" | "never used" | "in use" {
+export function keyStatus(
+  { endsAt, usedAt }: KeySummary,
+  now = Date.now(),
+): "ended" | "ends" | "never used" | "in use" {
   if (endsAt && Date.parse(endsAt) <= now) return "ended";
   if (endsAt) return "ends";
   return usedAt ? "in use" : "never used";
@@ -72,7 +75,7 @@ export interface UseSum {
   /** Shares of those that were answered, 0 to 1. */
   none: number;
   several: number;
-  /** Letters typed for one choice; undefined with no choice. */
+  /** Characters typed for one choice; undefined with no choice. */
   letters: number | undefined;
 }
 

@@ -19,8 +19,8 @@ export function PictureCode({ picture }: { picture: Picture | undefined }) {
   const [light, setLight] = useState<Light>("day");
   const [broken, setBroken] = useState<string>();
   if (!picture || !client) return <p className="p-4 text-quiet">The picture appears here once something is found.</p>;
-  const look = { ...(style === "streets" ? {} : { style }), ...(light === "night" ? { night: "1" } : {}) };
-  const query = { ...picture, words: { ...picture.words, ...look } };
+  const appearance = { ...(style === "streets" ? {} : { style }), ...(light === "night" ? { night: "1" } : {}) };
+  const query = { ...picture, words: { ...picture.words, ...appearance } };
   const { width, height } = SIZES[size];
   const url = client.stillUrl({ ...query.words, width, height, density: devicePixelRatio > 1 ? 2 : 1 });
   const code = imageCode(query, SIZES[size], SERVICE_URL);

@@ -14,7 +14,7 @@ interface ResultProps {
   others?: ReadonlyMap<string, number>;
 }
 
-/** What an answer says: its candidates, or why there are none. */
+/** An answer: its candidates, or why there are none. */
 export function Result({ state, query, marked, onMark, open, inside, others }: ResultProps) {
   const body = bodyOf(state);
   const problem = problemOf(state);

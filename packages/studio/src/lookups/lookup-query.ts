@@ -12,7 +12,7 @@ export interface LookupQuery {
   words: Readonly<Record<string, string>>;
 }
 
-/** What each call says of itself, and the word that carries what is typed. */
+/** The summary of each call, and the parameter for what is typed. */
 export const ABOUT: Readonly<
   Record<Call, { name: string; main: string; of?: string; hint: string; example: LookupQuery }>
 > = {

@@ -10,7 +10,7 @@ export interface Picture {
   alt: string;
 }
 
-/** More markers than these are not told apart on a picture. */
+/** More markers than these cannot be distinguished on a picture. */
 const MOST_MARKERS = 20;
 
 /** What a picture of an answer shows: the record, all candidates, or the line; undefined where nothing was found. */

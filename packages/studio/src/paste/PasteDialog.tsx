@@ -4,6 +4,7 @@ import { draft } from "../state/draft.slice.ts";
 import { useStudio, useStudioDispatch } from "../state/store.ts";
 import { Button } from "../ui/Button.tsx";
 import { Dialog, DialogClose } from "../ui/Dialog.tsx";
+import { Table } from "../ui/Table.tsx";
 import { OfferedPatterns, ProposalRow, SEARCHES, wordOf } from "./ProposalRow.tsx";
 import { fitting, type Proposal, propose } from "./propose.ts";
 import { readHtml } from "./read-html.ts";
@@ -91,27 +92,21 @@ function PasteForm({ close }: { close: () => void }) {
               : ""}
           </p>
           <OfferedPatterns />
-          <table className="block min-h-0 flex-1 overflow-y-auto border-y border-rule">
-            <thead className="sr-only">
-              <tr>
-                <th>Field</th>
-                <th>Bound to</th>
-                <th>Why</th>
-                <th>Confidence</th>
-              </tr>
-            </thead>
-            <tbody className="table w-full">
-              {proposals.map((proposal) => (
-                <ProposalRow
-                  key={proposal.field.name}
-                  proposal={proposal}
-                  value={wanted.get(proposal.field.name) ?? wordOf(proposal.field)}
-                  wrong={wrong.get(proposal.field.name)}
-                  set={(to) => setWanted(new Map(wanted).set(proposal.field.name, to))}
-                />
-              ))}
-            </tbody>
-          </table>
+          <Table
+            heads={["Field", "Bound to", "Why", "Confidence"]}
+            hidesHeads
+            className="block min-h-0 flex-1 overflow-y-auto border-y border-rule [&>tbody]:table [&>tbody]:w-full"
+          >
+            {proposals.map((proposal) => (
+              <ProposalRow
+                key={proposal.field.name}
+                proposal={proposal}
+                value={wanted.get(proposal.field.name) ?? wordOf(proposal.field)}
+                wrong={wrong.get(proposal.field.name)}
+                set={(to) => setWanted(new Map(wanted).set(proposal.field.name, to))}
+              />
+            ))}
+          </Table>
         </>
       ) : null}
       <div className="mt-4 flex flex-wrap gap-2">

@@ -36,7 +36,7 @@ function phrasesOf(list: string): string[][] {
   return list.split(",").map((phrase) => phrase.trim().split(" "));
 }
 
-/** Where words were found, and how much that says; alone or for a word that is said of many things. */
+/** Where words were found, and how strong that evidence is; alone, or for a word that is used of many things. */
 const SOURCES = [
   ["label", 0.85, 0.6],
   ["name", 0.75, 0.5],
@@ -172,7 +172,7 @@ function guess(control: FoundControl): Guess | undefined {
   const { tag, type, autocomplete, options } = control;
   const token = autocomplete.trim().toLowerCase().split(/\s+/).at(-1) ?? "";
   if (Object.hasOwn(TOKENS, token)) return { purpose: TOKENS[token], reason: `token ${token}`, sureness: 1 };
-  // a token of another thing says that it is no address
+  // a token for another thing means that it is no address
   if (/^(name|given-name|family-name|email|tel|organization|cc-|bday|url|username|new-password)/.test(token))
     return undefined;
   if (NO_ADDRESS.has(type)) return undefined;
@@ -291,7 +291,7 @@ const BESIDE = new Set([...BESIDE_WORDS.split(", "), ...SECTIONS.flatMap(([words
 const OTHER = phrasesOf(OTHER_WORDS);
 const SECTION_PHRASES = SECTIONS.map(([words, name]) => ({ name, phrases: phrasesOf(words) }));
 
-/** Words in small letters without accents: of text, and of names like `billingAddress_street1`. */
+/** Words in lower case without accents: of text, and of names like `billingAddress_street1`. */
 export function wordsOf(text: string): string[] {
   return text
     .replace(/(\p{Ll})(\p{Lu})/gu, "$1 $2")

@@ -1,6 +1,6 @@
 import type { FoundControl } from "./propose.ts";
 
-/** Letters that a label has at most. */
+/** Characters that a label has at most. */
 const LONGEST_LABEL = 120;
 
 /**

@@ -20,7 +20,7 @@ export type Purpose =
   | "search";
 
 /**
- * What forms call the parts of an address beside the names in the language packs, without accents and in small letters;
+ * What forms call the parts of an address beside the names in the language packs, without accents and in lower case;
  * phrases before single words.
  */
 const PHRASES: Readonly<Partial<Record<Purpose, string>>> = {

@@ -158,7 +158,7 @@ function Again({ change, hasPassword, done, begin }: AgainProps) {
   );
 }
 
-/** Shows what the app is told, and asks for a first code. */
+/** Shows the secret for the app, and asks for a first code. */
 function Confirm({ begun, done }: { begun: BegunCodes; done: () => void }) {
   const { register, handleSubmit } = useForm({ defaultValues: { code: "" } });
   const [confirm, { error, isLoading }] = useConfirmCodesMutation();

@@ -2,7 +2,7 @@ import type { Role } from "@bibliotope/wire";
 
 /** What the roles may do, in words. */
 export const ROLE_WORDS: Readonly<Record<Role, { name: string; can: string }>> = {
-  look: { name: "look", can: "view everything and make lookups" },
+  look: { name: "view", can: "view everything and make lookups" },
   edit: { name: "edit", can: "view, look up, and create and change forms" },
   manage: { name: "manage", can: "do everything: forms, keys, people" },
 };

@@ -7,7 +7,7 @@ import { type RunResult, resultOf } from "./use-runs.ts";
 
 /**
  * Plays a rehearsal to a form that is bound by the kit, as a person would go through it.
- * @param told the step that is being done, by its place
+ * @param onStep called with the index of the step that is being done
  * @returns what came of it; a step that could not be done is part of that
  */
 export async function playRehearsal(
@@ -15,12 +15,12 @@ export async function playRehearsal(
   made: RenderedForm,
   definition: FormDefinition,
   rehearsal: KeptRehearsal,
-  told: (step: number) => void,
+  onStep: (step: number) => void,
 ): Promise<RunResult> {
   let at = 0;
   const failed = await playSteps(driver, made, rehearsal.steps, (step) => {
     at = step;
-    told(step);
+    onStep(step);
   }).then(
     () => undefined,
     (error: unknown) => {
@@ -36,11 +36,11 @@ async function playSteps(
   driver: FormDriver,
   { form, map }: RenderedForm,
   steps: readonly RehearsalStep[],
-  told: (step: number) => void,
+  onStep: (step: number) => void,
 ): Promise<void> {
   driver.attach(form);
   for (const [place, step] of steps.entries()) {
-    told(place);
+    onStep(place);
     if (step.do === "point" && !map) throw new CannotDrive("the form has no map");
     await playStep(driver, step);
   }

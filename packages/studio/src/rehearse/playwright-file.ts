@@ -6,7 +6,7 @@ import { ofServicesAlone } from "./situations.ts";
 /**
  * Rehearsals as a test file for Playwright that runs as it is: each goes through the steps on the form's own page and
  * looks at what then is in the fields.
- * @param page whole URL of the form's page
+ * @param page absolute URL of the form's page
  */
 export function playwrightFile(
   definition: FormDefinition,

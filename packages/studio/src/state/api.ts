@@ -251,6 +251,6 @@ export function wordsOf(error: unknown): string {
   return "Something went wrong on our side. Try again.";
 }
 
-/** What of an asking was wrong, where a call says so. */
+/** Which parameters of a request were wrong, where a call names them. */
 export const issuesOf = (error: unknown): NonNullable<Problem["issues"]> =>
   ((error ?? {}) as { data?: Problem }).data?.issues ?? [];

@@ -42,8 +42,8 @@ export const dataApi = api.enhanceEndpoints({ addTagTypes: ["data"] }).injectEnd
       own("steerJob", (parts: { id: number; to: "paused" | "cancelled" | "resumed" }) => ({ parts })),
     ),
     data: build.query({ ...own("data"), providesTags: ["data"] }),
-    lookAtFile: build.mutation(
-      own("lookAtFile", ({ file, params: request }: { file: string; params: LookAtFileRequest }) => ({
+    inspectFile: build.mutation(
+      own("inspectFile", ({ file, params: request }: { file: string; params: LookAtFileRequest }) => ({
         parts: { id: file },
         asks: request,
       })),
@@ -73,7 +73,7 @@ export const {
   useJobsQuery,
   useSteerJobMutation,
   useDataQuery,
-  useLookAtFileMutation,
+  useInspectFileMutation,
   useMakeLoadMutation,
   usePublishDataMutation,
   useDropVersionMutation,

@@ -80,7 +80,7 @@ const slice = createSlice({
         for (const name of ["autofill", "binding", "placeholder", "help"] as const)
           if (existing[name] === "") delete existing[name];
       }),
-    /** The form was changed as a whole: a field added, moved, renamed, taken out; a rule changed. */
+    /** The form's structure was changed: a field added, moved, renamed, taken out; a rule changed. */
     edited: (state, { payload }: PayloadAction<{ definition: FormDefinition; selected?: string }>) => {
       if (payload.selected !== undefined) state.selected = payload.selected || undefined;
       remember(state, state.definition, payload.definition);

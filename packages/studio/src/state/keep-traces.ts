@@ -33,7 +33,7 @@ keepTraces.startListening({
     // the next run may have begun meanwhile
     const now = getState().trace;
     const current = now.about === seen.about && now.events[0] === seen.events[0] ? now : seen;
-    // who may only look keeps nothing
+    // somebody who may only view keeps nothing
     const isKept = includesRole(api.endpoints.session.select()(getState() as never).data?.role, "edit");
     if (current.events.length && isKept)
       await dispatch(api.endpoints.keepTrace.initiate({ ref: draft.ref, trace: toKeep(current) }));

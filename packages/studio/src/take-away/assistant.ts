@@ -27,7 +27,7 @@ ${definition.fields.map((field) => `- ${fieldLine(definition, field)}`).join("\n
 ## What it has to do
 
 ${addresses.map((name) => addressRules(definition, name, addresses.length > 1)).join("\n")}
-- While the person types, the list follows; an answer to letters that no longer stand there is dropped. Down and Up move in the list, Enter takes the line it is on, or the one marked \`sure\`, else it goes to the first; Escape closes it, and nothing is asked after a choice.
+- While the person types, the list follows; an answer to a text that has changed since is dropped. Down and Up move in the list, Enter takes the line it is on, or the one marked \`sure\`, else it goes to the first; Escape closes it, and nothing is asked after a choice.
 - A choice is resolved by its ref (\`GET /v1/records/REF\`), never by its text.
 - A new lookup replaces every filled field, so that nothing of an address before is left; what the person has corrected stays theirs until then. Clearing the field that starts the lookup clears what it filled.
 - Filling starts no lookup, nor does the browser's own autofill, a reset or the back button.
@@ -36,7 +36,7 @@ ${addresses.map((name) => addressRules(definition, name, addresses.length > 1)).
 
 ## Calls
 
-The service is ${service}; its whole description is ${service}/v1/openapi.json (OpenAPI 3.1).
+The service is ${service}; its full description is ${service}/v1/openapi.json (OpenAPI 3.1).
 
 - \`GET /v1/suggest?q=\` lines while typing; \`GET /v1/records/REF\` one record; \`GET /v1/forward?q=\` or by parts; \`GET /v1/reverse?at=LAT,LON\` the nearest address.
 - \`autofill\` of a record's properties holds the values for HTML's autofill tokens; \`parts\` has each part with its name, \`lines\` those of an envelope.

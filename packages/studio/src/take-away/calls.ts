@@ -9,7 +9,7 @@ export interface ServerLookup {
 
 /**
  * What a server can look up of a form's values, as the form itself asks: by parts where each of the fields is one, else by
- * their texts one behind the other; by what its search field says where it has no others.
+ * their texts one behind the other; by its search field's text where it has no others.
  */
 export function serverLookups(definition: FormDefinition): ServerLookup[] {
   return addressesOf(definition).flatMap((address): ServerLookup[] => {

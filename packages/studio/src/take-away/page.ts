@@ -24,7 +24,7 @@ export function scriptOf(service: string): string {
 }
 
 /**
- * A form as a whole page that runs as it is: its definition, and the kit from the service.
+ * A form as a complete page that runs as it is: its definition, and the kit from the service.
  * @param service origin of the service
  */
 export function pageOf(definition: FormDefinition, service: string): string {

@@ -9,7 +9,7 @@ interface TraceRowProps {
 }
 
 /**
- * A row of the time line. Marks may be narrower than a finger, so the whole row is one target: a press takes the mark
+ * A row of the time line. Marks may be narrower than a finger, so all of the row is one target: a click takes the mark
  * nearest to it, and the arrow keys go from mark to mark.
  */
 export function TraceRow({ row, marks, opened, open }: TraceRowProps) {
@@ -71,7 +71,7 @@ export function TraceRow({ row, marks, opened, open }: TraceRowProps) {
   );
 }
 
-const LOOKS: Record<TraceMark["look"], string> = {
+const SHAPES: Record<TraceMark["shape"], string> = {
   key: "font-mono text-[12px] px-px",
   answered: "h-[14px] w-full rounded-[3px] bg-slate forced-color-adjust-none",
   dropped: "h-[14px] w-full rounded-[3px] border border-dashed border-slate",
@@ -106,7 +106,7 @@ function Mark({ id, mark, isActive, isOpened }: MarkProps) {
       className="absolute inset-y-0 flex items-center"
     >
       <span
-        className={`overflow-hidden rounded-[3px] whitespace-nowrap ${LOOKS[mark.look]} ${isActive ? "group-focus-visible:outline-2 group-focus-visible:outline-ochre" : ""}`}
+        className={`overflow-hidden rounded-[3px] whitespace-nowrap ${SHAPES[mark.shape]} ${isActive ? "group-focus-visible:outline-2 group-focus-visible:outline-ochre" : ""}`}
       >
         {mark.row === "requests" ? "" : mark.text}
       </span>

@@ -50,7 +50,7 @@ describe("layOut", () => {
       { row: "answered", id, at: id + 5, status: 200, answer: { outcome } },
     ];
     const events = [...service(10, "answered"), ...service(20, "slow"), ...service(30, "outside")];
-    expect(layOut(events).map(({ row, text, look }) => [row, text, look])).toEqual([
+    expect(layOut(events).map(({ row, text, shape }) => [row, text, shape])).toEqual([
       ["services", "courier", "answered"],
       ["services", "courier", "failed"],
       ["services", "courier", "answered"],
@@ -69,14 +69,14 @@ describe("layOut", () => {
   });
 
   it("tells answered, dropped, failed and waiting requests apart", () => {
-    const looks = layOut([...EVENTS, send(1600, 4), answered(1610, 4, 403), send(1620, 5)])
+    const shapes = layOut([...EVENTS, send(1600, 4), answered(1610, 4, 403), send(1620, 5)])
       .filter(({ row }) => row === "requests")
-      .map(({ look }) => look);
-    expect(looks).toEqual(["dropped", "answered", "answered", "failed", "waiting"]);
+      .map(({ shape }) => shape);
+    expect(shapes).toEqual(["dropped", "answered", "answered", "failed", "waiting"]);
   });
 
   it("keeps what was sent and what came back", () => {
-    const request = layOut(EVENTS).find(({ look }) => look === "answered")!;
+    const request = layOut(EVENTS).find(({ shape }) => shape === "answered")!;
     expect(request).toMatchObject({ sent: { q: "x" }, came: { id: 2 }, title: "suggest: 10 ms" });
   });
 

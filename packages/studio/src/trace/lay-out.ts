@@ -6,7 +6,7 @@ export interface TraceMark {
   from: number;
   to: number;
   text: string;
-  look: "key" | "answered" | "dropped" | "failed" | "waiting" | "list" | "field";
+  shape: "key" | "answered" | "dropped" | "failed" | "waiting" | "list" | "field";
   title: string;
   /** What was sent and what came back. */
   sent?: unknown;
@@ -61,13 +61,13 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
         from: place(event.at),
         to: place(event.at),
         text: event.place ? "map" : event.key === " " ? "␣" : event.key,
-        look: "key",
+        shape: "key",
         title: event.place ? `Clicked on the map at ${ms(event.at - first)}` : `Key at ${ms(event.at - first)}`,
         sent: event.text,
       });
     } else if (event.row === "requests") {
       const end = ends.get(event.id);
-      const look = !end
+      const shape = !end
         ? "waiting"
         : end.row === "dropped"
           ? "dropped"
@@ -82,9 +82,9 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
         from: place(event.at),
         to: place(end?.at ?? event.at),
         text: name,
-        look,
+        shape,
         title:
-          `${name}: ${look === "dropped" ? "dropped as stale after" : look === "failed" ? "failed after" : ""} ${took}`.replace(
+          `${name}: ${shape === "dropped" ? "dropped as stale after" : shape === "failed" ? "failed after" : ""} ${took}`.replace(
             / {2,}/g,
             " ",
           ),
@@ -98,7 +98,7 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
         from: 0,
         to: 0,
         text: lacks,
-        look: "failed",
+        shape: "failed",
         title: `The key may not ask for ${lacks}, which the form uses`,
         sent: event.lacks,
       });
@@ -108,7 +108,7 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
         from: place(event.at),
         to: place(event.at),
         text: String(event.count),
-        look: "list",
+        shape: "list",
         title: `${event.count} suggestions for “${event.text}”`,
         sent: event.text,
       });
@@ -118,7 +118,7 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
         row: "fields",
         from: place(event.at),
         to: place(event.at),
-        look: "field",
+        shape: "field",
         text:
           event.why === "cleared"
             ? "cleared"
@@ -131,7 +131,7 @@ export function layOut(events: readonly TraceEvent[]): TraceMark[] {
   return marks;
 }
 
-/** True for an answer that says how a service failed. */
+/** True for an answer with a service's failure. */
 const isServiceEnd = (call: string, answer: unknown) =>
   call === "service" && !["answered", "outside"].includes(String((answer as { outcome?: unknown } | null)?.outcome));
 

@@ -9,8 +9,8 @@ const STRONG =
 
 /** A button; `strong` for the one thing that a view is about. */
 export function Button({ strong, className = "", ...rest }: ComponentProps<"button"> & { strong?: boolean }) {
-  const look = strong ? `${STRONG} enabled:hover:opacity-90 disabled:opacity-50` : LOOK;
-  return <button type="button" className={`${look} ${className}`} {...rest} />;
+  const classes = strong ? `${STRONG} enabled:hover:opacity-90 disabled:opacity-50` : LOOK;
+  return <button type="button" className={`${classes} ${className}`} {...rest} />;
 }
 
 /** A link to the page that a view is for, which looks like a strong button. */

@@ -65,15 +65,15 @@ function elementOf(node: Node, key: number): ReactNode {
   if (node.type === "text") return node.value;
   if (node.type !== "element") return null;
   const names = (node.properties.className as string[] | undefined) ?? [];
-  const look = names.flatMap((name) => COLOURS[name] ?? []).join(" ");
+  const classes = names.flatMap((name) => COLOURS[name] ?? []).join(" ");
   return (
-    <span key={key} className={look || undefined}>
+    <span key={key} className={classes || undefined}>
       {node.children.map(elementOf)}
     </span>
   );
 }
 
-/** Code with the words told apart. What is in it is only ever text. */
+/** Code with syntax highlighting. What is in it is only ever text. */
 export function Code({ text, language }: { text: string; language: CodeLanguage }) {
   const tree = useMemo(() => lowlight.highlight(language, text), [language, text]);
   return <code>{tree.children.map(elementOf)}</code>;

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 
-/** Copies a text, and says for a moment that it did. */
+/** Copies a text, and confirms it for a moment. */
 export function CopyButton({
   text,
   label = "Copy",

@@ -1,6 +1,6 @@
 import { type ReactNode, Suspense } from "react";
 
-/** Around what is loaded when it is first opened; it says so while it waits. */
+/** Around what is loaded when it is first opened; shows that it is loading. */
 export function Later({ children }: { children: ReactNode }) {
   return (
     <Suspense

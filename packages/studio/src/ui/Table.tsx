@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { ScrollBox } from "./ScrollBox.tsx";
 
-/** The head of a column; one that only screen readers are told has `hidden`. */
+/** The head of a column; one for screen readers alone has `hidden`. */
 type Head = string | { hidden: string } | { words: string; mark: ReactNode };
 
 /** Columns of words, or a first column of words and columns of numbers. */
@@ -39,12 +39,12 @@ export function Table({
   children,
 }: TableProps) {
   const { first, other } = CELLS[columns];
-  const look = `text-left text-[12.5px] text-quiet ${sticks ? "sticky top-0 bg-page" : ""}`;
+  const classes = `text-left text-[12.5px] text-quiet ${sticks ? "sticky top-0 bg-page" : ""}`;
   return (
     <table aria-label={label} className={className}>
       {caption ? <caption className="mb-1 text-left text-quiet">{caption}</caption> : null}
       {heads ? (
-        <thead className={hidesHeads ? "sr-only" : look}>
+        <thead className={hidesHeads ? "sr-only" : classes}>
           <tr>
             {heads.map((head, place) => (
               <th key={wordsOf(head)} scope="col" className={place ? other : first}>

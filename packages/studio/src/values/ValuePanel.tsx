@@ -2,8 +2,8 @@ import type { LegendPart } from "@bibliotope/kit";
 import { Button } from "../ui/Button.tsx";
 import { count } from "../ui/count.ts";
 
-/** The columns that say how markers look, by their places; and what is on groups. */
-export interface Looks {
+/** The columns that style markers, by their indexes; and what is on groups. */
+export interface ValueStyles {
   colour?: number | undefined;
   size?: number | undefined;
   label?: number | undefined;
@@ -12,8 +12,8 @@ export interface Looks {
 
 interface ValuePanelProps {
   heads: readonly string[];
-  looks: Looks;
-  setLooks: (looks: Looks) => void;
+  looks: ValueStyles;
+  setLooks: (looks: ValueStyles) => void;
   legend: readonly LegendPart[];
   isLoading?: boolean;
   /** Whether markers stand in groups where they are dense. */
@@ -26,7 +26,7 @@ interface ValuePanelProps {
 const PLAIN = { colour: "", size: "all alike", label: "none" };
 const ASKED = { colour: "Colour by", size: "Size by", label: "Label by" };
 
-/** Which columns say how the markers on a map look, and what each look means. */
+/** Which columns style the markers on a map, and what each style means. */
 export function ValuePanel({ heads, looks, setLooks, legend, isLoading, isGrouped, plain, takeOut }: ValuePanelProps) {
   const hasMean = legend.some(({ mean, by, trouble }) => mean !== undefined || (by === "size" && !trouble));
   return (

@@ -6,7 +6,7 @@ import { Button } from "../ui/Button.tsx";
 import { count } from "../ui/count.ts";
 import { MOST_BYTES, NotShown, readValues, textOf, type ValueTable } from "./read-values.ts";
 import { takeOutOf } from "./take-out.ts";
-import { type Looks, ValuePanel } from "./ValuePanel.tsx";
+import { ValuePanel, type ValueStyles } from "./ValuePanel.tsx";
 
 /** A file that is shown. */
 interface Shown extends ValueTable {
@@ -23,7 +23,7 @@ export function ValuesView() {
   const map = useRef<InteractiveMap>(undefined);
   const picked = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<Shown>();
-  const [looks, setLooks] = useState<Looks>({ groups: "count" });
+  const [looks, setLooks] = useState<ValueStyles>({ groups: "count" });
   const [trouble, setTrouble] = useState("");
   const [isOver, setIsOver] = useState(false);
 

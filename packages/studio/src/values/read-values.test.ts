@@ -51,7 +51,7 @@ describe("a file of values", () => {
     ["other JSON", '{"a":1}', "not GeoJSON"],
     ["too many columns", `${"a,".repeat(600)}b\n1\n`, "the limit is 500"],
     ["too many rows", `lat,lon\n${"1,2\n".repeat(50_001)}`, "more than 50,000 rows"],
-    ["a cell of 100,000 letters", `lat,lon,a\n1,2,${"x".repeat(100_000)}\n`, "longer than 64,000 letters"],
+    ["a cell of 100,000 characters", `lat,lon,a\n1,2,${"x".repeat(100_000)}\n`, "longer than 64,000 characters"],
     [
       "too many properties",
       JSON.stringify({ features: [{ properties: Object.fromEntries(Array.from({ length: 501 }, (_, i) => [i, 1])) }] }),

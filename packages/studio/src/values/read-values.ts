@@ -7,11 +7,11 @@ export interface ValueTable {
   heads: readonly string[];
   /** Cells, column by column. */
   columns: readonly (readonly string[])[];
-  /** Where each row lies; undefined where it says nothing that is a position. */
+  /** Where each row lies; undefined where it has no position. */
   at: readonly (Position | undefined)[];
 }
 
-/** What a file may have at most: bytes, rows, columns, letters of a cell. */
+/** What a file may have at most: bytes, rows, columns, characters of a cell. */
 export const MOST_BYTES = 20 * 2 ** 20;
 const MOST_ROWS = 50_000;
 const MOST_COLUMNS = 500;
@@ -37,7 +37,7 @@ export function readValues(text: string): ValueTable {
   const table = /^\s*\{/.test(text) ? readFeatures(text) : readCsv(text);
   const { heads, columns } = table;
   const widest = columns.findIndex((cells) => cells.some((cell) => cell.length > MOST_LETTERS));
-  if (widest >= 0) throw new NotShown(`A cell of “${heads[widest].slice(0, 40)}” is longer than 64,000 letters.`);
+  if (widest >= 0) throw new NotShown(`A cell of “${heads[widest].slice(0, 40)}” is longer than 64,000 characters.`);
   if (!table.at.length) throw new NotShown("The file has no rows.");
   if (table.at.every((at) => !at)) throw new NotShown("No row has a position. To look up addresses, use “New batch”.");
   return table;

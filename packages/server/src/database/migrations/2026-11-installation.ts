@@ -1,7 +1,7 @@
 import type { Knex } from "knex";
 
 /**
- * One row that says which history of this database it is: `bibliotope restore` writes another, and may have made the
+ * One row that identifies this history of the database: `bibliotope restore` writes another, and may have made the
  * table already when what it put back is older.
  */
 export async function up(database: Knex): Promise<void> {

@@ -11,7 +11,7 @@ import {
 } from "./model.ts";
 
 const typeOf = typeWriter(
-  { text: "string", number: "double", whole: "long", yesNo: "bool", any: "JsonElement" },
+  { text: "string", number: "double", integer: "long", yesNo: "bool", any: "JsonElement" },
   (of) => `IReadOnlyList<${of}>`,
   (of) => `IReadOnlyDictionary<string, ${of}>`,
 );
@@ -180,7 +180,7 @@ public sealed class Typing
         }
         catch (OperationCanceledException)
         {
-            // other letters followed
+            // more was typed
         }
         catch (LookupFailed failed)
         {

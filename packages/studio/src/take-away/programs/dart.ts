@@ -19,7 +19,7 @@ const named = nameWriter(
 );
 
 const typeOf = typeWriter(
-  { text: "String", number: "double", whole: "int", yesNo: "bool", any: "Object" },
+  { text: "String", number: "double", integer: "int", yesNo: "bool", any: "Object" },
   (of) => `List<${of}>`,
   (of) => `Map<String, ${of}>`,
 );
@@ -31,7 +31,7 @@ function read(type: TypeOf, value: string): string {
       return `${value} as String`;
     case "number":
       return `(${value} as num).toDouble()`;
-    case "whole":
+    case "integer":
       return `(${value} as num).toInt()`;
     case "yesNo":
       return `${value} as bool`;
@@ -201,7 +201,7 @@ class Typing {
     } on LookupFailed catch (failed) {
       if (!mine.isCancelled) fail(failed);
     } on Cancelled {
-      // other letters followed
+      // more was typed
     }
   }
 }

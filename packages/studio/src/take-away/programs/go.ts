@@ -18,7 +18,7 @@ const named = nameWriter(
 const quoted = (text: string) => JSON.stringify(text);
 
 const typeOf = typeWriter(
-  { text: "string", number: "float64", whole: "int", yesNo: "bool", any: "any" },
+  { text: "string", number: "float64", integer: "int", yesNo: "bool", any: "any" },
   (of) => `[]${of}`,
   (of) => `map[string]${of}`,
 );

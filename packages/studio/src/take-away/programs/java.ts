@@ -18,7 +18,7 @@ const named = nameWriter(
 );
 
 const typeOf = typeWriter(
-  { text: "String", number: "Double", whole: "Long", yesNo: "Boolean", any: "Object" },
+  { text: "String", number: "Double", integer: "Long", yesNo: "Boolean", any: "Object" },
   (of) => `List<${of}>`,
   (of) => `Map<String, ${of}>`,
 );

@@ -19,7 +19,7 @@ const named = nameWriter(
 );
 
 const typeOf = typeWriter(
-  { text: "String", number: "Double", whole: "Int", yesNo: "Boolean", any: "Any" },
+  { text: "String", number: "Double", integer: "Int", yesNo: "Boolean", any: "Any" },
   (of) => `List<${of}>`,
   (of) => `Map<String, ${of}>`,
 );
@@ -31,7 +31,7 @@ function read(type: TypeOf, value: string, at: string): string {
       return `${value}.getString(${at})`;
     case "number":
       return `${value}.getDouble(${at})`;
-    case "whole":
+    case "integer":
       return `${value}.getInt(${at})`;
     case "yesNo":
       return `${value}.getBoolean(${at})`;
@@ -198,7 +198,7 @@ class Typing(
             } catch (failed: LookupFailed) {
                 if (!mine.isCancelled) fail(failed)
             } catch (cancelled: CancellationException) {
-                // other letters followed
+                // more was typed
             }
         }
     }

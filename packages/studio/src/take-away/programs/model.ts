@@ -4,7 +4,7 @@ import { type ServerLookup, serverLookups } from "../calls.ts";
 
 /** What a value is, in any language. */
 export type TypeOf =
-  | { is: "text" | "number" | "whole" | "yesNo" | "any" }
+  | { is: "text" | "number" | "integer" | "yesNo" | "any" }
   | { is: "list" | "map"; of: TypeOf }
   | { is: "struct"; name: string };
 
@@ -89,7 +89,7 @@ type Schema = Readonly<Record<string, unknown>> & {
 
 /** The types of what some calls answer, from the schemas that the service itself is made of; what is used before what uses it. */
 export function structsOf(calls: readonly ProgramCall[]): Struct[] {
-  const whole = answerSchemas(calls) as Schema;
+  const schemas = answerSchemas(calls) as Schema;
   const structs = new Map<string, Struct>();
   const add = (name: string, { properties = {}, required = [], description }: Schema) => {
     if (structs.has(name)) return;
@@ -118,12 +118,12 @@ export function structsOf(calls: readonly ProgramCall[]): Struct[] {
   const typeOf = (schema: Schema, field: string): TypeOf => {
     if (schema.$ref) {
       const name = schema.$ref.split("/").at(-1)!;
-      add(name, whole.$defs![name]);
+      add(name, schemas.$defs![name]);
       return { is: "struct", name };
     }
     const type = [schema.type].flat().find((one) => one !== "null");
     if (type === "string") return { is: "text" };
-    if (type === "number" || type === "integer") return { is: type === "number" ? "number" : "whole" };
+    if (type === "number" || type === "integer") return { is: type === "number" ? "number" : "integer" };
     if (type === "boolean") return { is: "yesNo" };
     if (type === "array")
       return { is: "list", of: schema.items ? typeOf(schema.items, singular(field)) : listed(schema) };
@@ -136,8 +136,8 @@ export function structsOf(calls: readonly ProgramCall[]): Struct[] {
     const of = schema.additionalProperties;
     return { is: "map", of: typeof of === "object" ? typeOf(of, MEMBERS[field] ?? singular(field)) : { is: "any" } };
   };
-  for (const [name, schema] of Object.entries(whole.properties ?? {})) {
-    const resolved = schema.$ref ? whole.$defs![schema.$ref.split("/").at(-1)!] : schema;
+  for (const [name, schema] of Object.entries(schemas.properties ?? {})) {
+    const resolved = schema.$ref ? schemas.$defs![schema.$ref.split("/").at(-1)!] : schema;
     add(name, resolved);
   }
   return [...structs.values()];
@@ -149,7 +149,7 @@ const MEMBERS: Readonly<Record<string, string>> = { own: "ownFact", parts: "part
 /** A pair or a box: numbers one behind the other. */
 const listed = ({ prefixItems }: Schema): TypeOf => {
   const [first] = (prefixItems ?? []) as Schema[];
-  return { is: first?.type === "integer" ? "whole" : "number" };
+  return { is: first?.type === "integer" ? "integer" : "number" };
 };
 
 const singular = (name: string) => (name === "openingHours" ? name : name.replace(/s$/, ""));
@@ -184,7 +184,7 @@ export function parametersOf({ lookups }: ServerLookup, named: (name: string) =>
 }
 
 /** What a language calls plain values. */
-type PlainNames = Readonly<Record<"text" | "number" | "whole" | "yesNo" | "any", string>>;
+type PlainNames = Readonly<Record<"text" | "number" | "integer" | "yesNo" | "any", string>>;
 
 /** Writes types as a language does. */
 export function typeWriter(plain: PlainNames, list: (of: string) => string, map: (of: string) => string) {

@@ -17,7 +17,7 @@ const named = nameWriter(
 const text = (value: string) => JSON.stringify(value);
 
 const typeOf = typeWriter(
-  { text: "str", number: "float", whole: "int", yesNo: "bool", any: "Any" },
+  { text: "str", number: "float", integer: "int", yesNo: "bool", any: "Any" },
   (of) => `List[${of}]`,
   (of) => `Dict[str, ${of}]`,
 );

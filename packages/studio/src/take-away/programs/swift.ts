@@ -20,7 +20,7 @@ const named = nameWriter(
 const text = (value: string) => quoted(value).replace(/\\u([0-9a-f]{4})/gi, "\\u{$1}");
 
 const typeOf = typeWriter(
-  { text: "String", number: "Double", whole: "Int", yesNo: "Bool", any: "Held" },
+  { text: "String", number: "Double", integer: "Int", yesNo: "Bool", any: "Held" },
   (of) => `[${of}]`,
   (of) => `[String: ${of}]`,
 );
@@ -201,7 +201,7 @@ public final class Typing {
             } catch let failed as LookupFailed {
                 if !Task.isCancelled { fail(failed) }
             } catch {
-                // other letters followed
+                // more was typed
             }
         }
     }

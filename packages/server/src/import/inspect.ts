@@ -14,14 +14,14 @@ import { countryBox, formatHouseNumber, formatLine, type Parts, profileOf } from
 import type { FileStart, LookAtFileRequest, TableReading } from "@bibliotope/wire";
 import { countriesAt, countryOutline, mayLieIn } from "../world/outlines.ts";
 import { TableError } from "./bytes.ts";
-import { lookAtTable } from "./table.ts";
+import { inspectTable } from "./table.ts";
 
 const ROWS_SHOWN = 100;
-/** Letters of a cell that are shown. */
+/** Characters of a cell that are shown. */
 const CELL_SHOWN = 300;
 
 /** A file that is to be looked at. */
-export interface FileLook {
+export interface FileToInspect {
   path: string;
   params: LookAtFileRequest;
   /** Where no column names one. */
@@ -37,8 +37,8 @@ export type KeptReading = TableReading & { heads?: string[] | null };
  * How a file would be read: what its columns are taken for and why, and its first rows as they would read.
  * @throws TableError
  */
-export async function look({ path, params, country, readings }: FileLook): Promise<FileStart> {
-  const { format, heads, rows } = await lookAtTable(path, params.format);
+export async function inspect({ path, params, country, readings }: FileToInspect): Promise<FileStart> {
+  const { format, heads, rows } = await inspectTable(path, params.format);
   const isData = params.purpose !== "batch";
   const proposals = proposeColumns(heads, rows, params.purpose);
   const kept = params.reading || !isData ? undefined : keptReading(readings, heads);

@@ -2,8 +2,8 @@ import { Worker } from "node:worker_threads";
 import type { FileStart } from "@bibliotope/wire";
 import { InTurn } from "../jobs/in-turn.ts";
 import { TableError } from "./bytes.ts";
-import type { FileLook } from "./look.ts";
-import type { LookMessage } from "./look.worker.ts";
+import type { FileToInspect } from "./inspect.ts";
+import type { InspectionMessage } from "./inspect.worker.ts";
 
 /** What looking at one file may take: megabytes, and milliseconds. */
 const MOST = { memory: 512, time: 20_000 };
@@ -14,23 +14,23 @@ const [AT_ONCE, MOST_WAITING] = [2, 20];
  * Looks at files that were handed in, each in a thread of its own with little memory and little time: whatever a file
  * holds, the process that answers goes on.
  */
-export class Looks {
+export class Inspections {
   readonly #turns: InTurn;
 
   /** @param file of the thread, and what it may take */
   constructor(
-    private readonly file = new URL("./look.worker.js", import.meta.url),
+    private readonly file = new URL("./inspect.worker.js", import.meta.url),
     private readonly most = MOST,
   ) {
     this.#turns = new InTurn(AT_ONCE, MOST_WAITING, most.time / 1000);
   }
 
-  /** @throws TableError that says why it cannot be read, Busy when many are looked at already */
-  look(task: FileLook): Promise<FileStart> {
+  /** @throws TableError with the reason why it cannot be read, Busy when many are inspected already */
+  inspect(task: FileToInspect): Promise<FileStart> {
     return this.#turns.run(() => this.#inThread(task));
   }
 
-  #inThread(task: FileLook): Promise<FileStart> {
+  #inThread(task: FileToInspect): Promise<FileStart> {
     const { memory, time } = this.most;
     const worker = new Worker(this.file, {
       workerData: task,
@@ -41,7 +41,7 @@ export class Looks {
         reject(new TableError(`Reading the file took longer than ${time / 1000} s. ${SIMPLER}`));
         void worker.terminate();
       }, time);
-      worker.on("message", (message: LookMessage) =>
+      worker.on("message", (message: InspectionMessage) =>
         "seen" in message ? resolve(message.seen) : reject(new TableError(message.refused)),
       );
       worker.on("error", (error: NodeJS.ErrnoException) =>

@@ -1,28 +1,29 @@
 import { describe, expect, it } from "vitest";
 import { Busy } from "../http/busy.ts";
 import { TableError } from "./bytes.ts";
-import type { FileLook } from "./look.ts";
-import { Looks } from "./looks.ts";
+import type { FileToInspect } from "./inspect.ts";
+import { Inspections } from "./inspections.ts";
 
 /** A thread that does something else than look at a file. */
 const doing = (code: string) =>
   new URL(
     `data:text/javascript,${encodeURIComponent(`import { parentPort, workerData } from "node:worker_threads"; ${code}`)}`,
   );
-const task = (more: object = {}) => ({ path: "", params: {}, country: undefined, readings: [], ...more }) as FileLook;
+const task = (more: object = {}) =>
+  ({ path: "", params: {}, country: undefined, readings: [], ...more }) as FileToInspect;
 const most = { memory: 64, time: 10_000 };
 
 describe("looking at files", () => {
   it("ends a thread that takes too long, with a sentence for the person", async () => {
-    const looks = new Looks(doing("for (;;);"), { ...most, time: 300 });
-    const looked = looks.look(task());
+    const inspections = new Inspections(doing("for (;;);"), { ...most, time: 300 });
+    const looked = inspections.inspect(task());
     await expect(looked).rejects.toThrow(TableError);
     await expect(looked).rejects.toThrow("took longer than 0.3 s");
   });
 
   it("ends a thread that takes too much memory, and nothing else with it", async () => {
-    const looks = new Looks(doing("const all = []; for (;;) all.push(new Array(1000).fill({}));"), most);
-    const looked = looks.look(task());
+    const inspections = new Inspections(doing("const all = []; for (;;) all.push(new Array(1000).fill({}));"), most);
+    const looked = inspections.inspect(task());
     await expect(looked).rejects.toThrow(TableError);
     await expect(looked).rejects.toThrow("took more than 64 MB of memory");
   });
@@ -36,15 +37,15 @@ describe("looking at files", () => {
       const now = Atomics.add(counts, 0, 1) + 1;
       if (now > Atomics.load(counts, 1)) Atomics.store(counts, 1, now);
       setTimeout(() => { Atomics.sub(counts, 0, 1); parentPort.postMessage({ seen: "it" }); }, 20);`;
-    const looks = new Looks(doing(code), most);
+    const inspections = new Inspections(doing(code), most);
     const again = async () => {
-      expect(await looks.look(task({ counts: counts.buffer }))).toBe("it");
+      expect(await inspections.inspect(task({ counts: counts.buffer }))).toBe("it");
       // one who comes the moment that another ends
-      return looks.look(task({ counts: counts.buffer }));
+      return inspections.inspect(task({ counts: counts.buffer }));
     };
     const all = Array.from({ length: 10 }, again);
-    const more = Array.from({ length: 12 }, () => looks.look(task({ counts: counts.buffer })));
-    await expect(looks.look(task())).rejects.toThrow(Busy);
+    const more = Array.from({ length: 12 }, () => inspections.inspect(task({ counts: counts.buffer })));
+    await expect(inspections.inspect(task())).rejects.toThrow(Busy);
     expect(await Promise.all([...all, ...more])).toEqual(new Array(22).fill("it"));
     expect(counts[1]).toBe(2);
   });
