@@ -69,7 +69,7 @@ test("a file is brought, looked at, loaded, compared, published and gone back fr
   await set.getByRole("link", { name: "2" }).click();
   const changes = page.getByRole("region", { name: "What it changes" });
   await expect(changes.getByRole("row", { name: /Addresses/ })).toHaveText(/Addresses110300\d*|Addresses1\D*10/);
-  await expect(page.locator("[data-bibliotope=map]")).toHaveAttribute("data-complete", "true");
+  await expect(changes.locator("[data-bibliotope=map]")).toHaveAttribute("data-complete", "true");
   await clean(page);
 
   const takeOut = page.getByRole("region", { name: "Export" });

@@ -13,7 +13,7 @@ const PROGRAMS = "/usr/lib/postgresql";
 /** Times that it is tried to take the database, when others hold parts of it. */
 const TRIES = 5;
 /** Error codes of PostgreSQL when two wait for one another, or one for too long. */
-const IS_HELD = /deadlock detected|lock timeout|terminating connection due to administrator command/;
+const IS_BLOCKED = /deadlock detected|lock timeout|terminating connection due to administrator command/;
 
 /** Writes all that the database holds into a file, put in place when it is complete. */
 export async function backup(file: string): Promise<void> {
@@ -51,7 +51,7 @@ export async function restore(file: string, say: (line: string) => void): Promis
     try {
       return await putBack(file, hasPublic);
     } catch (error) {
-      if (tries === TRIES || !IS_HELD.test(String(error))) throw error;
+      if (tries === TRIES || !IS_BLOCKED.test(String(error))) throw error;
     }
   }
 }

@@ -1,3 +1,4 @@
+import { FIELD_KINDS } from "@bibliotope/core/form";
 import * as z from "zod";
 import { KEY_KINDS, type KeyKind } from "./call.ts";
 import { KEY_CALLS } from "./calls.ts";
@@ -76,6 +77,13 @@ export const formSummary = z.object({
   ref: z.string(),
   title: z.string(),
   fields: z.int(),
+  /** For a small picture of the form, and a line about it. */
+  outline: z.object({
+    fields: z.array(z.object({ kind: z.enum(FIELD_KINDS), isHalf: z.boolean(), part: z.string().optional() })),
+    addresses: z.int(),
+    starts: z.array(z.enum(["choice", "button", "leaving", "complete", "never"])),
+    services: z.array(z.string()),
+  }),
   revision: z.int(),
   savedAt: z.string(),
   publishedVersion: z.int().nullable(),

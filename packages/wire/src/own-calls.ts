@@ -15,7 +15,7 @@ import {
 } from "./batches.ts";
 import type { PartIn } from "./call.ts";
 import { correctionList, correctRequest, decideCorrectionRequest } from "./corrections.ts";
-import { coverageAnswer } from "./coverage.ts";
+import { coverageAnswer, liveCoverageAnswer } from "./coverage.ts";
 import {
   coverageRequest,
   dataAnswer,
@@ -181,6 +181,7 @@ const DECLARED = {
   oddRows: { asks: oddRowsRequest, answers: oddRows },
   refusedFile: { sends: "file" },
   versionFile: { asks: outRequest, sends: "file" },
+  liveCoverage: { answers: liveCoverageAnswer },
   coverage: { asks: coverageRequest, answers: coverageAnswer },
   difference: { asks: differenceRequest, answers: versionDifference },
 

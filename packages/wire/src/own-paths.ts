@@ -77,6 +77,7 @@ export const OWN_PATHS = {
   oddRows: get("/versions/{id}/rows"),
   refusedFile: get("/versions/{id}/refused.csv"),
   versionFile: get("/versions/{id}/out.{format}"),
+  liveCoverage: get("/coverage"),
   coverage: get("/versions/{id}/coverage"),
   difference: get("/versions/{id}/difference"),
 

@@ -57,6 +57,7 @@ export {
   type Outcome,
   outcomeOf,
 } from "./outcome.ts";
+export { type FormOutline, type OutlineField, outlineOf } from "./outline.ts";
 export { type FormExample, type FormProblem, problemsOf } from "./problems.ts";
 export {
   type Changed,

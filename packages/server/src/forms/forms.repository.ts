@@ -1,4 +1,4 @@
-import type { FormDefinition } from "@bibliotope/core/form";
+import { type FormDefinition, outlineOf } from "@bibliotope/core/form";
 import type { FormDraft, FormSummary, FormVersion, PublishedForm } from "@bibliotope/wire";
 import type { Knex } from "knex";
 
@@ -16,6 +16,7 @@ export async function listForms(database: Knex): Promise<FormSummary[]> {
     ref: row.ref,
     title: row.draft.title,
     fields: row.draft.fields.length,
+    outline: outlineOf(row.draft),
     revision: row.revision,
     savedAt: row.saved_at.toISOString(),
     publishedVersion: row.number,

@@ -1,5 +1,5 @@
 import { type AreaKind, type Name, refOf } from "@bibliotope/core/place";
-import type { CoverageAnswer } from "@bibliotope/wire";
+import type { CoverageAnswer, LiveCoverageAnswer } from "@bibliotope/wire";
 import type { Knex } from "knex";
 
 /** Sizes of cells in degrees; the first with which the ground is not too many of them wide or high is taken. */
@@ -33,7 +33,41 @@ export async function readCoverage(database: Knex, version: number, other?: numb
     before: before ? (before.counts.get(identity)?.addresses ?? 0) : null,
   }));
   const lost = before ? lostSince(before, here) : [];
-  return { areas: [...areas, ...lost], grid: await readGrid(database, version, other) };
+  return { areas: [...areas, ...lost], grid: await readGrid(database, [version], other) };
+}
+
+/**
+ * How much several versions hold together, by country and on a grid. What more than one of them has counts in each, as it
+ * stands in the database; corrections do not count.
+ */
+export async function readLiveCoverage(database: Knex, versions: readonly number[]): Promise<LiveCoverageAnswer> {
+  const countries = new Map<number, LiveCoverageAnswer["countries"][number]>();
+  for (const version of versions) {
+    const { areas, counts } = await areasOf(database, version);
+    for (const { identity, country, kind, names } of areas) {
+      if (kind !== "country") continue;
+      const sum = countries.get(identity);
+      const { addresses, streets, bare, places } = counts.get(identity)!;
+      countries.set(identity, {
+        ref: refOf(country, identity),
+        name: sum?.name ?? names[0].name,
+        addresses: addresses + (sum?.addresses ?? 0),
+        streets: streets + (sum?.streets ?? 0),
+        bare: bare + (sum?.bare ?? 0),
+        places: places + (sum?.places ?? 0),
+      });
+    }
+  }
+  const sample = await database("addresses")
+    .where({ version_id: versions[0] ?? 0 })
+    .whereNotNull("number")
+    .orderBy("identity")
+    .first("country", "identity");
+  return {
+    countries: [...countries.values()].sort((a, b) => b.addresses - a.addresses),
+    grid: await readGrid(database, versions),
+    sample: sample ? refOf(sample.country, sample.identity) : null,
+  };
 }
 
 type Areas = Awaited<ReturnType<typeof areasOf>>;
@@ -92,13 +126,13 @@ function around(areas: ReadonlyMap<number, Area>, parent: number | null): string
   return names.join(", ");
 }
 
-async function readGrid(database: Knex, version: number, other: number | undefined): Promise<CoverageAnswer["grid"]> {
+async function readGrid(database: Knex, versions: readonly number[], other?: number): Promise<CoverageAnswer["grid"]> {
   const fine = SIZES[0];
   const { rows } = await database.raw(
     `select floor(lat / ?)::int as row, floor(lon / ?)::int as col,
-       count(*) filter (where version_id = ?)::int as here, count(*) filter (where version_id = ?)::int as before
-     from addresses where version_id in (?, ?) group by 1, 2`,
-    [fine, fine, version, other ?? 0, version, other ?? version],
+       count(*) filter (where version_id = any(?))::int as here, count(*) filter (where version_id = ?)::int as before
+     from addresses where version_id = any(?) group by 1, 2`,
+    [fine, fine, [...versions], other ?? 0, [...versions, ...(other ? [other] : [])]],
   );
   let [south, west, north, east] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const { row, col } of rows) {

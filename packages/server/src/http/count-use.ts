@@ -6,7 +6,7 @@ import type { UseCounter } from "../keys/use-counter.ts";
 import type { Metrics } from "../metrics/metrics.ts";
 import type { Reply } from "./send-reply.ts";
 
-const HELD: ReadonlySet<unknown> = new Set<UseOutcome>(OUTCOMES);
+const COUNTED: ReadonlySet<unknown> = new Set<UseOutcome>(OUTCOMES);
 
 /** Where lookups are counted: by key for those who own it, and for those who run this process. */
 export interface Counters {
@@ -43,5 +43,5 @@ function outcomeOf(status: number, outcome: unknown): UseOutcome {
   if (status >= 500) return "failed";
   if (status >= 400) return "malformed";
   if (outcome === undefined) return "matched";
-  return HELD.has(outcome) ? (outcome as UseOutcome) : "failed";
+  return COUNTED.has(outcome) ? (outcome as UseOutcome) : "failed";
 }

@@ -1,9 +1,9 @@
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { allProfiles, parseRef } from "@bibliotope/core/place";
-import type { FileAnswer } from "@bibliotope/wire";
+import type { FileAnswer, LiveCoverageAnswer } from "@bibliotope/wire";
 import type { Knex } from "knex";
-import { readCoverage } from "../gazetteer/coverage.repository.ts";
+import { readCoverage, readLiveCoverage } from "../gazetteer/coverage.repository.ts";
 import * as repository from "../gazetteer/data-sets.repository.ts";
 import { compareVersions } from "../gazetteer/difference.repository.ts";
 import { OUT_FORMATS, Out, type OutFormat } from "../gazetteer/out.ts";
@@ -14,6 +14,7 @@ import type { Files } from "../import/files.ts";
 import type { ImportRequest } from "../import/import-request.ts";
 import type { Inspections } from "../import/inspections.ts";
 import type { Jobs } from "../jobs/jobs.ts";
+import { livePublication } from "../publication/publication.repository.ts";
 import type { PublicationRequest } from "../publication/publish.ts";
 
 interface Needs {
@@ -28,6 +29,7 @@ const ODD_ROWS = 200;
 
 /** Files that are handed in, data sets, imports, what is live. */
 export function dataHandlers({ database, jobs, files, inspections }: Needs) {
+  let counted: { name: string; answer: Promise<LiveCoverageAnswer> } | undefined;
   return {
     data,
     handIn,
@@ -38,6 +40,7 @@ export function dataHandlers({ database, jobs, files, inspections }: Needs) {
     oddRows,
     refusedFile,
     versionFile,
+    liveCoverage,
     coverage,
     difference,
   } satisfies Partial<OwnHandlers>;
@@ -105,6 +108,18 @@ export function dataHandlers({ database, jobs, files, inspections }: Needs) {
 
   async function difference({ params, id }: Own<"difference">) {
     return compareVersions(database, params.from, id());
+  }
+
+  /** Counted anew for another publication alone: a version never changes, and some have millions of rows. */
+  async function liveCoverage() {
+    const versions = (await livePublication(database))?.versions ?? [];
+    const name = versions.join();
+    if (counted?.name !== name) counted = { name, answer: readLiveCoverage(database, versions) };
+    const { answer } = counted;
+    return answer.catch((error: unknown) => {
+      if (counted?.answer === answer) counted = undefined;
+      throw error;
+    });
   }
 
   async function coverage({ params, id }: Own<"coverage">) {

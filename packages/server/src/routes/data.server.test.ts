@@ -1,8 +1,15 @@
 import { setTimeout as wait } from "node:timers/promises";
 import { parseRef, refOf } from "@bibliotope/core/place";
-import type { CoverageAnswer, DataAnswer, FileStart, JobSummary, VersionDifference } from "@bibliotope/wire";
+import {
+  type CoverageAnswer,
+  type DataAnswer,
+  type FileStart,
+  type JobSummary,
+  liveCoverageAnswer,
+  type VersionDifference,
+} from "@bibliotope/wire";
 import { beforeAll, describe, expect, it } from "vitest";
-import { type Answer, answerOf, shared, signedIn } from "../../testing/shared.ts";
+import { type Answer, answerOf, json, shared, signedIn } from "../../testing/shared.ts";
 import { connect } from "../database/connect.ts";
 
 /** Data sets of one run of the tests have names of their own: the database may be used again. */
@@ -201,6 +208,22 @@ describe("a load", () => {
     expect(areas[0]).toMatchObject({ kind: "country", addresses: 21, before: 6 });
     expect(grid.cells.filter((_: number, i: number) => i % 4 === 2).reduce((a: number, b: number) => a + b)).toBe(21);
     expect(grid.cells.filter((_: number, i: number) => i % 4 === 3).reduce((a: number, b: number) => a + b)).toBe(6);
+  });
+
+  it("tells how much is live, by country and on a grid, with an address to try", async () => {
+    const { publications, dataSets } = (await (await me.get("/api/data")).json()) as DataAnswer;
+    const { countries, grid, sample } = liveCoverageAnswer.parse(await (await me.get("/api/coverage")).json());
+    const live = dataSets.flatMap(({ versions }) => versions).filter(({ id }) => publications[0].versions.includes(id));
+    const all = live.reduce((sum, { counts }) => sum + (counts?.addresses ?? 0), 0);
+    expect(all).toBeGreaterThan(50_000);
+    expect(countries.reduce((sum, { addresses }) => sum + addresses, 0)).toBe(all);
+    expect(grid.cells.filter((_, i) => i % 4 === 2).reduce((sum, here) => sum + here, 0)).toBe(all);
+    expect(grid.cells.filter((_, i) => i % 4 === 3).every((before) => before === 0)).toBe(true);
+    expect(countries.map(({ addresses }) => addresses)).toEqual(
+      countries.map(({ addresses }) => addresses).toSorted((a, b) => b - a),
+    );
+    const record = await json(`/v1/records/${sample}`);
+    expect(record.body.properties).toMatchObject({ kind: "address" });
   });
 
   it("goes out by area, and with what was corrected by hand where that is wanted", async () => {

@@ -7,7 +7,7 @@ import { promisify } from "node:util";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { shared, sharedHome, signedIn } from "../../testing/shared.ts";
 import { connect } from "../database/connect.ts";
-import { HELD } from "./person-data.ts";
+import { PERSONAL_COLUMNS } from "./person-data.ts";
 
 const program = fileURLToPath(new URL("../../../cli/bin/bibliotope.js", import.meta.url));
 const run = (...args: string[]) =>
@@ -57,7 +57,7 @@ describe("what is known of a person", () => {
     const columns = (rows as { table_name: string; column_name: string }[])
       .filter(({ column_name }) => OF_PEOPLE.test(column_name))
       .map(({ table_name, column_name }) => `${table_name}.${column_name}`);
-    const known = HELD.map(({ table, column }) => `${table}.${column}`);
+    const known = PERSONAL_COLUMNS.map(({ table, column }) => `${table}.${column}`);
     expect(columns.filter((column) => !NO_PEOPLE.includes(column)).sort()).toEqual([...known].sort());
   });
 
@@ -89,7 +89,8 @@ describe("what is known of a person", () => {
     const erased = await run("erase-person", name, "--yes");
     expect(erased).toMatchObject({ code: 0 });
     expect(erased.stderr).toContain("log/security.log");
-    for (const { table, column } of HELD) expect(await database(table).where({ [column]: id }), table).toEqual([]);
+    for (const { table, column } of PERSONAL_COLUMNS)
+      expect(await database(table).where({ [column]: id }), table).toEqual([]);
     expect(await database("users").where({ id })).toEqual([]);
     expect(await database("jobs").where({ title: "made by them" })).toMatchObject([{ made_by: null }]);
   });

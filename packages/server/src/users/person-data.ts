@@ -11,7 +11,7 @@ interface PersonalColumn {
 }
 
 /** Everything that is known of a person, table by table. */
-export const HELD: readonly PersonalColumn[] = [
+export const PERSONAL_COLUMNS: readonly PersonalColumn[] = [
   {
     table: "sessions",
     column: "user_id",
@@ -44,7 +44,7 @@ export async function dataOfPerson(database: Knex, id: number): Promise<PersonDa
     const [person] = await rowsOf(transaction, { table: "users", column: "id", hidden: OF_PERSON }, id);
     if (!person) return undefined;
     const existing: PersonData["held"] = {};
-    for (const one of HELD) existing[nameOf(one)] = await rowsOf(transaction, one, id);
+    for (const one of PERSONAL_COLUMNS) existing[nameOf(one)] = await rowsOf(transaction, one, id);
     existing["sign_in_tries by name"] = await transaction("sign_in_tries").where({
       name_key: person.name_key as string,
     });
@@ -72,7 +72,7 @@ async function rowsOf(
 export async function eraseData(database: Knex, id: number): Promise<void> {
   const person = await database("users").where({ id }).first("name");
   if (!person) return;
-  for (const { table, column, erased } of HELD) {
+  for (const { table, column, erased } of PERSONAL_COLUMNS) {
     const rows = database(table).where({ [column]: id });
     await (erased === "gone" ? rows.delete() : rows.update({ [column]: null }));
   }

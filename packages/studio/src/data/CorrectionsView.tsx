@@ -2,6 +2,7 @@ import type { CorrectionSummary, RecordAnswer } from "@bibliotope/wire";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useCorrectionsQuery, useDecideCorrectionMutation } from "../state/corrections-api.ts";
+import { useLiveCoverageQuery } from "../state/data-api.ts";
 import { useMayEdit } from "../state/may.ts";
 import { Alert } from "../ui/Alert.tsx";
 import { moment } from "../ui/moment.ts";
@@ -34,6 +35,7 @@ export function CorrectionsView() {
               if (params.has("ref")) setAsked({}, { replace: true });
             }}
           />
+          {record ? null : <Sample onChosen={(ref) => setAsked({ ref }, { replace: true })} />}
           {record ? <CorrectRecord key={record.id} record={record} done={() => setRecord(undefined)} /> : null}
         </section>
       ) : null}
@@ -46,6 +48,20 @@ export function CorrectionsView() {
         </p>
       ) : null}
     </Page>
+  );
+}
+
+/** Offers any address that is live, to see what can be corrected. */
+function Sample({ onChosen }: { onChosen: (ref: string) => void }) {
+  const { sample } = useLiveCoverageQuery().data ?? {};
+  if (!sample) return null;
+  return (
+    <p className="mt-2 text-[13px]">
+      <button type="button" className="underline" onClick={() => onChosen(sample)}>
+        Try it with a sample address
+      </button>{" "}
+      <span className="text-quiet">Nothing changes until you apply it.</span>
+    </p>
   );
 }
 

@@ -1,11 +1,12 @@
 import { AREA_KINDS, type AreaKind } from "@bibliotope/core/place";
 import type { CoverageAnswer, DataAnswer } from "@bibliotope/wire";
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { useCoverageQuery } from "../state/data-api.ts";
 import { Alert } from "../ui/Alert.tsx";
 import { count } from "../ui/count.ts";
 import { ScrollBox } from "../ui/ScrollBox.tsx";
 import { RowHead, Table } from "../ui/Table.tsx";
+import { CellMap } from "./CellMap.tsx";
 import { SELECT } from "./FileFormat.tsx";
 
 /** How much a version holds where, on a grid and by area; beside another version, so that holes are seen. */
@@ -52,7 +53,7 @@ export function Coverage({ data, version }: { data: DataAnswer; version: number 
       <Alert error={error} className="mt-2 text-ochre" />
       {answer && shown ? (
         <div className="mt-2 grid gap-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)]">
-          <Grid grid={answer.grid} />
+          <CellMap grid={answer.grid} label="Map of the coverage" />
           <Areas areas={answer.areas.filter((area) => area.kind === shown)} hasOther={beside > 0} />
         </div>
       ) : null}
@@ -97,64 +98,7 @@ function Areas({ areas, hasOther }: { areas: CoverageAnswer["areas"]; hasOther: 
 }
 
 /** The share of what is found that has a point of its own: addresses, against streets of which only the line is known. */
-function exact(addresses: number, bare: number): string {
+export function exact(addresses: number, bare: number): string {
   const all = addresses + bare;
   return all ? `${((addresses / all) * 100).toLocaleString("en", { maximumFractionDigits: 1 })} %` : "–";
-}
-
-/** Cells of the ground by how many addresses lie in them; where only the other version has some, there is a hole. */
-function Grid({ grid: { size, cells } }: { grid: CoverageAnswer["grid"] }) {
-  const drawn = useMemo(() => {
-    const list = Array.from({ length: cells.length / 4 }, (_, i) => ({
-      row: cells[i * 4],
-      col: cells[i * 4 + 1],
-      here: cells[i * 4 + 2],
-      before: cells[i * 4 + 3],
-    }));
-    const most = list.reduce((largest, { here }) => Math.max(largest, here), 1);
-    const of = (what: "row" | "col", pick: (a: number, b: number) => number) =>
-      list.reduce((found, one) => pick(found, one[what]), list[0]?.[what] ?? 0);
-    const [west, east] = [of("col", Math.min), of("col", Math.max)];
-    const [south, north] = [of("row", Math.min), of("row", Math.max)];
-    // as wide as the ground is at this latitude
-    const wide = Math.cos((((south + north) / 2) * size * Math.PI) / 180);
-    return { list, most, west, north, wide, width: (east - west + 1) * wide, height: north - south + 1 };
-  }, [cells, size]);
-  const { list, most, west, north, wide, width, height } = drawn;
-  const holes = list.filter(({ here, before }) => !here && before).length;
-  if (!list.length) return <p className="text-quiet">No addresses, so nothing to draw.</p>;
-  return (
-    <figure>
-      <svg
-        role="img"
-        aria-label={`Addresses on a grid of ${size}°: ${count(list.length - holes)} cells have addresses${holes ? `, ${count(holes)} have lost theirs` : ""}`}
-        viewBox={`-1 -1 ${width + 2} ${height + 2}`}
-        className="h-[24rem] w-full rounded-md border border-rule bg-page"
-      >
-        {list.map(({ row, col, here, before }) => (
-          <rect
-            key={`${row} ${col}`}
-            x={(col - west) * wide}
-            y={north - row}
-            width={wide}
-            height={1}
-            fill={here ? "var(--verdigris)" : "var(--ochre)"}
-            fillOpacity={here ? 0.2 + (0.8 * Math.log(1 + here)) / Math.log(1 + most) : 0.85}
-          >
-            <title>
-              {`${(row * size).toFixed(2)}, ${(col * size).toFixed(2)}: ${count(here)}${before ? `, compared ${count(before)}` : ""}`}
-            </title>
-          </rect>
-        ))}
-      </svg>
-      <figcaption className="mt-1 text-[12.5px] text-quiet">
-        Cells of {size}°, darker where there are more addresses
-        {holes ? (
-          <>
-            ; <span className="text-ochre">{count(holes)} covered only by the other version</span>
-          </>
-        ) : null}
-      </figcaption>
-    </figure>
-  );
 }

@@ -10,6 +10,7 @@ import { Page } from "../ui/Page.tsx";
 import { FramedTable, RowHead } from "../ui/Table.tsx";
 import { JobLine } from "./JobLine.tsx";
 import { KeptFor } from "./KeptFor.tsx";
+import { LiveNow, NothingLive } from "./LiveNow.tsx";
 import { PublishDialog } from "./PublishDialog.tsx";
 import { Published } from "./Published.tsx";
 import { holds, sumOfChecks, withVersion } from "./words.ts";
@@ -38,6 +39,13 @@ export function DataRoom() {
       error={error}
       loading={isLoading && "Loading data"}
     >
+      {data ? (
+        data.publications.length ? (
+          <LiveNow versions={data.publications[0].versions.length} />
+        ) : (
+          <NothingLive canEdit={canEdit} />
+        )
+      ) : null}
       <UnderWay jobs={jobs ?? []} canEdit={canEdit} />
       {data && liveFirst(data).map((set) => <DataSet key={set.id} set={set} data={data} canEdit={canEdit} />)}
       {data ? <Published data={data} canEdit={canEdit} /> : null}

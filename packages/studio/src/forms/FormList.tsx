@@ -4,6 +4,8 @@ import { useFormsQuery, useMakeFormMutation } from "../state/api.ts";
 import { Button } from "../ui/Button.tsx";
 import { moment } from "../ui/moment.ts";
 import { Page } from "../ui/Page.tsx";
+import { FormPicture } from "./FormPicture.tsx";
+import { aboutForm } from "./outline-rows.ts";
 
 /** What a new form begins with: enough to try it at once. */
 const NEW_FORM: FormDefinition = {
@@ -32,6 +34,7 @@ export function FormList() {
     <Page
       title="Forms"
       width="max-w-4xl"
+      intro="Each form is composed here, rehearsed, published under its own address, or taken away as code."
       actions={
         <Button strong onClick={begin} disabled={making.isLoading}>
           New form
@@ -47,14 +50,21 @@ export function FormList() {
             <li key={form.ref} className="border-rule not-first:border-t">
               <Link
                 to={`/forms/${form.ref}/rehearse`}
-                className="grid grid-cols-[1fr_auto_9rem_11rem] items-baseline gap-6 px-5 py-3.5 hover:bg-wash max-sm:grid-cols-1 max-sm:gap-1"
+                className="flex items-center gap-5 px-4 py-3 hover:bg-wash max-sm:flex-col max-sm:items-start max-sm:gap-2"
               >
-                <span className="font-serif text-[17px]">{form.title}</span>
-                <span className="text-quiet">{form.fields} fields</span>
-                <span className="text-quiet">
+                <span className="rounded border border-rule bg-page">
+                  <FormPicture outline={form.outline} />
+                </span>
+                <span className="grid min-w-0 flex-1 gap-0.5">
+                  <span className="font-serif text-[19px]">{form.title}</span>
+                  <span>{aboutForm(form.outline)}</span>
+                  <span className="text-[13px] text-quiet">
+                    {form.fields} fields · saved {moment(form.savedAt)}
+                  </span>
+                </span>
+                <span className={form.publishedVersion === null ? "text-quiet" : ""}>
                   {form.publishedVersion === null ? "not published" : `version ${form.publishedVersion} is live`}
                 </span>
-                <span className="text-quiet">saved {moment(form.savedAt)}</span>
               </Link>
             </li>
           ))}

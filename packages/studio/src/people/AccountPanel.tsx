@@ -23,7 +23,9 @@ export default function AccountPanel({ session }: { session: SessionAnswer }) {
   const [signOut] = useSignOutMutation();
   return (
     <>
-      <p className="mt-1 text-quiet">Role {ROLE_WORDS[session.role].can}.</p>
+      <p className="mt-1 text-quiet">
+        Your role, {ROLE_WORDS[session.role].name}: {ROLE_WORDS[session.role].can}.
+      </p>
       <Password hasPassword={session.hasPassword} />
       <SecondFactor hasPassword={session.hasPassword} />
       <Sessions />

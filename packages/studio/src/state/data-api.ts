@@ -57,6 +57,7 @@ export const dataApi = api.enhanceEndpoints({ addTagTypes: ["data"] }).injectEnd
         asks: { kind },
       })),
     ),
+    liveCoverage: build.query({ ...own("liveCoverage"), providesTags: ["data"] }),
     coverage: build.query(
       own("coverage", ({ version, beside }: { version: number; beside?: number }) => ({
         parts: { id: version },
@@ -80,6 +81,7 @@ export const {
   useOddRowsQuery,
   useDifferenceQuery,
   useCoverageQuery,
+  useLiveCoverageQuery,
 } = dataApi;
 
 /** Hands a file in. Not by fetch, which does not tell how far it is. @param progress hears the share that is sent */
