@@ -158,25 +158,17 @@ test("paste", async ({ page }) => {
   await take(page, "paste");
 });
 
-test("picture", async ({ page }) => {
-  await page.goto("/lookups/distance?from=-35.1841,-21.6253&to=-36.6,-22.6");
-  await expect(page.getByRole("application")).toHaveAttribute("data-complete", "true");
-  await page.getByRole("button", { name: "Picture" }).click();
-  await expect(page.getByRole("img", { name: /Map with a line/ })).toBeVisible();
-  await take(page, "picture");
+test("live data", async ({ page }) => {
+  await page.goto("/data");
+  const live = page.getByRole("region", { name: "Live now" });
+  await expect(live.locator("[data-bibliotope=map]")).toHaveAttribute("data-complete", "true");
+  await take(page, "live");
 });
 
-test("heights", async ({ page }) => {
-  await page.goto("/f/become-a-reader#");
-  const studio = new Studio(page);
-  await studio.painted();
-  await page.getByLabel("Map style").selectOption({ label: "Heights" });
-  const box = (await studio.map.boundingBox())!;
-  // the highest ground of Lorramere
-  await page.mouse.move(box.x + box.width / 2 + 4, box.y + box.height / 2 - 55);
-  for (let i = 0; i < 8; i++) await page.mouse.wheel(0, -200);
-  await studio.painted();
-  await take(page, "heights");
+test("forms", async ({ page }) => {
+  await page.goto("/forms");
+  await expect(page.getByRole("link", { name: /^Become a reader/ })).toBeVisible();
+  await take(page, "forms");
 });
 
 test("data", async ({ page }) => {
