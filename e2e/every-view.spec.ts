@@ -24,6 +24,9 @@ const VIEWS = [
   "/f/books-abroad",
 ];
 
+/** Forms' own pages, which are also read from right to left. */
+const FORMS = VIEWS.filter((view) => view.startsWith("/f/"));
+
 interface Setting {
   width: number;
   colorScheme: "light" | "dark";
@@ -70,4 +73,31 @@ for (const { width, colorScheme, forcedColors } of SETTINGS)
       expect(beyond, `${view} scrolls sideways`).toBeLessThanOrEqual(0);
     }
     expect(heard.filter((words) => !words.includes("404 (Not Found)"))).toEqual([]);
+  });
+
+for (const width of process.env.BIBLIOTOPE_LONG ? [1280, 1920, 360] : [360])
+  test(`forms' own pages at ${width} px, from right to left: nothing that axe finds, nothing cut off sideways`, async ({
+    page,
+  }) => {
+    test.setTimeout(120_000);
+    await page.setViewportSize({ width, height: 800 });
+    await page.route("**/f/*", async (route) => {
+      const response = await route.fetch();
+      const html = (await response.text()).replace('<html lang="en">', '<html lang="ar" dir="rtl">');
+      await route.fulfill({ response, body: html });
+    });
+    for (const view of FORMS) {
+      await page.goto(view);
+      await expect(page.locator("html[dir=rtl] form")).toBeVisible();
+      expect(await axeFindings(page), view).toEqual([]);
+      // what goes beyond the left edge cannot be scrolled to in all browsers
+      const [beyond, before] = await page.evaluate(() => [
+        document.documentElement.scrollWidth - innerWidth,
+        Math.min(
+          ...[...document.querySelectorAll("label, input, button")].map((one) => one.getBoundingClientRect().left),
+        ),
+      ]);
+      expect(beyond, `${view} scrolls sideways`).toBeLessThanOrEqual(0);
+      expect(before, `${view} goes beyond the left edge`).toBeGreaterThanOrEqual(0);
+    }
   });

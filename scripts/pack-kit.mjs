@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { build } from "./lib/build.mjs";
 import { ELEMENTS } from "./lib/kit-elements.mjs";
 import { writeTypes } from "./lib/kit-types.mjs";
+import { withLock } from "./lib/lock.mjs";
 import { writeNotices } from "./lib/notices.mjs";
 import { bin, home, makeFolder, root } from "./lib/places.mjs";
 import { must } from "./lib/run.mjs";
@@ -43,6 +44,11 @@ process.env.NODE_ENV = "production";
 /** Packs the kit as it is installed: scripts, types, no dependency. */
 await command(async () => {
   makeFolder(home);
+  // tests of examples may run side by side, and each packs first
+  await withLock(join(home, "pack.lock"), "Another command is packing the kit; waiting for it", pack);
+});
+
+async function pack() {
   const hash = createHash("sha256").update(await build());
   for (const file of ["pack-kit.mjs", "lib/kit-types.mjs"]) hash.update(readFileSync(join(root, "scripts", file)));
   const digest = hash.digest("hex");
@@ -89,4 +95,4 @@ await command(async () => {
   execFileSync("npm", ["pack", "--json", "--pack-destination", home], { cwd: folder, encoding: "utf8" });
   writeFileSync(mark, digest);
   say(`The package is ${tarball}`);
-});
+}

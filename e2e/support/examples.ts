@@ -8,6 +8,8 @@ import { promisify } from "node:util";
 import { testHome } from "./house.ts";
 
 const run = promisify(execFile);
+/** Files that run side by side do not share what they install. */
+const worker = process.env.TEST_WORKER_INDEX ?? "0";
 const ROOT = join(import.meta.dirname, "../..");
 
 /** Packs the kit and installs it in an empty folder, off-line. @returns where the installed package is */
@@ -15,7 +17,7 @@ export async function installKit(): Promise<string> {
   await run(process.execPath, ["scripts/pack-kit.mjs"], { cwd: ROOT });
   const home = join(ROOT, ".bibliotope");
   const tarball = readdirSync(home).find((file) => /^bibliotope-kit-.*\.tgz$/.test(file))!;
-  const folder = join(testHome(), "installed");
+  const folder = join(testHome(), `installed-${worker}`);
   rmSync(folder, { recursive: true, force: true });
   mkdirSync(folder, { recursive: true });
   writeFileSync(join(folder, "package.json"), '{ "private": true }');
@@ -28,7 +30,7 @@ export async function installKit(): Promise<string> {
  * @returns its folder
  */
 export function copyExample(name: string, kit: string): string {
-  const folder = join(testHome(), "examples", name);
+  const folder = join(testHome(), `examples-${worker}`, name);
   rmSync(folder, { recursive: true, force: true });
   cpSync(join(ROOT, "examples", name), folder, { recursive: true });
   cpSync(kit, join(folder, "node_modules/@bibliotope/kit"), { recursive: true });

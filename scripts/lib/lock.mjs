@@ -6,8 +6,8 @@ import { say } from "./say.mjs";
  * Holds a lock file while the body runs, so that two commands do not set up at once. A lock whose process is gone is taken over.
  */
 export async function withLock(file, waiting, body) {
-  for (let told = false; !tryLock(file); told = true) {
-    if (!told) say(waiting);
+  for (let isSaid = false; !tryLock(file); isSaid = true) {
+    if (!isSaid) say(waiting);
     await wait(500);
   }
   try {

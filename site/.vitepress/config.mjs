@@ -20,6 +20,7 @@ const SIDEBAR = [
     text: "Reference",
     items: [
       { text: "HTTP API", link: "/api" },
+      { text: "HTTP reference", link: "/api-reference" },
       { text: "Reference of the kit", link: "/kit-reference" },
     ],
   },
@@ -79,7 +80,15 @@ export default defineConfig({
     search: {
       provider: "local",
       options: {
-        miniSearch: { searchOptions: { boost: { title: 6, titles: 4, text: 1 }, fuzzy: 0.1, combineWith: "AND" } },
+        miniSearch: {
+          searchOptions: {
+            boost: { title: 6, titles: 4, text: 1 },
+            fuzzy: 0.1,
+            combineWith: "AND",
+            // somebody who searches wants the guide first, which leads to the reference
+            boostDocument: (id) => (id.includes("-reference") ? 0.3 : 1),
+          },
+        },
       },
     },
     docFooter: { prev: "Before", next: "Next" },

@@ -113,7 +113,7 @@ export const forwardRequest = z
   });
 
 export const reverseRequest = z.strictObject({
-  at: positionSchema,
+  at: positionSchema.meta({ description: "The position to look up." }),
   radius: z.number().min(1).max(5000).default(250).meta({ description: "Search radius in metres." }),
   ...common,
   limit: limit(20, 10),
@@ -140,14 +140,14 @@ export const postcodesRequest = z.strictObject({
 });
 
 export const distanceRequest = z.strictObject({
-  from: positionSchema,
-  to: positionSchema,
+  from: positionSchema.meta({ description: "Where the line begins." }),
+  to: positionSchema.meta({ description: "Where the line ends." }),
 });
 
 /** Positions of which the heights are requested at once. */
 const MOST_HEIGHTS = 1000;
 
-export const heightRequest = z.strictObject({ at: positionSchema });
+export const heightRequest = z.strictObject({ at: positionSchema.meta({ description: "The position to look up." }) });
 export const heightsRequest = z.strictObject({
   at: z
     .array(positionSchema)

@@ -122,7 +122,9 @@ function queryParameters(request: JsonSchema, { example }: Call) {
     required: request.required?.includes(name) ?? false,
     description: schema.description,
     schema: AS_TEXT.has(name) ? { type: "string" } : schema,
-    ...(example[name] === undefined ? {} : { example: jsonExample(name, example[name]) }),
+    ...(example[name] === undefined
+      ? AS_TEXT.has(name) && { example: EXAMPLES[name] }
+      : { example: jsonExample(name, example[name]) }),
   }));
 }
 

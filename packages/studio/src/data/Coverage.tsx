@@ -52,7 +52,7 @@ export function Coverage({ data, version }: { data: DataAnswer; version: number 
       </div>
       <Alert error={error} className="mt-2 text-ochre" />
       {answer && shown ? (
-        <div className="mt-2 grid gap-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)]">
+        <div className="mt-2 grid grid-cols-[minmax(0,1fr)] gap-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)]">
           <CellMap grid={answer.grid} label="Map of the coverage" />
           <Areas areas={answer.areas.filter((area) => area.kind === shown)} hasOther={beside > 0} />
         </div>

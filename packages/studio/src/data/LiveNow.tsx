@@ -22,7 +22,7 @@ export function LiveNow({ versions }: { versions: number }) {
         </p>
       ) : null}
       {data && countries.length ? (
-        <div className="grid gap-x-6 gap-y-3 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
+        <div className="grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-3 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
           <CellMap grid={data.grid} label="Map of the live data" className="h-[19rem]" />
           <div>
             <h2 className="mb-1 font-serif text-[20px] font-semibold">Live now</h2>
