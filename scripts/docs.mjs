@@ -1,6 +1,7 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { parseArgs } from "node:util";
+import { build } from "./lib/build.mjs";
 import { headlessChromium } from "./lib/debian.mjs";
 import { searchDocs } from "./lib/docs-search.mjs";
 import { root } from "./lib/places.mjs";
@@ -21,6 +22,7 @@ await command(async () => {
   say("Building the docs");
   await must("Building the docs", join(site, "node_modules/.bin/vitepress"), ["build", ...base], { cwd: site });
   if (values.check) {
+    await build();
     say("Searching them as newcomers do");
     const wrong = await searchDocs(join(site, "dist"), await headlessChromium());
     if (wrong.length)

@@ -46,6 +46,8 @@ describe("the docs", () => {
     const digest = createHash("sha256").update(SCRIPT).digest("base64");
     expect(policy).toContain(`script-src 'self' 'sha256-${digest}';`);
     expect(policy).toContain("default-src 'none'");
+    // a map of the kit runs in them, and draws in workers
+    expect(policy).toContain("worker-src 'self' blob:");
   });
 
   it("have each page with its ending and without, and say where they start for any other", async () => {

@@ -18,7 +18,9 @@ export function docsRoutes(folder: string): Router {
       `script-src 'self' ${inlineScripts(folder).join(" ")}`,
       // code is coloured by attributes
       "style-src 'self' 'unsafe-inline'",
-      "img-src 'self' data:",
+      // pieces of the kit run in them: a map draws in workers
+      "img-src 'self' data: blob:",
+      "worker-src 'self' blob:",
       "font-src 'self' data:",
       "connect-src 'self'",
       "frame-ancestors 'none'",
