@@ -41,9 +41,11 @@ const setting = (
   colorScheme,
   forcedColors,
 });
+/** What is left of 1280 pixels at 400 % (WCAG 2.2, 1.4.10). */
+const ENLARGED = 320;
 /** All of them by `npm run test:long`; what is likeliest to break each time. */
 const SETTINGS: readonly Setting[] = process.env.BIBLIOTOPE_LONG
-  ? [1280, 1920, 360].flatMap((width) => [
+  ? [1280, 1920, 360, ENLARGED].flatMap((width) => [
       setting(width, "light"),
       setting(width, "dark"),
       setting(width, "light", "active"),
@@ -75,7 +77,7 @@ for (const { width, colorScheme, forcedColors } of SETTINGS)
     expect(heard.filter((words) => !words.includes("404 (Not Found)"))).toEqual([]);
   });
 
-for (const width of process.env.BIBLIOTOPE_LONG ? [1280, 1920, 360] : [360])
+for (const width of process.env.BIBLIOTOPE_LONG ? [1280, 1920, 360, ENLARGED] : [ENLARGED])
   test(`forms' own pages at ${width} px, from right to left: nothing that axe finds, nothing cut off sideways`, async ({
     page,
   }) => {

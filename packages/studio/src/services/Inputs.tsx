@@ -21,7 +21,7 @@ export function Inputs({ inputs, set, tried, setTried, isFixed }: InputsProps) {
   const change = (at: number, to: Partial<ServiceInput>) =>
     set(inputs.map((input, i) => (i === at ? { ...input, ...to } : input)));
   return (
-    <div className="my-2">
+    <div className="relative my-2 overflow-x-auto">
       <Table
         heads={["input", "type", "test value", { hidden: "Actions" }]}
         className="w-full border-y border-rule font-sans text-[13px] leading-[1.5]"
