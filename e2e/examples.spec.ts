@@ -6,6 +6,7 @@ import { join } from "node:path";
 import { expect, type Page, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
 import { copyExample, installKit, runIn, serveFolder, startExample } from "./support/examples.ts";
+import { complaints, suggestions } from "./support/heard.ts";
 import { ready } from "./support/house.ts";
 
 let kit: string;
@@ -14,21 +15,11 @@ test.beforeAll(async () => {
   kit = await installKit();
 });
 
-/** What the browser complains of: scripts that failed, and what a policy forbade. */
-function complaints(page: Page): string[] {
-  const heard: string[] = [];
-  page.on("pageerror", (error) => heard.push(error.message));
-  page.on("console", (message) => message.type() === "error" && heard.push(message.text()));
-  return heard;
-}
-
 const startPlainPage = () =>
   startExample(copyExample("plain-page", kit), "serve.mjs", {
     BIBLIOTOPE_URL: ready().url,
     BIBLIOTOPE_WEB_KEY: ready().keys.web,
   });
-
-const suggestions = (page: Page) => page.getByRole("listbox", { name: "Suggestions" }).getByRole("option");
 
 /** Presses a line, and before it is let go letters are answered by another list. */
 async function pressWhileListsChange(page: Page, line: string, letters: string): Promise<void> {

@@ -2,6 +2,7 @@ import { join } from "node:path";
 import { expect, type Page, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
 import { copyWithFramework, installKit, runIn, serveFolder, startExample } from "./support/examples.ts";
+import { complaints, suggestions } from "./support/heard.ts";
 import { ready } from "./support/house.ts";
 
 /** Frameworks that bring a compiler and a server of their own; the smaller ones are in examples.spec.ts. */
@@ -11,16 +12,6 @@ test.beforeAll(async () => {
   kit = await installKit();
 });
 test.setTimeout(400_000);
-
-const suggestions = (page: Page) => page.getByRole("listbox", { name: "Suggestions" }).getByRole("option");
-
-/** What the browser complains of. */
-function complaints(page: Page): string[] {
-  const heard: string[] = [];
-  page.on("pageerror", (error) => heard.push(error.message));
-  page.on("console", (message) => message.type() === "error" && heard.push(message.text()));
-  return heard;
-}
 
 async function chooseHarbourRow(page: Page): Promise<void> {
   await page.getByRole("combobox", { name: "Find your address" }).click();
