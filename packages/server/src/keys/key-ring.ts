@@ -31,8 +31,11 @@ export class KeyRing {
     this.#uses.set(id, new Date());
   }
 
-  /** Writes down when keys were used last; what cannot be written is tried again the next time. */
-  async noteUses(): Promise<void> {
+  /**
+   * Writes down when keys were used last; what cannot be written is tried again the next time. Ends after a write that was
+   * under way, too: what that writes can be read then.
+   */
+  readonly noteUses = onceMore(async () => {
     const uses = this.#uses;
     if (!uses.size) return;
     this.#uses = new Map();
@@ -42,7 +45,7 @@ export class KeyRing {
       this.#uses = new Map([...uses, ...this.#uses]);
       throw error;
     }
-  }
+  });
 }
 
 /**

@@ -1,5 +1,6 @@
 import type { KeyCall, UseOutcome } from "@bibliotope/wire";
 import type { Knex } from "knex";
+import { onceMore } from "../once-more.ts";
 import { addUses, bucketOf, type Choices, type Use } from "./uses.repository.ts";
 
 const HOUR = 3_600_000;
@@ -8,8 +9,6 @@ const HOUR = 3_600_000;
 export class UseCounter {
   #uses = new Map<string, Use>();
   #choices = new Map<string, Choices>();
-  /** The write that was begun last. */
-  #writing: Promise<void> = Promise.resolve();
 
   constructor(
     private readonly database: Knex,
@@ -35,19 +34,11 @@ export class UseCounter {
     else this.#choices.set(name, { hour: new Date(hour * HOUR), key_id, letters, count: 1 });
   }
 
-  /** Writes down all that was counted until now; what cannot be written is kept for the next time. */
-  async write(): Promise<void> {
-    // what is being written already has left the maps, but cannot be read yet
-    const before = this.#writing;
-    const writing = (async () => {
-      await before.catch(() => {});
-      await this.#writeHeld();
-    })();
-    this.#writing = writing;
-    await writing;
-  }
-
-  async #writeHeld(): Promise<void> {
+  /**
+   * Writes down all that was counted until now; what cannot be written is kept for the next time. Ends after a write that
+   * was under way, too: what that writes can be read then.
+   */
+  readonly write = onceMore(async () => {
     const [uses, choices] = [this.#uses, this.#choices];
     if (!uses.size && !choices.size) return;
     this.#uses = new Map();
@@ -59,7 +50,7 @@ export class UseCounter {
       restore(this.#choices, choices);
       throw error;
     }
-  }
+  });
 }
 
 function restore<T extends { count: number }>(to: Map<string, T>, from: ReadonlyMap<string, T>): void {
