@@ -1,20 +1,14 @@
 import type { Knex } from "knex";
 import { expect, it } from "vitest";
+import { slowWrites, turn } from "../../testing/slow-writes.ts";
 import { KeyRing } from "./key-ring.ts";
 import type { StoredKey } from "./keys.repository.ts";
 
 const KEY = { id: 7 } as StoredKey;
-const turn = () => new Promise((resolve) => setTimeout(resolve));
 
-/** A database whose writes end when they are told to. */
 function slowDatabase() {
-  const open: { end: () => void; fail: () => void }[] = [];
-  const query = {
-    where: () => query,
-    andWhere: () => query,
-    update: () =>
-      new Promise<void>((resolve, reject) => open.push({ end: resolve, fail: () => reject(new Error("gone")) })),
-  };
+  const { open, write } = slowWrites();
+  const query = { where: () => query, andWhere: () => query, update: write };
   return { database: (() => query) as unknown as Knex, open };
 }
 

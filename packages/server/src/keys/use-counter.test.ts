@@ -1,18 +1,12 @@
 import type { Knex } from "knex";
 import { expect, it } from "vitest";
+import { slowWrites, turn } from "../../testing/slow-writes.ts";
 import { UseCounter } from "./use-counter.ts";
 
-/** A database whose transactions end when they are told to. */
 function slowDatabase() {
-  const open: { end: () => void; fail: () => void }[] = [];
-  const database = {
-    transaction: () =>
-      new Promise<void>((resolve, reject) => open.push({ end: resolve, fail: () => reject(new Error("gone")) })),
-  } as unknown as Knex;
-  return { database, open };
+  const { open, write } = slowWrites();
+  return { database: { transaction: write } as unknown as Knex, open };
 }
-
-const turn = () => new Promise((resolve) => setTimeout(resolve));
 
 it("is read only after what was being written", async () => {
   const { database, open } = slowDatabase();
