@@ -74,7 +74,7 @@ module.exports = {
   ],
   options: {
     doNotFollow: { path: "node_modules" },
-    exclude: { path: "(^|/)(dist|dist-types|dist-package|dist-web|node_modules)/|vite\\.config\\.ts$" },
+    exclude: { path: "(^|/)(dist|dist-types|dist-package|dist-run|dist-web|node_modules)/|vite\\.config\\.ts$" },
     tsPreCompilationDeps: "specify",
     tsConfig: { fileName: "tsconfig.tests.json" },
     enhancedResolveOptions: {

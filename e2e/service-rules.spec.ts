@@ -227,4 +227,23 @@ test.describe("a register", () => {
     await expect(said(page, "register").locator("p")).toHaveText("");
     await expect(field(page, "plot")).toHaveValue("");
   });
+
+  test("is the first of several that covers the address; what a later one said goes with it", async ({ page }) => {
+    const second = rule({ ask: "second", called: "the second", with: { street: "{street}" }, register: "take" });
+    let isCovered = false;
+    const asked = await open(page, [register("take"), second], ({ service }) => {
+      if (service === "second") return { standing: "known", values: { standing: "known", more: "S-7" } };
+      return isCovered ? otherwise : { outcome: "outside" };
+    });
+    await choose(page);
+    await expect(said(page, "second")).toHaveText("The second knows this address.");
+    await expect(field(page, "more")).toHaveText("S-7");
+    expect(asked.map(({ service }) => service)).toEqual(["register", "second"]);
+    isCovered = true;
+    await choose(page, "14 harbour row tidewell", "14 Harbour Row, Tidewell");
+    await expect(field(page, "plot")).toHaveValue("4-118, otherwise");
+    await expect(field(page, "more")).toHaveText("");
+    await expect(said(page, "second").locator("p")).toHaveText("");
+    expect(asked.map(({ service }) => service)).toEqual(["register", "second", "register"]);
+  });
 });

@@ -21,6 +21,7 @@ const LONG = {
     "start.server",
     "fuzz.server",
     "programs.server",
+    "tarball.server",
   ],
   browser: ["batches.spec", "samples.spec", "one-place.spec", "generated.spec", "frameworks.spec", "every-view.spec"],
 };

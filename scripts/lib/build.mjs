@@ -9,6 +9,7 @@ import { say } from "./say.mjs";
 
 const OUTPUTS = [
   "packages/server/dist/main.js",
+  "packages/cli/dist-run/bibliotope.js",
   "packages/kit/dist-web/bibliotope.js",
   "packages/kit/dist-web/integrity.json",
   "packages/kit/dist-web/page.html",
@@ -29,10 +30,14 @@ export async function build() {
   rmSync(mark, { force: true });
   say("Building the packages, the kit and the workbench");
   // the bundles are made of the sources, so that nobody waits for another
-  await Promise.all([must("Compiling", bin("tsc"), ["-b"], { cwd: root }), buildKit(), buildStudio()]);
+  await Promise.all([must("Compiling", bin("tsc"), ["-b"], { cwd: root }), buildCommand(), buildKit(), buildStudio()]);
   for (const name of ["kit", "studio"]) writeNotices(join(root, "packages", name, "dist-web"), [name]);
   writeFileSync(mark, digest);
   return digest;
+}
+
+async function buildCommand() {
+  await must("Building the command", bin("vite"), ["build", "--logLevel", "warn"], { cwd: join(root, "packages/cli") });
 }
 
 async function buildKit() {
@@ -87,7 +92,7 @@ export function addFolder(hash, folder) {
   }
 }
 
-const MADE = ["node_modules", "dist", "dist-package", "dist-types", "dist-web"];
+const MADE = ["node_modules", "dist", "dist-package", "dist-run", "dist-types", "dist-web"];
 
 function addFile(hash, path) {
   hash

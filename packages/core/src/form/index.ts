@@ -71,7 +71,14 @@ export {
   withStep,
 } from "./rehearsal.ts";
 export { isSameStatement } from "./same.ts";
-export { officialAnswer, type ServiceAnswers, serviceFillings, serviceInputs, serviceLine } from "./services.ts";
+export {
+  officialAnswer,
+  registersOf,
+  type ServiceAnswers,
+  serviceFillings,
+  serviceInputs,
+  serviceLine,
+} from "./services.ts";
 export { type AddressSoFar, type FieldVisibility, shownAddresses, visibilityOf } from "./shows.ts";
 export {
   type Happening,

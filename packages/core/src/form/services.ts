@@ -64,6 +64,10 @@ export function serviceLine(
   return { points, words: written(draws.words ?? "", (name) => ofServices(answers, name)) };
 }
 
+/** The rules whose registers confirm an address, in their order: the first one that covers its territory answers for it. */
+export const registersOf = ({ services = [] }: FormDefinition, address = ""): ServiceRule[] =>
+  services.filter((rule) => rule.register && (rule.address ?? "") === address);
+
 /** An address as a register has it: the parts that it names take the place of those that were found. */
 export function officialAnswer(
   answer: FormAnswer,

@@ -3,6 +3,7 @@ import {
   type FormDefinition,
   isOfServices,
   officialAnswer,
+  registersOf,
   type ServiceAnswers,
   type ServiceRule,
   serviceFillings,
@@ -124,14 +125,30 @@ export class FormServices {
       const { when } = rule.rule;
       if (when.on !== "complete") continue;
       const isComplete = when.fields.every((field) => values[field]?.trim());
-      if (isComplete) void this.#ask(rule, false);
+      if (isComplete && !this.#isBehind(rule)) void this.#ask(rule, false);
+      else if (isComplete) continue;
       else this.#takeOut(rule);
     }
   }
 
   /** @param again whether the same may be sent once more */
   #start(isMeant: (rule: ServiceRule) => boolean, again = false): void {
-    for (const rule of this.#rules) if (isMeant(rule.rule)) void this.#ask(rule, again);
+    for (const rule of this.#rules) if (isMeant(rule.rule) && !this.#isBehind(rule)) void this.#ask(rule, again);
+  }
+
+  /** Registers of one address that start alike, in their order: each is called where those before do not cover the address. */
+  #chainOf({ rule }: Rule): readonly Rule[] {
+    if (!rule.register) return [];
+    const start = JSON.stringify(rule.when);
+    const registers = registersOf(this.target.definition, rule.address);
+    return this.#rules.filter((one) => registers.includes(one.rule) && JSON.stringify(one.rule.when) === start);
+  }
+
+  #isBehind = (rule: Rule) => this.#chainOf(rule).indexOf(rule) > 0;
+
+  #after(rule: Rule): readonly Rule[] {
+    const chain = this.#chainOf(rule);
+    return chain.slice(chain.indexOf(rule) + 1);
   }
 
   async #ask(rule: Rule, again: boolean): Promise<void> {
@@ -141,6 +158,8 @@ export class FormServices {
     // a service that is called with nothing has nothing to say
     if (!Object.keys(inputs).length && Object.keys(rule.rule.with).length) return this.#takeOut(rule);
     if (!again && when.on !== "chosen" && question === rule.lastInputs) return;
+    // what a later one said was of what was asked before
+    for (const later of this.#after(rule)) this.#takeOut(later);
     const signal = rule.begin(question, this.#called(rule));
     try {
       const answer = await this.target.client.ask(ask, inputs, signal);
@@ -177,6 +196,7 @@ export class FormServices {
       if (rule.rule.register) this.#registered(rule, answer);
       this.#start(({ when }) => when.on === "answered" && when.service === ask);
     } else if (answer.outcome !== "outside") rule.say(endWords(answer.outcome, this.#called(rule)));
+    else for (const next of this.#after(rule).slice(0, 1)) void this.#ask(next, true);
   }
 
   #registered(rule: Rule, { standing, values }: ServiceAnswer): void {

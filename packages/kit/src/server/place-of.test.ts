@@ -89,6 +89,20 @@ describe("a register", () => {
     expect((await placeOf(standIn.client(), { definition, values }, { register: true })).ok).toBe(false);
   });
 
+  it("is the first that covers the address, in the form's order", async () => {
+    const rule = definition.services![0];
+    const both = { ...definition, services: [{ ...rule, ask: "north" }, rule] };
+    const outside = { service: "north", outcome: "outside" as const, values: {}, took: 0, kept: false };
+    const standIn = new StandIn({ records, services: { north: official, register: official } });
+    const asked = () => standIn.requests.flatMap(({ call, words }) => (call === "service" ? [words.name] : []));
+    const confirmed = () => placeOf(standIn.client(), { definition: both, values }, { register: true });
+    expect(await confirmed()).toMatchObject({ ok: true, register: { service: "north" } });
+    expect(asked()).toEqual(["north"]);
+    standIn.answers({ call: "service", words: { name: "north" }, answer: outside });
+    expect(await confirmed()).toMatchObject({ ok: true, register: { service: "register", standing: "otherwise" } });
+    expect(asked().slice(1)).toEqual(["north", "register"]);
+  });
+
   it("that does not answer holds nothing up", async () => {
     const same = { ...values, street: "Harbour Row" };
     const none = new StandIn({ records }).client();

@@ -8,6 +8,7 @@ import {
   isOnlyUnit,
   officialAnswer,
   questionOf,
+  registersOf,
   ruleOf,
   serviceInputs,
   shownAddresses,
@@ -247,7 +248,7 @@ async function recordOf(
   }
 }
 
-/** A form's register's answer for a record; undefined where there is none, or it does not cover the country. */
+/** What the first of a form's registers that covers a record's country answers; undefined where none does. */
 async function registerOf(
   client: Client,
   body: BodyAddress,
@@ -256,17 +257,18 @@ async function registerOf(
 ): Promise<Registered | undefined> {
   if (!register || !("definition" in body)) return undefined;
   const { definition, values, address = "" } = body;
-  const rule = definition.services?.find((one) => one.register && (one.address ?? "") === address);
-  if (!rule) return undefined;
-  try {
-    const inputs = serviceInputs(rule, values, answerOf(record));
-    const { standing, values: said, outcome } = await client.ask(rule.ask, inputs, signal);
-    if (outcome === "outside") return undefined;
-    return { service: rule.ask, ...(standing ? { standing } : {}), values: outcome === "answered" ? said : {} };
-  } catch (error) {
-    if (error instanceof LookupError) return { service: rule.ask, values: {} };
-    throw error;
+  for (const rule of registersOf(definition, address)) {
+    try {
+      const inputs = serviceInputs(rule, values, answerOf(record));
+      const { standing, values: said, outcome } = await client.ask(rule.ask, inputs, signal);
+      if (outcome === "outside") continue;
+      return { service: rule.ask, ...(standing ? { standing } : {}), values: outcome === "answered" ? said : {} };
+    } catch (error) {
+      if (error instanceof LookupError) return { service: rule.ask, values: {} };
+      throw error;
+    }
   }
+  return undefined;
 }
 
 /** True when a body states that the person wants what they typed. */

@@ -2,7 +2,7 @@ import type { Knex } from "knex";
 import type { Own, OwnHandlers } from "../http/own.ts";
 import { HttpProblem } from "../http/problem.ts";
 import { dataOfPerson } from "../users/person-data.ts";
-import { inSignInThread } from "../users/sign-in-thread.ts";
+import { signInThread } from "../users/sign-in-thread.ts";
 import * as users from "../users/users.repository.ts";
 import { addressOf } from "./sign-in.route.ts";
 
@@ -70,7 +70,7 @@ export function peopleHandlers(database: Knex) {
 }
 
 async function checkPassword(password: string, name: string): Promise<void> {
-  const why = await inSignInThread("whyRefused", { password, name });
+  const why = await signInThread.run("whyRefused", { password, name });
   if (why)
     throw new HttpProblem("malformed", `The password ${why}. Choose another one, for example four unrelated words.`, [
       { parameter: "password", message: why },

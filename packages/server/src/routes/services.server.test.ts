@@ -201,6 +201,28 @@ describe("a service of one's own", () => {
     expect(listed.find(({ name }: { name: string }) => name === post.name).state).toMatchObject({ how: "alone" });
   });
 
+  it("is given up where reading its XML takes too long, and lookups go on meanwhile", async () => {
+    answers = () => ({ type: "text/xml", body: `<a>${"<b><c/></b>".repeat(3000)}</a>` });
+    const counting = (way: string) => own({ values: [{ name: "day", way, kind: "number" }] });
+    const [endless, plain] = [counting("count(//b[count(//c[count(//b) > 1]) > 1])"), counting("count(//b)")];
+    for (const service of [endless, plain]) await save(service);
+    let isRead = false;
+    const given = ask(endless.name).finally(() => {
+      isRead = true;
+    });
+    let slowest = 0;
+    while (!isRead) {
+      const began = performance.now();
+      expect((await json("/v1/suggest?q=12+harb")).status).toBe(200);
+      slowest = Math.max(slowest, performance.now() - began);
+    }
+    expect((await given).body).toMatchObject({ outcome: "malformed", values: { day: "" } });
+    // it was read for five seconds
+    expect(slowest).toBeLessThan(2000);
+    answers = () => ({ type: "text/xml", body: `<a>${"<b><c/></b>".repeat(50)}</a>` });
+    expect((await ask(plain.name)).body).toMatchObject({ outcome: "answered", values: { day: "50" } });
+  });
+
   it("may be called by one key so often a minute", async () => {
     answers = () => ({ body: '{"day":"Monday"}' });
     const service = own({ perMinute: 2 });

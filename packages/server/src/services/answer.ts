@@ -11,11 +11,16 @@ const [ELEMENT, TEXT, CDATA] = [1, 3, 4];
 /** The ways into an answer: JSON Pointers into JSON, XPaths into XML whose names have no namespaces. */
 export function waysInto(came: CameBack): Follow {
   const { mediaType, text } = came;
-  const start = text.trimStart()[0];
-  if (/[/+]json$/.test(mediaType) || start === "{" || start === "[") return intoJson(came);
+  if (isXml(came)) return intoXml(came);
+  if (/[/+]json$/.test(mediaType) || /^\s*[{[]/.test(text)) return intoJson(came);
   if (mediaType === "text/html") throw new CallFailed("malformed", "It returned a page instead of data.", came);
-  if (/[/+]xml$/.test(mediaType) || start === "<") return intoXml(came);
   throw new CallFailed("malformed", `It returned neither JSON nor XML (${mediaType || "no media type"}).`, came);
+}
+
+/** Whether an answer is read as XML, which takes a hundred times as long as JSON. */
+export function isXml({ mediaType, text }: CameBack): boolean {
+  if (/[/+]json$/.test(mediaType) || /^\s*[{[]/.test(text) || mediaType === "text/html") return false;
+  return /[/+]xml$/.test(mediaType) || /^\s*</.test(text);
 }
 
 function intoJson(came: CameBack): Follow {
@@ -105,7 +110,33 @@ function withoutNamespaces(read: Document, came?: CameBack): Document {
         next.made.appendChild(plain.createTextNode(child.nodeValue ?? ""));
       else if (child.nodeType === ELEMENT) copy(child as Element, next.made, next.deep + 1);
     }
+  numberInOrder(plain);
   return plain;
+}
+
+/** What a node says of the place of another, as the DOM numbers it. */
+const [PRECEDING, FOLLOWING] = [2, 4];
+
+/**
+ * Lets the nodes of a document that stays as it is compare their places by numbers. The library of XPaths sorts what it
+ * finds, and the document would look through all children of a parent for each comparison: seconds for two thousand.
+ */
+function numberInOrder(document: Document): void {
+  const numbers = new Map<Node, number>();
+  function compareDocumentPosition(this: Node, other: Node): number {
+    const [mine, its] = [numbers.get(this) ?? 0, numbers.get(other) ?? 0];
+    return mine === its ? 0 : its < mine ? PRECEDING : FOLLOWING;
+  }
+  const number = (node: Node) => {
+    numbers.set(node, numbers.size + 1);
+    Object.assign(node, { compareDocumentPosition });
+  };
+  const left: Node[] = [document];
+  for (let node = left.pop(); node; node = left.pop()) {
+    number(node);
+    if (node.nodeType === ELEMENT) for (const attribute of Array.from((node as Element).attributes)) number(attribute);
+    for (let child = node.lastChild; child; child = child.previousSibling) left.push(child);
+  }
 }
 
 /** The words of a SOAP fault; undefined where there is none. */

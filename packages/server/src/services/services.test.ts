@@ -246,6 +246,17 @@ describe("ways into an answer", () => {
     expect(() => waysInto(came(text, mediaType))).toThrow(Failed);
   });
 
+  it("find what is there in its order, in a time that grows as the answer does", () => {
+    const count = 8000;
+    const text = `<a>${Array.from({ length: count }, (_, i) => `<b n="${i}"><c>${i}</c>x</b>`).join("")}</a>`;
+    expect(xml(text, "string(//b[7]/c)")).toEqual(["6"]);
+    const numbers = Array.from({ length: count }, (_, i) => String(i));
+    expect(xml(text, "//c")).toEqual(numbers);
+    expect(xml(text, "/a/b/@n")).toEqual(numbers);
+    expect(xml(text, "//c[. = '3'] | //b[@n = '2']/text() | //b[2]/@n")).toEqual(["1", "x", "3"]);
+    expect(xml(text, "//b[last()]/preceding-sibling::b[1]/c")).toEqual([String(count - 2)]);
+  }, 30_000);
+
   it("go through JSON whatever its media type, where it looks like it", () => {
     expect(waysInto(came(' {"a":"[[["}', "text/plain"))("/a")).toEqual(["[[["]);
   });
@@ -309,4 +320,27 @@ describe("a WSDL", () => {
     "that is %s is none",
     (text) => expect(() => readWsdl(text)).toThrow(/WSDL 1\.1/),
   );
+
+  const wsdl = (schema: string, more = "") => `<w:definitions xmlns:w="http://schemas.xmlsoap.org/wsdl/"
+    xmlns:s="http://schemas.xmlsoap.org/wsdl/soap12/" xmlns:x="http://www.w3.org/2001/XMLSchema" targetNamespace="urn:plots">
+    ${more}<w:types><x:schema targetNamespace="urn:plots">${schema}</x:schema></w:types>
+    <w:message name="Ask"><w:part name="in" element="t:plotOf"/></w:message>
+    <w:portType name="Plots"><w:operation name="PlotOf"><w:input message="t:Ask"/></w:operation></w:portType>
+    <w:binding name="Soap" type="t:Plots"><s:binding/><w:operation name="PlotOf"><s:operation/></w:operation></w:binding>
+    <w:service name="Plots"><w:port binding="t:Soap"><s:address location="https://plots.example/"/></w:port></w:service>
+  </w:definitions>`;
+  const ELEMENT = `<x:element name="plotOf"><x:complexType><x:sequence><x:element name="street" type="x:string"/>
+    </x:sequence></x:complexType></x:element>`;
+
+  it("whose parts are elsewhere says where, and nothing is fetched; what is whole without them is read", () => {
+    expect(readWsdl(wsdl(ELEMENT)).operations).toMatchObject([
+      { name: "PlotOf", ask: { url: "https://plots.example/", namespace: "urn:plots" }, inputs: [{ name: "street" }] },
+    ]);
+    expect(() => readWsdl(wsdl('<x:include schemaLocation="http://10.0.0.1/plots.xsd"/>'))).toThrow(
+      "Parts of it are in another file (http://10.0.0.1/plots.xsd), which is not fetched. Paste a WSDL 1.1",
+    );
+    const imported = '<w:import namespace="urn:plots" location="file:///etc/passwd"/>';
+    expect(() => readWsdl(wsdl("", imported))).toThrow("another file (file:///etc/passwd), which is not fetched");
+    expect(readWsdl(wsdl(ELEMENT, imported)).operations).toHaveLength(1);
+  });
 });

@@ -2,7 +2,6 @@ import { performance } from "node:perf_hooks";
 import {
   checkInputs,
   type RegisterStatus,
-  readValues,
   type Service,
   type ServiceValues,
   STANDINGS_OF_REGISTER,
@@ -12,19 +11,25 @@ import type { AllowedHost, SecretSummary, ServiceAnswer, Situation, TriedService
 import type { Knex } from "knex";
 import { LRUCache } from "lru-cache";
 import { HttpProblem } from "../http/problem.ts";
+import { InTurn } from "../jobs/in-turn.ts";
+import { OutOfTime, WorkThread } from "../jobs/work-thread.ts";
 import { onceMore } from "../once-more.ts";
 import { inSpan } from "../traces/traces.ts";
-import { faultIn, waysInto } from "./answer.ts";
+import { isXml } from "./answer.ts";
 import { CallFailed, type CameBack } from "./call-failed.ts";
 import { Caller } from "./caller.ts";
 import { allowedFor } from "./guard.ts";
 import { curlOf, valuesFrom, writeRequest } from "./out-request.ts";
+import { readAnswer } from "./read-answer.ts";
 import type { Sealing } from "./sealing.ts";
 import { LineFull, type ServiceCallResult, ServiceLine } from "./service-line.ts";
 import { listHosts, listSecrets, listServices, type StoredService } from "./services.repository.ts";
+import type { XmlWork } from "./xml.worker.ts";
 
 /** Characters of answers that are kept, characters of one that are shown to who tries it, and milliseconds of a minute. */
 const [MOST_KEPT, MOST_SHOWN, MINUTE] = [32_000_000, 200_000, 60_000];
+/** What reading one answer in XML may take: milliseconds, and megabytes. */
+const XML = { time: 5000, memory: 256 };
 /** Methods that may be tried again. */
 const REPEATABLE = new Set(["GET", "PUT", "DELETE"]);
 
@@ -42,6 +47,7 @@ export class Services {
     maxSize: MOST_KEPT,
     sizeCalculation: (params, question) => question.length + JSON.stringify(params).length,
   });
+  readonly #xml = new WorkThread<XmlWork>(new URL("./xml.worker.js", import.meta.url), new InTurn(1, 200), XML);
   /** Calls of a key to a service in the minute that runs. */
   readonly #minutes = new LRUCache<string, { begun: number; count: number }>({ max: 10_000 });
 
@@ -198,12 +204,24 @@ export class Services {
           this.#caller.call(out, time),
         );
         heard?.(came);
-        return read(service, came, performance.now() - began);
+        const values = await this.#read(service, came);
+        return { outcome: "answered" as const, values, took: performance.now() - began };
       } catch (error) {
         const mayBeBetter = error instanceof CallFailed && error.outcome === "down";
         if (left <= 0 || !mayBeBetter || performance.now() - began >= limit) throw error;
       }
     }
+  }
+
+  /** @throws CallFailed for what holds no values of the service */
+  async #read(service: Service, came: CameBack): Promise<ServiceValues> {
+    if (!isXml(came)) return readAnswer(service, came);
+    const { values, failed } = await this.#xml.run("read", { service, came }).catch((error: unknown) => {
+      if (!(error instanceof OutOfTime)) throw error;
+      throw new CallFailed("malformed", `Reading its response took longer than ${XML.time / 1000} s.`, came);
+    });
+    if (failed) throw new CallFailed(failed.outcome, failed.message, came);
+    return values;
   }
 
   /** A text without the secrets that may stand in it. */
@@ -233,36 +251,6 @@ function refuseWrong(service: Service, inputs: Readonly<Record<string, string>>)
   if (!issues.length) return;
   const words = issues.map(({ parameter, message }) => `${parameter}: ${message}`).join("; ");
   throw new HttpProblem("malformed", `${words}.`, issues.slice(0, 10));
-}
-
-/** Reads what came back. @throws CallFailed */
-function read(service: Service, came: CameBack, took: number): ServiceCallResult {
-  const { status } = came;
-  if (status === 401 || status === 403 || status === 407)
-    throw new CallFailed("refused", `It refused the request (${status}).`, came);
-  if (status === 204 || status === 404 || status === 410)
-    throw new CallFailed("none", `It found nothing for these inputs (${status}).`, came);
-  if (status >= 500 && service.ask.by !== "soap")
-    throw new CallFailed("down", `It reported an error of its own (${status}).`, came);
-  const follow = waysIntoFault(came, status);
-  const fault = service.ask.by === "soap" ? faultIn(follow) : undefined;
-  if (fault !== undefined) throw new CallFailed("refused", `It returned a fault: ${fault}`, came);
-  if (status >= 400) throw new CallFailed("refused", `It rejected the request (${status}).`, came);
-  const { values, found } = readValues(service, follow);
-  if (!found && service.values.length)
-    throw new CallFailed("none", "It responded, but without any of the values.", came);
-  return { outcome: "answered", values, took };
-}
-
-/** The ways into an answer; into the refusal, where a status refuses and what comes with it cannot be read. */
-function waysIntoFault(came: CameBack, status: number) {
-  try {
-    return waysInto(came);
-  } catch (error) {
-    if (status >= 500) throw new CallFailed("down", `It reported an error of its own (${status}).`, came);
-    if (status >= 400) throw new CallFailed("refused", `It rejected the request (${status}).`, came);
-    throw error;
-  }
 }
 
 function emptyOf({ values }: Service): { values: Record<string, string | string[]> } {

@@ -59,10 +59,17 @@ export function readWsdl(text: string): WsdlAnswer {
     .flatMap((service) => list(service.port))
     .flatMap((port) => operationsOf(schema, port))
     .slice(0, MOST_OPERATIONS);
-  if (!operations.length) throw wrong("It has no document-style SOAP operation over HTTP");
+  if (!operations.length) {
+    const elsewhere = IMPORTED.exec(text)?.[1];
+    // a name from outside: it is told as it is, and no longer than it can be read
+    if (elsewhere) throw wrong(`Parts of it are in another file (${elsewhere.slice(0, 200)}), which is not fetched`);
+    throw wrong("It has no document-style SOAP operation over HTTP");
+  }
   return { operations };
 }
 
+/** Where a description or a schema says that more of it is. */
+const IMPORTED = /<(?:\w+:)?(?:import|include)\s[^<>]*?\b(?:location|schemaLocation)\s*=\s*["']([^"'<>]+)["']/;
 const SOAP_11 = "http://schemas.xmlsoap.org/wsdl/soap/";
 const SOAP_12 = "http://schemas.xmlsoap.org/wsdl/soap12/";
 const isOf = (text: string, prefix: string, space: string) =>

@@ -2,7 +2,7 @@ import type { BegunCodes } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import { Secret, TOTP } from "otpauth";
 import type { Sealing } from "../services/sealing.ts";
-import { inSignInThread } from "./sign-in-thread.ts";
+import { signInThread } from "./sign-in-thread.ts";
 import type { User } from "./user.ts";
 
 const ISSUER = "Bibliotope";
@@ -24,7 +24,7 @@ export async function beginCodes(database: Knex, sealing: Sealing, user: User): 
     .update({ codes_secret: sealing.seal(sealName(user), secret), codes_step: null });
   if (!begun) return "on already";
   const uri = totpOf(secret, user.name).toString();
-  return { secret, uri, picture: await inSignInThread("drawCode", uri) };
+  return { secret, uri, picture: await signInThread.run("drawCode", uri) };
 }
 
 /** Codes are requested from now on, when one fits. */

@@ -3,7 +3,7 @@ import type { PasskeyCredential, PasskeySummary } from "@bibliotope/wire";
 import type { AuthenticationResponseJSON, RegistrationResponseJSON } from "@simplewebauthn/server";
 import type { Knex } from "knex";
 import type { Sealing } from "../services/sealing.ts";
-import { inSignInThread } from "./sign-in-thread.ts";
+import { signInThread } from "./sign-in-thread.ts";
 import type { User } from "./user.ts";
 
 /** Where browsers make and use passkeys: its host is what they are for. */
@@ -21,7 +21,7 @@ const MOST = 20;
 export async function newPasskeyOptions(database: Knex, sealing: Sealing, user: User, place: PasskeyPlace) {
   const stored = await database("passkeys").where({ user_id: user.id }).select("id", "transports");
   if (stored.length >= MOST) return undefined;
-  return inSignInThread("generateRegistrationOptions", {
+  return signInThread.run("generateRegistrationOptions", {
     rpName: "Bibliotope",
     rpID: place.host,
     userName: user.name,
@@ -42,13 +42,15 @@ export async function keepPasskey(
   { name, made }: { name: string; made: PasskeyCredential },
 ): Promise<boolean> {
   const challenge = challengeIn(made);
-  const { verified, registrationInfo } = await inSignInThread("verifyRegistrationResponse", {
-    response: made as unknown as RegistrationResponseJSON,
-    expectedChallenge: challenge,
-    expectedOrigin: place.origin,
-    expectedRPID: place.host,
-    requireUserVerification: true,
-  }).catch(refused);
+  const { verified, registrationInfo } = await signInThread
+    .run("verifyRegistrationResponse", {
+      response: made as unknown as RegistrationResponseJSON,
+      expectedChallenge: challenge,
+      expectedOrigin: place.origin,
+      expectedRPID: place.host,
+      requireUserVerification: true,
+    })
+    .catch(refused);
   if (!verified || !registrationInfo) return false;
   if (!(await useUp(database, sealing, `new ${user.id}`, challenge))) return false;
   const { id, publicKey, counter, transports = [] } = registrationInfo.credential;
@@ -59,7 +61,7 @@ export async function keepPasskey(
 
 /** What a browser is requested any passkey of this place with. */
 export const passkeyOptions = (sealing: Sealing, place: PasskeyPlace) =>
-  inSignInThread("generateAuthenticationOptions", {
+  signInThread.run("generateAuthenticationOptions", {
     rpID: place.host,
     challenge: challengeOf(sealing, "sign in"),
     userVerification: "required",
@@ -75,19 +77,21 @@ export async function usePasskey(
   const stored = await database("passkeys").where({ id: used.id }).first();
   if (!stored) return undefined;
   const challenge = challengeIn(used);
-  const { verified, authenticationInfo } = await inSignInThread("verifyAuthenticationResponse", {
-    response: used as unknown as AuthenticationResponseJSON,
-    expectedChallenge: challenge,
-    expectedOrigin: place.origin,
-    expectedRPID: place.host,
-    requireUserVerification: true,
-    credential: {
-      id: stored.id,
-      publicKey: new Uint8Array(stored.public_key),
-      counter: Number(stored.counter),
-      transports: stored.transports,
-    },
-  }).catch(() => ({ verified: false, authenticationInfo: undefined }));
+  const { verified, authenticationInfo } = await signInThread
+    .run("verifyAuthenticationResponse", {
+      response: used as unknown as AuthenticationResponseJSON,
+      expectedChallenge: challenge,
+      expectedOrigin: place.origin,
+      expectedRPID: place.host,
+      requireUserVerification: true,
+      credential: {
+        id: stored.id,
+        publicKey: new Uint8Array(stored.public_key),
+        counter: Number(stored.counter),
+        transports: stored.transports,
+      },
+    })
+    .catch(() => ({ verified: false, authenticationInfo: undefined }));
   if (!verified || !authenticationInfo) return undefined;
   if (!(await useUp(database, sealing, "sign in", challenge))) return undefined;
   await database("passkeys")
