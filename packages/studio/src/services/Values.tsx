@@ -1,6 +1,8 @@
 import { type Service, type ServiceValue, VALUE_KINDS } from "@bibliotope/core/service";
 import type { TriedService } from "@bibliotope/wire";
+import { useMemo } from "react";
 import { ChoiceInPlace, TextInPlace } from "./InPlace.tsx";
+import { valuesIn } from "./ways.ts";
 import { VALUE_WORDS } from "./words.ts";
 
 interface ValuesProps {
@@ -11,7 +13,9 @@ interface ValuesProps {
 }
 
 /** What forms may use of a service: its values by name, each with the way into the answer. */
-export function Values({ service: { name: service, values }, tried, set, isFixed }: ValuesProps) {
+export function Values({ service: described, tried, set, isFixed }: ValuesProps) {
+  const { name: service, values } = described;
+  const found = useMemo(() => tried && valuesIn(described, tried), [described, tried]);
   const change = (at: number, to: Partial<ServiceValue>) =>
     set(values.map((value, i) => (i === at ? { ...value, ...to } : value)));
   return (
@@ -82,7 +86,7 @@ export function Values({ service: { name: service, values }, tried, set, isFixed
               />
             </span>
           </div>
-          {tried ? <Found value={tried.values[name]} /> : null}
+          {found ? <Found value={Object.hasOwn(found, name) ? found[name] : undefined} /> : null}
         </div>
       ))}
       {values.length ? null : (
@@ -92,8 +96,9 @@ export function Values({ service: { name: service, values }, tried, set, isFixed
   );
 }
 
-function Found({ value }: { value: string | string[] | undefined }) {
-  const texts = value === undefined ? [] : [value].flat().filter(Boolean);
+function Found({ value }: { value: string | readonly string[] | undefined }) {
+  if (value === undefined) return <p className="mt-0.5 text-[13px] text-quiet">try again to see its value</p>;
+  const texts = [value].flat().filter(Boolean);
   return (
     <p className={`mt-0.5 break-words text-[13px] ${texts.length ? "text-verdigris" : "text-ochre"}`}>
       {texts.length ? texts.join(" · ") : "no value"}

@@ -1,4 +1,11 @@
-import type { Service, ServiceValue } from "@bibliotope/core/service";
+import {
+  followPointer,
+  readValues,
+  type Service,
+  type ServiceValue,
+  type ServiceValues,
+} from "@bibliotope/core/service";
+import type { TriedService } from "@bibliotope/wire";
 import { rowsOf, valueAt } from "../lookups/tree.ts";
 
 type XmlTree = { [name: string]: XmlTree | XmlTree[] | string } | string;
@@ -38,6 +45,18 @@ export function treeOf(body: string | null, form: "json" | "xml" | "text"): unkn
   } catch {
     return undefined;
   }
+}
+
+/**
+ * What the values of a service are in an answer. Of JSON they are read here, those that were named after the try too; of
+ * XML they are what the server has read.
+ */
+export function valuesIn(
+  { values }: Pick<Service, "values">,
+  { body, form, values: read }: TriedService,
+): ServiceValues {
+  const document = form === "json" ? treeOf(body, form) : undefined;
+  return document === undefined ? read : readValues({ values }, (way) => followPointer(document, way)).values;
 }
 
 /** How a value of a tree is named for forms: its way there, as a list where it is in one. */
