@@ -20,20 +20,20 @@ const XML_ANSWER = {
 };
 
 describe("values of a service", () => {
-  const tried = { outcome: "answered", words: "", status: 200, headers: [], took: 1, curl: "" } as const;
+  const tried = { outcome: "answered" as const, words: "", status: 200, headers: [], took: 1, curl: "" };
   const day = { name: "day", way: "/collection/slots", each: "/day", kind: "text", isList: true } as const;
 
   it("are shown as soon as they are named, of an answer in JSON that is there already", () => {
-    const answer = { ...tried, body: JSON.stringify(JSON_ANSWER), form: "json", values: {} } as const;
+    const answer = { ...tried, body: JSON.stringify(JSON_ANSWER), form: "json" as const, values: {} };
     const cost = { name: "cost", way: "/collection/cost", kind: "number" } as const;
     expect(valuesIn({ values: [day, cost] }, answer)).toEqual({ day: ["Monday", "Friday"], cost: "2.5" });
   });
 
   it("are what the server has read, of XML and of what was cut", () => {
     const read = { standing: "otherwise" };
-    const xml = { ...tried, body: "<a/>", form: "xml", values: read } as const;
+    const xml = { ...tried, body: "<a/>", form: "xml" as const, values: read };
     expect(valuesIn({ values: [day] }, xml)).toBe(read);
-    expect(valuesIn({ values: [day] }, { ...xml, body: '{"collection": {"sl', form: "json" })).toBe(read);
+    expect(valuesIn({ values: [day] }, { ...xml, body: '{"collection": {"sl', form: "json" as const })).toBe(read);
   });
 });
 
