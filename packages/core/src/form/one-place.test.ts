@@ -254,6 +254,8 @@ const FACTS: Record<string, (answer: FormAnswer) => string> = {
 /** What must hold after every event. */
 function holds(walk: Walk): void {
   const { definition, values, state } = walk;
+  // corrected is what was filled and holds something else now
+  for (const name of state.corrected) expect([name, values[name]]).not.toEqual([name, state.filled[name]]);
   for (const [address, its] of walk.watched) {
     const isMoved = its.record !== undefined && walk.isMoved(address, its);
     const known = isMoved ? undefined : its.record;
