@@ -52,7 +52,11 @@ export function cardOf(answer: FormAnswer, client: Client): Card {
     ...Object.values(answer.facts.own ?? {}).map(ownFact),
   ]);
   const { lat, lon } = answer.at;
-  const src = client.stillUrl({ at: `${lat},${lon}`, width: 260, height: 140, zoom: 17, label: title, density: 2 });
-  const picture = { src, alt: say("Map of {place}", { place: title }) };
+  const still = { at: `${lat},${lon}`, width: 260, height: 140, zoom: 17, label: title, density: 2 };
+  const picture = {
+    src: client.stillUrl(still),
+    night: client.stillUrl({ ...still, night: 1 }),
+    alt: say("Map of {place}", { place: title }),
+  };
   return { title, facts, more: { facts: more, picture }, handsOn: true };
 }

@@ -35,3 +35,35 @@ it.each([
   expect(rendered.map!.view.zoom).toBeGreaterThan(6);
   expect(stands.requests.filter(({ call }) => call === "countries")).toEqual([]);
 });
+
+it("the picture of a place is by day or by night as its page is, also when that changes", async () => {
+  const night = new EventTarget() as MediaQueryList & { matches: boolean };
+  night.matches = true;
+  const matches = window.matchMedia;
+  window.matchMedia = (query) => (query.includes("dark") ? night : matches(query));
+  try {
+    const stands = new StandIn({
+      records: [{ ref: "qr-1", line: "12 Harbour Row, Tidewell", at: { lat: -35.2, lon: -21.6 }, parts: {} }],
+    });
+    const definition: FormDefinition = {
+      title: "A form",
+      fields: [...FIELDS, { name: "picture", kind: "still", label: "Picture" }],
+    };
+    rendered = renderForm(document.body, definition, { client: stands.client(), countries: COUNTRIES });
+    const find = document.querySelector<HTMLInputElement>("[name=find]")!;
+    find.focus();
+    find.value = "12 harbour";
+    find.dispatchEvent(new InputEvent("input", { bubbles: true }));
+    await expect.poll(() => document.querySelector<HTMLElement>("[role=option]"), { timeout: 20_000 }).toBeTruthy();
+    find.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowDown", bubbles: true }));
+    find.dispatchEvent(new KeyboardEvent("keydown", { key: "Enter", bubbles: true }));
+    const src = () => document.querySelector<HTMLImageElement>(".bt-still img")?.src ?? "";
+    await expect.poll(src, { timeout: 20_000 }).toContain("night=1");
+    night.matches = false;
+    night.dispatchEvent(new Event("change"));
+    expect(src()).toContain("/v1/still?");
+    expect(src()).not.toContain("night");
+  } finally {
+    window.matchMedia = matches;
+  }
+});

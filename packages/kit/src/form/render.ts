@@ -312,7 +312,14 @@ function showStills(
       place?.replaceChildren(make("p", "bt-help", say("The picture could not be loaded."))),
     );
     const params = { at: `${here.at.lat},${here.at.lon}`, width: 300, height: 200, zoom: 16 };
-    image.src = client.stillUrl({ ...params, label: here.label, density: devicePixelRatio > 1 ? 2 : 1 });
+    const density = devicePixelRatio > 1 ? 2 : 1;
+    const night = matchMedia("(prefers-color-scheme: dark)");
+    const show = () => {
+      image.src = client.stillUrl({ ...params, label: here.label, density, night: night.matches ? 1 : undefined });
+    };
+    const changed = () => (image.isConnected ? show() : night.removeEventListener("change", changed));
+    night.addEventListener("change", changed);
+    show();
     if (!place) continue;
     const { at, label, ref } = here;
     new StillControl(image, { at, client, ...(label ? { label } : {}), ...(ref ? { ref } : {}) }).putInto(place);

@@ -85,7 +85,8 @@ export class MarkerCard {
       more.append(image);
     }
     more.addEventListener("toggle", () => {
-      if (image && more.open && !image.src) image.src = picture.src;
+      if (image && more.open && !image.src)
+        image.src = (matchMedia("(prefers-color-scheme: dark)").matches && picture.night) || picture.src;
       if (this.#placed) this.place(...this.#placed);
     });
     return more;

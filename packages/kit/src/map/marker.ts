@@ -21,8 +21,8 @@ export type CardFact = readonly [name: string, value: string, href?: string];
 export interface Card {
   title: string;
   facts?: readonly CardFact[];
-  /** What is shown on request: facts, and a picture that is requested only then. */
-  more?: { facts?: readonly CardFact[]; picture?: { src: string; alt: string } };
+  /** What is shown on request: facts, and a picture that is requested only then, another one for dark pages if there is one. */
+  more?: { facts?: readonly CardFact[]; picture?: { src: string; night?: string; alt: string } };
   /** Offers to hand the place on to the device's own map application. */
   handsOn?: boolean;
 }
