@@ -68,7 +68,18 @@ export default defineConfig({
           },
         },
       },
-      { ...shared, test: { name: "server", include: [SERVER], setupFiles, testTimeout: 90_000, hookTimeout: 180_000 } },
+      {
+        ...shared,
+        test: {
+          name: "server",
+          include: [SERVER],
+          setupFiles,
+          testTimeout: 90_000,
+          hookTimeout: 180_000,
+          // each asks a server over HTTP and leaves nothing behind in its own process: what they import is read once
+          isolate: false,
+        },
+      },
     ],
   },
 });
