@@ -48,6 +48,8 @@ test.describe("from right to left", () => {
     await studio.search.pressSequentially("12 harb");
     const option = page.getByRole("option").filter({ hasText: "12 Harbour Row" }).first();
     await expect(option).toBeVisible();
+    // the list as it stays
+    await expect(studio.search).toHaveAttribute("aria-busy", "false");
     expect(await leftOf(option, "12")).toBeLessThan(await leftOf(option, "Harbour"));
     // what is beside it stands at the end of the row, as the page has it
     expect(await leftOf(option, "12")).toBeGreaterThan(await leftOf(option.locator(".bt-beside"), "Lorramere"));

@@ -6,7 +6,7 @@ import { Rig } from "../testing/faults/rig.ts";
 import { Workload } from "../testing/faults/workload.ts";
 
 /** Minutes of faults; `npm run test:faults` sets ten. */
-const MINUTES = Number(process.env.BIBLIOTOPE_FAULTS ?? 0.35);
+const MINUTES = Number(process.env.BIBLIOTOPE_FAULTS ?? 0.2);
 const SEED = Number(process.env.BIBLIOTOPE_SEED ?? (process.env.BIBLIOTOPE_FAULTS ? Date.now() % 1_000_000 : 20261130));
 /** Seconds between two faults, at least and at most. */
 const PAUSE = [0.5, 4] as const;
