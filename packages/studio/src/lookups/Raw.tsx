@@ -71,7 +71,7 @@ export function Raw({ query: params, state }: { query: LookupQuery; state: Looku
       ) : null}
       {page === "answer" && pointer && answer ? (
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1 bg-ink px-4 py-2.5 font-mono text-[12.5px] text-page">
-          <span className="min-w-0 flex-1 break-all">{pointer}</span>
+          <span className="basis-full break-all">{pointer}</span>
           <CopyButton text={pointer} label="Copy path" />
           <CopyButton text={typeof value === "string" ? value : JSON.stringify(value)} label="Copy value" />
           {part ? <BindDialog part={part} /> : null}
