@@ -1,9 +1,6 @@
 import { expect } from "@playwright/test";
 import { type KitWindow, test } from "./support/kit-page.ts";
 
-// maps glide here, as people see them
-test.use({ contextOptions: { reducedMotion: "no-preference" } });
-
 const MADDER = "#9c3528";
 const HARBOUR = { lat: -35.174, lon: -21.6309 };
 

@@ -1,9 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import { askedBy, standsStill } from "./support/rest.ts";
 
-// maps glide here, as people see them
-test.use({ contextOptions: { reducedMotion: "no-preference" } });
-
 const MAP = "[data-bibliotope=map]";
 const HERE = { latitude: -35.1841, longitude: -21.6253, accuracy: 12 };
 

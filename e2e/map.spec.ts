@@ -3,9 +3,6 @@ import { pictureOf } from "./support/kit-page.ts";
 import { nextFrame } from "./support/rest.ts";
 import { Studio } from "./support/studio.ts";
 
-// maps glide here, as people see them
-test.use({ contextOptions: { reducedMotion: "no-preference" } });
-
 test.describe("the map", () => {
   let studio: Studio;
   let middle: { x: number; y: number };

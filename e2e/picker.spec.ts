@@ -4,9 +4,6 @@ import { ready } from "./support/house.ts";
 import { standsStill } from "./support/rest.ts";
 import { changeForm, makeForm, publish } from "./support/studio.ts";
 
-// maps glide here, as people see them
-test.use({ contextOptions: { reducedMotion: "no-preference" } });
-
 /** A form whose map opens over it. */
 async function withPicker(page: Page, title: string): Promise<void> {
   const ref = await makeForm(page, title);

@@ -23,8 +23,6 @@ export default defineConfig({
     baseURL: baseUrl(),
     storageState: stateFile(),
     viewport: { width: 1280, height: 800 },
-    // maps that glide take most of the processor; specs of maps and npm run test:long let them
-    contextOptions: { reducedMotion: process.env.BIBLIOTOPE_LONG ? "no-preference" : "reduce" },
     // a trace of every test costs a third of its time; --trace on asks for one
     screenshot: "only-on-failure",
     launchOptions: HEADLESS,
