@@ -1,10 +1,12 @@
 import type { Position } from "../geo/index.ts";
 import { allProfiles, type CountryProfile, postcodeShape } from "../place/index.ts";
-import { fold, LANGUAGES } from "../text/index.ts";
-import { findProjection, type ProjectionHints, zonesIn } from "./find-projection.ts";
+import { findProjection, hintsIn, type ProjectionHints } from "./find-projection.ts";
+import { HEAD_LANGS, langsOfHead } from "./head-words.ts";
+import { plainHead } from "./heads.ts";
+import { endOf } from "./line.ts";
 import type { ColumnUse, Meaning } from "./parts.ts";
-import { plainHead } from "./propose.ts";
 import { positionOf } from "./read-row.ts";
+import { waysOf } from "./ways.ts";
 
 /** Where countries lie, as somebody else knows it. */
 export interface Lands {
@@ -16,6 +18,8 @@ export interface Lands {
 /** The country that rows are of which name none, or why somebody has to say it. */
 export interface FoundCountry {
   country?: string;
+  /** The country that suits the rows if latitude and longitude change places, where none does as they are. */
+  turned?: string;
   why: string;
 }
 
@@ -30,6 +34,7 @@ const CLEARLY = 0.7;
  * Finds the country of a table that has no column for it: by where its degrees lie; of metres by the country in which streets are
  * called so, postcodes look so, and one of whose grids puts the rows into it.
  * @param usual the country that is usual here; taken where its rows may lie there
+ * @param isOrderKnown false where only values tell latitude from longitude, which most of them cannot
  */
 export function findCountry(
   columns: readonly (ColumnUse | null)[],
@@ -37,6 +42,7 @@ export function findCountry(
   rows: readonly (readonly string[])[],
   { countriesAt, hintsOf }: Lands,
   usual?: string,
+  isOrderKnown = true,
 ): FoundCountry {
   const some = rows.slice(0, LOOKED_AT);
   const at = (meaning: Meaning) => columns.findIndex((use) => use?.meaning === meaning && !use.form);
@@ -45,7 +51,7 @@ export function findCountry(
   if (has("east", "north") && !has("lat", "lon")) {
     const [east, north] = [at("east"), at("north")];
     const pairs = rows.map((row) => [row[east] ?? "", row[north] ?? ""] as const);
-    const named = heads ? { heads: [heads[east], heads[north]], zones: zonesIn(heads, rows) } : {};
+    const named = hintsIn(heads, rows, east, north);
     const weighed = allProfiles()
       .filter(suits)
       .map(({ code }) => ({ code, ...findProjection(pairs, code, { ...hintsOf(code), ...named }) }))
@@ -65,14 +71,23 @@ export function findCountry(
     });
   const holding = holdingAll(positions, countriesAt);
   const suiting = suitingOf(holding);
-  if (!suiting.length && positions.every(({ lon }) => Math.abs(lon) <= 90)) {
-    const changedOver = positions.map(({ lat, lon }) => ({ lat: lon, lon: lat }));
-    const [other] = suitingOf(holdingAll(changedOver, countriesAt));
-    if (other)
-      return {
-        why: `positions are in ${holding.join(", ") || "no country"}, or, with latitude and longitude swapped, in ${other}, which matches the street names: choose one`,
-      };
-  }
+  const mayTurn = positions.every(({ lon }) => Math.abs(lon) <= 90);
+  const turned = mayTurn
+    ? suitingOf(
+        holdingAll(
+          positions.map(({ lat, lon }) => ({ lat: lon, lon: lat })),
+          countriesAt,
+        ),
+      )
+    : [];
+  const words = `positions are in ${holding.join(", ") || "no country"}, or, with latitude and longitude swapped, in ${turned.join(", ")}`;
+  if (!suiting.length && turned.length)
+    return {
+      ...(turned.length === 1 ? { turned: turned[0] } : {}),
+      why: `${words}, which matches the street names: choose one`,
+    };
+  const isUsual = usual !== undefined && (holding.includes(usual) || turned.includes(usual));
+  if (!isOrderKnown && turned.length && !isUsual) return { why: `${words}: choose one` };
   return decided(holding.length > 1 && suiting.length ? suiting : holding, usual, "positions");
 }
 
@@ -106,15 +121,16 @@ function suitsOf(
   const postcodes = valuesOf("postcode");
   const headed = langsOfHeads(heads);
   const named = valuesOf("way").length ? valuesOf("way") : [...valuesOf("street"), ...valuesOf("line")];
-  const streets = named.map((street) => fold(street).text.split(/[^\p{L}]+/u));
-  const spoken = new Map(LANGUAGES.map(({ lang, ways }) => [lang, shareCalled(streets, ways)]));
+  const spoken = waysOf(named);
   const most = Math.max(...spoken.values());
   return (profile) => {
     const shape = postcodeShape(profile);
-    if (shape && postcodes.length && postcodes.filter((code) => shape.test(code)).length < MOST * postcodes.length)
-      return false;
+    const fits = (code: string) => shape?.test(code) || endOf(code, profile) !== undefined;
+    if (shape && postcodes.length && postcodes.filter(fits).length < MOST * postcodes.length) return false;
     const langs = profile.langs.map((lang) => lang.split("-")[0]);
-    if (headed.size && !langs.some((lang) => headed.has(lang))) return false;
+    // of a language of which no heads are known here, they tell nothing
+    if (headed.size && langs.some((lang) => HEAD_LANGS.has(lang)) && !langs.some((lang) => headed.has(lang)))
+      return false;
     const known = langs.filter((lang) => spoken.has(lang));
     if (most < SPOKEN) return true;
     // of a language that nobody knows here, streets tell nothing, unless they clearly are of another
@@ -123,41 +139,14 @@ function suitsOf(
   };
 }
 
-/** Words of heads that are of one language only; English ones prove nothing, since everybody uses them. */
-const TELLING: Readonly<Record<string, string>> = {
-  de: "strasse strassenname strname str hausnummer hausnr hsnr hnr plz ort ortsname gemeinde gemname ostwert nordwert breite laenge bundesland landkreis",
-  fr: "rue voie nom_voie libelle_voie code_postal commune nom_commune libelle_commune departement rep",
-  es: "calle tipo_via nombre_via cod_postal codigo_postal municipio provincia poblacion numero_policia piso",
-  it: "civico esponente dug odonimo cap comune indirizzo denominazione longitudine latitudine cod_istat",
-  pt: "arruamento rua logradouro concelho freguesia localidade codigo_postal num_porta cep bairro morada",
-  nl: "straatnaam openbareruimte huisnummer huisletter huisnummertoevoeging woonplaats gemeentenaam gemeente plaats",
-  pl: "ulica numer_domu kod_pocztowy miejscowosc powiat wojewodztwo gmina",
-  sv: "gatunamn gatunummer postnr postort kommun bokstav",
-  cs: "ulice nazev_ulice nazev_obce obec cislo_domovni psc souradnice_x souradnice_y kod_adm cislo_orientacni",
-  da: "vejnavn husnr postnr postnrnavn kommunenavn",
-  fi: "katu kadunnimi talonumero postinumero kunta",
-};
-const TELLING_WORDS = Object.entries(TELLING).map(([lang, words]) => ({ lang, words: new Set(words.split(" ")) }));
 /** Heads of one language from which they tell it. */
 const HEADED = 2;
 
-/** Languages that the heads are in, as far as enough of them tell. */
+/** Languages that the heads are in, as far as enough of them tell. English ones prove nothing, since everybody uses them. */
 function langsOfHeads(heads: readonly string[]): Set<string> {
-  const plain = heads.map(plainHead);
-  const counted = TELLING_WORDS.map(({ lang, words }) => ({
-    lang,
-    count: plain.filter((head) => words.has(head)).length,
-  }));
-  const most = Math.max(...counted.map(({ count }) => count));
-  return new Set(most < HEADED ? [] : counted.filter(({ count }) => count === most).map(({ lang }) => lang));
-}
-
-/** Share of streets of which a word is, or ends as, a word for a kind of street. */
-function shareCalled(streets: readonly (readonly string[])[], ways: readonly string[]): number {
-  if (!streets.length) return 0;
-  const isCalled = (words: readonly string[]) =>
-    words.some((word) =>
-      ways.some((way) => word === way || (way.length > 2 && word.length > way.length + 2 && word.endsWith(way))),
-    );
-  return streets.filter(isCalled).length / streets.length;
+  const counts = new Map<string, number>();
+  for (const head of heads)
+    for (const lang of langsOfHead(plainHead(head).split("_"))) counts.set(lang, (counts.get(lang) ?? 0) + 1);
+  const most = Math.max(0, ...counts.values());
+  return new Set([...counts].filter(([, count]) => most >= HEADED && count === most).map(([lang]) => lang));
 }

@@ -1,10 +1,10 @@
 import { type Box, boxContains, type Position, sphereDistance } from "../geo/index.ts";
 import { countryBox } from "../place/index.ts";
 import { gridOf, gridsOf } from "./grids.ts";
+import { plainHead } from "./heads.ts";
 import { type MetresReader, metresReader } from "./metres.ts";
 import { parseNumber } from "./numbers.ts";
 import type { Projection } from "./parts.ts";
-import { plainHead } from "./propose.ts";
 
 /** A way in which metres may be read, and what comes of it. */
 export interface WeighedProjection {
@@ -39,6 +39,8 @@ export interface ProjectionHints {
   heads?: readonly string[];
   /** What is in a column of its own for zones. */
   zones?: readonly string[];
+  /** What is in a column of its own for numbers in the EPSG dataset. */
+  codes?: readonly string[];
   /** True where a position may lie in the country. The box around it when not given. */
   isIn?: (country: string, at: Position) => boolean;
   /** Where the country lies, where the box that is known here is not enough. */
@@ -58,9 +60,15 @@ const EXPLICIT = /east|north|ost|nord|rechts|hoch|este|norte|\b[en]\b|[en]_|_[en
 export function findProjection(
   pairs: readonly (readonly [east: string, north: string])[],
   country: string | undefined,
-  { heads = [], zones = [], isIn = isInBox, box = country ? countryBox(country) : undefined }: ProjectionHints = {},
+  {
+    heads = [],
+    zones = [],
+    codes = [],
+    isIn = isInBox,
+    box = country ? countryBox(country) : undefined,
+  }: ProjectionHints = {},
 ): FoundProjection {
-  const wrong = wrongIn(zones);
+  const wrong = wrongIn(zones, codes);
   if (wrong) return { why: `metres, and ${wrong}`, weighed: [] };
   if (!box || !country) return { why: "metres: choose the zone or projection", weighed: [] };
   const metres = pairs
@@ -88,9 +96,9 @@ export function findProjection(
     isXY && one.isSwapped && !gridOf(one.projection.epsg ?? 0)?.isXNorth && possible.some((other) => !other.isSwapped);
   const weighed = possible.filter((one) => !isOdd(one));
   // many a national grid has numbers that would lie in the country by another as well: then that is for a person to say
-  const stated = weighed.filter((one) => isStated(one, heads, zones[0]));
+  const stated = weighed.filter((one) => isStated(one, [...heads, ...codes], zones[0]));
   const [only] = stated.length === 1 ? stated : weighed.length === 1 ? weighed : [];
-  const taken = only && (stated.length === 1 || isUsual(only)) ? only : undefined;
+  const taken = only && (stated.length === 1 || isUsual(only, country)) ? only : undefined;
   const others = weighed.filter((one) => one !== taken);
   if (taken)
     return {
@@ -107,9 +115,16 @@ export function findProjection(
   };
 }
 
+/** Countries that have a grid in metres which is not known here, or several: a zone of UTM in which rows happen to lie proves nothing there. */
+const OWN_GRIDS: ReadonlySet<string> = new Set(
+  "AE AL AM AZ BA BD BG BH BY CN CU CY CZ EE EG GE GR HK HU IE IL IN IQ IR IS JO JP KG KR KW KZ LB LK LT LU LV MA MD ME MK MT MY NL NP NZ OM PH PK QA RO RS RU SA SG SI SK SY TN TM TR TW UA UZ VN XK ZA".split(
+    " ",
+  ),
+);
+
 /** True for what authorities publish by, as long as nothing else is said: a grid of the country, or a zone of UTM as it is headed. */
-const isUsual = ({ projection, isSwapped }: WeighedProjection) =>
-  projection.system === "epsg" || (projection.system === "utm" && !isSwapped);
+const isUsual = ({ projection, isSwapped }: WeighedProjection, country: string) =>
+  projection.system === "epsg" || (projection.system === "utm" && !isSwapped && !OWN_GRIDS.has(country));
 
 const isInBox = (country: string, at: Position) => {
   const box = countryBox(country);
@@ -161,16 +176,38 @@ const ZONE_HEADS = new Set(["zone", "zona", "utmzone", "utm_zone", "zone_utm", "
 const ZONE = /^(?:utm ?)?(\d{1,2}) ?[a-z]?$/i;
 const numberOf = (zone: string) => Number(ZONE.exec(zone)?.[1]);
 
-/** The different values of a column headed as one of zones, where nearly all look like zones. */
-export function zonesIn(heads: readonly string[] | undefined, rows: readonly (readonly string[])[]): string[] {
-  const column = heads?.findIndex((head) => ZONE_HEADS.has(plainHead(head))) ?? -1;
-  if (column < 0) return [];
-  const values = rows.map((row) => row[column]?.trim() ?? "").filter(Boolean);
-  return values.filter((value) => ZONE.test(value)).length < MOST * values.length ? [] : [...new Set(values)];
+/** "EPSG", "EPSG-kode", "srid": the system of each row's position. */
+const CODE_HEAD = /(?:^|_)(?:epsg|srid|crs)(?:_|$)/;
+const CODE = /^(?:epsg:)?(\d{4,6})$/i;
+
+/**
+ * What a table says of its metres: the names of their two columns, and what is in columns for zones and for numbers in the
+ * EPSG dataset.
+ * @param east index of the column of the way east, and that of the way north
+ */
+export function hintsIn(
+  heads: readonly string[] | undefined,
+  rows: readonly (readonly string[])[],
+  east: number,
+  north: number,
+): Pick<ProjectionHints, "heads" | "zones" | "codes"> {
+  if (!heads) return {};
+  const valuesOf = (isHead: (plain: string) => boolean, shape: RegExp) => {
+    const column = heads.findIndex((head) => isHead(plainHead(head)));
+    const values = column < 0 ? [] : rows.map((row) => row[column]?.trim() ?? "").filter(Boolean);
+    return values.filter((value) => shape.test(value)).length < MOST * values.length ? [] : [...new Set(values)];
+  };
+  return {
+    heads: [heads[east], heads[north]],
+    zones: valuesOf((head) => ZONE_HEADS.has(head), ZONE),
+    codes: valuesOf((head) => CODE_HEAD.test(head), CODE),
+  };
 }
 
 /** Why rows of some zones cannot be read as they are. */
-function wrongIn(zones: readonly string[]): string | undefined {
+function wrongIn(zones: readonly string[], codes: readonly string[]): string | undefined {
+  if (codes.length > 1)
+    return `rows in several systems, EPSG ${codes.slice(0, 5).join(", ")}: choose one, and import each separately`;
   const none = zones.find((zone) => !(numberOf(zone) >= 1 && numberOf(zone) <= 60));
   if (none) return `“${none}” is not a zone from 1 to 60: choose the zone or projection`;
   const several = [...new Set(zones.map(numberOf))];

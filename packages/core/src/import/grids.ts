@@ -32,6 +32,8 @@ const IT = "+ellps=intl +towgs84=-104.1,-49.1,-9.9,0.971,-2.917,0.714,-11.68";
 const HU = "+ellps=GRS67 +towgs84=52.17,-71.82,-14.9";
 const RO = "+ellps=krass +towgs84=33.4,-146.6,-76.3,-0.359,-0.053,0.844,-0.84";
 const GR = "+ellps=GRS80 +towgs84=-199.87,74.79,246.62";
+const IL = "+ellps=GRS80 +towgs84=-24.0024,-17.1032,-17.8444,-0.33077,-1.85269,1.66969,5.4248";
+const HK = "+ellps=intl +towgs84=-162.619,-276.959,-161.764,0.067753,-2.243649,-1.158827,-1.094246";
 const LU = "+ellps=intl +towgs84=-189.6806,18.3463,-42.7695,-0.33746,-3.09264,2.53861,0.4598";
 
 const swiss = (x: number, y: number) =>
@@ -61,7 +63,7 @@ const JAPAN: readonly (readonly [lat: number, lon: number])[] = [
 ];
 
 /** Countries whose surveyors call the way to the north x. */
-const X_NORTH: ReadonlySet<string> = new Set(["PL", "CZ", "JP", "AT", "DE", "HU", "HR", "SI"]);
+const X_NORTH: ReadonlySet<string> = new Set(["PL", "CZ", "JP", "AT", "DE", "HU", "HR", "SI", "LT", "LV", "EE", "TR"]);
 
 /** National grids by their public parameters, as the EPSG dataset has them; good to some metres where a datum is shifted. */
 const GRIDS: readonly Grid[] = [
@@ -105,6 +107,9 @@ const GRIDS: readonly Grid[] = [
   [5650, "UTM 33N with the zone in front", ["DE"], tmerc(0, 15, 0.9996, 33_500_000, 0)],
   [31287, "Lambert", ["AT"], lcc(49, 46, 47.5, 13.33333333333333, 400_000, 400_000, AT)],
   [3416, "Lambert, ETRS89", ["AT"], lcc(49, 46, 47.5, 13.33333333333333, 400_000, 400_000)],
+  [31254, "Gauß-Krüger west", ["AT"], tmerc(0, 10.33333333333333, 1, 0, -5_000_000, AT)],
+  [31255, "Gauß-Krüger central", ["AT"], tmerc(0, 13.33333333333333, 1, 0, -5_000_000, AT)],
+  [31256, "Gauß-Krüger east", ["AT"], tmerc(0, 16.33333333333333, 1, 0, -5_000_000, AT)],
   [31257, "Gauß-Krüger M28", ["AT"], tmerc(0, 10.33333333333333, 1, 150_000, -5_000_000, AT)],
   [31258, "Gauß-Krüger M31", ["AT"], tmerc(0, 13.33333333333333, 1, 450_000, -5_000_000, AT)],
   [31259, "Gauß-Krüger M34", ["AT"], tmerc(0, 16.33333333333333, 1, 750_000, -5_000_000, AT)],
@@ -147,6 +152,14 @@ const GRIDS: readonly Grid[] = [
   [2100, "GGRS87", ["GR"], tmerc(0, 24, 0.9996, 500_000, 0, GR)],
   [7801, "BGS2005", ["BG"], lcc(42, 43.33333333333334, 42.66787568333333, 25.5, 500_000, 4_725_824.3591)],
   [2193, "New Zealand Transverse Mercator", ["NZ"], tmerc(0, 173, 0.9996, 1_600_000, 10_000_000)],
+  [2039, "Israeli TM", ["IL"], tmerc(31.73439361111111, 35.20451694444445, 1.0000067, 219_529.584, 626_907.39, IL)],
+  [3826, "TWD97, 121°", ["TW"], tmerc(0, 121, 0.9999, 250_000, 0)],
+  [3825, "TWD97, 119°", ["TW"], tmerc(0, 119, 0.9999, 250_000, 0)],
+  [3057, "Lambert 1993", ["IS"], lcc(64.25, 65.75, 65, -19, 500_000, 500_000)],
+  [2326, "Hong Kong 1980", ["HK"], tmerc(22.31213333333334, 114.1785555555556, 1, 836_694.05, 819_069.8, HK)],
+  [3414, "SVY21", ["SG"], tmerc(1.366666666666667, 103.8333333333333, 1, 28_001.642, 38_744.572)],
+  [6372, "Cónica conforme", ["MX"], lcc(17.5, 29.5, 12, -102, 2_500_000, 0)],
+  [9377, "Origen nacional", ["CO"], tmerc(4, -73, 0.9992, 5_000_000, 2_000_000)],
   [5179, "Unified CS", ["KR"], tmerc(38, 127.5, 0.9996, 1_000_000, 2_000_000)],
   [5186, "Central Belt 2010", ["KR"], tmerc(38, 127, 1, 200_000, 600_000)],
   [5187, "East Belt 2010", ["KR"], tmerc(38, 129, 1, 200_000, 600_000)],

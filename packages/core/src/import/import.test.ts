@@ -11,7 +11,7 @@ describe("proposeColumns", () => {
     [["addr:street", "addr:housenumber", "geo_lat", "geo_lon"], "street house lat lon"],
     [["rue", "numéro", "code postal", "commune", "coordonnées"], "street house postcode town position"],
     [["calle", "número", "código postal", "municipio", "provincia"], "street house postcode town county"],
-    [["rua", "nº", "Código Postal", "concelho", "distrito"], "street house postcode county region"],
+    [["rua", "nº", "Código Postal", "localidade", "concelho", "distrito"], "street house postcode town county region"],
     [["via", "numero civico", "CAP", "comune", "regione"], "street house postcode town region"],
     [["straatnaam", "huisnummer", "toevoeging", "woonplaats"], "street house suffix town"],
     [["ulica", "numer domu", "kod pocztowy", "miejscowość", "województwo"], "street house postcode town region"],
@@ -283,9 +283,20 @@ describe("heads of columns in further languages", () => {
     ["시군구", "town"],
     ["Kode Pos", "postcode"],
     ["Posta Kodu", "postcode"],
-    ["İlçe", "county"],
   ])("%s is a %s", (head, meaning) => {
     const rows = [["x", "Mill Lane", "3"]];
     expect(proposeColumns([head, "street", "house"], rows)[0].use?.meaning).toBe(meaning);
+  });
+
+  it("takes what is a county in one country and a town in another for the town where nothing else names one", () => {
+    const heads = ["İlçe", "Sokak", "Kapı No", "Şehir"];
+    const row = ["Gülpınar", "Ihlamur Sokak", "3", "Ihlamur"];
+    expect(meanings(heads, [row])).toEqual(["county", "street", "house", "town"]);
+    expect(meanings(heads.slice(0, 3), [row.slice(0, 3)])).toEqual(["town", "street", "house"]);
+    expect(meanings(["County", "Street", "No"], [["Ashshire", "Mill Lane", "3"]])).toEqual([
+      "county",
+      "street",
+      "house",
+    ]);
   });
 });

@@ -1,7 +1,7 @@
 export { RowAsker, type RowQuestion } from "./ask-row.ts";
 export { factNameOf, kindOfValues, LONGEST_FACT } from "./facts.ts";
 export { type FoundCountry, findCountry } from "./find-country.ts";
-export { type FoundProjection, findProjection, type WeighedProjection, zonesIn } from "./find-projection.ts";
+export { type FoundProjection, findProjection, hintsIn, type WeighedProjection } from "./find-projection.ts";
 export {
   type EarlierStreet,
   type Gathered,
@@ -13,6 +13,7 @@ export {
   streetKey,
 } from "./gather.ts";
 export { type Grid, gridOf, gridsOf } from "./grids.ts";
+export { splitLine } from "./line.ts";
 export {
   COLUMN_FORMS,
   type ColumnForm,
@@ -38,5 +39,4 @@ export {
   type ReadRow,
   type Refusal,
   RowReader,
-  splitLine,
 } from "./read-row.ts";

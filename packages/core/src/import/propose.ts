@@ -1,9 +1,12 @@
 import { readPosition } from "../geo/index.ts";
 import { allProfiles, heldProfile, parseHouseNumber, postcodeShape } from "../place/index.ts";
-import { fold, isInCapitals, NAMED_PARTS, partNames } from "../text/index.ts";
+import { isInCapitals } from "../text/index.ts";
 import { factNameOf, kindOfValues } from "./facts.ts";
+import { readHead } from "./head-words.ts";
+import { plainHead, useOfHead } from "./heads.ts";
 import { parseNumber } from "./numbers.ts";
-import { type ColumnUse, formOf, JOINED, MEANINGS, type Meaning, NAMED, OF_FACTS } from "./parts.ts";
+import { type ColumnUse, JOINED, MEANINGS, type Meaning, OF_FACTS } from "./parts.ts";
+import { waysOf } from "./ways.ts";
 
 /** What a column is taken for, and why. */
 export interface Proposal {
@@ -11,83 +14,6 @@ export interface Proposal {
   /** In words, for the person who decides. */
   why: string;
 }
-
-/** Heads of columns, folded, that files have beside the names of parts in the language packs; they go before those. */
-const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
-  street: `denominazione denominazione_via seglogr nom_seglogr openbareruimte openbare_ruimte fullname full_name st_name
-    str_name strname streetnam rd_name road_name nom_voie libelle_voie tipo_via_nombre odonimo nom_rue nome_via
-    nombre_calle nombre_via nome_rua onoma_odou streetname address1 addressline1 address_line_1`,
-  way: `street_type streettype st_type posttype street_suffix strassentyp tipo_via tipovia tipo_de_via clase_via dug
-    tipo_logradouro tipo_seglogr nom_tipo_seglogr tipo_arruamento type_voie type_de_voie typ_ulicy cecha
-    soort_straat vagtyp odos_typos`,
-  block: "quarter cho block_name kvarter kwartal",
-  house: `cislo hausnummern gatuadressnummer addnum add_number address_number st_num st_number hsnr haus_nr numero_policia
-    num_civ no num nummer housenumber numero_voie nro numero_porta streetnumber`,
-  suffix: `hnrz hnrzus hnr_zus hnr_zusatz hsnrzus hsnr_zusatz addnumsuf add_num_suf rep indrep esponente addition letter house_letter zusatz
-    hausnummerzusatz adresszusatz toevoeging huisnummertoevoeging huisletter bis extension complement
-    indice_repetition complemento suffix_letter bokstav litera`,
-  line: "anschrift utdelningsadress dieuthynsi full_address",
-  unit: "unit_id subaddress door logement",
-  name: "housename gebaeude nom_batiment gebouwnaam",
-  place: `poi place_name organisation organization company firma einrichtung einrichtungsname etablissement entreprise
-    empresa azienda bedrijf foretag etaireia`,
-  kinds: "kind category categories type art kategorie typ categorie categoria tipo soort kategori rodzaj eidos",
-  postcode: "eircode post_code1 zip5 plz5 cod_post codpos kod_poczt zipcode postalcode codepostal kodpocztowy t_k",
-  district: "quarter_name locality_part",
-  town: `obce nazev_obce misto by_navn gemeentenaam postcomm post_comm post_community inc_muni msag_comm gemeindename
-    gemname nom_com libelle_commune city_name town_name postort_name nazwa_miejscowosci ortsname nom_commune
-    ort_name dimos`,
-  county: `county_name nom_dep nazwa_powiatu shire bezirk department provincia provincie concelho comarca nomos
-    perifereiaki_enotita`,
-  region: "uf sigla_uf state_name nombre_comunidad land_region distrito comunidad regio regiao admin1",
-  country: "countrycode iso landkod landcode code_pays codigo_pais kraj kod_kraju nation",
-  lat: `lat_dd latitude_dd geo_breite breite geograficzna_szerokosc breddgrad breedtegraad geo_lat y_wgs84 point_y`,
-  lon: `long_dd lon_dd longitude_dd geo_laenge laenge lange langdgrad lengtegraad geo_lon geo_lng x_wgs84 point_x`,
-  position: `coordinates coords koordinaten coordonnees coordenadas coordinate coordinaten koordinater latlon lat_lon
-    location geo point geom`,
-  east: `rw coor_x coord_e souradnice_x easting_m ostwert rechts xcoord x_coord coord_x x_l93 coordenada_x easting x
-    rechtswert x_coordinate e_utm`,
-  north: `hw coor_y coord_n souradnice_y northing_m nordwert hoch ycoord y_coord coord_y y_l93 coordenada_y northing y
-    hochwert y_coordinate n_utm`,
-  id: `oid address_ref key uid uuid ref reference identifier objectid fid gid identifiant identificador identificativo
-    address_id`,
-  importance: `population pop inhabitants einwohner einwohnerzahl ew poblacion habitantes population_municipale popolazione
-    abitanti populacao bevolking inwoners befolkning folkmangd ludnosc pocet_obyvatel weight rank_weight`,
-  phone: `telephone tel telefon telefono telefone phone_number telephone_number tel_nr telefonnummer telefoonnummer
-    rufnummer fernsprecher tilefono numer_telefonu contact_phone numero_telephone`,
-  url: `website web webseite web_page webpage homepage home_page internet page_web site_web site sito sitio_web
-    pagina_web web_site www strona_www`,
-  hours: `opening_hours openinghours offnungszeiten oeffnungszeiten horaires heures_ouverture heures_d_ouverture horario
-    horarios orari orario openingstijden oppettider apningstider abningstider godziny_otwarcia oteviraci_doba
-    horas_de_apertura orari_di_apertura`,
-  languages: "spoken_languages sprachen langues idiomas lingue talen jezyki sprak sprog",
-  stepfree: `step_free step_free_access wheelchair wheelchair_access barrierefrei rollstuhlgerecht accessible_pmr acces_pmr
-    accesible accessibile rolstoeltoegankelijk`,
-  text: "query search raw input freitext",
-};
-
-const words = (list: string) => new Set(list.split(" "));
-
-export const plainHead = (head: string) =>
-  fold(head)
-    .text.replace(/[^\p{L}\p{N}]+/gu, "_")
-    .replace(/^_|_$/g, "");
-
-const MEANING_OF: ReadonlyMap<string, Meaning> = new Map(
-  [
-    ...NAMED_PARTS.flatMap((part) => {
-      const meaning = part === "building" ? "name" : part;
-      // no column is for the floor alone
-      return meaning === "floor" ? [] : partNames[part].map((name): [string, Meaning] => [name, meaning]);
-    }),
-    ...MEANINGS.flatMap((meaning) =>
-      [meaning, ...(HEADS[meaning] ?? "").split(/\s+/).filter(Boolean)].map((head): [string, Meaning] => [
-        head,
-        meaning,
-      ]),
-    ),
-  ].map(([head, meaning]) => [plainHead(head), meaning]),
-);
 
 /** Meanings that say something of data, and nothing of an address that somebody looks up. */
 const NOT_ASKED: ReadonlySet<Meaning> = new Set<Meaning>(["id", "kinds", "importance", ...OF_FACTS]);
@@ -127,29 +53,50 @@ export function proposeColumns(
       .slice(0, LOOKED_AT)
       .map((row) => row[column]?.trim() ?? "")
       .filter(Boolean);
-  heads?.forEach((head, column) => {
-    const use = believed(useOfHead(head), valuesOf(column));
+  const headed = (heads ?? []).flatMap((head, column) => {
+    const found = useOfHead(head);
+    const values = valuesOf(column);
+    const use = believed(found?.use, values);
     const isAsked = use && !NOT_ASKED.has(use.meaning) && plainHead(head) !== "name";
-    if (use && (purpose === "data" || isAsked)) take(column, use, `named “${head.slice(0, 40)}”`);
+    if (!found || !use || (purpose === "batch" && !isAsked)) return [];
+    if (!canBe(use, values)) {
+      proposals[column].why = `named “${head.slice(0, 40)}”, but its values are something else`;
+      return [];
+    }
+    // of two columns for the same, what is mostly empty comes second
+    const filled = rows.length ? values.length / Math.min(rows.length, LOOKED_AT) : 1;
+    const isTurned = use.meaning !== found.use.meaning && (use.meaning === "lat" || use.meaning === "lon");
+    return [{ ...found, use, isTurned, column, head, weight: found.weight * (0.5 + 0.5 * filled) }];
   });
+  for (const { column, use, head, isTurned } of [...headed].sort((a, b) => b.weight - a.weight || a.column - b.column))
+    take(column, use, `named “${head.slice(0, 40)}”${isTurned ? ", and its values are degrees" : ""}`);
+  const table = { proposals, heads, valuesOf, rows: rows.slice(0, LOOKED_AT) };
   if (purpose === "data") {
+    for (const { column, level } of headed) if (level) readAsBroader(table, column, level);
     readAsPlaces(proposals);
     readAsTowns(proposals);
   }
-  readAsMetres(proposals, heads, valuesOf);
-  const left = readAsDegrees(proposals, valuesOf);
+  readAsMetres(table);
+  readAsLine(table);
+  const left = leaveMetres(table);
   for (let column = 0; column < width; column++) {
     if (proposals[column].use || left.includes(column)) continue;
     const values = valuesOf(column);
     // a head that is no word of an address says that its numbers are no houses: a price, a year
     const isOther = Boolean(heads?.[column]?.trim()) && !/^(column|col|field)?[\s_-]*\d*$/i.test(heads?.[column] ?? "");
-    const seen = lookOf(values, taken, isOther ? ["house"] : []);
+    const hasStreet = taken.has("street  ") || taken.has("line  ");
+    const seen = lookOf(values, taken, [...(isOther ? HOUSE : []), ...(hasStreet ? LINE : [])]);
     if (seen) take(column, seen.use, seen.why);
     else proposals[column].why ||= values.length ? "neither its name nor its values say" : "is empty";
   }
+  readByValues(table);
+  if (purpose === "data") readCountyAsTown(table);
   if (purpose === "data" && heads) readAsFacts(proposals, heads, valuesOf);
   return proposals;
 }
+
+const HOUSE: readonly Meaning[] = ["house"];
+const LINE: readonly Meaning[] = ["line"];
 
 /** Meanings without which a table is no list of addresses or places. */
 const NAMING: ReadonlySet<Meaning> = new Set<Meaning>(["street", "block", "line", "house", "place", "town"]);
@@ -202,28 +149,204 @@ function readAsTowns(proposals: Proposal[]): void {
   };
 }
 
-/** What a head means, as far as the values can be that: what is headed as degrees and holds none may be metres. */
-function believed(use: ColumnUse | undefined, values: readonly string[]): ColumnUse | undefined {
-  if (!use || !values.length || (use.meaning !== "lat" && use.meaning !== "lon")) return use;
-  const numbers = values.map(parseNumber).filter(Number.isFinite);
-  const most = use.meaning === "lat" ? 90 : 180;
-  const isBeyond = numbers.filter((value) => Math.abs(value) > most).length > values.length * MOST;
-  return isBeyond ? { meaning: use.meaning === "lat" ? "north" : "east" } : use;
+/** A town that several columns name: what is broader is its county, and what lies in it its district. */
+function readAsBroader({ proposals, rows }: Table, column: number, level: "village" | "municipality"): void {
+  const town = proposals.findIndex(({ use }) => use?.meaning === "town" && !use.form);
+  const meaning = level === "municipality" ? "county" : "district";
+  if (proposals[column].use || town < 0 || proposals.some(({ use }) => use?.meaning === meaning)) return;
+  const isSame = (row: readonly string[]) =>
+    (row[column] ?? "").trim().toLowerCase() === (row[town] ?? "").trim().toLowerCase();
+  if (!rows.length || rows.filter(isSame).length >= MOST * rows.length) return;
+  proposals[column] = { use: { meaning }, why: `names a ${level}, and another column the town` };
 }
 
-/** Words of heads that say which way metres run, where nothing else does. */
-const EAST_WORDS = words("x e east easting ost rw rechts m este esty");
-const NORTH_WORDS = words("y n north northing nord hw hoch p norte");
+/** What is a county in one country and a town in another is the town of rows of which nothing else names one. */
+function readCountyAsTown({ proposals, heads }: Table): void {
+  if (proposals.some(({ use }) => use?.meaning === "town" || use?.meaning === "line")) return;
+  if (!proposals.some(({ use }) => use?.meaning === "street")) return;
+  const column = proposals.findIndex(({ use }) => use?.meaning === "county" && !use.form);
+  const { said } = readHead(plainHead(heads?.[column] ?? "").split("_"));
+  if (!said.includes("town") && !said.includes("municipality")) return;
+  proposals[column] = { use: { meaning: "town" }, why: `${proposals[column].why}, and no other column is a town` };
+}
+
+/** What the values show where no head does: the street, the house's number, the town. */
+function readByValues(table: Table): void {
+  const { proposals } = table;
+  const has = (...meanings: Meaning[]) =>
+    proposals.some(({ use }) => use && !use.form && meanings.includes(use.meaning));
+  if (!has("street", "line", "block", "place", "text")) readAsStreet(table);
+  if (has("street") && has("postcode") && !has("town")) readAsTown(table);
+  if (has("street") && !has("house", "line", "suffix", "name", "place")) readAsHouse(table);
+}
+
+/** A share of a column's values from which words for streets decide. */
+const CALLED = 0.6;
+
+/** A street with its house's number behind it, or in front. */
+const AS_LINE = /^(\d+\S?\s+\p{L}.*\p{L}\.?|\p{L}.*\p{L}\.?,?\s+\d+\s?\p{L}?)$/u;
+
+/** What is headed as a street holds lines where most of its values have a number, and no other column has one. */
+function readAsLine({ proposals, valuesOf }: Table): void {
+  if (proposals.some(({ use }) => use && ["house", "line", "suffix"].includes(use.meaning))) return;
+  const street = proposals.findIndex(({ use }) => use?.meaning === "street" && !use.form && !use.lang);
+  const values = street < 0 ? [] : valuesOf(street);
+  if (!values.length || values.filter((value) => AS_LINE.test(value)).length < CALLED * values.length) return;
+  proposals[street] = {
+    use: { meaning: "line" },
+    why: `${proposals[street].why}, and most of its values have house numbers`,
+  };
+}
+
+/** Columns that nothing is made of, with what is in them. */
+const openIn = ({ proposals, valuesOf }: Table) =>
+  proposals.flatMap(({ use }, column) => {
+    const values = use ? [] : valuesOf(column);
+    return values.length > 2 ? [{ column, values }] : [];
+  });
+
+function readAsStreet(table: Table): void {
+  const named = openIn(table)
+    .map(({ column, values }) => ({ column, values, share: Math.max(...waysOf(values).values()) }))
+    .filter(({ share }) => share >= CALLED)
+    .sort((a, b) => b.share - a.share);
+  const [street] = named;
+  if (!street) return;
+  const count = Math.round(street.share * street.values.length);
+  const why = `${count} of ${street.values.length} look like street names`;
+  table.proposals[street.column] = { use: { meaning: "street" }, why };
+}
+
+/** Words of heads under which no number is a house's. */
+const NO_HOUSE = new Set([
+  "code",
+  "kind",
+  "post",
+  "postcode",
+  "unit",
+  "floor",
+  "lat",
+  "lon",
+  "town",
+  "county",
+  "region",
+]);
+/** Numbers of most houses are not higher. */
+const COMMON_HOUSE = 2000;
+
+function readAsHouse(table: Table): void {
+  const { proposals, heads, rows, valuesOf } = table;
+  const street = proposals.findIndex(({ use }) => use?.meaning === "street");
+  // a street with its number in it needs none
+  if (valuesOf(street).filter((value) => /\d/.test(value)).length > 0.5 * valuesOf(street).length) return;
+  const town = proposals.findIndex(({ use }) => use?.meaning === "town");
+  const may = openIn(table).filter(({ column, values }) => {
+    if (readHead(plainHead(heads?.[column] ?? "").split("_")).said.some((word) => NO_HOUSE.has(word))) return false;
+    const numbers = values.flatMap((value) => parseHouseNumber(value.replace(/^0+(?=\d)/, ""))?.number ?? []);
+    if (numbers.length < 0.95 * values.length || values.length < 0.8 * rows.length) return false;
+    const sorted = [...numbers].sort((a, b) => a - b);
+    const isYears = sorted[0] > 1700 && sorted[sorted.length - 1] < 2100;
+    const isCount = numbers.every((number, i) => i === 0 || number === numbers[i - 1] + 1);
+    if (isYears || isCount || sorted[sorted.length >> 1] > COMMON_HOUSE || sorted[0] === sorted[sorted.length - 1])
+      return false;
+    // houses of one street have numbers of their own
+    const houses = new Set(rows.map((row) => `${row[street]}|${row[town] ?? ""}|${row[column]}`));
+    return houses.size >= 0.8 * rows.length;
+  });
+  if (may.length !== 1) {
+    for (const { column } of may) proposals[column].why = "may be house numbers, as another column may: choose one";
+    return;
+  }
+  const [{ column, values }] = may;
+  proposals[column] = {
+    use: { meaning: "house" },
+    why: `its values look like house numbers (${values.length} of ${rows.length} rows), and no other column has them`,
+  };
+}
+
+function readAsTown(table: Table): void {
+  const { proposals, rows } = table;
+  const postcode = proposals.findIndex(({ use }) => use?.meaning === "postcode");
+  const postcodes = new Set(rows.map((row) => row[postcode])).size;
+  const may = openIn(table).flatMap(({ column, values }) => {
+    const names = new Set(values);
+    if (names.size < 2 || names.size * 5 < postcodes || values.some((value) => !/\p{L}{2}/u.test(value))) return [];
+    // one name for nearly every postcode
+    const first = new Map<string, string>();
+    for (const row of rows) if (!first.has(row[postcode])) first.set(row[postcode], row[column] ?? "");
+    const alike = rows.filter((row) => first.get(row[postcode]) === row[column]).length;
+    return alike >= 0.95 * rows.length ? [{ column, names: names.size, length: [...names].join("").length }] : [];
+  });
+  // of several the narrowest, called the shortest: what lies around a town is often called after it
+  const [town] = may.sort((a, b) => b.names - a.names || a.length - b.length);
+  if (!town) return;
+  proposals[town.column] = { use: { meaning: "town" }, why: "its values change with the postcode, as towns do" };
+}
+
+/** What no column of a meaning holds, whatever its head says: names have letters, house numbers are short. */
+function canBe({ meaning, form }: ColumnUse, values: readonly string[]): boolean {
+  if (!values.length || form) return true;
+  const share = (fits: (value: string) => boolean) => values.filter(fits).length / values.length;
+  const hasLetter = (value: string) => /\p{L}/u.test(value);
+  switch (meaning) {
+    case "town":
+    case "district":
+    case "county":
+    case "region":
+    case "way":
+      return share(hasLetter) >= 0.5;
+    case "street":
+      return share(hasLetter) >= 0.2;
+    case "house":
+      return share((value) => /^\d{6,}$|^\d{4}-\d\d-\d\d/.test(value)) < 0.5;
+    case "suffix":
+      return share((value) => value.length <= 8) >= 0.8;
+    default:
+      return true;
+  }
+}
+
+/** What an axis is called by what its values turn out to be. */
+const AS_METRES = { lat: "north", lon: "east" } as const;
+const AS_DEGREES = { north: "lat", east: "lon" } as const;
+
+/**
+ * What a head means, as far as the values can be that: what is headed as degrees and holds none may be metres, and what is
+ * headed x or "easting" may hold degrees.
+ */
+function believed(use: ColumnUse | undefined, values: readonly string[]): ColumnUse | undefined {
+  if (!use || !values.length) return use;
+  const { meaning } = use;
+  if (meaning === "lat" || meaning === "lon") {
+    const most = meaning === "lat" ? 90 : 180;
+    const numbers = values.map(parseNumber).filter(Number.isFinite);
+    const isBeyond = numbers.filter((value) => Math.abs(value) > most).length > values.length * MOST;
+    return isBeyond ? { meaning: AS_METRES[meaning] } : use;
+  }
+  if (meaning !== "north" && meaning !== "east") return use;
+  const isDegrees = values.filter(degrees(meaning === "north" ? 90 : 180)).length >= MOST * values.length;
+  return isDegrees ? { meaning: AS_DEGREES[meaning] } : use;
+}
+
+/** Short words of heads that say which way metres run, where nothing else does. */
+const EAST_WORDS = new Set("x e ost rw m esty".split(" "));
+const NORTH_WORDS = new Set("y n nord hw p".split(" "));
 /** Metres from which two columns of numbers may be positions. */
 const LEAST_METRES = 1000;
 const PLACED: ReadonlySet<Meaning> = new Set<Meaning>(["lat", "lon", "position", "east", "north"]);
 
-/** Two columns side by side that hold metres, where no projection is named: by a word of their heads, or by the pattern of their values. */
-function readAsMetres(
-  proposals: Proposal[],
-  heads: readonly string[] | undefined,
-  valuesOf: (column: number) => string[],
-): void {
+/** A table, and what is made of its columns so far. */
+interface Table {
+  proposals: Proposal[];
+  heads: readonly string[] | undefined;
+  /** What is in a column, without what is empty. */
+  valuesOf: (column: number) => string[];
+  /** The rows that are looked at. */
+  rows: readonly (readonly string[])[];
+}
+
+/** Two columns that hold metres, where no projection is named: by a word of their heads, or as the only two that may. */
+function readAsMetres({ proposals, heads, valuesOf }: Table): void {
   if (proposals.some(({ use }) => use && PLACED.has(use.meaning))) return;
   const isMetres = (column: number) => {
     const values = valuesOf(column);
@@ -231,87 +354,33 @@ function readAsMetres(
     const large = numbers.filter((value) => Math.abs(value) >= LEAST_METRES);
     return values.length > 2 && numbers.length === values.length && large.length > values.length * 0.8;
   };
-  const tells = (column: number, which: ReadonlySet<string>) =>
-    plainHead(heads?.[column] ?? "")
-      .split("_")
-      .some((word) => which.has(word));
-  for (let column = 0; column + 1 < proposals.length; column++) {
-    if (proposals[column].use || proposals[column + 1].use || !isMetres(column) || !isMetres(column + 1)) continue;
-    const isTurned = tells(column, NORTH_WORDS) && tells(column + 1, EAST_WORDS);
-    const isTold = isTurned || (tells(column, EAST_WORDS) && tells(column + 1, NORTH_WORDS));
-    // two columns of numbers under heads that say something else may be anything
-    if (heads && !isTold) continue;
-    const why = isTold ? "look like metres, and the column names say which axis" : "look like metres";
-    proposals[column] = { use: { meaning: isTurned ? "north" : "east" }, why };
-    proposals[column + 1] = { use: { meaning: isTurned ? "east" : "north" }, why };
-    return;
-  }
+  const open = proposals.flatMap(({ use }, column) => (use || !isMetres(column) ? [] : [column]));
+  const told = (which: ReadonlySet<string>, axis: "east" | "north") =>
+    open.find((column) => {
+      const words = plainHead(heads?.[column] ?? "").split("_");
+      return words.some((word) => which.has(word)) || readHead(words).said.includes(axis);
+    });
+  const [east, north] = [told(EAST_WORDS, "east"), told(NORTH_WORDS, "north")];
+  const isTold = east !== undefined && north !== undefined && east !== north;
+  // two columns of numbers under heads that say something else may be anything, but for the only two that no row shares
+  const only = heads ? open.filter((column) => isVaried(valuesOf(column))) : open.slice(0, 2);
+  if (!isTold && only.length !== 2) return;
+  const why = isTold ? "look like metres, and the column names say which axis" : "look like metres";
+  proposals[isTold ? east : only[0]] = { use: { meaning: "east" }, why };
+  proposals[isTold ? north : only[1]] = { use: { meaning: "north" }, why };
 }
 
-/**
- * What is headed x and y may be degrees; metres beside degrees are left alone, since those need no zone.
- * @returns the columns that are left alone
- */
-function readAsDegrees(proposals: Proposal[], valuesOf: (column: number) => string[]): number[] {
+/** True where nearly every value is another. */
+const isVaried = (values: readonly string[]) => new Set(values).size >= MOST * values.length;
+
+/** Metres beside degrees are left alone, since those need no zone. @returns the columns that are left alone */
+function leaveMetres({ proposals }: Table): number[] {
   const at = (meaning: Meaning) => proposals.findIndex(({ use }) => use?.meaning === meaning);
   const [east, north] = [at("east"), at("north")];
-  if (east < 0 || north < 0) return [];
-  if (at("lat") >= 0 && at("lon") >= 0) {
-    for (const column of [east, north])
-      proposals[column] = { use: null, why: "metres; the degrees in another column are used instead" };
-    return [east, north];
-  }
-  const isAll = (column: number, fits: (value: string) => boolean) => {
-    const values = valuesOf(column);
-    return values.length > 0 && values.filter(fits).length / values.length >= MOST;
-  };
-  if (at("lat") >= 0 || at("lon") >= 0 || !isAll(east, degrees(180)) || !isAll(north, degrees(90))) return [];
-  proposals[east] = { use: { meaning: "lon" }, why: `${proposals[east].why}, and its values are degrees` };
-  proposals[north] = { use: { meaning: "lat" }, why: `${proposals[north].why}, and its values are degrees` };
-  return [];
-}
-
-/** `street`, `Straße`, `street:el` for a language, `county:code` and `street:abbr` for other forms. */
-function useOfHead(head: string): ColumnUse | undefined {
-  const [word, ...rest] = head
-    .replace(/^(addr|address|geo):/i, "")
-    // a fact whose label is also what something else is called
-    .replace(/^fact:.*/i, "")
-    .split(":")
-    .map((piece) => piece.trim());
-  const plain = plainHead(word);
-  const meaning = MEANING_OF.get(plain) ?? MEANING_OF.get(plain.replace(/^(addr|address|site|geo)_/, ""));
-  if (!meaning) return rest.length ? undefined : useOfWords(plain.split("_"));
-  if (!NAMED.has(meaning) || !rest.length) return { meaning };
-  const form = rest.map(formOf).find(Boolean);
-  const lang = rest.find((piece) => piece !== form && /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(piece));
-  return { meaning, ...(lang ? { lang } : {}), ...(form ? { form } : {}) };
-}
-
-/** Words of heads that say no more than that something is there, and those that say that it is a number for it, not its name. */
-const EMPTY_WORDS = words(
-  "name nom nome nombre naam namn navn nazwa nazev the of de des du la le el il lo da do di del della der die das van full official off adr addr address adresse " +
-    "txt text desc denominacion denominazione bezeichnung bez plain long short building num numero nummer numer",
-);
-const CODE_WORDS = words("code cod codigo codice kod kode key id schluessel kennung ref insee nr");
-
-/** What the words of a head mean where the head itself is not known: the one meaning that they name, whatever is next to it. */
-function useOfWords(all: readonly string[]): ColumnUse | undefined {
-  if (all.length < 2) return undefined;
-  const telling = all.filter((word) => !EMPTY_WORDS.has(word) && !CODE_WORDS.has(word));
-  const found = new Set(telling.flatMap((word) => MEANING_OF.get(word) ?? []));
-  // "building no" and "numero" with a word that says of what
-  const isNumber = all.some((word) => ["no", "num", "numero", "nummer", "numer", "number", "nr"].includes(word));
-  const [meaning, ...others] = found;
-  if (isNumber && !others.length && (!meaning || ["line", "name", "unit", "house"].includes(meaning))) {
-    const isOfHouse = all.some((word) =>
-      ["building", "house", "haus", "porta", "endereco", "huis", "dom", "domu"].includes(word),
-    );
-    return isOfHouse || meaning === "house" ? { meaning: "house" } : undefined;
-  }
-  if (!meaning || others.length) return undefined;
-  if (!all.some((word) => CODE_WORDS.has(word))) return { meaning };
-  return NAMED.has(meaning) && meaning !== "street" ? { meaning, form: "code" } : undefined;
+  if (east < 0 || north < 0 || at("lat") < 0 || at("lon") < 0) return [];
+  for (const column of [east, north])
+    proposals[column] = { use: null, why: "metres; the degrees in another column are used instead" };
+  return [east, north];
 }
 
 interface Look {
@@ -345,7 +414,7 @@ const LOOKS: readonly Look[] = [
   {
     meaning: "line",
     words: "look like a street with a house number",
-    fits: (value) => /^(\d+\S?\s+\p{L}.*\p{L}|\p{L}.*\p{L}\.?\s+\d+\s?\p{L}?)$/u.test(value),
+    fits: (value) => AS_LINE.test(value),
   },
 ];
 

@@ -82,7 +82,7 @@ describe("metres", () => {
 
   it("are left alone where there are degrees", () => {
     const heads = ["street", "x", "y", "lat", "lon"];
-    const rows = Array.from({ length: 5 }, (_, i) => [`Weg ${i}`, "500000", "5400000", `48.75${i}1`, `9.00${i}1`]);
+    const rows = Array.from({ length: 5 }, (_, i) => ["Lindenweg", "500000", "5400000", `48.75${i}1`, `9.00${i}1`]);
     const proposals = proposeColumns(heads, rows);
     expect(proposals.map(({ use }) => use?.meaning)).toEqual(["street", undefined, undefined, "lat", "lon"]);
     expect(proposals[1].why).toContain("degrees");
@@ -91,7 +91,7 @@ describe("metres", () => {
   });
 
   it("are degrees where the columns x and y hold degrees", () => {
-    const rows = Array.from({ length: 5 }, (_, i) => [`Weg ${i}`, `9.00${i}1`, `48.75${i}1`]);
+    const rows = Array.from({ length: 5 }, (_, i) => ["Lindenweg", `9.00${i}1`, `48.75${i}1`]);
     const uses = proposeColumns(["street", "x", "y"], rows).map(({ use }) => use);
     expect(uses.map((use) => use?.meaning)).toEqual(["street", "lon", "lat"]);
     const columns = [{ meaning: "street" }, { meaning: "east" }, { meaning: "north" }] as const;

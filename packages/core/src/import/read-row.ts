@@ -13,6 +13,7 @@ import {
 } from "../place/index.ts";
 import { asPeopleWrite } from "../text/index.ts";
 import { joinFacts, readFact } from "./facts.ts";
+import { endOf, splitWhole } from "./line.ts";
 import { type MetresReader, metresReader } from "./metres.ts";
 import { parseNumber } from "./numbers.ts";
 import { type ColumnForm, type ColumnUse, type Meaning, OF_FACTS, type Reading } from "./parts.ts";
@@ -195,7 +196,7 @@ export class RowReader {
     if (id) row.id = id;
     const importance = share(this.#cell(cells, "importance"));
     if (importance !== undefined) row.importance = importance;
-    this.#postcode(cells, row, profile, doubts);
+    this.#postcode(cells, row, lang, profile, doubts);
     // a row may be about an area itself: a list of towns
     if (!row.street && !row.place && !row.areas.length)
       return {
@@ -272,7 +273,7 @@ export class RowReader {
     return names.map(({ name, lang, ...rest }) => ({ lang, name: asPeopleWrite(name, lang), ...rest }));
   }
 
-  #street(cells: readonly string[], row: ImportRow, lang: string, { number }: CountryProfile): void {
+  #street(cells: readonly string[], row: ImportRow, lang: string, profile: CountryProfile): void {
     const streets = this.#asWritten(
       this.#withWay(readNames(cells, this.#names.get("street") ?? [], lang), this.#cell(cells, "way")),
     );
@@ -290,11 +291,34 @@ export class RowReader {
       row.house = parseHouseNumber(written);
       if (!row.house) row.name ??= written;
     }
-    const line = this.#cell(cells, "line");
-    if (!line || row.street) return;
-    const split = splitLine(line, number.stands);
-    row.street = { names: this.#asWritten([{ lang, name: split.street }]), isBlock: false };
-    row.house ??= split.house;
+    const line = clean((cells[this.#at.get("line") ?? -1] ?? "").trim().replace(/\s*[\r\n]+\s*/g, ", "));
+    if (line && !row.street) this.#line(line, row, lang, profile);
+  }
+
+  /** A whole address from one text: what columns of their own say goes before what it says. */
+  #line(line: string, row: ImportRow, lang: string, profile: CountryProfile): void {
+    const { street, house, unit, postcode, town, region } = splitWhole(
+      line,
+      profile,
+      (text) => text.length > 2 && countryCode(text) === row.country,
+    );
+    row.street = { names: this.#asWritten([{ lang, name: street }]), isBlock: false };
+    if (house) row.house ??= house;
+    if (unit) row.unit ??= unit;
+    if (postcode) row.postcode ??= postcode;
+    if (region) this.#addArea(row, "region", region, lang);
+    if (town) this.#addArea(row, "town", town, lang);
+  }
+
+  /** An area that no column of its own names; narrower ones stand behind it. */
+  #addArea(row: ImportRow, kind: "region" | "town", name: string, lang: string): void {
+    if (row.areas.some((area) => area.kind === kind)) return;
+    const coded = kind === "region" ? regionOf(row.country, name) : undefined;
+    const names = coded ? [{ lang, name: coded.name, abbr: coded.code }] : this.#asWritten([{ lang, name }]);
+    const rank = AREA_KINDS.indexOf(kind);
+    const at = row.areas.findIndex((area) => AREA_KINDS.indexOf(area.kind) > rank);
+    // rows that follow each other share their list
+    row.areas = row.areas.toSpliced(at < 0 ? row.areas.length : at, 0, { kind, names });
   }
 
   /** Names with the kind of street beside them, as the columns have it, where they do not say it themselves. */
@@ -307,10 +331,16 @@ export class RowReader {
     });
   }
 
-  #postcode(cells: readonly string[], row: ImportRow, profile: CountryProfile, doubts: RowDoubt[]): void {
+  #postcode(cells: readonly string[], row: ImportRow, lang: string, profile: CountryProfile, doubts: RowDoubt[]): void {
     const postcode = this.#cell(cells, "postcode");
     if (!postcode) return;
-    const written = postcodeAsWritten(profile, postcode);
+    let written = postcodeAsWritten(profile, postcode);
+    // "6013 Seebach am Rain" is a postcode and its town
+    const end = written === undefined ? endOf(postcode, profile) : undefined;
+    if (end) {
+      written = end.postcode;
+      if (/\p{L}{2}/u.test(end.rest)) this.#addArea(row, "town", end.rest, lang);
+    }
     row.postcode = written ?? postcode.toUpperCase();
     if (written !== undefined || !profile.postcode) return;
     doubts.push({
@@ -423,20 +453,6 @@ function readAt(text: string): Position | "swapped" | undefined {
   }
   const [first, second] = text.split(/[;,\s]+/).map(parseNumber);
   return Math.abs(first) > 90 && Math.abs(first) <= 180 && Math.abs(second) <= 90 ? "swapped" : undefined;
-}
-
-/** A street and its number from one text: the number is where the country has it, else on the other side. */
-export function splitLine(line: string, stands: "before" | "after"): { street: string; house?: HouseNumber } {
-  const before = /^(\d+\s?\p{L}?(?:[-/]\d+\p{L}?)?)[\s,]+(.+)$/u.exec(line);
-  const after = /^(.+?)[\s,]+(\d+\s?\p{L}?(?:[-/]\d+\p{L}?)?)$/u.exec(line);
-  const ways = stands === "before" ? [before, after] : [after, before];
-  for (const way of ways) {
-    if (!way) continue;
-    const [street, written] = way === before ? [way[2], way[1]] : [way[1], way[2]];
-    const house = parseHouseNumber(written);
-    if (house) return { street, house };
-  }
-  return { street: line };
 }
 
 const countryNames = new Map<string, string>();

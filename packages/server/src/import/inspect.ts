@@ -1,14 +1,15 @@
 import {
   countryCode,
+  type FoundCountry,
   type FoundProjection,
   findCountry,
   findProjection,
+  hintsIn,
   type ImportRow,
   proposeColumns,
   type Reading,
   RowReader,
   standsInCapitals,
-  zonesIn,
 } from "@bibliotope/core/import";
 import { countryBox, formatHouseNumber, formatLine, type Parts, profileOf } from "@bibliotope/core/place";
 import type { FileStart, LookAtFileRequest, TableReading } from "@bibliotope/wire";
@@ -48,16 +49,7 @@ export async function inspect({ path, params, country, readings }: FileToInspect
   });
   const hasCountry = columns.some(({ use }) => use?.meaning === "country");
   const said = (params.reading ?? kept)?.projection;
-  const found =
-    hasCountry || !isData
-      ? undefined
-      : findCountry(
-          columns.map(({ use }) => use),
-          heads,
-          rows,
-          LANDS,
-          country,
-        );
+  const found = hasCountry || !isData ? undefined : countryOf(columns, heads, rows, country);
   const own = params.reading?.country ?? kept?.country ?? found?.country;
   const metres = metresOf(columns, heads, rows, own, said !== undefined);
   const projection = said ?? metres?.projection;
@@ -90,6 +82,25 @@ export async function inspect({ path, params, country, readings }: FileToInspect
   };
 }
 
+/** The country of rows that name none. Of degrees that only their values tell, latitude and longitude change places where that alone suits. */
+function countryOf(
+  columns: FileStart["columns"],
+  heads: readonly string[] | undefined,
+  rows: readonly (readonly string[])[],
+  usual: string | undefined,
+): FoundCountry {
+  const by = (meaning: string) => columns.findIndex(({ use }) => use?.meaning === meaning);
+  const [lat, lon] = [by("lat"), by("lon")];
+  const isByValues = lat >= 0 && lon >= 0 && [lat, lon].every((i) => columns[i].why.includes("look like degrees"));
+  const uses = columns.map(({ use }) => use);
+  const found = findCountry(uses, heads, rows, LANDS, usual, !isByValues);
+  if (!found.turned || !isByValues) return found;
+  const why = `looks like degrees; the rows are then in ${found.turned}, which matches the street names`;
+  columns[lat] = { use: { meaning: "lon" }, why };
+  columns[lon] = { use: { meaning: "lat" }, why };
+  return { country: found.turned, why: `positions are in ${found.turned}` };
+}
+
 const LANDS = {
   countriesAt,
   hintsOf: (code: string) => {
@@ -116,7 +127,7 @@ function metresOf(
     code,
     {
       ...(code ? LANDS.hintsOf(code) : {}),
-      ...(heads ? { heads: [heads[east], heads[north]], zones: zonesIn(heads, rows) } : {}),
+      ...hintsIn(heads, rows, east, north),
     },
   );
   if (isSaid) return found;

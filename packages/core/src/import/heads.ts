@@ -1,0 +1,182 @@
+import { fold, NAMED_PARTS, partNames } from "../text/index.ts";
+import { type HeadWord, MEANING_OF_WORD, readHead } from "./head-words.ts";
+import { type ColumnUse, formOf, MEANINGS, type Meaning, NAMED } from "./parts.ts";
+
+/** What a head says of its column. */
+export interface HeadUse {
+  use: ColumnUse;
+  /** How sure that is: of two columns of one meaning the surer has it. */
+  weight: number;
+  /** Of a town: whether it is rather what lies in one, or what several lie in. */
+  level?: "village" | "municipality";
+}
+
+/** Heads of columns, folded, that files have beside the names of parts in the language packs; they go before those. */
+const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
+  street: `denominazione denominazione_via seglogr nom_seglogr openbareruimte openbare_ruimte fullname full_name st_name
+    str_name strname streetnam rd_name road_name nom_voie libelle_voie tipo_via_nombre odonimo nom_rue nome_via
+    nombre_calle nombre_via nome_rua onoma_odou streetname address1 addressline1 address_line_1`,
+  way: `street_type streettype st_type posttype street_suffix strassentyp tipo_via tipovia tipo_de_via clase_via dug
+    tipo_logradouro tipo_seglogr nom_tipo_seglogr tipo_arruamento type_voie type_de_voie typ_ulicy cecha
+    soort_straat vagtyp odos_typos 巷`,
+  block: "quarter cho block_name kvarter kwartal",
+  house: `cislo hausnummern gatuadressnummer addnum add_number address_number st_num st_number hsnr haus_nr numero_policia
+    num_civ no num nummer housenumber numero_voie nro numero_porta streetnumber`,
+  suffix: `hnrz hnrzus hnr_zus hnr_zusatz hsnrzus hsnr_zusatz addnumsuf add_num_suf rep indrep esponente addition letter house_letter zusatz
+    hausnummerzusatz adresszusatz toevoeging huisnummertoevoeging huisletter bis extension complement
+    indice_repetition complemento suffix_letter bokstav litera`,
+  line: "anschrift utdelningsadress dieuthynsi full_address",
+  unit: `unit_id subaddress door logement address2 address_2 address_line_2 addressline2 addressline_2 street2 street_2
+    flat_no apt_no`,
+  name: "housename gebaeude nom_batiment gebouwnaam",
+  place: `poi place_name organisation organization company firma einrichtung einrichtungsname etablissement entreprise
+    empresa azienda bedrijf foretag etaireia`,
+  kinds: "kind category categories type art kategorie typ categorie categoria tipo soort kategori rodzaj eidos",
+  postcode: "eircode post_code1 zip5 plz5 cod_post codpos kod_poczt zipcode postalcode codepostal kodpocztowy t_k",
+  district: "quarter_name locality_part",
+  town: `com_name obce nazev_obce misto by_navn gemeentenaam postcomm post_comm post_community inc_muni msag_comm gemeindename
+    gemname nom_com libelle_commune city_name town_name postort_name nazwa_miejscowosci ortsname nom_commune
+    ort_name dimos`,
+  county: `county_name nom_dep nazwa_powiatu shire bezirk department provincia provincie concelho comarca nomos
+    perifereiaki_enotita`,
+  region: "uf sigla_uf state_name nombre_comunidad land_region distrito comunidad regio regiao admin1",
+  country: "countrycode iso landkod landcode code_pays codigo_pais kraj kod_kraju nation",
+  lat: `lat_dd latitude_dd geo_breite breite geograficzna_szerokosc breddgrad breedtegraad geo_lat y_wgs84 point_y`,
+  lon: `long_dd lon_dd longitude_dd geo_laenge laenge lange langdgrad lengtegraad geo_lon geo_lng x_wgs84 point_x`,
+  position: `coordinates coords koordinaten coordonnees coordenadas coordinate coordinaten koordinater latlon lat_lon
+    location geo point geom`,
+  east: `rw coor_x coord_e souradnice_x easting_m ostwert rechts xcoord x_coord coord_x x_l93 coordenada_x easting x
+    rechtswert x_coordinate e_utm`,
+  north: `hw coor_y coord_n souradnice_y northing_m nordwert hoch ycoord y_coord coord_y y_l93 coordenada_y northing y
+    hochwert y_coordinate n_utm`,
+  id: `oid address_ref key uid uuid ref reference identifier objectid fid gid identifiant identificador identificativo
+    address_id`,
+  importance: `population pop inhabitants einwohner einwohnerzahl ew poblacion habitantes population_municipale popolazione
+    abitanti populacao bevolking inwoners befolkning folkmangd ludnosc pocet_obyvatel weight rank_weight`,
+  phone: `telephone tel telefon telefono telefone phone_number telephone_number tel_nr telefonnummer telefoonnummer
+    rufnummer fernsprecher tilefono numer_telefonu contact_phone numero_telephone`,
+  url: `website web webseite web_page webpage homepage home_page internet page_web site_web site sito sitio_web
+    pagina_web web_site www strona_www`,
+  hours: `opening_hours openinghours offnungszeiten oeffnungszeiten horaires heures_ouverture heures_d_ouverture horario
+    horarios orari orario openingstijden oppettider apningstider abningstider godziny_otwarcia oteviraci_doba
+    horas_de_apertura orari_di_apertura`,
+  languages: "spoken_languages sprachen langues idiomas lingue talen jezyki sprak sprog",
+  stepfree: `step_free step_free_access wheelchair wheelchair_access barrierefrei rollstuhlgerecht accessible_pmr acces_pmr
+    accesible accessibile rolstoeltoegankelijk`,
+  text: "query search raw input freitext",
+};
+
+export const plainHead = (head: string) =>
+  fold(head)
+    .text.replace(/[^\p{L}\p{N}]+/gu, "_")
+    .replace(/^_|_$/g, "");
+
+const MEANING_OF: ReadonlyMap<string, Meaning> = new Map(
+  [
+    ...NAMED_PARTS.flatMap((part) => {
+      const meaning = part === "building" ? "name" : part;
+      // no column is for the floor alone
+      return meaning === "floor" ? [] : partNames[part].map((name): [string, Meaning] => [name, meaning]);
+    }),
+    ...MEANINGS.flatMap((meaning) =>
+      [meaning, ...(HEADS[meaning] ?? "").split(/\s+/).filter(Boolean)].map((head): [string, Meaning] => [
+        head,
+        meaning,
+      ]),
+    ),
+  ].map(([head, meaning]) => [plainHead(head), meaning]),
+);
+
+/** Weights of what is headed by a known name, and by words of one; and what a word that is not known takes from it. */
+const KNOWN = 3;
+const BY_WORDS = 2;
+const UNKNOWN = 0.5;
+/** What a city has before a village, and that before a municipality, where several are named. */
+const LEVEL = 0.25;
+
+/** `street`, `Straße`, `street:el` for a language, `county:code` and `street:abbr` for other forms. */
+export function useOfHead(head: string): HeadUse | undefined {
+  const [word, ...rest] = head
+    .replace(/^(addr|address|geo):/i, "")
+    // a fact whose label is also what something else is called
+    .replace(/^fact:.*/i, "")
+    .split(":")
+    .map((piece) => piece.trim());
+  const plain = plainHead(word);
+  const bare = plain.replace(/^(addr|address|site|geo)_/, "");
+  const known = MEANING_OF.get(plain) ?? MEANING_OF.get(bare);
+  // "STREETNAME" and "streetName" are one head; words within one begin with a capital
+  const words = plainHead(word.replace(/(?<=\p{Ll})(?=\p{Lu})/gu, "_")).split("_");
+  const { said } = readHead(words);
+  if (!known) return rest.length ? undefined : useOfWords(words);
+  const level = known === "town" ? levelOf(said) : undefined;
+  const weight = KNOWN + weightOf(level) - (said.includes("descriptive") ? 1.2 : 0);
+  const found = { weight, ...(level ? { level } : {}) };
+  if (!NAMED.has(known) || !rest.length) return { use: { meaning: known }, ...found };
+  const form = rest.map(formOf).find(Boolean);
+  const lang = rest.find((piece) => piece !== form && /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(piece));
+  return { use: { meaning: known, ...(lang ? { lang } : {}), ...(form ? { form } : {}) }, ...found };
+}
+
+function levelOf(said: readonly HeadWord[]): HeadUse["level"] {
+  if (said.includes("town")) return undefined;
+  if (said.includes("municipality")) return "municipality";
+  return said.includes("village") ? "village" : undefined;
+}
+
+const weightOf = (level: HeadUse["level"]) => (level === "municipality" ? -LEVEL : level === "village" ? 0 : LEVEL);
+
+/** Single letters that say which way a coordinate runs, beside a word that says that it is one. */
+const AXES: Readonly<Record<string, Meaning>> = { x: "east", e: "east", y: "north", n: "north", b: "lat", l: "lon" };
+/** A word alone has at least as many letters, where it is written in Latin ones: "by" and "il" are in many languages. */
+const LEAST_ALONE = 3;
+
+/** What the words of a head mean where the head itself is not known: the one meaning that they name, whatever is next to it. */
+function useOfWords(words: readonly string[]): HeadUse | undefined {
+  const axis = words.find((word) => Object.hasOwn(AXES, word));
+  const { said, unknown: unread } = readHead(words.filter((word) => word !== axis));
+  if (axis) return said.length && !unread && said.every(isOfPoint) ? used(AXES[axis], BY_WORDS) : undefined;
+  if (words.length === 1 && words[0].length < LEAST_ALONE && /^[a-z]+$/.test(words[0])) return undefined;
+  const others = words.filter((word) => !readHead([word]).said.length).flatMap((word) => MEANING_OF.get(word) ?? []);
+  const unknown = unread - others.length;
+  const has = (word: HeadWord) => said.includes(word);
+  const sure = BY_WORDS - unknown * UNKNOWN;
+  if (has("floor")) return undefined;
+  const meanings = new Set([...said.flatMap((word) => MEANING_OF_WORD[word] ?? []), ...others]);
+  const [meaning] = meanings;
+  const isOne = meanings.size === 1;
+  if (has("post")) {
+    // the post's town is the settlement's where no column has that
+    if (has("name") || (meaning === "town" && isOne)) return used("town", sure - LEVEL / 2);
+    return has("number") || has("code") || has("postcode") ? used("postcode", sure) : undefined;
+  }
+  // "postcode and town" in one column
+  if (meanings.size === 2 && meanings.has("postcode") && meanings.has("town")) return used("postcode", sure);
+  if (has("kind")) return has("street") && isOne ? used("way", sure) : undefined;
+  if (meanings.has("suffix")) return isOne || meanings.has("house") ? used("suffix", sure) : undefined;
+  if (has("number")) {
+    if (has("descriptive")) return used("house", BY_WORDS - 1);
+    // "number of the address" is the house's, though less surely than what says so
+    if (!meaning) return unknown || said.length < 2 ? undefined : used("house", BY_WORDS - UNKNOWN);
+    if (!isOne) return undefined;
+    if (meaning === "street" || meaning === "house") return unknown ? undefined : used("house", sure);
+    if (meaning === "unit" || meaning === "postcode") return used(meaning, sure);
+    return NAMED.has(meaning) ? { use: { meaning, form: "code" }, weight: sure } : undefined;
+  }
+  if (meanings.size === 2 && meanings.has("town") && meanings.has("district"))
+    return { ...used("town", sure), level: "village" };
+  if (!meaning || !isOne) return undefined;
+  if (meaning === "north" || meaning === "east")
+    return said.length + others.length > 1 && said.every((word) => word === meaning || isOfPoint(word)) && !unknown
+      ? used(meaning, sure)
+      : undefined;
+  if (meaning === "lat" || meaning === "lon") return unknown ? undefined : used(meaning, sure);
+  if (meaning === "house" && has("name")) return used("name", sure);
+  if (has("code"))
+    return NAMED.has(meaning) && meaning !== "street" ? { use: { meaning, form: "code" }, weight: sure } : undefined;
+  const level = meaning === "town" ? levelOf(said) : undefined;
+  return { ...used(meaning, sure + weightOf(level)), ...(level ? { level } : {}) };
+}
+
+const used = (meaning: Meaning, weight: number): HeadUse => ({ use: { meaning }, weight });
+const isOfPoint = (word: HeadWord) => word === "point" || word === "plain";
