@@ -59,6 +59,8 @@ export interface EarlierStreet {
 export interface Heaped {
   /** Place of the narrowest area among the areas that come out. */
   area: number;
+  /** True where the row is about an area that a row before was about: both become one. */
+  isSameArea: boolean;
   heap: number | undefined;
   /** Place of the postcode among those that come out. */
   postcode: number | undefined;
@@ -120,7 +122,9 @@ export class Gatherer {
   readonly #postcodes = new Map<string, PostcodeSoFar>();
   readonly #streets: StreetSoFar[] = [];
   readonly #heapSum: Sum[] = [];
-  /** Where areas lie that rows are about, by what they are called. */
+  /** Areas that rows are about. */
+  #listedCount = 0;
+  /** Where they lie, by what they are called. */
   readonly #listedAt = new Map<string, { at: Position; area: AreaSoFar }[]>();
 
   /** @param namesOf what a country is called; by code where nobody knows */
@@ -128,10 +132,13 @@ export class Gatherer {
 
   /** Takes a row in. */
   add(row: ImportRow): Heaped {
-    const area = row.street || row.place ? this.#area(row) : this.#listed(row);
+    const isOfArea = !row.street && !row.place;
+    const listed = this.#listedCount;
+    const area = isOfArea ? this.#listed(row) : this.#area(row);
     area.spread.add(row.at);
     return {
       area: area.place,
+      isSameArea: isOfArea && listed === this.#listedCount,
       ...this.#street(row, area),
       postcode: row.postcode === undefined ? undefined : this.#postcode(row.country, row.postcode, area, row.at),
     };
@@ -186,6 +193,7 @@ export class Gatherer {
     const name = same.length ? `${key}@${at.lat.toFixed(2)},${at.lon.toFixed(2)}` : key;
     const area = this.#oneArea(name, parent, country, { ...own, importance: own.importance ?? importance });
     this.#listedAt.set(key, [...same, { at, area }]);
+    this.#listedCount++;
     return area;
   }
 

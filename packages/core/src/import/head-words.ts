@@ -259,7 +259,7 @@ const BY_LANGUAGE: Readonly<Record<string, Partial<Record<HeadWord, string>>>> =
     number: "nummer nr",
     code: "kode",
   },
-  no: {
+  nb: {
     street: "vei veg gate vegadresse adressenavn",
     house: "hus",
     suffix: "bokstav",

@@ -269,6 +269,26 @@ describe("Gatherer", () => {
     expect(areas[1].rings[0].every(([lon]) => lon > -21.5)).toBe(true);
   });
 
+  it("says of a row that only names a town again that both become one", () => {
+    const towns = (rows: string[][]) => {
+      const gatherer = new Gatherer();
+      const how = reading([{ meaning: "town" }, { meaning: "lat" }, { meaning: "lon" }]);
+      return rows.map((cells) => gatherer.add(read(cells, how).row!).isSameArea);
+    };
+    expect(
+      towns([
+        ["Tidewell", "-35.2", "-21.4"],
+        ["Sandmouth", "-35.2", "-21.5"],
+        ["Tidewell", "-35.21", "-21.41"],
+        ["Tidewell", "-36.9", "-21.4"],
+      ]),
+    ).toEqual([false, false, true, false]);
+    expect(gather([row("A", 1, -35.2, -21.4), row("A", 2, -35.2, -21.4)]).heaped.map((one) => one.isSameArea)).toEqual([
+      false,
+      false,
+    ]);
+  });
+
   it("puts a postcode of two towns into what lies around both", () => {
     const { postcodes } = gather([row("A", 1, -35.2, -21.4), row("B", 1, -35.2, -21.4, "Sandmouth")]);
     expect(postcodes[0].area).toBe("QR");

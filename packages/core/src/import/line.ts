@@ -88,7 +88,10 @@ export function endOf(text: string, profile: CountryProfile): { postcode: string
       const code = (isFirst ? words.slice(0, count) : words.slice(-count)).join(" ");
       if (code.length < 4 || !/\d/.test(code)) continue;
       const postcode = postcodeAsWritten(profile, code);
-      if (postcode === undefined || (count === 2 && /^\p{L}+$/u.test(words[isFirst ? 1 : words.length - 1]))) continue;
+      // "IL 62701" is a region and its postcode
+      const isMore = count === 2 && code.split(" ").some((word) => postcodeAsWritten(profile, word) === postcode);
+      if (postcode === undefined || isMore || (count === 2 && /^\p{L}+$/u.test(words[isFirst ? 1 : words.length - 1])))
+        continue;
       const rest = (isFirst ? words.slice(count) : words.slice(0, -count)).join(" ");
       return { postcode, rest };
     }

@@ -37,6 +37,7 @@ export const DOUBTS = [
   "postcode-shape",
   "far-from-street",
   "two-spellings",
+  "same-area",
   "mixed-encodings",
   "odd-fact",
 ] as const;

@@ -122,9 +122,11 @@ async function readRows(copy: RowCopy, params: ImportRequest, borders: Borders, 
         continue;
       }
       taken++;
-      const { heap, area, postcode, spelling } = gathered.add(row);
+      const { heap, area, isSameArea, postcode, spelling } = gathered.add(row);
       const { country, at } = row;
       if (spelling) doubt("two-spellings", () => `also spelled “${spelling}”`, undefined, number);
+      if (isSameArea)
+        doubt("same-area", () => "names only a town or region that an earlier row names", undefined, number);
       if (borders.isOutside(country, at))
         doubt("outside-country", () => borders.outsideWords(country, at), undefined, number);
       for (const { kind, words, column } of doubts) doubt(kind, () => words, column, number);

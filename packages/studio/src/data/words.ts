@@ -22,6 +22,10 @@ export const CHECK_WORDS: Readonly<Record<string, { name: string; means: string;
   "postcode-shape": { name: "Postcode format", means: "does not match the country's postcode format" },
   "far-from-street": { name: "Far from its street", means: "far from the other addresses in the street" },
   "two-spellings": { name: "Two spellings", means: "a street spelled differently elsewhere" },
+  "same-area": {
+    name: "Same area again",
+    means: "names only a town or region that an earlier row names: both become one",
+  },
   "odd-fact": { name: "Invalid attribute", means: "an attribute that is too long, or contradictory opening hours" },
   "mixed-encodings": { name: "Mixed encodings", means: "characters read in the wrong encoding" },
 };
@@ -33,7 +37,7 @@ export const MEANING_WORDS: Readonly<Record<Meaning, string>> = {
   block: "Block",
   house: "House number",
   suffix: "House number suffix",
-  line: "Street and number",
+  line: "Address line",
   unit: "Flat",
   name: "Building name",
   place: "Place name",

@@ -23,6 +23,15 @@ export const FAMILIES = {
     addressLine: "{street}, {house}[, {unit}]",
     number: { part: "house", stands: "after" },
   },
+  /** Street and number, then town, and the postcode on a line of its own. */
+  streetFirstTown: {
+    lines: "[{building}\n]{street or place} {house}[, {unit}]\n{district}\n{town}\n{county}\n{postcode}",
+    line: "[{building}, ]{street or place} {house}[, {unit}], {town}, {county}, {postcode}",
+    suggestion: "{street or place} {house}[, {unit}], {town}",
+    within: "[{county}, ]{country}",
+    addressLine: "{street} {house}[, {unit}]",
+    number: { part: "house", stands: "after" },
+  },
   /** Number and street, then postcode and town. */
   numberFirst: {
     lines: "[{building}\n][{unit}, ]{house} {street or place}\n{district}\n{postcode} {town}",

@@ -209,7 +209,7 @@ const ROWS: readonly Row[] = [
   {
     code: "LV",
     langs: ["lv"],
-    family: "townThenPostcode",
+    family: "streetFirstTown",
     areas: { county: "Novads" },
     levels: ["county", "town"],
     postcode: { label: "Pasta indekss", shape: "^LV-\\d{4}$", examples: ["LV-1010", "LV-3001"] },
