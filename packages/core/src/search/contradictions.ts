@@ -49,7 +49,7 @@ const NOTHING: Contradiction[] = [];
 /** True for a record that explains all that was written, as most do: nothing needs to be scored in detail. */
 function isAllExplained(candidate: Candidate): boolean {
   const { tokens, explained, thing, indexed } = candidate;
-  if (boxesIn(candidate).length) return false;
+  if (boxesIn(candidate).length || repeatedIn(candidate).length) return false;
   // the words of a street's name may be no more than its kind
   let isNamed = indexed.segment.kindOf(thing) !== "street";
   let isMeant = false;
@@ -70,6 +70,28 @@ function isAllExplained(candidate: Candidate): boolean {
     isNamed ||= weight >= TELLS.apart && !indexed.lexicon.isBareWay(text);
   }
   return isNamed || !isMeant;
+}
+
+/** Words of a street's name that were written once before, which the street explains again. */
+function repeatedIn({ tokens, explained, thing, indexed: { segment } }: Candidate): number[] {
+  if (segment.kindOf(thing) !== "street") return [];
+  return tokens.flatMap(({ text, kind }, t) => {
+    if (explained[t].by !== thing || kind !== "word") return [];
+    for (let other = 0; other < t; other++)
+      if (tokens[other].text === text && explained[other].by === thing) return [t];
+    return [];
+  });
+}
+
+/**
+ * The share of a text that its candidate explains twice with one word where it names a town that is not the candidate's:
+ * "Lipová 3, Lipová" of a Lipová in another town. 0 for nearly all.
+ */
+export function shareTakenTwice(candidate: Candidate): number {
+  const repeated = repeatedIn(candidate);
+  if (!repeated.length || !new Comparison(candidate, false).isOtherTown(repeated)) return 0;
+  const weigh = (sum: number, { weight }: QueryToken) => sum + weight;
+  return repeated.map((t) => candidate.tokens[t]).reduce(weigh, 0) / candidate.tokens.reduce(weigh, 0);
 }
 
 /** True when as many words of an area's name were written as it has. */
@@ -143,12 +165,14 @@ class Comparison {
   contradictions(): Contradiction[] {
     this.#leaveOwnWords();
     this.#leaveSlips();
+    this.#leaveKinds();
     this.#readName();
     this.#readPostcode();
     this.#readNumber();
     this.#readUnit();
     this.#readParts();
     this.#readTown();
+    this.#readRepeated();
     this.#readWords();
     return this.#found.sort((a, b) => a.span[0] - b.span[0]);
   }
@@ -175,6 +199,26 @@ class Comparison {
       const isAhead = t === first - 1 && [...this.#ownWords()].some((way) => indexed.lexicon.isLikeWay(text, way));
       if (isWithin || isAhead) this.#done.add(t);
     });
+  }
+
+  /** A kind of street beside a name that its register has without one: "ul. Lipová" is Lipová, "Οδός Πλατάνου" is Πλατάνου. */
+  #leaveKinds(): void {
+    const { indexed, tokens, explained, thing } = this.candidate;
+    const { lexicon } = indexed;
+    const named = this.#core.filter((t) => explained[t].by === thing);
+    if (!named.length || this.#segment.kindOf(thing) !== "street") return;
+    const beside = [named[0] - 1, named[named.length - 1] + 1].filter(
+      (t) =>
+        tokens[t] &&
+        this.#isLeft(t) &&
+        lexicon.isBareWay(tokens[t].text) &&
+        this.#stretch[t] === this.#stretch[named[0]],
+    );
+    if (!beside.length) return;
+    const hasKind = this.#segment
+      .namesOf(thing)
+      .some(({ name }) => tokenize(name).some(({ text }) => lexicon.isWay(text)));
+    if (!hasKind) for (const t of beside) this.#done.add(t);
   }
 
   /** "Rue de Montclair, Montclair" is no Rue des Lilas: of the name nothing was written but what kind of street it is. */
@@ -312,17 +356,34 @@ class Comparison {
     }
   }
 
-  /** "Fontenelle" is not Fontenelle-sur-Lise where a town is called so. */
+  /** "Fontenelle" is not Fontenelle-sur-Lise where a town is called so, and "Lipová" not Lipovica. */
   #readTown(): void {
     const { tokens, explained } = this.candidate;
     const towns = new Set(explained.flatMap(({ by }) => (this.#isTown(by) ? [by] : [])));
     for (const town of towns) {
-      if (isWholeName(this.candidate, town) || this.#isTelling(town)) continue;
       const words = tokens.flatMap((_, t) => (explained[t].by === town ? [t] : []));
+      // what was mended into this town and is another town as it stands
+      const isMended = words.length > 0 && words.every((t) => explained[t].how === "spelling");
+      if (!isMended && (isWholeName(this.candidate, town) || this.#isTelling(town))) continue;
       const stretch = tokens.flatMap((_, t) => (this.#stretch[t] === this.#stretch[words[0]] ? [t] : []));
       const beside = stretch.filter((t) => words.includes(t) || this.#isLeft(t));
       if (this.#areaNamedBy(words, beside) === "town") this.#say("town", beside, "other");
     }
+  }
+
+  #readRepeated(): void {
+    const repeated = repeatedIn(this.candidate);
+    if (repeated.length && this.isOtherTown(repeated)) this.#say("town", repeated, "other");
+  }
+
+  /** True for words that are a town's full name, and of no area that the record lies in. */
+  isOtherTown(words: readonly number[]): boolean {
+    const { tokens, thing } = this.candidate;
+    const { sections } = this.#segment;
+    const own = new Set<string>();
+    for (let area = sections.thingParent[thing]; area !== NONE; area = sections.thingParent[area])
+      for (const { name } of this.#segment.namesOf(area)) for (const { text } of tokenize(name)) own.add(text);
+    return !words.every((t) => own.has(tokens[t].text)) && this.#areaNamedBy(words) === "town";
   }
 
   /** True when all words of an area's name that tell something were written, whatever explains them. */

@@ -4,7 +4,7 @@ import { type Difference, type Outcome, PARTS, type PartName, profileOf } from "
 import { MAX_TOKENS } from "../text/index.ts";
 import { advise, partIn } from "./advice.ts";
 import type { Candidate } from "./candidates.ts";
-import { type Contradiction, contradictionsOf, differencesOf } from "./contradictions.ts";
+import { type Contradiction, contradictionsOf, differencesOf, shareTakenTwice } from "./contradictions.ts";
 import { type Gloss, glossOf, withScripts } from "./gloss.ts";
 import type { Indexed } from "./indexed.ts";
 import { interpret, isUnknown, type QueryToken, type ReadText, stretchesOf } from "./interpret.ts";
@@ -134,6 +134,12 @@ function meantBy(indexed: Indexed, query: ForwardQuery, compared = COMPARED): Me
   if (params.weighed.outcome === "none" && stretchesOf(tokens).includes(1)) {
     const instead = ask(withoutTheRest);
     if (instead.weighed.outcome !== "none") params = instead;
+  }
+  // the street's word may be the town's as well, where the register has the street without its kind
+  if (params.weighed.outcome !== "none" && params.fitting.slice(0, 1).some((best) => shareTakenTwice(best) > 0)) {
+    const isKind = (token: QueryToken) => indexed.lexicon.isBareWay(token.text);
+    const instead = ask((own) => own.map((token) => (isKind(token) ? { ...token, weight: TELLS.nothing } : token)));
+    if (instead.weighed.outcome === "matched") params = instead;
   }
   const { chances, contradictions, outcome } = params.weighed;
   const found = params.fitting.map((candidate, i) => ({

@@ -306,7 +306,9 @@ function weightOf(
   if (role && role !== "house") return WEIGHT[role];
   if (unfinished) return WEIGHT[token.kind];
   if (lexicon.isSmall(token.text)) return WEIGHT.small;
-  return token.kind === "word" ? rarity(bases, names) : WEIGHT.number;
+  if (token.kind !== "word") return WEIGHT.number;
+  // a kind of street that no name here has: its register has the streets without it
+  return names === 0 && lexicon.isBareWay(token.text) ? TELLS.leastRare : rarity(bases, names);
 }
 
 /** How much a word tells, by how many names it is in: "street" tells little, a word of one name in a hundred all. */

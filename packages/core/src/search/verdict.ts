@@ -1,6 +1,6 @@
 import { isOnlyUnit, type Outcome, type PartName } from "../place/index.ts";
 import type { Candidate } from "./candidates.ts";
-import { type Contradiction, contradictionsOf } from "./contradictions.ts";
+import { type Contradiction, contradictionsOf, shareTakenTwice } from "./contradictions.ts";
 import { TRUST, VERDICT } from "./weights.ts";
 
 /** What may be meant, with the chance and what contradicts it. */
@@ -17,10 +17,10 @@ const FAR = 10;
 
 /** @param found best first, by order; not by score */
 export function weigh(found: readonly Candidate[]): Weighed {
-  let top = 0;
-  for (const { score } of found) top = Math.max(top, score);
-  const contradictions = found.map((one) =>
-    one.score >= top - FAR * VERDICT.beside ? contradictionsOf(one) : undefined,
+  const scores = found.map((one) => one.score - shareTakenTwice(one));
+  const top = Math.max(0, ...scores);
+  const contradictions = found.map((one, i) =>
+    scores[i] >= top - FAR * VERDICT.beside ? contradictionsOf(one) : undefined,
   );
   // where nothing near the best can be believed, what is behind it may be meant
   if (!contradictions.some((one) => one && isCredible(one)))
@@ -29,13 +29,13 @@ export function weigh(found: readonly Candidate[]): Weighed {
     });
   const trust = contradictions.map((one) => (one ? trustIn(one) : 0));
   let best = 0;
-  found.forEach(({ score }, i) => {
+  scores.forEach((score, i) => {
     if (trust[i]) best = Math.max(best, score);
   });
-  const weights = found.map(({ score }, i) => (trust[i] ? Math.exp((score - best) / VERDICT.beside) : 0));
+  const weights = scores.map((score, i) => (trust[i] ? Math.exp((score - best) / VERDICT.beside) : 0));
   let all = 0;
   for (const weight of weights) all += weight;
-  const chances = found.map(({ score }, i) => {
+  const chances = scores.map((score, i) => {
     const chance = weights[i] && ((1 - (1 - score) ** VERDICT.steepness) * weights[i] * trust[i]) / all;
     return Math.floor(chance * 1000) / 1000;
   });

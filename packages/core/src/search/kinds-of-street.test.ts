@@ -1,0 +1,78 @@
+import { expect, it } from "vitest";
+import { Segment, SegmentBuilder } from "../index/index.ts";
+import { Engine } from "./index.ts";
+
+/** Countries with towns, of which each has streets with the houses 1 to 9. */
+type Lands = Readonly<Record<string, { lang: string; towns: Readonly<Record<string, readonly string[]>> }>>;
+
+function engineOf(lands: Lands): Engine {
+  const builder = new SegmentBuilder();
+  let identity = 1;
+  Object.entries(lands).forEach(([code, { lang, towns }], c) => {
+    const country = identity++;
+    const base = { lat: 40 + c * 3, lon: 10 + c * 3 };
+    const names = (name: string) => [{ lang, name }];
+    const common = { at: base, importance: 0.5 };
+    builder.addArea({
+      ...common,
+      identity: country,
+      kind: "country",
+      parent: null,
+      code,
+      names: names(code),
+      rings: [],
+    });
+    Object.entries(towns).forEach(([town, streets], t) => {
+      const at = { lat: base.lat + t * 0.3, lon: base.lon };
+      const area = identity++;
+      builder.addArea({
+        identity: area,
+        kind: "town",
+        parent: country,
+        names: names(town),
+        at,
+        importance: 0.3,
+        rings: [],
+      });
+      streets.forEach((name, s) => {
+        const street = identity++;
+        const of = { lat: at.lat + s * 0.01, lon: at.lon };
+        builder.addStreet({ identity: street, kind: "street", area, names: names(name), at: of, importance: 0.2 });
+        for (let number = 1; number < 10; number++)
+          builder.addAddress({
+            identity: identity++,
+            street,
+            number,
+            suffix: "",
+            postcode: null,
+            at: { lat: of.lat, lon: of.lon + number * 1e-4 },
+          });
+      });
+    });
+  });
+  return new Engine(new Segment(builder.finish({ name: "lands", sources: [] })));
+}
+
+const asked = (engine: Engine, q: string) => {
+  const { outcome, candidates } = engine.forward({ q });
+  return `${outcome}: ${candidates[0]?.line}`;
+};
+
+const WITHOUT = engineOf({
+  GR: { lang: "el", towns: { "Κάτω Πλατανιά": ["Πλατάνου", "Ελιάς"], "Νέα Πηγή": ["Πλατάνου", "Μύλου"] } },
+  SK: { lang: "sk", towns: { Lipová: ["Lipová", "Mlynská"], Brezina: ["Lipová", "Školská"] } },
+  SI: { lang: "sl", towns: { Lipovica: ["Lipova ulica", "Šolska cesta"] } },
+});
+
+it.each([
+  ["Οδός Πλατάνου 3, Κάτω Πλατανιά", "matched: Πλατάνου 3, Κάτω Πλατανιά"],
+  ["οδός Μύλου 3", "matched: Μύλου 3, Νέα Πηγή"],
+  ["ul. Lipová 3, Lipová", "matched: Lipová 3, Lipová"],
+  ["ulica Lipová 3, Brezina", "matched: Lipová 3, Brezina"],
+  ["Lipová ul. 3, Brezina", "matched: Lipová 3, Brezina"],
+  ["ul. Mlynská 3, Lipová", "matched: Mlynská 3, Lipová"],
+  ["Lipová 3, Lipová", "matched: Lipová 3, Lipová"],
+  ["Lipova ul. 3, Lipovica", "matched: Lipova ulica 3, Lipovica"],
+])("a kind of street that its register leaves out: %s", (q, expected) => {
+  expect(asked(WITHOUT, q)).toBe(expected);
+});
