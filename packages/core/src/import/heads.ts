@@ -13,14 +13,14 @@ export interface HeadUse {
 
 /** Heads of columns, folded, that files have beside the names of parts in the language packs; they go before those. */
 const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
-  street: `denominazione denominazione_via seglogr nom_seglogr openbareruimte openbare_ruimte fullname full_name st_name
+  street: `denominazione denominazione_via seglogr nom_seglogr openbareruimte openbare_ruimte duong pho fullname full_name st_name
     str_name strname streetnam rd_name road_name nom_voie libelle_voie tipo_via_nombre odonimo nom_rue nome_via
     nombre_calle nombre_via nome_rua onoma_odou streetname address1 addressline1 address_line_1`,
   way: `street_type streettype st_type posttype street_suffix strassentyp tipo_via tipovia tipo_de_via clase_via dug
     tipo_logradouro tipo_seglogr nom_tipo_seglogr tipo_arruamento type_voie type_de_voie typ_ulicy cecha
     soort_straat vagtyp odos_typos 巷`,
   block: "quarter cho block_name kvarter kwartal",
-  house: `cislo hausnummern gatuadressnummer addnum add_number address_number st_num st_number hsnr haus_nr numero_policia
+  house: `so_nha cislo hausnummern gatuadressnummer addnum add_number address_number st_num st_number hsnr haus_nr numero_policia
     num_civ no num nummer housenumber numero_voie nro numero_porta streetnumber`,
   suffix: `hnrz hnrzus hnr_zus hnr_zusatz hsnrzus hsnr_zusatz addnumsuf add_num_suf rep indrep esponente addition letter house_letter zusatz
     hausnummerzusatz adresszusatz toevoeging huisnummertoevoeging huisletter bis extension complement
@@ -32,19 +32,20 @@ const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
   place: `poi place_name organisation organization company firma einrichtung einrichtungsname etablissement entreprise
     empresa azienda bedrijf foretag etaireia`,
   kinds: "kind category categories type art kategorie typ categorie categoria tipo soort kategori rodzaj eidos",
-  postcode: "eircode post_code1 zip5 plz5 cod_post codpos kod_poczt zipcode postalcode codepostal kodpocztowy t_k",
-  district: "quarter_name locality_part",
-  town: `com_name obce nazev_obce misto by_navn gemeentenaam postcomm post_comm post_community inc_muni msag_comm gemeindename
+  postcode:
+    "ma_buu_chinh eircode post_code1 zip5 plz5 cod_post codpos kod_poczt zipcode postalcode codepostal kodpocztowy t_k",
+  district: "quarter_name locality_part phuong xa",
+  town: `thanh_pho com_name obce nazev_obce misto by_navn gemeentenaam postcomm post_comm post_community inc_muni msag_comm gemeindename
     gemname nom_com libelle_commune city_name town_name postort_name nazwa_miejscowosci ortsname nom_commune
     ort_name dimos`,
-  county: `county_name nom_dep nazwa_powiatu shire bezirk department provincia provincie concelho comarca nomos
+  county: `quan huyen county_name nom_dep nazwa_powiatu shire bezirk department provincia provincie concelho comarca nomos
     perifereiaki_enotita`,
   region: "uf sigla_uf state_name nombre_comunidad land_region distrito comunidad regio regiao admin1",
   country: "countrycode iso landkod landcode code_pays codigo_pais kraj kod_kraju nation",
-  lat: `lat_dd latitude_dd geo_breite breite geograficzna_szerokosc breddgrad breedtegraad geo_lat y_wgs84 point_y`,
-  lon: `long_dd lon_dd longitude_dd geo_laenge laenge lange langdgrad lengtegraad geo_lon geo_lng x_wgs84 point_x`,
+  lat: `vi_do lat_dd latitude_dd geo_breite breite geograficzna_szerokosc breddgrad breedtegraad geo_lat y_wgs84 point_y`,
+  lon: `kinh_do long_dd lon_dd longitude_dd geo_laenge laenge lange langdgrad lengtegraad geo_lon geo_lng x_wgs84 point_x`,
   position: `coordinates coords koordinaten coordonnees coordenadas coordinate coordinaten koordinater latlon lat_lon
-    location geo point geom`,
+    location geo point geom wkt geometry the_geom gps latlng lat_lng geolocation`,
   east: `rw coor_x coord_e souradnice_x easting_m ostwert rechts xcoord x_coord coord_x x_l93 coordenada_x easting x
     rechtswert x_coordinate e_utm`,
   north: `hw coor_y coord_n souradnice_y northing_m nordwert hoch ycoord y_coord coord_y y_l93 coordenada_y northing y
@@ -134,8 +135,9 @@ const LEAST_ALONE = 3;
 /** What the words of a head mean where the head itself is not known: the one meaning that they name, whatever is next to it. */
 function useOfWords(words: readonly string[]): HeadUse | undefined {
   const axis = words.find((word) => Object.hasOwn(AXES, word));
-  const { said, unknown: unread } = readHead(words.filter((word) => word !== axis));
-  if (axis) return said.length && !unread && said.every(isOfPoint) ? used(AXES[axis], BY_WORDS) : undefined;
+  const beside = readHead(words.filter((word) => word !== axis));
+  if (axis && beside.said.length && !beside.unknown && beside.said.every(isOfPoint)) return used(AXES[axis], BY_WORDS);
+  const { said, unknown: unread } = readHead(words);
   if (words.length === 1 && words[0].length < LEAST_ALONE && /^[a-z]+$/.test(words[0])) return undefined;
   const others = words.filter((word) => !readHead([word]).said.length).flatMap((word) => MEANING_OF.get(word) ?? []);
   const unknown = unread - others.length;
@@ -165,6 +167,8 @@ function useOfWords(words: readonly string[]): HeadUse | undefined {
   }
   if (meanings.size === 2 && meanings.has("town") && meanings.has("district"))
     return { ...used("town", sure), level: "village" };
+  const isLine = !meaning && !unknown && has("address") && said.every((word) => word === "address" || word === "plain");
+  if (isLine) return used("line", sure);
   if (!meaning || !isOne) return undefined;
   if (meaning === "north" || meaning === "east")
     return said.length + others.length > 1 && said.every((word) => word === meaning || isOfPoint(word)) && !unknown

@@ -320,3 +320,52 @@ describe("heads of columns in further languages", () => {
     ]);
   });
 });
+
+describe("columns whose names say little", () => {
+  /** Rows of three towns with three streets each, and houses of their own. */
+  const rows = (cells: (town: number, street: number, house: number, n: number) => string[]) =>
+    Array.from({ length: 36 }, (_, n) => cells(n % 3, Math.floor(n / 3) % 3, 1 + Math.floor(n / 9) * 2, n));
+  const towns = ["Birkdorf", "Lindental", "Mühlhain"];
+  const codes = ["36210", "36215", "36220"];
+
+  it.each([
+    [
+      "codes of something else are no countries, and street types are not streets",
+      ["street", "no", "post_type_of_it", "prov_x", "zip", "city"],
+      rows((t, s, h) => [["Maple", "Orchard", "Pond"][s], String(h), "ST", "BO", codes[t], towns[t]]),
+      ["street", "house", "way", null, "postcode", "town"],
+    ],
+    [
+      "streets in a language of which no words are known vary within a postcode",
+      ["q1", "hus nr", "q2", "postnr"],
+      rows((t, s, h) => [towns[t], String(h), ["Hlidar", "Fossar", "Bakkar"][s], codes[t]]),
+      ["town", "house", "street", "postcode"],
+    ],
+    [
+      "a suburb is the town where nothing else is",
+      ["Suburb", "Street Address"],
+      rows((t, s, h) => [towns[t], `${h} ${["Mill", "Church", "School"][s]} Road`]),
+      ["town", "line"],
+    ],
+    [
+      "a street and its number share a column, and so do postcode and town",
+      ["Straat + nr", "Postcode + gemeente"],
+      rows((t, s, h) => [`${["Molenweg", "Kerkplein", "Lindelaan"][s]} ${h}`, `${codes[t].slice(1)} ${towns[t]}`]),
+      ["line", "postcode"],
+    ],
+    [
+      "what counts rows, and what names a year, are no houses",
+      ["street", "row", "built", "z"],
+      rows((t, s, _, n) => [["Molenweg", "Kerkplein", "Lindelaan"][s], String(n + 1), String(1950 + n), codes[t]]),
+      ["street", null, null, "postcode"],
+    ],
+    [
+      "numbers of the post are houses where they are as short",
+      ["NOM_VIA", "NUM_POSTAL", "CODI_POSTAL", "MUNICIPI"],
+      rows((t, s, h) => [["Molí", "Escola", "Font"][s], String(h), codes[t], towns[t]]),
+      ["street", "house", "postcode", "town"],
+    ],
+  ])("%s", (_, heads, table, expected) => {
+    expect(meanings(heads, table)).toEqual(expected);
+  });
+});

@@ -25,6 +25,9 @@ describe("a whole address in one text", () => {
     ],
     ["Storgatan 5\n111 22 Björkby", "SE", "Storgatan", "5", "111 22", "Björkby"],
     ["Via dei Tigli; 7; 00184 Castelnero", "IT", "Via dei Tigli", "7", "00184", "Castelnero"],
+    ["улица Липовая, 12", "KZ", "улица Липовая", "12", undefined, undefined],
+    ["601000, Липово, улица Липовая, 12b", "RU", "улица Липовая", "12b", "601000", "Липово"],
+    ["20100, Липове, вулиця Шкільна 7", "UA", "вулиця Шкільна", "7", "20100", "Липове"],
     ["Mill Lane, Tidewell", "GB", "Mill Lane", undefined, undefined, "Tidewell"],
     ["Harbour Row 12", "NL", "Harbour Row", "12", undefined, undefined],
   ])("%s in %s", (line, country, street, house, postcode, town, unit?: string) => {

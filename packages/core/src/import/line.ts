@@ -40,23 +40,33 @@ export function splitLine(line: string, stands: "before" | "after"): { street: s
  */
 export function splitWhole(line: string, profile: CountryProfile, isCountry: (text: string) => boolean): WholeLine {
   const { stands } = profile.number;
-  const pieces = line
+  let pieces = line
     .split(/\s*[,;\n]\s*/)
     .map((piece) => piece.trim())
     .filter(Boolean);
   if (pieces.length > 1 && isCountry(pieces[pieces.length - 1])) pieces.pop();
+  // "601000, Lipovo, ulitsa Lipovaya, 12" goes from the broadest to the number
+  const code = pieces.length > 2 && isCode(pieces[0], profile) ? pieces[0] : undefined;
+  if (code) {
+    const broad = pieces.slice(1);
+    const number = parseHouseNumber(broad[broad.length - 1]) ? broad.pop() : undefined;
+    const [own, ...around] = broad.reverse();
+    pieces = [number && own ? `${own} ${number}` : own, ...around.slice(0, 1)];
+  }
   if (pieces.length < 2) return splitLine(pieces[0] ?? line, stands);
   const usual = pieces.findIndex((piece) => (stands === "before" ? BEFORE : AFTER).test(piece));
   const at = Math.max(0, usual >= 0 && !endOf(pieces[usual], profile) ? usual : 0);
   const found: WholeLine = splitLine(pieces[at], stands);
   let next = at + 1;
   // a number that stands alone, behind its street or in front of it: "Calle Olmo, 12"
-  const alone = found.house || pieces.length < 3 ? undefined : parseHouseNumber(pieces[next]);
+  const isMore = next < pieces.length && !(pieces.length < 3 && isCode(pieces[next], profile));
+  const alone = isMore && !found.house ? parseHouseNumber(pieces[next]) : undefined;
   if (alone) {
     found.house = alone;
     next++;
   }
   if (at > 0) found.unit = pieces.slice(0, at).join(", ");
+  if (code) found.postcode = postcodeAsWritten(profile, code) ?? code;
   const rest = pieces.slice(next);
   for (let i = rest.length - 1; i >= 0; i--) {
     const end = endOf(rest[i], profile);
@@ -77,6 +87,11 @@ export function splitWhole(line: string, profile: CountryProfile, isCountry: (te
   const inside = names.filter((name) => /\d/.test(name));
   if (inside.length) found.unit ??= inside.join(", ");
   return found;
+}
+
+/** True for what is a postcode and nothing else; digits enough for one where the country's are not known. */
+function isCode(text: string, profile: CountryProfile): boolean {
+  return profile.postcode ? endOf(text, profile)?.rest === "" : /^\d{4,7}$/.test(text);
 }
 
 /** A postcode at the beginning or at the end of a text, and what is left of it: "6013 Seebach", "Springvale IL 62701". */

@@ -82,21 +82,30 @@ export function proposeColumns(
   for (let column = 0; column < width; column++) {
     if (proposals[column].use || left.includes(column)) continue;
     const values = valuesOf(column);
-    // a head that is no word of an address says that its numbers are no houses: a price, a year
+    // a head that is no word of an address says that its numbers are no houses (a price, a year), and its codes no countries
     const isOther = Boolean(heads?.[column]?.trim()) && !/^(column|col|field)?[\s_-]*\d*$/i.test(heads?.[column] ?? "");
     const hasStreet = taken.has("street  ") || taken.has("line  ");
-    const seen = lookOf(values, taken, [...(isOther ? HOUSE : []), ...(hasStreet ? LINE : [])]);
+    const isYear = isOther && isYears(values);
+    const seen = lookOf(values, taken, [
+      ...(isYear ? POSTCODE : []),
+      ...(isOther ? HEADED_OTHERWISE : []),
+      ...(hasStreet ? LINE : []),
+    ]);
     if (seen) take(column, seen.use, seen.why);
     else proposals[column].why ||= values.length ? "neither its name nor its values say" : "is empty";
   }
   readByValues(table);
-  if (purpose === "data") readCountyAsTown(table);
+  if (purpose === "data") readAreaAsTown(table);
   if (purpose === "data" && heads) readAsFacts(proposals, heads, valuesOf);
   return proposals;
 }
 
-const HOUSE: readonly Meaning[] = ["house"];
+const HEADED_OTHERWISE: readonly Meaning[] = ["house", "country"];
 const LINE: readonly Meaning[] = ["line"];
+const POSTCODE: readonly Meaning[] = ["postcode"];
+/** True for the years in which houses are built. */
+const isYears = (values: readonly string[]) =>
+  values.every((value) => /^\d{4}$/.test(value) && Number(value) > 1700 && Number(value) < 2100);
 
 /** Meanings without which a table is no list of addresses or places. */
 const NAMING: ReadonlySet<Meaning> = new Set<Meaning>(["street", "block", "line", "house", "place", "town"]);
@@ -160,13 +169,16 @@ function readAsBroader({ proposals, rows }: Table, column: number, level: "villa
   proposals[column] = { use: { meaning }, why: `names a ${level}, and another column the town` };
 }
 
-/** What is a county in one country and a town in another is the town of rows of which nothing else names one. */
-function readCountyAsTown({ proposals, heads }: Table): void {
-  if (proposals.some(({ use }) => use?.meaning === "town" || use?.meaning === "line")) return;
-  if (!proposals.some(({ use }) => use?.meaning === "street")) return;
-  const column = proposals.findIndex(({ use }) => use?.meaning === "county" && !use.form);
-  const { said } = readHead(plainHead(heads?.[column] ?? "").split("_"));
-  if (!said.includes("town") && !said.includes("municipality")) return;
+/** What is a county, or a suburb, in one country and a town in another is the town of rows of which nothing else names one. */
+function readAreaAsTown({ proposals, heads }: Table): void {
+  if (proposals.some(({ use }) => use?.meaning === "town")) return;
+  if (!proposals.some(({ use }) => use?.meaning === "street" || use?.meaning === "line")) return;
+  const column = proposals.findIndex(({ use }, i) => {
+    if (use?.form || (use?.meaning !== "county" && use?.meaning !== "district")) return false;
+    const { said } = readHead(plainHead(heads?.[i] ?? "").split("_"));
+    return said.some((word) => word === "town" || word === "municipality" || word === "village");
+  });
+  if (column < 0) return;
   proposals[column] = { use: { meaning: "town" }, why: `${proposals[column].why}, and no other column is a town` };
 }
 
@@ -175,9 +187,12 @@ function readByValues(table: Table): void {
   const { proposals } = table;
   const has = (...meanings: Meaning[]) =>
     proposals.some(({ use }) => use && !use.form && meanings.includes(use.meaning));
-  if (!has("street", "line", "block", "place", "text")) readAsStreet(table);
-  if (has("street") && has("postcode") && !has("town")) readAsTown(table);
-  if (has("street") && !has("house", "line", "suffix", "name", "place")) readAsHouse(table);
+  const isOpen = () => !has("street", "line", "block", "place", "text");
+  if (isOpen()) readAsStreet(table);
+  if (has("street") && !has("way")) readAsWay(table);
+  if (has("street", "house") && has("postcode") && !has("town")) readAsTown(table);
+  if (isOpen() && has("house") && has("postcode", "town")) readAsVarying(table);
+  if (has("street") && !has("house", "line", "name", "place")) readAsHouse(table);
 }
 
 /** A share of a column's values from which words for streets decide. */
@@ -186,12 +201,14 @@ const CALLED = 0.6;
 /** A street with its house's number behind it, or in front. */
 const AS_LINE = /^(\d+\S?\s+\p{L}.*\p{L}\.?|\p{L}.*\p{L}\.?,?\s+\d+\s?\p{L}?)$/u;
 
+const isLine = (value: string) => AS_LINE.test(value);
+
 /** What is headed as a street holds lines where most of its values have a number, and no other column has one. */
 function readAsLine({ proposals, valuesOf }: Table): void {
-  if (proposals.some(({ use }) => use && ["house", "line", "suffix"].includes(use.meaning))) return;
+  if (proposals.some(({ use }) => use && ["house", "line"].includes(use.meaning))) return;
   const street = proposals.findIndex(({ use }) => use?.meaning === "street" && !use.form && !use.lang);
   const values = street < 0 ? [] : valuesOf(street);
-  if (!values.length || values.filter((value) => AS_LINE.test(value)).length < CALLED * values.length) return;
+  if (!values.length || values.filter(isLine).length < CALLED * values.length) return;
   proposals[street] = {
     use: { meaning: "line" },
     why: `${proposals[street].why}, and most of its values have house numbers`,
@@ -205,8 +222,10 @@ const openIn = ({ proposals, valuesOf }: Table) =>
     return values.length > 2 ? [{ column, values }] : [];
   });
 
+/** Columns in which words for streets stand: bare ones are kinds of street in a column of their own. */
 function readAsStreet(table: Table): void {
   const named = openIn(table)
+    .filter(({ values }) => new Set(values).size > 1)
     .map(({ column, values }) => ({ column, values, share: Math.max(...waysOf(values).values()) }))
     .filter(({ share }) => share >= CALLED)
     .sort((a, b) => b.share - a.share);
@@ -215,6 +234,39 @@ function readAsStreet(table: Table): void {
   const count = Math.round(street.share * street.values.length);
   const why = `${count} of ${street.values.length} look like street names`;
   table.proposals[street.column] = { use: { meaning: "street" }, why };
+}
+
+/** Kinds of street in a column of their own: "ST", "AVE". */
+function readAsWay(table: Table): void {
+  const ways = openIn(table).find(
+    ({ values }) => values.every((value) => !/\s/.test(value)) && Math.max(...waysOf(values).values()) >= MOST,
+  );
+  if (!ways) return;
+  const street = table.proposals.findIndex(({ use }) => use?.meaning === "street");
+  // streets that say their kind themselves are called so, whatever stands beside them
+  if (Math.max(...waysOf(table.valuesOf(street)).values()) >= CALLED) return;
+  table.proposals[ways.column] = {
+    use: { meaning: "way" },
+    why: `${ways.values.length} of ${table.rows.length} are street types`,
+  };
+}
+
+/** Of a table with house numbers, the one column of texts that vary within a postcode or a town, and come again with other numbers. */
+function readAsVarying(table: Table): void {
+  const { proposals, rows } = table;
+  const within = ["postcode", "town"].map((meaning) => proposals.findIndex(({ use }) => use?.meaning === meaning));
+  const around = within.find((column) => column >= 0) ?? -1;
+  const may = openIn(table).filter(({ column, values }) => {
+    const names = new Set(values).size;
+    if (names < 3 || names > 0.9 * values.length || values.some((value) => !/\p{L}{2}/u.test(value))) return false;
+    const places = new Set(rows.map((row) => row[around])).size;
+    return new Set(rows.map((row) => `${row[around]}|${row[column]}`)).size > places;
+  });
+  if (may.length !== 1) return;
+  proposals[may[0].column] = {
+    use: { meaning: "street" },
+    why: "its values vary within a town and come with several house numbers, as streets do",
+  };
 }
 
 /** Words of heads under which no number is a house's. */
@@ -241,13 +293,18 @@ function readAsHouse(table: Table): void {
   if (valuesOf(street).filter((value) => /\d/.test(value)).length > 0.5 * valuesOf(street).length) return;
   const town = proposals.findIndex(({ use }) => use?.meaning === "town");
   const may = openIn(table).filter(({ column, values }) => {
-    if (readHead(plainHead(heads?.[column] ?? "").split("_")).said.some((word) => NO_HOUSE.has(word))) return false;
+    const { said } = readHead(plainHead(heads?.[column] ?? "").split("_"));
+    if (!said.includes("number") && said.some((word) => NO_HOUSE.has(word))) return false;
     const numbers = values.flatMap((value) => parseHouseNumber(value.replace(/^0+(?=\d)/, ""))?.number ?? []);
     if (numbers.length < 0.95 * values.length || values.length < 0.8 * rows.length) return false;
     const sorted = [...numbers].sort((a, b) => a - b);
-    const isYears = sorted[0] > 1700 && sorted[sorted.length - 1] < 2100;
     const isCount = numbers.every((number, i) => i === 0 || number === numbers[i - 1] + 1);
-    if (isYears || isCount || sorted[sorted.length >> 1] > COMMON_HOUSE || sorted[0] === sorted[sorted.length - 1])
+    if (
+      isYears(values) ||
+      isCount ||
+      sorted[sorted.length >> 1] > COMMON_HOUSE ||
+      sorted[0] === sorted[sorted.length - 1]
+    )
       return false;
     // houses of one street have numbers of their own
     const houses = new Set(rows.map((row) => `${row[street]}|${row[town] ?? ""}|${row[column]}`));
@@ -298,7 +355,9 @@ function canBe({ meaning, form }: ColumnUse, values: readonly string[]): boolean
     case "street":
       return share(hasLetter) >= 0.2;
     case "house":
-      return share((value) => /^\d{6,}$|^\d{4}-\d\d-\d\d/.test(value)) < 0.5;
+      return share((value) => /^\d{6,}$|^\d{4}-\d\d-\d\d/.test(value)) < 0.5 && share(isLine) < CALLED;
+    case "postcode":
+      return share((value) => /^\d{1,2}\p{L}?$/u.test(value)) < 0.5;
     case "suffix":
       return share((value) => value.length <= 8) >= 0.8;
     default:
@@ -401,7 +460,11 @@ const isCountry = (value: string) =>
 
 /** Looks of values, the surest first. */
 const LOOKS: readonly Look[] = [
-  { meaning: "position", words: "look like positions", fits: (value) => readPosition(value) !== undefined },
+  {
+    meaning: "position",
+    words: "look like positions",
+    fits: (value) => /^POINT ?\(/i.test(value) || readPosition(value) !== undefined,
+  },
   { meaning: "lat", words: "look like degrees of latitude", fits: degrees(90) },
   { meaning: "lon", words: "look like degrees of longitude", fits: degrees(180) },
   { meaning: "country", words: "look like country codes", fits: isCountry },
@@ -414,7 +477,7 @@ const LOOKS: readonly Look[] = [
   {
     meaning: "line",
     words: "look like a street with a house number",
-    fits: (value) => AS_LINE.test(value),
+    fits: isLine,
   },
 ];
 
