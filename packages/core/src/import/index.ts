@@ -1,4 +1,5 @@
 export { RowAsker, type RowQuestion } from "./ask-row.ts";
+export type { Proposal } from "./by-values.ts";
 export { factNameOf, kindOfValues, LONGEST_FACT } from "./facts.ts";
 export { type FoundCountry, findCountry } from "./find-country.ts";
 export { type FoundProjection, findProjection, hintsIn, type WeighedProjection } from "./find-projection.ts";
@@ -28,7 +29,7 @@ export {
   type Reading,
   sameUse,
 } from "./parts.ts";
-export { type Proposal, proposeColumns, standsInCapitals } from "./propose.ts";
+export { proposeColumns, standsInCapitals } from "./propose.ts";
 export {
   countryCode,
   DOUBTS,
