@@ -5,7 +5,7 @@ import type { Meaning } from "./parts.ts";
  * What a word of a column's name says: a part of an address, how broad a place is, which way a coordinate runs, or only
  * that something is a name, a number, a code, a kind or a point.
  */
-export const HEAD_WORDS = [
+const HEAD_WORDS = [
   "street",
   "house",
   "descriptive",

@@ -45,7 +45,7 @@ const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
   lat: `vi_do lat_dd latitude_dd geo_breite breite geograficzna_szerokosc breddgrad breedtegraad geo_lat y_wgs84 point_y`,
   lon: `kinh_do long_dd lon_dd longitude_dd geo_laenge laenge lange langdgrad lengtegraad geo_lon geo_lng x_wgs84 point_x`,
   position: `coordinates coords koordinaten coordonnees coordenadas coordinate coordinaten koordinater latlon lat_lon
-    location geo point geom wkt geometry the_geom gps latlng lat_lng geolocation`,
+    location geo point geom wkt geometry the_geom gps geolocation`,
   east: `rw coor_x coord_e souradnice_x easting_m ostwert rechts xcoord x_coord coord_x x_l93 coordenada_x easting x
     rechtswert x_coordinate e_utm`,
   north: `hw coor_y coord_n souradnice_y northing_m nordwert hoch ycoord y_coord coord_y y_l93 coordenada_y northing y
