@@ -360,6 +360,18 @@ describe("columns whose names say little", () => {
       ["street", null, null, "postcode"],
     ],
     [
+      "numbers that many rows of a street share are no houses",
+      ["street", "rooms", "z"],
+      rows((t, s, h) => [["Molenweg", "Kerkplein", "Lindelaan"][s], String(1 + (h % 3)), codes[t]]),
+      ["street", null, "postcode"],
+    ],
+    [
+      "the number in the village is the house's where few have one in a street",
+      ["Ulica", "Orientačné číslo", "Súpisné číslo"],
+      rows((_, s, h, n) => [["Lipová", "Školská", "Mlynská"][s], n % 6 ? "" : String(h), String(500 + n)]),
+      ["street", null, "house"],
+    ],
+    [
       "numbers of the post are houses where they are as short",
       ["NOM_VIA", "NUM_POSTAL", "CODI_POSTAL", "MUNICIPI"],
       rows((t, s, h) => [["Molí", "Escola", "Font"][s], String(h), codes[t], towns[t]]),

@@ -1,7 +1,15 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { countryBox } from "../place/index.ts";
-import { findProjection, Gatherer, proposeColumns, RowReader, standsInCapitals } from "./index.ts";
+import {
+  findCountry,
+  findProjection,
+  Gatherer,
+  hintsIn,
+  proposeColumns,
+  RowReader,
+  standsInCapitals,
+} from "./index.ts";
 
 /**
  * East and north of UTM by the series of a textbook, to some metres: shares nothing with the reader.
@@ -196,5 +204,35 @@ describe("parts over several columns, and names in capitals", () => {
     expect(names(read(all, cells))).toEqual(["CALLE DE LA ESTACIÓN", "VILLA DEL RÍO"]);
     expect(standsInCapitals(all.columns as never, [cells, cells, cells])).toBe(true);
     expect(standsInCapitals(all.columns as never, [cells, cells, ["Calle", "Mayor", "Villa", "1", ...at]])).toBe(false);
+  });
+});
+
+describe("what only happens to fit", () => {
+  const pairs = Array.from({ length: 10 }, (_, i) => utmOf(42 + i * 1e-3, 43.5 + i * 1e-3, 38));
+  const land = {
+    box: [40, 41, 46.8, 43.7] as [number, number, number, number],
+    isIn: (_: string, { lat, lon }: { lat: number; lon: number }) => lon > 40 && lon < 46.8 && lat > 41 && lat < 43.7,
+  };
+
+  it("is no zone of a country with grids of its own, unless the file says so", () => {
+    expect(findProjection(pairs, "GE", land).projection).toBeUndefined();
+    expect(findProjection(pairs, "GE", land).why).toMatch(/choose one/);
+    const rows = pairs.map(([east, north]) => [east, north, "32638"]);
+    const hints = hintsIn(["E", "N", "EPSG-kode"], rows, 0, 1);
+    expect(hints.codes).toEqual(["32638"]);
+    expect(findProjection(pairs, "GE", { ...land, ...hints })).toMatchObject({
+      projection: { system: "utm", zone: "38N" },
+    });
+    expect(findProjection(pairs, "GE", { codes: ["32638", "32639"] }).why).toMatch(/several systems/);
+  });
+
+  it("is no order of latitude and longitude that no name tells", () => {
+    const columns = ["street", "lat", "lon"].map((meaning) => ({ meaning }) as never);
+    const rows = Array.from({ length: 5 }, (_, i) => ["Nosuch", `16.${i}23`, `45.${i}23`]);
+    const lands = { countriesAt: ({ lat }: { lat: number }) => [lat < 30 ? "TN" : "HR"], hintsOf: () => ({}) };
+    const found = (isOrderKnown: boolean) => findCountry(columns, undefined, rows, lands, undefined, isOrderKnown);
+    expect(found(true).country).toBe("TN");
+    expect(found(false).country).toBeUndefined();
+    expect(found(false).why).toMatch(/swapped, in HR: choose one/);
   });
 });
