@@ -57,14 +57,11 @@ function isAllExplained(candidate: Candidate): boolean {
     const { by, how, as } = explained[t];
     const { isLabel, weight, unfinished, text } = tokens[t];
     if (as ? how !== "same" : by === NONE && !isLabel && !unfinished && weight > TELLS.nothing) return false;
-    // a longer name than was written may be another town's than is meant
-    if (
-      by !== NONE &&
-      by !== thing &&
-      by < indexed.segment.firstPostcode &&
-      indexed.segment.sections.thingWords[by] > 1
-    )
-      if (!isWholeName(candidate, by)) return false;
+    // a longer name than was written, or one that was mended into it, may be another town's than is meant
+    if (by !== NONE && by !== thing && by < indexed.segment.firstPostcode) {
+      const isLonger = indexed.segment.sections.thingWords[by] > 1;
+      if (isLonger ? !isWholeName(candidate, by) : !isAsWritten(candidate, t)) return false;
+    }
     if (by !== thing) continue;
     isMeant = true;
     isNamed ||= weight >= TELLS.apart && !indexed.lexicon.isBareWay(text);
@@ -99,6 +96,18 @@ function isWholeName({ explained, indexed: { segment } }: Candidate, area: numbe
   let written = 0;
   for (const { by } of explained) if (by === area) written++;
   return written >= segment.sections.thingWords[area];
+}
+
+/** True for a word by which the area that explains it is found as it stands: nothing was mended or completed. */
+function isAsWritten({ explained, tokens, segments, indexed: { segment } }: Candidate, t: number): boolean {
+  const { termPosting, posting } = segment.sections;
+  for (const { from, to, node, quality } of tokens[t].rangesBySegment[segments.indexOf(segment)]) {
+    if (node !== undefined || quality < QUALITY.abbreviation) continue;
+    for (let term = from; term < to; term++)
+      for (let p = termPosting[term * GROUPS + AREAS]; p < termPosting[term * GROUPS + POSTCODES]; p++)
+        if (posting[p] === explained[t].by) return true;
+  }
+  return false;
 }
 
 /** Places of box numbers, for a record without houses: nothing is known of where a box is. */
@@ -363,7 +372,8 @@ class Comparison {
     for (const town of towns) {
       const words = tokens.flatMap((_, t) => (explained[t].by === town ? [t] : []));
       // what was mended into this town and is another town as it stands
-      const isMended = words.length > 0 && words.every((t) => explained[t].how === "spelling");
+      const names = this.#segment.namesOf(town).flatMap(({ name }) => tokenize(name).map(({ text }) => text));
+      const isMended = !words.some((t) => names.includes(tokens[t].text));
       if (!isMended && (isWholeName(this.candidate, town) || this.#isTelling(town))) continue;
       const stretch = tokens.flatMap((_, t) => (this.#stretch[t] === this.#stretch[words[0]] ? [t] : []));
       const beside = stretch.filter((t) => words.includes(t) || this.#isLeft(t));
@@ -376,20 +386,22 @@ class Comparison {
     if (repeated.length && this.isOtherTown(repeated)) this.#say("town", repeated, "other");
   }
 
-  /** True for words that are a town's full name, and of no area that the record lies in. */
+  /** True for words that are a town's full name, and that of no area that the record lies in. */
   isOtherTown(words: readonly number[]): boolean {
     const { tokens, thing } = this.candidate;
-    const { sections } = this.#segment;
-    const own = new Set<string>();
-    for (let area = sections.thingParent[thing]; area !== NONE; area = sections.thingParent[area])
-      for (const { name } of this.#segment.namesOf(area)) for (const { text } of tokenize(name)) own.add(text);
-    return !words.every((t) => own.has(tokens[t].text)) && this.#areaNamedBy(words) === "town";
+    const { thingParent } = this.#segment.sections;
+    const typed = new Set(words.map((t) => tokens[t].text));
+    for (let area = thingParent[thing]; area !== NONE; area = thingParent[area])
+      if (isNamed(this.#segment, area, typed)) return false;
+    return this.#areaNamedBy(words) === "town";
   }
 
   /** True when all words of an area's name that tell something were written, whatever explains them. */
   #isTelling(area: number): boolean {
     const { indexed, tokens, explained } = this.candidate;
-    const written = new Set(tokens.map(({ text }) => text));
+    // "Avenue de Fontenelle-sur-Lise, Fontenelle" says the whole name of the street alone
+    const stretches = new Set(explained.flatMap(({ by }, t) => (by === area ? [this.#stretch[t]] : [])));
+    const written = new Set(tokens.flatMap(({ text }, t) => (stretches.has(this.#stretch[t]) ? [text] : [])));
     const words = explained.filter(({ by }, t) => by === area && !indexed.lexicon.isSmall(tokens[t].text)).length;
     return this.#segment.namesOf(area).some(({ name }) => {
       const telling = tokenize(name).filter(({ text }) => !indexed.lexicon.isSmall(text));

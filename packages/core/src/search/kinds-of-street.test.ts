@@ -76,3 +76,39 @@ it.each([
 ])("a kind of street that its register leaves out: %s", (q, expected) => {
   expect(asked(WITHOUT, q)).toBe(expected);
 });
+
+const ALIKE = engineOf({
+  FR: {
+    lang: "fr",
+    towns: {
+      Fontenelle: ["Rue des Lilas"],
+      "Fontenelle-sur-Lise": ["Avenue de Fontenelle-sur-Lise", "Rue des Lilas"],
+      Villeneuve: ["Avenue de Fontenelle", "Rue du Moulin"],
+    },
+  },
+});
+
+it.each([
+  ["3 Avenue de Fontenelle-sur-Lise, Fontenelle", "differs: 3 Avenue de Fontenelle-sur-Lise, Fontenelle-sur-Lise"],
+  [
+    "3 Avenue de Fontenelle-sur-Lise, Fontenelle-sur-Lise",
+    "matched: 3 Avenue de Fontenelle-sur-Lise, Fontenelle-sur-Lise",
+  ],
+  ["3 Avenue de Fontenelle, Villeneuve", "matched: 3 Avenue de Fontenelle, Villeneuve"],
+  ["3 Avenue de Fontenelle, Fontenelle", "differs: 3 Avenue de Fontenelle, Villeneuve"],
+])("a town that the street is called after is not taken for it: %s", (q, expected) => {
+  expect(asked(ALIKE, q)).toBe(expected);
+});
+
+const MENDED = engineOf({
+  SK: { lang: "sk", towns: { Lipovo: ["Mlynská"], Lipova: ["Školská"], Brezina: ["Hlavná"] } },
+});
+
+it.each([
+  ["Mlynská 3, Lipova", "differs: Mlynská 3, Lipovo"],
+  ["Mlynská 3, Lipovo", "matched: Mlynská 3, Lipovo"],
+  ["Školská 3, Lipova", "matched: Školská 3, Lipova"],
+  ["Hlavná 3, Brezyna", "matched: Hlavná 3, Brezina"],
+])("a town that another one's name is a slip of: %s", (q, expected) => {
+  expect(asked(MENDED, q)).toBe(expected);
+});

@@ -7,7 +7,7 @@ import { Inspections } from "./inspections.ts";
 /** A thread that does something else than look at a file. */
 const doing = (code: string) =>
   new URL(
-    `data:text/javascript,${encodeURIComponent(`import { parentPort, workerData } from "node:worker_threads"; ${code}`)}`,
+    `data:text/javascript,${encodeURIComponent(`import { parentPort } from "node:worker_threads"; parentPort.once("message", (task) => { ${code} });`)}`,
   );
 const task = (more: object = {}) =>
   ({ path: "", params: {}, country: undefined, readings: [], ...more }) as FileToInspect;
@@ -31,7 +31,7 @@ describe("looking at files", () => {
   it("looks at two at once whoever comes when, lets twenty wait, and refuses more", async () => {
     // how many run now, how many ran at most, and how many have begun: the first waits for a second
     const counts = new Int32Array(new SharedArrayBuffer(12));
-    const code = `const counts = new Int32Array(workerData.counts);
+    const code = `const counts = new Int32Array(task.counts);
       if (Atomics.add(counts, 2, 1) === 0) Atomics.wait(counts, 2, 1, 9000);
       else Atomics.notify(counts, 2);
       const now = Atomics.add(counts, 0, 1) + 1;
@@ -48,5 +48,20 @@ describe("looking at files", () => {
     await expect(inspections.inspect(task())).rejects.toThrow(Busy);
     expect(await Promise.all([...all, ...more])).toEqual(new Array(22).fill("it"));
     expect(counts[1]).toBe(2);
+  });
+
+  it("has a thread ready for the next file, which keeps nothing of the last one", async () => {
+    const inspections = new Inspections(
+      doing(`globalThis.files = (globalThis.files ?? 0) + 1; parentPort.postMessage({ seen: globalThis.files });`),
+      most,
+    );
+    for (let i = 0; i < 4; i++) expect(await inspections.inspect(task())).toBe(1);
+    const both = [inspections.inspect(task()), inspections.inspect(task())];
+    expect(await Promise.all(both)).toEqual([1, 1]);
+  });
+
+  it("goes on after a thread that failed before its file came", async () => {
+    const broken = new Inspections(new URL("data:text/javascript,throw new Error('broken')"), most);
+    for (let i = 0; i < 3; i++) await expect(broken.inspect(task())).rejects.toThrow();
   });
 });

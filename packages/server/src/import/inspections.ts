@@ -9,6 +9,8 @@ import type { InspectionMessage } from "./inspect.worker.ts";
 const MOST = { memory: 512, time: 20_000 };
 /** Files that are looked at beside one another, and that may wait. */
 const [AT_ONCE, MOST_WAITING] = [2, 20];
+/** For so many milliseconds a thread waits for the next file: who has changed how a file is read looks at it again. */
+const READY = 300_000;
 
 /**
  * Looks at files that were handed in, each in a thread of its own with little memory and little time: whatever a file
@@ -16,6 +18,8 @@ const [AT_ONCE, MOST_WAITING] = [2, 20];
  */
 export class Inspections {
   readonly #turns: InTurn;
+  /** A thread that has loaded what it needs, which takes longer than most files. */
+  #ready: Worker | undefined;
 
   /** @param file of the thread, and what it may take */
   constructor(
@@ -27,15 +31,39 @@ export class Inspections {
 
   /** @throws TableError with the reason why it cannot be read, Busy when many are inspected already */
   inspect(task: FileToInspect): Promise<FileStart> {
-    return this.#turns.run(() => this.#inThread(task));
+    return this.#turns.run(() => this.#inThread(task)).finally(() => this.#makeReady());
+  }
+
+  #start(): Worker {
+    const { memory } = this.most;
+    return new Worker(this.file, {
+      resourceLimits: { maxOldGenerationSizeMb: memory, maxYoungGenerationSizeMb: memory / 8 },
+    });
+  }
+
+  /** Starts a thread for the next file; one that fails or waits too long is forgotten, and a new one started when it is needed. */
+  #makeReady(): void {
+    if (this.#ready) return;
+    const worker = this.#start();
+    const forget = () => {
+      if (this.#ready === worker) this.#ready = undefined;
+    };
+    const end = () => {
+      if (this.#ready !== worker) return;
+      forget();
+      void worker.terminate();
+    };
+    worker.once("error", forget).once("exit", forget).unref();
+    setTimeout(end, READY).unref();
+    this.#ready = worker;
   }
 
   #inThread(task: FileToInspect): Promise<FileStart> {
     const { memory, time } = this.most;
-    const worker = new Worker(this.file, {
-      workerData: task,
-      resourceLimits: { maxOldGenerationSizeMb: memory, maxYoungGenerationSizeMb: memory / 8 },
-    });
+    const worker = this.#ready ?? this.#start();
+    this.#ready = undefined;
+    worker.ref();
+    worker.postMessage(task);
     return new Promise<FileStart>((resolve, reject) => {
       const timer = setTimeout(() => {
         reject(new TableError(`Reading the file took longer than ${time / 1000} s. ${SIMPLER}`));
