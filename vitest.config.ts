@@ -32,6 +32,7 @@ export default defineConfig({
     testTimeout: 90_000,
     hookTimeout: 180_000,
     provide: { laws },
+    tags: [{ name: "long", description: "slow by nature: npm test leaves it to npm run test:long" }],
     projects: [
       {
         ...shared,
@@ -46,6 +47,8 @@ export default defineConfig({
           exclude: [SERVER, PAGE],
           setupFiles,
           testTimeout: 90_000,
+          // whole worlds are made before some
+          hookTimeout: 90_000,
           // nothing of these is left behind, so that files can share what they import
           isolate: false,
         },

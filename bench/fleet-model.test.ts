@@ -12,7 +12,7 @@ const machine = (more: Partial<Machine> = {}): Machine => ({
 });
 
 describe("a machine on paper", () => {
-  it("answers as queueing theory says, where that has a formula", () => {
+  it("answers as queueing theory says, where that has a formula", { tags: ["long"] }, () => {
     // one server, lookups at random moments, all of the same length: half the load is half a millisecond of waiting (Pollaczek and Khinchine)
     const even = answersOf(machine(), 500, 400);
     expect(even.rate).toBeCloseTo(500, -1);
@@ -26,7 +26,9 @@ describe("a machine on paper", () => {
     expect(varied.p99).toBeLessThan(2 * Math.log(100) * 1.12);
   });
 
-  it("answers no more than its processes and its cores can, and all of that when it is asked as fast", () => {
+  it("answers no more than its processes and its cores can, and all of that when it is asked as fast", {
+    tags: ["long"],
+  }, () => {
     const settings = fc.record({
       processes: fc.integer({ min: 1, max: 6 }),
       cores: fc.integer({ min: 1, max: 6 }),

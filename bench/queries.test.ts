@@ -31,7 +31,10 @@ describe("a slip in a short word", () => {
 });
 
 describe("a record", () => {
-  it("is what its own line says, with nothing that differs, whatever it is", { timeout: 120_000 }, () => {
+  it("is what its own line says, with nothing that differs, whatever it is", {
+    tags: ["long"],
+    timeout: 120_000,
+  }, () => {
     const { segment } = corpus;
     const engine = new Engine(segment);
     const wrong: string[] = [];
@@ -63,7 +66,7 @@ describe("a suggestion", () => {
   it("is sure exactly where a forward lookup of the same text is matched to it", { timeout: 300_000 }, () => {
     const engine = new Engine(corpus.segment);
     const random = new Random(SEED);
-    const from = process.env.BIBLIOTOPE_LONG ? makeCorpus("demo", 1500).samples : samples.slice(0, 100);
+    const from = process.env.BIBLIOTOPE_LONG ? makeCorpus("demo", 1500).samples : samples.slice(0, 25);
     const texts = queryClasses(from).flatMap(({ queries }) =>
       queries.flatMap(({ q }) => [q, q.slice(0, random.integer(1, q.length))]),
     );

@@ -15,7 +15,9 @@ describe("a list of towns", () => {
     expect(makeTowns(10_000)).toEqual(towns);
   });
 
-  it("is found by whole names, by beginnings and with an error, as well as anybody could", async () => {
+  it("is found by whole names, by beginnings and with an error, as well as anybody could", {
+    tags: ["long"],
+  }, async () => {
     const engine = engineOf(towns);
     const measured = measureFound(towns, 400, async (call, q) => {
       const asked = { q, kinds: ["town" as const] };

@@ -1,6 +1,7 @@
 import { SAMPLE_FORMS } from "@bibliotope/islands";
 import { expect, type Page, test } from "@playwright/test";
 import { FormPage } from "../packages/kit/src/playwright/index.ts";
+import { long } from "./support/long.ts";
 
 const option = (page: Page) => page.getByRole("listbox", { name: "Suggestions" }).getByRole("option");
 const hidden = (page: Page, name: string) => page.locator(`[name="${name}"]`);
@@ -116,7 +117,7 @@ test("a position that was pressed has six decimals, which are a decimetre", asyn
   await expect(hidden(page, "position")).toHaveValue("-35.184087,-21.625292");
 });
 
-test("what is not known of a place leaves no label behind", async ({ page }) => {
+test("what is not known of a place leaves no label behind", long(), async ({ page }) => {
   const { definition } = SAMPLE_FORMS.find(({ ref }) => ref === "reading-rooms")!;
   const shown = definition.fields.filter(({ kind }) => kind === "shown");
   await open(page, "reading-rooms");

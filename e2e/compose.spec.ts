@@ -1,4 +1,5 @@
 import { expect, test } from "@playwright/test";
+import { long } from "./support/long.ts";
 import { makeForm, Studio } from "./support/studio.ts";
 
 test("a part is bound by dragging it to a field; after a reload it is still there", async ({ page }) => {
@@ -103,7 +104,7 @@ test("a form is published, and its page shows what was published, not the draft"
   await expect(page.getByLabel("Remark")).toBeVisible();
 });
 
-test("a change made elsewhere meanwhile is not overwritten", async ({ page, context }) => {
+test("a change made elsewhere meanwhile is not overwritten", long(), async ({ page, context }) => {
   const studio = new Studio(page);
   const ref = await makeForm(page, "Two windows");
   await studio.compose(ref);
@@ -130,7 +131,7 @@ test("a new form is made from the list, with something to try at once", async ({
   await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
 });
 
-test("fields are added, named, moved and taken out again, by keyboard too", async ({ page }) => {
+test("fields are added, named, moved and taken out again, by keyboard too", long(), async ({ page }) => {
   const studio = new Studio(page);
   await studio.compose(await makeForm(page, "Put together"));
   const labels = () => page.locator("[data-field] [aria-label^='Show']").allTextContents();
@@ -162,40 +163,42 @@ test("fields are added, named, moved and taken out again, by keyboard too", asyn
   await expect(page.locator('[data-field="floor"]')).toBeVisible();
 });
 
-test("what starts a lookup, when a field is shown and what is said are set by hand, and hold in rehearsal", async ({
-  page,
-}) => {
-  const studio = new Studio(page);
-  const ref = await makeForm(page, "Ruled");
-  await studio.compose(ref);
-  await page.getByRole("button", { name: "Show Find your address" }).click();
-  await page.getByRole("button", { name: "Remove Find your address" }).click();
-  await page.getByRole("button", { name: "Show Town" }).click();
-  await expect(page.getByRole("button", { name: "a field loses focus" })).toHaveAttribute("aria-pressed", "true");
-  await page.getByRole("button", { name: "several fields are filled in" }).click();
-  await page.getByRole("checkbox", { name: "Country", exact: true }).uncheck();
-  await page.getByLabel("When nothing is found").fill("No such house.");
-  await page.getByRole("button", { name: "Show Note" }).click();
-  await page.getByRole("button", { name: "depends on another field" }).click();
-  await page.getByLabel("When this field").selectOption({ label: "Town" });
-  await expect(page.getByText(/draft \d+ · saved/)).toBeVisible();
+test(
+  "what starts a lookup, when a field is shown and what is said are set by hand, and hold in rehearsal",
+  long(),
+  async ({ page }) => {
+    const studio = new Studio(page);
+    const ref = await makeForm(page, "Ruled");
+    await studio.compose(ref);
+    await page.getByRole("button", { name: "Show Find your address" }).click();
+    await page.getByRole("button", { name: "Remove Find your address" }).click();
+    await page.getByRole("button", { name: "Show Town" }).click();
+    await expect(page.getByRole("button", { name: "a field loses focus" })).toHaveAttribute("aria-pressed", "true");
+    await page.getByRole("button", { name: "several fields are filled in" }).click();
+    await page.getByRole("checkbox", { name: "Country", exact: true }).uncheck();
+    await page.getByLabel("When nothing is found").fill("No such house.");
+    await page.getByRole("button", { name: "Show Note" }).click();
+    await page.getByRole("button", { name: "depends on another field" }).click();
+    await page.getByLabel("When this field").selectOption({ label: "Town" });
+    await expect(page.getByText(/draft \d+ · saved/)).toBeVisible();
 
-  await page.getByRole("link", { name: "Rehearse" }).click();
-  await expect(studio.field("Note")).toBeHidden();
-  await studio.field("Street and number").click();
-  await page.keyboard.type("7 Zyxwvut");
-  await page.keyboard.press("Tab");
-  await studio.field("Town").click();
-  await page.keyboard.type("Quuxby");
-  await expect(studio.field("Note")).toBeVisible();
-  await page.keyboard.press("Tab");
-  await expect(page.getByText("No such house.")).toBeVisible();
-  await studio.field("Street and number").fill("12 harbour row");
-  await studio.field("Town").fill("tidewell");
-  await studio.field("Town").blur();
-  await expect(studio.field("Country")).toHaveValue("QR");
-  await expect(studio.field("Street and number")).toHaveValue("12 Harbour Row");
-});
+    await page.getByRole("link", { name: "Rehearse" }).click();
+    await expect(studio.field("Note")).toBeHidden();
+    await studio.field("Street and number").click();
+    await page.keyboard.type("7 Zyxwvut");
+    await page.keyboard.press("Tab");
+    await studio.field("Town").click();
+    await page.keyboard.type("Quuxby");
+    await expect(studio.field("Note")).toBeVisible();
+    await page.keyboard.press("Tab");
+    await expect(page.getByText("No such house.")).toBeVisible();
+    await studio.field("Street and number").fill("12 harbour row");
+    await studio.field("Town").fill("tidewell");
+    await studio.field("Town").blur();
+    await expect(studio.field("Country")).toHaveValue("QR");
+    await expect(studio.field("Street and number")).toHaveValue("12 Harbour Row");
+  },
+);
 
 test("what to look at is listed, and leads to its field", async ({ page }) => {
   const studio = new Studio(page);
@@ -212,7 +215,7 @@ test("what to look at is listed, and leads to its field", async ({ page }) => {
   await expect(page.getByRole("heading", { name: "Note" })).toBeVisible();
 });
 
-test("what an address is looked up among, and what may differ, is set without its JSON", async ({ page }) => {
+test("what an address is looked up among, and what may differ, is set without its JSON", long(), async ({ page }) => {
   const ref = await makeForm(page, "Narrowed");
   await new Studio(page).compose(ref);
   await page.getByRole("button", { name: "Show On the map" }).click();

@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import { expect, type Page, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
 import { ready } from "./support/house.ts";
+import { long } from "./support/long.ts";
 
 const clean = async (page: Page) => expect(await axeFindings(page)).toEqual([]);
 const file = (name: string, lines: readonly string[]) => ({
@@ -33,7 +34,7 @@ async function bring(page: Page, lines: readonly string[], dataSet: string): Pro
   await page.getByLabel("Source").fill("The reeds' office");
 }
 
-test("a file is brought, looked at, loaded, compared, published and gone back from", async ({ page }) => {
+test("a file is brought, looked at, loaded, compared, published and gone back from", long(), async ({ page }) => {
   const name = `Houses of the reeds ${test.info().retry} ${Date.now()}`;
   await bring(page, [HEAD, ...houses(40), "Osier Net;99;Netherwick;QR;0;0;x"], name);
   await expect(page.getByLabel("Meaning of Straße", { exact: true })).toHaveValue("street");
@@ -98,28 +99,34 @@ test("a file is brought, looked at, loaded, compared, published and gone back fr
   expect(await found("12 Osier Net, Netherwick")).not.toBe("12 Osier Net, Netherwick");
 });
 
-test("metres that may be read in two ways are asked about, and shown on a map before anything is loaded", async ({
-  page,
-}) => {
-  const rows = Array.from(
-    { length: 30 },
-    (_, i) => `ulica Lipowa;${i + 1};10-629;Czarnowola;${249_981 + i * 20};${470_961 + i * 9};x`,
-  );
-  await bring(page, [`ulica;numer;kod_pocztowy;miejscowosc;x;y;${NOTE}`, ...rows], "Punkty");
-  const first = page.getByRole("region", { name: "First rows" });
-  await expect(first).toContainText("30 of them would be rejected");
-  const readings = page.getByRole("list", { name: "Possible coordinate systems" });
-  await expect(readings.getByRole("listitem")).toHaveCount(2);
-  await expect(page.getByRole("region", { name: "Preview on the map" })).toContainText("No row has a position yet");
-  await clean(page);
-  await readings.getByRole("listitem").filter({ hasText: "swapped" }).getByRole("button", { name: "Use this" }).click();
-  await expect(first).toContainText("all valid");
-  await expect(page.getByLabel("Meaning of x", { exact: true })).toHaveValue("north");
-  await expect(readings.getByRole("listitem").filter({ hasText: "selected" })).toHaveText(/^PL-1992.*selected$/);
-  await expect(page.getByRole("region", { name: "Preview on the map" })).toContainText("The first 30 rows");
-  await expect(first).toContainText("50.11636, 18.59370");
-  await clean(page);
-});
+test(
+  "metres that may be read in two ways are asked about, and shown on a map before anything is loaded",
+  long(),
+  async ({ page }) => {
+    const rows = Array.from(
+      { length: 30 },
+      (_, i) => `ulica Lipowa;${i + 1};10-629;Czarnowola;${249_981 + i * 20};${470_961 + i * 9};x`,
+    );
+    await bring(page, [`ulica;numer;kod_pocztowy;miejscowosc;x;y;${NOTE}`, ...rows], "Punkty");
+    const first = page.getByRole("region", { name: "First rows" });
+    await expect(first).toContainText("30 of them would be rejected");
+    const readings = page.getByRole("list", { name: "Possible coordinate systems" });
+    await expect(readings.getByRole("listitem")).toHaveCount(2);
+    await expect(page.getByRole("region", { name: "Preview on the map" })).toContainText("No row has a position yet");
+    await clean(page);
+    await readings
+      .getByRole("listitem")
+      .filter({ hasText: "swapped" })
+      .getByRole("button", { name: "Use this" })
+      .click();
+    await expect(first).toContainText("all valid");
+    await expect(page.getByLabel("Meaning of x", { exact: true })).toHaveValue("north");
+    await expect(readings.getByRole("listitem").filter({ hasText: "selected" })).toHaveText(/^PL-1992.*selected$/);
+    await expect(page.getByRole("region", { name: "Preview on the map" })).toContainText("The first 30 rows");
+    await expect(first).toContainText("50.11636, 18.59370");
+    await clean(page);
+  },
+);
 
 test("a file that is no table is refused, and nothing is changed", async ({ page }) => {
   await page.goto("/data/import");
@@ -135,7 +142,7 @@ test("a file that is no table is refused, and nothing is changed", async ({ page
   await expect(page.getByRole("alert")).toContainText("no rows below");
 });
 
-test("for how long things are kept is shown, and changed by whoever manages", async ({ page }, info) => {
+test("for how long things are kept is shown, and changed by whoever manages", long(), async ({ page }, info) => {
   await page.goto("/data");
   const section = page.getByRole("region", { name: "Retention" });
   const days = section.getByLabel("Uploaded files, days");

@@ -8,6 +8,7 @@ import { axeFindings } from "./support/axe.ts";
 import { copyExample, installKit, runIn, serveFolder, startExample } from "./support/examples.ts";
 import { complaints, suggestions } from "./support/heard.ts";
 import { ready } from "./support/house.ts";
+import { long } from "./support/long.ts";
 
 let kit: string;
 test.beforeAll(async () => {
@@ -107,81 +108,87 @@ test("elements survive being moved, removed, put into a shadow root, reset and d
 });
 
 for (const version of [18, 19])
-  test(`React ${version} with Vite: by tokens, by definition, a list of one's own, strict mode`, async ({ page }) => {
-    const heard = complaints(page);
-    const folder = copyExample("react-vite", kit);
-    if (version === 19) await runIn(folder, "tsc", ["-p", "."]);
-    else {
-      const react = join(import.meta.dirname, "react-18/node_modules");
-      writeFileSync(
-        join(folder, "vite.config.js"),
-        `export default { envPrefix: "BIBLIOTOPE_", resolve: { alias: [
+  test(
+    `React ${version} with Vite: by tokens, by definition, a list of one's own, strict mode`,
+    long(version === 19),
+    async ({ page }) => {
+      const heard = complaints(page);
+      const folder = copyExample("react-vite", kit);
+      if (version === 19) await runIn(folder, "tsc", ["-p", "."]);
+      else {
+        const react = join(import.meta.dirname, "react-18/node_modules");
+        writeFileSync(
+          join(folder, "vite.config.js"),
+          `export default { envPrefix: "BIBLIOTOPE_", resolve: { alias: [
           { find: /^(react|react-dom)(\\/.*)?$/, replacement: ${JSON.stringify(`${react}/$1$2`)} }] } };`,
-      );
-    }
-    await runIn(folder, "vite", ["build"], { BIBLIOTOPE_URL: ready().url, BIBLIOTOPE_WEB_KEY: ready().keys.web });
-    const { url, server } = await serveFolder(join(folder, "dist"));
-    try {
-      await page.goto(url);
-      await page.getByRole("combobox", { name: "Find your address" }).click();
-      await page.keyboard.type("12 harb");
-      await expect(suggestions(page).first()).toContainText("12 Harbour Row, Tidewell");
-      await page.keyboard.press("ArrowDown");
-      await page.keyboard.press("Enter");
-      await expect(page.getByRole("combobox", { name: "Find your address" })).toHaveValue(/12 Harbour Row, Tidewell/);
-      await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
-      await expect(page.getByLabel("Postcode")).toHaveValue(/^HT/);
-      await expect(page.getByRole("status").filter({ hasText: "At -35." })).toBeVisible();
-      await expect(page.getByText(/^\d+ m above the sea, in Sallow$/)).toBeVisible();
-      await expect(page.locator("[data-bibliotope=map]")).toContainText("There is a marker at 12 Harbour Row");
-      await expect(page.getByRole("img", { name: /Map around 12 Harbour Row/ })).toBeVisible();
+        );
+      }
+      await runIn(folder, "vite", ["build"], { BIBLIOTOPE_URL: ready().url, BIBLIOTOPE_WEB_KEY: ready().keys.web });
+      const { url, server } = await serveFolder(join(folder, "dist"));
+      try {
+        await page.goto(url);
+        await page.getByRole("combobox", { name: "Find your address" }).click();
+        await page.keyboard.type("12 harb");
+        await expect(suggestions(page).first()).toContainText("12 Harbour Row, Tidewell");
+        await page.keyboard.press("ArrowDown");
+        await page.keyboard.press("Enter");
+        await expect(page.getByRole("combobox", { name: "Find your address" })).toHaveValue(/12 Harbour Row, Tidewell/);
+        await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
+        await expect(page.getByLabel("Postcode")).toHaveValue(/^HT/);
+        await expect(page.getByRole("status").filter({ hasText: "At -35." })).toBeVisible();
+        await expect(page.getByText(/^\d+ m above the sea, in Sallow$/)).toBeVisible();
+        await expect(page.locator("[data-bibliotope=map]")).toContainText("There is a marker at 12 Harbour Row");
+        await expect(page.getByRole("img", { name: /Map around 12 Harbour Row/ })).toBeVisible();
 
-      await page.getByLabel("Street and number").fill("12 harbor row");
-      await page.getByLabel("Street and number").blur();
-      await page.getByLabel("Town of the member").click();
-      await page.keyboard.type("tidewell");
-      await page.keyboard.press("Tab");
-      await expect(page.getByLabel("Code", { exact: true })).toHaveValue(/^HT/);
+        await page.getByLabel("Street and number").fill("12 harbor row");
+        await page.getByLabel("Street and number").blur();
+        await page.getByLabel("Town of the member").click();
+        await page.keyboard.type("tidewell");
+        await page.keyboard.press("Tab");
+        await expect(page.getByLabel("Code", { exact: true })).toHaveValue(/^HT/);
 
-      await page.getByRole("combobox", { name: "Town by name" }).click();
-      await page.keyboard.type("tidew");
-      await pressWhileListsChange(page, "Tidewell", "el");
-      await expect(page.getByText("Chosen: Tidewell")).toBeVisible();
-      expect(await axeFindings(page)).toEqual([]);
-      expect(heard).toEqual([]);
-    } finally {
-      server.close();
-    }
-  });
+        await page.getByRole("combobox", { name: "Town by name" }).click();
+        await page.keyboard.type("tidew");
+        await pressWhileListsChange(page, "Tidewell", "el");
+        await expect(page.getByText("Chosen: Tidewell")).toBeVisible();
+        expect(await axeFindings(page)).toEqual([]);
+        expect(heard).toEqual([]);
+      } finally {
+        server.close();
+      }
+    },
+  );
 
 for (const { framework, folder, box } of [
   { framework: "Vue", folder: "vue-vite", box: "Find your address" },
   { framework: "Svelte", folder: "svelte-vite", box: "Street" },
 ])
-  test(`${framework} with Vite: a form filled by its tokens, a lookup without a box, markers on the map`, async ({
-    page,
-  }) => {
-    const heard = complaints(page);
-    const copy = copyExample(folder, kit);
-    await runIn(copy, "vite", ["build"], { BIBLIOTOPE_URL: ready().url, BIBLIOTOPE_WEB_KEY: ready().keys.web });
-    const { url, server } = await serveFolder(join(copy, "dist"));
-    try {
-      await page.goto(url);
-      await expect(page.getByRole("status").filter({ hasText: "No place yet" })).toBeVisible();
-      await page.getByRole("combobox", { name: box }).click();
-      await page.keyboard.type("12 harb");
-      await pressWhileListsChange(page, "12 Harbour Row, Tidewell", "our");
-      await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
-      await expect(page.getByLabel("Postcode")).toHaveValue(/^HT/);
-      await expect(page.getByRole("status").filter({ hasText: "Chosen: 12 Harbour Row, Tidewell" })).toBeVisible();
-      await expect(page.getByText(/^\d+ m above the sea$/)).toBeVisible();
-      await expect(page.locator("[data-bibliotope=map]")).toContainText("There is a marker at 12 Harbour Row");
-      expect(await axeFindings(page)).toEqual([]);
-      expect(heard).toEqual([]);
-    } finally {
-      server.close();
-    }
-  });
+  test(
+    `${framework} with Vite: a form filled by its tokens, a lookup without a box, markers on the map`,
+    long(),
+    async ({ page }) => {
+      const heard = complaints(page);
+      const copy = copyExample(folder, kit);
+      await runIn(copy, "vite", ["build"], { BIBLIOTOPE_URL: ready().url, BIBLIOTOPE_WEB_KEY: ready().keys.web });
+      const { url, server } = await serveFolder(join(copy, "dist"));
+      try {
+        await page.goto(url);
+        await expect(page.getByRole("status").filter({ hasText: "No place yet" })).toBeVisible();
+        await page.getByRole("combobox", { name: box }).click();
+        await page.keyboard.type("12 harb");
+        await pressWhileListsChange(page, "12 Harbour Row, Tidewell", "our");
+        await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Tidewell");
+        await expect(page.getByLabel("Postcode")).toHaveValue(/^HT/);
+        await expect(page.getByRole("status").filter({ hasText: "Chosen: 12 Harbour Row, Tidewell" })).toBeVisible();
+        await expect(page.getByText(/^\d+ m above the sea$/)).toBeVisible();
+        await expect(page.locator("[data-bibliotope=map]")).toContainText("There is a marker at 12 Harbour Row");
+        expect(await axeFindings(page)).toEqual([]);
+        expect(heard).toEqual([]);
+      } finally {
+        server.close();
+      }
+    },
+  );
 
 /** A stand-in with one address, of the kit as it is installed. */
 async function standIn() {
@@ -344,7 +351,7 @@ async function pieceOf(page: Page, ref: string, name: string): Promise<string> {
   return (await page.getByRole("region", { name: "Code" }).locator("code").textContent())!;
 }
 
-test("a form taken away as a React component runs as pasted", async ({ page }) => {
+test("a form taken away as a React component runs as pasted", long(), async ({ page }) => {
   const heard = complaints(page);
   const code = await pieceOf(page, "become-a-reader", "React");
   const folder = copyExample("react-vite", kit);

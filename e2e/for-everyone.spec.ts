@@ -1,5 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
+import { long } from "./support/long.ts";
 import { standsStill } from "./support/rest.ts";
 import { Studio } from "./support/studio.ts";
 
@@ -7,13 +8,13 @@ for (const scheme of ["light", "dark"] as const) {
   test.describe(`axe finds nothing, ${scheme === "light" ? "by day" : "by night"}`, () => {
     test.use({ colorScheme: scheme });
 
-    test("in the list of forms", async ({ page }) => {
+    test("in the list of forms", long(scheme === "dark"), async ({ page }) => {
       await page.goto("/forms");
       await expect(page.getByRole("link", { name: /Become a reader/ })).toBeVisible();
       expect(await axeFindings(page)).toEqual([]);
     });
 
-    test("in a rehearsal, empty, with its list open, and filled", async ({ page }) => {
+    test("in a rehearsal, empty, with its list open, and filled", long(scheme === "dark"), async ({ page }) => {
       const studio = new Studio(page);
       await studio.rehearse();
       expect(await axeFindings(page)).toEqual([]);
@@ -26,7 +27,7 @@ for (const scheme of ["light", "dark"] as const) {
       expect(await axeFindings(page)).toEqual([]);
     });
 
-    test("in Compose, with a field in hand", async ({ page }) => {
+    test("in Compose, with a field in hand", long(), async ({ page }) => {
       await new Studio(page).compose("become-a-reader");
       await page.getByRole("button", { name: "Show Town" }).click();
       expect(await axeFindings(page)).toEqual([]);
@@ -34,7 +35,7 @@ for (const scheme of ["light", "dark"] as const) {
       expect(await axeFindings(page)).toEqual([]);
     });
 
-    test("in Lookups: empty, with candidates, with nothing found, with two settings", async ({ page }) => {
+    test("in Lookups: empty, with candidates, with nothing found, with two settings", long(), async ({ page }) => {
       for (const path of [
         "/lookups",
         "/lookups/forward?q=12+harbor+rw+tidewell+HT9+29&gloss=1",
@@ -47,7 +48,7 @@ for (const scheme of ["light", "dark"] as const) {
       }
     });
 
-    test("in Services: the list, one that was tried, hosts and secrets", async ({ page }) => {
+    test("in Services: the list, one that was tried, hosts and secrets", long(), async ({ page }) => {
       await page.goto("/services");
       await expect(page.getByRole("link", { name: "Land register of Lorramere" })).toBeVisible();
       expect(await axeFindings(page)).toEqual([]);
@@ -63,7 +64,7 @@ for (const scheme of ["light", "dark"] as const) {
       }
     });
 
-    test("in the keys", async ({ page }) => {
+    test("in the keys", long(scheme === "dark"), async ({ page }) => {
       await page.goto("/forms");
       await expect(page.getByRole("link", { name: /Become a reader/ })).toBeVisible();
       await page.locator("body").press("?");
@@ -71,7 +72,7 @@ for (const scheme of ["light", "dark"] as const) {
       expect(await axeFindings(page)).toEqual([]);
     });
 
-    test("on a form's own page", async ({ page }) => {
+    test("on a form's own page", long(scheme === "dark"), async ({ page }) => {
       await page.goto("/f/become-a-reader");
       await expect(page.locator("[data-bibliotope=map]")).toHaveAttribute("data-complete", "true");
       expect(await axeFindings(page)).toEqual([]);
@@ -128,7 +129,7 @@ test("? lists the keys of the view, but stays a letter in a text field", async (
   await expect(page.getByRole("dialog", { name: "Keyboard" })).toContainText("Move through the suggestions");
 });
 
-test("a wrong address says so on a page like the others, with a way on", async ({ page }) => {
+test("a wrong address says so on a page like the others, with a way on", long(), async ({ page }) => {
   for (const path of ["/nothing-here", "/forms/no-such-form/rehearse", "/problems/busy"]) {
     await page.goto(path);
     await expect(page.getByRole("main")).toBeVisible();
@@ -140,7 +141,7 @@ test("a wrong address says so on a page like the others, with a way on", async (
 });
 
 for (const width of [360, 640]) {
-  test(`at ${width} px nothing is cut off sideways`, async ({ page }) => {
+  test(`at ${width} px nothing is cut off sideways`, long(), async ({ page }) => {
     await page.setViewportSize({ width, height: 800 });
     for (const path of [
       "/forms",

@@ -1,6 +1,7 @@
 import { expect, type Page, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
 import { baseUrl, ready } from "./support/house.ts";
+import { long } from "./support/long.ts";
 
 const dialog = (page: Page) => page.getByRole("dialog");
 const row = (page: Page, name: string) => page.getByRole("row").filter({ has: page.getByRole("rowheader", { name }) });
@@ -19,7 +20,7 @@ async function shownKey(page: Page): Promise<string> {
   return key!;
 }
 
-test("a key is made, kept to what it is for, changed, replaced and withdrawn", async ({ page }) => {
+test("a key is made, kept to what it is for, changed, replaced and withdrawn", long(), async ({ page }) => {
   const name = `Members ${test.info().retry}`;
   const origin = "https://eu.members.example";
   await page.goto("/keys");
@@ -79,7 +80,7 @@ test("a key is made, kept to what it is for, changed, replaced and withdrawn", a
   expect(await ask("suggest", next, origin)).toBe(200);
 });
 
-test("links without a key are signed with another key, and those that were sent go on", async ({ page }) => {
+test("links without a key are signed with another key, and those that were sent go on", long(), async ({ page }) => {
   const made = await fetch(`${baseUrl()}/v1/links?of=qr-hgwrp5`, {
     headers: { authorization: `Bearer ${ready().keys.srv}` },
   });
@@ -107,7 +108,7 @@ test("a key that has ended is told as ended", async ({ page }) => {
   expect(await ask("suggest", key, baseUrl())).toBe(401);
 });
 
-test("how a key was used is shown in figures, charts and a table, and taken along as CSV", async ({ page }) => {
+test("how a key was used is shown in figures, charts and a table, and taken along as CSV", long(), async ({ page }) => {
   const { csrf } = await (await page.request.get("/api/session")).json();
   const name = `Used ${Date.now()}`;
   const made = await page.request.post("/api/keys", {

@@ -1,5 +1,6 @@
 import { expect } from "@playwright/test";
 import { type KitWindow, test } from "./support/kit-page.ts";
+import { long } from "./support/long.ts";
 
 const MADDER = "#9c3528";
 const HARBOUR = { lat: -35.174, lon: -21.6309 };
@@ -129,7 +130,7 @@ test("says in words what it shows", async ({ kit, page }) => {
   await expect(page.getByText("There is a marker at Old Mill.")).toBeAttached();
 });
 
-test("missing tiles are blank paper with a quiet note, and come when they can", async ({ kit, page }) => {
+test("missing tiles are blank paper with a quiet note, and come when they can", long(), async ({ kit, page }) => {
   await page.route("**/v1/tiles/features/**", (route) => route.abort());
   await page.evaluate((at) => (window as unknown as KitWindow).makeMap({ view: { at, zoom: 14 } }), HARBOUR);
   const note = kit.map.getByText("Parts of the map could not be loaded. Trying again.");

@@ -1,4 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
+import { long } from "./support/long.ts";
 import { askedBy, standsStill } from "./support/rest.ts";
 
 const MAP = "[data-bibliotope=map]";
@@ -52,7 +53,7 @@ test.describe("two linked searches", () => {
     await expect.poll(ends).toEqual(before);
   });
 
-  test("are exchanged with one end empty, and with what is only typed", async ({ page }) => {
+  test("are exchanged with one end empty, and with what is only typed", long(), async ({ page }) => {
     await open(page, "lend-to-a-branch");
     await take(page, "From", "reading room tidewell");
     await box(page, "To").click();
@@ -67,7 +68,7 @@ test.describe("two linked searches", () => {
     await expect(page.locator(MAP)).toContainText(/There is a marker at .+ Reading Room\./);
   });
 
-  test("take an end from where the device is, once it was confirmed", async ({ page, context }) => {
+  test("take an end from where the device is, once it was confirmed", long(), async ({ page, context }) => {
     await context.grantPermissions(["geolocation"]);
     await context.setGeolocation(HERE);
     await open(page, "lend-to-a-branch");
@@ -86,7 +87,7 @@ test.describe("two linked searches", () => {
     await expect(page.getByLabel("Distance")).toHaveText(/km$/);
   });
 
-  test("take an end from its own marker that is moved, whose text follows", async ({ page }) => {
+  test("take an end from its own marker that is moved, whose text follows", long(), async ({ page }) => {
     await open(page, "lend-to-a-branch");
     await take(page, "From", "mill reading room tidewell");
     await take(page, "To", "thrift reading room tidewell");

@@ -1,4 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
+import { long } from "./support/long.ts";
 
 const candidates = (page: Page) => page.getByRole("list", { name: "Candidates" }).locator("> li");
 const glossOf = (page: Page, candidate = 0) =>
@@ -146,7 +147,7 @@ test.describe("the raw answer", () => {
 });
 
 test.describe("settings", () => {
-  test("narrow the lookup, one chip each, and can be taken away", async ({ page }) => {
+  test("narrow the lookup, one chip each, and can be taken away", long(), async ({ page }) => {
     await page.goto("/lookups/forward?q=harbour+row&gloss=1");
     await page.getByRole("button", { name: "+ filter" }).click();
     await page.getByLabel("countries").fill("QR");
@@ -169,7 +170,7 @@ test.describe("settings", () => {
     await expect(page.getByText(/with (these|the other) settings/).first()).toBeVisible();
   });
 
-  test("earlier lookups are kept, requested again, and forgotten", async ({ page }) => {
+  test("earlier lookups are kept, requested again, and forgotten", long(), async ({ page }) => {
     await page.goto("/lookups/forward?q=Sandmouth&gloss=1");
     await expect(candidates(page).first()).toBeVisible();
     const kept = () =>
@@ -193,7 +194,7 @@ test.describe("settings", () => {
   });
 });
 
-test("what was found is a picture too, with the element to paste into a page", async ({ page }) => {
+test("what was found is a picture too, with the element to paste into a page", long(), async ({ page }) => {
   await page.goto("/lookups/forward?q=12+harbour+row,+tidewell&gloss=1");
   await page.getByRole("button", { name: "Picture", exact: true }).click();
   const picture = page.getByRole("img", { name: /^Map of 12 Harbour Row, Tidewell/ });

@@ -1,5 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { pictureOf } from "./support/kit-page.ts";
+import { long } from "./support/long.ts";
 import { nextFrame } from "./support/rest.ts";
 import { Studio } from "./support/studio.ts";
 
@@ -71,7 +72,7 @@ test.describe("the map", () => {
     await expect(studio.search).toHaveValue("+-");
   });
 
-  test("takes the address in its middle by Enter", async ({ page }) => {
+  test("takes the address in its middle by Enter", long(), async ({ page }) => {
     await studio.search.pressSequentially("12 harbour row tidewell", { delay: 10 });
     await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
     await page.keyboard.press("Enter");
@@ -82,43 +83,47 @@ test.describe("the map", () => {
     await expect(studio.field("Town")).toHaveValue("Tidewell");
   });
 
-  test("its marker is dragged by the pointer and moved by keyboard, and the fields follow", async ({ page }) => {
-    await studio.search.pressSequentially("12 harbour row tidewell", { delay: 10 });
-    await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
-    await page.keyboard.press("Enter");
-    await expect(studio.map).toContainText("There is a marker at 12 Harbour Row.");
-    await studio.painted();
-    const first = await studio.field("Street and number").inputValue();
-    const box = (await studio.map.boundingBox())!;
-    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
-    await page.mouse.move(x, y);
-    await expect(studio.map).toHaveAttribute("data-under", "draggable");
-    await page.mouse.down();
-    const followed = new Set<string>();
-    for (let i = 1; i <= 40; i++) {
-      await page.mouse.move(x + 3 * i, y + 2 * i);
-      await nextFrame(page);
-      followed.add(await studio.field("Street and number").inputValue());
-    }
-    // the fields follow while the marker is still held
-    expect(followed.size).toBeGreaterThan(1);
-    await page.mouse.up();
-    await expect(studio.field("Street and number")).not.toHaveValue(first);
-    const second = await studio.field("Street and number").inputValue();
-    await expect(studio.map).toContainText(`There is a marker at ${second}.`);
-    await expect(studio.field("Town")).toHaveValue("Tidewell");
-    await expect(studio.search).toHaveValue(new RegExp(`^${second}`));
+  test(
+    "its marker is dragged by the pointer and moved by keyboard, and the fields follow",
+    long(),
+    async ({ page }) => {
+      await studio.search.pressSequentially("12 harbour row tidewell", { delay: 10 });
+      await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
+      await page.keyboard.press("Enter");
+      await expect(studio.map).toContainText("There is a marker at 12 Harbour Row.");
+      await studio.painted();
+      const first = await studio.field("Street and number").inputValue();
+      const box = (await studio.map.boundingBox())!;
+      const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+      await page.mouse.move(x, y);
+      await expect(studio.map).toHaveAttribute("data-under", "draggable");
+      await page.mouse.down();
+      const followed = new Set<string>();
+      for (let i = 1; i <= 40; i++) {
+        await page.mouse.move(x + 3 * i, y + 2 * i);
+        await nextFrame(page);
+        followed.add(await studio.field("Street and number").inputValue());
+      }
+      // the fields follow while the marker is still held
+      expect(followed.size).toBeGreaterThan(1);
+      await page.mouse.up();
+      await expect(studio.field("Street and number")).not.toHaveValue(first);
+      const second = await studio.field("Street and number").inputValue();
+      await expect(studio.map).toContainText(`There is a marker at ${second}.`);
+      await expect(studio.field("Town")).toHaveValue("Tidewell");
+      await expect(studio.search).toHaveValue(new RegExp(`^${second}`));
 
-    await studio.map.focus();
-    await page.keyboard.press("Tab");
-    await expect(page.getByRole("listbox", { name: "Markers" })).toBeFocused();
-    await page.keyboard.press("m");
-    for (let i = 0; i < 12; i++) await page.keyboard.press("ArrowUp");
-    await page.keyboard.press("Enter");
-    await expect(studio.field("Street and number")).not.toHaveValue(second);
-  });
+      await studio.map.focus();
+      await page.keyboard.press("Tab");
+      await expect(page.getByRole("listbox", { name: "Markers" })).toBeFocused();
+      await page.keyboard.press("m");
+      for (let i = 0; i < 12; i++) await page.keyboard.press("ArrowUp");
+      await page.keyboard.press("Enter");
+      await expect(studio.field("Street and number")).not.toHaveValue(second);
+    },
+  );
 
-  test("under the aim the fields follow the map", async ({ page }) => {
+  test("under the aim the fields follow the map", long(), async ({ page }) => {
     await studio.search.pressSequentially("12 harbour row tidewell", { delay: 10 });
     await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
     await page.keyboard.press("Enter");
@@ -141,7 +146,7 @@ test.describe("the map", () => {
     await expect(map).toHaveAttribute("aria-roledescription", "map");
   });
 
-  test("stands in with what it has, and asks again, when tiles do not come", async ({ page }) => {
+  test("stands in with what it has, and asks again, when tiles do not come", long(), async ({ page }) => {
     let refused = 0;
     await page.route("**/v1/tiles/features/**", (route) => {
       refused++;

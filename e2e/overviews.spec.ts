@@ -1,5 +1,6 @@
 import { expect, type Locator, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
+import { long } from "./support/long.ts";
 
 test.setTimeout(60_000);
 
@@ -20,7 +21,7 @@ const drawnPoint = (live: Locator) =>
     return west && { x: west.x / ratio + 1, y: west.y / ratio + 1 };
   });
 
-test("data begins with what is live: a map of it that counts, and each country", async ({ page }) => {
+test("data begins with what is live: a map of it that counts, and each country", long(), async ({ page }) => {
   await page.goto("/data");
   const live = page.getByRole("region", { name: "Live now" });
   const row = live.getByRole("row", { name: /Lorramere/ });
@@ -42,7 +43,7 @@ test("data begins with what is live: a map of it that counts, and each country",
   expect(await axeFindings(page)).toEqual([]);
 });
 
-test("data without anything live says what it is for, with an example and the next step", async ({ page }) => {
+test("data without anything live says what it is for, with an example and the next step", long(), async ({ page }) => {
   await page.route("**/api/data", (route) => route.fulfill({ json: { dataSets: [], publications: [] } }));
   await page.goto("/data");
   const none = page.getByRole("region", { name: "No data" });

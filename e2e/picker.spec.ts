@@ -1,6 +1,7 @@
 import { expect, type Page, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
 import { ready } from "./support/house.ts";
+import { long } from "./support/long.ts";
 import { standsStill } from "./support/rest.ts";
 import { changeForm, makeForm, publish } from "./support/studio.ts";
 
@@ -94,41 +95,43 @@ async function heldRecord(page: Page) {
   return (await answer.json()).properties;
 }
 
-test("a form that asks for places takes none but places from its map: dragged, pressed, under the aim", async ({
-  page,
-}) => {
-  await page.goto("/f/reading-rooms");
-  const map = page.locator("[data-bibliotope=map]");
-  await chooseRoom(page);
-  // on a slow machine two pictures may be the same before the map has begun to move
-  await expect(map).toContainText("There is a marker at");
-  await standsStill(page);
-  const holdsAPlace = async () => {
+test(
+  "a form that asks for places takes none but places from its map: dragged, pressed, under the aim",
+  long(),
+  async ({ page }) => {
+    await page.goto("/f/reading-rooms");
+    const map = page.locator("[data-bibliotope=map]");
+    await chooseRoom(page);
+    // on a slow machine two pictures may be the same before the map has begun to move
+    await expect(map).toContainText("There is a marker at");
     await standsStill(page);
-    const { kind, parts, line } = await heldRecord(page);
-    expect(kind).toBe("place");
-    expect(line).toContain(`${parts.place.name}, `);
-    return await values(page);
-  };
-  await holdsAPlace();
-  const { x, y, width, height } = (await map.boundingBox())!;
-  // the street is full of houses; what is dragged or pressed there is the nearest place
-  await page.mouse.move(x + width / 2, y + height / 2 - 6);
-  await page.mouse.down();
-  await page.mouse.move(x + width / 2 + 40, y + height / 2 + 20, { steps: 8 });
-  // what is requested the last step of the drag may be the answer for where it is dropped
-  const answered = page.waitForResponse(/\/v1\/reverse/, { timeout: 2000 }).catch(() => undefined);
-  await page.mouse.up();
-  await answered;
-  await holdsAPlace();
-  await map.click({ position: { x: width / 2 - 60, y: height / 2 + 60 } });
-  const pressed = await holdsAPlace();
-  await page.getByRole("button", { name: "Aim with the map" }).click();
-  const told = map.locator(".bt-aimed p");
-  await expect(told).toHaveText(String(pressed.find));
-  await page.getByRole("button", { name: "Use this place" }).click();
-  expect(await holdsAPlace()).toEqual(pressed);
-});
+    const holdsAPlace = async () => {
+      await standsStill(page);
+      const { kind, parts, line } = await heldRecord(page);
+      expect(kind).toBe("place");
+      expect(line).toContain(`${parts.place.name}, `);
+      return await values(page);
+    };
+    await holdsAPlace();
+    const { x, y, width, height } = (await map.boundingBox())!;
+    // the street is full of houses; what is dragged or pressed there is the nearest place
+    await page.mouse.move(x + width / 2, y + height / 2 - 6);
+    await page.mouse.down();
+    await page.mouse.move(x + width / 2 + 40, y + height / 2 + 20, { steps: 8 });
+    // what is requested the last step of the drag may be the answer for where it is dropped
+    const answered = page.waitForResponse(/\/v1\/reverse/, { timeout: 2000 }).catch(() => undefined);
+    await page.mouse.up();
+    await answered;
+    await holdsAPlace();
+    await map.click({ position: { x: width / 2 - 60, y: height / 2 + 60 } });
+    const pressed = await holdsAPlace();
+    await page.getByRole("button", { name: "Aim with the map" }).click();
+    const told = map.locator(".bt-aimed p");
+    await expect(told).toHaveText(String(pressed.find));
+    await page.getByRole("button", { name: "Use this place" }).click();
+    expect(await holdsAPlace()).toEqual(pressed);
+  },
+);
 
 test("what a map that opens over a form tells is what Done fills, also where places are requested", async ({
   page,

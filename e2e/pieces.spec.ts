@@ -1,10 +1,11 @@
 import { expect, type Page, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
+import { long } from "./support/long.ts";
 
 const tried = (page: Page) => page.getByRole("region", { name: "Try it" });
 const suggestions = (page: Page) => page.getByRole("listbox", { name: "Suggestions" }).getByRole("option");
 
-test("every piece of the kit can be tried, and its code copied", async ({ page, context }) => {
+test("every piece of the kit can be tried, and its code copied", long(), async ({ page, context }) => {
   await context.grantPermissions(["geolocation", "clipboard-read", "clipboard-write"]);
   await context.setGeolocation({ latitude: -35.184, longitude: -21.6253, accuracy: 20 });
   await page.goto("/forms/become-a-reader/take-away");

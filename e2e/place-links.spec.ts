@@ -1,6 +1,7 @@
 import { expect, type Page, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
 import { baseUrl, ready } from "./support/house.ts";
+import { long } from "./support/long.ts";
 import { type OwnPages, servePages } from "./support/own-page.ts";
 
 let pages: OwnPages | undefined;
@@ -52,43 +53,44 @@ async function withRoom(page: Page): Promise<void> {
   await expect(page.locator(".bt-place img")).toBeVisible();
 }
 
-test("a picture in a form opens its place, shows the way and copies the position, by pointer and by keyboard", async ({
-  page,
-  context,
-}) => {
-  await context.grantPermissions(["clipboard-read", "clipboard-write"]);
-  await withRoom(page);
-  const opens = async (act: () => Promise<void>) => {
-    const [opened] = await Promise.all([context.waitForEvent("page"), act()]);
-    await expect(opened.getByRole("heading", { level: 1 })).toContainText("Mill Reading Room");
-    const address = opened.url();
-    await opened.close();
-    return address;
-  };
-  const picture = page.getByRole("button", { name: /^Map of Mill Reading Room/ });
-  expect(await opens(() => picture.click())).toMatch(/\/p\/[\w.-]+$/);
-  await picture.focus();
-  expect(await opens(() => page.keyboard.press("Enter"))).toMatch(/\/p\//);
+test(
+  "a picture in a form opens its place, shows the way and copies the position, by pointer and by keyboard",
+  long(),
+  async ({ page, context }) => {
+    await context.grantPermissions(["clipboard-read", "clipboard-write"]);
+    await withRoom(page);
+    const opens = async (act: () => Promise<void>) => {
+      const [opened] = await Promise.all([context.waitForEvent("page"), act()]);
+      await expect(opened.getByRole("heading", { level: 1 })).toContainText("Mill Reading Room");
+      const address = opened.url();
+      await opened.close();
+      return address;
+    };
+    const picture = page.getByRole("button", { name: /^Map of Mill Reading Room/ });
+    expect(await opens(() => picture.click())).toMatch(/\/p\/[\w.-]+$/);
+    await picture.focus();
+    expect(await opens(() => page.keyboard.press("Enter"))).toMatch(/\/p\//);
 
-  const menu = page.getByRole("menu");
-  await picture.click({ button: "right" });
-  await expect(menu).toBeVisible();
-  expect(await axeFindings(page)).toEqual([]);
-  expect(await opens(() => page.getByRole("menuitem", { name: "Directions" }).click())).toMatch(/#way$/);
+    const menu = page.getByRole("menu");
+    await picture.click({ button: "right" });
+    await expect(menu).toBeVisible();
+    expect(await axeFindings(page)).toEqual([]);
+    expect(await opens(() => page.getByRole("menuitem", { name: "Directions" }).click())).toMatch(/#way$/);
 
-  await page.getByRole("button", { name: "Options for this place" }).focus();
-  await page.keyboard.press("Shift+F10");
-  await expect(page.getByRole("menuitem", { name: "Open the place" })).toBeFocused();
-  await page.keyboard.press("ArrowUp");
-  await expect(page.getByRole("menuitem", { name: "Copy coordinates" })).toBeFocused();
-  await page.keyboard.press("Enter");
-  await expect(menu).toBeHidden();
-  await expect(page.getByText(/^Copied: -3\d\.\d+, -2\d\.\d+$/)).toBeVisible();
-  expect(await page.evaluate(() => navigator.clipboard.readText())).toMatch(/^-3\d\.\d+, -2\d\.\d+$/);
-  await page.keyboard.press("Shift+F10");
-  await page.keyboard.press("Escape");
-  await expect(menu).toBeHidden();
-});
+    await page.getByRole("button", { name: "Options for this place" }).focus();
+    await page.keyboard.press("Shift+F10");
+    await expect(page.getByRole("menuitem", { name: "Open the place" })).toBeFocused();
+    await page.keyboard.press("ArrowUp");
+    await expect(page.getByRole("menuitem", { name: "Copy coordinates" })).toBeFocused();
+    await page.keyboard.press("Enter");
+    await expect(menu).toBeHidden();
+    await expect(page.getByText(/^Copied: -3\d\.\d+, -2\d\.\d+$/)).toBeVisible();
+    expect(await page.evaluate(() => navigator.clipboard.readText())).toMatch(/^-3\d\.\d+, -2\d\.\d+$/);
+    await page.keyboard.press("Shift+F10");
+    await page.keyboard.press("Escape");
+    await expect(menu).toBeHidden();
+  },
+);
 
 test("on a phone a picture hands its place to the device's own map application, and says where none answers", async ({
   browser,

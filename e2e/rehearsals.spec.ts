@@ -5,6 +5,7 @@ import { expect, type Page, test } from "@playwright/test";
 import { HEADLESS } from "../bench/browser.ts";
 import { axeFindings } from "./support/axe.ts";
 import { ready, testHome } from "./support/house.ts";
+import { long } from "./support/long.ts";
 import { changeForm, makeForm, publish } from "./support/studio.ts";
 
 const panel = (page: Page) => page.getByRole("complementary", { name: "Rehearsals" });
@@ -45,55 +46,59 @@ function runPlaywright(folder: string): Promise<{ passed: boolean; said: string 
   );
 }
 
-test("a person's steps are kept, run again, and run as a Playwright test until a binding breaks", async ({ page }) => {
-  const ref = await makeForm(page, "Rehearsed and taken away");
-  await publish(page, ref);
-  await rehearse(page, ref);
+test(
+  "a person's steps are kept, run again, and run as a Playwright test until a binding breaks",
+  long(),
+  async ({ page }) => {
+    const ref = await makeForm(page, "Rehearsed and taken away");
+    await publish(page, ref);
+    await rehearse(page, ref);
 
-  await panel(page).getByRole("button", { name: "Run all" }).click();
-  await state(page, "A reader in Tidewell", "passed");
-  await expect(panel(page).getByText("all 1 passed")).toBeVisible();
-  const kept = await (await page.request.get(`/api/forms/${ref}/rehearsals`)).json();
-  expect(kept.rehearsals).toMatchObject([{ states: { "": "chosen" } }]);
-  await expect(page.getByLabel("Note", { exact: true })).toHaveValue("ring twice");
+    await panel(page).getByRole("button", { name: "Run all" }).click();
+    await state(page, "A reader in Tidewell", "passed");
+    await expect(panel(page).getByText("all 1 passed")).toBeVisible();
+    const kept = await (await page.request.get(`/api/forms/${ref}/rehearsals`)).json();
+    expect(kept.rehearsals).toMatchObject([{ states: { "": "chosen" } }]);
+    await expect(page.getByLabel("Note", { exact: true })).toHaveValue("ring twice");
 
-  const folder = join(testHome(), "taken-away", ref);
-  mkdirSync(folder, { recursive: true });
-  const download = page.waitForEvent("download");
-  await panel(page).getByRole("button", { name: "Save as a Playwright test" }).click();
-  const file = await download;
-  expect(file.suggestedFilename()).toBe(`${ref}.spec.ts`);
-  await file.saveAs(join(folder, file.suggestedFilename()));
-  // which browser to use is all that a developer's own settings say
-  const settings = { testDir: folder, timeout: 60_000, reporter: "line", use: { launchOptions: HEADLESS } };
-  writeFileSync(join(folder, "playwright.config.mjs"), `export default ${JSON.stringify(settings)};`);
-  const green = await runPlaywright(folder);
-  expect(green.said).toContain("1 passed");
-  expect(green.passed).toBe(true);
+    const folder = join(testHome(), "taken-away", ref);
+    mkdirSync(folder, { recursive: true });
+    const download = page.waitForEvent("download");
+    await panel(page).getByRole("button", { name: "Save as a Playwright test" }).click();
+    const file = await download;
+    expect(file.suggestedFilename()).toBe(`${ref}.spec.ts`);
+    await file.saveAs(join(folder, file.suggestedFilename()));
+    // which browser to use is all that a developer's own settings say
+    const settings = { testDir: folder, timeout: 60_000, reporter: "line", use: { launchOptions: HEADLESS } };
+    writeFileSync(join(folder, "playwright.config.mjs"), `export default ${JSON.stringify(settings)};`);
+    const green = await runPlaywright(folder);
+    expect(green.said).toContain("1 passed");
+    expect(green.passed).toBe(true);
 
-  await changeForm(page, ref, (definition) => {
-    definition.fields.find(({ name }: { name: string }) => name === "town").binding = "{postcode}";
-  });
-  await publish(page, ref);
-  const red = await runPlaywright(folder);
-  expect(red.passed).toBe(false);
-  expect(red.said).toMatch(/Expected:\s+"Tidewell"/);
+    await changeForm(page, ref, (definition) => {
+      definition.fields.find(({ name }: { name: string }) => name === "town").binding = "{postcode}";
+    });
+    await publish(page, ref);
+    const red = await runPlaywright(folder);
+    expect(red.passed).toBe(false);
+    expect(red.said).toMatch(/Expected:\s+"Tidewell"/);
 
-  await page.goto(`/forms/${ref}/rehearse`);
-  await page.getByRole("button", { name: "Rehearsals (1)" }).click();
-  await panel(page).getByRole("button", { name: "Run A reader in Tidewell" }).click();
-  await state(page, "A reader in Tidewell", "changed");
-  await expect(panel(page).getByRole("row", { name: /Town Tidewell/ })).toBeVisible();
-  const violations = await axeFindings(page);
-  expect(violations).toEqual([]);
-  const listed = page.waitForResponse(
-    (response) => response.url().endsWith("/rehearsals") && response.request().method() === "GET",
-  );
-  await panel(page).getByRole("button", { name: "Accept the new values" }).click();
-  await listed;
-  await panel(page).getByRole("button", { name: "Run all" }).click();
-  await state(page, "A reader in Tidewell", "passed");
-});
+    await page.goto(`/forms/${ref}/rehearse`);
+    await page.getByRole("button", { name: "Rehearsals (1)" }).click();
+    await panel(page).getByRole("button", { name: "Run A reader in Tidewell" }).click();
+    await state(page, "A reader in Tidewell", "changed");
+    await expect(panel(page).getByRole("row", { name: /Town Tidewell/ })).toBeVisible();
+    const violations = await axeFindings(page);
+    expect(violations).toEqual([]);
+    const listed = page.waitForResponse(
+      (response) => response.url().endsWith("/rehearsals") && response.request().method() === "GET",
+    );
+    await panel(page).getByRole("button", { name: "Accept the new values" }).click();
+    await listed;
+    await panel(page).getByRole("button", { name: "Run all" }).click();
+    await state(page, "A reader in Tidewell", "passed");
+  },
+);
 
 test("a step that cannot be done is named; runs are stopped, dropped and brought back", async ({ page }) => {
   const ref = await makeForm(page, "Rehearsed otherwise");
@@ -119,7 +124,7 @@ test("a step that cannot be done is named; runs are stopped, dropped and brought
   await expect(panel(page).getByRole("button", { name: "A reader in Tidewell", exact: true })).toBeVisible();
 });
 
-test("choosing among several, the map and a played situation are rehearsed too", async ({ page }) => {
+test("choosing among several, the map and a played situation are rehearsed too", long(), async ({ page }) => {
   await page.goto("/forms/offer-a-house/rehearse");
   await page.getByRole("button", { name: /^Rehearsals/ }).click();
   await page.getByLabel("Situation").selectOption({ label: "several match" });
@@ -144,7 +149,7 @@ test("choosing among several, the map and a played situation are rehearsed too",
   await expect(page.getByLabel("Town", { exact: true })).toHaveValue("");
 });
 
-test("what happened is kept with the form, with the rule that wrote each value", async ({ page }) => {
+test("what happened is kept with the form, with the rule that wrote each value", long(), async ({ page }) => {
   const ref = await makeForm(page, "Traced");
   await rehearse(page, ref);
   await panel(page).getByRole("button", { name: "Run all" }).click();

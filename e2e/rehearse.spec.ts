@@ -4,39 +4,44 @@ import { pageOf } from "../packages/studio/src/take-away/page.ts";
 import { REPLAY_KEY } from "../packages/studio/src/trace/har.ts";
 import { axeFindings } from "./support/axe.ts";
 import { ready } from "./support/house.ts";
+import { long } from "./support/long.ts";
 import { Studio } from "./support/studio.ts";
 
 const play = (page: Page, situation: string) => page.getByLabel("Situation").selectOption({ label: situation });
 
-test("a form is rehearsed in every situation of the wire, with words where the person looks", async ({ page }) => {
-  const studio = new Studio(page);
-  await studio.rehearse();
-  for (const [situation, words] of [
-    ["nothing is found", "Nothing found. Check the spelling"],
-    ["the service is down", "The address search does not work at the moment."],
-    ["a limit is reached", "Too many searches just now."],
-    ["the key is refused", "Address search is not allowed on this page."],
-    ["a request is invalid", "The address search could not read this."],
-    ["off-line", "The address search cannot be reached."],
-  ]) {
-    await play(page, situation);
-    await expect(page.getByText(`Simulated: ${situation}`)).toBeVisible();
+test(
+  "a form is rehearsed in every situation of the wire, with words where the person looks",
+  long(),
+  async ({ page }) => {
+    const studio = new Studio(page);
+    await studio.rehearse();
+    for (const [situation, words] of [
+      ["nothing is found", "Nothing found. Check the spelling"],
+      ["the service is down", "The address search does not work at the moment."],
+      ["a limit is reached", "Too many searches just now."],
+      ["the key is refused", "Address search is not allowed on this page."],
+      ["a request is invalid", "The address search could not read this."],
+      ["off-line", "The address search cannot be reached."],
+    ]) {
+      await play(page, situation);
+      await expect(page.getByText(`Simulated: ${situation}`)).toBeVisible();
+      await studio.search.click();
+      await page.keyboard.type("harb");
+      await expect(page.getByText(words)).toBeVisible();
+      await expect(studio.list).toBeHidden();
+      // never a wall: the fields can be typed into
+      await studio.field("Town").fill("Tidewell");
+      await expect(studio.field("Town")).toHaveValue("Tidewell");
+    }
+    await play(page, "slow answers");
     await studio.search.click();
-    await page.keyboard.type("harb");
-    await expect(page.getByText(words)).toBeVisible();
-    await expect(studio.list).toBeHidden();
-    // never a wall: the fields can be typed into
-    await studio.field("Town").fill("Tidewell");
-    await expect(studio.field("Town")).toHaveValue("Tidewell");
-  }
-  await play(page, "slow answers");
-  await studio.search.click();
-  await page.keyboard.type("12 harbour row tidewell");
-  await expect(studio.search).toHaveAttribute("aria-busy", "true");
-  await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
-  await play(page, "normal");
-  await expect(page.getByText(/Simulated/)).toHaveCount(0);
-});
+    await page.keyboard.type("12 harbour row tidewell");
+    await expect(studio.search).toHaveAttribute("aria-busy", "true");
+    await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row");
+    await play(page, "normal");
+    await expect(page.getByText(/Simulated/)).toHaveCount(0);
+  },
+);
 
 test("several that fit are played too, and chosen on the map", async ({ page }) => {
   await page.goto("/forms/offer-a-house/rehearse");
@@ -91,7 +96,7 @@ test("what a rehearsal asked is saved, and replayed in the form's page where the
   await expect(replay.locator("[name=confirmed]")).toHaveValue("yes");
 });
 
-test("the device's refusals are played, each with its words", async ({ page }) => {
+test("the device's refusals are played, each with its words", long(), async ({ page }) => {
   const studio = new Studio(page);
   await studio.rehearse();
   for (const [situation, words] of [
@@ -106,23 +111,27 @@ test("the device's refusals are played, each with its words", async ({ page }) =
   }
 });
 
-test("a form is looked at as broad as on a desk, a tablet and a phone, and axe finds nothing", async ({ page }) => {
-  const studio = new Studio(page);
-  await studio.rehearse();
-  const form = page.locator("[data-bibliotope=form]");
-  const half = page.locator('[data-field="flat"]');
-  const share = async () => (await half.boundingBox())!.width / (await form.boundingBox())!.width;
-  const widths: number[] = [];
-  for (const width of ["Tablet", "Desk", "Phone"]) {
-    await page.getByRole("button", { name: width, exact: true }).click();
-    await expect.poll(share).toBeGreaterThan(width === "Phone" ? 0.9 : 0.4);
-    if (width !== "Phone") expect(await share()).toBeLessThan(0.6);
-    widths.push((await form.boundingBox())!.width);
-    const violations = await axeFindings(page);
-    expect(violations).toEqual([]);
-  }
-  expect(widths.toSorted((a, b) => b - a)).toEqual(widths);
-});
+test(
+  "a form is looked at as broad as on a desk, a tablet and a phone, and axe finds nothing",
+  long(),
+  async ({ page }) => {
+    const studio = new Studio(page);
+    await studio.rehearse();
+    const form = page.locator("[data-bibliotope=form]");
+    const half = page.locator('[data-field="flat"]');
+    const share = async () => (await half.boundingBox())!.width / (await form.boundingBox())!.width;
+    const widths: number[] = [];
+    for (const width of ["Tablet", "Desk", "Phone"]) {
+      await page.getByRole("button", { name: width, exact: true }).click();
+      await expect.poll(share).toBeGreaterThan(width === "Phone" ? 0.9 : 0.4);
+      if (width !== "Phone") expect(await share()).toBeLessThan(0.6);
+      widths.push((await form.boundingBox())!.width);
+      const violations = await axeFindings(page);
+      expect(violations).toEqual([]);
+    }
+    expect(widths.toSorted((a, b) => b - a)).toEqual(widths);
+  },
+);
 
 test("a form is opened on a stored record: nothing is requested, nothing counts as filled, the map shows the place", async ({
   page,

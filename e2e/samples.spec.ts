@@ -4,6 +4,7 @@ import { toScreen } from "../packages/core/src/map/index.ts";
 import { SAMPLE_FORMS } from "../packages/islands/src/forms/index.ts";
 import { CALLS, type Call } from "../packages/wire/src/index.ts";
 import { axeFindings } from "./support/axe.ts";
+import { long } from "./support/long.ts";
 import { askedBy, pass } from "./support/rest.ts";
 
 const MAP = "[data-bibliotope=map]";
@@ -252,7 +253,7 @@ test("Lend to another branch: two linked searches, the line and the distance", a
   await expect(page.locator("[name=from-position]")).toHaveValue(from);
 });
 
-test("Suggest a stop for the van: a press on the map, what lies beside it and how high", async ({ page }) => {
+test("Suggest a stop for the van: a press on the map, what lies beside it and how high", long(), async ({ page }) => {
   await open(page, "suggest-a-stop");
   const map = page.locator(MAP);
   await expect(map).toHaveAttribute("data-complete", "true");
@@ -298,7 +299,7 @@ test("Reading rooms near you: a card with picture and hours", async ({ page }) =
 });
 
 for (const ref of ["suggest-a-stop", "lend-to-a-branch", "reading-rooms", "offer-a-house", "books-abroad"])
-  test(`${ref} is accessible`, async ({ page }) => {
+  test(`${ref} is accessible`, long(ref !== "suggest-a-stop"), async ({ page }) => {
     await open(page, ref);
     const violations = await axeFindings(page);
     expect(violations).toEqual([]);

@@ -1,5 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import { axeFindings } from "./support/axe.ts";
+import { long } from "./support/long.ts";
 import { makeForm, Studio } from "./support/studio.ts";
 
 const play = (page: Page, situation: string) => page.getByLabel("Situation").selectOption({ label: situation });
@@ -53,30 +54,32 @@ test("the tides are requested by a button, as repeated lines, and waited for as 
   await expect(page.getByLabel("High water at the destination")).toHaveText(/^\d\d:\d\d\n\d\d:\d\d$/);
 });
 
-test("a register's own form is shown beside what was written, and taken; then the address is the register's", async ({
-  page,
-}) => {
-  await page.goto("/f/offer-a-house");
-  await offer(page, "12", "harbour row");
-  const place = said(page, "register");
-  await expect(place).toContainText("The land register spells this address differently.");
-  await expect(place.locator("dd")).toHaveText([/^12 Harbour Row, Tidewell/, /^12 Harbour Rows, Tidewell/]);
-  await expect(place.locator("mark")).toHaveText(["Harbour Row", "Harbour Rows"]);
-  await expect(value(page, "plot")).toHaveValue(/^\d-\d+$/);
-  expect(await axeFindings(page)).toEqual([]);
-  await place.getByRole("button", { name: "Use the register's" }).click();
-  await expect(value(page, "street")).toHaveValue("Harbour Rows");
-  await expect(value(page, "confirmed")).toHaveValue("yes");
-  await expect(place).toContainText("Spelled as in the land register.");
-  await expect(value(page, "registered")).toHaveValue(/^20\d\d-/);
-  // another house: what the register said of the one before is gone
-  await value(page, "house").fill("14");
-  await value(page, "house").blur();
-  await expect(value(page, "plot")).toHaveValue("");
-  await expect(value(page, "registered")).toHaveValue("");
-});
+test(
+  "a register's own form is shown beside what was written, and taken; then the address is the register's",
+  long(),
+  async ({ page }) => {
+    await page.goto("/f/offer-a-house");
+    await offer(page, "12", "harbour row");
+    const place = said(page, "register");
+    await expect(place).toContainText("The land register spells this address differently.");
+    await expect(place.locator("dd")).toHaveText([/^12 Harbour Row, Tidewell/, /^12 Harbour Rows, Tidewell/]);
+    await expect(place.locator("mark")).toHaveText(["Harbour Row", "Harbour Rows"]);
+    await expect(value(page, "plot")).toHaveValue(/^\d-\d+$/);
+    expect(await axeFindings(page)).toEqual([]);
+    await place.getByRole("button", { name: "Use the register's" }).click();
+    await expect(value(page, "street")).toHaveValue("Harbour Rows");
+    await expect(value(page, "confirmed")).toHaveValue("yes");
+    await expect(place).toContainText("Spelled as in the land register.");
+    await expect(value(page, "registered")).toHaveValue(/^20\d\d-/);
+    // another house: what the register said of the one before is gone
+    await value(page, "house").fill("14");
+    await value(page, "house").blur();
+    await expect(value(page, "plot")).toHaveValue("");
+    await expect(value(page, "registered")).toHaveValue("");
+  },
+);
 
-test("mine is kept, a known address is told so, and one abroad is not requested", async ({ page }) => {
+test("mine is kept, a known address is told so, and one abroad is not requested", long(), async ({ page }) => {
   await page.goto("/f/offer-a-house");
   await offer(page, "12", "harbour row");
   await said(page, "register").getByRole("button", { name: "Keep mine" }).click();
@@ -104,94 +107,102 @@ for (const [situation, words] of [
     "The courier is not responding at the moment. You can continue without it.",
   ],
 ] as const)
-  test(`a rehearsal in which ${situation} has words, and the form goes on`, async ({ page }) => {
-    await page.goto("/forms/lend-to-a-branch/rehearse");
-    await play(page, situation);
-    await branch(page, "From", "mill reading room tidewell", "Mill Reading Room, Tidewell");
-    await expect(said(page, "courier")).toContainText(words);
-    await expect(page.getByLabel("Collected on").locator("option")).toHaveCount(1);
-    await expect(value(page, "from-ref")).toHaveValue(/^qr-/);
-    await page.getByLabel("What is lent").fill("Atlas");
-    await expect(page.getByLabel("What is lent")).toHaveValue("Atlas");
-    await expect(page.getByRole("region", { name: "Timeline" })).toContainText("services");
-  });
+  test(
+    `a rehearsal in which ${situation} has words, and the form goes on`,
+    long(situation !== "outside services are slow"),
+    async ({ page }) => {
+      await page.goto("/forms/lend-to-a-branch/rehearse");
+      await play(page, situation);
+      await branch(page, "From", "mill reading room tidewell", "Mill Reading Room, Tidewell");
+      await expect(said(page, "courier")).toContainText(words);
+      await expect(page.getByLabel("Collected on").locator("option")).toHaveCount(1);
+      await expect(value(page, "from-ref")).toHaveValue(/^qr-/);
+      await page.getByLabel("What is lent").fill("Atlas");
+      await expect(page.getByLabel("What is lent")).toHaveValue("Atlas");
+      await expect(page.getByRole("region", { name: "Timeline" })).toContainText("services");
+    },
+  );
 
-test("a service is described from nothing: tried, its values named by a press, saved, asked; its host and secret set", async ({
-  page,
-}) => {
-  const { createServer } = await import("node:http");
-  const heard: string[] = [];
-  const server = createServer((request, response) => {
-    heard.push(`${request.url} ${request.headers["x-token"]}`);
-    response.setHeader("content-type", "application/json");
-    response.end(JSON.stringify({ weather: { words: "Fair", wind: 4 }, days: [{ day: "Monday" }, { day: "Friday" }] }));
-  }).listen(0, "127.0.0.1");
-  await new Promise((resolve) => server.once("listening", resolve));
-  const { port } = server.address() as { port: number };
-  try {
-    await page.goto("/services");
-    await page.getByRole("button", { name: "Allowed hosts" }).click();
-    const hosts = page.getByRole("dialog", { name: "Allowed hosts" });
-    await hosts.getByLabel("Scheme, host and port").fill(`http://127.0.0.1:${port}`);
-    await hosts.getByLabel("internal network").check();
-    await hosts.getByRole("button", { name: "Allow" }).click();
-    await expect(hosts).toContainText(`http://127.0.0.1:${port}`);
-    expect(await axeFindings(page)).toEqual([]);
-    await page.keyboard.press("Escape");
-    await page.getByRole("button", { name: "Secrets" }).click();
-    const secrets = page.getByRole("dialog", { name: "Secrets" });
-    await secrets.getByLabel("Name").fill("weather-token");
-    await secrets.getByLabel("Value").fill("rain and shine");
-    await secrets.getByRole("button", { name: "Set", exact: true }).click();
-    await expect(secrets).toContainText("weather-token");
-    await page.keyboard.press("Escape");
+test(
+  "a service is described from nothing: tried, its values named by a press, saved, asked; its host and secret set",
+  long(),
+  async ({ page }) => {
+    const { createServer } = await import("node:http");
+    const heard: string[] = [];
+    const server = createServer((request, response) => {
+      heard.push(`${request.url} ${request.headers["x-token"]}`);
+      response.setHeader("content-type", "application/json");
+      response.end(
+        JSON.stringify({ weather: { words: "Fair", wind: 4 }, days: [{ day: "Monday" }, { day: "Friday" }] }),
+      );
+    }).listen(0, "127.0.0.1");
+    await new Promise((resolve) => server.once("listening", resolve));
+    const { port } = server.address() as { port: number };
+    try {
+      await page.goto("/services");
+      await page.getByRole("button", { name: "Allowed hosts" }).click();
+      const hosts = page.getByRole("dialog", { name: "Allowed hosts" });
+      await hosts.getByLabel("Scheme, host and port").fill(`http://127.0.0.1:${port}`);
+      await hosts.getByLabel("internal network").check();
+      await hosts.getByRole("button", { name: "Allow" }).click();
+      await expect(hosts).toContainText(`http://127.0.0.1:${port}`);
+      expect(await axeFindings(page)).toEqual([]);
+      await page.keyboard.press("Escape");
+      await page.getByRole("button", { name: "Secrets" }).click();
+      const secrets = page.getByRole("dialog", { name: "Secrets" });
+      await secrets.getByLabel("Name").fill("weather-token");
+      await secrets.getByLabel("Value").fill("rain and shine");
+      await secrets.getByRole("button", { name: "Set", exact: true }).click();
+      await expect(secrets).toContainText("weather-token");
+      await page.keyboard.press("Escape");
 
-    await page.getByRole("link", { name: "New service" }).click();
-    await page.getByLabel("Title").fill("Weather of the islands");
-    await page.getByLabel("Name for forms").fill("weather");
-    await page.getByLabel("Address", { exact: true }).fill(`http://127.0.0.1:${port}/now{?town}`);
-    await page.getByRole("button", { name: "+ a header" }).click();
-    await page.getByLabel("Name of a header").fill("X-Token");
-    await page.getByLabel("Value of X-Token").fill("{secret.weather-token}");
-    await page.getByRole("button", { name: "Try it with these values" }).click();
-    const tree = page.getByRole("tree");
-    await expect(tree).toContainText("Fair");
-    expect(heard).toEqual(["/now?town=Tidewell rain and shine"]);
-    const name = async (row: string | RegExp) => {
-      await tree.getByRole("treeitem").filter({ hasText: row }).click();
-      await page.getByRole("button", { name: "Use in forms" }).click();
-    };
-    await name("words");
-    await name("wind");
-    await name(/Friday/);
-    await expect(page.getByLabel("Path to words")).toHaveValue("/weather/words");
-    await expect(page.getByLabel("Type of wind")).toHaveValue("number");
-    await expect(page.getByLabel("Path to day")).toHaveValue("/days");
-    await expect(page.getByLabel("Path within each item of day")).toHaveValue("/day");
-    await page.getByRole("button", { name: "Try it with these values" }).click();
-    await expect(page.getByText("Monday · Friday")).toBeVisible();
-    expect(await axeFindings(page)).toEqual([]);
-    await page.getByRole("button", { name: "Save", exact: true }).click();
-    await expect(page).toHaveURL(/\/services\/weather$/);
-    await page.goto("/services");
-    await expect(page.getByRole("listitem").filter({ hasText: "Weather of the islands" })).toContainText(
-      "not used by any form",
-    );
-    expect(await axeFindings(page)).toEqual([]);
-    const answer = await page.evaluate(async () => {
-      const { studioKey } = await (await fetch("/api/session")).json();
-      const asked = { method: "POST", headers: { "content-type": "application/json" }, body: '{"town":"Sandmouth"}' };
-      return (await fetch(`/v1/services/weather?access_token=${studioKey}`, asked)).json();
-    });
-    expect(answer.values).toEqual({ words: "Fair", wind: "4", day: ["Monday", "Friday"] });
-    await page.getByRole("link", { name: "Weather of the islands" }).click();
-    await page.getByRole("button", { name: "Delete this service" }).click();
-    await expect(page).toHaveURL(/\/services$/);
-  } finally {
-    server.close();
-    server.closeAllConnections();
-  }
-});
+      await page.getByRole("link", { name: "New service" }).click();
+      await page.getByLabel("Title").fill("Weather of the islands");
+      await page.getByLabel("Name for forms").fill("weather");
+      await page.getByLabel("Address", { exact: true }).fill(`http://127.0.0.1:${port}/now{?town}`);
+      await page.getByRole("button", { name: "+ a header" }).click();
+      await page.getByLabel("Name of a header").fill("X-Token");
+      await page.getByLabel("Value of X-Token").fill("{secret.weather-token}");
+      await page.getByRole("button", { name: "Try it with these values" }).click();
+      const tree = page.getByRole("tree");
+      await expect(tree).toContainText("Fair");
+      expect(heard).toEqual(["/now?town=Tidewell rain and shine"]);
+      const name = async (row: string | RegExp) => {
+        await tree.getByRole("treeitem").filter({ hasText: row }).click();
+        await page.getByRole("button", { name: "Use in forms" }).click();
+      };
+      await name("words");
+      await name("wind");
+      await name(/Friday/);
+      await expect(page.getByLabel("Path to words")).toHaveValue("/weather/words");
+      await expect(page.getByLabel("Type of wind")).toHaveValue("number");
+      await expect(page.getByLabel("Path to day")).toHaveValue("/days");
+      await expect(page.getByLabel("Path within each item of day")).toHaveValue("/day");
+      await page.getByRole("button", { name: "Try it with these values" }).click();
+      await expect(page.getByText("Monday · Friday")).toBeVisible();
+      expect(await axeFindings(page)).toEqual([]);
+      await page.getByRole("button", { name: "Save", exact: true }).click();
+      await expect(page).toHaveURL(/\/services\/weather$/);
+      await page.goto("/services");
+      await expect(page.getByRole("listitem").filter({ hasText: "Weather of the islands" })).toContainText(
+        "not used by any form",
+      );
+      expect(await axeFindings(page)).toEqual([]);
+      const answer = await page.evaluate(async () => {
+        const { studioKey } = await (await fetch("/api/session")).json();
+        const asked = { method: "POST", headers: { "content-type": "application/json" }, body: '{"town":"Sandmouth"}' };
+        return (await fetch(`/v1/services/weather?access_token=${studioKey}`, asked)).json();
+      });
+      expect(answer.values).toEqual({ words: "Fair", wind: "4", day: ["Monday", "Friday"] });
+      await page.getByRole("link", { name: "Weather of the islands" }).click();
+      await page.getByRole("button", { name: "Delete this service" }).click();
+      await expect(page).toHaveURL(/\/services$/);
+    } finally {
+      server.close();
+      server.closeAllConnections();
+    }
+  },
+);
 
 test("an operation is taken from a WSDL that is pasted", async ({ page }) => {
   await page.goto("/services/register");
@@ -229,7 +240,7 @@ test("who may only edit tries a service, and changes nothing of it", async ({ pa
   await expect(page.getByRole("tree")).toContainText("Sandmouth");
 });
 
-test("a form's services are ruled and bound in Compose, and checked there", async ({ page }) => {
+test("a form's services are ruled and bound in Compose, and checked there", long(), async ({ page }) => {
   const studio = new Studio(page);
   const ref = await makeForm(page, "Bound to services");
   await studio.compose(ref);

@@ -1,6 +1,7 @@
 import { expect, test } from "@playwright/test";
 import { OwnServer, ownDatabase } from "../packages/server/testing/own-server.ts";
 import type { Ready } from "../packages/server/testing/shared.ts";
+import { long } from "./support/long.ts";
 import { Studio } from "./support/studio.ts";
 import { TlsProxy } from "./support/tls-proxy.ts";
 
@@ -8,7 +9,7 @@ import { TlsProxy } from "./support/tls-proxy.ts";
 const [PORT, PROXY_PORT] = [5310, 5311];
 
 for (const path of ["", "/tools/addresses"])
-  test.describe(`behind nginx, which speaks TLS${path && `, at ${path}`}`, () => {
+  test.describe(`behind nginx, which speaks TLS${path && `, at ${path}`}`, long(path !== ""), () => {
     test.setTimeout(120_000);
     test.use({ storageState: { cookies: [], origins: [] }, ignoreHTTPSErrors: true });
     const proxy = new TlsProxy(PROXY_PORT);

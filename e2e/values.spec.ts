@@ -3,6 +3,7 @@ import { expect, type Page, test } from "@playwright/test";
 import { PNG } from "pngjs";
 import { generateIslands } from "../packages/islands/src/index.ts";
 import { axeFindings } from "./support/axe.ts";
+import { long } from "./support/long.ts";
 
 test.setTimeout(60_000);
 
@@ -44,62 +45,64 @@ async function dropFile(page: Page, name: string, text: string): Promise<void> {
   await page.locator("[data-bibliotope=map]").dispatchEvent("drop", { dataTransfer: data });
 }
 
-test("a CSV dropped on the map: its columns are colours, sizes and labels; out as a picture and as GeoJSON", async ({
-  page,
-}, info) => {
-  await page.goto("/batches");
-  await page.getByRole("link", { name: "Values on a map" }).click();
-  await expect(page.getByText("Drop a file on the map")).toBeVisible();
-  const map = page.locator("[data-bibliotope=map]");
-  await expect(map).toHaveAttribute("data-complete", "true");
-  expect(await axeFindings(page)).toEqual([]);
-  const asked: string[] = [];
-  page.on("request", (request) => request.method() === "POST" && asked.push(request.url()));
-  await dropFile(page, "prices.csv", prices());
-  await expect(page.getByText(/^prices\.csv: (\d+) of \1 rows have a position$/)).toBeVisible();
+test(
+  "a CSV dropped on the map: its columns are colours, sizes and labels; out as a picture and as GeoJSON",
+  long(),
+  async ({ page }, info) => {
+    await page.goto("/batches");
+    await page.getByRole("link", { name: "Values on a map" }).click();
+    await expect(page.getByText("Drop a file on the map")).toBeVisible();
+    const map = page.locator("[data-bibliotope=map]");
+    await expect(map).toHaveAttribute("data-complete", "true");
+    expect(await axeFindings(page)).toEqual([]);
+    const asked: string[] = [];
+    page.on("request", (request) => request.method() === "POST" && asked.push(request.url()));
+    await dropFile(page, "prices.csv", prices());
+    await expect(page.getByText(/^prices\.csv: (\d+) of \1 rows have a position$/)).toBeVisible();
 
-  await page.getByLabel("Colour by").selectOption({ label: "price" });
-  const colours = page.getByRole("list", { name: "Colour legend" });
-  await expect(colours.getByRole("listitem")).toHaveCount(6);
-  await page.getByLabel("Size by").selectOption({ label: "sales" });
-  await expect(page.getByRole("list", { name: "Size legend" }).getByRole("listitem")).toHaveText(["0", "39"]);
-  await page.getByLabel("Label by").selectOption({ label: "town" });
-  await expect.poll(async () => pixelsIn(await map.screenshot(), DARK)).toBeGreaterThan(20);
-  await expect(map).toHaveAttribute("data-complete", "true");
-  expect(await axeFindings(page)).toEqual([]);
-  await page.screenshot({ path: info.outputPath("values.png") });
+    await page.getByLabel("Colour by").selectOption({ label: "price" });
+    const colours = page.getByRole("list", { name: "Colour legend" });
+    await expect(colours.getByRole("listitem")).toHaveCount(6);
+    await page.getByLabel("Size by").selectOption({ label: "sales" });
+    await expect(page.getByRole("list", { name: "Size legend" }).getByRole("listitem")).toHaveText(["0", "39"]);
+    await page.getByLabel("Label by").selectOption({ label: "town" });
+    await expect.poll(async () => pixelsIn(await map.screenshot(), DARK)).toBeGreaterThan(20);
+    await expect(map).toHaveAttribute("data-complete", "true");
+    expect(await axeFindings(page)).toEqual([]);
+    await page.screenshot({ path: info.outputPath("values.png") });
 
-  await page.getByLabel("Groups show").selectOption({ label: "their mean" });
-  await expect(map).toHaveAttribute("data-complete", "true");
-  await page.screenshot({ path: info.outputPath("means.png") });
+    await page.getByLabel("Groups show").selectOption({ label: "their mean" });
+    await expect(map).toHaveAttribute("data-complete", "true");
+    await page.screenshot({ path: info.outputPath("means.png") });
 
-  const png = page.waitForEvent("download");
-  await page.getByRole("button", { name: "Save as PNG" }).click();
-  const picture = readFileSync(await (await png).path());
-  writeFileSync(info.outputPath("saved.png"), picture);
-  expect((await png).suggestedFilename()).toBe("prices.png");
-  const box = (await map.boundingBox())!;
-  const { width, height } = PNG.sync.read(picture);
-  expect(width).toBe(Math.round(box.width));
-  expect(height).toBeGreaterThan(box.height + 30);
-  // the legend below the map has a patch of each colour
-  const legend = PNG.sync.read(picture);
-  const below = new PNG({ width, height: height - Math.round(box.height) });
-  PNG.bitblt(legend, below, 0, Math.round(box.height), width, below.height, 0, 0);
-  for (const colour of [DARK, LIGHT]) expect(pixelsIn(PNG.sync.write(below), colour)).toBeGreaterThan(80);
+    const png = page.waitForEvent("download");
+    await page.getByRole("button", { name: "Save as PNG" }).click();
+    const picture = readFileSync(await (await png).path());
+    writeFileSync(info.outputPath("saved.png"), picture);
+    expect((await png).suggestedFilename()).toBe("prices.png");
+    const box = (await map.boundingBox())!;
+    const { width, height } = PNG.sync.read(picture);
+    expect(width).toBe(Math.round(box.width));
+    expect(height).toBeGreaterThan(box.height + 30);
+    // the legend below the map has a patch of each colour
+    const legend = PNG.sync.read(picture);
+    const below = new PNG({ width, height: height - Math.round(box.height) });
+    PNG.bitblt(legend, below, 0, Math.round(box.height), width, below.height, 0, 0);
+    for (const colour of [DARK, LIGHT]) expect(pixelsIn(PNG.sync.write(below), colour)).toBeGreaterThan(80);
 
-  const geo = page.waitForEvent("download");
-  await page.getByRole("button", { name: "Save as GeoJSON" }).click();
-  const text = readFileSync(await (await geo).path(), "utf8");
-  const { features } = JSON.parse(text);
-  expect(features[0]).toMatchObject({ type: "Feature", geometry: { type: "Point" }, properties: { sales: "0" } });
-  // what went out comes in again
-  await dropFile(page, "again.geojson", text);
-  await expect(page.getByText(`again.geojson: ${features.length} of ${features.length} rows`)).toBeVisible();
-  expect(asked).toEqual([]);
-});
+    const geo = page.waitForEvent("download");
+    await page.getByRole("button", { name: "Save as GeoJSON" }).click();
+    const text = readFileSync(await (await geo).path(), "utf8");
+    const { features } = JSON.parse(text);
+    expect(features[0]).toMatchObject({ type: "Feature", geometry: { type: "Point" }, properties: { sales: "0" } });
+    // what went out comes in again
+    await dropFile(page, "again.geojson", text);
+    await expect(page.getByText(`again.geojson: ${features.length} of ${features.length} rows`)).toBeVisible();
+    expect(asked).toEqual([]);
+  },
+);
 
-test("files that cannot be shown are refused in words, and what was shown stays", async ({ page }) => {
+test("files that cannot be shown are refused in words, and what was shown stays", long(), async ({ page }) => {
   await page.goto("/values");
   await dropFile(page, "prices.csv", prices());
   await expect(page.getByText(/^prices\.csv:/)).toBeVisible();
@@ -113,17 +116,21 @@ test("files that cannot be shown are refused in words, and what was shown stays"
   await expect(page.locator("[data-bibliotope=map] img")).toHaveCount(0);
 });
 
-test("ten thousand coloured rows stand in groups that have the colour of their mean", async ({ page }, info) => {
-  await page.goto("/values");
-  await dropFile(page, "many.csv", prices(160));
-  await expect(page.getByText(/^many\.csv: [\d,]+ of [\d,]+ rows have a position$/)).toBeVisible();
-  await page.getByLabel("Colour by").selectOption({ label: "price" });
-  await page.getByLabel("Groups show").selectOption({ label: "their mean" });
-  const map = page.locator("[data-bibliotope=map]");
-  await expect(map).toHaveAttribute("data-complete", "true");
-  // dear in the north, cheap in the south
-  const [dark, light] = [DARK, LIGHT];
-  await expect.poll(async () => pixelsIn(await map.screenshot(), dark)).toBeGreaterThan(100);
-  expect(pixelsIn(await map.screenshot(), light)).toBeGreaterThan(100);
-  await page.screenshot({ path: info.outputPath("many.png") });
-});
+test(
+  "ten thousand coloured rows stand in groups that have the colour of their mean",
+  long(),
+  async ({ page }, info) => {
+    await page.goto("/values");
+    await dropFile(page, "many.csv", prices(160));
+    await expect(page.getByText(/^many\.csv: [\d,]+ of [\d,]+ rows have a position$/)).toBeVisible();
+    await page.getByLabel("Colour by").selectOption({ label: "price" });
+    await page.getByLabel("Groups show").selectOption({ label: "their mean" });
+    const map = page.locator("[data-bibliotope=map]");
+    await expect(map).toHaveAttribute("data-complete", "true");
+    // dear in the north, cheap in the south
+    const [dark, light] = [DARK, LIGHT];
+    await expect.poll(async () => pixelsIn(await map.screenshot(), dark)).toBeGreaterThan(100);
+    expect(pixelsIn(await map.screenshot(), light)).toBeGreaterThan(100);
+    await page.screenshot({ path: info.outputPath("many.png") });
+  },
+);

@@ -11,20 +11,8 @@ import { testServers } from "./lib/test-servers.mjs";
 
 /** Tests run beside each other, each worker with a server of its own: the machine is taken to have two cores. */
 const WORKERS = 2;
-/** What is slow by nature: its tests do more of the same when BIBLIOTOPE_LONG is set. */
-const LONG = {
-  vitest: [
-    "own-data.server",
-    "resilience.server",
-    "batches.server",
-    "key-limits.server",
-    "start.server",
-    "fuzz.server",
-    "programs.server",
-    "tarball.server",
-  ],
-  browser: ["batches.spec", "samples.spec", "one-place.spec", "generated.spec", "frameworks.spec", "every-view.spec"],
-};
+/** What leaves out the tests that are marked as long: they are slow by nature, and run by `npm run test:long`. */
+const QUICK = { vitest: ["--tags-filter", "!long"], browser: ["--grep-invert", "@long"] };
 
 /** Versions of Node beyond the floor that unit and server tests also run on: npm brings them. */
 const NEWER_NODES = ["22", "24"];
@@ -53,26 +41,28 @@ if (!Object.hasOwn(PARTS, part))
 await command(() => PARTS[part](rest));
 process.exit();
 
-/** All checks and tests. */
+/** All checks, and all tests but those that are slow by nature. */
 async function all(args) {
   const began = Date.now();
   const code = await withServers({ fresh: true }, (env, during) =>
     inTurn(
-      () => run("vitest", ["run", ...args], env),
+      () => run("vitest", ["run", ...QUICK.vitest, ...args], env),
       () => during,
-      () => run("playwright", ["test", "--config", "e2e/playwright.config.ts"], env),
+      () => run("playwright", ["test", "--config", "e2e/playwright.config.ts", ...QUICK.browser], env),
     ),
   );
   say(`npm test took ${Math.round((Date.now() - began) / 1000)} s`);
   return code;
 }
 
-/** Tests that need neither a build nor a database nor a browser. */
+/** Tests that need neither a build nor a database nor a browser: those that are quick, or all of the files that are named. */
 async function unit(args) {
   checkNode();
   await installPackages();
   const watches = args.includes("--watch");
-  return run("vitest", [watches ? "watch" : "run", "--project", "unit", ...args.filter((arg) => arg !== "--watch")]);
+  const files = args.filter((arg) => arg !== "--watch");
+  const which = files.length ? files : QUICK.vitest;
+  return run("vitest", [watches ? "watch" : "run", "--project", "unit", ...which]);
 }
 
 /** Tests of single pieces in a page: they need a browser, and neither a build nor a server. */
@@ -95,7 +85,7 @@ function browser(files) {
   );
 }
 
-/** What is slow by nature, at its full size. */
+/** Everything, each at its full size. */
 function long() {
   return withServers({ checks: false }, async (env) => {
     for (const program of ["javac", "go", "kotlinc"]) await languageProgram(program);
@@ -104,15 +94,14 @@ function long() {
       () => show(process.execPath, [join(root, "scripts/check-deploy.mjs")], { cwd: root }),
       () => show(process.execPath, [join(root, "scripts/docs.mjs"), "--check"], { cwd: root }),
       // every law, with more examples and new ones
-      () => run("vitest", ["run", "--project", "unit"], most),
-      () => run("vitest", ["run", "--project", "server", ...LONG.vitest], most),
-      () => run("playwright", ["test", "--config", "e2e/playwright.config.ts", ...LONG.browser], most),
+      () => run("vitest", ["run"], most),
+      () => run("playwright", ["test", "--config", "e2e/playwright.config.ts"], most),
       ...NEWER_NODES.map((version) => () => withNode(version, env)),
     );
   });
 }
 
-/** Unit and server tests on another version of Node: whatever they start runs on it too. */
+/** The quick unit and server tests on another version of Node: whatever they start runs on it too. */
 async function withNode(version, env) {
   const folder = makeFolder(join(home, `node-${version}`));
   const install = ["install", "--prefix", folder, "--no-audit", "--no-fund", "--no-save", `node@${version}`];
@@ -121,7 +110,7 @@ async function withNode(version, env) {
   const path = `${join(folder, "node_modules/node/bin")}:${process.env.PATH}`;
   return inTurn(
     () => show("node", ["--version"], { cwd: root, env: { ...process.env, PATH: path } }),
-    () => run("vitest", ["run", "--project", "unit", "--project", "server"], { ...env, PATH: path }),
+    () => run("vitest", ["run", "--project", "unit", "--project", "server", ...QUICK.vitest], { ...env, PATH: path }),
   );
 }
 

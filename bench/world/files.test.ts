@@ -64,7 +64,10 @@ function unlike(
 describe("files as authorities publish them", () => {
   const files = publishedFiles(makeWorld({ ...WHOLE, streets: 12, houses: 5 }).addresses);
 
-  it("are read right with nothing said by hand, nearly all; somebody is asked about the rest; none is wrong", async () => {
+  it("are read right with nothing said by hand, nearly all; somebody is asked about the rest; none is wrong", {
+    tags: ["long"],
+    timeout: 60_000,
+  }, async () => {
     const outcomes = new Map<string, { outcome: Outcome; words: string }>();
     for (const file of files) outcomes.set(file.name, await outcomeOf(file));
     for (const [name, { outcome, words }] of outcomes)
@@ -73,5 +76,5 @@ describe("files as authorities publish them", () => {
       [...outcomes].filter(([, its]) => its.outcome === outcome).map(([name]) => name);
     expect(those("wrong")).toEqual([]);
     expect(those("asked")).toEqual(["at-adressregister", "pl-punkty"]);
-  }, 60_000);
+  });
 });

@@ -7,7 +7,7 @@ import { askedOf } from "./questions.ts";
 const isLong = process.env.BIBLIOTOPE_LONG !== undefined;
 const [size, each, least, counts] = isLong
   ? [{ towns: 6, streets: 12, houses: 5 }, 12, 10_000, [2, 5]]
-  : [SMALL, 2, 2000, [3]];
+  : [SMALL, 1, 1000, [3]];
 
 it.each(counts)("questions are answered by %i segments side by side as by one", (count) => {
   const { segments, addresses } = makeSegments(size, 1);

@@ -1,9 +1,9 @@
 import { Engine } from "@bibliotope/core/search";
-import { describe, expect, it } from "vitest";
+import { beforeAll, describe, expect, it } from "vitest";
 import { flicker } from "../quality.ts";
 import { makeWorld, SMALL, WHOLE } from "./make.ts";
 import { askedOf, CLASSES } from "./questions.ts";
-import { groupsOf, Judge, sharesOf } from "./score.ts";
+import { groupsOf, Judge, type Judged, sharesOf } from "./score.ts";
 
 const { segment, addresses } = makeWorld(SMALL);
 const judge = new Judge(new Engine(segment), addresses);
@@ -58,13 +58,16 @@ describe("the top line", () => {
   });
 });
 
-describe("a rule of the search", () => {
-  const { addresses: all, segment: whole } = makeWorld({ towns: 8, streets: 16, houses: 6 });
-  const strict = new Judge(new Engine(whole), all);
-  const byKind = groupsOf(
-    askedOf(all, 12).map((one) => strict.judge(one)),
-    ({ kind }) => kind,
-  );
+describe("a rule of the search", { tags: ["long"] }, () => {
+  let byKind: Map<string, Judged[]>;
+  beforeAll(() => {
+    const { addresses: all, segment: whole } = makeWorld({ towns: 8, streets: 16, houses: 6 });
+    const strict = new Judge(new Engine(whole), all);
+    byKind = groupsOf(
+      askedOf(all, 12).map((one) => strict.judge(one)),
+      ({ kind }) => kind,
+    );
+  });
 
   it.each([
     // no other street of that kind is taken for one that is not known
@@ -90,8 +93,11 @@ describe("a rule of the search", () => {
   });
 });
 
-describe("what is known under another name", () => {
-  const engine = new Engine(makeWorld(WHOLE).segment);
+describe("what is known under another name", { tags: ["long"] }, () => {
+  let engine: Engine;
+  beforeAll(() => {
+    engine = new Engine(makeWorld(WHOLE).segment);
+  });
 
   it.each([
     // there is a town Fontenelle as well

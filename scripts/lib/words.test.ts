@@ -88,7 +88,7 @@ function frequencyOf(words: RegExp): number {
 }
 
 describe("words", () => {
-  it("that are struck out do not come back where people read them", () => {
+  it("that are struck out do not come back where people read them", { tags: ["long"] }, () => {
     const found = SOURCES.flatMap((path) =>
       textsOf(path).flatMap((text) =>
         STRUCK.filter((phrase) => phrase.test(text)).map((phrase) => `${path.slice(root.length)}: ${phrase}: ${text}`),

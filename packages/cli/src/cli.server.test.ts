@@ -43,7 +43,9 @@ describe("bibliotope", () => {
     expect(reverse).toContain("12 Harbour Row, Tidewell");
   });
 
-  it("asks every lookup of the wire, with its words as options, and says the whole answer as JSON", async () => {
+  it("asks every lookup of the wire, with its words as options, and says the whole answer as JSON", {
+    tags: ["long"],
+  }, async () => {
     const said = async (...args: string[]) => ((await run(...at(), ...args)) as { stdout: string }).stdout;
     expect((await said("suggest", "12 harb", "--limit", "2")).trim().split("\n")).toHaveLength(2);
     expect(JSON.parse(await said("suggest", "12 harb", "--limit", "1", "--json")).suggestions).toHaveLength(1);
@@ -69,7 +71,10 @@ describe("bibliotope", () => {
     expect(await said("--version")).toBe(`${version}\n`);
   });
 
-  it("has an example in the help of each command, that works where it is a lookup", async () => {
+  it("has an example in the help of each command, that works where it is a lookup", {
+    tags: ["long"],
+    timeout: 60_000,
+  }, async () => {
     const help = async (...args: string[]) => ((await run(...args, "--help")) as { stdout: string }).stdout;
     const commands = [...(await help()).matchAll(/^ {2}(\w+) (?:\[options\] )?[<[]/gm)]
       .map(([, name]) => name)
@@ -82,9 +87,9 @@ describe("bibliotope", () => {
       const args = [...example!.matchAll(/"([^"]*)"|(\S+)/g)].map(([, quoted, plain]) => quoted ?? plain);
       expect(await run(...at(), ...args), example).toMatchObject({ stdout: expect.stringMatching(/\S/), stderr: "" });
     }
-  }, 60_000);
+  });
 
-  it("ends with what came of it", async () => {
+  it("ends with what came of it", { tags: ["long"], timeout: 60_000 }, async () => {
     const end = async (...args: string[]) => ((await run(...args)) as { code?: number }).code ?? 0;
     for (const [expected, ...args] of [
       [0, ...at(), "suggest", "12 harb"],
@@ -104,7 +109,7 @@ describe("bibliotope", () => {
     expect(await run(...at(), "batch", "/no/such/file.csv")).toMatchObject({
       stderr: "error: There is no file /no/such/file.csv.\n",
     });
-  }, 60_000);
+  });
 
   it("says what went wrong", async () => {
     const wrong = (await run("--url", shared().url, "--key", "bt_srv_wrong", "suggest", "x")) as {

@@ -33,7 +33,7 @@ async function run(args: readonly string[], env: Record<string, string> = {}) {
 }
 
 describe("bibliotope batch", () => {
-  it("looks a file up and writes it out with what was found", async () => {
+  it("looks a file up and writes it out with what was found", { tags: ["long"] }, async () => {
     const members = file("members.csv", "name,address\nAda,12 Harbour Row Tidewell\nBob,qqqq zzzz\n");
     const at = ["--url", shared().url, "--key", shared().keys.srv];
     const out = join(folder, "found.csv");
@@ -63,7 +63,7 @@ describe("bibliotope batch", () => {
 });
 
 describe("bibliotope import", () => {
-  it("brings a file as a draft, with columns as they are said", async () => {
+  it("brings a file as a draft, with columns as they are said", { tags: ["long"] }, async () => {
     const rows = [
       "road_,n,wo,lat,lon",
       "Net Lane,1,Tidewell,-35.18,-21.62",
@@ -84,7 +84,7 @@ describe("bibliotope import", () => {
     });
   });
 
-  it("tries a file out: says what would come of it, and keeps nothing", async () => {
+  it("tries a file out: says what would come of it, and keeps nothing", { tags: ["long"] }, async () => {
     const name = `Tried ${Date.now()}`;
     const rows = [
       "TYPE,NAME,NO,town,lat,lon",
@@ -121,7 +121,9 @@ describe("bibliotope backup and restore", { timeout: 240_000 }, () => {
     return stdout.replace(/^\\(un)?restrict .*$/gm, "");
   }
 
-  it("keep all that the database holds, and put it back as a whole, whatever is there: nothing, junk, an older one", async () => {
+  it("keep all that the database holds, and put it back as a whole, whatever is there: nothing, junk, an older one", {
+    tags: ["long"],
+  }, async () => {
     const { url, database, drop } = await ownDatabase("cli_backup");
     try {
       // all tables of the product and of its queue of jobs
@@ -169,7 +171,9 @@ describe("bibliotope backup and restore", { timeout: 240_000 }, () => {
     }
   });
 
-  it("take no backup that was cut or whose bytes were changed, wherever, and one of an earlier version with a word", async () => {
+  it("take no backup that was cut or whose bytes were changed, wherever, and one of an earlier version with a word", {
+    tags: ["long"],
+  }, async () => {
     const { url, database, drop } = await ownDatabase("cli_damaged");
     try {
       await database.raw("create table kept (id int primary key, words text)");
@@ -205,7 +209,7 @@ describe("bibliotope backup and restore", { timeout: 240_000 }, () => {
     }
   });
 
-  it("work over the database of a running product, which then begins anew by itself", async () => {
+  it("work over the database of a running product, which then begins anew by itself", { tags: ["long"] }, async () => {
     const { url, database, drop } = await ownDatabase("cli_live", "seeded");
     const server = new OwnServer(url, "seeded");
     try {

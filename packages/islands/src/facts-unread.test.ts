@@ -3,7 +3,7 @@ import { Engine } from "@bibliotope/core/search";
 import { expect, it, vi } from "vitest";
 import { generateIslands, segmentOfWorld } from "./index.ts";
 
-it("suggests places without reading what is known of them, however much that is", () => {
+it("suggests places without reading what is known of them, however much that is", { tags: ["long"] }, () => {
   const world = generateIslands();
   const segment = new Segment(segmentOfWorld(world));
   const engine = new Engine(segment);

@@ -31,7 +31,7 @@ describe("the islands", () => {
     if (process.env.BIBLIOTOPE_LONG) expect(digest(generateIslands())).toBe(digest(world));
   });
 
-  it("are another world for another seed", () => {
+  it("are another world for another seed", { tags: ["long"] }, () => {
     expect(digest(generateIslands(2))).not.toBe(digest(world));
   });
 

@@ -180,7 +180,7 @@ describe("the package as it is installed", { timeout: 180_000 }, () => {
     expect(grown).toEqual([]);
   });
 
-  it("is free of what publint and attw know to go wrong", async () => {
+  it("is free of what publint and attw know to go wrong", { tags: ["long"] }, async () => {
     expect((await publint({ pkgDir: kit, strict: true })).messages).toEqual([]);
     const result = await checkPackage(createPackageFromTarballData(readFileSync(tarball)), {
       excludeEntrypoints: ["./custom-elements.json", "./package.json"],

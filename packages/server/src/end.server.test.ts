@@ -56,6 +56,7 @@ describe("a server that is told to end", () => {
     ["SIGPIPE", "let down by a test"],
   ] as const)(
     "ends in the same way after an error that nobody expected (%s), which its log has",
+    { tags: ["long"] },
     async (signal, words) => {
       server = new OwnServer(ownDb.url, "seeded", undefined, { NODE_OPTIONS: BREAKS });
       server.start();

@@ -19,7 +19,10 @@ beforeAll(async () => {
 }, 180_000);
 afterAll(() => rig?.end(), 60_000);
 
-it("nothing that was acknowledged is lost, whatever goes wrong", { timeout: MINUTES * 60_000 + MORE }, async () => {
+it("nothing that was acknowledged is lost, whatever goes wrong", {
+  tags: ["long"],
+  timeout: MINUTES * 60_000 + MORE,
+}, async () => {
   const random = new Random(SEED);
   const load = await Workload.begin(rig);
   const possible = FAULTS.filter((fault) => !fault.whyNot?.(rig));

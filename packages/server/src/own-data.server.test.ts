@@ -80,7 +80,7 @@ describe("data that is imported", { timeout: 900_000 }, () => {
     await ownDb.drop();
   });
 
-  it("is published and gone back from under full load, and no lookup fails", async () => {
+  it("is published and gone back from under full load, and no lookup fails", { tags: ["long"] }, async () => {
     await ended(await load("Own"));
     const [version] = await versionsOf("Own");
     const islands = await live();
@@ -127,7 +127,7 @@ describe("data that is imported", { timeout: 900_000 }, () => {
     console.info(`  ${requestCount} lookups and ${drawn} pieces of the map while three publications were made`);
   });
 
-  it("names its source in answers, and keeps its refs when it is loaded anew", async () => {
+  it("names its source in answers, and keeps its refs when it is loaded anew", { tags: ["long"] }, async () => {
     const refOf = async () => {
       const { features, source } = await (await lookUp("1 Net Lane A0, Netherwick")).json();
       expect(source.map(({ name }: { name: string }) => name)).toContain("Own");
@@ -142,7 +142,9 @@ describe("data that is imported", { timeout: 900_000 }, () => {
     expect(await refOf()).toBe(before);
   });
 
-  it("carries the facts of its places: told by name, and out and in again as they are", async () => {
+  it("carries the facts of its places: told by name, and out and in again as they are", {
+    tags: ["long"],
+  }, async () => {
     const rows = [
       "name,street,house,town,country,lat,lon,phone,opening hours,wheelchair,Rating,Built",
       "Reed Room,Mill Way,3,Netherwick,QR,-35.181,-21.621,+990 1 55,Mo-Fr 9-17; Sa 10-12,yes,4.5,1911-05-04",
@@ -198,7 +200,7 @@ describe("data that is imported", { timeout: 900_000 }, () => {
     expect(await facts(again)).toEqual(await facts(version));
   });
 
-  it("is whole after every kill -9: nothing half there, nothing lost, nothing double", async () => {
+  it("is whole after every kill -9: nothing half there, nothing lost, nothing double", { tags: ["long"] }, async () => {
     const first = Math.floor(Math.random() * 3);
     for (let kill = 0; kill < KILLS; kill++) {
       const kind = ["load", "batch", "publish"][(first + kill) % 3];

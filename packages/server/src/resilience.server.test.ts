@@ -50,7 +50,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
     expect(await count("publications")).toBe(0);
   });
 
-  it("leaves no half-written segment when it is killed during the build", async () => {
+  it("leaves no half-written segment when it is killed during the build", { tags: ["long"] }, async () => {
     server.start();
     await server.saying("Building the index");
     await server.end("SIGKILL");
@@ -60,7 +60,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
     expect(whole).toEqual([]);
   });
 
-  it("is whole at the next start, with everything loaded once", async () => {
+  it("is whole at the next start, with everything loaded once", { tags: ["long"] }, async () => {
     server.start();
     ready = await server.ready();
     expect(server.said).not.toContain("Making the islands");
@@ -131,7 +131,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
     expect(saved.status).toBe(200);
   });
 
-  it("takes a damaged segment as none, and builds it again", async () => {
+  it("takes a damaged segment as none, and builds it again", { tags: ["long"] }, async () => {
     await server.end("SIGTERM");
     const [file] = readdirSync(join(server.home, "segments")).map((name) => join(server.home, "segments", name));
     const bytes = readFileSync(file);
@@ -143,7 +143,9 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
     expect((await suggest()).status).toBe(200);
   });
 
-  it("swaps the index under load: thousands of lookups during a rebuild, and none fails", async () => {
+  it("swaps the index under load: thousands of lookups during a rebuild, and none fails", {
+    tags: ["long"],
+  }, async () => {
     const segments = join(server.home, "segments");
     const [file] = readdirSync(segments).filter((name) => name.endsWith(".segment"));
     let isSwapped = false;
@@ -175,7 +177,9 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
     console.info(`  ${requestCount} lookups during a rebuild, the slowest took ${slowest.milliseconds.toFixed(0)} ms`);
   });
 
-  it("takes the next port when its own is taken, and removes ready.json when it stops", async () => {
+  it("takes the next port when its own is taken, and removes ready.json when it stops", {
+    tags: ["long"],
+  }, async () => {
     const second = new OwnServer(ownDb.url, "empty", new URL(ready.url).port);
     second.start();
     const other = await second.ready();
@@ -224,7 +228,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
     expect((await state()).done).toBe(6000);
   });
 
-  it("waits at its start for a database that is not there yet", async () => {
+  it("waits at its start for a database that is not there yet", { tags: ["long"] }, async () => {
     await server.end("SIGTERM");
     await door.shut();
     server.start();

@@ -96,7 +96,7 @@ describe("settings", () => {
     expect(faultsOf({ ...LEAST, BIBLIOTOPE_STORE: text })[0]).toMatch(/or s3:\/\/BUCKET\/PATH/);
   });
 
-  it("never fail but with faults that name settings, whatever they are", () => {
+  it("never fail but with faults that name settings, whatever they are", { tags: ["long"] }, () => {
     const names = listSettings().map(({ name }) => name);
     const value = fc.oneof(fc.string({ unit: "binary" }), fc.webUrl(), fc.integer().map(String), fc.json());
     const environment = fc.dictionary(fc.constantFrom(...names, "BIBLIOTOPE_X", "HOME"), value);

@@ -87,7 +87,9 @@ describe("npm start", { timeout: 240_000 }, () => {
     await ownDb?.drop();
   });
 
-  it("starts the server again when it has crashed, where it answered before, and says so", async () => {
+  it("starts the server again when it has crashed, where it answered before, and says so", {
+    tags: ["long"],
+  }, async () => {
     const before = ready;
     expect((await lookUp()).status).toBe(200);
     process.kill(ready.pid, "SIGKILL");
@@ -99,7 +101,7 @@ describe("npm start", { timeout: 240_000 }, () => {
     expect((await lookUp()).status).toBe(200);
   });
 
-  it("waits longer before the next time", async () => {
+  it("waits longer before the next time", { tags: ["long"] }, async () => {
     process.kill(ready.pid, "SIGABRT");
     ready = await another();
     expect(said).toContain("code 134: it was out of memory, or Node itself failed");

@@ -26,7 +26,7 @@ async function colourOf(response: Response): Promise<number[]> {
   });
 }
 
-it("shows sea and land from the air, by XYZ and by WMTS alike", { timeout: 60_000 }, async () => {
+it("shows sea and land from the air, by XYZ and by WMTS alike", { tags: ["long"], timeout: 60_000 }, async () => {
   const sea = await ask("/survey/13/10/10.jpg");
   expect(sea.headers.get("content-type")).toBe("image/jpeg");
   expect(sea.headers.get("access-control-allow-origin")).toBe("*");

@@ -9,7 +9,7 @@ import {
   postcodeShape,
   profileOf,
 } from "../place/index.ts";
-import { type Lexicon, tokenize } from "../text/index.ts";
+import { tokenize } from "../text/index.ts";
 import type { Candidate } from "./candidates.ts";
 import { isUnknown, type QueryToken, stretchesOf } from "./interpret.ts";
 import { QUALITY, TELLS } from "./weights.ts";
@@ -235,17 +235,14 @@ class Comparison {
     const { indexed, tokens, thing, explained } = this.candidate;
     const segment = this.#segment;
     const own = this.#core.filter((t) => explained[t].by === thing);
-    if (
-      segment.kindOf(thing) !== "street" ||
-      !own.length ||
-      !own.every((t) => isCommon(indexed.lexicon, tokens[t].text))
-    )
-      return;
+    // "Pärmgränd" tells more than its kind, though it ends with it
+    const isKind = (word: string) => indexed.lexicon.isSmall(word) || indexed.lexicon.isBareWay(word);
+    if (segment.kindOf(thing) !== "street" || !own.length || !own.every((t) => isKind(tokens[t].text))) return;
     if (this.isTyping && own[own.length - 1] === tokens.length - 1) return;
     const isWritten = (word: string) =>
       own.some((t) => tokens[t].text === word || indexed.lexicon.otherForms(tokens[t].text).includes(word));
     const isNamed = segment.namesOf(thing).some(({ name }) => {
-      const telling = tokenize(name).filter(({ text }) => !isCommon(indexed.lexicon, text));
+      const telling = tokenize(name).filter(({ text }) => !isKind(text));
       return !telling.length || telling.some(({ text }) => isWritten(text));
     });
     if (!isNamed) this.#say("street", own, "other");
@@ -564,8 +561,6 @@ class Comparison {
 
 const isNamed = (segment: Segment, area: number, typed: ReadonlySet<string>) =>
   segment.namesOf(area).some(({ name }) => tokenize(name).every(({ text }) => typed.has(text)));
-
-const isCommon = (lexicon: Lexicon, word: string) => lexicon.isSmall(word) || lexicon.isWay(word);
 
 /** What is in an address: its street, number, name, unit and postcode. */
 function addressNames(segment: Segment, address: number, { number: { stands } }: CountryProfile): string[] {

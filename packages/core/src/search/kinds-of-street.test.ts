@@ -112,3 +112,14 @@ it.each([
 ])("a town that another one's name is a slip of: %s", (q, expected) => {
   expect(asked(MENDED, q)).toBe(expected);
 });
+
+const COMPOUNDS = engineOf({ SE: { lang: "sv", towns: { Berga: ["Pärmgränd", "Åsgång"], Sjöby: ["Vallgatan"] } } });
+
+it.each([
+  ["Pärmgränd 4, Berga", "matched: Pärmgränd 4, Berga"],
+  ["Parmgrand 4 Berga", "matched: Pärmgränd 4, Berga"],
+  // a small word tells nothing of a street, though its name begins and ends like that
+  ["Berga 4 Pä", "none: undefined"],
+])("a name that ends with a kind of street is more than that: %s", (q, expected) => {
+  expect(asked(COMPOUNDS, q)).toBe(expected);
+});

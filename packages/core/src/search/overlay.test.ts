@@ -306,7 +306,7 @@ describe("any changes", () => {
         }
         expect(essence(engine())).toEqual(essence(ledger.build()));
       }),
-      { numRuns: 150 },
+      { numRuns: process.env.BIBLIOTOPE_LONG ? 150 : 30 },
     );
   });
 });

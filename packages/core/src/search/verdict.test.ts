@@ -133,7 +133,7 @@ describe("every verdict", () => {
         if (outcome === "matched") expect(telling).toEqual([]);
         if (outcome === "differs") expect(telling).not.toEqual([]);
       }),
-      { numRuns: 1500 },
+      { numRuns: process.env.BIBLIOTOPE_LONG ? 1500 : 300 },
     );
   });
 
@@ -151,7 +151,7 @@ describe("every verdict", () => {
           all.candidates[0]?.score,
         ]);
       }),
-      { numRuns: 500 },
+      { numRuns: process.env.BIBLIOTOPE_LONG ? 500 : 150 },
     );
   });
 
@@ -166,7 +166,7 @@ describe("every verdict", () => {
             expect(written.toLowerCase()).not.toBe(known.toLowerCase());
           }
       }),
-      { numRuns: 1000 },
+      { numRuns: process.env.BIBLIOTOPE_LONG ? 1000 : 250 },
     );
   });
 });

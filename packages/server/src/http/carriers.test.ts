@@ -11,7 +11,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { StoredKey } from "../keys/keys.repository.ts";
 import { wireAlone } from "./alone.ts";
 
-const [RUNS, PATIENCE] = process.env.BIBLIOTOPE_LONG ? [10_000, 600_000] : [1500, 60_000];
+const [RUNS, PATIENCE] = process.env.BIBLIOTOPE_LONG ? [10_000, 600_000] : [300, 60_000];
 
 const builder = new SegmentBuilder();
 pourWorld(generateIslands(), builder);

@@ -21,14 +21,14 @@ describe("looking at files", () => {
     await expect(looked).rejects.toThrow("took longer than 0.3 s");
   });
 
-  it("ends a thread that takes too much memory, and nothing else with it", async () => {
+  it("ends a thread that takes too much memory, and nothing else with it", { tags: ["long"] }, async () => {
     const inspections = new Inspections(doing("const all = []; for (;;) all.push(new Array(1000).fill({}));"), most);
     const looked = inspections.inspect(task());
     await expect(looked).rejects.toThrow(TableError);
     await expect(looked).rejects.toThrow("took more than 64 MB of memory");
   });
 
-  it("looks at two at once whoever comes when, lets twenty wait, and refuses more", async () => {
+  it("looks at two at once whoever comes when, lets twenty wait, and refuses more", { tags: ["long"] }, async () => {
     // how many run now, how many ran at most, and how many have begun: the first waits for a second
     const counts = new Int32Array(new SharedArrayBuffer(12));
     const code = `const counts = new Int32Array(task.counts);

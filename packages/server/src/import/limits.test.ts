@@ -82,7 +82,9 @@ describe("a cell", () => {
 });
 
 describe("columns", () => {
-  it("are read when there are five hundred, and refused in a sentence when there are more", async () => {
+  it("are read when there are five hundred, and refused in a sentence when there are more", {
+    tags: ["long"],
+  }, async () => {
     await fc.assert(
       fc.asyncProperty(kinds, fc.integer({ min: -3, max: 40_000 }), async (kind, over) => {
         // a position is two columns of its own where there are features

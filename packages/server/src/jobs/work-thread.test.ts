@@ -32,14 +32,17 @@ describe("a thread that does one kind of work", () => {
     await expect(thread.run("fail", "it is blue")).rejects.toThrow("it is blue");
   });
 
-  it("is ended when a piece takes too long, and another does what comes next", async () => {
+  it("is ended when a piece takes too long, and another does what comes next", {
+    tags: ["long"],
+    timeout: 30_000,
+  }, async () => {
     const thread = start(new InTurn(1, 8), { time: 3000 });
     const before = await thread.run("thread", null);
     const hung = thread.run("hang", null);
     const next = thread.run("thread", null);
     await expect(hung).rejects.toBeInstanceOf(OutOfTime);
     expect(await next).not.toBe(before);
-  }, 30_000);
+  });
 
   it("that ends by itself fails what it had, and is started again", async () => {
     const thread = start();
@@ -47,12 +50,12 @@ describe("a thread that does one kind of work", () => {
     expect(await thread.run("add", [2, 3])).toBe(5);
   });
 
-  it("refuses what would wait behind too much", async () => {
+  it("refuses what would wait behind too much", { tags: ["long"], timeout: 30_000 }, async () => {
     const thread = start(new InTurn(1, 1), { time: 3000 });
     const hung = thread.run("hang", null);
     const waiting = thread.run("add", [1, 1]);
     await expect(thread.run("add", [1, 1])).rejects.toBeInstanceOf(Busy);
     await expect(hung).rejects.toBeInstanceOf(OutOfTime);
     expect(await waiting).toBe(2);
-  }, 30_000);
+  });
 });

@@ -60,7 +60,9 @@ describe("a batch", () => {
     expect(body.detail).toMatch(/no longer exists/);
   });
 
-  it("that is cancelled while its file is read keeps none of it, and another runs behind it", async () => {
+  it("that is cancelled while its file is read keeps none of it, and another runs behind it", {
+    tags: ["long"],
+  }, async () => {
     const rows = Array.from({ length: 150_000 }, (_, i) => `${i},${i % 90} Harbour Row Tidewell`).join("\n");
     const { batch, job } = await begin(`id,text\n${rows}\n`);
     expect((await send("POST", `/api/jobs/${job}/cancelled`)).status).toBe(204);
@@ -152,7 +154,7 @@ describe("a batch", () => {
     expect(await (await me.get(`/api/batches/${id}/out.gpx`)).text()).toContain("<name>12 Harbour Row");
   });
 
-  it("can be paused, gone on with, and loses and doubles no row", async () => {
+  it("can be paused, gone on with, and loses and doubles no row", { tags: ["long"] }, async () => {
     const many = `text\n${Array.from({ length: 12_000 }, (_, i) => `${i % 120} Harbour Row Tidewell`).join("\n")}\n`;
     const made = await begin(many);
     while (!Object.values((await get(`/api/batches/${made.batch}`)).counts).some(Boolean)) await wait(30);
@@ -205,7 +207,9 @@ describe("a batch by the wire", () => {
     expect(await (await ask(`/v1/batches/${body.id}/rows`)).text()).toContain("12 Harbour Row");
   });
 
-  it("reads no prices as house numbers, and takes from the address what each column is", async () => {
+  it("reads no prices as house numbers, and takes from the address what each column is", {
+    tags: ["long"],
+  }, async () => {
     const prices = "city,price\nTidewell,12\nTidewell,14\n";
     const towns = await hand(prices);
     expect(await done(towns.body.id)).toMatchObject({ counts: { clear: 2 } });

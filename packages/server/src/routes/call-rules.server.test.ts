@@ -54,7 +54,7 @@ const byCall = (expected: (call: Call, name: CallName) => number) =>
   Object.fromEntries((Object.entries(CALLS) as [CallName, Call][]).map(([name, call]) => [name, expected(call, name)]));
 
 describe("every call", () => {
-  it("answers its own example, and says in a HEAD what it says in a GET", async () => {
+  it("answers its own example, and says in a HEAD what it says in a GET", { tags: ["long"] }, async () => {
     const { keys } = shared();
     const query = await questions(keys.srv);
     expect(await statuses(query, keys.srv)).toEqual(byCall(({ status: usual = 200 }) => usual));
@@ -97,7 +97,7 @@ describe("every call", () => {
     }
   });
 
-  it("is for the kinds of key that it names, from where they may be used", async () => {
+  it("is for the kinds of key that it names, from where they may be used", { tags: ["long"] }, async () => {
     const page = { headers: { origin: "https://members.example", "sec-fetch-site": "cross-site" } };
     for (const kind of KEY_KINDS) {
       const isOfPages = kind === "web" || kind === "view";
@@ -111,7 +111,9 @@ describe("every call", () => {
     }
   });
 
-  it("is refused to a key that is kept to another kind of lookup, that has ended, or that is not known", async () => {
+  it("is refused to a key that is kept to another kind of lookup, that has ended, or that is not known", {
+    tags: ["long"],
+  }, async () => {
     for (const as of KEY_CALLS) {
       const { key } = await make({ calls: [as] });
       const query = await questions(key);

@@ -109,7 +109,9 @@ describe("a file that is imported", () => {
 });
 
 describe("a load", () => {
-  it("takes a plain list of towns as towns, and refuses one that lies in another country", async () => {
+  it("takes a plain list of towns as towns, and refuses one that lies in another country", {
+    tags: ["long"],
+  }, async () => {
     const list = (lat: string) =>
       `name,population,lat,lon\n${Array.from({ length: 30 }, (_, i) => `Oak${"abcdefghij"[i % 10]}haven,${1000 * (i + 1)},${lat}.${10 + i},9.${10 + i}\n`).join("")}`;
     const towns = await importFile(list("50"), "Towns", { country: "DE" });
@@ -162,7 +164,7 @@ describe("a load", () => {
     expect(refused.trim().split("\r\n")).toHaveLength(6);
   });
 
-  it("ends with a sentence when nothing can be taken, and leaves no version", async () => {
+  it("ends with a sentence when nothing can be taken, and leaves no version", { tags: ["long"] }, async () => {
     const job = await importFile("street,house\nNet Lane,1\nNet Lane,2\n", "Nothing in it");
     expect(job).toMatchObject({
       state: "failed",
@@ -172,13 +174,13 @@ describe("a load", () => {
     expect(dataSets.map(({ name }) => name)).not.toContain(own("Nothing in it"));
   });
 
-  it("of a damaged file changes nothing", async () => {
+  it("of a damaged file changes nothing", { tags: ["long"] }, async () => {
     const job = await importFile(`${HEAD}${ROWS.join("").repeat(2000)}"never closed,1\n`, "Damaged");
     expect(job.state).toBe("failed");
     expect(job.words).toContain("A quote opened in row 40,002 is never closed");
   });
 
-  it("keeps refs over versions, and tells what is new, gone, moved and renamed", async () => {
+  it("keeps refs over versions, and tells what is new, gone, moved and renamed", { tags: ["long"] }, async () => {
     await importFile(HEAD + ROWS.join(""), "Versions");
     const second = ROWS.slice(2).concat("Net Lane,40,HT4 29,Tidewell,QR,-35.185,-21.62\n");
     second[0] = "Net Lane,3,HT4 29,Tidewell,QR,-35.1809,-21.6205\n";
@@ -198,7 +200,7 @@ describe("a load", () => {
     expect(await versionsOf("Versions")).toHaveLength(1);
   });
 
-  it("tells how much it covers, by area and on a grid, beside another version", async () => {
+  it("tells how much it covers, by area and on a grid, beside another version", { tags: ["long"] }, async () => {
     await importFile(HEAD + ROWS.slice(0, 6).join(""), "Coverage");
     await importFile(`${HEAD}${ROWS.join("")}Bare Lane,,HT4 29,Tidewell,QR,-35.18,-21.62\n`, "Coverage");
     const [after, before] = await versionsOf("Coverage");
@@ -226,7 +228,7 @@ describe("a load", () => {
     expect(record.body.properties).toMatchObject({ kind: "address" });
   });
 
-  it("goes out by area, and with what was corrected by hand where that is wanted", async () => {
+  it("goes out by area, and with what was corrected by hand where that is wanted", { tags: ["long"] }, async () => {
     const other = ROWS.slice(0, 3).map((row) => row.replace("Net Lane", "Buoy Lane").replace("Tidewell", "Cockleford"));
     await importFile(HEAD + [...ROWS, ...other].join(""), "Out by area");
     const [{ id }] = await versionsOf("Out by area");
@@ -271,7 +273,7 @@ describe("a load", () => {
     }
   });
 
-  it("goes out as it came in, in open formats", async () => {
+  it("goes out as it came in, in open formats", { tags: ["long"] }, async () => {
     await importFile(HEAD + ROWS.join(""), "Out");
     const [version] = await versionsOf("Out");
     const out = async (format: string) => (await me.get(`/api/versions/${version.id}/out.${format}`)).text();
@@ -296,7 +298,7 @@ describe("a load", () => {
     expect(await out("gpx")).toContain('<wpt lat="-35.18" lon="-21.62">\n    <name>1 Net Lane</name>');
   });
 
-  it("keeps names that are markup, formulas or SQL as they are", async () => {
+  it("keeps names that are markup, formulas or SQL as they are", { tags: ["long"] }, async () => {
     const name = "=cmd|' /C calc'!A0 <b>'; drop table addresses;--";
     await importFile(`street,house,country,lat,lon\n"${name}",1,QR,-35.18,-21.62\n`, "Hostile");
     const [version] = await versionsOf("Hostile");

@@ -100,7 +100,7 @@ describe("several server processes", { timeout: 240_000 }, () => {
     await ownDb.drop();
   });
 
-  it("let exactly a fifth of all lookups pass, as the key may, and count all of them", async () => {
+  it("let exactly a fifth of all lookups pass, as the key may, and count all of them", { tags: ["long"] }, async () => {
     const { id, key } = await makeKey(ownDb.database, { kind: "srv", name: "Both", ...RULES, perMinute: MAY });
     await wait(500);
     const statuses: number[] = [];

@@ -58,7 +58,7 @@ function bodyOf({ path, example, many }: Call): object {
 }
 
 describe("a client made from the OpenAPI document", () => {
-  it("compiles, and reads the answer of every call", async () => {
+  it("compiles, and reads the answer of every call", { tags: ["long"] }, async () => {
     const { url, keys } = shared();
     const made = await json("/v1/batches", {
       method: "POST",

@@ -201,7 +201,7 @@ describe("a service of one's own", () => {
     expect(listed.find(({ name }: { name: string }) => name === post.name).state).toMatchObject({ how: "alone" });
   });
 
-  it("is given up where reading its XML takes too long, and lookups go on meanwhile", async () => {
+  it("is given up where reading its XML takes too long, and lookups go on meanwhile", { tags: ["long"] }, async () => {
     answers = () => ({ type: "text/xml", body: `<a>${"<b><c/></b>".repeat(3000)}</a>` });
     const counting = (way: string) => own({ values: [{ name: "day", way, kind: "number" }] });
     const [endless, plain] = [counting("count(//b[count(//c[count(//b) > 1]) > 1])"), counting("count(//b)")];

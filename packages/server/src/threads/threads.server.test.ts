@@ -164,7 +164,9 @@ describe("a server with three threads", { timeout: 240_000 }, () => {
     expect(await gone).toBe(0);
   });
 
-  it("replaces a thread that ended by an error: what it had under way is answered, the others go on", async () => {
+  it("replaces a thread that ended by an error: what it had under way is answered, the others go on", {
+    tags: ["long"],
+  }, async () => {
     await start({ NODE_OPTIONS: BREAKS });
     const slow = at(1, "/v1/suggest?q=12+harb&situation=slow", { key: ready.keys.try });
     await at(1, "/healthz");

@@ -71,7 +71,7 @@ it("a map is made ready all the same when its thread is ended on the way, and no
 });
 
 describe("pieces of the map and pictures", () => {
-  it("come in this order: a piece never waits for a picture that waits itself", async () => {
+  it("come in this order: a piece never waits for a picture that waits itself", { tags: ["long"] }, async () => {
     const ended: string[] = [];
     const pictures = Array.from({ length: 6 }, () => tiles.still(large()).then(() => ended.push("picture")));
     const map = Array.from({ length: 20 }, () => tile().then(() => ended.push("piece")));
@@ -80,7 +80,9 @@ describe("pieces of the map and pictures", () => {
     expect(ended.slice(0, 21).filter((what) => what === "piece")).toHaveLength(20);
   });
 
-  it("are refused when too much waits, and not made when nobody waits for them any more", async () => {
+  it("are refused when too much waits, and not made when nobody waits for them any more", {
+    tags: ["long"],
+  }, async () => {
     const gone = new AbortController();
     // one is in hand, nine wait
     const left = Array.from({ length: 10 }, () => tiles.still(large(), gone.signal));
@@ -103,7 +105,9 @@ describe("pieces of the map and pictures", () => {
     expect((await both[1])?.length).toBeGreaterThan(1000);
   });
 
-  it("are made by another painter when theirs has died; only what it had in hand is lost", async () => {
+  it("are made by another painter when theirs has died; only what it had in hand is lost", {
+    tags: ["long"],
+  }, async () => {
     const requests = [tiles.still(large()), tiles.still(large()), tiles.still(large())];
     const outcomes = Promise.allSettled(requests);
     await painters.at(-1)!.terminate();
@@ -113,7 +117,7 @@ describe("pieces of the map and pictures", () => {
     expect(await tile()).toContain("features");
   });
 
-  it("show what was corrected by hand after their painter has died too", async () => {
+  it("show what was corrected by hand after their painter has died too", { tags: ["long"] }, async () => {
     const { body } = await json("/v1/forward?q=harbour+row+tidewell&kinds=street");
     const [street] = body.features;
     const [lon, lat] = street.geometry.coordinates;

@@ -114,7 +114,7 @@ describe("the lookups of a form in other languages", () => {
       expect(faultsIn(broken, language)).not.toEqual([]);
   });
 
-  it.each(LANGUAGES)("are code in %s whatever the form is called and holds", (language) => {
+  it.each(LANGUAGES)("are code in %s whatever the form is called and holds", { tags: ["long"] }, (language) => {
     fc.assert(
       fc.property(definitions, (definition) => {
         expect(faultsIn(programCode(definition, SERVICE, language), language)).toEqual([]);
