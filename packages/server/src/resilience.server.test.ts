@@ -23,6 +23,13 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
   const suggest = () =>
     fetch(`${ready.url}/v1/suggest?q=12+harb`, { headers: { authorization: `Bearer ${ready.keys.srv}` } });
 
+  /** Starts the server, unless a test before has. */
+  const up = async () => {
+    if (ready) return;
+    server.start();
+    ready = await server.ready();
+  };
+
   beforeAll(async () => {
     // the demo data is there already, but its index is not
     ownDb = await ownDatabase("ill_treated", isLong ? "empty" : "seeded");
@@ -61,8 +68,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
   });
 
   it("is whole at the next start, with everything loaded once", { tags: ["long"] }, async () => {
-    server.start();
-    ready = await server.ready();
+    await up();
     expect(server.said).not.toContain("Making the islands");
     expect(await count("data_sets")).toBe(1);
     expect(await count("form_versions")).toBe(SAMPLE_FORMS.length);
@@ -71,6 +77,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
   });
 
   it("keeps secrets for its owner only, and only their hashes in the database", async () => {
+    await up();
     for (const file of ["ready.json", "keys.json"]) expect(statSync(join(server.home, file)).mode & 0o777).toBe(0o600);
     const stored = JSON.stringify([await ownDb.database("keys"), await ownDb.database("sign_in_links")]);
     for (const key of Object.values(ready.keys)) expect(stored).not.toContain(key);
@@ -208,7 +215,7 @@ describe("a server that is ill-treated", { timeout: 240_000 }, () => {
     expect(status).toBe(200);
   });
 
-  it("begins again a batch that lost the database on its way, and ends it whole", async () => {
+  it("begins again a batch that lost the database on its way, and ends it whole", { tags: ["long"] }, async () => {
     const rows = Array.from({ length: 6000 }, (_, i) => `"${1 + (i % 60)} Harbour Row, Tidewell"`);
     const headers = { authorization: `Bearer ${ready.keys.srv}` };
     const made = await fetch(`${ready.url}/v1/batches?name=lost.csv`, {

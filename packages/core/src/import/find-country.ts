@@ -1,8 +1,8 @@
 import type { Position } from "../geo/index.ts";
 import { allProfiles, type CountryProfile, postcodeShape } from "../place/index.ts";
 import { findProjection, hintsIn, type ProjectionHints } from "./find-projection.ts";
-import { HEAD_LANGS, langsOfHead } from "./head-words.ts";
-import { plainHead } from "./heads.ts";
+import { HEAD_LANGS } from "./head-words.ts";
+import { langsOfHeads } from "./heads.ts";
 import { endOf } from "./line.ts";
 import type { ColumnUse, Meaning } from "./parts.ts";
 import { positionOf } from "./read-row.ts";
@@ -137,16 +137,4 @@ function suitsOf(
     if (!known.length) return most < CLEARLY;
     return known.some((lang) => (spoken.get(lang) ?? 0) >= most * 0.8);
   };
-}
-
-/** Heads of one language from which they tell it. */
-const HEADED = 2;
-
-/** Languages that the heads are in, as far as enough of them tell. English ones prove nothing, since everybody uses them. */
-function langsOfHeads(heads: readonly string[]): Set<string> {
-  const counts = new Map<string, number>();
-  for (const head of heads)
-    for (const lang of langsOfHead(plainHead(head).split("_"))) counts.set(lang, (counts.get(lang) ?? 0) + 1);
-  const most = Math.max(0, ...counts.values());
-  return new Set([...counts].filter(([, count]) => most >= HEADED && count === most).map(([lang]) => lang));
 }

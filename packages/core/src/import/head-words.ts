@@ -122,7 +122,7 @@ const BY_LANGUAGE: Readonly<Record<string, Partial<Record<HeadWord, string>>>> =
     post: "postal postale",
     town: "ville",
     village: "localité lieu village",
-    municipality: "commune",
+    municipality: "municipalité commune",
     district: "quartier",
     county: "département arrondissement",
     region: "région canton",
@@ -358,7 +358,7 @@ const BY_LANGUAGE: Readonly<Record<string, Partial<Record<HeadWord, string>>>> =
     east: "itä",
     point: "koordinaatti sijainti piste",
     name: "nimi",
-    number: "numero",
+    number: "nro numero",
     code: "koodi tunnus",
     kind: "tyyppi laji",
     plain: "suomeksi",
@@ -553,7 +553,7 @@ const BY_LANGUAGE: Readonly<Record<string, Partial<Record<HeadWord, string>>>> =
     east: "istok",
     point: "koordinata točka",
     name: "naziv ime",
-    number: "broj",
+    number: "br broj",
     code: "šifra kod",
     kind: "vrsta tip",
     plain: "geografska zemljopisna",
@@ -672,30 +672,105 @@ const BY_LANGUAGE: Readonly<Record<string, Partial<Record<HeadWord, string>>>> =
     post: "pos",
   },
   ru: {
-    street: "улица вулиця улицы",
-    house: "дом дома будинок здание",
+    street: "улица улицы",
+    house: "дом дома здание",
     suffix: "корпус литера буква",
     unit: "квартира кв",
     floor: "этаж",
-    post: "почтовый поштовий",
-    postcode: "индекс індекс",
-    town: "город місто град",
+    post: "почтовый",
+    postcode: "индекс",
+    town: "город",
     village: "населенный село деревня посёлок",
-    municipality: "община громада",
+    municipality: "община",
     district: "район",
     region: "область край регион",
-    country: "страна країна",
-    address: "адрес адреса",
+    country: "страна",
+    address: "адрес",
     lat: "широта",
-    lon: "долгота довгота",
-    north: "север північ",
-    east: "восток схід",
+    lon: "долгота",
+    north: "север",
+    east: "восток",
     point: "координата точка пункт",
-    name: "название наименование назва",
+    name: "название наименование",
     number: "номер",
     code: "код",
     kind: "тип вид",
-    plain: "полный повний географическая географска",
+    plain: "полный географическая",
+  },
+  uk: {
+    street: "вулиця вулиці",
+    house: "будинок будинку",
+    suffix: "корпус літера",
+    unit: "квартира квартири офіс",
+    floor: "поверх",
+    post: "поштовий",
+    postcode: "індекс",
+    town: "місто",
+    village: "населений село селище",
+    municipality: "громада",
+    district: "район",
+    region: "область",
+    country: "країна",
+    address: "адреса",
+    lat: "широта",
+    lon: "довгота",
+    north: "північ",
+    east: "схід",
+    name: "назва",
+    number: "номер",
+    code: "код",
+    kind: "тип вид",
+    point: "пункт",
+    plain: "повна",
+  },
+  bg: {
+    street: "улица ул булевард",
+    house: "сграда къща",
+    unit: "апартамент ап",
+    floor: "етаж",
+    post: "пощенски",
+    town: "град",
+    village: "населено село",
+    municipality: "община",
+    district: "квартал район",
+    region: "област",
+    country: "държава",
+    address: "адрес",
+    name: "име наименование",
+    number: "номер",
+    code: "код",
+    kind: "вид тип",
+    point: "място",
+  },
+  sr: {
+    street: "улица ulica",
+    house: "кућа kuća kućni кућни zgrada зграда",
+    unit: "стан stan",
+    floor: "спрат sprat",
+    post: "поштански poštanski",
+    town: "град grad",
+    village: "насеље naselje место mesto",
+    municipality: "општина opština",
+    region: "округ okrug",
+    country: "држава država",
+    address: "адреса adresa",
+    name: "назив naziv",
+    number: "br бр број broj",
+    code: "код kod",
+  },
+  vi: {
+    street: "đường phố",
+    house: "nhà",
+    unit: "căn hộ",
+    floor: "tầng",
+    postcode: "bưu",
+    district: "phường xã",
+    county: "quận huyện",
+    region: "tỉnh thành",
+    address: "địa chỉ",
+    name: "tên",
+    number: "số",
+    code: "mã",
   },
   he: {
     street: "רחוב",
@@ -771,16 +846,23 @@ const BY_LANGUAGE: Readonly<Record<string, Partial<Record<HeadWord, string>>>> =
   },
 };
 
-/** What each word says, folded, and which languages have it; of languages that take a word differently the first decides. */
-const SAYS = new Map<string, HeadWord>();
-const LANGS_OF = new Map<string, string[]>();
+/** What each word says, folded, by the languages that have it. */
+const SAYS = new Map<string, Map<string, HeadWord>>();
 for (const [lang, said] of Object.entries(BY_LANGUAGE))
   for (const kind of HEAD_WORDS)
     for (const written of said[kind]?.split(" ") ?? []) {
       const word = fold(written).text;
-      if (!SAYS.has(word)) SAYS.set(word, kind);
-      LANGS_OF.set(word, [...(LANGS_OF.get(word) ?? []), lang]);
+      const says = SAYS.get(word) ?? new Map<string, HeadWord>();
+      if (!says.has(lang)) says.set(lang, kind);
+      SAYS.set(word, says);
     }
+
+/** What a word says in a language; where it has not the word, in the first of those that have. */
+function saidBy(word: string, lang: string | undefined): HeadWord[] {
+  const says = SAYS.get(word);
+  const own = lang === undefined ? undefined : says?.get(lang);
+  return own ? [own] : [...(says?.values() ?? [])].slice(0, 1);
+}
 
 /** Shorter words are not looked for within others. */
 const LEAST = 3;
@@ -802,11 +884,15 @@ function partsOf(word: string): string[] | undefined {
 const LONGEST = 40;
 const read = (word: string) => (word.length > LONGEST ? undefined : partsOf(word));
 
-/** What the words of a head say, and how many of them are not known. @param words folded */
-export function readHead(words: readonly string[]): { said: HeadWord[]; unknown: number } {
+/**
+ * What the words of a head say, and how many of them are not known.
+ * @param words folded
+ * @param lang that decides where languages take a word differently; else the first of them does
+ */
+export function readHead(words: readonly string[], lang?: string): { said: HeadWord[]; unknown: number } {
   const parts = words.map(read);
   return {
-    said: parts.flatMap((known) => known?.flatMap((part) => SAYS.get(part) ?? []) ?? []),
+    said: parts.flatMap((known) => known?.flatMap((part) => saidBy(part, lang)) ?? []),
     unknown: words.filter((word, i) => !parts[i] && !/^\d+$/.test(word)).length,
   };
 }
@@ -815,7 +901,7 @@ export function readHead(words: readonly string[]): { said: HeadWord[]; unknown:
 export function langsOfHead(words: readonly string[]): string[] {
   const told = words
     .flatMap((word) => read(word) ?? [])
-    .map((part) => LANGS_OF.get(part) ?? [])
+    .map((part) => [...(SAYS.get(part)?.keys() ?? [])])
     .filter((langs) => !langs.includes("en"));
   const [first = [], ...others] = told;
   return first.filter((lang) => others.every((langs) => langs.includes(lang)));

@@ -1,5 +1,5 @@
 import { fold, NAMED_PARTS, partNames } from "../text/index.ts";
-import { type HeadWord, MEANING_OF_WORD, readHead } from "./head-words.ts";
+import { type HeadWord, langsOfHead, MEANING_OF_WORD, readHead } from "./head-words.ts";
 import { type ColumnUse, formOf, MEANINGS, type Meaning, NAMED } from "./parts.ts";
 
 /** What a head says of its column. */
@@ -72,6 +72,8 @@ export const plainHead = (head: string) =>
     .text.replace(/[^\p{L}\p{N}]+/gu, "_")
     .replace(/^_|_$/g, "");
 
+const wordsOfHead = (head: string) => plainHead(head.replace(/(?<=\p{Ll})(?=\p{Lu})/gu, "_")).split("_");
+
 const MEANING_OF: ReadonlyMap<string, Meaning> = new Map(
   [
     ...NAMED_PARTS.flatMap((part) => {
@@ -95,8 +97,11 @@ const UNKNOWN = 0.5;
 /** What a city has before a village, and that before a municipality, where several are named. */
 const LEVEL = 0.25;
 
-/** `street`, `Straße`, `street:el` for a language, `county:code` and `street:abbr` for other forms. */
-export function useOfHead(head: string): HeadUse | undefined {
+/**
+ * `street`, `Straße`, `street:el` for a language, `county:code` and `street:abbr` for other forms.
+ * @param lang that decides where languages take a word differently
+ */
+export function useOfHead(head: string, lang?: string): HeadUse | undefined {
   const [word, ...rest] = head
     .replace(/^(addr|address|geo):/i, "")
     // a fact whose label is also what something else is called
@@ -107,16 +112,16 @@ export function useOfHead(head: string): HeadUse | undefined {
   const bare = plain.replace(/^(addr|address|site|geo)_/, "");
   const known = MEANING_OF.get(plain) ?? MEANING_OF.get(bare);
   // "STREETNAME" and "streetName" are one head; words within one begin with a capital
-  const words = plainHead(word.replace(/(?<=\p{Ll})(?=\p{Lu})/gu, "_")).split("_");
-  const { said } = readHead(words);
-  if (!known) return rest.length ? undefined : useOfWords(words);
+  const words = wordsOfHead(word);
+  const { said } = readHead(words, lang);
+  if (!known) return rest.length ? undefined : useOfWords(words, lang);
   const level = known === "town" ? levelOf(said) : undefined;
   const weight = KNOWN + weightOf(level) - (said.includes("descriptive") ? 1.2 : 0);
   const found = { weight, ...(level ? { level } : {}) };
   if (!NAMED.has(known) || !rest.length) return { use: { meaning: known }, ...found };
   const form = rest.map(formOf).find(Boolean);
-  const lang = rest.find((piece) => piece !== form && /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(piece));
-  return { use: { meaning: known, ...(lang ? { lang } : {}), ...(form ? { form } : {}) }, ...found };
+  const own = rest.find((piece) => piece !== form && /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(piece));
+  return { use: { meaning: known, ...(own ? { lang: own } : {}), ...(form ? { form } : {}) }, ...found };
 }
 
 function levelOf(said: readonly HeadWord[]): HeadUse["level"] {
@@ -133,11 +138,14 @@ const AXES: Readonly<Record<string, Meaning>> = { x: "east", e: "east", y: "nort
 const LEAST_ALONE = 3;
 
 /** What the words of a head mean where the head itself is not known: the one meaning that they name, whatever is next to it. */
-function useOfWords(words: readonly string[]): HeadUse | undefined {
+function useOfWords(words: readonly string[], lang?: string): HeadUse | undefined {
   const axis = words.find((word) => Object.hasOwn(AXES, word));
-  const beside = readHead(words.filter((word) => word !== axis));
+  const beside = readHead(
+    words.filter((word) => word !== axis),
+    lang,
+  );
   if (axis && beside.said.length && !beside.unknown && beside.said.every(isOfPoint)) return used(AXES[axis], BY_WORDS);
-  const { said, unknown: unread } = readHead(words);
+  const { said, unknown: unread } = readHead(words, lang);
   if (words.length === 1 && words[0].length < LEAST_ALONE && /^[a-z]+$/.test(words[0])) return undefined;
   const others = words.filter((word) => !readHead([word]).said.length).flatMap((word) => MEANING_OF.get(word) ?? []);
   const unknown = unread - others.length;
@@ -184,3 +192,46 @@ function useOfWords(words: readonly string[]): HeadUse | undefined {
 
 const used = (meaning: Meaning, weight: number): HeadUse => ({ use: { meaning }, weight });
 const isOfPoint = (word: HeadWord) => word === "point" || word === "plain";
+
+/** What a form calls one of its fields: what a head may say, or what no column is for. */
+export interface LabelMeaning {
+  meaning: Meaning | "floor";
+  level?: HeadUse["level"];
+}
+
+/** What stands between the names of two parts: "Ulica i kućni broj". */
+const AND = new Set("and und et e i y a en og och ja ir un in si es te ve и і та й και".split(" "));
+/** Less is said by words of which one is not known. */
+const CLEAR = BY_WORDS - LEVEL;
+
+/**
+ * What a label of a form says, by the words that heads of columns have too; undefined where a word is not known or two parts are
+ * named, but for a street with its number, which is a line.
+ * @param lang that decides where languages take a word differently
+ */
+export function meaningOfLabel(label: string, lang?: string): LabelMeaning | undefined {
+  const words = wordsOfHead(label);
+  const { said, unknown } = readHead(words, lang);
+  const has = (word: HeadWord) => said.includes(word);
+  const meanings = new Set(said.flatMap((word) => MEANING_OF_WORD[word] ?? []));
+  const isSeveral = words.some((word) => AND.has(word)) || /[,/+&]/.test(label);
+  if (isSeveral && has("street") && (has("house") || has("number")) && !meanings.has("town"))
+    return { meaning: "line" };
+  if (has("floor")) return unknown || meanings.size ? undefined : { meaning: "floor" };
+  const found = useOfHead(label, lang);
+  if (!found || found.weight < CLEAR || (found.use.form && found.use.meaning !== "country")) return undefined;
+  const level = found.level ?? (found.use.meaning === "district" ? levelOf(said) : undefined);
+  return { meaning: found.use.meaning, ...(level ? { level } : {}) };
+}
+
+/** Heads of one language from which they tell it. */
+const HEADED = 2;
+
+/** Languages that heads or labels are in, as far as enough of them tell. English ones prove nothing, since everybody uses them. */
+export function langsOfHeads(heads: readonly string[]): Set<string> {
+  const counts = new Map<string, number>();
+  for (const head of heads)
+    for (const lang of langsOfHead(plainHead(head).split("_"))) counts.set(lang, (counts.get(lang) ?? 0) + 1);
+  const most = Math.max(0, ...counts.values());
+  return new Set([...counts].filter(([, count]) => most >= HEADED && count === most).map(([lang]) => lang));
+}

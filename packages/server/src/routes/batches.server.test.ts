@@ -75,7 +75,9 @@ describe("a batch", () => {
     expect((await run(ROWS)).job.state).toBe("done");
   });
 
-  it("takes rows of nearly a megabyte, at full size more than are stored at once, each whole", async () => {
+  it("takes rows of nearly a megabyte, at full size more than are stored at once, each whole", {
+    tags: ["long"],
+  }, async () => {
     const heads = Array.from({ length: 299 }, (_, i) => `note ${i}`);
     const note = "x".repeat(3000);
     const requests = Array.from({ length: sized(4, 20) }, (_, i) => `${2 * i + 2} Harbour Row Tidewell`);

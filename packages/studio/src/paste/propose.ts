@@ -1,4 +1,5 @@
 import { type Field, freeName } from "@bibliotope/core/form";
+import { type LabelMeaning, langsOfHeads, type Meaning, meaningOfLabel } from "@bibliotope/core/import";
 import { BESIDE_WORDS, CALLED, OTHER_WORDS, type Purpose, SECTIONS } from "./words.ts";
 
 /** A control that was read from HTML, and what is around it. */
@@ -36,14 +37,19 @@ function phrasesOf(list: string): string[][] {
   return list.split(",").map((phrase) => phrase.trim().split(" "));
 }
 
-/** Where words were found, and how strong that evidence is; alone, or for a word that is used of many things. */
+/**
+ * Where words were found, and how strong that evidence is: of a phrase of forms, of one that is used of many things, and of
+ * words by which columns of files are known, which is believed only in a form that surely asks for an address.
+ */
 const SOURCES = [
-  ["label", 0.85, 0.6],
-  ["name", 0.75, 0.5],
-  ["placeholder", 0.5, 0.3],
+  ["label", 0.85, 0.6, 0.4],
+  ["name", 0.75, 0.5, 0.35],
+  ["placeholder", 0.5, 0.3, 0.3],
 ] as const;
 /** Below this a control is left alone: in any form, and in one that surely asks for an address. */
 const [LEAST, LEAST_AMONG] = [0.45, 0.3];
+/** The most that words of columns tell by themselves, however many there are. */
+const BY_WORDS_ALONE = 0.44;
 /** Parts that nothing but an address has. */
 const TELLING: readonly Purpose[] = ["town", "postcode", "street"];
 /** Single words that are said of many things. */
@@ -57,7 +63,6 @@ const GENERIC = new Set([
   "by",
   "str",
   "long",
-  "kraj",
   "stat",
   "via",
   "line 1",
@@ -81,6 +86,13 @@ const GENERIC = new Set([
   "alamat",
   "tara",
   "poli",
+  "bus",
+  "app",
+  "ap",
+  "bl",
+  "prov",
+  "il",
+  "line 3",
 ]);
 /** Types of input that no part of an address is typed into, or that no field of ours can be. */
 const NO_ADDRESS = new Set([
@@ -134,18 +146,59 @@ interface Guess {
   purpose: Purpose;
   reason: string;
   sureness: number;
+  /** Of a town: whether it is rather what lies in one, or what several lie in. */
+  level?: LabelMeaning["level"];
+  /** In place of the one of the purpose. */
+  binding?: string;
+  /** By words of columns alone. */
+  isByWords?: boolean;
 }
+
+/** Purposes of what columns of files are for. */
+const OF_COLUMNS: Readonly<Partial<Record<Meaning | "floor", Purpose>>> = {
+  street: "street",
+  house: "house",
+  suffix: "unit",
+  unit: "unit",
+  floor: "floor",
+  name: "building",
+  line: "line1",
+  district: "district",
+  town: "town",
+  county: "county",
+  region: "region",
+  postcode: "postcode",
+  country: "country",
+};
+/** What is asked for in many forms, of other things than addresses. */
+const OF_OTHERS: ReadonlySet<Purpose> = new Set(["unit", "floor", "building", "house", "district", "county", "region"]);
+/** Two of these in one label are a line for all that is behind the number. */
+const INSIDE: ReadonlySet<Purpose> = new Set(["building", "floor", "unit"]);
+/** Parts that a label may name together, to be typed into one field. */
+const TOGETHER: ReadonlySet<Purpose> = new Set(["postcode", "town", "region"]);
+/** Between them: one or the other is wanted, not both. */
+const OR = new Set("or oder ou o eller of lub tai vagy".split(" "));
 
 /** Reads what the controls of a form are for. Those that only look like an address are taken over as they are. */
 export function propose(controls: readonly FoundControl[]): Proposal[] {
   // one that has neither name nor words cannot be told from others
   const usable = controls.filter((one) => (one.name || one.label || one.placeholder) && !NO_FIELD.has(one.type));
-  const guesses = usable.map((control) => guess(control));
-  const isOfAddress = guesses.filter((found) => found && TELLING.includes(found.purpose)).length > 1;
+  const [lang] = langsOfHeads(usable.map(({ label, placeholder }) => label || placeholder));
+  const guesses = usable.map((control) => guess(control, lang));
+  const telling = guesses.flatMap((found) => (found && TELLING.includes(found.purpose) ? [found] : []));
+  const kinds = (of: readonly (Guess | undefined)[]) => new Set(of.flatMap((found) => found?.purpose ?? [])).size;
+  const isOfAddress =
+    kinds(telling) > 1 ||
+    telling.filter(({ sureness }) => sureness >= LEAST).length > 1 ||
+    // words of one language that are of so many parts are of an address, whatever each alone may mean
+    (lang !== undefined && kinds(guesses) > 2);
   guesses.forEach((found, i) => {
+    const isOther = !isOfAddress && !telling.length && usable.length > 2 && found?.sureness !== 1;
+    if (found && isOther && OF_OTHERS.has(found.purpose)) guesses[i] = undefined;
     if (found && found.sureness < (isOfAddress ? LEAST_AMONG : LEAST)) guesses[i] = undefined;
   });
   const sections = usable.map((control, i) => (guesses[i] ? sectionOf(control) : ""));
+  settleTowns(guesses, sections);
   settleLines(usable, guesses, sections);
   const several = new Set(sections.filter((_, i) => guesses[i])).size > 1;
   const taken = new Set<string>();
@@ -168,7 +221,8 @@ export function fitting(proposals: readonly Proposal[], room: number): Proposal[
   return proposals.filter(({ isAddress }) => isAddress || others-- > 0).slice(0, room);
 }
 
-function guess(control: FoundControl): Guess | undefined {
+/** @param lang of the form, as far as its labels tell */
+function guess(control: FoundControl, lang: string | undefined): Guess | undefined {
   const { tag, type, autocomplete, options } = control;
   const token = autocomplete.trim().toLowerCase().split(/\s+/).at(-1) ?? "";
   if (Object.hasOwn(TOKENS, token)) return { purpose: TOKENS[token], reason: `token ${token}`, sureness: 1 };
@@ -181,21 +235,58 @@ function guess(control: FoundControl): Guess | undefined {
     name: wordsOf(control.name),
     placeholder: wordsOf(control.placeholder),
   };
+  const together = partsTogether(texts.label);
+  if (together?.purpose)
+    return { ...together, purpose: together.purpose, reason: "label contains several parts", sureness: SOURCES[0][1] };
+  // "Area, Street, Sector, Village" may be anything: then its name tells
+  const isList = together && control.label.split(",").length > 2;
+  if (isList) texts.label = [];
   if ([texts.label, texts.name].some((words) => OTHER.some((phrase) => holds(words, phrase)))) return undefined;
   let best: Guess | undefined;
-  for (const [source, clear, weak] of SOURCES) {
+  for (const [source, clear, weak, weakest] of SOURCES) {
     const hit = purposeIn(texts[source]);
-    if (!hit) continue;
-    const sureness = GENERIC.has(hit.phrase) ? weak : clear;
-    if (best && best.purpose === hit.purpose) best.sureness = Math.min(0.97, best.sureness + 0.1);
-    else if (!best || sureness > best.sureness)
-      best = { purpose: hit.purpose, reason: `${source} contains “${hit.phrase}”`, sureness };
+    const isWeak = !hit || GENERIC.has(hit.phrase);
+    const use = control[source] && !(isList && source === "label") ? meaningOfLabel(control[source], lang) : undefined;
+    // "Type de voie" is a kind of street, which no field of ours holds alone
+    if (use?.meaning === "way") return undefined;
+    const byWords = use && isWeak ? OF_COLUMNS[use.meaning] : undefined;
+    // a word that is said of many things means what it means in the form's language
+    const isOwn = byWords && (!hit || (lang !== undefined && byWords !== hit.purpose));
+    // "N° de rue" is no street
+    if (hit?.purpose === "street" && use?.meaning === "house") hit.purpose = "house";
+    const found: Guess | undefined = isOwn
+      ? { purpose: byWords, reason: `${source} means ${byWords}`, sureness: weakest, isByWords: true }
+      : hit && { purpose: hit.purpose, reason: `${source} contains “${hit.phrase}”`, sureness: isWeak ? weak : clear };
+    if (!found) continue;
+    const most = best?.isByWords && found.isByWords ? BY_WORDS_ALONE : 0.97;
+    if (best && best.purpose === found.purpose) best.sureness = Math.min(most, best.sureness + 0.1);
+    else if (!best || found.sureness > best.sureness) best = { ...found, level: use?.level };
   }
   if (!best && tag === "select" && options.length > 5 && looksLikeCountries(options))
     best = { purpose: "country", reason: "options are country codes", sureness: 0.6 };
   if (!best) return undefined;
   if (best.purpose === "line1" && tag === "textarea") return { ...best, purpose: "lines" };
   return best;
+}
+
+/** Of several towns one is the town; what lies in it is its district, and what holds several nothing that a field of ours has. */
+function settleTowns(guesses: (Guess | undefined)[], sections: readonly string[]): void {
+  const LEVELS = [undefined, "village", "municipality"];
+  const towns = guesses.map((found) => (found?.purpose === "town" ? LEVELS.indexOf(found.level) : -1));
+  guesses.forEach((found, i) => {
+    const own = sections[i];
+    const near = towns.filter((level, j) => level >= 0 && sections[j] === own);
+    const isOther = near.some((level) => level < towns[i]);
+    if (found && towns[i] === 1 && isOther) guesses[i] = { ...found, purpose: "district" };
+    if (towns[i] === 2 && isOther) guesses[i] = undefined;
+    // a suburb is the town where nothing else is
+    if (found?.purpose === "district" && found.level === "village" && !near.length)
+      guesses[i] = { ...found, purpose: "town" };
+    // of two for one part the surer has it
+    const isSurer = (other: Guess | undefined, j: number) =>
+      other?.purpose === found?.purpose && sections[j] === own && !other?.isByWords;
+    if (found?.isByWords && guesses.some(isSurer)) guesses[i] = undefined;
+  });
 }
 
 /** A first line is a street where a number is next to it; a number alone is none. */
@@ -209,7 +300,7 @@ function settleLines(
     const has = (purpose: Purpose) => near.some((other) => other?.purpose === purpose);
     if (found?.purpose === "street" && !has("house")) guesses[i] = { ...found, purpose: "line1" };
     if (found?.purpose === "line1" && has("house") && !has("street")) guesses[i] = { ...found, purpose: "street" };
-    if (found?.purpose === "house" && !has("street") && !has("line1")) guesses[i] = undefined;
+    if (found?.purpose === "house" && !has("street") && !has("line1") && !has("postcode")) guesses[i] = undefined;
     // of a form's second lines the first is the one of the flat
     if (found?.purpose === "lines" && has("town") && controls[i].tag !== "textarea")
       guesses[i] = { ...found, purpose: "line1" };
@@ -232,7 +323,7 @@ function fieldOf(control: FoundControl, found: Guess | undefined, section: strin
       return { ...base, kind: "choice", options: options.slice(0, 200), ...token };
     return { ...base, kind: type === "hidden" ? "hidden" : "text", ...token };
   }
-  const { autofill, binding } = PATTERNS[found.purpose];
+  const { autofill, binding } = found.binding ? { binding: found.binding } : PATTERNS[found.purpose];
   const fills = {
     ...(autofill ? { autofill: section ? `section-${section} ${autofill}` : autofill } : {}),
     ...(binding ? { binding } : {}),
@@ -284,6 +375,26 @@ function purposeIn(words: readonly string[]): { purpose: Purpose; phrase: string
       best = { purpose, phrase: phrase.join(" "), length, at };
   }
   return best;
+}
+
+/** What a label means that names several parts: "PLZ / Ort", "Building, floor, flat"; without a purpose where no field of ours holds them. */
+function partsTogether(words: readonly string[]): Partial<Pick<Guess, "purpose" | "binding">> | undefined {
+  const named: Purpose[] = [];
+  let isEither = false;
+  for (let at = 0; at < words.length; ) {
+    const here = PURPOSES.filter(({ phrase }) => phrase.every((word, i) => words[at + i] === word));
+    const length = Math.max(0, ...here.map(({ phrase }) => phrase.length));
+    const longest = here.find(({ phrase }) => phrase.length === length);
+    if (longest) named.push(longest.purpose);
+    else if (OR.has(words[at])) isEither = true;
+    at += Math.max(1, length);
+  }
+  const parts = [...new Set(named)];
+  if (parts.length < 2) return undefined;
+  if (parts.every((part) => INSIDE.has(part))) return { purpose: "unit" };
+  if (parts.every((part) => part === "street" || part === "house" || part === "line1")) return { purpose: "line1" };
+  if (isEither || !parts.every((part) => TOGETHER.has(part)) || !parts.includes("town")) return {};
+  return { purpose: "town", binding: parts.map((part) => PATTERNS[part].binding).join(" ") };
 }
 
 const PURPOSES = CALLED.map(([phrase, purpose]) => ({ purpose, phrase: wordsOf(phrase) }));

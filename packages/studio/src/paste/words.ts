@@ -29,15 +29,19 @@ const PHRASES: Readonly<Partial<Record<Purpose, string>>> = {
   lines:
     "full address, postal address, mailing address, anschrift, adresse complete, direccion completa, adres korespondencyjny",
   line1:
-    "address line one, addressline 1, addr 1, adr 1, line 1, street 1, street and number, street and house number, street name and number, street number and name, strasse und nr, strasse nr, numero et nom de rue, straat en nummer, adresselinje 1, addr",
-  house: "housenumber, streetnumber, num, n civico",
-  unit: "address line 2, address line two, address 2, addressline 2, addr 2, adr 2, line 2, street 2, adresszusatz, zusatz, complement, complement d adresse, complemento, toevoeging, lgh",
-  district: "quarter",
-  town: "town or city, city or town, address level 2",
+    "address line one, addressline 1, addr 1, adr 1, line 1, street 1, 町名 番地, 番地, 住所, street and number, street and house number, street name and number, street number and name, strasse und nr, strasse nr, numero et nom de rue, straat en nummer, adresselinje 1, addr",
+  house:
+    "property number, numero civique, house name or number, house number or name, building name or number, civic number, civic no, num ext, no ext, numero exterior, n exterior, housenumber, streetnumber, num, n civico, 門牌號碼, 門牌",
+  unit: "app, ap, apto, 상세 주소, num int, no int, numero interior, n interior, depto, dpto, bus, boite, bte, 상세주소, address line 2, address line two, address 2, addressline 2, addr 2, adr 2, line 2, street 2, adresszusatz, zusatz, complement, complement d adresse, complemento, toevoeging, lgh",
+  floor: "piso, planta",
+  building: "property name, bloco, bl",
+  district:
+    "quarter, address line 3, address line three, address 3, addressline 3, addr 3, line 3, street 3, lieu dit, hameau",
+  town: "comuna, alcaldia, luogo, 시 군 구, 鄉鎮市區, town or city, city or town, address level 2",
   county: "δημος",
   region:
-    "state or province, county or region, administrative area, provincia, uf, distrito, provincie, kraj, νομος, address level 1",
-  postcode: "pin code, pincode, pin, zipcode, zip or postal code, postalcode, postal",
+    "state or province, state territory, province territory, county or region, administrative area, provincia, uf, distrito, provincie, νομος, 시 도, prov, cantone, tinh thanh pho, il, address level 1",
+  postcode: "npa, nap, eircode, пк, pin code, pincode, pin, zipcode, zip or postal code, postalcode, postal",
   country: "country or region, stat",
 };
 
@@ -51,11 +55,11 @@ export const CALLED: readonly (readonly [phrase: string, purpose: Purpose])[] = 
 
 /** Words of what only looks like an address. */
 export const OTHER_WORDS =
-  "email, e mail, mail, ip, mac, web, website, url, link, wallet, bitcoin, birth, born, geburtsort, geburtsland, naissance, nacimiento, nascita, nationality, nationalitat, citizenship, staatsangehorigkeit, phone, telephone, telefon, mobile, fax, dial, dialling, calling, marital, civil, familienstand, language, sprache, country code, tax, vat, steuer, promo, coupon, voucher, gift, sort code, area code, security code, cedex, food, preference, preferences, state of the, status, progress, mind, card pin, new pin, pin of";
+  "issue, issuing, cred, money, email, e mail, mail, ip, mac, web, website, url, link, wallet, bitcoin, birth, born, geburtsort, geburtsland, naissance, nacimiento, nascita, nationality, nationalitat, citizenship, staatsangehorigkeit, phone, telephone, telefon, mobile, fax, dial, dialling, calling, marital, civil, familienstand, language, sprache, country code, tax, vat, steuer, promo, coupon, voucher, gift, sort code, area code, security code, cedex, food, preference, preferences, state of the, status, progress, mind, card pin, new pin, pin of";
 
 /** Words beside which a word that is said of many things still means a part of an address. */
 export const BESIDE_WORDS =
-  "your, the, my, of, a, please, enter, required, optional, address, adresse, user, customer, contact, person, member, client, profile, data, form, label, field, attributes, current, permanent, main, primary, postal, mailing, street, house, ihre, deine, votre, su, tu, de, la, du, twoj, din";
+  "residence, residential, home, service, registered, legal, correspondence, installation, your, the, my, of, a, please, enter, required, optional, address, adresse, user, customer, contact, person, member, client, profile, data, form, label, field, attributes, current, permanent, main, primary, postal, mailing, street, house, ihre, deine, votre, su, tu, de, la, du, twoj, din";
 
 /** Words that say which of several addresses a control is of, and what that is called. */
 export const SECTIONS: readonly (readonly [words: string, name: string])[] = [
