@@ -196,33 +196,36 @@ const isOfPoint = (word: HeadWord) => word === "point" || word === "plain";
 /** What a form calls one of its fields: what a head may say, or what no column is for. */
 export interface LabelMeaning {
   meaning: Meaning | "floor";
-  level?: HeadUse["level"];
 }
 
 /** What stands between the names of two parts: "Ulica i kućni broj". */
 const AND = new Set("and und et e i y a en og och ja ir un in si es te ve и і та й και".split(" "));
-/** Less is said by words of which one is not known. */
-const CLEAR = BY_WORDS - LEVEL;
-
 /**
- * What a label of a form says, by the words that heads of columns have too; undefined where a word is not known or two parts are
- * named, but for a street with its number, which is a line.
- * @param lang that decides where languages take a word differently
+ * What a label of a form says, by the words that heads of columns have too; undefined where a word is not known or is of none of
+ * the languages, or where two parts are named, but for a street with its number, which is a line.
+ * @param langs of the form (`langsOfHeads` of its labels); the first decides where languages take a word differently
  */
-export function meaningOfLabel(label: string, lang?: string): LabelMeaning | undefined {
+export function meaningOfLabel(label: string, langs: ReadonlySet<string>): LabelMeaning | undefined {
+  const [lang] = langs;
   const words = wordsOfHead(label);
+  if (!langsOfHead(words).some((own) => langs.has(own))) return undefined;
   const { said, unknown } = readHead(words, lang);
   const has = (word: HeadWord) => said.includes(word);
   const meanings = new Set(said.flatMap((word) => MEANING_OF_WORD[word] ?? []));
-  const isSeveral = words.some((word) => AND.has(word)) || /[,/+&]/.test(label);
-  if (isSeveral && has("street") && (has("house") || has("number")) && !meanings.has("town"))
+  if (namesSeveral(label) && has("street") && (has("house") || has("number")) && !meanings.has("town"))
     return { meaning: "line" };
   if (has("floor")) return unknown || meanings.size ? undefined : { meaning: "floor" };
   const found = useOfHead(label, lang);
-  if (!found || found.weight < CLEAR || (found.use.form && found.use.meaning !== "country")) return undefined;
-  const level = found.level ?? (found.use.meaning === "district" ? levelOf(said) : undefined);
-  return { meaning: found.use.meaning, ...(level ? { level } : {}) };
+  if (!found || (unknown && found.weight < KNOWN) || (found.use.form && found.use.meaning !== "country"))
+    return undefined;
+  return { meaning: found.use.meaning };
 }
+
+/** True for a label that may name several parts: "Ulica i kućni broj", "PLZ / Ort". */
+export const namesSeveral = (label: string) => /[,/+&]/.test(label) || wordsOfHead(label).some((word) => AND.has(word));
+
+/** Whether a label is rather of what lies in a town ("village", "suburb"), or of what several lie in; undefined for neither. */
+export const levelOfLabel = (label: string): HeadUse["level"] => levelOf(readHead(wordsOfHead(label)).said);
 
 /** Heads of one language from which they tell it. */
 const HEADED = 2;

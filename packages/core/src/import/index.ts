@@ -14,7 +14,7 @@ export {
   streetKey,
 } from "./gather.ts";
 export { type Grid, gridOf, gridsOf } from "./grids.ts";
-export { type LabelMeaning, langsOfHeads, meaningOfLabel } from "./heads.ts";
+export { type HeadUse, langsOfHeads, levelOfLabel, meaningOfLabel, namesSeveral } from "./heads.ts";
 export { splitLine } from "./line.ts";
 export {
   COLUMN_FORMS,

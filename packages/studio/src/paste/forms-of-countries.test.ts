@@ -182,7 +182,7 @@ const FORMS: Readonly<Record<string, string>> = {
     Vejnavn [vejnavn] street
     Husnr. [husnr] house
     Etage [etage] floor
-    Side/dør [doer] unit
+    Side/dør [doer] -
     Postnr. [postnr] postcode
     By [by] town`,
   fi: `

@@ -67,6 +67,11 @@ describe("propose", () => {
     [{ label: "Number of guests" }],
     [{ label: "Web address", type: "url" }],
     [{ label: "Your name" }],
+    [{ label: "Name", name: "name" }],
+    [{ label: "Last name", name: "last_name" }],
+    [{ label: "Full name" }],
+    [{ label: "Stock", name: "stock" }],
+    [{ label: "Country of issue" }],
     [{ label: "Status" }],
     [{ label: "Numéro de carte" }],
     [{ label: "State of the order" }],
@@ -89,6 +94,24 @@ describe("propose", () => {
     expect(bound({ label: "Street" })).toEqual(["address-line1"]);
     expect(bound({ label: "Number" })).toEqual([""]);
     expect(bound({ label: "Anschrift", tag: "textarea", type: "textarea" })).toEqual(["{lines}"]);
+  });
+
+  it("fills one field with all parts that its label names", () => {
+    expect(bound({ label: "PLZ / Ort" }, { label: "Town and postcode" })).toEqual([
+      "{postcode} {town}",
+      "{town} {postcode}",
+    ]);
+    expect(bound({ label: "Building, floor, flat" }, { label: "Town" }, { label: "Street" })[0]).toBe("{unit}");
+    expect(bound({ label: "Postcode or town" })[0]).not.toContain("} {");
+  });
+
+  it("takes what is of an address in few forms alone for none where nothing else is", () => {
+    expect(bound({ label: "Unit" }, { label: "Region" }, { label: "Price" }, { label: "Level" })).toEqual([
+      "",
+      "",
+      "",
+      "",
+    ]);
   });
 
   it("knows a PIN code beside an address as a postcode, and no name of a control is special", () => {

@@ -1,5 +1,12 @@
 import { type Field, freeName } from "@bibliotope/core/form";
-import { type LabelMeaning, langsOfHeads, type Meaning, meaningOfLabel } from "@bibliotope/core/import";
+import {
+  type HeadUse,
+  langsOfHeads,
+  levelOfLabel,
+  type Meaning,
+  meaningOfLabel,
+  namesSeveral,
+} from "@bibliotope/core/import";
 import { BESIDE_WORDS, CALLED, OTHER_WORDS, type Purpose, SECTIONS } from "./words.ts";
 
 /** A control that was read from HTML, and what is around it. */
@@ -147,7 +154,7 @@ interface Guess {
   reason: string;
   sureness: number;
   /** Of a town: whether it is rather what lies in one, or what several lie in. */
-  level?: LabelMeaning["level"];
+  level?: HeadUse["level"];
   /** In place of the one of the purpose. */
   binding?: string;
   /** By words of columns alone. */
@@ -161,7 +168,6 @@ const OF_COLUMNS: Readonly<Partial<Record<Meaning | "floor", Purpose>>> = {
   suffix: "unit",
   unit: "unit",
   floor: "floor",
-  name: "building",
   line: "line1",
   district: "district",
   town: "town",
@@ -183,15 +189,15 @@ const OR = new Set("or oder ou o eller of lub tai vagy".split(" "));
 export function propose(controls: readonly FoundControl[]): Proposal[] {
   // one that has neither name nor words cannot be told from others
   const usable = controls.filter((one) => (one.name || one.label || one.placeholder) && !NO_FIELD.has(one.type));
-  const [lang] = langsOfHeads(usable.map(({ label, placeholder }) => label || placeholder));
-  const guesses = usable.map((control) => guess(control, lang));
+  const langs = langsOfHeads(usable.map(({ label, placeholder }) => label || placeholder));
+  const guesses = usable.map((control) => guess(control, langs));
   const telling = guesses.flatMap((found) => (found && TELLING.includes(found.purpose) ? [found] : []));
   const kinds = (of: readonly (Guess | undefined)[]) => new Set(of.flatMap((found) => found?.purpose ?? [])).size;
   const isOfAddress =
     kinds(telling) > 1 ||
     telling.filter(({ sureness }) => sureness >= LEAST).length > 1 ||
     // words of one language that are of so many parts are of an address, whatever each alone may mean
-    (lang !== undefined && kinds(guesses) > 2);
+    (langs.size > 0 && kinds(guesses) > 2);
   guesses.forEach((found, i) => {
     const isOther = !isOfAddress && !telling.length && usable.length > 2 && found?.sureness !== 1;
     if (found && isOther && OF_OTHERS.has(found.purpose)) guesses[i] = undefined;
@@ -221,8 +227,8 @@ export function fitting(proposals: readonly Proposal[], room: number): Proposal[
   return proposals.filter(({ isAddress }) => isAddress || others-- > 0).slice(0, room);
 }
 
-/** @param lang of the form, as far as its labels tell */
-function guess(control: FoundControl, lang: string | undefined): Guess | undefined {
+/** @param langs of the form, as far as its labels tell */
+function guess(control: FoundControl, langs: ReadonlySet<string>): Guess | undefined {
   const { tag, type, autocomplete, options } = control;
   const token = autocomplete.trim().toLowerCase().split(/\s+/).at(-1) ?? "";
   if (Object.hasOwn(TOKENS, token)) return { purpose: TOKENS[token], reason: `token ${token}`, sureness: 1 };
@@ -235,7 +241,7 @@ function guess(control: FoundControl, lang: string | undefined): Guess | undefin
     name: wordsOf(control.name),
     placeholder: wordsOf(control.placeholder),
   };
-  const together = partsTogether(texts.label);
+  const together = namesSeveral(control.label) ? partsTogether(texts.label) : undefined;
   if (together?.purpose)
     return { ...together, purpose: together.purpose, reason: "label contains several parts", sureness: SOURCES[0][1] };
   // "Area, Street, Sector, Village" may be anything: then its name tells
@@ -246,12 +252,12 @@ function guess(control: FoundControl, lang: string | undefined): Guess | undefin
   for (const [source, clear, weak, weakest] of SOURCES) {
     const hit = purposeIn(texts[source]);
     const isWeak = !hit || GENERIC.has(hit.phrase);
-    const use = control[source] && !(isList && source === "label") ? meaningOfLabel(control[source], lang) : undefined;
+    const use = control[source] && !(isList && source === "label") ? meaningOfLabel(control[source], langs) : undefined;
     // "Type de voie" is a kind of street, which no field of ours holds alone
     if (use?.meaning === "way") return undefined;
     const byWords = use && isWeak ? OF_COLUMNS[use.meaning] : undefined;
     // a word that is said of many things means what it means in the form's language
-    const isOwn = byWords && (!hit || (lang !== undefined && byWords !== hit.purpose));
+    const isOwn = byWords && (!hit || byWords !== hit.purpose);
     // "N° de rue" is no street
     if (hit?.purpose === "street" && use?.meaning === "house") hit.purpose = "house";
     const found: Guess | undefined = isOwn
@@ -260,7 +266,7 @@ function guess(control: FoundControl, lang: string | undefined): Guess | undefin
     if (!found) continue;
     const most = best?.isByWords && found.isByWords ? BY_WORDS_ALONE : 0.97;
     if (best && best.purpose === found.purpose) best.sureness = Math.min(most, best.sureness + 0.1);
-    else if (!best || found.sureness > best.sureness) best = { ...found, level: use?.level };
+    else if (!best || found.sureness > best.sureness) best = { ...found, level: levelOfLabel(control[source]) };
   }
   if (!best && tag === "select" && options.length > 5 && looksLikeCountries(options))
     best = { purpose: "country", reason: "options are country codes", sureness: 0.6 };
@@ -410,6 +416,7 @@ export function wordsOf(text: string): string[] {
     .normalize("NFD")
     .replace(/\p{M}/gu, "")
     .toLowerCase()
+    .replace(/№|\bn\.?\s?[º°]/giu, " nr ")
     .replace(/ß/g, "ss")
     .replace(/ø/g, "o")
     .replace(/æ/g, "ae")

@@ -40,7 +40,7 @@ const PHRASES: Readonly<Partial<Record<Purpose, string>>> = {
   town: "comuna, alcaldia, luogo, 시 군 구, 鄉鎮市區, town or city, city or town, address level 2",
   county: "δημος",
   region:
-    "state or province, state territory, province territory, county or region, administrative area, provincia, uf, distrito, provincie, νομος, 시 도, prov, cantone, tinh thanh pho, il, address level 1",
+    "state or province, state territory, province territory, county or region, administrative area, provincia, uf, distrito, provincie, νομος, 시 도, prov, canton, cantone, tinh thanh pho, il, address level 1",
   postcode: "npa, nap, eircode, пк, pin code, pincode, pin, zipcode, zip or postal code, postalcode, postal",
   country: "country or region, stat",
 };
