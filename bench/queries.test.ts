@@ -1,15 +1,19 @@
 import { Engine } from "@bibliotope/core/search";
 import { Random } from "@bibliotope/islands";
-import { describe, expect, it } from "vitest";
-import { makeCorpus, type Sample } from "./corpus.ts";
+import { beforeAll, describe, expect, it } from "vitest";
+import { type Corpus, makeCorpus, type Sample } from "./corpus.ts";
 import { atLeast, atMost, percentile, timeEach } from "./measure.ts";
 import { nonsense, queryClasses, UNANSWERABLE, unanswerable } from "./queries.ts";
 
-const corpus = makeCorpus("demo", 300);
-const { samples } = corpus;
+let corpus: Corpus;
+let samples: readonly Sample[];
+beforeAll(() => {
+  corpus = makeCorpus("demo", 300);
+  samples = corpus.samples;
+});
 const SEED = Number(process.env.BIBLIOTOPE_SEED ?? 7);
 
-describe("the samples", () => {
+describe("the samples", { tags: ["long"] }, () => {
   it("are addresses of all countries, each with its street and town", () => {
     expect(samples).toHaveLength(300);
     expect(new Set(samples.map(({ country }) => country))).toEqual(new Set(["QR", "QV", "QY"]));
@@ -18,7 +22,7 @@ describe("the samples", () => {
   });
 });
 
-describe("a slip in a short word", () => {
+describe("a slip in a short word", { tags: ["long"] }, () => {
   it.each([
     ["6 Sexton's Rod, Tidewell", "6 Sexton's Road, Tidewell"],
     ["9 Sandmouth Rod, Amberrigg", "9 Sandmouth Road, Amberrigg"],
@@ -30,7 +34,7 @@ describe("a slip in a short word", () => {
   });
 });
 
-describe("a record", () => {
+describe("a record", { tags: ["long"] }, () => {
   it("is what its own line says, with nothing that differs, whatever it is", {
     tags: ["long"],
     timeout: 120_000,
@@ -62,11 +66,11 @@ describe("a record", () => {
   });
 });
 
-describe("a suggestion", () => {
+describe("a suggestion", { tags: ["long"] }, () => {
   it("is sure exactly where a forward lookup of the same text is matched to it", { timeout: 300_000 }, () => {
     const engine = new Engine(corpus.segment);
     const random = new Random(SEED);
-    const from = process.env.BIBLIOTOPE_LONG ? makeCorpus("demo", 1500).samples : samples.slice(0, 25);
+    const from = process.env.BIBLIOTOPE_LONG ? makeCorpus("demo", 1500).samples : samples.slice(0, 100);
     const texts = queryClasses(from).flatMap(({ queries }) =>
       queries.flatMap(({ q }) => [q, q.slice(0, random.integer(1, q.length))]),
     );
@@ -90,10 +94,12 @@ describe("a suggestion", () => {
   });
 });
 
-describe("the queries", () => {
-  const classes = queryClasses(samples);
+describe("the queries", { tags: ["long"] }, () => {
+  let classes: ReturnType<typeof queryClasses>;
+  beforeAll(() => {
+    classes = queryClasses(samples);
+  });
   const of = (name: string) => classes.find((queries) => queries.name === name)!.queries;
-  const clean = new Map<Sample, string>(of("clean").map(({ sample, q }) => [sample, q]));
 
   it("are the same each time", () => {
     const texts = (all: typeof classes) => all.map(({ queries }) => queries);
@@ -111,6 +117,7 @@ describe("the queries", () => {
   });
 
   it("are what their class says", () => {
+    const clean = new Map<Sample, string>(of("clean").map(({ sample, q }) => [sample, q]));
     for (const { q, sample } of of("cut after some letters")) expect(clean.get(sample)!.startsWith(q)).toBe(true);
     for (const { q, sample } of of("one typing error"))
       expect(Math.abs(q.length - clean.get(sample)!.length)).toBeLessThanOrEqual(1);
@@ -123,7 +130,7 @@ describe("the queries", () => {
   });
 });
 
-describe("the figures", () => {
+describe("the figures", { tags: ["long"] }, () => {
   it("say where a share of the values lies", () => {
     const values = Array.from({ length: 100 }, (_, i) => i);
     expect(percentile(values, 0.5)).toBe(50);
@@ -147,7 +154,7 @@ describe("the figures", () => {
   });
 });
 
-describe("advice where several fit", () => {
+describe("advice where several fit", { tags: ["long"] }, () => {
   it("names what parts them and was not written", () => {
     const engine = new Engine(corpus.segment);
     let told = 0;

@@ -102,7 +102,7 @@ test("a sample shows what a batch is: some rows clear, some doubtful, one not fo
   expect(counts.none).toBeGreaterThanOrEqual(1);
 });
 
-test("lines that are pasted are looked up, whatever is in them", async ({ page }) => {
+test("lines that are pasted are looked up, whatever is in them", long(), async ({ page }) => {
   await page.goto("/batches/new");
   await page
     .getByRole("textbox")

@@ -1,8 +1,9 @@
 import { expect, test } from "@playwright/test";
+import { long } from "./support/long.ts";
 
 test.setTimeout(60_000);
 
-test("a view that fails says so, leaves the rest of the workbench, and comes back", async ({ page }) => {
+test("a view that fails says so, leaves the rest of the workbench, and comes back", long(), async ({ page }) => {
   await page.route("**/api/keys", (route) => route.fulfill({ json: { keys: [null] } }));
   await page.goto("/keys");
   const broken = page.getByRole("heading", { name: "This page stopped working" });
@@ -18,7 +19,7 @@ test("a view that fails says so, leaves the rest of the workbench, and comes bac
   await expect(page.getByRole("heading", { name: "Keys", exact: true })).toBeVisible();
 });
 
-test("a view whose script does not come says so, and is loaded again", async ({ page }) => {
+test("a view whose script does not come says so, and is loaded again", long(), async ({ page }) => {
   await page.goto("/keys");
   await expect(page.getByRole("heading", { name: "Keys", exact: true })).toBeVisible();
   await page.route(/BatchesView.*\.js/, (route) => route.abort());

@@ -110,7 +110,7 @@ test("elements survive being moved, removed, put into a shadow root, reset and d
 for (const version of [18, 19])
   test(
     `React ${version} with Vite: by tokens, by definition, a list of one's own, strict mode`,
-    long(version === 19),
+    long(),
     async ({ page }) => {
       const heard = complaints(page);
       const folder = copyExample("react-vite", kit);
@@ -211,7 +211,7 @@ test.describe("with no service at all, against a stand-in", () => {
     await expect(page.getByLabel("Town", { exact: true })).toHaveValue("Nowhere");
   }
 
-  test("an application of React and Vite", async ({ page }) => {
+  test("an application of React and Vite", long(), async ({ page }) => {
     const folder = copyExample("react-vite", kit);
     await runIn(folder, "vite", ["build"], { BIBLIOTOPE_URL: service, BIBLIOTOPE_WEB_KEY: "bt_web_test" });
     const stands = await standIn();
@@ -287,42 +287,44 @@ test.describe("with no service at all, against a stand-in", () => {
   });
 });
 
-test("an Express back end stores a record with its place, and tells the form why when there is none", async ({
-  page,
-}) => {
-  const folder = copyExample("express-records", kit);
-  const { url, stop } = await startExample(folder, "server.mjs", {
-    BIBLIOTOPE_URL: ready().url,
-    BIBLIOTOPE_SERVER_KEY: ready().keys.srv,
-    RECORDS: join(folder, "records.jsonl"),
-  });
-  try {
-    await page.goto(url);
-    const store = async (street: string, town: string) => {
-      await page.getByLabel("Name").fill("Ada");
-      await page.getByLabel("Street and number").fill(street);
-      await page.getByLabel("Town").fill(town);
-      await page.getByRole("button", { name: "Store" }).click();
-    };
-    await store("12 harbor row", "tidewell");
-    await expect(page.getByText(/^Stored: Ada, 12 Harbour Row, Tidewell.* \(-35\.\d+, -21\.\d+\)\.$/)).toBeVisible();
-    await store("77 qqqqzzzz", "tidewell");
-    await expect(page.getByText("Not stored.")).toBeVisible();
-    const wrong = await page
-      .getByLabel("Street and number")
-      .evaluate((input: HTMLInputElement) => input.validationMessage);
-    expect(wrong).toMatch(/No such address is known|only known|addresses match/);
-    await page.getByLabel("Street and number").fill("14 harbour row");
-    expect(
-      await page.getByLabel("Street and number").evaluate((input: HTMLInputElement) => input.validationMessage),
-    ).toBe("");
-    const records = await (await page.request.get(`${url}/members`)).json();
-    expect(records).toHaveLength(1);
-    expect(records[0]).toMatchObject({ name: "Ada", ref: expect.stringMatching(/^qr-/) });
-  } finally {
-    stop();
-  }
-});
+test(
+  "an Express back end stores a record with its place, and tells the form why when there is none",
+  long(),
+  async ({ page }) => {
+    const folder = copyExample("express-records", kit);
+    const { url, stop } = await startExample(folder, "server.mjs", {
+      BIBLIOTOPE_URL: ready().url,
+      BIBLIOTOPE_SERVER_KEY: ready().keys.srv,
+      RECORDS: join(folder, "records.jsonl"),
+    });
+    try {
+      await page.goto(url);
+      const store = async (street: string, town: string) => {
+        await page.getByLabel("Name").fill("Ada");
+        await page.getByLabel("Street and number").fill(street);
+        await page.getByLabel("Town").fill(town);
+        await page.getByRole("button", { name: "Store" }).click();
+      };
+      await store("12 harbor row", "tidewell");
+      await expect(page.getByText(/^Stored: Ada, 12 Harbour Row, Tidewell.* \(-35\.\d+, -21\.\d+\)\.$/)).toBeVisible();
+      await store("77 qqqqzzzz", "tidewell");
+      await expect(page.getByText("Not stored.")).toBeVisible();
+      const wrong = await page
+        .getByLabel("Street and number")
+        .evaluate((input: HTMLInputElement) => input.validationMessage);
+      expect(wrong).toMatch(/No such address is known|only known|addresses match/);
+      await page.getByLabel("Street and number").fill("14 harbour row");
+      expect(
+        await page.getByLabel("Street and number").evaluate((input: HTMLInputElement) => input.validationMessage),
+      ).toBe("");
+      const records = await (await page.request.get(`${url}/members`)).json();
+      expect(records).toHaveLength(1);
+      expect(records[0]).toMatchObject({ name: "Ada", ref: expect.stringMatching(/^qr-/) });
+    } finally {
+      stop();
+    }
+  },
+);
 
 test("an Express back end stores nothing while the service is away, and says that it may be tried again", async ({
   request,

@@ -14,7 +14,7 @@ for (const scheme of ["light", "dark"] as const) {
       expect(await axeFindings(page)).toEqual([]);
     });
 
-    test("in a rehearsal, empty, with its list open, and filled", long(scheme === "dark"), async ({ page }) => {
+    test("in a rehearsal, empty, with its list open, and filled", long(), async ({ page }) => {
       const studio = new Studio(page);
       await studio.rehearse();
       expect(await axeFindings(page)).toEqual([]);
@@ -169,7 +169,7 @@ for (const width of [360, 640]) {
 test.describe("without a session", () => {
   test.use({ storageState: { cookies: [], origins: [] } });
 
-  test("the workbench says how to sign in", async ({ page }) => {
+  test("the workbench says how to sign in", long(), async ({ page }) => {
     await page.goto("/");
     await expect(page.getByRole("heading", { name: "You are not signed in" })).toBeVisible();
     await page.goto("/sign-in?token=used-before");

@@ -257,7 +257,7 @@ async function calledBy(text: string, values: Values): Promise<string> {
 for (const { ref, definition } of SAMPLE_FORMS)
   test(
     `${ref}: what its code sends is what its server and its calls make of it`,
-    long(ref !== "lend-to-a-branch"),
+    long(ref !== "suggest-a-stop"),
     async ({ page }) => {
       test.setTimeout(240_000);
       const cases = ref === "become-a-reader" ? { ...CASES, ...LETTERS } : CASES;

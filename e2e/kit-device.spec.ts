@@ -1,49 +1,50 @@
 import { expect, type Page } from "@playwright/test";
 import { type KitPage, test } from "./support/kit-page.ts";
+import { long } from "./support/long.ts";
 import { nextFrame, standsStill } from "./support/rest.ts";
 
 const HERE = { latitude: -35.174, longitude: -21.6255, accuracy: 35 };
 const button = (page: Page) => page.getByRole("button", { name: "Show my location" });
 const note = (kit: KitPage) => kit.map.locator(".bt-note");
 
-test("granted: the sign stands where the device is, and the map follows it until it is moved by hand", async ({
-  kit,
-  page,
-  context,
-}) => {
-  await context.grantPermissions(["geolocation"]);
-  await context.setGeolocation(HERE);
-  await kit.make({ device: true });
-  await button(page).click();
-  await expect.poll(async () => (await kit.view()).lat).toBeCloseTo(HERE.latitude, 4);
-  expect((await kit.view()).zoom).toBeGreaterThanOrEqual(15);
-  await expect(button(page)).toHaveAttribute("aria-pressed", "true");
-  await expect(note(kit)).toBeHidden();
+test(
+  "granted: the sign stands where the device is, and the map follows it until it is moved by hand",
+  long(),
+  async ({ kit, page, context }) => {
+    await context.grantPermissions(["geolocation"]);
+    await context.setGeolocation(HERE);
+    await kit.make({ device: true });
+    await button(page).click();
+    await expect.poll(async () => (await kit.view()).lat).toBeCloseTo(HERE.latitude, 4);
+    expect((await kit.view()).zoom).toBeGreaterThanOrEqual(15);
+    await expect(button(page)).toHaveAttribute("aria-pressed", "true");
+    await expect(note(kit)).toBeHidden();
 
-  await context.setGeolocation({ ...HERE, longitude: -21.62 });
-  await expect.poll(async () => (await kit.view()).lon).toBeCloseTo(-21.62, 4);
+    await context.setGeolocation({ ...HERE, longitude: -21.62 });
+    await expect.poll(async () => (await kit.view()).lon).toBeCloseTo(-21.62, 4);
 
-  await kit.drag([400, 240], [300, 240]);
-  await expect(button(page)).toHaveAttribute("data-state", "shown");
-  await standsStill(page);
-  const left = await kit.view();
-  // a watch of our own, begun after the map's: when it hears of the place, the map has
-  const heard = page.evaluate(
-    (lon) =>
-      new Promise<void>((resolve) =>
-        navigator.geolocation.watchPosition(({ coords }) => coords.longitude === lon && resolve()),
-      ),
-    -21.61,
-  );
-  await context.setGeolocation({ ...HERE, longitude: -21.61 });
-  await heard;
-  await nextFrame(page);
-  expect((await kit.view()).lon).toBeCloseTo(left.lon, 4);
-  await button(page).click();
-  await expect.poll(async () => (await kit.view()).lon).toBeCloseTo(-21.61, 4);
-  await button(page).click();
-  await expect(button(page)).toHaveAttribute("data-state", "off");
-});
+    await kit.drag([400, 240], [300, 240]);
+    await expect(button(page)).toHaveAttribute("data-state", "shown");
+    await standsStill(page);
+    const left = await kit.view();
+    // a watch of our own, begun after the map's: when it hears of the place, the map has
+    const heard = page.evaluate(
+      (lon) =>
+        new Promise<void>((resolve) =>
+          navigator.geolocation.watchPosition(({ coords }) => coords.longitude === lon && resolve()),
+        ),
+      -21.61,
+    );
+    await context.setGeolocation({ ...HERE, longitude: -21.61 });
+    await heard;
+    await nextFrame(page);
+    expect((await kit.view()).lon).toBeCloseTo(left.lon, 4);
+    await button(page).click();
+    await expect.poll(async () => (await kit.view()).lon).toBeCloseTo(-21.61, 4);
+    await button(page).click();
+    await expect(button(page)).toHaveAttribute("data-state", "off");
+  },
+);
 
 test("inexact: the circle is there, and words that say how inexact and what to do", async ({ kit, page, context }) => {
   await context.grantPermissions(["geolocation"]);

@@ -1,6 +1,7 @@
 import { expect } from "@playwright/test";
 import type { Marker } from "../packages/kit/src/index.ts";
 import { type KitWindow, test } from "./support/kit-page.ts";
+import { long } from "./support/long.ts";
 import { nextFrame } from "./support/rest.ts";
 
 const MIDDLE = { lat: -35.174, lon: -21.6255 };
@@ -11,38 +12,39 @@ const east = (pixels: number) => ({ lat: MIDDLE.lat, lon: MIDDLE.lon + pixels * 
 
 const HOSTILE = '<img src=x onerror="window.hurt=1"><b>Keel</b> "\'';
 
-test("a marker is dragged by the pointer, lifted, and the address under it follows four times a second at most", async ({
-  kit,
-  page,
-}) => {
-  const asked: number[] = [];
-  page.on("request", (request) => {
-    if (request.url().includes("/v1/reverse")) asked.push(Date.now());
-  });
-  await kit.make({ view: VIEW }, [{ at: MIDDLE, name: "Mill", draggable: true }]);
-  const before = await kit.view();
-  const [from, to] = [await kit.spot(320, 240), await kit.spot(440, 240)];
-  await page.mouse.move(from.x, from.y);
-  await expect(kit.map).toHaveAttribute("data-under", "draggable");
-  await page.mouse.down();
-  for (let i = 1; i <= 60; i++) {
-    await page.mouse.move(from.x + (i * (to.x - from.x)) / 60, from.y);
-    await nextFrame(page);
-  }
-  await page.mouse.up();
-  await expect.poll(async () => (await kit.held("followed")).at(-1)).toMatchObject({ why: "drag", isLast: true });
-  expect(await kit.view()).toEqual(before);
-  const happened = await kit.held("happened");
-  expect(happened[0]).toBe("enter Mill");
-  expect(happened.slice(1, 3)).toEqual(["lift Mill", "move Mill"]);
-  expect(happened.filter((what) => what === "drop Mill").length).toBe(1);
-  expect(asked.length).toBeGreaterThan(1);
-  // over the whole drag: on a busy machine two may be heard of at once, and what is dropped is asked about once more
-  const seconds = (asked[asked.length - 1] - asked[0]) / 1000;
-  expect(asked.length).toBeLessThanOrEqual(4 * seconds + 3);
-  const followed = await kit.held("followed");
-  expect(followed.at(-1)!.line).toContain("Tidewell");
-});
+test(
+  "a marker is dragged by the pointer, lifted, and the address under it follows four times a second at most",
+  long(),
+  async ({ kit, page }) => {
+    const asked: number[] = [];
+    page.on("request", (request) => {
+      if (request.url().includes("/v1/reverse")) asked.push(Date.now());
+    });
+    await kit.make({ view: VIEW }, [{ at: MIDDLE, name: "Mill", draggable: true }]);
+    const before = await kit.view();
+    const [from, to] = [await kit.spot(320, 240), await kit.spot(440, 240)];
+    await page.mouse.move(from.x, from.y);
+    await expect(kit.map).toHaveAttribute("data-under", "draggable");
+    await page.mouse.down();
+    for (let i = 1; i <= 60; i++) {
+      await page.mouse.move(from.x + (i * (to.x - from.x)) / 60, from.y);
+      await nextFrame(page);
+    }
+    await page.mouse.up();
+    await expect.poll(async () => (await kit.held("followed")).at(-1)).toMatchObject({ why: "drag", isLast: true });
+    expect(await kit.view()).toEqual(before);
+    const happened = await kit.held("happened");
+    expect(happened[0]).toBe("enter Mill");
+    expect(happened.slice(1, 3)).toEqual(["lift Mill", "move Mill"]);
+    expect(happened.filter((what) => what === "drop Mill").length).toBe(1);
+    expect(asked.length).toBeGreaterThan(1);
+    // over the whole drag: on a busy machine two may be heard of at once, and what is dropped is asked about once more
+    const seconds = (asked[asked.length - 1] - asked[0]) / 1000;
+    expect(asked.length).toBeLessThanOrEqual(4 * seconds + 3);
+    const followed = await kit.held("followed");
+    expect(followed.at(-1)!.line).toContain("Tidewell");
+  },
+);
 
 test("a drag that is broken off puts the marker back", async ({ kit, page }) => {
   await kit.make({ view: VIEW }, [{ at: MIDDLE, name: "Mill", draggable: true }]);
@@ -109,51 +111,51 @@ test("markers are walked through, opened and moved by keyboard alone", async ({ 
   await expect(page.getByLabel("Beside")).toHaveValue("");
 });
 
-test("a card shows facts as text, hands the place on, and closes by press and by key", async ({
-  kit,
-  page,
-  context,
-}) => {
-  await context.grantPermissions(["clipboard-read", "clipboard-write"]);
-  await kit.make({ view: VIEW, handOn: { way: "https://maps.example/way/{lat},{lon}{?label}" } }, [
-    {
-      at: MIDDLE,
-      name: "hostile",
-      label: HOSTILE,
-      card: { title: HOSTILE, facts: [["<i>Open</i>", HOSTILE]], handsOn: true },
-    },
-  ]);
-  await kit.map.click({ position: { x: 320, y: 240 } });
-  const card = page.getByRole("dialog");
-  await expect(card.getByRole("heading")).toHaveText(HOSTILE);
-  await expect(card.locator("dt")).toHaveText("<i>Open</i>");
-  expect(await card.locator("img, b, i").count()).toBe(0);
-  expect(await page.evaluate(() => "hurt" in window)).toBe(false);
-  await expect(card.getByRole("link", { name: "Directions" })).toHaveAttribute(
-    "href",
-    /^https:\/\/maps\.example\/way\/-35\.174,-21\.6255\?label=%3Cimg/,
-  );
-  await expect(card.getByRole("link", { name: "Open in a map app" })).toHaveAttribute(
-    "href",
-    /^geo:-35\.174,-21\.6255;name=/,
-  );
-  await card.getByRole("button", { name: "Copy coordinates" }).click();
-  await expect(card.getByRole("status")).toHaveText("Copied: -35.174, -21.6255");
-  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe("-35.174, -21.6255");
-  await card.getByRole("button", { name: "Close" }).click();
-  await expect(card).toBeHidden();
-  expect(await kit.held("happened")).toEqual(
-    expect.arrayContaining(["press hostile", "open hostile", "close hostile"]),
-  );
-  await kit.map.click({ position: { x: 320, y: 240 } });
-  await expect(card).toBeVisible();
-  await kit.map.click({ position: { x: 100, y: 100 } });
-  await expect(card).toBeHidden();
-  await kit.map.click({ position: { x: 320, y: 240 } });
-  // nothing on this machine answers to geo:
-  await card.getByRole("link", { name: "Open in a map app" }).click();
-  await expect(card.getByRole("status")).toHaveText("No map app opened. Copied instead: -35.174, -21.6255");
-});
+test(
+  "a card shows facts as text, hands the place on, and closes by press and by key",
+  long(),
+  async ({ kit, page, context }) => {
+    await context.grantPermissions(["clipboard-read", "clipboard-write"]);
+    await kit.make({ view: VIEW, handOn: { way: "https://maps.example/way/{lat},{lon}{?label}" } }, [
+      {
+        at: MIDDLE,
+        name: "hostile",
+        label: HOSTILE,
+        card: { title: HOSTILE, facts: [["<i>Open</i>", HOSTILE]], handsOn: true },
+      },
+    ]);
+    await kit.map.click({ position: { x: 320, y: 240 } });
+    const card = page.getByRole("dialog");
+    await expect(card.getByRole("heading")).toHaveText(HOSTILE);
+    await expect(card.locator("dt")).toHaveText("<i>Open</i>");
+    expect(await card.locator("img, b, i").count()).toBe(0);
+    expect(await page.evaluate(() => "hurt" in window)).toBe(false);
+    await expect(card.getByRole("link", { name: "Directions" })).toHaveAttribute(
+      "href",
+      /^https:\/\/maps\.example\/way\/-35\.174,-21\.6255\?label=%3Cimg/,
+    );
+    await expect(card.getByRole("link", { name: "Open in a map app" })).toHaveAttribute(
+      "href",
+      /^geo:-35\.174,-21\.6255;name=/,
+    );
+    await card.getByRole("button", { name: "Copy coordinates" }).click();
+    await expect(card.getByRole("status")).toHaveText("Copied: -35.174, -21.6255");
+    expect(await page.evaluate(() => navigator.clipboard.readText())).toBe("-35.174, -21.6255");
+    await card.getByRole("button", { name: "Close" }).click();
+    await expect(card).toBeHidden();
+    expect(await kit.held("happened")).toEqual(
+      expect.arrayContaining(["press hostile", "open hostile", "close hostile"]),
+    );
+    await kit.map.click({ position: { x: 320, y: 240 } });
+    await expect(card).toBeVisible();
+    await kit.map.click({ position: { x: 100, y: 100 } });
+    await expect(card).toBeHidden();
+    await kit.map.click({ position: { x: 320, y: 240 } });
+    // nothing on this machine answers to geo:
+    await card.getByRole("link", { name: "Open in a map app" }).click();
+    await expect(card.getByRole("status")).toHaveText("No map app opened. Copied instead: -35.174, -21.6255");
+  },
+);
 
 test("each marker hears its own events, and only its own", async ({ kit, page }) => {
   await kit.make({ view: VIEW });
@@ -206,25 +208,29 @@ test("a place without a position has no marker, and a word; 0°, 0° is a place 
   await expect(kit.map.locator(".bt-unset")).toBeHidden();
 });
 
-test("the map moves under an aim, and the address in the middle follows and can be taken", async ({ kit, page }) => {
-  await kit.make({ view: VIEW, aims: true });
-  const aim = page.getByRole("button", { name: "Aim with the map" });
-  await aim.click();
-  await expect(aim).toHaveAttribute("aria-pressed", "true");
-  const line = kit.map.locator(".bt-aimed p");
-  await expect(line).toContainText("Tidewell");
-  const first = await line.textContent();
-  await kit.drag([400, 300], [250, 200]);
-  await expect(line).not.toHaveText(first!);
-  await expect.poll(async () => (await kit.held("followed")).at(-1)).toMatchObject({ why: "aim", isLast: true });
-  await page.getByRole("button", { name: "Use this place" }).click();
-  const [at] = await kit.held("pressed");
-  expect(at.lon).toBeCloseTo((await kit.view()).lon, 4);
-  await page.evaluate(() => (window as unknown as KitWindow).map.show({ at: { lat: -35.4, lon: -21.9 }, zoom: 14 }));
-  await expect(line).toHaveText("Nothing was found near this position.");
-  await aim.click();
-  await expect(kit.map.locator(".bt-aimed")).toBeHidden();
-});
+test(
+  "the map moves under an aim, and the address in the middle follows and can be taken",
+  long(),
+  async ({ kit, page }) => {
+    await kit.make({ view: VIEW, aims: true });
+    const aim = page.getByRole("button", { name: "Aim with the map" });
+    await aim.click();
+    await expect(aim).toHaveAttribute("aria-pressed", "true");
+    const line = kit.map.locator(".bt-aimed p");
+    await expect(line).toContainText("Tidewell");
+    const first = await line.textContent();
+    await kit.drag([400, 300], [250, 200]);
+    await expect(line).not.toHaveText(first!);
+    await expect.poll(async () => (await kit.held("followed")).at(-1)).toMatchObject({ why: "aim", isLast: true });
+    await page.getByRole("button", { name: "Use this place" }).click();
+    const [at] = await kit.held("pressed");
+    expect(at.lon).toBeCloseTo((await kit.view()).lon, 4);
+    await page.evaluate(() => (window as unknown as KitWindow).map.show({ at: { lat: -35.4, lon: -21.9 }, zoom: 14 }));
+    await expect(line).toHaveText("Nothing was found near this position.");
+    await aim.click();
+    await expect(kit.map.locator(".bt-aimed")).toBeHidden();
+  },
+);
 
 test("markers may go while one of them is under the keys", async ({ kit, page }) => {
   const errors: string[] = [];

@@ -107,7 +107,7 @@ test.describe("the raw answer", () => {
     await expect(tree.getByRole("treeitem", { name: "▸ town Tidewell" })).toHaveAttribute("aria-expanded", "false");
   });
 
-  test("a part of it is bound to a field of a form", async ({ page }) => {
+  test("a part of it is bound to a field of a form", long(), async ({ page }) => {
     await page.goto("/forms");
     await page.getByRole("button", { name: "New form" }).click();
     await expect(page).toHaveURL(/\/forms\/form-[0-9a-f]+\/compose/);

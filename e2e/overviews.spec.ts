@@ -66,7 +66,7 @@ test("forms are listed with a small picture, and with how they find addresses", 
   expect(await axeFindings(page)).toEqual([]);
 });
 
-test("corrections offer a sample, and change nothing until it is applied", async ({ page }) => {
+test("corrections offer a sample, and change nothing until it is applied", long(), async ({ page }) => {
   const sent: string[] = [];
   page.on("request", (request) => {
     if (request.method() !== "GET" && !request.url().includes("/v1/")) sent.push(request.url());

@@ -20,7 +20,7 @@ const picker = (page: Page) => page.getByRole("dialog", { name: "On the map" });
 const values = (page: Page) =>
   page.locator("[data-bibliotope=form]").evaluate((form: HTMLFormElement) => Object.fromEntries(new FormData(form)));
 
-test("a map that opens over the form fills it on Done alone, by pointer", async ({ page }) => {
+test("a map that opens over the form fills it on Done alone, by pointer", long(), async ({ page }) => {
   await withPicker(page, "Picked by hand");
   await page.getByLabel("Find your address").fill("");
   await page.getByLabel("Find your address").click();

@@ -111,7 +111,7 @@ const wrong: [string, (response: ServerResponse) => void][] = [
 for (const [what, answer] of wrong)
   test(
     `${what} in place of a picture: the map stands there, which is said, until the picture comes`,
-    long(what !== wrong[0][0]),
+    long(),
     async ({ kit, page }) => {
       tiles.answer = answer;
       await kit.make({ view: HARBOUR, pictures: [air()], shows: "From the air" });

@@ -92,33 +92,35 @@ test(
   },
 );
 
-test("on a phone a picture hands its place to the device's own map application, and says where none answers", async ({
-  browser,
-}) => {
-  const context = await browser.newContext({
-    userAgent: "Mozilla/5.0 (Linux; Android 14) Mobile",
-    viewport: { width: 360, height: 740 },
-    hasTouch: true,
-    isMobile: true,
-  });
-  const page = await context.newPage();
-  await page.goto(`${baseUrl()}/f/reading-rooms`);
-  await withRoom(page);
-  const followed = await page.evaluateHandle(() => {
-    const all: string[] = [];
-    document.addEventListener("click", ({ target }) => {
-      if (target instanceof HTMLAnchorElement) all.push(target.href);
+test(
+  "on a phone a picture hands its place to the device's own map application, and says where none answers",
+  long(),
+  async ({ browser }) => {
+    const context = await browser.newContext({
+      userAgent: "Mozilla/5.0 (Linux; Android 14) Mobile",
+      viewport: { width: 360, height: 740 },
+      hasTouch: true,
+      isMobile: true,
     });
-    // what is clicked without being in the page is not heard there
-    const { click } = HTMLAnchorElement.prototype;
-    HTMLAnchorElement.prototype.click = function () {
-      all.push(this.href);
-      click.call(this);
-    };
-    return all;
-  });
-  await page.getByRole("button", { name: /^Map of Mill Reading Room/ }).tap();
-  await expect(page.getByText(/No map app opened|Coordinates: /)).toBeVisible();
-  expect(await followed.jsonValue()).toEqual([expect.stringMatching(/^geo:-35\.\d+,-21\.\d+;name=Mill/)]);
-  await context.close();
-});
+    const page = await context.newPage();
+    await page.goto(`${baseUrl()}/f/reading-rooms`);
+    await withRoom(page);
+    const followed = await page.evaluateHandle(() => {
+      const all: string[] = [];
+      document.addEventListener("click", ({ target }) => {
+        if (target instanceof HTMLAnchorElement) all.push(target.href);
+      });
+      // what is clicked without being in the page is not heard there
+      const { click } = HTMLAnchorElement.prototype;
+      HTMLAnchorElement.prototype.click = function () {
+        all.push(this.href);
+        click.call(this);
+      };
+      return all;
+    });
+    await page.getByRole("button", { name: /^Map of Mill Reading Room/ }).tap();
+    await expect(page.getByText(/No map app opened|Coordinates: /)).toBeVisible();
+    expect(await followed.jsonValue()).toEqual([expect.stringMatching(/^geo:-35\.\d+,-21\.\d+;name=Mill/)]);
+    await context.close();
+  },
+);

@@ -100,7 +100,7 @@ test(
   },
 );
 
-test("a step that cannot be done is named; runs are stopped, dropped and brought back", async ({ page }) => {
+test("a step that cannot be done is named; runs are stopped, dropped and brought back", long(), async ({ page }) => {
   const ref = await makeForm(page, "Rehearsed otherwise");
   await rehearse(page, ref);
   await changeForm(page, ref, (definition) => {

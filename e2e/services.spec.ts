@@ -107,21 +107,17 @@ for (const [situation, words] of [
     "The courier is not responding at the moment. You can continue without it.",
   ],
 ] as const)
-  test(
-    `a rehearsal in which ${situation} has words, and the form goes on`,
-    long(situation !== "outside services are slow"),
-    async ({ page }) => {
-      await page.goto("/forms/lend-to-a-branch/rehearse");
-      await play(page, situation);
-      await branch(page, "From", "mill reading room tidewell", "Mill Reading Room, Tidewell");
-      await expect(said(page, "courier")).toContainText(words);
-      await expect(page.getByLabel("Collected on").locator("option")).toHaveCount(1);
-      await expect(value(page, "from-ref")).toHaveValue(/^qr-/);
-      await page.getByLabel("What is lent").fill("Atlas");
-      await expect(page.getByLabel("What is lent")).toHaveValue("Atlas");
-      await expect(page.getByRole("region", { name: "Timeline" })).toContainText("services");
-    },
-  );
+  test(`a rehearsal in which ${situation} has words, and the form goes on`, long(), async ({ page }) => {
+    await page.goto("/forms/lend-to-a-branch/rehearse");
+    await play(page, situation);
+    await branch(page, "From", "mill reading room tidewell", "Mill Reading Room, Tidewell");
+    await expect(said(page, "courier")).toContainText(words);
+    await expect(page.getByLabel("Collected on").locator("option")).toHaveCount(1);
+    await expect(value(page, "from-ref")).toHaveValue(/^qr-/);
+    await page.getByLabel("What is lent").fill("Atlas");
+    await expect(page.getByLabel("What is lent")).toHaveValue("Atlas");
+    await expect(page.getByRole("region", { name: "Timeline" })).toContainText("services");
+  });
 
 test(
   "a service is described from nothing: tried, its values named by a press, saved, asked; its host and secret set",
@@ -204,7 +200,7 @@ test(
   },
 );
 
-test("an operation is taken from a WSDL that is pasted", async ({ page }) => {
+test("an operation is taken from a WSDL that is pasted", long(), async ({ page }) => {
   await page.goto("/services/register");
   const address = await page.getByLabel("Address", { exact: true }).inputValue();
   const wsdl = await (await fetch(`${address}?wsdl`)).text();

@@ -169,7 +169,7 @@ test("rehearsals go along as tests", async ({ page }) => {
   expect(await piece(page, ref, "Tests")).toContain('test("A note", async');
 });
 
-test("what is taken away is saved as a file, copied, and accessible", async ({ page }) => {
+test("what is taken away is saved as a file, copied, and accessible", long(), async ({ page }) => {
   await piece(page, "books-abroad", "Definition");
   const download = page.waitForEvent("download");
   await page.getByRole("button", { name: "Save as a file" }).click();

@@ -9,7 +9,7 @@ import { TlsProxy } from "./support/tls-proxy.ts";
 const [PORT, PROXY_PORT] = [5310, 5311];
 
 for (const path of ["", "/tools/addresses"])
-  test.describe(`behind nginx, which speaks TLS${path && `, at ${path}`}`, long(path !== ""), () => {
+  test.describe(`behind nginx, which speaks TLS${path && `, at ${path}`}`, long(), () => {
     test.setTimeout(120_000);
     test.use({ storageState: { cookies: [], origins: [] }, ignoreHTTPSErrors: true });
     const proxy = new TlsProxy(PROXY_PORT);

@@ -1,31 +1,36 @@
 import { expect, test } from "@playwright/test";
+import { long } from "./support/long.ts";
 import { makeForm, Studio } from "./support/studio.ts";
 
-test("what the draft changes since a version is told, and the version can be brought back", async ({ page }) => {
-  const studio = new Studio(page);
-  await studio.compose(await makeForm(page, "Versioned"));
-  await page.getByRole("button", { name: "Versions" }).click();
-  await expect(page.getByText("Not published yet.")).toBeVisible();
-  await page.getByRole("button", { name: "Close" }).click();
-  await page.getByRole("button", { name: "Publish" }).click();
-  await expect(page.getByRole("button", { name: "Version 1 is live" })).toBeVisible();
-  await page.getByRole("button", { name: "Show Note" }).click();
-  await page.getByLabel("Label").fill("Remark");
-  await page.getByRole("button", { name: "Show Town" }).click();
-  await page.getByRole("button", { name: "Remove Town" }).click();
-  await expect(page.getByText(/draft \d+ · saved/)).toBeVisible();
+test(
+  "what the draft changes since a version is told, and the version can be brought back",
+  long(),
+  async ({ page }) => {
+    const studio = new Studio(page);
+    await studio.compose(await makeForm(page, "Versioned"));
+    await page.getByRole("button", { name: "Versions" }).click();
+    await expect(page.getByText("Not published yet.")).toBeVisible();
+    await page.getByRole("button", { name: "Close" }).click();
+    await page.getByRole("button", { name: "Publish" }).click();
+    await expect(page.getByRole("button", { name: "Version 1 is live" })).toBeVisible();
+    await page.getByRole("button", { name: "Show Note" }).click();
+    await page.getByLabel("Label").fill("Remark");
+    await page.getByRole("button", { name: "Show Town" }).click();
+    await page.getByRole("button", { name: "Remove Town" }).click();
+    await expect(page.getByText(/draft \d+ · saved/)).toBeVisible();
 
-  await page.getByRole("button", { name: "Versions" }).click();
-  const changes = page.getByRole("region", { name: "What the draft changes" });
-  await expect(changes).toContainText("2 changes from version 1 to the draft");
-  await expect(changes.getByRole("row", { name: /note/ })).toContainText("Note → Remark");
-  await expect(changes.getByRole("row", { name: /town/ })).toContainText("removed");
-  await page.getByRole("button", { name: "Restore version 1" }).click();
-  await expect(page.locator('[data-field="town"]')).toBeVisible();
-  await expect(page.getByRole("button", { name: "Show Note" })).toBeVisible();
-  await page.getByRole("button", { name: "Undo" }).click();
-  await expect(page.getByRole("button", { name: "Show Remark" })).toBeVisible();
-});
+    await page.getByRole("button", { name: "Versions" }).click();
+    const changes = page.getByRole("region", { name: "What the draft changes" });
+    await expect(changes).toContainText("2 changes from version 1 to the draft");
+    await expect(changes.getByRole("row", { name: /note/ })).toContainText("Note → Remark");
+    await expect(changes.getByRole("row", { name: /town/ })).toContainText("removed");
+    await page.getByRole("button", { name: "Restore version 1" }).click();
+    await expect(page.locator('[data-field="town"]')).toBeVisible();
+    await expect(page.getByRole("button", { name: "Show Note" })).toBeVisible();
+    await page.getByRole("button", { name: "Undo" }).click();
+    await expect(page.getByRole("button", { name: "Show Remark" })).toBeVisible();
+  },
+);
 
 test("a form goes out as JSON and comes in again; what is wrong in it is said, and nothing is lost", async ({
   page,

@@ -1,11 +1,14 @@
 import type { Engine } from "@bibliotope/core/search";
-import { describe, expect, it } from "vitest";
+import { beforeAll, describe, expect, it } from "vitest";
 import { townEngine } from "../town-engine.ts";
 import { type Example, HELD_BY_HAND, movesOf, readExamples } from "./examples.ts";
 import { allWeights, movedByHalf, type WeightName, withWeights } from "./moves.ts";
 import { answerOf, makePool } from "./pool.ts";
 
-const { engines } = makePool(1);
+let engines: ReturnType<typeof makePool>["engines"];
+beforeAll(() => {
+  engines = makePool(1).engines;
+});
 const kept = readExamples() as Record<WeightName, Example[]>;
 const comesOut = (example: Example) => answerOf(engines[example.of], example) === example.answer;
 
@@ -33,7 +36,7 @@ const BY_HAND: Record<string, () => boolean> = {
     ),
 };
 
-describe("the weights of the search", () => {
+describe("the weights of the search", { tags: ["long"] }, () => {
   it("all have questions that hold them", () => {
     expect(Object.keys(kept)).toEqual(allWeights().filter((name) => !HELD_BY_HAND.has(name)));
   });

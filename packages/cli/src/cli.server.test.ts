@@ -34,7 +34,7 @@ describe("the lines", () => {
 describe("bibliotope", () => {
   const at = () => ["--url", shared().url, "--key", shared().keys.srv];
 
-  it("asks a server by hand", async () => {
+  it("asks a server by hand", { tags: ["long"] }, async () => {
     const { stdout } = (await run(...at(), "suggest", "12 harb")) as { stdout: string };
     expect(stdout.split("\n")[0]).toMatch(/^qr-\w{6} {2}address {3}12 Harbour Row, Tidewell {2}Sallow, Lorramere$/);
     const { stdout: forward } = (await run(...at(), "forward", "12 Harbour Row, Tidewell")) as { stdout: string };

@@ -49,7 +49,7 @@ describe("bibliotope batch", () => {
     expect(JSON.parse(accepted.stdout).features).toHaveLength(1);
   });
 
-  it("says what is wrong and ends with 1", async () => {
+  it("says what is wrong and ends with 1", { tags: ["long"] }, async () => {
     expect(await run(["batch", file("empty.csv", "")])).toMatchObject({
       code: 1,
       stderr: expect.stringContaining("empty"),

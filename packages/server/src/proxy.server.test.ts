@@ -4,7 +4,7 @@ import { ask, type Ready, shared } from "../testing/shared.ts";
 
 const PUBLIC = "https://addresses.example";
 
-describe("behind a proxy that speaks TLS", { timeout: 120_000 }, () => {
+describe("behind a proxy that speaks TLS", { tags: ["long"], timeout: 120_000 }, () => {
   let ownDb: Awaited<ReturnType<typeof ownDatabase>>;
   let server: OwnServer;
   let ready: Ready;
@@ -88,7 +88,7 @@ describe("behind a proxy that speaks TLS", { timeout: 120_000 }, () => {
   });
 });
 
-describe("under a path of a host that has other things too", { timeout: 120_000 }, () => {
+describe("under a path of a host that has other things too", { tags: ["long"], timeout: 120_000 }, () => {
   const PATH = "/tools/addresses";
   let ownDb: Awaited<ReturnType<typeof ownDatabase>>;
   let server: OwnServer;
@@ -152,7 +152,7 @@ describe("under a path of a host that has other things too", { timeout: 120_000 
   });
 });
 
-describe("without a proxy", () => {
+describe("without a proxy", { tags: ["long"] }, () => {
   it("takes nobody's word for where they come from, or over what", async () => {
     const enter = (from: string) =>
       ask("/sign-in", {

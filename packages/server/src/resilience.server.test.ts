@@ -13,7 +13,7 @@ import { publish } from "./publication/publication.repository.ts";
 const LOOKUPS = sized(1000, 10_000);
 
 /** One database and one server, ill-treated in turn. */
-describe("a server that is ill-treated", { timeout: 240_000 }, () => {
+describe("a server that is ill-treated", { tags: ["long"], timeout: 240_000 }, () => {
   let ownDb: Awaited<ReturnType<typeof ownDatabase>>;
   let door: Door;
   let doorPort: number;

@@ -202,7 +202,7 @@ describe("bibliotope serve", { timeout: 240_000 }, () => {
     expect((await fetch(`http://127.0.0.1:${METRICS}/metrics`, { method: "POST" })).status).toBe(404);
   });
 
-  it("takes no other port than its own", async () => {
+  it("takes no other port than its own", { tags: ["long"] }, async () => {
     const second = await ended(["serve"], {
       DATABASE_URL: own.url,
       BIBLIOTOPE_HOME: join(server.home, "second"),

@@ -12,7 +12,7 @@ import { isLong } from "../testing/sizes.ts";
 const root = fileURLToPath(new URL("../../..", import.meta.url));
 
 /** The command itself, on a folder of its own. */
-describe("npm start", { timeout: 240_000 }, () => {
+describe("npm start", { tags: ["long"], timeout: 240_000 }, () => {
   const folder = mkdtempSync(join(tmpdir(), "bibliotope-start-"));
   let command: ChildProcess;
   let said = "";

@@ -47,7 +47,7 @@ describe("COPY", () => {
     expect((await database.raw("select 1 as one")).rows).toEqual([{ one: 1 }]);
   });
 
-  it("tells what the database says of a reading, and of a connection that is lost", async () => {
+  it("tells what the database says of a reading, and of a connection that is lost", { tags: ["long"] }, async () => {
     const far = database.raw(
       "(select number, pg_backend_pid() as pid from generate_series(1, 5000000) as number) as far",
     );

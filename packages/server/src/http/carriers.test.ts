@@ -11,11 +11,8 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { StoredKey } from "../keys/keys.repository.ts";
 import { wireAlone } from "./alone.ts";
 
-const [RUNS, PATIENCE] = process.env.BIBLIOTOPE_LONG ? [10_000, 600_000] : [300, 60_000];
+const [RUNS, PATIENCE] = process.env.BIBLIOTOPE_LONG ? [10_000, 600_000] : [1500, 60_000];
 
-const builder = new SegmentBuilder();
-pourWorld(generateIslands(), builder);
-const engine = new Engine(new Segment(builder.finish({ name: "islands", sources: [] })));
 const keyOf = (rules: Partial<StoredKey>): StoredKey => ({
   ...{ id: 1, kind: "srv", name: "Tested", origins: ["https://members.example"], calls: [], countries: [] },
   ...{ endsAt: null, perMinute: null, perDay: null },
@@ -26,9 +23,14 @@ const keys: Record<string, StoredKey> = {
   bt_srv_kept: keyOf({ countries: ["QV"], calls: ["suggest", "forward", "records"] }),
   bt_srv_ended: keyOf({ endsAt: new Date(0) }),
 };
-const { byExpress, bare } = wireAlone({ engine, keys, log: pino({ level: "silent" }) });
+let byExpress: Server;
+let bare: Server;
 
 beforeAll(async () => {
+  const builder = new SegmentBuilder();
+  pourWorld(generateIslands(), builder);
+  const engine = new Engine(new Segment(builder.finish({ name: "islands", sources: [] })));
+  ({ byExpress, bare } = wireAlone({ engine, keys, log: pino({ level: "silent" }) }));
   for (const server of [byExpress, bare]) await once(server.listen(0, "127.0.0.1"), "listening");
 });
 afterAll(() => {
@@ -125,7 +127,7 @@ const requests: fc.Arbitrary<Asked> = fc
     };
   });
 
-describe("the two carriers of lookups", () => {
+describe("the two carriers of lookups", { tags: ["long"] }, () => {
   it(
     "answer the same to the byte, whatever is requested, the first time and the second",
     async () => {
@@ -151,7 +153,7 @@ describe("the two carriers of lookups", () => {
   );
 });
 
-describe("an answer that is kept", () => {
+describe("an answer that is kept", { tags: ["long"] }, () => {
   it("is of one key's countries, languages and form: nobody is answered what another may see", async () => {
     const send = (key: string, headers: Record<string, string> = {}) =>
       ask(bare, {

@@ -58,7 +58,7 @@ describe("permits", () => {
     expect(endsIn).toBeLessThanOrEqual(60);
   });
 
-  it("come anew with the next window, which begins with the first asking after it", async () => {
+  it("come anew with the next window, which begins with the first asking after it", { tags: ["long"] }, async () => {
     const id = await key();
     const permits = new Permits(database);
     expect(await granted(permits, id, minute(20, 3), 30)).toBe(20);

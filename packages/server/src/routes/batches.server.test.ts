@@ -101,7 +101,7 @@ describe("a batch", () => {
     expect(points).toHaveLength(3 * 4);
   });
 
-  it("keeps every decision, and takes it back", async () => {
+  it("keeps every decision, and takes it back", { tags: ["long"] }, async () => {
     const { id } = await run(ROWS);
     const row = async (): Promise<BatchCandidates> => get(`/api/batches/${id}/rows/4`);
     const before = await row();
@@ -131,7 +131,9 @@ describe("a batch", () => {
     expect((await send("POST", `/api/batches/${id}/back`)).status).toBe(409);
   });
 
-  it("goes out with its own columns first and unchanged, and nothing of ours that is a formula", async () => {
+  it("goes out with its own columns first and unchanged, and nothing of ours that is a formula", {
+    tags: ["long"],
+  }, async () => {
     const { id } = await run(ROWS);
     await send("POST", `/api/batches/${id}/rows/4/decision`, { how: "leave" });
     const csv = await (await me.get(`/api/batches/${id}/out.csv`)).text();
@@ -169,7 +171,7 @@ describe("a batch", () => {
     expect(Object.values(done.counts).reduce((a, b) => a + b)).toBe(12_000);
   });
 
-  it("ends with a sentence when its file is damaged", async () => {
+  it("ends with a sentence when its file is damaged", { tags: ["long"] }, async () => {
     const batch = await run(`text\n${"12 Harbour Row\n".repeat(20_000)}"never closed\n`);
     expect(batch.job).toMatchObject({ state: "failed", words: expect.stringContaining("never closed") });
     expect(batch.rows).toBeNull();
@@ -192,7 +194,7 @@ describe("a batch by the wire", () => {
     }
   }
 
-  it("comes in as a file, and goes out with what was found", async () => {
+  it("comes in as a file, and goes out with what was found", { tags: ["long"] }, async () => {
     const { status, headers, body } = await hand(gzipSync(ROWS), "?name=x.csv");
     expect(status).toBe(202);
     expect(headers.get("location")).toBe(`/v1/batches/${body.id}`);
@@ -203,7 +205,7 @@ describe("a batch by the wire", () => {
     expect(features.length).toBeGreaterThan(0);
   });
 
-  it("asks what is at positions where rows hold nothing else", async () => {
+  it("asks what is at positions where rows hold nothing else", { tags: ["long"] }, async () => {
     const { body } = await hand("lat,lon\n-35.1841,-21.6253\n10,10\n");
     expect(await done(body.id)).toMatchObject({ counts: { none: 1 } });
     expect(await (await ask(`/v1/batches/${body.id}/rows`)).text()).toContain("12 Harbour Row");
@@ -241,7 +243,7 @@ describe("a batch by the wire", () => {
     expect(long).toMatchObject({ status: 400, body: { detail: expect.stringContaining("Row 3, column 2 (“notes”)") } });
   });
 
-  it("is for server keys, and only for the key by which it came", async () => {
+  it("is for server keys, and only for the key by which it came", { tags: ["long"] }, async () => {
     const { keys } = shared();
     expect((await hand(ROWS, "", { key: keys.try })).status).toBe(403);
     const { body } = await hand(ROWS);

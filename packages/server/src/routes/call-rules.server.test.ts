@@ -71,7 +71,7 @@ describe("every call", () => {
     }
   });
 
-  it("takes its methods, and names them to others", async () => {
+  it("takes its methods, and names them to others", { tags: ["long"] }, async () => {
     const { keys } = shared();
     const query = await questions(keys.srv);
     for (const [name, call] of Object.entries(CALLS) as [CallName, Call][])
@@ -170,7 +170,7 @@ describe("a key that is kept to a country", () => {
     expect((await ids({ key })).filter((id: string) => id && !id.startsWith("qv-"))).toEqual([]);
   });
 
-  it("makes batches of which no row is answered with another one", async () => {
+  it("makes batches of which no row is answered with another one", { tags: ["long"] }, async () => {
     const { key } = await make({ countries: ["QV"] });
     const made = await json("/v1/batches", { ...FILE, key });
     expect(made.status).toBe(202);

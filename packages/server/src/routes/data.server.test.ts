@@ -306,7 +306,7 @@ describe("a load", () => {
     expect(features[0].properties.street).toBe(name);
   });
 
-  it("can be cancelled", async () => {
+  it("can be cancelled", { tags: ["long"] }, async () => {
     const many = HEAD + ROWS.join("").repeat(20_000);
     const { file, format, heads, reading } = await look(many);
     const dataSet = { name: own("Cancelled"), licence: "CC0-1.0", source: "" };

@@ -48,7 +48,9 @@ describe("a store", { timeout: 120_000 }, () => {
   });
 
   describe.each(["database", "folder", "bucket"])("in a %s", (kind) => {
-    it("gives back to the byte what was put there last, and nothing of what was removed", async () => {
+    it("gives back to the byte what was put there last, and nothing of what was removed", {
+      tags: ["long"],
+    }, async () => {
       const store = stores[kind];
       await fc.assert(
         fc.asyncProperty(fc.array(contents, { minLength: 1, maxLength: 3 }), async (versions) => {
@@ -111,7 +113,9 @@ describe("a store", { timeout: 120_000 }, () => {
     }
   }
 
-  it("is replaced in one step: whoever fetches meanwhile has one whole file or the other", async () => {
+  it("is replaced in one step: whoever fetches meanwhile has one whole file or the other", {
+    tags: ["long"],
+  }, async () => {
     const store = stores.database;
     const files = [3, 9].map((byte) => {
       writeFileSync(path(`in-${byte}`), Buffer.alloc(3 * MEGABYTE, byte));

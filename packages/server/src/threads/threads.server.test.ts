@@ -71,7 +71,7 @@ describe("a server with three threads", { timeout: 240_000 }, () => {
     expect(answers).toEqual([answers[0], answers[0], answers[0]]);
   });
 
-  it("refuses in one thread as in another what the map cannot do, and goes on", async () => {
+  it("refuses in one thread as in another what the map cannot do, and goes on", { tags: ["long"] }, async () => {
     const pictures = await everywhere((thread) =>
       Promise.all(
         Array.from({ length: 100 }, async (_, i) => {
@@ -151,7 +151,7 @@ describe("a server with three threads", { timeout: 240_000 }, () => {
     expect(after).toMatchObject({ ready: 1, publication: after.newest });
   });
 
-  it("finishes what every thread has under way when it is told to end", async () => {
+  it("finishes what every thread has under way when it is told to end", { tags: ["long"] }, async () => {
     const slow = [0, 1, 2, 0, 1, 2].map((thread) =>
       at(thread, "/v1/suggest?q=12+harb&situation=slow", { key: ready.keys.try }),
     );

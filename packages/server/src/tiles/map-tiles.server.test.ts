@@ -53,7 +53,9 @@ const large = (): Still => ({
 let pieces = 0;
 const tile = () => tiles.tile(15, 14_400 + (pieces++ % 200), 19_700);
 
-it("a map is made ready all the same when its thread is ended on the way, and not when it ends again", async () => {
+it("a map is made ready all the same when its thread is ended on the way, and not when it ends again", {
+  tags: ["long"],
+}, async () => {
   let begun = 0;
   let ends = 1;
   const doomed = new MapTiles(shared().databaseUrl, { warn: () => undefined }, (task) => {

@@ -33,7 +33,7 @@ const attribute = (span: Told, name: string) =>
 const TRACE = "4bf92f3577b34da6a3ce929d0e0e4736";
 const PARENT = "00f067aa0ba902b7";
 
-describe("traces", { timeout: 120_000 }, () => {
+describe("traces", { tags: ["long"], timeout: 120_000 }, () => {
   let own: Awaited<ReturnType<typeof ownDatabase>>;
   let server: OwnServer;
   let ready: Ready & { ports: number[] };

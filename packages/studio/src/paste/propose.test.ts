@@ -166,6 +166,40 @@ describe("propose", () => {
     expect(sections({ label: "Town" }, { label: "Postcode" })).toEqual([undefined, undefined]);
   });
 
+  it("keeps apart what asks for several addresses without a word that is known", () => {
+    const sections = (...controls: Partial<FoundControl>[]) =>
+      propose(controls.map((one, i) => control({ name: `f${i}`, ...one }))).map(({ field }) => field.address);
+    const asking = (more: (label: string) => Partial<FoundControl>) =>
+      ["Street", "City", "Postcode"].map((label) => ({ label, ...more(label) }));
+    // by what they are under, whatever is above both
+    expect(
+      sections(
+        ...asking(() => ({ groups: ["Applicant", "Membership"] })),
+        ...asking(() => ({ groups: ["Second applicant", "Membership"] })),
+      ),
+    ).toEqual([...Array(3).fill("applicant"), ...Array(3).fill("second-applicant")]);
+    // by the numbers in their names, in whatever order
+    const numbered = asking((label) => ({ name: `people[0].${label}` })).flatMap((one, i) => [
+      one,
+      { ...one, name: `people[1].${["Street", "City", "Postcode"][i]}` },
+    ]);
+    expect(sections(...numbered)).toEqual([
+      "address-1",
+      "address-2",
+      "address-1",
+      "address-2",
+      "address-1",
+      "address-2",
+    ]);
+    // by turns
+    expect(sections(...asking(() => ({})), ...asking(() => ({})))).toEqual([
+      ...Array(3).fill("address-1"),
+      ...Array(3).fill("address-2"),
+    ]);
+    // a postcode in two boxes is of one address
+    expect(sections(...asking(() => ({})), { label: "Postcode" })).toEqual(Array(4).fill(undefined));
+  });
+
   it("takes names over as ours have to be, each once, and leaves out what no field can be", () => {
     const names = propose([
       control({ name: "user[address][city]" }),

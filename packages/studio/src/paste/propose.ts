@@ -204,6 +204,7 @@ export function propose(controls: readonly FoundControl[]): Proposal[] {
     if (found && found.sureness < (isOfAddress ? LEAST_AMONG : LEAST)) guesses[i] = undefined;
   });
   const sections = usable.map((control, i) => (guesses[i] ? sectionOf(control) : ""));
+  partRepeated(usable, guesses, sections);
   settleTowns(guesses, sections);
   settleLines(usable, guesses, sections);
   const several = new Set(sections.filter((_, i) => guesses[i])).size > 1;
@@ -274,6 +275,60 @@ function guess(control: FoundControl, langs: ReadonlySet<string>): Guess | undef
   if (best.purpose === "line1" && tag === "textarea") return { ...best, purpose: "lines" };
   return best;
 }
+
+/**
+ * Parts what asks for several addresses without saying so in words that are known: where two parts and more are asked for again
+ * and again, by what they are under, by the number in their names, or by where the first of them comes again.
+ */
+function partRepeated(
+  controls: readonly FoundControl[],
+  guesses: readonly (Guess | undefined)[],
+  sections: string[],
+): void {
+  for (const section of new Set(sections)) {
+    const own = controls.flatMap((_, i) => (guesses[i] && sections[i] === section ? [i] : []));
+    const times = (purpose: Purpose) => own.filter((i) => guesses[i]?.purpose === purpose).length;
+    if (TELLING.filter((purpose) => times(purpose) > 1).length + (times("line1") > 1 ? 1 : 0) < 2) continue;
+    const keys = [
+      (i: number) => controls[i].groups.find((group) => own.some((j) => !controls[j].groups.includes(group))) ?? "",
+      (i: number) => controls[i].name.match(/\d+/g)?.join(" ") ?? "",
+    ].map((keyOf) => own.map(keyOf));
+    // one that parts no address in two, and no two addresses less than all
+    const isParting = (found: readonly string[]) =>
+      new Set(found).size > 1 &&
+      [...new Set(found)].every((key) => {
+        const purposes = own.flatMap((i, k) => (found[k] === key ? [guesses[i]?.purpose] : []));
+        return new Set(purposes).size === purposes.length && purposes.length > 1;
+      });
+    const parting = keys.find(isParting) ?? byTurns(own.map((i) => guesses[i]?.purpose));
+    const names = [...new Set(parting)].map((key, n) => slugOf(key) || `${section || "address"}-${n + 1}`);
+    own.forEach((i, k) => {
+      sections[i] = names[[...new Set(parting)].indexOf(parting[k])];
+    });
+  }
+}
+
+/** For each purpose in which turn it is: a new one begins with what has been in this one already. */
+function byTurns(purposes: readonly (Purpose | undefined)[]): string[] {
+  let turn = 0;
+  let seen = new Set<Purpose | undefined>();
+  return purposes.map((purpose) => {
+    if (seen.has(purpose)) {
+      turn++;
+      seen = new Set();
+    }
+    seen.add(purpose);
+    return String(turn);
+  });
+}
+
+/** A heading as the name of an address; empty where it has no letters that names have. */
+const slugOf = (heading: string) =>
+  wordsOf(heading)
+    .join("-")
+    .replace(/[^a-z-]/g, "")
+    .replace(/^-+|-+$/g, "")
+    .slice(0, 24);
 
 /** Of several towns one is the town; what lies in it is its district, and what holds several nothing that a field of ours has. */
 function settleTowns(guesses: (Guess | undefined)[], sections: readonly string[]): void {
