@@ -57,12 +57,10 @@ test(
     }
     // on a busy machine the letters come later, and more of them may ask
     const slower = Math.max(1, (performance.now() - began) / (TEXT.length * PAUSE));
-    test
-      .info()
-      .annotations.push({
-        type: "first list after the third letter",
-        description: `${Math.round(await firstList)} ms`,
-      });
+    test.info().annotations.push({
+      type: "first list after the third letter",
+      description: `${Math.round(await firstList)} ms`,
+    });
     await expect(studio.list.getByRole("option").first()).toContainText("12 Harbour Row, Tidewell");
     await expect.poll(() => asked.at(-1)).toBe(TEXT);
     await pass(page, 3000);

@@ -138,4 +138,25 @@ export const PASTED: readonly PastedForm[] = [
     bound: { n1: STREET, n2: HOUSE, n3: "{postcode}", n4: "{town}" },
     left: ["n5", "n6"],
   },
+  {
+    name: "own elements that have their labels themselves",
+    html: `<x-text-field v-model="place.street" label="Street"></x-text-field><x-text-field v-model="place.city" label="City"></x-text-field>
+      <x-text-field v-model="place.zip" label="Zip"></x-text-field><x-text-field v-model="place.note" label="Gate code"></x-text-field>`,
+    bound: { "place-street": LINE1, "place-city": "{town}", "place-zip": "{postcode}" },
+    left: ["place-note"],
+  },
+  {
+    name: "two addresses under legends that say nothing else",
+    html: `<form><fieldset><legend>Landlord</legend><label>Address <input name="l1"></label><label>Town <input name="l2"></label><label>Postcode <input name="l3"></label></fieldset>
+      <fieldset><legend>Tenant</legend><label>Address <input name="t1"></label><label>Town <input name="t2"></label><label>Postcode <input name="t3"></label></fieldset></form>`,
+    bound: { l1: LINE1, l2: "{town}", l3: "{postcode}", t1: LINE1, t2: "{town}", t3: "{postcode}" },
+    left: [],
+  },
+  {
+    name: "an office's form, several parts to a field",
+    html: `<fieldset><legend>Angaben zur Person</legend><label for="g1">Name, Vorname</label><input id="g1"><label for="g2">Straße, Hausnr.</label><input id="g2">
+      <label for="g3">PLZ, Wohnort</label><input id="g3"><label for="g4">Stock</label><input id="g4"><label for="g5">Staatsangehörigkeit</label><input id="g5"></fieldset>`,
+    bound: { g2: LINE1, g3: "{postcode} {town}" },
+    left: ["g1", "g5"],
+  },
 ];

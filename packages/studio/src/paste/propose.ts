@@ -176,6 +176,8 @@ const OF_COLUMNS: Readonly<Partial<Record<Meaning | "floor", Purpose>>> = {
   postcode: "postcode",
   country: "country",
 };
+/** Purposes whose own names do not say what they are. */
+const IN_WORDS: Readonly<Partial<Record<Purpose, string>>> = { line1: "street and number", house: "house number" };
 /** What is asked for in many forms, of other things than addresses. */
 const OF_OTHERS: ReadonlySet<Purpose> = new Set(["unit", "floor", "building", "house", "district", "county", "region"]);
 /** Two of these in one label are a line for all that is behind the number. */
@@ -262,7 +264,12 @@ function guess(control: FoundControl, langs: ReadonlySet<string>): Guess | undef
     // "N° de rue" is no street
     if (hit?.purpose === "street" && use?.meaning === "house") hit.purpose = "house";
     const found: Guess | undefined = isOwn
-      ? { purpose: byWords, reason: `${source} means ${byWords}`, sureness: weakest, isByWords: true }
+      ? {
+          purpose: byWords,
+          reason: `${source} means ${IN_WORDS[byWords] ?? byWords}`,
+          sureness: weakest,
+          isByWords: true,
+        }
       : hit && { purpose: hit.purpose, reason: `${source} contains “${hit.phrase}”`, sureness: isWeak ? weak : clear };
     if (!found) continue;
     const most = best?.isByWords && found.isByWords ? BY_WORDS_ALONE : 0.97;
@@ -453,7 +460,9 @@ function partsTogether(words: readonly string[]): Partial<Pick<Guess, "purpose" 
   const parts = [...new Set(named)];
   if (parts.length < 2) return undefined;
   if (parts.every((part) => INSIDE.has(part))) return { purpose: "unit" };
-  if (parts.every((part) => part === "street" || part === "house" || part === "line1")) return { purpose: "line1" };
+  const isStreet = (part: Purpose) => part === "street" || part === "line1";
+  if (parts.some(isStreet) && parts.every((part) => isStreet(part) || part === "house" || INSIDE.has(part)))
+    return { purpose: "line1" };
   if (isEither || !parts.every((part) => TOGETHER.has(part)) || !parts.includes("town")) return {};
   return { purpose: "town", binding: parts.map((part) => PATTERNS[part].binding).join(" ") };
 }

@@ -89,6 +89,7 @@ function labelOf(element: Element, labels: ReadonlyMap<string, Element>): string
     around ? textWithout(around, `${element.localName}, ${HINTS}`) : "",
     byIds(element, "aria-labelledby"),
     element.getAttribute("aria-label") ?? "",
+    isOwnKind(element) ? (element.getAttribute("label") ?? "") : "",
     cellBefore(element),
     textBefore(element),
     element.getAttribute("title") ?? "",

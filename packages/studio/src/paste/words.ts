@@ -42,7 +42,7 @@ const PHRASES: Readonly<Partial<Record<Purpose, string>>> = {
   region:
     "state or province, state territory, province territory, county or region, administrative area, provincia, uf, distrito, provincie, νομος, 시 도, prov, canton, cantone, tinh thanh pho, il, address level 1",
   postcode: "npa, nap, eircode, пк, pin code, pincode, pin, zipcode, zip or postal code, postalcode, postal",
-  country: "country or region, stat",
+  country: "country region, country or region, stat",
 };
 
 /** Each phrase by which forms call something, with what that is. */
@@ -55,11 +55,11 @@ export const CALLED: readonly (readonly [phrase: string, purpose: Purpose])[] = 
 
 /** Words of what only looks like an address. */
 export const OTHER_WORDS =
-  "issue, issuing, cred, money, email, e mail, mail, ip, mac, web, website, url, link, wallet, bitcoin, birth, born, geburtsort, geburtsland, naissance, nacimiento, nascita, nationality, nationalitat, citizenship, staatsangehorigkeit, phone, telephone, telefon, mobile, fax, dial, dialling, calling, marital, civil, familienstand, language, sprache, country code, tax, vat, steuer, promo, coupon, voucher, gift, sort code, area code, security code, cedex, food, preference, preferences, state of the, status, progress, mind, card pin, new pin, pin of";
+  "gate code, door code, entry code, access code, promo code, issue, issuing, cred, money, email, e mail, mail, ip, mac, web, website, url, link, wallet, bitcoin, birth, born, geburtsort, geburtsland, naissance, nacimiento, nascita, nationality, nationalitat, citizenship, staatsangehorigkeit, phone, telephone, telefon, mobile, fax, dial, dialling, calling, marital, civil, familienstand, language, sprache, country code, tax, vat, steuer, promo, coupon, voucher, gift, sort code, area code, security code, cedex, food, preference, preferences, state of the, status, progress, mind, card pin, new pin, pin of";
 
 /** Words beside which a word that is said of many things still means a part of an address. */
 export const BESIDE_WORDS =
-  "residence, residential, home, service, registered, legal, correspondence, installation, your, the, my, of, a, please, enter, required, optional, address, adresse, user, customer, contact, person, member, client, profile, data, form, label, field, attributes, current, permanent, main, primary, postal, mailing, street, house, ihre, deine, votre, su, tu, de, la, du, twoj, din";
+  "txt, ddl, cbo, cmb, sel, inp, fld, frm, tb, lbl, ctl, 00, 01, property, content, panel, input, select, value, residence, residential, home, service, registered, legal, correspondence, installation, your, the, my, of, a, please, enter, required, optional, address, adresse, user, customer, contact, person, member, client, profile, data, form, label, field, attributes, current, permanent, main, primary, postal, mailing, street, house, ihre, deine, votre, su, tu, de, la, du, twoj, din";
 
 /** Words that say which of several addresses a control is of, and what that is called. */
 export const SECTIONS: readonly (readonly [words: string, name: string])[] = [
