@@ -49,7 +49,7 @@ const NOTHING: Contradiction[] = [];
 /** True for a record that explains all that was written, as most do: nothing needs to be scored in detail. */
 function isAllExplained(candidate: Candidate): boolean {
   const { tokens, explained, thing, indexed } = candidate;
-  if (boxesIn(candidate).length || repeatedIn(candidate).length) return false;
+  if (boxesIn(candidate).length || repeatedIn(candidate).length || mixedIn(candidate).length) return false;
   // the words of a street's name may be no more than its kind
   let isNamed = indexed.segment.kindOf(thing) !== "street";
   let isMeant = false;
@@ -108,6 +108,20 @@ function isAsWritten({ explained, tokens, segments, indexed: { segment } }: Cand
         if (posting[p] === explained[t].by) return true;
   }
   return false;
+}
+
+/** The stretches of words alone of which a street explains some and what it lies in the others: nobody writes them like that. */
+function mixedIn({ explained, tokens, thing, indexed }: Candidate): number[][] {
+  const stretches = stretchesOf(tokens);
+  if (!stretches.includes(1)) return [];
+  const mixed: number[][] = [];
+  for (let stretch = 0; stretch <= stretches[stretches.length - 1]; stretch++) {
+    const words = tokens.flatMap(({ kind }, t) => (stretches[t] === stretch && kind === "word" ? [t] : []));
+    const of = (isOwn: boolean) => words.some((t) => explained[t].by !== NONE && (explained[t].by === thing) === isOwn);
+    if (words.length < 2 || !of(true) || !of(false)) continue;
+    if (!words.some((t) => tokens[t].isLabel || indexed.lexicon.isBareWay(tokens[t].text))) mixed.push(words);
+  }
+  return mixed;
 }
 
 /** Places of box numbers, for a record without houses: nothing is known of where a box is. */
@@ -181,6 +195,7 @@ class Comparison {
     this.#readUnit();
     this.#readParts();
     this.#readTown();
+    this.#readMixed();
     this.#readRepeated();
     this.#readWords();
     return this.#found.sort((a, b) => a.span[0] - b.span[0]);
@@ -378,6 +393,16 @@ class Comparison {
     }
   }
 
+  /** "Monte Fria" is not Fonte, Ribeira Fria, where a town is called so. */
+  #readMixed(): void {
+    const { tokens } = this.candidate;
+    for (const words of mixedIn(this.candidate)) {
+      const own = this.#ownWords();
+      const isMended = words.some((t) => !own.has(tokens[t].text));
+      if (isMended && this.#areaNamedBy(words, words, true) === "town") this.#say("town", words, "other");
+    }
+  }
+
   #readRepeated(): void {
     const repeated = repeatedIn(this.candidate);
     if (repeated.length && this.isOtherTown(repeated)) this.#say("town", repeated, "other");
@@ -538,7 +563,7 @@ class Comparison {
    * What some words are together the full name of, elsewhere: a town or a country.
    * @param beside words that may be of the name too
    */
-  #areaNamedBy(words: readonly number[], beside = words): "town" | "country" | undefined {
+  #areaNamedBy(words: readonly number[], beside = words, isWhole = false): "town" | "country" | undefined {
     const { tokens, segments } = this.candidate;
     const typed = new Set(beside.map((t) => tokens[t].text));
     let looked = 0;
@@ -551,7 +576,7 @@ class Comparison {
             for (let p = termPosting[term * GROUPS + AREAS]; p < termPosting[term * GROUPS + POSTCODES]; p++) {
               if (++looked > MOST_AREAS) return undefined;
               const kind = segment.kindOf(posting[p]);
-              if ((kind === "town" || kind === "country") && isNamed(segment, posting[p], typed)) return kind;
+              if ((kind === "town" || kind === "country") && isNamed(segment, posting[p], typed, isWhole)) return kind;
             }
         }
     }
@@ -559,8 +584,12 @@ class Comparison {
   }
 }
 
-const isNamed = (segment: Segment, area: number, typed: ReadonlySet<string>) =>
-  segment.namesOf(area).some(({ name }) => tokenize(name).every(({ text }) => typed.has(text)));
+/** @param isWhole true where nothing else may have been typed */
+const isNamed = (segment: Segment, area: number, typed: ReadonlySet<string>, isWhole = false) =>
+  segment.namesOf(area).some(({ name }) => {
+    const words = tokenize(name);
+    return words.every(({ text }) => typed.has(text)) && (!isWhole || words.length === typed.size);
+  });
 
 /** What is in an address: its street, number, name, unit and postcode. */
 function addressNames(segment: Segment, address: number, { number: { stands } }: CountryProfile): string[] {

@@ -123,3 +123,22 @@ it.each([
 ])("a name that ends with a kind of street is more than that: %s", (q, expected) => {
   expect(asked(COMPOUNDS, q)).toBe(expected);
 });
+
+const MIXED = engineOf({
+  PT: {
+    lang: "pt",
+    towns: { "Ribeira Fria": ["Avenida da Ponte"], "Monte Fria": ["Rua do Moinho"], "Vila Nova": ["Rua do Monte"] },
+  },
+  CZ: { lang: "cs", towns: { "Staré Sedlice": ["Polní"], "Dolní Sedlice": ["Lesní"] } },
+});
+
+it.each([
+  ["Avenida do Fonte 3, Monte Fria", "differs: Avenida da Ponte 3, Ribeira Fria"],
+  ["Avenida da Ponte 3, Ribeira Fria", "matched: Avenida da Ponte 3, Ribeira Fria"],
+  ["Rua do Monte 3, Vila Nova", "matched: Rua do Monte 3, Vila Nova"],
+  ["Dolní Sedlice 3, Staré Sedlice", "differs: Polní 3, Staré Sedlice"],
+  ["Polní 3, Staré Sedlice", "matched: Polní 3, Staré Sedlice"],
+  ["Polni Stare Sedlice 3, CZ", "matched: Polní 3, Staré Sedlice"],
+])("a town's whole name is not shared between street and town: %s", (q, expected) => {
+  expect(asked(MIXED, q)).toBe(expected);
+});
