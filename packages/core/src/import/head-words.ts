@@ -259,7 +259,7 @@ const BY_LANGUAGE: Readonly<Record<string, Partial<Record<HeadWord, string>>>> =
     unit: "dør lejlighed",
     floor: "etage sal",
     post: "post postnr",
-    town: "by",
+    town: "bynavn by",
     village: "landsby",
     municipality: "kommune",
     district: "supplerendeby bydel",
@@ -518,7 +518,7 @@ const BY_LANGUAGE: Readonly<Record<string, Partial<Record<HeadWord, string>>>> =
     post: "pošta pošte poštna poštni",
     postcode: "ptt",
     town: "mesto",
-    village: "naselje naselja vas",
+    village: "naselje naselja vas kraj",
     municipality: "občina občine",
     region: "pokrajina",
     country: "država",
@@ -761,7 +761,7 @@ const BY_LANGUAGE: Readonly<Record<string, Partial<Record<HeadWord, string>>>> =
   vi: {
     street: "đường phố",
     house: "nhà",
-    unit: "căn hộ",
+    unit: "căn",
     floor: "tầng",
     postcode: "bưu",
     district: "phường xã",
@@ -863,6 +863,9 @@ function saidBy(word: string, lang: string | undefined): HeadWord[] {
   const own = lang === undefined ? undefined : says?.get(lang);
   return own ? [own] : [...(says?.values() ?? [])].slice(0, 1);
 }
+
+/** True for a word that languages take differently: "kraj" is a country, a region or a village. */
+export const isTakenDifferently = (word: string) => new Set(SAYS.get(word)?.values()).size > 1;
 
 /** Shorter words are not looked for within others. */
 const LEAST = 3;

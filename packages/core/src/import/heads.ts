@@ -1,5 +1,5 @@
 import { fold, NAMED_PARTS, partNames } from "../text/index.ts";
-import { type HeadWord, langsOfHead, MEANING_OF_WORD, readHead } from "./head-words.ts";
+import { type HeadWord, isTakenDifferently, langsOfHead, MEANING_OF_WORD, readHead } from "./head-words.ts";
 import { type ColumnUse, formOf, MEANINGS, type Meaning, NAMED } from "./parts.ts";
 
 /** What a head says of its column. */
@@ -208,13 +208,21 @@ const AND = new Set("and und et e i y a en og och ja ir un in si es te ve и і 
 export function meaningOfLabel(label: string, langs: ReadonlySet<string>): LabelMeaning | undefined {
   const [lang] = langs;
   const words = wordsOfHead(label);
-  if (!langsOfHead(words).some((own) => langs.has(own))) return undefined;
+  // "Регион" is no English, though it reads like it in Latin letters
+  const isTold = /\p{Script=Latin}/u.test(label) ? langsOfHead(words).some((own) => langs.has(own)) : langs.size > 0;
+  if (!isTold) return undefined;
   const { said, unknown } = readHead(words, lang);
   const has = (word: HeadWord) => said.includes(word);
   const meanings = new Set(said.flatMap((word) => MEANING_OF_WORD[word] ?? []));
   if (namesSeveral(label) && has("street") && (has("house") || has("number")) && !meanings.has("town"))
     return { meaning: "line" };
-  if (has("floor")) return unknown || meanings.size ? undefined : { meaning: "floor" };
+  if (has("floor")) {
+    if (unknown || [...meanings].some((meaning) => meaning !== "unit")) return undefined;
+    return { meaning: meanings.size ? "unit" : "floor" };
+  }
+  // the language of the form goes before what a word is where nothing tells the language
+  const [own] = meanings;
+  if (own && words.length === 1 && isTakenDifferently(words[0])) return { meaning: own };
   const found = useOfHead(label, lang);
   if (!found || (unknown && found.weight < KNOWN) || (found.use.form && found.use.meaning !== "country"))
     return undefined;

@@ -616,6 +616,43 @@ const FORMS: Readonly<Record<string, string>> = {
     Sort code [sortcode] -
     Bank code (BLZ) [blz] -
     Country of issue [issue] -`,
+  czc: `
+    Město [m] town
+    PSČ [psc] postcode
+    Kraj [kraj] region
+    Země [zeme] country`,
+  huc: `
+    Utca [u] street
+    Házszám [hsz] house
+    Emelet/ajtó [ea] unit
+    Irányítószám [i] postcode
+    Helység [h] town`,
+  sic: `
+    Ulica in hišna številka [u] line1
+    Poštna številka [p] postcode
+    Kraj [k] town
+    Država [d] country`,
+  bgc: `
+    Улица [u] street
+    Номер [n] house
+    Етаж [e] floor
+    Апартамент [a] unit
+    Град [g] town
+    Пощенски код [p] postcode`,
+  ruc: `
+    Регион [r] region
+    Город [g] town
+    Улица [u] street
+    Дом [d] house
+    Корпус [k] unit
+    Квартира [kv] unit
+    Почтовый индекс [i] postcode`,
+  ilc: `
+    עיר [c] town
+    רחוב [s] street
+    מספר [n] house
+    דירה [a] unit
+    מיקוד [z] postcode`,
 };
 
 const OF_BINDING: Readonly<Record<string, string>> = {

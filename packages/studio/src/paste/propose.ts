@@ -84,6 +84,8 @@ const GENERIC = new Set([
   "ort",
   "numer",
   "numar",
+  "номер",
+  "מספר",
   "lokal",
   "cim",
   "naslov",

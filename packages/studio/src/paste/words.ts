@@ -31,10 +31,10 @@ const PHRASES: Readonly<Partial<Record<Purpose, string>>> = {
   line1:
     "address line one, addressline 1, addr 1, adr 1, line 1, street 1, 町名 番地, 番地, 住所, street and number, street and house number, street name and number, street number and name, strasse und nr, strasse nr, numero et nom de rue, straat en nummer, adresselinje 1, addr",
   house:
-    "property number, numero civique, house name or number, house number or name, building name or number, civic number, civic no, num ext, no ext, numero exterior, n exterior, housenumber, streetnumber, num, n civico, 門牌號碼, 門牌",
-  unit: "app, ap, apto, 상세 주소, num int, no int, numero interior, n interior, depto, dpto, bus, boite, bte, 상세주소, address line 2, address line two, address 2, addressline 2, addr 2, adr 2, line 2, street 2, adresszusatz, zusatz, complement, complement d adresse, complemento, toevoeging, lgh",
+    "номер, מספר, property number, numero civique, house name or number, house number or name, building name or number, civic number, civic no, num ext, no ext, numero exterior, n exterior, housenumber, streetnumber, num, n civico, 門牌號碼, 門牌",
+  unit: "кв, toev, app, ap, apto, 상세 주소, num int, no int, numero interior, n interior, depto, dpto, bus, boite, bte, 상세주소, address line 2, address line two, address 2, addressline 2, addr 2, adr 2, line 2, street 2, adresszusatz, zusatz, complement, complement d adresse, complemento, toevoeging, lgh",
   floor: "piso, planta",
-  building: "property name, bloco, bl",
+  building: "property name, マンション名 部屋番号, bloco, bl",
   district:
     "quarter, address line 3, address line three, address 3, addressline 3, addr 3, line 3, street 3, lieu dit, hameau",
   town: "comuna, alcaldia, luogo, 시 군 구, 鄉鎮市區, town or city, city or town, address level 2",
@@ -55,7 +55,7 @@ export const CALLED: readonly (readonly [phrase: string, purpose: Purpose])[] = 
 
 /** Words of what only looks like an address. */
 export const OTHER_WORDS =
-  "gate code, door code, entry code, access code, promo code, issue, issuing, cred, money, email, e mail, mail, ip, mac, web, website, url, link, wallet, bitcoin, birth, born, geburtsort, geburtsland, naissance, nacimiento, nascita, nationality, nationalitat, citizenship, staatsangehorigkeit, phone, telephone, telefon, mobile, fax, dial, dialling, calling, marital, civil, familienstand, language, sprache, country code, tax, vat, steuer, promo, coupon, voucher, gift, sort code, area code, security code, cedex, food, preference, preferences, state of the, status, progress, mind, card pin, new pin, pin of";
+  "price, preis, prix, precio, prezzo, gate code, door code, entry code, access code, promo code, issue, issuing, cred, money, email, e mail, mail, ip, mac, web, website, url, link, wallet, bitcoin, birth, born, geburtsort, geburtsland, naissance, nacimiento, nascita, nationality, nationalitat, citizenship, staatsangehorigkeit, phone, telephone, telefon, mobile, fax, dial, dialling, calling, marital, civil, familienstand, language, sprache, country code, tax, vat, steuer, promo, coupon, voucher, gift, sort code, area code, security code, cedex, food, preference, preferences, state of the, status, progress, mind, card pin, new pin, pin of";
 
 /** Words beside which a word that is said of many things still means a part of an address. */
 export const BESIDE_WORDS =
