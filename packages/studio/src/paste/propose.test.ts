@@ -72,6 +72,7 @@ describe("propose", () => {
     [{ label: "Full name" }],
     [{ label: "Stock", name: "stock" }],
     [{ label: "Country of issue" }],
+    [{ label: "Birth (town, region)" }],
     [{ label: "Status" }],
     [{ label: "Numéro de carte" }],
     [{ label: "State of the order" }],

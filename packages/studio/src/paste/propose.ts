@@ -247,12 +247,12 @@ function guess(control: FoundControl, langs: ReadonlySet<string>): Guess | undef
     placeholder: wordsOf(control.placeholder),
   };
   const together = namesSeveral(control.label) ? partsTogether(texts.label) : undefined;
-  if (together?.purpose)
-    return { ...together, purpose: together.purpose, reason: "label contains several parts", sureness: SOURCES[0][1] };
   // "Area, Street, Sector, Village" may be anything: then its name tells
-  const isList = together && control.label.split(",").length > 2;
+  const isList = together && !together.purpose && control.label.split(",").length > 2;
   if (isList) texts.label = [];
   if ([texts.label, texts.name].some((words) => OTHER.some((phrase) => holds(words, phrase)))) return undefined;
+  if (together?.purpose)
+    return { ...together, purpose: together.purpose, reason: "label contains several parts", sureness: SOURCES[0][1] };
   let best: Guess | undefined;
   for (const [source, clear, weak, weakest] of SOURCES) {
     const hit = purposeIn(texts[source]);
