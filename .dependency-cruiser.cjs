@@ -75,7 +75,7 @@ module.exports = {
   options: {
     doNotFollow: { path: "node_modules" },
     exclude: { path: "(^|/)(dist|dist-types|dist-package|dist-run|dist-web|node_modules)/|vite\\.config\\.ts$" },
-    tsPreCompilationDeps: "specify",
+    tsPreCompilationDeps: true,
     tsConfig: { fileName: "tsconfig.tests.json" },
     enhancedResolveOptions: {
       exportsFields: ["exports"],

@@ -7,8 +7,6 @@ import { baseUrl, serverCount, stateFile } from "./support/house.ts";
 export default defineConfig({
   testDir: ".",
   testMatch: "*.spec.ts",
-  // what installs whole frameworks belongs to npm run test:long
-  testIgnore: process.env.BIBLIOTOPE_LONG ? [] : "frameworks.spec.ts",
   globalSetup: "./support/sign-in.ts",
   outputDir: join(process.env.BIBLIOTOPE_TEST_HOME ?? ".", "e2e-results"),
   timeout: 150_000,

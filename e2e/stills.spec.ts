@@ -4,6 +4,7 @@ import { PNG } from "pngjs";
 import { MAP_STYLES, type MapStyle } from "../packages/core/src/map/index.ts";
 import { ready } from "./support/house.ts";
 import { KitPage, type KitWindow, pictureOf, test } from "./support/kit-page.ts";
+import { long } from "./support/long.ts";
 
 const SIZE = { width: 600, height: 400 };
 /** Pixels of a picture to one of its size: as fine as the tiles of the map are painted. */
@@ -38,7 +39,7 @@ test.describe("the same picture from server and browser", () => {
       ["houses by night", -35.174, -21.6255, 16, true],
       ["an island", -36.6, -22.64, 10, false],
     ] as const)
-      test(`${style}, ${what}`, async ({ browser, kit }) => {
+      test(`${style}, ${what}`, long(style !== "streets" && zoom !== 14), async ({ browser, kit }) => {
         const at = onPixels(lat, lon, zoom);
         const page = await browser.newPage({ viewport: { width: 800, height: 600 }, deviceScaleFactor: SCALE });
         await page.goto(kit.page.url());

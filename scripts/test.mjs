@@ -18,7 +18,7 @@ const QUICK = { vitest: ["--tags-filter", "!long"], browser: ["--grep-invert", "
 const NEWER_NODES = ["22", "24"];
 
 const CHECKS = [
-  ["types of the tests", "tsc", ["-p", "tsconfig.tests.json"]],
+  ["types of the tests", "tsc", ["-p", "tsconfig.tests.json", "--checkers", "1"]],
   ["format and lint", "biome", ["check", "--error-on-warnings", "."]],
   ["import rules", "depcruise", ["--config", ".dependency-cruiser.cjs", "packages"]],
   ["what nobody uses", "knip", ["--no-progress"]],

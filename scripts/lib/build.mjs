@@ -29,8 +29,9 @@ export async function build() {
   if (isThere && existsSync(mark) && readFileSync(mark, "utf8") === digest) return digest;
   rmSync(mark, { force: true });
   say("Building the packages, the kit and the workbench");
-  // the bundles are made of the sources, so that nobody waits for another
-  await Promise.all([must("Compiling", bin("tsc"), ["-b"], { cwd: root }), buildCommand(), buildKit(), buildStudio()]);
+  // the bundles are made of the sources, so that nobody waits for another; one checker does no work twice
+  const compiling = must("Compiling", bin("tsc"), ["-b", "--checkers", "1"], { cwd: root });
+  await Promise.all([compiling, buildCommand(), buildKit(), buildStudio()]);
   for (const name of ["kit", "studio"]) writeNotices(join(root, "packages", name, "dist-web"), [name]);
   writeFileSync(mark, digest);
   return digest;

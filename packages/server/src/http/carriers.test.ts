@@ -1,9 +1,6 @@
 import { once } from "node:events";
 import { request, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
-import { Segment, SegmentBuilder } from "@bibliotope/core/index";
-import { Engine } from "@bibliotope/core/search";
-import { generateIslands, pourWorld } from "@bibliotope/islands";
 import { CALLS, KEY_KINDS } from "@bibliotope/wire";
 import fc from "fast-check";
 import pino from "pino";
@@ -27,10 +24,8 @@ let byExpress: Server;
 let bare: Server;
 
 beforeAll(async () => {
-  const builder = new SegmentBuilder();
-  pourWorld(generateIslands(), builder);
-  const engine = new Engine(new Segment(builder.finish({ name: "islands", sources: [] })));
-  ({ byExpress, bare } = wireAlone({ engine, keys, log: pino({ level: "silent" }) }));
+  const { islandsEngine } = await import("../../../islands/testing/islands.ts");
+  ({ byExpress, bare } = wireAlone({ engine: islandsEngine, keys, log: pino({ level: "silent" }) }));
   for (const server of [byExpress, bare]) await once(server.listen(0, "127.0.0.1"), "listening");
 });
 afterAll(() => {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { type FoundControl, type Proposal, propose } from "./propose.ts";
+import { type Proposal, propose } from "./propose.ts";
+import type { FoundControl } from "./read-html.ts";
 
 /** Forms as countries word them, made up: of each control its label, its name, and what it is for; "-" for what is left alone. */
 const FORMS: Readonly<Record<string, string>> = {

@@ -1,5 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { type FoundControl, fitting, propose, wordsOf } from "./propose.ts";
+import { wordsOf } from "./phrases.ts";
+import { fitting, propose } from "./propose.ts";
+import type { FoundControl } from "./read-html.ts";
 
 const control = (more: Partial<FoundControl>): FoundControl => ({
   name: "x",

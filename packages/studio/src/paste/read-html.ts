@@ -1,4 +1,20 @@
-import type { FoundControl } from "./propose.ts";
+/** A control that was read from HTML, and what is around it. */
+export interface FoundControl {
+  /** Its name, else its id; empty when it has neither. */
+  name: string;
+  tag: "input" | "select" | "textarea";
+  type: string;
+  autocomplete: string;
+  /** Words of the label. */
+  label: string;
+  /** What explains it. */
+  help: string;
+  placeholder: string;
+  /** Words of the headings and legends it is under, the nearest first. */
+  groups: string[];
+  options: { value: string; label: string }[];
+  required: boolean;
+}
 
 /** Characters that a label has at most. */
 const LONGEST_LABEL = 120;
