@@ -1,8 +1,8 @@
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
-import { debianBase, putNode } from "./lib/debian.mjs";
+import { debianBase, putNode, runInDebian } from "./lib/debian.mjs";
 import { home, makeFolder, root } from "./lib/places.mjs";
-import { hear, must, show } from "./lib/run.mjs";
+import { must } from "./lib/run.mjs";
 import { command, say, Trouble } from "./lib/say.mjs";
 
 // Runs the commands of docs/operations.md from top to bottom in a new Debian, and looks after each step whether it did what the
@@ -29,13 +29,6 @@ const CHECKS = [
   ["bibliotope restore", "sleep 2 && is_ready && answers 443 https"],
   ["git pull", "is_ready && answers 443 https"],
 ];
-
-const within = (debian) => `
-set -e
-mount -t proc proc "${debian}/proc"
-mount -t tmpfs tmpfs "${debian}/dev/shm"
-exec chroot "${debian}" /usr/bin/env -i PATH=/usr/local/sbin:/usr/local/bin:/usr/sbin:/usr/bin:/sbin:/bin HOME=/root DEBIAN_FRONTEND=noninteractive bash /root/operations.sh
-`;
 
 /** In the place of systemd, by what the unit says: no isolation, no restarts but of what ended to be begun anew. */
 const SYSTEMCTL = `#!/bin/bash
@@ -116,17 +109,14 @@ await command(async () => {
   say("Making a new Debian");
   await must("Copying Debian", "cp", ["-a", base, debian]);
   try {
-    await furnish(debian);
-    return await show("unshare", ["--pid", "--mount", "--fork", "--kill-child", "bash", "-c", within(debian)], {
-      cwd: "/",
-    });
+    return await runInDebian(debian, await furnish(debian));
   } finally {
     rmSync(debian, { recursive: true, force: true });
   }
 });
 process.exit();
 
-/** What this machine gives: Node with npm, the commit, names of hosts, certificates, and a file of made-up addresses. */
+/** What this machine gives: Node with npm, the commit, and a file of made-up addresses. @returns what is run in there */
 async function furnish(debian) {
   const put = (path, text, mode = 0o644) => {
     mkdirSync(dirname(join(debian, path)), { recursive: true });
@@ -140,7 +130,7 @@ async function furnish(debian) {
   put("root/ask.mjs", ASK);
   const blocks = readBlocks();
   for (const [i, block] of blocks.entries()) put(`root/step-${i + 1}.sh`, block);
-  put("root/operations.sh", await steps(blocks));
+  return steps(blocks);
 }
 
 /** The commands of the page, as a reader writes them. */
@@ -151,8 +141,7 @@ function readBlocks() {
 }
 
 /** All of them one after the other, each with its check. */
-async function steps(blocks) {
-  const { output: registry } = await hear("npm", ["config", "get", "registry"]);
+function steps(blocks) {
   const steps = blocks.map((block, i) => {
     const [, check = "true"] = CHECKS.find(([words]) => block.includes(words)) ?? [];
     return `
@@ -168,8 +157,6 @@ bash -eu /root/step-${i + 1}.sh > /root/step.log 2>&1 || { tail -40 /root/step.l
   if (missing.length)
     throw new Trouble(`docs/operations.md has no step with: ${missing.map(([words]) => words).join("; ")}`);
   return `
-export npm_config_registry="${registry.trim().split("\n").at(-1)}" npm_config_update_notifier=false
-if [ -f /root/ca.pem ]; then export NODE_EXTRA_CA_CERTS=/root/ca.pem; fi
 is_ready() { for i in $(seq 300); do node /root/ask.mjs ready && return 0; sleep 0.2; done; return 1; }
 makes_key() { node /root/ask.mjs key "$(cat /root/step.log)"; }
 answers() { node /root/ask.mjs answers "$1" "$2"; }

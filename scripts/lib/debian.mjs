@@ -14,7 +14,7 @@ import {
 import { join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
 import { makeFolder } from "./places.mjs";
-import { hear, isRoot } from "./run.mjs";
+import { hear, isRoot, show } from "./run.mjs";
 import { say, Trouble } from "./say.mjs";
 
 const LOCKED = /could not get lock|is held by process|unable to (acquire|lock)|temporarily unavailable/i;
@@ -177,6 +177,22 @@ export async function putNode(debian) {
   copyFileSync("/etc/resolv.conf", join(debian, "etc/resolv.conf"));
   const certificates = process.env.NODE_EXTRA_CA_CERTS ?? process.env.SSL_CERT_FILE;
   if (certificates && existsSync(certificates)) copyFileSync(certificates, join(debian, "root/ca.pem"));
+}
+
+/** Runs a script of bash within a Debian: on this machine's network, but with processes of its own. @returns its exit code */
+export async function runInDebian(debian, script) {
+  const { output: registry } = await hear("npm", ["config", "get", "registry"]);
+  const first = `export npm_config_registry="${registry.trim().split("\n").at(-1)}" npm_config_update_notifier=false
+if [ -f /root/ca.pem ]; then export NODE_EXTRA_CA_CERTS=/root/ca.pem; fi
+`;
+  writeFileSync(join(debian, "root/run.sh"), `${first}${script}`);
+  const within = `
+set -e
+mount -t proc proc "${debian}/proc"
+mount -t tmpfs tmpfs "${debian}/dev/shm"
+exec chroot "${debian}" /usr/bin/env -i PATH=/usr/local/sbin:/usr/local/bin:/usr/sbin:/usr/bin:/sbin:/bin HOME=/root DEBIAN_FRONTEND=noninteractive bash /root/run.sh
+`;
+  return show("unshare", ["--pid", "--mount", "--fork", "--kill-child", "bash", "-c", within], { cwd: "/" });
 }
 
 /** Lets buildah be there, which makes containers. @returns its path */
