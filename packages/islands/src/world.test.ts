@@ -253,6 +253,12 @@ describe("looking the islands up", () => {
     expect(found.length / sample.length).toBeGreaterThan(0.97);
   });
 
+  it("takes no street for another one of its kind, of which little more than the kind was written", () => {
+    // Vårhamn has an Østergränd
+    expect(engine.forward({ q: "Storgränd 3, Vårhamn" }).outcome).toBe("none");
+    expect(engine.forward({ q: "Østrgränd 3, Vårhamn" }).candidates[0].line).toContain("Østergränd 3");
+  });
+
   it("finds the address that stands at a position", () => {
     for (const { at } of world.addresses.filter((_, i) => i % 1000 === 0)) {
       expect(engine.reverse({ at }).candidates[0]).toMatchObject({ kind: "address", distance: 0 });

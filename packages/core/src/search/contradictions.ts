@@ -12,7 +12,8 @@ import {
 import { tokenize } from "../text/index.ts";
 import type { Candidate } from "./candidates.ts";
 import { isUnknown, type QueryToken, stretchesOf } from "./interpret.ts";
-import { QUALITY, TELLS } from "./weights.ts";
+import { nameWords } from "./name-words.ts";
+import { MENDED, QUALITY, TELLS } from "./weights.ts";
 
 /** Something written that is not so in a record, before the record's names are read. `span` is half open. */
 export interface Contradiction {
@@ -45,11 +46,22 @@ export function contradictionsOf(candidate: Candidate, isTyping = false): Contra
 }
 
 const NOTHING: Contradiction[] = [];
+const NO_WORDS: readonly number[] = [];
+
+/** Places of the words of which something is true: asked of nearly every candidate, and seldom true. */
+function wordsThat(tokens: readonly QueryToken[], is: (t: number) => boolean): readonly number[] {
+  let found: number[] | undefined;
+  for (let t = 0; t < tokens.length; t++) {
+    if (!is(t)) continue;
+    if (found) found.push(t);
+    else found = [t];
+  }
+  return found ?? NO_WORDS;
+}
 
 /** True for a record that explains all that was written, as most do: nothing needs to be scored in detail. */
 function isAllExplained(candidate: Candidate): boolean {
   const { tokens, explained, thing, indexed } = candidate;
-  if (boxesIn(candidate).length || repeatedIn(candidate).length || mixedIn(candidate).length) return false;
   // the words of a street's name may be no more than its kind
   let isNamed = indexed.segment.kindOf(thing) !== "street";
   let isMeant = false;
@@ -63,20 +75,32 @@ function isAllExplained(candidate: Candidate): boolean {
       if (isLonger ? !isWholeName(candidate, by) : !isAsWritten(candidate, t)) return false;
     }
     if (by !== thing) continue;
+    if (isOtherCompound(candidate, t)) return false;
     isMeant = true;
     isNamed ||= weight >= TELLS.apart && !indexed.lexicon.isBareWay(text);
   }
-  return isNamed || !isMeant;
+  if (isMeant && !isNamed) return false;
+  return !boxesIn(candidate).length && !repeatedIn(candidate).length && !mixedIn(candidate).length;
+}
+
+/** True for a word that was mended into one of a street's name, and shares with it little more than the kind of street. */
+function isOtherCompound({ explained, tokens, thing, indexed: { segment, lexicon } }: Candidate, t: number): boolean {
+  const { rangesBySegment, text, kind } = tokens[t];
+  if (explained[t].by !== thing || kind !== "word" || segment.kindOf(thing) !== "street") return false;
+  for (const ranges of rangesBySegment) for (const { quality } of ranges) if (quality > MENDED.twoErrors) return false;
+  const written = [text, ...lexicon.writtenOut(text)];
+  const held = nameWords(segment, thing).flat();
+  return held.length > 0 && written.every((one) => held.some((word) => lexicon.isOtherCompound(one, word)));
 }
 
 /** Words of a street's name that were written once before, which the street explains again. */
-function repeatedIn({ tokens, explained, thing, indexed: { segment } }: Candidate): number[] {
-  if (segment.kindOf(thing) !== "street") return [];
-  return tokens.flatMap(({ text, kind }, t) => {
-    if (explained[t].by !== thing || kind !== "word") return [];
+function repeatedIn({ tokens, explained, thing, indexed: { segment } }: Candidate): readonly number[] {
+  if (segment.kindOf(thing) !== "street") return NO_WORDS;
+  return wordsThat(tokens, (t) => {
+    if (explained[t].by !== thing || tokens[t].kind !== "word") return false;
     for (let other = 0; other < t; other++)
-      if (tokens[other].text === text && explained[other].by === thing) return [t];
-    return [];
+      if (tokens[other].text === tokens[t].text && explained[other].by === thing) return true;
+    return false;
   });
 }
 
@@ -111,12 +135,12 @@ function isAsWritten({ explained, tokens, segments, indexed: { segment } }: Cand
 }
 
 /** The stretches of words alone of which a street explains some and what it lies in the others: nobody writes them like that. */
-function mixedIn({ explained, tokens, thing, indexed }: Candidate): number[][] {
+function mixedIn({ explained, tokens, thing, indexed }: Candidate): (readonly number[])[] {
+  if (!tokens.some(isParting)) return [];
   const stretches = stretchesOf(tokens);
-  if (!stretches.includes(1)) return [];
-  const mixed: number[][] = [];
+  const mixed: (readonly number[])[] = [];
   for (let stretch = 0; stretch <= stretches[stretches.length - 1]; stretch++) {
-    const words = tokens.flatMap(({ kind }, t) => (stretches[t] === stretch && kind === "word" ? [t] : []));
+    const words = wordsThat(tokens, (t) => stretches[t] === stretch && tokens[t].kind === "word");
     const of = (isOwn: boolean) => words.some((t) => explained[t].by !== NONE && (explained[t].by === thing) === isOwn);
     if (words.length < 2 || !of(true) || !of(false)) continue;
     if (!words.some((t) => tokens[t].isLabel || indexed.lexicon.isBareWay(tokens[t].text))) mixed.push(words);
@@ -124,10 +148,14 @@ function mixedIn({ explained, tokens, thing, indexed }: Candidate): number[][] {
   return mixed;
 }
 
+/** True for the first word of a stretch other than the first. */
+const isParting = ({ isParted, part }: QueryToken, t: number, tokens: readonly QueryToken[]) =>
+  t > 0 && (isParted || part !== tokens[t - 1].part);
+
 /** Places of box numbers, for a record without houses: nothing is known of where a box is. */
-function boxesIn({ tokens, thing, indexed: { segment } }: Candidate): number[] {
-  if (thing >= segment.firstStreet) return [];
-  return tokens.flatMap(({ role, isLabel }, t) => (role === "box" && !isLabel ? [t] : []));
+function boxesIn({ tokens, thing, indexed: { segment } }: Candidate): readonly number[] {
+  if (thing >= segment.firstStreet) return NO_WORDS;
+  return wordsThat(tokens, (t) => tokens[t].role === "box" && !tokens[t].isLabel);
 }
 
 /** The same with what the record holds instead. @param parts of the record */
@@ -190,6 +218,7 @@ class Comparison {
     this.#leaveSlips();
     this.#leaveKinds();
     this.#readName();
+    this.#readCompounds();
     this.#readPostcode();
     this.#readNumber();
     this.#readUnit();
@@ -239,9 +268,7 @@ class Comparison {
         this.#stretch[t] === this.#stretch[named[0]],
     );
     if (!beside.length) return;
-    const hasKind = this.#segment
-      .namesOf(thing)
-      .some(({ name }) => tokenize(name).some(({ text }) => lexicon.isWay(text)));
+    const hasKind = nameWords(this.#segment, thing).some((words) => words.some((word) => lexicon.isWay(word)));
     if (!hasKind) for (const t of beside) this.#done.add(t);
   }
 
@@ -256,22 +283,33 @@ class Comparison {
     if (this.isTyping && own[own.length - 1] === tokens.length - 1) return;
     const isWritten = (word: string) =>
       own.some((t) => tokens[t].text === word || indexed.lexicon.otherForms(tokens[t].text).includes(word));
-    const isNamed = segment.namesOf(thing).some(({ name }) => {
-      const telling = tokenize(name).filter(({ text }) => !isKind(text));
-      return !telling.length || telling.some(({ text }) => isWritten(text));
+    const isNamed = nameWords(segment, thing).some((words) => {
+      const telling = words.filter((word) => !isKind(word));
+      return !telling.length || telling.some(isWritten);
     });
     if (!isNamed) this.#say("street", own, "other");
+  }
+
+  /** "Storgränd" is not Østergränd. */
+  #readCompounds(): void {
+    const others = this.#core.filter((t) => isOtherCompound(this.candidate, t));
+    if (others.length) this.#say("street", others, "other");
   }
 
   #ownWords(): Set<string> {
     const { thing, address } = this.candidate;
     const segment = this.#segment;
-    const names = segment.namesOf(thing).map(({ name }) => name);
-    for (let area = segment.sections.thingParent[thing]; area !== NONE; area = segment.sections.thingParent[area])
-      names.push(...segment.namesOf(area).map(({ name }) => name));
+    const own = new Set<string>();
+    const add = (words: readonly string[]) => {
+      for (const word of words) own.add(word);
+    };
+    for (let one = thing; one !== NONE; one = segment.sections.thingParent[one]) nameWords(segment, one).forEach(add);
     const at = segment.kindOf(thing) === "place" ? segment.addressOfPlace(thing) : address;
-    if (at !== NONE) names.push(...addressNames(segment, at, this.#profile));
-    return new Set(names.flatMap((name) => tokenize(name).map(({ text }) => text)));
+    if (at !== NONE) {
+      nameWords(segment, segment.streetOf(at)).forEach(add);
+      for (const name of detailsOf(segment, at, this.#profile)) add(tokenize(name).map(({ text }) => text));
+    }
+    return own;
   }
 
   #say(part: PartName, words: readonly number[], how: DifferenceHow): void {
@@ -300,7 +338,7 @@ class Comparison {
   #readPostcode(): void {
     const { tokens, thing, address } = this.candidate;
     const segment = this.#segment;
-    const codes = tokens.flatMap((token, t) => (this.#isOfCode(token, t) ? [t] : []));
+    const codes = wordsThat(tokens, (t) => this.#isOfCode(tokens[t], t));
     if (!codes.some((t) => this.#isLeft(t))) return;
     if (segment.isStreet(thing)) {
       const [from, to] = segment.postcodesOf(thing);
@@ -328,15 +366,17 @@ class Comparison {
     const taken = explained.findIndex(({ as }) => as === "house");
     if (taken < 0) {
       if (address !== NONE && this.#core.some((t) => explained[t].by >= this.#segment.firstHouse)) return;
-      const numbers = tokens.flatMap(({ house, role, part: given }, t) =>
-        house && this.#isLeft(t) && (role ?? "house") === "house" && (given ?? part) !== "street" ? [t] : [],
-      );
+      const numbers = wordsThat(tokens, (t) => {
+        const { house, role, part: given } = tokens[t];
+        const isOfHouse = house && (role ?? "house") === "house" && (given ?? part) !== "street";
+        return isOfHouse === true && this.#isLeft(t);
+      });
       const meant = numbers.filter((t) => !this.#isAside(t));
       if (meant.length) this.#say(part, meant.slice(0, 1), "absent");
       for (const t of numbers) this.#done.add(t);
       return;
     }
-    const words = tokens.flatMap((_, t) => (explained[t].as === "house" ? [t] : []));
+    const words = [...wordsThat(tokens, (t) => explained[t].as === "house")];
     const behind = words[words.length - 1] + 1;
     const isSuffix = this.#isLeft(behind < tokens.length ? behind : taken) && this.#isBeside(taken, behind);
     if (isSuffix) words.push(behind);
@@ -380,14 +420,16 @@ class Comparison {
   /** "Fontenelle" is not Fontenelle-sur-Lise where a town is called so, and "Lipová" not Lipovica. */
   #readTown(): void {
     const { tokens, explained } = this.candidate;
-    const towns = new Set(explained.flatMap(({ by }) => (this.#isTown(by) ? [by] : [])));
-    for (const town of towns) {
-      const words = tokens.flatMap((_, t) => (explained[t].by === town ? [t] : []));
+    const isFirst = (t: number) => explained.findIndex(({ by }) => by === explained[t].by) === t;
+    const firsts = wordsThat(tokens, (t) => this.#isTown(explained[t].by) && isFirst(t));
+    for (const first of firsts) {
+      const town = explained[first].by;
+      const words = wordsThat(tokens, (t) => explained[t].by === town);
       // what was mended into this town and is another town as it stands
-      const names = this.#segment.namesOf(town).flatMap(({ name }) => tokenize(name).map(({ text }) => text));
-      const isMended = !words.some((t) => names.includes(tokens[t].text));
+      const names = nameWords(this.#segment, town);
+      const isMended = !words.some((t) => names.some((name) => name.includes(tokens[t].text)));
       if (!isMended && (isWholeName(this.candidate, town) || this.#isTelling(town))) continue;
-      const stretch = tokens.flatMap((_, t) => (this.#stretch[t] === this.#stretch[words[0]] ? [t] : []));
+      const stretch = wordsThat(tokens, (t) => this.#stretch[t] === this.#stretch[first]);
       const beside = stretch.filter((t) => words.includes(t) || this.#isLeft(t));
       if (this.#areaNamedBy(words, beside) === "town") this.#say("town", beside, "other");
     }
@@ -425,9 +467,9 @@ class Comparison {
     const stretches = new Set(explained.flatMap(({ by }, t) => (by === area ? [this.#stretch[t]] : [])));
     const written = new Set(tokens.flatMap(({ text }, t) => (stretches.has(this.#stretch[t]) ? [text] : [])));
     const words = explained.filter(({ by }, t) => by === area && !indexed.lexicon.isSmall(tokens[t].text)).length;
-    return this.#segment.namesOf(area).some(({ name }) => {
-      const telling = tokenize(name).filter(({ text }) => !indexed.lexicon.isSmall(text));
-      return words >= telling.length || telling.every(({ text }) => written.has(text));
+    return nameWords(this.#segment, area).some((name) => {
+      const telling = name.filter((word) => !indexed.lexicon.isSmall(word));
+      return words >= telling.length || telling.every((word) => written.has(word));
     });
   }
 
@@ -442,7 +484,7 @@ class Comparison {
   /** Words of free text that nothing explains, by in place. */
   #readWords(): void {
     const { tokens } = this.candidate;
-    const left = tokens.flatMap((token, t) => (token.part === undefined && this.#isLeft(t) ? [t] : []));
+    const left = wordsThat(tokens, (t) => tokens[t].part === undefined && this.#isLeft(t));
     if (!left.length) return;
     const name = this.#namePart();
     const of = new Map<PartName, number[]>();
@@ -480,7 +522,7 @@ class Comparison {
     if (named.length && named[0] < t && t < named[named.length - 1]) return name;
     const own = this.#core.filter((c) => this.#stretch[c] === this.#stretch[t]);
     if (own.length) return this.#besideName(t, own, name);
-    const stretch = tokens.flatMap((_, i) => (this.#stretch[i] === this.#stretch[t] ? [i] : []));
+    const stretch = wordsThat(tokens, (i) => this.#stretch[i] === this.#stretch[t]);
     const meaning = stretch.filter((i) => this.#isLeft(i));
     // a town that is known elsewhere, alone in the stretch; a firm may be called after one
     const area = this.#areaNamedBy(meaning) ?? this.#areaNamedBy(meaning, stretch);
@@ -586,19 +628,17 @@ class Comparison {
 
 /** @param isWhole true where nothing else may have been typed */
 const isNamed = (segment: Segment, area: number, typed: ReadonlySet<string>, isWhole = false) =>
-  segment.namesOf(area).some(({ name }) => {
-    const words = tokenize(name);
-    return words.every(({ text }) => typed.has(text)) && (!isWhole || words.length === typed.size);
-  });
+  nameWords(segment, area).some(
+    (words) => words.every((word) => typed.has(word)) && (!isWhole || words.length === typed.size),
+  );
 
-/** What is in an address: its street, number, name, unit and postcode. */
-function addressNames(segment: Segment, address: number, { number: { stands } }: CountryProfile): string[] {
+/** What is in an address beside its street: number, name, unit and postcode. */
+function detailsOf(segment: Segment, address: number, { number: { stands } }: CountryProfile): string[] {
   const street = segment.streetOf(address);
   const { name = "", unit = "" } = segment.detailOf(address);
   const number = segment.numberOf(address);
   const postcode = segment.postcodeOf(street, address);
   return [
-    ...segment.namesOf(street).map((known) => known.name),
     name,
     unit,
     number ? formatHouseNumber(number, stands) : "",

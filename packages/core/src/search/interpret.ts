@@ -409,22 +409,24 @@ function addJoined(segments: readonly Segment[], token: QueryToken, next: QueryT
  * @returns undefined when there are none
  */
 export function cutCompounds(dictionary: Dictionary, [tokens]: ReadText, completing: boolean): ReadText | undefined {
+  const isWhole = ({ role, rangesBySegment }: QueryToken) =>
+    role !== undefined || rangesBySegment.some((ranges) => ranges.some(({ quality }) => quality > QUALITY.spelling));
+  if (tokens.every(isWhole)) return undefined;
   let cuts = 0;
   // "2丁目21-3" has the number of the quarter already
   const isQuarterWritten = tokens.some(({ text }) => text.endsWith("丁目") || text === "chome");
   const words = tokens.flatMap((token, i): Token[] => {
-    const isKnown = token.rangesBySegment.some((ranges) => ranges.some(({ quality }) => quality > QUALITY.spelling));
     const isLast = completing && i === tokens.length - 1;
-    const pieces = isKnown || token.role ? undefined : piecesOf(dictionary, token, isLast, isQuarterWritten);
+    const pieces = isWhole(token) ? undefined : piecesOf(dictionary, token, isLast, isQuarterWritten);
     if (pieces) cuts++;
     return pieces ?? [token];
   });
   if (!cuts || words.length > MAX_TOKENS) return undefined;
   const read = interpretTokens(dictionary, words, { completing, doubting: false });
-  const isWhole = read[0].map(({ start, end }) => tokens.some((one) => start === one.start && end === one.end));
+  const isAsTyped = read[0].map(({ start, end }) => tokens.some((one) => start === one.start && end === one.end));
   for (const list of read)
     list.forEach((token, t) => {
-      token.isCut = !isWhole[t];
+      token.isCut = !isAsTyped[t];
     });
   return read;
 }

@@ -41,6 +41,13 @@ export class Marks {
   readonly #aroundSum: Float32Array;
   /** The most that some postcode gives to all words together, each by weight. */
   mostOfPostcode = 0;
+  /** Room for one thing that is weighed (see `Taken`), for each word: made once, since making it takes longer than weighing. */
+  readonly room = {
+    qualities: new Float64Array(MAX_TOKENS),
+    by: new Uint32Array(MAX_TOKENS),
+    own: new Uint8Array(MAX_TOKENS),
+    place: new Uint32Array(MAX_TOKENS),
+  };
   readonly #areasKnown: number[] = [];
   /** Lookup in which each thing was last looked at. */
   readonly #seen: Uint32Array;

@@ -149,11 +149,12 @@ export function partsOf(segment: Segment, thing: number, address: number, shown:
   const { sections } = segment;
   const parts: Parts = {};
   const kind = segment.kindOf(thing);
-  parts[kind as PartName] = partOf(segment, thing, shown);
+  if (segment.isStreet(thing)) addStreet(parts, segment, thing, address, shown);
+  else parts[kind as PartName] = partOf(segment, thing, shown);
   if (kind === "place") {
     const at = segment.addressOfPlace(thing);
-    if (at !== NONE) Object.assign(parts, streetParts(segment, segment.streetOf(at), at, shown));
-  } else if (segment.isStreet(thing)) Object.assign(parts, streetParts(segment, thing, address, shown));
+    if (at !== NONE) addStreet(parts, segment, segment.streetOf(at), at, shown);
+  }
   const parent = sections.thingParent[thing];
   return parent === NONE ? parts : Object.assign(parts, aroundOf(segment, parent, shown));
 }
@@ -189,9 +190,10 @@ function madeFor<K, V>(map: { get(key: K): V | undefined; set(key: K, value: V):
   return value;
 }
 
-function streetParts(segment: Segment, street: number, address: number, shown: Shown): Parts {
+/** Adds the parts of a street, and of an address in it. */
+function addStreet(parts: Parts, segment: Segment, street: number, address: number, shown: Shown): void {
   const { number } = profileOf(segment.countryCode(street));
-  const parts: Parts = { [segment.kindOf(street)]: partOf(segment, street, shown) };
+  parts[segment.kindOf(street) as PartName] = partOf(segment, street, shown);
   if (address !== NONE) {
     const own = segment.numberOf(address);
     const { name, unit } = segment.detailOf(address);
@@ -201,7 +203,6 @@ function streetParts(segment: Segment, street: number, address: number, shown: S
   }
   const postcode = segment.postcodeOf(street, address);
   if (postcode !== NONE) parts.postcode = { name: segment.namesOf(postcode)[0].name };
-  return parts;
 }
 
 function partOf(segment: Segment, thing: number, shown: Shown): Part {

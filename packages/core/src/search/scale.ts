@@ -1,6 +1,5 @@
 import { NONE, type Segment } from "../index/index.ts";
 import { type HouseNumber, KINDS, type Kind } from "../place/index.ts";
-import { MAX_TOKENS } from "../text/index.ts";
 import type { QueryToken } from "./interpret.ts";
 import { type Marks, STEPS } from "./marks.ts";
 import { type Between, findBetween, findNumber, findUnit, mayHaveNumber } from "./numbers.ts";
@@ -81,12 +80,12 @@ export class Scale {
 export class Taken {
   #thing = NONE;
   /** For each word the best quality, and the thing that gives it. */
-  readonly #qualities = new Float64Array(MAX_TOKENS);
-  readonly #by = new Uint32Array(MAX_TOKENS);
+  readonly #qualities: Float64Array;
+  readonly #by: Uint32Array;
   /** What the thing's own words give. */
-  readonly #own = new Uint8Array(MAX_TOKENS);
+  readonly #own: Uint8Array;
   /** Where in the name each of them stands. */
-  readonly #place = new Uint32Array(MAX_TOKENS);
+  readonly #place: Uint32Array;
   #ownTerms = 0;
   #ownSum = 0;
   #numberToken = -1;
@@ -103,6 +102,11 @@ export class Taken {
     this.segment = scale.segment;
     this.tokens = scale.tokens;
     this.marks = scale.marks;
+    const { qualities, by, own, place } = scale.marks.room;
+    this.#qualities = qualities;
+    this.#by = by;
+    this.#own = own;
+    this.#place = place;
   }
 
   /** Reads the words of its own names. */

@@ -4,7 +4,6 @@ import type { Indexed } from "./indexed.ts";
 import { cutCompounds, isUnknown, mendLast, type ReadText } from "./interpret.ts";
 import { compileFilter, type Narrowing } from "./query.ts";
 import { HOPES, rank } from "./rank.ts";
-import type { RankRequest } from "./ranking.ts";
 import { COST, ORDER, QUALITY, TELLS } from "./weights.ts";
 
 /** How a text is to be read. */
@@ -40,11 +39,18 @@ export function search(
   const filters = indexed.layers.map(({ segment }) => compileFilter(segment, narrowing, interpolates));
   const layersOf = (read: ReadText) =>
     indexed.layers.map((layer, i) => ({ indexed: layer, tokens: read[i], filter: filters[i] }));
-  const all: Candidate[] = [];
-  const wanted = { segments: indexed.segments, limit, near: narrowing.near, budget: { looks: MOST_LOOKS } };
+  let all: readonly Candidate[] = [];
+  const { segments } = indexed;
+  const { near } = narrowing;
+  const budget = { looks: MOST_LOOKS };
+  // spelt out: copying objects by spreading them took a tenth of a lookup
+  const ranked: Ranked = (one, floor, hopes) =>
+    rank({ layers: layersOf(one), segments, limit, near, budget, floor, hopes });
   const add = (one: ReadText, hopes: readonly number[]) => {
-    const floor = all.reduce((most, { order }) => Math.max(most, order - BETTER), 0);
-    all.push(...rank({ ...wanted, layers: layersOf(one), floor, hopes }));
+    let floor = 0;
+    for (const { order } of all) floor = Math.max(floor, order - BETTER);
+    const found = ranked(one, floor, hopes);
+    all = all.length ? [...all, ...found] : found;
   };
   const [tokens] = reading;
   const isByParts = tokens.some(({ part }) => part);
@@ -68,9 +74,12 @@ export function search(
     );
     add(doubted, isSame && !cut ? HOPES.slice(hopes.length) : HOPES);
   }
-  const found = cut || isDoubtful ? best(indexed, all, limit) : all;
-  return asSpelt(completing ? withMended(indexed, found, readings, { ...wanted, layersOf }) : found, text);
+  const found = cut || isDoubtful ? best(indexed, all, limit) : [...all];
+  return asSpelt(completing ? withMended(indexed, found, readings, ranked, limit) : found, text);
 }
+
+/** Ranks what one reading may mean. */
+type Ranked = (reading: ReadText, floor: number, hopes: readonly number[]) => Candidate[];
 
 /** Of equals, one whose name is spelt exactly as typed, accents and all, comes before the others: "Tōmoto", not "Tomoto". */
 function asSpelt(found: Candidate[], text: string): Candidate[] {
@@ -102,12 +111,8 @@ function withMended(
   indexed: Indexed,
   found: Candidate[],
   readings: readonly ReadText[],
-  {
-    layersOf,
-    ...wanted
-  }: Omit<RankRequest, "layers" | "floor" | "hopes"> & {
-    layersOf(reading: ReadText): RankRequest["layers"];
-  },
+  ranked: Ranked,
+  limit: number,
 ): Candidate[] {
   if (!found.length) return found;
   const [{ tokens, score, order }] = found;
@@ -120,10 +125,10 @@ function withMended(
   const { weight } = tokens[tokens.length - 1];
   // as well explained, but for the error
   const floor = score - ((QUALITY.prefix - QUALITY.spelling) * weight) / all - COST.incomplete;
-  const instead = rank({ ...wanted, layers: layersOf(mended), floor: Math.max(0, floor), hopes: [0] })
+  const instead = ranked(mended, Math.max(0, floor), [0])
     .filter((one) => importance(one) >= least)
     .map((one) => ({ ...one, order: order + importance(one) * ORDER.importance }));
-  return instead.length ? best(indexed, [...instead, ...found], wanted.limit) : found;
+  return instead.length ? best(indexed, [...instead, ...found], limit) : found;
 }
 
 /** True when the best that was found leaves a word over that is spelt like one of the dictionary. */

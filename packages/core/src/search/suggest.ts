@@ -176,10 +176,9 @@ function suggestInside(indexed: Indexed, query: SuggestQuery, limit: number): Su
 
 /** @param sure ref of the line that is meant without a doubt, if there is one */
 function answer(suggestions: Suggestion[], sure?: string): SuggestAnswer {
-  return {
-    outcome: suggestions.length ? "matched" : "none",
-    suggestions: sure ? suggestions.map((one) => (one.ref === sure ? { ...one, sure: true } : one)) : suggestions,
-  };
+  const meant = sure === undefined ? undefined : suggestions.find(({ ref }) => ref === sure);
+  if (meant) meant.sure = true;
+  return { outcome: suggestions.length ? "matched" : "none", suggestions };
 }
 
 /** The address at a typed position, as `forward` reads it. */

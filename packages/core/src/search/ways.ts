@@ -36,18 +36,16 @@ export interface List {
 /** All readings of all words, from the fewest things found to the most. */
 export function sortDrivers(segment: Segment, tokens: readonly QueryToken[]): Driver[] {
   const { termPosting } = segment.sections;
-  const drivers = tokens.flatMap(({ ranges }, token) =>
-    ranges.map(({ from, to, quality, node }): Driver => {
+  const drivers: Driver[] = [];
+  for (let token = 0; token < tokens.length; token++)
+    for (const { from, to, quality, node } of tokens[token].ranges) {
       // of a beginning areas and postcodes are counted too: they are few
       const first = node === undefined ? from * GROUPS + REST : from * GROUPS;
       const size = termPosting[node === undefined ? first + 1 : to * GROUPS] - termPosting[first];
-      return { token, from, to, quality, node, size };
-    }),
-  );
+      if (size > 0) drivers.push({ token, from, to, quality, node, size });
+    }
   const turn = ({ size, quality }: Driver) => (quality < QUALITY.spelling + 1e-9 ? size * LATER : size);
-  return drivers
-    .filter(({ size }) => size > 0)
-    .sort((a, b) => turn(a) - turn(b) || a.token - b.token || a.from - b.from);
+  return drivers.sort((a, b) => turn(a) - turn(b) || a.token - b.token || a.from - b.from);
 }
 
 /** For each word the areas that it may name, and how much lies inside them; the least first. */
@@ -58,7 +56,8 @@ export function insidesOf(segment: Segment, tokens: readonly QueryToken[], marks
       if (marks.named(above, t) > 0) return true;
     return false;
   };
-  const areas = Uint32Array.from(marks.touched.filter((thing) => segment.isArea(thing))).sort();
+  const areas = marks.touched.filter((thing) => segment.isArea(thing)).sort((a, b) => a - b);
+  if (!areas.length) return [];
   const insides = tokens.map((_, token): Inside => {
     const ranges: number[] = [];
     let total = 0;

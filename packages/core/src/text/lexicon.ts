@@ -6,6 +6,9 @@ const SHORTEST_ENDING = 4;
 /** Kinds of street shorter than this, and what is written for them, are taken as they are. */
 const SHORTEST_WAY = 5;
 
+/** Letters of a name from which on two errors leave no doubt of it. */
+const SURE_WITH_TWO = 5;
+
 /** What some languages together say of words. */
 export class Lexicon {
   readonly #forms = new Map<string, string[]>();
@@ -68,6 +71,19 @@ export class Lexicon {
     );
     const longest = Math.max(...fitting.map(([short]) => short.length));
     return fitting.flatMap(([short, long]) => (short.length === longest ? [word.slice(0, -short.length) + long] : []));
+  }
+
+  /**
+   * True for two compounds of one kind of street that are too far apart to be one name: "storgränd" is no "østergränd", where
+   * "bahnhofstrasse" may be meant by "banhofsstrasse". What they share says nothing of which of them is meant.
+   */
+  isOtherCompound(word: string, held: string): boolean {
+    let shared = "";
+    for (const way of this.#ways)
+      if (way.length > shared.length && word.endsWith(way) && held.endsWith(way)) shared = way;
+    if (shared.length < SHORTEST_ENDING) return false;
+    const [own, other] = [word.slice(0, -shared.length), held.slice(0, -shared.length)];
+    return Math.min(own.length, other.length) < SURE_WITH_TWO && errorsBetween(own, other) > 1;
   }
 
   /** True for a word that one error parts from a small one: "dp la" for "de la". */

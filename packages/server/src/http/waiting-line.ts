@@ -28,6 +28,9 @@ export class WaitingLine {
   /** When the lookup before this one began, since when the process has had lookups to answer. */
   #began: number | undefined;
 
+  /** @param now the time in milliseconds */
+  constructor(private readonly now = () => performance.now()) {}
+
   /** How many wait. */
   get length(): number {
     return this.#line.length - this.#first;
@@ -71,7 +74,7 @@ export class WaitingLine {
   }
 
   #run(run: () => void): void {
-    const now = performance.now();
+    const now = this.now();
     if (this.#began !== undefined) this.#each += FOLLOWS * (Math.min(now - this.#began, MOST_EACH) - this.#each);
     this.#began = now;
     this.#inTurn++;
