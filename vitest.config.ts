@@ -4,6 +4,8 @@ import { HEADLESS } from "./bench/browser.ts";
 
 /** Tests that need what `npm test` prepares: a build, a database, a server for each worker. */
 const SERVER = "packages/*/src/**/*.server.test.ts";
+/** Tests that are of whole worlds of addresses, and of what is measured with them: making one takes seconds. */
+const WORLD = ["packages/*/src/**/*.world.test.ts", "packages/islands/src/**/*.test.ts", "bench/**/*.test.ts"];
 /** Tests of single pieces that need a page: they run in Chromium, without a server. */
 const PAGE = "packages/*/src/**/*.page.test.ts";
 /**
@@ -38,18 +40,24 @@ export default defineConfig({
         ...shared,
         test: {
           name: "unit",
-          include: [
-            "packages/*/src/**/*.test.{ts,tsx}",
-            "bench/**/*.test.ts",
-            "e2e/support/*.test.ts",
-            "scripts/**/*.test.ts",
-          ],
-          exclude: [SERVER, PAGE],
+          include: ["packages/*/src/**/*.test.{ts,tsx}", "e2e/support/*.test.ts", "scripts/**/*.test.ts"],
+          exclude: [SERVER, PAGE, ...WORLD],
+          setupFiles,
+          testTimeout: 90_000,
+          hookTimeout: 90_000,
+          // nothing of these is left behind, so that files can share what they import
+          isolate: false,
+        },
+      },
+      {
+        ...shared,
+        test: {
+          name: "world",
+          include: WORLD,
           setupFiles,
           testTimeout: 90_000,
           // whole worlds are made before some
           hookTimeout: 90_000,
-          // nothing of these is left behind, so that files can share what they import
           isolate: false,
         },
       },

@@ -55,13 +55,16 @@ async function all(args) {
   return code;
 }
 
-/** Tests that need neither a build nor a database nor a browser: those that are quick, or all of the files that are named. */
+/**
+ * Tests that need neither a build nor a database nor a browser nor a world of addresses: those that are quick, or all of the
+ * files that are named, with those of worlds.
+ */
 async function unit(args) {
   checkNode();
   await installPackages();
   const watches = args.includes("--watch");
   const files = args.filter((arg) => arg !== "--watch");
-  const which = files.length ? files : QUICK.vitest;
+  const which = files.length ? ["--project", "world", ...files] : QUICK.vitest;
   return run("vitest", [watches ? "watch" : "run", "--project", "unit", ...which]);
 }
 
@@ -110,7 +113,11 @@ async function withNode(version, env) {
   const path = `${join(folder, "node_modules/node/bin")}:${process.env.PATH}`;
   return inTurn(
     () => show("node", ["--version"], { cwd: root, env: { ...process.env, PATH: path } }),
-    () => run("vitest", ["run", "--project", "unit", "--project", "server", ...QUICK.vitest], { ...env, PATH: path }),
+    () =>
+      run("vitest", ["run", "--project", "unit", "--project", "world", "--project", "server", ...QUICK.vitest], {
+        ...env,
+        PATH: path,
+      }),
   );
 }
 

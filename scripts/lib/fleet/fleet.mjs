@@ -1,7 +1,8 @@
-import { copyFileSync, createWriteStream, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { copyFileSync, createWriteStream, existsSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
 import { postgresPrograms, takenOut, withLibraries } from "../debian.mjs";
+import { buildFormer } from "../former.mjs";
 import { home, makeFolder, root } from "../places.mjs";
 import { hear, must } from "../run.mjs";
 import { say } from "../say.mjs";
@@ -43,7 +44,7 @@ export class Fleet {
       await takenOut("haproxy", debian),
       await takenOut("openssl", debian),
     ];
-    this.former = this.from ? await this.#buildFormer(this.from) : undefined;
+    this.former = this.from ? await buildFormer(this.from) : undefined;
     this.network = await Network.make();
     for (const [host, address] of Object.entries(ADDRESSES)) await this.network.add(host, address);
     say("Starting a primary and a standby");
@@ -346,20 +347,6 @@ export class Fleet {
       writeFileSync(file, text);
       return ["-f", file];
     });
-  }
-
-  /** An earlier commit, built in a folder of its own. @returns the folder */
-  async #buildFormer(ref) {
-    const { output } = await hear("git", ["rev-parse", "--short", ref], { cwd: root });
-    const folder = join(home, `fleet-${output.trim()}`);
-    if (existsSync(join(folder, "packages/server/dist/main.js"))) return folder;
-    say(`Building ${ref} in a folder of its own`);
-    rmSync(folder, { recursive: true, force: true });
-    mkdirSync(folder, { recursive: true });
-    await must("Taking out the commit", "sh", ["-c", `git archive "${ref}" | tar -x -C "${folder}"`], { cwd: root });
-    await must("Installing its packages", "npm", ["ci", "--no-audit", "--no-fund"], { cwd: folder });
-    await must("Building it", process.execPath, ["scripts/build.mjs"], { cwd: folder });
-    return folder;
   }
 
   #print() {

@@ -160,7 +160,7 @@ const FORMS: Readonly<Record<string, string>> = {
   ro: `
     Strada [strada] street
     Număr [numar] house
-    Bloc [bloc] -
+    Bloc [bloc] building
     Scara [scara] -
     Etaj [etaj] floor
     Apartament [ap] unit
@@ -645,7 +645,7 @@ const FORMS: Readonly<Record<string, string>> = {
     Город [g] town
     Улица [u] street
     Дом [d] house
-    Корпус [k] unit
+    Корпус [k] building
     Квартира [kv] unit
     Почтовый индекс [i] postcode`,
   ilc: `
@@ -654,6 +654,107 @@ const FORMS: Readonly<Record<string, string>> = {
     מספר [n] house
     דירה [a] unit
     מיקוד [z] postcode`,
+  czp: `
+    Ulice [u] street
+    Č. p. [cp] house
+    Č. o. [co] house
+    Obec [o] town
+    PSČ [p] postcode`,
+  tha: `
+    บ้านเลขที่ [h] house
+    ถนน [r] street
+    ตำบล/แขวง [t] district
+    อำเภอ/เขต [a] town
+    จังหวัด [c] region
+    รหัสไปรษณีย์ [z] postcode`,
+  cnd: `
+    省 [p] region
+    市 [c] town
+    区/县 [d] district
+    详细地址 [a] line1
+    邮政编码 [z] postcode`,
+  noe: `
+    Gateadresse [g] line1
+    Bolignummer [b] unit
+    Postnr [p] postcode
+    Poststed [s] town`,
+  phb: `
+    House No. [h] house
+    Street [s] street
+    Barangay [b] district
+    City/Municipality [c] town
+    Province [p] region`,
+  rsn: `
+    Улица [u] street
+    Број [b] house
+    Стан [s] unit
+    Поштански број [p] postcode
+    Место [m] town`,
+  ped: `
+    Departamento [de] region
+    Provincia [p] county
+    Distrito [di] town
+    Dirección [a] line1
+    Referencia [r] -`,
+  uyd: `
+    Calle [c] line1
+    Apto. [a] unit
+    Localidad [l] town
+    Departamento [d] region`,
+  sgl: `
+    Postal code [p] postcode
+    Block / House no. [b] house
+    Street name [s] street
+    Level [l] floor
+    Unit no. [u] unit`,
+  egy: `
+    رقم المبنى [b] house
+    الشارع [s] street
+    الطابق [f] floor
+    الشقة [u] unit
+    المدينة [c] town
+    المحافظة [g] region`,
+  irn: `
+    استان [r] region
+    شهر [c] town
+    خیابان [s] street
+    پلاک [h] house
+    واحد [u] unit
+    کد پستی [p] postcode`,
+  esn: `
+    Tipo de vía [t] -
+    Nombre de la vía [n] street
+    Número [nu] house
+    Piso [p] floor
+    Puerta [pu] unit
+    Código postal [cp] postcode
+    Población [po] town`,
+  mys: `
+    Alamat [a] line1
+    Poskod [p] postcode
+    Bandar [b] town
+    Negeri [n] region`,
+  alb: `
+    Rruga [r] street
+    Numri [n] house
+    Qyteti [q] town
+    Kodi postar [k] postcode`,
+  geo: `
+    ქუჩა [s] street
+    სახლის ნომერი [h] house
+    ქალაქი [c] town
+    საფოსტო ინდექსი [z] postcode`,
+  arm: `
+    Փողոց [s] street
+    Շենք [h] house
+    Բնակարան [u] unit
+    Քաղաք [c] town`,
+  kaz: `
+    Көше [s] street
+    Үй [h] house
+    Пәтер [u] unit
+    Қала [c] town
+    Облыс [r] region`,
 };
 
 const OF_BINDING: Readonly<Record<string, string>> = {

@@ -1,19 +1,24 @@
 /** Words in lower case without accents: of text, and of names like `billingAddress_street1`. */
 export function wordsOf(text: string): string[] {
-  return text
-    .replace(/(\p{Ll})(\p{Lu})/gu, "$1 $2")
-    .replace(/(\p{L})(\d)/gu, "$1 $2")
-    .normalize("NFD")
-    .replace(/\p{M}/gu, "")
-    .toLowerCase()
-    .replace(/№|\bn\.?\s?[º°]/giu, " nr ")
-    .replace(/ß/g, "ss")
-    .replace(/ø/g, "o")
-    .replace(/æ/g, "ae")
-    .replace(/ł/g, "l")
-    .replace(/ı/g, "i")
-    .split(/[^\p{L}\p{N}]+/u)
-    .filter(Boolean);
+  return (
+    text
+      .replace(/(\p{Ll})(\p{Lu})/gu, "$1 $2")
+      .replace(/(\p{L})(\d)/gu, "$1 $2")
+      // without its accent "č. p." would be a postcode's "C. P."
+      .replace(/(?<!\p{L})č\.?\s?p\.?(?!\p{L})/giu, " cislo popisne ")
+      .replace(/(?<!\p{L})č\.?\s?(?:o|or)\.?(?!\p{L})/giu, " cislo orientacni ")
+      .normalize("NFD")
+      .replace(/\p{M}/gu, "")
+      .toLowerCase()
+      .replace(/№|\bn\.?\s?[º°]/giu, " nr ")
+      .replace(/ß/g, "ss")
+      .replace(/ø/g, "o")
+      .replace(/æ/g, "ae")
+      .replace(/ł/g, "l")
+      .replace(/ı/g, "i")
+      .split(/[^\p{L}\p{N}]+/u)
+      .filter(Boolean)
+  );
 }
 
 /** Phrases of a list between commas, each as its words. */

@@ -243,4 +243,29 @@ describe("wordsOf", () => {
     expect(wordsOf("Code postal (obligatoire)")).toEqual(["code", "postal", "obligatoire"]);
     expect(wordsOf("Straße/Nr.")).toEqual(["strasse", "nr"]);
   });
+
+  const AREAS = ["Antares", "Boyero", "Caldera", "Dorada", "Estrella", "Faro"].map((value) => ({
+    value,
+    label: value,
+  }));
+  it.each([
+    [["Dirección", "Departamento", "Municipio", "Código postal"], "{region or county}"],
+    [["Dirección", "Departamento", "Provincia", "Distrito"], "{region or county}"],
+    [["Calle", "Número", "Piso", "Departamento", "Localidad", "Provincia"], "{unit}"],
+    [["Calle", "Número exterior", "Departamento", "Colonia", "Ciudad", "Código postal"], "{unit}"],
+  ])("a department is what lies around it, or a flat: %j", (labels, expected) => {
+    const at = labels.indexOf("Departamento");
+    expect(bound(...labels.map((label) => ({ label })))[at]).toBe(expected);
+  });
+
+  it("a department that is chosen from a long list is an area", () => {
+    const list = { label: "Departamento", tag: "select" as const, options: AREAS };
+    expect(bound({ label: "Dirección" }, list, { label: "Ciudad" })[1]).toBe("{region or county}");
+  });
+
+  it("a country alone is no address, and beside a line of one it is", () => {
+    const others = [{ label: "Name" }, { label: "Email", type: "email" }];
+    expect(bound(...others, { label: "Country" })).toEqual(["", "", ""]);
+    expect(bound(...others, { label: "Street address" }, { label: "Country" })[3]).toBe("{country}");
+  });
 });

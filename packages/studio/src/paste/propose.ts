@@ -2,7 +2,7 @@ import { type Field, freeName } from "@bibliotope/core/form";
 import { langsOfHeads } from "@bibliotope/core/import";
 import { type Guess, guess, PATTERNS } from "./purpose.ts";
 import type { FoundControl } from "./read-html.ts";
-import { partRepeated, sectionOf, settleLines, settleTowns, TELLING } from "./settle.ts";
+import { partRepeated, sectionOf, settleDepartments, settleLines, settleTowns, TELLING } from "./settle.ts";
 import type { Purpose } from "./words.ts";
 
 /** What a control could be bound to. */
@@ -22,7 +22,18 @@ const [LEAST, LEAST_AMONG] = [0.45, 0.3];
 /** Types of input that no field of ours can be. */
 const NO_FIELD = new Set(["password", "file", "checkbox", "radio", "submit", "button", "reset", "image"]);
 /** What is asked for in many forms, of other things than addresses. */
-const OF_OTHERS: ReadonlySet<Purpose> = new Set(["unit", "floor", "building", "house", "district", "county", "region"]);
+const OF_OTHERS: ReadonlySet<Purpose> = new Set([
+  "unit",
+  "floor",
+  "building",
+  "house",
+  "district",
+  "county",
+  "region",
+  "country",
+]);
+/** What is asked for of an address alone, in one field or several. */
+const ASKING: ReadonlySet<Purpose> = new Set([...TELLING, "line1", "lines", "search"]);
 
 /** Reads what the controls of a form are for. Those that only look like an address are taken over as they are. */
 export function propose(controls: readonly FoundControl[]): Proposal[] {
@@ -37,12 +48,14 @@ export function propose(controls: readonly FoundControl[]): Proposal[] {
     telling.filter(({ sureness }) => sureness >= LEAST).length > 1 ||
     // words of one language that are of so many parts are of an address, whatever each alone may mean
     (langs.size > 0 && kinds(guesses) > 2);
+  const isAsked = isOfAddress || guesses.some((found) => found && ASKING.has(found.purpose));
   guesses.forEach((found, i) => {
-    const isOther = !isOfAddress && !telling.length && usable.length > 2 && found?.sureness !== 1;
+    const isOther = !isAsked && usable.length > 2 && found?.sureness !== 1;
     if (found && isOther && OF_OTHERS.has(found.purpose)) guesses[i] = undefined;
     if (found && found.sureness < (isOfAddress ? LEAST_AMONG : LEAST)) guesses[i] = undefined;
   });
   const sections = usable.map((control, i) => (guesses[i] ? sectionOf(control) : ""));
+  settleDepartments(usable, guesses, sections);
   partRepeated(usable, guesses, sections);
   settleTowns(guesses, sections);
   settleLines(usable, guesses, sections);

@@ -75,6 +75,39 @@ const slugOf = (heading: string) =>
     .replace(/^-+|-+$/g, "")
     .slice(0, 24);
 
+/** Words of labels for what lies in a department, and for what stands beside the number of a flat. */
+const [WITHIN_DEPARTMENT, BESIDE_FLAT] = [
+  ["municipio", "municipalidad", "distrito", "corregimiento", "vereda"],
+  ["piso", "torre", "interior", "planta"],
+];
+/** A list of more than these is none of flats. */
+const MOST_FLATS = 5;
+
+/** "Departamento" is a flat in Argentina and Mexico, and in Colombia or Peru what provinces and municipalities lie in. */
+export function settleDepartments(
+  controls: readonly FoundControl[],
+  guesses: (Guess | undefined)[],
+  sections: readonly string[],
+): void {
+  const words = controls.map(({ label, placeholder }) => wordsOf(label || placeholder));
+  guesses.forEach((found, i) => {
+    if (found?.purpose !== "unit" || words[i].join() !== "departamento") return;
+    const near = words.filter((_, j) => j !== i && guesses[j] && sections[j] === sections[i]);
+    const has = (some: readonly string[]) => near.some((label) => label.some((word) => some.includes(word)));
+    const isList = controls[i].tag === "select" && controls[i].options.length > MOST_FLATS;
+    const isFlat = (other: Guess | undefined, j: number) =>
+      j !== i && other?.purpose === "unit" && sections[j] === sections[i];
+    const isArea = has(WITHIN_DEPARTMENT) || guesses.some(isFlat);
+    if (!isList && (!isArea || has(BESIDE_FLAT))) return;
+    guesses[i] = { ...found, purpose: "region", reason: "label means region", isByWords: false };
+    guesses.forEach((other, j) => {
+      if (other?.purpose !== "region" || j === i || sections[j] !== sections[i]) return;
+      if (words[j].includes("provincia")) guesses[j] = { ...other, purpose: "county" };
+      if (words[j].includes("distrito")) guesses[j] = { ...other, purpose: "town" };
+    });
+  });
+}
+
 /** Of several towns one is the town; what lies in it is its district, and what holds several nothing that a field of ours has. */
 export function settleTowns(guesses: (Guess | undefined)[], sections: readonly string[]): void {
   const LEVELS = [undefined, "village", "municipality"];

@@ -29,19 +29,20 @@ const PHRASES: Readonly<Partial<Record<Purpose, string>>> = {
   lines:
     "full address, postal address, mailing address, anschrift, adresse complete, direccion completa, adres korespondencyjny",
   line1:
-    "address line one, addressline 1, addr 1, adr 1, line 1, street 1, 町名 番地, 番地, 住所, street and number, street and house number, street name and number, street number and name, strasse und nr, strasse nr, numero et nom de rue, straat en nummer, adresselinje 1, addr",
+    "address line one, addressline 1, addr 1, adr 1, line 1, street 1, 詳細地址, 详细地址, 街道地址, 町名 番地, 番地, 住所, street and number, street and house number, street name and number, street number and name, strasse und nr, strasse nr, numero et nom de rue, straat en nummer, adresselinje 1, addr",
   house:
-    "номер, מספר, property number, numero civique, house name or number, house number or name, building name or number, civic number, civic no, num ext, no ext, numero exterior, n exterior, housenumber, streetnumber, num, n civico, 門牌號碼, 門牌",
-  unit: "кв, toev, app, ap, apto, 상세 주소, num int, no int, numero interior, n interior, depto, dpto, bus, boite, bte, 상세주소, address line 2, address line two, address 2, addressline 2, addr 2, adr 2, line 2, street 2, adresszusatz, zusatz, complement, complement d adresse, complemento, toevoeging, lgh",
-  floor: "piso, planta",
-  building: "property name, マンション名 部屋番号, bloco, bl",
+    "номер, број, broj, numri, altura, numeracion, מספר, property number, numero civique, house name or number, house number or name, building name or number, civic number, civic no, num ext, no ext, numero exterior, n exterior, housenumber, streetnumber, num, n civico, 門牌號碼, 門牌",
+  unit: "кв, الشقة, شقة, رقم الشقة, bolignummer, bolignr, bruksenhetsnummer, toev, app, ap, apto, 상세 주소, num int, no int, numero interior, n interior, depto, dpto, bus, boite, bte, 상세주소, address line 2, address line two, address 2, addressline 2, addr 2, adr 2, line 2, street 2, adresszusatz, zusatz, complement, complement d adresse, complemento, toevoeging, lgh",
+  street: "nombre de la via, nombre via",
+  floor: "piso, planta, level, 樓層, 楼层, الطابق, طابق, الدور",
+  building: "корпус, строение, property name, マンション名 部屋番号, bloco, bloc, bl",
   district:
-    "quarter, address line 3, address line three, address 3, addressline 3, addr 3, line 3, street 3, lieu dit, hameau",
+    "quarter, barangay, brgy, 区 县, 区县, address line 3, address line three, address 3, addressline 3, addr 3, line 3, street 3, lieu dit, hameau",
   town: "comuna, alcaldia, luogo, 시 군 구, 鄉鎮市區, town or city, city or town, address level 2",
-  county: "δημος",
+  county: "δημος, lga, local government area",
   region:
-    "state or province, state territory, province territory, county or region, administrative area, provincia, uf, distrito, provincie, νομος, 시 도, prov, canton, cantone, tinh thanh pho, il, address level 1",
-  postcode: "npa, nap, eircode, пк, pin code, pincode, pin, zipcode, zip or postal code, postalcode, postal",
+    "emirate, المحافظة, محافظة, state or province, state territory, province territory, county or region, administrative area, provincia, uf, distrito, provincie, νομος, 시 도, prov, canton, cantone, tinh thanh pho, il, address level 1",
+  postcode: "cpa, npa, nap, eircode, пк, pin code, pincode, pin, zipcode, zip or postal code, postalcode, postal",
   country: "country region, country or region, stat",
 };
 
