@@ -83,7 +83,9 @@ export class Lexicon {
       if (way.length > shared.length && word.endsWith(way) && held.endsWith(way)) shared = way;
     if (shared.length < SHORTEST_ENDING) return false;
     const [own, other] = [word.slice(0, -shared.length), held.slice(0, -shared.length)];
-    return Math.min(own.length, other.length) < SURE_WITH_TWO && errorsBetween(own, other) > 1;
+    // hardly anybody misspells the first letter
+    if (own[0] === other[0] || Math.min(own.length, other.length) >= SURE_WITH_TWO) return false;
+    return errorsBetween(own, other) > 1;
   }
 
   /** True for a word that one error parts from a small one: "dp la" for "de la". */
