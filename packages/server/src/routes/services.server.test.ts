@@ -360,7 +360,8 @@ describe("a batch", () => {
   it("checks clear rows against a register, and hands out what it says in columns of their own", {
     tags: ["long"],
   }, async () => {
-    const rows = "street,town\n12 Harbour Row,Tidewell\nMill Lane 12,Tidewell\nqqqzzz 7,Nowhere\nØstergränd 3,Vårhamn\n";
+    const rows =
+      "street,town\n12 Harbour Row,Tidewell\nMill Lane 12,Tidewell\nqqqzzz 7,Nowhere\nØstergränd 3,Vårhamn\n";
     const made = await json("/v1/batches?register=register", {
       method: "POST",
       headers: { "content-type": "text/csv" },
