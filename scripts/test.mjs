@@ -144,8 +144,8 @@ function withServers({ fresh = false, checks = true, keepsDatabaseUp = false }, 
   return withLock(join(home, "test.lock"), "Another npm test is running in this clone; waiting for it", async () => {
     const database = await prepare("test", headlessChromium);
     if (keepsDatabaseUp) database.watch(say);
-    // the lookups that are handed out in Python are run
-    await languageProgram("python3");
+    // the lookups that are handed out for a shell and in Python are run
+    for (const program of ["curl", "python3"]) await languageProgram(program);
     // what stands before a server that people reach over TLS
     const debian = makeFolder(join(home, "debian"));
     const proxy = {

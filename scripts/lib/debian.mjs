@@ -63,8 +63,9 @@ export async function postgisExtension() {
   await install(`postgresql-${version}-postgis-3`);
 }
 
-/** Programs of languages in which lookups are handed out, each with Debian's packages. */
+/** Programs by which lookups that are handed out are run, each with Debian's packages. */
 const LANGUAGES = {
+  curl: ["curl"],
   python3: ["python3"],
   javac: ["default-jdk-headless"],
   go: ["golang-go"],
