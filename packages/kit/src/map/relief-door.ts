@@ -1,5 +1,6 @@
 import type { MapStyle } from "@bibliotope/core/map";
 import type { Client } from "../client/client.ts";
+import { part } from "../part.ts";
 import type { ReliefPlace, ReliefView } from "../relief/relief-view.ts";
 import { say } from "../words/say.ts";
 
@@ -17,6 +18,8 @@ export interface ReliefDoorTarget {
   closed(): void;
 }
 
+const relief = part(() => import("../relief/relief-view.ts"));
+
 /** What draws the relief could not be fetched. */
 class NotLoaded extends Error {}
 
@@ -33,7 +36,7 @@ export class ReliefDoor {
     this.#isOpening = true;
     tell(say("Preparing the relief …"));
     try {
-      const { ReliefView } = await import("../relief/relief-view.ts").catch(() => {
+      const { ReliefView } = await relief().catch(() => {
         throw new NotLoaded();
       });
       const view = new ReliefView(element, {
