@@ -1,9 +1,8 @@
-import { rmSync } from "node:fs";
 import { join } from "node:path";
-import { debianBase, putNode, runInDebian } from "./lib/debian.mjs";
-import { home, makeFolder, root } from "./lib/places.mjs";
+import { inNewDebian } from "./lib/debian.mjs";
+import { root } from "./lib/places.mjs";
 import { must } from "./lib/run.mjs";
-import { command, say, Trouble } from "./lib/say.mjs";
+import { command } from "./lib/say.mjs";
 
 // Runs both commands of the README in a clone of the last commit, in a new Debian that has Node and nothing else: `npm start`
 // until the product answers and ends when it is told to, then `npm test`.
@@ -38,20 +37,10 @@ echo "  npm test"
 CI=true npm test
 `;
 
-await command(async () => {
-  if (process.getuid?.() !== 0)
-    throw new Trouble("A Debian of its own can be made by root alone.\nThe commands were NOT run.");
-  const base = await debianBase(makeFolder(join(home, "debian")));
-  const debian = join(home, "debian", "commands");
-  rmSync(debian, { recursive: true, force: true });
-  say("Making a new Debian");
-  await must("Copying Debian", "cp", ["-a", base, debian]);
-  try {
-    await putNode(debian);
+await command(() =>
+  inNewDebian("commands", async (debian) => {
     await must("Cloning", "git", ["clone", "-q", "--no-hardlinks", root, join(debian, "root/bibliotope")]);
-    return await runInDebian(debian, COMMANDS);
-  } finally {
-    rmSync(debian, { recursive: true, force: true });
-  }
-});
+    return COMMANDS;
+  }),
+);
 process.exit();

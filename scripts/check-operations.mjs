@@ -1,9 +1,9 @@
-import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
-import { debianBase, putNode, runInDebian } from "./lib/debian.mjs";
-import { home, makeFolder, root } from "./lib/places.mjs";
+import { inNewDebian } from "./lib/debian.mjs";
+import { root } from "./lib/places.mjs";
 import { must } from "./lib/run.mjs";
-import { command, say, Trouble } from "./lib/say.mjs";
+import { command, Trouble } from "./lib/say.mjs";
 
 // Runs the commands of docs/operations.md from top to bottom in a new Debian, and looks after each step whether it did what the
 // page says. Nothing of this machine is used but its Node and where it gets packages from. Debian's own systemd does not run in there: what
@@ -100,29 +100,15 @@ if (what === "ready") {
 }
 `;
 
-await command(async () => {
-  if (process.getuid?.() !== 0)
-    throw new Trouble("A Debian of its own can be made by root alone.\nThe page was NOT run.");
-  const base = await debianBase(makeFolder(join(home, "debian")));
-  const debian = join(home, "debian", "operations");
-  rmSync(debian, { recursive: true, force: true });
-  say("Making a new Debian");
-  await must("Copying Debian", "cp", ["-a", base, debian]);
-  try {
-    return await runInDebian(debian, await furnish(debian));
-  } finally {
-    rmSync(debian, { recursive: true, force: true });
-  }
-});
+await command(() => inNewDebian("operations", furnish));
 process.exit();
 
-/** What this machine gives: Node with npm, the commit, and a file of made-up addresses. @returns what is run in there */
+/** What this machine gives beside its Node: the commit, and a file of made-up addresses. @returns what is run in there */
 async function furnish(debian) {
   const put = (path, text, mode = 0o644) => {
     mkdirSync(dirname(join(debian, path)), { recursive: true });
     writeFileSync(join(debian, path), text, { mode });
   };
-  await putNode(debian);
   await must("Cloning", "git", ["clone", "-q", "--bare", root, join(debian, "mnt/clone")]);
   const rows = Array.from({ length: 40 }, (_, i) => `Harbour Row,${i + 1},HT4 29,Tidewell,-35.18${i},-21.62`);
   put("root/addresses.csv", `street,house,postcode,town,lat,lon\n${rows.join("\n")}\n`);

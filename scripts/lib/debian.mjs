@@ -13,8 +13,8 @@ import {
 } from "node:fs";
 import { join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
-import { makeFolder } from "./places.mjs";
-import { hear, isRoot, show } from "./run.mjs";
+import { home, makeFolder } from "./places.mjs";
+import { hear, isRoot, must, show } from "./run.mjs";
 import { say, Trouble } from "./say.mjs";
 
 const LOCKED = /could not get lock|is held by process|unable to (acquire|lock)|temporarily unavailable/i;
@@ -180,8 +180,29 @@ export async function putNode(debian) {
   if (certificates && existsSync(certificates)) copyFileSync(certificates, join(debian, "root/ca.pem"));
 }
 
-/** Runs a script of bash within a Debian: on this machine's network, but with processes of its own. @returns its exit code */
-export async function runInDebian(debian, script) {
+/**
+ * Runs a script of bash in a new Debian that has this machine's Node and network but processes of its own, and takes it away again.
+ * @param folder its folder's name beside the other ones
+ * @param furnish puts what is needed into the folder that it is given, and returns the script
+ * @returns the script's exit code
+ */
+export async function inNewDebian(folder, furnish) {
+  if (!isRoot)
+    throw new Trouble("A Debian of its own can be made by root alone.\nIt was NOT made, and nothing was run.");
+  const base = await debianBase(makeFolder(join(home, "debian")));
+  const debian = join(home, "debian", folder);
+  rmSync(debian, { recursive: true, force: true });
+  say("Making a new Debian");
+  try {
+    await must("Copying Debian", "cp", ["-a", base, debian]);
+    await putNode(debian);
+    return await runInDebian(debian, await furnish(debian));
+  } finally {
+    rmSync(debian, { recursive: true, force: true });
+  }
+}
+
+async function runInDebian(debian, script) {
   const { output: registry } = await hear("npm", ["config", "get", "registry"]);
   const first = `export npm_config_registry="${registry.trim().split("\n").at(-1)}" npm_config_update_notifier=false
 if [ -f /root/ca.pem ]; then export NODE_EXTRA_CA_CERTS=/root/ca.pem; fi

@@ -701,6 +701,13 @@ const FORMS: Readonly<Record<string, string>> = {
     Apto. [a] unit
     Localidad [l] town
     Departamento [d] region`,
+  mxf: `
+    Calle [c] street
+    Número exterior [n] house
+    Piso [p] floor
+    Departamento [d] unit
+    Municipio [m] town
+    Código postal [cp] postcode`,
   sgl: `
     Postal code [p] postcode
     Block / House no. [b] house

@@ -184,8 +184,8 @@ export function guess(control: FoundControl, langs: ReadonlySet<string>): Guess 
     const hit = purposeIn(texts[source]);
     const isWeak = !hit || GENERIC.has(hit.phrase);
     const use = control[source] && !(isList && source === "label") ? meaningOfLabel(control[source], langs) : undefined;
-    // "Type de voie" is a kind of street, which no field of ours holds alone; "Nombre de la vía" is its name
-    if (use?.meaning === "way" && !hit?.phrase.includes(" ")) return undefined;
+    // "Type de voie" is a kind of street, which no field of ours holds alone
+    if (use?.meaning === "way") return undefined;
     const byWords = use && isWeak ? OF_COLUMNS[use.meaning] : undefined;
     // a word that is said of many things means what it means in the form's language
     const isOwn = byWords && (!hit || byWords !== hit.purpose);
