@@ -83,20 +83,38 @@ function apply(value: string, change: Change): string {
   return value.trim();
 }
 
-/** What asks for tidying; seldom anything does. */
-const UNTIDY = /^[\s,]| {2}|[\t\n]| ,|,\s*,|[\s,]$/;
+const [SPACE, COMMA, LAST_ASCII] = [32, 44, 127];
 
 function tidy(text: string): string {
-  if (!UNTIDY.test(text)) return text;
+  if (isTidy(text)) return text;
   return text
     .split("\n")
-    .map((line) =>
-      line
-        .replace(/[ \t]+/g, " ")
-        .replace(/ ,/g, ",")
-        .replace(/,(\s*,)+/g, ",")
-        .replace(/^[\s,]+|[\s,]+$/g, ""),
-    )
+    .map((line) => (isTidy(line) ? line : tidyLine(line)))
     .filter((line) => line !== "")
     .join("\n");
 }
+
+const tidyLine = (line: string) =>
+  line
+    .replace(/[ \t]+/g, " ")
+    .replace(/ ,/g, ",")
+    .replace(/,(\s*,)+/g, ",")
+    .replace(/^[\s,]+|[\s,]+$/g, "");
+
+/** False where a text may have anything to tidy; seldom anything has, and to look at its letters takes least. */
+function isTidy(text: string): boolean {
+  // as if a comma stood before it
+  let [before, beforeSpaces] = [COMMA, COMMA];
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if (code === COMMA ? before === SPACE || beforeSpaces === COMMA : code === SPACE && (before === SPACE || i === 0))
+      return false;
+    if (code < SPACE || (code > LAST_ASCII && RARE_SPACE.test(text[i]))) return false;
+    before = code;
+    if (code !== SPACE) beforeSpaces = code;
+  }
+  return before !== SPACE && (before !== COMMA || text === "");
+}
+
+/** Any space but that of ASCII. */
+const RARE_SPACE = /\s/;

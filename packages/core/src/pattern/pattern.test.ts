@@ -120,6 +120,23 @@ describe("formatPattern", () => {
     );
   });
 
+  it("tidies each line, whatever spaces and commas a value has", () => {
+    const tidied = (line: string) =>
+      line
+        .replace(/[ \t]+/g, " ")
+        .replace(/ ,/g, ",")
+        .replace(/,(\s*,)+/g, ",")
+        .replace(/^[\s,]+|[\s,]+$/g, "");
+    fc.assert(
+      fc.property(
+        fc.string({ unit: fc.constantFrom(..."aé  ,,\t\n\r\u00a0\u3000"), minLength: 1, maxLength: 12 }),
+        (value) => {
+          expect(write("{a}", { a: value })).toBe(value.split("\n").map(tidied).filter(Boolean).join("\n"));
+        },
+      ),
+    );
+  });
+
   it("never prints undefined, doubled spaces or orphaned commas", () => {
     const value = fc.option(fc.constantFrom("A", "Bee", "Å 1"), { nil: undefined });
     fc.assert(

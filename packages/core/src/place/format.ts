@@ -44,18 +44,21 @@ export function envelopeLines(parts: Parts, profile: CountryProfile): string[] {
 /** What the HTML autofill tokens take from the parts, absent ones left out. */
 export function autofillValues(parts: Parts, profile: CountryProfile): AutofillValues {
   const lookup = partLookup(parts);
-  const values: Record<string, string | undefined> = {
-    "address-line1": formatPattern(knownPattern(profile.addressLine), lookup),
-    "postal-code": parts.postcode?.name,
-    country: parts.country?.code,
-    "country-name": parts.country?.name,
+  const values: AutofillValues = {};
+  const put = (token: keyof AutofillValues, value: string | undefined) => {
+    if (value) values[token] = value;
   };
-  profile.levels.forEach((part, i) => {
-    values[`address-level${i + 1}`] = parts[part]?.name;
-  });
-  values["street-address"] = values["address-line1"];
-  return Object.fromEntries(Object.entries(values).filter(([, value]) => value)) as AutofillValues;
+  const line = formatPattern(knownPattern(profile.addressLine), lookup);
+  put("address-line1", line);
+  put("postal-code", parts.postcode?.name);
+  put("country", parts.country?.code);
+  put("country-name", parts.country?.name);
+  for (const [i, part] of profile.levels.entries()) put(LEVELS[i], parts[part]?.name);
+  put("street-address", line);
+  return values;
 }
+
+const LEVELS = ["address-level1", "address-level2", "address-level3", "address-level4"] as const;
 
 /** The parts that an HTML autofill token takes in a country; none for a token that is not of an address. */
 export function autofillParts(token: string, profile: CountryProfile): PartName[] {

@@ -72,7 +72,11 @@ export function forward(indexed: Indexed, query: ForwardQuery): ForwardAnswer {
     ({ candidate, chance, contradictions = contradictionsOf(candidate) }): ScoredRecord => {
       const record = recordOf(candidate, { langs: query.langs, typed: text }, describe, describeBetween);
       const gloss = withScripts(glossOf(candidate.indexed, candidate, record.parts, text));
-      return { ...record, score: chance, differences: differencesOf(contradictions, record.parts, text), gloss };
+      return Object.assign(record, {
+        score: chance,
+        differences: differencesOf(contradictions, record.parts, text),
+        gloss,
+      });
     },
   );
   const unknown = outcome === "none" ? unknownIn(indexed, query, text) : [];

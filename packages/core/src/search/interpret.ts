@@ -215,12 +215,17 @@ const isHousePart = (part?: PartName) => part === undefined || part === "house" 
 
 /** Places of two words that together have the shape of a postcode: known or not, they are one thing typed. */
 function codesIn(words: readonly Token[], shapes: readonly RegExp[]): number[] {
-  return words.flatMap((word, i) => {
-    const next = words[i + 1];
-    const isCode = next && !next.isParted && shapes.some((shape) => shape.test(`${word.text} ${next.text}`));
-    return isCode ? [i, i + 1] : [];
-  });
+  const places: number[] = [];
+  for (let i = 1; i < words.length && shapes.length; i++) {
+    const [word, next] = [words[i - 1], words[i]];
+    // a postcode without a digit is none
+    if (next.isParted || !(DIGIT.test(word.text) || DIGIT.test(next.text))) continue;
+    if (shapes.some((shape) => shape.test(`${word.text} ${next.text}`))) places.push(i - 1, i);
+  }
+  return places;
 }
+
+const DIGIT = /\d/;
 
 interface Role {
   role?: NumberRole;

@@ -79,8 +79,7 @@ export function describeBetween(
   number: HouseNumber,
   shown: Shown,
 ): AnswerRecord {
-  const brief = briefBetween(segment, street, between, number, shown);
-  return { ...brief, ...written(segment, street, brief.parts, shown) };
+  return written(segment, street, briefBetween(segment, street, between, number, shown), shown);
 }
 
 /** A thing, or an address of a street. */
@@ -106,28 +105,22 @@ export function brief(segment: Segment, thing: number, address: number, shown: S
 
 /** Builds the answer for a thing, or for an address of a street. */
 export function describe(segment: Segment, thing: number, address: number, shown: Shown): AnswerRecord {
-  const own = brief(segment, thing, address, shown);
-  const record: AnswerRecord = { ...own, ...written(segment, thing, own.parts, shown) };
+  const record = written(segment, thing, brief(segment, thing, address, shown), shown);
   if (segment.isArea(thing)) record.box = segment.areaBox(thing);
-  if (own.kind === "place") record.facts = segment.factsOf(thing);
+  if (record.kind === "place") record.facts = segment.factsOf(thing);
   return record;
 }
 
-/** How parts are written on an envelope and into a form. */
-function written(
-  segment: Segment,
-  thing: number,
-  parts: Parts,
-  { langs }: Shown,
-): Pick<AnswerRecord, "lines" | "autofill" | "continent"> {
+/** A record with how its parts are written on an envelope and into a form. It is spelt out: copies by spreading took most of this. */
+function written(segment: Segment, thing: number, brief: BriefRecord, { langs }: Shown): AnswerRecord {
+  const { ref, kind, exactness, at, line, parts } = brief;
   const country = segment.countryCode(thing);
   const profile = profileOf(country);
   const continent = continentOf(country, langs);
-  return {
-    ...(continent ? { continent } : {}),
-    lines: placeLines(parts, (rest) => envelopeLines(rest, profile)),
-    autofill: autofillValues(parts, profile),
-  };
+  const lines = parts.place ? placeLines(parts, (rest) => envelopeLines(rest, profile)) : envelopeLines(parts, profile);
+  const autofill = autofillValues(parts, profile);
+  if (!continent) return { ref, kind, exactness, at, line, parts, lines, autofill };
+  return { ref, kind, exactness, at, line, parts, continent, lines, autofill };
 }
 
 /** The name of a place before its address, as on an envelope, once; of what is no place the address alone. */
