@@ -37,7 +37,7 @@ import { keyHandlers } from "./routes/keys.route.ts";
 import { linkHandlers, linkKeyHandlers, linkRoutes } from "./routes/links.route.ts";
 import { lookupHandlers } from "./routes/lookups.route.ts";
 import { manageHandlers } from "./routes/manage.route.ts";
-import { formPageRoute, kitRoutes, studioRoutes } from "./routes/pages.route.ts";
+import { formPageRoute, kitRoutes, studioFiles, studioRoutes } from "./routes/pages.route.ts";
 import { peopleHandlers } from "./routes/people.route.ts";
 import { pickRoute } from "./routes/pick.route.ts";
 import { rehearsalHandlers } from "./routes/rehearsals.route.ts";
@@ -158,6 +158,7 @@ function makeApp(context: AppContext, wire: Wire): Express {
 
   app.use(mountWire(wire));
   app.use(kitRoutes(context.kitFolder, context.keptKits));
+  app.use(studioFiles(context.studioFolder));
 
   app.use(
     pagePolicy(() => context.services.pictureOrigins, isSafe(context.place)),

@@ -244,12 +244,13 @@ function rolesOf(words: readonly Token[], lexicon: Lexicon, part?: PartName): Ro
   words.forEach((word, i) => {
     if (word.kind !== "word") return;
     const [last, next] = [words[i - 1], words[i + 1]];
-    const before = lexicon.roleBefore(word.text);
-    const after = lexicon.roleAfter(word.text);
     // "ReadText Room, 12 Mill Lane": what is behind a comma is of something else
-    const isBehind = after && last?.kind === "number" && !word.isParted && !roles[i - 1].role;
-    const isAhead =
-      before && next && !next.isParted && (next.kind === "number" || (next.text.length === 1 && before === "unit"));
+    const mayBehind = last?.kind === "number" && !word.isParted && !roles[i - 1].role;
+    const mayAhead = next && !next.isParted && (next.kind === "number" || next.text.length === 1);
+    const after = mayBehind ? lexicon.roleAfter(word.text) : undefined;
+    const before = mayAhead ? lexicon.roleBefore(word.text) : undefined;
+    const isBehind = mayBehind && after;
+    const isAhead = mayAhead && before && (next.kind === "number" || before === "unit");
     // "2nd floor 12 …": an ordinal belongs to the word behind it
     if (isAhead && !roles[i].role && !(isBehind && /\D/.test(last.text))) {
       roles[i] = { role: before, isLabel: true };

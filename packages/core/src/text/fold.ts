@@ -9,6 +9,7 @@ export interface Folded {
 }
 
 const MARK = /\p{M}/u;
+const LAST_ASCII = "\u007f";
 /** What is between the two numbers of ½ once it is taken apart. */
 const FRACTION_SLASH = "\u2044";
 
@@ -33,6 +34,12 @@ export function fold(source: string): Folded {
   let text = "";
   const from: number[] = [];
   for (let i = 0; i < plain.length; i++) {
+    // most of a text with accents is plain by now
+    if (plain[i] <= LAST_ASCII) {
+      text += plain[i];
+      from.push(at[i]);
+      continue;
+    }
     const pair = i + 1 < plain.length ? PAIRS.get(plain[i] + plain[i + 1]) : undefined;
     const written = pair ?? LETTERS.get(plain[i]) ?? plain[i];
     for (let k = 0; k < written.length; k++) from.push(at[i]);

@@ -1,0 +1,1 @@
+export function leanFonts(): import("vite").Plugin;
