@@ -51,10 +51,12 @@ export const headsSchema = z.array(text(65_536)).max(500).nullable();
 export const tableFormat = z.strictObject({
   kind: z.enum(["csv", "geojson", "geojsonseq"]),
   encoding: z.enum(TABLE_ENCODINGS),
-  /** These three of CSV. */
+  /** These of CSV. */
   delimiter: text(1).length(1),
   quote: text(1).length(1),
   hasHead: z.boolean(),
+  /** Rows above the head that are no part of the table, empty ones among them. */
+  skipped: z.int().min(0).max(1000).optional(),
 });
 export type TableFormat = z.infer<typeof tableFormat>;
 

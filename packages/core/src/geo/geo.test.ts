@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { MAX_LATITUDE, metresPerPixel, project, unproject } from "./mercator.ts";
-import { ringsContain, signedArea } from "./polygon.ts";
+import { pointWithin, ringsContain, signedArea } from "./polygon.ts";
 import { boxAround, boxContains, isPosition, type Ring, roundDegrees } from "./position.ts";
 
 describe("isPosition", () => {
@@ -75,6 +75,45 @@ describe("ringsContain", () => {
     ];
     expect(ringsContain([square, hole], { lat: 5, lon: 5 })).toBe(false);
     expect(ringsContain([square, hole, island], { lat: 5, lon: 5 })).toBe(true);
+  });
+
+  it("has a point inside, whatever its shape and its holes", () => {
+    expect(pointWithin([square])).toEqual({ lat: 5, lon: 5 });
+    // a star around its middle never crosses itself; a hole around its centroid leaves the rest
+    const corner = fc.tuple(fc.double({ min: 0.2, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }));
+    fc.assert(
+      fc.property(fc.array(corner, { minLength: 3, maxLength: 9 }), fc.boolean(), (corners, hasHole) => {
+        const ring = corners.map(([length, turn], i): [number, number] => {
+          const angle = ((i + turn * 0.9) / corners.length) * 2 * Math.PI;
+          return [120 + length * Math.cos(angle) * 1e-3, 60 + length * Math.sin(angle) * 1e-3];
+        });
+        const outer: Ring = [...ring, ring[0]];
+        fc.pre(Math.abs(signedArea(outer)) > 1e-8);
+        const middle = pointWithin([outer]);
+        expect(ringsContain([outer], middle)).toBe(true);
+        const round = [
+          [-1, -1],
+          [1, -1],
+          [1, 1],
+          [-1, 1],
+          [-1, -1],
+        ].map(([x, y]): [number, number] => [middle.lon + x * 1e-6, middle.lat + y * 1e-6]);
+        if (hasHole) expect(ringsContain([outer, round], pointWithin([outer, round]))).toBe(true);
+      }),
+    );
+  });
+
+  it("has the middle of what has no area", () => {
+    expect(
+      pointWithin([
+        [
+          [2, 4],
+          [6, 4],
+          [2, 4],
+        ],
+      ]),
+    ).toEqual({ lat: 4, lon: 4 });
+    expect(pointWithin([[[2, 4]]])).toEqual({ lat: 4, lon: 2 });
   });
 
   it("does not care which way a ring runs", () => {

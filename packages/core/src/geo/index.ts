@@ -3,7 +3,7 @@ export { greatCircle } from "./great-circle.ts";
 export { type HeightGrid, heightOn } from "./height-grid.ts";
 export { MAX_LATITUDE, metresPerPixel, type Projected, project, TILE, unproject } from "./mercator.ts";
 export { Outline } from "./outline.ts";
-export { ringsContain, signedArea } from "./polygon.ts";
+export { pointWithin, ringsContain, signedArea } from "./polygon.ts";
 export {
   type Box,
   boxAround,

@@ -106,7 +106,13 @@ describe("RowReader", () => {
   it("reads positions as they are written", () => {
     const at = (text: string) => read(["A", text], reading([{ meaning: "street" }, { meaning: "position" }])).row?.at;
     expect(at("-35.2, -21.4")).toEqual({ lat: -35.2, lon: -21.4 });
-    expect(at("POINT(-21.4 -35.2)")).toEqual({ lat: -35.2, lon: -21.4 });
+    for (const text of [
+      "POINT(-21.4 -35.2)",
+      "SRID=4326;POINT Z (-21.4 -35.2 12)",
+      '{"type":"Point","coordinates":[-21.4, -35.2]}',
+    ])
+      expect(at(text), text).toEqual({ lat: -35.2, lon: -21.4 });
+    expect(at("SRID=25832;POINT(-21.4 -35.2)")).toBe(undefined);
     expect(at("geo:-35.2,-21.4")).toEqual({ lat: -35.2, lon: -21.4 });
     expect(at("35°12'00\"S 21°24'00\"W")?.lat).toBeCloseTo(-35.2, 6);
   });

@@ -444,12 +444,19 @@ function share(text: string): number | undefined {
   return value <= 1 ? value : Math.min(1, Math.log(1 + value) / Math.log(1 + LARGEST));
 }
 
+/** As databases write a point: `POINT (10 50)`, with a height or without; before it may stand that it is in degrees (EPSG 4326). */
+const WKT_POINT =
+  /^\s*(?:SRID=4326\s*;\s*)?POINT\s*(?:Z|M|ZM)?\s*\(\s*([^\s()]+)\s+([^\s()]+)(?:\s+[^\s()]+){0,2}\s*\)\s*$/i;
+/** A point as GeoJSON has it, alone in a cell. */
+const JSON_POINT =
+  /^\s*\{\s*"type"\s*:\s*"Point"\s*,\s*"coordinates"\s*:\s*\[\s*([^\s,\]]+)\s*,\s*([^\s,\]]+)\s*(?:,[^\]]*)?\]\s*\}\s*$/;
+
 function readAt(text: string): Position | "swapped" | undefined {
   const at = readPosition(text);
   if (at) return at;
-  const wkt = /^\s*POINT\s*\(\s*(\S+)\s+(\S+)\s*\)\s*$/i.exec(text);
-  if (wkt) {
-    const [lon, lat] = [parseNumber(wkt[1]), parseNumber(wkt[2])];
+  const point = WKT_POINT.exec(text) ?? JSON_POINT.exec(text);
+  if (point) {
+    const [lon, lat] = [parseNumber(point[1]), parseNumber(point[2])];
     return Math.abs(lat) <= 90 && Math.abs(lon) <= 180 ? { lat, lon } : undefined;
   }
   const [first, second] = text.split(/[;,\s]+/).map(parseNumber);

@@ -1,9 +1,10 @@
+import { type Position, pointWithin, type Ring, signedArea } from "@bibliotope/core/geo";
 import { TableError } from "./bytes.ts";
 import { MOST_FEATURE } from "./limits.ts";
 
 /**
- * Cuts a FeatureCollection into the texts of the features, without holding more than one of them: parsing all of it
- * as a stream of JSON tokens took eight times as long.
+ * Cuts a FeatureCollection, or a list of objects, into the texts of the features, without holding more than one of them: parsing all
+ * of it as a stream of JSON tokens took eight times as long.
  *
  * @throws TableError when it is JSON of another kind, or a feature is too long
  */
@@ -15,6 +16,8 @@ export async function* featureTexts(text: AsyncIterable<string>): AsyncGenerator
 
 class FeatureCutter {
   #depth = 0;
+  /** The depth at which features begin: 1 in a list that is the whole file. */
+  #base = 2;
   #isInText = false;
   #isEscaped = false;
   /** The last text of the outermost object, to know the name of the list that begins. */
@@ -41,22 +44,23 @@ class FeatureCutter {
         this.#isNaming = this.#depth === 1;
         if (this.#isNaming) this.#name = "";
       } else if (unit === 0x7b || unit === 0x5b) {
-        if (this.#depth === 1 && unit === 0x5b && this.#name === "features") {
+        const isList = unit === 0x5b && this.#depth === 0;
+        if (isList) this.#base = 1;
+        if (isList || (this.#depth === 1 && this.#base === 2 && unit === 0x5b && this.#name === "features")) {
           this.#isInFeatures = true;
           this.#wasThere = true;
-        }
-        if (this.#isInFeatures && this.#depth === 2) from = i;
+        } else if (this.#isInFeatures && this.#depth === this.#base) from = i;
         this.#depth++;
       } else if (unit === 0x7d || unit === 0x5d) {
         this.#depth--;
-        if (this.#isInFeatures && this.#depth === 2) {
+        if (this.#isInFeatures && this.#depth === this.#base) {
           yield this.#feature + piece.slice(from, i + 1);
           this.#count++;
           this.#feature = "";
-        } else if (this.#depth === 1) this.#isInFeatures = false;
+        } else if (this.#depth < this.#base) this.#isInFeatures = false;
       }
     }
-    if (!this.#isInFeatures || this.#depth <= 2) return;
+    if (!this.#isInFeatures || this.#depth <= this.#base) return;
     this.#feature += piece.slice(from);
     if (this.#feature.length > MOST_FEATURE) throw featureTooLong(this.#count + 1);
   }
@@ -64,11 +68,11 @@ class FeatureCutter {
   end(): void {
     if (!this.#wasThere)
       throw new TableError(
-        "The file is JSON, but not a GeoJSON FeatureCollection: a list named “features” is missing.",
+        "The file is JSON, but neither a GeoJSON FeatureCollection nor a list of objects: a list named “features” is missing.",
       );
     if (this.#depth !== 0)
       throw new TableError(
-        `The GeoJSON ends too early, after ${this.#count.toLocaleString("en")} features: a bracket is not closed.`,
+        `The JSON ends too early, after ${this.#count.toLocaleString("en")} features: a bracket is not closed.`,
       );
   }
 }
@@ -81,46 +85,101 @@ export const featureTooLong = (number: number) =>
 /** A feature as a row: its id, its position, its properties in the order of `heads`. */
 export function rowOfFeature(text: string, number: number, heads: readonly string[]): string[] {
   const { id, geometry, properties } = readFeature(text, number);
-  const [lon, lat] = pointOf(geometry, number);
+  const at = geometry === undefined ? undefined : pointOf(geometry, number);
   return heads.map((head) => {
-    if (head === "lat") return String(lat ?? "");
-    if (head === "lon") return String(lon ?? "");
-    return head === "id" && id !== undefined ? String(id) : textOf(properties[head], head, number);
+    if (at && head === "lat") return String(at[1] ?? "");
+    if (at && head === "lon") return String(at[0] ?? "");
+    return head === "id" && id !== undefined ? String(id) : textOf(properties.get(head), head, number);
   });
 }
 
 interface Feature {
-  id?: string | number;
+  id?: string | number | undefined;
+  /** Undefined for an object that is no feature: it has what its own properties say. */
   geometry: unknown;
-  properties: Record<string, unknown>;
+  /** By name; that of one within another is both names with a full stop between. */
+  properties: ReadonlyMap<string, unknown>;
 }
+
+/** What GeoJSON has besides features. */
+const OTHER_TYPES: ReadonlySet<unknown> = new Set([
+  "FeatureCollection",
+  "GeometryCollection",
+  "Point",
+  "MultiPoint",
+  "LineString",
+  "MultiLineString",
+  "Polygon",
+  "MultiPolygon",
+]);
 
 /** @throws TableError with what the thing is instead */
 export function readFeature(text: string, number: number): Feature {
-  let read: Partial<Feature> & { type?: unknown };
+  let read: { type?: unknown; id?: string | number; geometry?: unknown; properties?: unknown };
   try {
     read = JSON.parse(text);
   } catch (error) {
     throw new TableError(`Feature ${number} is not valid JSON: ${(error as Error).message.slice(0, 120)}.`);
   }
-  if (read?.type !== "Feature")
+  const isObject = isRecord(read);
+  const isFeature = isObject && read.type === "Feature";
+  if (!isObject || (!isFeature && (OTHER_TYPES.has(read.type) || "geometry" in read || "properties" in read)))
     throw new TableError(
-      read?.type === "FeatureCollection"
+      isObject && read.type === "FeatureCollection"
         ? `Feature ${number} is a nested collection. Move its features to the outer one.`
-        : `Feature ${number} is a ${String(read?.type ?? "thing without a type").slice(0, 40)}, where a Feature is expected.`,
+        : `Feature ${number} is a ${String((isObject ? read.type : undefined) ?? "thing without a type").slice(0, 40)}, where a Feature is expected.`,
     );
-  const properties = read.properties && typeof read.properties === "object" ? read.properties : {};
-  return { id: read.id, geometry: read.geometry, properties };
+  if (!isFeature) return { geometry: undefined, properties: flat(read as Record<string, unknown>) };
+  const properties = isRecord(read.properties) ? flat(read.properties) : new Map<string, unknown>();
+  return { id: read.id, geometry: read.geometry ?? null, properties };
 }
 
+const isRecord = (value: unknown): value is Record<string, unknown> =>
+  typeof value === "object" && value !== null && !Array.isArray(value);
+
+/** Objects within one another whose properties become columns; deeper ones stay a text. */
+const DEEPEST = 4;
+
+/** All properties, those of objects within by both names: `address.street`. */
+function flat(properties: Record<string, unknown>): Map<string, unknown> {
+  const all = new Map<string, unknown>();
+  const put = (from: Record<string, unknown>, before: string, depth: number) => {
+    for (const [name, value] of Object.entries(from)) {
+      if (depth < DEEPEST && isRecord(value)) put(value, `${before}${name}.`, depth + 1);
+      else if (!all.has(before + name)) all.set(before + name, value);
+    }
+  };
+  put(properties, "", 0);
+  return all;
+}
+
+/** Longitude and latitude of a point, or of one within an area; empty where there is no geometry. */
 function pointOf(geometry: unknown, number: number): (number | undefined)[] {
-  if (geometry === null || geometry === undefined) return [];
+  if (geometry === null) return [];
   const { type, coordinates } = geometry as { type?: unknown; coordinates?: unknown };
-  if (type !== "Point")
+  if (type === "Point") return Array.isArray(coordinates) ? coordinates : [];
+  if (type === "MultiPoint" && Array.isArray(coordinates) && coordinates.length === 1) return coordinates[0];
+  if (type !== "Polygon" && type !== "MultiPolygon")
     throw new TableError(
-      `Feature ${number} is a ${String(type).slice(0, 40)}. Only points can be imported: give each address or place a point.`,
+      `Feature ${number} is a ${String(type).slice(0, 40)}. Only points and areas can be imported: give each address or place a point.`,
     );
-  return Array.isArray(coordinates) ? coordinates : [];
+  const areas = type === "Polygon" ? [coordinates] : coordinates;
+  if (!Array.isArray(areas) || !areas.every(isArea))
+    throw new TableError(`Feature ${number}: the coordinates of the ${type} are not lists of positions.`);
+  const { lat, lon } = middleOf(areas);
+  return [lon, lat];
+}
+
+const isArea = (value: unknown): value is Ring[] =>
+  Array.isArray(value) && value.length > 0 && value.every((ring) => Array.isArray(ring) && ring.every(isPair));
+const isPair = (value: unknown) => Array.isArray(value) && value.slice(0, 2).every(Number.isFinite) && value.length > 1;
+
+/** A point within the largest of some areas, each a ring and its holes. */
+function middleOf(areas: readonly Ring[][]): Partial<Position> {
+  const size = (rings: Ring[]) => Math.abs(signedArea(rings[0]));
+  const [first, ...others] = areas.filter(([ring]) => ring.length > 0);
+  if (!first) return {};
+  return pointWithin(others.reduce((most, one) => (size(one) > size(most) ? one : most), first));
 }
 
 function textOf(value: unknown, head: string, number: number): string {

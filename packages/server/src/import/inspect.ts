@@ -39,7 +39,7 @@ export type KeptReading = TableReading & { heads?: string[] | null };
  * @throws TableError
  */
 export async function inspect({ path, params, country, readings }: FileToInspect): Promise<FileStart> {
-  const { format, heads, rows } = await inspectTable(path, params.format);
+  const { format, heads, rows, numbers } = await inspectTable(path, params.format);
   const isData = params.purpose !== "batch";
   const proposals = proposeColumns(heads, rows, params.purpose);
   const kept = params.reading || !isData ? undefined : keptReading(readings, heads);
@@ -69,7 +69,6 @@ export async function inspect({ path, params, country, readings }: FileToInspect
     columns: columns.map(({ use }) => use),
     ...(projection ? { projection } : {}),
   };
-  const first = format.hasHead && format.kind === "csv" ? 2 : 1;
   return {
     format,
     heads: heads ?? null,
@@ -78,7 +77,7 @@ export async function inspect({ path, params, country, readings }: FileToInspect
     inCapitals,
     projections: metres?.weighed ?? [],
     ...(found ? { countryWhy: found.why } : {}),
-    ...readFirst(rows, reading, first),
+    ...readFirst(rows, numbers, reading),
   };
 }
 
@@ -140,7 +139,7 @@ function metresOf(
 }
 
 /** The first rows as they would read, and where all of them would lie. */
-function readFirst(rows: string[][], reading: Reading, first: number): Pick<FileStart, "rows" | "spots"> {
+function readFirst(rows: string[][], numbers: readonly number[], reading: Reading): Pick<FileStart, "rows" | "spots"> {
   let reader: RowReader;
   try {
     reader = new RowReader(reading);
@@ -151,7 +150,7 @@ function readFirst(rows: string[][], reading: Reading, first: number): Pick<File
   const shown = rows.slice(0, ROWS_SHOWN).map((cells, i) => {
     const { row, refused, doubts } = reader.read(cells);
     return {
-      number: first + i,
+      number: numbers[i],
       cells: cells.map((cell) => (cell.length > CELL_SHOWN ? `${cell.slice(0, CELL_SHOWN)}…` : cell)),
       ...(row ? { line: lineOf(row), at: row.at } : {}),
       ...(refused ? { refused: refused.words } : {}),

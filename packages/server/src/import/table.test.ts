@@ -56,6 +56,86 @@ describe("a table", () => {
     expect((await look(content)).format).toMatchObject(format);
   });
 
+  const ROWS = "Harbour Row;12;Tidewell;-35,2;-21,4\nMill Lane;4;Pellby;-35,1;-21,5\n";
+  const HEAD = "street;house;town;lat;lon\n";
+  it.each([
+    ["a title and an empty line", `Members, 1 December 2026;;;;\n;;;;\n${HEAD}${ROWS}`, 2],
+    ["a title of one cell", `Members\n\n${HEAD}${ROWS}`, 2],
+    ["a head of groups", `Address;;;Position;\n${HEAD}${ROWS}`, 1],
+    ["what a spreadsheet says of the delimiter", `sep=;\n${HEAD}${ROWS}`, 1],
+    ["that, and a title", `sep=;\nMembers;;;;\n${HEAD}${ROWS}`, 2],
+  ])("has its head below %s", async (_, text, skipped) => {
+    const { format, heads, numbers } = await look(text);
+    expect(format).toMatchObject({ delimiter: ";", hasHead: true, skipped });
+    expect(heads).toEqual(["street", "house", "town", "lat", "lon"]);
+    expect(numbers).toEqual([skipped + 2, skipped + 3]);
+    expect(await all(text)).toMatchObject([
+      { number: skipped + 2, cells: ["Harbour Row", "12", "Tidewell", "-35,2", "-21,4"] },
+      { number: skipped + 3 },
+    ]);
+  });
+
+  it.each([
+    ["a first row with gaps", `Harbour Row;;;;\n${ROWS}`, 3],
+    ["a head with gaps", `street;;town;;\nHarbour Row;twelve;Tidewell;none;none\n${ROWS}`, 3],
+    ["words alone", "street;town;code\nHarbour Row;;\nMill Lane;Pellby;A\n", 2],
+  ])("loses no row to %s", async (_, text, rows) => {
+    expect((await look(text)).format.skipped).toBe(undefined);
+    expect(await all(text)).toHaveLength(rows);
+  });
+
+  it("has its head where the person says", async () => {
+    const text = `Address;;;Position;\n${HEAD}${ROWS}`;
+    expect((await look(text, { skipped: 0 })).heads?.[0]).toBe("Address");
+    expect((await look(text, { skipped: 2, hasHead: false })).rows).toHaveLength(2);
+  });
+
+  it.each([
+    ["a list", (objects: object[]) => JSON.stringify(objects, null, 2)],
+    ["lines", (objects: object[]) => objects.map((one) => `${JSON.stringify(one)}\n`).join("")],
+  ])("is made of objects that are no features, as %s, those within them as columns", async (_, write) => {
+    const objects = [
+      { id: 1, at: { lat: -35.2, lon: -21.4 }, address: { street: "Harbour Row", within: { town: "Tidewell" } } },
+      { id: 2, address: { street: "Mill Lane" }, tags: ["a", { b: 1 }], __proto__of: null },
+    ];
+    const text = write(objects);
+    expect((await look(text)).heads).toEqual([
+      ...["id", "at.lat", "at.lon", "address.street", "address.within.town", "tags", "__proto__of"],
+    ]);
+    expect(await all(text)).toEqual([
+      { number: 1, cells: ["1", "-35.2", "-21.4", "Harbour Row", "Tidewell", "", ""] },
+      { number: 2, cells: ["2", "", "", "Mill Lane", "", '["a",{"b":1}]', ""] },
+    ]);
+  });
+
+  it("has names that every object has for columns of their own only", async () => {
+    const text = '[{"toString":"a","__proto__":"b","constructor":{"name":"c"}},{"town":"Tidewell"}]';
+    expect(await all(text)).toEqual([
+      { number: 1, cells: ["a", "b", "c", ""] },
+      { number: 2, cells: ["", "", "", "Tidewell"] },
+    ]);
+  });
+
+  const square = (west: number, south: number, size: number) =>
+    [
+      [0, 0],
+      [size, 0],
+      [size, size],
+      [0, size],
+      [0, 0],
+    ].map(([x, y]) => [west + x, south + y]);
+  it.each([
+    ["an area by a point within it", { type: "Polygon", coordinates: [square(-21, -35, 0.5)] }, ["-34.75", "-20.75"]],
+    [
+      "several by one within the largest",
+      { type: "MultiPolygon", coordinates: [[square(0, 0, 0.5)], [square(8, 8, 1)]] },
+      ["8.5", "8.5"],
+    ],
+    ["a list of one point", { type: "MultiPoint", coordinates: [[-21, -35]] }, ["-35", "-21"]],
+  ])("places %s", async (_, geometry, at) => {
+    expect((await all(collection(feature({ geometry }))))[0].cells.slice(0, 2)).toEqual(at);
+  });
+
   it("has the signs of windows-1252 that Latin 1 lacks", async () => {
     const bytes = Buffer.from("street;fee\nRue de l\x92\xc9cole;4 \x80\n", "latin1");
     expect((await look(bytes)).rows).toEqual([["Rue de l’École", "4 €"]]);
@@ -140,7 +220,7 @@ describe("a file that is no table", () => {
     [`a,b\n${"x,".repeat(3 << 19)}`, "columns. The limit is 500"],
     [`a,b\n${`${"x".repeat(9000)},`.repeat(300)}`, "longer than 1,048,576 characters"],
     [`a,b\n1,2\n"never closed, 3\n`, "never closed"],
-    [JSON.stringify({ type: "Point", coordinates: [1, 2] }), "not a GeoJSON FeatureCollection"],
+    [JSON.stringify({ type: "Point", coordinates: [1, 2] }), "neither a GeoJSON FeatureCollection nor a list"],
     [collection({ type: "FeatureCollection", features: [] }), "Feature 1 is a nested collection"],
     [
       collection(feature(), { type: "Point", coordinates: [1, 2] }),

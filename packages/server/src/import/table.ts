@@ -12,6 +12,8 @@ export interface TableStart {
   /** Names of the columns; undefined where a CSV has none. */
   heads: string[] | undefined;
   rows: string[][];
+  /** Number of each of these rows, as `TableRow` has it. */
+  numbers: number[];
 }
 
 /** A row of a table. Rows count from 1, the head of a CSV and empty lines among them, as editors and spreadsheets count. */
@@ -38,16 +40,25 @@ export async function inspectTable(path: string, wanted: Partial<TableFormat> = 
   const base = { kind, encoding, delimiter: ",", quote: '"', hasHead: true };
   if (kind !== "csv") return { format: base, ...(await lookAtFeatures(path, base)) };
   const quote = wanted.quote ?? (/^'[^'\n]*'[,;\t|]/.test(text) ? "'" : '"');
-  const delimiter = wanted.delimiter ?? delimiterOf(text, quote);
+  const said = SAYS_DELIMITER.exec(text)?.[1];
+  const delimiter = wanted.delimiter ?? (said && DELIMITERS.includes(said) ? said : delimiterOf(text, quote));
   const isWhole = sample.length < SAMPLE;
   const lines = firstLines(text, { delimiter, quote }, isWhole);
-  const rows = lines.filter(isFilled);
-  if (!rows.length && isWhole) throw new TableError("The file has no rows.");
-  const hasHead = wanted.hasHead ?? (rows.length > 0 && looksLikeHead(rows));
-  const format = { kind, encoding, delimiter, quote, hasHead };
-  const heads = hasHead ? rows[0]?.map((head) => head.trim()) : undefined;
-  if (heads) checkHeads(heads, `Row ${lines.findIndex(isFilled) + 1}`);
-  const data = hasHead ? rows.slice(1) : rows;
+  const skipped = wanted.skipped ?? (wanted.hasHead === false ? (said ? 1 : 0) : rowsAbove(lines, said ? 1 : 0));
+  const filled = lines.flatMap((cells, i) => (i >= skipped && isFilled(cells) ? [{ cells, number: i + 1 }] : []));
+  if (!filled.length && isWhole) throw new TableError("The file has no rows.");
+  const hasHead = wanted.hasHead ?? (filled.length > 0 && looksLikeHead(filled.map(({ cells }) => cells)));
+  const format = {
+    kind,
+    encoding,
+    delimiter,
+    quote,
+    hasHead,
+    ...(skipped || wanted.skipped !== undefined ? { skipped } : {}),
+  };
+  const heads = hasHead ? filled[0]?.cells.map((head) => head.trim()) : undefined;
+  if (heads) checkHeads(heads, `Row ${filled[0].number}`);
+  const data = (hasHead ? filled.slice(1) : filled).slice(0, ROWS_SHOWN);
   // numbers count empty lines, as editors do
   lines.forEach((cells, i) => {
     checkRow(cells, i + 1, heads);
@@ -56,7 +67,43 @@ export async function inspectTable(path: string, wanted: Partial<TableFormat> = 
     if (isWhole) throw new TableError("The file has a header, but no rows below it.");
     refuseLongRow(text, format, 0);
   }
-  return { format, heads, rows: data.slice(0, ROWS_SHOWN) };
+  return { format, heads, rows: data.map(({ cells }) => cells), numbers: data.map(({ number }) => number) };
+}
+
+/** The first line by which spreadsheets say how cells are parted. */
+const SAYS_DELIMITER = /^\uFEFF?sep=(.)\r?\n/i;
+/** Rows in which the head is looked for. */
+const ROWS_ABOVE = 20;
+/** Share of its columns that a head has names for. */
+const NAMED = 0.7;
+
+/**
+ * Rows above the head: a title, the day of the table, a head of groups. They have far fewer cells than the rows below, and what
+ * follows them is a head without doubt: words above numbers.
+ * @param least rows that are no part of the table in any case
+ */
+function rowsAbove(lines: readonly string[][], least: number): number {
+  const counts = lines.map(filledIn);
+  const usual = commonest(counts.filter((count) => count > 1));
+  for (let i = least; i < Math.min(lines.length, ROWS_ABOVE); i++) {
+    if (counts[i] < NAMED * usual) continue;
+    if (i === least) return least;
+    const isHead = hasNumbersBelow(lines.slice(i).filter(isFilled)) && namedBy(lines[i]) >= namedBy(lines[least] ?? []);
+    return isHead ? i : least;
+  }
+  return least;
+}
+
+const filledIn = (cells: readonly string[]) => cells.filter((cell) => cell.trim()).length;
+
+/** How many columns a head has names for that are known. */
+const namedBy = (cells: string[]) => proposeColumns(cells, []).filter(({ use }) => use).length;
+
+/** The number that is most often among some; of several the first; 0 of none. */
+function commonest(numbers: readonly number[]): number {
+  const times = new Map<number, number>();
+  for (const number of numbers) times.set(number, (times.get(number) ?? 0) + 1);
+  return [...times].reduce((most, one) => (one[1] > most[1] ? one : most), [0, 0])[0];
 }
 
 /**
@@ -85,7 +132,7 @@ async function* csvRows(text: AsyncIterable<string>, format: TableFormat): Async
     const batch: TableRow[] = [];
     for (const cells of rows) {
       number++;
-      if (!isFilled(cells)) continue;
+      if (number <= (format.skipped ?? 0) || !isFilled(cells)) continue;
       checkRow(cells, number);
       if (isBelowHead) batch.push({ number, cells });
       isBelowHead = true;
@@ -140,15 +187,16 @@ async function* lines(text: AsyncIterable<string>): AsyncGenerator<string> {
   if (rest.replace("\u001e", "").trim()) yield rest.replace("\u001e", "");
 }
 
-async function lookAtFeatures(path: string, format: TableFormat): Promise<Pick<TableStart, "heads" | "rows">> {
+async function lookAtFeatures(path: string, format: TableFormat): Promise<Omit<TableStart, "format">> {
   const text = readText(path, format.encoding);
-  const heads = new Set<string>(["lat", "lon"]);
+  const heads = new Set<string>();
   const first: string[] = [];
   let [count, characters] = [0, 0];
   for await (const feature of format.kind === "geojson" ? featureTexts(text) : lines(text)) {
-    const { id, properties } = readFeature(feature, ++count);
+    const { id, geometry, properties } = readFeature(feature, ++count);
+    if (geometry !== undefined) heads.add("lat").add("lon");
     if (id !== undefined) heads.add("id");
-    for (const name of Object.keys(properties)) heads.add(name);
+    for (const name of properties.keys()) heads.add(name);
     checkHeads([...heads], count === 1 ? "Feature 1" : `The table of the first ${count} features`);
     if (first.length < ROWS_SHOWN) first.push(feature);
     characters += feature.length;
@@ -161,15 +209,18 @@ async function lookAtFeatures(path: string, format: TableFormat): Promise<Pick<T
     checkRow(cells, i + 1, names);
     return cells;
   });
-  return { heads: names, rows };
+  return { heads: names, rows, numbers: rows.map((_, i) => i + 1) };
 }
 
 function kindOf(text: string): TableFormat["kind"] {
   const start = text.replace(/^[\uFEFF\u001E\s]+/, "");
   if (!/^[{[]/.test(start)) return "csv";
-  const [line] = start.split("\n", 1);
+  if (start.startsWith("[")) return "geojson";
+  const [line, next = ""] = start.split(/\n\s*/, 2);
   try {
-    return JSON.parse(line.replace("\u001e", "")).type === "Feature" ? "geojsonseq" : "geojson";
+    const { type } = JSON.parse(line.replace("\u001e", ""));
+    // objects line by line need not be features
+    return type === "Feature" || (type === undefined && /^\u001E?\{/.test(next)) ? "geojsonseq" : "geojson";
   } catch {
     return "geojson";
   }
@@ -190,7 +241,8 @@ function delimiterOf(text: string, quote: string): string {
     } catch {
       continue;
     }
-    const width = rows[0]?.length ?? 0;
+    // a title above the table has cells of its own
+    const width = commonest(rows.map((row) => row.length).filter((length) => length > 1));
     const same = rows.filter((row) => row.length === width).length / Math.max(1, rows.length);
     if (width > 1 && (same > best.same || (same === best.same && width > best.width)))
       best = { delimiter, same, width };
@@ -199,10 +251,17 @@ function delimiterOf(text: string, quote: string): string {
 }
 
 /** A head has no numbers, and differs from the rows below it. */
-function looksLikeHead([first, ...rest]: string[][]): boolean {
-  const isNumber = (cell: string) => /\d/.test(cell) && /^[\s\d.,+-]+$/.test(cell);
+function looksLikeHead(rows: string[][]): boolean {
+  const [first] = rows;
   if (first.some(isNumber)) return false;
-  const hasNumbers = first.some((_, column) => rest.some((row) => isNumber(row[column] ?? "")));
+  if (filledIn(first) < first.length / 2 && !namedBy(first)) return false;
   // one column of words may be a list of addresses, unless its first names them
-  return hasNumbers || first.length > 1 || proposeColumns(first, []).some(({ use }) => use);
+  return hasNumbersBelow(rows) || first.length > 1 || proposeColumns(first, []).some(({ use }) => use);
+}
+
+const isNumber = (cell: string) => /\d/.test(cell) && /^[\s\d.,+-]+$/.test(cell);
+
+/** Words, with numbers below some of them. */
+function hasNumbersBelow([first, ...rest]: readonly (readonly string[])[]): boolean {
+  return !first.some(isNumber) && first.some((_, column) => rest.some((row) => isNumber(row[column] ?? "")));
 }

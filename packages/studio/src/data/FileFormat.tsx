@@ -8,9 +8,11 @@ const DELIMITERS: readonly (readonly [string, string])[] = [
 ];
 const KINDS: Readonly<Record<TableFormat["kind"], string>> = {
   csv: "CSV",
-  geojson: "GeoJSON",
-  geojsonseq: "GeoJSON, one feature per line",
+  geojson: "JSON",
+  geojsonseq: "JSON, one object per line",
 };
+/** Rows above the header that can be left out. */
+const MOST_ABOVE = 1000;
 export const SELECT = "h-[28px] rounded border border-edge bg-field px-1.5 text-[13px]";
 
 /** How the file is written; what was found out can be set by hand. */
@@ -65,7 +67,20 @@ export function FileFormat({
               checked={format.hasHead}
               onChange={(event) => change({ hasHead: event.target.checked })}
             />
-            First row contains column names
+            Header row
+          </label>
+          <label className="inline-flex items-center gap-1.5">
+            <span className="text-quiet">Rows to skip</span>
+            <input
+              className={`${SELECT} w-14`}
+              type="number"
+              min={0}
+              max={MOST_ABOVE}
+              value={format.skipped ?? 0}
+              onChange={({ target: { value } }) =>
+                change({ skipped: Math.max(0, Math.min(MOST_ABOVE, Math.floor(Number(value)) || 0)) })
+              }
+            />
           </label>
         </>
       ) : null}

@@ -76,7 +76,8 @@ export function Drop({ onFile }: { onFile: (file: FileAnswer) => void }) {
         <>
           <p className="font-serif text-[19px]">Drop a file here</p>
           <p className="mx-auto mt-1 max-w-[34rem] text-quiet">
-            CSV with any delimiter and encoding, or GeoJSON with a point per address. Either may be gzipped, up to 5 GB.
+            CSV with any delimiter and encoding, GeoJSON with a point or an area per address, or a list of JSON objects.
+            Each may be gzipped, up to 5 GB.
           </p>
           <input
             ref={chooser}
