@@ -12,10 +12,11 @@ export function part<T>(load: () => Promise<T>): () => Promise<T> {
   let failures = 0;
   return () =>
     next().catch((error: unknown) => {
-      const [, address] = /module: ([^\s#]+)/.exec(String(error)) ?? [];
-      failures += 1;
-      const again = `${address}#${failures}`;
-      if (address) next = () => import(/* webpackIgnore: true */ /* @vite-ignore */ again) as Promise<T>;
+      const address = /module: ([^\s#]+)/.exec(`${error}`)?.[1];
+      if (address) {
+        const again = `${address}#${++failures}`;
+        next = () => import(/* webpackIgnore: true */ /* @vite-ignore */ again) as Promise<T>;
+      }
       throw error;
     });
 }

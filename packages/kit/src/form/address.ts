@@ -13,14 +13,11 @@ import type { Difference } from "@bibliotope/core/place";
 import type { RecordFeature, RecordProperties } from "@bibliotope/wire";
 import type { Client } from "../client/client.ts";
 import { LookupError } from "../client/errors.ts";
-import { part } from "../part.ts";
 import { SearchBox } from "../search/box.ts";
 import type { Tracer } from "../trace.ts";
 import { say } from "../words/say.ts";
 import { nearestFor, WALK } from "./nearest.ts";
 import { OutcomePlace } from "./outcome-place.ts";
-
-const locating = part(() => import("../locate/locate.ts"));
 
 /** Candidates that a person is asked to choose from. */
 const MOST_CANDIDATES = 8;
@@ -151,7 +148,7 @@ export class AddressLookups {
     this.#settle();
     this.#place.say(say("Locating this device …"));
     // few forms ask where the device is: those that do bring what it takes
-    const device = await locating().catch(() => undefined);
+    const device = await import("../locate/locate.ts").catch(() => undefined);
     const located = await device?.locate({ from: this.target.geolocation });
     if (controller.signal.aborted) return;
     if (!device || !located) return this.#place.say(say("The device's location is not available."));
