@@ -294,7 +294,7 @@ export const CALLS = {
     summary: "Start a batch",
     description:
       "The body is the file, optionally gzipped. Columns are recognised by their names and values, or given as `columns`. Poll the batch until it is done.",
-    takes: ["text/csv", GEOJSON, OTHERS.geojsonseq, "application/gzip"],
+    takes: ["text/csv", GEOJSON, OTHERS.geojsonseq, JSON_TYPE, "application/x-ndjson", "application/gzip"],
     asks: batchRequest,
     answers: batchState,
     status: 202,

@@ -35,7 +35,7 @@ export const PROBLEMS = {
   conflict: { status: 409, title: "Changed elsewhere" },
   withdrawn: { status: 410, title: "Record withdrawn" },
   "too-large": { status: 413, title: "Request too large" },
-  "wrong-type": { status: 415, title: "Body is not JSON" },
+  "wrong-type": { status: 415, title: "Wrong content type" },
   "too-many": { status: 429, title: "Too many requests" },
   "not-ready": { status: 503, title: "Index not ready" },
   busy: { status: 503, title: "Server overloaded" },

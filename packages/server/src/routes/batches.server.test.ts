@@ -205,6 +205,20 @@ describe("a batch by the wire", () => {
     expect(features.length).toBeGreaterThan(0);
   });
 
+  it("comes in as JSON of any objects", { tags: ["long"] }, async () => {
+    const asked = { address: { street: "Harbour Row", house: 12, town: "Tidewell" } };
+    for (const [type, text] of [
+      ["application/json", JSON.stringify([asked])],
+      ["application/x-ndjson", `${JSON.stringify(asked)}\n${JSON.stringify(asked)}\n`],
+    ]) {
+      const { status, body } = await hand(text, "", { headers: { "content-type": type } });
+      expect(status, type).toBe(202);
+      const { counts, rows } = await done(body.id);
+      expect(counts, type).toMatchObject({ clear: rows });
+      expect(await (await ask(`/v1/batches/${body.id}/rows`)).text()).toContain("Harbour Row,12,Tidewell,clear");
+    }
+  });
+
   it("asks what is at positions where rows hold nothing else", { tags: ["long"] }, async () => {
     const { body } = await hand("lat,lon\n-35.1841,-21.6253\n10,10\n");
     expect(await done(body.id)).toMatchObject({ counts: { none: 1 } });
@@ -256,7 +270,8 @@ describe("a batch by the wire", () => {
 
   it("says what is wrong with a file, a type or a word", async () => {
     expect((await hand("")).body.detail).toBe("The file is empty.");
-    expect((await hand("{}", "", { headers: { "content-type": "application/json" } })).status).toBe(415);
+    const pdf = await hand("x", "", { headers: { "content-type": "application/pdf" } });
+    expect([pdf.status, pdf.body.title]).toEqual([415, "Wrong content type"]);
     expect((await hand(ROWS, "?ask=nonsense")).status).toBe(400);
     expect((await hand('{"type":"Point","coordinates":[1,2]}')).body.detail).toContain("FeatureCollection");
   });

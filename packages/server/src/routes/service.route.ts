@@ -35,7 +35,8 @@ const HELP: Record<ProblemName, string> = {
   conflict: "Somebody else saved first. Load the latest state and repeat the change.",
   withdrawn: "The record was removed from the data. The response names its replacement, if there is one.",
   "too-large": "Send less at a time.",
-  "wrong-type": "Bodies are JSON, with Content-Type: application/json.",
+  "wrong-type":
+    "Bodies are JSON, with Content-Type: application/json; a batch is a file of one of the types that the response names.",
   "too-many":
     "Wait as long as the Retry-After header says. The RateLimit headers of every response say how much is left.",
   "not-ready": "The index is being built, or no data is published yet. The Retry-After header says when to try again.",
