@@ -6,7 +6,7 @@ import {
   regionOf,
 } from "../place/index.ts";
 
-/** An address that stands in one text, in its parts. */
+/** An address of one text, in parts. */
 export interface WholeLine {
   street: string;
   house?: HouseNumber;
@@ -21,8 +21,8 @@ const BEFORE = /^(\d+\s?\p{L}?(?:[-/]\d+\p{L}?)?)[\s,]+(.+)$/u;
 const AFTER = /^(.+?)[\s,]+(\d+\s?\p{L}?(?:[-/]\d+\p{L}?)?)$/u;
 
 /** A street and its number from one text: the number is where the country has it, else on the other side. */
-export function splitLine(line: string, stands: "before" | "after"): { street: string; house?: HouseNumber } {
-  const ways = stands === "before" ? [BEFORE, AFTER] : [AFTER, BEFORE];
+export function splitLine(line: string, side: "before" | "after"): { street: string; house?: HouseNumber } {
+  const ways = side === "before" ? [BEFORE, AFTER] : [AFTER, BEFORE];
   for (const way of ways) {
     const match = way.exec(line);
     if (!match) continue;
@@ -39,7 +39,7 @@ export function splitLine(line: string, stands: "before" | "after"): { street: s
  * @param isCountry true for what names the country of the row
  */
 export function splitWhole(line: string, profile: CountryProfile, isCountry: (text: string) => boolean): WholeLine {
-  const { stands } = profile.number;
+  const { stands: side } = profile.number;
   let pieces = line
     .split(/\s*[,;\n]\s*/)
     .map((piece) => piece.trim())
@@ -53,12 +53,12 @@ export function splitWhole(line: string, profile: CountryProfile, isCountry: (te
     const [own, ...around] = broad.reverse();
     pieces = [number && own ? `${own} ${number}` : own, ...around.slice(0, 1)];
   }
-  if (pieces.length < 2) return splitLine(pieces[0] ?? line, stands);
-  const usual = pieces.findIndex((piece) => (stands === "before" ? BEFORE : AFTER).test(piece));
+  if (pieces.length < 2) return splitLine(pieces[0] ?? line, side);
+  const usual = pieces.findIndex((piece) => (side === "before" ? BEFORE : AFTER).test(piece));
   const at = Math.max(0, usual >= 0 && !endOf(pieces[usual], profile) ? usual : 0);
-  const found: WholeLine = splitLine(pieces[at], stands);
+  const found: WholeLine = splitLine(pieces[at], side);
   let next = at + 1;
-  // a number that stands alone, behind its street or in front of it: "Calle Olmo, 12"
+  // a number alone, behind the street or in front of it: "Calle Olmo, 12"
   const isMore = next < pieces.length && !(pieces.length < 3 && isCode(pieces[next], profile));
   const alone = isMore && !found.house ? parseHouseNumber(pieces[next]) : undefined;
   if (alone) {

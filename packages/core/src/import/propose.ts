@@ -110,7 +110,7 @@ function readAsPlaces(proposals: Proposal[]): void {
   };
 }
 
-/** Of a list of places, what no part of an address is may be a fact of their own, named by its head. */
+/** Of a list of places, what no part of an address is may be a fact of their own, named by the head. */
 function readAsFacts(proposals: Proposal[], heads: readonly string[], valuesOf: (column: number) => string[]): void {
   if (!proposals.some(({ use }) => use?.meaning === "place")) return;
   const taken = new Set<string>(MEANINGS);
@@ -146,7 +146,7 @@ function readAsTowns(proposals: Proposal[]): void {
   };
 }
 
-/** A town that several columns name: what is broader is its county, and what lies in it its district. */
+/** A town that several columns name: what is broader is the county, and what lies in it the district. */
 function readAsBroader({ proposals, rows }: Table, column: number, level: "village" | "municipality"): void {
   const town = proposals.findIndex(({ use }) => use?.meaning === "town" && !use.form);
   const meaning = level === "municipality" ? "county" : "district";
@@ -170,7 +170,7 @@ function readAreaAsTown({ proposals, heads }: Table): void {
   proposals[column] = { use: { meaning: "town" }, why: `${proposals[column].why}, and no other column is a town` };
 }
 
-/** What no column of a meaning holds, whatever its head says: names have letters, house numbers are short. */
+/** What no column of a meaning holds, whatever the head says: names have letters, house numbers are short. */
 function canBe({ meaning, form }: ColumnUse, values: readonly string[]): boolean {
   if (!values.length || form) return true;
   const share = (fits: (value: string) => boolean) => values.filter(fits).length / values.length;

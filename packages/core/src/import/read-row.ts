@@ -76,7 +76,7 @@ export interface ImportRow {
   facts?: Facts;
 }
 
-/** The result of a row: its record, or why there is none; and its warnings. */
+/** The result of a row: a record, or why there is none; and warnings. */
 export type ReadRow = { doubts: RowDoubt[] } & (
   | { row: ImportRow; refused?: undefined }
   | { row?: undefined; refused: RefusedRow }
@@ -125,7 +125,7 @@ export class RowReader {
   readonly #facts: readonly { column: number; use: ColumnUse }[];
   /** Columns of what is behind the number, in their order. */
   readonly #suffixes: readonly number[];
-  /** True where the kind of street comes before its name. */
+  /** True where the kind of street comes before the name. */
   readonly #isWayFirst: boolean;
   readonly #profiles = new Map<string, CountryProfile>();
   readonly #metres: MetresReader | undefined;
@@ -336,7 +336,7 @@ export class RowReader {
     const postcode = this.#cell(cells, "postcode");
     if (!postcode) return;
     let written = postcodeAsWritten(profile, postcode);
-    // "6013 Seebach am Rain" is a postcode and its town
+    // "6013 Seebach am Rain" is a postcode and a town
     const end = written === undefined ? endOf(postcode, profile) : undefined;
     if (end) {
       written = end.postcode;
@@ -437,7 +437,7 @@ function clean(text: string): string {
 /** Above this everything is as important: the people of the largest city. */
 const LARGEST = 4e7;
 
-/** An importance from 0 to 1; more than 1 is taken for how many live there, and becomes one by its order of size. */
+/** An importance from 0 to 1; more than 1 is taken for how many live there, and becomes one by the order of size. */
 function share(text: string): number | undefined {
   const value = parseNumber(text.replace(/(?<=\d)[\s'’](?=\d{3})/gu, ""));
   if (!(value >= 0)) return undefined;

@@ -82,7 +82,7 @@ export const featureTooLong = (number: number) =>
     `Feature ${number.toLocaleString("en")} is longer than ${MOST_FEATURE.toLocaleString("en")} characters. Leave out properties you do not need.`,
   );
 
-/** A feature as a row: its id, its position, its properties in the order of `heads`. */
+/** A feature as a row: id, position, properties in the order of `heads`. */
 export function rowOfFeature(text: string, number: number, heads: readonly string[]): string[] {
   const { id, geometry, properties } = readFeature(text, number);
   const at = geometry === undefined ? undefined : pointOf(geometry, number);
@@ -95,7 +95,7 @@ export function rowOfFeature(text: string, number: number, heads: readonly strin
 
 interface Feature {
   id?: string | number | undefined;
-  /** Undefined for an object that is no feature: it has what its own properties say. */
+  /** Undefined for an object that is no feature: the properties say all. */
   geometry: unknown;
   /** By name; that of one within another is both names with a full stop between. */
   properties: ReadonlyMap<string, unknown>;
@@ -174,7 +174,7 @@ const isArea = (value: unknown): value is Ring[] =>
   Array.isArray(value) && value.length > 0 && value.every((ring) => Array.isArray(ring) && ring.every(isPair));
 const isPair = (value: unknown) => Array.isArray(value) && value.slice(0, 2).every(Number.isFinite) && value.length > 1;
 
-/** A point within the largest of some areas, each a ring and its holes. */
+/** A point within the largest of some areas, each a ring and holes. */
 function middleOf(areas: readonly Ring[][]): Partial<Position> {
   const size = (rings: Ring[]) => Math.abs(signedArea(rings[0]));
   const [first, ...others] = areas.filter(([ring]) => ring.length > 0);
