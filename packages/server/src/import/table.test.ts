@@ -108,6 +108,11 @@ describe("a table", () => {
     ]);
   });
 
+  it("has what lies deeper than five objects as text, however deep", async () => {
+    expect((await look('[{"a":{"b":{"c":{"d":{"e":{"f":1}}}}}}]')).heads).toEqual(["a.b.c.d.e"]);
+    expect(await wrong(`[{"a":${'{"a":'.repeat(100_000)}1${"}".repeat(100_001)}]`)).toContain("lie too deep");
+  });
+
   it("has names that every object has for columns of their own only", async () => {
     const text = '[{"toString":"a","__proto__":"b","constructor":{"name":"c"}},{"town":"Tidewell"}]';
     expect(await all(text)).toEqual([
