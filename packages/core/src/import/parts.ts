@@ -71,10 +71,10 @@ export interface ColumnUse {
 }
 
 /**
- * What a column holds of something that another one names: its short form, its code, the developer's own name for it
- * (which tells areas of one name apart), its importance (0 to 1).
+ * What a column holds of something that another one names: its short form, how the source writes it, its code, the developer's own
+ * name for it (which tells areas of one name apart), its importance (0 to 1).
  */
-export const COLUMN_FORMS = ["abbr", "code", "id", "importance"] as const;
+export const COLUMN_FORMS = ["abbr", "written", "code", "id", "importance"] as const;
 export type ColumnForm = (typeof COLUMN_FORMS)[number];
 /** The form that some word names, if any does. */
 export const formOf = (word: string) => COLUMN_FORMS.find((form) => form === word);

@@ -202,6 +202,23 @@ describe("parts over several columns, and names in capitals", () => {
     const names = ({ street, areas }: ReturnType<typeof read>) => [street?.names[0].name, areas[0].names[0].name];
     expect(names(read({ ...all, recases: true }, cells))).toEqual(["Calle de la Estación", "Villa del Río"]);
     expect(names(read(all, cells))).toEqual(["CALLE DE LA ESTACIÓN", "VILLA DEL RÍO"]);
+    const [street, town] = [{ written: "CALLE DE LA ESTACIÓN" }, { written: "VILLA DEL RÍO" }];
+    expect(read({ ...all, recases: true }, cells)).toMatchObject({
+      street: { names: [street] },
+      areas: [{ names: [town] }],
+    });
+    // what is kept is read again, and what needed no change has nothing beside it
+    const again = columns("street", "street", "town", "lat", "lon").columns.map((use, i) =>
+      i === 1 ? { ...use, form: "written" } : use,
+    );
+    const kept = read({ columns: again, recases: true }, [
+      "Calle de la Estación",
+      "CALLE DE LA ESTACIÓN",
+      "Villa",
+      ...at,
+    ]);
+    expect(kept.street?.names).toEqual([{ lang: "es", name: "Calle de la Estación", ...street }]);
+    expect(kept.areas[0].names).toEqual([{ lang: "es", name: "Villa" }]);
     expect(standsInCapitals(all.columns as never, [cells, cells, cells])).toBe(true);
     expect(standsInCapitals(all.columns as never, [cells, cells, ["Calle", "Mayor", "Villa", "1", ...at]])).toBe(false);
   });

@@ -105,11 +105,14 @@ const LONGEST = 200;
 /** Text in UTF-8 that was read as something else, or could not be read. */
 const MANGLED = /\uFFFD|[ÃÂ][\u0080-\u00BF]|â€/u;
 
-/** A column with names: in which language, and whether in their short form. */
+/** Forms of a name that are kept beside it. */
+const BESIDE = ["abbr", "written"] as const;
+
+/** A column with names: in which language, and in which form, where it is not the name itself. */
 interface NameColumn {
   column: number;
   lang: string | undefined;
-  isAbbr: boolean;
+  form: (typeof BESIDE)[number] | undefined;
 }
 
 /** Reads the rows of one table. */
@@ -138,9 +141,10 @@ export class RowReader {
   constructor(private readonly reading: Reading) {
     reading.columns.forEach((use, column) => {
       if (!use) return;
-      if (!use.form || use.form === "abbr") {
+      const form = BESIDE.find((one) => one === use.form);
+      if (form || !use.form) {
         const list = this.#names.get(use.meaning) ?? [];
-        list.push({ column, lang: use.lang, isAbbr: use.form === "abbr" });
+        list.push({ column, lang: use.lang, form });
         this.#names.set(use.meaning, list);
       }
       this.#at.set(nameOf(use), column);
@@ -268,10 +272,13 @@ export class RowReader {
     return columns ? this.#asWritten(readNames(cells, columns, lang)) : [];
   }
 
-  /** Names as the reading wants them: those in capitals as people write them. */
+  /** Names as the reading wants them: those in capitals as people write them, with how the source writes them beside it. */
   #asWritten(names: Name[]): Name[] {
     if (!this.reading.recases) return names;
-    return names.map(({ name, lang, ...rest }) => ({ lang, name: asPeopleWrite(name, lang), ...rest }));
+    return names.map((one) => {
+      const name = asPeopleWrite(one.name, one.lang);
+      return name === one.name ? one : { ...one, name, written: one.written ?? one.name };
+    });
   }
 
   #street(cells: readonly string[], row: ImportRow, lang: string, profile: CountryProfile): void {
@@ -407,20 +414,20 @@ function joinedNumber(house: string, suffix: string): string {
   return `${house}${suffix.includes("/") ? " " : "-"}${suffix}`;
 }
 
-const nameOf = ({ meaning, form }: ColumnUse) => (form && form !== "abbr" ? `${meaning} ${form}` : meaning);
+const nameOf = ({ meaning, form }: ColumnUse) => (form ? `${meaning} ${form}` : meaning);
 
 function readNames(cells: readonly string[], columns: readonly NameColumn[], lang: string): Name[] {
   const names: Name[] = [];
   for (const one of columns) {
-    if (one.isAbbr) continue;
+    if (one.form) continue;
     const name = clean(cells[one.column] ?? "");
     if (name && !names.some((text) => text.name === name)) names.push({ lang: one.lang ?? lang, name });
   }
   for (const one of columns) {
-    if (!one.isAbbr) continue;
-    const abbr = clean(cells[one.column] ?? "");
-    const named = abbr ? names.find((text) => text.lang === (one.lang ?? lang)) : undefined;
-    if (named && abbr !== named.name) named.abbr = abbr;
+    if (!one.form) continue;
+    const text = clean(cells[one.column] ?? "");
+    const named = text ? names.find((name) => name.lang === (one.lang ?? lang)) : undefined;
+    if (named && text !== named.name) named[one.form] = text;
   }
   return names;
 }

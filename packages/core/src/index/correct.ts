@@ -76,8 +76,10 @@ function addAddress(
 }
 
 /** Names with another local one. */
-export const renamed = <T extends { name: string; abbr?: string }>(
+export const renamed = <T extends { name: string; abbr?: string; written?: string }>(
   [first, ...others]: T[],
   name: string | undefined,
 ): T[] =>
-  name === undefined || name === first.name ? [first, ...others] : [{ ...first, name, abbr: undefined }, ...others];
+  name === undefined || name === first.name
+    ? [first, ...others]
+    : [{ ...first, name, abbr: undefined, written: undefined }, ...others];

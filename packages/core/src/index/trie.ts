@@ -46,12 +46,12 @@ export function buildTrie(words: readonly string[]): Trie {
 }
 
 /** The child of a node by its letter, or -1. */
-export function childOf(trie: Trie, node: number, unit: number): number {
-  let low = trie.nodeChild[node];
-  let high = low + trie.nodeChildren[node] - 1;
+export function childOf({ nodeLetter, nodeChild, nodeChildren }: Trie, node: number, unit: number): number {
+  let low = nodeChild[node];
+  let high = low + nodeChildren[node] - 1;
   while (low <= high) {
     const middle = (low + high) >>> 1;
-    const letter = trie.nodeLetter[middle];
+    const letter = nodeLetter[middle];
     if (letter === unit) return middle;
     if (letter < unit) low = middle + 1;
     else high = middle - 1;
@@ -76,13 +76,19 @@ export function endsWord(trie: Trie, node: number): boolean {
  * neighbours swapped. At the place of the error all children are tried; the rest of the word must then follow.
  */
 export function descendWithOneError(trie: Trie, word: string, found: (node: number) => void): void {
+  const { nodeLetter, nodeChild, nodeChildren } = trie;
+  const report = (end: number) => {
+    if (end >= 0) found(end);
+  };
   let node = 0;
   for (let i = 0; i <= word.length && node >= 0; i++) {
     const unit = word.charCodeAt(i);
-    const first = trie.nodeChild[node];
-    for (let child = first; child < first + trie.nodeChildren[node]; child++) {
-      if (i < word.length && trie.nodeLetter[child] !== unit) report(descend(trie, child, word, i + 1));
-      if (trie.nodeLetter[child] !== unit) report(descend(trie, child, word, i));
+    const first = nodeChild[node];
+    const last = first + nodeChildren[node];
+    for (let child = first; child < last; child++) {
+      if (nodeLetter[child] === unit) continue;
+      if (i < word.length) report(descend(trie, child, word, i + 1));
+      report(descend(trie, child, word, i));
     }
     if (i < word.length) {
       if (i + 1 >= word.length || word.charCodeAt(i + 1) !== unit) report(descend(trie, node, word, i + 1));
@@ -95,8 +101,5 @@ export function descendWithOneError(trie: Trie, word: string, found: (node: numb
       }
       node = childOf(trie, node, unit);
     }
-  }
-  function report(end: number) {
-    if (end >= 0) found(end);
   }
 }

@@ -55,6 +55,8 @@ export interface Name {
   lang: string;
   name: string;
   abbr?: string;
+  /** As the source writes it, where that is not how people do: in capitals. */
+  written?: string;
 }
 
 /** One schema.org `OpeningHoursSpecification`. */

@@ -32,8 +32,8 @@ export function glossOf({ segment, lexicon }: Indexed, candidate: Candidate, par
       const part = as === "unit" ? "unit" : profile.number.part;
       return taken(how, part, how === "absent" ? undefined : parts[part]?.name);
     }
-    const isCode = parts.postcode && (token.isCode || shape?.test(token.text));
-    if (by === NONE && isCode) return taken("differs", "postcode", parts.postcode!.name);
+    if (by === NONE && parts.postcode && (token.isCode || shape?.test(token.text)))
+      return taken("differs", "postcode", parts.postcode.name);
     if (by === NONE || (token.weight <= TELLS.nothing && !isNamed(candidate, by, t))) return taken("ignored");
     const kind = segment.kindOf(by);
     const part: PartName = kind === "address" ? "house" : kind;
@@ -69,7 +69,7 @@ function takenFor(token: Token, name: string, lexicon: Lexicon): { text: string;
   const text = (word: Token) => name.slice(word.start, word.end);
   const same = words.find((word) => word.text === token.text);
   if (same) return { text: text(same), how: "same" };
-  if (words.map((word) => word.text).join("") === token.text) return { text: name, how: "joined" };
+  if (isAllOf(words, token.text)) return { text: name, how: "joined" };
   const forms = lexicon.otherForms(token.text);
   const short = words.find((word) => forms.includes(word.text));
   if (short) return { text: text(short), how: "abbreviation" };
@@ -82,6 +82,16 @@ function takenFor(token: Token, name: string, lexicon: Lexicon): { text: string;
     .map((word) => ({ word, shared: sharedLetters(word.text, token.text) }))
     .reduce((a, b) => (b.shared > a.shared ? b : a), { word: words[0], shared: -1 });
   return spelt.word ? { text: text(spelt.word), how: "spelling" } : undefined;
+}
+
+/** True for a text that is some words written as one. */
+function isAllOf(words: readonly Token[], text: string): boolean {
+  let at = 0;
+  for (const word of words) {
+    if (!text.startsWith(word.text, at)) return false;
+    at += word.text.length;
+  }
+  return at === text.length;
 }
 
 /** Letters that two words share at their beginning and end; enough to tell which word one error away is meant. */
@@ -132,4 +142,9 @@ function findWord(line: string, word: string, marked: readonly [number, number][
 }
 
 const IN_WORD = /[\p{L}\p{N}]/u;
-const isInWord = (text: string, at: number) => at >= 0 && at < text.length && IN_WORD.test(text[at]);
+
+function isInWord(text: string, at: number): boolean {
+  const unit = text[at];
+  // beside a word there is mostly nothing, or a space
+  return unit !== undefined && unit !== " " && unit !== "," && IN_WORD.test(unit);
+}

@@ -128,7 +128,8 @@ function interpretTokens(dictionary: Dictionary, words: readonly Token[], manner
     const mayBeHouse = token.kind === "number" && (role ?? "house") === "house" && (hasNumber || isHousePart(part));
     const house = mayBeHouse ? parseHouseNumber(token.text) : undefined;
     const isNamed = kinds && !isAside && !(role && !isLabel);
-    const meant = isNamed ? rangesOf(dictionary, token, unfinished, doubting) : nothingMeant(segments);
+    const isHalf = () => isWordTogether(segments, all[i - 1], token) || isWordTogether(segments, token, all[i + 1]);
+    const meant = isNamed ? rangesOf(dictionary, token, unfinished, doubting, isHalf) : nothingMeant(segments);
     // spelt out: copying a token by spreading it took a tenth of a lookup
     return {
       text: token.text,
@@ -390,6 +391,15 @@ function mostImportant({ sections: { termPosting, posting, thingImportance } }: 
   return most / 65_535;
 }
 
+/** True for two words that are a word of the dictionary together: neither of them is misspelt. */
+function isWordTogether(segments: readonly Segment[], one: Token | undefined, next: Token | undefined): boolean {
+  if (one?.kind !== "word" || next?.kind !== "word" || next.isParted) return false;
+  return segments.some(({ sections }) => {
+    const node = descend(sections, descend(sections, 0, one.text), next.text);
+    return node >= 0 && endsWord(sections, node);
+  });
+}
+
 /** Lets two words stand for one that is both of them together. */
 function addJoined(segments: readonly Segment[], token: QueryToken, next: QueryToken, unfinished: boolean): void {
   const isCode = token.kind === "number" && next.kind === "number" && !next.isParted;
@@ -418,16 +428,14 @@ export function cutCompounds(dictionary: Dictionary, [tokens]: ReadText, complet
   const isWhole = ({ role, rangesBySegment }: QueryToken) =>
     role !== undefined || rangesBySegment.some((ranges) => ranges.some(({ quality }) => quality > QUALITY.spelling));
   if (tokens.every(isWhole)) return undefined;
-  let cuts = 0;
   // "2丁目21-3" has the number of the quarter already
   const isQuarterWritten = tokens.some(({ text }) => text.endsWith("丁目") || text === "chome");
-  const words = tokens.flatMap((token, i): Token[] => {
-    const isLast = completing && i === tokens.length - 1;
-    const pieces = isWhole(token) ? undefined : piecesOf(dictionary, token, isLast, isQuarterWritten);
-    if (pieces) cuts++;
-    return pieces ?? [token];
-  });
-  if (!cuts || words.length > MAX_TOKENS) return undefined;
+  const pieces = tokens.map((token, i) =>
+    isWhole(token) ? undefined : piecesOf(dictionary, token, completing && i === tokens.length - 1, isQuarterWritten),
+  );
+  if (pieces.every((one) => !one)) return undefined;
+  const words = pieces.flatMap((one, i) => one ?? tokens[i]);
+  if (words.length > MAX_TOKENS) return undefined;
   const read = interpretTokens(dictionary, words, { completing, doubting: false });
   const isAsTyped = read[0].map(({ start, end }) => tokens.some((one) => start === one.start && end === one.end));
   for (const list of read)
@@ -469,8 +477,15 @@ const nothingMeant = (segments: readonly Segment[]): Meant => ({ ranges: segment
  * What a word may stand for in a dictionary.
  * @param unfinished it may go on
  * @param doubting it may be misspelt although the dictionary holds it
+ * @param isHalf tells whether it is a word together with one beside it
  */
-export function rangesOf(dictionary: Dictionary, token: Token, unfinished: boolean, doubting: boolean): Meant {
+export function rangesOf(
+  dictionary: Dictionary,
+  token: Token,
+  unfinished: boolean,
+  doubting: boolean,
+  isHalf = () => false,
+): Meant {
   const { segments, lexicon } = dictionary;
   const meant = nothingMeant(segments);
   const add = (s: number, range: TermRange) => {
@@ -515,7 +530,7 @@ export function rangesOf(dictionary: Dictionary, token: Token, unfinished: boole
   if (!mayBeMisspelt(token)) return meant;
   // once the person has gone on, a beginning alone is no word that is known: "Rod" for Road where there is a Rodney
   const isKnown = unfinished ? !isEmpty() : isWhole();
-  if (isKnown && !doubting) return meant;
+  if (!doubting && (isKnown || isHalf())) return meant;
   segments.forEach(({ sections }, s) => {
     descendWithOneError(sections, token.text, (node) => {
       complete(s, node, unfinished && isKnown ? MENDED.begunMisspelt : QUALITY.spelling);

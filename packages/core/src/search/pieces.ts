@@ -1,4 +1,4 @@
-import { descend, endsWord, type Segment } from "../index/index.ts";
+import { childOf, descend, endsWord, type Segment } from "../index/index.ts";
 import type { Lexicon, Token } from "../text/index.ts";
 
 /** A compound is cut into pieces no shorter than this. */
@@ -94,29 +94,33 @@ function cutInMany({ segments, lexicon }: Words, token: Token): Token[] | undefi
   const { text, kind } = token;
   if (kind !== "word" || text.length < SHORTEST_OF_MANY) return undefined;
   /** For each place into how few words all from there on can be cut, and where the first of them ends. */
-  const fewest = Array.from({ length: text.length + 1 }, () => ({ pieces: Number.POSITIVE_INFINITY, end: 0 }));
-  fewest[text.length].pieces = 0;
+  const fewest = new Uint8Array(text.length + 1).fill(MOST_PIECES + 1);
+  const ends = new Uint16Array(text.length);
+  fewest[text.length] = 0;
   const nodes = new Int32Array(segments.length);
   for (let at = text.length - 1; at >= 0; at--) {
     nodes.fill(0);
     for (let end = at + 1; end <= text.length; end++) {
       let goesOn = false;
-      let ends = false;
-      segments.forEach(({ sections }, s) => {
-        if (nodes[s] >= 0) nodes[s] = descend(sections, nodes[s], text[end - 1]);
-        if (nodes[s] < 0) return;
+      let isWhole = false;
+      for (let s = 0; s < segments.length; s++) {
+        const { sections } = segments[s];
+        if (nodes[s] >= 0) nodes[s] = childOf(sections, nodes[s], text.charCodeAt(end - 1));
+        if (nodes[s] < 0) continue;
         goesOn = true;
-        ends ||= endsWord(sections, nodes[s]);
-      });
+        isWhole ||= endsWord(sections, nodes[s]);
+      }
       if (!goesOn) break;
-      const isOne = ends && (end - at >= SHORTEST_PIECE || lexicon.isSmall(text.slice(at, end)));
-      const pieces = fewest[end].pieces + 1;
-      if (isOne && pieces <= fewest[at].pieces) fewest[at] = { pieces, end };
+      const count = fewest[end] + 1;
+      if (!isWhole || count > MOST_PIECES || count > fewest[at]) continue;
+      if (end - at < SHORTEST_PIECE && !lexicon.isSmall(text.slice(at, end))) continue;
+      fewest[at] = count;
+      ends[at] = end;
     }
   }
-  if (fewest[0].pieces > MOST_PIECES) return undefined;
+  if (fewest[0] > MOST_PIECES) return undefined;
   const pieces: Token[] = [];
-  for (let at = 0; at < text.length; at = fewest[at].end) pieces.push(pieceOf(token, at, fewest[at].end));
+  for (let at = 0; at < text.length; at = ends[at]) pieces.push(pieceOf(token, at, ends[at]));
   return pieces;
 }
 

@@ -99,6 +99,16 @@ describe("tokenize", () => {
     }
   });
 
+  it("reads plain texts by a shorter pattern, and as it reads others", () => {
+    const units = fc.constantFrom(..."abcst0127 ,;#-/&()_|\n\t", "street", " 12", "12b", "4/5", " - ");
+    fc.assert(
+      // an apostrophe that belongs to no word makes a text be read as others are
+      fc.property(fc.string({ unit: units, maxLength: 30 }), (text) => {
+        expect(tokenize(`${text} `)).toEqual(tokenize(`${text} '`));
+      }),
+    );
+  });
+
   it("gives ranges that are sorted and apart, whatever the text", () => {
     fc.assert(
       fc.property(fc.string({ unit: "binary", maxLength: 80 }), (text) => {

@@ -28,6 +28,9 @@ export const MAX_TOKEN_LENGTH = 48;
  */
 const TOKEN =
   /(?<![\p{L}\p{N}.])(?!s)\p{L}\.\p{L}{2,3}(?![\p{L}\p{N}.@])|(?<![\p{L}\p{N}.])\p{L}\.\s?\p{L}\.(?=\s?\d)|\d+(?=\p{L}{4})|\d[\p{L}\p{N}]*(?:\s?[-–/]\s?\d[\p{L}\p{N}]*)*|\p{L}{3,}(?=\d)|[\p{L}\p{N}]+(?:['’ʼ‘`][\p{L}\p{N}]+)*/gu;
+/** What of these there is in folded ASCII without a full stop or an apostrophe: nearly every text, and read in half the time. */
+const PLAIN_TOKEN = /\d+(?=[a-z]{4})|\d[a-z\d]*(?:\s?[-/]\s?\d[a-z\d]*)*|[a-z]{3,}(?=\d)|[a-z\d]+/g;
+const PLAIN = /^[a-z\d\s!-&(--/:-@[-_{-~]*$/;
 /** Scripts that are written without spaces, or set numbers to words: each run of letters is a word, each number one. */
 const UNSPACED = "\\p{sc=Han}\\p{sc=Hira}\\p{sc=Kana}\\p{sc=Hang}ー";
 const HAS_UNSPACED = new RegExp(`[${UNSPACED}]`, "u");
@@ -52,12 +55,17 @@ const ELIDED: ReadonlySet<string> = new Set(["l", "d", "dell", "all", "nell", "d
 export function tokenize(source: string): Token[] {
   const folded = fold(source);
   const tokens: Token[] = [];
-  const pattern = !LATIN.test(folded.text) && HAS_UNSPACED.test(folded.text) ? UNSPACED_TOKEN : TOKEN;
+  const pattern = patternFor(folded.text);
   pattern.lastIndex = 0;
   for (let match = pattern.exec(folded.text); match && tokens.length < MAX_TOKENS; match = pattern.exec(folded.text)) {
     cutWord(folded, match[0], match.index, source, tokens);
   }
   return tokens;
+}
+
+function patternFor(text: string): RegExp {
+  if (PLAIN.test(text)) return PLAIN_TOKEN;
+  return !LATIN.test(text) && HAS_UNSPACED.test(text) ? UNSPACED_TOKEN : TOKEN;
 }
 
 function cutWord(

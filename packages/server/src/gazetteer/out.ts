@@ -297,14 +297,14 @@ export class Out {
 /** In steps finer than those of an index. */
 const shareOf = (share: number | undefined) => (share === undefined ? undefined : Math.round(share * 1e5) / 1e5);
 
-/** A column for the local name, one for each further language, and one for the short form where there is any. */
+/** A column for the local name, one for each further language, and one for each other form of the name that is there. */
 function named(
   head: string,
   things: readonly { names: readonly Name[] }[],
   namesOf: (row: OutRow) => readonly Name[] | undefined,
 ): Column[] {
   const langs = new Set(things.flatMap(({ names }) => names.slice(1).map(({ lang }) => lang)));
-  const hasShort = things.some(({ names }) => names[0].abbr);
+  const forms = (["abbr", "written"] as const).filter((form) => things.some(({ names }) => names[0][form]));
   return [
     { head, value: (row) => namesOf(row)?.[0].name },
     ...[...langs].map((lang) => ({
@@ -314,6 +314,6 @@ function named(
           ?.slice(1)
           .find((name) => name.lang === lang)?.name,
     })),
-    ...(hasShort ? [{ head: `${head}:abbr`, value: (row: OutRow) => namesOf(row)?.[0].abbr }] : []),
+    ...forms.map((form) => ({ head: `${head}:${form}`, value: (row: OutRow) => namesOf(row)?.[0][form] })),
   ];
 }

@@ -26,6 +26,11 @@ export class Drain {
     return this.#ending.signal;
   }
 
+  /** How many answers are under way. */
+  get underWay(): number {
+    return this.#underWay.size;
+  }
+
   /** Comes before all other handlers. */
   watch(response: ServerResponse): void {
     this.#underWay.add(response);

@@ -1,6 +1,14 @@
 import { type Position, pointWithin, type Ring, signedArea } from "@bibliotope/core/geo";
+import type { TableFormat } from "@bibliotope/wire";
 import { TableError } from "./bytes.ts";
 import { MOST_FEATURE } from "./limits.ts";
+
+/**
+ * The texts of a file's features, one by one.
+ * @throws TableError when it is JSON of another kind, or a feature is too long
+ */
+export const featuresOf = (text: AsyncIterable<string>, kind: TableFormat["kind"]) =>
+  kind === "geojson" ? featureTexts(text) : lineTexts(text);
 
 /**
  * Cuts a FeatureCollection, or a list of objects, into the texts of the features, without holding more than one of them: parsing all
@@ -8,10 +16,28 @@ import { MOST_FEATURE } from "./limits.ts";
  *
  * @throws TableError when it is JSON of another kind, or a feature is too long
  */
-export async function* featureTexts(text: AsyncIterable<string>): AsyncGenerator<string> {
+async function* featureTexts(text: AsyncIterable<string>): AsyncGenerator<string> {
   const cutter = new FeatureCutter();
   for await (const piece of text) yield* cutter.cut(piece);
   cutter.end();
+}
+
+/** Lines that hold something, without the mark of RFC 8142 before them. */
+async function* lineTexts(text: AsyncIterable<string>): AsyncGenerator<string> {
+  let rest = "";
+  let count = 0;
+  for await (const piece of text) {
+    const all = (rest + piece).split("\n");
+    rest = all.pop() ?? "";
+    for (const line of all) {
+      if (!line.replace("\u001e", "").trim()) continue;
+      count++;
+      if (line.length > MOST_FEATURE) throw featureTooLong(count);
+      yield line.replace("\u001e", "");
+    }
+    if (rest.length > MOST_FEATURE) throw featureTooLong(count + 1);
+  }
+  if (rest.replace("\u001e", "").trim()) yield rest.replace("\u001e", "");
 }
 
 class FeatureCutter {
@@ -77,7 +103,7 @@ class FeatureCutter {
   }
 }
 
-export const featureTooLong = (number: number) =>
+const featureTooLong = (number: number) =>
   new TableError(
     `Feature ${number.toLocaleString("en")} is longer than ${MOST_FEATURE.toLocaleString("en")} characters. Leave out properties you do not need.`,
   );

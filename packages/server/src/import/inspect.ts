@@ -15,7 +15,7 @@ import { countryBox, formatHouseNumber, formatLine, type Parts, profileOf } from
 import type { FileStart, LookAtFileRequest, TableReading } from "@bibliotope/wire";
 import { countriesAt, countryOutline, mayLieIn } from "../world/outlines.ts";
 import { TableError } from "./bytes.ts";
-import { inspectTable } from "./table.ts";
+import { inspectTable } from "./inspect-table.ts";
 
 const ROWS_SHOWN = 100;
 /** Characters of a cell that are shown. */

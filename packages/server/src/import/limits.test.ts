@@ -3,8 +3,9 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { inspectTable } from "./inspect-table.ts";
 import { MOST_CELL, MOST_COLUMNS } from "./limits.ts";
-import { inspectTable, readTable } from "./table.ts";
+import { readTable } from "./table.ts";
 
 const path = join(mkdtempSync(join(tmpdir(), "bibliotope-limits-")), "file");
 

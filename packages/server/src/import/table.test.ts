@@ -3,7 +3,8 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { gzipSync } from "node:zlib";
 import { describe, expect, it } from "vitest";
-import { inspectTable, readTable } from "./table.ts";
+import { inspectTable } from "./inspect-table.ts";
+import { readTable } from "./table.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "bibliotope-table-"));
 let files = 0;

@@ -273,6 +273,28 @@ describe("a load", () => {
     }
   });
 
+  it("keeps names that stand in capitals as they are written, and goes out with both", async () => {
+    await importFile(
+      (HEAD + ROWS.join("")).replaceAll("Net Lane", "NET LANE").replaceAll("Tidewell", "TIDEWELL"),
+      "Loud",
+    );
+    const outOf = async (dataSet: string) => {
+      const [{ id }] = await versionsOf(dataSet);
+      return (await me.get(`/api/versions/${id}/out.csv`)).text();
+    };
+    const csv = await outOf("Loud");
+    const [head, row] = csv.split("\r\n").map((line) => line.split(","));
+    const said = (column: string) => row[head.indexOf(column)];
+    expect(["street", "street:written", "town", "town:written"].map(said)).toEqual([
+      "Net Lane",
+      "NET LANE",
+      "Tidewell",
+      "TIDEWELL",
+    ]);
+    await importFile(csv, "Loud again");
+    expect((await outOf("Loud again")).split("\r\n")[0]).toContain("street,street:written,");
+  });
+
   it("goes out as it came in, in open formats", { tags: ["long"] }, async () => {
     await importFile(HEAD + ROWS.join(""), "Out");
     const [version] = await versionsOf("Out");

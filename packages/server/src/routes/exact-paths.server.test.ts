@@ -1,7 +1,6 @@
 import { readFileSync } from "node:fs";
 import { request } from "node:http";
 import { join } from "node:path";
-import { setTimeout as wait } from "node:timers/promises";
 import { CALLS, type Call } from "@bibliotope/wire";
 import fc from "fast-check";
 import { beforeAll, describe, expect, it } from "vitest";
@@ -134,10 +133,9 @@ describe("the log", () => {
           await browser.send(method, path, method === "GET" ? undefined : {}).catch(() => 0);
       }
     await browser.get(`/api/forms/${REF}`);
-    await wait(300);
-    const log = readFileSync(join(sharedHome(), "log", "server.log"), "utf8");
+    const log = () => readFileSync(join(sharedHome(), "log", "server.log"), "utf8");
     for (const route of ["/v1/records/{ref}", "/api/forms/:ref", "/f/:ref", "/v1/*", "/assets/*"])
-      expect(log).toContain(`"route":"${route}"`);
-    expect(log).not.toContain(REF);
+      await expect.poll(log, { timeout: 10_000 }).toContain(`"route":"${route}"`);
+    expect(log()).not.toContain(REF);
   });
 });

@@ -149,6 +149,7 @@ function Form({ use, name, set }: { use: ColumnUse; name: string; set: (use: Col
       >
         <option value="">name</option>
         <option value="abbr">abbreviation</option>
+        <option value="written">as the source writes it</option>
         <option value="code">code</option>
         <option value="id">identifier</option>
         <option value="importance">importance</option>
