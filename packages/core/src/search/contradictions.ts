@@ -125,8 +125,9 @@ function isWholeName({ explained, indexed: { segment } }: Candidate, area: numbe
 /** True for a word by which the area that explains it is found as it stands: nothing was mended or completed. */
 function isAsWritten({ explained, tokens, segments, indexed: { segment } }: Candidate, t: number): boolean {
   const { termPosting, posting } = segment.sections;
+  const least = tokens[t].unfinished ? MENDED.wholeSoFar : QUALITY.abbreviation;
   for (const { from, to, node, quality } of tokens[t].rangesBySegment[segments.indexOf(segment)]) {
-    if (node !== undefined || quality < QUALITY.abbreviation) continue;
+    if (node !== undefined || quality < least) continue;
     for (let term = from; term < to; term++)
       for (let p = termPosting[term * GROUPS + AREAS]; p < termPosting[term * GROUPS + POSTCODES]; p++)
         if (posting[p] === explained[t].by) return true;
@@ -195,22 +196,28 @@ class Comparison {
       if (as === "house" || by === thing || (by !== NONE && by >= this.#segment.firstHouse)) this.#core.push(t);
     });
     const isApart = this.#core.some((t) => this.#stretch[t] !== this.#stretch[this.#core[0]]);
-    const echoes = isApart ? this.#core.filter((t) => this.#isEcho(t)) : [];
+    const namesOf = isApart ? this.#namesByStretch() : [];
+    const echoes = isApart ? this.#core.filter((t) => this.#isEcho(t, namesOf)) : [];
     if (echoes.length) this.#core = this.#core.filter((t) => !echoes.includes(t));
   }
 
   /** True for a word of the name in a stretch that only repeats some of it: "Mill Road Garage, 12 Mill Road". */
-  #isEcho(t: number): boolean {
-    const { tokens, explained } = this.candidate;
-    const namesIn = (stretch: number) =>
-      this.#core.flatMap((c) => (explained[c].by !== NONE && this.#stretch[c] === stretch ? [tokens[c].text] : []));
-    if (explained[t].by === NONE) return false;
-    const own = namesIn(this.#stretch[t]);
+  #isEcho(t: number, namesOf: readonly string[][]): boolean {
+    if (this.candidate.explained[t].by === NONE) return false;
+    const own = namesOf[this.#stretch[t]];
     return this.#core.some((c) => {
-      const other = this.#stretch[c] === this.#stretch[t] ? [] : namesIn(this.#stretch[c]);
+      const other = this.#stretch[c] === this.#stretch[t] ? [] : namesOf[this.#stretch[c]];
       const isMore = other.length > own.length || (other.length === own.length && this.#stretch[c] > this.#stretch[t]);
       return isMore && own.every((text) => other.includes(text));
     });
+  }
+
+  /** For each stretch the words of the record's own name in it. */
+  #namesByStretch(): string[][] {
+    const { tokens, explained } = this.candidate;
+    const names = tokens.map((): string[] => []);
+    for (const c of this.#core) if (explained[c].by !== NONE) names[this.#stretch[c]].push(tokens[c].text);
+    return names;
   }
 
   contradictions(): Contradiction[] {
@@ -281,8 +288,17 @@ class Comparison {
     const isKind = (word: string) => indexed.lexicon.isSmall(word) || indexed.lexicon.isBareWay(word);
     if (segment.kindOf(thing) !== "street" || !own.length || !own.every((t) => isKind(tokens[t].text))) return;
     if (this.isTyping && own[own.length - 1] === tokens.length - 1) return;
+    // "Ravn gränd" is Ravngränd, though there is a town called Ravn
+    const isTogether = (one: QueryToken | undefined, next: QueryToken | undefined, word: string) =>
+      one !== undefined && next !== undefined && !next.isParted && one.text + next.text === word;
     const isWritten = (word: string) =>
-      own.some((t) => tokens[t].text === word || indexed.lexicon.otherForms(tokens[t].text).includes(word));
+      own.some(
+        (t) =>
+          tokens[t].text === word ||
+          indexed.lexicon.otherForms(tokens[t].text).includes(word) ||
+          isTogether(tokens[t - 1], tokens[t], word) ||
+          isTogether(tokens[t], tokens[t + 1], word),
+      );
     const isNamed = nameWords(segment, thing).some((words) => {
       const telling = words.filter((word) => !isKind(word));
       return !telling.length || telling.some(isWritten);

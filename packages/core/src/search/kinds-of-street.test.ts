@@ -142,3 +142,8 @@ it.each([
 ])("a town's whole name is not shared between street and town: %s", (q, expected) => {
   expect(asked(MIXED, q)).toBe(expected);
 });
+
+it("a compound typed in two words is the street, though the first of them also names what it lies in", () => {
+  const engine = engineOf({ SE: { lang: "sv", towns: { Björkhamra: ["Segränd", "Lindgränd"] } } });
+  expect(asked(engine, "Se gränd 3, Björkhamra")).toBe("matched: Segränd 3, Björkhamra");
+});
