@@ -7,12 +7,16 @@ const MOVED = 0.00001;
 /** Changes of each kind that are shown on the map. */
 const SHOWN = 400;
 
+/** How a source writes a name, and its short form, may change without it being another name. */
+const isCalledOtherwise = `(a.names is distinct from b.names
+  and jsonb_path_query_array(a.names, '$[*].name') is distinct from jsonb_path_query_array(b.names, '$[*].name'))`;
+
 /** What makes a record of each table another one, when it stays where it is. */
 const RENAMED = {
   addresses:
     "(a.number, a.suffix, a.unit, a.name, a.postcode, a.street) is distinct from (b.number, b.suffix, b.unit, b.name, b.postcode, b.street)",
-  streets: "a.names is distinct from b.names",
-  places: "a.names is distinct from b.names",
+  streets: isCalledOtherwise,
+  places: isCalledOtherwise,
 };
 type Table = keyof typeof RENAMED;
 

@@ -273,7 +273,7 @@ describe("a load", () => {
     }
   });
 
-  it("keeps names that stand in capitals as they are written, and goes out with both", async () => {
+  it("keeps names that stand in capitals as they are written, and goes out with both", { tags: ["long"] }, async () => {
     await importFile(
       (HEAD + ROWS.join("")).replaceAll("Net Lane", "NET LANE").replaceAll("Tidewell", "TIDEWELL"),
       "Loud",
@@ -291,6 +291,11 @@ describe("a load", () => {
       "Tidewell",
       "TIDEWELL",
     ]);
+    // the same names, with nothing kept beside them, are no other names
+    await importFile(HEAD + ROWS.join(""), "Loud");
+    const [after, before] = await versionsOf("Loud");
+    const { counts } = await (await me.get(`/api/versions/${after.id}/difference?from=${before.id}`)).json();
+    expect(counts.streets).toEqual({ new: 0, gone: 0, moved: 0, renamed: 0, same: 1 });
     await importFile(csv, "Loud again");
     expect((await outOf("Loud again")).split("\r\n")[0]).toContain("street,street:written,");
   });

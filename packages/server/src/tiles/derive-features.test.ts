@@ -9,7 +9,7 @@ const street = (identity: number, more = {}): Gazetteer["streets"][number] => ({
   identity,
   country: "QR",
   kind: "street",
-  names: name("Mill Lane"),
+  names: [{ ...name("Mill Lane")[0], written: "MILL LANE" }],
   ...more,
 });
 /** Houses in two rows on the street that runs east, in the order of no map. */

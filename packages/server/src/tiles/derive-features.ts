@@ -103,6 +103,9 @@ function ranksOf(towns: Gazetteer["areas"]): number[] {
   return ranks;
 }
 
+/** Of a name what a map shows: how its source writes it would be sent with every tile. */
+const onMap = (names: readonly Name[]) => names.map(({ lang, name }) => ({ lang, name }));
+
 /** The name of a town. Its outline is drawn around what is known of it, so that it is no boundary, and not shown as one. */
 function townNames(towns: Gazetteer["areas"]): MapFeature[] {
   const ranks = ranksOf(towns);
@@ -111,7 +114,7 @@ function townNames(towns: Gazetteer["areas"]): MapFeature[] {
       type: "Feature",
       id: refOf(country, identity),
       geometry: { type: "Point", coordinates: pairOf(at) },
-      properties: { layer: "name", rank: ranks[i], what: "town", names },
+      properties: { layer: "name", rank: ranks[i], what: "town", names: onMap(names) },
     }),
   );
 }
@@ -132,7 +135,7 @@ export function streetFeatures(
       type: "Feature",
       id,
       geometry: { type: "MultiLineString", coordinates: lines },
-      properties: { layer: "street", rank: length > MAIN ? 2 : 3, names },
+      properties: { layer: "street", rank: length > MAIN ? 2 : 3, names: onMap(names) },
     },
   ];
 }
