@@ -1,5 +1,6 @@
 import { type Position, readPosition } from "../geo/index.ts";
 import type { PartName } from "../place/index.ts";
+import { houseAsWritten } from "./house.ts";
 import type { Meaning, Reading } from "./parts.ts";
 import { positionOf } from "./read-row.ts";
 
@@ -53,7 +54,8 @@ export class RowAsker {
       if (!value) continue;
       const part = PART_OF[meaning];
       if (meaning === "text" || meaning === "line") free.push(value);
-      else if (meaning === "house" || meaning === "suffix") house += value;
+      else if (meaning === "house") house += houseAsWritten(value);
+      else if (meaning === "suffix") house += value;
       else if (meaning === "way" && parts.street) parts.street += ` ${value}`;
       else if (meaning === "way") way = value;
       else if (part) parts[part] ??= value;

@@ -2,7 +2,7 @@ import { parseHouseNumber } from "../place/index.ts";
 import { readHead } from "./head-words.ts";
 import { plainHead } from "./heads.ts";
 import type { ColumnUse, Meaning } from "./parts.ts";
-import { waysOf } from "./ways.ts";
+import { shareOfBareWays, waysOf } from "./ways.ts";
 
 /** What a column is taken for, and why. */
 export interface Proposal {
@@ -84,9 +84,7 @@ function readAsStreet(table: Table): void {
 
 /** Kinds of street in a column of their own: "ST", "AVE". */
 function readAsWay(table: Table): void {
-  const ways = openIn(table).find(
-    ({ values }) => values.every((value) => !/\s/.test(value)) && Math.max(...waysOf(values).values()) >= MOST,
-  );
+  const ways = openIn(table).find(({ values }) => shareOfBareWays(values) >= MOST);
   if (!ways) return;
   const street = table.proposals.findIndex(({ use }) => use?.meaning === "street");
   // streets that say their kind themselves are called so, whatever stands beside them

@@ -66,6 +66,13 @@ describe("facts of places", () => {
     ]);
   });
 
+  it("are never proposed of what may name a person", () => {
+    const heads = ["Firma", "Ansprechpartner", "Contact person", "Telefon", "Umsatz"];
+    const uses = proposeColumns(heads, [["Hof", "Frau Probe", "Herr Muster", "+990 1 555", "12"]]);
+    expect(uses.map(({ use }) => use?.meaning)).toEqual(["place", undefined, undefined, "phone", "fact"]);
+    expect(uses[1].why).toMatch(/may name a person/);
+  });
+
   it("are none of a list of addresses, and nothing that a batch asks", () => {
     const heads = ["street", "house", "town", "lat", "lon", "remark"];
     const rows = [["Harbour Row", "12", "Tidewell", "-35.1", "-21.6", "blue door"]];

@@ -1,6 +1,6 @@
 import type { Position } from "../geo/index.ts";
 import { allProfiles, type CountryProfile, postcodeShape } from "../place/index.ts";
-import { findProjection, hintsIn, type ProjectionHints } from "./find-projection.ts";
+import { findProjection, metresIn, type ProjectionHints } from "./find-projection.ts";
 import { HEAD_LANGS } from "./head-words.ts";
 import { langsOfHeads } from "./heads.ts";
 import { endOf } from "./line.ts";
@@ -23,6 +23,16 @@ export interface FoundCountry {
   why: string;
 }
 
+/** What is known of a file besides its table. */
+export interface KnownOfFile {
+  /** The country that is usual here; taken where its rows may lie there. */
+  usual?: string | undefined;
+  /** False where only values tell latitude from longitude, which most of them cannot. */
+  isOrderKnown?: boolean;
+  /** Number in the EPSG dataset that the file names for its positions. */
+  code?: string | undefined;
+}
+
 /** Rows that are looked at, and the share of them that must agree. */
 const LOOKED_AT = 200;
 const MOST = 0.95;
@@ -33,28 +43,24 @@ const CLEARLY = 0.7;
 /**
  * Finds the country of a table that has no column for it: by where its degrees lie; of metres by the country in which streets are
  * called so, postcodes look so, and one of whose grids puts the rows into it.
- * @param usual the country that is usual here; taken where its rows may lie there
- * @param isOrderKnown false where only values tell latitude from longitude, which most of them cannot
  */
 export function findCountry(
   columns: readonly (ColumnUse | null)[],
   heads: readonly string[] | undefined,
   rows: readonly (readonly string[])[],
   { countriesAt, hintsOf }: Lands,
-  usual?: string,
-  isOrderKnown = true,
+  { usual, isOrderKnown = true, code }: KnownOfFile = {},
 ): FoundCountry {
   const some = rows.slice(0, LOOKED_AT);
-  const at = (meaning: Meaning) => columns.findIndex((use) => use?.meaning === meaning && !use.form);
-  const has = (...meanings: Meaning[]) => meanings.every((meaning) => at(meaning) >= 0);
+  const has = (...meanings: Meaning[]) =>
+    meanings.every((meaning) => columns.some((use) => use?.meaning === meaning && !use.form));
   const suits = suitsOf(columns, heads ?? [], some);
-  if (has("east", "north") && !has("lat", "lon")) {
-    const [east, north] = [at("east"), at("north")];
-    const pairs = rows.map((row) => [row[east] ?? "", row[north] ?? ""] as const);
-    const named = hintsIn(heads, rows, east, north);
+  const metres = has("lat", "lon") ? undefined : metresIn(columns, heads, rows, code);
+  if (metres) {
+    const { pairs, hints } = metres;
     const weighed = allProfiles()
       .filter(suits)
-      .map(({ code }) => ({ code, ...findProjection(pairs, code, { ...hintsOf(code), ...named }) }))
+      .map(({ code }) => ({ code, ...findProjection(pairs, code, { ...hintsOf(code), ...hints }) }))
       .filter((one) => one.weighed.length);
     const sure = weighed.filter(({ projection }) => projection);
     const fitting = (sure.length ? sure : weighed).map(({ code }) => code);

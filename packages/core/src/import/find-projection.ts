@@ -4,7 +4,8 @@ import { gridOf, gridsOf } from "./grids.ts";
 import { plainHead } from "./heads.ts";
 import { type MetresReader, metresReader } from "./metres.ts";
 import { parseNumber } from "./numbers.ts";
-import type { Projection } from "./parts.ts";
+import { type ColumnUse, type Meaning, POINTS, type Projection } from "./parts.ts";
+import { pointIn } from "./points.ts";
 
 /** A way in which metres may be read, and what comes of it. */
 export interface WeighedProjection {
@@ -131,7 +132,7 @@ const isInBox = (country: string, at: Position) => {
   return box !== undefined && boxContains(box, at);
 };
 
-type Metres = readonly (readonly [east: number, north: number])[];
+type Numbers = readonly (readonly [east: number, north: number])[];
 
 const readerOf = ({ projection, isSwapped }: Pick<WeighedProjection, "projection" | "isSwapped">): MetresReader => {
   const read = metresReader(projection);
@@ -139,7 +140,7 @@ const readerOf = ({ projection, isSwapped }: Pick<WeighedProjection, "projection
 };
 
 /** The share of metres that lie in a country; 0 as soon as too few can. */
-function shareIn(metres: Metres, read: MetresReader, isIn: (at: Position) => boolean): number {
+function shareIn(metres: Numbers, read: MetresReader, isIn: (at: Position) => boolean): number {
   const most = Math.floor((1 - MOST) * metres.length);
   let out = 0;
   for (const [east, north] of metres) {
@@ -161,7 +162,7 @@ function zonesOf([west, south, east, north]: readonly [number, number, number, n
 }
 
 /** Leaves out what puts the rows where another one, named before, puts them. */
-function distinct(weighed: readonly WeighedProjection[], metres: Metres): WeighedProjection[] {
+function distinct(weighed: readonly WeighedProjection[], metres: Numbers): WeighedProjection[] {
   const [[east, north]] = metres;
   const kept: { one: WeighedProjection; at: Position }[] = [];
   for (const one of weighed) {
@@ -180,17 +181,59 @@ const numberOf = (zone: string) => Number(ZONE.exec(zone)?.[1]);
 const CODE_HEAD = /(?:^|_)(?:epsg|srid|crs)(?:_|$)/;
 const CODE = /^(?:epsg:)?(\d{4,6})$/i;
 
+/** Metres of a table, with all that it says of them. */
+export interface Metres {
+  /** Columns that hold them: one of points, or the way east and the way north. */
+  columns: readonly number[];
+  pairs: readonly (readonly [east: string, north: string])[];
+  hints: Pick<ProjectionHints, "heads" | "zones" | "codes">;
+}
+
 /**
- * What a table says of its metres: the names of their two columns, and what is in columns for zones and for numbers in the
- * EPSG dataset.
- * @param east index of the column of the way east, and that of the way north
+ * Finds the metres of a table: in columns for the way east and the way north, or as points in one column.
+ * @param code number in the EPSG dataset that the file names for all of it
+ * @returns undefined where there are none
  */
-export function hintsIn(
+export function metresIn(
+  columns: readonly (ColumnUse | null)[],
   heads: readonly string[] | undefined,
   rows: readonly (readonly string[])[],
-  east: number,
-  north: number,
-): Pick<ProjectionHints, "heads" | "zones" | "codes"> {
+  code?: string,
+): Metres | undefined {
+  const at = (meaning: Meaning) => columns.findIndex((use) => use?.meaning === meaning && !use.form);
+  const [east, north, point] = [at("east"), at("north"), columns.findIndex((use) => use && POINTS.has(use.meaning))];
+  if (point < 0) {
+    if (east < 0 || north < 0) return undefined;
+    const hints = hintsIn(heads, rows, [heads?.[east] ?? "", heads?.[north] ?? ""]);
+    return {
+      columns: [east, north],
+      pairs: rows.map((row) => [row[east] ?? "", row[north] ?? ""]),
+      hints: code ? { ...hints, codes: [code] } : hints,
+    };
+  }
+  const points = rows.flatMap((row) => {
+    const found = pointIn(row[point] ?? "", false);
+    return found && "east" in found ? [found] : [];
+  });
+  if (!points.length) return undefined;
+  const codes = new Set(points.flatMap(({ epsg }) => (epsg ? [String(epsg)] : (code ?? []))));
+  return {
+    columns: [point],
+    pairs: points.map((one) => [String(one.east), String(one.north)]),
+    // in a point the way east comes first, whatever the country calls it
+    hints: { ...hintsIn(heads, rows, ["easting", "northing"]), ...(codes.size ? { codes: [...codes] } : {}) },
+  };
+}
+
+/**
+ * What a table says of its metres.
+ * @param named the names of their two columns; what is in columns for zones and for numbers in the EPSG dataset comes to them
+ */
+function hintsIn(
+  heads: readonly string[] | undefined,
+  rows: readonly (readonly string[])[],
+  named: readonly string[],
+): Metres["hints"] {
   if (!heads) return {};
   const valuesOf = (isHead: (plain: string) => boolean, shape: RegExp) => {
     const column = heads.findIndex((head) => isHead(plainHead(head)));
@@ -198,7 +241,7 @@ export function hintsIn(
     return values.filter((value) => shape.test(value)).length < MOST * values.length ? [] : [...new Set(values)];
   };
   return {
-    heads: [heads[east], heads[north]],
+    heads: named,
     zones: valuesOf((head) => ZONE_HEADS.has(head), ZONE),
     codes: valuesOf((head) => CODE_HEAD.test(head), CODE),
   };

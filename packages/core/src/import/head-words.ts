@@ -63,7 +63,7 @@ const BY_LANGUAGE: Readonly<Record<string, Partial<Record<HeadWord, string>>>> =
   en: {
     street: "street road rd thoroughfare roadname streetname",
     house: "house building primary",
-    suffix: "suffix letter last",
+    suffix: "suffix letter",
     unit: "unit flat apartment apt suite",
     floor: "floor level storey",
     post: "post postal mail",
@@ -82,7 +82,7 @@ const BY_LANGUAGE: Readonly<Record<string, Partial<Record<HeadWord, string>>>> =
     east: "east easting eastings",
     point: "coord coords coordinate coordinates position pos point location",
     name: "name label title abbreviation",
-    number: "number no num nr n first ext",
+    number: "number no num nr n ext",
     code: "code id key pid uid ref reference",
     kind: "type kind class",
     plain:

@@ -1,6 +1,6 @@
 import { fold, NAMED_PARTS, partNames } from "../text/index.ts";
 import { type HeadWord, isTakenDifferently, langsOfHead, MEANING_OF_WORD, readHead } from "./head-words.ts";
-import { type ColumnUse, formOf, MEANINGS, type Meaning, NAMED } from "./parts.ts";
+import { type ColumnForm, type ColumnUse, formOf, MEANINGS, type Meaning, NAMED } from "./parts.ts";
 
 /** What a head says of its column. */
 export interface HeadUse {
@@ -29,7 +29,8 @@ const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
   unit: `unit_id subaddress door logement address2 address_2 address_line_2 addressline2 addressline_2 street2 street_2
     flat_no apt_no`,
   name: "housename gebaeude nom_batiment gebouwnaam",
-  place: `poi place_name organisation organization company firma einrichtung einrichtungsname etablissement entreprise
+  place: `poi place_name stop_name station_name shop_name store_name branch_name school_name facility facility_name site_name venue
+    venue_name location_name business_name office_name hotel_name asset_name club_name schulname filiale haltestelle organisation organization company firma einrichtung einrichtungsname etablissement entreprise
     empresa azienda bedrijf foretag etaireia`,
   kinds: "kind category categories type art kategorie typ categorie categoria tipo soort kategori rodzaj eidos",
   postcode:
@@ -45,7 +46,9 @@ const HEADS: Readonly<Partial<Record<Meaning, string>>> = {
   lat: `vi_do lat_dd latitude_dd geo_breite breite geograficzna_szerokosc breddgrad breedtegraad geo_lat y_wgs84 point_y`,
   lon: `kinh_do long_dd lon_dd longitude_dd geo_laenge laenge lange langdgrad lengtegraad geo_lon geo_lng x_wgs84 point_x`,
   position: `coordinates coords koordinaten coordonnees coordenadas coordinate coordinaten koordinater latlon lat_lon
-    location geo point geom wkt geometry the_geom gps geolocation`,
+    location geo point geom wkt geometry the_geom gps geolocation geojson geo_json ewkt shape gps_coordinates
+    geo_point geopoint`,
+  lonlat: "lon_lat long_lat xy x_y",
   east: `rw coor_x coord_e souradnice_x easting_m ostwert rechts xcoord x_coord coord_x x_l93 coordenada_x easting x
     rechtswert x_coordinate e_utm`,
   north: `hw coor_y coord_n souradnice_y northing_m nordwert hoch ycoord y_coord coord_y y_l93 coordenada_y northing y
@@ -118,8 +121,9 @@ export function useOfHead(head: string, lang?: string): HeadUse | undefined {
   const level = known === "town" ? levelOf(said) : undefined;
   const weight = KNOWN + weightOf(level) - (said.includes("descriptive") ? 1.2 : 0);
   const found = { weight, ...(level ? { level } : {}) };
-  if (!NAMED.has(known) || !rest.length) return { use: { meaning: known }, ...found };
   const form = rest.map(formOf).find(Boolean);
+  if (form && (known === "lat" || known === "lon")) return { use: { meaning: known, form }, ...found };
+  if (!NAMED.has(known) || !rest.length) return { use: { meaning: known }, ...found };
   const own = rest.find((piece) => piece !== form && /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(piece));
   return { use: { meaning: known, ...(own ? { lang: own } : {}), ...(form ? { form } : {}) }, ...found };
 }
@@ -137,8 +141,34 @@ const AXES: Readonly<Record<string, Meaning>> = { x: "east", e: "east", y: "nort
 /** A word alone has at least as many letters, where it is written in Latin ones: "by" and "il" are in many languages. */
 const LEAST_ALONE = 3;
 
+/** Words for what comes to the degrees of an angle in columns of their own: `lat_min`. */
+const OF_ANGLE: Readonly<Record<string, ColumnForm>> = {
+  ...Object.fromEntries("min minute minutes minuten".split(" ").map((word) => [word, "minutes"])),
+  ...Object.fromEntries("sec second seconds sekunden".split(" ").map((word) => [word, "seconds"])),
+  ...Object.fromEntries("dir direction hemisphere ns ew".split(" ").map((word) => [word, "direction"])),
+};
+
+/** Words for the first and the last of several numbers; beside no number they say nothing of an address. */
+const OF_RANGE: Readonly<Record<string, Meaning>> = {
+  ...Object.fromEntries("first from low start von ab".split(" ").map((word) => [word, "house"])),
+  ...Object.fromEntries("last to high end bis".split(" ").map((word) => [word, "suffix"])),
+};
+
 /** What the words of a head mean where the head itself is not known: the one meaning that they name, whatever is next to it. */
 function useOfWords(words: readonly string[], lang?: string): HeadUse | undefined {
+  const end = words.find((word) => Object.hasOwn(OF_RANGE, word));
+  if (end) {
+    const { said, unknown } = readHead(
+      words.filter((word) => word !== end),
+      lang,
+    );
+    const isOfNumber = said.includes("number") || (said.includes("house") && !said.includes("name"));
+    if (!isOfNumber || unknown) return undefined;
+    return used(
+      said.includes("suffix") ? "suffix" : OF_RANGE[end],
+      BY_WORDS - (said.includes("suffix") ? 0 : UNKNOWN / 2),
+    );
+  }
   const axis = words.find((word) => Object.hasOwn(AXES, word));
   const beside = readHead(
     words.filter((word) => word !== axis),
@@ -154,6 +184,9 @@ function useOfWords(words: readonly string[], lang?: string): HeadUse | undefine
   if (has("floor")) return undefined;
   const meanings = new Set([...said.flatMap((word) => MEANING_OF_WORD[word] ?? []), ...others]);
   const [meaning] = meanings;
+  // both in one column, in the order of the name
+  if (meanings.size === 2 && meanings.has("lat") && meanings.has("lon") && !unknown)
+    return used(meaning === "lat" ? "position" : "lonlat", sure);
   const isOne = meanings.size === 1;
   if (has("post")) {
     // the post's town is the settlement's where no column has that
@@ -182,7 +215,11 @@ function useOfWords(words: readonly string[], lang?: string): HeadUse | undefine
     return said.length + others.length > 1 && said.every((word) => word === meaning || isOfPoint(word)) && !unknown
       ? used(meaning, sure)
       : undefined;
-  if (meaning === "lat" || meaning === "lon") return unknown ? undefined : used(meaning, sure);
+  if (meaning === "lat" || meaning === "lon") {
+    const part = words.find((word) => Object.hasOwn(OF_ANGLE, word));
+    if (unknown > (part ? 1 : 0)) return undefined;
+    return part ? { use: { meaning, form: OF_ANGLE[part] }, weight: sure } : used(meaning, sure);
+  }
   if (meaning === "house" && has("name")) return used("name", sure);
   if (has("code"))
     return NAMED.has(meaning) && meaning !== "street" ? { use: { meaning, form: "code" }, weight: sure } : undefined;

@@ -54,6 +54,45 @@ describe("proposeColumns", () => {
     ]);
   });
 
+  it("takes nothing that says who lives there, or when, for a part of an address", () => {
+    const street = ["Brückenweg", "Karlshof", "Kiesgrund"];
+    const rows = Array.from({ length: 30 }, (_, i) => [
+      ["Anna", "Bert", "Carla"][i % 3],
+      ["Muster", "Probe"][i % 2],
+      `a${i}@example.org`,
+      `2026-11-01T10:${i + 10}:00Z`,
+      '["a","b"]',
+      `2025-01-${i + 10}`,
+      "2026",
+      street[i % 3],
+      String(i + 1),
+      "Ahlbek",
+    ]);
+    const heads = "First name,Last name,Email,timestamp,Tags,last_update,valid_to,Street,No,City".split(",");
+    expect(meanings(heads, rows)).toEqual([null, null, null, null, null, null, null, "street", "house", "town"]);
+  });
+
+  it("reads the first and the last number of a range, and joins counted lines of an address where nothing else has the town", () => {
+    expect(meanings(["street", "number_from", "number_to", "valid_from"], [])).toEqual([
+      "street",
+      "house",
+      "suffix",
+      null,
+    ]);
+    expect(meanings(["Hausnr. von", "Hausnr. bis", "Straße"], [])).toEqual(["house", "suffix", "street"]);
+    const lines = ["addr_line_1", "addr_line_2", "addr_line_3", "lat", "lon"];
+    const row = ["Karlshof 12", "24811 Ahlbek", "", "54.36", "9.57"];
+    const columns = proposeColumns(lines, [row]).map(({ use }) => use);
+    expect(columns.map((use) => use?.meaning)).toEqual(["line", "line", "line", "lat", "lon"]);
+    expect(new RowReader({ columns, country: "DE" }).read(row).row).toMatchObject({
+      street: { names: [{ name: "Karlshof" }] },
+      house: { number: 12 },
+      postcode: "24811",
+      areas: [{ kind: "town", names: [{ name: "Ahlbek" }] }],
+    });
+    expect(meanings(["address 1", "address 2", "city"], [])).not.toContain(["line", "line", "town"]);
+  });
+
   it("gives no two columns the same meaning", () => {
     const [first, second] = proposeColumns(["street", "road"], [["a", "b"]]);
     expect(first.use?.meaning).toBe("street");

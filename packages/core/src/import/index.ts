@@ -1,8 +1,9 @@
 export { RowAsker, type RowQuestion } from "./ask-row.ts";
 export type { Proposal } from "./by-values.ts";
+export { countryCode } from "./countries.ts";
 export { factNameOf, kindOfValues, LONGEST_FACT } from "./facts.ts";
 export { type FoundCountry, findCountry } from "./find-country.ts";
-export { type FoundProjection, findProjection, hintsIn, type WeighedProjection } from "./find-projection.ts";
+export { type FoundProjection, findProjection, metresIn, type WeighedProjection } from "./find-projection.ts";
 export {
   type EarlierStreet,
   type Gathered,
@@ -15,8 +16,8 @@ export {
 } from "./gather.ts";
 export { type Grid, gridOf, gridsOf } from "./grids.ts";
 export { type HeadUse, langsOfHeads, levelOfLabel, meaningOfLabel, namesSeveral } from "./heads.ts";
-export { splitLine } from "./line.ts";
 export {
+  ANGLE_FORMS,
   COLUMN_FORMS,
   type ColumnForm,
   type ColumnUse,
@@ -24,15 +25,17 @@ export {
   JOINED,
   MEANINGS,
   type Meaning,
+  NAME_FORMS,
   NAMED,
   OF_FACTS,
+  PLACED,
   type Projection,
   type Reading,
   sameUse,
 } from "./parts.ts";
+export { pointIn } from "./points.ts";
 export { proposeColumns, standsInCapitals } from "./propose.ts";
 export {
-  countryCode,
   DOUBTS,
   type Doubt,
   type ImportArea,
@@ -42,3 +45,4 @@ export {
   type Refusal,
   RowReader,
 } from "./read-row.ts";
+export { splitLine } from "./street-line.ts";

@@ -21,6 +21,7 @@ export const MEANINGS = [
   "lat",
   "lon",
   "position",
+  "lonlat",
   "east",
   "north",
   "id",
@@ -35,8 +36,14 @@ export const MEANINGS = [
 ] as const;
 export type Meaning = (typeof MEANINGS)[number];
 
-/** Meanings that several columns may have, joined in their order: "12", "A" and "2" are one number. */
-export const JOINED: ReadonlySet<Meaning> = new Set<Meaning>(["suffix"]);
+/** Meanings that several columns may have, joined in their order: "12", "A" and "2" are one number, lines of an address are one address. */
+export const JOINED: ReadonlySet<Meaning> = new Set<Meaning>(["suffix", "line"]);
+
+/** Meanings that hold a position in one column: latitude first, and longitude first. */
+export const POINTS: ReadonlySet<Meaning> = new Set<Meaning>(["position", "lonlat"]);
+
+/** Meanings that say where something is. */
+export const PLACED: ReadonlySet<Meaning> = new Set<Meaning>([...POINTS, "lat", "lon", "east", "north"]);
 
 /** Meanings that are facts of a place. Each fact beyond the common ones has a name, a label and a kind of its own. */
 export const OF_FACTS: ReadonlySet<Meaning> = new Set<Meaning>([
@@ -74,7 +81,10 @@ export interface ColumnUse {
  * What a column holds of something that another one names: its short form, how the source writes it, its code, the developer's own
  * name for it (which tells areas of one name apart), its importance (0 to 1).
  */
-export const COLUMN_FORMS = ["abbr", "written", "code", "id", "importance"] as const;
+export const NAME_FORMS = ["abbr", "written", "code", "id", "importance"] as const;
+/** What comes to the whole degrees of another column: minutes, seconds, and which way they run. */
+export const ANGLE_FORMS = ["minutes", "seconds", "direction"] as const;
+export const COLUMN_FORMS = [...NAME_FORMS, ...ANGLE_FORMS] as const;
 export type ColumnForm = (typeof COLUMN_FORMS)[number];
 /** The form that some word names, if any does. */
 export const formOf = (word: string) => COLUMN_FORMS.find((form) => form === word);

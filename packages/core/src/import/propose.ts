@@ -1,4 +1,3 @@
-import { readPosition } from "../geo/index.ts";
 import { allProfiles, heldProfile, parseHouseNumber, postcodeShape } from "../place/index.ts";
 import { isInCapitals } from "../text/index.ts";
 import { CALLED, isLine, isYears, MOST, type Proposal, readAsLine, readByValues, type Table } from "./by-values.ts";
@@ -6,7 +5,8 @@ import { factNameOf, kindOfValues } from "./facts.ts";
 import { readHead } from "./head-words.ts";
 import { plainHead, useOfHead } from "./heads.ts";
 import { parseNumber } from "./numbers.ts";
-import { type ColumnUse, JOINED, MEANINGS, type Meaning, OF_FACTS } from "./parts.ts";
+import { ANGLE_FORMS, type ColumnUse, JOINED, MEANINGS, type Meaning, OF_FACTS, PLACED } from "./parts.ts";
+import { pointIn } from "./points.ts";
 
 /** Meanings that say something of data, and nothing of an address that somebody looks up. */
 const NOT_ASKED: ReadonlySet<Meaning> = new Set<Meaning>(["id", "kinds", "importance", ...OF_FACTS]);
@@ -30,20 +30,28 @@ export function proposeColumns(
   const width = Math.max(heads?.length ?? 0, ...rows.slice(0, LOOKED_AT).map((row) => row.length));
   const proposals: Proposal[] = Array.from({ length: width }, () => ({ use: null, why: "" }));
   const taken = new Set<string>();
+  const valuesOf = (column: number) =>
+    rows
+      .slice(0, LOOKED_AT)
+      .map((row) => row[column]?.trim() ?? "")
+      .filter(Boolean);
+  /** Lines of an address are joined where their heads count them, as in "address 1" and "address 2", and no other column has the town. */
+  const mayJoin = (meaning: Meaning, column: number) => {
+    if (meaning !== "line") return JOINED.has(meaning);
+    const stem = (head = "") => plainHead(head).replace(/\d+/g, "");
+    const isNext = (other: number) =>
+      proposals[other]?.use?.meaning === "line" && stem(heads?.[other]) === stem(heads?.[column]);
+    return !taken.has("town  ") && !taken.has("postcode  ") && isNext(column - 1);
+  };
   const take = (column: number, use: ColumnUse, why: string) => {
     const name = `${use.meaning} ${use.lang ?? ""} ${use.form ?? ""}`;
-    if (taken.has(name) && !JOINED.has(use.meaning)) {
+    if (taken.has(name) && !mayJoin(use.meaning, column)) {
       proposals[column].why ||= `looks like ${use.meaning}, but another column already is`;
       return;
     }
     taken.add(name);
     proposals[column] = { use, why };
   };
-  const valuesOf = (column: number) =>
-    rows
-      .slice(0, LOOKED_AT)
-      .map((row) => row[column]?.trim() ?? "")
-      .filter(Boolean);
   const headed = (heads ?? []).flatMap((head, column) => {
     const found = useOfHead(head);
     const values = valuesOf(column);
@@ -62,6 +70,7 @@ export function proposeColumns(
   for (const { column, use, head, isTurned } of [...headed].sort((a, b) => b.weight - a.weight || a.column - b.column))
     take(column, use, `named “${head.slice(0, 40)}”${isTurned ? ", and its values are degrees" : ""}`);
   const table = { proposals, heads, valuesOf, rows: rows.slice(0, LOOKED_AT) };
+  readAsAngles(table);
   if (purpose === "data") {
     for (const { column, level } of headed) if (level) readAsBroader(table, column, level);
     readAsPlaces(proposals);
@@ -123,6 +132,14 @@ function readAsFacts(proposals: Proposal[], heads: readonly string[], valuesOf: 
     const name = factNameOf(label);
     const values = valuesOf(column);
     if (use || !name || taken.has(name) || !values.length || count >= MOST_FACTS) return;
+    if (
+      plainHead(label)
+        .split("_")
+        .some((word) => PEOPLE.has(word))
+    ) {
+      proposals[column].why = "may name a person: choose it if that is to be published";
+      return;
+    }
     taken.add(name);
     count++;
     const kind = kindOfValues(values);
@@ -132,6 +149,13 @@ function readAsFacts(proposals: Proposal[], heads: readonly string[], valuesOf: 
     };
   });
 }
+
+/** Words of heads of columns with people's names: nobody publishes those by not looking. */
+const PEOPLE = new Set(
+  `contact person owner manager recipient customer firstname lastname surname forename ansprechpartner ansprechperson inhaber vorname
+  nachname kontakt proprietaire gerant prenom contacto responsable titular gerente nombre_contacto referente titolare cognome
+  contactpersoon eigenaar kontaktperson osoba`.split(/\s+/),
+);
 
 const KIND_WORDS = { number: "numbers", "yes-no": "yes or no", link: "links", date: "days" } as const;
 
@@ -222,7 +246,6 @@ const EAST_WORDS = new Set("x e ost rw m esty".split(" "));
 const NORTH_WORDS = new Set("y n nord hw p".split(" "));
 /** Metres from which two columns of numbers may be positions. */
 const LEAST_METRES = 1000;
-const PLACED: ReadonlySet<Meaning> = new Set<Meaning>(["lat", "lon", "position", "east", "north"]);
 
 /** Two columns that hold metres, where no projection is named: by a word of their heads, or as the only two that may. */
 function readAsMetres({ proposals, heads, valuesOf }: Table): void {
@@ -262,6 +285,23 @@ function leaveMetres({ proposals }: Table): number[] {
   return [east, north];
 }
 
+const isWhole = (values: readonly string[]) =>
+  values.length > 0 && values.every((value) => /^[+-]?\d{1,3}$/.test(value));
+
+/** Whole degrees are a position only with minutes, and minutes only with whole degrees. */
+function readAsAngles({ proposals, valuesOf }: Table): void {
+  for (const meaning of ["lat", "lon"]) {
+    const of = (form?: string) => proposals.findIndex(({ use }) => use?.meaning === meaning && use.form === form);
+    const degrees = of();
+    const hasWhole = degrees >= 0 && isWhole(valuesOf(degrees));
+    if (hasWhole && of("minutes") < 0 && valuesOf(degrees).length > 2)
+      proposals[degrees] = { use: null, why: "whole degrees, and no column with minutes: choose what it is" };
+    if (hasWhole) continue;
+    for (const column of ANGLE_FORMS.map(of))
+      if (column >= 0) proposals[column] = { use: null, why: "the degrees in another column are complete" };
+  }
+}
+
 interface Look {
   meaning: Meaning;
   words: string;
@@ -283,7 +323,7 @@ const LOOKS: readonly Look[] = [
   {
     meaning: "position",
     words: "look like positions",
-    fits: (value) => /^POINT ?\(/i.test(value) || readPosition(value) !== undefined,
+    fits: (value) => pointIn(value, false) !== undefined,
   },
   { meaning: "lat", words: "look like degrees of latitude", fits: degrees(90) },
   { meaning: "lon", words: "look like degrees of longitude", fits: degrees(180) },

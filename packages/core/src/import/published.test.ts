@@ -5,7 +5,7 @@ import {
   findCountry,
   findProjection,
   Gatherer,
-  hintsIn,
+  metresIn,
   proposeColumns,
   RowReader,
   standsInCapitals,
@@ -235,7 +235,8 @@ describe("what only happens to fit", () => {
     expect(findProjection(pairs, "GE", land).projection).toBeUndefined();
     expect(findProjection(pairs, "GE", land).why).toMatch(/choose one/);
     const rows = pairs.map(([east, north]) => [east, north, "32638"]);
-    const hints = hintsIn(["E", "N", "EPSG-kode"], rows, 0, 1);
+    const uses = ["east", "north", ""].map((meaning) => (meaning ? ({ meaning } as never) : null));
+    const { hints } = metresIn(uses, ["E", "N", "EPSG-kode"], rows)!;
     expect(hints.codes).toEqual(["32638"]);
     expect(findProjection(pairs, "GE", { ...land, ...hints })).toMatchObject({
       projection: { system: "utm", zone: "38N" },
@@ -247,7 +248,7 @@ describe("what only happens to fit", () => {
     const columns = ["street", "lat", "lon"].map((meaning) => ({ meaning }) as never);
     const rows = Array.from({ length: 5 }, (_, i) => ["Nosuch", `16.${i}23`, `45.${i}23`]);
     const lands = { countriesAt: ({ lat }: { lat: number }) => [lat < 30 ? "TN" : "HR"], hintsOf: () => ({}) };
-    const found = (isOrderKnown: boolean) => findCountry(columns, undefined, rows, lands, undefined, isOrderKnown);
+    const found = (isOrderKnown: boolean) => findCountry(columns, undefined, rows, lands, { isOrderKnown });
     expect(found(true).country).toBe("TN");
     expect(found(false).country).toBeUndefined();
     expect(found(false).why).toMatch(/swapped, in HR: choose one/);

@@ -6,17 +6,19 @@ import {
   type Facts,
   type HouseNumber,
   type Name,
-  parseHouseNumber,
   postcodeAsWritten,
   profileOf,
   regionOf,
 } from "../place/index.ts";
 import { asPeopleWrite } from "../text/index.ts";
+import { countryCode } from "./countries.ts";
 import { joinFacts, readFact } from "./facts.ts";
+import { houseAsWritten, readHouse, withoutDecimals } from "./house.ts";
 import { endOf, splitWhole } from "./line.ts";
 import { type MetresReader, metresReader } from "./metres.ts";
 import { parseNumber } from "./numbers.ts";
-import { type ColumnForm, type ColumnUse, type Meaning, OF_FACTS, type Reading } from "./parts.ts";
+import { ANGLE_FORMS, type ColumnForm, type ColumnUse, type Meaning, OF_FACTS, type Reading } from "./parts.ts";
+import { angles, isTurned, pointIn } from "./points.ts";
 
 /** What is wrong with a row so that it cannot be taken. */
 export const REFUSALS = [
@@ -128,6 +130,13 @@ export class RowReader {
   readonly #facts: readonly { column: number; use: ColumnUse }[];
   /** Columns of what is behind the number, in their order. */
   readonly #suffixes: readonly number[];
+  /** The column that holds the position alone. */
+  readonly #point: number | undefined;
+  readonly #isInMetres: boolean;
+  /** Minutes, seconds and direction beside whole degrees; undefined where no column has any. */
+  readonly #angles: Readonly<Record<"lat" | "lon", readonly number[]>> | undefined;
+  /** Columns of the lines of an address, in their order. */
+  readonly #lines: readonly number[];
   /** True where the kind of street comes before the name. */
   readonly #isWayFirst: boolean;
   readonly #profiles = new Map<string, CountryProfile>();
@@ -149,7 +158,17 @@ export class RowReader {
       }
       this.#at.set(nameOf(use), column);
     });
-    this.#suffixes = reading.columns.flatMap((use, column) => (use?.meaning === "suffix" ? [column] : []));
+    const columnsOf = (meaning: Meaning) =>
+      reading.columns.flatMap((use, column) => (use?.meaning === meaning ? [column] : []));
+    this.#suffixes = columnsOf("suffix");
+    this.#lines = columnsOf("line");
+    this.#point = this.#at.get("position") ?? this.#at.get("lonlat");
+    // degrees are taken where both are there: they need no zone
+    const hasDegrees = this.#point !== undefined || (this.#at.has("lat") && this.#at.has("lon"));
+    this.#isInMetres = this.#at.has("east") && !hasDegrees && reading.projection?.system !== "degrees";
+    const angle = (axis: "lat" | "lon") => ANGLE_FORMS.map((form) => this.#at.get(`${axis} ${form}`) ?? -1);
+    const [lat, lon] = [angle("lat"), angle("lon")];
+    if ([...lat, ...lon].some((column) => column >= 0)) this.#angles = { lat, lon };
     this.#isWayFirst = (this.#at.get("way") ?? 0) < (this.#at.get("street") ?? 0);
     this.#used = reading.columns.flatMap((use, column) => (use && !OF_FACTS.has(use.meaning) ? [column] : []));
     this.#facts = reading.columns.flatMap((use, column) => (use && OF_FACTS.has(use.meaning) ? [{ use, column }] : []));
@@ -293,33 +312,42 @@ export class RowReader {
     if (name) row.name = this.reading.recases ? asPeopleWrite(name, lang) : name;
     const written = this.#suffixes.reduce(
       (number, column) => joinedNumber(number, clean(cells[column] ?? "")),
-      this.#cell(cells, "house"),
+      houseAsWritten(this.#cell(cells, "house")),
     );
-    if (written) {
-      row.house = parseHouseNumber(written);
-      if (!row.house) row.name ??= written;
-    }
-    const line = clean((cells[this.#at.get("line") ?? -1] ?? "").trim().replace(/\s*[\r\n]+\s*/g, ", "));
-    if (line && !row.street) this.#line(line, row, lang, profile);
+    const read = readHouse(written);
+    if (read.house) row.house = read.house;
+    if (read.name) row.name ??= read.name;
+    if (read.unit) row.unit = row.unit ? `${read.unit}, ${row.unit}` : read.unit;
+    if (row.house) partUnit(row, profile.code);
+    if (row.street || !this.#lines.length) return;
+    const line = this.#lines
+      .map((column) => clean((cells[column] ?? "").trim().replace(/\s*[\r\n]+\s*/g, ", ")))
+      .filter(Boolean)
+      .join(", ");
+    if (line) this.#line(line, row, lang, profile);
   }
 
   /** A whole address from one text: what columns of their own say goes before what it says. */
   #line(line: string, row: ImportRow, lang: string, profile: CountryProfile): void {
-    const { street, house, unit, postcode, town, region } = splitWhole(
+    const { street, house, unit, name, postcode, district, town, county, region } = splitWhole(
       line,
       profile,
-      (text) => text.length > 2 && countryCode(text) === row.country,
+      (text) => text.length > 1 && countryCode(text) === row.country,
     );
     row.street = { names: this.#asWritten([{ lang, name: street }]), isBlock: false };
     if (house) row.house ??= house;
     if (unit) row.unit ??= unit;
+    partUnit(row, profile.code);
+    if (name && !row.house) row.name ??= name;
     if (postcode) row.postcode ??= postcode;
     if (region) this.#addArea(row, "region", region, lang);
+    if (county) this.#addArea(row, "county", county, lang);
     if (town) this.#addArea(row, "town", town, lang);
+    if (district) this.#addArea(row, "district", district, lang);
   }
 
   /** An area that no column of its own names; narrower ones stand behind it. */
-  #addArea(row: ImportRow, kind: "region" | "town", name: string, lang: string): void {
+  #addArea(row: ImportRow, kind: "region" | "county" | "town" | "district", name: string, lang: string): void {
     if (row.areas.some((area) => area.kind === kind)) return;
     const coded = kind === "region" ? regionOf(row.country, name) : undefined;
     const names = coded ? [{ lang, name: coded.name, abbr: coded.code }] : this.#asWritten([{ lang, name }]);
@@ -340,7 +368,7 @@ export class RowReader {
   }
 
   #postcode(cells: readonly string[], row: ImportRow, lang: string, profile: CountryProfile, doubts: RowDoubt[]): void {
-    const postcode = this.#cell(cells, "postcode");
+    const postcode = withoutDecimals(this.#cell(cells, "postcode"));
     if (!postcode) return;
     let written = postcodeAsWritten(profile, postcode);
     // "6013 Seebach am Rain" is a postcode and a town
@@ -360,21 +388,16 @@ export class RowReader {
 
   #position(cells: readonly string[]): { at: Position } | { refused: RefusedRow } {
     const refuse = (kind: Refusal, words: string, column?: number) => ({ refused: { kind, words, column } });
-    const column = this.#at.get("position") ?? this.#at.get("lat") ?? this.#at.get("east");
+    const column = this.#point ?? this.#at.get("lat") ?? this.#at.get("east");
     if (this.#isInMetres && !this.#metres) return refuse("no-position", "metres without a zone or projection", column);
     const written = this.#written(cells);
     if (!written.some((text) => text.trim())) return refuse("no-position", "no position", column);
-    const at = this.#at.has("position") ? readAt(written[0]) : this.#readPair(written[0], written[1]);
+    const at = this.#point === undefined ? this.#readPair(written[0], written[1]) : this.#readPoint(written[0]);
+    if (at === "metres") return refuse("no-position", "metres without a zone or projection", column);
     if (at === "swapped") return refuse("swapped", `${written.join(", ")}: were the two swapped?`, column);
     if (!at) return refuse("no-position", `“${written.join(", ")}” is not a position`, column);
     if (at.lat === 0 && at.lon === 0) return refuse("at-zero", "at 0°, 0°: a position that was never set", column);
     return { at };
-  }
-
-  /** Degrees are taken where both are there: they need no zone. */
-  get #isInMetres(): boolean {
-    const hasDegrees = this.#at.has("lat") && this.#at.has("lon");
-    return this.#at.has("east") && !hasDegrees && this.reading.projection?.system !== "degrees";
   }
 
   #profile(country: string): CountryProfile {
@@ -388,9 +411,24 @@ export class RowReader {
 
   #written(cells: readonly string[]): string[] {
     const of = (meaning: Meaning) => cells[this.#at.get(meaning) ?? -1] ?? "";
-    if (this.#at.has("position")) return [of("position")];
+    if (this.#point !== undefined) return [cells[this.#point] ?? ""];
     if (this.#isInMetres) return [of("east"), of("north")];
-    return this.#at.has("lat") ? [of("lat"), of("lon")] : [of("north"), of("east")];
+    return this.#at.has("lat") ? [this.#angle(cells, "lat"), this.#angle(cells, "lon")] : [of("north"), of("east")];
+  }
+
+  /** An angle in one column, or as whole degrees with minutes, seconds and a letter in others. */
+  #angle(cells: readonly string[], axis: "lat" | "lon"): string {
+    const degrees = cells[this.#at.get(axis) ?? -1] ?? "";
+    if (!this.#angles) return degrees;
+    const [minutes, seconds, direction] = this.#angles[axis].map((column) => clean(cells[column] ?? ""));
+    return minutes || direction ? `${degrees}° ${minutes} ${seconds}${direction.slice(0, 1)}` : degrees;
+  }
+
+  #readPoint(text: string): Position | "swapped" | "metres" | undefined {
+    const point = pointIn(text, this.#at.has("lonlat"));
+    if (!point) return isTurned(text) ? "swapped" : undefined;
+    if ("at" in point) return point.at;
+    return this.#metres ? this.#metres(point.east, point.north) : "metres";
   }
 
   #readPair(first: string, second: string): Position | "swapped" | undefined {
@@ -403,8 +441,22 @@ export class RowReader {
       if (Math.abs(lat) > 90 && Math.abs(lat) <= 180 && Math.abs(lon) <= 90) return "swapped";
       return Math.abs(lat) <= 90 && Math.abs(lon) <= 180 ? { lat, lon } : undefined;
     }
-    return readPosition(`${first} ${second}`);
+    return readPosition(`${first} ${second}`) ?? angles(first, second);
   }
+}
+
+/** Wider ranges are no house's: the number in front is a flat's. */
+const WIDEST_RANGE = 40;
+
+/** "3/45" is flat 3 of number 45 in Australia and New Zealand, and "4-120" one of number 120 in Canada. */
+function partUnit(row: ImportRow, country: string): void {
+  const [, mark, number, letter] = /^([-/])(\d+)(\p{L}?)$/u.exec(row.house?.suffix ?? "") ?? [];
+  if (!row.house || !number || row.unit) return;
+  const isRange = Number(number) > row.house.number && Number(number) - row.house.number <= WIDEST_RANGE;
+  const isFlat = mark === "/" ? country === "AU" || country === "NZ" : country === "CA" && !isRange;
+  if (!isFlat) return;
+  row.unit = String(row.house.number);
+  row.house = { number: Number(number), suffix: letter };
 }
 
 /** A number and its suffix in another column: 12 and "b", 4816 and "1/2", 12 and a second number, "12b" and "2". */
@@ -446,43 +498,9 @@ const LARGEST = 4e7;
 
 /** An importance from 0 to 1; more than 1 is taken for how many live there, and becomes one by the order of size. */
 function share(text: string): number | undefined {
-  const value = parseNumber(text.replace(/(?<=\d)[\s'’](?=\d{3})/gu, ""));
-  if (!(value >= 0)) return undefined;
-  return value <= 1 ? value : Math.min(1, Math.log(1 + value) / Math.log(1 + LARGEST));
-}
-
-/** As databases write a point: `POINT (10 50)`, with a height or without; before it may stand that it is in degrees (EPSG 4326). */
-const WKT_POINT =
-  /^\s*(?:SRID=4326\s*;\s*)?POINT\s*(?:Z|M|ZM)?\s*\(\s*([^\s()]+)\s+([^\s()]+)(?:\s+[^\s()]+){0,2}\s*\)\s*$/i;
-/** A point as GeoJSON has it, alone in a cell. */
-const JSON_POINT =
-  /^\s*\{\s*"type"\s*:\s*"Point"\s*,\s*"coordinates"\s*:\s*\[\s*([^\s,\]]+)\s*,\s*([^\s,\]]+)\s*(?:,[^\]]*)?\]\s*\}\s*$/;
-
-function readAt(text: string): Position | "swapped" | undefined {
-  const at = readPosition(text);
-  if (at) return at;
-  const point = WKT_POINT.exec(text) ?? JSON_POINT.exec(text);
-  if (point) {
-    const [lon, lat] = [parseNumber(point[1]), parseNumber(point[2])];
-    return Math.abs(lat) <= 90 && Math.abs(lon) <= 180 ? { lat, lon } : undefined;
-  }
-  const [first, second] = text.split(/[;,\s]+/).map(parseNumber);
-  return Math.abs(first) > 90 && Math.abs(first) <= 180 && Math.abs(second) <= 90 ? "swapped" : undefined;
-}
-
-const countryNames = new Map<string, string>();
-
-/** The code of a country by code or its English name. */
-export function countryCode(written: string): string | undefined {
-  if (/^[A-Za-z]{2}$/.test(written)) return written.toUpperCase();
-  if (!written) return undefined;
-  if (!countryNames.size) {
-    const names = new Intl.DisplayNames("en", { type: "region", fallback: "none" });
-    for (let i = 0; i < 26 * 26; i++) {
-      const code = String.fromCharCode(65 + Math.floor(i / 26), 65 + (i % 26));
-      const name = names.of(code);
-      if (name) countryNames.set(name.toLowerCase(), code);
-    }
-  }
-  return countryNames.get(written.toLowerCase());
+  const value = parseNumber(text);
+  if (value >= 0 && value <= 1) return value;
+  // nobody counts parts of a person: "12.345" is twelve thousand
+  const people = parseNumber(text.replace(/(?<=\d)[\s'’.,](?=\d{3}(?!\d))/gu, ""));
+  return people >= 0 ? Math.min(1, Math.log(1 + people) / Math.log(1 + LARGEST)) : undefined;
 }

@@ -21,3 +21,10 @@ export function waysOf(streets: readonly string[]): Map<string, number> {
   const words = streets.map((street) => fold(street).text.split(/[^\p{L}]+/u));
   return new Map(CALLED.map(({ lang, ways }) => [lang, shareCalled(words, ways)]));
 }
+
+/** The largest share of some values that are a word for a kind of street and nothing else ("ST", "Ave."), of all languages. */
+export function shareOfBareWays(values: readonly string[]): number {
+  if (!values.length) return 0;
+  const plain = values.map((value) => fold(value).text.replace(/\.$/, ""));
+  return Math.max(...CALLED.map(({ ways }) => plain.filter((value) => ways.includes(value)).length)) / values.length;
+}

@@ -1,12 +1,12 @@
 import type { HouseNumber } from "./kinds.ts";
 
 const SHAPE =
-  /^(\d{1,5})((?:\s*[-/]\s*\d+)?\s*\p{L}?|\s*(?:bis|ter|quater)|\s*[-/]\s*(?:\p{L}|hs|bis)|\s+[1-3]\/[2-4]|\s*\p{L}\s*[-/]\s*\d{1,4})$/iu;
+  /^(\d{1,5})((?:\s*[-/]\s*\d+)?\s*\p{L}?|\s*(?:bis|ter|quater)|\s*[-/]\s*(?:\p{L}|hs|bis)|\s+[1-3]\/[2-4]|\s*\p{L}\s*[-/]\s*(?:\d{1,4}|\p{L}))$/iu;
 /** Higher numbers are no house numbers: they would not fit the index. */
 const HIGHEST = 65_534;
 
 /**
- * Reads a house number: 12, 12b, 12-14, 12/3, 3-5a, 10 bis, 4/A, 12-hs, 12 A-2, 4816 1/2. The suffix keeps its dash or slash; letters are in
+ * Reads a house number: 12, 12b, 12-14, 12/3, 3-5a, 10 bis, 4/A, 12-hs, 12 A-2, 12a-c, 4816 1/2. The suffix keeps its dash or slash; letters are in
  * lower case.
  */
 export function parseHouseNumber(text: string): HouseNumber | undefined {

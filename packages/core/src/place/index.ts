@@ -38,5 +38,5 @@ export {
 } from "./outcomes.ts";
 export { type CountryProfile, postcodeAsWritten, postcodeShape } from "./profile.ts";
 export { allProfiles, heldProfile, PLAIN_PROFILE, profileOf } from "./profiles/index.ts";
-export { regionOf } from "./profiles/regions.ts";
+export { isRegion, regionOf } from "./profiles/regions.ts";
 export { MAX_IDENTITY, parseRef, refOf } from "./ref.ts";

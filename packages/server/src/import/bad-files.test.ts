@@ -10,9 +10,12 @@ const folder = mkdtempSync(join(tmpdir(), "bibliotope-bad-"));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 /** Looks at a file of forty rows, and reads it as it would be loaded with nothing said by hand. */
-async function read(head: string, rowOf: (i: number) => string) {
+const read = (head: string, rowOf: (i: number) => string) =>
+  readFile([head, ...Array.from({ length: 40 }, (_, i) => rowOf(i))].join("\n"));
+
+async function readFile(text: string) {
   const path = join(folder, "file.csv");
-  writeFileSync(path, [head, ...Array.from({ length: 40 }, (_, i) => rowOf(i))].join("\n"));
+  writeFileSync(path, text);
   const { reading, format, heads, columns, countryWhy } = await inspect({
     path,
     params: {},
@@ -32,6 +35,58 @@ async function read(head: string, rowOf: (i: number) => string) {
   const meanings = columns.map(({ use }) => use?.meaning);
   return { country: reading.country, countryWhy, rows, refused: [...refused], whyOf, meanings };
 }
+
+/** Metres that are in Germany in the zone 33 of UTM alone. */
+const IN_33 = (i: number) => [339_775.93 + i * 10, 5_683_486.97 + i * 10] as const;
+
+describe("positions in the system that a file names", () => {
+  const isNear = ({ at }: ImportRow) => Math.abs(at.lat - 51.28) < 0.01 && Math.abs(at.lon - 12.7) < 0.02;
+
+  it("are read by the number that each point has", async () => {
+    const { rows, meanings } = await read("strasse,hausnummer,ort,geom", (i) =>
+      germanRow(i, `SRID=25833;POINT(${IN_33(i).join(" ")})`),
+    );
+    expect(meanings).toEqual(["street", "house", "town", "position"]);
+    expect(rows.filter(isNear)).toHaveLength(40);
+  });
+
+  it("are asked about where points are metres and no number says of what", async () => {
+    const { rows, refused } = await read("strasse,hausnummer,ort,geom", (i) =>
+      germanRow(i, `POINT(${IN_33(i).join(" ")})`),
+    );
+    expect({ rows, refused }).toEqual({ rows: [], refused: ["metres without a zone or projection"] });
+  });
+
+  it("are read by the number that a GeoJSON has for all of it", async () => {
+    const features = Array.from({ length: 40 }, (_, i) => ({
+      type: "Feature",
+      properties: { strasse: "Lindenweg", hnr: i + 1, ort: "Karsheim" },
+      geometry: { type: "Point", coordinates: IN_33(i) },
+    }));
+    const crs = (name: string) => ({ type: "name", properties: { name } });
+    for (const name of ["urn:ogc:def:crs:EPSG::25833", "EPSG:25833", "urn:ogc:def:crs:EPSG:9.9:25833"]) {
+      const { rows } = await readFile(JSON.stringify({ type: "FeatureCollection", crs: crs(name), features }));
+      expect(rows.filter(isNear)).toHaveLength(40);
+    }
+    const { rows, refused } = await readFile(JSON.stringify({ type: "FeatureCollection", features }));
+    expect({ rows, refused }).toEqual({ rows: [], refused: ["metres without a zone or projection"] });
+  });
+
+  it("are turned where nothing names their order and only that is in the country of the streets", async () => {
+    const pair = (i: number) => [`12.7${100 + i}`, `51.2${100 + i}`];
+    const turned = await read("strasse,hausnummer,plz,ort,koordinaten", (i) =>
+      ["Lindenweg", i + 1, "04799", "Karsheim", `"[${pair(i)}]"`].join(","),
+    );
+    expect([turned.meanings.at(-1), turned.rows.length]).toEqual(["lonlat", 40]);
+    expect(turned.rows[0].at).toEqual({ lat: 51.21, lon: 12.71 });
+    // one that names the order is not doubted without a person
+    const named = await read("strasse,hausnummer,plz,ort,latlon", (i) =>
+      ["Lindenweg", i + 1, "04799", "Karsheim", `"${pair(i)}"`].join(","),
+    );
+    expect([named.meanings.at(-1), named.rows.length]).toEqual(["position", 0]);
+    expect(named.countryWhy).toMatch(/swapped, in DE/);
+  });
+});
 
 const germanRow = (i: number, ...more: (string | number)[]) => ["Lindenweg", i + 1, "Karsheim", ...more].join(",");
 

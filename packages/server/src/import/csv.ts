@@ -7,6 +7,14 @@ import { checkRow, MOST_ROW } from "./limits.ts";
 /** How the rows of a CSV are written. */
 export type CsvFormat = Pick<TableFormat, "delimiter" | "quote">;
 
+/** A formula that is nothing but a text: `="01234"`. */
+const AS_TEXT = /^="(.*)"$/s;
+/** How programs write that there is nothing. */
+const NONE: ReadonlySet<string> = new Set(
+  "NULL null (null) <null> <NULL> [NULL] \\N #N/A #NV #NULL! #NAME? #VALUE! N/A n/a nan NaN - -- – —".split(" "),
+);
+const LONGEST_NONE = 7;
+
 /** Cuts text that comes piece by piece into rows of cells; an empty line is a row of nothing. */
 export class CsvReader {
   /** Rows read until now, empty lines among them. */
@@ -36,8 +44,13 @@ export class CsvReader {
     const { data, errors, meta } = this.#parser.parse(text, 0, !isLast) as Papa.ParseResult<string[]>;
     for (const row of data) {
       withoutReturn(row);
-      // what our own tables carry against spreadsheets
-      for (const [column, cell] of row.entries()) if (cell.startsWith("'")) row[column] = withoutGuard(cell);
+      for (const [column, cell] of row.entries()) {
+        // what our own tables carry against spreadsheets
+        if (cell.startsWith("'")) row[column] = withoutGuard(cell);
+        // what others carry so that spreadsheets leave the zeros in front
+        else if (cell.startsWith('="')) row[column] = AS_TEXT.exec(cell)?.[1].replaceAll('""', '"') ?? cell;
+        else if (cell.length <= LONGEST_NONE && NONE.has(cell)) row[column] = "";
+      }
     }
     this.count += data.length;
     if (isLast && errors.some(({ code }) => code === "MissingQuotes"))

@@ -40,6 +40,13 @@ async function* lineTexts(text: AsyncIterable<string>): AsyncGenerator<string> {
   if (rest.replace("\u001e", "").trim()) yield rest.replace("\u001e", "");
 }
 
+/** Kinds of GeoJSON that a file as a whole may be. */
+const GEO_TYPES: ReadonlySet<string> = new Set(["FeatureCollection", "Feature", "GeometryCollection", "Topology"]);
+/** Lists that a service answers with beside its rows. */
+const BESIDE_ROWS: ReadonlySet<string> = new Set(
+  "links errors warnings messages fields columns facets aggregations attributions".split(" "),
+);
+
 class FeatureCutter {
   #depth = 0;
   /** The depth at which features begin: 1 in a list that is the whole file. */
@@ -50,6 +57,9 @@ class FeatureCutter {
   #name = "";
   #isNaming = false;
   #isInFeatures = false;
+  /** True in a list of another name, until its first member shows what it is of. */
+  #isMaybe = false;
+  #isGeo = false;
   #wasThere = false;
   #feature = "";
   #count = 0;
@@ -63,6 +73,7 @@ class FeatureCutter {
         else if (unit === 0x5c) this.#isEscaped = true;
         else if (unit === 0x22) this.#isInText = false;
         if (this.#isNaming && this.#isInText) this.#name += piece[i];
+        if (this.#isNaming && !this.#isInText) this.#isGeo ||= GEO_TYPES.has(this.#name);
         continue;
       }
       if (unit === 0x22) {
@@ -72,10 +83,15 @@ class FeatureCutter {
       } else if (unit === 0x7b || unit === 0x5b) {
         const isList = unit === 0x5b && this.#depth === 0;
         if (isList) this.#base = 1;
-        if (isList || (this.#depth === 1 && this.#base === 2 && unit === 0x5b && this.#name === "features")) {
+        if (isList || this.#mayBegin(unit)) {
           this.#isInFeatures = true;
-          this.#wasThere = true;
-        } else if (this.#isInFeatures && this.#depth === this.#base) from = i;
+          this.#isMaybe = !isList && this.#name !== "features";
+          this.#wasThere = !this.#isMaybe;
+        } else if (this.#isInFeatures && this.#depth === this.#base) {
+          if (this.#isMaybe) this.#isInFeatures = this.#wasThere = unit === 0x7b;
+          this.#isMaybe = false;
+          from = i;
+        }
         this.#depth++;
       } else if (unit === 0x7d || unit === 0x5d) {
         this.#depth--;
@@ -91,10 +107,16 @@ class FeatureCutter {
     if (this.#feature.length > MOST_FEATURE) throw featureTooLong(this.#count + 1);
   }
 
+  /** True where the list "features" begins; in what is no GeoJSON any list that may be of objects, as services answer with it. */
+  #mayBegin(unit: number): boolean {
+    if (unit !== 0x5b || this.#depth !== 1 || this.#base !== 2 || this.#wasThere) return false;
+    return this.#name === "features" || (!this.#isGeo && !BESIDE_ROWS.has(this.#name.toLowerCase()));
+  }
+
   end(): void {
     if (!this.#wasThere)
       throw new TableError(
-        "The file is JSON, but neither a GeoJSON FeatureCollection nor a list of objects: a list named “features” is missing.",
+        "The file is JSON, but neither a GeoJSON FeatureCollection nor a list of objects: a list named “features”, or another one of objects, is missing.",
       );
     if (this.#depth !== 0)
       throw new TableError(

@@ -14,6 +14,8 @@ export interface TableStart {
   rows: string[][];
   /** Number of each of these rows, as `TableRow` has it. */
   numbers: number[];
+  /** Number in the EPSG dataset of the system that a GeoJSON names for its metres. */
+  code?: string;
 }
 
 const DELIMITERS = [",", ";", "\t", "|"];
@@ -32,7 +34,10 @@ export async function inspectTable(path: string, wanted: Partial<TableFormat> = 
   const text = textDecoder(encoding).decode(sample);
   const kind = wanted.kind ?? kindOf(text);
   const base = { kind, encoding, delimiter: ",", quote: '"', hasHead: true };
-  if (kind !== "csv") return { format: base, ...(await lookAtFeatures(path, base)) };
+  if (kind !== "csv") {
+    const code = CRS.exec(text)?.[1];
+    return { format: base, ...(await lookAtFeatures(path, base)), ...(code ? { code } : {}) };
+  }
   const quote = wanted.quote ?? (/^'[^'\n]*'[,;\t|]/.test(text) ? "'" : '"');
   const said = SAYS_DELIMITER.exec(text)?.[1];
   const delimiter = wanted.delimiter ?? (said && DELIMITERS.includes(said) ? said : delimiterOf(text, quote));
@@ -63,6 +68,9 @@ export async function inspectTable(path: string, wanted: Partial<TableFormat> = 
   }
   return { format, heads, rows: data.map(({ cells }) => cells), numbers: data.map(({ number }) => number) };
 }
+
+/** The system of all positions of a GeoJSON, as was usual before RFC 7946: `urn:ogc:def:crs:EPSG::25833`. */
+const CRS = /"crs"\s*:\s*\{[^{}]*\{[^{}]*"name"\s*:\s*"(?:urn:ogc:def:crs:)?EPSG:(?:[\d.]*:)?(\d{4,6})"/i;
 
 /** The first line by which spreadsheets say how cells are parted. */
 const SAYS_DELIMITER = /^\uFEFF?sep=(.)\r?\n/i;

@@ -4,8 +4,8 @@ import {
   type FoundProjection,
   findCountry,
   findProjection,
-  hintsIn,
   type ImportRow,
+  metresIn,
   proposeColumns,
   type Reading,
   RowReader,
@@ -39,7 +39,7 @@ export type KeptReading = TableReading & { heads?: string[] | null };
  * @throws TableError
  */
 export async function inspect({ path, params, country, readings }: FileToInspect): Promise<FileStart> {
-  const { format, heads, rows, numbers } = await inspectTable(path, params.format);
+  const { format, heads, rows, numbers, code } = await inspectTable(path, params.format);
   const isData = params.purpose !== "batch";
   const proposals = proposeColumns(heads, rows, params.purpose);
   const kept = params.reading || !isData ? undefined : keptReading(readings, heads);
@@ -49,9 +49,9 @@ export async function inspect({ path, params, country, readings }: FileToInspect
   });
   const hasCountry = columns.some(({ use }) => use?.meaning === "country");
   const said = (params.reading ?? kept)?.projection;
-  const found = hasCountry || !isData ? undefined : countryOf(columns, heads, rows, country);
+  const found = hasCountry || !isData ? undefined : countryOf(columns, heads, rows, country, code);
   const own = params.reading?.country ?? kept?.country ?? found?.country;
-  const metres = metresOf(columns, heads, rows, own, said !== undefined);
+  const metres = metresOf(columns, heads, rows, own, code, said !== undefined);
   const projection = said ?? metres?.projection;
   const inCapitals =
     isData &&
@@ -81,20 +81,30 @@ export async function inspect({ path, params, country, readings }: FileToInspect
   };
 }
 
-/** The country of rows that name none. Of degrees that only their values tell, latitude and longitude change places where that alone suits. */
+/**
+ * The country of rows that name none. Of degrees that only their values tell, and of two in one column, latitude and longitude
+ * change places where that alone suits.
+ */
 function countryOf(
   columns: FileStart["columns"],
   heads: readonly string[] | undefined,
   rows: readonly (readonly string[])[],
   usual: string | undefined,
+  code: string | undefined,
 ): FoundCountry {
   const by = (meaning: string) => columns.findIndex(({ use }) => use?.meaning === meaning);
   const [lat, lon] = [by("lat"), by("lon")];
   const isByValues = lat >= 0 && lon >= 0 && [lat, lon].every((i) => columns[i].why.includes("look like degrees"));
   const uses = columns.map(({ use }) => use);
-  const found = findCountry(uses, heads, rows, LANDS, usual, !isByValues);
-  if (!found.turned || !isByValues) return found;
+  const found = findCountry(uses, heads, rows, LANDS, { usual, isOrderKnown: !isByValues, code });
+  const pair = by("position");
+  const isPair = pair >= 0 && !/lat/i.test(heads?.[pair] ?? "");
+  if (!found.turned || (!isByValues && !isPair)) return found;
   const why = `looks like degrees; the rows are then in ${found.turned}, which matches the street names`;
+  if (isPair) {
+    columns[pair] = { use: { meaning: "lonlat" }, why };
+    return { country: found.turned, why: `positions are in ${found.turned}` };
+  }
   columns[lat] = { use: { meaning: "lon" }, why };
   columns[lon] = { use: { meaning: "lat" }, why };
   return { country: found.turned, why: `positions are in ${found.turned}` };
@@ -114,24 +124,20 @@ function metresOf(
   heads: readonly string[] | undefined,
   rows: readonly (readonly string[])[],
   country: string | undefined,
+  code: string | undefined,
   isSaid: boolean,
 ): FoundProjection | undefined {
-  const at = (meaning: string) => columns.findIndex(({ use }) => use?.meaning === meaning);
-  const [east, north, named] = [at("east"), at("north"), at("country")];
-  if (east < 0 || north < 0) return undefined;
+  const uses = columns.map(({ use }) => use);
+  const metres = metresIn(uses, heads, rows, code);
+  if (!metres) return undefined;
+  const named = uses.findIndex((use) => use?.meaning === "country");
   const written = named < 0 ? "" : (rows.map((row) => row[named] ?? "").find(Boolean) ?? "");
-  const code = countryCode(written) ?? country;
-  const found = findProjection(
-    rows.map((row) => [row[east] ?? "", row[north] ?? ""]),
-    code,
-    {
-      ...(code ? LANDS.hintsOf(code) : {}),
-      ...hintsIn(heads, rows, east, north),
-    },
-  );
+  const of = countryCode(written) ?? country;
+  const found = findProjection(metres.pairs, of, { ...(of ? LANDS.hintsOf(of) : {}), ...metres.hints });
   if (isSaid) return found;
-  for (const column of [east, north]) columns[column] = { ...columns[column], why: found.why };
-  if (!found.isSwapped) return found;
+  for (const column of metres.columns) columns[column] = { ...columns[column], why: found.why };
+  const [east, north] = metres.columns;
+  if (!found.isSwapped || north === undefined) return found;
   [columns[east].use, columns[north].use] = [{ meaning: "north" }, { meaning: "east" }];
   // seen from the columns as they now are
   const weighed = found.weighed.map((one) => ({ ...one, isSwapped: !one.isSwapped }));

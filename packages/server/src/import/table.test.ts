@@ -186,6 +186,11 @@ describe("a table", () => {
     ]);
   });
 
+  it("has nothing where programs write that there is nothing, and texts without what makes them one for spreadsheets", async () => {
+    const [{ cells }] = await all('a;b;c;d;e;f;g\nNULL;n/a;-;#N/A;="01234";="a ""b""";Nullweg\n');
+    expect(cells).toEqual(["", "", "", "", "01234", 'a "b"', "Nullweg"]);
+  });
+
   it("takes the head of a marked file without its mark", async () => {
     expect((await look(`\ufeff${CSV}`)).heads).toEqual(["street", "house", "town"]);
   });
@@ -197,6 +202,28 @@ describe("a table", () => {
       { number: 1, cells: ["-35.2", "-21.4", "7", 'Harbour "Row" {a}]', "12"] },
       { number: 2, cells: ["", "", "", "", ""] },
     ]);
+  });
+
+  it("reads the list of objects that a service answered with, whatever it is called and stands beside it", async () => {
+    const rows = [{ street: "Harbour Row", no: 12 }, { street: "Mill Lane" }];
+    for (const answer of [
+      { status: "ok", total: 2, links: [{ rel: "next" }], results: rows },
+      { bbox: [[1, 2]], codes: [1, 2], items: rows, errors: [] },
+      { rows, features: [{ street: "of something else" }] },
+    ]) {
+      const { heads, rows: read } = await look(JSON.stringify(answer));
+      expect([heads, read]).toEqual([
+        ["street", "no"],
+        [
+          ["Harbour Row", "12"],
+          ["Mill Lane", ""],
+        ],
+      ]);
+      expect(await all(JSON.stringify(answer))).toHaveLength(2);
+    }
+    expect(await wrong('{"a": [[{"x": 1}]], "b": {"c": [{"d": 1}]}}')).toMatch(/another one of objects, is missing/);
+    // a feature's own lists are no rows
+    expect(await wrong('{"type": "Feature",\n"tags": [{"x": 1}]}')).toMatch(/is missing/);
   });
 
   it("reads features however the file is cut into pieces", async () => {

@@ -1,3 +1,4 @@
+import { type Meaning, PLACED } from "@bibliotope/core/import";
 import { type BatchAsk, type BatchState, CALLS } from "@bibliotope/wire";
 import type { Knex } from "knex";
 import * as batches from "../batches/batches.repository.ts";
@@ -99,7 +100,7 @@ function checkBatchKey(key: StoredKey): void {
 }
 
 /** Rows with nothing but a position ask what is there. */
-function usualAsk(meanings: readonly string[]): BatchAsk {
-  const isOfPlace = (meaning: string) => ["lat", "lon", "position", "east", "north", "id"].includes(meaning);
+function usualAsk(meanings: readonly Meaning[]): BatchAsk {
+  const isOfPlace = (meaning: Meaning) => meaning === "id" || PLACED.has(meaning);
   return meanings.length > 0 && meanings.every(isOfPlace) ? "reverse" : "forward";
 }

@@ -1,4 +1,4 @@
-import { MEANINGS, type Meaning, OF_FACTS } from "@bibliotope/core/import";
+import { MEANINGS, type Meaning, OF_FACTS, PLACED } from "@bibliotope/core/import";
 import type { BatchAsk, FileAnswer, FileStart, TableReading } from "@bibliotope/wire";
 import { useState } from "react";
 import { useNavigate } from "react-router";
@@ -27,8 +27,7 @@ const FOR_BATCHES: readonly Meaning[] = [
   ...MEANINGS.filter((one) => !["text", "id", "kinds", "importance"].includes(one) && !OF_FACTS.has(one)),
 ];
 
-const isOfPosition = (meaning: Meaning | undefined) =>
-  meaning !== undefined && ["lat", "lon", "position", "east", "north"].includes(meaning);
+const isOfPosition = (meaning: Meaning | undefined) => meaning !== undefined && PLACED.has(meaning);
 
 /** What the rows of a file most likely ask. */
 function usualAsk({ columns }: TableReading): BatchAsk {

@@ -1,10 +1,13 @@
 import {
+  ANGLE_FORMS,
+  type ColumnForm,
   type ColumnUse,
   factNameOf,
   gridsOf,
   kindOfValues,
   MEANINGS,
   type Meaning,
+  NAME_FORMS,
   NAMED,
   sameUse,
 } from "@bibliotope/core/import";
@@ -75,7 +78,7 @@ export function Columns({ start, change, meanings = FOR_DATA }: ColumnsProps) {
                   ))}
                 </select>
                 {use?.fact ? <FactFields use={use} name={name.slice(0, 60)} set={(next) => set(place, next)} /> : null}
-                {use && NAMED.has(use.meaning) ? (
+                {use && formsOf(use.meaning) ? (
                   <Form use={use} name={name.slice(0, 60)} set={(next) => set(place, next)} />
                 ) : null}
               </td>
@@ -136,9 +139,27 @@ function FactFields({ use, name, set }: { use: ColumnUse; name: string; set: (us
   );
 }
 
-/** The form of a name in a column, and its language. */
+/** What a column may hold of what another one holds of the same meaning. */
+function formsOf(meaning: Meaning): readonly ColumnForm[] | undefined {
+  if (NAMED.has(meaning)) return NAME_FORMS;
+  return meaning === "lat" || meaning === "lon" ? ANGLE_FORMS : undefined;
+}
+
+const FORM_WORDS: Readonly<Record<ColumnForm, string>> = {
+  abbr: "abbreviation",
+  written: "as the source writes it",
+  code: "code",
+  id: "identifier",
+  importance: "importance",
+  minutes: "minutes",
+  seconds: "seconds",
+  direction: "direction (N, S, E, W)",
+};
+
+/** The form of a name in a column, and its language; or the part of an angle. */
 function Form({ use, name, set }: { use: ColumnUse; name: string; set: (use: ColumnUse) => void }) {
   const [lang, setLang] = useState(use.lang ?? "");
+  const isNamed = NAMED.has(use.meaning);
   return (
     <>
       <select
@@ -147,21 +168,23 @@ function Form({ use, name, set }: { use: ColumnUse; name: string; set: (use: Col
         value={use.form ?? ""}
         onChange={(event) => set({ ...use, form: (event.target.value || undefined) as ColumnUse["form"] })}
       >
-        <option value="">name</option>
-        <option value="abbr">abbreviation</option>
-        <option value="written">as the source writes it</option>
-        <option value="code">code</option>
-        <option value="id">identifier</option>
-        <option value="importance">importance</option>
+        <option value="">{isNamed ? "name" : "degrees"}</option>
+        {formsOf(use.meaning)?.map((form) => (
+          <option key={form} value={form}>
+            {FORM_WORDS[form]}
+          </option>
+        ))}
       </select>
-      <input
-        aria-label={`Language of ${name}`}
-        placeholder="language"
-        className={`${SELECT} ml-1.5 w-[6.5rem]`}
-        value={lang}
-        onChange={(event) => setLang(event.target.value)}
-        onBlur={() => lang !== (use.lang ?? "") && set({ ...use, lang: lang.trim() || undefined })}
-      />
+      {isNamed ? (
+        <input
+          aria-label={`Language of ${name}`}
+          placeholder="language"
+          className={`${SELECT} ml-1.5 w-[6.5rem]`}
+          value={lang}
+          onChange={(event) => setLang(event.target.value)}
+          onBlur={() => lang !== (use.lang ?? "") && set({ ...use, lang: lang.trim() || undefined })}
+        />
+      ) : null}
     </>
   );
 }
@@ -189,7 +212,7 @@ function Wider({ start, change }: Pick<ColumnsProps, "start" | "change">) {
           <span className={reading.country ? "text-quiet" : "text-ochre"}>{countryWhy}</span>
         ) : null}
       </div>
-      {has("east") && projections.length ? <Weighed start={start} change={change} /> : null}
+      {projections.length ? <Weighed start={start} change={change} /> : null}
     </>
   );
 }

@@ -51,6 +51,7 @@ export const MEANING_WORDS: Readonly<Record<Meaning, string>> = {
   lat: "Latitude",
   lon: "Longitude",
   position: "Position (one column)",
+  lonlat: "Position, longitude first",
   east: "Easting",
   north: "Northing",
   id: "Identifier",

@@ -1,5 +1,5 @@
-import { isPosition, type Position, readPosition } from "@bibliotope/core/geo";
-import { proposeColumns } from "@bibliotope/core/import";
+import { isPosition, type Position } from "@bibliotope/core/geo";
+import { pointIn, proposeColumns } from "@bibliotope/core/import";
 import Papa from "papaparse";
 
 /** Places with what is known of each, as they stand in a file. */
@@ -51,7 +51,7 @@ function readCsv(text: string): ValueTable {
   if (rows.length > MOST_ROWS) throw new NotShown("It has more than 50,000 rows: use a batch.");
   const proposals = proposeColumns(heads, rows);
   const place = (meaning: string) => proposals.findIndex(({ use }) => use?.meaning === meaning);
-  const [lat, lon, position] = [place("lat"), place("lon"), place("position")];
+  const [lat, lon, position, lonlat] = [place("lat"), place("lon"), place("position"), place("lonlat")];
   const number = (cell: string | undefined) => {
     const plain = cell?.trim().replace(",", ".") ?? "";
     return /^[+-]?\d+(\.\d+)?$/.test(plain) ? Number(plain) : Number.NaN;
@@ -61,7 +61,8 @@ function readCsv(text: string): ValueTable {
       const spot = { lat: number(row[lat]), lon: number(row[lon]) };
       return isPosition(spot.lat, spot.lon) ? spot : undefined;
     }
-    return position >= 0 ? readPosition(row[position] ?? "") : undefined;
+    const point = pointIn(row[Math.max(position, lonlat)] ?? "", position < 0);
+    return point && "at" in point ? point.at : undefined;
   });
   return { heads, columns: heads.map((_, column) => rows.map((row) => row[column] ?? "")), at };
 }

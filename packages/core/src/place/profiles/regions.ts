@@ -29,3 +29,19 @@ export function regionOf(country: string, code: string): { name: string; code: s
   const name = REGIONS.get(country)?.get(own);
   return name === undefined ? undefined : { name, code: own };
 }
+
+const plain = (name: string) => name.normalize("NFD").replace(/\p{M}/gu, "").toLowerCase();
+
+const namesOf = new Map<string, ReadonlySet<string>>();
+
+/** True for the code of a region or a name of one, whatever the accents and capitals: "QC", "Québec". */
+export function isRegion(country: string, text: string): boolean {
+  const regions = REGIONS.get(country);
+  if (!regions || !text) return false;
+  let names = namesOf.get(country);
+  if (!names) {
+    names = new Set([...regions.values()].map(plain));
+    namesOf.set(country, names);
+  }
+  return regionOf(country, text) !== undefined || names.has(plain(text));
+}

@@ -1,0 +1,173 @@
+import type { CountryProfile } from "../place/index.ts";
+import { fold, lexiconOf } from "../text/index.ts";
+
+/** What the words of a country's languages say of a piece of an address. */
+export interface LineWords {
+  /** True where one of the words is for a kind of street. */
+  hasWay(text: string): boolean;
+  /** True for a flat, a floor and the like: "Flat 3", "3rd floor", "кв. 3". */
+  isUnit(text: string): boolean;
+  /** The place in a text from which on it says which part of a house is meant; -1 where none does. */
+  unitIn(text: string): number;
+  /** The place in a text from which on it names a box of the post; -1 where none is. */
+  boxIn(text: string): number;
+  /** True for "Postfach" and the like without a number. */
+  isBoxWord(text: string): boolean;
+  /** What is written behind the kind of street: "Quay Road Tidewell". */
+  townBehindWay(text: string): string | undefined;
+  /** True for what says that it is a town: "г. Липово". */
+  isTown(text: string): boolean;
+  withoutTownWord(text: string): string;
+  /** True where people write what is broad before the street. */
+  isBroadFirst: boolean;
+}
+
+/** Words before the number of a flat that the languages' packs have not, since they mean other things in questions. */
+const MORE_UNITS: ReadonlySet<string> = new Set(
+  `whg wohnung top tür lgh bte boite bus m lok lokal int interno interior fl floor ste apt apto ap et sc scara bl parcela nave local
+  lote sala kat daire appt rm room`.split(/\s+/),
+);
+/** Words of languages that have no pack here, in the scripts that they are written in. */
+const CYRILLIC = {
+  letter: /[\u0400-\u04FF]/,
+  way: /(?:^|\s)(?:ул|улица|пр|пр-т|просп|проспект|пер|переулок|пл|площадь|б-р|бульвар|наб|набережная|ш|шоссе|вул|вулиця|провулок|площа|көшесі|вуліца)(?:\.|\s|$)/iu,
+  unit: /^(?:кв|квартира|оф|офис|офіс|корп|корпус|стр|строение|этаж|эт|пом|под|подъезд|к)\.?\s*\d/iu,
+};
+const TOWN_WORD = /^(?:г|гор|город|пос|поселок|посёлок|пгт|с|село|дер|деревня|м|місто|смт)\.?\s+(?=\p{Lu})/u;
+/** A floor or a door by a sign alone: "3º B", "2.OG", "#4", "st. tv". */
+const SIGNS =
+  /^(?:(?:st|kl|\d{1,2})\.?\s?(?:tv|th|mf)\.?$|\d{1,3}\s?[ºª°]|#\s?\d|\d{1,2}\.\s?(?:og|ug|dg|stock|etage|st|th|tv|floor|piętro|patro)(?!\p{L}))/iu;
+/** What a house's parts are called without a number. */
+const HOUSE_PARTS =
+  /^(?:hinterhaus|vorderhaus|gartenhaus|seitenflügel|quergebäude|rückgebäude|erdgeschoss|[eu]g|hh|vh|souterrain|basement|ground floor|rear|upstairs|rdc|rez-de-chaussée|r\/c|bajo|entresuelo|parterre|piano terra|begane grond)\.?$/iu;
+const PARTS_BEGIN =
+  /^(?:hinter|vorder|garten|seiten|quer|rück|erd|[eu]g|hh|vh|souterrain|basement|ground|rear|upstairs|rdc|rez|r|bajo|entresuelo|parterre|piano|begane|st|kl)/iu;
+/** What is written before the word for a box: "PO Box", "Caixa Postal". */
+const BOX_WORDS = new Set("p po post caixa casella boite case apartado correos bp cp".split(" "));
+/** Countries that write what is broad first, as lists have it. */
+const BROAD_FIRST: ReadonlySet<string> = new Set("RU UA KZ BY KG UZ TJ TM AM AZ GE MD CN JP KR TW HU IR".split(" "));
+
+/** A word of a text, and where it begins. */
+interface LineWord {
+  said: Said;
+  start: number;
+}
+
+/** What a word says, whatever is around it. */
+interface Said {
+  text: string;
+  isWay: boolean;
+  isUnit: boolean;
+  isBox: boolean;
+  isBehind: boolean;
+  isNumber: boolean;
+  /** True for what may begin the name of a part of a house. */
+  mayBePart: boolean;
+}
+
+/** Words whose meaning is kept: the same come again in every row. */
+const MOST_WORDS = 20_000;
+
+/** Texts whose words are kept. */
+const LATELY = 64;
+
+const known = new Map<string, LineWords>();
+
+/** The words by which addresses of a country are cut. */
+export function lineWords({ code, langs, line }: CountryProfile): LineWords {
+  let words = known.get(code);
+  if (!words) {
+    words = makeWords(code, langs, line);
+    known.set(code, words);
+  }
+  return words;
+}
+
+function makeWords(code: string, langs: readonly string[], line: string): LineWords {
+  const lexicon = lexiconOf([...langs, "en"]);
+  const sayings = new Map<string, Said>();
+  const sayingOf = (word: string): Said => {
+    let said = sayings.get(word);
+    if (said) return said;
+    const text = fold(word).text;
+    const role = lexicon.roleBefore(text);
+    said = {
+      text,
+      isWay: text.length > 1 && lexicon.isWay(text),
+      isUnit: role === "unit" || role === "floor" || MORE_UNITS.has(text) || (code === "TR" && text === "d"),
+      isBox: role === "box",
+      isBehind: ["unit", "floor"].includes(lexicon.roleAfter(text) ?? ""),
+      isNumber: /^\d/.test(text),
+      mayBePart: PARTS_BEGIN.test(word) || CYRILLIC.letter.test(word),
+    };
+    if (sayings.size >= MOST_WORDS) sayings.clear();
+    sayings.set(word, said);
+    return said;
+  };
+  // pieces of one line are asked about several times
+  const lately = new Map<string, LineWord[]>();
+  const wordsOf = (text: string): readonly LineWord[] => {
+    let words = lately.get(text);
+    if (words) return words;
+    words = [];
+    for (const match of text.matchAll(/[\p{L}\p{N}]+/gu)) words.push({ said: sayingOf(match[0]), start: match.index });
+    if (lately.size >= LATELY) lately.clear();
+    lately.set(text, words);
+    return words;
+  };
+
+  // "PO Box 12", "BP 30", "Caixa Postal 7"
+  const isBoxAt = (words: readonly LineWord[], i: number) => {
+    const [first, second, third] = [words[i], words[i + 1], words[i + 2]].map((word) => word?.said);
+    if (first.isBox) return second !== undefined && /^\d/.test(second.text);
+    return second?.isBox === true && third !== undefined && /^\d/.test(third.text) && BOX_WORDS.has(first.text);
+  };
+  const isUnitAt = (text: string, words: readonly LineWord[], i: number) => {
+    const { start, said } = words[i];
+    const count = words.length - i - 1;
+    const isShort = count > 0 && count < 3;
+    if (said.isUnit && isShort && /\d|^\p{L}$/u.test(words[i + 1].said.text)) return true;
+    // "3rd floor", "2 izda"
+    if (said.isNumber && isShort && words.slice(i + 1).every((word) => word.said.isBehind)) return true;
+    if (!said.isNumber && !said.mayBePart && text[start - 1] !== "#") return false;
+    const rest = text.slice(text[start - 1] === "#" ? start - 1 : start);
+    return SIGNS.test(rest) || HOUSE_PARTS.test(rest) || CYRILLIC.unit.test(rest);
+  };
+  /** Where the first word begins of which something is true, apart from what is in the midst of others. */
+  const placeOf = (text: string, words: readonly LineWord[], is: (i: number) => boolean) => {
+    for (let i = 0; i < words.length; i++) {
+      const { start } = words[i];
+      const before = text[start - 1];
+      if ((start === 0 || before === " " || before === "#") && is(i)) return before === "#" ? start - 1 : start;
+    }
+    return -1;
+  };
+  return {
+    hasWay: (text) =>
+      (CYRILLIC.letter.test(text) && CYRILLIC.way.test(text)) || wordsOf(text).some(({ said }) => said.isWay),
+    isUnit: (text) => {
+      const words = wordsOf(text);
+      return words.length > 0 && isUnitAt(text, words, 0);
+    },
+    unitIn: (text) => {
+      const words = wordsOf(text);
+      return placeOf(text, words, (i) => isUnitAt(text, words, i));
+    },
+    boxIn: (text) => {
+      const words = wordsOf(text);
+      return words.some(({ said }) => said.isBox) ? placeOf(text, words, (i) => isBoxAt(words, i)) : -1;
+    },
+    isBoxWord: (text) => {
+      const words = wordsOf(text);
+      return words.length === 1 && words[0].said.isBox;
+    },
+    townBehindWay: (text) => {
+      const words = wordsOf(text);
+      const last = words.findLastIndex(({ said }, i) => said.isWay && i > 0);
+      return last < 0 || last === words.length - 1 ? undefined : text.slice(words[last + 1].start);
+    },
+    isTown: (text) => TOWN_WORD.test(text),
+    withoutTownWord: (text) => text.replace(TOWN_WORD, ""),
+    isBroadFirst: BROAD_FIRST.has(code) || line.indexOf("{town}") < line.indexOf("{street"),
+  };
+}
