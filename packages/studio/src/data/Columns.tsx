@@ -191,13 +191,15 @@ function Form({ use, name, set }: { use: ColumnUse; name: string; set: (use: Col
 
 /** What no column contains: the country, the language, how positions are written; and the evidence. */
 function Wider({ start, change }: Pick<ColumnsProps, "start" | "change">) {
-  const { reading, countryWhy, projections, inCapitals } = start;
+  const { reading, countryWhy, projections, inCapitals, columns } = start;
   const has = (meaning: Meaning) => reading.columns.some((use) => use?.meaning === meaning);
+  // points in one column may be metres too
+  const isInMetres = projections.length > 0 || columns.some(({ why }) => why.startsWith("metres"));
   return (
     <>
       <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-[13px]">
         <CountryField key={reading.country} hasColumn={has("country")} reading={reading} change={change} />
-        {has("east") ? <MetresField reading={reading} change={change} /> : null}
+        {has("east") || isInMetres ? <MetresField reading={reading} change={change} /> : null}
         {inCapitals ? (
           <label className="inline-flex items-center gap-1.5">
             <input
