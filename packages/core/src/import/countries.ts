@@ -1,6 +1,6 @@
 import { fold } from "../text/index.ts";
 
-/** Codes of two and of three letters side by side (ISO 3166-1). Data, not code. */
+/** Codes alpha-2 and alpha-3 side by side (ISO 3166-1). Data, not code. */
 const CODES = `
   ADAND AEARE AFAFG AGATG AIAIA ALALB AMARM AOAGO AQATA ARARG ASASM ATAUT AUAUS AWABW AXALA AZAZE BABIH BBBRB BDBGD BEBEL BFBFA BGBGR BHBHR BIBDI BJBEN
   BLBLM BMBMU BNBRN BOBOL BQBES BRBRA BSBHS BTBTN BVBVT BWBWA BYBLR BZBLZ CACAN CCCCK CDCOD CFCAF CGCOG CHCHE CICIV CKCOK CLCHL CMCMR CNCHN COCOL CRCRI
@@ -55,7 +55,7 @@ function read(langs: readonly string[]): void {
 
 let isWide = false;
 
-/** The code of a country (ISO 3166-1 alpha-2) by a code of two or three letters, or by name in many languages; undefined of what is none. */
+/** The code of a country (ISO 3166-1 alpha-2) by one of the two codes, or by name in many languages; undefined of what is none. */
 export function countryCode(written: string): string | undefined {
   const text = written.trim();
   if (/^[A-Za-z]{2}$/.test(text)) return text.toLowerCase() === "uk" ? "GB" : text.toUpperCase();

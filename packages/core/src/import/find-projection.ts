@@ -181,7 +181,7 @@ const numberOf = (zone: string) => Number(ZONE.exec(zone)?.[1]);
 const CODE_HEAD = /(?:^|_)(?:epsg|srid|crs)(?:_|$)/;
 const CODE = /^(?:epsg:)?(\d{4,6})$/i;
 
-/** Metres of a table, with all that it says of them. */
+/** Metres of a table, with all that is known of them. */
 export interface Metres {
   /** Columns that hold them: one of points, or the way east and the way north. */
   columns: readonly number[];

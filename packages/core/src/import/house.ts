@@ -11,7 +11,7 @@ export interface WrittenHouse {
 /** Words before a number that say what it is, as a part of a pattern. */
 export const NUMBER_WORD = String.raw`(?:nr|no|num|n\.?[°º]?|№|#|hnr|hsnr|haus(?:nr|nummer)?|house|č\.? ?p|д|дом|буд)[.:]?\s*`;
 const BEFORE_NUMBER = new RegExp(String.raw`^${NUMBER_WORD}(?=\d)`, "iu");
-/** What a table that had gaps makes of a whole number: `12.0`. */
+/** What a table that had gaps makes of an integer: `12.0`. */
 const DECIMAL_ZERO = /^(\d+)[.,]0+$/;
 /** How authorities write that a house has none. */
 const NONE =
@@ -31,7 +31,7 @@ const PLAIN = /^[1-9]\d{0,4}[a-z]?$/i;
 /** "7/2/14": staircase and door behind the house's number. */
 const DOORS = /^(\d+)\/(\d+(?:\/\d+)+)$/;
 
-/** The same number with nothing around it that only says what it is, as `parseHouseNumber` reads it. */
+/** The same number without words around it that only name it, as `parseHouseNumber` reads it. */
 export function houseAsWritten(text: string): string {
   if (PLAIN.test(text)) return text;
   const plain = text

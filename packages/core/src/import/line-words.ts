@@ -7,7 +7,7 @@ export interface LineWords {
   hasWay(text: string): boolean;
   /** True for a flat, a floor and the like: "Flat 3", "3rd floor", "кв. 3". */
   isUnit(text: string): boolean;
-  /** The place in a text from which on it says which part of a house is meant; -1 where none does. */
+  /** The place in a text from which on it is of a part of a house; -1 where none does. */
   unitIn(text: string): number;
   /** The place in a text from which on it names a box of the post; -1 where none is. */
   boxIn(text: string): number;
@@ -15,7 +15,7 @@ export interface LineWords {
   isBoxWord(text: string): boolean;
   /** What is written behind the kind of street: "Quay Road Tidewell". */
   townBehindWay(text: string): string | undefined;
-  /** True for what says that it is a town: "г. Липово". */
+  /** True for what is named as a town: "г. Липово". */
   isTown(text: string): boolean;
   withoutTownWord(text: string): string;
   /** True where people write what is broad before the street. */
@@ -53,7 +53,7 @@ interface LineWord {
   start: number;
 }
 
-/** What a word says, whatever is around it. */
+/** What a word is, whatever is around it. */
 interface Said {
   text: string;
   isWay: boolean;

@@ -82,7 +82,7 @@ export interface ColumnUse {
  * name for it (which tells areas of one name apart), its importance (0 to 1).
  */
 export const NAME_FORMS = ["abbr", "written", "code", "id", "importance"] as const;
-/** What comes to the whole degrees of another column: minutes, seconds, and which way they run. */
+/** What comes to the degrees of another column: minutes, seconds, and which way they run. */
 export const ANGLE_FORMS = ["minutes", "seconds", "direction"] as const;
 export const COLUMN_FORMS = [...NAME_FORMS, ...ANGLE_FORMS] as const;
 export type ColumnForm = (typeof COLUMN_FORMS)[number];

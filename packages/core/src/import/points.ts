@@ -15,7 +15,7 @@ const COMMA_PAIR = /^([+-]?\d+,\d+)(?:\s*[;/|]\s*|\s*,\s+|\s+)([+-]?\d+,\d+)$/;
 /** An angle in degrees, with minutes and seconds or without: `N51 16.8094`, `51-16-48.5N`, `51:16:48`, `51° 16' 48"`. */
 const ANGLE =
   /^([NSEWO])?\s*([+-]?\d{1,3}(?:[.,]\d+)?)(?:\s*[°º:\s-]\s*(\d{1,2}(?:[.,]\d+)?)(?:\s*['′’:\s-]\s*(\d{1,2}(?:[.,]\d+)?))?)?\s*["″”'′’°º]{0,2}\s*([NSEWO])?$/i;
-/** Two of them in one text: the letters part them. */
+/** Two of them in one text: parted by N, S, E, W. */
 const ANGLES = /^([NS][^EWO]+|[^NSEWO]+[NS])[\s,;/]*([EWO][^NSEWO]+|[^NSEWO]+[EWO])$/i;
 /** Degrees by name, as an object: `{"lat": 51.2, "lng": 12.7}`. */
 const NAMED_LAT = /["']lat(?:itude)?["']\s*:\s*["']?([+-]?\d+(?:\.\d+)?)/i;
@@ -23,7 +23,7 @@ const NAMED_LON = /["'](?:lon|lng|long|longitude)["']\s*:\s*["']?([+-]?\d+(?:\.\
 
 /**
  * Reads a cell that holds a position.
- * @param isLonFirst of two numbers without letters the first is the longitude
+ * @param isLonFirst of two bare numbers the first is the longitude
  * @returns undefined where there is none
  */
 export function pointIn(text: string, isLonFirst: boolean): CellPoint | undefined {
@@ -40,7 +40,7 @@ export function pointIn(text: string, isLonFirst: boolean): CellPoint | undefine
   const two = ANGLES.exec(bare);
   const at = readPosition(bare) ?? (two ? angles(two[1], two[2]) : undefined);
   if (at) return { at };
-  // whole numbers side by side are many things
+  // two integers side by side are many things
   const isExact = pair?.slice(1).every((number) => /[.,]/.test(number));
   return pair && isExact ? inRange(parseNumber(pair[1]), parseNumber(pair[2])) : undefined;
 }
@@ -54,7 +54,7 @@ export function isTurned(text: string): boolean {
 /** Longer cells hold no position. */
 const MOST = 300;
 
-/** Degrees, where it says so, or says nothing and can be: longitude first, as all that write points so have it. */
+/** Degrees, where that is written, or nothing is and it can be: longitude first, as all that write points so have it. */
 function projected(x: string, y: string, srid?: string): CellPoint | undefined {
   const [east, north] = [parseNumber(x), parseNumber(y)];
   if (!Number.isFinite(east) || !Number.isFinite(north)) return undefined;
@@ -79,7 +79,7 @@ function byName(text: string): CellPoint | undefined {
 
 /**
  * Reads one of the two angles of a position.
- * @returns degrees, with the letter that says which way they run; undefined where it is none, or may be something else
+ * @returns degrees, with the direction; undefined where it is none, or may be something else
  */
 function angleIn(text: string): { degrees: number; letter: string } | undefined {
   const match = ANGLE.exec(text.trim());
@@ -87,9 +87,9 @@ function angleIn(text: string): { degrees: number; letter: string } | undefined 
   const [, before, degrees, minutes, seconds, behind] = match;
   const letter = (before ?? behind ?? "").toUpperCase();
   if ((before && behind) || (!letter && !/[°º:'′’]/.test(text))) return undefined;
-  const [whole, ...parts] = [degrees, minutes ?? "0", seconds ?? "0"].map((one) => Number(one.replace(",", ".")));
-  if (parts.some((part) => part >= 60) || (minutes && !Number.isInteger(whole))) return undefined;
-  const size = Math.abs(whole) + parts[0] / 60 + parts[1] / 3600;
+  const [first, ...parts] = [degrees, minutes ?? "0", seconds ?? "0"].map((one) => Number(one.replace(",", ".")));
+  if (parts.some((part) => part >= 60) || (minutes && !Number.isInteger(first))) return undefined;
+  const size = Math.abs(first) + parts[0] / 60 + parts[1] / 3600;
   // O is west in the languages that say Ouest, Oeste, Ovest
   return { degrees: degrees.startsWith("-") || /[SWO]/.test(letter) ? -size : size, letter };
 }

@@ -288,7 +288,7 @@ function leaveMetres({ proposals }: Table): number[] {
 const isWhole = (values: readonly string[]) =>
   values.length > 0 && values.every((value) => /^[+-]?\d{1,3}$/.test(value));
 
-/** Whole degrees are a position only with minutes, and minutes only with whole degrees. */
+/** Integer degrees are a position only with minutes, and minutes only with such degrees. */
 function readAsAngles({ proposals, valuesOf }: Table): void {
   for (const meaning of ["lat", "lon"]) {
     const of = (form?: string) => proposals.findIndex(({ use }) => use?.meaning === meaning && use.form === form);

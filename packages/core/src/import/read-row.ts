@@ -133,7 +133,7 @@ export class RowReader {
   /** The column that holds the position alone. */
   readonly #point: number | undefined;
   readonly #isInMetres: boolean;
-  /** Minutes, seconds and direction beside whole degrees; undefined where no column has any. */
+  /** Minutes, seconds and direction beside degrees; undefined where no column has any. */
   readonly #angles: Readonly<Record<"lat" | "lon", readonly number[]>> | undefined;
   /** Columns of the lines of an address, in their order. */
   readonly #lines: readonly number[];
@@ -416,7 +416,7 @@ export class RowReader {
     return this.#at.has("lat") ? [this.#angle(cells, "lat"), this.#angle(cells, "lon")] : [of("north"), of("east")];
   }
 
-  /** An angle in one column, or as whole degrees with minutes, seconds and a letter in others. */
+  /** An angle in one column, or as degrees with minutes, seconds and a letter in others. */
   #angle(cells: readonly string[], axis: "lat" | "lon"): string {
     const degrees = cells[this.#at.get(axis) ?? -1] ?? "";
     if (!this.#angles) return degrees;

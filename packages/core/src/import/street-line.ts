@@ -9,7 +9,7 @@ export interface StreetLine {
   unit?: string;
 }
 
-/** A number as houses have them, whatever their letters and ranges. */
+/** A number as houses have them, suffixes and ranges among them. */
 const NUMBER = String.raw`\d{1,5}(?:\s?(?:bis|ter|quater)(?!\p{L})|\s?[½¼¾]|\s[1-3]\/[2-4]|(?:\s?\p{L}(?![\p{L}.]))?(?:\s?[-\u2010-\u2015/+&]\s?(?:\d{1,4}\s?)?\p{L}?(?:hs)?(?![\p{L}\d]))?(?:\/\d{1,4}){0,2})`;
 const BEFORE = new RegExp(String.raw`^(?:${NUMBER_WORD})?(${NUMBER})[\s,]+(\p{L}.*|\d+(?:st|nd|rd|th)\s.*)$`, "iu");
 const AFTER = new RegExp(String.raw`(?:[\s,]+(?:${NUMBER_WORD})?|(?<=\p{Ll}{3}))(${NUMBER})(?=\.?(?:$|[\s,(]))`, "giu");

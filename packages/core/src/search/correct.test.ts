@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { IDS, smallWorld } from "../../testing/small-world.ts";
-import { type Correction, correct, joinCorrections } from "../index/index.ts";
+import { type Correction, correct, joinCorrections, renamed } from "../index/index.ts";
 import { Engine } from "./engine.ts";
 
 const base = smallWorld();
@@ -19,6 +19,12 @@ const first = (engine: Engine, q: string) => engine.forward({ q }).candidates[0]
 
 describe("corrections", () => {
   const twelve = identityOf("12 Harbour Row, Tidewell");
+
+  it("give a name that is neither shortened nor written as the former one was", () => {
+    const names = [{ name: "Mill Lane", abbr: "Mill Ln", written: "MILL LANE" }, { name: "Ruelle" }];
+    expect(renamed(names, "Weir Lane")).toEqual([{ name: "Weir Lane" }, { name: "Ruelle" }]);
+    expect([renamed(names, "Mill Lane"), renamed(names, undefined)]).toEqual([names, names]);
+  });
 
   it("move and number an address", () => {
     const at = { lat: -35.2, lon: -21.4 };
