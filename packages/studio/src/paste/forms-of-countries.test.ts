@@ -756,6 +756,27 @@ const FORMS: Readonly<Record<string, string>> = {
     Շենք [h] house
     Բնակարան [u] unit
     Քաղաք [c] town`,
+  gift: `
+    Amount [amt] -
+    Surname [s] -
+    House name/number [hnn] house
+    Postcode [pc] postcode`,
+  hall: `
+    Venue address [v] line1
+    Venue city [vc] town
+    Capacity [cap] -`,
+  plot: `
+    Property name or number [prop] house
+    Street name [street] street
+    Locality [loc] district
+    Post town [town] town
+    Postcode [pc] postcode`,
+  cnz: `
+    省 [p] region
+    市 [c] town
+    区 [d] district
+    街道地址 [s] line1
+    邮编 [z] postcode`,
   kaz: `
     Көше [s] street
     Үй [h] house

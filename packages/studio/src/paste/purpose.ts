@@ -172,16 +172,20 @@ export function guess(control: FoundControl, langs: ReadonlySet<string>): Guess 
     name: wordsOf(control.name),
     placeholder: wordsOf(control.placeholder),
   };
-  const together = namesSeveral(control.label) ? partsTogether(texts.label) : undefined;
+  const [named, words] = control.label ? [control.label, texts.label] : [control.placeholder, texts.placeholder];
+  const together = namesSeveral(named) ? partsTogether(words) : undefined;
   // "Area, Street, Sector, Village" may be anything: then its name tells
   const isList = together && !together.purpose && control.label.split(",").length > 2;
   if (isList) texts.label = [];
-  if ([texts.label, texts.name].some((words) => OTHER.some((phrase) => holds(words, phrase)))) return undefined;
-  if (together?.purpose)
-    return { ...together, purpose: together.purpose, reason: "label contains several parts", sureness: SOURCES[0][1] };
+  if ([texts.label, texts.name].some(isOfOther)) return undefined;
+  if (together?.purpose) {
+    const [, sureness] = control.label ? SOURCES[0] : SOURCES[2];
+    const reason = `${control.label ? "label" : "placeholder"} contains several parts`;
+    return { ...together, purpose: together.purpose, reason, sureness };
+  }
   let best: Guess | undefined;
   for (const [source, clear, weak, weakest] of SOURCES) {
-    const hit = purposeIn(texts[source]);
+    const hit = source === "name" && !best ? nameIn(texts) : purposeIn(texts[source]);
     const isWeak = !hit || GENERIC.has(hit.phrase);
     const use = control[source] && !(isList && source === "label") ? meaningOfLabel(control[source], langs) : undefined;
     // "Type de voie" is a kind of street, which no field of ours holds alone
@@ -209,6 +213,27 @@ export function guess(control: FoundControl, langs: ReadonlySet<string>): Guess 
   if (!best) return undefined;
   if (best.purpose === "line1" && tag === "textarea") return { ...best, purpose: "lines" };
   return best;
+}
+
+/** True for words of something else; those of a telephone's country are of an address where it is named. */
+const isOfOther = (words: readonly string[]) =>
+  OTHER.some(
+    (phrase) => holds(words, phrase) && !(phrase[0] === "country" && words.some((word) => OF_ADDRESS.has(word))),
+  );
+const OF_ADDRESS = new Set("shipping billing delivery address addr postal invoice".split(" "));
+/** Names no longer than this may be short for anything. */
+const SHORT_NAME = 4;
+
+/** The purpose that a control's name tells, but for one that only shortens what the label says: "cap" of "Capacity" is no postcode. */
+function nameIn({ name, label }: Readonly<Record<"name" | "label", readonly string[]>>) {
+  const hit = purposeIn(name);
+  if (!hit || hit.phrase.length > SHORT_NAME) return hit;
+  const isShortFor = (word: string) => {
+    let at = 0;
+    for (const letter of word) if (letter === hit.phrase[at]) at++;
+    return word.length > hit.phrase.length + 1 && word[0] === hit.phrase[0] && at === hit.phrase.length;
+  };
+  return label.some(isShortFor) ? undefined : hit;
 }
 
 /** The purpose that some words tell: the longest phrase, and of equals the one that comes last. */

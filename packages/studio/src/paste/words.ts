@@ -31,13 +31,13 @@ const PHRASES: Readonly<Partial<Record<Purpose, string>>> = {
   line1:
     "address line one, addressline 1, addr 1, adr 1, line 1, street 1, 詳細地址, 详细地址, 街道地址, 町名 番地, 番地, 住所, street and number, street and house number, street name and number, street number and name, strasse und nr, strasse nr, numero et nom de rue, straat en nummer, adresselinje 1, addr",
   house:
-    "номер, број, broj, numri, altura, numeracion, מספר, property number, numero civique, house name or number, house number or name, building name or number, civic number, civic no, num ext, no ext, numero exterior, n exterior, housenumber, streetnumber, num, n civico, 門牌號碼, 門牌",
+    "номер, број, broj, numri, altura, numeracion, מספר, property number, numero civique, house name or number, house number or name, house name number, house number name, property name or number, property number or name, building name or number, civic number, civic no, num ext, no ext, numero exterior, n exterior, housenumber, streetnumber, num, n civico, 門牌號碼, 門牌",
   unit: "кв, الشقة, شقة, رقم الشقة, bolignummer, bolignr, bruksenhetsnummer, toev, app, ap, apto, 상세 주소, num int, no int, numero interior, n interior, depto, dpto, bus, boite, bte, 상세주소, address line 2, address line two, address 2, addressline 2, addr 2, adr 2, line 2, street 2, adresszusatz, zusatz, complement, complement d adresse, complemento, toevoeging, lgh",
   street: "nombre de la via, nombre via",
   floor: "piso, planta, level, 樓層, 楼层, الطابق, طابق, الدور",
   building: "корпус, строение, property name, マンション名 部屋番号, bloco, bloc, bl",
   district:
-    "quarter, barangay, brgy, 区 县, 区县, address line 3, address line three, address 3, addressline 3, addr 3, line 3, street 3, lieu dit, hameau",
+    "quarter, barangay, brgy, 区 县, 区县, 区, address line 3, address line three, address 3, addressline 3, addr 3, line 3, street 3, lieu dit, hameau",
   town: "comuna, alcaldia, luogo, 시 군 구, 鄉鎮市區, town or city, city or town, address level 2",
   county: "δημος, lga, local government area",
   region:
@@ -60,7 +60,7 @@ export const OTHER_WORDS =
 
 /** Words beside which a word that is said of many things still means a part of an address. */
 export const BESIDE_WORDS =
-  "txt, ddl, cbo, cmb, sel, inp, fld, frm, tb, lbl, ctl, 00, 01, property, content, panel, input, select, value, residence, residential, home, service, registered, legal, correspondence, installation, your, the, my, of, a, please, enter, required, optional, address, adresse, user, customer, contact, person, member, client, profile, data, form, label, field, attributes, current, permanent, main, primary, postal, mailing, street, house, ihre, deine, votre, su, tu, de, la, du, twoj, din";
+  "txt, ddl, cbo, cmb, sel, inp, fld, frm, tb, lbl, ctl, 00, 01, property, content, panel, input, select, value, residence, residential, home, service, registered, legal, correspondence, installation, your, the, my, of, a, please, enter, required, optional, address, adresse, user, customer, contact, person, member, client, profile, data, form, label, field, attributes, current, permanent, main, primary, postal, mailing, street, house, venue, event, site, job, project, school, shop, store, office, business, company, garage, risk, premises, insured, patient, tenant, landlord, owner, parent, guardian, employer, recipient, sender, meter, incident, accident, branch, practice, clinic, farm, hotel, ihre, deine, votre, su, tu, de, la, du, twoj, din";
 
 /** Words that say which of several addresses a control is of, and what that is called. */
 export const SECTIONS: readonly (readonly [words: string, name: string])[] = [
