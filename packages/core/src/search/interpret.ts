@@ -1,6 +1,6 @@
 import { descend, descendWithOneError, endsWord, GROUPS, POSTCODES, REST, type Segment } from "../index/index.ts";
 import { type HouseNumber, KINDS, type Kind, type PartName, parseHouseNumber } from "../place/index.ts";
-import { type Lexicon, MAX_TOKENS, type NumberRole, type Token, tokenize } from "../text/index.ts";
+import { type Lexicon, MAX_TOKENS, type NumberRole, type Token, tokenize, withoutLabels } from "../text/index.ts";
 import { cutInTwo, piecesOf, SHORTEST_CODE } from "./pieces.ts";
 import { termsWithTwoErrors } from "./spelling.ts";
 import { MENDED, QUALITY, TELLS, WEIGHT } from "./weights.ts";
@@ -112,7 +112,7 @@ export type ReadText = readonly QueryToken[][];
 
 /** Reads a text against a dictionary. */
 export function interpret(dictionary: Dictionary, text: string, manner: InterpretOptions): ReadText {
-  return interpretTokens(dictionary, tokenize(text), manner);
+  return interpretTokens(dictionary, tokenize(manner.part ? text : withoutLabels(text)), manner);
 }
 
 function interpretTokens(dictionary: Dictionary, words: readonly Token[], manner: InterpretOptions): ReadText {
