@@ -222,12 +222,12 @@ const isOfOther = (words: readonly string[]) =>
   );
 const OF_ADDRESS = new Set("shipping billing delivery address addr postal invoice".split(" "));
 /** Names no longer than this may be short for anything. */
-const SHORT_NAME = 4;
+const FEW_LETTERS = 4;
 
 /** The purpose that a control's name tells, but for one that only shortens what the label says: "cap" of "Capacity" is no postcode. */
 function nameIn({ name, label }: Readonly<Record<"name" | "label", readonly string[]>>) {
   const hit = purposeIn(name);
-  if (!hit || hit.phrase.length > SHORT_NAME) return hit;
+  if (!hit || hit.phrase.length > FEW_LETTERS) return hit;
   const isShortFor = (word: string) => {
     let at = 0;
     for (const letter of word) if (letter === hit.phrase[at]) at++;
