@@ -71,6 +71,20 @@ function cutBlock(segments: readonly Segment[], token: Token): Token[] | undefin
   return [pieceOf(token, 0, at), pieceOf(token, at + 1, token.text.length)];
 }
 
+/** For each length whether as many characters of a text, from the first on, are a word: one way down each trie. */
+function wordsBegin(segments: readonly Segment[], text: string): Uint8Array {
+  const isWhole = new Uint8Array(text.length + 1);
+  for (const { sections } of segments) {
+    let node = 0;
+    for (let at = 0; at < text.length && node >= 0; at++) {
+      if (at > 0 && endsWord(sections, node)) isWhole[at] = 1;
+      node = childOf(sections, node, text.charCodeAt(at));
+    }
+    if (node >= 0 && endsWord(sections, node)) isWhole[text.length] = 1;
+  }
+  return isWhole;
+}
+
 /**
  * A word in two of the dictionary.
  * @param completing true where the second may go on
@@ -80,8 +94,9 @@ export function cutInTwo(segments: readonly Segment[], token: Token, completing:
   const shortest = kind === "number" ? SHORTEST_OF_CODE : SHORTEST_PIECE;
   if (kind === "number" && text.length < SHORTEST_CODE) return undefined;
   const mayGoOn = completing && token.open;
+  const isFirst = wordsBegin(segments, text);
   for (let at = text.length - shortest; at >= shortest; at--) {
-    if (!isWord(segments, text.slice(0, at))) continue;
+    if (!isFirst[at]) continue;
     const rest = text.slice(at);
     const isRest = mayGoOn ? segments.some(({ sections }) => descend(sections, 0, rest) >= 0) : isWord(segments, rest);
     if (isRest) return [pieceOf(token, 0, at), pieceOf(token, at, text.length)];

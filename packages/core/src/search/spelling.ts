@@ -1,5 +1,5 @@
 import { endsWord, type Segment } from "../index/index.ts";
-import { countBits, lettersOf, MAX_TOKEN_LENGTH } from "../text/index.ts";
+import { lettersOf, MAX_TOKEN_LENGTH } from "../text/index.ts";
 
 /** Errors that a word may have; the band of the table that is worked out is as wide on either hand. */
 const ERRORS = 2;
@@ -19,11 +19,13 @@ export function termsWithTwoErrors(segment: Segment, word: string, unfinished: b
   const found: number[] = [];
   for (let term = 0; term < termLetters.length; ) {
     const longer = termLength[term] - word.length;
+    const letters = termLetters[term];
     // what is typed and not there was added or replaced, what is there and not typed left out or replaced
     const isOther =
       longer < -ERRORS ||
-      countBits(wanted & ~termLetters[term]) > ERRORS ||
-      (!unfinished && (longer > ERRORS || countBits(termLetters[term] & ~wanted) > ERRORS));
+      (!unfinished && longer > ERRORS) ||
+      hasThree(wanted & ~letters) ||
+      (!unfinished && hasThree(letters & ~wanted));
     if (isOther) {
       term++;
       continue;
@@ -33,6 +35,12 @@ export function termsWithTwoErrors(segment: Segment, word: string, unfinished: b
     term = end;
   }
   return found;
+}
+
+/** True for more than two bits: counting all of them takes twice as long. */
+function hasThree(bits: number): boolean {
+  const others = bits & (bits - 1);
+  return (others & (others - 1)) !== 0;
 }
 
 /** The way down the trie to the word that was measured last, with a row of the table of distances for each letter. */

@@ -58,7 +58,10 @@ export function suggest(indexed: Indexed, query: SuggestQuery): SuggestAnswer {
   const weighed = weigh(found);
   const fitting = found.filter((candidate, i) => {
     const contradictions = weighed.contradictions[i] ?? contradictionsOf(candidate);
-    return isCredible(contradictions) || isCredible(contradictionsOf(candidate, true));
+    if (isCredible(contradictions)) return true;
+    // only what ends with a word of the name may yet be another
+    const { by } = candidate.explained[candidate.explained.length - 1];
+    return by === candidate.thing && isCredible(contradictionsOf(candidate, true));
   });
   const suggestions = fitting.map((candidate) => toSuggestion(query, candidate));
   if (!fitting.length) return answer(suggestions);
