@@ -550,6 +550,19 @@ export function rangesOf(
   return meant;
 }
 
+/** True for a word that, were it complete, might be another one with an error in it. */
+export function isLikeAnother({ segments, lexicon }: Dictionary, token: Token): boolean {
+  if (!mayBeMisspelt(token)) return false;
+  if (lexicon.writtenOut(token.text).length) return true;
+  return segments.some(({ sections }) => {
+    let isLike = false;
+    descendWithOneError(sections, token.text, (node) => {
+      isLike ||= endsWord(sections, node);
+    });
+    return isLike;
+  });
+}
+
 /** In how many names of streets, places and houses the word is that ends at a node. */
 function namesAt({ sections }: Segment, node: number): number {
   const { termPosting, nodeTermFrom } = sections;

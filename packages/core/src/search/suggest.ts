@@ -6,7 +6,7 @@ import { contradictionsOf } from "./contradictions.ts";
 import { matchedBy } from "./forward.ts";
 import { glossOf, marksIn } from "./gloss.ts";
 import type { Indexed } from "./indexed.ts";
-import { interpret, type TermRange } from "./interpret.ts";
+import { interpret, isLikeAnother, isUnknown, type QueryToken, type TermRange } from "./interpret.ts";
 import { numbersStarting } from "./numbers.ts";
 import { compileFilter, type Narrowing } from "./query.ts";
 import { partsOf, suggestionLine } from "./record.ts";
@@ -82,11 +82,12 @@ function sureOf(
   { outcome, chances }: Weighed,
   isWhole: boolean,
 ): string | undefined {
-  if (isTied(fitting) || outcome === "differs" || outcome === "none") return undefined;
-  if (!isWhole || outcome !== "matched") return matchedBy(indexed, query);
+  if (outcome === "differs" || outcome === "none") return undefined;
+  if (outcome !== "matched") return isTied(indexed, fitting) ? undefined : matchedBy(indexed, query);
+  if (!isWhole) return matchedBy(indexed, query);
   const likeliest = found[chances.indexOf(Math.max(...chances))];
   if (isOtherNumber(likeliest)) return undefined;
-  return endsClearly(likeliest, found) ? refOf(likeliest) : matchedBy(indexed, query);
+  return endsClearly(indexed, likeliest, found) ? refOf(likeliest) : matchedBy(indexed, query);
 }
 
 /** True when a text ends with a number that is complete, but for a code that may go on, and not so in the line. */
@@ -110,7 +111,7 @@ const SHORT = { word: 1, beginning: 2 };
  * True when the last word of a text is whole in the likeliest line, or begins a word of it alone, and a number in the
  * text is the house's or a name's.
  */
-function endsClearly(likeliest: Candidate, found: readonly Candidate[]): boolean {
+function endsClearly(indexed: Indexed, likeliest: Candidate, found: readonly Candidate[]): boolean {
   const { tokens, explained, score } = likeliest;
   // a number may be another one's between two houses, which is offered to nobody who types
   if (tokens.some(({ house }, t) => house && !isHouse(explained[t]) && explained[t].by === NONE)) return false;
@@ -121,9 +122,26 @@ function endsClearly(likeliest: Candidate, found: readonly Candidate[]): boolean
   if (isCut || text.length <= SHORT.word) return false;
   const mayBegin = kind === "word" && text.length > SHORT.beginning;
   const isAlone = mayBegin && found.every((one) => one === likeliest || one.score < score - BEHIND);
-  return isLastTakenAs(likeliest, ({ node, quality }) =>
-    node === undefined ? quality >= QUALITY.spelling : isAlone && quality === QUALITY.prefix,
+  return (
+    isLastTakenAs(likeliest, ({ node, quality }) => node === undefined && quality >= QUALITY.spelling) ||
+    (isAlone &&
+      isLastTakenAs(likeliest, ({ node, quality }) => node !== undefined && quality === QUALITY.prefix) &&
+      isOnlyBegun(indexed, tokens))
   );
+}
+
+/**
+ * True for a last word that to `forward` too is no more than the beginning of a name: as a whole it is like no other word,
+ * and it does not begin one that was written before it.
+ */
+function isOnlyBegun(indexed: Indexed, tokens: readonly QueryToken[]): boolean {
+  const last = tokens[tokens.length - 1];
+  const isSame = (one: TermRange, other: TermRange) => one.from < other.to && other.from < one.to;
+  const begun = last.ranges.filter(({ node }) => node !== undefined);
+  const isWritten = tokens.some(
+    (token) => token !== last && token.ranges.some((one) => begun.some((other) => isSame(one, other))),
+  );
+  return !isWritten && !isLikeAnother(indexed, last);
 }
 
 /** True when the last word of a text can be taken in some way for one of the name that explains it. */
@@ -150,7 +168,7 @@ const TIED = 1e-6;
  * by a word that is only begun in a way that `forward` does not know: it cannot tell them apart either, and need not be
  * asked.
  */
-function isTied(fitting: readonly Candidate[]): boolean {
+function isTied(indexed: Indexed, fitting: readonly Candidate[]): boolean {
   if (!fitting.length) return false;
   const best = fitting.reduce((most, { score }) => Math.max(most, score), 0);
   const tied = fitting.filter(({ score }) => score > best - TIED);
@@ -160,7 +178,9 @@ function isTied(fitting: readonly Candidate[]): boolean {
     tied.length > 1 &&
     (kind === "number" || text.length > SHORT.word) &&
     fitting.every(({ indexed: { segment }, thing }) => segment.isStreet(thing)) &&
-    !isLastTakenAs(tied[0], ({ node, quality }) => node !== undefined && quality < QUALITY.prefix)
+    !isLastTakenAs(tied[0], ({ node, quality }) => node !== undefined && quality < QUALITY.prefix) &&
+    !tokens.some((token) => token.kind === "word" && isUnknown(token)) &&
+    (isLastTakenAs(tied[0], ({ node }) => node === undefined) || isOnlyBegun(indexed, tokens))
   );
 }
 
