@@ -52,7 +52,8 @@ function tailOf({ ways, region }: Address, { town, postcode }: Pieces): string {
   return ways.tail.replace(/\{(\w+)\}/g, (_, name: string) => values[name]);
 }
 
-function lineOf(address: Address, change: Partial<Pieces> = {}): string {
+/** An address as its country writes it in a line. */
+export function lineOf(address: Address, change: Partial<Pieces> = {}): string {
   const pieces = { ...piecesOf(address), ...change };
   const { ways, region } = address;
   if (ways.latin) return `〒${pieces.postcode} ${region.name}${pieces.town}${coreOf(ways, pieces)}`;

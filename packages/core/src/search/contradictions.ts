@@ -595,11 +595,23 @@ class Comparison {
 
   /** True when the town was named, or what lies in it; the words of a country or a region say nothing of it. */
   #hasTown(): boolean {
-    const { tokens, explained } = this.candidate;
-    return explained.some(({ by }, t) => {
-      if (by === NONE || !this.#segment.isArea(by) || tokens[t].weight <= TELLS.nothing) return false;
-      const kind = this.#segment.kindOf(by);
-      return kind === "town" || kind === "district";
+    const { tokens, explained, thing } = this.candidate;
+    const isTown = (area: number) =>
+      this.#isTown(area) || (this.#isArea(area) && this.#segment.kindOf(area) === "district");
+    if (explained.some(({ by }, t) => isTown(by) && tokens[t].weight > TELLS.nothing)) return true;
+    // "1 Tidewell Street, Tidewell": the street explains both
+    const { thingParent } = this.#segment.sections;
+    for (let area = thingParent[thing]; area !== NONE; area = thingParent[area])
+      if (isTown(area) && this.#isWrittenTwice(area)) return true;
+    return false;
+  }
+
+  #isWrittenTwice(area: number): boolean {
+    const { indexed, tokens } = this.candidate;
+    const isTwice = (word: string) => tokens.filter(({ text }) => text === word).length > 1;
+    return nameWords(this.#segment, area).some((name) => {
+      const telling = name.filter((word) => !indexed.lexicon.isSmall(word));
+      return telling.length > 0 && telling.every(isTwice);
     });
   }
 

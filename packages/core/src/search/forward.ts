@@ -1,7 +1,7 @@
 import { type Position, readPosition } from "../geo/index.ts";
 import { NONE, type Segment } from "../index/index.ts";
 import { type Difference, type Outcome, PARTS, type PartName, profileOf } from "../place/index.ts";
-import { MAX_TOKENS } from "../text/index.ts";
+import { addressIn, MAX_TOKENS } from "../text/index.ts";
 import { advise, partIn } from "./advice.ts";
 import type { Candidate } from "./candidates.ts";
 import { type Contradiction, contradictionsOf, differencesOf, shareTakenTwice } from "./contradictions.ts";
@@ -214,7 +214,8 @@ function readingOf(
     const parts = Object.fromEntries(Object.entries(query.parts).map(([part, name]) => [part, { name }]));
     return { country: among[0].profile.code, parts, unknown, gloss: [] };
   }
-  return { ...splitByProfile(text, profileFor(text, among), lexicon), unknown };
+  const address = addressIn(text);
+  return { ...splitByProfile(address, profileFor(address, among), lexicon), unknown };
 }
 
 function recordOf<T>(

@@ -1,6 +1,6 @@
 import { descend, descendWithOneError, endsWord, GROUPS, POSTCODES, REST, type Segment } from "../index/index.ts";
 import { type HouseNumber, KINDS, type Kind, type PartName, parseHouseNumber } from "../place/index.ts";
-import { type Lexicon, MAX_TOKENS, type NumberRole, type Token, tokenize, withoutLabels } from "../text/index.ts";
+import { addressIn, type Lexicon, MAX_TOKENS, type NumberRole, type Token, tokenize } from "../text/index.ts";
 import { cutInTwo, piecesOf, SHORTEST_CODE } from "./pieces.ts";
 import { termsWithTwoErrors } from "./spelling.ts";
 import { MENDED, QUALITY, TELLS, WEIGHT } from "./weights.ts";
@@ -112,7 +112,7 @@ export type ReadText = readonly QueryToken[][];
 
 /** Reads a text against a dictionary. */
 export function interpret(dictionary: Dictionary, text: string, manner: InterpretOptions): ReadText {
-  return interpretTokens(dictionary, tokenize(manner.part ? text : withoutLabels(text)), manner);
+  return interpretTokens(dictionary, tokenize(manner.part ? text : addressIn(text)), manner);
 }
 
 function interpretTokens(dictionary: Dictionary, words: readonly Token[], manner: InterpretOptions): ReadText {
@@ -282,13 +282,19 @@ function readSigns(words: readonly Token[], roles: Role[], lexicon: Lexicon): vo
     const isOfUnit = (i: number) =>
       words[i].sign === "º" || words[i].text.length === 1 || roles[i].role || lexicon.roleAfter(words[i].text);
     const isUnit = Array.from({ length: to - from }, (_, i) => isOfUnit(from + i)).every(Boolean);
+    // "#8 Chapel Avenue, 84078": beside words that name something, and without another number there, it is the house's
+    const isHouse = !isUnit && !words.slice(from, to).some(isPlainNumber);
     for (let i = from; i < to; i++) {
-      if (words[i].sign === "#" && !roles[i].role) roles[i] = { role: "unit" };
+      if (words[i].sign === "#" && !roles[i].role && !isHouse) roles[i] = { role: "unit" };
       if (!isUnit || words[from].sign !== "º" || roles[i].role) continue;
       roles[i] = words[i].kind === "number" ? { role: "floor" } : { isLabel: true, isAside: true };
     }
   }
 }
+
+/** An ordinal is of a name: "101st". */
+const ORDINAL = /^\d+(?:st|nd|rd|th)$/;
+const isPlainNumber = ({ kind, sign, text }: Token) => kind === "number" && !sign && !ORDINAL.test(text);
 
 /** Takes all words before one for labels like it, back to the separator, where no number is among them. */
 function labelStretch(words: readonly Token[], roles: Role[], label: number): void {

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { allProfiles, formatLine, type Parts } from "../place/index.ts";
-import { lexiconOf } from "../text/index.ts";
+import { allProfiles, formatLine, type Parts, profileOf } from "../place/index.ts";
+import { addressIn, lexiconOf } from "../text/index.ts";
 import { splitByProfile } from "./unmatched.ts";
 
 const named = allProfiles().map((profile) => [profile.code, profile] as const);
@@ -29,5 +29,24 @@ describe("an address of each country", () => {
       }),
       { numRuns: 30 },
     );
+  });
+});
+
+describe("an address that nobody holds", () => {
+  it.each([
+    "Where is 99 Vuxxel Lane, Qwort?",
+    "Street: Vuxxel Lane Number: 99 Town: Qwort",
+    '{"street":"Vuxxel Lane","number":"99","town":"Qwort"}',
+    "99%20Vuxxel%20Lane%2C%20Qwort",
+    "“99 Vuxxel Lane, Qwort”",
+    "Vuxxel Lane, 99, Qwort",
+  ])("is split without what is around it: %s", (text) => {
+    const profile = profileOf("QR");
+    const { parts, gloss } = splitByProfile(addressIn(text), profile, lexiconOf(profile.langs));
+    expect(parts).toEqual({ house: { name: "99" }, street: { name: "Vuxxel Lane" }, town: { name: "Qwort" } });
+    for (const { span, part } of gloss) {
+      const written = decodeURIComponent(text.slice(...span));
+      expect(written).toBe(parts[part!]!.name);
+    }
   });
 });

@@ -1,5 +1,5 @@
 import { type CountryProfile, type PartName, type Parts, parseHouseNumber } from "../place/index.ts";
-import { fold, type Lexicon, tokenize } from "../text/index.ts";
+import { fold, type Lexicon, NOTHING, tokenize } from "../text/index.ts";
 import type { Gloss } from "./gloss.ts";
 
 /** Parts of a text that nothing in the data answers to, by the shape of the words alone. */
@@ -29,11 +29,11 @@ export function splitByProfile(text: string, profile: CountryProfile, lexicon: L
   const parts: Parts = {};
   const gloss: Gloss[] = [];
   const take = (part: PartName, piece: Piece) => {
-    const name = piece.text.trim().replace(/\s+/gu, " ");
-    if (!name || parts[part]) return false;
-    const start = piece.start + (piece.text.length - piece.text.trimStart().length);
+    const [from, to] = [piece.text.search(CONTENT), piece.text.search(AROUND_END)];
+    const name = piece.text.slice(from, to).replaceAll(NOTHING, "").replace(/\s+/gu, " ");
+    if (from < 0 || parts[part]) return false;
     parts[part] = { name };
-    gloss.push({ typed: name, span: [start, start + piece.text.trim().length], how: "ignored", part, as: name });
+    gloss.push({ typed: name, span: [piece.start + from, piece.start + to], how: "ignored", part, as: name });
     return true;
   };
   // from the end: where a house number has the same shape, the postcode is the later of the two
@@ -41,11 +41,13 @@ export function splitByProfile(text: string, profile: CountryProfile, lexicon: L
     .reverse()
     .map((piece) => takePostcode(piece, profile, take))
     .reverse();
-  const lines = pieces.flatMap((piece) => cutBehindWay(piece, lexicon)).filter(({ text: line }) => line.trim());
+  const lines = pieces.flatMap((piece) => cutBehindWay(piece, lexicon)).filter(({ text: line }) => CONTENT.test(line));
   const unit = lines.findIndex((line) => isUnit(line.text, lexicon));
   if (unit >= 0) take("unit", lines.splice(unit, 1)[0]);
   const number = lines.findIndex(({ text: line }) => isNumber(line));
-  const beside = profile.number.stands === "after" ? number - 1 : number + 1;
+  const isStreetAt = (i: number) => lines[i] !== undefined && hasWay(lines[i].text, lexicon);
+  const usual = profile.number.stands === "after" ? number - 1 : number + 1;
+  const beside = [usual, 2 * number - usual].find(isStreetAt) ?? usual;
   const street = lines.findIndex((line) => /\d/u.test(line.text) || hasWay(line.text, lexicon));
   if (number >= 0 && lines[beside]) {
     // "Via Vuxxel, 12": the number is a piece of its own, beside the street
@@ -64,8 +66,15 @@ export function splitByProfile(text: string, profile: CountryProfile, lexicon: L
   return { country: profile.code, parts, gloss };
 }
 
+/** Content, and what surrounds it where a text was copied from a program. */
+const CONTENT = /[^\s\u2060"'{}[\]«»„“”<>]/u;
+const AROUND_END = /[\s\u2060"'{}[\]«»„“”<>]*$/u;
+
 function cutAtCommas(text: string): Piece[] {
-  return [...text.matchAll(/[^,;\n]+/gu)].map((match) => ({ text: match[0], start: match.index }));
+  return [...text.matchAll(/[^,;\n]+/gu)].flatMap(({ 0: piece, index }) => {
+    const from = piece.search(CONTENT);
+    return from < 0 ? [] : [{ text: piece.slice(from, piece.search(AROUND_END)), start: index + from }];
+  });
 }
 
 /** Finds a country's postcodes within a longer text, where nothing goes on beside them. */

@@ -1,8 +1,9 @@
 import { fold } from "./fold.ts";
+import { withoutLeadIn } from "./lead-in.ts";
 import { partNames } from "./part-names.ts";
 
 /** What may be pasted beside an address: a slash with room around it before a postcode, a tag, a label before a colon. */
-const SUSPECT = /[:<]|\s\/\s/;
+const SUSPECT = /[:<=]|\s\/\s/;
 const TAG = /<\/?[a-z][^<>]{0,100}>/gi;
 /** "21c / 10087 Birkenbronn": a number behind a slash is of the house only where it is short. */
 const SLASH = /(?<=\s)\/(?=\s+(?:\d{4}|\d{2,3}[-\s]\d{2,4}))/g;
@@ -21,15 +22,55 @@ function isLabel(label: string): boolean {
   return labels.has(plain(label));
 }
 
+/** What is not to be seen, and part of no word: it keeps all else in its place. */
+export const NOTHING = "\u2060";
+/** Bytes as an address of the web has them, and the names of its values. */
+const BYTES = /(?:%[\da-f]{2})+/gi;
+const WEB = /^\s*https?:\/\/[^\s?#/]+(?:[^\s?#]*(?=\?\S*=)|\/)/i;
+const NAMES = /(?:^|[?&])[\p{L}\d_.[\]-]{1,40}=/gu;
+/** A place of a list, and a position behind an address: "3) …", "1. 12 Mill Lane", "… (51.50142, -0.14189)". */
+const PLACE = /^\s*(?:\(?\d{1,3}\)|\d{1,2}\.(?=\s+\d))\s+(?=\S.*\p{L})/u;
+const POSITION = /(?<=\p{L}.*)[\s,;([|]+[-+]?\d{1,2}\.\d{4,}°?\s*[,;/ ]\s*[-+]?\d{1,3}\.\d{4,}°?[)\]\s]*$/u;
+
+const ASKED = /[?？!！…]+\s*$/u;
+
+const asSpaces = (found: string) => " ".repeat(found.length);
+
 /**
- * A text without what came with it where it was copied: tags, the labels of the parts ("Street: Mill Lane No: 12"), and the same
- * once more. They become separators and spaces, so that all else keeps its place.
+ * What of a text is an address: without how it was asked for, and without what came with it where it was copied. All else
+ * keeps its place: what goes becomes spaces, separators and signs that are not to be seen.
  */
-export function withoutLabels(pasted: string): string {
+export function addressIn(pasted: string): string {
+  let text = pasted;
+  if (text.includes("%") || WEB.test(text)) text = decoded(text);
+  if (text.includes("\\n")) text = text.replace(/\\r\\n|\\n/g, (found) => "\n".padEnd(found.length));
+  text = withoutLabels(withoutLeadIn(text)).replace(PLACE, asSpaces);
+  if (text.includes(".")) text = text.replace(POSITION, (found) => ",".padEnd(found.length));
+  return text.replace(ASKED, asSpaces);
+}
+
+/** The content of an address of the web, its bytes as characters. */
+function decoded(text: string): string {
+  if (/\s/.test(text.trim())) return text;
+  const characters = text.replace(BYTES, (bytes) => {
+    try {
+      return decodeURIComponent(bytes).padEnd(bytes.length, NOTHING);
+    } catch {
+      return bytes;
+    }
+  });
+  return characters.replace(WEB, asSpaces);
+}
+
+/**
+ * A text without tags, the labels of the parts ("Street: Mill Lane No: 12"), and the same once more. They become separators
+ * and spaces.
+ */
+function withoutLabels(pasted: string): string {
   const text = withoutRepeat(pasted);
   if (!SUSPECT.test(text)) return text;
   const blank = (found: string) => ",".padEnd(found.length);
-  const bare = text.replace(TAG, blank).replace(SLASH, ",");
+  const bare = text.replace(TAG, blank).replace(SLASH, ",").replace(NAMES, blank);
   let labelled = "";
   let [from, isLabelled] = [0, false];
   for (let colon = bare.indexOf(":"); colon >= 0; colon = bare.indexOf(":", from)) {

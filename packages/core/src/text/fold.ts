@@ -1,20 +1,21 @@
 import { LETTERS, PAIRS } from "./letters.ts";
 
-/** Folded text with the way back to where each of the letters came from. */
+/** Folded text with the way back to where each character came from. */
 export interface Folded {
-  /** Lower-case Latin letters and digits without marks; other scripts keep their own letters. */
+  /** Lower-case Latin letters and digits without marks; other scripts keep their own characters. */
   text: string;
   /** For every UTF-16 unit of `text`, the UTF-16 offset in the source of the character it came from. */
   from: number[];
 }
 
-const MARK = /\p{M}/u;
+/** Marks, and what is not to be seen: soft hyphens and what joins letters. */
+const MARK = /\p{M}|\u00AD|\u200C|\u200D|\u2060|\uFEFF/u;
 const LAST_ASCII = "\u007f";
 /** What is between the two numbers of ½ once it is taken apart. */
 const FRACTION_SLASH = "\u2044";
 
 /**
- * Folds text for comparison: compatibility forms (NFKD), case, accents, letters that split, Greek and Cyrillic
+ * Folds text for comparison: compatibility forms (NFKD), case, accents, characters that split, Greek and Cyrillic
  * written in Latin letters. Punctuation and spaces stay, so that words can be cut afterwards.
  * @param source any text; lone surrogates are carried as they are
  */

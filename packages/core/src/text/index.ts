@@ -1,5 +1,5 @@
 export { asPeopleWrite, isInCapitals } from "./capitals.ts";
-export { withoutLabels } from "./copied.ts";
+export { addressIn, NOTHING } from "./copied.ts";
 export { type Folded, fold, hasOtherScript, plainName } from "./fold.ts";
 export { LANGUAGES, type LanguagePack, NAMED_PARTS, type NamedPart, type NumberRole } from "./languages/index.ts";
 export { countBits, lettersOf } from "./letter-sets.ts";

@@ -10,7 +10,7 @@ export interface Token {
   from: number[];
   /** True when nothing that ends a word (space, comma) follows it: the person may still be typing it. */
   open: boolean;
-  /** True when a comma, a semicolon, a bar or the end of a line is between it and the word before. */
+  /** True when a comma, a semicolon, a bar, a bracket or the end of a line is between it and the word before. */
   isParted: boolean;
   /** What is at it and is no letter: "#12", "2º"; a slash between two letters, "c/o", at the first of them. */
   sign?: "#" | "º" | "/";
@@ -39,7 +39,7 @@ const UNSPACED_TOKEN = new RegExp(
   "gu",
 );
 const LATIN = /^[\u0000-\u024F]*$/;
-const SEPARATORS = ",;|\n";
+const SEPARATORS = ",;|\n(";
 const LETTER_OR_DIGIT = /[\p{L}\p{N}]/u;
 const MARK = /\p{M}/u;
 const SLASHED = /^\/\p{L}(?!\p{L})/u;
