@@ -30,6 +30,7 @@ const WEB = /^\s*https?:\/\/[^\s?#/]+(?:[^\s?#]*(?=\?\S*=)|\/)/i;
 const NAMES = /(?:^|[?&])[\p{L}\d_.[\]-]{1,40}=/gu;
 /** A place of a list, and a position behind an address: "3) …", "1. 12 Mill Lane", "… (51.50142, -0.14189)". */
 const PLACE = /^\s*(?:\(?\d{1,3}\)|\d{1,2}\.(?=\s+\d))\s+(?=\S.*\p{L})/u;
+const DEGREES = /\d\.\d{4}/;
 const POSITION = /(?<=\p{L}.*)[\s,;([|]+[-+]?\d{1,2}\.\d{4,}°?\s*[,;/ ]\s*[-+]?\d{1,3}\.\d{4,}°?[)\]\s]*$/u;
 
 const ASKED = /[?？!！…]+\s*$/u;
@@ -45,7 +46,7 @@ export function addressIn(pasted: string): string {
   if (text.includes("%") || WEB.test(text)) text = decoded(text);
   if (text.includes("\\n")) text = text.replace(/\\r\\n|\\n/g, (found) => "\n".padEnd(found.length));
   text = withoutLabels(withoutLeadIn(text)).replace(PLACE, asSpaces);
-  if (text.includes(".")) text = text.replace(POSITION, (found) => ",".padEnd(found.length));
+  if (DEGREES.test(text)) text = text.replace(POSITION, (found) => ",".padEnd(found.length));
   return text.replace(ASKED, asSpaces);
 }
 

@@ -1,3 +1,5 @@
+import { fold } from "./fold.ts";
+
 /**
  * How people lead up to an address in a sentence, by language, in lower case without accents: `( … )?` may be missing, `~`
  * is any one word. What follows is the address.
@@ -160,21 +162,40 @@ const patternOf = (lead: string) =>
     )
     .join("");
 
-let before: RegExp | undefined;
+/** The words that a lead can begin with. */
+function firstsOf(lead: string): string[] {
+  if (!lead.startsWith("("))
+    return [lead.split(/[ (]/, 1)[0]].flatMap((word) => [word.replace("?", ""), word.replace(/.\?/, "")]);
+  const end = lead.indexOf(")");
+  const firsts = lead.slice(1, end).split("|").flatMap(firstsOf);
+  return lead[end + 1] === "?" ? [...firsts, ...firstsOf(lead.slice(end + 2))] : firsts;
+}
+
+/** Leads by their first words; those of any word have none. */
+let known: { firsts: ReadonlySet<string>; lead: RegExp } | undefined;
+function leads(): NonNullable<typeof known> {
+  if (known) return known;
+  const all = Object.values(LEADS).flat();
+  const pattern = `^[\\s¿¡"'(]*(?:${all.map(patternOf).join("|")})(?:[\\s:,]+)(?=[^\\s])`;
+  const firsts = new Set(all.flatMap(firstsOf).map((word) => fold(word).text));
+  known = { firsts, lead: new RegExp(pattern, "iu") };
+  return known;
+}
+
+const FIRST = /^[\s¿¡"'(]*(\p{L}+)/u;
+const ANY = /\p{L} at\s/iu;
 const behind = new RegExp(`(?:${ENDS.join("|")})[\\s?？!。.]*$`, "iu");
-const MAY_END = /[どòこ어哪么麼]|nered|nasıl/u;
+const MAY_END = /[どこ어哪么麼]|nered|nasıl/u;
 
 /**
  * A text that asks for an address, or tells of one in a sentence, with nothing left but the address: "Where is …?", "I live
  * at …". What goes becomes spaces.
  */
 export function withoutLeadIn(text: string): string {
-  before ??= new RegExp(
-    `^[\\s¿¡"'(]*(?:${Object.values(LEADS).flat().map(patternOf).join("|")})(?:[\\s:,]+)(?=[^\\s])`,
-    "iu",
-  );
-  const lead = before.exec(text)?.[0].length ?? 0;
+  const first = FIRST.exec(text)?.[1];
+  const mayLead = first && (leads().firsts.has(fold(first).text) || ANY.test(text));
+  const from = mayLead ? (leads().lead.exec(text)?.[0].length ?? 0) : 0;
   const end = MAY_END.test(text) ? behind.exec(text) : undefined;
-  const rest = text.slice(lead, end?.index);
-  return lead || end ? (" ".repeat(lead) + rest).padEnd(text.length) : text;
+  const rest = text.slice(from, end?.index);
+  return from || end ? (" ".repeat(from) + rest).padEnd(text.length) : text;
 }
