@@ -77,3 +77,58 @@ describe("what is around an address changes nothing of the answer", () => {
     }
   });
 });
+
+/** What people write of a floor, a stair or a flat, by country. */
+const WITHIN: Readonly<Record<string, string>> = {
+  US: "Apt 4B|Ste 200|#4|3rd Floor|Bldg C|Penthouse 2|Rear|Basement|Trlr 4|Apt. 12-C|Building 4 Apt 12",
+  GB: "Flat 2|First Floor|Ground Floor Flat|2F1|Block C|The Annexe|Flat 3 First Floor|2nd Floor Flat",
+  IE: "Unit 5|Block B Apartment 3",
+  DE: "2. OG|EG links|4. OG mitte|Hinterhaus|WE 12|Aufgang B|Haus 3|1. Stock links|Dachgeschoss|Zimmer 4",
+  AT: "Top 5|Stiege 2 Tür 5|Stg 2/Top 5|Haus 3",
+  NL: "2e verdieping|3 hoog|bg|2 hoog achter|begane grond",
+  BE: "bus 4|boîte 3|verdieping 2",
+  FR: "Appt 4|Bât B|RDC|Hall B|1er étage gauche|fond de cour|Rez-de-chaussée|Immeuble C",
+  ES: "3º B|2º izq|bajo|Bajo A|entresuelo 1ª|4ºC|Piso 2 puerta 4|portal 4|Esc. A 3º 2ª|2ª planta",
+  PT: "3º Dto|R/C|r/c Dto|Lote 4|Cave|3.º andar|rés-do-chão",
+  BR: "apto 101|apto. 101 bloco B|casa 3|fundos|cj. 45|2º andar|térreo|torre A",
+  IT: "int. 4|scala B int. 4|piano terra|secondo piano|palazzina B|pal. C|p.t.",
+  PL: "m. 5|klatka B|parter|II p.|II piętro|piętro 2",
+  SE: "lgh 1203|2 tr|vån 2|BV|uppgång B",
+  CZ: "byt 5|2. patro|přízemí|vchod B|1. p.",
+  JP: "101号室|3階",
+  KR: "101동 202호|3층|지하 1층",
+};
+/** Between the number and what is behind it. */
+const PLACES = { "behind the number": " ", "behind a comma": ", ", "in a line of its own": "\n" };
+
+describe("what is written of a floor, a stair or a flat is of no street, and takes no house's number away", () => {
+  it.each(Object.keys(WITHIN))("%s", (country) => {
+    const wrong: string[] = [];
+    for (const address of some.filter(({ ways }) => ways.code === country)) {
+      const line = lineOf(address);
+      const [plain] = engine.forward({ q: line }).candidates;
+      const end = Math.max(
+        ...[address.number, address.street.name].map((part) => line.lastIndexOf(part) + part.length),
+      );
+      const core = address.ways.isBroadestFirst || address.ways.latin ? line.length : end;
+      for (const within of WITHIN[country].split("|"))
+        for (const [place, gap] of Object.entries(PLACES)) {
+          const q = `${line.slice(0, core)}${gap}${within}${line.slice(core)}`;
+          const { outcome, candidates } = engine.forward({ q });
+          const isOther = candidates[0]?.differences.some(({ part }) => part !== "unit" && part !== "floor");
+          if (candidates[0]?.ref !== plain.ref || isOther)
+            wrong.push(`${place}: ${q}: ${outcome} ${candidates[0]?.line}`);
+        }
+    }
+    expect(wrong).toEqual([]);
+  });
+
+  it("and where nothing is known of such words, they are named as what differs", () => {
+    const address = some.find(({ ways }) => ways.code === "DE")!;
+    const { outcome, candidates } = engine.forward({
+      q: lineOf(address).replace(address.number, `${address.number} Zugang vom Hof`),
+    });
+    expect([outcome, candidates[0].ref]).toEqual(["matched", address.ref]);
+    expect(candidates[0].differences).toEqual([{ part: "unit", written: "Zugang vom Hof", how: "unknown" }]);
+  });
+});

@@ -581,8 +581,17 @@ class Comparison {
     }
     const isParted = this.#stretch[tokens.length - 1] > this.#stretch[0];
     const isBeforeArea = explained.some(({ by }, i) => i > t && by !== NONE && this.#segment.isArea(by));
-    if (isParted || isBeforeArea) return this.#isRunTo(last, t) ? name : undefined;
+    if (isParted || isBeforeArea)
+      return this.#isRunTo(last, t) ? (this.#isWithinHouse(t, own) ? "unit" : name) : undefined;
     return this.#hasTown() ? undefined : "town";
+  }
+
+  /** True for a word behind the number where that stands behind the street: it is of no street's name. */
+  #isWithinHouse(t: number, own: readonly number[]): boolean {
+    const { tokens, explained } = this.candidate;
+    const last = own[own.length - 1];
+    if (own.length < 2 || explained[last].as !== "house" || this.#profile.number.stands === "before") return false;
+    return !tokens.some(({ kind }, i) => i > t && kind === "number" && this.#stretch[i] === this.#stretch[t]);
   }
 
   /** True when nothing but left words, and such as mean nothing by themselves, is between two words. */

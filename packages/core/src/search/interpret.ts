@@ -4,6 +4,7 @@ import { addressIn, type Lexicon, MAX_TOKENS, type NumberRole, type Token, token
 import { cutInTwo, piecesOf, SHORTEST_CODE } from "./pieces.ts";
 import { termsWithTwoErrors } from "./spelling.ts";
 import { MENDED, QUALITY, TELLS, WEIGHT } from "./weights.ts";
+import { type Role, readWithin } from "./within.ts";
 
 /** A range of dictionary words that a typed word may stand for. */
 export interface TermRange {
@@ -228,13 +229,6 @@ function codesIn(words: readonly Token[], shapes: readonly RegExp[]): number[] {
 
 const DIGIT = /\d/;
 
-interface Role {
-  role?: NumberRole;
-  isLabel?: boolean;
-  /** True for what is part of no name. */
-  isAside?: boolean;
-}
-
 /** "Care of" in some languages, the ground floor, and that there is no number. */
 const ASIDE: ReadonlySet<string> = new Set(["c/o", "a/c", "p/a", "r/c", "s/n"]);
 
@@ -245,6 +239,8 @@ function rolesOf(words: readonly Token[], lexicon: Lexicon, part?: PartName): Ro
   words.forEach((word, i) => {
     if (word.kind !== "word") return;
     const [last, next] = [words[i - 1], words[i + 1]];
+    // "14 piano terra": that number is of no floor
+    if (next && lexicon.aloneWithin(next.text).some((phrase) => phrase.join() === `${word.text},${next.text}`)) return;
     // "ReadText Room, 12 Mill Lane": what is behind a comma is of something else
     const mayBehind = last?.kind === "number" && !word.isParted && !roles[i - 1].role;
     const mayAhead = next && !next.isParted && (next.kind === "number" || next.text.length === 1);
@@ -253,7 +249,7 @@ function rolesOf(words: readonly Token[], lexicon: Lexicon, part?: PartName): Ro
     const isBehind = mayBehind && after;
     const isAhead = mayAhead && before && (next.kind === "number" || before === "unit");
     // "2nd floor 12 …": an ordinal belongs to the word behind it
-    if (isAhead && !roles[i].role && !(isBehind && /\D/.test(last.text))) {
+    if (isAhead && !roles[i].role && !(isBehind && (last.sign === "º" || FLOOR.test(last.text)))) {
       roles[i] = { role: before, isLabel: true };
       roles[i + 1] = { role: before };
       // the groups of a telephone number
@@ -267,6 +263,7 @@ function rolesOf(words: readonly Token[], lexicon: Lexicon, part?: PartName): Ro
     }
   });
   if (words.some(({ sign }) => sign)) readSigns(words, roles, lexicon);
+  if (!part) readWithin(words, roles, lexicon);
   return roles;
 }
 
@@ -292,6 +289,8 @@ function readSigns(words: readonly Token[], roles: Role[], lexicon: Lexicon): vo
   }
 }
 
+/** A number of a floor as it is written out; "15A verdieping 2" is no floor called 15A. */
+const FLOOR = /^\d{1,2}(?:st|nd|rd|th|er|ere|e|eme|i|de|ste|te)$/;
 /** An ordinal is of a name: "101st". */
 const ORDINAL = /^\d+(?:st|nd|rd|th)$/;
 const isPlainNumber = ({ kind, sign, text }: Token) => kind === "number" && !sign && !ORDINAL.test(text);

@@ -33,6 +33,8 @@ const PLACE = /^\s*(?:\(?\d{1,3}\)|\d{1,2}\.(?=\s+\d))\s+(?=\S.*\p{L})/u;
 const DEGREES = /\d\.\d{4}/;
 const POSITION = /(?<=\p{L}.*)[\s,;([|]+[-+]?\d{1,2}\.\d{4,}°?\s*[,;/ ]\s*[-+]?\d{1,3}\.\d{4,}°?[)\]\s]*$/u;
 
+/** "3.º andar" */
+const ORDINAL = /(\d)\.([ºª])/g;
 const ASKED = /[?？!！…]+\s*$/u;
 
 const asSpaces = (found: string) => " ".repeat(found.length);
@@ -47,6 +49,7 @@ export function addressIn(pasted: string): string {
   if (text.includes("\\n")) text = text.replace(/\\r\\n|\\n/g, (found) => "\n".padEnd(found.length));
   text = withoutLabels(withoutLeadIn(text)).replace(PLACE, asSpaces);
   if (DEGREES.test(text)) text = text.replace(POSITION, (found) => ",".padEnd(found.length));
+  if (text.includes("º") || text.includes("ª")) text = text.replace(ORDINAL, `$1${NOTHING}$2`);
   return text.replace(ASKED, asSpaces);
 }
 

@@ -1,4 +1,4 @@
-import { LANGUAGES, type LanguagePack, type NumberRole } from "./languages/index.ts";
+import { LANGUAGES, type LanguagePack, type NumberRole, type Within } from "./languages/index.ts";
 import { countBits, lettersOf } from "./letter-sets.ts";
 
 /** Kinds of street shorter than this are no sign of a compound. */
@@ -20,9 +20,13 @@ export class Lexicon {
   readonly #longWays: [way: string, letters: number][] = [];
   readonly #before = new Map<string, NumberRole>();
   readonly #after = new Map<string, NumberRole>();
+  readonly #withinBefore = new Set<string>();
+  readonly #withinAfter = new Set<string>();
+  /** What lies in a house without a number, word by word, by the last one. */
+  readonly #alone = new Map<string, string[][]>();
 
   constructor(packs: readonly LanguagePack[]) {
-    for (const { abbreviations, ordinals = [], small, ways, before, after = {} } of packs) {
+    for (const { abbreviations, ordinals = [], small, ways, before, after = {}, within } of packs) {
       for (const [short, long] of [...abbreviations, ...ordinals]) {
         this.#add(short, long);
         this.#add(long, short);
@@ -31,10 +35,21 @@ export class Lexicon {
       for (const word of small) this.#small.add(word);
       for (const [role, words] of rolesOf(before)) for (const word of words) this.#before.set(word, role);
       for (const [role, words] of rolesOf(after)) for (const word of words) this.#after.set(word, role);
+      if (within) this.#addWithin(within);
     }
     for (const way of this.#ways) if (way.length >= SHORTEST_WAY) this.#longWays.push([way, lettersOf(way)]);
     for (const way of this.#ways)
       for (const form of this.otherForms(way)) if (form.length < way.length) this.#endings.push([form, way]);
+  }
+
+  #addWithin({ before = [], after = [], alone }: Within): void {
+    for (const word of before) this.#withinBefore.add(word);
+    for (const word of after) this.#withinAfter.add(word);
+    for (const phrase of alone) {
+      const words = phrase.split(" ");
+      const last = words[words.length - 1];
+      this.#alone.set(last, [...(this.#alone.get(last) ?? []), words]);
+    }
   }
 
   #add(word: string, form: string): void {
@@ -120,7 +135,24 @@ export class Lexicon {
   roleAfter(word: string): NumberRole | undefined {
     return this.#after.get(word);
   }
+
+  /** True for a word before a number or a letter of what lies in a house ("Flat 3", "Haus 3"). */
+  isBeforeWithin(word: string): boolean {
+    return this.#withinBefore.has(word) || isWithin(this.#before.get(word));
+  }
+
+  /** True for a word behind what lies in a house: "links", or a floor's own. */
+  isAfterWithin(word: string): boolean {
+    return this.#withinAfter.has(word) || isWithin(this.#after.get(word)) || isWithin(this.#before.get(word));
+  }
+
+  /** What lies in a house without a number, word by word, that may end with a word. */
+  aloneWithin(last: string): readonly (readonly string[])[] {
+    return this.#alone.get(last) ?? [];
+  }
 }
+
+const isWithin = (role: NumberRole | undefined) => role === "unit" || role === "floor";
 
 /** Letters replaced, left out or added, and neighbours swapped, that part two words: the restricted edit distance. */
 function errorsBetween(one: string, other: string): number {

@@ -23,13 +23,14 @@ export const MAX_TOKEN_LENGTH = 48;
 
 /**
  * A number with what is joined to it by a dash or a slash ("12 / 3"), or a word with the apostrophes inside it. Where a word
- * and a number are grown together they are two: "hauptstraße12", "12hauptstraße"; not "b12" or "12th". A letter and the end of its
+ * and a number are grown together they are two: "hauptstraße12", "12hauptstraße", "12rue"; not "b12" or "12th". A letter and the end of its
  * word with a full stop between them are one short word: "V.le", "P.zza"; not "S.Leo", which is a saint; and so are two letters with full stops before a number: "č. p. 45".
  */
 const TOKEN =
-  /(?<![\p{L}\p{N}.])(?!s)\p{L}\.\p{L}{2,3}(?![\p{L}\p{N}.@])|(?<![\p{L}\p{N}.])\p{L}\.\s?\p{L}\.(?=\s?\d)|\d+(?=\p{L}{4})|\d[\p{L}\p{N}]*(?:\s?[-–/]\s?\d[\p{L}\p{N}]*)*|\p{L}{3,}(?=\d)|[\p{L}\p{N}]+(?:['’ʼ‘`][\p{L}\p{N}]+)*/gu;
+  /(?<![\p{L}\p{N}.])(?!s)\p{L}\.\p{L}{2,3}(?![\p{L}\p{N}.@])|(?<![\p{L}\p{N}.])\p{L}\.\s?\p{L}\.(?=\s?\d)|\d+(?=\p{L}{4}|(?:rue|via|rua|weg|vej|row|way)(?!\p{L}))|\d[\p{L}\p{N}]*(?:\s?[-–/]\s?\d[\p{L}\p{N}]*)*|\p{L}{3,}(?=\d)|[\p{L}\p{N}]+(?:['’ʼ‘`][\p{L}\p{N}]+)*/gu;
 /** What of these there is in folded ASCII without a full stop or an apostrophe: nearly every text, and read in half the time. */
-const PLAIN_TOKEN = /\d+(?=[a-z]{4})|\d[a-z\d]*(?:\s?[-/]\s?\d[a-z\d]*)*|[a-z]{3,}(?=\d)|[a-z\d]+/g;
+const PLAIN_TOKEN =
+  /\d+(?=[a-z]{4}|(?:rue|via|rua|weg|vej|row|way)(?![a-z]))|\d[a-z\d]*(?:\s?[-/]\s?\d[a-z\d]*)*|[a-z]{3,}(?=\d)|[a-z\d]+/g;
 const PLAIN = /^[a-z\d\s!-&(--/:-@[-_{-~]*$/;
 /** Scripts that are written without spaces, or set numbers to words: each run of letters is a word, each number one. */
 const UNSPACED = "\\p{sc=Han}\\p{sc=Hira}\\p{sc=Kana}\\p{sc=Hang}ー";

@@ -19,6 +19,7 @@ export const CROATIAN: LanguagePack = {
     telephone: ["tel", "telefon", "mob", "mobitel"],
   },
   after: { floor: ["kat"] },
+  within: { before: ["ulaz"], alone: ["prizemlje", "potkrovlje", "suteren"] },
   partNames: {
     street: "ulica",
     house: "kucni broj",

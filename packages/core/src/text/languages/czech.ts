@@ -21,6 +21,7 @@ export const CZECH: LanguagePack = {
     telephone: ["tel", "telefon", "mobil"],
   },
   after: { floor: ["patro"] },
+  within: { before: ["bytu", "vchod", "dvere", "kancelar"], after: ["p"], alone: ["prizemi", "suteren", "podkrovi"] },
   partNames: {
     street: "ulice",
     house: "cislo popisne, cislo domu, cislo domovni, cislo orientacni",

@@ -24,6 +24,10 @@ export const DANISH: LanguagePack = {
     telephone: ["tlf", "telefon", "mobil"],
   },
   after: { floor: ["sal", "etage"] },
+  within: {
+    after: ["th", "tv", "mf"],
+    alone: ["st", "stuen", "kl", "kaelder", "kld", "baghuset", "forhuset", "th", "tv", "mf"],
+  },
   partNames: {
     street: "vej, vejnavn, gade",
     house: "husnummer, husnr",

@@ -51,6 +51,21 @@ export const DUTCH: LanguagePack = {
     telephone: ["tel", "telefoon", "mobiel", "gsm", "fax"],
   },
   after: { floor: ["hoog", "verdieping", "etage"] },
+  within: {
+    before: ["unit", "apt", "bovenwoning"],
+    after: ["achter", "voor", "links", "rechts"],
+    alone: [
+      "begane grond",
+      "bg",
+      "souterrain",
+      "parterre",
+      "bel etage",
+      "zolder",
+      "huis",
+      "bovenwoning",
+      "benedenwoning",
+    ],
+  },
   ordinals: [
     ["1e", "eerste"],
     ["2e", "tweede"],

@@ -20,6 +20,7 @@ export const FINNISH: LanguagePack = {
     telephone: ["puh", "puhelin"],
   },
   after: { floor: ["kerros", "krs"] },
+  within: { before: ["rappu", "porras", "rp", "h"], alone: ["katutaso", "kellari"] },
   partNames: {
     street: "katu, kadunnimi",
     house: "talonumero",

@@ -32,6 +32,7 @@ export const GREEK: LanguagePack = {
     box: ["tth", "thyrida"],
   },
   after: { floor: ["orofos"] },
+  within: { alone: ["isogeio", "ypogeio", "imiypogeio", "retire"] },
   ordinals: [
     ["1i", "proti"],
     ["1os", "protos"],

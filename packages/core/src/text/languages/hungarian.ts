@@ -19,6 +19,10 @@ export const HUNGARIAN: LanguagePack = {
     telephone: ["tel", "telefon", "mobil"],
   },
   after: { house: ["szam"], unit: ["ajto"], floor: ["emelet", "em"] },
+  within: {
+    before: ["lh", "lepcsohaz"],
+    alone: ["fszt", "fsz", "foldszint", "magasfoldszint", "pince", "tetoter", "felemelet"],
+  },
   partNames: {
     street: "utca, kozterulet neve",
     house: "hazszam",

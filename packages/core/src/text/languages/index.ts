@@ -28,7 +28,7 @@ import { SWEDISH } from "./swedish.ts";
 import { THALMYRIC } from "./thalmyric.ts";
 import { TURKISH } from "./turkish.ts";
 
-export { type LanguagePack, NAMED_PARTS, type NamedPart, type NumberRole } from "./pack.ts";
+export { type LanguagePack, NAMED_PARTS, type NamedPart, type NumberRole, type Within } from "./pack.ts";
 
 /** All languages, the islands' own among them. */
 export const LANGUAGES: readonly LanguagePack[] = [

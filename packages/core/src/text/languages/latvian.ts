@@ -18,6 +18,7 @@ export const LATVIAN: LanguagePack = {
     telephone: ["tel", "talrunis", "mob"],
   },
   after: { floor: ["stavs"] },
+  within: { alone: ["pagrabs"] },
   partNames: {
     street: "iela",
     house: "majas numurs",

@@ -40,6 +40,7 @@ export const NORWEGIAN: LanguagePack = {
     telephone: ["tlf", "telefon", "mobil"],
   },
   after: { floor: ["etg", "etasje"] },
+  within: { before: ["oppgang", "inngang"], alone: ["underetasje", "kjeller", "loft", "bakgarden"] },
   partNames: {
     street: "gate, vei, gatenavn",
     house: "husnummer",

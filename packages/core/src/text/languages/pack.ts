@@ -12,6 +12,8 @@ export interface LanguagePack {
   before: Readonly<Partial<Record<NumberRole, readonly string[]>>>;
   /** The same for words behind their number ("3rd floor", "2 etage"). */
   after?: Readonly<Partial<Record<NumberRole, readonly string[]>>>;
+  /** What may only stand behind the number of a house, or between separators: what of the house is meant. */
+  within?: Within;
   /** Written numbers of streets ("third") with the forms in digits. */
   ordinals?: readonly (readonly [digits: string, word: string])[];
   /**
@@ -19,6 +21,16 @@ export interface LanguagePack {
    * data are read by it; what only one of them has is beside its reader.
    */
   partNames?: Readonly<Partial<Record<NamedPart, string>>>;
+}
+
+/** Words for what lies in a house. */
+export interface Within {
+  /** Words before a number or a letter ("Haus 3", "Bldg C"). */
+  before?: readonly string[];
+  /** Words behind such, or behind a floor ("EG links", "II p."). */
+  after?: readonly string[];
+  /** What needs no number, of one word or several ("basement", "fond de cour"). */
+  alone: readonly string[];
 }
 
 /** What forms and tables have a name for: parts of an address, its first line, its position. */

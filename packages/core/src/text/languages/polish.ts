@@ -34,6 +34,11 @@ export const POLISH: LanguagePack = {
     telephone: ["tel", "telefon", "komorka", "faks", "fax"],
   },
   after: { floor: ["pietro"] },
+  within: {
+    before: ["klatka", "kl", "brama", "wejscie", "biuro", "pokoj", "pok", "segment"],
+    after: ["p"],
+    alone: ["parter", "suterena", "poddasze", "piwnica", "oficyna", "w podworzu"],
+  },
   ordinals: [
     ["1", "pierwszy"],
     ["1", "pierwsza"],

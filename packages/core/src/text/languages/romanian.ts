@@ -25,6 +25,7 @@ export const ROMANIAN: LanguagePack = {
     box: ["casuta"],
     telephone: ["tel", "telefon", "mobil"],
   },
+  within: { before: ["bl", "bloc"], alone: ["parter", "demisol", "mansarda"] },
   partNames: {
     street: "strada",
     house: "numar",

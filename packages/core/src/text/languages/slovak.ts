@@ -20,6 +20,7 @@ export const SLOVAK: LanguagePack = {
     telephone: ["tel", "telefon", "mobil"],
   },
   after: { floor: ["poschodie"] },
+  within: { before: ["bytu", "vchod", "dvere"], after: ["p"], alone: ["prizemie", "suteren", "podkrovie"] },
   partNames: {
     street: "ulica",
     house: "supisne cislo, orientacne cislo, cislo domu",

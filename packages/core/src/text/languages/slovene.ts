@@ -16,6 +16,7 @@ export const SLOVENE: LanguagePack = {
     telephone: ["tel", "telefon", "mobil"],
   },
   after: { floor: ["nadstropje"] },
+  within: { before: ["vhod"], alone: ["pritlicje", "mansarda", "klet"] },
   partNames: {
     street: "ulica",
     house: "hisna stevilka",

@@ -31,6 +31,10 @@ export const SWEDISH: LanguagePack = {
     telephone: ["tel", "telefon", "mobil", "fax"],
   },
   after: { floor: ["tr", "trappor", "van", "vaning"] },
+  within: {
+    before: ["uppgang", "uppg", "ingang", "port"],
+    alone: ["bv", "nb", "bottenvaning", "kallare", "gardshuset", "uthuset"],
+  },
   ordinals: [
     ["1a", "forsta"],
     ["2a", "andra"],

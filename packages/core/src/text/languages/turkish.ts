@@ -25,6 +25,7 @@ export const TURKISH: LanguagePack = {
     telephone: ["tel", "telefon", "cep"],
   },
   after: { floor: ["kat"] },
+  within: { before: ["d", "blok"], alone: ["zemin kat", "zemin", "bodrum kat", "giris kat", "cati kat"] },
   partNames: {
     street: "sokak, cadde",
     house: "kapi no, bina no, dis kapi no",
