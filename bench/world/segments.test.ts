@@ -9,7 +9,7 @@ const [size, each, least, counts] = isLong
   ? [{ towns: 6, streets: 12, houses: 5 }, 12, 10_000, [2, 5]]
   : [SMALL, 1, 1000, [3]];
 
-it.each(counts)("questions are answered by %i segments side by side as by one", (count) => {
+it.each(counts)("questions are answered by %i segments side by side as by one", { timeout: 300_000 }, (count) => {
   const { segments, addresses } = makeSegments(size, 1);
   const one = new Engine(segments);
   const several = new Engine(makeSegments(size, count).segments);

@@ -4,7 +4,7 @@ import { TARGETS } from "../testing/fuzz/targets.ts";
 import { sized } from "../testing/sizes.ts";
 
 /** Inputs that are made for each, beside those of the corpus. */
-const INPUTS = Number(process.env.BIBLIOTOPE_FUZZ ?? sized(15, 2000));
+const INPUTS = Number(process.env.BIBLIOTOPE_FUZZ ?? sized(15, 1000));
 const SEED = Number(process.env.BIBLIOTOPE_SEED ?? sized(20261130, Date.now() % 1_000_000));
 
 /** What reads bytes from outside says what is wrong with them, and nothing else goes wrong. */

@@ -13,7 +13,7 @@ import { type Ready, readReady } from "../testing/shared.ts";
 import { sized } from "../testing/sizes.ts";
 
 /** Requests: `BIBLIOTOPE_FUZZ` says how many, as for a million by hand. */
-const RUNS = Number(process.env.BIBLIOTOPE_FUZZ ?? sized(150, 100_000));
+const RUNS = Number(process.env.BIBLIOTOPE_FUZZ ?? sized(150, 30_000));
 const PATIENCE = 120_000 + RUNS * 30;
 /** Requests under way at once: one in short runs, so that what failed is known at once. */
 const AT_ONCE = RUNS > 10_000 ? 16 : 1;

@@ -24,7 +24,7 @@ const DATA = [
 const LINES = `text\n${Array.from({ length: ROWS }, (_, i) => `${(i % 90) + 1} Harbour Row Tidewell`).join("\n")}\n`;
 
 /** One database and one server with data of a developer's own. */
-describe("data that is imported", { timeout: 900_000 }, () => {
+describe("data that is imported", { timeout: 1_800_000 }, () => {
   let ownDb: Awaited<ReturnType<typeof ownDatabase>>;
   let server: OwnServer;
   let ready: Ready;
