@@ -48,6 +48,10 @@ const DRESSES: Readonly<Record<string, (line: string, address: Address) => strin
   "wide letters": (line) => line.replace(/[!-~]/g, (one) => String.fromCharCode(one.charCodeAt(0) + 0xfee0)),
   marks: (line) => `**${line}**`,
   capitals: (line) => line.toUpperCase(),
+  "the sign for a number": (line, { street, number }) =>
+    line.replace(`${street.name} ${number}`, `${street.name} nº${number}`),
+  "a bracket round the town": (line, { town }) =>
+    line.endsWith(town) ? `${line.slice(0, -town.length)}(${town})` : line,
 };
 
 describe("what is around an address changes nothing of the answer", () => {
@@ -121,6 +125,17 @@ describe("what is written of a floor, a stair or a flat is of no street, and tak
         }
     }
     expect(wrong).toEqual([]);
+  });
+
+  it.each([
+    // what is behind a dash, and a street called after its town
+    ["20 Mill Drive - Green Gate, Cedarville, NP 61079", "20 Mill Drive, Cedarville, North Prairie 61079"],
+    ["Nové Lipno 6, 320 88 City of Nové Lipno", "Nové Lipno 6, 320 88 Nové Lipno"],
+    ["Björkgatan 17, 84017 Stenhamra", "Björkgatan 17, 840 17 Stenhamra"],
+    ["4Rue de l'Pont, 10240 Villeneuve-les-Ormes", "4 Rue de l'Pont, 10240 Villeneuve-les-Ormes"],
+  ])("%j is %j", (q, line) => {
+    const { outcome, candidates } = engine.forward({ q });
+    expect([outcome, candidates[0]?.line]).toEqual(["matched", line]);
   });
 
   it("and where nothing is known of such words, they are named as what differs", () => {

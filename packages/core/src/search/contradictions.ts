@@ -205,9 +205,13 @@ class Comparison {
   #isEcho(t: number, namesOf: readonly string[][]): boolean {
     if (this.candidate.explained[t].by === NONE) return false;
     const own = namesOf[this.#stretch[t]];
+    // of two that are the same, the one with the number is the street's, and the later one where neither has it
+    const house = this.#stretch[this.candidate.explained.findIndex(({ as }) => as === "house")];
+    const isFirst = (one: number, other: number) => one === house || (other !== house && one > other);
     return this.#core.some((c) => {
       const other = this.#stretch[c] === this.#stretch[t] ? [] : namesOf[this.#stretch[c]];
-      const isMore = other.length > own.length || (other.length === own.length && this.#stretch[c] > this.#stretch[t]);
+      const isMore =
+        other.length > own.length || (other.length === own.length && isFirst(this.#stretch[c], this.#stretch[t]));
       return isMore && own.every((text) => other.includes(text));
     });
   }
@@ -590,7 +594,9 @@ class Comparison {
   #isWithinHouse(t: number, own: readonly number[]): boolean {
     const { tokens, explained } = this.candidate;
     const last = own[own.length - 1];
-    if (own.length < 2 || explained[last].as !== "house" || this.#profile.number.stands === "before") return false;
+    // "Rua das Flores, 13 Bairro Alto": the street is in the stretch before
+    const isNamed = own.length > 1 || this.#core.some((c) => this.#stretch[c] === this.#stretch[last] - 1);
+    if (!isNamed || explained[last].as !== "house" || this.#profile.number.stands === "before") return false;
     return !tokens.some(({ kind }, i) => i > t && kind === "number" && this.#stretch[i] === this.#stretch[t]);
   }
 

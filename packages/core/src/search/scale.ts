@@ -205,11 +205,20 @@ export class Taken {
     this.#partTwins(thing);
   }
 
-  /** A number typed twice ("block 5, 5", "18 … RN1 18"): one name explains it once, the other may be the house. */
+  /**
+   * A number typed twice ("block 5, 5", "18 … RN1 18", "17 … 84017"): one name explains it once, the other may be the
+   * house.
+   */
   #partTwins(thing: number): void {
     const { tokens } = this;
-    for (let t = 1; t < tokens.length; t++) {
+    for (let t = 0; t < tokens.length; t++) {
       if (!tokens[t].house || this.#by[t] === NONE) continue;
+      const isPart = this.segment.isPostcode(this.#by[t]) && tokens.some((_, other) => this.#isLonger(other, t));
+      if (isPart) {
+        this.#qualities[t] = 0;
+        this.#by[t] = NONE;
+        continue;
+      }
       for (let first = 0; first < t; first++) {
         if (tokens[first].text !== tokens[t].text || this.#by[first] !== this.#by[t]) continue;
         // a name's own number is next to the name, before the house's; a postcode is behind it
@@ -218,6 +227,12 @@ export class Taken {
         this.#by[left] = NONE;
       }
     }
+  }
+
+  /** True for a whole postcode of which another number is the end: "84017" and "17". */
+  #isLonger(code: number, end: number): boolean {
+    const [whole, part] = [this.tokens[code].text, this.tokens[end].text];
+    return this.#by[code] === this.#by[end] && whole.length > part.length && whole.endsWith(part);
   }
 
   /** The words of its own names that were typed. */

@@ -29,12 +29,14 @@ const BYTES = /(?:%[\da-f]{2})+/gi;
 const WEB = /^\s*https?:\/\/[^\s?#/]+(?:[^\s?#]*(?=\?\S*=)|\/)/i;
 const NAMES = /(?:^|[?&])[\p{L}\d_.[\]-]{1,40}=/gu;
 /** A place of a list, and a position behind an address: "3) …", "1. 12 Mill Lane", "… (51.50142, -0.14189)". */
-const PLACE = /^\s*(?:\(?\d{1,3}\)|\d{1,2}\.(?=\s+\d))\s+(?=\S.*\p{L})/u;
+const PLACE = /^\s*(?:\(?\d{1,3}\)|\d{1,2}\.(?=\s+\d+\p{L}?\s))\s+(?=\S.*\p{L})/u;
 const DEGREES = /\d\.\d{4}/;
 const POSITION = /(?<=\p{L}.*)[\s,;([|]+[-+]?\d{1,2}\.\d{4,}°?\s*[,;/ ]\s*[-+]?\d{1,3}\.\d{4,}°?[)\]\s]*$/u;
 
-/** "3.º andar" */
+/** "3.º andar"; "nº16". */
+const DEGREE = /[ºª°]/;
 const ORDINAL = /(\d)\.([ºª])/g;
+const NUMBER = /(?<![\p{L}\d])(n|nr|num)\.?[º°](?=\s?\d)/giu;
 const ASKED = /[?？!！…]+\s*$/u;
 
 const asSpaces = (found: string) => " ".repeat(found.length);
@@ -49,7 +51,7 @@ export function addressIn(pasted: string): string {
   if (text.includes("\\n")) text = text.replace(/\\r\\n|\\n/g, (found) => "\n".padEnd(found.length));
   text = withoutLabels(withoutLeadIn(text)).replace(PLACE, asSpaces);
   if (DEGREES.test(text)) text = text.replace(POSITION, (found) => ",".padEnd(found.length));
-  if (text.includes("º") || text.includes("ª")) text = text.replace(ORDINAL, `$1${NOTHING}$2`);
+  if (DEGREE.test(text)) text = text.replace(ORDINAL, `$1${NOTHING}$2`).replace(NUMBER, asSpaces);
   return text.replace(ASKED, asSpaces);
 }
 

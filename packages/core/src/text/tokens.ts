@@ -42,6 +42,8 @@ const UNSPACED_TOKEN = new RegExp(
 const LATIN = /^[\u0000-\u024F]*$/;
 const SEPARATORS = ",;|\n(";
 const LETTER_OR_DIGIT = /[\p{L}\p{N}]/u;
+/** "Rua das Flores 13 - Centro" */
+const DASH = /\s[-–—]\s/;
 const MARK = /\p{M}/u;
 const SLASHED = /^\/\p{L}(?!\p{L})/u;
 const APOSTROPHE = /['’ʼ‘`]/;
@@ -140,8 +142,12 @@ function signOf(source: string, start: number, end: number, kind: Token["kind"])
 
 /** The commonest gap is one space. */
 function isSeparated(source: string, from: number, to: number): boolean {
-  for (let i = from; i < to; i++) if (SEPARATORS.includes(source[i])) return true;
-  return false;
+  for (let i = from; i < to; i++) {
+    if (!SEPARATORS.includes(source[i])) continue;
+    // "16(a)" is 16a
+    if (source[i] !== "(" || !LETTER_OR_DIGIT.test(source[i - 1] ?? "")) return true;
+  }
+  return to - from > 2 && DASH.test(source.slice(from, to));
 }
 
 /** Combining marks after the last letter belong to it. */
