@@ -215,7 +215,7 @@ function readingOf(
     return { country: among[0].profile.code, parts, unknown, gloss: [] };
   }
   const address = addressIn(text);
-  return { ...splitByProfile(address, profileFor(address, among), lexicon), unknown };
+  return { ...splitByProfile(address, profileFor(address, among), lexicon, text), unknown };
 }
 
 function recordOf<T>(

@@ -24,8 +24,14 @@ const AREAS: readonly PartName[] = ["town", "county", "region", "district"];
 /**
  * Splits an address that was not found into its parts, by a country's profile: the postcode by its shape, the number
  * by where it is, the street by kind or its number, the rest by commas and the order of a line.
+ * @param written the same as it was typed, of the same length
  */
-export function splitByProfile(text: string, profile: CountryProfile, lexicon: Lexicon): Omit<Reading, "unknown"> {
+export function splitByProfile(
+  text: string,
+  profile: CountryProfile,
+  lexicon: Lexicon,
+  written = text,
+): Omit<Reading, "unknown"> {
   const parts: Parts = {};
   const gloss: Gloss[] = [];
   const take = (part: PartName, piece: Piece) => {
@@ -33,7 +39,8 @@ export function splitByProfile(text: string, profile: CountryProfile, lexicon: L
     const name = piece.text.slice(from, to).replaceAll(NOTHING, "").replace(/\s+/gu, " ");
     if (from < 0 || parts[part]) return false;
     parts[part] = { name };
-    gloss.push({ typed: name, span: [piece.start + from, piece.start + to], how: "ignored", part, as: name });
+    const span: [number, number] = [piece.start + from, piece.start + to];
+    gloss.push({ typed: written.slice(...span).replace(/\s+/gu, " "), span, how: "ignored", part, as: name });
     return true;
   };
   // from the end: where a house number has the same shape, the postcode is the later of the two

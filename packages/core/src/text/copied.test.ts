@@ -6,7 +6,9 @@ import { tokenize } from "./tokens.ts";
 const isBlank = (character: string) => ", \n\u2060".includes(character);
 /** True for a place in bytes as an address of the web has them. */
 const isDecoded = (text: string, at: number) =>
-  [...text.matchAll(/(?:%[\da-f]{2})+/gi)].some(({ index, 0: bytes }) => index <= at && at < index + bytes.length);
+  [...text.matchAll(/(?:%[\da-f]{2})+|[Â-Å].|[á-ã]../gi)].some(
+    ({ index, 0: bytes }) => index <= at && at < index + bytes.length,
+  );
 const wordsOf = (text: string) => tokenize(addressIn(text)).map(({ text }) => text);
 
 describe("a text that was copied from elsewhere", () => {
@@ -30,6 +32,11 @@ describe("a text that was copied from elsewhere", () => {
     ["Pond Road 15, Oak Grove (51.50142, -0.14189)", "pond road 15 oak grove"],
     ["Where is 15 Pond Road?", "15 pond road"],
     ["Lin\u00ADden\u2060weg 4", "lindenweg 4"],
+    ["LindenstraÃŸe 4, MÃ¼hldorf", "lindenstrasse 4 muhldorf"],
+    ["Rue de lâ€™Ã‰glise 4", "rue de l eglise 4"],
+    ["KvÄ›tnÃ¡ 16", "kvetna 16"],
+    ["Lindenstra?e 4", "lindenstrae 4"],
+    ["Ångström Ääkkönen", "angstrom aakkonen"],
     // what is no label, no place of a list and no position stays
     ["2. May Street 15", "2 may street 15"],
     ["Pond Road 15, Oak Grove 51.5, 0.1", "pond road 15 oak grove 51 5 0 1"],
@@ -63,6 +70,8 @@ describe("a text that was copied from elsewhere", () => {
         "Where is ",
         "\\n",
         "3) ",
+        "Ã¤",
+        "a?b",
         " (51.50142, -0.14189)",
         "<br>",
         " / ",

@@ -37,7 +37,26 @@ const POSITION = /(?<=\p{L}.*)[\s,;([|]+[-+]?\d{1,2}\.\d{4,}°?\s*[,;/ ]\s*[-+]?
 const DEGREE = /[ºª°]/;
 const ORDINAL = /(\d)\.([ºª])/g;
 const NUMBER = /(?<![\p{L}\d])(n|nr|num)\.?[º°](?=\s?\d)/giu;
+/** UTF-8 that a program took for Latin-1 or Windows-1252: "StraÃŸe". */
+const MISREAD =
+  /[\u00C2-\u00C5][\u0080-\u00BF\u0152\u0153\u0160\u0161\u0178\u017D\u017E\u0192\u02C6\u02DC\u2013-\u203A\u20AC\u2122]|[\u00E1-\u00E3][\u0080-\u00BF\u0152\u0153\u0160\u0161\u0178\u017D\u017E\u0192\u02C6\u02DC\u2013-\u203A\u20AC\u2122]{2}/gu;
+/** What Windows-1252 has for the bytes from 80 to 9F. */
+const WINDOWS = "€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008DŽ\u008F\u0090‘’“”•–—˜™š›œ\u009DžŸ";
+/** A letter that a program did not know: "Stra?e". */
+const LOST = /(?<=\p{L})[?\uFFFD](?=\p{L})/gu;
 const ASKED = /[?？!！…]+\s*$/u;
+
+const MAY_BE_MISREAD = /[\u00C2-\u00C5\u00E1-\u00E3?\uFFFD]./u;
+
+/** The character that two or three bytes are. */
+function asRead(bytes: string): string {
+  let code = bytes.charCodeAt(0) & (bytes.length > 2 ? 0x0f : 0x1f);
+  for (const byte of bytes.slice(1)) {
+    const at = WINDOWS.indexOf(byte);
+    code = (code << 6) | ((at < 0 ? byte.charCodeAt(0) : at) & 0x3f);
+  }
+  return String.fromCharCode(code).padEnd(bytes.length, NOTHING);
+}
 
 const asSpaces = (found: string) => " ".repeat(found.length);
 
@@ -48,6 +67,7 @@ const asSpaces = (found: string) => " ".repeat(found.length);
 export function addressIn(pasted: string): string {
   let text = pasted;
   if (text.includes("%") || WEB.test(text)) text = decoded(text);
+  if (MAY_BE_MISREAD.test(text)) text = text.replace(MISREAD, asRead).replace(LOST, NOTHING);
   if (text.includes("\\n")) text = text.replace(/\\r\\n|\\n/g, (found) => "\n".padEnd(found.length));
   text = withoutLabels(withoutLeadIn(text)).replace(PLACE, asSpaces);
   if (DEGREES.test(text)) text = text.replace(POSITION, (found) => ",".padEnd(found.length));
