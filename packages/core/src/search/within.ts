@@ -28,7 +28,7 @@ export function readWithin(words: readonly Token[], roles: Role[], lexicon: Lexi
     // behind the number, or behind the street with the number before it
     const house = words.findIndex((_, i) => i >= from && i < start && isNumber(i));
     const isAfterComma = from > 0 && !words.slice(0, from).some((_, i) => isNumber(i));
-    const isBehind = house >= 0 && (house > from || start > house + 1 || isAfterComma);
+    const isBehind = house >= 0 && (house > from || isAfterComma || (start > house + 1 && run.mayFollowStreet));
     const isApart = start === from && run.hasNumber && words.some((_, i) => (i < from || i >= to) && isNumber(i));
     if (isBehind || isApart)
       run.roles.forEach((role, i) => {
@@ -47,6 +47,8 @@ class Run {
   isNew = false;
   /** True where a number or a letter identifies one of several. */
   hasNumber = false;
+  /** True where it may stand behind a street's name as well, rather than behind the number. */
+  mayFollowStreet = true;
   /** How many words at its beginning need something before them. */
   #pending = 0;
 
@@ -150,6 +152,7 @@ class Run {
     const isThere = (phrase: readonly string[]) =>
       phrase.length <= end - this.from && phrase.every((word, i) => this.words[end - phrase.length + i].text === word);
     const fitting = this.lexicon.aloneWithin(this.words[end - 1].text).filter(isThere);
+    if (fitting.length) this.mayFollowStreet &&= fitting.some((phrase) => this.lexicon.mayFollowStreet(phrase));
     return Math.max(0, ...fitting.map(({ length }) => length));
   }
 

@@ -24,6 +24,7 @@ export class Lexicon {
   readonly #withinAfter = new Set<string>();
   /** What lies in a house without a number, word by word, by the last one. */
   readonly #alone = new Map<string, string[][]>();
+  readonly #followsStreet = new Set<string>();
 
   constructor(packs: readonly LanguagePack[]) {
     for (const { abbreviations, ordinals = [], small, ways, before, after = {}, within } of packs) {
@@ -42,10 +43,11 @@ export class Lexicon {
       for (const form of this.otherForms(way)) if (form.length < way.length) this.#endings.push([form, way]);
   }
 
-  #addWithin({ before = [], after = [], alone }: Within): void {
+  #addWithin({ before = [], after = [], alone, followsStreet }: Within): void {
     for (const word of before) this.#withinBefore.add(word);
     for (const word of after) this.#withinAfter.add(word);
     for (const phrase of alone) {
+      if (followsStreet) this.#followsStreet.add(phrase);
       const words = phrase.split(" ");
       const last = words[words.length - 1];
       this.#alone.set(last, [...(this.#alone.get(last) ?? []), words]);
@@ -144,6 +146,11 @@ export class Lexicon {
   /** True for a word behind what lies in a house: "links", or a floor's own. */
   isAfterWithin(word: string): boolean {
     return this.#withinAfter.has(word) || isWithin(this.#after.get(word)) || isWithin(this.#before.get(word));
+  }
+
+  /** True for what lies in a house without a number and may follow a street's name; "principal" is of the name there. */
+  mayFollowStreet(phrase: readonly string[]): boolean {
+    return this.#followsStreet.has(phrase.join(" "));
   }
 
   /** What lies in a house without a number, word by word, that may end with a word. */

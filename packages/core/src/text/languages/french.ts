@@ -100,6 +100,7 @@ export const FRENCH: LanguagePack = {
       "arriere cour",
       "sur jardin",
     ],
+    followsStreet: true,
   },
   ordinals: [
     ["1er", "premier"],

@@ -31,6 +31,8 @@ export interface Within {
   after?: readonly string[];
   /** What needs no number, of one word or several ("basement", "fond de cour"). */
   alone: readonly string[];
+  /** True where the number stands before the street, so that these follow a street's name ("20 Mill Drive Rear"). */
+  followsStreet?: true;
 }
 
 /** What forms and tables have a name for: parts of an address, its first line, its position. */
