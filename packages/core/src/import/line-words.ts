@@ -37,11 +37,6 @@ const TOWN_WORD = /^(?:г|гор|город|пос|поселок|посёлок
 /** A floor or a door by a sign alone: "3º B", "2.OG", "#4", "st. tv". */
 const SIGNS =
   /^(?:(?:st|kl|\d{1,2})\.?\s?(?:tv|th|mf)\.?$|\d{1,3}\s?[ºª°]|#\s?\d|\d{1,2}\.\s?(?:og|ug|dg|stock|etage|st|th|tv|floor|piętro|patro)(?!\p{L}))/iu;
-/** What a house's parts are called without a number. */
-const HOUSE_PARTS =
-  /^(?:hinterhaus|vorderhaus|gartenhaus|seitenflügel|quergebäude|rückgebäude|erdgeschoss|[eu]g|hh|vh|souterrain|basement|ground floor|rear|upstairs|rdc|rez-de-chaussée|r\/c|bajo|entresuelo|parterre|piano terra|begane grond)\.?$/iu;
-const PARTS_BEGIN =
-  /^(?:hinter|vorder|garten|seiten|quer|rück|erd|[eu]g|hh|vh|souterrain|basement|ground|rear|upstairs|rdc|rez|r|bajo|entresuelo|parterre|piano|begane|st|kl)/iu;
 /** What is written before the word for a box: "PO Box", "Caixa Postal". */
 const BOX_WORDS = new Set("p po post caixa casella boite case apartado correos bp cp".split(" "));
 /** Countries that write what is broad first, as lists have it. */
@@ -58,7 +53,11 @@ interface Said {
   text: string;
   isWay: boolean;
   isUnit: boolean;
+  /** The same behind a house's number, or at the beginning: "Calle del Portal 12" has no portal 12. */
+  isWithin: boolean;
   isBox: boolean;
+  /** True for a word behind its number, "3 izda", and for one behind any part of a house, "EG links". */
+  isAfterNumber: boolean;
   isBehind: boolean;
   isNumber: boolean;
   /** True for what may begin the name of a part of a house. */
@@ -74,16 +73,17 @@ const LATELY = 64;
 const known = new Map<string, LineWords>();
 
 /** The words by which addresses of a country are cut. */
-export function lineWords({ code, langs, line }: CountryProfile): LineWords {
+export function lineWords(profile: CountryProfile): LineWords {
+  const { code } = profile;
   let words = known.get(code);
   if (!words) {
-    words = makeWords(code, langs, line);
+    words = makeWords(profile);
     known.set(code, words);
   }
   return words;
 }
 
-function makeWords(code: string, langs: readonly string[], line: string): LineWords {
+function makeWords({ code, langs, line, number }: CountryProfile): LineWords {
   const lexicon = lexiconOf([...langs, "en"]);
   const sayings = new Map<string, Said>();
   const sayingOf = (word: string): Said => {
@@ -94,11 +94,13 @@ function makeWords(code: string, langs: readonly string[], line: string): LineWo
     said = {
       text,
       isWay: text.length > 1 && lexicon.isWay(text),
-      isUnit: role === "unit" || role === "floor" || MORE_UNITS.has(text) || (code === "TR" && text === "d"),
+      isUnit: role === "unit" || role === "floor" || MORE_UNITS.has(text),
+      isWithin: lexicon.isBeforeWithin(text),
       isBox: role === "box",
-      isBehind: ["unit", "floor"].includes(lexicon.roleAfter(text) ?? ""),
+      isAfterNumber: ["unit", "floor"].includes(lexicon.roleAfter(text) ?? ""),
+      isBehind: lexicon.isAfterWithin(text),
       isNumber: /^\d/.test(text),
-      mayBePart: PARTS_BEGIN.test(word) || CYRILLIC.letter.test(word),
+      mayBePart: lexicon.beginsAlone(text) || CYRILLIC.letter.test(word),
     };
     if (sayings.size >= MOST_WORDS) sayings.clear();
     sayings.set(word, said);
@@ -126,12 +128,35 @@ function makeWords(code: string, langs: readonly string[], line: string): LineWo
     const { start, said } = words[i];
     const count = words.length - i - 1;
     const isShort = count > 0 && count < 3;
-    if (said.isUnit && isShort && /\d|^\p{L}$/u.test(words[i + 1].said.text)) return true;
+    const mayBeWithin = said.isWithin && (i === 0 || words.slice(0, i).some((word) => word.said.isNumber));
+    if ((said.isUnit || mayBeWithin) && isShort && /\d|^\p{L}$/u.test(words[i + 1].said.text)) return true;
     // "3rd floor", "2 izda"
-    if (said.isNumber && isShort && words.slice(i + 1).every((word) => word.said.isBehind)) return true;
+    if (said.isNumber && isShort && words.slice(i + 1).every((word) => word.said.isAfterNumber)) return true;
+    // "Lindenweg 5 links"
+    const isDirect = i > 1 && number.stands !== "before" && words[i - 1].said.isNumber;
+    if (isDirect && words.slice(i).every((word) => word.said.isBehind)) return true;
     if (!said.isNumber && !said.mayBePart && text[start - 1] !== "#") return false;
     const rest = text.slice(text[start - 1] === "#" ? start - 1 : start);
-    return SIGNS.test(rest) || HOUSE_PARTS.test(rest) || CYRILLIC.unit.test(rest);
+    return SIGNS.test(rest) || isAloneAt(words, i) || CYRILLIC.unit.test(rest);
+  };
+  /** "Hinterhaus", "bajo A", "ground floor flat": behind a street alone only where that is no part of its name. */
+  const isAloneAt = (words: readonly LineWord[], i: number) => {
+    const rest = words.slice(i).map(({ said }) => said.text);
+    const isBehindNumber = number.stands !== "before" && words.slice(1, i).some(({ said }) => said.isNumber);
+    return rest.some((last, l) => {
+      const behind = words.slice(i + l + 1);
+      return (
+        behind.every(({ said }) => said.text.length === 1 || said.isBehind) &&
+        lexicon
+          .aloneWithin(last)
+          .some(
+            (phrase) =>
+              phrase.length === l + 1 &&
+              phrase.every((word, w) => rest[w] === word) &&
+              (i === 0 || isBehindNumber || lexicon.mayFollowStreet(phrase)),
+          )
+      );
+    });
   };
   /** Where the first word begins of which something is true, apart from what is in the midst of others. */
   const placeOf = (text: string, words: readonly LineWord[], is: (i: number) => boolean) => {

@@ -30,6 +30,15 @@ const LINES = `
   ES C/ Mayor nº 12, 28901 Casas → C/ Mayor | 12 | 28901 | t:Casas
   ES Calle Mayor s/n, 28901 Casas → Calle Mayor | – | 28901 | t:Casas
   ES Av. del Mar, 4 - 2º izda, 28901 Casas (Madrid) → Av. del Mar | 4 | u:2º izda | 28901 | c:Madrid t:Casas
+  DE Lindenweg 5 Haus 2, 24799 Hohnfelde → Lindenweg | 5 | u:Haus 2 | 24799 | t:Hohnfelde
+  DE Lindenweg 5 links, 24799 Hohnfelde → Lindenweg | 5 | u:links | 24799 | t:Hohnfelde
+  DE Lindenweg 5 EG links, 24799 Hohnfelde → Lindenweg | 5 | u:EG links | 24799 | t:Hohnfelde
+  DE Am Alten Haus 5, 24799 Hohnfelde → Am Alten Haus | 5 | 24799 | t:Hohnfelde
+  ES Calle Mayor 17, bajo A, 28901 Casas → Calle Mayor | 17 | u:bajo A | 28901 | t:Casas
+  ES 17 Calle Principal, 28901 Casas → Calle Principal | 17 | 28901 | t:Casas
+  ES Calle del Portal 12, 28901 Casas → Calle del Portal | 12 | 28901 | t:Casas
+  GB 12 Castle Road Ground Floor Flat, Tidewell, HT4 2NB → Castle Road | 12 | u:Ground Floor Flat | HT4 2NB | t:Tidewell
+  US 20 Mill Drive Bldg C, Tidewell, TX 61079 → Mill Drive | 20 | u:Bldg C | 61079 | r:Texas t:Tidewell
   FR 12 bis rue des Lilas, 69001 Montclair → rue des Lilas | 12bis | 69001 | t:Montclair
   FR 12, rue des Lilas 69001 Montclair → rue des Lilas | 12 | 69001 | t:Montclair
   FR Résidence Les Pins, 12 rue des Lilas, 69001 Montclair → rue des Lilas | 12 | u:Résidence Les Pins | 69001 | t:Montclair

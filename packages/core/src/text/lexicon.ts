@@ -25,6 +25,7 @@ export class Lexicon {
   /** What lies in a house without a number, word by word, by the last one. */
   readonly #alone = new Map<string, string[][]>();
   readonly #followsStreet = new Set<string>();
+  readonly #aloneBegin = new Set<string>();
 
   constructor(packs: readonly LanguagePack[]) {
     for (const { abbreviations, ordinals = [], small, ways, before, after = {}, within } of packs) {
@@ -49,6 +50,7 @@ export class Lexicon {
     for (const phrase of alone) {
       if (followsStreet) this.#followsStreet.add(phrase);
       const words = phrase.split(" ");
+      this.#aloneBegin.add(words[0]);
       const last = words[words.length - 1];
       this.#alone.set(last, [...(this.#alone.get(last) ?? []), words]);
     }
@@ -146,6 +148,11 @@ export class Lexicon {
   /** True for a word behind what lies in a house: "links", or a floor's own. */
   isAfterWithin(word: string): boolean {
     return this.#withinAfter.has(word) || isWithin(this.#after.get(word)) || isWithin(this.#before.get(word));
+  }
+
+  /** True for a word that what lies in a house without a number may begin with. */
+  beginsAlone(word: string): boolean {
+    return this.#aloneBegin.has(word);
   }
 
   /** True for what lies in a house without a number and may follow a street's name; "principal" is of the name there. */
