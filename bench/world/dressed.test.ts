@@ -1,4 +1,5 @@
 import { Engine } from "@bibliotope/core/search";
+import { LANGUAGES } from "@bibliotope/core/text";
 import { Random } from "@bibliotope/islands";
 import { describe, expect, it } from "vitest";
 import { type Address, makeWorld, SMALL } from "./make.ts";
@@ -136,6 +137,27 @@ describe("what is written of a floor, a stair or a flat is of no street, and tak
   ])("%j is %j", (q, line) => {
     const { outcome, candidates } = engine.forward({ q });
     expect([outcome, candidates[0]?.line]).toEqual(["matched", line]);
+  });
+
+  it("whatever word of any language is behind the number, no answer is matched to the street alone", () => {
+    const words = LANGUAGES.flatMap(({ within, before, after = {} }) => [
+      ...(within ? [...(within.before ?? []), ...(within.after ?? []), ...within.alone] : []),
+      ...[before, after].flatMap((roles) => Object.values(roles).flat()),
+    ]);
+    const plain = some.filter(({ ways }) => !ways.latin && !ways.isBroadestFirst);
+    const lost: string[] = [];
+    [...new Set(words)].forEach((word, i) => {
+      const address = plain[i % plain.length];
+      const line = lineOf(address);
+      const end = Math.max(
+        ...[address.number, address.street.name].map((part) => line.lastIndexOf(part) + part.length),
+      );
+      const q = `${line.slice(0, end)} ${word}${line.slice(end)}`;
+      const { outcome, candidates } = engine.forward({ q });
+      if (outcome === "matched" && candidates[0].kind !== "address") lost.push(`${q}: ${candidates[0].line}`);
+    });
+    expect(words.length).toBeGreaterThan(300);
+    expect(lost).toEqual([]);
   });
 
   it("and where nothing is known of such words, they are named as what differs", () => {

@@ -263,8 +263,33 @@ function rolesOf(words: readonly Token[], lexicon: Lexicon, part?: PartName): Ro
     }
   });
   if (words.some(({ sign }) => sign)) readSigns(words, roles, lexicon);
-  if (!part) readWithin(words, roles, lexicon);
+  if (!part) {
+    keepHouse(words, roles);
+    readWithin(words, roles, lexicon);
+  }
   return roles;
+}
+
+/** Digits of a number that is more likely a postcode than a house's. */
+const DIGITS_OF_CODE = 4;
+
+/** "Schulstraße 2 Geschoss", "Avenida Ouro, 12 frente": the only number is the house's, whatever the word behind it is. */
+function keepHouse(words: readonly Token[], roles: Role[]): void {
+  const isNumber = (i: number) => words[i]?.kind === "number" && !words[i].sign && !FLOOR.test(words[i].text);
+  const digits = (i: number) => (isNumber(i) ? words[i].text.replace(/\D/gu, "").length : 0);
+  const isCode = (i: number) =>
+    Math.max(
+      digits(i),
+      words[i].isParted ? 0 : digits(i - 1) + digits(i),
+      words[i + 1]?.isParted === false ? digits(i) + digits(i + 1) : 0,
+    ) >= DIGITS_OF_CODE;
+  if (words.some((_, i) => isNumber(i) && !isCode(i) && !roles[i].role)) return;
+  const at = words.findIndex((_, i) => {
+    const { role, isLabel } = roles[i];
+    const isByNext = roles[i + 1]?.isLabel && !words[i + 1].isParted && !roles[i - 1]?.isLabel;
+    return isNumber(i) && (role === "unit" || role === "floor") && !isLabel && isByNext;
+  });
+  if (at > 0 && words.slice(0, at).some(({ kind }, i) => kind === "word" && !roles[i].role)) roles[at] = {};
 }
 
 /** "c/o", "#3, 12 Mill Lane", "7º B, Calle Mayor, 39": what is no street and no house, as long as there is another number. */
