@@ -3,6 +3,7 @@ import { type HouseNumber, KINDS, type Kind } from "../place/index.ts";
 import type { QueryToken } from "./interpret.ts";
 import { type Marks, STEPS } from "./marks.ts";
 import { type Between, findBetween, findNumber, findUnit, mayHaveNumber } from "./numbers.ts";
+import { SHORTEST_CODE } from "./pieces.ts";
 import { COST, type How, NUMBER, QUALITY, TELLS } from "./weights.ts";
 
 /** Which record explains a typed word. */
@@ -229,10 +230,11 @@ export class Taken {
     }
   }
 
-  /** True for a whole postcode of which another number is the end: "84017" and "17". */
+  /** True for a whole postcode of which another number is the end: "84017" and "17", not the two of "540 40". */
   #isLonger(code: number, end: number): boolean {
     const [whole, part] = [this.tokens[code].text, this.tokens[end].text];
-    return this.#by[code] === this.#by[end] && whole.length > part.length && whole.endsWith(part);
+    const isWhole = whole.length >= SHORTEST_CODE && whole.length > part.length;
+    return isWhole && this.#by[code] === this.#by[end] && whole.endsWith(part);
   }
 
   /** The words of its own names that were typed. */
